@@ -1,0 +1,6 @@
+/**
+ * Facets, lenses and the filtering of content.
+ * In: profiling attributes of an element and a lens; out: whether the element is kept, and why not. Reads and writes DITAVAL.
+ */
+export { readDitaval, writeDitaval } from './ditaval.ts';
+export { facetValuesOf, judge, lensKey, type Facet, type FacetValue, type Lens, type LensAction, type LensRule, type Verdict } from './lens.ts';

@@ -1,0 +1,27 @@
+/** One row of the grammar table. Everything the product knows of an element is derived from it. */
+export interface ElementDefinition {
+  readonly name: string;
+  /** What people read in the interface; sentence case. */
+  readonly label: string;
+  /** One line that says what the element is for. */
+  readonly help: string;
+  /** A content expression; see content.ts. */
+  readonly content: string;
+  /** Own attributes beside the universal ones; see attributes.ts. */
+  readonly attributes: string;
+  /** The element it specialises, by which a renderer may treat it. */
+  readonly base?: string;
+  /** White space inside is kept as it is. */
+  readonly verbatim?: boolean;
+}
+
+interface Options {
+  readonly attributes?: string;
+  readonly base?: string;
+  readonly verbatim?: boolean;
+}
+
+/** A row: name, label, content expression, help, and what is unusual about it. */
+export function row(name: string, label: string, content: string, help: string, options: Options = {}): ElementDefinition {
+  return { name, label, content, help, attributes: '', ...options };
+}

@@ -1,0 +1,32 @@
+/**
+ * The content model as data.
+ * In: element names and trees; out: what an element is called and for, what may stand in it, whether a tree is valid,
+ * what can go at a place, new topics with guidance, and the canonical text. One table (elements/) is the source of all of it.
+ */
+export { profilingAttributes, universalAttributes, type AttributeDefinition, type AttributeKind } from './attributes.ts';
+export { normalise, writeCanonical } from './canonical.ts';
+export { convertible, insertable, wrappable } from './choices.ts';
+export { textSymbol, type Expression } from './content.ts';
+export type { ElementDefinition } from './definition.ts';
+export {
+  attributeOf,
+  attributesOf,
+  basesOf,
+  bodyOf,
+  contentKindOf,
+  contentOf,
+  definitionOf,
+  elementDefinitions,
+  isA,
+  isInline,
+  isMap,
+  isPhrase,
+  isTopic,
+  labelOf,
+  mayContain,
+  topicKinds,
+  type ContentKind,
+  type TopicKind,
+} from './table.ts';
+export { guidanceTarget, mapTemplate, topicTemplate } from './templates.ts';
+export { validate } from './validate.ts';

@@ -1,0 +1,124 @@
+import { isElement, walk, type Element } from '../markup/index.ts';
+import { problem, type Path, type Problem } from '../problems/index.ts';
+import { textSymbol } from './content.ts';
+import { attributeOf, attributesOf, contentOf, definitionOf, labelOf, mayContain, startOf } from './table.ts';
+import type { Expression } from './content.ts';
+
+const processorAttributes = /^(xmlns(:|$)|ditaarch:|domains$|specializations$|xsi:)/u;
+
+/**
+ * Checks a tree against the content model (OASIS DITA 1.3, part 2).
+ * @returns problems `grammar.unknown-element`, `grammar.not-allowed`, `grammar.missing`, `grammar.text`, `grammar.unknown-attribute`,
+ * `grammar.attribute-value`, `grammar.missing-attribute`, `grammar.empty-attribute`, `grammar.duplicate-id`, each with its path; never throws
+ */
+export function validate(root: Element): Problem[] {
+  const problems: Problem[] = [];
+  const ids = new Map<string, Path>();
+  walk(root, (found, livePath) => {
+    const path = [...livePath];
+    if (!definitionOf(found.name)) {
+      problems.push(problem('warning', 'grammar.unknown-element', `“${found.name}” is not an element of the content model. It is kept as it is and not published.`, { path }));
+      return false;
+    }
+    problems.push(...contentProblems(found, path), ...attributeProblems(found, path));
+    const id = found.attributes['id'];
+    if (id !== undefined && id !== '' && found.name !== 'resourceid') {
+      if (ids.has(id)) problems.push(problem('error', 'grammar.duplicate-id', `The id “${id}” is used more than once in this topic.`, { path, attribute: 'id' }));
+      ids.set(id, path);
+    }
+    // Foreign content has its own vocabulary.
+    return found.name === 'foreign' ? false : undefined;
+  });
+  return problems;
+}
+
+function contentProblems(parent: Element, path: Path): Problem[] {
+  const problems: Problem[] = [];
+  const parentLabel = labelOf(parent.name);
+  let state = startOf(parent.name)!;
+  parent.children.forEach((child, index) => {
+    if (typeof child === 'string') {
+      if (mayContain(parent.name, textSymbol)) state = state.next(textSymbol) ?? state;
+      else if (child.trim() !== '') problems.push(problem('error', 'grammar.text', `Text cannot stand directly in “${parentLabel}”: “${shorten(child.trim())}”.`, { path }));
+      return;
+    }
+    if (!isElement(child) || !definitionOf(child.name)) return;
+    const next = state.next(child.name);
+    if (next) {
+      state = next;
+      return;
+    }
+    const skipped = state.symbols.find((symbol) => state.next(symbol)?.next(child.name) !== undefined);
+    if (skipped !== undefined && skipped !== textSymbol) {
+      problems.push(problem('error', 'grammar.missing', `“${parentLabel}” needs “${labelOf(skipped)}” before “${labelOf(child.name)}”.`, { path }));
+      state = state.next(skipped)!.next(child.name)!;
+      return;
+    }
+    const where = { path: [...path, index] };
+    const label = labelOf(child.name);
+    const message = mayContain(parent.name, child.name) ? `“${label}” stands at the wrong place in “${parentLabel}”, or once too often.` : `“${label}” is not allowed in “${parentLabel}”.`;
+    problems.push(problem('error', 'grammar.not-allowed', message, where));
+  });
+  if (!state.complete && problems.length === 0) {
+    const needed = requiredNext(contentOf(parent.name)!, parent);
+    problems.push(problem('error', 'grammar.missing', `“${parentLabel}” needs ${needed.map((name) => `“${labelOf(name)}”`).join(' or ')}.`, { path }));
+  }
+  return problems;
+}
+
+/** The names of which one is still wanted: those of the first required part that no child fulfils. */
+function requiredNext(expression: Expression, parent: Element): string[] {
+  const present = new Set(parent.children.filter(isElement).map((child) => child.name));
+  const wanted = (part: Expression): string[] => {
+    if (part.kind === 'symbol') return present.has(part.symbol) ? [] : [part.symbol];
+    if (part.kind === 'repeat') return part.least === 0 ? [] : wanted(part.part);
+    if (part.kind === 'choice') {
+      const each = part.parts.map(wanted);
+      return each.some((names) => names.length === 0) ? [] : each.flat();
+    }
+    return part.parts.map(wanted).find((names) => names.length > 0) ?? [];
+  };
+  const names = wanted(expression);
+  return names.length > 0 ? names : startOf(parent.name)!.symbols.slice(0, 3);
+}
+
+function attributeProblems(found: Element, path: Path): Problem[] {
+  const problems: Problem[] = [];
+  const label = labelOf(found.name);
+  for (const [name, value] of Object.entries(found.attributes)) {
+    if (processorAttributes.test(name)) continue;
+    const where = { path, attribute: name };
+    const definition = attributeOf(found.name, name);
+    if (!definition) problems.push(problem('warning', 'grammar.unknown-attribute', `“${label}” has no attribute “${name}”. It is kept as it is.`, where));
+    // Alternative text may be empty on purpose: the image then only decorates (HTML, 4.8.4.4).
+    else if (value === '' && name !== 'alt') problems.push(problem('warning', 'grammar.empty-attribute', `The attribute “${name}” of “${label}” is empty.`, where));
+    else if (!isValueAllowed(definition.kind, definition.values, value)) {
+      const choice = definition.values ? ` It can be ${definition.values.join(', ')}.` : '';
+      problems.push(problem('error', 'grammar.attribute-value', `“${shorten(value)}” is not a value for “${name}” of “${label}”.${choice}`, where));
+    }
+  }
+  for (const { name, required } of attributesOf(found.name)) {
+    if (required && found.attributes[name] === undefined) problems.push(problem('error', 'grammar.missing-attribute', `“${label}” needs the attribute “${name}”.`, { path, attribute: name }));
+  }
+  return problems;
+}
+
+function isValueAllowed(kind: string, values: readonly string[] | undefined, value: string): boolean {
+  if (value === '' || value === '-dita-use-conref-target') return true;
+  switch (kind) {
+    case 'id':
+      return /^[\p{L}_][\p{L}\p{N}._-]*$/u.test(value);
+    case 'choice':
+      return values?.includes(value) ?? true;
+    case 'number':
+      return /^-?\d+(\.\d+)?$/u.test(value);
+    case 'language':
+      return /^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/u.test(value);
+    default:
+      return true;
+  }
+}
+
+function shorten(text: string): string {
+  return text.length > 40 ? `${text.slice(0, 39)}…` : text;
+}

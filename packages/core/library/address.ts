@@ -1,0 +1,37 @@
+/**
+ * What a reference leads to. Stored references use `topic:ID`, `topic:ID/element`, `map:ID` and `asset:ID`;
+ * file paths exist only in packages that go in or out.
+ */
+export type Reference =
+  | { readonly kind: 'item'; readonly id: string; readonly element?: string }
+  | { readonly kind: 'asset'; readonly id: string }
+  | { readonly kind: 'external'; readonly href: string }
+  /** Something that looks like a file of a package but is not in the library. */
+  | { readonly kind: 'unknown'; readonly href: string };
+
+/** Schemes that a reader's program may safely open. */
+const openSchemes = /^(https?|mailto|tel|ftp):/iu;
+
+/**
+ * Reads a reference as it stands in `href`, `conref` or `data`.
+ * @param self the item in which it stands, for references that begin with `#`
+ */
+export function readReference(href: string, self: string): Reference {
+  const own = /^(topic|map):([^/]+)(?:\/(.+))?$/u.exec(href);
+  if (own) return { kind: 'item', id: own[2]!, ...(own[3] === undefined ? {} : { element: own[3] }) };
+  if (href.startsWith('asset:')) return { kind: 'asset', id: href.slice('asset:'.length) };
+  if (href.startsWith('#')) {
+    const element = href.slice(1).split('/').at(-1);
+    return { kind: 'item', id: self, ...(element === undefined || element === '' || element === '.' ? {} : { element }) };
+  }
+  return openSchemes.test(href) ? { kind: 'external', href } : { kind: 'unknown', href };
+}
+
+export function writeReference(reference: Reference, kindOf: 'topic' | 'map' = 'topic'): string {
+  if (reference.kind === 'asset') return `asset:${reference.id}`;
+  if (reference.kind === 'item') return `${kindOf}:${reference.id}${reference.element === undefined ? '' : `/${reference.element}`}`;
+  return reference.href;
+}
+
+/** Attributes that hold a reference. */
+export const referenceAttributes = ['href', 'conref', 'conrefend', 'data', 'longdescref'] as const;

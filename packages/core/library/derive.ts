@@ -1,0 +1,85 @@
+import { isInline, isTopic, validate } from '../grammar/index.ts';
+import { childNamed, isElement, lineOf, walk, type Element, type Node } from '../markup/index.ts';
+import { countProblems, type Path, type ProblemCounts } from '../problems/index.ts';
+import { readReference, referenceAttributes, type Reference } from './address.ts';
+
+export interface Link {
+  readonly path: Path;
+  readonly attribute: string;
+  readonly target: Reference;
+}
+
+/** Every reference in a tree that leads to something in or outside the library, in document order. */
+export function linksOf(root: Element, self: string): Link[] {
+  const links: Link[] = [];
+  walk(root, (found, path) => {
+    for (const attribute of referenceAttributes) {
+      const value = found.attributes[attribute];
+      if (value === undefined || value === '') continue;
+      links.push({ path: [...path], attribute, target: readReference(value, self) });
+    }
+  });
+  return links;
+}
+
+/** The title of a topic or map, on one line. */
+export function titleOf(root: Element): string {
+  const title = childNamed(root, 'title', 'glossterm', 'booktitle');
+  const main = title && (childNamed(title, 'mainbooktitle') ?? title);
+  return main ? lineOf(main) : (root.attributes['title'] ?? '');
+}
+
+export function shortDescriptionOf(root: Element): string {
+  const abstract = childNamed(root, 'abstract');
+  const shortdesc = childNamed(root, 'shortdesc', 'glossdef') ?? (abstract && childNamed(abstract, 'shortdesc'));
+  return shortdesc ? lineOf(shortdesc) : '';
+}
+
+const unread = new Set(['prolog', 'draft-comment', 'required-cleanup', 'data', 'foreign', 'indexterm', 'topicmeta']);
+
+/** What a reader reads, with a space between blocks; titles of nested topics included. */
+export function readableText(root: Element): string {
+  const words: string[] = [];
+  const add = (node: Node): void => {
+    if (typeof node === 'string') words.push(node);
+    else if (isElement(node) && !unread.has(node.name)) {
+      if (!isInline(node.name)) words.push(' ');
+      node.children.forEach(add);
+      if (!isInline(node.name)) words.push(' ');
+    }
+  };
+  add(root);
+  return words.join('').replace(/\s+/gu, ' ').trim();
+}
+
+export interface Derived {
+  /** The root element's name. */
+  readonly type: string;
+  readonly title: string;
+  readonly shortDescription: string;
+  readonly text: string;
+  readonly wordCount: number;
+  /** Ids of the items and assets it refers to, each once. */
+  readonly targets: readonly string[];
+  readonly problems: ProblemCounts;
+}
+
+const words = new Intl.Segmenter(undefined, { granularity: 'word' });
+
+/** Everything that is kept beside a text and can be made again from it. */
+export function derive(root: Element, self: string): Derived {
+  const text = readableText(root);
+  const targets = new Set<string>();
+  for (const { target } of linksOf(root, self)) if ((target.kind === 'item' || target.kind === 'asset') && target.id !== self) targets.add(target.id);
+  let wordCount = 0;
+  for (const segment of words.segment(text)) if (segment.isWordLike) wordCount += 1;
+  return {
+    type: root.name,
+    title: titleOf(root),
+    shortDescription: isTopic(root.name) ? shortDescriptionOf(root) : '',
+    text,
+    wordCount,
+    targets: [...targets],
+    problems: countProblems(validate(root)),
+  };
+}

@@ -1,0 +1,97 @@
+export type Attributes = Readonly<Record<string, string>>;
+
+/** One element with its attributes and what it contains, in document order. Immutable by habit. */
+export interface Element {
+  readonly name: string;
+  readonly attributes: Attributes;
+  readonly children: readonly Node[];
+}
+
+export interface Comment {
+  readonly comment: string;
+}
+
+export interface Instruction {
+  readonly target: string;
+  readonly body: string;
+}
+
+/** Text is a plain string; two texts never stand side by side and none is empty. */
+export type Node = Element | Comment | Instruction | string;
+
+export function isElement(node: Node | undefined): node is Element {
+  return typeof node === 'object' && 'name' in node;
+}
+
+export function isComment(node: Node): node is Comment {
+  return typeof node === 'object' && 'comment' in node;
+}
+
+export function isInstruction(node: Node): node is Instruction {
+  return typeof node === 'object' && 'target' in node;
+}
+
+/** Makes an element; neighbouring texts are joined and empty ones dropped, so the result is always a proper tree. */
+export function element(name: string, attributes: Attributes = {}, children: readonly Node[] = []): Element {
+  return { name, attributes, children: joinTexts(children) };
+}
+
+export function joinTexts(nodes: readonly Node[]): readonly Node[] {
+  if (!nodes.some((node, i) => node === '' || (typeof node === 'string' && typeof nodes[i - 1] === 'string'))) return nodes;
+  const joined: Node[] = [];
+  for (const node of nodes) {
+    const last = joined.at(-1);
+    if (node === '') continue;
+    if (typeof node === 'string' && typeof last === 'string') joined[joined.length - 1] = last + node;
+    else joined.push(node);
+  }
+  return joined;
+}
+
+export function childElements(parent: Element): Element[] {
+  return parent.children.filter(isElement);
+}
+
+export function childNamed(parent: Element, ...names: string[]): Element | undefined {
+  return parent.children.find((node): node is Element => isElement(node) && names.includes(node.name));
+}
+
+/** All text inside, in order, without comments and instructions. */
+export function textOf(node: Node): string {
+  if (typeof node === 'string') return node;
+  return isElement(node) ? node.children.map(textOf).join('') : '';
+}
+
+/** The text as a reader would see it on one line. */
+export function lineOf(node: Node): string {
+  return textOf(node).replace(/\s+/gu, ' ').trim();
+}
+
+/** Visits `root` and every element below it, parents first. Returning `false` skips what is inside. */
+export function walk(root: Element, visit: (found: Element, path: readonly number[]) => boolean | void): void {
+  const path: number[] = [];
+  const enter = (found: Element): void => {
+    if (visit(found, path) === false) return;
+    found.children.forEach((child, index) => {
+      if (!isElement(child)) return;
+      path.push(index);
+      enter(child);
+      path.pop();
+    });
+  };
+  enter(root);
+}
+
+/** Every element below and including `root` for which `test` holds, parents first. */
+export function findAll(root: Element, test: (found: Element) => boolean): Element[] {
+  const found: Element[] = [];
+  walk(root, (candidate) => {
+    if (test(candidate)) found.push(candidate);
+  });
+  return found;
+}
+
+export function withAttribute(target: Element, name: string, value: string | undefined): Element {
+  const { [name]: _old, ...rest } = target.attributes;
+  return { ...target, attributes: value === undefined ? rest : { ...rest, [name]: value } };
+}

@@ -1,0 +1,113 @@
+import { SaxesParser } from 'saxes';
+import { problem, type Problem } from '../problems/index.ts';
+import type { Element, Node } from './element.ts';
+
+/** Bounds on what is read. They are far beyond real topics and keep hostile files from exhausting memory or the stack. */
+export const limits = {
+  /** Open elements. Recursive walks stay well inside the default stack. */
+  depth: 200,
+  /** UTF-16 code units of text. */
+  size: 20 * 1024 * 1024,
+  /** Attributes of one element. */
+  attributes: 200,
+  /** UTF-16 code units of one attribute value. */
+  attributeLength: 64 * 1024,
+} as const;
+
+export interface SourcePosition {
+  /** 1-based. */
+  readonly line: number;
+  /** 1-based, in UTF-16 code units. */
+  readonly column: number;
+}
+
+export interface XmlDocument {
+  readonly root: Element;
+  /** The document type declaration without its angle brackets, as it stood; nothing in it is obeyed. */
+  readonly doctype?: string;
+  /** Where the start tag of each element ends. */
+  readonly positions: ReadonlyMap<Element, SourcePosition>;
+}
+
+export interface ReadResult {
+  /** Absent when the text is not well-formed or passes a limit; then `problems` says why. */
+  readonly document?: XmlDocument;
+  readonly problems: readonly Problem[];
+}
+
+class Refusal extends Error {}
+
+interface Open {
+  readonly name: string;
+  readonly attributes: Record<string, string>;
+  readonly children: Node[];
+}
+
+/**
+ * Reads one XML 1.0 document (W3C XML 1.0, fifth edition).
+ * Entities other than the five predefined ones and character references are an error: none is ever expanded or fetched.
+ * @returns the document, or problems `xml.not-well-formed`, `xml.entities`, `xml.too-large`, `xml.too-deep`, `xml.too-many-attributes`, `xml.empty`, each with line and column.
+ */
+export function readXml(text: string): ReadResult {
+  if (text.length > limits.size) return { problems: [problem('error', 'xml.too-large', `The file is larger than ${limits.size / 1024 / 1024} million characters.`)] };
+  const parser = new SaxesParser({ position: true });
+  const problems: Problem[] = [];
+  const positions = new Map<Element, SourcePosition>();
+  const open: Open[] = [];
+  let root: Element | undefined;
+  let doctype: string | undefined;
+  let attributeCount = 0;
+  const here = (): SourcePosition => ({ line: parser.line, column: parser.column + 1 });
+  const refuse = (code: string, message: string): never => {
+    problems.push(problem('error', code, message, here()));
+    throw new Refusal();
+  };
+  const add = (node: Node): void => {
+    const siblings = open.at(-1)?.children;
+    if (siblings === undefined || node === '') return;
+    const last = siblings.at(-1);
+    if (typeof node === 'string' && typeof last === 'string') siblings[siblings.length - 1] = last + node;
+    else siblings.push(node);
+  };
+
+  parser.on('error', (error) => {
+    const message = error.message.replace(/^(\S+:)?\d+:\d+: /u, '').replace(/\.$/u, '');
+    refuse(/entity/u.test(message) ? 'xml.entities' : 'xml.not-well-formed', `This is not well-formed XML: ${message}.`);
+  });
+  parser.on('doctype', (declaration) => {
+    doctype = declaration.trim();
+  });
+  parser.on('opentagstart', () => {
+    attributeCount = 0;
+    if (open.length >= limits.depth) refuse('xml.too-deep', `More than ${limits.depth} elements are open at once.`);
+  });
+  parser.on('attribute', ({ name, value }) => {
+    attributeCount += 1;
+    if (attributeCount > limits.attributes) refuse('xml.too-many-attributes', `An element has more than ${limits.attributes} attributes.`);
+    if (value.length > limits.attributeLength) refuse('xml.attribute-too-long', `The attribute “${name}” is longer than ${limits.attributeLength} characters.`);
+  });
+  parser.on('opentag', (tag) => {
+    const entry: Open = { name: tag.name, attributes: { ...tag.attributes }, children: [] };
+    positions.set(entry, here());
+    open.push(entry);
+  });
+  parser.on('closetag', () => {
+    const closed = open.pop();
+    if (closed === undefined) return;
+    if (open.length === 0) root = closed;
+    else add(closed);
+  });
+  parser.on('text', add);
+  parser.on('cdata', add);
+  parser.on('comment', (comment) => add({ comment }));
+  parser.on('processinginstruction', ({ target, body }) => add({ target, body }));
+
+  try {
+    parser.write(text.startsWith('\uFEFF') ? text.slice(1) : text).close();
+  } catch (error) {
+    if (!(error instanceof Refusal)) throw error;
+    return { problems };
+  }
+  if (root === undefined) return { problems: [problem('error', 'xml.empty', 'There is no element in this file.')] };
+  return { document: { root, positions, ...(doctype === undefined ? {} : { doctype }) }, problems };
+}

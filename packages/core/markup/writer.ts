@@ -1,0 +1,53 @@
+import { isComment, isElement, isInstruction, type Element, type Node } from './element.ts';
+
+/** Says of an element whether its children each stand on a line of their own. White space between them must not matter. */
+export type Layout = (element: Element) => boolean;
+
+const textEscapes: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '\r': '&#xD;' };
+const valueEscapes: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', '\t': '&#x9;', '\n': '&#xA;', '\r': '&#xD;' };
+
+export function escapeText(text: string): string {
+  return text.replace(/[&<>\r]/gu, (character) => textEscapes[character] ?? character);
+}
+
+export function escapeAttribute(value: string): string {
+  return value.replace(/[&<>"\t\n\r]/gu, (character) => valueEscapes[character] ?? character);
+}
+
+/** `id` first, the others by code unit: the same element is always written the same. */
+function sortedAttributes(element: Element): [string, string][] {
+  const order = (name: string): string => (name === 'id' ? '' : name);
+  return Object.entries(element.attributes).sort(([a], [b]) => (order(a) < order(b) ? -1 : 1));
+}
+
+/**
+ * Writes a tree in canonical form: one spelling for each tree, so that equal trees give equal text and line-wise comparison works.
+ * @param linesOf elements whose children get lines of their own, indented by two spaces; all others are written without added white space
+ */
+export function writeXml(root: Element, linesOf: Layout = () => false): string {
+  const out: string[] = [];
+  const write = (node: Node, indent: string): void => {
+    if (typeof node === 'string') out.push(escapeText(node));
+    else if (isComment(node)) out.push(`<!--${node.comment}-->`);
+    else if (isInstruction(node)) out.push(`<?${node.target}${node.body === '' ? '' : ` ${node.body}`}?>`);
+    else if (isElement(node)) {
+      out.push(`<${node.name}`);
+      for (const [name, value] of sortedAttributes(node)) out.push(` ${name}="${escapeAttribute(value)}"`);
+      if (node.children.length === 0) {
+        out.push('/>');
+        return;
+      }
+      out.push('>');
+      const lines = linesOf(node);
+      for (const child of node.children) {
+        if (lines) out.push(`\n${indent}  `);
+        write(child, lines ? `${indent}  ` : indent);
+      }
+      if (lines) out.push(`\n${indent}`);
+      out.push(`</${node.name}>`);
+    }
+  };
+  write(root, '');
+  out.push('\n');
+  return out.join('');
+}

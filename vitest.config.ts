@@ -1,0 +1,17 @@
+import vue from '@vitejs/plugin-vue';
+import { defineConfig } from 'vitest/config';
+
+const shared = { resolve: { conditions: ['source'] }, ssr: { resolve: { conditions: ['source'] } } };
+const unitTests = ['packages/{core,contracts,intake,press}/**/*.test.ts', 'packages/web/**/*.test.ts'];
+
+export default defineConfig({
+  test: {
+    projects: [
+      { ...shared, plugins: [vue()], test: { name: 'unit', include: unitTests, exclude: ['**/node_modules/**', '**/dist/**'], environment: 'node' } },
+      {
+        ...shared,
+        test: { name: 'server', include: ['packages/server/**/*.test.ts'], exclude: ['**/node_modules/**', '**/dist/**'], testTimeout: 60_000, hookTimeout: 60_000 },
+      },
+    ],
+  },
+});
