@@ -38,8 +38,9 @@ function contentProblems(parent: Element, path: Path): Problem[] {
   let state = startOf(parent.name)!;
   parent.children.forEach((child, index) => {
     if (typeof child === 'string') {
+      if (child.trim() === '') return;
       if (mayContain(parent.name, textSymbol)) state = state.next(textSymbol) ?? state;
-      else if (child.trim() !== '') problems.push(problem('error', 'grammar.text', `Text cannot stand directly in “${parentLabel}”: “${shorten(child.trim())}”.`, { path }));
+      else problems.push(problem('error', 'grammar.text', `Text cannot stand directly in “${parentLabel}”: “${shorten(child.trim())}”.`, { path }));
       return;
     }
     if (!isElement(child) || !definitionOf(child.name)) return;

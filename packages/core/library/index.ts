@@ -6,3 +6,5 @@
 export * from './address.ts';
 export * from './derive.ts';
 export * from './library.ts';
+export * from './ids.ts';
+export * from './rewrite.ts';

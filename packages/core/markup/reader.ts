@@ -50,7 +50,7 @@ interface Open {
  */
 export function readXml(text: string): ReadResult {
   if (text.length > limits.size) return { problems: [problem('error', 'xml.too-large', `The file is larger than ${limits.size / 1024 / 1024} million characters.`)] };
-  const parser = new SaxesParser({ position: true });
+  const parser = new SaxesParser<{ position: true; xmlns: false }>({ position: true, xmlns: false });
   const problems: Problem[] = [];
   const positions = new Map<Element, SourcePosition>();
   const open: Open[] = [];

@@ -1,0 +1,306 @@
+import { lensKey, type Facet, type Lens } from '../facets/index.ts';
+import { elementOf, shortDescriptionOf, type Item, type Library } from '../library/index.ts';
+import { childNamed, element, lineOf, type Element } from '../markup/index.ts';
+import { problem, type Problem } from '../problems/index.ts';
+import { wordsFor } from '../words/index.ts';
+import { expandMap, type MapNode, type Relation } from './expand.ts';
+import { readFacts } from './facts.ts';
+import { buildIndex } from './indexing.ts';
+import { fillKeys, scopeKey, type KeyScope } from './keys.ts';
+import { numberOf, type Counters } from './number.ts';
+import { prepareTopic, type PendingLink, type PreparationContext, type PreparedTopic } from './prepare.ts';
+import type { GlossaryEntry, Listed, Place, PlaceRole, Publication, Reason, ResolvedLink, Target } from './publication.ts';
+
+export interface Composition {
+  readonly library: Library;
+  readonly map: string;
+  readonly lens?: Lens;
+  readonly facets?: readonly Facet[];
+  /** Texts for keys that go before those of the map. */
+  readonly variables?: Readonly<Record<string, string>>;
+  readonly locale?: string;
+  /** Values of `deliveryTarget` that this output answers to; content for others is dropped. */
+  readonly deliveryTargets?: readonly string[];
+}
+
+/** Remembers prepared topics between compositions, so that after a change only what changed is done again. */
+export type ComposeMemory = WeakMap<Element, Map<string, PreparedTopic>>;
+
+export function composeMemory(): ComposeMemory {
+  return new WeakMap();
+}
+
+/**
+ * Composes a map and everything it reaches into the one resolved document from which all outputs are made.
+ * Pure: the same input gives the same result. A topic that cannot be read or found is left out and reported; nothing else is affected.
+ * @param memory gives back work of earlier compositions of the same library
+ * @returns the publication with problems `map.*`, `topic.missing`, `borrow.*`, `key.*`, `image.missing`, `link.*`, `index.*` and those of validation
+ */
+export function compose(input: Composition, memory: ComposeMemory = composeMemory()): Publication {
+  const { library, facets = [], variables = {}, locale = 'en' } = input;
+  const lens = withDelivery(input.lens, input.deliveryTargets);
+  const problems: Problem[] = [];
+  const why: Reason[] = [];
+  const map = library.item(input.map);
+  if (!map?.root || map.kind !== 'map') return emptyPublication(input.map, map, locale);
+
+  const expanded = expandMap(map, library, lens, facets);
+  problems.push(...expanded.problems);
+  why.push(...expanded.why);
+
+  const scopeKeys = new Map<KeyScope, string>();
+  const basis = JSON.stringify([lensKey(lens), facets, variables]);
+  const prepare = (root: Element, node: MapNode, anchor: string): PreparedTopic | undefined => {
+    const topic = elementOf(root, node.element);
+    if (!topic || node.item === undefined) return undefined;
+    const scoped = scopeKeys.get(node.scope) ?? scopeKey(node.scope);
+    scopeKeys.set(node.scope, scoped);
+    const key = `${anchor}\n${node.element ?? ''}\n${basis}\n${scoped}`;
+    const remembered = memory.get(root) ?? new Map<string, PreparedTopic>();
+    memory.set(root, remembered);
+    const known = remembered.get(key);
+    if (known && isCurrent(known, library)) return known;
+    const context: PreparationContext = { library, lens, facets, scope: node.scope, variables };
+    const prepared = prepareTopic(topic, node.item, anchor, context);
+    remembered.set(key, prepared);
+    return prepared;
+  };
+
+  const usedAnchors = new Set<string>();
+  const anchorNamed = (wanted: string): string => {
+    let anchor = wanted;
+    for (let count = 2; usedAnchors.has(anchor); count += 1) anchor = `${wanted}-${count}`;
+    usedAnchors.add(anchor);
+    return anchor;
+  };
+
+  const counters: Counters = { part: 0, chapter: 0, appendix: 0 };
+  const targets: Record<string, Target> = {};
+  const figures: Listed[] = [];
+  const tables: Listed[] = [];
+  const glossary: GlossaryEntry[] = [];
+  const indexTerms: PreparedTopic['indexTerms'][number][] = [];
+  const assets = new Set<string>();
+  const pending: PendingLink[] = [];
+  /** Where each item stands, first place first. */
+  const standing = new Map<string, PreparedTopic[]>();
+  let perChapter = { number: undefined as string | undefined, figure: 0, table: 0 };
+
+  const register = (topic: PreparedTopic, item: string, title: string, number: string | undefined): void => {
+    targets[topic.anchor] = { anchor: topic.anchor, place: topic.anchor, kind: 'topic', title, ...(number === undefined ? {} : { number }) };
+    standing.set(item, [...(standing.get(item) ?? []), topic]);
+    for (const landmark of topic.landmarks) {
+      let counted = landmark.number;
+      if ((landmark.kind === 'figure' || landmark.kind === 'table') && landmark.title.length > 0) {
+        const count = (perChapter[landmark.kind] += 1);
+        counted = perChapter.number === undefined ? `${count}` : `${perChapter.number}-${count}`;
+        (landmark.kind === 'figure' ? figures : tables).push({ anchor: landmark.anchor, number: counted, title: landmark.title });
+      }
+      targets[landmark.anchor] = {
+        anchor: landmark.anchor,
+        place: topic.anchor,
+        kind: landmark.kind,
+        title: lineOf(element('title', {}, landmark.title)),
+        ...(counted === undefined ? {} : { number: counted }),
+      };
+    }
+    for (const id of topic.assets) assets.add(id);
+    pending.push(...topic.links);
+    indexTerms.push(...topic.indexTerms);
+    problems.push(...topic.problems);
+    why.push(...topic.why);
+  };
+
+  const numbered = (role: PlaceRole, level: number, parent: string | undefined, ordinal: number): string | undefined => {
+    const number = numberOf(role, level, parent, ordinal, counters);
+    if (level <= 1) perChapter = { number: role === 'part' ? undefined : number, figure: 0, table: 0 };
+    return number;
+  };
+
+  const placeNodes = (nodes: readonly MapNode[], level: number, parent: string | undefined): Place[] => {
+    let ordinal = 0;
+    return nodes.flatMap((node) => {
+      const source = node.item === undefined ? undefined : library.item(node.item);
+      if (node.item !== undefined && !source?.root) {
+        problems.push(...(source?.problems ?? []), problem('error', 'topic.missing', source ? `The topic “${node.item}” cannot be read. It is left out.` : `The topic “${node.item}” is not in the library. It is left out.`, source ? { item: node.item } : node.origin));
+        return placeNodes(node.children, level, parent);
+      }
+      const own = node.role === 'part' ? 0 : Math.max(1, level);
+      const anchor = anchorNamed(node.item ?? slug(node.title ? lineOf(element('title', {}, node.title)) : node.role));
+      const prepared = source?.root ? prepare(source.root, node, anchor) : undefined;
+      if (prepared?.dropped) {
+        why.push(...prepared.why);
+        return placeNodes(node.children, level, parent);
+      }
+      if (node.role === 'section' && node.inContents) ordinal += 1;
+      const number = node.role === 'section' && !node.inContents ? undefined : numbered(node.role, own, parent, ordinal);
+      if (source && !prepared) {
+        problems.push(problem('error', 'topic.missing', `The topic “${node.item}” has no nested topic “${node.element}”. It is left out.`, node.origin));
+        return [];
+      }
+      return [makePlace(node, prepared, anchor, own, number)];
+    });
+  };
+
+  const makePlace = (node: MapNode, prepared: PreparedTopic | undefined, anchor: string, level: number, number: string | undefined): Place => {
+    const ownTitle = prepared && childNamed(prepared.content, 'title', 'glossterm');
+    const title = ownTitle?.children ?? node.title ?? listTitle(node.role, locale);
+    const label = lineOf(element('title', {}, node.title ?? title));
+    if (prepared && node.item !== undefined) register(prepared, node.item, lineOf(element('title', {}, title)) || label, number);
+    else targets[anchor] = { anchor, place: anchor, kind: 'topic', title: label, ...(number === undefined ? {} : { number }) };
+    if (prepared && node.role === 'glossaryentry') glossary.push({ anchor, term: label, content: prepared.content });
+    const nestedPlaces = (prepared?.nested ?? []).map((inner, index) => nestedPlace(inner, node, level + 1, number, index + 1));
+    return {
+      anchor,
+      role: node.role,
+      level,
+      title,
+      label,
+      inContents: node.inContents && node.role !== 'glossaryentry',
+      shortDescription: prepared ? shortDescriptionOf(prepared.content) : '',
+      origin: prepared ? prepared.content.origin : node.origin,
+      related: [],
+      children: [...nestedPlaces, ...placeNodes(node.children, level + 1, number)],
+      ...(number === undefined ? {} : { number }),
+      ...(prepared ? { content: prepared.content } : {}),
+    };
+  };
+
+  const nestedPlace = (topic: PreparedTopic, node: MapNode, level: number, parent: string | undefined, ordinal: number): Place => {
+    const number = numbered('section', level, parent, ordinal);
+    const inner = { ...node, role: 'section' as const, children: [] };
+    const { title: _mapTitle, ...untitled } = inner;
+    usedAnchors.add(topic.anchor);
+    return makePlace(untitled, topic, topic.anchor, level, number);
+  };
+
+  const places = placeNodes(withKeys(expanded.nodes, variables), 1, undefined);
+  const links = resolveLinks(pending, standing, targets, library, locale, problems);
+  const related = relatedPlaces(expanded.relations, standing);
+  const { groups, problems: indexProblems } = buildIndex(indexTerms, locale);
+  problems.push(...indexProblems);
+  const collator = new Intl.Collator(locale);
+  return {
+    facts: readFacts(element(map.root.name, map.root.attributes, fillKeys(map.root.children, expanded.scope, variables))),
+    locale,
+    places: withRelated(places, related),
+    figures,
+    tables,
+    index: groups,
+    glossary: glossary.sort((a, b) => collator.compare(a.term, b.term)),
+    targets,
+    links,
+    assets: [...assets],
+    problems: distinct(problems),
+    why,
+  };
+}
+
+function emptyPublication(id: string, map: Item | undefined, locale: string): Publication {
+  const facts = readFacts(element('map'));
+  const missing = problem('error', 'map.missing-map', `The map “${id}” ${map ? 'cannot be read' : 'is not in the library'}.`, { item: id });
+  return { facts, locale, places: [], figures: [], tables: [], index: [], glossary: [], targets: {}, links: {}, assets: [], problems: [...(map?.problems ?? []), missing], why: [] };
+}
+
+function withDelivery(lens: Lens | undefined, targets: readonly string[] | undefined): Lens | undefined {
+  if (!targets) return lens;
+  const kept = targets.map((value) => ({ facet: 'deliveryTarget', value, action: 'keep' as const }));
+  return { name: lens?.name ?? '', rules: [...(lens?.rules ?? []), ...kept, { facet: 'deliveryTarget', action: 'drop' }] };
+}
+
+const isCurrent = (topic: PreparedTopic, library: Library): boolean =>
+  [...topic.lenders].every(([id, root]) => library.item(id)?.root === root) && topic.nested.every((inner) => isCurrent(inner, library));
+
+/** The map's own titles with their variables filled in. */
+function withKeys(nodes: readonly MapNode[], variables: Readonly<Record<string, string>>): MapNode[] {
+  return nodes.map((node) => ({ ...node, children: withKeys(node.children, variables), ...(node.title ? { title: fillKeys(node.title, node.scope, variables) } : {}) }));
+}
+
+/** Lists that the product makes have the product's own headings. */
+function listTitle(role: PlaceRole, locale: string): readonly string[] {
+  const words = wordsFor(locale);
+  const titles: Partial<Record<PlaceRole, string>> = { toc: words.contents, figurelist: words.figures, tablelist: words.tables, glossarylist: words.glossary, indexlist: words.index };
+  const title = titles[role];
+  return title === undefined ? [] : [title];
+}
+
+function slug(text: string): string {
+  const plain = text.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase();
+  return plain.replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-|-$/gu, '').slice(0, 60) || 'place';
+}
+
+/** Links lead to the nearest standing of their target: in the same topic when it is there, else where it stands first. */
+function resolveLinks(
+  pending: readonly PendingLink[],
+  standing: ReadonlyMap<string, readonly PreparedTopic[]>,
+  targets: Readonly<Record<string, Target>>,
+  library: Library,
+  locale: string,
+  problems: Problem[],
+): Record<string, ResolvedLink> {
+  const links: Record<string, ResolvedLink> = {};
+  const words = wordsFor(locale);
+  for (const { key, reference, origin } of pending) {
+    if (reference.kind === 'external') {
+      links[key] = { kind: 'external', href: reference.href };
+      continue;
+    }
+    const place = key.slice(0, key.lastIndexOf('~'));
+    const candidates = reference.kind === 'item' ? (standing.get(reference.id) ?? []) : [];
+    const here = candidates.find((topic) => topic.anchor === place) ?? candidates[0];
+    const anchor = here && (reference.kind === 'item' && reference.element !== undefined && reference.element !== here.content.attributes['id'] ? findAnchor(candidates, reference.element) : here.anchor);
+    const target = anchor === undefined ? undefined : targets[anchor];
+    if (target) {
+      const word = target.kind === 'figure' || target.kind === 'table' || target.kind === 'step' ? words[target.kind] : undefined;
+      links[key] = { kind: 'target', anchor: target.anchor, text: word && target.number !== undefined ? `${word} ${target.number}` : target.title };
+      continue;
+    }
+    const known = reference.kind === 'item' ? library.item(reference.id) : undefined;
+    const knownTitle = known?.root && childNamed(known.root, 'title', 'glossterm');
+    const name = knownTitle ? lineOf(knownTitle) : reference.kind === 'unknown' ? reference.href : reference.id;
+    links[key] = { kind: 'broken', text: name };
+    if (!known) problems.push(problem('error', 'link.unknown-target', `A link leads to “${name}”, which is not in the library.`, origin));
+    else if (!here) problems.push(problem('error', 'link.outside-publication', `A link leads to “${name}”, which is not in this publication.`, origin));
+    else problems.push(problem('error', 'link.unknown-element', `A link leads to a part of “${name}” that is not there.`, origin));
+  }
+  return links;
+}
+
+function findAnchor(topics: readonly PreparedTopic[], id: string): string | undefined {
+  for (const topic of topics) {
+    const inside = topic.anchors.get(id) ?? (topic.content.attributes['id'] === id ? topic.anchor : findAnchor(topic.nested, id));
+    if (inside !== undefined) return inside;
+  }
+  return undefined;
+}
+
+/** For each place the places that its relationship-table rows name in other cells (DITA 1.3, 2.2.3.2). */
+function relatedPlaces(relations: readonly Relation[], standing: ReadonlyMap<string, readonly PreparedTopic[]>): Map<string, string[]> {
+  const related = new Map<string, string[]>();
+  for (const row of relations) {
+    row.forEach((cell, index) => {
+      const others = row.filter((_, other) => other !== index).flat();
+      for (const item of cell) {
+        const from = standing.get(item)?.[0]?.anchor;
+        if (from === undefined) continue;
+        const anchors = others.flatMap((other) => standing.get(other)?.[0]?.anchor ?? []);
+        related.set(from, [...new Set([...(related.get(from) ?? []), ...anchors])]);
+      }
+    });
+  }
+  return related;
+}
+
+function withRelated(places: readonly Place[], related: ReadonlyMap<string, readonly string[]>): Place[] {
+  return places.map((place) => ({ ...place, related: related.get(place.anchor) ?? [], children: withRelated(place.children, related) }));
+}
+
+/** A passage borrowed or a topic used twice reports the same thing twice; people need it once. */
+function distinct(problems: readonly Problem[]): Problem[] {
+  const seen = new Map<string, Problem>();
+  for (const found of problems) {
+    const key = JSON.stringify([found.code, found.message, found.where.item, found.where.path, found.where.attribute]);
+    if (!seen.has(key)) seen.set(key, found);
+  }
+  return [...seen.values()];
+}

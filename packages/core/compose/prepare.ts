@@ -1,0 +1,294 @@
+import { judge, type Facet, type Lens } from '../facets/index.ts';
+import { definitionOf, isA, isTopic, labelOf, validate } from '../grammar/index.ts';
+import { elementOf, readReference, type FoundElement, type Library, type Reference } from '../library/index.ts';
+import { childNamed, isElement, joinTexts, lineOf, type Attributes, type Element, type Node } from '../markup/index.ts';
+import { atItem, problem, type Path, type Problem } from '../problems/index.ts';
+import { lookUpKey, type KeyScope } from './keys.ts';
+import type { Origin, Reason, ResolvedElement, TargetKind } from './publication.ts';
+
+/** Something in a topic that can be led to, before it has its number. */
+export interface Landmark {
+  readonly anchor: string;
+  readonly kind: TargetKind;
+  readonly title: readonly Node[];
+  /** For steps: the number in its list. */
+  readonly number?: string;
+}
+
+export interface PendingLink {
+  readonly key: string;
+  readonly reference: Reference;
+  readonly origin: Origin;
+}
+
+/** A topic at its place: filtered, with borrowed passages and variables filled in; links and numbers are still open. */
+export interface PreparedTopic {
+  readonly content: ResolvedElement;
+  /** The lens drops the whole topic. */
+  readonly dropped: boolean;
+  readonly anchor: string;
+  /** Anchors of the elements that have an id in the source. */
+  readonly anchors: ReadonlyMap<string, string>;
+  readonly landmarks: readonly Landmark[];
+  readonly links: readonly PendingLink[];
+  /** Index entries with the anchor they lead to. */
+  readonly indexTerms: readonly { readonly anchor: string; readonly term: ResolvedElement }[];
+  readonly assets: ReadonlySet<string>;
+  readonly problems: readonly Problem[];
+  readonly why: readonly Reason[];
+  /** Items that lent something, with the tree that was read: as long as these are the same, so is this. */
+  readonly lenders: ReadonlyMap<string, Element | undefined>;
+  readonly nested: readonly PreparedTopic[];
+}
+
+export interface PreparationContext {
+  readonly library: Library;
+  readonly lens: Lens | undefined;
+  readonly facets: readonly Facet[];
+  readonly scope: KeyScope;
+  /** Texts that an edition sets for keys; they go before every definition. */
+  readonly variables: Readonly<Record<string, string>>;
+}
+
+/** Never published. `related-links` and `prolog` are read for what they give and then left out. */
+const unpublished = new Set(['draft-comment', 'required-cleanup', 'data', 'data-about', 'foreign', 'titlealts']);
+const borrowAttributes = ['conref', 'conkeyref', 'conrefend', 'conaction'];
+const useTarget = '-dita-use-conref-target';
+const mostBorrowedDeep = 50;
+
+interface Spot {
+  readonly item: string;
+  readonly path: Path;
+  /** `item/element` of every passage being borrowed around here. */
+  readonly borrowing: readonly string[];
+  readonly keys: readonly string[];
+}
+
+/** Resolves one topic for one place (`anchor` names the place). Never throws; what cannot be resolved is left out and reported. */
+export function prepareTopic(topic: FoundElement, item: string, anchor: string, context: PreparationContext): PreparedTopic {
+  const landmarks: Landmark[] = [];
+  const links: PendingLink[] = [];
+  const indexTerms: { anchor: string; term: ResolvedElement }[] = [];
+  const anchors = new Map<string, string>();
+  const assets = new Set<string>();
+  const problems: Problem[] = [];
+  const why: Reason[] = [];
+  const lenders = new Map<string, Element | undefined>();
+  const nested: PreparedTopic[] = [];
+  let counter = 0;
+
+  const resolveNodes = (nodes: readonly Node[], spot: Spot): Node[] =>
+    nodes.flatMap((node, index): Node[] => {
+      if (typeof node === 'string') return [node];
+      return isElement(node) ? resolveElement(node, { ...spot, path: [...spot.path, index] }) : [];
+    });
+
+  const resolveElement = (element: Element, spot: Spot, merged?: Attributes): ResolvedElement[] => {
+    const origin: Origin = { item: spot.item, path: spot.path };
+    const attributes = merged ?? element.attributes;
+    if (unpublished.has(element.name) || !definitionOf(element.name)) return [];
+    const verdict = judge(attributes, context.lens, context.facets);
+    if (!verdict.kept) {
+      why.push({ kind: 'dropped', origin, detail: `${labelOf(element.name)}: ${verdict.facet} is ${verdict.values?.join(', ')}` });
+      return [];
+    }
+    if (attributes['conref'] !== undefined || attributes['conkeyref'] !== undefined) return borrow(element, attributes, spot);
+    if (isTopic(element.name) && spot.path.length > topic.path.length && spot.borrowing.length === 0) {
+      const id = attributes['id'] ?? `${++counter}`;
+      const inner = prepareTopic({ element, path: spot.path }, item, `${anchor}--${id}`, context);
+      if (!inner.dropped) nested.push(inner);
+      return [];
+    }
+    if (element.name === 'prolog') {
+      for (const term of resolveNodes(element.children, spot).flatMap(indexTermsIn)) indexTerms.push({ anchor, term });
+      return [];
+    }
+    const variable = element.children.length === 0 || element.name === 'keyword' ? variableFor(element, attributes, spot) : undefined;
+    const children = joinTexts(variable ?? resolveNodes(element.children, spot));
+    const own = anchorFor(element.name, attributes, children, spot);
+    const link = linkFor(element.name, attributes, origin, spot);
+    const asset = assetFor(element.name, attributes, origin, spot);
+    const resolved: ResolvedElement = {
+      name: element.name,
+      attributes: asset === undefined ? attributes : { ...attributes, href: asset },
+      children,
+      origin,
+      ...(own === undefined ? {} : { anchor: own }),
+      ...(link === undefined ? {} : { link }),
+      ...(verdict.marked ? { marked: true } : {}),
+    };
+    if (element.name === 'indexterm' && own !== undefined) indexTerms.push({ anchor: own, term: resolved });
+    return [resolved];
+  };
+
+  const borrow = (element: Element, attributes: Attributes, spot: Spot): ResolvedElement[] => {
+    const where = { item: spot.item, path: spot.path };
+    const href = attributes['conref'];
+    const reference = href === undefined ? keyTarget(attributes['conkeyref']!) : readReference(href, spot.item);
+    const source = href ?? attributes['conkeyref']!;
+    const lender = reference?.kind === 'item' ? context.library.item(reference.id) : undefined;
+    if (reference?.kind !== 'item' || !lender?.root) {
+      problems.push(problem('error', 'borrow.missing', `The passage “${source}” cannot be borrowed: there is no such topic.`, where));
+      return [];
+    }
+    if (lender.id !== item) lenders.set(lender.id, lender.root);
+    const found = elementOf(lender.root, reference.element);
+    if (!found) {
+      problems.push(problem('error', 'borrow.missing', `The passage “${source}” cannot be borrowed: the topic has no element with that id.`, where));
+      return [];
+    }
+    const key = `${lender.id}/${found.path.join('.')}`;
+    if (spot.borrowing.includes(key) || spot.borrowing.length >= mostBorrowedDeep || (lender.id === spot.item && isWithin(spot.path, found.path))) {
+      problems.push(problem('error', 'borrow.cycle', `The passage “${source}” borrows itself. It is left out.`, where));
+      return [];
+    }
+    if (!isA(found.element.name, element.name) && !isA(element.name, found.element.name)) {
+      problems.push(problem('error', 'borrow.mismatch', `“${labelOf(found.element.name)}” cannot be borrowed as “${labelOf(element.name)}”.`, where));
+      return [];
+    }
+    why.push({ kind: 'borrowed', origin: where, detail: source });
+    const run = borrowedRun(lender.root, found, attributes['conrefend'], lender.id);
+    return run.flatMap(({ element: passage, path }, index) => {
+      const inner: Spot = { item: lender.id, path, borrowing: [...spot.borrowing, key], keys: spot.keys };
+      return resolveElement(passage, inner, index === 0 ? mergeAttributes(attributes, passage.attributes) : passage.attributes);
+    });
+  };
+
+  const keyTarget = (keyref: string): Reference | undefined => {
+    const slash = keyref.indexOf('/');
+    const definition = lookUpKey(context.scope, slash === -1 ? keyref : keyref.slice(0, slash));
+    if (definition?.href === undefined) return undefined;
+    const reference = readReference(definition.href, definition.origin.item);
+    return slash !== -1 && reference.kind === 'item' ? { ...reference, element: keyref.slice(slash + 1) } : reference;
+  };
+
+  const variableFor = (element: Element, attributes: Attributes, spot: Spot): Node[] | undefined => {
+    const key = attributes['keyref'];
+    if (key === undefined || ['image', 'xref', 'link', 'object'].includes(element.name)) return undefined;
+    const set = context.variables[key];
+    if (set !== undefined) {
+      why.push({ kind: 'replaced', origin: { item: spot.item, path: spot.path }, detail: `${key} is set by the edition` });
+      return [set];
+    }
+    const definition = lookUpKey(context.scope, key);
+    const where = { item: spot.item, path: spot.path };
+    if (!definition) {
+      problems.push(problem('error', 'key.undefined', `The variable “${key}” is not defined in this publication.`, where));
+      return element.children.length > 0 ? undefined : [`[${key}]`];
+    }
+    if (spot.keys.includes(key)) {
+      problems.push(problem('error', 'key.cycle', `The variable “${key}” uses itself.`, where));
+      return [`[${key}]`];
+    }
+    why.push({ kind: 'replaced', origin: where, detail: key });
+    if (definition.text) return resolveNodes(definition.text, { ...definition.origin, borrowing: spot.borrowing, keys: [...spot.keys, key] });
+    return element.children.length > 0 ? undefined : titleOfKeyTarget(definition.href, definition.origin.item);
+  };
+
+  const titleOfKeyTarget = (href: string | undefined, from: string): Node[] => {
+    const reference = href === undefined ? undefined : readReference(href, from);
+    const root = reference?.kind === 'item' ? context.library.item(reference.id)?.root : undefined;
+    if (reference?.kind === 'item') lenders.set(reference.id, root);
+    const title = root && childNamed(root, 'title', 'glossterm');
+    return title ? [lineOf(title)] : href === undefined ? [] : [href];
+  };
+
+  const anchorFor = (name: string, attributes: Attributes, children: readonly Node[], spot: Spot): string | undefined => {
+    const id = attributes['id'];
+    const kind = kindOf(name);
+    const title = children.find((child): child is Element => isElement(child) && child.name === 'title');
+    const listed = (kind === 'figure' || kind === 'table') && title !== undefined;
+    if (isTopic(name)) return anchor;
+    if (id === undefined && !listed && name !== 'indexterm') return undefined;
+    const taken = id !== undefined && anchors.has(id);
+    const own = id === undefined || taken ? `${anchor}--${name}-${++counter}` : `${anchor}--${id}`;
+    if (id !== undefined && !taken) anchors.set(id, own);
+    if (name === 'indexterm') return own;
+    const number = isA(name, 'li') ? ordinalIn(spot) : undefined;
+    landmarks.push({ anchor: own, kind, title: title?.children ?? (name === 'dlentry' ? firstTerm(children) : []), ...(number === undefined ? {} : { number }) });
+    return own;
+  };
+
+  const ordinalIn = (spot: Spot): string | undefined => {
+    const root = spot.item === item ? context.library.item(item)?.root : lenders.get(spot.item);
+    let parent: Node | undefined = root;
+    for (const index of spot.path.slice(0, -1)) parent = isElement(parent) ? parent.children[index] : undefined;
+    if (!isElement(parent)) return undefined;
+    const before = parent.children.slice(0, (spot.path.at(-1) ?? 0) + 1).filter(isElement);
+    const shown = before.filter((child) => child.name !== 'stepsection' && judge(child.attributes, context.lens, context.facets).kept);
+    return isA(parent.name, 'ol') ? `${shown.length}` : undefined;
+  };
+
+  const linkFor = (name: string, attributes: Attributes, origin: Origin, spot: Spot): string | undefined => {
+    if (!['xref', 'link', 'term', 'abbreviated-form', 'cite'].includes(name)) return undefined;
+    const { href, keyref } = attributes;
+    if (href === undefined && keyref === undefined) return undefined;
+    const reference = keyref === undefined ? undefined : keyTarget(keyref);
+    const fallback = href === undefined ? undefined : readReference(href, spot.item);
+    const target = reference ?? fallback;
+    if (!target) {
+      if (name === 'xref' || name === 'link') problems.push(problem('error', 'key.undefined', `The link uses the key “${keyref}”, which is not defined in this publication.`, origin));
+      return undefined;
+    }
+    const key = `${anchor}~${links.length + 1}`;
+    links.push({ key, reference: target, origin });
+    return key;
+  };
+
+  const assetFor = (name: string, attributes: Attributes, origin: Origin, spot: Spot): string | undefined => {
+    if (name !== 'image' && name !== 'object') return undefined;
+    const href = name === 'object' ? attributes['data'] : attributes['href'];
+    const reference = attributes['keyref'] === undefined ? undefined : keyTarget(attributes['keyref']);
+    const target = reference ?? (href === undefined ? undefined : readReference(href, spot.item));
+    if (target?.kind === 'asset' && context.library.asset(target.id)) {
+      assets.add(target.id);
+      return `asset:${target.id}`;
+    }
+    if (target?.kind === 'external') return target.href;
+    problems.push(problem('error', 'image.missing', `The image “${href ?? attributes['keyref'] ?? ''}” is not in the library. A mark stands in its place.`, origin));
+    return '';
+  };
+
+  const found = context.library.item(item);
+  if (found?.root && topic.path.length === 0) problems.push(...atItem(item, validate(found.root)));
+  const [content] = resolveElement(topic.element, { item, path: topic.path, borrowing: [], keys: [] });
+  const root = content ?? { name: topic.element.name, attributes: topic.element.attributes, children: [], origin: { item, path: topic.path }, anchor };
+  return { content: root, dropped: content === undefined, anchor, anchors, landmarks, links, indexTerms, assets, problems, why, lenders, nested };
+}
+
+function kindOf(name: string): TargetKind {
+  if (isA(name, 'fig')) return 'figure';
+  if (isA(name, 'table') || isA(name, 'simpletable')) return 'table';
+  if (isA(name, 'section') || name === 'example') return 'section';
+  return name === 'step' || name === 'substep' ? 'step' : 'element';
+}
+
+const firstTerm = (children: readonly Node[]): readonly Node[] => children.find((child): child is Element => isElement(child) && child.name === 'dt')?.children ?? [];
+
+function indexTermsIn(node: Node): ResolvedElement[] {
+  if (!isElement(node)) return [];
+  return node.name === 'indexterm' ? [node as ResolvedElement] : node.children.flatMap(indexTermsIn);
+}
+
+const isWithin = (path: Path, outer: Path): boolean => outer.every((step, index) => path[index] === step);
+
+/** The borrowed element, or the run of its siblings up to `conrefend` (DITA 1.3, 2.4.5.2). */
+function borrowedRun(root: Element, first: FoundElement, end: string | undefined, self: string): FoundElement[] {
+  const reference = end === undefined ? undefined : readReference(end, self);
+  const last = reference?.kind === 'item' && reference.element !== undefined ? elementOf(root, reference.element) : undefined;
+  if (!last) return [first];
+  const parentPath = first.path.slice(0, -1);
+  const from = first.path.at(-1) ?? 0;
+  const to = last.path.at(-1) ?? 0;
+  let parent: Node | undefined = root;
+  for (const index of parentPath) parent = isElement(parent) ? parent.children[index] : undefined;
+  if (!isElement(parent) || last.path.length !== first.path.length || to < from) return [first];
+  return parent.children.slice(from, to + 1).flatMap((child, offset) => (isElement(child) ? [{ element: child, path: [...parentPath, from + offset] }] : []));
+}
+
+/** The borrower's attributes go before the lender's unless they say otherwise; its id stays (DITA 1.3, 2.4.5.4). */
+function mergeAttributes(borrower: Attributes, lender: Attributes): Attributes {
+  const { id: _lenderId, ...lent } = lender;
+  const own = Object.entries(borrower).filter(([name, value]) => !borrowAttributes.includes(name) && value !== useTarget);
+  return { ...lent, ...Object.fromEntries(own) };
+}

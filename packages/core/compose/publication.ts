@@ -1,0 +1,143 @@
+import type { Element, Node } from '../markup/index.ts';
+import type { Path, Problem } from '../problems/index.ts';
+
+/** The source from which something in a publication came, through borrowing. */
+export interface Origin {
+  readonly item: string;
+  readonly path: Path;
+}
+
+/** An element as the reader gets it. */
+export interface ResolvedElement extends Element {
+  readonly origin: Origin;
+  /** Unique in the publication; set on what links, the index or a list can lead to. */
+  readonly anchor?: string;
+  /** Key into `Publication.links`. */
+  readonly link?: string;
+  /** The lens marks this. */
+  readonly marked?: boolean;
+}
+
+export type PlaceRole =
+  | 'part'
+  | 'chapter'
+  | 'appendix'
+  | 'preface'
+  | 'notices'
+  | 'frontmatter'
+  | 'backmatter'
+  | 'section'
+  | 'glossaryentry'
+  | 'toc'
+  | 'figurelist'
+  | 'tablelist'
+  | 'glossarylist'
+  | 'indexlist';
+
+/** One heading of the publication with what stands under it. */
+export interface Place {
+  readonly anchor: string;
+  readonly role: PlaceRole;
+  /** 1 for chapters and whatever stands beside them; parts are 0. */
+  readonly level: number;
+  readonly number?: string;
+  readonly title: readonly Node[];
+  /** The title on one line, for contents and navigation: the map's short title where it has one. */
+  readonly label: string;
+  readonly inContents: boolean;
+  readonly shortDescription: string;
+  /** The topic with its title and body; absent for a heading without a topic and for lists. */
+  readonly content?: ResolvedElement;
+  readonly origin: Origin;
+  readonly related: readonly string[];
+  readonly children: readonly Place[];
+}
+
+export type TargetKind = 'topic' | 'figure' | 'table' | 'section' | 'step' | 'element';
+
+/** What a link, a list or the index can lead to. */
+export interface Target {
+  readonly anchor: string;
+  /** The place on whose page it stands. */
+  readonly place: string;
+  readonly kind: TargetKind;
+  readonly number?: string;
+  readonly title: string;
+}
+
+export type ResolvedLink =
+  | { readonly kind: 'target'; readonly anchor: string; /** Shown when the link has no words of its own. */ readonly text: string }
+  | { readonly kind: 'external'; readonly href: string }
+  | { readonly kind: 'broken'; readonly text: string };
+
+export interface Listed {
+  readonly anchor: string;
+  readonly number: string;
+  readonly title: readonly Node[];
+}
+
+export interface IndexLocator {
+  readonly anchor: string;
+  /** Where a range ends. */
+  readonly until?: string;
+}
+
+export interface IndexEntry {
+  readonly term: string;
+  readonly locators: readonly IndexLocator[];
+  readonly see: readonly string[];
+  readonly seeAlso: readonly string[];
+  readonly entries: readonly IndexEntry[];
+}
+
+export interface IndexGroup {
+  readonly letter: string;
+  readonly entries: readonly IndexEntry[];
+}
+
+export interface GlossaryEntry {
+  readonly anchor: string;
+  readonly term: string;
+  readonly content: ResolvedElement;
+}
+
+/** Why something is as it is: the trail from what was written to what is published. */
+export interface Reason {
+  readonly kind: 'dropped' | 'borrowed' | 'replaced';
+  readonly origin: Origin;
+  readonly detail: string;
+}
+
+export interface PublicationFacts {
+  readonly title: string;
+  readonly subtitle: string;
+  readonly series: string;
+  readonly authors: readonly string[];
+  readonly rights: string;
+  readonly bookNumber: string;
+  readonly edition: string;
+  readonly description: string;
+  readonly keywords: readonly string[];
+}
+
+/** The one resolved document from which every output is made. Plain data; a renderer looks nothing up elsewhere. */
+export interface Publication {
+  readonly facts: PublicationFacts;
+  readonly locale: string;
+  readonly places: readonly Place[];
+  readonly figures: readonly Listed[];
+  readonly tables: readonly Listed[];
+  readonly index: readonly IndexGroup[];
+  readonly glossary: readonly GlossaryEntry[];
+  readonly targets: Readonly<Record<string, Target>>;
+  readonly links: Readonly<Record<string, ResolvedLink>>;
+  /** Ids of the images and other files that it shows. */
+  readonly assets: readonly string[];
+  readonly problems: readonly Problem[];
+  readonly why: readonly Reason[];
+}
+
+/** Every place in reading order. */
+export function allPlaces(places: readonly Place[]): Place[] {
+  return places.flatMap((place) => [place, ...allPlaces(place.children)]);
+}

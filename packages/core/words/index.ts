@@ -1,0 +1,136 @@
+/**
+ * The fixed phrases that the product itself puts into publications, by language.
+ * In: a locale; out: the words for it, English where the language is not known.
+ */
+export interface Words {
+  readonly figure: string;
+  readonly table: string;
+  readonly step: string;
+  readonly chapter: string;
+  readonly part: string;
+  readonly appendix: string;
+  readonly contents: string;
+  readonly figures: string;
+  readonly tables: string;
+  readonly index: string;
+  readonly glossary: string;
+  readonly see: string;
+  readonly seeAlso: string;
+  readonly onPage: string;
+  readonly prerequisites: string;
+  readonly context: string;
+  readonly steps: string;
+  readonly result: string;
+  readonly next: string;
+  readonly troubleshooting: string;
+  readonly example: string;
+  readonly condition: string;
+  readonly cause: string;
+  readonly remedy: string;
+  readonly related: string;
+  readonly syntax: string;
+  readonly property: string;
+  readonly value: string;
+  readonly meaning: string;
+  readonly notes: Readonly<Record<string, string>>;
+}
+
+const en: Words = {
+  figure: 'Figure',
+  table: 'Table',
+  step: 'step',
+  chapter: 'Chapter',
+  part: 'Part',
+  appendix: 'Appendix',
+  contents: 'Contents',
+  figures: 'Figures',
+  tables: 'Tables',
+  index: 'Index',
+  glossary: 'Glossary',
+  see: 'see',
+  seeAlso: 'see also',
+  onPage: 'on page',
+  prerequisites: 'Before you start',
+  context: 'About this task',
+  steps: 'Steps',
+  result: 'Result',
+  next: 'What to do next',
+  troubleshooting: 'If it does not work',
+  example: 'Example',
+  condition: 'What you see',
+  cause: 'Cause',
+  remedy: 'Remedy',
+  related: 'Related topics',
+  syntax: 'Syntax',
+  property: 'Property',
+  value: 'Value',
+  meaning: 'Meaning',
+  notes: {
+    note: 'Note',
+    tip: 'Tip',
+    fastpath: 'Short cut',
+    restriction: 'Restriction',
+    important: 'Important',
+    remember: 'Remember',
+    attention: 'Attention',
+    caution: 'Caution',
+    notice: 'Notice',
+    danger: 'Danger',
+    warning: 'Warning',
+    trouble: 'Trouble',
+    other: 'Note',
+  },
+};
+
+const de: Words = {
+  figure: 'Abbildung',
+  table: 'Tabelle',
+  step: 'Schritt',
+  chapter: 'Kapitel',
+  part: 'Teil',
+  appendix: 'Anhang',
+  contents: 'Inhalt',
+  figures: 'Abbildungen',
+  tables: 'Tabellen',
+  index: 'Stichwörter',
+  glossary: 'Glossar',
+  see: 'siehe',
+  seeAlso: 'siehe auch',
+  onPage: 'auf Seite',
+  prerequisites: 'Vorbereitung',
+  context: 'Zu dieser Aufgabe',
+  steps: 'Schritte',
+  result: 'Ergebnis',
+  next: 'Wie es weitergeht',
+  troubleshooting: 'Wenn es nicht gelingt',
+  example: 'Beispiel',
+  condition: 'Was zu sehen ist',
+  cause: 'Ursache',
+  remedy: 'Abhilfe',
+  related: 'Verwandte Themen',
+  syntax: 'Syntax',
+  property: 'Eigenschaft',
+  value: 'Wert',
+  meaning: 'Bedeutung',
+  notes: {
+    note: 'Hinweis',
+    tip: 'Tipp',
+    fastpath: 'Abkürzung',
+    restriction: 'Einschränkung',
+    important: 'Wichtig',
+    remember: 'Merke',
+    attention: 'Beachten',
+    caution: 'Vorsicht',
+    notice: 'Achtung',
+    danger: 'Gefahr',
+    warning: 'Warnung',
+    trouble: 'Störung',
+    other: 'Hinweis',
+  },
+};
+
+const byLanguage: Readonly<Record<string, Words>> = { en, de };
+
+export function wordsFor(locale: string): Words {
+  return byLanguage[new Intl.Locale(locale).language] ?? en;
+}

@@ -1,0 +1,9 @@
+/**
+ * Outside formats → topics, maps, images and lenses of a library.
+ * In: files as bytes; out: what would be written, with problems, before anything is. One folder a format.
+ */
+export { decodeXml } from './package/decode.ts';
+export { readFolder } from './package/folder.ts';
+export { readPackage, type ImportedAsset, type ImportedItem, type PackageContent } from './package/package.ts';
+export { readZip, zipLimits } from './package/zip.ts';
+export { mediaTypeOf } from './package/media.ts';

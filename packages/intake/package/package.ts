@@ -1,0 +1,146 @@
+import { readDitaval, type Lens } from '@ukiyo/core/facets';
+import { isMap, writeCanonical } from '@ukiyo/core/grammar';
+import { rewriteReferences } from '@ukiyo/core/library';
+import { readXml, type Element } from '@ukiyo/core/markup';
+import { problem, type Problem } from '@ukiyo/core/problems';
+import { decodeXml } from './decode.ts';
+import { mediaTypeOf } from './media.ts';
+
+export interface ImportedItem {
+  readonly id: string;
+  readonly kind: 'topic' | 'map';
+  /** Without slashes at either end; empty for the top. */
+  readonly folder: string;
+  readonly name: string;
+  readonly text: string;
+}
+
+export interface ImportedAsset {
+  readonly id: string;
+  readonly folder: string;
+  readonly name: string;
+  readonly mediaType: string;
+  readonly bytes: Uint8Array;
+}
+
+export interface PackageContent {
+  readonly items: readonly ImportedItem[];
+  readonly assets: readonly ImportedAsset[];
+  readonly lenses: readonly (Lens & { readonly id: string })[];
+  readonly problems: readonly Problem[];
+}
+
+interface Parsed {
+  readonly path: string;
+  readonly id: string;
+  readonly kind: 'topic' | 'map';
+  readonly root?: Element;
+  readonly text: string;
+}
+
+const xmlEndings = /\.(dita|ditamap|bookmap|xml|ditaval)$/iu;
+
+/**
+ * Reads a package of standard DITA files (OASIS DITA 1.3). References between its files become addresses; folders, file names and,
+ * where they are free, ids are kept. A file that cannot be read is kept as it is and reported.
+ * Problems: `package.path`, `package.unknown-file`, `xml.*`, `ditaval.*`
+ * @param files by path with forward slashes
+ * @param taken ids already in the library that the package must not use
+ */
+export function readPackage(files: ReadonlyMap<string, Uint8Array>, taken: ReadonlySet<string> = new Set()): PackageContent {
+  const problems: Problem[] = [];
+  const used = new Set(taken);
+  const idByPath = new Map<string, string>();
+  const parsed: Parsed[] = [];
+  const assets: ImportedAsset[] = [];
+  const lenses: (Lens & { id: string })[] = [];
+  const claim = (wanted: string, path: string): string => {
+    let id = wanted;
+    for (let count = 2; used.has(id); count += 1) id = `${wanted}-${count}`;
+    used.add(id);
+    idByPath.set(path, id);
+    return id;
+  };
+  const named = (path: string, found: readonly Problem[]): void => void problems.push(...found.map((one) => ({ ...one, message: `${path}: ${one.message}` })));
+
+  for (const [path, bytes] of [...files].sort(([a], [b]) => (a < b ? -1 : 1))) {
+    if (!isSafePath(path)) {
+      problems.push(problem('error', 'package.path', `“${path}” leads out of the package. It is left out.`));
+      continue;
+    }
+    if (xmlEndings.test(path)) {
+      const { text, problems: encoding } = decodeXml(bytes);
+      named(path, encoding);
+      if (/\.ditaval$/iu.test(path)) {
+        const { lens, problems: found } = readDitaval(stem(path), text);
+        named(path, found);
+        if (lens) lenses.push({ ...lens, id: claim(slug(stem(path)), path) });
+        continue;
+      }
+      const { document, problems: found } = readXml(text);
+      named(path, found);
+      const root = document?.root;
+      const wanted = root?.attributes['id'];
+      const id = claim(wanted !== undefined && /^[\p{L}_][\p{L}\p{N}._-]*$/u.test(wanted) ? wanted : slug(stem(path)), path);
+      const kind = root ? (isMap(root.name) ? 'map' : 'topic') : /map$/iu.test(path) ? 'map' : 'topic';
+      parsed.push({ path, id, kind, text, ...(root ? { root } : {}) });
+      continue;
+    }
+    const mediaType = mediaTypeOf(path);
+    if (mediaType === undefined) {
+      if (!/(^|\/)(\.|readme|license)/iu.test(path)) problems.push(problem('info', 'package.unknown-file', `“${path}” is no topic, map or image. It is left out.`));
+      continue;
+    }
+    assets.push({ id: claim(slug(stem(path)), path), ...split(path), mediaType, bytes });
+  }
+
+  const kindByPath = new Map(parsed.map(({ path, kind }) => [path, kind]));
+  const assetPaths = new Set(assets.map(({ folder, name }) => (folder === '' ? name : `${folder}/${name}`)));
+  const address = (from: string, value: string): string => {
+    if (value.startsWith('#') || /^[a-z][a-z0-9+.-]*:/iu.test(value)) return value;
+    const [file = '', fragment] = value.split('#');
+    const path = resolvePath(from, decodePath(file));
+    const id = idByPath.get(path);
+    if (id === undefined) return value;
+    if (assetPaths.has(path)) return `asset:${id}`;
+    const root = parsed.find((one) => one.path === path)?.root;
+    const element = fragment?.split('/').at(-1);
+    const part = element === undefined || element === '' || element === root?.attributes['id'] ? '' : `/${element}`;
+    return kindByPath.has(path) ? `${kindByPath.get(path)}:${id}${part}` : value;
+  };
+  const items = parsed.map(({ path, id, kind, root, text }): ImportedItem => ({ id, kind, ...split(path), text: root ? writeCanonical(rewriteReferences(root, (value) => address(path, value))) : text }));
+  return { items, assets, lenses, problems };
+}
+
+function isSafePath(path: string): boolean {
+  return !path.startsWith('/') && !/^[a-z]:|\\|\0/iu.test(path) && !path.split('/').includes('..');
+}
+
+function decodePath(path: string): string {
+  try {
+    return decodeURIComponent(path);
+  } catch {
+    return path;
+  }
+}
+
+function resolvePath(from: string, relative: string): string {
+  const steps = from.split('/').slice(0, -1);
+  for (const step of relative.split('/')) {
+    if (step === '..') steps.pop();
+    else if (step !== '.' && step !== '') steps.push(step);
+  }
+  return steps.join('/');
+}
+
+function split(path: string): { folder: string; name: string } {
+  const slash = path.lastIndexOf('/');
+  return { folder: path.slice(0, Math.max(0, slash)), name: path.slice(slash + 1) };
+}
+
+const stem = (path: string): string => split(path).name.replace(/\.[^.]+$/u, '');
+
+function slug(text: string): string {
+  const plain = text.replace(/[^\p{L}\p{N}._-]+/gu, '-').replace(/^[-.]+|[-.]+$/gu, '');
+  return /^[\p{L}_]/u.test(plain) ? plain : `x-${plain}`;
+}

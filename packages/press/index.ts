@@ -1,0 +1,8 @@
+/**
+ * Publication → files.
+ * In: a `Publication` and the bytes of the images it names; out: a PDF or the files of a help site, with the problems found on the way.
+ * A renderer looks nothing up: all it needs stands in the publication.
+ */
+export { createPrintEngine, printPublication, type PrintEngine, type PrintResult } from './print/index.ts';
+export { siteFiles, type SiteOptions, type SiteResult } from './site/index.ts';
+export type { AssetFile, AssetSource } from './shared/assets.ts';

@@ -1,0 +1,76 @@
+import { writeDitaval, type Lens } from '@ukiyo/core/facets';
+import { isMap, writeCanonical } from '@ukiyo/core/grammar';
+import { readReference, rewriteReferences } from '@ukiyo/core/library';
+import { readXml } from '@ukiyo/core/markup';
+
+export interface PackagedItem {
+  readonly id: string;
+  readonly folder: string;
+  readonly name: string;
+  readonly text: string;
+}
+
+export interface PackagedAsset {
+  readonly id: string;
+  readonly folder: string;
+  readonly name: string;
+  readonly bytes: Uint8Array;
+}
+
+const encoder = new TextEncoder();
+
+/** Public identifiers of the document types (OASIS DITA 1.3, appendix). */
+const doctypes: Readonly<Record<string, string>> = {
+  topic: 'DITA Topic',
+  concept: 'DITA Concept',
+  task: 'DITA General Task',
+  reference: 'DITA Reference',
+  troubleshooting: 'DITA Troubleshooting',
+  glossentry: 'DITA Glossary Entry',
+  glossgroup: 'DITA Glossary Group',
+  map: 'DITA Map',
+  bookmap: 'DITA BookMap',
+};
+const systemIds: Readonly<Record<string, string>> = { task: 'generalTask.dtd' };
+
+/** The files of a package of standard DITA: addresses become relative paths again, folders, names and ids are kept. */
+export function ditaFiles(items: readonly PackagedItem[], assets: readonly PackagedAsset[], lenses: readonly (Lens & { id: string })[]): Map<string, Uint8Array> {
+  const pathOf = (entry: { folder: string; name: string }): string => (entry.folder === '' ? entry.name : `${entry.folder}/${entry.name}`);
+  const trees = items.map((item) => ({ item, path: pathOf(item), root: readXml(item.text).document?.root }));
+  const byId = new Map(trees.map((tree) => [tree.item.id, tree]));
+  const assetPaths = new Map(assets.map((asset) => [asset.id, pathOf(asset)]));
+  const files = new Map<string, Uint8Array>();
+
+  for (const { item, path, root } of trees) {
+    if (!root) {
+      files.set(path, encoder.encode(item.text));
+      continue;
+    }
+    const outward = rewriteReferences(root, (value) => {
+      const reference = readReference(value, item.id);
+      if (reference.kind === 'asset') return relativePath(path, assetPaths.get(reference.id) ?? value);
+      if (reference.kind !== 'item' || value.startsWith('#')) return value;
+      const target = byId.get(reference.id);
+      if (!target) return value;
+      const targetRoot = target.root?.attributes['id'];
+      const fragment = reference.element === undefined ? '' : `#${targetRoot === undefined ? '' : `${targetRoot}/`}${reference.element}`;
+      return `${relativePath(path, target.path)}${fragment}`;
+    });
+    const name = doctypes[root.name];
+    const doctype = name === undefined ? '' : `<!DOCTYPE ${root.name} PUBLIC "-//OASIS//DTD ${name}//EN" "${systemIds[root.name] ?? (isMap(root.name) ? `${root.name}.dtd` : `${root.name}.dtd`)}">\n`;
+    files.set(path, encoder.encode(`<?xml version="1.0" encoding="UTF-8"?>\n${doctype}${writeCanonical(outward)}`));
+  }
+  for (const asset of assets) files.set(pathOf(asset), asset.bytes);
+  for (const lens of lenses) files.set(`lenses/${lens.id}.ditaval`, encoder.encode(`<?xml version="1.0" encoding="UTF-8"?>\n${writeDitaval(lens)}`));
+  return files;
+}
+
+function relativePath(from: string, to: string): string {
+  const steps = from.split('/').slice(0, -1);
+  const target = to.split('/');
+  while (steps.length > 0 && steps[0] === target[0] && target.length > 1) {
+    steps.shift();
+    target.shift();
+  }
+  return [...steps.map(() => '..'), ...target].map(encodeURIComponent).join('/');
+}

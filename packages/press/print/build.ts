@@ -1,0 +1,382 @@
+import type { Place, Publication, ResolvedElement } from '@ukiyo/core/compose';
+import { basesOf, isA } from '@ukiyo/core/grammar';
+import { childElements, childNamed, isElement, lineOf, type Element, type Node } from '@ukiyo/core/markup';
+import { problem, type Problem } from '@ukiyo/core/problems';
+import { gridOf, type GridRow } from '@ukiyo/core/tables';
+import { wordsFor } from '@ukiyo/core/words';
+import { flowOf } from '../shared/flow.ts';
+import { printable } from '../shared/text.ts';
+import type { Block, Inline, PrintCell, PrintDocument, PrintIndexEntry, PrintPlace, PrintTable } from './document.ts';
+
+/** Deeper than this the template's own recursion would end; such content is set without further nesting. */
+const deepest = 40;
+
+export interface PrintAssets {
+  /** Path of the image in the engine's workspace; undefined when it cannot be shown. */
+  path(id: string): string | undefined;
+}
+
+/** Turns a publication into the document that the print template walks. Problems: `print.too-deep`, and those of tables. */
+export function buildPrintDocument(publication: Publication, assets: PrintAssets): { document: PrintDocument; problems: Problem[] } {
+  const words = wordsFor(publication.locale);
+  const problems: Problem[] = [];
+  const emitted = new Set<string>();
+  const references: { to: string }[] = [];
+  const glossaryAnchors = new Set(publication.glossary.map(({ anchor }) => anchor));
+  let inFootnote = false;
+
+  const at = (element: Element): string[] => {
+    const { anchor } = element as ResolvedElement;
+    if (anchor === undefined || emitted.has(anchor)) return [];
+    emitted.add(anchor);
+    return [anchor];
+  };
+
+  // ---- lines of text
+  const inlines = (nodes: readonly Node[], depth: number): Inline[] => nodes.flatMap((node) => (typeof node === 'string' ? [printable(node)] : isElement(node) ? inline(node, depth) : []));
+
+  const styled: Record<string, 'b' | 'i' | 'u' | 'sup' | 'sub' | 'strike' | 'code' | 'ui' | 'q'> = {
+    b: 'b', i: 'i', u: 'u', sup: 'sup', sub: 'sub', 'line-through': 'strike', tt: 'code', codeph: 'code', userinput: 'code', systemoutput: 'code', filepath: 'code', cmdname: 'code',
+    apiname: 'code', option: 'code', parmname: 'code', synph: 'code', msgnum: 'code', varname: 'i', uicontrol: 'ui', wintitle: 'ui', shortcut: 'u', term: 'i', cite: 'i', q: 'q',
+  };
+
+  const inline = (element: Element, depth: number): Inline[] => {
+    if (depth > deepest) return [printable(lineOf(element))];
+    const marks: Inline[] = at(element).map((id) => ({ t: 'at', id }));
+    const inner = (): Inline[] => inlines(element.children, depth + 1);
+    switch (element.name) {
+      case 'indexterm':
+        return marks;
+      case 'fn': {
+        if (inFootnote) return inner();
+        inFootnote = true;
+        const c = blocks(element.children, depth + 1);
+        inFootnote = false;
+        return [...marks, { t: 'fn', c }];
+      }
+      case 'image':
+        return [...marks, ...inlineImage(element)];
+      case 'xref':
+      case 'link':
+      case 'term':
+      case 'abbreviated-form':
+      case 'cite':
+        return [...marks, ...linked(element as ResolvedElement, depth)];
+      case 'menucascade':
+        return [...marks, ...childElements(element).flatMap((control, index): Inline[] => [...(index > 0 ? [' ▸ '] : []), ...inline(control, depth + 1)])];
+      case 'state':
+        return [`${element.attributes['name'] ?? ''}=${element.attributes['value'] ?? ''}`];
+      case 'tm':
+        return [...inner(), { tm: '™', reg: '®', service: '℠' }[element.attributes['tmtype'] ?? ''] ?? ''];
+      case 'desc':
+      case 'object':
+        return [];
+      default: {
+        const style = styled[element.name];
+        return style ? [...marks, { t: style, c: inner() }] : [...marks, ...inner()];
+      }
+    }
+  };
+
+  const linked = (element: ResolvedElement, depth: number): Inline[] => {
+    const own = inlines(element.children, depth + 1);
+    const hasOwn = lineOf(element) !== '' || own.some((part) => typeof part !== 'string' && part.t === 'img');
+    const style = element.name === 'term' || element.name === 'cite' ? ('i' as const) : undefined;
+    const shown = (text: readonly Inline[]): Inline[] => (style ? [{ t: style, c: text }] : [...text]);
+    const link = element.link === undefined ? undefined : publication.links[element.link];
+    if (!link) return shown(own);
+    if (link.kind === 'external') return [{ t: 'url', href: link.href, c: shown(hasOwn ? own : [link.href]) }];
+    if (link.kind === 'broken') return shown(hasOwn ? own : [link.text]);
+    const target = publication.targets[link.anchor];
+    const isTopic = target?.kind === 'topic' || target?.kind === 'section';
+    const text = hasOwn ? own : [printable(isTopic ? `“${link.text}”` : link.text)];
+    const reference = { t: 'ref' as const, to: link.anchor, c: shown(text), page: element.name === 'xref' && !glossaryAnchors.has(link.anchor) };
+    references.push(reference);
+    return [reference];
+  };
+
+  const sourceOf = (element: Element): string | undefined => {
+    const href = element.attributes['href'] ?? '';
+    return href.startsWith('asset:') ? assets.path(href.slice('asset:'.length)) : undefined;
+  };
+  const altOf = (element: Element): string => {
+    const child = childNamed(element, 'alt');
+    return printable(child ? lineOf(child) : (element.attributes['alt'] ?? ''));
+  };
+  const sized = (element: Element): { w?: string } => {
+    const width = millimetres(element.attributes['width']);
+    return width === undefined ? {} : { w: `${width}` };
+  };
+  const inlineImage = (element: Element): Inline[] => {
+    const src = sourceOf(element);
+    return src === undefined ? [`[${altOf(element) || words.figure}]`] : [{ t: 'img', src, alt: altOf(element), ...sized(element) }];
+  };
+
+  // ---- blocks
+  const blocks = (nodes: readonly Node[], depth: number): Block[] =>
+    flowOf(nodes).flatMap((part): Block[] => {
+      if (part.kind === 'block') return block(part.element, depth + 1);
+      const [only] = part.nodes;
+      const alone = part.nodes.length === 1 && isElement(only) && only.name === 'image' ? only : undefined;
+      return alone ? imageBlock(alone) : [{ t: 'p', c: inlines(part.nodes, depth) }];
+    });
+
+  const imageBlock = (element: Element): Block[] => {
+    const src = sourceOf(element);
+    return [...marksOf(element), { t: 'img', src: src ?? '', alt: altOf(element), ...sized(element), ...(src === undefined ? { missing: true } : {}) }];
+  };
+  const marksOf = (element: Element): Block[] => at(element).map((id) => ({ t: 'at', id }));
+
+  const labelled = (element: Element, word: string, depth: number): Block[] => {
+    const title = childNamed(element, 'title');
+    const rest = element.children.filter((child) => child !== title);
+    return [...marksOf(element), { t: 'label', c: title ? inlines(title.children, depth) : [word] }, ...blocks(rest, depth)];
+  };
+
+  const captioned = (element: Element): { num?: string; cap?: readonly Inline[]; at: string[] } => {
+    const title = childNamed(element, 'title');
+    const { anchor } = element as ResolvedElement;
+    const num = anchor === undefined ? undefined : publication.targets[anchor]?.number;
+    return { at: at(element), ...(title ? { cap: inlines(title.children, 0) } : {}), ...(num === undefined ? {} : { num }) };
+  };
+
+  const item = (element: Element, depth: number): Block[] => [...marksOf(element), ...blocks(element.children, depth)];
+
+  const step = (element: Element, depth: number): Block[] => [
+    ...marksOf(element),
+    ...childElements(element).flatMap((part): Block[] => {
+      if (part.name === 'cmd') return [{ t: 'p', c: [...at(part).map((id): Inline => ({ t: 'at', id })), ...inlines(part.children, depth)] }];
+      return isA(part.name, 'itemgroup') ? item(part, depth) : block(part, depth);
+    }),
+  ];
+
+  const steps = (element: Element, kind: 'steps' | 'ul', depth: number): Block[] => {
+    const out: Block[] = [];
+    let items: Block[][] = [];
+    let count = 0;
+    const end = (): void => {
+      if (items.length > 0) out.push({ t: kind, items, start: count - items.length + 1 });
+      items = [];
+    };
+    for (const child of childElements(element)) {
+      if (child.name === 'stepsection') {
+        end();
+        out.push(...blocks(child.children, depth));
+      } else {
+        items.push(step(child, depth));
+        count += 1;
+      }
+    }
+    end();
+    return out;
+  };
+
+  const cell = (source: GridRow['cells'][number], depth: number): PrintCell => ({
+    c: [...marksOf(source.element), ...blocks(source.element.children, depth)],
+    cs: source.columnSpan,
+    rs: source.rowSpan,
+    x: source.column,
+    head: source.heads,
+    ...(source.align === undefined ? {} : { al: source.align }),
+    ...(source.valign === undefined ? {} : { va: source.valign }),
+  });
+
+  const table = (element: Element, source: Element, caption: { num?: string; cap?: readonly Inline[]; at: string[] }, depth: number): PrintTable => {
+    const grid = gridOf(source);
+    const { origin } = element as ResolvedElement;
+    problems.push(...grid.problems.map((found) => ({ ...found, where: { item: origin.item, path: origin.path } })));
+    return {
+      t: 'table',
+      ...caption,
+      cols: columnTracks(grid.columns.map((column) => column.width), [...grid.head, ...grid.body]),
+      head: grid.head.map((row) => row.cells.map((one) => cell(one, depth))),
+      rows: grid.body.map((row) => ({ cells: row.cells.map((one) => cell(one, depth)), ruled: row.ruled })),
+    };
+  };
+
+  const block = (element: Element, depth: number): Block[] => {
+    if (depth > deepest) {
+      problems.push(problem('warning', 'print.too-deep', 'Content is nested too deeply to be set as it is; its text is set without structure.', (element as ResolvedElement).origin));
+      return [{ t: 'p', c: [printable(lineOf(element))] }];
+    }
+    for (const name of basesOf(element.name)) {
+      const make = makers[name];
+      if (make) return make(element, depth);
+    }
+    return [...marksOf(element), ...blocks(element.children, depth)];
+  };
+
+  const titled = (element: Element, depth: number, word?: string): Block[] => {
+    const title = childNamed(element, 'title');
+    if (!title) return word === undefined ? item(element, depth) : labelled(element, word, depth);
+    const rest = element.children.filter((child) => child !== title);
+    return [{ t: 'h', c: inlines(title.children, depth), at: at(element), level: 1 }, ...blocks(rest, depth)];
+  };
+
+  type Maker = (element: Element, depth: number) => Block[];
+  const list = (t: 'ul' | 'ol' | 'sl'): Maker => (element, depth) => [...marksOf(element), { t, items: childElements(element).map((one) => item(one, depth)) }];
+  const definitions: Maker = (element, depth) => [
+    ...marksOf(element),
+    {
+      t: 'dl',
+      items: childElements(element)
+        .filter((entry) => isA(entry.name, 'dlentry'))
+        .map((entry) => ({
+          dt: childElements(entry).filter((part) => isA(part.name, 'dt')).map((part) => [...at(entry).map((id): Inline => ({ t: 'at', id })), ...inlines(part.children, depth)]),
+          dd: childElements(entry).filter((part) => isA(part.name, 'dd')).flatMap((part) => item(part, depth)),
+        })),
+    },
+  ];
+  const preformatted = (t: 'code' | 'lines'): Maker => (element, depth) => [...marksOf(element), { t, c: inlines(element.children, depth) }];
+  const makers: Record<string, Maker> = {
+    p: (element, depth) => [...marksOf(element), ...blocks(element.children, depth)],
+    title: () => [],
+    ul: (element, depth) => (element.name === 'ul' || element.name === 'choices' ? list('ul')(element, depth) : steps(element, 'ul', depth)),
+    ol: list('ol'),
+    sl: list('sl'),
+    steps: (element, depth) => [...marksOf(element), { t: 'label', c: [words.steps] }, ...steps(element, 'steps', depth)],
+    'steps-unordered': (element, depth) => [...marksOf(element), { t: 'label', c: [words.steps] }, ...steps(element, 'ul', depth)],
+    substeps: (element, depth) => steps(element, 'steps', depth),
+    dl: definitions,
+    note: (element, depth) => {
+      const kind = element.attributes['type'] ?? 'note';
+      const word = kind === 'other' ? (element.attributes['othertype'] ?? words.notes['note']!) : (words.notes[kind] ?? words.notes['note']!);
+      return [...marksOf(element), { t: 'note', kind, word: printable(element.attributes['spectitle'] ?? word), c: blocks(element.children, depth) }];
+    },
+    pre: preformatted('code'),
+    lines: preformatted('lines'),
+    lq: (element, depth) => [...marksOf(element), { t: 'quote', c: blocks(element.children, depth) }],
+    fig: (element, depth) => {
+      const caption = captioned(element);
+      return [{ t: 'fig', ...caption, c: childElements(element).filter((part) => !['title', 'desc', 'area'].includes(part.name)).flatMap((part) => blocks([part], depth)) }];
+    },
+    table: (element, depth) => {
+      const groups = childElements(element).filter((part) => part.name === 'tgroup');
+      const caption = captioned(element);
+      return groups.map((group, index) => table(element, group, index === 0 ? caption : { at: [] }, depth));
+    },
+    simpletable: (element, depth) => [table(element, element, captioned(element), depth)],
+    image: imageBlock,
+    object: (element) => {
+      const desc = childNamed(element, 'desc');
+      return desc ? [{ t: 'p', c: [{ t: 'i', c: inlines(desc.children, 0) }] }] : [];
+    },
+    example: (element, depth) => titled(element, depth, words.example),
+    prereq: (element, depth) => labelled(element, words.prerequisites, depth),
+    context: item,
+    result: (element, depth) => labelled(element, words.result, depth),
+    postreq: (element, depth) => labelled(element, words.next, depth),
+    tasktroubleshooting: (element, depth) => labelled(element, words.troubleshooting, depth),
+    condition: (element, depth) => labelled(element, words.condition, depth),
+    cause: (element, depth) => labelled(element, words.cause, depth),
+    remedy: (element, depth) => labelled(element, words.remedy, depth),
+    refsyn: (element, depth) => titled(element, depth, words.syntax),
+    section: (element, depth) => titled(element, depth),
+    'related-links': () => [],
+    'steps-informal': item,
+  };
+
+  // ---- places
+  const topicBlocks = (content: ResolvedElement): Block[] =>
+    childElements(content).flatMap((part): Block[] => {
+      if (part.name === 'shortdesc') return [...marksOf(part), { t: 'lead', c: inlines(part.children, 0) }];
+      if (part.name === 'abstract') return childElements(part).flatMap((inside) => (inside.name === 'shortdesc' ? [{ t: 'lead' as const, c: inlines(inside.children, 0) }] : block(inside, 0)));
+      if (part.name === 'title' || part.name === 'glossterm') return [];
+      return isA(part.name, 'body') ? blocks(part.children, 0) : block(part, 0);
+    });
+
+  const relatedBlock = (place: Place): Block[] => {
+    const targets = place.related.flatMap((anchor) => publication.targets[anchor] ?? []);
+    const links = childElements(childNamed(place.content ?? { name: '', attributes: {}, children: [] }, 'related-links') ?? { name: '', attributes: {}, children: [] }).filter((part) => part.name === 'link');
+    const written = links.map((part) => linked({ ...(part as ResolvedElement), name: 'xref', children: childNamed(part, 'linktext')?.children ?? [] }, 0));
+    const generated = targets.map((target): Inline[] => {
+      const reference = { t: 'ref' as const, to: target.anchor, c: [printable(`“${target.title}”`)], page: true };
+      references.push(reference);
+      return [reference];
+    });
+    const all = [...written, ...generated];
+    return all.length === 0 ? [] : [{ t: 'label', c: [words.related] }, { t: 'sl', items: all.map((c) => [{ t: 'p', c }]) }];
+  };
+
+  const placeOf = (place: Place): PrintPlace => {
+    emitted.add(place.anchor);
+    return {
+      role: place.role,
+      level: place.level,
+      id: place.anchor,
+      num: place.number ?? null,
+      title: inlines(place.title, 0),
+      label: printable(place.label),
+      listed: place.inContents,
+      c: place.content ? [...topicBlocks(place.content), ...relatedBlock(place)] : [],
+      places: place.children.filter((child) => child.role !== 'glossaryentry').map(placeOf),
+    };
+  };
+
+  // Front matter is what stands before the first chapter, back matter what stands after the last.
+  const isBody = ({ role }: Place): boolean => ['part', 'chapter', 'appendix', 'section'].includes(role);
+  const shown = publication.places.filter((place) => place.role !== 'glossaryentry');
+  const first = Math.max(0, shown.findIndex(isBody));
+  const end = shown.findLastIndex(isBody) + 1;
+  const front = shown.slice(0, first).map(placeOf);
+  const body = shown.slice(first, end).map(placeOf);
+  const back = shown.slice(end).map(placeOf);
+  const glossary = publication.glossary.map(({ anchor, term, content }) => {
+    emitted.add(anchor);
+    const definition = childNamed(content, 'glossdef');
+    return { id: anchor, term: printable(term), c: definition ? blocks(definition.children, 0) : [] };
+  });
+  for (const reference of references) if (!emitted.has(reference.to)) reference.to = publication.targets[reference.to]?.place ?? '';
+
+  const { facts } = publication;
+  const document: PrintDocument = {
+    lang: publication.locale,
+    dir: ['ar', 'he', 'fa', 'ur'].includes(new Intl.Locale(publication.locale).language) ? 'rtl' : 'ltr',
+    facts: { title: printable(facts.title), subtitle: printable(facts.subtitle), series: printable(facts.series), authors: facts.authors.map(printable), rights: printable(facts.rights), number: printable(facts.bookNumber), edition: printable(facts.edition), keywords: facts.keywords.map(printable) },
+    words: { contents: words.contents, figures: words.figures, tables: words.tables, index: words.index, glossary: words.glossary, see: words.see, seeAlso: words.seeAlso, onPage: words.onPage, figure: words.figure, table: words.table, part: words.part, appendix: words.appendix },
+    front,
+    body,
+    back,
+    figures: publication.figures.map(({ anchor, number, title }) => ({ id: anchor, num: number, cap: plainInlines(title) })),
+    tables: publication.tables.map(({ anchor, number, title }) => ({ id: anchor, num: number, cap: plainInlines(title) })),
+    index: publication.index.map(({ letter, entries }) => ({ letter, entries: entries.map((entry) => indexEntry(entry, emitted, publication)) })),
+    glossary,
+  };
+  return { document, problems };
+}
+
+const plainInlines = (nodes: readonly Node[]): Inline[] => [printable(nodes.map((node) => lineOf(node)).join(' ').trim())];
+
+function indexEntry(entry: Publication['index'][number]['entries'][number], emitted: ReadonlySet<string>, publication: Publication): PrintIndexEntry {
+  const known = (anchor: string): string => (emitted.has(anchor) ? anchor : (publication.targets[anchor]?.place ?? ''));
+  return {
+    term: printable(entry.term),
+    at: entry.locators.map(({ anchor, until }) => ({ from: known(anchor), until: until === undefined ? null : known(until) })).filter(({ from }) => from !== ''),
+    see: entry.see.map(printable),
+    also: entry.seeAlso.map(printable),
+    sub: entry.entries.map((inner) => indexEntry(inner, emitted, publication)),
+  };
+}
+
+const unitsInMillimetres: Record<string, number> = { mm: 1, cm: 10, in: 25.4, pt: 25.4 / 72, pc: 25.4 / 6, px: 25.4 / 96, em: 3.4, '': 25.4 / 96 };
+
+/** A DITA or CALS length in millimetres; a bare number is pixels. */
+export function millimetres(length: string | undefined): number | undefined {
+  const match = /^\s*(\d+(?:\.\d+)?)\s*(mm|cm|in|pt|pc|px|em|)\s*$/u.exec(length ?? '');
+  const value = match ? Number(match[1]) * unitsInMillimetres[match[2]!]! : 0;
+  return value > 0 ? Math.round(value * 100) / 100 : undefined;
+}
+
+/** Widths as written; where none is, shares after the amount of text, so that a column of numbers stays narrow. */
+function columnTracks(widths: readonly (string | undefined)[], rows: readonly GridRow[]): { fr?: number; mm?: number }[] {
+  const amount = widths.map((_, column) => {
+    const lengths = rows.flatMap((row) => row.cells.filter((one) => one.column === column && one.columnSpan === 1).map((one) => lineOf(one.element).length));
+    return Math.min(14, Math.max(3, Math.sqrt(Math.max(4, ...lengths)) * 1.6));
+  });
+  return widths.map((width, column) => {
+    const share = /^(\d+(?:\.\d+)?)?\*$/u.exec(width ?? '');
+    if (share) return { fr: Number(share[1] ?? 1) || 1 };
+    const length = millimetres(width);
+    return length === undefined ? { fr: Math.round(amount[column]! * 100) / 100 } : { mm: length };
+  });
+}

@@ -1,0 +1,84 @@
+/** The JSON document that the print template walks. Short keys: a manual of 300 pages has some 100,000 of these. */
+export type Inline =
+  | string
+  | { readonly t: 'b' | 'i' | 'u' | 'sup' | 'sub' | 'strike' | 'code' | 'ui' | 'q'; readonly c: readonly Inline[] }
+  /** A link inside: `page` adds “on page N”. */
+  | { readonly t: 'ref'; to: string; readonly c: readonly Inline[]; readonly page: boolean }
+  | { readonly t: 'url'; readonly href: string; readonly c: readonly Inline[] }
+  | { readonly t: 'fn'; readonly c: readonly Block[] }
+  | { readonly t: 'at'; readonly id: string }
+  | { readonly t: 'img'; readonly src: string; readonly alt: string; readonly w?: string }
+  | { readonly t: 'br' };
+
+export interface PrintCell {
+  readonly c: readonly Block[];
+  readonly cs: number;
+  readonly rs: number;
+  readonly al?: string;
+  readonly va?: string;
+  readonly head: boolean;
+  readonly x: number;
+}
+
+export interface PrintTable {
+  readonly t: 'table';
+  /** Typst track sizes: `{ fr: 2 }` or `{ mm: 30 }`. */
+  readonly cols: readonly { readonly fr?: number; readonly mm?: number }[];
+  readonly head: readonly (readonly PrintCell[])[];
+  readonly rows: readonly { readonly cells: readonly PrintCell[]; readonly ruled: boolean }[];
+  readonly at: readonly string[];
+  readonly num?: string;
+  readonly cap?: readonly Inline[];
+}
+
+export type Block =
+  | { readonly t: 'p'; readonly c: readonly Inline[] }
+  | { readonly t: 'lead'; readonly c: readonly Inline[] }
+  | { readonly t: 'label'; readonly c: readonly Inline[] }
+  | { readonly t: 'h'; readonly c: readonly Inline[]; readonly at: readonly string[]; readonly level: number }
+  | { readonly t: 'at'; readonly id: string }
+  | { readonly t: 'ul' | 'ol' | 'steps' | 'sl'; readonly items: readonly (readonly Block[])[]; readonly start?: number }
+  | { readonly t: 'dl'; readonly items: readonly { readonly dt: readonly (readonly Inline[])[]; readonly dd: readonly Block[] }[] }
+  | { readonly t: 'note'; readonly kind: string; readonly word: string; readonly c: readonly Block[] }
+  | { readonly t: 'code'; readonly c: readonly Inline[] }
+  | { readonly t: 'lines'; readonly c: readonly Inline[] }
+  | { readonly t: 'quote'; readonly c: readonly Block[] }
+  | { readonly t: 'fig'; readonly c: readonly Block[]; readonly at: readonly string[]; readonly num?: string; readonly cap?: readonly Inline[] }
+  | { readonly t: 'img'; readonly src: string; readonly alt: string; readonly w?: string; readonly missing?: boolean }
+  | { readonly t: 'group'; readonly c: readonly Block[] }
+  | PrintTable;
+
+export interface PrintPlace {
+  readonly role: string;
+  readonly level: number;
+  readonly id: string;
+  readonly num: string | null;
+  readonly title: readonly Inline[];
+  /** For running titles, bookmarks and contents. */
+  readonly label: string;
+  readonly listed: boolean;
+  readonly c: readonly Block[];
+  readonly places: readonly PrintPlace[];
+}
+
+export interface PrintIndexEntry {
+  readonly term: string;
+  readonly at: readonly { readonly from: string; readonly until: string | null }[];
+  readonly see: readonly string[];
+  readonly also: readonly string[];
+  readonly sub: readonly PrintIndexEntry[];
+}
+
+export interface PrintDocument {
+  readonly lang: string;
+  readonly dir: string;
+  readonly facts: { readonly title: string; readonly subtitle: string; readonly series: string; readonly authors: readonly string[]; readonly rights: string; readonly number: string; readonly edition: string; readonly keywords: readonly string[] };
+  readonly words: Readonly<Record<string, string>>;
+  readonly front: readonly PrintPlace[];
+  readonly body: readonly PrintPlace[];
+  readonly back: readonly PrintPlace[];
+  readonly figures: readonly { readonly id: string; readonly num: string; readonly cap: readonly Inline[] }[];
+  readonly tables: readonly { readonly id: string; readonly num: string; readonly cap: readonly Inline[] }[];
+  readonly index: readonly { readonly letter: string; readonly entries: readonly PrintIndexEntry[] }[];
+  readonly glossary: readonly { readonly id: string; readonly term: string; readonly c: readonly Block[] }[];
+}

@@ -1,0 +1,102 @@
+import { readFileSync, readdirSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { dirname, join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import { NodeCompiler } from '@myriaddreamin/typst-ts-node-compiler';
+import type { PrintDocument } from './document.ts';
+
+const require = createRequire(import.meta.url);
+const workspace = '/press';
+
+/** The faces that ship, as static TrueType files: the engine reads no other kind. */
+const faces: Record<string, readonly string[]> = {
+  'source-serif-4': ['400Regular', '400Regular_Italic', '600SemiBold', '700Bold', '700Bold_Italic'],
+  'source-sans-3': ['400Regular', '400Regular_Italic', '600SemiBold', '700Bold'],
+  'source-code-pro': ['400Regular', '600SemiBold'],
+};
+
+function fontFolders(): string[] {
+  return Object.entries(faces).flatMap(([family, weights]) => {
+    const folder = dirname(require.resolve(`@expo-google-fonts/${family}/package.json`));
+    return weights.map((weight) => join(folder, weight)).filter((path) => readdirSync(path).some((name) => name.endsWith('.ttf')));
+  });
+}
+
+/** The template beside this file; the compiled server finds it beside its sources. */
+function template(): string {
+  const here = dirname(fileURLToPath(import.meta.url));
+  return readFileSync(here.includes(`${join('press', 'dist')}`) ? join(here, '../../print/manual.typ') : join(here, 'manual.typ'), 'utf8');
+}
+
+export interface Located {
+  readonly id: string;
+  /** 1 is the cover. */
+  readonly sheet: number;
+  /** The number printed on the page. */
+  readonly shown: string;
+}
+
+export interface Compiled {
+  readonly pdf: Uint8Array;
+  readonly pages: readonly Located[];
+  readonly pageCount: number;
+  readonly warnings: readonly string[];
+  /** Milliseconds that the engine itself took. */
+  readonly milliseconds: number;
+}
+
+export class PrintFailure extends Error {}
+
+/** A warm compiler. It grows with each document: run it in a child process and end that process now and then. */
+export interface PrintEngine {
+  /** Throws `PrintFailure` with the engine's own words when the document cannot be set. */
+  compile(document: PrintDocument, images: ReadonlyMap<string, Uint8Array>): Compiled;
+  /** Whether the engine can draw an image. */
+  canDraw(path: string, bytes: Uint8Array): boolean;
+}
+
+interface Diagnostic {
+  readonly message: string;
+}
+
+export function createPrintEngine(): PrintEngine {
+  const compiler = NodeCompiler.create({ workspace, fontArgs: [{ fontPaths: fontFolders() }] });
+  const source = template();
+  const main = `${workspace}/main.typ`;
+  const shadow = (path: string, bytes: Uint8Array): void => compiler.mapShadow(`${workspace}${path}`, Buffer.from(bytes));
+
+  return {
+    compile(document, images) {
+      const started = performance.now();
+      compiler.resetShadow();
+      compiler.addSource(main, source);
+      shadow('/doc.json', Buffer.from(JSON.stringify(document)));
+      for (const [path, bytes] of images) shadow(path, bytes);
+      const outcome = compiler.compile({ mainFilePath: main });
+      if (!outcome.result) {
+        const diagnostics = outcome.takeDiagnostics();
+        const found = diagnostics ? (compiler.fetchDiagnostics(diagnostics) as Diagnostic[]) : [];
+        throw new PrintFailure(found.map(({ message }) => message).join('; ') || 'The page engine gave no reason.');
+      }
+      const taken = outcome.takeWarnings();
+      const warnings = taken ? (compiler.fetchDiagnostics(taken) as Diagnostic[]).map(({ message }) => message) : [];
+      const queried = compiler.query(outcome.result, { selector: '<pages>', field: 'value' }) as Located[][];
+      const pages = queried[0] ?? [];
+      let pdf: Uint8Array;
+      try {
+        pdf = compiler.pdf(outcome.result, { pdfStandard: 'ua-1' as never });
+      } catch (error) {
+        warnings.push(`accessible PDF refused: ${String(error)}`);
+        pdf = compiler.pdf(outcome.result);
+      }
+      const pageCount = outcome.result.numOfPages;
+      compiler.evictCache(20);
+      return { pdf, pages, pageCount, warnings, milliseconds: performance.now() - started };
+    },
+    canDraw(path, bytes) {
+      compiler.addSource(main, `#image("${path}")`);
+      shadow(path, bytes);
+      return compiler.compile({ mainFilePath: main }).result !== null;
+    },
+  };
+}
