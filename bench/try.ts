@@ -19,3 +19,12 @@ const r = printPublication(p, (id) => files.get(id));
 console.log(r.pageCount, r.engineMilliseconds, r.problems.map((x) => x.message));
 if (r.pdf) writeFileSync('/tmp/out.pdf', r.pdf);
 if (process.argv[2] === 'w') for (const i of content.items) void writeCanonical;
+import { mkdirSync } from 'node:fs';
+import { dirname } from 'node:path';
+import { siteFiles } from '../packages/press/site/index.ts';
+const hl = content.lenses.find((l) => l.id === 'reader-chooses');
+const hp = compose({ library, map: 'help', ...(hl ? { lens: hl } : {}), variables: { product: 'Tern' } });
+for (const x of hp.problems) console.log('help', x.severity, x.code, x.message, x.where.item, x.where.path);
+const s = siteFiles(hp, (id) => files.get(id));
+for (const [path, c] of s.files) { mkdirSync(dirname('/tmp/site/' + path), { recursive: true }); writeFileSync('/tmp/site/' + path, c); }
+console.log('site', s.pageCount, s.problems.length);

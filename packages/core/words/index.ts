@@ -33,6 +33,20 @@ export interface Words {
   readonly value: string;
   readonly meaning: string;
   readonly notes: Readonly<Record<string, string>>;
+  readonly search: string;
+  readonly found: string;
+  readonly nothingFound: string;
+  readonly clearHits: string;
+  readonly narrow: string;
+  readonly copy: string;
+  readonly copied: string;
+  readonly previous: string;
+  readonly following: string;
+  readonly menu: string;
+  readonly skip: string;
+  readonly home: string;
+  readonly inThisSection: string;
+  readonly footnotes: string;
 }
 
 const en: Words = {
@@ -80,6 +94,20 @@ const en: Words = {
     trouble: 'Trouble',
     other: 'Note',
   },
+  search: 'Search',
+  found: '{n} found',
+  nothingFound: 'Nothing found. Try another word.',
+  clearHits: '{n} hits marked – clear',
+  narrow: 'Type to narrow the index',
+  copy: 'Copy',
+  copied: 'Copied',
+  previous: 'Previous',
+  following: 'Next',
+  menu: 'Contents and index',
+  skip: 'Skip to the text',
+  home: 'Home',
+  inThisSection: 'In this section',
+  footnotes: 'Footnotes',
 };
 
 const de: Words = {
@@ -127,6 +155,20 @@ const de: Words = {
     trouble: 'Störung',
     other: 'Hinweis',
   },
+  search: 'Suchen',
+  found: '{n} gefunden',
+  nothingFound: 'Nichts gefunden. Ein anderes Wort hilft vielleicht.',
+  clearHits: '{n} Treffer markiert – aufheben',
+  narrow: 'Tippen, um die Stichwörter einzugrenzen',
+  copy: 'Kopieren',
+  copied: 'Kopiert',
+  previous: 'Zurück',
+  following: 'Weiter',
+  menu: 'Inhalt und Stichwörter',
+  skip: 'Zum Text',
+  home: 'Anfang',
+  inThisSection: 'In diesem Abschnitt',
+  footnotes: 'Fußnoten',
 };
 
 const byLanguage: Readonly<Record<string, Words>> = { en, de };

@@ -1,0 +1,217 @@
+/** What a page of the site does in the reader's browser. Everything is readable without it; it needs no server. */
+import type { SiteSearch } from './search.ts';
+
+interface ContentsEntry {
+  readonly h: string;
+  readonly t: string;
+  readonly n?: string;
+  readonly c?: readonly ContentsEntry[];
+}
+
+interface WordEntry {
+  readonly t: string;
+  readonly d: number;
+  readonly h: readonly (readonly [string, string])[];
+  readonly s?: string;
+}
+
+const byId = (id: string): HTMLElement | null => document.getElementById(id);
+const page = location.pathname.split('/').at(-1) || 'index.html';
+const labels = document.body.dataset;
+
+function make(name: string, properties: Record<string, string> = {}, ...children: (Node | string)[]): HTMLElement {
+  const made = document.createElement(name);
+  for (const [key, value] of Object.entries(properties)) made.setAttribute(key, value);
+  made.append(...children);
+  return made;
+}
+
+const loading = new Map<string, Promise<void>>();
+function load(file: string): Promise<void> {
+  const known = loading.get(file);
+  if (known) return known;
+  const promise = new Promise<void>((resolve, reject) => {
+    const script = make('script', { src: file }) as HTMLScriptElement;
+    script.onload = () => resolve();
+    script.onerror = () => reject(new Error(file));
+    document.head.append(script);
+  });
+  loading.set(file, promise);
+  return promise;
+}
+
+// ---- contents
+function drawContents(): void {
+  const entries = window.siteData?.['contents'] as readonly ContentsEntry[] | undefined;
+  const nav = byId('contents');
+  if (!entries || !nav) return;
+  const holds = (entry: ContentsEntry): boolean => entry.h === page || (entry.c ?? []).some(holds);
+  const list = (items: readonly ContentsEntry[]): HTMLElement =>
+    make(
+      'ul',
+      {},
+      ...items.map((entry) => {
+        const link = make('a', { href: entry.h, ...(entry.h === page ? { 'aria-current': 'page' } : {}) }, ...(entry.n === undefined ? [] : [make('span', { class: 'n' }, entry.n), ' ']), entry.t);
+        if (!entry.c) return make('li', {}, link);
+        const open = holds(entry);
+        const inner = list(entry.c);
+        inner.hidden = !open;
+        const toggle = make('button', { type: 'button', class: 'toggle', 'aria-expanded': String(open), 'aria-label': entry.t });
+        toggle.addEventListener('click', () => {
+          inner.hidden = !inner.hidden;
+          toggle.setAttribute('aria-expanded', String(!inner.hidden));
+        });
+        return make('li', {}, toggle, link, inner);
+      }),
+    );
+  nav.replaceChildren(list(entries));
+  nav.querySelector('[aria-current]')?.scrollIntoView({ block: 'nearest' });
+}
+
+// ---- index that narrows as one types
+async function drawWords(): Promise<void> {
+  const holder = byId('words');
+  if (!holder || holder.dataset['drawn']) return;
+  holder.dataset['drawn'] = 'yes';
+  await load('words-data.js');
+  const words = (window.siteData?.['words'] ?? []) as readonly WordEntry[];
+  const field = make('input', { type: 'search', placeholder: labels['narrow'] ?? '', 'aria-label': labels['narrow'] ?? '' }) as HTMLInputElement;
+  const list = make('ul', { class: 'words' });
+  const draw = (): void => {
+    const wanted = field.value.trim().toLocaleLowerCase();
+    const shown = words.filter((word) => wanted === '' || word.t.toLocaleLowerCase().includes(wanted));
+    list.replaceChildren(
+      ...shown.map((word) =>
+        make('li', { style: `--depth:${word.d}` }, ...(word.h[0] && word.h.length === 1 ? [make('a', { href: word.h[0][0] }, word.t)] : [word.t, ...word.h.flatMap(([href, title]) => [' ', make('a', { href, class: 'locator' }, title)])]), ...(word.s === undefined ? [] : [make('em', {}, ` ${word.s}`)])),
+      ),
+    );
+  };
+  field.addEventListener('input', draw);
+  holder.replaceChildren(field, list);
+  draw();
+}
+
+for (const tab of document.querySelectorAll<HTMLButtonElement>('[data-panel]')) {
+  tab.addEventListener('click', () => {
+    for (const other of document.querySelectorAll<HTMLButtonElement>('[data-panel]')) {
+      const on = other === tab;
+      other.setAttribute('aria-selected', String(on));
+      const panel = byId(other.dataset['panel'] ?? '');
+      if (panel) panel.hidden = !on;
+    }
+    if (tab.dataset['panel'] === 'words') void drawWords();
+  });
+}
+
+const side = byId('side');
+const menu = byId('menu');
+menu?.addEventListener('click', () => {
+  const open = side?.classList.toggle('open') ?? false;
+  menu.setAttribute('aria-expanded', String(open));
+});
+document.addEventListener('keydown', (event) => {
+  if (event.key === 'Escape' && side?.classList.contains('open')) menu?.click();
+});
+
+// ---- search
+async function searchEngine(): Promise<SiteSearch | undefined> {
+  await load('search-index.js');
+  await load('search.js');
+  return window.siteSearch;
+}
+
+const field = byId('search') as HTMLInputElement | null;
+const results = byId('results');
+
+async function showResults(): Promise<void> {
+  if (!field || !results) return;
+  const query = field.value.trim();
+  if (query === '') {
+    results.hidden = true;
+    return;
+  }
+  const engine = await searchEngine();
+  const hits = engine?.find(query) ?? [];
+  results.hidden = false;
+  const count = (hits.length === 0 ? labels['none'] : labels['found'])?.replace('{n}', String(hits.length)) ?? '';
+  results.replaceChildren(
+    make('p', { class: 'count', role: 'status' }, count),
+    make('ol', {}, ...hits.map((hit) => make('li', {}, make('a', { href: `${hit.href}?q=${encodeURIComponent(query)}` }, hit.title), ...(hit.lead === '' ? [] : [make('p', {}, hit.lead)])))),
+  );
+}
+field?.addEventListener('focus', () => void searchEngine());
+field?.addEventListener('input', () => void showResults());
+field?.addEventListener('keydown', (event) => {
+  if (event.key === 'Escape') {
+    field.value = '';
+    void showResults();
+  }
+  if (event.key === 'ArrowDown') {
+    event.preventDefault();
+    results?.querySelector('a')?.focus();
+  }
+});
+results?.addEventListener('keydown', (event) => {
+  if (event.key !== 'ArrowDown' && event.key !== 'ArrowUp') return;
+  const links = [...results.querySelectorAll('a')];
+  const next = links[links.indexOf(document.activeElement as HTMLAnchorElement) + (event.key === 'ArrowDown' ? 1 : -1)];
+  event.preventDefault();
+  (next ?? field)?.focus();
+});
+document.addEventListener('keydown', (event) => {
+  if (event.key === '/' && !/^(INPUT|TEXTAREA)$/u.test(document.activeElement?.tagName ?? '')) {
+    event.preventDefault();
+    field?.focus();
+  }
+});
+
+// ---- hits marked in the page
+async function markHits(query: string): Promise<void> {
+  const main = byId('content');
+  const engine = await searchEngine();
+  if (!main || !engine) return;
+  const matches = engine.matcher(query);
+  const walker = document.createTreeWalker(main, NodeFilter.SHOW_TEXT);
+  const texts: Text[] = [];
+  while (walker.nextNode()) texts.push(walker.currentNode as Text);
+  let count = 0;
+  for (const text of texts) {
+    const parts = [...new Intl.Segmenter(document.documentElement.lang, { granularity: 'word' }).segment(text.data)];
+    if (!parts.some((part) => part.isWordLike && matches(part.segment))) continue;
+    text.replaceWith(
+      ...parts.map((part) => {
+        if (!part.isWordLike || !matches(part.segment)) return part.segment;
+        count += 1;
+        return make('mark', {}, part.segment);
+      }),
+    );
+  }
+  if (count === 0) return;
+  const clear = make('button', { type: 'button', class: 'clear-hits' }, (labels['clear'] ?? '').replace('{n}', String(count)));
+  clear.addEventListener('click', () => {
+    for (const mark of main.querySelectorAll('mark')) mark.replaceWith(mark.textContent);
+    main.normalize();
+    clear.remove();
+    history.replaceState(null, '', location.pathname + location.hash);
+  });
+  main.prepend(clear);
+}
+const asked = new URLSearchParams(location.search).get('q');
+if (asked) {
+  if (field) field.value = asked;
+  void markHits(asked);
+}
+
+// ---- copying code
+for (const holder of document.querySelectorAll('.code')) {
+  const button = make('button', { type: 'button', class: 'copy' }, labels['copy'] ?? '');
+  button.addEventListener('click', () => {
+    void navigator.clipboard.writeText(holder.querySelector('pre')?.textContent ?? '').then(() => {
+      button.textContent = labels['copied'] ?? '';
+      setTimeout(() => (button.textContent = labels['copy'] ?? ''), 1600);
+    });
+  });
+  holder.append(button);
+}
+
+drawContents();

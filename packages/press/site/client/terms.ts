@@ -1,0 +1,37 @@
+import type { Options } from 'minisearch';
+import snowball from 'snowball-stemmers';
+
+export interface SearchDocument {
+  readonly id: string;
+  readonly title: string;
+  readonly lead: string;
+  readonly text: string;
+}
+
+const stemmers: Readonly<Record<string, string>> = { en: 'english', de: 'german', fr: 'french', es: 'spanish', it: 'italian', nl: 'dutch', pt: 'portuguese', sv: 'swedish', da: 'danish', fi: 'finnish', no: 'norwegian', hu: 'hungarian', ro: 'romanian', ru: 'russian', tr: 'turkish' };
+
+/** The words of a text in lower case, by the rules of its language (Unicode UAX #29 through `Intl.Segmenter`). */
+export function wordsOf(text: string, locale: string): string[] {
+  const segments = new Intl.Segmenter(locale, { granularity: 'word' }).segment(text);
+  return [...segments].filter((segment) => segment.isWordLike).map((segment) => segment.segment.toLocaleLowerCase(locale));
+}
+
+/** What a word and its other forms have in common (Snowball). */
+export function stemmer(locale: string): (word: string) => string {
+  const name = stemmers[locale.split('-')[0] ?? ''];
+  if (name === undefined) return (word) => word;
+  const one = snowball.newStemmer(name);
+  return (word) => one.stem(word);
+}
+
+/** The same options make the index when a site is built and search it in the reader's browser. */
+export function searchOptions(locale: string): Options<SearchDocument> {
+  const stem = stemmer(locale);
+  return {
+    fields: ['title', 'lead', 'text'],
+    storeFields: ['title', 'lead'],
+    tokenize: (text) => wordsOf(text, locale),
+    processTerm: (term) => stem(term),
+    searchOptions: { boost: { title: 5, lead: 2 }, prefix: (term) => term.length > 2, fuzzy: (term) => (term.length > 5 ? 0.15 : false), combineWith: 'AND' },
+  };
+}

@@ -1,0 +1,82 @@
+import type { Place, Publication } from '@ukiyo/core/compose';
+import type { Words } from '@ukiyo/core/words';
+import { join, raw, tag, text, type Html } from './html.ts';
+import type { Pages } from './pages.ts';
+
+export interface PageParts {
+  readonly title: string;
+  readonly description: string;
+  readonly main: Html;
+}
+
+/** A whole page: head, bar, contents, the given content, and the way on. */
+export function wholePage(parts: PageParts, publication: Publication, words: Words): string {
+  const { facts, locale } = publication;
+  const title = parts.title === facts.title ? facts.title : `${parts.title} · ${facts.title}`;
+  const direction = ['ar', 'he', 'fa', 'ur'].includes(new Intl.Locale(locale).language) ? 'rtl' : 'ltr';
+  const head = tag(
+    'head',
+    {},
+    tag('meta', { charset: 'utf-8' }),
+    tag('meta', { name: 'viewport', content: 'width=device-width, initial-scale=1' }),
+    tag('title', {}, text(title)),
+    ...(parts.description === '' ? [] : [tag('meta', { name: 'description', content: parts.description })]),
+    tag('link', { rel: 'stylesheet', href: 'style.css' }),
+    tag('script', { src: 'contents-data.js', defer: true }),
+    tag('script', { src: 'site.js', defer: true }),
+  );
+  const bar = tag(
+    'header',
+    { class: 'bar' },
+    tag('button', { type: 'button', id: 'menu', class: 'menu', 'aria-expanded': 'false', 'aria-controls': 'side', 'aria-label': words.menu }, text('☰')),
+    tag('a', { class: 'name', href: 'index.html' }, text(facts.title)),
+    tag(
+      'div',
+      { class: 'search', role: 'search' },
+      tag('input', { type: 'search', id: 'search', placeholder: words.search, 'aria-label': words.search, autocomplete: 'off' }),
+      tag('div', { id: 'results', hidden: true }),
+    ),
+  );
+  const tab = (panel: string, label: string, on: boolean): Html => tag('button', { type: 'button', role: 'tab', id: `tab-${panel}`, 'data-panel': panel, 'aria-selected': String(on), 'aria-controls': panel }, text(label));
+  const side = tag(
+    'aside',
+    { id: 'side', 'aria-label': words.menu },
+    tag('div', { class: 'tabs', role: 'tablist', 'aria-label': words.menu }, tab('contents', words.contents, true), tab('words', words.index, false)),
+    tag('nav', { id: 'contents', role: 'tabpanel', 'aria-labelledby': 'tab-contents' }, tag('p', {}, tag('a', { href: 'contents.html' }, text(words.contents)))),
+    tag('div', { id: 'words', role: 'tabpanel', 'aria-labelledby': 'tab-words', hidden: true }),
+  );
+  const body = tag(
+    'body',
+    { 'data-copy': words.copy, 'data-copied': words.copied, 'data-found': words.found, 'data-none': words.nothingFound, 'data-clear': words.clearHits, 'data-narrow': words.narrow },
+    tag('a', { class: 'skip', href: '#content' }, text(words.skip)),
+    bar,
+    tag('div', { class: 'frame' }, side, tag('main', { id: 'content' }, parts.main, tag('footer', { class: 'rights' }, text([facts.rights, facts.edition, facts.bookNumber].filter((part) => part !== '').join(' · '))))),
+  );
+  return `<!doctype html>\n${tag('html', { lang: locale, dir: direction }, head, body)}\n`;
+}
+
+export function breadcrumb(place: Place, pages: Pages, words: Words): Html {
+  const above: Place[] = [];
+  for (let at = pages.parentOf.get(place.anchor); at; at = pages.parentOf.get(at.anchor)) above.unshift(at);
+  const link = (href: string, label: string): Html => tag('li', {}, tag('a', { href }, text(label)));
+  return tag('nav', { class: 'crumbs', 'aria-label': words.contents }, tag('ol', {}, link('index.html', words.home), ...above.map((one) => link(pages.file(one.anchor), one.label))));
+}
+
+export function placeCards(places: readonly Place[], pages: Pages): Html {
+  return tag('ul', { class: 'cards' }, ...places.map((place) => tag('li', {}, tag('a', { href: pages.file(place.anchor) }, text(place.label)), ...(place.shortDescription === '' ? [] : [tag('p', {}, text(place.shortDescription))]))));
+}
+
+/** Links to the page before and after, in reading order. */
+export function wayOn(index: number, pages: Pages, words: Words): Html {
+  const link = (place: Place | undefined, rel: 'prev' | 'next', word: string): Html => (place ? tag('a', { href: pages.file(place.anchor), rel }, tag('span', {}, text(word)), text(place.label)) : tag('span', {}));
+  return tag('nav', { class: 'way', 'aria-label': `${words.previous}, ${words.following}` }, link(pages.order[index - 1], 'prev', words.previous), link(pages.order[index + 1], 'next', words.following));
+}
+
+export function relatedLinks(place: Place, publication: Publication, pages: Pages, words: Words): Html {
+  const links = place.related.flatMap((anchor) => {
+    const href = pages.href(anchor);
+    const target = publication.targets[anchor];
+    return href === undefined || !target ? [] : [tag('li', {}, tag('a', { href }, text(target.title)))];
+  });
+  return links.length === 0 ? raw('') : tag('section', { class: 'related' }, tag('h2', {}, text(words.related)), tag('ul', {}, join(links)));
+}

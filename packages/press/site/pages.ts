@@ -1,0 +1,47 @@
+import { allPlaces, type Place, type Publication } from '@ukiyo/core/compose';
+
+/** Which place stands on which page of the site. */
+export interface Pages {
+  /** Places that have a page, in reading order. */
+  readonly order: readonly Place[];
+  /** Address of a place or anything in it, relative to the site's folder; undefined when it is not there. */
+  href(anchor: string): string | undefined;
+  file(anchor: string): string;
+  readonly parentOf: ReadonlyMap<string, Place>;
+}
+
+const lists = new Set(['toc', 'figurelist', 'tablelist', 'indexlist', 'glossarylist']);
+/** Files of the site itself. */
+const reserved = ['index', 'words', 'contents'];
+
+/** A file name of plain letters, digits and hyphens; anything else becomes its code. */
+function fileNameOf(anchor: string): string {
+  const plain = anchor.replace(/[^A-Za-z0-9-]/gu, (character) => (character === '_' || character === '.' ? '-' : `x${character.codePointAt(0)?.toString(16) ?? ''}`));
+  return plain.slice(0, 80).toLowerCase();
+}
+
+export function layOutPages(publication: Publication): Pages {
+  const order = allPlaces(publication.places).filter((place) => !lists.has(place.role));
+  const used = new Set(reserved);
+  const files = new Map<string, string>();
+  const parentOf = new Map<string, Place>();
+  for (const place of allPlaces(publication.places)) for (const child of place.children) parentOf.set(child.anchor, place);
+  for (const place of order) {
+    const base = fileNameOf(place.anchor);
+    let name = base;
+    for (let count = 2; used.has(name); count += 1) name = `${base}-${count}`;
+    used.add(name);
+    files.set(place.anchor, `${name}.html`);
+  }
+  return {
+    order,
+    parentOf,
+    file: (anchor) => files.get(anchor) ?? 'index.html',
+    href(anchor) {
+      const own = files.get(anchor);
+      if (own !== undefined) return own;
+      const page = files.get(publication.targets[anchor]?.place ?? '');
+      return page === undefined ? undefined : `${page}#${anchor}`;
+    },
+  };
+}
