@@ -5,4 +5,5 @@
  */
 export { createPrintEngine, printPublication, type PrintEngine, type PrintResult } from './print/index.ts';
 export { siteFiles, type SiteOptions, type SiteResult } from './site/index.ts';
+export { ditaFiles, type PackagedAsset, type PackagedItem } from './package/dita.ts';
 export type { AssetFile, AssetSource } from './shared/assets.ts';

@@ -3,7 +3,7 @@ import { readableText } from '@ukiyo/core/library';
 import MiniSearch from 'minisearch';
 import { printable } from '../shared/text.ts';
 import type { Pages } from './pages.ts';
-import { searchOptions } from './client/terms.ts';
+import { searchOptions } from '../shared/terms.ts';
 
 /** The search index of a site, as the script file that a page loads when its reader first searches. */
 export function searchIndexScript(publication: Publication, pages: Pages): string {

@@ -1,5 +1,5 @@
 import MiniSearch from 'minisearch';
-import { searchOptions, stemmer, wordsOf, type SearchDocument } from './terms.ts';
+import { searchOptions, stemmer, wordsOf, type SearchDocument } from '../../shared/terms.ts';
 
 /** Loaded when a reader first searches: the engine over the index that was built with the site. */
 export interface SiteSearch {

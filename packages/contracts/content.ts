@@ -1,0 +1,95 @@
+import { z } from 'zod';
+
+export const Severity = z.enum(['error', 'warning', 'info']);
+
+/** `Problem` of core, as it travels. */
+export const Problem = z.object({
+  code: z.string(),
+  severity: Severity,
+  message: z.string(),
+  where: z.object({
+    item: z.string().exactOptional(),
+    path: z.array(z.number().int()).readonly().exactOptional(),
+    attribute: z.string().exactOptional(),
+    line: z.number().exactOptional(),
+    column: z.number().exactOptional(),
+  }),
+});
+
+export const ProblemCounts = z.object({ error: z.number(), warning: z.number(), info: z.number() });
+
+export const ItemId = z.string().min(1).max(200).regex(/^[\p{L}_][\p{L}\p{N}._-]*$/u);
+export const Folder = z
+  .string()
+  .max(400)
+  .regex(/^(?!\/)(?!.*\/\/)(?!.*(^|\/)\.\.?(\/|$))[^\\\0]*(?<!\/)$/u, 'A folder is written as one/two, without dots.');
+
+export const ItemKind = z.enum(['topic', 'map']);
+export type ItemKind = z.infer<typeof ItemKind>;
+
+export const ItemSummary = z.object({
+  id: z.string(),
+  kind: ItemKind,
+  /** The root element: task, concept, map … */
+  type: z.string(),
+  folder: z.string(),
+  name: z.string(),
+  title: z.string(),
+  shortDescription: z.string(),
+  version: z.number().int(),
+  wordCount: z.number().int(),
+  problems: ProblemCounts,
+  updatedAt: z.string(),
+  updatedBy: z.string(),
+});
+export type ItemSummary = z.infer<typeof ItemSummary>;
+
+export const Item = ItemSummary.extend({ text: z.string() });
+export type Item = z.infer<typeof Item>;
+
+export const ItemQuery = z.object({
+  search: z.string().trim().max(200).default(''),
+  folder: z.string().max(400).exactOptional(),
+  kind: ItemKind.exactOptional(),
+  type: z.string().max(60).exactOptional(),
+  offset: z.coerce.number().int().min(0).max(1_000_000).default(0),
+  limit: z.coerce.number().int().min(1).max(500).default(100),
+});
+export type ItemQuery = z.infer<typeof ItemQuery>;
+
+export const ItemPage = z.object({ total: z.number().int(), items: z.array(ItemSummary) });
+export type ItemPage = z.infer<typeof ItemPage>;
+
+export const FolderCount = z.object({ folder: z.string(), count: z.number().int() });
+export type FolderCount = z.infer<typeof FolderCount>;
+
+export const NewItem = z.object({
+  type: z.enum(['concept', 'task', 'reference', 'troubleshooting', 'glossentry', 'topic', 'map']),
+  title: z.string().trim().min(1).max(300),
+  folder: Folder.default(''),
+});
+export type NewItem = z.infer<typeof NewItem>;
+
+/** `version` is the one that was edited: the answer is a conflict when another was saved since. */
+export const SaveItem = z.object({ text: z.string().max(20 * 1024 * 1024), version: z.number().int().min(1), note: z.string().max(500).default('') });
+export type SaveItem = z.infer<typeof SaveItem>;
+
+export const Conflict = z.object({ code: z.literal('item.conflict'), message: z.string(), current: Item });
+export type Conflict = z.infer<typeof Conflict>;
+
+export const Revision = z.object({ version: z.number().int(), note: z.string(), author: z.string(), createdAt: z.string(), hash: z.string() });
+export type Revision = z.infer<typeof Revision>;
+
+export const Asset = z.object({
+  id: z.string(),
+  folder: z.string(),
+  name: z.string(),
+  mediaType: z.string(),
+  size: z.number().int(),
+  width: z.number().nullable(),
+  height: z.number().nullable(),
+});
+export type Asset = z.infer<typeof Asset>;
+
+export const ImportReport = z.object({ items: z.number().int(), assets: z.number().int(), lenses: z.number().int(), problems: z.array(Problem) });
+export type ImportReport = z.infer<typeof ImportReport>;

@@ -1,0 +1,55 @@
+import { z } from 'zod';
+import { Problem } from './content.ts';
+
+export const LensRule = z.object({ facet: z.string().exactOptional(), value: z.string().exactOptional(), action: z.enum(['keep', 'drop', 'mark']) });
+export const Lens = z.object({ id: z.string(), name: z.string(), rules: z.array(LensRule) });
+export type Lens = z.infer<typeof Lens>;
+
+export const Output = z.enum(['print', 'site']);
+export type Output = z.infer<typeof Output>;
+
+/** What is published: map, lens, variables, locale and kind of output. */
+export const EditionInput = z.object({
+  name: z.string().trim().min(1).max(200),
+  output: Output,
+  map: z.string().min(1).max(200),
+  lens: z.string().max(200).nullable(),
+  variables: z.record(z.string().max(100), z.string().max(2000)).default({}),
+  locale: z.string().regex(/^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/u).default('en'),
+});
+export type EditionInput = z.infer<typeof EditionInput>;
+
+export const Edition = EditionInput.extend({ id: z.uuid() });
+export type Edition = z.infer<typeof Edition>;
+
+export const impressionStates = ['queued', 'running', 'done', 'failed', 'cancelled', 'interrupted'] as const;
+export const ImpressionState = z.enum(impressionStates);
+export type ImpressionState = z.infer<typeof ImpressionState>;
+
+/** What a build is doing: a step in words, and n of m where it counts. */
+export const Progress = z.object({ step: z.string(), done: z.number(), total: z.number() });
+export type Progress = z.infer<typeof Progress>;
+
+export const Impression = z.object({
+  id: z.uuid(),
+  edition: z.uuid(),
+  editionName: z.string(),
+  output: Output,
+  number: z.number().int(),
+  state: ImpressionState,
+  progress: Progress,
+  problems: z.array(Problem),
+  /** Pages, words, bytes, milliseconds. */
+  figures: z.object({ pages: z.number(), topics: z.number(), bytes: z.number(), milliseconds: z.number() }),
+  person: z.string(),
+  createdAt: z.string(),
+  finishedAt: z.string().nullable(),
+});
+export type Impression = z.infer<typeof Impression>;
+
+/** One message of the event stream. */
+export const LiveEvent = z.discriminatedUnion('kind', [
+  z.object({ kind: z.literal('impression'), id: z.uuid(), state: ImpressionState, progress: Progress }),
+  z.object({ kind: z.literal('item'), id: z.string(), version: z.number().int() }),
+]);
+export type LiveEvent = z.infer<typeof LiveEvent>;

@@ -1,0 +1,80 @@
+import { readFileSync, readdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { Fragment, Slice } from 'prosemirror-model';
+import { describe, expect, it } from 'vitest';
+import { elementDefinitions, isInline, normalise, topicKinds, topicTemplate, writeCanonical } from '../grammar/index.ts';
+import { readXml } from '../markup/index.ts';
+import { editorSchema, fromEditor, insertChoices, special, toEditor } from './index.ts';
+
+const tree = (xml: string) => normalise(readXml(xml).document!.root);
+const roundTrip = (xml: string): string => {
+  const document = toEditor(tree(xml));
+  document.check();
+  return writeCanonical(fromEditor(document));
+};
+const concept = (body: string): string => `<concept id="c"><title>T</title><conbody>${body}</conbody></concept>`;
+
+describe('topics in the editor', () => {
+  const demo = join(import.meta.dirname, '../../../demo/topics');
+  const files = readdirSync(demo, { recursive: true, encoding: 'utf8' }).filter((name) => name.endsWith('.dita'));
+
+  it.each(files)('keeps %s to the letter', (name) => {
+    const xml = readFileSync(join(demo, name), 'utf8');
+    const document = toEditor(tree(xml));
+    document.check();
+    let closed = 0;
+    document.descendants((node) => void (closed += node.type.name === special.rawBlock && !['prolog', 'colspec', 'area'].includes(node.attrs['node'].name) ? 1 : 0));
+    expect(closed).toBe(0);
+    expect(writeCanonical(fromEditor(document))).toBe(writeCanonical(readXml(xml).document!.root));
+  });
+
+  it.each([
+    ['marks that nest either way', concept('<p>a <b>b <i>c</i></b> <i>d <b>e</b></i> <b>f</b><b>g</b></p>')],
+    ['variables, links and index entries', concept('<p><ph keyref="k"/> <xref href="topic:x"/> <xref href="topic:x">words</xref><indexterm>a<indexterm>b</indexterm></indexterm></p>')],
+    ['text beside blocks', concept('<ul><li>one<ul><li>two</li></ul>three</li><li><p>four</p></li><li/></ul>')],
+    ['a paragraph that holds a list', concept('<p>Text<ul><li>a</li></ul>more</p>')],
+    ['comments, instructions and unknown elements', concept('<!-- x --><p>a<!-- y --><?z w?></p><gadget>kept</gadget>')],
+    ['what stands at a wrong place', '<task id="t"><title>A</title><taskbody><result>R</result><steps><step><info>no command</info></step></steps></taskbody></task>'],
+    ['a topic without what it needs', '<task id="t"><taskbody><steps/></taskbody></task>'],
+    ['spans of a table', concept('<table><tgroup cols="2"><colspec colname="a"/><colspec colname="b"/><tbody><row><entry namest="a" nameend="b">x</entry></row><row><entry morerows="1">y</entry><entry/></row><row><entry>z</entry></row></tbody></tgroup></table>')],
+    ['preformatted text', concept('<codeblock>  a\n\n   b <b>c</b>\n</codeblock>')],
+  ])('keeps %s', (_what, xml) => {
+    expect(roundTrip(xml)).toBe(writeCanonical(readXml(xml).document!.root));
+  });
+
+  it('keeps guidance while nothing is typed and drops it afterwards', () => {
+    for (const kind of topicKinds) {
+      const template = topicTemplate(kind, 'x');
+      expect(fromEditor(toEditor(template))).toEqual(template);
+    }
+    const document = toEditor(topicTemplate('concept', 'x'));
+    const typed = document.replace(2, 2, toEditor(tree('<concept id="x"><title>Now</title></concept>')).slice(2, 5, false));
+    expect(fromEditor(typed).children[0]).toMatchObject({ name: 'title', children: ['Now'] });
+  });
+
+  it('has a node, a mark or a closed form for every element that can stand in a topic', () => {
+    const known = new Set([...Object.values(editorSchema.nodes), ...Object.values(editorSchema.marks)].map((type) => type.spec.element));
+    const blocks = elementDefinitions.filter(({ name }) => ['step', 'note', 'entry', 'fig', 'dlentry', 'cause', 'propdesc', 'chrow', 'glossdef'].includes(name));
+    expect(blocks.every(({ name }) => known.has(name))).toBe(true);
+    expect(elementDefinitions.filter(({ name }) => isInline(name) && known.has(name)).length).toBeGreaterThan(25);
+  });
+});
+
+describe('what can go here', () => {
+  const document = toEditor(tree('<task id="t"><title>A</title><taskbody><steps><step><cmd>Go</cmd></step></steps></taskbody></task>'));
+  let inCommand = 0;
+  document.descendants((node, position) => void (node.type.name === 'cmd' && (inCommand = position + 2)));
+  const choices = insertChoices(document.resolve(inCommand));
+
+  it('offers what keeps every open element valid, nearest first', () => {
+    const elements = choices.map(({ element }) => element);
+    expect(elements.slice(0, 3)).toEqual(['info', 'substeps', 'choices']);
+    expect(elements).toContain('result');
+    expect(elements).not.toContain('prereq');
+    expect(elements.indexOf('step')).toBeLessThan(elements.indexOf('result'));
+  });
+  it('gives a valid document for each choice', () => {
+    expect(choices.length).toBeGreaterThan(10);
+    for (const { type, position } of choices) document.replace(position, position, new Slice(Fragment.from(type.createAndFill()), 0, 0)).check();
+  });
+});

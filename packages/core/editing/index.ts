@@ -1,0 +1,10 @@
+/**
+ * Topics in the editor.
+ * In: an element tree; out: a ProseMirror document whose schema is made from the grammar, and back, without loss:
+ * what the schema cannot hold is kept as a closed block at its place.
+ */
+export { insertChoices, type Choice } from './choices.ts';
+export { fromEditor, type Locate } from './from-editor.ts';
+export { nodeName, special } from './names.ts';
+export { editorSchema } from './schema.ts';
+export { toEditor } from './to-editor.ts';

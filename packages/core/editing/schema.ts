@@ -1,0 +1,101 @@
+import { Schema, type AttributeSpec, type MarkSpec, type NodeSpec } from 'prosemirror-model';
+import { contentKindOf, contentOf, definitionOf, isInline, isTopic, textSymbol, type Expression } from '../grammar/index.ts';
+import type { Attributes, Node as XmlNode } from '../markup/index.ts';
+import { editableElements, isBlockNode, isMark, nodeName, special } from './names.ts';
+
+declare module 'prosemirror-model' {
+  interface NodeSpec {
+    /** The element that the node stands for. */
+    element?: string;
+  }
+  interface MarkSpec {
+    element?: string;
+  }
+}
+
+const bag: AttributeSpec = { default: {} as Attributes };
+/** Shown in an empty line until something is typed. */
+const guidance: AttributeSpec = { default: null as string | null };
+
+/**
+ * A content expression of the grammar as one of the schema: text and inline elements become lines, and what cannot be opened
+ * may stand between any two parts, so that nothing ever has to be thrown away.
+ */
+function schemaContent(expression: Expression, available: ReadonlySet<string>): string {
+  const write = (part: Expression): string => {
+    if (part.kind === 'symbol') return symbol(part.symbol);
+    if (part.kind === 'repeat') {
+      const inner = withRaw(part.part);
+      if (inner === '') return '';
+      const flows = part.part.kind === 'choice' && part.part.parts.some((one) => one.kind === 'symbol' && one.symbol === textSymbol);
+      if (part.most === 1) return `(${inner})?`;
+      // A place for text always has a line, so that the caret can stand there.
+      return `(${inner})${part.least === 1 || flows ? '+' : '*'}`;
+    }
+    const parts = part.parts.map(write).filter((one) => one !== '');
+    if (parts.length === 0) return '';
+    return part.kind === 'choice' ? `(${[...new Set(parts)].join(' | ')})` : parts.join(` ${special.rawBlock}* `);
+  };
+  const withRaw = (part: Expression): string => {
+    if (part.kind !== 'choice') return write(part);
+    const parts = [...new Set(flatten(part).map(write).filter((one) => one !== ''))];
+    return parts.length === 0 ? '' : [...parts, special.rawBlock].join(' | ');
+  };
+  const flatten = (part: Expression): Expression[] => (part.kind === 'choice' ? part.parts.flatMap(flatten) : [part]);
+  const symbol = (name: string): string => {
+    if (name === textSymbol) return special.line;
+    if (name === 'image') return special.blockImage;
+    if (name === 'p') return `(p | ${special.flowParagraph})`;
+    if (isInline(name)) return '';
+    return available.has(name) && isBlockNode(name) ? nodeName(name) : '';
+  };
+  const body = write(expression);
+  return body === '' ? `${special.rawBlock}*` : `${special.rawBlock}* ${body} ${special.rawBlock}*`;
+}
+
+/** Whether text can stand directly in the element, beside blocks: then lines are put into it. */
+function flowContent(expression: Expression, available: ReadonlySet<string>): string {
+  // Images stand in lines here.
+  return schemaContent(expression, available).replaceAll(` | ${special.blockImage}`, '');
+}
+
+function makeSchema(): Schema {
+  const elements = editableElements();
+  const available = new Set(elements);
+  const nodes: Record<string, NodeSpec> = {
+    [special.document]: { content: `(${elements.filter(isTopic).map(nodeName).join(' | ')} | ${special.rawBlock})` },
+    [special.line]: { content: 'inline*', attrs: { guidance }, group: 'lines' },
+    [special.text]: { group: 'inline' },
+    [special.rawBlock]: { atom: true, attrs: { node: {} }, selectable: true },
+    [special.rawInline]: { atom: true, inline: true, group: 'inline', attrs: { node: {} }, selectable: true },
+    [special.blockImage]: { atom: true, element: 'image', attrs: { attributes: bag, children: { default: [] as readonly XmlNode[] } }, selectable: true, draggable: true },
+    image: { atom: true, inline: true, group: 'inline', element: 'image', attrs: { attributes: bag, children: { default: [] as readonly XmlNode[] } }, draggable: true },
+  };
+  const marks: Record<string, MarkSpec> = {};
+
+  for (const name of elements) {
+    const kind = contentKindOf(name)!;
+    if (isMark(name)) {
+      marks[nodeName(name)] = { element: name, attrs: { attributes: bag }, excludes: '', inclusive: name !== 'xref' };
+      nodes[`${nodeName(name)}_inline`] = { element: name, inline: true, group: 'inline', content: 'inline*', attrs: { attributes: bag } };
+      continue;
+    }
+    if (!isBlockNode(name)) continue;
+    const attrs = { attributes: bag };
+    if (name === 'p') {
+      nodes['p'] = { element: 'p', content: 'inline*', attrs: { ...attrs, guidance } };
+      nodes[special.flowParagraph] = { element: 'p', content: flowContent(contentOf('p')!, available), attrs };
+    } else if (kind === 'text') {
+      const isCode = definitionOf(name)!.verbatim === true;
+      nodes[nodeName(name)] = { element: name, content: 'inline*', attrs: { ...attrs, guidance }, ...(isCode ? { code: true, whitespace: 'pre' as const } : {}) };
+    } else {
+      const content = kind === 'flow' ? flowContent(contentOf(name)!, available) : schemaContent(contentOf(name)!, available);
+      const shown = name === 'entry' ? { columnSpan: { default: 1 }, rowSpan: { default: 1 } } : {};
+      nodes[nodeName(name)] = { element: name, content, attrs: { ...attrs, ...shown }, isolating: kind === 'flow' && ['entry', 'stentry'].includes(name), defining: true };
+    }
+  }
+  return new Schema({ nodes, marks, topNode: special.document });
+}
+
+/** The editor's schema of topics, made from the grammar. */
+export const editorSchema = makeSchema();

@@ -1,0 +1,128 @@
+import { Fragment, type Mark, type Node as EditorNode, type NodeType } from 'prosemirror-model';
+import { contentKindOf, guidanceTarget, isInline } from '../grammar/index.ts';
+import { isElement, isInstruction, type Element, type Node } from '../markup/index.ts';
+import { gridOf } from '../tables/index.ts';
+import { blockToElement, inlineFromEditor } from './from-editor.ts';
+import { isBlockNode, isMark, nodeName, special } from './names.ts';
+import { editorSchema as schema } from './schema.ts';
+
+const type = (name: string): NodeType => schema.nodes[name]!;
+const rawBlock = (node: Node): EditorNode => type(special.rawBlock).create({ node });
+const rawInline = (node: Node): EditorNode => type(special.rawInline).create({ node });
+
+/** Shows a topic as an editor document. Whatever is not valid at its place becomes a closed block there; nothing is lost. */
+export function toEditor(root: Element): EditorNode {
+  const node = blockFrom(root);
+  const document = type(special.document);
+  return document.validContent(Fragment.from(node)) ? document.create(null, node) : document.create(null, rawBlock(root));
+}
+
+function guidanceIn(children: readonly Node[]): string | null {
+  const [only] = children;
+  return children.length === 1 && only !== undefined && isInstruction(only) && only.target === guidanceTarget ? only.body : null;
+}
+
+function blockFrom(element: Element): EditorNode {
+  const { name, attributes, children } = element;
+  if (name === 'image') return type(special.blockImage).create({ attributes, children });
+  if (!isBlockNode(name)) return rawBlock(element);
+  const kind = contentKindOf(name);
+  const guidance = guidanceIn(children);
+  if (name === 'p' && !children.some(isBlock)) return type('p').create({ attributes, guidance }, guidance === null ? inlinesFrom(children) : []);
+  if (kind === 'text') return type(nodeName(name)).create({ attributes, guidance }, guidance === null ? inlinesFrom(children) : []);
+  const nodeType = type(name === 'p' ? special.flowParagraph : nodeName(name));
+  const inner = kind === 'flow' ? flowFrom(children) : children.map((child) => (isElement(child) ? blockFrom(child) : rawBlock(child)));
+  const content = fitting(nodeType, inner);
+  if (!content) return rawBlock(element);
+  const node = nodeType.create({ attributes }, content);
+  return name === 'tgroup' ? withSpans(node, element) : node;
+}
+
+const isBlock = (node: Node): node is Element => isElement(node) && !isInline(node.name);
+
+/** Runs of text become lines; an element without content gets an empty one. */
+function flowFrom(children: readonly Node[]): EditorNode[] {
+  const guidance = guidanceIn(children);
+  if (guidance !== null || children.length === 0) return [type(special.line).create({ guidance })];
+  const nodes: EditorNode[] = [];
+  let run: Node[] = [];
+  const endRun = (): void => {
+    if (run.length > 0) nodes.push(type(special.line).create(null, inlinesFrom(run)));
+    run = [];
+  };
+  for (const child of children) {
+    if (!isBlock(child)) run.push(child);
+    else {
+      endRun();
+      nodes.push(blockFrom(child));
+    }
+  }
+  endRun();
+  return nodes;
+}
+
+/** The nodes as content of the type, with those that do not fit closed; undefined when something required is missing. */
+function fitting(nodeType: NodeType, nodes: readonly EditorNode[]): Fragment | undefined {
+  const whole = Fragment.from(nodes);
+  if (nodeType.validContent(whole)) return whole;
+  const kept: EditorNode[] = [];
+  let match = nodeType.contentMatch;
+  for (const node of nodes) {
+    const next = match.matchType(node.type);
+    const shown = next ? node : rawBlock(sourceOf(node));
+    const after = next ?? match.matchType(shown.type);
+    if (!after) return undefined;
+    match = after;
+    kept.push(shown);
+  }
+  if (match.validEnd) return Fragment.from(kept);
+  // Only a place for text may be added: everything else that is missing is for people to decide.
+  const line = match.matchType(type(special.line));
+  return line?.validEnd === true ? Fragment.from([...kept, type(special.line).create()]) : undefined;
+}
+
+function sourceOf(node: EditorNode): Node {
+  return node.type.name === special.rawBlock ? (node.attrs['node'] as Node) : blockToElement(node);
+}
+
+/** Cells know in the editor how far they reach; the column specifications stay what is written. */
+function withSpans(node: EditorNode, tgroup: Element): EditorNode {
+  const spans = new Map([...gridOf(tgroup).head, ...gridOf(tgroup).body].flatMap((row) => row.cells.map((cell) => [cell.element, cell] as const)));
+  const sections = tgroup.children.filter(isElement);
+  const visit = (editor: EditorNode, element: Element): EditorNode => {
+    if (element.name === 'entry') {
+      const cell = spans.get(element);
+      return cell ? editor.type.create({ ...editor.attrs, columnSpan: cell.columnSpan, rowSpan: cell.rowSpan }, editor.content) : editor;
+    }
+    const elements = element.children.filter(isElement);
+    if (!['thead', 'tbody', 'row'].includes(element.name) || elements.length !== editor.childCount) return editor;
+    const children = elements.map((child, index) => visit(editor.child(index), child));
+    return editor.copy(Fragment.from(children));
+  };
+  if (sections.length !== node.childCount) return node;
+  return node.copy(Fragment.from(sections.map((section, index) => visit(node.child(index), section))));
+}
+
+/** Phrases become marks where that keeps them exactly, and inline nodes where it does not. */
+function inlinesFrom(nodes: readonly Node[]): EditorNode[] {
+  const marked = nodes.flatMap((node) => markedFrom(node, []));
+  const back = inlineFromEditor(marked);
+  return JSON.stringify(back) === JSON.stringify(nodes) ? marked : nodes.flatMap(nestedFrom);
+}
+
+const isPlain = (node: Node): boolean => typeof node === 'string' || (isElement(node) && isMark(node.name) && node.children.length > 0 && node.children.every(isPlain));
+
+function markedFrom(node: Node, marks: readonly Mark[]): EditorNode[] {
+  if (typeof node === 'string') return node === '' ? [] : [schema.text(node, marks)];
+  if (!isElement(node) || !isMark(node.name) || !isPlain(node)) return nestedFrom(node).map((one) => one.mark(marks));
+  const mark = schema.marks[nodeName(node.name)]!.create({ attributes: node.attributes });
+  return node.children.flatMap((child) => markedFrom(child, mark.addToSet(marks)));
+}
+
+function nestedFrom(node: Node): EditorNode[] {
+  if (typeof node === 'string') return node === '' ? [] : [schema.text(node)];
+  if (!isElement(node)) return [rawInline(node)];
+  if (node.name === 'image') return [type('image').create({ attributes: node.attributes, children: node.children })];
+  if (!isMark(node.name) || node.children.some((child) => !isPlain(child) && !(isElement(child) && isInline(child.name)))) return [rawInline(node)];
+  return [type(`${nodeName(node.name)}_inline`).create({ attributes: node.attributes }, node.children.flatMap(nestedFrom))];
+}

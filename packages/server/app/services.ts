@@ -1,0 +1,45 @@
+import { join } from 'node:path';
+import { people, type People } from '../access/people.ts';
+import { assetStore, type AssetStore } from '../data/assets.ts';
+import { blobStore, type BlobStore } from '../data/blobs.ts';
+import { openDatabase, type Database } from '../data/database.ts';
+import { editionStore, type EditionStore } from '../data/editions.ts';
+import { itemStore, type ItemStore } from '../data/items.ts';
+import { libraryPackages, type LibraryPackages } from '../data/packages.ts';
+
+/** Everything that routes and workers need, made once for each process. */
+export interface Services {
+  readonly database: Database;
+  readonly blobs: BlobStore;
+  readonly people: People;
+  readonly items: ItemStore;
+  readonly assets: AssetStore;
+  readonly editions: EditionStore;
+  readonly packages: LibraryPackages;
+  /** Folder of an impression's files. */
+  readonly impressionFolder: (id: string) => string;
+}
+
+export interface Settings {
+  readonly databaseUrl: string;
+  /** Where images and impressions are kept. */
+  readonly dataFolder: string;
+}
+
+export function makeServices({ databaseUrl, dataFolder }: Settings, connections?: number): Services {
+  const database = openDatabase(databaseUrl, connections);
+  const blobs = blobStore(join(dataFolder, 'blobs'));
+  const items = itemStore(database);
+  const assets = assetStore(database, blobs);
+  const editions = editionStore(database);
+  return {
+    database,
+    blobs,
+    people: people(database),
+    items,
+    assets,
+    editions,
+    packages: libraryPackages(database, items, assets, editions, blobs),
+    impressionFolder: (id) => join(dataFolder, 'impressions', id),
+  };
+}

@@ -1,0 +1,44 @@
+import type { Asset } from '@ukiyo/contracts';
+import { UniqueConstraintError, type Transaction } from 'sequelize';
+import type { BlobStore } from './blobs.ts';
+import type { Database } from './database.ts';
+import type { AssetRow } from './models.ts';
+
+export interface NewAsset {
+  readonly id: string;
+  readonly folder: string;
+  readonly name: string;
+  readonly mediaType: string;
+  readonly bytes: Uint8Array;
+  readonly width?: number;
+  readonly height?: number;
+}
+
+export interface AssetStore {
+  list(project: string): Promise<Asset[]>;
+  rows(project: string): Promise<AssetRow[]>;
+  find(project: string, id: string): Promise<AssetRow | undefined>;
+  /** False when the id or the path is taken. */
+  create(project: string, asset: NewAsset, within?: Transaction): Promise<boolean>;
+}
+
+const shown = ({ id, folder, name, mediaType, size, width, height }: AssetRow): Asset => ({ id, folder, name, mediaType, size, width, height });
+
+export function assetStore({ models }: Database, blobs: BlobStore): AssetStore {
+  const rows = async (project: string): Promise<AssetRow[]> => (await models.assets.findAll({ where: { projectId: project }, order: [['name', 'ASC']] })).map((row) => row.get());
+  return {
+    rows,
+    list: async (project) => (await rows(project)).map(shown),
+    find: async (project, id) => (await models.assets.findOne({ where: { projectId: project, id } }))?.get(),
+    async create(project, { bytes, ...asset }, within) {
+      const hash = await blobs.put(bytes);
+      try {
+        await models.assets.create({ projectId: project, ...asset, width: asset.width ?? null, height: asset.height ?? null, size: bytes.byteLength, hash }, within ? { transaction: within } : {});
+      } catch (error) {
+        if (error instanceof UniqueConstraintError) return false;
+        throw error;
+      }
+      return true;
+    },
+  };
+}

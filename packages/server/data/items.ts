@@ -1,0 +1,142 @@
+import { createHash } from 'node:crypto';
+import type { FolderCount, Item, ItemQuery, ItemSummary, Revision } from '@ukiyo/contracts';
+import { writeCanonical } from '@ukiyo/core/grammar';
+import { derive, type Derived } from '@ukiyo/core/library';
+import { readXml } from '@ukiyo/core/markup';
+import { Op, QueryTypes, UniqueConstraintError, type Transaction, type WhereOptions } from 'sequelize';
+import type { Database } from './database.ts';
+import type { ItemRow } from './models.ts';
+
+/** Reading and writing of topics and maps. What is derived from a text is written in the same transaction as the text. */
+export interface ItemStore {
+  list(project: string, query: ItemQuery): Promise<{ total: number; items: ItemSummary[] }>;
+  folders(project: string): Promise<FolderCount[]>;
+  find(project: string, id: string): Promise<Item | undefined>;
+  /** Undefined when the id or the path is taken. */
+  create(project: string, item: NewRow, author: string, within?: Transaction): Promise<Item | undefined>;
+  /** `conflict` when `version` is not the stored one. */
+  save(project: string, id: string, change: { text: string; version: number; note: string }, author: string): Promise<{ saved: Item } | { conflict: Item } | undefined>;
+  remove(project: string, id: string): Promise<boolean>;
+  revisions(project: string, id: string): Promise<Revision[]>;
+  revisionText(project: string, id: string, version: number): Promise<string | undefined>;
+  uses(project: string, id: string): Promise<ItemSummary[]>;
+  ids(project: string): Promise<Set<string>>;
+  texts(project: string): Promise<Pick<ItemRow, 'id' | 'kind' | 'folder' | 'name' | 'text' | 'version'>[]>;
+}
+
+export interface NewRow {
+  readonly id: string;
+  readonly kind: 'topic' | 'map';
+  readonly folder: string;
+  readonly name: string;
+  readonly text: string;
+}
+
+const summaryColumns = ['id', 'kind', 'type', 'folder', 'name', 'title', 'shortDescription', 'version', 'wordCount', 'problems', 'updatedAt', 'updatedBy'];
+
+function summary(row: ItemRow): ItemSummary {
+  const { id, kind, type, folder, name, title, shortDescription, version, wordCount, problems, updatedAt, updatedBy } = row;
+  return { id, kind, type, folder, name, title, shortDescription, version, wordCount, problems, updatedAt: updatedAt.toISOString(), updatedBy };
+}
+
+/** The stored text and what is derived from it. Text that is not well-formed is stored as it is, with that as its problem. */
+function settle(id: string, kind: 'topic' | 'map', source: string): { text: string; derived: Derived } {
+  const { document } = readXml(source);
+  if (document) return { text: writeCanonical(document.root), derived: derive(document.root, id) };
+  return { text: source, derived: { type: kind, title: id, shortDescription: '', text: '', wordCount: 0, targets: [], problems: { error: 1, warning: 0, info: 0 } } };
+}
+
+const hashOf = (content: string): string => createHash('sha256').update(content).digest('hex');
+
+export function itemStore({ sequelize, models }: Database): ItemStore {
+  const { items, revisions, links } = models;
+
+  const writeDerived = async (project: string, id: string, text: string, derived: Derived, version: number, note: string, author: string, transaction: Transaction): Promise<void> => {
+    await links.destroy({ where: { projectId: project, sourceId: id }, transaction });
+    if (derived.targets.length > 0) await links.bulkCreate(derived.targets.map((targetId) => ({ projectId: project, sourceId: id, targetId })), { transaction });
+    await revisions.create({ projectId: project, itemId: id, version, text, hash: hashOf(text), note, author, createdAt: new Date() }, { transaction });
+  };
+  const columns = (derived: Derived) => ({ type: derived.type, title: derived.title, shortDescription: derived.shortDescription, searchText: derived.text, wordCount: derived.wordCount, problems: derived.problems });
+
+  const store: ItemStore = {
+    async list(project, query) {
+      const where: Record<string | symbol, unknown> = { projectId: project };
+      if (query.kind) where['kind'] = query.kind;
+      if (query.type) where['type'] = query.type;
+      if (query.folder !== undefined) where['folder'] = { [Op.or]: [query.folder, { [Op.like]: `${query.folder.replace(/[\\%_]/gu, '\\$&')}/%` }] };
+      if (query.search !== '') {
+        const like = `%${query.search.replace(/[\\%_]/gu, '\\$&')}%`;
+        where[Op.or] = [{ title: { [Op.iLike]: like } }, { id: { [Op.iLike]: like } }, sequelize.literal(`search_vector @@ websearch_to_tsquery('simple', ${sequelize.escape(query.search)})`)];
+      }
+      const { rows, count } = await items.findAndCountAll({ where: where as WhereOptions, attributes: summaryColumns, order: [[sequelize.fn('lower', sequelize.col('title')), 'ASC'], ['id', 'ASC']], offset: query.offset, limit: query.limit });
+      return { total: count, items: rows.map((row) => summary(row.get())) };
+    },
+    async folders(project) {
+      return sequelize.query<FolderCount>('SELECT folder, count(*)::int AS count FROM items WHERE project_id = :project GROUP BY folder ORDER BY folder', { replacements: { project }, type: QueryTypes.SELECT });
+    },
+    async find(project, id) {
+      const row = (await items.findOne({ where: { projectId: project, id } }))?.get();
+      return row && { ...summary(row), text: row.text };
+    },
+    async create(project, item, author, within) {
+      const { text, derived } = settle(item.id, item.kind, item.text);
+      const work = async (transaction: Transaction): Promise<void> => {
+        await items.create({ projectId: project, id: item.id, kind: item.kind, folder: item.folder, name: item.name, text, version: 1, updatedAt: new Date(), updatedBy: author, ...columns(derived) }, { transaction });
+        await writeDerived(project, item.id, text, derived, 1, '', author, transaction);
+      };
+      try {
+        await (within ? work(within) : sequelize.transaction(work));
+      } catch (error) {
+        if (error instanceof UniqueConstraintError) return undefined;
+        throw error;
+      }
+      return within ? undefined : store.find(project, item.id);
+    },
+    async save(project, id, { text: source, version, note }, author) {
+      const outcome = await sequelize.transaction(async (transaction) => {
+        const row = await items.findOne({ where: { projectId: project, id }, transaction, lock: transaction.LOCK.UPDATE });
+        if (!row) return 'missing' as const;
+        const current = row.get();
+        if (current.version !== version) return 'conflict' as const;
+        const { text, derived } = settle(id, current.kind, source);
+        if (text === current.text) return 'saved' as const;
+        await row.update({ text, version: version + 1, updatedAt: new Date(), updatedBy: author, ...columns(derived) }, { transaction });
+        await writeDerived(project, id, text, derived, version + 1, note, author, transaction);
+        return 'saved' as const;
+      });
+      const item = await store.find(project, id);
+      if (outcome === 'missing' || !item) return undefined;
+      return outcome === 'conflict' ? { conflict: item } : { saved: item };
+    },
+    async remove(project, id) {
+      return sequelize.transaction(async (transaction) => {
+        await links.destroy({ where: { projectId: project, sourceId: id }, transaction });
+        return (await items.destroy({ where: { projectId: project, id }, transaction })) > 0;
+      });
+    },
+    async revisions(project, id) {
+      const rows = await revisions.findAll({ where: { projectId: project, itemId: id }, order: [['version', 'DESC']], limit: 500, attributes: ['version', 'note', 'author', 'createdAt', 'hash'] });
+      return rows.map((row) => {
+        const { version, note, author, createdAt, hash } = row.get();
+        return { version, note, author, createdAt: createdAt.toISOString(), hash };
+      });
+    },
+    async revisionText(project, id, version) {
+      return (await revisions.findOne({ where: { projectId: project, itemId: id, version } }))?.get().text;
+    },
+    async uses(project, id) {
+      const found = await links.findAll({ where: { projectId: project, targetId: id } });
+      const rows = await items.findAll({ where: { projectId: project, id: found.map((link) => link.get().sourceId) }, attributes: summaryColumns, order: [['title', 'ASC']] });
+      return rows.map((row) => summary(row.get()));
+    },
+    async ids(project) {
+      const rows = await sequelize.query<{ id: string }>('SELECT id FROM items WHERE project_id = :project UNION SELECT id FROM assets WHERE project_id = :project', { replacements: { project }, type: QueryTypes.SELECT });
+      return new Set(rows.map(({ id }) => id));
+    },
+    async texts(project) {
+      const rows = await items.findAll({ where: { projectId: project }, attributes: ['id', 'kind', 'folder', 'name', 'text', 'version'], order: [['id', 'ASC']] });
+      return rows.map((row) => row.get());
+    },
+  };
+  return store;
+}

@@ -1,0 +1,46 @@
+interface Migration {
+  readonly name: string;
+  readonly sql: string;
+}
+
+/** Every change of the schema, oldest first. A migration that has landed is never edited. */
+export const migrations: readonly Migration[] = [
+  {
+    name: '0001-foundation',
+    sql: `
+      CREATE TABLE people (
+        id uuid PRIMARY KEY, name text NOT NULL, email text NOT NULL UNIQUE, password_hash text NOT NULL, role text NOT NULL,
+        active boolean NOT NULL DEFAULT true, created_at timestamptz NOT NULL DEFAULT now());
+      CREATE TABLE sessions (
+        id text PRIMARY KEY, person_id uuid NOT NULL REFERENCES people ON DELETE CASCADE, expires_at timestamptz NOT NULL, created_at timestamptz NOT NULL DEFAULT now());
+      CREATE INDEX sessions_person ON sessions (person_id);
+      CREATE TABLE projects (id uuid PRIMARY KEY, name text NOT NULL, locale text NOT NULL DEFAULT 'en', created_at timestamptz NOT NULL DEFAULT now());
+      CREATE TABLE items (
+        project_id uuid NOT NULL REFERENCES projects ON DELETE CASCADE, id text NOT NULL, kind text NOT NULL, type text NOT NULL, folder text NOT NULL, name text NOT NULL,
+        title text NOT NULL, short_description text NOT NULL, text text NOT NULL, search_text text NOT NULL, word_count integer NOT NULL, problems jsonb NOT NULL,
+        version integer NOT NULL DEFAULT 1, updated_at timestamptz NOT NULL DEFAULT now(), updated_by text NOT NULL,
+        search_vector tsvector GENERATED ALWAYS AS (to_tsvector('simple', title || ' ' || search_text)) STORED,
+        PRIMARY KEY (project_id, id));
+      CREATE UNIQUE INDEX items_path ON items (project_id, folder, name);
+      CREATE INDEX items_title ON items (project_id, lower(title));
+      CREATE INDEX items_search ON items USING gin (search_vector);
+      CREATE TABLE revisions (
+        project_id uuid NOT NULL, item_id text NOT NULL, version integer NOT NULL, text text NOT NULL, hash text NOT NULL, note text NOT NULL DEFAULT '',
+        author text NOT NULL, created_at timestamptz NOT NULL DEFAULT now(), PRIMARY KEY (project_id, item_id, version));
+      CREATE TABLE links (project_id uuid NOT NULL REFERENCES projects ON DELETE CASCADE, source_id text NOT NULL, target_id text NOT NULL, PRIMARY KEY (project_id, source_id, target_id));
+      CREATE INDEX links_target ON links (project_id, target_id);
+      CREATE TABLE assets (
+        project_id uuid NOT NULL REFERENCES projects ON DELETE CASCADE, id text NOT NULL, folder text NOT NULL, name text NOT NULL, media_type text NOT NULL,
+        size integer NOT NULL, width real, height real, hash text NOT NULL, created_at timestamptz NOT NULL DEFAULT now(), PRIMARY KEY (project_id, id));
+      CREATE UNIQUE INDEX assets_path ON assets (project_id, folder, name);
+      CREATE TABLE lenses (project_id uuid NOT NULL REFERENCES projects ON DELETE CASCADE, id text NOT NULL, name text NOT NULL, rules jsonb NOT NULL, PRIMARY KEY (project_id, id));
+      CREATE TABLE editions (
+        id uuid PRIMARY KEY, project_id uuid NOT NULL REFERENCES projects ON DELETE CASCADE, name text NOT NULL, output text NOT NULL, map text NOT NULL, lens text,
+        variables jsonb NOT NULL, locale text NOT NULL, created_at timestamptz NOT NULL DEFAULT now());
+      CREATE TABLE impressions (
+        id uuid PRIMARY KEY, project_id uuid NOT NULL REFERENCES projects ON DELETE CASCADE, edition uuid NOT NULL REFERENCES editions ON DELETE CASCADE, number integer NOT NULL,
+        state text NOT NULL, progress jsonb NOT NULL, problems jsonb NOT NULL, figures jsonb NOT NULL, inputs jsonb NOT NULL, person text NOT NULL,
+        created_at timestamptz NOT NULL DEFAULT now(), heartbeat_at timestamptz, finished_at timestamptz, UNIQUE (edition, number));
+    `,
+  },
+];

@@ -1,0 +1,145 @@
+import type { Progress, Role, Output, ImpressionState } from '@ukiyo/contracts';
+import type { LensRule } from '@ukiyo/core/facets';
+import type { Problem, ProblemCounts } from '@ukiyo/core/problems';
+import { DataTypes, type Model, type ModelStatic, type Sequelize } from 'sequelize';
+
+export interface PersonRow {
+  id: string;
+  name: string;
+  email: string;
+  passwordHash: string;
+  role: Role;
+  active: boolean;
+}
+export interface SessionRow {
+  /** SHA-256 of the token that the browser holds. */
+  id: string;
+  personId: string;
+  expiresAt: Date;
+}
+export interface ProjectRow {
+  id: string;
+  name: string;
+  locale: string;
+}
+export interface ItemRow {
+  projectId: string;
+  id: string;
+  kind: 'topic' | 'map';
+  type: string;
+  folder: string;
+  name: string;
+  title: string;
+  shortDescription: string;
+  text: string;
+  searchText: string;
+  wordCount: number;
+  problems: ProblemCounts;
+  version: number;
+  updatedAt: Date;
+  updatedBy: string;
+}
+export interface RevisionRow {
+  projectId: string;
+  itemId: string;
+  version: number;
+  text: string;
+  hash: string;
+  note: string;
+  author: string;
+  createdAt: Date;
+}
+export interface LinkRow {
+  projectId: string;
+  sourceId: string;
+  targetId: string;
+}
+export interface AssetRow {
+  projectId: string;
+  id: string;
+  folder: string;
+  name: string;
+  mediaType: string;
+  size: number;
+  width: number | null;
+  height: number | null;
+  hash: string;
+}
+export interface LensRow {
+  projectId: string;
+  id: string;
+  name: string;
+  rules: LensRule[];
+}
+export interface EditionRow {
+  id: string;
+  projectId: string;
+  name: string;
+  output: Output;
+  map: string;
+  lens: string | null;
+  variables: Record<string, string>;
+  locale: string;
+}
+export interface ImpressionRow {
+  id: string;
+  projectId: string;
+  edition: string;
+  number: number;
+  state: ImpressionState;
+  progress: Progress;
+  problems: Problem[];
+  figures: { pages: number; topics: number; bytes: number; milliseconds: number };
+  /** The version of every item that went in. */
+  inputs: Record<string, number>;
+  person: string;
+  createdAt: Date;
+  heartbeatAt: Date | null;
+  finishedAt: Date | null;
+}
+
+type Table<Row extends object> = ModelStatic<Model<Row, Partial<Row>>>;
+
+export interface Models {
+  readonly people: Table<PersonRow>;
+  readonly sessions: Table<SessionRow>;
+  readonly projects: Table<ProjectRow>;
+  readonly items: Table<ItemRow>;
+  readonly revisions: Table<RevisionRow>;
+  readonly links: Table<LinkRow>;
+  readonly assets: Table<AssetRow>;
+  readonly lenses: Table<LensRow>;
+  readonly editions: Table<EditionRow>;
+  readonly impressions: Table<ImpressionRow>;
+}
+
+const text = { type: DataTypes.TEXT };
+const key = { ...text, primaryKey: true };
+const uuid = { type: DataTypes.UUID };
+const uuidKey = { ...uuid, primaryKey: true };
+const integer = { type: DataTypes.INTEGER };
+const real = { type: DataTypes.REAL };
+const json = { type: DataTypes.JSONB };
+const date = { type: DataTypes.DATE };
+const boolean = { type: DataTypes.BOOLEAN };
+
+export function defineModels(sequelize: Sequelize): Models {
+  const define = <Row extends object>(name: string, columns: Record<keyof Row & string, object>): Table<Row> =>
+    sequelize.define<Model<Row, Partial<Row>>>(name, columns as never, { tableName: name, timestamps: false, underscored: true });
+  return {
+    people: define<PersonRow>('people', { id: uuidKey, name: text, email: text, passwordHash: text, role: text, active: boolean }),
+    sessions: define<SessionRow>('sessions', { id: key, personId: uuid, expiresAt: date }),
+    projects: define<ProjectRow>('projects', { id: uuidKey, name: text, locale: text }),
+    items: define<ItemRow>('items', {
+      projectId: uuidKey, id: key, kind: text, type: text, folder: text, name: text, title: text, shortDescription: text, text, searchText: text, wordCount: integer, problems: json, version: integer, updatedAt: date, updatedBy: text,
+    }),
+    revisions: define<RevisionRow>('revisions', { projectId: uuidKey, itemId: key, version: { ...integer, primaryKey: true }, text, hash: text, note: text, author: text, createdAt: date }),
+    links: define<LinkRow>('links', { projectId: uuidKey, sourceId: key, targetId: key }),
+    assets: define<AssetRow>('assets', { projectId: uuidKey, id: key, folder: text, name: text, mediaType: text, size: integer, width: real, height: real, hash: text }),
+    lenses: define<LensRow>('lenses', { projectId: uuidKey, id: key, name: text, rules: json }),
+    editions: define<EditionRow>('editions', { id: uuidKey, projectId: uuid, name: text, output: text, map: text, lens: text, variables: json, locale: text }),
+    impressions: define<ImpressionRow>('impressions', {
+      id: uuidKey, projectId: uuid, edition: uuid, number: integer, state: text, progress: json, problems: json, figures: json, inputs: json, person: text, createdAt: date, heartbeatAt: date, finishedAt: date,
+    }),
+  };
+}

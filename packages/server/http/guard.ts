@@ -1,0 +1,52 @@
+import type { Person } from '@ukiyo/contracts';
+import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
+import type { People } from '../access/people.ts';
+import { may, type Permission } from '../access/roles.ts';
+
+export const sessionCookie = 'ukiyo_session';
+
+declare module 'fastify' {
+  interface FastifyRequest {
+    person: Person | null;
+  }
+  interface FastifyContextConfig {
+    /** What the person must be allowed; `anyone` needs no session. Every route has one. */
+    permission?: Permission | 'anyone';
+  }
+}
+
+/** A refusal that a person sees: a code, one sentence, and the status of HTTP. */
+export class Refused extends Error {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    message: string,
+  ) {
+    super(message);
+  }
+}
+
+export const notFound = (what: string): Refused => new Refused(404, 'not-found', `There is no such ${what}.`);
+
+export function personOf(request: FastifyRequest): Person {
+  if (!request.person) throw new Refused(401, 'signed-out', 'Please sign in.');
+  return request.person;
+}
+
+/** Asks for each request who it is from and whether they may do it; a route without a permission does not start. */
+export function guard(app: FastifyInstance, people: People): void {
+  app.decorateRequest('person', null);
+  app.addHook('onRoute', (route) => {
+    if (route.config?.permission === undefined && route.method !== 'HEAD') throw new Error(`The route ${route.url} does not say who may use it`);
+  });
+  app.addHook('onRequest', async (request: FastifyRequest, _reply: FastifyReply) => {
+    const { permission = 'administer' } = request.routeOptions.config;
+    const { origin } = request.headers;
+    const changes = request.method !== 'GET' && request.method !== 'HEAD';
+    if (changes && origin !== undefined && new URL(origin).host !== request.headers.host) throw new Refused(403, 'foreign-origin', 'This request comes from another site.');
+    const token = request.cookies[sessionCookie];
+    request.person = token === undefined ? null : ((await people.bySession(token)) ?? null);
+    if (permission === 'anyone' || request.is404) return;
+    if (!may(personOf(request).role, permission)) throw new Refused(403, 'not-allowed', 'Your role does not allow this.');
+  });
+}

@@ -1,0 +1,90 @@
+import { createReadStream } from 'node:fs';
+import { stat } from 'node:fs/promises';
+import { extname, join, normalize, sep } from 'node:path';
+import { Edition, EditionInput, Impression, Lens, type LiveEvent } from '@ukiyo/contracts';
+import type { FastifyReply } from 'fastify';
+import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
+import { z } from 'zod';
+import type { Services } from '../app/services.ts';
+import type { Queue } from '../jobs/queue.ts';
+import { notFound, personOf, Refused } from './guard.ts';
+
+const InProject = z.object({ project: z.uuid() });
+const One = InProject.extend({ id: z.uuid() });
+
+const types: Readonly<Record<string, string>> = {
+  '.html': 'text/html; charset=utf-8', '.js': 'text/javascript; charset=utf-8', '.css': 'text/css; charset=utf-8', '.svg': 'image/svg+xml', '.png': 'image/png', '.jpg': 'image/jpeg', '.gif': 'image/gif', '.webp': 'image/webp', '.woff2': 'font/woff2', '.pdf': 'application/pdf', '.zip': 'application/zip', '.mp4': 'video/mp4', '.mp3': 'audio/mpeg',
+};
+
+/** Editions, their builds, what comes out, and the stream of what happens. */
+export const publishingRoutes =
+  ({ editions, impressionFolder }: Services, queue: Queue): FastifyPluginAsyncZod =>
+  async (app) => {
+    app.get('/lenses', { config: { permission: 'read' }, schema: { params: InProject, response: { 200: z.array(Lens) } } }, ({ params }) => editions.lenses(params.project));
+    app.get('/editions', { config: { permission: 'read' }, schema: { params: InProject, response: { 200: z.array(Edition) } } }, ({ params }) => editions.editions(params.project));
+    app.post('/editions', { config: { permission: 'publish' }, schema: { params: InProject, body: EditionInput, response: { 201: Edition } } }, async ({ params, body }, reply) => reply.status(201).send(await editions.createEdition(params.project, body)));
+    app.put('/editions/:id', { config: { permission: 'publish' }, schema: { params: One, body: EditionInput, response: { 200: Edition } } }, async ({ params, body }) => {
+      const edition = await editions.updateEdition(params.project, params.id, body);
+      if (!edition) throw notFound('edition');
+      return edition;
+    });
+    app.delete('/editions/:id', { config: { permission: 'publish' }, schema: { params: One, response: { 204: z.null() } } }, async ({ params }, reply) => {
+      if (!(await editions.removeEdition(params.project, params.id))) throw notFound('edition');
+      return reply.status(204).send(null);
+    });
+
+    app.post('/editions/:id/impressions', { config: { permission: 'publish' }, schema: { params: One, response: { 202: Impression } } }, async (request, reply) => {
+      const { project, id } = request.params;
+      if (!(await editions.edition(project, id))) throw notFound('edition');
+      const impression = await editions.createImpression(project, id, personOf(request).name);
+      await queue.enqueue(impression.id);
+      return reply.status(202).send(impression);
+    });
+    app.get('/impressions', { config: { permission: 'read' }, schema: { params: InProject, response: { 200: z.array(Impression) } } }, ({ params }) => editions.impressions(params.project));
+    app.get('/impressions/:id', { config: { permission: 'read' }, schema: { params: One, response: { 200: Impression } } }, async ({ params }) => {
+      const impression = await editions.impression(params.project, params.id);
+      if (!impression) throw notFound('impression');
+      return impression;
+    });
+    app.post('/impressions/:id/cancel', { config: { permission: 'publish' }, schema: { params: One, response: { 200: Impression } } }, async ({ params }) => {
+      const impression = await editions.impression(params.project, params.id);
+      if (!impression) throw notFound('impression');
+      if (await editions.endImpression(params.id, { state: 'cancelled' })) {
+        await queue.cancel(params.id);
+        await queue.announce({ kind: 'impression', id: params.id, state: 'cancelled', progress: impression.progress });
+      }
+      return { ...impression, state: 'cancelled' as const };
+    });
+
+    app.get('/impressions/:id/files/*', { config: { permission: 'read' }, schema: { params: One.extend({ '*': z.string() }), querystring: z.object({ download: z.string().optional() }) } }, async ({ params, query }, reply) => {
+      const impression = await editions.impression(params.project, params.id);
+      if (!impression) throw notFound('impression');
+      const root = impressionFolder(params.id);
+      const path = normalize(join(root, params['*']));
+      if (!path.startsWith(root + sep)) throw new Refused(400, 'path', 'This path leads out of the impression.');
+      return sendFile(path, reply, query.download === undefined ? undefined : `${impression.editionName.replace(/[^\p{L}\p{N} ._-]/gu, '_')}${extname(path)}`);
+    });
+
+    app.get('/events', { config: { permission: 'read' }, schema: { params: InProject } }, (request, reply) => {
+      reply.hijack();
+      reply.raw.writeHead(200, { 'content-type': 'text/event-stream', 'cache-control': 'no-store', connection: 'keep-alive', 'x-accel-buffering': 'no' });
+      reply.raw.write(': here\n\n');
+      const send = (event: LiveEvent): void => void reply.raw.write(`data: ${JSON.stringify(event)}\n\n`);
+      const alive = setInterval(() => reply.raw.write(': still here\n\n'), 20_000);
+      queue.events.on('live', send);
+      request.raw.on('close', () => {
+        clearInterval(alive);
+        queue.events.off('live', send);
+      });
+    });
+  };
+
+async function sendFile(path: string, reply: FastifyReply, downloadName: string | undefined): Promise<FastifyReply> {
+  const found = await stat(path).catch(() => undefined);
+  if (!found?.isFile()) throw notFound('file');
+  // A published site brings its own scripts and styles and nothing from elsewhere; it may frame and send nothing.
+  reply.header('content-security-policy', "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; media-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'self'");
+  reply.header('cache-control', 'private, max-age=0').type(types[extname(path).toLowerCase()] ?? 'application/octet-stream');
+  if (downloadName !== undefined) reply.header('content-disposition', `attachment; filename*=UTF-8''${encodeURIComponent(downloadName)}`);
+  return reply.send(createReadStream(path));
+}

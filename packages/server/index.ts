@@ -1,0 +1,9 @@
+/**
+ * The server as a library: what the start program, the worker, the command line and the tests make a running system from.
+ * In: a database address and a data folder; out: services, a queue and an HTTP application.
+ */
+export { demoPassword, demoPeople, seedDemo, seedEmpty } from './app/seed.ts';
+export { makeServices, type Services, type Settings } from './app/services.ts';
+export { migrate } from './data/database.ts';
+export { createApp } from './http/app.ts';
+export { openQueue, type Queue } from './jobs/queue.ts';

@@ -1,0 +1,115 @@
+import { createWriteStream } from 'node:fs';
+import { mkdir, rm, stat, writeFile } from 'node:fs/promises';
+import { dirname, join } from 'node:path';
+import type { Edition, Progress } from '@ukiyo/contracts';
+import { compose, composeMemory, type ComposeMemory, type Publication } from '@ukiyo/core/compose';
+import { textLibrary, type StoredItem } from '@ukiyo/core/library';
+import { bySeverity, type Problem } from '@ukiyo/core/problems';
+import { createPrintEngine, printPublication, siteFiles, type AssetFile, type PrintEngine } from '@ukiyo/press';
+import { Zip, ZipDeflate } from 'fflate';
+import type { Services } from '../app/services.ts';
+import type { ImpressionRow } from '../data/models.ts';
+
+export interface BuildOutcome {
+  readonly problems: readonly Problem[];
+  readonly figures: ImpressionRow['figures'];
+  readonly inputs: Record<string, number>;
+  /** False when there is nothing to open. */
+  readonly hasFiles: boolean;
+}
+
+/** What a builder keeps between builds, so that the second is quicker than the first. */
+export interface Workbench {
+  readonly memory: ComposeMemory;
+  engine?: PrintEngine;
+  library?: ReturnType<typeof textLibrary>;
+}
+
+export function workbench(): Workbench {
+  return { memory: composeMemory() };
+}
+
+/** Builds one edition into a folder: `manual.pdf`, or `site/` with `site.zip` beside it. Bad content is left out and reported; the rest is built. */
+export async function buildEdition(services: Services, project: string, edition: Edition, folder: string, bench: Workbench, tell: (progress: Progress) => void): Promise<BuildOutcome> {
+  const started = performance.now();
+  tell({ step: 'Reading the library', done: 0, total: 0 });
+  const texts = await services.items.texts(project);
+  const rows = await services.assets.rows(project);
+  const lens = edition.lens === null ? undefined : (await services.editions.lenses(project)).find(({ id }) => id === edition.lens);
+
+  tell({ step: 'Composing', done: 0, total: texts.length });
+  const publication = composeFrom(texts, rows, edition, lens, bench);
+  const byId = new Map(rows.map((row) => [row.id, row]));
+  const source = (id: string): AssetFile | undefined => {
+    const row = byId.get(id);
+    if (!row) return undefined;
+    const { width, height } = row;
+    return { id, name: row.name, mediaType: row.mediaType, bytes: services.blobs.getNow(row.hash), ...(width === null ? {} : { width }), ...(height === null ? {} : { height }) };
+  };
+
+  await rm(folder, { recursive: true, force: true });
+  await mkdir(folder, { recursive: true });
+  const made = edition.output === 'print' ? await printInto(folder, publication, source, bench, tell) : await siteInto(folder, publication, source, tell);
+  const topics = Object.values(publication.targets).filter(({ kind }) => kind === 'topic').length;
+  return {
+    problems: bySeverity([...publication.problems, ...made.problems]),
+    figures: { pages: made.pages, topics, bytes: made.bytes, milliseconds: Math.round(performance.now() - started) },
+    inputs: Object.fromEntries(texts.map(({ id, version }) => [id, version])),
+    hasFiles: made.bytes > 0,
+  };
+}
+
+function composeFrom(texts: readonly StoredItem[], rows: Awaited<ReturnType<Services['assets']['rows']>>, edition: Edition, lens: Awaited<ReturnType<Services['editions']['lenses']>>[number] | undefined, bench: Workbench): Publication {
+  const assets = rows.map(({ id, name, mediaType, width, height }) => ({ id, name, mediaType, ...(width === null ? {} : { width }), ...(height === null ? {} : { height }) }));
+  bench.library = textLibrary(texts, assets);
+  return compose(
+    {
+      library: bench.library,
+      map: edition.map,
+      variables: edition.variables,
+      locale: edition.locale,
+      deliveryTargets: edition.output === 'print' ? ['print', 'pdf'] : ['site', 'html', 'html5', 'xhtml'],
+      ...(lens ? { lens } : {}),
+    },
+    bench.memory,
+  );
+}
+
+interface Made {
+  readonly pages: number;
+  readonly bytes: number;
+  readonly problems: readonly Problem[];
+}
+
+async function printInto(folder: string, publication: Publication, source: (id: string) => AssetFile | undefined, bench: Workbench, tell: (progress: Progress) => void): Promise<Made> {
+  tell({ step: 'Setting pages', done: 0, total: 0 });
+  bench.engine ??= createPrintEngine();
+  const { pdf, pageCount, problems } = printPublication(publication, source, bench.engine);
+  if (pdf) await writeFile(join(folder, 'manual.pdf'), pdf);
+  return { pages: pageCount, bytes: pdf?.byteLength ?? 0, problems };
+}
+
+async function siteInto(folder: string, publication: Publication, source: (id: string) => AssetFile | undefined, tell: (progress: Progress) => void): Promise<Made> {
+  const site = siteFiles(publication, source, { onPage: (done, total) => (done % 20 === 0 || done === total) && tell({ step: 'Writing pages', done, total }) });
+  const archive = createWriteStream(join(folder, 'site.zip'));
+  const zip = new Zip((error, chunk) => {
+    if (error) archive.destroy(error);
+    else archive.write(chunk);
+  });
+  const encoder = new TextEncoder();
+  const made = new Set<string>();
+  for (const [path, content] of site.files) {
+    const bytes = typeof content === 'string' ? encoder.encode(content) : content;
+    const file = join(folder, 'site', path);
+    if (!made.has(dirname(file))) await mkdir(dirname(file), { recursive: true });
+    made.add(dirname(file));
+    await writeFile(file, bytes);
+    const entry = new ZipDeflate(path, { level: 6 });
+    zip.add(entry);
+    entry.push(bytes, true);
+  }
+  zip.end();
+  await new Promise<void>((resolve, reject) => archive.on('error', reject).end(resolve));
+  const { size } = await stat(join(folder, 'site.zip'));
+  return { pages: site.pageCount, bytes: size, problems: site.problems };
+}

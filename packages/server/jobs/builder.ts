@@ -1,0 +1,71 @@
+import { fork, type ChildProcess } from 'node:child_process';
+import { fileURLToPath } from 'node:url';
+import type { Progress } from '@ukiyo/contracts';
+import type { BuildOutcome } from './build.ts';
+import type { BuildOrder, BuildReport } from './child.ts';
+
+/** Above this a builder is replaced after its order is done: the page engine never gives memory back. */
+const mostMemory = 900 * 1024 * 1024;
+
+export class Cancelled extends Error {}
+
+/** One warm child process that builds; the next order waits until it is free. */
+export interface Builder {
+  build(order: BuildOrder, tell: (progress: Progress) => void): Promise<BuildOutcome>;
+  /** Kills the build of an impression, if it runs here. */
+  cancel(impression: string): boolean;
+  close(): void;
+}
+
+const isSource = import.meta.url.endsWith('.ts');
+
+export function createBuilder(): Builder {
+  let child: ChildProcess | undefined;
+  let current: string | undefined;
+  let cancelled = false;
+
+  const start = (): ChildProcess => {
+    const file = fileURLToPath(new URL(isSource ? './child.ts' : './child.js', import.meta.url));
+    return fork(file, { execArgv: isSource ? ['--conditions=source', '--import', 'tsx'] : ['--enable-source-maps'], stdio: ['ignore', 'inherit', 'inherit', 'ipc'] });
+  };
+  const retire = (): void => {
+    child?.kill('SIGKILL');
+    child = undefined;
+  };
+
+  return {
+    build(order, tell) {
+      current = order.impression;
+      cancelled = false;
+      const worker = (child ??= start());
+      return new Promise<BuildOutcome>((resolve, reject) => {
+        const settle = (act: () => void): void => {
+          worker.removeAllListeners('message').removeAllListeners('exit');
+          current = undefined;
+          act();
+        };
+        worker.on('message', (message) => {
+          const report = message as BuildReport;
+          if (report.kind === 'progress') tell(report.progress);
+          else if (report.kind === 'failed') settle(() => reject(new Error(report.message)));
+          else {
+            settle(() => resolve(report.outcome));
+            if (report.memory > mostMemory) retire();
+          }
+        });
+        worker.on('exit', (code, signal) => {
+          child = undefined;
+          settle(() => reject(cancelled ? new Cancelled() : new Error(`The builder ended (${signal ?? code}).`)));
+        });
+        worker.send(order);
+      });
+    },
+    cancel(impression) {
+      if (current !== impression || !child) return false;
+      cancelled = true;
+      child.kill('SIGKILL');
+      return true;
+    },
+    close: retire,
+  };
+}

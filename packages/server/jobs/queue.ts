@@ -1,0 +1,103 @@
+import { EventEmitter } from 'node:events';
+import type { LiveEvent } from '@ukiyo/contracts';
+import { LiveEvent as LiveEventSchema } from '@ukiyo/contracts';
+import { problem } from '@ukiyo/core/problems';
+import pg from 'pg';
+import PgBoss from 'pg-boss';
+import type { Services, Settings } from '../app/services.ts';
+import { Cancelled, createBuilder } from './builder.ts';
+
+const queueName = 'build';
+const heartbeatSeconds = 5;
+
+interface BuildJob {
+  readonly impression: string;
+}
+
+/** The queue of builds in PostgreSQL: any number of processes may put in, and any number may work. */
+export interface Queue {
+  enqueue(impression: string): Promise<void>;
+  cancel(impression: string): Promise<void>;
+  /** Takes builds from the queue in this process, one at a time. */
+  work(): Promise<void>;
+  /** What happens, in every process of this database. */
+  readonly events: EventEmitter<{ live: [LiveEvent] }>;
+  announce(event: LiveEvent): Promise<void>;
+  close(): Promise<void>;
+}
+
+export async function openQueue(services: Services, settings: Settings, log: { error: (message: unknown) => void }): Promise<Queue> {
+  const boss = new PgBoss({ connectionString: settings.databaseUrl, max: 3 });
+  boss.on('error', (error) => log.error(error));
+  await boss.start();
+  await boss.createQueue(queueName);
+
+  const events = new EventEmitter<{ live: [LiveEvent] }>();
+  events.setMaxListeners(0);
+  const builder = createBuilder();
+  const listener = new pg.Client({ connectionString: settings.databaseUrl });
+  listener.on('error', (error) => log.error(error));
+  listener.on('notification', ({ channel, payload }) => {
+    if (channel === 'ukiyo_cancel') builder.cancel(payload ?? '');
+    const event = channel === 'ukiyo_live' ? LiveEventSchema.safeParse(JSON.parse(payload ?? 'null')) : undefined;
+    if (event?.success) events.emit('live', event.data);
+  });
+  await listener.connect();
+  await listener.query('LISTEN ukiyo_live; LISTEN ukiyo_cancel');
+  const notify = async (channel: string, payload: string): Promise<void> => void (await services.database.sequelize.query('SELECT pg_notify(:channel, :payload)', { replacements: { channel, payload } }));
+  const announce = (event: LiveEvent): Promise<void> => notify('ukiyo_live', JSON.stringify(event));
+
+  const run = async (id: string): Promise<void> => {
+    const row = await services.editions.impressionRow(id);
+    if (row?.state !== 'queued') return;
+    const edition = await services.editions.edition(row.projectId, row.edition);
+    if (!edition) return;
+    const update = services.editions.updateImpression;
+    await update(id, { state: 'running', heartbeatAt: new Date() });
+    const heartbeat = setInterval(() => void update(id, { heartbeatAt: new Date() }).catch(log.error), heartbeatSeconds * 1000);
+    let said: Promise<unknown> = Promise.resolve();
+    try {
+      const outcome = await builder.build({ settings, impression: id, project: row.projectId, edition }, (progress) => {
+        said = said.then(() => update(id, { progress })).then(() => announce({ kind: 'impression', id, state: 'running', progress })).catch(log.error);
+      });
+      await said;
+      const progress = { step: 'Done', done: 1, total: 1 };
+      const state = outcome.hasFiles ? ('done' as const) : ('failed' as const);
+      await services.editions.endImpression(id, { state, progress, problems: [...outcome.problems], figures: outcome.figures, inputs: outcome.inputs });
+    } catch (error) {
+      await said;
+      const wasCancelled = error instanceof Cancelled;
+      if (!wasCancelled) log.error(error);
+      const problems = wasCancelled ? [] : [problem('error', 'build.failed', `The build failed: ${error instanceof Error ? error.message.split('\n')[0] : String(error)}`)];
+      await services.editions.endImpression(id, { state: wasCancelled ? 'cancelled' : 'failed', problems });
+    } finally {
+      clearInterval(heartbeat);
+    }
+    const ended = await services.editions.impressionRow(id);
+    if (ended) await announce({ kind: 'impression', id, state: ended.state, progress: ended.progress });
+  };
+
+  const sweep = setInterval(() => void services.editions.markInterrupted(new Date(Date.now() - heartbeatSeconds * 4000)).catch(log.error), heartbeatSeconds * 1000);
+  return {
+    events,
+    announce,
+    async enqueue(impression) {
+      await boss.send(queueName, { impression } satisfies BuildJob, { retryLimit: 0, expireInHours: 2 });
+    },
+    async cancel(impression) {
+      await notify('ukiyo_cancel', impression);
+    },
+    async work() {
+      await services.editions.markInterrupted(new Date(Date.now() - heartbeatSeconds * 2000));
+      await boss.work<BuildJob>(queueName, { batchSize: 1, pollingIntervalSeconds: 0.5 }, async ([job]) => {
+        if (job) await run(job.data.impression);
+      });
+    },
+    async close() {
+      clearInterval(sweep);
+      builder.close();
+      await boss.stop({ graceful: false, wait: true, timeout: 3000 });
+      await listener.end();
+    },
+  };
+}

@@ -1,0 +1,4 @@
+import { ensureBuilt, ensurePackages } from './prepare.mjs';
+
+await ensurePackages();
+await ensureBuilt();
