@@ -1,0 +1,47 @@
+<script setup lang="ts">
+import type { EditorView } from 'prosemirror-view';
+import { nextTick, ref, watch } from 'vue';
+import type { OpenElement } from './useEditor.ts';
+
+const { view, open } = defineProps<{ view: EditorView | undefined; open: readonly OpenElement[] }>();
+const emit = defineEmits<{ select: [number] }>();
+
+interface Rung {
+  readonly label: string;
+  readonly position: number;
+  readonly top: number;
+  readonly height: number;
+  readonly left: number;
+  readonly isLast: boolean;
+}
+const rungs = ref<readonly Rung[]>([]);
+const step = 12;
+
+/** One rung for each open element, as high as the element is on the page, nested from left to right. */
+function draw(): void {
+  const host = view?.dom.parentElement;
+  if (!view || !host) return;
+  const origin = host.getBoundingClientRect().top;
+  let labelled = -99;
+  rungs.value = open.flatMap(({ label, position }, index) => {
+    const dom = view.nodeDOM(position);
+    if (!(dom instanceof HTMLElement)) return [];
+    const box = dom.getBoundingClientRect();
+    const top = Math.max(box.top - origin, labelled + 16);
+    labelled = top;
+    return [{ label, position, top, height: Math.max(16, box.bottom - origin - top), left: 10 + Math.min(index, 5) * step, isLast: index === open.length - 1 }];
+  });
+}
+watch(() => [open, view] as const, () => void nextTick(draw), { immediate: true });
+</script>
+
+<template>
+  <div class="ladder" aria-hidden="true">
+    <button v-for="rung in rungs" :key="rung.position" type="button" tabindex="-1" class="rung" :class="{ last: rung.isLast }" :style="{ top: `${rung.top}px`, height: `${rung.height}px`, left: `${rung.left}px` }" @mousedown.prevent="emit('select', rung.position)"><span>{{ rung.label }}</span></button>
+  </div>
+</template>
+
+<style scoped>
+.ladder { position: absolute; inset: 0 auto 0 0; width: 90px; pointer-events: none; }
+.rung { position: absolute; width: 84px; border: 0; border-left: 1.5px solid var(--hair); background: none; padding: 0 0 0 4px; text-align: left; pointer-events: none; overflow: visible; } .rung span { position: absolute; top: -3px; left: 4px; max-width: 74px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; font: 500 12px var(--font-text); color: var(--faint); background: var(--sheet); pointer-events: auto; cursor: pointer; padding-right: 2px; } .rung.last { border-color: var(--prussian); } .rung.last span { color: var(--prussian); }
+</style>

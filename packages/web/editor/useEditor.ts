@@ -1,0 +1,119 @@
+import { fromEditor, insertChoices, special, toEditor, type Choice } from '@ukiyo/core/editing';
+import { labelOf, validate } from '@ukiyo/core/grammar';
+import { readableText } from '@ukiyo/core/library';
+import type { Element } from '@ukiyo/core/markup';
+import type { Path, Problem } from '@ukiyo/core/problems';
+import { history } from 'prosemirror-history';
+import { EditorState, NodeSelection, Selection } from 'prosemirror-state';
+import { EditorView } from 'prosemirror-view';
+import { onUnmounted, ref, shallowRef } from 'vue';
+import { borrowedPassages, type ReadText } from './borrowed.ts';
+import { dressSchema } from './dom.ts';
+import { editorKeys } from './keys.ts';
+import { imageView, type PageContext } from './views.ts';
+
+/** One open element around the caret, for the foot line and the ladder. */
+export interface OpenElement {
+  readonly element: string;
+  readonly label: string;
+  readonly position: number;
+}
+
+export interface EditorHandlers extends PageContext {
+  readonly read: ReadText;
+  readonly changed: () => void;
+  readonly save: () => void;
+  readonly openPalette: () => void;
+}
+
+
+const settleAfter = 250;
+
+/** The writer's page as a composable: opens a topic, tells where the caret is, what is wrong and what can go here. */
+export function useEditor(handlers: EditorHandlers) {
+  dressSchema();
+  const view = shallowRef<EditorView>();
+  const open = shallowRef<readonly OpenElement[]>([]);
+  const problems = shallowRef<readonly Problem[]>([]);
+  const words = ref(0);
+  let positions = new Map<string, number>();
+  let settling: ReturnType<typeof setTimeout> | undefined;
+
+  function describe(editor: EditorView): void {
+    const { $from } = editor.state.selection;
+    const elements: OpenElement[] = [];
+    for (let depth = 1; depth <= $from.depth; depth += 1) {
+      const node = $from.node(depth);
+      const element = node.type.spec.element;
+      if (element !== undefined && node.type.name !== special.line) elements.push({ element, label: labelOf(element), position: $from.before(depth) });
+    }
+    open.value = elements;
+  }
+  function settle(editor: EditorView): void {
+    positions = new Map();
+    const root = fromEditor(editor.state.doc, (path, position) => positions.set(path.join('.'), position));
+    problems.value = validate(root);
+    words.value = readableText(root).split(' ').filter((word) => word !== '').length;
+  }
+
+  function show(mount: HTMLElement, id: string, root: Element, editable: boolean): void {
+    view.value?.destroy();
+    const state = EditorState.create({ doc: toEditor(root), plugins: [...editorKeys(handlers.openPalette, handlers.save), history(), borrowedPassages(id, handlers.read)] });
+    const editor = new EditorView(mount, {
+      state,
+      editable: () => editable,
+      attributes: { 'aria-label': 'Topic', role: 'textbox', 'aria-multiline': 'true', spellcheck: 'true' },
+      nodeViews: { image: imageView(handlers), [special.blockImage]: imageView(handlers) },
+      dispatchTransaction(transaction) {
+        editor.updateState(editor.state.apply(transaction));
+        describe(editor);
+        if (!transaction.docChanged) return;
+        handlers.changed();
+        clearTimeout(settling);
+        settling = setTimeout(() => settle(editor), settleAfter);
+      },
+    });
+    view.value = editor;
+    describe(editor);
+    settle(editor);
+  }
+
+  /** The topic as it stands on the page. */
+  const read = (): Element | undefined => view.value && fromEditor(view.value.state.doc);
+
+  /** Goes to an element, or as near to it as the page has. */
+  function goTo(path: Path): void {
+    const editor = view.value;
+    if (!editor) return;
+    for (let length = path.length; length >= 0; length -= 1) {
+      const position = positions.get(path.slice(0, length).join('.'));
+      if (position === undefined) continue;
+      const $position = editor.state.doc.resolve(Math.min(position + 1, editor.state.doc.content.size));
+      editor.dispatch(editor.state.tr.setSelection(Selection.near($position, 1)).scrollIntoView());
+      editor.focus();
+      return;
+    }
+  }
+  function select(position: number): void {
+    const editor = view.value;
+    if (!editor) return;
+    editor.dispatch(editor.state.tr.setSelection(NodeSelection.create(editor.state.doc, position)).scrollIntoView());
+    editor.focus();
+  }
+  const choices = (): Choice[] => (view.value ? insertChoices(view.value.state.selection.$from) : []);
+  function insert({ type, position }: Choice): void {
+    const editor = view.value;
+    const node = type.createAndFill();
+    if (!editor || !node) return;
+    const { tr } = editor.state;
+    tr.insert(position, node).setSelection(Selection.near(tr.doc.resolve(position + 1), 1));
+    editor.dispatch(tr.scrollIntoView());
+    editor.focus();
+  }
+
+  onUnmounted(() => {
+    clearTimeout(settling);
+    view.value?.destroy();
+  });
+  return { view, open, problems, words, show, read, goTo, select, choices, insert };
+}

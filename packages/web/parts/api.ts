@@ -1,0 +1,40 @@
+import { Refusal } from '@ukiyo/contracts';
+import { z } from 'zod';
+
+/** The server refused or could not be reached; `message` is for people. */
+export class ApiError extends Error {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    message: string,
+    readonly body?: unknown,
+  ) {
+    super(message);
+  }
+}
+
+interface Options {
+  readonly method?: 'GET' | 'POST' | 'PUT' | 'DELETE';
+  readonly body?: unknown;
+  readonly form?: FormData;
+}
+
+/** Asks the server and checks the answer. Throws `ApiError`. */
+export async function ask<Answer extends z.ZodType>(path: string, answer: Answer, { method = 'GET', body, form }: Options = {}): Promise<z.infer<Answer>> {
+  let response: Response;
+  try {
+    const sent = form ?? (body === undefined ? undefined : JSON.stringify(body));
+    response = await fetch(`/api${path}`, { method, ...(sent === undefined ? {} : { body: sent }), ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' } }) });
+  } catch {
+    throw new ApiError(0, 'unreachable', 'The server cannot be reached. What you typed is still here.');
+  }
+  const text = await response.text();
+  const value: unknown = text === '' ? null : JSON.parse(text);
+  if (!response.ok) {
+    const refusal = Refusal.safeParse(value);
+    throw new ApiError(response.status, refusal.data?.code ?? 'failed', refusal.data?.message ?? `The server answered ${response.status}.`, value);
+  }
+  return answer.parse(value);
+}
+
+export const messageOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));

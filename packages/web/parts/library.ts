@@ -1,0 +1,53 @@
+import { Asset, Item, ItemPage, type ItemSummary, type NewItem } from '@ukiyo/contracts';
+import { defineStore } from 'pinia';
+import { ref, shallowRef } from 'vue';
+import { z } from 'zod';
+import { ask } from './api.ts';
+import { useSession } from './session.ts';
+
+/** Topics, maps and images as the interface knows them; loaded when first needed and after every change. */
+export const useLibrary = defineStore('library', () => {
+  const session = useSession();
+  const items = shallowRef<readonly ItemSummary[]>([]);
+  const assets = shallowRef<readonly Asset[]>([]);
+  const loaded = ref(false);
+
+  async function load(): Promise<void> {
+    const all: ItemSummary[] = [];
+    for (let offset = 0; ; offset += 500) {
+      const page = await ask(`${session.base}/items?limit=500&offset=${offset}`, ItemPage);
+      all.push(...page.items);
+      if (all.length >= page.total || page.items.length === 0) break;
+    }
+    items.value = all;
+    assets.value = await ask(`${session.base}/assets`, z.array(Asset));
+    loaded.value = true;
+  }
+  const ensure = async (): Promise<void> => void (loaded.value || (await load()));
+  const find = (id: string): ItemSummary | undefined => items.value.find((item) => item.id === id);
+  const read = (id: string): Promise<Item> => ask(`${session.base}/items/${encodeURIComponent(id)}`, Item);
+
+  function keep(item: ItemSummary): void {
+    const at = items.value.findIndex((one) => one.id === item.id);
+    items.value = at === -1 ? [...items.value, item].sort((a, b) => a.title.localeCompare(b.title)) : items.value.with(at, item);
+  }
+  async function create(input: NewItem): Promise<Item> {
+    const item = await ask(`${session.base}/items`, Item, { method: 'POST', body: input });
+    keep(item);
+    return item;
+  }
+  async function save(id: string, text: string, version: number): Promise<Item> {
+    const item = await ask(`${session.base}/items/${encodeURIComponent(id)}`, Item, { method: 'PUT', body: { text, version } });
+    keep(item);
+    return item;
+  }
+  async function upload(file: File): Promise<Asset> {
+    const form = new FormData();
+    form.append('file', file);
+    const asset = await ask(`${session.base}/assets`, Asset, { method: 'POST', form });
+    assets.value = [...assets.value, asset].sort((a, b) => a.name.localeCompare(b.name));
+    return asset;
+  }
+  const assetAddress = (id: string): string => `/api${session.base}/assets/${encodeURIComponent(id)}/file`;
+  return { items, assets, load, ensure, find, read, create, save, upload, assetAddress };
+});

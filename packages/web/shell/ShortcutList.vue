@@ -1,0 +1,30 @@
+<script setup lang="ts">
+import { computed } from 'vue';
+import { useRoute } from 'vue-router';
+import { stages } from './stages.ts';
+
+const open = defineModel<boolean>('open', { required: true });
+const route = useRoute();
+
+const everywhere = [['Ctrl K', 'Find or do'], ['?', 'These shortcuts'], ...stages.map((stage) => [stage.keys, `Go to ${stage.label}`])];
+const byStage: Record<string, string[][]> = {
+  write: [['Ctrl Space', 'What can go here'], ['Enter', 'Next paragraph, item or step'], ['Enter, when empty', 'Out of the list'], ['Ctrl Z, Ctrl Shift Z', 'Undo, redo'], ['Ctrl S', 'Save now'], ['Ctrl B, Ctrl I', 'Bold, italic']],
+  arrange: [['↑ ↓', 'Choose'], ['Alt ↑ ↓', 'Move up, down'], ['Alt → ←', 'In, out'], ['Enter', 'Open the topic'], ['Delete', 'Take out of the map'], ['Ctrl Z, Ctrl Shift Z', 'Undo, redo']],
+};
+const here = computed(() => byStage[String(route.name)] ?? []);
+</script>
+
+<template>
+  <n-modal v-model:show="open">
+    <section class="list" role="dialog" aria-label="Shortcuts">
+      <h1>Shortcuts</h1>
+      <dl>
+        <template v-for="[keys, what] in [...here, ...everywhere]" :key="keys"><dt><kbd>{{ keys }}</kbd></dt><dd>{{ what }}</dd></template>
+      </dl>
+    </section>
+  </n-modal>
+</template>
+
+<style scoped>
+.list { background: var(--sheet); padding: 20px 28px; border-radius: 4px; min-width: 380px; } dl { display: grid; grid-template-columns: auto 1fr; gap: 6px 20px; margin: 16px 0 0; } dd { margin: 0; }
+</style>

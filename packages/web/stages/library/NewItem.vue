@@ -1,0 +1,47 @@
+<script setup lang="ts">
+import { useMessage } from 'naive-ui';
+import { ref } from 'vue';
+import { useRouter } from 'vue-router';
+import { messageOf } from '../../parts/api.ts';
+import { newKinds } from '../../parts/kinds.ts';
+import { useLibrary } from '../../parts/library.ts';
+
+const { folder } = defineProps<{ folder: string }>();
+const library = useLibrary();
+const router = useRouter();
+const message = useMessage();
+const open = ref(false);
+const type = ref<(typeof newKinds)[number]['value']>('task');
+const title = ref('');
+
+async function create(): Promise<void> {
+  try {
+    const item = await library.create({ type: type.value, title: title.value.trim(), folder });
+    open.value = false;
+    title.value = '';
+    await router.push({ name: item.kind === 'map' ? 'arrange' : 'write', params: { id: item.id } });
+  } catch (error) {
+    message.error(messageOf(error));
+  }
+}
+</script>
+
+<template>
+  <n-popover v-model:show="open" trigger="click" placement="bottom-end">
+    <template #trigger><n-button type="primary">New topic</n-button></template>
+    <form class="new" @submit.prevent="create">
+      <fieldset>
+        <legend class="small quiet">Kind</legend>
+        <label v-for="kind in newKinds" :key="kind.value"><input v-model="type" type="radio" name="kind" :value="kind.value" /> {{ kind.label }}</label>
+      </fieldset>
+      <label class="small quiet" for="new-title">Title</label>
+      <n-input v-model:value="title" :input-props="{ id: 'new-title' }" placeholder="Fit the bracket" />
+      <p class="small quiet">{{ folder === '' ? 'Goes into the top folder.' : `Goes into ${folder}.` }}</p>
+      <n-button type="primary" attr-type="submit" :disabled="title.trim() === ''">Create</n-button>
+    </form>
+  </n-popover>
+</template>
+
+<style scoped>
+.new { display: grid; gap: 8px; width: 280px; } fieldset { border: 0; padding: 0; margin: 0; display: grid; grid-template-columns: 1fr 1fr; gap: 4px; } p { margin: 0; }
+</style>

@@ -1,0 +1,50 @@
+<script setup lang="ts">
+import type { Edition, EditionInput, Lens } from '@ukiyo/contracts';
+import { reactive, watch } from 'vue';
+import { useLibrary } from '../../parts/library.ts';
+
+const { edition, lenses, mayChange } = defineProps<{ edition: Edition | undefined; lenses: readonly Lens[]; mayChange: boolean }>();
+const emit = defineEmits<{ save: [EditionInput] }>();
+const library = useLibrary();
+
+interface Fields {
+  name: string;
+  output: EditionInput['output'];
+  map: string;
+  lens: string;
+  locale: string;
+  variables: { key: string; value: string }[];
+}
+const fields = reactive<Fields>({ name: '', output: 'print', map: '', lens: '', locale: 'en', variables: [] });
+watch(
+  () => edition,
+  (current) => {
+    Object.assign(fields, { name: current?.name ?? '', output: current?.output ?? 'print', map: current?.map ?? '', lens: current?.lens ?? '', locale: current?.locale ?? 'en', variables: Object.entries(current?.variables ?? {}).map(([key, value]) => ({ key, value })) });
+  },
+  { immediate: true },
+);
+function save(): void {
+  const variables = Object.fromEntries(fields.variables.filter(({ key }) => key.trim() !== '').map(({ key, value }) => [key.trim(), value]));
+  emit('save', { name: fields.name, output: fields.output, map: fields.map, lens: fields.lens === '' ? null : fields.lens, locale: fields.locale, variables });
+}
+</script>
+
+<template>
+  <form class="edition" @submit.prevent="save">
+    <label for="edition-name">Name</label><n-input v-model:value="fields.name" :disabled="!mayChange" :input-props="{ id: 'edition-name' }" placeholder="" />
+    <label>Output</label><n-select v-model:value="fields.output" :disabled="!mayChange" :options="[{ value: 'print', label: 'Printed manual (PDF)' }, { value: 'site', label: 'Help site' }]" :input-props="{ 'aria-label': 'Output' }" />
+    <label>Map</label><n-select v-model:value="fields.map" filterable :disabled="!mayChange" :options="library.items.filter((item) => item.kind === 'map').map((item) => ({ value: item.id, label: item.title || item.id }))" :input-props="{ 'aria-label': 'Map' }" />
+    <label>Lens</label><n-select v-model:value="fields.lens" :disabled="!mayChange" :options="[{ value: '', label: 'Everything' }, ...lenses.map((lens) => ({ value: lens.id, label: lens.name }))]" :input-props="{ 'aria-label': 'Lens' }" />
+    <label for="edition-locale">Locale</label><n-input v-model:value="fields.locale" :disabled="!mayChange" :input-props="{ id: 'edition-locale' }" placeholder="" />
+    <span class="label">Variables</span>
+    <div class="variables">
+      <div v-for="(variable, index) in fields.variables" :key="index" class="variable"><n-input v-model:value="variable.key" size="small" placeholder="key" :disabled="!mayChange" :input-props="{ 'aria-label': 'Key' }" /><n-input v-model:value="variable.value" size="small" placeholder="text" :disabled="!mayChange" :input-props="{ 'aria-label': 'Text' }" /><n-button v-if="mayChange" size="small" quaternary aria-label="Remove variable" @click="fields.variables.splice(index, 1)">×</n-button></div>
+      <n-button v-if="mayChange" size="small" @click="fields.variables.push({ key: '', value: '' })">Add variable</n-button>
+    </div>
+    <span /><n-button v-if="mayChange" attr-type="submit" class="save" :disabled="fields.name.trim() === '' || fields.map === ''">Save edition</n-button>
+  </form>
+</template>
+
+<style scoped>
+.edition { display: grid; grid-template-columns: 80px minmax(0, 420px); gap: 8px 14px; align-items: center; } label, .label { color: var(--soft); font-size: 13px; } .variables { display: grid; gap: 6px; justify-items: start; } .variable { display: grid; grid-template-columns: 1fr 1.4fr auto; gap: 6px; width: 100%; } .save { justify-self: start; }
+</style>

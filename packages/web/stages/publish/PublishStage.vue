@@ -1,0 +1,85 @@
+<script setup lang="ts">
+import type { EditionInput } from '@ukiyo/contracts';
+import { computed, onMounted, ref, watch } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
+import { useLibrary } from '../../parts/library.ts';
+import { useSession } from '../../parts/session.ts';
+import { usePlace } from '../../shell/place.ts';
+import EditionForm from './EditionForm.vue';
+import ImpressionCard from './ImpressionCard.vue';
+import { usePublishing } from './usePublishing.ts';
+
+const publishing = usePublishing();
+const library = useLibrary();
+const session = useSession();
+const place = usePlace();
+const route = useRoute();
+const router = useRouter();
+const changing = ref(false);
+
+const id = computed(() => (typeof route.params['id'] === 'string' ? route.params['id'] : ''));
+const isNew = computed(() => id.value === 'new');
+const edition = computed(() => publishing.editions.value.find((one) => one.id === id.value));
+const impressions = computed(() => publishing.impressions.value.filter((one) => one.edition === id.value));
+const mayPublish = computed(() => session.may('publish'));
+const mapTitle = computed(() => library.find(edition.value?.map ?? '')?.title ?? edition.value?.map ?? '');
+const lensName = computed(() => publishing.lenses.value.find((lens) => lens.id === edition.value?.lens)?.name ?? 'everything');
+
+onMounted(async () => {
+  place.clear();
+  await Promise.all([library.ensure(), publishing.load()]);
+  const [first] = publishing.editions.value;
+  if (id.value === '' && first) await router.replace({ name: 'publish', params: { id: first.id } });
+});
+watch(edition, (current) => (place.trail = current ? [current.name] : []), { immediate: true });
+watch(id, () => (changing.value = false));
+
+async function save(input: EditionInput): Promise<void> {
+  const saved = await publishing.saveEdition(isNew.value ? undefined : id.value, input);
+  if (!saved) return;
+  changing.value = false;
+  await router.replace({ name: 'publish', params: { id: saved.id } });
+}
+const latest = (edition: string): string => {
+  const impression = publishing.impressions.value.find((one) => one.edition === edition);
+  return impression ? `no. ${impression.number}, ${impression.state}` : 'never built';
+};
+</script>
+
+<template>
+  <div class="publish">
+    <aside class="drawer" aria-label="Editions">
+      <h1>Editions</h1>
+      <ul>
+        <li v-for="one in publishing.editions.value" :key="one.id">
+          <router-link :to="{ name: 'publish', params: { id: one.id } }" :class="{ on: one.id === id }"><span>{{ one.name }}</span><span class="quiet small">{{ one.output === 'print' ? 'Printed manual' : 'Help site' }} · {{ latest(one.id) }}</span></router-link>
+        </li>
+      </ul>
+      <router-link v-if="mayPublish" class="new" :to="{ name: 'publish', params: { id: 'new' } }">New edition</router-link>
+    </aside>
+    <main class="desk">
+      <p v-if="publishing.failure.value" class="seal-text" role="alert">{{ publishing.failure.value }}</p>
+      <template v-if="edition || isNew">
+        <header class="head">
+          <h1>{{ edition?.name ?? 'New edition' }}</h1>
+          <span class="gap" />
+          <n-button v-if="edition && mayPublish" @click="changing = !changing">{{ changing ? 'Close settings' : 'Settings' }}</n-button>
+          <n-button v-if="edition && mayPublish" type="primary" @click="publishing.build(edition.id)">Build</n-button>
+        </header>
+        <p v-if="edition" class="quiet">{{ mapTitle }}, through the lens {{ lensName }}<template v-for="(value, key) in edition.variables" :key="key">, {{ key }} = {{ value }}</template></p>
+        <EditionForm v-if="changing || isNew" :edition="edition" :lenses="publishing.lenses.value" :may-change="mayPublish" @save="save" />
+        <section v-if="edition" class="impressions" aria-label="Impressions">
+          <h2>Impressions</h2>
+          <p v-if="impressions.length === 0" class="quiet">Nothing has been built yet. Build pulls the first impression.</p>
+          <ImpressionCard v-for="one in impressions" :key="one.id" :impression="one" :file="publishing.fileAddress(one)" :download="publishing.downloadAddress(one)" :may-cancel="mayPublish" @cancel="publishing.cancel(one.id)" />
+        </section>
+      </template>
+      <p v-else class="quiet">An edition says what is published: map, lens, variables and kind of output. Choose one on the left.</p>
+    </main>
+  </div>
+</template>
+
+<style scoped>
+.publish { display: grid; grid-template-columns: 260px minmax(0, 1fr); height: 100%; } .drawer { border-right: 1px solid var(--hair); padding: 14px 0; overflow: auto; } .drawer h1 { padding: 0 14px 10px; } ul { list-style: none; margin: 0; padding: 0; } .drawer li a { display: grid; padding: 6px 14px; color: var(--ink); text-decoration: none; } .drawer li a:hover { background: var(--paper-deep); } .drawer li a.on { background: var(--wash); box-shadow: inset 3px 0 var(--prussian); } .new { display: inline-block; padding: 12px 14px; }
+.desk { overflow: auto; padding: 20px 32px 60px; } .head { display: flex; align-items: center; gap: 10px; } .head h1 { font-size: 20px; } .gap { flex: 1; } .desk > p { margin: 4px 0 16px; } .impressions { margin-top: 24px; } .impressions h2 { margin-bottom: 8px; font: 600 15px var(--font-text); }
+</style>

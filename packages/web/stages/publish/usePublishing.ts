@@ -1,0 +1,67 @@
+import { Edition, Impression, Lens, LiveEvent, type EditionInput } from '@ukiyo/contracts';
+import { onUnmounted, ref, shallowRef } from 'vue';
+import { z } from 'zod';
+import { ask, messageOf } from '../../parts/api.ts';
+import { useSession } from '../../parts/session.ts';
+
+/** Editions and impressions of the project, kept up to date by the server's events. */
+export function usePublishing() {
+  const session = useSession();
+  const editions = shallowRef<readonly Edition[]>([]);
+  const lenses = shallowRef<readonly Lens[]>([]);
+  const impressions = shallowRef<readonly Impression[]>([]);
+  const failure = ref('');
+  let events: EventSource | undefined;
+
+  const guarded = async <Value>(work: Promise<Value>): Promise<Value | undefined> => {
+    try {
+      return await work;
+    } catch (error) {
+      failure.value = messageOf(error);
+      return undefined;
+    }
+  };
+  const keep = (impression: Impression): void => {
+    const at = impressions.value.findIndex((one) => one.id === impression.id);
+    impressions.value = at === -1 ? [impression, ...impressions.value] : impressions.value.with(at, impression);
+  };
+  async function load(): Promise<void> {
+    await guarded(
+      (async () => {
+        [editions.value, lenses.value, impressions.value] = await Promise.all([ask(`${session.base}/editions`, z.array(Edition)), ask(`${session.base}/lenses`, z.array(Lens)), ask(`${session.base}/impressions`, z.array(Impression))]);
+      })(),
+    );
+    events ??= listen();
+  }
+  function listen(): EventSource {
+    const source = new EventSource(`/api${session.base}/events`);
+    source.onmessage = ({ data }) => {
+      const event = LiveEvent.safeParse(JSON.parse(String(data)));
+      if (!event.success || event.data.kind !== 'impression') return;
+      const { id, state, progress } = event.data;
+      const known = impressions.value.find((one) => one.id === id);
+      if (known && state === 'running') keep({ ...known, state, progress });
+      else void guarded(ask(`${session.base}/impressions/${id}`, Impression)).then((impression) => impression && keep(impression));
+    };
+    return source;
+  }
+  async function build(edition: string): Promise<void> {
+    failure.value = '';
+    const impression = await guarded(ask(`${session.base}/editions/${edition}/impressions`, Impression, { method: 'POST' }));
+    if (impression && !impressions.value.some((one) => one.id === impression.id)) keep(impression);
+  }
+  async function cancel(id: string): Promise<void> {
+    const impression = await guarded(ask(`${session.base}/impressions/${id}/cancel`, Impression, { method: 'POST' }));
+    if (impression) keep(impression);
+  }
+  async function saveEdition(id: string | undefined, input: EditionInput): Promise<Edition | undefined> {
+    failure.value = '';
+    const saved = await guarded(ask(`${session.base}/editions${id === undefined ? '' : `/${id}`}`, Edition, { method: id === undefined ? 'POST' : 'PUT', body: input }));
+    if (saved) editions.value = [...editions.value.filter((one) => one.id !== saved.id), saved].sort((a, b) => a.name.localeCompare(b.name));
+    return saved;
+  }
+  const fileAddress = (impression: Impression): string => `/api${session.base}/impressions/${impression.id}/files/${impression.output === 'print' ? 'manual.pdf' : 'site/index.html'}`;
+  const downloadAddress = (impression: Impression): string => `/api${session.base}/impressions/${impression.id}/files/${impression.output === 'print' ? 'manual.pdf' : 'site.zip'}?download=1`;
+  onUnmounted(() => events?.close());
+  return { editions, lenses, impressions, failure, load, build, cancel, saveEdition, fileAddress, downloadAddress };
+}

@@ -1,0 +1,124 @@
+<script setup lang="ts">
+import type { Choice } from '@ukiyo/core/editing';
+import { readItem } from '@ukiyo/core/library';
+import { useEventListener } from '@vueuse/core';
+import { computed, nextTick, onMounted, ref, watch } from 'vue';
+import { onBeforeRouteLeave, useRoute } from 'vue-router';
+import InsertPalette from '../../editor/InsertPalette.vue';
+import PageLadder from '../../editor/PageLadder.vue';
+import '../../editor/page.css';
+import { useEditor } from '../../editor/useEditor.ts';
+import { messageOf } from '../../parts/api.ts';
+import { useLibrary } from '../../parts/library.ts';
+import { useSession } from '../../parts/session.ts';
+import { usePlace } from '../../shell/place.ts';
+import ProblemList from './ProblemList.vue';
+import TopicList from './TopicList.vue';
+import { useTopic } from './useTopic.ts';
+
+const library = useLibrary();
+const session = useSession();
+const place = usePlace();
+const route = useRoute();
+const mount = ref<HTMLElement>();
+const failure = ref('');
+const unreadable = ref('');
+const palette = ref<{ choices: Choice[]; left: number; top: number }>();
+
+const topic = useTopic(() => editor.read());
+const editor = useEditor({
+  imageAddress: library.assetAddress,
+  read: library.read,
+  changed: topic.changed,
+  save: () => void topic.save(),
+  openPalette,
+});
+const id = computed(() => (typeof route.params['id'] === 'string' ? route.params['id'] : ''));
+
+function openPalette(): void {
+  const view = editor.view.value;
+  if (!view?.editable) return;
+  const box = view.coordsAtPos(view.state.selection.from);
+  palette.value = { choices: editor.choices(), left: Math.min(box.left, window.innerWidth - 400), top: Math.min(box.bottom + 6, window.innerHeight - 380) };
+}
+function choose(choice: Choice): void {
+  palette.value = undefined;
+  editor.insert(choice);
+}
+function closePalette(): void {
+  palette.value = undefined;
+  editor.view.value?.focus();
+}
+
+async function show(): Promise<void> {
+  failure.value = '';
+  unreadable.value = '';
+  if (id.value === '') return;
+  try {
+    const item = await topic.load(id.value);
+    const { root, problems } = readItem(item.id, item.kind, item.text);
+    place.trail = [item.title || item.id];
+    await nextTick();
+    if (root && mount.value) {
+      editor.show(mount.value, item.id, root, session.may('write'));
+      const { path } = route.query;
+      if (typeof path === 'string') editor.goTo(path.split('.').map(Number));
+    } else unreadable.value = problems[0]?.message ?? 'This topic cannot be read.';
+  } catch (error) {
+    failure.value = messageOf(error);
+  }
+}
+
+onMounted(async () => {
+  place.clear();
+  await library.ensure();
+  await show();
+});
+watch(id, async () => {
+  await topic.save();
+  await show();
+});
+watch([topic.state, editor.words, editor.problems], () => {
+  place.saved = topic.state.value;
+  place.words = editor.words.value;
+  place.problems = editor.problems.value.length;
+});
+onBeforeRouteLeave(async () => {
+  await topic.save();
+  place.clear();
+});
+useEventListener(window, 'beforeunload', (event) => {
+  if (topic.hasUnsaved()) event.preventDefault();
+});
+</script>
+
+<template>
+  <div class="write">
+    <TopicList :current="id" />
+    <main class="desk">
+      <p v-if="failure" class="seal-text notice" role="alert">{{ failure }}</p>
+      <p v-if="unreadable" class="notice" role="alert">{{ unreadable }} The text is kept as it is: <code>{{ topic.item.value?.text.slice(0, 400) }}</code></p>
+      <div v-if="topic.conflict.value" class="notice conflict" role="alert">
+        <span>{{ topic.conflict.value.updatedBy }} saved this topic after you opened it. Your text is still on the page.</span>
+        <n-button size="small" type="primary" @click="topic.keepMine">Save mine over it</n-button>
+        <n-button size="small" @click="show">Show theirs</n-button>
+      </div>
+      <div v-if="id === ''" class="notice quiet">Choose a topic on the left, or make one in the Library.</div>
+      <div v-show="id !== '' && !failure && !unreadable" class="page">
+        <PageLadder :view="editor.view.value" :open="editor.open.value" @select="editor.select" />
+        <div ref="mount" />
+      </div>
+    </main>
+    <ProblemList :problems="editor.problems.value" @go="editor.goTo" />
+    <InsertPalette v-if="palette" v-bind="palette" @choose="choose" @close="closePalette" />
+    <Teleport to="#foot-path">
+      <template v-for="(element, index) in editor.open.value" :key="element.position"><span v-if="index > 0" class="quiet" aria-hidden="true"> / </span><button type="button" class="plain" @click="editor.select(element.position)">{{ element.label }}</button></template>
+    </Teleport>
+  </div>
+</template>
+
+<style scoped>
+.write { display: grid; grid-template-columns: 236px minmax(0, 1fr) 280px; height: 100%; }
+.desk { overflow: auto; padding: 14px 18px 0; } .notice { max-width: 760px; margin: 0 auto 12px; padding: 10px 14px; background: var(--sheet); border: 1px solid var(--hair); border-radius: 4px; } .conflict { display: flex; gap: 10px; align-items: center; border-color: var(--seal); }
+@media (max-width: 1150px) { .write { grid-template-columns: 200px minmax(0, 1fr) 220px; } }
+</style>
