@@ -2,7 +2,7 @@
 import { spawn, spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
-import { dirname, join } from 'node:path';
+import { dirname, join, relative } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
 export const root = dirname(dirname(fileURLToPath(import.meta.url)));
@@ -26,7 +26,7 @@ function fingerprint(inputs) {
   const visit = (path) => {
     const found = statSync(path);
     if (!found.isDirectory()) {
-      if (!/\.(test|spec)\.ts$/.test(path)) hash.update(`${path}\0${found.size}\0${found.mtimeMs}\n`);
+      if (!/\.(test|spec)\.ts$/.test(path)) hash.update(`${relative(root, path)}\0`).update(readFileSync(path));
       return;
     }
     for (const name of readdirSync(path).sort()) if (!unwatched.has(name)) visit(join(path, name));

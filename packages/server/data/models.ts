@@ -124,8 +124,11 @@ const date = { type: DataTypes.DATE };
 const boolean = { type: DataTypes.BOOLEAN };
 
 export function defineModels(sequelize: Sequelize): Models {
-  const define = <Row extends object>(name: string, columns: Record<keyof Row & string, object>): Table<Row> =>
-    sequelize.define<Model<Row, Partial<Row>>>(name, columns as never, { tableName: name, timestamps: false, underscored: true });
+  const define = <Row extends object>(name: string, columns: Record<keyof Row & string, object>): Table<Row> => {
+    // Sequelize writes into the definitions it is given, so each column gets its own.
+    const own = Object.fromEntries(Object.entries(columns).map(([column, definition]) => [column, { ...(definition as object) }]));
+    return sequelize.define<Model<Row, Partial<Row>>>(name, own as never, { tableName: name, timestamps: false, underscored: true });
+  };
   return {
     people: define<PersonRow>('people', { id: uuidKey, name: text, email: text, passwordHash: text, role: text, active: boolean }),
     sessions: define<SessionRow>('sessions', { id: key, personId: uuid, expiresAt: date }),

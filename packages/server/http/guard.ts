@@ -33,14 +33,17 @@ export function personOf(request: FastifyRequest): Person {
   return request.person;
 }
 
-/** Asks for each request who it is from and whether they may do it; a route without a permission does not start. */
+const isApi = (url: string): boolean => url.startsWith('/api/');
+
+/** Asks for each request who it is from and whether they may do it; a route of the API without a permission does not start. */
 export function guard(app: FastifyInstance, people: People): void {
   app.decorateRequest('person', null);
   app.addHook('onRoute', (route) => {
-    if (route.config?.permission === undefined && route.method !== 'HEAD') throw new Error(`The route ${route.url} does not say who may use it`);
+    if (isApi(route.url) && route.config?.permission === undefined && route.method !== 'HEAD') throw new Error(`The route ${route.url} does not say who may use it`);
   });
   app.addHook('onRequest', async (request: FastifyRequest, _reply: FastifyReply) => {
-    const { permission = 'administer' } = request.routeOptions.config;
+    // The files of the interface itself are for anyone; they hold nothing of the library.
+    const { permission = isApi(request.url) ? ('administer' as const) : ('anyone' as const) } = request.routeOptions.config;
     const { origin } = request.headers;
     const changes = request.method !== 'GET' && request.method !== 'HEAD';
     if (changes && origin !== undefined && new URL(origin).host !== request.headers.host) throw new Refused(403, 'foreign-origin', 'This request comes from another site.');
