@@ -22,7 +22,10 @@ const portIfFree = (port) =>
 const hasProgram = (name) => spawnSync('sh', ['-c', `command -v ${name}`], { stdio: 'ignore' }).status === 0;
 
 function account(name) {
-  const fields = readFileSync('/etc/passwd', 'utf8').split('\n').map((line) => line.split(':')).find(([login]) => login === name);
+  const fields = readFileSync('/etc/passwd', 'utf8')
+    .split('\n')
+    .map((line) => line.split(':'))
+    .find(([login]) => login === name);
   return fields && { uid: Number(fields[2]), gid: Number(fields[3]) };
 }
 
@@ -118,7 +121,24 @@ export async function startPostgres({ bin, dataFolder, log }) {
   for (let attempt = 0; attempt < 5; attempt += 1) {
     const port = (attempt === 0 && meta.port && (await portIfFree(meta.port))) || (await portIfFree(0));
     const output = openSync(logFile, 'a', 0o600);
-    const [program, ...args] = [...prefix, join(bin, 'postgres'), '-D', folder, '-h', '127.0.0.1', '-p', `${port}`, '-c', 'unix_socket_directories=', '-c', 'max_connections=120', '-c', 'timezone=UTC', '-c', 'log_timezone=UTC'];
+    const [program, ...args] = [
+      ...prefix,
+      join(bin, 'postgres'),
+      '-D',
+      folder,
+      '-h',
+      '127.0.0.1',
+      '-p',
+      `${port}`,
+      '-c',
+      'unix_socket_directories=',
+      '-c',
+      'max_connections=120',
+      '-c',
+      'timezone=UTC',
+      '-c',
+      'log_timezone=UTC',
+    ];
     // A group of its own: Ctrl-C reaches only us, and we stop the database last.
     const child = spawn(program, args, { cwd: '/', detached: true, stdio: ['ignore', output, output], env: environment });
     closeSync(output);

@@ -64,7 +64,13 @@ export async function ensureBuilt({ web = true, server = true } = {}) {
       await run(process.execPath, ['-e', "import('./packages/press/site/client/build.mjs').then((built) => built.buildSiteScripts())"]);
     }),
   ];
-  if (server) jobs.push(whenStale('building the server', [...shared, 'packages/intake', 'packages/press', 'packages/server'], 'packages/server/dist/main.js', () => run(bin('tsc'), ['-b', 'packages/server'])));
-  if (web) jobs.push(whenStale('building the interface', [...shared, 'packages/web'], 'packages/web/dist/index.html', () => run(bin('vite'), ['build', 'packages/web', '--config', 'packages/web/vite.config.ts', '--logLevel', 'warn'])));
+  if (server)
+    jobs.push(whenStale('building the server', [...shared, 'packages/intake', 'packages/press', 'packages/server'], 'packages/server/dist/main.js', () => run(bin('tsc'), ['-b', 'packages/server'])));
+  if (web)
+    jobs.push(
+      whenStale('building the interface', [...shared, 'packages/web'], 'packages/web/dist/index.html', () =>
+        run(bin('vite'), ['build', 'packages/web', '--config', 'packages/web/vite.config.ts', '--logLevel', 'warn']),
+      ),
+    );
   await Promise.all(jobs);
 }

@@ -15,7 +15,9 @@ const help = `npm start -- [options]
   --data FOLDER  keep the database, images and builds here (.data)
   --no-demo      start with an empty library
 `;
-const { values } = parseArgs({ options: { fresh: { type: 'boolean' }, port: { type: 'string', default: '4600' }, data: { type: 'string', default: join(root, '.data') }, 'no-demo': { type: 'boolean' }, help: { type: 'boolean' } } });
+const { values } = parseArgs({
+  options: { fresh: { type: 'boolean' }, port: { type: 'string', default: '4600' }, data: { type: 'string', default: join(root, '.data') }, 'no-demo': { type: 'boolean' }, help: { type: 'boolean' } },
+});
 if (values.help) {
   process.stdout.write(help);
   process.exit(0);
@@ -57,7 +59,16 @@ function welcome(port, account) {
   const lines = [`Ukiyo is at http://127.0.0.1:${port}`];
   if (account) lines.push('', `Sign in as ${account.email} with the password ${account.password}`, 'This password is shown once.');
   else if (!values['no-demo'])
-    lines.push('', 'Sign-ins of the demo (password of all: lanternfish)', '  ada@brinewell.example    administrator', '  teo@brinewell.example    publisher', '  noor@brinewell.example   writer', '  ines@brinewell.example   reviewer', '  yuki@brinewell.example   translator', '  mira@brinewell.example   reader');
+    lines.push(
+      '',
+      'Sign-ins of the demo (password of all: lanternfish)',
+      '  ada@brinewell.example    administrator',
+      '  teo@brinewell.example    publisher',
+      '  noor@brinewell.example   writer',
+      '  ines@brinewell.example   reviewer',
+      '  yuki@brinewell.example   translator',
+      '  mira@brinewell.example   reader',
+    );
   lines.push('', 'Ctrl-C stops it.');
   console.log(lines.join('\n'));
 }
@@ -75,7 +86,16 @@ try {
     detached: true,
     execArgv: ['--enable-source-maps'],
     stdio: ['ignore', 2, 2, 'ipc'],
-    env: { ...process.env, NODE_ENV: 'production', LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn', DATABASE_URL: database.url('postgres'), DATA_FOLDER: dataFolder, PORT: `${port}`, WEB_FOLDER: join(root, 'packages/web/dist'), ...(values['no-demo'] ? {} : { DEMO_FOLDER: join(root, 'demo') }) },
+    env: {
+      ...process.env,
+      NODE_ENV: 'production',
+      LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
+      DATABASE_URL: database.url('postgres'),
+      DATA_FOLDER: dataFolder,
+      PORT: `${port}`,
+      WEB_FOLDER: join(root, 'packages/web/dist'),
+      ...(values['no-demo'] ? {} : { DEMO_FOLDER: join(root, 'demo') }),
+    },
   });
   server.on('message', (message) => {
     if (message.ready) welcome(port, message.account);

@@ -19,7 +19,9 @@ const onPath = (name) => {
 function findPostgres() {
   const base = '/usr/lib/postgresql';
   if (!existsSync(base)) return undefined;
-  const versions = readdirSync(base).filter((name) => /^\d+$/.test(name)).sort((a, b) => Number(b) - Number(a));
+  const versions = readdirSync(base)
+    .filter((name) => /^\d+$/.test(name))
+    .sort((a, b) => Number(b) - Number(a));
   return versions.map((version) => join(base, version, 'bin')).find((bin) => existsSync(join(bin, 'initdb')) && existsSync(join(bin, 'postgres')));
 }
 
@@ -54,7 +56,8 @@ function install(packages, log) {
     ? 'mkdir -p /etc/postgresql-common && { [ -e /etc/postgresql-common/createcluster.conf ] || echo "create_main_cluster = false" > /etc/postgresql-common/createcluster.conf; } && '
     : '';
   const command = `${quiet}apt-get update -qq && apt-get install -y -qq --no-install-recommends ${packages.join(' ')}`;
-  if (onPath('apt-get') === undefined || (!isRoot && !hasSudo)) throw new Error(`These programs are missing: ${packages.join(', ')}. Install them with\n\n    sudo sh -c '${command}'\n\nand start again.`);
+  if (onPath('apt-get') === undefined || (!isRoot && !hasSudo))
+    throw new Error(`These programs are missing: ${packages.join(', ')}. Install them with\n\n    sudo sh -c '${command}'\n\nand start again.`);
   log(`installing ${packages.join(', ')}`);
   const [program, ...before] = isRoot ? ['sh'] : ['sudo', 'sh'];
   const { status } = spawnSync(program, [...before, '-c', command], { stdio: ['ignore', 2, 2], env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } });

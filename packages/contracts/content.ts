@@ -18,7 +18,11 @@ export const Problem = z.object({
 
 export const ProblemCounts = z.object({ error: z.number(), warning: z.number(), info: z.number() });
 
-export const ItemId = z.string().min(1).max(200).regex(/^[\p{L}_][\p{L}\p{N}._-]*$/u);
+export const ItemId = z
+  .string()
+  .min(1)
+  .max(200)
+  .regex(/^[\p{L}_][\p{L}\p{N}._-]*$/u);
 export const Folder = z
   .string()
   .max(400)

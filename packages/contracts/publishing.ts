@@ -15,7 +15,10 @@ export const EditionInput = z.object({
   map: z.string().min(1).max(200),
   lens: z.string().max(200).nullable(),
   variables: z.record(z.string().max(100), z.string().max(2000)).default({}),
-  locale: z.string().regex(/^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/u).default('en'),
+  locale: z
+    .string()
+    .regex(/^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/u)
+    .default('en'),
 });
 export type EditionInput = z.infer<typeof EditionInput>;
 

@@ -1,7 +1,10 @@
 import { createPinia } from 'pinia';
-import { createApp } from 'vue';
+import { createApp, type Component } from 'vue';
 import App from './App.vue';
 import { router } from './router.ts';
 import './theme/base.css';
 
-createApp(App).use(createPinia()).use(router).mount('#app');
+createApp(App as Component)
+  .use(createPinia())
+  .use(router)
+  .mount('#app');

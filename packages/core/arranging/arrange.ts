@@ -19,7 +19,8 @@ export interface Arranged {
   readonly path: Path;
 }
 
-const isEntry = (node: unknown): node is Element => isElement(node as Element) && isA((node as Element).name, 'topicref') && (node as Element).name !== 'keydef' && (node as Element).name !== 'ditavalref';
+const isEntry = (node: unknown): node is Element =>
+  isElement(node as Element) && isA((node as Element).name, 'topicref') && (node as Element).name !== 'keydef' && (node as Element).name !== 'ditavalref';
 
 /** Every entry in reading order. Keys and relationship tables are not among them. */
 export function flattenMap(root: Element): MapEntry[] {

@@ -4,7 +4,9 @@ import { readXml } from '../markup/index.ts';
 import { flattenMap, indent, insertEntry, move, moveDown, moveUp, outdent, removeEntry } from './index.ts';
 
 const map = normalise(
-  readXml('<bookmap id="b"><booktitle><mainbooktitle>B</mainbooktitle></booktitle><chapter href="topic:a"><topicref href="topic:a1"/><topicref href="topic:a2"/></chapter><chapter href="topic:c"/><appendix href="topic:x"/></bookmap>').document!.root,
+  readXml(
+    '<bookmap id="b"><booktitle><mainbooktitle>B</mainbooktitle></booktitle><chapter href="topic:a"><topicref href="topic:a1"/><topicref href="topic:a2"/></chapter><chapter href="topic:c"/><appendix href="topic:x"/></bookmap>',
+  ).document!.root,
 );
 const shape = (root: typeof map): string[] => flattenMap(root).map(({ depth, element, href }) => `${'  '.repeat(depth)}${element.name} ${href}`);
 

@@ -122,7 +122,15 @@ export function compose(input: Composition, memory: ComposeMemory = composeMemor
     return nodes.flatMap((node) => {
       const source = node.item === undefined ? undefined : library.item(node.item);
       if (node.item !== undefined && !source?.root) {
-        problems.push(...(source?.problems ?? []), problem('error', 'topic.missing', source ? `The topic “${node.item}” cannot be read. It is left out.` : `The topic “${node.item}” is not in the library. It is left out.`, source ? { item: node.item } : node.origin));
+        problems.push(
+          ...(source?.problems ?? []),
+          problem(
+            'error',
+            'topic.missing',
+            source ? `The topic “${node.item}” cannot be read. It is left out.` : `The topic “${node.item}” is not in the library. It is left out.`,
+            source ? { item: node.item } : node.origin,
+          ),
+        );
         return placeNodes(node.children, level, parent);
       }
       const own = node.role === 'part' ? 0 : Math.max(1, level);
@@ -226,7 +234,12 @@ function listTitle(role: PlaceRole, locale: string): readonly string[] {
 
 function slug(text: string): string {
   const plain = text.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase();
-  return plain.replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-|-$/gu, '').slice(0, 60) || 'place';
+  return (
+    plain
+      .replace(/[^\p{L}\p{N}]+/gu, '-')
+      .replace(/^-|-$/gu, '')
+      .slice(0, 60) || 'place'
+  );
 }
 
 /** Links lead to the nearest standing of their target: in the same topic when it is there, else where it stands first. */
@@ -248,7 +261,8 @@ function resolveLinks(
     const place = key.slice(0, key.lastIndexOf('~'));
     const candidates = reference.kind === 'item' ? (standing.get(reference.id) ?? []) : [];
     const here = candidates.find((topic) => topic.anchor === place) ?? candidates[0];
-    const anchor = here && (reference.kind === 'item' && reference.element !== undefined && reference.element !== here.content.attributes['id'] ? findAnchor(candidates, reference.element) : here.anchor);
+    const anchor =
+      here && (reference.kind === 'item' && reference.element !== undefined && reference.element !== here.content.attributes['id'] ? findAnchor(candidates, reference.element) : here.anchor);
     const target = anchor === undefined ? undefined : targets[anchor];
     if (target) {
       const word = target.kind === 'figure' || target.kind === 'table' || target.kind === 'step' ? words[target.kind] : undefined;

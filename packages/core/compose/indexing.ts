@@ -1,6 +1,6 @@
 import { isElement, type Element, type Node } from '../markup/index.ts';
 import { problem, type Problem } from '../problems/index.ts';
-import type { IndexEntry, IndexGroup, IndexLocator, ResolvedElement } from './publication.ts';
+import type { IndexEntry, IndexGroup, ResolvedElement } from './publication.ts';
 
 interface Draft {
   readonly term: string;
@@ -74,7 +74,7 @@ export function buildIndex(terms: readonly { anchor: string; term: ResolvedEleme
   const finish = (drafts: Map<string, Draft>): IndexEntry[] =>
     [...drafts.values()]
       .sort((a, b) => collator.compare(a.sortKey, b.sortKey))
-      .map(({ term, locators, see, seeAlso, entries }) => ({ term, locators: locators as IndexLocator[], see, seeAlso, entries: finish(entries) }));
+      .map(({ term, locators, see, seeAlso, entries }) => ({ term, locators: locators, see, seeAlso, entries: finish(entries) }));
 
   const groups: { letter: string; entries: IndexEntry[] }[] = [];
   const sorted = [...root.values()].sort((a, b) => collator.compare(a.sortKey, b.sortKey));
@@ -89,7 +89,7 @@ export function buildIndex(terms: readonly { anchor: string; term: ResolvedEleme
 
 /** The heading under which a word stands: its first letter without accents, “#” for signs and numbers. */
 function letterOf(word: string, locale: string): string {
-  const first = [...word.normalize('NFD')].find((character) => !/\p{M}/u.test(character)) ?? '';
+  const first = Array.from(word.normalize('NFD')).find((character) => !/\p{M}/u.test(character)) ?? '';
   if (!/\p{L}/u.test(first)) return '#';
   const base = first.toLocaleUpperCase(locale);
   // A letter that the locale sorts apart from its base letter, such as Ö in Swedish, has a group of its own.

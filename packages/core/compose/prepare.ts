@@ -7,7 +7,7 @@ import { lookUpKey, type KeyScope } from './keys.ts';
 import type { Origin, Reason, ResolvedElement, TargetKind } from './publication.ts';
 
 /** Something in a topic that can be led to, before it has its number. */
-export interface Landmark {
+interface Landmark {
   readonly anchor: string;
   readonly kind: TargetKind;
   readonly title: readonly Node[];

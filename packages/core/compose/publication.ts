@@ -19,20 +19,7 @@ export interface ResolvedElement extends Element {
 }
 
 export type PlaceRole =
-  | 'part'
-  | 'chapter'
-  | 'appendix'
-  | 'preface'
-  | 'notices'
-  | 'frontmatter'
-  | 'backmatter'
-  | 'section'
-  | 'glossaryentry'
-  | 'toc'
-  | 'figurelist'
-  | 'tablelist'
-  | 'glossarylist'
-  | 'indexlist';
+  'part' | 'chapter' | 'appendix' | 'preface' | 'notices' | 'frontmatter' | 'backmatter' | 'section' | 'glossaryentry' | 'toc' | 'figurelist' | 'tablelist' | 'glossarylist' | 'indexlist';
 
 /** One heading of the publication with what stands under it. */
 export interface Place {

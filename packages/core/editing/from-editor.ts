@@ -60,7 +60,7 @@ export function inlineFromEditor(nodes: readonly EditorNode[]): Node[] {
 
 function nest(pieces: readonly Piece[]): Node[] {
   const out: Node[] = [];
-  for (let at = 0; at < pieces.length; ) {
+  for (let at = 0; at < pieces.length;) {
     const { node, marks } = pieces[at]!;
     if (marks.length === 0) {
       out.push(inlineNode(node));

@@ -38,7 +38,13 @@ function schemaContent(expression: Expression, available: ReadonlySet<string>): 
   };
   const withRaw = (part: Expression): string => {
     if (part.kind !== 'choice') return write(part);
-    const parts = [...new Set(flatten(part).map(write).filter((one) => one !== ''))];
+    const parts = [
+      ...new Set(
+        flatten(part)
+          .map(write)
+          .filter((one) => one !== ''),
+      ),
+    ];
     return parts.length === 0 ? '' : [...parts, special.rawBlock].join(' | ');
   };
   const flatten = (part: Expression): Expression[] => (part.kind === 'choice' ? part.parts.flatMap(flatten) : [part]);

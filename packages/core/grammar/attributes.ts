@@ -18,7 +18,9 @@ function attribute(name: string, label: string, kind: AttributeKind, help: strin
 /** Attributes by which content varies (DITA 1.3, 2.4.3.1). `country` and `release` are specialisations of `props`. */
 export const profilingAttributes = ['audience', 'platform', 'product', 'otherprops', 'props', 'deliveryTarget', 'country', 'release'] as const;
 
-const facets = profilingAttributes.map((name) => attribute(name, name === 'deliveryTarget' ? 'Delivery target' : name[0]!.toUpperCase() + name.slice(1), 'facet', 'Facet values for which this content is meant.'));
+const facets = profilingAttributes.map((name) =>
+  attribute(name, name === 'deliveryTarget' ? 'Delivery target' : name[0]!.toUpperCase() + name.slice(1), 'facet', 'Facet values for which this content is meant.'),
+);
 
 /** Attributes that every element may have (DITA 1.3, universal attribute group). */
 export const universalAttributes: readonly AttributeDefinition[] = [
@@ -147,13 +149,8 @@ const own: readonly AttributeDefinition[] = [
   attribute('xml:base', 'Base', 'text', 'The base address.'),
 ];
 
-const byName = new Map([...universalAttributes, ...own].map((definition) => [definition.name, definition]));
 /** Own attributes whose name is also a universal one but whose meaning differs keep the own meaning. */
 const ownByName = new Map(own.map((definition) => [definition.name, definition]));
-
-export function attributeDefinition(name: string): AttributeDefinition | undefined {
-  return byName.get(name);
-}
 
 /**
  * Reads the attribute notation of a grammar row: names parted by spaces; `!` after a name makes it required,

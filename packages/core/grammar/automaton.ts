@@ -68,7 +68,10 @@ export function compile(expression: Expression): State {
         const taken = bySymbol.get(symbol);
         if (!taken) return undefined;
         const reached = new Set(taken.flatMap((position) => [...followers[position]!]));
-        return state([...reached].sort((a, b) => a - b), taken.some((position) => ends.has(position)));
+        return state(
+          [...reached].sort((a, b) => a - b),
+          taken.some((position) => ends.has(position)),
+        );
       },
     };
     // `next` is asked for the same symbols over and over; remember the answers.

@@ -33,9 +33,7 @@ export function wrappable(parent: Element, from: number, to: number): string[] {
   const start = startOf(parent.name);
   const before = run(start, parent.children.slice(0, from));
   const after = parent.children.slice(to);
-  return (before?.symbols ?? []).filter(
-    (symbol) => symbol !== textSymbol && run(before?.next(symbol), after) !== undefined && run(startOf(symbol), inside) !== undefined,
-  );
+  return (before?.symbols ?? []).filter((symbol) => symbol !== textSymbol && run(before?.next(symbol), after) !== undefined && run(startOf(symbol), inside) !== undefined);
 }
 
 /** The elements into which child `index` of `parent` can be turned with its content kept. */

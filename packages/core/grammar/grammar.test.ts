@@ -1,6 +1,21 @@
 import { describe, expect, it } from 'vitest';
 import { readXml } from '../markup/index.ts';
-import { contentOf, definitionOf, elementDefinitions, attributesOf, insertable, convertible, wrappable, normalise, topicKinds, topicTemplate, validate, writeCanonical, labelOf, type Expression } from './index.ts';
+import {
+  contentOf,
+  definitionOf,
+  elementDefinitions,
+  attributesOf,
+  insertable,
+  convertible,
+  wrappable,
+  normalise,
+  topicKinds,
+  topicTemplate,
+  validate,
+  writeCanonical,
+  labelOf,
+  type Expression,
+} from './index.ts';
 
 const tree = (xml: string) => normalise(readXml(xml).document!.root);
 const codes = (xml: string) => validate(tree(xml)).map((problem) => problem.code);
@@ -34,7 +49,11 @@ describe('the table', () => {
 
 describe('validation', () => {
   it('accepts a task as the standard has it', () => {
-    expect(codes('<task id="t"><title>Fit</title><shortdesc>Why.</shortdesc><taskbody><prereq>Tide low.</prereq><steps><step><note type="warning">Clip on.</note><cmd>Drill.</cmd><info>90 mm</info></step></steps><result><p>Firm.</p></result></taskbody></task>')).toEqual([]);
+    expect(
+      codes(
+        '<task id="t"><title>Fit</title><shortdesc>Why.</shortdesc><taskbody><prereq>Tide low.</prereq><steps><step><note type="warning">Clip on.</note><cmd>Drill.</cmd><info>90 mm</info></step></steps><result><p>Firm.</p></result></taskbody></task>',
+      ),
+    ).toEqual([]);
   });
 
   it.each([

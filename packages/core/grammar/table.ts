@@ -1,4 +1,4 @@
-import { attributeDefinition, readAttributes, universalAttributes, type AttributeDefinition } from './attributes.ts';
+import { readAttributes, universalAttributes, type AttributeDefinition } from './attributes.ts';
 import { compile, type State } from './automaton.ts';
 import { parseContent, symbolsOf, textSymbol, type Expression } from './content.ts';
 import type { ElementDefinition } from './definition.ts';
@@ -46,8 +46,6 @@ export function attributesOf(name: string): readonly AttributeDefinition[] {
 
 export const attributeOf = (element: string, attribute: string): AttributeDefinition | undefined =>
   ownAttributes(element)?.find((one) => one.name === attribute) ?? universalAttributes.find((one) => one.name === attribute);
-
-export { attributeDefinition };
 
 const inlineNames = symbolsOf(parseContent('@inline'));
 /** Elements that only ever stand inside an inline one and are read with its text. */

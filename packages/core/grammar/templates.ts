@@ -37,10 +37,7 @@ const bodies: Record<TopicKind, () => Element[]> = {
     ]),
   ],
   glossentry: () => [empty('glossterm', 'The term as it is used in text'), empty('glossdef', 'What it means, in one sentence that could replace the term')],
-  topic: () => [
-    ...opening('What is this about?', 'What does the reader find here? One sentence.'),
-    element('body', {}, [empty('p', 'Begin with what matters most')]),
-  ],
+  topic: () => [...opening('What is this about?', 'What does the reader find here? One sentence.'), element('body', {}, [empty('p', 'Begin with what matters most')])],
 };
 
 /** A new topic of a kind, valid and with guidance in its empty places. */

@@ -61,7 +61,11 @@ function calsGrid(tgroup: Element): Grid {
     const align = spec['align'] ?? tgroup.attributes['align'];
     return { name: spec['colname'] ?? `col${index + 1}`, ...(spec['colwidth'] === undefined ? {} : { width: spec['colwidth'] }), ...(align === undefined ? {} : { align }) };
   });
-  const spans = new Map(childElements(tgroup).filter((child) => child.name === 'spanspec').map((spec) => [spec.attributes['spanname'], spec.attributes]));
+  const spans = new Map(
+    childElements(tgroup)
+      .filter((child) => child.name === 'spanspec')
+      .map((spec) => [spec.attributes['spanname'], spec.attributes]),
+  );
   const headsRows = specs[0]?.attributes['rowheader'] === 'headers' || specs[0]?.attributes['rowheader'] === 'firstcol';
   const columnNamed = (name: string | undefined, where: Path): number | undefined => {
     if (name === undefined) return undefined;

@@ -9,7 +9,8 @@ export function decodeXml(bytes: Uint8Array): { text: string; problems: Problem[
   try {
     return { text: new TextDecoder(encoding, { fatal: true }).decode(bytes), problems: [] };
   } catch (error) {
-    const message = error instanceof RangeError ? `The file says that it is in “${encoding}”, which is not known.` : `The file is not in ${encoding}, as it says or as is usual. Some characters are lost.`;
+    const message =
+      error instanceof RangeError ? `The file says that it is in “${encoding}”, which is not known.` : `The file is not in ${encoding}, as it says or as is usual. Some characters are lost.`;
     return { text: new TextDecoder().decode(bytes), problems: [problem('error', 'xml.encoding', message)] };
   }
 }

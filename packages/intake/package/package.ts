@@ -108,7 +108,12 @@ export function readPackage(files: ReadonlyMap<string, Uint8Array>, taken: Reado
     const part = element === undefined || element === '' || element === root?.attributes['id'] ? '' : `/${element}`;
     return kindByPath.has(path) ? `${kindByPath.get(path)}:${id}${part}` : value;
   };
-  const items = parsed.map(({ path, id, kind, root, text }): ImportedItem => ({ id, kind, ...split(path), text: root ? writeCanonical(rewriteReferences(root, (value) => address(path, value))) : text }));
+  const items = parsed.map(({ path, id, kind, root, text }): ImportedItem => ({
+    id,
+    kind,
+    ...split(path),
+    text: root ? writeCanonical(rewriteReferences(root, (value) => address(path, value))) : text,
+  }));
   return { items, assets, lenses, problems };
 }
 

@@ -36,8 +36,30 @@ export function buildPrintDocument(publication: Publication, assets: PrintAssets
   const inlines = (nodes: readonly Node[], depth: number): Inline[] => nodes.flatMap((node) => (typeof node === 'string' ? [printable(node)] : isElement(node) ? inline(node, depth) : []));
 
   const styled: Record<string, 'b' | 'i' | 'u' | 'sup' | 'sub' | 'strike' | 'code' | 'ui' | 'q'> = {
-    b: 'b', i: 'i', u: 'u', sup: 'sup', sub: 'sub', 'line-through': 'strike', tt: 'code', codeph: 'code', userinput: 'code', systemoutput: 'code', filepath: 'code', cmdname: 'code',
-    apiname: 'code', option: 'code', parmname: 'code', synph: 'code', msgnum: 'code', varname: 'i', uicontrol: 'ui', wintitle: 'ui', shortcut: 'u', term: 'i', cite: 'i', q: 'q',
+    b: 'b',
+    i: 'i',
+    u: 'u',
+    sup: 'sup',
+    sub: 'sub',
+    'line-through': 'strike',
+    tt: 'code',
+    codeph: 'code',
+    userinput: 'code',
+    systemoutput: 'code',
+    filepath: 'code',
+    cmdname: 'code',
+    apiname: 'code',
+    option: 'code',
+    parmname: 'code',
+    synph: 'code',
+    msgnum: 'code',
+    varname: 'i',
+    uicontrol: 'ui',
+    wintitle: 'ui',
+    shortcut: 'u',
+    term: 'i',
+    cite: 'i',
+    q: 'q',
   };
 
   const inline = (element: Element, depth: number): Inline[] => {
@@ -188,7 +210,10 @@ export function buildPrintDocument(publication: Publication, assets: PrintAssets
     return {
       t: 'table',
       ...caption,
-      cols: columnTracks(grid.columns.map((column) => column.width), [...grid.head, ...grid.body]),
+      cols: columnTracks(
+        grid.columns.map((column) => column.width),
+        [...grid.head, ...grid.body],
+      ),
       head: grid.head.map((row) => row.cells.map((one) => cell(one, depth))),
       rows: grid.body.map((row) => ({ cells: row.cells.map((one) => cell(one, depth)), ruled: row.ruled })),
     };
@@ -214,7 +239,9 @@ export function buildPrintDocument(publication: Publication, assets: PrintAssets
   };
 
   type Maker = (element: Element, depth: number) => Block[];
-  const list = (t: 'ul' | 'ol' | 'sl'): Maker => (element, depth) => [...marksOf(element), { t, items: childElements(element).map((one) => item(one, depth)) }];
+  const list =
+    (t: 'ul' | 'ol' | 'sl'): Maker =>
+    (element, depth) => [...marksOf(element), { t, items: childElements(element).map((one) => item(one, depth)) }];
   const definitions: Maker = (element, depth) => [
     ...marksOf(element),
     {
@@ -222,12 +249,18 @@ export function buildPrintDocument(publication: Publication, assets: PrintAssets
       items: childElements(element)
         .filter((entry) => isA(entry.name, 'dlentry'))
         .map((entry) => ({
-          dt: childElements(entry).filter((part) => isA(part.name, 'dt')).map((part) => [...at(entry).map((id): Inline => ({ t: 'at', id })), ...inlines(part.children, depth)]),
-          dd: childElements(entry).filter((part) => isA(part.name, 'dd')).flatMap((part) => item(part, depth)),
+          dt: childElements(entry)
+            .filter((part) => isA(part.name, 'dt'))
+            .map((part) => [...at(entry).map((id): Inline => ({ t: 'at', id })), ...inlines(part.children, depth)]),
+          dd: childElements(entry)
+            .filter((part) => isA(part.name, 'dd'))
+            .flatMap((part) => item(part, depth)),
         })),
     },
   ];
-  const preformatted = (t: 'code' | 'lines'): Maker => (element, depth) => [...marksOf(element), { t, c: inlines(element.children, depth) }];
+  const preformatted =
+    (t: 'code' | 'lines'): Maker =>
+    (element, depth) => [...marksOf(element), { t, c: inlines(element.children, depth) }];
   const makers: Record<string, Maker> = {
     p: (element, depth) => [...marksOf(element), ...blocks(element.children, depth)],
     title: () => [],
@@ -248,7 +281,15 @@ export function buildPrintDocument(publication: Publication, assets: PrintAssets
     lq: (element, depth) => [...marksOf(element), { t: 'quote', c: blocks(element.children, depth) }],
     fig: (element, depth) => {
       const caption = captioned(element);
-      return [{ t: 'fig', ...caption, c: childElements(element).filter((part) => !['title', 'desc', 'area'].includes(part.name)).flatMap((part) => blocks([part], depth)) }];
+      return [
+        {
+          t: 'fig',
+          ...caption,
+          c: childElements(element)
+            .filter((part) => !['title', 'desc', 'area'].includes(part.name))
+            .flatMap((part) => blocks([part], depth)),
+        },
+      ];
     },
     table: (element, depth) => {
       const groups = childElements(element).filter((part) => part.name === 'tgroup');
@@ -287,7 +328,9 @@ export function buildPrintDocument(publication: Publication, assets: PrintAssets
 
   const relatedBlock = (place: Place): Block[] => {
     const targets = place.related.flatMap((anchor) => publication.targets[anchor] ?? []);
-    const links = childElements(childNamed(place.content ?? { name: '', attributes: {}, children: [] }, 'related-links') ?? { name: '', attributes: {}, children: [] }).filter((part) => part.name === 'link');
+    const links = childElements(childNamed(place.content ?? { name: '', attributes: {}, children: [] }, 'related-links') ?? { name: '', attributes: {}, children: [] }).filter(
+      (part) => part.name === 'link',
+    );
     const written = links.map((part) => linked({ ...(part as ResolvedElement), name: 'xref', children: childNamed(part, 'linktext')?.children ?? [] }, 0));
     const generated = targets.map((target): Inline[] => {
       const reference = { t: 'ref' as const, to: target.anchor, c: [printable(`“${target.title}”`)], page: true };
@@ -295,7 +338,12 @@ export function buildPrintDocument(publication: Publication, assets: PrintAssets
       return [reference];
     });
     const all = [...written, ...generated];
-    return all.length === 0 ? [] : [{ t: 'label', c: [words.related] }, { t: 'sl', items: all.map((c) => [{ t: 'p', c }]) }];
+    return all.length === 0
+      ? []
+      : [
+          { t: 'label', c: [words.related] },
+          { t: 'sl', items: all.map((c) => [{ t: 'p', c }]) },
+        ];
   };
 
   const placeOf = (place: Place): PrintPlace => {
@@ -332,8 +380,30 @@ export function buildPrintDocument(publication: Publication, assets: PrintAssets
   const document: PrintDocument = {
     lang: publication.locale,
     dir: ['ar', 'he', 'fa', 'ur'].includes(new Intl.Locale(publication.locale).language) ? 'rtl' : 'ltr',
-    facts: { title: printable(facts.title), subtitle: printable(facts.subtitle), series: printable(facts.series), authors: facts.authors.map(printable), rights: printable(facts.rights), number: printable(facts.bookNumber), edition: printable(facts.edition), keywords: facts.keywords.map(printable) },
-    words: { contents: words.contents, figures: words.figures, tables: words.tables, index: words.index, glossary: words.glossary, see: words.see, seeAlso: words.seeAlso, onPage: words.onPage, figure: words.figure, table: words.table, part: words.part, appendix: words.appendix },
+    facts: {
+      title: printable(facts.title),
+      subtitle: printable(facts.subtitle),
+      series: printable(facts.series),
+      authors: facts.authors.map(printable),
+      rights: printable(facts.rights),
+      number: printable(facts.bookNumber),
+      edition: printable(facts.edition),
+      keywords: facts.keywords.map(printable),
+    },
+    words: {
+      contents: words.contents,
+      figures: words.figures,
+      tables: words.tables,
+      index: words.index,
+      glossary: words.glossary,
+      see: words.see,
+      seeAlso: words.seeAlso,
+      onPage: words.onPage,
+      figure: words.figure,
+      table: words.table,
+      part: words.part,
+      appendix: words.appendix,
+    },
     front,
     body,
     back,
@@ -345,7 +415,14 @@ export function buildPrintDocument(publication: Publication, assets: PrintAssets
   return { document, problems };
 }
 
-const plainInlines = (nodes: readonly Node[]): Inline[] => [printable(nodes.map((node) => lineOf(node)).join(' ').trim())];
+const plainInlines = (nodes: readonly Node[]): Inline[] => [
+  printable(
+    nodes
+      .map((node) => lineOf(node))
+      .join(' ')
+      .trim(),
+  ),
+];
 
 function indexEntry(entry: Publication['index'][number]['entries'][number], emitted: ReadonlySet<string>, publication: Publication): PrintIndexEntry {
   const known = (anchor: string): string => (emitted.has(anchor) ? anchor : (publication.targets[anchor]?.place ?? ''));
@@ -361,7 +438,7 @@ function indexEntry(entry: Publication['index'][number]['entries'][number], emit
 const unitsInMillimetres: Record<string, number> = { mm: 1, cm: 10, in: 25.4, pt: 25.4 / 72, pc: 25.4 / 6, px: 25.4 / 96, em: 3.4, '': 25.4 / 96 };
 
 /** A DITA or CALS length in millimetres; a bare number is pixels. */
-export function millimetres(length: string | undefined): number | undefined {
+function millimetres(length: string | undefined): number | undefined {
   const match = /^\s*(\d+(?:\.\d+)?)\s*(mm|cm|in|pt|pc|px|em|)\s*$/u.exec(length ?? '');
   const value = match ? Number(match[1]) * unitsInMillimetres[match[2]!]! : 0;
   return value > 0 ? Math.round(value * 100) / 100 : undefined;

@@ -72,7 +72,16 @@ export interface PrintIndexEntry {
 export interface PrintDocument {
   readonly lang: string;
   readonly dir: string;
-  readonly facts: { readonly title: string; readonly subtitle: string; readonly series: string; readonly authors: readonly string[]; readonly rights: string; readonly number: string; readonly edition: string; readonly keywords: readonly string[] };
+  readonly facts: {
+    readonly title: string;
+    readonly subtitle: string;
+    readonly series: string;
+    readonly authors: readonly string[];
+    readonly rights: string;
+    readonly number: string;
+    readonly edition: string;
+    readonly keywords: readonly string[];
+  };
   readonly words: Readonly<Record<string, string>>;
   readonly front: readonly PrintPlace[];
   readonly body: readonly PrintPlace[];

@@ -25,7 +25,7 @@ function fontFolders(): string[] {
 /** The template beside this file; the compiled server finds it beside its sources. */
 function template(): string {
   const here = dirname(fileURLToPath(import.meta.url));
-  return readFileSync(here.includes(`${join('press', 'dist')}`) ? join(here, '../../print/manual.typ') : join(here, 'manual.typ'), 'utf8');
+  return readFileSync(here.includes(join('press', 'dist')) ? join(here, '../../print/manual.typ') : join(here, 'manual.typ'), 'utf8');
 }
 
 export interface Located {
@@ -84,7 +84,7 @@ export function createPrintEngine(): PrintEngine {
       const pages = queried[0] ?? [];
       let pdf: Uint8Array;
       try {
-        pdf = compiler.pdf(outcome.result, { pdfStandard: 'ua-1' as never });
+        pdf = compiler.pdf(outcome.result, { pdfStandard: 'ua-1' });
       } catch (error) {
         warnings.push(`accessible PDF refused: ${String(error)}`);
         pdf = compiler.pdf(outcome.result);

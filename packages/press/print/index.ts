@@ -9,9 +9,7 @@ import { assetFileName, isImage, type AssetSource } from '../shared/assets.ts';
 import { buildPrintDocument } from './build.ts';
 import { createPrintEngine, PrintFailure, type Compiled, type Located, type PrintEngine } from './engine.ts';
 
-export { createPrintEngine, PrintFailure, type Located, type PrintEngine } from './engine.ts';
-export { buildPrintDocument } from './build.ts';
-export type { PrintDocument } from './document.ts';
+export { createPrintEngine, type PrintEngine } from './engine.ts';
 
 export interface PrintResult {
   readonly pdf?: Uint8Array;

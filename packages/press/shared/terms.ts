@@ -8,7 +8,23 @@ export interface SearchDocument {
   readonly text: string;
 }
 
-const stemmers: Readonly<Record<string, string>> = { en: 'english', de: 'german', fr: 'french', es: 'spanish', it: 'italian', nl: 'dutch', pt: 'portuguese', sv: 'swedish', da: 'danish', fi: 'finnish', no: 'norwegian', hu: 'hungarian', ro: 'romanian', ru: 'russian', tr: 'turkish' };
+const stemmers: Readonly<Record<string, string>> = {
+  en: 'english',
+  de: 'german',
+  fr: 'french',
+  es: 'spanish',
+  it: 'italian',
+  nl: 'dutch',
+  pt: 'portuguese',
+  sv: 'swedish',
+  da: 'danish',
+  fi: 'finnish',
+  no: 'norwegian',
+  hu: 'hungarian',
+  ro: 'romanian',
+  ru: 'russian',
+  tr: 'turkish',
+};
 
 /** The words of a text in lower case, by the rules of its language (Unicode UAX #29 through `Intl.Segmenter`). */
 export function wordsOf(text: string, locale: string): string[] {

@@ -21,12 +21,43 @@ export interface RenderedTopic {
 const deepest = 120;
 
 const inlineTags: Readonly<Record<string, readonly [string, string?]>> = {
-  b: ['b'], i: ['i'], u: ['u'], sup: ['sup'], sub: ['sub'], 'line-through': ['s'], tt: ['code'], codeph: ['code'], userinput: ['kbd'], systemoutput: ['samp'], filepath: ['code'],
-  cmdname: ['code'], apiname: ['code'], option: ['code'], parmname: ['code'], synph: ['code'], msgnum: ['code'], msgph: ['samp'], varname: ['var'], uicontrol: ['span', 'ui'],
-  wintitle: ['span', 'ui'], shortcut: ['kbd'], term: ['dfn'], cite: ['cite'], q: ['q'], overline: ['span', 'overline'],
+  b: ['b'],
+  i: ['i'],
+  u: ['u'],
+  sup: ['sup'],
+  sub: ['sub'],
+  'line-through': ['s'],
+  tt: ['code'],
+  codeph: ['code'],
+  userinput: ['kbd'],
+  systemoutput: ['samp'],
+  filepath: ['code'],
+  cmdname: ['code'],
+  apiname: ['code'],
+  option: ['code'],
+  parmname: ['code'],
+  synph: ['code'],
+  msgnum: ['code'],
+  msgph: ['samp'],
+  varname: ['var'],
+  uicontrol: ['span', 'ui'],
+  wintitle: ['span', 'ui'],
+  shortcut: ['kbd'],
+  term: ['dfn'],
+  cite: ['cite'],
+  q: ['q'],
+  overline: ['span', 'overline'],
 };
 const labels: Readonly<Record<string, keyof Words>> = {
-  prereq: 'prerequisites', result: 'result', postreq: 'next', tasktroubleshooting: 'troubleshooting', condition: 'condition', cause: 'cause', remedy: 'remedy', example: 'example', refsyn: 'syntax',
+  prereq: 'prerequisites',
+  result: 'result',
+  postreq: 'next',
+  tasktroubleshooting: 'troubleshooting',
+  condition: 'condition',
+  cause: 'cause',
+  remedy: 'remedy',
+  example: 'example',
+  refsyn: 'syntax',
 };
 
 /** Renders the content of one topic as HTML. The heading of the page is level 1; what stands in the topic begins at 2. */
@@ -71,7 +102,14 @@ export function renderTopic(content: ResolvedElement, publication: Publication, 
       case 'link':
         return linked(element as ResolvedElement, depth);
       case 'menucascade':
-        return tag('span', { class: 'path' }, join(childElements(element).map((control) => inline(control, depth + 1)), ' <span class="then">▸</span> '));
+        return tag(
+          'span',
+          { class: 'path' },
+          join(
+            childElements(element).map((control) => inline(control, depth + 1)),
+            ' <span class="then">▸</span> ',
+          ),
+        );
       case 'state':
         return text(`${element.attributes['name'] ?? ''}=${element.attributes['value'] ?? ''}`);
       case 'tm':
@@ -240,7 +278,9 @@ export function renderTopic(content: ResolvedElement, publication: Publication, 
       const link = reference?.link === undefined ? undefined : publication.links[reference.link];
       const href = link?.kind === 'target' ? pages.href(link.anchor) : link?.kind === 'external' ? link.href : undefined;
       const shape = { rect: 'rect', circle: 'circle', poly: 'poly' }[lineOf(childNamed(one, 'shape') ?? one)] ?? 'rect';
-      const coords = lineOf(childNamed(one, 'coords') ?? one).split(',').map(Number);
+      const coords = lineOf(childNamed(one, 'coords') ?? one)
+        .split(',')
+        .map(Number);
       if (href === undefined || coords.some(Number.isNaN)) return raw('');
       const label = reference && lineOf(reference) !== '' ? lineOf(reference) : link?.kind === 'target' ? link.text : href;
       return tag('area', { shape, coords: coords.join(','), href, alt: label, title: label });
@@ -248,13 +288,20 @@ export function renderTopic(content: ResolvedElement, publication: Publication, 
     return tag('figure', { id }, ...content, ...(isMap ? [tag('map', { name: mapName }, join(areas.map(area)))] : []), ...(titled === undefined ? [] : [tag('figcaption', {}, titled)]));
   };
 
-  const list = (name: 'ul' | 'ol', className?: string) => (element: Element, depth: number): Html =>
-    tag(name, { id: idOf(element), class: className }, join(childElements(element).map((item) => tag('li', { id: idOf(item) }, blocks(item.children, depth, true)))));
+  const list =
+    (name: 'ul' | 'ol', className?: string) =>
+    (element: Element, depth: number): Html =>
+      tag(name, { id: idOf(element), class: className }, join(childElements(element).map((item) => tag('li', { id: idOf(item) }, blocks(item.children, depth, true)))));
 
   const note = (element: Element, depth: number): Html => {
     const kind = element.attributes['type'] ?? 'note';
     const word = kind === 'other' ? (element.attributes['othertype'] ?? words.notes['note']!) : (words.notes[kind] ?? words.notes['note']!);
-    return tag('div', { class: `note ${kind.replace(/[^a-z]/gu, '')}`, id: idOf(element), role: 'note' }, tag('p', { class: 'note-word' }, text(element.attributes['spectitle'] ?? word)), tag('div', {}, blocks(element.children, depth)));
+    return tag(
+      'div',
+      { class: `note ${kind.replace(/[^a-z]/gu, '')}`, id: idOf(element), role: 'note' },
+      tag('p', { class: 'note-word' }, text(element.attributes['spectitle'] ?? word)),
+      tag('div', {}, blocks(element.children, depth)),
+    );
   };
 
   const definitions = (element: Element, depth: number): Html =>
@@ -266,7 +313,9 @@ export function renderTopic(content: ResolvedElement, publication: Publication, 
           .filter((entry) => isA(entry.name, 'dlentry'))
           .flatMap((entry) => {
             const entryId = idOf(entry);
-            return childElements(entry).map((part, index) => (isA(part.name, 'dt') ? tag('dt', { id: index === 0 ? entryId : undefined }, lines(part.children, depth)) : tag('dd', { id: idOf(part) }, blocks(part.children, depth, true))));
+            return childElements(entry).map((part, index) =>
+              isA(part.name, 'dt') ? tag('dt', { id: index === 0 ? entryId : undefined }, lines(part.children, depth)) : tag('dd', { id: idOf(part) }, blocks(part.children, depth, true)),
+            );
           }),
       ),
     );
@@ -289,7 +338,12 @@ export function renderTopic(content: ResolvedElement, publication: Publication, 
     lines: (element, depth) => tag('p', { class: 'lines', id: idOf(element) }, lines(element.children, depth)),
     lq: (element, depth) => tag('blockquote', { id: idOf(element) }, blocks(element.children, depth)),
     fig: figure,
-    table: (element, depth) => join(childElements(element).filter((part) => part.name === 'tgroup').map((group, index) => table(element, group, index === 0, depth))),
+    table: (element, depth) =>
+      join(
+        childElements(element)
+          .filter((part) => part.name === 'tgroup')
+          .map((group, index) => table(element, group, index === 0, depth)),
+      ),
     simpletable: (element, depth) => table(element, element, true, depth),
     image: (element) => tag('div', { class: 'picture' }, image(element)),
     object: media,
@@ -311,6 +365,10 @@ export function renderTopic(content: ResolvedElement, publication: Publication, 
     return id === undefined ? inner : tag('div', { id }, inner);
   };
 
-  const html = join(childElements(content).map((part) => (part.name === 'title' || part.name === 'glossterm' ? raw('') : isA(part.name, 'body') || part.name === 'abstract' ? blocks(part.children, 0) : block(part, 0))));
+  const html = join(
+    childElements(content).map((part) =>
+      part.name === 'title' || part.name === 'glossterm' ? raw('') : isA(part.name, 'body') || part.name === 'abstract' ? blocks(part.children, 0) : block(part, 0),
+    ),
+  );
   return { html, footnotes };
 }

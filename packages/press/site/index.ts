@@ -26,7 +26,6 @@ export interface SiteResult {
   readonly pageCount: number;
 }
 
-
 /** Makes the files of a help site. Problems: `image.unreadable` (the image is left out). */
 export function siteFiles(publication: Publication, source: AssetSource, options: SiteOptions = {}): SiteResult {
   const words = wordsFor(publication.locale);
@@ -85,13 +84,26 @@ function placePage(place: Place, index: number, publication: Publication, pages:
 function homePage(publication: Publication, pages: Pages, words: Words): string {
   const { facts } = publication;
   const top = publication.places.filter((place) => place.inContents && pages.order.includes(place));
-  const main = tag('div', { class: 'home' }, tag('h1', {}, text(facts.title)), ...(facts.subtitle === '' ? [] : [tag('p', { class: 'subtitle' }, text(facts.subtitle))]), ...(facts.description === '' ? [] : [tag('p', { class: 'lead' }, text(facts.description))]), placeCards(top, pages));
+  const main = tag(
+    'div',
+    { class: 'home' },
+    tag('h1', {}, text(facts.title)),
+    ...(facts.subtitle === '' ? [] : [tag('p', { class: 'subtitle' }, text(facts.subtitle))]),
+    ...(facts.description === '' ? [] : [tag('p', { class: 'lead' }, text(facts.description))]),
+    placeCards(top, pages),
+  );
   return wholePage({ title: facts.title, description: facts.description, main }, publication, words);
 }
 
 function contentsPage(publication: Publication, pages: Pages, words: Words): string {
   const list = (places: readonly Place[]): Html =>
-    tag('ul', {}, ...places.filter((place) => place.inContents && pages.href(place.anchor) !== undefined).map((place) => tag('li', {}, tag('a', { href: pages.file(place.anchor) }, text(place.label)), ...(place.children.some((child) => child.inContents) ? [list(place.children)] : []))));
+    tag(
+      'ul',
+      {},
+      ...places
+        .filter((place) => place.inContents && pages.href(place.anchor) !== undefined)
+        .map((place) => tag('li', {}, tag('a', { href: pages.file(place.anchor) }, text(place.label)), ...(place.children.some((child) => child.inContents) ? [list(place.children)] : []))),
+    );
   return wholePage({ title: words.contents, description: '', main: tag('div', { class: 'all-contents' }, tag('h1', {}, text(words.contents)), list(publication.places)) }, publication, words);
 }
 

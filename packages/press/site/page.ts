@@ -37,7 +37,8 @@ export function wholePage(parts: PageParts, publication: Publication, words: Wor
       tag('div', { id: 'results', hidden: true }),
     ),
   );
-  const tab = (panel: string, label: string, on: boolean): Html => tag('button', { type: 'button', role: 'tab', id: `tab-${panel}`, 'data-panel': panel, 'aria-selected': String(on), 'aria-controls': panel }, text(label));
+  const tab = (panel: string, label: string, on: boolean): Html =>
+    tag('button', { type: 'button', role: 'tab', id: `tab-${panel}`, 'data-panel': panel, 'aria-selected': String(on), 'aria-controls': panel }, text(label));
   const side = tag(
     'aside',
     { id: 'side', 'aria-label': words.menu },
@@ -50,7 +51,12 @@ export function wholePage(parts: PageParts, publication: Publication, words: Wor
     { 'data-copy': words.copy, 'data-copied': words.copied, 'data-found': words.found, 'data-none': words.nothingFound, 'data-clear': words.clearHits, 'data-narrow': words.narrow },
     tag('a', { class: 'skip', href: '#content' }, text(words.skip)),
     bar,
-    tag('div', { class: 'frame' }, side, tag('main', { id: 'content' }, parts.main, tag('footer', { class: 'rights' }, text([facts.rights, facts.edition, facts.bookNumber].filter((part) => part !== '').join(' · '))))),
+    tag(
+      'div',
+      { class: 'frame' },
+      side,
+      tag('main', { id: 'content' }, parts.main, tag('footer', { class: 'rights' }, text([facts.rights, facts.edition, facts.bookNumber].filter((part) => part !== '').join(' · ')))),
+    ),
   );
   return `<!doctype html>\n${tag('html', { lang: locale, dir: direction }, head, body)}\n`;
 }
@@ -63,13 +69,23 @@ export function breadcrumb(place: Place, pages: Pages, words: Words): Html {
 }
 
 export function placeCards(places: readonly Place[], pages: Pages): Html {
-  return tag('ul', { class: 'cards' }, ...places.map((place) => tag('li', {}, tag('a', { href: pages.file(place.anchor) }, text(place.label)), ...(place.shortDescription === '' ? [] : [tag('p', {}, text(place.shortDescription))]))));
+  return tag(
+    'ul',
+    { class: 'cards' },
+    ...places.map((place) => tag('li', {}, tag('a', { href: pages.file(place.anchor) }, text(place.label)), ...(place.shortDescription === '' ? [] : [tag('p', {}, text(place.shortDescription))]))),
+  );
 }
 
 /** Links to the page before and after, in reading order. */
 export function wayOn(index: number, pages: Pages, words: Words): Html {
-  const link = (place: Place | undefined, rel: 'prev' | 'next', word: string): Html => (place ? tag('a', { href: pages.file(place.anchor), rel }, tag('span', {}, text(word)), text(place.label)) : tag('span', {}));
-  return tag('nav', { class: 'way', 'aria-label': `${words.previous}, ${words.following}` }, link(pages.order[index - 1], 'prev', words.previous), link(pages.order[index + 1], 'next', words.following));
+  const link = (place: Place | undefined, rel: 'prev' | 'next', word: string): Html =>
+    place ? tag('a', { href: pages.file(place.anchor), rel }, tag('span', {}, text(word)), text(place.label)) : tag('span', {});
+  return tag(
+    'nav',
+    { class: 'way', 'aria-label': `${words.previous}, ${words.following}` },
+    link(pages.order[index - 1], 'prev', words.previous),
+    link(pages.order[index + 1], 'next', words.following),
+  );
 }
 
 export function relatedLinks(place: Place, publication: Publication, pages: Pages, words: Words): Html {

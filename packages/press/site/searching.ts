@@ -18,5 +18,7 @@ export function searchIndexScript(publication: Publication, pages: Pages): strin
 
 /** A script that hands data to the page; `<` never appears in it, so it cannot end the script early when it is put inline. */
 export function dataScript(name: string, value: unknown): string {
-  return `(window.siteData=window.siteData||{})[${JSON.stringify(name)}]=${JSON.stringify(value).replace(/</gu, '\\u003c').replace(/[\u2028\u2029]/gu, (character) => (character === '\u2028' ? '\\u2028' : '\\u2029'))};\n`;
+  return `(window.siteData=window.siteData||{})[${JSON.stringify(name)}]=${JSON.stringify(value)
+    .replace(/</gu, '\\u003c')
+    .replace(/[\u2028\u2029]/gu, (character) => (character === '\u2028' ? '\\u2028' : '\\u2029'))};\n`;
 }

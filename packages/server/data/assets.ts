@@ -4,7 +4,7 @@ import type { BlobStore } from './blobs.ts';
 import type { Database } from './database.ts';
 import type { AssetRow } from './models.ts';
 
-export interface NewAsset {
+interface NewAsset {
   readonly id: string;
   readonly folder: string;
   readonly name: string;

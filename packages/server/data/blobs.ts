@@ -19,7 +19,10 @@ export function blobStore(folder: string): BlobStore {
     async put(bytes) {
       const hash = createHash('sha256').update(bytes).digest('hex');
       const path = pathOf(hash);
-      const known = await stat(path).then(() => true, () => false);
+      const known = await stat(path).then(
+        () => true,
+        () => false,
+      );
       if (known) return hash;
       await mkdir(dirname(path), { recursive: true });
       // Written beside and renamed: a reader never sees half a file.

@@ -34,7 +34,20 @@ function editionOf({ id, name, output, map, lens, variables, locale }: EditionRo
 
 function impressionOf(row: ImpressionRow, edition: EditionRow): Impression {
   const { id, number, state, progress, problems, figures, person } = row;
-  return { id, edition: row.edition, editionName: edition.name, output: edition.output, number, state, progress, problems, figures, person, createdAt: row.createdAt.toISOString(), finishedAt: row.finishedAt?.toISOString() ?? null };
+  return {
+    id,
+    edition: row.edition,
+    editionName: edition.name,
+    output: edition.output,
+    number,
+    state,
+    progress,
+    problems,
+    figures,
+    person,
+    createdAt: row.createdAt.toISOString(),
+    finishedAt: row.finishedAt?.toISOString() ?? null,
+  };
 }
 
 export function editionStore({ sequelize, models }: Database): EditionStore {
@@ -76,7 +89,10 @@ export function editionStore({ sequelize, models }: Database): EditionStore {
         // One at a time for each edition, so that numbers have no gaps and no doubles.
         await editions.findOne({ where: { id: edition }, transaction, lock: transaction.LOCK.UPDATE });
         const last = Number((await impressions.max('number', { where: { edition }, transaction })) ?? 0);
-        await impressions.create({ id, projectId: project, edition, number: last + 1, state: 'queued', progress: waiting, problems: [], figures: noFigures, inputs: {}, person, createdAt: new Date() }, { transaction });
+        await impressions.create(
+          { id, projectId: project, edition, number: last + 1, state: 'queued', progress: waiting, problems: [], figures: noFigures, inputs: {}, person, createdAt: new Date() },
+          { transaction },
+        );
       });
       const made = await store.impression(project, id);
       if (!made) throw new Error('The impression that was just made is not there');
@@ -89,7 +105,10 @@ export function editionStore({ sequelize, models }: Database): EditionStore {
       return count > 0;
     },
     async markInterrupted(olderThan) {
-      const rows = await sequelize.query<{ id: string }>(`UPDATE impressions SET state = 'interrupted', finished_at = now() WHERE state = 'running' AND heartbeat_at < :olderThan RETURNING id`, { replacements: { olderThan }, type: QueryTypes.SELECT });
+      const rows = await sequelize.query<{ id: string }>(`UPDATE impressions SET state = 'interrupted', finished_at = now() WHERE state = 'running' AND heartbeat_at < :olderThan RETURNING id`, {
+        replacements: { olderThan },
+        type: QueryTypes.SELECT,
+      });
       return rows.map(({ id }) => id);
     },
   };

@@ -9,7 +9,9 @@ export interface SettledImage {
 
 /** Elements of SVG 1.1 and 2 that only draw. Scripts, animation, foreign content and links are not among them. */
 const drawing = new Set(
-  'svg g defs symbol use title desc metadata style path rect circle ellipse line polyline polygon text tspan textPath image marker pattern mask clipPath linearGradient radialGradient stop filter feBlend feColorMatrix feComponentTransfer feComposite feConvolveMatrix feDiffuseLighting feDisplacementMap feDropShadow feFlood feFuncA feFuncB feFuncG feFuncR feGaussianBlur feMerge feMergeNode feMorphology feOffset feSpecularLighting feTile feTurbulence feDistantLight fePointLight feSpotLight switch view'.split(' '),
+  'svg g defs symbol use title desc metadata style path rect circle ellipse line polyline polygon text tspan textPath image marker pattern mask clipPath linearGradient radialGradient stop filter feBlend feColorMatrix feComponentTransfer feComposite feConvolveMatrix feDiffuseLighting feDisplacementMap feDropShadow feFlood feFuncA feFuncB feFuncG feFuncR feGaussianBlur feMerge feMergeNode feMorphology feOffset feSpecularLighting feTile feTurbulence feDistantLight fePointLight feSpotLight switch view'.split(
+    ' ',
+  ),
 );
 const localReference = /^(#|data:image\/(png|jpeg|gif|webp);base64,)/iu;
 const outsideStyle = /@import|expression\s*\(|javascript:|url\s*\(\s*['"]?(?!['"]?(#|data:image\/(png|jpeg|gif|webp);base64,))/iu;
@@ -62,7 +64,7 @@ function settleSvg(view: Buffer): SettledImage | { refusal: string } {
 
 /** Reads the frame header of a JPEG file (ITU T.81, B.2.2). */
 function jpegSize(view: Buffer): { width?: number; height?: number } {
-  for (let at = 2; at + 9 < view.length; ) {
+  for (let at = 2; at + 9 < view.length;) {
     if (view[at] !== 0xff) return {};
     const marker = view[at + 1] ?? 0;
     if (marker >= 0xc0 && marker <= 0xcf && ![0xc4, 0xc8, 0xcc].includes(marker)) return { height: view.readUInt16BE(at + 5), width: view.readUInt16BE(at + 7) };

@@ -24,7 +24,7 @@ export interface ItemStore {
   texts(project: string): Promise<Pick<ItemRow, 'id' | 'kind' | 'folder' | 'name' | 'text' | 'version'>[]>;
 }
 
-export interface NewRow {
+interface NewRow {
   readonly id: string;
   readonly kind: 'topic' | 'map';
   readonly folder: string;
@@ -53,10 +53,21 @@ export function itemStore({ sequelize, models }: Database): ItemStore {
 
   const writeDerived = async (project: string, id: string, text: string, derived: Derived, version: number, note: string, author: string, transaction: Transaction): Promise<void> => {
     await links.destroy({ where: { projectId: project, sourceId: id }, transaction });
-    if (derived.targets.length > 0) await links.bulkCreate(derived.targets.map((targetId) => ({ projectId: project, sourceId: id, targetId })), { transaction });
+    if (derived.targets.length > 0)
+      await links.bulkCreate(
+        derived.targets.map((targetId) => ({ projectId: project, sourceId: id, targetId })),
+        { transaction },
+      );
     await revisions.create({ projectId: project, itemId: id, version, text, hash: hashOf(text), note, author, createdAt: new Date() }, { transaction });
   };
-  const columns = (derived: Derived) => ({ type: derived.type, title: derived.title, shortDescription: derived.shortDescription, searchText: derived.text, wordCount: derived.wordCount, problems: derived.problems });
+  const columns = (derived: Derived) => ({
+    type: derived.type,
+    title: derived.title,
+    shortDescription: derived.shortDescription,
+    searchText: derived.text,
+    wordCount: derived.wordCount,
+    problems: derived.problems,
+  });
 
   const store: ItemStore = {
     async list(project, query) {
@@ -68,11 +79,23 @@ export function itemStore({ sequelize, models }: Database): ItemStore {
         const like = `%${query.search.replace(/[\\%_]/gu, '\\$&')}%`;
         where[Op.or] = [{ title: { [Op.iLike]: like } }, { id: { [Op.iLike]: like } }, sequelize.literal(`search_vector @@ websearch_to_tsquery('simple', ${sequelize.escape(query.search)})`)];
       }
-      const { rows, count } = await items.findAndCountAll({ where: where as WhereOptions, attributes: summaryColumns, order: [[sequelize.fn('lower', sequelize.col('title')), 'ASC'], ['id', 'ASC']], offset: query.offset, limit: query.limit });
+      const { rows, count } = await items.findAndCountAll({
+        where: where as WhereOptions,
+        attributes: summaryColumns,
+        order: [
+          [sequelize.fn('lower', sequelize.col('title')), 'ASC'],
+          ['id', 'ASC'],
+        ],
+        offset: query.offset,
+        limit: query.limit,
+      });
       return { total: count, items: rows.map((row) => summary(row.get())) };
     },
     async folders(project) {
-      return sequelize.query<FolderCount>('SELECT folder, count(*)::int AS count FROM items WHERE project_id = :project GROUP BY folder ORDER BY folder', { replacements: { project }, type: QueryTypes.SELECT });
+      return sequelize.query<FolderCount>('SELECT folder, count(*)::int AS count FROM items WHERE project_id = :project GROUP BY folder ORDER BY folder', {
+        replacements: { project },
+        type: QueryTypes.SELECT,
+      });
     },
     async find(project, id) {
       const row = (await items.findOne({ where: { projectId: project, id } }))?.get();
@@ -81,7 +104,10 @@ export function itemStore({ sequelize, models }: Database): ItemStore {
     async create(project, item, author, within) {
       const { text, derived } = settle(item.id, item.kind, item.text);
       const work = async (transaction: Transaction): Promise<void> => {
-        await items.create({ projectId: project, id: item.id, kind: item.kind, folder: item.folder, name: item.name, text, version: 1, updatedAt: new Date(), updatedBy: author, ...columns(derived) }, { transaction });
+        await items.create(
+          { projectId: project, id: item.id, kind: item.kind, folder: item.folder, name: item.name, text, version: 1, updatedAt: new Date(), updatedBy: author, ...columns(derived) },
+          { transaction },
+        );
         await writeDerived(project, item.id, text, derived, 1, '', author, transaction);
       };
       try {
@@ -130,7 +156,10 @@ export function itemStore({ sequelize, models }: Database): ItemStore {
       return rows.map((row) => summary(row.get()));
     },
     async ids(project) {
-      const rows = await sequelize.query<{ id: string }>('SELECT id FROM items WHERE project_id = :project UNION SELECT id FROM assets WHERE project_id = :project', { replacements: { project }, type: QueryTypes.SELECT });
+      const rows = await sequelize.query<{ id: string }>('SELECT id FROM items WHERE project_id = :project UNION SELECT id FROM assets WHERE project_id = :project', {
+        replacements: { project },
+        type: QueryTypes.SELECT,
+      });
       return new Set(rows.map(({ id }) => id));
     },
     async texts(project) {

@@ -11,13 +11,13 @@ export interface PersonRow {
   role: Role;
   active: boolean;
 }
-export interface SessionRow {
+interface SessionRow {
   /** SHA-256 of the token that the browser holds. */
   id: string;
   personId: string;
   expiresAt: Date;
 }
-export interface ProjectRow {
+interface ProjectRow {
   id: string;
   name: string;
   locale: string;
@@ -39,7 +39,7 @@ export interface ItemRow {
   updatedAt: Date;
   updatedBy: string;
 }
-export interface RevisionRow {
+interface RevisionRow {
   projectId: string;
   itemId: string;
   version: number;
@@ -49,7 +49,7 @@ export interface RevisionRow {
   author: string;
   createdAt: Date;
 }
-export interface LinkRow {
+interface LinkRow {
   projectId: string;
   sourceId: string;
   targetId: string;
@@ -65,7 +65,7 @@ export interface AssetRow {
   height: number | null;
   hash: string;
 }
-export interface LensRow {
+interface LensRow {
   projectId: string;
   id: string;
   name: string;
@@ -134,7 +134,21 @@ export function defineModels(sequelize: Sequelize): Models {
     sessions: define<SessionRow>('sessions', { id: key, personId: uuid, expiresAt: date }),
     projects: define<ProjectRow>('projects', { id: uuidKey, name: text, locale: text }),
     items: define<ItemRow>('items', {
-      projectId: uuidKey, id: key, kind: text, type: text, folder: text, name: text, title: text, shortDescription: text, text, searchText: text, wordCount: integer, problems: json, version: integer, updatedAt: date, updatedBy: text,
+      projectId: uuidKey,
+      id: key,
+      kind: text,
+      type: text,
+      folder: text,
+      name: text,
+      title: text,
+      shortDescription: text,
+      text,
+      searchText: text,
+      wordCount: integer,
+      problems: json,
+      version: integer,
+      updatedAt: date,
+      updatedBy: text,
     }),
     revisions: define<RevisionRow>('revisions', { projectId: uuidKey, itemId: key, version: { ...integer, primaryKey: true }, text, hash: text, note: text, author: text, createdAt: date }),
     links: define<LinkRow>('links', { projectId: uuidKey, sourceId: key, targetId: key }),
@@ -142,7 +156,19 @@ export function defineModels(sequelize: Sequelize): Models {
     lenses: define<LensRow>('lenses', { projectId: uuidKey, id: key, name: text, rules: json }),
     editions: define<EditionRow>('editions', { id: uuidKey, projectId: uuid, name: text, output: text, map: text, lens: text, variables: json, locale: text }),
     impressions: define<ImpressionRow>('impressions', {
-      id: uuidKey, projectId: uuid, edition: uuid, number: integer, state: text, progress: json, problems: json, figures: json, inputs: json, person: text, createdAt: date, heartbeatAt: date, finishedAt: date,
+      id: uuidKey,
+      projectId: uuid,
+      edition: uuid,
+      number: integer,
+      state: text,
+      progress: json,
+      problems: json,
+      figures: json,
+      inputs: json,
+      person: text,
+      createdAt: date,
+      heartbeatAt: date,
+      finishedAt: date,
     }),
   };
 }

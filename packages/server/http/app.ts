@@ -27,7 +27,10 @@ export async function createApp(services: Services, queue: Queue, { webFolder, l
   app.setSerializerCompiler(serializerCompiler);
   app.setErrorHandler((error: Error & { statusCode?: number; validation?: unknown }, request, reply) => {
     if (error instanceof Refused) return reply.status(error.status).send({ code: error.code, message: error.message });
-    if (hasZodFastifySchemaValidationErrors(error)) return reply.status(400).send({ code: 'bad-request', message: `The request is not as it should be: ${error.validation.map((one) => `${one.instancePath} ${one.message ?? ''}`.trim()).join('; ')}.` });
+    if (hasZodFastifySchemaValidationErrors(error))
+      return reply
+        .status(400)
+        .send({ code: 'bad-request', message: `The request is not as it should be: ${error.validation.map((one) => `${one.instancePath} ${one.message ?? ''}`.trim()).join('; ')}.` });
     const status = error.statusCode ?? 500;
     if (status >= 500) request.log.error(error);
     const message = status === 429 ? 'Too many attempts. Wait a minute and try again.' : status < 500 ? error.message : 'Something went wrong here. It is in the log.';
@@ -37,7 +40,19 @@ export async function createApp(services: Services, queue: Queue, { webFolder, l
   await app.register(helmet, {
     contentSecurityPolicy: {
       useDefaults: false,
-      directives: { defaultSrc: ["'none'"], scriptSrc: ["'self'"], styleSrc: ["'self'", "'unsafe-inline'"], imgSrc: ["'self'", 'data:', 'blob:'], fontSrc: ["'self'"], connectSrc: ["'self'"], workerSrc: ["'self'"], frameSrc: ["'self'"], baseUri: ["'none'"], formAction: ["'self'"], frameAncestors: ["'none'"] },
+      directives: {
+        defaultSrc: ["'none'"],
+        scriptSrc: ["'self'"],
+        styleSrc: ["'self'", "'unsafe-inline'"],
+        imgSrc: ["'self'", 'data:', 'blob:'],
+        fontSrc: ["'self'"],
+        connectSrc: ["'self'"],
+        workerSrc: ["'self'"],
+        frameSrc: ["'self'"],
+        baseUri: ["'none'"],
+        formAction: ["'self'"],
+        frameAncestors: ["'none'"],
+      },
     },
     strictTransportSecurity: false,
   });
@@ -56,7 +71,13 @@ export async function createApp(services: Services, queue: Queue, { webFolder, l
   await app.register(publishingRoutes(services, queue), { prefix: '/api/projects/:project' });
 
   if (webFolder !== undefined) {
-    await app.register(statics, { root: webFolder, wildcard: false, index: false, cacheControl: false, setHeaders: (reply, path) => void reply.header('cache-control', path.includes('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache') });
+    await app.register(statics, {
+      root: webFolder,
+      wildcard: false,
+      index: false,
+      cacheControl: false,
+      setHeaders: (reply, path) => void reply.header('cache-control', path.includes('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache'),
+    });
   }
   app.setNotFoundHandler((request, reply) => {
     if (webFolder !== undefined && request.method === 'GET' && !request.url.startsWith('/api/')) return reply.type('text/html').header('cache-control', 'no-cache').sendFile('index.html');

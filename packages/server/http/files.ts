@@ -25,20 +25,28 @@ export const fileRoutes =
       reply.header('content-security-policy', "default-src 'none'; style-src 'unsafe-inline'; img-src data:; sandbox").header('cache-control', 'private, max-age=60').type(row.mediaType);
       return reply.send(Buffer.from(await blobs.get(row.hash)));
     });
-    app.post('/assets', { config: { permission: 'write' }, schema: { params: InProject, querystring: z.object({ folder: Folder.default('images') }), response: { 201: Asset } } }, async (request, reply) => {
-      const { name, bytes, claimed } = await uploaded(await request.file());
-      const settled = settleImage(bytes, claimed);
-      if ('refusal' in settled) throw new Refused(422, 'image.unreadable', settled.refusal);
-      const taken = await items.ids(request.params.project);
-      const stem = name.replace(/\.[^.]*$/u, '').replace(/[^\p{L}\p{N}._-]+/gu, '-').replace(/^[^\p{L}_]+/u, '') || 'image';
-      let id = stem;
-      for (let count = 2; taken.has(id); count += 1) id = `${stem}-${count}`;
-      const ending = name.includes('.') ? name.slice(name.lastIndexOf('.')) : '';
-      const made = await assets.create(request.params.project, { id, folder: request.query.folder, name: `${id}${ending}`, ...settled });
-      const row = made ? await assets.find(request.params.project, id) : undefined;
-      if (!row) throw new Refused(409, 'image.taken', 'There is an image of that name in this folder already.');
-      return reply.status(201).send(row);
-    });
+    app.post(
+      '/assets',
+      { config: { permission: 'write' }, schema: { params: InProject, querystring: z.object({ folder: Folder.default('images') }), response: { 201: Asset } } },
+      async (request, reply) => {
+        const { name, bytes, claimed } = await uploaded(await request.file());
+        const settled = settleImage(bytes, claimed);
+        if ('refusal' in settled) throw new Refused(422, 'image.unreadable', settled.refusal);
+        const taken = await items.ids(request.params.project);
+        const stem =
+          name
+            .replace(/\.[^.]*$/u, '')
+            .replace(/[^\p{L}\p{N}._-]+/gu, '-')
+            .replace(/^[^\p{L}_]+/u, '') || 'image';
+        let id = stem;
+        for (let count = 2; taken.has(id); count += 1) id = `${stem}-${count}`;
+        const ending = name.includes('.') ? name.slice(name.lastIndexOf('.')) : '';
+        const made = await assets.create(request.params.project, { id, folder: request.query.folder, name: `${id}${ending}`, ...settled });
+        const row = made ? await assets.find(request.params.project, id) : undefined;
+        if (!row) throw new Refused(409, 'image.taken', 'There is an image of that name in this folder already.');
+        return reply.status(201).send(row);
+      },
+    );
 
     app.get('/package', { config: { permission: 'read' }, schema: { params: InProject } }, async ({ params }, reply) => {
       const files = await packages.give(params.project);

@@ -30,31 +30,44 @@ export const itemRoutes =
       if (!made) throw new Refused(409, 'item.taken', 'There is a topic of that name in this folder already.');
       return reply.status(201).send(made);
     });
-    app.put('/items/:id', { config: { permission: 'write' }, bodyLimit: 22 * 1024 * 1024, schema: { params: OneItem, body: SaveItem, response: { 200: Item, 409: Conflict } } }, async (request, reply) => {
-      const outcome = await items.save(request.params.project, request.params.id, request.body, personOf(request).name);
-      if (!outcome) throw notFound('topic or map');
-      if ('conflict' in outcome) {
-        return reply.status(409).send({ code: 'item.conflict', message: `${outcome.conflict.updatedBy} saved this after you opened it. Your text is still here.`, current: outcome.conflict });
-      }
-      await queue.announce({ kind: 'item', id: outcome.saved.id, version: outcome.saved.version });
-      return outcome.saved;
-    });
+    app.put(
+      '/items/:id',
+      { config: { permission: 'write' }, bodyLimit: 22 * 1024 * 1024, schema: { params: OneItem, body: SaveItem, response: { 200: Item, 409: Conflict } } },
+      async (request, reply) => {
+        const outcome = await items.save(request.params.project, request.params.id, request.body, personOf(request).name);
+        if (!outcome) throw notFound('topic or map');
+        if ('conflict' in outcome) {
+          return reply.status(409).send({ code: 'item.conflict', message: `${outcome.conflict.updatedBy} saved this after you opened it. Your text is still here.`, current: outcome.conflict });
+        }
+        await queue.announce({ kind: 'item', id: outcome.saved.id, version: outcome.saved.version });
+        return outcome.saved;
+      },
+    );
     app.delete('/items/:id', { config: { permission: 'write' }, schema: { params: OneItem, response: { 204: z.null() } } }, async ({ params }, reply) => {
       if (!(await items.remove(params.project, params.id))) throw notFound('topic or map');
       return reply.status(204).send(null);
     });
     app.get('/items/:id/uses', { config: { permission: 'read' }, schema: { params: OneItem, response: { 200: z.array(ItemSummary) } } }, ({ params }) => items.uses(params.project, params.id));
     app.get('/items/:id/revisions', { config: { permission: 'read' }, schema: { params: OneItem, response: { 200: z.array(Revision) } } }, ({ params }) => items.revisions(params.project, params.id));
-    app.get('/items/:id/revisions/:version', { config: { permission: 'read' }, schema: { params: OneItem.extend({ version: z.coerce.number().int() }), response: { 200: z.object({ text: z.string() }) } } }, async ({ params }) => {
-      const text = await items.revisionText(params.project, params.id, params.version);
-      if (text === undefined) throw notFound('revision');
-      return { text };
-    });
+    app.get(
+      '/items/:id/revisions/:version',
+      { config: { permission: 'read' }, schema: { params: OneItem.extend({ version: z.coerce.number().int() }), response: { 200: z.object({ text: z.string() }) } } },
+      async ({ params }) => {
+        const text = await items.revisionText(params.project, params.id, params.version);
+        if (text === undefined) throw notFound('revision');
+        return { text };
+      },
+    );
   };
 
 /** An id made from a title: letters and digits of any script, free in the library. */
 function freeId(title: string, taken: ReadonlySet<string>): string {
-  const plain = title.normalize('NFKC').toLowerCase().replace(/[^\p{L}\p{N}]+/gu, '-').replace(/^-|-$/gu, '').slice(0, 60);
+  const plain = title
+    .normalize('NFKC')
+    .toLowerCase()
+    .replace(/[^\p{L}\p{N}]+/gu, '-')
+    .replace(/^-|-$/gu, '')
+    .slice(0, 60);
   const base = /^\p{L}/u.test(plain) ? plain : `topic-${plain}`.replace(/-$/u, '');
   let id = base;
   for (let count = 2; taken.has(id); count += 1) id = `${base}-${count}`;

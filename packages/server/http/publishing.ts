@@ -13,7 +13,19 @@ const InProject = z.object({ project: z.uuid() });
 const One = InProject.extend({ id: z.uuid() });
 
 const types: Readonly<Record<string, string>> = {
-  '.html': 'text/html; charset=utf-8', '.js': 'text/javascript; charset=utf-8', '.css': 'text/css; charset=utf-8', '.svg': 'image/svg+xml', '.png': 'image/png', '.jpg': 'image/jpeg', '.gif': 'image/gif', '.webp': 'image/webp', '.woff2': 'font/woff2', '.pdf': 'application/pdf', '.zip': 'application/zip', '.mp4': 'video/mp4', '.mp3': 'audio/mpeg',
+  '.html': 'text/html; charset=utf-8',
+  '.js': 'text/javascript; charset=utf-8',
+  '.css': 'text/css; charset=utf-8',
+  '.svg': 'image/svg+xml',
+  '.png': 'image/png',
+  '.jpg': 'image/jpeg',
+  '.gif': 'image/gif',
+  '.webp': 'image/webp',
+  '.woff2': 'font/woff2',
+  '.pdf': 'application/pdf',
+  '.zip': 'application/zip',
+  '.mp4': 'video/mp4',
+  '.mp3': 'audio/mpeg',
 };
 
 /** Editions, their builds, what comes out, and the stream of what happens. */
@@ -22,7 +34,9 @@ export const publishingRoutes =
   async (app) => {
     app.get('/lenses', { config: { permission: 'read' }, schema: { params: InProject, response: { 200: z.array(Lens) } } }, ({ params }) => editions.lenses(params.project));
     app.get('/editions', { config: { permission: 'read' }, schema: { params: InProject, response: { 200: z.array(Edition) } } }, ({ params }) => editions.editions(params.project));
-    app.post('/editions', { config: { permission: 'publish' }, schema: { params: InProject, body: EditionInput, response: { 201: Edition } } }, async ({ params, body }, reply) => reply.status(201).send(await editions.createEdition(params.project, body)));
+    app.post('/editions', { config: { permission: 'publish' }, schema: { params: InProject, body: EditionInput, response: { 201: Edition } } }, async ({ params, body }, reply) =>
+      reply.status(201).send(await editions.createEdition(params.project, body)),
+    );
     app.put('/editions/:id', { config: { permission: 'publish' }, schema: { params: One, body: EditionInput, response: { 200: Edition } } }, async ({ params, body }) => {
       const edition = await editions.updateEdition(params.project, params.id, body);
       if (!edition) throw notFound('edition');
@@ -56,14 +70,18 @@ export const publishingRoutes =
       return { ...impression, state: 'cancelled' as const };
     });
 
-    app.get('/impressions/:id/files/*', { config: { permission: 'read' }, schema: { params: One.extend({ '*': z.string() }), querystring: z.object({ download: z.string().optional() }) } }, async ({ params, query }, reply) => {
-      const impression = await editions.impression(params.project, params.id);
-      if (!impression) throw notFound('impression');
-      const root = impressionFolder(params.id);
-      const path = normalize(join(root, params['*']));
-      if (!path.startsWith(root + sep)) throw new Refused(400, 'path', 'This path leads out of the impression.');
-      return sendFile(path, reply, query.download === undefined ? undefined : `${impression.editionName.replace(/[^\p{L}\p{N} ._-]/gu, '_')}${extname(path)}`);
-    });
+    app.get(
+      '/impressions/:id/files/*',
+      { config: { permission: 'read' }, schema: { params: One.extend({ '*': z.string() }), querystring: z.object({ download: z.string().optional() }) } },
+      async ({ params, query }, reply) => {
+        const impression = await editions.impression(params.project, params.id);
+        if (!impression) throw notFound('impression');
+        const root = impressionFolder(params.id);
+        const path = normalize(join(root, params['*']));
+        if (!path.startsWith(root + sep)) throw new Refused(400, 'path', 'This path leads out of the impression.');
+        return sendFile(path, reply, query.download === undefined ? undefined : `${impression.editionName.replace(/[^\p{L}\p{N} ._-]/gu, '_')}${extname(path)}`);
+      },
+    );
 
     app.get('/events', { config: { permission: 'read' }, schema: { params: InProject } }, (request, reply) => {
       reply.hijack();
@@ -83,7 +101,10 @@ async function sendFile(path: string, reply: FastifyReply, downloadName: string 
   const found = await stat(path).catch(() => undefined);
   if (!found?.isFile()) throw notFound('file');
   // A published site brings its own scripts and styles and nothing from elsewhere; it may frame and send nothing.
-  reply.header('content-security-policy', "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; media-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'self'");
+  reply.header(
+    'content-security-policy',
+    "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; media-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'self'",
+  );
   reply.header('cache-control', 'private, max-age=0').type(types[extname(path).toLowerCase()] ?? 'application/octet-stream');
   if (downloadName !== undefined) reply.header('content-disposition', `attachment; filename*=UTF-8''${encodeURIComponent(downloadName)}`);
   return reply.send(createReadStream(path));

@@ -59,7 +59,13 @@ export async function buildEdition(services: Services, project: string, edition:
   };
 }
 
-function composeFrom(texts: readonly StoredItem[], rows: Awaited<ReturnType<Services['assets']['rows']>>, edition: Edition, lens: Awaited<ReturnType<Services['editions']['lenses']>>[number] | undefined, bench: Workbench): Publication {
+function composeFrom(
+  texts: readonly StoredItem[],
+  rows: Awaited<ReturnType<Services['assets']['rows']>>,
+  edition: Edition,
+  lens: Awaited<ReturnType<Services['editions']['lenses']>>[number] | undefined,
+  bench: Workbench,
+): Publication {
   const assets = rows.map(({ id, name, mediaType, width, height }) => ({ id, name, mediaType, ...(width === null ? {} : { width }), ...(height === null ? {} : { height }) }));
   bench.library = textLibrary(texts, assets);
   return compose(

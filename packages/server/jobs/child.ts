@@ -10,7 +10,10 @@ export interface BuildOrder {
   readonly edition: Edition;
 }
 
-export type BuildReport = { readonly kind: 'progress'; readonly progress: Progress } | { readonly kind: 'done'; readonly outcome: BuildOutcome; readonly memory: number } | { readonly kind: 'failed'; readonly message: string };
+export type BuildReport =
+  | { readonly kind: 'progress'; readonly progress: Progress }
+  | { readonly kind: 'done'; readonly outcome: BuildOutcome; readonly memory: number }
+  | { readonly kind: 'failed'; readonly message: string };
 
 const bench = workbench();
 let services: ReturnType<typeof makeServices> | undefined;

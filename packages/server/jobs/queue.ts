@@ -44,7 +44,8 @@ export async function openQueue(services: Services, settings: Settings, log: { e
   });
   await listener.connect();
   await listener.query('LISTEN ukiyo_live; LISTEN ukiyo_cancel');
-  const notify = async (channel: string, payload: string): Promise<void> => void (await services.database.sequelize.query('SELECT pg_notify(:channel, :payload)', { replacements: { channel, payload } }));
+  const notify = async (channel: string, payload: string): Promise<void> =>
+    void (await services.database.sequelize.query('SELECT pg_notify(:channel, :payload)', { replacements: { channel, payload } }));
   const announce = (event: LiveEvent): Promise<void> => notify('ukiyo_live', JSON.stringify(event));
 
   const run = async (id: string): Promise<void> => {
@@ -58,7 +59,10 @@ export async function openQueue(services: Services, settings: Settings, log: { e
     let said: Promise<unknown> = Promise.resolve();
     try {
       const outcome = await builder.build({ settings, impression: id, project: row.projectId, edition }, (progress) => {
-        said = said.then(() => update(id, { progress })).then(() => announce({ kind: 'impression', id, state: 'running', progress })).catch(log.error);
+        said = said
+          .then(() => update(id, { progress }))
+          .then(() => announce({ kind: 'impression', id, state: 'running', progress }))
+          .catch(log.error);
       });
       await said;
       const progress = { step: 'Done', done: 1, total: 1 };

@@ -19,9 +19,9 @@ const step = 12;
 
 /** One rung for each open element, as high as the element is on the page, nested from left to right. */
 function draw(): void {
-  const host = view?.dom.parentElement;
-  if (!view || !host) return;
-  const origin = host.getBoundingClientRect().top;
+  const page = view?.dom.closest('.page');
+  if (!view || !page) return;
+  const origin = page.getBoundingClientRect().top;
   let labelled = -99;
   rungs.value = open.flatMap(({ label, position }, index) => {
     const dom = view.nodeDOM(position);

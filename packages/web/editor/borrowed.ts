@@ -9,6 +9,8 @@ export type ReadText = (id: string) => Promise<{ title: string; text: string; ki
 interface Passage {
   readonly title: string;
   readonly text: string;
+  /** The type of a borrowed note. */
+  readonly note?: string;
 }
 
 const key = new PluginKey<ReadonlyMap<string, Passage>>('borrowed');
@@ -24,7 +26,7 @@ export function borrowedPassages(self: string, read: ReadText): Plugin {
         const lender = await read(target.id);
         const root = readItem(target.id, lender.kind, lender.text).root;
         const found = root && elementOf(root, target.element);
-        if (found) passage = { title: lender.title, text: readableText(found.element) };
+        if (found) passage = { title: lender.title, text: readableText(found.element), ...(found.element.name === 'note' ? { note: found.element.attributes['type'] ?? 'note' } : {}) };
       } catch {
         // the passage keeps saying that it is not there
       }
@@ -66,6 +68,7 @@ export function borrowedPassages(self: string, read: ReadText): Plugin {
             const from = document.createElement('span');
             from.className = 'borrowed-from';
             from.textContent = `borrowed · ${passage.title}`;
+            if (passage.note !== undefined) dom.dataset['note'] = passage.note;
             dom.append(passage.text, from);
             return dom;
           };

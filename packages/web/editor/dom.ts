@@ -1,17 +1,80 @@
 import { basesOf, labelOf } from '@ukiyo/core/grammar';
 import { editorSchema, special } from '@ukiyo/core/editing';
-import { lineOf, type Attributes, type Node as XmlNode } from '@ukiyo/core/markup';
+import { isElement, type Attributes, type Node as XmlNode } from '@ukiyo/core/markup';
 import type { DOMOutputSpec, Mark, Node } from 'prosemirror-model';
 
 const blockTags: Readonly<Record<string, string>> = {
-  topic: 'article', title: 'h2', p: 'p', ul: 'ul', ol: 'ol', li: 'li', sl: 'ul', sli: 'li', dl: 'dl', dt: 'dt', dd: 'dd', pre: 'pre', lq: 'blockquote', fig: 'figure', section: 'section', tgroup: 'table', thead: 'thead', tbody: 'tbody', row: 'tr', entry: 'td', simpletable: 'table', sthead: 'tr', strow: 'tr', stentry: 'td',
+  topic: 'article',
+  title: 'h2',
+  p: 'p',
+  ul: 'ul',
+  ol: 'ol',
+  li: 'li',
+  sl: 'ul',
+  sli: 'li',
+  dl: 'dl',
+  dt: 'dt',
+  dd: 'dd',
+  pre: 'pre',
+  lq: 'blockquote',
+  fig: 'figure',
+  section: 'section',
+  tgroup: 'table',
+  thead: 'thead',
+  tbody: 'tbody',
+  row: 'tr',
+  entry: 'td',
+  simpletable: 'table',
+  sthead: 'tr',
+  strow: 'tr',
+  stentry: 'td',
 };
-const markTags: Readonly<Record<string, string>> = { b: 'b', i: 'i', u: 'u', sup: 'sup', sub: 'sub', tt: 'code', codeph: 'code', userinput: 'code', systemoutput: 'code', filepath: 'code', cmdname: 'code', apiname: 'code', option: 'code', parmname: 'code', 'line-through': 's', cite: 'cite', q: 'q' };
+const markTags: Readonly<Record<string, string>> = {
+  b: 'b',
+  i: 'i',
+  u: 'u',
+  sup: 'sup',
+  sub: 'sub',
+  tt: 'code',
+  codeph: 'code',
+  userinput: 'code',
+  systemoutput: 'code',
+  filepath: 'code',
+  cmdname: 'code',
+  apiname: 'code',
+  option: 'code',
+  parmname: 'code',
+  'line-through': 's',
+  cite: 'cite',
+  q: 'q',
+};
 
 const attributesOf = (node: Node | Mark): Attributes => (node.attrs['attributes'] ?? {}) as Attributes;
 
 /** Words that stand above a part so that a writer sees what it is. */
-const heads = new Set(['prereq', 'context', 'steps', 'steps-unordered', 'steps-informal', 'result', 'postreq', 'tasktroubleshooting', 'example', 'condition', 'cause', 'remedy', 'refsyn', 'troubleSolution', 'stepresult', 'steptroubleshooting', 'fig', 'table', 'properties', 'choicetable', 'simpletable']);
+const heads = new Set([
+  'prereq',
+  'context',
+  'steps',
+  'steps-unordered',
+  'steps-informal',
+  'result',
+  'postreq',
+  'tasktroubleshooting',
+  'example',
+  'condition',
+  'cause',
+  'remedy',
+  'refsyn',
+  'troubleSolution',
+  'stepresult',
+  'steptroubleshooting',
+  'fig',
+  'table',
+  'properties',
+  'choicetable',
+  'simpletable',
+]);
 
 function common(node: Node, element: string): Record<string, string> {
   const { type, conref, conkeyref } = attributesOf(node);
@@ -26,6 +89,12 @@ function common(node: Node, element: string): Record<string, string> {
   };
 }
 
+/** The texts inside, each for itself: what a closed block says in short. */
+function wordsIn(node: XmlNode): string[] {
+  if (typeof node === 'string') return node.trim() === '' ? [] : [node.trim()];
+  return isElement(node) ? node.children.flatMap(wordsIn) : [];
+}
+
 function tagOf(element: string): string {
   for (const base of basesOf(element)) {
     const tag = blockTags[base];
@@ -35,7 +104,7 @@ function tagOf(element: string): string {
 }
 
 /** How nodes of a topic look on the writer's page. Images and borrowed passages have views of their own. */
-export function nodeDom(node: Node): DOMOutputSpec {
+function nodeDom(node: Node): DOMOutputSpec {
   const { name } = node.type;
   if (name === special.line) return ['div', { class: 'line', ...(node.content.size === 0 && node.attrs['guidance'] ? { 'data-guidance': String(node.attrs['guidance']) } : {}) }, 0];
   if (name === special.rawBlock || name === special.rawInline) {
@@ -43,24 +112,31 @@ export function nodeDom(node: Node): DOMOutputSpec {
     const inline = name === special.rawInline;
     const element = typeof held === 'object' && 'name' in held ? held.name : '';
     const label = element === '' ? (typeof held === 'object' && 'comment' in held ? 'comment' : 'instruction') : labelOf(element);
-    const text = typeof held === 'object' && 'comment' in held ? held.comment : lineOf(held);
-    return [inline ? 'span' : 'div', { class: inline ? 'raw raw-inline' : 'raw raw-block', 'data-element': element, contenteditable: 'false', title: `${label}: ${text}` }, ['span', { class: 'raw-label' }, label], ...(text === '' ? [] : [' ', text.slice(0, 160)])];
+    const text = typeof held === 'object' && 'comment' in held ? held.comment : wordsIn(held).join(' · ');
+    return [
+      inline ? 'span' : 'div',
+      { class: inline ? 'raw raw-inline' : 'raw raw-block', 'data-element': element, contenteditable: 'false', title: `${label}: ${text}` },
+      ['span', { class: 'raw-label' }, label],
+      ...(text === '' ? [] : [' ', text.slice(0, 160)]),
+    ];
   }
   const element = node.type.spec.element ?? name;
   if (node.isInline) {
     const { keyref, href } = attributesOf(node);
     const shown = keyref ?? href?.replace(/^(topic|map):/u, '') ?? labelOf(element);
-    return node.content.size === 0 ? ['span', { class: 'variable', 'data-element': element, title: `${labelOf(element)}: ${shown}` }, shown] : ['span', { class: `phrase is-${element}`, 'data-element': element }, 0];
+    return node.content.size === 0
+      ? ['span', { class: 'variable', 'data-element': element, title: `${labelOf(element)}: ${shown}` }, shown]
+      : ['span', { class: `phrase is-${element}`, 'data-element': element }, 0];
   }
   const span = element === 'entry' ? { colspan: String(node.attrs['columnSpan']), rowspan: String(node.attrs['rowSpan']) } : {};
   const tag = node.type.spec.code ? 'pre' : tagOf(element);
   return [tag, { ...common(node, element), ...span }, 0];
 }
 
-export function markDom(mark: Mark): DOMOutputSpec {
+function markDom(mark: Mark): DOMOutputSpec {
   const element = mark.type.spec.element ?? mark.type.name;
   const { href, keyref } = attributesOf(mark);
-  return [markTags[element] ?? 'span', { class: `phrase is-${element}`, 'data-element': element, title: `${labelOf(element)}${href ?? keyref ? `: ${href ?? keyref}` : ''}` }, 0];
+  return [markTags[element] ?? 'span', { class: `phrase is-${element}`, 'data-element': element, title: `${labelOf(element)}${(href ?? keyref) ? `: ${href ?? keyref}` : ''}` }, 0];
 }
 
 /** Tells the schema how it looks: the schema itself comes from the core, which knows no page. */

@@ -26,7 +26,6 @@ export interface EditorHandlers extends PageContext {
   readonly openPalette: () => void;
 }
 
-
 const settleAfter = 250;
 
 /** The writer's page as a composable: opens a topic, tells where the caret is, what is wrong and what can go here. */
@@ -53,7 +52,9 @@ export function useEditor(handlers: EditorHandlers) {
     positions = new Map();
     const root = fromEditor(editor.state.doc, (path, position) => positions.set(path.join('.'), position));
     problems.value = validate(root);
-    words.value = readableText(root).split(' ').filter((word) => word !== '').length;
+    words.value = readableText(root)
+      .split(' ')
+      .filter((word) => word !== '').length;
   }
 
   function show(mount: HTMLElement, id: string, root: Element, editable: boolean): void {

@@ -1,5 +1,5 @@
 import { Refusal } from '@ukiyo/contracts';
-import { z } from 'zod';
+import type { z } from 'zod';
 
 /** The server refused or could not be reached; `message` is for people. */
 export class ApiError extends Error {

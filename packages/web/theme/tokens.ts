@@ -1,7 +1,7 @@
 import type { GlobalThemeOverrides } from 'naive-ui';
 
 /** The colours of the workshop by day and by night: the one source of CSS variables and of the theme of components. */
-export interface Tokens {
+interface Tokens {
   paper: string;
   paperDeep: string;
   sheet: string;
@@ -21,16 +21,46 @@ export interface Tokens {
 }
 
 const day: Tokens = {
-  paper: '#f8f4ea', paperDeep: '#efe8d9', sheet: '#fffdf8', ink: '#1f2431', soft: '#565d6e', faint: '#6f7584', hair: '#ddd4c2', prussian: '#1c4587', deep: '#12305f', wash: '#dfe8f4', seal: '#b8361f', pine: '#2f6b4f', amber: '#8a5a00', wisteria: '#6d5a9e', teal: '#1b6f78', onDeep: '#fffdf8',
+  paper: '#f8f4ea',
+  paperDeep: '#efe8d9',
+  sheet: '#fffdf8',
+  ink: '#1f2431',
+  soft: '#565d6e',
+  faint: '#6f7584',
+  hair: '#ddd4c2',
+  prussian: '#1c4587',
+  deep: '#12305f',
+  wash: '#dfe8f4',
+  seal: '#b8361f',
+  pine: '#2f6b4f',
+  amber: '#8a5a00',
+  wisteria: '#6d5a9e',
+  teal: '#1b6f78',
+  onDeep: '#fffdf8',
 };
 
 const night: Tokens = {
-  paper: '#161a24', paperDeep: '#11141c', sheet: '#1d2333', ink: '#ece7db', soft: '#b3b8c6', faint: '#8f96a8', hair: '#343c50', prussian: '#9dbcf0', deep: '#23406f', wash: '#2a3654', seal: '#f08a73', pine: '#7fc4a0', amber: '#e0b35a', wisteria: '#b9a6ea', teal: '#74c3cb', onDeep: '#fffdf8',
+  paper: '#161a24',
+  paperDeep: '#11141c',
+  sheet: '#1d2333',
+  ink: '#ece7db',
+  soft: '#b3b8c6',
+  faint: '#8f96a8',
+  hair: '#343c50',
+  prussian: '#9dbcf0',
+  deep: '#23406f',
+  wash: '#2a3654',
+  seal: '#f08a73',
+  pine: '#7fc4a0',
+  amber: '#e0b35a',
+  wisteria: '#b9a6ea',
+  teal: '#74c3cb',
+  onDeep: '#fffdf8',
 };
 
-export const tokensOf = (dark: boolean): Tokens => (dark ? night : day);
+const tokensOf = (dark: boolean): Tokens => (dark ? night : day);
 
-export const fonts = {
+const fonts = {
   title: "'Newsreader Variable', Georgia, serif",
   text: "'Source Sans 3 Variable', system-ui, sans-serif",
   code: "'JetBrains Mono Variable', ui-monospace, monospace",
@@ -50,11 +80,43 @@ export function themeOverrides(dark: boolean): GlobalThemeOverrides {
   const token = tokensOf(dark);
   return {
     common: {
-      fontFamily: fonts.text, fontFamilyMono: fonts.code, fontSize: '15px', fontSizeMedium: '15px', fontSizeSmall: '13px', borderRadius: '4px', borderRadiusSmall: '4px',
-      primaryColor: token.prussian, primaryColorHover: token.prussian, primaryColorPressed: token.deep, primaryColorSuppl: token.prussian, errorColor: token.seal, errorColorHover: token.seal, warningColor: token.amber, successColor: token.pine, infoColor: token.prussian,
-      bodyColor: token.paper, cardColor: token.sheet, modalColor: token.sheet, popoverColor: token.sheet, tableColor: token.sheet, inputColor: token.sheet, textColorBase: token.ink, textColor1: token.ink, textColor2: token.ink, textColor3: token.soft, placeholderColor: token.faint, borderColor: token.hair, dividerColor: token.hair, hoverColor: token.wash,
+      fontFamily: fonts.text,
+      fontFamilyMono: fonts.code,
+      fontSize: '15px',
+      fontSizeMedium: '15px',
+      fontSizeSmall: '13px',
+      borderRadius: '4px',
+      borderRadiusSmall: '4px',
+      primaryColor: token.prussian,
+      primaryColorHover: token.prussian,
+      primaryColorPressed: token.deep,
+      primaryColorSuppl: token.prussian,
+      errorColor: token.seal,
+      errorColorHover: token.seal,
+      warningColor: token.amber,
+      successColor: token.pine,
+      infoColor: token.prussian,
+      bodyColor: token.paper,
+      cardColor: token.sheet,
+      modalColor: token.sheet,
+      popoverColor: token.sheet,
+      tableColor: token.sheet,
+      inputColor: token.sheet,
+      textColorBase: token.ink,
+      textColor1: token.ink,
+      textColor2: token.ink,
+      textColor3: token.soft,
+      placeholderColor: token.faint,
+      borderColor: token.hair,
+      dividerColor: token.hair,
+      hoverColor: token.wash,
     },
-    Button: { textColorPrimary: dark ? '#12182a' : '#fffdf8', textColorHoverPrimary: dark ? '#12182a' : '#fffdf8', textColorFocusPrimary: dark ? '#12182a' : '#fffdf8', textColorPressedPrimary: '#fffdf8' },
+    Button: {
+      textColorPrimary: dark ? '#12182a' : '#fffdf8',
+      textColorHoverPrimary: dark ? '#12182a' : '#fffdf8',
+      textColorFocusPrimary: dark ? '#12182a' : '#fffdf8',
+      textColorPressedPrimary: '#fffdf8',
+    },
     Tooltip: { color: token.deep, textColor: token.onDeep },
   };
 }

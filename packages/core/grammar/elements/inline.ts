@@ -41,13 +41,21 @@ export const inlineElements: readonly ElementDefinition[] = [
   row('state', 'State', 'empty', 'A state and its value.', { attributes: 'name! value!' }),
   row('text', 'Text', '(#text | text)*', 'Plain words that can be borrowed.'),
   row('fn', 'Footnote', '(@noteFlow)*', 'Words at the foot of the page.', { attributes: 'callout' }),
-  row('indexterm', 'Index entry', '(#text | ph | keyword | term | text | b | i | sup | sub | codeph | option | parmname | apiname | cmdname | indexterm | index-see | index-see-also | index-sort-as)*', 'An entry of the index that leads here; entries inside it are its sub-entries.', { attributes: 'start end keyref' }),
+  row(
+    'indexterm',
+    'Index entry',
+    '(#text | ph | keyword | term | text | b | i | sup | sub | codeph | option | parmname | apiname | cmdname | indexterm | index-see | index-see-also | index-sort-as)*',
+    'An entry of the index that leads here; entries inside it are its sub-entries.',
+    { attributes: 'start end keyref' },
+  ),
   row('index-see', 'See', '(#text | ph | keyword | term | text | indexterm)*', 'Leads from this entry to another instead.', { attributes: 'keyref' }),
   row('index-see-also', 'See also', '(#text | ph | keyword | term | text | indexterm)*', 'Leads from this entry to another as well.', { attributes: 'keyref' }),
   row('index-sort-as', 'Sort as', '(#text | keyword | text)*', 'The words by which the entry is put in order.'),
   row('draft-comment', 'Comment for the team', '(@flow)*', 'Words for the team; never published.', { attributes: 'author time disposition' }),
   row('required-cleanup', 'To be put right', '(@flow)*', 'Content that came in and has no place yet; never published.', { attributes: 'remap' }),
-  row('data', 'Data', '(#text | data | image | object | ph | keyword | term | xref | text | foreign | title)*', 'A value for processors; not shown.', { attributes: 'name value datatype href format scope type keyref' }),
+  row('data', 'Data', '(#text | data | image | object | ph | keyword | term | xref | text | foreign | title)*', 'A value for processors; not shown.', {
+    attributes: 'name value datatype href format scope type keyref',
+  }),
   row('data-about', 'Data about something', '(data | data-about)*', 'A value about something else; not shown.', { attributes: 'href format scope type' }),
   row('foreign', 'Foreign content', '#text*', 'Content in another vocabulary.'),
 ];

@@ -2,7 +2,9 @@ import { row, type ElementDefinition } from '../definition.ts';
 
 /** The parts of a task (DITA 1.3, general task with all kinds of steps). */
 export const taskElements: readonly ElementDefinition[] = [
-  row('taskbody', 'Task body', '(prereq | context | section)*, (steps | steps-unordered | steps-informal)?, result?, tasktroubleshooting?, example*, postreq*', 'The content of the task.', { base: 'body' }),
+  row('taskbody', 'Task body', '(prereq | context | section)*, (steps | steps-unordered | steps-informal)?, result?, tasktroubleshooting?, example*, postreq*', 'The content of the task.', {
+    base: 'body',
+  }),
   row('prereq', 'Before you start', 'title?, (@sectionFlow)*', 'What must be so before the first step.', { base: 'section' }),
   row('context', 'About this task', 'title?, (@sectionFlow)*', 'Why and when one does this.', { base: 'section' }),
   row('steps', 'Steps', 'data*, (stepsection?, step)+', 'What to do, in order.', { base: 'ol' }),

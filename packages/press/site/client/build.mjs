@@ -12,7 +12,12 @@ export async function buildSiteScripts() {
       root: here,
       logLevel: 'warn',
       resolve: { conditions: ['source'] },
-      build: { target: 'es2022', outDir: join(here, '../built'), emptyOutDir: name === 'site', lib: { entry: join(here, `${name}.ts`), formats: ['iife'], name: `site_${name}`, fileName: () => `${name}.js` } },
+      build: {
+        target: 'es2022',
+        outDir: join(here, '../built'),
+        emptyOutDir: name === 'site',
+        lib: { entry: join(here, `${name}.ts`), formats: ['iife'], name: `site_${name}`, fileName: () => `${name}.js` },
+      },
     });
   }
 }

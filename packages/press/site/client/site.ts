@@ -82,7 +82,12 @@ async function drawWords(): Promise<void> {
     const shown = words.filter((word) => wanted === '' || word.t.toLocaleLowerCase().includes(wanted));
     list.replaceChildren(
       ...shown.map((word) =>
-        make('li', { style: `--depth:${word.d}` }, ...(word.h[0] && word.h.length === 1 ? [make('a', { href: word.h[0][0] }, word.t)] : [word.t, ...word.h.flatMap(([href, title]) => [' ', make('a', { href, class: 'locator' }, title)])]), ...(word.s === undefined ? [] : [make('em', {}, ` ${word.s}`)])),
+        make(
+          'li',
+          { style: `--depth:${word.d}` },
+          ...(word.h[0] && word.h.length === 1 ? [make('a', { href: word.h[0][0] }, word.t)] : [word.t, ...word.h.flatMap(([href, title]) => [' ', make('a', { href, class: 'locator' }, title)])]),
+          ...(word.s === undefined ? [] : [make('em', {}, ` ${word.s}`)]),
+        ),
       ),
     );
   };

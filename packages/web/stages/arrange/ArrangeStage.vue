@@ -74,7 +74,7 @@ function onKey(event: KeyboardEvent): void {
   else if (event.key === 'ArrowDown') map.choose(1);
   else if (event.key === 'Enter') openEntry(map.entries.value[map.chosenIndex.value]);
   else if (event.key === 'Delete' && mayWrite.value) say(map.remove());
-  else if (command && event.key.toLowerCase() === 'z') event.shiftKey ? map.redo() : map.undo();
+  else if (command && event.key.toLowerCase() === 'z') (event.shiftKey ? map.redo : map.undo)();
   else return;
   event.preventDefault();
   void nextTick(() => document.querySelector<HTMLElement>('.entry[aria-selected="true"]')?.focus());
@@ -161,7 +161,7 @@ function drop(): void {
         >
           <span class="title" :class="{ 'seal-text': isMissing(entry) }">{{ titleOf(entry) }}</span>
           <span v-if="isMissing(entry)" class="small seal-text">not in the library</span>
-          <span class="quiet small">{{ labelOf(entry.element.name) }}</span>
+          <span v-if="entry.element.name !== 'topicref'" class="quiet small">{{ labelOf(entry.element.name) }}</span>
         </div>
         <p v-if="map.entries.value.length === 0 && !map.failure.value" class="quiet">An empty map. Add topics from the list on the left.</p>
       </div>

@@ -28,7 +28,11 @@ export function usePublishing() {
   async function load(): Promise<void> {
     await guarded(
       (async () => {
-        [editions.value, lenses.value, impressions.value] = await Promise.all([ask(`${session.base}/editions`, z.array(Edition)), ask(`${session.base}/lenses`, z.array(Lens)), ask(`${session.base}/impressions`, z.array(Impression))]);
+        [editions.value, lenses.value, impressions.value] = await Promise.all([
+          ask(`${session.base}/editions`, z.array(Edition)),
+          ask(`${session.base}/lenses`, z.array(Lens)),
+          ask(`${session.base}/impressions`, z.array(Impression)),
+        ]);
       })(),
     );
     events ??= listen();

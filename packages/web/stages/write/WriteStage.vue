@@ -111,7 +111,7 @@ useEventListener(window, 'beforeunload', (event) => {
     </main>
     <ProblemList :problems="editor.problems.value" @go="editor.goTo" />
     <InsertPalette v-if="palette" v-bind="palette" @choose="choose" @close="closePalette" />
-    <Teleport to="#foot-path">
+    <Teleport defer to="#foot-path">
       <template v-for="(element, index) in editor.open.value" :key="element.position"><span v-if="index > 0" class="quiet" aria-hidden="true"> / </span><button type="button" class="plain" @click="editor.select(element.position)">{{ element.label }}</button></template>
     </Teleport>
   </div>

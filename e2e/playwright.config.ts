@@ -1,0 +1,25 @@
+import { defineConfig } from '@playwright/test';
+
+const port = 4780;
+
+/** One server with the demo library for all files; each file leaves the parts that others look at as they were. */
+export default defineConfig({
+  testDir: '.',
+  timeout: 60_000,
+  expect: { timeout: 10_000 },
+  workers: 2,
+  fullyParallel: false,
+  reporter: [['list'], ['json', { outputFile: process.env['PLAYWRIGHT_JSON_OUTPUT_NAME'] ?? 'test-results/e2e.json' }]],
+  outputDir: '../test-results',
+  globalSetup: './server.ts',
+  use: {
+    baseURL: `http://127.0.0.1:${port}`,
+    viewport: { width: 1280, height: 800 },
+    trace: 'retain-on-failure',
+    launchOptions: {
+      executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
+      args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--no-first-run'],
+    },
+  },
+});
+export { port };

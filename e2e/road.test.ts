@@ -1,0 +1,73 @@
+import { execFileSync } from 'node:child_process';
+import { writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { tmpdir } from 'node:os';
+import { expect, test } from '@playwright/test';
+import { signIn } from './people.ts';
+
+test('a changed sentence travels from the page to the manual and the site', async ({ page, context }) => {
+  await signIn(page);
+  const sentence = `Rinse the ${'quillwort'} brush in the harbour.`;
+
+  await test.step('change a sentence', async () => {
+    await page.getByLabel('Filter topics').fill('Clean the well');
+    await page.getByRole('link', { name: /Clean the well/u }).click();
+    const step = page.locator('.is-cmd').last();
+    await step.click();
+    await page.keyboard.press('End');
+    await page.keyboard.type(` ${sentence}`);
+    await expect(page.getByText('Saved', { exact: true })).toBeVisible();
+    await page.reload();
+    await expect(page.locator('.is-cmd').last()).toContainText(sentence);
+  });
+
+  await test.step('move the topic in both maps', async () => {
+    for (const map of ['installation-manual', 'help']) {
+      await page.goto(`/arrange/${map}`);
+      const entry = page.getByRole('treeitem', { name: /^Clean the well/u });
+      await entry.click();
+      await page.keyboard.press('Alt+ArrowUp');
+      await expect(page.getByText('Saved', { exact: true })).toBeVisible();
+      const titles = await page.getByRole('treeitem').allTextContents();
+      const at = (title: string): number => titles.findIndex((one) => one.trim().startsWith(title));
+      expect(at('Clean the well')).toBe(at('Care plan') - 1);
+    }
+  });
+
+  await test.step('build the manual and read it', async () => {
+    await page.goto('/publish');
+    await page.getByRole('link', { name: /Tern Q Installation Manual/u }).click();
+    await page.getByRole('button', { name: 'Build' }).click();
+    const impression = page.getByRole('article').first();
+    await expect(impression.getByText('Built')).toBeVisible({ timeout: 45_000 });
+    await expect(impression.getByText('No problems.')).toBeVisible();
+    const address = await impression.getByRole('link', { name: 'Open' }).getAttribute('href');
+    const pdf = await (await context.request.get(address!)).body();
+    const file = join(tmpdir(), 'ukiyo-e2e.pdf');
+    writeFileSync(file, pdf);
+    const text = execFileSync('pdftotext', ['-layout', file, '-'], { encoding: 'utf8' }).replace(/\s+/gu, ' ');
+    const at = text.lastIndexOf('Rinse the quillwort brush');
+    expect(at).toBeGreaterThan(0);
+    expect(text.lastIndexOf('7.1 Clean the well', at)).toBeGreaterThan(text.lastIndexOf('Download the readings', at));
+    expect(text.indexOf('7.2 Care plan', at)).toBeGreaterThan(at);
+  });
+
+  await test.step('build the site, search it and find the page', async () => {
+    await page.getByRole('link', { name: /Tern Help/u }).click();
+    await page.getByRole('button', { name: 'Build' }).click();
+    const impression = page.getByRole('article').first();
+    await expect(impression.getByText('Built')).toBeVisible({ timeout: 45_000 });
+    const [site] = await Promise.all([context.waitForEvent('page'), impression.getByRole('link', { name: 'Open' }).click()]);
+    await site.getByRole('searchbox').fill('quillwort');
+    await site.locator('#results').getByRole('link', { name: 'Clean the well' }).click();
+    await expect(site.locator('#content')).toContainText(sentence);
+    await expect(site.locator('mark')).toHaveText(['quillwort']);
+    await site.getByRole('button', { name: /Marked/u }).click();
+    await expect(site.locator('mark')).toHaveCount(0);
+    await site.getByRole('link', { name: /Next Care plan/u }).click();
+    await expect(site.getByRole('heading', { level: 1 })).toContainText('Care plan');
+    await site.getByRole('tab', { name: 'Index' }).click();
+    await site.getByLabel('Type to narrow the index').fill('desicc');
+    await expect(site.locator('.words li')).toHaveText(['desiccant']);
+  });
+});

@@ -1,0 +1,133 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test, type Page } from '@playwright/test';
+import { signIn } from './people.ts';
+
+async function newTopic(page: Page, kind: string, title: string): Promise<void> {
+  await page.goto('/library');
+  await page.getByRole('button', { name: 'New topic' }).click();
+  await page.getByRole('radio', { name: kind, exact: true }).check();
+  await page.getByLabel('Title').fill(title);
+  await page.getByRole('button', { name: 'Create' }).click();
+  await expect(page).toHaveURL(/\/write\//u);
+  await expect(page.locator('.ProseMirror')).toContainText(title);
+}
+const stored = async (page: Page): Promise<string> => {
+  const id = new URL(page.url()).pathname.split('/').at(-1)!;
+  const session = (await (await page.request.get('/api/session')).json()) as { projects: { id: string }[] };
+  const item = (await (await page.request.get(`/api/projects/${session.projects[0]!.id}/items/${id}`)).json()) as { text: string };
+  return item.text;
+};
+const isSaved = (page: Page) => expect(page.getByText('Saved', { exact: true })).toBeVisible();
+
+test.beforeEach(({ page }) => signIn(page, 'noor'));
+
+test('a task is written by keyboard alone, step after step', async ({ page }) => {
+  await newTopic(page, 'Task', 'Polish the lens');
+  await expect(page.getByText('When or why does the reader do this?')).toBeVisible();
+  await page.locator('.is-title').first().click();
+  await page.keyboard.press('End');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('A clean lens sees further.');
+  await page.locator('.is-cmd').click();
+  await page.keyboard.type('Breathe on the lens.');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('Wipe it with a soft cloth.');
+  await page.keyboard.press('Control+Space');
+  await page.getByRole('combobox', { name: 'What can go here' }).fill('result of the step');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('It shines.');
+  await isSaved(page);
+  const text = await stored(page);
+  expect(text).toContain('<shortdesc>A clean lens sees further.</shortdesc>');
+  expect(text).toMatch(/<step>\s*<cmd>Breathe on the lens\.<\/cmd>\s*<\/step>\s*<step>\s*<cmd>Wipe it with a soft cloth\.<\/cmd>\s*<stepresult>It shines\.<\/stepresult>/u);
+  await expect(page.getByText('This topic is valid.')).toBeVisible();
+});
+
+test('lists grow, end and undo; paragraphs split and join', async ({ page }) => {
+  await newTopic(page, 'Concept', 'Lamps');
+  await page.locator('p.is-p').click();
+  await page.keyboard.type('Two kinds of lamp.');
+  await page.keyboard.press('Control+Space');
+  await page.getByRole('combobox', { name: 'What can go here' }).fill('bullet');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('oil');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('electric');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('Both need care.');
+  await isSaved(page);
+  expect(await stored(page)).toMatch(/<ul>\s*<li>oil<\/li>\s*<li>electric<\/li>\s*<\/ul>\s*<p>Both need care\.<\/p>/u);
+  for (let count = 0; count < 4; count += 1) await page.keyboard.press('ArrowLeft');
+  await page.keyboard.press('Enter');
+  await isSaved(page);
+  expect(await stored(page)).toMatch(/<p>Both need c<\/p>\s*<p>are\.<\/p>/u);
+  await page.keyboard.press('Backspace');
+  await isSaved(page);
+  expect(await stored(page)).toContain('<p>Both need care.</p>');
+  await page.keyboard.press('Control+z');
+  await expect(page.locator('p.is-p')).toHaveCount(3);
+});
+
+test('the foot line shows every open element and selects it', async ({ page }) => {
+  await page.goto('/write/fit-the-bracket');
+  await page.locator('.is-cmd').nth(1).click();
+  await expect(page.locator('#foot-path')).toHaveText('Task / Task body / Steps / Step / Instruction');
+  await page.locator('#foot-path').getByRole('button', { name: 'Steps', exact: true }).click();
+  await expect(page.locator('.ProseMirror-selectednode')).toHaveAttribute('data-element', 'steps');
+});
+
+test('what somebody else saved meanwhile is not overwritten unasked', async ({ page, browser }) => {
+  await newTopic(page, 'Concept', 'Contested');
+  const other = await (await browser.newContext()).newPage();
+  await signIn(other, 'ada');
+  await other.goto(new URL(page.url()).pathname);
+  await other.locator('p.is-p').click();
+  await other.keyboard.type('Theirs.');
+  await isSaved(other);
+  await page.locator('p.is-p').click();
+  await page.keyboard.type('Mine.');
+  await expect(page.getByRole('alert')).toContainText('Ada Lind saved this topic after you opened it');
+  expect(await stored(page)).toContain('Theirs.');
+  await page.getByRole('button', { name: 'Save mine over it' }).click();
+  await isSaved(page);
+  expect(await stored(page)).toContain('Mine.');
+});
+
+test('a reader may read and not write', async ({ page }) => {
+  await signIn(page, 'mira');
+  await expect(page.getByRole('button', { name: 'New topic' })).toHaveCount(0);
+  await page.goto('/write/alarms');
+  await expect(page.locator('.ProseMirror')).toHaveAttribute('contenteditable', 'false');
+});
+
+test('topics are filtered, images uploaded, and an image that is none is refused', async ({ page }) => {
+  await page.getByLabel('Filter topics').fill('battery');
+  await expect(page.getByRole('status').filter({ hasText: 'of' })).toContainText(/^\d+ of \d+/u);
+  await expect(page.getByRole('link', { name: /Replace the battery/u })).toBeVisible();
+  await expect(page.getByRole('link', { name: /Menu tree/u })).toHaveCount(0);
+  const upload = page.locator('input[type=file][multiple]');
+  await upload.setInputFiles({
+    name: 'buoy.svg',
+    mimeType: 'image/svg+xml',
+    buffer: Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 10 10"><script>alert(1)</script><circle r="4" cx="5" cy="5" onclick="x()"/></svg>'),
+  });
+  await expect(page.getByText('buoy.svg', { exact: true })).toBeVisible();
+  const source = await page.locator('img[src*="buoy"]').getAttribute('src');
+  const kept = await (await page.request.get(source!)).text();
+  expect(kept).not.toMatch(/script|onclick/u);
+  await upload.setInputFiles({ name: 'fake.png', mimeType: 'image/png', buffer: Buffer.from('not an image at all') });
+  await expect(page.getByText(/fake\.png: This is not an image/u)).toBeVisible();
+});
+
+for (const address of ['/library', '/write/fit-the-bracket', '/arrange/help', '/publish']) {
+  test(`${address} has no fault that axe finds, by day and by night`, async ({ page }) => {
+    for (const colorScheme of ['light', 'dark'] as const) {
+      await page.emulateMedia({ colorScheme });
+      await page.goto(address);
+      await page.waitForLoadState('networkidle');
+      const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
+      expect(violations.map((one) => `${colorScheme}: ${one.id}: ${one.nodes.map((node) => `${node.html} ${node.any[0]?.message ?? ''}`).join('\n')}`)).toEqual([]);
+    }
+  });
+}

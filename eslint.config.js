@@ -1,0 +1,40 @@
+import js from '@eslint/js';
+import prettier from 'eslint-config-prettier';
+import vue from 'eslint-plugin-vue';
+import ts from 'typescript-eslint';
+
+export default ts.config(
+  { ignores: ['**/dist/**', '**/built/**', 'node_modules/**', '.data/**'] },
+  js.configs.recommended,
+  {
+    files: ['**/*.ts', '**/*.vue'],
+    extends: [...ts.configs.strictTypeChecked, ...vue.configs['flat/recommended']],
+    languageOptions: { parserOptions: { project: './tsconfig.json', extraFileExtensions: ['.vue'], parser: ts.parser } },
+    rules: {
+      // The checker of types does this better.
+      'no-undef': 'off',
+      'no-control-regex': 'off',
+      '@typescript-eslint/consistent-type-imports': 'error',
+      // An index that the code has just made sure of.
+      '@typescript-eslint/no-non-null-assertion': 'off',
+      '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: true, allowNullish: true }],
+      '@typescript-eslint/no-confusing-void-expression': 'off',
+      '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { arguments: false, attributes: false, properties: false } }],
+      '@typescript-eslint/require-await': 'off',
+      '@typescript-eslint/no-invalid-void-type': 'off',
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      '@typescript-eslint/no-unnecessary-condition': 'off',
+      '@typescript-eslint/unbound-method': 'off',
+      // Says at a place that a promise or value is left on purpose.
+      '@typescript-eslint/no-meaningless-void-operator': 'off',
+      '@typescript-eslint/no-dynamic-delete': 'off',
+      'vue/multi-word-component-names': 'off',
+      'vue/require-default-prop': 'off',
+    },
+  },
+  {
+    files: ['**/*.mjs'],
+    languageOptions: { globals: { process: 'readonly', console: 'readonly', URL: 'readonly', setTimeout: 'readonly', clearTimeout: 'readonly', Buffer: 'readonly', performance: 'readonly' } },
+  },
+  prettier,
+);

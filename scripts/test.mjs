@@ -1,0 +1,114 @@
+#!/usr/bin/env node
+/**
+ * Everything that must hold, with nothing set up by hand. `npm test` runs all; `npm test -- check|unit|server|e2e` one part.
+ * Ends with the line `N passed, N failed`; the exit code tells as well.
+ */
+import { spawn } from 'node:child_process';
+import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { cpus, tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { startPostgres } from './postgres.mjs';
+import { ensureBuilt, ensurePackages, log, root } from './prepare.mjs';
+import { ensurePrograms } from './system.mjs';
+
+const asked = process.argv.slice(2);
+const wanted = (part) => asked.length === 0 || asked.includes(part);
+const bin = (name) => join(root, 'node_modules', '.bin', name);
+const reports = mkdtempSync(join(tmpdir(), 'ukiyo-reports-'));
+const totals = { passed: 0, failed: 0 };
+let database;
+
+function outcome(name, passed, failed) {
+  totals.passed += passed;
+  totals.failed += failed;
+  log(`${name}: ${passed} passed, ${failed} failed`);
+}
+
+/** Runs a program and gives its exit code; what it prints is shown at once, or only when it fails. */
+function runProgram(program, args, { env = {}, quiet = false } = {}) {
+  return new Promise((resolve) => {
+    const child = spawn(program, args, { cwd: root, env: { ...process.env, ...env }, stdio: ['ignore', quiet ? 'pipe' : 2, quiet ? 'pipe' : 2] });
+    const kept = [];
+    child.stdout?.on('data', (chunk) => kept.push(chunk));
+    child.stderr?.on('data', (chunk) => kept.push(chunk));
+    child.once('error', () => resolve(1));
+    child.once('exit', (code) => {
+      if (quiet && code !== 0) process.stderr.write(Buffer.concat(kept));
+      resolve(code ?? 1);
+    });
+  });
+}
+
+/** A check that holds or does not. */
+async function check(name, program, args) {
+  const code = await runProgram(program, args, { quiet: true });
+  outcome(name, code === 0 ? 1 : 0, code === 0 ? 0 : 1);
+}
+
+/** Reads the counts of a test runner's JSON report; a runner that left none has failed. */
+async function suite(name, program, args, reportFile, count, env) {
+  const code = await runProgram(program, args, { env });
+  if (!existsSync(reportFile)) return outcome(name, 0, 1);
+  const { passed, failed } = count(JSON.parse(readFileSync(reportFile, 'utf8')));
+  // A runner can fail without a failed test: a file that does not load, an error outside any test.
+  outcome(name, passed, code === 0 ? failed : Math.max(1, failed));
+}
+
+function vitest(project, env) {
+  const report = join(reports, `${project}.json`);
+  const count = ({ numPassedTests, numFailedTests }) => ({ passed: numPassedTests, failed: numFailedTests });
+  return suite(project, bin('vitest'), ['run', '--project', project, '--reporter=dot', '--reporter=json', `--outputFile.json=${report}`], report, count, env);
+}
+
+function playwright(env) {
+  const report = join(reports, 'e2e.json');
+  const count = ({ stats }) => ({ passed: stats.expected, failed: stats.unexpected + stats.flaky });
+  return suite('e2e', bin('playwright'), ['test', '--config', 'e2e/playwright.config.ts'], report, count, { ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: report });
+}
+
+const checks = () => [
+  () => check('types', bin('vue-tsc'), ['--noEmit']),
+  () => check('lint', bin('eslint'), ['.', '--max-warnings', '0']),
+  () => check('format', bin('prettier'), ['--check', '.', '--log-level', 'warn']),
+  () => check('layers', bin('depcruise'), ['--config', '.dependency-cruiser.cjs', 'packages']),
+  () => check('unused code', bin('knip'), ['--no-config-hints']),
+];
+
+/** At most as many at once as there are processors. */
+async function inParallel(works) {
+  const left = [...works];
+  await Promise.all(
+    Array.from({ length: Math.min(2, cpus().length) }, async () => {
+      for (let work = left.shift(); work; work = left.shift()) await work();
+    }),
+  );
+}
+
+let failure;
+try {
+  const needsBrowser = wanted('e2e');
+  const needsDatabase = wanted('server') || needsBrowser;
+  const programs = ensurePrograms('test', log);
+  await ensurePackages();
+  const dataFolder = join(root, '.data', 'test');
+  rmSync(dataFolder, { recursive: true, force: true });
+  mkdirSync(dataFolder, { recursive: true });
+  const starting = needsDatabase ? startPostgres({ bin: programs.postgres, dataFolder, log }) : undefined;
+  starting?.catch(() => undefined);
+  await ensureBuilt({ web: needsBrowser, server: needsBrowser });
+  database = await starting;
+  const env = { DATABASE_URL: database?.url('postgres'), TEST_DATA: dataFolder, CHROMIUM: programs.chromium, LOG_LEVEL: 'error' };
+  await inParallel([...(wanted('server') ? [() => vitest('server', env)] : []), ...(wanted('unit') ? [() => vitest('unit', env)] : []), ...(wanted('check') ? checks() : [])]);
+  if (needsBrowser) await playwright(env);
+} catch (error) {
+  failure = error;
+} finally {
+  await database?.stop();
+  rmSync(reports, { recursive: true, force: true });
+}
+if (failure) {
+  console.error(failure instanceof Error ? failure.message : failure);
+  totals.failed += 1;
+}
+console.log(`${totals.passed} passed, ${totals.failed} failed`);
+process.exit(totals.failed > 0 || totals.passed === 0 ? 1 : 0);
