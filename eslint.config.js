@@ -32,6 +32,7 @@ export default ts.config(
       'vue/require-default-prop': 'off',
     },
   },
+  { files: ['**/*.cjs'], languageOptions: { globals: { require: 'readonly', module: 'writable', __dirname: 'readonly' } } },
   {
     files: ['**/*.mjs'],
     languageOptions: { globals: { process: 'readonly', console: 'readonly', URL: 'readonly', setTimeout: 'readonly', clearTimeout: 'readonly', Buffer: 'readonly', performance: 'readonly' } },

@@ -23,7 +23,7 @@ test.beforeEach(({ page }) => signIn(page, 'noor'));
 
 test('a task is written by keyboard alone, step after step', async ({ page }) => {
   await newTopic(page, 'Task', 'Polish the lens');
-  await expect(page.getByText('When or why does the reader do this?')).toBeVisible();
+  await expect(page.locator('.is-shortdesc')).toHaveAttribute('data-guidance', /When or why/u);
   await page.locator('.is-title').first().click();
   await page.keyboard.press('End');
   await page.keyboard.press('Enter');
@@ -45,7 +45,7 @@ test('a task is written by keyboard alone, step after step', async ({ page }) =>
 
 test('lists grow, end and undo; paragraphs split and join', async ({ page }) => {
   await newTopic(page, 'Concept', 'Lamps');
-  await page.locator('p.is-p').click();
+  await page.locator('p[data-element="p"]').click();
   await page.keyboard.type('Two kinds of lamp.');
   await page.keyboard.press('Control+Space');
   await page.getByRole('combobox', { name: 'What can go here' }).fill('bullet');
@@ -66,7 +66,7 @@ test('lists grow, end and undo; paragraphs split and join', async ({ page }) => 
   await isSaved(page);
   expect(await stored(page)).toContain('<p>Both need care.</p>');
   await page.keyboard.press('Control+z');
-  await expect(page.locator('p.is-p')).toHaveCount(3);
+  await expect(page.locator('p[data-element="p"]')).toHaveCount(3);
 });
 
 test('the foot line shows every open element and selects it', async ({ page }) => {
@@ -82,10 +82,10 @@ test('what somebody else saved meanwhile is not overwritten unasked', async ({ p
   const other = await (await browser.newContext()).newPage();
   await signIn(other, 'ada');
   await other.goto(new URL(page.url()).pathname);
-  await other.locator('p.is-p').click();
+  await other.locator('p[data-element="p"]').click();
   await other.keyboard.type('Theirs.');
   await isSaved(other);
-  await page.locator('p.is-p').click();
+  await page.locator('p[data-element="p"]').click();
   await page.keyboard.type('Mine.');
   await expect(page.getByRole('alert')).toContainText('Ada Lind saved this topic after you opened it');
   expect(await stored(page)).toContain('Theirs.');

@@ -62,6 +62,8 @@ interface Spot {
   /** `item/element` of every passage being borrowed around here. */
   readonly borrowing: readonly string[];
   readonly keys: readonly string[];
+  /** Inside an index entry or the facts of the topic: index entries here are gathered by what holds them. */
+  readonly gathered?: boolean;
 }
 
 /** Resolves one topic for one place (`anchor` names the place). Never throws; what cannot be resolved is left out and reported. */
@@ -100,11 +102,12 @@ export function prepareTopic(topic: FoundElement, item: string, anchor: string, 
       return [];
     }
     if (element.name === 'prolog') {
-      for (const term of resolveNodes(element.children, spot).flatMap(indexTermsIn)) indexTerms.push({ anchor, term });
+      for (const term of resolveNodes(element.children, { ...spot, gathered: true }).flatMap(indexTermsIn)) indexTerms.push({ anchor, term });
       return [];
     }
     const variable = element.children.length === 0 || element.name === 'keyword' ? variableFor(element, attributes, spot) : undefined;
-    const children = joinTexts(variable ?? resolveNodes(element.children, spot));
+    const inner = element.name === 'indexterm' ? { ...spot, gathered: true } : spot;
+    const children = joinTexts(variable ?? resolveNodes(element.children, inner));
     const own = anchorFor(element.name, attributes, children, spot);
     const link = linkFor(element.name, attributes, origin, spot);
     const asset = assetFor(element.name, attributes, origin, spot);
@@ -117,7 +120,7 @@ export function prepareTopic(topic: FoundElement, item: string, anchor: string, 
       ...(link === undefined ? {} : { link }),
       ...(verdict.marked ? { marked: true } : {}),
     };
-    if (element.name === 'indexterm' && own !== undefined) indexTerms.push({ anchor: own, term: resolved });
+    if (element.name === 'indexterm' && own !== undefined && spot.gathered !== true) indexTerms.push({ anchor: own, term: resolved });
     return [resolved];
   };
 
@@ -199,7 +202,7 @@ export function prepareTopic(topic: FoundElement, item: string, anchor: string, 
     const title = children.find((child): child is Element => isElement(child) && child.name === 'title');
     const listed = (kind === 'figure' || kind === 'table') && title !== undefined;
     if (isTopic(name)) return anchor;
-    if (id === undefined && !listed && name !== 'indexterm') return undefined;
+    if (spot.gathered === true || (id === undefined && !listed && name !== 'indexterm')) return undefined;
     const taken = id !== undefined && anchors.has(id);
     const own = id === undefined || taken ? `${anchor}--${name}-${++counter}` : `${anchor}--${id}`;
     if (id !== undefined && !taken) anchors.set(id, own);

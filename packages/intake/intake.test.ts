@@ -1,0 +1,75 @@
+import { zipSync, strToU8 } from 'fflate';
+import { describe, expect, it } from 'vitest';
+import { compose } from '@ukiyo/core/compose';
+import { textLibrary } from '@ukiyo/core/library';
+import { ditaFiles } from '@ukiyo/press';
+import { decodeXml, readFolder, readPackage, readZip } from './index.ts';
+
+const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
+const codes = (problems: readonly { code: string }[]): string[] => problems.map(({ code }) => code);
+
+describe('packages', () => {
+  it('go out and in again to the same publication, with ids, folders and names kept', async () => {
+    const first = readPackage(await readFolder('demo'));
+    expect(first.problems).toEqual([]);
+    const files = ditaFiles(first.items, first.assets, first.lenses);
+    const second = readPackage(files);
+    expect(second.problems).toEqual([]);
+    expect(second.items).toEqual(first.items);
+    expect(second.assets.map(({ id, folder, name }) => [id, folder, name])).toEqual(first.assets.map(({ id, folder, name }) => [id, folder, name]));
+    expect(second.lenses).toEqual(first.lenses);
+    const publish = ({ items, assets, lenses }: typeof first) => compose({ library: textLibrary(items, assets), map: 'installation-manual', lens: lenses.find(({ id }) => id === 'installer-tern-q')! });
+    expect(publish(second)).toEqual(publish(first));
+  });
+
+  it('turn paths into addresses and back', () => {
+    const files = new Map([
+      ['maps/m.ditamap', bytes('<map id="m"><title>M</title><topicref href="../t/a%20b.dita#a/p"/><topicref href="https://example.org/"/></map>')],
+      ['t/a b.dita', bytes('<concept id="a"><title>A</title><conbody><p id="p"/><image href="pic.svg"/><xref href="missing.dita"/></conbody></concept>')],
+      ['t/pic.svg', bytes('<svg xmlns="http://www.w3.org/2000/svg"/>')],
+    ]);
+    const content = readPackage(files, new Set(['a']));
+    expect(content.items.find(({ kind }) => kind === 'map')?.text).toContain('href="topic:a-2/p"');
+    expect(content.items.find(({ kind }) => kind === 'topic')?.text).toContain('href="asset:pic"');
+    const out = ditaFiles(content.items, content.assets, []);
+    expect(new TextDecoder().decode(out.get('maps/m.ditamap'))).toContain('href="../t/a%20b.dita#a/p"');
+    expect(new TextDecoder().decode(out.get('t/a b.dita'))).toMatch(/^<\?xml[^>]+\?>\n<!DOCTYPE concept PUBLIC "-\/\/OASIS\/\/DTD DITA Concept\/\/EN" "concept.dtd">/u);
+  });
+
+  it('keep what cannot be read as it is, refuse paths that lead out, and say so', () => {
+    const broken = '<concept id="b"><title>';
+    const content = readPackage(new Map([['b.dita', bytes(broken)], ['../evil.dita', bytes('<topic id="e"/>')], ['/etc/x.dita', bytes('<topic id="e"/>')], ['notes.docx', bytes('x')]]));
+    expect(content.items).toEqual([{ id: 'b', kind: 'topic', folder: '', name: 'b.dita', text: broken }]);
+    expect(codes(content.problems)).toEqual(['package.path', 'package.path', 'xml.not-well-formed', 'package.unknown-file']);
+  });
+});
+
+describe('encodings', () => {
+  it.each([
+    ['utf-8', bytes('<a>é</a>')],
+    ['utf-8 with a mark', new Uint8Array([0xef, 0xbb, 0xbf, ...bytes('<a>é</a>')])],
+    ['utf-16', new Uint8Array(Buffer.from('\uFEFF<a>é</a>', 'utf16le'))],
+    ['latin-1', new Uint8Array(Buffer.from('<?xml version="1.0" encoding="ISO-8859-1"?><a>é</a>', 'latin1'))],
+  ])('%s is read', (_name, source) => {
+    expect(decodeXml(source)).toMatchObject({ problems: [], text: expect.stringContaining('<a>é</a>') });
+  });
+  it('what is not what it says is reported and kept', () => {
+    expect(codes(decodeXml(new Uint8Array([0x3c, 0x61, 0xff, 0x3e])).problems)).toEqual(['xml.encoding']);
+    expect(codes(decodeXml(bytes('<?xml version="1.0" encoding="klingon"?><a/>')).problems)).toEqual(['xml.encoding']);
+  });
+});
+
+describe('zip files', () => {
+  it('are unpacked', async () => {
+    const { files, problems } = await readZip(zipSync({ 'a/b.txt': strToU8('hello') }));
+    expect(problems).toEqual([]);
+    expect(new TextDecoder().decode(files.get('a/b.txt'))).toBe('hello');
+  });
+  it('that are none, lie about their paths or are damaged give a problem, not an error', async () => {
+    expect(codes((await readZip(bytes('PK nonsense'))).problems)).toEqual(['zip.unreadable']);
+    expect(codes((await readZip(zipSync({ '../evil': strToU8('x') }))).problems)).toEqual(['zip.unreadable']);
+    const damaged = zipSync({ a: strToU8('x'.repeat(5000)) });
+    damaged[40] = damaged[40]! ^ 0xff;
+    expect(codes((await readZip(damaged)).problems)).toEqual(['zip.entry']);
+  });
+});

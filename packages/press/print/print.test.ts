@@ -1,0 +1,138 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { allPlaces, type IndexEntry } from '@ukiyo/core/compose';
+import { lineOf, element } from '@ukiyo/core/markup';
+import { composeTexts, concept, mapOf } from '@ukiyo/core/testing';
+import { describe, expect, it } from 'vitest';
+import { composeDemo, demoAssets } from '../testing/demo.ts';
+import { createPrintEngine, printPublication } from './index.ts';
+
+const engine = createPrintEngine();
+const run = (program: string, ...args: string[]): string => execFileSync(program, args, { encoding: 'utf8', maxBuffer: 64 * 1024 * 1024 });
+function toFile(pdf: Uint8Array): string {
+  const file = join(mkdtempSync(join(tmpdir(), 'ukiyo-print-')), 'out.pdf');
+  writeFileSync(file, pdf);
+  return file;
+}
+const flat = (text: string): string => text.replace(/\s+/gu, ' ').trim();
+
+/** Checked against poppler-utils (pdftotext, pdfinfo) and qpdf of Debian, on our own output. */
+describe('the printed manual of the demo', () => {
+  const publication = composeDemo('installation-manual', 'installer-tern-q', { product: 'Tern Q' }, { deliveryTargets: ['print'] });
+  const result = printPublication(publication, demoAssets, engine);
+  const file = toFile(result.pdf!);
+  const sheets = run('pdftotext', '-layout', file, '-').split('\f').slice(0, -1);
+  const text = (sheet: number): string => flat(sheets[sheet - 1] ?? '');
+  const byShown = new Map(result.pages.map(({ shown, sheet }) => [shown, sheet]));
+  const sheetOf = new Map(result.pages.map(({ id, sheet }) => [id, sheet]));
+
+  it('has no problems and is a whole PDF, tagged, with language and title', () => {
+    expect(publication.problems).toEqual([]);
+    expect(result.problems).toEqual([]);
+    expect(() => run('qpdf', '--check', file)).not.toThrow();
+    const info = run('pdfinfo', file);
+    expect(info).toMatch(/Title:\s+Tern Q Installation Manual/u);
+    expect(info).toMatch(/Tagged:\s+yes/u);
+    expect(info).toMatch(/Page size:\s+595\.\d+ x 841\.\d+ pts \(A4\)/u);
+    expect(Number(/Pages:\s+(\d+)/u.exec(info)?.[1])).toBe(result.pageCount);
+    expect(run('qpdf', '--json', '--json-key=objects', file)).toMatch(/"\/Lang": "u:en"/u);
+  });
+
+  it('prints every heading on the page that was read back for it', () => {
+    const places = allPlaces(publication.places).filter(({ role, content }) => content && role !== 'glossaryentry');
+    expect(places.length).toBeGreaterThan(50);
+    for (const { anchor, title } of places) expect(text(sheetOf.get(anchor)!), anchor).toContain(flat(lineOf(element('t', {}, title))));
+  });
+
+  it('gives in the contents the page on which each chapter and section stands', () => {
+    const contents = flat(sheets.slice(1, 6).join(' '));
+    const listed = allPlaces(publication.places).filter(({ role, level, inContents }) => inContents && level <= 2 && !['toc', 'frontmatter'].includes(role));
+    for (const { anchor, label, number } of listed) {
+      const shown = result.pages.find(({ id }) => id === anchor)!.shown;
+      const line = new RegExp(`${number === undefined ? '' : `${number.replace('.', '\\.')} `}${label.replace(/[.*+?^${}()|[\]\\]/gu, '\\$&')} [ .]*${shown}( |$)`, 'u');
+      expect(contents, label).toMatch(line);
+    }
+  });
+
+  it('names in every “on page” the page that the target is on', () => {
+    const whole = flat(sheets.join(' '));
+    const references = [...whole.matchAll(/“([^“”]+)” on page (\d+)/gu)];
+    expect(references.length).toBeGreaterThan(30);
+    const titles = new Map(allPlaces(publication.places).map(({ anchor, label }) => [label, anchor]));
+    for (const [, quoted, page] of references) {
+      // A word divided at the end of a line is one word.
+      const title = quoted!.replace(/- (?=\p{Ll})/gu, '');
+      const anchor = titles.get(title);
+      expect(anchor, title).toBeDefined();
+      expect(text(byShown.get(page!)!), `${title} on page ${page}`).toContain(title);
+      expect(sheetOf.get(anchor!)).toBe(byShown.get(page!));
+    }
+    const figures = [...whole.matchAll(/(Table|Figure) (\d+-\d+) on page (\d+)/gu)];
+    expect(figures.length).toBeGreaterThan(2);
+    for (const [, kind, number, page] of figures) expect(text(byShown.get(page!)!)).toMatch(new RegExp(`${kind} ${number} +\\S`, 'u'));
+  });
+
+  it('prints in the index the pages on which the entries stand', () => {
+    const start = sheetOf.get('index')! - 1;
+    const index = flat(run('pdftotext', '-f', `${start + 1}`, file, '-'));
+    const shownOf = (anchor: string): string => result.pages.find(({ id }) => id === anchor)!.shown;
+    const check = (entry: IndexEntry): void => {
+      const pages = [...new Set(entry.locators.map(({ anchor }) => Number(shownOf(anchor))))].sort((a, b) => a - b);
+      if (pages.length === 1) expect(index, entry.term).toContain(`${entry.term}, ${pages[0]}`);
+      entry.entries.forEach(check);
+    };
+    publication.index.forEach(({ entries }) => entries.forEach(check));
+    expect(publication.index.length).toBeGreaterThan(12);
+  });
+
+  it('starts chapters on right-hand pages, mirrors the feet and repeats the heads of long tables', () => {
+    for (const { anchor } of publication.places.filter(({ role }) => role === 'chapter' || role === 'appendix')) expect(sheetOf.get(anchor)! % 2, anchor).toBe(1);
+    const alarms = sheetOf.get('alarm-codes')!;
+    expect(sheets.slice(alarms - 1, alarms + 2).filter((sheet) => /Code\s+Meaning\s+What to do/u.test(sheet)).length).toBeGreaterThan(1);
+    const foot = (sheet: number): string => sheets[sheet - 1]!.trimEnd().split('\n').at(-1)!.trim();
+    expect(foot(sheetOf.get('fit-the-bracket')! | 1)).toMatch(/^BM-1042 · Release 4\.2\s+\d+$/u);
+  });
+
+  it('has bookmarks for every place', () => {
+    const outlines = run('qpdf', '--json', '--json-key=outlines', file);
+    for (const { label } of allPlaces(publication.places).filter(({ role }) => role === 'chapter')) expect(outlines).toContain(JSON.stringify(label).slice(1, -1));
+  });
+});
+
+describe('bad content', () => {
+  const svg = (bytes: string) => ({ id: 'i', name: 'i.svg', mediaType: 'image/svg+xml', bytes: new TextEncoder().encode(bytes) });
+  const assets = [{ id: 'i', name: 'i.svg', mediaType: 'image/svg+xml' }];
+  const print = (body: string, image?: ReturnType<typeof svg>, title = 'A') => {
+    const publication = composeTexts([mapOf('<topicref href="topic:a"/><topicref href="topic:b"/>'), concept('a', body, title), concept('b', '<p>Still here</p>')], { assets });
+    const result = printPublication(publication, (id) => (id === 'i' ? image : undefined), engine);
+    return { ...result, text: result.pdf ? flat(run('pdftotext', toFile(result.pdf), '-')) : '', publication };
+  };
+
+  it.each([
+    ['an image that is not one', '<fig><title>F</title><image href="asset:i"><alt>Words instead</alt></image></fig>', 'not an image'],
+    ['an SVG that the engine refuses', '<image href="asset:i"><alt>Words instead</alt></image>', '<svg xmlns="http://www.w3.org/2000/svg" width="-5" height="0"/>'],
+  ])('%s is left out, and the rest is printed', (_what, body, bytes) => {
+    const { text, problems } = print(body, svg(bytes));
+    expect(problems.map(({ code }) => code)).toContain('image.unreadable');
+    expect(text).toContain('Still here');
+  });
+  it('a missing image is marked with its words', () => {
+    const { text, publication } = print('<image href="asset:none"><alt>Words instead</alt></image>');
+    expect(text).toContain('Words instead');
+    expect(publication.problems.map(({ code }) => code)).toEqual(['image.missing']);
+  });
+  it('markup, script ends, control and direction marks in text are only text', () => {
+    const { text } = print('<p>#panic("x") $math$ \\ *b* _i_ @ref `raw` &lt;label&gt; \u202Eabc\u0085</p>', undefined, '&lt;/script&gt; #import "x" {{ template }}');
+    expect(text).toContain('#panic("x") $math$ \\ *b* _i_ @ref `raw` <label> abc');
+    expect(text).toContain('</script> #import "x" {{ template }}');
+  });
+  it('impossible spans and deep nesting are drawn as far as they go', () => {
+    const deep = `${'<ul><li>'.repeat(70)}bottom${'</li></ul>'.repeat(70)}`;
+    const { text, problems } = print(`<table><tgroup cols="2"><colspec colname="a"/><tbody><row><entry morerows="9">x</entry><entry>y</entry><entry>z</entry></row></tbody></tgroup></table>${deep}`);
+    expect(problems.map(({ code }) => code)).toEqual(expect.arrayContaining(['table.span', 'table.too-many-cells', 'print.too-deep']));
+    expect(text).toContain('bottom');
+    expect(text).toContain('Still here');
+  });
+});

@@ -1,0 +1,107 @@
+import { allPlaces } from '@ukiyo/core/compose';
+import { composeTexts, concept, mapOf } from '@ukiyo/core/testing';
+import { HtmlValidate } from 'html-validate';
+import MiniSearch from 'minisearch';
+import { describe, expect, it } from 'vitest';
+import { searchOptions } from '../shared/terms.ts';
+import { composeDemo, demoAssets } from '../testing/demo.ts';
+import { siteFiles } from './index.ts';
+
+type Files = Map<string, string | Uint8Array>;
+const page = (files: Files, name: string): string => String(files.get(name));
+const data = (files: Files, file: string, name: string): unknown => {
+  const window: { siteData?: Record<string, unknown> } = {};
+  // The file is our own output: running it is what a page does with it.
+  // eslint-disable-next-line @typescript-eslint/no-implied-eval, @typescript-eslint/no-unsafe-call
+  new Function('window', page(files, file))(window);
+  return window.siteData?.[name];
+};
+const htmlOf = (files: Files): [string, string][] => [...files].filter(([path]) => path.endsWith('.html')).map(([path, content]) => [path, String(content)]);
+
+describe('the help site of the demo', () => {
+  const publication = composeDemo('help', 'reader-chooses');
+  const site = siteFiles(publication, demoAssets);
+  const files: Files = new Map(site.files);
+  const pages = htmlOf(files);
+
+  it('has a page for every place, and no problems', () => {
+    expect(publication.problems).toEqual([]);
+    expect(site.problems).toEqual([]);
+    expect(pages.length).toBe(allPlaces(publication.places).length + 2);
+  });
+
+  /** html-validate (npm), its recommended and document presets. */
+  it('is valid HTML on every page', async () => {
+    const validator = new HtmlValidate({ extends: ['html-validate:standard', 'html-validate:document', 'html-validate:a11y'], rules: { 'long-title': 'off', 'require-sri': 'off' } });
+    for (const [path, content] of pages) {
+      const { results } = await validator.validateString(content);
+      expect(results.flatMap(({ messages }) => messages.map(({ ruleId, message, line }) => `${path}:${line} ${ruleId} ${message}`))).toEqual([]);
+    }
+  });
+
+  it('has no dead link, no missing file and nothing from elsewhere', () => {
+    const ids = new Map(pages.map(([path, content]) => [path, new Set([...content.matchAll(/\sid="([^"]+)"/gu)].map(([, id]) => id))]));
+    for (const [path, content] of pages) {
+      for (const [, reference] of content.matchAll(/\s(?:href|src)="([^"]+)"/gu)) {
+        const [file = '', fragment] = reference!.split('#');
+        expect(reference).not.toMatch(/^(https?:)?\/\//u);
+        if (file !== '') expect(files.has(file), `${path} → ${reference}`).toBe(true);
+        if (fragment !== undefined) expect(ids.get(file === '' ? path : file)?.has(fragment), `${path} → ${reference}`).toBe(true);
+      }
+    }
+    for (const [, reference] of page(files, 'style.css').matchAll(/url\('([^']+)'\)/gu)) expect(files.has(reference!)).toBe(true);
+  });
+
+  it('links index entries to places that are there', () => {
+    const words = data(files, 'words-data.js', 'words') as { t: string; h: [string, string][] }[];
+    expect(words.length).toBeGreaterThan(60);
+    for (const { t, h } of words) {
+      for (const [href] of h) {
+        const [file = '', fragment] = href.split('#');
+        expect(files.has(file), t).toBe(true);
+        if (fragment !== undefined) expect(page(files, file)).toContain(`id="${fragment}"`);
+      }
+    }
+  });
+
+  it('finds every topic by its title, and one by a rare word in another form', () => {
+    const { index, locale } = data(files, 'search-index.js', 'search') as { index: Parameters<typeof MiniSearch.loadJS>[0]; locale: string };
+    const search = MiniSearch.loadJS(index, searchOptions(locale));
+    for (const place of allPlaces(publication.places).filter(({ content }) => content)) {
+      const found = search.search(place.label).slice(0, 3).map((hit) => String(hit['title']));
+      expect(found, place.label).toContain(place.label);
+    }
+    expect(String(search.search('calibrating')[0]?.['title'])).toContain('calibration');
+  });
+
+  it('puts what the lens drops into no file', () => {
+    const everything = [...files.values()].map((content) => (typeof content === 'string' ? content : '')).join('\n');
+    expect(everything).toContain('pressure sensor');
+    expect(everything).not.toContain('fitted with an acoustic sensor');
+    expect(everything).not.toContain('Set the pile clamp');
+  });
+});
+
+describe('hostile content', () => {
+  const build = (title: string, body: string): Files => new Map(siteFiles(composeTexts([`<map id="m"><title>${title}</title><topicref href="topic:a"/></map>`, concept('a', body, title)]), () => undefined).files);
+
+  it('in titles and text is only text, also in the data of scripts', () => {
+    const files = build('&lt;/script&gt;&lt;img src=x onerror=alert(1)&gt; {{ x }} &quot;', '<p>&lt;script&gt;alert(1)&lt;/script&gt;<indexterm>&lt;/script&gt;</indexterm></p>');
+    for (const [path, content] of files) {
+      if (!path.endsWith('.html') && !path.endsWith('-data.js') && path !== 'search-index.js') continue;
+      expect(String(content), path).not.toMatch(/<\/script><img|<img src=x|<script>alert/u);
+    }
+    expect(page(files, 'a.html')).toContain('<h1><span class="number">1</span> &lt;/script&gt;&lt;img src=x');
+    expect(data(files, 'contents-data.js', 'contents')).toMatchObject([{ t: '</script><img src=x onerror=alert(1)> {{ x }} "' }]);
+  });
+  it('cannot make a link act', () => {
+    const files = build('A', '<p><xref href="javascript:alert(1)">x</xref><xref href="https://example.org/?a=1&amp;b=&quot;2">y</xref></p>');
+    expect(page(files, 'a.html')).not.toContain('javascript:');
+    expect(page(files, 'a.html')).toContain('href="https://example.org/?a=1&amp;b=&quot;2"');
+  });
+  it('gives topics with strange or equal names a file of their own', () => {
+    const publication = composeTexts([mapOf('<topicref href="topic:Ä.b"/><topicref href="topic:Ä.b"/><topicref href="topic:index"/>'), concept('Ä.b'), concept('index')]);
+    const files: Files = new Map(siteFiles(publication, () => undefined).files);
+    expect(htmlOf(files).map(([path]) => path)).toEqual(['index.html', 'contents.html', 'xc4-b.html', 'xc4-b-2.html', 'index-2.html']);
+  });
+});
