@@ -10,7 +10,7 @@ const codes = (problems: readonly { code: string }[]): string[] => problems.map(
 
 describe('packages', () => {
   it('go out and in again to the same publication, with ids, folders and names kept', async () => {
-    const first = readPackage(await readFolder('demo'));
+    const first = readPackage(await readFolder('demo/library'));
     expect(first.problems).toEqual([]);
     const files = ditaFiles(first.items, first.assets, first.lenses);
     const second = readPackage(files);

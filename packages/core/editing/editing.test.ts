@@ -15,7 +15,7 @@ const roundTrip = (xml: string): string => {
 const concept = (body: string): string => `<concept id="c"><title>T</title><conbody>${body}</conbody></concept>`;
 
 describe('topics in the editor', () => {
-  const demo = join(import.meta.dirname, '../../../demo/topics');
+  const demo = join(import.meta.dirname, '../../../demo/library/topics');
   const files = readdirSync(demo, { recursive: true, encoding: 'utf8' }).filter((name) => name.endsWith('.dita'));
 
   it.each(files)('keeps %s to the letter', (name) => {

@@ -8,8 +8,8 @@ import { flowOf } from '../shared/flow.ts';
 import { printable } from '../shared/text.ts';
 import type { Block, Inline, PrintCell, PrintDocument, PrintIndexEntry, PrintPlace, PrintTable } from './document.ts';
 
-/** Deeper than this the template's own recursion would end; such content is set without further nesting. */
-const deepest = 40;
+/** Deeper than this the page engine's bound on nested rules would end the whole manual; such content is set without further nesting. */
+const deepest = 12;
 
 export interface PrintAssets {
   /** Path of the image in the engine's workspace; undefined when it cannot be shown. */

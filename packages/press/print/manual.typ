@@ -266,13 +266,18 @@
   block(above: 0.7em, below: 0.6em, link(label(x.id), { set par(justify: false); grid(columns: (12mm, 1fr, 10mm), align: (left, left, right + bottom), text(font: sans, size: 8.6pt, fill: grey, number-type: "lining", x.num), [#walk-lines(x.cap) #box(width: 1fr, inset: (x: 2mm), repeat(gap: 1.6mm, text(fill: rgb("#b9b3a4"))[.]))], text(font: sans, size: 8.8pt, number-type: "lining", page-of(x.id))) }))
 }
 #let locators(ats) = {
-  let found = ats.map(a => (l: locate(label(a.from)), u: if a.until == none { none } else { locate(label(a.until)) }))
-  let pages = found.map(f => (n: counter(page).at(f.l).first(), p: f.l.page(), l: f.l, u: if f.u == none { counter(page).at(f.l).first() } else { counter(page).at(f.u).first() })).sorted(key: x => x.p)
+  // By sheet, so that the Roman pages of the front matter stay before the others and never run together with them.
+  let shown(l) = numbering(if l.page-numbering() == none { "1" } else { l.page-numbering() }, ..counter(page).at(l))
+  let found = ats.map(a => {
+    let from = locate(label(a.from))
+    let to = if a.until == none { from } else { locate(label(a.until)) }
+    (p: from.page(), u: to.page(), style: from.page-numbering(), first: from, last: to)
+  }).sorted(key: x => x.p)
   let out = ()
-  for x in pages {
-    if out.len() > 0 and x.n <= out.last().u { let o = out.pop(); o.u = calc.max(o.u, x.u); out.push(o) } else { out.push(x) }
+  for x in found {
+    if out.len() > 0 and x.style == out.last().style and x.p <= out.last().u { let o = out.pop(); if x.u > o.u { o.u = x.u; o.last = x.last }; out.push(o) } else { out.push(x) }
   }
-  out.map(r => link(r.l, if r.n == r.u { str(r.n) } else { str(r.n) + "–" + str(r.u) })).join(", ")
+  out.map(r => link(r.first, if r.p == r.u { shown(r.first) } else { shown(r.first) + "–" + shown(r.last) })).join(", ")
 }
 #let index-line(e, depth) = {
   par(hanging-indent: 4mm * (depth + 2), { h(4mm * depth); e.term; if e.at.len() > 0 { [, ]; context locators(e.at) }; if e.see.len() > 0 { [, #emph(words.see) #e.see.join("; ")] }; if e.also.len() > 0 { [; #emph(words.seeAlso) #e.also.join("; ")] } })

@@ -37,7 +37,7 @@ describe('the printed manual of the demo', () => {
     expect(info).toMatch(/Tagged:\s+yes/u);
     expect(info).toMatch(/Page size:\s+595\.\d+ x 841\.\d+ pts \(A4\)/u);
     expect(Number(/Pages:\s+(\d+)/u.exec(info)?.[1])).toBe(result.pageCount);
-    expect(run('qpdf', '--json', '--json-key=objects', file)).toMatch(/"\/Lang": "u:en"/u);
+    expect(run('qpdf', '--json', file)).toMatch(/"\/Lang": "u:en"/u);
   });
 
   it('prints every heading on the page that was read back for it', () => {
@@ -63,7 +63,7 @@ describe('the printed manual of the demo', () => {
     const titles = new Map(allPlaces(publication.places).map(({ anchor, label }) => [label, anchor]));
     for (const [, quoted, page] of references) {
       // A word divided at the end of a line is one word.
-      const title = quoted!.replace(/- (?=\p{Ll})/gu, '');
+      const title = quoted!.replace(/[-\u00AD] (?=\p{Ll})/gu, '');
       const anchor = titles.get(title);
       expect(anchor, title).toBeDefined();
       expect(text(byShown.get(page!)!), `${title} on page ${page}`).toContain(title);
@@ -75,11 +75,11 @@ describe('the printed manual of the demo', () => {
   });
 
   it('prints in the index the pages on which the entries stand', () => {
-    const start = sheetOf.get('index')! - 1;
+    const start = sheetOf.get(publication.places.find(({ role }) => role === 'indexlist')!.anchor)! - 1;
     const index = flat(run('pdftotext', '-f', `${start + 1}`, file, '-'));
     const shownOf = (anchor: string): string => result.pages.find(({ id }) => id === anchor)!.shown;
     const check = (entry: IndexEntry): void => {
-      const pages = [...new Set(entry.locators.map(({ anchor }) => Number(shownOf(anchor))))].sort((a, b) => a - b);
+      const pages = [...new Set(entry.locators.map(({ anchor }) => shownOf(anchor)))];
       if (pages.length === 1) expect(index, entry.term).toContain(`${entry.term}, ${pages[0]}`);
       entry.entries.forEach(check);
     };
@@ -129,10 +129,11 @@ describe('bad content', () => {
     expect(text).toContain('</script> #import "x" {{ template }}');
   });
   it('impossible spans and deep nesting are drawn as far as they go', () => {
-    const deep = `${'<ul><li>'.repeat(70)}bottom${'</li></ul>'.repeat(70)}`;
+    const deep = `${'<ul><li>'.repeat(70)}bottom${'</li></ul>'.repeat(70)}${'<note><lq><ol><li>'.repeat(20)}floor${'</li></ol></lq></note>'.repeat(20)}`;
     const { text, problems } = print(`<table><tgroup cols="2"><colspec colname="a"/><tbody><row><entry morerows="9">x</entry><entry>y</entry><entry>z</entry></row></tbody></tgroup></table>${deep}`);
     expect(problems.map(({ code }) => code)).toEqual(expect.arrayContaining(['table.span', 'table.too-many-cells', 'print.too-deep']));
     expect(text).toContain('bottom');
+    expect(text).toContain('floor');
     expect(text).toContain('Still here');
   });
 });

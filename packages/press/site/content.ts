@@ -201,9 +201,9 @@ export function renderTopic(content: ResolvedElement, publication: Publication, 
     const titled = withCaption ? caption(element, words.table) : undefined;
     const row = (cells: readonly GridCell[], inHead: boolean): Html => tag('tr', {}, join(cells.map((one) => cell(one, inHead, depth))));
     return tag(
-      'div',
+      'section',
       // A wide table scrolls inside its frame; the keyboard must be able to reach that frame.
-      { class: 'table', id: withCaption ? idOf(element) : undefined, role: 'region', tabindex: 0, 'aria-label': titled === undefined ? words.table : lineOf(childNamed(element, 'title')!) },
+      { class: 'table', id: withCaption ? idOf(element) : undefined, tabindex: 0, 'aria-label': titled === undefined ? words.table : lineOf(childNamed(element, 'title')!) },
       tag(
         'table',
         {},

@@ -4,7 +4,7 @@ import { textLibrary } from '@ukiyo/core/library';
 import { readFolder, readPackage, type PackageContent } from '@ukiyo/intake';
 import type { AssetFile, AssetSource } from '../index.ts';
 
-const content: PackageContent = readPackage(await readFolder(join(import.meta.dirname, '../../../demo')));
+const content: PackageContent = readPackage(await readFolder(join(import.meta.dirname, '../../../demo/library')));
 const files = new Map(content.assets.map((asset): [string, AssetFile] => [asset.id, asset]));
 
 export const demoContent = content;

@@ -23,7 +23,7 @@ export async function seedDemo(services: Services, folder: string): Promise<bool
   if ((await services.people.count()) > 0) return false;
   for (const person of demoPeople) await services.people.create({ ...person, password: demoPassword });
   const project = (await services.database.models.projects.create({ id: randomUUID(), name: 'Tern stations', locale: 'en' })).get();
-  const files = await readFolder(folder);
+  const files = await readFolder(join(folder, 'library'));
   const editions = z.array(EditionInput).parse(JSON.parse(await readFile(join(folder, 'editions.json'), 'utf8')));
   await services.packages.take(project.id, files, demoPeople[0]!.name);
   for (const edition of editions) await services.editions.createEdition(project.id, edition);

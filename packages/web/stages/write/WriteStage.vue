@@ -2,7 +2,7 @@
 import type { Choice } from '@ukiyo/core/editing';
 import { readItem } from '@ukiyo/core/library';
 import { useEventListener } from '@vueuse/core';
-import { computed, nextTick, onMounted, ref, watch } from 'vue';
+import { computed, nextTick, onMounted, ref, shallowRef, watch } from 'vue';
 import { onBeforeRouteLeave, useRoute } from 'vue-router';
 import InsertPalette from '../../editor/InsertPalette.vue';
 import PageLadder from '../../editor/PageLadder.vue';
@@ -23,7 +23,8 @@ const route = useRoute();
 const mount = ref<HTMLElement>();
 const failure = ref('');
 const unreadable = ref('');
-const palette = ref<{ choices: Choice[]; left: number; top: number }>();
+// Not deep: the editor compares node types by identity.
+const palette = shallowRef<{ choices: Choice[]; left: number; top: number }>();
 
 const topic = useTopic(() => editor.read());
 const editor = useEditor({

@@ -1,0 +1,236 @@
+import { readFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import { roles, type Edition, type Impression, type Item, type ItemPage, type LiveEvent } from '@ukiyo/contracts';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { settleImage } from './data/images.ts';
+import { startTestServer, type TestServer } from './testing.ts';
+
+let server: TestServer;
+beforeAll(async () => void (server = await startTestServer()));
+afterAll(() => server.close());
+
+const until = async <Value>(read: () => Promise<Value>, holds: (value: Value) => boolean): Promise<Value> => {
+  for (;;) {
+    const value = await read();
+    if (holds(value)) return value;
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+};
+
+describe('access', () => {
+  it('signs in with the right password only, and out for good', async () => {
+    expect((await server.ask(undefined, 'POST', '/session', { email: 'ada@brinewell.example', password: 'wrong' })).statusCode).toBe(401);
+    expect((await server.ask(undefined, 'POST', '/session', { email: 'nobody@brinewell.example', password: 'wrong' })).json()).toEqual({ code: 'wrong-password', message: 'The address or the password is wrong.' });
+    const answer = await server.ask(undefined, 'POST', '/session', { email: ' ADA@brinewell.example ', password: 'lanternfish' });
+    expect(answer.json()).toMatchObject({ person: { name: 'Ada Lind', role: 'administrator' }, projects: [{ name: 'Tern stations' }] });
+    const [cookie] = answer.cookies;
+    expect(cookie).toMatchObject({ httpOnly: true, sameSite: 'Strict', path: '/' });
+    const headers = { cookie: `${cookie!.name}=${cookie!.value}` };
+    expect((await server.app.inject({ url: '/api/session', headers })).statusCode).toBe(200);
+    await server.app.inject({ method: 'DELETE', url: '/api/session', headers });
+    expect((await server.app.inject({ url: '/api/session', headers })).statusCode).toBe(401);
+  });
+
+  it('can end all sessions of a person', async () => {
+    const { token, person } = (await server.services.people.signIn('yuki@brinewell.example', 'lanternfish'))!;
+    expect(await server.services.people.revoke(person.id)).toBe(1);
+    expect(await server.services.people.bySession(token)).toBeUndefined();
+  });
+
+  it('keeps no password and no token in the database', async () => {
+    const { token } = (await server.services.people.signIn('mira@brinewell.example', 'lanternfish'))!;
+    const { models } = server.services.database;
+    const everything = JSON.stringify([await models.people.findAll(), await models.sessions.findAll()]);
+    expect(everything).not.toContain('lanternfish');
+    expect(everything).not.toContain(token);
+    expect(everything).toContain('$argon2id$');
+  });
+
+  /** What each role may do: the whole table, against the running routes. */
+  const table: readonly [method: 'GET' | 'POST' | 'PUT' | 'DELETE', path: string, allowed: readonly string[], body?: object][] = [
+    ['GET', '~/items', roles],
+    ['GET', '~/items/alarms', roles],
+    ['GET', '~/impressions', roles],
+    ['GET', '~/package', roles],
+    ['POST', '~/items', ['administrator', 'publisher', 'writer'], { type: 'concept', title: '', folder: '' }],
+    ['PUT', '~/items/alarms', ['administrator', 'publisher', 'writer'], { text: 5 }],
+    ['DELETE', '~/items/none', ['administrator', 'publisher', 'writer']],
+    ['POST', '~/assets', ['administrator', 'publisher', 'writer']],
+    ['POST', '~/package', ['administrator', 'publisher']],
+    ['POST', '~/editions', ['administrator', 'publisher'], {}],
+    ['POST', '~/editions/00000000-0000-4000-8000-000000000000/impressions', ['administrator', 'publisher']],
+    ['POST', '~/impressions/00000000-0000-4000-8000-000000000000/cancel', ['administrator', 'publisher']],
+  ];
+  it.each(table)('%s %s is for %s only', async (method, path, allowed, body) => {
+    expect((await server.ask(undefined, method, path, body)).statusCode).toBe(401);
+    for (const role of roles) {
+      const { statusCode } = await server.ask(role, method, path, body);
+      if (allowed.includes(role)) expect([401, 403], `${role} ${statusCode}`).not.toContain(statusCode);
+      else expect(statusCode, role).toBe(403);
+    }
+  });
+
+  it('refuses requests from other sites and limits attempts to sign in', async () => {
+    const headers = { cookie: await server.cookieOf('writer'), origin: 'https://evil.example', host: 'localhost' };
+    expect((await server.app.inject({ method: 'DELETE', url: `/api/projects/${server.project}/items/alarms`, headers })).statusCode).toBe(403);
+    const attempts = await Promise.all(Array.from({ length: 14 }, () => server.app.inject({ method: 'POST', url: '/api/session', remoteAddress: '10.9.8.7', payload: { email: 'a@b', password: 'x' } })));
+    expect(attempts.filter(({ statusCode }) => statusCode === 429).length).toBe(4);
+  });
+
+  it('answers with strict headers, and says how it is', async () => {
+    const { headers, json } = await server.app.inject({ url: '/api/health' });
+    expect(json()).toMatchObject({ status: 'ok' });
+    const policy = String(headers['content-security-policy']);
+    expect(policy).toContain("default-src 'none'");
+    expect(policy).toContain("script-src 'self';");
+    expect(headers).toMatchObject({ 'x-content-type-options': 'nosniff' });
+  });
+});
+
+describe('topics', () => {
+  const read = async (id: string): Promise<Item> => (await server.ask('writer', 'GET', `~/items/${id}`)).json<Item>();
+
+  it('are listed in pages, filtered by folder, kind and words', async () => {
+    const page = (await server.ask('reader', 'GET', '~/items?limit=5&kind=topic&type=task')).json<ItemPage>();
+    expect(page.total).toBeGreaterThan(20);
+    expect(page.items).toHaveLength(5);
+    expect(page.items.every(({ type }) => type === 'task')).toBe(true);
+    const found = (await server.ask('reader', 'GET', `~/items?search=${encodeURIComponent('quay wall" OR 1=1 -- %')}`)).json<ItemPage>();
+    expect(found.total).toBeLessThan(10);
+    expect((await server.ask('reader', 'GET', '~/items?search=mussels')).json<ItemPage>().items.map(({ id }) => id)).toContain('clean-the-well');
+    expect((await server.ask('reader', 'GET', '~/items?folder=topics/wiring')).json<ItemPage>().total).toBe(8);
+    expect((await server.ask('reader', 'GET', '~/folders')).json()).toContainEqual({ folder: 'topics/wiring', count: 8 });
+  });
+
+  it('are made from a template, saved with their history, and not overwritten unasked', async () => {
+    const made = (await server.ask('writer', 'POST', '~/items', { type: 'task', title: 'Wind the clock', folder: 'topics/new' })).json<Item>();
+    expect(made).toMatchObject({ id: 'wind-the-clock', version: 1, type: 'task', updatedBy: 'Noor Haddad' });
+    const text = made.text.replace('Wind the clock', 'Wind the <b>old</b> clock');
+    const saved = (await server.ask('writer', 'PUT', '~/items/wind-the-clock', { text, version: 1 })).json<Item>();
+    expect(saved).toMatchObject({ version: 2, title: 'Wind the old clock' });
+    const conflict = await server.ask('publisher', 'PUT', '~/items/wind-the-clock', { text: made.text, version: 1 });
+    expect(conflict.statusCode).toBe(409);
+    expect(conflict.json()).toMatchObject({ code: 'item.conflict', current: { version: 2 } });
+    expect((await server.ask('reader', 'GET', '~/items/wind-the-clock/revisions')).json()).toMatchObject([{ version: 2, author: 'Noor Haddad' }, { version: 1 }]);
+    expect((await server.ask('reader', 'GET', '~/items/wind-the-clock/revisions/1')).json()).toEqual({ text: made.text });
+    expect((await server.ask('writer', 'POST', '~/items', { type: 'task', title: 'Wind the clock', folder: 'topics/new' })).json<Item>().id).toBe('wind-the-clock-2');
+    expect((await server.ask('writer', 'DELETE', '~/items/wind-the-clock-2')).statusCode).toBe(204);
+  });
+
+  it('that two people save at the same moment are saved once', async () => {
+    const { text, version } = await read('care-plan');
+    const answers = await Promise.all(['one', 'two', 'three'].map((word) => server.ask('writer', 'PUT', '~/items/care-plan', { text: text.replace('Care plan', `Care plan ${word}`), version })));
+    expect(answers.map(({ statusCode }) => statusCode).sort()).toEqual([200, 409, 409]);
+    await server.ask('writer', 'PUT', '~/items/care-plan', { text, version: version + 1 });
+  });
+
+  it('are kept when they are not valid, and even when they are not well-formed', async () => {
+    const made = (await server.ask('writer', 'POST', '~/items', { type: 'concept', title: 'Broken', folder: '' })).json<Item>();
+    const invalid = '<concept id="broken"><title>Broken</title><conbody><step/></conbody></concept>';
+    expect((await server.ask('writer', 'PUT', '~/items/broken', { text: invalid, version: made.version })).json<Item>().problems.error).toBeGreaterThan(0);
+    const torn = '<concept id="broken"><title>Broken';
+    expect((await server.ask('writer', 'PUT', '~/items/broken', { text: torn, version: 2 })).json<Item>()).toMatchObject({ text: torn, problems: { error: 1 } });
+    await server.ask('writer', 'DELETE', '~/items/broken');
+  });
+
+  it('say where they are used', async () => {
+    const uses = (await server.ask('reader', 'GET', '~/items/safety/uses')).json<{ id: string }[]>().map(({ id }) => id);
+    expect(uses).toEqual(expect.arrayContaining(['fit-the-bracket', 'installation-manual', 'help']));
+  });
+
+  it('refuse folders and ids that lead elsewhere', async () => {
+    for (const folder of ['../x', '/etc', 'a//b', 'a/./b', 'a\\b']) expect((await server.ask('writer', 'POST', '~/items', { type: 'concept', title: 'X', folder })).statusCode, folder).toBe(400);
+    expect((await server.ask('reader', 'GET', '~/items/..%2f..%2fetc')).statusCode).toBe(400);
+  });
+});
+
+describe('images', () => {
+  const type = (bytes: Buffer, claimed = 'application/octet-stream'): string => {
+    const settled = settleImage(bytes, claimed);
+    return 'refusal' in settled ? 'refused' : settled.mediaType;
+  };
+  it('are what their first bytes say', () => {
+    const png = Buffer.from('iVBORw0KGgoAAAANSUhEUgAAAAMAAAACCAYAAACddGYaAAAAD0lEQVR4nGP4z8DwHxkDAF/TBfvRpmmnAAAAAElFTkSuQmCC', 'base64');
+    expect(settleImage(png, 'text/html')).toMatchObject({ mediaType: 'image/png', width: 3, height: 2 });
+    expect(type(Buffer.from('<html><script>alert(1)</script></html>'), 'image/png')).toBe('refused');
+    expect(type(Buffer.from('MZ executable'), 'image/svg+xml')).toBe('refused');
+    expect(type(Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"><g></svg>'))).toBe('refused');
+    expect(type(Buffer.from('<!DOCTYPE svg [<!ENTITY a "b">]><svg>&a;</svg>'), 'image/svg+xml')).toBe('refused');
+  });
+  it('drawn in SVG lose what could act or fetch and keep what draws', () => {
+    const hostile = `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" viewBox="0 0 20 10" onload="x()"><script>x()</script><style>@import url(https://evil.example/x.css);</style><style>.a{fill:red}</style><a href="javascript:x()"><rect/></a><use xlink:href="https://evil.example/x.svg#a"/><use href="#ok"/><image href="data:image/svg+xml;base64,AAAA"/><foreignObject><iframe/></foreignObject><rect style="fill:url(https://evil.example)" fill="url(#ok)" onclick="x()"/><animate attributeName="href" to="javascript:x()"/></svg>`;
+    const settled = settleImage(Buffer.from(hostile), 'image/svg+xml');
+    if ('refusal' in settled) throw new Error(settled.refusal);
+    const text = Buffer.from(settled.bytes).toString();
+    expect(text).not.toMatch(/script|onload|onclick|evil|foreignObject|iframe|animate|<a[ >]/u);
+    expect(text).toContain('.a{fill:red}');
+    expect(text).toContain('<use href="#ok"/>');
+    expect(text).toContain('fill="url(#ok)"');
+    expect(settled).toMatchObject({ width: 20, height: 10 });
+  });
+});
+
+describe('publishing', () => {
+  const impression = async (id: string): Promise<Impression> => (await server.ask('publisher', 'GET', `~/impressions/${id}`)).json<Impression>();
+  const ended = ({ state }: Impression): boolean => state !== 'queued' && state !== 'running';
+  const editionNamed = async (name: string): Promise<Edition> => (await server.ask('publisher', 'GET', '~/editions')).json<Edition[]>().find((one) => one.name === name)!;
+  const start = async (edition: string): Promise<Impression> => (await server.ask('publisher', 'POST', `~/editions/${edition}/impressions`)).json<Impression>();
+  beforeAll(() => server.queue.work());
+
+  it('builds in a process of its own, tells how far it is, and keeps what came out', async () => {
+    const heard: LiveEvent[] = [];
+    server.queue.events.on('live', (event) => void heard.push(event));
+    const site = await start((await editionNamed('Tern Help')).id);
+    expect(site).toMatchObject({ number: 1, state: 'queued', person: 'Teo Marsh' });
+    const done = await until(() => impression(site.id), ended);
+    expect(done).toMatchObject({ state: 'done', problems: [], figures: { pages: 61 } });
+    const steps = heard.flatMap((event) => (event.kind === 'impression' && event.id === site.id ? [event.progress.step] : []));
+    expect(steps).toEqual(expect.arrayContaining(['Reading the library', 'Composing', 'Writing pages']));
+    const page = await server.ask('reader', 'GET', `~/impressions/${site.id}/files/site/index.html`);
+    expect(page.headers['content-type']).toBe('text/html; charset=utf-8');
+    expect(page.body).toContain('<h1>Tern Help</h1>');
+    expect((await server.ask('reader', 'GET', `~/impressions/${site.id}/files/site.zip?download=1`)).headers['content-disposition']).toContain('Tern%20Help.zip');
+    for (const path of ['..%2f..%2f..%2fetc%2fpasswd', 'site/../../x', '%2fetc%2fpasswd']) expect([400, 404]).toContain((await server.ask('reader', 'GET', `~/impressions/${site.id}/files/${path}`)).statusCode);
+    const row = await server.services.editions.impressionRow(site.id);
+    expect(row?.inputs['alarms']).toBe(1);
+  });
+
+  it('builds the rest when one topic is bad, and says what it left out', async () => {
+    const edition = await editionNamed('Tern Q Installation Manual');
+    const { text, version } = (await server.ask('writer', 'GET', '~/items/menu-tree')).json<Item>();
+    await server.ask('writer', 'PUT', '~/items/menu-tree', { text: '<reference id="menu-tree"><title>', version });
+    const built = await until(async () => impression((await start(edition.id)).id).then(async ({ id }) => until(() => impression(id), ended)), ended);
+    expect(built.state).toBe('done');
+    expect(built.problems.map(({ code }) => code)).toEqual(expect.arrayContaining(['xml.not-well-formed', 'topic.missing']));
+    expect(built.problems[0]?.where.item).toBe('menu-tree');
+    const pdf = await readFile(join(server.services.impressionFolder(built.id), 'manual.pdf'));
+    expect(pdf.subarray(0, 5).toString()).toBe('%PDF-');
+    await server.ask('writer', 'PUT', '~/items/menu-tree', { text, version: version + 1 });
+  });
+
+  it('stops a build that is cancelled, and goes on with the next', async () => {
+    const edition = await editionNamed('Tern Q Installation Manual');
+    const first = await start(edition.id);
+    await until(() => impression(first.id), ({ state }) => state === 'running');
+    expect((await server.ask('publisher', 'POST', `~/impressions/${first.id}/cancel`)).json()).toMatchObject({ state: 'cancelled' });
+    const second = await start(edition.id);
+    expect((await until(() => impression(second.id), ended)).state).toBe('done');
+    expect((await impression(first.id)).state).toBe('cancelled');
+    expect(second.number).toBe(first.number + 1);
+  });
+
+  it('marks builds whose worker is gone as interrupted', async () => {
+    const edition = await editionNamed('Tern Help');
+    const lost = await server.services.editions.createImpression(server.project, edition.id, 'Teo Marsh');
+    await server.services.editions.updateImpression(lost.id, { state: 'running', heartbeatAt: new Date(Date.now() - 60_000) });
+    expect(await server.services.editions.markInterrupted(new Date(Date.now() - 30_000))).toEqual([lost.id]);
+    expect((await impression(lost.id)).state).toBe('interrupted');
+  });
+
+  it('reports an edition whose map is gone', async () => {
+    const edition = (await server.ask('publisher', 'POST', '~/editions', { name: 'Lost', output: 'site', map: 'no-such-map', lens: null })).json<Edition>();
+    const built = await until(async () => impression((await start(edition.id)).id).then(async ({ id }) => until(() => impression(id), ended)), ended);
+    expect(built.problems.map(({ code }) => code)).toContain('map.missing-map');
+    expect((await server.ask('publisher', 'DELETE', `~/editions/${edition.id}`)).statusCode).toBe(204);
+  });
+});

@@ -1,0 +1,65 @@
+import { randomBytes } from 'node:crypto';
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { Role } from '@ukiyo/contracts';
+import type { FastifyInstance, LightMyRequestResponse } from 'fastify';
+import pg from 'pg';
+import { createApp, demoPassword, demoPeople, makeServices, migrate, openQueue, seedDemo, type Queue, type Services } from './index.ts';
+
+export interface TestServer {
+  readonly app: FastifyInstance;
+  readonly services: Services;
+  readonly queue: Queue;
+  readonly project: string;
+  /** Asks as somebody of that role; a path that begins with `~` is below the project. */
+  ask(role: Role | undefined, method: 'GET' | 'POST' | 'PUT' | 'DELETE', path: string, body?: object): Promise<LightMyRequestResponse>;
+  cookieOf(role: Role): Promise<string>;
+  close(): Promise<void>;
+}
+
+/** The real application over a database of its own in the PostgreSQL that `npm test` starts, with the demo library. */
+export async function startTestServer(): Promise<TestServer> {
+  const base = process.env['DATABASE_URL'];
+  if (base === undefined) throw new Error('Run the server tests with npm run test:server, which starts the database.');
+  const name = `test_${randomBytes(6).toString('hex')}`;
+  const admin = new pg.Client({ connectionString: base });
+  await admin.connect();
+  await admin.query(`CREATE DATABASE ${name}`);
+  await admin.end();
+  const dataFolder = await mkdtemp(join(tmpdir(), 'ukiyo-server-'));
+  const settings = { databaseUrl: base.replace(/\/[^/]*$/u, `/${name}`), dataFolder };
+  const services = makeServices(settings);
+  await migrate(services.database);
+  await seedDemo(services, join(import.meta.dirname, '../../demo'));
+  const queue = await openQueue(services, settings, { error: () => undefined });
+  const app = await createApp(services, queue);
+  const project = (await services.database.models.projects.findOne())!.get().id;
+  const cookies = new Map<Role, string>();
+
+  const cookieOf = async (role: Role): Promise<string> => {
+    const known = cookies.get(role);
+    if (known !== undefined) return known;
+    const email = demoPeople.find((person) => person.role === role)!.email;
+    const { token } = (await services.people.signIn(email, demoPassword))!;
+    cookies.set(role, `ukiyo_session=${token}`);
+    return `ukiyo_session=${token}`;
+  };
+  return {
+    app,
+    services,
+    queue,
+    project,
+    cookieOf,
+    async ask(role, method, path, body) {
+      const headers = role === undefined ? {} : { cookie: await cookieOf(role) };
+      return app.inject({ method, url: `/api${path.replace('~', `/projects/${project}`)}`, headers, ...(body === undefined ? {} : { payload: body }) });
+    },
+    async close() {
+      await app.close();
+      await queue.close();
+      await services.database.sequelize.close();
+      await rm(dataFolder, { recursive: true, force: true });
+    },
+  };
+}
