@@ -18,7 +18,8 @@ describe('packages', () => {
     expect(second.items).toEqual(first.items);
     expect(second.assets.map(({ id, folder, name }) => [id, folder, name])).toEqual(first.assets.map(({ id, folder, name }) => [id, folder, name]));
     expect(second.lenses).toEqual(first.lenses);
-    const publish = ({ items, assets, lenses }: typeof first) => compose({ library: textLibrary(items, assets), map: 'installation-manual', lens: lenses.find(({ id }) => id === 'installer-tern-q')! });
+    const publish = ({ items, assets, lenses }: typeof first) =>
+      compose({ library: textLibrary(items, assets), map: 'installation-manual', lens: lenses.find(({ id }) => id === 'installer-tern-q')! });
     expect(publish(second)).toEqual(publish(first));
   });
 
@@ -38,7 +39,14 @@ describe('packages', () => {
 
   it('keep what cannot be read as it is, refuse paths that lead out, and say so', () => {
     const broken = '<concept id="b"><title>';
-    const content = readPackage(new Map([['b.dita', bytes(broken)], ['../evil.dita', bytes('<topic id="e"/>')], ['/etc/x.dita', bytes('<topic id="e"/>')], ['notes.docx', bytes('x')]]));
+    const content = readPackage(
+      new Map([
+        ['b.dita', bytes(broken)],
+        ['../evil.dita', bytes('<topic id="e"/>')],
+        ['/etc/x.dita', bytes('<topic id="e"/>')],
+        ['notes.docx', bytes('x')],
+      ]),
+    );
     expect(content.items).toEqual([{ id: 'b', kind: 'topic', folder: '', name: 'b.dita', text: broken }]);
     expect(codes(content.problems)).toEqual(['package.path', 'package.path', 'xml.not-well-formed', 'package.unknown-file']);
   });

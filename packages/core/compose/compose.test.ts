@@ -8,7 +8,8 @@ import { writeXml } from '../markup/index.ts';
 import { allPlaces, compose, composeMemory, type Publication } from './index.ts';
 
 const codes = ({ problems }: Publication): string[] => problems.map(({ code }) => code);
-const bodyText = (publication: Publication, anchor: string): string => lineOf(childNamed(allPlaces(publication.places).find((place) => place.anchor === anchor)!.content!, 'conbody', 'taskbody', 'body')!);
+const bodyText = (publication: Publication, anchor: string): string =>
+  lineOf(childNamed(allPlaces(publication.places).find((place) => place.anchor === anchor)!.content!, 'conbody', 'taskbody', 'body')!);
 const outline = ({ places }: Publication): string[] => allPlaces(places).map((place) => `${place.number ?? '-'} ${place.label}`);
 
 describe('maps', () => {
@@ -24,12 +25,21 @@ describe('maps', () => {
   });
 
   it('parts run through: chapters go on counting', () => {
-    const publication = composeTexts(['<bookmap id="m"><title>B</title><part href="topic:a"><chapter href="topic:b"/></part><part href="topic:c"><chapter href="topic:d"/></part></bookmap>', ...['a', 'b', 'c', 'd'].map((id) => concept(id))]);
+    const publication = composeTexts([
+      '<bookmap id="m"><title>B</title><part href="topic:a"><chapter href="topic:b"/></part><part href="topic:c"><chapter href="topic:d"/></part></bookmap>',
+      ...['a', 'b', 'c', 'd'].map((id) => concept(id)),
+    ]);
     expect(outline(publication)).toEqual(['I a', '1 b', 'II c', '2 d']);
   });
 
   it('that contain themselves, or name what is not there, leave that out and say so', () => {
-    const publication = composeTexts([mapOf('<mapref href="map:m" format="ditamap"/><mapref href="map:none" format="ditamap"/><topicref href="topic:gone"/><topicref href="gone.dita"/><topicref href="topic:broken"/><topicref href="topic:a"/>'), concept('a'), '<concept id="broken"><title>']);
+    const publication = composeTexts([
+      mapOf(
+        '<mapref href="map:m" format="ditamap"/><mapref href="map:none" format="ditamap"/><topicref href="topic:gone"/><topicref href="gone.dita"/><topicref href="topic:broken"/><topicref href="topic:a"/>',
+      ),
+      concept('a'),
+      '<concept id="broken"><title>',
+    ]);
     expect(outline(publication)).toEqual(['1 a']);
     expect(codes(publication)).toEqual(expect.arrayContaining(['map.cycle', 'map.missing-map', 'topic.missing', 'map.missing-topic', 'xml.not-well-formed']));
     expect(publication.problems.find(({ code }) => code === 'map.missing-topic')?.where).toEqual({ item: 'm', path: [4] });
@@ -51,7 +61,9 @@ describe('keys', () => {
     expect(bodyText(publication, 'a')).toBe('outer');
   });
   it('a definition that the lens drops does not count', () => {
-    const publication = composeTexts([mapOf(`${key('q', ' product="tern-q"')}${key('d', ' product="tern-d"')}<topicref href="topic:a"/>`), use], { lens: { name: 'd', rules: [{ facet: 'product', value: 'tern-q', action: 'drop' }] } });
+    const publication = composeTexts([mapOf(`${key('q', ' product="tern-q"')}${key('d', ' product="tern-d"')}<topicref href="topic:a"/>`), use], {
+      lens: { name: 'd', rules: [{ facet: 'product', value: 'tern-q', action: 'drop' }] },
+    });
     expect(bodyText(publication, 'a')).toBe('d');
   });
   it('an outer scope goes before an inner one, and reaches in by a qualified name', () => {
@@ -94,7 +106,9 @@ describe('borrowed passages', () => {
     expect(bodyText(borrow('<p conref="topic:l/one" conrefend="topic:l/three"/>'), 'a')).toBe('First boldSecondThird');
   });
   it('go through several lenders, and are filtered like any other content', () => {
-    const publication = composeTexts([mapOf('<topicref href="topic:a"/>'), concept('a', '<p conref="topic:b/x"/>'), concept('b', '<p id="x" conref="topic:l/one"/>'), lender], { lens: { name: 'i', rules: [{ facet: 'audience', value: 'operator', action: 'drop' }] } });
+    const publication = composeTexts([mapOf('<topicref href="topic:a"/>'), concept('a', '<p conref="topic:b/x"/>'), concept('b', '<p id="x" conref="topic:l/one"/>'), lender], {
+      lens: { name: 'i', rules: [{ facet: 'audience', value: 'operator', action: 'drop' }] },
+    });
     expect(bodyText(publication, 'a')).toBe('');
     expect(publication.why.some(({ kind }) => kind === 'dropped')).toBe(true);
   });
@@ -124,12 +138,20 @@ describe('links', () => {
     expect(publication.figures).toMatchObject([{ number: '2-1', anchor: 'b--f' }]);
   });
   it('to what is not in the publication, not in the library or not safe are told apart', () => {
-    const publication = composeTexts([mapOf('<topicref href="topic:a"/>'), concept('a', '<p><xref href="topic:b"/><xref href="topic:c"/><xref href="topic:a/x"/><xref href="javascript:alert(1)"/></p>'), concept('b')]);
+    const publication = composeTexts([
+      mapOf('<topicref href="topic:a"/>'),
+      concept('a', '<p><xref href="topic:b"/><xref href="topic:c"/><xref href="topic:a/x"/><xref href="javascript:alert(1)"/></p>'),
+      concept('b'),
+    ]);
     expect(codes(publication)).toEqual(['link.outside-publication', 'link.unknown-target', 'link.unknown-element', 'link.unknown-target']);
     expect(Object.values(publication.links).every(({ kind }) => kind === 'broken')).toBe(true);
   });
   it('of a relationship table go both ways', () => {
-    const publication = composeTexts([mapOf('<topicref href="topic:a"/><topicref href="topic:b"/><reltable><relrow><relcell><topicref href="topic:a"/></relcell><relcell><topicref href="topic:b"/></relcell></relrow></reltable>'), concept('a'), concept('b')]);
+    const publication = composeTexts([
+      mapOf('<topicref href="topic:a"/><topicref href="topic:b"/><reltable><relrow><relcell><topicref href="topic:a"/></relcell><relcell><topicref href="topic:b"/></relcell></relrow></reltable>'),
+      concept('a'),
+      concept('b'),
+    ]);
     expect(publication.places.map(({ related }) => related)).toEqual([['b'], ['a']]);
   });
 });
@@ -142,7 +164,14 @@ describe('the index', () => {
       '<indexterm>mast<indexterm>raising</indexterm></indexterm><indexterm>mast<indexterm>clamp</indexterm></indexterm><indexterm>émigré</indexterm><indexterm>Eel</indexterm><indexterm>12 V<index-sort-as>twelve</index-sort-as></indexterm><indexterm>9 lives</indexterm><indexterm>spar<index-see>mast</index-see></indexterm><indexterm>boom<index-see-also>mast<indexterm>raising</indexterm></index-see-also></indexterm>',
     );
     expect(problems).toEqual([]);
-    expect(index.map(({ letter, entries }) => [letter, entries.map(({ term }) => term)])).toEqual([['#', ['9 lives']], ['B', ['boom']], ['E', ['Eel', 'émigré']], ['M', ['mast']], ['S', ['spar']], ['T', ['12 V']]]);
+    expect(index.map(({ letter, entries }) => [letter, entries.map(({ term }) => term)])).toEqual([
+      ['#', ['9 lives']],
+      ['B', ['boom']],
+      ['E', ['Eel', 'émigré']],
+      ['M', ['mast']],
+      ['S', ['spar']],
+      ['T', ['12 V']],
+    ]);
     const [mast] = index[3]!.entries;
     expect(mast!.locators).toEqual([]);
     expect(mast!.entries.map(({ term }) => term)).toEqual(['clamp', 'raising']);
@@ -163,18 +192,30 @@ describe('the index', () => {
     expect(codes(publication)).toEqual(['index.range-open']);
   });
   it('takes entries of the prolog once, for the whole topic', () => {
-    const publication = composeTexts([mapOf('<topicref href="topic:a"/>'), '<concept id="a"><title>A</title><prolog><metadata><keywords><indexterm>tide<indexterm>low</indexterm></indexterm></keywords></metadata></prolog></concept>']);
-    expect(publication.index).toEqual([{ letter: 'T', entries: [{ term: 'tide', locators: [], see: [], seeAlso: [], entries: [{ term: 'low', locators: [{ anchor: 'a' }], see: [], seeAlso: [], entries: [] }] }] }]);
+    const publication = composeTexts([
+      mapOf('<topicref href="topic:a"/>'),
+      '<concept id="a"><title>A</title><prolog><metadata><keywords><indexterm>tide<indexterm>low</indexterm></indexterm></keywords></metadata></prolog></concept>',
+    ]);
+    expect(publication.index).toEqual([
+      { letter: 'T', entries: [{ term: 'tide', locators: [], see: [], seeAlso: [], entries: [{ term: 'low', locators: [{ anchor: 'a' }], see: [], seeAlso: [], entries: [] }] }] },
+    ]);
   });
 });
 
 describe('any library', () => {
   const lensOf = (rules: Lens['rules']): Lens => ({ name: 'x', rules });
   it('composes the same twice, and the order of rules does not matter', () => {
-    const rules = [{ facet: 'audience', value: 'installer', action: 'drop' as const }, { facet: 'audience', value: 'operator', action: 'keep' as const }, { facet: 'platform', action: 'drop' as const }];
+    const rules = [
+      { facet: 'audience', value: 'installer', action: 'drop' as const },
+      { facet: 'audience', value: 'operator', action: 'keep' as const },
+      { facet: 'platform', action: 'drop' as const },
+    ];
     fc.assert(
       fc.property(fc.array(anyElement('concept', 4), { minLength: 1, maxLength: 4 }), (roots) => {
-        const texts = [mapOf(roots.map((_, index) => `<topicref href="topic:t${index}"/>`).join('')), ...roots.map((root, index) => writeXml({ ...root, attributes: { ...root.attributes, id: `t${index}` } }))];
+        const texts = [
+          mapOf(roots.map((_, index) => `<topicref href="topic:t${index}"/>`).join('')),
+          ...roots.map((root, index) => writeXml({ ...root, attributes: { ...root.attributes, id: `t${index}` } })),
+        ];
         const once = composeTexts(texts, { lens: lensOf(rules) });
         expect(composeTexts(texts, { lens: lensOf(rules.toReversed()) })).toEqual(once);
       }),
@@ -194,7 +235,10 @@ describe('any library', () => {
     expect(second).toEqual(compose({ library, map: 'm' }));
   });
   it('never publishes comments for the team, guidance or unknown elements', () => {
-    const publication = composeTexts([mapOf('<topicref href="topic:a"/>'), concept('a', '<p>a<draft-comment>secret</draft-comment><?guidance secret?><gadget>secret</gadget><required-cleanup>secret</required-cleanup></p>')]);
+    const publication = composeTexts([
+      mapOf('<topicref href="topic:a"/>'),
+      concept('a', '<p>a<draft-comment>secret</draft-comment><?guidance secret?><gadget>secret</gadget><required-cleanup>secret</required-cleanup></p>'),
+    ]);
     expect(textOf(publication.places[0]!.content!)).not.toContain('secret');
   });
 });

@@ -27,7 +27,7 @@ function schemaContent(expression: Expression, available: ReadonlySet<string>): 
     if (part.kind === 'repeat') {
       const inner = withRaw(part.part);
       if (inner === '') return '';
-      const flows = part.part.kind === 'choice' && part.part.parts.some((one) => one.kind === 'symbol' && one.symbol === textSymbol);
+      const flows = part.part.kind === 'choice' && flatten(part.part).some((one) => one.kind === 'symbol' && one.symbol === textSymbol);
       if (part.most === 1) return `(${inner})?`;
       // A place for text always has a line, so that the caret can stand there.
       return `(${inner})${part.least === 1 || flows ? '+' : '*'}`;

@@ -2,7 +2,10 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { facetValuesOf, judge, readDitaval, writeDitaval, type Facet, type Lens, type LensRule } from './index.ts';
 
-const lens = (...rules: [string | undefined, string | undefined, LensRule['action']][]): Lens => ({ name: 'l', rules: rules.map(([facet, value, action]) => ({ ...(facet === undefined ? {} : { facet }), ...(value === undefined ? {} : { value }), action })) });
+const lens = (...rules: [string | undefined, string | undefined, LensRule['action']][]): Lens => ({
+  name: 'l',
+  rules: rules.map(([facet, value, action]) => ({ ...(facet === undefined ? {} : { facet }), ...(value === undefined ? {} : { value }), action })),
+});
 const kept = (attributes: Record<string, string>, by: Lens, facets: readonly Facet[] = []): boolean => judge(attributes, by, facets).kept;
 
 /** From memory of OASIS DITA 1.3, 2.4.3 “Conditional processing”. */
@@ -27,7 +30,11 @@ describe('filtering', () => {
   });
   it('takes groups in an attribute as facets of their own', () => {
     const attributes = { props: 'country(velmark kisara) release(4.1) loose' };
-    expect([...facetValuesOf(attributes)]).toEqual([['props', ['loose']], ['country', ['velmark', 'kisara']], ['release', ['4.1']]]);
+    expect([...facetValuesOf(attributes)]).toEqual([
+      ['props', ['loose']],
+      ['country', ['velmark', 'kisara']],
+      ['release', ['4.1']],
+    ]);
     expect(kept(attributes, lens(['release', '4.1', 'drop']))).toBe(false);
     expect(kept(attributes, lens(['country', 'kisara', 'drop']))).toBe(true);
   });
@@ -40,7 +47,13 @@ describe('filtering', () => {
   it('does not depend on the order of rules', () => {
     const rule = fc.record({ facet: fc.constantFrom('audience', 'product'), value: fc.constantFrom('a', 'b', 'c'), action: fc.constantFrom('keep' as const, 'drop' as const) });
     const rules = fc.uniqueArray(rule, { selector: ({ facet, value }) => facet + value });
-    fc.assert(fc.property(rules, fc.subarray(['a', 'b', 'c', 'd'], { minLength: 1 }), (list, values) => kept({ audience: values.join(' ') }, { name: '', rules: list }) === kept({ audience: values.toReversed().join(' ') }, { name: '', rules: list.toReversed() })));
+    fc.assert(
+      fc.property(
+        rules,
+        fc.subarray(['a', 'b', 'c', 'd'], { minLength: 1 }),
+        (list, values) => kept({ audience: values.join(' ') }, { name: '', rules: list }) === kept({ audience: values.toReversed().join(' ') }, { name: '', rules: list.toReversed() }),
+      ),
+    );
   });
 });
 
@@ -50,7 +63,10 @@ describe('DITAVAL', () => {
     expect(readDitaval('l', writeDitaval(original)).lens).toEqual(original);
   });
   it('reports what it cannot use', () => {
-    expect(readDitaval('x', '<val><prop att="a" val="b" action="explode"/><prop action="include"/></val>')).toMatchObject({ lens: { rules: [{ action: 'keep' }] }, problems: [{ code: 'ditaval.unknown-action' }] });
+    expect(readDitaval('x', '<val><prop att="a" val="b" action="explode"/><prop action="include"/></val>')).toMatchObject({
+      lens: { rules: [{ action: 'keep' }] },
+      problems: [{ code: 'ditaval.unknown-action' }],
+    });
     expect(readDitaval('x', '<map/>').problems[0]?.code).toBe('ditaval.unreadable');
     expect(readDitaval('x', '<val>').lens).toBeUndefined();
   });

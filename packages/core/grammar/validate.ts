@@ -102,7 +102,8 @@ function attributeProblems(found: Element, path: Path): Problem[] {
     }
   }
   for (const { name, required } of attributesOf(found.name)) {
-    if (required && found.attributes[name] === undefined && !isBorrowed(found)) problems.push(problem('error', 'grammar.missing-attribute', `“${label}” needs the attribute “${name}”.`, { path, attribute: name }));
+    if (required && found.attributes[name] === undefined && !isBorrowed(found))
+      problems.push(problem('error', 'grammar.missing-attribute', `“${label}” needs the attribute “${name}”.`, { path, attribute: name }));
   }
   return problems;
 }

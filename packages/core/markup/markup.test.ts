@@ -80,12 +80,15 @@ describe('writing', () => {
 
   it('gives back what was read, for any valid topic in canonical form', () => {
     fc.assert(
-      fc.property(fc.constantFrom(...topicKinds.filter((kind) => kind !== 'glossentry')).chain((kind) => anyElement(kind)), (root) => {
-        const canonical = normalise(root);
-        const text = writeCanonical(canonical);
-        expect(normalise(readXml(text).document!.root)).toEqual(canonical);
-        expect(validate(canonical).filter(({ code }) => code !== 'grammar.duplicate-id')).toEqual([]);
-      }),
+      fc.property(
+        fc.constantFrom(...topicKinds.filter((kind) => kind !== 'glossentry')).chain((kind) => anyElement(kind)),
+        (root) => {
+          const canonical = normalise(root);
+          const text = writeCanonical(canonical);
+          expect(normalise(readXml(text).document!.root)).toEqual(canonical);
+          expect(validate(canonical).filter(({ code }) => code !== 'grammar.duplicate-id')).toEqual([]);
+        },
+      ),
       { numRuns: 150 },
     );
   });

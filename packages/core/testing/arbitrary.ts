@@ -7,7 +7,27 @@ const id = fc.option(fc.stringMatching(/^[a-z]{3,10}$/u), { nil: undefined, freq
 const facet = fc.option(fc.constantFrom('installer', 'operator', 'installer operator'), { nil: undefined, freq: 4 });
 
 /** Elements whose random content would say nothing, or that have required attributes. */
-const avoided = new Set(['foreign', 'data', 'unknown', 'object', 'imagemap', 'table', 'choicetable', 'properties', 'state', 'tm', 'abbreviated-form', 'area', 'coderef', 'required-cleanup', 'indexterm', 'image', 'prolog', 'related-links', 'titlealts']);
+const avoided = new Set([
+  'foreign',
+  'data',
+  'unknown',
+  'object',
+  'imagemap',
+  'table',
+  'choicetable',
+  'properties',
+  'state',
+  'tm',
+  'abbreviated-form',
+  'area',
+  'coderef',
+  'required-cleanup',
+  'indexterm',
+  'image',
+  'prolog',
+  'related-links',
+  'titlealts',
+]);
 
 /** Made only when it is chosen: the grammar is recursive. */
 const later = <Value>(make: () => fc.Arbitrary<Value>): fc.Arbitrary<Value> => fc.constant(undefined).chain(make);
@@ -20,7 +40,12 @@ function childrenFor(expression: Expression, depth: number): fc.Arbitrary<Node[]
   }
   if (expression.kind === 'repeat') {
     const most = depth <= 0 ? expression.least : expression.most === 1 ? 1 : 3;
-return fc.array(later(() => childrenFor(expression.part, depth)), { minLength: expression.least, maxLength: Math.max(most, expression.least) }).map((parts) => parts.flat());
+    return fc
+      .array(
+        later(() => childrenFor(expression.part, depth)),
+        { minLength: expression.least, maxLength: Math.max(most, expression.least) },
+      )
+      .map((parts) => parts.flat());
   }
   if (expression.kind === 'sequence') return fc.tuple(...expression.parts.map((part) => childrenFor(part, depth))).map((parts) => parts.flat());
   const usable = expression.parts.filter((part) => part.kind !== 'symbol' || (!avoided.has(part.symbol) && (depth > 1 || part.symbol === '#text' || isPhrase(part.symbol))));

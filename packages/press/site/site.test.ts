@@ -68,7 +68,10 @@ describe('the help site of the demo', () => {
     const { index, locale } = data(files, 'search-index.js', 'search') as { index: Parameters<typeof MiniSearch.loadJS>[0]; locale: string };
     const search = MiniSearch.loadJS(index, searchOptions(locale));
     for (const place of allPlaces(publication.places).filter(({ content }) => content)) {
-      const found = search.search(place.label).slice(0, 3).map((hit) => String(hit['title']));
+      const found = search
+        .search(place.label)
+        .slice(0, 3)
+        .map((hit) => String(hit['title']));
       expect(found, place.label).toContain(place.label);
     }
     expect(String(search.search('calibrating')[0]?.['title'])).toContain('calibration');
@@ -83,7 +86,8 @@ describe('the help site of the demo', () => {
 });
 
 describe('hostile content', () => {
-  const build = (title: string, body: string): Files => new Map(siteFiles(composeTexts([`<map id="m"><title>${title}</title><topicref href="topic:a"/></map>`, concept('a', body, title)]), () => undefined).files);
+  const build = (title: string, body: string): Files =>
+    new Map(siteFiles(composeTexts([`<map id="m"><title>${title}</title><topicref href="topic:a"/></map>`, concept('a', body, title)]), () => undefined).files);
 
   it('in titles and text is only text, also in the data of scripts', () => {
     const files = build('&lt;/script&gt;&lt;img src=x onerror=alert(1)&gt; {{ x }} &quot;', '<p>&lt;script&gt;alert(1)&lt;/script&gt;<indexterm>&lt;/script&gt;</indexterm></p>');

@@ -15,7 +15,7 @@ interface Rung {
   readonly isLast: boolean;
 }
 const rungs = ref<readonly Rung[]>([]);
-const step = 12;
+const step = 8;
 
 /** One rung for each open element, as high as the element is on the page, nested from left to right. */
 function draw(): void {
@@ -29,7 +29,7 @@ function draw(): void {
     const box = dom.getBoundingClientRect();
     const top = Math.max(box.top - origin, labelled + 16);
     labelled = top;
-    return [{ label, position, top, height: Math.max(16, box.bottom - origin - top), left: 10 + Math.min(index, 5) * step, isLast: index === open.length - 1 }];
+    return [{ label, position, top, height: Math.max(16, box.bottom - origin - top), left: 8 + Math.min(index, 5) * step, isLast: index === open.length - 1 }];
   });
 }
 watch(() => [open, view] as const, () => void nextTick(draw), { immediate: true });
@@ -37,11 +37,11 @@ watch(() => [open, view] as const, () => void nextTick(draw), { immediate: true 
 
 <template>
   <div class="ladder" aria-hidden="true">
-    <button v-for="rung in rungs" :key="rung.position" type="button" tabindex="-1" class="rung" :class="{ last: rung.isLast }" :style="{ top: `${rung.top}px`, height: `${rung.height}px`, left: `${rung.left}px` }" @mousedown.prevent="emit('select', rung.position)"><span>{{ rung.label }}</span></button>
+    <button v-for="rung in rungs" :key="rung.position" type="button" tabindex="-1" class="rung" :class="{ last: rung.isLast }" :style="{ top: `${rung.top}px`, height: `${rung.height}px`, left: `${rung.left}px`, width: `${88 - rung.left}px` }" @mousedown.prevent="emit('select', rung.position)"><span>{{ rung.label }}</span></button>
   </div>
 </template>
 
 <style scoped>
 .ladder { position: absolute; inset: 0 auto 0 0; width: 90px; pointer-events: none; }
-.rung { position: absolute; width: 84px; border: 0; border-left: 1.5px solid var(--hair); background: none; padding: 0 0 0 4px; text-align: left; pointer-events: none; overflow: visible; } .rung span { position: absolute; top: -3px; left: 4px; max-width: 74px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; font: 500 12px var(--font-text); color: var(--faint); background: var(--sheet); pointer-events: auto; cursor: pointer; padding-right: 2px; } .rung.last { border-color: var(--prussian); } .rung.last span { color: var(--prussian); }
+.rung { position: absolute; border: 0; border-left: 1.5px solid var(--hair); background: none; padding: 0 0 0 4px; text-align: left; pointer-events: none; overflow: visible; } .rung span { position: absolute; top: -3px; left: 4px; max-width: calc(100% - 4px); overflow: hidden; text-overflow: ellipsis; white-space: nowrap; font: 500 12px var(--font-text); color: var(--faint); background: var(--sheet); pointer-events: auto; cursor: pointer; padding-right: 2px; } .rung.last { border-color: var(--prussian); } .rung.last span { color: var(--prussian); }
 </style>
