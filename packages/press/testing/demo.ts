@@ -7,7 +7,6 @@ import type { AssetFile, AssetSource } from '../index.ts';
 const content: PackageContent = readPackage(await readFolder(join(import.meta.dirname, '../../../demo/library')));
 const files = new Map(content.assets.map((asset): [string, AssetFile] => [asset.id, asset]));
 
-export const demoContent = content;
 export const demoAssets: AssetSource = (id) => files.get(id);
 
 /** A map of the demo library through one of its lenses. */

@@ -17,7 +17,7 @@ const localReference = /^(#|data:image\/(png|jpeg|gif|webp);base64,)/iu;
 const outsideStyle = /@import|expression\s*\(|javascript:|url\s*\(\s*['"]?(?!['"]?(#|data:image\/(png|jpeg|gif|webp);base64,))/iu;
 
 /** An SVG tree with everything that could act or fetch taken out. */
-export function cleanSvg(root: Element): Element {
+function cleanSvg(root: Element): Element {
   const clean = (element: Element): Element => ({
     name: element.name,
     attributes: Object.fromEntries(

@@ -1,0 +1,36 @@
+import { cpuUsage, memoryUsage } from 'node:process';
+
+export interface Measured {
+  /** Seconds of processor time, of all threads. */
+  readonly cpu: number;
+  /** Seconds on the clock. */
+  readonly wall: number;
+}
+
+/** Does something once and says what it took. */
+export async function measure(work: () => unknown): Promise<Measured> {
+  const before = cpuUsage();
+  const started = performance.now();
+  await work();
+  const wall = (performance.now() - started) / 1000;
+  const { user, system } = cpuUsage(before);
+  return { cpu: (user + system) / 1_000_000, wall };
+}
+
+/** The middle of several runs: the machines are shared and noisy. */
+export async function median(runs: number, work: () => unknown): Promise<Measured> {
+  const results: Measured[] = [];
+  for (let run = 0; run < runs; run += 1) results.push(await measure(work));
+  const middle = (values: number[]): number => values.sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
+  return { cpu: middle(results.map(({ cpu }) => cpu)), wall: middle(results.map(({ wall }) => wall)) };
+}
+
+export const megabytes = (bytes: number): number => Math.round(bytes / 1024 / 1024);
+export const residentMegabytes = (): number => megabytes(memoryUsage.rss());
+
+/** One line of the report: what, the figure, the bound it has to keep, and whether it does. */
+export function report(what: string, value: number, unit: string, bound?: number): void {
+  const shown = unit === '' || unit === '×' ? `${value.toFixed(2)}${unit}` : `${value < 10 ? value.toFixed(2) : Math.round(value)} ${unit}`;
+  const verdict = bound === undefined ? '' : value <= bound ? `within ${bound}${unit === '' ? '' : ` ${unit}`}` : `OVER ${bound}${unit === '' ? '' : ` ${unit}`}`;
+  console.log(`${what.padEnd(62)} ${shown.padStart(12)}   ${verdict}`);
+}

@@ -1,0 +1,64 @@
+/** The server with 10,000 topics: `npm run bench -- server`. Needs the database that the command starts. */
+import { fork } from 'node:child_process';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import pg from 'pg';
+import { makeServices, migrate, seedEmpty } from '../packages/server/index.ts';
+import { measure, median, report } from './measure.ts';
+import { syntheticLibrary } from './synthetic.ts';
+
+const { DATABASE_URL: base, TEST_DATA: data } = process.env;
+if (base === undefined || data === undefined) throw new Error('Run this with npm run bench.');
+const admin = new pg.Client({ connectionString: base });
+await admin.connect();
+await admin.query('DROP DATABASE IF EXISTS bench');
+await admin.query('CREATE DATABASE bench');
+await admin.end();
+const databaseUrl = base.replace(/\/[^/]*$/u, '/bench');
+const dataFolder = join(data, 'bench');
+const services = makeServices({ databaseUrl, dataFolder });
+await migrate(services.database);
+const account = (await seedEmpty(services))!;
+const project = (await services.database.models.projects.findOne())!.get().id;
+
+console.log('10,000 topics');
+const { items } = syntheticLibrary(10_000);
+const encoder = new TextEncoder();
+const files = new Map(items.map(({ id, kind, text }): [string, Uint8Array] => [`${kind === 'map' ? '' : 'topics/'}${id}.${kind === 'map' ? 'ditamap' : 'dita'}`, encoder.encode(text)]));
+const taken = await measure(() => services.packages.take(project, files, 'Bench'));
+report('take the package in', taken.wall, 's');
+await services.database.sequelize.close();
+
+const started = performance.now();
+const server = fork(join(import.meta.dirname, '../packages/server/dist/main.js'), {
+  stdio: ['ignore', 'ignore', 2, 'ipc'],
+  env: { ...process.env, NODE_ENV: 'production', LOG_LEVEL: 'error', DATABASE_URL: databaseUrl, DATA_FOLDER: dataFolder, PORT: '4790' },
+});
+await new Promise((resolve) => server.once('message', resolve));
+report('server process, start to ready', (performance.now() - started) / 1000, 's');
+
+const origin = 'http://127.0.0.1:4790/api';
+const signIn = await fetch(`${origin}/session`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(account) });
+const headers = { cookie: signIn.headers.get('set-cookie')!.split(';')[0]! };
+const get = (path: string) => fetch(`${origin}/projects/${project}${path}`, { headers }).then((answer) => answer.text());
+await get('/items?limit=100');
+const list = await median(9, () => get('/items?limit=100'));
+report('library list, first page', list.wall * 1000, 'ms', 100);
+const search = await median(9, () => get('/items?limit=100&search=harbour'));
+report('library list, searched', search.wall * 1000, 'ms');
+const open = await median(9, () => get('/items/t4711'));
+report('read a topic', open.wall * 1000, 'ms');
+const item = JSON.parse(await get('/items/t4711')) as { text: string; version: number };
+let { version } = item;
+const save = await median(9, async () => {
+  const answer = await fetch(`${origin}/projects/${project}/items/t4711`, {
+    method: 'PUT',
+    headers: { ...headers, 'content-type': 'application/json' },
+    body: JSON.stringify({ text: item.text.replace('</title>', ` ${version}</title>`), version }),
+  });
+  ({ version } = (await answer.json()) as { version: number });
+});
+report('save a topic', save.wall * 1000, 'ms');
+const resident = Number(/VmRSS:\s+(\d+)/u.exec(readFileSync(`/proc/${server.pid}/status`, 'utf8'))?.[1] ?? 0) / 1024;
+report('server memory, resident', resident, 'MB', 350);
+server.kill('SIGTERM');

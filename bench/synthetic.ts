@@ -1,0 +1,74 @@
+import type { Asset, StoredItem } from '@ukiyo/core/library';
+
+/** A number that looks random and is the same on every machine (mulberry32). */
+function randomNumbers(seed: number): () => number {
+  let state = seed;
+  return () => {
+    state = (state + 0x6d2b79f5) | 0;
+    let mixed = Math.imul(state ^ (state >>> 15), 1 | state);
+    mixed = (mixed + Math.imul(mixed ^ (mixed >>> 7), 61 | mixed)) ^ mixed;
+    return ((mixed ^ (mixed >>> 14)) >>> 0) / 4_294_967_296;
+  };
+}
+
+const words =
+  'tide station quay bracket sensor well mast antenna cabinet logger reading datum staff cable gland earth battery panel charger radio slot harbour office alarm limit display menu height wave level wall torque stud nut washer resin drill clamp ring collar bolt rope plumb bob water sea wind storm season care visit survey sheet'.split(
+    ' ',
+  );
+
+export interface SyntheticLibrary {
+  readonly items: readonly StoredItem[];
+  readonly assets: readonly (Asset & { readonly bytes: Uint8Array })[];
+}
+
+/**
+ * A library of `count` topics with the structure of real ones: tasks, concepts and references of about 5 kB, each with a table or a figure,
+ * notes borrowed from a lender, links, index entries, facets and variables, in a book map of chapters of 25 topics.
+ */
+export function syntheticLibrary(count: number, seed = 7): SyntheticLibrary {
+  const random = randomNumbers(seed);
+  const pick = <Value>(list: readonly Value[]): Value => list[Math.floor(random() * list.length)]!;
+  const sentence = (length = 8 + Math.floor(random() * 10)): string => {
+    const text = Array.from({ length }, () => pick(words)).join(' ');
+    return `${text[0]!.toUpperCase()}${text.slice(1)}.`;
+  };
+  const paragraph = (): string => `<p>${sentence()} ${sentence()} <uicontrol>${pick(words)}</uicontrol> ${sentence()} <xref href="topic:t${Math.floor(random() * count)}"/> ${sentence()}</p>`;
+  const facet = (): string => (random() < 0.2 ? ` product="${pick(['tern-q', 'tern-d'])}"` : '');
+  const note = (): string => (random() < 0.3 ? '<note conref="topic:lender/n1"/>' : `<note type="${pick(['warning', 'tip', 'notice'])}"${facet()}>${sentence()}</note>`);
+  const index = (): string => `<indexterm>${pick(words)}<indexterm>${pick(words)}</indexterm></indexterm>`;
+  const table = (id: string): string =>
+    `<table id="${id}"><title>${sentence(4)}</title><tgroup cols="3"><colspec colname="a"/><colspec colname="b"/><colspec colname="c"/><thead><row><entry>${pick(words)}</entry><entry>${pick(words)}</entry><entry>${pick(words)}</entry></row></thead><tbody>${Array.from({ length: 6 }, () => `<row${facet()}><entry>${pick(words)}</entry><entry>${sentence(5)}</entry><entry>${Math.floor(random() * 100)}</entry></row>`).join('')}</tbody></tgroup></table>`;
+  const figure = (id: string): string => `<fig id="${id}"><title>${sentence(4)}</title><image href="asset:drawing" width="90mm"><alt>${sentence(5)}</alt></image></fig>`;
+  const head = (id: number): string =>
+    `<title>${sentence(4).slice(0, -1)} ${id}</title><shortdesc>${sentence()}</shortdesc><prolog><metadata><keywords>${index()}${index()}</keywords></metadata></prolog>`;
+  const topic = (id: number): string => {
+    const extra = id % 2 === 0 ? table('tab') : figure('fig');
+    if (id % 3 === 0)
+      return `<task id="t${id}">${head(id)}<taskbody><prereq>${paragraph()}${note()}</prereq><steps>${Array.from({ length: 9 }, () => `<step${facet()}><cmd>${sentence()}</cmd><info>${sentence()} <ph keyref="product"/> ${sentence()}</info></step>`).join('')}</steps><result>${extra}${paragraph()}</result></taskbody></task>`;
+    const sections = Array.from(
+      { length: 3 },
+      () => `<section><title>${sentence(3).slice(0, -1)}</title>${paragraph()}${paragraph()}<ul>${Array.from({ length: 4 }, () => `<li>${sentence()}</li>`).join('')}</ul>${note()}</section>`,
+    ).join('');
+    return id % 3 === 1
+      ? `<concept id="t${id}">${head(id)}<conbody>${paragraph()}${extra}${sections}</conbody></concept>`
+      : `<reference id="t${id}">${head(id)}<refbody>${sections}${extra}</refbody></reference>`;
+  };
+  const chapters = Array.from({ length: Math.ceil(count / 25) }, (_, chapter) => {
+    const first = chapter * 25;
+    const inside = Array.from({ length: Math.min(25, count - first) - 1 }, (__, offset) => `<topicref href="topic:t${first + offset + 1}"/>`).join('');
+    return `<chapter href="topic:t${first}">${inside}</chapter>`;
+  }).join('');
+  const map = `<bookmap id="map"><booktitle><mainbooktitle>Synthetic Manual</mainbooktitle></booktitle><frontmatter><booklists><toc/></booklists></frontmatter>${chapters}<backmatter><booklists><figurelist/><tablelist/><indexlist/></booklists></backmatter><keydef keys="product"><topicmeta><keywords><keyword>Tern</keyword></keywords></topicmeta></keydef></bookmap>`;
+  const lender = `<topic id="lender"><title>Lender</title><body><note id="n1" type="danger">${sentence()}</note></body></topic>`;
+  const drawing = new TextEncoder().encode(
+    '<svg xmlns="http://www.w3.org/2000/svg" width="300" height="120" viewBox="0 0 300 120"><rect x="10" y="10" width="280" height="100" fill="#dfe8f4" stroke="#12305f"/><circle cx="150" cy="60" r="40" fill="none" stroke="#c8402a"/></svg>',
+  );
+  return {
+    items: [
+      { id: 'map', kind: 'map', text: map },
+      { id: 'lender', kind: 'topic', text: lender },
+      ...Array.from({ length: count }, (_, id): StoredItem => ({ id: `t${id}`, kind: 'topic', text: topic(id) })),
+    ],
+    assets: [{ id: 'drawing', name: 'drawing.svg', mediaType: 'image/svg+xml', width: 300, height: 120, bytes: drawing }],
+  };
+}
