@@ -86,12 +86,14 @@ function actionFor(lens: Lens, facetName: string, value: string, facets: readonl
   return general?.action ?? 'keep';
 }
 
+const keptPlain: Verdict = { kept: true, marked: false };
+
 /**
  * Decides on an element by its profiling attributes: it is dropped when for any facet all its values are dropped
  * (DITA 1.3, 2.4.3.3 “Filtering and flagging logic”).
  */
 export function judge(attributes: Attributes, lens: Lens | undefined, facets: readonly Facet[] = []): Verdict {
-  if (!lens) return { kept: true, marked: false };
+  if (!lens || !profilingAttributes.some((name) => attributes[name] !== undefined)) return keptPlain;
   let marked = false;
   for (const [facet, values] of facetValuesOf(attributes)) {
     const actions = values.map((value) => actionFor(lens, facet, value, facets));

@@ -28,7 +28,7 @@ export function normalise(element: Element): Element {
         if (typeof child !== 'string') return child;
         const before = children[index - 1];
         const after = children[index + 1];
-        let text = child.replace(space, ' ');
+        let text = /[\t\n\r]| {2}/u.test(child) ? child.replace(space, ' ') : child;
         if (before === undefined ? edges : isBlockNode(before)) text = text.replace(/^ /u, '');
         if (after === undefined ? edges : isBlockNode(after)) text = text.replace(/ $/u, '');
         return text;

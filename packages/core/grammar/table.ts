@@ -38,14 +38,22 @@ export const startOf = memo((definition): State => compile(contentOf(definition.
 const symbols = memo((definition) => symbolsOf(contentOf(definition.name)!));
 const ownAttributes = memo((definition) => readAttributes(definition.attributes));
 
+const allAttributes = memo((definition) => {
+  const own = ownAttributes(definition.name)!;
+  return new Map([...own, ...universalAttributes.filter((universal) => !own.some((one) => one.name === universal.name))].map((one) => [one.name, one]));
+});
+const required = memo((definition) => ownAttributes(definition.name)!.filter((one) => one.required));
+
 /** The attributes an element may have, its own before the universal ones. */
 export function attributesOf(name: string): readonly AttributeDefinition[] {
-  const own = ownAttributes(name) ?? [];
-  return [...own, ...universalAttributes.filter((universal) => !own.some((one) => one.name === universal.name))];
+  return [...(allAttributes(name) ?? new Map(universalAttributes.map((one) => [one.name, one]))).values()];
 }
 
-export const attributeOf = (element: string, attribute: string): AttributeDefinition | undefined =>
-  ownAttributes(element)?.find((one) => one.name === attribute) ?? universalAttributes.find((one) => one.name === attribute);
+export function requiredAttributesOf(name: string): readonly AttributeDefinition[] {
+  return required(name) ?? [];
+}
+
+export const attributeOf = (element: string, attribute: string): AttributeDefinition | undefined => allAttributes(element)?.get(attribute);
 
 const inlineNames = symbolsOf(parseContent('@inline'));
 /** Elements that only ever stand inside an inline one and are read with its text. */
@@ -84,10 +92,15 @@ export function mayContain(parent: string, child: string): boolean {
   return symbols(parent)?.has(child) ?? false;
 }
 
+const knownBases = new Map<string, readonly string[]>();
+
 /** The element and those it specialises, nearest first: `['step', 'li']`. */
-export function basesOf(name: string): string[] {
+export function basesOf(name: string): readonly string[] {
+  const known = knownBases.get(name);
+  if (known) return known;
   const bases: string[] = [];
   for (let at: string | undefined = name; at !== undefined && !bases.includes(at); at = byName.get(at)?.base) bases.push(at);
+  knownBases.set(name, bases);
   return bases;
 }
 

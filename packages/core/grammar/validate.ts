@@ -1,7 +1,7 @@
 import { isElement, walk, type Element } from '../markup/index.ts';
 import { problem, type Path, type Problem } from '../problems/index.ts';
 import { textSymbol } from './content.ts';
-import { attributeOf, attributesOf, contentOf, definitionOf, labelOf, mayContain, startOf } from './table.ts';
+import { attributeOf, contentOf, definitionOf, labelOf, mayContain, requiredAttributesOf, startOf } from './table.ts';
 import type { Expression } from './content.ts';
 
 const processorAttributes = /^(xmlns(:|$)|ditaarch:|domains$|specializations$|xsi:)/u;
@@ -13,18 +13,19 @@ const processorAttributes = /^(xmlns(:|$)|ditaarch:|domains$|specializations$|xs
  */
 export function validate(root: Element): Problem[] {
   const problems: Problem[] = [];
-  const ids = new Map<string, Path>();
-  walk(root, (found, livePath) => {
-    const path = [...livePath];
+  const ids = new Set<string>();
+  // The path goes on changing: it is copied where a problem keeps it, and nowhere else.
+  walk(root, (found, path) => {
     if (!definitionOf(found.name)) {
-      problems.push(problem('warning', 'grammar.unknown-element', `“${found.name}” is not an element of the content model. It is kept as it is and not published.`, { path }));
+      problems.push(problem('warning', 'grammar.unknown-element', `“${found.name}” is not an element of the content model. It is kept as it is and not published.`, { path: [...path] }));
       return false;
     }
-    problems.push(...contentProblems(found, path), ...attributeProblems(found, path));
+    checkContent(found, path, problems);
+    checkAttributes(found, path, problems);
     const id = found.attributes['id'];
     if (id !== undefined && id !== '' && found.name !== 'resourceid') {
-      if (ids.has(id)) problems.push(problem('error', 'grammar.duplicate-id', `The id “${id}” is used more than once in this topic.`, { path, attribute: 'id' }));
-      ids.set(id, path);
+      if (ids.has(id)) problems.push(problem('error', 'grammar.duplicate-id', `The id “${id}” is used more than once in this topic.`, { path: [...path], attribute: 'id' }));
+      ids.add(id);
     }
     // Foreign content has its own vocabulary.
     return found.name === 'foreign' ? false : undefined;
@@ -32,15 +33,15 @@ export function validate(root: Element): Problem[] {
   return problems;
 }
 
-function contentProblems(parent: Element, path: Path): Problem[] {
-  const problems: Problem[] = [];
+function checkContent(parent: Element, path: Path, problems: Problem[]): void {
+  const before = problems.length;
   const parentLabel = labelOf(parent.name);
   let state = startOf(parent.name)!;
   parent.children.forEach((child, index) => {
     if (typeof child === 'string') {
       if (child.trim() === '') return;
       if (mayContain(parent.name, textSymbol)) state = state.next(textSymbol) ?? state;
-      else problems.push(problem('error', 'grammar.text', `Text cannot stand directly in “${parentLabel}”: “${shorten(child.trim())}”.`, { path }));
+      else problems.push(problem('error', 'grammar.text', `Text cannot stand directly in “${parentLabel}”: “${shorten(child.trim())}”.`, { path: [...path] }));
       return;
     }
     if (!isElement(child) || !definitionOf(child.name)) return;
@@ -51,7 +52,7 @@ function contentProblems(parent: Element, path: Path): Problem[] {
     }
     const skipped = state.symbols.find((symbol) => state.next(symbol)?.next(child.name) !== undefined);
     if (skipped !== undefined && skipped !== textSymbol) {
-      problems.push(problem('error', 'grammar.missing', `“${parentLabel}” needs “${labelOf(skipped)}” before “${labelOf(child.name)}”.`, { path }));
+      problems.push(problem('error', 'grammar.missing', `“${parentLabel}” needs “${labelOf(skipped)}” before “${labelOf(child.name)}”.`, { path: [...path] }));
       state = state.next(skipped)!.next(child.name)!;
       return;
     }
@@ -61,11 +62,10 @@ function contentProblems(parent: Element, path: Path): Problem[] {
     problems.push(problem('error', 'grammar.not-allowed', message, where));
   });
   // What a borrowed passage needs stands in the topic that lends it.
-  if (!state.complete && problems.length === 0 && !isBorrowed(parent)) {
+  if (!state.complete && problems.length === before && !isBorrowed(parent)) {
     const needed = requiredNext(contentOf(parent.name)!, parent);
-    problems.push(problem('error', 'grammar.missing', `“${parentLabel}” needs ${needed.map((name) => `“${labelOf(name)}”`).join(' or ')}.`, { path }));
+    problems.push(problem('error', 'grammar.missing', `“${parentLabel}” needs ${needed.map((name) => `“${labelOf(name)}”`).join(' or ')}.`, { path: [...path] }));
   }
-  return problems;
 }
 
 /** The names of which one is still wanted: those of the first required part that no child fulfils. */
@@ -86,12 +86,11 @@ function requiredNext(expression: Expression, parent: Element): string[] {
 
 const isBorrowed = ({ attributes }: Element): boolean => attributes['conref'] !== undefined || attributes['conkeyref'] !== undefined;
 
-function attributeProblems(found: Element, path: Path): Problem[] {
-  const problems: Problem[] = [];
+function checkAttributes(found: Element, path: Path, problems: Problem[]): void {
   const label = labelOf(found.name);
   for (const [name, value] of Object.entries(found.attributes)) {
     if (processorAttributes.test(name)) continue;
-    const where = { path, attribute: name };
+    const where = { path: [...path], attribute: name };
     const definition = attributeOf(found.name, name);
     if (!definition) problems.push(problem('warning', 'grammar.unknown-attribute', `“${label}” has no attribute “${name}”. It is kept as it is.`, where));
     // Alternative text may be empty on purpose: the image then only decorates (HTML, 4.8.4.4).
@@ -101,11 +100,10 @@ function attributeProblems(found: Element, path: Path): Problem[] {
       problems.push(problem('error', 'grammar.attribute-value', `“${shorten(value)}” is not a value for “${name}” of “${label}”.${choice}`, where));
     }
   }
-  for (const { name, required } of attributesOf(found.name)) {
-    if (required && found.attributes[name] === undefined && !isBorrowed(found))
-      problems.push(problem('error', 'grammar.missing-attribute', `“${label}” needs the attribute “${name}”.`, { path, attribute: name }));
+  for (const { name } of requiredAttributesOf(found.name)) {
+    if (found.attributes[name] === undefined && !isBorrowed(found))
+      problems.push(problem('error', 'grammar.missing-attribute', `“${label}” needs the attribute “${name}”.`, { path: [...path], attribute: name }));
   }
-  return problems;
 }
 
 function isValueAllowed(kind: string, values: readonly string[] | undefined, value: string): boolean {

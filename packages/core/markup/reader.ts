@@ -25,8 +25,8 @@ export interface XmlDocument {
   readonly root: Element;
   /** The document type declaration without its angle brackets, as it stood; nothing in it is obeyed. */
   readonly doctype?: string;
-  /** Where the start tag of each element ends. */
-  readonly positions: ReadonlyMap<Element, SourcePosition>;
+  /** Where the start tag of each element ends; only when asked for. */
+  readonly positions?: ReadonlyMap<Element, SourcePosition>;
 }
 
 export interface ReadResult {
@@ -48,11 +48,11 @@ interface Open {
  * Entities other than the five predefined ones and character references are an error: none is ever expanded or fetched.
  * @returns the document, or problems `xml.not-well-formed`, `xml.entities`, `xml.too-large`, `xml.too-deep`, `xml.too-many-attributes`, `xml.empty`, each with line and column.
  */
-export function readXml(text: string): ReadResult {
+export function readXml(text: string, options: { readonly positions?: boolean } = {}): ReadResult {
   if (text.length > limits.size) return { problems: [problem('error', 'xml.too-large', `The file is larger than ${limits.size / 1024 / 1024} million characters.`)] };
   const parser = new SaxesParser<{ position: true; xmlns: false }>({ position: true, xmlns: false });
   const problems: Problem[] = [];
-  const positions = new Map<Element, SourcePosition>();
+  const positions = options.positions === true ? new Map<Element, SourcePosition>() : undefined;
   const open: Open[] = [];
   let root: Element | undefined;
   let doctype: string | undefined;
@@ -88,7 +88,7 @@ export function readXml(text: string): ReadResult {
   });
   parser.on('opentag', (tag) => {
     const entry: Open = { name: tag.name, attributes: { ...tag.attributes }, children: [] };
-    positions.set(entry, here());
+    positions?.set(entry, here());
     open.push(entry);
   });
   parser.on('closetag', () => {
@@ -109,5 +109,5 @@ export function readXml(text: string): ReadResult {
     return { problems };
   }
   if (root === undefined) return { problems: [problem('error', 'xml.empty', 'There is no element in this file.')] };
-  return { document: { root, positions, ...(doctype === undefined ? {} : { doctype }) }, problems };
+  return { document: { root, ...(positions ? { positions } : {}), ...(doctype === undefined ? {} : { doctype }) }, problems };
 }
