@@ -52,10 +52,12 @@ export interface PreparationContext {
 
 /** Never published. `related-links` and `prolog` are read for what they give and then left out. */
 const unpublished = new Set(['draft-comment', 'required-cleanup', 'data', 'data-about', 'foreign', 'titlealts']);
+const linking = new Set(['xref', 'link', 'term', 'abbreviated-form', 'cite']);
 const borrowAttributes = ['conref', 'conkeyref', 'conrefend', 'conaction'];
 const useTarget = '-dita-use-conref-target';
 const mostBorrowedDeep = 50;
 
+/** Where in the sources the walk is, and how it came there. */
 interface Spot {
   readonly item: string;
   readonly path: Path;
@@ -65,6 +67,8 @@ interface Spot {
   /** Inside an index entry or the facts of the topic: index entries here are gathered by what holds them. */
   readonly gathered?: boolean;
 }
+
+const inside = ({ item, path, borrowing, keys, gathered = false }: Spot, index: number): Spot => ({ item, path: [...path, index], borrowing, keys, gathered });
 
 /** Resolves one topic for one place (`anchor` names the place). Never throws; what cannot be resolved is left out and reported. */
 export function prepareTopic(topic: FoundElement, item: string, anchor: string, context: PreparationContext): PreparedTopic {
@@ -79,11 +83,14 @@ export function prepareTopic(topic: FoundElement, item: string, anchor: string, 
   const nested: PreparedTopic[] = [];
   let counter = 0;
 
-  const resolveNodes = (nodes: readonly Node[], spot: Spot): Node[] =>
-    nodes.flatMap((node, index): Node[] => {
-      if (typeof node === 'string') return [node];
-      return isElement(node) ? resolveElement(node, { ...spot, path: [...spot.path, index] }) : [];
+  const resolveNodes = (nodes: readonly Node[], spot: Spot): Node[] => {
+    const resolved: Node[] = [];
+    nodes.forEach((node, index) => {
+      if (typeof node === 'string') resolved.push(node);
+      else if (isElement(node)) resolved.push(...resolveElement(node, inside(spot, index)));
     });
+    return resolved;
+  };
 
   const resolveElement = (element: Element, spot: Spot, merged?: Attributes): ResolvedElement[] => {
     const origin: Origin = { item: spot.item, path: spot.path };
@@ -111,15 +118,15 @@ export function prepareTopic(topic: FoundElement, item: string, anchor: string, 
     const own = anchorFor(element.name, attributes, children, spot);
     const link = linkFor(element.name, attributes, origin, spot);
     const asset = assetFor(element.name, attributes, origin, spot);
-    const resolved: ResolvedElement = {
+    const resolved: { -readonly [Key in keyof ResolvedElement]: ResolvedElement[Key] } = {
       name: element.name,
       attributes: asset === undefined ? attributes : { ...attributes, href: asset },
       children,
       origin,
-      ...(own === undefined ? {} : { anchor: own }),
-      ...(link === undefined ? {} : { link }),
-      ...(verdict.marked ? { marked: true } : {}),
     };
+    if (own !== undefined) resolved.anchor = own;
+    if (link !== undefined) resolved.link = link;
+    if (verdict.marked) resolved.marked = true;
     if (element.name === 'indexterm' && own !== undefined && spot.gathered !== true) indexTerms.push({ anchor: own, term: resolved });
     return [resolved];
   };
@@ -197,12 +204,13 @@ export function prepareTopic(topic: FoundElement, item: string, anchor: string, 
   };
 
   const anchorFor = (name: string, attributes: Attributes, children: readonly Node[], spot: Spot): string | undefined => {
+    if (isTopic(name)) return anchor;
     const id = attributes['id'];
     const kind = kindOf(name);
+    if (spot.gathered === true || (id === undefined && kind !== 'figure' && kind !== 'table' && name !== 'indexterm')) return undefined;
     const title = children.find((child): child is Element => isElement(child) && child.name === 'title');
     const listed = (kind === 'figure' || kind === 'table') && title !== undefined;
-    if (isTopic(name)) return anchor;
-    if (spot.gathered === true || (id === undefined && !listed && name !== 'indexterm')) return undefined;
+    if (id === undefined && !listed && name !== 'indexterm') return undefined;
     const taken = id !== undefined && anchors.has(id);
     const own = id === undefined || taken ? `${anchor}--${name}-${++counter}` : `${anchor}--${id}`;
     if (id !== undefined && !taken) anchors.set(id, own);
@@ -223,7 +231,7 @@ export function prepareTopic(topic: FoundElement, item: string, anchor: string, 
   };
 
   const linkFor = (name: string, attributes: Attributes, origin: Origin, spot: Spot): string | undefined => {
-    if (!['xref', 'link', 'term', 'abbreviated-form', 'cite'].includes(name)) return undefined;
+    if (!linking.has(name)) return undefined;
     const { href, keyref } = attributes;
     if (href === undefined && keyref === undefined) return undefined;
     const reference = keyref === undefined ? undefined : keyTarget(keyref);
@@ -259,11 +267,22 @@ export function prepareTopic(topic: FoundElement, item: string, anchor: string, 
   return { content: root, dropped: content === undefined, anchor, anchors, landmarks, links, indexTerms, assets, problems, why, lenders, nested };
 }
 
+const kinds = new Map<string, TargetKind>();
+
 function kindOf(name: string): TargetKind {
-  if (isA(name, 'fig')) return 'figure';
-  if (isA(name, 'table') || isA(name, 'simpletable')) return 'table';
-  if (isA(name, 'section') || name === 'example') return 'section';
-  return name === 'step' || name === 'substep' ? 'step' : 'element';
+  const known = kinds.get(name);
+  if (known) return known;
+  const kind = isA(name, 'fig')
+    ? 'figure'
+    : isA(name, 'table') || isA(name, 'simpletable')
+      ? 'table'
+      : isA(name, 'section') || name === 'example'
+        ? 'section'
+        : name === 'step' || name === 'substep'
+          ? 'step'
+          : 'element';
+  kinds.set(name, kind);
+  return kind;
 }
 
 const firstTerm = (children: readonly Node[]): readonly Node[] => children.find((child): child is Element => isElement(child) && child.name === 'dt')?.children ?? [];

@@ -15,7 +15,8 @@ const space = /[ \t\n\r]+/gu;
  */
 export function normalise(element: Element): Element {
   const kind = contentKindOf(element.name);
-  if (kind === undefined || element.name === 'foreign' || keepsSpace(element)) return element;
+  if (kind === undefined || element.name === 'foreign') return element;
+  if (keepsSpace(element)) return keepingSpace(element);
   const children = element.children.map((child) => (isElement(child) ? normalise(child) : child));
   if (kind === 'elements' || kind === 'empty') {
     return { ...element, children: joinTexts(children.map((child) => (typeof child === 'string' && child.trim() === '' ? '' : child))) };
@@ -35,6 +36,11 @@ export function normalise(element: Element): Element {
       }),
     ),
   };
+}
+
+/** Text and phrases to the letter; what stands apart from the line, such as a footnote, is content like any other. */
+function keepingSpace(element: Element): Element {
+  return { ...element, children: element.children.map((child) => (isElement(child) ? (isPhrase(child.name) ? keepingSpace(child) : normalise(child)) : child)) };
 }
 
 function hasLines(element: Element): boolean {

@@ -48,11 +48,17 @@ interface Open {
  * Entities other than the five predefined ones and character references are an error: none is ever expanded or fetched.
  * @returns the document, or problems `xml.not-well-formed`, `xml.entities`, `xml.too-large`, `xml.too-deep`, `xml.too-many-attributes`, `xml.empty`, each with line and column.
  */
-export function readXml(text: string, options: { readonly positions?: boolean } = {}): ReadResult {
+export function readXml(text: string, { positions = false }: { readonly positions?: boolean } = {}): ReadResult {
+  const quick = read(text, positions);
+  // Keeping track of lines costs a fifth of the time and is needed only to say where something is wrong.
+  return quick.document || positions ? quick : read(text, true);
+}
+
+function read(text: string, withPositions: boolean): ReadResult {
   if (text.length > limits.size) return { problems: [problem('error', 'xml.too-large', `The file is larger than ${limits.size / 1024 / 1024} million characters.`)] };
-  const parser = new SaxesParser<{ position: true; xmlns: false }>({ position: true, xmlns: false });
+  const parser = new SaxesParser<{ position: true; xmlns: false }>({ position: withPositions as true, xmlns: false });
   const problems: Problem[] = [];
-  const positions = options.positions === true ? new Map<Element, SourcePosition>() : undefined;
+  const positions = withPositions ? new Map<Element, SourcePosition>() : undefined;
   const open: Open[] = [];
   let root: Element | undefined;
   let doctype: string | undefined;
