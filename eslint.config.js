@@ -37,7 +37,19 @@ export default ts.config(
   { files: ['**/*.cjs'], languageOptions: { globals: { require: 'readonly', module: 'writable', __dirname: 'readonly' } } },
   {
     files: ['**/*.mjs'],
-    languageOptions: { globals: { process: 'readonly', console: 'readonly', URL: 'readonly', setTimeout: 'readonly', clearTimeout: 'readonly', Buffer: 'readonly', performance: 'readonly' } },
+    languageOptions: {
+      globals: {
+        process: 'readonly',
+        console: 'readonly',
+        URL: 'readonly',
+        setTimeout: 'readonly',
+        clearTimeout: 'readonly',
+        Buffer: 'readonly',
+        performance: 'readonly',
+        fetch: 'readonly',
+        FormData: 'readonly',
+      },
+    },
   },
   prettier,
 );

@@ -23,7 +23,7 @@
 #let hair = rgb("#c9c3b4")
 
 #set document(title: facts.title, author: facts.authors, keywords: facts.keywords, date: auto)
-#set text(font: serif, size: 9.6pt, lang: doc.lang.split("-").first(), dir: if doc.dir == "rtl" { rtl } else { ltr }, fill: ink, number-type: "old-style", hyphenate: true, costs: (widow: 300%, orphan: 300%, runt: 200%))
+#set text(font: serif, size: 9.6pt, lang: doc.lang.split("-").first(), dir: if doc.dir == "rtl" { rtl } else { ltr }, fill: ink, number-type: "old-style", overhang: false, hyphenate: true, costs: (widow: 300%, orphan: 300%, runt: 200%))
 #set par(justify: true, leading: 0.66em, spacing: 0.85em, linebreaks: "optimized")
 #set heading(numbering: none)
 #show heading: it => it.body
@@ -152,7 +152,8 @@
   let body(c) = { set par(justify: false, leading: 0.5em, spacing: 0.55em); walk(c.c) }
   let cell(c, y) = table.cell(x: c.x, y: y, colspan: c.cs, rowspan: c.rs, align: align-of(c), if c.head { text(weight: 600, body(c)) } else { body(c) })
   let heads = b.head.len()
-  block(above: 1.4em, below: 1.5em, width: 100%, breakable: true, {
+  // A short table that breaks leaves one row alone; a long one must break.
+  block(above: 1.4em, below: 1.5em, width: 100%, breakable: b.rows.len() > 10, {
     for id in b.at { at(id) }
     set text(font: sans, size: 8.5pt, number-type: "lining", number-width: "tabular")
     if "cap" in b { block(below: 0.75em, sticky: true, caption(words.table, b)) }
