@@ -1,6 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { roles, type Edition, type Impression, type Item, type ItemPage, type LiveEvent } from '@ukiyo/contracts';
+import { roles, type Edition, type Impression, type ImportReport, type Item, type ItemPage, type LiveEvent } from '@ukiyo/contracts';
+import { strToU8, zipSync } from 'fflate';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { settleImage } from './data/images.ts';
 import { startTestServer, type TestServer } from './testing.ts';
@@ -146,6 +147,45 @@ describe('topics', () => {
   it('refuse folders and ids that lead elsewhere', async () => {
     for (const folder of ['../x', '/etc', 'a//b', 'a/./b', 'a\\b']) expect((await server.ask('writer', 'POST', '~/items', { type: 'concept', title: 'X', folder })).statusCode, folder).toBe(400);
     expect((await server.ask('reader', 'GET', '~/items/..%2f..%2fetc')).statusCode).toBe(400);
+  });
+});
+
+describe('packages', () => {
+  const upload = async (role: 'publisher' | 'writer', bytes: Buffer): Promise<{ statusCode: number; report: ImportReport }> => {
+    const boundary = 'x-boundary';
+    const payload = Buffer.concat([
+      Buffer.from(`--${boundary}\r\nContent-Disposition: form-data; name="file"; filename="library.zip"\r\nContent-Type: application/zip\r\n\r\n`),
+      bytes,
+      Buffer.from(`\r\n--${boundary}--\r\n`),
+    ]);
+    const headers = { cookie: await server.cookieOf(role), 'content-type': `multipart/form-data; boundary=${boundary}` };
+    const answer = await server.app.inject({ method: 'POST', url: `/api/projects/${server.project}/package`, headers, payload });
+    return { statusCode: answer.statusCode, report: answer.json<ImportReport>() };
+  };
+
+  it('go out as a zip of DITA files; coming in, what is there already is left alone and said', async () => {
+    const answer = await server.ask('reader', 'GET', '~/package');
+    expect(answer.headers['content-type']).toBe('application/zip');
+    const before = (await server.ask('reader', 'GET', '~/items?limit=1')).json<ItemPage>().total;
+    const { statusCode, report } = await upload('publisher', answer.rawPayload);
+    expect(statusCode).toBe(200);
+    expect(report).toMatchObject({ items: 0, assets: 0, lenses: 2 });
+    expect(report.problems.filter(({ code }) => code === 'package.exists').length).toBe(before + 15);
+    expect((await server.ask('reader', 'GET', '~/items?limit=1')).json<ItemPage>().total).toBe(before);
+  });
+
+  it('bring in what is new, and are refused whole when they are no packages', async () => {
+    const zip = Buffer.from(
+      zipSync({
+        'more/extra.dita': strToU8('<concept id="extra"><title>Extra</title><conbody><p><xref href="other.dita"/></p></conbody></concept>'),
+        'more/other.dita': strToU8('<concept id="other"><title>Other</title></concept>'),
+      }),
+    );
+    expect((await upload('publisher', zip)).report).toMatchObject({ items: 2, assets: 0, problems: [] });
+    expect((await server.ask('reader', 'GET', '~/items/other/uses')).json()).toMatchObject([{ id: 'extra' }]);
+    for (const id of ['extra', 'other']) await server.ask('writer', 'DELETE', `~/items/${id}`);
+    expect((await upload('publisher', Buffer.from('no zip'))).report.problems.map(({ code }) => code)).toEqual(['zip.unreadable']);
+    expect((await upload('writer', zip)).statusCode).toBe(403);
   });
 });
 

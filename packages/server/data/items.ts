@@ -13,7 +13,10 @@ export interface ItemStore {
   folders(project: string): Promise<FolderCount[]>;
   find(project: string, id: string): Promise<Item | undefined>;
   /** Undefined when the id or the path is taken. */
-  create(project: string, item: NewRow, author: string, within?: Transaction): Promise<Item | undefined>;
+  create(project: string, item: NewRow, author: string): Promise<Item | undefined>;
+  /** Many at once, within a transaction that the caller ends; ids and paths must be free. */
+  createAll(project: string, items: readonly NewRow[], author: string, transaction: Transaction): Promise<void>;
+  paths(project: string): Promise<string[]>;
   /** `conflict` when `version` is not the stored one. */
   save(project: string, id: string, change: { text: string; version: number; note: string }, author: string): Promise<{ saved: Item } | { conflict: Item } | undefined>;
   remove(project: string, id: string): Promise<boolean>;
@@ -31,6 +34,9 @@ interface NewRow {
   readonly name: string;
   readonly text: string;
 }
+
+/** Rows of one statement: enough to be quick, few enough to stay far from the limit of parameters. */
+const batch = 200;
 
 const summaryColumns = ['id', 'kind', 'type', 'folder', 'name', 'title', 'shortDescription', 'version', 'wordCount', 'problems', 'updatedAt', 'updatedBy'];
 
@@ -101,23 +107,46 @@ export function itemStore({ sequelize, models }: Database): ItemStore {
       const row = (await items.findOne({ where: { projectId: project, id } }))?.get();
       return row && { ...summary(row), text: row.text };
     },
-    async create(project, item, author, within) {
-      const { text, derived } = settle(item.id, item.kind, item.text);
-      const work = async (transaction: Transaction): Promise<void> => {
-        await items.create(
-          { projectId: project, id: item.id, kind: item.kind, folder: item.folder, name: item.name, text, version: 1, updatedAt: new Date(), updatedBy: author, ...columns(derived) },
-          { transaction },
-        );
-        await writeDerived(project, item.id, text, derived, 1, '', author, transaction);
-      };
+    async create(project, item, author) {
       try {
-        await (within ? work(within) : sequelize.transaction(work));
+        await sequelize.transaction((transaction) => store.createAll(project, [item], author, transaction));
       } catch (error) {
         if (error instanceof UniqueConstraintError) return undefined;
         throw error;
       }
-      return within ? undefined : store.find(project, item.id);
+      return store.find(project, item.id);
     },
+    async createAll(project, rows, author, transaction) {
+      for (let start = 0; start < rows.length; start += batch) {
+        const settled = rows.slice(start, start + batch).map((row) => ({ row, ...settle(row.id, row.kind, row.text) }));
+        const now = new Date();
+        await items.bulkCreate(
+          settled.map(({ row, text, derived }) => ({
+            projectId: project,
+            id: row.id,
+            kind: row.kind,
+            folder: row.folder,
+            name: row.name,
+            text,
+            version: 1,
+            updatedAt: now,
+            updatedBy: author,
+            ...columns(derived),
+          })),
+          { transaction },
+        );
+        await links.bulkCreate(
+          settled.flatMap(({ row, derived }) => derived.targets.map((targetId) => ({ projectId: project, sourceId: row.id, targetId }))),
+          { transaction },
+        );
+        await revisions.bulkCreate(
+          settled.map(({ row, text }) => ({ projectId: project, itemId: row.id, version: 1, text, hash: hashOf(text), note: '', author, createdAt: now })),
+          { transaction },
+        );
+      }
+    },
+    paths: async (project) =>
+      (await items.findAll({ where: { projectId: project }, attributes: ['folder', 'name'] })).map((row) => (row.get().folder === '' ? row.get().name : `${row.get().folder}/${row.get().name}`)),
     async save(project, id, { text: source, version, note }, author) {
       const outcome = await sequelize.transaction(async (transaction) => {
         const row = await items.findOne({ where: { projectId: project, id }, transaction, lock: transaction.LOCK.UPDATE });

@@ -16,6 +16,8 @@ export interface LibraryPackages {
   give(project: string): Promise<Map<string, Uint8Array>>;
 }
 
+const pathOf = ({ folder, name }: { folder: string; name: string }): string => (folder === '' ? name : `${folder}/${name}`);
+
 export function libraryPackages(database: Database, items: ItemStore, assets: AssetStore, editions: EditionStore, blobs: BlobStore): LibraryPackages {
   return {
     async take(project, files, author) {
@@ -29,19 +31,20 @@ export function libraryPackages(database: Database, items: ItemStore, assets: As
         }
         return [{ ...asset, ...settled }];
       });
-      const known = await database.models.items.findAll({ where: { projectId: project }, attributes: ['folder', 'name'] });
-      const paths = new Set(known.map((row) => `${row.get().folder}/${row.get().name}`));
-      const fresh = content.items.filter((item) => {
-        const isFree = !paths.has(`${item.folder}/${item.name}`);
-        if (!isFree) problems.push(problem('warning', 'package.exists', `“${item.folder}/${item.name}” is in the library already. It is left as it is.`));
-        return isFree;
-      });
+      const taken = new Set([...(await items.paths(project)), ...(await assets.rows(project)).map(pathOf)]);
+      const isFree = (entry: { folder: string; name: string }): boolean => {
+        if (!taken.has(pathOf(entry))) return true;
+        problems.push(problem('warning', 'package.exists', `“${pathOf(entry)}” is in the library already. It is left as it is.`));
+        return false;
+      };
+      const fresh = content.items.filter(isFree);
+      const freshImages = images.filter(isFree);
       await database.sequelize.transaction(async (transaction) => {
-        for (const item of fresh) await items.create(project, item, author, transaction);
-        for (const image of images) await assets.create(project, image, transaction);
+        await items.createAll(project, fresh, author, transaction);
+        for (const image of freshImages) await assets.create(project, image, transaction);
       });
       for (const lens of content.lenses) await editions.saveLens(project, { ...lens, rules: [...lens.rules] });
-      return { items: fresh.length, assets: images.length, lenses: content.lenses.length, problems };
+      return { items: fresh.length, assets: freshImages.length, lenses: content.lenses.length, problems };
     },
     async give(project) {
       const files = await Promise.all((await assets.rows(project)).map(async (row) => ({ ...row, bytes: await blobs.get(row.hash) })));

@@ -1,0 +1,78 @@
+import { mkdirSync, mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { dirname, join } from 'node:path';
+import { pathToFileURL } from 'node:url';
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import { compose } from '@ukiyo/core/compose';
+import { textLibrary } from '@ukiyo/core/library';
+import { readFolder, readPackage } from '@ukiyo/intake';
+import { siteFiles } from '@ukiyo/press';
+
+let address = '';
+const pages: string[] = [];
+
+/** The site of the demo in a folder: these tests open it without any server. */
+test.beforeAll(async () => {
+  const content = readPackage(await readFolder(join(import.meta.dirname, '../demo/library')));
+  const assets = new Map(content.assets.map((asset) => [asset.id, asset]));
+  const lens = content.lenses.find(({ id }) => id === 'reader-chooses')!;
+  const folder = mkdtempSync(join(tmpdir(), 'ukiyo-site-'));
+  for (const [path, bytes] of siteFiles(compose({ library: textLibrary(content.items, content.assets), map: 'help', lens }), (id) => assets.get(id)).files) {
+    mkdirSync(dirname(join(folder, path)), { recursive: true });
+    writeFileSync(join(folder, path), bytes);
+    if (path.endsWith('.html')) pages.push(path);
+  }
+  address = pathToFileURL(folder).href;
+});
+
+test('works from a folder: contents, search, index and image maps', async ({ page }) => {
+  const failures: string[] = [];
+  page.on('pageerror', (error) => failures.push(error.message));
+  await page.goto(`${address}/index.html`);
+  await page.getByRole('button', { name: 'Mounting the station' }).click();
+  await page.getByRole('link', { name: '3.2 Fit the bracket' }).click();
+  await expect(page.locator('[aria-current=page]')).toHaveText('3.2 Fit the bracket');
+  await page.keyboard.press('/');
+  await page.keyboard.type('tightening');
+  await page.locator('#results').getByRole('link').first().click();
+  await expect(page.locator('mark').first()).toHaveText(/^tight/iu);
+  await page.goto(`${address}/which-way-to-look.html`);
+  await page
+    .locator('area')
+    .nth(1)
+    .evaluate((area: HTMLAreaElement) => area.click());
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('There is no reading');
+  expect(failures).toEqual([]);
+});
+
+for (const [name, width] of [
+  ['phone', 390],
+  ['tablet', 820],
+  ['desk', 1280],
+] as const) {
+  test(`has no fault that axe finds and no sideways scrolling on a ${name}`, async ({ page }) => {
+    test.setTimeout(180_000);
+    await page.setViewportSize({ width, height: 800 });
+    // Every page at one width, a choice at the others: what differs by width is the frame.
+    const chosen = width === 1280 ? pages : pages.filter((path) => ['index.html', 'fit-the-bracket.html', 'terminal-strip.html', 'alarm-codes.html', 'cabinet-layout.html'].includes(path));
+    for (const path of chosen) {
+      await page.goto(`${address}/${path}`);
+      const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
+      expect(violations.map((one) => `${path}: ${one.id}: ${one.nodes.map(({ html }) => html).join()}`)).toEqual([]);
+      expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth), path).toBe(true);
+    }
+  });
+}
+
+test('opens its contents on a phone and is readable in the dark', async ({ page }) => {
+  await page.setViewportSize({ width: 390, height: 800 });
+  await page.emulateMedia({ colorScheme: 'dark' });
+  await page.goto(`${address}/fit-the-bracket.html`);
+  await page.getByRole('button', { name: 'Contents and index' }).click();
+  await expect(page.getByRole('link', { name: '3.3 Hang the stilling well' })).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('link', { name: '3.3 Hang the stilling well' })).toBeHidden();
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2aa']).analyze();
+  expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html).join()}`)).toEqual([]);
+});
