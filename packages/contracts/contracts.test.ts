@@ -1,0 +1,32 @@
+import { describe, expect, it } from 'vitest';
+import { EditionInput, Folder, ItemId, ItemQuery, LiveEvent, NewItem, SaveItem, SignIn } from './index.ts';
+
+const takes = (schema: { safeParse: (value: unknown) => { success: boolean } }, value: unknown): boolean => schema.safeParse(value).success;
+
+describe('what is taken from outside', () => {
+  it.each(['', 'topics', 'topics/care plan', 'тема/日本'])('the folder “%s”', (folder) => expect(takes(Folder, folder)).toBe(true));
+  it.each(['/x', 'x/', '..', 'a/..', 'a/../b', './a', 'a//b', 'a\\b', 'a\0b', 'x'.repeat(401)])('not the folder “%s”', (folder) => expect(takes(Folder, folder)).toBe(false));
+  it.each(['fit-the-bracket', '_x', 'Ärger.2', '日本'])('the id “%s”', (id) => expect(takes(ItemId, id)).toBe(true));
+  it.each(['', '1a', 'a b', 'a/b', '../a', '<a>', 'x'.repeat(201)])('not the id “%s”', (id) => expect(takes(ItemId, id)).toBe(false));
+
+  it('numbers of a query come as text and stay within bounds', () => {
+    expect(ItemQuery.parse({ limit: '5', offset: '10' })).toMatchObject({ limit: 5, offset: 10, search: '' });
+    for (const limit of ['0', '501', 'x', '-1', '1.5']) expect(takes(ItemQuery, { limit })).toBe(false);
+  });
+  it('addresses are put in one form and lengths are bounded', () => {
+    expect(SignIn.parse({ email: '  Ada@Brinewell.Example ', password: 'x' }).email).toBe('ada@brinewell.example');
+    expect(takes(SignIn, { email: 'a', password: '' })).toBe(false);
+    expect(takes(SaveItem, { text: 'x'.repeat(20 * 1024 * 1024 + 1), version: 1 })).toBe(false);
+    expect(takes(NewItem, { type: 'bookmap', title: 'x' })).toBe(false);
+    expect(NewItem.parse({ type: 'task', title: '  Wind the clock ' })).toEqual({ type: 'task', title: 'Wind the clock', folder: '' });
+  });
+  it('editions need a name, a map and a language', () => {
+    const edition = { name: 'Q', output: 'print', map: 'm', lens: null };
+    expect(EditionInput.parse(edition)).toMatchObject({ locale: 'en', variables: {} });
+    for (const wrong of [{ name: ' ' }, { map: '' }, { output: 'scroll' }, { locale: 'no such' }, { variables: { k: 5 } }]) expect(takes(EditionInput, { ...edition, ...wrong })).toBe(false);
+  });
+  it('events of another kind are not', () => {
+    expect(takes(LiveEvent, { kind: 'item', id: 'a', version: 1 })).toBe(true);
+    expect(takes(LiveEvent, { kind: 'gossip' })).toBe(false);
+  });
+});

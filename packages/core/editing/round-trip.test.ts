@@ -1,0 +1,46 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { normalise, topicKinds, validate, writeCanonical } from '../grammar/index.ts';
+import { anyElement } from '../testing/index.ts';
+import { fromEditor, toEditor } from './index.ts';
+
+/** Closed blocks stand for what the grammar allows and the editor does not open; valid content needs no others. */
+describe('any valid topic', () => {
+  it('comes back from the editor to the letter', () => {
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...topicKinds).chain((kind) => anyElement(kind, 4)),
+        (root) => {
+          const canonical = normalise(root);
+          const document = toEditor(canonical);
+          document.check();
+          expect(writeCanonical(fromEditor(document))).toBe(writeCanonical(canonical));
+        },
+      ),
+      { numRuns: 200 },
+    );
+  });
+
+  it('stays valid when a node is taken out or doubled where the schema allows it', () => {
+    fc.assert(
+      fc.property(anyElement('task', 3), fc.nat(), fc.boolean(), (root, seed, doubles) => {
+        const document = toEditor(normalise(root));
+        const places: { position: number; size: number; parent: typeof document; index: number }[] = [];
+        document.descendants((node, position, parent, index) => {
+          if (parent && node.isBlock) places.push({ position, size: node.nodeSize, parent, index });
+        });
+        const place = places[seed % Math.max(1, places.length)];
+        if (!place) return;
+        const { position, size, parent, index } = place;
+        const node = parent.child(index);
+        if (!(doubles ? parent.canReplaceWith(index, index, node.type) : parent.canReplace(index, index + 1))) return;
+        const changed = doubles ? document.replace(position, position, document.slice(position, position + size)) : document.replace(position, position + size, document.slice(0, 0));
+        changed.check();
+        const before = validate(fromEditor(document)).filter(({ code }) => code !== 'grammar.duplicate-id');
+        const after = validate(fromEditor(changed)).filter(({ code }) => code !== 'grammar.duplicate-id');
+        expect(after.length).toBeLessThanOrEqual(before.length);
+      }),
+      { numRuns: 200 },
+    );
+  });
+});

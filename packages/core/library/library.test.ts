@@ -1,0 +1,76 @@
+import { describe, expect, it } from 'vitest';
+import { readXml, writeXml } from '../markup/index.ts';
+import { derive, elementOf, linksOf, readItem, readReference, rewriteReferences, shortDescriptionOf, textLibrary, titleOf, writeReference } from './index.ts';
+
+const root = (xml: string) => readXml(xml).document!.root;
+
+describe('references', () => {
+  it.each([
+    ['topic:fit/step-1', { kind: 'item', id: 'fit', element: 'step-1' }],
+    ['map:manual', { kind: 'item', id: 'manual' }],
+    ['asset:cabinet', { kind: 'asset', id: 'cabinet' }],
+    ['#here', { kind: 'item', id: 'self', element: 'here' }],
+    ['#self/here', { kind: 'item', id: 'self', element: 'here' }],
+    ['#./here', { kind: 'item', id: 'self', element: 'here' }],
+    ['https://example.org/', { kind: 'external', href: 'https://example.org/' }],
+    ['mailto:a@example.org', { kind: 'external', href: 'mailto:a@example.org' }],
+    ['../other.dita', { kind: 'unknown', href: '../other.dita' }],
+    ['javascript:alert(1)', { kind: 'unknown', href: 'javascript:alert(1)' }],
+    ['data:text/html,x', { kind: 'unknown', href: 'data:text/html,x' }],
+  ])('%s is read', (href, reference) => {
+    expect(readReference(href, 'self')).toEqual(reference);
+  });
+  it('are written as they were', () => {
+    for (const href of ['topic:fit/step-1', 'topic:fit', 'asset:cabinet', 'https://example.org/', '../other.dita']) expect(writeReference(readReference(href, 'self'))).toBe(href);
+    expect(writeReference({ kind: 'item', id: 'm' }, 'map')).toBe('map:m');
+  });
+  it('are found with their places, and changed without touching the rest', () => {
+    const tree = root('<topic id="a"><title>A</title><body><p conref="topic:b/x"/><p><xref href="topic:c"/></p><p>plain</p></body></topic>');
+    expect(linksOf(tree, 'a').map(({ path, attribute, target }) => [path.join('.'), attribute, target.kind === 'item' ? target.id : ''])).toEqual([
+      ['1.0', 'conref', 'b'],
+      ['1.1.0', 'href', 'c'],
+    ]);
+    const changed = rewriteReferences(tree, (value) => value.replace('topic:c', 'topic:d'));
+    expect(writeXml(changed)).toContain('href="topic:d"');
+    expect(changed.children[0]).toBe(tree.children[0]);
+    expect(rewriteReferences(tree, (value) => value)).toBe(tree);
+  });
+});
+
+describe('what is derived from a text', () => {
+  it('is title, short description, words, targets and problems', () => {
+    const tree = root(
+      '<concept id="a"><title>The <b>well</b></title><abstract><shortdesc>In short.</shortdesc>More.</abstract><conbody><p>One<draft-comment>secret</draft-comment> two.</p><p>Three<indexterm>hidden</indexterm></p><image href="asset:i"/><xref href="topic:b"/><xref href="topic:b/x"/><xref href="#a/y"/></conbody></concept>',
+    );
+    expect(derive(tree, 'a')).toMatchObject({ type: 'concept', title: 'The well', shortDescription: 'In short.', targets: ['i', 'b'], wordCount: 8, problems: { error: 3 } });
+    expect(derive(tree, 'a').text).toBe('The well In short. More. One two. Three');
+  });
+  it('knows the titles of glossary entries, books and bare maps', () => {
+    expect(titleOf(root('<glossentry id="g"><glossterm>datum</glossterm><glossdef>A height.</glossdef></glossentry>'))).toBe('datum');
+    expect(shortDescriptionOf(root('<glossentry id="g"><glossterm>datum</glossterm><glossdef>A height.</glossdef></glossentry>'))).toBe('A height.');
+    expect(titleOf(root('<bookmap id="b"><booktitle><booklibrary>L</booklibrary><mainbooktitle>Main</mainbooktitle></booktitle></bookmap>'))).toBe('Main');
+    expect(titleOf(root('<map id="m" title="Old style"/>'))).toBe('Old style');
+  });
+});
+
+describe('a library in memory', () => {
+  it('reads a text once, and again when it changes', () => {
+    const library = textLibrary([{ id: 'a', kind: 'topic', text: '<topic id="a"><title>A</title></topic>' }]);
+    const first = library.item('a');
+    expect(library.item('a')).toBe(first);
+    library.set({ id: 'a', kind: 'topic', text: '<topic id="a"><title>A</title></topic>' });
+    expect(library.item('a')).toBe(first);
+    library.set({ id: 'a', kind: 'topic', text: '<topic id="a"><title>B</title></topic>' });
+    expect(titleOf(library.item('a')!.root!)).toBe('B');
+    expect(library.item('none')).toBeUndefined();
+  });
+  it('keeps an item that cannot be read, with the reason', () => {
+    expect(readItem('x', 'topic', '<topic')).toMatchObject({ id: 'x', problems: [{ code: 'xml.not-well-formed', where: { item: 'x' } }] });
+  });
+  it('finds elements by id, the first of several', () => {
+    const tree = root('<a id="r"><b id="x">1</b><b id="x">2</b></a>');
+    expect(elementOf(tree, 'x')?.path).toEqual([0]);
+    expect(elementOf(tree, undefined)?.element).toBe(tree);
+    expect(elementOf(tree, 'y')).toBeUndefined();
+  });
+});

@@ -1,0 +1,57 @@
+import { readXml } from '@ukiyo/core/markup';
+import { describe, expect, it } from 'vitest';
+import { assetFileName, isImage } from './assets.ts';
+import { flowOf } from './flow.ts';
+import { stemmer, wordsOf } from './terms.ts';
+import { printable } from './text.ts';
+
+const children = (xml: string) => readXml(`<li>${xml}</li>`).document!.root.children;
+
+describe('mixed content', () => {
+  it('parts into runs and blocks, without runs of white space', () => {
+    const flow = flowOf(children(' a <b>b</b> <p>c</p> \n <ul/>d<image placement="break"/>e<image/>'));
+    expect(flow.map((part) => (part.kind === 'block' ? part.element.name : part.nodes.length))).toEqual([3, 'p', 'ul', 1, 'image', 2]);
+  });
+});
+
+describe('files of images', () => {
+  const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
+  it('are what they say, as far as the beginning tells', () => {
+    expect(isImage({ mediaType: 'image/svg+xml', bytes: bytes('<svg xmlns="http://www.w3.org/2000/svg"/>') })).toBe(true);
+    expect(isImage({ mediaType: 'image/svg+xml', bytes: bytes('<html/>') })).toBe(false);
+    expect(isImage({ mediaType: 'image/png', bytes: new Uint8Array([0x89, 0x50, 0x4e, 0x47, 0]) })).toBe(true);
+    expect(isImage({ mediaType: 'image/png', bytes: bytes('GIF89a') })).toBe(false);
+    expect(isImage({ mediaType: 'text/html', bytes: bytes('<html/>') })).toBe(false);
+  });
+  it('have names that are safe anywhere', () => {
+    expect(assetFileName({ id: '../../a b"<', mediaType: 'image/png' })).toBe('______a_b__.png');
+    expect(assetFileName({ id: 'x', mediaType: 'application/x-evil' })).toBe('x.bin');
+  });
+});
+
+describe('words for searching', () => {
+  it('are the same by the quick way as by the segmenter of the language', () => {
+    for (const [text, locale] of [
+      ['Hang the bracket on 2 studs, M12 × 110; don’t tighten them yet.', 'en'],
+      ['Die Wände müssen trocken sein – größer als 5 mm.', 'de'],
+    ] as const) {
+      const segments = [...new Intl.Segmenter(locale, { granularity: 'word' }).segment(text)].filter((one) => one.isWordLike).map((one) => one.segment.toLocaleLowerCase(locale));
+      expect(wordsOf(text, locale)).toEqual(segments);
+    }
+  });
+  it('are found in scripts that put no spaces', () => {
+    expect(wordsOf('潮位計を取り付ける', 'ja').length).toBeGreaterThan(2);
+  });
+  it('lose their endings by the rules of their language (Snowball)', () => {
+    const english = stemmer('en-GB');
+    expect(['tighten', 'tightens', 'tightened', 'tightening'].map(english)).toEqual(Array.from({ length: 4 }, () => 'tighten'));
+    expect(stemmer('de')('Wände'.toLowerCase())).toBe(stemmer('de')('wand'));
+    expect(stemmer('ja')('潮位')).toBe('潮位');
+  });
+});
+
+describe('text', () => {
+  it('loses what no page can show and what turns its direction, and keeps all else', () => {
+    expect(printable('a\u0000b\u202Ec\u2066d\u0085e\tf\ng\u00ADh')).toBe('abcde\tf\ng\u00ADh');
+  });
+});
