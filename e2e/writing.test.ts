@@ -94,6 +94,23 @@ test('what somebody else saved meanwhile is not overwritten unasked', async ({ p
   expect(await stored(page)).toContain('Mine.');
 });
 
+test('text that cannot be saved stays on the page until it can', async ({ page }) => {
+  await newTopic(page, 'Concept', 'Stormbound');
+  await page.route('**/items/stormbound', (route) => (route.request().method() === 'PUT' ? route.abort() : route.continue()));
+  await page.locator('p[data-element="p"]').click();
+  await page.keyboard.type('Written in a storm.');
+  await expect(page.getByText(/Not saved: The server cannot be reached/u)).toBeVisible();
+  await page.getByRole('link', { name: 'Alarms', exact: true }).click();
+  await expect(page.getByText('This text is not saved yet, so the topic stays open.')).toBeVisible();
+  await expect(page).toHaveURL(/stormbound$/u);
+  await expect(page.locator('.ProseMirror')).toContainText('Written in a storm.');
+  await page.unroute('**/items/stormbound');
+  await page.getByRole('link', { name: 'Alarms', exact: true }).click();
+  await expect(page).toHaveURL(/alarms$/u);
+  await page.goto('/write/stormbound');
+  await expect(page.locator('.ProseMirror')).toContainText('Written in a storm.');
+});
+
 test('a reader may read and not write', async ({ page }) => {
   await signIn(page, 'mira');
   await expect(page.getByRole('button', { name: 'New topic' })).toHaveCount(0);

@@ -5,6 +5,7 @@ import { childNamed, findAll, lineOf, textOf } from '../markup/index.ts';
 import { anyElement } from '../testing/arbitrary.ts';
 import { composeTexts, concept, libraryOf, mapOf } from '../testing/library.ts';
 import { writeXml } from '../markup/index.ts';
+import { textLibrary } from '../library/index.ts';
 import { allPlaces, compose, composeMemory, type Publication } from './index.ts';
 
 const codes = ({ problems }: Publication): string[] => problems.map(({ code }) => code);
@@ -233,6 +234,19 @@ describe('any library', () => {
     expect(bodyText(second, 'a')).toBe('new');
     expect(second.places[1]!.content).toBe(first.places[1]!.content);
     expect(second).toEqual(compose({ library, map: 'm' }));
+  });
+  it('notices a lender and an image that were missing and have come', () => {
+    const memory = composeMemory();
+    const texts = [mapOf('<topicref href="topic:a"/>'), concept('a', '<p conref="topic:l/x"/><image href="asset:i"><alt>I</alt></image>')];
+    const early = libraryOf(texts);
+    expect(codes(compose({ library: early, map: 'm' }, memory))).toEqual(['borrow.missing', 'image.missing']);
+    const items = [...texts, concept('l', '<p id="x">come</p>')].map((text) => ({ id: /id="([^"]+)"/u.exec(text)![1]!, kind: text.startsWith('<map') ? ('map' as const) : ('topic' as const), text }));
+    const late = textLibrary(items, [{ id: 'i', name: 'i.svg', mediaType: 'image/svg+xml' }], early);
+    expect(late.item('a')).toBe(early.item('a'));
+    const publication = compose({ library: late, map: 'm' }, memory);
+    expect(publication.problems).toEqual([]);
+    expect(bodyText(publication, 'a')).toContain('come');
+    expect(compose({ library: textLibrary(items, [{ id: 'i', name: 'i.svg', mediaType: 'image/svg+xml' }], late), map: 'm' }, memory).places[0]!.content).toBe(publication.places[0]!.content);
   });
   it('never publishes comments for the team, guidance or unknown elements', () => {
     const publication = composeTexts([

@@ -217,7 +217,9 @@ function withDelivery(lens: Lens | undefined, targets: readonly string[] | undef
 }
 
 const isCurrent = (topic: PreparedTopic, library: Library): boolean =>
-  [...topic.lenders].every(([id, root]) => library.item(id)?.root === root) && topic.nested.every((inner) => isCurrent(inner, library));
+  [...topic.lenders].every(([id, root]) => library.item(id)?.root === root) &&
+  [...topic.lookedFor].every(([id, found]) => (library.asset(id) !== undefined) === found) &&
+  topic.nested.every((inner) => isCurrent(inner, library));
 
 /** The map's own titles with their variables filled in. */
 function withKeys(nodes: readonly MapNode[], variables: Readonly<Record<string, string>>): MapNode[] {

@@ -38,6 +38,8 @@ export interface PreparedTopic {
   readonly why: readonly Reason[];
   /** Items that lent something, with the tree that was read: as long as these are the same, so is this. */
   readonly lenders: ReadonlyMap<string, Element | undefined>;
+  /** Images that were looked for, and whether they were there. */
+  readonly lookedFor: ReadonlyMap<string, boolean>;
   readonly nested: readonly PreparedTopic[];
 }
 
@@ -80,6 +82,7 @@ export function prepareTopic(topic: FoundElement, item: string, anchor: string, 
   const problems: Problem[] = [];
   const why: Reason[] = [];
   const lenders = new Map<string, Element | undefined>();
+  const lookedFor = new Map<string, boolean>();
   const nested: PreparedTopic[] = [];
   let counter = 0;
 
@@ -136,12 +139,14 @@ export function prepareTopic(topic: FoundElement, item: string, anchor: string, 
     const href = attributes['conref'];
     const reference = href === undefined ? keyTarget(attributes['conkeyref']!) : readReference(href, spot.item);
     const source = href ?? attributes['conkeyref']!;
+
     const lender = reference?.kind === 'item' ? context.library.item(reference.id) : undefined;
+    // Also one that is not there: it may come.
+    if (reference?.kind === 'item' && reference.id !== item) lenders.set(reference.id, lender?.root);
     if (reference?.kind !== 'item' || !lender?.root) {
       problems.push(problem('error', 'borrow.missing', `The passage “${source}” cannot be borrowed: there is no such topic.`, where));
       return [];
     }
-    if (lender.id !== item) lenders.set(lender.id, lender.root);
     const found = elementOf(lender.root, reference.element);
     if (!found) {
       problems.push(problem('error', 'borrow.missing', `The passage “${source}” cannot be borrowed: the topic has no element with that id.`, where));
@@ -251,7 +256,8 @@ export function prepareTopic(topic: FoundElement, item: string, anchor: string, 
     const href = name === 'object' ? attributes['data'] : attributes['href'];
     const reference = attributes['keyref'] === undefined ? undefined : keyTarget(attributes['keyref']);
     const target = reference ?? (href === undefined ? undefined : readReference(href, spot.item));
-    if (target?.kind === 'asset' && context.library.asset(target.id)) {
+    if (target?.kind === 'asset') lookedFor.set(target.id, context.library.asset(target.id) !== undefined);
+    if (target?.kind === 'asset' && lookedFor.get(target.id) === true) {
       assets.add(target.id);
       return `asset:${target.id}`;
     }
@@ -264,7 +270,7 @@ export function prepareTopic(topic: FoundElement, item: string, anchor: string, 
   if (found?.root && topic.path.length === 0) problems.push(...atItem(item, validate(found.root)));
   const [content] = resolveElement(topic.element, { item, path: topic.path, borrowing: [], keys: [] });
   const root = content ?? { name: topic.element.name, attributes: topic.element.attributes, children: [], origin: { item, path: topic.path }, anchor };
-  return { content: root, dropped: content === undefined, anchor, anchors, landmarks, links, indexTerms, assets, problems, why, lenders, nested };
+  return { content: root, dropped: content === undefined, anchor, anchors, landmarks, links, indexTerms, assets, problems, why, lenders, lookedFor, nested };
 }
 
 const kinds = new Map<string, TargetKind>();

@@ -40,8 +40,17 @@ export interface StoredItem {
   readonly text: string;
 }
 
-/** A library over texts in memory. Each text is read when first asked for. */
-export function textLibrary(items: Iterable<StoredItem>, assets: Iterable<Asset> = []): Library & { set(item: StoredItem): void } {
+export interface TextLibrary extends Library {
+  set(item: StoredItem): void;
+  /** What was read of exactly this text, if it was. */
+  alreadyRead(item: StoredItem): Item | undefined;
+}
+
+/**
+ * A library over texts in memory. Each text is read when first asked for.
+ * @param earlier gives back the trees of texts that have not changed since, so that what is remembered of them still holds
+ */
+export function textLibrary(items: Iterable<StoredItem>, assets: Iterable<Asset> = [], earlier?: TextLibrary): TextLibrary {
   const texts = new Map<string, StoredItem>();
   const read = new Map<string, Item>();
   const byId = new Map([...assets].map((asset) => [asset.id, asset]));
@@ -61,7 +70,13 @@ export function textLibrary(items: Iterable<StoredItem>, assets: Iterable<Asset>
       return item;
     },
     asset: (id: string) => byId.get(id),
+    alreadyRead: ({ id, kind, text }: StoredItem) => (texts.get(id)?.text === text && texts.get(id)?.kind === kind ? read.get(id) : undefined),
   };
-  for (const item of items) library.set(item);
+  for (const item of items) {
+    library.set(item);
+    // Taken over at once: the earlier library itself need not be kept.
+    const known = earlier?.alreadyRead(item);
+    if (known) read.set(item.id, known);
+  }
   return library;
 }

@@ -46,7 +46,7 @@ export function guard(app: FastifyInstance, people: People): void {
     const { permission = isApi(request.url) ? ('administer' as const) : ('anyone' as const) } = request.routeOptions.config;
     const { origin } = request.headers;
     const changes = request.method !== 'GET' && request.method !== 'HEAD';
-    if (changes && origin !== undefined && new URL(origin).host !== request.headers.host) throw new Refused(403, 'foreign-origin', 'This request comes from another site.');
+    if (changes && origin !== undefined && (!URL.canParse(origin) || new URL(origin).host !== request.headers.host)) throw new Refused(403, 'foreign-origin', 'This request comes from another site.');
     const token = request.cookies[sessionCookie];
     request.person = token === undefined ? null : ((await people.bySession(token)) ?? null);
     if (permission === 'anyone' || request.is404) return;

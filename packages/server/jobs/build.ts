@@ -3,7 +3,7 @@ import { mkdir, rm, stat, writeFile } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import type { Edition, Progress } from '@ukiyo/contracts';
 import { compose, composeMemory, type ComposeMemory, type Publication } from '@ukiyo/core/compose';
-import { textLibrary, type StoredItem } from '@ukiyo/core/library';
+import { textLibrary, type StoredItem, type TextLibrary } from '@ukiyo/core/library';
 import { bySeverity, type Problem } from '@ukiyo/core/problems';
 import { createPrintEngine, printPublication, siteFiles, type AssetFile, type PrintEngine } from '@ukiyo/press';
 import { Zip, ZipDeflate } from 'fflate';
@@ -22,11 +22,12 @@ export interface BuildOutcome {
 export interface Workbench {
   readonly memory: ComposeMemory;
   engine?: PrintEngine;
-  library?: ReturnType<typeof textLibrary>;
+  /** The last library of each project: a text that has not changed is not read again. */
+  readonly libraries: Map<string, TextLibrary>;
 }
 
 export function workbench(): Workbench {
-  return { memory: composeMemory() };
+  return { memory: composeMemory(), libraries: new Map() };
 }
 
 /** Builds one edition into a folder: `manual.pdf`, or `site/` with `site.zip` beside it. Bad content is left out and reported; the rest is built. */
@@ -38,7 +39,7 @@ export async function buildEdition(services: Services, project: string, edition:
   const lens = edition.lens === null ? undefined : (await services.editions.lenses(project)).find(({ id }) => id === edition.lens);
 
   tell({ step: 'Composing', done: 0, total: texts.length });
-  const publication = composeFrom(texts, rows, edition, lens, bench);
+  const publication = composeFrom(project, texts, rows, edition, lens, bench);
   const byId = new Map(rows.map((row) => [row.id, row]));
   const source = (id: string): AssetFile | undefined => {
     const row = byId.get(id);
@@ -60,6 +61,7 @@ export async function buildEdition(services: Services, project: string, edition:
 }
 
 function composeFrom(
+  project: string,
   texts: readonly StoredItem[],
   rows: Awaited<ReturnType<Services['assets']['rows']>>,
   edition: Edition,
@@ -67,10 +69,11 @@ function composeFrom(
   bench: Workbench,
 ): Publication {
   const assets = rows.map(({ id, name, mediaType, width, height }) => ({ id, name, mediaType, ...(width === null ? {} : { width }), ...(height === null ? {} : { height }) }));
-  bench.library = textLibrary(texts, assets);
+  const library = textLibrary(texts, assets, bench.libraries.get(project));
+  bench.libraries.set(project, library);
   return compose(
     {
-      library: bench.library,
+      library,
       map: edition.map,
       variables: edition.variables,
       locale: edition.locale,

@@ -2,8 +2,9 @@
 import type { Choice } from '@ukiyo/core/editing';
 import { readItem } from '@ukiyo/core/library';
 import { useEventListener } from '@vueuse/core';
+import { useMessage } from 'naive-ui';
 import { computed, nextTick, onMounted, ref, shallowRef, watch } from 'vue';
-import { onBeforeRouteLeave, useRoute } from 'vue-router';
+import { onBeforeRouteLeave, onBeforeRouteUpdate, useRoute } from 'vue-router';
 import InsertPalette from '../../editor/InsertPalette.vue';
 import PageLadder from '../../editor/PageLadder.vue';
 import '../../editor/page.css';
@@ -19,6 +20,7 @@ import { useTopic } from './useTopic.ts';
 const library = useLibrary();
 const session = useSession();
 const place = usePlace();
+const message = useMessage();
 const route = useRoute();
 const mount = ref<HTMLElement>();
 const failure = ref('');
@@ -75,18 +77,23 @@ onMounted(async () => {
   await library.ensure();
   await show();
 });
-watch(id, async () => {
-  await topic.save();
-  await show();
-});
+watch(id, show);
 watch([topic.state, editor.words, editor.problems], () => {
   place.saved = topic.state.value;
   place.words = editor.words.value;
   place.problems = editor.problems.value.length;
 });
-onBeforeRouteLeave(async () => {
+/** Nobody leaves a topic whose text is not safe: it stays on the page, and the foot line says why. */
+async function keepTextSafe(): Promise<boolean> {
   await topic.save();
-  place.clear();
+  if (topic.hasUnsaved()) message.warning('This text is not saved yet, so the topic stays open.');
+  return !topic.hasUnsaved();
+}
+onBeforeRouteUpdate(keepTextSafe);
+onBeforeRouteLeave(async () => {
+  const isSafe = await keepTextSafe();
+  if (isSafe) place.clear();
+  return isSafe;
 });
 useEventListener(window, 'beforeunload', (event) => {
   if (topic.hasUnsaved()) event.preventDefault();

@@ -62,6 +62,6 @@ export function useTopic(read: () => Element | undefined) {
     isDirty = true;
     await save();
   }
-  const hasUnsaved = (): boolean => isDirty;
+  const hasUnsaved = (): boolean => isDirty && item.value !== undefined;
   return { item, state, conflict, load, changed, save, keepMine, hasUnsaved };
 }
