@@ -100,12 +100,12 @@ test('text that cannot be saved stays on the page until it can', async ({ page }
   await page.locator('p[data-element="p"]').click();
   await page.keyboard.type('Written in a storm.');
   await expect(page.getByText(/Not saved: The server cannot be reached/u)).toBeVisible();
-  await page.getByRole('link', { name: 'Alarms', exact: true }).click();
+  await page.locator('a[href="/write/alarms"]').click();
   await expect(page.getByText('This text is not saved yet, so the topic stays open.')).toBeVisible();
   await expect(page).toHaveURL(/stormbound$/u);
   await expect(page.locator('.ProseMirror')).toContainText('Written in a storm.');
   await page.unroute('**/items/stormbound');
-  await page.getByRole('link', { name: 'Alarms', exact: true }).click();
+  await page.locator('a[href="/write/alarms"]').click();
   await expect(page).toHaveURL(/alarms$/u);
   await page.goto('/write/stormbound');
   await expect(page.locator('.ProseMirror')).toContainText('Written in a storm.');
