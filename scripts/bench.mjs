@@ -20,7 +20,7 @@ let failed = false;
 for (const part of parts) {
   console.log(`\n== ${part}`);
   const env = { ...process.env, DATABASE_URL: database.url('postgres'), TEST_DATA: dataFolder, CHROMIUM: programs.chromium, LOG_LEVEL: 'error' };
-  const { status } = spawnSync(process.execPath, ['--conditions=source', '--import', 'tsx', `bench/${part}.ts`], { cwd: root, stdio: 'inherit', env });
+  const { status } = spawnSync(process.execPath, ['--import', 'tsx', `bench/${part}.ts`], { cwd: root, stdio: 'inherit', env });
   failed ||= status !== 0;
 }
 await database.stop();
