@@ -17,12 +17,16 @@ export async function measure(work: () => unknown): Promise<Measured> {
   return { cpu: (user + system) / 1_000_000, wall };
 }
 
-/** The middle of several runs: the machines are shared and noisy. */
+/** The middle of several: the machines are shared and noisy. */
+export function middleOf(results: readonly Measured[]): Measured {
+  const middle = (values: number[]): number => values.sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
+  return { cpu: middle(results.map(({ cpu }) => cpu)), wall: middle(results.map(({ wall }) => wall)) };
+}
+
 export async function median(runs: number, work: () => unknown): Promise<Measured> {
   const results: Measured[] = [];
   for (let run = 0; run < runs; run += 1) results.push(await measure(work));
-  const middle = (values: number[]): number => values.sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
-  return { cpu: middle(results.map(({ cpu }) => cpu)), wall: middle(results.map(({ wall }) => wall)) };
+  return middleOf(results);
 }
 
 export const megabytes = (bytes: number): number => Math.round(bytes / 1024 / 1024);

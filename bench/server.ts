@@ -1,22 +1,12 @@
 /** The server with 10,000 topics: `npm run bench -- server`. Needs the database that the command starts. */
-import { fork } from 'node:child_process';
 import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
-import pg from 'pg';
-import { makeServices, migrate, seedEmpty } from '../packages/server/index.ts';
+import { makeServices, migrate, seedEmpty } from '@ukiyo/server';
+import { freshGround, serve } from '../e2e/serving.ts';
 import { measure, median, report } from './measure.ts';
 import { syntheticLibrary } from './synthetic.ts';
 
-const { DATABASE_URL: base, TEST_DATA: data } = process.env;
-if (base === undefined || data === undefined) throw new Error('Run this with npm run bench.');
-const admin = new pg.Client({ connectionString: base });
-await admin.connect();
-await admin.query('DROP DATABASE IF EXISTS bench');
-await admin.query('CREATE DATABASE bench');
-await admin.end();
-const databaseUrl = base.replace(/\/[^/]*$/u, '/bench');
-const dataFolder = join(data, 'bench');
-const services = makeServices({ databaseUrl, dataFolder });
+const ground = await freshGround('bench');
+const services = makeServices(ground);
 await migrate(services.database);
 const account = (await seedEmpty(services))!;
 const project = (await services.database.models.projects.findOne())!.get().id;
@@ -30,11 +20,7 @@ report('take the package in', taken.wall, 's');
 await services.database.sequelize.close();
 
 const started = performance.now();
-const server = fork(join(import.meta.dirname, '../packages/server/dist/main.js'), {
-  stdio: ['ignore', 'ignore', 2, 'ipc'],
-  env: { ...process.env, NODE_ENV: 'production', LOG_LEVEL: 'error', DATABASE_URL: databaseUrl, DATA_FOLDER: dataFolder, PORT: '4790' },
-});
-await new Promise((resolve) => server.once('message', resolve));
+const { process: server, stop } = await serve(ground, 4790);
 report('server process, start to ready', (performance.now() - started) / 1000, 's');
 
 const origin = 'http://127.0.0.1:4790/api';
@@ -61,4 +47,4 @@ const save = await median(9, async () => {
 report('save a topic', save.wall * 1000, 'ms');
 const resident = Number(/VmRSS:\s+(\d+)/u.exec(readFileSync(`/proc/${server.pid}/status`, 'utf8'))?.[1] ?? 0) / 1024;
 report('server memory, resident', resident, 'MB', 350);
-server.kill('SIGTERM');
+await stop();

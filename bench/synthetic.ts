@@ -1,3 +1,4 @@
+import type { Lens } from '@ukiyo/core/facets';
 import type { Asset, StoredItem } from '@ukiyo/core/library';
 
 /** A number that looks random and is the same on every machine (mulberry32). */
@@ -15,6 +16,9 @@ const words =
   'tide station quay bracket sensor well mast antenna cabinet logger reading datum staff cable gland earth battery panel charger radio slot harbour office alarm limit display menu height wave level wall torque stud nut washer resin drill clamp ring collar bolt rope plumb bob water sea wind storm season care visit survey sheet'.split(
     ' ',
   );
+
+/** What its facets are filtered by. */
+export const lens: Lens = { name: 'q', rules: [{ facet: 'product', value: 'tern-d', action: 'drop' }] };
 
 export interface SyntheticLibrary {
   readonly items: readonly StoredItem[];

@@ -37,19 +37,27 @@ export function shortDescriptionOf(root: Element): string {
 
 const unread = new Set(['prolog', 'draft-comment', 'required-cleanup', 'data', 'foreign', 'indexterm', 'topicmeta']);
 
+/** Runs of white space, but not the single spaces that are right already. */
+const untidySpace = /[ ]{2,}|\s*[^\S ]\s*/gu;
+
 /** What a reader reads, with a space between blocks; titles of nested topics included. */
 export function readableText(root: Element): string {
-  const words: string[] = [];
+  let words = '';
+  let parted = false;
   const add = (node: Node): void => {
-    if (typeof node === 'string') words.push(node);
-    else if (isElement(node) && !unread.has(node.name)) {
-      if (!isInline(node.name)) words.push(' ');
+    if (typeof node === 'string') {
+      if (parted && words !== '') words += ' ';
+      parted = false;
+      words += node;
+    } else if (isElement(node) && !unread.has(node.name)) {
+      const block = !isInline(node.name);
+      parted ||= block;
       node.children.forEach(add);
-      if (!isInline(node.name)) words.push(' ');
+      parted ||= block;
     }
   };
   add(root);
-  return words.join('').replace(/\s+/gu, ' ').trim();
+  return words.replace(untidySpace, ' ').trim();
 }
 
 export interface Derived {

@@ -94,7 +94,7 @@ export function readPackage(files: ReadonlyMap<string, Uint8Array>, taken: Reado
     assets.push({ id: claim(slug(stem(path)), path), ...split(path), mediaType, bytes });
   }
 
-  const kindByPath = new Map(parsed.map(({ path, kind }) => [path, kind]));
+  const byPath = new Map(parsed.map((one) => [one.path, one]));
   const assetPaths = new Set(assets.map(({ folder, name }) => (folder === '' ? name : `${folder}/${name}`)));
   const address = (from: string, value: string): string => {
     if (value.startsWith('#') || /^[a-z][a-z0-9+.-]*:/iu.test(value)) return value;
@@ -103,10 +103,10 @@ export function readPackage(files: ReadonlyMap<string, Uint8Array>, taken: Reado
     const id = idByPath.get(path);
     if (id === undefined) return value;
     if (assetPaths.has(path)) return `asset:${id}`;
-    const root = parsed.find((one) => one.path === path)?.root;
+    const target = byPath.get(path);
     const element = fragment?.split('/').at(-1);
-    const part = element === undefined || element === '' || element === root?.attributes['id'] ? '' : `/${element}`;
-    return kindByPath.has(path) ? `${kindByPath.get(path)}:${id}${part}` : value;
+    const part = element === undefined || element === '' || element === target?.root?.attributes['id'] ? '' : `/${element}`;
+    return target ? `${target.kind}:${id}${part}` : value;
   };
   const items = parsed.map(({ path, id, kind, root, text }): ImportedItem => ({
     id,

@@ -5,17 +5,23 @@ import { printable } from '../shared/text.ts';
 export type Html = string & { readonly safe: unique symbol };
 
 export const raw = (markup: string): Html => markup as Html;
-export const text = (value: string): Html => raw(escapeText(printable(value)));
-export const join = (parts: readonly Html[], between = ''): Html => raw(parts.join(between));
+/** Most texts have nothing that must be written otherwise; one look is cheaper than rewriting. */
+const plain = /^[\t\u0020\u0021\u0023-\u0025\u0027-\u003B\u003D\u003F-\u007E\u00A0-\u2027\u202F-\u2065\u206A-\uD7FF]*$/;
+export const text = (value: string): Html => raw(plain.test(value) ? value : escapeText(printable(value)));
+const attributeText = (value: string): string => (plain.test(value) ? value : escapeAttribute(printable(value)).replace(/&#xA;/gu, ' '));
+/** Strings are added up rather than joined: the engine then copies them once, for the whole page. */
+export const join = (parts: readonly Html[], between = ''): Html => raw(parts.reduce<string>((whole, part, at) => (at === 0 ? part : whole + between + part), ''));
 
 type AttributeValue = string | number | boolean | undefined;
 const withoutEnd = new Set(['img', 'br', 'meta', 'link', 'col', 'input', 'hr', 'area', 'source']);
 
 /** One HTML element. Attributes that are undefined or false are left out. */
 export function tag(name: string, attributes: Readonly<Record<string, AttributeValue>> = {}, ...children: readonly Html[]): Html {
-  const written = Object.entries(attributes)
-    .filter(([, value]) => value !== undefined && value !== false)
-    .map(([key, value]) => (value === true ? ` ${key}` : ` ${key}="${escapeAttribute(printable(String(value))).replace(/&#xA;/gu, ' ')}"`))
-    .join('');
-  return raw(withoutEnd.has(name) ? `<${name}${written}>` : `<${name}${written}>${children.join('')}</${name}>`);
+  let start = `<${name}`;
+  for (const key of Object.keys(attributes)) {
+    const value = attributes[key];
+    if (value === undefined || value === false) continue;
+    start += value === true ? ` ${key}` : ` ${key}="${attributeText(String(value))}"`;
+  }
+  return raw(withoutEnd.has(name) ? `${start}>` : `${start}>${join(children)}</${name}>`);
 }

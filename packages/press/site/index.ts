@@ -8,7 +8,7 @@ import { wordsFor, type Words } from '@ukiyo/core/words';
 import { assetFileName, isImage, type AssetSource } from '../shared/assets.ts';
 import { renderTopic, type SiteAssets } from './content.ts';
 import { join, raw, tag, text, type Html } from './html.ts';
-import { breadcrumb, placeCards, relatedLinks, wayOn, wholePage } from './page.ts';
+import { breadcrumb, placeCards, pageFrame, relatedLinks, wayOn, type PageParts } from './page.ts';
 import { layOutPages, type Pages } from './pages.ts';
 import { siteRuntime } from './runtime.ts';
 import { dataScript, searchIndexScript } from './searching.ts';
@@ -45,20 +45,22 @@ export function siteFiles(publication: Publication, source: AssetSource, options
   }
   const assets: SiteAssets = { find: (id) => shown.get(id) };
 
+  const wholePage = pageFrame(publication, words);
+
   function* files(): Generator<readonly [string, string | Uint8Array]> {
     yield* siteRuntime();
     for (const [id, { href }] of shown) {
       const asset = source(id);
       if (asset) yield [href, asset.bytes];
     }
-    yield ['contents-data.js', dataScript('contents', contentsData(publication.places, pages))];
-    yield ['words-data.js', dataScript('words', wordsData(publication, pages, words))];
+    yield ['contents-data.js', dataScript('contents', JSON.stringify(contentsData(publication.places, pages)))];
+    yield ['words-data.js', dataScript('words', JSON.stringify(wordsData(publication, pages, words)))];
     yield ['search-index.js', searchIndexScript(publication, pages)];
-    yield ['index.html', homePage(publication, pages, words)];
-    yield ['contents.html', contentsPage(publication, pages, words)];
+    yield ['index.html', wholePage(homePage(publication, pages))];
+    yield ['contents.html', wholePage(contentsPage(publication, pages, words))];
     let done = 0;
     for (const place of pages.order) {
-      yield [pages.file(place.anchor), placePage(place, done, publication, pages, assets, words)];
+      yield [pages.file(place.anchor), wholePage(placePage(place, done, publication, pages, assets, words))];
       done += 1;
       options.onPage?.(done, pages.order.length);
     }
@@ -66,7 +68,7 @@ export function siteFiles(publication: Publication, source: AssetSource, options
   return { files: files(), problems, pageCount: pages.order.length };
 }
 
-function placePage(place: Place, index: number, publication: Publication, pages: Pages, assets: SiteAssets, words: Words): string {
+function placePage(place: Place, index: number, publication: Publication, pages: Pages, assets: SiteAssets, words: Words): PageParts {
   const rendered = place.content ? renderTopic(place.content, publication, pages, assets, words) : undefined;
   const children = place.children.filter((child) => child.inContents);
   const footnotes = rendered?.footnotes ?? [];
@@ -78,10 +80,10 @@ function placePage(place: Place, index: number, publication: Publication, pages:
     relatedLinks(place, publication, pages, words),
     wayOn(index, pages, words),
   ]);
-  return wholePage({ title: place.label, description: place.shortDescription, main }, publication, words);
+  return { title: place.label, description: place.shortDescription, main };
 }
 
-function homePage(publication: Publication, pages: Pages, words: Words): string {
+function homePage(publication: Publication, pages: Pages): PageParts {
   const { facts } = publication;
   const top = publication.places.filter((place) => place.inContents && pages.order.includes(place));
   const main = tag(
@@ -92,10 +94,10 @@ function homePage(publication: Publication, pages: Pages, words: Words): string 
     ...(facts.description === '' ? [] : [tag('p', { class: 'lead' }, text(facts.description))]),
     placeCards(top, pages),
   );
-  return wholePage({ title: facts.title, description: facts.description, main }, publication, words);
+  return { title: facts.title, description: facts.description, main };
 }
 
-function contentsPage(publication: Publication, pages: Pages, words: Words): string {
+function contentsPage(publication: Publication, pages: Pages, words: Words): PageParts {
   const list = (places: readonly Place[]): Html =>
     tag(
       'ul',
@@ -104,7 +106,7 @@ function contentsPage(publication: Publication, pages: Pages, words: Words): str
         .filter((place) => place.inContents && pages.href(place.anchor) !== undefined)
         .map((place) => tag('li', {}, tag('a', { href: pages.file(place.anchor) }, text(place.label)), ...(place.children.some((child) => child.inContents) ? [list(place.children)] : []))),
     );
-  return wholePage({ title: words.contents, description: '', main: tag('div', { class: 'all-contents' }, tag('h1', {}, text(words.contents)), list(publication.places)) }, publication, words);
+  return { title: words.contents, description: '', main: tag('div', { class: 'all-contents' }, tag('h1', {}, text(words.contents)), list(publication.places)) };
 }
 
 interface ContentsData {

@@ -9,27 +9,37 @@ export interface PageParts {
   readonly main: Html;
 }
 
-/** A whole page: head, bar, contents, the given content, and the way on. */
-export function wholePage(parts: PageParts, publication: Publication, words: Words): string {
+/** Makes whole pages of one site: head, bar, contents, the given content, and the way on. What every page has is written once. */
+export function pageFrame(publication: Publication, words: Words): (parts: PageParts) => string {
   const { facts, locale } = publication;
-  const title = parts.title === facts.title ? facts.title : `${parts.title} · ${facts.title}`;
   const direction = ['ar', 'he', 'fa', 'ur'].includes(new Intl.Locale(locale).language) ? 'rtl' : 'ltr';
-  const head = tag(
-    'head',
-    {},
-    tag('meta', { charset: 'utf-8' }),
-    tag('meta', { name: 'viewport', content: 'width=device-width, initial-scale=1' }),
-    tag('title', {}, text(title)),
-    ...(parts.description === '' ? [] : [tag('meta', { name: 'description', content: parts.description })]),
-    tag('link', { rel: 'stylesheet', href: 'style.css' }),
-    tag('script', { src: 'contents-data.js', defer: true }),
-    tag('script', { src: 'site.js', defer: true }),
-  );
-  const bar = tag(
+  const styles = join([tag('link', { rel: 'stylesheet', href: 'style.css' }), tag('script', { src: 'contents-data.js', defer: true }), tag('script', { src: 'site.js', defer: true })]);
+  const skip = tag('a', { class: 'skip', href: '#content' }, text(words.skip));
+  const bar = siteBar(facts.title, words);
+  const side = sidePanel(words);
+  const rights = tag('footer', { class: 'rights' }, text([facts.rights, facts.edition, facts.bookNumber].filter((part) => part !== '').join(' · ')));
+  const messages = { 'data-copy': words.copy, 'data-copied': words.copied, 'data-found': words.found, 'data-none': words.nothingFound, 'data-clear': words.clearHits, 'data-narrow': words.narrow };
+  return ({ title, description, main }) => {
+    const head = tag(
+      'head',
+      {},
+      tag('meta', { charset: 'utf-8' }),
+      tag('meta', { name: 'viewport', content: 'width=device-width, initial-scale=1' }),
+      tag('title', {}, text(title === facts.title ? title : `${title} · ${facts.title}`)),
+      ...(description === '' ? [] : [tag('meta', { name: 'description', content: description })]),
+      styles,
+    );
+    const body = tag('body', messages, skip, bar, tag('div', { class: 'frame' }, side, tag('main', { id: 'content' }, main, rights)));
+    return `<!doctype html>\n${tag('html', { lang: locale, dir: direction }, head, body)}\n`;
+  };
+}
+
+function siteBar(title: string, words: Words): Html {
+  return tag(
     'header',
     { class: 'bar' },
     tag('button', { type: 'button', id: 'menu', class: 'menu', 'aria-expanded': 'false', 'aria-controls': 'side', 'aria-label': words.menu }, text('☰')),
-    tag('a', { class: 'name', href: 'index.html' }, text(facts.title)),
+    tag('a', { class: 'name', href: 'index.html' }, text(title)),
     tag(
       'div',
       { class: 'search', role: 'search' },
@@ -37,28 +47,18 @@ export function wholePage(parts: PageParts, publication: Publication, words: Wor
       tag('div', { id: 'results', hidden: true }),
     ),
   );
+}
+
+function sidePanel(words: Words): Html {
   const tab = (panel: string, label: string, on: boolean): Html =>
     tag('button', { type: 'button', role: 'tab', id: `tab-${panel}`, 'data-panel': panel, 'aria-selected': String(on), 'aria-controls': panel }, text(label));
-  const side = tag(
+  return tag(
     'aside',
     { id: 'side', 'aria-label': words.menu },
     tag('div', { class: 'tabs', role: 'tablist', 'aria-label': words.menu }, tab('contents', words.contents, true), tab('words', words.index, false)),
     tag('nav', { id: 'contents', role: 'tabpanel', 'aria-labelledby': 'tab-contents' }, tag('p', {}, tag('a', { href: 'contents.html' }, text(words.contents)))),
     tag('div', { id: 'words', role: 'tabpanel', 'aria-labelledby': 'tab-words', hidden: true }),
   );
-  const body = tag(
-    'body',
-    { 'data-copy': words.copy, 'data-copied': words.copied, 'data-found': words.found, 'data-none': words.nothingFound, 'data-clear': words.clearHits, 'data-narrow': words.narrow },
-    tag('a', { class: 'skip', href: '#content' }, text(words.skip)),
-    bar,
-    tag(
-      'div',
-      { class: 'frame' },
-      side,
-      tag('main', { id: 'content' }, parts.main, tag('footer', { class: 'rights' }, text([facts.rights, facts.edition, facts.bookNumber].filter((part) => part !== '').join(' · ')))),
-    ),
-  );
-  return `<!doctype html>\n${tag('html', { lang: locale, dir: direction }, head, body)}\n`;
 }
 
 export function breadcrumb(place: Place, pages: Pages, words: Words): Html {

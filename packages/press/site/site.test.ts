@@ -1,9 +1,11 @@
 import { allPlaces } from '@ukiyo/core/compose';
+import { readableText } from '@ukiyo/core/library';
 import { composeTexts, concept, mapOf } from '@ukiyo/core/testing';
 import { HtmlValidate } from 'html-validate';
-import MiniSearch from 'minisearch';
+import MiniSearch, { type AsPlainObject } from 'minisearch';
 import { describe, expect, it } from 'vitest';
 import { searchOptions } from '../shared/terms.ts';
+import { searchIndex } from './searching.ts';
 import { composeDemo, demoAssets } from '../testing/demo.ts';
 import { siteFiles } from './index.ts';
 
@@ -75,6 +77,17 @@ describe('the help site of the demo', () => {
       expect(found, place.label).toContain(place.label);
     }
     expect(String(search.search('calibrating')[0]?.['title'])).toContain('calibration');
+  });
+
+  it('indexes exactly as the search engine itself would', () => {
+    const documents = allPlaces(publication.places)
+      .filter(({ content }) => content)
+      .map(({ anchor, label, shortDescription, content }) => ({ id: anchor, title: label, lead: shortDescription, text: readableText(content!) }));
+    const own = new MiniSearch(searchOptions('en'));
+    own.addAll(documents);
+    // The order of terms means nothing, and averages are added up in another order.
+    const comparable = ({ index, averageFieldLength, ...rest }: AsPlainObject): unknown => ({ ...rest, average: averageFieldLength.map((length) => length.toFixed(6)), index: new Map(index) });
+    expect(comparable(JSON.parse(searchIndex(documents, 'en')) as AsPlainObject)).toEqual(comparable(JSON.parse(JSON.stringify(own)) as AsPlainObject));
   });
 
   it('puts what the lens drops into no file', () => {
