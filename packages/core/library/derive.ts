@@ -1,6 +1,7 @@
 import { isInline, isTopic, validate } from '../grammar/index.ts';
 import { childNamed, isElement, lineOf, walk, type Element, type Node } from '../markup/index.ts';
 import { countProblems, type Path, type ProblemCounts } from '../problems/index.ts';
+import { wordsOf } from '../language/index.ts';
 import { readReference, referenceAttributes, type Reference } from './address.ts';
 
 export interface Link {
@@ -72,21 +73,17 @@ export interface Derived {
   readonly problems: ProblemCounts;
 }
 
-const words = new Intl.Segmenter(undefined, { granularity: 'word' });
-
 /** Everything that is kept beside a text and can be made again from it. */
 export function derive(root: Element, self: string): Derived {
   const text = readableText(root);
   const targets = new Set<string>();
   for (const { target } of linksOf(root, self)) if ((target.kind === 'item' || target.kind === 'asset') && target.id !== self) targets.add(target.id);
-  let wordCount = 0;
-  for (const segment of words.segment(text)) if (segment.isWordLike) wordCount += 1;
   return {
     type: root.name,
     title: titleOf(root),
     shortDescription: isTopic(root.name) ? shortDescriptionOf(root) : '',
     text,
-    wordCount,
+    wordCount: wordsOf(text).length,
     targets: [...targets],
     problems: countProblems(validate(root)),
   };

@@ -2,7 +2,7 @@ import { readXml } from '@ukiyo/core/markup';
 import { describe, expect, it } from 'vitest';
 import { assetFileName, isImage } from './assets.ts';
 import { flowOf } from './flow.ts';
-import { stemmer, wordsOf } from './terms.ts';
+import { stemmer, searchWords } from './terms.ts';
 import { printable } from './text.ts';
 
 const children = (xml: string) => readXml(`<li>${xml}</li>`).document!.root.children;
@@ -36,11 +36,11 @@ describe('words for searching', () => {
       ['Die Wände müssen trocken sein – größer als 5 mm.', 'de'],
     ] as const) {
       const segments = [...new Intl.Segmenter(locale, { granularity: 'word' }).segment(text)].filter((one) => one.isWordLike).map((one) => one.segment.toLocaleLowerCase(locale));
-      expect(wordsOf(text, locale)).toEqual(segments);
+      expect(searchWords(text, locale)).toEqual(segments);
     }
   });
   it('are found in scripts that put no spaces', () => {
-    expect(wordsOf('潮位計を取り付ける', 'ja').length).toBeGreaterThan(2);
+    expect(searchWords('潮位計を取り付ける', 'ja').length).toBeGreaterThan(2);
   });
   it('lose their endings by the rules of their language (Snowball)', () => {
     const english = stemmer('en-GB');

@@ -1,3 +1,4 @@
+import { wordsOf } from '@ukiyo/core/language';
 import type { Options } from 'minisearch';
 import snowball from 'snowball-stemmers';
 
@@ -26,19 +27,8 @@ const stemmers: Readonly<Record<string, string>> = {
   tr: 'turkish',
 };
 
-/** Scripts that put no space between words. */
-const unparted = /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Khmer}\p{Script=Lao}\p{Script=Myanmar}]/u;
-
-/** All of those scripts stand above this, and looking for a range is much faster than looking for properties. */
-const farCharacter = /[\u0E00-\uFFFF]/;
-
-/** The words of a text in lower case, by the rules of its language (Unicode UAX #29 through `Intl.Segmenter`). */
-export function wordsOf(text: string, locale: string): string[] {
-  // Where words are parted by spaces this gives the same and is some thirty times faster.
-  if (!farCharacter.test(text) || !unparted.test(text)) return text.toLocaleLowerCase(locale).match(/[\p{L}\p{N}]+(?:[.’'][\p{L}\p{N}]+)*/gu) ?? [];
-  const segments = new Intl.Segmenter(locale, { granularity: 'word' }).segment(text);
-  return [...segments].filter((segment) => segment.isWordLike).map((segment) => segment.segment.toLocaleLowerCase(locale));
-}
+/** The words of a text as they are looked for, in lower case. */
+export const searchWords = (text: string, locale: string): string[] => wordsOf(text.toLocaleLowerCase(locale), locale);
 
 /** What a word and its other forms have in common (Snowball). */
 export function stemmer(locale: string): (word: string) => string {
@@ -61,7 +51,7 @@ export function searchOptions(locale: string): Options<SearchDocument> {
   return {
     fields: [...searchFields],
     storeFields: ['title', 'lead'],
-    tokenize: (text) => wordsOf(text, locale),
+    tokenize: (text) => searchWords(text, locale),
     processTerm: (term) => stem(term),
     searchOptions: { boost: { title: 5, lead: 2 }, prefix: (term) => term.length > 2, fuzzy: (term) => (term.length > 5 ? 0.15 : false), combineWith: 'AND' },
   };

@@ -1,6 +1,6 @@
 import type { Publication } from '@ukiyo/core/compose';
 import { readableText } from '@ukiyo/core/library';
-import { searchFields, stemmer, wordsOf, type SearchDocument } from '../shared/terms.ts';
+import { searchFields, stemmer, searchWords, type SearchDocument } from '../shared/terms.ts';
 import { printable } from '../shared/text.ts';
 import type { Pages } from './pages.ts';
 
@@ -40,7 +40,7 @@ export function searchIndex(documents: readonly SearchDocument[], locale: string
     searchFields.map((field, fieldAt) => {
       const here = at * searchFields.length + fieldAt;
       let different = 0;
-      for (const word of wordsOf(document[field], locale)) {
+      for (const word of searchWords(document[field], locale)) {
         let form = forms.get(word);
         if (form === undefined) forms.set(word, (form = makeForm(word)));
         if (form.seen !== here) different += 1;
@@ -61,16 +61,19 @@ export function searchIndex(documents: readonly SearchDocument[], locale: string
   const head = {
     documentCount: documents.length,
     nextId: documents.length,
-    documentIds: { ...documents.map(({ id }) => id) },
+    documentIds: numbered(documents.map(({ id }) => id)),
     fieldIds: Object.fromEntries(searchFields.map((field, at) => [field, at])),
-    fieldLength: { ...lengths },
+    fieldLength: numbered(lengths),
     averageFieldLength: sums.map((sum) => (documents.length === 0 ? 0 : sum / documents.length)),
-    storedFields: { ...documents.map(({ title, lead }) => ({ title, lead })) },
+    storedFields: numbered(documents.map(({ title, lead }) => ({ title, lead }))),
     dirtCount: 0,
     serializationVersion: 2,
   };
   return `${JSON.stringify(head).slice(0, -1)},"index":[${[...terms].map(([term, standing]) => `[${JSON.stringify(term)},${writeStanding(standing)}]`).join()}]}`;
 }
+
+/** An object with the keys 0, 1, 2 … */
+const numbered = (values: readonly unknown[]): object => Object.assign({}, values);
 
 const writeStanding = (standing: Standing): string =>
   `{${standing.flatMap(({ documents, counts }, field) => (documents.length === 0 ? [] : [`"${field}":{${documents.map((at, index) => `"${at}":${counts[index]!}`).join()}}`])).join()}}`;

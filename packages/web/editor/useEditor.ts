@@ -1,5 +1,6 @@
 import { fromEditor, insertChoices, special, toEditor, type Choice } from '@ukiyo/core/editing';
 import { labelOf, validate } from '@ukiyo/core/grammar';
+import { wordsOf } from '@ukiyo/core/language';
 import { readableText } from '@ukiyo/core/library';
 import type { Element } from '@ukiyo/core/markup';
 import type { Path, Problem } from '@ukiyo/core/problems';
@@ -52,9 +53,7 @@ export function useEditor(handlers: EditorHandlers) {
     positions = new Map();
     const root = fromEditor(editor.state.doc, (path, position) => positions.set(path.join('.'), position));
     problems.value = validate(root);
-    words.value = readableText(root)
-      .split(' ')
-      .filter((word) => word !== '').length;
+    words.value = wordsOf(readableText(root)).length;
   }
 
   function show(mount: HTMLElement, id: string, root: Element, editable: boolean): void {

@@ -1,5 +1,5 @@
 import MiniSearch from 'minisearch';
-import { searchOptions, stemmer, wordsOf, type SearchDocument } from '../../shared/terms.ts';
+import { searchOptions, stemmer, searchWords, type SearchDocument } from '../../shared/terms.ts';
 
 /** Loaded when a reader first searches: the engine over the index that was built with the site. */
 export interface SiteSearch {
@@ -28,7 +28,7 @@ if (data) {
       return hits.slice(0, 60).map((hit) => ({ href: String(hit.id), title: String(hit['title']), lead: String(hit['lead']) }));
     },
     matcher(query) {
-      const wanted = wordsOf(query, data.locale).map(stem);
+      const wanted = searchWords(query, data.locale).map(stem);
       return (word) => {
         const root = stem(word.toLocaleLowerCase(data.locale));
         return wanted.some((one) => root === one || (one.length > 2 && root.startsWith(one)));
