@@ -5,6 +5,22 @@ export const LensRule = z.object({ facet: z.string().exactOptional(), value: z.s
 export const Lens = z.object({ id: z.string(), name: z.string(), rules: z.array(LensRule) });
 export type Lens = z.infer<typeof Lens>;
 
+export interface FacetValue {
+  readonly name: string;
+  readonly label: string;
+  readonly values?: readonly FacetValue[];
+}
+export const FacetValue: z.ZodType<FacetValue> = z.object({
+  name: z.string(),
+  label: z.string(),
+  get values() {
+    return z.array(FacetValue).readonly().exactOptional();
+  },
+});
+/** `Facet` of core, as it travels. */
+export const Facet = z.object({ name: z.string(), label: z.string(), values: z.array(FacetValue) });
+export type Facet = z.infer<typeof Facet>;
+
 export const Output = z.enum(['print', 'site']);
 export type Output = z.infer<typeof Output>;
 

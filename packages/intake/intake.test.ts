@@ -12,12 +12,14 @@ describe('packages', () => {
   it('go out and in again to the same publication, with ids, folders and names kept', async () => {
     const first = readPackage(await readFolder('demo/library'));
     expect(first.problems).toEqual([]);
-    const files = ditaFiles(first.items, first.assets, first.lenses);
+    const files = ditaFiles(first.items, first.assets, first.lenses, first.facets);
     const second = readPackage(files);
     expect(second.problems).toEqual([]);
     expect(second.items).toEqual(first.items);
     expect(second.assets.map(({ id, folder, name }) => [id, folder, name])).toEqual(first.assets.map(({ id, folder, name }) => [id, folder, name]));
     expect(second.lenses).toEqual(first.lenses);
+    expect(first.facets).toHaveLength(5);
+    expect(second.facets).toEqual(first.facets);
     const publish = ({ items, assets, lenses }: typeof first) =>
       compose({ library: textLibrary(items, assets), map: 'installation-manual', lens: lenses.find(({ id }) => id === 'installer-tern-q')! });
     expect(publish(second)).toEqual(publish(first));

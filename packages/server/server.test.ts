@@ -141,6 +141,15 @@ describe('topics', () => {
     await server.ask('writer', 'DELETE', '~/items/broken');
   });
 
+  it('that vary by a value which is in no list say so', async () => {
+    const facets = (await server.ask('reader', 'GET', '~/facets')).json<{ name: string; values: { name: string }[] }[]>();
+    expect(facets.map(({ name }) => name)).toEqual(['audience', 'product', 'platform', 'country', 'release']);
+    const { text, version } = await read('clean-the-well');
+    const change = { text: text.replace('<p>', '<p product="Tern Q">'), version };
+    expect((await server.ask('writer', 'PUT', '~/items/clean-the-well', change)).json<Item>().problems.warning).toBe(2);
+    await server.ask('writer', 'PUT', '~/items/clean-the-well', { text, version: version + 1 });
+  });
+
   it('say where they are used', async () => {
     const uses = (await server.ask('reader', 'GET', '~/items/safety/uses')).json<{ id: string }[]>().map(({ id }) => id);
     expect(uses).toEqual(expect.arrayContaining(['fit-the-bracket', 'installation-manual', 'help']));
@@ -172,7 +181,7 @@ describe('packages', () => {
     const { statusCode, report } = await upload('publisher', answer.rawPayload);
     expect(statusCode).toBe(200);
     expect(report).toMatchObject({ items: 0, assets: 0, lenses: 2 });
-    expect(report.problems.filter(({ code }) => code === 'package.exists').length).toBe(before + 15);
+    expect(report.problems.filter(({ code }) => code === 'package.exists').length).toBe(before + 15 + 5);
     expect((await server.ask('reader', 'GET', '~/items?limit=1')).json<ItemPage>().total).toBe(before);
   });
 

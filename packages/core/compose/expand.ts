@@ -1,6 +1,6 @@
 import { judge, type Facet, type Lens } from '../facets/index.ts';
-import { basesOf, definitionOf, isA, labelOf, validate } from '../grammar/index.ts';
-import { readReference, type Item, type Library } from '../library/index.ts';
+import { basesOf, definitionOf, isA, labelOf } from '../grammar/index.ts';
+import { checkItem, readReference, type Item, type Library } from '../library/index.ts';
 import { childNamed, isElement, lineOf, type Element, type Node } from '../markup/index.ts';
 import { atItem, problem, type Path, type Problem } from '../problems/index.ts';
 import { defineKeys, keyScope, type KeyScope } from './keys.ts';
@@ -56,7 +56,7 @@ export function expandMap(map: Item, library: Library, lens: Lens | undefined, f
   const readMap = (item: Item, inherited: PlaceRole, scope: KeyScope, open: readonly string[]): MapNode[] => {
     problems.push(...item.problems);
     if (!item.root) return [];
-    problems.push(...atItem(item.id, validate(item.root)));
+    problems.push(...atItem(item.id, checkItem(item.root, facets)));
     const own = scopeFor(item.root, scope);
     return readChildren(item.root, [], item, inherited, own, [...open, item.id]);
   };

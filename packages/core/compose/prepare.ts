@@ -1,6 +1,6 @@
 import { judge, type Facet, type Lens } from '../facets/index.ts';
-import { definitionOf, isA, isTopic, labelOf, validate } from '../grammar/index.ts';
-import { elementOf, readReference, type FoundElement, type Library, type Reference } from '../library/index.ts';
+import { definitionOf, isA, isTopic, labelOf } from '../grammar/index.ts';
+import { checkItem, elementOf, readReference, type FoundElement, type Library, type Reference } from '../library/index.ts';
 import { childNamed, isElement, joinTexts, lineOf, type Attributes, type Element, type Node } from '../markup/index.ts';
 import { atItem, problem, type Path, type Problem } from '../problems/index.ts';
 import { lookUpKey, type KeyScope } from './keys.ts';
@@ -267,7 +267,7 @@ export function prepareTopic(topic: FoundElement, item: string, anchor: string, 
   };
 
   const found = context.library.item(item);
-  if (found?.root && topic.path.length === 0) problems.push(...atItem(item, validate(found.root)));
+  if (found?.root && topic.path.length === 0) problems.push(...atItem(item, checkItem(found.root, context.facets)));
   const [content] = resolveElement(topic.element, { item, path: topic.path, borrowing: [], keys: [] });
   const root = content ?? { name: topic.element.name, attributes: topic.element.attributes, children: [], origin: { item, path: topic.path }, anchor };
   return { content: root, dropped: content === undefined, anchor, anchors, landmarks, links, indexTerms, assets, problems, why, lenders, lookedFor, nested };

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { facetValuesOf, judge, readDitaval, writeDitaval, type Facet, type Lens, type LensRule } from './index.ts';
+import { readXml } from '../markup/index.ts';
+import { checkFacetValues, facetValuesOf, judge, readDitaval, readSubjectScheme, writeDitaval, writeSubjectScheme, type Facet, type FacetValue, type Lens, type LensRule } from './index.ts';
 
 const lens = (...rules: [string | undefined, string | undefined, LensRule['action']][]): Lens => ({
   name: 'l',
@@ -69,5 +70,53 @@ describe('DITAVAL', () => {
     });
     expect(readDitaval('x', '<map/>').problems[0]?.code).toBe('ditaval.unreadable');
     expect(readDitaval('x', '<val>').lens).toBeUndefined();
+  });
+});
+
+describe('subject-scheme maps', () => {
+  it('are read and written without loss', () => {
+    const name = fc.stringMatching(/^[a-z][a-z0-9-]{0,8}$/u);
+    const label = fc.string({ minLength: 1 }).filter((text) => text.trim() === text && !/\s\s|[^\u0020-\uD7FF]/u.test(text) && text !== '');
+    const values: fc.Arbitrary<FacetValue[]> = fc.array(
+      fc.record({ name, label }).map((value) => value as FacetValue),
+      { maxLength: 4 },
+    );
+    const nested = fc.tuple(values, values).map(([outer, inner]) => outer.map((value, at) => (at === 0 && inner.length > 0 ? { ...value, values: inner } : value)));
+    const facets = fc.uniqueArray(fc.record({ name, label, values: nested }), { selector: (facet) => facet.name, maxLength: 4 });
+    fc.assert(
+      fc.property(facets, (list) => {
+        expect(readSubjectScheme(writeSubjectScheme(list))).toEqual({ facets: list, problems: [] });
+      }),
+    );
+  });
+  /** The shape of the enumeration example of OASIS DITA 1.3, 3.5 “Subject scheme elements”; from memory. */
+  it('bind subjects to attributes, by title or by navigation title', () => {
+    const scheme = `<subjectScheme><subjectdef keys="os"><topicmeta><navtitle>Power</navtitle></topicmeta><subjectdef keys="solar" navtitle="Solar"><subjectdef keys="solar-40"/></subjectdef></subjectdef>
+      <enumerationdef><attributedef name="platform"/><subjectdef keyref="os"/></enumerationdef></subjectScheme>`;
+    expect(readSubjectScheme(scheme).facets).toEqual([{ name: 'platform', label: 'Power', values: [{ name: 'solar', label: 'Solar', values: [{ name: 'solar-40', label: 'solar-40' }] }] }]);
+  });
+  it('report what they bind to nothing', () => {
+    const scheme = '<subjectScheme><enumerationdef><attributedef name="platform"/><subjectdef keyref="gone"/></enumerationdef></subjectScheme>';
+    expect(readSubjectScheme(scheme)).toMatchObject({ facets: [], problems: [{ code: 'scheme.unbound' }] });
+    expect(readSubjectScheme('<subjectScheme>').problems).not.toEqual([]);
+  });
+});
+
+describe('closed lists', () => {
+  const facets: Facet[] = [{ name: 'product', label: 'Model', values: [{ name: 'q', label: 'Q', values: [{ name: 'q2', label: 'Q2' }] }] }];
+  const check = (body: string): unknown[] =>
+    checkFacetValues(readXml(`<topic id="t"><title>T</title><body>${body}</body></topic>`).document!.root, facets).map(({ code, where }) => [code, where.path, where.attribute]);
+  it('name the element of each value that they do not have', () => {
+    expect(check('<p product="q q2"/><p product="Q"/>')).toEqual([['facet.unknown-value', [1, 1], 'product']]);
+  });
+  it('name what varies by something that is no facet, also in groups', () => {
+    expect(check('<p audience="x" deliveryTarget="print"/><p props="product(q3) country(x)"/>')).toEqual([
+      ['facet.unknown', [1, 0], 'audience'],
+      ['facet.unknown-value', [1, 1], 'props'],
+      ['facet.unknown', [1, 1], 'props'],
+    ]);
+  });
+  it('are not missed where a project has none', () => {
+    expect(checkFacetValues(readXml('<p product="x"/>').document!.root, [])).toEqual([]);
   });
 });

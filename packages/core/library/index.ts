@@ -4,6 +4,7 @@
  * The server, the browser and the tests each give their own `Library`; everything that composes reads only this.
  */
 export * from './address.ts';
+export * from './check.ts';
 export * from './derive.ts';
 export * from './library.ts';
 export * from './ids.ts';

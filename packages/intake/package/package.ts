@@ -1,4 +1,4 @@
-import { readDitaval, type Lens } from '@ukiyo/core/facets';
+import { isSubjectScheme, readDitaval, readSubjectScheme, type Facet, type Lens } from '@ukiyo/core/facets';
 import { isMap, writeCanonical } from '@ukiyo/core/grammar';
 import { rewriteReferences } from '@ukiyo/core/library';
 import { readXml, type Element } from '@ukiyo/core/markup';
@@ -27,6 +27,8 @@ export interface PackageContent {
   readonly items: readonly ImportedItem[];
   readonly assets: readonly ImportedAsset[];
   readonly lenses: readonly (Lens & { readonly id: string })[];
+  /** What subject-scheme maps bind, in the order of their files. */
+  readonly facets: readonly Facet[];
   readonly problems: readonly Problem[];
 }
 
@@ -54,6 +56,7 @@ export function readPackage(files: ReadonlyMap<string, Uint8Array>, taken: Reado
   const parsed: Parsed[] = [];
   const assets: ImportedAsset[] = [];
   const lenses: (Lens & { id: string })[] = [];
+  const facets: Facet[] = [];
   const claim = (wanted: string, path: string): string => {
     let id = wanted;
     for (let count = 2; used.has(id); count += 1) id = `${wanted}-${count}`;
@@ -80,6 +83,12 @@ export function readPackage(files: ReadonlyMap<string, Uint8Array>, taken: Reado
       const { document, problems: found } = readXml(text);
       named(path, found);
       const root = document?.root;
+      if (root && isSubjectScheme(root)) {
+        const scheme = readSubjectScheme(text);
+        named(path, scheme.problems);
+        facets.push(...scheme.facets.filter(({ name }) => !facets.some((facet) => facet.name === name)));
+        continue;
+      }
       const wanted = root?.attributes['id'];
       const id = claim(wanted !== undefined && /^[\p{L}_][\p{L}\p{N}._-]*$/u.test(wanted) ? wanted : slug(stem(path)), path);
       const kind = root ? (isMap(root.name) ? 'map' : 'topic') : /map$/iu.test(path) ? 'map' : 'topic';
@@ -114,7 +123,7 @@ export function readPackage(files: ReadonlyMap<string, Uint8Array>, taken: Reado
     ...split(path),
     text: root ? writeCanonical(rewriteReferences(root, (value) => address(path, value))) : text,
   }));
-  return { items, assets, lenses, problems };
+  return { items, assets, lenses, facets, problems };
 }
 
 function isSafePath(path: string): boolean {

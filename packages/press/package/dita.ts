@@ -1,4 +1,4 @@
-import { writeDitaval, type Lens } from '@ukiyo/core/facets';
+import { writeDitaval, writeSubjectScheme, type Facet, type Lens } from '@ukiyo/core/facets';
 import { isMap, writeCanonical } from '@ukiyo/core/grammar';
 import { readReference, rewriteReferences } from '@ukiyo/core/library';
 import { readXml } from '@ukiyo/core/markup';
@@ -34,7 +34,7 @@ const doctypes: Readonly<Record<string, string>> = {
 const systemIds: Readonly<Record<string, string>> = { task: 'generalTask.dtd' };
 
 /** The files of a package of standard DITA: addresses become relative paths again, folders, names and ids are kept. */
-export function ditaFiles(items: readonly PackagedItem[], assets: readonly PackagedAsset[], lenses: readonly (Lens & { id: string })[]): Map<string, Uint8Array> {
+export function ditaFiles(items: readonly PackagedItem[], assets: readonly PackagedAsset[], lenses: readonly (Lens & { id: string })[], facets: readonly Facet[] = []): Map<string, Uint8Array> {
   const pathOf = (entry: { folder: string; name: string }): string => (entry.folder === '' ? entry.name : `${entry.folder}/${entry.name}`);
   const trees = items.map((item) => ({ item, path: pathOf(item), root: readXml(item.text).document?.root }));
   const byId = new Map(trees.map((tree) => [tree.item.id, tree]));
@@ -62,6 +62,11 @@ export function ditaFiles(items: readonly PackagedItem[], assets: readonly Packa
   }
   for (const asset of assets) files.set(pathOf(asset), asset.bytes);
   for (const lens of lenses) files.set(`lenses/${lens.id}.ditaval`, encoder.encode(`<?xml version="1.0" encoding="UTF-8"?>\n${writeDitaval(lens)}`));
+  if (facets.length > 0)
+    files.set(
+      'facets.ditamap',
+      encoder.encode(`<?xml version="1.0" encoding="UTF-8"?>\n<!DOCTYPE subjectScheme PUBLIC "-//OASIS//DTD DITA Subject Scheme Map//EN" "subjectScheme.dtd">\n${writeSubjectScheme(facets)}`),
+    );
   return files;
 }
 

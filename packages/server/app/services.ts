@@ -29,9 +29,9 @@ export interface Settings {
 export function makeServices({ databaseUrl, dataFolder }: Settings, connections?: number): Services {
   const database = openDatabase(databaseUrl, connections);
   const blobs = blobStore(join(dataFolder, 'blobs'));
-  const items = itemStore(database);
-  const assets = assetStore(database, blobs);
   const editions = editionStore(database);
+  const items = itemStore(database, (project) => editions.facets(project));
+  const assets = assetStore(database, blobs);
   return {
     database,
     blobs,

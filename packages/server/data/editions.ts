@@ -1,11 +1,14 @@
 import { randomUUID } from 'node:crypto';
-import type { Edition, EditionInput, Impression, Lens, Progress } from '@ukiyo/contracts';
+import type { Edition, EditionInput, Facet, Impression, Lens, Progress } from '@ukiyo/contracts';
 import { Op, QueryTypes } from 'sequelize';
 import type { Database } from './database.ts';
 import type { EditionRow, ImpressionRow } from './models.ts';
 
-/** Lenses, editions and their impressions. */
+/** Facets, lenses, editions and their impressions. */
 export interface EditionStore {
+  facets(project: string): Promise<Facet[]>;
+  /** Adds facets after those that are there. */
+  addFacets(project: string, added: readonly Facet[]): Promise<void>;
   lenses(project: string): Promise<Lens[]>;
   saveLens(project: string, lens: Lens): Promise<void>;
   editions(project: string): Promise<Edition[]>;
@@ -51,9 +54,15 @@ function impressionOf(row: ImpressionRow, edition: EditionRow): Impression {
 }
 
 export function editionStore({ sequelize, models }: Database): EditionStore {
-  const { lenses, editions, impressions } = models;
+  const { facets, lenses, editions, impressions } = models;
   const editionRow = async (project: string, id: string): Promise<EditionRow | undefined> => (await editions.findOne({ where: { projectId: project, id } }))?.get();
   const store: EditionStore = {
+    facets: async (project) =>
+      (await facets.findAll({ where: { projectId: project }, order: [['position', 'ASC']] })).map((row) => ({ name: row.get().name, label: row.get().label, values: [...row.get().valueList] })),
+    async addFacets(project, added) {
+      const first = await facets.count({ where: { projectId: project } });
+      await facets.bulkCreate(added.map(({ name, label, values }, at) => ({ projectId: project, name, label, valueList: values, position: first + at })));
+    },
     lenses: async (project) => (await lenses.findAll({ where: { projectId: project }, order: [['name', 'ASC']] })).map((row) => ({ id: row.get().id, name: row.get().name, rules: row.get().rules })),
     saveLens: async (project, lens) => void (await lenses.upsert({ projectId: project, ...lens })),
     editions: async (project) => (await editions.findAll({ where: { projectId: project }, order: [['name', 'ASC']] })).map((row) => editionOf(row.get())),

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { FolderCount, Item, ItemQuery, ItemSummary, Revision } from '@ukiyo/contracts';
 import { writeCanonical } from '@ukiyo/core/grammar';
+import type { Facet } from '@ukiyo/core/facets';
 import { derive, type Derived } from '@ukiyo/core/library';
 import { readXml } from '@ukiyo/core/markup';
 import { Op, QueryTypes, UniqueConstraintError, type Transaction, type WhereOptions } from 'sequelize';
@@ -46,15 +47,16 @@ function summary(row: ItemRow): ItemSummary {
 }
 
 /** The stored text and what is derived from it. Text that is not well-formed is stored as it is, with that as its problem. */
-function settle(id: string, kind: 'topic' | 'map', source: string): { text: string; derived: Derived } {
+function settle(id: string, kind: 'topic' | 'map', source: string, facets: readonly Facet[]): { text: string; derived: Derived } {
   const { document } = readXml(source);
-  if (document) return { text: writeCanonical(document.root), derived: derive(document.root, id) };
+  if (document) return { text: writeCanonical(document.root), derived: derive(document.root, id, facets) };
   return { text: source, derived: { type: kind, title: id, shortDescription: '', text: '', wordCount: 0, targets: [], problems: { error: 1, warning: 0, info: 0 } } };
 }
 
 const hashOf = (content: string): string => createHash('sha256').update(content).digest('hex');
 
-export function itemStore({ sequelize, models }: Database): ItemStore {
+/** @param facetsOf the closed lists against which values are checked */
+export function itemStore({ sequelize, models }: Database, facetsOf: (project: string) => Promise<readonly Facet[]>): ItemStore {
   const { items, revisions, links } = models;
 
   const writeDerived = async (project: string, id: string, text: string, derived: Derived, version: number, note: string, author: string, transaction: Transaction): Promise<void> => {
@@ -117,8 +119,9 @@ export function itemStore({ sequelize, models }: Database): ItemStore {
       return store.find(project, item.id);
     },
     async createAll(project, rows, author, transaction) {
+      const facets = await facetsOf(project);
       for (let start = 0; start < rows.length; start += batch) {
-        const settled = rows.slice(start, start + batch).map((row) => ({ row, ...settle(row.id, row.kind, row.text) }));
+        const settled = rows.slice(start, start + batch).map((row) => ({ row, ...settle(row.id, row.kind, row.text, facets) }));
         const now = new Date();
         await items.bulkCreate(
           settled.map(({ row, text, derived }) => ({
@@ -153,7 +156,7 @@ export function itemStore({ sequelize, models }: Database): ItemStore {
         if (!row) return 'missing' as const;
         const current = row.get();
         if (current.version !== version) return 'conflict' as const;
-        const { text, derived } = settle(id, current.kind, source);
+        const { text, derived } = settle(id, current.kind, source, await facetsOf(project));
         if (text === current.text) return 'saved' as const;
         await row.update({ text, version: version + 1, updatedAt: new Date(), updatedBy: author, ...columns(derived) }, { transaction });
         await writeDerived(project, id, text, derived, version + 1, note, author, transaction);

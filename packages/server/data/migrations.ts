@@ -43,4 +43,12 @@ export const migrations: readonly Migration[] = [
         created_at timestamptz NOT NULL DEFAULT now(), heartbeat_at timestamptz, finished_at timestamptz, UNIQUE (edition, number));
     `,
   },
+  {
+    name: '0002-facets',
+    sql: `
+      CREATE TABLE facets (
+        project_id uuid NOT NULL REFERENCES projects ON DELETE CASCADE, name text NOT NULL, label text NOT NULL, value_list jsonb NOT NULL, position integer NOT NULL,
+        PRIMARY KEY (project_id, name));
+    `,
+  },
 ];

@@ -1,5 +1,5 @@
 import type { Progress, Role, Output, ImpressionState } from '@ukiyo/contracts';
-import type { LensRule } from '@ukiyo/core/facets';
+import type { FacetValue, LensRule } from '@ukiyo/core/facets';
 import type { Problem, ProblemCounts } from '@ukiyo/core/problems';
 import { DataTypes, type Model, type ModelStatic, type Sequelize } from 'sequelize';
 
@@ -71,6 +71,14 @@ interface LensRow {
   name: string;
   rules: LensRule[];
 }
+interface FacetRow {
+  projectId: string;
+  name: string;
+  label: string;
+  /** `values` is a word of SQL. */
+  valueList: readonly FacetValue[];
+  position: number;
+}
 export interface EditionRow {
   id: string;
   projectId: string;
@@ -109,6 +117,7 @@ export interface Models {
   readonly links: Table<LinkRow>;
   readonly assets: Table<AssetRow>;
   readonly lenses: Table<LensRow>;
+  readonly facets: Table<FacetRow>;
   readonly editions: Table<EditionRow>;
   readonly impressions: Table<ImpressionRow>;
 }
@@ -154,6 +163,7 @@ export function defineModels(sequelize: Sequelize): Models {
     links: define<LinkRow>('links', { projectId: uuidKey, sourceId: key, targetId: key }),
     assets: define<AssetRow>('assets', { projectId: uuidKey, id: key, folder: text, name: text, mediaType: text, size: integer, width: real, height: real, hash: text }),
     lenses: define<LensRow>('lenses', { projectId: uuidKey, id: key, name: text, rules: json }),
+    facets: define<FacetRow>('facets', { projectId: uuidKey, name: key, label: text, valueList: json, position: integer }),
     editions: define<EditionRow>('editions', { id: uuidKey, projectId: uuid, name: text, output: text, map: text, lens: text, variables: json, locale: text }),
     impressions: define<ImpressionRow>('impressions', {
       id: uuidKey,

@@ -39,6 +39,14 @@ export function libraryPackages(database: Database, items: ItemStore, assets: As
       };
       const fresh = content.items.filter(isFree);
       const freshImages = images.filter(isFree);
+      // First: what is wrong with a topic also depends on them.
+      const facetsThere = new Set((await editions.facets(project)).map(({ name }) => name));
+      for (const { name, label } of content.facets.filter((facet) => facetsThere.has(facet.name)))
+        problems.push(problem('info', 'package.exists', `The project has the facet “${label}” (${name}) already. Its values are left as they are.`));
+      await editions.addFacets(
+        project,
+        content.facets.filter(({ name }) => !facetsThere.has(name)).map((facet) => ({ ...facet, values: [...facet.values] })),
+      );
       await database.sequelize.transaction(async (transaction) => {
         await items.createAll(project, fresh, author, transaction);
         for (const image of freshImages) await assets.create(project, image, transaction);
@@ -48,7 +56,7 @@ export function libraryPackages(database: Database, items: ItemStore, assets: As
     },
     async give(project) {
       const files = await Promise.all((await assets.rows(project)).map(async (row) => ({ ...row, bytes: await blobs.get(row.hash) })));
-      return ditaFiles(await items.texts(project), files, await editions.lenses(project));
+      return ditaFiles(await items.texts(project), files, await editions.lenses(project), await editions.facets(project));
     },
   };
 }

@@ -1,7 +1,8 @@
 import { fromEditor, insertChoices, special, toEditor, type Choice } from '@ukiyo/core/editing';
-import { labelOf, validate } from '@ukiyo/core/grammar';
+import type { Facet } from '@ukiyo/core/facets';
+import { labelOf } from '@ukiyo/core/grammar';
 import { wordsOf } from '@ukiyo/core/language';
-import { readableText } from '@ukiyo/core/library';
+import { checkItem, readableText } from '@ukiyo/core/library';
 import type { Element } from '@ukiyo/core/markup';
 import type { Path, Problem } from '@ukiyo/core/problems';
 import { history } from 'prosemirror-history';
@@ -22,6 +23,7 @@ export interface OpenElement {
 
 export interface EditorHandlers extends PageContext {
   readonly read: ReadText;
+  readonly facets: () => readonly Facet[];
   readonly changed: () => void;
   readonly save: () => void;
   readonly openPalette: () => void;
@@ -52,7 +54,7 @@ export function useEditor(handlers: EditorHandlers) {
   function settle(editor: EditorView): void {
     positions = new Map();
     const root = fromEditor(editor.state.doc, (path, position) => positions.set(path.join('.'), position));
-    problems.value = validate(root);
+    problems.value = checkItem(root, handlers.facets());
     words.value = wordsOf(readableText(root)).length;
   }
 

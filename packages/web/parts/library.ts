@@ -1,4 +1,4 @@
-import { Asset, Item, ItemPage, type ItemSummary, type NewItem } from '@ukiyo/contracts';
+import { Asset, Facet, Item, ItemPage, type ItemSummary, type NewItem } from '@ukiyo/contracts';
 import { defineStore } from 'pinia';
 import { ref, shallowRef } from 'vue';
 import { z } from 'zod';
@@ -10,6 +10,7 @@ export const useLibrary = defineStore('library', () => {
   const session = useSession();
   const items = shallowRef<readonly ItemSummary[]>([]);
   const assets = shallowRef<readonly Asset[]>([]);
+  const facets = shallowRef<readonly Facet[]>([]);
   const loaded = ref(false);
 
   async function load(): Promise<void> {
@@ -21,6 +22,7 @@ export const useLibrary = defineStore('library', () => {
     }
     items.value = all;
     assets.value = await ask(`${session.base}/assets`, z.array(Asset));
+    facets.value = await ask(`${session.base}/facets`, z.array(Facet));
     loaded.value = true;
   }
   const ensure = async (): Promise<void> => void (loaded.value || (await load()));
@@ -49,5 +51,5 @@ export const useLibrary = defineStore('library', () => {
     return asset;
   }
   const assetAddress = (id: string): string => `/api${session.base}/assets/${encodeURIComponent(id)}/file`;
-  return { items, assets, load, ensure, find, read, create, save, upload, assetAddress };
+  return { items, assets, facets, load, ensure, find, read, create, save, upload, assetAddress };
 });

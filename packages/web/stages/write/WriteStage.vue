@@ -32,6 +32,7 @@ const topic = useTopic(() => editor.read());
 const editor = useEditor({
   imageAddress: library.assetAddress,
   read: library.read,
+  facets: () => library.facets,
   changed: topic.changed,
   save: () => void topic.save(),
   openPalette,

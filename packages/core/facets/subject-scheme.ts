@@ -1,0 +1,69 @@
+import { childElements, childNamed, element, lineOf, readXml, writeXml, type Element } from '../markup/index.ts';
+import { problem, type Problem } from '../problems/index.ts';
+import type { Facet, FacetValue } from './lens.ts';
+
+const rootName = 'subjectScheme';
+const deepest = 20;
+
+export const isSubjectScheme = (root: Element): boolean => root.name === rootName;
+
+/**
+ * Reads the facets of a subject-scheme map (DITA 1.3, 2.2.3.5): each enumeration binds an attribute to a subject, whose subjects are the values.
+ * Problems: `scheme.unbound` for an enumeration without an attribute or a subject; and those of the XML reader.
+ */
+export function readSubjectScheme(text: string): { facets: readonly Facet[]; problems: readonly Problem[] } {
+  const { document, problems } = readXml(text);
+  if (!document || !isSubjectScheme(document.root)) return { facets: [], problems };
+  const found: Problem[] = [];
+  const subjects = new Map<string, Element>();
+  const gather = (parent: Element): void =>
+    childElements(parent).forEach((child) => {
+      if (child.name !== 'subjectdef') return;
+      const key = child.attributes['keys'];
+      if (key !== undefined && !subjects.has(key)) subjects.set(key, child);
+      gather(child);
+    });
+  gather(document.root);
+  const facets = childElements(document.root)
+    .filter(({ name }) => name === 'enumerationdef')
+    .flatMap((binding): Facet[] => {
+      const name = childNamed(binding, 'attributedef')?.attributes['name'];
+      const key = childNamed(binding, 'subjectdef')?.attributes['keyref'] ?? '';
+      const subject = subjects.get(key);
+      if (name === undefined || name === '' || !subject) {
+        found.push(problem('warning', 'scheme.unbound', `The list of facets binds “${key}” to “${name ?? ''}”, one of which is not there. It is left out.`));
+        return [];
+      }
+      return [{ name, label: titleOf(subject) ?? name, values: valuesIn(subject, 0) }];
+    });
+  return { facets, problems: found };
+}
+
+function valuesIn(subject: Element, depth: number): FacetValue[] {
+  if (depth > deepest) return [];
+  return childElements(subject).flatMap((child): FacetValue[] => {
+    const name = child.attributes['keys'];
+    if (child.name !== 'subjectdef' || name === undefined || name === '') return [];
+    const values = valuesIn(child, depth + 1);
+    return [{ name, label: titleOf(child) ?? name, ...(values.length > 0 ? { values } : {}) }];
+  });
+}
+
+function titleOf(subject: Element): string | undefined {
+  const meta = childNamed(subject, 'topicmeta');
+  const title = meta && childNamed(meta, 'navtitle');
+  return title ? lineOf(title) : subject.attributes['navtitle'];
+}
+
+/** The facets as a subject-scheme map that `readSubjectScheme` reads back the same. */
+export function writeSubjectScheme(facets: readonly Facet[]): string {
+  const subject = (key: string, label: string, values: readonly FacetValue[]): Element =>
+    element('subjectdef', { keys: key }, [element('topicmeta', {}, [element('navtitle', {}, [label])]), ...values.map((value) => subject(value.name, value.label, value.values ?? []))]);
+  // A facet and a value may have the same name; the subject of a facet has one that no value can have.
+  const keyOf = ({ name }: Facet): string => `facet:${name}`;
+  const scheme = element(rootName, {}, [
+    ...facets.map((facet) => subject(keyOf(facet), facet.label, facet.values)),
+    ...facets.map((facet) => element('enumerationdef', {}, [element('attributedef', { name: facet.name }), element('subjectdef', { keyref: keyOf(facet) })])),
+  ]);
+  return writeXml(scheme, (one) => one.name !== 'navtitle');
+}

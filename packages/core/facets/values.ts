@@ -1,0 +1,35 @@
+import { labelOf } from '../grammar/index.ts';
+import { walk, type Element } from '../markup/index.ts';
+import { problem, type Problem } from '../problems/index.ts';
+import { facetValuesOf, type Facet, type FacetValue } from './lens.ts';
+
+/** All values of a facet, nested ones after the one they are nested in. */
+export function allValues(values: readonly FacetValue[]): FacetValue[] {
+  return values.flatMap((value) => [value, ...allValues(value.values ?? [])]);
+}
+
+/**
+ * Finds values that their facet does not have, and facets that the project does not have. A project without facets has no closed lists to check against.
+ * @returns problems `facet.unknown-value` and `facet.unknown`, each with the path of its element
+ */
+export function checkFacetValues(root: Element, facets: readonly Facet[]): Problem[] {
+  if (facets.length === 0) return [];
+  const known = new Map(facets.map((facet) => [facet.name, { facet, values: new Set(allValues(facet.values).map(({ name }) => name)) }]));
+  const problems: Problem[] = [];
+  walk(root, (found, path) => {
+    for (const [name, values] of facetValuesOf(found.attributes)) {
+      // Where content may be delivered is a matter of the standard, not of the team (DITA 1.3, 2.4.3).
+      if (name === 'deliveryTarget') continue;
+      const entry = known.get(name);
+      const where = { path: [...path], attribute: found.attributes[name] === undefined ? 'props' : name };
+      if (!entry) {
+        problems.push(problem('warning', 'facet.unknown', `“${labelOf(found.name)}” varies by “${name}”, which is not a facet of this project.`, where));
+        continue;
+      }
+      for (const value of values) {
+        if (!entry.values.has(value)) problems.push(problem('warning', 'facet.unknown-value', `“${value}” is not a value of the facet “${entry.facet.label}”.`, where));
+      }
+    }
+  });
+  return problems;
+}
