@@ -1,47 +1,134 @@
-import type { Node as EditorNode, NodeType, ResolvedPos } from 'prosemirror-model';
-import { definitionOf, elementDefinitions, labelOf } from '../grammar/index.ts';
+import type { MarkType, Node as EditorNode, ResolvedPos } from 'prosemirror-model';
+import { Selection, type EditorState, type Transaction } from 'prosemirror-state';
+import { findWrapping } from 'prosemirror-transform';
+import { definitionOf, labelOf, mayContain } from '../grammar/index.ts';
+import { blockTypes, fittingTypes, inOrder } from './fitting.ts';
 import { special } from './names.ts';
+import { editorSchema } from './schema.ts';
 
-/** Something that can be put at a place, with where it would go. */
+/** Something that can be done at a place with an element, without making anything invalid. */
 export interface Choice {
-  readonly type: NodeType;
+  /** Put a new one there; name words of the line; put one around; make something into one. */
+  readonly kind: 'insert' | 'phrase' | 'wrap' | 'turn';
   readonly element: string;
   readonly label: string;
   readonly help: string;
-  /** What it goes into. */
-  readonly into: string;
-  /** Position before which it goes. */
-  readonly position: number;
+  /** Where it goes, around what, or instead of what. */
+  readonly place: string;
+  /** The change, made for the state that the choice was offered for. */
+  readonly apply: (state: EditorState) => Transaction;
 }
 
-const order = new Map(elementDefinitions.map(({ name }, index) => [name, index]));
-const rank = (type: NodeType): number => order.get(type.spec.element ?? '') ?? order.size;
+const elementOf = (node: EditorNode): string => node.type.spec.element ?? 'topic';
+const nameOf = (node: EditorNode): string => (node.type.name === special.line ? 'line' : labelOf(elementOf(node)));
 
-const unnamed = new Set<string>([special.line, special.rawBlock, special.flowParagraph]);
+function describe(kind: Choice['kind'], element: string, place: string, apply: Choice['apply']): Choice {
+  return { kind, element, label: labelOf(element), help: definitionOf(element)?.help ?? '', place, apply };
+}
 
-/** The elements that can be put after the block at a place, nearest first; each once, at the nearest place. */
-export function insertChoices($at: ResolvedPos): Choice[] {
+/** Everything that can be done at the selection, by kind, nearest first. */
+export function choicesAt(state: EditorState): Choice[] {
+  return [...insertChoices(state), ...phraseChoices(state), ...wrapChoices(state), ...turnChoices(state)];
+}
+
+/** The elements that can be put after the block at the caret, nearest first, each once. An empty line that may go is replaced. */
+export function insertChoices(state: EditorState): Choice[] {
+  const { $from } = state.selection;
   const choices: Choice[] = [];
   const seen = new Set<string>();
-  for (let depth = $at.depth - 1; depth >= 0; depth -= 1) {
-    const parent = $at.node(depth);
-    const index = $at.indexAfter(depth);
-    const position = $at.after(depth + 1);
-    for (const type of typesAt(parent, index)) {
-      const element = type.spec.element;
-      const definition = element === undefined ? undefined : definitionOf(element);
-      if (!definition || element === undefined || seen.has(element)) continue;
+  const isEmptyLine = $from.parent.isTextblock && $from.parent.content.size === 0;
+  for (let depth = $from.depth - 1; depth >= 0; depth -= 1) {
+    const parent = $from.node(depth);
+    const index = $from.indexAfter(depth);
+    const replaces = isEmptyLine && depth === $from.depth - 1;
+    for (const type of fittingTypes(parent, index)) {
+      const element = type.spec.element ?? '';
+      if (seen.has(element)) continue;
       seen.add(element);
-      choices.push({ type, element, label: definition.label, help: definition.help, into: labelOf(parent.type.spec.element ?? 'topic'), position });
+      const instead = replaces && parent.canReplaceWith(index - 1, index, type);
+      choices.push(
+        describe('insert', element, `into ${nameOf(parent)}`, ({ tr }) => {
+          const start = $from.before(depth + 1);
+          const end = $from.after(depth + 1);
+          tr.replaceRangeWith(instead ? start : end, end, type.createAndFill()!);
+          return tr.setSelection(Selection.near(tr.doc.resolve((instead ? start : end) + 1), 1)).scrollIntoView();
+        }),
+      );
     }
   }
   return choices;
 }
 
-/** The node types that keep `parent` valid when put before child `index`, and that can be made empty. */
-function typesAt(parent: EditorNode, index: number): NodeType[] {
-  const match = parent.contentMatchAt(index);
-  return Array.from({ length: match.edgeCount }, (_, edge) => match.edge(edge).type)
-    .filter((type) => !unnamed.has(type.name) && !type.isText && parent.canReplaceWith(index, index, type) && type.createAndFill() !== null)
-    .sort((a, b) => rank(a) - rank(b));
+/** The element whose text the caret is in: a line without a tag belongs to what holds it. */
+function textElementAt($at: ResolvedPos): string | undefined {
+  if (!$at.parent.isTextblock) return undefined;
+  return $at.parent.type.name === special.line ? elementOf($at.node($at.depth - 1)) : elementOf($at.parent);
+}
+
+/** Names for the selected words, or for the words that are typed next. Links are made elsewhere: they need a target. */
+export function phraseChoices(state: EditorState): Choice[] {
+  const { $from, $to, empty, from, to } = state.selection;
+  const element = textElementAt($from);
+  if (element === undefined || !$from.sameParent($to)) return [];
+  return phrasesIn(element).map((type) =>
+    describe('phrase', type.spec.element!, empty ? 'for what is typed next' : 'for the selected words', ({ tr }) => {
+      const mark = type.create();
+      return empty ? tr.addStoredMark(mark) : tr.addMark(from, to, mark);
+    }),
+  );
+}
+
+const targeted = new Set(['xref', 'abbreviated-form', 'text', 'boolean', 'state']);
+
+function phrasesIn(element: string): MarkType[] {
+  return Object.values(editorSchema.marks)
+    .filter((type) => type.spec.element !== undefined && !targeted.has(type.spec.element) && mayContain(element, type.spec.element))
+    .sort(inOrder);
+}
+
+/** The elements that can be put around the selected blocks. */
+export function wrapChoices(state: EditorState): Choice[] {
+  const { $from, $to } = state.selection;
+  const range = $from.blockRange($to);
+  if (!range) return [];
+  const count = range.endIndex - range.startIndex;
+  const place = count === 1 ? `around ${nameOf(range.parent.child(range.startIndex))}` : `around ${count} elements`;
+  return blockTypes.flatMap((type) => {
+    const wrapping = findWrapping(range, type);
+    // One that would need something else around it as well is not what was asked for.
+    if (wrapping?.[0]?.type !== type || wrapping.length > 2) return [];
+    const filled = state.tr.wrap(range, wrapping);
+    return isWhole(filled.doc) ? [describe('wrap', type.spec.element!, place, ({ tr }) => tr.wrap(range, wrapping).scrollIntoView())] : [];
+  });
+}
+
+/** What the open elements can be made into with their content kept, innermost first. */
+export function turnChoices(state: EditorState): Choice[] {
+  const { $from } = state.selection;
+  const choices: Choice[] = [];
+  const seen = new Set<string>();
+  for (let depth = $from.depth; depth > 1; depth -= 1) {
+    const node = $from.node(depth);
+    const parent = $from.node(depth - 1);
+    const index = $from.index(depth - 1);
+    if (node.type.name === special.rawBlock || node.type.name === special.line) continue;
+    for (const type of blockTypes) {
+      const element = type.spec.element ?? '';
+      if (type === node.type || seen.has(element) || element === node.type.spec.element) continue;
+      if (type.isTextblock !== node.isTextblock || !parent.canReplaceWith(index, index + 1, type) || !type.validContent(node.content)) continue;
+      seen.add(element);
+      const position = $from.before(depth);
+      choices.push(describe('turn', element, `instead of ${nameOf(node)}`, ({ tr }) => tr.setNodeMarkup(position, type, { attributes: node.attrs['attributes'] as unknown }).scrollIntoView()));
+    }
+  }
+  return choices;
+}
+
+function isWhole(document: EditorNode): boolean {
+  try {
+    document.check();
+    return true;
+  } catch {
+    return false;
+  }
 }

@@ -1,10 +1,10 @@
 import { readFileSync, readdirSync } from 'node:fs';
 import { join } from 'node:path';
-import { Fragment, Slice } from 'prosemirror-model';
+import { EditorState, TextSelection } from 'prosemirror-state';
 import { describe, expect, it } from 'vitest';
 import { elementDefinitions, isInline, normalise, topicKinds, topicTemplate, writeCanonical } from '../grammar/index.ts';
 import { readXml, type Element } from '../markup/index.ts';
-import { editorSchema, fromEditor, insertChoices, special, toEditor } from './index.ts';
+import { choicesAt, editorSchema, fromEditor, special, toEditor } from './index.ts';
 
 const tree = (xml: string) => normalise(readXml(xml).document!.root);
 const roundTrip = (xml: string): string => {
@@ -69,17 +69,18 @@ describe('what can go here', () => {
   const document = toEditor(tree('<task id="t"><title>A</title><taskbody><steps><step><cmd>Go</cmd></step></steps></taskbody></task>'));
   let inCommand = 0;
   document.descendants((node, position) => void (node.type.name === 'cmd' && (inCommand = position + 2)));
-  const choices = insertChoices(document.resolve(inCommand));
+  const state = EditorState.create({ doc: document, selection: TextSelection.create(document, inCommand) });
+  const choices = choicesAt(state).filter(({ kind }) => kind === 'insert');
 
   it('offers what keeps every open element valid, nearest first', () => {
     const elements = choices.map(({ element }) => element);
-    expect(elements.slice(0, 3)).toEqual(['info', 'substeps', 'choices']);
+    expect(elements.slice(0, 3)).toEqual(['info', 'choices', 'choicetable']);
     expect(elements).toContain('result');
     expect(elements).not.toContain('prereq');
     expect(elements.indexOf('step')).toBeLessThan(elements.indexOf('result'));
   });
   it('gives a valid document for each choice', () => {
     expect(choices.length).toBeGreaterThan(10);
-    for (const { type, position } of choices) document.replace(position, position, new Slice(Fragment.from(type.createAndFill()), 0, 0)).check();
+    for (const choice of choices) state.apply(choice.apply(state)).doc.check();
   });
 });

@@ -1,5 +1,5 @@
 import type { Mark, Node as EditorNode } from 'prosemirror-model';
-import { guidanceTarget } from '../grammar/index.ts';
+import { guidanceTarget, mayContain } from '../grammar/index.ts';
 import { element, type Attributes, type Element, type Node } from '../markup/index.ts';
 import type { Path } from '../problems/index.ts';
 import { special } from './names.ts';
@@ -53,10 +53,12 @@ interface Piece {
   readonly marks: readonly Mark[];
 }
 
-/** Text with marks as nested elements: of the marks that begin at a place the one that reaches furthest is the outermost. */
+/** Text with marks as nested elements: of the marks that begin at a place and may hold the others, the one that reaches furthest is the outermost. */
 export function inlineFromEditor(nodes: readonly EditorNode[]): Node[] {
   return nest(nodes.map((node) => ({ node, marks: node.marks })));
 }
+
+const elementOf = (mark: Mark): string => mark.type.spec.element ?? mark.type.name;
 
 function nest(pieces: readonly Piece[]): Node[] {
   const out: Node[] = [];
@@ -72,10 +74,11 @@ function nest(pieces: readonly Piece[]): Node[] {
       while (end < pieces.length && mark.isInSet(pieces[end]!.marks)) end += 1;
       return end;
     };
-    const outermost = marks.reduce((best, mark) => (reach(mark) > reach(best) ? mark : best));
+    const holders = marks.filter((mark) => marks.every((other) => other === mark || mayContain(elementOf(mark), elementOf(other))));
+    const outermost = (holders.length > 0 ? holders : marks).reduce((best, mark) => (reach(mark) > reach(best) ? mark : best));
     const end = reach(outermost);
     const inner = pieces.slice(at, end).map((piece) => ({ node: piece.node, marks: piece.marks.filter((mark) => !mark.eq(outermost)) }));
-    out.push(element(outermost.type.spec.element ?? outermost.type.name, outermost.attrs['attributes'] as Attributes, nest(inner)));
+    out.push(element(elementOf(outermost), outermost.attrs['attributes'] as Attributes, nest(inner)));
     at = end;
   }
   return [...element('', {}, out).children];

@@ -3,7 +3,10 @@
  * In: an element tree; out: a ProseMirror document whose schema is made from the grammar, and back, without loss:
  * what the schema cannot hold is kept as a closed block at its place.
  */
-export { insertChoices, type Choice } from './choices.ts';
+export { choicesAt, type Choice } from './choices.ts';
+export { structureGuard } from './guard.ts';
+export { editingKeys } from './keys.ts';
+export { moveElementDown, moveElementIn, moveElementOut, moveElementUp, removeElement } from './moving.ts';
 export { fromEditor, type Locate } from './from-editor.ts';
 export { nodeName, special } from './names.ts';
 export { editorSchema } from './schema.ts';

@@ -1,5 +1,5 @@
 import { Schema, type AttributeSpec, type MarkSpec, type NodeSpec } from 'prosemirror-model';
-import { contentKindOf, contentOf, definitionOf, isInline, isTopic, textSymbol, type Expression } from '../grammar/index.ts';
+import { contentKindOf, contentOf, definitionOf, isInline, isTopic, mayContain, textSymbol, type Expression } from '../grammar/index.ts';
 import type { Attributes, Node as XmlNode } from '../markup/index.ts';
 import { editableElements, isBlockNode, isMark, nodeName, special } from './names.ts';
 
@@ -45,7 +45,8 @@ function schemaContent(expression: Expression, available: ReadonlySet<string>): 
           .filter((one) => one !== ''),
       ),
     ];
-    return parts.length === 0 ? '' : [...parts, special.rawBlock].join(' | ');
+    // The line first: an element that can hold itself is otherwise filled with itself without end.
+    return parts.length === 0 ? '' : [...parts.filter((one) => one === special.line), ...parts.filter((one) => one !== special.line), special.rawBlock].join(' | ');
   };
   const flatten = (part: Expression): Expression[] => (part.kind === 'choice' ? part.parts.flatMap(flatten) : [part]);
   const symbol = (name: string): string => {
@@ -78,22 +79,30 @@ function makeSchema(): Schema {
     image: { atom: true, inline: true, group: 'inline', element: 'image', attrs: { attributes: bag, children: { default: [] as readonly XmlNode[] } }, draggable: true },
   };
   const marks: Record<string, MarkSpec> = {};
+  const phrases = elements.filter(isMark);
+  const phrasesIn = (parent: string): string[] => phrases.filter((name) => mayContain(parent, name)).map(nodeName);
+  const marksIn = (parent: string): string => phrasesIn(parent).join(' ');
+  const lineOf = (parent: string): string => {
+    const images = mayContain(parent, 'image') ? ['image'] : [];
+    return `(${[special.text, special.rawInline, ...images, ...phrasesIn(parent).map((name) => `${name}_inline`)].join(' | ')})*`;
+  };
 
   for (const name of elements) {
     const kind = contentKindOf(name)!;
     if (isMark(name)) {
-      marks[nodeName(name)] = { element: name, attrs: { attributes: bag }, excludes: '', inclusive: name !== 'xref' };
-      nodes[`${nodeName(name)}_inline`] = { element: name, inline: true, group: 'inline', content: 'inline*', attrs: { attributes: bag } };
+      const strangers = phrases.filter((other) => other !== name && !mayContain(name, other) && !mayContain(other, name));
+      marks[nodeName(name)] = { element: name, attrs: { attributes: bag }, excludes: strangers.map(nodeName).join(' '), inclusive: name !== 'xref' };
+      nodes[`${nodeName(name)}_inline`] = { element: name, inline: true, group: 'inline', content: lineOf(name), marks: marksIn(name), attrs: { attributes: bag } };
       continue;
     }
     if (!isBlockNode(name)) continue;
     const attrs = { attributes: bag };
     if (name === 'p') {
-      nodes['p'] = { element: 'p', content: 'inline*', attrs: { ...attrs, guidance } };
+      nodes['p'] = { element: 'p', content: lineOf('p'), marks: marksIn('p'), attrs: { ...attrs, guidance } };
       nodes[special.flowParagraph] = { element: 'p', content: flowContent(contentOf('p')!, available), attrs };
     } else if (kind === 'text') {
       const isCode = definitionOf(name)!.verbatim === true;
-      nodes[nodeName(name)] = { element: name, content: 'inline*', attrs: { ...attrs, guidance }, ...(isCode ? { code: true, whitespace: 'pre' as const } : {}) };
+      nodes[nodeName(name)] = { element: name, content: lineOf(name), marks: marksIn(name), attrs: { ...attrs, guidance }, ...(isCode ? { code: true, whitespace: 'pre' as const } : {}) };
     } else {
       const content = kind === 'flow' ? flowContent(contentOf(name)!, available) : schemaContent(contentOf(name)!, available);
       const shown = name === 'entry' ? { columnSpan: { default: 1 }, rowSpan: { default: 1 } } : {};

@@ -28,8 +28,8 @@ function blockFrom(element: Element): EditorNode {
   if (!isBlockNode(name)) return rawBlock(element);
   const kind = contentKindOf(name);
   const guidance = guidanceIn(children);
-  if (name === 'p' && !children.some(isBlock)) return type('p').create({ attributes, guidance }, guidance === null ? inlinesFrom(children) : []);
-  if (kind === 'text') return type(nodeName(name)).create({ attributes, guidance }, guidance === null ? inlinesFrom(children) : []);
+  if (name === 'p' && !children.some(isBlock)) return type('p').create({ attributes, guidance }, guidance === null ? inlinesFrom(type('p'), children) : []);
+  if (kind === 'text') return type(nodeName(name)).create({ attributes, guidance }, guidance === null ? inlinesFrom(type(nodeName(name)), children) : []);
   const nodeType = type(name === 'p' ? special.flowParagraph : nodeName(name));
   const inner = kind === 'flow' ? flowFrom(children) : children.map((child) => (isElement(child) ? blockFrom(child) : rawBlock(child)));
   const content = fitting(nodeType, inner);
@@ -47,7 +47,7 @@ function flowFrom(children: readonly Node[]): EditorNode[] {
   const nodes: EditorNode[] = [];
   let run: Node[] = [];
   const endRun = (): void => {
-    if (run.length > 0) nodes.push(type(special.line).create(null, inlinesFrom(run)));
+    if (run.length > 0) nodes.push(type(special.line).create(null, inlinesFrom(type(special.line), run)));
     run = [];
   };
   for (const child of children) {
@@ -103,26 +103,35 @@ function withSpans(node: EditorNode, tgroup: Element): EditorNode {
   return node.copy(Fragment.from(sections.map((section, index) => visit(node.child(index), section))));
 }
 
-/** Phrases become marks where that keeps them exactly, and inline nodes where it does not. */
-function inlinesFrom(nodes: readonly Node[]): EditorNode[] {
-  const marked = nodes.flatMap((node) => markedFrom(node, []));
-  const back = inlineFromEditor(marked);
-  return JSON.stringify(back) === JSON.stringify(nodes) ? marked : nodes.flatMap(nestedFrom);
+/** Phrases become marks where that keeps them exactly, and inline nodes where it does not. What may not stand in the parent is closed. */
+function inlinesFrom(parent: NodeType, nodes: readonly Node[]): EditorNode[] {
+  const marked = nodes.flatMap((node) => markedFrom(parent, node, []));
+  const fits = marked.every((node) => parent.allowsMarks(node.marks)) && JSON.stringify(inlineFromEditor(marked)) === JSON.stringify(nodes);
+  return fits ? marked : nodes.flatMap((node) => nestedFrom(parent, node));
 }
 
 const isPlain = (node: Node): boolean => typeof node === 'string' || (isElement(node) && isMark(node.name) && node.children.length > 0 && node.children.every(isPlain));
 
-function markedFrom(node: Node, marks: readonly Mark[]): EditorNode[] {
+function markedFrom(parent: NodeType, node: Node, marks: readonly Mark[]): EditorNode[] {
   if (typeof node === 'string') return node === '' ? [] : [schema.text(node, marks)];
-  if (!isElement(node) || !isMark(node.name) || !isPlain(node)) return nestedFrom(node).map((one) => one.mark(marks));
+  if (!isElement(node) || !isMark(node.name) || !isPlain(node)) return nestedFrom(parent, node).map((one) => one.mark(marks));
   const mark = schema.marks[nodeName(node.name)]!.create({ attributes: node.attributes });
-  return node.children.flatMap((child) => markedFrom(child, mark.addToSet(marks)));
+  return node.children.flatMap((child) => markedFrom(parent, child, mark.addToSet(marks)));
 }
 
-function nestedFrom(node: Node): EditorNode[] {
+function nestedFrom(parent: NodeType, node: Node): EditorNode[] {
   if (typeof node === 'string') return node === '' ? [] : [schema.text(node)];
-  if (!isElement(node)) return [rawInline(node)];
-  if (node.name === 'image') return [type('image').create({ attributes: node.attributes, children: node.children })];
-  if (!isMark(node.name) || node.children.some((child) => !isPlain(child) && !(isElement(child) && isInline(child.name)))) return [rawInline(node)];
-  return [type(`${nodeName(node.name)}_inline`).create({ attributes: node.attributes }, node.children.flatMap(nestedFrom))];
+  const open = isElement(node) ? inlineNodeFrom(node) : undefined;
+  return [open && parent.contentMatch.matchType(open.type) ? open : rawInline(node)];
+}
+
+function inlineNodeFrom(element: Element): EditorNode | undefined {
+  const { name, attributes, children } = element;
+  if (name === 'image') return type('image').create({ attributes, children });
+  if (!isMark(name)) return undefined;
+  const nodeType = type(`${nodeName(name)}_inline`);
+  return nodeType.create(
+    { attributes },
+    children.flatMap((child) => nestedFrom(nodeType, child)),
+  );
 }

@@ -14,6 +14,11 @@ function run(state: State | undefined, nodes: readonly Node[]): State | undefine
   return at;
 }
 
+/** Whether names can stand in this order in an element, as far as they go: something may still be missing. */
+export function follows(parent: string, symbols: readonly string[]): boolean {
+  return symbols.reduce<State | undefined>((state, symbol) => state?.next(symbol), startOf(parent)) !== undefined;
+}
+
 /**
  * The elements that can be put before child `index` of `parent` without making its content worse, in the order of the content model.
  * Where the content before the place is already not valid, whatever the parent may contain at all is offered.

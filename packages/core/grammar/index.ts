@@ -5,7 +5,7 @@
  */
 export { profilingAttributes, universalAttributes, type AttributeDefinition, type AttributeKind } from './attributes.ts';
 export { normalise, writeCanonical } from './canonical.ts';
-export { convertible, insertable, wrappable } from './choices.ts';
+export { convertible, follows, insertable, wrappable } from './choices.ts';
 export { textSymbol, type Expression } from './content.ts';
 export type { ElementDefinition } from './definition.ts';
 export {
@@ -23,6 +23,7 @@ export {
   isPhrase,
   isTopic,
   labelOf,
+  allowedIn,
   mayContain,
   topicKinds,
   type ContentKind,

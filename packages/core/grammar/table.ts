@@ -57,7 +57,7 @@ export const attributeOf = (element: string, attribute: string): AttributeDefini
 
 const inlineNames = symbolsOf(parseContent('@inline'));
 /** Elements that only ever stand inside an inline one and are read with its text. */
-const insideInline = new Set(['index-see', 'index-see-also', 'index-sort-as']);
+const insideInline = new Set(['index-see', 'index-see-also', 'index-sort-as', 'coderef']);
 
 /** Whether the element can stand in a line of text. */
 export function isInline(name: string): boolean {
@@ -87,6 +87,9 @@ export const contentKindOf = memo((definition): ContentKind => {
   if (!allowed.has(textSymbol)) return 'elements';
   return [...allowed].some((name) => name !== textSymbol && !isInline(name)) ? 'flow' : 'text';
 });
+
+/** The names of what an element may contain, in the order of its content model. */
+export const allowedIn = (parent: string): readonly string[] => [...(symbols(parent) ?? [])];
 
 export function mayContain(parent: string, child: string): boolean {
   return symbols(parent)?.has(child) ?? false;

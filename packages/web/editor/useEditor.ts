@@ -1,4 +1,4 @@
-import { fromEditor, insertChoices, special, toEditor, type Choice } from '@ukiyo/core/editing';
+import { choicesAt, fromEditor, special, toEditor, type Choice } from '@ukiyo/core/editing';
 import type { Facet } from '@ukiyo/core/facets';
 import { labelOf } from '@ukiyo/core/grammar';
 import { wordsOf } from '@ukiyo/core/language';
@@ -102,14 +102,11 @@ export function useEditor(handlers: EditorHandlers) {
     editor.dispatch(editor.state.tr.setSelection(NodeSelection.create(editor.state.doc, position)).scrollIntoView());
     editor.focus();
   }
-  const choices = (): Choice[] => (view.value ? insertChoices(view.value.state.selection.$from) : []);
-  function insert({ type, position }: Choice): void {
+  const choices = (): Choice[] => (view.value ? choicesAt(view.value.state) : []);
+  function apply(choice: Choice): void {
     const editor = view.value;
-    const node = type.createAndFill();
-    if (!editor || !node) return;
-    const { tr } = editor.state;
-    tr.insert(position, node).setSelection(Selection.near(tr.doc.resolve(position + 1), 1));
-    editor.dispatch(tr.scrollIntoView());
+    if (!editor) return;
+    editor.dispatch(choice.apply(editor.state));
     editor.focus();
   }
 
@@ -117,5 +114,5 @@ export function useEditor(handlers: EditorHandlers) {
     clearTimeout(settling);
     view.value?.destroy();
   });
-  return { view, open, problems, words, show, read, goTo, select, choices, insert };
+  return { view, open, problems, words, show, read, goTo, select, choices, apply };
 }

@@ -43,11 +43,11 @@ function openPalette(): void {
   const view = editor.view.value;
   if (!view?.editable) return;
   const box = view.coordsAtPos(view.state.selection.from);
-  palette.value = { choices: editor.choices(), left: Math.min(box.left, window.innerWidth - 400), top: Math.min(box.bottom + 6, window.innerHeight - 380) };
+  palette.value = { choices: editor.choices(), left: Math.min(box.left, window.innerWidth - 400), top: Math.min(box.bottom + 6, window.innerHeight - 400) };
 }
 function choose(choice: Choice): void {
   palette.value = undefined;
-  editor.insert(choice);
+  editor.apply(choice);
 }
 function closePalette(): void {
   palette.value = undefined;

@@ -1,0 +1,29 @@
+import type { Node as EditorNode, NodeType } from 'prosemirror-model';
+import { allowedIn, definitionOf, elementDefinitions } from '../grammar/index.ts';
+import { special } from './names.ts';
+import { editorSchema } from './schema.ts';
+
+const order = new Map(elementDefinitions.map(({ name }, index) => [name, index]));
+interface Typed {
+  readonly spec: { readonly element?: string };
+}
+const rank = ({ spec }: Typed): number => order.get(spec.element ?? '') ?? order.size;
+
+/** Sorts node and mark types as the content model lists their elements. */
+export const inOrder = (a: Typed, b: Typed): number => rank(a) - rank(b);
+
+const unnamed = new Set<string>([special.line, special.rawBlock, special.flowParagraph]);
+const isNamed = (type: NodeType): boolean => type.isBlock && !unnamed.has(type.name) && definitionOf(type.spec.element ?? '') !== undefined;
+
+/** Blocks that can be offered by name. */
+export const blockTypes: readonly NodeType[] = Object.values(editorSchema.nodes).filter(isNamed).sort(inOrder);
+
+/** The named blocks that keep `parent` valid when put before child `index`, and that can be made empty, in the order of its content model. */
+export function fittingTypes(parent: EditorNode, index: number): NodeType[] {
+  const match = parent.contentMatchAt(index);
+  const model = allowedIn(parent.type.spec.element ?? '');
+  const place = ({ spec }: NodeType): number => model.indexOf(spec.element ?? '');
+  return Array.from({ length: match.edgeCount }, (_, edge) => match.edge(edge).type)
+    .filter((type) => isNamed(type) && parent.canReplaceWith(index, index, type) && type.createAndFill() !== null)
+    .sort((a, b) => place(a) - place(b));
+}

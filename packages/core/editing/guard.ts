@@ -1,0 +1,43 @@
+import type { Node as EditorNode } from 'prosemirror-model';
+import { Plugin } from 'prosemirror-state';
+import { definitionOf, follows, textSymbol } from '../grammar/index.ts';
+import { isElement, type Node as XmlNode } from '../markup/index.ts';
+import { special } from './names.ts';
+
+/** What a child stands for in its parent's content model; undefined for what no model speaks of. */
+function symbolOf(child: EditorNode): string | undefined {
+  if (child.type.name === special.line || child.isText) return textSymbol;
+  if (child.type.name !== special.rawBlock) return child.type.spec.element;
+  const node = child.attrs['node'] as XmlNode;
+  return isElement(node) && definitionOf(node.name) ? node.name : undefined;
+}
+
+/** Elements that hold a closed block where their content model has no place for it. */
+function misplacedIn(document: EditorNode): number {
+  let count = 0;
+  document.descendants((parent) => {
+    if (parent.isTextblock) return false;
+    let holdsClosed = false;
+    const symbols: string[] = [];
+    parent.forEach((child) => {
+      const symbol = symbolOf(child);
+      if (symbol === undefined) return;
+      holdsClosed ||= child.type.name === special.rawBlock;
+      symbols.push(symbol);
+    });
+    if (holdsClosed && !follows(parent.type.spec.element ?? '', symbols)) count += 1;
+    return true;
+  });
+  return count;
+}
+
+/**
+ * In the schema a closed block may stand anywhere, so that nothing is ever thrown away. This keeps keys and commands from putting one
+ * where it does not belong. What is pasted, dropped or undone comes in as it is, and is marked.
+ */
+export const structureGuard = new Plugin({
+  filterTransaction(transaction, state) {
+    if (!transaction.docChanged || transaction.getMeta('paste') === true || transaction.getMeta('uiEvent') === 'drop' || transaction.getMeta('history$') !== undefined) return true;
+    return misplacedIn(transaction.doc) <= misplacedIn(state.doc);
+  },
+});
