@@ -6,6 +6,7 @@ import { expect, test } from '@playwright/test';
 import { signIn } from './people.ts';
 
 test('a changed sentence travels from the page to the manual and the site', async ({ page, context }) => {
+  test.setTimeout(150_000);
   await signIn(page);
   const sentence = 'Rinse the quillwort brush in the harbour.';
 

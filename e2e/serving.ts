@@ -21,15 +21,22 @@ export async function freshGround(name: string): Promise<Ground> {
   return { databaseUrl: base.replace(/\/[^/]*$/u, `/${name}`), dataFolder: join(data, name) };
 }
 
+export interface Served {
+  readonly process: ChildProcess;
+  /** The first administrator, where the server has just made one. */
+  readonly account: { readonly email: string; readonly password: string } | undefined;
+  readonly stop: () => Promise<void>;
+}
+
 /** Starts the built server, as `npm start` does, and waits until it answers. */
-export async function serve({ databaseUrl, dataFolder }: Ground, port: number, more: Readonly<Record<string, string>> = {}): Promise<{ process: ChildProcess; stop: () => Promise<void> }> {
+export async function serve({ databaseUrl, dataFolder }: Ground, port: number, more: Readonly<Record<string, string>> = {}): Promise<Served> {
   const server = fork(join(process.cwd(), 'packages/server/dist/main.js'), {
     stdio: ['ignore', 2, 2, 'ipc'],
     execArgv: [],
     env: { ...process.env, NODE_ENV: 'production', DATABASE_URL: databaseUrl, DATA_FOLDER: dataFolder, PORT: String(port), ...more },
   });
-  await new Promise<void>((resolve, reject) => {
-    server.once('message', () => resolve());
+  const { account } = await new Promise<Pick<Served, 'account'>>((resolve, reject) => {
+    server.once('message', resolve);
     server.once('exit', (code) => reject(new Error(`The server ended with ${code}`)));
   });
   const stop = async (): Promise<void> => {
@@ -38,5 +45,5 @@ export async function serve({ databaseUrl, dataFolder }: Ground, port: number, m
     server.kill('SIGTERM');
     await ended;
   };
-  return { process: server, stop };
+  return { process: server, account, stop };
 }

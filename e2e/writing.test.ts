@@ -1,23 +1,7 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test } from '@playwright/test';
+import { isSaved, newTopic, stored } from './pages.ts';
 import { signIn } from './people.ts';
-
-async function newTopic(page: Page, kind: string, title: string): Promise<void> {
-  await page.goto('/library');
-  await page.getByRole('button', { name: 'New topic' }).click();
-  await page.getByRole('radio', { name: kind, exact: true }).check();
-  await page.getByLabel('Title').fill(title);
-  await page.getByRole('button', { name: 'Create' }).click();
-  await expect(page).toHaveURL(/\/write\//u);
-  await expect(page.locator('.ProseMirror')).toContainText(title);
-}
-const stored = async (page: Page): Promise<string> => {
-  const id = new URL(page.url()).pathname.split('/').at(-1)!;
-  const session = (await (await page.request.get('/api/session')).json()) as { projects: { id: string }[] };
-  const item = (await (await page.request.get(`/api/projects/${session.projects[0]!.id}/items/${id}`)).json()) as { text: string };
-  return item.text;
-};
-const isSaved = (page: Page) => expect(page.getByText('Saved', { exact: true })).toBeVisible();
 
 test.beforeEach(({ page }) => signIn(page, 'noor'));
 
@@ -58,7 +42,7 @@ test('lists grow, end and undo; paragraphs split and join', async ({ page }) => 
   await page.keyboard.type('Both need care.');
   await isSaved(page);
   expect(await stored(page)).toMatch(/<ul>\s*<li>oil<\/li>\s*<li>electric<\/li>\s*<\/ul>\s*<p>Both need care\.<\/p>/u);
-  for (let count = 0; count < 4; count += 1) await page.keyboard.press('ArrowLeft');
+  for (let count = 0; count < 4; count += 1) await page.keyboard.press('ArrowLeft', { delay: 40 });
   await page.keyboard.press('Enter');
   await isSaved(page);
   expect(await stored(page)).toMatch(/<p>Both need c<\/p>\s*<p>are\.<\/p>/u);
@@ -67,6 +51,37 @@ test('lists grow, end and undo; paragraphs split and join', async ({ page }) => 
   expect(await stored(page)).toContain('<p>Both need care.</p>');
   await page.keyboard.press('Control+z');
   await expect(page.locator('p[data-element="p"]')).toHaveCount(3);
+});
+
+test('elements are put around, made into others, moved, nested and named', async ({ page }) => {
+  const choose = async (query: string): Promise<void> => {
+    await page.keyboard.press('Control+Space');
+    await page.getByRole('combobox', { name: 'What can go here' }).fill(query);
+    await page.keyboard.press('Enter');
+  };
+  await newTopic(page, 'Concept', 'Knots');
+  await page.locator('p[data-element="p"]').click();
+  await page.keyboard.type('bowline');
+  await page.keyboard.press('Control+Space');
+  await page.getByRole('option', { name: /^Put around: Bullet list around Paragraph/u }).click();
+  await page.keyboard.press('End');
+  await page.keyboard.press('Control+Space');
+  await page.getByRole('option', { name: /^Make into: Numbered list instead of Bullet list/u }).click();
+  await page.keyboard.press('End');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('clove hitch');
+  await isSaved(page);
+  expect((await stored(page)).replace(/\s*\n\s*/gu, '')).toContain('<ol><li><p>bowline</p></li><li><p>clove hitch</p></li></ol>');
+  await page.keyboard.press('Alt+ArrowUp');
+  await isSaved(page);
+  expect((await stored(page)).replace(/\s*\n\s*/gu, '')).toContain('<ol><li><p>clove hitch</p></li><li><p>bowline</p></li></ol>');
+  await page.keyboard.press('Alt+ArrowDown');
+  await page.keyboard.press('Tab');
+  await page.keyboard.press('Shift+Home');
+  await choose('term');
+  await isSaved(page);
+  expect((await stored(page)).replace(/\s*\n\s*/gu, '')).toContain('<ol><li><p>bowline</p><ol><li><p><term>clove hitch</term></p></li></ol></li></ol>');
+  await expect(page.getByText('This topic is valid.')).toBeVisible();
 });
 
 test('the foot line shows every open element and selects it', async ({ page }) => {
@@ -101,7 +116,7 @@ test('text that cannot be saved stays on the page until it can', async ({ page }
   await page.keyboard.type('Written in a storm.');
   await expect(page.getByText(/Not saved: The server cannot be reached/u)).toBeVisible();
   await page.locator('a[href="/write/alarms"]').click();
-  await expect(page.getByText('This text is not saved yet, so the topic stays open.')).toBeVisible();
+  await expect(page.getByText('This is not saved yet, so it stays open.')).toBeVisible();
   await expect(page).toHaveURL(/stormbound$/u);
   await expect(page.locator('.ProseMirror')).toContainText('Written in a storm.');
   await page.unroute('**/items/stormbound');

@@ -18,7 +18,12 @@ let stopping = false;
 async function stop(): Promise<void> {
   if (stopping) return;
   stopping = true;
+  // Answers on their way are given; a connection that is then kept open for more is closed.
+  const closing = setInterval(() => app?.server.closeIdleConnections(), 100);
+  const late = setTimeout(() => app?.server.closeAllConnections(), 8000);
   await app?.close();
+  clearInterval(closing);
+  clearTimeout(late);
   await queue.close();
   await services.database.sequelize.close();
   process.exit(0);

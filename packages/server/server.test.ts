@@ -1,3 +1,4 @@
+import { existsSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { roles, type Edition, type Impression, type ImportReport, type Item, type ItemPage, type LiveEvent } from '@ukiyo/contracts';
@@ -123,6 +124,15 @@ describe('topics', () => {
     expect((await server.ask('reader', 'GET', '~/items/wind-the-clock/revisions/1')).json()).toEqual({ text: made.text });
     expect((await server.ask('writer', 'POST', '~/items', { type: 'task', title: 'Wind the clock', folder: 'topics/new' })).json<Item>().id).toBe('wind-the-clock-2');
     expect((await server.ask('writer', 'DELETE', '~/items/wind-the-clock-2')).statusCode).toBe(204);
+  });
+
+  it('that were removed and come again go on with their history', async () => {
+    const made = (await server.ask('writer', 'POST', '~/items', { type: 'concept', title: 'Phoenix', folder: '' })).json<Item>();
+    expect(made).toMatchObject({ id: 'phoenix', version: 1 });
+    await server.ask('writer', 'DELETE', '~/items/phoenix');
+    expect((await server.ask('writer', 'POST', '~/items', { type: 'concept', title: 'Phoenix', folder: '' })).json<Item>()).toMatchObject({ id: 'phoenix', version: 2 });
+    expect((await server.ask('reader', 'GET', '~/items/phoenix/revisions')).json()).toMatchObject([{ version: 2 }, { version: 1 }]);
+    await server.ask('writer', 'DELETE', '~/items/phoenix');
   });
 
   it('that two people save at the same moment are saved once', async () => {
@@ -295,6 +305,21 @@ describe('publishing', () => {
     const edition = (await server.ask('publisher', 'POST', '~/editions', { name: 'Lost', output: 'site', map: 'no-such-map', lens: null })).json<Edition>();
     const built = await build(edition.id);
     expect(built.problems.map(({ code }) => code)).toContain('map.missing-map');
+    const folder = server.services.impressionFolder(built.id);
+    expect(existsSync(folder)).toBe(true);
     expect((await server.ask('publisher', 'DELETE', `~/editions/${edition.id}`)).statusCode).toBe(204);
+    expect(existsSync(folder)).toBe(false);
+  });
+
+  it('tells only the people of the project', async () => {
+    const address = await server.app.listen({ port: 0, host: '127.0.0.1' });
+    const answer = await fetch(`${address}/api/projects/${server.project}/events`, { headers: { cookie: await server.cookieOf('reader') } });
+    const reader = answer.body!.pipeThrough(new TextDecoderStream()).getReader();
+    await server.queue.announce('00000000-0000-4000-8000-000000000000', { kind: 'item', id: 'elsewhere', version: 1 });
+    await server.queue.announce(server.project, { kind: 'item', id: 'here', version: 2 });
+    let heard = '';
+    while (!heard.includes('"here"')) heard += (await reader.read()).value ?? '';
+    expect(heard).not.toContain('elsewhere');
+    await reader.cancel();
   });
 });

@@ -68,6 +68,18 @@ export function itemStore({ sequelize, models }: Database, facetsOf: (project: s
       );
     await revisions.create({ projectId: project, itemId: id, version, text, hash: hashOf(text), note, author, createdAt: new Date() }, { transaction });
   };
+  /** The history of what was removed stays: an item that comes again under its id goes on from there. */
+  const versionsBefore = async (project: string, rows: readonly NewRow[], transaction: Transaction): Promise<Map<string, number>> => {
+    const found = await sequelize.query<{ id: string; version: number }>(
+      'SELECT item_id AS id, max(version) AS version FROM revisions WHERE project_id = :project AND item_id IN (:ids) GROUP BY item_id',
+      {
+        replacements: { project, ids: rows.map(({ id }) => id) },
+        type: QueryTypes.SELECT,
+        transaction,
+      },
+    );
+    return new Map(found.map(({ id, version }) => [id, version]));
+  };
   const columns = (derived: Derived) => ({
     type: derived.type,
     title: derived.title,
@@ -121,17 +133,19 @@ export function itemStore({ sequelize, models }: Database, facetsOf: (project: s
     async createAll(project, rows, author, transaction) {
       const facets = await facetsOf(project);
       for (let start = 0; start < rows.length; start += batch) {
-        const settled = rows.slice(start, start + batch).map((row) => ({ row, ...settle(row.id, row.kind, row.text, facets) }));
+        const part = rows.slice(start, start + batch);
+        const versions = await versionsBefore(project, part, transaction);
+        const settled = part.map((row) => ({ row, version: (versions.get(row.id) ?? 0) + 1, ...settle(row.id, row.kind, row.text, facets) }));
         const now = new Date();
         await items.bulkCreate(
-          settled.map(({ row, text, derived }) => ({
+          settled.map(({ row, version, text, derived }) => ({
             projectId: project,
             id: row.id,
             kind: row.kind,
             folder: row.folder,
             name: row.name,
             text,
-            version: 1,
+            version,
             updatedAt: now,
             updatedBy: author,
             ...columns(derived),
@@ -143,7 +157,7 @@ export function itemStore({ sequelize, models }: Database, facetsOf: (project: s
           { transaction },
         );
         await revisions.bulkCreate(
-          settled.map(({ row, text }) => ({ projectId: project, itemId: row.id, version: 1, text, hash: hashOf(text), note: '', author, createdAt: now })),
+          settled.map(({ row, version, text }) => ({ projectId: project, itemId: row.id, version, text, hash: hashOf(text), note: '', author, createdAt: now })),
           { transaction },
         );
       }

@@ -22,7 +22,7 @@ export interface AppOptions {
 
 /** The whole HTTP side: `/api/…` and, under every other address, the interface. */
 export async function createApp(services: Services, queue: Queue, { webFolder, log = false }: AppOptions = {}): Promise<FastifyInstance> {
-  const app = Fastify({ logger: log ? { level: process.env['LOG_LEVEL'] ?? 'info' } : false, bodyLimit: 2 * 1024 * 1024, forceCloseConnections: true });
+  const app = Fastify({ logger: log ? { level: process.env['LOG_LEVEL'] ?? 'info' } : false, bodyLimit: 2 * 1024 * 1024 });
   app.setValidatorCompiler(validatorCompiler);
   app.setSerializerCompiler(serializerCompiler);
   app.setErrorHandler((error: Error & { statusCode?: number; validation?: unknown }, request, reply) => {

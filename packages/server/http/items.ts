@@ -39,7 +39,7 @@ export const itemRoutes =
         if ('conflict' in outcome) {
           return reply.status(409).send({ code: 'item.conflict', message: `${outcome.conflict.updatedBy} saved this after you opened it. Your text is still here.`, current: outcome.conflict });
         }
-        await queue.announce({ kind: 'item', id: outcome.saved.id, version: outcome.saved.version });
+        await queue.announce(request.params.project, { kind: 'item', id: outcome.saved.id, version: outcome.saved.version });
         return outcome.saved;
       },
     );

@@ -1,5 +1,6 @@
 import { createReadStream } from 'node:fs';
-import { stat } from 'node:fs/promises';
+import type { ServerResponse } from 'node:http';
+import { rm, stat } from 'node:fs/promises';
 import { extname, join, normalize, sep } from 'node:path';
 import { Edition, EditionInput, Facet, Impression, Lens, type LiveEvent } from '@ukiyo/contracts';
 import type { FastifyReply } from 'fastify';
@@ -44,7 +45,9 @@ export const publishingRoutes =
       return edition;
     });
     app.delete('/editions/:id', { config: { permission: 'publish' }, schema: { params: One, response: { 204: z.null() } } }, async ({ params }, reply) => {
+      const built = (await editions.impressions(params.project)).filter(({ edition }) => edition === params.id);
       if (!(await editions.removeEdition(params.project, params.id))) throw notFound('edition');
+      await Promise.all(built.map(({ id }) => rm(impressionFolder(id), { recursive: true, force: true })));
       return reply.status(204).send(null);
     });
 
@@ -66,7 +69,7 @@ export const publishingRoutes =
       if (!impression) throw notFound('impression');
       if (await editions.endImpression(params.id, { state: 'cancelled' })) {
         await queue.cancel(params.id);
-        await queue.announce({ kind: 'impression', id: params.id, state: 'cancelled', progress: impression.progress });
+        await queue.announce(params.project, { kind: 'impression', id: params.id, state: 'cancelled', progress: impression.progress });
       }
       return { ...impression, state: 'cancelled' as const };
     });
@@ -84,16 +87,26 @@ export const publishingRoutes =
       },
     );
 
+    // A stream never ends by itself: without this the server would wait for its listeners when it is to stop.
+    const streams = new Set<ServerResponse>();
+    app.addHook('preClose', (done) => {
+      for (const stream of streams) stream.end();
+      done();
+    });
     app.get('/events', { config: { permission: 'read' }, schema: { params: InProject } }, (request, reply) => {
       reply.hijack();
       reply.raw.writeHead(200, { 'content-type': 'text/event-stream', 'cache-control': 'no-store', connection: 'keep-alive', 'x-accel-buffering': 'no' });
       reply.raw.write(': here\n\n');
-      const send = (event: LiveEvent): void => void reply.raw.write(`data: ${JSON.stringify(event)}\n\n`);
+      const send = (event: LiveEvent, project: string): void => {
+        if (project === request.params.project) reply.raw.write(`data: ${JSON.stringify(event)}\n\n`);
+      };
       const alive = setInterval(() => reply.raw.write(': still here\n\n'), 20_000);
       queue.events.on('live', send);
+      streams.add(reply.raw);
       request.raw.on('close', () => {
         clearInterval(alive);
         queue.events.off('live', send);
+        streams.delete(reply.raw);
       });
     });
   };

@@ -1,14 +1,17 @@
 import { EventEmitter } from 'node:events';
-import type { LiveEvent } from '@ukiyo/contracts';
-import { LiveEvent as LiveEventSchema } from '@ukiyo/contracts';
+import { LiveEvent } from '@ukiyo/contracts';
 import { problem } from '@ukiyo/core/problems';
 import pg from 'pg';
 import PgBoss from 'pg-boss';
+import { z } from 'zod';
 import type { Services, Settings } from '../app/services.ts';
 import { Cancelled, createBuilder } from './builder.ts';
 
 const queueName = 'build';
 const heartbeatSeconds = 5;
+
+/** An event with the project whose people are told. */
+const Announced = z.object({ project: z.string(), event: LiveEvent });
 
 interface BuildJob {
   readonly impression: string;
@@ -21,8 +24,8 @@ export interface Queue {
   /** Takes builds from the queue in this process, one at a time. */
   work(): Promise<void>;
   /** What happens, in every process of this database. */
-  readonly events: EventEmitter<{ live: [LiveEvent] }>;
-  announce(event: LiveEvent): Promise<void>;
+  readonly events: EventEmitter<{ live: [event: LiveEvent, project: string] }>;
+  announce(project: string, event: LiveEvent): Promise<void>;
   close(): Promise<void>;
 }
 
@@ -32,21 +35,21 @@ export async function openQueue(services: Services, settings: Settings, log: { e
   await boss.start();
   await boss.createQueue(queueName);
 
-  const events = new EventEmitter<{ live: [LiveEvent] }>();
+  const events = new EventEmitter<{ live: [event: LiveEvent, project: string] }>();
   events.setMaxListeners(0);
   const builder = createBuilder();
   const listener = new pg.Client({ connectionString: settings.databaseUrl });
   listener.on('error', (error) => log.error(error));
   listener.on('notification', ({ channel, payload }) => {
     if (channel === 'ukiyo_cancel') builder.cancel(payload ?? '');
-    const event = channel === 'ukiyo_live' ? LiveEventSchema.safeParse(JSON.parse(payload ?? 'null')) : undefined;
-    if (event?.success) events.emit('live', event.data);
+    const announced = channel === 'ukiyo_live' ? Announced.safeParse(JSON.parse(payload ?? 'null')) : undefined;
+    if (announced?.success) events.emit('live', announced.data.event, announced.data.project);
   });
   await listener.connect();
   await listener.query('LISTEN ukiyo_live; LISTEN ukiyo_cancel');
   const notify = async (channel: string, payload: string): Promise<void> =>
     void (await services.database.sequelize.query('SELECT pg_notify(:channel, :payload)', { replacements: { channel, payload } }));
-  const announce = (event: LiveEvent): Promise<void> => notify('ukiyo_live', JSON.stringify(event));
+  const announce = (project: string, event: LiveEvent): Promise<void> => notify('ukiyo_live', JSON.stringify({ project, event }));
 
   const run = async (id: string): Promise<void> => {
     const row = await services.editions.impressionRow(id);
@@ -61,7 +64,7 @@ export async function openQueue(services: Services, settings: Settings, log: { e
       const outcome = await builder.build({ settings, impression: id, project: row.projectId, edition }, (progress) => {
         said = said
           .then(() => update(id, { progress }))
-          .then(() => announce({ kind: 'impression', id, state: 'running', progress }))
+          .then(() => announce(row.projectId, { kind: 'impression', id, state: 'running', progress }))
           .catch(log.error);
       });
       await said;
@@ -78,7 +81,7 @@ export async function openQueue(services: Services, settings: Settings, log: { e
       clearInterval(heartbeat);
     }
     const ended = await services.editions.impressionRow(id);
-    if (ended) await announce({ kind: 'impression', id, state: ended.state, progress: ended.progress });
+    if (ended) await announce(row.projectId, { kind: 'impression', id, state: ended.state, progress: ended.progress });
   };
 
   const sweep = setInterval(() => void services.editions.markInterrupted(new Date(Date.now() - heartbeatSeconds * 4000)).catch(log.error), heartbeatSeconds * 1000);

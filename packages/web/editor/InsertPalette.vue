@@ -4,7 +4,8 @@ import { useStorage } from '@vueuse/core';
 import { computed, nextTick, onMounted, ref, watch } from 'vue';
 import { rankChoices } from './ranking.ts';
 
-const { choices, left, top } = defineProps<{ choices: readonly Choice[]; left: number; top: number }>();
+const { choices, left, top, bottom } = defineProps<{ choices: readonly Choice[]; left: number; top?: number; bottom?: number }>();
+const px = (value: number | undefined): string => (value === undefined ? 'auto' : `${value}px`);
 const emit = defineEmits<{ choose: [Choice]; close: [] }>();
 const query = ref('');
 const chosen = ref(0);
@@ -35,7 +36,7 @@ function onKey(event: KeyboardEvent): void {
 </script>
 
 <template>
-  <div class="palette" role="dialog" aria-label="What can go here" :style="{ left: `${left}px`, top: `${top}px` }">
+  <div class="palette" role="dialog" aria-label="What can go here" :style="{ left: px(left), top: px(top), bottom: px(bottom) }">
     <input ref="field" v-model="query" type="text" role="combobox" aria-expanded="true" aria-controls="choices" :aria-activedescendant="`choice-${chosen}`" aria-label="What can go here" placeholder="What can go here" @keydown="onKey" @blur="emit('close')" />
     <ul id="choices" role="listbox" aria-label="Elements">
       <template v-for="(choice, index) in shown" :key="`${choice.kind} ${choice.element}`">

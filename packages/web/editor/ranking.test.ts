@@ -23,7 +23,7 @@ describe('the palette', () => {
     expect(labels('fig')).toEqual(['Figure']);
     expect(labels('warning')).toEqual(['Note']);
     expect(labels('ol')).toEqual(['Numbered list', 'Control']);
-    expect(labels('n')).toEqual(['Note', 'Figure', 'Paragraph', 'Numbered list', 'Control']);
+    expect(labels('n')).toEqual(['Note', 'Paragraph', 'Figure', 'Numbered list', 'Control']);
     expect(labels('button')).toEqual(['Control']);
     expect(labels('zebra')).toEqual([]);
   });

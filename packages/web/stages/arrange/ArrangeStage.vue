@@ -8,6 +8,7 @@ import { useMessage } from 'naive-ui';
 import { computed, nextTick, onMounted, ref, shallowRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { messageOf } from '../../parts/api.ts';
+import ConflictNotice from '../../parts/ConflictNotice.vue';
 import { useLibrary } from '../../parts/library.ts';
 import { useSession } from '../../parts/session.ts';
 import { usePlace } from '../../shell/place.ts';
@@ -140,6 +141,7 @@ function drop(): void {
         </template>
       </div>
       <p v-if="map.failure.value" class="seal-text" role="alert">{{ map.failure.value }}</p>
+      <ConflictNotice :conflict="map.conflict.value" @mine="map.keepMine" @theirs="open" />
       <div class="tree" role="tree" aria-label="Map" @keydown="onKey">
         <div
           v-for="(entry, index) in map.entries.value"

@@ -1,56 +1,37 @@
 import { flattenMap, indent, insertEntry, move, moveDown, moveUp, outdent, removeEntry, type Arranged, type MapEntry } from '@ukiyo/core/arranging';
-import { writeCanonical } from '@ukiyo/core/grammar';
 import { readItem } from '@ukiyo/core/library';
 import type { Element } from '@ukiyo/core/markup';
 import type { Path } from '@ukiyo/core/problems';
 import { computed, ref, shallowRef } from 'vue';
-import { messageOf } from '../../parts/api.ts';
-import { useLibrary } from '../../parts/library.ts';
+import { useStoredText } from '../../parts/storedText.ts';
 
 const same = (a: Path | undefined, b: Path | undefined): boolean => a?.join() === b?.join();
 
 /** A map being arranged: every change is saved at once and can be undone. */
 export function useMap() {
-  const library = useLibrary();
   const root = shallowRef<Element>();
   const chosen = shallowRef<Path>();
   const failure = ref('');
-  const saved = ref('');
   const undone = shallowRef<readonly Element[]>([]);
   const done = shallowRef<readonly Element[]>([]);
-  let id = '';
-  let version = 0;
-  let queue = Promise.resolve();
+  const stored = useStoredText(() => root.value);
 
   const entries = computed<MapEntry[]>(() => (root.value ? flattenMap(root.value) : []));
   const chosenIndex = computed(() => entries.value.findIndex((entry) => same(entry.path, chosen.value)));
 
   async function load(item: string): Promise<string> {
-    const found = await library.read(item);
-    id = found.id;
-    version = found.version;
+    const found = await stored.load(item);
     const read = readItem(found.id, found.kind, found.text);
     root.value = read.root;
     failure.value = read.root ? '' : (read.problems[0]?.message ?? 'This map cannot be read.');
     chosen.value = entries.value[0]?.path;
     undone.value = [];
     done.value = [];
-    saved.value = 'Saved';
     return found.title;
   }
-  /** Saves follow each other, so that each knows the version that the one before it made. */
-  function save(tree: Element): void {
-    saved.value = 'Saving …';
-    queue = queue.then(async () => {
-      try {
-        ({ version } = await library.save(id, writeCanonical(tree), version));
-        saved.value = 'Saved';
-        failure.value = '';
-      } catch (error) {
-        saved.value = 'Not saved';
-        failure.value = messageOf(error);
-      }
-    });
+  function save(): void {
+    stored.changed();
+    void stored.save();
   }
   function apply(arranged: Arranged | undefined): boolean {
     if (!arranged || !root.value) return false;
@@ -58,7 +39,7 @@ export function useMap() {
     undone.value = [];
     root.value = arranged.root;
     chosen.value = arranged.path;
-    save(arranged.root);
+    save();
     return true;
   }
   function step(from: typeof done, to: typeof done): void {
@@ -67,7 +48,7 @@ export function useMap() {
     to.value = [...to.value, root.value];
     from.value = from.value.slice(0, -1);
     root.value = tree;
-    save(tree);
+    save();
   }
   const onChosen = (change: (tree: Element, path: Path) => Arranged | undefined) => (): boolean => (root.value && chosen.value ? apply(change(root.value, chosen.value)) : false);
   function choose(offset: number): void {
@@ -79,7 +60,9 @@ export function useMap() {
     chosen,
     chosenIndex,
     failure,
-    saved,
+    saved: stored.state,
+    conflict: stored.conflict,
+    keepMine: stored.keepMine,
     load,
     choose,
     moveUp: onChosen(moveUp),

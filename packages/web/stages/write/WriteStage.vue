@@ -1,10 +1,8 @@
 <script setup lang="ts">
 import type { Choice } from '@ukiyo/core/editing';
 import { readItem } from '@ukiyo/core/library';
-import { useEventListener } from '@vueuse/core';
-import { useMessage } from 'naive-ui';
 import { computed, nextTick, onMounted, ref, shallowRef, watch } from 'vue';
-import { onBeforeRouteLeave, onBeforeRouteUpdate, useRoute } from 'vue-router';
+import { onBeforeRouteLeave, useRoute } from 'vue-router';
 import InsertPalette from '../../editor/InsertPalette.vue';
 import PageLadder from '../../editor/PageLadder.vue';
 import '../../editor/page.css';
@@ -12,23 +10,23 @@ import { useEditor } from '../../editor/useEditor.ts';
 import { messageOf } from '../../parts/api.ts';
 import { useLibrary } from '../../parts/library.ts';
 import { useSession } from '../../parts/session.ts';
+import ConflictNotice from '../../parts/ConflictNotice.vue';
+import { useStoredText } from '../../parts/storedText.ts';
 import { usePlace } from '../../shell/place.ts';
 import ProblemList from './ProblemList.vue';
 import TopicList from './TopicList.vue';
-import { useTopic } from './useTopic.ts';
 
 const library = useLibrary();
 const session = useSession();
 const place = usePlace();
-const message = useMessage();
 const route = useRoute();
 const mount = ref<HTMLElement>();
 const failure = ref('');
 const unreadable = ref('');
 // Not deep: the editor compares node types by identity.
-const palette = shallowRef<{ choices: Choice[]; left: number; top: number }>();
+const palette = shallowRef<{ choices: Choice[]; left: number; top?: number; bottom?: number }>();
 
-const topic = useTopic(() => editor.read());
+const topic = useStoredText(() => editor.read());
 const editor = useEditor({
   imageAddress: library.assetAddress,
   read: library.read,
@@ -43,7 +41,9 @@ function openPalette(): void {
   const view = editor.view.value;
   if (!view?.editable) return;
   const box = view.coordsAtPos(view.state.selection.from);
-  palette.value = { choices: editor.choices(), left: Math.min(box.left, window.innerWidth - 400), top: Math.min(box.bottom + 6, window.innerHeight - 400) };
+  // Above the line where there is more room: the words that it is about stay in sight.
+  const vertical = window.innerHeight - box.bottom > 400 ? { top: box.bottom + 6 } : { bottom: window.innerHeight - box.top + 6 };
+  palette.value = { choices: editor.choices(), left: Math.min(box.left, window.innerWidth - 400), ...vertical };
 }
 function choose(choice: Choice): void {
   palette.value = undefined;
@@ -84,21 +84,7 @@ watch([topic.state, editor.words, editor.problems], () => {
   place.words = editor.words.value;
   place.problems = editor.problems.value.length;
 });
-/** Nobody leaves a topic whose text is not safe: it stays on the page, and the foot line says why. */
-async function keepTextSafe(): Promise<boolean> {
-  await topic.save();
-  if (topic.hasUnsaved()) message.warning('This text is not saved yet, so the topic stays open.');
-  return !topic.hasUnsaved();
-}
-onBeforeRouteUpdate(keepTextSafe);
-onBeforeRouteLeave(async () => {
-  const isSafe = await keepTextSafe();
-  if (isSafe) place.clear();
-  return isSafe;
-});
-useEventListener(window, 'beforeunload', (event) => {
-  if (topic.hasUnsaved()) event.preventDefault();
-});
+onBeforeRouteLeave(() => place.clear());
 </script>
 
 <template>
@@ -107,11 +93,7 @@ useEventListener(window, 'beforeunload', (event) => {
     <main class="desk" tabindex="0">
       <p v-if="failure" class="seal-text notice" role="alert">{{ failure }}</p>
       <p v-if="unreadable" class="notice" role="alert">{{ unreadable }} The text is kept as it is: <code>{{ topic.item.value?.text.slice(0, 400) }}</code></p>
-      <div v-if="topic.conflict.value" class="notice conflict" role="alert">
-        <span>{{ topic.conflict.value.updatedBy }} saved this topic after you opened it. Your text is still on the page.</span>
-        <n-button size="small" type="primary" @click="topic.keepMine">Save mine over it</n-button>
-        <n-button size="small" @click="show">Show theirs</n-button>
-      </div>
+      <ConflictNotice :conflict="topic.conflict.value" @mine="topic.keepMine" @theirs="show" />
       <div v-if="id === ''" class="notice quiet">Choose a topic on the left, or make one in the Library.</div>
       <div v-show="id !== '' && !failure && !unreadable" class="page">
         <PageLadder :view="editor.view.value" :open="editor.open.value" @select="editor.select" />
@@ -128,6 +110,6 @@ useEventListener(window, 'beforeunload', (event) => {
 
 <style scoped>
 .write { display: grid; grid-template-columns: 236px minmax(0, 1fr) 280px; height: 100%; }
-.desk { overflow: auto; padding: 14px 18px 0; } .notice { max-width: 760px; margin: 0 auto 12px; padding: 10px 14px; background: var(--sheet); border: 1px solid var(--hair); border-radius: 4px; } .conflict { display: flex; gap: 10px; align-items: center; border-color: var(--seal); }
+.desk { overflow: auto; padding: 14px 18px 0; } .notice { max-width: 760px; margin: 0 auto 12px; padding: 10px 14px; background: var(--sheet); border: 1px solid var(--hair); border-radius: 4px; }
 @media (max-width: 1150px) { .write { grid-template-columns: 200px minmax(0, 1fr) 220px; } }
 </style>

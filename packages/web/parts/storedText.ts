@@ -2,14 +2,22 @@ import { Conflict, type Item } from '@ukiyo/contracts';
 import { writeCanonical } from '@ukiyo/core/grammar';
 import type { Element } from '@ukiyo/core/markup';
 import { ref, shallowRef } from 'vue';
-import { ApiError, messageOf } from '../../parts/api.ts';
-import { useLibrary } from '../../parts/library.ts';
+import { onBeforeRouteLeave, onBeforeRouteUpdate } from 'vue-router';
+import { useEventListener } from '@vueuse/core';
+import { useMessage } from 'naive-ui';
+import { ApiError, messageOf } from './api.ts';
+import { useLibrary } from './library.ts';
 
 const restAfterKey = 900;
 
-/** Loading and saving of the open topic. Saves by itself a moment after the last change; what is typed is never thrown away. */
-export function useTopic(read: () => Element | undefined) {
+/**
+ * Loading and saving of the open topic or map. Saves by itself a moment after the last change; what is typed is never thrown away:
+ * nobody leaves a text that is not safe, and one that met another person's is kept until somebody decides.
+ * @param read the tree as it stands on the page
+ */
+export function useStoredText(read: () => Element | undefined) {
   const library = useLibrary();
+  const message = useMessage();
   const item = shallowRef<Item>();
   const state = ref('');
   const conflict = shallowRef<Item>();
@@ -63,5 +71,16 @@ export function useTopic(read: () => Element | undefined) {
     await save();
   }
   const hasUnsaved = (): boolean => isDirty && item.value !== undefined;
-  return { item, state, conflict, load, changed, save, keepMine, hasUnsaved };
+  /** The page stays open while its text is not safe, and the foot line says why. */
+  async function keepSafe(): Promise<boolean> {
+    await save();
+    if (hasUnsaved()) message.warning('This is not saved yet, so it stays open.');
+    return !hasUnsaved();
+  }
+  onBeforeRouteUpdate(keepSafe);
+  onBeforeRouteLeave(keepSafe);
+  useEventListener(window, 'beforeunload', (event) => {
+    if (hasUnsaved()) event.preventDefault();
+  });
+  return { item, state, conflict, load, changed, save, keepMine };
 }

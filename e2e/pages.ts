@@ -1,0 +1,20 @@
+import { expect, type Page } from '@playwright/test';
+
+/** Makes a topic in the Library and opens it. */
+export async function newTopic(page: Page, kind: string, title: string): Promise<void> {
+  await page.goto('/library');
+  await page.getByRole('button', { name: 'New topic' }).click();
+  await page.getByRole('radio', { name: kind, exact: true }).check();
+  await page.getByLabel('Title').fill(title);
+  await page.getByRole('button', { name: 'Create' }).click();
+  await expect(page).toHaveURL(kind === 'Map' ? /\/arrange\//u : /\/write\//u);
+  await expect(kind === 'Map' ? page.getByRole('heading', { name: title }) : page.locator('.ProseMirror')).toContainText(title);
+}
+/** The text of the open topic or map as the server has it. */
+export const stored = async (page: Page): Promise<string> => {
+  const id = new URL(page.url()).pathname.split('/').at(-1)!;
+  const session = (await (await page.request.get('/api/session')).json()) as { projects: { id: string }[] };
+  const item = (await (await page.request.get(`/api/projects/${session.projects[0]!.id}/items/${id}`)).json()) as { text: string };
+  return item.text;
+};
+export const isSaved = (page: Page) => expect(page.getByText('Saved', { exact: true })).toBeVisible();

@@ -1,0 +1,126 @@
+import { execFile, execFileSync, spawn, spawnSync } from 'node:child_process';
+import { mkdtempSync, statSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { promisify } from 'node:util';
+import { expect, test } from '@playwright/test';
+import { freshGround, serve } from './serving.ts';
+
+const run = promisify(execFile);
+const root = join(import.meta.dirname, '..');
+const signIn = async (address: string, email = 'ada@brinewell.example'): Promise<{ cookie: string; project: string }> => {
+  const answer = await fetch(`${address}/api/session`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ email, password: 'lanternfish' }) });
+  const { projects } = (await answer.json()) as { projects: { id: string }[] };
+  return { cookie: answer.headers.get('set-cookie')!.split(';')[0]!, project: `${address}/api/projects/${projects[0]!.id}` };
+};
+
+test('the command line takes a library out and into an empty one', async () => {
+  const demo = await serve(await freshGround('library_out'), 4781, { DEMO_FOLDER: join(root, 'demo') });
+  const empty = await serve(await freshGround('library_in'), 4782);
+  const file = join(mkdtempSync(join(tmpdir(), 'ukiyo-library-')), 'library.zip');
+  const library = (direction: string, port: number, { email, password } = { email: 'ada@brinewell.example', password: 'lanternfish' }) =>
+    run(process.execPath, ['scripts/library.mjs', direction, file], { cwd: root, env: { ...process.env, UKIYO_URL: `http://127.0.0.1:${port}`, UKIYO_EMAIL: email, UKIYO_PASSWORD: password } });
+  expect((await library('out', 4781)).stdout).toContain('Tern stations is in');
+  expect((await library('in', 4782, empty.account)).stdout).toContain('61 topics and maps, 15 images, 2 lenses taken in');
+  expect((await library('in', 4781)).stdout).toContain('0 topics and maps, 0 images');
+  const { cookie, project } = await signIn('http://127.0.0.1:4781');
+  expect((await fetch(`${project}/items/alarms`, { method: 'DELETE', headers: { cookie } })).status).toBe(204);
+  expect((await library('in', 4781)).stdout).toContain('1 topics and maps, 0 images');
+  await expect(library('out', 4781, { email: 'ada@brinewell.example', password: 'wrong' })).rejects.toThrow(/password/u);
+  await expect(run(process.execPath, ['scripts/library.mjs', 'sideways', file], { cwd: root })).rejects.toMatchObject({ code: 2 });
+  await demo.stop();
+  await empty.stop();
+});
+
+test('a further worker builds what the server that made the order does not', async () => {
+  test.setTimeout(90_000);
+  const ground = await freshGround('workers');
+  const server = await serve(ground, 4783, { DEMO_FOLDER: join(root, 'demo') });
+  const { cookie, project } = await signIn('http://127.0.0.1:4783');
+  const ask = async <Answer>(path: string, method = 'GET'): Promise<Answer> => (await fetch(`${project}${path}`, { method, headers: { cookie } })).json() as Promise<Answer>;
+  const editions = await ask<{ id: string; output: string }[]>('/editions');
+  const site = editions.find(({ output }) => output === 'site')!.id;
+  const env = { ...process.env, DATABASE_URL: ground.databaseUrl, DATA_FOLDER: ground.dataFolder };
+  const worker = spawn(process.execPath, ['scripts/worker.mjs'], { cwd: root, env, stdio: ['ignore', 'inherit', 'inherit'] });
+  // Two at once: the server builds one at a time, so the other begins before the first has ended.
+  const states = async (): Promise<string[]> => (await ask<{ state: string }[]>('/impressions')).map(({ state }) => state);
+  await expect
+    .poll(
+      async () => {
+        await ask(`/editions/${site}/impressions`, 'POST');
+        await ask(`/editions/${site}/impressions`, 'POST');
+        let together = 0;
+        while ((await states()).some((state) => state === 'queued' || state === 'running')) {
+          together = Math.max(together, (await states()).filter((state) => state === 'running').length);
+          await new Promise((resolve) => setTimeout(resolve, 60));
+        }
+        return together;
+      },
+      { timeout: 60_000 },
+    )
+    .toBe(2);
+  expect(new Set(await states())).toEqual(new Set(['done']));
+  const ended = new Promise((resolve) => worker.once('exit', resolve));
+  worker.kill('SIGTERM');
+  expect(await ended).toBe(0);
+  await server.stop();
+});
+
+test('the server logs requests as lines of JSON without secrets, and ends what it is doing when it is told to stop', async () => {
+  const ground = await freshGround('logging');
+  const child = spawn(process.execPath, ['packages/server/dist/main.js'], {
+    cwd: root,
+    env: { ...process.env, NODE_ENV: 'production', LOG_LEVEL: 'info', DATABASE_URL: ground.databaseUrl, DATA_FOLDER: ground.dataFolder, PORT: '4784', DEMO_FOLDER: join(root, 'demo') },
+    stdio: ['ignore', 'pipe', 'inherit', 'ipc'],
+  });
+  let log = '';
+  child.stdout!.on('data', (chunk: Buffer) => (log += chunk.toString()));
+  await new Promise((resolve) => child.once('message', resolve));
+  const { cookie, project } = await signIn('http://127.0.0.1:4784');
+  const slow = fetch(`${project}/package`, { headers: { cookie } });
+  await new Promise((resolve) => setTimeout(resolve, 20));
+  const ended = new Promise((resolve) => child.once('exit', resolve));
+  child.kill('SIGTERM');
+  expect((await (await slow).arrayBuffer()).byteLength).toBeGreaterThan(10_000);
+  expect(await ended).toBe(0);
+  const lines = log
+    .trim()
+    .split('\n')
+    .map((line) => JSON.parse(line) as { level: number; req?: { method: string; url: string }; res?: { statusCode: number } });
+  expect(lines.some(({ req }) => req?.method === 'POST' && req.url === '/api/session')).toBe(true);
+  expect(lines.some(({ res }) => res?.statusCode === 200)).toBe(true);
+  expect(log).not.toContain('lanternfish');
+  expect(log).not.toContain(cookie.split('=')[1]);
+});
+
+test('another user than root starts it, with a database and data of their own', async () => {
+  test.setTimeout(180_000);
+  const home = mkdtempSync(join(tmpdir(), 'ukiyo-nobody-'));
+  const isRoot = process.getuid?.() === 0;
+  const asNobody = ['--reuid=65534', '--regid=65534', '--clear-groups'];
+  let project = root;
+  if (isRoot) {
+    execFileSync('chown', ['65534:65534', home]);
+    const readable = spawnSync('setpriv', [...asNobody, 'test', '-r', join(root, 'package.json')]).status === 0;
+    if (!readable) {
+      project = join(home, 'project');
+      execFileSync('cp', ['-a', root, project]);
+      execFileSync('chown', ['65534:65534', project]);
+    }
+  }
+  const command = [process.execPath, 'scripts/start.mjs', '--data', join(home, 'data'), '--port', '4890'];
+  const child = spawn(isRoot ? 'setpriv' : command[0]!, isRoot ? [...asNobody, ...command] : command.slice(1), {
+    cwd: project,
+    env: { ...process.env, HOME: home },
+    stdio: ['ignore', 'pipe', 'pipe'],
+  });
+  let output = '';
+  for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk: Buffer) => (output += chunk.toString()));
+  await expect.poll(() => output, { timeout: 120_000 }).toContain('Ctrl-C stops it.');
+  expect(statSync(join(home, 'data', 'pg')).uid).not.toBe(0);
+  const address = /Ukiyo is at (\S+)/u.exec(output)![1]!;
+  expect((await fetch(`${address}/api/health`)).status).toBe(200);
+  const ended = new Promise((resolve) => child.once('exit', resolve));
+  child.kill('SIGINT');
+  expect(await ended).toBe(0);
+});

@@ -1,0 +1,108 @@
+import { expect, test } from '@playwright/test';
+import { isSaved, newTopic, stored } from './pages.ts';
+import { signIn } from './people.ts';
+
+test.beforeEach(({ page }) => signIn(page));
+
+test('Ctrl+K finds topics and does things; ? lists the shortcuts of the screen', async ({ page }) => {
+  await page.keyboard.press('Control+k');
+  const field = page.getByRole('combobox', { name: 'Find or do' });
+  await field.fill('earth');
+  await expect(page.getByRole('option').first()).toContainText('Connect the earth');
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/\/write\/connect-the-earth$/u);
+  await page.keyboard.press('Control+k');
+  await field.fill('light and dark');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('html')).toHaveAttribute('data-theme', 'dark');
+  await page.keyboard.press('Control+k');
+  await field.fill('go to arr');
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/\/arrange/u);
+  await page.getByRole('treeitem').first().click();
+  await page.keyboard.press('Shift+?');
+  const list = page.getByRole('dialog', { name: 'Shortcuts' });
+  await expect(list).toContainText('Take out of the map');
+  await expect(list).not.toContainText('What can go here');
+  await page.keyboard.press('Escape');
+  await expect(list).toBeHidden();
+});
+
+test('a map is arranged by dragging, and every change can be undone', async ({ page }) => {
+  await newTopic(page, 'Map', 'Tide pools');
+  await page.getByLabel('Filter topics').fill('Alarms');
+  await page.getByRole('button', { name: 'Add Alarms to the map' }).click();
+  await page.getByLabel('Filter topics').fill('');
+  const entry = (name: string) => page.getByRole('treeitem', { name });
+  await page.locator('.topics li', { hasText: 'Care plan' }).dragTo(entry('Alarms'));
+  await page.locator('.topics li', { hasText: 'Alarm codes' }).dragTo(entry('Care plan'));
+  await expect(page.getByRole('treeitem')).toHaveText(['Alarms', 'Care plan', 'Alarm codes']);
+  await entry('Alarm codes').dragTo(entry('Alarms'), { targetPosition: { x: 60, y: 15 } });
+  await expect(entry('Alarm codes')).toHaveAttribute('aria-level', '2');
+  await expect(page.getByRole('treeitem')).toHaveText(['Alarms', 'Alarm codes', 'Care plan']);
+  await isSaved(page);
+  expect(await stored(page)).toMatch(/<topicref href="topic:alarms">\s*<topicref href="topic:alarm-codes"\/>\s*<\/topicref>\s*<topicref href="topic:care-plan"\/>/u);
+  await entry('Care plan').dragTo(entry('Alarms'), { targetPosition: { x: 60, y: 2 } });
+  await expect(page.getByRole('treeitem')).toHaveText(['Care plan', 'Alarms', 'Alarm codes']);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('treeitem')).toHaveText(['Alarms', 'Alarm codes', 'Care plan']);
+  await entry('Care plan').click();
+  await page.keyboard.press('Delete');
+  await expect(page.getByRole('treeitem')).toHaveText(['Alarms', 'Alarm codes']);
+});
+
+test('two people who arrange one map lose nothing unasked', async ({ page, browser }) => {
+  await newTopic(page, 'Map', 'Contested map');
+  const add = async (on: typeof page, title: string): Promise<void> => on.getByRole('button', { name: `Add ${title} to the map` }).click();
+  await add(page, 'Alarms');
+  await isSaved(page);
+  const other = await (await browser.newContext()).newPage();
+  await signIn(other, 'ada');
+  await other.goto(new URL(page.url()).pathname);
+  await expect(other.getByRole('treeitem')).toHaveText(['Alarms']);
+  await add(other, 'Care plan');
+  await isSaved(other);
+  await add(page, 'Menu tree');
+  await expect(page.getByRole('alert')).toContainText('Ada Lind saved this map after you opened it');
+  await page.getByRole('link', { name: 'Publish' }).click();
+  await expect(page.getByText('This is not saved yet, so it stays open.')).toBeVisible();
+  await expect(page.getByRole('treeitem')).toHaveText(['Alarms', 'Menu tree']);
+  await page.getByRole('button', { name: 'Show theirs' }).click();
+  await expect(page.getByRole('treeitem')).toHaveText(['Alarms', 'Care plan']);
+});
+
+test('a problem of a build leads to its place', async ({ page }) => {
+  await newTopic(page, 'Concept', 'Leaky');
+  await page.locator('p[data-element="p"]').click();
+  await page.keyboard.type('First.');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('Second.');
+  await isSaved(page);
+  const session = (await (await page.request.get('/api/session')).json()) as { projects: { id: string }[] };
+  const project = `/api/projects/${session.projects[0]!.id}`;
+  const topic = (await (await page.request.get(`${project}/items/leaky`)).json()) as { text: string; version: number };
+  const text = topic.text.replace('<p>Second.', '<p product="tern-x"><xref href="topic:nowhere"/>Second.');
+  expect((await page.request.put(`${project}/items/leaky`, { data: { text, version: topic.version } })).ok()).toBe(true);
+  await newTopic(page, 'Map', 'Leaky map');
+  await page.getByRole('button', { name: 'Add Leaky to the map' }).click();
+  await isSaved(page);
+
+  await page.goto('/publish');
+  await page.getByRole('link', { name: 'New edition' }).click();
+  await page.getByLabel('Name').fill('Leaky site');
+  await page.getByLabel('Map').fill('Leaky map');
+  await page.keyboard.press('Enter');
+  await page.getByRole('button', { name: 'Save edition' }).click();
+  await page.getByRole('button', { name: 'Build' }).click();
+  const impression = page.getByRole('article').first();
+  await impression.getByRole('button', { name: /2 problems/u }).click();
+  await expect(impression).toContainText('“tern-x” is not a value of the facet “Model”.');
+  await impression.getByRole('listitem').filter({ hasText: 'nowhere' }).getByRole('link').click();
+  await expect(page).toHaveURL(/\/write\/leaky\?path=/u);
+  await expect(page.locator('#foot-path')).toContainText('Paragraph');
+  const caret = await page.evaluate(() => {
+    const node = document.getSelection()?.anchorNode;
+    return (node instanceof Element ? node : node?.parentElement)?.closest('[data-element="p"]')?.textContent;
+  });
+  expect(caret).toContain('Second.');
+});
