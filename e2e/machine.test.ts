@@ -43,7 +43,7 @@ test('who may not install gets the exact command', () => {
   const asNobody = process.getuid?.() === 0 ? ['/usr/bin/setpriv', '--reuid=65534', '--regid=65534', '--clear-groups'] : [];
   const code = `import('${script}').then(({ ensurePrograms }) => ensurePrograms('test', console.log)).catch((error) => { console.error(error.message); process.exit(1); })`;
   const [program, ...rest] = [...asNobody, process.execPath, '-e', code];
-  const { status, stderr } = spawnSync(program!, rest, { env: { PATH: path }, encoding: 'utf8' });
+  const { status, stderr } = spawnSync(program, rest, { env: { PATH: path }, encoding: 'utf8' });
   expect(status).toBe(1);
   expect(stderr).toContain("sudo sh -c 'apt-get update -qq && apt-get install -y -qq --no-install-recommends chromium poppler-utils qpdf git'");
 });

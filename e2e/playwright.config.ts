@@ -15,7 +15,7 @@ export default defineConfig({
   use: {
     baseURL: `http://127.0.0.1:${port}`,
     viewport: { width: 1280, height: 800 },
-    trace: 'retain-on-failure',
+    screenshot: 'only-on-failure',
     launchOptions: {
       executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
       args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--no-first-run'],

@@ -19,28 +19,37 @@ export function normalise(element: Element): Element {
   if (keepsSpace(element)) return keepingSpace(element);
   const children = element.children.map((child) => (isElement(child) ? normalise(child) : child));
   if (kind === 'elements' || kind === 'empty') {
-    return { ...element, children: joinTexts(children.map((child) => (typeof child === 'string' && child.trim() === '' ? '' : child))) };
+    return withChildren(
+      element,
+      children.map((child) => (typeof child === 'string' && child.trim() === '' ? '' : child)),
+    );
   }
   const edges = !isPhrase(element.name);
-  return {
-    ...element,
-    children: joinTexts(
-      children.map((child, index) => {
-        if (typeof child !== 'string') return child;
-        const before = children[index - 1];
-        const after = children[index + 1];
-        let text = /[\t\n\r]| {2}/u.test(child) ? child.replace(space, ' ') : child;
-        if (before === undefined ? edges : isBlockNode(before)) text = text.replace(/^ /u, '');
-        if (after === undefined ? edges : isBlockNode(after)) text = text.replace(/ $/u, '');
-        return text;
-      }),
-    ),
-  };
+  return withChildren(
+    element,
+    children.map((child, index) => {
+      if (typeof child !== 'string') return child;
+      const before = children[index - 1];
+      const after = children[index + 1];
+      let text = /[\t\n\r]| {2}/u.test(child) ? child.replace(space, ' ') : child;
+      if (before === undefined ? edges : isBlockNode(before)) text = text.replace(/^ /u, '');
+      if (after === undefined ? edges : isBlockNode(after)) text = text.replace(/ $/u, '');
+      return text;
+    }),
+  );
+}
+
+/** The element with these children; the same object when they are the same, which for stored texts they nearly always are. */
+function withChildren(element: Element, children: readonly Node[]): Element {
+  return children.every((child, index) => child === element.children[index]) ? element : { ...element, children: joinTexts(children) };
 }
 
 /** Text and phrases to the letter; what stands apart from the line, such as a footnote, is content like any other. */
 function keepingSpace(element: Element): Element {
-  return { ...element, children: element.children.map((child) => (isElement(child) ? (isPhrase(child.name) ? keepingSpace(child) : normalise(child)) : child)) };
+  return withChildren(
+    element,
+    element.children.map((child) => (isElement(child) ? (isPhrase(child.name) ? keepingSpace(child) : normalise(child)) : child)),
+  );
 }
 
 function hasLines(element: Element): boolean {
