@@ -32,7 +32,7 @@ export function choicesAt(state: EditorState): Choice[] {
 }
 
 /** The elements that can be put after the block at the caret, nearest first, each once. An empty line that may go is replaced. */
-export function insertChoices(state: EditorState): Choice[] {
+function insertChoices(state: EditorState): Choice[] {
   const { $from } = state.selection;
   const choices: Choice[] = [];
   const seen = new Set<string>();
@@ -66,7 +66,7 @@ function textElementAt($at: ResolvedPos): string | undefined {
 }
 
 /** Names for the selected words, or for the words that are typed next. Links are made elsewhere: they need a target. */
-export function phraseChoices(state: EditorState): Choice[] {
+function phraseChoices(state: EditorState): Choice[] {
   const { $from, $to, empty, from, to } = state.selection;
   const element = textElementAt($from);
   if (element === undefined || !$from.sameParent($to)) return [];
@@ -87,7 +87,7 @@ function phrasesIn(element: string): MarkType[] {
 }
 
 /** The elements that can be put around the selected blocks. */
-export function wrapChoices(state: EditorState): Choice[] {
+function wrapChoices(state: EditorState): Choice[] {
   const { $from, $to } = state.selection;
   const range = $from.blockRange($to);
   if (!range) return [];
@@ -103,7 +103,7 @@ export function wrapChoices(state: EditorState): Choice[] {
 }
 
 /** What the open elements can be made into with their content kept, innermost first. */
-export function turnChoices(state: EditorState): Choice[] {
+function turnChoices(state: EditorState): Choice[] {
   const { $from } = state.selection;
   const choices: Choice[] = [];
   const seen = new Set<string>();

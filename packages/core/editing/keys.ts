@@ -42,7 +42,7 @@ const splitLine: Command = (state, dispatch) => {
   return splitBlock(state, dispatch);
 };
 
-export const enter = chainCommands(newlineInCode, nextItem, stepOut, nextLine, splitLine);
+const enter = chainCommands(newlineInCode, nextItem, stepOut, nextLine, splitLine);
 
 /** In a list or a table the key belongs to it, also where nothing can be done; elsewhere it leads on to the next control. */
 const within =
