@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { roles, type Edition, type Impression, type ImportReport, type Item, type ItemPage, type LiveEvent } from '@ukiyo/contracts';
 import { strToU8, zipSync } from 'fflate';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { demoPassword } from './index.ts';
 import { settleImage } from './data/images.ts';
 import { startTestServer, type TestServer } from './testing.ts';
 
@@ -84,6 +85,10 @@ describe('access', () => {
     for (let count = 0; count < 14; count += 1)
       attempts.push((await server.app.inject({ method: 'POST', url: '/api/session', remoteAddress: '10.9.8.7', payload: { email: 'a@b', password: 'x' } })).statusCode);
     expect(attempts).toEqual([...Array.from({ length: 10 }, () => 401), ...Array.from({ length: 4 }, () => 429)]);
+    const right = { email: 'noor@brinewell.example', password: demoPassword };
+    const signIn = async (remoteAddress: string): Promise<number> => (await server.app.inject({ method: 'POST', url: '/api/session', remoteAddress, payload: right })).statusCode;
+    expect(await signIn('10.9.8.7')).toBe(429);
+    for (let count = 0; count < 14; count += 1) expect(await signIn('10.1.1.1')).toBe(200);
   });
 
   it('answers with strict headers, and says how it is', async () => {

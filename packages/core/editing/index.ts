@@ -3,6 +3,7 @@
  * In: an element tree; out: a ProseMirror document whose schema is made from the grammar, and back, without loss:
  * what the schema cannot hold is kept as a closed block at its place.
  */
+export { fieldsOf, openElements, refusalOf, withAttributes, type OpenElement } from './details.ts';
 export { choicesAt, type Choice } from './choices.ts';
 export { structureGuard } from './guard.ts';
 export { editingKeys } from './keys.ts';

@@ -1,7 +1,21 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { readXml } from '../markup/index.ts';
-import { checkFacetValues, facetValuesOf, judge, readDitaval, readSubjectScheme, writeDitaval, writeSubjectScheme, type Facet, type FacetValue, type Lens, type LensRule } from './index.ts';
+import {
+  checkFacetValues,
+  facetValuesOf,
+  judge,
+  readDitaval,
+  readSubjectScheme,
+  writeDitaval,
+  valuesOn,
+  withValues,
+  writeSubjectScheme,
+  type Facet,
+  type FacetValue,
+  type Lens,
+  type LensRule,
+} from './index.ts';
 
 const lens = (...rules: [string | undefined, string | undefined, LensRule['action']][]): Lens => ({
   name: 'l',
@@ -118,5 +132,33 @@ describe('closed lists', () => {
   });
   it('are not missed where a project has none', () => {
     expect(checkFacetValues(readXml('<p product="x"/>').document!.root, [])).toEqual([]);
+  });
+});
+
+describe('setting values', () => {
+  it.each([
+    ['in the attribute of the facet', { id: 'a' }, 'product', ['q', 'd'], { id: 'a', product: 'q d' }],
+    ['in a group where there is no attribute', { props: 'loose' }, 'weather', ['calm'], { props: 'loose weather(calm)' }],
+    ['in the group where they stand', { props: 'country(x) release(4.1)' }, 'country', ['y'], { props: 'release(4.1) country(y)' }],
+    ['without leaving an empty attribute', { product: 'q', id: 'a' }, 'product', [], { id: 'a' }],
+    ['without leaving an empty group', { props: 'country(x)' }, 'country', [], {}],
+    ['beside groups', { props: 'old country(x)' }, 'props', ['new'], { props: 'new country(x)' }],
+    ['once, when they stood in two places', { country: 'x', props: 'country(y)' }, 'country', ['z'], { props: 'country(z)' }],
+  ])('%s', (_what, before, facet, values, after) => {
+    expect(withValues(before, facet, values)).toEqual(after);
+  });
+  it('is what is read back, and changes no other facet', () => {
+    const value = fc.constantFrom('a', 'b', 'c');
+    const set = fc.uniqueArray(value, { maxLength: 3 });
+    const facet = fc.constantFrom('product', 'audience', 'country', 'weather');
+    fc.assert(
+      fc.property(fc.array(fc.tuple(facet, set), { maxLength: 4 }), facet, set, (before, name, values) => {
+        const attributes = before.reduce<Record<string, string>>((at, [one, list]) => withValues(at, one, list), {});
+        const after = withValues(attributes, name, values);
+        expect(valuesOn(after, name)).toEqual(values);
+        for (const other of ['product', 'audience', 'country', 'weather']) if (other !== name) expect(valuesOn(after, other)).toEqual(valuesOn(attributes, other));
+        expect(Object.values(after)).not.toContain('');
+      }),
+    );
   });
 });

@@ -4,5 +4,6 @@
  */
 export { readDitaval, writeDitaval } from './ditaval.ts';
 export { isSubjectScheme, readSubjectScheme, writeSubjectScheme } from './subject-scheme.ts';
+export { valuesOn, withValues } from './setting.ts';
 export { allValues, checkFacetValues } from './values.ts';
 export { facetValuesOf, judge, lensKey, type Facet, type FacetValue, type Lens, type LensAction, type LensRule, type Verdict } from './lens.ts';

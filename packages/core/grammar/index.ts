@@ -30,4 +30,4 @@ export {
   type TopicKind,
 } from './table.ts';
 export { guidanceTarget, mapTemplate, topicTemplate } from './templates.ts';
-export { validate } from './validate.ts';
+export { isValueAllowed, validate } from './validate.ts';

@@ -1,5 +1,6 @@
 import { isElement, walk, type Element } from '../markup/index.ts';
 import { problem, type Path, type Problem } from '../problems/index.ts';
+import type { AttributeDefinition } from './attributes.ts';
 import { textSymbol } from './content.ts';
 import { attributeOf, contentOf, definitionOf, labelOf, mayContain, requiredAttributesOf, startOf } from './table.ts';
 import type { Expression } from './content.ts';
@@ -95,7 +96,7 @@ function checkAttributes(found: Element, path: Path, problems: Problem[]): void 
     if (!definition) problems.push(problem('warning', 'grammar.unknown-attribute', `“${label}” has no attribute “${name}”. It is kept as it is.`, where));
     // Alternative text may be empty on purpose: the image then only decorates (HTML, 4.8.4.4).
     else if (value === '' && name !== 'alt') problems.push(problem('warning', 'grammar.empty-attribute', `The attribute “${name}” of “${label}” is empty.`, where));
-    else if (!isValueAllowed(definition.kind, definition.values, value)) {
+    else if (!isValueAllowed(definition, value)) {
       const choice = definition.values ? ` It can be ${definition.values.join(', ')}.` : '';
       problems.push(problem('error', 'grammar.attribute-value', `“${shorten(value)}” is not a value for “${name}” of “${label}”.${choice}`, where));
     }
@@ -106,7 +107,8 @@ function checkAttributes(found: Element, path: Path, problems: Problem[]): void 
   }
 }
 
-function isValueAllowed(kind: string, values: readonly string[] | undefined, value: string): boolean {
+/** Whether a value can stand in an attribute; an empty one can always be written, and is reported apart. */
+export function isValueAllowed({ kind, values }: AttributeDefinition, value: string): boolean {
   if (value === '' || value === '-dita-use-conref-target') return true;
   switch (kind) {
     case 'id':

@@ -1,7 +1,6 @@
 import compress from '@fastify/compress';
 import cookie from '@fastify/cookie';
 import helmet from '@fastify/helmet';
-import rateLimit from '@fastify/rate-limit';
 import statics from '@fastify/static';
 import Fastify, { type FastifyInstance } from 'fastify';
 import { hasZodFastifySchemaValidationErrors, serializerCompiler, validatorCompiler } from 'fastify-type-provider-zod';
@@ -58,7 +57,6 @@ export async function createApp(services: Services, queue: Queue, { webFolder, l
   });
   await app.register(cookie);
   await app.register(compress, { globalCompression: true });
-  await app.register(rateLimit, { global: false });
   guard(app, services.people);
 
   app.get('/api/health', { config: { permission: 'anyone' }, schema: { response: { 200: z.object({ status: z.literal('ok'), uptime: z.number(), memory: z.number() }) } } }, async () => {

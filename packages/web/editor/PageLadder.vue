@@ -1,14 +1,13 @@
 <script setup lang="ts">
 import type { EditorView } from 'prosemirror-view';
 import { nextTick, ref, watch } from 'vue';
-import type { OpenElement } from './useEditor.ts';
+import type { OpenElement } from '@ukiyo/core/editing';
 
 const { view, open } = defineProps<{ view: EditorView | undefined; open: readonly OpenElement[] }>();
-const emit = defineEmits<{ select: [number] }>();
+const emit = defineEmits<{ select: [OpenElement] }>();
 
 interface Rung {
-  readonly label: string;
-  readonly position: number;
+  readonly element: OpenElement;
   readonly top: number;
   readonly height: number;
   readonly left: number;
@@ -23,13 +22,15 @@ function draw(): void {
   if (!view || !page) return;
   const origin = page.getBoundingClientRect().top;
   let labelled = -99;
-  rungs.value = open.flatMap(({ label, position }, index) => {
-    const dom = view.nodeDOM(position);
+  // Named words stand in a line: they have no rung of their own.
+  const blocks = open.filter(({ end }) => end === undefined);
+  rungs.value = blocks.flatMap((element, index) => {
+    const dom = view.nodeDOM(element.position);
     if (!(dom instanceof HTMLElement)) return [];
     const box = dom.getBoundingClientRect();
     const top = Math.max(box.top - origin, labelled + 16);
     labelled = top;
-    return [{ label, position, top, height: Math.max(16, box.bottom - origin - top), left: 8 + Math.min(index, 5) * step, isLast: index === open.length - 1 }];
+    return [{ element, top, height: Math.max(16, box.bottom - origin - top), left: 8 + Math.min(index, 5) * step, isLast: index === blocks.length - 1 }];
   });
 }
 watch(() => [open, view] as const, () => void nextTick(draw), { immediate: true });
@@ -37,7 +38,7 @@ watch(() => [open, view] as const, () => void nextTick(draw), { immediate: true 
 
 <template>
   <div class="ladder" aria-hidden="true">
-    <button v-for="rung in rungs" :key="rung.position" type="button" tabindex="-1" class="rung" :class="{ last: rung.isLast }" :style="{ top: `${rung.top}px`, height: `${rung.height}px`, left: `${rung.left}px`, width: `${88 - rung.left}px` }" @mousedown.prevent="emit('select', rung.position)"><span>{{ rung.label }}</span></button>
+    <button v-for="rung in rungs" :key="rung.element.position" type="button" tabindex="-1" class="rung" :class="{ last: rung.isLast }" :style="{ top: `${rung.top}px`, height: `${rung.height}px`, left: `${rung.left}px`, width: `${88 - rung.left}px` }" @mousedown.prevent="emit('select', rung.element)"><span>{{ rung.element.label }}</span></button>
   </div>
 </template>
 

@@ -1,29 +1,24 @@
-import { choicesAt, fromEditor, special, toEditor, type Choice } from '@ukiyo/core/editing';
+import { choicesAt, fromEditor, openElements, refusalOf, special, toEditor, withAttributes, type Choice, type OpenElement } from '@ukiyo/core/editing';
 import type { Facet } from '@ukiyo/core/facets';
-import { labelOf } from '@ukiyo/core/grammar';
+import type { AttributeDefinition } from '@ukiyo/core/grammar';
 import { wordsOf } from '@ukiyo/core/language';
 import { checkItem, readableText } from '@ukiyo/core/library';
-import type { Element } from '@ukiyo/core/markup';
+import type { Attributes, Element } from '@ukiyo/core/markup';
 import type { Path, Problem } from '@ukiyo/core/problems';
 import { history } from 'prosemirror-history';
-import { EditorState, NodeSelection, Selection } from 'prosemirror-state';
+import { EditorState, NodeSelection, Selection, TextSelection } from 'prosemirror-state';
 import { EditorView } from 'prosemirror-view';
 import { onUnmounted, ref, shallowRef } from 'vue';
 import { borrowedPassages, type ReadText } from './borrowed.ts';
 import { dressSchema } from './dom.ts';
 import { editorKeys } from './keys.ts';
+import { pageSigns, showSigns, type Signs } from './signs.ts';
 import { imageView, type PageContext } from './views.ts';
-
-/** One open element around the caret, for the foot line and the ladder. */
-export interface OpenElement {
-  readonly element: string;
-  readonly label: string;
-  readonly position: number;
-}
 
 export interface EditorHandlers extends PageContext {
   readonly read: ReadText;
   readonly facets: () => readonly Facet[];
+  readonly signs: () => Signs;
   readonly changed: () => void;
   readonly save: () => void;
   readonly openPalette: () => void;
@@ -41,16 +36,6 @@ export function useEditor(handlers: EditorHandlers) {
   let positions = new Map<string, number>();
   let settling: ReturnType<typeof setTimeout> | undefined;
 
-  function describe(editor: EditorView): void {
-    const { $from } = editor.state.selection;
-    const elements: OpenElement[] = [];
-    for (let depth = 1; depth <= $from.depth; depth += 1) {
-      const node = $from.node(depth);
-      const element = node.type.spec.element;
-      if (element !== undefined && node.type.name !== special.line) elements.push({ element, label: labelOf(element), position: $from.before(depth) });
-    }
-    open.value = elements;
-  }
   function settle(editor: EditorView): void {
     positions = new Map();
     const root = fromEditor(editor.state.doc, (path, position) => positions.set(path.join('.'), position));
@@ -60,7 +45,10 @@ export function useEditor(handlers: EditorHandlers) {
 
   function show(mount: HTMLElement, id: string, root: Element, editable: boolean): void {
     view.value?.destroy();
-    const state = EditorState.create({ doc: toEditor(root), plugins: [...editorKeys(handlers.openPalette, handlers.save), history(), borrowedPassages(id, handlers.read)] });
+    const state = EditorState.create({
+      doc: toEditor(root),
+      plugins: [...editorKeys(handlers.openPalette, handlers.save), history(), borrowedPassages(id, handlers.read), pageSigns(handlers.signs())],
+    });
     const editor = new EditorView(mount, {
       state,
       editable: () => editable,
@@ -68,7 +56,7 @@ export function useEditor(handlers: EditorHandlers) {
       nodeViews: { image: imageView(handlers), [special.blockImage]: imageView(handlers) },
       dispatchTransaction(transaction) {
         editor.updateState(editor.state.apply(transaction));
-        describe(editor);
+        open.value = openElements(editor.state);
         if (!transaction.docChanged) return;
         handlers.changed();
         clearTimeout(settling);
@@ -76,7 +64,7 @@ export function useEditor(handlers: EditorHandlers) {
       },
     });
     view.value = editor;
-    describe(editor);
+    open.value = openElements(editor.state);
     settle(editor);
   }
 
@@ -96,10 +84,12 @@ export function useEditor(handlers: EditorHandlers) {
       return;
     }
   }
-  function select(position: number): void {
+  /** Selects a block whole, and the words that carry a name. */
+  function select({ position, end }: OpenElement): void {
     const editor = view.value;
     if (!editor) return;
-    editor.dispatch(editor.state.tr.setSelection(NodeSelection.create(editor.state.doc, position)).scrollIntoView());
+    const { doc, tr } = editor.state;
+    editor.dispatch(tr.setSelection(end === undefined ? NodeSelection.create(doc, position) : TextSelection.create(doc, position, end)).scrollIntoView());
     editor.focus();
   }
   const choices = (): Choice[] => (view.value ? choicesAt(view.value.state) : []);
@@ -110,9 +100,16 @@ export function useEditor(handlers: EditorHandlers) {
     editor.focus();
   }
 
+  function setAttributes(target: OpenElement, attributes: Attributes): void {
+    const editor = view.value;
+    editor?.dispatch(withAttributes(editor.state, target, attributes));
+  }
+  const sign = (signs: Signs): void => view.value?.dispatch(showSigns(view.value.state, signs));
+  const refusal = (target: OpenElement, definition: AttributeDefinition, value: string): string | undefined => view.value && refusalOf(view.value.state, target, definition, value);
+
   onUnmounted(() => {
     clearTimeout(settling);
     view.value?.destroy();
   });
-  return { view, open, problems, words, show, read, goTo, select, choices, apply };
+  return { view, open, problems, words, show, read, goTo, select, setAttributes, refusal, sign, choices, apply };
 }

@@ -136,6 +136,7 @@ async function showResults(): Promise<void> {
     return;
   }
   const engine = await searchEngine();
+  if (field.value.trim() !== query) return;
   const hits = engine?.find(query) ?? [];
   results.hidden = false;
   const count = (hits.length === 0 ? labels['none'] : labels['found'])?.replace('{n}', String(hits.length)) ?? '';
@@ -146,6 +147,8 @@ async function showResults(): Promise<void> {
 }
 field?.addEventListener('focus', () => void searchEngine());
 field?.addEventListener('input', () => void showResults());
+// A quick reader has typed before this script was there.
+if (document.activeElement === field) void showResults();
 field?.addEventListener('keydown', (event) => {
   if (event.key === 'Escape') {
     field.value = '';

@@ -1,11 +1,14 @@
 <script setup lang="ts">
 import type { Choice } from '@ukiyo/core/editing';
 import { readItem } from '@ukiyo/core/library';
+import { useEventListener } from '@vueuse/core';
 import { computed, nextTick, onMounted, ref, shallowRef, watch } from 'vue';
 import { onBeforeRouteLeave, useRoute } from 'vue-router';
 import InsertPalette from '../../editor/InsertPalette.vue';
 import PageLadder from '../../editor/PageLadder.vue';
+import ViewSwitch from '../../editor/ViewSwitch.vue';
 import '../../editor/page.css';
+import { pageViews, usePageView } from '../../editor/pageView.ts';
 import { useEditor } from '../../editor/useEditor.ts';
 import { messageOf } from '../../parts/api.ts';
 import { useLibrary } from '../../parts/library.ts';
@@ -13,8 +16,8 @@ import { useSession } from '../../parts/session.ts';
 import ConflictNotice from '../../parts/ConflictNotice.vue';
 import { useStoredText } from '../../parts/storedText.ts';
 import { usePlace } from '../../shell/place.ts';
-import ProblemList from './ProblemList.vue';
 import TopicList from './TopicList.vue';
+import WriteBench from './WriteBench.vue';
 
 const library = useLibrary();
 const session = useSession();
@@ -26,11 +29,13 @@ const unreadable = ref('');
 // Not deep: the editor compares node types by identity.
 const palette = shallowRef<{ choices: Choice[]; left: number; top?: number; bottom?: number }>();
 
+const pageView = usePageView();
 const topic = useStoredText(() => editor.read());
 const editor = useEditor({
   imageAddress: library.assetAddress,
   read: library.read,
   facets: () => library.facets,
+  signs: () => pageView.signs.value,
   changed: topic.changed,
   save: () => void topic.save(),
   openPalette,
@@ -79,6 +84,16 @@ onMounted(async () => {
   await show();
 });
 watch(id, show);
+watch(pageView.signs, (signs) => editor.sign(signs));
+useEventListener(window, 'keydown', (event: KeyboardEvent) => {
+  if (!event.altKey || event.ctrlKey || event.metaKey || event.shiftKey) return;
+  const number = /^Digit([1-5])$/u.exec(event.code)?.[1];
+  if (number === undefined) return;
+  event.preventDefault();
+  const chosen = pageViews[Number(number) - 1];
+  if (chosen) pageView.view.value = chosen.value;
+  else pageView.marks.value = !pageView.marks.value;
+});
 watch([topic.state, editor.words, editor.problems], () => {
   place.saved = topic.state.value;
   place.words = editor.words.value;
@@ -95,15 +110,16 @@ onBeforeRouteLeave(() => place.clear());
       <p v-if="unreadable" class="notice" role="alert">{{ unreadable }} The text is kept as it is: <code>{{ topic.item.value?.text.slice(0, 400) }}</code></p>
       <ConflictNotice :conflict="topic.conflict.value" @mine="topic.keepMine" @theirs="show" />
       <div v-if="id === ''" class="notice quiet">Choose a topic on the left, or make one in the Library.</div>
-      <div v-show="id !== '' && !failure && !unreadable" class="page">
-        <PageLadder :view="editor.view.value" :open="editor.open.value" @select="editor.select" />
+      <ViewSwitch v-if="id !== ''" v-model:view="pageView.view.value" v-model:marks="pageView.marks.value" />
+      <div v-show="id !== '' && !failure && !unreadable" class="page" :class="`view-${pageView.view.value}`">
+        <PageLadder v-if="pageView.view.value !== 'plain'" :view="editor.view.value" :open="editor.open.value" @select="editor.select" />
         <div ref="mount" />
       </div>
     </main>
-    <ProblemList :problems="editor.problems.value" @go="editor.goTo" />
+    <WriteBench :problems="editor.problems.value" :open="editor.open.value" :facets="library.facets" :editable="session.may('write')" :refusal="editor.refusal" @go="editor.goTo" @change="editor.setAttributes" />
     <InsertPalette v-if="palette" v-bind="palette" @choose="choose" @close="closePalette" />
     <Teleport defer to="#foot-path">
-      <template v-for="(element, index) in editor.open.value" :key="element.position"><span v-if="index > 0" class="quiet" aria-hidden="true"> / </span><button type="button" class="plain" @click="editor.select(element.position)">{{ element.label }}</button></template>
+      <template v-for="(element, index) in editor.open.value" :key="`${element.position} ${element.element}`"><span v-if="index > 0" class="quiet" aria-hidden="true"> / </span><button type="button" class="plain" @click="editor.select(element)">{{ element.label }}</button></template>
     </Teleport>
   </div>
 </template>

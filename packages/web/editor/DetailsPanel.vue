@@ -1,0 +1,62 @@
+<script setup lang="ts">
+import { fieldsOf, type OpenElement } from '@ukiyo/core/editing';
+import { valuesOn, withValues, type Facet, type FacetValue } from '@ukiyo/core/facets';
+import { definitionOf, type AttributeDefinition } from '@ukiyo/core/grammar';
+import type { Attributes } from '@ukiyo/core/markup';
+import { computed, ref, watch } from 'vue';
+import AttributeField from './AttributeField.vue';
+
+const { open, facets, editable, refusal } = defineProps<{
+  open: readonly OpenElement[];
+  facets: readonly Facet[];
+  editable: boolean;
+  /** What is wrong with a value, in plain words. */
+  refusal: (target: OpenElement, definition: AttributeDefinition, value: string) => string | undefined;
+}>();
+const emit = defineEmits<{ change: [OpenElement, Attributes] }>();
+
+/** Counted from the topic inward; the innermost until another is chosen. */
+const chosen = ref(0);
+watch(() => open.map(({ position, element }) => `${position} ${element}`).join(), () => (chosen.value = open.length - 1), { immediate: true });
+const target = computed(() => open[chosen.value]);
+const fields = computed(() => (target.value ? fieldsOf(target.value) : { set: [], more: [] }));
+const added = ref<AttributeDefinition>();
+watch(target, () => (added.value = undefined));
+/** A facet's own attribute is shown as a list to pick from, not as text. */
+const isFacet = ({ name, kind }: AttributeDefinition): boolean => facets.some((facet) => facet.name === name) || (kind === 'facet' && name === 'props' && facets.length > 0);
+const texts = computed(() => [...fields.value.set, ...(added.value && !fields.value.set.some(({ name }) => name === added.value?.name) ? [added.value] : [])].filter((one) => !isFacet(one)));
+
+const options = (values: readonly FacetValue[], depth = 0): { value: string; label: string }[] => values.flatMap((value) => [{ value: value.name, label: `${'\u2003'.repeat(depth)}${value.label}` }, ...options(value.values ?? [], depth + 1)]);
+
+function setFacet(facet: Facet, values: readonly string[]): void {
+  if (target.value) emit('change', target.value, withValues(target.value.attributes, facet.name, values));
+}
+function setText(name: string, value: string): void {
+  if (!target.value) return;
+  const { [name]: _old, ...rest } = target.value.attributes;
+  emit('change', target.value, value === '' ? rest : { ...rest, [name]: value });
+}
+</script>
+
+<template>
+  <section v-if="target" class="details" aria-label="Details">
+    <n-select v-model:value="chosen" size="small" :options="open.map(({ label }, index) => ({ value: index, label }))" :input-props="{ 'aria-label': 'Element' }" />
+    <p class="quiet small help">{{ definitionOf(target.element)?.help }}</p>
+    <template v-if="facets.length > 0">
+      <h3>Facets</h3>
+      <div v-for="facet in facets" :key="facet.name" class="field">
+        <span :id="`facet-${facet.name}`" class="small quiet">{{ facet.label }}</span>
+        <n-select multiple clearable filterable size="small" placeholder="every reader" :disabled="!editable" :value="[...valuesOn(target.attributes, facet.name)]" :options="options(facet.values)" :input-props="{ 'aria-label': facet.label }" @update:value="setFacet(facet, $event)" />
+      </div>
+    </template>
+    <h3>Attributes</h3>
+    <AttributeField v-for="field in texts" :key="`${chosen} ${field.name}`" :definition="field" :value="target.attributes[field.name] ?? ''" :editable="editable" :refusal="(value) => refusal(target!, field, value)" @change="setText(field.name, $event)" />
+    <p v-if="texts.length === 0" class="quiet small">None is set.</p>
+    <n-select v-if="editable" size="small" filterable placeholder="Add an attribute" :value="null" :options="fields.more.filter((one) => !isFacet(one)).map(({ name, label }) => ({ value: name, label }))" :input-props="{ 'aria-label': 'Add an attribute' }" @update:value="(name: string) => (added = fields.more.find((one) => one.name === name))" />
+  </section>
+  <p v-else class="quiet small">Put the caret into the topic to see the details of what is open there.</p>
+</template>
+
+<style scoped>
+.details { display: grid; gap: 8px; } h3 { margin: 10px 0 0; font: 400 15px var(--font-title); color: var(--prussian); } .field { display: grid; grid-template-columns: 76px minmax(0, 1fr); align-items: center; gap: 8px; } .help { margin: 0; } p { margin: 0; }
+</style>

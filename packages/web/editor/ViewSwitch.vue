@@ -1,0 +1,17 @@
+<script setup lang="ts">
+import { pageViews, type PageView } from './pageView.ts';
+
+const view = defineModel<PageView>('view', { required: true });
+const marks = defineModel<boolean>('marks', { required: true });
+</script>
+
+<template>
+  <div class="views" role="group" aria-label="View of the page">
+    <button v-for="one in pageViews" :key="one.value" type="button" :aria-pressed="view === one.value" :title="`${one.help} (${one.keys})`" @mousedown.prevent @click="view = one.value">{{ one.label }}</button>
+    <button type="button" class="marks" :aria-pressed="marks" title="Spaces, breaks and paragraph ends (Alt 5)" aria-label="Spaces, breaks and paragraph ends" @mousedown.prevent @click="marks = !marks">¶</button>
+  </div>
+</template>
+
+<style scoped>
+.views { display: flex; justify-content: flex-end; gap: 2px; max-width: 760px; margin: 0 auto 6px; } button { border: 0; background: none; padding: 2px 8px; border-radius: 3px; color: var(--soft); font: 400 13px var(--font-text); cursor: pointer; } button:hover { background: var(--paper-deep); } button[aria-pressed='true'] { background: var(--wash); color: var(--prussian); } .marks { margin-left: 10px; }
+</style>

@@ -1,0 +1,31 @@
+<script setup lang="ts">
+import type { OpenElement } from '@ukiyo/core/editing';
+import type { Facet } from '@ukiyo/core/facets';
+import type { AttributeDefinition } from '@ukiyo/core/grammar';
+import type { Attributes } from '@ukiyo/core/markup';
+import type { Path, Problem } from '@ukiyo/core/problems';
+import { useStorage } from '@vueuse/core';
+import DetailsPanel from '../../editor/DetailsPanel.vue';
+import ProblemList from './ProblemList.vue';
+
+const { problems } = defineProps<{ problems: readonly Problem[]; open: readonly OpenElement[]; facets: readonly Facet[]; editable: boolean; refusal: (target: OpenElement, definition: AttributeDefinition, value: string) => string | undefined }>();
+const emit = defineEmits<{ go: [Path]; change: [OpenElement, Attributes] }>();
+const shown = useStorage<'details' | 'problems'>('ukiyo-write-bench', 'details');
+</script>
+
+<template>
+  <aside class="bench" aria-label="Bench">
+    <div class="tabs" role="tablist" aria-label="Bench">
+      <button id="tab-details" type="button" role="tab" aria-controls="bench-panel" :aria-selected="shown === 'details'" @click="shown = 'details'">Details</button>
+      <button id="tab-problems" type="button" role="tab" aria-controls="bench-panel" :aria-selected="shown === 'problems'" @click="shown = 'problems'">Problems <span v-if="problems.length > 0" class="seal-text">{{ problems.length }}</span></button>
+    </div>
+    <div id="bench-panel" role="tabpanel" tabindex="0" :aria-labelledby="`tab-${shown}`">
+      <DetailsPanel v-if="shown === 'details'" :open="open" :facets="facets" :editable="editable" :refusal="refusal" @change="(target, attributes) => emit('change', target, attributes)" />
+      <ProblemList v-else :problems="problems" @go="emit('go', $event)" />
+    </div>
+  </aside>
+</template>
+
+<style scoped>
+.bench { border-left: 1px solid var(--hair); display: flex; flex-direction: column; min-height: 0; } .tabs { display: flex; gap: 16px; padding: 12px 16px 0; border-bottom: 1px solid var(--hair); } .tabs button { border: 0; background: none; padding: 4px 0 8px; color: var(--soft); font: 400 15px var(--font-text); cursor: pointer; } .tabs button[aria-selected='true'] { color: var(--ink); box-shadow: inset 0 -2px var(--prussian); } #bench-panel { overflow: auto; padding: 14px 16px; flex: 1; }
+</style>
