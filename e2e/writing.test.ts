@@ -24,6 +24,7 @@ test('a task is written by keyboard alone, step after step', async ({ page }) =>
   const text = await stored(page);
   expect(text).toContain('<shortdesc>A clean lens sees further.</shortdesc>');
   expect(text).toMatch(/<step>\s*<cmd>Breathe on the lens\.<\/cmd>\s*<\/step>\s*<step>\s*<cmd>Wipe it with a soft cloth\.<\/cmd>\s*<stepresult>It shines\.<\/stepresult>/u);
+  await page.getByRole('tab', { name: 'Problems' }).click();
   await expect(page.getByText('This topic is valid.')).toBeVisible();
 });
 
@@ -81,6 +82,7 @@ test('elements are put around, made into others, moved, nested and named', async
   await choose('term');
   await isSaved(page);
   expect((await stored(page)).replace(/\s*\n\s*/gu, '')).toContain('<ol><li><p>bowline</p><ol><li><p><term>clove hitch</term></p></li></ol></li></ol>');
+  await page.getByRole('tab', { name: 'Problems' }).click();
   await expect(page.getByText('This topic is valid.')).toBeVisible();
 });
 

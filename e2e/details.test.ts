@@ -1,0 +1,98 @@
+import { expect, test, type Locator } from '@playwright/test';
+import { isSaved, newTopic, stored } from './pages.ts';
+import { signIn } from './people.ts';
+
+const facet = (details: Locator, label: string): Locator =>
+  details
+    .locator('.field')
+    .filter({ has: details.page().getByText(label, { exact: true }) })
+    .locator('.n-base-selection');
+
+test.beforeEach(({ page }) => signIn(page, 'noor'));
+
+test('the details of any open element are set, refused and cleared as fields', async ({ page }) => {
+  await newTopic(page, 'Concept', 'Anchors');
+  await page.locator('p[data-element="p"]').click();
+  await page.keyboard.type('Drop the anchor.');
+  const details = page.getByRole('region', { name: 'Details' });
+  await expect(details).toContainText('Paragraph');
+
+  await test.step('a facet is picked from its closed list', async () => {
+    await facet(details, 'Model').click();
+    await page.locator('.n-base-select-option', { hasText: 'Tern D' }).click();
+    await page.keyboard.press('Escape');
+    await isSaved(page);
+    expect(await stored(page)).toContain('<p product="tern-d">Drop the anchor.</p>');
+  });
+  await test.step('an id is checked while it is typed', async () => {
+    await details.locator('.n-base-selection').last().click();
+    await page.locator('.n-base-select-option', { hasText: /^Id$/u }).click();
+    const id = details.getByLabel('Id', { exact: true });
+    await id.fill('anchors');
+    await expect(details.getByRole('alert')).toHaveText('Another element of this topic has this id.');
+    await id.fill('drop');
+    await expect(details.getByRole('alert')).toHaveCount(0);
+    await id.press('Enter');
+    await isSaved(page);
+    expect(await stored(page)).toContain('<p id="drop" product="tern-d">');
+  });
+  await test.step('clearing a field removes the attribute', async () => {
+    await details.getByLabel('Id', { exact: true }).fill('');
+    await details.getByLabel('Id', { exact: true }).press('Enter');
+    await isSaved(page);
+    expect(await stored(page)).toContain('<p product="tern-d">');
+  });
+  await test.step('an outer element has its details too', async () => {
+    await details.locator('.n-base-selection').first().click();
+    await page.locator('.n-base-select-option', { hasText: /^Concept$/u }).click();
+    await expect(details.getByLabel('Id', { exact: true })).toHaveValue('anchors');
+  });
+  await page.locator('p[data-element="p"]').click();
+  await page.keyboard.press('Control+z');
+  await isSaved(page);
+  expect(await stored(page)).toContain('id="drop"');
+});
+
+test('the page is looked at in four ways, one key away each, and shows its spaces', async ({ page }) => {
+  await page.goto('/write/fit-the-bracket');
+  const sheet = page.locator('.page');
+  await expect(page.locator('.ladder')).toBeVisible();
+  await expect(page.getByText('borrowed · Safety at the quay')).toBeVisible();
+  const before = await page.locator('.ProseMirror').innerText();
+  await page.keyboard.press('Alt+1');
+  await expect(page.locator('.ladder')).toHaveCount(0);
+  await page.keyboard.press('Alt+3');
+  await expect(sheet).toHaveClass(/view-framed/u);
+  await page.keyboard.press('Alt+4');
+  await expect(page.locator('.sign.starts').first()).toHaveText(/^Task id = fit-the-bracket/u);
+  await expect(page.locator('.is-step').first().locator('.sign.starts').first()).toHaveText('Step');
+  expect(await page.locator('.sign.starts').count()).toBe(await page.locator('.sign.ends').count());
+  await page.keyboard.press('Alt+5');
+  await expect(page.locator('.sign.pilcrow').first()).toBeVisible();
+  await expect(page.locator('.shown-space').first()).toBeVisible();
+  await page.reload();
+  await expect(page.locator('.sign.starts').first()).toBeVisible();
+  await page.keyboard.press('Alt+5');
+  await page.keyboard.press('Alt+2');
+  await expect(page.locator('.sign')).toHaveCount(0);
+  expect(await page.locator('.ProseMirror').innerText()).toBe(before);
+  await expect(page.getByText('Saved', { exact: true })).toBeVisible();
+});
+
+test('named words have details as well', async ({ page }) => {
+  await newTopic(page, 'Concept', 'Buoys');
+  await page.locator('p[data-element="p"]').click();
+  await page.keyboard.type('Press OK');
+  await page.keyboard.press('Shift+Control+ArrowLeft');
+  await page.keyboard.press('Control+Space');
+  await page.getByRole('combobox', { name: 'What can go here' }).fill('uicontrol');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('ArrowRight');
+  await expect(page.locator('#foot-path')).toHaveText(/Paragraph \/ Control$/u);
+  const details = page.getByRole('region', { name: 'Details' });
+  await facet(details, 'Audience').click();
+  await page.locator('.n-base-select-option', { hasText: 'Operator' }).click();
+  await page.keyboard.press('Escape');
+  await isSaved(page);
+  expect(await stored(page)).toContain('Press <uicontrol audience="operator">OK</uicontrol>');
+});
