@@ -1,22 +1,36 @@
 import type { Node as EditorNode } from 'prosemirror-model';
 import { Plugin } from 'prosemirror-state';
-import { definitionOf, follows, textSymbol } from '../grammar/index.ts';
+import { definitionOf, follows, mayContain, textSymbol } from '../grammar/index.ts';
 import { isElement, type Node as XmlNode } from '../markup/index.ts';
 import { special } from './names.ts';
 
 /** What a child stands for in its parent's content model; undefined for what no model speaks of. */
 function symbolOf(child: EditorNode): string | undefined {
   if (child.type.name === special.line || child.isText) return textSymbol;
-  if (child.type.name !== special.rawBlock) return child.type.spec.element;
+  if (child.type.name !== special.rawBlock && child.type.name !== special.rawInline) return child.type.spec.element;
   const node = child.attrs['node'] as XmlNode;
   return isElement(node) && definitionOf(node.name) ? node.name : undefined;
 }
 
-/** Elements that hold a closed block where their content model has no place for it. */
+/** Closed parts of a line that the element of the line may not hold. */
+function misplacedInLine(line: EditorNode, holder: string): number {
+  let count = 0;
+  line.descendants((child) => {
+    const symbol = child.type.name === special.rawInline ? symbolOf(child) : undefined;
+    if (symbol !== undefined && !mayContain(holder, symbol)) count += 1;
+    return false;
+  });
+  return count;
+}
+
+/** Elements that hold a closed block where their content model has no place for it, and closed parts of lines likewise. */
 function misplacedIn(document: EditorNode): number {
   let count = 0;
-  document.descendants((parent) => {
-    if (parent.isTextblock) return false;
+  document.descendants((parent, _position, around) => {
+    if (parent.isTextblock) {
+      count += misplacedInLine(parent, (parent.type.name === special.line ? around : parent)?.type.spec.element ?? '');
+      return false;
+    }
     let holdsClosed = false;
     const symbols: string[] = [];
     parent.forEach((child) => {
