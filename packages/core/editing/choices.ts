@@ -2,14 +2,16 @@ import type { MarkType, Node as EditorNode, ResolvedPos } from 'prosemirror-mode
 import { Selection, type EditorState, type Transaction } from 'prosemirror-state';
 import { findWrapping } from 'prosemirror-transform';
 import { definitionOf, labelOf, mayContain } from '../grammar/index.ts';
+import type { TableChange } from '../tables/index.ts';
 import { blockTypes, fittingTypes, inOrder } from './fitting.ts';
 import { special } from './names.ts';
 import { editorSchema } from './schema.ts';
+import { changeTableAt } from './table-editing.ts';
 
 /** Something that can be done at a place with an element, without making anything invalid. */
 export interface Choice {
-  /** Put a new one there; name words of the line; put one around; make something into one. */
-  readonly kind: 'insert' | 'phrase' | 'wrap' | 'turn';
+  /** Put a new one there; change the table; name words of the line; put one around; make something into one. */
+  readonly kind: 'insert' | 'table' | 'phrase' | 'wrap' | 'turn';
   readonly element: string;
   readonly label: string;
   readonly help: string;
@@ -28,7 +30,7 @@ function describe(kind: Choice['kind'], element: string, place: string, apply: C
 
 /** Everything that can be done at the selection, by kind, nearest first. */
 export function choicesAt(state: EditorState): Choice[] {
-  return [...insertChoices(state), ...phraseChoices(state), ...wrapChoices(state), ...turnChoices(state)];
+  return [...insertChoices(state), ...tableChoices(state), ...phraseChoices(state), ...wrapChoices(state), ...turnChoices(state)];
 }
 
 /** The elements that can be put after the block at the caret, nearest first, each once. An empty line that may go is replaced. */
@@ -84,6 +86,27 @@ function phrasesIn(element: string): MarkType[] {
   return Object.values(editorSchema.marks)
     .filter((type) => type.spec.element !== undefined && !targeted.has(type.spec.element) && mayContain(element, type.spec.element))
     .sort(inOrder);
+}
+
+const tableChanges: Readonly<Record<TableChange, readonly [label: string, help: string]>> = {
+  'row-below': ['Row below', 'A new row after this one.'],
+  'row-above': ['Row above', 'A new row before this one.'],
+  'column-after': ['Column after', 'A new column after this one.'],
+  'column-before': ['Column before', 'A new column before this one.'],
+  'merge-across': ['Join with the next cell', 'One cell over both columns; the text of both stays.'],
+  'merge-down': ['Join with the cell below', 'One cell over both rows; the text of both stays.'],
+  split: ['Split the cell', 'One cell again for each row and column it reaches over.'],
+  'row-remove': ['Remove the row', 'Cells that come down from above become shorter.'],
+  'column-remove': ['Remove the column', 'Cells that reach over it become narrower.'],
+};
+
+/** What can be done to the table around the caret. */
+function tableChoices(state: EditorState): Choice[] {
+  return (Object.keys(tableChanges) as TableChange[]).flatMap((change) => {
+    const changed = changeTableAt(state, change);
+    const [label, help] = tableChanges[change];
+    return changed ? [{ kind: 'table', element: change, label, help, place: 'in the table', apply: () => changed }] : [];
+  });
 }
 
 /** The elements that can be put around the selected blocks. */

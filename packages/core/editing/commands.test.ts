@@ -153,6 +153,32 @@ describe('what can be done here', () => {
   });
 });
 
+describe('tables', () => {
+  const cals = (cell: string): EditorState =>
+    concept(
+      `<table><tgroup cols="2"><colspec colname="a"/><colspec colname="b"/><thead><row><entry>A</entry><entry>B</entry></row></thead><tbody><row><entry>${cell}</entry><entry>d</entry></row><row><entry>e</entry><entry>f</entry></row></tbody></tgroup></table>`,
+    );
+  const done = (state: EditorState, change: string): string => {
+    const choice = choicesAt(state).find(({ kind, element }) => kind === 'table' && element === change);
+    const after = state.apply(choice!.apply(state));
+    after.doc.check();
+    return body(after.apply(after.tr.insertText('|')));
+  };
+  it('get rows and columns, and the caret goes on in the new cell', () => {
+    expect(done(cals('c|'), 'row-below')).toContain('<row><entry>c</entry><entry>d</entry></row><row><entry>|</entry><entry/></row>');
+    expect(done(cals('c|'), 'column-after')).toContain('<row><entry>A</entry><entry/><entry>B</entry></row></thead><tbody><row><entry>c</entry><entry>|</entry><entry>d</entry></row>');
+  });
+  it('have cells joined and split', () => {
+    expect(done(cals('c|'), 'merge-across')).toContain('<row><entry nameend="b" namest="a"><p>|c</p><p>d</p></entry></row>');
+    expect(done(cals('c|'), 'merge-down')).toContain('<row><entry morerows="1"><p>|c</p><p>e</p></entry><entry>d</entry></row><row><entry>f</entry></row>');
+  });
+  it('are offered only what can be done', () => {
+    const offered = choicesAt(cals('c|')).filter(({ kind }) => kind === 'table');
+    expect(offered.map(({ element }) => element)).not.toContain('split');
+    expect(choicesAt(concept('<p>a|</p>')).filter(({ kind }) => kind === 'table')).toEqual([]);
+  });
+});
+
 describe('nothing that a key or a choice does', () => {
   const topic = fc.constantFrom(...topicKinds).chain((kind) => anyElement(kind, 3));
   /** Validation findings that are about the shape of the tree. */

@@ -22,7 +22,8 @@ function guidanceIn(children: readonly Node[]): string | null {
   return children.length === 1 && only !== undefined && isInstruction(only) && only.target === guidanceTarget ? only.body : null;
 }
 
-function blockFrom(element: Element): EditorNode {
+/** One block of a topic as a node of the editor. */
+export function blockFrom(element: Element): EditorNode {
   const { name, attributes, children } = element;
   if (name === 'image') return type(special.blockImage).create({ attributes, children });
   if (!isBlockNode(name)) return rawBlock(element);

@@ -11,7 +11,7 @@ const query = ref('');
 const chosen = ref(0);
 const field = ref<HTMLInputElement>();
 const uses = useStorage<Record<string, number>>('ukiyo-palette-uses', {});
-const headings: Record<Choice['kind'], string> = { insert: 'Put in', phrase: 'Name the words', wrap: 'Put around', turn: 'Make into' };
+const headings: Record<Choice['kind'], string> = { insert: 'Put in', table: 'Table', phrase: 'Name the words', wrap: 'Put around', turn: 'Make into' };
 
 const shown = computed(() => rankChoices(choices, query.value, uses.value));
 watch(query, () => (chosen.value = 0));

@@ -1,0 +1,42 @@
+import type { Node as EditorNode } from 'prosemirror-model';
+import { Selection, type EditorState, type Transaction } from 'prosemirror-state';
+import type { Path } from '../problems/index.ts';
+import { changeTable, type TableChange } from '../tables/index.ts';
+import { blockToElement } from './from-editor.ts';
+import { blockFrom } from './to-editor.ts';
+
+/** The elements whose children are the parts of a table. */
+const tables = new Set(['tgroup', 'simpletable', 'properties', 'choicetable']);
+
+/** Changes the table around the caret; the caret goes on in the cell that the change leads to. Undefined where it cannot be done. */
+export function changeTableAt(state: EditorState, change: TableChange): Transaction | undefined {
+  const { $from } = state.selection;
+  for (let depth = $from.depth; depth > 0; depth -= 1) {
+    if (!tables.has($from.node(depth).type.spec.element ?? '')) continue;
+    // The rows and cells below are nodes for elements one to one, closed ones too.
+    const cell = [$from.index(depth), $from.index(depth + 1), ...(isRow($from.node(depth + 1)) ? [] : [$from.index(depth + 2)])];
+    const changed = changeTable(blockToElement($from.node(depth)), cell, change);
+    if (!changed) return undefined;
+    const start = $from.before(depth);
+    const node = blockFrom(changed.table);
+    const parent = $from.node(depth - 1);
+    if (!parent.canReplaceWith($from.index(depth - 1), $from.index(depth - 1) + 1, node.type)) return undefined;
+    const tr = state.tr.replaceWith(start, $from.after(depth), node);
+    return tr.setSelection(Selection.near(tr.doc.resolve(start + 1 + offsetOf(node, changed.cell)), 1)).scrollIntoView();
+  }
+  return undefined;
+}
+
+const isRow = (node: EditorNode): boolean => !['thead', 'tbody'].includes(node.type.spec.element ?? '');
+
+/** Where the content of the node at a path begins, from the beginning of the content of `node`. */
+function offsetOf(node: EditorNode, path: Path): number {
+  let offset = 0;
+  let at = node;
+  for (const index of path) {
+    for (let before = 0; before < index; before += 1) offset += at.child(before).nodeSize;
+    offset += 1;
+    at = at.child(index);
+  }
+  return offset;
+}
