@@ -87,7 +87,6 @@ test('named words have details as well', async ({ page }) => {
   await page.keyboard.press('Control+Space');
   await page.getByRole('combobox', { name: 'What can go here' }).fill('uicontrol');
   await page.keyboard.press('Enter');
-  await page.keyboard.press('ArrowRight');
   await expect(page.locator('#foot-path')).toHaveText(/Paragraph \/ Control$/u);
   const details = page.getByRole('region', { name: 'Details' });
   await facet(details, 'Audience').click();
@@ -95,4 +94,34 @@ test('named words have details as well', async ({ page }) => {
   await page.keyboard.press('Escape');
   await isSaved(page);
   expect(await stored(page)).toContain('Press <uicontrol audience="operator">OK</uicontrol>');
+});
+
+test('a table is put in, filled by Tab, grows and has cells joined', async ({ page }) => {
+  const choose = async (query: string): Promise<void> => {
+    await page.keyboard.press('Control+Space');
+    await page.getByRole('combobox', { name: 'What can go here' }).fill(query);
+    await page.keyboard.press('Enter');
+  };
+  await newTopic(page, 'Concept', 'Tides');
+  await page.locator('p[data-element="p"]').click();
+  await choose('table');
+  await page.keyboard.type('Ports');
+  await page.keyboard.press('Enter');
+  for (const text of ['Port', 'High', 'Low', 'Velm', '3.1', '0.4', 'Kis']) {
+    await page.keyboard.type(text);
+    await page.keyboard.press('Tab');
+  }
+  await page.keyboard.type('no tide');
+  await choose('join with the next');
+  await choose('row below');
+  await page.keyboard.type('Nord');
+  await choose('column after');
+  await isSaved(page);
+  const text = (await stored(page)).replace(/\s*\n\s*/gu, '');
+  expect(text).toContain('<tgroup cols="4">');
+  expect(text).toContain('<row><entry>Port</entry><entry>High</entry><entry/><entry>Low</entry></row>');
+  expect(text).toContain('<row><entry>Kis</entry><entry nameend="col3" namest="col2">no tide</entry></row>');
+  expect(text).toContain('<row><entry/><entry>Nord</entry><entry/><entry/></row>');
+  await page.getByRole('tab', { name: 'Problems' }).click();
+  await expect(page.getByText('This topic is valid.')).toBeVisible();
 });

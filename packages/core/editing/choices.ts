@@ -6,6 +6,7 @@ import type { TableChange } from '../tables/index.ts';
 import { blockTypes, fittingTypes, inOrder } from './fitting.ts';
 import { special } from './names.ts';
 import { editorSchema } from './schema.ts';
+import { newBlock } from './starters.ts';
 import { changeTableAt } from './table-editing.ts';
 
 /** Something that can be done at a place with an element, without making anything invalid. */
@@ -52,7 +53,7 @@ function insertChoices(state: EditorState): Choice[] {
         describe('insert', element, `into ${nameOf(parent)}`, ({ tr }) => {
           const start = $from.before(depth + 1);
           const end = $from.after(depth + 1);
-          tr.replaceRangeWith(instead ? start : end, end, type.createAndFill()!);
+          tr.replaceRangeWith(instead ? start : end, end, newBlock(type)!);
           return tr.setSelection(Selection.near(tr.doc.resolve((instead ? start : end) + 1), 1)).scrollIntoView();
         }),
       );

@@ -172,6 +172,22 @@ describe('tables', () => {
     expect(done(cals('c|'), 'merge-across')).toContain('<row><entry nameend="b" namest="a"><p>|c</p><p>d</p></entry></row>');
     expect(done(cals('c|'), 'merge-down')).toContain('<row><entry morerows="1"><p>|c</p><p>e</p></entry><entry>d</entry></row><row><entry>f</entry></row>');
   });
+  it('begin with a head and rows, valid and with the caret in the title', () => {
+    const state = concept('<p>a</p><p>|</p>');
+    const insert = (element: string): EditorState => {
+      const choice = choicesAt(state).find((one) => one.kind === 'insert' && one.element === element)!;
+      const after = state.apply(choice.apply(state));
+      after.doc.check();
+      return after.apply(after.tr.insertText('|'));
+    };
+    const row = (cells: number): string => `<row>${'<entry/>'.repeat(cells)}</row>`;
+    expect(body(insert('table'))).toBe(
+      `<p>a</p><table><title>|</title><tgroup cols="3">${[1, 2, 3].map((at) => `<colspec colname="col${at}"/>`).join('')}<thead>${row(3)}</thead><tbody>${row(3)}${row(3)}</tbody></tgroup></table>`,
+    );
+    expect(body(insert('simpletable'))).toContain('<sthead><stentry>|</stentry><stentry/></sthead>');
+    for (const element of ['table', 'simpletable']) expect(validate(fromEditor(insert(element).doc))).toEqual([]);
+    expect(choicesAt(cals('c|')).filter(({ kind, element }) => kind !== 'table' && ['row', 'entry', 'tgroup'].includes(element))).toEqual([]);
+  });
   it('are offered only what can be done', () => {
     const offered = choicesAt(cals('c|')).filter(({ kind }) => kind === 'table');
     expect(offered.map(({ element }) => element)).not.toContain('split');

@@ -25,6 +25,12 @@ describe('open elements', () => {
     ).toEqual(['b', 'xref']);
     expect(inside.find(({ element }) => element === 'ul')?.attributes).toEqual({ id: 'list', audience: 'operator' });
   });
+  it('have the names of selected words, when all of them carry them', () => {
+    const start = at('it', 0).selection.from;
+    const selected = (from: number, to: number): string[] => openElements(EditorState.create({ doc, selection: TextSelection.create(doc, from, to) })).map(({ element }) => element);
+    expect(selected(start, start + 2).at(-1)).toBe('term');
+    expect(selected(start - 2, start + 2).at(-1)).toBe('li');
+  });
   it('end with a selected one', () => {
     let list = 0;
     doc.descendants((node, position) => void (node.type.name === 'ul' && (list = position)));

@@ -29,7 +29,7 @@ export function openElements(state: EditorState): OpenElement[] {
   };
   for (let depth = 1; depth <= $from.depth; depth += 1) add($from.node(depth), $from.before(depth));
   if (selection instanceof NodeSelection) add(selection.node, selection.from);
-  else for (const mark of [...$from.marks()]) found.push(...markedWords(state, mark));
+  else for (const mark of (selection.empty ? $from.marks() : $from.marksAcross(selection.$to)) ?? []) found.push(...markedWords(state, mark));
   return found;
 }
 

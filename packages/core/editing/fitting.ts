@@ -1,5 +1,5 @@
 import type { Node as EditorNode, NodeType } from 'prosemirror-model';
-import { allowedIn, definitionOf, elementDefinitions } from '../grammar/index.ts';
+import { allowedIn, definitionOf, elementDefinitions, isA } from '../grammar/index.ts';
 import { special } from './names.ts';
 import { editorSchema } from './schema.ts';
 
@@ -13,7 +13,10 @@ const rank = ({ spec }: Typed): number => order.get(spec.element ?? '') ?? order
 export const inOrder = (a: Typed, b: Typed): number => rank(a) - rank(b);
 
 const unnamed = new Set<string>([special.line, special.rawBlock, special.flowParagraph]);
-const isNamed = (type: NodeType): boolean => type.isBlock && !unnamed.has(type.name) && definitionOf(type.spec.element ?? '') !== undefined;
+/** Parts of tables come and go with their row or column as a whole. */
+const tableParts = ['tgroup', 'thead', 'tbody', 'row', 'entry', 'sthead', 'strow', 'stentry'];
+const isTablePart = (element: string): boolean => tableParts.some((part) => isA(element, part));
+const isNamed = (type: NodeType): boolean => type.isBlock && !unnamed.has(type.name) && definitionOf(type.spec.element ?? '') !== undefined && !isTablePart(type.spec.element ?? '');
 
 /** Blocks that can be offered by name. */
 export const blockTypes: readonly NodeType[] = Object.values(editorSchema.nodes).filter(isNamed).sort(inOrder);
