@@ -7,6 +7,7 @@ export { profilingAttributes, universalAttributes, type AttributeDefinition, typ
 export { normalise, writeCanonical } from './canonical.ts';
 export { convertible, follows, insertable, wrappable } from './choices.ts';
 export { textSymbol, type Expression } from './content.ts';
+export { mannerOf, type Manner } from './manner.ts';
 export type { ElementDefinition } from './definition.ts';
 export {
   attributeOf,

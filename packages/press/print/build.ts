@@ -1,5 +1,5 @@
 import type { Place, Publication, ResolvedElement } from '@ukiyo/core/compose';
-import { basesOf, isA } from '@ukiyo/core/grammar';
+import { basesOf, isA, mannerOf, type Manner } from '@ukiyo/core/grammar';
 import { childElements, childNamed, isElement, lineOf, type Element, type Node } from '@ukiyo/core/markup';
 import { problem, type Problem } from '@ukiyo/core/problems';
 import { gridOf, type GridRow } from '@ukiyo/core/tables';
@@ -8,6 +8,8 @@ import { flowOf } from '../shared/flow.ts';
 import { printable } from '../shared/text.ts';
 import type { Block, Inline, PrintCell, PrintDocument, PrintIndexEntry, PrintPlace, PrintTable } from './document.ts';
 
+/** What the page template calls each manner. */
+const signs = { bold: 'b', italic: 'i', underlined: 'u', superscript: 'sup', subscript: 'sub', struck: 'strike', code: 'code', control: 'ui', quoted: 'q' } as const satisfies Record<Manner, string>;
 /** Deeper than this the page engine's bound on nested rules would end the whole manual; such content is set without further nesting. */
 const deepest = 12;
 
@@ -34,33 +36,6 @@ export function buildPrintDocument(publication: Publication, assets: PrintAssets
 
   // ---- lines of text
   const inlines = (nodes: readonly Node[], depth: number): Inline[] => nodes.flatMap((node) => (typeof node === 'string' ? [printable(node)] : isElement(node) ? inline(node, depth) : []));
-
-  const styled: Record<string, 'b' | 'i' | 'u' | 'sup' | 'sub' | 'strike' | 'code' | 'ui' | 'q'> = {
-    b: 'b',
-    i: 'i',
-    u: 'u',
-    sup: 'sup',
-    sub: 'sub',
-    'line-through': 'strike',
-    tt: 'code',
-    codeph: 'code',
-    userinput: 'code',
-    systemoutput: 'code',
-    filepath: 'code',
-    cmdname: 'code',
-    apiname: 'code',
-    option: 'code',
-    parmname: 'code',
-    synph: 'code',
-    msgnum: 'code',
-    varname: 'i',
-    uicontrol: 'ui',
-    wintitle: 'ui',
-    shortcut: 'u',
-    term: 'i',
-    cite: 'i',
-    q: 'q',
-  };
 
   const inline = (element: Element, depth: number): Inline[] => {
     if (depth > deepest) return [printable(lineOf(element))];
@@ -94,7 +69,8 @@ export function buildPrintDocument(publication: Publication, assets: PrintAssets
       case 'object':
         return [];
       default: {
-        const style = styled[element.name];
+        const manner = mannerOf(element.name);
+        const style = manner && signs[manner];
         return style ? [...marks, { t: style, c: inner() }] : [...marks, ...inner()];
       }
     }

@@ -1,4 +1,4 @@
-import { basesOf, labelOf } from '@ukiyo/core/grammar';
+import { basesOf, labelOf, mannerOf, type Manner } from '@ukiyo/core/grammar';
 import { editorSchema, special } from '@ukiyo/core/editing';
 import { isElement, type Attributes, type Node as XmlNode } from '@ukiyo/core/markup';
 import type { DOMOutputSpec, Mark, Node } from 'prosemirror-model';
@@ -29,25 +29,7 @@ const blockTags: Readonly<Record<string, string>> = {
   strow: 'tr',
   stentry: 'td',
 };
-const markTags: Readonly<Record<string, string>> = {
-  b: 'b',
-  i: 'i',
-  u: 'u',
-  sup: 'sup',
-  sub: 'sub',
-  tt: 'code',
-  codeph: 'code',
-  userinput: 'code',
-  systemoutput: 'code',
-  filepath: 'code',
-  cmdname: 'code',
-  apiname: 'code',
-  option: 'code',
-  parmname: 'code',
-  'line-through': 's',
-  cite: 'cite',
-  q: 'q',
-};
+const mannerTags: Readonly<Partial<Record<Manner, string>>> = { bold: 'b', italic: 'i', underlined: 'u', superscript: 'sup', subscript: 'sub', struck: 's', code: 'code', quoted: 'q' };
 
 const attributesOf = (node: Node | Mark): Attributes => (node.attrs['attributes'] ?? {}) as Attributes;
 
@@ -136,7 +118,8 @@ function nodeDom(node: Node): DOMOutputSpec {
 function markDom(mark: Mark): DOMOutputSpec {
   const element = mark.type.spec.element ?? mark.type.name;
   const { href, keyref } = attributesOf(mark);
-  return [markTags[element] ?? 'span', { class: `phrase is-${element}`, 'data-element': element, title: `${labelOf(element)}${(href ?? keyref) ? `: ${href ?? keyref}` : ''}` }, 0];
+  const manner = mannerOf(element);
+  return [(manner && mannerTags[manner]) ?? 'span', { class: `phrase is-${element}`, 'data-element': element, title: `${labelOf(element)}${(href ?? keyref) ? `: ${href ?? keyref}` : ''}` }, 0];
 }
 
 /** Tells the schema how it looks: the schema itself comes from the core, which knows no page. */
