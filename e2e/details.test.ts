@@ -1,5 +1,5 @@
 import { expect, test, type Locator } from '@playwright/test';
-import { isSaved, newTopic, stored } from './pages.ts';
+import { choose, isSaved, newTopic, stored } from './pages.ts';
 import { signIn } from './people.ts';
 
 const facet = (details: Locator, label: string): Locator =>
@@ -84,9 +84,7 @@ test('named words have details as well', async ({ page }) => {
   await page.locator('p[data-element="p"]').click();
   await page.keyboard.type('Press OK');
   await page.keyboard.press('Shift+Control+ArrowLeft');
-  await page.keyboard.press('Control+Space');
-  await page.getByRole('combobox', { name: 'What can go here' }).fill('uicontrol');
-  await page.keyboard.press('Enter');
+  await choose(page, 'uicontrol');
   await expect(page.locator('#foot-path')).toHaveText(/Paragraph \/ Control$/u);
   const details = page.getByRole('region', { name: 'Details' });
   await facet(details, 'Audience').click();
@@ -97,14 +95,9 @@ test('named words have details as well', async ({ page }) => {
 });
 
 test('a table is put in, filled by Tab, grows and has cells joined', async ({ page }) => {
-  const choose = async (query: string): Promise<void> => {
-    await page.keyboard.press('Control+Space');
-    await page.getByRole('combobox', { name: 'What can go here' }).fill(query);
-    await page.keyboard.press('Enter');
-  };
   await newTopic(page, 'Concept', 'Tides');
   await page.locator('p[data-element="p"]').click();
-  await choose('table');
+  await choose(page, 'table');
   await page.keyboard.type('Ports');
   await page.keyboard.press('Enter');
   for (const text of ['Port', 'High', 'Low', 'Velm', '3.1', '0.4', 'Kis']) {
@@ -112,10 +105,10 @@ test('a table is put in, filled by Tab, grows and has cells joined', async ({ pa
     await page.keyboard.press('Tab');
   }
   await page.keyboard.type('no tide');
-  await choose('join with the next');
-  await choose('row below');
+  await choose(page, 'join with the next');
+  await choose(page, 'row below');
   await page.keyboard.type('Nord');
-  await choose('column after');
+  await choose(page, 'column after');
   await isSaved(page);
   const text = (await stored(page)).replace(/\s*\n\s*/gu, '');
   expect(text).toContain('<tgroup cols="4">');

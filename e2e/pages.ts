@@ -18,3 +18,10 @@ export const stored = async (page: Page): Promise<string> => {
   return item.text;
 };
 export const isSaved = (page: Page) => expect(page.getByText('Saved', { exact: true })).toBeVisible();
+
+/** Opens the palette at the caret and takes the best answer to the query. */
+export async function choose(page: Page, query: string): Promise<void> {
+  await page.keyboard.press('Control+Space');
+  await page.getByRole('combobox', { name: 'What can go here' }).fill(query);
+  await page.keyboard.press('Enter');
+}

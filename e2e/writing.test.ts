@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
-import { isSaved, newTopic, stored } from './pages.ts';
+import { choose, isSaved, newTopic, stored } from './pages.ts';
 import { signIn } from './people.ts';
 
 test.beforeEach(({ page }) => signIn(page, 'noor'));
@@ -16,9 +16,7 @@ test('a task is written by keyboard alone, step after step', async ({ page }) =>
   await page.keyboard.type('Breathe on the lens.');
   await page.keyboard.press('Enter');
   await page.keyboard.type('Wipe it with a soft cloth.');
-  await page.keyboard.press('Control+Space');
-  await page.getByRole('combobox', { name: 'What can go here' }).fill('result of the step');
-  await page.keyboard.press('Enter');
+  await choose(page, 'result of the step');
   await page.keyboard.type('It shines.');
   await isSaved(page);
   const text = await stored(page);
@@ -32,9 +30,7 @@ test('lists grow, end and undo; paragraphs split and join', async ({ page }) => 
   await newTopic(page, 'Concept', 'Lamps');
   await page.locator('p[data-element="p"]').click();
   await page.keyboard.type('Two kinds of lamp.');
-  await page.keyboard.press('Control+Space');
-  await page.getByRole('combobox', { name: 'What can go here' }).fill('bullet');
-  await page.keyboard.press('Enter');
+  await choose(page, 'bullet');
   await page.keyboard.type('oil');
   await page.keyboard.press('Enter');
   await page.keyboard.type('electric');
@@ -55,11 +51,6 @@ test('lists grow, end and undo; paragraphs split and join', async ({ page }) => 
 });
 
 test('elements are put around, made into others, moved, nested and named', async ({ page }) => {
-  const choose = async (query: string): Promise<void> => {
-    await page.keyboard.press('Control+Space');
-    await page.getByRole('combobox', { name: 'What can go here' }).fill(query);
-    await page.keyboard.press('Enter');
-  };
   await newTopic(page, 'Concept', 'Knots');
   await page.locator('p[data-element="p"]').click();
   await page.keyboard.type('bowline');
@@ -79,7 +70,7 @@ test('elements are put around, made into others, moved, nested and named', async
   await page.keyboard.press('Alt+ArrowDown');
   await page.keyboard.press('Tab');
   await page.keyboard.press('Shift+Home');
-  await choose('term');
+  await choose(page, 'term');
   await isSaved(page);
   expect((await stored(page)).replace(/\s*\n\s*/gu, '')).toContain('<ol><li><p>bowline</p><ol><li><p><term>clove hitch</term></p></li></ol></li></ol>');
   await page.getByRole('tab', { name: 'Problems' }).click();

@@ -200,6 +200,18 @@ describe('packages', () => {
     expect((await server.ask('reader', 'GET', '~/items?limit=1')).json<ItemPage>().total).toBe(before);
   });
 
+  it('bring in nothing at all when the database fails on the way', async () => {
+    const scheme = '<subjectScheme><subjectdef keys="s"><subjectdef keys="calm"/></subjectdef><enumerationdef><attributedef name="weather"/><subjectdef keyref="s"/></enumerationdef></subjectScheme>';
+    const files = new Map([
+      ['weather.ditamap', strToU8(scheme)],
+      ['storm.dita', strToU8('<concept id="storm"><title>Storm</title></concept>')],
+    ]);
+    // Without an author the row of the topic is refused by the database.
+    await expect(server.services.packages.take(server.project, files, null as unknown as string)).rejects.toThrow();
+    expect((await server.services.editions.facets(server.project)).map(({ name }) => name)).not.toContain('weather');
+    expect((await server.ask('reader', 'GET', '~/items/storm')).statusCode).toBe(404);
+  });
+
   it('bring in what is new, and are refused whole when they are no packages', async () => {
     const zip = Buffer.from(
       zipSync({

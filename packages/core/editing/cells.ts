@@ -1,7 +1,7 @@
 import type { ResolvedPos } from 'prosemirror-model';
 import { Selection, type Command } from 'prosemirror-state';
 import { isA } from '../grammar/index.ts';
-import type { Attributes } from '../markup/index.ts';
+import { changeTableAt } from './table-editing.ts';
 
 const cells = ['entry', 'stentry'];
 const tables = ['table', 'simpletable'];
@@ -29,33 +29,21 @@ export const goToCell =
     });
     const at = places.indexOf($from.before(cellDepth)) + offset;
     const place = places[at];
-    if (place === undefined) return offset > 0 && addRow($from, cellDepth)(state, dispatch);
+    if (place === undefined) return offset > 0 && addRow(state, dispatch);
     if (dispatch) {
       const cell = state.doc.nodeAt(place)!;
       const selection = Selection.near(state.doc.resolve(place + 1), 1);
-      // The whole content of the cell, so that typing replaces it.
       dispatch(state.tr.setSelection(cell.textContent === '' ? selection : Selection.near(state.doc.resolve(place + cell.nodeSize - 1), -1)).scrollIntoView());
     }
     return true;
   };
 
-/** A row after the caret's, with a cell for each column of the table. */
-const addRow =
-  ($from: ResolvedPos, cellDepth: number): Command =>
-  (state, dispatch) => {
-    const rowDepth = cellDepth - 1;
-    const row = $from.node(rowDepth);
-    const cell = row.child(0).type;
-    const group = depthOf($from, ['tgroup']);
-    const declared = group === undefined ? Number.NaN : Number(($from.node(group).attrs['attributes'] as Attributes)['cols']);
-    const count = Number.isInteger(declared) && declared > 0 ? declared : row.childCount;
-    const filled = Array.from({ length: count }, (_, index) => (row.maybeChild(index)?.type ?? cell).createAndFill()!);
-    const fresh = row.type.create(null, filled);
-    if (!row.type.validContent(fresh.content)) return false;
-    if (dispatch) {
-      const at = $from.after(rowDepth);
-      const tr = state.tr.insert(at, fresh);
-      dispatch(tr.setSelection(Selection.near(tr.doc.resolve(at + 2), 1)).scrollIntoView());
-    }
-    return true;
-  };
+/** A row after the caret's, with the caret in its first cell. */
+const addRow: Command = (state, dispatch) => {
+  const tr = changeTableAt(state, 'row-below');
+  if (!tr) return false;
+  const cellDepth = depthOf(tr.selection.$from, cells);
+  if (cellDepth !== undefined) tr.setSelection(Selection.near(tr.doc.resolve(tr.selection.$from.start(cellDepth - 1) + 1), 1));
+  dispatch?.(tr.scrollIntoView());
+  return true;
+};

@@ -30,7 +30,7 @@ export function makeServices({ databaseUrl, dataFolder }: Settings, connections?
   const database = openDatabase(databaseUrl, connections);
   const blobs = blobStore(join(dataFolder, 'blobs'));
   const editions = editionStore(database);
-  const items = itemStore(database, (project) => editions.facets(project));
+  const items = itemStore(database, (project, transaction) => editions.facets(project, transaction));
   const assets = assetStore(database, blobs);
   return {
     database,

@@ -56,7 +56,7 @@ function settle(id: string, kind: 'topic' | 'map', source: string, facets: reado
 const hashOf = (content: string): string => createHash('sha256').update(content).digest('hex');
 
 /** @param facetsOf the closed lists against which values are checked */
-export function itemStore({ sequelize, models }: Database, facetsOf: (project: string) => Promise<readonly Facet[]>): ItemStore {
+export function itemStore({ sequelize, models }: Database, facetsOf: (project: string, transaction: Transaction) => Promise<readonly Facet[]>): ItemStore {
   const { items, revisions, links } = models;
 
   const writeDerived = async (project: string, id: string, text: string, derived: Derived, version: number, note: string, author: string, transaction: Transaction): Promise<void> => {
@@ -131,7 +131,7 @@ export function itemStore({ sequelize, models }: Database, facetsOf: (project: s
       return store.find(project, item.id);
     },
     async createAll(project, rows, author, transaction) {
-      const facets = await facetsOf(project);
+      const facets = await facetsOf(project, transaction);
       for (let start = 0; start < rows.length; start += batch) {
         const part = rows.slice(start, start + batch);
         const versions = await versionsBefore(project, part, transaction);
@@ -170,7 +170,7 @@ export function itemStore({ sequelize, models }: Database, facetsOf: (project: s
         if (!row) return 'missing' as const;
         const current = row.get();
         if (current.version !== version) return 'conflict' as const;
-        const { text, derived } = settle(id, current.kind, source, await facetsOf(project));
+        const { text, derived } = settle(id, current.kind, source, await facetsOf(project, transaction));
         if (text === current.text) return 'saved' as const;
         await row.update({ text, version: version + 1, updatedAt: new Date(), updatedBy: author, ...columns(derived) }, { transaction });
         await writeDerived(project, id, text, derived, version + 1, note, author, transaction);

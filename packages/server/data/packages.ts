@@ -39,19 +39,17 @@ export function libraryPackages(database: Database, items: ItemStore, assets: As
       };
       const fresh = content.items.filter(isFree);
       const freshImages = images.filter(isFree);
-      // First: what is wrong with a topic also depends on them.
       const facetsThere = new Set((await editions.facets(project)).map(({ name }) => name));
       for (const { name, label } of content.facets.filter((facet) => facetsThere.has(facet.name)))
         problems.push(problem('info', 'package.exists', `The project has the facet “${label}” (${name}) already. Its values are left as they are.`));
-      await editions.addFacets(
-        project,
-        content.facets.filter(({ name }) => !facetsThere.has(name)).map((facet) => ({ ...facet, values: [...facet.values] })),
-      );
+      const freshFacets = content.facets.filter(({ name }) => !facetsThere.has(name)).map((facet) => ({ ...facet, values: [...facet.values] }));
       await database.sequelize.transaction(async (transaction) => {
+        // First: what is wrong with a topic also depends on them.
+        await editions.addFacets(project, freshFacets, transaction);
         await items.createAll(project, fresh, author, transaction);
         for (const image of freshImages) await assets.create(project, image, transaction);
+        for (const lens of content.lenses) await editions.saveLens(project, { ...lens, rules: [...lens.rules] }, transaction);
       });
-      for (const lens of content.lenses) await editions.saveLens(project, { ...lens, rules: [...lens.rules] });
       return { items: fresh.length, assets: freshImages.length, lenses: content.lenses.length, problems };
     },
     async give(project) {

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { fieldsOf, type OpenElement } from '@ukiyo/core/editing';
-import { valuesOn, withValues, type Facet, type FacetValue } from '@ukiyo/core/facets';
+import { facetValuesOf, valuesOn, withValues, type Facet, type FacetValue } from '@ukiyo/core/facets';
 import { definitionOf, type AttributeDefinition } from '@ukiyo/core/grammar';
 import type { Attributes } from '@ukiyo/core/markup';
 import { computed, ref, watch } from 'vue';
@@ -23,7 +23,8 @@ const fields = computed(() => (target.value ? fieldsOf(target.value) : { set: []
 const added = ref<AttributeDefinition>();
 watch(target, () => (added.value = undefined));
 /** A facet's own attribute is shown as a list to pick from, not as text. */
-const isFacet = ({ name, kind }: AttributeDefinition): boolean => facets.some((facet) => facet.name === name) || (kind === 'facet' && name === 'props' && facets.length > 0);
+const isKnown = (name: string): boolean => facets.some((facet) => facet.name === name);
+const isFacet = ({ name }: AttributeDefinition): boolean => isKnown(name) || (name === 'props' && [...facetValuesOf({ props: target.value?.attributes['props'] ?? '' }).keys()].every(isKnown));
 const texts = computed(() => [...fields.value.set, ...(added.value && !fields.value.set.some(({ name }) => name === added.value?.name) ? [added.value] : [])].filter((one) => !isFacet(one)));
 
 const options = (values: readonly FacetValue[], depth = 0): { value: string; label: string }[] => values.flatMap((value) => [{ value: value.name, label: `${'\u2003'.repeat(depth)}${value.label}` }, ...options(value.values ?? [], depth + 1)]);
