@@ -1,5 +1,5 @@
 import { expect, test, type Locator } from '@playwright/test';
-import { choose, isSaved, newTopic, stored } from './pages.ts';
+import { choose, isSaved, moveCaret, newTopic, stored } from './pages.ts';
 import { signIn } from './people.ts';
 
 const facet = (details: Locator, label: string): Locator =>
@@ -83,7 +83,7 @@ test('named words have details as well', async ({ page }) => {
   await newTopic(page, 'Concept', 'Buoys');
   await page.locator('p[data-element="p"]').click();
   await page.keyboard.type('Press OK');
-  await page.keyboard.press('Shift+Control+ArrowLeft');
+  await moveCaret(page, 'Shift+Control+ArrowLeft');
   await choose(page, 'uicontrol');
   await expect(page.locator('#foot-path')).toHaveText(/Paragraph \/ Control$/u);
   const details = page.getByRole('region', { name: 'Details' });

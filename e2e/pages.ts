@@ -25,3 +25,9 @@ export async function choose(page: Page, query: string): Promise<void> {
   await page.getByRole('combobox', { name: 'What can go here' }).fill(query);
   await page.keyboard.press('Enter');
 }
+
+/** Presses a key that moves the caret, and waits until the page has heard of it: browsers tell so in a task of its own. */
+export async function moveCaret(page: Page, key: string): Promise<void> {
+  await page.keyboard.press(key);
+  await page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve, 30))));
+}

@@ -5,7 +5,7 @@ const port = 4780;
 /** One server with the demo library for all files; each file leaves the parts that others look at as they were. */
 export default defineConfig({
   testDir: '.',
-  timeout: 60_000,
+  timeout: 120_000,
   expect: { timeout: 10_000 },
   workers: 2,
   fullyParallel: false,

@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
-import { choose, isSaved, newTopic, stored } from './pages.ts';
+import { choose, isSaved, moveCaret, newTopic, stored } from './pages.ts';
 import { signIn } from './people.ts';
 
 test.beforeEach(({ page }) => signIn(page, 'noor'));
@@ -12,6 +12,8 @@ test('a task is written by keyboard alone, step after step', async ({ page }) =>
   await page.keyboard.press('End');
   await page.keyboard.press('Enter');
   await page.keyboard.type('A clean lens sees further.');
+  const guidance = page.locator('.is-shortdesc').evaluate((line) => getComputedStyle(line, '::after').content);
+  expect(await guidance).toBe('none');
   await page.locator('.is-cmd').click();
   await page.keyboard.type('Breathe on the lens.');
   await page.keyboard.press('Enter');
@@ -39,7 +41,7 @@ test('lists grow, end and undo; paragraphs split and join', async ({ page }) => 
   await page.keyboard.type('Both need care.');
   await isSaved(page);
   expect(await stored(page)).toMatch(/<ul>\s*<li>oil<\/li>\s*<li>electric<\/li>\s*<\/ul>\s*<p>Both need care\.<\/p>/u);
-  for (let count = 0; count < 4; count += 1) await page.keyboard.press('ArrowLeft', { delay: 40 });
+  for (let count = 0; count < 4; count += 1) await moveCaret(page, 'ArrowLeft');
   await page.keyboard.press('Enter');
   await isSaved(page);
   expect(await stored(page)).toMatch(/<p>Both need c<\/p>\s*<p>are\.<\/p>/u);
@@ -69,7 +71,7 @@ test('elements are put around, made into others, moved, nested and named', async
   expect((await stored(page)).replace(/\s*\n\s*/gu, '')).toContain('<ol><li><p>clove hitch</p></li><li><p>bowline</p></li></ol>');
   await page.keyboard.press('Alt+ArrowDown');
   await page.keyboard.press('Tab');
-  await page.keyboard.press('Shift+Home');
+  await moveCaret(page, 'Shift+Home');
   await choose(page, 'term');
   await isSaved(page);
   expect((await stored(page)).replace(/\s*\n\s*/gu, '')).toContain('<ol><li><p>bowline</p><ol><li><p><term>clove hitch</term></p></li></ol></li></ol>');
