@@ -87,40 +87,6 @@ test('the foot line shows every open element and selects it', async ({ page }) =
   await expect(page.locator('.ProseMirror-selectednode')).toHaveAttribute('data-element', 'steps');
 });
 
-test('what somebody else saved meanwhile is not overwritten unasked', async ({ page, browser }) => {
-  await newTopic(page, 'Concept', 'Contested');
-  const other = await (await browser.newContext()).newPage();
-  await signIn(other, 'ada');
-  await other.goto(new URL(page.url()).pathname);
-  await other.locator('p[data-element="p"]').click();
-  await other.keyboard.type('Theirs.');
-  await isSaved(other);
-  await page.locator('p[data-element="p"]').click();
-  await page.keyboard.type('Mine.');
-  await expect(page.getByRole('alert')).toContainText('Ada Lind saved this topic after you opened it');
-  expect(await stored(page)).toContain('Theirs.');
-  await page.getByRole('button', { name: 'Save mine over it' }).click();
-  await isSaved(page);
-  expect(await stored(page)).toContain('Mine.');
-});
-
-test('text that cannot be saved stays on the page until it can', async ({ page }) => {
-  await newTopic(page, 'Concept', 'Stormbound');
-  await page.route('**/items/stormbound', (route) => (route.request().method() === 'PUT' ? route.abort() : route.continue()));
-  await page.locator('p[data-element="p"]').click();
-  await page.keyboard.type('Written in a storm.');
-  await expect(page.getByText(/Not saved: The server cannot be reached/u)).toBeVisible();
-  await page.locator('a[href="/write/alarms"]').click();
-  await expect(page.getByText('This is not saved yet, so it stays open.')).toBeVisible();
-  await expect(page).toHaveURL(/stormbound$/u);
-  await expect(page.locator('.ProseMirror')).toContainText('Written in a storm.');
-  await page.unroute('**/items/stormbound');
-  await page.locator('a[href="/write/alarms"]').click();
-  await expect(page).toHaveURL(/alarms$/u);
-  await page.goto('/write/stormbound');
-  await expect(page.locator('.ProseMirror')).toContainText('Written in a storm.');
-});
-
 test('a reader may read and not write', async ({ page }) => {
   await signIn(page, 'mira');
   await expect(page.getByRole('button', { name: 'New topic' })).toHaveCount(0);

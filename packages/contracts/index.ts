@@ -4,4 +4,5 @@
  */
 export * from './access.ts';
 export * from './content.ts';
+export * from './live.ts';
 export * from './publishing.ts';

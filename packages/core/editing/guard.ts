@@ -47,11 +47,11 @@ function misplacedIn(document: EditorNode): number {
 
 /**
  * In the schema a closed block may stand anywhere, so that nothing is ever thrown away. This keeps keys and commands from putting one
- * where it does not belong. What is pasted, dropped or undone comes in as it is, and is marked.
+ * where it does not belong. What is pasted, dropped or undone, or comes from others, comes in as it is, and is marked.
  */
 export const structureGuard = new Plugin({
   filterTransaction(transaction, state) {
-    if (!transaction.docChanged || transaction.getMeta('paste') === true || transaction.getMeta('uiEvent') === 'drop' || transaction.getMeta('history$') !== undefined) return true;
-    return misplacedIn(transaction.doc) <= misplacedIn(state.doc);
+    const comesAsItIs = transaction.getMeta('paste') === true || transaction.getMeta('uiEvent') === 'drop' || transaction.getMeta('history$') !== undefined || transaction.getMeta('rebased') !== undefined;
+    return !transaction.docChanged || comesAsItIs || misplacedIn(transaction.doc) <= misplacedIn(state.doc);
   },
 });

@@ -12,3 +12,5 @@ export { fromEditor, type Locate } from './from-editor.ts';
 export { nodeName, special } from './names.ts';
 export { editorSchema } from './schema.ts';
 export { toEditor } from './to-editor.ts';
+export { applySteps, changesStructure, documentFrom, stepTo, wordsOfStep, type AppliedSteps } from './steps.ts';
+export { hasUnacknowledged, liveEditing, receiveSteps, unacknowledged, unacknowledgedWords, versionOf, type Received } from './live.ts';

@@ -1,6 +1,6 @@
 import { Schema, type AttributeSpec, type MarkSpec, type NodeSpec } from 'prosemirror-model';
 import { contentKindOf, contentOf, definitionOf, isInline, isTopic, mayContain, textSymbol, type Expression } from '../grammar/index.ts';
-import type { Attributes, Node as XmlNode } from '../markup/index.ts';
+import { isAttributes, isNode, type Attributes, type Node as XmlNode } from '../markup/index.ts';
 import { editableElements, isBlockNode, isMark, nodeName, special } from './names.ts';
 
 declare module 'prosemirror-model' {
@@ -13,9 +13,18 @@ declare module 'prosemirror-model' {
   }
 }
 
-const bag: AttributeSpec = { default: {} as Attributes };
+/** Values come from other people's editors too, so what cannot be written as XML is refused. */
+const checked = (holds: (value: unknown) => boolean) => ({
+  validate: (value: unknown): void => {
+    if (!holds(value)) throw new RangeError('A value that cannot be written');
+  },
+});
+const bag: AttributeSpec = { default: {} as Attributes, ...checked(isAttributes) };
+const rawNode: AttributeSpec = checked((value) => isNode(value));
+const rawChildren: AttributeSpec = { default: [] as readonly XmlNode[], ...checked((value) => Array.isArray(value) && value.every((child) => isNode(child))) };
+const span: AttributeSpec = { default: 1, ...checked((value) => Number.isSafeInteger(value) && Number(value) > 0) };
 /** Shown in an empty line until something is typed. */
-const guidance: AttributeSpec = { default: null as string | null };
+const guidance: AttributeSpec = { default: null as string | null, ...checked((value) => value === null || (typeof value === 'string' && !value.includes('?>'))) };
 
 /**
  * A content expression of the grammar as one of the schema: text and inline elements become lines, and what cannot be opened
@@ -73,10 +82,10 @@ function makeSchema(): Schema {
     [special.document]: { content: `(${elements.filter(isTopic).map(nodeName).join(' | ')} | ${special.rawBlock})` },
     [special.line]: { content: 'inline*', attrs: { guidance }, group: 'lines' },
     [special.text]: { group: 'inline' },
-    [special.rawBlock]: { atom: true, attrs: { node: {} }, selectable: true },
-    [special.rawInline]: { atom: true, inline: true, group: 'inline', attrs: { node: {} }, selectable: true },
-    [special.blockImage]: { atom: true, element: 'image', attrs: { attributes: bag, children: { default: [] as readonly XmlNode[] } }, selectable: true, draggable: true },
-    image: { atom: true, inline: true, group: 'inline', element: 'image', attrs: { attributes: bag, children: { default: [] as readonly XmlNode[] } }, draggable: true },
+    [special.rawBlock]: { atom: true, attrs: { node: rawNode }, selectable: true },
+    [special.rawInline]: { atom: true, inline: true, group: 'inline', attrs: { node: rawNode }, selectable: true },
+    [special.blockImage]: { atom: true, element: 'image', attrs: { attributes: bag, children: rawChildren }, selectable: true, draggable: true },
+    image: { atom: true, inline: true, group: 'inline', element: 'image', attrs: { attributes: bag, children: rawChildren }, draggable: true },
   };
   const marks: Record<string, MarkSpec> = {};
   const phrases = elements.filter(isMark);
@@ -105,7 +114,7 @@ function makeSchema(): Schema {
       nodes[nodeName(name)] = { element: name, content: lineOf(name), marks: marksIn(name), attrs: { ...attrs, guidance }, ...(isCode ? { code: true, whitespace: 'pre' as const } : {}) };
     } else {
       const content = kind === 'flow' ? flowContent(contentOf(name)!, available) : schemaContent(contentOf(name)!, available);
-      const shown = name === 'entry' ? { columnSpan: { default: 1 }, rowSpan: { default: 1 } } : {};
+      const shown = name === 'entry' ? { columnSpan: span, rowSpan: span } : {};
       nodes[nodeName(name)] = { element: name, content, attrs: { ...attrs, ...shown }, isolating: kind === 'flow' && ['entry', 'stentry'].includes(name), defining: true };
     }
   }

@@ -23,6 +23,27 @@ export function isElement(node: Node | undefined): node is Element {
   return typeof node === 'object' && 'name' in node;
 }
 
+const nameStart = 'A-Z_a-z\\u{C0}-\\u{D6}\\u{D8}-\\u{F6}\\u{F8}-\\u{2FF}\\u{370}-\\u{37D}\\u{37F}-\\u{1FFF}\\u{200C}\\u{200D}\\u{2070}-\\u{218F}\\u{2C00}-\\u{2FEF}\\u{3001}-\\u{D7FF}\\u{F900}-\\u{FDCF}\\u{FDF0}-\\u{FFFD}\\u{10000}-\\u{EFFFF}';
+/** A name (XML 1.0, section 2.3), with a prefix or without. */
+const namePattern = new RegExp(`^[${nameStart}][${nameStart}:.\\-0-9\\u{B7}\\u{300}-\\u{36F}\\u{203F}-\\u{2040}]{0,250}$`, 'u');
+
+/** Whether a value from outside is a set of attributes that can be written. */
+export function isAttributes(value: unknown): value is Attributes {
+  return typeof value === 'object' && value !== null && !Array.isArray(value) && Object.entries(value).every(([name, text]) => namePattern.test(name) && typeof text === 'string');
+}
+
+const deepest = 200;
+
+/** Whether a value from outside is a node that can be written. */
+export function isNode(value: unknown, depth = 0): value is Node {
+  if (typeof value === 'string') return true;
+  if (typeof value !== 'object' || value === null || depth > deepest) return false;
+  if ('comment' in value) return typeof value.comment === 'string' && !/--|-$/u.test(value.comment);
+  if ('target' in value) return typeof value.target === 'string' && namePattern.test(value.target) && 'body' in value && typeof value.body === 'string' && !value.body.includes('?>');
+  if (!('name' in value && 'attributes' in value && 'children' in value)) return false;
+  return typeof value.name === 'string' && namePattern.test(value.name) && isAttributes(value.attributes) && Array.isArray(value.children) && value.children.every((child) => isNode(child, depth + 1));
+}
+
 export function isComment(node: Node): node is Comment {
   return typeof node === 'object' && 'comment' in node;
 }

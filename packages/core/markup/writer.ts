@@ -6,13 +6,22 @@ export type Layout = (element: Element) => boolean;
 const textEscapes: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '\r': '&#xD;' };
 const valueEscapes: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', '\t': '&#x9;', '\n': '&#xA;', '\r': '&#xD;' };
 
+/** What no XML document can hold (XML 1.0, section 2.2): control characters, halves of surrogate pairs, non-characters. */
+// eslint-disable-next-line no-control-regex -- they are what is looked for
+const unwritable = /[\u0000-\u0008\u000B\u000C\u000E-\u001F\uD800-\uDFFF\uFFFE\uFFFF]/u;
+const escaped = (text: string, special: RegExp, escapes: Readonly<Record<string, string>>): string =>
+  text.replace(special, (character) => escapes[character] ?? (unwritable.test(character) ? '\uFFFD' : character));
+
 export function escapeText(text: string): string {
-  return text.replace(/[&<>\r]/gu, (character) => textEscapes[character] ?? character);
+  return escaped(text, specialInText, textEscapes);
 }
 
 export function escapeAttribute(value: string): string {
-  return value.replace(/[&<>"\t\n\r]/gu, (character) => valueEscapes[character] ?? character);
+  return escaped(value, specialInValue, valueEscapes);
 }
+
+const specialInText = new RegExp(`[&<>\\r]|${unwritable.source}`, 'gu');
+const specialInValue = new RegExp(`[&<>"\\t\\n\\r]|${unwritable.source}`, 'gu');
 
 /** `id` first, the others by code unit: the same element is always written the same. */
 function sortedAttributes(element: Element): [string, string][] {

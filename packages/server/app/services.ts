@@ -5,6 +5,7 @@ import { blobStore, type BlobStore } from '../data/blobs.ts';
 import { openDatabase, type Database } from '../data/database.ts';
 import { editionStore, type EditionStore } from '../data/editions.ts';
 import { itemStore, type ItemStore } from '../data/items.ts';
+import { liveLog, type LiveLog } from '../data/live.ts';
 import { libraryPackages, type LibraryPackages } from '../data/packages.ts';
 
 /** Everything that routes and workers need, made once for each process. */
@@ -15,6 +16,7 @@ export interface Services {
   readonly items: ItemStore;
   readonly assets: AssetStore;
   readonly editions: EditionStore;
+  readonly live: LiveLog;
   readonly packages: LibraryPackages;
   /** Folder of an impression's files. */
   readonly impressionFolder: (id: string) => string;
@@ -39,6 +41,7 @@ export function makeServices({ databaseUrl, dataFolder }: Settings, connections?
     items,
     assets,
     editions,
+    live: liveLog(database, items),
     packages: libraryPackages(database, items, assets, editions, blobs),
     impressionFolder: (id) => join(dataFolder, 'impressions', id),
   };

@@ -4,7 +4,7 @@ import { writeCanonical } from '@ukiyo/core/grammar';
 import type { Facet } from '@ukiyo/core/facets';
 import { derive, type Derived } from '@ukiyo/core/library';
 import { readXml } from '@ukiyo/core/markup';
-import { Op, QueryTypes, UniqueConstraintError, type Transaction, type WhereOptions } from 'sequelize';
+import { Op, QueryTypes, UniqueConstraintError, type Model, type Transaction, type WhereOptions } from 'sequelize';
 import type { Database } from './database.ts';
 import type { ItemRow } from './models.ts';
 
@@ -18,8 +18,10 @@ export interface ItemStore {
   /** Many at once, within a transaction that the caller ends; ids and paths must be free. */
   createAll(project: string, items: readonly NewRow[], author: string, transaction: Transaction): Promise<void>;
   paths(project: string): Promise<string[]>;
-  /** `conflict` when `version` is not the stored one. */
-  save(project: string, id: string, change: { text: string; version: number; note: string }, author: string): Promise<{ saved: Item } | { conflict: Item } | undefined>;
+  /** `conflict` when `version` is not the stored one; `live` when the authority of live editing has to make the change. */
+  save(project: string, id: string, change: { text: string; version: number; note: string }, author: string): Promise<{ saved: Item } | { conflict: Item } | { live: Item } | undefined>;
+  /** Writes a text within a transaction that holds the row; returns the version that now stands. A text that is the same makes none, unless it has a note. */
+  write(row: Model<ItemRow, Partial<ItemRow>>, change: { text: string; note: string }, author: string, transaction: Transaction): Promise<number>;
   remove(project: string, id: string): Promise<boolean>;
   revisions(project: string, id: string): Promise<Revision[]>;
   revisionText(project: string, id: string, version: number): Promise<string | undefined>;
@@ -57,7 +59,7 @@ const hashOf = (content: string): string => createHash('sha256').update(content)
 
 /** @param facetsOf the closed lists against which values are checked */
 export function itemStore({ sequelize, models }: Database, facetsOf: (project: string, transaction: Transaction) => Promise<readonly Facet[]>): ItemStore {
-  const { items, revisions, links } = models;
+  const { items, revisions, links, liveDocuments } = models;
 
   const writeDerived = async (project: string, id: string, text: string, derived: Derived, version: number, note: string, author: string, transaction: Transaction): Promise<void> => {
     await links.destroy({ where: { projectId: project, sourceId: id }, transaction });
@@ -169,16 +171,22 @@ export function itemStore({ sequelize, models }: Database, facetsOf: (project: s
         const row = await items.findOne({ where: { projectId: project, id }, transaction, lock: transaction.LOCK.UPDATE });
         if (!row) return 'missing' as const;
         const current = row.get();
+        if (await liveDocuments.findOne({ where: { projectId: project, itemId: id }, attributes: ['itemId'], transaction })) return 'live' as const;
         if (current.version !== version) return 'conflict' as const;
-        const { text, derived } = settle(id, current.kind, source, await facetsOf(project, transaction));
-        if (text === current.text) return 'saved' as const;
-        await row.update({ text, version: version + 1, updatedAt: new Date(), updatedBy: author, ...columns(derived) }, { transaction });
-        await writeDerived(project, id, text, derived, version + 1, note, author, transaction);
+        await store.write(row, { text: source, note }, author, transaction);
         return 'saved' as const;
       });
       const item = await store.find(project, id);
       if (outcome === 'missing' || !item) return undefined;
-      return outcome === 'conflict' ? { conflict: item } : { saved: item };
+      return outcome === 'conflict' ? { conflict: item } : outcome === 'live' ? { live: item } : { saved: item };
+    },
+    async write(row, { text: source, note }, author, transaction) {
+      const { projectId: project, id, kind, version, text: before } = row.get();
+      const { text, derived } = settle(id, kind, source, await facetsOf(project, transaction));
+      if (text === before && note === '') return version;
+      await row.update({ text, version: version + 1, updatedAt: new Date(), updatedBy: author, ...columns(derived) }, { transaction });
+      await writeDerived(project, id, text, derived, version + 1, note, author, transaction);
+      return version + 1;
     },
     async remove(project, id) {
       return sequelize.transaction(async (transaction) => {

@@ -51,4 +51,17 @@ export const migrations: readonly Migration[] = [
         PRIMARY KEY (project_id, name));
     `,
   },
+  {
+    name: '0003-live',
+    sql: `
+      CREATE TABLE live_documents (
+        project_id uuid NOT NULL, item_id text NOT NULL, epoch uuid NOT NULL, schema text NOT NULL, version integer NOT NULL, document json NOT NULL, item_version integer NOT NULL,
+        PRIMARY KEY (project_id, item_id), UNIQUE (project_id, item_id, epoch),
+        FOREIGN KEY (project_id, item_id) REFERENCES items (project_id, id) ON DELETE CASCADE);
+      CREATE TABLE live_steps (
+        project_id uuid NOT NULL, item_id text NOT NULL, epoch uuid NOT NULL, version integer NOT NULL, step json NOT NULL, client text NOT NULL, person text NOT NULL,
+        created_at timestamptz NOT NULL DEFAULT now(), PRIMARY KEY (project_id, item_id, epoch, version),
+        FOREIGN KEY (project_id, item_id, epoch) REFERENCES live_documents (project_id, item_id, epoch) ON DELETE CASCADE);
+    `,
+  },
 ];

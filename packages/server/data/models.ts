@@ -106,6 +106,30 @@ export interface ImpressionRow {
   finishedAt: Date | null;
 }
 
+/** The document of a topic that is or was being edited live, as of its last writing to the library. */
+export interface LiveDocumentRow {
+  projectId: string;
+  itemId: string;
+  /** One line of versions; another begins when the text is read anew. */
+  epoch: string;
+  /** Fingerprint of the editor's schema that wrote the document. */
+  schema: string;
+  version: number;
+  document: unknown;
+  itemVersion: number;
+}
+export interface LiveStepRow {
+  projectId: string;
+  itemId: string;
+  epoch: string;
+  /** The version that the step makes. */
+  version: number;
+  step: unknown;
+  client: string;
+  person: string;
+  createdAt: Date;
+}
+
 type Table<Row extends object> = ModelStatic<Model<Row, Partial<Row>>>;
 
 export interface Models {
@@ -120,6 +144,8 @@ export interface Models {
   readonly facets: Table<FacetRow>;
   readonly editions: Table<EditionRow>;
   readonly impressions: Table<ImpressionRow>;
+  readonly liveDocuments: Table<LiveDocumentRow>;
+  readonly liveSteps: Table<LiveStepRow>;
 }
 
 const text = { type: DataTypes.TEXT };
@@ -129,6 +155,8 @@ const uuidKey = { ...uuid, primaryKey: true };
 const integer = { type: DataTypes.INTEGER };
 const real = { type: DataTypes.REAL };
 const json = { type: DataTypes.JSONB };
+/** Kept as it was written: `jsonb` takes no U+0000, which people can paste. */
+const plainJson = { type: DataTypes.JSON };
 const date = { type: DataTypes.DATE };
 const boolean = { type: DataTypes.BOOLEAN };
 
@@ -179,6 +207,17 @@ export function defineModels(sequelize: Sequelize): Models {
       createdAt: date,
       heartbeatAt: date,
       finishedAt: date,
+    }),
+    liveDocuments: define<LiveDocumentRow>('live_documents', { projectId: uuidKey, itemId: key, epoch: uuid, schema: text, version: integer, document: plainJson, itemVersion: integer }),
+    liveSteps: define<LiveStepRow>('live_steps', {
+      projectId: uuidKey,
+      itemId: key,
+      epoch: uuidKey,
+      version: { ...integer, primaryKey: true },
+      step: plainJson,
+      client: text,
+      person: text,
+      createdAt: date,
     }),
   };
 }

@@ -2,14 +2,17 @@ import compress from '@fastify/compress';
 import cookie from '@fastify/cookie';
 import helmet from '@fastify/helmet';
 import statics from '@fastify/static';
+import websocket from '@fastify/websocket';
 import Fastify, { type FastifyInstance } from 'fastify';
 import { hasZodFastifySchemaValidationErrors, serializerCompiler, validatorCompiler } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Services } from '../app/services.ts';
 import type { Queue } from '../jobs/queue.ts';
+import { createAuthority } from '../live/authority.ts';
 import { fileRoutes } from './files.ts';
 import { guard, Refused } from './guard.ts';
 import { itemRoutes } from './items.ts';
+import { liveRoutes } from './live.ts';
 import { publishingRoutes } from './publishing.ts';
 import { sessionRoutes } from './session.ts';
 
@@ -57,6 +60,7 @@ export async function createApp(services: Services, queue: Queue, { webFolder, l
   });
   await app.register(cookie);
   await app.register(compress, { globalCompression: true });
+  await app.register(websocket, { options: { maxPayload: 24 * 1024 * 1024 } });
   guard(app, services.people);
 
   app.get('/api/health', { config: { permission: 'anyone' }, schema: { response: { 200: z.object({ status: z.literal('ok'), uptime: z.number(), memory: z.number() }) } } }, async () => {
@@ -64,9 +68,21 @@ export async function createApp(services: Services, queue: Queue, { webFolder, l
     return { status: 'ok' as const, uptime: Math.round(process.uptime()), memory: process.memoryUsage.rss() };
   });
   await app.register(sessionRoutes(services), { prefix: '/api' });
-  await app.register(itemRoutes(services, queue), { prefix: '/api/projects/:project' });
-  await app.register(fileRoutes(services), { prefix: '/api/projects/:project' });
-  await app.register(publishingRoutes(services, queue), { prefix: '/api/projects/:project' });
+  const authority = createAuthority(services.live, services.items, {
+    written: ({ project, item: id }, version) => void queue.announce(project, { kind: 'item', id, version }).catch((error: unknown) => app.log.error(error)),
+    failed: (error) => app.log.error(error),
+  });
+  queue.events.on('steps', authority.follow);
+  // What was acknowledged before a crash is written to the texts before anybody reads them.
+  app.addHook('onReady', () => authority.settle());
+  app.addHook('onClose', async () => {
+    queue.events.off('steps', authority.follow);
+    await authority.close();
+  });
+  await app.register(liveRoutes(services.people, authority), { prefix: '/api/projects/:project' });
+  await app.register(itemRoutes(services, queue, authority), { prefix: '/api/projects/:project' });
+  await app.register(fileRoutes(services, authority), { prefix: '/api/projects/:project' });
+  await app.register(publishingRoutes(services, queue, authority), { prefix: '/api/projects/:project' });
 
   if (webFolder !== undefined) {
     await app.register(statics, {

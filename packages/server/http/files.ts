@@ -6,6 +6,7 @@ import { zipSync } from 'fflate';
 import { z } from 'zod';
 import type { Services } from '../app/services.ts';
 import { settleImage } from '../data/images.ts';
+import type { Authority } from '../live/authority.ts';
 import { notFound, personOf, Refused } from './guard.ts';
 
 const InProject = z.object({ project: z.uuid() });
@@ -13,7 +14,7 @@ const largestFile = 200 * 1024 * 1024;
 
 /** Images and other files of the library, and whole libraries as packages. */
 export const fileRoutes =
-  ({ assets, blobs, items, packages }: Services): FastifyPluginAsyncZod =>
+  ({ assets, blobs, items, packages }: Services, authority: Authority): FastifyPluginAsyncZod =>
   async (app) => {
     await app.register(multipart, { limits: { fileSize: largestFile, files: 1, fields: 4 } });
 
@@ -49,6 +50,7 @@ export const fileRoutes =
     );
 
     app.get('/package', { config: { permission: 'read' }, schema: { params: InProject } }, async ({ params }, reply) => {
+      await authority.settle(params.project);
       const files = await packages.give(params.project);
       reply.type('application/zip').header('content-disposition', 'attachment; filename="library.zip"');
       return reply.send(Buffer.from(zipSync(Object.fromEntries(files), { level: 6 })));

@@ -45,7 +45,8 @@ export function guard(app: FastifyInstance, people: People): void {
     // The files of the interface itself are for anyone; they hold nothing of the library.
     const { permission = isApi(request.url) ? ('administer' as const) : ('anyone' as const) } = request.routeOptions.config;
     const { origin } = request.headers;
-    const changes = request.method !== 'GET' && request.method !== 'HEAD';
+    // A line for live editing begins as a GET.
+    const changes = (request.method !== 'GET' && request.method !== 'HEAD') || request.headers.upgrade !== undefined;
     if (changes && origin !== undefined && (!URL.canParse(origin) || new URL(origin).host !== request.headers.host)) throw new Refused(403, 'foreign-origin', 'This request comes from another site.');
     const token = request.cookies[sessionCookie];
     request.person = token === undefined ? null : ((await people.bySession(token)) ?? null);

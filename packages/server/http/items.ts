@@ -4,6 +4,7 @@ import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Services } from '../app/services.ts';
 import type { Queue } from '../jobs/queue.ts';
+import type { Authority } from '../live/authority.ts';
 import { notFound, personOf, Refused } from './guard.ts';
 
 const InProject = z.object({ project: z.uuid() });
@@ -11,11 +12,12 @@ const OneItem = InProject.extend({ id: ItemId });
 
 /** Topics and maps: lists, texts, revisions and where they are used. */
 export const itemRoutes =
-  ({ items }: Services, queue: Queue): FastifyPluginAsyncZod =>
+  ({ items }: Services, queue: Queue, authority: Authority): FastifyPluginAsyncZod =>
   async (app) => {
     app.get('/items', { config: { permission: 'read' }, schema: { params: InProject, querystring: ItemQuery, response: { 200: ItemPage } } }, ({ params, query }) => items.list(params.project, query));
     app.get('/folders', { config: { permission: 'read' }, schema: { params: InProject, response: { 200: z.array(FolderCount) } } }, ({ params }) => items.folders(params.project));
     app.get('/items/:id', { config: { permission: 'read' }, schema: { params: OneItem, response: { 200: Item } } }, async ({ params }) => {
+      await authority.written({ project: params.project, item: params.id });
       const item = await items.find(params.project, params.id);
       if (!item) throw notFound('topic or map');
       return item;
@@ -34,7 +36,10 @@ export const itemRoutes =
       '/items/:id',
       { config: { permission: 'write' }, bodyLimit: 22 * 1024 * 1024, schema: { params: OneItem, body: SaveItem, response: { 200: Item, 409: Conflict } } },
       async (request, reply) => {
-        const outcome = await items.save(request.params.project, request.params.id, request.body, personOf(request).name);
+        const { project, id } = request.params;
+        const { name } = personOf(request);
+        const tried = await items.save(project, id, request.body, name);
+        const outcome = tried && 'live' in tried ? await authority.replace({ project, item: id }, request.body, { client: 'text', name }) : tried;
         if (!outcome) throw notFound('topic or map');
         if ('conflict' in outcome) {
           return reply.status(409).send({ code: 'item.conflict', message: `${outcome.conflict.updatedBy} saved this after you opened it. Your text is still here.`, current: outcome.conflict });
@@ -45,6 +50,7 @@ export const itemRoutes =
     );
     app.delete('/items/:id', { config: { permission: 'write' }, schema: { params: OneItem, response: { 204: z.null() } } }, async ({ params }, reply) => {
       if (!(await items.remove(params.project, params.id))) throw notFound('topic or map');
+      authority.remove({ project: params.project, item: params.id });
       return reply.status(204).send(null);
     });
     app.get('/items/:id/uses', { config: { permission: 'read' }, schema: { params: OneItem, response: { 200: z.array(ItemSummary) } } }, ({ params }) => items.uses(params.project, params.id));

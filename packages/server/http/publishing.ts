@@ -8,6 +8,7 @@ import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Services } from '../app/services.ts';
 import type { Queue } from '../jobs/queue.ts';
+import type { Authority } from '../live/authority.ts';
 import { notFound, personOf, Refused } from './guard.ts';
 
 const InProject = z.object({ project: z.uuid() });
@@ -31,7 +32,7 @@ const types: Readonly<Record<string, string>> = {
 
 /** Editions, their builds, what comes out, and the stream of what happens. */
 export const publishingRoutes =
-  ({ editions, impressionFolder }: Services, queue: Queue): FastifyPluginAsyncZod =>
+  ({ editions, impressionFolder }: Services, queue: Queue, authority: Authority): FastifyPluginAsyncZod =>
   async (app) => {
     app.get('/facets', { config: { permission: 'read' }, schema: { params: InProject, response: { 200: z.array(Facet) } } }, ({ params }) => editions.facets(params.project));
     app.get('/lenses', { config: { permission: 'read' }, schema: { params: InProject, response: { 200: z.array(Lens) } } }, ({ params }) => editions.lenses(params.project));
@@ -54,6 +55,7 @@ export const publishingRoutes =
     app.post('/editions/:id/impressions', { config: { permission: 'publish' }, schema: { params: One, response: { 202: Impression } } }, async (request, reply) => {
       const { project, id } = request.params;
       if (!(await editions.edition(project, id))) throw notFound('edition');
+      await authority.settle(project);
       const impression = await editions.createImpression(project, id, personOf(request).name);
       await queue.enqueue(impression.id);
       return reply.status(202).send(impression);

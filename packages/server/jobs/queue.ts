@@ -13,6 +13,14 @@ const heartbeatSeconds = 5;
 /** An event with the project whose people are told. */
 const Announced = z.object({ project: z.string(), event: LiveEvent });
 
+/** Whose log of steps reaches to which version. */
+const LoggedSteps = z.object({ project: z.string(), item: z.string(), version: z.number() });
+
+interface Events {
+  live: [event: LiveEvent, project: string];
+  steps: [key: { project: string; item: string }, version: number];
+}
+
 interface BuildJob {
   readonly impression: string;
 }
@@ -24,7 +32,7 @@ export interface Queue {
   /** Takes builds from the queue in this process, one at a time. */
   work(): Promise<void>;
   /** What happens, in every process of this database. */
-  readonly events: EventEmitter<{ live: [event: LiveEvent, project: string] }>;
+  readonly events: EventEmitter<Events>;
   announce(project: string, event: LiveEvent): Promise<void>;
   close(): Promise<void>;
 }
@@ -35,18 +43,20 @@ export async function openQueue(services: Services, settings: Settings, log: { e
   await boss.start();
   await boss.createQueue(queueName);
 
-  const events = new EventEmitter<{ live: [event: LiveEvent, project: string] }>();
+  const events = new EventEmitter<Events>();
   events.setMaxListeners(0);
   const builder = createBuilder();
   const listener = new pg.Client({ connectionString: settings.databaseUrl });
   listener.on('error', (error) => log.error(error));
   listener.on('notification', ({ channel, payload }) => {
     if (channel === 'ukiyo_cancel') builder.cancel(payload ?? '');
+    const logged = channel === 'ukiyo_steps' ? LoggedSteps.safeParse(JSON.parse(payload ?? 'null')) : undefined;
+    if (logged?.success) events.emit('steps', { project: logged.data.project, item: logged.data.item }, logged.data.version);
     const announced = channel === 'ukiyo_live' ? Announced.safeParse(JSON.parse(payload ?? 'null')) : undefined;
     if (announced?.success) events.emit('live', announced.data.event, announced.data.project);
   });
   await listener.connect();
-  await listener.query('LISTEN ukiyo_live; LISTEN ukiyo_cancel');
+  await listener.query('LISTEN ukiyo_live; LISTEN ukiyo_steps; LISTEN ukiyo_cancel');
   const notify = async (channel: string, payload: string): Promise<void> =>
     void (await services.database.sequelize.query('SELECT pg_notify(:channel, :payload)', { replacements: { channel, payload } }));
   const announce = (project: string, event: LiveEvent): Promise<void> => notify('ukiyo_live', JSON.stringify({ project, event }));

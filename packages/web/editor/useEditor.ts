@@ -1,25 +1,29 @@
-import { choicesAt, fromEditor, openElements, refusalOf, special, toEditor, withAttributes, type Choice, type OpenElement } from '@ukiyo/core/editing';
+import { applySteps, changesStructure, choicesAt, fromEditor, liveEditing, openElements, refusalOf, special, withAttributes, type Choice, type OpenElement } from '@ukiyo/core/editing';
 import type { Facet } from '@ukiyo/core/facets';
 import type { AttributeDefinition } from '@ukiyo/core/grammar';
 import { wordsOf } from '@ukiyo/core/language';
 import { checkItem, readableText } from '@ukiyo/core/library';
 import type { Attributes, Element } from '@ukiyo/core/markup';
 import type { Path, Problem } from '@ukiyo/core/problems';
-import { history } from 'prosemirror-history';
+import { closeHistory, history } from 'prosemirror-history';
 import { EditorState, NodeSelection, Selection, TextSelection } from 'prosemirror-state';
 import { EditorView } from 'prosemirror-view';
 import { onUnmounted, ref, shallowRef } from 'vue';
 import { borrowedPassages, type ReadText } from './borrowed.ts';
 import { dressSchema } from './dom.ts';
 import { editorKeys } from './keys.ts';
+import { otherCarets } from './others.ts';
 import { pageSigns, showSigns, type Signs } from './signs.ts';
+import type { Opening } from './useLive.ts';
 import { imageView, type PageContext } from './views.ts';
 
 export interface EditorHandlers extends PageContext {
   readonly read: ReadText;
   readonly facets: () => readonly Facet[];
   readonly signs: () => Signs;
+  /** The document is another now, or the caret elsewhere. */
   readonly changed: () => void;
+  readonly moved: () => void;
   readonly save: () => void;
   readonly openPalette: () => void;
 }
@@ -43,29 +47,50 @@ export function useEditor(handlers: EditorHandlers) {
     words.value = wordsOf(readableText(root)).length;
   }
 
-  function show(mount: HTMLElement, id: string, root: Element, editable: boolean): void {
+  function show(mount: HTMLElement, id: string, opening: Opening, editable: boolean): void {
+    const before = view.value?.state.selection.head ?? 1;
     view.value?.destroy();
-    const state = EditorState.create({
-      doc: toEditor(root),
-      plugins: [...editorKeys(handlers.openPalette, handlers.save), history(), borrowedPassages(id, handlers.read), pageSigns(handlers.signs())],
+    let state = EditorState.create({
+      doc: opening.document,
+      plugins: [
+        ...editorKeys(handlers.openPalette, handlers.save),
+        history(),
+        liveEditing(opening),
+        otherCarets(),
+        borrowedPassages(id, handlers.read),
+        pageSigns(handlers.signs()),
+      ],
     });
+    const unsent = applySteps(opening.document, opening.steps);
+    if ('steps' in unsent) state = state.apply(unsent.steps.reduce((transaction, step) => transaction.step(step), state.tr));
+    state = state.apply(state.tr.setSelection(Selection.near(state.doc.resolve(Math.min(before, state.doc.content.size)))));
     const editor = new EditorView(mount, {
       state,
       editable: () => editable,
       attributes: { 'aria-label': 'Topic', role: 'textbox', 'aria-multiline': 'true', spellcheck: 'true' },
       nodeViews: { image: imageView(handlers), [special.blockImage]: imageView(handlers) },
       dispatchTransaction(transaction) {
+        if (transaction.docChanged && changesStructure(transaction)) closeHistory(transaction);
         editor.updateState(editor.state.apply(transaction));
         open.value = openElements(editor.state);
-        if (!transaction.docChanged) return;
-        handlers.changed();
-        clearTimeout(settling);
-        settling = setTimeout(() => settle(editor), settleAfter);
+        if (transaction.docChanged) {
+          handlers.changed();
+          clearTimeout(settling);
+          settling = setTimeout(() => settle(editor), settleAfter);
+        } else if (transaction.selectionSet) handlers.moved();
       },
     });
     view.value = editor;
     open.value = openElements(editor.state);
     settle(editor);
+  }
+  function clear(): void {
+    clearTimeout(settling);
+    view.value?.destroy();
+    view.value = undefined;
+    open.value = [];
+    problems.value = [];
+    words.value = 0;
   }
 
   /** The topic as it stands on the page. */
@@ -107,9 +132,6 @@ export function useEditor(handlers: EditorHandlers) {
   const sign = (signs: Signs): void => view.value?.dispatch(showSigns(view.value.state, signs));
   const refusal = (target: OpenElement, definition: AttributeDefinition, value: string): string | undefined => view.value && refusalOf(view.value.state, target, definition, value);
 
-  onUnmounted(() => {
-    clearTimeout(settling);
-    view.value?.destroy();
-  });
-  return { view, open, problems, words, show, read, goTo, select, setAttributes, refusal, sign, choices, apply };
+  onUnmounted(clear);
+  return { view, open, problems, words, show, clear, read, goTo, select, setAttributes, refusal, sign, choices, apply };
 }

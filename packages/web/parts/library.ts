@@ -51,5 +51,5 @@ export const useLibrary = defineStore('library', () => {
     return asset;
   }
   const assetAddress = (id: string): string => `/api${session.base}/assets/${encodeURIComponent(id)}/file`;
-  return { items, assets, facets, load, ensure, find, read, create, save, upload, assetAddress };
+  return { items, assets, facets, load, ensure, find, read, keep, create, save, upload, assetAddress };
 });

@@ -4,6 +4,7 @@ import { computed, inject, onMounted, onUnmounted, ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { useSession } from '../parts/session.ts';
 import { themeKey } from '../theme/choice.ts';
+import { pigmentOf } from '../theme/tokens.ts';
 import CommandPalette from './CommandPalette.vue';
 import { usePlace } from './place.ts';
 import ShortcutList from './ShortcutList.vue';
@@ -16,7 +17,8 @@ const place = usePlace();
 const theme = inject(themeKey);
 const finding = ref(false);
 const listing = ref(false);
-const initials = computed(() => session.person?.name.split(' ').map((part) => part[0]).join('') ?? '');
+const initialsOf = (name: string): string => name.split(' ').map((part) => part[0]).join('');
+const initials = computed(() => initialsOf(session.person?.name ?? ''));
 
 function switchTheme(): void {
   if (theme) theme.choice.value = theme.dark.value ? 'light' : 'dark';
@@ -56,6 +58,9 @@ onUnmounted(() => release?.());
         <template v-for="(part, index) in place.trail" :key="index"><span aria-hidden="true"> › </span><span :class="{ last: index === place.trail.length - 1 }">{{ part }}</span></template>
       </nav>
       <span class="gap" />
+      <ul v-if="place.people.length > 0" class="others" aria-label="Also here">
+        <li v-for="person in place.people" :key="person.client" class="face" :style="{ background: pigmentOf(person.place) }" :title="person.name"><span aria-hidden="true">{{ initialsOf(person.name) }}</span><span class="visually-hidden">{{ person.name }}</span></li>
+      </ul>
       <button type="button" class="chip" @click="finding = true"><span class="quiet">Find or do</span> <kbd>Ctrl K</kbd></button>
       <n-popover trigger="click" placement="bottom-end">
         <template #trigger><button type="button" class="face" :aria-label="`${session.person?.name}, ${session.person?.role}`">{{ initials }}</button></template>
@@ -90,6 +95,7 @@ onUnmounted(() => release?.());
 .mark { margin-left: 7px; } .name { font: 500 20px var(--font-title); color: var(--on-deep); } .trail { color: var(--on-deep); font-size: 13px; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; max-width: 460px; } .trail .last { font-weight: 600; }
 .gap { flex: 1; }
 .chip { display: inline-flex; align-items: center; gap: 8px; height: 28px; padding: 0 10px; border: 1px solid var(--hair); border-radius: 4px; background: var(--sheet); font-size: 13px; cursor: pointer; }
+.others { display: flex; gap: 4px; margin: 0; padding: 0; list-style: none; } .others .face { cursor: default; display: grid; place-items: center; }
 .face { width: 28px; height: 28px; border: 0; border-radius: 50%; background: var(--pine); color: var(--sheet); font: 600 12px var(--font-text); cursor: pointer; }
 .person { display: grid; gap: 4px; min-width: 160px; }
 .rail { display: flex; flex-direction: column; align-items: center; gap: 2px; padding-top: 8px; border-right: 1px solid var(--hair); }

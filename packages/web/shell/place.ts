@@ -1,18 +1,22 @@
 import { defineStore } from 'pinia';
-import { ref } from 'vue';
+import type { LivePerson } from '@ukiyo/contracts';
+import { ref, shallowRef } from 'vue';
 
 /** What the lines at top and foot say: set by the stage that is open. */
 export const usePlace = defineStore('place', () => {
   /** From the project inward. */
   const trail = ref<readonly string[]>([]);
+  /** Who else is here. */
+  const people = shallowRef<readonly LivePerson[]>([]);
   const saved = ref('');
   const words = ref<number>();
   const problems = ref<number>();
   function clear(): void {
     trail.value = [];
+    people.value = [];
     saved.value = '';
     words.value = undefined;
     problems.value = undefined;
   }
-  return { trail, saved, words, problems, clear };
+  return { trail, people, saved, words, problems, clear };
 });

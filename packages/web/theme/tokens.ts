@@ -17,6 +17,10 @@ interface Tokens {
   amber: string;
   wisteria: string;
   teal: string;
+  rust: string;
+  plum: string;
+  moss: string;
+  slate: string;
   onDeep: string;
 }
 
@@ -36,6 +40,10 @@ const day: Tokens = {
   amber: '#8a5a00',
   wisteria: '#6d5a9e',
   teal: '#1b6f78',
+  rust: '#9a4a1e',
+  plum: '#8f3a6b',
+  moss: '#5c6420',
+  slate: '#46617f',
   onDeep: '#fffdf8',
 };
 
@@ -55,10 +63,18 @@ const night: Tokens = {
   amber: '#e0b35a',
   wisteria: '#b9a6ea',
   teal: '#74c3cb',
+  rust: '#e8a07a',
+  plum: '#e39ac6',
+  moss: '#bcc57a',
+  slate: '#9fb9d6',
   onDeep: '#fffdf8',
 };
 
 const tokensOf = (dark: boolean): Tokens => (dark ? night : day);
+
+const pigments = ['teal', 'rust', 'wisteria', 'moss', 'plum', 'pine', 'slate', 'amber'] as const satisfies readonly (keyof Tokens)[];
+/** The colour of the person or thing at a place in a row, counted from 0. */
+export const pigmentOf = (place: number): string => `var(--${pigments[place % pigments.length]!})`;
 
 const fonts = {
   title: "'Newsreader Variable', Georgia, serif",

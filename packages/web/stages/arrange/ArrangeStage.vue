@@ -8,7 +8,7 @@ import { useMessage } from 'naive-ui';
 import { computed, nextTick, onMounted, ref, shallowRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { messageOf } from '../../parts/api.ts';
-import ConflictNotice from '../../parts/ConflictNotice.vue';
+import ConflictNotice from './ConflictNotice.vue';
 import { useLibrary } from '../../parts/library.ts';
 import { useSession } from '../../parts/session.ts';
 import { usePlace } from '../../shell/place.ts';

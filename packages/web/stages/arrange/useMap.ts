@@ -3,7 +3,7 @@ import { readItem } from '@ukiyo/core/library';
 import type { Element } from '@ukiyo/core/markup';
 import type { Path } from '@ukiyo/core/problems';
 import { computed, ref, shallowRef } from 'vue';
-import { useStoredText } from '../../parts/storedText.ts';
+import { useStoredText } from './storedText.ts';
 
 const same = (a: Path | undefined, b: Path | undefined): boolean => a?.join() === b?.join();
 

@@ -1,45 +1,50 @@
 <script setup lang="ts">
+import { NewItem } from '@ukiyo/contracts';
 import type { Choice } from '@ukiyo/core/editing';
-import { readItem } from '@ukiyo/core/library';
+import { writeCanonical } from '@ukiyo/core/grammar';
+import { titleOf } from '@ukiyo/core/library';
 import { useEventListener } from '@vueuse/core';
-import { computed, nextTick, onMounted, ref, shallowRef, watch } from 'vue';
-import { onBeforeRouteLeave, useRoute } from 'vue-router';
+import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
 import InsertPalette from '../../editor/InsertPalette.vue';
 import PageLadder from '../../editor/PageLadder.vue';
 import ViewSwitch from '../../editor/ViewSwitch.vue';
 import '../../editor/page.css';
 import { pageViews, usePageView } from '../../editor/pageView.ts';
 import { useEditor } from '../../editor/useEditor.ts';
+import { useLive, type Opening } from '../../editor/useLive.ts';
 import { messageOf } from '../../parts/api.ts';
 import { useLibrary } from '../../parts/library.ts';
 import { useSession } from '../../parts/session.ts';
-import ConflictNotice from '../../parts/ConflictNotice.vue';
-import { useStoredText } from '../../parts/storedText.ts';
 import { usePlace } from '../../shell/place.ts';
+import LostWords from './LostWords.vue';
 import TopicList from './TopicList.vue';
+import { useSafeLeaving } from './useSafeLeaving.ts';
 import WriteBench from './WriteBench.vue';
 
 const library = useLibrary();
 const session = useSession();
 const place = usePlace();
 const route = useRoute();
+const router = useRouter();
 const mount = ref<HTMLElement>();
 const failure = ref('');
-const unreadable = ref('');
 // Not deep: the editor compares node types by identity.
 const palette = shallowRef<{ choices: Choice[]; left: number; top?: number; bottom?: number }>();
 
 const pageView = usePageView();
-const topic = useStoredText(() => editor.read());
 const editor = useEditor({
   imageAddress: library.assetAddress,
   read: library.read,
   facets: () => library.facets,
   signs: () => pageView.signs.value,
-  changed: topic.changed,
-  save: () => void topic.save(),
+  changed: () => live.push(),
+  moved: () => void live.moveCaret(),
+  save: () => undefined,
   openPalette,
 });
+const live = useLive({ view: editor.view, lay, written });
+useSafeLeaving(live.isSafe);
 const id = computed(() => (typeof route.params['id'] === 'string' ? route.params['id'] : ''));
 
 function openPalette(): void {
@@ -59,20 +64,42 @@ function closePalette(): void {
   editor.view.value?.focus();
 }
 
+/** The place that a problem elsewhere leads to is gone to once. */
+let isNew = true;
+function lay(opening: Opening): void {
+  if (!mount.value) return;
+  editor.show(mount.value, id.value, opening, session.may('write'));
+  const { path } = route.query;
+  if (isNew && typeof path === 'string') editor.goTo(path.split('.').map(Number));
+  isNew = false;
+}
+function written(version: number, title: string): void {
+  const known = library.find(id.value);
+  if (known) library.keep({ ...known, version, title });
+}
 async function show(): Promise<void> {
   failure.value = '';
-  unreadable.value = '';
+  isNew = true;
+  editor.clear();
+  live.close();
   if (id.value === '') return;
   try {
-    const item = await topic.load(id.value);
-    const { root, problems } = readItem(item.id, item.kind, item.text);
-    place.trail = [item.title || item.id];
     await nextTick();
-    if (root && mount.value) {
-      editor.show(mount.value, item.id, root, session.may('write'));
-      const { path } = route.query;
-      if (typeof path === 'string') editor.goTo(path.split('.').map(Number));
-    } else unreadable.value = problems[0]?.message ?? 'This topic cannot be read.';
+    await live.open(id.value);
+  } catch (error) {
+    failure.value = messageOf(error);
+  }
+}
+/** What is on the page of a topic that was removed becomes a topic again. */
+async function putBack(): Promise<void> {
+  const root = editor.read();
+  const type = root && NewItem.shape.type.safeParse(root.name).data;
+  if (!root || !type) return;
+  try {
+    const made = await library.create({ type, title: titleOf(root) || id.value, folder: library.find(id.value)?.folder ?? '' });
+    await library.save(made.id, writeCanonical({ ...root, attributes: { ...root.attributes, id: made.id } }), made.version);
+    if (made.id === id.value) await show();
+    else await router.push({ name: 'write', params: { id: made.id } });
   } catch (error) {
     failure.value = messageOf(error);
   }
@@ -94,12 +121,14 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
   if (chosen) pageView.view.value = chosen.value;
   else pageView.marks.value = !pageView.marks.value;
 });
-watch([topic.state, editor.words, editor.problems], () => {
-  place.saved = topic.state.value;
+watch([() => library.find(id.value)?.title, id], ([title]) => (place.trail = id.value === '' ? [] : [title ?? id.value]));
+watch(live.people, (people) => (place.people = people.filter(({ client }) => client !== live.client())));
+watch([live.saved, editor.words, editor.problems], () => {
+  place.saved = live.saved.value;
   place.words = editor.words.value;
   place.problems = editor.problems.value.length;
 });
-onBeforeRouteLeave(() => place.clear());
+onBeforeUnmount(() => place.clear());
 </script>
 
 <template>
@@ -107,11 +136,12 @@ onBeforeRouteLeave(() => place.clear());
     <TopicList :current="id" />
     <main class="desk" tabindex="0">
       <p v-if="failure" class="seal-text notice" role="alert">{{ failure }}</p>
-      <p v-if="unreadable" class="notice" role="alert">{{ unreadable }} The text is kept as it is: <code>{{ topic.item.value?.text.slice(0, 400) }}</code></p>
-      <ConflictNotice :conflict="topic.conflict.value" @mine="topic.keepMine" @theirs="show" />
+      <p v-if="live.ended.value?.code === 'live.gone'" class="notice" role="alert">{{ live.ended.value.message }} Your page is still here. <n-button size="small" @click="putBack">Make it a topic again</n-button></p>
+      <p v-else-if="live.ended.value" class="notice" role="alert">{{ live.ended.value.message }}</p>
+      <LostWords v-model:words="live.lost.value" />
       <div v-if="id === ''" class="notice quiet">Choose a topic on the left, or make one in the Library.</div>
       <ViewSwitch v-if="id !== ''" v-model:view="pageView.view.value" v-model:marks="pageView.marks.value" />
-      <div v-show="id !== '' && !failure && !unreadable" class="page" :class="`view-${pageView.view.value}`">
+      <div v-show="live.isOpen.value && !failure" class="page" :class="`view-${pageView.view.value}`">
         <PageLadder v-if="pageView.view.value !== 'plain'" :view="editor.view.value" :open="editor.open.value" @select="editor.select" />
         <div ref="mount" />
       </div>

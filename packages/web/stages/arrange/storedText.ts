@@ -5,8 +5,8 @@ import { ref, shallowRef } from 'vue';
 import { onBeforeRouteLeave, onBeforeRouteUpdate } from 'vue-router';
 import { useEventListener } from '@vueuse/core';
 import { useMessage } from 'naive-ui';
-import { ApiError, messageOf } from './api.ts';
-import { useLibrary } from './library.ts';
+import { ApiError, messageOf } from '../../parts/api.ts';
+import { useLibrary } from '../../parts/library.ts';
 
 const restAfterKey = 900;
 

@@ -1,0 +1,150 @@
+import { createHash } from 'node:crypto';
+import type { Item, SaveItem } from '@ukiyo/contracts';
+import { editorSchema, special, stepTo, toEditor } from '@ukiyo/core/editing';
+import { readItem } from '@ukiyo/core/library';
+import type { LiveKey, LiveLog } from '../data/live.ts';
+import type { ItemStore } from '../data/items.ts';
+import { Room, type Author, type Member } from './room.ts';
+
+/** Whom everybody who edits a topic asks: it decides the order of steps, checks each, and keeps the text of the library up to date. */
+export interface Authority {
+  /** Undefined when the topic is not there or cannot be edited. */
+  join(key: LiveKey, member: Member, known?: { epoch: string; version: number }): Promise<Room | undefined>;
+  leave(room: Room, member: Member): Promise<void>;
+  /** Takes a whole text for a topic that is edited live: the difference becomes a step like any other. */
+  replace(key: LiveKey, change: SaveItem, author: Author): Promise<{ saved: Item } | { conflict: Item } | undefined>;
+  /** Writes what is acknowledged of one topic that is open here, so that whoever reads its text reads what was saved. */
+  written(key: LiveKey): Promise<void>;
+  /** Writes every step that no text holds yet: after a crash, and before something reads the texts. */
+  settle(project?: string): Promise<void>;
+  /** A topic's log reaches to this version now. */
+  readonly follow: (key: LiveKey, version: number) => void;
+  /** A topic was removed. */
+  remove(key: LiveKey): void;
+  close(): Promise<void>;
+}
+
+/** Two programs with the same fingerprint read and write the same documents. */
+const schemaFingerprint = createHash('sha256')
+  .update(
+    JSON.stringify([
+      Object.values(editorSchema.nodes).map(({ name, spec }) => [name, spec.content, spec.marks, Object.keys(spec.attrs ?? {})]),
+      Object.values(editorSchema.marks).map(({ name, spec }) => [name, spec.excludes, Object.keys(spec.attrs ?? {})]),
+    ]),
+  )
+  .digest('hex');
+
+function begin(text: string): unknown {
+  const { root } = readItem('', 'topic', text);
+  const document = root && toEditor(root);
+  return document?.firstChild && document.firstChild.type.name !== special.rawBlock ? document.toJSON() : undefined;
+}
+
+/** Said to everybody who has a topic open that is removed. */
+export const gone = 'This topic was removed from the library.';
+
+const nameOf = ({ project, item }: LiveKey): string => `${project}/${item}`;
+
+export interface AuthorityEvents {
+  /** After each writing of a text. */
+  readonly written: (key: LiveKey, itemVersion: number) => void;
+  readonly failed: (error: unknown) => void;
+}
+
+export function createAuthority(log: LiveLog, items: ItemStore, on: AuthorityEvents): Authority {
+  const rooms = new Map<string, Promise<Room | undefined>>();
+
+  function roomOf(key: LiveKey): Promise<Room | undefined> {
+    const name = nameOf(key);
+    const known = rooms.get(name);
+    if (known) return known;
+    const opening = Room.open(key, log, schemaFingerprint, begin, { written: (itemVersion) => on.written(key, itemVersion), failed: on.failed }).then(
+      (room) => {
+        if (!room) rooms.delete(name);
+        return room;
+      },
+      (error: unknown) => {
+        rooms.delete(name);
+        throw error;
+      },
+    );
+    rooms.set(name, opening);
+    return opening;
+  }
+  /** Lets go of a room that nobody is in. */
+  async function closeIfEmpty(room: Room): Promise<void> {
+    if (!room.isEmpty) return;
+    await room.write('');
+    if (room.isEmpty) rooms.delete(nameOf(room.key));
+  }
+
+  return {
+    async join(key, member, known) {
+      for (;;) {
+        const opening = roomOf(key);
+        const room = await opening;
+        // Meanwhile it may have been let go of.
+        if (room && rooms.get(nameOf(key)) !== opening) continue;
+        await room?.join(member, known);
+        return room;
+      }
+    },
+    async leave(room, member) {
+      room.leave(member);
+      await closeIfEmpty(room);
+    },
+    async replace(key, { text, version, note }, author) {
+      const room = await roomOf(key);
+      const { root } = readItem(key.item, 'topic', text);
+      if (!room || !root) {
+        await room?.write('');
+        room?.dismiss('live.unreadable', 'The text was replaced by one that cannot be edited here.');
+        rooms.delete(nameOf(key));
+        await log.end(key);
+        const outcome = await items.save(key.project, key.item, { text, version, note }, author.name);
+        return outcome && 'live' in outcome ? undefined : outcome;
+      }
+      for (;;) {
+        if (!(await room.write(''))) return undefined;
+        const current = await items.find(key.project, key.item);
+        if (!current) return undefined;
+        if (current.version !== version) return { conflict: current };
+        const { document, version: at } = room.current;
+        const step = stepTo(document, root);
+        const outcome = step ? await room.submit(author, at, [step.toJSON()]) : 'kept';
+        if (outcome === 'gone') return undefined;
+        if (outcome === 'behind') continue;
+        if (typeof outcome === 'object') throw new Error(`A text could not be made a step: ${outcome.refusal}`);
+        await room.write(note, author.name);
+        await closeIfEmpty(room);
+        const saved = await items.find(key.project, key.item);
+        return saved && { saved };
+      }
+    },
+    async written(key) {
+      await (await rooms.get(nameOf(key)))?.write('');
+    },
+    async settle(project) {
+      for (const key of await log.unwritten()) {
+        if (project !== undefined && key.project !== project) continue;
+        const room = await roomOf(key);
+        await room?.write('');
+        if (room) await closeIfEmpty(room);
+      }
+    },
+    follow(key, version) {
+      void rooms
+        .get(nameOf(key))
+        ?.then((room) => room?.follow(version))
+        .catch(on.failed);
+    },
+    remove(key) {
+      void rooms.get(nameOf(key))?.then((room) => room?.dismiss('live.gone', gone));
+      rooms.delete(nameOf(key));
+    },
+    async close() {
+      for (const opening of rooms.values()) await (await opening)?.write('');
+      rooms.clear();
+    },
+  };
+}

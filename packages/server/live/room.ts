@@ -1,0 +1,210 @@
+import type { Caret, LiveAnswer, LivePerson } from '@ukiyo/contracts';
+import { applySteps, documentFrom, fromEditor, type AppliedSteps } from '@ukiyo/core/editing';
+import { writeCanonical } from '@ukiyo/core/grammar';
+import { titleOf } from '@ukiyo/core/library';
+import type { LiveKey, LiveLog } from '../data/live.ts';
+
+type Document = Extract<AppliedSteps, { document: unknown }>['document'];
+
+/** One editor that has the topic open. */
+export interface Member {
+  readonly client: string;
+  readonly name: string;
+  readonly send: (answer: LiveAnswer) => void;
+}
+
+interface Placed {
+  readonly place: number;
+  caret?: Caret;
+}
+
+export interface RoomEvents {
+  /** The text of the library stands at this version now. */
+  readonly written: (itemVersion: number) => void;
+  readonly failed: (error: unknown) => void;
+}
+
+export interface Author {
+  readonly client: string;
+  readonly name: string;
+}
+
+/** The text follows the log when nothing was typed for a moment, and at the latest after a while. */
+const restBeforeWriting = 800;
+const longestUnwritten = 8000;
+/** Steps that are kept at hand for editors that fall behind; older ones come from the log. */
+const recentSteps = 500;
+
+interface Held {
+  readonly step: unknown;
+  readonly client: string;
+}
+
+/** The document of one topic in this process: takes steps one after the other, writes them to the log, tells everybody. */
+export class Room {
+  readonly #members = new Map<Member, Placed>();
+  readonly #authors = new Set<string>();
+  #recent: Held[] = [];
+  #turn: Promise<unknown> = Promise.resolve();
+  #written: number;
+  #dirtySince = 0;
+  #timer: ReturnType<typeof setTimeout> | undefined;
+  #coming = 0;
+
+  private constructor(
+    readonly key: LiveKey,
+    readonly epoch: string,
+    private readonly log: LiveLog,
+    private readonly on: RoomEvents,
+    private document: Document,
+    private version: number,
+    written: number,
+  ) {
+    this.#written = written;
+  }
+
+  /** Undefined when the topic is not there, or its text cannot be read or its log not be followed. */
+  static async open(key: LiveKey, log: LiveLog, schema: string, begin: (text: string) => unknown, on: RoomEvents): Promise<Room | undefined> {
+    const opened = await log.open(key, schema, begin);
+    const start = opened && documentFrom(opened.document.document);
+    const applied = start && applySteps(start, opened.steps.map(({ step }) => step));
+    const room = applied && 'document' in applied ? new Room(key, opened.document.epoch, log, on, applied.document, opened.document.version + opened.steps.length, opened.document.version) : undefined;
+    if (!opened || (room && opened.document.schema === schema)) return room;
+    // Written for another schema: what was acknowledged is written to the text as far as it can be read, and read anew from there.
+    if (room) {
+      for (const { person } of opened.steps) room.#authors.add(person);
+      await room.write('');
+    }
+    await log.end(key);
+    return Room.open(key, log, schema, begin, on);
+  }
+
+  get isEmpty(): boolean {
+    return this.#members.size === 0 && this.#coming === 0;
+  }
+
+  /** Everything about one document happens in turn. */
+  #inTurn<Value>(act: () => Promise<Value>): Promise<Value> {
+    const next = this.#turn.then(act);
+    this.#turn = next.catch(() => undefined);
+    return next;
+  }
+
+  /** @param known where the editor stands, when it was here before */
+  join(member: Member, known?: { epoch: string; version: number }): Promise<void> {
+    this.#coming += 1;
+    return this.#inTurn(async () => {
+      this.#coming -= 1;
+      const places = new Set([...this.#members.values()].map(({ place }) => place));
+      let place = 0;
+      while (places.has(place)) place += 1;
+      // An editor that comes again after its line broke takes the place of its former self.
+      for (const other of this.#members.keys()) if (other.client === member.client) this.#members.delete(other);
+      this.#members.set(member, { place });
+      if (known?.epoch === this.epoch && known.version <= this.version) await this.#sendSince(member, known.version);
+      else member.send({ kind: 'document', epoch: this.epoch, version: this.version, document: this.document.toJSON() as unknown });
+      this.#tellPeople();
+    });
+  }
+  leave(member: Member): void {
+    if (this.#members.delete(member)) this.#tellPeople();
+  }
+
+  async #sendSince(member: Member, version: number): Promise<void> {
+    const behind = this.version - version;
+    const held: Held[] = behind <= this.#recent.length ? this.#recent.slice(this.#recent.length - behind) : await this.log.since(this.key, this.epoch, version);
+    if (held.length === behind) member.send({ kind: 'steps', version, steps: held.map(({ step }) => step), clients: held.map(({ client }) => client) });
+    else member.send({ kind: 'document', epoch: this.epoch, version: this.version, document: this.document.toJSON() as unknown });
+  }
+
+  /** Takes the steps if they were made on the document as it is now; otherwise the editor gets what is newer and tries again by itself. */
+  submit(author: Author, version: number, steps: readonly unknown[], member?: Member): Promise<'kept' | 'behind' | 'gone' | { refusal: string }> {
+    return this.#inTurn(async () => {
+      if (version !== this.version) {
+        if (member && version < this.version) await this.#sendSince(member, version);
+        return 'behind';
+      }
+      const applied = applySteps(this.document, steps);
+      if ('refusal' in applied) return applied;
+      const kept = await this.log.append(this.key, this.epoch, version, steps, { client: author.client, person: author.name });
+      if (kept === 'raced') await this.#follow();
+      if (kept !== 'kept') return kept === 'raced' ? 'behind' : 'gone';
+      this.#take(applied.document, steps.map((step) => ({ step, client: author.client })), [author.name]);
+      return 'kept';
+    });
+  }
+
+  #take(document: Document, steps: readonly Held[], authors: readonly string[]): void {
+    const version = this.version;
+    this.document = document;
+    this.version += steps.length;
+    this.#recent = [...this.#recent, ...steps].slice(-recentSteps);
+    for (const author of authors) this.#authors.add(author);
+    const answer: LiveAnswer = { kind: 'steps', version, steps: steps.map(({ step }) => step), clients: steps.map(({ client }) => client) };
+    for (const member of this.#members.keys()) member.send(answer);
+    this.#writeSoon();
+  }
+
+  /** The log reaches to this version: another process of this database may have added to it. */
+  follow(version: number): Promise<void> {
+    return this.#inTurn(async () => {
+      if (version > this.version) await this.#follow();
+    });
+  }
+  async #follow(): Promise<void> {
+    const newer = await this.log.since(this.key, this.epoch, this.version);
+    const applied = newer.length > 0 ? applySteps(this.document, newer.map(({ step }) => step)) : undefined;
+    if (applied && 'document' in applied) this.#take(applied.document, newer, newer.map(({ person }) => person));
+  }
+
+  moveCaret(member: Member, caret: Caret): void {
+    const placed = this.#members.get(member);
+    if (!placed) return;
+    placed.caret = caret;
+    for (const other of this.#members.keys()) if (other !== member) other.send({ kind: 'caret', client: member.client, caret });
+  }
+  #tellPeople(): void {
+    const people = [...this.#members].map(([{ client, name }, { place, caret }]): LivePerson => ({ client, name, place, ...(caret ? { caret } : {}) }));
+    for (const member of this.#members.keys()) member.send({ kind: 'people', people });
+  }
+
+  #writeSoon(): void {
+    const now = Date.now();
+    if (this.#dirtySince === 0) this.#dirtySince = now;
+    clearTimeout(this.#timer);
+    const wait = Math.max(0, Math.min(restBeforeWriting, this.#dirtySince + longestUnwritten - now));
+    // A text that could not be written is tried again with the next step, and when the room or the server closes.
+    this.#timer = setTimeout(() => void this.write('').catch(this.on.failed), wait);
+  }
+
+  /** Brings text, derived data and revision up to date. A note names the revision. False when the topic is gone. */
+  write(note: string, author?: string): Promise<boolean> {
+    return this.#inTurn(async () => {
+      clearTimeout(this.#timer);
+      if (this.#written === this.version && note === '') return true;
+      const { version, document } = this;
+      const root = fromEditor(document);
+      const authors = author ?? [...this.#authors].join(', ');
+      const itemVersion = await this.log.write(this.key, { epoch: this.epoch, version, document: document.toJSON() as unknown, text: writeCanonical(root), note, author: authors });
+      if (itemVersion === undefined) return false;
+      this.#written = version;
+      this.#dirtySince = 0;
+      this.#authors.clear();
+      this.on.written(itemVersion);
+      for (const member of this.#members.keys()) member.send({ kind: 'written', version, itemVersion, title: titleOf(root) });
+      return true;
+    });
+  }
+
+  /** Tells everybody that nothing more is taken. */
+  dismiss(code: Extract<LiveAnswer, { kind: 'refused' }>['code'], message: string): void {
+    clearTimeout(this.#timer);
+    for (const member of this.#members.keys()) member.send({ kind: 'refused', code, message });
+    this.#members.clear();
+  }
+
+  /** The document and its version, for a change that comes as a whole text. */
+  get current(): { document: Document; version: number } {
+    return { document: this.document, version: this.version };
+  }
+}
