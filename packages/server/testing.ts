@@ -5,12 +5,13 @@ import { join } from 'node:path';
 import type { Role } from '@ukiyo/contracts';
 import type { FastifyInstance, LightMyRequestResponse } from 'fastify';
 import pg from 'pg';
-import { createApp, demoPassword, demoPeople, makeServices, migrate, openQueue, seedDemo, type Queue, type Services } from './index.ts';
+import { createApp, demoPassword, demoPeople, makeServices, migrate, openQueue, seedDemo, type Queue, type Services, type Settings } from './index.ts';
 
 export interface TestServer {
   readonly app: FastifyInstance;
   readonly services: Services;
   readonly queue: Queue;
+  readonly settings: Settings;
   readonly project: string;
   /** Asks as somebody of that role; a path that begins with `~` is below the project. */
   ask(role: Role | undefined, method: 'GET' | 'POST' | 'PUT' | 'DELETE', path: string, body?: object): Promise<LightMyRequestResponse>;
@@ -49,6 +50,7 @@ export async function startTestServer(): Promise<TestServer> {
     app,
     services,
     queue,
+    settings,
     project,
     cookieOf,
     async ask(role, method, path, body) {
