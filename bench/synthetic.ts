@@ -76,3 +76,21 @@ export function syntheticLibrary(count: number, seed = 7): SyntheticLibrary {
     assets: [{ id: 'drawing', name: 'drawing.svg', mediaType: 'image/svg+xml', width: 300, height: 120, bytes: drawing }],
   };
 }
+
+/** One concept of so many blocks: sections of paragraphs, lists, notes and now and then a table. */
+export function longTopic(id: string, title: string, blocks: number): string {
+  const words = 'the tide comes in over the sill and the gauge follows it slowly until the bell rings twice'.split(' ');
+  let made = 0;
+  const sentence = (): string => `${words.slice(made % 5, 9 + (made % 8)).join(' ')}.`;
+  const block = (name: string, inside = sentence()): string => {
+    made += 1;
+    return `<${name}>${inside}</${name}>`;
+  };
+  const sections: string[] = [];
+  while (made < blocks) {
+    const table = sections.length % 10 === 9 ? `<simpletable>${Array.from({ length: 4 }, () => block('strow', block('stentry') + block('stentry'))).join('')}</simpletable>` : '';
+    const list = block('ul', Array.from({ length: 4 }, () => block('li')).join(''));
+    sections.push(block('section', `${block('title')}${block('p', `${sentence()} <b>Twice</b> <xref href="topic:alarms"/> ${sentence()}`)}${block('p')}${list}${block('note')}${block('p')}${table}`));
+  }
+  return `<concept id="${id}"><title>${title}</title><shortdesc>Long.</shortdesc><conbody>${sections.join('')}</conbody></concept>`;
+}

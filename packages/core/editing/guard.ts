@@ -23,25 +23,33 @@ function misplacedInLine(line: EditorNode, holder: string): number {
   return count;
 }
 
-/** Elements that hold a closed block where their content model has no place for it, and closed parts of lines likewise. */
-function misplacedIn(document: EditorNode): number {
-  let count = 0;
-  document.descendants((parent, _position, around) => {
-    if (parent.isTextblock) {
-      count += misplacedInLine(parent, (parent.type.name === special.line ? around : parent)?.type.spec.element ?? '');
-      return false;
-    }
-    let holdsClosed = false;
-    const symbols: string[] = [];
-    parent.forEach((child) => {
-      const symbol = symbolOf(child);
-      if (symbol === undefined) return;
-      holdsClosed ||= child.type.name === special.rawBlock;
-      symbols.push(symbol);
-    });
-    if (holdsClosed && !follows(parent.type.spec.element ?? '', symbols)) count += 1;
-    return true;
+/** Whether the element holds a closed block where its content model has no place for it. */
+function holdsMisplaced(parent: EditorNode): boolean {
+  let holdsClosed = false;
+  const symbols: string[] = [];
+  parent.forEach((child) => {
+    const symbol = symbolOf(child);
+    if (symbol === undefined) return;
+    holdsClosed ||= child.type.name === special.rawBlock;
+    symbols.push(symbol);
   });
+  return holdsClosed && !follows(parent.type.spec.element ?? '', symbols);
+}
+
+/** Nodes are immutable: what was counted once holds for as long as the node is there. */
+const counted = new WeakMap<EditorNode, number>();
+
+/** How many places inside hold something closed that does not belong there. */
+function misplacedIn(parent: EditorNode): number {
+  const known = counted.get(parent);
+  if (known !== undefined) return known;
+  let count = holdsMisplaced(parent) ? 1 : 0;
+  parent.forEach((child) => {
+    if (child.type.name === special.line) count += misplacedInLine(child, parent.type.spec.element ?? '');
+    else if (child.isTextblock) count += misplacedInLine(child, child.type.spec.element ?? '');
+    else if (!child.isLeaf) count += misplacedIn(child);
+  });
+  counted.set(parent, count);
   return count;
 }
 

@@ -1,7 +1,9 @@
 import { elementOf, readableText, readItem, readReference } from '@ukiyo/core/library';
 import type { Attributes } from '@ukiyo/core/markup';
+import type { Node } from 'prosemirror-model';
 import { Plugin, PluginKey } from 'prosemirror-state';
 import { Decoration, DecorationSet, type EditorView } from 'prosemirror-view';
+import { differenceOf, drawAll, redraw, type Draw } from './drawn.ts';
 
 /** Gives the text of a topic or map; rejects when it cannot be had. */
 export type ReadText = (id: string) => Promise<{ title: string; text: string; kind: 'topic' | 'map' }>;
@@ -13,7 +15,12 @@ interface Passage {
   readonly note?: string;
 }
 
-const key = new PluginKey<ReadonlyMap<string, Passage>>('borrowed');
+type Passages = ReadonlyMap<string, Passage>;
+interface State {
+  readonly passages: Passages;
+  readonly decorations: DecorationSet;
+}
+const key = new PluginKey<State>('borrowed');
 
 /** Shows in every borrowed passage what is borrowed, and from which topic. */
 export function borrowedPassages(self: string, read: ReadText): Plugin {
@@ -33,49 +40,56 @@ export function borrowedPassages(self: string, read: ReadText): Plugin {
     }
     if (!view.isDestroyed) view.dispatch(view.state.tr.setMeta(key, [reference, passage]));
   };
-  return new Plugin<ReadonlyMap<string, Passage>>({
+  const draw =
+    (passages: Passages): Draw =>
+    (node, position) => {
+      const reference = borrowedBy(node);
+      const passage = reference === undefined ? undefined : passages.get(reference);
+      return passage ? [Decoration.widget(position + 1, () => shown(passage), { key: `${reference}${passage.text}`, side: -1 })] : [];
+    };
+  const look = (view: EditorView, from: number, to: number): void =>
+    view.state.doc.nodesBetween(from, to, (node) => {
+      const reference = borrowedBy(node);
+      if (reference === undefined || asked.has(reference)) return;
+      asked.add(reference);
+      void fetchPassage(view, reference);
+    });
+  return new Plugin<State>({
     key,
     state: {
-      init: () => new Map(),
-      apply(transaction, passages) {
+      init: () => ({ passages: new Map(), decorations: DecorationSet.empty }),
+      apply(transaction, state) {
         const found = transaction.getMeta(key) as [string, Passage] | undefined;
-        return found ? new Map(passages).set(...found) : passages;
+        if (found) {
+          const passages = new Map(state.passages).set(...found);
+          return { passages, decorations: drawAll(transaction.doc, draw(passages)) };
+        }
+        return transaction.docChanged ? { ...state, decorations: redraw(state.decorations, transaction, draw(state.passages)) } : state;
       },
     },
-    view: (view) => {
-      const look = (): void =>
-        view.state.doc.descendants((node) => {
-          const { conref } = (node.attrs['attributes'] ?? {}) as Attributes;
-          if (conref === undefined || asked.has(conref)) return;
-          asked.add(conref);
-          void fetchPassage(view, conref);
-        });
-      look();
-      return { update: look };
+    view(view) {
+      look(view, 0, view.state.doc.content.size);
+      return {
+        update(_view, before) {
+          const range = before.doc === view.state.doc ? undefined : differenceOf(before.doc, view.state.doc);
+          if (range) look(view, range.from, range.to);
+        },
+      };
     },
-    props: {
-      decorations(state) {
-        const passages = key.getState(state) ?? new Map<string, Passage>();
-        const decorations: Decoration[] = [];
-        state.doc.descendants((node, position) => {
-          const { conref } = (node.attrs['attributes'] ?? {}) as Attributes;
-          const passage = conref === undefined ? undefined : passages.get(conref);
-          if (!passage) return;
-          const show = (): HTMLElement => {
-            const dom = document.createElement('div');
-            dom.className = 'borrowed-text';
-            dom.contentEditable = 'false';
-            const from = document.createElement('span');
-            from.className = 'borrowed-from';
-            from.textContent = `borrowed · ${passage.title}`;
-            if (passage.note !== undefined) dom.dataset['note'] = passage.note;
-            dom.append(passage.text, from);
-            return dom;
-          };
-          decorations.push(Decoration.widget(position + 1, show, { key: `${conref}${passage.text}`, side: -1 }));
-        });
-        return DecorationSet.create(state.doc, decorations);
-      },
-    },
+    props: { decorations: (state) => key.getState(state)?.decorations },
   });
+}
+
+const borrowedBy = (node: Node): string | undefined => ((node.attrs['attributes'] ?? {}) as Attributes)['conref'];
+
+function shown({ title, text, note }: Passage): HTMLElement {
+  const dom = document.createElement('div');
+  dom.className = 'borrowed-text';
+  dom.contentEditable = 'false';
+  const from = document.createElement('span');
+  from.className = 'borrowed-from';
+  from.textContent = `borrowed · ${title}`;
+  if (note !== undefined) dom.dataset['note'] = note;
+  dom.append(text, from);
+  return dom;
 }

@@ -4,6 +4,7 @@ import type { Attributes } from '@ukiyo/core/markup';
 import type { Node } from 'prosemirror-model';
 import { Plugin, PluginKey, type EditorState } from 'prosemirror-state';
 import { Decoration, DecorationSet } from 'prosemirror-view';
+import { drawAll, redraw, type Draw } from './drawn.ts';
 
 /** What is shown beside the words themselves. */
 export interface Signs {
@@ -56,26 +57,24 @@ function marksOf(node: Node, position: number): Decoration[] {
   );
 }
 
-function draw(document: Node, { labels, marks }: Signs): DecorationSet {
-  const decorations: Decoration[] = [];
-  if (labels || marks)
-    document.descendants((node, position) => {
-      if (labels) decorations.push(...labelsOf(node, position));
-      if (marks) decorations.push(...marksOf(node, position));
-    });
-  return DecorationSet.create(document, decorations);
-}
+/** What is drawn at one node. */
+export const drawSigns =
+  ({ labels, marks }: Signs): Draw =>
+  (node, position) => [...(labels ? labelsOf(node, position) : []), ...(marks ? marksOf(node, position) : [])];
+
+const nothing = ({ labels, marks }: Signs): boolean => !labels && !marks;
 
 /** Shows signs on the page without changing what is written. */
 export function pageSigns(first: Signs): Plugin {
+  const drawn = (document: Node, signs: Signs): State => ({ labels: signs.labels, marks: signs.marks, decorations: nothing(signs) ? DecorationSet.empty : drawAll(document, drawSigns(signs)) });
   return new Plugin<State>({
     key,
     state: {
-      init: (_config, { doc }) => ({ ...first, decorations: draw(doc, first) }),
+      init: (_config, { doc }) => drawn(doc, first),
       apply(transaction, state) {
-        const signs = (transaction.getMeta(key) as Signs | undefined) ?? state;
-        if (!transaction.docChanged && signs === state) return state;
-        return { labels: signs.labels, marks: signs.marks, decorations: draw(transaction.doc, signs) };
+        const signs = transaction.getMeta(key) as Signs | undefined;
+        if (signs) return drawn(transaction.doc, signs);
+        return transaction.docChanged && !nothing(state) ? { ...state, decorations: redraw(state.decorations, transaction, drawSigns(state)) } : state;
       },
     },
     props: { decorations: (state: EditorState) => key.getState(state)?.decorations },

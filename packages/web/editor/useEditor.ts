@@ -1,20 +1,19 @@
 import { applySteps, changesStructure, choicesAt, fromEditor, liveEditing, openElements, refusalOf, special, withAttributes, type Choice, type OpenElement } from '@ukiyo/core/editing';
 import type { Facet } from '@ukiyo/core/facets';
 import type { AttributeDefinition } from '@ukiyo/core/grammar';
-import { wordsOf } from '@ukiyo/core/language';
-import { checkItem, readableText } from '@ukiyo/core/library';
 import type { Attributes, Element } from '@ukiyo/core/markup';
-import type { Path, Problem } from '@ukiyo/core/problems';
+import type { Path } from '@ukiyo/core/problems';
 import { closeHistory, history } from 'prosemirror-history';
 import { EditorState, NodeSelection, Selection, TextSelection } from 'prosemirror-state';
 import { EditorView } from 'prosemirror-view';
-import { onUnmounted, ref, shallowRef } from 'vue';
+import { onUnmounted, shallowRef } from 'vue';
 import { borrowedPassages, type ReadText } from './borrowed.ts';
 import { dressSchema } from './dom.ts';
 import { editorKeys } from './keys.ts';
 import { otherCarets } from './others.ts';
 import { pageSigns, showSigns, type Signs } from './signs.ts';
 import type { Opening } from './useLive.ts';
+import { useChecking } from './useChecking.ts';
 import { imageView, type PageContext } from './views.ts';
 
 export interface EditorHandlers extends PageContext {
@@ -28,25 +27,12 @@ export interface EditorHandlers extends PageContext {
   readonly openPalette: () => void;
 }
 
-const settleAfter = 250;
-
 /** The writer's page as a composable: opens a topic, tells where the caret is, what is wrong and what can go here. */
 export function useEditor(handlers: EditorHandlers) {
   dressSchema();
   const view = shallowRef<EditorView>();
   const open = shallowRef<readonly OpenElement[]>([]);
-  const problems = shallowRef<readonly Problem[]>([]);
-  const words = ref(0);
-  let positions = new Map<string, number>();
-  let settling: ReturnType<typeof setTimeout> | undefined;
-
-  function settle(editor: EditorView): void {
-    positions = new Map();
-    const root = fromEditor(editor.state.doc, (path, position) => positions.set(path.join('.'), position));
-    problems.value = checkItem(root, handlers.facets());
-    words.value = wordsOf(readableText(root)).length;
-  }
-
+  const checking = useChecking();
   function show(mount: HTMLElement, id: string, opening: Opening, editable: boolean): void {
     const before = view.value?.state.selection.head ?? 1;
     view.value?.destroy();
@@ -75,22 +61,19 @@ export function useEditor(handlers: EditorHandlers) {
         open.value = openElements(editor.state);
         if (transaction.docChanged) {
           handlers.changed();
-          clearTimeout(settling);
-          settling = setTimeout(() => settle(editor), settleAfter);
+          checking.follow(transaction.steps);
         } else if (transaction.selectionSet) handlers.moved();
       },
     });
     view.value = editor;
     open.value = openElements(editor.state);
-    settle(editor);
+    void checking.open(() => editor.state.doc, handlers.facets());
   }
   function clear(): void {
-    clearTimeout(settling);
     view.value?.destroy();
     view.value = undefined;
     open.value = [];
-    problems.value = [];
-    words.value = 0;
+    checking.close();
   }
 
   /** The topic as it stands on the page. */
@@ -100,6 +83,8 @@ export function useEditor(handlers: EditorHandlers) {
   function goTo(path: Path): void {
     const editor = view.value;
     if (!editor) return;
+    const positions = new Map<string, number>();
+    fromEditor(editor.state.doc, (at, position) => positions.set(at.join('.'), position));
     for (let length = path.length; length >= 0; length -= 1) {
       const position = positions.get(path.slice(0, length).join('.'));
       if (position === undefined) continue;
@@ -133,5 +118,5 @@ export function useEditor(handlers: EditorHandlers) {
   const refusal = (target: OpenElement, definition: AttributeDefinition, value: string): string | undefined => view.value && refusalOf(view.value.state, target, definition, value);
 
   onUnmounted(clear);
-  return { view, open, problems, words, show, clear, read, goTo, select, setAttributes, refusal, sign, choices, apply };
+  return { view, open, problems: checking.problems, words: checking.words, show, clear, read, goTo, select, setAttributes, refusal, sign, choices, apply };
 }

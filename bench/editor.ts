@@ -1,0 +1,83 @@
+/** Writing in long topics, and by many at once, in Chromium: `npm run bench -- editor`. */
+import { chromium, type Page } from '@playwright/test';
+import start from '../e2e/server.ts';
+import { report } from './measure.ts';
+import { longTopic } from './synthetic.ts';
+
+const origin = 'http://127.0.0.1:4780';
+const stop = await start();
+const browser = await chromium.launch({ executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'] });
+const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+await page.goto(`${origin}/sign-in`);
+await page.getByLabel('E-mail').fill('noor@brinewell.example');
+await page.getByLabel('Password').fill('lanternfish');
+await page.getByRole('button', { name: 'Sign in' }).click();
+await page.waitForURL('**/library');
+const session = (await (await page.request.get(`${origin}/api/session`)).json()) as { projects: { id: string }[] };
+const items = `${origin}/api/projects/${session.projects[0]!.id}/items`;
+
+async function makeTopic(blocks: number): Promise<string> {
+  const title = `Long ${blocks}`;
+  const made = (await (await page.request.post(items, { data: { type: 'concept', title, folder: 'bench' } })).json()) as { id: string; version: number };
+  await page.request.put(`${items}/${made.id}`, { data: { text: longTopic(made.id, title, blocks), version: made.version } });
+  return made.id;
+}
+const percentile = (values: readonly number[], share: number): number => values.toSorted((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))]!;
+
+/** From the click on its name to a page that can be typed on, in the browser's own time. */
+const openTopic = (on: Page, id: string): Promise<number> =>
+  on.evaluate(async (wanted) => {
+    const link = document.querySelector<HTMLAnchorElement>(`aside a[href="/write/${wanted}"]`)!;
+    const began = performance.now();
+    link.click();
+    while (!location.pathname.endsWith(wanted) || document.querySelector('.ProseMirror .is-section') === null) await new Promise((resolve) => requestAnimationFrame(resolve));
+    await new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve)));
+    return performance.now() - began;
+  }, id);
+
+/** Types in the middle of the topic: for each key, the time from the event to the end of the frame that shows it. */
+async function keyTimes(on: Page, count: number): Promise<number[]> {
+  await on.evaluate(() => {
+    const times: number[] = [];
+    Object.assign(window, { times });
+    window.addEventListener(
+      'keydown',
+      ({ timeStamp }) =>
+        requestAnimationFrame(() => {
+          const { port1, port2 } = new MessageChannel();
+          port1.onmessage = () => times.push(performance.now() - timeStamp);
+          port2.postMessage(null);
+        }),
+      true,
+    );
+  });
+  const paragraphs = on.locator('.ProseMirror p');
+  await paragraphs.nth(Math.floor((await paragraphs.count()) / 2)).click();
+  const words = 'the tide comes in and goes out again ';
+  for (let at = 0; at < count; at += 1) {
+    await on.keyboard.press(words[at % words.length] === ' ' ? 'Space' : words[at % words.length]!);
+    await on.waitForTimeout(40);
+  }
+  return on.evaluate(() => (window as unknown as { times: number[] }).times);
+}
+
+for (const [blocks, keyBound, openBound] of [
+  [3000, 33, 600],
+  [10_000, 70, undefined],
+] as const) {
+  const id = await makeTopic(blocks);
+  await page.goto(`${origin}/write/alarms`);
+  await page.locator('.ProseMirror').waitFor();
+  await openTopic(page, id);
+  const opened: number[] = [];
+  for (let run = 0; run < 3; run += 1) {
+    await openTopic(page, 'choose-the-quay-wall');
+    opened.push(await openTopic(page, id));
+  }
+  report(`${blocks} blocks: open, click to editable`, percentile(opened, 0.5), 'ms', openBound);
+  const times = await keyTimes(page, 150);
+  report('… key to the end of its frame, p50', percentile(times, 0.5), 'ms');
+  report('… p95', percentile(times, 0.95), 'ms', keyBound);
+}
+await browser.close();
+await stop();

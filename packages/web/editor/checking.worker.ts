@@ -1,0 +1,33 @@
+import { applySteps, documentFrom, fromEditor } from '@ukiyo/core/editing';
+import type { Facet } from '@ukiyo/core/facets';
+import { wordsOf } from '@ukiyo/core/language';
+import { checkItem, readableText } from '@ukiyo/core/library';
+import type { Problem } from '@ukiyo/core/problems';
+import { expose } from 'comlink';
+
+/** What is to be said of a topic while it is written. */
+export interface Report {
+  readonly problems: readonly Problem[];
+  readonly words: number;
+}
+
+let document: ReturnType<typeof documentFrom>;
+let facets: readonly Facet[] = [];
+
+/** Keeps a mirror of the page's document and checks it, away from the page. */
+const checker = {
+  open(json: unknown, known: readonly Facet[]): void {
+    document = documentFrom(json);
+    facets = known;
+  },
+  /** Undefined when the mirror has lost step: it has to be opened again. */
+  check(steps: readonly unknown[]): Report | undefined {
+    const applied = document && applySteps(document, steps);
+    if (!applied || !('document' in applied)) return undefined;
+    document = applied.document;
+    const root = fromEditor(document);
+    return { problems: checkItem(root, facets), words: wordsOf(readableText(root)).length };
+  },
+};
+export type Checker = typeof checker;
+expose(checker);

@@ -1,0 +1,59 @@
+import type { Facet } from '@ukiyo/core/facets';
+import type { Problem } from '@ukiyo/core/problems';
+import { wrap } from 'comlink';
+import type { Node } from 'prosemirror-model';
+import type { Step } from 'prosemirror-transform';
+import { onUnmounted, ref, shallowRef } from 'vue';
+import type { Checker } from './checking.worker.ts';
+
+/** Problems and words of the open topic, found in a worker that follows it step by step. */
+export function useChecking() {
+  const worker = new Worker(new URL('./checking.worker.ts', import.meta.url), { type: 'module' });
+  const checker = wrap<Checker>(worker);
+  const problems = shallowRef<readonly Problem[]>([]);
+  const words = ref(0);
+  /** Counts the documents that were opened: an answer about an earlier one says nothing. */
+  let opened = 0;
+  let current: (() => Node) | undefined;
+  let known: readonly Facet[] = [];
+  let waiting: unknown[] = [];
+  let isBusy = false;
+
+  async function run(): Promise<void> {
+    if (isBusy) return;
+    isBusy = true;
+    const about = opened;
+    const steps = waiting;
+    waiting = [];
+    const report = await checker.check(steps);
+    isBusy = false;
+    if (about !== opened) return run();
+    if (report) {
+      problems.value = report.problems;
+      words.value = report.words;
+    } else if (current) return open(current, known);
+    if (waiting.length > 0) return run();
+  }
+  /** @param document gives the document as it stands on the page */
+  async function open(document: () => Node, facets: readonly Facet[]): Promise<void> {
+    opened += 1;
+    current = document;
+    known = facets;
+    waiting = [];
+    void checker.open(document().toJSON(), facets);
+    await run();
+  }
+  function follow(steps: readonly Step[]): void {
+    waiting.push(...steps.map((step) => step.toJSON() as unknown));
+    void run();
+  }
+  function close(): void {
+    opened += 1;
+    current = undefined;
+    waiting = [];
+    problems.value = [];
+    words.value = 0;
+  }
+  onUnmounted(() => worker.terminate());
+  return { problems, words, open, follow, close };
+}
