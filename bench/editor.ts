@@ -1,5 +1,6 @@
 /** Writing in long topics, and by many at once, in Chromium: `npm run bench -- editor`. */
 import { chromium, type Page } from '@playwright/test';
+import { Robot } from '../e2e/robot.ts';
 import start from '../e2e/server.ts';
 import { report } from './measure.ts';
 import { longTopic } from './synthetic.ts';
@@ -79,5 +80,67 @@ for (const [blocks, keyBound, openBound] of [
   report('… key to the end of its frame, p50', percentile(times, 0.5), 'ms');
   report('… p95', percentile(times, 0.95), 'ms', keyBound);
 }
+
+/** From the key to the report of the worker: problems and words come together, and the words always change. */
+const id = await makeTopic(3001);
+await page.goto(`${origin}/write/${id}`);
+await page.locator('.ProseMirror .is-section').first().waitFor();
+await page.waitForTimeout(1000);
+await page.locator('.ProseMirror p').nth(200).click();
+const settled: number[] = [];
+for (let run = 0; run < 30; run += 1) {
+  settled.push(
+    await page.evaluate(async () => {
+      const words = (): string => [...document.querySelectorAll('.foot span')].map((one) => one.textContent).find((text) => text.endsWith(' words')) ?? '';
+      const before = words();
+      const began = performance.now();
+      document.execCommand('insertText', false, 'word ');
+      while (words() === before) await new Promise((resolve) => setTimeout(resolve, 2));
+      return performance.now() - began;
+    }),
+  );
+  await page.waitForTimeout(120);
+}
+report('3000 blocks: key to the checked topic, p50', percentile(settled, 0.5), 'ms');
+report('… p95', percentile(settled, 0.95), 'ms', 150);
+
+// Twenty people in one topic: nineteen without a browser, each about four keys a second, and one who looks on.
+const [cookie] = await page.context().cookies();
+const crowd = await makeTopic(60);
+await page.goto(`${origin}/write/${crowd}`);
+await page.locator('.ProseMirror .is-section').first().waitFor();
+await page.evaluate(() => {
+  const seen: Record<string, number> = {};
+  Object.assign(window, { seen });
+  new MutationObserver(() =>
+    requestAnimationFrame(() => {
+      for (const [found] of document.querySelector('.ProseMirror')!.textContent.matchAll(/k\d+/gu)) seen[found] ??= Date.now();
+    }),
+  ).observe(document.querySelector('.ProseMirror')!, { subtree: true, characterData: true, childList: true });
+});
+const robots = Array.from({ length: 19 }, (_, index) => new Robot(`${items.replace('http', 'ws').replace(/items$/u, 'live')}/${crowd}`, `${cookie!.name}=${cookie!.value}`, `robot-${index}`, index));
+await Promise.all(robots.map((robot) => robot.open()));
+const rest = (milliseconds: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, milliseconds));
+const sent: Record<string, number> = {};
+let isOver = false;
+const others = robots.slice(1).map(async (robot) => {
+  while (!isOver) {
+    robot.type('x');
+    await rest(200 + Math.random() * 100);
+  }
+});
+for (let count = 0; count < 100; count += 1) {
+  sent[`k${count}`] = Date.now();
+  robots[0]!.type(`k${count} `);
+  await rest(150);
+}
+isOver = true;
+await Promise.all(others);
+await rest(1000);
+const seen = await page.evaluate(() => (window as unknown as { seen: Record<string, number> }).seen);
+const delays = Object.entries(sent).map(([token, at]) => (seen[token] ?? Number.POSITIVE_INFINITY) - at);
+report('20 people in one topic: another person’s key visible, p50', percentile(delays, 0.5), 'ms');
+report('… p95', percentile(delays, 0.95), 'ms', 100);
+for (const robot of robots) robot.close();
 await browser.close();
 await stop();

@@ -29,10 +29,10 @@ export const liveRoutes =
       let { role } = personOf(request);
       let member: Member | undefined;
       let room: Room | undefined;
-      const send = (answer: LiveAnswer): void => {
-        if (socket.readyState === socket.OPEN) socket.send(JSON.stringify(answer));
+      const send = (answer: string): void => {
+        if (socket.readyState === socket.OPEN) socket.send(answer);
       };
-      const refuse = (code: Extract<LiveAnswer, { kind: 'refused' }>['code'], message: string): void => send({ kind: 'refused', code, message });
+      const refuse = (code: Extract<LiveAnswer, { kind: 'refused' }>['code'], message: string): void => send(JSON.stringify({ kind: 'refused', code, message } satisfies LiveAnswer));
 
       async function take(message: LiveRequest): Promise<void> {
         if (message.kind === 'open') {
@@ -51,7 +51,7 @@ export const liveRoutes =
         if (message.kind === 'steps' && message.epoch !== room.epoch) return;
         if (!may(role, 'write')) return refuse('live.read-only', 'Your role does not allow changes to topics.');
         if (message.kind === 'name') return void (await room.write(message.note, name));
-        const outcome = await room.submit({ client: member.client, name }, message.version, message.steps, member);
+        const outcome = await room.submit({ client: member.client, name }, message.version, message.steps);
         if (outcome === 'gone') room.dismiss('live.gone', gone);
         if (typeof outcome === 'object') refuse('live.invalid', `This change cannot be kept: ${outcome.refusal}`);
       }

@@ -10,8 +10,14 @@ type Document = Extract<AppliedSteps, { document: unknown }>['document'];
 export interface Member {
   readonly client: string;
   readonly name: string;
-  readonly send: (answer: LiveAnswer) => void;
+  /** Sends a `LiveAnswer` that is written as JSON already: most go to everybody. */
+  readonly send: (answer: string) => void;
 }
+
+const tell = (members: Iterable<Member>, answer: LiveAnswer): void => {
+  const written = JSON.stringify(answer);
+  for (const member of members) member.send(written);
+};
 
 interface Placed {
   readonly place: number;
@@ -102,7 +108,7 @@ export class Room {
       for (const other of this.#members.keys()) if (other.client === member.client) this.#members.delete(other);
       this.#members.set(member, { place });
       if (known?.epoch === this.epoch && known.version <= this.version) await this.#sendSince(member, known.version);
-      else member.send({ kind: 'document', epoch: this.epoch, version: this.version, document: this.document.toJSON() as unknown });
+      else this.#sendWhole(member);
       this.#tellPeople();
     });
   }
@@ -110,20 +116,20 @@ export class Room {
     if (this.#members.delete(member)) this.#tellPeople();
   }
 
+  #sendWhole(member: Member): void {
+    tell([member], { kind: 'document', epoch: this.epoch, version: this.version, document: this.document.toJSON() as unknown });
+  }
   async #sendSince(member: Member, version: number): Promise<void> {
     const behind = this.version - version;
     const held: Held[] = behind <= this.#recent.length ? this.#recent.slice(this.#recent.length - behind) : await this.log.since(this.key, this.epoch, version);
-    if (held.length === behind) member.send({ kind: 'steps', version, steps: held.map(({ step }) => step), clients: held.map(({ client }) => client) });
-    else member.send({ kind: 'document', epoch: this.epoch, version: this.version, document: this.document.toJSON() as unknown });
+    if (held.length === behind) tell([member], { kind: 'steps', version, steps: held.map(({ step }) => step), clients: held.map(({ client }) => client) });
+    else this.#sendWhole(member);
   }
 
-  /** Takes the steps if they were made on the document as it is now; otherwise the editor gets what is newer and tries again by itself. */
-  submit(author: Author, version: number, steps: readonly unknown[], member?: Member): Promise<'kept' | 'behind' | 'gone' | { refusal: string }> {
+  /** Takes the steps if they were made on the document as it is now. Otherwise what is newer is on its way to the editor, which then tries again. */
+  submit(author: Author, version: number, steps: readonly unknown[]): Promise<'kept' | 'behind' | 'gone' | { refusal: string }> {
     return this.#inTurn(async () => {
-      if (version !== this.version) {
-        if (member && version < this.version) await this.#sendSince(member, version);
-        return 'behind';
-      }
+      if (version !== this.version) return 'behind';
       const applied = applySteps(this.document, steps);
       if ('refusal' in applied) return applied;
       const kept = await this.log.append(this.key, this.epoch, version, steps, { client: author.client, person: author.name });
@@ -141,7 +147,7 @@ export class Room {
     this.#recent = [...this.#recent, ...steps].slice(-recentSteps);
     for (const author of authors) this.#authors.add(author);
     const answer: LiveAnswer = { kind: 'steps', version, steps: steps.map(({ step }) => step), clients: steps.map(({ client }) => client) };
-    for (const member of this.#members.keys()) member.send(answer);
+    tell(this.#members.keys(), answer);
     this.#writeSoon();
   }
 
@@ -161,11 +167,14 @@ export class Room {
     const placed = this.#members.get(member);
     if (!placed) return;
     placed.caret = caret;
-    for (const other of this.#members.keys()) if (other !== member) other.send({ kind: 'caret', client: member.client, caret });
+    tell(
+      [...this.#members.keys()].filter((other) => other !== member),
+      { kind: 'caret', client: member.client, caret },
+    );
   }
   #tellPeople(): void {
     const people = [...this.#members].map(([{ client, name }, { place, caret }]): LivePerson => ({ client, name, place, ...(caret ? { caret } : {}) }));
-    for (const member of this.#members.keys()) member.send({ kind: 'people', people });
+    tell(this.#members.keys(), { kind: 'people', people });
   }
 
   #writeSoon(): void {
@@ -191,7 +200,7 @@ export class Room {
       this.#dirtySince = 0;
       this.#authors.clear();
       this.on.written(itemVersion);
-      for (const member of this.#members.keys()) member.send({ kind: 'written', version, itemVersion, title: titleOf(root) });
+      tell(this.#members.keys(), { kind: 'written', version, itemVersion, title: titleOf(root) });
       return true;
     });
   }
@@ -199,7 +208,7 @@ export class Room {
   /** Tells everybody that nothing more is taken. */
   dismiss(code: Extract<LiveAnswer, { kind: 'refused' }>['code'], message: string): void {
     clearTimeout(this.#timer);
-    for (const member of this.#members.keys()) member.send({ kind: 'refused', code, message });
+    tell(this.#members.keys(), { kind: 'refused', code, message });
     this.#members.clear();
   }
 

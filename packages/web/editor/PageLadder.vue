@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import type { EditorView } from 'prosemirror-view';
-import { nextTick, ref, watch } from 'vue';
+import { onUnmounted, ref, watch } from 'vue';
 import type { OpenElement } from '@ukiyo/core/editing';
 
-const { view, open } = defineProps<{ view: EditorView | undefined; open: readonly OpenElement[] }>();
+const { view, open, drawn } = defineProps<{ view: EditorView | undefined; open: readonly OpenElement[]; drawn: number }>();
 const emit = defineEmits<{ select: [OpenElement] }>();
 
 interface Rung {
@@ -24,7 +24,7 @@ function draw(): void {
   let labelled = -99;
   // Named words stand in a line: they have no rung of their own.
   const blocks = open.filter(({ end }) => end === undefined);
-  rungs.value = blocks.flatMap((element, index) => {
+  const next = blocks.flatMap((element, index) => {
     const dom = view.nodeDOM(element.position);
     if (!(dom instanceof HTMLElement)) return [];
     const box = dom.getBoundingClientRect();
@@ -32,8 +32,16 @@ function draw(): void {
     labelled = top;
     return [{ element, top, height: Math.max(16, box.bottom - origin - top), left: 8 + Math.min(index, 5) * step, isLast: index === blocks.length - 1 }];
   });
+  if (JSON.stringify(next) !== JSON.stringify(rungs.value)) rungs.value = next;
 }
-watch(() => [open, view] as const, () => void nextTick(draw), { immediate: true });
+let frame = 0;
+/** With the frame: where things are is known then without being worked out once more. */
+function drawSoon(): void {
+  cancelAnimationFrame(frame);
+  frame = requestAnimationFrame(draw);
+}
+watch(() => [open, view, drawn] as const, drawSoon, { immediate: true });
+onUnmounted(() => cancelAnimationFrame(frame));
 </script>
 
 <template>

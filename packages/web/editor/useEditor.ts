@@ -6,7 +6,7 @@ import type { Path } from '@ukiyo/core/problems';
 import { closeHistory, history } from 'prosemirror-history';
 import { EditorState, NodeSelection, Selection, TextSelection } from 'prosemirror-state';
 import { EditorView } from 'prosemirror-view';
-import { onUnmounted, shallowRef } from 'vue';
+import { onUnmounted, ref, shallowRef } from 'vue';
 import { borrowedPassages, type ReadText } from './borrowed.ts';
 import { dressSchema } from './dom.ts';
 import { editorKeys } from './keys.ts';
@@ -27,12 +27,22 @@ export interface EditorHandlers extends PageContext {
   readonly openPalette: () => void;
 }
 
+const sameElement = (a: OpenElement, b: OpenElement): boolean => a.element === b.element && a.position === b.position && a.end === b.end && a.attributes === b.attributes;
+
 /** The writer's page as a composable: opens a topic, tells where the caret is, what is wrong and what can go here. */
 export function useEditor(handlers: EditorHandlers) {
   dressSchema();
   const view = shallowRef<EditorView>();
   const open = shallowRef<readonly OpenElement[]>([]);
+  /** Counts what has changed on the page, for what is laid beside it. */
+  const drawn = ref(0);
   const checking = useChecking();
+  /** Panels are drawn again only when other elements are open: not at each key. */
+  function look({ state }: EditorView): void {
+    const now = openElements(state);
+    const isSame = now.length === open.value.length && now.every((one, index) => sameElement(one, open.value[index]!));
+    if (!isSame) open.value = now;
+  }
   function show(mount: HTMLElement, id: string, opening: Opening, editable: boolean): void {
     const before = view.value?.state.selection.head ?? 1;
     view.value?.destroy();
@@ -58,15 +68,16 @@ export function useEditor(handlers: EditorHandlers) {
       dispatchTransaction(transaction) {
         if (transaction.docChanged && changesStructure(transaction)) closeHistory(transaction);
         editor.updateState(editor.state.apply(transaction));
-        open.value = openElements(editor.state);
+        look(editor);
         if (transaction.docChanged) {
+          drawn.value += 1;
           handlers.changed();
           checking.follow(transaction.steps);
         } else if (transaction.selectionSet) handlers.moved();
       },
     });
     view.value = editor;
-    open.value = openElements(editor.state);
+    look(editor);
     void checking.open(() => editor.state.doc, handlers.facets());
   }
   function clear(): void {
@@ -118,5 +129,5 @@ export function useEditor(handlers: EditorHandlers) {
   const refusal = (target: OpenElement, definition: AttributeDefinition, value: string): string | undefined => view.value && refusalOf(view.value.state, target, definition, value);
 
   onUnmounted(clear);
-  return { view, open, problems: checking.problems, words: checking.words, show, clear, read, goTo, select, setAttributes, refusal, sign, choices, apply };
+  return { view, open, drawn, problems: checking.problems, words: checking.words, show, clear, read, goTo, select, setAttributes, refusal, sign, choices, apply };
 }

@@ -29,6 +29,7 @@ interface LivePage {
 export type Ended = Extract<LiveAnswer, { kind: 'refused' }>;
 
 const longestAnswer = 8000;
+const handSettles = 40;
 const retryAfter = (retries: number): number => Math.min(300 * 2 ** retries, 5000);
 
 /**
@@ -93,6 +94,7 @@ export function useLive(page: LivePage) {
     isOpen.value = false;
     isSafe.value = true;
     isKept = false;
+    held.length = 0;
     people.value = [];
     lost.value = '';
     ended.value = undefined;
@@ -113,9 +115,27 @@ export function useLive(page: LivePage) {
     clearTimeout(late);
   }
 
+  /**
+   * A click or an arrow key moves the browser's selection first, and the page hears of it a moment later. A change by somebody else
+   * in between would put the caret back, so it waits that moment.
+   */
+  let heldUntil = 0;
+  const noteHand = (event: Event): void => {
+    if (!(event instanceof KeyboardEvent) || event.key.length > 1) heldUntil = performance.now() + handSettles;
+  };
+  useEventListener(document, ['pointerdown', 'pointerup', 'keydown'], noteHand, { capture: true });
+  const held: LiveAnswer[] = [];
   function hear(data: unknown): void {
     const answer = LiveAnswer.safeParse(JSON.parse(String(data))).data;
-    if (!answer) return;
+    if (answer) held.push(answer);
+    if (held.length === 1) release();
+  }
+  function release(): void {
+    const wait = heldUntil - performance.now();
+    if (wait > 0) return void setTimeout(release, wait);
+    for (let answer = held.shift(); answer; answer = held.shift()) take(answer);
+  }
+  function take(answer: LiveAnswer): void {
     if (answer.kind === 'document') {
       const document = documentFrom(answer.document);
       const current = state();

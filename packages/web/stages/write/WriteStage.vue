@@ -142,7 +142,7 @@ onBeforeUnmount(() => place.clear());
       <div v-if="id === ''" class="notice quiet">Choose a topic on the left, or make one in the Library.</div>
       <ViewSwitch v-if="id !== ''" v-model:view="pageView.view.value" v-model:marks="pageView.marks.value" />
       <div v-show="live.isOpen.value && !failure" class="page" :class="`view-${pageView.view.value}`">
-        <PageLadder v-if="pageView.view.value !== 'plain'" :view="editor.view.value" :open="editor.open.value" @select="editor.select" />
+        <PageLadder v-if="pageView.view.value !== 'plain'" :view="editor.view.value" :open="editor.open.value" :drawn="editor.drawn.value" @select="editor.select" />
         <div ref="mount" />
       </div>
     </main>
