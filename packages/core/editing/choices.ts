@@ -1,9 +1,10 @@
-import type { MarkType, Node as EditorNode, ResolvedPos } from 'prosemirror-model';
+import type { MarkType, Node as EditorNode } from 'prosemirror-model';
 import { Selection, type EditorState, type Transaction } from 'prosemirror-state';
 import { findWrapping } from 'prosemirror-transform';
 import { definitionOf, labelOf, mayContain } from '../grammar/index.ts';
 import type { TableChange } from '../tables/index.ts';
-import { blockTypes, fittingTypes, inOrder } from './fitting.ts';
+import { blockTypes, fittingTypes, inOrder, textElementAt } from './fitting.ts';
+import { canLink, linkAttributes, linkTo } from './linking.ts';
 import { special } from './names.ts';
 import { editorSchema } from './schema.ts';
 import { newBlock } from './starters.ts';
@@ -18,8 +19,10 @@ export interface Choice {
   readonly help: string;
   /** Where it goes, around what, or instead of what. */
   readonly place: string;
-  /** The change, made for the state that the choice was offered for. */
-  readonly apply: (state: EditorState) => Transaction;
+  /** What has to be chosen before: the target of a link. */
+  readonly asks?: 'target';
+  /** The change, made for the state that the choice was offered for, with the answer to what it asks. */
+  readonly apply: (state: EditorState, answer?: string) => Transaction;
 }
 
 const elementOf = (node: EditorNode): string => node.type.spec.element ?? 'topic';
@@ -31,7 +34,7 @@ function describe(kind: Choice['kind'], element: string, place: string, apply: C
 
 /** Everything that can be done at the selection, by kind, nearest first. */
 export function choicesAt(state: EditorState): Choice[] {
-  return [...insertChoices(state), ...tableChoices(state), ...phraseChoices(state), ...wrapChoices(state), ...turnChoices(state)];
+  return [...insertChoices(state), ...tableChoices(state), ...linkChoices(state), ...phraseChoices(state), ...wrapChoices(state), ...turnChoices(state)];
 }
 
 /** The elements that can be put after the block at the caret, nearest first, each once. An empty line that may go is replaced. */
@@ -62,13 +65,13 @@ function insertChoices(state: EditorState): Choice[] {
   return choices;
 }
 
-/** The element whose text the caret is in: a line without a tag belongs to what holds it. */
-function textElementAt($at: ResolvedPos): string | undefined {
-  if (!$at.parent.isTextblock) return undefined;
-  return $at.parent.type.name === special.line ? elementOf($at.node($at.depth - 1)) : elementOf($at.parent);
+function linkChoices(state: EditorState): Choice[] {
+  if (!canLink(state)) return [];
+  const place = state.selection.empty ? 'with the words of its target' : 'from the selected words';
+  return [{ ...describe('phrase', 'xref', place, (at, reference = '') => linkTo(at, linkAttributes(reference) ?? {})), asks: 'target' }];
 }
 
-/** Names for the selected words, or for the words that are typed next. Links are made elsewhere: they need a target. */
+/** Names for the selected words, or for the words that are typed next. */
 function phraseChoices(state: EditorState): Choice[] {
   const { $from, $to, empty, from, to } = state.selection;
   const element = textElementAt($from);

@@ -1,4 +1,4 @@
-import type { Node as EditorNode, NodeType } from 'prosemirror-model';
+import type { Node as EditorNode, NodeType, ResolvedPos } from 'prosemirror-model';
 import { allowedIn, definitionOf, elementDefinitions, isA } from '../grammar/index.ts';
 import { special } from './names.ts';
 import { editorSchema } from './schema.ts';
@@ -29,4 +29,10 @@ export function fittingTypes(parent: EditorNode, index: number): NodeType[] {
   return Array.from({ length: match.edgeCount }, (_, edge) => match.edge(edge).type)
     .filter((type) => isNamed(type) && parent.canReplaceWith(index, index, type) && type.createAndFill() !== null)
     .sort((a, b) => place(a) - place(b));
+}
+
+/** The element whose text the caret is in: a line without a tag belongs to what holds it. */
+export function textElementAt($at: ResolvedPos): string | undefined {
+  if (!$at.parent.isTextblock) return undefined;
+  return $at.parent.type.name === special.line ? $at.node($at.depth - 1).type.spec.element : $at.parent.type.spec.element;
 }

@@ -7,6 +7,7 @@ export { fieldsOf, openElements, refusalOf, withAttributes, type OpenElement } f
 export { choicesAt, type Choice } from './choices.ts';
 export { structureGuard } from './guard.ts';
 export { editingKeys } from './keys.ts';
+export { canLink, linkAttributes, linkTo } from './linking.ts';
 export { moveElementDown, moveElementIn, moveElementOut, moveElementUp, removeElement } from './moving.ts';
 export { fromEditor, type Locate } from './from-editor.ts';
 export { nodeName, special } from './names.ts';

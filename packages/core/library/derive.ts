@@ -40,6 +40,30 @@ export function shortDescriptionOf(root: Element): string {
 
 const unread = new Set(['prolog', 'draft-comment', 'required-cleanup', 'data', 'foreign', 'indexterm', 'topicmeta']);
 
+/** A part of a topic that a link can lead to. */
+export interface LinkPlace {
+  readonly id: string;
+  /** The element's name. */
+  readonly element: string;
+  /** Its title, or the beginning of what it says. */
+  readonly title: string;
+}
+
+const placeWords = 60;
+
+/** The parts of a topic that have an id, in document order, with what they are called; words of a line are left out. */
+export function linkPlaces(root: Element): LinkPlace[] {
+  const places: LinkPlace[] = [];
+  walk(root, (found, path) => {
+    const { id } = found.attributes;
+    if (id === undefined || path.length === 0 || isInline(found.name)) return;
+    const title = childNamed(found, 'title', 'cmd');
+    const words = title ? lineOf(title) : readableText(found);
+    places.push({ id, element: found.name, title: words.length > placeWords ? `${words.slice(0, placeWords)}…` : words });
+  });
+  return places;
+}
+
 /** Runs of white space, but not the single spaces that are right already. */
 const untidySpace = /[ ]{2,}|\s*[^\S ]\s*/gu;
 

@@ -8,4 +8,5 @@ export * from './check.ts';
 export * from './derive.ts';
 export * from './library.ts';
 export * from './ids.ts';
+export * from './references.ts';
 export * from './rewrite.ts';

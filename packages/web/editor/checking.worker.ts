@@ -1,7 +1,7 @@
 import { applySteps, documentFrom, fromEditor } from '@ukiyo/core/editing';
 import type { Facet } from '@ukiyo/core/facets';
 import { wordsOf } from '@ukiyo/core/language';
-import { checkItem, readableText } from '@ukiyo/core/library';
+import { checkItem, checkReferences, readableText } from '@ukiyo/core/library';
 import type { Problem } from '@ukiyo/core/problems';
 import { expose } from 'comlink';
 
@@ -11,14 +11,25 @@ export interface Report {
   readonly words: number;
 }
 
+/** What the topic is checked against. */
+export interface Known {
+  /** Its own id. */
+  readonly self: string;
+  readonly facets: readonly Facet[];
+  /** Of everything that the library has. */
+  readonly ids: readonly string[];
+}
+
 let document: ReturnType<typeof documentFrom>;
-let facets: readonly Facet[] = [];
+let known: Known = { self: '', facets: [], ids: [] };
+let ids: ReadonlySet<string> = new Set();
 
 /** Keeps a mirror of the page's document and checks it, away from the page. */
 const checker = {
-  open(json: unknown, known: readonly Facet[]): void {
+  open(json: unknown, about: Known): void {
     document = documentFrom(json);
-    facets = known;
+    known = about;
+    ids = new Set(about.ids);
   },
   /** Undefined when the mirror has lost step: it has to be opened again. */
   check(steps: readonly unknown[]): Report | undefined {
@@ -26,7 +37,7 @@ const checker = {
     if (!applied || !('document' in applied)) return undefined;
     document = applied.document;
     const root = fromEditor(document);
-    return { problems: checkItem(root, facets), words: wordsOf(readableText(root)).length };
+    return { problems: [...checkItem(root, known.facets), ...checkReferences(root, known.self, (id) => ids.has(id))], words: wordsOf(readableText(root)).length };
   },
 };
 export type Checker = typeof checker;

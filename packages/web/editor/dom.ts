@@ -107,7 +107,7 @@ function nodeDom(node: Node): DOMOutputSpec {
     const { keyref, href } = attributesOf(node);
     const shown = keyref ?? href?.replace(/^(topic|map):/u, '') ?? labelOf(element);
     return node.content.size === 0
-      ? ['span', { class: 'variable', 'data-element': element, title: `${labelOf(element)}: ${shown}` }, shown]
+      ? ['span', { class: 'variable', 'data-element': element, title: `${labelOf(element)}: ${shown}` }, ['span', { class: 'given' }, shown]]
       : ['span', { class: `phrase is-${element}`, 'data-element': element }, 0];
   }
   const span = element === 'entry' ? { colspan: String(node.attrs['columnSpan']), rowspan: String(node.attrs['rowSpan']) } : {};

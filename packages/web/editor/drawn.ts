@@ -46,12 +46,12 @@ export function redraw(decorations: DecorationSet, transaction: Transaction, dra
   if (!range) return mapped;
   const touched: { node: Node; position: number; parent: Node | null }[] = [];
   doc.nodesBetween(Math.max(0, range.from - 1), Math.min(doc.content.size, range.to + 1), (node, position, parent) => void touched.push({ node, position, parent }));
-  // What belongs to a node stands just inside its edges, or on its text; what lies deeper belongs to nodes that are not touched.
+  // What belongs to a node lies on the whole of it, just inside its edges, or on its text; what lies deeper belongs to nodes that are not touched.
   const at = (place: number): Decoration[] => mapped.find(place, place).filter(({ from, to }) => from === to);
   const stale = touched.flatMap(({ node, position }) => {
     const end = position + node.nodeSize;
-    if (node.isLeaf && !node.isText) return [];
-    return node.isText ? mapped.find(position, end).filter(({ from, to }) => from < to && from < end && to > position) : [...at(position + 1), ...(end - 1 > position + 1 ? at(end - 1) : [])];
+    const on = mapped.find(position, end).filter(({ from, to }) => (node.isText ? from < to && from < end && to > position : from === position && to === end));
+    return node.isLeaf ? on : [...on, ...at(position + 1), ...(end - 1 > position + 1 ? at(end - 1) : [])];
   });
   return mapped.remove(stale).add(
     doc,

@@ -1,10 +1,9 @@
-import type { Facet } from '@ukiyo/core/facets';
 import type { Problem } from '@ukiyo/core/problems';
 import { wrap } from 'comlink';
 import type { Node } from 'prosemirror-model';
 import type { Step } from 'prosemirror-transform';
 import { onUnmounted, ref, shallowRef } from 'vue';
-import type { Checker } from './checking.worker.ts';
+import type { Checker, Known } from './checking.worker.ts';
 
 /** Problems and words of the open topic, found in a worker that follows it step by step. */
 export function useChecking() {
@@ -15,7 +14,7 @@ export function useChecking() {
   /** Counts the documents that were opened: an answer about an earlier one says nothing. */
   let opened = 0;
   let current: (() => Node) | undefined;
-  let known: readonly Facet[] = [];
+  let known: Known = { self: '', facets: [], ids: [] };
   let waiting: unknown[] = [];
   let isBusy = false;
 
@@ -35,12 +34,12 @@ export function useChecking() {
     if (waiting.length > 0) return run();
   }
   /** @param document gives the document as it stands on the page */
-  async function open(document: () => Node, facets: readonly Facet[]): Promise<void> {
+  async function open(document: () => Node, about: Known): Promise<void> {
     opened += 1;
     current = document;
-    known = facets;
+    known = about;
     waiting = [];
-    void checker.open(document().toJSON(), facets);
+    void checker.open(document().toJSON(), about);
     await run();
   }
   function follow(steps: readonly Step[]): void {

@@ -4,12 +4,13 @@ import type { AttributeDefinition } from '@ukiyo/core/grammar';
 import type { Attributes, Element } from '@ukiyo/core/markup';
 import type { Path } from '@ukiyo/core/problems';
 import { closeHistory, history } from 'prosemirror-history';
-import { EditorState, NodeSelection, Selection, TextSelection } from 'prosemirror-state';
+import { EditorState, NodeSelection, Selection, TextSelection, type Transaction } from 'prosemirror-state';
 import { EditorView } from 'prosemirror-view';
 import { onUnmounted, ref, shallowRef } from 'vue';
 import { borrowedPassages, type ReadText } from './borrowed.ts';
 import { dressSchema } from './dom.ts';
 import { editorKeys } from './keys.ts';
+import { links, type LinkHost } from './links.ts';
 import { otherCarets } from './others.ts';
 import { pageSigns, showSigns, type Signs } from './signs.ts';
 import type { Opening } from './useLive.ts';
@@ -18,6 +19,9 @@ import { imageView, type PageContext } from './views.ts';
 
 export interface EditorHandlers extends PageContext {
   readonly read: ReadText;
+  readonly links: Omit<LinkHost, 'read'>;
+  /** Of everything that the library has. */
+  readonly ids: () => readonly string[];
   readonly facets: () => readonly Facet[];
   readonly signs: () => Signs;
   /** The document is another now, or the caret elsewhere. */
@@ -54,6 +58,7 @@ export function useEditor(handlers: EditorHandlers) {
         liveEditing(opening),
         otherCarets(),
         borrowedPassages(id, handlers.read),
+        links(id, { ...handlers.links, read: handlers.read }),
         pageSigns(handlers.signs()),
       ],
     });
@@ -64,6 +69,12 @@ export function useEditor(handlers: EditorHandlers) {
       state,
       editable: () => editable,
       attributes: { 'aria-label': 'Topic', role: 'textbox', 'aria-multiline': 'true', spellcheck: 'true' },
+      // What has no text of its own to put the caret into is selected as a whole.
+      handleClickOn(shown, _position, node, position) {
+        if (!node.isInline || node.isText || node.content.size > 0) return false;
+        shown.dispatch(shown.state.tr.setSelection(NodeSelection.create(shown.state.doc, position)));
+        return true;
+      },
       nodeViews: { image: imageView(handlers), [special.blockImage]: imageView(handlers) },
       dispatchTransaction(transaction) {
         if (transaction.docChanged && changesStructure(transaction)) closeHistory(transaction);
@@ -78,7 +89,7 @@ export function useEditor(handlers: EditorHandlers) {
     });
     view.value = editor;
     look(editor);
-    void checking.open(() => editor.state.doc, handlers.facets());
+    void checking.open(() => editor.state.doc, { self: id, facets: handlers.facets(), ids: handlers.ids() });
   }
   function clear(): void {
     view.value?.destroy();
@@ -114,10 +125,10 @@ export function useEditor(handlers: EditorHandlers) {
     editor.focus();
   }
   const choices = (): Choice[] => (view.value ? choicesAt(view.value.state) : []);
-  function apply(choice: Choice): void {
+  function apply(change: (state: EditorState) => Transaction): void {
     const editor = view.value;
     if (!editor) return;
-    editor.dispatch(choice.apply(editor.state));
+    editor.dispatch(change(editor.state));
     editor.focus();
   }
 

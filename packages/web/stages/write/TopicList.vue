@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { useVirtualList } from '@vueuse/core';
 import { computed, ref } from 'vue';
+import { draggedTopic } from '../../editor/links.ts';
 import { kindLabel, kindLetter } from '../../parts/kinds.ts';
 import { useLibrary } from '../../parts/library.ts';
 
@@ -18,7 +19,7 @@ const { list, containerProps, wrapperProps } = useVirtualList(shown, { itemHeigh
     <div v-bind="containerProps" class="list">
       <ul v-bind="wrapperProps">
         <li v-for="{ data: item } in list" :key="item.id">
-          <router-link :to="{ name: 'write', params: { id: item.id } }" :class="{ on: item.id === current }" :aria-current="item.id === current ? 'page' : undefined"><span class="letter" :title="kindLabel(item.type)">{{ kindLetter(item.type) }}</span><span class="title">{{ item.title || item.id }}</span></router-link>
+          <router-link :to="{ name: 'write', params: { id: item.id } }" :class="{ on: item.id === current }" :aria-current="item.id === current ? 'page' : undefined" @dragstart="$event.dataTransfer?.setData(draggedTopic, item.id)"><span class="letter" :title="kindLabel(item.type)">{{ kindLetter(item.type) }}</span><span class="title">{{ item.title || item.id }}</span></router-link>
         </li>
       </ul>
     </div>

@@ -1,16 +1,19 @@
 <script setup lang="ts">
 import { NewItem } from '@ukiyo/contracts';
-import type { Choice } from '@ukiyo/core/editing';
+import { linkAttributes, linkTo, type Choice } from '@ukiyo/core/editing';
 import { writeCanonical } from '@ukiyo/core/grammar';
-import { titleOf } from '@ukiyo/core/library';
+import { titleOf, type Reference } from '@ukiyo/core/library';
+import type { EditorState, Transaction } from 'prosemirror-state';
 import { useEventListener } from '@vueuse/core';
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import InsertPalette from '../../editor/InsertPalette.vue';
+import LinkChooser from '../../editor/LinkChooser.vue';
 import PageLadder from '../../editor/PageLadder.vue';
 import ViewSwitch from '../../editor/ViewSwitch.vue';
 import '../../editor/page.css';
 import { pageViews, usePageView } from '../../editor/pageView.ts';
+import { placeAtCaret, type PopPlace } from '../../editor/popList.ts';
 import { useEditor } from '../../editor/useEditor.ts';
 import { useLive, type Opening } from '../../editor/useLive.ts';
 import { messageOf } from '../../parts/api.ts';
@@ -30,12 +33,16 @@ const router = useRouter();
 const mount = ref<HTMLElement>();
 const failure = ref('');
 // Not deep: the editor compares node types by identity.
-const palette = shallowRef<{ choices: Choice[]; left: number; top?: number; bottom?: number }>();
+const palette = shallowRef<{ choices: Choice[]; place: PopPlace }>();
+/** What waits for the target of a link. */
+const linking = shallowRef<{ place: PopPlace; apply: (state: EditorState, reference: string) => Transaction }>();
 
 const pageView = usePageView();
 const editor = useEditor({
   imageAddress: library.assetAddress,
   read: library.read,
+  links: { titleOf: (topic) => library.find(topic)?.title, choose: chooseLink, follow },
+  ids: () => [...library.items, ...library.assets].map((one) => one.id),
   facets: () => library.facets,
   signs: () => pageView.signs.value,
   changed: () => live.push(),
@@ -49,19 +56,35 @@ const id = computed(() => (typeof route.params['id'] === 'string' ? route.params
 
 function openPalette(): void {
   const view = editor.view.value;
-  if (!view?.editable) return;
-  const box = view.coordsAtPos(view.state.selection.from);
-  // Above the line where there is more room: the words that it is about stay in sight.
-  const vertical = window.innerHeight - box.bottom > 400 ? { top: box.bottom + 6 } : { bottom: window.innerHeight - box.top + 6 };
-  palette.value = { choices: editor.choices(), left: Math.min(box.left, window.innerWidth - 400), ...vertical };
+  if (view?.editable) palette.value = { choices: editor.choices(), place: placeAtCaret(view) };
 }
 function choose(choice: Choice): void {
   palette.value = undefined;
-  editor.apply(choice);
+  const view = editor.view.value;
+  if (choice.asks === 'target' && view) linking.value = { place: placeAtCaret(view), apply: choice.apply };
+  else editor.apply((state) => choice.apply(state));
+}
+/** What was typed to ask for a link, from a place on, is replaced by it. */
+function chooseLink(from: number): void {
+  const view = editor.view.value;
+  if (view) linking.value = { place: placeAtCaret(view), apply: (state, reference) => linkTo(state, linkAttributes(reference) ?? {}, from) };
+}
+function link(reference: string): void {
+  const waiting = linking.value;
+  linking.value = undefined;
+  if (waiting) editor.apply((state) => waiting.apply(state, reference));
+}
+function follow(reference: Reference): void {
+  if (reference.kind === 'item') void router.push({ name: library.find(reference.id)?.kind === 'map' ? 'arrange' : 'write', params: { id: reference.id } });
+  else if (reference.kind === 'external') window.open(reference.href, '_blank', 'noopener');
 }
 function closePalette(): void {
+  if (palette.value) editor.view.value?.focus();
   palette.value = undefined;
-  editor.view.value?.focus();
+}
+function closeLinking(): void {
+  if (linking.value) editor.view.value?.focus();
+  linking.value = undefined;
 }
 
 /** The place that a problem elsewhere leads to is gone to once. */
@@ -148,6 +171,7 @@ onBeforeUnmount(() => place.clear());
     </main>
     <WriteBench :problems="editor.problems.value" :open="editor.open.value" :facets="library.facets" :editable="session.may('write')" :refusal="editor.refusal" @go="editor.goTo" @change="editor.setAttributes" />
     <InsertPalette v-if="palette" v-bind="palette" @choose="choose" @close="closePalette" />
+    <LinkChooser v-if="linking" :place="linking.place" @choose="link" @close="closeLinking" />
     <Teleport defer to="#foot-path">
       <template v-for="(element, index) in editor.open.value" :key="`${element.position} ${element.element}`"><span v-if="index > 0" class="quiet" aria-hidden="true"> / </span><button type="button" class="plain" @click="editor.select(element)">{{ element.label }}</button></template>
     </Teleport>

@@ -1,0 +1,31 @@
+import type { EditorState, Transaction } from 'prosemirror-state';
+import { mayContain } from '../grammar/index.ts';
+import type { Attributes } from '../markup/index.ts';
+import { textElementAt } from './fitting.ts';
+import { editorSchema } from './schema.ts';
+
+const xref = editorSchema.marks['xref']!;
+const bareXref = editorSchema.nodes['xref_inline']!;
+
+/** Whether a link can begin at the selection: within one line, in an element that may hold one, and not in another link. */
+export function canLink({ selection: { $from, $to } }: EditorState): boolean {
+  const element = textElementAt($from);
+  return element !== undefined && $from.sameParent($to) && mayContain(element, 'xref') && !xref.isInSet($from.marks());
+}
+
+/**
+ * Makes the selected words a link with these attributes; without a selection a link that takes its words from its target.
+ * @param from where what is replaced begins, when something was typed to ask for the link
+ */
+export function linkTo(state: EditorState, attributes: Attributes, from = state.selection.from): Transaction {
+  const { tr } = state;
+  const { to } = state.selection;
+  if (from === state.selection.from && !state.selection.empty) return tr.addMark(from, to, xref.create({ attributes }));
+  return tr.replaceWith(from, to, bareXref.create({ attributes })).scrollIntoView();
+}
+
+/** What a link to the reference carries; undefined for what no link may lead to. */
+export function linkAttributes(reference: string): Attributes | undefined {
+  if (/^(topic|map):/u.test(reference)) return { href: reference };
+  return /^(https?:\/\/|mailto:)\S+$/iu.test(reference) ? { href: reference, format: 'html', scope: 'external' } : undefined;
+}

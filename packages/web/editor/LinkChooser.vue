@@ -1,0 +1,53 @@
+<script setup lang="ts">
+import { labelOf } from '@ukiyo/core/grammar';
+import { linkPlaces, readItem, type LinkPlace } from '@ukiyo/core/library';
+import { computed, ref, shallowRef } from 'vue';
+import { kindLabel } from '../parts/kinds.ts';
+import { useLibrary } from '../parts/library.ts';
+import PopList from './PopList.vue';
+import type { PopItem, PopPlace } from './popList.ts';
+
+/** Chooses where a link leads: a topic by its title, a part of it, or an address of the web. */
+const { place } = defineProps<{ place: PopPlace }>();
+const emit = defineEmits<{ choose: [reference: string]; close: [] }>();
+const library = useLibrary();
+const query = ref('');
+/** The topic whose parts are shown. */
+const inside = shallowRef<{ id: string; title: string; places: readonly LinkPlace[] }>();
+const most = 60;
+
+const isAddress = (text: string): boolean => /^(https?:\/\/|mailto:)\S+$/iu.test(text);
+const wanted = computed(() => query.value.trim().toLowerCase());
+const matches = (...texts: string[]): boolean => wanted.value.split(/\s+/u).every((word) => texts.some((text) => text.toLowerCase().includes(word)));
+/** Titles that begin with what was typed come before those that only hold it. */
+const rank = (title: string): number => (title.toLowerCase().startsWith(wanted.value) ? 0 : title.toLowerCase().includes(wanted.value) ? 1 : 2);
+
+const items = computed((): PopItem[] => {
+  if (inside.value) {
+    const { id, title, places } = inside.value;
+    return places
+      .filter((part) => matches(part.title, part.id, labelOf(part.element)))
+      .map((part) => ({ key: `topic:${id}/${part.id}`, label: part.title || part.id, aside: labelOf(part.element), head: `In “${title}”` }));
+  }
+  const address = query.value.trim();
+  const web: PopItem[] = isAddress(address) ? [{ key: address, label: address, aside: 'address of the web' }] : [];
+  const topics = library.items
+    .filter((item) => item.kind === 'topic' && matches(item.title, item.shortDescription, item.id))
+    .sort((a, b) => rank(a.title) - rank(b.title))
+    .slice(0, most)
+    .map((item): PopItem => ({ key: `topic:${item.id}`, label: item.title || item.id, aside: kindLabel(item.type), help: item.shortDescription, hasMore: true }));
+  return [...web, ...topics];
+});
+
+async function goInto({ key, label }: PopItem): Promise<void> {
+  const id = key.slice('topic:'.length);
+  const { text, kind } = await library.read(id);
+  const { root } = readItem(id, kind, text);
+  inside.value = { id, title: label, places: root ? linkPlaces(root) : [] };
+  query.value = '';
+}
+</script>
+
+<template>
+  <PopList v-model:query="query" :label="inside ? `A part of ${inside.title}` : 'Where the link leads'" :items="items" :place="place" :empty="inside ? 'No part of this topic has an id yet.' : 'No topic says that. An address of the web begins with https://.'" @choose="emit('choose', $event.key)" @into="goInto" @close="emit('close')" />
+</template>

@@ -1,0 +1,132 @@
+import { canLink, linkAttributes, linkTo } from '@ukiyo/core/editing';
+import { labelOf } from '@ukiyo/core/grammar';
+import { linkPlaces, readItem, readReference, type Reference } from '@ukiyo/core/library';
+import type { Attributes } from '@ukiyo/core/markup';
+import type { Node } from 'prosemirror-model';
+import { Plugin, PluginKey, TextSelection } from 'prosemirror-state';
+import { Decoration, DecorationSet, type EditorView } from 'prosemirror-view';
+import type { ReadText } from './borrowed.ts';
+import { differenceOf, drawAll, redraw, type Draw } from './drawn.ts';
+
+/** The type under which a topic is dragged onto a page. */
+export const draggedTopic = 'application/x-ukiyo-topic';
+
+export interface LinkHost {
+  /** The title of a topic that the library has. */
+  readonly titleOf: (id: string) => string | undefined;
+  readonly read: ReadText;
+  /** Shows the chooser; what was typed to ask for it begins at `from`. */
+  readonly choose: (from: number) => void;
+  readonly follow: (reference: Reference) => void;
+}
+
+/** What a reference leads to, in words; none when it leads nowhere. */
+interface Told {
+  readonly words?: string;
+}
+interface State {
+  readonly told: ReadonlyMap<string, Told>;
+  readonly decorations: DecorationSet;
+}
+const key = new PluginKey<State>('links');
+
+const linking = new Set(['xref', 'term', 'cite']);
+function referenceOf(node: Node): string | undefined {
+  const holder = linking.has(node.type.spec.element ?? '') ? node : node.marks.find((mark) => linking.has(mark.type.spec.element ?? ''));
+  return (holder?.attrs['attributes'] as Attributes | undefined)?.['href'];
+}
+
+const draw =
+  (told: State['told']): Draw =>
+  (node, position) => {
+    const reference = node.isInline ? referenceOf(node) : undefined;
+    const known = reference === undefined ? undefined : told.get(reference);
+    if (!known) return [];
+    const attributes = { class: known.words === undefined ? 'link-broken' : 'link-whole', title: known.words ?? `${reference}: not in the library`, 'data-shown': known.words ?? reference ?? '' };
+    return [node.isText ? Decoration.inline(position, position + node.nodeSize, attributes) : Decoration.node(position, position + node.nodeSize, attributes)];
+  };
+
+/** Shows with every link the title of its target, marks those that lead nowhere, asks for a target at `[[`, takes dropped topics, follows links. */
+export function links(self: string, host: LinkHost): Plugin<State> {
+  const asked = new Set<string>();
+  async function find(reference: string, view: EditorView): Promise<Told> {
+    const target = readReference(reference, self);
+    if (target.kind === 'external') return { words: target.href };
+    if (target.kind !== 'item') return {};
+    const title = target.id === self ? '' : host.titleOf(target.id);
+    if (title === undefined) return {};
+    if (target.element === undefined) return { words: title };
+    try {
+      const { text, kind } = await host.read(target.id);
+      const { root } = readItem(target.id, kind, text);
+      const part = root && linkPlaces(root).find(({ id }) => id === target.element);
+      return part ? { words: part.title || `${labelOf(part.element)} in “${title}”` } : {};
+    } catch {
+      return view.isDestroyed ? {} : { words: reference };
+    }
+  }
+  const look = (view: EditorView, from: number, to: number): void =>
+    view.state.doc.nodesBetween(from, to, (node) => {
+      const reference = referenceOf(node);
+      if (reference === undefined || asked.has(reference)) return;
+      asked.add(reference);
+      void find(reference, view).then((told) => {
+        if (!view.isDestroyed) view.dispatch(view.state.tr.setMeta(key, [reference, told]));
+      });
+    });
+  const followAt = (node: Node | null | undefined): boolean => {
+    const reference = node ? referenceOf(node) : undefined;
+    if (reference !== undefined) host.follow(readReference(reference, self));
+    return reference !== undefined;
+  };
+
+  return new Plugin<State>({
+    key,
+    state: {
+      init: () => ({ told: new Map(), decorations: DecorationSet.empty }),
+      apply(transaction, state) {
+        const found = transaction.getMeta(key) as [string, Told] | undefined;
+        if (found) {
+          const told = new Map(state.told).set(...found);
+          return { told, decorations: drawAll(transaction.doc, draw(told)) };
+        }
+        return transaction.docChanged ? { ...state, decorations: redraw(state.decorations, transaction, draw(state.told)) } : state;
+      },
+    },
+    view(view) {
+      look(view, 0, view.state.doc.content.size);
+      return {
+        update(_view, before) {
+          const range = before.doc === view.state.doc ? undefined : differenceOf(before.doc, view.state.doc);
+          if (range) look(view, range.from, range.to);
+        },
+      };
+    },
+    props: {
+      decorations: (state) => key.getState(state)?.decorations,
+      handleTextInput(view, from, to, text) {
+        const before = from > 0 ? view.state.doc.textBetween(from - 1, from, '', '') : '';
+        if (text !== '[' || before !== '[' || from !== to || !canLink(view.state)) return false;
+        view.dispatch(view.state.tr.insertText(text, from, to));
+        host.choose(from - 1);
+        return true;
+      },
+      handleKeyDown(view, event) {
+        if (event.key !== 'Enter' || !(event.ctrlKey || event.metaKey)) return false;
+        const { $from } = view.state.selection;
+        return followAt($from.nodeBefore) || followAt($from.nodeAfter) || followAt($from.parent);
+      },
+      handleClick(view, position, event) {
+        return (event.ctrlKey || event.metaKey) && followAt(view.state.doc.nodeAt(position) ?? undefined);
+      },
+      handleDrop(view, event) {
+        const id = event.dataTransfer?.getData(draggedTopic) ?? '';
+        const at = id === '' ? undefined : view.posAtCoords({ left: event.clientX, top: event.clientY })?.pos;
+        if (at === undefined) return false;
+        view.dispatch(view.state.tr.setSelection(TextSelection.near(view.state.doc.resolve(at))));
+        if (canLink(view.state)) view.dispatch(linkTo(view.state, linkAttributes(`topic:${id}`) ?? {}));
+        return true;
+      },
+    },
+  });
+}
