@@ -1,12 +1,14 @@
 import type { MarkType, Node as EditorNode } from 'prosemirror-model';
-import { Selection, type EditorState, type Transaction } from 'prosemirror-state';
+import { NodeSelection, Selection, type EditorState, type Transaction } from 'prosemirror-state';
 import { findWrapping } from 'prosemirror-transform';
 import { definitionOf, labelOf, mayContain } from '../grammar/index.ts';
 import type { TableChange } from '../tables/index.ts';
 import { blockTypes, fittingTypes, inOrder, textElementAt } from './fitting.ts';
+import { addImage, blockOfImage, canAddImage } from './images.ts';
 import { canLink, linkAttributes, linkTo } from './linking.ts';
 import { special } from './names.ts';
 import { editorSchema } from './schema.ts';
+import { addNote, notesAt } from './notes.ts';
 import { newBlock } from './starters.ts';
 import { changeTableAt } from './table-editing.ts';
 
@@ -19,8 +21,8 @@ export interface Choice {
   readonly help: string;
   /** Where it goes, around what, or instead of what. */
   readonly place: string;
-  /** What has to be chosen before: the target of a link. */
-  readonly asks?: 'target';
+  /** What has to be chosen or said before: the target of a link, the words of a note, an image of the library. */
+  readonly asks?: 'target' | 'words' | 'image';
   /** The change, made for the state that the choice was offered for, with the answer to what it asks. */
   readonly apply: (state: EditorState, answer?: string) => Transaction;
 }
@@ -28,13 +30,16 @@ export interface Choice {
 const elementOf = (node: EditorNode): string => node.type.spec.element ?? 'topic';
 const nameOf = (node: EditorNode): string => (node.type.name === special.line ? 'line' : labelOf(elementOf(node)));
 
+/** An image that can stand by itself is offered so. */
+const withoutDoubles = (choices: readonly Choice[]): Choice[] => choices.filter(({ element }, index) => choices.findIndex((one) => one.element === element) === index);
+
 function describe(kind: Choice['kind'], element: string, place: string, apply: Choice['apply']): Choice {
   return { kind, element, label: labelOf(element), help: definitionOf(element)?.help ?? '', place, apply };
 }
 
 /** Everything that can be done at the selection, by kind, nearest first. */
 export function choicesAt(state: EditorState): Choice[] {
-  return [...insertChoices(state), ...tableChoices(state), ...linkChoices(state), ...phraseChoices(state), ...wrapChoices(state), ...turnChoices(state)];
+  return [...withoutDoubles([...insertChoices(state), ...imageChoices(state)]), ...noteChoices(state), ...tableChoices(state), ...linkChoices(state), ...phraseChoices(state), ...wrapChoices(state), ...turnChoices(state)];
 }
 
 /** The elements that can be put after the block at the caret, nearest first, each once. An empty line that may go is replaced. */
@@ -52,14 +57,16 @@ function insertChoices(state: EditorState): Choice[] {
       if (seen.has(element)) continue;
       seen.add(element);
       const instead = replaces && parent.canReplaceWith(index - 1, index, type);
-      choices.push(
-        describe('insert', element, `into ${nameOf(parent)}`, ({ tr }) => {
-          const start = $from.before(depth + 1);
-          const end = $from.after(depth + 1);
-          tr.replaceRangeWith(instead ? start : end, end, newBlock(type)!);
-          return tr.setSelection(Selection.near(tr.doc.resolve((instead ? start : end) + 1), 1)).scrollIntoView();
-        }),
-      );
+      const asksForImage = element === 'image' || element === 'fig';
+      const choice = describe('insert', element, `into ${nameOf(parent)}`, ({ tr }, image) => {
+        const start = $from.before(depth + 1);
+        const end = $from.after(depth + 1);
+        const at = instead ? start : end;
+        const made = asksForImage && image !== undefined ? blockOfImage(element, image) : newBlock(type)!;
+        tr.replaceRangeWith(at, end, made);
+        return tr.setSelection(made.isAtom ? NodeSelection.create(tr.doc, at) : Selection.near(tr.doc.resolve(at + 1), 1)).scrollIntoView();
+      });
+      choices.push(asksForImage ? { ...choice, asks: 'image' } : choice);
     }
   }
   return choices;
@@ -70,6 +77,12 @@ function linkChoices(state: EditorState): Choice[] {
   const place = state.selection.empty ? 'with the words of its target' : 'from the selected words';
   return [{ ...describe('phrase', 'xref', place, (at, reference = '') => linkTo(at, linkAttributes(reference) ?? {})), asks: 'target' }];
 }
+
+const imageChoices = (state: EditorState): Choice[] =>
+  canAddImage(state) ? [{ ...describe('insert', 'image', 'in the line', (at, image = '') => addImage(at, image)), asks: 'image' }] : [];
+
+const noteChoices = (state: EditorState): Choice[] =>
+  notesAt(state).map((name) => ({ ...describe('insert', name, 'in the line', (at, words = '') => addNote(at, name, words)), asks: 'words' }));
 
 /** Names for the selected words, or for the words that are typed next. */
 function phraseChoices(state: EditorState): Choice[] {

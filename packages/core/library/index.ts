@@ -10,3 +10,4 @@ export * from './library.ts';
 export * from './ids.ts';
 export * from './references.ts';
 export * from './rewrite.ts';
+export * from './topic-facts.ts';

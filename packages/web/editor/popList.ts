@@ -3,6 +3,8 @@ import type { EditorView } from 'prosemirror-view';
 export interface PopItem {
   readonly key: string;
   readonly label: string;
+  /** Address of a small picture of it. */
+  readonly image?: string;
   /** Said beside the label. */
   readonly aside?: string;
   /** One line below it. */

@@ -1,4 +1,4 @@
-import { applySteps, changesStructure, choicesAt, fromEditor, liveEditing, openElements, refusalOf, special, withAttributes, type Choice, type OpenElement } from '@ukiyo/core/editing';
+import { alternativeAt, applySteps, changesStructure, choicesAt, fromEditor, liveEditing, noteAt, openElements, refusalOf, special, stepTo, withAttributes, type Choice, type OpenElement } from '@ukiyo/core/editing';
 import type { Facet } from '@ukiyo/core/facets';
 import type { AttributeDefinition } from '@ukiyo/core/grammar';
 import type { Attributes, Element } from '@ukiyo/core/markup';
@@ -9,6 +9,7 @@ import { EditorView } from 'prosemirror-view';
 import { onUnmounted, ref, shallowRef } from 'vue';
 import { borrowedPassages, type ReadText } from './borrowed.ts';
 import { dressSchema } from './dom.ts';
+import { imageFiles } from './files.ts';
 import { editorKeys } from './keys.ts';
 import { links, type LinkHost } from './links.ts';
 import { otherCarets } from './others.ts';
@@ -28,9 +29,14 @@ export interface EditorHandlers extends PageContext {
   readonly changed: () => void;
   readonly moved: () => void;
   readonly save: () => void;
+  /** A note on the page is to say something else. */
+  readonly reword: (position: number) => void;
+  /** Image files were pasted or dropped at the caret. */
+  readonly files: (files: readonly File[]) => void;
   readonly openPalette: () => void;
 }
 
+const hasWords = (state: EditorState, position: number): boolean => noteAt(state, position) !== undefined || alternativeAt(state, position) !== undefined;
 const sameElement = (a: OpenElement, b: OpenElement): boolean => a.element === b.element && a.position === b.position && a.end === b.end && a.attributes === b.attributes;
 
 /** The writer's page as a composable: opens a topic, tells where the caret is, what is wrong and what can go here. */
@@ -58,6 +64,7 @@ export function useEditor(handlers: EditorHandlers) {
         liveEditing(opening),
         otherCarets(),
         borrowedPassages(id, handlers.read),
+        imageFiles(handlers.files),
         links(id, { ...handlers.links, read: handlers.read }),
         pageSigns(handlers.signs()),
       ],
@@ -73,6 +80,17 @@ export function useEditor(handlers: EditorHandlers) {
       handleClickOn(shown, _position, node, position) {
         if (!node.isInline || node.isText || node.content.size > 0) return false;
         shown.dispatch(shown.state.tr.setSelection(NodeSelection.create(shown.state.doc, position)));
+        return true;
+      },
+      handleDoubleClickOn(shown, _position, _node, position) {
+        if (!hasWords(shown.state, position)) return false;
+        handlers.reword(position);
+        return true;
+      },
+      handleKeyDown(shown, event) {
+        const { selection } = shown.state;
+        if (event.key !== 'Enter' || event.ctrlKey || !(selection instanceof NodeSelection) || !hasWords(shown.state, selection.from)) return false;
+        handlers.reword(selection.from);
         return true;
       },
       nodeViews: { image: imageView(handlers), [special.blockImage]: imageView(handlers) },
@@ -132,6 +150,12 @@ export function useEditor(handlers: EditorHandlers) {
     editor.focus();
   }
 
+  /** Brings a changed tree of the whole topic onto the page, as one step that can be undone. */
+  function setRoot(root: Element): void {
+    const editor = view.value;
+    const step = editor && stepTo(editor.state.doc, root);
+    if (step) editor.dispatch(editor.state.tr.step(step));
+  }
   function setAttributes(target: OpenElement, attributes: Attributes): void {
     const editor = view.value;
     editor?.dispatch(withAttributes(editor.state, target, attributes));
@@ -140,5 +164,5 @@ export function useEditor(handlers: EditorHandlers) {
   const refusal = (target: OpenElement, definition: AttributeDefinition, value: string): string | undefined => view.value && refusalOf(view.value.state, target, definition, value);
 
   onUnmounted(clear);
-  return { view, open, drawn, problems: checking.problems, words: checking.words, show, clear, read, goTo, select, setAttributes, refusal, sign, choices, apply };
+  return { view, open, drawn, problems: checking.problems, words: checking.words, show, clear, read, goTo, select, setRoot, setAttributes, refusal, sign, choices, apply };
 }

@@ -1,25 +1,58 @@
-import type { Attributes } from '@ukiyo/core/markup';
+import { withWidth } from '@ukiyo/core/editing';
+import { isElement, textOf, type Attributes, type Node as XmlNode } from '@ukiyo/core/markup';
 import type { Node } from 'prosemirror-model';
-import type { NodeViewConstructor } from 'prosemirror-view';
+import type { EditorView, NodeViewConstructor } from 'prosemirror-view';
 
 /** What the page needs to know of the library. */
 export interface PageContext {
   imageAddress(id: string): string;
 }
 
+const millimetre = 96 / 25.4;
+const narrowest = 5;
+
+/** Pulls at a corner: the width follows the hand, the height the width; one step for the whole pull. */
+function handle(view: EditorView, image: HTMLImageElement, place: () => number | undefined): HTMLElement {
+  const dom = document.createElement('span');
+  dom.className = 'pull';
+  dom.title = 'Pull to change the width';
+  dom.addEventListener('pointerdown', (down) => {
+    down.preventDefault();
+    down.stopPropagation();
+    dom.setPointerCapture(down.pointerId);
+    const start = image.getBoundingClientRect().width;
+    const widthAt = ({ clientX }: PointerEvent): number => Math.max(narrowest * millimetre, start + clientX - down.clientX);
+    const pull = (move: PointerEvent): void => void (image.style.width = `${widthAt(move)}px`);
+    dom.addEventListener('pointermove', pull);
+    dom.addEventListener(
+      'pointerup',
+      (up) => {
+        dom.removeEventListener('pointermove', pull);
+        const position = place();
+        if (position !== undefined) view.dispatch(withWidth(view.state, position, widthAt(up) / millimetre));
+      },
+      { once: true },
+    );
+  });
+  return dom;
+}
+
 /** Shows an image from the library, in a line or by itself. */
 export function imageView(context: PageContext): NodeViewConstructor {
-  return (node: Node) => {
-    const { href = '', alt = '', width } = node.attrs['attributes'] as Attributes;
+  return (node: Node, view, getPosition) => {
+    const { href = '', alt: short = '', width } = node.attrs['attributes'] as Attributes;
+    const alt = (node.attrs['children'] as readonly XmlNode[]).find((child) => isElement(child) && child.name === 'alt');
     const dom = document.createElement(node.isInline ? 'span' : 'div');
     dom.className = 'picture';
     dom.dataset['element'] = 'image';
     const image = document.createElement('img');
     const id = href.startsWith('asset:') ? href.slice('asset:'.length) : '';
-    image.alt = alt;
+    image.alt = alt ? textOf(alt) : short;
+    if (image.alt === '') dom.classList.add('without-alt');
     if (id !== '') image.src = context.imageAddress(id);
     if (width !== undefined && /^\d+(\.\d+)?(mm|cm|in|pt|px)$/u.test(width)) image.style.width = width;
     dom.append(image);
-    return { dom };
+    if (view.editable) dom.append(handle(view, image, getPosition));
+    return { dom, stopEvent: (event) => event.target instanceof HTMLElement && event.target.classList.contains('pull') };
   };
 }

@@ -2,26 +2,32 @@
 import type { OpenElement } from '@ukiyo/core/editing';
 import type { Facet } from '@ukiyo/core/facets';
 import type { AttributeDefinition } from '@ukiyo/core/grammar';
-import type { Attributes } from '@ukiyo/core/markup';
+import type { Attributes, Element } from '@ukiyo/core/markup';
 import type { Path, Problem } from '@ukiyo/core/problems';
 import { useStorage } from '@vueuse/core';
+import { computed } from 'vue';
 import DetailsPanel from '../../editor/DetailsPanel.vue';
+import FactsPanel from './FactsPanel.vue';
 import ProblemList from './ProblemList.vue';
 
-const { problems } = defineProps<{ problems: readonly Problem[]; open: readonly OpenElement[]; facets: readonly Facet[]; editable: boolean; refusal: (target: OpenElement, definition: AttributeDefinition, value: string) => string | undefined }>();
-const emit = defineEmits<{ go: [Path]; change: [OpenElement, Attributes] }>();
-const shown = useStorage<'details' | 'problems'>('ukiyo-write-bench', 'details');
+const { problems, rootOf } = defineProps<{ problems: readonly Problem[]; rootOf: () => Element | undefined; open: readonly OpenElement[]; facets: readonly Facet[]; editable: boolean; refusal: (target: OpenElement, definition: AttributeDefinition, value: string) => string | undefined }>();
+const emit = defineEmits<{ go: [Path]; change: [OpenElement, Attributes]; root: [Element] }>();
+const shown = useStorage<'details' | 'facts' | 'problems'>('ukiyo-write-bench', 'details');
+/** Read only while it is shown, and anew with each report of the checking, which comes a moment after each change. */
+const root = computed(() => (shown.value === 'facts' && problems ? rootOf() : undefined));
 </script>
 
 <template>
   <aside class="bench" aria-label="Bench">
     <div class="tabs" role="tablist" aria-label="Bench">
       <button id="tab-details" type="button" role="tab" aria-controls="bench-panel" :aria-selected="shown === 'details'" @click="shown = 'details'">Details</button>
+      <button id="tab-facts" type="button" role="tab" aria-controls="bench-panel" :aria-selected="shown === 'facts'" @click="shown = 'facts'">Facts</button>
       <button id="tab-problems" type="button" role="tab" aria-controls="bench-panel" :aria-selected="shown === 'problems'" @click="shown = 'problems'">Problems <span v-if="problems.length > 0" class="seal-text">{{ problems.length }}</span></button>
     </div>
     <div id="bench-panel" role="tabpanel" tabindex="0" :aria-labelledby="`tab-${shown}`">
       <DetailsPanel v-if="shown === 'details'" :open="open" :facets="facets" :editable="editable" :refusal="refusal" @change="(target, attributes) => emit('change', target, attributes)" />
-      <ProblemList v-else :problems="problems" @go="emit('go', $event)" />
+      <FactsPanel v-else-if="root" :root="root" :editable="editable" @change="emit('root', $event)" />
+      <ProblemList v-else-if="shown === 'problems'" :problems="problems" @go="emit('go', $event)" />
     </div>
   </aside>
 </template>

@@ -1,19 +1,19 @@
 <script setup lang="ts">
 import { NewItem } from '@ukiyo/contracts';
-import { linkAttributes, linkTo, type Choice } from '@ukiyo/core/editing';
 import { writeCanonical } from '@ukiyo/core/grammar';
 import { titleOf, type Reference } from '@ukiyo/core/library';
-import type { EditorState, Transaction } from 'prosemirror-state';
 import { useEventListener } from '@vueuse/core';
-import { computed, nextTick, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
+import { useMessage } from 'naive-ui';
+import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import InsertPalette from '../../editor/InsertPalette.vue';
+import ImageChooser from '../../editor/ImageChooser.vue';
 import LinkChooser from '../../editor/LinkChooser.vue';
 import PageLadder from '../../editor/PageLadder.vue';
 import ViewSwitch from '../../editor/ViewSwitch.vue';
+import WordsField from '../../editor/WordsField.vue';
 import '../../editor/page.css';
 import { pageViews, usePageView } from '../../editor/pageView.ts';
-import { placeAtCaret, type PopPlace } from '../../editor/popList.ts';
 import { useEditor } from '../../editor/useEditor.ts';
 import { useLive, type Opening } from '../../editor/useLive.ts';
 import { messageOf } from '../../parts/api.ts';
@@ -22,6 +22,7 @@ import { useSession } from '../../parts/session.ts';
 import { usePlace } from '../../shell/place.ts';
 import LostWords from './LostWords.vue';
 import TopicList from './TopicList.vue';
+import { useAsking } from './useAsking.ts';
 import { useSafeLeaving } from './useSafeLeaving.ts';
 import WriteBench from './WriteBench.vue';
 
@@ -30,61 +31,40 @@ const session = useSession();
 const place = usePlace();
 const route = useRoute();
 const router = useRouter();
+const message = useMessage();
 const mount = ref<HTMLElement>();
 const failure = ref('');
-// Not deep: the editor compares node types by identity.
-const palette = shallowRef<{ choices: Choice[]; place: PopPlace }>();
-/** What waits for the target of a link. */
-const linking = shallowRef<{ place: PopPlace; apply: (state: EditorState, reference: string) => Transaction }>();
-
 const pageView = usePageView();
 const editor = useEditor({
   imageAddress: library.assetAddress,
   read: library.read,
-  links: { titleOf: (topic) => library.find(topic)?.title, choose: chooseLink, follow },
+  links: { titleOf: (topic) => library.find(topic)?.title, choose: (from) => asking.askForTarget(from), follow },
   ids: () => [...library.items, ...library.assets].map((one) => one.id),
   facets: () => library.facets,
   signs: () => pageView.signs.value,
   changed: () => live.push(),
   moved: () => void live.moveCaret(),
   save: () => undefined,
-  openPalette,
+  reword: (position) => asking.reword(position),
+  files: (files) => void asking.takeFiles(files),
+  openPalette: () => asking.openPalette(),
 });
+const asking = useAsking({ view: editor.view, choices: editor.choices, apply: editor.apply, upload });
 const live = useLive({ view: editor.view, lay, written });
 useSafeLeaving(live.isSafe);
 const id = computed(() => (typeof route.params['id'] === 'string' ? route.params['id'] : ''));
 
-function openPalette(): void {
-  const view = editor.view.value;
-  if (view?.editable) palette.value = { choices: editor.choices(), place: placeAtCaret(view) };
-}
-function choose(choice: Choice): void {
-  palette.value = undefined;
-  const view = editor.view.value;
-  if (choice.asks === 'target' && view) linking.value = { place: placeAtCaret(view), apply: choice.apply };
-  else editor.apply((state) => choice.apply(state));
-}
-/** What was typed to ask for a link, from a place on, is replaced by it. */
-function chooseLink(from: number): void {
-  const view = editor.view.value;
-  if (view) linking.value = { place: placeAtCaret(view), apply: (state, reference) => linkTo(state, linkAttributes(reference) ?? {}, from) };
-}
-function link(reference: string): void {
-  const waiting = linking.value;
-  linking.value = undefined;
-  if (waiting) editor.apply((state) => waiting.apply(state, reference));
-}
 function follow(reference: Reference): void {
   if (reference.kind === 'item') void router.push({ name: library.find(reference.id)?.kind === 'map' ? 'arrange' : 'write', params: { id: reference.id } });
   else if (reference.kind === 'external') window.open(reference.href, '_blank', 'noopener');
 }
-function closePalette(): void {
-  if (palette.value) editor.view.value?.focus();
-  palette.value = undefined;
-}
-function closeLinking(): void {
-  if (linking.value) editor.view.value?.focus();
-  linking.value = undefined;
+async function upload(file: File): Promise<string | undefined> {
+  try {
+    return `asset:${(await library.upload(file)).id}`;
+  } catch (error) {
+    message.error(`${file.name}: ${messageOf(error)}`);
+    return undefined;
+  }
 }
 
 /** The place that a problem elsewhere leads to is gone to once. */
@@ -169,9 +149,13 @@ onBeforeUnmount(() => place.clear());
         <div ref="mount" />
       </div>
     </main>
-    <WriteBench :problems="editor.problems.value" :open="editor.open.value" :facets="library.facets" :editable="session.may('write')" :refusal="editor.refusal" @go="editor.goTo" @change="editor.setAttributes" />
-    <InsertPalette v-if="palette" v-bind="palette" @choose="choose" @close="closePalette" />
-    <LinkChooser v-if="linking" :place="linking.place" @choose="link" @close="closeLinking" />
+    <WriteBench :problems="editor.problems.value" :open="editor.open.value" :facets="library.facets" :editable="session.may('write')" :refusal="editor.refusal" :root-of="editor.read" @root="editor.setRoot" @go="editor.goTo" @change="editor.setAttributes" />
+    <template v-if="asking.question.value">
+      <InsertPalette v-if="asking.question.value.asks === 'choice'" v-bind="asking.question.value" @choose="asking.choose" @close="asking.close('choice')" />
+      <WordsField v-else-if="asking.question.value.asks === 'words'" v-bind="asking.question.value" @choose="asking.answer" @close="asking.close('words')" />
+      <LinkChooser v-else-if="asking.question.value.asks === 'target'" :place="asking.question.value.place" @choose="asking.answer" @close="asking.close('target')" />
+      <ImageChooser v-else :place="asking.question.value.place" @choose="asking.answer" @file="asking.chooseFile" @close="asking.close('image')" />
+    </template>
     <Teleport defer to="#foot-path">
       <template v-for="(element, index) in editor.open.value" :key="`${element.position} ${element.element}`"><span v-if="index > 0" class="quiet" aria-hidden="true"> / </span><button type="button" class="plain" @click="editor.select(element)">{{ element.label }}</button></template>
     </Teleport>

@@ -1,0 +1,102 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { expect, test } from '@playwright/test';
+import { choose, isSaved, moveCaret, newTopic, stored } from './pages.ts';
+import { signIn } from './people.ts';
+
+test.beforeEach(({ page }) => signIn(page));
+const paragraph = '.ProseMirror .is-conbody p';
+
+test('footnotes, index entries and comments are put in, shown and said anew', async ({ page }) => {
+  await newTopic(page, 'Concept', 'Beside the line');
+  await page.locator(paragraph).click();
+  await page.keyboard.type('The tide turns');
+  await choose(page, 'footnote');
+  await page.getByRole('dialog', { name: 'Footnote' }).getByRole('textbox').fill('Twice a day.');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type(' slowly');
+  for (let count = 0; count < 6; count += 1) await moveCaret(page, 'Shift+ArrowLeft');
+  await choose(page, 'index entry');
+  const entry = page.getByRole('dialog', { name: 'Index entry' }).getByRole('textbox');
+  await expect(entry).toHaveValue('slowly');
+  await entry.fill('tide > slow');
+  await page.keyboard.press('Enter');
+  await isSaved(page);
+  expect(await stored(page)).toContain('The tide turns<fn>Twice a day.</fn> slowly<indexterm>tide<indexterm>slow</indexterm></indexterm>');
+
+  await page.locator('.ProseMirror [data-element="fn"]').dblclick();
+  const note = page.getByRole('dialog', { name: 'Footnote' }).getByRole('textbox');
+  await expect(note).toHaveValue('Twice a day.');
+  await note.fill('Every six hours.');
+  await page.keyboard.press('Enter');
+  await isSaved(page);
+  expect(await stored(page)).toContain('<fn>Every six hours.</fn>');
+  await page.keyboard.press('Control+z');
+  await isSaved(page);
+  expect(await stored(page)).toContain('<fn>Twice a day.</fn>');
+});
+
+test('images come from the library, from a file and from the clipboard, are described, sized and made figures', async ({ page }) => {
+  await newTopic(page, 'Concept', 'Pictures');
+  await page.locator(paragraph).click();
+  await page.keyboard.type('Look.');
+  await choose(page, 'figure');
+  await page.getByRole('combobox', { name: 'Which image' }).fill('stilling');
+  await page.keyboard.press('Enter');
+  const words = page.getByRole('dialog', { name: 'Alternative text' }).getByRole('textbox');
+  await words.fill('A tube in the water');
+  await page.keyboard.press('Enter');
+  await isSaved(page);
+  expect(await stored(page)).toMatch(/<fig>\s*<title\/>\s*<image href="asset:stilling-well">\s*<alt>A tube in the water<\/alt>/u);
+
+  // Pulling at the corner: the width follows in millimetres.
+  const image = page.locator('.ProseMirror .picture img');
+  await expect(image).toHaveAttribute('alt', 'A tube in the water');
+  const before = (await image.boundingBox())!;
+  await page.locator('.ProseMirror .picture').hover();
+  await page.locator('.ProseMirror .pull').hover();
+  await page.mouse.down();
+  await page.mouse.move(before.x + 189, before.y + 100, { steps: 4 });
+  await page.mouse.up();
+  await isSaved(page);
+  const width = Number(/width="(\d+)mm"/u.exec(await stored(page))![1]);
+  expect(width).toBeGreaterThan(45);
+  expect(width).toBeLessThan(55);
+
+  // A file that is pasted joins the library.
+  await page.locator('.ProseMirror .is-shortdesc').click();
+  await page.keyboard.type('In short ');
+  const svg = readFileSync(join(import.meta.dirname, '../demo/library/images/stilling-well.svg'), 'utf8');
+  await page.evaluate((text) => {
+    const data = new DataTransfer();
+    data.items.add(new File([text], 'pasted-well.svg', { type: 'image/svg+xml' }));
+    document.querySelector('.ProseMirror')!.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+  }, svg);
+  await words.fill('The well again');
+  await page.keyboard.press('Enter');
+  await isSaved(page);
+  expect(await stored(page)).toMatch(/<shortdesc>In short <image href="asset:pasted-well"><alt>The well again<\/alt><\/image>/u);
+});
+
+test('facts about the topic are filled in as a form', async ({ page }) => {
+  await newTopic(page, 'Concept', 'Known facts');
+  await page.getByRole('tab', { name: 'Facts' }).click();
+  const facts = page.getByRole('region', { name: 'Facts' });
+  await facts.getByLabel('Keywords').fill('quay');
+  await page.keyboard.press('Enter');
+  await facts.getByLabel('Index').fill('tide > low');
+  await page.keyboard.press('Enter');
+  await facts.getByLabel('Help ids').fill('clock-page');
+  await page.keyboard.press('Enter');
+  await facts.getByLabel('Made on').fill('2026-11-24');
+  await page.keyboard.press('Enter');
+  await facts.getByRole('button', { name: 'Add a fact' }).click();
+  await facts.getByLabel('Name of own fact 1').fill('station');
+  await page.keyboard.press('Tab');
+  await facts.getByLabel('Value of station').fill('Tern Q');
+  await page.keyboard.press('Tab');
+  await isSaved(page);
+  const text = await stored(page);
+  for (const part of ['<created date="2026-11-24"/>', '<keyword>quay</keyword>', '<indexterm>tide<indexterm>low</indexterm></indexterm>', '<resourceid appid="clock-page"/>', '<othermeta content="Tern Q" name="station"/>'])
+    expect(text).toContain(part);
+});

@@ -1,0 +1,57 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { normalise, topicTemplate, validate, writeCanonical } from '../grammar/index.ts';
+import { childNamed, readXml } from '../markup/index.ts';
+import { readFacts, writeFacts, type TopicFacts } from './index.ts';
+
+const root = (prolog: string) => normalise(readXml(`<concept id="c"><title>T</title><shortdesc>S</shortdesc>${prolog}<conbody/></concept>`).document!.root);
+const word = fc.stringMatching(/^[a-zäß ]{1,12}$/u).map((text) => text.trim().replace(/\s+/gu, ' ')).filter((text) => text !== '');
+const date = fc.constantFrom('2026-11-01', '2026-11-23');
+const words = fc.uniqueArray(word, { maxLength: 3 });
+const facts: fc.Arbitrary<TopicFacts> = fc.record({
+  authors: words,
+  audience: words,
+  keywords: words,
+  indexEntries: fc.uniqueArray(fc.array(word, { minLength: 1, maxLength: 3 }).map((parts) => parts.join(' › ')), { maxLength: 3 }),
+  created: fc.oneof(date, fc.constant('')),
+  revised: fc.uniqueArray(date, { maxLength: 2 }),
+  contextIds: words,
+  own: fc.uniqueArray(fc.record({ name: word, content: word }), { maxLength: 2, selector: ({ name }) => name }),
+});
+
+describe('facts about a topic', () => {
+  it('come back as they were written, and leave the topic valid', () => {
+    fc.assert(
+      fc.property(facts, facts, (first, second) => {
+        const once = writeFacts(root(''), first);
+        expect(readFacts(once)).toEqual(first);
+        const twice = writeFacts(once, second);
+        expect(readFacts(twice)).toEqual(second);
+        expect(validate(twice).filter(({ severity }) => severity === 'error')).toEqual([]);
+        expect(writeFacts(twice, second)).toEqual(twice);
+      }),
+    );
+  });
+
+  it('leave everything that the form does not show as it is, and in the order of the standard', () => {
+    const before = root(
+      '<prolog><author href="https://tern.example/">Ada <b>Lind</b></author><copyright><copyryear year="2026"/><copyrholder>Brinewell</copyrholder></copyright><metadata><audience type="installer" job="mounting"/><category>mounting</category><keywords><indexterm start="r">tide<index-see>water</index-see></indexterm></keywords><prodinfo><prodname>Tern Q</prodname></prodinfo></metadata><data name="x" value="y"/></prolog>',
+    );
+    const same = writeFacts(before, readFacts(before));
+    expect(same).toEqual(before);
+    const after = writeFacts(before, { ...readFacts(before), created: '2026-11-23', contextIds: ['clock-page'], keywords: ['quay'] });
+    expect(validate(after)).toEqual(validate(before));
+    const text = writeCanonical(after);
+    for (const kept of ['Ada <b>Lind</b>', '<copyrholder>Brinewell', 'job="mounting"', '<category>mounting', '<prodname>Tern Q', '<indexterm start="r">tide<index-see>water', '<data name="x"'])
+      expect(text).toContain(kept);
+    expect(text.indexOf('<critdates>')).toBeLessThan(text.indexOf('<metadata>'));
+  });
+
+  it('need no prolog while there is nothing to say', () => {
+    const empty = topicTemplate('task', 't', 'T');
+    expect(writeFacts(empty, readFacts(empty))).toBe(empty);
+    const filled = writeFacts(empty, { ...readFacts(empty), keywords: ['quay'] });
+    expect(validate(filled).filter(({ code }) => code !== 'grammar.guidance').filter(({ severity }) => severity === 'error')).toEqual(validate(empty).filter(({ severity }) => severity === 'error'));
+    expect(childNamed(writeFacts(filled, readFacts(empty)), 'prolog')).toBeUndefined();
+  });
+});

@@ -1,0 +1,100 @@
+import { alternativeAt, addImage, blockOfImage, canAddImage, imageFrom, linkAttributes, linkTo, noteAt, rewordNote, withAlternative, type Choice } from '@ukiyo/core/editing';
+import { useFileDialog } from '@vueuse/core';
+import type { EditorState, Transaction } from 'prosemirror-state';
+import type { EditorView } from 'prosemirror-view';
+import { shallowRef, type ShallowRef } from 'vue';
+import { placeAtCaret, type PopPlace } from '../../editor/popList.ts';
+
+/** Something that waits for an answer at the caret. */
+type Question =
+  | { readonly asks: 'choice'; readonly place: PopPlace; readonly choices: readonly Choice[] }
+  | { readonly asks: 'target' | 'image'; readonly place: PopPlace; readonly apply: Answered }
+  | { readonly asks: 'words'; readonly place: PopPlace; readonly element: string; readonly words: string; readonly apply: Answered };
+type Answered = (state: EditorState, answer: string) => Transaction;
+
+interface Asked {
+  readonly view: ShallowRef<EditorView | undefined>;
+  readonly choices: () => Choice[];
+  readonly apply: (change: (state: EditorState) => Transaction) => void;
+  /** Takes a file into the library; gives its reference. */
+  readonly upload: (file: File) => Promise<string | undefined>;
+}
+
+/** What the page asks at the caret, one thing at a time: what can go here, where a link leads, which image, which words. */
+export function useAsking({ view, choices, apply, upload }: Asked) {
+  const question = shallowRef<Question>();
+  const dialog = useFileDialog({ accept: 'image/*', multiple: false, reset: true });
+  let waitingForFile: Answered | undefined;
+
+  function ask(make: (place: PopPlace, state: EditorState) => Question): void {
+    if (view.value?.editable) question.value = make(placeAtCaret(view.value), view.value.state);
+  }
+  /** A question that has given way to the next one closes nothing any more. */
+  function close(asks: Question['asks']): void {
+    if (question.value?.asks !== asks) return;
+    question.value = undefined;
+    view.value?.focus();
+  }
+  function answer(given: string): void {
+    const asked = question.value;
+    question.value = undefined;
+    if (!asked || asked.asks === 'choice') return;
+    apply((state) => asked.apply(state, given));
+    if (asked.asks === 'image') askForAlternative();
+  }
+
+  const openPalette = (): void => ask((place) => ({ asks: 'choice', place, choices: choices() }));
+  function choose(choice: Choice): void {
+    const { asks, element } = choice;
+    question.value = undefined;
+    if (asks === 'words')
+      // Words that are marked for the index are its entry.
+      ask((place, { doc, selection: { from, to } }) => ({ asks, place, element, words: element === 'indexterm' ? doc.textBetween(from, to) : '', apply: choice.apply }));
+    else if (asks) ask((place) => ({ asks, place, apply: choice.apply }));
+    else apply((state) => choice.apply(state));
+  }
+  /** @param from where begins what was typed to ask for the link */
+  const askForTarget = (from: number): void => ask((place) => ({ asks: 'target', place, apply: (state, reference) => linkTo(state, linkAttributes(reference) ?? {}, from) }));
+
+  /** The words of a note, or what is said of an image, at a position. */
+  function reword(position: number): void {
+    ask((place, state) => {
+      const note = noteAt(state, position);
+      if (note) return { asks: 'words', place, ...note, apply: (at, words) => rewordNote(at, position, words) };
+      return { asks: 'words', place, element: 'alt', words: alternativeAt(state, position) ?? '', apply: (at, words) => withAlternative(at, position, words) };
+    });
+  }
+  function askForAlternative(): void {
+    const { doc, selection } = view.value!.state;
+    const block = selection.$from.depth > 0 ? selection.$from.before(Math.max(1, selection.$from.depth - 1)) : 0;
+    const position = imageFrom(doc, selection.from, selection.to) ?? imageFrom(doc, block, Math.min(doc.content.size, block + (doc.nodeAt(block)?.nodeSize ?? 0)));
+    if (position !== undefined) reword(position);
+  }
+
+  async function takeFile(file: File, insert: Answered): Promise<void> {
+    const reference = await upload(file);
+    if (reference === undefined) return;
+    apply((state) => insert(state, reference));
+    askForAlternative();
+  }
+  function chooseFile(): void {
+    const asked = question.value;
+    question.value = undefined;
+    if (asked?.asks !== 'image') return;
+    waitingForFile = asked.apply;
+    dialog.open();
+  }
+  dialog.onChange((files) => {
+    const [file] = files ?? [];
+    if (file && waitingForFile) void takeFile(file, waitingForFile);
+  });
+  /** Image files that came by themselves go into the line, or behind the block where no line takes them. */
+  async function takeFiles(files: readonly File[]): Promise<void> {
+    for (const file of files)
+      await takeFile(file, (state, reference) => {
+        if (canAddImage(state)) return addImage(state, reference);
+        return state.tr.insert(state.selection.$from.after(1) - 1, blockOfImage('image', reference));
+      });
+  }
+  return { question, openPalette, choose, answer, close, askForTarget, reword, chooseFile, takeFiles };
+}
