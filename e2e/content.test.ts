@@ -82,12 +82,9 @@ test('facts about the topic are filled in as a form', async ({ page }) => {
   await newTopic(page, 'Concept', 'Known facts');
   await page.getByRole('tab', { name: 'Facts' }).click();
   const facts = page.getByRole('region', { name: 'Facts' });
-  await facts.getByLabel('Keywords').fill('quay');
-  await page.keyboard.press('Enter');
+  await facts.getByLabel('Keywords').fill('quay\nwall');
   await facts.getByLabel('Index').fill('tide > low');
-  await page.keyboard.press('Enter');
   await facts.getByLabel('Help ids').fill('clock-page');
-  await page.keyboard.press('Enter');
   await facts.getByLabel('Made on').fill('2026-11-24');
   await page.keyboard.press('Enter');
   await facts.getByRole('button', { name: 'Add a fact' }).click();
@@ -97,6 +94,44 @@ test('facts about the topic are filled in as a form', async ({ page }) => {
   await page.keyboard.press('Tab');
   await isSaved(page);
   const text = await stored(page);
-  for (const part of ['<created date="2026-11-24"/>', '<keyword>quay</keyword>', '<indexterm>tide<indexterm>low</indexterm></indexterm>', '<resourceid appid="clock-page"/>', '<othermeta content="Tern Q" name="station"/>'])
+  for (const part of [
+    '<created date="2026-11-24"/>',
+    '<keyword>quay</keyword>',
+    '<keyword>wall</keyword>',
+    '<indexterm>tide<indexterm>low</indexterm></indexterm>',
+    '<resourceid appid="clock-page"/>',
+    '<othermeta content="Tern Q" name="station"/>',
+  ])
     expect(text).toContain(part);
+});
+
+test('words are found and replaced, in one step back, and an endless pattern is stopped', async ({ page }) => {
+  await newTopic(page, 'Concept', 'Lost and found');
+  await page.locator(paragraph).click();
+  await page.keyboard.type('The boat passes the Boat of the boatman. aaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaa!');
+  await page.keyboard.press('Control+f');
+  const bar = page.getByRole('region', { name: 'Find and replace' });
+  await bar.getByLabel('Find', { exact: true }).fill('boat');
+  await expect(bar.getByRole('status')).toHaveText('1 of 3');
+  await expect(page.locator('.ProseMirror .found')).toHaveCount(3);
+  await page.keyboard.press('Enter');
+  await expect(bar.getByRole('status')).toHaveText('2 of 3');
+  await bar.getByRole('button', { name: 'Whole words only' }).click();
+  await expect(bar.getByRole('status')).toContainText('of 2');
+  await bar.getByLabel('Put instead').fill('ferry');
+  await bar.getByRole('button', { name: 'Replace all 2' }).click();
+  await expect(page.locator(paragraph)).toContainText('The ferry passes the ferry of the boatman.');
+  await page.locator(paragraph).click();
+  await page.keyboard.press('Control+z');
+  await expect(page.locator(paragraph)).toContainText('The boat passes the Boat of the boatman.');
+  await bar.getByRole('button', { name: /regular expression/u }).click();
+  await bar.getByLabel('Find', { exact: true }).fill('(a+)+b');
+  await expect(bar.getByRole('alert')).toContainText('takes too long');
+  await bar.getByLabel('Find', { exact: true }).fill('(');
+  await expect(bar.getByRole('alert')).toContainText('not a pattern');
+  await bar.getByLabel('Find', { exact: true }).fill('(b)oatm');
+  await expect(bar.getByRole('status')).toHaveText('1 of 1');
+  await page.keyboard.press('Escape');
+  await expect(bar).toBeHidden();
+  await expect(page.locator('.ProseMirror')).toBeFocused();
 });

@@ -187,3 +187,24 @@ test('a whole text that a program saves joins what is being written', async ({ p
   await isSaved(page);
   expect(await stored(page)).toMatch(/By hand\. More by hand\. Still here\.<\/p>\s*<p>By program\./u);
 });
+
+test('what there is gets a name, and an earlier text comes back as the newest', async ({ page }) => {
+  await signIn(page);
+  await newTopic(page, 'Concept', 'Drafts');
+  await page.locator('.ProseMirror .is-conbody p').click();
+  await page.keyboard.type('Good text.');
+  await isSaved(page);
+  await page.keyboard.press('Control+s');
+  await expect(page.getByLabel('Name of this revision')).toBeFocused();
+  await page.keyboard.type('Ready for the yard');
+  await page.keyboard.press('Enter');
+  const history = page.getByRole('region', { name: 'History' });
+  await expect(history.getByText('Ready for the yard', { exact: true })).toBeVisible();
+  await line(page, 'Good text.').click();
+  await page.keyboard.press('Control+Shift+Backspace');
+  await expect(line(page, 'Good text.')).toBeHidden();
+  await isSaved(page);
+  await history.getByRole('button', { name: 'Restore Ready for the yard' }).click();
+  await expect(line(page, 'Good text.')).toBeVisible();
+  await expect(history.getByText('As it was in “Ready for the yard”')).toBeVisible();
+});

@@ -39,7 +39,15 @@ function describe(kind: Choice['kind'], element: string, place: string, apply: C
 
 /** Everything that can be done at the selection, by kind, nearest first. */
 export function choicesAt(state: EditorState): Choice[] {
-  return [...withoutDoubles([...insertChoices(state), ...imageChoices(state)]), ...noteChoices(state), ...tableChoices(state), ...linkChoices(state), ...phraseChoices(state), ...wrapChoices(state), ...turnChoices(state)];
+  return [
+    ...withoutDoubles([...insertChoices(state), ...imageChoices(state)]),
+    ...noteChoices(state),
+    ...tableChoices(state),
+    ...linkChoices(state),
+    ...phraseChoices(state),
+    ...wrapChoices(state),
+    ...turnChoices(state),
+  ];
 }
 
 /** The elements that can be put after the block at the caret, nearest first, each once. An empty line that may go is replaced. */
@@ -78,11 +86,9 @@ function linkChoices(state: EditorState): Choice[] {
   return [{ ...describe('phrase', 'xref', place, (at, reference = '') => linkTo(at, linkAttributes(reference) ?? {})), asks: 'target' }];
 }
 
-const imageChoices = (state: EditorState): Choice[] =>
-  canAddImage(state) ? [{ ...describe('insert', 'image', 'in the line', (at, image = '') => addImage(at, image)), asks: 'image' }] : [];
+const imageChoices = (state: EditorState): Choice[] => (canAddImage(state) ? [{ ...describe('insert', 'image', 'in the line', (at, image = '') => addImage(at, image)), asks: 'image' }] : []);
 
-const noteChoices = (state: EditorState): Choice[] =>
-  notesAt(state).map((name) => ({ ...describe('insert', name, 'in the line', (at, words = '') => addNote(at, name, words)), asks: 'words' }));
+const noteChoices = (state: EditorState): Choice[] => notesAt(state).map((name) => ({ ...describe('insert', name, 'in the line', (at, words = '') => addNote(at, name, words)), asks: 'words' }));
 
 /** Names for the selected words, or for the words that are typed next. */
 function phraseChoices(state: EditorState): Choice[] {

@@ -59,7 +59,8 @@ function misplacedIn(parent: EditorNode): number {
  */
 export const structureGuard = new Plugin({
   filterTransaction(transaction, state) {
-    const comesAsItIs = transaction.getMeta('paste') === true || transaction.getMeta('uiEvent') === 'drop' || transaction.getMeta('history$') !== undefined || transaction.getMeta('rebased') !== undefined;
+    const comesAsItIs =
+      transaction.getMeta('paste') === true || transaction.getMeta('uiEvent') === 'drop' || transaction.getMeta('history$') !== undefined || transaction.getMeta('rebased') !== undefined;
     return !transaction.docChanged || comesAsItIs || misplacedIn(transaction.doc) <= misplacedIn(state.doc);
   },
 });

@@ -6,21 +6,7 @@ import { describe, expect, it } from 'vitest';
 import { normalise, topicTemplate, writeCanonical } from '../grammar/index.ts';
 import { readXml } from '../markup/index.ts';
 import { anyElement } from '../testing/index.ts';
-import {
-  applySteps,
-  choicesAt,
-  documentFrom,
-  editingKeys,
-  fromEditor,
-  hasUnacknowledged,
-  liveEditing,
-  receiveSteps,
-  stepTo,
-  structureGuard,
-  toEditor,
-  unacknowledged,
-  versionOf,
-} from './index.ts';
+import { applySteps, choicesAt, documentFrom, editingKeys, fromEditor, hasUnacknowledged, liveEditing, receiveSteps, stepTo, structureGuard, toEditor, unacknowledged, versionOf } from './index.ts';
 
 const documentOf = (xml: string): EditorNode => toEditor(normalise(readXml(xml).document!.root));
 const concept = (body: string): EditorNode => documentOf(`<concept id="c"><title>Winding the clock</title><conbody>${body}</conbody></concept>`);
@@ -67,10 +53,10 @@ class Editor {
 
 const keys = ['Enter', 'Tab', 'Shift-Tab', 'Alt-ArrowUp', 'Alt-ArrowDown', 'Alt-ArrowLeft', 'Alt-ArrowRight', 'Alt-Delete', 'Backspace', 'Delete'] as const;
 type Act = { who: number; act: 'type' | 'key' | 'choose' | 'hear' | 'say'; at: number; pick: number };
-const acts = fc.array(
-  fc.record({ who: fc.nat(2), act: fc.constantFrom<Act['act']>('type', 'type', 'key', 'key', 'choose', 'hear', 'say'), at: fc.nat(10_000), pick: fc.nat(10_000) }),
-  { minLength: 5, maxLength: 40 },
-);
+const acts = fc.array(fc.record({ who: fc.nat(2), act: fc.constantFrom<Act['act']>('type', 'type', 'key', 'key', 'choose', 'hear', 'say'), at: fc.nat(10_000), pick: fc.nat(10_000) }), {
+  minLength: 5,
+  maxLength: 40,
+});
 
 function perform(editor: Editor, { act, at, pick }: Act): void {
   if (act === 'hear') return editor.hear();
@@ -179,7 +165,9 @@ describe('steps from outside', () => {
   ])('%s is refused', (_what, step) => expect(applySteps(document, [step])).toHaveProperty('refusal'));
 
   it('a step that fits is taken', () => {
-    const applied = applySteps(document, [new ReplaceStep(paragraph() + 1, paragraph() + 1, new Slice(concept('<p>More </p>').slice(0).content.firstChild!.lastChild!.firstChild!.content, 0, 0)).toJSON()]);
+    const applied = applySteps(document, [
+      new ReplaceStep(paragraph() + 1, paragraph() + 1, new Slice(concept('<p>More </p>').slice(0).content.firstChild!.lastChild!.firstChild!.content, 0, 0)).toJSON(),
+    ]);
     expect(applied).toHaveProperty('document');
   });
 

@@ -6,7 +6,7 @@ import { special } from './names.ts';
 import { editorSchema } from './schema.ts';
 
 /** Elements that stand in a line and say something beside it. */
-export const noteElements = ['fn', 'indexterm', 'draft-comment'] as const;
+const noteElements = ['fn', 'indexterm', 'draft-comment'] as const;
 export type NoteElement = (typeof noteElements)[number];
 
 const within = ' › ';

@@ -5,14 +5,20 @@ import { childNamed, readXml } from '../markup/index.ts';
 import { readFacts, writeFacts, type TopicFacts } from './index.ts';
 
 const root = (prolog: string) => normalise(readXml(`<concept id="c"><title>T</title><shortdesc>S</shortdesc>${prolog}<conbody/></concept>`).document!.root);
-const word = fc.stringMatching(/^[a-zäß ]{1,12}$/u).map((text) => text.trim().replace(/\s+/gu, ' ')).filter((text) => text !== '');
+const word = fc
+  .stringMatching(/^[a-zäß ]{1,12}$/u)
+  .map((text) => text.trim().replace(/\s+/gu, ' '))
+  .filter((text) => text !== '');
 const date = fc.constantFrom('2026-11-01', '2026-11-23');
 const words = fc.uniqueArray(word, { maxLength: 3 });
 const facts: fc.Arbitrary<TopicFacts> = fc.record({
   authors: words,
   audience: words,
   keywords: words,
-  indexEntries: fc.uniqueArray(fc.array(word, { minLength: 1, maxLength: 3 }).map((parts) => parts.join(' › ')), { maxLength: 3 }),
+  indexEntries: fc.uniqueArray(
+    fc.array(word, { minLength: 1, maxLength: 3 }).map((parts) => parts.join(' › ')),
+    { maxLength: 3 },
+  ),
   created: fc.oneof(date, fc.constant('')),
   revised: fc.uniqueArray(date, { maxLength: 2 }),
   contextIds: words,
@@ -51,7 +57,11 @@ describe('facts about a topic', () => {
     const empty = topicTemplate('task', 't', 'T');
     expect(writeFacts(empty, readFacts(empty))).toBe(empty);
     const filled = writeFacts(empty, { ...readFacts(empty), keywords: ['quay'] });
-    expect(validate(filled).filter(({ code }) => code !== 'grammar.guidance').filter(({ severity }) => severity === 'error')).toEqual(validate(empty).filter(({ severity }) => severity === 'error'));
+    expect(
+      validate(filled)
+        .filter(({ code }) => code !== 'grammar.guidance')
+        .filter(({ severity }) => severity === 'error'),
+    ).toEqual(validate(empty).filter(({ severity }) => severity === 'error'));
     expect(childNamed(writeFacts(filled, readFacts(empty)), 'prolog')).toBeUndefined();
   });
 });

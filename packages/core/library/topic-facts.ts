@@ -105,9 +105,7 @@ export function writeFacts(root: Element, facts: TopicFacts): Element {
     });
     const described = changedPart(dated, 'metadata', (metadata) => {
       const audience = set(metadata, 'audience', facts.audience, named('audience', 'type'));
-      const keywords = changedPart(audience, 'keywords', (words) =>
-        set(set(words, 'keyword', facts.keywords, worded('keyword')), 'indexterm', facts.indexEntries, { read: entryOf, make: entryFrom }),
-      );
+      const keywords = changedPart(audience, 'keywords', (words) => set(set(words, 'keyword', facts.keywords, worded('keyword')), 'indexterm', facts.indexEntries, { read: entryOf, make: entryFrom }));
       const separator = '\u0000';
       return set(
         keywords,
@@ -125,6 +123,8 @@ export function writeFacts(root: Element, facts: TopicFacts): Element {
   if (childNamed(root, 'prolog')) return changedPart(root, 'prolog', filled);
   const prolog = filled(element('prolog'));
   if (prolog.children.length === 0) return root;
-  const before = root.children.findIndex((child) => isElement(child) && isTopic(root.name) && [bodyOf(root.name), 'related-links', 'topic', 'concept', 'task', 'reference', 'troubleshooting'].includes(child.name));
+  const before = root.children.findIndex(
+    (child) => isElement(child) && isTopic(root.name) && [bodyOf(root.name), 'related-links', 'topic', 'concept', 'task', 'reference', 'troubleshooting'].includes(child.name),
+  );
   return { ...root, children: before === -1 ? [...root.children, prolog] : root.children.toSpliced(before, 0, prolog) };
 }

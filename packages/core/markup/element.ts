@@ -23,14 +23,22 @@ export function isElement(node: Node | undefined): node is Element {
   return typeof node === 'object' && 'name' in node;
 }
 
-const nameStart = 'A-Z_a-z\\u{C0}-\\u{D6}\\u{D8}-\\u{F6}\\u{F8}-\\u{2FF}\\u{370}-\\u{37D}\\u{37F}-\\u{1FFF}\\u{200C}\\u{200D}\\u{2070}-\\u{218F}\\u{2C00}-\\u{2FEF}\\u{3001}-\\u{D7FF}\\u{F900}-\\u{FDCF}\\u{FDF0}-\\u{FFFD}\\u{10000}-\\u{EFFFF}';
-/** A name (XML 1.0, section 2.3), with a prefix or without. */
-const namePattern = new RegExp(`^[${nameStart}][${nameStart}:.\\-0-9\\u{B7}\\u{300}-\\u{36F}\\u{203F}-\\u{2040}]{0,250}$`, 'u');
+/** A name (XML 1.0, section 2.3), with a prefix or without; a few rare signs that may be in one are left out. */
+const namePattern = /^(?!.*[ªµº])[\p{L}_][\p{L}\p{Nd}_:.-]{0,250}$/u;
+
+/** What no XML document can hold (XML 1.0, section 2.2): control characters, halves of surrogate pairs, non-characters. */
+export const unwritable = /[\u0000-\u0008\u000B\u000C\u000E-\u001F\uD800-\uDFFF\uFFFE\uFFFF]/u;
 
 /** Whether a value from outside is a set of attributes that can be written. */
 export function isAttributes(value: unknown): value is Attributes {
   return typeof value === 'object' && value !== null && !Array.isArray(value) && Object.entries(value).every(([name, text]) => namePattern.test(name) && typeof text === 'string');
 }
+
+/** Comments and instructions know no escapes. */
+const isWritable = (value: object, part: string, forbidden: RegExp): boolean => {
+  const text: unknown = Reflect.get(value, part);
+  return typeof text === 'string' && !forbidden.test(text) && !unwritable.test(text);
+};
 
 const deepest = 200;
 
@@ -38,8 +46,8 @@ const deepest = 200;
 export function isNode(value: unknown, depth = 0): value is Node {
   if (typeof value === 'string') return true;
   if (typeof value !== 'object' || value === null || depth > deepest) return false;
-  if ('comment' in value) return typeof value.comment === 'string' && !/--|-$/u.test(value.comment);
-  if ('target' in value) return typeof value.target === 'string' && namePattern.test(value.target) && 'body' in value && typeof value.body === 'string' && !value.body.includes('?>');
+  if ('comment' in value) return isWritable(value, 'comment', /--|-$/u);
+  if ('target' in value) return typeof value.target === 'string' && namePattern.test(value.target) && isWritable(value, 'body', /\?>/u);
   if (!('name' in value && 'attributes' in value && 'children' in value)) return false;
   return typeof value.name === 'string' && namePattern.test(value.name) && isAttributes(value.attributes) && Array.isArray(value.children) && value.children.every((child) => isNode(child, depth + 1));
 }

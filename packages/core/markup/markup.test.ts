@@ -5,7 +5,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { normalise, topicKinds, validate, writeCanonical } from '../grammar/index.ts';
 import { anyElement } from '../testing/arbitrary.ts';
-import { element, findId, insertAt, limits, nodeAt, readXml, replaceAt, textOf, writeXml } from './index.ts';
+import { element, findId, insertAt, isNode, limits, nodeAt, readXml, replaceAt, textOf, writeXml } from './index.ts';
 
 const codeOf = (text: string): string | undefined => readXml(text).problems[0]?.code;
 
@@ -105,5 +105,36 @@ describe('paths', () => {
     expect(writeXml(replaceAt(root, [0], []))).toBe('<a>two<c><d/></c></a>\n');
     expect(writeXml(insertAt(root, [2, 1], [element('e')]))).toBe('<a><b id="x">one</b>two<c><d/><e/></c></a>\n');
     expect(nodeAt(root, [9, 9])).toBeUndefined();
+  });
+});
+
+describe('values from outside', () => {
+  it('are taken as nodes only if what is written of them is read again', () => {
+    const node = fc.letrec((tie) => ({
+      node: fc.oneof(
+        { depthSize: 'small' },
+        fc.string(),
+        fc.record({ comment: fc.string({ unit: 'binary' }) }),
+        fc.record({ target: fc.constantFrom('a', 'x y', '1'), body: fc.string({ unit: 'binary' }) }),
+        fc.record({
+          name: fc.string({ minLength: 1, maxLength: 3, unit: 'binary' }),
+          attributes: fc.dictionary(fc.string({ maxLength: 3, unit: 'binary' }), fc.string()),
+          children: fc.array(tie('node'), { maxLength: 3 }),
+        }),
+        fc.anything(),
+      ),
+    })).node;
+    fc.assert(
+      fc.property(node, (value) => {
+        if (!isNode(value)) return;
+        expect(readXml(writeXml({ name: 'a', attributes: {}, children: [value] })).problems.filter(({ code }) => !code.includes('namespace'))).toEqual([]);
+      }),
+      { numRuns: 2000 },
+    );
+  });
+  it('of no kind of XML are written as what they are not', () => {
+    const text = writeXml({ name: 'a', attributes: { b: '\u0001' }, children: ['\u0000x\uD800'] });
+    expect(text).toBe('<a b="\uFFFD">\uFFFDx\uFFFD</a>\n');
+    expect(readXml(text).problems).toEqual([]);
   });
 });

@@ -1,4 +1,4 @@
-import { isComment, isElement, isInstruction, type Element, type Node } from './element.ts';
+import { isComment, isElement, isInstruction, unwritable, type Element, type Node } from './element.ts';
 
 /** Says of an element whether its children each stand on a line of their own. White space between them must not matter. */
 export type Layout = (element: Element) => boolean;
@@ -6,9 +6,6 @@ export type Layout = (element: Element) => boolean;
 const textEscapes: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '\r': '&#xD;' };
 const valueEscapes: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', '\t': '&#x9;', '\n': '&#xA;', '\r': '&#xD;' };
 
-/** What no XML document can hold (XML 1.0, section 2.2): control characters, halves of surrogate pairs, non-characters. */
-// eslint-disable-next-line no-control-regex -- they are what is looked for
-const unwritable = /[\u0000-\u0008\u000B\u000C\u000E-\u001F\uD800-\uDFFF\uFFFE\uFFFF]/u;
 const escaped = (text: string, special: RegExp, escapes: Readonly<Record<string, string>>): string =>
   text.replace(special, (character) => escapes[character] ?? (unwritable.test(character) ? '\uFFFD' : character));
 

@@ -10,7 +10,7 @@ export interface LiveKey {
   readonly item: string;
 }
 
-export type LoggedStep = Pick<LiveStepRow, 'version' | 'step' | 'client' | 'person'>;
+type LoggedStep = Pick<LiveStepRow, 'version' | 'step' | 'client' | 'person'>;
 
 /** The documents of live editing and the log of their steps. A step is in the log before anybody hears of it. */
 export interface LiveLog {

@@ -191,7 +191,7 @@ describe('live editing', () => {
       };
       await Promise.all([write(here, 'abcdefghij'), write(there, '0123456789')]);
       const title = /<title>(.*)Two houses/u.exec(await textAt(id))![1]!;
-      expect([...title].sort().join('')).toBe('0123456789abcdefghij');
+      expect(Array.from(title).sort().join('')).toBe('0123456789abcdefghij');
       expect(title.replace(/\d/gu, '')).toBe('jihgfedcba');
       here.close();
       there.close();

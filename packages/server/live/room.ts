@@ -73,7 +73,12 @@ export class Room {
   static async open(key: LiveKey, log: LiveLog, schema: string, begin: (text: string) => unknown, on: RoomEvents): Promise<Room | undefined> {
     const opened = await log.open(key, schema, begin);
     const start = opened && documentFrom(opened.document.document);
-    const applied = start && applySteps(start, opened.steps.map(({ step }) => step));
+    const applied =
+      start &&
+      applySteps(
+        start,
+        opened.steps.map(({ step }) => step),
+      );
     const room = applied && 'document' in applied ? new Room(key, opened.document.epoch, log, on, applied.document, opened.document.version + opened.steps.length, opened.document.version) : undefined;
     if (!opened || (room && opened.document.schema === schema)) return room;
     // Written for another schema: what was acknowledged is written to the text as far as it can be read, and read anew from there.
@@ -135,7 +140,11 @@ export class Room {
       const kept = await this.log.append(this.key, this.epoch, version, steps, { client: author.client, person: author.name });
       if (kept === 'raced') await this.#follow();
       if (kept !== 'kept') return kept === 'raced' ? 'behind' : 'gone';
-      this.#take(applied.document, steps.map((step) => ({ step, client: author.client })), [author.name]);
+      this.#take(
+        applied.document,
+        steps.map((step) => ({ step, client: author.client })),
+        [author.name],
+      );
       return 'kept';
     });
   }
@@ -159,8 +168,19 @@ export class Room {
   }
   async #follow(): Promise<void> {
     const newer = await this.log.since(this.key, this.epoch, this.version);
-    const applied = newer.length > 0 ? applySteps(this.document, newer.map(({ step }) => step)) : undefined;
-    if (applied && 'document' in applied) this.#take(applied.document, newer, newer.map(({ person }) => person));
+    const applied =
+      newer.length > 0
+        ? applySteps(
+            this.document,
+            newer.map(({ step }) => step),
+          )
+        : undefined;
+    if (applied && 'document' in applied)
+      this.#take(
+        applied.document,
+        newer,
+        newer.map(({ person }) => person),
+      );
   }
 
   moveCaret(member: Member, caret: Caret): void {

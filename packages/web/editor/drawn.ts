@@ -1,6 +1,6 @@
 import type { Node } from 'prosemirror-model';
 import type { Transaction } from 'prosemirror-state';
-import { Decoration, DecorationSet } from 'prosemirror-view';
+import { DecorationSet, type Decoration } from 'prosemirror-view';
 
 /** The decorations of one node at a position; must depend on nothing but these. */
 export type Draw = (node: Node, position: number, parent: Node | null) => Decoration[];

@@ -3,13 +3,14 @@ import { redo, undo } from 'prosemirror-history';
 import { keymap } from 'prosemirror-keymap';
 import type { Command, Plugin } from 'prosemirror-state';
 
-/** The keys of the writer's page. `openPalette` shows what can go here. */
-export function editorKeys(openPalette: () => void, save: () => void): Plugin[] {
+/** The keys of the writer's page. @param own those that open something beside it */
+export function editorKeys(own: Readonly<Record<string, () => void>>): Plugin[] {
   const calling =
     (act: () => void): Command =>
     () => {
       act();
       return true;
     };
-  return [keymap({ 'Mod-z': undo, 'Mod-Shift-z': redo, 'Mod-y': redo, 'Ctrl-Space': calling(openPalette), 'Mod-s': calling(save) }), keymap(editingKeys), structureGuard];
+  const opening = Object.fromEntries(Object.entries(own).map(([key, act]) => [key, calling(act)]));
+  return [keymap({ 'Mod-z': undo, 'Mod-Shift-z': redo, 'Mod-y': redo, ...opening }), keymap(editingKeys), structureGuard];
 }

@@ -1,4 +1,19 @@
-import { alternativeAt, applySteps, changesStructure, choicesAt, fromEditor, liveEditing, noteAt, openElements, refusalOf, special, stepTo, withAttributes, type Choice, type OpenElement } from '@ukiyo/core/editing';
+import {
+  alternativeAt,
+  applySteps,
+  changesStructure,
+  choicesAt,
+  fromEditor,
+  liveEditing,
+  noteAt,
+  openElements,
+  refusalOf,
+  special,
+  stepTo,
+  withAttributes,
+  type Choice,
+  type OpenElement,
+} from '@ukiyo/core/editing';
 import type { Facet } from '@ukiyo/core/facets';
 import type { AttributeDefinition } from '@ukiyo/core/grammar';
 import type { Attributes, Element } from '@ukiyo/core/markup';
@@ -10,6 +25,7 @@ import { onUnmounted, ref, shallowRef } from 'vue';
 import { borrowedPassages, type ReadText } from './borrowed.ts';
 import { dressSchema } from './dom.ts';
 import { imageFiles } from './files.ts';
+import { foundMarks } from './found.ts';
 import { editorKeys } from './keys.ts';
 import { links, type LinkHost } from './links.ts';
 import { otherCarets } from './others.ts';
@@ -29,6 +45,7 @@ export interface EditorHandlers extends PageContext {
   readonly changed: () => void;
   readonly moved: () => void;
   readonly save: () => void;
+  readonly find: () => void;
   /** A note on the page is to say something else. */
   readonly reword: (position: number) => void;
   /** Image files were pasted or dropped at the caret. */
@@ -59,11 +76,12 @@ export function useEditor(handlers: EditorHandlers) {
     let state = EditorState.create({
       doc: opening.document,
       plugins: [
-        ...editorKeys(handlers.openPalette, handlers.save),
+        ...editorKeys({ 'Ctrl-Space': handlers.openPalette, 'Mod-s': handlers.save, 'Mod-f': handlers.find }),
         history(),
         liveEditing(opening),
         otherCarets(),
         borrowedPassages(id, handlers.read),
+        foundMarks(),
         imageFiles(handlers.files),
         links(id, { ...handlers.links, read: handlers.read }),
         pageSigns(handlers.signs()),
@@ -150,10 +168,10 @@ export function useEditor(handlers: EditorHandlers) {
     editor.focus();
   }
 
-  /** Brings a changed tree of the whole topic onto the page, as one step that can be undone. */
-  function setRoot(root: Element): void {
+  /** Changes the tree of the whole topic, as one step that can be undone. */
+  function changeRoot(change: (root: Element) => Element): void {
     const editor = view.value;
-    const step = editor && stepTo(editor.state.doc, root);
+    const step = editor && stepTo(editor.state.doc, change(fromEditor(editor.state.doc)));
     if (step) editor.dispatch(editor.state.tr.step(step));
   }
   function setAttributes(target: OpenElement, attributes: Attributes): void {
@@ -164,5 +182,5 @@ export function useEditor(handlers: EditorHandlers) {
   const refusal = (target: OpenElement, definition: AttributeDefinition, value: string): string | undefined => view.value && refusalOf(view.value.state, target, definition, value);
 
   onUnmounted(clear);
-  return { view, open, drawn, problems: checking.problems, words: checking.words, show, clear, read, goTo, select, setRoot, setAttributes, refusal, sign, choices, apply };
+  return { view, open, drawn, problems: checking.problems, words: checking.words, show, clear, read, goTo, select, changeRoot, setAttributes, refusal, sign, choices, apply };
 }

@@ -53,7 +53,14 @@ export function useLive(page: LivePage) {
   let late: ReturnType<typeof setTimeout> | undefined;
 
   const address = computed(() => (topic.value === undefined ? undefined : `/api${session.base}/live/${encodeURIComponent(topic.value)}`));
-  const line = useWebSocket(address, { immediate: false, autoConnect: false, autoReconnect: { delay: retryAfter }, onConnected: greet, onDisconnected: stopWaiting, onMessage: (_socket, { data }) => hear(data) });
+  const line = useWebSocket(address, {
+    immediate: false,
+    autoConnect: false,
+    autoReconnect: { delay: retryAfter },
+    onConnected: greet,
+    onDisconnected: stopWaiting,
+    onMessage: (_socket, { data }) => hear(data),
+  });
   const say = (request: LiveRequest): void => void line.send(JSON.stringify(request), false);
   const state = (): EditorState | undefined => page.view.value?.state;
   const nameOfTopic = (): string => `${session.base}/${topic.value ?? ''}`;
@@ -159,7 +166,11 @@ export function useLive(page: LivePage) {
     stopWaiting();
     lost.value += received.lost;
     const { transaction, ends } = received;
-    if (ends.size > 0) withOthers(transaction, othersIn(view.state).map((other) => moved(other, ends, transaction.mapping.map(other.head))));
+    if (ends.size > 0)
+      withOthers(
+        transaction,
+        othersIn(view.state).map((other) => moved(other, ends, transaction.mapping.map(other.head))),
+      );
     view.dispatch(transaction);
     push();
   }

@@ -38,8 +38,8 @@ export const useLibrary = defineStore('library', () => {
     keep(item);
     return item;
   }
-  async function save(id: string, text: string, version: number): Promise<Item> {
-    const item = await ask(`${session.base}/items/${encodeURIComponent(id)}`, Item, { method: 'PUT', body: { text, version } });
+  async function save(id: string, text: string, version: number, note = ''): Promise<Item> {
+    const item = await ask(`${session.base}/items/${encodeURIComponent(id)}`, Item, { method: 'PUT', body: { text, version, note } });
     keep(item);
     return item;
   }

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { readFacts, writeFacts, type TopicFacts } from '@ukiyo/core/library';
 import type { Element } from '@ukiyo/core/markup';
-import { computed } from 'vue';
+import { computed, reactive } from 'vue';
 
 /** What is said about the topic, as a form. */
 const { root, editable } = defineProps<{ root: Element; editable: boolean }>();
-const emit = defineEmits<{ change: [Element] }>();
+const emit = defineEmits<{ change: [(root: Element) => Element] }>();
 const facts = computed(() => readFacts(root));
 
 const lists = [
@@ -15,31 +15,39 @@ const lists = [
   { name: 'indexEntries', label: 'Index', help: 'Entries that lead to the topic; a sub-entry follows after ›.' },
   { name: 'contextIds', label: 'Help ids', help: 'Ids by which a program opens this topic.' },
 ] as const;
+/** Applied to the topic as it is by then: what is shown here can be a moment old. */
 function set(change: Partial<TopicFacts>): void {
-  emit('change', writeFacts(root, { ...facts.value, ...change }));
+  emit('change', (now) => writeFacts(now, { ...readFacts(now), ...change }));
+}
+/** What is being typed, until one leaves the field. */
+const typed = reactive<Partial<Record<(typeof lists)[number]['name'], string>>>({});
+function keep(name: (typeof lists)[number]['name']): void {
+  const text = typed[name];
+  delete typed[name];
+  if (text !== undefined) set({ [name]: tidy(text.split('\n')) });
 }
 /** What can be typed on every keyboard stands for the sign between an entry and its sub-entry. */
-const tidy = (values: readonly string[]): string[] => values.map((value) => value.trim().replace(/\s*>\s*/gu, ' › '));
+const tidy = (values: readonly string[]): string[] => values.filter((value) => value.trim() !== '').map((value) => value.trim().replace(/\s*>\s*/gu, ' › '));
 </script>
 
 <template>
   <section class="facts" aria-label="Facts">
     <div v-for="list in lists" :key="list.name" class="field">
       <span class="small quiet" :title="list.help">{{ list.label }}</span>
-      <n-select multiple filterable tag clearable size="small" :show="false" :show-arrow="false" placeholder="type, then Enter" :disabled="!editable" :value="[...facts[list.name]]" :input-props="{ 'aria-label': list.label }" @update:value="(values: string[]) => set({ [list.name]: tidy(values) })" />
+      <n-input type="textarea" size="small" :autosize="{ minRows: 1, maxRows: 6 }" placeholder="one a line" :disabled="!editable" :value="typed[list.name] ?? facts[list.name].join('\n')" :input-props="{ 'aria-label': list.label }" @update:value="typed[list.name] = $event" @blur="keep(list.name)" />
     </div>
     <div class="field">
       <span class="small quiet">Made on</span>
-      <n-date-picker size="small" type="date" value-format="yyyy-MM-dd" clearable :disabled="!editable" :formatted-value="facts.created || null" :input-props="{ 'aria-label': 'Made on' }" @update:formatted-value="(date: string | null) => set({ created: date ?? '' })" />
+      <n-input size="small" :value="facts.created" :disabled="!editable" :input-props="{ type: 'date', 'aria-label': 'Made on' }" @update:value="(created: string) => set({ created })" />
     </div>
     <div class="field">
       <span class="small quiet">Changed on</span>
-      <n-date-picker size="small" type="date" value-format="yyyy-MM-dd" clearable :disabled="!editable" :formatted-value="facts.revised.at(-1) ?? null" :input-props="{ 'aria-label': 'Changed on' }" @update:formatted-value="(date: string | null) => set({ revised: [...facts.revised.slice(0, -1), ...(date === null ? [] : [date])] })" />
+      <n-input size="small" :value="facts.revised.at(-1) ?? ''" :disabled="!editable" :input-props="{ type: 'date', 'aria-label': 'Changed on' }" @update:value="(date: string) => set({ revised: [...facts.revised.slice(0, -1), ...(date === '' ? [] : [date])] })" />
     </div>
     <h3>Own facts</h3>
-    <div v-for="(own, index) in facts.own" :key="index" class="pair">
-      <n-input size="small" :value="own.name" :disabled="!editable" :input-props="{ 'aria-label': `Name of own fact ${index + 1}` }" @change="(name: string) => set({ own: facts.own.with(index, { ...own, name }) })" />
-      <n-input size="small" :value="own.content" :disabled="!editable" :input-props="{ 'aria-label': `Value of ${own.name}` }" @change="(content: string) => set({ own: facts.own.with(index, { ...own, content }) })" />
+    <div v-for="(own, index) in facts.own" :key="`${index} ${own.name} ${own.content}`" class="pair">
+      <n-input size="small" :default-value="own.name" :disabled="!editable" :input-props="{ 'aria-label': `Name of own fact ${index + 1}` }" @change="(name: string) => set({ own: facts.own.with(index, { ...own, name }) })" />
+      <n-input size="small" :default-value="own.content" :disabled="!editable" :input-props="{ 'aria-label': `Value of ${own.name}` }" @change="(content: string) => set({ own: facts.own.with(index, { ...own, content }) })" />
       <n-button v-if="editable" size="small" quaternary :aria-label="`Remove ${own.name}`" @click="set({ own: facts.own.toSpliced(index, 1) })">×</n-button>
     </div>
     <n-button v-if="editable" size="small" @click="set({ own: [...facts.own, { name: `fact-${facts.own.length + 1}`, content: '' }] })">Add a fact</n-button>
@@ -47,5 +55,5 @@ const tidy = (values: readonly string[]): string[] => values.map((value) => valu
 </template>
 
 <style scoped>
-.facts { display: grid; gap: 8px; } .field { display: grid; grid-template-columns: 76px minmax(0, 1fr); align-items: center; gap: 8px; } .pair { display: grid; grid-template-columns: 84px minmax(0, 1fr) auto; gap: 4px; } h3 { margin: 10px 0 0; font: 400 15px var(--font-title); color: var(--prussian); }
+.facts { display: grid; gap: 8px; } .field { display: grid; grid-template-columns: 76px minmax(0, 1fr); align-items: baseline; gap: 8px; } .pair { display: grid; grid-template-columns: 84px minmax(0, 1fr) auto; gap: 4px; } h3 { margin: 10px 0 0; font: 400 15px var(--font-title); color: var(--prussian); }
 </style>

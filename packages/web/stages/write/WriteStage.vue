@@ -6,6 +6,7 @@ import { useEventListener } from '@vueuse/core';
 import { useMessage } from 'naive-ui';
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
+import FindBar from '../../editor/FindBar.vue';
 import InsertPalette from '../../editor/InsertPalette.vue';
 import ImageChooser from '../../editor/ImageChooser.vue';
 import LinkChooser from '../../editor/LinkChooser.vue';
@@ -34,6 +35,8 @@ const router = useRouter();
 const message = useMessage();
 const mount = ref<HTMLElement>();
 const failure = ref('');
+const finding = ref(false);
+const bench = ref<{ goToName: () => Promise<void> }>();
 const pageView = usePageView();
 const editor = useEditor({
   imageAddress: library.assetAddress,
@@ -44,7 +47,8 @@ const editor = useEditor({
   signs: () => pageView.signs.value,
   changed: () => live.push(),
   moved: () => void live.moveCaret(),
-  save: () => undefined,
+  save: () => void bench.value?.goToName(),
+  find: () => (finding.value = true),
   reword: (position) => asking.reword(position),
   files: (files) => void asking.takeFiles(files),
   openPalette: () => asking.openPalette(),
@@ -144,12 +148,13 @@ onBeforeUnmount(() => place.clear());
       <LostWords v-model:words="live.lost.value" />
       <div v-if="id === ''" class="notice quiet">Choose a topic on the left, or make one in the Library.</div>
       <ViewSwitch v-if="id !== ''" v-model:view="pageView.view.value" v-model:marks="pageView.marks.value" />
+      <FindBar v-if="finding && live.isOpen.value" :view="editor.view.value" :changes="editor.drawn.value" :editable="session.may('write')" @close="finding = false" />
       <div v-show="live.isOpen.value && !failure" class="page" :class="`view-${pageView.view.value}`">
         <PageLadder v-if="pageView.view.value !== 'plain'" :view="editor.view.value" :open="editor.open.value" :drawn="editor.drawn.value" @select="editor.select" />
         <div ref="mount" />
       </div>
     </main>
-    <WriteBench :problems="editor.problems.value" :open="editor.open.value" :facets="library.facets" :editable="session.may('write')" :refusal="editor.refusal" :root-of="editor.read" @root="editor.setRoot" @go="editor.goTo" @change="editor.setAttributes" />
+    <WriteBench ref="bench" :topic="id" :version="library.find(id)?.version ?? 0" :problems="editor.problems.value" :open="editor.open.value" :facets="library.facets" :editable="session.may('write')" :refusal="editor.refusal" :root-of="editor.read" @name="live.name" @root="editor.changeRoot" @go="editor.goTo" @change="editor.setAttributes" />
     <template v-if="asking.question.value">
       <InsertPalette v-if="asking.question.value.asks === 'choice'" v-bind="asking.question.value" @choose="asking.choose" @close="asking.close('choice')" />
       <WordsField v-else-if="asking.question.value.asks === 'words'" v-bind="asking.question.value" @choose="asking.answer" @close="asking.close('words')" />

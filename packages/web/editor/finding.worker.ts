@@ -1,0 +1,4 @@
+import { findAll } from '@ukiyo/core/editing';
+import { expose } from 'comlink';
+
+expose(findAll);
