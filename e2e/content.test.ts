@@ -135,3 +135,51 @@ test('words are found and replaced, in one step back, and an endless pattern is 
   await expect(bar).toBeHidden();
   await expect(page.locator('.ProseMirror')).toBeFocused();
 });
+
+test('what is pasted keeps its structure, from outside and from the page itself', async ({ page }) => {
+  await newTopic(page, 'Concept', 'Brought along');
+  const paste = (data: Record<string, string>): Promise<void> =>
+    page.evaluate((parts) => {
+      const clipboard = new DataTransfer();
+      for (const [type, text] of Object.entries(parts)) clipboard.setData(type, text);
+      document.querySelector('.ProseMirror')!.dispatchEvent(new ClipboardEvent('paste', { clipboardData: clipboard, bubbles: true, cancelable: true }));
+    }, data);
+  await page.locator(paragraph).click();
+  await paste({
+    'text/html':
+      '<h2>Knots</h2><p style="color:red">Tie <b>twice</b>, see <a href="https://knots.example/">all knots</a>.</p><ul><li>bowline</li><li>hitch</li></ul><table><tr><th>Rope</th><th>mm</th></tr><tr><td>thin</td><td>6</td></tr></table><script>document.title = "pwned"</script><img src="https://evil.example/x.png" onerror="document.title = \'pwned\'">',
+    'text/plain': 'Knots',
+  });
+  await expect(page.getByText(/Pasted without .*local formatting/u)).toBeVisible();
+  await isSaved(page);
+  const text = await stored(page);
+  for (const part of [
+    '<title>Knots</title>',
+    'Tie <b>twice</b>, see <xref format="html" href="https://knots.example/" scope="external">all knots</xref>.',
+    '<li>bowline</li>',
+    '<entry>thin</entry>',
+    '<thead>',
+  ])
+    expect(text).toContain(part);
+  expect(text).not.toMatch(/evil|pwned|color/u);
+  expect(await page.title()).not.toBe('pwned');
+
+  // Rows of a spreadsheet come with tabs as text and as a table beside it; text alone becomes paragraphs.
+  await page.locator('.ProseMirror li').first().click();
+  await paste({ 'text/plain': 'one\n\ntwo' });
+  await isSaved(page);
+  expect(await stored(page)).toMatch(/<li>bowline\s*<p>one<\/p>\s*<p>two<\/p>\s*<\/li>/u);
+
+  // A list that is copied on the page arrives as one elsewhere on it.
+  await page.locator('#foot-path').getByRole('button', { name: 'Bullet list' }).click();
+  const copied = await page.evaluate(() => {
+    const clipboard = new DataTransfer();
+    document.querySelector('.ProseMirror')!.dispatchEvent(new ClipboardEvent('copy', { clipboardData: clipboard, bubbles: true, cancelable: true }));
+    return Object.fromEntries(clipboard.types.map((type) => [type, clipboard.getData(type)]));
+  });
+  await page.locator('.ProseMirror .is-section p').first().click();
+  await page.keyboard.press('End');
+  await paste(copied);
+  await isSaved(page);
+  expect((await stored(page)).match(/<li>hitch<\/li>/gu)).toHaveLength(2);
+});

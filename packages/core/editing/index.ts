@@ -18,3 +18,4 @@ export { toEditor } from './to-editor.ts';
 export { applySteps, changesStructure, documentFrom, stepTo, wordsOfStep, type AppliedSteps } from './steps.ts';
 export { hasUnacknowledged, liveEditing, receiveSteps, unacknowledged, unacknowledgedWords, versionOf, type Received } from './live.ts';
 export { findAll, linesOf, patternOf, placesOf, replaceFound, type Find, type Found, type Query } from './searching.ts';
+export { pasteBlocks, type Pasted } from './pasting.ts';

@@ -105,7 +105,7 @@ function withSpans(node: EditorNode, tgroup: Element): EditorNode {
 }
 
 /** Phrases become marks where that keeps them exactly, and inline nodes where it does not. What may not stand in the parent is closed. */
-function inlinesFrom(parent: NodeType, nodes: readonly Node[]): EditorNode[] {
+export function inlinesFrom(parent: NodeType, nodes: readonly Node[]): EditorNode[] {
   const marked = nodes.flatMap((node) => markedFrom(parent, node, []));
   const fits = marked.every((node) => parent.allowsMarks(node.marks)) && JSON.stringify(inlineFromEditor(marked)) === JSON.stringify(nodes);
   return fits ? marked : nodes.flatMap((node) => nestedFrom(parent, node));

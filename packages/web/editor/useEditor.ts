@@ -22,6 +22,7 @@ import { closeHistory, history } from 'prosemirror-history';
 import { EditorState, NodeSelection, Selection, TextSelection, type Transaction } from 'prosemirror-state';
 import { EditorView } from 'prosemirror-view';
 import { onUnmounted, ref, shallowRef } from 'vue';
+import { clipboard } from './clipboard.ts';
 import { borrowedPassages, type ReadText } from './borrowed.ts';
 import { dressSchema } from './dom.ts';
 import { imageFiles } from './files.ts';
@@ -50,6 +51,8 @@ export interface EditorHandlers extends PageContext {
   readonly reword: (position: number) => void;
   /** Image files were pasted or dropped at the caret. */
   readonly files: (files: readonly File[]) => void;
+  /** One sentence about what has just been done. */
+  readonly tell: (message: string) => void;
   readonly openPalette: () => void;
 }
 
@@ -83,6 +86,7 @@ export function useEditor(handlers: EditorHandlers) {
         borrowedPassages(id, handlers.read),
         foundMarks(),
         imageFiles(handlers.files),
+        clipboard(handlers.tell),
         links(id, { ...handlers.links, read: handlers.read }),
         pageSigns(handlers.signs()),
       ],

@@ -51,6 +51,7 @@ const editor = useEditor({
   find: () => (finding.value = true),
   reword: (position) => asking.reword(position),
   files: (files) => void asking.takeFiles(files),
+  tell: (text) => void message.info(text, { duration: 6000 }),
   openPalette: () => asking.openPalette(),
 });
 const asking = useAsking({ view: editor.view, choices: editor.choices, apply: editor.apply, upload });
@@ -77,7 +78,8 @@ function lay(opening: Opening): void {
   if (!mount.value) return;
   editor.show(mount.value, id.value, opening, session.may('write'));
   const { path } = route.query;
-  if (isNew && typeof path === 'string') editor.goTo(path.split('.').map(Number));
+  // The page is shown with the next frame; before, nothing on it can be focused.
+  if (isNew && typeof path === 'string') void nextTick(() => editor.goTo(path.split('.').map(Number)));
   isNew = false;
 }
 function written(version: number, title: string): void {
