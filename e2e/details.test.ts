@@ -58,7 +58,7 @@ test('the page is looked at in four ways, one key away each, and shows its space
   const sheet = page.locator('.page');
   await expect(page.locator('.ladder')).toBeVisible();
   await expect(page.getByText('borrowed · Safety at the quay')).toBeVisible();
-  const before = await page.locator('.ProseMirror').innerText();
+  const before = await page.locator('.ProseMirror').textContent();
   await page.keyboard.press('Alt+1');
   await expect(page.locator('.ladder')).toHaveCount(0);
   await page.keyboard.press('Alt+3');
@@ -75,7 +75,7 @@ test('the page is looked at in four ways, one key away each, and shows its space
   await page.keyboard.press('Alt+5');
   await page.keyboard.press('Alt+2');
   await expect(page.locator('.sign')).toHaveCount(0);
-  expect(await page.locator('.ProseMirror').innerText()).toBe(before);
+  expect(await page.locator('.ProseMirror').textContent()).toBe(before);
   await expect(page.getByText('Saved', { exact: true })).toBeVisible();
 });
 

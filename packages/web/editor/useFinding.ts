@@ -1,13 +1,14 @@
-import { linesOf, patternOf, placesOf, replaceFound, type findAll, type Found, type Query } from '@ukiyo/core/editing';
+import { linesOf, patternOf, placesOf, replaceFound, type Found, type Query } from '@ukiyo/core/editing';
 import { useDebounceFn } from '@vueuse/core';
 import { wrap } from 'comlink';
 import { TextSelection } from 'prosemirror-state';
 import type { EditorView } from 'prosemirror-view';
 import { onUnmounted, reactive, ref, shallowRef, watch, type Ref, type ShallowRef } from 'vue';
+import type { Finder } from './finding.worker.ts';
 import { showFound } from './found.ts';
 
 /** Some patterns never come to an end. */
-const longestSearch = 1500;
+const longestSearch = 3000;
 
 /** Finding and replacing in the open topic. */
 export function useFinding(view: ShallowRef<EditorView | undefined>, changes: Ref<number>) {
@@ -15,12 +16,20 @@ export function useFinding(view: ShallowRef<EditorView | undefined>, changes: Re
   const found = shallowRef<readonly Found[]>([]);
   const current = ref(-1);
   const refusal = ref('');
-  let worker: Worker | undefined;
+  let worker: ReturnType<typeof start> | undefined;
+  let isBusy = false;
   let asked = 0;
 
+  /** Loading the worker is no part of the time that a search may take. */
+  function start() {
+    const thread = new Worker(new URL('./finding.worker.ts', import.meta.url), { type: 'module' });
+    const finder = wrap<Finder>(thread);
+    return { thread, finder, isReady: finder.begin() };
+  }
   function stop(): void {
-    worker?.terminate();
+    worker?.thread.terminate();
     worker = undefined;
+    isBusy = false;
   }
   async function find(): Promise<void> {
     const editor = view.value;
@@ -35,16 +44,17 @@ export function useFinding(view: ShallowRef<EditorView | undefined>, changes: Re
     }
     const { doc, selection } = editor.state;
     const lines = linesOf(doc, query.within);
-    worker ??= new Worker(new URL('./finding.worker.ts', import.meta.url), { type: 'module' });
-    const late = new Promise<undefined>((resolve) => setTimeout(resolve, longestSearch, undefined));
-    const search = wrap<typeof findAll>(worker)(
-      lines.map(({ text }) => text),
-      pattern,
-      query.replacement,
-      query.isPattern,
-    );
-    const finds = await Promise.race([search, late]);
+    // One that is still at an earlier question would keep this one waiting.
+    if (isBusy) stop();
+    worker ??= start();
+    await worker.isReady;
     if (question !== asked) return;
+    isBusy = true;
+    const late = new Promise<undefined>((resolve) => setTimeout(resolve, longestSearch, undefined));
+    const texts = lines.map(({ text }) => text);
+    const finds = await Promise.race([worker.finder.find(texts, pattern, query.replacement, query.isPattern), late]);
+    if (question !== asked) return;
+    isBusy = false;
     if (!finds) {
       stop();
       refusal.value = 'This pattern takes too long. Make it simpler.';
