@@ -7,7 +7,7 @@ const unitTests = ['packages/{core,contracts,intake,press}/**/*.test.ts', 'packa
 export default defineConfig({
   test: {
     projects: [
-      { ...shared, plugins: [vue()], test: { name: 'unit', include: unitTests, exclude: ['**/node_modules/**', '**/dist/**'], environment: 'node' } },
+      { ...shared, plugins: [vue()], test: { name: 'unit', include: unitTests, exclude: ['**/node_modules/**', '**/dist/**'], environment: 'node', testTimeout: 120_000 } },
       {
         ...shared,
         test: { name: 'server', include: ['packages/server/**/*.test.ts'], exclude: ['**/node_modules/**', '**/dist/**'], testTimeout: 60_000, hookTimeout: 60_000 },

@@ -1,4 +1,5 @@
 import type { Node as EditorNode, NodeType, ResolvedPos } from 'prosemirror-model';
+import type { EditorState } from 'prosemirror-state';
 import { allowedIn, definitionOf, elementDefinitions, isA } from '../grammar/index.ts';
 import { special } from './names.ts';
 import { editorSchema } from './schema.ts';
@@ -35,4 +36,14 @@ export function fittingTypes(parent: EditorNode, index: number): NodeType[] {
 export function textElementAt($at: ResolvedPos): string | undefined {
   if (!$at.parent.isTextblock) return undefined;
   return $at.parent.type.name === special.line ? $at.node($at.depth - 1).type.spec.element : $at.parent.type.spec.element;
+}
+
+/** Whether the selection lies in one line and over nothing that holds words of its own: only then can all of it get one name. */
+export function isPlainRun({ doc, selection: { $from, $to, from, to } }: EditorState): boolean {
+  let isPlain = $from.sameParent($to);
+  doc.nodesBetween(from, to, (node) => {
+    isPlain &&= !(node.isInline && node.content.size > 0);
+    return isPlain;
+  });
+  return isPlain;
 }

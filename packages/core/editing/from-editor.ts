@@ -69,12 +69,14 @@ function nest(pieces: readonly Piece[]): Node[] {
       at += 1;
       continue;
     }
+    const holds = (mark: Mark, others: readonly Mark[]): boolean => others.every((other) => other.eq(mark) || mayContain(elementOf(mark), elementOf(other)));
     const reach = (mark: Mark): number => {
-      let end = at;
-      while (end < pieces.length && mark.isInSet(pieces[end]!.marks)) end += 1;
+      let end = at + 1;
+      // Where something begins that may not stand in it, it ends, and begins again inside.
+      while (end < pieces.length && mark.isInSet(pieces[end]!.marks) && holds(mark, pieces[end]!.marks)) end += 1;
       return end;
     };
-    const holders = marks.filter((mark) => marks.every((other) => other === mark || mayContain(elementOf(mark), elementOf(other))));
+    const holders = marks.filter((mark) => holds(mark, marks));
     const outermost = (holders.length > 0 ? holders : marks).reduce((best, mark) => (reach(mark) > reach(best) ? mark : best));
     const end = reach(outermost);
     const inner = pieces.slice(at, end).map((piece) => ({ node: piece.node, marks: piece.marks.filter((mark) => !mark.eq(outermost)) }));

@@ -12,13 +12,13 @@ function symbolOf(child: EditorNode): string | undefined {
   return isElement(node) && definitionOf(node.name) ? node.name : undefined;
 }
 
-/** Closed parts of a line that the element of the line may not hold. */
+/** Closed parts of a line, and of the elements in it, that their element may not hold. */
 function misplacedInLine(line: EditorNode, holder: string): number {
   let count = 0;
-  line.descendants((child) => {
+  line.forEach((child) => {
     const symbol = child.type.name === special.rawInline ? symbolOf(child) : undefined;
     if (symbol !== undefined && !mayContain(holder, symbol)) count += 1;
-    return false;
+    if (child.content.size > 0) count += misplacedInLine(child, child.type.spec.element ?? '');
   });
   return count;
 }

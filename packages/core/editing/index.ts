@@ -7,7 +7,7 @@ export { fieldsOf, openElements, refusalOf, withAttributes, type OpenElement } f
 export { choicesAt, type Choice } from './choices.ts';
 export { structureGuard } from './guard.ts';
 export { editingKeys } from './keys.ts';
-export { addImage, alternativeAt, blockOfImage, canAddImage, imageFrom, withAlternative, withWidth } from './images.ts';
+export { addImage, alternativeAt, canAddImage, imageFrom, withAlternative, withWidth } from './images.ts';
 export { canLink, linkAttributes, linkTo } from './linking.ts';
 export { noteAt, rewordNote } from './notes.ts';
 export { moveElementDown, moveElementIn, moveElementOut, moveElementUp, removeElement } from './moving.ts';

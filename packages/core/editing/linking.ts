@@ -1,16 +1,17 @@
 import type { EditorState, Transaction } from 'prosemirror-state';
 import { mayContain } from '../grammar/index.ts';
 import type { Attributes } from '../markup/index.ts';
-import { textElementAt } from './fitting.ts';
+import { isPlainRun, textElementAt } from './fitting.ts';
 import { editorSchema } from './schema.ts';
 
 const xref = editorSchema.marks['xref']!;
 const bareXref = editorSchema.nodes['xref_inline']!;
 
 /** Whether a link can begin at the selection: within one line, in an element that may hold one, and not in another link. */
-export function canLink({ selection: { $from, $to } }: EditorState): boolean {
+export function canLink(state: EditorState): boolean {
+  const { $from } = state.selection;
   const element = textElementAt($from);
-  return element !== undefined && $from.sameParent($to) && mayContain(element, 'xref') && !xref.isInSet($from.marks());
+  return element !== undefined && isPlainRun(state) && mayContain(element, 'xref') && !xref.isInSet($from.marks());
 }
 
 /**

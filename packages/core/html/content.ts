@@ -185,9 +185,12 @@ function blocks(nodes: readonly Node[], dropped: Set<string>, depth = 0): Elemen
   return out;
 }
 
+/** Headings within something else are paragraphs there. */
+const untitled = (found: readonly Element[]): Element[] => found.map((one) => (one.name === 'title' ? element('p', {}, one.children) : one));
+
 /** An item or cell: words stand in it directly when it holds nothing else. */
 function flow(name: string, node: Element, dropped: Set<string>, depth: number, attributes: Attributes = {}): Element {
-  const inner = blocks(node.children, dropped, depth);
+  const inner = untitled(blocks(node.children, dropped, depth));
   const [only] = inner;
   return element(name, attributes, inner.length === 1 && only!.name === 'p' ? only!.children : inner);
 }
@@ -224,7 +227,7 @@ function block(node: Element, dropped: Set<string>, depth: number): Element[] {
     case 'pre':
       return [element('codeblock', {}, [textOf(node).replace(/^\n|\n$/gu, '')])];
     case 'blockquote':
-      return [element('lq', {}, blocks(node.children, dropped, depth))];
+      return [element('lq', {}, untitled(blocks(node.children, dropped, depth)))];
     case 'hr':
       return [];
     case 'h1':

@@ -49,7 +49,7 @@ const draw =
 /** Shows with every link the title of its target, marks those that lead nowhere, asks for a target at `[[`, takes dropped topics, follows links. */
 export function links(self: string, host: LinkHost): Plugin<State> {
   const asked = new Set<string>();
-  async function find(reference: string, view: EditorView): Promise<Told> {
+  async function find(reference: string): Promise<Told> {
     const target = readReference(reference, self);
     if (target.kind === 'external') return { words: target.href };
     if (target.kind !== 'item') return {};
@@ -62,7 +62,7 @@ export function links(self: string, host: LinkHost): Plugin<State> {
       const part = root && linkPlaces(root).find(({ id }) => id === target.element);
       return part ? { words: part.title || `${labelOf(part.element)} in “${title}”` } : {};
     } catch {
-      return view.isDestroyed ? {} : { words: reference };
+      return { words: reference };
     }
   }
   const look = (view: EditorView, from: number, to: number): void =>
@@ -70,7 +70,7 @@ export function links(self: string, host: LinkHost): Plugin<State> {
       const reference = referenceOf(node);
       if (reference === undefined || asked.has(reference)) return;
       asked.add(reference);
-      void find(reference, view).then((told) => {
+      void find(reference).then((told) => {
         if (!view.isDestroyed) view.dispatch(view.state.tr.setMeta(key, [reference, told]));
       });
     });

@@ -1,4 +1,5 @@
-import { alternativeAt, addImage, blockOfImage, canAddImage, imageFrom, linkAttributes, linkTo, noteAt, rewordNote, withAlternative, type Choice } from '@ukiyo/core/editing';
+import { alternativeAt, addImage, canAddImage, imageFrom, linkAttributes, linkTo, noteAt, pasteBlocks, rewordNote, withAlternative, type Choice } from '@ukiyo/core/editing';
+import { element } from '@ukiyo/core/markup';
 import { useFileDialog } from '@vueuse/core';
 import type { EditorState, Transaction } from 'prosemirror-state';
 import type { EditorView } from 'prosemirror-view';
@@ -88,13 +89,9 @@ export function useAsking({ view, choices, apply, upload }: Asked) {
     const [file] = files ?? [];
     if (file && waitingForFile) void takeFile(file, waitingForFile);
   });
-  /** Image files that came by themselves go into the line, or behind the block where no line takes them. */
+  /** Image files that came by themselves go into the line, or to the nearest place that takes an image. */
   async function takeFiles(files: readonly File[]): Promise<void> {
-    for (const file of files)
-      await takeFile(file, (state, reference) => {
-        if (canAddImage(state)) return addImage(state, reference);
-        return state.tr.insert(state.selection.$from.after(1) - 1, blockOfImage('image', reference));
-      });
+    for (const file of files) await takeFile(file, (state, href) => (canAddImage(state) ? addImage(state, href) : pasteBlocks(state, [element('image', { href, placement: 'break' })]).transaction));
   }
   return { question, openPalette, choose, answer, close, askForTarget, reword, chooseFile, takeFiles };
 }

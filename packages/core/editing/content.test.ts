@@ -1,0 +1,108 @@
+import fc from 'fast-check';
+import { EditorState, NodeSelection, TextSelection } from 'prosemirror-state';
+import { describe, expect, it } from 'vitest';
+import { normalise, topicKinds, validate, writeCanonical } from '../grammar/index.ts';
+import { readXml } from '../markup/index.ts';
+import { anyElement } from '../testing/index.ts';
+import { addImage, alternativeAt, canAddImage, canLink, choicesAt, fromEditor, imageFrom, linkAttributes, linkTo, noteAt, rewordNote, toEditor, withAlternative, withWidth } from './index.ts';
+
+/** The caret behind the first letter of the text, or the text selected. */
+function state(inside: string, text: string, isSelected = false): EditorState {
+  const doc = toEditor(normalise(readXml(`<concept id="c"><title>T</title><conbody>${inside}</conbody></concept>`).document!.root));
+  let from = 0;
+  doc.descendants((node, position) => void (node.isText && node.text!.includes(text) && (from = position + node.text!.indexOf(text))));
+  const start = EditorState.create({ doc });
+  return start.apply(start.tr.setSelection(TextSelection.create(doc, isSelected ? from : from + 1, from + (isSelected ? text.length : 1))));
+}
+const body = ({ doc }: EditorState): string => /<conbody>\s*([^]*?)\s*<\/conbody>/u.exec(writeCanonical(fromEditor(doc)))![1]!.replace(/\n\s*/gu, '');
+const done = (at: EditorState, element: string, answer: string): EditorState =>
+  at.apply(
+    choicesAt(at)
+      .find((choice) => choice.element === element && choice.asks !== undefined)!
+      .apply(at, answer),
+  );
+
+function notesIn(at: EditorState): number[] {
+  const found: number[] = [];
+  at.doc.descendants((_node, position) => void (noteAt(at, position) && found.push(position)));
+  return found;
+}
+
+describe('links', () => {
+  it('take the words of their target, or keep those that were selected', () => {
+    const bare = state('<p>ab</p>', 'ab');
+    expect(body(bare.apply(linkTo(bare, linkAttributes('topic:x')!)))).toBe('<p>a<xref href="topic:x"/>b</p>');
+    expect(body(done(state('<p>see the tide now</p>', 'tide', true), 'xref', 'topic:x/y'))).toBe('<p>see the <xref href="topic:x/y">tide</xref> now</p>');
+  });
+  it('replace what was typed to ask for them', () => {
+    const asked = state('<p>a[[</p>', 'a[[', true);
+    const at = asked.apply(asked.tr.setSelection(TextSelection.create(asked.doc, asked.selection.to)));
+    expect(body(at.apply(linkTo(at, linkAttributes('https://tides.example/')!, at.selection.from - 2)))).toBe('<p>a<xref format="html" href="https://tides.example/" scope="external"/></p>');
+  });
+  it('begin nowhere that may hold none, and lead nowhere that acts', () => {
+    expect(canLink(state('<p>a<xref href="topic:x">in it</xref></p>', 'in it'))).toBe(false);
+    const title = state('<p/>', 'T');
+    expect(canLink(title)).toBe(false);
+    for (const reference of ['javascript:alert(1)', 'data:text/html,x', 'file:///etc/passwd', '', 'asset:x']) expect(linkAttributes(reference)).toBeUndefined();
+  });
+});
+
+describe('notes in a line', () => {
+  it.each([
+    ['fn', 'Twice a day.', '<fn>Twice a day.</fn>'],
+    ['draft-comment', 'Ask Teo', '<draft-comment>Ask Teo</draft-comment>'],
+    ['indexterm', 'tide > low › spring', '<indexterm>tide<indexterm>low<indexterm>spring</indexterm></indexterm></indexterm>'],
+  ])('%s is put behind the selection and said anew', (element, words, expected) => {
+    const after = done(state('<p>tide</p>', 'tide', true), element, words);
+    expect(body(after)).toBe(`<p>tide${expected}</p>`);
+    const [found] = notesIn(after) as [number];
+    expect(noteAt(after, found)).toEqual({ element, words: words.replace(' > ', ' › ') });
+    expect(body(after.apply(rewordNote(after, found, 'new')))).toBe(`<p>tide<${element}>new</${element}></p>`);
+  });
+  it('that hold more than words are left alone', () => {
+    const rich = state('<p>tide<fn>a <b>b</b></fn><indexterm>x<index-see>y</index-see></indexterm></p>', 'tide');
+    expect(notesIn(rich)).toEqual([]);
+  });
+});
+
+describe('images', () => {
+  it('stand in a line, by themselves or in a figure that waits for its title', () => {
+    expect(body(done(state('<p>tide</p>', 'tide'), 'fig', 'asset:well'))).toBe('<p>tide</p><fig><title/><image href="asset:well"/></fig>');
+    expect(body(done(state('<p>tide</p>', 'tide'), 'image', 'asset:well'))).toBe('<p>tide</p><image href="asset:well" placement="break"/>');
+    const line = state('<p>ab</p>', 'ab');
+    expect(canAddImage(line)).toBe(true);
+    expect(body(line.apply(addImage(line, 'asset:well')))).toBe('<p>a<image href="asset:well"/>b</p>');
+  });
+  it('are described and sized, and keep what else they carry', () => {
+    const start = state('<p>tide</p><image href="asset:w" height="40mm" alt="old" id="i"><longdescref href="topic:x"/></image>', 'tide');
+    const position = imageFrom(start.doc, 0, start.doc.content.size)!;
+    expect(alternativeAt(start, position)).toBe('old');
+    const described = start.apply(withAlternative(start, position, 'A tube'));
+    expect(described.selection).toBeInstanceOf(NodeSelection);
+    expect(body(described.apply(withWidth(described, position, 50.4)))).toBe('<p>tide</p><image id="i" href="asset:w" width="50mm"><alt>A tube</alt><longdescref href="topic:x"/></image>');
+    expect(alternativeAt(start, 1)).toBeUndefined();
+  });
+});
+
+it('whatever is asked for and answered anywhere leaves a topic as valid as it was', () => {
+  const answers = { target: ['topic:x', 'https://tides.example/', ''], image: ['asset:w'], words: ['a', 'a > b', ''] };
+  fc.assert(
+    fc.property(fc.constantFrom(...topicKinds), fc.gen(), fc.nat(10_000), fc.nat(10_000), fc.nat(10), (kind, gen, at, to, pick) => {
+      const root = normalise(gen(anyElement, kind, 4));
+      const start = EditorState.create({ doc: toEditor(root) });
+      const $at = start.doc.resolve(at % (start.doc.content.size + 1));
+      const near = TextSelection.near($at);
+      const end = Math.min(near.$from.end(), near.from + (to % 5));
+      const placed = start.apply(start.tr.setSelection(TextSelection.create(start.doc, near.from, Math.max(near.from, end))));
+      const wrong = (tree: typeof root): number => validate(tree).filter(({ severity, code }) => severity === 'error' && code !== 'grammar.missing-attribute').length;
+      for (const choice of choicesAt(placed)) {
+        if (!choice.asks) continue;
+        const given = answers[choice.asks];
+        const { doc } = placed.apply(choice.apply(placed, given[pick % given.length]));
+        doc.check();
+        expect(wrong(fromEditor(doc)), `${choice.element} ${given[pick % given.length]}`).toBeLessThanOrEqual(wrong(root));
+      }
+    }),
+    { numRuns: 150 },
+  );
+});
