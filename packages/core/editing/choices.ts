@@ -3,7 +3,7 @@ import { NodeSelection, Selection, type EditorState, type Transaction } from 'pr
 import { findWrapping } from 'prosemirror-transform';
 import { definitionOf, labelOf, mayContain } from '../grammar/index.ts';
 import type { TableChange } from '../tables/index.ts';
-import { blockTypes, fittingTypes, inOrder, isPlainRun, textElementAt } from './fitting.ts';
+import { blockTypes, canBeNamed, fittingTypes, inOrder, textElementAt } from './fitting.ts';
 import { addImage, blockOfImage, canAddImage } from './images.ts';
 import { canLink, linkAttributes, linkTo } from './linking.ts';
 import { special } from './names.ts';
@@ -94,8 +94,9 @@ const noteChoices = (state: EditorState): Choice[] => notesAt(state).map((name) 
 function phraseChoices(state: EditorState): Choice[] {
   const { $from, empty, from, to } = state.selection;
   const element = textElementAt($from);
-  if (element === undefined || !isPlainRun(state)) return [];
-  return phrasesIn(element).map((type) =>
+  if (element === undefined) return [];
+  const fitting = phrasesIn(element).filter((type) => canBeNamed(state, type.spec.element!));
+  return fitting.map((type) =>
     describe('phrase', type.spec.element!, empty ? 'for what is typed next' : 'for the selected words', ({ tr }) => {
       const mark = type.create();
       return empty ? tr.addStoredMark(mark) : tr.addMark(from, to, mark);

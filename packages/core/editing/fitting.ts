@@ -1,6 +1,7 @@
 import type { Node as EditorNode, NodeType, ResolvedPos } from 'prosemirror-model';
 import type { EditorState } from 'prosemirror-state';
-import { allowedIn, definitionOf, elementDefinitions, isA } from '../grammar/index.ts';
+import { allowedIn, definitionOf, elementDefinitions, isA, mayContain, textSymbol } from '../grammar/index.ts';
+import { isElement, type Node as XmlNode } from '../markup/index.ts';
 import { special } from './names.ts';
 import { editorSchema } from './schema.ts';
 
@@ -38,12 +39,22 @@ export function textElementAt($at: ResolvedPos): string | undefined {
   return $at.parent.type.name === special.line ? $at.node($at.depth - 1).type.spec.element : $at.parent.type.spec.element;
 }
 
-/** Whether the selection lies in one line and over nothing that holds words of its own: only then can all of it get one name. */
-export function isPlainRun({ doc, selection: { $from, $to, from, to } }: EditorState): boolean {
-  let isPlain = $from.sameParent($to);
+/** What a child stands for in its parent's content model; undefined for what no model speaks of. */
+export function symbolOf(child: EditorNode): string | undefined {
+  if (child.type.name === special.line || child.isText) return textSymbol;
+  if (child.type.name !== special.rawBlock && child.type.name !== special.rawInline) return child.type.spec.element;
+  const node = child.attrs['node'] as XmlNode;
+  return isElement(node) && definitionOf(node.name) ? node.name : undefined;
+}
+
+/** Whether all of the selection can get one name: it lies in one line, over nothing that has words of its own or may not stand in the element. */
+export function canBeNamed({ doc, selection: { $from, $to, from, to } }: EditorState, element: string): boolean {
+  let can = $from.sameParent($to);
   doc.nodesBetween(from, to, (node) => {
-    isPlain &&= !(node.isInline && node.content.size > 0);
-    return isPlain;
+    if (!node.isInline || node.isText) return can;
+    const symbol = symbolOf(node);
+    can &&= node.content.size === 0 && (symbol === undefined || mayContain(element, symbol));
+    return can;
   });
-  return isPlain;
+  return can;
 }

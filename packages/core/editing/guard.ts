@@ -1,16 +1,8 @@
 import type { Node as EditorNode } from 'prosemirror-model';
 import { Plugin } from 'prosemirror-state';
-import { definitionOf, follows, mayContain, textSymbol } from '../grammar/index.ts';
-import { isElement, type Node as XmlNode } from '../markup/index.ts';
+import { follows, mayContain } from '../grammar/index.ts';
+import { symbolOf } from './fitting.ts';
 import { special } from './names.ts';
-
-/** What a child stands for in its parent's content model; undefined for what no model speaks of. */
-function symbolOf(child: EditorNode): string | undefined {
-  if (child.type.name === special.line || child.isText) return textSymbol;
-  if (child.type.name !== special.rawBlock && child.type.name !== special.rawInline) return child.type.spec.element;
-  const node = child.attrs['node'] as XmlNode;
-  return isElement(node) && definitionOf(node.name) ? node.name : undefined;
-}
 
 /** Closed parts of a line, and of the elements in it, that their element may not hold. */
 function misplacedInLine(line: EditorNode, holder: string): number {

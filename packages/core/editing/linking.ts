@@ -1,7 +1,7 @@
 import type { EditorState, Transaction } from 'prosemirror-state';
 import { mayContain } from '../grammar/index.ts';
 import type { Attributes } from '../markup/index.ts';
-import { isPlainRun, textElementAt } from './fitting.ts';
+import { canBeNamed, textElementAt } from './fitting.ts';
 import { editorSchema } from './schema.ts';
 
 const xref = editorSchema.marks['xref']!;
@@ -9,9 +9,10 @@ const bareXref = editorSchema.nodes['xref_inline']!;
 
 /** Whether a link can begin at the selection: within one line, in an element that may hold one, and not in another link. */
 export function canLink(state: EditorState): boolean {
-  const { $from } = state.selection;
+  const { $from, from, to } = state.selection;
   const element = textElementAt($from);
-  return element !== undefined && isPlainRun(state) && mayContain(element, 'xref') && !xref.isInSet($from.marks());
+  const isInLink = xref.isInSet($from.marks()) !== undefined || state.doc.rangeHasMark(from, to, xref);
+  return element !== undefined && canBeNamed(state, 'xref') && mayContain(element, 'xref') && !isInLink;
 }
 
 /**

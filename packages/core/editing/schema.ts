@@ -99,7 +99,7 @@ function makeSchema(): Schema {
   for (const name of elements) {
     const kind = contentKindOf(name)!;
     if (isMark(name)) {
-      const strangers = phrases.filter((other) => other !== name && !mayContain(name, other) && !mayContain(other, name));
+      const strangers = phrases.filter((other) => !mayContain(name, other) && !mayContain(other, name));
       marks[nodeName(name)] = { element: name, attrs: { attributes: bag }, excludes: strangers.map(nodeName).join(' '), inclusive: name !== 'xref' };
       nodes[`${nodeName(name)}_inline`] = { element: name, inline: true, group: 'inline', content: lineOf(name), marks: marksIn(name), attrs: { attributes: bag } };
       continue;
