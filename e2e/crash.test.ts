@@ -50,9 +50,9 @@ test('the server dies while six people type: nothing that anybody typed is lost,
   await rest(500);
   const second = await serve(ground, port, folders);
   await page.keyboard.type(' After it.', { delay: 20 });
-  await isSaved(page);
   isOver = true;
   await Promise.all(typing);
+  await isSaved(page);
   await expect.poll(() => robots.every((robot) => robot.isSafe), { timeout: 20_000 }).toBe(true);
   await expect.poll(() => stored(page), { timeout: 20_000 }).toContain(robots[4]!.typed.trim());
   const text = await stored(page);
