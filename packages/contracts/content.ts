@@ -1,6 +1,24 @@
 import { z } from 'zod';
 
+/** A language of content, as in `de` or `pt-BR` (BCP 47). */
+export const Locale = z.string().regex(/^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/u);
+
 export const Severity = z.enum(['error', 'warning', 'info']);
+
+const Path = z.array(z.number().int()).readonly();
+const at = { path: Path, element: z.string() };
+/** `Fix` of core, as it travels. */
+const Fix = z.object({
+  label: z.string(),
+  edit: z.discriminatedUnion('kind', [
+    z.object({ ...at, kind: z.literal('attribute'), name: z.string(), value: z.string().exactOptional() }),
+    z.object({ ...at, kind: z.literal('remove') }),
+    z.object({ ...at, kind: z.literal('unwrap') }),
+    z.object({ ...at, kind: z.literal('rename'), to: z.string() }),
+    z.object({ ...at, kind: z.literal('insert'), index: z.number().int(), name: z.string() }),
+    z.object({ ...at, kind: z.literal('words'), from: z.string(), to: z.string() }),
+  ]),
+});
 
 /** `Problem` of core, as it travels. */
 export const Problem = z.object({
@@ -9,11 +27,12 @@ export const Problem = z.object({
   message: z.string(),
   where: z.object({
     item: z.string().exactOptional(),
-    path: z.array(z.number().int()).readonly().exactOptional(),
+    path: Path.exactOptional(),
     attribute: z.string().exactOptional(),
     line: z.number().exactOptional(),
     column: z.number().exactOptional(),
   }),
+  fix: Fix.exactOptional(),
 });
 
 export const ProblemCounts = z.object({ error: z.number(), warning: z.number(), info: z.number() });

@@ -3,6 +3,7 @@
  * In: unknown values; out: checked ones. The types of server and browser are inferred from here and nowhere repeated.
  */
 export * from './access.ts';
+export * from './agreements.ts';
 export * from './content.ts';
 export * from './live.ts';
 export * from './publishing.ts';

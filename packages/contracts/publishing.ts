@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { Problem } from './content.ts';
+import { Locale, Problem } from './content.ts';
 
 export const LensRule = z.object({ facet: z.string().exactOptional(), value: z.string().exactOptional(), action: z.enum(['keep', 'drop', 'mark']) });
 export const Lens = z.object({ id: z.string(), name: z.string(), rules: z.array(LensRule) });
@@ -31,10 +31,7 @@ export const EditionInput = z.object({
   map: z.string().min(1).max(200),
   lens: z.string().max(200).nullable(),
   variables: z.record(z.string().max(100), z.string().max(2000)).default({}),
-  locale: z
-    .string()
-    .regex(/^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/u)
-    .default('en'),
+  locale: Locale.default('en'),
 });
 export type EditionInput = z.infer<typeof EditionInput>;
 

@@ -2,6 +2,7 @@ import { lensKey, type Facet, type Lens } from '../facets/index.ts';
 import { elementOf, shortDescriptionOf, type Item, type Library } from '../library/index.ts';
 import { childNamed, element, lineOf, type Element } from '../markup/index.ts';
 import { problem, type Problem } from '../problems/index.ts';
+import type { HouseRule } from '../rules/index.ts';
 import { wordsFor } from '../words/index.ts';
 import { expandMap, type MapNode, type Relation } from './expand.ts';
 import { readFacts } from './facts.ts';
@@ -16,6 +17,8 @@ export interface Composition {
   readonly map: string;
   readonly lens?: Lens;
   readonly facets?: readonly Facet[];
+  /** The team's own rules, against which every text is checked. */
+  readonly rules?: readonly HouseRule[];
   /** Texts for keys that go before those of the map. */
   readonly variables?: Readonly<Record<string, string>>;
   readonly locale?: string;
@@ -37,19 +40,19 @@ export function composeMemory(): ComposeMemory {
  * @returns the publication with problems `map.*`, `topic.missing`, `borrow.*`, `key.*`, `image.missing`, `link.*`, `index.*` and those of validation
  */
 export function compose(input: Composition, memory: ComposeMemory = composeMemory()): Publication {
-  const { library, facets = [], variables = {}, locale = 'en' } = input;
+  const { library, facets = [], rules = [], variables = {}, locale = 'en' } = input;
   const lens = withDelivery(input.lens, input.deliveryTargets);
   const problems: Problem[] = [];
   const why: Reason[] = [];
   const map = library.item(input.map);
   if (!map?.root || map.kind !== 'map') return emptyPublication(input.map, map, locale);
 
-  const expanded = expandMap(map, library, lens, facets);
+  const expanded = expandMap(map, library, lens, facets, rules);
   problems.push(...expanded.problems);
   why.push(...expanded.why);
 
   const scopeKeys = new Map<KeyScope, string>();
-  const basis = JSON.stringify([lensKey(lens), facets, variables]);
+  const basis = JSON.stringify([lensKey(lens), facets, rules, variables]);
   const prepare = (root: Element, node: MapNode, anchor: string): PreparedTopic | undefined => {
     const topic = elementOf(root, node.element);
     if (!topic || node.item === undefined) return undefined;
@@ -60,7 +63,7 @@ export function compose(input: Composition, memory: ComposeMemory = composeMemor
     memory.set(root, remembered);
     const known = remembered.get(key);
     if (known && isCurrent(known, library)) return known;
-    const context: PreparationContext = { library, lens, facets, scope: node.scope, variables };
+    const context: PreparationContext = { library, lens, facets, rules, scope: node.scope, variables };
     const prepared = prepareTopic(topic, node.item, anchor, context);
     remembered.set(key, prepared);
     return prepared;

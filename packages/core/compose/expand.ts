@@ -3,6 +3,7 @@ import { basesOf, definitionOf, isA, labelOf } from '../grammar/index.ts';
 import { checkItem, readReference, type Item, type Library } from '../library/index.ts';
 import { childNamed, isElement, lineOf, type Element, type Node } from '../markup/index.ts';
 import { atItem, problem, type Path, type Problem } from '../problems/index.ts';
+import type { HouseRule } from '../rules/index.ts';
 import { defineKeys, keyScope, type KeyScope } from './keys.ts';
 import type { Origin, PlaceRole, Reason } from './publication.ts';
 
@@ -47,7 +48,7 @@ const roles: Record<string, PlaceRole> = {
 const transparent = new Set(['frontmatter', 'backmatter', 'booklists', 'appendices', 'topicgroup', 'topicset']);
 
 /** Expands a map with its sub-maps into places, drops what the lens drops, and gathers keys and relationship tables. */
-export function expandMap(map: Item, library: Library, lens: Lens | undefined, facets: readonly Facet[]): ExpandedMap {
+export function expandMap(map: Item, library: Library, lens: Lens | undefined, facets: readonly Facet[], rules: readonly HouseRule[] = []): ExpandedMap {
   const problems: Problem[] = [];
   const why: Reason[] = [];
   const relations: Relation[] = [];
@@ -56,7 +57,7 @@ export function expandMap(map: Item, library: Library, lens: Lens | undefined, f
   const readMap = (item: Item, inherited: PlaceRole, scope: KeyScope, open: readonly string[]): MapNode[] => {
     problems.push(...item.problems);
     if (!item.root) return [];
-    problems.push(...atItem(item.id, checkItem(item.root, facets)));
+    problems.push(...atItem(item.id, checkItem(item.root, { facets, rules })));
     const own = scopeFor(item.root, scope);
     return readChildren(item.root, [], item, inherited, own, [...open, item.id]);
   };

@@ -3,6 +3,7 @@ import { definitionOf, isA, isTopic, labelOf } from '../grammar/index.ts';
 import { checkItem, elementOf, readReference, type FoundElement, type Library, type Reference } from '../library/index.ts';
 import { childNamed, isElement, joinTexts, lineOf, type Attributes, type Element, type Node } from '../markup/index.ts';
 import { atItem, problem, type Path, type Problem } from '../problems/index.ts';
+import type { HouseRule } from '../rules/index.ts';
 import { lookUpKey, type KeyScope } from './keys.ts';
 import type { Origin, Reason, ResolvedElement, TargetKind } from './publication.ts';
 
@@ -47,6 +48,7 @@ export interface PreparationContext {
   readonly library: Library;
   readonly lens: Lens | undefined;
   readonly facets: readonly Facet[];
+  readonly rules: readonly HouseRule[];
   readonly scope: KeyScope;
   /** Texts that an edition sets for keys; they go before every definition. */
   readonly variables: Readonly<Record<string, string>>;
@@ -267,7 +269,7 @@ export function prepareTopic(topic: FoundElement, item: string, anchor: string, 
   };
 
   const found = context.library.item(item);
-  if (found?.root && topic.path.length === 0) problems.push(...atItem(item, checkItem(found.root, context.facets)));
+  if (found?.root && topic.path.length === 0) problems.push(...atItem(item, checkItem(found.root, context)));
   const [content] = resolveElement(topic.element, { item, path: topic.path, borrowing: [], keys: [] });
   const root = content ?? { name: topic.element.name, attributes: topic.element.attributes, children: [], origin: { item, path: topic.path }, anchor };
   return { content: root, dropped: content === undefined, anchor, anchors, landmarks, links, indexTerms, assets, problems, why, lenders, lookedFor, nested };

@@ -2,10 +2,12 @@ import type { MarkType, Node as EditorNode } from 'prosemirror-model';
 import { NodeSelection, Selection, type EditorState, type Transaction } from 'prosemirror-state';
 import { findWrapping } from 'prosemirror-transform';
 import { definitionOf, labelOf, mayContain } from '../grammar/index.ts';
+import { permits, type HouseRule } from '../rules/index.ts';
 import type { TableChange } from '../tables/index.ts';
 import { blockTypes, canBeNamed, fittingTypes, inOrder, textElementAt } from './fitting.ts';
 import { addImage, blockOfImage, canAddImage } from './images.ts';
 import { canLink, linkAttributes, linkTo } from './linking.ts';
+import { childrenOf } from './items.ts';
 import { special } from './names.ts';
 import { editorSchema } from './schema.ts';
 import { addNote, notesAt } from './notes.ts';
@@ -21,6 +23,8 @@ export interface Choice {
   readonly help: string;
   /** Where it goes, around what, or instead of what. */
   readonly place: string;
+  /** The depth of the element that it goes into. */
+  readonly within: number;
   /** What has to be chosen or said before: the target of a link, the words of a note, an image of the library. */
   readonly asks?: 'target' | 'words' | 'image';
   /** The change, made for the state that the choice was offered for, with the answer to what it asks. */
@@ -30,31 +34,35 @@ export interface Choice {
 const elementOf = (node: EditorNode): string => node.type.spec.element ?? 'topic';
 const nameOf = (node: EditorNode): string => (node.type.name === special.line ? 'line' : labelOf(elementOf(node)));
 
-/** An image that can stand by itself is offered so. */
+/** Each once, at the nearest place; an image that can stand by itself is offered so. */
 const withoutDoubles = (choices: readonly Choice[]): Choice[] => choices.filter(({ element }, index) => choices.findIndex((one) => one.element === element) === index);
 
-function describe(kind: Choice['kind'], element: string, place: string, apply: Choice['apply']): Choice {
-  return { kind, element, label: labelOf(element), help: definitionOf(element)?.help ?? '', place, apply };
+function describe(kind: Choice['kind'], element: string, place: string, within: number, apply: Choice['apply']): Choice {
+  return { kind, element, label: labelOf(element), help: definitionOf(element)?.help ?? '', place, within, apply };
 }
 
-/** Everything that can be done at the selection, by kind, nearest first. */
-export function choicesAt(state: EditorState): Choice[] {
+/**
+ * Everything that can be done at the selection, by kind, nearest first.
+ * @param rules of the team: what one of them forbids is not offered
+ */
+export function choicesAt(state: EditorState, rules: readonly HouseRule[] = []): Choice[] {
+  const { $from } = state.selection;
+  const around = Array.from({ length: $from.depth + 1 }, (_, depth) => $from.node(depth));
+  const isOffered = ({ kind, element, within }: Choice): boolean => {
+    if (kind === 'table') return true;
+    const siblings = kind === 'insert' ? childrenOf(around[within]!).map(elementOf) : [];
+    return permits(rules, element, around.slice(1, within + 1).map(elementOf), siblings);
+  };
   return [
-    ...withoutDoubles([...insertChoices(state), ...imageChoices(state)]),
-    ...noteChoices(state),
-    ...tableChoices(state),
-    ...linkChoices(state),
-    ...phraseChoices(state),
-    ...wrapChoices(state),
-    ...turnChoices(state),
+    ...withoutDoubles([...insertChoices(state), ...imageChoices(state)].filter(isOffered)),
+    ...[...noteChoices(state), ...tableChoices(state), ...linkChoices(state), ...phraseChoices(state), ...wrapChoices(state), ...turnChoices(state)].filter(isOffered),
   ];
 }
 
-/** The elements that can be put after the block at the caret, nearest first, each once. An empty line that may go is replaced. */
+/** The elements that can be put after the block at the caret, nearest first. An empty line that may go is replaced. */
 function insertChoices(state: EditorState): Choice[] {
   const { $from } = state.selection;
   const choices: Choice[] = [];
-  const seen = new Set<string>();
   const isEmptyLine = $from.parent.isTextblock && $from.parent.content.size === 0;
   for (let depth = $from.depth - 1; depth >= 0; depth -= 1) {
     const parent = $from.node(depth);
@@ -62,11 +70,9 @@ function insertChoices(state: EditorState): Choice[] {
     const replaces = isEmptyLine && depth === $from.depth - 1;
     for (const type of fittingTypes(parent, index)) {
       const element = type.spec.element ?? '';
-      if (seen.has(element)) continue;
-      seen.add(element);
       const instead = replaces && parent.canReplaceWith(index - 1, index, type);
       const asksForImage = element === 'image' || element === 'fig';
-      const choice = describe('insert', element, `into ${nameOf(parent)}`, ({ tr }, image) => {
+      const choice = describe('insert', element, `into ${nameOf(parent)}`, depth, ({ tr }, image) => {
         const start = $from.before(depth + 1);
         const end = $from.after(depth + 1);
         const at = instead ? start : end;
@@ -83,12 +89,12 @@ function insertChoices(state: EditorState): Choice[] {
 function linkChoices(state: EditorState): Choice[] {
   if (!canLink(state)) return [];
   const place = state.selection.empty ? 'with the words of its target' : 'from the selected words';
-  return [{ ...describe('phrase', 'xref', place, (at, reference = '') => linkTo(at, linkAttributes(reference) ?? {})), asks: 'target' }];
+  return [{ ...describe('phrase', 'xref', place, state.selection.$from.depth, (at, reference = '') => linkTo(at, linkAttributes(reference) ?? {})), asks: 'target' }];
 }
 
-const imageChoices = (state: EditorState): Choice[] => (canAddImage(state) ? [{ ...describe('insert', 'image', 'in the line', (at, image = '') => addImage(at, image)), asks: 'image' }] : []);
+const imageChoices = (state: EditorState): Choice[] => (canAddImage(state) ? [{ ...describe('insert', 'image', 'in the line', state.selection.$from.depth, (at, image = '') => addImage(at, image)), asks: 'image' }] : []);
 
-const noteChoices = (state: EditorState): Choice[] => notesAt(state).map((name) => ({ ...describe('insert', name, 'in the line', (at, words = '') => addNote(at, name, words)), asks: 'words' }));
+const noteChoices = (state: EditorState): Choice[] => notesAt(state).map((name) => ({ ...describe('insert', name, 'in the line', state.selection.$from.depth, (at, words = '') => addNote(at, name, words)), asks: 'words' }));
 
 /** Names for the selected words, or for the words that are typed next. */
 function phraseChoices(state: EditorState): Choice[] {
@@ -97,7 +103,7 @@ function phraseChoices(state: EditorState): Choice[] {
   if (element === undefined) return [];
   const fitting = phrasesIn(element).filter((type) => canBeNamed(state, type.spec.element!));
   return fitting.map((type) =>
-    describe('phrase', type.spec.element!, empty ? 'for what is typed next' : 'for the selected words', ({ tr }) => {
+    describe('phrase', type.spec.element!, empty ? 'for what is typed next' : 'for the selected words', $from.depth, ({ tr }) => {
       const mark = type.create();
       return empty ? tr.addStoredMark(mark) : tr.addMark(from, to, mark);
     }),
@@ -129,7 +135,7 @@ function tableChoices(state: EditorState): Choice[] {
   return (Object.keys(tableChanges) as TableChange[]).flatMap((change) => {
     const changed = changeTableAt(state, change);
     const [label, help] = tableChanges[change];
-    return changed ? [{ kind: 'table', element: change, label, help, place: 'in the table', apply: () => changed }] : [];
+    return changed ? [{ kind: 'table', element: change, label, help, place: 'in the table', within: state.selection.$from.depth, apply: () => changed }] : [];
   });
 }
 
@@ -145,7 +151,7 @@ function wrapChoices(state: EditorState): Choice[] {
     // One that would need something else around it as well is not what was asked for.
     if (wrapping?.[0]?.type !== type || wrapping.length > 2) return [];
     const filled = state.tr.wrap(range, wrapping);
-    return isWhole(filled.doc) ? [describe('wrap', type.spec.element!, place, ({ tr }) => tr.wrap(range, wrapping).scrollIntoView())] : [];
+    return isWhole(filled.doc) ? [describe('wrap', type.spec.element!, place, range.depth, ({ tr }) => tr.wrap(range, wrapping).scrollIntoView())] : [];
   });
 }
 
@@ -165,7 +171,7 @@ function turnChoices(state: EditorState): Choice[] {
       if (type.isTextblock !== node.isTextblock || !parent.canReplaceWith(index, index + 1, type) || !type.validContent(node.content)) continue;
       seen.add(element);
       const position = $from.before(depth);
-      choices.push(describe('turn', element, `instead of ${nameOf(node)}`, ({ tr }) => tr.setNodeMarkup(position, type, { attributes: node.attrs['attributes'] as unknown }).scrollIntoView()));
+      choices.push(describe('turn', element, `instead of ${nameOf(node)}`, depth - 1, ({ tr }) => tr.setNodeMarkup(position, type, { attributes: node.attrs['attributes'] as unknown }).scrollIntoView()));
     }
   }
   return choices;

@@ -1,3 +1,4 @@
+import { literally } from '../language/index.ts';
 import type { Node as EditorNode } from 'prosemirror-model';
 import type { EditorState, Transaction } from 'prosemirror-state';
 
@@ -48,7 +49,7 @@ const letters = '[\\p{L}\\p{N}\\p{M}_]';
 
 /** The query as a regular expression; a refusal in plain words when it is none. */
 export function patternOf({ text, matchCase, wholeWord, isPattern }: Query): { source: string; flags: string } | { refusal: string } {
-  const own = isPattern ? text : text.replace(/[\\^$.*+?()[\]{}|/-]/gu, '\\$&');
+  const own = isPattern ? text : literally(text);
   const source = wholeWord ? `(?<!${letters})(?:${own})(?!${letters})` : own;
   const flags = matchCase ? 'gu' : 'giu';
   try {

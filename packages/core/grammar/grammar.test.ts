@@ -1,13 +1,10 @@
 import { describe, expect, it } from 'vitest';
-import { readXml } from '../markup/index.ts';
+import { readXml, type Element } from '../markup/index.ts';
 import {
   contentOf,
   definitionOf,
   elementDefinitions,
   attributesOf,
-  insertable,
-  convertible,
-  wrappable,
   normalise,
   topicKinds,
   topicTemplate,
@@ -15,6 +12,8 @@ import {
   writeCanonical,
   labelOf,
   type Expression,
+  emptyElement,
+  placeFor,
 } from './index.ts';
 
 const tree = (xml: string) => normalise(readXml(xml).document!.root);
@@ -80,18 +79,16 @@ describe('validation', () => {
 });
 
 describe('what can go here', () => {
-  const task = tree('<task id="t"><title>A</title><taskbody><steps><step><cmd>Go</cmd></step></steps></taskbody></task>');
-  it('offers only what keeps the content valid', () => {
-    expect(insertable(task, 1)).toEqual(['titlealts', 'shortdesc', 'abstract', 'prolog']);
-    expect(insertable(task, 0)).toEqual([]);
+  const task = tree('<task id="t"><title>A</title><taskbody><context/><steps><step><cmd>Go</cmd></step></steps></taskbody></task>');
+  it('finds the last place where a part can stand', () => {
+    const body = task.children[1] as Element;
+    expect(placeFor(body, 'result')).toBe(2);
+    expect(placeFor(body, 'prereq')).toBe(1);
+    expect(placeFor(body, 'conbody')).toBeUndefined();
   });
-  it('offers what can be put around and what a thing can be turned into', () => {
-    const body = tree('<conbody><p>One</p><ul><li>a</li></ul></conbody>');
-    expect(wrappable(body, 0, 2)).toContain('section');
-    expect(wrappable(body, 0, 1)).not.toContain('table');
-    expect(convertible(body, 1)).toContain('ol');
-    expect(convertible(body, 1)).not.toContain('dl');
-    expect(convertible(tree('<conbody><p>One</p></conbody>'), 0)).toContain('note');
+  it('makes elements with what they must have', () => {
+    expect(writeCanonical(emptyElement('steps')).replace(/\s*\n\s*/gu, '')).toBe('<steps><step><cmd/></step></steps>');
+    for (const { name } of elementDefinitions) expect(validate(emptyElement(name)).filter(({ code }) => code === 'grammar.missing' || code === 'grammar.not-allowed')).toEqual([]);
   });
   it('names elements in words', () => expect(labelOf('cmd')).toBe('Instruction'));
 });

@@ -5,7 +5,7 @@
  */
 export { profilingAttributes, universalAttributes, type AttributeDefinition, type AttributeKind } from './attributes.ts';
 export { normalise, writeCanonical } from './canonical.ts';
-export { convertible, follows, insertable, wrappable } from './choices.ts';
+export { emptyElement, follows, placeFor } from './choices.ts';
 export { textSymbol, type Expression } from './content.ts';
 export { mannerOf, type Manner } from './manner.ts';
 export type { ElementDefinition } from './definition.ts';

@@ -1,6 +1,7 @@
 import { isElement, walk, type Element } from '../markup/index.ts';
-import { problem, type Path, type Problem } from '../problems/index.ts';
+import { problem, type Fix, type Path, type Problem } from '../problems/index.ts';
 import type { AttributeDefinition } from './attributes.ts';
+import { follows, symbolsIn } from './choices.ts';
 import { textSymbol } from './content.ts';
 import { attributeOf, contentOf, definitionOf, labelOf, mayContain, requiredAttributesOf, startOf } from './table.ts';
 import type { Expression } from './content.ts';
@@ -25,7 +26,7 @@ export function validate(root: Element): Problem[] {
     checkAttributes(found, path, problems);
     const id = found.attributes['id'];
     if (id !== undefined && id !== '' && found.name !== 'resourceid') {
-      if (ids.has(id)) problems.push(problem('error', 'grammar.duplicate-id', `The id “${id}” is used more than once in this topic.`, { path: [...path], attribute: 'id' }));
+      if (ids.has(id)) problems.push(problem('error', 'grammar.duplicate-id', `The id “${id}” is used more than once in this topic.`, { path: [...path], attribute: 'id' }, withoutAttribute(found, path, 'id')));
       ids.add(id);
     }
     // Foreign content has its own vocabulary.
@@ -60,13 +61,24 @@ function checkContent(parent: Element, path: Path, problems: Problem[]): void {
     const where = { path: [...path, index] };
     const label = labelOf(child.name);
     const message = mayContain(parent.name, child.name) ? `“${label}” stands at the wrong place in “${parentLabel}”, or once too often.` : `“${label}” is not allowed in “${parentLabel}”.`;
-    problems.push(problem('error', 'grammar.not-allowed', message, where));
+    problems.push(problem('error', 'grammar.not-allowed', message, where, fixOfMisplaced(parent, child, index, where.path)));
   });
   // What a borrowed passage needs stands in the topic that lends it.
   if (!state.complete && problems.length === before && !isBorrowed(parent)) {
     const needed = requiredNext(contentOf(parent.name)!, parent);
     problems.push(problem('error', 'grammar.missing', `“${parentLabel}” needs ${needed.map((name) => `“${labelOf(name)}”`).join(' or ')}.`, { path: [...path] }));
   }
+}
+
+const withoutAttribute = ({ name: element }: Element, path: Path, name: string): Fix => ({ label: `Remove the attribute “${name}”`, edit: { kind: 'attribute', path: [...path], element, name } });
+
+/** What stands where it may not: its content stays where that may stand there, otherwise an empty one goes. */
+function fixOfMisplaced(parent: Element, child: Element, index: number, path: Path): Fix | undefined {
+  if (child.children.length === 0) return { label: `Remove the empty “${labelOf(child.name)}”`, edit: { kind: 'remove', path, element: child.name } };
+  const before = symbolsIn(parent.children.slice(0, index));
+  const after = symbolsIn(parent.children.slice(index + 1));
+  if (!follows(parent.name, [...before, ...symbolsIn(child.children), ...after])) return undefined;
+  return { label: `Keep the content without “${labelOf(child.name)}”`, edit: { kind: 'unwrap', path, element: child.name } };
 }
 
 /** The names of which one is still wanted: those of the first required part that no child fulfils. */
@@ -93,12 +105,12 @@ function checkAttributes(found: Element, path: Path, problems: Problem[]): void 
     if (processorAttributes.test(name)) continue;
     const where = { path: [...path], attribute: name };
     const definition = attributeOf(found.name, name);
-    if (!definition) problems.push(problem('warning', 'grammar.unknown-attribute', `“${label}” has no attribute “${name}”. It is kept as it is.`, where));
+    if (!definition) problems.push(problem('warning', 'grammar.unknown-attribute', `“${label}” has no attribute “${name}”. It is kept as it is.`, where, withoutAttribute(found, path, name)));
     // Alternative text may be empty on purpose: the image then only decorates (HTML, 4.8.4.4).
-    else if (value === '' && name !== 'alt') problems.push(problem('warning', 'grammar.empty-attribute', `The attribute “${name}” of “${label}” is empty.`, where));
+    else if (value === '' && name !== 'alt') problems.push(problem('warning', 'grammar.empty-attribute', `The attribute “${name}” of “${label}” is empty.`, where, withoutAttribute(found, path, name)));
     else if (!isValueAllowed(definition, value)) {
       const choice = definition.values ? ` It can be ${definition.values.join(', ')}.` : '';
-      problems.push(problem('error', 'grammar.attribute-value', `“${shorten(value)}” is not a value for “${name}” of “${label}”.${choice}`, where));
+      problems.push(problem('error', 'grammar.attribute-value', `“${shorten(value)}” is not a value for “${name}” of “${label}”.${choice}`, where, withoutAttribute(found, path, name)));
     }
   }
   for (const { name } of requiredAttributesOf(found.name)) {

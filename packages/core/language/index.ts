@@ -4,6 +4,9 @@ const unparted = /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script
 /** All of those scripts stand above this, and looking for a range is much faster than looking for properties. */
 const farCharacter = /[\u0E00-\uFFFF]/;
 
+/** A text as the part of a regular expression that matches nothing but it. */
+export const literally = (text: string): string => text.replace(/[\\^$.*+?()[\]{}|/-]/gu, '\\$&');
+
 /** The words of a text by the rules of its language (Unicode UAX #29 through `Intl.Segmenter`). */
 export function wordsOf(text: string, locale?: string): string[] {
   // Where words are parted by spaces this gives the same and is some thirty times faster.

@@ -1,9 +1,8 @@
-import type { Facet } from '../facets/index.ts';
 import { isInline, isTopic } from '../grammar/index.ts';
 import { childNamed, isElement, lineOf, walk, type Element, type Node } from '../markup/index.ts';
 import { countProblems, type Path, type ProblemCounts } from '../problems/index.ts';
 import { wordsOf } from '../language/index.ts';
-import { checkItem } from './check.ts';
+import { checkItem, type Agreed } from './check.ts';
 import { readReference, referenceAttributes, type Reference } from './address.ts';
 
 export interface Link {
@@ -100,7 +99,7 @@ export interface Derived {
 }
 
 /** Everything that is kept beside a text and can be made again from it. */
-export function derive(root: Element, self: string, facets: readonly Facet[] = []): Derived {
+export function derive(root: Element, self: string, agreed: Agreed = {}): Derived {
   const text = readableText(root);
   const targets = new Set<string>();
   for (const { target } of linksOf(root, self)) if ((target.kind === 'item' || target.kind === 'asset') && target.id !== self) targets.add(target.id);
@@ -111,6 +110,6 @@ export function derive(root: Element, self: string, facets: readonly Facet[] = [
     text,
     wordCount: wordsOf(text).length,
     targets: [...targets],
-    problems: countProblems(checkItem(root, facets)),
+    problems: countProblems(checkItem(root, agreed)),
   };
 }

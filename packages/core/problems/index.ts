@@ -19,6 +19,29 @@ export interface Place {
   readonly column?: number;
 }
 
+/**
+ * A small change of an element tree that puts a problem right. Each names the element that it expects at its path: where another
+ * stands there by now, nothing is changed.
+ */
+export type TreeEdit = { readonly path: Path; readonly element: string } & (
+  | { readonly kind: 'attribute'; readonly name: string; /** Absent: the attribute goes. */ readonly value?: string }
+  | { readonly kind: 'remove' }
+  /** The element goes, its content stays. */
+  | { readonly kind: 'unwrap' }
+  | { readonly kind: 'rename'; readonly to: string }
+  /** A new, empty element becomes child `index`. */
+  | { readonly kind: 'insert'; readonly index: number; readonly name: string }
+  /** Words directly in the element give way to others; the case of a first letter is kept. */
+  | { readonly kind: 'words'; readonly from: string; readonly to: string }
+);
+
+/** What a person can have done about a problem with one click. */
+export interface Fix {
+  /** What happens, as an order: “Remove the attribute”. */
+  readonly label: string;
+  readonly edit: TreeEdit;
+}
+
 export interface Problem {
   /** Stable and dotted, such as `grammar.not-allowed`; groups and counts go by it. */
   readonly code: string;
@@ -26,10 +49,11 @@ export interface Problem {
   /** One plain sentence that names the thing and what is wrong with it. */
   readonly message: string;
   readonly where: Place;
+  readonly fix?: Fix;
 }
 
-export function problem(severity: Severity, code: string, message: string, where: Place = {}): Problem {
-  return { code, severity, message, where };
+export function problem(severity: Severity, code: string, message: string, where: Place = {}, fix?: Fix): Problem {
+  return { code, severity, message, where, ...(fix ? { fix } : {}) };
 }
 
 const rank: Record<Severity, number> = { error: 0, warning: 1, info: 2 };

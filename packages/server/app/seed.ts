@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { EditionInput, type Role } from '@ukiyo/contracts';
+import { Agreements, EditionInput, type Role } from '@ukiyo/contracts';
 import { readFolder } from '@ukiyo/intake';
 import { z } from 'zod';
 import type { Services } from './services.ts';
@@ -25,6 +25,7 @@ export async function seedDemo(services: Services, folder: string): Promise<bool
   const project = (await services.database.models.projects.create({ id: randomUUID(), name: 'Tern stations', locale: 'en' })).get();
   const files = await readFolder(join(folder, 'library'));
   const editions = z.array(EditionInput).parse(JSON.parse(await readFile(join(folder, 'editions.json'), 'utf8')));
+  await services.agreements.save(project.id, Agreements.parse(JSON.parse(await readFile(join(folder, 'agreements.json'), 'utf8'))));
   await services.packages.take(project.id, files, demoPeople[0]!.name);
   for (const edition of editions) await services.editions.createEdition(project.id, edition);
   return true;

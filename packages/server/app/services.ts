@@ -1,5 +1,6 @@
 import { join } from 'node:path';
 import { people, type People } from '../access/people.ts';
+import { agreementStore, type AgreementStore } from '../data/agreements.ts';
 import { assetStore, type AssetStore } from '../data/assets.ts';
 import { blobStore, type BlobStore } from '../data/blobs.ts';
 import { openDatabase, type Database } from '../data/database.ts';
@@ -16,6 +17,7 @@ export interface Services {
   readonly items: ItemStore;
   readonly assets: AssetStore;
   readonly editions: EditionStore;
+  readonly agreements: AgreementStore;
   readonly live: LiveLog;
   readonly packages: LibraryPackages;
   /** Folder of an impression's files. */
@@ -32,7 +34,8 @@ export function makeServices({ databaseUrl, dataFolder }: Settings, connections?
   const database = openDatabase(databaseUrl, connections);
   const blobs = blobStore(join(dataFolder, 'blobs'));
   const editions = editionStore(database);
-  const items = itemStore(database, (project, transaction) => editions.facets(project, transaction));
+  const agreements = agreementStore(database);
+  const items = itemStore(database, async (project, transaction) => ({ facets: await editions.facets(project, transaction), rules: (await agreements.read(project, transaction)).rules }));
   const assets = assetStore(database, blobs);
   return {
     database,
@@ -41,6 +44,7 @@ export function makeServices({ databaseUrl, dataFolder }: Settings, connections?
     items,
     assets,
     editions,
+    agreements,
     live: liveLog(database, items),
     packages: libraryPackages(database, items, assets, editions, blobs),
     impressionFolder: (id) => join(dataFolder, 'impressions', id),

@@ -1,9 +1,9 @@
 import { createHash } from 'node:crypto';
 import type { FolderCount, Item, ItemQuery, ItemSummary, Revision } from '@ukiyo/contracts';
 import { writeCanonical } from '@ukiyo/core/grammar';
-import type { Facet } from '@ukiyo/core/facets';
-import { derive, type Derived } from '@ukiyo/core/library';
+import { checkItem, derive, type Agreed, type Derived } from '@ukiyo/core/library';
 import { readXml } from '@ukiyo/core/markup';
+import { countProblems } from '@ukiyo/core/problems';
 import { Op, QueryTypes, UniqueConstraintError, type Model, type Transaction, type WhereOptions } from 'sequelize';
 import type { Database } from './database.ts';
 import type { ItemRow } from './models.ts';
@@ -27,6 +27,8 @@ export interface ItemStore {
   revisionText(project: string, id: string, version: number): Promise<string | undefined>;
   uses(project: string, id: string): Promise<ItemSummary[]>;
   ids(project: string): Promise<Set<string>>;
+  /** Counts the problems of every text anew, after something else was agreed on. */
+  recount(project: string): Promise<void>;
   texts(project: string): Promise<Pick<ItemRow, 'id' | 'kind' | 'folder' | 'name' | 'text' | 'version'>[]>;
 }
 
@@ -49,16 +51,16 @@ function summary(row: ItemRow): ItemSummary {
 }
 
 /** The stored text and what is derived from it. Text that is not well-formed is stored as it is, with that as its problem. */
-function settle(id: string, kind: 'topic' | 'map', source: string, facets: readonly Facet[]): { text: string; derived: Derived } {
+function settle(id: string, kind: 'topic' | 'map', source: string, agreed: Agreed): { text: string; derived: Derived } {
   const { document } = readXml(source);
-  if (document) return { text: writeCanonical(document.root), derived: derive(document.root, id, facets) };
+  if (document) return { text: writeCanonical(document.root), derived: derive(document.root, id, agreed) };
   return { text: source, derived: { type: kind, title: id, shortDescription: '', text: '', wordCount: 0, targets: [], problems: { error: 1, warning: 0, info: 0 } } };
 }
 
 const hashOf = (content: string): string => createHash('sha256').update(content).digest('hex');
 
-/** @param facetsOf the closed lists against which values are checked */
-export function itemStore({ sequelize, models }: Database, facetsOf: (project: string, transaction: Transaction) => Promise<readonly Facet[]>): ItemStore {
+/** @param agreedIn what texts are checked against */
+export function itemStore({ sequelize, models }: Database, agreedIn: (project: string, transaction?: Transaction) => Promise<Agreed>): ItemStore {
   const { items, revisions, links, liveDocuments } = models;
 
   const writeDerived = async (project: string, id: string, text: string, derived: Derived, version: number, note: string, author: string, transaction: Transaction): Promise<void> => {
@@ -133,11 +135,11 @@ export function itemStore({ sequelize, models }: Database, facetsOf: (project: s
       return store.find(project, item.id);
     },
     async createAll(project, rows, author, transaction) {
-      const facets = await facetsOf(project, transaction);
+      const agreed = await agreedIn(project, transaction);
       for (let start = 0; start < rows.length; start += batch) {
         const part = rows.slice(start, start + batch);
         const versions = await versionsBefore(project, part, transaction);
-        const settled = part.map((row) => ({ row, version: (versions.get(row.id) ?? 0) + 1, ...settle(row.id, row.kind, row.text, facets) }));
+        const settled = part.map((row) => ({ row, version: (versions.get(row.id) ?? 0) + 1, ...settle(row.id, row.kind, row.text, agreed) }));
         const now = new Date();
         await items.bulkCreate(
           settled.map(({ row, version, text, derived }) => ({
@@ -182,7 +184,7 @@ export function itemStore({ sequelize, models }: Database, facetsOf: (project: s
     },
     async write(row, { text: source, note }, author, transaction) {
       const { projectId: project, id, kind, version, text: before } = row.get();
-      const { text, derived } = settle(id, kind, source, await facetsOf(project, transaction));
+      const { text, derived } = settle(id, kind, source, await agreedIn(project, transaction));
       if (text === before && note === '') return version;
       await row.update({ text, version: version + 1, updatedAt: new Date(), updatedBy: author, ...columns(derived) }, { transaction });
       await writeDerived(project, id, text, derived, version + 1, note, author, transaction);
@@ -215,6 +217,14 @@ export function itemStore({ sequelize, models }: Database, facetsOf: (project: s
         type: QueryTypes.SELECT,
       });
       return new Set(rows.map(({ id }) => id));
+    },
+    async recount(project) {
+      const agreed = await agreedIn(project);
+      for (const { id, text, version } of await store.texts(project)) {
+        const { document } = readXml(text);
+        // A text that was saved meanwhile was counted then.
+        if (document) await items.update({ problems: countProblems(checkItem(document.root, agreed)) }, { where: { projectId: project, id, version } });
+      }
     },
     async texts(project) {
       const rows = await items.findAll({ where: { projectId: project }, attributes: ['id', 'kind', 'folder', 'name', 'text', 'version'], order: [['id', 'ASC']] });

@@ -64,4 +64,11 @@ export const migrations: readonly Migration[] = [
         FOREIGN KEY (project_id, item_id, epoch) REFERENCES live_documents (project_id, item_id, epoch) ON DELETE CASCADE);
     `,
   },
+  {
+    name: '0004-agreements',
+    sql: `
+      CREATE TABLE agreements (
+        project_id uuid PRIMARY KEY REFERENCES projects ON DELETE CASCADE, version integer NOT NULL, rules jsonb NOT NULL, facts jsonb NOT NULL, words jsonb NOT NULL);
+    `,
+  },
 ];

@@ -1,4 +1,4 @@
-import type { Progress, Role, Output, ImpressionState } from '@ukiyo/contracts';
+import type { Agreements, Progress, Role, Output, ImpressionState } from '@ukiyo/contracts';
 import type { FacetValue, LensRule } from '@ukiyo/core/facets';
 import type { Problem, ProblemCounts } from '@ukiyo/core/problems';
 import { DataTypes, type Model, type ModelStatic, type Sequelize } from 'sequelize';
@@ -65,6 +65,8 @@ export interface AssetRow {
   height: number | null;
   hash: string;
 }
+/** What the team has agreed on; one row a project. */
+export type AgreementsRow = Agreements & { projectId: string };
 interface LensRow {
   projectId: string;
   id: string;
@@ -140,6 +142,7 @@ export interface Models {
   readonly revisions: Table<RevisionRow>;
   readonly links: Table<LinkRow>;
   readonly assets: Table<AssetRow>;
+  readonly agreements: Table<AgreementsRow>;
   readonly lenses: Table<LensRow>;
   readonly facets: Table<FacetRow>;
   readonly editions: Table<EditionRow>;
@@ -190,6 +193,7 @@ export function defineModels(sequelize: Sequelize): Models {
     revisions: define<RevisionRow>('revisions', { projectId: uuidKey, itemId: key, version: { ...integer, primaryKey: true }, text, hash: text, note: text, author: text, createdAt: date }),
     links: define<LinkRow>('links', { projectId: uuidKey, sourceId: key, targetId: key }),
     assets: define<AssetRow>('assets', { projectId: uuidKey, id: key, folder: text, name: text, mediaType: text, size: integer, width: real, height: real, hash: text }),
+    agreements: define<AgreementsRow>('agreements', { projectId: uuidKey, version: integer, rules: json, facts: json, words: json }),
     lenses: define<LensRow>('lenses', { projectId: uuidKey, id: key, name: text, rules: json }),
     facets: define<FacetRow>('facets', { projectId: uuidKey, name: key, label: text, valueList: json, position: integer }),
     editions: define<EditionRow>('editions', { id: uuidKey, projectId: uuid, name: text, output: text, map: text, lens: text, variables: json, locale: text }),

@@ -9,6 +9,7 @@ import { z } from 'zod';
 import type { Services } from '../app/services.ts';
 import type { Queue } from '../jobs/queue.ts';
 import { createAuthority } from '../live/authority.ts';
+import { agreementRoutes } from './agreements.ts';
 import { fileRoutes } from './files.ts';
 import { guard, Refused } from './guard.ts';
 import { itemRoutes } from './items.ts';
@@ -81,6 +82,7 @@ export async function createApp(services: Services, queue: Queue, { webFolder, l
   });
   await app.register(liveRoutes(services.people, authority), { prefix: '/api/projects/:project' });
   await app.register(itemRoutes(services, queue, authority), { prefix: '/api/projects/:project' });
+  await app.register(agreementRoutes(services), { prefix: '/api/projects/:project' });
   await app.register(fileRoutes(services, authority), { prefix: '/api/projects/:project' });
   await app.register(publishingRoutes(services, queue, authority), { prefix: '/api/projects/:project' });
 

@@ -1,7 +1,7 @@
 import { createWriteStream } from 'node:fs';
 import { mkdir, rm, stat, writeFile } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
-import type { Edition, Facet, Progress } from '@ukiyo/contracts';
+import type { Edition, Facet, HouseRule, Progress } from '@ukiyo/contracts';
 import { compose, composeMemory, type ComposeMemory, type Publication } from '@ukiyo/core/compose';
 import { textLibrary, type StoredItem, type TextLibrary } from '@ukiyo/core/library';
 import { bySeverity, type Problem } from '@ukiyo/core/problems';
@@ -36,11 +36,11 @@ export async function buildEdition(services: Services, project: string, edition:
   tell({ step: 'Reading the library', done: 0, total: 0 });
   const texts = await services.items.texts(project);
   const rows = await services.assets.rows(project);
-  const facets = await services.editions.facets(project);
+  const agreed = { facets: await services.editions.facets(project), rules: (await services.agreements.read(project)).rules };
   const lens = edition.lens === null ? undefined : (await services.editions.lenses(project)).find(({ id }) => id === edition.lens);
 
   tell({ step: 'Composing', done: 0, total: texts.length });
-  const publication = composeFrom(project, texts, rows, edition, facets, lens, bench);
+  const publication = composeFrom(project, texts, rows, edition, agreed, lens, bench);
   const byId = new Map(rows.map((row) => [row.id, row]));
   const source = (id: string): AssetFile | undefined => {
     const row = byId.get(id);
@@ -66,7 +66,7 @@ function composeFrom(
   texts: readonly StoredItem[],
   rows: Awaited<ReturnType<Services['assets']['rows']>>,
   edition: Edition,
-  facets: readonly Facet[],
+  agreed: { readonly facets: readonly Facet[]; readonly rules: readonly HouseRule[] },
   lens: Awaited<ReturnType<Services['editions']['lenses']>>[number] | undefined,
   bench: Workbench,
 ): Publication {
@@ -77,7 +77,7 @@ function composeFrom(
     {
       library,
       map: edition.map,
-      facets,
+      ...agreed,
       variables: edition.variables,
       locale: edition.locale,
       deliveryTargets: edition.output === 'print' ? ['print', 'pdf'] : ['site', 'html', 'html5', 'xhtml'],

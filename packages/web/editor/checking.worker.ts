@@ -3,6 +3,7 @@ import type { Facet } from '@ukiyo/core/facets';
 import { wordsOf } from '@ukiyo/core/language';
 import { checkItem, checkReferences, readableText } from '@ukiyo/core/library';
 import type { Problem } from '@ukiyo/core/problems';
+import type { HouseRule } from '@ukiyo/core/rules';
 import { expose } from 'comlink';
 
 /** What is to be said of a topic while it is written. */
@@ -16,12 +17,13 @@ export interface Known {
   /** Its own id. */
   readonly self: string;
   readonly facets: readonly Facet[];
+  readonly rules: readonly HouseRule[];
   /** Of everything that the library has. */
   readonly ids: readonly string[];
 }
 
 let document: ReturnType<typeof documentFrom>;
-let known: Known = { self: '', facets: [], ids: [] };
+let known: Known = { self: '', facets: [], rules: [], ids: [] };
 let ids: ReadonlySet<string> = new Set();
 
 /** Keeps a mirror of the page's document and checks it, away from the page. */
@@ -37,7 +39,7 @@ const checker = {
     if (!applied || !('document' in applied)) return undefined;
     document = applied.document;
     const root = fromEditor(document);
-    return { problems: [...checkItem(root, known.facets), ...checkReferences(root, known.self, (id) => ids.has(id))], words: wordsOf(readableText(root)).length };
+    return { problems: [...checkItem(root, known), ...checkReferences(root, known.self, (id) => ids.has(id))], words: wordsOf(readableText(root)).length };
   },
 };
 export type Checker = typeof checker;

@@ -2,7 +2,7 @@ import type { Choice } from '@ukiyo/core/editing';
 import { describe, expect, it } from 'vitest';
 import { rankChoices } from './ranking.ts';
 
-const choice = (kind: Choice['kind'], element: string, label: string, help = ''): Choice => ({ kind, element, label, help, place: '', apply: (state) => state.tr });
+const choice = (kind: Choice['kind'], element: string, label: string, help = ''): Choice => ({ kind, element, label, help, place: '', within: 0, apply: (state) => state.tr });
 const choices = [
   choice('insert', 'p', 'Paragraph', 'Some sentences.'),
   choice('insert', 'fig', 'Figure', 'An image with a title.'),

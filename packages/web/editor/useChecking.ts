@@ -14,7 +14,7 @@ export function useChecking() {
   /** Counts the documents that were opened: an answer about an earlier one says nothing. */
   let opened = 0;
   let current: (() => Node) | undefined;
-  let known: Known = { self: '', facets: [], ids: [] };
+  let known: Known = { self: '', facets: [], rules: [], ids: [] };
   let waiting: unknown[] = [];
   let isBusy = false;
 

@@ -18,6 +18,7 @@ import type { Facet } from '@ukiyo/core/facets';
 import type { AttributeDefinition } from '@ukiyo/core/grammar';
 import type { Attributes, Element } from '@ukiyo/core/markup';
 import type { Path } from '@ukiyo/core/problems';
+import type { HouseRule } from '@ukiyo/core/rules';
 import { closeHistory, history } from 'prosemirror-history';
 import { EditorState, NodeSelection, Selection, TextSelection, type Transaction } from 'prosemirror-state';
 import { EditorView } from 'prosemirror-view';
@@ -41,6 +42,7 @@ export interface EditorHandlers extends PageContext {
   /** Of everything that the library has. */
   readonly ids: () => readonly string[];
   readonly facets: () => readonly Facet[];
+  readonly rules: () => readonly HouseRule[];
   readonly signs: () => Signs;
   /** The document is another now, or the caret elsewhere. */
   readonly changed: () => void;
@@ -129,7 +131,7 @@ export function useEditor(handlers: EditorHandlers) {
     });
     view.value = editor;
     look(editor);
-    void checking.open(() => editor.state.doc, { self: id, facets: handlers.facets(), ids: handlers.ids() });
+    void checking.open(() => editor.state.doc, { self: id, facets: handlers.facets(), rules: handlers.rules(), ids: handlers.ids() });
   }
   function clear(): void {
     view.value?.destroy();
@@ -164,7 +166,7 @@ export function useEditor(handlers: EditorHandlers) {
     editor.dispatch(tr.setSelection(end === undefined ? NodeSelection.create(doc, position) : TextSelection.create(doc, position, end)).scrollIntoView());
     editor.focus();
   }
-  const choices = (): Choice[] => (view.value ? choicesAt(view.value.state) : []);
+  const choices = (): Choice[] => (view.value ? choicesAt(view.value.state, handlers.rules()) : []);
   function apply(change: (state: EditorState) => Transaction): void {
     const editor = view.value;
     if (!editor) return;

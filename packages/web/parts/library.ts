@@ -1,4 +1,4 @@
-import { Asset, Facet, Item, ItemPage, type ItemSummary, type NewItem } from '@ukiyo/contracts';
+import { Agreements, Asset, Facet, Item, ItemPage, type ItemSummary, type NewItem } from '@ukiyo/contracts';
 import { defineStore } from 'pinia';
 import { ref, shallowRef } from 'vue';
 import { z } from 'zod';
@@ -11,6 +11,7 @@ export const useLibrary = defineStore('library', () => {
   const items = shallowRef<readonly ItemSummary[]>([]);
   const assets = shallowRef<readonly Asset[]>([]);
   const facets = shallowRef<readonly Facet[]>([]);
+  const agreements = shallowRef<Agreements>({ version: 0, rules: [], facts: [], words: {} });
   const loaded = ref(false);
 
   async function load(): Promise<void> {
@@ -23,6 +24,7 @@ export const useLibrary = defineStore('library', () => {
     items.value = all;
     assets.value = await ask(`${session.base}/assets`, z.array(Asset));
     facets.value = await ask(`${session.base}/facets`, z.array(Facet));
+    agreements.value = await ask(`${session.base}/agreements`, Agreements);
     loaded.value = true;
   }
   const ensure = async (): Promise<void> => void (loaded.value || (await load()));
@@ -50,6 +52,12 @@ export const useLibrary = defineStore('library', () => {
     assets.value = [...assets.value, asset].sort((a, b) => a.name.localeCompare(b.name));
     return asset;
   }
+  async function agree(next: Agreements): Promise<void> {
+    agreements.value = await ask(`${session.base}/agreements`, Agreements, { method: 'PUT', body: next });
+  }
+  async function addWord(locale: string, word: string): Promise<void> {
+    agreements.value = await ask(`${session.base}/agreements/words`, Agreements, { method: 'POST', body: { locale, word } });
+  }
   const assetAddress = (id: string): string => `/api${session.base}/assets/${encodeURIComponent(id)}/file`;
-  return { items, assets, facets, load, ensure, find, read, keep, create, save, upload, assetAddress };
+  return { items, assets, facets, agreements, agree, addWord, load, ensure, find, read, keep, create, save, upload, assetAddress };
 });

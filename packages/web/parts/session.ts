@@ -4,7 +4,7 @@ import { computed, ref } from 'vue';
 import { z } from 'zod';
 import { ApiError, ask } from './api.ts';
 
-const atLeast: Record<'write' | 'publish', readonly Role[]> = { write: ['administrator', 'publisher', 'writer'], publish: ['administrator', 'publisher'] };
+const atLeast: Record<'write' | 'publish' | 'administer', readonly Role[]> = { administer: ['administrator'], write: ['administrator', 'publisher', 'writer'], publish: ['administrator', 'publisher'] };
 
 /** Who is signed in, in which project. The server decides what they may; this only hides what it would refuse. */
 export const useSession = defineStore('session', () => {
@@ -35,6 +35,6 @@ export const useSession = defineStore('session', () => {
   }
   /** Address of the project in the interface of the server. */
   const base = computed(() => `/projects/${project.value?.id ?? ''}`);
-  const may = (what: 'write' | 'publish'): boolean => person.value !== undefined && atLeast[what].includes(person.value.role);
+  const may = (what: keyof typeof atLeast): boolean => person.value !== undefined && atLeast[what].includes(person.value.role);
   return { person, project, base, restore, signIn, signOut, may };
 });

@@ -20,6 +20,7 @@ interface Entry {
 
 const commands = computed<Entry[]>(() => [
   ...stages.map((stage) => ({ label: `Go to ${stage.label}`, hint: stage.keys, act: () => void router.push({ name: stage.name }) })),
+  { label: 'Go to Agreements: house rules, facts, words', hint: '', act: () => void router.push({ name: 'agreements' }) },
   { label: 'Switch between light and dark', hint: '', act: () => emit('theme') },
   { label: 'Show the shortcuts of this screen', hint: '?', act: () => emit('shortcuts') },
   { label: 'Sign out', hint: '', act: () => emit('signOut') },

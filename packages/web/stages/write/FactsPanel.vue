@@ -2,6 +2,8 @@
 import { readFacts, writeFacts, type TopicFacts } from '@ukiyo/core/library';
 import type { Element } from '@ukiyo/core/markup';
 import { computed, reactive } from 'vue';
+import { useLibrary } from '../../parts/library.ts';
+import PickOne from '../../parts/PickOne.vue';
 
 /** What is said about the topic, as a form. */
 const { root, editable } = defineProps<{ root: Element; editable: boolean }>();
@@ -18,6 +20,14 @@ const lists = [
 /** Applied to the topic as it is by then: what is shown here can be a moment old. */
 function set(change: Partial<TopicFacts>): void {
   emit('change', (now) => writeFacts(now, { ...readFacts(now), ...change }));
+}
+const library = useLibrary();
+const isAgreed = (name: string): boolean => library.agreements.facts.some((field) => field.name === name);
+const contentOf = (name: string): string => facts.value.own.find((own) => own.name === name)?.content ?? '';
+/** Only what is said stays: an empty fact goes. */
+function setOwn(name: string, content: string): void {
+  const others = facts.value.own.filter((own) => own.name !== name);
+  set({ own: content === '' ? others : [...others, { name, content }] });
 }
 /** What is being typed, until one leaves the field. */
 const typed = reactive<Partial<Record<(typeof lists)[number]['name'], string>>>({});
@@ -44,8 +54,13 @@ const tidy = (values: readonly string[]): string[] => values.filter((value) => v
       <span class="small quiet">Changed on</span>
       <n-input size="small" :value="facts.revised.at(-1) ?? ''" :disabled="!editable" :input-props="{ type: 'date', 'aria-label': 'Changed on' }" @update:value="(date: string) => set({ revised: [...facts.revised.slice(0, -1), ...(date === '' ? [] : [date])] })" />
     </div>
+    <div v-for="field in library.agreements.facts" :key="field.name" class="field">
+      <span class="small quiet">{{ field.label }}</span>
+      <PickOne v-if="field.values.length > 0" :disabled="!editable" :label="field.label" :chosen="contentOf(field.name)" :options="[{ value: '', label: '–' }, ...field.values.map((value) => ({ value, label: value }))]" @update:chosen="setOwn(field.name, $event)" />
+      <n-input v-else size="small" :default-value="contentOf(field.name)" :disabled="!editable" :input-props="{ 'aria-label': field.label }" @change="(value: string) => setOwn(field.name, value)" />
+    </div>
     <h3>Own facts</h3>
-    <div v-for="(own, index) in facts.own" :key="`${index} ${own.name} ${own.content}`" class="pair">
+    <div v-for="(own, index) in facts.own" v-show="!isAgreed(own.name)" :key="`${index} ${own.name} ${own.content}`" class="pair">
       <n-input size="small" :default-value="own.name" :disabled="!editable" :input-props="{ 'aria-label': `Name of own fact ${index + 1}` }" @change="(name: string) => set({ own: facts.own.with(index, { ...own, name }) })" />
       <n-input size="small" :default-value="own.content" :disabled="!editable" :input-props="{ 'aria-label': `Value of ${own.name}` }" @change="(content: string) => set({ own: facts.own.with(index, { ...own, content }) })" />
       <n-button v-if="editable" size="small" quaternary :aria-label="`Remove ${own.name}`" @click="set({ own: facts.own.toSpliced(index, 1) })">×</n-button>

@@ -12,7 +12,7 @@ import HistoryPanel from './HistoryPanel.vue';
 import ProblemList from './ProblemList.vue';
 
 const { problems, rootOf } = defineProps<{ problems: readonly Problem[]; rootOf: () => Element | undefined; topic: string; version: number; open: readonly OpenElement[]; facets: readonly Facet[]; editable: boolean; refusal: (target: OpenElement, definition: AttributeDefinition, value: string) => string | undefined }>();
-const emit = defineEmits<{ go: [Path]; change: [OpenElement, Attributes]; root: [(root: Element) => Element]; name: [string] }>();
+const emit = defineEmits<{ go: [Path]; fix: [readonly Problem[]]; change: [OpenElement, Attributes]; root: [(root: Element) => Element]; name: [string] }>();
 const shown = useStorage<'details' | 'facts' | 'problems' | 'history'>('ukiyo-write-bench', 'details');
 /** Where what there is now can be given a name. */
 async function goToName(): Promise<void> {
@@ -37,7 +37,7 @@ const root = computed(() => (shown.value === 'facts' && problems ? rootOf() : un
       <DetailsPanel v-if="shown === 'details'" :open="open" :facets="facets" :editable="editable" :refusal="refusal" @change="(target, attributes) => emit('change', target, attributes)" />
       <FactsPanel v-else-if="root" :root="root" :editable="editable" @change="emit('root', $event)" />
       <HistoryPanel v-else-if="shown === 'history' && topic !== ''" :topic="topic" :version="version" :editable="editable" @name="emit('name', $event)" />
-      <ProblemList v-else-if="shown === 'problems'" :problems="problems" @go="emit('go', $event)" />
+      <ProblemList v-else-if="shown === 'problems'" :problems="problems" :editable="editable" @go="emit('go', $event)" @fix="emit('fix', $event)" />
     </div>
   </aside>
 </template>

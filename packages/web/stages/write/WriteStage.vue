@@ -2,6 +2,8 @@
 import { NewItem } from '@ukiyo/contracts';
 import { writeCanonical } from '@ukiyo/core/grammar';
 import { titleOf, type Reference } from '@ukiyo/core/library';
+import type { Problem } from '@ukiyo/core/problems';
+import { applyFixes } from '@ukiyo/core/rules';
 import { useEventListener } from '@vueuse/core';
 import { useMessage } from 'naive-ui';
 import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue';
@@ -44,6 +46,7 @@ const editor = useEditor({
   links: { titleOf: (topic) => library.find(topic)?.title, choose: (from) => asking.askForTarget(from), follow },
   ids: () => [...library.items, ...library.assets].map((one) => one.id),
   facets: () => library.facets,
+  rules: () => library.agreements.rules,
   signs: () => pageView.signs.value,
   changed: () => live.push(),
   moved: () => void live.moveCaret(),
@@ -70,6 +73,17 @@ async function upload(file: File): Promise<string | undefined> {
     message.error(`${file.name}: ${messageOf(error)}`);
     return undefined;
   }
+}
+
+/** Puts problems right that have a fix, as one step back; one whose place has changed meanwhile is left. */
+function fix(problems: readonly Problem[]): void {
+  let count = 0;
+  editor.changeRoot((root) => {
+    const fixed = applyFixes(root, problems);
+    count = fixed.count;
+    return fixed.root;
+  });
+  message.info(count === problems.length ? `${count} put right.` : `${count} of ${problems.length} put right; the others have changed.`);
 }
 
 /** The place that a problem elsewhere leads to is gone to once. */
@@ -156,7 +170,7 @@ onBeforeUnmount(() => place.clear());
         <div ref="mount" />
       </div>
     </main>
-    <WriteBench ref="bench" :topic="id" :version="library.find(id)?.version ?? 0" :problems="editor.problems.value" :open="editor.open.value" :facets="library.facets" :editable="session.may('write')" :refusal="editor.refusal" :root-of="editor.read" @name="live.name" @root="editor.changeRoot" @go="editor.goTo" @change="editor.setAttributes" />
+    <WriteBench ref="bench" :topic="id" :version="library.find(id)?.version ?? 0" :problems="editor.problems.value" :open="editor.open.value" :facets="library.facets" :editable="session.may('write')" :refusal="editor.refusal" :root-of="editor.read" @name="live.name" @root="editor.changeRoot" @go="editor.goTo" @fix="fix" @change="editor.setAttributes" />
     <template v-if="asking.question.value">
       <InsertPalette v-if="asking.question.value.asks === 'choice'" v-bind="asking.question.value" @choose="asking.choose" @close="asking.close('choice')" />
       <WordsField v-else-if="asking.question.value.asks === 'words'" v-bind="asking.question.value" @choose="asking.answer" @close="asking.close('words')" />

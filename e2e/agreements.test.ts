@@ -1,0 +1,62 @@
+import { expect, test } from '@playwright/test';
+import { choose, isSaved, newTopic, stored } from './pages.ts';
+import { signIn } from './people.ts';
+
+test('an administrator sets a rule in plain words and tries it; writers meet it, with a fix', async ({ page }) => {
+  await signIn(page, 'ada');
+  await page.goto('/agreements');
+  await expect(page.getByText('No “Bullet list” in “Cell”.')).toBeVisible();
+  await page.getByRole('button', { name: 'Add a rule' }).click();
+  const rule = page.getByRole('form', { name: 'Rule' });
+  await rule.getByLabel('Kind of rule').selectOption('phrase');
+  await rule.getByLabel('Wording').fill('grommet');
+  await rule.getByLabel('Instead').fill('cable gland');
+  await rule.getByLabel('Words to try it on').fill('Push the grommet in.');
+  await expect(rule.getByRole('status')).toContainText('1 found: Write “cable gland”, not “grommet”.');
+  await rule.getByLabel('Words to try it on').fill('Push the grommets in.');
+  await expect(rule.getByRole('status')).toHaveText('Nothing to say here.');
+  await rule.getByRole('button', { name: 'Keep the rule' }).click();
+  await expect(page.getByText('Write “cable gland”, not “grommet”.')).toBeVisible();
+
+  await signIn(page, 'noor');
+  await newTopic(page, 'Concept', 'Where cables enter');
+  await page.locator('.ProseMirror .is-conbody p').click();
+  await page.keyboard.type('Grommet here.');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('A grommet there.');
+  await page.getByRole('tab', { name: /Problems/u }).click();
+  await expect(page.getByText('Write “cable gland”, not “grommet”.')).toHaveCount(2);
+  await page.getByRole('button', { name: 'Do so for all 2 of this kind' }).click();
+  await expect(page.getByText('2 put right.')).toBeVisible();
+  await isSaved(page);
+  expect(await stored(page)).toMatch(/<p>Cable gland here\.<\/p>\s*<p>A cable gland there\.<\/p>/u);
+  await page.locator('.ProseMirror .is-conbody p').first().click();
+  await page.keyboard.press('Control+z');
+  await isSaved(page);
+  expect(await stored(page)).toMatch(/<p>Grommet here\.<\/p>\s*<p>A grommet there\.<\/p>/u);
+
+  await signIn(page, 'ada');
+  await page.goto('/agreements');
+  await page.getByRole('button', { name: /^Remove: Write “cable gland”/u }).click();
+  await expect(page.getByText('Write “cable gland”, not “grommet”.')).toHaveCount(0);
+});
+
+test('what a rule forbids is not offered where it forbids it', async ({ page }) => {
+  await signIn(page, 'noor');
+  await newTopic(page, 'Concept', 'Cells without lists');
+  await page.locator('.ProseMirror .is-conbody p').click();
+  await choose(page, 'table');
+  await page.locator('.ProseMirror td').nth(4).click();
+  await page.keyboard.press('Control+Space');
+  await expect(page.getByRole('option', { name: 'Put in: Numbered list into Cell' })).toBeVisible();
+  await expect(page.getByRole('option', { name: 'Put in: Bullet list into Cell' })).toHaveCount(0);
+});
+
+test('facts that the team has agreed on are asked of every topic', async ({ page }) => {
+  await signIn(page, 'noor');
+  await newTopic(page, 'Concept', 'A topic with a state');
+  await page.getByRole('tab', { name: 'Facts' }).click();
+  await page.getByRole('region', { name: 'Facts' }).getByLabel('State').selectOption('in review');
+  await isSaved(page);
+  expect(await stored(page)).toContain('<othermeta content="in review" name="state"/>');
+});

@@ -1,0 +1,91 @@
+import { RE2JS } from 're2js';
+import { isA, isInline, labelOf, placeFor } from '../grammar/index.ts';
+import { literally, wordsOf } from '../language/index.ts';
+import { childElements, findAll, isElement, lineOf, type Element } from '../markup/index.ts';
+import { problem, type Fix, type Path, type Problem } from '../problems/index.ts';
+import { countedWords, ruleSentence, type HouseRule } from './house-rule.ts';
+
+type Check = (found: Element, path: Path, inside: readonly Element[]) => { message: string; fix?: Fix } | undefined;
+
+/** Text that is not prose: wordings are not looked for in it. */
+const notProse = new Set(['codeblock', 'codeph', 'pre', 'screen', 'msgblock', 'prolog', 'data', 'foreign', 'indexterm', 'draft-comment', 'userinput', 'systemoutput', 'filepath']);
+
+/**
+ * Checks a tree against the team's own rules.
+ * @returns problems `house.ID`, each with the path of its element, and a fix where the rule can have one; a rule that cannot be understood finds nothing
+ */
+export function checkHouseRules(root: Element, rules: readonly HouseRule[]): Problem[] {
+  if (rules.length === 0) return [];
+  const checks = rules.map((rule) => ({ rule, check: checkOf(rule) }));
+  const problems: Problem[] = [];
+  const inside: Element[] = [];
+  const visit = (found: Element, path: Path): void => {
+    for (const { rule, check } of checks) {
+      const told = check(found, path, inside);
+      if (told) problems.push(problem(rule.severity, `house.${rule.id}`, rule.reason === '' ? told.message : `${told.message} ${rule.reason}`, { path: [...path] }, told.fix));
+    }
+    inside.push(found);
+    found.children.forEach((child, index) => {
+      if (isElement(child)) visit(child, [...path, index]);
+    });
+    inside.pop();
+  };
+  visit(root, []);
+  return problems;
+}
+
+function checkOf(rule: HouseRule): Check {
+  const sentence = ruleSentence(rule);
+  switch (rule.kind) {
+    case 'forbid':
+      return (found, path, inside) => (isA(found.name, rule.element) && (rule.within === '' || inside.some(({ name }) => isA(name, rule.within))) ? { message: sentence, ...fixOfForbidden(found, path) } : undefined);
+    case 'require':
+      return (found, path) => {
+        if (!isA(found.name, rule.element) || findAll(found, (one) => one !== found && isA(one.name, rule.part)).length > 0) return undefined;
+        const index = placeFor(found, rule.part);
+        const fix: Fix | undefined = index === undefined ? undefined : { label: `Add “${labelOf(rule.part)}”`, edit: { kind: 'insert', path, element: found.name, index, name: rule.part } };
+        return { message: sentence, ...(fix ? { fix } : {}) };
+      };
+    case 'limit':
+      return (found) => {
+        if (!isA(found.name, rule.element)) return undefined;
+        const count = rule.part === countedWords ? wordsOf(lineOf(found)).length : childElements(found).filter(({ name }) => isA(name, rule.part)).length;
+        return count > rule.most ? { message: `${sentence} Here are ${count}.` } : undefined;
+      };
+    case 'pattern': {
+      const pattern = patternFrom(rule.pattern);
+      return (found) => (pattern && isA(found.name, rule.element) && lineOf(found) !== '' && !pattern.matcher(lineOf(found)).find() ? { message: `${sentence} Here it is “${lineOf(found).slice(0, 60)}”.` } : undefined);
+    }
+    case 'phrase':
+      return (found, path, inside) => {
+        if (notProse.has(found.name) || inside.some(({ name }) => notProse.has(name))) return undefined;
+        const said = found.children.some((child) => typeof child === 'string' && wordingIn(rule.phrase).test(child));
+        if (!said) return undefined;
+        return { message: sentence, ...(rule.instead === '' ? {} : { fix: { label: `Write “${rule.instead}”`, edit: { kind: 'words' as const, path, element: found.name, from: rule.phrase, to: rule.instead } } }) };
+      };
+  }
+}
+
+/** An empty element goes; a phrase leaves its words behind; what holds more is for people to decide. */
+function fixOfForbidden(found: Element, path: Path): { fix?: Fix } {
+  if (found.children.length === 0) return { fix: { label: `Remove the empty “${labelOf(found.name)}”`, edit: { kind: 'remove', path, element: found.name } } };
+  return isInline(found.name) ? { fix: { label: `Keep the words without “${labelOf(found.name)}”`, edit: { kind: 'unwrap', path, element: found.name } } } : {};
+}
+
+/** The pattern; undefined when it is none. It is matched in linear time, whatever it says. */
+export function patternFrom(source: string): RE2JS | undefined {
+  try {
+    return RE2JS.compile(source);
+  } catch {
+    return undefined;
+  }
+}
+
+/** A wording as whole words, whatever their capitals and the white space between. */
+export function wordingIn(phrase: string): RegExp {
+  const words = phrase
+    .trim()
+    .split(/\s+/u)
+    .map(literally);
+  return new RegExp(`(?<![\\p{L}\\p{N}])${words.join('\\s+')}(?![\\p{L}\\p{N}])`, 'giu');
+}

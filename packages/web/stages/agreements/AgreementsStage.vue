@@ -1,0 +1,66 @@
+<script setup lang="ts">
+import type { HouseRule } from '@ukiyo/contracts';
+import { ruleSentence } from '@ukiyo/core/rules';
+import { computed, onMounted, ref } from 'vue';
+import { useLibrary } from '../../parts/library.ts';
+import { useSession } from '../../parts/session.ts';
+import { usePlace } from '../../shell/place.ts';
+import FactFields from './FactFields.vue';
+import RuleForm from './RuleForm.vue';
+import { useAgreements } from './useAgreements.ts';
+
+const place = usePlace();
+const library = useLibrary();
+const session = useSession();
+const { agreed, editable, setRule, removeRule, setFacts, setWords } = useAgreements();
+/** The rule that is open: a known one, or a new one. */
+const open = ref<HouseRule | 'new'>();
+const locale = ref(session.project?.locale ?? 'en');
+const words = computed(() => agreed.value.words[locale.value] ?? []);
+
+onMounted(async () => {
+  place.clear();
+  place.trail = ['Agreements'];
+  await library.load();
+});
+async function keep(rule: HouseRule): Promise<void> {
+  if (await setRule(rule, open.value === 'new' ? undefined : open.value)) open.value = undefined;
+}
+</script>
+
+<template>
+  <main class="agreements" tabindex="0" aria-label="Agreements">
+    <h1>Agreements</h1>
+    <p class="quiet">What the team writes by, beyond what is valid. {{ editable ? '' : 'Administrators change them; every writer may add words.' }}</p>
+    <section aria-labelledby="rules-head">
+      <h2 id="rules-head">House rules</h2>
+      <p v-if="agreed.rules.length === 0 && open === undefined" class="quiet">There are no house rules yet. One could say “no lists in table cells”, or “steps at most 9”.</p>
+      <ul>
+        <li v-for="rule in agreed.rules" :key="rule.id">
+          <RuleForm v-if="typeof open === 'object' && open.id === rule.id" :rule="rule" :taken="[]" @keep="keep" @close="open = undefined" />
+          <template v-else>
+            <span class="severity small" :class="rule.severity">{{ rule.severity }}</span><span>{{ ruleSentence(rule) }} <span class="quiet">{{ rule.reason }}</span></span>
+            <span v-if="editable" class="acts"><n-button size="tiny" :aria-label="`Change: ${ruleSentence(rule)}`" @click="open = rule">Change</n-button><n-button size="tiny" :aria-label="`Remove: ${ruleSentence(rule)}`" @click="removeRule(rule)">Remove</n-button></span>
+          </template>
+        </li>
+      </ul>
+      <RuleForm v-if="open === 'new'" :taken="agreed.rules.map(({ id }) => id)" @keep="keep" @close="open = undefined" />
+      <n-button v-else-if="editable" size="small" @click="open = 'new'">Add a rule</n-button>
+    </section>
+    <section aria-labelledby="facts-head">
+      <h2 id="facts-head">Facts of every topic</h2>
+      <FactFields :facts="agreed.facts" :editable="editable" @change="setFacts" />
+    </section>
+    <section aria-labelledby="words-head">
+      <h2 id="words-head">Words</h2>
+      <p class="quiet">Names and terms that are spelt right although no dictionary has them, one a line.</p>
+      <label class="small quiet">Language <n-input v-model:value="locale" size="small" class="locale" :input-props="{ 'aria-label': 'Language of the words' }" /></label>
+      <n-input type="textarea" :disabled="!editable" :autosize="{ minRows: 3, maxRows: 14 }" :value="words.join('\n')" :input-props="{ 'aria-label': 'Words' }" @change="(text: string) => setWords(locale, text.split('\n').map((word) => word.trim()).filter((word) => word !== ''))" />
+    </section>
+  </main>
+</template>
+
+<style scoped>
+.agreements { overflow: auto; height: 100%; padding: 20px 28px 60px; } .agreements > * { max-width: 820px; } section { margin: 26px 0 0; } h2 { font: 400 15px var(--font-title); color: var(--prussian); margin-bottom: 8px; } p { margin: 4px 0 10px; }
+ul { list-style: none; margin: 0 0 10px; padding: 0; } li { display: grid; grid-template-columns: 64px minmax(0, 1fr) auto; gap: 10px; align-items: baseline; padding: 8px 0; border-top: 1px solid var(--hair); } li > .rule { grid-column: 1 / -1; } .acts { display: flex; gap: 6px; } .severity { color: var(--soft); } .severity.error { color: var(--seal); } .severity.warning { color: var(--amber); } .locale { width: 90px; margin: 0 0 8px 8px; display: inline-flex; }
+</style>

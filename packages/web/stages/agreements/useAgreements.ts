@@ -1,0 +1,31 @@
+import type { Agreements, FactField, HouseRule } from '@ukiyo/contracts';
+import { useMessage } from 'naive-ui';
+import { computed } from 'vue';
+import { messageOf } from '../../parts/api.ts';
+import { useLibrary } from '../../parts/library.ts';
+import { useSession } from '../../parts/session.ts';
+
+/** What the team has agreed on, and ways to change it: each change is kept at once, and refused when somebody else was first. */
+export function useAgreements() {
+  const library = useLibrary();
+  const session = useSession();
+  const message = useMessage();
+  const agreed = computed(() => library.agreements);
+  const editable = computed(() => session.may('administer'));
+
+  async function change(part: Partial<Omit<Agreements, 'version'>>): Promise<boolean> {
+    try {
+      await library.agree({ ...agreed.value, ...part });
+      return true;
+    } catch (error) {
+      message.error(messageOf(error));
+      return false;
+    }
+  }
+  const setRule = (rule: HouseRule, before?: HouseRule): Promise<boolean> =>
+    change({ rules: before ? agreed.value.rules.map((one) => (one.id === before.id ? rule : one)) : [...agreed.value.rules, rule] });
+  const removeRule = ({ id }: HouseRule): Promise<boolean> => change({ rules: agreed.value.rules.filter((one) => one.id !== id) });
+  const setFacts = (facts: FactField[]): Promise<boolean> => change({ facts });
+  const setWords = (locale: string, words: string[]): Promise<boolean> => change({ words: { ...agreed.value.words, [locale]: words } });
+  return { agreed, editable, setRule, removeRule, setFacts, setWords };
+}
