@@ -46,6 +46,7 @@ test('what a rule forbids is not offered where it forbids it', async ({ page }) 
   await newTopic(page, 'Concept', 'Cells without lists');
   await page.locator('.ProseMirror .is-conbody p').click();
   await choose(page, 'table');
+  await page.keyboard.press('Enter');
   await page.locator('.ProseMirror td').nth(4).click();
   await page.keyboard.press('Control+Space');
   await expect(page.getByRole('option', { name: 'Put in: Numbered list into Cell' })).toBeVisible();

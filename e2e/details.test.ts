@@ -98,7 +98,7 @@ test('a table is put in, filled by Tab, grows and has cells joined', async ({ pa
   await newTopic(page, 'Concept', 'Tides');
   await page.locator('p[data-element="p"]').click();
   await choose(page, 'table');
-  await page.keyboard.type('Ports');
+  await page.getByRole('dialog', { name: 'New table' }).getByLabel('Title').fill('Ports');
   await page.keyboard.press('Enter');
   for (const text of ['Port', 'High', 'Low', 'Velm', '3.1', '0.4', 'Kis']) {
     await page.keyboard.type(text);

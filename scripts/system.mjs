@@ -33,6 +33,7 @@ const needs = {
     { found: () => onPath('pdftotext'), packages: ['poppler-utils'] },
     { found: () => onPath('qpdf'), packages: ['qpdf'] },
     { found: () => onPath('git'), packages: ['git'] },
+    { found: () => onPath('xmllint') && existsSync('/usr/share/xml/docbook/schema/dtd/4.5/soextblx.dtd'), packages: ['libxml2-utils', 'docbook-xml'] },
   ],
 };
 

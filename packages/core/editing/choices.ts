@@ -3,7 +3,7 @@ import { NodeSelection, Selection, type EditorState, type Transaction } from 'pr
 import { findWrapping } from 'prosemirror-transform';
 import { definitionOf, labelOf, mayContain } from '../grammar/index.ts';
 import { permits, type HouseRule } from '../rules/index.ts';
-import type { TableChange } from '../tables/index.ts';
+import { tableChanges, type TableChange } from '../tables/index.ts';
 import { blockTypes, canBeNamed, fittingTypes, inOrder, textElementAt } from './fitting.ts';
 import { addImage, blockOfImage, canAddImage } from './images.ts';
 import { canLink, linkAttributes, linkTo } from './linking.ts';
@@ -11,8 +11,12 @@ import { childrenOf } from './items.ts';
 import { special } from './names.ts';
 import { editorSchema } from './schema.ts';
 import { addNote, notesAt } from './notes.ts';
-import { newBlock } from './starters.ts';
+import { newBlock, newTable, type TableShape } from './starters.ts';
 import { changeTableAt } from './table-editing.ts';
+
+/** What a question that a choice asks is answered with: an address, words, or how a table is to be. */
+export type Answer = string | TableShape;
+const wordsIn = (answer: Answer | undefined): string => (typeof answer === 'string' ? answer : '');
 
 /** Something that can be done at a place with an element, without making anything invalid. */
 export interface Choice {
@@ -26,9 +30,9 @@ export interface Choice {
   /** The depth of the element that it goes into. */
   readonly within: number;
   /** What has to be chosen or said before: the target of a link, the words of a note, an image of the library. */
-  readonly asks?: 'target' | 'words' | 'image';
+  readonly asks?: 'target' | 'words' | 'image' | 'table';
   /** The change, made for the state that the choice was offered for, with the answer to what it asks. */
-  readonly apply: (state: EditorState, answer?: string) => Transaction;
+  readonly apply: (state: EditorState, answer?: Answer) => Transaction;
 }
 
 const elementOf = (node: EditorNode): string => node.type.spec.element ?? 'topic';
@@ -72,29 +76,43 @@ function insertChoices(state: EditorState): Choice[] {
       const element = type.spec.element ?? '';
       const instead = replaces && parent.canReplaceWith(index - 1, index, type);
       const asksForImage = element === 'image' || element === 'fig';
-      const choice = describe('insert', element, `into ${nameOf(parent)}`, depth, ({ tr }, image) => {
+      const choice = describe('insert', element, `into ${nameOf(parent)}`, depth, ({ tr }, answer) => {
         const start = $from.before(depth + 1);
         const end = $from.after(depth + 1);
         const at = instead ? start : end;
-        const made = asksForImage && image !== undefined ? blockOfImage(element, image) : newBlock(type)!;
+        const made = typeof answer === 'object' ? newTable(answer) : asksForImage && answer !== undefined ? blockOfImage(element, answer) : newBlock(type)!;
         tr.replaceRangeWith(at, end, made);
-        return tr.setSelection(made.isAtom ? NodeSelection.create(tr.doc, at) : Selection.near(tr.doc.resolve(at + 1), 1)).scrollIntoView();
+        const inside = typeof answer === 'object' ? firstCellIn(made) : 0;
+        return tr.setSelection(made.isAtom ? NodeSelection.create(tr.doc, at) : Selection.near(tr.doc.resolve(at + 1 + inside), 1)).scrollIntoView();
       });
-      choices.push(asksForImage ? { ...choice, asks: 'image' } : choice);
+      choices.push(asksForImage ? { ...choice, asks: 'image' } : element === 'table' || element === 'simpletable' ? { ...choice, asks: 'table' } : choice);
     }
   }
   return choices;
 }
 
+/** Where the first cell begins inside a table: its title was asked for, so one goes on there. */
+function firstCellIn(table: EditorNode): number {
+  let found = 0;
+  table.descendants((node, position) => {
+    if (found === 0 && isCell(node)) found = position + 1;
+    return found === 0;
+  });
+  return found;
+}
+const isCell = (node: EditorNode): boolean => ['entry', 'stentry'].includes(elementOf(node));
+
 function linkChoices(state: EditorState): Choice[] {
   if (!canLink(state)) return [];
   const place = state.selection.empty ? 'with the words of its target' : 'from the selected words';
-  return [{ ...describe('phrase', 'xref', place, state.selection.$from.depth, (at, reference = '') => linkTo(at, linkAttributes(reference) ?? {})), asks: 'target' }];
+  return [{ ...describe('phrase', 'xref', place, state.selection.$from.depth, (at, answer) => linkTo(at, linkAttributes(wordsIn(answer)) ?? {})), asks: 'target' }];
 }
 
-const imageChoices = (state: EditorState): Choice[] => (canAddImage(state) ? [{ ...describe('insert', 'image', 'in the line', state.selection.$from.depth, (at, image = '') => addImage(at, image)), asks: 'image' }] : []);
+const imageChoices = (state: EditorState): Choice[] =>
+  canAddImage(state) ? [{ ...describe('insert', 'image', 'in the line', state.selection.$from.depth, (at, answer) => addImage(at, wordsIn(answer))), asks: 'image' }] : [];
 
-const noteChoices = (state: EditorState): Choice[] => notesAt(state).map((name) => ({ ...describe('insert', name, 'in the line', state.selection.$from.depth, (at, words = '') => addNote(at, name, words)), asks: 'words' }));
+const noteChoices = (state: EditorState): Choice[] =>
+  notesAt(state).map((name) => ({ ...describe('insert', name, 'in the line', state.selection.$from.depth, (at, answer) => addNote(at, name, wordsIn(answer))), asks: 'words' }));
 
 /** Names for the selected words, or for the words that are typed next. */
 function phraseChoices(state: EditorState): Choice[] {
@@ -118,23 +136,36 @@ function phrasesIn(element: string): MarkType[] {
     .sort(inOrder);
 }
 
-const tableChanges: Readonly<Record<TableChange, readonly [label: string, help: string]>> = {
+const tableWords: Readonly<Record<TableChange, readonly [label: string, help: string]>> = {
   'row-below': ['Row below', 'A new row after this one.'],
   'row-above': ['Row above', 'A new row before this one.'],
   'column-after': ['Column after', 'A new column after this one.'],
   'column-before': ['Column before', 'A new column before this one.'],
   'merge-across': ['Join with the next cell', 'One cell over both columns; the text of both stays.'],
   'merge-down': ['Join with the cell below', 'One cell over both rows; the text of both stays.'],
-  split: ['Split the cell', 'One cell again for each row and column it reaches over.'],
+  'merge-left': ['Join with the cell before', 'One cell over both columns; the text of both stays.'],
+  'merge-up': ['Join with the cell above', 'One cell over both rows; the text of both stays.'],
+  split: ['Split the cell', 'One cell again for each row and column it reaches over; the text stays in the first.'],
+  'split-last': ['Split the cell, text in the last', 'The same, with the text in the last of the cells.'],
+  'row-up': ['Move the row up', 'Before the one above it.'],
+  'row-down': ['Move the row down', 'After the one below it.'],
+  'row-to-head': ['Make the row a head', 'It is repeated on every page that the table reaches.'],
+  'row-to-body': ['Make the head a row', 'The last row of the head becomes one of the body.'],
+  'column-left': ['Move the column left', 'Before the one at its left, in head and body.'],
+  'column-right': ['Move the column right', 'After the one at its right, in head and body.'],
+  'column-wider': ['Wider column', 'At the cost of the others.'],
+  'column-narrower': ['Narrower column', 'To the gain of the others.'],
+  'sort-up': ['Sort by this column', 'The rows of the body, A to Z, small numbers first.'],
+  'sort-down': ['Sort by this column, backward', 'The rows of the body, Z to A, large numbers first.'],
   'row-remove': ['Remove the row', 'Cells that come down from above become shorter.'],
   'column-remove': ['Remove the column', 'Cells that reach over it become narrower.'],
 };
 
 /** What can be done to the table around the caret. */
 function tableChoices(state: EditorState): Choice[] {
-  return (Object.keys(tableChanges) as TableChange[]).flatMap((change) => {
+  return tableChanges.flatMap((change) => {
     const changed = changeTableAt(state, change);
-    const [label, help] = tableChanges[change];
+    const [label, help] = tableWords[change];
     return changed ? [{ kind: 'table', element: change, label, help, place: 'in the table', within: state.selection.$from.depth, apply: () => changed }] : [];
   });
 }
@@ -171,7 +202,9 @@ function turnChoices(state: EditorState): Choice[] {
       if (type.isTextblock !== node.isTextblock || !parent.canReplaceWith(index, index + 1, type) || !type.validContent(node.content)) continue;
       seen.add(element);
       const position = $from.before(depth);
-      choices.push(describe('turn', element, `instead of ${nameOf(node)}`, depth - 1, ({ tr }) => tr.setNodeMarkup(position, type, { attributes: node.attrs['attributes'] as unknown }).scrollIntoView()));
+      choices.push(
+        describe('turn', element, `instead of ${nameOf(node)}`, depth - 1, ({ tr }) => tr.setNodeMarkup(position, type, { attributes: node.attrs['attributes'] as unknown }).scrollIntoView()),
+      );
     }
   }
   return choices;

@@ -4,7 +4,24 @@ import { describe, expect, it } from 'vitest';
 import { normalise, topicKinds, validate, writeCanonical } from '../grammar/index.ts';
 import { readXml } from '../markup/index.ts';
 import { anyElement } from '../testing/index.ts';
-import { addImage, alternativeAt, canAddImage, canLink, choicesAt, fromEditor, imageFrom, linkAttributes, linkTo, noteAt, rewordNote, toEditor, withAlternative, withWidth } from './index.ts';
+import {
+  addImage,
+  alternativeAt,
+  canAddImage,
+  canLink,
+  choicesAt,
+  fromEditor,
+  imageFrom,
+  linkAttributes,
+  linkTo,
+  noteAt,
+  rewordNote,
+  toEditor,
+  withAlternative,
+  withWidth,
+  usualTable,
+  type Answer,
+} from './index.ts';
 
 /** The caret behind the first letter of the text, or the text selected. */
 function state(inside: string, text: string, isSelected = false): EditorState {
@@ -85,7 +102,15 @@ describe('images', () => {
 });
 
 it('whatever is asked for and answered anywhere leaves a topic as valid as it was', () => {
-  const answers = { target: ['topic:x', 'https://tides.example/', ''], image: ['asset:w'], words: ['a', 'a > b', ''] };
+  const answers = {
+    target: ['topic:x', 'https://tides.example/', ''],
+    image: ['asset:w'],
+    words: ['a', 'a > b', ''],
+    table: [
+      { ...usualTable, rows: 1 },
+      { ...usualTable, hasHead: false, title: 'T' },
+    ],
+  };
   fc.assert(
     fc.property(fc.constantFrom(...topicKinds), fc.gen(), fc.nat(10_000), fc.nat(10_000), fc.nat(10), (kind, gen, at, to, pick) => {
       const root = normalise(gen(anyElement, kind, 4));
@@ -97,7 +122,7 @@ it('whatever is asked for and answered anywhere leaves a topic as valid as it wa
       const wrong = (tree: typeof root): number => validate(tree).filter(({ severity, code }) => severity === 'error' && code !== 'grammar.missing-attribute').length;
       for (const choice of choicesAt(placed)) {
         if (!choice.asks) continue;
-        const given = answers[choice.asks];
+        const given: readonly Answer[] = answers[choice.asks];
         const { doc } = placed.apply(choice.apply(placed, given[pick % given.length]));
         doc.check();
         expect(wrong(fromEditor(doc)), `${choice.element} ${given[pick % given.length]}`).toBeLessThanOrEqual(wrong(root));

@@ -16,21 +16,40 @@ const property = (name: string, suffix = ''): Element =>
     ['type', 'value', 'desc'].map((part) => element(`prop${part}${suffix}`)),
   );
 
-/** What a table is when it is new: a head, and rows enough to see its shape. */
-const starters: Readonly<Record<string, Element>> = {
-  table: element('table', {}, [
-    element('title'),
-    element('tgroup', { cols: '3' }, [
-      ...times(3, (index) => element('colspec', { colname: `col${index + 1}` })),
-      element('thead', {}, [rowOf('row', 'entry', 3)]),
+/** How a new table is to be. */
+export interface TableShape {
+  readonly kind: 'table' | 'simpletable';
+  readonly title: string;
+  /** Without the head. */
+  readonly rows: number;
+  readonly columns: number;
+  readonly hasHead: boolean;
+  /** CALS: which sides have a line; `''` leaves it to the style. */
+  readonly frame: '' | 'all' | 'topbot' | 'sides' | 'none';
+}
+export const usualTable: TableShape = { kind: 'table', title: '', rows: 2, columns: 3, hasHead: true, frame: '' };
+
+function tableOf({ kind, title, rows, columns, hasHead, frame }: TableShape): Element {
+  const framed = frame === '' ? {} : { frame };
+  if (kind === 'simpletable') return element('simpletable', framed, [...(hasHead ? [rowOf('sthead', 'stentry', columns)] : []), ...times(rows, () => rowOf('strow', 'stentry', columns))]);
+  return element('table', framed, [
+    element('title', {}, [title]),
+    element('tgroup', { cols: String(columns) }, [
+      ...times(columns, (index) => element('colspec', { colname: `col${index + 1}` })),
+      ...(hasHead ? [element('thead', {}, [rowOf('row', 'entry', columns)])] : []),
       element(
         'tbody',
         {},
-        times(2, () => rowOf('row', 'entry', 3)),
+        times(rows, () => rowOf('row', 'entry', columns)),
       ),
     ]),
-  ]),
-  simpletable: element('simpletable', {}, [rowOf('sthead', 'stentry', 2), ...times(2, () => rowOf('strow', 'stentry', 2))]),
+  ]);
+}
+
+/** What a table is when it is new: a head, and rows enough to see its shape. */
+const starters: Readonly<Record<string, Element>> = {
+  table: tableOf(usualTable),
+  simpletable: tableOf({ ...usualTable, kind: 'simpletable', columns: 2 }),
   properties: element('properties', {}, [property('prophead', 'hd'), property('property'), property('property')]),
   choicetable: element(
     'choicetable',
@@ -38,6 +57,9 @@ const starters: Readonly<Record<string, Element>> = {
     times(2, () => element('chrow', {}, [element('choption'), element('chdesc')])),
   ),
 };
+
+/** A new table of that shape. */
+export const newTable = (shape: TableShape): EditorNode => blockFrom(tableOf(shape));
 
 /** A new block of a type with what it needs. */
 export function newBlock(type: NodeType): EditorNode | null {

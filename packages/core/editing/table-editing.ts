@@ -1,7 +1,7 @@
 import type { Node as EditorNode } from 'prosemirror-model';
 import { Selection, type EditorState, type Transaction } from 'prosemirror-state';
 import type { Path } from '../problems/index.ts';
-import { changeTable, type TableChange } from '../tables/index.ts';
+import { changeTable, columnMeasures, gridOf, withColumnWidths, type Grid, type Measure, type TableChange } from '../tables/index.ts';
 import { blockToElement } from './from-editor.ts';
 import { blockFrom } from './to-editor.ts';
 
@@ -34,9 +34,35 @@ function offsetOf(node: EditorNode, path: Path): number {
   let offset = 0;
   let at = node;
   for (const index of path) {
+    // A table that cannot be opened at that depth: the caret stays in front of it.
+    if (index >= at.childCount) return offset;
     for (let before = 0; before < index; before += 1) offset += at.child(before).nodeSize;
     offset += 1;
     at = at.child(index);
   }
   return offset;
+}
+
+const measures = new WeakMap<EditorNode, readonly Measure[] | undefined>();
+
+/** Whether a node is what has columns. */
+export const hasColumns = (node: EditorNode): boolean => node.type.spec.element === 'tgroup' || node.type.spec.element === 'simpletable';
+
+/** The widths of the columns of a table's node; undefined where none is said. */
+export function measuresOf(table: EditorNode): readonly Measure[] | undefined {
+  if (!measures.has(table)) measures.set(table, columnMeasures(blockToElement(table)));
+  return measures.get(table);
+}
+export const gridOfNode = (table: EditorNode): Grid => gridOf(blockToElement(table));
+
+/** Makes the columns of the table at a position as wide as they stand on the page. @param widths in millimetres, one a column */
+export function setColumnWidths(state: EditorState, position: number, widths: readonly number[]): Transaction {
+  const table = state.doc.nodeAt(position)!;
+  const { selection } = state;
+  const node = blockFrom(withColumnWidths(blockToElement(table), widths));
+  const tr = state.tr.replaceWith(position, position + table.nodeSize, node);
+  // Only specifications come or change: the text is as far from the end as it was.
+  const fromEnd = position + table.nodeSize - selection.head;
+  if (fromEnd > 0 && selection.head > position) tr.setSelection(Selection.near(tr.doc.resolve(position + node.nodeSize - fromEnd)));
+  return tr;
 }

@@ -9,8 +9,7 @@ export function follows(parent: string, symbols: readonly string[]): boolean {
 }
 
 /** What children stand for in a content model: white space, comments and instructions for nothing. */
-export const symbolsIn = (nodes: readonly Node[]): string[] =>
-  nodes.flatMap((node) => (typeof node === 'string' ? (node.trim() === '' ? [] : [textSymbol]) : isElement(node) ? [node.name] : []));
+export const symbolsIn = (nodes: readonly Node[]): string[] => nodes.flatMap((node) => (typeof node === 'string' ? (node.trim() === '' ? [] : [textSymbol]) : isElement(node) ? [node.name] : []));
 
 /** The last place among the children of `parent` where a new element can stand; undefined where there is none. */
 export function placeFor(parent: Element, name: string): number | undefined {

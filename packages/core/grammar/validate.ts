@@ -26,7 +26,8 @@ export function validate(root: Element): Problem[] {
     checkAttributes(found, path, problems);
     const id = found.attributes['id'];
     if (id !== undefined && id !== '' && found.name !== 'resourceid') {
-      if (ids.has(id)) problems.push(problem('error', 'grammar.duplicate-id', `The id “${id}” is used more than once in this topic.`, { path: [...path], attribute: 'id' }, withoutAttribute(found, path, 'id')));
+      if (ids.has(id))
+        problems.push(problem('error', 'grammar.duplicate-id', `The id “${id}” is used more than once in this topic.`, { path: [...path], attribute: 'id' }, withoutAttribute(found, path, 'id')));
       ids.add(id);
     }
     // Foreign content has its own vocabulary.
@@ -107,7 +108,8 @@ function checkAttributes(found: Element, path: Path, problems: Problem[]): void 
     const definition = attributeOf(found.name, name);
     if (!definition) problems.push(problem('warning', 'grammar.unknown-attribute', `“${label}” has no attribute “${name}”. It is kept as it is.`, where, withoutAttribute(found, path, name)));
     // Alternative text may be empty on purpose: the image then only decorates (HTML, 4.8.4.4).
-    else if (value === '' && name !== 'alt') problems.push(problem('warning', 'grammar.empty-attribute', `The attribute “${name}” of “${label}” is empty.`, where, withoutAttribute(found, path, name)));
+    else if (value === '' && name !== 'alt')
+      problems.push(problem('warning', 'grammar.empty-attribute', `The attribute “${name}” of “${label}” is empty.`, where, withoutAttribute(found, path, name)));
     else if (!isValueAllowed(definition, value)) {
       const choice = definition.values ? ` It can be ${definition.values.join(', ')}.` : '';
       problems.push(problem('error', 'grammar.attribute-value', `“${shorten(value)}” is not a value for “${name}” of “${label}”.${choice}`, where, withoutAttribute(found, path, name)));

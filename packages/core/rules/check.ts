@@ -38,7 +38,8 @@ function checkOf(rule: HouseRule): Check {
   const sentence = ruleSentence(rule);
   switch (rule.kind) {
     case 'forbid':
-      return (found, path, inside) => (isA(found.name, rule.element) && (rule.within === '' || inside.some(({ name }) => isA(name, rule.within))) ? { message: sentence, ...fixOfForbidden(found, path) } : undefined);
+      return (found, path, inside) =>
+        isA(found.name, rule.element) && (rule.within === '' || inside.some(({ name }) => isA(name, rule.within))) ? { message: sentence, ...fixOfForbidden(found, path) } : undefined;
     case 'require':
       return (found, path) => {
         if (!isA(found.name, rule.element) || findAll(found, (one) => one !== found && isA(one.name, rule.part)).length > 0) return undefined;
@@ -54,14 +55,18 @@ function checkOf(rule: HouseRule): Check {
       };
     case 'pattern': {
       const pattern = patternFrom(rule.pattern);
-      return (found) => (pattern && isA(found.name, rule.element) && lineOf(found) !== '' && !pattern.matcher(lineOf(found)).find() ? { message: `${sentence} Here it is “${lineOf(found).slice(0, 60)}”.` } : undefined);
+      return (found) =>
+        pattern && isA(found.name, rule.element) && lineOf(found) !== '' && !pattern.matcher(lineOf(found)).find() ? { message: `${sentence} Here it is “${lineOf(found).slice(0, 60)}”.` } : undefined;
     }
     case 'phrase':
       return (found, path, inside) => {
         if (notProse.has(found.name) || inside.some(({ name }) => notProse.has(name))) return undefined;
         const said = found.children.some((child) => typeof child === 'string' && wordingIn(rule.phrase).test(child));
         if (!said) return undefined;
-        return { message: sentence, ...(rule.instead === '' ? {} : { fix: { label: `Write “${rule.instead}”`, edit: { kind: 'words' as const, path, element: found.name, from: rule.phrase, to: rule.instead } } }) };
+        return {
+          message: sentence,
+          ...(rule.instead === '' ? {} : { fix: { label: `Write “${rule.instead}”`, edit: { kind: 'words' as const, path, element: found.name, from: rule.phrase, to: rule.instead } } }),
+        };
       };
   }
 }
@@ -83,9 +88,6 @@ export function patternFrom(source: string): RE2JS | undefined {
 
 /** A wording as whole words, whatever their capitals and the white space between. */
 export function wordingIn(phrase: string): RegExp {
-  const words = phrase
-    .trim()
-    .split(/\s+/u)
-    .map(literally);
+  const words = phrase.trim().split(/\s+/u).map(literally);
   return new RegExp(`(?<![\\p{L}\\p{N}])${words.join('\\s+')}(?![\\p{L}\\p{N}])`, 'giu');
 }

@@ -20,7 +20,13 @@ export function applyEdit(root: Element, edit: TreeEdit): Element | undefined {
     case 'insert':
       return insertAt(root, [...edit.path, edit.index], [emptyElement(edit.name)]);
     case 'words':
-      return put([element(found.name, found.attributes, found.children.map((child) => (typeof child === 'string' ? reworded(child, edit.from, edit.to) : child)))]);
+      return put([
+        element(
+          found.name,
+          found.attributes,
+          found.children.map((child) => (typeof child === 'string' ? reworded(child, edit.from, edit.to) : child)),
+        ),
+      ]);
   }
 }
 

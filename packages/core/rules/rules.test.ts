@@ -10,13 +10,13 @@ type Part<Rule> = Rule extends unknown ? Omit<Rule, 'id' | 'severity' | 'reason'
 const rule = (part: Part<HouseRule>): HouseRule => ({ id: 'r', severity: 'warning', reason: '', ...part });
 const found = (xml: string, ...rules: HouseRule[]): string[] => checkHouseRules(tree(xml), rules).map(({ message, where }) => `${where.path!.join('.')} ${message}`);
 
-const task = (steps: number, more = ''): string =>
-  `<task id="t"><title>A</title><taskbody><steps>${'<step><cmd>Go</cmd></step>'.repeat(steps)}</steps>${more}</taskbody></task>`;
+const task = (steps: number, more = ''): string => `<task id="t"><title>A</title><taskbody><steps>${'<step><cmd>Go</cmd></step>'.repeat(steps)}</steps>${more}</taskbody></task>`;
 
 describe('house rules', () => {
   it('forbid an element inside another, with everything it is the base of', () => {
     const noLists = rule({ kind: 'forbid', element: 'ul', within: 'entry' });
-    const table = '<concept id="c"><title>A</title><conbody><ul><li>x</li></ul><table><tgroup cols="1"><tbody><row><entry><ul><li>y</li></ul></entry></row></tbody></tgroup></table></conbody></concept>';
+    const table =
+      '<concept id="c"><title>A</title><conbody><ul><li>x</li></ul><table><tgroup cols="1"><tbody><row><entry><ul><li>y</li></ul></entry></row></tbody></tgroup></table></conbody></concept>';
     expect(found(table, noLists)).toEqual(['1.1.0.0.0.0.0 No “Bullet list” in “Cell”.']);
     expect(found(task(1), rule({ kind: 'forbid', element: 'ol', within: '' }))).toEqual(['1.0 No “Numbered list”.']);
   });
@@ -80,7 +80,8 @@ describe('completeness', () => {
 });
 
 describe('fixes', () => {
-  const messy = '<concept id="c" audience=""><title>A</title><conbody><p outputclass="" id="x">a</p><p id="x">b</p><p nosuch="1"/><section><section><p>deep</p></section></section></conbody></concept>';
+  const messy =
+    '<concept id="c" audience=""><title>A</title><conbody><p outputclass="" id="x">a</p><p id="x">b</p><p nosuch="1"/><section><section><p>deep</p></section></section></conbody></concept>';
   it('put right everything of the grammar that has one, whatever else is wrong', () => {
     const before = checkItem(tree(messy)).filter(({ fix }) => fix);
     expect(before.map(({ code }) => code).sort()).toEqual(['grammar.duplicate-id', 'grammar.empty-attribute', 'grammar.empty-attribute', 'grammar.not-allowed', 'grammar.unknown-attribute']);

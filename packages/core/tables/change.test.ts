@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { validate, writeCanonical } from '../grammar/index.ts';
 import { element, findAll, isElement, lineOf, readXml, textOf, type Element, type Node } from '../markup/index.ts';
-import { changeTable, gridOf, type TableChange } from './index.ts';
+import { changeTable, columnMeasures, gridOf, measured, tableChanges, withColumnWidths, type TableChange } from './index.ts';
 
 /**
  * Draws a CALS table from a picture: one string a row, the same letter for one cell, a blank line between head and body.
@@ -92,6 +92,18 @@ describe('a CALS table (OASIS exchange table model)', () => {
     ['a column less under a cell that reaches over', ['aa', 'bc'], 'c', 'column-remove', ['a', 'b']],
     ['two cells joined', ['ab', 'cd'], 'a', 'merge-across', ['aa', 'cd']],
     ['two cells joined downward', ['ab', 'cd'], 'a', 'merge-down', ['ab', 'ad']],
+    ['two cells joined from the right', ['ab', 'cd'], 'b', 'merge-left', ['aa', 'cd']],
+    ['two cells joined from below', ['ab', 'cd'], 'c', 'merge-up', ['ab', 'ad']],
+    ['a joined cell split with its words in the last', ['aab', 'aac', 'def'], 'a', 'split-last', ['..b', '.ac', 'def']],
+    ['a row moved up', ['ab', 'cd', 'ef'], 'c', 'row-up', ['cd', 'ab', 'ef']],
+    ['a row moved down past others', ['aab', 'cde'], 'b', 'row-down', ['cde', 'aab']],
+    ['a column moved right, also in the head', ['ab', '', 'cd'], 'c', 'column-right', ['ba', '', 'dc']],
+    ['a column moved left under a cell that covers both', ['aab', 'cde'], 'd', 'column-left', ['aab', 'dce']],
+    ['its first row made a head', ['ab', 'cd'], 'a', 'row-to-head', ['ab', '', 'cd']],
+    ['a second head row', ['ab', '', 'cd', 'ef'], 'c', 'row-to-head', ['ab', 'cd', '', 'ef']],
+    ['its head made a row', ['ab', '', 'cd'], 'b', 'row-to-body', ['ab', 'cd']],
+    ['its rows sorted', ['xy', '', 'ca', 'ab', 'bc'], 'c', 'sort-up', ['xy', '', 'ab', 'bc', 'ca']],
+    ['its rows sorted backward by another column, empty ones last', ['ca', 'ab', 'b.'], 'b', 'sort-down', ['ab', 'ca', 'b.']],
     ['a joined cell split', ['aab', 'aac', 'def'], 'a', 'split', ['a.b', '..c', 'def']],
   ] as [string, string[], string, TableChange, string[]][])('gets %s', (_what, before, letter, change, after) => {
     expect(changed(cals(...before), letter, change)).toEqual(after);
@@ -103,6 +115,12 @@ describe('a CALS table (OASIS exchange table model)', () => {
     ['a join of cells that do not lie side by side', ['ab', 'cb'], 'a', 'merge-across'],
     ['a join of head and body', ['ab', '', 'cd'], 'a', 'merge-down'],
     ['a join that leaves a row without a cell', ['a', 'b'], 'a', 'merge-down'],
+    ['a row moved over a cell that holds two rows', ['ab', 'ac', 'de'], 'c', 'row-down'],
+    ['a row moved out of the head', ['ab', '', 'cd'], 'a', 'row-down'],
+    ['a column moved out of a joined cell', ['aab', 'cde'], 'd', 'column-right'],
+    ['its only row made a head', ['ab'], 'a', 'row-to-head'],
+    ['rows sorted that hang together', ['ab', 'ac', 'de'], 'd', 'sort-up'],
+    ['a join with the head from below', ['ab', '', 'cd'], 'c', 'merge-up'],
     ['a split of one plain cell', ['ab'], 'a', 'split'],
   ] as [string, string[], string, TableChange][])('refuses %s', (_what, before, letter, change) => {
     expect(changed(cals(...before), letter, change)).toBeUndefined();
@@ -120,7 +138,7 @@ describe('a CALS table (OASIS exchange table model)', () => {
     expect(specs[1]).toMatchObject({ colwidth: '1*' });
   });
   it('stays a table that can be drawn and is valid, whatever is done to it', () => {
-    const all: TableChange[] = ['row-above', 'row-below', 'row-remove', 'column-before', 'column-after', 'column-remove', 'merge-across', 'merge-down', 'split'];
+    const all = tableChanges;
     fc.assert(
       fc.property(fc.array(fc.tuple(fc.constantFrom(...all), fc.nat()), { minLength: 1, maxLength: 12 }), (steps) => {
         let table = cals('ab', '', 'cd', 'ef');
@@ -140,6 +158,28 @@ describe('a CALS table (OASIS exchange table model)', () => {
       }),
       { numRuns: 200 },
     );
+  });
+});
+
+describe('widths of columns', () => {
+  it('are read in every unit (CALS: shares, and lengths that are points without a unit)', () => {
+    expect(measured('2*')).toEqual({ unit: '*', amount: 2 });
+    expect(measured('*')).toEqual({ unit: '*', amount: 1 });
+    expect(measured('1in').amount).toBeCloseTo(25.4);
+    expect(measured('72').amount).toBeCloseTo(25.4);
+    expect(measured(undefined)).toEqual({ unit: '*', amount: 1 });
+    expect(columnMeasures(readXml('<tgroup cols="1"><tbody><row><entry/></row></tbody></tgroup>').document!.root)).toBeUndefined();
+  });
+  it('follow the hand: shares stay shares, lengths stay lengths', () => {
+    const table = withColumnWidths(cals('abc', 'def'), [20, 60, 20]);
+    expect(gridOf(table).columns.map(({ width }) => width)).toEqual(['20*', '60*', '20*']);
+    const fixed = { ...table, children: table.children.map((one, at) => (at === 0 && isElement(one) ? { ...one, attributes: { ...one.attributes, colwidth: '30mm' } } : one)) };
+    expect(gridOf(withColumnWidths(fixed, [25, 50, 25])).columns.map(({ width }) => width)).toEqual(['25mm', '50*', '25*']);
+  });
+  it('are changed by keys at the cost of the others', () => {
+    const wider = changeTable(cals('ab', 'cd'), pathOf(cals('ab', 'cd'), 'a'), 'column-wider')!.table;
+    expect(gridOf(wider).columns.map(({ width }) => width)).toEqual(['55*', '45*']);
+    expect(gridOf(changeTable(wider, pathOf(wider, 'b'), 'column-wider')!.table).columns.map(({ width }) => width)).toEqual(['50*', '50*']);
   });
 });
 

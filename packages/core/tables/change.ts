@@ -1,29 +1,33 @@
 import { childElements, childNamed, element, isElement, textOf, withAttribute, type Attributes, type Element, type Node } from '../markup/index.ts';
 import type { Path } from '../problems/index.ts';
 import { gridOf } from './grid.ts';
+import type { Cell, Plan, PlaceOfCell, Row, Section } from './plan.ts';
+import { moveColumn, moveRow, rowToBody, rowToHead, sortRows, widen } from './moves.ts';
 
 /** What can be done to a table at one of its cells. */
-export type TableChange = 'row-above' | 'row-below' | 'row-remove' | 'column-before' | 'column-after' | 'column-remove' | 'merge-across' | 'merge-down' | 'split';
-
-interface Cell {
-  element: Element;
-  column: number;
-  columnSpan: number;
-  rowSpan: number;
-}
-interface Row {
-  readonly element: Element;
-  cells: Cell[];
-}
-/** Rows that cells may join: heads never join the body. */
-interface Section {
-  readonly rows: Row[];
-}
-interface Plan {
-  readonly table: Element;
-  columns: { spec: Attributes; share?: string }[];
-  readonly sections: readonly Section[];
-}
+export type TableChange =
+  | 'row-above'
+  | 'row-below'
+  | 'row-up'
+  | 'row-down'
+  | 'row-to-head'
+  | 'row-to-body'
+  | 'row-remove'
+  | 'column-before'
+  | 'column-after'
+  | 'column-left'
+  | 'column-right'
+  | 'column-wider'
+  | 'column-narrower'
+  | 'column-remove'
+  | 'merge-across'
+  | 'merge-down'
+  | 'merge-left'
+  | 'merge-up'
+  | 'split'
+  | 'split-last'
+  | 'sort-up'
+  | 'sort-down';
 
 const positional = ['colname', 'namest', 'nameend', 'spanname', 'morerows'];
 const isCals = (table: Element): boolean => table.name === 'tgroup';
@@ -45,12 +49,6 @@ export function changeTable(table: Element, cell: Path, change: TableChange): { 
   return focus && written(plan, focus);
 }
 
-interface PlaceOfCell {
-  readonly section: Section;
-  readonly row: Row;
-  readonly index: number;
-  readonly cell: Cell;
-}
 const changes: Readonly<Record<TableChange, (plan: Plan, place: PlaceOfCell) => Cell | undefined>> = {
   'row-above': (plan, { section, row, index, cell }) => addRow(plan, section, row, index, cell.column),
   'row-below': (plan, { section, row, index, cell }) => addRow(plan, section, row, index + cell.rowSpan, cell.column),
@@ -58,6 +56,26 @@ const changes: Readonly<Record<TableChange, (plan: Plan, place: PlaceOfCell) => 
   'column-before': (plan, { cell }) => addColumn(plan, cell, cell.column),
   'column-after': (plan, { cell }) => addColumn(plan, cell, cell.column + cell.columnSpan),
   'column-remove': (plan, { row, cell }) => removeColumn(plan, row, cell),
+  'row-up': (_plan, place) => moveRow(place, -1),
+  'row-down': (_plan, place) => moveRow(place, 1),
+  'row-to-head': rowToHead,
+  'row-to-body': rowToBody,
+  'column-left': (plan, { cell }) => moveColumn(plan, cell, -1),
+  'column-right': (plan, { cell }) => moveColumn(plan, cell, 1),
+  'column-wider': (plan, { cell }) => widen(plan, cell, 1),
+  'column-narrower': (plan, { cell }) => widen(plan, cell, -1),
+  'sort-up': (plan, place) => sortRows(plan, place, 1),
+  'sort-down': (plan, place) => sortRows(plan, place, -1),
+  'merge-left': (plan, { section, row, index, cell }) => {
+    const before = row.cells.find((one) => one.column + one.columnSpan === cell.column && one.rowSpan === cell.rowSpan);
+    return before && changes['merge-across'](plan, { section, row, index, cell: before });
+  },
+  'merge-up': (plan, { section, index, cell }) => {
+    const above = section.rows.slice(0, index).findIndex(({ cells }, at) => cells.some((one) => one.column === cell.column && at + one.rowSpan === index));
+    const row = section.rows[above];
+    const over = row?.cells.find((one) => one.column === cell.column && above + one.rowSpan === index);
+    return row && over && changes['merge-down'](plan, { section, row, index: above, cell: over });
+  },
   'merge-across': (plan, { row, cell }) => {
     const next = row.cells.find((one) => one.column === cell.column + cell.columnSpan && one.rowSpan === cell.rowSpan);
     if (!isCals(plan.table) || !next) return undefined;
@@ -79,7 +97,21 @@ const changes: Readonly<Record<TableChange, (plan: Plan, place: PlaceOfCell) => 
     cell.rowSpan = 1;
     return cell;
   },
+  // The words go to the last of the cells, in its last row.
+  'split-last': (plan, { section, row, index, cell }) => {
+    if (cell.columnSpan === 1 && cell.rowSpan === 1) return undefined;
+    const last = section.rows[index + cell.rowSpan - 1]!;
+    const moved: Cell = { element: cell.element, column: cell.column + cell.columnSpan - 1, columnSpan: 1, rowSpan: 1 };
+    const left: Cell = { ...emptyLike(row, cell.column), column: cell.column };
+    if (last === row && moved.column === left.column) return undefined;
+    row.cells.splice(row.cells.indexOf(cell), 1, left);
+    last.cells.push(moved);
+    return moved;
+  },
 };
+
+/** Every change there is. */
+export const tableChanges = Object.keys(changes) as TableChange[];
 
 function elementAt(root: Element, path: Path): Element | undefined {
   let at: Node | undefined = root;

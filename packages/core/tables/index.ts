@@ -4,5 +4,6 @@
  * and how far it reaches, always drawable, with problems for spans that cannot be; and the table with a row, a column or a joined cell more or less.
  * Nothing in a cell is ever lost but by removing it.
  */
-export { changeTable, type TableChange } from './change.ts';
+export { changeTable, tableChanges, type TableChange } from './change.ts';
+export { columnMeasures, measured, withColumnWidths, type Measure } from './widths.ts';
 export { gridOf, type Grid, type GridCell, type GridColumn, type GridRow } from './grid.ts';

@@ -91,6 +91,8 @@ function nodeDom(node: Node): DOMOutputSpec {
   if (name === special.line) return ['div', { class: 'line', ...(node.content.size === 0 && node.attrs['guidance'] ? { 'data-guidance': String(node.attrs['guidance']) } : {}) }, 0];
   if (name === special.rawBlock || name === special.rawInline) {
     const held = node.attrs['node'] as XmlNode;
+    // A specification takes no room of its own; its width is that of its column.
+    if (isElement(held) && held.name === 'colspec') return ['col', { 'data-element': 'colspec' }];
     const inline = name === special.rawInline;
     const element = typeof held === 'object' && 'name' in held ? held.name : '';
     const label = element === '' ? (typeof held === 'object' && 'comment' in held ? 'comment' : 'instruction') : labelOf(element);

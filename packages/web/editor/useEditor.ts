@@ -25,6 +25,7 @@ import { EditorView } from 'prosemirror-view';
 import { onUnmounted, ref, shallowRef } from 'vue';
 import { clipboard } from './clipboard.ts';
 import { borrowedPassages, type ReadText } from './borrowed.ts';
+import { columns } from './columns.ts';
 import { dressSchema } from './dom.ts';
 import { imageFiles } from './files.ts';
 import { foundMarks } from './found.ts';
@@ -86,6 +87,7 @@ export function useEditor(handlers: EditorHandlers) {
         liveEditing(opening),
         otherCarets(),
         borrowedPassages(id, handlers.read),
+        columns(),
         foundMarks(),
         imageFiles(handlers.files),
         clipboard(handlers.tell),

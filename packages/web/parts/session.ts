@@ -4,7 +4,11 @@ import { computed, ref } from 'vue';
 import { z } from 'zod';
 import { ApiError, ask } from './api.ts';
 
-const atLeast: Record<'write' | 'publish' | 'administer', readonly Role[]> = { administer: ['administrator'], write: ['administrator', 'publisher', 'writer'], publish: ['administrator', 'publisher'] };
+const atLeast: Record<'write' | 'publish' | 'administer', readonly Role[]> = {
+  administer: ['administrator'],
+  write: ['administrator', 'publisher', 'writer'],
+  publish: ['administrator', 'publisher'],
+};
 
 /** Who is signed in, in which project. The server decides what they may; this only hides what it would refuse. */
 export const useSession = defineStore('session', () => {

@@ -13,6 +13,7 @@ import InsertPalette from '../../editor/InsertPalette.vue';
 import ImageChooser from '../../editor/ImageChooser.vue';
 import LinkChooser from '../../editor/LinkChooser.vue';
 import PageLadder from '../../editor/PageLadder.vue';
+import TableForm from '../../editor/TableForm.vue';
 import ViewSwitch from '../../editor/ViewSwitch.vue';
 import WordsField from '../../editor/WordsField.vue';
 import '../../editor/page.css';
@@ -175,6 +176,7 @@ onBeforeUnmount(() => place.clear());
       <InsertPalette v-if="asking.question.value.asks === 'choice'" v-bind="asking.question.value" @choose="asking.choose" @close="asking.close('choice')" />
       <WordsField v-else-if="asking.question.value.asks === 'words'" v-bind="asking.question.value" @choose="asking.answer" @close="asking.close('words')" />
       <LinkChooser v-else-if="asking.question.value.asks === 'target'" :place="asking.question.value.place" @choose="asking.answer" @close="asking.close('target')" />
+      <TableForm v-else-if="asking.question.value.asks === 'table'" v-bind="asking.question.value" @choose="asking.answer" @close="asking.close('table')" />
       <ImageChooser v-else :place="asking.question.value.place" @choose="asking.answer" @file="asking.chooseFile" @close="asking.close('image')" />
     </template>
     <Teleport defer to="#foot-path">

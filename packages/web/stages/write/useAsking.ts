@@ -1,4 +1,18 @@
-import { alternativeAt, addImage, canAddImage, imageFrom, linkAttributes, linkTo, noteAt, pasteBlocks, rewordNote, withAlternative, type Choice } from '@ukiyo/core/editing';
+import {
+  alternativeAt,
+  addImage,
+  canAddImage,
+  imageFrom,
+  linkAttributes,
+  linkTo,
+  noteAt,
+  pasteBlocks,
+  rewordNote,
+  withAlternative,
+  type Answer,
+  type Choice,
+  type TableShape,
+} from '@ukiyo/core/editing';
 import { element } from '@ukiyo/core/markup';
 import { useFileDialog } from '@vueuse/core';
 import type { EditorState, Transaction } from 'prosemirror-state';
@@ -9,9 +23,10 @@ import { placeAtCaret, type PopPlace } from '../../editor/popList.ts';
 /** Something that waits for an answer at the caret. */
 type Question =
   | { readonly asks: 'choice'; readonly place: PopPlace; readonly choices: readonly Choice[] }
+  | { readonly asks: 'table'; readonly place: PopPlace; readonly kind: TableShape['kind']; readonly apply: Answered }
   | { readonly asks: 'target' | 'image'; readonly place: PopPlace; readonly apply: Answered }
   | { readonly asks: 'words'; readonly place: PopPlace; readonly element: string; readonly words: string; readonly apply: Answered };
-type Answered = (state: EditorState, answer: string) => Transaction;
+type Answered = (state: EditorState, answer: Answer) => Transaction;
 
 interface Asked {
   readonly view: ShallowRef<EditorView | undefined>;
@@ -36,7 +51,7 @@ export function useAsking({ view, choices, apply, upload }: Asked) {
     question.value = undefined;
     view.value?.focus();
   }
-  function answer(given: string): void {
+  function answer(given: Answer): void {
     const asked = question.value;
     question.value = undefined;
     if (!asked || asked.asks === 'choice') return;
@@ -51,18 +66,19 @@ export function useAsking({ view, choices, apply, upload }: Asked) {
     if (asks === 'words')
       // Words that are marked for the index are its entry.
       ask((place, { doc, selection: { from, to } }) => ({ asks, place, element, words: element === 'indexterm' ? doc.textBetween(from, to) : '', apply: choice.apply }));
+    else if (asks === 'table') ask((place) => ({ asks, place, kind: element === 'table' ? element : 'simpletable', apply: choice.apply }));
     else if (asks) ask((place) => ({ asks, place, apply: choice.apply }));
     else apply((state) => choice.apply(state));
   }
   /** @param from where begins what was typed to ask for the link */
-  const askForTarget = (from: number): void => ask((place) => ({ asks: 'target', place, apply: (state, reference) => linkTo(state, linkAttributes(reference) ?? {}, from) }));
+  const askForTarget = (from: number): void => ask((place) => ({ asks: 'target', place, apply: (state, reference) => linkTo(state, linkAttributes(String(reference)) ?? {}, from) }));
 
   /** The words of a note, or what is said of an image, at a position. */
   function reword(position: number): void {
     ask((place, state) => {
       const note = noteAt(state, position);
-      if (note) return { asks: 'words', place, ...note, apply: (at, words) => rewordNote(at, position, words) };
-      return { asks: 'words', place, element: 'alt', words: alternativeAt(state, position) ?? '', apply: (at, words) => withAlternative(at, position, words) };
+      if (note) return { asks: 'words', place, ...note, apply: (at, words) => rewordNote(at, position, String(words)) };
+      return { asks: 'words', place, element: 'alt', words: alternativeAt(state, position) ?? '', apply: (at, words) => withAlternative(at, position, String(words)) };
     });
   }
   function askForAlternative(): void {
@@ -91,7 +107,8 @@ export function useAsking({ view, choices, apply, upload }: Asked) {
   });
   /** Image files that came by themselves go into the line, or to the nearest place that takes an image. */
   async function takeFiles(files: readonly File[]): Promise<void> {
-    for (const file of files) await takeFile(file, (state, href) => (canAddImage(state) ? addImage(state, href) : pasteBlocks(state, [element('image', { href, placement: 'break' })]).transaction));
+    for (const file of files)
+      await takeFile(file, (state, href) => (canAddImage(state) ? addImage(state, String(href)) : pasteBlocks(state, [element('image', { href: String(href), placement: 'break' })]).transaction));
   }
   return { question, openPalette, choose, answer, close, askForTarget, reword, chooseFile, takeFiles };
 }
