@@ -16,7 +16,7 @@ import { changeTableAt } from './table-editing.ts';
 
 /** What a question that a choice asks is answered with: an address, words, or how a table is to be. */
 export type Answer = string | TableShape;
-const wordsIn = (answer: Answer | undefined): string => (typeof answer === 'string' ? answer : '');
+export const wordsOfAnswer = (answer: Answer | undefined): string => (typeof answer === 'string' ? answer : '');
 
 /** Something that can be done at a place with an element, without making anything invalid. */
 export interface Choice {
@@ -105,14 +105,14 @@ const isCell = (node: EditorNode): boolean => ['entry', 'stentry'].includes(elem
 function linkChoices(state: EditorState): Choice[] {
   if (!canLink(state)) return [];
   const place = state.selection.empty ? 'with the words of its target' : 'from the selected words';
-  return [{ ...describe('phrase', 'xref', place, state.selection.$from.depth, (at, answer) => linkTo(at, linkAttributes(wordsIn(answer)) ?? {})), asks: 'target' }];
+  return [{ ...describe('phrase', 'xref', place, state.selection.$from.depth, (at, answer) => linkTo(at, linkAttributes(wordsOfAnswer(answer)) ?? {})), asks: 'target' }];
 }
 
 const imageChoices = (state: EditorState): Choice[] =>
-  canAddImage(state) ? [{ ...describe('insert', 'image', 'in the line', state.selection.$from.depth, (at, answer) => addImage(at, wordsIn(answer))), asks: 'image' }] : [];
+  canAddImage(state) ? [{ ...describe('insert', 'image', 'in the line', state.selection.$from.depth, (at, answer) => addImage(at, wordsOfAnswer(answer))), asks: 'image' }] : [];
 
 const noteChoices = (state: EditorState): Choice[] =>
-  notesAt(state).map((name) => ({ ...describe('insert', name, 'in the line', state.selection.$from.depth, (at, answer) => addNote(at, name, wordsIn(answer))), asks: 'words' }));
+  notesAt(state).map((name) => ({ ...describe('insert', name, 'in the line', state.selection.$from.depth, (at, answer) => addNote(at, name, wordsOfAnswer(answer))), asks: 'words' }));
 
 /** Names for the selected words, or for the words that are typed next. */
 function phraseChoices(state: EditorState): Choice[] {

@@ -4,7 +4,7 @@
  * what the schema cannot hold is kept as a closed block at its place.
  */
 export { fieldsOf, openElements, refusalOf, withAttributes, type OpenElement } from './details.ts';
-export { choicesAt, type Answer, type Choice } from './choices.ts';
+export { choicesAt, wordsOfAnswer, type Answer, type Choice } from './choices.ts';
 export { newTable, usualTable, type TableShape } from './starters.ts';
 export { changeTableAt, gridOfNode, hasColumns, measuresOf, setColumnWidths } from './table-editing.ts';
 export { structureGuard } from './guard.ts';

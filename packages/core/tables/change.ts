@@ -1,4 +1,4 @@
-import { childElements, childNamed, element, isElement, textOf, withAttribute, type Attributes, type Element, type Node } from '../markup/index.ts';
+import { childElements, childNamed, element, isElement, textOf, withAttribute, type Element, type Node } from '../markup/index.ts';
 import type { Path } from '../problems/index.ts';
 import { gridOf } from './grid.ts';
 import type { Cell, Plan, PlaceOfCell, Row, Section } from './plan.ts';

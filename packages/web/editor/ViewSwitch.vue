@@ -1,13 +1,22 @@
 <script setup lang="ts">
+import type { SourceLanguage } from './sourceLanguage.ts';
 import { pageViews, type PageView } from './pageView.ts';
 
 const view = defineModel<PageView>('view', { required: true });
 const marks = defineModel<boolean>('marks', { required: true });
+const { language } = defineProps<{ language: SourceLanguage | undefined }>();
+const emit = defineEmits<{ page: []; language: [SourceLanguage] }>();
+const languages = [{ value: 'source', label: 'Source', help: 'The topic as XML (Alt 6)' }, { value: 'markdown', label: 'Markdown', help: 'The topic as Markdown, where that loses nothing (Alt 7)' }] as const;
+function look(at: PageView): void {
+  emit('page');
+  view.value = at;
+}
 </script>
 
 <template>
   <div class="views" role="group" aria-label="View of the page">
-    <button v-for="one in pageViews" :key="one.value" type="button" :aria-pressed="view === one.value" :title="`${one.help} (${one.keys})`" @mousedown.prevent @click="view = one.value">{{ one.label }}</button>
+    <button v-for="one in pageViews" :key="one.value" type="button" :aria-pressed="language === undefined && view === one.value" :title="`${one.help} (${one.keys})`" @mousedown.prevent @click="look(one.value)">{{ one.label }}</button>
+    <button v-for="one in languages" :key="one.value" type="button" :aria-pressed="language === one.value" :title="one.help" @mousedown.prevent @click="emit('language', one.value)">{{ one.label }}</button>
     <button type="button" class="marks" :aria-pressed="marks" title="Spaces, breaks and paragraph ends (Alt 5)" aria-label="Spaces, breaks and paragraph ends" @mousedown.prevent @click="marks = !marks">¶</button>
   </div>
 </template>

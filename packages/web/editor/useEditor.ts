@@ -21,6 +21,7 @@ import type { Path } from '@ukiyo/core/problems';
 import type { HouseRule } from '@ukiyo/core/rules';
 import { closeHistory, history } from 'prosemirror-history';
 import { EditorState, NodeSelection, Selection, TextSelection, type Transaction } from 'prosemirror-state';
+import type { StepMap } from 'prosemirror-transform';
 import { EditorView } from 'prosemirror-view';
 import { onUnmounted, ref, shallowRef } from 'vue';
 import { clipboard } from './clipboard.ts';
@@ -46,7 +47,7 @@ export interface EditorHandlers extends PageContext {
   readonly rules: () => readonly HouseRule[];
   readonly signs: () => Signs;
   /** The document is another now, or the caret elsewhere. */
-  readonly changed: () => void;
+  readonly changed: (maps: readonly StepMap[]) => void;
   readonly moved: () => void;
   readonly save: () => void;
   readonly find: () => void;
@@ -126,7 +127,7 @@ export function useEditor(handlers: EditorHandlers) {
         look(editor);
         if (transaction.docChanged) {
           drawn.value += 1;
-          handlers.changed();
+          handlers.changed(transaction.mapping.maps);
           checking.follow(transaction.steps);
         } else if (transaction.selectionSet) handlers.moved();
       },

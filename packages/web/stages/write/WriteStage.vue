@@ -6,12 +6,13 @@ import type { Problem } from '@ukiyo/core/problems';
 import { applyFixes } from '@ukiyo/core/rules';
 import { useEventListener } from '@vueuse/core';
 import { useMessage } from 'naive-ui';
-import { computed, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { computed, defineAsyncComponent, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import FindBar from '../../editor/FindBar.vue';
 import InsertPalette from '../../editor/InsertPalette.vue';
 import ImageChooser from '../../editor/ImageChooser.vue';
 import LinkChooser from '../../editor/LinkChooser.vue';
+import type { SourceLanguage } from '../../editor/sourceLanguage.ts';
 import PageLadder from '../../editor/PageLadder.vue';
 import TableForm from '../../editor/TableForm.vue';
 import ViewSwitch from '../../editor/ViewSwitch.vue';
@@ -27,9 +28,11 @@ import { usePlace } from '../../shell/place.ts';
 import LostWords from './LostWords.vue';
 import TopicList from './TopicList.vue';
 import { useAsking } from './useAsking.ts';
+import { useSource } from './useSource.ts';
 import { useSafeLeaving } from './useSafeLeaving.ts';
 import WriteBench from './WriteBench.vue';
 
+const SourcePane = defineAsyncComponent(() => import('../../editor/SourcePane.vue'));
 const library = useLibrary();
 const session = useSession();
 const place = usePlace();
@@ -49,7 +52,10 @@ const editor = useEditor({
   facets: () => library.facets,
   rules: () => library.agreements.rules,
   signs: () => pageView.signs.value,
-  changed: () => live.push(),
+  changed: (maps) => {
+    live.push();
+    source.follow(maps);
+  },
   moved: () => void live.moveCaret(),
   save: () => void bench.value?.goToName(),
   find: () => (finding.value = true),
@@ -60,7 +66,10 @@ const editor = useEditor({
 });
 const asking = useAsking({ view: editor.view, choices: editor.choices, apply: editor.apply, upload });
 const live = useLive({ view: editor.view, lay, written });
-useSafeLeaving(live.isSafe);
+const source = useSource({ view: editor.view, read: editor.read, agreed: () => ({ facets: library.facets, rules: library.agreements.rules }), refuse: (reason) => void message.warning(reason, { duration: 8000 }) });
+useSafeLeaving(computed(() => live.isSafe.value && !source.isHeld.value));
+/** The page, or one of its texts: the same key leads there and back. */
+const switchTo = (language: SourceLanguage): void => void (source.language.value === language ? source.leave() : source.open(language));
 const id = computed(() => (typeof route.params['id'] === 'string' ? route.params['id'] : ''));
 
 function follow(reference: Reference): void {
@@ -104,6 +113,7 @@ function written(version: number, title: string): void {
 async function show(): Promise<void> {
   failure.value = '';
   isNew = true;
+  source.close();
   editor.clear();
   live.close();
   if (id.value === '') return;
@@ -138,9 +148,12 @@ watch(id, show);
 watch(pageView.signs, (signs) => editor.sign(signs));
 useEventListener(window, 'keydown', (event: KeyboardEvent) => {
   if (!event.altKey || event.ctrlKey || event.metaKey || event.shiftKey) return;
-  const number = /^Digit([1-5])$/u.exec(event.code)?.[1];
+  const number = /^Digit([1-7])$/u.exec(event.code)?.[1];
   if (number === undefined) return;
   event.preventDefault();
+  if (number === '6') return switchTo('source');
+  if (number === '7') return switchTo('markdown');
+  if (source.language.value && !source.leave()) return;
   const chosen = pageViews[Number(number) - 1];
   if (chosen) pageView.view.value = chosen.value;
   else pageView.marks.value = !pageView.marks.value;
@@ -164,9 +177,13 @@ onBeforeUnmount(() => place.clear());
       <p v-else-if="live.ended.value" class="notice" role="alert">{{ live.ended.value.message }}</p>
       <LostWords v-model:words="live.lost.value" />
       <div v-if="id === ''" class="notice quiet">Choose a topic on the left, or make one in the Library.</div>
-      <ViewSwitch v-if="id !== ''" v-model:view="pageView.view.value" v-model:marks="pageView.marks.value" />
+      <ViewSwitch v-if="id !== ''" v-model:view="pageView.view.value" v-model:marks="pageView.marks.value" :language="source.language.value" @page="source.leave" @language="switchTo" />
+      <template v-if="source.language.value">
+        <p v-if="source.isHeld.value" class="notice held" role="status">Not in the topic yet{{ source.problems.value[0] ? `: ${source.problems.value[0].message}` : ' …' }} <n-button size="tiny" @click="source.refresh(source.language.value)">Back to what the topic says</n-button></p>
+        <SourcePane :key="source.language.value" v-model:text="source.text.value" :language="source.language.value" :problems="source.problems.value" :editable="session.may('write')" />
+      </template>
       <FindBar v-if="finding && live.isOpen.value" :view="editor.view.value" :changes="editor.drawn.value" :editable="session.may('write')" @close="finding = false" />
-      <div v-show="live.isOpen.value && !failure" class="page" :class="`view-${pageView.view.value}`">
+      <div v-show="live.isOpen.value && !failure && !source.language.value" class="page" :class="`view-${pageView.view.value}`">
         <PageLadder v-if="pageView.view.value !== 'plain'" :view="editor.view.value" :open="editor.open.value" :drawn="editor.drawn.value" @select="editor.select" />
         <div ref="mount" />
       </div>

@@ -9,6 +9,7 @@ import {
   pasteBlocks,
   rewordNote,
   withAlternative,
+  wordsOfAnswer,
   type Answer,
   type Choice,
   type TableShape,
@@ -71,14 +72,14 @@ export function useAsking({ view, choices, apply, upload }: Asked) {
     else apply((state) => choice.apply(state));
   }
   /** @param from where begins what was typed to ask for the link */
-  const askForTarget = (from: number): void => ask((place) => ({ asks: 'target', place, apply: (state, reference) => linkTo(state, linkAttributes(String(reference)) ?? {}, from) }));
+  const askForTarget = (from: number): void => ask((place) => ({ asks: 'target', place, apply: (state, reference) => linkTo(state, linkAttributes(wordsOfAnswer(reference)) ?? {}, from) }));
 
   /** The words of a note, or what is said of an image, at a position. */
   function reword(position: number): void {
     ask((place, state) => {
       const note = noteAt(state, position);
-      if (note) return { asks: 'words', place, ...note, apply: (at, words) => rewordNote(at, position, String(words)) };
-      return { asks: 'words', place, element: 'alt', words: alternativeAt(state, position) ?? '', apply: (at, words) => withAlternative(at, position, String(words)) };
+      if (note) return { asks: 'words', place, ...note, apply: (at, words) => rewordNote(at, position, wordsOfAnswer(words)) };
+      return { asks: 'words', place, element: 'alt', words: alternativeAt(state, position) ?? '', apply: (at, words) => withAlternative(at, position, wordsOfAnswer(words)) };
     });
   }
   function askForAlternative(): void {
@@ -108,7 +109,9 @@ export function useAsking({ view, choices, apply, upload }: Asked) {
   /** Image files that came by themselves go into the line, or to the nearest place that takes an image. */
   async function takeFiles(files: readonly File[]): Promise<void> {
     for (const file of files)
-      await takeFile(file, (state, href) => (canAddImage(state) ? addImage(state, String(href)) : pasteBlocks(state, [element('image', { href: String(href), placement: 'break' })]).transaction));
+      await takeFile(file, (state, href) =>
+        canAddImage(state) ? addImage(state, wordsOfAnswer(href)) : pasteBlocks(state, [element('image', { href: wordsOfAnswer(href), placement: 'break' })]).transaction,
+      );
   }
   return { question, openPalette, choose, answer, close, askForTarget, reword, chooseFile, takeFiles };
 }

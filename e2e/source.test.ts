@@ -1,0 +1,92 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test, type Page } from '@playwright/test';
+import { isSaved, moveCaret, newTopic, stored } from './pages.ts';
+import { signIn } from './people.ts';
+
+test.beforeEach(({ page }) => signIn(page, 'noor'));
+const lines = (page: Page) => page.locator('.cm-content');
+/** Puts the caret at the end of the line that holds some text, or so many letters before. */
+async function caretInLine(page: Page, text: string, before = 0): Promise<void> {
+  await page.locator('.cm-line', { hasText: text }).click();
+  await moveCaret(page, 'End');
+  for (let count = 0; count < before; count += 1) await moveCaret(page, 'ArrowLeft');
+}
+
+test('a topic is written as source: completed, marked where it is wrong, taken in when it is right', async ({ page }) => {
+  await newTopic(page, 'Concept', 'From the source');
+  await page.locator('.ProseMirror .is-conbody p').click();
+  await page.keyboard.type('First words.');
+  await page.keyboard.press('Alt+6');
+  await expect(lines(page)).toContainText('<p>First words.</p>');
+  await caretInLine(page, 'First words.</p>');
+  await page.keyboard.type('<not');
+  await expect(page.locator('.cm-tooltip-autocomplete')).toContainText('Note');
+  await page.keyboard.press('Escape');
+  await page.keyboard.type('e');
+  await expect(page.getByText('Not in the topic yet')).toContainText('not well-formed');
+  await expect(page.locator('.cm-lintRange-error')).not.toHaveCount(0);
+  // It cannot be left as it is, and says why.
+  await page.keyboard.press('Alt+1');
+  await expect(page.getByText(/^The text cannot go into the topic yet/u)).toBeVisible();
+  await expect(lines(page)).toBeVisible();
+  await page.keyboard.type(' type="danger">Mind the edge.');
+  await expect(page.getByText('Not in the topic yet')).toHaveCount(0);
+  await isSaved(page);
+  expect(await stored(page)).toMatch(/<p>First words\.<\/p>\s*<note type="danger">Mind the edge\.<\/note>/u);
+  await page.keyboard.press('Alt+6');
+  await expect(page.locator('.ProseMirror .is-note')).toContainText('Mind the edge.');
+  await page.locator('.ProseMirror .is-note').click();
+  await page.keyboard.press('Control+z');
+  await isSaved(page);
+  expect(await stored(page)).not.toContain('Mind the edge');
+});
+
+test('what somebody else writes meanwhile stays, in the source and in the topic', async ({ page, browser }) => {
+  await newTopic(page, 'Concept', 'Source and page');
+  const other = await browser.newPage();
+  await signIn(other, 'teo');
+  await other.goto(page.url());
+  await page.keyboard.press('Alt+6');
+  await expect(lines(page)).toContainText('<conbody>');
+  await caretInLine(page, '<title>Source and page', '</title>'.length);
+  await page.keyboard.type(' & <');
+  await expect(page.getByText('Not in the topic yet')).toBeVisible();
+  await other.locator('.ProseMirror .is-conbody p').click();
+  await other.keyboard.type('Words from the page.');
+  await isSaved(other);
+  for (let count = 0; count < ' & <'.length; count += 1) await page.keyboard.press('Backspace');
+  await page.keyboard.type('!');
+  await expect(lines(page)).toContainText('Words from the page.');
+  await expect(other.locator('.ProseMirror .is-title').first()).toHaveText('Source and page!');
+  await isSaved(page);
+  const text = await stored(page);
+  expect(text).toContain('<title>Source and page!</title>');
+  expect(text).toContain('<p>Words from the page.</p>');
+  await other.close();
+});
+
+test('a topic that Markdown can say is written as Markdown; one that it cannot is refused with the reason', async ({ page }) => {
+  await newTopic(page, 'Concept', 'Plainly');
+  await page.locator('.ProseMirror .is-conbody p').click();
+  await page.keyboard.type('Words.');
+  await page.keyboard.press('Alt+7');
+  await expect(lines(page)).toContainText('# Plainly');
+  await page.keyboard.press('Control+End');
+  await page.keyboard.insertText('\n- *one*\n- two\n\n## More\n\nSaid `so`.\n');
+  await isSaved(page);
+  await expect.poll(() => stored(page)).toMatch(/<ul>\s*<li><i>one<\/i><\/li>\s*<li>two<\/li>\s*<\/ul>\s*<section>\s*<title>More<\/title>\s*<p>Said <codeph>so<\/codeph>\.<\/p>/u);
+  await page.keyboard.insertText('\n<div>x</div>\n');
+  await expect(page.getByText('Not in the topic yet')).toContainText('HTML has no place in this topic.');
+  await page.getByRole('button', { name: 'Back to what the topic says' }).click();
+  await expect(lines(page)).not.toContainText('div');
+
+  await page.goto('/write/fit-the-bracket');
+  await expect(page.locator('.ProseMirror .is-cmd').first()).toBeVisible();
+  await page.keyboard.press('Alt+7');
+  await expect(page.getByText(/cannot be written in Markdown\./u)).toBeVisible();
+  await expect(page.locator('.ProseMirror')).toBeVisible();
+  await page.keyboard.press('Alt+6');
+  await expect(lines(page)).toContainText('<task id="fit-the-bracket"');
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
+  expect(violations.map((one) => `${one.id}: ${one.nodes.map((node) => `${node.html} ${node.any[0]?.message ?? ''}`).join('\n')}`)).toEqual([]);
+});

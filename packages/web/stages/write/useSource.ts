@@ -1,0 +1,121 @@
+import { stepTo } from '@ukiyo/core/editing';
+import { writeCanonical } from '@ukiyo/core/grammar';
+import type { Agreed } from '@ukiyo/core/library';
+import { readMarkdown, writeMarkdown } from '@ukiyo/core/markdown';
+import type { Element } from '@ukiyo/core/markup';
+import { problem, type Problem } from '@ukiyo/core/problems';
+import { readSource } from '@ukiyo/core/source';
+import { useDebounceFn } from '@vueuse/core';
+import type { Node } from 'prosemirror-model';
+import { Mapping, type Mappable, type StepMap } from 'prosemirror-transform';
+import type { EditorView } from 'prosemirror-view';
+import { ref, shallowRef, watch, type ShallowRef } from 'vue';
+import type { SourceLanguage } from '../../editor/sourceLanguage.ts';
+
+interface Written {
+  readonly view: ShallowRef<EditorView | undefined>;
+  readonly read: () => Element | undefined;
+  readonly agreed: () => Agreed;
+  /** Why a topic cannot be shown so. */
+  readonly refuse: (reason: string) => void;
+}
+
+const settles = 400;
+
+/**
+ * The open topic as text. What can be read goes into the topic as a step like any other, fitted in behind what others did since the
+ * text was shown; what cannot stays here, with the reason, until it can or is let go.
+ */
+export function useSource({ view, read, agreed, refuse }: Written) {
+  const language = ref<SourceLanguage>();
+  const text = ref('');
+  const problems = shallowRef<readonly Problem[]>([]);
+  /** Whether there is something in the text that is not in the topic yet. */
+  const isHeld = ref(false);
+  /** The document that the text was last the same as, and what came after it. */
+  let base: { document: Node; root: Element; since: Mapping } | undefined;
+  let shown = '';
+  /** One's own changes come back as changes of the page. */
+  let isKeeping = false;
+
+  function written(root: Element, as: SourceLanguage): string | undefined {
+    if (as === 'source') return writeCanonical(root);
+    const made = writeMarkdown(root);
+    if ('text' in made) return made.text;
+    refuse(made.refusal);
+    return undefined;
+  }
+  /** Shows the topic as it stands on the page. */
+  function refresh(as: SourceLanguage): boolean {
+    const root = read();
+    const next = root && view.value && written(root, as);
+    if (next === undefined || !root || !view.value) return false;
+    base = { document: view.value.state.doc, root, since: new Mapping() };
+    shown = next;
+    text.value = next;
+    isHeld.value = false;
+    problems.value = as === 'source' ? readSource(next, root, agreed()).problems : [];
+    return true;
+  }
+  function open(as: SourceLanguage): void {
+    if (language.value && !leave()) return;
+    if (refresh(as)) language.value = as;
+  }
+  /** Back to the page; false when the text is not a topic, and so stays open. */
+  function leave(): boolean {
+    if (isHeld.value) keep();
+    if (isHeld.value) {
+      refuse(`The text cannot go into the topic yet: ${problems.value[0]?.message ?? ''}`);
+      return false;
+    }
+    close();
+    return true;
+  }
+  function close(): void {
+    language.value = undefined;
+    isHeld.value = false;
+    base = undefined;
+    problems.value = [];
+  }
+
+  function keep(): void {
+    const editor = view.value;
+    const as = language.value;
+    if (!editor || !base || !as || text.value === shown) return;
+    const result = as === 'source' ? readSource(text.value, base.root, agreed()) : readMarkdown(text.value, base.root);
+    problems.value = result.problems;
+    if (!result.root) return;
+    const step = stepTo(base.document, result.root)?.map(base.since as Mappable);
+    const changedByOthers = base.since.maps.length > 0;
+    const applied = step?.apply(editor.state.doc);
+    if (step === null || (applied && !applied.doc)) {
+      problems.value = [problem('error', 'source.overtaken', 'Somebody changed the same place meanwhile. Copy what you need, and take the newest text.', { line: 1, column: 1 }), ...result.problems];
+      return;
+    }
+    shown = text.value;
+    isHeld.value = false;
+    isKeeping = true;
+    if (step) editor.dispatch(editor.state.tr.step(step));
+    isKeeping = false;
+    const root = read();
+    if (changedByOthers || !root) refresh(as);
+    else base = { document: editor.state.doc, root, since: new Mapping() };
+  }
+  const keepSoon = useDebounceFn(keep, settles);
+  watch(text, (now) => {
+    if (!language.value || now === shown) return;
+    isHeld.value = true;
+    void keepSoon();
+  });
+
+  const refreshSoon = useDebounceFn(() => {
+    if (language.value && !isHeld.value) refresh(language.value);
+  }, settles);
+  /** Told of every change of the page, by whomever. */
+  function follow(maps: readonly StepMap[]): void {
+    if (!base || isKeeping) return;
+    for (const map of maps) base.since.appendMap(map);
+    if (!isHeld.value) void refreshSoon();
+  }
+  return { language, text, problems, isHeld, open, leave, close, refresh, follow };
+}
