@@ -12,7 +12,7 @@ export { editingKeys } from './keys.ts';
 export { addImage, alternativeAt, canAddImage, imageFrom, withAlternative, withWidth } from './images.ts';
 export { canLink, linkAttributes, linkTo } from './linking.ts';
 export { noteAt, rewordNote } from './notes.ts';
-export { moveElementDown, moveElementIn, moveElementOut, moveElementUp, removeElement } from './moving.ts';
+export { dropPlaces, moveElementDown, moveElementIn, moveElementOut, moveElementTo, moveElementUp, removeElement } from './moving.ts';
 export { fromEditor, type Locate } from './from-editor.ts';
 export { nodeName, special } from './names.ts';
 export { editorSchema } from './schema.ts';

@@ -1,6 +1,6 @@
-import { Fragment, type Node as EditorNode } from 'prosemirror-model';
-import { NodeSelection, Selection, TextSelection, type Command, type EditorState } from 'prosemirror-state';
-import { liftTarget } from 'prosemirror-transform';
+import { Fragment, Slice, type Node as EditorNode } from 'prosemirror-model';
+import { NodeSelection, Selection, TextSelection, type Command, type EditorState, type Transaction } from 'prosemirror-state';
+import { liftTarget, ReplaceStep } from 'prosemirror-transform';
 import { childrenOf, nestItem, unnestItem } from './items.ts';
 import { special } from './names.ts';
 
@@ -95,3 +95,37 @@ export const removeElement: Command = (state, dispatch) => {
   }
   return false;
 };
+
+/** Places around a position where the element that begins at `from` can be put by hand, innermost first. */
+export function dropPlaces(state: EditorState, from: number, at: number): number[] {
+  const $at = state.doc.resolve(at);
+  const places: number[] = [];
+  for (let depth = $at.depth; depth >= 1; depth -= 1) {
+    if ($at.node(depth).inlineContent) continue;
+    const index = $at.index(depth);
+    for (const to of [$at.posAtIndex(index, depth), $at.posAtIndex(Math.min(index + 1, $at.node(depth).childCount), depth)]) if (moveElementTo(state, from, to)) places.push(to);
+  }
+  return [...new Set(places)];
+}
+
+/** Takes the element at `from` to the place `to`, between two others; undefined where it may not leave or may not stand there. */
+export function moveElementTo(state: EditorState, from: number, to: number): Transaction | undefined {
+  const node = state.doc.nodeAt(from);
+  if (!node || isClosed(node) || (to >= from && to <= from + node.nodeSize)) return undefined;
+  const $to = state.doc.resolve(to);
+  const $from = state.doc.resolve(from);
+  if (!$from.parent.canReplace($from.index(), $from.index() + 1) || $to.parent.inlineContent || !$to.parent.contentMatchAt($to.index()).matchType(node.type)) return undefined;
+  try {
+    // Exactly these two, with nothing filled in: what is left behind has to be whole by itself.
+    const tr = state.tr.step(new ReplaceStep(from, from + node.nodeSize, Slice.empty));
+    const place = tr.mapping.map(to);
+    tr.step(new ReplaceStep(place, place, new Slice(Fragment.from(node), 0, 0)));
+    const host = tr.doc.resolve(place).parent;
+    if (!host.type.validContent(host.content)) return undefined;
+    return tr.setSelection(NodeSelection.create(tr.doc, place)).scrollIntoView();
+  } catch (error) {
+    // The general steps throw where a strict content model cannot take the result.
+    if (error instanceof RangeError || (error instanceof Error && error.name === 'TransformError')) return undefined;
+    throw error;
+  }
+}

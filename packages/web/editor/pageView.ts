@@ -15,6 +15,7 @@ export type PageView = (typeof pageViews)[number]['value'];
 export function usePageView() {
   const view = useStorage<PageView>('ukiyo-page-view', 'ladder');
   const marks = useStorage('ukiyo-page-marks', false);
+  const enterAsks = useStorage('ukiyo-enter-asks', false);
   const signs = computed<Signs>(() => ({ labels: view.value === 'labelled', marks: marks.value }));
-  return { view, marks, signs };
+  return { view, marks, enterAsks, signs };
 }

@@ -58,6 +58,8 @@ export interface EditorHandlers extends PageContext {
   /** One sentence about what has just been done. */
   readonly tell: (message: string) => void;
   readonly openPalette: () => void;
+  /** Whether Enter asks what comes next, instead of going on with the same. */
+  readonly enterAsks: () => boolean;
 }
 
 const hasWords = (state: EditorState, position: number): boolean => noteAt(state, position) !== undefined || alternativeAt(state, position) !== undefined;
@@ -116,6 +118,10 @@ export function useEditor(handlers: EditorHandlers) {
       },
       handleKeyDown(shown, event) {
         const { selection } = shown.state;
+        if (event.key === 'Enter' && !event.ctrlKey && !event.metaKey && !event.shiftKey && handlers.enterAsks() && !selection.$from.parent.type.spec.code) {
+          handlers.openPalette();
+          return true;
+        }
         if (event.key !== 'Enter' || event.ctrlKey || !(selection instanceof NodeSelection) || !hasWords(shown.state, selection.from)) return false;
         handlers.reword(selection.from);
         return true;

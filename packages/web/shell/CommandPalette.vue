@@ -2,12 +2,14 @@
 import { computed, nextTick, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { useLibrary } from '../parts/library.ts';
+import { usePageView } from '../editor/pageView.ts';
 import { stages } from './stages.ts';
 
 const open = defineModel<boolean>('open', { required: true });
 const emit = defineEmits<{ theme: []; signOut: []; shortcuts: [] }>();
 const router = useRouter();
 const library = useLibrary();
+const { enterAsks } = usePageView();
 const query = ref('');
 const chosen = ref(0);
 const field = ref<HTMLInputElement>();
@@ -21,6 +23,7 @@ interface Entry {
 const commands = computed<Entry[]>(() => [
   ...stages.map((stage) => ({ label: `Go to ${stage.label}`, hint: stage.keys, act: () => void router.push({ name: stage.name }) })),
   { label: 'Go to Agreements: house rules, facts, words', hint: '', act: () => void router.push({ name: 'agreements' }) },
+  { label: enterAsks.value ? 'Let Enter go on with the same' : 'Let Enter ask what comes next', hint: '', act: () => (enterAsks.value = !enterAsks.value) },
   { label: 'Switch between light and dark', hint: '', act: () => emit('theme') },
   { label: 'Show the shortcuts of this screen', hint: '?', act: () => emit('shortcuts') },
   { label: 'Sign out', hint: '', act: () => emit('signOut') },

@@ -1,14 +1,17 @@
 <script setup lang="ts">
 import { NewItem } from '@ukiyo/contracts';
+import { moveElementTo } from '@ukiyo/core/editing';
 import { writeCanonical } from '@ukiyo/core/grammar';
 import { titleOf, type Reference } from '@ukiyo/core/library';
 import type { Problem } from '@ukiyo/core/problems';
 import { applyFixes } from '@ukiyo/core/rules';
 import { useEventListener } from '@vueuse/core';
 import { useMessage } from 'naive-ui';
-import { computed, defineAsyncComponent, nextTick, onBeforeUnmount, onMounted, ref, watch } from 'vue';
+import { computed, defineAsyncComponent, nextTick, onBeforeUnmount, onMounted, ref, watch, type Component } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import FindBar from '../../editor/FindBar.vue';
+import GapButton from '../../editor/GapButton.vue';
+import SelectionBar from '../../editor/SelectionBar.vue';
 import InsertPalette from '../../editor/InsertPalette.vue';
 import ImageChooser from '../../editor/ImageChooser.vue';
 import LinkChooser from '../../editor/LinkChooser.vue';
@@ -28,11 +31,12 @@ import { usePlace } from '../../shell/place.ts';
 import LostWords from './LostWords.vue';
 import TopicList from './TopicList.vue';
 import { useAsking } from './useAsking.ts';
+import { useSelected } from './useSelected.ts';
 import { useSource } from './useSource.ts';
 import { useSafeLeaving } from './useSafeLeaving.ts';
 import WriteBench from './WriteBench.vue';
 
-const SourcePane = defineAsyncComponent(() => import('../../editor/SourcePane.vue'));
+const SourcePane = defineAsyncComponent<Component>(async () => (await import('../../editor/SourcePane.vue')).default as Component);
 const library = useLibrary();
 const session = useSession();
 const place = usePlace();
@@ -55,16 +59,22 @@ const editor = useEditor({
   changed: (maps) => {
     live.push();
     source.follow(maps);
+    selected.look();
   },
-  moved: () => void live.moveCaret(),
+  moved: () => {
+    void live.moveCaret();
+    selected.look();
+  },
   save: () => void bench.value?.goToName(),
   find: () => (finding.value = true),
   reword: (position) => asking.reword(position),
   files: (files) => void asking.takeFiles(files),
   tell: (text) => void message.info(text, { duration: 6000 }),
   openPalette: () => asking.openPalette(),
+  enterAsks: () => pageView.enterAsks.value,
 });
 const asking = useAsking({ view: editor.view, choices: editor.choices, apply: editor.apply, upload });
+const selected = useSelected({ view: editor.view, choices: editor.choices });
 const live = useLive({ view: editor.view, lay, written });
 const source = useSource({ view: editor.view, read: editor.read, agreed: () => ({ facets: library.facets, rules: library.agreements.rules }), refuse: (reason) => void message.warning(reason, { duration: 8000 }) });
 useSafeLeaving(computed(() => live.isSafe.value && !source.isHeld.value));
@@ -184,11 +194,13 @@ onBeforeUnmount(() => place.clear());
       </template>
       <FindBar v-if="finding && live.isOpen.value" :view="editor.view.value" :changes="editor.drawn.value" :editable="session.may('write')" @close="finding = false" />
       <div v-show="live.isOpen.value && !failure && !source.language.value" class="page" :class="`view-${pageView.view.value}`">
-        <PageLadder v-if="pageView.view.value !== 'plain'" :view="editor.view.value" :open="editor.open.value" :drawn="editor.drawn.value" @select="editor.select" />
+        <PageLadder v-if="pageView.view.value !== 'plain'" :view="editor.view.value" :open="editor.open.value" :drawn="editor.drawn.value" @select="editor.select" @move="(from, to) => editor.apply((state) => moveElementTo(state, from, to) ?? state.tr)" />
+        <GapButton v-if="session.may('write')" :view="editor.view.value" @open="asking.openPalette" />
         <div ref="mount" />
       </div>
     </main>
     <WriteBench ref="bench" :topic="id" :version="library.find(id)?.version ?? 0" :problems="editor.problems.value" :open="editor.open.value" :facets="library.facets" :editable="session.may('write')" :refusal="editor.refusal" :root-of="editor.read" @name="live.name" @root="editor.changeRoot" @go="editor.goTo" @fix="fix" @change="editor.setAttributes" />
+    <SelectionBar v-if="selected.bar.value && !asking.question.value" v-bind="selected.bar.value" @choose="asking.choose" @more="asking.openPalette" />
     <template v-if="asking.question.value">
       <InsertPalette v-if="asking.question.value.asks === 'choice'" v-bind="asking.question.value" @choose="asking.choose" @close="asking.close('choice')" />
       <WordsField v-else-if="asking.question.value.asks === 'words'" v-bind="asking.question.value" @choose="asking.answer" @close="asking.close('words')" />

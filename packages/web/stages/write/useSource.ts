@@ -7,7 +7,7 @@ import { problem, type Problem } from '@ukiyo/core/problems';
 import { readSource } from '@ukiyo/core/source';
 import { useDebounceFn } from '@vueuse/core';
 import type { Node } from 'prosemirror-model';
-import { Mapping, type Mappable, type StepMap } from 'prosemirror-transform';
+import { Mapping, type StepMap } from 'prosemirror-transform';
 import type { EditorView } from 'prosemirror-view';
 import { ref, shallowRef, watch, type ShallowRef } from 'vue';
 import type { SourceLanguage } from '../../editor/sourceLanguage.ts';
@@ -85,7 +85,7 @@ export function useSource({ view, read, agreed, refuse }: Written) {
     const result = as === 'source' ? readSource(text.value, base.root, agreed()) : readMarkdown(text.value, base.root);
     problems.value = result.problems;
     if (!result.root) return;
-    const step = stepTo(base.document, result.root)?.map(base.since as Mappable);
+    const step = stepTo(base.document, result.root)?.map(base.since);
     const changedByOthers = base.since.maps.length > 0;
     const applied = step?.apply(editor.state.doc);
     if (step === null || (applied && !applied.doc)) {
