@@ -75,7 +75,7 @@ function insertChoices(state: EditorState): Choice[] {
     for (const type of fittingTypes(parent, index)) {
       const element = type.spec.element ?? '';
       const instead = replaces && parent.canReplaceWith(index - 1, index, type);
-      const asksForImage = element === 'image' || element === 'fig';
+      const asksForImage = element === 'image' || element === 'fig' || element === 'imagemap';
       const choice = describe('insert', element, `into ${nameOf(parent)}`, depth, ({ tr }, answer) => {
         const start = $from.before(depth + 1);
         const end = $from.after(depth + 1);

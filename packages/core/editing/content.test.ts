@@ -76,8 +76,19 @@ describe('notes in a line', () => {
     expect(noteAt(after, found)).toEqual({ element, words: words.replace(' > ', ' › ') });
     expect(body(after.apply(rewordNote(after, found, 'new')))).toBe(`<p>tide<${element}>new</${element}></p>`);
   });
+  it.each([
+    ['tide › low\nsee also ebb\nsee also neap', '<indexterm>tide<indexterm>low<index-see-also>ebb</index-see-also><index-see-also>neap</index-see-also></indexterm></indexterm>'],
+    ['ebb\nsee tide', '<indexterm>ebb<index-see>tide</index-see></indexterm>'],
+    ['tide › low\nfrom lows', '<indexterm>tide<indexterm start="lows">low</indexterm></indexterm>'],
+    ['to lows', '<indexterm end="lows"/>'],
+  ])('an index entry leads elsewhere or over a range: %s', (words, expected) => {
+    const after = done(state('<p>tide</p>', 'tide', true), 'indexterm', words);
+    expect(body(after)).toBe(`<p>tide${expected}</p>`);
+    const [found] = notesIn(after) as [number];
+    expect(noteAt(after, found)!.words.trim()).toBe(words);
+  });
   it('that hold more than words are left alone', () => {
-    const rich = state('<p>tide<fn>a <b>b</b></fn><indexterm>x<index-see>y</index-see></indexterm></p>', 'tide');
+    const rich = state('<p>tide<fn>a <b>b</b></fn><indexterm>x<index-see>y<indexterm>z</indexterm></index-see></indexterm></p>', 'tide');
     expect(notesIn(rich)).toEqual([]);
   });
 });

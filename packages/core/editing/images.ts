@@ -3,6 +3,7 @@ import { NodeSelection, type EditorState, type Transaction } from 'prosemirror-s
 import { mayContain } from '../grammar/index.ts';
 import { element, isElement, textOf, type Attributes, type Element, type Node as XmlNode } from '../markup/index.ts';
 import { textElementAt } from './fitting.ts';
+import { blockToElement } from './from-editor.ts';
 import { special } from './names.ts';
 import { editorSchema } from './schema.ts';
 import { blockFrom } from './to-editor.ts';
@@ -10,8 +11,8 @@ import { blockFrom } from './to-editor.ts';
 const isImage = (node: EditorNode): boolean => node.type.name === special.blockImage || node.type.name === 'image';
 
 /** A block made of an image: the image itself, or a figure that waits for its title. */
-export const blockOfImage = (name: 'image' | 'fig', href: string): EditorNode =>
-  blockFrom(name === 'image' ? element('image', { href, placement: 'break' }) : element('fig', {}, [element('title'), element('image', { href })]));
+export const blockOfImage = (name: 'image' | 'fig' | 'imagemap', href: string): EditorNode =>
+  blockFrom(name === 'imagemap' ? element('imagemap', {}, [element('title'), element('image', { href })]) : name === 'image' ? element('image', { href, placement: 'break' }) : element('fig', {}, [element('title'), element('image', { href })]));
 
 export function canAddImage({ selection: { $from, $to } }: EditorState): boolean {
   const holder = textElementAt($from);
@@ -58,4 +59,19 @@ export function withWidth(state: EditorState, position: number, width: number): 
   const { height: _old, ...attributes } = state.doc.nodeAt(position)!.attrs['attributes'] as Attributes;
   const tr = state.tr.setNodeAttribute(position, 'attributes', { ...attributes, width: `${Math.round(width)}mm` });
   return tr.setSelection(NodeSelection.create(tr.doc, position));
+}
+
+/** The image map around a position. */
+export function imageMapAt(state: EditorState, position: number): { readonly position: number; readonly element: Element } | undefined {
+  const $at = state.doc.resolve(position);
+  for (let depth = $at.depth; depth > 0; depth -= 1) if ($at.node(depth).type.spec.element === 'imagemap') return { position: $at.before(depth), element: blockToElement($at.node(depth)) };
+  return undefined;
+}
+
+/** Puts another image map in the place of the one at a position. */
+export function withImageMap(state: EditorState, position: number, imagemap: Element): Transaction {
+  const node = state.doc.nodeAt(position)!;
+  const tr = state.tr.replaceWith(position, position + node.nodeSize, blockFrom(imagemap));
+  const image = imageFrom(tr.doc, position, position + node.nodeSize);
+  return image === undefined ? tr : tr.setSelection(NodeSelection.create(tr.doc, image));
 }

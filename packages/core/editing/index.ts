@@ -9,7 +9,7 @@ export { newTable, usualTable, type TableShape } from './starters.ts';
 export { changeTableAt, gridOfNode, hasColumns, measuresOf, setColumnWidths } from './table-editing.ts';
 export { structureGuard } from './guard.ts';
 export { editingKeys } from './keys.ts';
-export { addImage, alternativeAt, canAddImage, imageFrom, withAlternative, withWidth } from './images.ts';
+export { addImage, alternativeAt, canAddImage, imageFrom, imageMapAt, withAlternative, withImageMap, withWidth } from './images.ts';
 export { canLink, linkAttributes, linkTo } from './linking.ts';
 export { noteAt, rewordNote } from './notes.ts';
 export { dropPlaces, moveElementDown, moveElementIn, moveElementOut, moveElementTo, moveElementUp, removeElement } from './moving.ts';

@@ -13,20 +13,54 @@ const within = ' › ';
 const isNoteElement = (name: string): name is NoteElement => (noteElements as readonly string[]).includes(name);
 const isPlain = ({ children }: Element): boolean => children.every((child) => typeof child === 'string');
 
-/** What a note says, sub-entries of an index entry after ` › `; undefined when it holds more than words. */
+/** What begins a further line of an index entry, and what it becomes (DITA 1.3, indexing domain). */
+const furtherLines = [
+  { begins: 'see also ', element: 'index-see-also' },
+  { begins: 'see ', element: 'index-see' },
+  { begins: 'from ', attribute: 'start' },
+  { begins: 'to ', attribute: 'end' },
+] as const;
+
+/**
+ * What a note says. An index entry says its sub-entries after ` › `, and what else it does in further lines: `see X`, `see also X`,
+ * `from NAME` and `to NAME` for the ends of a range. Undefined when it holds more than that.
+ */
 function wordsOf(note: Element): string | undefined {
   if (note.name !== 'indexterm') return isPlain(note) ? textOf(note) : undefined;
-  const inner = note.children.filter(isElement);
-  if (inner.length === 0) return textOf(note);
-  const [only] = inner;
-  const below = inner.length === 1 && only!.name === 'indexterm' ? wordsOf(only!) : undefined;
-  return below === undefined ? undefined : [textOf({ ...note, children: note.children.filter((child) => typeof child === 'string') }).trim(), below].join(within);
+  const levels: string[] = [];
+  const lines: string[] = [];
+  for (let at: Element | undefined = note; at; ) {
+    const inner: Element[] = at.children.filter(isElement);
+    const next: Element[] = inner.filter(({ name }) => name === 'indexterm');
+    const further = inner.map((one) => furtherLines.find((line) => 'element' in line && line.element === one.name && isPlain(one)));
+    if (next.length > 1 || further.filter((one) => one === undefined).length > next.length) return undefined;
+    levels.push(textOf({ ...at, children: at.children.filter((child) => typeof child === 'string') }).trim());
+    for (const [index, line] of further.entries()) if (line) lines.push(`${line.begins}${textOf(inner[index]!)}`);
+    for (const line of furtherLines) if ('attribute' in line && at.attributes[line.attribute] !== undefined) lines.push(`${line.begins}${at.attributes[line.attribute]!}`);
+    at = next[0];
+  }
+  return [levels.filter((level) => level !== '').join(within), ...lines].join('\n');
 }
 
 function noteOf(name: NoteElement, words: string, attributes: Element['attributes'] = {}): Element {
   if (name !== 'indexterm') return element(name, attributes, [words]);
-  const [own = '', ...below] = words.split(/\s*[›>]\s*/u).filter((part) => part !== '');
-  return element(name, attributes, [own, ...(below.length > 0 ? [noteOf('indexterm', below.join(within))] : [])]);
+  const { start: _start, end: _end, ...kept } = attributes;
+  const lines = words.split('\n').map((line) => line.trim());
+  const isFurther = (line: string): boolean => furtherLines.some(({ begins }) => line.startsWith(begins));
+  // A range ends without saying its entry again.
+  const [first = ''] = lines;
+  const entry = isFurther(first) && lines.length === 1 && first.startsWith('to ') ? '' : first;
+  const further = (entry === '' ? lines : lines.slice(1)).filter(isFurther).map((line) => {
+    const kind = furtherLines.find(({ begins }) => line.startsWith(begins))!;
+    return { kind, value: line.slice(kind.begins.length).trim() };
+  });
+  const ends = Object.fromEntries(further.flatMap(({ kind, value }) => ('attribute' in kind ? [[kind.attribute, value]] : [])));
+  const references = further.flatMap(({ kind, value }) => ('element' in kind ? [element(kind.element, {}, [value])] : []));
+  const levels = entry.split(/\s*[›>]\s*/u).filter((part) => part !== '');
+  // What is said of an entry is said of its innermost part.
+  const nested = (own: readonly string[], outer: Element['attributes']): Element =>
+    element('indexterm', own.length <= 1 ? { ...outer, ...ends } : outer, [...own.slice(0, 1), ...(own.length <= 1 ? references : [nested(own.slice(1), {})])]);
+  return nested(levels, kept);
 }
 
 /** The notes that can stand at the caret. */

@@ -1,5 +1,6 @@
 import { checkFacetValues, type Facet } from '../facets/index.ts';
 import { validate } from '../grammar/index.ts';
+import { checkImageMaps } from '../imagemaps/index.ts';
 import type { Element } from '../markup/index.ts';
 import type { Problem } from '../problems/index.ts';
 import { checkCompleteness, checkHouseRules, type HouseRule } from '../rules/index.ts';
@@ -12,5 +13,5 @@ export interface Agreed {
 
 /** Everything that is wrong with one text by itself, whatever publication it is in: beside the page, in the library's counts and in a build alike. */
 export function checkItem(root: Element, { facets = [], rules = [] }: Agreed = {}): Problem[] {
-  return [...validate(root), ...checkFacetValues(root, facets), ...checkCompleteness(root), ...checkHouseRules(root, rules)];
+  return [...validate(root), ...checkFacetValues(root, facets), ...checkCompleteness(root), ...checkImageMaps(root), ...checkHouseRules(root, rules)];
 }

@@ -1,5 +1,6 @@
 import type { Publication, ResolvedElement } from '@ukiyo/core/compose';
 import { basesOf, isA } from '@ukiyo/core/grammar';
+import { readArea } from '@ukiyo/core/imagemaps';
 import { childElements, childNamed, isElement, lineOf, textOf, type Element, type Node } from '@ukiyo/core/markup';
 import { gridOf, type GridCell } from '@ukiyo/core/tables';
 import type { Words } from '@ukiyo/core/words';
@@ -282,8 +283,10 @@ export function renderTopic(content: ResolvedElement, publication: Publication, 
         .split(',')
         .map(Number);
       if (href === undefined || coords.some(Number.isNaN)) return raw('');
-      const label = reference && lineOf(reference) !== '' ? lineOf(reference) : link?.kind === 'target' ? link.text : href;
-      return tag('area', { shape, coords: coords.join(','), href, alt: label, title: label });
+      const read = readArea(one);
+      const label = read !== undefined && read.name !== '' ? read.name : link?.kind === 'target' ? link.text : href;
+      const beside = read?.inNewWindow === true ? { target: '_blank', rel: 'noopener' } : {};
+      return tag('area', { shape, coords: coords.join(','), href, alt: label, title: read?.tooltip || label, ...beside });
     };
     return tag('figure', { id }, ...content, ...(isMap ? [tag('map', { name: mapName }, join(areas.map(area)))] : []), ...(titled === undefined ? [] : [tag('figcaption', {}, titled)]));
   };

@@ -9,7 +9,7 @@ const emit = defineEmits<{ choose: [string]; close: [] }>();
 const text = ref(words);
 const field = ref<HTMLTextAreaElement>();
 const label = computed(() => labelOf(element));
-const help: Readonly<Record<string, string>> = { indexterm: 'A sub-entry follows after ›, typed as >.', fn: 'Stands at the foot of the page.', 'draft-comment': 'For the team; never published.', alt: 'Said to those who do not see the image.' };
+const help: Readonly<Record<string, string>> = { indexterm: 'A sub-entry follows after ›, typed as >. Further lines (Shift Enter): see …, see also …, from NAME and to NAME for a range.', fn: 'Stands at the foot of the page.', 'draft-comment': 'For the team; never published.', alt: 'Said to those who do not see the image.' };
 const px = (value: number | undefined): string => (value === undefined ? 'auto' : `${value}px`);
 onMounted(() => field.value?.focus());
 

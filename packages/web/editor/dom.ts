@@ -1,5 +1,6 @@
 import { basesOf, labelOf, mannerOf, type Manner } from '@ukiyo/core/grammar';
 import { editorSchema, special } from '@ukiyo/core/editing';
+import { readArea } from '@ukiyo/core/imagemaps';
 import { isElement, type Attributes, type Node as XmlNode } from '@ukiyo/core/markup';
 import type { DOMOutputSpec, Mark, Node } from 'prosemirror-model';
 
@@ -96,7 +97,8 @@ function nodeDom(node: Node): DOMOutputSpec {
     const inline = name === special.rawInline;
     const element = typeof held === 'object' && 'name' in held ? held.name : '';
     const label = element === '' ? (typeof held === 'object' && 'comment' in held ? 'comment' : 'instruction') : labelOf(element);
-    const text = typeof held === 'object' && 'comment' in held ? held.comment : wordsIn(held).join(' · ');
+    const area = isElement(held) && held.name === 'area' ? readArea(held) : undefined;
+    const text = area ? area.name : typeof held === 'object' && 'comment' in held ? held.comment : wordsIn(held).join(' · ');
     return [
       inline ? 'span' : 'div',
       { class: inline ? 'raw raw-inline' : 'raw raw-block', 'data-element': element, contenteditable: 'false', title: `${label}: ${text}` },

@@ -36,7 +36,8 @@ import { useSource } from './useSource.ts';
 import { useSafeLeaving } from './useSafeLeaving.ts';
 import WriteBench from './WriteBench.vue';
 
-const SourcePane = defineAsyncComponent<Component>(async () => (await import('../../editor/SourcePane.vue')).default as Component);
+const AreaEditor = defineAsyncComponent(() => import('../../editor/AreaEditor.vue') as Promise<Component>);
+const SourcePane = defineAsyncComponent(() => import('../../editor/SourcePane.vue') as Promise<Component>);
 const library = useLibrary();
 const session = useSession();
 const place = usePlace();
@@ -206,6 +207,7 @@ onBeforeUnmount(() => place.clear());
       <WordsField v-else-if="asking.question.value.asks === 'words'" v-bind="asking.question.value" @choose="asking.answer" @close="asking.close('words')" />
       <LinkChooser v-else-if="asking.question.value.asks === 'target'" :place="asking.question.value.place" @choose="asking.answer" @close="asking.close('target')" />
       <TableForm v-else-if="asking.question.value.asks === 'table'" v-bind="asking.question.value" @choose="asking.answer" @close="asking.close('table')" />
+      <AreaEditor v-else-if="asking.question.value.asks === 'areas'" :imagemap="asking.question.value.imagemap" @keep="asking.keepAreas" @close="asking.close('areas')" />
       <ImageChooser v-else :place="asking.question.value.place" @choose="asking.answer" @file="asking.chooseFile" @close="asking.close('image')" />
     </template>
     <Teleport defer to="#foot-path">

@@ -3,18 +3,20 @@ import {
   addImage,
   canAddImage,
   imageFrom,
+  imageMapAt,
   linkAttributes,
   linkTo,
   noteAt,
   pasteBlocks,
   rewordNote,
   withAlternative,
+  withImageMap,
   wordsOfAnswer,
   type Answer,
   type Choice,
   type TableShape,
 } from '@ukiyo/core/editing';
-import { element } from '@ukiyo/core/markup';
+import { element, type Element } from '@ukiyo/core/markup';
 import { useFileDialog } from '@vueuse/core';
 import type { EditorState, Transaction } from 'prosemirror-state';
 import type { EditorView } from 'prosemirror-view';
@@ -25,6 +27,7 @@ import { placeAtCaret, type PopPlace } from '../../editor/popList.ts';
 type Question =
   | { readonly asks: 'choice'; readonly place: PopPlace; readonly choices: readonly Choice[] }
   | { readonly asks: 'table'; readonly place: PopPlace; readonly kind: TableShape['kind']; readonly apply: Answered }
+  | { readonly asks: 'areas'; readonly place: PopPlace; readonly imagemap: Element; readonly position: number }
   | { readonly asks: 'target' | 'image'; readonly place: PopPlace; readonly apply: Answered }
   | { readonly asks: 'words'; readonly place: PopPlace; readonly element: string; readonly words: string; readonly apply: Answered };
 type Answered = (state: EditorState, answer: Answer) => Transaction;
@@ -55,7 +58,7 @@ export function useAsking({ view, choices, apply, upload }: Asked) {
   function answer(given: Answer): void {
     const asked = question.value;
     question.value = undefined;
-    if (!asked || asked.asks === 'choice') return;
+    if (!asked || asked.asks === 'choice' || asked.asks === 'areas') return;
     apply((state) => asked.apply(state, given));
     if (asked.asks === 'image') askForAlternative();
   }
@@ -74,9 +77,19 @@ export function useAsking({ view, choices, apply, upload }: Asked) {
   /** @param from where begins what was typed to ask for the link */
   const askForTarget = (from: number): void => ask((place) => ({ asks: 'target', place, apply: (state, reference) => linkTo(state, linkAttributes(wordsOfAnswer(reference)) ?? {}, from) }));
 
+  /** Keeps what was drawn, if the image map is still where it was. */
+  function keepAreas(imagemap: Element): void {
+    const asked = question.value;
+    question.value = undefined;
+    if (asked?.asks !== 'areas') return;
+    apply((state) => (imageMapAt(state, Math.min(asked.position + 1, state.doc.content.size)) ? withImageMap(state, asked.position, imagemap) : state.tr));
+  }
+
   /** The words of a note, or what is said of an image, at a position. */
   function reword(position: number): void {
     ask((place, state) => {
+      const map = imageMapAt(state, position);
+      if (map && alternativeAt(state, position)) return { asks: 'areas', place, imagemap: map.element, position: map.position };
       const note = noteAt(state, position);
       if (note) return { asks: 'words', place, ...note, apply: (at, words) => rewordNote(at, position, wordsOfAnswer(words)) };
       return { asks: 'words', place, element: 'alt', words: alternativeAt(state, position) ?? '', apply: (at, words) => withAlternative(at, position, wordsOfAnswer(words)) };
@@ -113,5 +126,5 @@ export function useAsking({ view, choices, apply, upload }: Asked) {
         canAddImage(state) ? addImage(state, wordsOfAnswer(href)) : pasteBlocks(state, [element('image', { href: wordsOfAnswer(href), placement: 'break' })]).transaction,
       );
   }
-  return { question, openPalette, choose, answer, close, askForTarget, reword, chooseFile, takeFiles };
+  return { question, openPalette, choose, answer, close, askForTarget, reword, chooseFile, takeFiles, keepAreas };
 }
