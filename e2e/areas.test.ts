@@ -50,7 +50,9 @@ test('areas are drawn on an image, named, led somewhere, moved and removed', asy
   await isSaved(page);
   const text = (await stored(page)).replace(/\s*\n\s*/gu, '');
   expect(text).toMatch(/<area><shape>rect<\/shape><coords>\d+,\d+,\d+,\d+<\/coords><xref href="topic:alarm-codes">Lid<desc>Opens upward<\/desc><\/xref><\/area>/u);
-  expect(text).toMatch(/<area><shape>circle<\/shape><coords>\d+,\d+,\d+<\/coords><xref format="html" href="https:\/\/tides\.example\/" outputclass="new-window" scope="external">Dial<\/xref><\/area>/u);
+  expect(text).toMatch(
+    /<area><shape>circle<\/shape><coords>\d+,\d+,\d+<\/coords><xref format="html" href="https:\/\/tides\.example\/" outputclass="new-window" scope="external">Dial<\/xref><\/area>/u,
+  );
   expect(text).toMatch(/<area><shape>poly<\/shape><coords>(\d+,){5}\d+<\/coords><xref>Area 3<\/xref><\/area>/u);
 
   // By keys: opened with Enter on the image, an area from its button, moved, sized, removed.

@@ -90,6 +90,8 @@ export const NewItem = z.object({
   type: z.enum(['concept', 'task', 'reference', 'troubleshooting', 'glossentry', 'topic', 'map']),
   title: z.string().trim().min(1).max(300),
   folder: Folder.default(''),
+  /** The topic of the team that the new one begins as; it gives the kind too. */
+  template: ItemId.exactOptional(),
 });
 export type NewItem = z.infer<typeof NewItem>;
 

@@ -2,7 +2,7 @@ import type { MarkType, Node as EditorNode } from 'prosemirror-model';
 import { NodeSelection, Selection, type EditorState, type Transaction } from 'prosemirror-state';
 import { findWrapping } from 'prosemirror-transform';
 import { definitionOf, labelOf, mayContain } from '../grammar/index.ts';
-import { permits, type HouseRule } from '../rules/index.ts';
+import { permits, placeholderTarget, type HouseRule } from '../rules/index.ts';
 import { tableChanges, type TableChange } from '../tables/index.ts';
 import { blockTypes, canBeNamed, fittingTypes, inOrder, textElementAt } from './fitting.ts';
 import { addImage, blockOfImage, canAddImage } from './images.ts';
@@ -30,7 +30,7 @@ export interface Choice {
   /** The depth of the element that it goes into. */
   readonly within: number;
   /** What has to be chosen or said before: the target of a link, the words of a note, an image of the library. */
-  readonly asks?: 'target' | 'words' | 'image' | 'table';
+  readonly asks?: 'target' | 'words' | 'image' | 'table' | 'character';
   /** The change, made for the state that the choice was offered for, with the answer to what it asks. */
   readonly apply: (state: EditorState, answer?: Answer) => Transaction;
 }
@@ -48,8 +48,9 @@ function describe(kind: Choice['kind'], element: string, place: string, within: 
 /**
  * Everything that can be done at the selection, by kind, nearest first.
  * @param rules of the team: what one of them forbids is not offered
+ * @param isTemplate whether the topic is one that others begin as: then guidance can be written
  */
-export function choicesAt(state: EditorState, rules: readonly HouseRule[] = []): Choice[] {
+export function choicesAt(state: EditorState, rules: readonly HouseRule[] = [], isTemplate = false): Choice[] {
   const { $from } = state.selection;
   const around = Array.from({ length: $from.depth + 1 }, (_, depth) => $from.node(depth));
   const isOffered = ({ kind, element, within }: Choice): boolean => {
@@ -59,7 +60,8 @@ export function choicesAt(state: EditorState, rules: readonly HouseRule[] = []):
   };
   return [
     ...withoutDoubles([...insertChoices(state), ...imageChoices(state)].filter(isOffered)),
-    ...[...noteChoices(state), ...tableChoices(state), ...linkChoices(state), ...phraseChoices(state), ...wrapChoices(state), ...turnChoices(state)].filter(isOffered),
+    ...(isTemplate ? guidanceChoices(state) : []),
+    ...[...characterChoices(state), ...noteChoices(state), ...tableChoices(state), ...linkChoices(state), ...phraseChoices(state), ...wrapChoices(state), ...turnChoices(state)].filter(isOffered),
   ];
 }
 
@@ -110,6 +112,60 @@ function linkChoices(state: EditorState): Choice[] {
 
 const imageChoices = (state: EditorState): Choice[] =>
   canAddImage(state) ? [{ ...describe('insert', 'image', 'in the line', state.selection.$from.depth, (at, answer) => addImage(at, wordsOfAnswer(answer))), asks: 'image' }] : [];
+
+/** In a template: words that stand in an empty place until something is typed. */
+function guidanceChoices(state: EditorState): Choice[] {
+  const { $from } = state.selection;
+  if (!$from.parent.isTextblock || $from.parent.type.spec.attrs?.['guidance'] === undefined) return [];
+  const apply = (at: EditorState, answer?: Answer): Transaction => {
+    const { $from: $at } = at.selection;
+    const tr = at.tr.delete($at.start(), $at.end()).setNodeAttribute($at.before(), 'guidance', wordsOfAnswer(answer).replaceAll('?>', '') || null);
+    return tr.setSelection(Selection.near(tr.doc.resolve($at.start())));
+  };
+  return [
+    {
+      kind: 'insert',
+      element: 'guidance',
+      label: 'Guidance',
+      help: 'Words that stand here until something is typed; never published.',
+      place: `instead of the words of ${nameOf($from.parent)}`,
+      within: $from.depth,
+      asks: 'words',
+      apply,
+    },
+  ];
+}
+
+/** Characters that no key has, where there is text, and words that stand for what is still to be written. */
+function characterChoices(state: EditorState): Choice[] {
+  const { $from } = state.selection;
+  if (!$from.parent.isTextblock) return [];
+  const within = $from.depth;
+  const mark = { kind: 'insert' as const, place: 'in the line', within };
+  const placeholder = (words: string): EditorNode => editorSchema.nodes[special.rawInline]!.create({ node: { target: placeholderTarget, body: words.replaceAll('?>', '') } });
+  return [
+    {
+      ...mark,
+      element: 'character',
+      label: 'Special character',
+      help: 'Found by its name or category: dash, degree, arrow …',
+      asks: 'character',
+      apply: (at, answer) => at.tr.insertText(wordsOfAnswer(answer)).scrollIntoView(),
+    },
+    ...(textElementAt($from) === undefined || $from.parent.type.spec.code
+      ? []
+      : [
+          {
+            ...mark,
+            element: 'placeholder',
+            label: 'Placeholder',
+            help: 'Stands for words still to be written; typing over it replaces it.',
+            asks: 'words' as const,
+            apply: (at: EditorState, answer?: Answer) => at.tr.replaceSelectionWith(placeholder(wordsOfAnswer(answer)), false).scrollIntoView(),
+          },
+        ]),
+  ];
+}
 
 const noteChoices = (state: EditorState): Choice[] =>
   notesAt(state).map((name) => ({ ...describe('insert', name, 'in the line', state.selection.$from.depth, (at, answer) => addNote(at, name, wordsOfAnswer(answer))), asks: 'words' }));

@@ -117,6 +117,7 @@ it('whatever is asked for and answered anywhere leaves a topic as valid as it wa
     target: ['topic:x', 'https://tides.example/', ''],
     image: ['asset:w'],
     words: ['a', 'a > b', ''],
+    character: ['—'],
     table: [
       { ...usualTable, rows: 1 },
       { ...usualTable, hasHead: false, title: 'T' },

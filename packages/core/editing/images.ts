@@ -12,7 +12,13 @@ const isImage = (node: EditorNode): boolean => node.type.name === special.blockI
 
 /** A block made of an image: the image itself, or a figure that waits for its title. */
 export const blockOfImage = (name: 'image' | 'fig' | 'imagemap', href: string): EditorNode =>
-  blockFrom(name === 'imagemap' ? element('imagemap', {}, [element('title'), element('image', { href })]) : name === 'image' ? element('image', { href, placement: 'break' }) : element('fig', {}, [element('title'), element('image', { href })]));
+  blockFrom(
+    name === 'imagemap'
+      ? element('imagemap', {}, [element('title'), element('image', { href })])
+      : name === 'image'
+        ? element('image', { href, placement: 'break' })
+        : element('fig', {}, [element('title'), element('image', { href })]),
+  );
 
 export function canAddImage({ selection: { $from, $to } }: EditorState): boolean {
   const holder = textElementAt($from);

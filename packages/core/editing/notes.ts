@@ -29,7 +29,7 @@ function wordsOf(note: Element): string | undefined {
   if (note.name !== 'indexterm') return isPlain(note) ? textOf(note) : undefined;
   const levels: string[] = [];
   const lines: string[] = [];
-  for (let at: Element | undefined = note; at; ) {
+  for (let at: Element | undefined = note; at;) {
     const inner: Element[] = at.children.filter(isElement);
     const next: Element[] = inner.filter(({ name }) => name === 'indexterm');
     const further = inner.map((one) => furtherLines.find((line) => 'element' in line && line.element === one.name && isPlain(one)));

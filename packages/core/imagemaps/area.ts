@@ -34,7 +34,10 @@ export function coordinatesOf(shape: Shape): number[] {
 
 /** Reads a shape; undefined when the numbers do not make one. */
 export function shapeFrom(kind: string, coordinates: string): Shape | undefined {
-  const numbers = coordinates.split(/[\s,]+/u).filter((part) => part !== '').map(Number);
+  const numbers = coordinates
+    .split(/[\s,]+/u)
+    .filter((part) => part !== '')
+    .map(Number);
   const [a, b, c, d] = numbers as [number, number, number, number];
   if (numbers.some((one) => !Number.isFinite(one))) return undefined;
   if (kind === 'rect' || kind === '') return numbers.length === 4 ? { kind: 'rect', from: { x: Math.min(a, c), y: Math.min(b, d) }, to: { x: Math.max(a, c), y: Math.max(b, d) } } : undefined;

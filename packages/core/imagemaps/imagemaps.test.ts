@@ -26,16 +26,24 @@ describe('areas that lie over one another', () => {
   it('are problems, and so are numbers that make no shape', () => {
     const area = (shape: string, coords: string, name: string): string => `<area><shape>${shape}</shape><coords>${coords}</coords><xref href="topic:a">${name}</xref></area>`;
     const found = checkImageMaps(element('concept', {}, [map(area('rect', '0,0,10,10', 'A') + area('rect', '5 5 15 15', 'B') + area('circle', '1,2', 'C'))]));
-    expect(found.map(({ code, message, where }) => `${where.path!.join('.')} ${code} ${message}`)).toEqual(['0.3 imagemap.overlap The area “B” lies over “A”.', '0.4 imagemap.shape The numbers of this area make no shape.']);
+    expect(found.map(({ code, message, where }) => `${where.path!.join('.')} ${code} ${message}`)).toEqual([
+      '0.3 imagemap.overlap The area “B” lies over “A”.',
+      '0.4 imagemap.shape The numbers of this area make no shape.',
+    ]);
   });
 });
 
 describe('areas of an image map', () => {
   it('are read and written with all that they carry', () => {
-    const before = map('<area id="x"><shape>rect</shape><coords>10,20,5,2</coords><xref audience="operator" href="topic:a/b">Lid<desc>Opens up</desc></xref></area><area><shape>poly</shape><coords>1,2</coords><xref href="topic:c">odd</xref></area>');
+    const before = map(
+      '<area id="x"><shape>rect</shape><coords>10,20,5,2</coords><xref audience="operator" href="topic:a/b">Lid<desc>Opens up</desc></xref></area><area><shape>poly</shape><coords>1,2</coords><xref href="topic:c">odd</xref></area>',
+    );
     const [area] = readAreas(before);
     expect(area).toEqual({ shape: rect(5, 2, 10, 20), name: 'Lid', tooltip: 'Opens up', target: 'topic:a/b', inNewWindow: false, was: 0 });
-    const after = writeAreas(before, [{ ...area!, target: 'https://tides.example/', tooltip: '', inNewWindow: true }, { shape: circle(3, 4, 5), name: 'Dial', tooltip: '', target: '', inNewWindow: false }]);
+    const after = writeAreas(before, [
+      { ...area!, target: 'https://tides.example/', tooltip: '', inNewWindow: true },
+      { shape: circle(3, 4, 5), name: 'Dial', tooltip: '', target: '', inNewWindow: false },
+    ]);
     expect(writeCanonical(after).replace(/\s*\n\s*/gu, '')).toBe(
       '<imagemap><title>M</title><image href="asset:i"/><area id="x"><shape>rect</shape><coords>5,2,10,20</coords><xref audience="operator" format="html" href="https://tides.example/" outputclass="new-window" scope="external">Lid</xref></area>' +
         '<area><shape>circle</shape><coords>3,4,5</coords><xref>Dial</xref></area><area><shape>poly</shape><coords>1,2</coords><xref href="topic:c">odd</xref></area></imagemap>',

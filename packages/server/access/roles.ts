@@ -1,4 +1,4 @@
-import type { Role } from '@ukiyo/contracts';
+import { templatesFolder, type Role } from '@ukiyo/contracts';
 
 /** What a person may do, in the words of the work. Every route names one of these. */
 export type Permission = 'read' | 'review' | 'translate' | 'write' | 'publish' | 'administer';
@@ -14,4 +14,9 @@ const granted: Record<Role, readonly Permission[]> = {
 
 export function may(role: Role, permission: Permission): boolean {
   return granted[role].includes(permission);
+}
+
+/** Whether a person may change what lies in a folder: what others begin as is for administrators. */
+export function mayChange(role: Role, folder: string): boolean {
+  return may(role, folder === templatesFolder || folder.startsWith(`${templatesFolder}/`) ? 'administer' : 'write');
 }

@@ -17,6 +17,8 @@ export interface ItemStore {
   create(project: string, item: NewRow, author: string): Promise<Item | undefined>;
   /** Many at once, within a transaction that the caller ends; ids and paths must be free. */
   createAll(project: string, items: readonly NewRow[], author: string, transaction: Transaction): Promise<void>;
+  /** Undefined when there is no such item. */
+  folderOf(project: string, id: string): Promise<string | undefined>;
   paths(project: string): Promise<string[]>;
   /** `conflict` when `version` is not the stored one; `live` when the authority of live editing has to make the change. */
   save(project: string, id: string, change: { text: string; version: number; note: string }, author: string): Promise<{ saved: Item } | { conflict: Item } | { live: Item } | undefined>;
@@ -166,6 +168,7 @@ export function itemStore({ sequelize, models }: Database, agreedIn: (project: s
         );
       }
     },
+    folderOf: async (project, id) => (await items.findOne({ where: { projectId: project, id }, attributes: ['folder'] }))?.get().folder,
     paths: async (project) =>
       (await items.findAll({ where: { projectId: project }, attributes: ['folder', 'name'] })).map((row) => (row.get().folder === '' ? row.get().name : `${row.get().folder}/${row.get().name}`)),
     async save(project, id, { text: source, version, note }, author) {

@@ -80,7 +80,7 @@ export async function createApp(services: Services, queue: Queue, { webFolder, l
     queue.events.off('steps', authority.follow);
     await authority.close();
   });
-  await app.register(liveRoutes(services.people, authority), { prefix: '/api/projects/:project' });
+  await app.register(liveRoutes(services.people, services.items, authority), { prefix: '/api/projects/:project' });
   await app.register(itemRoutes(services, queue, authority), { prefix: '/api/projects/:project' });
   await app.register(agreementRoutes(services), { prefix: '/api/projects/:project' });
   await app.register(fileRoutes(services, authority), { prefix: '/api/projects/:project' });

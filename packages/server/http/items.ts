@@ -1,7 +1,10 @@
 import { Conflict, FolderCount, Item, ItemId, ItemPage, ItemQuery, ItemSummary, NewItem, Revision, SaveItem } from '@ukiyo/contracts';
-import { isTopic, mapTemplate, topicTemplate, writeCanonical } from '@ukiyo/core/grammar';
+import { isA, isTopic, mapTemplate, topicTemplate, writeCanonical } from '@ukiyo/core/grammar';
+import { element, isElement, readXml, type Element } from '@ukiyo/core/markup';
+import type { FastifyRequest } from 'fastify';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
+import { mayChange } from '../access/roles.ts';
 import type { Services } from '../app/services.ts';
 import type { Queue } from '../jobs/queue.ts';
 import type { Authority } from '../live/authority.ts';
@@ -14,6 +17,13 @@ const OneItem = InProject.extend({ id: ItemId });
 export const itemRoutes =
   ({ items }: Services, queue: Queue, authority: Authority): FastifyPluginAsyncZod =>
   async (app) => {
+    async function templateOf(project: string, id: string): Promise<Element> {
+      await authority.written({ project, item: id });
+      const item = await items.find(project, id);
+      const root = item && readXml(item.text).document?.root;
+      if (!root || !isTopic(root.name)) throw notFound('template');
+      return root;
+    }
     app.get('/items', { config: { permission: 'read' }, schema: { params: InProject, querystring: ItemQuery, response: { 200: ItemPage } } }, ({ params, query }) => items.list(params.project, query));
     app.get('/folders', { config: { permission: 'read' }, schema: { params: InProject, response: { 200: z.array(FolderCount) } } }, ({ params }) => items.folders(params.project));
     app.get('/items/:id', { config: { permission: 'read' }, schema: { params: OneItem, response: { 200: Item } } }, async ({ params }) => {
@@ -23,11 +33,13 @@ export const itemRoutes =
       return item;
     });
     app.post('/items', { config: { permission: 'write' }, schema: { params: InProject, body: NewItem, response: { 201: Item } } }, async (request, reply) => {
-      const { type, title, folder } = request.body;
+      const { type, title, folder, template } = request.body;
+      demandChange(request, folder);
+      const model = template === undefined ? undefined : await templateOf(request.params.project, template);
       const taken = await items.ids(request.params.project);
       const id = freeId(title, taken);
-      const kind = type === 'map' ? ('map' as const) : ('topic' as const);
-      const root = isTopic(type) ? topicTemplate(type, id, title) : mapTemplate(id, title);
+      const root = model ? begunAs(model, id, title) : isTopic(type) ? topicTemplate(type, id, title) : mapTemplate(id, title);
+      const kind = isTopic(root.name) ? ('topic' as const) : ('map' as const);
       const made = await items.create(request.params.project, { id, kind, folder, name: `${id}.${kind === 'map' ? 'ditamap' : 'dita'}`, text: writeCanonical(root) }, personOf(request).name);
       if (!made) throw new Refused(409, 'item.taken', 'There is a topic of that name in this folder already.');
       return reply.status(201).send(made);
@@ -38,6 +50,7 @@ export const itemRoutes =
       async (request, reply) => {
         const { project, id } = request.params;
         const { name } = personOf(request);
+        demandChange(request, (await items.folderOf(project, id)) ?? '');
         const tried = await items.save(project, id, request.body, name);
         const outcome = tried && 'live' in tried ? await authority.replace({ project, item: id }, request.body, { client: 'text', name }) : tried;
         if (!outcome) throw notFound('topic or map');
@@ -48,7 +61,9 @@ export const itemRoutes =
         return outcome.saved;
       },
     );
-    app.delete('/items/:id', { config: { permission: 'write' }, schema: { params: OneItem, response: { 204: z.null() } } }, async ({ params }, reply) => {
+    app.delete('/items/:id', { config: { permission: 'write' }, schema: { params: OneItem, response: { 204: z.null() } } }, async (request, reply) => {
+      const { params } = request;
+      demandChange(request, (await items.folderOf(params.project, params.id)) ?? '');
       if (!(await items.remove(params.project, params.id))) throw notFound('topic or map');
       authority.remove({ project: params.project, item: params.id });
       return reply.status(204).send(null);
@@ -65,6 +80,17 @@ export const itemRoutes =
       },
     );
   };
+
+/** What others begin as is for administrators to change. */
+function demandChange(request: FastifyRequest, folder: string): void {
+  if (!mayChange(personOf(request).role, folder)) throw new Refused(403, 'not-allowed', 'Templates are changed by administrators.');
+}
+
+/** A new topic that is as the template is, but for its id and title. */
+function begunAs(template: Element, id: string, title: string): Element {
+  const titled = template.children.map((child) => (isElement(child) && isA(child.name, 'title') ? element(child.name, child.attributes, [title]) : child));
+  return { ...template, attributes: { ...template.attributes, id }, children: titled };
+}
 
 /** An id made from a title: letters and digits of any script, free in the library. */
 function freeId(title: string, taken: ReadonlySet<string>): string {

@@ -3,7 +3,8 @@ import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { ItemId } from '@ukiyo/contracts';
 import type { People } from '../access/people.ts';
-import { may } from '../access/roles.ts';
+import { mayChange } from '../access/roles.ts';
+import type { ItemStore } from '../data/items.ts';
 import { gone, type Authority } from '../live/authority.ts';
 import type { Member, Room } from '../live/room.ts';
 import { personOf, sessionCookie } from './guard.ts';
@@ -21,12 +22,13 @@ function messageIn(data: { toString(): string }): LiveRequest | undefined {
 
 /** The line between an editor and the authority of a topic. */
 export const liveRoutes =
-  (people: People, authority: Authority): FastifyPluginAsyncZod =>
+  (people: People, items: ItemStore, authority: Authority): FastifyPluginAsyncZod =>
   async (app) => {
     app.get('/live/:id', { websocket: true, config: { permission: 'read' }, schema: { params: z.object({ project: z.uuid(), id: ItemId }) } }, (socket, request) => {
       const key = { project: request.params.project, item: request.params.id };
       const { name } = personOf(request);
       let { role } = personOf(request);
+      let folder = '';
       let member: Member | undefined;
       let room: Room | undefined;
       const send = (answer: string): void => {
@@ -39,6 +41,7 @@ export const liveRoutes =
           if (member) return;
           const joining = { client: message.client, name, send };
           member = joining;
+          folder = (await items.folderOf(key.project, key.item)) ?? '';
           room = await authority.join(key, joining, message.known);
           if (!room) refuse('live.unreadable', 'This topic is not in the library, or its text cannot be read.');
           // Gone again before it was let in.
@@ -49,7 +52,7 @@ export const liveRoutes =
         if (message.kind === 'caret') return room.moveCaret(member, message.caret);
         // Made on a document that is no more: the whole new one is on its way.
         if (message.kind === 'steps' && message.epoch !== room.epoch) return;
-        if (!may(role, 'write')) return refuse('live.read-only', 'Your role does not allow changes to topics.');
+        if (!mayChange(role, folder)) return refuse('live.read-only', 'Your role does not allow changes to topics.');
         if (message.kind === 'name') return void (await room.write(message.note, name));
         const outcome = await room.submit({ client: member.client, name }, message.version, message.steps);
         if (outcome === 'gone') room.dismiss('live.gone', gone);

@@ -9,7 +9,8 @@ import { rankChoices } from './ranking.ts';
 const { choices, place } = defineProps<{ choices: readonly Choice[]; place: PopPlace }>();
 const emit = defineEmits<{ choose: [Choice]; close: [] }>();
 const query = ref('');
-const uses = useStorage<Record<string, number>>('ukiyo-palette-uses', {});
+// Written at once: the palette is gone with the next frame.
+const uses = useStorage<Record<string, number>>('ukiyo-palette-uses', {}, undefined, { flush: 'sync' });
 const headings: Record<Choice['kind'], string> = { insert: 'Put in', table: 'Table', phrase: 'Name the words', wrap: 'Put around', turn: 'Make into' };
 const keyOf = ({ kind, element }: Choice): string => `${kind} ${element}`;
 

@@ -8,8 +8,8 @@ const { place, element, words } = defineProps<{ place: PopPlace; element: string
 const emit = defineEmits<{ choose: [string]; close: [] }>();
 const text = ref(words);
 const field = ref<HTMLTextAreaElement>();
-const label = computed(() => labelOf(element));
-const help: Readonly<Record<string, string>> = { indexterm: 'A sub-entry follows after ›, typed as >. Further lines (Shift Enter): see …, see also …, from NAME and to NAME for a range.', fn: 'Stands at the foot of the page.', 'draft-comment': 'For the team; never published.', alt: 'Said to those who do not see the image.' };
+const label = computed(() => ({ placeholder: 'Placeholder', guidance: 'Guidance' }[element] ?? labelOf(element)));
+const help: Readonly<Record<string, string>> = { indexterm: 'A sub-entry follows after ›, typed as >. Further lines (Shift Enter): see …, see also …, from NAME and to NAME for a range.', fn: 'Stands at the foot of the page.', guidance: 'What a writer should put here.', placeholder: 'What is to be written here, in a few words.', 'draft-comment': 'For the team; never published.', alt: 'Said to those who do not see the image.' };
 const px = (value: number | undefined): string => (value === undefined ? 'auto' : `${value}px`);
 onMounted(() => field.value?.focus());
 

@@ -1,6 +1,7 @@
 import { basesOf, labelOf, mannerOf, type Manner } from '@ukiyo/core/grammar';
 import { editorSchema, special } from '@ukiyo/core/editing';
 import { readArea } from '@ukiyo/core/imagemaps';
+import { placeholderTarget } from '@ukiyo/core/rules';
 import { isElement, type Attributes, type Node as XmlNode } from '@ukiyo/core/markup';
 import type { DOMOutputSpec, Mark, Node } from 'prosemirror-model';
 
@@ -96,6 +97,8 @@ function nodeDom(node: Node): DOMOutputSpec {
     if (isElement(held) && held.name === 'colspec') return ['col', { 'data-element': 'colspec' }];
     const inline = name === special.rawInline;
     const element = typeof held === 'object' && 'name' in held ? held.name : '';
+    const isPlaceholder = typeof held === 'object' && 'target' in held && held.target === placeholderTarget;
+    if (isPlaceholder) return ['span', { class: 'placeholder', contenteditable: 'false', title: 'Still to be written: type over it' }, held.body];
     const label = element === '' ? (typeof held === 'object' && 'comment' in held ? 'comment' : 'instruction') : labelOf(element);
     const area = isElement(held) && held.name === 'area' ? readArea(held) : undefined;
     const text = area ? area.name : typeof held === 'object' && 'comment' in held ? held.comment : wordsIn(held).join(' · ');

@@ -64,7 +64,15 @@ export function useAreas(imagemap: Element, size: { readonly width: number; read
     const reach = Math.min(size.width, size.height) / 8;
     if (kind === 'circle') add({ kind, centre: { x, y }, radius: reach });
     else if (kind === 'rect') add({ kind, from: { x: x - reach, y: y - reach }, to: { x: x + reach, y: y + reach } });
-    else add({ kind, corners: [{ x, y: y - reach }, { x: x + reach, y: y + reach }, { x: x - reach, y: y + reach }] });
+    else
+      add({
+        kind,
+        corners: [
+          { x, y: y - reach },
+          { x: x + reach, y: y + reach },
+          { x: x - reach, y: y + reach },
+        ],
+      });
   }
   /** Arrows move the chosen area; with Shift they pull its last handle. */
   function nudge(dx: number, dy: number, isPull: boolean): void {
@@ -85,7 +93,8 @@ export function useAreas(imagemap: Element, size: { readonly width: number; read
     } else chosen.value = -1;
   }
   function draw(start: Point, at: Point): void {
-    if (drawing.value?.kind === 'rect') drawing.value = { kind: 'rect', from: { x: Math.min(start.x, at.x), y: Math.min(start.y, at.y) }, to: { x: Math.max(start.x, at.x), y: Math.max(start.y, at.y) } };
+    if (drawing.value?.kind === 'rect')
+      drawing.value = { kind: 'rect', from: { x: Math.min(start.x, at.x), y: Math.min(start.y, at.y) }, to: { x: Math.max(start.x, at.x), y: Math.max(start.y, at.y) } };
     else if (drawing.value?.kind === 'circle') drawing.value = { ...drawing.value, radius: Math.hypot(at.x - start.x, at.y - start.y) };
   }
   function finish(): void {

@@ -44,6 +44,8 @@ export interface EditorHandlers extends PageContext {
   /** Of everything that the library has. */
   readonly ids: () => readonly string[];
   readonly facets: () => readonly Facet[];
+  /** Whether others begin as this topic. */
+  readonly isTemplate: () => boolean;
   readonly rules: () => readonly HouseRule[];
   readonly signs: () => Signs;
   /** The document is another now, or the caret elsewhere. */
@@ -175,7 +177,7 @@ export function useEditor(handlers: EditorHandlers) {
     editor.dispatch(tr.setSelection(end === undefined ? NodeSelection.create(doc, position) : TextSelection.create(doc, position, end)).scrollIntoView());
     editor.focus();
   }
-  const choices = (): Choice[] => (view.value ? choicesAt(view.value.state, handlers.rules()) : []);
+  const choices = (): Choice[] => (view.value ? choicesAt(view.value.state, handlers.rules(), handlers.isTemplate()) : []);
   function apply(change: (state: EditorState) => Transaction): void {
     const editor = view.value;
     if (!editor) return;

@@ -1,9 +1,12 @@
-import { Agreements, Asset, Facet, Item, ItemPage, type ItemSummary, type NewItem } from '@ukiyo/contracts';
+import { Agreements, Asset, Facet, Item, ItemPage, templatesFolder, type ItemSummary, type NewItem } from '@ukiyo/contracts';
 import { defineStore } from 'pinia';
 import { ref, shallowRef } from 'vue';
 import { z } from 'zod';
 import { ask } from './api.ts';
 import { useSession } from './session.ts';
+
+/** Whether an item is one that others begin as. */
+export const isTemplate = (item: Pick<ItemSummary, 'folder'> | undefined): boolean => item !== undefined && `${item.folder}/`.startsWith(`${templatesFolder}/`);
 
 /** Topics, maps and images as the interface knows them; loaded when first needed and after every change. */
 export const useLibrary = defineStore('library', () => {

@@ -1,14 +1,21 @@
 <script setup lang="ts">
-import type { HouseRule } from '@ukiyo/contracts';
+import { NewItem, templatesFolder, type HouseRule } from '@ukiyo/contracts';
 import { ruleSentence } from '@ukiyo/core/rules';
+import { useMessage } from 'naive-ui';
 import { computed, onMounted, ref } from 'vue';
-import { useLibrary } from '../../parts/library.ts';
+import { useRouter } from 'vue-router';
+import { messageOf } from '../../parts/api.ts';
+import { kindLabel, newKinds } from '../../parts/kinds.ts';
+import PickOne from '../../parts/PickOne.vue';
+import { isTemplate, useLibrary } from '../../parts/library.ts';
 import { useSession } from '../../parts/session.ts';
 import { usePlace } from '../../shell/place.ts';
 import FactFields from './FactFields.vue';
 import RuleForm from './RuleForm.vue';
 import { useAgreements } from './useAgreements.ts';
 
+const router = useRouter();
+const message = useMessage();
 const place = usePlace();
 const library = useLibrary();
 const session = useSession();
@@ -17,6 +24,18 @@ const { agreed, editable, setRule, removeRule, setFacts, setWords } = useAgreeme
 const open = ref<HouseRule | 'new'>();
 const locale = ref(session.project?.locale ?? 'en');
 const words = computed(() => agreed.value.words[locale.value] ?? []);
+
+const templates = computed(() => library.items.filter((item) => item.kind === 'topic' && isTemplate(item)));
+const newKind = ref('task');
+const newTitle = ref('');
+async function makeTemplate(): Promise<void> {
+  try {
+    const made = await library.create(NewItem.parse({ type: newKind.value, title: newTitle.value, folder: templatesFolder }));
+    await router.push({ name: 'write', params: { id: made.id } });
+  } catch (error) {
+    message.error(messageOf(error));
+  }
+}
 
 onMounted(async () => {
   place.clear();
@@ -47,6 +66,18 @@ async function keep(rule: HouseRule): Promise<void> {
       <RuleForm v-if="open === 'new'" :taken="agreed.rules.map(({ id }) => id)" @keep="keep" @close="open = undefined" />
       <n-button v-else-if="editable" size="small" @click="open = 'new'">Add a rule</n-button>
     </section>
+    <section aria-labelledby="templates-head">
+      <h2 id="templates-head">Templates</h2>
+      <p v-if="templates.length === 0" class="quiet">New topics begin as their kind does. The team can have beginnings of its own: a topic with guidance and placeholders that others are made from.</p>
+      <ul>
+        <li v-for="template in templates" :key="template.id" class="template"><span class="small quiet">{{ kindLabel(template.type) }}</span><router-link :to="{ name: 'write', params: { id: template.id } }">{{ template.title }}</router-link></li>
+      </ul>
+      <form v-if="editable" class="make" @submit.prevent="makeTemplate">
+        <PickOne v-model:chosen="newKind" label="Kind of the template" :options="newKinds.filter(({ value }) => value !== 'map')" />
+        <n-input v-model:value="newTitle" size="small" placeholder="What it is for" :input-props="{ 'aria-label': 'Title of the template' }" />
+        <n-button size="small" attr-type="submit" :disabled="newTitle.trim() === ''">Make a template</n-button>
+      </form>
+    </section>
     <section aria-labelledby="facts-head">
       <h2 id="facts-head">Facts of every topic</h2>
       <FactFields :facts="agreed.facts" :editable="editable" @change="setFacts" />
@@ -62,5 +93,5 @@ async function keep(rule: HouseRule): Promise<void> {
 
 <style scoped>
 .agreements { overflow: auto; height: 100%; padding: 20px 28px 60px; } .agreements > * { max-width: 820px; } section { margin: 26px 0 0; } h2 { font: 400 15px var(--font-title); color: var(--prussian); margin-bottom: 8px; } p { margin: 4px 0 10px; }
-ul { list-style: none; margin: 0 0 10px; padding: 0; } li { display: grid; grid-template-columns: 64px minmax(0, 1fr) auto; gap: 10px; align-items: baseline; padding: 8px 0; border-top: 1px solid var(--hair); } li > .rule { grid-column: 1 / -1; } .acts { display: flex; gap: 6px; } .severity { color: var(--soft); } .severity.error { color: var(--seal); } .severity.warning { color: var(--amber); } .locale { width: 90px; margin: 0 0 8px 8px; display: inline-flex; }
+ul { list-style: none; margin: 0 0 10px; padding: 0; } li { display: grid; grid-template-columns: 64px minmax(0, 1fr) auto; gap: 10px; align-items: baseline; padding: 8px 0; border-top: 1px solid var(--hair); } li > .rule { grid-column: 1 / -1; } .make { display: flex; gap: 8px; } li.template { grid-template-columns: 110px minmax(0, 1fr); } .acts { display: flex; gap: 6px; } .severity { color: var(--soft); } .severity.error { color: var(--seal); } .severity.warning { color: var(--amber); } .locale { width: 90px; margin: 0 0 8px 8px; display: inline-flex; }
 </style>

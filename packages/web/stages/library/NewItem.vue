@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { useMessage } from 'naive-ui';
-import { ref } from 'vue';
+import { computed, ref } from 'vue';
 import { useRouter } from 'vue-router';
 import { messageOf } from '../../parts/api.ts';
 import { newKinds } from '../../parts/kinds.ts';
-import { useLibrary } from '../../parts/library.ts';
+import { isTemplate, useLibrary } from '../../parts/library.ts';
 
 const { folder } = defineProps<{ folder: string }>();
 const library = useLibrary();
@@ -13,10 +13,13 @@ const message = useMessage();
 const open = ref(false);
 const type = ref<(typeof newKinds)[number]['value']>('task');
 const title = ref('');
+/** The id of a topic of the team, when the new one begins as it. */
+const template = ref('');
+const templates = computed(() => library.items.filter((item) => item.kind === 'topic' && isTemplate(item)));
 
 async function create(): Promise<void> {
   try {
-    const item = await library.create({ type: type.value, title: title.value.trim(), folder });
+    const item = await library.create({ type: type.value, title: title.value.trim(), folder, ...(template.value === '' ? {} : { template: template.value }) });
     open.value = false;
     title.value = '';
     await router.push({ name: item.kind === 'map' ? 'arrange' : 'write', params: { id: item.id } });
@@ -32,7 +35,11 @@ async function create(): Promise<void> {
     <form class="new" @submit.prevent="create">
       <fieldset>
         <legend class="small quiet">Kind</legend>
-        <label v-for="kind in newKinds" :key="kind.value"><input v-model="type" type="radio" name="kind" :value="kind.value" /> {{ kind.label }}</label>
+        <label v-for="kind in newKinds" :key="kind.value"><input v-model="type" type="radio" name="kind" :value="kind.value" @change="template = ''" /> {{ kind.label }}</label>
+      </fieldset>
+      <fieldset v-if="templates.length > 0">
+        <legend class="small quiet">Or as the team begins them</legend>
+        <label v-for="one in templates" :key="one.id"><input v-model="template" type="radio" name="kind" :value="one.id" /> {{ one.title }}</label>
       </fieldset>
       <label class="small quiet" for="new-title">Title</label>
       <n-input v-model:value="title" :input-props="{ id: 'new-title' }" placeholder="Fit the bracket" />

@@ -9,6 +9,7 @@ import { useEventListener } from '@vueuse/core';
 import { useMessage } from 'naive-ui';
 import { computed, defineAsyncComponent, nextTick, onBeforeUnmount, onMounted, ref, watch, type Component } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
+import CharacterChooser from '../../editor/CharacterChooser.vue';
 import FindBar from '../../editor/FindBar.vue';
 import GapButton from '../../editor/GapButton.vue';
 import SelectionBar from '../../editor/SelectionBar.vue';
@@ -25,7 +26,7 @@ import { pageViews, usePageView } from '../../editor/pageView.ts';
 import { useEditor } from '../../editor/useEditor.ts';
 import { useLive, type Opening } from '../../editor/useLive.ts';
 import { messageOf } from '../../parts/api.ts';
-import { useLibrary } from '../../parts/library.ts';
+import { isTemplate, useLibrary } from '../../parts/library.ts';
 import { useSession } from '../../parts/session.ts';
 import { usePlace } from '../../shell/place.ts';
 import LostWords from './LostWords.vue';
@@ -56,6 +57,7 @@ const editor = useEditor({
   ids: () => [...library.items, ...library.assets].map((one) => one.id),
   facets: () => library.facets,
   rules: () => library.agreements.rules,
+  isTemplate: () => isTemplate(library.find(id.value)),
   signs: () => pageView.signs.value,
   changed: (maps) => {
     live.push();
@@ -111,7 +113,7 @@ function fix(problems: readonly Problem[]): void {
 let isNew = true;
 function lay(opening: Opening): void {
   if (!mount.value) return;
-  editor.show(mount.value, id.value, opening, session.may('write'));
+  editor.show(mount.value, id.value, opening, session.may(isTemplate(library.find(id.value)) ? 'administer' : 'write'));
   const { path } = route.query;
   // The page is shown with the next frame; before, nothing on it can be focused.
   if (isNew && typeof path === 'string') void nextTick(() => editor.goTo(path.split('.').map(Number)));
@@ -208,6 +210,7 @@ onBeforeUnmount(() => place.clear());
       <LinkChooser v-else-if="asking.question.value.asks === 'target'" :place="asking.question.value.place" @choose="asking.answer" @close="asking.close('target')" />
       <TableForm v-else-if="asking.question.value.asks === 'table'" v-bind="asking.question.value" @choose="asking.answer" @close="asking.close('table')" />
       <AreaEditor v-else-if="asking.question.value.asks === 'areas'" :imagemap="asking.question.value.imagemap" @keep="asking.keepAreas" @close="asking.close('areas')" />
+      <CharacterChooser v-else-if="asking.question.value.asks === 'character'" :place="asking.question.value.place" @choose="asking.answer" @close="asking.close('character')" />
       <ImageChooser v-else :place="asking.question.value.place" @choose="asking.answer" @file="asking.chooseFile" @close="asking.close('image')" />
     </template>
     <Teleport defer to="#foot-path">

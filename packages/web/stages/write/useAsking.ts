@@ -28,7 +28,7 @@ type Question =
   | { readonly asks: 'choice'; readonly place: PopPlace; readonly choices: readonly Choice[] }
   | { readonly asks: 'table'; readonly place: PopPlace; readonly kind: TableShape['kind']; readonly apply: Answered }
   | { readonly asks: 'areas'; readonly place: PopPlace; readonly imagemap: Element; readonly position: number }
-  | { readonly asks: 'target' | 'image'; readonly place: PopPlace; readonly apply: Answered }
+  | { readonly asks: 'target' | 'image' | 'character'; readonly place: PopPlace; readonly apply: Answered }
   | { readonly asks: 'words'; readonly place: PopPlace; readonly element: string; readonly words: string; readonly apply: Answered };
 type Answered = (state: EditorState, answer: Answer) => Transaction;
 
