@@ -34,3 +34,7 @@ export const AgreedWord = z.object({ locale: Locale, word: z.string().trim().min
 
 /** The folder of topics that others begin as. */
 export const templatesFolder = 'templates';
+
+/** A Hunspell dictionary: how words are formed, and the words. */
+export const Dictionary = z.object({ aff: z.string(), dic: z.string() });
+export type Dictionary = z.infer<typeof Dictionary>;

@@ -10,6 +10,7 @@ import type { Services } from '../app/services.ts';
 import type { Queue } from '../jobs/queue.ts';
 import { createAuthority } from '../live/authority.ts';
 import { agreementRoutes } from './agreements.ts';
+import { dictionaryRoutes } from './dictionaries.ts';
 import { fileRoutes } from './files.ts';
 import { guard, Refused } from './guard.ts';
 import { itemRoutes } from './items.ts';
@@ -69,6 +70,7 @@ export async function createApp(services: Services, queue: Queue, { webFolder, l
     return { status: 'ok' as const, uptime: Math.round(process.uptime()), memory: process.memoryUsage.rss() };
   });
   await app.register(sessionRoutes(services), { prefix: '/api' });
+  await app.register(dictionaryRoutes, { prefix: '/api' });
   const authority = createAuthority(services.live, services.items, {
     written: ({ project, item: id }, version) => void queue.announce(project, { kind: 'item', id, version }).catch((error: unknown) => app.log.error(error)),
     failed: (error) => app.log.error(error),

@@ -33,6 +33,7 @@ import { foundMarks } from './found.ts';
 import { editorKeys } from './keys.ts';
 import { links, type LinkHost } from './links.ts';
 import { otherCarets } from './others.ts';
+import { spellingMarks } from './spelling.ts';
 import { pageSigns, showSigns, type Signs } from './signs.ts';
 import type { Opening } from './useLive.ts';
 import { useChecking } from './useChecking.ts';
@@ -53,6 +54,12 @@ export interface EditorHandlers extends PageContext {
   readonly moved: () => void;
   readonly save: () => void;
   readonly find: () => void;
+  /** Words that were not on the page before. */
+  /** Without a dictionary of ours the browser's own spelling helps. */
+  readonly hasDictionary: () => boolean;
+  readonly words: (words: readonly string[]) => void;
+  /** Offers what the misspelt word at the caret could be; false where there is none. */
+  readonly askSpelling: (view: EditorView) => boolean;
   /** A note on the page is to say something else. */
   readonly reword: (position: number) => void;
   /** Image files were pasted or dropped at the caret. */
@@ -87,12 +94,13 @@ export function useEditor(handlers: EditorHandlers) {
     let state = EditorState.create({
       doc: opening.document,
       plugins: [
-        ...editorKeys({ 'Ctrl-Space': handlers.openPalette, 'Mod-s': handlers.save, 'Mod-f': handlers.find }),
+        ...editorKeys({ 'Ctrl-Space': handlers.openPalette, 'Mod-s': handlers.save, 'Mod-f': handlers.find, 'Mod-.': () => void handlers.askSpelling(editor) }),
         history(),
         liveEditing(opening),
         otherCarets(),
         borrowedPassages(id, handlers.read),
         columns(),
+        spellingMarks(handlers.words, handlers.askSpelling),
         foundMarks(),
         imageFiles(handlers.files),
         clipboard(handlers.tell),
@@ -106,7 +114,7 @@ export function useEditor(handlers: EditorHandlers) {
     const editor = new EditorView(mount, {
       state,
       editable: () => editable,
-      attributes: { 'aria-label': 'Topic', role: 'textbox', 'aria-multiline': 'true', spellcheck: 'true' },
+      attributes: { 'aria-label': 'Topic', role: 'textbox', 'aria-multiline': 'true', spellcheck: handlers.hasDictionary() ? 'false' : 'true' },
       // What has no text of its own to put the caret into is selected as a whole.
       handleClickOn(shown, _position, node, position) {
         if (!node.isInline || node.isText || node.content.size > 0) return false;

@@ -10,6 +10,7 @@ import { useMessage } from 'naive-ui';
 import { computed, defineAsyncComponent, nextTick, onBeforeUnmount, onMounted, ref, watch, type Component } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import CharacterChooser from '../../editor/CharacterChooser.vue';
+import SpellingChooser from '../../editor/SpellingChooser.vue';
 import FindBar from '../../editor/FindBar.vue';
 import GapButton from '../../editor/GapButton.vue';
 import SelectionBar from '../../editor/SelectionBar.vue';
@@ -32,6 +33,7 @@ import { usePlace } from '../../shell/place.ts';
 import LostWords from './LostWords.vue';
 import TopicList from './TopicList.vue';
 import { useAsking } from './useAsking.ts';
+import { useSpelling } from './useSpelling.ts';
 import { useSelected } from './useSelected.ts';
 import { useSource } from './useSource.ts';
 import { useSafeLeaving } from './useSafeLeaving.ts';
@@ -70,6 +72,9 @@ const editor = useEditor({
   },
   save: () => void bench.value?.goToName(),
   find: () => (finding.value = true),
+  words: (words) => spelling.check(words),
+  askSpelling: () => asking.askSpelling(spelling.suggest),
+  hasDictionary: () => spelling.hasDictionary.value,
   reword: (position) => asking.reword(position),
   files: (files) => void asking.takeFiles(files),
   tell: (text) => void message.info(text, { duration: 6000 }),
@@ -77,6 +82,7 @@ const editor = useEditor({
   enterAsks: () => pageView.enterAsks.value,
 });
 const asking = useAsking({ view: editor.view, choices: editor.choices, apply: editor.apply, upload });
+const spelling = useSpelling(editor.view, () => session.project?.locale ?? 'en');
 const selected = useSelected({ view: editor.view, choices: editor.choices });
 const live = useLive({ view: editor.view, lay, written });
 const source = useSource({ view: editor.view, read: editor.read, agreed: () => ({ facets: library.facets, rules: library.agreements.rules }), refuse: (reason) => void message.warning(reason, { duration: 8000 }) });
@@ -210,6 +216,7 @@ onBeforeUnmount(() => place.clear());
       <LinkChooser v-else-if="asking.question.value.asks === 'target'" :place="asking.question.value.place" @choose="asking.answer" @close="asking.close('target')" />
       <TableForm v-else-if="asking.question.value.asks === 'table'" v-bind="asking.question.value" @choose="asking.answer" @close="asking.close('table')" />
       <AreaEditor v-else-if="asking.question.value.asks === 'areas'" :imagemap="asking.question.value.imagemap" @keep="asking.keepAreas" @close="asking.close('areas')" />
+      <SpellingChooser v-else-if="asking.question.value.asks === 'spelling'" v-bind="asking.question.value" @choose="asking.answer" @allow="(void spelling.allow(asking.question.value.word), asking.close('spelling'))" @close="asking.close('spelling')" />
       <CharacterChooser v-else-if="asking.question.value.asks === 'character'" :place="asking.question.value.place" @choose="asking.answer" @close="asking.close('character')" />
       <ImageChooser v-else :place="asking.question.value.place" @choose="asking.answer" @file="asking.chooseFile" @close="asking.close('image')" />
     </template>

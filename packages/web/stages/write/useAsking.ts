@@ -21,12 +21,14 @@ import { useFileDialog } from '@vueuse/core';
 import type { EditorState, Transaction } from 'prosemirror-state';
 import type { EditorView } from 'prosemirror-view';
 import { shallowRef, type ShallowRef } from 'vue';
+import { misspeltAt } from '../../editor/spelling.ts';
 import { placeAtCaret, type PopPlace } from '../../editor/popList.ts';
 
 /** Something that waits for an answer at the caret. */
 type Question =
   | { readonly asks: 'choice'; readonly place: PopPlace; readonly choices: readonly Choice[] }
   | { readonly asks: 'table'; readonly place: PopPlace; readonly kind: TableShape['kind']; readonly apply: Answered }
+  | { readonly asks: 'spelling'; readonly place: PopPlace; readonly word: string; readonly suggestions: readonly string[]; readonly apply: Answered }
   | { readonly asks: 'areas'; readonly place: PopPlace; readonly imagemap: Element; readonly position: number }
   | { readonly asks: 'target' | 'image' | 'character'; readonly place: PopPlace; readonly apply: Answered }
   | { readonly asks: 'words'; readonly place: PopPlace; readonly element: string; readonly words: string; readonly apply: Answered };
@@ -77,6 +79,18 @@ export function useAsking({ view, choices, apply, upload }: Asked) {
   /** @param from where begins what was typed to ask for the link */
   const askForTarget = (from: number): void => ask((place) => ({ asks: 'target', place, apply: (state, reference) => linkTo(state, linkAttributes(wordsOfAnswer(reference)) ?? {}, from) }));
 
+  /** What the misspelt word at the caret could be; false where there is none. */
+  function askSpelling(suggest: (word: string) => Promise<string[]>): boolean {
+    const found = view.value && misspeltAt(view.value.state);
+    if (!found) return false;
+    const apply: Answered = (state, answer) => {
+      const now = misspeltAt(state);
+      return now?.word === found.word ? state.tr.insertText(wordsOfAnswer(answer), now.from, now.to) : state.tr;
+    };
+    void suggest(found.word).then((suggestions) => ask((place) => ({ asks: 'spelling', place, word: found.word, suggestions, apply })));
+    return true;
+  }
+
   /** Keeps what was drawn, if the image map is still where it was. */
   function keepAreas(imagemap: Element): void {
     const asked = question.value;
@@ -126,5 +140,5 @@ export function useAsking({ view, choices, apply, upload }: Asked) {
         canAddImage(state) ? addImage(state, wordsOfAnswer(href)) : pasteBlocks(state, [element('image', { href: wordsOfAnswer(href), placement: 'break' })]).transaction,
       );
   }
-  return { question, openPalette, choose, answer, close, askForTarget, reword, chooseFile, takeFiles, keepAreas };
+  return { question, openPalette, choose, answer, close, askForTarget, reword, chooseFile, takeFiles, keepAreas, askSpelling };
 }

@@ -1,0 +1,31 @@
+import { expect, test } from '@playwright/test';
+import { choose, isSaved, moveCaret, newTopic, stored } from './pages.ts';
+import { signIn } from './people.ts';
+
+test('words in no list are marked, put right by keys, and made right for the whole team', async ({ page }) => {
+  await signIn(page, 'noor');
+  await newTopic(page, 'Concept', 'Right words');
+  await page.locator('.ProseMirror .is-conbody p').click();
+  // “Brinewell” is a word of the team; codes and names of controls are nobody's business.
+  await page.keyboard.type('The Brinewell stattion has E42x and a ');
+  await choose(page, 'control');
+  await page.keyboard.type('Qwx');
+  const marked = page.locator('.ProseMirror .misspelt');
+  await expect(marked).toHaveText(['stattion']);
+  await marked.click();
+  await page.keyboard.press('Control+.');
+  await expect(page.getByRole('option', { name: 'Write instead: station', exact: true })).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(marked).toHaveCount(0);
+  await isSaved(page);
+  expect(await stored(page)).toContain('The Brinewell station has E42x');
+
+  await moveCaret(page, 'Home');
+  await page.keyboard.type('Wavestaff ');
+  await expect(marked).toHaveText(['Wavestaff']);
+  await marked.click({ button: 'right' });
+  await page.getByRole('option', { name: /“Wavestaff” is right/u }).click();
+  await expect(marked).toHaveCount(0);
+  await page.goto('/agreements');
+  await expect(page.getByLabel('Words', { exact: true })).toHaveValue(/Wavestaff/u);
+});

@@ -1,0 +1,66 @@
+import { Dictionary } from '@ukiyo/contracts';
+import { useDebounceFn } from '@vueuse/core';
+import { wrap } from 'comlink';
+import type { EditorView } from 'prosemirror-view';
+import { onUnmounted, ref, watch, type ShallowRef } from 'vue';
+import { judged, unknownIn } from '../../editor/spelling.ts';
+import type { Speller } from '../../editor/spelling.worker.ts';
+import { ask } from '../../parts/api.ts';
+import { useLibrary } from '../../parts/library.ts';
+
+const settles = 500;
+
+/** Spelling in the language of the content, by a dictionary that ships and the words of the team. */
+export function useSpelling(view: ShallowRef<EditorView | undefined>, locale: () => string) {
+  const library = useLibrary();
+  const worker = new Worker(new URL('../../editor/spelling.worker.ts', import.meta.url), { type: 'module' });
+  const speller = wrap<Speller>(worker);
+  const hasDictionary = ref(false);
+  const teamWords = (): readonly string[] => library.agreements.words[locale()] ?? [];
+  const ready = load();
+
+  async function load(): Promise<void> {
+    try {
+      const { aff, dic } = await ask(`/dictionaries/${encodeURIComponent(locale())}`, Dictionary);
+      await speller.open(aff, dic);
+      await speller.allow(teamWords());
+      hasDictionary.value = true;
+      view.value?.dom.setAttribute('spellcheck', 'false');
+    } catch {
+      // A language without a dictionary: the browser's own spelling is left on.
+    }
+  }
+  /** Words that wait for the hand to rest: half a word is not judged. */
+  let waiting: string[] = [];
+  function check(words: readonly string[]): void {
+    waiting.push(...words);
+    void checkSoon();
+  }
+  const checkSoon = useDebounceFn(checkNow, settles);
+  async function checkNow(): Promise<void> {
+    await ready;
+    const words = waiting;
+    waiting = [];
+    if (!hasDictionary.value) return;
+    const wrong = await speller.check(words);
+    const editor = view.value;
+    if (wrong.length === 0 || !editor || editor.isDestroyed) return;
+    editor.dispatch(judged(editor.state.tr, new Set([...unknownIn(editor.state), ...wrong])));
+  }
+  const suggest = (word: string): Promise<string[]> => speller.suggest(word);
+  /** Makes a word right for the whole team. */
+  const allow = (word: string): Promise<void> => library.addWord(locale(), word);
+  watch(
+    () => library.agreements,
+    async () => {
+      await ready;
+      await speller.allow(teamWords());
+      const editor = view.value;
+      if (!editor || editor.isDestroyed) return;
+      const known = new Set(teamWords().map((word) => word.toLowerCase()));
+      editor.dispatch(judged(editor.state.tr, new Set([...unknownIn(editor.state)].filter((word) => !known.has(word.toLowerCase())))));
+    },
+  );
+  onUnmounted(() => worker.terminate());
+  return { hasDictionary, check, suggest, allow };
+}
