@@ -27,5 +27,5 @@ test('words in no list are marked, put right by keys, and made right for the who
   await page.getByRole('option', { name: /“Wavestaff” is right/u }).click();
   await expect(marked).toHaveCount(0);
   await page.goto('/agreements');
-  await expect(page.getByLabel('Words', { exact: true })).toHaveValue(/Wavestaff/u);
+  await expect(page.getByRole('textbox', { name: 'Words', exact: true })).toHaveValue(/Wavestaff/u);
 });
