@@ -183,3 +183,44 @@ test('what is pasted keeps its structure, from outside and from the page itself'
   await isSaved(page);
   expect((await stored(page)).match(/<li>hitch<\/li>/gu)).toHaveLength(2);
 });
+
+test('a code block has a language and its colours', async ({ page }) => {
+  await newTopic(page, 'Concept', 'In code');
+  await page.locator(paragraph).click();
+  await page.keyboard.type('Ask so:');
+  await choose(page, 'codeblock');
+  await page.keyboard.type('{ "station": 12 }');
+  await choose(page, 'language: json');
+  await expect(page.locator('.ProseMirror pre .hljs-attr')).toHaveText('"station"');
+  await expect(page.locator('.ProseMirror pre .hljs-number')).toHaveText('12');
+  await page.keyboard.press('End');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('[true]');
+  await expect(page.locator('.ProseMirror pre .hljs-keyword, .ProseMirror pre .hljs-literal')).toHaveText('true');
+  await isSaved(page);
+  expect(await stored(page)).toContain('<codeblock outputclass="language-json">{ "station": 12 }\n[true]</codeblock>');
+});
+
+test('images that lie in what is pasted come along; with Shift only the words come', async ({ page }) => {
+  await newTopic(page, 'Concept', 'Pasted with pictures');
+  await page.locator(paragraph).click();
+  const paste = (shift: boolean): Promise<void> =>
+    page.evaluate((withShift) => {
+      const dot = 'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==';
+      const data = new DataTransfer();
+      data.setData('text/html', `<p>Seen <b>here</b>: <img src="data:image/png;base64,${dot}" alt="A dot"></p><p><img src="https://elsewhere.example/x.png"> far</p>`);
+      data.setData('text/plain', 'Seen here');
+      const editor = document.querySelector('.ProseMirror')!;
+      if (withShift) editor.dispatchEvent(new KeyboardEvent('keydown', { key: 'V', ctrlKey: true, shiftKey: true, bubbles: true }));
+      editor.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+    }, shift);
+  await paste(false);
+  await expect(page.locator('.ProseMirror .picture img')).toHaveAttribute('alt', 'A dot');
+  await expect(page.getByText('Pasted without images that are not in the library.')).toBeVisible();
+  await isSaved(page);
+  expect(await stored(page)).toMatch(/<p>Seen <b>here<\/b>: <image href="asset:pasted-1[^"]*"><alt>A dot<\/alt><\/image><\/p>\s*<p>far<\/p>/u);
+  await page.keyboard.press('End');
+  await paste(true);
+  await isSaved(page);
+  expect(await stored(page)).toContain('farSeen here');
+});

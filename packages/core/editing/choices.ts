@@ -2,6 +2,7 @@ import type { MarkType, Node as EditorNode } from 'prosemirror-model';
 import { NodeSelection, Selection, type EditorState, type Transaction } from 'prosemirror-state';
 import { findWrapping } from 'prosemirror-transform';
 import { definitionOf, labelOf, mayContain } from '../grammar/index.ts';
+import type { Attributes } from '../markup/index.ts';
 import { permits, placeholderTarget, type HouseRule } from '../rules/index.ts';
 import { tableChanges, type TableChange } from '../tables/index.ts';
 import { blockTypes, canBeNamed, fittingTypes, inOrder, textElementAt } from './fitting.ts';
@@ -61,6 +62,7 @@ export function choicesAt(state: EditorState, rules: readonly HouseRule[] = [], 
   return [
     ...withoutDoubles([...insertChoices(state), ...imageChoices(state)].filter(isOffered)),
     ...(isTemplate ? guidanceChoices(state) : []),
+    ...languageChoices(state),
     ...[...characterChoices(state), ...noteChoices(state), ...tableChoices(state), ...linkChoices(state), ...phraseChoices(state), ...wrapChoices(state), ...turnChoices(state)].filter(isOffered),
   ];
 }
@@ -112,6 +114,26 @@ function linkChoices(state: EditorState): Choice[] {
 
 const imageChoices = (state: EditorState): Choice[] =>
   canAddImage(state) ? [{ ...describe('insert', 'image', 'in the line', state.selection.$from.depth, (at, answer) => addImage(at, wordsOfAnswer(answer))), asks: 'image' }] : [];
+
+/** Languages of program text that are offered by name; any other can be written as the style of the code block. */
+const languages: Readonly<Record<string, string>> = { bash: 'Shell', c: 'C', cpp: 'C++', csharp: 'C#', css: 'CSS', go: 'Go', ini: 'INI', java: 'Java', javascript: 'JavaScript', json: 'JSON', plaintext: 'none', python: 'Python', sql: 'SQL', typescript: 'TypeScript', xml: 'XML, HTML', yaml: 'YAML' };
+
+/** In a code block: the language it is in, as HTML names it (HTML, 4.5.15). */
+function languageChoices(state: EditorState): Choice[] {
+  const { $from } = state.selection;
+  if ($from.parent.type.spec.code !== true) return [];
+  const { outputclass = '', ...others } = $from.parent.attrs['attributes'] as Attributes;
+  const styles = outputclass.split(/\s+/u).filter((style) => style !== '' && !style.startsWith('language-'));
+  return Object.entries(languages).map(([name, label]) => ({
+    kind: 'turn',
+    element: `language-${name}`,
+    label: `Language: ${label}`,
+    help: 'Sets its words apart by colour, here and in help sites.',
+    place: `of ${nameOf($from.parent)}`,
+    within: $from.depth,
+    apply: ({ tr }) => tr.setNodeAttribute($from.before(), 'attributes', { ...others, outputclass: [...styles, `language-${name}`].join(' ') }),
+  }));
+}
 
 /** In a template: words that stand in an empty place until something is typed. */
 function guidanceChoices(state: EditorState): Choice[] {

@@ -97,6 +97,9 @@ function inlines(nodes: readonly Node[], dropped: Set<string>, depth = 0): Node[
     }
     if (name === 'br') return [' '];
     if (name === 'img') {
+      const { src = '', alt = '' } = node.attributes;
+      // Whoever brought it has put it into the library already.
+      if (/^asset:[^\s/]+$/u.test(src)) return [element('image', { href: src }, alt.trim() === '' ? [] : [element('alt', {}, [alt.trim()])])];
       dropped.add('images that are not in the library');
       return [];
     }

@@ -1,6 +1,6 @@
 import { editorSchema, pasteBlocks } from '@ukiyo/core/editing';
 import { contentOfHtml } from '@ukiyo/core/html';
-import { element, type Element, type Node as XmlNode } from '@ukiyo/core/markup';
+import { element, findAll, isElement, type Element, type Node as XmlNode } from '@ukiyo/core/markup';
 import { Slice } from 'prosemirror-model';
 import { Plugin } from 'prosemirror-state';
 import type { EditorView } from 'prosemirror-view';
@@ -34,8 +34,54 @@ function ownPart(data: string): Slice | undefined {
   }
 }
 
-/** Copies parts of topics whole, and takes content from elsewhere with its structure. @param tell says what was left out */
-export function clipboard(tell: (message: string) => void): Plugin {
+/** Images that lie in the content itself, with what they are. */
+const embedded = /^data:image\/(png|jpeg|gif|webp|svg\+xml);base64,([A-Za-z0-9+/=\s]+)$/u;
+const mostImages = 40;
+
+function fileFrom(source: string, name: string): File | undefined {
+  const [, type = '', data = ''] = embedded.exec(source) ?? [];
+  if (type === '') return undefined;
+  try {
+    return new File([Uint8Array.from(atob(data), (letter) => letter.charCodeAt(0))], `${name}.${type.replace('jpeg', 'jpg').replace('svg+xml', 'svg')}`, { type: `image/${type}` });
+  } catch {
+    return undefined;
+  }
+}
+
+export interface ClipboardHost {
+  /** Says what was left out, or what goes on. */
+  readonly tell: (message: string) => void;
+  /** Takes a file into the library; gives its reference. */
+  readonly upload: (file: File) => Promise<string | undefined>;
+}
+
+/** Copies parts of topics whole, and takes content from elsewhere with its structure and the images that lie in it. */
+export function clipboard({ tell, upload }: ClipboardHost): Plugin {
+  /** Whether the keys ask for the words alone. */
+  let isPlain = false;
+  /** The content with its own images as images of the library. */
+  async function withImages(tree: Element): Promise<Element> {
+    let count = 0;
+    const visit = async (node: XmlNode): Promise<XmlNode> => {
+      if (!isElement(node)) return node;
+      if (node.name === 'img' && count < mostImages) {
+        count += 1;
+        const file = fileFrom(node.attributes['src'] ?? '', `pasted-${count}`);
+        const reference = file && (await upload(file));
+        if (reference !== undefined) return { ...node, attributes: { ...node.attributes, src: reference } };
+      }
+      const children: XmlNode[] = [];
+      for (const child of node.children) children.push(await visit(child));
+      return { ...node, children };
+    };
+    return (await visit(tree)) as Element;
+  }
+  function take(view: EditorView, { blocks, dropped }: { readonly blocks: readonly Element[]; readonly dropped: readonly string[] }): void {
+    const { transaction, as } = pasteBlocks(view.state, blocks);
+    view.dispatch(transaction.setMeta('paste', true));
+    const lost = [...dropped, ...(as === 'blocks' ? [] : ['structure that cannot stand here'])];
+    if (lost.length > 0) tell(`Pasted without ${lost.join(', ')}.`);
+  }
   function copy(view: EditorView, event: ClipboardEvent): boolean {
     const { selection } = view.state;
     if (!event.clipboardData || selection.empty) return false;
@@ -51,7 +97,14 @@ export function clipboard(tell: (message: string) => void): Plugin {
   }
   return new Plugin({
     props: {
-      handleDOMEvents: { copy, cut: copy },
+      handleDOMEvents: {
+        copy,
+        cut: copy,
+        keydown(_view, event) {
+          isPlain = event.shiftKey && event.key.toLowerCase() === 'v';
+          return false;
+        },
+      },
       handlePaste(view, { clipboardData }) {
         const { state } = view;
         const html = clipboardData?.getData('text/html') ?? '';
@@ -61,15 +114,18 @@ export function clipboard(tell: (message: string) => void): Plugin {
           tell('This is more than one topic can take in at once. Paste it in parts.');
           return true;
         }
-        if (own) view.dispatch(state.tr.replaceSelection(own).scrollIntoView().setMeta('paste', true));
+        if (own && !isPlain) view.dispatch(state.tr.replaceSelection(own).scrollIntoView().setMeta('paste', true));
         else if (state.selection.$from.parent.type.spec.code) view.dispatch(state.tr.insertText(text).scrollIntoView().setMeta('paste', true));
         else {
-          const { blocks, dropped } = html === '' ? { blocks: paragraphsOf(text), dropped: [] } : contentOfHtml(treeOf(html));
-          if (blocks.length === 0) return false;
-          const { transaction, as } = pasteBlocks(state, blocks);
-          view.dispatch(transaction.setMeta('paste', true));
-          const lost = [...dropped, ...(as === 'blocks' ? [] : ['structure that cannot stand here'])];
-          if (lost.length > 0) tell(`Pasted without ${lost.join(', ')}.`);
+          const tree = html === '' || isPlain ? undefined : treeOf(html);
+          if (tree && findAll(tree, ({ name, attributes }) => name === 'img' && embedded.test(attributes['src'] ?? '')).length > 0) {
+            tell('Bringing the images along …');
+            void withImages(tree).then((whole) => view.isDestroyed || take(view, contentOfHtml(whole)));
+            return true;
+          }
+          const content = tree ? contentOfHtml(tree) : { blocks: paragraphsOf(text), dropped: [] };
+          if (content.blocks.length === 0) return false;
+          take(view, content);
         }
         return true;
       },

@@ -26,6 +26,7 @@ import { EditorView } from 'prosemirror-view';
 import { onUnmounted, ref, shallowRef } from 'vue';
 import { clipboard } from './clipboard.ts';
 import { borrowedPassages, type ReadText } from './borrowed.ts';
+import { codeColours } from './code.ts';
 import { columns } from './columns.ts';
 import { dressSchema } from './dom.ts';
 import { imageFiles } from './files.ts';
@@ -66,6 +67,7 @@ export interface EditorHandlers extends PageContext {
   readonly files: (files: readonly File[]) => void;
   /** One sentence about what has just been done. */
   readonly tell: (message: string) => void;
+  readonly upload: (file: File) => Promise<string | undefined>;
   readonly openPalette: () => void;
   /** Whether Enter asks what comes next, instead of going on with the same. */
   readonly enterAsks: () => boolean;
@@ -100,10 +102,11 @@ export function useEditor(handlers: EditorHandlers) {
         otherCarets(),
         borrowedPassages(id, handlers.read),
         columns(),
+        codeColours(),
         spellingMarks(handlers.words, handlers.askSpelling),
         foundMarks(),
         imageFiles(handlers.files),
-        clipboard(handlers.tell),
+        clipboard(handlers),
         links(id, { ...handlers.links, read: handlers.read }),
         pageSigns(handlers.signs()),
       ],

@@ -81,6 +81,7 @@ onUnmounted(() => release?.());
       <div id="foot-path" class="path" />
       <span class="gap" />
       <span v-if="place.words !== undefined">{{ place.words }} words</span>
+      <span v-if="place.words !== undefined" title="Time to read it, at 200 words a minute">{{ Math.max(1, Math.round(place.words / 200)) }} min</span>
       <span v-if="place.problems !== undefined" :class="{ 'seal-text': place.problems > 0 }">{{ place.problems }} {{ place.problems === 1 ? 'problem' : 'problems' }}</span>
       <span v-if="place.saved" role="status">{{ place.saved }}</span>
     </footer>

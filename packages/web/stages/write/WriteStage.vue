@@ -77,6 +77,7 @@ const editor = useEditor({
   hasDictionary: () => spelling.hasDictionary.value,
   reword: (position) => asking.reword(position),
   files: (files) => void asking.takeFiles(files),
+  upload,
   tell: (text) => void message.info(text, { duration: 6000 }),
   openPalette: () => asking.openPalette(),
   enterAsks: () => pageView.enterAsks.value,
