@@ -84,7 +84,12 @@ function insertChoices(state: EditorState): Choice[] {
         const start = $from.before(depth + 1);
         const end = $from.after(depth + 1);
         const at = instead ? start : end;
-        const made = typeof answer === 'object' ? newTable(answer) : asksForImage && answer !== undefined ? blockOfImage(element, answer) : newBlock(type)!;
+        const made =
+          typeof answer === 'object' && (element === 'table' || element === 'simpletable')
+            ? newTable({ ...answer, kind: element })
+            : asksForImage && answer !== undefined
+              ? blockOfImage(element, answer)
+              : newBlock(type)!;
         tr.replaceRangeWith(at, end, made);
         const inside = typeof answer === 'object' ? firstCellIn(made) : 0;
         return tr.setSelection(made.isAtom ? NodeSelection.create(tr.doc, at) : Selection.near(tr.doc.resolve(at + 1 + inside), 1)).scrollIntoView();
@@ -116,7 +121,24 @@ const imageChoices = (state: EditorState): Choice[] =>
   canAddImage(state) ? [{ ...describe('insert', 'image', 'in the line', state.selection.$from.depth, (at, answer) => addImage(at, wordsOfAnswer(answer))), asks: 'image' }] : [];
 
 /** Languages of program text that are offered by name; any other can be written as the style of the code block. */
-const languages: Readonly<Record<string, string>> = { bash: 'Shell', c: 'C', cpp: 'C++', csharp: 'C#', css: 'CSS', go: 'Go', ini: 'INI', java: 'Java', javascript: 'JavaScript', json: 'JSON', plaintext: 'none', python: 'Python', sql: 'SQL', typescript: 'TypeScript', xml: 'XML, HTML', yaml: 'YAML' };
+const languages: Readonly<Record<string, string>> = {
+  bash: 'Shell',
+  c: 'C',
+  cpp: 'C++',
+  csharp: 'C#',
+  css: 'CSS',
+  go: 'Go',
+  ini: 'INI',
+  java: 'Java',
+  javascript: 'JavaScript',
+  json: 'JSON',
+  plaintext: 'none',
+  python: 'Python',
+  sql: 'SQL',
+  typescript: 'TypeScript',
+  xml: 'XML, HTML',
+  yaml: 'YAML',
+};
 
 /** In a code block: the language it is in, as HTML names it (HTML, 4.5.15). */
 function languageChoices(state: EditorState): Choice[] {

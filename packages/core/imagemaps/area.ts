@@ -33,7 +33,7 @@ export function coordinatesOf(shape: Shape): number[] {
 }
 
 /** Reads a shape; undefined when the numbers do not make one. */
-export function shapeFrom(kind: string, coordinates: string): Shape | undefined {
+function shapeFrom(kind: string, coordinates: string): Shape | undefined {
   const numbers = coordinates
     .split(/[\s,]+/u)
     .filter((part) => part !== '')

@@ -66,7 +66,7 @@ export interface AssetRow {
   hash: string;
 }
 /** What the team has agreed on; one row a project. */
-export type AgreementsRow = Agreements & { projectId: string };
+type AgreementsRow = Agreements & { projectId: string };
 interface LensRow {
   projectId: string;
   id: string;

@@ -29,7 +29,7 @@ function stretches(code: string, language: string): { from: number; to: number; 
 }
 
 /** Colours of program text by its language (`language-…` as in HTML, 4.5.15), for stretches without names in them each for itself. */
-export const drawCode: Draw = (node, position, parent) => {
+const drawCode: Draw = (node, position, parent) => {
   if (!node.isText || parent?.type.spec.code !== true || node.text!.length > longest) return [];
   const language = /(?:^|\s)language-([\w+#-]+)/u.exec((parent.attrs['attributes'] as Attributes)['outputclass'] ?? '')?.[1];
   if (language === undefined || !hljs.getLanguage(language)) return [];
