@@ -88,7 +88,7 @@ function insertChoices(state: EditorState): Choice[] {
           typeof answer === 'object' && (element === 'table' || element === 'simpletable')
             ? newTable({ ...answer, kind: element })
             : asksForImage && answer !== undefined
-              ? blockOfImage(element, answer)
+              ? blockOfImage(element, wordsOfAnswer(answer))
               : newBlock(type)!;
         tr.replaceRangeWith(at, end, made);
         const inside = typeof answer === 'object' ? firstCellIn(made) : 0;
