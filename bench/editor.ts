@@ -87,6 +87,9 @@ await page.goto(`${origin}/write/${id}`);
 await page.locator('.ProseMirror .is-section').first().waitFor();
 await page.waitForTimeout(1000);
 await page.locator('.ProseMirror p').nth(200).click();
+// Behind a word: the next letters make a new one.
+await page.keyboard.press('End');
+await page.keyboard.press('Space');
 const settled: number[] = [];
 for (let run = 0; run < 30; run += 1) {
   await page.evaluate(() => {
