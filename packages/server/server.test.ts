@@ -1,7 +1,7 @@
 import { existsSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { roles, type Edition, type Impression, type ImportReport, type Item, type ItemPage, type LiveEvent } from '@ukiyo/contracts';
+import { roles, type Agreements, type Edition, type Impression, type ImportReport, type Item, type ItemPage, type LiveEvent } from '@ukiyo/contracts';
 import { strToU8, zipSync } from 'fflate';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { demoPassword } from './index.ts';
@@ -58,6 +58,11 @@ describe('access', () => {
     ['GET', '~/items/alarms', roles],
     ['GET', '~/impressions', roles],
     ['GET', '~/package', roles],
+    ['GET', '~/agreements', roles],
+    ['GET', '/dictionaries/en', roles],
+    ['PUT', '~/agreements', ['administrator'], {}],
+    ['POST', '~/agreements/words', ['administrator', 'publisher', 'writer'], {}],
+    ['POST', '~/items', ['administrator'], { type: 'task', title: 'A template for one role only', folder: 'templates/deep' }],
     ['POST', '~/items', ['administrator', 'publisher', 'writer'], { type: 'concept', title: '', folder: '' }],
     ['PUT', '~/items/alarms', ['administrator', 'publisher', 'writer'], { text: 5 }],
     ['DELETE', '~/items/none', ['administrator', 'publisher', 'writer']],
@@ -98,6 +103,59 @@ describe('access', () => {
     expect(policy).toContain("default-src 'none'");
     expect(policy).toContain("script-src 'self';");
     expect(headers).toMatchObject({ 'x-content-type-options': 'nosniff' });
+  });
+});
+
+describe('agreements', () => {
+  const read = async (): Promise<Agreements> => (await server.ask('reader', 'GET', '~/agreements')).json<Agreements>();
+  const countOf = async (id: string): Promise<number> => (await server.ask('reader', 'GET', `~/items/${id}`)).json<Item>().problems.warning;
+
+  it('are changed one version after the other, and the counts of the library follow', async () => {
+    const before = await read();
+    const rule = { id: 'no-solution', kind: 'phrase', severity: 'warning', reason: '', phrase: 'the', instead: '' };
+    const warnings = await countOf('alarms');
+    const saved = await server.ask('administrator', 'PUT', '~/agreements', { ...before, rules: [...before.rules, rule] });
+    expect(saved.json<Agreements>().version).toBe(before.version + 1);
+    await expect.poll(() => countOf('alarms')).toBeGreaterThan(warnings);
+    const late = await server.ask('administrator', 'PUT', '~/agreements', { ...before, rules: [] });
+    expect(late.statusCode).toBe(409);
+    await server.ask('administrator', 'PUT', '~/agreements', { ...before, version: before.version + 1 });
+    await expect.poll(() => countOf('alarms')).toBe(warnings);
+  });
+  it('refuse patterns that are none, and two rules of one id', async () => {
+    const now = await read();
+    const pattern = { id: 'odd', kind: 'pattern', severity: 'info', reason: '', element: 'title', pattern: '(' };
+    expect((await server.ask('administrator', 'PUT', '~/agreements', { ...now, rules: [pattern] })).json()).toMatchObject({ code: 'agreements.pattern' });
+    const good = { ...pattern, pattern: '^A' };
+    expect((await server.ask('administrator', 'PUT', '~/agreements', { ...now, rules: [good, good] })).json()).toMatchObject({ code: 'agreements.doubled' });
+    expect((await read()).version).toBe(now.version);
+  });
+  it('take words from every writer at once, each once, and lose none', async () => {
+    const words = ['Wellhead', 'Quayside', 'Tideboard', 'Wellhead'];
+    await Promise.all(words.map((word) => server.ask('writer', 'POST', '~/agreements/words', { locale: 'en', word })));
+    const { words: kept } = await read();
+    for (const word of words) expect(kept['en']!.filter((one) => one === word)).toHaveLength(1);
+    expect((await server.ask('writer', 'POST', '~/agreements/words', { locale: 'no such', word: 'x' })).statusCode).toBe(400);
+  });
+  it('have a dictionary for English, and say so where they have none', async () => {
+    const { dic } = (await server.ask('reader', 'GET', '/dictionaries/en-GB')).json<{ dic: string }>();
+    expect(dic.split('\n').length).toBeGreaterThan(40_000);
+    expect((await server.ask('reader', 'GET', '/dictionaries/ja')).statusCode).toBe(404);
+  });
+});
+
+describe('templates', () => {
+  it('are made and changed by administrators; anybody who writes begins topics as them', async () => {
+    const made = (await server.ask('administrator', 'POST', '~/items', { type: 'task', title: 'Swap a part', folder: 'templates' })).json<Item>();
+    const text = made.text.replace(/<cmd>[^]*?<\/cmd>/u, '<cmd>Take out the <?placeholder part?>.</cmd>');
+    expect((await server.ask('publisher', 'PUT', `~/items/${made.id}`, { text, version: 1 })).statusCode).toBe(403);
+    expect((await server.ask('administrator', 'PUT', `~/items/${made.id}`, { text, version: 1 })).statusCode).toBe(200);
+    expect((await server.ask('writer', 'DELETE', `~/items/${made.id}`)).statusCode).toBe(403);
+    const begun = (await server.ask('writer', 'POST', '~/items', { type: 'concept', title: 'Swap the battery', folder: '', template: made.id })).json<Item>();
+    expect(begun).toMatchObject({ type: 'task', title: 'Swap the battery', id: 'swap-the-battery' });
+    expect(begun.text).toContain('<cmd>Take out the <?placeholder part?>.</cmd>');
+    expect((await server.ask('writer', 'POST', '~/items', { type: 'concept', title: 'From nothing', folder: '', template: 'nowhere' })).statusCode).toBe(404);
+    for (const id of [begun.id, made.id]) await server.ask('administrator', 'DELETE', `~/items/${id}`);
   });
 });
 

@@ -58,16 +58,18 @@ function checkOf(rule: HouseRule): Check {
       return (found) =>
         pattern && isA(found.name, rule.element) && lineOf(found) !== '' && !pattern.matcher(lineOf(found)).find() ? { message: `${sentence} Here it is “${lineOf(found).slice(0, 60)}”.` } : undefined;
     }
-    case 'phrase':
+    case 'phrase': {
+      const wording = wordingIn(rule.phrase);
       return (found, path, inside) => {
         if (notProse.has(found.name) || inside.some(({ name }) => notProse.has(name))) return undefined;
-        const said = found.children.some((child) => typeof child === 'string' && wordingIn(rule.phrase).test(child));
+        const said = found.children.some((child) => typeof child === 'string' && child.search(wording) !== -1);
         if (!said) return undefined;
         return {
           message: sentence,
           ...(rule.instead === '' ? {} : { fix: { label: `Write “${rule.instead}”`, edit: { kind: 'words' as const, path, element: found.name, from: rule.phrase, to: rule.instead } } }),
         };
       };
+    }
   }
 }
 

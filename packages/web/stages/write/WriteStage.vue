@@ -91,6 +91,8 @@ useSafeLeaving(computed(() => live.isSafe.value && !source.isHeld.value));
 /** The page, or one of its texts: the same key leads there and back. */
 const switchTo = (language: SourceLanguage): void => void (source.language.value === language ? source.leave() : source.open(language));
 const id = computed(() => (typeof route.params['id'] === 'string' ? route.params['id'] : ''));
+/** What others begin as is for administrators. */
+const editable = computed(() => session.may(isTemplate(library.find(id.value)) ? 'administer' : 'write'));
 
 function follow(reference: Reference): void {
   if (reference.kind === 'item') void router.push({ name: library.find(reference.id)?.kind === 'map' ? 'arrange' : 'write', params: { id: reference.id } });
@@ -120,7 +122,7 @@ function fix(problems: readonly Problem[]): void {
 let isNew = true;
 function lay(opening: Opening): void {
   if (!mount.value) return;
-  editor.show(mount.value, id.value, opening, session.may(isTemplate(library.find(id.value)) ? 'administer' : 'write'));
+  editor.show(mount.value, id.value, opening, editable.value);
   const { path } = route.query;
   // The page is shown with the next frame; before, nothing on it can be focused.
   if (isNew && typeof path === 'string') void nextTick(() => editor.goTo(path.split('.').map(Number)));
@@ -200,16 +202,16 @@ onBeforeUnmount(() => place.clear());
       <ViewSwitch v-if="id !== ''" v-model:view="pageView.view.value" v-model:marks="pageView.marks.value" :language="source.language.value" @page="source.leave" @language="switchTo" />
       <template v-if="source.language.value">
         <p v-if="source.isHeld.value" class="notice held" role="status">Not in the topic yet{{ source.problems.value[0] ? `: ${source.problems.value[0].message}` : ' …' }} <n-button size="tiny" @click="source.refresh(source.language.value)">Back to what the topic says</n-button></p>
-        <SourcePane :key="source.language.value" v-model:text="source.text.value" :language="source.language.value" :problems="source.problems.value" :editable="session.may('write')" />
+        <SourcePane :key="source.language.value" v-model:text="source.text.value" :language="source.language.value" :problems="source.problems.value" :editable="editable" />
       </template>
-      <FindBar v-if="finding && live.isOpen.value" :view="editor.view.value" :changes="editor.drawn.value" :editable="session.may('write')" @close="finding = false" />
+      <FindBar v-if="finding && live.isOpen.value" :view="editor.view.value" :changes="editor.drawn.value" :editable="editable" @close="finding = false" />
       <div v-show="live.isOpen.value && !failure && !source.language.value" class="page" :class="`view-${pageView.view.value}`">
         <PageLadder v-if="pageView.view.value !== 'plain'" :view="editor.view.value" :open="editor.open.value" :drawn="editor.drawn.value" @select="editor.select" @move="(from, to) => editor.apply((state) => moveElementTo(state, from, to) ?? state.tr)" />
-        <GapButton v-if="session.may('write')" :view="editor.view.value" @open="asking.openPalette" />
+        <GapButton v-if="editable" :view="editor.view.value" @open="asking.openPalette" />
         <div ref="mount" />
       </div>
     </main>
-    <WriteBench ref="bench" :topic="id" :version="library.find(id)?.version ?? 0" :problems="editor.problems.value" :open="editor.open.value" :facets="library.facets" :editable="session.may('write')" :refusal="editor.refusal" :root-of="editor.read" @name="live.name" @root="editor.changeRoot" @go="editor.goTo" @fix="fix" @change="editor.setAttributes" />
+    <WriteBench ref="bench" :topic="id" :version="library.find(id)?.version ?? 0" :problems="editor.problems.value" :open="editor.open.value" :facets="library.facets" :editable="editable" :refusal="editor.refusal" :root-of="editor.read" @name="live.name" @root="editor.changeRoot" @go="editor.goTo" @fix="fix" @change="editor.setAttributes" />
     <SelectionBar v-if="selected.bar.value && !asking.question.value" v-bind="selected.bar.value" @choose="asking.choose" @more="asking.openPalette" />
     <template v-if="asking.question.value">
       <InsertPalette v-if="asking.question.value.asks === 'choice'" v-bind="asking.question.value" @choose="asking.choose" @close="asking.close('choice')" />

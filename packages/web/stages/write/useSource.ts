@@ -9,7 +9,7 @@ import { useDebounceFn } from '@vueuse/core';
 import type { Node } from 'prosemirror-model';
 import { Mapping, type StepMap } from 'prosemirror-transform';
 import type { EditorView } from 'prosemirror-view';
-import { ref, shallowRef, watch, type ShallowRef } from 'vue';
+import { nextTick, ref, shallowRef, watch, type ShallowRef } from 'vue';
 import type { SourceLanguage } from '../../editor/sourceLanguage.ts';
 
 interface Written {
@@ -69,6 +69,7 @@ export function useSource({ view, read, agreed, refuse }: Written) {
       return false;
     }
     close();
+    void nextTick(() => view.value?.focus());
     return true;
   }
   function close(): void {
