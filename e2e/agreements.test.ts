@@ -41,6 +41,19 @@ test('an administrator sets a rule in plain words and tries it; writers meet it,
   await expect(page.getByText('Write “cable gland”, not “grommet”.')).toHaveCount(0);
 });
 
+test('words are kept one a line by an administrator', async ({ page }) => {
+  await signIn(page, 'ada');
+  await page.goto('/agreements');
+  const words = page.getByRole('textbox', { name: 'Words', exact: true });
+  await expect(words).toHaveValue(/Brinewell/u);
+  await words.focus();
+  await page.keyboard.press('Control+End');
+  await page.keyboard.type('\nfathomer');
+  await page.keyboard.press('Tab');
+  await page.reload();
+  await expect(words).toHaveValue(/fathomer/u);
+});
+
 test('what a rule forbids is not offered where it forbids it', async ({ page }) => {
   await signIn(page, 'noor');
   await newTopic(page, 'Concept', 'Cells without lists');

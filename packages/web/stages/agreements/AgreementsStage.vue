@@ -24,6 +24,13 @@ const { agreed, editable, setRule, removeRule, setFacts, setWords } = useAgreeme
 const open = ref<HouseRule | 'new'>();
 const locale = ref(session.project?.locale ?? 'en');
 const words = computed(() => agreed.value.words[locale.value] ?? []);
+/** What is being typed, until it is kept. */
+const typedWords = ref<string>();
+async function keepWords(): Promise<void> {
+  if (typedWords.value === undefined) return;
+  const typed = typedWords.value.split('\n').map((word) => word.trim());
+  if (await setWords(locale.value, typed.filter((word) => word !== ''))) typedWords.value = undefined;
+}
 
 const templates = computed(() => library.items.filter((item) => item.kind === 'topic' && isTemplate(item)));
 const newKind = ref('task');
@@ -86,7 +93,7 @@ async function keep(rule: HouseRule): Promise<void> {
       <h2 id="words-head">Words</h2>
       <p class="quiet">Names and terms that are spelt right although no dictionary has them, one a line.</p>
       <label class="small quiet">Language <n-input v-model:value="locale" size="small" class="locale" :input-props="{ 'aria-label': 'Language of the words' }" /></label>
-      <n-input type="textarea" :disabled="!editable" :autosize="{ minRows: 3, maxRows: 14 }" :value="words.join('\n')" :input-props="{ 'aria-label': 'Words' }" @change="(text: string) => setWords(locale, text.split('\n').map((word) => word.trim()).filter((word) => word !== ''))" />
+      <n-input type="textarea" placeholder="" :disabled="!editable" :autosize="{ minRows: 3, maxRows: 14 }" :value="typedWords ?? words.join('\n')" :input-props="{ 'aria-label': 'Words' }" @update:value="typedWords = $event" @blur="keepWords" />
     </section>
   </main>
 </template>
