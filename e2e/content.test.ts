@@ -13,7 +13,7 @@ test('footnotes, index entries and comments are put in, shown and said anew', as
   await page.keyboard.type('The tide turns');
   await choose(page, 'footnote');
   await page.getByRole('dialog', { name: 'Footnote' }).getByRole('textbox').fill('Twice a day.');
-  await page.keyboard.press('Enter');
+  await moveCaret(page, 'Enter');
   await page.keyboard.type(' slowly');
   for (let count = 0; count < 6; count += 1) await moveCaret(page, 'Shift+ArrowLeft');
   await choose(page, 'index entry');

@@ -39,7 +39,7 @@ test('a small + between blocks asks what can go there', async ({ page }) => {
   await page.mouse.move(box.x + 60, box.y + box.height - 2);
   await page.getByRole('button', { name: 'Put something in here' }).click();
   await page.getByRole('combobox', { name: 'What can go here' }).fill('note');
-  await page.keyboard.press('Enter');
+  await moveCaret(page, 'Enter');
   await page.keyboard.type('Mind the mud.');
   await isSaved(page);
   expect(await short(page)).toContain('<p>Ebb</p><note>Mind the mud.</note><p>Flood</p>');
@@ -72,7 +72,7 @@ test('Enter asks what comes next, for those who want that', async ({ page }) => 
   await page.keyboard.type('Tide');
   await page.keyboard.press('Enter');
   await page.getByRole('combobox', { name: 'What can go here' }).fill('bullet');
-  await page.keyboard.press('Enter');
+  await moveCaret(page, 'Enter');
   await page.keyboard.type('high');
   await isSaved(page);
   expect(await short(page)).toContain('<p>Tide</p><ul><li>high</li></ul>');

@@ -19,15 +19,18 @@ export const stored = async (page: Page): Promise<string> => {
 };
 export const isSaved = (page: Page) => expect(page.getByText('Saved', { exact: true })).toBeVisible();
 
+/**
+ * Presses a key that moves the caret, or that gives it back to the page, and waits until the page has heard of it: browsers tell so in a
+ * task of its own, and for some 20 ms after the focus came back the page sets the caret once more.
+ */
+export async function moveCaret(page: Page, key: string): Promise<void> {
+  await page.keyboard.press(key);
+  await page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve, 30))));
+}
+
 /** Opens the palette at the caret and takes the best answer to the query. */
 export async function choose(page: Page, query: string): Promise<void> {
   await page.keyboard.press('Control+Space');
   await page.getByRole('combobox', { name: 'What can go here' }).fill(query);
-  await page.keyboard.press('Enter');
-}
-
-/** Presses a key that moves the caret, and waits until the page has heard of it: browsers tell so in a task of its own. */
-export async function moveCaret(page: Page, key: string): Promise<void> {
-  await page.keyboard.press(key);
-  await page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve, 30))));
+  await moveCaret(page, 'Enter');
 }

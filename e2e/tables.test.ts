@@ -19,6 +19,7 @@ async function newTable(page: Page, title: string, rows: readonly string[], hasH
   await form.getByLabel('Frame').selectOption('all');
   await form.getByLabel('Frame').press('Enter');
   if (await form.isVisible()) await form.getByRole('button').click();
+  await expect(form).toHaveCount(0);
   const words = rows.join(' ').split(' ');
   for (const [index, word] of words.entries()) {
     await page.keyboard.type(word);

@@ -12,13 +12,13 @@ test('an administrator makes a template in the editor; topics begin as it, with 
   await page.keyboard.type('The ');
   await choose(page, 'placeholder');
   await page.getByRole('dialog', { name: 'Placeholder' }).getByRole('textbox').fill('part name');
-  await page.keyboard.press('Enter');
+  await moveCaret(page, 'Enter');
   await page.keyboard.type(' measures.');
   await page.locator('.ProseMirror .is-conbody p').click();
   await moveCaret(page, 'End');
   await choose(page, 'guidance');
   await page.getByRole('dialog', { name: 'Guidance' }).getByRole('textbox').fill('Say where it is fitted.');
-  await page.keyboard.press('Enter');
+  await moveCaret(page, 'Enter');
   await isSaved(page);
   const text = await stored(page);
   expect(text).toContain('<shortdesc>The <?placeholder part name?> measures.</shortdesc>');
@@ -49,10 +49,10 @@ test('an administrator makes a template in the editor; topics begin as it, with 
   await page.keyboard.type('On the quay at 5');
   await choose(page, 'special character');
   await page.getByRole('combobox', { name: 'Which character' }).fill('no-break space');
-  await page.keyboard.press('Enter');
+  await moveCaret(page, 'Enter');
   await choose(page, 'special character');
   await page.getByRole('combobox', { name: 'Which character' }).fill('degree sign');
-  await page.keyboard.press('Enter');
+  await moveCaret(page, 'Enter');
   await page.keyboard.type('.');
   await isSaved(page);
   const made = await stored(page);
