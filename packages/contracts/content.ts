@@ -11,10 +11,9 @@ const at = { path: Path, element: z.string() };
 const Fix = z.object({
   label: z.string(),
   edit: z.discriminatedUnion('kind', [
-    z.object({ ...at, kind: z.literal('attribute'), name: z.string(), value: z.string().exactOptional() }),
+    z.object({ ...at, kind: z.literal('attribute'), name: z.string() }),
     z.object({ ...at, kind: z.literal('remove') }),
     z.object({ ...at, kind: z.literal('unwrap') }),
-    z.object({ ...at, kind: z.literal('rename'), to: z.string() }),
     z.object({ ...at, kind: z.literal('insert'), index: z.number().int(), name: z.string() }),
     z.object({ ...at, kind: z.literal('words'), from: z.string(), to: z.string() }),
   ]),

@@ -118,7 +118,7 @@ function readerOf(noPlace: NoPlace) {
   /** Headings of level 2 begin sections. */
   function bodyParts(nodes: readonly RootContent[]): Element[] {
     const parts: Element[] = [];
-    let section: { title: Element; children: Node[] } | undefined;
+    let section: { title: Element; children: Element[] } | undefined;
     const end = (): void => {
       if (section) parts.push(element('section', {}, [section.title, ...section.children]));
     };
@@ -126,7 +126,7 @@ function readerOf(noPlace: NoPlace) {
       if (node.type === 'heading' && node.depth === 2) {
         end();
         section = { title: element('title', {}, inlines(node.children)), children: [] };
-      } else (section?.children ?? parts).push(...(block(node) as never[]));
+      } else (section?.children ?? parts).push(...block(node));
     }
     end();
     return parts;

@@ -23,17 +23,18 @@ export interface Place {
  * A small change of an element tree that puts a problem right. Each names the element that it expects at its path: where another
  * stands there by now, nothing is changed.
  */
-export type TreeEdit = { readonly path: Path; readonly element: string } & (
-  | { readonly kind: 'attribute'; readonly name: string; /** Absent: the attribute goes. */ readonly value?: string }
-  | { readonly kind: 'remove' }
-  /** The element goes, its content stays. */
-  | { readonly kind: 'unwrap' }
-  | { readonly kind: 'rename'; readonly to: string }
-  /** A new, empty element becomes child `index`. */
-  | { readonly kind: 'insert'; readonly index: number; readonly name: string }
-  /** Words directly in the element give way to others; the case of a first letter is kept. */
-  | { readonly kind: 'words'; readonly from: string; readonly to: string }
-);
+export type TreeEdit = { readonly path: Path; readonly element: string } &
+  /** The attribute goes. */
+  (
+    | { readonly kind: 'attribute'; readonly name: string }
+    | { readonly kind: 'remove' }
+    /** The element goes, its content stays. */
+    | { readonly kind: 'unwrap' }
+    /** A new, empty element becomes child `index`. */
+    | { readonly kind: 'insert'; readonly index: number; readonly name: string }
+    /** Words directly in the element give way to others; the case of a first letter is kept. */
+    | { readonly kind: 'words'; readonly from: string; readonly to: string }
+  );
 
 /** What a person can have done about a problem with one click. */
 export interface Fix {

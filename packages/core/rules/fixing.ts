@@ -10,13 +10,11 @@ export function applyEdit(root: Element, edit: TreeEdit): Element | undefined {
   const put = (nodes: readonly Node[]): Element | undefined => (edit.path.length === 0 && nodes.length !== 1 ? undefined : replaceAt(root, edit.path, nodes));
   switch (edit.kind) {
     case 'attribute':
-      return put([withAttribute(found, edit.name, edit.value)]);
+      return put([withAttribute(found, edit.name, undefined)]);
     case 'remove':
       return put([]);
     case 'unwrap':
       return put(found.children);
-    case 'rename':
-      return put([{ ...found, name: edit.to }]);
     case 'insert':
       return insertAt(root, [...edit.path, edit.index], [emptyElement(edit.name)]);
     case 'words':
