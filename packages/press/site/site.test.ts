@@ -98,6 +98,20 @@ describe('the help site of the demo', () => {
   });
 });
 
+describe('areas of an image', () => {
+  it('say their tooltip, and open beside what is read where they are told to', () => {
+    const image = { id: 'i', name: 'i.png', mediaType: 'image/png', width: 10, height: 10 };
+    const area = (link: string): string => `<area><shape>rect</shape><coords>0,0,5,5</coords>${link}</area>`;
+    const body = `<imagemap id="k"><image href="asset:i"><alt>Clock</alt></image>${area('<xref href="https://tides.example/" format="html" scope="external" outputclass="new-window">Dial<desc>Turns</desc></xref>')}${area('<xref href="topic:b">Hand</xref>')}</imagemap>`;
+    const publication = composeTexts([mapOf('<topicref href="topic:a"/><topicref href="topic:b"/>'), concept('a', body), concept('b')], { assets: [image] });
+    const html = page(new Map(siteFiles(publication, () => ({ ...image, bytes: new Uint8Array([1]) })).files), 'a.html');
+    const [dial, hand] = [...html.matchAll(/<area [^>]*>/gu)].map(([tag]) => tag) as [string, string];
+    for (const part of ['href="https://tides.example/"', 'alt="Dial"', 'title="Turns"', 'target="_blank"', 'rel="noopener"']) expect(dial).toContain(part);
+    expect(hand).toContain('title="Hand"');
+    expect(hand).not.toContain('target=');
+  });
+});
+
 describe('hostile content', () => {
   const build = (title: string, body: string): Files =>
     new Map(siteFiles(composeTexts([`<map id="m"><title>${title}</title><topicref href="topic:a"/></map>`, concept('a', body, title)]), () => undefined).files);
