@@ -14,6 +14,7 @@ export const router = createRouter({
         { path: 'agreements', name: 'agreements', component: () => import('./stages/agreements/AgreementsStage.vue') },
         { path: 'write/:id?', name: 'write', component: () => import('./stages/write/WriteStage.vue') },
         { path: 'arrange/:id?', name: 'arrange', component: () => import('./stages/arrange/ArrangeStage.vue') },
+        { path: 'whole/:id', name: 'whole', component: () => import('./stages/whole/WholeStage.vue') },
         { path: 'publish/:id?', name: 'publish', component: () => import('./stages/publish/PublishStage.vue') },
       ],
     },

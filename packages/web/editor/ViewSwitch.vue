@@ -1,12 +1,15 @@
 <script setup lang="ts">
+import { computed } from 'vue';
 import type { SourceLanguage } from './sourceLanguage.ts';
 import { pageViews, type PageView } from './pageView.ts';
 
 const view = defineModel<PageView>('view', { required: true });
 const marks = defineModel<boolean>('marks', { required: true });
-const { language } = defineProps<{ language: SourceLanguage | undefined }>();
+/** Several topics together are shown as pages only. */
+const { language, pagesOnly } = defineProps<{ language?: SourceLanguage | undefined; pagesOnly?: boolean }>();
 const emit = defineEmits<{ page: []; language: [SourceLanguage] }>();
 const languages = [{ value: 'source', label: 'Source', help: 'The topic as XML (Alt 6)' }, { value: 'markdown', label: 'Markdown', help: 'The topic as Markdown, where that loses nothing (Alt 7)' }] as const;
+const offered = computed(() => (pagesOnly ? [] : languages));
 function look(at: PageView): void {
   emit('page');
   view.value = at;
@@ -16,7 +19,7 @@ function look(at: PageView): void {
 <template>
   <div class="views" role="group" aria-label="View of the page">
     <button v-for="one in pageViews" :key="one.value" type="button" :aria-pressed="language === undefined && view === one.value" :title="`${one.help} (${one.keys})`" @mousedown.prevent @click="look(one.value)">{{ one.label }}</button>
-    <button v-for="one in languages" :key="one.value" type="button" :aria-pressed="language === one.value" :title="one.help" @mousedown.prevent @click="emit('language', one.value)">{{ one.label }}</button>
+    <button v-for="one in offered" :key="one.value" type="button" :aria-pressed="language === one.value" :title="one.help" @mousedown.prevent @click="emit('language', one.value)">{{ one.label }}</button>
     <button type="button" class="marks" :aria-pressed="marks" title="Spaces, breaks and paragraph ends (Alt 5)" aria-label="Spaces, breaks and paragraph ends" @mousedown.prevent @click="marks = !marks">¶</button>
   </div>
 </template>

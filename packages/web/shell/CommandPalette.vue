@@ -22,6 +22,7 @@ interface Entry {
 
 const commands = computed<Entry[]>(() => [
   ...stages.map((stage) => ({ label: `Go to ${stage.label}`, hint: stage.keys, act: () => void router.push({ name: stage.name }) })),
+  { label: 'New topic or map', hint: '', act: () => void router.push({ name: 'library', query: { new: '' } }) },
   { label: 'Go to Agreements: house rules, facts, words', hint: '', act: () => void router.push({ name: 'agreements' }) },
   { label: enterAsks.value ? 'Let Enter go on with the same' : 'Let Enter ask what comes next', hint: '', act: () => (enterAsks.value = !enterAsks.value) },
   { label: 'Switch between light and dark', hint: '', act: () => emit('theme') },
@@ -34,16 +35,20 @@ const entries = computed<Entry[]>(() => {
     .filter((item) => wanted !== '' && (item.title.toLowerCase().includes(wanted) || item.id.includes(wanted)))
     .slice(0, 40)
     .map((item) => ({ label: item.title, hint: item.type, act: () => void router.push({ name: item.kind === 'map' ? 'arrange' : 'write', params: { id: item.id } }) }));
-  return [...topics, ...commands.value.filter((command) => command.label.toLowerCase().includes(wanted))];
+  const wholes = library.items
+    .filter((item) => item.kind === 'map' && wanted !== '' && `write as one: ${item.title.toLowerCase()}`.includes(wanted))
+    .map((item) => ({ label: `Write as one: ${item.title}`, hint: 'map', act: () => void router.push({ name: 'whole', params: { id: item.id } }) }));
+  return [...topics, ...wholes, ...commands.value.filter((command) => command.label.toLowerCase().includes(wanted))];
 });
 
 watch(open, async (isOpen) => {
   if (!isOpen) return;
   query.value = '';
   chosen.value = 0;
-  await library.ensure();
+  // Before the library is there: hands do not wait.
   await nextTick();
   field.value?.focus();
+  await library.ensure();
 });
 watch(query, () => (chosen.value = 0));
 

@@ -126,6 +126,7 @@ function drop(): void {
         <h1>{{ place.trail[0] }}</h1>
         <span class="quiet small">{{ map.entries.value.length }} entries</span>
         <span class="gap" />
+        <router-link v-if="id !== ''" class="as-one" :to="{ name: 'whole', params: { id } }" title="Every topic of the map, one under the other, to read and to write">Write as one</router-link>
         <template v-if="mayWrite">
           <n-button-group size="small">
             <n-button aria-label="Move up" title="Move up (Alt ↑)" @click="say(map.moveUp())"><IconArrowUp :size="18" /></n-button>
@@ -175,6 +176,6 @@ function drop(): void {
 .arrange { display: grid; grid-template-columns: 260px minmax(0, 1fr); height: 100%; }
 .drawer { border-right: 1px solid var(--hair); display: flex; flex-direction: column; min-height: 0; padding: 14px 0 0; } .drawer h1 { padding: 0 14px 8px; } .drawer h1:not(:first-child) { padding-top: 18px; } ul { list-style: none; margin: 0; padding: 0; } .drawer a { display: block; padding: 4px 14px; color: var(--ink); text-decoration: none; } .drawer a.on { background: var(--wash); box-shadow: inset 3px 0 var(--prussian); } .n-input { margin: 0 12px 8px; width: auto; }
 .topics { flex: 1; overflow: auto; } .topics li { display: flex; justify-content: space-between; align-items: center; padding: 2px 8px 2px 14px; min-height: 28px; cursor: grab; } .topics li:hover { background: var(--paper-deep); } .add { width: 24px; height: 24px; text-align: center; border-radius: 3px; color: var(--prussian); font-size: 18px; line-height: 1; }
-.desk { display: flex; flex-direction: column; min-height: 0; padding: 14px 20px 0; } .tools { display: flex; align-items: center; gap: 10px; padding-bottom: 12px; } .gap { flex: 1; }
+.desk { display: flex; flex-direction: column; min-height: 0; padding: 14px 20px 0; } .tools { display: flex; align-items: center; gap: 10px; padding-bottom: 12px; } .gap { flex: 1; } .as-one { color: var(--prussian); white-space: nowrap; }
 .tree { flex: 1; overflow: auto; background: var(--sheet); border: 1px solid var(--hair); border-bottom: 0; border-radius: 4px 4px 0 0; padding: 8px 0; } .entry { display: flex; align-items: center; gap: 12px; min-height: 30px; padding-right: 16px; cursor: default; position: relative; } .entry.strong { font-weight: 600; } .entry .quiet { margin-left: auto; font-weight: 400; } .entry:hover { background: var(--paper); } .entry[aria-selected='true'] { background: var(--wash); box-shadow: inset 3px 0 var(--prussian); } .entry.drop-before { box-shadow: inset 0 2px var(--prussian); } .entry.drop-after { box-shadow: inset 0 -2px var(--prussian); } .entry.drop-inside { outline: 2px solid var(--prussian); outline-offset: -2px; } .tree > p { padding: 24px; }
 </style>

@@ -107,7 +107,7 @@ async function takePackage(event: Event): Promise<void> {
         <n-input v-model:value="query" clearable placeholder="Filter by title or words" :input-props="{ 'aria-label': 'Filter topics' }" class="find" />
         <n-select v-model:value="kind" :options="[{ value: '', label: 'Every kind' }, ...kinds]" class="kind" :input-props="{ 'aria-label': 'Kind' }" />
         <span class="quiet small count" role="status">{{ showing === 'topics' ? `${shown.length} of ${library.items.length}` : `${library.assets.length} images` }}</span>
-        <label v-if="session.may('write')" class="upload" tabindex="-1">Upload image<input type="file" accept="image/*,video/mp4,audio/mpeg" multiple class="visually-hidden" @change="upload" /></label>
+        <label v-if="session.may('write')" class="upload" tabindex="-1">Upload image<input type="file" accept="image/*,video/mp4,video/webm,audio/mpeg" multiple class="visually-hidden" @change="upload" /></label>
         <NewItem v-if="session.may('write')" :folder="folder" />
       </header>
       <p v-if="failure" class="seal-text" role="alert">{{ failure }}</p>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useMessage } from 'naive-ui';
-import { computed, ref } from 'vue';
-import { useRouter } from 'vue-router';
+import { computed, ref, watch } from 'vue';
+import { useRoute, useRouter } from 'vue-router';
 import { messageOf } from '../../parts/api.ts';
 import { newKinds } from '../../parts/kinds.ts';
 import { isTemplate, useLibrary } from '../../parts/library.ts';
@@ -16,6 +16,21 @@ const title = ref('');
 /** The id of a topic of the team, when the new one begins as it. */
 const template = ref('');
 const templates = computed(() => library.items.filter((item) => item.kind === 'topic' && isTemplate(item)));
+
+const form = ref<HTMLFormElement>();
+const route = useRoute();
+// The command to make one leads here from every screen.
+watch(
+  () => route.query['new'],
+  (asked) => {
+    if (asked === undefined) return;
+    open.value = true;
+    void router.replace({ name: 'library' });
+  },
+  { immediate: true },
+);
+/** The hands stay on the keys: the kind first, then the title. With the frame after it is laid out it can be focused. */
+watch(form, (shown) => shown && requestAnimationFrame(() => requestAnimationFrame(() => shown.querySelector<HTMLInputElement>('input:checked')?.focus())));
 
 async function create(): Promise<void> {
   try {
@@ -32,7 +47,7 @@ async function create(): Promise<void> {
 <template>
   <n-popover v-model:show="open" trigger="click" placement="bottom-end">
     <template #trigger><n-button type="primary">New topic</n-button></template>
-    <form class="new" @submit.prevent="create">
+    <form ref="form" class="new" @submit.prevent="create" @keydown.esc="open = false">
       <fieldset>
         <legend class="small quiet">Kind</legend>
         <label v-for="kind in newKinds" :key="kind.value"><input v-model="type" type="radio" name="kind" :value="kind.value" @change="template = ''" /> {{ kind.label }}</label>

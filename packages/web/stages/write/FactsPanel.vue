@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { readFacts, writeFacts, type TopicFacts } from '@ukiyo/core/library';
+import { plainShortDescription, readFacts, withShortDescription, writeFacts, type TopicFacts } from '@ukiyo/core/library';
 import type { Element } from '@ukiyo/core/markup';
 import { computed, reactive } from 'vue';
 import { useLibrary } from '../../parts/library.ts';
@@ -17,6 +17,7 @@ const lists = [
   { name: 'indexEntries', label: 'Index', help: 'Entries that lead to the topic; a sub-entry follows after ›.' },
   { name: 'contextIds', label: 'Help ids', help: 'Ids by which a program opens this topic.' },
 ] as const;
+const shortDescription = computed(() => plainShortDescription(root));
 /** Applied to the topic as it is by then: what is shown here can be a moment old. */
 function set(change: Partial<TopicFacts>): void {
   emit('change', (now) => writeFacts(now, { ...readFacts(now), ...change }));
@@ -42,6 +43,11 @@ const tidy = (values: readonly string[]): string[] => values.filter((value) => v
 
 <template>
   <section class="facts" aria-label="Facts">
+    <div v-if="root.name !== 'glossentry'" class="field">
+      <span class="small quiet" title="Shown by search and in descriptions of pages.">In short</span>
+      <n-input v-if="shortDescription !== undefined" type="textarea" size="small" :autosize="{ minRows: 2, maxRows: 6 }" placeholder="Short description" :disabled="!editable" :default-value="shortDescription" :input-props="{ 'aria-label': 'Short description' }" @change="(words: string) => emit('change', (now) => withShortDescription(now, words.replace(/\s+/gu, ' ').trim()))" />
+      <span v-else class="small quiet">Has marked words: it is written on the page.</span>
+    </div>
     <div v-for="list in lists" :key="list.name" class="field">
       <span class="small quiet" :title="list.help">{{ list.label }}</span>
       <n-input type="textarea" size="small" :autosize="{ minRows: 1, maxRows: 6 }" placeholder="one a line" :disabled="!editable" :value="typed[list.name] ?? facts[list.name].join('\n')" :input-props="{ 'aria-label': list.label }" @update:value="typed[list.name] = $event" @blur="keep(list.name)" />

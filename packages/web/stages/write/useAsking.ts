@@ -2,15 +2,18 @@ import {
   alternativeAt,
   addImage,
   canAddImage,
+  elementOfAnswer,
   imageFrom,
   imageMapAt,
   linkAttributes,
   linkTo,
+  mediaAt,
   noteAt,
   pasteBlocks,
   rewordNote,
   withAlternative,
   withImageMap,
+  withMedia,
   wordsOfAnswer,
   type Answer,
   type Choice,
@@ -31,6 +34,7 @@ type Question =
   | { readonly asks: 'spelling'; readonly place: PopPlace; readonly word: string; readonly suggestions: readonly string[]; readonly apply: Answered }
   | { readonly asks: 'areas'; readonly place: PopPlace; readonly imagemap: Element; readonly position: number }
   | { readonly asks: 'target' | 'image' | 'character'; readonly place: PopPlace; readonly apply: Answered }
+  | { readonly asks: 'media'; readonly place: PopPlace; readonly before?: Element; readonly apply: Answered }
   | { readonly asks: 'words'; readonly place: PopPlace; readonly element: string; readonly words: string; readonly apply: Answered };
 type Answered = (state: EditorState, answer: Answer) => Transaction;
 
@@ -104,6 +108,8 @@ export function useAsking({ view, choices, apply, upload }: Asked) {
     ask((place, state) => {
       const map = imageMapAt(state, position);
       if (map && alternativeAt(state, position)) return { asks: 'areas', place, imagemap: map.element, position: map.position };
+      const media = mediaAt(state, position);
+      if (media) return { asks: 'media', place, before: media, apply: (at, object) => withMedia(at, position, elementOfAnswer(object) ?? media) };
       const note = noteAt(state, position);
       if (note) return { asks: 'words', place, ...note, apply: (at, words) => rewordNote(at, position, wordsOfAnswer(words)) };
       return { asks: 'words', place, element: 'alt', words: alternativeAt(state, position) ?? '', apply: (at, words) => withAlternative(at, position, wordsOfAnswer(words)) };

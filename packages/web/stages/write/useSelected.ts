@@ -11,27 +11,59 @@ const width = 510;
 /** What fits a few words most often, in the order in which hands learn it. */
 const usual = ['b', 'i', 'uicontrol', 'codeph', 'term', 'xref', 'indexterm'];
 
-/** What can be done with the selected words, shown beside them once the hand rests. */
+const rests = 600;
+/** What usually goes into an empty place, by what it stands in. */
+const usualIn: Readonly<Record<string, readonly string[]>> = {
+  step: ['info', 'stepresult', 'substeps', 'note'],
+  steps: ['step'],
+  entry: ['p', 'image', 'note'],
+};
+const usualElsewhere = ['ul', 'ol', 'note', 'fig', 'table', 'section', 'example'];
+const most = 5;
+
+interface Bar {
+  readonly label: string;
+  readonly place: PopPlace;
+  readonly choices: readonly Choice[];
+}
+
+/** What can be done with the selected words, or usually goes into an empty place, shown beside it once the hand rests. */
 export function useSelected({ view, choices }: { readonly view: ShallowRef<EditorView | undefined>; readonly choices: () => Choice[] }) {
-  const bar = shallowRef<{ readonly place: PopPlace; readonly choices: readonly Choice[] }>();
+  const bar = shallowRef<Bar>();
   let isPressed = false;
 
   function show(): void {
     const editor = view.value;
     if (!editor || editor.isDestroyed || !editor.editable || isPressed || !editor.hasFocus()) return;
     const { selection } = editor.state;
-    if (!(selection instanceof TextSelection) || selection.empty) return;
+    if (!(selection instanceof TextSelection)) return;
+    if (selection.empty) return showOffers(editor);
     const all = choices();
     const fitting = usual.flatMap((element) => all.find((one) => one.element === element && (one.kind === 'phrase' || one.kind === 'insert')) ?? []);
     const box = editor.coordsAtPos(selection.from);
     const above = box.top - height - 6;
-    bar.value = { place: { left: Math.max(8, Math.min(box.left, window.innerWidth - width)), top: above > 50 ? above : editor.coordsAtPos(selection.to).bottom + 6 }, choices: fitting };
+    const left = Math.max(8, Math.min(box.left, window.innerWidth - width));
+    bar.value = { label: 'For the selected words', place: { left, top: above > 50 ? above : editor.coordsAtPos(selection.to).bottom + 6 }, choices: fitting };
+  }
+  /** In a place without words yet; titles want words and nothing else. */
+  function showOffers(editor: EditorView): void {
+    const { $from } = editor.state.selection;
+    if (!$from.parent.isTextblock || $from.parent.content.size > 0 || $from.parent.type.spec.element === 'title') return;
+    const around = Array.from({ length: $from.depth }, (_, up) => $from.node($from.depth - 1 - up).type.spec.element ?? '');
+    const wanted = around.map((element) => usualIn[element]).find((one) => one) ?? usualElsewhere;
+    const all = choices();
+    const fitting = wanted.flatMap((element) => all.find((one) => one.element === element && one.kind === 'insert') ?? []).slice(0, most);
+    if (fitting.length === 0) return;
+    const line = editor.nodeDOM($from.before());
+    const bottom = line instanceof HTMLElement ? line.getBoundingClientRect().bottom : editor.coordsAtPos($from.pos).bottom;
+    bar.value = { label: 'What usually goes here', place: { left: editor.coordsAtPos($from.pos).left, top: bottom + 6 }, choices: fitting };
   }
   const showSoon = useDebounceFn(show, settles);
+  const showAfterRest = useDebounceFn(show, rests);
   function look(): void {
     bar.value = undefined;
     const selection = view.value?.state.selection;
-    if (selection && !selection.empty) void showSoon();
+    if (selection) void (selection.empty ? showAfterRest() : showSoon());
   }
   useEventListener(document, 'pointerdown', () => (isPressed = true), { capture: true });
   useEventListener(document, 'pointerup', () => {

@@ -1,4 +1,4 @@
-import { stepTo } from '@ukiyo/core/editing';
+import { stepTo, takenAsItIs } from '@ukiyo/core/editing';
 import { writeCanonical } from '@ukiyo/core/grammar';
 import type { Agreed } from '@ukiyo/core/library';
 import { readMarkdown, writeMarkdown } from '@ukiyo/core/markdown';
@@ -10,23 +10,28 @@ import type { Node } from 'prosemirror-model';
 import { Mapping, type StepMap } from 'prosemirror-transform';
 import type { EditorView } from 'prosemirror-view';
 import { nextTick, ref, shallowRef, watch, type ShallowRef } from 'vue';
+import { z } from 'zod';
 import type { SourceLanguage } from '../../editor/sourceLanguage.ts';
 
 interface Written {
   readonly view: ShallowRef<EditorView | undefined>;
   readonly read: () => Element | undefined;
+  /** Names the topic in this browser. */
+  readonly name: () => string;
   readonly agreed: () => Agreed;
   /** Why a topic cannot be shown so. */
   readonly refuse: (reason: string) => void;
 }
 
 const settles = 400;
+const LeftText = z.object({ language: z.enum(['source', 'markdown']), text: z.string() });
+type LeftText = z.infer<typeof LeftText>;
 
 /**
  * The open topic as text. What can be read goes into the topic as a step like any other, fitted in behind what others did since the
  * text was shown; what cannot stays here, with the reason, until it can or is let go.
  */
-export function useSource({ view, read, agreed, refuse }: Written) {
+export function useSource({ view, read, name, agreed, refuse }: Written) {
   const language = ref<SourceLanguage>();
   const text = ref('');
   const problems = shallowRef<readonly Problem[]>([]);
@@ -37,6 +42,36 @@ export function useSource({ view, read, agreed, refuse }: Written) {
   let shown = '';
   /** One's own changes come back as changes of the page. */
   let isKeeping = false;
+
+  /** What a browser that went down left of a text that was not in the topic yet. */
+  const left = shallowRef<LeftText>();
+  function lookForLeft(): void {
+    try {
+      left.value = LeftText.safeParse(JSON.parse(localStorage.getItem(name()) ?? 'null')).data;
+    } catch {
+      left.value = undefined;
+    }
+  }
+  /** Beside the page's own store: as long as a text is held, it is kept in this browser. */
+  function keepHeld(): void {
+    try {
+      if (isHeld.value && language.value) localStorage.setItem(name(), JSON.stringify({ language: language.value, text: text.value }));
+      else localStorage.removeItem(name());
+    } catch {
+      // More than the browser's store takes: the text stays in the open page.
+    }
+  }
+  function takeUp(): void {
+    const found = left.value;
+    left.value = undefined;
+    if (!found || !refresh(found.language)) return;
+    language.value = found.language;
+    void nextTick(() => (text.value = found.text));
+  }
+  function letGo(): void {
+    left.value = undefined;
+    localStorage.removeItem(name());
+  }
 
   function written(root: Element, as: SourceLanguage): string | undefined {
     if (as === 'source') return writeCanonical(root);
@@ -96,16 +131,18 @@ export function useSource({ view, read, agreed, refuse }: Written) {
     shown = text.value;
     isHeld.value = false;
     isKeeping = true;
-    if (step) editor.dispatch(editor.state.tr.step(step));
+    if (step) editor.dispatch(takenAsItIs(editor.state.tr.step(step)));
     isKeeping = false;
     const root = read();
     if (changedByOthers || !root) refresh(as);
     else base = { document: editor.state.doc, root, since: new Mapping() };
   }
   const keepSoon = useDebounceFn(keep, settles);
+  watch(isHeld, keepHeld);
   watch(text, (now) => {
     if (!language.value || now === shown) return;
     isHeld.value = true;
+    keepHeld();
     void keepSoon();
   });
 
@@ -118,5 +155,5 @@ export function useSource({ view, read, agreed, refuse }: Written) {
     for (const map of maps) base.since.appendMap(map);
     if (!isHeld.value) void refreshSoon();
   }
-  return { language, text, problems, isHeld, open, leave, close, refresh, follow };
+  return { language, text, problems, isHeld, left, lookForLeft, takeUp, letGo, open, leave, close, refresh, follow };
 }

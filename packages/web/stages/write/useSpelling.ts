@@ -1,8 +1,8 @@
 import { Dictionary } from '@ukiyo/contracts';
 import { useDebounceFn } from '@vueuse/core';
-import { wrap } from 'comlink';
+import { wrap, type Remote } from 'comlink';
 import type { EditorView } from 'prosemirror-view';
-import { onUnmounted, ref, watch, type ShallowRef } from 'vue';
+import { ref, watch, type ShallowRef } from 'vue';
 import { judged, unknownIn } from '../../editor/spelling.ts';
 import type { Speller } from '../../editor/spelling.worker.ts';
 import { ask } from '../../parts/api.ts';
@@ -10,25 +10,44 @@ import { useLibrary } from '../../parts/library.ts';
 
 const settles = 500;
 
+interface Opened {
+  readonly speller: Remote<Speller>;
+  /** Whether there is a dictionary; without one the browser's own spelling is left on. */
+  readonly ready: Promise<boolean>;
+}
+/** A dictionary is large: all pages that are open share it. */
+const opened = new Map<string, Opened>();
+function spellerOf(locale: string): Opened {
+  const known = opened.get(locale);
+  if (known) return known;
+  const speller = wrap<Speller>(new Worker(new URL('../../editor/spelling.worker.ts', import.meta.url), { type: 'module' }));
+  const load = async (): Promise<boolean> => {
+    try {
+      const { aff, dic } = await ask(`/dictionaries/${encodeURIComponent(locale)}`, Dictionary);
+      await speller.open(aff, dic);
+      return true;
+    } catch {
+      return false;
+    }
+  };
+  const made = { speller, ready: load() };
+  opened.set(locale, made);
+  return made;
+}
+
 /** Spelling in the language of the content, by a dictionary that ships and the words of the team. */
 export function useSpelling(view: ShallowRef<EditorView | undefined>, locale: () => string) {
   const library = useLibrary();
-  const worker = new Worker(new URL('../../editor/spelling.worker.ts', import.meta.url), { type: 'module' });
-  const speller = wrap<Speller>(worker);
   const hasDictionary = ref(false);
   const teamWords = (): readonly string[] => library.agreements.words[locale()] ?? [];
-  const ready = load();
+  const { speller, ready: dictionary } = spellerOf(locale());
+  const ready = begin();
 
-  async function load(): Promise<void> {
-    try {
-      const { aff, dic } = await ask(`/dictionaries/${encodeURIComponent(locale())}`, Dictionary);
-      await speller.open(aff, dic);
-      await speller.allow(teamWords());
-      hasDictionary.value = true;
-      view.value?.dom.setAttribute('spellcheck', 'false');
-    } catch {
-      // A language without a dictionary: the browser's own spelling is left on.
-    }
+  async function begin(): Promise<void> {
+    if (!(await dictionary)) return;
+    await speller.allow(teamWords());
+    hasDictionary.value = true;
+    view.value?.dom.setAttribute('spellcheck', 'false');
   }
   /** Words that wait for the hand to rest: half a word is not judged. */
   let waiting: string[] = [];
@@ -61,6 +80,5 @@ export function useSpelling(view: ShallowRef<EditorView | undefined>, locale: ()
       editor.dispatch(judged(editor.state.tr, new Set([...unknownIn(editor.state)].filter((word) => !known.has(word.toLowerCase())))));
     },
   );
-  onUnmounted(() => worker.terminate());
   return { hasDictionary, check, suggest, allow };
 }

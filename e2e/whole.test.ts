@@ -1,0 +1,45 @@
+import { expect, test } from '@playwright/test';
+import { isSaved, moveCaret } from './pages.ts';
+import { signIn } from './people.ts';
+
+test.beforeEach(({ page }) => signIn(page));
+
+test('a map is written as one document: topics open as one comes near, keys lead from one into the next', async ({ page }) => {
+  await page.goto('/arrange/installation-manual');
+  await page.getByRole('link', { name: 'Write as one' }).click();
+  const contents = page.getByRole('navigation', { name: 'Contents' });
+  const sheets = page.locator('.desk .ProseMirror');
+  await expect(sheets.first()).toContainText('Safety at the quay');
+  const count = await contents.getByRole('button').count();
+  expect(count).toBeGreaterThan(50);
+  expect(await sheets.count()).toBeLessThan(20);
+
+  await test.step('the contents lead to a topic far below, and what is typed there is kept', async () => {
+    await contents.getByRole('button', { name: 'Clean the well' }).click();
+    const topic = page.getByRole('region', { name: 'Clean the well' });
+    await expect(topic.locator('.ProseMirror')).toBeFocused();
+    await moveCaret(page, 'End');
+    await page.keyboard.type(' by hand');
+    await isSaved(page);
+    await expect(page.locator('#foot-path')).toContainText('Task');
+    await page.keyboard.press('Control+z');
+    await isSaved(page);
+  });
+  await test.step('from the last line the arrow goes on into the next topic, and back', async () => {
+    await moveCaret(page, 'Control+End');
+    const next = page.getByRole('region', { name: 'Change the desiccant' }).locator('.ProseMirror');
+    await expect(async () => {
+      await page.keyboard.press('ArrowDown');
+      await expect(next).toBeFocused({ timeout: 1000 });
+    }).toPass();
+    await expect(contents.locator('[aria-current]')).toHaveText('Change the desiccant');
+    await moveCaret(page, 'ArrowUp');
+    await expect(page.getByRole('region', { name: 'Clean the well' }).locator('.ProseMirror')).toBeFocused();
+  });
+  await test.step('topics that are far away again are closed', async () => {
+    await contents.getByRole('button', { name: 'About this manual' }).click();
+    await expect(page.getByRole('region', { name: 'About this manual' }).locator('.ProseMirror')).toBeFocused();
+    await expect.poll(() => sheets.count()).toBeLessThan(12);
+    await expect(page.getByRole('region', { name: 'Clean the well' }).locator('.ProseMirror')).toHaveCount(0);
+  });
+});

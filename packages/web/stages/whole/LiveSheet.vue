@@ -1,0 +1,30 @@
+<script setup lang="ts">
+import { Selection } from 'prosemirror-state';
+import { onBeforeUnmount, onMounted, watch } from 'vue';
+import TopicPage from '../write/TopicPage.vue';
+import { useTopicSheet, type TopicSheet } from '../write/useTopicSheet.ts';
+
+/** One topic of the whole, open for writing as long as it is near. */
+const { item, enterAt } = defineProps<{ item: string; /** Where the caret is to go once the topic is open. */ enterAt: 'start' | 'end' | undefined }>();
+const emit = defineEmits<{ opened: [TopicSheet]; closed: [TopicSheet]; entered: []; save: [] }>();
+const sheet = useTopicSheet(() => item, { save: () => emit('save'), begin: enter });
+
+function enter(): void {
+  const view = sheet.editor.view.value;
+  if (!view || enterAt === undefined) return;
+  const { doc, tr } = view.state;
+  view.dispatch(tr.setSelection(enterAt === 'start' ? Selection.atStart(doc) : Selection.atEnd(doc)).scrollIntoView());
+  view.focus();
+  emit('entered');
+}
+onMounted(() => {
+  emit('opened', sheet);
+  void sheet.show();
+});
+watch(() => enterAt, enter);
+onBeforeUnmount(() => emit('closed', sheet));
+</script>
+
+<template>
+  <TopicPage :sheet="sheet" />
+</template>

@@ -1,0 +1,54 @@
+import { expandMap, type MapNode } from '@ukiyo/core/compose';
+import { linksOf, readItem, textLibrary, type StoredItem } from '@ukiyo/core/library';
+import { element, lineOf } from '@ukiyo/core/markup';
+import { ref, shallowRef } from 'vue';
+import { messageOf } from '../../parts/api.ts';
+import { useLibrary } from '../../parts/library.ts';
+
+/** A topic of the map, or a heading of its own, in reading order. */
+export interface WholePlace {
+  /** Unique also for a topic that stands twice. */
+  readonly key: string;
+  readonly item?: string;
+  /** The map's own title for it; `''` for the topic's own. */
+  readonly title: string;
+  readonly depth: number;
+}
+
+function placesOf(nodes: readonly MapNode[], depth = 0): Omit<WholePlace, 'key'>[] {
+  return nodes.flatMap(({ item, title, children }) => {
+    const words = title ? lineOf(element('title', {}, title)) : '';
+    const own = item === undefined && words === '' ? [] : [{ title: words, depth, ...(item === undefined ? {} : { item }) }];
+    return [...own, ...placesOf(children, depth + 1)];
+  });
+}
+
+/** Everything that a map with its sub-maps puts into reading order, through no lens. */
+export function useWholeMap() {
+  const library = useLibrary();
+  const places = shallowRef<readonly WholePlace[]>([]);
+  const failure = ref('');
+
+  async function textsOf(id: string, known = new Map<string, StoredItem>()): Promise<Map<string, StoredItem>> {
+    if (known.has(id)) return known;
+    const { kind, text } = await library.read(id);
+    known.set(id, { id, kind, text });
+    const { root } = readItem(id, kind, text);
+    for (const { target } of root ? linksOf(root, id) : []) if (target.kind === 'item' && library.find(target.id)?.kind === 'map') await textsOf(target.id, known);
+    return known;
+  }
+  async function load(id: string): Promise<void> {
+    failure.value = '';
+    places.value = [];
+    try {
+      const texts = textLibrary((await textsOf(id)).values());
+      const map = texts.item(id);
+      const { nodes, problems } = map ? expandMap(map, texts, undefined, library.facets) : { nodes: [], problems: [] };
+      places.value = placesOf(nodes).map((place, index) => ({ ...place, key: `${index}-${place.item ?? 'heading'}` }));
+      if (places.value.length === 0) failure.value = problems[0]?.message ?? 'This map has no topics yet.';
+    } catch (error) {
+      failure.value = messageOf(error);
+    }
+  }
+  return { places, failure, load };
+}

@@ -1,0 +1,16 @@
+<script setup lang="ts">
+import { ref } from 'vue';
+import { useLibrary } from '../../parts/library.ts';
+import type { TopicSheet } from './useTopicSheet.ts';
+import WriteBench from './WriteBench.vue';
+
+/** The bench of one topic that is written. */
+const { sheet } = defineProps<{ sheet: TopicSheet }>();
+const library = useLibrary();
+const bench = ref<{ goToName: () => Promise<void> }>();
+defineExpose({ goToName: () => bench.value?.goToName() });
+</script>
+
+<template>
+  <WriteBench ref="bench" :topic="sheet.id()" :version="library.find(sheet.id())?.version ?? 0" :problems="sheet.editor.problems.value" :open="sheet.editor.open.value" :facets="library.facets" :editable="sheet.editable.value" :refusal="sheet.editor.refusal" :root-of="sheet.editor.read" @name="sheet.live.name" @root="sheet.editor.changeRoot" @go="sheet.editor.goTo" @fix="sheet.fix" @change="sheet.editor.setAttributes" />
+</template>
