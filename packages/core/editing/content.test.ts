@@ -3,6 +3,7 @@ import { EditorState, NodeSelection, TextSelection } from 'prosemirror-state';
 import { describe, expect, it } from 'vitest';
 import { normalise, topicKinds, validate, writeCanonical } from '../grammar/index.ts';
 import { readXml } from '../markup/index.ts';
+import { readMedia, writeMedia } from '../media/index.ts';
 import { anyElement } from '../testing/index.ts';
 import {
   addImage,
@@ -14,10 +15,12 @@ import {
   imageFrom,
   linkAttributes,
   linkTo,
+  mediaAt,
   noteAt,
   rewordNote,
   toEditor,
   withAlternative,
+  withMedia,
   withWidth,
   usualTable,
   type Answer,
@@ -45,11 +48,75 @@ function notesIn(at: EditorState): number[] {
   return found;
 }
 
+describe('video and sound', () => {
+  const video = writeMedia({ source: 'asset:v', description: 'Turn the key', poster: 'asset:i', kind: 'video' }, 'video/mp4');
+  const written = '<object data="asset:v" type="video/mp4"><desc>Turn the key</desc><param name="poster" value="asset:i" valuetype="ref"/></object>';
+  const put = (at: EditorState): EditorState =>
+    at.apply(
+      choicesAt(at)
+        .find(({ element }) => element === 'object')!
+        .apply(at, video),
+    );
+  it('stand behind the block at the caret, where they may', () => {
+    expect(body(put(state('<p>ab</p><p>c</p>', 'ab')))).toBe(`<p>ab</p>${written}<p>c</p>`);
+    expect(body(put(state('<ul><li>ab</li></ul>', 'ab')))).toContain(written);
+    expect(choicesAt(state('<table><tgroup cols="1"><tbody><row><entry>ab</entry></row></tbody></tgroup></table>', 'ab')).map(({ element }) => element)).toContain('object');
+  });
+  it('are said anew at their place, with what they are beside that', () => {
+    const at = put(state('<p>ab</p>', 'ab'));
+    const position = at.selection.from;
+    expect(mediaAt(at, position)).toEqual(video);
+    const changed = writeMedia({ ...readMedia(video)!, description: 'Slowly' }, 'video/mp4', { ...video, attributes: { ...video.attributes, id: 'k' } });
+    expect(body(at.apply(withMedia(at, position, changed)))).toContain('<object id="k" data="asset:v" type="video/mp4"><desc>Slowly</desc>');
+    expect(readMedia(readXml('<object data="x.mp3"/>').document!.root)).toEqual({ source: 'x.mp3', description: '', poster: '', kind: 'audio' });
+    expect(readMedia(readXml('<object data="x" type="application/pdf"/>').document!.root)).toBeUndefined();
+  });
+});
+
+describe('what the reader opens', () => {
+  const turned = (at: EditorState, element: string): EditorState =>
+    at.apply(
+      choicesAt(at)
+        .find((choice) => choice.element === element)!
+        .apply(at),
+    );
+  it('is a part under a heading, there and back', () => {
+    const at = turned(state('<section outputclass="wide"><title>More</title><p>ab</p></section>', 'ab'), 'expandable');
+    expect(body(at)).toContain('<section outputclass="wide expandable">');
+    expect(body(turned(at, 'expandable'))).toContain('<section outputclass="wide">');
+    expect(choicesAt(state('<section><p>ab</p></section>', 'ab')).map(({ element }) => element)).not.toContain('expandable');
+  });
+  it('is the selected words', () => {
+    expect(body(turned(state('<p>see the tide now</p>', 'tide', true), 'expandable-words'))).toBe('<p>see the <ph outputclass="expandable">tide</ph> now</p>');
+  });
+});
+
 describe('links', () => {
   it('take the words of their target, or keep those that were selected', () => {
     const bare = state('<p>ab</p>', 'ab');
     expect(body(bare.apply(linkTo(bare, linkAttributes('topic:x')!)))).toBe('<p>a<xref href="topic:x"/>b</p>');
     expect(body(done(state('<p>see the tide now</p>', 'tide', true), 'xref', 'topic:x/y'))).toBe('<p>see the <xref href="topic:x/y">tide</xref> now</p>');
+  });
+  it('name their target in a form that is chosen behind them or in them, and keep their other styles', () => {
+    const bare = state('<p>ab</p>', 'ab');
+    const linked = bare.apply(linkTo(bare, linkAttributes('topic:x')!));
+    const offered = (at: EditorState): string[] => choicesAt(at).flatMap(({ element }) => (element.startsWith('words-') ? [element] : []));
+    expect(offered(linked)).toEqual(['words-title', 'words-number', 'words-page']);
+    const numbered = linked.apply(
+      choicesAt(linked)
+        .find(({ element }) => element === 'words-number')!
+        .apply(linked),
+    );
+    expect(body(numbered)).toBe('<p>a<xref href="topic:x" outputclass="words-number"/>b</p>');
+    const worded = state('<p><xref href="topic:x" outputclass="quiet words-page">the tide</xref></p>', 'tide');
+    expect(offered(worded)).toEqual(['words-usual', 'words-title', 'words-number']);
+    const usual = worded.apply(
+      choicesAt(worded)
+        .find(({ element }) => element === 'words-usual')!
+        .apply(worded),
+    );
+    expect(body(usual)).toBe('<p><xref href="topic:x" outputclass="quiet">the tide</xref></p>');
+    expect(offered(state('<p>no link</p>', 'no link'))).toEqual([]);
   });
   it('replace what was typed to ask for them', () => {
     const asked = state('<p>a[[</p>', 'a[[', true);
@@ -122,6 +189,7 @@ it('whatever is asked for and answered anywhere leaves a topic as valid as it wa
       { ...usualTable, rows: 1 },
       { ...usualTable, hasHead: false, title: 'T' },
     ],
+    media: [writeMedia({ source: 'asset:v', description: 'D', poster: 'asset:i', kind: 'video' }, 'video/mp4')],
   };
   fc.assert(
     fc.property(fc.constantFrom(...topicKinds), fc.gen(), fc.nat(10_000), fc.nat(10_000), fc.nat(10), (kind, gen, at, to, pick) => {

@@ -1,5 +1,5 @@
 import type { Node as EditorNode } from 'prosemirror-model';
-import { Plugin } from 'prosemirror-state';
+import { Plugin, type Transaction } from 'prosemirror-state';
 import { follows, mayContain } from '../grammar/index.ts';
 import { symbolOf } from './fitting.ts';
 import { special } from './names.ts';
@@ -45,6 +45,10 @@ function misplacedIn(parent: EditorNode): number {
   return count;
 }
 
+const asItIs = 'asItIs';
+/** What a person wrote as text comes in as it is; what is wrong with it is marked. */
+export const takenAsItIs = (transaction: Transaction): Transaction => transaction.setMeta(asItIs, true);
+
 /**
  * In the schema a closed block may stand anywhere, so that nothing is ever thrown away. This keeps keys and commands from putting one
  * where it does not belong. What is pasted, dropped or undone, or comes from others, comes in as it is, and is marked.
@@ -52,7 +56,11 @@ function misplacedIn(parent: EditorNode): number {
 export const structureGuard = new Plugin({
   filterTransaction(transaction, state) {
     const comesAsItIs =
-      transaction.getMeta('paste') === true || transaction.getMeta('uiEvent') === 'drop' || transaction.getMeta('history$') !== undefined || transaction.getMeta('rebased') !== undefined;
+      transaction.getMeta(asItIs) === true ||
+      transaction.getMeta('paste') === true ||
+      transaction.getMeta('uiEvent') === 'drop' ||
+      transaction.getMeta('history$') !== undefined ||
+      transaction.getMeta('rebased') !== undefined;
     return !transaction.docChanged || comesAsItIs || misplacedIn(transaction.doc) <= misplacedIn(state.doc);
   },
 });

@@ -4,15 +4,18 @@
  * what the schema cannot hold is kept as a closed block at its place.
  */
 export { fieldsOf, openElements, refusalOf, withAttributes, type OpenElement } from './details.ts';
-export { choicesAt, wordsOfAnswer, type Answer, type Choice } from './choices.ts';
+export { elementOfAnswer, wordsOfAnswer, type Answer, type Choice } from './choice.ts';
+export { choicesAt } from './choices.ts';
 export { newTable, usualTable, type TableShape } from './starters.ts';
 export { changeTableAt, gridOfNode, hasColumns, measuresOf, setColumnWidths } from './table-editing.ts';
-export { structureGuard } from './guard.ts';
+export { structureGuard, takenAsItIs } from './guard.ts';
 export { editingKeys } from './keys.ts';
 export { addImage, alternativeAt, canAddImage, imageFrom, imageMapAt, withAlternative, withImageMap, withWidth } from './images.ts';
 export { canLink, linkAttributes, linkTo } from './linking.ts';
+export { mediaAt, withMedia } from './media.ts';
 export { noteAt, rewordNote } from './notes.ts';
 export { dropPlaces, moveElementDown, moveElementIn, moveElementOut, moveElementTo, moveElementUp, removeElement } from './moving.ts';
+export { headOf } from './head.ts';
 export { fromEditor, type Locate } from './from-editor.ts';
 export { nodeName, special } from './names.ts';
 export { editorSchema } from './schema.ts';

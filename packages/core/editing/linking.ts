@@ -1,6 +1,7 @@
 import type { EditorState, Transaction } from 'prosemirror-state';
-import { mayContain } from '../grammar/index.ts';
+import { labelOf, mayContain } from '../grammar/index.ts';
 import type { Attributes } from '../markup/index.ts';
+import { openElements, type OpenElement } from './details.ts';
 import { canBeNamed, textElementAt } from './fitting.ts';
 import { editorSchema } from './schema.ts';
 
@@ -13,6 +14,15 @@ export function canLink(state: EditorState): boolean {
   const element = textElementAt($from);
   const isInLink = xref.isInSet($from.marks()) !== undefined || state.doc.rangeHasMark(from, to, xref);
   return element !== undefined && canBeNamed(state, 'xref') && mayContain(element, 'xref') && !isInLink;
+}
+
+/** The link around the selection, or the one without words of its own just before the caret. */
+export function linkAt(state: EditorState): OpenElement | undefined {
+  const open = openElements(state).findLast(({ element }) => element === 'xref');
+  const { $from } = state.selection;
+  const before = $from.nodeBefore;
+  if (open || before?.type !== bareXref) return open;
+  return { element: 'xref', label: labelOf('xref'), attributes: before.attrs['attributes'] as Attributes, position: $from.pos - before.nodeSize };
 }
 
 /**

@@ -1,8 +1,10 @@
 import { Fragment, Slice, type Node as EditorNode } from 'prosemirror-model';
 import { Selection, type EditorState, type Transaction } from 'prosemirror-state';
 import { mayContain } from '../grammar/index.ts';
-import { element, isElement, textOf, type Element, type Node as XmlNode } from '../markup/index.ts';
+import { childNamed, element, isElement, textOf, type Element, type Node as XmlNode } from '../markup/index.ts';
+import { contentsOf } from '../tables/index.ts';
 import { textElementAt } from './fitting.ts';
+import { fillCells } from './table-editing.ts';
 import { blockFrom, inlinesFrom } from './to-editor.ts';
 
 export interface Pasted {
@@ -49,8 +51,17 @@ function insertBlocks(state: EditorState, nodes: readonly EditorNode[]): Transac
   return undefined;
 }
 
+/** A table and nothing else, into a table: its cells go into the cells. */
+function intoCells(state: EditorState, blocks: readonly Element[]): Transaction | undefined {
+  const [only] = blocks;
+  const group = only?.name === 'table' ? childNamed(only, 'tgroup') : only?.name === 'simpletable' ? only : undefined;
+  return blocks.length === 1 && group ? fillCells(state, contentsOf(group)) : undefined;
+}
+
 /** Takes content from outside at the caret, with as much of its structure as the place allows; always valid. */
 export function pasteBlocks(state: EditorState, blocks: readonly Element[]): Pasted {
+  const cells = intoCells(state, blocks);
+  if (cells) return { transaction: cells, as: 'blocks' };
   const { $from } = state.selection;
   const holder = textElementAt($from);
   const [only] = blocks;

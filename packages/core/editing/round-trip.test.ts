@@ -1,8 +1,27 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { normalise, topicKinds, validate, writeCanonical } from '../grammar/index.ts';
+import { isInline, isTopic, mayContain, normalise, topicKinds, validate, writeCanonical } from '../grammar/index.ts';
+import { element, type Element } from '../markup/index.ts';
 import { anyElement } from '../testing/index.ts';
+import { editableElements } from './names.ts';
+import { blockToElement } from './from-editor.ts';
 import { fromEditor, special, toEditor } from './index.ts';
+import { blockFrom } from './to-editor.ts';
+
+/** Every element that the editor opens, each for itself. */
+describe('every element', () => {
+  const names = editableElements().filter((name) => !isTopic(name));
+  const through = (block: Element): Element => {
+    const node = blockFrom(block);
+    return node.type.name === special.rawBlock ? (node.attrs['node'] as Element) : blockToElement(node);
+  };
+  it.each(names)('%s comes back to the letter', (name) => {
+    for (const sample of fc.sample(anyElement(name, 3), { numRuns: 12, seed: 7 })) {
+      const block = normalise(isInline(name) && mayContain('p', name) ? element('p', {}, [sample]) : sample);
+      expect(writeCanonical(through(block))).toBe(writeCanonical(block));
+    }
+  });
+});
 
 /** Closed blocks stand for what the grammar allows and the editor does not open; valid content needs no others. */
 describe('any valid topic', () => {

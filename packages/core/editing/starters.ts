@@ -46,8 +46,9 @@ function tableOf({ kind, title, rows, columns, hasHead, frame }: TableShape): El
   ]);
 }
 
-/** What a table is when it is new: a head, and rows enough to see its shape. */
+/** What a block is when it is new: a table has a head, and rows enough to see its shape; a section its title. */
 const starters: Readonly<Record<string, Element>> = {
+  section: element('section', {}, [element('title'), element('p')]),
   table: tableOf(usualTable),
   simpletable: tableOf({ ...usualTable, kind: 'simpletable', columns: 2 }),
   properties: element('properties', {}, [property('prophead', 'hd'), property('property'), property('property')]),

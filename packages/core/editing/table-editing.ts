@@ -1,30 +1,39 @@
 import type { Node as EditorNode } from 'prosemirror-model';
 import { Selection, type EditorState, type Transaction } from 'prosemirror-state';
+import type { Element } from '../markup/index.ts';
 import type { Path } from '../problems/index.ts';
-import { changeTable, columnMeasures, gridOf, withColumnWidths, type Grid, type Measure, type TableChange } from '../tables/index.ts';
+import { changeTable, columnMeasures, fillTable, gridOf, withColumnWidths, type contentsOf, type Grid, type Measure, type TableChange } from '../tables/index.ts';
 import { blockToElement } from './from-editor.ts';
 import { blockFrom } from './to-editor.ts';
 
 /** The elements whose children are the parts of a table. */
 const tables = new Set(['tgroup', 'simpletable', 'properties', 'choicetable']);
 
-/** Changes the table around the caret; the caret goes on in the cell that the change leads to. Undefined where it cannot be done. */
-export function changeTableAt(state: EditorState, change: TableChange): Transaction | undefined {
-  const { $from } = state.selection;
+/** Puts another table in the place of the one around the caret; the caret goes on in the cell that it leads to. Undefined where it cannot be done. */
+function remakeTable({ tr, selection: { $from } }: EditorState, remake: (table: Element, cell: Path) => { table: Element; cell: Path } | undefined): Transaction | undefined {
   for (let depth = $from.depth; depth > 0; depth -= 1) {
     if (!tables.has($from.node(depth).type.spec.element ?? '')) continue;
     // The rows and cells below are nodes for elements one to one, closed ones too.
     const cell = [$from.index(depth), $from.index(depth + 1), ...(isRow($from.node(depth + 1)) ? [] : [$from.index(depth + 2)])];
-    const changed = changeTable(blockToElement($from.node(depth)), cell, change);
-    if (!changed) return undefined;
+    const made = remake(blockToElement($from.node(depth)), cell);
+    if (!made) return undefined;
     const start = $from.before(depth);
-    const node = blockFrom(changed.table);
+    const node = blockFrom(made.table);
     const parent = $from.node(depth - 1);
     if (!parent.canReplaceWith($from.index(depth - 1), $from.index(depth - 1) + 1, node.type)) return undefined;
-    const tr = state.tr.replaceWith(start, $from.after(depth), node);
-    return tr.setSelection(Selection.near(tr.doc.resolve(start + 1 + offsetOf(node, changed.cell)), 1)).scrollIntoView();
+    tr.replaceWith(start, $from.after(depth), node);
+    return tr.setSelection(Selection.near(tr.doc.resolve(start + 1 + offsetOf(node, made.cell)), 1)).scrollIntoView();
   }
   return undefined;
+}
+
+export const changeTableAt = (state: EditorState, change: TableChange): Transaction | undefined => remakeTable(state, (table, cell) => changeTable(table, cell, change));
+
+/** Puts the contents of a table into the cells from the caret's on; the caret goes to the end of the last one. */
+export function fillCells(state: EditorState, contents: ReturnType<typeof contentsOf>): Transaction | undefined {
+  const tr = remakeTable(state, (table, cell) => fillTable(table, cell, contents));
+  const { $from } = tr?.selection ?? {};
+  return $from && tr?.setSelection(Selection.near(tr.doc.resolve($from.end($from.depth - 1)), -1));
 }
 
 const isRow = (node: EditorNode): boolean => !['thead', 'tbody'].includes(node.type.spec.element ?? '');

@@ -9,6 +9,7 @@ export { emptyElement, follows, placeFor } from './choices.ts';
 export { textSymbol, type Expression } from './content.ts';
 export { mannerOf, type Manner } from './manner.ts';
 export type { ElementDefinition } from './definition.ts';
+export { expandableStyle, isExpandable, stylesOf, withStyles } from './styles.ts';
 export {
   attributeOf,
   attributesOf,

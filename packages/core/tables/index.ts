@@ -6,4 +6,5 @@
  */
 export { changeTable, tableChanges, type TableChange } from './change.ts';
 export { columnMeasures, measured, withColumnWidths, type Measure } from './widths.ts';
+export { contentsOf, fillTable } from './fill.ts';
 export { gridOf, type Grid, type GridCell, type GridColumn, type GridRow } from './grid.ts';

@@ -43,7 +43,7 @@ export const blockElements: readonly ElementDefinition[] = [
   row('area', 'Area', 'shape, coords, xref', 'One area of an image map.', { base: 'figgroup' }),
   row('shape', 'Shape', '#text*', 'Rectangle, circle or polygon.', { base: 'keyword' }),
   row('coords', 'Coordinates', '#text*', 'Where the area lies, in pixels of the image.', { base: 'ph' }),
-  row('object', 'Media', 'desc?, longdescref?, param*', 'A video, a sound or other embedded content.', {
+  row('object', 'Video or sound', 'desc?, longdescref?, param*', 'A video, a sound or other embedded content.', {
     attributes: 'archive classid codebase codetype data declare height width name standby tabindex type usemap longdescref',
   }),
   row('param', 'Parameter', 'empty', 'A setting of embedded content.', { attributes: 'name! value valuetype type keyref' }),
