@@ -4,4 +4,5 @@
  * expand → filter → borrow → keys → number → link → collect; one file a step. Pure, and quick to do again after a change.
  */
 export { compose, composeMemory, type ComposeMemory, type Composition } from './compose.ts';
+export { expandMap, type MapNode } from './expand.ts';
 export * from './publication.ts';

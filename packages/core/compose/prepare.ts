@@ -254,8 +254,9 @@ export function prepareTopic(topic: FoundElement, item: string, anchor: string, 
   };
 
   const assetFor = (name: string, attributes: Attributes, origin: Origin, spot: Spot): string | undefined => {
-    if (name !== 'image' && name !== 'object') return undefined;
-    const href = name === 'object' ? attributes['data'] : attributes['href'];
+    const isFile = name === 'image' || name === 'object' || (name === 'param' && attributes['valuetype'] === 'ref');
+    if (!isFile) return undefined;
+    const href = attributes[name === 'object' ? 'data' : name === 'param' ? 'value' : 'href'];
     const reference = attributes['keyref'] === undefined ? undefined : keyTarget(attributes['keyref']);
     const target = reference ?? (href === undefined ? undefined : readReference(href, spot.item));
     if (target?.kind === 'asset') lookedFor.set(target.id, context.library.asset(target.id) !== undefined);
@@ -264,7 +265,7 @@ export function prepareTopic(topic: FoundElement, item: string, anchor: string, 
       return `asset:${target.id}`;
     }
     if (target?.kind === 'external') return target.href;
-    problems.push(problem('error', 'image.missing', `The image “${href ?? attributes['keyref'] ?? ''}” is not in the library. A mark stands in its place.`, origin));
+    problems.push(problem('error', 'image.missing', `The ${name === 'object' ? 'file' : 'image'} “${href ?? attributes['keyref'] ?? ''}” is not in the library. A mark stands in its place.`, origin));
     return '';
   };
 

@@ -1,3 +1,4 @@
+import { stylesOf, withStyles } from '../grammar/index.ts';
 import { childElements, childNamed, element, isElement, lineOf, type Attributes, type Element } from '../markup/index.ts';
 
 export interface Point {
@@ -57,16 +58,16 @@ export function readArea(area: Element): Area | undefined {
     name: link ? lineOf({ ...link, children: link.children.filter((child) => child !== desc) }) : '',
     tooltip: desc ? lineOf(desc) : '',
     target: link?.attributes['href'] ?? '',
-    inNewWindow: (link?.attributes['outputclass'] ?? '').split(/\s+/u).includes(newWindowStyle),
+    inNewWindow: stylesOf(link?.attributes ?? {}).includes(newWindowStyle),
   };
 }
 
 function writeArea({ shape, name, tooltip, target, inNewWindow }: Area, before?: Element): Element {
   const link = before && childNamed(before, 'xref');
-  const { href: _href, format: _format, scope: _scope, outputclass = '', ...kept } = link?.attributes ?? {};
-  const styles = [...outputclass.split(/\s+/u).filter((style) => style !== '' && style !== newWindowStyle), ...(inNewWindow ? [newWindowStyle] : [])].join(' ');
+  const { href: _href, format: _format, scope: _scope, ...kept } = link?.attributes ?? {};
+  const styles = [...stylesOf(kept).filter((style) => style !== newWindowStyle), ...(inNewWindow ? [newWindowStyle] : [])];
   const outside: Attributes = /^(https?|mailto):/iu.test(target) ? { format: 'html', scope: 'external' } : {};
-  const attributes = { ...kept, ...(target === '' ? {} : { href: target, ...outside }), ...(styles === '' ? {} : { outputclass: styles }) };
+  const attributes = withStyles({ ...kept, ...(target === '' ? {} : { href: target, ...outside }) }, styles);
   return element('area', before?.attributes ?? {}, [
     element('shape', {}, [shape.kind]),
     element('coords', {}, [coordinatesOf(shape).join(',')]),

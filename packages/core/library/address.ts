@@ -1,3 +1,5 @@
+import type { Element } from '../markup/index.ts';
+
 /**
  * What a reference leads to. Stored references use `topic:ID`, `topic:ID/element`, `map:ID` and `asset:ID`;
  * file paths exist only in packages that go in or out.
@@ -33,5 +35,8 @@ export function writeReference(reference: Reference, kindOf: 'topic' | 'map' = '
   return reference.href;
 }
 
-/** Attributes that hold a reference. */
-export const referenceAttributes = ['href', 'conref', 'conrefend', 'data', 'longdescref'] as const;
+const referenceAttributes = ['href', 'conref', 'conrefend', 'data', 'longdescref'];
+const ofParameters = [...referenceAttributes, 'value'];
+
+/** The attributes of an element that hold a reference: those of every element, and the value of a parameter that says it is one (DITA 1.3, 3.2.1.10). */
+export const referenceAttributesOf = ({ name, attributes }: Element): readonly string[] => (name === 'param' && attributes['valuetype'] === 'ref' ? ofParameters : referenceAttributes);

@@ -3,7 +3,7 @@ import { childNamed, isElement, lineOf, walk, type Element, type Node } from '..
 import { countProblems, type Path, type ProblemCounts } from '../problems/index.ts';
 import { wordsOf } from '../language/index.ts';
 import { checkItem, type Agreed } from './check.ts';
-import { readReference, referenceAttributes, type Reference } from './address.ts';
+import { readReference, referenceAttributesOf, type Reference } from './address.ts';
 
 export interface Link {
   readonly path: Path;
@@ -15,7 +15,7 @@ export interface Link {
 export function linksOf(root: Element, self: string): Link[] {
   const links: Link[] = [];
   walk(root, (found, path) => {
-    for (const attribute of referenceAttributes) {
+    for (const attribute of referenceAttributesOf(found)) {
       const value = found.attributes[attribute];
       if (value === undefined || value === '') continue;
       links.push({ path: [...path], attribute, target: readReference(value, self) });

@@ -8,6 +8,7 @@ export * from './check.ts';
 export * from './derive.ts';
 export * from './library.ts';
 export * from './ids.ts';
+export * from './link-form.ts';
 export * from './references.ts';
 export * from './rewrite.ts';
 export * from './topic-facts.ts';

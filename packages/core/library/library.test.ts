@@ -1,8 +1,25 @@
 import { describe, expect, it } from 'vitest';
 import { readXml, writeXml } from '../markup/index.ts';
-import { derive, elementOf, linksOf, readItem, readReference, rewriteReferences, shortDescriptionOf, textLibrary, titleOf, writeReference } from './index.ts';
+import { applyFixes } from '../rules/index.ts';
+import { checkReferences, derive, elementOf, linksOf, readItem, readReference, rewriteReferences, shortDescriptionOf, textLibrary, titleOf, writeReference } from './index.ts';
 
 const root = (xml: string) => readXml(xml).document!.root;
+
+describe('references that lead nowhere', () => {
+  it('are named, and give way to their words', () => {
+    const tree = root(
+      '<topic id="a"><title>A</title><body><p>See <xref href="topic:gone">the tide</xref>, <xref href="topic:a/no"/> and <term href="x.dita">neap</term>.</p><image href="asset:gone"/></body></topic>',
+    );
+    const problems = checkReferences(tree, 'a', () => false);
+    expect(problems.map(({ code, fix }) => [code, fix?.edit.kind])).toEqual([
+      ['reference.missing', 'unwrap'],
+      ['reference.missing-part', 'remove'],
+      ['reference.unknown', 'attribute'],
+      ['reference.missing', undefined],
+    ]);
+    expect(writeXml(applyFixes(tree, problems).root)).toContain('<p>See the tide,  and <term>neap</term>.</p>');
+  });
+});
 
 describe('references', () => {
   it.each([

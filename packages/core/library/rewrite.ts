@@ -1,11 +1,11 @@
 import { isElement, type Element, type Node } from '../markup/index.ts';
-import { referenceAttributes } from './address.ts';
+import { referenceAttributesOf } from './address.ts';
 
 /** A tree in which every reference is what `change` makes of it; parts without references are shared with the old tree. */
 export function rewriteReferences(root: Element, change: (value: string, attribute: string, element: Element) => string): Element {
   const visit = (element: Element): Element => {
     let { attributes } = element;
-    for (const attribute of referenceAttributes) {
+    for (const attribute of referenceAttributesOf(element)) {
       const value = attributes[attribute];
       if (value === undefined || value === '') continue;
       const changed = change(value, attribute, element);

@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { normalise, topicTemplate, validate, writeCanonical } from '../grammar/index.ts';
-import { childNamed, readXml } from '../markup/index.ts';
-import { readFacts, writeFacts, type TopicFacts } from './index.ts';
+import { childNamed, readXml, writeXml } from '../markup/index.ts';
+import { plainShortDescription, readFacts, withShortDescription, writeFacts, type TopicFacts } from './index.ts';
 
 const root = (prolog: string) => normalise(readXml(`<concept id="c"><title>T</title><shortdesc>S</shortdesc>${prolog}<conbody/></concept>`).document!.root);
 const word = fc
@@ -63,5 +63,21 @@ describe('facts about a topic', () => {
         .filter(({ severity }) => severity === 'error'),
     ).toEqual(validate(empty).filter(({ severity }) => severity === 'error'));
     expect(childNamed(writeFacts(filled, readFacts(empty)), 'prolog')).toBeUndefined();
+  });
+});
+
+describe('the short description', () => {
+  const root = (xml: string) => readXml(xml).document!.root;
+  it('is put behind the title, said anew with what it carries, and taken away', () => {
+    const bare = root('<concept id="a"><title>A</title><conbody/></concept>');
+    const said = withShortDescription(bare, 'In short.');
+    expect(writeXml(said).trim()).toBe('<concept id="a"><title>A</title><shortdesc>In short.</shortdesc><conbody/></concept>');
+    expect(plainShortDescription(said)).toBe('In short.');
+    expect(withShortDescription(said, '')).toEqual(bare);
+    expect(writeXml(withShortDescription(root('<concept id="a"><title>A</title><shortdesc id="s">x</shortdesc></concept>'), 'y'))).toContain('<shortdesc id="s">y</shortdesc>');
+  });
+  it('that holds more than words is left to the page', () => {
+    expect(plainShortDescription(root('<concept id="a"><title>A</title><shortdesc>a <b>b</b></shortdesc></concept>'))).toBeUndefined();
+    expect(plainShortDescription(root('<concept id="a"><title>A</title><abstract><shortdesc>a</shortdesc></abstract></concept>'))).toBeUndefined();
   });
 });

@@ -128,3 +128,19 @@ export function writeFacts(root: Element, facts: TopicFacts): Element {
   );
   return { ...root, children: before === -1 ? [...root.children, prolog] : root.children.toSpliced(before, 0, prolog) };
 }
+
+/** The words of the short description as a form can change them; undefined where it holds more than words, or stands in an abstract. */
+export function plainShortDescription(root: Element): string | undefined {
+  if (childNamed(root, 'abstract')) return undefined;
+  const shortdesc = childNamed(root, 'shortdesc');
+  return !shortdesc || shortdesc.children.every((child) => typeof child === 'string' || !isElement(child)) ? (shortdesc ? lineOf(shortdesc) : '') : undefined;
+}
+
+/** The topic with these words as its short description, behind its title; without any when there are none. */
+export function withShortDescription(root: Element, words: string): Element {
+  const known = childNamed(root, 'shortdesc');
+  if (known) return { ...root, children: root.children.flatMap((child) => (child !== known ? [child] : words === '' ? [] : [{ ...known, children: [words] }])) };
+  if (words === '') return root;
+  const after = root.children.findLastIndex((child) => isElement(child) && (child.name === 'title' || child.name === 'titlealts'));
+  return { ...root, children: root.children.toSpliced(after + 1, 0, element('shortdesc', {}, [words])) };
+}

@@ -6,6 +6,8 @@ export interface Words {
   readonly figure: string;
   readonly table: string;
   readonly step: string;
+  readonly video: string;
+  readonly audio: string;
   readonly chapter: string;
   readonly part: string;
   readonly appendix: string;
@@ -17,6 +19,8 @@ export interface Words {
   readonly see: string;
   readonly seeAlso: string;
   readonly onPage: string;
+  /** Stands before the number of a page where it says all: “page 12”. */
+  readonly page: string;
   readonly prerequisites: string;
   readonly context: string;
   readonly steps: string;
@@ -40,6 +44,8 @@ export interface Words {
   readonly narrow: string;
   readonly copy: string;
   readonly copied: string;
+  /** Opens words that are kept short. */
+  readonly more: string;
   readonly previous: string;
   readonly following: string;
   readonly menu: string;
@@ -53,6 +59,8 @@ const en: Words = {
   figure: 'Figure',
   table: 'Table',
   step: 'step',
+  video: 'Video',
+  audio: 'Sound',
   chapter: 'Chapter',
   part: 'Part',
   appendix: 'Appendix',
@@ -64,6 +72,7 @@ const en: Words = {
   see: 'see',
   seeAlso: 'see also',
   onPage: 'on page',
+  page: 'page',
   prerequisites: 'Before you start',
   context: 'About this task',
   steps: 'Steps',
@@ -101,6 +110,7 @@ const en: Words = {
   narrow: 'Type to narrow the index',
   copy: 'Copy',
   copied: 'Copied',
+  more: 'Show more',
   previous: 'Previous',
   following: 'Next',
   menu: 'Contents and index',
@@ -114,6 +124,8 @@ const de: Words = {
   figure: 'Abbildung',
   table: 'Tabelle',
   step: 'Schritt',
+  video: 'Video',
+  audio: 'Ton',
   chapter: 'Kapitel',
   part: 'Teil',
   appendix: 'Anhang',
@@ -125,6 +137,7 @@ const de: Words = {
   see: 'siehe',
   seeAlso: 'siehe auch',
   onPage: 'auf Seite',
+  page: 'Seite',
   prerequisites: 'Vorbereitung',
   context: 'Zu dieser Aufgabe',
   steps: 'Schritte',
@@ -162,6 +175,7 @@ const de: Words = {
   narrow: 'Tippen, um die Stichwörter einzugrenzen',
   copy: 'Kopieren',
   copied: 'Kopiert',
+  more: 'Mehr zeigen',
   previous: 'Zurück',
   following: 'Weiter',
   menu: 'Inhalt und Stichwörter',
