@@ -7,6 +7,7 @@ const types: Readonly<Record<string, string>> = {
   gif: 'image/gif',
   webp: 'image/webp',
   mp4: 'video/mp4',
+  webm: 'video/webm',
   mp3: 'audio/mpeg',
 };
 

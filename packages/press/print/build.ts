@@ -1,10 +1,13 @@
 import type { Place, Publication, ResolvedElement } from '@ukiyo/core/compose';
 import { basesOf, isA, mannerOf, type Manner } from '@ukiyo/core/grammar';
 import { childElements, childNamed, isElement, lineOf, type Element, type Node } from '@ukiyo/core/markup';
+import { readMedia } from '@ukiyo/core/media';
 import { problem, type Problem } from '@ukiyo/core/problems';
+import { linkFormOf } from '@ukiyo/core/library';
 import { gridOf, type GridRow } from '@ukiyo/core/tables';
 import { wordsFor } from '@ukiyo/core/words';
 import { flowOf } from '../shared/flow.ts';
+import { linkWords } from '../shared/links.ts';
 import { printable } from '../shared/text.ts';
 import type { Block, Inline, PrintCell, PrintDocument, PrintIndexEntry, PrintPlace, PrintTable } from './document.ts';
 
@@ -86,9 +89,12 @@ export function buildPrintDocument(publication: Publication, assets: PrintAssets
     if (link.kind === 'external') return [{ t: 'url', href: link.href, c: shown(hasOwn ? own : [link.href]) }];
     if (link.kind === 'broken') return shown(hasOwn ? own : [link.text]);
     const target = publication.targets[link.anchor];
-    const isTopic = target?.kind === 'topic' || target?.kind === 'section';
-    const text = hasOwn ? own : [printable(isTopic ? `“${link.text}”` : link.text)];
-    const reference = { t: 'ref' as const, to: link.anchor, c: shown(text), page: element.name === 'xref' && !glossaryAnchors.has(link.anchor) };
+    const form = linkFormOf(element.attributes);
+    const told = linkWords(form, link, target, true);
+    const isQuoted = form !== 'number' && (target?.kind === 'topic' || target?.kind === 'section' || form === 'title');
+    const text = hasOwn ? own : [printable(isQuoted ? `“${told}”` : told)];
+    const hasPage = element.name === 'xref' && form !== 'title' && !glossaryAnchors.has(link.anchor);
+    const reference = { t: 'ref' as const, to: link.anchor, c: hasPage && form === 'page' && !hasOwn ? [] : shown(text), page: hasPage };
     references.push(reference);
     return [reference];
   };
@@ -122,6 +128,15 @@ export function buildPrintDocument(publication: Publication, assets: PrintAssets
   const imageBlock = (element: Element): Block[] => {
     const src = sourceOf(element);
     return [...marksOf(element), { t: 'img', src: src ?? '', alt: altOf(element), ...sized(element), ...(src === undefined ? { missing: true } : {}) }];
+  };
+  /** On paper: its poster, what it shows, and where it can be played. */
+  const mediaBlock = (element: Element): Block[] => {
+    const media = readMedia(element);
+    if (!media) return marksOf(element);
+    const poster = media.poster.startsWith('asset:') ? assets.path(media.poster.slice('asset:'.length)) : undefined;
+    const address: Inline[] = /^https?:/iu.test(media.source) ? [' ', { t: 'url', href: media.source, c: [media.source] }] : [];
+    const told: Inline = { t: 'i', c: [`${words[media.kind]}: `, printable(media.description)] };
+    return [...marksOf(element), ...(poster === undefined ? [] : [{ t: 'img' as const, src: poster, alt: printable(media.description) }]), { t: 'p', c: [told, ...address] }];
   };
   const marksOf = (element: Element): Block[] => at(element).map((id) => ({ t: 'at', id }));
 
@@ -274,10 +289,7 @@ export function buildPrintDocument(publication: Publication, assets: PrintAssets
     },
     simpletable: (element, depth) => [table(element, element, captioned(element), depth)],
     image: imageBlock,
-    object: (element) => {
-      const desc = childNamed(element, 'desc');
-      return desc ? [{ t: 'p', c: [{ t: 'i', c: inlines(desc.children, 0) }] }] : [];
-    },
+    object: (element) => mediaBlock(element),
     example: (element, depth) => titled(element, depth, words.example),
     prereq: (element, depth) => labelled(element, words.prerequisites, depth),
     context: item,
@@ -375,6 +387,7 @@ export function buildPrintDocument(publication: Publication, assets: PrintAssets
       see: words.see,
       seeAlso: words.seeAlso,
       onPage: words.onPage,
+      page: words.page,
       figure: words.figure,
       table: words.table,
       part: words.part,

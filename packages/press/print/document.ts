@@ -2,7 +2,7 @@
 export type Inline =
   | string
   | { readonly t: 'b' | 'i' | 'u' | 'sup' | 'sub' | 'strike' | 'code' | 'ui' | 'q'; readonly c: readonly Inline[] }
-  /** A link inside: `page` adds “on page N”. */
+  /** A link inside: `page` adds “on page N”, or says “page N” where it has no words. */
   | { readonly t: 'ref'; to: string; readonly c: readonly Inline[]; readonly page: boolean }
   | { readonly t: 'url'; readonly href: string; readonly c: readonly Inline[] }
   | { readonly t: 'fn'; readonly c: readonly Block[] }

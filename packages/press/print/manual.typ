@@ -119,7 +119,7 @@
     text(font: sans, weight: 600, size: 0.95em, number-type: "lining", walk-lines(x.c))
   } else if x.t == "code" { text(font: mono, size: 0.86em, number-type: "lining", hyphenate: false, walk-lines(x.c)) } else if x.t == "u" { underline(walk-lines(x.c)) } else if x.t == "sup" { super(walk-lines(x.c)) } else if x.t == "sub" { sub(walk-lines(x.c)) } else if x.t == "strike" { strike(walk-lines(x.c)) } else if x.t == "q" { quote(walk-lines(x.c)) } else if x.t == "at" { at(x.id) } else if x.t == "url" { link(x.href, text(fill: blue, walk-lines(x.c))) } else if x.t == "ref" {
     if x.to == "" { walk-lines(x.c) } else {
-      link(label(x.to), text(fill: blue, { walk-lines(x.c); if x.page { [ #words.onPage~#page-of(x.to)] } }))
+      link(label(x.to), text(fill: blue, if x.c.len() == 0 { [#words.page~#page-of(x.to)] } else { walk-lines(x.c); if x.page { [ #words.onPage~#page-of(x.to)] } }))
     }
   } else if x.t == "fn" { footnote(x.c.map(b => if b.t == "p" { walk-lines(b.c) } else { [] }).join([ ])) } else if x.t == "img" {
     box(baseline: 20%, image(x.src, alt: x.alt, ..if "w" in x { (width: float(x.w) * 1mm) } else { (height: 1.1em) }))

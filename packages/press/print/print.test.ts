@@ -101,6 +101,38 @@ describe('the printed manual of the demo', () => {
   });
 });
 
+describe('links without words of their own', () => {
+  it('name their target in the form they ask for, with the page or without', () => {
+    const form = (name: string, to: string): string => `<p>${name}: <xref href="topic:${to}" outputclass="words-${name}"/>.</p>`;
+    const links = (to: string): string => ['usual', 'title', 'number', 'page'].map((name) => form(name, to)).join('');
+    const publication = composeTexts([
+      mapOf('<topicref href="topic:a"/><topicref href="topic:b"/>'),
+      concept('a', links('b') + links('b/f')),
+      concept('b', '<fig id="f"><title>Cabinet</title><p>x</p></fig>', 'Mounting'),
+    ]);
+    const text = flat(run('pdftotext', toFile(printPublication(publication, () => undefined, engine).pdf!), '-'));
+    const [, onPage] = /usual: “Mounting” on page (\d+)\./u.exec(text)!;
+    for (const said of ['title: “Mounting”.', `number: 2 Mounting on page ${onPage}.`, `page: page ${onPage}.`]) expect(text).toContain(said);
+    for (const said of [`usual: Figure 2-1 on page ${onPage}.`, 'title: “Cabinet”.', `number: Figure 2-1, Cabinet on page ${onPage}.`]) expect(text).toContain(said);
+  });
+});
+
+describe('video and sound', () => {
+  it('are their poster, what they show and where they can be played', () => {
+    const publication = composeTexts(
+      [mapOf('<topicref href="topic:a"/>'), concept('a', '<object data="https://tides.example/fog.mp3"><desc>A fog horn</desc></object><object data="asset:v"><desc>Turn the key</desc></object>')],
+      {
+        assets: [{ id: 'v', name: 'v.webm', mediaType: 'video/webm' }],
+      },
+    );
+    const result = printPublication(publication, () => ({ id: 'v', name: 'v.webm', mediaType: 'video/webm', bytes: new Uint8Array() }), engine);
+    const text = flat(run('pdftotext', toFile(result.pdf!), '-'));
+    expect(text).toContain('Sound: A fog horn https://tides.example/fog.mp3');
+    expect(text).toContain('Video: Turn the key');
+    expect(result.problems).toEqual([]);
+  });
+});
+
 describe('bad content', () => {
   const svg = (bytes: string) => ({ id: 'i', name: 'i.svg', mediaType: 'image/svg+xml', bytes: new TextEncoder().encode(bytes) });
   const assets = [{ id: 'i', name: 'i.svg', mediaType: 'image/svg+xml' }];

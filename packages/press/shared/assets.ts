@@ -27,7 +27,16 @@ export function isImage({ mediaType, bytes }: Pick<AssetFile, 'mediaType' | 'byt
   return signature !== undefined && signature.every((byte, index) => bytes[index] === byte);
 }
 
-const endings: Record<string, string> = { 'image/svg+xml': 'svg', 'image/png': 'png', 'image/jpeg': 'jpg', 'image/gif': 'gif', 'image/webp': 'webp', 'video/mp4': 'mp4', 'audio/mpeg': 'mp3' };
+const endings: Record<string, string> = {
+  'image/svg+xml': 'svg',
+  'image/png': 'png',
+  'image/jpeg': 'jpg',
+  'image/gif': 'gif',
+  'image/webp': 'webp',
+  'video/mp4': 'mp4',
+  'video/webm': 'webm',
+  'audio/mpeg': 'mp3',
+};
 
 /** A file name that is safe anywhere: made from the id and the media type, never from what a person typed. */
 export function assetFileName({ id, mediaType }: Pick<AssetFile, 'id' | 'mediaType'>): string {

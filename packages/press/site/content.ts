@@ -1,18 +1,16 @@
-import type { Publication, ResolvedElement } from '@ukiyo/core/compose';
-import { basesOf, isA } from '@ukiyo/core/grammar';
+import { allPlaces, type Publication, type ResolvedElement } from '@ukiyo/core/compose';
+import { basesOf, isA, isExpandable } from '@ukiyo/core/grammar';
 import { readArea } from '@ukiyo/core/imagemaps';
+import { linkFormOf } from '@ukiyo/core/library';
 import { childElements, childNamed, isElement, lineOf, textOf, type Element, type Node } from '@ukiyo/core/markup';
 import { gridOf, type GridCell } from '@ukiyo/core/tables';
 import type { Words } from '@ukiyo/core/words';
 import hljs from 'highlight.js';
 import { flowOf } from '../shared/flow.ts';
+import { linkWords } from '../shared/links.ts';
 import { join, raw, tag, text, type Html } from './html.ts';
+import { mediaHtml, type SiteAssets } from './media.ts';
 import type { Pages } from './pages.ts';
-
-export interface SiteAssets {
-  /** Address of an image relative to the site's folder, with its size in pixels where known. */
-  find(id: string): { readonly href: string; readonly width?: number; readonly height?: number; readonly mediaType: string } | undefined;
-}
 
 export interface RenderedTopic {
   readonly html: Html;
@@ -20,6 +18,15 @@ export interface RenderedTopic {
 }
 
 const deepest = 120;
+
+const known = new WeakMap<Publication, ReadonlyMap<string, string>>();
+/** What each entry of the glossary says, by its anchor. */
+function definitionsOf(publication: Publication): ReadonlyMap<string, string> {
+  const found =
+    known.get(publication) ?? new Map(allPlaces(publication.places).flatMap(({ anchor, content, shortDescription }) => (content?.name === 'glossentry' ? [[anchor, shortDescription] as const] : [])));
+  known.set(publication, found);
+  return found;
+}
 
 const inlineTags: Readonly<Record<string, readonly [string, string?]>> = {
   b: ['b'],
@@ -66,6 +73,7 @@ export function renderTopic(content: ResolvedElement, publication: Publication, 
   const footnotes: Html[] = [];
   const seen = new Set<string>();
   let inLink = false;
+  const definitions = definitionsOf(publication);
   const idOf = (element: Element): string | undefined => {
     const { anchor } = element as ResolvedElement;
     if (anchor === undefined || seen.has(anchor)) return undefined;
@@ -118,6 +126,8 @@ export function renderTopic(content: ResolvedElement, publication: Publication, 
       default: {
         const [name, className] = inlineTags[element.name] ?? [];
         const id = idOf(element);
+        // Closed by the reader's browser: without its script the words are there.
+        if (isExpandable(element.attributes)) return tag('span', { id, class: 'expandable' }, inner());
         if (name === undefined) return id === undefined ? inner() : tag('span', { id }, inner());
         return tag(name, { id, class: className }, inner());
       }
@@ -136,8 +146,9 @@ export function renderTopic(content: ResolvedElement, publication: Publication, 
     if (!link || wasInLink) return style(own);
     if (link.kind === 'external') return tag('a', { href: link.href, id, class: 'external', rel: 'noopener' }, style(hasOwn ? own : text(link.href)));
     const href = link.kind === 'target' ? pages.href(link.anchor) : undefined;
-    const shown = style(hasOwn ? own : text(link.text));
-    return href === undefined ? shown : tag('a', { href, id }, shown);
+    const target = link.kind === 'target' ? publication.targets[link.anchor] : undefined;
+    const shown = style(hasOwn ? own : text(link.kind === 'target' ? linkWords(linkFormOf(element.attributes), link, target, false) : link.text));
+    return href === undefined ? shown : tag('a', { href, id, title: target && definitions.get(target.anchor) }, shown);
   };
 
   const altOf = (element: Element): string => {
@@ -152,14 +163,7 @@ export function renderTopic(content: ResolvedElement, publication: Publication, 
     return tag('img', { src: asset.href, alt: altOf(element), width: asset.width, height: asset.height, id: idOf(element), usemap: map === undefined ? undefined : `#${map}`, loading: 'lazy' });
   };
 
-  const media = (element: Element): Html => {
-    const href = element.attributes['href'] ?? '';
-    const asset = href.startsWith('asset:') ? assets.find(href.slice('asset:'.length)) : undefined;
-    const description = childNamed(element, 'desc');
-    if (!asset) return description ? tag('p', {}, lines(description.children, 0)) : raw('');
-    const kind = asset.mediaType.startsWith('audio/') ? 'audio' : 'video';
-    return tag(kind, { src: asset.href, controls: true, 'aria-label': description ? lineOf(description) : undefined });
-  };
+  const media = (element: Element): Html => mediaHtml(element, assets, idOf(element));
 
   const blocks = (nodes: readonly Node[], depth: number, tight = false): Html => {
     const flow = flowOf(nodes);
@@ -220,7 +224,10 @@ export function renderTopic(content: ResolvedElement, publication: Publication, 
     const label = labels[element.name];
     const rest = element.children.filter((child) => child !== title);
     const heading = title ? lines(title.children, depth) : label === undefined ? undefined : text(words[label] as string);
-    return tag('section', { id: idOf(element), class: element.name }, ...(heading === undefined ? [] : [tag('h2', {}, heading)]), blocks(rest, depth));
+    const id = idOf(element);
+    const head = heading === undefined ? undefined : tag('h2', {}, heading);
+    if (head !== undefined && isExpandable(element.attributes)) return tag('details', { id, class: element.name }, tag('summary', {}, head), blocks(rest, depth));
+    return tag('section', { id, class: element.name }, ...(head === undefined ? [] : [head]), blocks(rest, depth));
   };
 
   const step = (element: Element, depth: number): Html =>
@@ -307,7 +314,7 @@ export function renderTopic(content: ResolvedElement, publication: Publication, 
     );
   };
 
-  const definitions = (element: Element, depth: number): Html =>
+  const definitionList = (element: Element, depth: number): Html =>
     tag(
       'dl',
       { id: idOf(element) },
@@ -335,7 +342,7 @@ export function renderTopic(content: ResolvedElement, publication: Publication, 
     ul: list('ul'),
     ol: list('ol'),
     sl: list('ul', 'plain'),
-    dl: definitions,
+    dl: definitionList,
     note,
     pre: code,
     lines: (element, depth) => tag('p', { class: 'lines', id: idOf(element) }, lines(element.children, depth)),

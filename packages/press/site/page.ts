@@ -18,7 +18,15 @@ export function pageFrame(publication: Publication, words: Words): (parts: PageP
   const bar = siteBar(facts.title, words);
   const side = sidePanel(words);
   const rights = tag('footer', { class: 'rights' }, text([facts.rights, facts.edition, facts.bookNumber].filter((part) => part !== '').join(' · ')));
-  const messages = { 'data-copy': words.copy, 'data-copied': words.copied, 'data-found': words.found, 'data-none': words.nothingFound, 'data-clear': words.clearHits, 'data-narrow': words.narrow };
+  const messages = {
+    'data-copy': words.copy,
+    'data-copied': words.copied,
+    'data-found': words.found,
+    'data-none': words.nothingFound,
+    'data-clear': words.clearHits,
+    'data-narrow': words.narrow,
+    'data-more': words.more,
+  };
   return ({ title, description, main }) => {
     const head = tag(
       'head',

@@ -98,6 +98,64 @@ describe('the help site of the demo', () => {
   });
 });
 
+describe('links without words of their own', () => {
+  it('name their target in the form they ask for; there are no pages', () => {
+    const form = (name: string): string => `<p>${name}: <xref href="topic:b/f" outputclass="words-${name}"/>.</p>`;
+    const publication = composeTexts([
+      mapOf('<topicref href="topic:a"/><topicref href="topic:b"/>'),
+      concept('a', ['usual', 'title', 'number', 'page'].map(form).join('')),
+      concept('b', '<fig id="f"><title>Cabinet</title><p>x</p></fig>'),
+    ]);
+    const html = page(new Map(siteFiles(publication, () => undefined).files), 'a.html');
+    const said = [...html.matchAll(/<p>(\w+): <a href="b.html#[^"]+">([^<]*)<\/a>/gu)].map(([, name, words]) => [name, words]);
+    expect(said).toEqual([
+      ['usual', 'Figure 2-1'],
+      ['title', 'Cabinet'],
+      ['number', 'Figure 2-1, Cabinet'],
+      ['page', 'Figure 2-1'],
+    ]);
+  });
+});
+
+describe('video, sound and what the reader opens', () => {
+  const files = (body: string): Files => {
+    const assets = [
+      { id: 'v', name: 'v.webm', mediaType: 'video/webm' },
+      { id: 'i', name: 'i.png', mediaType: 'image/png' },
+    ];
+    const publication = composeTexts([mapOf('<topicref href="topic:a"/>'), concept('a', body)], { assets });
+    expect(publication.problems).toEqual([]);
+    const bytes = new Uint8Array([0x89, 0x50, 0x4e, 0x47, 0]);
+    return new Map(siteFiles(publication, (id) => ({ ...assets.find((one) => one.id === id)!, bytes })).files);
+  };
+  it('play when they are asked to, with their poster and words; what lies on the web by its address, and nothing that acts', () => {
+    const own = files('<object data="asset:v" type="video/webm"><desc>Turn the key</desc><param name="poster" value="asset:i" valuetype="ref"/></object>');
+    expect(page(own, 'a.html')).toContain('<video src="assets/v.webm" controls preload="metadata" poster="assets/i.png" aria-label="Turn the key">');
+    expect([...own.keys()]).toEqual(expect.arrayContaining(['assets/v.webm', 'assets/i.png']));
+    expect(page(own, 'a.html')).toContain('<p class="media-words">Turn the key</p>');
+    expect(page(files('<object data="https://tides.example/fog.mp3"><desc>Fog horn</desc></object>'), 'a.html')).toContain('<audio src="https://tides.example/fog.mp3" controls');
+  });
+  it('are closed parts with their heading, and words that need the script to close', () => {
+    const html = page(
+      files(
+        '<section outputclass="expandable" id="s"><title>More</title><p>deep</p><p>a <ph outputclass="expandable">b</ph></p></section><section outputclass="expandable"><p>no heading</p></section>',
+      ),
+      'a.html',
+    );
+    expect(html).toMatch(/<details id="[^"]+" class="section"><summary><h2>More<\/h2><\/summary><p>deep<\/p>/u);
+    expect(html).toContain('a <span class="expandable">b</span>');
+    expect(html.match(/<details/gu)).toHaveLength(1);
+  });
+  it('terms say what they mean where one points at them', () => {
+    const publication = composeTexts([
+      mapOf('<topicref href="topic:a"/><glossref href="topic:g" keys="g" print="yes"/>'),
+      concept('a', '<p><term keyref="g">datum</term></p>'),
+      '<glossentry id="g"><glossterm>datum</glossterm><glossdef>The zero of heights.</glossdef></glossentry>',
+    ]);
+    expect(page(new Map(siteFiles(publication, () => undefined).files), 'a.html')).toContain('title="The zero of heights."');
+  });
+});
+
 describe('areas of an image', () => {
   it('say their tooltip, and open beside what is read where they are told to', () => {
     const image = { id: 'i', name: 'i.png', mediaType: 'image/png', width: 10, height: 10 };

@@ -173,6 +173,29 @@ document.addEventListener('keydown', (event) => {
   }
 });
 
+// ---- words and parts that open
+function openWords(words: HTMLElement, isOpen: boolean): void {
+  words.hidden = !isOpen;
+  words.previousElementSibling?.setAttribute('aria-expanded', String(isOpen));
+}
+document.querySelectorAll<HTMLElement>('.expandable').forEach((words, index) => {
+  words.id ||= `more-${index + 1}`;
+  const button = make('button', { type: 'button', class: 'more', 'aria-controls': words.id, 'aria-label': labels['more'] ?? '' }, '…');
+  button.addEventListener('click', () => openWords(words, words.hidden === true));
+  words.before(button);
+  openWords(words, false);
+});
+/** What is led to or searched for is not hidden. */
+function reveal(element: Element | null): void {
+  for (let at = element?.closest<HTMLElement>('details, .expandable'); at; at = at.parentElement?.closest<HTMLElement>('details, .expandable')) {
+    if (at instanceof HTMLDetailsElement) at.open = true;
+    else openWords(at, true);
+  }
+}
+const revealTarget = (): void => reveal(location.hash === '' ? null : byId(decodeURIComponent(location.hash.slice(1))));
+addEventListener('hashchange', revealTarget);
+revealTarget();
+
 // ---- hits marked in the page
 async function markHits(query: string): Promise<void> {
   const main = byId('content');
@@ -195,6 +218,7 @@ async function markHits(query: string): Promise<void> {
     );
   }
   if (count === 0) return;
+  main.querySelectorAll('mark').forEach(reveal);
   const clear = make('button', { type: 'button', class: 'clear-hits' }, (labels['clear'] ?? '').replace('{n}', String(count)));
   clear.addEventListener('click', () => {
     for (const mark of main.querySelectorAll('mark')) mark.replaceWith(mark.textContent);
