@@ -1,6 +1,7 @@
 import { existsSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
+import { Readable } from 'node:stream';
 import { roles, type Agreements, type Edition, type Impression, type ImportReport, type Item, type ItemPage, type LiveEvent } from '@ukiyo/contracts';
 import { strToU8, zipSync } from 'fflate';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -234,6 +235,33 @@ describe('topics', () => {
   });
 });
 
+describe('files that come in', () => {
+  const boundary = 'x-boundary';
+  async function send(name: string, parts: Iterable<Buffer>): Promise<{ statusCode: number; body: { code?: string; message?: string; mediaType?: string } }> {
+    function* payload(): Generator<Buffer> {
+      yield Buffer.from(`--${boundary}\r\nContent-Disposition: form-data; name="file"; filename="${name}"\r\nContent-Type: video/mp4\r\n\r\n`);
+      yield* parts;
+      yield Buffer.from(`\r\n--${boundary}--\r\n`);
+    }
+    const headers = { cookie: await server.cookieOf('writer'), 'content-type': `multipart/form-data; boundary=${boundary}` };
+    const answer = await server.app.inject({ method: 'POST', url: `/api/projects/${server.project}/assets`, headers, payload: Readable.from(payload()) });
+    return { statusCode: answer.statusCode, body: answer.json() };
+  }
+  const start = Buffer.concat([Buffer.from([0, 0, 0, 24]), Buffer.from('ftypmp42'), Buffer.alloc(12)]);
+
+  it('are what their bytes say; a video larger than the limit is refused with a clear sentence', async () => {
+    expect(await send('low tide.mp4', [start])).toMatchObject({ statusCode: 201, body: { id: 'low-tide', mediaType: 'video/mp4' } });
+    expect(await send('tide.webm', [Buffer.concat([Buffer.from([0x1a, 0x45, 0xdf, 0xa3]), Buffer.from('\u0001webm')])])).toMatchObject({ statusCode: 201, body: { mediaType: 'video/webm' } });
+    expect(await send('tide.mp4', [Buffer.from('MZ program')])).toMatchObject({ statusCode: 422, body: { code: 'image.unreadable' } });
+    const megabyte = Buffer.alloc(1024 * 1024);
+    const large = (function* () {
+      yield start;
+      for (let count = 0; count < 200; count += 1) yield megabyte;
+    })();
+    expect(await send('long.mp4', large)).toMatchObject({ statusCode: 413, body: { code: 'file-too-large', message: 'The file is larger than 200 MB.' } });
+  });
+});
+
 describe('packages', () => {
   const upload = async (role: 'publisher' | 'writer', bytes: Buffer): Promise<{ statusCode: number; report: ImportReport }> => {
     const boundary = 'x-boundary';
@@ -254,7 +282,8 @@ describe('packages', () => {
     const { statusCode, report } = await upload('publisher', answer.rawPayload);
     expect(statusCode).toBe(200);
     expect(report).toMatchObject({ items: 0, assets: 0, lenses: 2 });
-    expect(report.problems.filter(({ code }) => code === 'package.exists').length).toBe(before + 15 + 5);
+    const files = (await server.ask('reader', 'GET', '~/assets')).json<unknown[]>().length;
+    expect(report.problems.filter(({ code }) => code === 'package.exists').length).toBe(before + files + 5);
     expect((await server.ask('reader', 'GET', '~/items?limit=1')).json<ItemPage>().total).toBe(before);
   });
 
@@ -384,6 +413,21 @@ describe('publishing', () => {
     expect(existsSync(folder)).toBe(true);
     expect((await server.ask('publisher', 'DELETE', `~/editions/${edition.id}`)).statusCode).toBe(204);
     expect(existsSync(folder)).toBe(false);
+  });
+
+  it('names the texts that went into an edition, where they have no name yet', async () => {
+    const revisions = async (id: string) => (await server.ask('reader', 'GET', `~/items/${id}/revisions`)).json<{ note: string }[]>().map(({ note }) => note);
+    const edition = (await server.ask('publisher', 'POST', '~/editions', { name: 'Spring', output: 'site', map: 'help', lens: null })).json<Edition>();
+    for (const [id, note] of [
+      ['set-the-clock', 'Mine'],
+      ['set-the-datum', ''],
+    ]) {
+      const { text, version } = (await server.ask('writer', 'GET', `~/items/${id}`)).json<Item>();
+      await server.ask('writer', 'PUT', `~/items/${id}`, { text: text.replace('<title>', '<title>Now '), version, note });
+    }
+    await build(edition.id);
+    expect((await revisions('set-the-datum'))[0]).toBe('Built into “Spring”');
+    expect((await revisions('set-the-clock'))[0]).toBe('Mine');
   });
 
   it('tells only the people of the project', async () => {

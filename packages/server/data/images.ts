@@ -46,9 +46,10 @@ export function settleImage(bytes: Uint8Array, claimed: string): SettledImage | 
   if (view.subarray(0, 4).toString('latin1') === 'GIF8') return { mediaType: 'image/gif', bytes, width: view.readUInt16LE(6), height: view.readUInt16LE(8) };
   if (view.subarray(0, 4).toString('latin1') === 'RIFF' && view.subarray(8, 12).toString('latin1') === 'WEBP') return { mediaType: 'image/webp', bytes };
   if (view.subarray(4, 8).toString('latin1') === 'ftyp') return { mediaType: 'video/mp4', bytes };
+  if (view.subarray(0, 4).equals(Buffer.from([0x1a, 0x45, 0xdf, 0xa3])) && view.subarray(0, 64).includes('webm')) return { mediaType: 'video/webm', bytes };
   if (view.subarray(0, 3).toString('latin1') === 'ID3' || (view[0] === 0xff && ((view[1] ?? 0) & 0xe0) === 0xe0)) return { mediaType: 'audio/mpeg', bytes };
   if (claimed === 'image/svg+xml' || /^\s*(<\?xml|<svg|<!--|<!DOCTYPE svg)/u.test(view.subarray(0, 200).toString('utf8'))) return settleSvg(view);
-  return { refusal: 'This is not an image, video or sound that can be shown (PNG, JPEG, GIF, WebP, SVG, MP4 or MP3).' };
+  return { refusal: 'This is not an image, video or sound that can be shown (PNG, JPEG, GIF, WebP, SVG, MP4, WebM or MP3).' };
 }
 
 function settleSvg(view: Buffer): SettledImage | { refusal: string } {

@@ -22,6 +22,8 @@ export interface ItemStore {
   paths(project: string): Promise<string[]>;
   /** `conflict` when `version` is not the stored one; `live` when the authority of live editing has to make the change. */
   save(project: string, id: string, change: { text: string; version: number; note: string }, author: string): Promise<{ saved: Item } | { conflict: Item } | { live: Item } | undefined>;
+  /** Names revisions that have no name yet; each item at one version. */
+  nameRevisions(project: string, versions: Readonly<Record<string, number>>, note: string): Promise<void>;
   /** Writes a text within a transaction that holds the row; returns the version that now stands. A text that is the same makes none, unless it has a note. */
   write(row: Model<ItemRow, Partial<ItemRow>>, change: { text: string; note: string }, author: string, transaction: Transaction): Promise<number>;
   remove(project: string, id: string): Promise<boolean>;
@@ -205,6 +207,10 @@ export function itemStore({ sequelize, models }: Database, agreedIn: (project: s
         const { version, note, author, createdAt, hash } = row.get();
         return { version, note, author, createdAt: createdAt.toISOString(), hash };
       });
+    },
+    async nameRevisions(project, versions, note) {
+      const named = Object.entries(versions).map(([itemId, version]) => ({ itemId, version }));
+      if (named.length > 0) await revisions.update({ note }, { where: { projectId: project, note: '', [Op.or]: named } });
     },
     async revisionText(project, id, version) {
       return (await revisions.findOne({ where: { projectId: project, itemId: id, version } }))?.get().text;

@@ -50,6 +50,7 @@ export async function createApp(services: Services, queue: Queue, { webFolder, l
         styleSrc: ["'self'", "'unsafe-inline'"],
         imgSrc: ["'self'", 'data:', 'blob:'],
         fontSrc: ["'self'"],
+        mediaSrc: ["'self'"],
         connectSrc: ["'self'"],
         workerSrc: ["'self'"],
         frameSrc: ["'self'"],

@@ -27,6 +27,7 @@ const types: Readonly<Record<string, string>> = {
   '.pdf': 'application/pdf',
   '.zip': 'application/zip',
   '.mp4': 'video/mp4',
+  '.webm': 'video/webm',
   '.mp3': 'audio/mpeg',
 };
 

@@ -2,7 +2,7 @@ import { createWriteStream } from 'node:fs';
 import { mkdir, rm, stat, writeFile } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import type { Edition, Facet, HouseRule, Progress } from '@ukiyo/contracts';
-import { compose, composeMemory, type ComposeMemory, type Publication } from '@ukiyo/core/compose';
+import { allPlaces, compose, composeMemory, type ComposeMemory, type Publication } from '@ukiyo/core/compose';
 import { textLibrary, type StoredItem, type TextLibrary } from '@ukiyo/core/library';
 import { bySeverity, type Problem } from '@ukiyo/core/problems';
 import { createPrintEngine, printPublication, siteFiles, type AssetFile, type PrintEngine } from '@ukiyo/press';
@@ -52,6 +52,7 @@ export async function buildEdition(services: Services, project: string, edition:
   await rm(folder, { recursive: true, force: true });
   await mkdir(folder, { recursive: true });
   const made = edition.output === 'print' ? await printInto(folder, publication, source, bench, tell) : await siteInto(folder, publication, source, tell);
+  await nameWhatWasBuilt(services, project, edition, publication, texts);
   const topics = Object.values(publication.targets).filter(({ kind }) => kind === 'topic').length;
   return {
     problems: bySeverity([...publication.problems, ...made.problems]),
@@ -59,6 +60,13 @@ export async function buildEdition(services: Services, project: string, edition:
     inputs: Object.fromEntries(texts.map(({ id, version }) => [id, version])),
     hasFiles: made.bytes > 0,
   };
+}
+
+/** What went out can be found again: the texts of its map and topics, as they were, carry its name. */
+async function nameWhatWasBuilt(services: Services, project: string, edition: Edition, publication: Publication, texts: readonly { readonly id: string; readonly version: number }[]): Promise<void> {
+  const used = new Set([edition.map, ...allPlaces(publication.places).map(({ origin }) => origin.item)]);
+  const versions = Object.fromEntries(texts.filter(({ id }) => used.has(id)).map(({ id, version }) => [id, version]));
+  await services.items.nameRevisions(project, versions, `Built into “${edition.name}”`);
 }
 
 function composeFrom(
