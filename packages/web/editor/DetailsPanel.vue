@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import { fieldsOf, type OpenElement } from '@ukiyo/core/editing';
 import { facetValuesOf, valuesOn, withValues, type Facet, type FacetValue } from '@ukiyo/core/facets';
+import { linkFormOf, linkForms, withLinkForm, type LinkForm } from '@ukiyo/core/library';
 import { definitionOf, type AttributeDefinition } from '@ukiyo/core/grammar';
 import type { Attributes } from '@ukiyo/core/markup';
 import { computed, ref, watch } from 'vue';
+import PickOne from '../parts/PickOne.vue';
 import AttributeField from './AttributeField.vue';
 
 const { open, facets, editable, refusal } = defineProps<{
@@ -18,6 +20,7 @@ const emit = defineEmits<{ change: [OpenElement, Attributes] }>();
 /** Counted from the topic inward; the innermost until another is chosen. */
 const chosen = ref(0);
 watch(() => open.map(({ position, element }) => `${position} ${element}`).join(), () => (chosen.value = open.length - 1), { immediate: true });
+const element = computed({ get: () => String(chosen.value), set: (index) => (chosen.value = Number(index)) });
 const target = computed(() => open[chosen.value]);
 const fields = computed(() => (target.value ? fieldsOf(target.value) : { set: [], more: [] }));
 const added = ref<AttributeDefinition>();
@@ -29,6 +32,10 @@ const texts = computed(() => [...fields.value.set, ...(added.value && !fields.va
 
 const options = (values: readonly FacetValue[], depth = 0): { value: string; label: string }[] => values.flatMap((value) => [{ value: value.name, label: `${'\u2003'.repeat(depth)}${value.label}` }, ...options(value.values ?? [], depth + 1)]);
 
+const linkForm = computed({
+  get: (): string => linkFormOf(target.value?.attributes ?? {}),
+  set: (form) => target.value && emit('change', target.value, withLinkForm(target.value.attributes, form as LinkForm)),
+});
 function setFacet(facet: Facet, values: readonly string[]): void {
   if (target.value) emit('change', target.value, withValues(target.value.attributes, facet.name, values));
 }
@@ -41,7 +48,7 @@ function setText(name: string, value: string): void {
 
 <template>
   <section v-if="target" class="details" aria-label="Details">
-    <n-select v-model:value="chosen" size="small" :options="open.map(({ label }, index) => ({ value: index, label }))" :input-props="{ 'aria-label': 'Element' }" />
+    <PickOne v-model:chosen="element" label="Element" :options="open.map(({ label }, index) => ({ value: String(index), label }))" />
     <p class="quiet small help">{{ definitionOf(target.element)?.help }}</p>
     <template v-if="facets.length > 0">
       <h3>Facets</h3>
@@ -50,6 +57,10 @@ function setText(name: string, value: string): void {
         <n-select multiple clearable filterable size="small" placeholder="every reader" :disabled="!editable" :value="[...valuesOn(target.attributes, facet.name)]" :options="options(facet.values)" :input-props="{ 'aria-label': facet.label }" @update:value="setFacet(facet, $event)" />
       </div>
     </template>
+    <div v-if="target.element === 'xref'" class="field">
+      <span class="small quiet">Words</span>
+      <PickOne v-model:chosen="linkForm" label="Words of the link" :options="linkForms.map(({ name, label }) => ({ value: name, label }))" :disabled="!editable" />
+    </div>
     <h3>Attributes</h3>
     <AttributeField v-for="field in texts" :key="`${chosen} ${field.name}`" :definition="field" :value="target.attributes[field.name] ?? ''" :editable="editable" :refusal="(value) => refusal(target!, field, value)" @change="setText(field.name, $event)" />
     <p v-if="texts.length === 0" class="quiet small">None is set.</p>

@@ -1,26 +1,38 @@
 <script setup lang="ts">
+import { useMessage } from 'naive-ui';
 import { computed, ref } from 'vue';
+import { messageOf } from '../parts/api.ts';
 import { useLibrary } from '../parts/library.ts';
 import PopList from './PopList.vue';
 import type { PopItem, PopPlace } from './popList.ts';
+import { stockImages, takeStock } from './stock.ts';
 
-/** Chooses an image of the library, or a file that becomes one. */
-const { place } = defineProps<{ place: PopPlace }>();
+/** Chooses an image of the library, or one that joins it: from a file, or from the stock collection. */
+const { place, upload } = defineProps<{ place: PopPlace; upload: (file: File) => Promise<string | undefined> }>();
 const emit = defineEmits<{ choose: [reference: string]; file: []; close: [] }>();
 const library = useLibrary();
+const message = useMessage();
 const query = ref('');
 const most = 60;
 const fileKey = 'file';
+const stockKey = 'stock:';
 
+const fits = (name: string): boolean => name.toLowerCase().includes(query.value.trim().toLowerCase());
 const items = computed((): PopItem[] => [
   ...library.assets
-    .filter(({ name, mediaType }) => mediaType.startsWith('image/') && name.toLowerCase().includes(query.value.trim().toLowerCase()))
+    .filter(({ name, mediaType }) => mediaType.startsWith('image/') && fits(name))
     .slice(0, most)
     .map(({ id, name, width, height }): PopItem => ({ key: `asset:${id}`, label: name, aside: width === null || height === null ? '' : `${Math.round(width)} × ${Math.round(height)}`, image: library.assetAddress(id) })),
   { key: fileKey, label: 'A file from this computer …', aside: 'joins the library' },
+  ...stockImages.filter(({ title }) => fits(title)).map(({ name, title, address }): PopItem => ({ key: `${stockKey}${name}`, label: title, image: address, head: 'Stock collection (a stand-in that ships with Ukiyo)' })),
 ]);
-function choose({ key }: PopItem): void {
-  if (key === fileKey) emit('file');
+async function choose({ key }: PopItem): Promise<void> {
+  const stock = stockImages.find(({ name }) => key === `${stockKey}${name}`);
+  if (stock) {
+    const file = await takeStock(stock).catch((error: unknown) => void message.error(messageOf(error)));
+    const reference = file && (await upload(file));
+    if (reference !== undefined) emit('choose', reference);
+  } else if (key === fileKey) emit('file');
   else emit('choose', key);
 }
 </script>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { onClickOutside } from '@vueuse/core';
+import { useEventListener } from '@vueuse/core';
 import { ref } from 'vue';
 import type { PopPlace } from './popList.ts';
 
@@ -8,7 +8,8 @@ const { label, place } = defineProps<{ label: string; place: PopPlace }>();
 const emit = defineEmits<{ close: [] }>();
 const frame = ref<HTMLElement>();
 const px = (value: number | undefined): string => (value === undefined ? 'auto' : `${value}px`);
-onClickOutside(frame, () => emit('close'));
+// Only what begins after it has appeared: the double click that opens it ends beside it.
+useEventListener(document, 'pointerdown', ({ target }) => target instanceof Node && !frame.value?.contains(target) && emit('close'), { capture: true });
 </script>
 
 <template>

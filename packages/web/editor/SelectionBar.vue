@@ -2,13 +2,13 @@
 import type { Choice } from '@ukiyo/core/editing';
 import type { PopPlace } from './popList.ts';
 
-/** Names for the selected words, under the hand. The palette has all of them for the keys. */
-const { place, choices } = defineProps<{ place: PopPlace; choices: readonly Choice[] }>();
+/** The few choices that are wanted most, under the hand. The palette has all of them for the keys. */
+const { label, place, choices } = defineProps<{ label: string; place: PopPlace; choices: readonly Choice[] }>();
 const emit = defineEmits<{ choose: [Choice]; more: [] }>();
 </script>
 
 <template>
-  <div class="selection-bar" role="toolbar" aria-label="For the selected words" :style="{ left: `${place.left}px`, top: `${place.top}px` }">
+  <div class="selection-bar" role="toolbar" :aria-label="label" :style="{ left: `${place.left}px`, top: `${place.top}px` }">
     <button v-for="choice in choices" :key="choice.element" type="button" :title="choice.help" @mousedown.prevent @click="emit('choose', choice)"><span :class="`as-${choice.element}`">{{ choice.label }}</span></button>
     <button type="button" title="Everything that can be done here (Ctrl Space)" @mousedown.prevent @click="emit('more')">…</button>
   </div>

@@ -18,6 +18,21 @@ function readTree(node: Node): XmlNode[] {
 /** Read as a browser reads it, without running or loading anything. */
 const treeOf = (html: string): Element => element('body', {}, [...new DOMParser().parseFromString(html, 'text/html').body.childNodes].flatMap(readTree));
 
+/** Rows of words between tabs, as spreadsheets give them beside their own format, are a table. */
+function tableOf(text: string): Element[] {
+  const rows = text.replace(/\r?\n$/u, '').split(/\r?\n/u);
+  if (!rows.some((row) => row.includes('\t'))) return [];
+  const cells = rows.map((row) => row.split('\t'));
+  const columns = Math.max(...cells.map((row) => row.length));
+  const row = (words: readonly string[]): Element =>
+    element(
+      'row',
+      {},
+      Array.from({ length: columns }, (_, at) => element('entry', {}, words[at] ? [words[at]] : [])),
+    );
+  return [element('table', {}, [element('tgroup', { cols: String(columns) }, [element('tbody', {}, cells.map(row))])])];
+}
+
 /** Lines with an empty one between them are paragraphs, as in a letter; so are single lines. */
 const paragraphsOf = (text: string): Element[] =>
   text
@@ -123,7 +138,8 @@ export function clipboard({ tell, upload }: ClipboardHost): Plugin {
             void withImages(tree).then((whole) => view.isDestroyed || take(view, contentOfHtml(whole)));
             return true;
           }
-          const content = tree ? contentOfHtml(tree) : { blocks: paragraphsOf(text), dropped: [] };
+          const rows = tree || isPlain ? [] : tableOf(text);
+          const content = tree ? contentOfHtml(tree) : { blocks: rows.length > 0 ? rows : paragraphsOf(text), dropped: [] };
           if (content.blocks.length === 0) return false;
           take(view, content);
         }

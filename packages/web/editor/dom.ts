@@ -1,4 +1,4 @@
-import { basesOf, labelOf, mannerOf, type Manner } from '@ukiyo/core/grammar';
+import { basesOf, isExpandable, labelOf, mannerOf, type Manner } from '@ukiyo/core/grammar';
 import { editorSchema, special } from '@ukiyo/core/editing';
 import { readArea } from '@ukiyo/core/imagemaps';
 import { placeholderTarget } from '@ukiyo/core/rules';
@@ -65,7 +65,7 @@ function common(node: Node, element: string): Record<string, string> {
   const borrowed = conref ?? conkeyref;
   return {
     'data-element': element,
-    class: ['el', ...basesOf(element).map((base) => `is-${base}`)].join(' '),
+    class: ['el', ...basesOf(element).map((base) => `is-${base}`), ...(isExpandable(attributesOf(node)) ? ['opens'] : [])].join(' '),
     ...(heads.has(element) ? { 'data-head': labelOf(element) } : {}),
     ...(element === 'note' ? { 'data-note': type ?? 'note' } : {}),
     ...(borrowed === undefined ? {} : { 'data-borrowed': borrowed }),
@@ -88,7 +88,7 @@ function tagOf(element: string): string {
 }
 
 /** How nodes of a topic look on the writer's page. Images and borrowed passages have views of their own. */
-function nodeDom(node: Node): DOMOutputSpec {
+export function nodeDom(node: Node): DOMOutputSpec {
   const { name } = node.type;
   if (name === special.line) return ['div', { class: 'line', ...(node.content.size === 0 && node.attrs['guidance'] ? { 'data-guidance': String(node.attrs['guidance']) } : {}) }, 0];
   if (name === special.rawBlock || name === special.rawInline) {
@@ -113,9 +113,10 @@ function nodeDom(node: Node): DOMOutputSpec {
   if (node.isInline) {
     const { keyref, href } = attributesOf(node);
     const shown = keyref ?? href?.replace(/^(topic|map):/u, '') ?? labelOf(element);
+    const phrase = `phrase is-${element}${isExpandable(attributesOf(node)) ? ' opens' : ''}`;
     return node.content.size === 0
       ? ['span', { class: 'variable', 'data-element': element, title: `${labelOf(element)}: ${shown}` }, ['span', { class: 'given' }, shown]]
-      : ['span', { class: `phrase is-${element}`, 'data-element': element }, 0];
+      : ['span', { class: phrase, 'data-element': element }, 0];
   }
   const span = element === 'entry' ? { colspan: String(node.attrs['columnSpan']), rowspan: String(node.attrs['rowSpan']) } : {};
   const tag = node.type.spec.code ? 'pre' : tagOf(element);
@@ -126,7 +127,11 @@ function markDom(mark: Mark): DOMOutputSpec {
   const element = mark.type.spec.element ?? mark.type.name;
   const { href, keyref } = attributesOf(mark);
   const manner = mannerOf(element);
-  return [(manner && mannerTags[manner]) ?? 'span', { class: `phrase is-${element}`, 'data-element': element, title: `${labelOf(element)}${(href ?? keyref) ? `: ${href ?? keyref}` : ''}` }, 0];
+  return [
+    (manner && mannerTags[manner]) ?? 'span',
+    { class: `phrase is-${element}${isExpandable(attributesOf(mark)) ? ' opens' : ''}`, 'data-element': element, title: `${labelOf(element)}${(href ?? keyref) ? `: ${href ?? keyref}` : ''}` },
+    0,
+  ];
 }
 
 /** Tells the schema how it looks: the schema itself comes from the core, which knows no page. */

@@ -1,6 +1,6 @@
 import { canLink, linkAttributes, linkTo } from '@ukiyo/core/editing';
 import { labelOf } from '@ukiyo/core/grammar';
-import { linkPlaces, readItem, readReference, type Reference } from '@ukiyo/core/library';
+import { linkFormOf, linkPlaces, readItem, readReference, type LinkForm, type Reference } from '@ukiyo/core/library';
 import type { Attributes } from '@ukiyo/core/markup';
 import type { Node } from 'prosemirror-model';
 import { Plugin, PluginKey, TextSelection } from 'prosemirror-state';
@@ -12,8 +12,8 @@ import { differenceOf, drawAll, redraw, type Draw } from './drawn.ts';
 export const draggedTopic = 'application/x-ukiyo-topic';
 
 export interface LinkHost {
-  /** The title of a topic that the library has. */
-  readonly titleOf: (id: string) => string | undefined;
+  /** What the library has under an id. */
+  readonly find: (id: string) => { readonly type: string; readonly title: string; readonly shortDescription: string } | undefined;
   readonly read: ReadText;
   /** Shows the chooser; what was typed to ask for it begins at `from`. */
   readonly choose: (from: number) => void;
@@ -23,6 +23,8 @@ export interface LinkHost {
 /** What a reference leads to, in words; none when it leads nowhere. */
 interface Told {
   readonly words?: string;
+  /** Of a term in the glossary. */
+  readonly definition?: string;
 }
 interface State {
   readonly told: ReadonlyMap<string, Told>;
@@ -30,11 +32,19 @@ interface State {
 }
 const key = new PluginKey<State>('links');
 
-const linking = new Set(['xref', 'term', 'cite']);
-function referenceOf(node: Node): string | undefined {
+const linking = new Set(['xref', 'term', 'cite', 'abbreviated-form']);
+function linkOf(node: Node): Attributes | undefined {
   const holder = linking.has(node.type.spec.element ?? '') ? node : node.marks.find((mark) => linking.has(mark.type.spec.element ?? ''));
-  return (holder?.attrs['attributes'] as Attributes | undefined)?.['href'];
+  return holder?.attrs['attributes'] as Attributes | undefined;
 }
+/** A key is known only in a map; an entry of the glossary of that name is what it most likely means. */
+const referenceOf = (node: Node): string | undefined => {
+  const { href, keyref } = linkOf(node) ?? {};
+  return href ?? (keyref === undefined ? undefined : `${ofKey}${keyref}`);
+};
+const ofKey = 'key:';
+/** What numbers and pages will be is known only in a publication. */
+const inForm: Readonly<Record<LinkForm, (words: string) => string>> = { usual: (words) => words, title: (words) => words, number: (words) => `№ ${words}`, page: (words) => `page of ${words}` };
 
 const draw =
   (told: State['told']): Draw =>
@@ -42,7 +52,11 @@ const draw =
     const reference = node.isInline ? referenceOf(node) : undefined;
     const known = reference === undefined ? undefined : told.get(reference);
     if (!known) return [];
-    const attributes = { class: known.words === undefined ? 'link-broken' : 'link-whole', title: known.words ?? `${reference}: not in the library`, 'data-shown': known.words ?? reference ?? '' };
+    const attributes = {
+      class: known.words === undefined ? 'link-broken' : 'link-whole',
+      title: known.definition ?? known.words ?? `${reference}: not in the library`,
+      'data-shown': known.words === undefined ? (reference ?? '') : inForm[linkFormOf(linkOf(node) ?? {})](known.words),
+    };
     return [node.isText ? Decoration.inline(position, position + node.nodeSize, attributes) : Decoration.node(position, position + node.nodeSize, attributes)];
   };
 
@@ -50,12 +64,15 @@ const draw =
 export function links(self: string, host: LinkHost): Plugin<State> {
   const asked = new Set<string>();
   async function find(reference: string): Promise<Told> {
-    const target = readReference(reference, self);
+    const key = reference.startsWith(ofKey) ? reference.slice(ofKey.length) : undefined;
+    const target = key === undefined ? readReference(reference, self) : { kind: 'item' as const, id: key };
     if (target.kind === 'external') return { words: target.href };
     if (target.kind !== 'item') return {};
-    const title = target.id === self ? '' : host.titleOf(target.id);
+    const item = host.find(target.id);
+    if (key !== undefined && item?.type !== 'glossentry') return { words: key };
+    const title = target.id === self ? '' : item?.title;
     if (title === undefined) return {};
-    if (target.element === undefined) return { words: title };
+    if (target.element === undefined) return item?.type === 'glossentry' ? { words: title, definition: `${title}: ${item.shortDescription}` } : { words: title };
     try {
       const { text, kind } = await host.read(target.id);
       const { root } = readItem(target.id, kind, text);
@@ -76,7 +93,7 @@ export function links(self: string, host: LinkHost): Plugin<State> {
     });
   const followAt = (node: Node | null | undefined): boolean => {
     const reference = node ? referenceOf(node) : undefined;
-    if (reference !== undefined) host.follow(readReference(reference, self));
+    if (reference !== undefined) host.follow(readReference(reference.replace(ofKey, 'topic:'), self));
     return reference !== undefined;
   };
 

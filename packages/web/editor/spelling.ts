@@ -1,4 +1,5 @@
-import type { Node } from 'prosemirror-model';
+import type { Attributes } from '@ukiyo/core/markup';
+import type { Mark, Node } from 'prosemirror-model';
 import { Plugin, PluginKey, type EditorState, type Transaction } from 'prosemirror-state';
 import { Decoration, DecorationSet, type EditorView } from 'prosemirror-view';
 import { differenceOf, drawAll, redraw, type Draw } from './drawn.ts';
@@ -21,22 +22,56 @@ const wordsIn = (node: Node): { readonly word: string; readonly at: number }[] =
     .filter(({ 0: found, index }) => !/[\p{N}@/]/u.test(`${node.text![index - 1] ?? ''}${node.text![index + found.length] ?? ''}`))
     .map(({ 0: found, index }) => ({ word: found.replaceAll('’', "'"), at: index }));
 
+const languageOf = (holder: Node | Mark): string | undefined => (holder.attrs['attributes'] as Attributes | undefined)?.['xml:lang'];
+/** Nodes are immutable: whether something inside is in a language of its own holds for as long as the node is there. */
+const mixed = new WeakMap<Node, boolean>();
+function isMixed(node: Node): boolean {
+  const known = mixed.get(node);
+  if (known !== undefined) return known;
+  let found = languageOf(node) !== undefined || node.marks.some((mark) => languageOf(mark) !== undefined);
+  node.forEach((child) => (found ||= isMixed(child)));
+  mixed.set(node, found);
+  return found;
+}
+/** Text in another language than the dictionary's (XML 1.0, 2.12: a language holds for all that is inside). */
+function foreignTexts(document: Node, isForeign: (language: string) => boolean): Set<Node> {
+  const found = new Set<Node>();
+  const visit = (node: Node, language: string | undefined): void => {
+    const own = languageOf(node) ?? language;
+    if (own === language && !isMixed(node) && (own === undefined || !isForeign(own))) return;
+    if (node.isText) {
+      const spoken = node.marks.map(languageOf).find((one) => one !== undefined) ?? own;
+      if (spoken !== undefined && isForeign(spoken)) found.add(node);
+    }
+    node.forEach((child) => visit(child, own));
+  };
+  visit(document, undefined);
+  return found;
+}
+
 const draw =
-  (unknown: ReadonlySet<string>): Draw =>
+  (unknown: ReadonlySet<string>, foreign: ReadonlySet<Node>): Draw =>
   (node, position, parent) =>
-    isProse(node, parent)
+    isProse(node, parent) && !foreign.has(node)
       ? wordsIn(node)
           .filter((one) => unknown.has(one.word))
           .map((one) => Decoration.inline(position + one.at, position + one.at + one.word.length, { class: 'misspelt' }))
       : [];
 
-/** Marks words that are in no list. @param ask is told of words that were not seen before; their judgement comes by `judged` */
-export function spellingMarks(ask: (words: readonly string[]) => void, choose: (view: EditorView) => boolean): Plugin<State> {
+/**
+ * Marks words that are in no list.
+ * @param language of the dictionary: text in another one is left alone
+ * @param ask is told of words that were not seen before; their judgement comes by `judged`
+ */
+export function spellingMarks(language: () => string, ask: (words: readonly string[]) => void, choose: (view: EditorView) => boolean): Plugin<State> {
+  const primary = (tag: string): string => tag.split('-')[0]!.toLowerCase();
+  const foreignIn = (document: Node): Set<Node> => foreignTexts(document, (one) => primary(one) !== primary(language()));
   const seen = new Set<string>();
   const look = (view: EditorView, from: number, to: number): void => {
     const fresh: string[] = [];
+    const foreign = foreignIn(view.state.doc);
     view.state.doc.nodesBetween(from, to, (node, _position, parent) => {
-      if (!isProse(node, parent)) return;
+      if (!isProse(node, parent) || foreign.has(node)) return;
       for (const { word: found } of wordsIn(node)) {
         if (seen.has(found)) continue;
         seen.add(found);
@@ -51,8 +86,8 @@ export function spellingMarks(ask: (words: readonly string[]) => void, choose: (
       init: () => ({ unknown: new Set(), decorations: DecorationSet.empty }),
       apply(transaction, state) {
         const unknown = transaction.getMeta(key) as ReadonlySet<string> | undefined;
-        if (unknown) return { unknown, decorations: drawAll(transaction.doc, draw(unknown)) };
-        return transaction.docChanged ? { ...state, decorations: redraw(state.decorations, transaction, draw(state.unknown)) } : state;
+        if (unknown) return { unknown, decorations: drawAll(transaction.doc, draw(unknown, foreignIn(transaction.doc))) };
+        return transaction.docChanged ? { ...state, decorations: redraw(state.decorations, transaction, draw(state.unknown, foreignIn(transaction.doc))) } : state;
       },
     },
     view(view) {

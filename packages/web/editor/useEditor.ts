@@ -5,6 +5,7 @@ import {
   choicesAt,
   fromEditor,
   liveEditing,
+  mediaAt,
   noteAt,
   openElements,
   refusalOf,
@@ -38,7 +39,7 @@ import { spellingMarks } from './spelling.ts';
 import { pageSigns, showSigns, type Signs } from './signs.ts';
 import type { Opening } from './useLive.ts';
 import { useChecking } from './useChecking.ts';
-import { imageView, type PageContext } from './views.ts';
+import { closedView, imageView, type PageContext } from './views.ts';
 
 export interface EditorHandlers extends PageContext {
   readonly read: ReadText;
@@ -64,6 +65,8 @@ export interface EditorHandlers extends PageContext {
   /** A note on the page is to say something else. */
   readonly reword: (position: number) => void;
   /** Image files were pasted or dropped at the caret. */
+  /** Of the content, as far as it does not say another one. */
+  readonly language: () => string;
   readonly files: (files: readonly File[]) => void;
   /** One sentence about what has just been done. */
   readonly tell: (message: string) => void;
@@ -73,7 +76,7 @@ export interface EditorHandlers extends PageContext {
   readonly enterAsks: () => boolean;
 }
 
-const hasWords = (state: EditorState, position: number): boolean => noteAt(state, position) !== undefined || alternativeAt(state, position) !== undefined;
+const hasWords = (state: EditorState, position: number): boolean => noteAt(state, position) !== undefined || alternativeAt(state, position) !== undefined || mediaAt(state, position) !== undefined;
 const sameElement = (a: OpenElement, b: OpenElement): boolean => a.element === b.element && a.position === b.position && a.end === b.end && a.attributes === b.attributes;
 
 /** The writer's page as a composable: opens a topic, tells where the caret is, what is wrong and what can go here. */
@@ -103,7 +106,7 @@ export function useEditor(handlers: EditorHandlers) {
         borrowedPassages(id, handlers.read),
         columns(),
         codeColours(),
-        spellingMarks(handlers.words, handlers.askSpelling),
+        spellingMarks(handlers.language, handlers.words, handlers.askSpelling),
         foundMarks(),
         imageFiles(handlers.files),
         clipboard(handlers),
@@ -139,10 +142,13 @@ export function useEditor(handlers: EditorHandlers) {
         handlers.reword(selection.from);
         return true;
       },
-      nodeViews: { image: imageView(handlers), [special.blockImage]: imageView(handlers) },
+      nodeViews: { image: imageView(handlers), [special.blockImage]: imageView(handlers), [special.rawBlock]: closedView(handlers), [special.rawInline]: closedView(handlers) },
       dispatchTransaction(transaction) {
         if (transaction.docChanged && changesStructure(transaction)) closeHistory(transaction);
-        editor.updateState(editor.state.apply(transaction));
+        const { state: next, transactions } = editor.state.applyTransaction(transaction);
+        // One that the guard refuses has not happened.
+        if (transactions.length === 0) return;
+        editor.updateState(next);
         look(editor);
         if (transaction.docChanged) {
           drawn.value += 1;
@@ -180,6 +186,18 @@ export function useEditor(handlers: EditorHandlers) {
       return;
     }
   }
+  /** Puts the caret into the first place that waits for words, or at the beginning. */
+  function enter(): void {
+    const editor = view.value;
+    if (!editor) return;
+    let place = 1;
+    editor.state.doc.descendants((node, position) => {
+      if (place === 1 && node.isTextblock && node.content.size === 0) place = position + 1;
+      return place === 1;
+    });
+    editor.dispatch(editor.state.tr.setSelection(Selection.near(editor.state.doc.resolve(place), 1)));
+    editor.focus();
+  }
   /** Selects a block whole, and the words that carry a name. */
   function select({ position, end }: OpenElement): void {
     const editor = view.value;
@@ -210,5 +228,5 @@ export function useEditor(handlers: EditorHandlers) {
   const refusal = (target: OpenElement, definition: AttributeDefinition, value: string): string | undefined => view.value && refusalOf(view.value.state, target, definition, value);
 
   onUnmounted(clear);
-  return { view, open, drawn, problems: checking.problems, words: checking.words, show, clear, read, goTo, select, changeRoot, setAttributes, refusal, sign, choices, apply };
+  return { view, open, drawn, problems: checking.problems, words: checking.words, show, clear, read, goTo, enter, select, changeRoot, setAttributes, refusal, sign, choices, apply };
 }

@@ -1,7 +1,9 @@
 import { withWidth } from '@ukiyo/core/editing';
 import { isElement, textOf, type Attributes, type Node as XmlNode } from '@ukiyo/core/markup';
-import type { Node } from 'prosemirror-model';
+import { readMedia, type Media } from '@ukiyo/core/media';
+import { DOMSerializer, type Node } from 'prosemirror-model';
 import type { EditorView, NodeViewConstructor } from 'prosemirror-view';
+import { nodeDom } from './dom.ts';
 
 /** What the page needs to know of the library. */
 export interface PageContext {
@@ -54,5 +56,45 @@ export function imageView(context: PageContext): NodeViewConstructor {
     dom.append(image);
     if (view.editable) dom.append(handle(view, image, getPosition));
     return { dom, stopEvent: (event) => event.target instanceof HTMLElement && event.target.classList.contains('pull') };
+  };
+}
+
+const ofLibrary = 'asset:';
+
+/** A player for what lies in the library; what lies elsewhere is named, not loaded. */
+function mediaDom({ source, description, poster, kind }: Media, context: PageContext, tag: 'div' | 'span'): HTMLElement {
+  const dom = document.createElement(tag);
+  dom.className = 'media';
+  dom.dataset['element'] = 'object';
+  dom.contentEditable = 'false';
+  const addressOf = (reference: string): string => context.imageAddress(reference.slice(ofLibrary.length));
+  if (source.startsWith(ofLibrary)) {
+    const player = document.createElement(kind);
+    player.controls = true;
+    player.preload = 'metadata';
+    player.src = addressOf(source);
+    player.setAttribute('aria-label', description);
+    if (player instanceof HTMLVideoElement && poster.startsWith(ofLibrary)) player.poster = addressOf(poster);
+    dom.append(player);
+  } else if (poster.startsWith(ofLibrary)) {
+    const image = document.createElement('img');
+    image.src = addressOf(poster);
+    image.alt = '';
+    dom.append(image);
+  }
+  const words = document.createElement('span');
+  words.className = 'words';
+  words.textContent = [description, source.startsWith(ofLibrary) ? '' : source].filter((part) => part !== '').join(' · ');
+  dom.append(words);
+  return dom;
+}
+
+/** What is shown but not opened; of that, video and sound can be played. */
+export function closedView(context: PageContext): NodeViewConstructor {
+  return (node: Node) => {
+    const held = node.attrs['node'] as XmlNode;
+    const media = isElement(held) && held.name === 'object' ? readMedia(held) : undefined;
+    if (media) return { dom: mediaDom(media, context, node.isInline ? 'span' : 'div'), stopEvent: (event) => event.target instanceof HTMLMediaElement && event.type !== 'dblclick' };
+    return DOMSerializer.renderSpec(document, nodeDom(node));
   };
 }
