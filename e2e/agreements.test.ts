@@ -62,8 +62,8 @@ test('what a rule forbids is not offered where it forbids it', async ({ page }) 
   await page.keyboard.press('Enter');
   await page.locator('.ProseMirror td').nth(4).click();
   await page.keyboard.press('Control+Space');
-  await expect(page.getByRole('option', { name: 'Put in: Numbered list into Cell' })).toBeVisible();
-  await expect(page.getByRole('option', { name: 'Put in: Bullet list into Cell' })).toHaveCount(0);
+  await expect(page.getByRole('listbox').getByRole('option', { name: 'Put in: Numbered list into Cell' })).toBeVisible();
+  await expect(page.getByRole('listbox').getByRole('option', { name: 'Put in: Bullet list into Cell' })).toHaveCount(0);
 });
 
 test('facts that the team has agreed on are asked of every topic', async ({ page }) => {

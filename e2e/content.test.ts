@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
-import { choose, isSaved, moveCaret, newTopic, stored } from './pages.ts';
+import { choose, clickInto, isSaved, moveCaret, newTopic, stored } from './pages.ts';
 import { signIn } from './people.ts';
 
 test.beforeEach(({ page }) => signIn(page));
@@ -64,7 +64,7 @@ test('images come from the library, from a file and from the clipboard, are desc
   expect(width).toBeLessThan(55);
 
   // A file that is pasted joins the library.
-  await page.locator('.ProseMirror .is-shortdesc').click();
+  await clickInto(page.locator('.ProseMirror .is-shortdesc'));
   await page.keyboard.type('In short ');
   const svg = readFileSync(join(import.meta.dirname, '../demo/library/images/stilling-well.svg'), 'utf8');
   await page.evaluate((text) => {
@@ -165,7 +165,7 @@ test('what is pasted keeps its structure, from outside and from the page itself'
   expect(await page.title()).not.toBe('pwned');
 
   // Rows of a spreadsheet come with tabs as text and as a table beside it; text alone becomes paragraphs.
-  await page.locator('.ProseMirror li').first().click();
+  await clickInto(page.locator('.ProseMirror li').first());
   await paste({ 'text/plain': 'one\n\ntwo' });
   await isSaved(page);
   expect(await stored(page)).toMatch(/<li>bowline\s*<p>one<\/p>\s*<p>two<\/p>\s*<\/li>/u);
@@ -177,8 +177,8 @@ test('what is pasted keeps its structure, from outside and from the page itself'
     document.querySelector('.ProseMirror')!.dispatchEvent(new ClipboardEvent('copy', { clipboardData: clipboard, bubbles: true, cancelable: true }));
     return Object.fromEntries(clipboard.types.map((type) => [type, clipboard.getData(type)]));
   });
-  await page.locator('.ProseMirror .is-section p').first().click();
-  await page.keyboard.press('End');
+  await clickInto(page.locator('.ProseMirror .is-section p').first());
+  await moveCaret(page, 'End');
   await paste(copied);
   await isSaved(page);
   expect((await stored(page)).match(/<li>hitch<\/li>/gu)).toHaveLength(2);
@@ -223,4 +223,49 @@ test('images that lie in what is pasted come along; with Shift only the words co
   await paste(true);
   await isSaved(page);
   expect(await stored(page)).toContain('farSeen here');
+});
+
+test('a video is put in with words and a poster, played on the page and said anew; an address is named', async ({ page }) => {
+  await newTopic(page, 'Concept', 'Moving pictures');
+  await page.locator(paragraph).click();
+  await page.keyboard.type('Look here.');
+  await choose(page, 'video');
+  const form = page.getByRole('dialog', { name: 'Video or sound' });
+  await form.getByLabel('What it shows or says').fill('The key is held');
+  await form.getByLabel('File', { exact: true }).selectOption('starting.webm');
+  await form.getByLabel('Poster').selectOption('display.svg');
+  await page.keyboard.press('Enter');
+  const video = page.locator('.ProseMirror .media video');
+  await expect(video).toHaveAttribute('aria-label', 'The key is held');
+  await expect.poll(() => video.evaluate((player: HTMLVideoElement) => player.videoWidth)).toBe(480);
+  await isSaved(page);
+  expect(await stored(page)).toMatch(/<object data="asset:starting" type="video\/webm">\s*<desc>The key is held<\/desc>\s*<param name="poster" value="asset:display" valuetype="ref"\/>/u);
+
+  await page.locator('.ProseMirror .media .words').dblclick();
+  await expect(form.getByLabel('What it shows or says')).toHaveValue('The key is held');
+  await form.getByLabel('File', { exact: true }).selectOption('none: at an address');
+  await form.getByLabel('Address').fill('fog horn');
+  await expect(form.getByRole('alert')).toHaveText('An address begins with https://.');
+  await form.getByLabel('Address').fill('https://tides.example/fog.mp3');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('.ProseMirror .media .words')).toHaveText('The key is held · https://tides.example/fog.mp3');
+  await expect(video).toHaveCount(0);
+});
+
+test('terms of the glossary say what they mean, and parts are made to open', async ({ page }) => {
+  await page.goto('/write/set-the-datum');
+  await expect(page.locator('.ProseMirror .link-whole', { hasText: 'benchmark' }).first()).toHaveAttribute('title', /^benchmark: A bolt or mark /u);
+  await newTopic(page, 'Concept', 'Parts that open');
+  await page.locator(paragraph).click();
+  await page.keyboard.type('First.');
+  await choose(page, 'section');
+  await page.keyboard.type('In depth');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('All the words.');
+  await choose(page, 'expandable');
+  await expect(page.locator('.ProseMirror .is-section.opens')).toContainText('All the words.');
+  for (let count = 0; count < 6; count += 1) await moveCaret(page, 'Shift+ArrowLeft');
+  await choose(page, 'expandable words');
+  await isSaved(page);
+  expect(await stored(page)).toMatch(/<section outputclass="expandable">\s*<title>In depth<\/title>[^]*All the <ph outputclass="expandable">words\.<\/ph>/u);
 });

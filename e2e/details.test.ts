@@ -43,8 +43,7 @@ test('the details of any open element are set, refused and cleared as fields', a
     expect(await stored(page)).toContain('<p product="tern-d">');
   });
   await test.step('an outer element has its details too', async () => {
-    await details.locator('.n-base-selection').first().click();
-    await page.locator('.n-base-select-option', { hasText: /^Concept$/u }).click();
+    await details.getByLabel('Element', { exact: true }).selectOption({ index: 0 });
     await expect(details.getByLabel('Id', { exact: true })).toHaveValue('anchors');
   });
   await page.locator('p[data-element="p"]').click();

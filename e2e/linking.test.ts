@@ -11,7 +11,7 @@ test('links are made by typing, from selected words, to parts, to the web and by
   const where = page.getByRole('combobox', { name: 'Where the link leads' });
   await expect(where).toBeFocused();
   await page.keyboard.type('set the dat');
-  await expect(page.getByRole('option').first()).toContainText('Set the datum');
+  await expect(page.getByRole('listbox').getByRole('option').first()).toContainText('Set the datum');
   await page.keyboard.press('Enter');
   await page.keyboard.type(' then [[');
   await where.fill('https://tides.example/tables');
@@ -26,10 +26,22 @@ test('links are made by typing, from selected words, to parts, to the web and by
   await where.fill('technical data');
   await page.keyboard.press('Tab');
   await expect(page.getByRole('combobox', { name: /A part of Technical data/u })).toBeFocused();
-  const part = page.getByRole('option').first();
+  const part = page.getByRole('listbox').getByRole('option').first();
   const title = await part.locator('.label').textContent();
   await page.keyboard.press('Enter');
   await expect(page.locator(`.ProseMirror [data-shown="${title}"]`)).toBeVisible();
+
+  // In which words it names its target: by the palette, or in the details.
+  await choose(page, 'link: number');
+  await expect(page.locator(`.ProseMirror [data-shown="№ ${title}"]`)).toBeVisible();
+  await page.locator(`.ProseMirror [data-shown="№ ${title}"]`).click();
+  await page.getByRole('tab', { name: 'Details' }).click();
+  await page.getByLabel('Words of the link').selectOption('page alone');
+  await expect(page.locator(`.ProseMirror [data-shown="page of ${title}"]`)).toBeVisible();
+  await isSaved(page);
+  expect(await stored(page)).toContain('outputclass="words-page"');
+  await page.locator('.ProseMirror .is-conbody p').click();
+  await moveCaret(page, 'Control+End');
 
   // Selected words keep what they say.
   await page.keyboard.press('Enter');

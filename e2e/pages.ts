@@ -1,4 +1,15 @@
-import { expect, type Page } from '@playwright/test';
+import { expect, type Locator, type Page } from '@playwright/test';
+
+/** A page that opens takes the focus a moment later, and sets its caret: a click that came before would be lost on a slow machine. */
+const pageRests = (page: Page): Promise<void> =>
+  page.evaluate(
+    () =>
+      new Promise<void>((resolve) => {
+        const end = performance.now() + 500;
+        const look = (): void => void (document.activeElement?.matches('.ProseMirror') || performance.now() > end ? setTimeout(resolve, 60) : requestAnimationFrame(look));
+        look();
+      }),
+  );
 
 /** Makes a topic in the Library and opens it. */
 export async function newTopic(page: Page, kind: string, title: string): Promise<void> {
@@ -9,6 +20,7 @@ export async function newTopic(page: Page, kind: string, title: string): Promise
   await page.getByRole('button', { name: 'Create' }).click();
   await expect(page).toHaveURL(kind === 'Map' ? /\/arrange\//u : /\/write\//u);
   await expect(kind === 'Map' ? page.getByRole('heading', { name: title }) : page.locator('.ProseMirror')).toContainText(title);
+  if (kind !== 'Map') await pageRests(page);
 }
 /** The text of the open topic or map as the server has it. */
 export const stored = async (page: Page): Promise<string> => {
@@ -26,6 +38,12 @@ export const isSaved = (page: Page) => expect(page.getByText('Saved', { exact: t
 export async function moveCaret(page: Page, key: string): Promise<void> {
   await page.keyboard.press(key);
   await page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve, 30))));
+}
+
+/** Clicks into the page, and waits until it has heard where the caret is now: on a slow machine keys come before that. */
+export async function clickInto(place: Locator): Promise<void> {
+  await place.click();
+  await place.page().evaluate(() => new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve, 60))));
 }
 
 /** Opens the palette at the caret and takes the best answer to the query. */

@@ -90,3 +90,26 @@ test('a topic that Markdown can say is written as Markdown; one that it cannot i
   const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
   expect(violations.map((one) => `${one.id}: ${one.nodes.map((node) => `${node.html} ${node.any[0]?.message ?? ''}`).join('\n')}`)).toEqual([]);
 });
+
+test('a text that was not in the topic yet when the browser went down is offered again', async ({ page }) => {
+  await newTopic(page, 'Concept', 'Torn source');
+  await page.keyboard.press('Alt+6');
+  await caretInLine(page, '<title>Torn source</title>');
+  await page.keyboard.insertText('<shortdesc>Half a');
+  await expect(page.getByText('Not in the topic yet')).toContainText('not well-formed');
+  // The page goes without being asked, as when the browser is killed.
+  const address = page.url();
+  const again = await page.context().newPage();
+  await page.close({ runBeforeUnload: false });
+  await again.goto(address);
+  await again.getByRole('button', { name: 'Take it up' }).click();
+  await expect(lines(again)).toContainText('Half a');
+  await caretInLine(again, 'Half a');
+  await again.keyboard.insertText(' tide.</shortdesc>');
+  await expect(again.getByText('Not in the topic yet')).toHaveCount(0);
+  await isSaved(again);
+  await expect.poll(() => stored(again)).toContain('<shortdesc>Half a tide.</shortdesc>');
+  await again.reload();
+  await expect(again.locator('.ProseMirror')).toContainText('Half a tide.');
+  await expect(again.getByRole('button', { name: 'Take it up' })).toHaveCount(0);
+});

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from '@playwright/test';
-import { choose, isSaved, newTopic, stored } from './pages.ts';
+import { choose, clickInto, isSaved, newTopic, stored } from './pages.ts';
 import { signIn } from './people.ts';
 
 test.beforeEach(({ page }) => signIn(page, 'noor'));
@@ -9,7 +9,7 @@ const cells = (page: Page) => page.locator('.ProseMirror td');
 /** A table as the form makes it, with words in its cells; one string a row, words parted by spaces. */
 async function newTable(page: Page, title: string, rows: readonly string[], hasHead = true): Promise<void> {
   await newTopic(page, 'Concept', title);
-  await page.locator('.ProseMirror .is-conbody p').click();
+  await clickInto(page.locator('.ProseMirror .is-conbody p'));
   await choose(page, 'table');
   const form = page.getByRole('dialog', { name: 'New table' });
   await form.getByLabel('Rows').fill(String(rows.length - (hasHead ? 1 : 0)));
@@ -34,7 +34,7 @@ test('a table is made as its form says and changed at a cell by the palette', as
   await choose(page, 'sort by this column');
   await isSaved(page);
   expect(await short(page)).toMatch(/Nord<\/entry><entry>2.*Velm<\/entry><entry>9.*Kis<\/entry><entry>10/u);
-  await cells(page).getByText('Velm').click();
+  await clickInto(cells(page).getByText('Velm'));
   await choose(page, 'move the row up');
   await choose(page, 'move the column right');
   await choose(page, 'wider column');
@@ -71,7 +71,7 @@ test('the edge between two columns is pulled, as one step back', async ({ page }
   const after = (await cells(page).first().boundingBox())!;
   const whole = third.x + third.width - first.x;
   expect(Math.abs(after.width / whole - widths[0]! / 100)).toBeLessThan(0.03);
-  await cells(page).first().click();
+  await clickInto(cells(page).first());
   await page.keyboard.press('Control+z');
   await isSaved(page);
   expect(await stored(page)).not.toContain('colwidth');
@@ -79,7 +79,7 @@ test('the edge between two columns is pulled, as one step back', async ({ page }
 
 test('a spreadsheet is pasted as a table', async ({ page }) => {
   await newTopic(page, 'Concept', 'From a sheet');
-  await page.locator('.ProseMirror .is-conbody p').click();
+  await clickInto(page.locator('.ProseMirror .is-conbody p'));
   await page.evaluate(() => {
     const data = new DataTransfer();
     data.setData('text/html', '<table><colgroup><col width=64><col width=64></colgroup><tr><td>Port</td><td style="mso-number-format:General">3.1</td></tr><tr><td colspan=2>closed</td></tr></table>');
@@ -88,4 +88,23 @@ test('a spreadsheet is pasted as a table', async ({ page }) => {
   });
   await isSaved(page);
   expect(await short(page)).toMatch(/<row><entry>Port<\/entry><entry>3\.1<\/entry><\/row><row><entry nameend="[^"]+" namest="[^"]+">closed<\/entry><\/row>/u);
+});
+
+test('rows and columns are pasted into the cells of a table, which grows', async ({ page }) => {
+  await newTopic(page, 'Concept', 'Into cells');
+  await clickInto(page.locator('.ProseMirror .is-conbody p'));
+  await choose(page, 'table');
+  await page.keyboard.press('Enter');
+  await clickInto(page.locator('.ProseMirror tbody td').nth(1));
+  await page.evaluate(() => {
+    const data = new DataTransfer();
+    data.setData('text/plain', 'a\tb\tc\r\nd\te\tf\r\ng\th\ti\r\n');
+    document.querySelector('.ProseMirror')!.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+  });
+  await page.keyboard.type('!');
+  await isSaved(page);
+  expect(await short(page)).toContain(
+    '<row><entry/><entry>a</entry><entry>b</entry><entry>c</entry></row><row><entry/><entry>d</entry><entry>e</entry><entry>f</entry></row><row><entry/><entry>g</entry><entry>h</entry><entry>i!</entry></row>',
+  );
+  expect(await short(page)).toContain('<tgroup cols="4">');
 });

@@ -61,5 +61,5 @@ test('an administrator makes a template in the editor; topics begin as it, with 
   await expect(page.getByText('is still to be written')).toHaveCount(0);
   await moveCaret(page, 'Home');
   await choose(page, 'special character');
-  await expect(page.getByRole('option').first()).toContainText('degree sign');
+  await expect(page.getByRole('listbox').getByRole('option').first()).toContainText('degree sign');
 });

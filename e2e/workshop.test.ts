@@ -8,7 +8,7 @@ test('Ctrl+K finds topics and does things; ? lists the shortcuts of the screen',
   await page.keyboard.press('Control+k');
   const field = page.getByRole('combobox', { name: 'Find or do' });
   await field.fill('earth');
-  await expect(page.getByRole('option').first()).toContainText('Connect the earth');
+  await expect(page.getByRole('listbox').getByRole('option').first()).toContainText('Connect the earth');
   await page.keyboard.press('Enter');
   await expect(page).toHaveURL(/\/write\/connect-the-earth$/u);
   await page.keyboard.press('Control+k');

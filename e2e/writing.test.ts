@@ -57,10 +57,16 @@ test('elements are put around, made into others, moved, nested and named', async
   await page.locator('p[data-element="p"]').click();
   await page.keyboard.type('bowline');
   await page.keyboard.press('Control+Space');
-  await page.getByRole('option', { name: /^Put around: Bullet list around Paragraph/u }).click();
+  await page
+    .getByRole('listbox')
+    .getByRole('option', { name: /^Put around: Bullet list around Paragraph/u })
+    .click();
   await page.keyboard.press('End');
   await page.keyboard.press('Control+Space');
-  await page.getByRole('option', { name: /^Make into: Numbered list instead of Bullet list/u }).click();
+  await page
+    .getByRole('listbox')
+    .getByRole('option', { name: /^Make into: Numbered list instead of Bullet list/u })
+    .click();
   await page.keyboard.press('End');
   await page.keyboard.press('Enter');
   await page.keyboard.type('clove hitch');
