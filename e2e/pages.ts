@@ -13,7 +13,7 @@ const pageRests = (page: Page): Promise<void> =>
 
 /** Makes a topic in the Library and opens it. */
 export async function newTopic(page: Page, kind: string, title: string): Promise<void> {
-  await page.goto('/library');
+  if (new URL(page.url()).pathname !== '/library') await page.goto('/library');
   await page.getByRole('button', { name: 'New topic' }).click();
   await page.getByRole('radio', { name: kind, exact: true }).check();
   await page.getByLabel('Title').fill(title);

@@ -37,4 +37,6 @@ export const templatesFolder = 'templates';
 
 /** A Hunspell dictionary: how words are formed, and the words. */
 export const Dictionary = z.object({ aff: z.string(), dic: z.string() });
+/** A word is right when any of them has it. */
+export const Dictionaries = z.array(Dictionary).min(1);
 export type Dictionary = z.infer<typeof Dictionary>;

@@ -17,9 +17,20 @@ export function fromEditor(document: EditorNode, locate?: Locate): Element {
   return blockToElement(top, locate, [], 0);
 }
 
+/** Nodes are immutable: what one was read as holds for as long as it is there. */
+const readBefore = new WeakMap<EditorNode, Element>();
+
 /** @param position of the node in the document */
 export function blockToElement(node: EditorNode, locate?: Locate, path: Path = [], position = 0): Element {
+  const known = locate ? undefined : readBefore.get(node);
+  if (known) return known;
   locate?.(path, position);
+  const read = readBlock(node, locate, path, position);
+  readBefore.set(node, read);
+  return read;
+}
+
+function readBlock(node: EditorNode, locate: Locate | undefined, path: Path, position: number): Element {
   const name = node.type.spec.element ?? node.type.name;
   if (node.type.name === special.blockImage) return element('image', attributesOf(node), node.attrs['children'] as readonly Node[]);
   if (node.isTextblock) return element(name, attributesOf(node), textOf(node));

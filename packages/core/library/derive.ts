@@ -86,6 +86,22 @@ export function readableText(root: Element): string {
   return words.replace(untidySpace, ' ').trim();
 }
 
+/** Trees are immutable: what was counted once holds for as long as the part is there. */
+const counted = new WeakMap<Element, number>();
+const isReadBlock = (node: Node): node is Element => isElement(node) && !isInline(node.name) && !unread.has(node.name);
+
+/** How many words are to be read; parts that are the same as before are not counted again. */
+export function countWords(part: Element): number {
+  const known = counted.get(part);
+  if (known !== undefined) return known;
+  const blocks = part.children.filter(isReadBlock);
+  // Words do not reach over the borders of blocks.
+  const own = blocks.length === 0 ? part : { ...part, children: part.children.map((child) => (isReadBlock(child) ? ' ' : child)) };
+  const count = wordsOf(readableText(own)).length + blocks.reduce((sum, block) => sum + countWords(block), 0);
+  counted.set(part, count);
+  return count;
+}
+
 export interface Derived {
   /** The root element's name. */
   readonly type: string;
@@ -108,7 +124,7 @@ export function derive(root: Element, self: string, agreed: Agreed = {}): Derive
     title: titleOf(root),
     shortDescription: isTopic(root.name) ? shortDescriptionOf(root) : '',
     text,
-    wordCount: wordsOf(text).length,
+    wordCount: countWords(root),
     targets: [...targets],
     problems: countProblems(checkItem(root, agreed)),
   };

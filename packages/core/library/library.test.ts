@@ -1,7 +1,25 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { topicKinds } from '../grammar/index.ts';
+import { wordsOf } from '../language/index.ts';
 import { readXml, writeXml } from '../markup/index.ts';
 import { applyFixes } from '../rules/index.ts';
-import { checkReferences, derive, elementOf, linksOf, readItem, readReference, rewriteReferences, shortDescriptionOf, textLibrary, titleOf, writeReference } from './index.ts';
+import { anyElement } from '../testing/index.ts';
+import {
+  checkReferences,
+  countWords,
+  derive,
+  elementOf,
+  linksOf,
+  readItem,
+  readableText,
+  readReference,
+  rewriteReferences,
+  shortDescriptionOf,
+  textLibrary,
+  titleOf,
+  writeReference,
+} from './index.ts';
 
 const root = (xml: string) => readXml(xml).document!.root;
 
@@ -61,6 +79,14 @@ describe('what is derived from a text', () => {
     );
     expect(derive(tree, 'a')).toMatchObject({ type: 'concept', title: 'The well', shortDescription: 'In short.', targets: ['i', 'b'], wordCount: 8, problems: { error: 3 } });
     expect(derive(tree, 'a').text).toBe('The well In short. More. One two. Three');
+  });
+  it('counts words part by part as it does in the whole', () => {
+    const topic = fc.constantFrom(...topicKinds).chain((kind) => anyElement(kind));
+    fc.assert(
+      fc.property(topic, (tree) => {
+        expect(countWords(tree)).toBe(wordsOf(readableText(tree)).length);
+      }),
+    );
   });
   it('knows the titles of glossary entries, books and bare maps', () => {
     expect(titleOf(root('<glossentry id="g"><glossterm>datum</glossterm><glossdef>A height.</glossdef></glossentry>'))).toBe('datum');

@@ -1,7 +1,6 @@
 import { applySteps, documentFrom, fromEditor } from '@ukiyo/core/editing';
 import type { Facet } from '@ukiyo/core/facets';
-import { wordsOf } from '@ukiyo/core/language';
-import { checkItem, checkReferences, readableText } from '@ukiyo/core/library';
+import { checkItem, checkReferences, countWords } from '@ukiyo/core/library';
 import type { Problem } from '@ukiyo/core/problems';
 import type { HouseRule } from '@ukiyo/core/rules';
 import { expose } from 'comlink';
@@ -39,7 +38,7 @@ const checker = {
     if (!applied || !('document' in applied)) return undefined;
     document = applied.document;
     const root = fromEditor(document);
-    return { problems: [...checkItem(root, known), ...checkReferences(root, known.self, (id) => ids.has(id))], words: wordsOf(readableText(root)).length };
+    return { problems: [...checkItem(root, known), ...checkReferences(root, known.self, (id) => ids.has(id))], words: countWords(root) };
   },
 };
 export type Checker = typeof checker;

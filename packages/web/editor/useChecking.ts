@@ -1,9 +1,14 @@
 import type { Problem } from '@ukiyo/core/problems';
+import { useDebounceFn } from '@vueuse/core';
 import { wrap } from 'comlink';
 import type { Node } from 'prosemirror-model';
 import type { Step } from 'prosemirror-transform';
 import { onUnmounted, ref, shallowRef } from 'vue';
 import type { Checker, Known } from './checking.worker.ts';
+
+/** While keys come one after the other, the processor is theirs. */
+const settles = 50;
+const longest = 400;
 
 /** Problems and words of the open topic, found in a worker that follows it step by step. */
 export function useChecking() {
@@ -31,8 +36,9 @@ export function useChecking() {
       problems.value = report.problems;
       words.value = report.words;
     } else if (current) return open(current, known);
-    if (waiting.length > 0) return run();
+    if (waiting.length > 0) return runSoon();
   }
+  const runSoon = useDebounceFn(run, settles, { maxWait: longest });
   /** @param document gives the document as it stands on the page */
   async function open(document: () => Node, about: Known): Promise<void> {
     opened += 1;
@@ -44,7 +50,7 @@ export function useChecking() {
   }
   function follow(steps: readonly Step[]): void {
     waiting.push(...steps.map((step) => step.toJSON() as unknown));
-    void run();
+    void runSoon();
   }
   function close(): void {
     opened += 1;

@@ -30,6 +30,7 @@ export type Ended = Extract<LiveAnswer, { kind: 'refused' }>;
 
 const longestAnswer = 8000;
 const handSettles = 40;
+const safetySettles = 250;
 const retryAfter = (retries: number): number => Math.min(300 * 2 ** retries, 5000);
 
 /**
@@ -43,6 +44,8 @@ export function useLive(page: LivePage) {
   const lost = ref('');
   const ended = shallowRef<Ended>();
   const isSafe = ref(true);
+  /** Safe for a moment already: what is said of it does not flicker while somebody types. */
+  const isSettled = ref(true);
   const isOpen = ref(false);
   let client = '';
   let epoch = '';
@@ -100,6 +103,7 @@ export function useLive(page: LivePage) {
     acknowledged = undefined;
     isOpen.value = false;
     isSafe.value = true;
+    isSettled.value = true;
     isKept = false;
     held.length = 0;
     people.value = [];
@@ -224,11 +228,14 @@ export function useLive(page: LivePage) {
   function noteSafety(): void {
     const current = state();
     isSafe.value = !current || !hasUnacknowledged(current);
+    if (isSafe.value) void settle();
+    else isSettled.value = false;
     if (isSafe.value && isKept) {
       isKept = false;
       void forgetUnsent(nameOfTopic(), client);
     } else if (!isSafe.value) void keep();
   }
+  const settle = useDebounceFn(() => (isSettled.value = isSafe.value), safetySettles);
   const keep = useDebounceFn(() => keepNow(), 400);
   async function keepNow(): Promise<void> {
     const current = state();
@@ -253,7 +260,7 @@ export function useLive(page: LivePage) {
     if (!isOpen.value) return '';
     if (ended.value) return 'Not kept any more';
     if (line.status.value !== 'OPEN') return isSafe.value ? 'Offline' : 'Offline: kept in this browser';
-    return isSafe.value ? 'Saved' : 'Saving …';
+    return isSettled.value ? 'Saved' : 'Saving …';
   });
   onUnmounted(close);
   return { open, close, push, moveCaret, name, people, lost, ended, isSafe, isOpen, saved, client: () => client };

@@ -1,4 +1,4 @@
-import { Dictionary } from '@ukiyo/contracts';
+import { Dictionaries } from '@ukiyo/contracts';
 import { useDebounceFn } from '@vueuse/core';
 import { wrap, type Remote } from 'comlink';
 import type { EditorView } from 'prosemirror-view';
@@ -23,8 +23,7 @@ function spellerOf(locale: string): Opened {
   const speller = wrap<Speller>(new Worker(new URL('../../editor/spelling.worker.ts', import.meta.url), { type: 'module' }));
   const load = async (): Promise<boolean> => {
     try {
-      const { aff, dic } = await ask(`/dictionaries/${encodeURIComponent(locale)}`, Dictionary);
-      await speller.open(aff, dic);
+      await speller.open(await ask(`/dictionaries/${encodeURIComponent(locale)}`, Dictionaries));
       return true;
     } catch {
       return false;
