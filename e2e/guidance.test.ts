@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
-import { choose, isSaved, moveCaret, newTopic, stored } from './pages.ts';
+import { choose, clickInto, isSaved, moveCaret, newTopic, stored } from './pages.ts';
 import { signIn } from './people.ts';
 
 test.beforeEach(({ page }) => signIn(page));
@@ -61,6 +61,17 @@ test('a drawing of the stock collection joins the library', async ({ page }) => 
   await moveCaret(page, 'Enter');
   await isSaved(page);
   expect(await stored(page)).toMatch(/<image href="asset:anchor(-\d+)?">/u);
+});
+
+test('a stock collection that does not answer says so, and nothing else happens', async ({ page }) => {
+  await page.route('**/stock/anchor.svg', (route) => (route.request().resourceType() === 'fetch' ? route.abort() : route.continue()));
+  await newTopic(page, 'Concept', 'Out of stock');
+  await clickInto(page.locator(paragraph));
+  await choose(page, 'figure');
+  await page.getByRole('combobox', { name: 'Which image' }).fill('anchor');
+  await page.getByRole('option', { name: /Anchor/u }).click();
+  await expect(page.getByText('The stock collection does not answer.')).toBeVisible();
+  await expect(page.locator('.ProseMirror img')).toHaveCount(0);
 });
 
 test('a link that leads nowhere gives way to its words, one or all at once', async ({ page }) => {

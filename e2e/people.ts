@@ -5,4 +5,5 @@ export async function signIn(page: Page, name: 'ada' | 'teo' | 'noor' | 'ines' |
   const answer = await page.request.post('/api/session', { data: { email: `${name}@brinewell.example`, password: 'lanternfish' } });
   if (!answer.ok()) throw new Error(`${name} cannot sign in: ${answer.status()} ${await answer.text()}`);
   await page.goto('/library');
+  await page.getByLabel('Filter topics').waitFor();
 }

@@ -4,26 +4,33 @@ import { dirname, join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
-import { compose } from '@ukiyo/core/compose';
+import { compose, type Publication } from '@ukiyo/core/compose';
 import { textLibrary } from '@ukiyo/core/library';
 import { readFolder, readPackage } from '@ukiyo/intake';
-import { siteFiles } from '@ukiyo/press';
+import { siteFiles, type AssetSource } from '@ukiyo/press';
 
 let address = '';
 const pages: string[] = [];
 
-/** The site of the demo in a folder: these tests open it without any server. */
+/** A site in a folder of its own, opened without any server. */
+function folderOf(publication: Publication, asset: AssetSource = () => undefined): { readonly address: string; readonly paths: string[] } {
+  const folder = mkdtempSync(join(tmpdir(), 'ukiyo-site-'));
+  const paths: string[] = [];
+  for (const [path, bytes] of siteFiles(publication, asset).files) {
+    mkdirSync(dirname(join(folder, path)), { recursive: true });
+    writeFileSync(join(folder, path), bytes);
+    paths.push(path);
+  }
+  return { address: pathToFileURL(folder).href, paths };
+}
+
 test.beforeAll(async () => {
   const content = readPackage(await readFolder(join(import.meta.dirname, '../demo/library')));
   const assets = new Map(content.assets.map((asset) => [asset.id, asset]));
   const lens = content.lenses.find(({ id }) => id === 'reader-chooses')!;
-  const folder = mkdtempSync(join(tmpdir(), 'ukiyo-site-'));
-  for (const [path, bytes] of siteFiles(compose({ library: textLibrary(content.items, content.assets), map: 'help', lens }), (id) => assets.get(id)).files) {
-    mkdirSync(dirname(join(folder, path)), { recursive: true });
-    writeFileSync(join(folder, path), bytes);
-    if (path.endsWith('.html')) pages.push(path);
-  }
-  address = pathToFileURL(folder).href;
+  const made = folderOf(compose({ library: textLibrary(content.items, content.assets), map: 'help', lens }), (id) => assets.get(id));
+  address = made.address;
+  pages.push(...made.paths.filter((path) => path.endsWith('.html')));
 });
 
 test('works from a folder: contents, search, index and image maps', async ({ page }) => {
@@ -76,4 +83,42 @@ test('opens its contents on a phone and is readable in the dark', async ({ page 
   await expect(page.getByRole('link', { name: '3.3 Hang the stilling well' })).toBeHidden();
   const { violations } = await new AxeBuilder({ page }).withTags(['wcag2aa']).analyze();
   expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html).join()}`)).toEqual([]);
+});
+
+test('parts and words stay closed until they are opened, searched for or led to', async ({ page }) => {
+  const care =
+    '<concept id="care"><title>Care</title><conbody><p>Wipe the glass <ph outputclass="expandable">with a <b>chamois</b> cloth</ph>.</p><section id="salt" outputclass="expandable"><title>After salt water</title><p id="rinse">Rinse the hinge with fresh water.</p></section></conbody></concept>';
+  const map = '<map id="small"><title>Small help</title><topicref href="topic:care"/></map>';
+  const library = textLibrary([
+    { id: 'care', kind: 'topic', text: care },
+    { id: 'small', kind: 'map', text: map },
+  ]);
+  const { address: small } = folderOf(compose({ library, map: 'small' }));
+  const words = page.locator('.expandable');
+  const part = page.getByText('Rinse the hinge');
+
+  await page.goto(`${small}/care.html`);
+  await expect(words).toBeHidden();
+  await expect(part).toBeHidden();
+  const more = page.locator('.more');
+  await more.focus();
+  await page.keyboard.press('Enter');
+  await expect(words).toBeVisible();
+  await expect(more).toHaveAttribute('aria-expanded', 'true');
+  await page.keyboard.press('Enter');
+  await expect(words).toBeHidden();
+  await page.getByText('After salt water').click();
+  await expect(part).toBeVisible();
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
+  expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html).join()}`)).toEqual([]);
+
+  await page.goto(`${small}/index.html`);
+  await page.keyboard.press('/');
+  await page.keyboard.type('chamois');
+  await page.locator('#results').getByRole('link').first().click();
+  await expect(words).toBeVisible();
+  await expect(part).toBeHidden();
+
+  await page.goto(`${small}/care.html#${await page.locator('details [id]').first().getAttribute('id')}`);
+  await expect(part).toBeVisible();
 });

@@ -91,6 +91,16 @@ test('a topic that Markdown can say is written as Markdown; one that it cannot i
   expect(violations.map((one) => `${one.id}: ${one.nodes.map((node) => `${node.html} ${node.any[0]?.message ?? ''}`).join('\n')}`)).toEqual([]);
 });
 
+test('what cannot be read of a text that was left keeps no topic from opening', async ({ page }) => {
+  await newTopic(page, 'Concept', 'Torn leftover');
+  const { projects } = (await (await page.request.get('/api/session')).json()) as { projects: { id: string }[] };
+  const id = page.url().split('/').at(-1)!;
+  await page.evaluate((name) => localStorage.setItem(name, '{"language":"sou'), `ukiyo-text /projects/${projects[0]!.id} ${id}`);
+  await page.reload();
+  await expect(page.locator('.ProseMirror')).toContainText('Torn leftover');
+  await expect(page.getByText('not in the topic')).toHaveCount(0);
+});
+
 test('a text that was not in the topic yet when the browser went down is offered again', async ({ page }) => {
   await newTopic(page, 'Concept', 'Torn source');
   await page.keyboard.press('Alt+6');
