@@ -1,13 +1,13 @@
 /** The server with 10,000 topics: `npm run bench -- server`. Needs the database that the command starts. */
 import { readFileSync } from 'node:fs';
-import { makeServices, migrate, seedEmpty } from '@ukiyo/server';
+import { makeServices, seedEmpty, upgrade } from '@ukiyo/server';
 import { freshGround, serve } from '../e2e/serving.ts';
 import { measure, median, report } from './measure.ts';
 import { syntheticLibrary } from './synthetic.ts';
 
 const ground = await freshGround('bench');
 const services = makeServices(ground);
-await migrate(services.database);
+await upgrade(services);
 const account = (await seedEmpty(services))!;
 const project = (await services.database.models.projects.findOne())!.get().id;
 

@@ -1,3 +1,4 @@
+import { pigments, type FacetValue as FacetValueOfCore } from '@ukiyo/core/facets';
 import { z } from 'zod';
 import { Locale, Problem } from './content.ts';
 
@@ -5,21 +6,40 @@ export const LensRule = z.object({ facet: z.string().exactOptional(), value: z.s
 export const Lens = z.object({ id: z.string(), name: z.string(), rules: z.array(LensRule) });
 export type Lens = z.infer<typeof Lens>;
 
-export interface FacetValue {
-  readonly name: string;
-  readonly label: string;
-  readonly values?: readonly FacetValue[];
-}
-export const FacetValue: z.ZodType<FacetValue> = z.object({
-  name: z.string(),
-  label: z.string(),
+/** Names stand in attributes side by side: no space, and no bracket of a group (DITA 1.3, 2.4.3.2). */
+const ValueName = z
+  .string()
+  .max(100)
+  .regex(/^[^\s()<>&"']+$/u, 'A name has no spaces, brackets or quotation marks.');
+const Label = z.string().trim().min(1).max(200);
+/** `FacetValue` of core, as it travels. */
+export const FacetValue: z.ZodType<FacetValueOfCore> = z.object({
+  name: ValueName,
+  label: Label,
+  letters: z
+    .string()
+    .regex(/^\S{1,3}$/u, 'One to three characters.')
+    .exactOptional(),
+  pigment: z.enum(pigments).exactOptional(),
+  description: z.string().max(1000).exactOptional(),
+  retired: z.boolean().exactOptional(),
   get values() {
-    return z.array(FacetValue).readonly().exactOptional();
+    return z.array(FacetValue).max(1000).readonly().exactOptional();
   },
 });
 /** `Facet` of core, as it travels. */
-export const Facet = z.object({ name: z.string(), label: z.string(), values: z.array(FacetValue) });
+export const Facet = z.object({ name: ValueName, label: Label, values: z.array(FacetValue).max(1000) });
 export type Facet = z.infer<typeof Facet>;
+
+/** The facets of a project. `version` is the one that was changed: the answer is a conflict when another was saved since. */
+export const FacetList = z.object({ version: z.number().int().min(0), facets: z.array(Facet).max(100) });
+export type FacetList = z.infer<typeof FacetList>;
+
+/** A value that is to have another name, or to be that other value, everywhere. */
+export const ValueRename = z.object({ version: z.number().int().min(0), facet: ValueName, from: z.string().max(100), to: ValueName });
+/** How often each value is set, and in how many topics and maps. */
+export const ValueUse = z.object({ facet: z.string(), value: z.string(), count: z.number().int(), items: z.number().int() });
+export type ValueUse = z.infer<typeof ValueUse>;
 
 export const Output = z.enum(['print', 'site']);
 export type Output = z.infer<typeof Output>;

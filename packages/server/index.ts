@@ -4,6 +4,6 @@
  */
 export { demoPassword, demoPeople, seedDemo, seedEmpty } from './app/seed.ts';
 export { makeServices, type Services, type Settings } from './app/services.ts';
-export { migrate } from './data/database.ts';
+export { upgrade } from './app/upgrade.ts';
 export { createApp } from './http/app.ts';
 export { openQueue, type Queue } from './jobs/queue.ts';

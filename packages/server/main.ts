@@ -1,12 +1,12 @@
 /** The program that serves: `DATABASE_URL`, `DATA_FOLDER`, `PORT`, and `WEB_FOLDER`, `DEMO_FOLDER` where there are any; with `WORKER_ONLY` it only builds. */
-import { createApp, makeServices, migrate, openQueue, seedDemo, seedEmpty } from './index.ts';
+import { createApp, makeServices, openQueue, seedDemo, seedEmpty, upgrade } from './index.ts';
 
 const { DATABASE_URL: databaseUrl, DATA_FOLDER: dataFolder, PORT: port = '4600', WEB_FOLDER: webFolder, DEMO_FOLDER: demoFolder, WORKER_ONLY: workerOnly } = process.env;
 if (databaseUrl === undefined || dataFolder === undefined) throw new Error('DATABASE_URL and DATA_FOLDER must be set.');
 
 const settings = { databaseUrl, dataFolder };
 const services = makeServices(settings);
-await migrate(services.database);
+await upgrade(services);
 const seeded = demoFolder === undefined ? await seedEmpty(services) : await seedDemo(services, demoFolder);
 const queue = await openQueue(services, settings, console);
 await queue.work();

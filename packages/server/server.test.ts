@@ -2,7 +2,7 @@ import { existsSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
-import { roles, type Agreements, type Edition, type Impression, type ImportReport, type Item, type ItemPage, type LiveEvent } from '@ukiyo/contracts';
+import { roles, type Agreements, type Edition, type FacetList, type Impression, type ImportReport, type Item, type ItemPage, type LiveEvent, type ValueUse } from '@ukiyo/contracts';
 import { strToU8, zipSync } from 'fflate';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { demoPassword } from './index.ts';
@@ -61,6 +61,11 @@ describe('access', () => {
     ['GET', '~/package', roles],
     ['GET', '~/agreements', roles],
     ['GET', '/dictionaries/en', roles],
+    ['GET', '~/facets', roles],
+    ['GET', '~/facets/uses', roles],
+    ['GET', '~/facets/uses/product/tern-q', roles],
+    ['PUT', '~/facets', ['administrator', 'publisher'], {}],
+    ['POST', '~/facets/rename', ['administrator', 'publisher'], {}],
     ['PUT', '~/agreements', ['administrator'], {}],
     ['POST', '~/agreements/words', ['administrator', 'publisher', 'writer'], {}],
     ['POST', '~/items', ['administrator'], { type: 'task', title: 'A template for one role only', folder: 'templates/deep' }],
@@ -150,6 +155,68 @@ describe('agreements', () => {
   });
 });
 
+describe('facets', () => {
+  const read = async (): Promise<FacetList> => (await server.ask('reader', 'GET', '~/facets')).json<FacetList>();
+  const useOf = async (value: string) => (await server.ask('reader', 'GET', '~/facets/uses')).json<ValueUse[]>().find((use) => use.value === value);
+  const text = async (id: string): Promise<string> => (await server.ask('reader', 'GET', `~/items/${id}`)).json<Item>().text;
+
+  it('are kept one version after the other, with names once each', async () => {
+    const before = await read();
+    const weather = { name: 'weather', label: 'Weather', values: [{ name: 'calm', label: 'Calm', letters: 'C', pigment: 'moss', description: 'Below force 3.' }] };
+    const saved = (await server.ask('publisher', 'PUT', '~/facets', { ...before, facets: [...before.facets, weather] })).json<FacetList>();
+    expect(saved.version).toBe(before.version + 1);
+    expect((await read()).facets.at(-1)).toEqual(weather);
+    expect((await server.ask('publisher', 'PUT', '~/facets', before)).json()).toMatchObject({ code: 'facets.conflict' });
+    expect((await server.ask('publisher', 'PUT', '~/facets', { ...saved, facets: [weather, weather] })).json()).toMatchObject({ code: 'facets.doubled' });
+    const spaced = { ...weather, values: [{ name: 'very calm', label: 'Very calm' }] };
+    expect((await server.ask('publisher', 'PUT', '~/facets', { ...saved, facets: [spaced] })).statusCode).toBe(400);
+    await server.ask('publisher', 'PUT', '~/facets', { ...before, version: saved.version });
+    expect((await read()).facets).toEqual(before.facets);
+  });
+  it('tell where each value is set, and keep those that are', async () => {
+    const { count, items } = (await useOf('tern-d'))!;
+    expect(count).toBeGreaterThanOrEqual(items);
+    const where = (await server.ask('reader', 'GET', '~/facets/uses/product/tern-d')).json<Item[]>();
+    expect(where).toHaveLength(items);
+    expect(where.map(({ id }) => id)).toContain('set-the-pile-clamp');
+    const now = await read();
+    const without = now.facets.map((facet) => ({ ...facet, values: facet.values.filter(({ name }) => name !== 'tern-d') }));
+    expect((await server.ask('publisher', 'PUT', '~/facets', { ...now, facets: without })).json()).toMatchObject({ code: 'facets.used' });
+  });
+  it('give a value another name in list, lenses and every text at once, also in those that are being written', async () => {
+    const made = (await server.ask('writer', 'POST', '~/items', { type: 'concept', title: 'Pile driver', folder: '' })).json<Item>();
+    const body = '<conbody><p product="tern-d">Deep.</p><p product="tern-q tern-d">Both.</p></conbody>';
+    await server.ask('writer', 'PUT', `~/items/${made.id}`, { text: made.text.replace(/<conbody[^]*<\/conbody>|<conbody\/>/u, body), version: 1 });
+    const socket = await server.app.injectWS(`/api/projects/${server.project}/live/${made.id}`, { headers: { cookie: await server.cookieOf('writer') } });
+    const heard: { kind: string; steps?: unknown[] }[] = [];
+    socket.on('message', (data: { toString(): string }) => heard.push(JSON.parse(data.toString()) as (typeof heard)[number]));
+    socket.send(JSON.stringify({ kind: 'open', client: 'here' }));
+    await expect.poll(() => heard.some(({ kind }) => kind === 'document')).toBe(true);
+
+    const before = await read();
+    const old = (await useOf('tern-d'))!;
+    const texts = new Map(await Promise.all((await server.ask('reader', 'GET', '~/facets/uses/product/tern-d')).json<Item[]>().map(async ({ id }) => [id, await text(id)] as const)));
+    expect([...texts.keys()]).toContain(made.id);
+    const rename = { version: before.version, facet: 'product', from: 'tern-d', to: 'tern-deep' };
+    const { list, changed } = (await server.ask('publisher', 'POST', '~/facets/rename', rename)).json<{ list: FacetList; changed: string[] }>();
+    expect(list.version).toBe(before.version + 1);
+    expect(changed.toSorted()).toEqual([...texts.keys()].toSorted());
+    expect(list.facets.find(({ name }) => name === 'product')!.values.map(({ name }) => name)).toEqual(['tern-q', 'tern-deep']);
+    expect((await server.services.editions.lenses(server.project)).flatMap(({ rules }) => rules).some(({ value }) => value === 'tern-d')).toBe(false);
+    expect(await useOf('tern-d')).toBeUndefined();
+    expect(await useOf('tern-deep')).toMatchObject({ count: old.count, items: old.items });
+    for (const [id, was] of texts) expect(await text(id), id).toBe(was.replaceAll('tern-d', 'tern-deep'));
+    await expect.poll(() => heard.some(({ kind, steps }) => kind === 'steps' && JSON.stringify(steps).includes('tern-deep'))).toBe(true);
+
+    expect((await server.ask('publisher', 'POST', '~/facets/rename', rename)).json()).toMatchObject({ code: 'facets.no-value' });
+    expect((await server.ask('publisher', 'POST', '~/facets/rename', { ...rename, from: 'tern-deep', to: 'tern-d' })).json()).toMatchObject({ code: 'facets.conflict' });
+    const back = { ...rename, version: list.version, from: 'tern-deep', to: 'tern-d' };
+    expect((await server.ask('publisher', 'POST', '~/facets/rename', back)).statusCode).toBe(200);
+    for (const [id, was] of texts) expect(await text(id), id).toBe(was);
+    socket.close();
+  });
+});
+
 describe('templates', () => {
   it('are made and changed by administrators; anybody who writes begins topics as them', async () => {
     const made = (await server.ask('administrator', 'POST', '~/items', { type: 'task', title: 'Swap a part', folder: 'templates' })).json<Item>();
@@ -221,7 +288,7 @@ describe('topics', () => {
   });
 
   it('that vary by a value which is in no list say so', async () => {
-    const facets = (await server.ask('reader', 'GET', '~/facets')).json<{ name: string; values: { name: string }[] }[]>();
+    const { facets } = (await server.ask('reader', 'GET', '~/facets')).json<FacetList>();
     expect(facets.map(({ name }) => name)).toEqual(['audience', 'product', 'platform', 'country', 'release']);
     const { text, version } = await read('clean-the-well');
     const change = { text: text.replace('<p>', '<p product="Tern Q">'), version };
@@ -300,7 +367,7 @@ describe('packages', () => {
     ]);
     // Without an author the row of the topic is refused by the database.
     await expect(server.services.packages.take(server.project, files, null as unknown as string)).rejects.toThrow();
-    expect((await server.services.editions.facets(server.project)).map(({ name }) => name)).not.toContain('weather');
+    expect((await server.services.facets.read(server.project)).facets.map(({ name }) => name)).not.toContain('weather');
     expect((await server.ask('reader', 'GET', '~/items/storm')).statusCode).toBe(404);
   });
 

@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import type { Role } from '@ukiyo/contracts';
 import type { FastifyInstance, LightMyRequestResponse } from 'fastify';
 import pg from 'pg';
-import { createApp, demoPassword, demoPeople, makeServices, migrate, openQueue, seedDemo, type Queue, type Services, type Settings } from './index.ts';
+import { createApp, demoPassword, demoPeople, makeServices, openQueue, seedDemo, type Queue, upgrade, type Services, type Settings } from './index.ts';
 
 export interface TestServer {
   readonly app: FastifyInstance;
@@ -31,7 +31,7 @@ export async function startTestServer(): Promise<TestServer> {
   const dataFolder = await mkdtemp(join(tmpdir(), 'ukiyo-server-'));
   const settings = { databaseUrl: base.replace(/\/[^/]*$/u, `/${name}`), dataFolder };
   const services = makeServices(settings);
-  await migrate(services.database);
+  await upgrade(services);
   await seedDemo(services, join(import.meta.dirname, '../../demo'));
   const queue = await openQueue(services, settings, { error: () => undefined });
   const app = await createApp(services, queue);

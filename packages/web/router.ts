@@ -11,6 +11,7 @@ export const router = createRouter({
       children: [
         { path: '', redirect: '/library' },
         { path: 'library', name: 'library', component: () => import('./stages/library/LibraryStage.vue') },
+        { path: 'facets', name: 'facets', component: () => import('./stages/facets/FacetsStage.vue') },
         { path: 'agreements', name: 'agreements', component: () => import('./stages/agreements/AgreementsStage.vue') },
         { path: 'write/:id?', name: 'write', component: () => import('./stages/write/WriteStage.vue') },
         { path: 'arrange/:id?', name: 'arrange', component: () => import('./stages/arrange/ArrangeStage.vue') },

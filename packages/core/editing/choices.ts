@@ -12,6 +12,7 @@ import { addMedia, placeForMedia } from './media.ts';
 import { special } from './names.ts';
 import { newBlock, newTable } from './starters.ts';
 import { tableChoices } from './table-choices.ts';
+import { varyingChoices } from './varying.ts';
 
 /** Each once, at the nearest place; an image that can stand by itself is offered so. */
 const withoutDoubles = (choices: readonly Choice[]): Choice[] => choices.filter(({ element }, index) => choices.findIndex((one) => one.element === element) === index);
@@ -35,6 +36,7 @@ export function choicesAt(state: EditorState, rules: readonly HouseRule[] = [], 
     ...languageChoices(state),
     ...linkFormChoices(state),
     ...expandableChoices(state),
+    ...varyingChoices(state),
     ...[...characterChoices(state), ...noteChoices(state), ...tableChoices(state), ...linkChoices(state), ...phraseChoices(state), ...wrapChoices(state), ...turnChoices(state)].filter(isOffered),
   ];
 }

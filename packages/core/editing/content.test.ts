@@ -189,6 +189,7 @@ it('whatever is asked for and answered anywhere leaves a topic as valid as it wa
       { ...usualTable, rows: 1 },
       { ...usualTable, hasHead: false, title: 'T' },
     ],
+    facets: [''],
     media: [writeMedia({ source: 'asset:v', description: 'D', poster: 'asset:i', kind: 'video' }, 'video/mp4')],
   };
   fc.assert(

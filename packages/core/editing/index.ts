@@ -24,3 +24,4 @@ export { applySteps, changesStructure, documentFrom, stepTo, wordsOfStep, type A
 export { hasUnacknowledged, liveEditing, receiveSteps, unacknowledged, unacknowledgedWords, versionOf, type Received } from './live.ts';
 export { findAll, linesOf, patternOf, placesOf, replaceFound, type Find, type Found, type Query } from './searching.ts';
 export { pasteBlocks, type Pasted } from './pasting.ts';
+export { toggleValue, valuesOfVarying, varyingAt, type Varying } from './varying.ts';

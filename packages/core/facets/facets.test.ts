@@ -5,10 +5,17 @@ import {
   checkFacetValues,
   facetValuesOf,
   judge,
+  moveInList,
+  pigments,
   readDitaval,
   readSubjectScheme,
+  replaceInLens,
+  replaceInList,
+  replaceValue,
+  tagsOf,
   writeDitaval,
   valuesOn,
+  valuesUsed,
   withValues,
   writeSubjectScheme,
   type Facet,
@@ -91,8 +98,9 @@ describe('subject-scheme maps', () => {
   it('are read and written without loss', () => {
     const name = fc.stringMatching(/^[a-z][a-z0-9-]{0,8}$/u);
     const label = fc.string({ minLength: 1 }).filter((text) => text.trim() === text && !/\s\s|[^\u0020-\uD7FF]/u.test(text) && text !== '');
+    const manner = { letters: fc.constantFrom('Q', 'TQ', '40'), pigment: fc.constantFrom(...pigments), description: label, retired: fc.constant(true) };
     const values: fc.Arbitrary<FacetValue[]> = fc.array(
-      fc.record({ name, label }).map((value) => value as FacetValue),
+      fc.record({ name, label, ...manner }, { requiredKeys: ['name', 'label'] }).map((value) => value as FacetValue),
       { maxLength: 4 },
     );
     const nested = fc.tuple(values, values).map(([outer, inner]) => outer.map((value, at) => (at === 0 && inner.length > 0 ? { ...value, values: inner } : value)));
@@ -160,5 +168,103 @@ describe('setting values', () => {
         expect(Object.values(after)).not.toContain('');
       }),
     );
+  });
+});
+
+describe('how values are shown beside the text', () => {
+  const facets: Facet[] = [
+    {
+      name: 'product',
+      label: 'Model',
+      values: [
+        { name: 'q', label: 'Tern Q', letters: 'Q', pigment: 'plum' },
+        { name: 'd', label: 'Tern D' },
+      ],
+    },
+    { name: 'platform', label: 'Power', values: [{ name: 'solar', label: 'Solar', values: [{ name: 'solar-40', label: '40 W' }] }] },
+  ];
+  it('is by letters and a pigment, their own or by their label and place', () => {
+    expect(tagsOf({ product: 'd q' }, facets)).toEqual([
+      { facet: 'product', value: 'q', label: 'Model: Tern Q', letters: 'Q', pigment: 'plum' },
+      { facet: 'product', value: 'd', label: 'Model: Tern D', letters: 'TD', pigment: pigments[1] },
+    ]);
+    expect(tagsOf({ platform: 'solar-40' }, facets)).toMatchObject([{ label: 'Power: 40 W', letters: '4W' }]);
+  });
+  it('says also what is in no list, last', () => {
+    expect(tagsOf({ product: 'x q', props: 'weather(calm)' }, facets)).toMatchObject([{ value: 'q' }, { value: 'x', label: 'product: x', letters: 'X' }, { facet: 'weather', letters: 'C' }]);
+    expect(tagsOf({}, facets)).toEqual([]);
+  });
+});
+
+describe('a value under another name', () => {
+  const tree = (body: string) => readXml(`<topic id="t"><title>T</title><body>${body}</body></topic>`).document!.root;
+  it('has it in every place, and nothing else is touched', () => {
+    const root = tree('<p product="q d"/><p product="d"/><p platform="q"/><p props="product(q) country(x)"/>');
+    const renamed = replaceValue(root, 'product', 'q', 'quay');
+    expect(renamed).toEqual(tree('<p product="quay d"/><p product="d"/><p platform="q"/><p props="country(x) product(quay)"/>'));
+    expect(renamed.children[0]).toBe(root.children[0]);
+    expect(replaceValue(root, 'product', 'none', 'some')).toBe(root);
+  });
+  it('is set once where both were set, and is gone where there is no other', () => {
+    expect(replaceValue(tree('<p product="q d"/>'), 'product', 'q', 'd')).toEqual(tree('<p product="d"/>'));
+    expect(replaceValue(tree('<p product="q"/>'), 'product', 'q', undefined)).toEqual(tree('<p/>'));
+  });
+  it('is decided on in lenses as before', () => {
+    const before = lens(['product', 'q', 'drop'], ['product', 'd', 'keep'], ['audience', 'q', 'keep']);
+    expect(replaceInLens(before, 'product', 'q', 'quay')).toEqual(lens(['product', 'quay', 'drop'], ['product', 'd', 'keep'], ['audience', 'q', 'keep']));
+    expect(replaceInLens(before, 'product', 'q', 'd')).toEqual(lens(['product', 'd', 'drop'], ['audience', 'q', 'keep']));
+  });
+  /** What any lens keeps is the same before and after, when list, lens and text change together. */
+  it('changes nothing that any lens yields', () => {
+    const value = fc.constantFrom('a', 'b', 'c');
+    const rules = fc.uniqueArray(fc.record({ facet: fc.constant('product'), value, action: fc.constantFrom('keep' as const, 'drop' as const, 'mark' as const) }), { selector: (rule) => rule.value });
+    fc.assert(
+      fc.property(fc.array(fc.uniqueArray(value, { minLength: 1 }), { maxLength: 6 }), rules, (sets, list) => {
+        const root = tree(sets.map((values) => `<p product="${values.join(' ')}"/>`).join(''));
+        const [before, after] = [{ name: '', rules: list }, replaceInLens({ name: '', rules: list }, 'product', 'a', 'z')];
+        const verdicts = (of: typeof root, through: Lens) => (of.children[1] as typeof root).children.map((p) => judge((p as typeof root).attributes, through));
+        const plain = (all: ReturnType<typeof verdicts>) => all.map(({ kept: isKept, marked }) => [isKept, marked]);
+        expect(plain(verdicts(replaceValue(root, 'product', 'a', 'z'), after))).toEqual(plain(verdicts(root, before)));
+      }),
+    );
+  });
+  it('is counted by element, in groups too', () => {
+    expect(valuesUsed(tree('<p product="q q d"/><p product="q"/><p props="country(x)"/>'))).toEqual([
+      { facet: 'product', value: 'q', count: 2 },
+      { facet: 'product', value: 'd', count: 1 },
+      { facet: 'country', value: 'x', count: 1 },
+    ]);
+  });
+});
+
+describe('a list of values', () => {
+  const list: FacetValue[] = [
+    {
+      name: 'a',
+      label: 'A',
+      values: [
+        { name: 'b', label: 'B' },
+        { name: 'c', label: 'C' },
+      ],
+    },
+    { name: 'd', label: 'D' },
+  ];
+  it('is changed where a value stands, however deep', () => {
+    expect(replaceInList(list, 'b', (value) => [{ ...value, label: 'Bee' }])).toMatchObject([{ values: [{ label: 'Bee' }, { name: 'c' }] }, { name: 'd' }]);
+    expect(
+      replaceInList(
+        replaceInList(list, 'b', () => []),
+        'c',
+        () => [],
+      ),
+    ).toEqual([
+      { name: 'a', label: 'A' },
+      { name: 'd', label: 'D' },
+    ]);
+  });
+  it('is put in another order among neighbours', () => {
+    expect(moveInList(list, 'a', 1).map(({ name }) => name)).toEqual(['d', 'a']);
+    expect(moveInList(list, 'c', -1)[0]?.values?.map(({ name }) => name)).toEqual(['c', 'b']);
+    expect(moveInList(list, 'd', 1)).toEqual(list);
   });
 });

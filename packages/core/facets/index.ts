@@ -5,5 +5,7 @@
 export { readDitaval, writeDitaval } from './ditaval.ts';
 export { isSubjectScheme, readSubjectScheme, writeSubjectScheme } from './subject-scheme.ts';
 export { valuesOn, withValues } from './setting.ts';
-export { allValues, checkFacetValues } from './values.ts';
-export { facetValuesOf, judge, lensKey, type Facet, type FacetValue, type Lens, type LensAction, type LensRule, type Verdict } from './lens.ts';
+export { allValues, checkFacetValues, moveInList, replaceInList } from './values.ts';
+export { tagOf, tagsOf, type FacetTag } from './tags.ts';
+export { replaceInLens, replaceValue, valuesUsed, type ValueUse } from './renaming.ts';
+export { facetValuesOf, judge, lensKey, pigments, type Pigment, type Facet, type FacetValue, type Lens, type LensAction, type LensRule, type Verdict } from './lens.ts';

@@ -1,9 +1,20 @@
 import { profilingAttributes } from '../grammar/index.ts';
 import type { Attributes } from '../markup/index.ts';
 
+/** Colours of equal lightness that stay apart for colour-blind eyes; never the only sign. */
+export const pigments = ['teal', 'rust', 'wisteria', 'moss', 'plum', 'pine', 'slate', 'amber'] as const;
+export type Pigment = (typeof pigments)[number];
+
 export interface FacetValue {
   readonly name: string;
   readonly label: string;
+  /** One to three characters that stand for it beside the text; the initials of its label where it has none. */
+  readonly letters?: string;
+  /** By its place in the list where it has none. */
+  readonly pigment?: Pigment;
+  readonly description?: string;
+  /** Stays where it is set, and is offered no more. */
+  readonly retired?: boolean;
   readonly values?: readonly FacetValue[];
 }
 

@@ -1,6 +1,6 @@
 import { childElements, childNamed, element, lineOf, readXml, writeXml, type Element } from '../markup/index.ts';
 import { problem, type Problem } from '../problems/index.ts';
-import type { Facet, FacetValue } from './lens.ts';
+import { pigments, type Facet, type FacetValue } from './lens.ts';
 
 const rootName = 'subjectScheme';
 const deepest = 20;
@@ -45,7 +45,7 @@ function valuesIn(subject: Element, depth: number): FacetValue[] {
     const name = child.attributes['keys'];
     if (child.name !== 'subjectdef' || name === undefined || name === '') return [];
     const values = valuesIn(child, depth + 1);
-    return [{ name, label: titleOf(child) ?? name, ...(values.length > 0 ? { values } : {}) }];
+    return [{ name, label: titleOf(child) ?? name, ...mannerOf(child), ...(values.length > 0 ? { values } : {}) }];
   });
 }
 
@@ -55,15 +55,37 @@ function titleOf(subject: Element): string | undefined {
   return title ? lineOf(title) : subject.attributes['navtitle'];
 }
 
+/** How a value is shown and whether it is still offered, in the subject's metadata; what cannot be read is left out. */
+function mannerOf(subject: Element): Partial<FacetValue> {
+  const meta = childNamed(subject, 'topicmeta');
+  if (!meta) return {};
+  const said = new Map(childElements(meta).flatMap(({ name, attributes }) => (name === 'data' ? [[attributes['name'], attributes['value'] ?? ''] as const] : [])));
+  const short = childNamed(meta, 'shortdesc');
+  const description = short ? lineOf(short) : '';
+  const letters = [...(said.get('letters') ?? '').trim()].slice(0, 3).join('');
+  const pigment = pigments.find((one) => one === said.get('pigment'));
+  return { ...(letters === '' ? {} : { letters }), ...(pigment ? { pigment } : {}), ...(description === '' ? {} : { description }), ...(said.get('retired') === 'yes' ? { retired: true } : {}) };
+}
+
 /** The facets as a subject-scheme map that `readSubjectScheme` reads back the same. */
 export function writeSubjectScheme(facets: readonly Facet[]): string {
-  const subject = (key: string, label: string, values: readonly FacetValue[]): Element =>
-    element('subjectdef', { keys: key }, [element('topicmeta', {}, [element('navtitle', {}, [label])]), ...values.map((value) => subject(value.name, value.label, value.values ?? []))]);
+  const datum = (name: string, value: string | undefined): Element[] => (value === undefined ? [] : [element('data', { name, value })]);
+  const subject = ({ name, label, letters, pigment, description, retired, values = [] }: FacetValue): Element =>
+    element('subjectdef', { keys: name }, [
+      element('topicmeta', {}, [
+        element('navtitle', {}, [label]),
+        ...(description === undefined ? [] : [element('shortdesc', {}, [description])]),
+        ...datum('letters', letters),
+        ...datum('pigment', pigment),
+        ...datum('retired', retired ? 'yes' : undefined),
+      ]),
+      ...values.map(subject),
+    ]);
   // A facet and a value may have the same name; the subject of a facet has one that no value can have.
   const keyOf = ({ name }: Facet): string => `facet:${name}`;
   const scheme = element(rootName, {}, [
-    ...facets.map((facet) => subject(keyOf(facet), facet.label, facet.values)),
+    ...facets.map((facet) => subject({ name: keyOf(facet), label: facet.label, values: facet.values })),
     ...facets.map((facet) => element('enumerationdef', {}, [element('attributedef', { name: facet.name }), element('subjectdef', { keyref: keyOf(facet) })])),
   ]);
-  return writeXml(scheme, (one) => one.name !== 'navtitle');
+  return writeXml(scheme, (one) => one.name !== 'navtitle' && one.name !== 'shortdesc');
 }

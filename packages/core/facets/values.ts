@@ -8,6 +8,25 @@ export function allValues(values: readonly FacetValue[]): FacetValue[] {
   return values.flatMap((value) => [value, ...allValues(value.values ?? [])]);
 }
 
+/** A list with one value, wherever it is nested, given up for others: itself changed, itself with more beside it, or nothing. */
+export function replaceInList(values: readonly FacetValue[], name: string, change: (value: FacetValue) => readonly FacetValue[]): FacetValue[] {
+  return values.flatMap((value) => {
+    if (value.name === name) return change(value);
+    if (!value.values) return [value];
+    const { values: nested, ...rest } = value;
+    const inside = replaceInList(nested, name, change);
+    return [inside.length > 0 ? { ...rest, values: inside } : rest];
+  });
+}
+
+/** The list with a value moved up or down among those beside it; at the end of them nothing changes. */
+export function moveInList(values: readonly FacetValue[], name: string, offset: 1 | -1): FacetValue[] {
+  const at = values.findIndex((value) => value.name === name);
+  if (at === -1) return values.map((value) => (value.values ? { ...value, values: moveInList(value.values, name, offset) } : value));
+  const moved = values.toSpliced(at, 1);
+  return moved.toSpliced(Math.max(0, at + offset), 0, values[at]!);
+}
+
 /**
  * Finds values that their facet does not have, and facets that the project does not have. A project without facets has no closed lists to check against.
  * @returns problems `facet.unknown-value` and `facet.unknown`, each with the path of its element

@@ -1,3 +1,4 @@
+import { valuesUsed, type ValueUse } from '../facets/index.ts';
 import { isInline, isTopic } from '../grammar/index.ts';
 import { childNamed, isElement, lineOf, walk, type Element, type Node } from '../markup/index.ts';
 import { countProblems, type Path, type ProblemCounts } from '../problems/index.ts';
@@ -111,6 +112,8 @@ export interface Derived {
   readonly wordCount: number;
   /** Ids of the items and assets it refers to, each once. */
   readonly targets: readonly string[];
+  /** Facet values that are set in it, with how often. */
+  readonly facetValues: readonly ValueUse[];
   readonly problems: ProblemCounts;
 }
 
@@ -126,6 +129,7 @@ export function derive(root: Element, self: string, agreed: Agreed = {}): Derive
     text,
     wordCount: countWords(root),
     targets: [...targets],
+    facetValues: valuesUsed(root),
     problems: countProblems(checkItem(root, agreed)),
   };
 }

@@ -5,8 +5,10 @@ import { assetStore, type AssetStore } from '../data/assets.ts';
 import { blobStore, type BlobStore } from '../data/blobs.ts';
 import { openDatabase, type Database } from '../data/database.ts';
 import { editionStore, type EditionStore } from '../data/editions.ts';
+import { facetStore, type FacetStore } from '../data/facets.ts';
 import { itemStore, type ItemStore } from '../data/items.ts';
 import { liveLog, type LiveLog } from '../data/live.ts';
+import { valueRenaming, type ValueRenaming } from '../data/renaming.ts';
 import { libraryPackages, type LibraryPackages } from '../data/packages.ts';
 
 /** Everything that routes and workers need, made once for each process. */
@@ -17,6 +19,8 @@ export interface Services {
   readonly items: ItemStore;
   readonly assets: AssetStore;
   readonly editions: EditionStore;
+  readonly facets: FacetStore;
+  readonly renameValue: ValueRenaming;
   readonly agreements: AgreementStore;
   readonly live: LiveLog;
   readonly packages: LibraryPackages;
@@ -34,9 +38,11 @@ export function makeServices({ databaseUrl, dataFolder }: Settings, connections?
   const database = openDatabase(databaseUrl, connections);
   const blobs = blobStore(join(dataFolder, 'blobs'));
   const editions = editionStore(database);
+  const facets = facetStore(database);
   const agreements = agreementStore(database);
-  const items = itemStore(database, async (project, transaction) => ({ facets: await editions.facets(project, transaction), rules: (await agreements.read(project, transaction)).rules }));
+  const items = itemStore(database, async (project, transaction) => ({ facets: (await facets.read(project, transaction)).facets, rules: (await agreements.read(project, transaction)).rules }));
   const assets = assetStore(database, blobs);
+  const live = liveLog(database, items);
   return {
     database,
     blobs,
@@ -44,9 +50,11 @@ export function makeServices({ databaseUrl, dataFolder }: Settings, connections?
     items,
     assets,
     editions,
+    facets,
     agreements,
-    live: liveLog(database, items),
-    packages: libraryPackages(database, items, assets, editions, blobs),
+    live,
+    renameValue: valueRenaming(database, facets, items, live),
+    packages: libraryPackages(database, items, assets, editions, facets, blobs),
     impressionFolder: (id) => join(dataFolder, 'impressions', id),
   };
 }

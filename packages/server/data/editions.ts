@@ -1,14 +1,11 @@
 import { randomUUID } from 'node:crypto';
-import type { Edition, EditionInput, Facet, Impression, Lens, Progress } from '@ukiyo/contracts';
+import type { Edition, EditionInput, Impression, Lens, Progress } from '@ukiyo/contracts';
 import { Op, QueryTypes, type Transaction } from 'sequelize';
 import type { Database } from './database.ts';
 import type { EditionRow, ImpressionRow } from './models.ts';
 
-/** Facets, lenses, editions and their impressions. */
+/** Lenses, editions and their impressions. */
 export interface EditionStore {
-  facets(project: string, transaction?: Transaction): Promise<Facet[]>;
-  /** Adds facets after those that are there. */
-  addFacets(project: string, added: readonly Facet[], transaction: Transaction): Promise<void>;
   lenses(project: string): Promise<Lens[]>;
   saveLens(project: string, lens: Lens, transaction: Transaction): Promise<void>;
   editions(project: string): Promise<Edition[]>;
@@ -54,22 +51,9 @@ function impressionOf(row: ImpressionRow, edition: EditionRow): Impression {
 }
 
 export function editionStore({ sequelize, models }: Database): EditionStore {
-  const { facets, lenses, editions, impressions } = models;
+  const { lenses, editions, impressions } = models;
   const editionRow = async (project: string, id: string): Promise<EditionRow | undefined> => (await editions.findOne({ where: { projectId: project, id } }))?.get();
   const store: EditionStore = {
-    facets: async (project, transaction) =>
-      (await facets.findAll({ where: { projectId: project }, order: [['position', 'ASC']], ...(transaction ? { transaction } : {}) })).map((row) => ({
-        name: row.get().name,
-        label: row.get().label,
-        values: [...row.get().valueList],
-      })),
-    async addFacets(project, added, transaction) {
-      const first = await facets.count({ where: { projectId: project }, transaction });
-      await facets.bulkCreate(
-        added.map(({ name, label, values }, at) => ({ projectId: project, name, label, valueList: values, position: first + at })),
-        { transaction },
-      );
-    },
     lenses: async (project) => (await lenses.findAll({ where: { projectId: project }, order: [['name', 'ASC']] })).map((row) => ({ id: row.get().id, name: row.get().name, rules: row.get().rules })),
     saveLens: async (project, lens, transaction) => void (await lenses.upsert({ projectId: project, ...lens }, { transaction })),
     editions: async (project) => (await editions.findAll({ where: { projectId: project }, order: [['name', 'ASC']] })).map((row) => editionOf(row.get())),

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { FolderCount, Item, ItemQuery, ItemSummary, Revision } from '@ukiyo/contracts';
 import { writeCanonical } from '@ukiyo/core/grammar';
+import { valuesUsed } from '@ukiyo/core/facets';
 import { checkItem, derive, type Agreed, type Derived } from '@ukiyo/core/library';
 import { readXml } from '@ukiyo/core/markup';
 import { countProblems } from '@ukiyo/core/problems';
@@ -31,7 +32,7 @@ export interface ItemStore {
   revisionText(project: string, id: string, version: number): Promise<string | undefined>;
   uses(project: string, id: string): Promise<ItemSummary[]>;
   ids(project: string): Promise<Set<string>>;
-  /** Counts the problems of every text anew, after something else was agreed on. */
+  /** Counts the problems and facet values of every text anew, after something else was agreed on. */
   recount(project: string): Promise<void>;
   texts(project: string): Promise<Pick<ItemRow, 'id' | 'kind' | 'folder' | 'name' | 'text' | 'version'>[]>;
 }
@@ -47,9 +48,9 @@ interface NewRow {
 /** Rows of one statement: enough to be quick, few enough to stay far from the limit of parameters. */
 const batch = 200;
 
-const summaryColumns = ['id', 'kind', 'type', 'folder', 'name', 'title', 'shortDescription', 'version', 'wordCount', 'problems', 'updatedAt', 'updatedBy'];
+export const summaryColumns = ['id', 'kind', 'type', 'folder', 'name', 'title', 'shortDescription', 'version', 'wordCount', 'problems', 'updatedAt', 'updatedBy'];
 
-function summary(row: ItemRow): ItemSummary {
+export function summaryOf(row: ItemRow): ItemSummary {
   const { id, kind, type, folder, name, title, shortDescription, version, wordCount, problems, updatedAt, updatedBy } = row;
   return { id, kind, type, folder, name, title, shortDescription, version, wordCount, problems, updatedAt: updatedAt.toISOString(), updatedBy };
 }
@@ -58,14 +59,14 @@ function summary(row: ItemRow): ItemSummary {
 function settle(id: string, kind: 'topic' | 'map', source: string, agreed: Agreed): { text: string; derived: Derived } {
   const { document } = readXml(source);
   if (document) return { text: writeCanonical(document.root), derived: derive(document.root, id, agreed) };
-  return { text: source, derived: { type: kind, title: id, shortDescription: '', text: '', wordCount: 0, targets: [], problems: { error: 1, warning: 0, info: 0 } } };
+  return { text: source, derived: { type: kind, title: id, shortDescription: '', text: '', wordCount: 0, targets: [], facetValues: [], problems: { error: 1, warning: 0, info: 0 } } };
 }
 
 const hashOf = (content: string): string => createHash('sha256').update(content).digest('hex');
 
 /** @param agreedIn what texts are checked against */
 export function itemStore({ sequelize, models }: Database, agreedIn: (project: string, transaction?: Transaction) => Promise<Agreed>): ItemStore {
-  const { items, revisions, links, liveDocuments } = models;
+  const { items, revisions, links, facetUses, liveDocuments } = models;
 
   const writeDerived = async (project: string, id: string, text: string, derived: Derived, version: number, note: string, author: string, transaction: Transaction): Promise<void> => {
     await links.destroy({ where: { projectId: project, sourceId: id }, transaction });
@@ -74,8 +75,11 @@ export function itemStore({ sequelize, models }: Database, agreedIn: (project: s
         derived.targets.map((targetId) => ({ projectId: project, sourceId: id, targetId })),
         { transaction },
       );
+    await facetUses.destroy({ where: { projectId: project, itemId: id }, transaction });
+    await facetUses.bulkCreate(useRows(project, id, derived.facetValues), { transaction });
     await revisions.create({ projectId: project, itemId: id, version, text, hash: hashOf(text), note, author, createdAt: new Date() }, { transaction });
   };
+  const useRows = (project: string, itemId: string, values: Derived['facetValues']) => values.map((use) => ({ projectId: project, itemId, ...use }));
   /** The history of what was removed stays: an item that comes again under its id goes on from there. */
   const versionsBefore = async (project: string, rows: readonly NewRow[], transaction: Transaction): Promise<Map<string, number>> => {
     const found = await sequelize.query<{ id: string; version: number }>(
@@ -117,7 +121,7 @@ export function itemStore({ sequelize, models }: Database, agreedIn: (project: s
         offset: query.offset,
         limit: query.limit,
       });
-      return { total: count, items: rows.map((row) => summary(row.get())) };
+      return { total: count, items: rows.map((row) => summaryOf(row.get())) };
     },
     async folders(project) {
       return sequelize.query<FolderCount>('SELECT folder, count(*)::int AS count FROM items WHERE project_id = :project GROUP BY folder ORDER BY folder', {
@@ -127,7 +131,7 @@ export function itemStore({ sequelize, models }: Database, agreedIn: (project: s
     },
     async find(project, id) {
       const row = (await items.findOne({ where: { projectId: project, id } }))?.get();
-      return row && { ...summary(row), text: row.text };
+      return row && { ...summaryOf(row), text: row.text };
     },
     async create(project, item, author) {
       try {
@@ -162,6 +166,10 @@ export function itemStore({ sequelize, models }: Database, agreedIn: (project: s
         );
         await links.bulkCreate(
           settled.flatMap(({ row, derived }) => derived.targets.map((targetId) => ({ projectId: project, sourceId: row.id, targetId }))),
+          { transaction },
+        );
+        await facetUses.bulkCreate(
+          settled.flatMap(({ row, derived }) => useRows(project, row.id, derived.facetValues)),
           { transaction },
         );
         await revisions.bulkCreate(
@@ -218,7 +226,7 @@ export function itemStore({ sequelize, models }: Database, agreedIn: (project: s
     async uses(project, id) {
       const found = await links.findAll({ where: { projectId: project, targetId: id } });
       const rows = await items.findAll({ where: { projectId: project, id: found.map((link) => link.get().sourceId) }, attributes: summaryColumns, order: [['title', 'ASC']] });
-      return rows.map((row) => summary(row.get()));
+      return rows.map((row) => summaryOf(row.get()));
     },
     async ids(project) {
       const rows = await sequelize.query<{ id: string }>('SELECT id FROM items WHERE project_id = :project UNION SELECT id FROM assets WHERE project_id = :project', {
@@ -231,8 +239,14 @@ export function itemStore({ sequelize, models }: Database, agreedIn: (project: s
       const agreed = await agreedIn(project);
       for (const { id, text, version } of await store.texts(project)) {
         const { document } = readXml(text);
-        // A text that was saved meanwhile was counted then.
-        if (document) await items.update({ problems: countProblems(checkItem(document.root, agreed)) }, { where: { projectId: project, id, version } });
+        if (!document) continue;
+        await sequelize.transaction(async (transaction) => {
+          const [updated] = await items.update({ problems: countProblems(checkItem(document.root, agreed)) }, { where: { projectId: project, id, version }, transaction });
+          // A text that was saved meanwhile was counted then.
+          if (updated === 0) return;
+          await facetUses.destroy({ where: { projectId: project, itemId: id }, transaction });
+          await facetUses.bulkCreate(useRows(project, id, valuesUsed(document.root)), { transaction });
+        });
       }
     },
     async texts(project) {

@@ -1,8 +1,11 @@
 import { randomUUID } from 'node:crypto';
-import { ForeignKeyConstraintError, Op, QueryTypes, UniqueConstraintError } from 'sequelize';
+import { applySteps, documentFrom, fromEditor, stepTo } from '@ukiyo/core/editing';
+import { writeCanonical } from '@ukiyo/core/grammar';
+import type { Element } from '@ukiyo/core/markup';
+import { ForeignKeyConstraintError, Op, QueryTypes, UniqueConstraintError, type Model, type Transaction } from 'sequelize';
 import type { Database } from './database.ts';
 import type { ItemStore } from './items.ts';
-import type { LiveDocumentRow, LiveStepRow } from './models.ts';
+import type { ItemRow, LiveDocumentRow, LiveStepRow } from './models.ts';
 
 /** Where one topic's live document is kept. */
 export interface LiveKey {
@@ -24,6 +27,11 @@ export interface LiveLog {
   append(key: LiveKey, epoch: string, version: number, steps: readonly unknown[], by: { client: string; person: string }): Promise<'kept' | 'raced' | 'gone'>;
   /** Writes text and document as of a version; undefined when the topic is gone. What was written of a later version stays. */
   write(key: LiveKey, as: { epoch: string; version: number; document: unknown; text: string; note: string; author: string }): Promise<number | undefined>;
+  /**
+   * Changes the tree of a topic that is edited live, within a transaction that holds the row: the difference is a step like any other, and text and document follow at once.
+   * False when it is not edited live; a step of somebody else at the same moment breaks the transaction with a `UniqueConstraintError`.
+   */
+  change(row: Model<ItemRow, Partial<ItemRow>>, change: (root: Element) => Element, by: { person: string; note: string }, transaction: Transaction): Promise<boolean>;
   /** Ends a line of versions: the next opening begins from the text. */
   end(key: LiveKey): Promise<void>;
   /** Topics with steps that no text holds yet. */
@@ -36,8 +44,21 @@ const keptDays = 7;
 export function liveLog({ sequelize, models }: Database, items: ItemStore): LiveLog {
   const { liveDocuments, liveSteps } = models;
   const where = ({ project, item }: LiveKey) => ({ projectId: project, itemId: item });
-  const stepsAfter = async (key: LiveKey, epoch: string, version: number): Promise<LoggedStep[]> =>
-    (await liveSteps.findAll({ where: { ...where(key), epoch, version: { [Op.gt]: version } }, order: [['version', 'ASC']] })).map((row) => row.get());
+  const stepsAfter = async (key: LiveKey, epoch: string, version: number, transaction?: Transaction): Promise<LoggedStep[]> =>
+    (await liveSteps.findAll({ where: { ...where(key), epoch, version: { [Op.gt]: version } }, order: [['version', 'ASC']], ...(transaction ? { transaction } : {}) })).map((row) => row.get());
+  /** Writes the steps and tells every process of the database, which hears of it when the transaction ends. */
+  const log = (key: LiveKey, epoch: string, version: number, steps: readonly unknown[], by: { client: string; person: string }, transaction?: Transaction) =>
+    sequelize.query(
+      `WITH added AS (
+         INSERT INTO live_steps (project_id, item_id, epoch, version, step, client, person)
+         SELECT $project::uuid, $item, $epoch::uuid, $version::int + place, step, $client, $person FROM json_array_elements($steps::json) WITH ORDINALITY AS sent (step, place) RETURNING 1)
+       SELECT pg_notify('ukiyo_steps', $payload) FROM (SELECT count(*) FROM added) AS done`,
+      {
+        bind: { ...key, epoch, version, ...by, steps: JSON.stringify(steps), payload: JSON.stringify({ ...key, version: version + steps.length }) },
+        type: QueryTypes.SELECT,
+        ...(transaction ? { transaction } : {}),
+      },
+    );
 
   return {
     async open(key, schema, begin) {
@@ -56,15 +77,9 @@ export function liveLog({ sequelize, models }: Database, items: ItemStore): Live
       return document && { document, steps: await stepsAfter(key, document.epoch, document.version) };
     },
     since: stepsAfter,
-    async append(key, epoch, version, steps, { client, person }) {
+    async append(key, epoch, version, steps, by) {
       try {
-        await sequelize.query(
-          `WITH added AS (
-             INSERT INTO live_steps (project_id, item_id, epoch, version, step, client, person)
-             SELECT $project::uuid, $item, $epoch::uuid, $version::int + place, step, $client, $person FROM json_array_elements($steps::json) WITH ORDINALITY AS sent (step, place) RETURNING 1)
-           SELECT pg_notify('ukiyo_steps', $payload) FROM (SELECT count(*) FROM added) AS done`,
-          { bind: { ...key, epoch, version, client, person, steps: JSON.stringify(steps), payload: JSON.stringify({ ...key, version: version + steps.length }) }, type: QueryTypes.SELECT },
-        );
+        await log(key, epoch, version, steps, by);
         return 'kept';
       } catch (error) {
         if (error instanceof UniqueConstraintError) return 'raced';
@@ -83,6 +98,32 @@ export function liveLog({ sequelize, models }: Database, items: ItemStore): Live
         await liveSteps.destroy({ where: { ...where(key), version: { [Op.lte]: version }, createdAt: { [Op.lt]: new Date(Date.now() - keptDays * 86_400_000) } }, transaction });
         return itemVersion;
       });
+    },
+    async change(row, change, { person, note }, transaction) {
+      const { projectId: project, id: item } = row.get();
+      const live = await liveDocuments.findOne({ where: { projectId: project, itemId: item }, transaction });
+      if (!live) return false;
+      const { epoch, version, document: held } = live.get();
+      const steps = await stepsAfter({ project, item }, epoch, version, transaction);
+      const start = documentFrom(held);
+      const current =
+        start &&
+        applySteps(
+          start,
+          steps.map(({ step }) => step),
+        );
+      // A log that cannot be followed ends; the text is what holds.
+      if (!current || !('document' in current)) {
+        await live.destroy({ transaction });
+        return false;
+      }
+      const root = change(fromEditor(current.document));
+      const step = stepTo(current.document, root);
+      if (step) await log({ project, item }, epoch, version + steps.length, [step.toJSON()], { client: 'text', person }, transaction);
+      const itemVersion = await items.write(row, { text: writeCanonical(root), note }, person, transaction);
+      const document = (step?.apply(current.document).doc ?? current.document).toJSON() as unknown;
+      await live.update({ version: version + steps.length + (step ? 1 : 0), document, itemVersion }, { transaction });
+      return true;
     },
     end: async (key) => void (await liveDocuments.destroy({ where: where(key) })),
     async unwritten() {

@@ -71,4 +71,14 @@ export const migrations: readonly Migration[] = [
         project_id uuid PRIMARY KEY REFERENCES projects ON DELETE CASCADE, version integer NOT NULL, rules jsonb NOT NULL, facts jsonb NOT NULL, words jsonb NOT NULL);
     `,
   },
+  {
+    name: '0005-facet-uses',
+    sql: `
+      CREATE TABLE facet_uses (
+        project_id uuid NOT NULL, item_id text NOT NULL, facet text NOT NULL, value text NOT NULL, count integer NOT NULL, PRIMARY KEY (project_id, item_id, facet, value),
+        FOREIGN KEY (project_id, item_id) REFERENCES items (project_id, id) ON DELETE CASCADE);
+      CREATE INDEX facet_uses_value ON facet_uses (project_id, facet, value);
+      ALTER TABLE projects ADD COLUMN facets_version integer NOT NULL DEFAULT 0;
+    `,
+  },
 ];

@@ -21,6 +21,8 @@ interface ProjectRow {
   id: string;
   name: string;
   locale: string;
+  /** Counts the changes of its facets. */
+  facetsVersion: number;
 }
 export interface ItemRow {
   projectId: string;
@@ -72,6 +74,14 @@ interface LensRow {
   id: string;
   name: string;
   rules: LensRule[];
+}
+/** How often a facet value is set in a text. */
+interface FacetUseRow {
+  projectId: string;
+  itemId: string;
+  facet: string;
+  value: string;
+  count: number;
 }
 interface FacetRow {
   projectId: string;
@@ -145,6 +155,7 @@ export interface Models {
   readonly agreements: Table<AgreementsRow>;
   readonly lenses: Table<LensRow>;
   readonly facets: Table<FacetRow>;
+  readonly facetUses: Table<FacetUseRow>;
   readonly editions: Table<EditionRow>;
   readonly impressions: Table<ImpressionRow>;
   readonly liveDocuments: Table<LiveDocumentRow>;
@@ -172,7 +183,7 @@ export function defineModels(sequelize: Sequelize): Models {
   return {
     people: define<PersonRow>('people', { id: uuidKey, name: text, email: text, passwordHash: text, role: text, active: boolean }),
     sessions: define<SessionRow>('sessions', { id: key, personId: uuid, expiresAt: date }),
-    projects: define<ProjectRow>('projects', { id: uuidKey, name: text, locale: text }),
+    projects: define<ProjectRow>('projects', { id: uuidKey, name: text, locale: text, facetsVersion: integer }),
     items: define<ItemRow>('items', {
       projectId: uuidKey,
       id: key,
@@ -196,6 +207,7 @@ export function defineModels(sequelize: Sequelize): Models {
     agreements: define<AgreementsRow>('agreements', { projectId: uuidKey, version: integer, rules: json, facts: json, words: json }),
     lenses: define<LensRow>('lenses', { projectId: uuidKey, id: key, name: text, rules: json }),
     facets: define<FacetRow>('facets', { projectId: uuidKey, name: key, label: text, valueList: json, position: integer }),
+    facetUses: define<FacetUseRow>('facet_uses', { projectId: uuidKey, itemId: key, facet: key, value: key, count: integer }),
     editions: define<EditionRow>('editions', { id: uuidKey, projectId: uuid, name: text, output: text, map: text, lens: text, variables: json, locale: text }),
     impressions: define<ImpressionRow>('impressions', {
       id: uuidKey,

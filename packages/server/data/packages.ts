@@ -6,6 +6,7 @@ import type { AssetStore } from './assets.ts';
 import type { BlobStore } from './blobs.ts';
 import type { Database } from './database.ts';
 import type { EditionStore } from './editions.ts';
+import type { FacetStore } from './facets.ts';
 import { settleImage } from './images.ts';
 import type { ItemStore } from './items.ts';
 
@@ -18,7 +19,7 @@ export interface LibraryPackages {
 
 const pathOf = ({ folder, name }: { folder: string; name: string }): string => (folder === '' ? name : `${folder}/${name}`);
 
-export function libraryPackages(database: Database, items: ItemStore, assets: AssetStore, editions: EditionStore, blobs: BlobStore): LibraryPackages {
+export function libraryPackages(database: Database, items: ItemStore, assets: AssetStore, editions: EditionStore, facets: FacetStore, blobs: BlobStore): LibraryPackages {
   return {
     async take(project, files, author) {
       const content = readPackage(files, await items.ids(project));
@@ -39,13 +40,13 @@ export function libraryPackages(database: Database, items: ItemStore, assets: As
       };
       const fresh = content.items.filter(isFree);
       const freshImages = images.filter(isFree);
-      const facetsThere = new Set((await editions.facets(project)).map(({ name }) => name));
+      const facetsThere = new Set((await facets.read(project)).facets.map(({ name }) => name));
       for (const { name, label } of content.facets.filter((facet) => facetsThere.has(facet.name)))
         problems.push(problem('info', 'package.exists', `The project has the facet “${label}” (${name}) already. Its values are left as they are.`));
       const freshFacets = content.facets.filter(({ name }) => !facetsThere.has(name)).map((facet) => ({ ...facet, values: [...facet.values] }));
       await database.sequelize.transaction(async (transaction) => {
         // First: what is wrong with a topic also depends on them.
-        await editions.addFacets(project, freshFacets, transaction);
+        await facets.add(project, freshFacets, transaction);
         await items.createAll(project, fresh, author, transaction);
         for (const image of freshImages) await assets.create(project, image, transaction);
         for (const lens of content.lenses) await editions.saveLens(project, { ...lens, rules: [...lens.rules] }, transaction);
@@ -54,7 +55,7 @@ export function libraryPackages(database: Database, items: ItemStore, assets: As
     },
     async give(project) {
       const files = await Promise.all((await assets.rows(project)).map(async (row) => ({ ...row, bytes: await blobs.get(row.hash) })));
-      return ditaFiles(await items.texts(project), files, await editions.lenses(project), await editions.facets(project));
+      return ditaFiles(await items.texts(project), files, await editions.lenses(project), (await facets.read(project)).facets);
     },
   };
 }

@@ -11,6 +11,7 @@ import type { Queue } from '../jobs/queue.ts';
 import { createAuthority } from '../live/authority.ts';
 import { agreementRoutes } from './agreements.ts';
 import { dictionaryRoutes } from './dictionaries.ts';
+import { facetRoutes } from './facets.ts';
 import { fileRoutes } from './files.ts';
 import { guard, Refused } from './guard.ts';
 import { itemRoutes } from './items.ts';
@@ -86,6 +87,7 @@ export async function createApp(services: Services, queue: Queue, { webFolder, l
   await app.register(liveRoutes(services.people, services.items, authority), { prefix: '/api/projects/:project' });
   await app.register(itemRoutes(services, queue, authority), { prefix: '/api/projects/:project' });
   await app.register(agreementRoutes(services), { prefix: '/api/projects/:project' });
+  await app.register(facetRoutes(services, queue), { prefix: '/api/projects/:project' });
   await app.register(fileRoutes(services, authority), { prefix: '/api/projects/:project' });
   await app.register(publishingRoutes(services, queue, authority), { prefix: '/api/projects/:project' });
 

@@ -36,7 +36,7 @@ export async function buildEdition(services: Services, project: string, edition:
   tell({ step: 'Reading the library', done: 0, total: 0 });
   const texts = await services.items.texts(project);
   const rows = await services.assets.rows(project);
-  const agreed = { facets: await services.editions.facets(project), rules: (await services.agreements.read(project)).rules };
+  const agreed = { facets: (await services.facets.read(project)).facets, rules: (await services.agreements.read(project)).rules };
   const lens = edition.lens === null ? undefined : (await services.editions.lenses(project)).find(({ id }) => id === edition.lens);
 
   tell({ step: 'Composing', done: 0, total: texts.length });

@@ -30,7 +30,12 @@ const isKnown = (name: string): boolean => facets.some((facet) => facet.name ===
 const isFacet = ({ name }: AttributeDefinition): boolean => isKnown(name) || (name === 'props' && [...facetValuesOf({ props: target.value?.attributes['props'] ?? '' }).keys()].every(isKnown));
 const texts = computed(() => [...fields.value.set, ...(added.value && !fields.value.set.some(({ name }) => name === added.value?.name) ? [added.value] : [])].filter((one) => !isFacet(one)));
 
-const options = (values: readonly FacetValue[], depth = 0): { value: string; label: string }[] => values.flatMap((value) => [{ value: value.name, label: `${'\u2003'.repeat(depth)}${value.label}` }, ...options(value.values ?? [], depth + 1)]);
+/** Retired values are shown where they are set, and can only be taken away. */
+const options = (values: readonly FacetValue[], set: readonly string[], depth = 0): { value: string; label: string; disabled: boolean }[] =>
+  values.flatMap((value) => [
+    ...(value.retired && !set.includes(value.name) ? [] : [{ value: value.name, label: `${'\u2003'.repeat(depth)}${value.label}`, disabled: value.retired === true }]),
+    ...options(value.values ?? [], set, depth + 1),
+  ]);
 
 const linkForm = computed({
   get: (): string => linkFormOf(target.value?.attributes ?? {}),
@@ -54,7 +59,7 @@ function setText(name: string, value: string): void {
       <h3>Facets</h3>
       <div v-for="facet in facets" :key="facet.name" class="field">
         <span :id="`facet-${facet.name}`" class="small quiet">{{ facet.label }}</span>
-        <n-select multiple clearable filterable size="small" placeholder="every reader" :disabled="!editable" :value="[...valuesOn(target.attributes, facet.name)]" :options="options(facet.values)" :input-props="{ 'aria-label': facet.label }" @update:value="setFacet(facet, $event)" />
+        <n-select multiple clearable filterable size="small" placeholder="every reader" :disabled="!editable" :value="[...valuesOn(target.attributes, facet.name)]" :options="options(facet.values, valuesOn(target.attributes, facet.name))" :input-props="{ 'aria-label': facet.label }" @update:value="setFacet(facet, $event)" />
       </div>
     </template>
     <div v-if="target.element === 'xref'" class="field">

@@ -3,7 +3,7 @@ import { nextTick, onMounted, ref, useId, watch } from 'vue';
 import type { PopItem, PopPlace } from './popList.ts';
 
 /** A list at the caret that narrows while one types; the arrows and Enter choose. */
-const { label, items, place, empty } = defineProps<{ label: string; items: readonly PopItem[]; place: PopPlace; empty: string }>();
+const { label, items, place, empty, keepsPlace } = defineProps<{ label: string; items: readonly PopItem[]; place: PopPlace; empty: string; /** Stays at the chosen one when only what is said of the items changes. */ keepsPlace?: boolean }>();
 const emit = defineEmits<{ choose: [PopItem]; into: [PopItem]; close: [] }>();
 const query = defineModel<string>('query', { required: true });
 const chosen = ref(0);
@@ -11,7 +11,9 @@ const field = ref<HTMLInputElement>();
 const id = useId();
 const px = (value: number | undefined): string => (value === undefined ? 'auto' : `${value}px`);
 
-watch(() => items, () => (chosen.value = 0));
+watch(() => items, (now, before) => {
+  if (!keepsPlace || now.length !== before.length) chosen.value = 0;
+});
 onMounted(() => field.value?.focus());
 
 function onKey(event: KeyboardEvent): void {

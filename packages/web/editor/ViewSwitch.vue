@@ -5,6 +5,7 @@ import { pageViews, type PageView } from './pageView.ts';
 
 const view = defineModel<PageView>('view', { required: true });
 const marks = defineModel<boolean>('marks', { required: true });
+const tags = defineModel<boolean>('tags', { required: true });
 /** Several topics together are shown as pages only. */
 const { language, pagesOnly } = defineProps<{ language?: SourceLanguage | undefined; pagesOnly?: boolean }>();
 const emit = defineEmits<{ page: []; language: [SourceLanguage] }>();
@@ -20,7 +21,8 @@ function look(at: PageView): void {
   <div class="views" role="group" aria-label="View of the page">
     <button v-for="one in pageViews" :key="one.value" type="button" :aria-pressed="language === undefined && view === one.value" :title="`${one.help} (${one.keys})`" @mousedown.prevent @click="look(one.value)">{{ one.label }}</button>
     <button v-for="one in offered" :key="one.value" type="button" :aria-pressed="language === one.value" :title="one.help" @mousedown.prevent @click="emit('language', one.value)">{{ one.label }}</button>
-    <button type="button" class="marks" :aria-pressed="marks" title="Spaces, breaks and paragraph ends (Alt 5)" aria-label="Spaces, breaks and paragraph ends" @mousedown.prevent @click="marks = !marks">¶</button>
+    <button type="button" class="marks" :aria-pressed="tags" title="For whom content is, beside it (Alt 8)" @mousedown.prevent @click="tags = !tags">Facets</button>
+    <button type="button" :aria-pressed="marks" title="Spaces, breaks and paragraph ends (Alt 5)" aria-label="Spaces, breaks and paragraph ends" @mousedown.prevent @click="marks = !marks">¶</button>
   </div>
 </template>
 

@@ -3,7 +3,7 @@ import type { Transaction } from 'prosemirror-state';
 import { DecorationSet, type Decoration } from 'prosemirror-view';
 
 /** The decorations of one node at a position; must depend on nothing but these. */
-export type Draw = (node: Node, position: number, parent: Node | null) => Decoration[];
+export type Draw = (node: Node, position: number, parent: Node | null, index: number) => Decoration[];
 
 interface Range {
   readonly from: number;
@@ -34,7 +34,7 @@ function touchedBy({ mapping, before, doc }: Transaction): Range | undefined {
 
 export function drawAll(document: Node, draw: Draw): DecorationSet {
   const decorations: Decoration[] = [];
-  document.descendants((node, position, parent) => void decorations.push(...draw(node, position, parent)));
+  document.descendants((...at) => void decorations.push(...draw(...at)));
   return DecorationSet.create(document, decorations);
 }
 
@@ -44,8 +44,8 @@ export function redraw(decorations: DecorationSet, transaction: Transaction, dra
   const mapped = decorations.map(transaction.mapping, doc);
   const range = touchedBy(transaction);
   if (!range) return mapped;
-  const touched: { node: Node; position: number; parent: Node | null }[] = [];
-  doc.nodesBetween(Math.max(0, range.from - 1), Math.min(doc.content.size, range.to + 1), (node, position, parent) => void touched.push({ node, position, parent }));
+  const touched: { node: Node; position: number; parent: Node | null; index: number }[] = [];
+  doc.nodesBetween(Math.max(0, range.from - 1), Math.min(doc.content.size, range.to + 1), (node, position, parent, index) => void touched.push({ node, position, parent, index }));
   // What belongs to a node lies on the whole of it, just inside its edges, or on its text; what lies deeper belongs to nodes that are not touched.
   const at = (place: number): Decoration[] => mapped.find(place, place).filter(({ from, to }) => from === to);
   const stale = touched.flatMap(({ node, position }) => {
@@ -55,6 +55,6 @@ export function redraw(decorations: DecorationSet, transaction: Transaction, dra
   });
   return mapped.remove(stale).add(
     doc,
-    touched.flatMap(({ node, position, parent }) => draw(node, position, parent)),
+    touched.flatMap(({ node, position, parent, index }) => draw(node, position, parent, index)),
   );
 }

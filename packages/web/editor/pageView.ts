@@ -15,7 +15,9 @@ export type PageView = (typeof pageViews)[number]['value'];
 export function usePageView() {
   const view = useStorage<PageView>('ukiyo-page-view', 'ladder');
   const marks = useStorage('ukiyo-page-marks', false);
+  /** Whether the facet values of content are shown beside it. */
+  const tags = useStorage('ukiyo-page-tags', true);
   const enterAsks = useStorage('ukiyo-enter-asks', false);
   const signs = computed<Signs>(() => ({ labels: view.value === 'labelled', marks: marks.value }));
-  return { view, marks, enterAsks, signs };
+  return { view, marks, tags, enterAsks, signs };
 }

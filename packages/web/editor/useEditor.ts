@@ -37,6 +37,7 @@ import { links, type LinkHost } from './links.ts';
 import { otherCarets } from './others.ts';
 import { spellingMarks } from './spelling.ts';
 import { pageSigns, showSigns, type Signs } from './signs.ts';
+import { showVariation, variationMarks, type Variation } from './variation.ts';
 import type { Opening } from './useLive.ts';
 import { useChecking } from './useChecking.ts';
 import { closedView, imageView, type PageContext } from './views.ts';
@@ -51,6 +52,7 @@ export interface EditorHandlers extends PageContext {
   readonly isTemplate: () => boolean;
   readonly rules: () => readonly HouseRule[];
   readonly signs: () => Signs;
+  readonly variation: () => Variation;
   /** The document is another now, or the caret elsewhere. */
   readonly changed: (maps: readonly StepMap[]) => void;
   readonly moved: () => void;
@@ -72,6 +74,8 @@ export interface EditorHandlers extends PageContext {
   readonly tell: (message: string) => void;
   readonly upload: (file: File) => Promise<string | undefined>;
   readonly openPalette: () => void;
+  /** For whom what is selected is. */
+  readonly askFacets: () => void;
   /** Whether Enter asks what comes next, instead of going on with the same. */
   readonly enterAsks: () => boolean;
 }
@@ -99,7 +103,7 @@ export function useEditor(handlers: EditorHandlers) {
     let state = EditorState.create({
       doc: opening.document,
       plugins: [
-        ...editorKeys({ 'Ctrl-Space': handlers.openPalette, 'Mod-s': handlers.save, 'Mod-f': handlers.find, 'Mod-.': () => void handlers.askSpelling(editor) }),
+        ...editorKeys({ 'Ctrl-Space': handlers.openPalette, 'Mod-s': handlers.save, 'Mod-f': handlers.find, 'Mod-.': () => void handlers.askSpelling(editor), 'Mod-;': handlers.askFacets }),
         history(),
         liveEditing(opening),
         otherCarets(),
@@ -112,6 +116,7 @@ export function useEditor(handlers: EditorHandlers) {
         clipboard(handlers),
         links(id, { ...handlers.links, read: handlers.read }),
         pageSigns(handlers.signs()),
+        variationMarks(handlers.variation()),
       ],
     });
     const unsent = applySteps(opening.document, opening.steps);
@@ -225,8 +230,9 @@ export function useEditor(handlers: EditorHandlers) {
     editor?.dispatch(withAttributes(editor.state, target, attributes));
   }
   const sign = (signs: Signs): void => view.value?.dispatch(showSigns(view.value.state, signs));
+  const vary = (variation: Variation): void => view.value?.dispatch(showVariation(view.value.state, variation));
   const refusal = (target: OpenElement, definition: AttributeDefinition, value: string): string | undefined => view.value && refusalOf(view.value.state, target, definition, value);
 
   onUnmounted(clear);
-  return { view, open, drawn, problems: checking.problems, words: checking.words, show, clear, read, goTo, enter, select, changeRoot, setAttributes, refusal, sign, choices, apply };
+  return { view, open, drawn, problems: checking.problems, words: checking.words, show, clear, read, goTo, enter, select, changeRoot, setAttributes, refusal, sign, vary, choices, apply };
 }

@@ -1,6 +1,6 @@
-import { Agreements, Asset, Facet, Item, ItemPage, templatesFolder, type ItemSummary, type NewItem } from '@ukiyo/contracts';
+import { Agreements, Asset, FacetList, Item, ItemPage, templatesFolder, type ItemSummary, type NewItem } from '@ukiyo/contracts';
 import { defineStore } from 'pinia';
-import { ref, shallowRef } from 'vue';
+import { computed, ref, shallowRef } from 'vue';
 import { z } from 'zod';
 import { ask } from './api.ts';
 import { useSession } from './session.ts';
@@ -13,7 +13,8 @@ export const useLibrary = defineStore('library', () => {
   const session = useSession();
   const items = shallowRef<readonly ItemSummary[]>([]);
   const assets = shallowRef<readonly Asset[]>([]);
-  const facets = shallowRef<readonly Facet[]>([]);
+  const facetList = shallowRef<FacetList>({ version: 0, facets: [] });
+  const facets = computed(() => facetList.value.facets);
   const agreements = shallowRef<Agreements>({ version: 0, rules: [], facts: [], words: {} });
   const loaded = ref(false);
 
@@ -26,7 +27,7 @@ export const useLibrary = defineStore('library', () => {
     }
     items.value = all;
     assets.value = await ask(`${session.base}/assets`, z.array(Asset));
-    facets.value = await ask(`${session.base}/facets`, z.array(Facet));
+    facetList.value = await ask(`${session.base}/facets`, FacetList);
     agreements.value = await ask(`${session.base}/agreements`, Agreements);
     loaded.value = true;
   }
@@ -62,5 +63,5 @@ export const useLibrary = defineStore('library', () => {
     agreements.value = await ask(`${session.base}/agreements/words`, Agreements, { method: 'POST', body: { locale, word } });
   }
   const assetAddress = (id: string): string => `/api${session.base}/assets/${encodeURIComponent(id)}/file`;
-  return { items, assets, facets, agreements, agree, addWord, load, ensure, find, read, keep, create, save, upload, assetAddress };
+  return { items, assets, facetList, facets, agreements, agree, addWord, load, ensure, find, read, keep, create, save, upload, assetAddress };
 });

@@ -6,6 +6,7 @@ import { useSession } from '../parts/session.ts';
 import { themeKey } from '../theme/choice.ts';
 import { pigmentOf } from '../theme/tokens.ts';
 import CommandPalette from './CommandPalette.vue';
+import LensChoice from './LensChoice.vue';
 import { usePlace } from './place.ts';
 import ShortcutList from './ShortcutList.vue';
 import { stages } from './stages.ts';
@@ -61,6 +62,7 @@ onUnmounted(() => release?.());
       <ul v-if="place.people.length > 0" class="others" aria-label="Also here">
         <li v-for="person in place.people" :key="person.client" class="face" :style="{ background: pigmentOf(person.place) }" :title="person.name"><span aria-hidden="true">{{ initialsOf(person.name) }}</span><span class="visually-hidden">{{ person.name }}</span></li>
       </ul>
+      <LensChoice />
       <button type="button" class="chip" @click="finding = true"><span class="quiet">Find or do</span> <kbd>Ctrl K</kbd></button>
       <n-popover trigger="click" placement="bottom-end">
         <template #trigger><button type="button" class="face" :aria-label="`${session.person?.name}, ${session.person?.role}`">{{ initials }}</button></template>

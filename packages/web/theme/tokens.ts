@@ -1,3 +1,4 @@
+import { pigments } from '@ukiyo/core/facets';
 import type { GlobalThemeOverrides } from 'naive-ui';
 
 /** The colours of the workshop by day and by night: the one source of CSS variables and of the theme of components. */
@@ -72,7 +73,6 @@ const night: Tokens = {
 
 const tokensOf = (dark: boolean): Tokens => (dark ? night : day);
 
-const pigments = ['teal', 'rust', 'wisteria', 'moss', 'plum', 'pine', 'slate', 'amber'] as const satisfies readonly (keyof Tokens)[];
 /** The colour of the person or thing at a place in a row, counted from 0. */
 export const pigmentOf = (place: number): string => `var(--${pigments[place % pigments.length]!})`;
 

@@ -19,7 +19,7 @@ const library = useLibrary();
 const place = usePlace();
 const route = useRoute();
 const { places, failure, load } = useWholeMap();
-const { view, marks } = usePageView();
+const { view, marks, tags } = usePageView();
 const id = computed(() => String(route.params['id']));
 const desk = ref<HTMLElement | null>(null);
 const bench = ref<{ goToName: () => void }>();
@@ -87,7 +87,7 @@ onBeforeUnmount(() => place.clear());
       </ul>
     </nav>
     <main ref="desk" class="desk" tabindex="0" @keydown.capture="onKey">
-      <ViewSwitch v-model:view="view" v-model:marks="marks" pages-only />
+      <ViewSwitch v-model:view="view" v-model:marks="marks" v-model:tags="tags" pages-only />
       <p v-if="failure" class="notice" role="alert">{{ failure }}</p>
       <template v-for="one in places" :key="one.key">
         <SheetSlot v-if="one.item" :id="`place-${one.key}`" :item="one.item" :is-active="one.key === activeKey" :enter-at="wanted?.key === one.key ? wanted.at : undefined" :scroller="desk" @opened="sheets.add($event)" @closed="closed" @focus="focus(one.key, $event)" @entered="wanted = undefined" @save="bench?.goToName()" />

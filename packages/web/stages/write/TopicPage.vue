@@ -2,6 +2,7 @@
 import { moveElementTo } from '@ukiyo/core/editing';
 import { defineAsyncComponent, type Component } from 'vue';
 import CharacterChooser from '../../editor/CharacterChooser.vue';
+import FacetChooser from '../../editor/FacetChooser.vue';
 import FindBar from '../../editor/FindBar.vue';
 import GapButton from '../../editor/GapButton.vue';
 import ImageChooser from '../../editor/ImageChooser.vue';
@@ -15,6 +16,8 @@ import TableForm from '../../editor/TableForm.vue';
 import WordsField from '../../editor/WordsField.vue';
 import '../../editor/page.css';
 import { usePageView } from '../../editor/pageView.ts';
+import { useLens } from '../../parts/lens.ts';
+import { useLibrary } from '../../parts/library.ts';
 import LostWords from './LostWords.vue';
 import PageFields from './PageFields.vue';
 import type { TopicSheet } from './useTopicSheet.ts';
@@ -26,6 +29,8 @@ const { sheet } = defineProps<{ sheet: TopicSheet; /** The topic is shown in ano
 const { editor, asking, live, selected, spelling, finding, failure, mount, editable } = sheet;
 const pageView = usePageView();
 const { view } = pageView;
+const library = useLibrary();
+const looking = useLens();
 </script>
 
 <template>
@@ -34,7 +39,7 @@ const { view } = pageView;
   <p v-else-if="live.ended.value" class="notice" role="alert">{{ live.ended.value.message }}</p>
   <LostWords v-model:words="live.lost.value" />
   <FindBar v-if="finding && live.isOpen.value" :view="editor.view.value" :changes="editor.drawn.value" :editable="editable" @close="finding = false" />
-  <div v-show="live.isOpen.value && !failure && !isHidden" class="page" :class="`view-${view}`">
+  <div v-show="live.isOpen.value && !failure && !isHidden" class="page" :class="[`view-${view}`, looking.lens ? (looking.hides ? 'lens-hides' : 'lens-greys') : '']">
     <PageLadder v-if="view !== 'plain'" :view="editor.view.value" :open="editor.open.value" :drawn="editor.drawn.value" @select="editor.select" @move="(from, to) => editor.apply((state) => moveElementTo(state, from, to) ?? state.tr)" />
     <GapButton v-if="editable" :view="editor.view.value" @open="asking.openPalette" />
     <PageFields v-if="view !== 'plain'" :view="editor.view.value" :drawn="editor.drawn.value" :editable="editable" @change="editor.changeRoot" />
@@ -48,6 +53,7 @@ const { view } = pageView;
     <TableForm v-else-if="asking.question.value.asks === 'table'" v-bind="asking.question.value" @choose="asking.answer" @close="asking.close('table')" />
     <MediaForm v-else-if="asking.question.value.asks === 'media'" v-bind="asking.question.value" :upload="sheet.upload" @choose="asking.answer" @close="asking.close('media')" />
     <AreaEditor v-else-if="asking.question.value.asks === 'areas'" :imagemap="asking.question.value.imagemap" @keep="asking.keepAreas" @close="asking.close('areas')" />
+    <FacetChooser v-else-if="asking.question.value.asks === 'facets'" v-bind="asking.question.value" :facets="library.facets" @toggle="asking.toggleFacet" @close="asking.close('facets')" />
     <SpellingChooser v-else-if="asking.question.value.asks === 'spelling'" v-bind="asking.question.value" @choose="asking.answer" @allow="(void spelling.allow(asking.question.value.word), asking.close('spelling'))" @close="asking.close('spelling')" />
     <CharacterChooser v-else-if="asking.question.value.asks === 'character'" :place="asking.question.value.place" @choose="asking.answer" @close="asking.close('character')" />
     <ImageChooser v-else :place="asking.question.value.place" :upload="sheet.upload" @choose="asking.answer" @file="asking.chooseFile" @close="asking.close('image')" />

@@ -23,7 +23,7 @@ const place = usePlace();
 const session = useSession();
 const route = useRoute();
 const message = useMessage();
-const { view, marks } = usePageView();
+const { view, marks, tags } = usePageView();
 const bench = ref<{ goToName: () => void }>();
 const id = computed(() => (typeof route.params['id'] === 'string' ? route.params['id'] : ''));
 
@@ -68,7 +68,7 @@ onBeforeUnmount(() => place.clear());
     <TopicList :current="id" />
     <main class="desk" tabindex="0">
       <div v-if="id === ''" class="notice quiet">Choose a topic on the left, or make one in the Library.</div>
-      <ViewSwitch v-if="id !== ''" v-model:view="view" v-model:marks="marks" :language="source.language.value" @page="source.leave" @language="switchTo" />
+      <ViewSwitch v-if="id !== ''" v-model:view="view" v-model:marks="marks" v-model:tags="tags" :language="source.language.value" @page="source.leave" @language="switchTo" />
       <p v-if="source.left.value && !source.language.value" class="notice" role="alert">A text of this topic was left behind in this browser, and is not in the topic yet. <n-button size="tiny" type="primary" @click="source.takeUp">Take it up</n-button> <n-button size="tiny" @click="source.letGo">Let it go</n-button></p>
       <template v-if="source.language.value">
         <p v-if="source.isHeld.value" class="notice held" role="status">Not in the topic yet{{ source.problems.value[0] ? `: ${source.problems.value[0].message}` : ' …' }} <n-button size="tiny" @click="source.refresh(source.language.value)">Back to what the topic says</n-button></p>

@@ -11,6 +11,8 @@ import {
   noteAt,
   pasteBlocks,
   rewordNote,
+  toggleValue,
+  varyingAt,
   withAlternative,
   withImageMap,
   withMedia,
@@ -18,6 +20,7 @@ import {
   type Answer,
   type Choice,
   type TableShape,
+  type Varying,
 } from '@ukiyo/core/editing';
 import { element, type Element } from '@ukiyo/core/markup';
 import { useFileDialog } from '@vueuse/core';
@@ -34,6 +37,7 @@ type Question =
   | { readonly asks: 'spelling'; readonly place: PopPlace; readonly word: string; readonly suggestions: readonly string[]; readonly apply: Answered }
   | { readonly asks: 'areas'; readonly place: PopPlace; readonly imagemap: Element; readonly position: number }
   | { readonly asks: 'target' | 'image' | 'character'; readonly place: PopPlace; readonly apply: Answered }
+  | { readonly asks: 'facets'; readonly place: PopPlace; readonly varying: Varying }
   | { readonly asks: 'media'; readonly place: PopPlace; readonly before?: Element; readonly apply: Answered }
   | { readonly asks: 'words'; readonly place: PopPlace; readonly element: string; readonly words: string; readonly apply: Answered };
 type Answered = (state: EditorState, answer: Answer) => Transaction;
@@ -64,7 +68,7 @@ export function useAsking({ view, choices, apply, upload }: Asked) {
   function answer(given: Answer): void {
     const asked = question.value;
     question.value = undefined;
-    if (!asked || asked.asks === 'choice' || asked.asks === 'areas') return;
+    if (!asked || asked.asks === 'choice' || asked.asks === 'areas' || asked.asks === 'facets') return;
     apply((state) => asked.apply(state, given));
     if (asked.asks === 'image') askForAlternative();
   }
@@ -77,11 +81,27 @@ export function useAsking({ view, choices, apply, upload }: Asked) {
       // Words that are marked for the index are its entry.
       ask((place, { doc, selection: { from, to } }) => ({ asks, place, element, words: element === 'indexterm' ? doc.textBetween(from, to) : '', apply: choice.apply }));
     else if (asks === 'table') ask((place) => ({ asks, place, kind: element === 'table' ? element : 'simpletable', apply: choice.apply }));
+    else if (asks === 'facets') askFacets();
     else if (asks) ask((place) => ({ asks, place, apply: choice.apply }));
     else apply((state) => choice.apply(state));
   }
   /** @param from where begins what was typed to ask for the link */
   const askForTarget = (from: number): void => ask((place) => ({ asks: 'target', place, apply: (state, reference) => linkTo(state, linkAttributes(wordsOfAnswer(reference)) ?? {}, from) }));
+
+  function askFacets(): void {
+    const varying = view.value && varyingAt(view.value.state);
+    if (varying) ask((place) => ({ asks: 'facets', place, varying }));
+  }
+  /** Sets one value, or takes it away; more can follow. */
+  function toggleFacet(facet: string, value: string): void {
+    const editor = view.value;
+    const asked = question.value;
+    const varying = editor && varyingAt(editor.state);
+    if (!varying || asked?.asks !== 'facets') return;
+    editor.dispatch(toggleValue(editor.state, varying, facet, value));
+    const next = varyingAt(editor.state);
+    if (next) question.value = { ...asked, varying: next };
+  }
 
   /** What the misspelt word at the caret could be; false where there is none. */
   function askSpelling(suggest: (word: string) => Promise<string[]>): boolean {
@@ -146,5 +166,5 @@ export function useAsking({ view, choices, apply, upload }: Asked) {
         canAddImage(state) ? addImage(state, wordsOfAnswer(href)) : pasteBlocks(state, [element('image', { href: wordsOfAnswer(href), placement: 'break' })]).transaction,
       );
   }
-  return { question, openPalette, choose, answer, close, askForTarget, reword, chooseFile, takeFiles, keepAreas, askSpelling };
+  return { question, openPalette, choose, answer, close, askForTarget, reword, chooseFile, takeFiles, keepAreas, askSpelling, askFacets, toggleFacet };
 }

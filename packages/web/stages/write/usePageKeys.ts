@@ -7,13 +7,14 @@ import { pageViews, usePageView } from '../../editor/pageView.ts';
  * @param mayLook whether the page can be shown now
  */
 export function usePageKeys(others: Readonly<Record<string, () => void>> = {}, mayLook: () => boolean = () => true): void {
-  const { view, marks } = usePageView();
+  const { view, marks, tags } = usePageView();
+  const all: Readonly<Record<string, () => void>> = { 8: () => (tags.value = !tags.value), ...others };
   useEventListener(window, 'keydown', (event: KeyboardEvent) => {
     if (!event.altKey || event.ctrlKey || event.metaKey || event.shiftKey) return;
     const number = /^Digit([1-9])$/u.exec(event.code)?.[1];
-    if (number === undefined || (Number(number) > pageViews.length + 1 && !others[number])) return;
+    if (number === undefined || (Number(number) > pageViews.length + 1 && !all[number])) return;
     event.preventDefault();
-    if (others[number]) return others[number]();
+    if (all[number]) return all[number]();
     if (!mayLook()) return;
     const chosen = pageViews[Number(number) - 1];
     if (chosen) view.value = chosen.value;

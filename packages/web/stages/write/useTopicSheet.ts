@@ -11,6 +11,7 @@ import { usePageView } from '../../editor/pageView.ts';
 import { useEditor } from '../../editor/useEditor.ts';
 import { useLive, type Opening } from '../../editor/useLive.ts';
 import { messageOf } from '../../parts/api.ts';
+import { useLens } from '../../parts/lens.ts';
 import { isTemplate, useLibrary } from '../../parts/library.ts';
 import { useSession } from '../../parts/session.ts';
 import { useAsking } from './useAsking.ts';
@@ -32,7 +33,9 @@ export function useTopicSheet(id: () => string, host: SheetHost) {
   const session = useSession();
   const router = useRouter();
   const message = useMessage();
-  const { signs, enterAsks } = usePageView();
+  const { signs, tags, enterAsks } = usePageView();
+  const looking = useLens();
+  const variation = computed(() => ({ facets: library.facets, tags: tags.value, lens: looking.lens }));
   const mount = ref<HTMLElement>();
   const failure = ref('');
   const finding = ref(false);
@@ -49,6 +52,7 @@ export function useTopicSheet(id: () => string, host: SheetHost) {
     rules: () => library.agreements.rules,
     isTemplate: () => isTemplate(library.find(id())),
     signs: () => signs.value,
+    variation: () => variation.value,
     changed: (maps) => {
       live.push();
       host.changed?.(maps);
@@ -69,6 +73,7 @@ export function useTopicSheet(id: () => string, host: SheetHost) {
     upload,
     tell: (text) => void message.info(text, { duration: 6000 }),
     openPalette: () => asking.openPalette(),
+    askFacets: () => asking.askFacets(),
     enterAsks: () => enterAsks.value,
   });
   const asking = useAsking({ view: editor.view, choices: editor.choices, apply: editor.apply, upload });
@@ -140,6 +145,7 @@ export function useTopicSheet(id: () => string, host: SheetHost) {
     }
   }
   watch(signs, (next) => editor.sign(next));
+  watch(variation, (next) => editor.vary(next));
   return { id, mount, failure, finding, editable, editor, asking, spelling, selected, live, show, putBack, fix, upload };
 }
 export type TopicSheet = ReturnType<typeof useTopicSheet>;

@@ -1,0 +1,82 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import { clickInto, isSaved, newTopic, stored } from './pages.ts';
+import { signIn } from './people.ts';
+
+test('a publisher keeps the facets: values are added, shown, nested, renamed everywhere, retired, and not taken out while they are set', async ({ page }) => {
+  await signIn(page);
+  await page.getByRole('link', { name: 'Facets', exact: true }).click();
+  const screen = page.getByRole('main', { name: 'Facets' });
+  const weather = page.getByRole('region', { name: 'Weather' });
+  const form = weather.getByRole('form', { name: 'Value' });
+
+  await test.step('a facet and its values are made', async () => {
+    await page.getByLabel('Label of the new facet').fill('Weather');
+    await page.getByLabel('Attribute').selectOption('a name of its own');
+    await page.getByLabel('Name of the new facet').fill('weather');
+    await page.getByRole('button', { name: 'Add a facet' }).click();
+    await weather.getByRole('button', { name: 'Add a value to Weather' }).click();
+    await form.getByLabel('Label').fill('Heavy sea');
+    await form.getByLabel('Pigment').selectOption('plum');
+    await form.getByLabel('What it means').fill('Waves above two metres.');
+    await page.keyboard.press('Enter');
+    await expect(weather.getByText('HS', { exact: true })).toHaveCSS('color', 'rgb(143, 58, 107)');
+    await weather.getByRole('button', { name: 'Add a value within Heavy sea' }).click();
+    await form.getByLabel('Label').fill('Storm');
+    await page.keyboard.press('Enter');
+    await expect(weather.locator('.nested').getByText('Storm', { exact: true })).toBeVisible();
+    await expect(weather.getByText('Waves above two metres.')).toBeVisible();
+  });
+  await test.step('it is picked in a topic', async () => {
+    await newTopic(page, 'Concept', 'In heavy weather');
+    await clickInto(page.locator('.ProseMirror .is-conbody > p'));
+    await page.getByRole('tab', { name: 'Details' }).click();
+    await page.getByRole('region', { name: 'Details' }).locator('.field', { hasText: 'Weather' }).locator('.n-base-selection').click();
+    await page.getByText('Heavy sea').click();
+    await isSaved(page);
+    expect(await stored(page)).toContain('props="weather(heavy-sea)"');
+  });
+  const topic = page.url();
+  await test.step('it is renamed everywhere, after saying how many places that is', async () => {
+    await page.goto('/facets');
+    await weather.getByRole('button', { name: '1 place in 1' }).click();
+    await expect(page.getByRole('region', { name: 'Where Heavy sea is set' }).getByRole('link')).toHaveText('In heavy weather');
+    await weather.getByRole('button', { name: 'Remove Heavy sea' }).click();
+    await expect(page.getByText(/“Heavy sea” is set at 1 place/u)).toBeVisible();
+    await weather.getByRole('button', { name: 'Change Heavy sea' }).click();
+    await form.getByLabel('Name in the texts').fill('rough');
+    await expect(form.getByRole('status')).toHaveText(/1 place in 1 topic or map.*“rough”/u);
+    await form.getByRole('button', { name: 'Keep, and rename everywhere' }).click();
+    await expect(page.getByText('Renamed in 1 topic or map.')).toBeVisible();
+    await expect(weather.getByText('rough', { exact: true })).toBeVisible();
+    await page.goto(topic);
+    await expect(page.locator('.ProseMirror')).toBeVisible();
+    expect(await stored(page)).toContain('props="weather(rough)"');
+  });
+  await test.step('a retired value stays where it is set and is offered no more', async () => {
+    await page.goto('/facets');
+    await weather.getByRole('button', { name: 'Change Heavy sea' }).click();
+    await form.getByText('Retired').click();
+    await form.getByRole('button', { name: 'Keep', exact: true }).click();
+    await expect(weather.locator('.retired')).toContainText('Heavy sea');
+    await page.goto(topic);
+    await clickInto(page.locator('.ProseMirror .is-conbody > p'));
+    await page.getByRole('tab', { name: 'Details' }).click();
+    const field = page.getByRole('region', { name: 'Details' }).locator('.field', { hasText: 'Weather' });
+    await expect(field).toContainText('Heavy sea');
+    await field.locator('.n-base-selection').click();
+    await expect(page.locator('.n-base-select-option', { hasText: 'Storm' })).toBeVisible();
+    await expect(page.locator('.n-base-select-option', { hasText: 'Heavy sea' })).toHaveClass(/disabled/u);
+  });
+  await page.goto('/facets');
+  await expect(screen.getByRole('heading', { name: 'Weather' })).toBeVisible();
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
+  expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html).join()}`)).toEqual([]);
+});
+
+test('writers read the facets and do not change them', async ({ page }) => {
+  await signIn(page, 'noor');
+  await page.goto('/facets');
+  await expect(page.getByRole('region', { name: 'Model' }).getByText('Tern Q', { exact: true })).toBeVisible();
+  await expect(page.getByRole('button', { name: /Change|Add/u })).toHaveCount(0);
+});

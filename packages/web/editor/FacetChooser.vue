@@ -1,0 +1,30 @@
+<script setup lang="ts">
+import { valuesOfVarying, type Varying } from '@ukiyo/core/editing';
+import { allValues, type Facet } from '@ukiyo/core/facets';
+import { computed, ref } from 'vue';
+import PopList from './PopList.vue';
+import type { PopItem, PopPlace } from './popList.ts';
+
+/** For whom something is: values are set and taken away one after the other, until Esc. */
+const { place, varying, facets } = defineProps<{ place: PopPlace; varying: Varying; facets: readonly Facet[] }>();
+const emit = defineEmits<{ toggle: [facet: string, value: string]; close: [] }>();
+const query = ref('');
+const items = computed((): PopItem[] => {
+  const wanted = query.value.trim().toLowerCase();
+  return facets.flatMap((facet) => {
+    const set = valuesOfVarying(varying, facet.name);
+    return allValues(facet.values)
+      .filter(({ name, retired }) => retired !== true || set.includes(name))
+      .filter(({ label }) => `${facet.label} ${label}`.toLowerCase().includes(wanted))
+      .map(({ name, label, description }): PopItem => ({ key: JSON.stringify([facet.name, name]), head: facet.label, label, aside: set.includes(name) ? 'set' : '', ...(description === undefined ? {} : { help: description }) }));
+  });
+});
+function toggle({ key }: PopItem): void {
+  const [facet, value] = JSON.parse(key) as [string, string];
+  emit('toggle', facet, value);
+}
+</script>
+
+<template>
+  <PopList v-model:query="query" :label="`${varying.label}: only for`" :items="items" :place="place" :empty="facets.length === 0 ? 'The project has no facets yet.' : 'No value by that name.'" keeps-place @choose="toggle" @close="emit('close')" />
+</template>
