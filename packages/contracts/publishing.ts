@@ -5,6 +5,12 @@ import { Locale, Problem } from './content.ts';
 export const LensRule = z.object({ facet: z.string().exactOptional(), value: z.string().exactOptional(), action: z.enum(['keep', 'drop', 'mark']) });
 export const Lens = z.object({ id: z.string(), name: z.string(), rules: z.array(LensRule) });
 export type Lens = z.infer<typeof Lens>;
+export const LensName = z.object({ name: z.string().trim().min(1).max(200) });
+/** One decision of a lens; without an action the value follows what is more general again. */
+export const LensDecision = z.object({ facet: z.string().max(100).exactOptional(), value: z.string().max(100).exactOptional(), action: z.enum(['keep', 'drop', 'mark']).exactOptional() });
+/** A DITAVAL document that becomes a lens. */
+export const DitavalText = z.object({ name: z.string().trim().min(1).max(200), text: z.string().max(2_000_000) });
+export const TakenLens = z.object({ lens: Lens, problems: z.array(Problem) });
 
 /** Names stand in attributes side by side: no space, and no bracket of a group (DITA 1.3, 2.4.3.2). */
 const ValueName = z

@@ -8,4 +8,19 @@ export { valuesOn, withValues } from './setting.ts';
 export { allValues, checkFacetValues, moveInList, replaceInList } from './values.ts';
 export { tagOf, tagsOf, type FacetTag } from './tags.ts';
 export { replaceInLens, replaceValue, valuesUsed, type ValueUse } from './renaming.ts';
-export { facetValuesOf, judge, lensKey, pigments, type Pigment, type Facet, type FacetValue, type Lens, type LensAction, type LensRule, type Verdict } from './lens.ts';
+export {
+  actionOn,
+  facetValuesOf,
+  judge,
+  lensKey,
+  pigments,
+  withDecision,
+  type Decision,
+  type Pigment,
+  type Facet,
+  type FacetValue,
+  type Lens,
+  type LensAction,
+  type LensRule,
+  type Verdict,
+} from './lens.ts';

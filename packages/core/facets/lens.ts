@@ -86,6 +86,10 @@ function ancestorsIn(facet: Facet | undefined, value: string): string[] {
   return (facet && search(facet.values, [])) ?? [];
 }
 
+/** The rule for what no other names: the facet's, else the lens's. */
+const generalRule = (lens: Lens, facetName: string): LensRule | undefined =>
+  lens.rules.find((one) => one.facet === facetName && one.value === undefined) ?? lens.rules.find((one) => one.facet === undefined);
+
 /** A rule for the value itself goes before one for a value it is nested in, then the facet's, then the lens's default. */
 function actionFor(lens: Lens, facetName: string, value: string, facets: readonly Facet[]): LensAction {
   const facet = facets.find((one) => one.name === facetName);
@@ -93,8 +97,25 @@ function actionFor(lens: Lens, facetName: string, value: string, facets: readonl
     const rule = lens.rules.find((one) => one.facet === facetName && one.value === name);
     if (rule) return rule.action;
   }
-  const general = lens.rules.find((one) => one.facet === facetName && one.value === undefined) ?? lens.rules.find((one) => one.facet === undefined);
-  return general?.action ?? 'keep';
+  return generalRule(lens, facetName)?.action ?? 'keep';
+}
+
+/** What a lens does with a value, or with those of a facet that no rule names. */
+export const actionOn = (lens: Lens, facet: string, value: string | undefined, facets: readonly Facet[]): LensAction =>
+  value === undefined ? (generalRule(lens, facet)?.action ?? 'keep') : actionFor(lens, facet, value, facets);
+
+/** A rule of a lens, or none where there is no action: the value then follows what is more general. */
+export interface Decision {
+  readonly facet?: string | undefined;
+  readonly value?: string | undefined;
+  readonly action?: LensAction | undefined;
+}
+
+/** The lens with one decision made anew. */
+export function withDecision<Named extends Lens>(lens: Named, { facet, value, action }: Decision): Named {
+  const others = lens.rules.filter((rule) => rule.facet !== facet || rule.value !== value);
+  const made: LensRule[] = action === undefined ? [] : [{ ...(facet === undefined ? {} : { facet }), ...(value === undefined ? {} : { value }), action }];
+  return { ...lens, rules: [...others, ...made] };
 }
 
 const keptPlain: Verdict = { kept: true, marked: false };

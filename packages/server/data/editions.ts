@@ -7,7 +7,11 @@ import type { EditionRow, ImpressionRow } from './models.ts';
 /** Lenses, editions and their impressions. */
 export interface EditionStore {
   lenses(project: string): Promise<Lens[]>;
-  saveLens(project: string, lens: Lens, transaction: Transaction): Promise<void>;
+  lens(project: string, id: string): Promise<Lens | undefined>;
+  saveLens(project: string, lens: Lens, transaction?: Transaction): Promise<void>;
+  /** Changes a lens as it stands now, so that nobody's change is lost; undefined when there is none. */
+  changeLens(project: string, id: string, change: (lens: Lens) => Lens): Promise<Lens | undefined>;
+  removeLens(project: string, id: string): Promise<boolean>;
   editions(project: string): Promise<Edition[]>;
   edition(project: string, id: string): Promise<Edition | undefined>;
   createEdition(project: string, input: EditionInput): Promise<Edition>;
@@ -55,7 +59,18 @@ export function editionStore({ sequelize, models }: Database): EditionStore {
   const editionRow = async (project: string, id: string): Promise<EditionRow | undefined> => (await editions.findOne({ where: { projectId: project, id } }))?.get();
   const store: EditionStore = {
     lenses: async (project) => (await lenses.findAll({ where: { projectId: project }, order: [['name', 'ASC']] })).map((row) => ({ id: row.get().id, name: row.get().name, rules: row.get().rules })),
-    saveLens: async (project, lens, transaction) => void (await lenses.upsert({ projectId: project, ...lens }, { transaction })),
+    lens: async (project, id) => (await store.lenses(project)).find((lens) => lens.id === id),
+    saveLens: async (project, lens, transaction) => void (await lenses.upsert({ projectId: project, ...lens }, transaction ? { transaction } : {})),
+    changeLens: (project, id, change) =>
+      sequelize.transaction(async (transaction) => {
+        const row = await lenses.findOne({ where: { projectId: project, id }, transaction, lock: transaction.LOCK.UPDATE });
+        if (!row) return undefined;
+        const { name, rules } = row.get();
+        const next = change({ id, name, rules });
+        await row.update({ name: next.name, rules: next.rules }, { transaction });
+        return next;
+      }),
+    removeLens: async (project, id) => (await lenses.destroy({ where: { projectId: project, id } })) > 0,
     editions: async (project) => (await editions.findAll({ where: { projectId: project }, order: [['name', 'ASC']] })).map((row) => editionOf(row.get())),
     async edition(project, id) {
       const row = await editionRow(project, id);

@@ -12,6 +12,7 @@ import { createAuthority } from '../live/authority.ts';
 import { agreementRoutes } from './agreements.ts';
 import { dictionaryRoutes } from './dictionaries.ts';
 import { facetRoutes } from './facets.ts';
+import { lensRoutes } from './lenses.ts';
 import { fileRoutes } from './files.ts';
 import { guard, Refused } from './guard.ts';
 import { itemRoutes } from './items.ts';
@@ -88,6 +89,7 @@ export async function createApp(services: Services, queue: Queue, { webFolder, l
   await app.register(itemRoutes(services, queue, authority), { prefix: '/api/projects/:project' });
   await app.register(agreementRoutes(services), { prefix: '/api/projects/:project' });
   await app.register(facetRoutes(services, queue), { prefix: '/api/projects/:project' });
+  await app.register(lensRoutes(services), { prefix: '/api/projects/:project' });
   await app.register(fileRoutes(services, authority), { prefix: '/api/projects/:project' });
   await app.register(publishingRoutes(services, queue, authority), { prefix: '/api/projects/:project' });
 

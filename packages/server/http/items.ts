@@ -9,6 +9,7 @@ import type { Services } from '../app/services.ts';
 import type { Queue } from '../jobs/queue.ts';
 import type { Authority } from '../live/authority.ts';
 import { notFound, personOf, Refused } from './guard.ts';
+import { freeId } from './ids.ts';
 
 const InProject = z.object({ project: z.uuid() });
 const OneItem = InProject.extend({ id: ItemId });
@@ -37,7 +38,7 @@ export const itemRoutes =
       demandChange(request, folder);
       const model = template === undefined ? undefined : await templateOf(request.params.project, template);
       const taken = await items.ids(request.params.project);
-      const id = freeId(title, taken);
+      const id = freeId(title, taken, 'topic');
       const root = model ? begunAs(model, id, title) : isTopic(type) ? topicTemplate(type, id, title) : mapTemplate(id, title);
       const kind = isTopic(root.name) ? ('topic' as const) : ('map' as const);
       const made = await items.create(request.params.project, { id, kind, folder, name: `${id}.${kind === 'map' ? 'ditamap' : 'dita'}`, text: writeCanonical(root) }, personOf(request).name);
@@ -90,18 +91,4 @@ function demandChange(request: FastifyRequest, folder: string): void {
 function begunAs(template: Element, id: string, title: string): Element {
   const titled = template.children.map((child) => (isElement(child) && isA(child.name, 'title') ? element(child.name, child.attributes, [title]) : child));
   return { ...template, attributes: { ...template.attributes, id }, children: titled };
-}
-
-/** An id made from a title: letters and digits of any script, free in the library. */
-function freeId(title: string, taken: ReadonlySet<string>): string {
-  const plain = title
-    .normalize('NFKC')
-    .toLowerCase()
-    .replace(/[^\p{L}\p{N}]+/gu, '-')
-    .replace(/^-|-$/gu, '')
-    .slice(0, 60);
-  const base = /^\p{L}/u.test(plain) ? plain : `topic-${plain}`.replace(/-$/u, '');
-  let id = base;
-  for (let count = 2; taken.has(id); count += 1) id = `${base}-${count}`;
-  return id;
 }

@@ -2,7 +2,7 @@ import { createReadStream } from 'node:fs';
 import type { ServerResponse } from 'node:http';
 import { rm, stat } from 'node:fs/promises';
 import { extname, join, normalize, sep } from 'node:path';
-import { Edition, EditionInput, Impression, Lens, type LiveEvent } from '@ukiyo/contracts';
+import { Edition, EditionInput, Impression, type LiveEvent } from '@ukiyo/contracts';
 import type { FastifyReply } from 'fastify';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
@@ -35,7 +35,6 @@ const types: Readonly<Record<string, string>> = {
 export const publishingRoutes =
   ({ editions, impressionFolder }: Services, queue: Queue, authority: Authority): FastifyPluginAsyncZod =>
   async (app) => {
-    app.get('/lenses', { config: { permission: 'read' }, schema: { params: InProject, response: { 200: z.array(Lens) } } }, ({ params }) => editions.lenses(params.project));
     app.get('/editions', { config: { permission: 'read' }, schema: { params: InProject, response: { 200: z.array(Edition) } } }, ({ params }) => editions.editions(params.project));
     app.post('/editions', { config: { permission: 'publish' }, schema: { params: InProject, body: EditionInput, response: { 201: Edition } } }, async ({ params, body }, reply) =>
       reply.status(201).send(await editions.createEdition(params.project, body)),

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useResizeObserver } from '@vueuse/core';
 import type { EditorView } from 'prosemirror-view';
 import { onUnmounted, ref, watch } from 'vue';
 import { dropPlaces, type OpenElement } from '@ukiyo/core/editing';
@@ -80,6 +81,8 @@ function grab(rung: Rung, down: PointerEvent): void {
   window.addEventListener('pointercancel', end, { once: true });
 }
 watch(() => [open, view, drawn] as const, drawSoon, { immediate: true });
+// Also when the page is shown again, or an image in it has come.
+useResizeObserver(() => view?.dom, drawSoon);
 onUnmounted(() => cancelAnimationFrame(frame));
 </script>
 

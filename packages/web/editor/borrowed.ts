@@ -80,7 +80,8 @@ export function borrowedPassages(self: string, read: ReadText): Plugin {
   });
 }
 
-const borrowedBy = (node: Node): string | undefined => ((node.attrs['attributes'] ?? {}) as Attributes)['conref'];
+/** Where what the element shows has its home. */
+export const borrowedBy = (node: Node): string | undefined => ((node.attrs['attributes'] ?? {}) as Attributes)['conref'];
 
 function shown({ title, text, note }: Passage): HTMLElement {
   const dom = document.createElement('div');

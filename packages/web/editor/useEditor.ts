@@ -26,7 +26,7 @@ import type { StepMap } from 'prosemirror-transform';
 import { EditorView } from 'prosemirror-view';
 import { onUnmounted, ref, shallowRef } from 'vue';
 import { clipboard } from './clipboard.ts';
-import { borrowedPassages, type ReadText } from './borrowed.ts';
+import { borrowedBy, borrowedPassages, type ReadText } from './borrowed.ts';
 import { codeColours } from './code.ts';
 import { columns } from './columns.ts';
 import { dressSchema } from './dom.ts';
@@ -197,6 +197,8 @@ export function useEditor(handlers: EditorHandlers) {
     if (!editor) return;
     let place = 1;
     editor.state.doc.descendants((node, position) => {
+      // What is borrowed is written at its home.
+      if (borrowedBy(node) !== undefined) return false;
       if (place === 1 && node.isTextblock && node.content.size === 0) place = position + 1;
       return place === 1;
     });

@@ -55,7 +55,10 @@ export function useSelected({ view, choices }: { readonly view: ShallowRef<Edito
     const fitting = wanted.flatMap((element) => all.find((one) => one.element === element && one.kind === 'insert') ?? []).slice(0, most);
     if (fitting.length === 0) return;
     const line = editor.nodeDOM($from.before());
-    const bottom = line instanceof HTMLElement ? line.getBoundingClientRect().bottom : editor.coordsAtPos($from.pos).bottom;
+    const box = line instanceof HTMLElement ? line.getBoundingClientRect() : undefined;
+    // Words that are shown in its place hide it.
+    if (box?.height === 0) return;
+    const bottom = box?.bottom ?? editor.coordsAtPos($from.pos).bottom;
     bar.value = { label: 'What usually goes here', place: { left: editor.coordsAtPos($from.pos).left, top: bottom + 6 }, choices: fitting };
   }
   const showSoon = useDebounceFn(show, settles);

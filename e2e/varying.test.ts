@@ -1,0 +1,72 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import { choose, clickInto, isSaved, moveCaret, newTopic, stored } from './pages.ts';
+import { signIn } from './people.ts';
+
+test.beforeEach(({ page }) => signIn(page, 'noor'));
+const paragraphs = '.ProseMirror .is-conbody > p';
+
+test('words, paragraphs and rows are set for one model or another, by keys, and looked at through a lens', async ({ page }) => {
+  await newTopic(page, 'Concept', 'For two models');
+  await clickInto(page.locator(paragraphs));
+  const asked = page.getByRole('dialog', { name: /only for/u });
+  const value = (name: string) => asked.getByRole('option', { name });
+
+  await test.step('selected words differ in mid-sentence', async () => {
+    await page.keyboard.type('It is fitted with a pressure');
+    for (let count = 0; count < 'pressure'.length; count += 1) await moveCaret(page, 'Shift+ArrowLeft');
+    await page.keyboard.press('Control+;');
+    await page.getByRole('combobox', { name: 'The selected words: only for' }).fill('tern q');
+    await page.keyboard.press('Enter');
+    await expect(value('Model: Tern Q')).toHaveAccessibleName(/set$/u);
+    await moveCaret(page, 'Escape');
+    await moveCaret(page, 'ArrowRight');
+    const words = page.locator('.ProseMirror span.varies');
+    await expect(words).toHaveText('pressure');
+    await expect(words).toHaveAttribute('data-letters', 'Q');
+    await expect(words).toHaveAttribute('title', 'Model: Tern Q');
+    await isSaved(page);
+    expect(await stored(page)).toContain('fitted with a <ph product="tern-q">pressure</ph>');
+  });
+  await test.step('a paragraph is for several at once, by the palette', async () => {
+    await moveCaret(page, 'Enter');
+    await page.keyboard.type('Both need the sun.');
+    await choose(page, 'only for');
+    await page.keyboard.type('solar');
+    await expect(asked.getByRole('option')).toHaveCount(3);
+    await page.keyboard.press('Enter');
+    await page.keyboard.press('ArrowDown');
+    await page.keyboard.press('Enter');
+    await expect(value('Power: Solar, 40 W')).toHaveAccessibleName(/set$/u);
+    await moveCaret(page, 'Escape');
+    await expect(page.locator(paragraphs).nth(1)).toHaveAttribute('data-letters', 'S 40');
+    await isSaved(page);
+    expect(await stored(page)).toContain('<p platform="solar solar-40">Both need the sun.</p>');
+    await page.keyboard.press('Control+z');
+    await page.keyboard.press('Control+z');
+    await expect(page.locator(paragraphs).nth(1)).not.toHaveAttribute('data-letters', /./u);
+  });
+  await test.step('the signs can be switched off', async () => {
+    await page.keyboard.press('Alt+8');
+    await expect(page.locator('.ProseMirror .varies')).toHaveCount(0);
+    await page.keyboard.press('Alt+8');
+    await expect(page.locator('.ProseMirror .varies')).toHaveCount(1);
+  });
+  await test.step('through a lens the page reads as that reader gets it, here and on every screen', async () => {
+    await page.goto('/write/how-the-station-measures');
+    const deep = page.getByText('The acoustic sensor hangs above');
+    await page.getByLabel('Lens').selectOption('installer-tern-q');
+    await expect(deep).toHaveClass(/unseen/u);
+    await expect(deep).toBeVisible();
+    await expect(page.getByText('The pressure sensor hangs below')).not.toHaveClass(/unseen/u);
+    await page.getByRole('button', { name: 'dropped is grey' }).click();
+    await expect(deep).toBeHidden();
+    await page.goto('/write/technical-data');
+    await expect(page.locator('.ProseMirror td', { hasText: 'Tern Q' })).toBeVisible();
+    await expect(page.locator('.ProseMirror td', { hasText: 'Tern D' })).toBeHidden();
+    await page.getByLabel('Lens').selectOption('every reader');
+    await expect(page.locator('.ProseMirror td', { hasText: 'Tern D' })).toBeVisible();
+  });
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
+  expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html).join()}`)).toEqual([]);
+});
