@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
 import { clickInto, isSaved, newTopic, stored } from './pages.ts';
@@ -5,8 +6,8 @@ import { signIn } from './people.ts';
 
 test('a publisher keeps the facets: values are added, shown, nested, renamed everywhere, retired, and not taken out while they are set', async ({ page }) => {
   await signIn(page);
-  await page.getByRole('link', { name: 'Facets', exact: true }).click();
-  const screen = page.getByRole('main', { name: 'Facets' });
+  await page.getByRole('link', { name: 'Facets and lenses' }).click();
+  const screen = page.getByRole('main', { name: 'Facets and lenses' });
   const weather = page.getByRole('region', { name: 'Weather' });
   const form = weather.getByRole('form', { name: 'Value' });
 
@@ -79,4 +80,47 @@ test('writers read the facets and do not change them', async ({ page }) => {
   await page.goto('/facets');
   await expect(page.getByRole('region', { name: 'Model' }).getByText('Tern Q', { exact: true })).toBeVisible();
   await expect(page.getByRole('button', { name: /Change|Add/u })).toHaveCount(0);
+});
+
+test('a lens is made of decisions, looked through at once, given out and taken in as DITAVAL', async ({ page }) => {
+  await signIn(page);
+  await page.goto('/facets');
+  await page.getByLabel('Name of the new lens').fill('Sun only');
+  await page.getByRole('button', { name: 'Make a lens' }).click();
+  const lens = page.getByRole('region', { name: 'Lens Sun only' });
+  await lens.getByLabel('Power, the rest').selectOption('drop');
+  await lens.getByLabel('Power: Solar', { exact: true }).selectOption('keep');
+  await lens.getByLabel('Power: Solar, 90 W').selectOption('drop');
+  // A value that says nothing follows the one that it is nested in.
+  await expect(lens.getByRole('row', { name: /Solar, 40 W/u })).toHaveClass('keep');
+  await expect(lens.getByRole('row', { name: /Mains/u })).toHaveClass('drop');
+  await expect(lens.getByRole('row', { name: /Solar, 90 W/u })).toHaveClass('drop');
+
+  const downloading = page.waitForEvent('download');
+  await lens.getByRole('link', { name: 'as DITAVAL' }).click();
+  const path = await (await downloading).path();
+  const text = readFileSync(path, 'utf8');
+  expect(text).toContain('<prop action="exclude" att="platform"/>');
+  await page
+    .getByLabel('Take a DITAVAL file in')
+    .setInputFiles({ name: 'From elsewhere.ditaval', mimeType: 'application/xml', buffer: Buffer.from(text.replace('</val>', '<prop action="explode"/></val>')) });
+  await expect(page.getByText(/unknown action “explode”/u)).toBeVisible();
+  const taken = page.getByRole('region', { name: 'Lens From elsewhere' });
+  await expect(taken.getByLabel('Power: Solar', { exact: true })).toHaveValue('keep');
+
+  await page.getByLabel('Lens', { exact: true }).selectOption('Sun only');
+  await page.goto('/write/connect-the-mains');
+  await expect(page.locator('.ProseMirror .unseen').first()).toBeVisible();
+  await page.goto('/facets');
+  await page.getByLabel('Lens', { exact: true }).selectOption('every reader');
+  for (const name of ['Sun only', 'From elsewhere']) {
+    await page.getByRole('button', { name, exact: true }).click();
+    await page.getByRole('button', { name: `Remove ${name}` }).click();
+    await expect(page.getByRole('button', { name, exact: true })).toHaveCount(0);
+  }
+  await page.getByRole('button', { name: 'installer-tern-q', exact: true }).click();
+  await page.getByRole('button', { name: 'Remove installer-tern-q' }).click();
+  await expect(page.getByText(/used by “Tern Q Installation Manual”/u)).toBeVisible();
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
+  expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html).join()}`)).toEqual([]);
 });

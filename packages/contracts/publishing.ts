@@ -8,6 +8,7 @@ export type Lens = z.infer<typeof Lens>;
 export const LensName = z.object({ name: z.string().trim().min(1).max(200) });
 /** One decision of a lens; without an action the value follows what is more general again. */
 export const LensDecision = z.object({ facet: z.string().max(100).exactOptional(), value: z.string().max(100).exactOptional(), action: z.enum(['keep', 'drop', 'mark']).exactOptional() });
+export type LensDecision = z.infer<typeof LensDecision>;
 /** A DITAVAL document that becomes a lens. */
 export const DitavalText = z.object({ name: z.string().trim().min(1).max(200), text: z.string().max(2_000_000) });
 export const TakenLens = z.object({ lens: Lens, problems: z.array(Problem) });

@@ -2,7 +2,7 @@ import { existsSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
-import { roles, type Agreements, type Edition, type FacetList, type Impression, type ImportReport, type Item, type ItemPage, type LiveEvent, type ValueUse } from '@ukiyo/contracts';
+import { roles, type Agreements, type Edition, type FacetList, type Impression, type ImportReport, type Item, type ItemPage, type Lens, type LiveEvent, type ValueUse } from '@ukiyo/contracts';
 import { strToU8, zipSync } from 'fflate';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { demoPassword } from './index.ts';
@@ -64,6 +64,13 @@ describe('access', () => {
     ['GET', '~/facets', roles],
     ['GET', '~/facets/uses', roles],
     ['GET', '~/facets/uses/product/tern-q', roles],
+    ['GET', '~/lenses', roles],
+    ['GET', '~/lenses/installer-tern-q/ditaval', roles],
+    ['POST', '~/lenses', ['administrator', 'publisher'], {}],
+    ['PUT', '~/lenses/none', ['administrator', 'publisher'], { name: 'x' }],
+    ['POST', '~/lenses/none/decisions', ['administrator', 'publisher'], {}],
+    ['POST', '~/lenses/ditaval', ['administrator', 'publisher'], {}],
+    ['DELETE', '~/lenses/none', ['administrator', 'publisher']],
     ['PUT', '~/facets', ['administrator', 'publisher'], {}],
     ['POST', '~/facets/rename', ['administrator', 'publisher'], {}],
     ['PUT', '~/agreements', ['administrator'], {}],
@@ -214,6 +221,32 @@ describe('facets', () => {
     expect((await server.ask('publisher', 'POST', '~/facets/rename', back)).statusCode).toBe(200);
     for (const [id, was] of texts) expect(await text(id), id).toBe(was);
     socket.close();
+  });
+});
+
+describe('lenses', () => {
+  it('take decisions of several people at once and lose none', async () => {
+    const { id } = (await server.ask('publisher', 'POST', '~/lenses', { name: 'Crowded' })).json<Lens>();
+    const values = ['tern-q', 'tern-d', 'mains', 'solar', 'kisara'];
+    await Promise.all(values.map((value) => server.ask('publisher', 'POST', `~/lenses/${id}/decisions`, { facet: 'product', value, action: 'drop' })));
+    await server.ask('publisher', 'POST', `~/lenses/${id}/decisions`, { facet: 'product', value: 'mains' });
+    const lens = (await server.ask('publisher', 'PUT', `~/lenses/${id}`, { name: 'Still crowded' })).json<Lens>();
+    expect(lens.name).toBe('Still crowded');
+    expect(lens.rules.map(({ value }) => value).toSorted()).toEqual(values.filter((value) => value !== 'mains').toSorted());
+    const { body, headers } = await server.ask('reader', 'GET', `~/lenses/${id}/ditaval`);
+    expect(body).toContain('<prop action="exclude" att="product" val="kisara"/>');
+    expect(headers['content-disposition']).toContain('Still%20crowded.ditaval');
+    expect((await server.ask('publisher', 'DELETE', `~/lenses/${id}`)).statusCode).toBe(204);
+    expect((await server.ask('publisher', 'DELETE', `~/lenses/${id}`)).statusCode).toBe(404);
+  });
+  it('are read from files of others, with what cannot be used said, and kept while an edition needs them', async () => {
+    const text = '<val><prop att="audience" val="operator" action="exclude"/><prop att="audience" val="operator" action="include"/><prop action="explode"/><revprop action="flag"/></val>';
+    const taken = (await server.ask('publisher', 'POST', '~/lenses/ditaval', { name: '4.1 only', text })).json<{ lens: Lens; problems: { code: string }[] }>();
+    expect(taken.lens.id).toBe('lens-4-1-only');
+    expect(taken.problems.map(({ code }) => code)).toContain('ditaval.unknown-action');
+    expect((await server.ask('publisher', 'POST', '~/lenses/ditaval', { name: 'x', text: '<map/>' })).json()).toMatchObject({ code: 'lens.unreadable' });
+    expect((await server.ask('publisher', 'DELETE', '~/lenses/installer-tern-q')).json()).toMatchObject({ code: 'lens.used' });
+    await server.ask('publisher', 'DELETE', `~/lenses/${taken.lens.id}`);
   });
 });
 

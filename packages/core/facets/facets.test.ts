@@ -2,6 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { readXml } from '../markup/index.ts';
 import {
+  actionOn,
   checkFacetValues,
   facetValuesOf,
   judge,
@@ -16,6 +17,7 @@ import {
   writeDitaval,
   valuesOn,
   valuesUsed,
+  withDecision,
   withValues,
   writeSubjectScheme,
   type Facet,
@@ -266,5 +268,16 @@ describe('a list of values', () => {
     expect(moveInList(list, 'a', 1).map(({ name }) => name)).toEqual(['d', 'a']);
     expect(moveInList(list, 'c', -1)[0]?.values?.map(({ name }) => name)).toEqual(['c', 'b']);
     expect(moveInList(list, 'd', 1)).toEqual(list);
+  });
+});
+
+describe('decisions of a lens', () => {
+  it('are made anew, taken back, and leave the others alone', () => {
+    const made = withDecision(withDecision(lens(['product', 'q', 'drop']), { facet: 'product', value: 'd', action: 'mark' }), { action: 'drop' });
+    expect(made.rules).toEqual(lens(['product', 'q', 'drop'], ['product', 'd', 'mark'], [undefined, undefined, 'drop']).rules);
+    expect(withDecision(made, { facet: 'product', value: 'q' }).rules).toHaveLength(2);
+    expect(actionOn(made, 'product', 'q', [])).toBe('drop');
+    expect(actionOn(withDecision(made, { facet: 'product', action: 'keep' }), 'product', undefined, [])).toBe('keep');
+    expect(actionOn(made, 'audience', undefined, [])).toBe('drop');
   });
 });

@@ -23,7 +23,7 @@ interface Entry {
 const commands = computed<Entry[]>(() => [
   ...stages.map((stage) => ({ label: `Go to ${stage.label}`, hint: stage.keys, act: () => void router.push({ name: stage.name }) })),
   { label: 'New topic or map', hint: '', act: () => void router.push({ name: 'library', query: { new: '' } }) },
-  { label: 'Go to Facets: the lists by which content varies', hint: '', act: () => void router.push({ name: 'facets' }) },
+  { label: 'Go to Facets and lenses: by what content varies', hint: '', act: () => void router.push({ name: 'facets' }) },
   { label: 'Go to Agreements: house rules, facts, words', hint: '', act: () => void router.push({ name: 'agreements' }) },
   { label: enterAsks.value ? 'Let Enter go on with the same' : 'Let Enter ask what comes next', hint: '', act: () => (enterAsks.value = !enterAsks.value) },
   { label: 'Switch between light and dark', hint: '', act: () => emit('theme') },

@@ -9,6 +9,7 @@ import PickOne from '../../parts/PickOne.vue';
 import { useSession } from '../../parts/session.ts';
 import { usePlace } from '../../shell/place.ts';
 import FacetValues from './FacetValues.vue';
+import LensSection from './LensSection.vue';
 import ValueForm from './ValueForm.vue';
 import { useFacets } from './useFacets.ts';
 
@@ -17,7 +18,7 @@ const session = useSession();
 const { facets, editable, isBusy, load, useOf, addFacet, labelFacet, removeFacet, addValue, setValue, removeValue, moveValue, renameValue } = useFacets();
 onMounted(async () => {
   place.clear();
-  place.trail = ['Facets'];
+  place.trail = ['Facets and lenses'];
   await load();
 });
 
@@ -51,7 +52,7 @@ async function make(): Promise<void> {
 </script>
 
 <template>
-  <main class="facets" tabindex="0" aria-label="Facets" :aria-busy="isBusy">
+  <main class="facets" tabindex="0" aria-label="Facets and lenses" :aria-busy="isBusy">
     <h1>Facets</h1>
     <p class="quiet">The axes along which content varies, each with its closed list of values. Writers pick from these lists; nobody types a value. {{ editable ? '' : 'Publishers and administrators change them.' }}</p>
     <section v-for="facet in facets" :key="facet.name" :aria-labelledby="`facet-${facet.name}`">
@@ -80,6 +81,7 @@ async function make(): Promise<void> {
       <n-input v-if="fresh.attribute === ownName" v-model:value="fresh.name" size="small" placeholder="name" :input-props="{ 'aria-label': 'Name of the new facet' }" />
       <n-button size="small" attr-type="submit" :disabled="!freshFacet">Add a facet</n-button>
     </form>
+    <LensSection :facets="facets" :editable="editable" />
   </main>
 </template>
 

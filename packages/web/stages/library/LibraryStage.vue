@@ -97,7 +97,7 @@ async function takePackage(event: Event): Promise<void> {
         <li><button type="button" class="plain row" :class="{ on: showing === 'images' }" @click="showing = 'images'"><span>Images</span><span class="quiet">{{ library.assets.length }}</span></button></li>
       </ul>
       <div class="doors small">
-        <router-link :to="{ name: 'facets' }">Facets</router-link>
+        <router-link :to="{ name: 'facets' }">Facets and lenses</router-link>
         <router-link :to="{ name: 'agreements' }">Agreements: rules, facts, words</router-link>
         <a :href="`/api${session.base}/package`" download>Take the library out (DITA)</a>
         <label v-if="session.may('publish')" class="door">Take a package in<input type="file" accept=".zip" class="visually-hidden" @change="takePackage" /></label>
