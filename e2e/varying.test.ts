@@ -70,3 +70,27 @@ test('words, paragraphs and rows are set for one model or another, by keys, and 
   const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
   expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html).join()}`)).toEqual([]);
 });
+
+test('an entry of a map is for one model only, with all that it holds', async ({ page }) => {
+  await newTopic(page, 'Map', 'Two models');
+  for (const title of ['Alarms', 'Care plan']) {
+    await page.getByLabel('Filter topics').fill(title);
+    await page.getByRole('button', { name: `Add ${title} to the map` }).click();
+  }
+  await page.getByRole('treeitem', { name: 'Care plan' }).click();
+  await page.keyboard.press('Alt+ArrowRight');
+  const alarms = page.getByRole('treeitem', { name: /^Alarms/u });
+  await alarms.click();
+  await page.keyboard.press('Control+;');
+  await page.getByRole('combobox', { name: 'Alarms: only for' }).fill('tern d');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Escape');
+  await expect(alarms).toHaveText('AlarmsD');
+  await expect(alarms).toBeFocused();
+  await isSaved(page);
+  expect(await stored(page)).toContain('<topicref href="topic:alarms" product="tern-d">');
+  await page.getByLabel('Lens').selectOption('installer-tern-q');
+  for (const title of ['Alarms', 'Care plan']) await expect(page.getByRole('treeitem', { name: new RegExp(`^${title}`, 'u') })).toHaveClass(/unseen/u);
+  await page.getByRole('button', { name: 'dropped is grey' }).click();
+  await expect(page.getByRole('treeitem')).toHaveCount(0);
+});

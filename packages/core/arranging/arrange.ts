@@ -1,3 +1,4 @@
+import { valuesOn, withValues } from '../facets/index.ts';
 import { isA, mayContain, validate } from '../grammar/index.ts';
 import { childNamed, element, insertAt, isElement, lineOf, nodeAt, replaceAt, type Element } from '../markup/index.ts';
 import type { Path } from '../problems/index.ts';
@@ -124,4 +125,23 @@ export function insertEntry(root: Element, after: Path | undefined, href: string
     if (arranged) return arranged;
   }
   return undefined;
+}
+
+/** Sets a facet value on an entry, or takes it away: for other readers the entry and all that it holds is not there. */
+export function toggleEntryValue(root: Element, path: Path, facet: string, value: string): Arranged | undefined {
+  const entry = nodeAt(root, path);
+  if (!isEntry(entry)) return undefined;
+  const values = valuesOn(entry.attributes, facet);
+  const next = values.includes(value) ? values.filter((one) => one !== value) : [...values, value];
+  return accept(root, replaceAt(root, path, [{ ...entry, attributes: withValues(entry.attributes, facet, next) }]), path);
+}
+
+/** Which entries a judgement on their attributes drops, with all that they hold; in the order of the entries. */
+export function droppedEntries(entries: readonly MapEntry[], isDropped: (entry: Element) => boolean): boolean[] {
+  let within: number | undefined;
+  return entries.map(({ depth, element: entry }) => {
+    if (within !== undefined && depth > within) return true;
+    within = isDropped(entry) ? depth : undefined;
+    return within !== undefined;
+  });
 }

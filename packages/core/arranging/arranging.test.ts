@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { normalise, validate } from '../grammar/index.ts';
 import { readXml } from '../markup/index.ts';
-import { flattenMap, indent, insertEntry, move, moveDown, moveUp, outdent, removeEntry } from './index.ts';
+import { droppedEntries, flattenMap, indent, insertEntry, move, moveDown, moveUp, outdent, removeEntry, toggleEntryValue } from './index.ts';
 
 const map = normalise(
   readXml(
@@ -43,5 +43,17 @@ describe('arranging a map', () => {
     const atEnd = insertEntry(normalise(readXml('<map id="m"><title>M</title></map>').document!.root), undefined, 'topic:n')!;
     expect(shape(atEnd.root)).toEqual(['topicref topic:n']);
     expect(validate(atEnd.root)).toEqual([]);
+  });
+});
+
+describe('entries for some readers only', () => {
+  const only = toggleEntryValue(map, [1], 'product', 'q')!.root;
+  it('carry facet values, which the same act takes away', () => {
+    expect(flattenMap(only)[0]?.element.attributes).toMatchObject({ href: 'topic:a', product: 'q' });
+    expect(toggleEntryValue(only, [1], 'product', 'q')!.root).toEqual(map);
+    expect(toggleEntryValue(map, [0], 'product', 'q')).toBeUndefined();
+  });
+  it('are dropped with all that they hold', () => {
+    expect(droppedEntries(flattenMap(only), ({ attributes }) => attributes['product'] === 'q')).toEqual([true, true, true, false, false]);
   });
 });

@@ -58,7 +58,8 @@ export function varyingAt(state: EditorState): Varying | undefined {
     if (named) return { label: named.label, targets: [named] };
     const holder = textElementAt($from);
     const isWhole = from === $from.start() && to === $from.end();
-    if (!isWhole && holder !== undefined && mayContain(holder, 'ph') && canBeNamed(state, 'ph') && bearsPhrase(state, from, to)) return { label: 'The selected words', targets: [], words: { from, to } };
+    if (!isWhole && holder !== undefined && mayContain(holder, 'ph') && canBeNamed(state, 'ph') && bearsPhrase(state, from, to))
+      return { label: 'The selected words', targets: [], words: { from, to } };
     const blocks = selectedBlocks(state);
     if (blocks.length > 1) return { label: `${blocks.length} elements`, targets: blocks };
   }

@@ -62,7 +62,9 @@ function mannerOf(subject: Element): Partial<FacetValue> {
   const said = new Map(childElements(meta).flatMap(({ name, attributes }) => (name === 'data' ? [[attributes['name'], attributes['value'] ?? ''] as const] : [])));
   const short = childNamed(meta, 'shortdesc');
   const description = short ? lineOf(short) : '';
-  const letters = [...(said.get('letters') ?? '').trim()].slice(0, 3).join('');
+  const letters = Array.from((said.get('letters') ?? '').trim())
+    .slice(0, 3)
+    .join('');
   const pigment = pigments.find((one) => one === said.get('pigment'));
   return { ...(letters === '' ? {} : { letters }), ...(pigment ? { pigment } : {}), ...(description === '' ? {} : { description }), ...(said.get('retired') === 'yes' ? { retired: true } : {}) };
 }

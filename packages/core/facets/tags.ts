@@ -13,14 +13,14 @@ export interface FacetTag {
 }
 
 /** The initials of a label, two at most: “Tern Q” is TQ. */
-export const initialsOf = (label: string): string =>
+const initialsOf = (label: string): string =>
   (label.match(/[\p{L}\p{N}]+/gu) ?? ['?'])
     .slice(0, 2)
-    .map((word) => [...word][0]!.toUpperCase())
+    .map((word) => Array.from(word)[0]!.toUpperCase())
     .join('');
 
 /** Values of one facet have neighbouring pigments, and facets begin apart from each other. */
-export function pigmentAt(facetPlace: number, valuePlace: number): Pigment {
+function pigmentAt(facetPlace: number, valuePlace: number): Pigment {
   return pigments[(facetPlace * 3 + valuePlace) % pigments.length]!;
 }
 

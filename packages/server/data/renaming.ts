@@ -8,13 +8,13 @@ import type { FacetStore } from './facets.ts';
 import type { ItemStore } from './items.ts';
 import type { LiveLog } from './live.ts';
 
-export interface ValueChange {
+interface ValueChange {
   readonly version: number;
   readonly facet: string;
   readonly from: string;
   readonly to: string;
 }
-export interface RenamedValue {
+interface RenamedValue {
   readonly list: FacetList;
   /** The versions of the topics and maps in which it was set. */
   readonly changed: Readonly<Record<string, number>>;

@@ -1,4 +1,4 @@
-import { Facet, FacetList, ItemSummary, ValueRename, ValueUse } from '@ukiyo/contracts';
+import { FacetList, ItemSummary, ValueRename, ValueUse, type Facet } from '@ukiyo/contracts';
 import { allValues } from '@ukiyo/core/facets';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';

@@ -1,22 +1,21 @@
 <script setup lang="ts">
-import { valuesOfVarying, type Varying } from '@ukiyo/core/editing';
 import { allValues, type Facet } from '@ukiyo/core/facets';
 import { computed, ref } from 'vue';
 import PopList from './PopList.vue';
 import type { PopItem, PopPlace } from './popList.ts';
 
 /** For whom something is: values are set and taken away one after the other, until Esc. */
-const { place, varying, facets } = defineProps<{ place: PopPlace; varying: Varying; facets: readonly Facet[] }>();
+const { place, label, valuesOf, facets } = defineProps<{ place: PopPlace; label: string; valuesOf: (facet: string) => readonly string[]; facets: readonly Facet[] }>();
 const emit = defineEmits<{ toggle: [facet: string, value: string]; close: [] }>();
 const query = ref('');
 const items = computed((): PopItem[] => {
   const wanted = query.value.trim().toLowerCase();
   return facets.flatMap((facet) => {
-    const set = valuesOfVarying(varying, facet.name);
+    const set = valuesOf(facet.name);
     return allValues(facet.values)
       .filter(({ name, retired }) => retired !== true || set.includes(name))
-      .filter(({ label }) => `${facet.label} ${label}`.toLowerCase().includes(wanted))
-      .map(({ name, label, description }): PopItem => ({ key: JSON.stringify([facet.name, name]), head: facet.label, label, aside: set.includes(name) ? 'set' : '', ...(description === undefined ? {} : { help: description }) }));
+      .filter((value) => `${facet.label} ${value.label}`.toLowerCase().includes(wanted))
+      .map(({ name, label: words, description }): PopItem => ({ key: JSON.stringify([facet.name, name]), head: facet.label, label: words, aside: set.includes(name) ? 'set' : '', ...(description === undefined ? {} : { help: description }) }));
   });
 });
 function toggle({ key }: PopItem): void {
@@ -26,5 +25,5 @@ function toggle({ key }: PopItem): void {
 </script>
 
 <template>
-  <PopList v-model:query="query" :label="`${varying.label}: only for`" :items="items" :place="place" :empty="facets.length === 0 ? 'The project has no facets yet.' : 'No value by that name.'" keeps-place @choose="toggle" @close="emit('close')" />
+  <PopList v-model:query="query" :label="`${label}: only for`" :items="items" :place="place" :empty="facets.length === 0 ? 'The project has no facets yet.' : 'No value by that name.'" keeps-place @choose="toggle" @close="emit('close')" />
 </template>

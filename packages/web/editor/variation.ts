@@ -2,7 +2,7 @@ import { judge, tagsOf, type Facet, type FacetTag, type Lens } from '@ukiyo/core
 import type { Attributes } from '@ukiyo/core/markup';
 import type { Mark, Node } from 'prosemirror-model';
 import { Plugin, PluginKey, type EditorState, type Transaction } from 'prosemirror-state';
-import { Decoration, DecorationSet } from 'prosemirror-view';
+import { Decoration, type DecorationSet } from 'prosemirror-view';
 import { drawAll, redraw, type Draw } from './drawn.ts';
 
 /** How content that varies is shown: with its facet values beside it, and as a lens leaves it. */

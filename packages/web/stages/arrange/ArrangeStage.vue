@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { IconArrowBackUp, IconArrowDown, IconArrowForwardUp, IconArrowUp, IconIndentDecrease, IconIndentIncrease, IconTrash } from '@tabler/icons-vue';
-import type { MapEntry } from '@ukiyo/core/arranging';
+import { droppedEntries, type MapEntry } from '@ukiyo/core/arranging';
+import { judge, tagsOf, valuesOn } from '@ukiyo/core/facets';
 import { readReference } from '@ukiyo/core/library';
 import { labelOf } from '@ukiyo/core/grammar';
 import type { Path } from '@ukiyo/core/problems';
@@ -9,6 +10,10 @@ import { computed, nextTick, onMounted, ref, shallowRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { messageOf } from '../../parts/api.ts';
 import ConflictNotice from './ConflictNotice.vue';
+import FacetChooser from '../../editor/FacetChooser.vue';
+import type { PopPlace } from '../../editor/popList.ts';
+import FacetBadge from '../../parts/FacetBadge.vue';
+import { useLens } from '../../parts/lens.ts';
 import { useLibrary } from '../../parts/library.ts';
 import { useSession } from '../../parts/session.ts';
 import { usePlace } from '../../shell/place.ts';
@@ -56,6 +61,22 @@ const targetOf = (entry: MapEntry): string => {
   return reference?.kind === 'item' ? reference.id : '';
 };
 const titleOf = (entry: MapEntry): string => entry.title || library.find(targetOf(entry))?.title || entry.href || labelOf(entry.element.name);
+/** The entries with what the lens leaves of them. */
+const looking = useLens();
+const dropped = computed(() => droppedEntries(map.entries.value, ({ attributes }) => !judge(attributes, looking.lens, library.facets).kept));
+const isHidden = (index: number): boolean => looking.hides && dropped.value[index] === true;
+
+/** The entry of which is asked for whom it is. */
+const asked = shallowRef<PopPlace>();
+const chosenEntry = computed(() => map.entries.value[map.chosenIndex.value]);
+function askFacets(): void {
+  const row = document.querySelector('.entry[aria-selected="true"]')?.getBoundingClientRect();
+  if (row && mayWrite.value) asked.value = row.bottom < window.innerHeight - 400 ? { left: row.left + 24, top: row.bottom + 4 } : { left: row.left + 24, bottom: window.innerHeight - row.top + 4 };
+}
+function closeFacets(): void {
+  asked.value = undefined;
+  say(true);
+}
 const isMissing = (entry: MapEntry): boolean => entry.href !== '' && !library.find(targetOf(entry));
 
 function say(changed: boolean): void {
@@ -68,6 +89,10 @@ function openEntry(entry: MapEntry | undefined): void {
 }
 function onKey(event: KeyboardEvent): void {
   const command = event.ctrlKey || event.metaKey;
+  if (command && event.key === ';') {
+    event.preventDefault();
+    return askFacets();
+  }
   const moves: Record<string, () => boolean> = { ArrowUp: map.moveUp, ArrowDown: map.moveDown, ArrowRight: map.indent, ArrowLeft: map.outdent };
   const change = moves[event.key];
   if (event.altKey && change && mayWrite.value) say(change());
@@ -134,6 +159,7 @@ function drop(): void {
             <n-button aria-label="Move out" title="Move out (Alt ←)" @click="say(map.outdent())"><IconIndentDecrease :size="18" /></n-button>
             <n-button aria-label="Move in" title="Move in (Alt →)" @click="say(map.indent())"><IconIndentIncrease :size="18" /></n-button>
           </n-button-group>
+          <n-button size="small" title="For whom the entry is (Ctrl ;)" :disabled="!chosenEntry" @click="askFacets">Only for …</n-button>
           <n-button size="small" aria-label="Take out of the map" title="Take out of the map (Delete)" @click="say(map.remove())"><IconTrash :size="18" /></n-button>
           <n-button-group size="small">
             <n-button aria-label="Undo" :disabled="!map.canUndo.value" @click="map.undo"><IconArrowBackUp :size="18" /></n-button>
@@ -146,6 +172,7 @@ function drop(): void {
       <div class="tree" role="tree" aria-label="Map" @keydown="onKey">
         <div
           v-for="(entry, index) in map.entries.value"
+          v-show="!isHidden(index)"
           :key="entry.path.join('.')"
           class="entry"
           role="treeitem"
@@ -153,7 +180,7 @@ function drop(): void {
           :aria-selected="index === map.chosenIndex.value"
           :tabindex="index === Math.max(0, map.chosenIndex.value) ? 0 : -1"
           :draggable="mayWrite"
-          :class="[target?.index === index ? `drop-${target.where}` : '', { strong: entry.depth === 0 }]"
+          :class="[target?.index === index ? `drop-${target.where}` : '', { strong: entry.depth === 0, unseen: dropped[index] }]"
           :style="{ paddingLeft: `${12 + entry.depth * 24}px` }"
           @click="map.chosen.value = entry.path"
           @dblclick="openEntry(entry)"
@@ -163,11 +190,13 @@ function drop(): void {
           @drop.prevent="drop"
         >
           <span class="title" :class="{ 'seal-text': isMissing(entry) }">{{ titleOf(entry) }}</span>
+          <FacetBadge v-for="tag in tagsOf(entry.element.attributes, library.facets)" :key="tag.label" :tag="tag" />
           <span v-if="isMissing(entry)" class="small seal-text">not in the library</span>
           <span v-if="entry.element.name !== 'topicref'" class="quiet small">{{ labelOf(entry.element.name) }}</span>
         </div>
         <p v-if="map.entries.value.length === 0 && !map.failure.value" class="quiet">An empty map. Add topics from the list on the left.</p>
       </div>
+      <FacetChooser v-if="asked && chosenEntry" :place="asked" :label="titleOf(chosenEntry)" :values-of="(facet) => valuesOn(chosenEntry!.element.attributes, facet)" :facets="library.facets" @toggle="map.toggleValue" @close="closeFacets" />
     </main>
   </div>
 </template>
@@ -177,5 +206,5 @@ function drop(): void {
 .drawer { border-right: 1px solid var(--hair); display: flex; flex-direction: column; min-height: 0; padding: 14px 0 0; } .drawer h1 { padding: 0 14px 8px; } .drawer h1:not(:first-child) { padding-top: 18px; } ul { list-style: none; margin: 0; padding: 0; } .drawer a { display: block; padding: 4px 14px; color: var(--ink); text-decoration: none; } .drawer a.on { background: var(--wash); box-shadow: inset 3px 0 var(--prussian); } .n-input { margin: 0 12px 8px; width: auto; }
 .topics { flex: 1; overflow: auto; } .topics li { display: flex; justify-content: space-between; align-items: center; padding: 2px 8px 2px 14px; min-height: 28px; cursor: grab; } .topics li:hover { background: var(--paper-deep); } .add { width: 24px; height: 24px; text-align: center; border-radius: 3px; color: var(--prussian); font-size: 18px; line-height: 1; }
 .desk { display: flex; flex-direction: column; min-height: 0; padding: 14px 20px 0; } .tools { display: flex; align-items: center; gap: 10px; padding-bottom: 12px; } .gap { flex: 1; } .as-one { color: var(--prussian); white-space: nowrap; }
-.tree { flex: 1; overflow: auto; background: var(--sheet); border: 1px solid var(--hair); border-bottom: 0; border-radius: 4px 4px 0 0; padding: 8px 0; } .entry { display: flex; align-items: center; gap: 12px; min-height: 30px; padding-right: 16px; cursor: default; position: relative; } .entry.strong { font-weight: 600; } .entry .quiet { margin-left: auto; font-weight: 400; } .entry:hover { background: var(--paper); } .entry[aria-selected='true'] { background: var(--wash); box-shadow: inset 3px 0 var(--prussian); } .entry.drop-before { box-shadow: inset 0 2px var(--prussian); } .entry.drop-after { box-shadow: inset 0 -2px var(--prussian); } .entry.drop-inside { outline: 2px solid var(--prussian); outline-offset: -2px; } .tree > p { padding: 24px; }
+.tree { flex: 1; overflow: auto; background: var(--sheet); border: 1px solid var(--hair); border-bottom: 0; border-radius: 4px 4px 0 0; padding: 8px 0; } .entry { display: flex; align-items: center; gap: 12px; min-height: 30px; padding-right: 16px; cursor: default; position: relative; } .entry.strong { font-weight: 600; } .entry .quiet { margin-left: auto; font-weight: 400; } .entry:hover { background: var(--paper); } .entry.unseen .title { color: var(--faint); text-decoration: line-through; } .entry[aria-selected='true'] { background: var(--wash); box-shadow: inset 3px 0 var(--prussian); } .entry.drop-before { box-shadow: inset 0 2px var(--prussian); } .entry.drop-after { box-shadow: inset 0 -2px var(--prussian); } .entry.drop-inside { outline: 2px solid var(--prussian); outline-offset: -2px; } .tree > p { padding: 24px; }
 </style>

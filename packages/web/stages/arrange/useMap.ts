@@ -1,4 +1,4 @@
-import { flattenMap, indent, insertEntry, move, moveDown, moveUp, outdent, removeEntry, type Arranged, type MapEntry } from '@ukiyo/core/arranging';
+import { flattenMap, indent, insertEntry, move, moveDown, moveUp, outdent, removeEntry, toggleEntryValue, type Arranged, type MapEntry } from '@ukiyo/core/arranging';
 import { readItem } from '@ukiyo/core/library';
 import type { Element } from '@ukiyo/core/markup';
 import type { Path } from '@ukiyo/core/problems';
@@ -70,6 +70,7 @@ export function useMap() {
     indent: onChosen(indent),
     outdent: onChosen(outdent),
     remove: onChosen(removeEntry),
+    toggleValue: (facet: string, value: string): boolean => onChosen((tree, path) => toggleEntryValue(tree, path, facet, value))(),
     add: (href: string): boolean => (root.value ? apply(insertEntry(root.value, chosen.value && chosen.value.length > 0 ? chosen.value : undefined, href)) : false),
     drop: (from: Path, parent: Path, index: number): boolean => (root.value ? apply(move(root.value, from, parent, index)) : false),
     undo: () => step(done, undone),

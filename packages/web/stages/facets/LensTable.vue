@@ -38,7 +38,7 @@ function decide(action: string, facet?: string, value?: string): void {
           <td><PickOne :chosen="said(facet.name) ?? ''" :label="`${facet.label}, the rest`" :disabled="!editable" :options="options(without(facet.name))" @update:chosen="decide($event, facet.name)" /></td>
         </tr>
         <tr v-for="{ value, depth } in rowsOf(facet.values)" :key="value.name" :class="actionOn(lens, facet.name, value.name, facets)">
-          <th scope="row" :style="{ paddingLeft: `${16 + depth * 22}px` }"><FacetBadge :tag="tagOf(facets, facet, value)" /> {{ value.label }}</th>
+          <th scope="row" :style="{ paddingLeft: `${16 + depth * 22}px` }"><FacetBadge :tag="tagOf(facets, facet, value)" /><span class="name">{{ value.label }}</span></th>
           <td><PickOne :chosen="said(facet.name, value.name) ?? ''" :label="`${facet.label}: ${value.label}`" :disabled="!editable" :options="options(without(facet.name, value.name))" @update:chosen="decide($event, facet.name, value.name)" /></td>
         </tr>
       </template>
@@ -47,5 +47,5 @@ function decide(action: string, facet?: string, value?: string): void {
 </template>
 
 <style scoped>
-table { border-collapse: collapse; width: 100%; max-width: 560px; } th { text-align: left; font-weight: 400; padding: 4px 10px 4px 0; } td { width: 160px; padding: 3px 0; } td :deep(select) { width: 100%; } tr { border-top: 1px solid var(--hair); } .facet th, .rest th { color: var(--soft); font-size: 13px; } .facet th { padding-top: 10px; } .drop th { color: var(--faint); text-decoration: line-through; } .mark th { background: color-mix(in srgb, var(--amber) 14%, transparent); }
+table { border-collapse: collapse; width: 100%; max-width: 560px; } th { text-align: left; font-weight: 400; padding: 4px 10px 4px 0; } td { width: 160px; padding: 3px 0; } td :deep(select) { width: 100%; } tr { border-top: 1px solid var(--hair); } .facet th, .rest th { color: var(--soft); font-size: 13px; } .facet th { padding-top: 10px; } .name { margin-left: 8px; } .drop .name { color: var(--faint); text-decoration: line-through; } .mark .name { background: color-mix(in srgb, var(--amber) 14%, transparent); }
 </style>

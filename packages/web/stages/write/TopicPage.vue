@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { moveElementTo } from '@ukiyo/core/editing';
+import { moveElementTo, valuesOfVarying, type Varying } from '@ukiyo/core/editing';
 import { defineAsyncComponent, type Component } from 'vue';
 import CharacterChooser from '../../editor/CharacterChooser.vue';
 import FacetChooser from '../../editor/FacetChooser.vue';
@@ -16,6 +16,7 @@ import TableForm from '../../editor/TableForm.vue';
 import WordsField from '../../editor/WordsField.vue';
 import '../../editor/page.css';
 import { usePageView } from '../../editor/pageView.ts';
+import type { PopPlace } from '../../editor/popList.ts';
 import { useLens } from '../../parts/lens.ts';
 import { useLibrary } from '../../parts/library.ts';
 import LostWords from './LostWords.vue';
@@ -30,6 +31,7 @@ const { editor, asking, live, selected, spelling, finding, failure, mount, edita
 const pageView = usePageView();
 const { view } = pageView;
 const library = useLibrary();
+const facetQuestion = ({ place, varying }: { readonly place: PopPlace; readonly varying: Varying }) => ({ place, label: varying.label, valuesOf: (facet: string) => valuesOfVarying(varying, facet) });
 const looking = useLens();
 </script>
 
@@ -53,7 +55,7 @@ const looking = useLens();
     <TableForm v-else-if="asking.question.value.asks === 'table'" v-bind="asking.question.value" @choose="asking.answer" @close="asking.close('table')" />
     <MediaForm v-else-if="asking.question.value.asks === 'media'" v-bind="asking.question.value" :upload="sheet.upload" @choose="asking.answer" @close="asking.close('media')" />
     <AreaEditor v-else-if="asking.question.value.asks === 'areas'" :imagemap="asking.question.value.imagemap" @keep="asking.keepAreas" @close="asking.close('areas')" />
-    <FacetChooser v-else-if="asking.question.value.asks === 'facets'" v-bind="asking.question.value" :facets="library.facets" @toggle="asking.toggleFacet" @close="asking.close('facets')" />
+    <FacetChooser v-else-if="asking.question.value.asks === 'facets'" v-bind="facetQuestion(asking.question.value)" :facets="library.facets" @toggle="asking.toggleFacet" @close="asking.close('facets')" />
     <SpellingChooser v-else-if="asking.question.value.asks === 'spelling'" v-bind="asking.question.value" @choose="asking.answer" @allow="(void spelling.allow(asking.question.value.word), asking.close('spelling'))" @close="asking.close('spelling')" />
     <CharacterChooser v-else-if="asking.question.value.asks === 'character'" :place="asking.question.value.place" @choose="asking.answer" @close="asking.close('character')" />
     <ImageChooser v-else :place="asking.question.value.place" :upload="sheet.upload" @choose="asking.answer" @file="asking.chooseFile" @close="asking.close('image')" />
