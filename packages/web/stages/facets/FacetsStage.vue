@@ -41,8 +41,8 @@ async function add(facet: Facet, value: FacetValue): Promise<void> {
 }
 const ownName = 'own';
 const fresh = reactive({ attribute: '', name: '', label: '' });
-const free = computed(() => [
-  ...profilingAttributes.filter((name) => !['props', 'deliveryTarget'].includes(name) && !facets.value.some((facet) => facet.name === name)).map((name) => ({ value: String(name), label: name })),
+const free = computed((): { value: string; label: string }[] => [
+  ...profilingAttributes.filter((name) => !['props', 'deliveryTarget'].includes(name) && !facets.value.some((facet) => facet.name === name)).map((name) => ({ value: name, label: name })),
   { value: ownName, label: 'a name of its own' },
 ]);
 const freshFacet = computed(() => Facet.safeParse({ name: fresh.attribute === ownName ? fresh.name.trim() : fresh.attribute, label: fresh.label, values: [] }).data);
