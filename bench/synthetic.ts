@@ -82,15 +82,20 @@ export function longTopic(id: string, title: string, blocks: number): string {
   const words = 'the tide comes in over the sill and the gauge follows it slowly until the bell rings twice'.split(' ');
   let made = 0;
   const sentence = (): string => `${words.slice(made % 5, 9 + (made % 8)).join(' ')}.`;
-  const block = (name: string, inside = sentence()): string => {
+  const block = (name: string, inside = sentence(), attributes = ''): string => {
     made += 1;
-    return `<${name}>${inside}</${name}>`;
+    return `<${name}${attributes}>${inside}</${name}>`;
   };
   const sections: string[] = [];
   while (made < blocks) {
     const table = sections.length % 10 === 9 ? `<simpletable>${Array.from({ length: 4 }, () => block('strow', block('stentry') + block('stentry'))).join('')}</simpletable>` : '';
     const list = block('ul', Array.from({ length: 4 }, () => block('li')).join(''));
-    sections.push(block('section', `${block('title')}${block('p', `${sentence()} <b>Twice</b> <xref href="topic:alarms"/> ${sentence()}`)}${block('p')}${list}${block('note')}${block('p')}${table}`));
+    sections.push(
+      block(
+        'section',
+        `${block('title')}${block('p', `${sentence()} <b>Twice</b> <xref href="topic:alarms"/> ${sentence()}`)}${block('p')}${list}${block('note', sentence(), ` product="${sections.length % 2 === 0 ? 'tern-q' : 'tern-d'}"`)}${block('p')}${table}`,
+      ),
+    );
   }
   return `<concept id="${id}"><title>${title}</title><shortdesc>Long.</shortdesc><conbody>${sections.join('')}</conbody></concept>`;
 }
