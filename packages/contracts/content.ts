@@ -16,6 +16,7 @@ const Fix = z.object({
     z.object({ ...at, kind: z.literal('unwrap') }),
     z.object({ ...at, kind: z.literal('insert'), index: z.number().int(), name: z.string() }),
     z.object({ ...at, kind: z.literal('words'), from: z.string(), to: z.string() }),
+    z.object({ ...at, kind: z.literal('value'), facet: z.string(), from: z.string(), to: z.string().exactOptional() }),
   ]),
 });
 

@@ -7,7 +7,7 @@ export { isSubjectScheme, readSubjectScheme, writeSubjectScheme } from './subjec
 export { valuesOn, withValues } from './setting.ts';
 export { allValues, checkFacetValues, moveInList, replaceInList } from './values.ts';
 export { tagOf, tagsOf, type FacetTag } from './tags.ts';
-export { replaceInLens, replaceValue, valuesUsed, type ValueUse } from './renaming.ts';
+export { replaceInLens, replaceValue, valuesUsed, withOtherValue, type ValueUse } from './renaming.ts';
 export {
   actionOn,
   facetValuesOf,

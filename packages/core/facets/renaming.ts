@@ -1,4 +1,4 @@
-import { isElement, type Element } from '../markup/index.ts';
+import { isElement, type Attributes, type Element } from '../markup/index.ts';
 import { facetValuesOf, type Lens } from './lens.ts';
 import { valuesOn, withValues } from './setting.ts';
 
@@ -24,14 +24,19 @@ export function valuesUsed(root: Element): ValueUse[] {
   return [...uses.values()];
 }
 
+/** The attributes with another value in the place of one, or without it; the same where it is not set. */
+export function withOtherValue(attributes: Attributes, facet: string, from: string, to: string | undefined): Attributes {
+  const values = valuesOn(attributes, facet);
+  return values.includes(from) ? withValues(attributes, facet, [...new Set(values.flatMap((value) => (value === from ? (to ?? []) : [value])))]) : attributes;
+}
+
 /**
  * Sets another value wherever one of a facet is set; without another one, it goes.
  * The same element is given back where nothing changes. An element that has both values keeps one of them.
  */
 export function replaceValue(root: Element, facet: string, from: string, to: string | undefined): Element {
   const children = root.children.map((child) => (isElement(child) ? replaceValue(child, facet, from, to) : child));
-  const values = valuesOn(root.attributes, facet);
-  const attributes = values.includes(from) ? withValues(root.attributes, facet, [...new Set(values.flatMap((value) => (value === from ? (to ?? []) : [value])))]) : root.attributes;
+  const attributes = withOtherValue(root.attributes, facet, from, to);
   const isSame = attributes === root.attributes && children.every((child, index) => child === root.children[index]);
   return isSame ? root : { ...root, attributes, children };
 }

@@ -1,6 +1,6 @@
 import { labelOf } from '../grammar/index.ts';
 import { walk, type Element } from '../markup/index.ts';
-import { problem, type Problem } from '../problems/index.ts';
+import { problem, type Fix, type Path, type Problem } from '../problems/index.ts';
 import { facetValuesOf, type Facet, type FacetValue } from './lens.ts';
 
 /** All values of a facet, nested ones after the one they are nested in. */
@@ -27,9 +27,19 @@ export function moveInList(values: readonly FacetValue[], name: string, offset: 
   return moved.toSpliced(Math.max(0, at + offset), 0, values[at]!);
 }
 
+/** Letters and digits alone: “Tern_Q” and “tern q” mean the same to whoever typed them. */
+const plain = (text: string): string => text.toLowerCase().replace(/[^\p{L}\p{N}]/gu, '');
+
+/** A value that is written in another way becomes the one that it means; any other goes. */
+function fixFor(facet: Facet, value: string, found: Element, path: Path): Fix {
+  const meant = allValues(facet.values).find(({ name, label }) => [plain(name), plain(label)].includes(plain(value)));
+  const edit = { kind: 'value' as const, path: [...path], element: found.name, facet: facet.name, from: value };
+  return meant ? { label: `Make it “${meant.label}”`, edit: { ...edit, to: meant.name } } : { label: `Take “${value}” away`, edit };
+}
+
 /**
  * Finds values that their facet does not have, and facets that the project does not have. A project without facets has no closed lists to check against.
- * @returns problems `facet.unknown-value` and `facet.unknown`, each with the path of its element
+ * @returns problems `facet.unknown-value`, with a fix, and `facet.unknown`, each with the path of its element
  */
 export function checkFacetValues(root: Element, facets: readonly Facet[]): Problem[] {
   if (facets.length === 0) return [];
@@ -46,7 +56,8 @@ export function checkFacetValues(root: Element, facets: readonly Facet[]): Probl
         continue;
       }
       for (const value of values) {
-        if (!entry.values.has(value)) problems.push(problem('warning', 'facet.unknown-value', `“${value}” is not a value of the facet “${entry.facet.label}”.`, where));
+        if (!entry.values.has(value))
+          problems.push(problem('warning', 'facet.unknown-value', `“${value}” is not a value of the facet “${entry.facet.label}”.`, where, fixFor(entry.facet, value, found, path)));
       }
     }
   });

@@ -34,6 +34,8 @@ export type TreeEdit = { readonly path: Path; readonly element: string } &
     | { readonly kind: 'insert'; readonly index: number; readonly name: string }
     /** Words directly in the element give way to others; the case of a first letter is kept. */
     | { readonly kind: 'words'; readonly from: string; readonly to: string }
+    /** A facet value gives way to another one, or goes. */
+    | { readonly kind: 'value'; readonly facet: string; readonly from: string; readonly to?: string }
   );
 
 /** What a person can have done about a problem with one click. */

@@ -1,3 +1,4 @@
+import { withOtherValue } from '../facets/index.ts';
 import { emptyElement } from '../grammar/index.ts';
 import { element, insertAt, isElement, nodeAt, replaceAt, withAttribute, type Element, type Node } from '../markup/index.ts';
 import type { Path, Problem, TreeEdit } from '../problems/index.ts';
@@ -17,6 +18,8 @@ export function applyEdit(root: Element, edit: TreeEdit): Element | undefined {
       return put(found.children);
     case 'insert':
       return insertAt(root, [...edit.path, edit.index], [emptyElement(edit.name)]);
+    case 'value':
+      return put([{ ...found, attributes: withOtherValue(found.attributes, edit.facet, edit.from, edit.to) }]);
     case 'words':
       return put([
         element(

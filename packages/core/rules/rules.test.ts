@@ -90,6 +90,16 @@ describe('fixes', () => {
     expect(checkItem(root)).toEqual([]);
     expect(short(root)).toBe('<concept id="c"><title>A</title><conbody><p id="x">a</p><p>b</p><p/><section><p>deep</p></section></conbody></concept>');
   });
+  it('make values that are written in another way those that they mean, and take others away', () => {
+    const facets = [{ name: 'product', label: 'Model', values: [{ name: 'tern-q', label: 'Tern Q' }] }];
+    const messy = '<concept id="c"><title>A</title><conbody><p product="Tern_Q">a</p><p product="TERNQ tern-x">b</p><p props="product(gone)">c</p></conbody></concept>';
+    const found = checkItem(tree(messy), { facets });
+    expect(found.map(({ fix }) => fix?.label)).toEqual(['Make it “Tern Q”', 'Make it “Tern Q”', 'Take “tern-x” away', 'Take “gone” away']);
+    const { root, count } = applyFixes(tree(messy), found);
+    expect(count).toBe(4);
+    expect(short(root)).toContain('<p product="tern-q">a</p><p product="tern-q">b</p><p>c</p>');
+    expect(checkItem(root, { facets })).toEqual([]);
+  });
   it('change nothing where another element stands by now', () => {
     const root = tree('<concept id="c"><title>A</title><conbody><ul><li>a</li></ul></conbody></concept>');
     expect(applyEdit(root, { kind: 'attribute', path: [1, 0], element: 'p', name: 'id' })).toBeUndefined();
