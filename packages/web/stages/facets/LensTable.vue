@@ -47,5 +47,5 @@ function decide(action: string, facet?: string, value?: string): void {
 </template>
 
 <style scoped>
-table { border-collapse: collapse; width: 100%; max-width: 560px; } th { text-align: left; font-weight: 400; padding: 4px 10px 4px 0; } td { width: 160px; padding: 3px 0; } td :deep(select) { width: 100%; } tr { border-top: 1px solid var(--hair); } .facet th, .rest th { color: var(--soft); font-size: 13px; } .facet th { padding-top: 10px; } .name { margin-left: 8px; } .drop .name { color: var(--faint); text-decoration: line-through; } .mark .name { background: color-mix(in srgb, var(--amber) 14%, transparent); }
+table { border-collapse: collapse; width: 100%; max-width: 560px; } th { text-align: left; font-weight: 400; padding: 4px 10px 4px 0; } td { width: 160px; padding: 3px 0; } td :deep(select) { width: 100%; } tr { border-top: 1px solid var(--hair); } .facet th, .rest th { color: var(--soft); font-size: 13px; } .facet th { padding-top: 10px; } .name { margin-left: 8px; } .drop .name { color: var(--soft); text-decoration: line-through; } .mark .name { background: color-mix(in srgb, var(--amber) 14%, transparent); }
 </style>
