@@ -26,8 +26,8 @@ const tries = 5;
 export type ValueRenaming = (project: string, change: ValueChange, author: string) => Promise<RenamedValue | undefined>;
 
 /**
- * Gives a facet value another name in the list, in every lens and in every text, in one transaction. A name that the facet has already makes the two one:
- * where a text is being written, the change is a step among the others.
+ * Gives a facet value another name in the list, in every lens and in every text, in one transaction. A name that the facet has already makes the two one.
+ * Where a text is being written, the change is a step among the others.
  * @returns undefined when the list was changed since
  */
 export function valueRenaming({ sequelize, models }: Database, facets: FacetStore, items: ItemStore, live: LiveLog): ValueRenaming {
@@ -42,10 +42,9 @@ export function valueRenaming({ sequelize, models }: Database, facets: FacetStor
     const ids = (await models.facetUses.findAll({ where: { projectId: project, facet, value: from }, attributes: ['itemId'], transaction })).map((row) => row.get().itemId);
     // Always in the same order: two that hold each other's rows would wait for ever.
     for (const row of await models.items.findAll({ where: { projectId: project, id: ids }, order: [['id', 'ASC']], transaction, lock: transaction.LOCK.UPDATE })) {
-      const note = '';
-      if (!(await live.change(row, (root) => replaceValue(root, facet, from, to), { person: author, note }, transaction))) {
+      if (!(await live.change(row, (root) => replaceValue(root, facet, from, to), { person: author, note: '' }, transaction))) {
         const { document } = readXml(row.get().text);
-        if (document) await items.write(row, { text: writeCanonical(replaceValue(document.root, facet, from, to)), note }, author, transaction);
+        if (document) await items.write(row, { text: writeCanonical(replaceValue(document.root, facet, from, to)), note: '' }, author, transaction);
       }
       changed[row.get().id] = row.get().version;
     }

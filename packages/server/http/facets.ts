@@ -12,6 +12,7 @@ const Renamed = z.object({ list: FacetList, changed: z.array(z.string()) });
 
 const overtaken = () => new Refused(409, 'facets.conflict', 'Somebody else changed the facets after you opened them. Load them again; what you typed is still here.');
 const namesOf = ({ values }: Facet): string[] => allValues(values).map(({ name }) => name);
+const namesIn = ({ facets }: FacetList): string => JSON.stringify(facets.map((facet) => [facet.name, namesOf(facet).sort()]).sort());
 const firstDouble = (names: readonly string[]): string | undefined => names.find((name, at) => names.indexOf(name) !== at);
 
 /** The facets along which content varies: kept by administrators and publishers, used by everybody. */
@@ -27,10 +28,11 @@ export const facetRoutes =
       const doubled = firstDouble(body.facets.map(({ name }) => name)) ?? body.facets.map((facet) => firstDouble(namesOf(facet))).find((name) => name !== undefined);
       if (doubled !== undefined) throw new Refused(400, 'facets.doubled', `The name “${doubled}” is there twice.`);
       await refuseIfUsed(project, body);
+      const before = await facets.read(project);
       const saved = await facets.save(project, body);
       if (!saved) throw overtaken();
-      // The counts in the library follow; nobody has to wait for them.
-      void items.recount(project).catch((error: unknown) => log.error(error));
+      // What is wrong with texts depends on the names alone; the counts in the library follow, and nobody has to wait for them.
+      if (namesIn(before) !== namesIn(saved)) void items.recount(project).catch((error: unknown) => log.error(error));
       return saved;
     });
     app.post('/facets/rename', { config: { permission: 'publish' }, schema: { params: InProject, body: ValueRename, response: { 200: Renamed } } }, async (request) => {

@@ -24,7 +24,7 @@ export function useChecking() {
   let isBusy = false;
 
   async function run(): Promise<void> {
-    if (isBusy) return;
+    if (isBusy || !current) return;
     isBusy = true;
     const about = opened;
     const steps = waiting;

@@ -58,17 +58,17 @@ export interface EditorHandlers extends PageContext {
   readonly moved: () => void;
   readonly save: () => void;
   readonly find: () => void;
-  /** Words that were not on the page before. */
   /** Without a dictionary of ours the browser's own spelling helps. */
   readonly hasDictionary: () => boolean;
+  /** Words that were not on the page before. */
   readonly words: (words: readonly string[]) => void;
   /** Offers what the misspelt word at the caret could be; false where there is none. */
   readonly askSpelling: (view: EditorView) => boolean;
   /** A note on the page is to say something else. */
   readonly reword: (position: number) => void;
-  /** Image files were pasted or dropped at the caret. */
   /** Of the content, as far as it does not say another one. */
   readonly language: () => string;
+  /** Image files were pasted or dropped at the caret. */
   readonly files: (files: readonly File[]) => void;
   /** One sentence about what has just been done. */
   readonly tell: (message: string) => void;
