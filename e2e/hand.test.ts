@@ -11,7 +11,7 @@ async function threeParagraphs(page: Page, title: string): Promise<void> {
   await page.locator(paragraphs).click();
   for (const word of ['Ebb', 'Flood', 'Slack']) {
     await page.keyboard.type(word);
-    if (word !== 'Slack') await page.keyboard.press('Enter');
+    if (word !== 'Slack') await moveCaret(page, 'Enter');
   }
 }
 
