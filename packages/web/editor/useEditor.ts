@@ -25,8 +25,9 @@ import { EditorState, NodeSelection, Selection, TextSelection, type Transaction 
 import type { StepMap } from 'prosemirror-transform';
 import { EditorView } from 'prosemirror-view';
 import { onUnmounted, ref, shallowRef } from 'vue';
-import { clipboard } from './clipboard.ts';
-import { borrowedBy, borrowedPassages, type ReadText } from './borrowed.ts';
+import { partsAtHand } from './atHand.ts';
+import { clipboard, type ClipboardHost } from './clipboard.ts';
+import { borrowedBy, borrowedPassages, readAgain, type ReadText } from './borrowed.ts';
 import { codeColours } from './code.ts';
 import { columns } from './columns.ts';
 import { dressSchema } from './dom.ts';
@@ -42,7 +43,7 @@ import type { Opening } from './useLive.ts';
 import { useChecking } from './useChecking.ts';
 import { closedView, imageView, type PageContext } from './views.ts';
 
-export interface EditorHandlers extends PageContext {
+export interface EditorHandlers extends PageContext, ClipboardHost {
   readonly read: ReadText;
   readonly links: Omit<LinkHost, 'read'>;
   /** Of everything that the library has. */
@@ -70,10 +71,12 @@ export interface EditorHandlers extends PageContext {
   readonly language: () => string;
   /** Image files were pasted or dropped at the caret. */
   readonly files: (files: readonly File[]) => void;
-  /** One sentence about what has just been done. */
-  readonly tell: (message: string) => void;
-  readonly upload: (file: File) => Promise<string | undefined>;
   readonly openPalette: () => void;
+  /** Opens the home of what is borrowed. */
+  readonly goHome: (reference: string) => void;
+  /** Whether something was copied that can be borrowed. */
+  readonly hasCopied: () => boolean;
+  readonly borrowCopied: () => void;
   /** For whom what is selected is. */
   readonly askFacets: () => void;
   /** Whether Enter asks what comes next, instead of going on with the same. */
@@ -103,11 +106,19 @@ export function useEditor(handlers: EditorHandlers) {
     let state = EditorState.create({
       doc: opening.document,
       plugins: [
-        ...editorKeys({ 'Ctrl-Space': handlers.openPalette, 'Mod-s': handlers.save, 'Mod-f': handlers.find, 'Mod-.': () => void handlers.askSpelling(editor), 'Mod-;': handlers.askFacets }),
+        ...editorKeys({
+          'Ctrl-Space': handlers.openPalette,
+          'Mod-s': handlers.save,
+          'Mod-f': handlers.find,
+          'Mod-.': () => void handlers.askSpelling(editor),
+          'Mod-;': handlers.askFacets,
+          'Mod-Alt-v': handlers.borrowCopied,
+        }),
         history(),
         liveEditing(opening),
         otherCarets(),
-        borrowedPassages(id, handlers.read),
+        borrowedPassages(id, { read: handlers.read, seen: handlers.variation, goHome: handlers.goHome }),
+        partsAtHand(),
         columns(),
         codeColours(),
         spellingMarks(handlers.language, handlers.words, handlers.askSpelling),
@@ -141,6 +152,11 @@ export function useEditor(handlers: EditorHandlers) {
         const { selection } = shown.state;
         if (event.key === 'Enter' && !event.ctrlKey && !event.metaKey && !event.shiftKey && handlers.enterAsks() && !selection.$from.parent.type.spec.code) {
           handlers.openPalette();
+          return true;
+        }
+        const home = event.key === 'Enter' && selection instanceof NodeSelection ? borrowedBy(selection.node) : undefined;
+        if (home !== undefined) {
+          handlers.goHome(home);
           return true;
         }
         if (event.key !== 'Enter' || event.ctrlKey || !(selection instanceof NodeSelection) || !hasWords(shown.state, selection.from)) return false;
@@ -213,7 +229,7 @@ export function useEditor(handlers: EditorHandlers) {
     editor.dispatch(tr.setSelection(end === undefined ? NodeSelection.create(doc, position) : TextSelection.create(doc, position, end)).scrollIntoView());
     editor.focus();
   }
-  const choices = (): Choice[] => (view.value ? choicesAt(view.value.state, handlers.rules(), handlers.isTemplate()) : []);
+  const choices = (): Choice[] => (view.value ? choicesAt(view.value.state, handlers.rules(), handlers.isTemplate(), handlers.hasCopied()) : []);
   function apply(change: (state: EditorState) => Transaction): void {
     const editor = view.value;
     if (!editor) return;
@@ -232,9 +248,30 @@ export function useEditor(handlers: EditorHandlers) {
     editor?.dispatch(withAttributes(editor.state, target, attributes));
   }
   const sign = (signs: Signs): void => view.value?.dispatch(showSigns(view.value.state, signs));
+  const readBorrowedAgain = (): void => view.value?.dispatch(readAgain(view.value.state));
   const vary = (variation: Variation): void => view.value?.dispatch(showVariation(view.value.state, variation));
   const refusal = (target: OpenElement, definition: AttributeDefinition, value: string): string | undefined => view.value && refusalOf(view.value.state, target, definition, value);
 
   onUnmounted(clear);
-  return { view, open, drawn, problems: checking.problems, words: checking.words, show, clear, read, goTo, enter, select, changeRoot, setAttributes, refusal, sign, vary, choices, apply };
+  return {
+    view,
+    open,
+    drawn,
+    problems: checking.problems,
+    words: checking.words,
+    show,
+    clear,
+    read,
+    goTo,
+    enter,
+    select,
+    changeRoot,
+    setAttributes,
+    refusal,
+    sign,
+    vary,
+    readBorrowedAgain,
+    choices,
+    apply,
+  };
 }
