@@ -82,6 +82,47 @@ test('writers read the facets and do not change them', async ({ page }) => {
   await expect(page.getByRole('button', { name: /Change|Add/u })).toHaveCount(0);
 });
 
+test('what a lens marks looks as it says, also through another lens', async ({ page }) => {
+  await signIn(page);
+  await page.goto('/facets');
+  const make = async (name: string) => {
+    await page.getByLabel('Name of the new lens').fill(name);
+    await page.getByRole('button', { name: 'Make a lens' }).click();
+    return page.getByRole('region', { name: `Lens ${name}` });
+  };
+  const marks = await make('Marks the sun');
+  await marks.getByLabel('Power: Solar', { exact: true }).selectOption('mark');
+  const look = marks.getByRole('group', { name: 'Look of Power: Solar', exact: true });
+  await look.getByLabel('behind', { exact: true }).check();
+  await look.getByLabel('Colour: behind').fill('#cfe8e4');
+  await look.getByLabel('line beside').check();
+  await look.getByLabel('Words before').fill('Sun:');
+  const kept = page.waitForResponse((answer) => answer.request().postData()?.includes('Sun:') === true);
+  await look.getByLabel('Words before').press('Tab');
+  await kept;
+  const front = await make('Holds the marks');
+  await front.getByLabel('Marks the sun').check();
+  await expect(front.getByLabel('Marks the sun')).toBeChecked();
+  await page.getByLabel('Lens', { exact: true }).selectOption('Holds the marks');
+  await newTopic(page, 'Concept', 'Marked by a lens');
+  await page.locator('.ProseMirror .is-conbody > p').click();
+  await page.keyboard.type('Face it south.');
+  await page.keyboard.press('Control+;');
+  await page.getByRole('combobox', { name: /only for/u }).fill('Solar');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Escape');
+  const marked = page.locator('.ProseMirror .lens-marked.lens-bar');
+  await expect(marked).toHaveCSS('background-color', /207|0\.81/u);
+  await expect(marked.locator('.lens-words.starts')).toHaveText('Sun:');
+  await page.goto('/facets');
+  await page.getByLabel('Lens', { exact: true }).selectOption('every reader');
+  for (const name of ['Holds the marks', 'Marks the sun']) {
+    await page.getByRole('button', { name, exact: true }).click();
+    await page.getByRole('button', { name: `Remove ${name}` }).click();
+    await expect(page.getByRole('button', { name, exact: true })).toHaveCount(0);
+  }
+});
+
 test('a lens is made of decisions, looked through at once, given out and taken in as DITAVAL', async ({ page }) => {
   await signIn(page);
   await page.goto('/facets');

@@ -4,8 +4,10 @@ import { readXml } from '../markup/index.ts';
 import {
   actionOn,
   checkFacetValues,
+  combineLenses,
   facetValuesOf,
   judge,
+  lensOf,
   moveInList,
   pigments,
   readDitaval,
@@ -86,6 +88,16 @@ describe('DITAVAL', () => {
     const original = lens(['audience', 'installer', 'keep'], ['audience', undefined, 'drop'], ['product', 'tern-q', 'mark'], [undefined, undefined, 'drop']);
     expect(readDitaval('l', writeDitaval(original)).lens).toEqual(original);
   });
+  it('carries how marked content looks: colours, a line, words before and after', () => {
+    const look = { color: '#12305f', background: '#f6e7c3', bar: true, start: 'Tern D:', end: '(end)' };
+    const original: Lens = { name: 'l', rules: [{ facet: 'product', value: 'tern-d', action: 'mark', look }] };
+    const written = writeDitaval(original);
+    expect(written).toContain('<alt-text>Tern D:</alt-text>');
+    expect(readDitaval('l', written).lens).toEqual(original);
+    const { lens: read, problems } = readDitaval('l', '<val><prop att="a" val="b" action="flag" color="fuchsia" backcolor="#FFEEAA"/><prop att="a" val="b" action="exclude"/></val>');
+    expect(read?.rules).toEqual([{ facet: 'a', value: 'b', action: 'mark', look: { background: '#ffeeaa' } }]);
+    expect(problems.map(({ code }) => code)).toEqual(['ditaval.unknown-look', 'ditaval.conflict']);
+  });
   it('reports what it cannot use', () => {
     expect(readDitaval('x', '<val><prop att="a" val="b" action="explode"/><prop action="include"/></val>')).toMatchObject({
       lens: { rules: [{ action: 'keep' }] },
@@ -93,6 +105,39 @@ describe('DITAVAL', () => {
     });
     expect(readDitaval('x', '<map/>').problems[0]?.code).toBe('ditaval.unreadable');
     expect(readDitaval('x', '<val>').lens).toBeUndefined();
+  });
+});
+
+describe('several lenses held behind each other', () => {
+  const facets: Facet[] = [
+    { name: 'product', label: 'Model', values: [{ name: 'a', label: 'A', values: [{ name: 'b', label: 'B', values: [{ name: 'c', label: 'C' }] }] }] },
+    { name: 'audience', label: 'For', values: [{ name: 'd', label: 'D' }] },
+  ];
+  const strength = { keep: 0, mark: 1, drop: 2 };
+  it('do with each value the strongest that any of them does', () => {
+    const rule = fc.record({ facet: fc.constantFrom(undefined, 'product', 'audience'), value: fc.constantFrom(undefined, 'a', 'b', 'c', 'd'), action: fc.constantFrom('keep', 'drop', 'mark') });
+    const anyLens = fc
+      .uniqueArray(
+        rule.filter(({ facet, value }) => facet !== undefined || value === undefined),
+        { selector: ({ facet, value }) => `${facet} ${value}`, maxLength: 6 },
+      )
+      .map((rules) => lens(...rules.map(({ facet, value, action }): [string | undefined, string | undefined, LensRule['action']] => [facet, value, action])));
+    fc.assert(
+      fc.property(fc.array(anyLens, { minLength: 1, maxLength: 3 }), fc.constantFrom('product', 'audience', 'release'), fc.constantFrom('a', 'b', 'c', 'd', 'x'), (lenses, facet, value) => {
+        const strongest = Math.max(...lenses.map((one) => strength[actionOn(one, facet, value, facets)]));
+        expect(strength[actionOn(combineLenses('all', lenses, facets), facet, value, facets)]).toBe(strongest);
+      }),
+      { numRuns: 400 },
+    );
+  });
+  it('are reached once each, also where they lead back or are no more', () => {
+    const kept = [
+      { id: 'x', ...lens(['product', 'a', 'drop']), through: ['y', 'gone'] },
+      { id: 'y', ...lens(['audience', 'd', 'drop']), through: ['x'] },
+    ];
+    expect(judge({ audience: 'd' }, lensOf('x', kept)).kept).toBe(false);
+    expect(judge({ product: 'a' }, lensOf('y', kept)).kept).toBe(false);
+    expect(lensOf('gone', kept)).toBeUndefined();
   });
 });
 

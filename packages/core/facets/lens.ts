@@ -1,4 +1,5 @@
 import { profilingAttributes } from '../grammar/index.ts';
+import type { MarkLook } from './looks.ts';
 import type { Attributes } from '../markup/index.ts';
 
 /** Colours of equal lightness that stay apart for colour-blind eyes; never the only sign. */
@@ -34,6 +35,8 @@ export interface LensRule {
   /** Without a value the rule holds for every value of the facet that no other rule names. */
   readonly value?: string;
   readonly action: LensAction;
+  /** How it looks, for what is marked. */
+  readonly look?: MarkLook;
 }
 
 /** Decisions on facet values. Values that no rule names are kept. */
@@ -44,7 +47,8 @@ export interface Lens {
 
 export interface Verdict {
   readonly kept: boolean;
-  readonly marked: boolean;
+  /** How it looks, where it is marked. */
+  readonly marked?: MarkLook;
   /** The facet for which the element was dropped. */
   readonly facet?: string;
   readonly values?: readonly string[];
@@ -71,71 +75,4 @@ export function facetValuesOf(attributes: Attributes): Map<string, string[]> {
     for (const [, group, values] of text.matchAll(/([^\s()]+)\(([^)]*)\)/gu)) add(group!, split(values!));
   }
   return found;
-}
-
-/** For each value the values it is nested in, nearest first. */
-function ancestorsIn(facet: Facet | undefined, value: string): string[] {
-  const search = (values: readonly FacetValue[], above: readonly string[]): string[] | undefined => {
-    for (const one of values) {
-      if (one.name === value) return [...above];
-      const inside = search(one.values ?? [], [one.name, ...above]);
-      if (inside) return inside;
-    }
-    return undefined;
-  };
-  return (facet && search(facet.values, [])) ?? [];
-}
-
-/** The rule for what no other names: the facet's, else the lens's. */
-const generalRule = (lens: Lens, facetName: string): LensRule | undefined =>
-  lens.rules.find((one) => one.facet === facetName && one.value === undefined) ?? lens.rules.find((one) => one.facet === undefined);
-
-/** A rule for the value itself goes before one for a value it is nested in, then the facet's, then the lens's default. */
-function actionFor(lens: Lens, facetName: string, value: string, facets: readonly Facet[]): LensAction {
-  const facet = facets.find((one) => one.name === facetName);
-  for (const name of [value, ...ancestorsIn(facet, value)]) {
-    const rule = lens.rules.find((one) => one.facet === facetName && one.value === name);
-    if (rule) return rule.action;
-  }
-  return generalRule(lens, facetName)?.action ?? 'keep';
-}
-
-/** What a lens does with a value, or with those of a facet that no rule names. */
-export const actionOn = (lens: Lens, facet: string, value: string | undefined, facets: readonly Facet[]): LensAction =>
-  value === undefined ? (generalRule(lens, facet)?.action ?? 'keep') : actionFor(lens, facet, value, facets);
-
-/** A rule of a lens, or none where there is no action: the value then follows what is more general. */
-export interface Decision {
-  readonly facet?: string | undefined;
-  readonly value?: string | undefined;
-  readonly action?: LensAction | undefined;
-}
-
-/** The lens with one decision made anew. */
-export function withDecision<Named extends Lens>(lens: Named, { facet, value, action }: Decision): Named {
-  const others = lens.rules.filter((rule) => rule.facet !== facet || rule.value !== value);
-  const made: LensRule[] = action === undefined ? [] : [{ ...(facet === undefined ? {} : { facet }), ...(value === undefined ? {} : { value }), action }];
-  return { ...lens, rules: [...others, ...made] };
-}
-
-const keptPlain: Verdict = { kept: true, marked: false };
-
-/**
- * Decides on an element by its profiling attributes: it is dropped when for any facet all its values are dropped
- * (DITA 1.3, 2.4.3.3 “Filtering and flagging logic”).
- */
-export function judge(attributes: Attributes, lens: Lens | undefined, facets: readonly Facet[] = []): Verdict {
-  if (!lens || !profilingAttributes.some((name) => attributes[name] !== undefined)) return keptPlain;
-  let marked = false;
-  for (const [facet, values] of facetValuesOf(attributes)) {
-    const actions = values.map((value) => actionFor(lens, facet, value, facets));
-    if (actions.every((action) => action === 'drop')) return { kept: false, marked: false, facet, values };
-    marked ||= actions.includes('mark');
-  }
-  return { kept: true, marked };
-}
-
-/** The same for lenses that decide the same; used to remember results. */
-export function lensKey(lens: Lens | undefined): string {
-  return lens ? JSON.stringify(lens.rules.map(({ facet, value, action }) => [facet, value, action]).sort()) : '';
 }

@@ -9,7 +9,7 @@ import { wordsFor } from '@ukiyo/core/words';
 import { flowOf } from '../shared/flow.ts';
 import { linkWords } from '../shared/links.ts';
 import { printable } from '../shared/text.ts';
-import type { Block, Inline, PrintCell, PrintDocument, PrintIndexEntry, PrintPlace, PrintTable } from './document.ts';
+import type { Block, Inline, Marking, PrintCell, PrintDocument, PrintIndexEntry, PrintPlace, PrintTable } from './document.ts';
 
 /** What the page template calls each manner. */
 const signs = { bold: 'b', italic: 'i', underlined: 'u', superscript: 'sup', subscript: 'sub', struck: 'strike', code: 'code', control: 'ui', quoted: 'q' } as const satisfies Record<Manner, string>;
@@ -37,10 +37,26 @@ export function buildPrintDocument(publication: Publication, assets: PrintAssets
     return [anchor];
   };
 
+  const markingOf = (element: Element): Marking | undefined => {
+    const { marked } = element as ResolvedElement;
+    return (
+      marked && { ...(marked.color === undefined ? {} : { fg: marked.color }), ...(marked.background === undefined ? {} : { bg: marked.background }), ...(marked.bar === true ? { bar: true } : {}) }
+    );
+  };
+  const markedBlocks = (element: Element, c: Block[]): Block[] => {
+    const marking = markingOf(element);
+    return marking && c.length > 0 ? [{ t: 'mark', c, ...marking }] : c;
+  };
+
   // ---- lines of text
   const inlines = (nodes: readonly Node[], depth: number): Inline[] => nodes.flatMap((node) => (typeof node === 'string' ? [printable(node)] : isElement(node) ? inline(node, depth) : []));
 
   const inline = (element: Element, depth: number): Inline[] => {
+    const c = plainInline(element, depth);
+    const marking = markingOf(element);
+    return marking && c.length > 0 ? [{ t: 'mark', c, ...marking }] : c;
+  };
+  const plainInline = (element: Element, depth: number): Inline[] => {
     if (depth > deepest) return [printable(lineOf(element))];
     const marks: Inline[] = at(element).map((id) => ({ t: 'at', id }));
     const inner = (): Inline[] => inlines(element.children, depth + 1);
@@ -153,15 +169,16 @@ export function buildPrintDocument(publication: Publication, assets: PrintAssets
     return { at: at(element), ...(title ? { cap: inlines(title.children, 0) } : {}), ...(num === undefined ? {} : { num }) };
   };
 
-  const item = (element: Element, depth: number): Block[] => [...marksOf(element), ...blocks(element.children, depth)];
+  const item = (element: Element, depth: number): Block[] => markedBlocks(element, [...marksOf(element), ...blocks(element.children, depth)]);
 
-  const step = (element: Element, depth: number): Block[] => [
-    ...marksOf(element),
-    ...childElements(element).flatMap((part): Block[] => {
-      if (part.name === 'cmd') return [{ t: 'p', c: [...at(part).map((id): Inline => ({ t: 'at', id })), ...inlines(part.children, depth)] }];
-      return isA(part.name, 'itemgroup') ? item(part, depth) : block(part, depth);
-    }),
-  ];
+  const step = (element: Element, depth: number): Block[] =>
+    markedBlocks(element, [
+      ...marksOf(element),
+      ...childElements(element).flatMap((part): Block[] => {
+        if (part.name === 'cmd') return [{ t: 'p', c: [...at(part).map((id): Inline => ({ t: 'at', id })), ...inlines(part.children, depth)] }];
+        return isA(part.name, 'itemgroup') ? item(part, depth) : block(part, depth);
+      }),
+    ]);
 
   const steps = (element: Element, kind: 'steps' | 'ul', depth: number): Block[] => {
     const out: Block[] = [];
@@ -184,8 +201,8 @@ export function buildPrintDocument(publication: Publication, assets: PrintAssets
     return out;
   };
 
-  const cell = (source: GridRow['cells'][number], depth: number): PrintCell => ({
-    c: [...marksOf(source.element), ...blocks(source.element.children, depth)],
+  const cell = (source: GridRow['cells'][number], row: GridRow, depth: number): PrintCell => ({
+    c: markedBlocks(row.element, item(source.element, depth)),
     cs: source.columnSpan,
     rs: source.rowSpan,
     x: source.column,
@@ -205,8 +222,8 @@ export function buildPrintDocument(publication: Publication, assets: PrintAssets
         grid.columns.map((column) => column.width),
         [...grid.head, ...grid.body],
       ),
-      head: grid.head.map((row) => row.cells.map((one) => cell(one, depth))),
-      rows: grid.body.map((row) => ({ cells: row.cells.map((one) => cell(one, depth)), ruled: row.ruled })),
+      head: grid.head.map((row) => row.cells.map((one) => cell(one, row, depth))),
+      rows: grid.body.map((row) => ({ cells: row.cells.map((one) => cell(one, row, depth)), ruled: row.ruled })),
     };
   };
 
@@ -217,9 +234,9 @@ export function buildPrintDocument(publication: Publication, assets: PrintAssets
     }
     for (const name of basesOf(element.name)) {
       const make = makers[name];
-      if (make) return make(element, depth);
+      if (make) return make === item ? item(element, depth) : markedBlocks(element, make(element, depth));
     }
-    return [...marksOf(element), ...blocks(element.children, depth)];
+    return item(element, depth);
   };
 
   const titled = (element: Element, depth: number, word?: string): Block[] => {

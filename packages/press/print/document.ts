@@ -8,7 +8,15 @@ export type Inline =
   | { readonly t: 'fn'; readonly c: readonly Block[] }
   | { readonly t: 'at'; readonly id: string }
   | { readonly t: 'img'; readonly src: string; readonly alt: string; readonly w?: string }
-  | { readonly t: 'br' };
+  | { readonly t: 'br' }
+  | ({ readonly t: 'mark'; readonly c: readonly Inline[] } & Marking);
+
+/** What a lens marks: `#rrggbb` of the words and behind them, and a line beside blocks. */
+export interface Marking {
+  readonly fg?: string;
+  readonly bg?: string;
+  readonly bar?: boolean;
+}
 
 export interface PrintCell {
   readonly c: readonly Block[];
@@ -46,6 +54,7 @@ export type Block =
   | { readonly t: 'fig'; readonly c: readonly Block[]; readonly at: readonly string[]; readonly num?: string; readonly cap?: readonly Inline[] }
   | { readonly t: 'img'; readonly src: string; readonly alt: string; readonly w?: string; readonly missing?: boolean }
   | { readonly t: 'group'; readonly c: readonly Block[] }
+  | ({ readonly t: 'mark'; readonly c: readonly Block[] } & Marking)
   | PrintTable;
 
 export interface PrintPlace {

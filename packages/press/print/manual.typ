@@ -123,6 +123,9 @@
     }
   } else if x.t == "fn" { footnote(x.c.map(b => if b.t == "p" { walk-lines(b.c) } else { [] }).join([ ])) } else if x.t == "img" {
     box(baseline: 20%, image(x.src, alt: x.alt, ..if "w" in x { (width: float(x.w) * 1mm) } else { (height: 1.1em) }))
+  } else if x.t == "mark" {
+    let body = if "fg" in x { text(fill: rgb(x.fg), walk-lines(x.c)) } else { walk-lines(x.c) }
+    if "bg" in x { highlight(fill: rgb(x.bg), body) } else { body }
   } else { panic("inline " + x.t) }
 }).join()
 
@@ -210,7 +213,12 @@
     block(above: 0.8em, below: 1em, { set par(justify: false); keep-lines(b.c) })
   } else if b.t == "quote" {
     block(above: 1em, below: 1em, inset: (left: 5mm), stroke: (left: 0.8pt + hair), { set text(style: "italic"); walk(b.c) })
-  } else if b.t == "img" { picture(b) } else if b.t == "group" { walk(b.c) } else if b.t == "fig" {
+  } else if b.t == "img" { picture(b) } else if b.t == "group" { walk(b.c) } else if b.t == "mark" {
+    block(
+      width: 100%, fill: if "bg" in b { rgb(b.bg) }, outset: (x: 1.2mm, y: 0.8mm), stroke: if b.at("bar", default: false) { (left: 1.4pt + ink) },
+      if "fg" in b { text(fill: rgb(b.fg), walk(b.c)) } else { walk(b.c) },
+    )
+  } else if b.t == "fig" {
     block(above: 1.4em, below: 1.5em, breakable: false, width: 100%, {
       for id in b.at { at(id) }
       walk(b.c)

@@ -117,6 +117,21 @@ describe('links without words of their own', () => {
   });
 });
 
+describe('what the edition marks', () => {
+  it('has its words, and its colours on the page', () => {
+    const lens = { name: 'x', rules: [{ facet: 'product', value: 'd', action: 'mark' as const, look: { color: '#b93a25', background: '#f6e7c3', bar: true, start: 'Tern D:' } }] };
+    const body = '<p product="d">Clamp it.</p><p>Use <ph product="d">a chain</ph>.</p><table><tgroup cols="1"><tbody><row product="d"><entry>Row</entry></row></tbody></tgroup></table>';
+    const result = printPublication(composeTexts([mapOf('<topicref href="topic:a"/>'), concept('a', body)], { lens }), () => undefined, engine);
+    expect(result.problems).toEqual([]);
+    const file = toFile(result.pdf!);
+    expect(flat(run('pdftotext', file, '-'))).toContain('Tern D: Clamp it. Use Tern D: a chain. Tern D: Row');
+    // 0.9647 0.9059 0.7647 is #f6e7c3 as the page describes a filled area (ISO 32000-1, 8.6.8 `rg`, or `scn` in a colour space).
+    const colours = run('qpdf', '--qdf', '--stream-data=uncompress', file, '-');
+    expect(colours.match(/0\.964\d* 0\.905\d* 0\.764\d* (rg|scn)/gu)?.length).toBeGreaterThan(2);
+    expect(colours).toMatch(/0\.725\d* 0\.227\d* 0\.145\d* (rg|scn)/u);
+  });
+});
+
 describe('video and sound', () => {
   it('are their poster, what they show and where they can be played', () => {
     const publication = composeTexts(

@@ -3,7 +3,7 @@ import { basesOf, isA, isExpandable } from '@ukiyo/core/grammar';
 import { readArea } from '@ukiyo/core/imagemaps';
 import { linkFormOf } from '@ukiyo/core/library';
 import { childElements, childNamed, isElement, lineOf, textOf, type Element, type Node } from '@ukiyo/core/markup';
-import { gridOf, type GridCell } from '@ukiyo/core/tables';
+import { gridOf, type GridCell, type GridRow } from '@ukiyo/core/tables';
 import type { Words } from '@ukiyo/core/words';
 import hljs from 'highlight.js';
 import { flowOf } from '../shared/flow.ts';
@@ -81,9 +81,18 @@ export function renderTopic(content: ResolvedElement, publication: Publication, 
     return anchor;
   };
 
+  /** What a lens marks. */
+  const marked = (element: Element, name: 'span' | 'div', content: Html): Html => {
+    const look = (element as ResolvedElement).marked;
+    if (!look || content === '') return content;
+    const style = [...(look.color === undefined ? [] : [`color:${look.color}`]), ...(look.background === undefined ? [] : [`background:${look.background}`])].join(';');
+    return tag(name, { class: look.bar === true ? 'marked bar' : 'marked', style: style || undefined }, content);
+  };
+
   const lines = (nodes: readonly Node[], depth: number): Html => join(nodes.map((node) => (typeof node === 'string' ? text(node) : isElement(node) ? inline(node, depth) : raw(''))));
 
-  const inline = (element: Element, depth: number): Html => {
+  const inline = (element: Element, depth: number): Html => marked(element, 'span', plainInline(element, depth));
+  const plainInline = (element: Element, depth: number): Html => {
     if (depth > deepest) return text(lineOf(element));
     const inner = (): Html => lines(element.children, depth + 1);
     switch (element.name) {
@@ -185,7 +194,7 @@ export function renderTopic(content: ResolvedElement, publication: Publication, 
     return join([...(number === undefined ? [] : [tag('span', { class: 'number' }, text(`${word} ${number}`)), raw(' ')]), lines(title.children, 0)]);
   };
 
-  const cell = (source: GridCell, inHead: boolean, depth: number): Html => {
+  const cell = (source: GridCell, row: Element, inHead: boolean, depth: number): Html => {
     const name = source.heads || inHead ? 'th' : 'td';
     const align = source.align === 'right' || source.align === 'center' ? source.align : undefined;
     return tag(
@@ -197,14 +206,14 @@ export function renderTopic(content: ResolvedElement, publication: Publication, 
         scope: name === 'td' ? undefined : inHead ? (source.columnSpan > 1 ? 'colgroup' : 'col') : 'row',
         class: [align, source.valign === 'middle' ? 'middle' : undefined].filter(Boolean).join(' ') || undefined,
       },
-      blocks(source.element.children, depth, true),
+      marked(row, 'div', marked(source.element, 'div', blocks(source.element.children, depth, true))),
     );
   };
 
   const table = (element: Element, source: Element, withCaption: boolean, depth: number): Html => {
     const grid = gridOf(source);
     const titled = withCaption ? caption(element, words.table) : undefined;
-    const row = (cells: readonly GridCell[], inHead: boolean): Html => tag('tr', {}, join(cells.map((one) => cell(one, inHead, depth))));
+    const row = ({ element: source, cells }: GridRow, inHead: boolean): Html => tag('tr', {}, join(cells.map((one) => cell(one, source, inHead, depth))));
     return tag(
       'section',
       // A wide table scrolls inside its frame; the keyboard must be able to reach that frame.
@@ -213,8 +222,8 @@ export function renderTopic(content: ResolvedElement, publication: Publication, 
         'table',
         {},
         ...(titled === undefined ? [] : [tag('caption', {}, titled)]),
-        ...(grid.head.length === 0 ? [] : [tag('thead', {}, join(grid.head.map((one) => row(one.cells, true))))]),
-        tag('tbody', {}, join(grid.body.map((one) => row(one.cells, false)))),
+        ...(grid.head.length === 0 ? [] : [tag('thead', {}, join(grid.head.map((one) => row(one, true))))]),
+        tag('tbody', {}, join(grid.body.map((one) => row(one, false)))),
       ),
     );
   };
@@ -234,11 +243,15 @@ export function renderTopic(content: ResolvedElement, publication: Publication, 
     tag(
       'li',
       { id: idOf(element) },
-      join(
-        childElements(element).map((part) => {
-          if (part.name === 'cmd') return tag('p', { class: 'cmd', id: idOf(part) }, lines(part.children, depth));
-          return isA(part.name, 'itemgroup') ? tag('div', { class: part.name, id: idOf(part) }, blocks(part.children, depth)) : block(part, depth);
-        }),
+      marked(
+        element,
+        'div',
+        join(
+          childElements(element).map((part) => {
+            if (part.name === 'cmd') return tag('p', { class: 'cmd', id: idOf(part) }, lines(part.children, depth));
+            return isA(part.name, 'itemgroup') ? tag('div', { class: part.name, id: idOf(part) }, blocks(part.children, depth)) : block(part, depth);
+          }),
+        ),
       ),
     );
 
@@ -301,7 +314,7 @@ export function renderTopic(content: ResolvedElement, publication: Publication, 
   const list =
     (name: 'ul' | 'ol', className?: string) =>
     (element: Element, depth: number): Html =>
-      tag(name, { id: idOf(element), class: className }, join(childElements(element).map((item) => tag('li', { id: idOf(item) }, blocks(item.children, depth, true)))));
+      tag(name, { id: idOf(element), class: className }, join(childElements(element).map((item) => tag('li', { id: idOf(item) }, marked(item, 'div', blocks(item.children, depth, true))))));
 
   const note = (element: Element, depth: number): Html => {
     const kind = element.attributes['type'] ?? 'note';
@@ -364,7 +377,8 @@ export function renderTopic(content: ResolvedElement, publication: Publication, 
     'steps-informal': (element, depth) => blocks(element.children, depth),
   };
 
-  const block = (element: Element, depth: number): Html => {
+  const block = (element: Element, depth: number): Html => marked(element, 'div', plainBlock(element, depth));
+  const plainBlock = (element: Element, depth: number): Html => {
     if (depth > deepest) return tag('p', {}, text(lineOf(element)));
     for (const name of basesOf(element.name)) {
       const make = makers[name];

@@ -98,6 +98,23 @@ describe('the help site of the demo', () => {
   });
 });
 
+describe('what the edition marks', () => {
+  it('has its colours and its line, on blocks, items, rows and words', () => {
+    const lens = { name: 'x', rules: [{ facet: 'product', value: 'd', action: 'mark' as const, look: { background: '#f6e7c3', bar: true } }] };
+    const body =
+      '<p product="d">P</p><ul><li product="d">I</li></ul><p>a <ph product="d">W</ph></p><simpletable><strow product="d"><stentry>R</stentry></strow></simpletable><steps><step product="d"><cmd>S</cmd></step></steps>';
+    const html = page(new Map(siteFiles(composeTexts([mapOf('<topicref href="topic:a"/>'), concept('a', body)], { lens }), () => undefined).files), 'a.html');
+    const marked = [...html.matchAll(/<(div|span) class="marked bar" style="background:#f6e7c3">(?:<p>|<p class="cmd">)?(\w)/gu)].map(([, name, word]) => [name, word]);
+    expect(marked).toEqual([
+      ['div', 'P'],
+      ['div', 'I'],
+      ['span', 'W'],
+      ['div', 'R'],
+      ['div', 'S'],
+    ]);
+  });
+});
+
 describe('links without words of their own', () => {
   it('name their target in the form they ask for; there are no pages', () => {
     const form = (name: string): string => `<p>${name}: <xref href="topic:b/f" outputclass="words-${name}"/>.</p>`;

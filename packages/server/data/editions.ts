@@ -2,12 +2,11 @@ import { randomUUID } from 'node:crypto';
 import type { Edition, EditionInput, Impression, Lens, Progress } from '@ukiyo/contracts';
 import { Op, QueryTypes, type Transaction } from 'sequelize';
 import type { Database } from './database.ts';
-import type { EditionRow, ImpressionRow } from './models.ts';
+import type { EditionRow, ImpressionRow, LensRow } from './models.ts';
 
 /** Lenses, editions and their impressions. */
 export interface EditionStore {
   lenses(project: string): Promise<Lens[]>;
-  lens(project: string, id: string): Promise<Lens | undefined>;
   saveLens(project: string, lens: Lens, transaction?: Transaction): Promise<void>;
   /** Changes a lens as it stands now, so that nobody's change is lost; undefined when there is none. */
   changeLens(project: string, id: string, change: (lens: Lens) => Lens): Promise<Lens | undefined>;
@@ -54,20 +53,20 @@ function impressionOf(row: ImpressionRow, edition: EditionRow): Impression {
   };
 }
 
+const lensFrom = ({ id, name, rules, through }: LensRow): Lens => ({ id, name, rules, through });
+
 export function editionStore({ sequelize, models }: Database): EditionStore {
   const { lenses, editions, impressions } = models;
   const editionRow = async (project: string, id: string): Promise<EditionRow | undefined> => (await editions.findOne({ where: { projectId: project, id } }))?.get();
   const store: EditionStore = {
-    lenses: async (project) => (await lenses.findAll({ where: { projectId: project }, order: [['name', 'ASC']] })).map((row) => ({ id: row.get().id, name: row.get().name, rules: row.get().rules })),
-    lens: async (project, id) => (await store.lenses(project)).find((lens) => lens.id === id),
+    lenses: async (project) => (await lenses.findAll({ where: { projectId: project }, order: [['name', 'ASC']] })).map((row) => lensFrom(row.get())),
     saveLens: async (project, lens, transaction) => void (await lenses.upsert({ projectId: project, ...lens }, transaction ? { transaction } : {})),
     changeLens: (project, id, change) =>
       sequelize.transaction(async (transaction) => {
         const row = await lenses.findOne({ where: { projectId: project, id }, transaction, lock: transaction.LOCK.UPDATE });
         if (!row) return undefined;
-        const { name, rules } = row.get();
-        const next = change({ id, name, rules });
-        await row.update({ name: next.name, rules: next.rules }, { transaction });
+        const next = change(lensFrom(row.get()));
+        await row.update({ name: next.name, rules: next.rules, through: next.through }, { transaction });
         return next;
       }),
     removeLens: async (project, id) => (await lenses.destroy({ where: { projectId: project, id } })) > 0,

@@ -1,9 +1,9 @@
-import { DitavalText, Lens, LensDecision, LensName, TakenLens } from '@ukiyo/contracts';
-import { readDitaval, withDecision, writeDitaval } from '@ukiyo/core/facets';
+import { DitavalText, Lens, LensChange, LensDecision, LensName, TakenLens } from '@ukiyo/contracts';
+import { lensOf, readDitaval, withDecision, writeDitaval } from '@ukiyo/core/facets';
+import { freeId } from '@ukiyo/core/library';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Services } from '../app/services.ts';
-import { freeId } from './ids.ts';
 import { notFound, Refused } from './guard.ts';
 
 const InProject = z.object({ project: z.uuid() });
@@ -11,17 +11,18 @@ const OneLens = InProject.extend({ id: z.string().max(200) });
 
 /** Lenses: kept by administrators and publishers, looked through by everybody; as DITAVAL in and out. */
 export const lensRoutes =
-  ({ editions }: Services): FastifyPluginAsyncZod =>
+  ({ editions, facets }: Services): FastifyPluginAsyncZod =>
   async (app) => {
     const idFor = async (project: string, name: string): Promise<string> => freeId(name, new Set((await editions.lenses(project)).map(({ id }) => id)), 'lens');
     app.get('/lenses', { config: { permission: 'read' }, schema: { params: InProject, response: { 200: z.array(Lens) } } }, ({ params }) => editions.lenses(params.project));
     app.post('/lenses', { config: { permission: 'publish' }, schema: { params: InProject, body: LensName, response: { 201: Lens } } }, async ({ params: { project }, body }, reply) => {
-      const lens = { id: await idFor(project, body.name), name: body.name, rules: [] };
+      const lens = { id: await idFor(project, body.name), name: body.name, rules: [], through: [] };
       await editions.saveLens(project, lens);
       return reply.status(201).send(lens);
     });
-    app.put('/lenses/:id', { config: { permission: 'publish' }, schema: { params: OneLens, body: LensName, response: { 200: Lens } } }, async ({ params, body }) => {
-      const lens = await editions.changeLens(params.project, params.id, (now) => ({ ...now, name: body.name }));
+    app.put('/lenses/:id', { config: { permission: 'publish' }, schema: { params: OneLens, body: LensChange, response: { 200: Lens } } }, async ({ params, body }) => {
+      const { name, through } = body;
+      const lens = await editions.changeLens(params.project, params.id, (now) => ({ ...now, ...(name === undefined ? {} : { name }), ...(through === undefined ? {} : { through }) }));
       if (!lens) throw notFound('lens');
       return lens;
     });
@@ -31,13 +32,14 @@ export const lensRoutes =
       return lens;
     });
     app.delete('/lenses/:id', { config: { permission: 'publish' }, schema: { params: OneLens, response: { 204: z.null() } } }, async ({ params: { project, id } }, reply) => {
-      const users = (await editions.editions(project)).filter(({ lens }) => lens === id).map(({ name }) => `“${name}”`);
+      const [of, lenses] = await Promise.all([editions.editions(project), editions.lenses(project)]);
+      const users = [...of.filter(({ lens }) => lens === id), ...lenses.filter(({ through }) => through.includes(id))].map(({ name }) => `“${name}”`);
       if (users.length > 0) throw new Refused(409, 'lens.used', `This lens is used by ${users.join(', ')}. Choose another lens there first.`);
       if (!(await editions.removeLens(project, id))) throw notFound('lens');
       return reply.status(204).send(null);
     });
     app.get('/lenses/:id/ditaval', { config: { permission: 'read' }, schema: { params: OneLens } }, async ({ params }, reply) => {
-      const lens = await editions.lens(params.project, params.id);
+      const lens = lensOf(params.id, await editions.lenses(params.project), (await facets.read(params.project)).facets);
       if (!lens) throw notFound('lens');
       const file = `${lens.name.replace(/[^\p{L}\p{N} ._-]/gu, '_')}.ditaval`;
       return reply
@@ -53,7 +55,7 @@ export const lensRoutes =
         const { name, text } = request.body;
         const { lens, problems } = readDitaval(name, text);
         if (!lens) throw new Refused(400, 'lens.unreadable', problems[0]?.message ?? 'This is no lens file.');
-        const taken = { id: await idFor(project, name), name, rules: [...lens.rules] };
+        const taken = { id: await idFor(project, name), name, rules: [...lens.rules], through: [] };
         await editions.saveLens(project, taken);
         return reply.status(201).send({ lens: taken, problems: [...problems] });
       },

@@ -1,9 +1,11 @@
 import { Lens } from '@ukiyo/contracts';
+import { judge, lensOf } from '@ukiyo/core/facets';
 import { useStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, shallowRef } from 'vue';
 import { z } from 'zod';
 import { ask } from './api.ts';
+import { useLibrary } from './library.ts';
 import { useSession } from './session.ts';
 
 /** The lens through which everything is looked at, on every screen; kept in this browser. */
@@ -14,9 +16,13 @@ export const useLens = defineStore('lens', () => {
   const chosen = useStorage('ukiyo-lens', '');
   /** Whether what it drops is not shown at all, or shown grey. */
   const hides = useStorage('ukiyo-lens-hides', false);
-  const lens = computed(() => lenses.value.find(({ id }) => id === chosen.value));
+  const library = useLibrary();
+  /** With those that stand behind it. */
+  const lens = computed(() => lensOf(chosen.value, lenses.value, library.facets));
+  /** Whether what varies by these attributes is dropped by the lens. */
+  const drops = (conditions: Readonly<Record<string, string>>): boolean => !judge(conditions, lens.value, library.facets).kept;
   async function load(): Promise<void> {
     lenses.value = await ask(`${session.base}/lenses`, z.array(Lens));
   }
-  return { lenses, chosen, hides, lens, load };
+  return { lenses, chosen, hides, lens, drops, load };
 });

@@ -6,7 +6,7 @@ import PickOne from '../parts/PickOne.vue';
 /** Through which lens one looks. */
 const looking = useLens();
 const options = computed(() => [{ value: '', label: 'every reader' }, ...looking.lenses.map(({ id, name }) => ({ value: id, label: name }))]);
-const chosen = computed({ get: () => looking.lens?.id ?? '', set: (id) => (looking.chosen = id) });
+const chosen = computed({ get: () => (looking.lens ? looking.chosen : ''), set: (id) => (looking.chosen = id) });
 onMounted(looking.load);
 </script>
 

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { Lens } from '@ukiyo/contracts';
 import type { Facet } from '@ukiyo/core/facets';
 import { computed, onMounted, ref } from 'vue';
 import LensTable from './LensTable.vue';
@@ -6,7 +7,7 @@ import { useLenses } from './useLenses.ts';
 
 /** The lenses: named sets of decisions on facet values. */
 const { facets, editable } = defineProps<{ facets: readonly Facet[]; editable: boolean }>();
-const { lenses, load, make, rename, decide, remove, take, ditaval } = useLenses();
+const { lenses, load, make, change, decide, remove, take, ditaval } = useLenses();
 const open = ref('');
 const shown = computed(() => lenses.value.find(({ id }) => id === open.value));
 const name = ref('');
@@ -16,6 +17,9 @@ async function add(): Promise<void> {
   if (!made) return;
   name.value = '';
   open.value = made.id;
+}
+function hold({ id, through }: Lens, other: string): void {
+  void change(id, { through: through.includes(other) ? through.filter((one) => one !== other) : [...through, other] });
 }
 async function takeFile(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement;
@@ -36,10 +40,14 @@ async function takeFile(event: Event): Promise<void> {
       </ul>
       <div v-if="shown" :key="shown.id" class="one" role="region" :aria-label="`Lens ${shown.name}`">
         <div class="head">
-          <n-input size="small" :default-value="shown.name" :disabled="!editable" :input-props="{ 'aria-label': 'Name of the lens' }" @change="(text: string) => rename(shown!.id, text)" />
+          <n-input size="small" :default-value="shown.name" :disabled="!editable" :input-props="{ 'aria-label': 'Name of the lens' }" @change="(name: string) => change(shown!.id, { name })" />
           <a class="small" :href="ditaval(shown.id)" download>as DITAVAL</a>
           <n-button v-if="editable" size="tiny" quaternary :aria-label="`Remove ${shown.name}`" @click="remove(shown.id)">Remove</n-button>
         </div>
+        <fieldset v-if="lenses.length > 1" class="behind">
+          <legend>Held behind it: what any of these drops is dropped, what any marks is marked</legend>
+          <label v-for="other in lenses.filter(({ id }) => id !== shown!.id)" :key="other.id"><input type="checkbox" :checked="shown.through.includes(other.id)" :disabled="!editable" @change="hold(shown!, other.id)" />{{ other.name }}</label>
+        </fieldset>
         <LensTable :lens="shown" :facets="facets" :editable="editable" @decide="decide(shown.id, $event)" />
       </div>
     </div>
@@ -52,5 +60,5 @@ async function takeFile(event: Event): Promise<void> {
 </template>
 
 <style scoped>
-section { margin: 36px 0 0; padding-top: 16px; border-top: 1px solid var(--hair); } h2 { font: 400 20px var(--font-title); color: var(--ink); } p { margin: 4px 0 10px; } .lenses { display: grid; grid-template-columns: 220px minmax(0, 1fr); gap: 24px; } ul { list-style: none; margin: 0; padding: 0; } li button { width: 100%; padding: 5px 10px; text-align: left; } li button:hover { background: var(--paper-deep); } li .on { background: var(--wash); box-shadow: inset 3px 0 var(--prussian); } .head { display: flex; gap: 12px; align-items: center; margin-bottom: 8px; } .head .n-input { width: 260px; } .make { display: flex; gap: 12px; align-items: center; margin-top: 16px; } .make .n-input { width: 220px; } .door { color: var(--prussian); cursor: pointer; } .door:focus-within { outline: 2px solid var(--prussian); }
+section { margin: 36px 0 0; padding-top: 16px; border-top: 1px solid var(--hair); } h2 { font: 400 20px var(--font-title); color: var(--ink); } p { margin: 4px 0 10px; } .lenses { display: grid; grid-template-columns: 220px minmax(0, 1fr); gap: 24px; } ul { list-style: none; margin: 0; padding: 0; } li button { width: 100%; padding: 5px 10px; text-align: left; } li button:hover { background: var(--paper-deep); } li .on { background: var(--wash); box-shadow: inset 3px 0 var(--prussian); } .head { display: flex; gap: 12px; align-items: center; margin-bottom: 8px; } .head .n-input { width: 260px; } .behind { margin: 0 0 12px; padding: 0; border: 0; font-size: 13px; } .behind legend { padding: 0 0 4px; color: var(--soft); } .behind label { display: inline-flex; align-items: center; gap: 6px; margin-right: 18px; } .make { display: flex; gap: 12px; align-items: center; margin-top: 16px; } .make .n-input { width: 220px; } .door { color: var(--prussian); cursor: pointer; } .door:focus-within { outline: 2px solid var(--prussian); }
 </style>

@@ -1,4 +1,4 @@
-import { Lens, TakenLens, type LensDecision } from '@ukiyo/contracts';
+import { Lens, TakenLens, type LensChange, type LensDecision } from '@ukiyo/contracts';
 import { useMessage } from 'naive-ui';
 import { computed } from 'vue';
 import { z } from 'zod';
@@ -30,13 +30,18 @@ export function useLenses() {
     if (made) keep(made);
     return made;
   }
-  async function rename(id: string, name: string): Promise<void> {
-    const lens = await attempt(() => ask(address(id), Lens, { method: 'PUT', body: { name } }));
+  async function change(id: string, changed: LensChange): Promise<void> {
+    const lens = await attempt(() => ask(address(id), Lens, { method: 'PUT', body: changed }));
     if (lens) keep(lens);
   }
-  async function decide(id: string, decision: LensDecision): Promise<void> {
-    const lens = await attempt(() => ask(`${address(id)}/decisions`, Lens, { method: 'POST', body: decision }));
-    if (lens) keep(lens);
+  /** One after the other: the last that was made is the last that is kept. */
+  let decided: Promise<void> = Promise.resolve();
+  function decide(id: string, decision: LensDecision): Promise<void> {
+    decided = decided.then(async () => {
+      const lens = await attempt(() => ask(`${address(id)}/decisions`, Lens, { method: 'POST', body: decision }));
+      if (lens) keep(lens);
+    });
+    return decided;
   }
   async function remove(id: string): Promise<void> {
     const done = await attempt(() => ask(address(id), z.null(), { method: 'DELETE' }).then(() => true));
@@ -52,5 +57,5 @@ export function useLenses() {
     return taken.lens;
   }
   const ditaval = (id: string): string => `/api${address(id)}/ditaval`;
-  return { lenses, load: looking.load, make, rename, decide, remove, take, ditaval };
+  return { lenses, load: looking.load, make, change, decide, remove, take, ditaval };
 }

@@ -1,0 +1,46 @@
+import { isElement, type Element, type Node } from '../markup/index.ts';
+
+/** How what a lens marks looks, on the page and in every output. */
+export interface MarkLook {
+  /** `#rrggbb`, of the words and behind them. */
+  readonly color?: string;
+  readonly background?: string;
+  /** A line beside the text. */
+  readonly bar?: boolean;
+  /** Words before and after. */
+  readonly start?: string;
+  readonly end?: string;
+}
+
+/** What is marked without saying how. */
+const plainLook: MarkLook = { background: '#f6e7c3' };
+
+/** Several looks on the same element: of each part the first that says it. */
+export function joinLooks(looks: readonly MarkLook[]): MarkLook {
+  const joined = Object.assign({}, ...looks.toReversed()) as MarkLook;
+  return joined.color === undefined && joined.background === undefined && joined.bar !== true && joined.start === undefined && joined.end === undefined ? plainLook : joined;
+}
+
+const hasWords = (node: Node): boolean => typeof node === 'string' && node.trim() !== '';
+/** Not part of what is read in place. */
+const aside = new Set(['indexterm', 'fn', 'draft-comment', 'data', 'desc', 'alt', 'prolog']);
+
+/** Puts words where the first or the last line of an element is; the same element where it has no line. */
+function withWordsAt(element: Element, words: string, side: 'start' | 'end'): Element {
+  const { children } = element;
+  if (children.some(hasWords)) return { ...element, children: side === 'start' ? [`${words} `, ...children] : [...children, ` ${words}`] };
+  const order = children.map((_child, index) => index);
+  for (const index of side === 'start' ? order : order.toReversed()) {
+    const child = children[index];
+    if (!isElement(child) || aside.has(child.name)) continue;
+    const changed = withWordsAt(child, words, side);
+    if (changed !== child) return { ...element, children: children.with(index, changed) };
+  }
+  return element;
+}
+
+/** The element with the words of a look before and after what it says (DITA 1.3, 3.10.4 `startflag` and `endflag`). */
+export function withLookWords(element: Element, { start, end }: MarkLook): Element {
+  const begun = start === undefined ? element : withWordsAt(element, start, 'start');
+  return end === undefined ? begun : withWordsAt(begun, end, 'end');
+}
