@@ -94,3 +94,57 @@ test('an entry of a map is for one model only, with all that it holds', async ({
   await page.getByRole('button', { name: 'dropped is grey' }).click();
   await expect(page.getByRole('treeitem')).toHaveCount(0);
 });
+
+test('a topic that varies as a whole is dropped in the library, in the list beside the page, in the search and in the map', async ({ page }) => {
+  await signIn(page);
+  await newTopic(page, 'Concept', 'Only for deep water');
+  await page.getByRole('button', { name: 'Concept', exact: true }).click();
+  await page.keyboard.press('Control+;');
+  await page.getByRole('combobox', { name: /only for/u }).fill('tern d');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Escape');
+  await isSaved(page);
+  await page.getByLabel('Lens', { exact: true }).selectOption('installer-tern-q');
+  await page.goto('/library');
+  await page.getByLabel('Filter topics').fill('only for deep');
+  const row = page.getByRole('link', { name: /Only for deep water/u });
+  await expect(row).toHaveClass(/dropped/u);
+  await page.getByRole('button', { name: 'dropped is grey' }).click();
+  await expect(row).toHaveCount(0);
+  await page.keyboard.press('Control+k');
+  await page.getByRole('combobox', { name: 'Find or do' }).fill('only for deep');
+  await expect(page.getByRole('option', { name: /Only for deep water/u })).toHaveCount(0);
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'dropped is hidden' }).click();
+  await page.keyboard.press('Control+k');
+  await page.getByRole('combobox', { name: 'Find or do' }).fill('only for deep');
+  await expect(page.getByRole('option', { name: /Only for deep water/u })).toContainText('dropped by the lens');
+  await page.keyboard.press('Enter');
+  const list = page.getByRole('complementary', { name: 'Topics' });
+  await list.getByLabel('Filter topics').fill('only for deep');
+  await expect(list.getByRole('link', { name: /Only for deep water/u })).toHaveClass(/dropped/u);
+  await page.getByLabel('Lens', { exact: true }).selectOption('every reader');
+});
+
+test('what is around the caret is asked for by the same keys: a cell, its column, its row', async ({ page }) => {
+  await page.goto('/write/care-plan');
+  const cells = page.locator('.ProseMirror tbody tr').first().locator('td');
+  await clickInto(cells.nth(1));
+  await page.keyboard.press('Control+;');
+  await expect(page.getByRole('combobox', { name: 'Cell: only for' })).toBeVisible();
+  await page.keyboard.press('Control+;');
+  const column = page.getByRole('combobox', { name: 'Column 2: only for' });
+  await column.fill('mains');
+  await moveCaret(page, 'Enter');
+  await expect(page.locator('.ProseMirror tr > td:nth-child(2)[data-letters="M"]')).toHaveCount(await page.locator('.ProseMirror tr').count());
+  await moveCaret(page, 'Enter');
+  await expect(page.locator('.ProseMirror td[data-letters="M"]')).toHaveCount(0);
+  await column.fill('');
+  await page.getByRole('option', { name: /Something around it: Row/u }).click();
+  await page.getByRole('combobox', { name: 'Row: only for' }).fill('mains');
+  await moveCaret(page, 'Enter');
+  await expect(page.locator('.ProseMirror tr[data-letters="M"]')).toHaveCount(1);
+  await moveCaret(page, 'Enter');
+  await moveCaret(page, 'Escape');
+  await isSaved(page);
+});

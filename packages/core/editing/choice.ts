@@ -14,8 +14,8 @@ export const elementOfAnswer = (answer: Answer | undefined): Element | undefined
 
 /** Something that can be done at a place with an element, without making anything invalid. */
 export interface Choice {
-  /** Put a new one there; change the table; name words of the line; put one around; make something into one. */
-  readonly kind: 'insert' | 'table' | 'phrase' | 'wrap' | 'turn';
+  /** Put a new one there; change the table; name words of the line; borrow or lend; put one around; make something into one. */
+  readonly kind: 'insert' | 'table' | 'phrase' | 'share' | 'wrap' | 'turn';
   readonly element: string;
   readonly label: string;
   readonly help: string;
@@ -23,8 +23,8 @@ export interface Choice {
   readonly place: string;
   /** The depth of the element that it goes into. */
   readonly within: number;
-  /** What has to be chosen or said before: the target of a link, the words of a note, an image of the library, what is played, facet values. */
-  readonly asks?: 'target' | 'words' | 'image' | 'table' | 'character' | 'media' | 'facets';
+  /** What has to be chosen or said before: the target of a link, the words of a note, an image of the library, what is played, facet values; what is borrowed, or who lends. */
+  readonly asks?: 'target' | 'words' | 'image' | 'table' | 'character' | 'media' | 'facets' | 'passage' | 'copied' | 'lender' | 'copy';
   /** The change, made for the state that the choice was offered for, with the answer to what it asks. */
   readonly apply: (state: EditorState, answer?: Answer) => Transaction;
 }

@@ -2,6 +2,7 @@ import type { Node as EditorNode } from 'prosemirror-model';
 import { NodeSelection, Selection, type EditorState } from 'prosemirror-state';
 import { findWrapping } from 'prosemirror-transform';
 import { permits, type HouseRule } from '../rules/index.ts';
+import { borrowingChoices } from './borrowing.ts';
 import { describe, elementOf, elementOfAnswer, nameOf, wordsOfAnswer, type Choice } from './choice.ts';
 import { expandableChoices } from './expanding.ts';
 import { blockTypes, fittingTypes } from './fitting.ts';
@@ -21,8 +22,9 @@ const withoutDoubles = (choices: readonly Choice[]): Choice[] => choices.filter(
  * Everything that can be done at the selection, by kind, nearest first.
  * @param rules of the team: what one of them forbids is not offered
  * @param isTemplate whether the topic is one that others begin as: then guidance can be written
+ * @param hasCopied whether something was copied that can be borrowed
  */
-export function choicesAt(state: EditorState, rules: readonly HouseRule[] = [], isTemplate = false): Choice[] {
+export function choicesAt(state: EditorState, rules: readonly HouseRule[] = [], isTemplate = false, hasCopied = false): Choice[] {
   const { $from } = state.selection;
   const around = Array.from({ length: $from.depth + 1 }, (_, depth) => $from.node(depth));
   const isOffered = ({ kind, element, within }: Choice): boolean => {
@@ -37,6 +39,7 @@ export function choicesAt(state: EditorState, rules: readonly HouseRule[] = [], 
     ...linkFormChoices(state),
     ...expandableChoices(state),
     ...varyingChoices(state),
+    ...borrowingChoices(state, hasCopied),
     ...[...characterChoices(state), ...noteChoices(state), ...tableChoices(state), ...linkChoices(state), ...phraseChoices(state), ...wrapChoices(state), ...turnChoices(state)].filter(isOffered),
   ];
 }

@@ -190,6 +190,10 @@ it('whatever is asked for and answered anywhere leaves a topic as valid as it wa
       { ...usualTable, hasHead: false, title: 'T' },
     ],
     facets: [''],
+    passage: [''],
+    copied: [''],
+    lender: [''],
+    copy: [''],
     media: [writeMedia({ source: 'asset:v', description: 'D', poster: 'asset:i', kind: 'video' }, 'video/mp4')],
   };
   fc.assert(

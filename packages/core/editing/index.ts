@@ -4,6 +4,7 @@
  * what the schema cannot hold is kept as a closed block at its place.
  */
 export { fieldsOf, openElements, refusalOf, withAttributes, type OpenElement } from './details.ts';
+export { borrowAt, borrowedAt, canBorrow, idsAround, pathOf, replaceElement, shareableAt, shareFrom, type Shareable } from './borrowing.ts';
 export { elementOfAnswer, wordsOfAnswer, type Answer, type Choice } from './choice.ts';
 export { choicesAt } from './choices.ts';
 export { newTable, usualTable, type TableShape } from './starters.ts';
@@ -24,4 +25,4 @@ export { applySteps, changesStructure, documentFrom, stepTo, wordsOfStep, type A
 export { hasUnacknowledged, liveEditing, receiveSteps, unacknowledged, unacknowledgedWords, versionOf, type Received } from './live.ts';
 export { findAll, linesOf, patternOf, placesOf, replaceFound, type Find, type Found, type Query } from './searching.ts';
 export { pasteBlocks, type Pasted } from './pasting.ts';
-export { toggleValue, valuesOfVarying, varyingAt, type Varying } from './varying.ts';
+export { toggleValue, valuesOfVarying, varyingAt, varyingsAt, type Varying } from './varying.ts';

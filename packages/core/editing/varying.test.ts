@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { normalise, topicKinds, validate, writeCanonical } from '../grammar/index.ts';
 import { readXml } from '../markup/index.ts';
 import { anyElement } from '../testing/index.ts';
-import { fromEditor, toEditor, toggleValue, valuesOfVarying, varyingAt } from './index.ts';
+import { fromEditor, toEditor, toggleValue, valuesOfVarying, varyingAt, varyingsAt } from './index.ts';
 
 const stateOf = (body: string): EditorState => EditorState.create({ doc: toEditor(readXml(`<concept id="c"><title>T</title><conbody>${body}</conbody></concept>`).document!.root) });
 /** With the words selected. */
@@ -49,6 +49,17 @@ describe('facet values are set', () => {
     const all = set(over, 'product', 'q');
     expect(bodyOf(all)).toBe('<p product="q">One.</p><p product="q">Two.</p><p>Three.</p>');
     expect(bodyOf(set(all, 'product', 'q'))).toBe('<p>One.</p><p>Two.</p><p>Three.</p>');
+  });
+  it('on what is around the caret: the cell, its column, its row, the table', () => {
+    const table = (cells: string[]): string =>
+      `<table><tgroup cols="2"><tbody>${cells.map((cell, at) => `<row><entry>${at}</entry><entry${cell}>${at === 0 ? 'here' : 'x'}</entry></row>`).join('')}</tbody></tgroup></table>`;
+    const state = caretIn(table(['', '']), 'here');
+    const varyings = varyingsAt(state);
+    expect(varyings.map(({ label, targets }) => `${label} ${targets.length}`)).toEqual(['Cell 1', 'Column 2 2', 'Row 1', 'Table 1', 'Concept 1']);
+    const byColumn = state.apply(toggleValue(state, varyings[1]!, 'product', 'q'));
+    expect(bodyOf(byColumn)).toBe(table([' product="q"', ' product="q"']));
+    const joined = caretIn('<table><tgroup cols="2"><tbody><row><entry>here</entry><entry>a</entry></row><row><entry namest="c1" nameend="c2">b</entry></row></tbody></tgroup></table>', 'here');
+    expect(varyingsAt(joined).map(({ label }) => label)).not.toContain('Column 1');
   });
   it('on the step, not on its instruction, and on an image that is selected', () => {
     const task = EditorState.create({ doc: toEditor(readXml('<task id="t"><title>T</title><taskbody><steps><step><cmd>Turn.</cmd></step></steps></taskbody></task>').document!.root) });

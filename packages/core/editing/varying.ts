@@ -1,3 +1,4 @@
+import type { Node as EditorNode } from 'prosemirror-model';
 import type { EditorState, Transaction } from 'prosemirror-state';
 import { NodeSelection } from 'prosemirror-state';
 import { valuesOn, withValues } from '../facets/index.ts';
@@ -64,6 +65,43 @@ export function varyingAt(state: EditorState): Varying | undefined {
     if (blocks.length > 1) return { label: `${blocks.length} elements`, targets: blocks };
   }
   return last && { label: last.label, targets: [last] };
+}
+
+/** The cells of a column, where none of the table is joined: the same place in each row. */
+function columnAt({ selection: { $from } }: EditorState): Varying | undefined {
+  const depth = Array.from({ length: $from.depth }, (_, at) => $from.depth - at).find((at) => isCell($from.node(at)));
+  if (depth === undefined || depth < 2) return undefined;
+  const isTable = (at: number): boolean => ['tgroup', 'simpletable', 'properties', 'choicetable'].includes($from.node(at).type.spec.element ?? '');
+  const tableDepth = Array.from({ length: depth }, (_, at) => depth - 1 - at).find(isTable);
+  if (tableDepth === undefined) return undefined;
+  const column = $from.index(depth - 1);
+  const targets: OpenElement[] = [];
+  let isEven = true;
+  $from.node(tableDepth).descendants((node, offset, parent, index) => {
+    if (!isCell(node)) return true;
+    const attributes = node.attrs['attributes'] as Attributes;
+    isEven &&= !['morerows', 'namest', 'nameend', 'spanname'].some((name) => attributes[name] !== undefined);
+    const element = node.type.spec.element!;
+    if (index === column && parent) targets.push({ element, label: labelOf(element), attributes, position: $from.start(tableDepth) + offset });
+    return false;
+  });
+  return isEven && targets.length > 1 ? { label: `Column ${column + 1}`, targets } : undefined;
+}
+const isCell = ({ type: { spec } }: EditorNode): boolean => ['entry', 'stentry'].some((cell) => isA(spec.element ?? '', cell));
+
+/** Everything at the selection that can vary, from the innermost outward; in a table its column before its row. */
+export function varyingsAt(state: EditorState): Varying[] {
+  const first = varyingAt(state);
+  if (!first) return [];
+  const around = openElements(state)
+    .filter(({ element, position }) => canVary(element) && !isA(element, 'body') && !first.targets.some((target) => target.position === position))
+    .filter(({ position }) => position < (first.targets[0]?.position ?? first.words?.from ?? 0))
+    .map((one): Varying => ({ label: one.label, targets: [one] }))
+    .toReversed();
+  const all = [first, ...around];
+  const column = columnAt(state);
+  const cell = all.findLastIndex(({ targets }) => targets.length === 1 && ['entry', 'stentry'].some((name) => isA(targets[0]!.element, name)));
+  return column && cell >= 0 ? [...all.slice(0, cell + 1), column, ...all.slice(cell + 1)] : all;
 }
 
 /** The values that all of it has on a facet. */

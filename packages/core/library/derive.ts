@@ -1,10 +1,11 @@
 import { valuesUsed, type ValueUse } from '../facets/index.ts';
-import { isInline, isTopic } from '../grammar/index.ts';
-import { childNamed, isElement, lineOf, walk, type Element, type Node } from '../markup/index.ts';
+import { isInline, isTopic, profilingAttributes } from '../grammar/index.ts';
+import { childNamed, isElement, lineOf, walk, type Attributes, type Element, type Node } from '../markup/index.ts';
 import { countProblems, type Path, type ProblemCounts } from '../problems/index.ts';
 import { wordsOf } from '../language/index.ts';
 import { checkItem, type Agreed } from './check.ts';
 import { readReference, referenceAttributesOf, type Reference } from './address.ts';
+import { usesIn, type Use } from './uses.ts';
 
 export interface Link {
   readonly path: Path;
@@ -110,25 +111,29 @@ export interface Derived {
   readonly shortDescription: string;
   readonly text: string;
   readonly wordCount: number;
-  /** Ids of the items and assets it refers to, each once. */
-  readonly targets: readonly string[];
+  /** The attributes of the root by which all of it varies. */
+  readonly conditions: Attributes;
+  /** What it uses, of the library and of keys. */
+  readonly uses: readonly Use[];
   /** Facet values that are set in it, with how often. */
   readonly facetValues: readonly ValueUse[];
   readonly problems: ProblemCounts;
 }
 
+/** The attributes by which all of a text varies. */
+export const conditionsOf = ({ attributes }: Element): Attributes => Object.fromEntries(Object.entries(attributes).filter(([name]) => profilingAttributes.some((one) => one === name)));
+
 /** Everything that is kept beside a text and can be made again from it. */
 export function derive(root: Element, self: string, agreed: Agreed = {}): Derived {
   const text = readableText(root);
-  const targets = new Set<string>();
-  for (const { target } of linksOf(root, self)) if ((target.kind === 'item' || target.kind === 'asset') && target.id !== self) targets.add(target.id);
   return {
     type: root.name,
     title: titleOf(root),
     shortDescription: isTopic(root.name) ? shortDescriptionOf(root) : '',
     text,
     wordCount: countWords(root),
-    targets: [...targets],
+    conditions: conditionsOf(root),
+    uses: usesIn(root, self),
     facetValues: valuesUsed(root),
     problems: countProblems(checkItem(root, agreed)),
   };

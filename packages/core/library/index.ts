@@ -4,6 +4,7 @@
  * The server, the browser and the tests each give their own `Library`; everything that composes reads only this.
  */
 export * from './address.ts';
+export * from './borrowing.ts';
 export * from './check.ts';
 export * from './derive.ts';
 export * from './library.ts';
@@ -12,3 +13,4 @@ export * from './link-form.ts';
 export * from './references.ts';
 export * from './rewrite.ts';
 export * from './topic-facts.ts';
+export * from './uses.ts';

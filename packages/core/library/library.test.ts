@@ -19,6 +19,8 @@ import {
   textLibrary,
   titleOf,
   writeReference,
+  replaceUses,
+  usesIn,
 } from './index.ts';
 
 const root = (xml: string) => readXml(xml).document!.root;
@@ -72,12 +74,39 @@ describe('references', () => {
   });
 });
 
+describe('what a text uses', () => {
+  it('is told by manner, part and key, and nothing of itself', () => {
+    const map = root('<map id="m"><keydef keys="product model" href="topic:k"/><topicref href="topic:a" keyref="x"><topicref href="topic:a"/></topicref><mapref href="map:n"/></map>');
+    expect(usesIn(map, 'm').map(({ manner, target, count }) => `${manner} ${target} ${count}`)).toEqual(['placed k 1', 'defined product 1', 'defined model 1', 'placed a 2', 'key x 1', 'placed n 1']);
+    const topic = root('<concept id="a"><title>A</title><conbody><p conref="topic:l/x" conrefend="topic:l/y"/><p conkeyref="k/p"/><xref href="#a/p"/></conbody></concept>');
+    expect(usesIn(topic, 'a').map(({ manner, target, part }) => `${manner} ${target} ${part}`)).toEqual(['borrowed l x', 'borrowed l y', 'key k ']);
+  });
+  it('is replaced with its parts where the other has them; what it does not concern stays the same', () => {
+    const topic = root('<concept id="a"><title>A</title><conbody><p conref="topic:b/x"/><xref href="topic:b/y"/><image href="asset:b"/><p>c</p></conbody></concept>');
+    const replaced = replaceUses(topic, 'a', 'b', 'c', (part) => part === 'x');
+    expect(usesIn(replaced, 'a').map(({ manner, target, part }) => `${manner} ${target} ${part}`)).toEqual(['borrowed c x', 'linked c ', 'shown c ']);
+    expect(replaceUses(topic, 'a', 'none', 'c', () => true)).toBe(topic);
+  });
+});
+
 describe('what is derived from a text', () => {
   it('is title, short description, words, targets and problems', () => {
     const tree = root(
-      '<concept id="a"><title>The <b>well</b></title><abstract><shortdesc>In short.</shortdesc>More.</abstract><conbody><p>One<draft-comment>secret</draft-comment> two.</p><p>Three<indexterm>hidden</indexterm></p><image href="asset:i"/><xref href="topic:b"/><xref href="topic:b/x"/><xref href="#a/y"/></conbody></concept>',
+      '<concept id="a" product="q" outputclass="x"><title>The <b>well</b></title><abstract><shortdesc>In short.</shortdesc>More.</abstract><conbody><p>One<draft-comment>secret</draft-comment> two.</p><p>Three<indexterm>hidden</indexterm></p><image href="asset:i"/><xref href="topic:b"/><xref href="topic:b/x"/><xref href="#a/y"/></conbody></concept>',
     );
-    expect(derive(tree, 'a')).toMatchObject({ type: 'concept', title: 'The well', shortDescription: 'In short.', targets: ['i', 'b'], wordCount: 8, problems: { error: 3 } });
+    expect(derive(tree, 'a')).toMatchObject({
+      type: 'concept',
+      title: 'The well',
+      shortDescription: 'In short.',
+      conditions: { product: 'q' },
+      uses: [
+        { manner: 'shown', target: 'i', part: '', count: 1 },
+        { manner: 'linked', target: 'b', part: '', count: 1 },
+        { manner: 'linked', target: 'b', part: 'x', count: 1 },
+      ],
+      wordCount: 8,
+      problems: { error: 3 },
+    });
     expect(derive(tree, 'a').text).toBe('The well In short. More. One two. Three');
   });
   it('counts words part by part as it does in the whole', () => {

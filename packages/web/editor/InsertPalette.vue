@@ -11,7 +11,7 @@ const emit = defineEmits<{ choose: [Choice]; close: [] }>();
 const query = ref('');
 // Written at once: the palette is gone with the next frame.
 const uses = useStorage<Record<string, number>>('ukiyo-palette-uses', {}, undefined, { flush: 'sync' });
-const headings: Record<Choice['kind'], string> = { insert: 'Put in', table: 'Table', phrase: 'Name the words', wrap: 'Put around', turn: 'Make into' };
+const headings: Record<Choice['kind'], string> = { insert: 'Put in', table: 'Table', phrase: 'Name the words', share: 'Borrow and share', wrap: 'Put around', turn: 'Make into' };
 const keyOf = ({ kind, element }: Choice): string => `${kind} ${element}`;
 
 const shown = computed(() => rankChoices(choices, query.value, uses.value));

@@ -1,76 +1,94 @@
-import { elementOf, readableText, readItem, readReference } from '@ukiyo/core/library';
-import type { Attributes } from '@ukiyo/core/markup';
+import { throughLens } from '@ukiyo/core/facets';
+import { borrowedRun, elementOf, readableText, readItem, readReference } from '@ukiyo/core/library';
+import type { Attributes, Element } from '@ukiyo/core/markup';
 import type { Node } from 'prosemirror-model';
-import { Plugin, PluginKey } from 'prosemirror-state';
+import { Plugin, PluginKey, type EditorState, type Transaction } from 'prosemirror-state';
 import { Decoration, DecorationSet, type EditorView } from 'prosemirror-view';
 import { differenceOf, drawAll, redraw, type Draw } from './drawn.ts';
+import { variationOf, type Variation } from './variation.ts';
 
 /** Gives the text of a topic or map; rejects when it cannot be had. */
 export type ReadText = (id: string) => Promise<{ title: string; text: string; kind: 'topic' | 'map' }>;
 
 interface Passage {
   readonly title: string;
-  readonly text: string;
-  /** The type of a borrowed note. */
-  readonly note?: string;
+  /** None where it is not in the library. */
+  readonly elements: readonly Element[];
 }
 
 type Passages = ReadonlyMap<string, Passage>;
+type Seen = Pick<Variation, 'facets' | 'lens'>;
 interface State {
   readonly passages: Passages;
+  readonly seen: Seen;
   readonly decorations: DecorationSet;
 }
 const key = new PluginKey<State>('borrowed');
 
-/** Shows in every borrowed passage what is borrowed, and from which topic. */
-export function borrowedPassages(self: string, read: ReadText): Plugin {
+const again = 'again';
+
+export interface BorrowedHost {
+  readonly read: ReadText;
+  readonly seen: () => Seen;
+  /** Opens the home of what an element borrows. */
+  readonly goHome: (reference: string) => void;
+}
+
+/** Shows in every borrowed passage what is borrowed, through the lens of the page, and from which topic. */
+export function borrowedPassages(self: string, { read, seen, goHome }: BorrowedHost): Plugin {
   const asked = new Set<string>();
-  const fetchPassage = async (view: EditorView, reference: string): Promise<void> => {
+  const fetchPassage = async (view: EditorView, { reference, end }: Borrowed): Promise<void> => {
     const target = readReference(reference, self);
-    let passage: Passage = { title: 'nowhere', text: 'This passage is not in the library.' };
+    let passage: Passage = { title: 'nowhere', elements: [] };
     if (target.kind === 'item') {
       try {
         const lender = await read(target.id);
         const root = readItem(target.id, lender.kind, lender.text).root;
         const found = root && elementOf(root, target.element);
-        if (found) passage = { title: lender.title, text: readableText(found.element), ...(found.element.name === 'note' ? { note: found.element.attributes['type'] ?? 'note' } : {}) };
+        if (found) passage = { title: lender.title, elements: borrowedRun(root, found, end, target.id).map(({ element }) => element) };
       } catch {
         // the passage keeps saying that it is not there
       }
     }
-    if (!view.isDestroyed) view.dispatch(view.state.tr.setMeta(key, [reference, passage]));
+    if (!view.isDestroyed) view.dispatch(view.state.tr.setMeta(key, [keyOf({ reference, end }), passage]));
   };
   const draw =
-    (passages: Passages): Draw =>
+    (passages: Passages, through: Seen): Draw =>
     (node, position) => {
-      const reference = borrowedBy(node);
-      const passage = reference === undefined ? undefined : passages.get(reference);
-      return passage ? [Decoration.widget(position + 1, () => shown(passage), { key: `${reference}${passage.text}`, side: -1 })] : [];
+      const borrowed = borrowedRunBy(node);
+      const passage = borrowed && passages.get(keyOf(borrowed));
+      if (!borrowed || !passage) return [];
+      const visible = passage.elements.flatMap((element) => throughLens(element, through.lens, through.facets) ?? []);
+      const text = passage.elements.length === 0 ? 'This passage is not in the library.' : visible.map(readableText).join(' ');
+      return [Decoration.widget(position + 1, () => shown(passage, text, () => goHome(borrowed.reference)), { key: `${keyOf(borrowed)} ${passage.title} ${text}`, side: -1 })];
     };
   const look = (view: EditorView, from: number, to: number): void =>
     view.state.doc.nodesBetween(from, to, (node) => {
-      const reference = borrowedBy(node);
-      if (reference === undefined || asked.has(reference)) return;
-      asked.add(reference);
-      void fetchPassage(view, reference);
+      const borrowed = borrowedRunBy(node);
+      if (!borrowed || asked.has(keyOf(borrowed))) return;
+      asked.add(keyOf(borrowed));
+      void fetchPassage(view, borrowed);
     });
   return new Plugin<State>({
     key,
     state: {
-      init: () => ({ passages: new Map(), decorations: DecorationSet.empty }),
+      init: () => ({ passages: new Map(), seen: seen(), decorations: DecorationSet.empty }),
       apply(transaction, state) {
-        const found = transaction.getMeta(key) as [string, Passage] | undefined;
-        if (found) {
-          const passages = new Map(state.passages).set(...found);
-          return { passages, decorations: drawAll(transaction.doc, draw(passages)) };
-        }
-        return transaction.docChanged ? { ...state, decorations: redraw(state.decorations, transaction, draw(state.passages)) } : state;
+        const found = transaction.getMeta(key) as [string, Passage] | typeof again | undefined;
+        const passages: Passages = Array.isArray(found) ? new Map(state.passages).set(...found) : found === again ? new Map() : state.passages;
+        const now = variationOf(transaction) ?? state.seen;
+        if (passages !== state.passages || now !== state.seen) return { passages, seen: now, decorations: drawAll(transaction.doc, draw(passages, now)) };
+        return transaction.docChanged ? { ...state, decorations: redraw(state.decorations, transaction, draw(passages, now)) } : state;
       },
     },
     view(view) {
       look(view, 0, view.state.doc.content.size);
       return {
         update(_view, before) {
+          if (key.getState(view.state)?.passages !== key.getState(before)?.passages && key.getState(view.state)?.passages.size === 0) {
+            asked.clear();
+            return look(view, 0, view.state.doc.content.size);
+          }
           const range = before.doc === view.state.doc ? undefined : differenceOf(before.doc, view.state.doc);
           if (range) look(view, range.from, range.to);
         },
@@ -80,17 +98,34 @@ export function borrowedPassages(self: string, read: ReadText): Plugin {
   });
 }
 
-/** Where what the element shows has its home. */
-export const borrowedBy = (node: Node): string | undefined => ((node.attrs['attributes'] ?? {}) as Attributes)['conref'];
+/** Reads what is borrowed once more: its homes may have changed. */
+export const readAgain = (state: EditorState): Transaction => state.tr.setMeta(key, again);
 
-function shown({ title, text, note }: Passage): HTMLElement {
+interface Borrowed {
+  readonly reference: string;
+  readonly end: string | undefined;
+}
+const keyOf = ({ reference, end }: Borrowed): string => (end === undefined ? reference : `${reference} ${end}`);
+function borrowedRunBy(node: Node): Borrowed | undefined {
+  const { conref, conrefend } = (node.attrs['attributes'] ?? {}) as Attributes;
+  return conref === undefined ? undefined : { reference: conref, end: conrefend };
+}
+/** Where what the element shows has its home. */
+export const borrowedBy = (node: Node): string | undefined => borrowedRunBy(node)?.reference;
+
+function shown({ title, elements }: Passage, text: string, goHome: () => void): HTMLElement {
   const dom = document.createElement('div');
   dom.className = 'borrowed-text';
   dom.contentEditable = 'false';
-  const from = document.createElement('span');
+  const from = document.createElement('button');
+  from.type = 'button';
   from.className = 'borrowed-from';
   from.textContent = `borrowed · ${title}`;
-  if (note !== undefined) dom.dataset['note'] = note;
+  from.title = 'Edit it at its home (Enter when it is selected)';
+  from.addEventListener('mousedown', (event) => event.preventDefault());
+  from.addEventListener('click', goHome);
+  const [first] = elements;
+  if (first?.name === 'note') dom.dataset['note'] = first.attributes['type'] ?? 'note';
   dom.append(text, from);
   return dom;
 }

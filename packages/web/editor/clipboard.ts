@@ -2,7 +2,7 @@ import { editorSchema, pasteBlocks } from '@ukiyo/core/editing';
 import { contentOfHtml } from '@ukiyo/core/html';
 import { element, findAll, isElement, type Element, type Node as XmlNode } from '@ukiyo/core/markup';
 import { Slice } from 'prosemirror-model';
-import { Plugin } from 'prosemirror-state';
+import { Plugin, type EditorState } from 'prosemirror-state';
 import type { EditorView } from 'prosemirror-view';
 
 /** The type under which parts of topics travel between topics, with everything that they are. */
@@ -66,12 +66,14 @@ function fileFrom(source: string, name: string): File | undefined {
 export interface ClipboardHost {
   /** Says what was left out, or what goes on. */
   readonly tell: (message: string) => void;
+  /** Hears of what was copied. */
+  readonly copied: (state: EditorState) => void;
   /** Takes a file into the library; gives its reference. */
   readonly upload: (file: File) => Promise<string | undefined>;
 }
 
 /** Copies parts of topics whole, and takes content from elsewhere with its structure and the images that lie in it. */
-export function clipboard({ tell, upload }: ClipboardHost): Plugin {
+export function clipboard({ tell, copied, upload }: ClipboardHost): Plugin {
   /** Whether the keys ask for the words alone. */
   let isPlain = false;
   /** The content with its own images as images of the library. */
@@ -107,6 +109,7 @@ export function clipboard({ tell, upload }: ClipboardHost): Plugin {
     event.clipboardData.setData('text/html', dom.innerHTML);
     event.clipboardData.setData('text/plain', text);
     event.preventDefault();
+    if (event.type === 'copy') copied(view.state);
     if (event.type === 'cut' && view.editable) view.dispatch(view.state.tr.deleteSelection().scrollIntoView().setMeta('uiEvent', 'cut'));
     return true;
   }

@@ -4,7 +4,7 @@ import { attributeOf, normalise } from '@ukiyo/core/grammar';
 import { isElement, type Element } from '@ukiyo/core/markup';
 import { anyElement } from '@ukiyo/core/testing';
 import { EditorState, TextSelection } from 'prosemirror-state';
-import { splitBlock } from 'prosemirror-commands';
+import { canSplit } from 'prosemirror-transform';
 import type { DecorationSet } from 'prosemirror-view';
 import { describe, expect, it } from 'vitest';
 import { drawAll, redraw } from './drawn.ts';
@@ -41,12 +41,16 @@ describe('decorations after a change', () => {
         let drawn = drawAll(state.doc, draw);
         for (const [at, act, length] of acts) {
           const place = TextSelection.near(state.doc.resolve(at % state.doc.content.size));
-          const { tr } = state.apply(state.tr.setSelection(place));
           state = state.apply(state.tr.setSelection(place));
-          let transaction = tr;
-          if (act === 0) transaction = state.tr.insertText('a b', place.from);
-          else if (act === 1) splitBlock(state, (made) => (transaction = made));
-          else transaction = state.tr.delete(place.from, Math.min(place.from + length, place.$from.end()));
+          const { tr } = state;
+          const transaction =
+            act === 0
+              ? tr.insertText('a b', place.from)
+              : act === 1
+                ? canSplit(tr.doc, place.from)
+                  ? tr.split(place.from)
+                  : tr
+                : tr.delete(place.from, Math.min(place.from + length, place.$from.end()));
           drawn = redraw(drawn, transaction, draw);
           state = state.apply(transaction);
           expect(places(drawn)).toEqual(places(drawAll(state.doc, draw)));

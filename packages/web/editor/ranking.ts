@@ -1,6 +1,6 @@
 import type { Choice } from '@ukiyo/core/editing';
 
-const kinds: readonly Choice['kind'][] = ['insert', 'table', 'phrase', 'wrap', 'turn'];
+const kinds: readonly Choice['kind'][] = ['insert', 'table', 'phrase', 'share', 'wrap', 'turn'];
 
 /** How well a choice answers what was typed: by its element's name or the beginning of its label, its label, part of its element's name, its help; undefined when not at all. */
 function match({ label, element, help }: Choice, wanted: string): number | undefined {

@@ -19,19 +19,21 @@ import { usePageView } from '../../editor/pageView.ts';
 import type { PopPlace } from '../../editor/popList.ts';
 import { useLens } from '../../parts/lens.ts';
 import { useLibrary } from '../../parts/library.ts';
+import LenderChooser from './LenderChooser.vue';
 import LostWords from './LostWords.vue';
 import PageFields from './PageFields.vue';
+import PassageChooser from './PassageChooser.vue';
 import type { TopicSheet } from './useTopicSheet.ts';
 
 const AreaEditor = defineAsyncComponent(() => import('../../editor/AreaEditor.vue') as Promise<Component>);
 
 /** A topic on its page, with what is laid beside the text and what is asked at the caret. */
 const { sheet } = defineProps<{ sheet: TopicSheet; /** The topic is shown in another way just now. */ isHidden?: boolean }>();
-const { editor, asking, live, selected, spelling, finding, failure, mount, editable } = sheet;
+const { editor, asking, borrowing, live, selected, spelling, finding, failure, mount, editable } = sheet;
 const pageView = usePageView();
 const { view } = pageView;
 const library = useLibrary();
-const facetQuestion = ({ place, varying }: { readonly place: PopPlace; readonly varying: Varying }) => ({ place, label: varying.label, valuesOf: (facet: string) => valuesOfVarying(varying, facet) });
+const facetQuestion = ({ place, varying, wider }: { readonly place: PopPlace; readonly varying: Varying; readonly wider: string | undefined }) => ({ place, wider, label: varying.label, valuesOf: (facet: string) => valuesOfVarying(varying, facet) });
 const looking = useLens();
 </script>
 
@@ -55,7 +57,9 @@ const looking = useLens();
     <TableForm v-else-if="asking.question.value.asks === 'table'" v-bind="asking.question.value" @choose="asking.answer" @close="asking.close('table')" />
     <MediaForm v-else-if="asking.question.value.asks === 'media'" v-bind="asking.question.value" :upload="sheet.upload" @choose="asking.answer" @close="asking.close('media')" />
     <AreaEditor v-else-if="asking.question.value.asks === 'areas'" :imagemap="asking.question.value.imagemap" @keep="asking.keepAreas" @close="asking.close('areas')" />
-    <FacetChooser v-else-if="asking.question.value.asks === 'facets'" v-bind="facetQuestion(asking.question.value)" :facets="library.facets" @toggle="asking.toggleFacet" @close="asking.close('facets')" />
+    <FacetChooser v-else-if="asking.question.value.asks === 'facets'" v-bind="facetQuestion(asking.question.value)" :facets="library.facets" @toggle="asking.toggleFacet" @wider="asking.widenFacets" @close="asking.close('facets')" />
+    <PassageChooser v-else-if="asking.question.value.asks === 'passage'" :offers="borrowing.offers" @choose="(lender, paths) => (asking.close('passage'), void borrowing.borrow(lender, paths))" @close="asking.close('passage')" />
+    <LenderChooser v-else-if="asking.question.value.asks === 'lender'" v-bind="asking.question.value" :self="sheet.id()" @choose="(lender, title) => (asking.close('lender'), void borrowing.share(lender, title))" @close="asking.close('lender')" />
     <SpellingChooser v-else-if="asking.question.value.asks === 'spelling'" v-bind="asking.question.value" @choose="asking.answer" @allow="(void spelling.allow(asking.question.value.word), asking.close('spelling'))" @close="asking.close('spelling')" />
     <CharacterChooser v-else-if="asking.question.value.asks === 'character'" :place="asking.question.value.place" @choose="asking.answer" @close="asking.close('character')" />
     <ImageChooser v-else :place="asking.question.value.place" :upload="sheet.upload" @choose="asking.answer" @file="asking.chooseFile" @close="asking.close('image')" />

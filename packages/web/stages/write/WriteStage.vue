@@ -17,6 +17,7 @@ import { useSafeLeaving } from './useSafeLeaving.ts';
 import { useSource } from './useSource.ts';
 import { useTopicSheet } from './useTopicSheet.ts';
 
+const HomeEditor = defineAsyncComponent(() => import('./HomeEditor.vue') as Promise<Component>);
 const SourcePane = defineAsyncComponent(() => import('../../editor/SourcePane.vue') as Promise<Component>);
 const library = useLibrary();
 const place = usePlace();
@@ -77,6 +78,7 @@ onBeforeUnmount(() => place.clear());
       <TopicPage :sheet="sheet" :is-hidden="source.language.value !== undefined" />
     </main>
     <SheetBench ref="bench" :sheet="sheet" />
+    <HomeEditor v-if="sheet.home.value !== undefined" :from="sheet" />
     <OpenElements :open="editor.open.value" @select="editor.select" />
   </div>
 </template>

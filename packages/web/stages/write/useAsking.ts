@@ -11,8 +11,9 @@ import {
   noteAt,
   pasteBlocks,
   rewordNote,
+  shareableAt,
   toggleValue,
-  varyingAt,
+  varyingsAt,
   withAlternative,
   withImageMap,
   withMedia,
@@ -37,7 +38,9 @@ type Question =
   | { readonly asks: 'spelling'; readonly place: PopPlace; readonly word: string; readonly suggestions: readonly string[]; readonly apply: Answered }
   | { readonly asks: 'areas'; readonly place: PopPlace; readonly imagemap: Element; readonly position: number }
   | { readonly asks: 'target' | 'image' | 'character'; readonly place: PopPlace; readonly apply: Answered }
-  | { readonly asks: 'facets'; readonly place: PopPlace; readonly varying: Varying }
+  | { readonly asks: 'passage'; readonly place: PopPlace }
+  | { readonly asks: 'lender'; readonly place: PopPlace; readonly label: string }
+  | { readonly asks: 'facets'; readonly place: PopPlace; readonly varying: Varying; readonly outward: number; readonly wider: string | undefined }
   | { readonly asks: 'media'; readonly place: PopPlace; readonly before?: Element; readonly apply: Answered }
   | { readonly asks: 'words'; readonly place: PopPlace; readonly element: string; readonly words: string; readonly apply: Answered };
 type Answered = (state: EditorState, answer: Answer) => Transaction;
@@ -48,10 +51,12 @@ interface Asked {
   readonly apply: (change: (state: EditorState) => Transaction) => void;
   /** Takes a file into the library; gives its reference. */
   readonly upload: (file: File) => Promise<string | undefined>;
+  readonly borrowCopied: () => void;
+  readonly makeLocal: () => void;
 }
 
 /** What the page asks at the caret, one thing at a time: what can go here, where a link leads, which image, which words. */
-export function useAsking({ view, choices, apply, upload }: Asked) {
+export function useAsking({ view, choices, apply, upload, borrowCopied, makeLocal }: Asked) {
   const question = shallowRef<Question>();
   const dialog = useFileDialog({ accept: 'image/*', multiple: false, reset: true });
   let waitingForFile: Answered | undefined;
@@ -68,7 +73,7 @@ export function useAsking({ view, choices, apply, upload }: Asked) {
   function answer(given: Answer): void {
     const asked = question.value;
     question.value = undefined;
-    if (!asked || asked.asks === 'choice' || asked.asks === 'areas' || asked.asks === 'facets') return;
+    if (!asked || !('apply' in asked)) return;
     apply((state) => asked.apply(state, given));
     if (asked.asks === 'image') askForAlternative();
   }
@@ -82,25 +87,36 @@ export function useAsking({ view, choices, apply, upload }: Asked) {
       ask((place, { doc, selection: { from, to } }) => ({ asks, place, element, words: element === 'indexterm' ? doc.textBetween(from, to) : '', apply: choice.apply }));
     else if (asks === 'table') ask((place) => ({ asks, place, kind: element === 'table' ? element : 'simpletable', apply: choice.apply }));
     else if (asks === 'facets') askFacets();
+    else if (asks === 'passage') ask((place) => ({ asks, place }));
+    else if (asks === 'lender') ask((place, state) => ({ asks, place, label: shareableAt(state)?.label ?? '' }));
+    else if (asks === 'copied') borrowCopied();
+    else if (asks === 'copy') makeLocal();
     else if (asks) ask((place) => ({ asks, place, apply: choice.apply }));
     else apply((state) => choice.apply(state));
   }
   /** @param from where begins what was typed to ask for the link */
   const askForTarget = (from: number): void => ask((place) => ({ asks: 'target', place, apply: (state, reference) => linkTo(state, linkAttributes(wordsOfAnswer(reference)) ?? {}, from) }));
 
-  function askFacets(): void {
-    const varying = view.value && varyingAt(view.value.state);
-    if (varying) ask((place) => ({ asks: 'facets', place, varying }));
+  /** @param outward how far around the caret is asked for */
+  function askFacets(outward = 0): void {
+    const varyings = view.value ? varyingsAt(view.value.state) : [];
+    const varying = varyings[outward];
+    if (varying)
+      ask((place) => ({ asks: 'facets', place: question.value?.asks === 'facets' ? question.value.place : place, varying, outward, wider: varyings[(outward + 1) % varyings.length]?.label }));
+  }
+  function widenFacets(): void {
+    const asked = question.value;
+    if (asked?.asks === 'facets' && view.value) askFacets((asked.outward + 1) % varyingsAt(view.value.state).length);
   }
   /** Sets one value, or takes it away; more can follow. */
   function toggleFacet(facet: string, value: string): void {
     const editor = view.value;
     const asked = question.value;
-    const varying = editor && varyingAt(editor.state);
-    if (!varying || asked?.asks !== 'facets') return;
+    if (!editor || asked?.asks !== 'facets') return;
+    const varying = varyingsAt(editor.state)[asked.outward];
+    if (!varying) return;
     editor.dispatch(toggleValue(editor.state, varying, facet, value));
-    const next = varyingAt(editor.state);
-    if (next) question.value = { ...asked, varying: next };
+    askFacets(asked.outward);
   }
 
   /** What the misspelt word at the caret could be; false where there is none. */
@@ -166,5 +182,5 @@ export function useAsking({ view, choices, apply, upload }: Asked) {
         canAddImage(state) ? addImage(state, wordsOfAnswer(href)) : pasteBlocks(state, [element('image', { href: wordsOfAnswer(href), placement: 'break' })]).transaction,
       );
   }
-  return { question, openPalette, choose, answer, close, askForTarget, reword, chooseFile, takeFiles, keepAreas, askSpelling, askFacets, toggleFacet };
+  return { question, openPalette, choose, answer, close, askForTarget, reword, chooseFile, takeFiles, keepAreas, askSpelling, askFacets, widenFacets, toggleFacet };
 }

@@ -14,7 +14,9 @@ import { messageOf } from '../../parts/api.ts';
 import { useLens } from '../../parts/lens.ts';
 import { isTemplate, useLibrary } from '../../parts/library.ts';
 import { useSession } from '../../parts/session.ts';
+import { useCopied } from '../../editor/copied.ts';
 import { useAsking } from './useAsking.ts';
+import { useBorrowing } from './useBorrowing.ts';
 import { useSelected } from './useSelected.ts';
 import { useSpelling } from './useSpelling.ts';
 
@@ -39,6 +41,9 @@ export function useTopicSheet(id: () => string, host: SheetHost) {
   const mount = ref<HTMLElement>();
   const failure = ref('');
   const finding = ref(false);
+  /** The home of a borrowed passage that is being written in front of this page. */
+  const home = ref<string>();
+  const showHome = (reference: string | undefined): void => void (home.value = reference);
   /** What others begin as is for administrators. */
   const editable = computed(() => session.may(isTemplate(library.find(id())) ? 'administer' : 'write'));
 
@@ -74,9 +79,15 @@ export function useTopicSheet(id: () => string, host: SheetHost) {
     tell: (text) => void message.info(text, { duration: 6000 }),
     openPalette: () => asking.openPalette(),
     askFacets: () => asking.askFacets(),
+    goHome: showHome,
+    hasCopied: () => borrowing.hasCopied(),
+    copied: (state) => noteCopied(id(), state),
+    borrowCopied: () => void borrowing.borrowCopied(),
     enterAsks: () => enterAsks.value,
   });
-  const asking = useAsking({ view: editor.view, choices: editor.choices, apply: editor.apply, upload });
+  const { note: noteCopied } = useCopied();
+  const borrowing = useBorrowing({ id, view: editor.view, read: editor.read, changeRoot: editor.changeRoot, apply: editor.apply });
+  const asking = useAsking({ view: editor.view, choices: editor.choices, apply: editor.apply, upload, borrowCopied: () => void borrowing.borrowCopied(), makeLocal: () => void borrowing.makeLocal() });
   const spelling = useSpelling(editor.view, locale);
   const selected = useSelected({ view: editor.view, choices: editor.choices });
   const live = useLive({ view: editor.view, lay, written });
@@ -146,6 +157,6 @@ export function useTopicSheet(id: () => string, host: SheetHost) {
   }
   watch(signs, (next) => editor.sign(next));
   watch(variation, (next) => editor.vary(next));
-  return { id, mount, failure, finding, editable, editor, asking, spelling, selected, live, show, putBack, fix, upload };
+  return { id, mount, failure, finding, home, showHome, editable, editor, asking, borrowing, spelling, selected, live, show, putBack, fix, upload };
 }
 export type TopicSheet = ReturnType<typeof useTopicSheet>;

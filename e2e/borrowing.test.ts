@@ -1,0 +1,111 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test, type Page } from '@playwright/test';
+import { choose, clickInto, isSaved, moveCaret, newTopic, stored } from './pages.ts';
+import { signIn } from './people.ts';
+
+test.beforeEach(({ page }) => signIn(page, 'noor'));
+const paragraph = '.ProseMirror .is-conbody > p';
+const short = async (page: Page): Promise<string> => (await stored(page)).replace(/\s*\n\s*/gu, '');
+const idOf = (page: Page): string => new URL(page.url()).pathname.split('/').at(-1)!;
+async function write(page: Page, title: string, words: string): Promise<string> {
+  await newTopic(page, 'Concept', title);
+  await clickInto(page.locator(paragraph).first());
+  await page.keyboard.type(words);
+  await isSaved(page);
+  return idOf(page);
+}
+
+test('a passage is chosen in a preview of its lender, by keys alone, and several beside each other as one', async ({ page }) => {
+  const lender = await write(page, 'Moorings to lend', 'Check every shackle.');
+  for (const words of ['Grease the swivel.', 'Note the date.']) {
+    await moveCaret(page, 'Enter');
+    await page.keyboard.type(words);
+  }
+  await isSaved(page);
+  await write(page, 'Borrows moorings', 'Before winter:');
+  await choose(page, 'borrow a passage');
+  const dialog = page.getByRole('dialog', { name: 'Borrow a passage' });
+  await dialog.getByRole('combobox').fill('moorings to lend');
+  const preview = dialog.getByRole('listbox', { name: 'What Moorings to lend has to lend' });
+  await expect(preview.getByRole('option')).toHaveText([/Check every shackle/u, /Grease the swivel/u, /Note the date/u]);
+  const { violations } = await new AxeBuilder({ page }).include('.sheet').withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
+  expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html).join()}`)).toEqual([]);
+  await page.keyboard.press('Enter');
+  await expect(preview.getByRole('option').first()).toHaveAttribute('aria-selected', 'true');
+  await page.keyboard.press('Shift+ArrowDown');
+  await page.keyboard.press('Enter');
+  await expect(page.locator('.borrowed-text')).toContainText('Check every shackle. Grease the swivel.');
+  await isSaved(page);
+  expect(await short(page)).toContain(`<p>Before winter:</p><p conref="topic:${lender}/check-every-shackle" conrefend="topic:${lender}/grease-the-swivel"/>`);
+
+  // At its home, in front of this page.
+  await page.getByRole('button', { name: 'borrowed · Moorings to lend' }).click();
+  const home = page.getByRole('dialog', { name: 'At its home: Moorings to lend' });
+  await clickInto(home.locator(paragraph).first());
+  await moveCaret(page, 'End');
+  await page.keyboard.type(' Twice.');
+  await home.getByRole('button', { name: 'Back' }).click();
+  await expect(page.locator('.borrowed-text')).toContainText('Check every shackle. Twice. Grease');
+
+  // A copy of its own, knowingly.
+  await choose(page, 'make it local');
+  await expect(page.locator(paragraph)).toHaveText(['Before winter:', 'Check every shackle. Twice.', 'Grease the swivel.']);
+  await isSaved(page);
+  expect(await short(page)).not.toContain('conref');
+});
+
+test('what was copied is pasted as borrowed', async ({ page }) => {
+  const lender = await write(page, 'Copied from here', 'Rinse it with fresh water.');
+  await page.keyboard.press('Shift+Home');
+  await page.keyboard.press('Control+c');
+  await write(page, 'Pasted here', 'Afterwards:');
+  await page.keyboard.press('Control+Alt+v');
+  await expect(page.locator('.borrowed-text')).toContainText('Rinse it with fresh water.');
+  await isSaved(page);
+  expect(await short(page)).toContain(`<p conref="topic:${lender}/rinse-it-with-fresh"/>`);
+  await page.goto(`/write/${lender}`);
+  await expect(page.locator(paragraph)).toHaveText('Rinse it with fresh water.');
+  expect(await short(page)).toContain('<p id="rinse-it-with-fresh">');
+});
+
+test('what should be shared is moved to a lender and borrowed back in one act; one step back undoes it here', async ({ page }) => {
+  await write(page, 'Has something to share', 'Two people lift the pile clamp.');
+  await choose(page, 'share');
+  await page.getByRole('combobox', { name: /Who lends it: Paragraph/u }).fill('Lifting, shared');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('button', { name: 'borrowed · Lifting, shared' })).toBeVisible();
+  await expect(page.locator('.borrowed-text')).toContainText('Two people lift the pile clamp.');
+  await isSaved(page);
+  expect(await short(page)).toContain('conref="topic:lifting-shared/two-people-lift-the"');
+  await page.keyboard.press('Control+z');
+  await expect(page.locator(paragraph)).toHaveText('Two people lift the pile clamp.');
+  await page.goto('/write/lifting-shared');
+  await expect(page.locator(paragraph)).toHaveText('Two people lift the pile clamp.');
+});
+
+test('what would show itself, or cannot stand there, is not borrowed', async ({ page }) => {
+  const id = await write(page, 'Goes in circles', 'x');
+  const put = async (item: string, body: string): Promise<void> => {
+    const session = (await (await page.request.get('/api/session')).json()) as { projects: { id: string }[] };
+    const address = `/api/projects/${session.projects[0]!.id}/items/${item}`;
+    const { version, title } = (await (await page.request.get(address)).json()) as { version: number; title: string };
+    const text = `<concept id="${item}"><title>${title}</title><conbody>${body}</conbody></concept>`;
+    expect((await page.request.put(address, { data: { text, version, note: '' }, headers: { origin: new URL(page.url()).origin } })).status()).toBe(200);
+  };
+  const other = await write(page, 'Leads back', 'y');
+  await put(other, `<ul><li><note conref="topic:${id}/n"/></li></ul><section><title>S</title><p>z</p></section>`);
+  await put(id, '<note id="n"><p>Inside</p></note>');
+  await page.goto(`/write/${id}`);
+  await clickInto(page.locator('.ProseMirror').getByText('Inside'));
+  await choose(page, 'borrow a passage');
+  const dialog = page.getByRole('dialog', { name: 'Borrow a passage' });
+  await dialog.getByRole('combobox').fill('leads back');
+  await expect(dialog.getByRole('option', { name: /Section/u })).toHaveAttribute('aria-disabled', 'false');
+  await dialog
+    .getByRole('option', { name: /Bullet/u })
+    .first()
+    .click();
+  await dialog.getByRole('button', { name: 'Borrow it' }).click();
+  await expect(page.getByText(/shows, directly or through others, the place where it would stand/u)).toBeVisible();
+  expect(await short(page)).not.toContain('conref');
+});

@@ -1,0 +1,48 @@
+<script setup lang="ts">
+import type { UseIn } from '@ukiyo/contracts';
+import { computed, ref } from 'vue';
+import { z } from 'zod';
+import { ask, messageOf } from '../../parts/api.ts';
+import { useLibrary } from '../../parts/library.ts';
+import PickOne from '../../parts/PickOne.vue';
+import { useSession } from '../../parts/session.ts';
+
+/** Removes a topic; what is used is removed only with something in its place. */
+const { topic, uses } = defineProps<{ topic: string; uses: readonly UseIn[] }>();
+const emit = defineEmits<{ close: []; removed: [] }>();
+const library = useLibrary();
+const session = useSession();
+const by = ref('');
+const failure = ref('');
+const heading = computed(() => `Remove “${library.find(topic)?.title ?? topic}”`);
+const users = computed(() => [...new Map(uses.map(({ item }) => [item.id, item.title || item.id])).values()]);
+const others = computed(() => [{ value: '', label: '–' }, ...library.items.filter(({ id, kind }) => kind === 'topic' && id !== topic).map(({ id, title }) => ({ value: id, label: title || id }))]);
+async function remove(): Promise<void> {
+  try {
+    await ask(`${session.base}/items/${encodeURIComponent(topic)}${by.value === '' ? '' : `?by=${encodeURIComponent(by.value)}`}`, z.null(), { method: 'DELETE' });
+    emit('removed');
+  } catch (error) {
+    failure.value = messageOf(error);
+  }
+}
+</script>
+
+<template>
+  <n-modal :show="true" @update:show="emit('close')">
+    <section class="sheet" role="dialog" aria-modal="true" :aria-label="heading">
+    <h2>{{ heading }}</h2>
+    <template v-if="users.length > 0">
+      <p>It is used by {{ users.length }} {{ users.length === 1 ? 'other' : 'others' }}: {{ users.join(', ') }}.</p>
+      <p>Choose what takes its place there. Parts that the other one has under the same id are taken from it; where it has none, all of it is meant.</p>
+      <PickOne v-model:chosen="by" label="A topic in its place" :options="others" />
+    </template>
+    <p v-else>Nothing uses it. Its history stays: a topic that comes again under its id goes on from there.</p>
+    <p v-if="failure" class="seal-text" role="alert">{{ failure }}</p>
+    <div class="act"><n-button size="small" @click="emit('close')">Leave it</n-button><n-button size="small" type="primary" :disabled="users.length > 0 && by === ''" @click="remove">{{ users.length > 0 ? 'Put it in place and remove' : 'Remove' }}</n-button></div>
+    </section>
+  </n-modal>
+</template>
+
+<style scoped>
+h2 { font: 400 18px var(--font-title); color: var(--ink); margin-bottom: 10px; } .sheet { width: 460px; padding: 18px 22px; background: var(--sheet); border-radius: 4px; } p { margin: 0 0 10px; } .act { display: flex; justify-content: flex-end; gap: 10px; margin-top: 14px; }
+</style>
