@@ -1,12 +1,12 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Lens } from '../facets/index.ts';
-import { childNamed, findAll, lineOf, textOf } from '../markup/index.ts';
+import { childElements, childNamed, findAll, lineOf, textOf } from '../markup/index.ts';
 import { anyElement } from '../testing/arbitrary.ts';
 import { composeTexts, concept, libraryOf, mapOf } from '../testing/library.ts';
 import { writeXml } from '../markup/index.ts';
-import { textLibrary } from '../library/index.ts';
-import { allPlaces, compose, composeMemory, type Publication } from './index.ts';
+import { readableText, textLibrary } from '../library/index.ts';
+import { allPlaces, compose, composeMemory, type Publication, type ResolvedElement } from './index.ts';
 
 const codes = ({ problems }: Publication): string[] => problems.map(({ code }) => code);
 const bodyText = (publication: Publication, anchor: string): string =>
@@ -200,6 +200,19 @@ describe('the index', () => {
     expect(publication.index).toEqual([
       { letter: 'T', entries: [{ term: 'tide', locators: [], see: [], seeAlso: [], entries: [{ term: 'low', locators: [{ anchor: 'a' }], see: [], seeAlso: [], entries: [] }] }] },
     ]);
+  });
+});
+
+describe('what a lens marks', () => {
+  const look = { color: '#12305f', start: 'D only:', end: '(D)' };
+  it('looks as it says, with its words where the first and last lines are', () => {
+    const body =
+      '<section product="d"><title>Pile</title><ul><li><p>Clamp</p></li><li><p>Chain<indexterm>x</indexterm></p></li></ul></section><p>With <ph product="d">a pile</ph>.</p><image product="d" href="asset:i"/>';
+    const lens: Lens = { name: 'x', rules: [{ facet: 'product', value: 'd', action: 'mark', look }] };
+    const publication = composeTexts([mapOf('<topicref href="topic:a"/>'), concept('a', body)], { lens });
+    expect(readableText(publication.places[0]!.content!)).toBe('a D only: Pile Clamp Chain (D) With D only: a pile (D).');
+    const [section] = childElements(publication.places[0]!.content!).at(-1)!.children as ResolvedElement[];
+    expect(section!.marked).toEqual(look);
   });
 });
 

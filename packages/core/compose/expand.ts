@@ -1,7 +1,7 @@
-import { judge, type Facet, type Lens } from '../facets/index.ts';
+import { facetValuesOf, judge, type Facet, type Lens } from '../facets/index.ts';
 import { basesOf, definitionOf, isA, labelOf } from '../grammar/index.ts';
 import { checkItem, readReference, type Item, type Library } from '../library/index.ts';
-import { childNamed, isElement, lineOf, type Element, type Node } from '../markup/index.ts';
+import { childNamed, isElement, lineOf, type Attributes, type Element, type Node } from '../markup/index.ts';
 import { atItem, problem, type Path, type Problem } from '../problems/index.ts';
 import type { HouseRule } from '../rules/index.ts';
 import { defineKeys, keyScope, type KeyScope } from './keys.ts';
@@ -18,6 +18,8 @@ export interface MapNode {
   readonly inContents: boolean;
   readonly scope: KeyScope;
   readonly origin: Origin;
+  /** The attributes of the entry and of all around it that decide who gets it, outermost first. */
+  readonly conditions: readonly Attributes[];
   readonly children: readonly MapNode[];
 }
 
@@ -54,12 +56,12 @@ export function expandMap(map: Item, library: Library, lens: Lens | undefined, f
   const relations: Relation[] = [];
   const rootScope = keyScope([]);
 
-  const readMap = (item: Item, inherited: PlaceRole, scope: KeyScope, open: readonly string[]): MapNode[] => {
+  const readMap = (item: Item, inherited: PlaceRole, scope: KeyScope, open: readonly string[], around: readonly Attributes[]): MapNode[] => {
     problems.push(...item.problems);
     if (!item.root) return [];
     problems.push(...atItem(item.id, checkItem(item.root, { facets, rules })));
     const own = scopeFor(item.root, scope);
-    return readChildren(item.root, [], item, inherited, own, [...open, item.id]);
+    return readChildren(item.root, [], item, inherited, own, [...open, item.id], [...around, ...conditionsOn(item.root)]);
   };
 
   const scopeFor = (element: Element, scope: KeyScope): KeyScope => {
@@ -67,10 +69,11 @@ export function expandMap(map: Item, library: Library, lens: Lens | undefined, f
     return names.length > 0 ? keyScope(names, scope) : scope;
   };
 
-  const readChildren = (parent: Element, path: Path, item: Item, inherited: PlaceRole, scope: KeyScope, open: readonly string[]): MapNode[] =>
-    parent.children.flatMap((child, index) => (isElement(child) ? readReferenceElement(child, [...path, index], item, inherited, scope, open) : []));
+  const readChildren = (parent: Element, path: Path, item: Item, inherited: PlaceRole, scope: KeyScope, open: readonly string[], around: readonly Attributes[]): MapNode[] =>
+    parent.children.flatMap((child, index) => (isElement(child) ? readReferenceElement(child, [...path, index], item, inherited, scope, open, around) : []));
 
-  const readReferenceElement = (element: Element, path: Path, item: Item, inherited: PlaceRole, outer: KeyScope, open: readonly string[]): MapNode[] => {
+  const readReferenceElement = (element: Element, path: Path, item: Item, inherited: PlaceRole, outer: KeyScope, open: readonly string[], around: readonly Attributes[]): MapNode[] => {
+    const conditions = [...around, ...conditionsOn(element)];
     const origin = { item: item.id, path };
     if (element.name === 'reltable') {
       relations.push(...readRelations(element, item.id));
@@ -89,18 +92,18 @@ export function expandMap(map: Item, library: Library, lens: Lens | undefined, f
     const reference = href === undefined ? undefined : readReference(href, item.id);
 
     if (element.name === 'keydef' || element.attributes['processing-role'] === 'resource-only') {
-      readChildren(element, path, item, inherited, scope, open);
+      readChildren(element, path, item, inherited, scope, open, conditions);
       return [];
     }
     const isMapReference = element.name === 'mapref' || format === 'ditamap' || (href?.startsWith('map:') ?? false);
-    if (isMapReference) return readSubMap(reference?.kind === 'item' ? reference.id : undefined, href, origin, inherited === 'section' ? 'section' : role, scope, open);
+    if (isMapReference) return readSubMap(reference?.kind === 'item' ? reference.id : undefined, href, origin, inherited === 'section' ? 'section' : role, scope, open, conditions);
 
-    const children = readChildren(element, path, item, transparent.has(element.name) ? inheritedBy(element, inherited) : 'section', scope, open);
+    const children = readChildren(element, path, item, transparent.has(element.name) ? inheritedBy(element, inherited) : 'section', scope, open, conditions);
     if (transparent.has(element.name) && href === undefined) return children;
     const meta = childNamed(element, 'topicmeta');
     const navigation = meta && childNamed(meta, 'navtitle');
     const title = navigation ? navigation.children : element.attributes['navtitle'] === undefined ? undefined : [element.attributes['navtitle']];
-    const base = { role, inContents: element.attributes['toc'] !== 'no', scope, origin, children, ...(title ? { title } : {}) };
+    const base = { role, inContents: element.attributes['toc'] !== 'no', scope, origin, conditions, children, ...(title ? { title } : {}) };
     if (href === undefined) {
       if (lists[element.name]) return [base];
       if (!title || lineOf({ name: 'title', attributes: {}, children: title }) === '') return children;
@@ -113,7 +116,7 @@ export function expandMap(map: Item, library: Library, lens: Lens | undefined, f
     return children;
   };
 
-  const readSubMap = (id: string | undefined, href: string | undefined, origin: Origin, role: PlaceRole, scope: KeyScope, open: readonly string[]): MapNode[] => {
+  const readSubMap = (id: string | undefined, href: string | undefined, origin: Origin, role: PlaceRole, scope: KeyScope, open: readonly string[], around: readonly Attributes[]): MapNode[] => {
     const sub = id === undefined ? undefined : library.item(id);
     if (!sub || sub.kind !== 'map') {
       problems.push(problem('error', 'map.missing-map', `The map “${href ?? ''}” is not in the library. It is left out.`, origin));
@@ -123,12 +126,17 @@ export function expandMap(map: Item, library: Library, lens: Lens | undefined, f
       problems.push(problem('error', 'map.cycle', `The map “${sub.id}” contains itself. It is left out here.`, origin));
       return [];
     }
-    return readMap(sub, role, scope, open);
+    return readMap(sub, role, scope, open, around);
   };
 
-  const nodes = readMap(map, 'chapter', rootScope, []);
+  const nodes = readMap(map, 'chapter', rootScope, [], []);
   return { nodes, scope: rootScope, relations, problems, why };
 }
+
+/** Every place of the expanded map in reading order. */
+export const allNodes = (nodes: readonly MapNode[]): MapNode[] => nodes.flatMap((node) => [node, ...allNodes(node.children)]);
+
+const conditionsOn = ({ attributes }: Element): Attributes[] => (facetValuesOf(attributes).size > 0 ? [attributes] : []);
 
 function inheritedBy(element: Element, inherited: PlaceRole): PlaceRole {
   if (element.name === 'frontmatter') return 'preface';

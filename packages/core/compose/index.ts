@@ -4,5 +4,7 @@
  * expand → filter → borrow → keys → number → link → collect; one file a step. Pure, and quick to do again after a change.
  */
 export { compose, composeMemory, type ComposeMemory, type Composition } from './compose.ts';
+export { appearances, whyDropped, type Appearance } from './appearing.ts';
+export { checkEveryReader, type EveryReaderInput } from './every-reader.ts';
 export { expandMap, type MapNode } from './expand.ts';
 export * from './publication.ts';

@@ -1,6 +1,6 @@
-import { judge, type Facet, type Lens } from '../facets/index.ts';
+import { judge, withLookWords, type Facet, type Lens } from '../facets/index.ts';
 import { definitionOf, isA, isTopic, labelOf } from '../grammar/index.ts';
-import { checkItem, elementOf, readReference, type FoundElement, type Library, type Reference } from '../library/index.ts';
+import { borrowedRun, checkItem, elementOf, mergeAttributes, readReference, type FoundElement, type Library, type Reference } from '../library/index.ts';
 import { childNamed, isElement, joinTexts, lineOf, type Attributes, type Element, type Node } from '../markup/index.ts';
 import { atItem, problem, type Path, type Problem } from '../problems/index.ts';
 import type { HouseRule } from '../rules/index.ts';
@@ -57,8 +57,6 @@ export interface PreparationContext {
 /** Never published. `related-links` and `prolog` are read for what they give and then left out. */
 const unpublished = new Set(['draft-comment', 'required-cleanup', 'data', 'data-about', 'foreign', 'titlealts']);
 const linking = new Set(['xref', 'link', 'term', 'abbreviated-form', 'cite']);
-const borrowAttributes = ['conref', 'conkeyref', 'conrefend', 'conaction'];
-const useTarget = '-dita-use-conref-target';
 const mostBorrowedDeep = 50;
 
 /** Where in the sources the walk is, and how it came there. */
@@ -131,7 +129,10 @@ export function prepareTopic(topic: FoundElement, item: string, anchor: string, 
     };
     if (own !== undefined) resolved.anchor = own;
     if (link !== undefined) resolved.link = link;
-    if (verdict.marked) resolved.marked = true;
+    if (verdict.marked) {
+      resolved.marked = verdict.marked;
+      resolved.children = withLookWords(resolved, verdict.marked).children;
+    }
     if (element.name === 'indexterm' && own !== undefined && spot.gathered !== true) indexTerms.push({ anchor: own, term: resolved });
     return [resolved];
   };
@@ -302,24 +303,3 @@ function indexTermsIn(node: Node): ResolvedElement[] {
 }
 
 const isWithin = (path: Path, outer: Path): boolean => outer.every((step, index) => path[index] === step);
-
-/** The borrowed element, or the run of its siblings up to `conrefend` (DITA 1.3, 2.4.5.2). */
-function borrowedRun(root: Element, first: FoundElement, end: string | undefined, self: string): FoundElement[] {
-  const reference = end === undefined ? undefined : readReference(end, self);
-  const last = reference?.kind === 'item' && reference.element !== undefined ? elementOf(root, reference.element) : undefined;
-  if (!last) return [first];
-  const parentPath = first.path.slice(0, -1);
-  const from = first.path.at(-1) ?? 0;
-  const to = last.path.at(-1) ?? 0;
-  let parent: Node | undefined = root;
-  for (const index of parentPath) parent = isElement(parent) ? parent.children[index] : undefined;
-  if (!isElement(parent) || last.path.length !== first.path.length || to < from) return [first];
-  return parent.children.slice(from, to + 1).flatMap((child, offset) => (isElement(child) ? [{ element: child, path: [...parentPath, from + offset] }] : []));
-}
-
-/** The borrower's attributes go before the lender's unless they say otherwise; its id stays (DITA 1.3, 2.4.5.4). */
-function mergeAttributes(borrower: Attributes, lender: Attributes): Attributes {
-  const { id: _lenderId, ...lent } = lender;
-  const own = Object.entries(borrower).filter(([name, value]) => !borrowAttributes.includes(name) && value !== useTarget);
-  return { ...lent, ...Object.fromEntries(own) };
-}

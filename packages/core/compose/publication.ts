@@ -1,3 +1,4 @@
+import type { MarkLook } from '../facets/index.ts';
 import type { Element, Node } from '../markup/index.ts';
 import type { Path, Problem } from '../problems/index.ts';
 
@@ -14,8 +15,8 @@ export interface ResolvedElement extends Element {
   readonly anchor?: string;
   /** Key into `Publication.links`. */
   readonly link?: string;
-  /** The lens marks this. */
-  readonly marked?: boolean;
+  /** How it looks, where the lens marks it; words before and after it stand in the content. */
+  readonly marked?: MarkLook;
 }
 
 export type PlaceRole =

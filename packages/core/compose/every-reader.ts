@@ -1,0 +1,232 @@
+import { both, everyReader, facetValuesOf, isNobody, nameReaders, readersOf, readerSpace, uncovered, type Facet, type Lens, type Readers, type ReaderSpace } from '../facets/index.ts';
+import { isA, isInline, labelOf } from '../grammar/index.ts';
+import { elementOf, type Library, type Reference } from '../library/index.ts';
+import { childNamed, isElement, lineOf, type Attributes, type Element, type Node } from '../markup/index.ts';
+import { problem, type Problem } from '../problems/index.ts';
+import { allNodes, expandMap, type MapNode } from './expand.ts';
+import { prepareTopic, type PreparedTopic } from './prepare.ts';
+import type { Origin, ResolvedElement } from './publication.ts';
+
+export interface EveryReaderInput {
+  readonly library: Library;
+  readonly map: string;
+  readonly facets: readonly Facet[];
+  /** Readers whose content it drops are not among those that are asked for. */
+  readonly lens?: Lens;
+  /** Texts that an edition sets for keys. */
+  readonly variables?: Readonly<Record<string, string>>;
+}
+
+/** A topic at its place in the map, and who gets it there. */
+interface Standing {
+  readonly node: MapNode;
+  readonly topic: PreparedTopic;
+  readonly readers: Readers;
+}
+interface AskedLink {
+  readonly reference: Reference & { readonly kind: 'item' };
+  readonly readers: Readers;
+  readonly origin: Origin;
+}
+
+const listNames = ['ul', 'ol', 'sl', 'dl', 'steps', 'steps-unordered', 'substeps'];
+const heldUp = ['title', 'titlealts', 'prolog', 'shortdesc', 'abstract', 'indexterm', 'desc', 'related-links', 'colspec', 'thead', 'sthead'];
+const blank = (node: Node): boolean => typeof node === 'string' && node.trim() === '';
+const isList = ({ name }: Element): boolean => listNames.some((list) => isA(name, list));
+const isContent = (node: Node): node is ResolvedElement => isElement(node) && !heldUp.includes(node.name);
+
+function noteValues(attributes: Attributes, used: Map<string, Set<string>>): void {
+  for (const [facet, values] of facetValuesOf(attributes)) used.set(facet, new Set([...(used.get(facet) ?? []), ...values]));
+}
+function noteAll(element: Element, used: Map<string, Set<string>>): void {
+  noteValues(element.attributes, used);
+  for (const child of element.children) if (isElement(child)) noteAll(child, used);
+}
+
+/**
+ * Looks through every lens at once: for every combination of facet values that content really uses, what would be left unfit to read.
+ * Who gets what is reckoned with sets of readers, so the number of combinations does not matter.
+ * @returns warnings `readers.no-steps`, `readers.empty-list`, `readers.empty-part`, `readers.missing-cell`, `readers.missing-words` and
+ * `readers.dropped-target`, each with an example of the readers it concerns, and `readers.too-many` where a question was too wide to be answered
+ */
+export function checkEveryReader({ library, map, facets, lens, variables = {} }: EveryReaderInput): Problem[] {
+  const item = library.item(map);
+  if (!item?.root) return [];
+  const { nodes } = expandMap(item, library, undefined, facets);
+  const prepared = new Map<MapNode, PreparedTopic>();
+  const used = new Map<string, Set<string>>();
+  for (const node of allNodes(nodes)) {
+    node.conditions.forEach((attributes) => noteValues(attributes, used));
+    const root = node.item === undefined ? undefined : library.item(node.item)?.root;
+    const found = root && elementOf(root, node.element);
+    if (!found || node.item === undefined) continue;
+    const topic = prepareTopic(found, node.item, node.item, { library, lens: undefined, facets, rules: [], scope: node.scope, variables });
+    prepared.set(node, topic);
+    noteAll(topic.content, used);
+  }
+  const space = readerSpace(facets, used, lens);
+  const problems = new Map<string, Problem>();
+  const ask = (code: string, origin: Origin, readers: Readers, covers: readonly Readers[], say: (who: string) => string): void => {
+    const left = uncovered(readers, covers, space);
+    const key = `${code} ${origin.item} ${origin.path.join('.')}`;
+    if (left === 'too-many') problems.set(`too-many ${key}`, problem('info', 'readers.too-many', 'This varies in too many ways to be checked for every reader.', origin));
+    else if (left[0] && !problems.has(key)) problems.set(key, problem('warning', code, say(nameReaders(left[0], space)), origin));
+  };
+  const standings = standingsOf(nodes, prepared, space);
+  const links: AskedLink[] = [];
+  for (const { topic, readers } of standings) checkTopic(topic, readers, { space, ask, links });
+  checkHeads(nodes, prepared, space, ask);
+  checkLinks(links, standings, space, ask, library);
+  return [...problems.values()];
+}
+
+function standingsOf(nodes: readonly MapNode[], prepared: ReadonlyMap<MapNode, PreparedTopic>, space: ReaderSpace): Standing[] {
+  return allNodes(nodes).flatMap((node) => {
+    const topic = prepared.get(node);
+    return topic ? [{ node, topic, readers: both(readersThrough(node.conditions, space), readersOf(topic.content.attributes, space)) }] : [];
+  });
+}
+const readersThrough = (conditions: readonly Attributes[], space: ReaderSpace): Readers =>
+  conditions.reduce<Readers>((readers, attributes) => both(readers, readersOf(attributes, space)), everyReader);
+
+type Ask = (code: string, origin: Origin, readers: Readers, covers: readonly Readers[], say: (who: string) => string) => void;
+interface Checking {
+  readonly space: ReaderSpace;
+  readonly ask: Ask;
+  readonly links: AskedLink[];
+}
+
+function checkTopic(topic: PreparedTopic, placed: Readers, checking: Checking): void {
+  const { space, ask, links } = checking;
+  const targets = new Map(topic.links.map(({ key, reference }) => [key, reference]));
+  const visit = (element: ResolvedElement, around: Readers): void => {
+    const readers = both(around, readersOf(element.attributes, space));
+    if (isNobody(readers, space)) return;
+    const target = element.link === undefined ? undefined : targets.get(element.link);
+    if (target?.kind === 'item') links.push({ reference: target, readers, origin: element.origin });
+    const children = element.children.filter(isElement) as ResolvedElement[];
+    const covers = (of: readonly ResolvedElement[]): Readers[] => of.map((child) => readersOf(child.attributes, space));
+    const content = element.children.filter(isContent);
+    const isVaried = content.some(({ attributes }) => facetValuesOf(attributes).size > 0);
+    if (isA(element.name, 'taskbody')) checkSteps(element, readers, covers, ask);
+    if (isList(element) && isVaried)
+      ask('readers.empty-list', element.origin, readers, covers(content), (who) => `${isA(element.name, 'steps') ? 'The steps have nothing' : 'The list has no entry'} for ${who}.`);
+    else if (isVaried && !isInline(element.name) && !element.children.some((node) => typeof node === 'string' && !blank(node))) checkHolder(element, readers, covers(content), ask);
+    if (isA(element.name, 'tgroup') || isA(element.name, 'simpletable')) checkCells(element, readers, space, ask);
+    checkWords(element, readers, space, ask);
+    for (const child of children) visit(child, readers);
+  };
+  visit(topic.content, placed);
+  for (const inner of topic.nested) checkTopic(inner, both(placed, readersOf(inner.content.attributes, space)), checking);
+}
+
+/** A task says what to do, for whoever gets the task. */
+function checkSteps(body: ResolvedElement, readers: Readers, covers: (of: readonly ResolvedElement[]) => Readers[], ask: Ask): void {
+  const steps = (body.children.filter(isElement) as ResolvedElement[]).filter(({ name }) => ['steps', 'steps-unordered', 'steps-informal'].some((kind) => isA(name, kind)));
+  if (steps.length > 0) ask('readers.no-steps', body.origin, readers, covers(steps), (who) => `The task has no steps for ${who}.`);
+}
+
+/** What has a heading of its own, or is nothing without its content. */
+function checkHolder(element: ResolvedElement, readers: Readers, covers: readonly Readers[], ask: Ask): void {
+  const title = childNamed(element, 'title');
+  const isPart = isA(element.name, 'section') || isA(element.name, 'example') || isA(element.name, 'fig') || isA(element.name, 'note') || isA(element.name, 'li') || isA(element.name, 'p');
+  if (!isPart && !title) return;
+  // Several wordings of one line are asked for as such.
+  if (!title && element.children.filter(isElement).length > 1 && element.children.every((node) => !isElement(node) || isInline(node.name))) return;
+  const what = title ? `Under “${lineOf(title)}” there` : `In this ${labelOf(element.name).toLowerCase()} there`;
+  ask('readers.empty-part', element.origin, readers, covers, (who) => `${what} is nothing for ${who}.`);
+}
+
+/** A row has a cell in each column in which another row has one for the same reader. Tables with joined cells are not asked. */
+function checkCells(table: ResolvedElement, around: Readers, space: ReaderSpace, ask: Ask): void {
+  const rows: { row: ResolvedElement; readers: Readers; cells: ResolvedElement[] }[] = [];
+  const gather = (holder: ResolvedElement, readers: Readers): void => {
+    for (const child of holder.children.filter(isElement) as ResolvedElement[]) {
+      const now = both(readers, readersOf(child.attributes, space));
+      if (isA(child.name, 'thead') || isA(child.name, 'tbody')) gather(child, now);
+      else if (isA(child.name, 'row') || isA(child.name, 'strow') || isA(child.name, 'sthead')) rows.push({ row: child, readers: now, cells: child.children.filter(isElement) as ResolvedElement[] });
+    }
+  };
+  gather(table, around);
+  const cellsOf = rows.flatMap(({ cells }) => cells);
+  if (
+    !cellsOf.some(({ attributes }) => facetValuesOf(attributes).size > 0) ||
+    cellsOf.some(({ attributes }) => ['morerows', 'namest', 'nameend', 'spanname'].some((name) => attributes[name] !== undefined))
+  )
+    return;
+  const columns = Math.max(...rows.map(({ cells }) => cells.length));
+  for (let column = 0; column < columns; column += 1) {
+    const others = rows.flatMap(({ readers, cells }) => cells.slice(column, column + 1).map(({ attributes }) => both(readers, readersOf(attributes, space))));
+    for (const { row, readers, cells } of rows) {
+      const own = cells[column];
+      for (const other of others)
+        ask('readers.missing-cell', row.origin, both(readers, other), own ? [readersOf(own.attributes, space)] : [], (who) => `This row has no cell in column ${column + 1} for ${who}.`);
+    }
+  }
+}
+
+/** Words that stand for each other, side by side, say something for everybody who reads the sentence. */
+function checkWords(element: ResolvedElement, readers: Readers, space: ReaderSpace, ask: Ask): void {
+  let run: ResolvedElement[] = [];
+  const facetsOf = ({ attributes }: Element): string => [...facetValuesOf(attributes).keys()].sort().join(' ');
+  const end = (): void => {
+    const [first] = run;
+    if (first && run.length > 1)
+      ask(
+        'readers.missing-words',
+        first.origin,
+        readers,
+        run.map(({ attributes }) => readersOf(attributes, space)),
+        (who) => `Of “${run.map(lineOf).join('” and “')}” none is for ${who}.`,
+      );
+    run = [];
+  };
+  for (const node of element.children) {
+    if (isElement(node) && isInline(node.name) && facetsOf(node) !== '') {
+      // What varies by something else says something else.
+      if (run[0] && facetsOf(run[0]) !== facetsOf(node)) end();
+      run.push(node as ResolvedElement);
+    } else if (!blank(node)) end();
+  }
+  end();
+}
+
+/** A heading without a topic of its own holds something for everybody who gets it. */
+function checkHeads(nodes: readonly MapNode[], prepared: ReadonlyMap<MapNode, PreparedTopic>, space: ReaderSpace, ask: Ask): void {
+  for (const node of allNodes(nodes)) {
+    if (node.item !== undefined || !node.title || node.children.length === 0) continue;
+    const covers = node.children.map((child) => both(readersThrough(child.conditions, space), readersOf(prepared.get(child)?.content.attributes ?? {}, space)));
+    ask(
+      'readers.empty-part',
+      node.origin,
+      readersThrough(node.conditions, space),
+      covers,
+      (who) => `Under “${lineOf({ name: 'title', attributes: {}, children: node.title! })}” there is nothing for ${who}.`,
+    );
+  }
+}
+
+/** Who gets a link gets what it leads to. What is not in the publication at all is told by the build. */
+function checkLinks(links: readonly AskedLink[], standings: readonly Standing[], space: ReaderSpace, ask: Ask, library: Library): void {
+  const byItem = new Map<string, Standing[]>();
+  for (const standing of standings) byItem.set(standing.topic.content.origin.item, [...(byItem.get(standing.topic.content.origin.item) ?? []), standing]);
+  for (const { reference, readers, origin } of links) {
+    const targets = byItem.get(reference.id) ?? [];
+    const covers = targets.flatMap(({ topic, readers: placed }) => readersOfPart(topic.content, reference.element, placed, space));
+    if (covers.length === 0) continue;
+    const title = library.item(reference.id)?.root;
+    const name = title ? lineOf(childNamed(title, 'title', 'glossterm') ?? title) : reference.id;
+    ask('readers.dropped-target', origin, readers, covers, (who) => `The link leads to “${name}”, which is not there for ${who}.`);
+  }
+}
+
+/** Who gets an element inside a topic; nobody where there is none of that id. */
+function readersOfPart(content: ResolvedElement, id: string | undefined, placed: Readers, space: ReaderSpace): Readers[] {
+  if (id === undefined || content.attributes['id'] === id) return [placed];
+  const search = (element: Element, around: Readers): Readers[] =>
+    element.children.filter(isElement).flatMap((child) => {
+      const readers = both(around, readersOf(child.attributes, space));
+      return child.attributes['id'] === id ? [readers] : search(child, readers);
+    });
+  return search(content, placed);
+}
