@@ -34,6 +34,10 @@ const search = await median(9, () => get('/items?limit=100&search=harbour'));
 report('library list, searched', search.wall * 1000, 'ms');
 const open = await median(9, () => get('/items/t4711'));
 report('read a topic', open.wall * 1000, 'ms');
+const uses = await median(9, () => get('/uses?id=t4711'));
+report('where a topic is used, and what a change of it touches', uses.wall * 1000, 'ms', 50);
+const lent = await median(5, () => get('/uses?id=lender'));
+report('… of a topic that 4,000 others borrow from', lent.wall * 1000, 'ms');
 const item = JSON.parse(await get('/items/t4711')) as { text: string; version: number };
 let { version } = item;
 const save = await median(9, async () => {

@@ -1,3 +1,4 @@
+import { useManners } from '@ukiyo/core/library';
 import { z } from 'zod';
 
 /** A language of content, as in `de` or `pt-BR` (BCP 47). */
@@ -62,6 +63,8 @@ export const ItemSummary = z.object({
   version: z.number().int(),
   wordCount: z.number().int(),
   problems: ProblemCounts,
+  /** The attributes by which all of it varies. */
+  conditions: z.record(z.string(), z.string()),
   updatedAt: z.string(),
   updatedBy: z.string(),
 });
@@ -118,3 +121,15 @@ export type Asset = z.infer<typeof Asset>;
 
 export const ImportReport = z.object({ items: z.number().int(), assets: z.number().int(), lenses: z.number().int(), problems: z.array(Problem) });
 export type ImportReport = z.infer<typeof ImportReport>;
+
+/** What is asked for: a topic, map or image by its id, or a key by its name. */
+export const ReachOf = z.object({ of: z.enum(['item', 'key']).default('item'), id: z.string().min(1).max(200) });
+export type ReachOf = z.infer<typeof ReachOf>;
+/** One use of it in a topic or map. */
+export const UseIn = z.object({ item: ItemSummary, manner: z.enum(useManners), part: z.string(), count: z.number().int() });
+export type UseIn = z.infer<typeof UseIn>;
+/** Who uses something, and which maps and editions show it in the end. */
+export const Reach = z.object({ /** The first of them. */ uses: z.array(UseIn), total: z.number().int(), maps: z.array(ItemSummary), editions: z.array(z.object({ id: z.uuid(), name: z.string() })) });
+export type Reach = z.infer<typeof Reach>;
+/** Something that is removed, with another one in its place wherever it is used. */
+export const Removal = z.object({ by: ItemId.exactOptional() });

@@ -2,12 +2,29 @@ import { pigments, type FacetValue as FacetValueOfCore } from '@ukiyo/core/facet
 import { z } from 'zod';
 import { Locale, Problem } from './content.ts';
 
-export const LensRule = z.object({ facet: z.string().exactOptional(), value: z.string().exactOptional(), action: z.enum(['keep', 'drop', 'mark']) });
-export const Lens = z.object({ id: z.string(), name: z.string(), rules: z.array(LensRule) });
+const Colour = z.string().regex(/^#[\da-f]{6}$/iu, 'A colour is written as #rrggbb.');
+/** `MarkLook` of core, as it travels. */
+export const MarkLook = z.object({
+  color: Colour.exactOptional(),
+  background: Colour.exactOptional(),
+  bar: z.boolean().exactOptional(),
+  start: z.string().trim().min(1).max(200).exactOptional(),
+  end: z.string().trim().min(1).max(200).exactOptional(),
+});
+export const LensRule = z.object({ facet: z.string().exactOptional(), value: z.string().exactOptional(), action: z.enum(['keep', 'drop', 'mark']), look: MarkLook.exactOptional() });
+/** `through`: lenses that stand behind this one. */
+export const Lens = z.object({ id: z.string(), name: z.string(), rules: z.array(LensRule), through: z.array(z.string()) });
 export type Lens = z.infer<typeof Lens>;
 export const LensName = z.object({ name: z.string().trim().min(1).max(200) });
+export const LensChange = LensName.extend({ through: z.array(z.string().max(200)).max(20) }).partial();
+export type LensChange = z.infer<typeof LensChange>;
 /** One decision of a lens; without an action the value follows what is more general again. */
-export const LensDecision = z.object({ facet: z.string().max(100).exactOptional(), value: z.string().max(100).exactOptional(), action: z.enum(['keep', 'drop', 'mark']).exactOptional() });
+export const LensDecision = z.object({
+  facet: z.string().max(100).exactOptional(),
+  value: z.string().max(100).exactOptional(),
+  action: z.enum(['keep', 'drop', 'mark']).exactOptional(),
+  look: MarkLook.exactOptional(),
+});
 export type LensDecision = z.infer<typeof LensDecision>;
 /** A DITAVAL document that becomes a lens. */
 export const DitavalText = z.object({ name: z.string().trim().min(1).max(200), text: z.string().max(2_000_000) });
@@ -96,3 +113,26 @@ export const LiveEvent = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('item'), id: z.string(), version: z.number().int() }),
 ]);
 export type LiveEvent = z.infer<typeof LiveEvent>;
+
+/** How a topic appears in an edition. */
+export const Appearance = z.object({ how: z.enum(['shown', 'lends', 'dropped']), number: z.string().exactOptional(), detail: z.string(), places: z.number().int() });
+/** Topics by editions: what appears where. Topics that appear nowhere have no row of their own. */
+export const Appearances = z.object({
+  editions: z.array(z.object({ id: z.uuid(), name: z.string(), cells: z.record(z.string(), Appearance) })),
+});
+export type Appearances = z.infer<typeof Appearances>;
+/** What was found for every reader of an edition. */
+export const ReaderCheck = z.object({ problems: z.array(Problem), milliseconds: z.number() });
+export type ReaderCheck = z.infer<typeof ReaderCheck>;
+
+const CopyPlace = z.object({ item: z.string().max(200), path: z.array(z.number().int().min(0)).max(200).readonly(), words: z.string().max(200_000) });
+/** Blocks, or whole topics, that say nearly the same. */
+export const CopyGroup = z.object({ name: z.string(), same: z.boolean(), saves: z.number().int(), copies: z.array(CopyPlace) });
+export type CopyGroup = z.infer<typeof CopyGroup>;
+/** The groups that would save most, and how many there are. */
+export const CopyReport = z.object({ groups: z.array(CopyGroup), total: z.number().int() });
+export type CopyReport = z.infer<typeof CopyReport>;
+/** Copies that become one passage of a new topic; `kept` says whose wording it has. */
+export const CopySharing = z.object({ title: z.string().trim().min(1).max(300), copies: z.array(CopyPlace).min(2).max(500), kept: z.number().int().min(0) });
+export type CopySharing = z.infer<typeof CopySharing>;
+export const CopiesShared = z.object({ lender: z.string(), shared: z.number().int() });

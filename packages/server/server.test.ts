@@ -2,7 +2,24 @@ import { existsSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
-import { roles, type Agreements, type Edition, type FacetList, type Impression, type ImportReport, type Item, type ItemPage, type Lens, type LiveEvent, type ValueUse } from '@ukiyo/contracts';
+import {
+  roles,
+  type Agreements,
+  type Appearances,
+  type CopyGroup,
+  type CopyReport,
+  type Edition,
+  type FacetList,
+  type Impression,
+  type ImportReport,
+  type Item,
+  type ItemPage,
+  type Lens,
+  type LiveEvent,
+  type Reach,
+  type ReaderCheck,
+  type ValueUse,
+} from '@ukiyo/contracts';
 import { strToU8, zipSync } from 'fflate';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { demoPassword } from './index.ts';
@@ -78,6 +95,11 @@ describe('access', () => {
     ['POST', '~/items', ['administrator'], { type: 'task', title: 'A template for one role only', folder: 'templates/deep' }],
     ['POST', '~/items', ['administrator', 'publisher', 'writer'], { type: 'concept', title: '', folder: '' }],
     ['PUT', '~/items/alarms', ['administrator', 'publisher', 'writer'], { text: 5 }],
+    ['GET', '~/uses?id=alarms', roles],
+    ['GET', '~/appearances', roles],
+    ['GET', '~/copies', roles],
+    ['POST', '~/copies/share', ['administrator', 'publisher', 'writer'], {}],
+    ['GET', '~/editions/00000000-0000-4000-8000-000000000000/readers', roles],
     ['DELETE', '~/items/none', ['administrator', 'publisher', 'writer']],
     ['POST', '~/assets', ['administrator', 'publisher', 'writer']],
     ['POST', '~/package', ['administrator', 'publisher']],
@@ -224,6 +246,108 @@ describe('facets', () => {
   });
 });
 
+describe('uses', () => {
+  const reach = async (query: string) => (await server.ask('reader', 'GET', `~/uses?${query}`)).json<Reach>();
+  it('are told with the maps and editions that they reach, through borrowing and sub-maps', async () => {
+    const safety = await reach('id=safety');
+    expect(safety.uses.some(({ manner, part }) => manner === 'borrowed' && part !== '')).toBe(true);
+    expect(safety.maps.map(({ id }) => id)).toContain('installation-manual');
+    expect(safety.editions.map(({ name }) => name)).toContain('Tern Q Installation Manual');
+    const key = await reach('of=key&id=product');
+    expect(new Set(key.uses.map(({ manner }) => manner))).toEqual(new Set(['key', 'defined']));
+    expect((await reach('id=none')).uses).toEqual([]);
+  });
+  it('keep what is used in the library, or are given to another one, also in texts that are being written', async () => {
+    const make = async (title: string) => (await server.ask('writer', 'POST', '~/items', { type: 'concept', title })).json<Item>();
+    const [old, fresh, user, live] = [await make('Old clamp'), await make('New clamp'), await make('Names the clamp'), await make('Names it live')];
+    const put = async ({ id, version }: Item, body: string) =>
+      server.ask('writer', 'PUT', `~/items/${id}`, { text: `<concept id="${id}"><title>${id}</title><conbody>${body}</conbody></concept>`, version });
+    await put(old, '<p id="x">old</p><p id="y">only here</p>');
+    await put(fresh, '<p id="x">new</p>');
+    await put(user, '<p conref="topic:old-clamp/x"/><p><xref href="topic:old-clamp/y"/></p>');
+    await put(live, '<p><xref href="topic:old-clamp"/></p>');
+    const socket = await server.app.injectWS(`/api/projects/${server.project}/live/${live.id}`, { headers: { cookie: await server.cookieOf('writer') } });
+    const heard: string[] = [];
+    socket.on('message', (data: { toString(): string }) => heard.push(data.toString()));
+    socket.send(JSON.stringify({ kind: 'open', client: 'here' }));
+    await expect.poll(() => heard.some((message) => message.includes('"kind":"document"'))).toBe(true);
+    expect((await server.ask('writer', 'DELETE', '~/items/old-clamp')).json()).toMatchObject({ code: 'item.used', message: expect.stringContaining('“names-the-clamp”') as string });
+    expect((await server.ask('writer', 'DELETE', '~/items/installation-manual')).json()).toMatchObject({ code: 'item.used', message: expect.stringContaining('Tern Q Installation Manual') as string });
+    for (const by of ['none', 'installation-manual']) expect((await server.ask('writer', 'DELETE', `~/items/old-clamp?by=${by}`)).statusCode).toBe(404);
+    expect((await server.ask('writer', 'DELETE', '~/items/old-clamp?by=new-clamp')).statusCode).toBe(204);
+    const text = async (id: string) => (await server.ask('reader', 'GET', `~/items/${id}`)).json<Item>().text;
+    expect(await text(user.id)).toContain('conref="topic:new-clamp/x"');
+    expect(await text(user.id)).toContain('href="topic:new-clamp"');
+    expect(await text(live.id)).toContain('href="topic:new-clamp"');
+    await expect.poll(() => heard.some((message) => message.includes('"kind":"steps"') && message.includes('topic:new-clamp'))).toBe(true);
+    socket.terminate();
+    expect((await reach('id=new-clamp')).uses).toHaveLength(3);
+    for (const { id } of [user, live, fresh]) expect((await server.ask('writer', 'DELETE', `~/items/${id}`)).statusCode).toBe(204);
+  });
+});
+
+describe('questions about the whole library', () => {
+  it('tell how each topic appears in each edition, and by which rule not', async () => {
+    const { editions } = (await server.ask('reader', 'GET', '~/appearances')).json<Appearances>();
+    const cellsOf = (name: string) => editions.find((edition) => edition.name === name)!.cells;
+    const manual = cellsOf('Tern Q Installation Manual');
+    expect(manual['raise-the-mast']).toMatchObject({ how: 'shown', number: expect.stringMatching(/^3\.\d$/u) as string, detail: 'Raise the mast', places: 1 });
+    expect(Object.values(manual).some(({ how, detail }) => how === 'dropped' && /which “.+” drops/u.test(detail))).toBe(true);
+  });
+  it('tell what would be unfit for some reader, and see what has just been written', async () => {
+    const edition = (await server.ask('reader', 'GET', '~/editions')).json<Edition[]>().find(({ name }) => name === 'Tern Q Installation Manual')!;
+    const check = async () => (await server.ask('reader', 'GET', `~/editions/${edition.id}/readers`)).json<ReaderCheck>();
+    const before = await check();
+    const item = (await server.ask('reader', 'GET', '~/items/raise-the-mast')).json<Item>();
+    await server.ask('writer', 'PUT', '~/items/raise-the-mast', { text: item.text.replace(/<step>/gu, '<step platform="mains">'), version: item.version });
+    const now = await check();
+    expect(now.problems.filter(({ code, where }) => code === 'readers.empty-list' && where.item === 'raise-the-mast')).toHaveLength(1);
+    const changed = (await server.ask('reader', 'GET', '~/items/raise-the-mast')).json<Item>();
+    await server.ask('writer', 'PUT', '~/items/raise-the-mast', { text: item.text, version: changed.version });
+    expect((await check()).problems).toEqual(before.problems);
+    expect((await server.ask('reader', 'GET', '~/editions/00000000-0000-4000-8000-000000000000/readers')).statusCode).toBe(404);
+  });
+});
+
+describe('copies', () => {
+  it('are found, become one passage of a new topic in one act, and are then found no more', async () => {
+    const sentence = 'Hang the spare swivel on the second hook from the door and write the day into the book of the store';
+    const make = async (title: string, body: string): Promise<string> => {
+      const { id } = (await server.ask('writer', 'POST', '~/items', { type: 'concept', title })).json<Item>();
+      await server.ask('writer', 'PUT', `~/items/${id}`, { text: `<concept id="${id}"><title>${title}</title><conbody>${body}</conbody></concept>`, version: 1 });
+      return id;
+    };
+    const other = (name: string): string => Array.from({ length: 40 }, (_, at) => `${name}${at}`).join(' ');
+    const first = await make('Store one', `<p platform="mains">${sentence}.</p><p>${other('a')}</p>`);
+    const second = await make('Store two', `<p>${other('b')}</p><section><title>S</title><p id="keep" product="tern-d">${sentence.replace('store', 'shed')}.</p><p>${sentence}!</p></section>`);
+    const groupsOf = async (): Promise<CopyGroup[]> => (await server.ask('reader', 'GET', '~/copies')).json<CopyReport>().groups.filter(({ copies }) => copies.some(({ item }) => item === first));
+    const [group, ...others] = await groupsOf();
+    expect(others).toEqual([]);
+    expect(group).toMatchObject({ name: 'p', same: false });
+    expect(group!.copies.map(({ item }) => item)).toEqual([first, second, second]);
+    const share = (copies: CopyGroup['copies'], kept: number) => server.ask('writer', 'POST', '~/copies/share', { title: 'The spare swivel', copies, kept });
+    expect(
+      (
+        await share(
+          group!.copies.map((copy) => ({ ...copy, words: 'else' })),
+          0,
+        )
+      ).json(),
+    ).toMatchObject({ code: 'copies.changed' });
+    expect((await share(group!.copies, 0)).json()).toEqual({ lender: 'the-spare-swivel', shared: 3 });
+    const text = async (id: string): Promise<string> => (await server.ask('reader', 'GET', `~/items/${id}`)).json<Item>().text;
+    expect(await text('the-spare-swivel')).toContain(`${sentence}.`);
+    const conref = /conref="(topic:the-spare-swivel\/[^"]+)"/u.exec(await text(first))![1]!;
+    expect(await text(second)).toContain(`<p id="keep" conref="${conref}" product="tern-d"/>`);
+    // For whom the kept one was goes on holding for its own place, and for no other.
+    expect(await text(first)).toContain(`<p conref="${conref}" platform="mains"/>`);
+    expect(await text('the-spare-swivel')).not.toContain('mains');
+    expect((await text(second)).match(/conref/gu)).toHaveLength(2);
+    expect(await groupsOf()).toEqual([]);
+    for (const id of [first, second, 'the-spare-swivel']) expect((await server.ask('writer', 'DELETE', `~/items/${id}`)).statusCode).toBe(204);
+  });
+});
+
 describe('lenses', () => {
   it('take decisions of several people at once and lose none', async () => {
     const { id } = (await server.ask('publisher', 'POST', '~/lenses', { name: 'Crowded' })).json<Lens>();
@@ -238,6 +362,16 @@ describe('lenses', () => {
     expect(headers['content-disposition']).toContain('Still%20crowded.ditaval');
     expect((await server.ask('publisher', 'DELETE', `~/lenses/${id}`)).statusCode).toBe(204);
     expect((await server.ask('publisher', 'DELETE', `~/lenses/${id}`)).statusCode).toBe(404);
+  });
+  it('hold others behind them, which then stay, and are given out as one', async () => {
+    const make = async (name: string) => (await server.ask('publisher', 'POST', '~/lenses', { name })).json<Lens>();
+    const [front, behind] = [await make('Front'), await make('Behind')];
+    await server.ask('publisher', 'POST', `~/lenses/${behind.id}/decisions`, { facet: 'product', value: 'tern-d', action: 'mark', look: { color: '#b93a25', start: 'D:' } });
+    expect((await server.ask('publisher', 'PUT', `~/lenses/${front.id}`, { through: [behind.id] })).json()).toMatchObject({ name: 'Front', through: [behind.id] });
+    expect((await server.ask('reader', 'GET', `~/lenses/${front.id}/ditaval`)).body).toContain('color="#b93a25"');
+    expect((await server.ask('publisher', 'DELETE', `~/lenses/${behind.id}`)).json()).toMatchObject({ code: 'lens.used' });
+    expect((await server.ask('publisher', 'POST', `~/lenses/${front.id}/decisions`, { action: 'mark', look: { color: 'url(x)' } })).statusCode).toBe(400);
+    for (const { id } of [front, behind]) expect((await server.ask('publisher', 'DELETE', `~/lenses/${id}`)).statusCode).toBe(204);
   });
   it('are read from files of others, with what cannot be used said, and kept while an edition needs them', async () => {
     const text = '<val><prop att="audience" val="operator" action="exclude"/><prop att="audience" val="operator" action="include"/><prop action="explode"/><revprop action="flag"/></val>';
@@ -330,7 +464,7 @@ describe('topics', () => {
   });
 
   it('say where they are used', async () => {
-    const uses = (await server.ask('reader', 'GET', '~/items/safety/uses')).json<{ id: string }[]>().map(({ id }) => id);
+    const uses = (await server.ask('reader', 'GET', '~/uses?id=safety')).json<Reach>().uses.map(({ item }) => item.id);
     expect(uses).toEqual(expect.arrayContaining(['fit-the-bracket', 'installation-manual', 'help']));
   });
 
@@ -412,7 +546,7 @@ describe('packages', () => {
       }),
     );
     expect((await upload('publisher', zip)).report).toMatchObject({ items: 2, assets: 0, problems: [] });
-    expect((await server.ask('reader', 'GET', '~/items/other/uses')).json()).toMatchObject([{ id: 'extra' }]);
+    expect((await server.ask('reader', 'GET', '~/uses?id=other')).json()).toMatchObject({ uses: [{ item: { id: 'extra' } }] });
     for (const id of ['extra', 'other']) await server.ask('writer', 'DELETE', `~/items/${id}`);
     expect((await upload('publisher', Buffer.from('no zip'))).report.problems.map(({ code }) => code)).toEqual(['zip.unreadable']);
     expect((await upload('writer', zip)).statusCode).toBe(403);

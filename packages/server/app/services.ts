@@ -9,10 +9,14 @@ import { facetStore, type FacetStore } from '../data/facets.ts';
 import { itemStore, type ItemStore } from '../data/items.ts';
 import { liveLog, type LiveLog } from '../data/live.ts';
 import { valueRenaming, type ValueRenaming } from '../data/renaming.ts';
+import { textRewriting } from '../data/rewriting.ts';
+import { copyMerging, type CopyMerging } from '../data/sharing.ts';
+import { useStore, type UseStore } from '../data/uses.ts';
 import { libraryPackages, type LibraryPackages } from '../data/packages.ts';
 
 /** Everything that routes and workers need, made once for each process. */
 export interface Services {
+  readonly settings: Settings;
   readonly database: Database;
   readonly blobs: BlobStore;
   readonly people: People;
@@ -21,6 +25,8 @@ export interface Services {
   readonly editions: EditionStore;
   readonly facets: FacetStore;
   readonly renameValue: ValueRenaming;
+  readonly uses: UseStore;
+  readonly mergeCopies: CopyMerging;
   readonly agreements: AgreementStore;
   readonly live: LiveLog;
   readonly packages: LibraryPackages;
@@ -34,7 +40,8 @@ export interface Settings {
   readonly dataFolder: string;
 }
 
-export function makeServices({ databaseUrl, dataFolder }: Settings, connections?: number): Services {
+export function makeServices(settings: Settings, connections?: number): Services {
+  const { databaseUrl, dataFolder } = settings;
   const database = openDatabase(databaseUrl, connections);
   const blobs = blobStore(join(dataFolder, 'blobs'));
   const editions = editionStore(database);
@@ -43,7 +50,9 @@ export function makeServices({ databaseUrl, dataFolder }: Settings, connections?
   const items = itemStore(database, async (project, transaction) => ({ facets: (await facets.read(project, transaction)).facets, rules: (await agreements.read(project, transaction)).rules }));
   const assets = assetStore(database, blobs);
   const live = liveLog(database, items);
+  const rewrite = textRewriting(database, items, live);
   return {
+    settings,
     database,
     blobs,
     people: people(database),
@@ -53,7 +62,9 @@ export function makeServices({ databaseUrl, dataFolder }: Settings, connections?
     facets,
     agreements,
     live,
-    renameValue: valueRenaming(database, facets, items, live),
+    renameValue: valueRenaming(database, facets, rewrite),
+    uses: useStore(database, items, rewrite),
+    mergeCopies: copyMerging(database, items, rewrite),
     packages: libraryPackages(database, items, assets, editions, facets, blobs),
     impressionFolder: (id) => join(dataFolder, 'impressions', id),
   };

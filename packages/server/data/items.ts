@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import type { FolderCount, Item, ItemQuery, ItemSummary, Revision } from '@ukiyo/contracts';
 import { writeCanonical } from '@ukiyo/core/grammar';
 import { valuesUsed } from '@ukiyo/core/facets';
-import { checkItem, derive, type Agreed, type Derived } from '@ukiyo/core/library';
+import { checkItem, conditionsOf, derive, usesIn, type Agreed, type Derived } from '@ukiyo/core/library';
 import { readXml } from '@ukiyo/core/markup';
 import { countProblems } from '@ukiyo/core/problems';
 import { Op, QueryTypes, UniqueConstraintError, type Model, type Transaction, type WhereOptions } from 'sequelize';
@@ -27,12 +27,11 @@ export interface ItemStore {
   nameRevisions(project: string, versions: Readonly<Record<string, number>>, note: string): Promise<void>;
   /** Writes a text within a transaction that holds the row; returns the version that now stands. A text that is the same makes none, unless it has a note. */
   write(row: Model<ItemRow, Partial<ItemRow>>, change: { text: string; note: string }, author: string, transaction: Transaction): Promise<number>;
-  remove(project: string, id: string): Promise<boolean>;
+  remove(project: string, id: string, transaction?: Transaction): Promise<boolean>;
   revisions(project: string, id: string): Promise<Revision[]>;
   revisionText(project: string, id: string, version: number): Promise<string | undefined>;
-  uses(project: string, id: string): Promise<ItemSummary[]>;
   ids(project: string): Promise<Set<string>>;
-  /** Counts the problems and facet values of every text anew, after something else was agreed on. */
+  /** Counts the problems, the facet values and the uses of every text anew, after something else was agreed on. */
   recount(project: string): Promise<void>;
   texts(project: string): Promise<Pick<ItemRow, 'id' | 'kind' | 'folder' | 'name' | 'text' | 'version'>[]>;
 }
@@ -48,38 +47,38 @@ interface NewRow {
 /** Rows of one statement: enough to be quick, few enough to stay far from the limit of parameters. */
 const batch = 200;
 
-export const summaryColumns = ['id', 'kind', 'type', 'folder', 'name', 'title', 'shortDescription', 'version', 'wordCount', 'problems', 'updatedAt', 'updatedBy'];
+export const summaryColumns = ['id', 'kind', 'type', 'folder', 'name', 'title', 'shortDescription', 'version', 'wordCount', 'problems', 'conditions', 'updatedAt', 'updatedBy'];
 
 export function summaryOf(row: ItemRow): ItemSummary {
-  const { id, kind, type, folder, name, title, shortDescription, version, wordCount, problems, updatedAt, updatedBy } = row;
-  return { id, kind, type, folder, name, title, shortDescription, version, wordCount, problems, updatedAt: updatedAt.toISOString(), updatedBy };
+  const { id, kind, type, folder, name, title, shortDescription, version, wordCount, problems, conditions, updatedAt, updatedBy } = row;
+  return { id, kind, type, folder, name, title, shortDescription, version, wordCount, problems, conditions, updatedAt: updatedAt.toISOString(), updatedBy };
 }
 
 /** The stored text and what is derived from it. Text that is not well-formed is stored as it is, with that as its problem. */
 function settle(id: string, kind: 'topic' | 'map', source: string, agreed: Agreed): { text: string; derived: Derived } {
   const { document } = readXml(source);
   if (document) return { text: writeCanonical(document.root), derived: derive(document.root, id, agreed) };
-  return { text: source, derived: { type: kind, title: id, shortDescription: '', text: '', wordCount: 0, targets: [], facetValues: [], problems: { error: 1, warning: 0, info: 0 } } };
+  return { text: source, derived: { type: kind, title: id, shortDescription: '', text: '', wordCount: 0, facetValues: [], conditions: {}, uses: [], problems: { error: 1, warning: 0, info: 0 } } };
 }
 
 const hashOf = (content: string): string => createHash('sha256').update(content).digest('hex');
 
 /** @param agreedIn what texts are checked against */
 export function itemStore({ sequelize, models }: Database, agreedIn: (project: string, transaction?: Transaction) => Promise<Agreed>): ItemStore {
-  const { items, revisions, links, facetUses, liveDocuments } = models;
+  const { items, revisions, itemUses, facetUses, liveDocuments } = models;
 
   const writeDerived = async (project: string, id: string, text: string, derived: Derived, version: number, note: string, author: string, transaction: Transaction): Promise<void> => {
-    await links.destroy({ where: { projectId: project, sourceId: id }, transaction });
-    if (derived.targets.length > 0)
-      await links.bulkCreate(
-        derived.targets.map((targetId) => ({ projectId: project, sourceId: id, targetId })),
-        { transaction },
-      );
-    await facetUses.destroy({ where: { projectId: project, itemId: id }, transaction });
-    await facetUses.bulkCreate(useRows(project, id, derived.facetValues), { transaction });
+    await writeUses(project, id, derived, transaction);
     await revisions.create({ projectId: project, itemId: id, version, text, hash: hashOf(text), note, author, createdAt: new Date() }, { transaction });
   };
-  const useRows = (project: string, itemId: string, values: Derived['facetValues']) => values.map((use) => ({ projectId: project, itemId, ...use }));
+  const facetRows = (project: string, itemId: string, values: Derived['facetValues']) => values.map((use) => ({ projectId: project, itemId, ...use }));
+  const useRows = (project: string, sourceId: string, uses: Derived['uses']) => uses.map((use) => ({ projectId: project, sourceId, ...use }));
+  const writeUses = async (project: string, id: string, { uses, facetValues }: Pick<Derived, 'uses' | 'facetValues'>, transaction: Transaction): Promise<void> => {
+    await itemUses.destroy({ where: { projectId: project, sourceId: id }, transaction });
+    await itemUses.bulkCreate(useRows(project, id, uses), { transaction });
+    await facetUses.destroy({ where: { projectId: project, itemId: id }, transaction });
+    await facetUses.bulkCreate(facetRows(project, id, facetValues), { transaction });
+  };
   /** The history of what was removed stays: an item that comes again under its id goes on from there. */
   const versionsBefore = async (project: string, rows: readonly NewRow[], transaction: Transaction): Promise<Map<string, number>> => {
     const found = await sequelize.query<{ id: string; version: number }>(
@@ -99,6 +98,7 @@ export function itemStore({ sequelize, models }: Database, agreedIn: (project: s
     searchText: derived.text,
     wordCount: derived.wordCount,
     problems: derived.problems,
+    conditions: { ...derived.conditions },
   });
 
   const store: ItemStore = {
@@ -164,12 +164,12 @@ export function itemStore({ sequelize, models }: Database, agreedIn: (project: s
           })),
           { transaction },
         );
-        await links.bulkCreate(
-          settled.flatMap(({ row, derived }) => derived.targets.map((targetId) => ({ projectId: project, sourceId: row.id, targetId }))),
+        await itemUses.bulkCreate(
+          settled.flatMap(({ row, derived }) => useRows(project, row.id, derived.uses)),
           { transaction },
         );
         await facetUses.bulkCreate(
-          settled.flatMap(({ row, derived }) => useRows(project, row.id, derived.facetValues)),
+          settled.flatMap(({ row, derived }) => facetRows(project, row.id, derived.facetValues)),
           { transaction },
         );
         await revisions.bulkCreate(
@@ -203,12 +203,7 @@ export function itemStore({ sequelize, models }: Database, agreedIn: (project: s
       await writeDerived(project, id, text, derived, version + 1, note, author, transaction);
       return version + 1;
     },
-    async remove(project, id) {
-      return sequelize.transaction(async (transaction) => {
-        await links.destroy({ where: { projectId: project, sourceId: id }, transaction });
-        return (await items.destroy({ where: { projectId: project, id }, transaction })) > 0;
-      });
-    },
+    remove: async (project, id, transaction) => (await items.destroy({ where: { projectId: project, id }, ...(transaction ? { transaction } : {}) })) > 0,
     async revisions(project, id) {
       const rows = await revisions.findAll({ where: { projectId: project, itemId: id }, order: [['version', 'DESC']], limit: 500, attributes: ['version', 'note', 'author', 'createdAt', 'hash'] });
       return rows.map((row) => {
@@ -223,11 +218,6 @@ export function itemStore({ sequelize, models }: Database, agreedIn: (project: s
     async revisionText(project, id, version) {
       return (await revisions.findOne({ where: { projectId: project, itemId: id, version } }))?.get().text;
     },
-    async uses(project, id) {
-      const found = await links.findAll({ where: { projectId: project, targetId: id } });
-      const rows = await items.findAll({ where: { projectId: project, id: found.map((link) => link.get().sourceId) }, attributes: summaryColumns, order: [['title', 'ASC']] });
-      return rows.map((row) => summaryOf(row.get()));
-    },
     async ids(project) {
       const rows = await sequelize.query<{ id: string }>('SELECT id FROM items WHERE project_id = :project UNION SELECT id FROM assets WHERE project_id = :project', {
         replacements: { project },
@@ -241,11 +231,13 @@ export function itemStore({ sequelize, models }: Database, agreedIn: (project: s
         const { document } = readXml(text);
         if (!document) continue;
         await sequelize.transaction(async (transaction) => {
-          const [updated] = await items.update({ problems: countProblems(checkItem(document.root, agreed)) }, { where: { projectId: project, id, version }, transaction });
+          const [updated] = await items.update(
+            { problems: countProblems(checkItem(document.root, agreed)), conditions: { ...conditionsOf(document.root) } },
+            { where: { projectId: project, id, version }, transaction },
+          );
           // A text that was saved meanwhile was counted then.
           if (updated === 0) return;
-          await facetUses.destroy({ where: { projectId: project, itemId: id }, transaction });
-          await facetUses.bulkCreate(useRows(project, id, valuesUsed(document.root)), { transaction });
+          await writeUses(project, id, { uses: usesIn(document.root, id), facetValues: valuesUsed(document.root) }, transaction);
         });
       }
     },

@@ -81,4 +81,23 @@ export const migrations: readonly Migration[] = [
       ALTER TABLE projects ADD COLUMN facets_version integer NOT NULL DEFAULT 0;
     `,
   },
+  {
+    name: '0006-lenses-through-lenses',
+    sql: `ALTER TABLE lenses ADD COLUMN through jsonb NOT NULL DEFAULT '[]';`,
+  },
+  {
+    name: '0007-uses',
+    sql: `
+      DROP TABLE links;
+      CREATE TABLE item_uses (
+        project_id uuid NOT NULL, source_id text NOT NULL, manner text NOT NULL, target text NOT NULL, part text NOT NULL, count integer NOT NULL,
+        PRIMARY KEY (project_id, source_id, manner, target, part),
+        FOREIGN KEY (project_id, source_id) REFERENCES items (project_id, id) ON DELETE CASCADE);
+      CREATE INDEX item_uses_target ON item_uses (project_id, target, manner);
+    `,
+  },
+  {
+    name: '0008-conditions',
+    sql: `ALTER TABLE items ADD COLUMN conditions jsonb NOT NULL DEFAULT '{}';`,
+  },
 ];

@@ -1,5 +1,6 @@
 import type { Agreements, Progress, Role, Output, ImpressionState } from '@ukiyo/contracts';
 import type { FacetValue, LensRule } from '@ukiyo/core/facets';
+import type { UseManner } from '@ukiyo/core/library';
 import type { Problem, ProblemCounts } from '@ukiyo/core/problems';
 import { DataTypes, type Model, type ModelStatic, type Sequelize } from 'sequelize';
 
@@ -37,6 +38,7 @@ export interface ItemRow {
   searchText: string;
   wordCount: number;
   problems: ProblemCounts;
+  conditions: Record<string, string>;
   version: number;
   updatedAt: Date;
   updatedBy: string;
@@ -51,10 +53,13 @@ interface RevisionRow {
   author: string;
   createdAt: Date;
 }
-interface LinkRow {
+interface UseRow {
   projectId: string;
   sourceId: string;
-  targetId: string;
+  manner: UseManner;
+  target: string;
+  part: string;
+  count: number;
 }
 export interface AssetRow {
   projectId: string;
@@ -69,11 +74,12 @@ export interface AssetRow {
 }
 /** What the team has agreed on; one row a project. */
 type AgreementsRow = Agreements & { projectId: string };
-interface LensRow {
+export interface LensRow {
   projectId: string;
   id: string;
   name: string;
   rules: LensRule[];
+  through: string[];
 }
 /** How often a facet value is set in a text. */
 interface FacetUseRow {
@@ -150,7 +156,7 @@ export interface Models {
   readonly projects: Table<ProjectRow>;
   readonly items: Table<ItemRow>;
   readonly revisions: Table<RevisionRow>;
-  readonly links: Table<LinkRow>;
+  readonly itemUses: Table<UseRow>;
   readonly assets: Table<AssetRow>;
   readonly agreements: Table<AgreementsRow>;
   readonly lenses: Table<LensRow>;
@@ -197,15 +203,16 @@ export function defineModels(sequelize: Sequelize): Models {
       searchText: text,
       wordCount: integer,
       problems: json,
+      conditions: json,
       version: integer,
       updatedAt: date,
       updatedBy: text,
     }),
     revisions: define<RevisionRow>('revisions', { projectId: uuidKey, itemId: key, version: { ...integer, primaryKey: true }, text, hash: text, note: text, author: text, createdAt: date }),
-    links: define<LinkRow>('links', { projectId: uuidKey, sourceId: key, targetId: key }),
+    itemUses: define<UseRow>('item_uses', { projectId: uuidKey, sourceId: key, manner: key, target: key, part: key, count: integer }),
     assets: define<AssetRow>('assets', { projectId: uuidKey, id: key, folder: text, name: text, mediaType: text, size: integer, width: real, height: real, hash: text }),
     agreements: define<AgreementsRow>('agreements', { projectId: uuidKey, version: integer, rules: json, facts: json, words: json }),
-    lenses: define<LensRow>('lenses', { projectId: uuidKey, id: key, name: text, rules: json }),
+    lenses: define<LensRow>('lenses', { projectId: uuidKey, id: key, name: text, rules: json, through: json }),
     facets: define<FacetRow>('facets', { projectId: uuidKey, name: key, label: text, valueList: json, position: integer }),
     facetUses: define<FacetUseRow>('facet_uses', { projectId: uuidKey, itemId: key, facet: key, value: key, count: integer }),
     editions: define<EditionRow>('editions', { id: uuidKey, projectId: uuid, name: text, output: text, map: text, lens: text, variables: json, locale: text }),

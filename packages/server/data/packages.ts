@@ -1,4 +1,5 @@
 import type { ImportReport } from '@ukiyo/contracts';
+import { lensOf } from '@ukiyo/core/facets';
 import { problem, type Problem } from '@ukiyo/core/problems';
 import { readPackage } from '@ukiyo/intake';
 import { ditaFiles } from '@ukiyo/press';
@@ -17,6 +18,7 @@ export interface LibraryPackages {
   give(project: string): Promise<Map<string, Uint8Array>>;
 }
 
+const manyItems = 500;
 const pathOf = ({ folder, name }: { folder: string; name: string }): string => (folder === '' ? name : `${folder}/${name}`);
 
 export function libraryPackages(database: Database, items: ItemStore, assets: AssetStore, editions: EditionStore, facets: FacetStore, blobs: BlobStore): LibraryPackages {
@@ -49,13 +51,18 @@ export function libraryPackages(database: Database, items: ItemStore, assets: As
         await facets.add(project, freshFacets, transaction);
         await items.createAll(project, fresh, author, transaction);
         for (const image of freshImages) await assets.create(project, image, transaction);
-        for (const lens of content.lenses) await editions.saveLens(project, { ...lens, rules: [...lens.rules] }, transaction);
+        for (const lens of content.lenses) await editions.saveLens(project, { ...lens, rules: [...lens.rules], through: [] }, transaction);
       });
+      // Else the database plans for some time as if they had not come.
+      if (fresh.length > manyItems) await database.sequelize.query('ANALYZE items, item_uses, facet_uses');
       return { items: fresh.length, assets: freshImages.length, lenses: content.lenses.length, problems };
     },
     async give(project) {
       const files = await Promise.all((await assets.rows(project)).map(async (row) => ({ ...row, bytes: await blobs.get(row.hash) })));
-      return ditaFiles(await items.texts(project), files, await editions.lenses(project), (await facets.read(project)).facets);
+      const list = (await facets.read(project)).facets;
+      const lenses = await editions.lenses(project);
+      const seen = lenses.flatMap(({ id }) => ({ ...lensOf(id, lenses, list)!, id }));
+      return ditaFiles(await items.texts(project), files, seen, list);
     },
   };
 }

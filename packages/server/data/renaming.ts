@@ -1,12 +1,9 @@
 import type { FacetList } from '@ukiyo/contracts';
 import { allValues, replaceInLens, replaceInList, replaceValue } from '@ukiyo/core/facets';
-import { writeCanonical } from '@ukiyo/core/grammar';
-import { readXml } from '@ukiyo/core/markup';
-import { UniqueConstraintError, type Transaction } from 'sequelize';
+import type { Transaction } from 'sequelize';
 import type { Database } from './database.ts';
 import type { FacetStore } from './facets.ts';
-import type { ItemStore } from './items.ts';
-import type { LiveLog } from './live.ts';
+import { againWhereSomebodyTypes, type TextRewriting } from './rewriting.ts';
 
 interface ValueChange {
   readonly version: number;
@@ -20,9 +17,6 @@ interface RenamedValue {
   readonly changed: Readonly<Record<string, number>>;
 }
 
-/** Somebody types while all texts change: the whole is tried again, a few times. */
-const tries = 5;
-
 export type ValueRenaming = (project: string, change: ValueChange, author: string) => Promise<RenamedValue | undefined>;
 
 /**
@@ -30,7 +24,7 @@ export type ValueRenaming = (project: string, change: ValueChange, author: strin
  * Where a text is being written, the change is a step among the others.
  * @returns undefined when the list was changed since
  */
-export function valueRenaming({ sequelize, models }: Database, facets: FacetStore, items: ItemStore, live: LiveLog): ValueRenaming {
+export function valueRenaming({ sequelize, models }: Database, facets: FacetStore, rewrite: TextRewriting): ValueRenaming {
   async function renameLenses(project: string, { facet, from, to }: ValueChange, transaction: Transaction): Promise<void> {
     for (const row of await models.lenses.findAll({ where: { projectId: project }, transaction, lock: transaction.LOCK.UPDATE })) {
       const { name, rules } = row.get();
@@ -38,17 +32,8 @@ export function valueRenaming({ sequelize, models }: Database, facets: FacetStor
     }
   }
   async function renameTexts(project: string, { facet, from, to }: ValueChange, author: string, transaction: Transaction): Promise<Record<string, number>> {
-    const changed: Record<string, number> = {};
     const ids = (await models.facetUses.findAll({ where: { projectId: project, facet, value: from }, attributes: ['itemId'], transaction })).map((row) => row.get().itemId);
-    // Always in the same order: two that hold each other's rows would wait for ever.
-    for (const row of await models.items.findAll({ where: { projectId: project, id: ids }, order: [['id', 'ASC']], transaction, lock: transaction.LOCK.UPDATE })) {
-      if (!(await live.change(row, (root) => replaceValue(root, facet, from, to), { person: author, note: '' }, transaction))) {
-        const { document } = readXml(row.get().text);
-        if (document) await items.write(row, { text: writeCanonical(replaceValue(document.root, facet, from, to)), note: '' }, author, transaction);
-      }
-      changed[row.get().id] = row.get().version;
-    }
-    return changed;
+    return rewrite(project, ids, (root) => replaceValue(root, facet, from, to), author, transaction);
   }
 
   const once = (project: string, change: ValueChange, author: string): Promise<RenamedValue | undefined> =>
@@ -61,15 +46,7 @@ export function valueRenaming({ sequelize, models }: Database, facets: FacetStor
       await renameLenses(project, change, transaction);
       return { list: next, changed: await renameTexts(project, change, author, transaction) };
     });
-  return async (project, change, author) => {
-    for (let attempt = 1; ; attempt += 1) {
-      try {
-        return await once(project, change, author);
-      } catch (error) {
-        if (!(error instanceof UniqueConstraintError) || attempt === tries) throw error;
-      }
-    }
-  };
+  return (project, change, author) => againWhereSomebodyTypes(() => once(project, change, author));
 }
 
 /** A value that becomes another one of the list goes from the list. */

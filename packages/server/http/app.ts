@@ -8,7 +8,9 @@ import { hasZodFastifySchemaValidationErrors, serializerCompiler, validatorCompi
 import { z } from 'zod';
 import type { Services } from '../app/services.ts';
 import type { Queue } from '../jobs/queue.ts';
+import { createAnalyst } from '../jobs/analyst.ts';
 import { createAuthority } from '../live/authority.ts';
+import { analysisRoutes } from './analysis.ts';
 import { agreementRoutes } from './agreements.ts';
 import { dictionaryRoutes } from './dictionaries.ts';
 import { facetRoutes } from './facets.ts';
@@ -81,7 +83,9 @@ export async function createApp(services: Services, queue: Queue, { webFolder, l
   queue.events.on('steps', authority.follow);
   // What was acknowledged before a crash is written to the texts before anybody reads them.
   app.addHook('onReady', () => authority.settle());
+  const analyst = createAnalyst(services.settings);
   app.addHook('onClose', async () => {
+    analyst.close();
     queue.events.off('steps', authority.follow);
     await authority.close();
   });
@@ -91,6 +95,7 @@ export async function createApp(services: Services, queue: Queue, { webFolder, l
   await app.register(facetRoutes(services, queue), { prefix: '/api/projects/:project' });
   await app.register(lensRoutes(services), { prefix: '/api/projects/:project' });
   await app.register(fileRoutes(services, authority), { prefix: '/api/projects/:project' });
+  await app.register(analysisRoutes(services, queue, analyst, authority), { prefix: '/api/projects/:project' });
   await app.register(publishingRoutes(services, queue, authority), { prefix: '/api/projects/:project' });
 
   if (webFolder !== undefined) {

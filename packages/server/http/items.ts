@@ -1,5 +1,6 @@
-import { Conflict, FolderCount, Item, ItemId, ItemPage, ItemQuery, ItemSummary, NewItem, Revision, SaveItem } from '@ukiyo/contracts';
+import { Conflict, FolderCount, Item, ItemId, ItemPage, ItemQuery, NewItem, Reach, ReachOf, Removal, Revision, SaveItem } from '@ukiyo/contracts';
 import { isA, isTopic, mapTemplate, topicTemplate, writeCanonical } from '@ukiyo/core/grammar';
+import { freeId } from '@ukiyo/core/library';
 import { element, isElement, readXml, type Element } from '@ukiyo/core/markup';
 import type { FastifyRequest } from 'fastify';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
@@ -9,14 +10,19 @@ import type { Services } from '../app/services.ts';
 import type { Queue } from '../jobs/queue.ts';
 import type { Authority } from '../live/authority.ts';
 import { notFound, personOf, Refused } from './guard.ts';
-import { freeId } from './ids.ts';
 
 const InProject = z.object({ project: z.uuid() });
 const OneItem = InProject.extend({ id: ItemId });
 
+const mostNamed = 4;
+function namesOf(found: Reach['uses']): string {
+  const titles = [...new Set(found.map(({ item }) => `“${item.title || item.id}”`))];
+  return titles.length <= mostNamed ? titles.join(', ') : `${titles.slice(0, mostNamed).join(', ')} and ${titles.length - mostNamed} more`;
+}
+
 /** Topics and maps: lists, texts, revisions and where they are used. */
 export const itemRoutes =
-  ({ items }: Services, queue: Queue, authority: Authority): FastifyPluginAsyncZod =>
+  ({ items, uses, editions }: Services, queue: Queue, authority: Authority): FastifyPluginAsyncZod =>
   async (app) => {
     async function templateOf(project: string, id: string): Promise<Element> {
       await authority.written({ project, item: id });
@@ -62,14 +68,25 @@ export const itemRoutes =
         return outcome.saved;
       },
     );
-    app.delete('/items/:id', { config: { permission: 'write' }, schema: { params: OneItem, response: { 204: z.null() } } }, async (request, reply) => {
-      const { params } = request;
-      demandChange(request, (await items.folderOf(params.project, params.id)) ?? '');
-      if (!(await items.remove(params.project, params.id))) throw notFound('topic or map');
-      authority.remove({ project: params.project, item: params.id });
+    app.delete('/items/:id', { config: { permission: 'write' }, schema: { params: OneItem, querystring: Removal, response: { 204: z.null() } } }, async (request, reply) => {
+      const { project, id } = request.params;
+      const { by } = request.query;
+      demandChange(request, (await items.folderOf(project, id)) ?? '');
+      if (by === undefined) {
+        const { uses: found } = await uses.reach(project, { of: 'item', id });
+        const made = (await editions.editions(project)).filter(({ map }) => map === id).map(({ name }) => `“${name}”`);
+        if (made.length > 0) throw new Refused(409, 'item.used', `This is the map of ${made.join(', ')}. Choose another one there first.`);
+        if (found.length > 0) throw new Refused(409, 'item.used', `This is used by ${namesOf(found)}. Choose what takes its place there, or take it out there first.`);
+        if (!(await items.remove(project, id))) throw notFound('topic or map');
+      } else {
+        const changed = by === id ? undefined : await uses.replace(project, id, by, personOf(request).name);
+        if (!changed) throw notFound('topic or map');
+        for (const [item, version] of Object.entries(changed)) await queue.announce(project, { kind: 'item', id: item, version });
+      }
+      authority.remove({ project, item: id });
       return reply.status(204).send(null);
     });
-    app.get('/items/:id/uses', { config: { permission: 'read' }, schema: { params: OneItem, response: { 200: z.array(ItemSummary) } } }, ({ params }) => items.uses(params.project, params.id));
+    app.get('/uses', { config: { permission: 'read' }, schema: { params: InProject, querystring: ReachOf, response: { 200: Reach } } }, ({ params, query }) => uses.reach(params.project, query));
     app.get('/items/:id/revisions', { config: { permission: 'read' }, schema: { params: OneItem, response: { 200: z.array(Revision) } } }, ({ params }) => items.revisions(params.project, params.id));
     app.get(
       '/items/:id/revisions/:version',

@@ -1,9 +1,10 @@
 import { createWriteStream } from 'node:fs';
 import { mkdir, rm, stat, writeFile } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
-import type { Edition, Facet, HouseRule, Progress } from '@ukiyo/contracts';
+import type { Edition, Progress } from '@ukiyo/contracts';
 import { allPlaces, compose, composeMemory, type ComposeMemory, type Publication } from '@ukiyo/core/compose';
-import { textLibrary, type StoredItem, type TextLibrary } from '@ukiyo/core/library';
+import { lensOf } from '@ukiyo/core/facets';
+import { textLibrary, type TextLibrary } from '@ukiyo/core/library';
 import { bySeverity, type Problem } from '@ukiyo/core/problems';
 import { createPrintEngine, printPublication, siteFiles, type AssetFile, type PrintEngine } from '@ukiyo/press';
 import { Zip, ZipDeflate } from 'fflate';
@@ -34,13 +35,7 @@ export function workbench(): Workbench {
 export async function buildEdition(services: Services, project: string, edition: Edition, folder: string, bench: Workbench, tell: (progress: Progress) => void): Promise<BuildOutcome> {
   const started = performance.now();
   tell({ step: 'Reading the library', done: 0, total: 0 });
-  const texts = await services.items.texts(project);
-  const rows = await services.assets.rows(project);
-  const agreed = { facets: (await services.facets.read(project)).facets, rules: (await services.agreements.read(project)).rules };
-  const lens = edition.lens === null ? undefined : (await services.editions.lenses(project)).find(({ id }) => id === edition.lens);
-
-  tell({ step: 'Composing', done: 0, total: texts.length });
-  const publication = composeFrom(project, texts, rows, edition, agreed, lens, bench);
+  const { publication, texts, rows } = await composeEdition(services, project, edition, bench, tell);
   const byId = new Map(rows.map((row) => [row.id, row]));
   const source = (id: string): AssetFile | undefined => {
     const row = byId.get(id);
@@ -69,19 +64,23 @@ async function nameWhatWasBuilt(services: Services, project: string, edition: Ed
   await services.items.nameRevisions(project, versions, `Built into “${edition.name}”`);
 }
 
-function composeFrom(
-  project: string,
-  texts: readonly StoredItem[],
-  rows: Awaited<ReturnType<Services['assets']['rows']>>,
-  edition: Edition,
-  agreed: { readonly facets: readonly Facet[]; readonly rules: readonly HouseRule[] },
-  lens: Awaited<ReturnType<Services['editions']['lenses']>>[number] | undefined,
-  bench: Workbench,
-): Publication {
+/** The library as it is stored now; texts that have not changed since the last time are not read again. */
+export async function readLibrary(services: Services, project: string, bench: Workbench) {
+  const texts = await services.items.texts(project);
+  const rows = await services.assets.rows(project);
   const assets = rows.map(({ id, name, mediaType, width, height }) => ({ id, name, mediaType, ...(width === null ? {} : { width }), ...(height === null ? {} : { height }) }));
   const library = textLibrary(texts, assets, bench.libraries.get(project));
   bench.libraries.set(project, library);
-  return compose(
+  return { library, texts, rows };
+}
+
+/** Composes an edition from what is stored now, quicker where little has changed since the last time. */
+export async function composeEdition(services: Services, project: string, edition: Edition, bench: Workbench, tell: (progress: Progress) => void = () => undefined) {
+  const { library, texts, rows } = await readLibrary(services, project, bench);
+  const agreed = { facets: (await services.facets.read(project)).facets, rules: (await services.agreements.read(project)).rules };
+  const lens = edition.lens === null ? undefined : lensOf(edition.lens, await services.editions.lenses(project), agreed.facets);
+  tell({ step: 'Composing', done: 0, total: texts.length });
+  const publication = compose(
     {
       library,
       map: edition.map,
@@ -93,6 +92,7 @@ function composeFrom(
     },
     bench.memory,
   );
+  return { publication, library, lens, agreed, texts, rows };
 }
 
 interface Made {

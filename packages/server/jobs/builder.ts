@@ -1,8 +1,8 @@
-import { fork, type ChildProcess } from 'node:child_process';
-import { fileURLToPath } from 'node:url';
+import type { ChildProcess } from 'node:child_process';
 import type { Progress } from '@ukiyo/contracts';
 import type { BuildOutcome } from './build.ts';
 import type { BuildOrder, BuildReport } from './child.ts';
+import { startChild } from './warm.ts';
 
 /** Above this a builder is replaced after its order is done: the page engine never gives memory back. */
 const mostMemory = 900 * 1024 * 1024;
@@ -17,17 +17,11 @@ export interface Builder {
   close(): void;
 }
 
-const isSource = import.meta.url.endsWith('.ts');
-
 export function createBuilder(): Builder {
   let child: ChildProcess | undefined;
   let current: string | undefined;
   let cancelled = false;
 
-  const start = (): ChildProcess => {
-    const file = fileURLToPath(new URL(isSource ? './child.ts' : './child.js', import.meta.url));
-    return fork(file, { execArgv: isSource ? ['--conditions=source', '--import', 'tsx'] : ['--enable-source-maps'], stdio: ['ignore', 'inherit', 'inherit', 'ipc'] });
-  };
   const retire = (): void => {
     child?.kill('SIGKILL');
     child = undefined;
@@ -37,7 +31,7 @@ export function createBuilder(): Builder {
     build(order, tell) {
       current = order.impression;
       cancelled = false;
-      const worker = (child ??= start());
+      const worker = (child ??= startChild('child'));
       return new Promise<BuildOutcome>((resolve, reject) => {
         const settle = (act: () => void): void => {
           worker.removeAllListeners('message').removeAllListeners('exit');

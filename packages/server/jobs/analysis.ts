@@ -1,0 +1,59 @@
+import type { Appearances, CopyReport, ReaderCheck } from '@ukiyo/contracts';
+import { appearances, checkEveryReader } from '@ukiyo/core/compose';
+import { copyIndex, type CopyIndex } from '@ukiyo/core/health';
+import type { Element } from '@ukiyo/core/markup';
+import { bySeverity } from '@ukiyo/core/problems';
+import type { Services } from '../app/services.ts';
+import { composeEdition, readLibrary, workbench, type Workbench } from './build.ts';
+
+/** What is asked of a whole library at once. */
+export type Question = { readonly kind: 'appearances' } | { readonly kind: 'copies' } | { readonly kind: 'every-reader'; readonly edition: string };
+export type Answers = { readonly appearances: Appearances; readonly copies: CopyReport; readonly 'every-reader': ReaderCheck | undefined };
+
+/** What is kept between questions. */
+interface AnalysisBench extends Workbench {
+  readonly copies: Map<string, { readonly index: CopyIndex; readonly roots: Map<string, Element> }>;
+}
+export const analysisBench = (): AnalysisBench => ({ ...workbench(), copies: new Map() });
+
+const mostGroups = 200;
+const mostCopies = 100;
+/** Only what has changed since the last time is compared again. */
+async function findCopies(services: Services, project: string, bench: AnalysisBench): Promise<CopyReport> {
+  const { library, texts } = await readLibrary(services, project, bench);
+  const { index, roots } = bench.copies.get(project) ?? { index: copyIndex(), roots: new Map<string, Element>() };
+  bench.copies.set(project, { index, roots });
+  const there = new Set(texts.map(({ id }) => id));
+  for (const id of roots.keys())
+    if (!there.has(id)) {
+      index.remove(id);
+      roots.delete(id);
+    }
+  for (const { id, kind } of texts) {
+    const root = kind === 'topic' ? library.item(id)?.root : undefined;
+    if (!root || roots.get(id) === root) continue;
+    index.set(id, root);
+    roots.set(id, root);
+  }
+  const groups = index.groups();
+  return { total: groups.length, groups: groups.slice(0, mostGroups).map(({ copies, ...group }) => ({ ...group, copies: copies.slice(0, mostCopies) })) };
+}
+
+/** Answers with what was composed before where nothing has changed since. */
+export async function analyse(services: Services, project: string, question: Question, bench: AnalysisBench): Promise<Answers[Question['kind']]> {
+  if (question.kind === 'appearances') {
+    const editions: Appearances['editions'] = [];
+    for (const edition of await services.editions.editions(project)) {
+      const { publication, library, lens, agreed } = await composeEdition(services, project, edition, bench);
+      editions.push({ id: edition.id, name: edition.name, cells: Object.fromEntries(appearances(publication, { library, map: edition.map, lens, facets: agreed.facets })) });
+    }
+    return { editions };
+  }
+  if (question.kind === 'copies') return findCopies(services, project, bench);
+  const edition = await services.editions.edition(project, question.edition);
+  if (!edition) return undefined;
+  const started = performance.now();
+  const { library, lens, agreed } = await composeEdition(services, project, edition, bench);
+  const problems = checkEveryReader({ library, map: edition.map, facets: agreed.facets, variables: edition.variables, ...(lens ? { lens } : {}) });
+  return { problems: bySeverity(problems), milliseconds: Math.round(performance.now() - started) };
+}
