@@ -16,6 +16,8 @@ export const router = createRouter({
         { path: 'write/:id?', name: 'write', component: () => import('./stages/write/WriteStage.vue') },
         { path: 'arrange/:id?', name: 'arrange', component: () => import('./stages/arrange/ArrangeStage.vue') },
         { path: 'whole/:id', name: 'whole', component: () => import('./stages/whole/WholeStage.vue') },
+        { path: 'appearances', name: 'appearances', component: () => import('./stages/appearances/AppearancesStage.vue') },
+        { path: 'copies', name: 'copies', component: () => import('./stages/copies/CopiesStage.vue') },
         { path: 'publish/:id?', name: 'publish', component: () => import('./stages/publish/PublishStage.vue') },
       ],
     },

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
+import { useLens } from '../parts/lens.ts';
 import { useLibrary } from '../parts/library.ts';
 import { usePageView } from '../editor/pageView.ts';
 import { stages } from './stages.ts';
@@ -9,6 +10,7 @@ const open = defineModel<boolean>('open', { required: true });
 const emit = defineEmits<{ theme: []; signOut: []; shortcuts: [] }>();
 const router = useRouter();
 const library = useLibrary();
+const looking = useLens();
 const { enterAsks } = usePageView();
 const query = ref('');
 const chosen = ref(0);
@@ -23,6 +25,8 @@ interface Entry {
 const commands = computed<Entry[]>(() => [
   ...stages.map((stage) => ({ label: `Go to ${stage.label}`, hint: stage.keys, act: () => void router.push({ name: stage.name }) })),
   { label: 'New topic or map', hint: '', act: () => void router.push({ name: 'library', query: { new: '' } }) },
+  { label: 'Go to Topics by editions: what appears where, and why not', hint: '', act: () => void router.push({ name: 'appearances' }) },
+  { label: 'Go to Copies: what is said several times', hint: '', act: () => void router.push({ name: 'copies' }) },
   { label: 'Go to Facets and lenses: by what content varies', hint: '', act: () => void router.push({ name: 'facets' }) },
   { label: 'Go to Agreements: house rules, facts, words', hint: '', act: () => void router.push({ name: 'agreements' }) },
   { label: enterAsks.value ? 'Let Enter go on with the same' : 'Let Enter ask what comes next', hint: '', act: () => (enterAsks.value = !enterAsks.value) },
@@ -33,9 +37,9 @@ const commands = computed<Entry[]>(() => [
 const entries = computed<Entry[]>(() => {
   const wanted = query.value.trim().toLowerCase();
   const topics = library.items
-    .filter((item) => wanted !== '' && (item.title.toLowerCase().includes(wanted) || item.id.includes(wanted)))
+    .filter((item) => wanted !== '' && !(looking.hides && looking.drops(item.conditions)) && (item.title.toLowerCase().includes(wanted) || item.id.includes(wanted)))
     .slice(0, 40)
-    .map((item) => ({ label: item.title, hint: item.type, act: () => void router.push({ name: item.kind === 'map' ? 'arrange' : 'write', params: { id: item.id } }) }));
+    .map((item) => ({ label: item.title, hint: looking.drops(item.conditions) ? `${item.type}, dropped by the lens` : item.type, act: () => void router.push({ name: item.kind === 'map' ? 'arrange' : 'write', params: { id: item.id } }) }));
   const wholes = library.items
     .filter((item) => item.kind === 'map' && wanted !== '' && `write as one: ${item.title.toLowerCase()}`.includes(wanted))
     .map((item) => ({ label: `Write as one: ${item.title}`, hint: 'map', act: () => void router.push({ name: 'whole', params: { id: item.id } }) }));

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { IconArrowBackUp, IconArrowDown, IconArrowForwardUp, IconArrowUp, IconIndentDecrease, IconIndentIncrease, IconTrash } from '@tabler/icons-vue';
 import { droppedEntries, type MapEntry } from '@ukiyo/core/arranging';
-import { judge, tagsOf, valuesOn } from '@ukiyo/core/facets';
+import { tagsOf, valuesOn } from '@ukiyo/core/facets';
 import { readReference } from '@ukiyo/core/library';
 import { labelOf } from '@ukiyo/core/grammar';
 import type { Path } from '@ukiyo/core/problems';
@@ -63,7 +63,11 @@ const targetOf = (entry: MapEntry): string => {
 const titleOf = (entry: MapEntry): string => entry.title || library.find(targetOf(entry))?.title || entry.href || labelOf(entry.element.name);
 /** The entries with what the lens leaves of them. */
 const looking = useLens();
-const dropped = computed(() => droppedEntries(map.entries.value, ({ attributes }) => !judge(attributes, looking.lens, library.facets).kept));
+const dropped = computed(() => {
+  const byEntry = droppedEntries(map.entries.value, ({ attributes }) => looking.drops(attributes));
+  // A topic that varies as a whole goes alone: what stands under it stays.
+  return map.entries.value.map((entry, index) => byEntry[index] === true || looking.drops(library.find(targetOf(entry))?.conditions ?? {}));
+});
 const isHidden = (index: number): boolean => looking.hides && dropped.value[index] === true;
 
 /** The entry of which is asked for whom it is. */

@@ -1,17 +1,21 @@
 <script setup lang="ts">
 import { useVirtualList } from '@vueuse/core';
 import { ImportReport } from '@ukiyo/contracts';
+import { tagsOf } from '@ukiyo/core/facets';
 import { useMessage } from 'naive-ui';
 import { computed, onMounted, ref } from 'vue';
 import { ask, messageOf } from '../../parts/api.ts';
 import { kindLabel } from '../../parts/kinds.ts';
+import { useLens } from '../../parts/lens.ts';
 import { useLibrary } from '../../parts/library.ts';
 import { useSession } from '../../parts/session.ts';
+import FacetBadge from '../../parts/FacetBadge.vue';
 import TimeAgo from '../../parts/TimeAgo.vue';
 import { usePlace } from '../../shell/place.ts';
 import NewItem from './NewItem.vue';
 
 const library = useLibrary();
+const looking = useLens();
 const session = useSession();
 const place = usePlace();
 const message = useMessage();
@@ -49,6 +53,7 @@ const shown = computed(() => {
     (item) =>
       (folder.value === '' || item.folder === folder.value || item.folder.startsWith(`${folder.value}/`)) &&
       (kind.value === '' || item.type === kind.value) &&
+      !(looking.hides && looking.drops(item.conditions)) &&
       (words === '' || `${item.title} ${item.id} ${item.shortDescription}`.toLowerCase().includes(words)),
   );
 });
@@ -98,6 +103,7 @@ async function takePackage(event: Event): Promise<void> {
       </ul>
       <div class="doors small">
         <router-link :to="{ name: 'facets' }">Facets and lenses</router-link>
+        <router-link :to="{ name: 'copies' }">Copies: what is said several times</router-link>
         <router-link :to="{ name: 'agreements' }">Agreements: rules, facts, words</router-link>
         <a :href="`/api${session.base}/package`" download>Take the library out (DITA)</a>
         <label v-if="session.may('publish')" class="door">Take a package in<input type="file" accept=".zip" class="visually-hidden" @change="takePackage" /></label>
@@ -115,9 +121,9 @@ async function takePackage(event: Event): Promise<void> {
       <div v-if="showing === 'topics'" v-bind="containerProps" class="list">
         <ul v-bind="wrapperProps">
           <li v-for="{ data: item } in list" :key="item.id">
-            <router-link class="item" :to="{ name: item.kind === 'map' ? 'arrange' : 'write', params: { id: item.id } }">
+            <router-link class="item" :class="{ dropped: looking.drops(item.conditions) }" :to="{ name: item.kind === 'map' ? 'arrange' : 'write', params: { id: item.id } }">
               <span class="kind-name small">{{ kindLabel(item.type) }}</span>
-              <span class="text"><span class="title">{{ item.title || item.id }}</span><span class="quiet small lead">{{ item.shortDescription }}</span></span>
+              <span class="text"><span class="title">{{ item.title || item.id }}<FacetBadge v-for="tag in tagsOf(item.conditions, library.facets)" :key="`${tag.facet} ${tag.value}`" :tag="tag" class="badge" /></span><span class="quiet small lead">{{ item.shortDescription }}</span></span>
               <span class="small seal-text">{{ problemsOf(item.problems) > 0 ? `${problemsOf(item.problems)} ${problemsOf(item.problems) === 1 ? 'problem' : 'problems'}` : '' }}</span>
               <span class="quiet small">{{ item.wordCount }} words</span>
               <span class="quiet small"><TimeAgo :iso="item.updatedAt" /><br />{{ item.updatedBy }}</span>
@@ -146,6 +152,6 @@ async function takePackage(event: Event): Promise<void> {
 .tools { display: flex; align-items: center; gap: 10px; padding-bottom: 12px; } .find { max-width: 300px; } .kind { width: 170px; } .count { margin-right: auto; white-space: nowrap; } .upload { border: 1px solid var(--hair); border-radius: 4px; height: 34px; padding: 5px 14px; background: var(--sheet); cursor: pointer; white-space: nowrap; }
 .list { flex: 1; background: var(--sheet); border: 1px solid var(--hair); border-bottom: 0; border-radius: 4px 4px 0 0; }
 .item { display: grid; grid-template-columns: 116px minmax(0, 1fr) 90px 80px 150px; gap: 12px; align-items: center; height: 52px; padding: 0 16px; border-bottom: 1px solid var(--hair); color: var(--ink); text-decoration: none; } .item:hover { background: var(--wash); } .kind-name { color: var(--soft); } .text { min-width: 0; display: grid; } .title { font-weight: 600; } .title, .lead { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-.empty { padding: 40px; text-align: center; }
+.dropped { color: var(--soft); text-decoration: line-through; } .badge { margin-left: 6px; text-decoration: none; } .empty { padding: 40px; text-align: center; }
 .images { display: grid; grid-template-columns: repeat(auto-fill, minmax(190px, 1fr)); gap: 16px; overflow: auto; padding-bottom: 20px; } .images li { display: grid; gap: 2px; } .picture { height: 130px; background: #fffdf8; border: 1px solid var(--hair); border-radius: 4px; display: grid; place-items: center; overflow: hidden; } .picture img { max-width: 100%; max-height: 100%; }
 </style>

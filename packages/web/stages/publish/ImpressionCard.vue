@@ -2,6 +2,7 @@
 import type { Impression } from '@ukiyo/contracts';
 import { computed, ref } from 'vue';
 import { useLibrary } from '../../parts/library.ts';
+import { useProblemPlace } from '../../parts/problemPlace.ts';
 import TimeAgo from '../../parts/TimeAgo.vue';
 
 const { impression, file, download, mayCancel } = defineProps<{ impression: Impression; file: string; download: string; mayCancel: boolean }>();
@@ -15,7 +16,7 @@ const hasFiles = computed(() => impression.state === 'done');
 const size = computed(() => `${(impression.figures.bytes / 1024 / 1024).toFixed(1)} MB`);
 const percent = computed(() => (impression.progress.total > 0 ? Math.round((100 * impression.progress.done) / impression.progress.total) : undefined));
 const titleOf = (item: string | undefined): string => (item === undefined ? '' : (library.find(item)?.title ?? item));
-const placeOf = (problem: Impression['problems'][number]): object => ({ name: library.find(problem.where.item ?? '')?.kind === 'map' ? 'arrange' : 'write', params: { id: problem.where.item ?? '' }, query: problem.where.path ? { path: problem.where.path.join('.') } : {} });
+const placeOf = useProblemPlace();
 </script>
 
 <template>

@@ -6,6 +6,7 @@ import { useLibrary } from '../../parts/library.ts';
 import { useSession } from '../../parts/session.ts';
 import { usePlace } from '../../shell/place.ts';
 import EditionForm from './EditionForm.vue';
+import EveryReader from './EveryReader.vue';
 import ImpressionCard from './ImpressionCard.vue';
 import { usePublishing } from './usePublishing.ts';
 
@@ -56,6 +57,7 @@ const latest = (edition: string): string => {
         </li>
       </ul>
       <router-link v-if="mayPublish" class="new" :to="{ name: 'publish', params: { id: 'new' } }">New edition</router-link>
+      <router-link class="new" :to="{ name: 'appearances' }">Topics by editions</router-link>
     </aside>
     <main class="desk">
       <p v-if="publishing.failure.value" class="seal-text" role="alert">{{ publishing.failure.value }}</p>
@@ -68,6 +70,7 @@ const latest = (edition: string): string => {
         </header>
         <p v-if="edition" class="quiet">{{ mapTitle }}, through the lens {{ lensName }}<template v-for="(value, key) in edition.variables" :key="key">, {{ key }} = {{ value }}</template></p>
         <EditionForm v-if="changing || isNew" :edition="edition" :lenses="publishing.lenses.value" :may-change="mayPublish" @save="save" />
+        <EveryReader v-if="edition" :edition="edition.id" />
         <section v-if="edition" class="impressions" aria-label="Impressions">
           <h2>Impressions</h2>
           <p v-if="impressions.length === 0" class="quiet">Nothing has been built yet. Build pulls the first impression.</p>
@@ -80,6 +83,6 @@ const latest = (edition: string): string => {
 </template>
 
 <style scoped>
-.publish { display: grid; grid-template-columns: 260px minmax(0, 1fr); height: 100%; } .drawer { border-right: 1px solid var(--hair); padding: 14px 0; overflow: auto; } .drawer h1 { padding: 0 14px 10px; } ul { list-style: none; margin: 0; padding: 0; } .drawer li a { display: grid; padding: 6px 14px; color: var(--ink); text-decoration: none; } .drawer li a:hover { background: var(--paper-deep); } .drawer li a.on { background: var(--wash); box-shadow: inset 3px 0 var(--prussian); } .new { display: inline-block; padding: 12px 14px; }
+.publish { display: grid; grid-template-columns: 260px minmax(0, 1fr); height: 100%; } .drawer { border-right: 1px solid var(--hair); padding: 14px 0; overflow: auto; } .drawer h1 { padding: 0 14px 10px; } ul { list-style: none; margin: 0; padding: 0; } .drawer li a { display: grid; padding: 6px 14px; color: var(--ink); text-decoration: none; } .drawer li a:hover { background: var(--paper-deep); } .drawer li a.on { background: var(--wash); box-shadow: inset 3px 0 var(--prussian); } .new { display: block; padding: 10px 14px 2px; }
 .desk { overflow: auto; padding: 20px 32px 60px; } .head { display: flex; align-items: center; gap: 10px; } .head h1 { font-size: 20px; } .gap { flex: 1; } .desk > p { margin: 4px 0 16px; } .impressions { margin-top: 24px; } .impressions h2 { margin-bottom: 8px; font: 600 15px var(--font-text); }
 </style>

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { Selection } from 'prosemirror-state';
-import { onBeforeUnmount, onMounted, watch } from 'vue';
+import { defineAsyncComponent, onBeforeUnmount, onMounted, watch, type Component } from 'vue';
 import TopicPage from '../write/TopicPage.vue';
 import { useTopicSheet, type TopicSheet } from '../write/useTopicSheet.ts';
 
+const HomeEditor = defineAsyncComponent(() => import('../write/HomeEditor.vue') as Promise<Component>);
 /** One topic of the whole, open for writing as long as it is near. */
 const { item, enterAt } = defineProps<{ item: string; /** Where the caret is to go once the topic is open. */ enterAt: 'start' | 'end' | undefined }>();
 const emit = defineEmits<{ opened: [TopicSheet]; closed: [TopicSheet]; entered: []; save: [] }>();
@@ -27,4 +28,5 @@ onBeforeUnmount(() => emit('closed', sheet));
 
 <template>
   <TopicPage :sheet="sheet" />
+  <HomeEditor v-if="sheet.home.value !== undefined" :from="sheet" />
 </template>
