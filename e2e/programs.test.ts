@@ -24,7 +24,7 @@ test('the command line takes a library out and into an empty one', async () => {
   expect((await library('in', 4782, empty.account)).stdout).toContain('61 topics and maps, 16 images, 2 lenses taken in');
   expect((await library('in', 4781)).stdout).toContain('0 topics and maps, 0 images');
   const { cookie, project } = await signIn('http://127.0.0.1:4781');
-  expect((await fetch(`${project}/items/alarms`, { method: 'DELETE', headers: { cookie } })).status).toBe(204);
+  expect((await fetch(`${project}/items/alarms?by=alarm-codes`, { method: 'DELETE', headers: { cookie } })).status).toBe(204);
   expect((await library('in', 4781)).stdout).toContain('1 topics and maps, 0 images');
   await expect(library('out', 4781, { email: 'ada@brinewell.example', password: 'wrong' })).rejects.toThrow(/password/u);
   await expect(run(process.execPath, ['scripts/library.mjs', 'sideways', file], { cwd: root })).rejects.toMatchObject({ code: 2 });
