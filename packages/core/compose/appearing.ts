@@ -2,6 +2,7 @@ import { allValues, facetValuesOf, judge, type Facet, type Lens } from '../facet
 import { labelOf } from '../grammar/index.ts';
 import { elementOf, type Library } from '../library/index.ts';
 import { isElement, type Attributes, type Element } from '../markup/index.ts';
+import { basesAmong } from './alternates.ts';
 import { allNodes, expandMap } from './expand.ts';
 import { allPlaces, type Publication, type ResolvedElement } from './publication.ts';
 
@@ -14,6 +15,8 @@ export interface Appearance {
   readonly detail: string;
   /** At how many places it stands. */
   readonly places: number;
+  /** The topic that stands there for it. */
+  readonly alternate?: string;
 }
 
 /** The rule by which a lens drops an element with these attributes, in words; undefined where it is kept. */
@@ -32,6 +35,7 @@ export function appearances(
 ): Map<string, Appearance> {
   const found = new Map<string, Appearance>();
   const lends = new Set<string>();
+  const bases = basesAmong(library);
   const gather = (element: Element, self: string): void => {
     const { origin } = element as ResolvedElement;
     if (origin.item !== self) lends.add(origin.item);
@@ -39,14 +43,16 @@ export function appearances(
   };
   for (const { content, number, label } of allPlaces(publication.places)) {
     if (!content) continue;
-    const id = content.origin.item;
-    const known = found.get(id);
-    found.set(id, known ? { ...known, places: known.places + 1 } : { how: 'shown', ...(number === undefined ? {} : { number }), detail: label, places: 1 });
-    gather(content, id);
+    const { item } = content.origin;
+    const base = bases.get(item);
+    const known = found.get(base ?? item);
+    const standsIn = base === undefined ? {} : { alternate: item };
+    found.set(base ?? item, known ? { ...known, places: known.places + 1 } : { how: 'shown', ...(number === undefined ? {} : { number }), detail: label, places: 1, ...standsIn });
+    gather(content, item);
   }
   for (const id of lends) if (!found.has(id)) found.set(id, { how: 'lends', detail: 'shown where others borrow from it', places: 0 });
   const root = library.item(map);
-  for (const node of root?.root ? allNodes(expandMap(root, library, undefined, facets).nodes) : []) {
+  for (const node of root?.root ? allNodes(expandMap(root, { library, lens: undefined, facets }).nodes) : []) {
     if (node.item === undefined || found.get(node.item)?.how === 'shown') continue;
     const topic = library.item(node.item)?.root;
     const own = topic && elementOf(topic, node.element)?.element;

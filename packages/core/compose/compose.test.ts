@@ -80,6 +80,40 @@ describe('keys', () => {
     expect(bodyText(publication, 'a')).toBe('edition');
     expect(publication.facts.title).toBe('edition Manual');
   });
+  it('a map goes before the maps that it takes in, wherever they stand', () => {
+    const publication = composeTexts([mapOf(`<mapref href="map:s" format="ditamap"/>${key('outer')}<topicref href="topic:a"/>`), `<map id="s"><mapref href="map:t" format="ditamap"/>${key('inner')}</map>`, `<map id="t">${key('innermost')}</map>`, use]);
+    expect(bodyText(publication, 'a')).toBe('outer');
+    const nested = composeTexts([mapOf('<mapref href="map:s" format="ditamap"/><topicref href="topic:a"/>'), `<map id="s"><mapref href="map:t" format="ditamap"/>${key('inner')}</map>`, `<map id="t">${key('innermost')}</map>`, use]);
+    expect(bodyText(nested, 'a')).toBe('inner');
+  });
+  it('a set that holds everywhere comes behind all that the maps say themselves', () => {
+    const set = `<map id="s"><topicmeta><data name="holds-in" value="every-map"/></topicmeta>${key('common')}${key('also').replace('"k"', '"j"')}</map>`;
+    const both = concept('a', '<p><ph keyref="k"/> <ph keyref="j"/></p>');
+    expect(bodyText(composeTexts([mapOf('<topicref href="topic:a"/>'), set, both]), 'a')).toBe('common also');
+    const publication = composeTexts([mapOf('<topicref href="topic:a"/><mapref href="map:t" format="ditamap"/>'), `<map id="t">${key('own')}</map>`, set, both]);
+    expect(bodyText(publication, 'a')).toBe('own also');
+    expect(codes(publication)).toEqual([]);
+  });
+  it('of those of one map the one holds that suits the readers and the language most closely; what is defined twice is said', () => {
+    const facets = [{ name: 'product', label: 'Model', values: [{ name: 'tern-q', label: 'Q' }, { name: 'tern-d', label: 'D' }] }];
+    const lens: Lens = { name: 'd', rules: [{ facet: 'product', value: 'tern-q', action: 'drop' }] };
+    const map = mapOf(`${key('base')}${key('deep', ' product="tern-d"')}${key('quay', ' product="tern-q"')}${key('tief', ' product="tern-d" xml:lang="de"')}<topicref href="topic:a"/>`);
+    expect(bodyText(composeTexts([map, use], { facets, lens }), 'a')).toBe('deep');
+    expect(bodyText(composeTexts([map, use], { facets }), 'a')).toBe('base');
+    expect(bodyText(composeTexts([map, use], { facets, lens, locale: 'de-AT' }), 'a')).toBe('tief');
+    const twice = composeTexts([mapOf(`${key('one')}${key('two')}<topicref href="topic:a"/>`), use]);
+    expect([bodyText(twice, 'a'), codes(twice)]).toEqual(['one', ['key.twice']]);
+  });
+  it('scopes of one name are searched in the order of the map', () => {
+    const scope = (inner: string): string => `<topicgroup keyscope="s">${inner}</topicgroup>`;
+    const publication = composeTexts([mapOf(`${scope('')}${scope(key('second'))}${scope(key('third'))}<topicref href="topic:b"/>`), concept('b', '<p><ph keyref="s.k"/></p>')]);
+    expect(bodyText(publication, 'b')).toBe('second');
+  });
+  it('a variable in the title of a map may use another one; one that uses itself shows nothing', () => {
+    const text = (name: string, words: string): string => `<keydef keys="${name}"><topicmeta><linktext>${words}</linktext></topicmeta></keydef>`;
+    const publication = composeTexts([`<map id="m"><title><ph keyref="full"/>!</title>${text('full', 'Tern <ph keyref="k"/>')}${text('k', 'Q <ph keyref="loop"/>')}${text('loop', 'x<ph keyref="loop"/>')}</map>`]);
+    expect(publication.facts.title).toBe('Tern Q x!');
+  });
   it('what is not defined, or defined by itself, is said and marked', () => {
     expect(composeTexts([mapOf('<topicref href="topic:a"/>'), use]).problems[0]).toMatchObject({ code: 'key.undefined', where: { item: 'a', path: [1, 0, 0] } });
     const cyclic = mapOf('<keydef keys="k"><topicmeta><linktext>x <ph keyref="k"/></linktext></topicmeta></keydef><topicref href="topic:a"/>');
@@ -254,12 +288,12 @@ describe('any library', () => {
     const early = libraryOf(texts);
     expect(codes(compose({ library: early, map: 'm' }, memory))).toEqual(['borrow.missing', 'image.missing']);
     const items = [...texts, concept('l', '<p id="x">come</p>')].map((text) => ({ id: /id="([^"]+)"/u.exec(text)![1]!, kind: text.startsWith('<map') ? ('map' as const) : ('topic' as const), text }));
-    const late = textLibrary(items, [{ id: 'i', name: 'i.svg', mediaType: 'image/svg+xml' }], early);
+    const late = textLibrary(items, [{ id: 'i', name: 'i.svg', mediaType: 'image/svg+xml' }], { earlier: early });
     expect(late.item('a')).toBe(early.item('a'));
     const publication = compose({ library: late, map: 'm' }, memory);
     expect(publication.problems).toEqual([]);
     expect(bodyText(publication, 'a')).toContain('come');
-    expect(compose({ library: textLibrary(items, [{ id: 'i', name: 'i.svg', mediaType: 'image/svg+xml' }], late), map: 'm' }, memory).places[0]!.content).toBe(publication.places[0]!.content);
+    expect(compose({ library: textLibrary(items, [{ id: 'i', name: 'i.svg', mediaType: 'image/svg+xml' }], { earlier: late }), map: 'm' }, memory).places[0]!.content).toBe(publication.places[0]!.content);
   });
   it('never publishes comments for the team, guidance or unknown elements', () => {
     const publication = composeTexts([

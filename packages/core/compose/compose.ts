@@ -4,6 +4,8 @@ import { childNamed, element, lineOf, type Element } from '../markup/index.ts';
 import { problem, type Problem } from '../problems/index.ts';
 import type { HouseRule } from '../rules/index.ts';
 import { wordsFor } from '../words/index.ts';
+import { basesAmong, choosing, type Choose } from './alternates.ts';
+import { inCommon, nameIn, type Branch } from './branches.ts';
 import { expandMap, type MapNode, type Relation } from './expand.ts';
 import { readFacts } from './facts.ts';
 import { buildIndex } from './indexing.ts';
@@ -47,23 +49,29 @@ export function compose(input: Composition, memory: ComposeMemory = composeMemor
   const map = library.item(input.map);
   if (!map?.root || map.kind !== 'map') return emptyPublication(input.map, map, locale);
 
-  const expanded = expandMap(map, library, lens, facets, rules);
+  const choosers = new Map<string, Choose>();
+  const chooseThrough = (through: Lens | undefined): Choose => {
+    const known = choosers.get(lensKey(through)) ?? choosing(library, through, facets);
+    choosers.set(lensKey(through), known);
+    return known;
+  };
+  const expanded = expandMap(map, { library, lens, facets, rules, locale, chooseThrough });
   problems.push(...expanded.problems);
   why.push(...expanded.why);
 
   const scopeKeys = new Map<KeyScope, string>();
-  const basis = JSON.stringify([lensKey(lens), facets, rules, variables]);
+  const basis = JSON.stringify([facets, rules, variables, [...library.alternates]]);
   const prepare = (root: Element, node: MapNode, anchor: string): PreparedTopic | undefined => {
     const topic = elementOf(root, node.element);
     if (!topic || node.item === undefined) return undefined;
     const scoped = scopeKeys.get(node.scope) ?? scopeKey(node.scope);
     scopeKeys.set(node.scope, scoped);
-    const key = `${anchor}\n${node.element ?? ''}\n${basis}\n${scoped}`;
+    const key = `${anchor}\n${node.element ?? ''}\n${lensKey(node.lens)}\n${basis}\n${scoped}`;
     const remembered = memory.get(root) ?? new Map<string, PreparedTopic>();
     memory.set(root, remembered);
     const known = remembered.get(key);
     if (known && isCurrent(known, library)) return known;
-    const context: PreparationContext = { library, lens, facets, rules, scope: node.scope, variables };
+    const context: PreparationContext = { library, lens: node.lens, facets, rules, scope: node.scope, variables, choose: chooseThrough(node.lens) };
     const prepared = prepareTopic(topic, node.item, anchor, context);
     remembered.set(key, prepared);
     return prepared;
@@ -85,13 +93,14 @@ export function compose(input: Composition, memory: ComposeMemory = composeMemor
   const indexTerms: PreparedTopic['indexTerms'][number][] = [];
   const assets = new Set<string>();
   const pending: PendingLink[] = [];
-  /** Where each item stands, first place first. */
-  const standing = new Map<string, PreparedTopic[]>();
+  /** Where each item stands, first place first; what an alternate stands in for stands there too. */
+  const standing: Standing = { topics: new Map(), branches: new Map(), bases: basesAmong(library) };
   let perChapter = { number: undefined as string | undefined, figure: 0, table: 0 };
 
-  const register = (topic: PreparedTopic, item: string, title: string, number: string | undefined): void => {
+  const register = (topic: PreparedTopic, { item, base, branches }: MapNode, title: string, number: string | undefined): void => {
     targets[topic.anchor] = { anchor: topic.anchor, place: topic.anchor, kind: 'topic', title, ...(number === undefined ? {} : { number }) };
-    standing.set(item, [...(standing.get(item) ?? []), topic]);
+    standing.branches.set(topic.anchor, branches);
+    for (const id of new Set([item, base])) if (id !== undefined) standing.topics.set(id, [...(standing.topics.get(id) ?? []), topic]);
     for (const landmark of topic.landmarks) {
       let counted = landmark.number;
       if ((landmark.kind === 'figure' || landmark.kind === 'table') && landmark.title.length > 0) {
@@ -137,7 +146,7 @@ export function compose(input: Composition, memory: ComposeMemory = composeMemor
         return placeNodes(node.children, level, parent);
       }
       const own = node.role === 'part' ? 0 : Math.max(1, level);
-      const anchor = anchorNamed(node.item ?? slug(node.title ? lineOf(element('title', {}, node.title)) : node.role));
+      const anchor = anchorNamed(nameIn(node.branches, node.base ?? slug(node.title ? lineOf(element('title', {}, node.title)) : node.role)));
       const prepared = source?.root ? prepare(source.root, node, anchor) : undefined;
       if (prepared?.dropped) {
         why.push(...prepared.why);
@@ -157,7 +166,7 @@ export function compose(input: Composition, memory: ComposeMemory = composeMemor
     const ownTitle = prepared && childNamed(prepared.content, 'title', 'glossterm');
     const title = ownTitle?.children ?? node.title ?? listTitle(node.role, locale);
     const label = lineOf(element('title', {}, node.title ?? title));
-    if (prepared && node.item !== undefined) register(prepared, node.item, lineOf(element('title', {}, title)) || label, number);
+    if (prepared && node.item !== undefined) register(prepared, node, lineOf(element('title', {}, title)) || label, number);
     else targets[anchor] = { anchor, place: anchor, kind: 'topic', title: label, ...(number === undefined ? {} : { number }) };
     if (prepared && node.role === 'glossaryentry') glossary.push({ anchor, term: label, content: prepared.content });
     const nestedPlaces = (prepared?.nested ?? []).map((inner, index) => nestedPlace(inner, node, level + 1, number, index + 1));
@@ -187,7 +196,7 @@ export function compose(input: Composition, memory: ComposeMemory = composeMemor
 
   const places = placeNodes(withKeys(expanded.nodes, variables), 1, undefined);
   const links = resolveLinks(pending, standing, targets, library, locale, problems);
-  const related = relatedPlaces(expanded.relations, standing);
+  const related = relatedPlaces(expanded.relations, standing.topics);
   const { groups, problems: indexProblems } = buildIndex(indexTerms, locale);
   problems.push(...indexProblems);
   const collator = new Intl.Collator(locale);
@@ -247,10 +256,17 @@ function slug(text: string): string {
   );
 }
 
-/** Links lead to the nearest standing of their target: in the same topic when it is there, else where it stands first. */
+/** The topics of each item, the branches in which each place stands, and what alternates stand in for. */
+interface Standing {
+  readonly topics: Map<string, PreparedTopic[]>;
+  readonly branches: Map<string, readonly Branch[]>;
+  readonly bases: ReadonlyMap<string, string>;
+}
+
+/** Links lead to the nearest standing of their target: in the same topic when it is there, else in the same branch, else where it stands first. */
 function resolveLinks(
   pending: readonly PendingLink[],
-  standing: ReadonlyMap<string, readonly PreparedTopic[]>,
+  { topics, branches, bases }: Standing,
   targets: Readonly<Record<string, Target>>,
   library: Library,
   locale: string,
@@ -264,7 +280,9 @@ function resolveLinks(
       continue;
     }
     const place = key.slice(0, key.lastIndexOf('~'));
-    const candidates = reference.kind === 'item' ? (standing.get(reference.id) ?? []) : [];
+    const around = branches.get(place) ?? [];
+    const near = (topic: PreparedTopic): number => inCommon(around, branches.get(topic.anchor) ?? []);
+    const candidates = (reference.kind === 'item' ? (topics.get(reference.id) ?? topics.get(bases.get(reference.id) ?? '') ?? []) : []).toSorted((a, b) => near(b) - near(a));
     const here = candidates.find((topic) => topic.anchor === place) ?? candidates[0];
     const anchor =
       here && (reference.kind === 'item' && reference.element !== undefined && reference.element !== here.content.attributes['id'] ? findAnchor(candidates, reference.element) : here.anchor);

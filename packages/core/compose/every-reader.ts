@@ -3,6 +3,7 @@ import { isA, isInline, labelOf } from '../grammar/index.ts';
 import { elementOf, type Library, type Reference } from '../library/index.ts';
 import { childNamed, isElement, lineOf, type Attributes, type Element, type Node } from '../markup/index.ts';
 import { problem, type Problem } from '../problems/index.ts';
+import { choosing } from './alternates.ts';
 import { allNodes, expandMap, type MapNode } from './expand.ts';
 import { prepareTopic, type PreparedTopic } from './prepare.ts';
 import type { Origin, ResolvedElement } from './publication.ts';
@@ -52,7 +53,9 @@ function noteAll(element: Element, used: Map<string, Set<string>>): void {
 export function checkEveryReader({ library, map, facets, lens, variables = {} }: EveryReaderInput): Problem[] {
   const item = library.item(map);
   if (!item?.root) return [];
-  const { nodes } = expandMap(item, library, undefined, facets);
+  // What stands in for others is chosen as the edition chooses; what varies inside is left open.
+  const choose = choosing(library, lens, facets);
+  const { nodes } = expandMap(item, { library, lens: undefined, facets, chooseThrough: () => choose });
   const prepared = new Map<MapNode, PreparedTopic>();
   const used = new Map<string, Set<string>>();
   for (const node of allNodes(nodes)) {
@@ -60,7 +63,7 @@ export function checkEveryReader({ library, map, facets, lens, variables = {} }:
     const root = node.item === undefined ? undefined : library.item(node.item)?.root;
     const found = root && elementOf(root, node.element);
     if (!found || node.item === undefined) continue;
-    const topic = prepareTopic(found, node.item, node.item, { library, lens: undefined, facets, rules: [], scope: node.scope, variables });
+    const topic = prepareTopic(found, node.item, node.item, { library, lens: node.lens, facets, rules: [], scope: node.scope, variables, choose });
     prepared.set(node, topic);
     noteAll(topic.content, used);
   }
@@ -209,7 +212,7 @@ function checkHeads(nodes: readonly MapNode[], prepared: ReadonlyMap<MapNode, Pr
 /** Who gets a link gets what it leads to. What is not in the publication at all is told by the build. */
 function checkLinks(links: readonly AskedLink[], standings: readonly Standing[], space: ReaderSpace, ask: Ask, library: Library): void {
   const byItem = new Map<string, Standing[]>();
-  for (const standing of standings) byItem.set(standing.topic.content.origin.item, [...(byItem.get(standing.topic.content.origin.item) ?? []), standing]);
+  for (const standing of standings) for (const id of new Set([standing.node.item, standing.node.base])) if (id !== undefined) byItem.set(id, [...(byItem.get(id) ?? []), standing]);
   for (const { reference, readers, origin } of links) {
     const targets = byItem.get(reference.id) ?? [];
     const covers = targets.flatMap(({ topic, readers: placed }) => readersOfPart(topic.content, reference.element, placed, space));

@@ -1,9 +1,11 @@
 import { facetValuesOf, judge, type Facet, type Lens } from '../facets/index.ts';
 import { basesOf, definitionOf, isA, labelOf } from '../grammar/index.ts';
-import { checkItem, readReference, type Item, type Library } from '../library/index.ts';
+import { checkItem, namesIn, readReference, suits, type Item, type Library } from '../library/index.ts';
 import { childNamed, isElement, lineOf, type Attributes, type Element, type Node } from '../markup/index.ts';
 import { atItem, problem, type Path, type Problem } from '../problems/index.ts';
 import type { HouseRule } from '../rules/index.ts';
+import type { Choose } from './alternates.ts';
+import { branchesOf, scopesIn, type Branch } from './branches.ts';
 import { defineKeys, keyScope, type KeyScope } from './keys.ts';
 import type { Origin, PlaceRole, Reason } from './publication.ts';
 
@@ -12,6 +14,8 @@ export interface MapNode {
   readonly role: PlaceRole;
   /** The item shown here, and the nested topic in it where one is named. */
   readonly item?: string;
+  /** What the map names: another item where an alternate stands in for it. */
+  readonly base?: string;
   readonly element?: string;
   /** The map's own title for the place. */
   readonly title?: readonly Node[];
@@ -20,6 +24,10 @@ export interface MapNode {
   readonly origin: Origin;
   /** The attributes of the entry and of all around it that decide who gets it, outermost first. */
   readonly conditions: readonly Attributes[];
+  /** Through which its content is seen: that of the branch. */
+  readonly lens: Lens | undefined;
+  /** The branches in which it stands, outermost first. */
+  readonly branches: readonly Branch[];
   readonly children: readonly MapNode[];
 }
 
@@ -49,87 +57,161 @@ const roles: Record<string, PlaceRole> = {
 /** Elements that hold others and have no heading of their own. */
 const transparent = new Set(['frontmatter', 'backmatter', 'booklists', 'appendices', 'topicgroup', 'topicset']);
 
-/** Expands a map with its sub-maps into places, drops what the lens drops, and gathers keys and relationship tables. */
-export function expandMap(map: Item, library: Library, lens: Lens | undefined, facets: readonly Facet[], rules: readonly HouseRule[] = []): ExpandedMap {
+export interface Expansion {
+  readonly library: Library;
+  readonly lens: Lens | undefined;
+  readonly facets: readonly Facet[];
+  readonly rules?: readonly HouseRule[];
+  readonly locale?: string;
+  /** Chooses among topics and their alternates, through the lens of a branch; only bases where it is not given. */
+  readonly chooseThrough?: (lens: Lens | undefined) => Choose;
+}
+
+/** Where the reading of a map is. */
+interface Around {
+  readonly item: Item;
+  readonly role: PlaceRole;
+  readonly scope: KeyScope;
+  /** The maps that are being read. */
+  readonly open: readonly string[];
+  /** How deep the map lies among the maps. */
+  readonly depth: number;
+  readonly conditions: readonly Attributes[];
+  readonly lens: Lens | undefined;
+  readonly branches: readonly Branch[];
+}
+
+/** Keys of sets that hold everywhere come behind all that a map says itself. */
+const deepest = 1000;
+
+/** Expands a map with its sub-maps into places, drops what the lens drops, parts it into branches, chooses alternates, and gathers keys and relationship tables. */
+export function expandMap(map: Item, { library, lens: outermost, facets, rules = [], locale = 'en', chooseThrough }: Expansion): ExpandedMap {
   const problems: Problem[] = [];
   const why: Reason[] = [];
   const relations: Relation[] = [];
   const rootScope = keyScope([]);
+  const read = new Set<string>();
+  const report = (found: Problem): void => void problems.push(found);
 
-  const readMap = (item: Item, inherited: PlaceRole, scope: KeyScope, open: readonly string[], around: readonly Attributes[]): MapNode[] => {
+  const readMap = (around: Around): MapNode[] => {
+    const { item } = around;
+    read.add(item.id);
     problems.push(...item.problems);
-    if (!item.root) return [];
-    problems.push(...atItem(item.id, checkItem(item.root, { facets, rules })));
-    const own = scopeFor(item.root, scope);
-    return readChildren(item.root, [], item, inherited, own, [...open, item.id], [...around, ...conditionsOn(item.root)]);
+    const { root } = item;
+    if (!root) return [];
+    problems.push(...atItem(item.id, checkItem(root, { facets, rules })));
+    const origin = { item: item.id, path: [] };
+    return eachBranch(root, origin, around, (branch) => {
+      const scope = scopeFor(root, branch);
+      return readChildren(root, [], { ...branch, scope, open: [...branch.open, item.id], conditions: [...branch.conditions, ...conditionsOn(root)] });
+    });
   };
 
-  const scopeFor = (element: Element, scope: KeyScope): KeyScope => {
-    const names = (element.attributes['keyscope'] ?? '').split(/\s+/u).filter((name) => name !== '');
-    return names.length > 0 ? keyScope(names, scope) : scope;
+  /** What is read of an element, once for each branch into which its filters part it. */
+  const eachBranch = (parent: Element, origin: Origin, around: Around, readOne: (around: Around) => MapNode[]): MapNode[] => {
+    const branches = branchesOf(parent, origin, around.lens, library, facets, report);
+    if (branches.length === 0) return readOne(around);
+    return branches.flatMap((branch) => readOne({ ...around, lens: branch.lens, branches: [...around.branches, branch] }));
   };
 
-  const readChildren = (parent: Element, path: Path, item: Item, inherited: PlaceRole, scope: KeyScope, open: readonly string[], around: readonly Attributes[]): MapNode[] =>
-    parent.children.flatMap((child, index) => (isElement(child) ? readReferenceElement(child, [...path, index], item, inherited, scope, open, around) : []));
+  const scopeFor = (element: Element, { scope, branches }: Around): KeyScope => {
+    const names = namesIn(element.attributes['keyscope']);
+    const branch = branches.at(-1);
+    const isHead = branch !== undefined && element.children.some((child) => isElement(child) && child.name === 'ditavalref');
+    const scoped = isHead ? scopesIn(branch, names) : names;
+    return scoped.length > 0 ? keyScope(scoped, scope) : scope;
+  };
 
-  const readReferenceElement = (element: Element, path: Path, item: Item, inherited: PlaceRole, outer: KeyScope, open: readonly string[], around: readonly Attributes[]): MapNode[] => {
-    const conditions = [...around, ...conditionsOn(element)];
-    const origin = { item: item.id, path };
-    if (element.name === 'reltable') {
-      relations.push(...readRelations(element, item.id));
-      return [];
-    }
-    if (!isA(element.name, 'topicref') || !definitionOf(element.name)) return [];
+  const readChildren = (parent: Element, path: Path, around: Around): MapNode[] =>
+    parent.children.flatMap((child, index) => (isElement(child) ? readReferenceElement(child, [...path, index], around) : []));
+
+  const isKept = (element: Element, origin: Origin, lens: Lens | undefined): boolean => {
     const verdict = judge(element.attributes, lens, facets);
-    if (!verdict.kept) {
-      why.push({ kind: 'dropped', origin, detail: `${labelOf(element.name)}: ${verdict.facet} is ${verdict.values?.join(', ')}` });
+    if (!verdict.kept) why.push({ kind: 'dropped', origin, detail: `${labelOf(element.name)}: ${verdict.facet} is ${verdict.values?.join(', ')}` });
+    return verdict.kept;
+  };
+
+  const readReferenceElement = (element: Element, path: Path, around: Around): MapNode[] => {
+    const origin = { item: around.item.id, path };
+    if (element.name === 'reltable') {
+      relations.push(...readRelations(element, around.item.id));
       return [];
     }
+    if (!isA(element.name, 'topicref') || element.name === 'ditavalref' || !definitionOf(element.name) || !isKept(element, origin, around.lens)) return [];
+    return eachBranch(element, origin, around, (branch) => (branch === around || isKept(element, origin, branch.lens) ? readEntry(element, path, branch) : []));
+  };
+
+  const readEntry = (element: Element, path: Path, outer: Around): MapNode[] => {
+    const { item } = outer;
+    const origin = { item: item.id, path };
     const scope = scopeFor(element, outer);
-    defineKeys(scope, element, origin);
-    const role = roleOf(element, inherited);
+    const around = { ...outer, scope, conditions: [...outer.conditions, ...conditionsOn(element)] };
+    defineAt(scope, element, origin, outer);
+    const role = roleOf(element, outer.role);
     const { href, format } = element.attributes;
     const reference = href === undefined ? undefined : readReference(href, item.id);
 
     if (element.name === 'keydef' || element.attributes['processing-role'] === 'resource-only') {
-      readChildren(element, path, item, inherited, scope, open, conditions);
+      readChildren(element, path, around);
       return [];
     }
     const isMapReference = element.name === 'mapref' || format === 'ditamap' || (href?.startsWith('map:') ?? false);
-    if (isMapReference) return readSubMap(reference?.kind === 'item' ? reference.id : undefined, href, origin, inherited === 'section' ? 'section' : role, scope, open, conditions);
+    if (isMapReference) return readSubMap(reference?.kind === 'item' ? reference.id : undefined, href, origin, { ...around, role: outer.role === 'section' ? 'section' : role });
 
-    const children = readChildren(element, path, item, transparent.has(element.name) ? inheritedBy(element, inherited) : 'section', scope, open, conditions);
+    const children = readChildren(element, path, { ...around, role: transparent.has(element.name) ? inheritedBy(element, outer.role) : 'section' });
     if (transparent.has(element.name) && href === undefined) return children;
     const meta = childNamed(element, 'topicmeta');
     const navigation = meta && childNamed(meta, 'navtitle');
     const title = navigation ? navigation.children : element.attributes['navtitle'] === undefined ? undefined : [element.attributes['navtitle']];
-    const base = { role, inContents: element.attributes['toc'] !== 'no', scope, origin, conditions, children, ...(title ? { title } : {}) };
+    const { lens, branches, conditions } = around;
+    const base = { role, inContents: element.attributes['toc'] !== 'no', scope, origin, conditions, lens, branches, children, ...(title ? { title } : {}) };
     if (href === undefined) {
       if (lists[element.name]) return [base];
       if (!title || lineOf({ name: 'title', attributes: {}, children: title }) === '') return children;
       return [base];
     }
-    if (reference?.kind === 'item') return [{ ...base, item: reference.id, ...(reference.element === undefined ? {} : { element: reference.element }) }];
+    if (reference?.kind === 'item') {
+      const chosen = choose(reference.id, lens, origin);
+      return [{ ...base, item: chosen, base: reference.id, ...(reference.element === undefined ? {} : { element: reference.element }) }];
+    }
     if (element.attributes['scope'] !== 'external' && element.attributes['scope'] !== 'peer') {
-      problems.push(problem('error', 'map.missing-topic', `The map names “${href}”, which is not in the library. It is left out.`, origin));
+      report(problem('error', 'map.missing-topic', `The map names “${href}”, which is not in the library. It is left out.`, origin));
     }
     return children;
   };
 
-  const readSubMap = (id: string | undefined, href: string | undefined, origin: Origin, role: PlaceRole, scope: KeyScope, open: readonly string[], around: readonly Attributes[]): MapNode[] => {
-    const sub = id === undefined ? undefined : library.item(id);
-    if (!sub || sub.kind !== 'map') {
-      problems.push(problem('error', 'map.missing-map', `The map “${href ?? ''}” is not in the library. It is left out.`, origin));
-      return [];
-    }
-    if (open.includes(sub.id)) {
-      problems.push(problem('error', 'map.cycle', `The map “${sub.id}” contains itself. It is left out here.`, origin));
-      return [];
-    }
-    return readMap(sub, role, scope, open, around);
+  const choose = (id: string, lens: Lens | undefined, origin: Origin): string => {
+    const choice = chooseThrough?.(lens)(id);
+    if (!choice) return id;
+    problems.push(...choice.problems);
+    if (choice.alternate) why.push({ kind: 'alternate', origin, detail: `${choice.id} stands in for ${id}` });
+    return choice.id;
   };
 
-  const nodes = readMap(map, 'chapter', rootScope, [], []);
+  const defineAt = (scope: KeyScope, element: Element, origin: Origin, { depth, lens }: Around): void => {
+    for (const key of defineKeys(scope, element, origin, depth, (definition) => suits(definition, locale, lens, facets)))
+      report(problem('warning', 'key.twice', `The variable “${key}” is defined twice in this map for the same readers. The first definition holds.`, origin));
+  };
+
+  const readSubMap = (id: string | undefined, href: string | undefined, origin: Origin, around: Around): MapNode[] => {
+    const sub = id === undefined ? undefined : library.item(id);
+    if (!sub || sub.kind !== 'map') {
+      report(problem('error', 'map.missing-map', `The map “${href ?? ''}” is not in the library. It is left out.`, origin));
+      return [];
+    }
+    if (around.open.includes(sub.id)) {
+      report(problem('error', 'map.cycle', `The map “${sub.id}” contains itself. It is left out here.`, origin));
+      return [];
+    }
+    return readMap({ ...around, item: sub, depth: around.depth + 1 });
+  };
+
+  const outside: Around = { item: map, role: 'chapter', scope: rootScope, open: [], depth: 0, conditions: [], lens: outermost, branches: [] };
+  const nodes = readMap(outside);
+  for (const id of library.commonSets) {
+    const set = library.item(id);
+    if (set && !read.has(id)) readMap({ ...outside, item: set, depth: deepest });
+  }
   return { nodes, scope: rootScope, relations, problems, why };
 }
 

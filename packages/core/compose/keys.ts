@@ -1,20 +1,21 @@
-import { childNamed, element, findAll, isElement, lineOf, type Element, type Node } from '../markup/index.ts';
+import { element, isElement, type Element, type Node } from '../markup/index.ts';
+import { definitionsOf, type KeyDefinition } from '../library/index.ts';
 import type { Origin } from './publication.ts';
 
-export interface KeyDefinition {
-  readonly key: string;
-  /** As it stands in the definition; absent for a key that only gives a text. */
-  readonly href?: string;
-  /** What an empty phrase with this key shows. */
-  readonly text?: readonly Node[];
+/** A definition where it stands. */
+export interface DefinedKey extends KeyDefinition {
   readonly origin: Origin;
+  /** How deep its map lies among the maps: 0 is the map that is composed. */
+  readonly depth: number;
+  /** How closely it suits those for whom the map is composed; -1 where it is not for all of them. */
+  readonly match: number;
 }
 
 /** The keys that hold in one branch of the map. */
 export interface KeyScope {
   readonly names: readonly string[];
   readonly parent?: KeyScope;
-  readonly definitions: Map<string, KeyDefinition>;
+  readonly definitions: Map<string, DefinedKey>;
   readonly children: KeyScope[];
 }
 
@@ -24,64 +25,56 @@ export function keyScope(names: readonly string[], parent?: KeyScope): KeyScope 
   return scope;
 }
 
-/** Adds the keys of one topic reference; of several definitions in one scope the first in map order holds (DITA 1.3, 2.4.4.2). */
-export function defineKeys(scope: KeyScope, reference: Element, origin: Origin): void {
-  for (const key of (reference.attributes['keys'] ?? '').split(/\s+/u)) {
-    if (key === '' || scope.definitions.has(key)) continue;
-    const { href } = reference.attributes;
-    const text = textOfKey(reference);
-    scope.definitions.set(key, { key, origin, ...(href === undefined ? {} : { href }), ...(text === undefined ? {} : { text }) });
-  }
-}
-
-/** The words of a key: its keyword, else its link text, else its short title (DITA 1.3, 2.4.4.6). */
-function textOfKey(reference: Element): readonly Node[] | undefined {
-  const meta = childNamed(reference, 'topicmeta');
-  if (!meta) return reference.attributes['navtitle'] === undefined ? undefined : [reference.attributes['navtitle']];
-  const holder = findAll(meta, (found) => found.name === 'keywords')[0];
-  const words = (holder && childNamed(holder, 'keyword', 'ph', 'term')) ?? childNamed(meta, 'linktext', 'navtitle');
-  return words && lineOf(words) !== '' ? words.children : undefined;
+/**
+ * Adds the keys of one topic reference. A map goes before the maps that it takes in, and of several definitions the first holds (DITA 1.3, 2.4.4.3
+ * “Effective key definitions”); but among those of one map the one that suits the readers most closely.
+ * @param suits how closely a definition does; undefined where it is not meant at all
+ * @returns keys that are defined twice in one map for the same readers
+ */
+export function defineKeys(scope: KeyScope, reference: Element, origin: Origin, depth: number, suits: (definition: KeyDefinition) => number | undefined): string[] {
+  return definitionsOf(reference).flatMap((definition) => {
+    const match = suits(definition);
+    if (match === undefined) return [];
+    const known = scope.definitions.get(definition.key);
+    const isOfOneMap = known?.origin.item === origin.item;
+    if (!known || depth < known.depth || (isOfOneMap && match > known.match)) scope.definitions.set(definition.key, { ...definition, origin, depth, match });
+    const isAnother = known && isOfOneMap && known.origin.path.join() !== origin.path.join();
+    return isAnother && match === known.match && match >= 0 ? [definition.key] : [];
+  });
 }
 
 /**
  * Finds a key from a scope: an outer definition goes before an inner one; `scope.key` reaches into a child scope (DITA 1.3, 2.4.4.4).
  */
-export function lookUpKey(scope: KeyScope, key: string): KeyDefinition | undefined {
-  const outer = scope.parent && lookUpKey(scope.parent, key);
-  if (outer) return outer;
-  const own = scope.definitions.get(key);
-  if (own) return own;
-  const dot = key.indexOf('.');
-  if (dot < 1) return undefined;
-  const inner = scope.children.find((child) => child.names.includes(key.slice(0, dot)));
-  return inner && lookUpInside(inner, key.slice(dot + 1));
+export function lookUpKey(scope: KeyScope, key: string): DefinedKey | undefined {
+  return (scope.parent && lookUpKey(scope.parent, key)) ?? lookUpInside(scope, key);
 }
 
-function lookUpInside(scope: KeyScope, key: string): KeyDefinition | undefined {
+function lookUpInside(scope: KeyScope, key: string): DefinedKey | undefined {
   const own = scope.definitions.get(key);
-  if (own) return own;
   const dot = key.indexOf('.');
-  const inner = dot < 1 ? undefined : scope.children.find((child) => child.names.includes(key.slice(0, dot)));
-  return inner && lookUpInside(inner, key.slice(dot + 1));
+  if (own || dot < 1) return own;
+  // Several scopes may have one name: the first of them that has the key.
+  for (const child of scope.children) {
+    const inner = child.names.includes(key.slice(0, dot)) ? lookUpInside(child, key.slice(dot + 1)) : undefined;
+    if (inner) return inner;
+  }
+  return undefined;
 }
 
 /** The same for scopes in which every key means the same; used to remember results. */
-export function scopeKey(scope: KeyScope): string {
-  const own = JSON.stringify([...scope.definitions.values()].map(({ key, href, text }) => [key, href, text]));
-  const inner = scope.children.map((child) => `${child.names.join(' ')}:${insideKey(child)}`).join();
-  return `${scope.parent ? scopeKey(scope.parent) : ''}|${own}|${inner}`;
-}
+export const scopeKey = (scope: KeyScope): string => `${scope.parent ? scopeKey(scope.parent) : ''}|${insideKey(scope)}`;
 
-function insideKey(scope: KeyScope): string {
-  return JSON.stringify([[...scope.definitions.values()].map(({ key, href, text }) => [key, href, text]), scope.children.map((child) => [child.names, insideKey(child)])]);
-}
+const insideKey = (scope: KeyScope): string =>
+  JSON.stringify([[...scope.definitions.values()].map(({ key, href, text }) => [key, href, text]), scope.children.map((child) => [child.names, insideKey(child)])]);
 
-/** Nodes of a map in which every empty phrase with a key shows what the key gives; keys in the text of a key are not followed. */
-export function fillKeys(nodes: readonly Node[], scope: KeyScope, variables: Readonly<Record<string, string>>): Node[] {
+/** Nodes of a map in which every empty phrase with a key shows what the key gives; one that uses itself shows nothing. */
+export function fillKeys(nodes: readonly Node[], scope: KeyScope, variables: Readonly<Record<string, string>>, open: readonly string[] = []): Node[] {
   return nodes.map((node) => {
     if (!isElement(node)) return node;
     const key = node.attributes['keyref'];
-    const text = key === undefined || node.children.length > 0 ? undefined : variables[key] === undefined ? lookUpKey(scope, key)?.text : [variables[key]];
-    return element(node.name, node.attributes, text ?? fillKeys(node.children, scope, variables));
+    if (key === undefined || node.children.length > 0) return element(node.name, node.attributes, fillKeys(node.children, scope, variables, open));
+    const text = variables[key] === undefined ? lookUpKey(scope, key)?.text : [variables[key]];
+    return element(node.name, node.attributes, open.includes(key) ? [] : fillKeys(text ?? [], scope, variables, [...open, key]));
   });
 }

@@ -1,9 +1,10 @@
 import { judge, withLookWords, type Facet, type Lens } from '../facets/index.ts';
 import { definitionOf, isA, isTopic, labelOf } from '../grammar/index.ts';
-import { borrowedRun, checkItem, elementOf, mergeAttributes, readReference, type FoundElement, type Library, type Reference } from '../library/index.ts';
+import { borrowedRun, checkItem, elementOf, mergeAttributes, readReference, type FoundElement, type Item, type Library, type Reference } from '../library/index.ts';
 import { childNamed, isElement, joinTexts, lineOf, type Attributes, type Element, type Node } from '../markup/index.ts';
 import { atItem, problem, type Path, type Problem } from '../problems/index.ts';
 import type { HouseRule } from '../rules/index.ts';
+import type { Choose } from './alternates.ts';
 import { lookUpKey, type KeyScope } from './keys.ts';
 import type { Origin, Reason, ResolvedElement, TargetKind } from './publication.ts';
 
@@ -52,6 +53,8 @@ export interface PreparationContext {
   readonly scope: KeyScope;
   /** Texts that an edition sets for keys; they go before every definition. */
   readonly variables: Readonly<Record<string, string>>;
+  /** Chooses among topics and images and their alternates. */
+  readonly choose: Choose;
 }
 
 /** Never published. `related-links` and `prolog` are read for what they give and then left out. */
@@ -143,9 +146,7 @@ export function prepareTopic(topic: FoundElement, item: string, anchor: string, 
     const reference = href === undefined ? keyTarget(attributes['conkeyref']!) : readReference(href, spot.item);
     const source = href ?? attributes['conkeyref']!;
 
-    const lender = reference?.kind === 'item' ? context.library.item(reference.id) : undefined;
-    // Also one that is not there: it may come.
-    if (reference?.kind === 'item' && reference.id !== item) lenders.set(reference.id, lender?.root);
+    const lender = reference?.kind === 'item' ? lenderOf(reference) : undefined;
     if (reference?.kind !== 'item' || !lender?.root) {
       problems.push(problem('error', 'borrow.missing', `The passage “${source}” cannot be borrowed: there is no such topic.`, where));
       return [];
@@ -170,6 +171,24 @@ export function prepareTopic(topic: FoundElement, item: string, anchor: string, 
       const inner: Spot = { item: lender.id, path, borrowing: [...spot.borrowing, key], keys: spot.keys };
       return resolveElement(passage, inner, index === 0 ? mergeAttributes(attributes, passage.attributes) : passage.attributes);
     });
+  };
+
+  const readItem = (id: string): Item | undefined => {
+    const read = context.library.item(id);
+    // Also one that is not there: it may come.
+    if (id !== item) lenders.set(id, read?.root);
+    return read;
+  };
+  /** An alternate of the lender lends, where it has that element too. */
+  const lenderOf = ({ id, element }: Reference & { readonly kind: 'item' }): Item | undefined => {
+    const chosen = choose(id);
+    const other = chosen === id ? undefined : readItem(chosen);
+    return other?.root && elementOf(other.root, element) ? other : readItem(id);
+  };
+  const choose = (id: string): string => {
+    const choice = context.choose(id);
+    problems.push(...choice.problems);
+    return choice.id;
   };
 
   const keyTarget = (keyref: string): Reference | undefined => {
@@ -205,8 +224,7 @@ export function prepareTopic(topic: FoundElement, item: string, anchor: string, 
 
   const titleOfKeyTarget = (href: string | undefined, from: string): Node[] => {
     const reference = href === undefined ? undefined : readReference(href, from);
-    const root = reference?.kind === 'item' ? context.library.item(reference.id)?.root : undefined;
-    if (reference?.kind === 'item') lenders.set(reference.id, root);
+    const root = reference?.kind === 'item' ? readItem(choose(reference.id))?.root : undefined;
     const title = root && childNamed(root, 'title', 'glossterm');
     return title ? [lineOf(title)] : href === undefined ? [] : [href];
   };
@@ -259,7 +277,8 @@ export function prepareTopic(topic: FoundElement, item: string, anchor: string, 
     if (!isFile) return undefined;
     const href = attributes[name === 'object' ? 'data' : name === 'param' ? 'value' : 'href'];
     const reference = attributes['keyref'] === undefined ? undefined : keyTarget(attributes['keyref']);
-    const target = reference ?? (href === undefined ? undefined : readReference(href, spot.item));
+    const named = reference ?? (href === undefined ? undefined : readReference(href, spot.item));
+    const target = named?.kind === 'asset' ? { ...named, id: choose(named.id) } : named;
     if (target?.kind === 'asset') lookedFor.set(target.id, context.library.asset(target.id) !== undefined);
     if (target?.kind === 'asset' && lookedFor.get(target.id) === true) {
       assets.add(target.id);

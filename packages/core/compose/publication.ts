@@ -91,7 +91,7 @@ export interface GlossaryEntry {
 
 /** Why something is as it is: the trail from what was written to what is published. */
 export interface Reason {
-  readonly kind: 'dropped' | 'borrowed' | 'replaced';
+  readonly kind: 'dropped' | 'borrowed' | 'replaced' | 'alternate';
   readonly origin: Origin;
   readonly detail: string;
 }

@@ -10,6 +10,7 @@ export { tagOf, tagsOf, type FacetTag } from './tags.ts';
 export { replaceInLens, replaceValue, valuesUsed, withOtherValue, type ValueUse } from './renaming.ts';
 export { combineLenses, lensOf, type KeptLens } from './combining.ts';
 export { actionOn, judge, lensKey, throughLens, withDecision, type Decision } from './deciding.ts';
+export { matchOf } from './matching.ts';
 export { withLookWords, type MarkLook } from './looks.ts';
 export { facetValuesOf, pigments, type Pigment, type Facet, type FacetValue, type Lens, type LensAction, type LensRule, type Verdict } from './lens.ts';
 export { both, everyReader, isNobody, nameReaders, readersOf, readerSpace, uncovered, type Readers, type ReaderSpace } from './readers.ts';

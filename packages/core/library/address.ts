@@ -1,12 +1,13 @@
 import type { Element } from '../markup/index.ts';
 
 /**
- * What a reference leads to. Stored references use `topic:ID`, `topic:ID/element`, `map:ID` and `asset:ID`;
+ * What a reference leads to. Stored references use `topic:ID`, `topic:ID/element`, `map:ID`, `asset:ID` and `lens:ID`;
  * file paths exist only in packages that go in or out.
  */
 export type Reference =
   | { readonly kind: 'item'; readonly id: string; readonly element?: string }
   | { readonly kind: 'asset'; readonly id: string }
+  | { readonly kind: 'lens'; readonly id: string }
   | { readonly kind: 'external'; readonly href: string }
   /** Something that looks like a file of a package but is not in the library. */
   | { readonly kind: 'unknown'; readonly href: string };
@@ -21,7 +22,8 @@ const openSchemes = /^(https?|mailto|tel|ftp):/iu;
 export function readReference(href: string, self: string): Reference {
   const own = /^(topic|map):([^/]+)(?:\/(.+))?$/u.exec(href);
   if (own) return { kind: 'item', id: own[2]!, ...(own[3] === undefined ? {} : { element: own[3] }) };
-  if (href.startsWith('asset:')) return { kind: 'asset', id: href.slice('asset:'.length) };
+  const file = /^(asset|lens):(.+)$/u.exec(href);
+  if (file) return { kind: file[1] === 'lens' ? 'lens' : 'asset', id: file[2]! };
   if (href.startsWith('#')) {
     const element = href.slice(1).split('/').at(-1);
     return { kind: 'item', id: self, ...(element === undefined || element === '' || element === '.' ? {} : { element }) };
@@ -30,7 +32,7 @@ export function readReference(href: string, self: string): Reference {
 }
 
 export function writeReference(reference: Reference, kindOf: 'topic' | 'map' = 'topic'): string {
-  if (reference.kind === 'asset') return `asset:${reference.id}`;
+  if (reference.kind === 'asset' || reference.kind === 'lens') return `${reference.kind}:${reference.id}`;
   if (reference.kind === 'item') return `${kindOf}:${reference.id}${reference.element === undefined ? '' : `/${reference.element}`}`;
   return reference.href;
 }

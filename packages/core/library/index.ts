@@ -4,6 +4,7 @@
  * The server, the browser and the tests each give their own `Library`; everything that composes reads only this.
  */
 export * from './address.ts';
+export * from './alternates.ts';
 export * from './borrowing.ts';
 export * from './check.ts';
 export * from './derive.ts';
@@ -14,3 +15,4 @@ export * from './references.ts';
 export * from './rewrite.ts';
 export * from './topic-facts.ts';
 export * from './uses.ts';
+export * from './variables.ts';

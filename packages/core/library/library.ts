@@ -1,6 +1,10 @@
+import type { Lens } from '../facets/index.ts';
 import { normalise } from '../grammar/index.ts';
-import { readXml, type Element } from '../markup/index.ts';
+import { readXml, type Attributes, type Element } from '../markup/index.ts';
 import type { Problem } from '../problems/index.ts';
+import { alternateMark, baseOf, type Alternate } from './alternates.ts';
+import { conditionsOf } from './derive.ts';
+import { holdsEverywhere, everywhereMark } from './variables.ts';
 
 /** A topic or a map. */
 export interface Item {
@@ -19,12 +23,20 @@ export interface Asset {
   /** Pixels, where the file says. */
   readonly width?: number;
   readonly height?: number;
+  /** The image for which it stands in, for readers of these facet values. */
+  readonly alternateOf?: string;
+  readonly conditions?: Attributes;
 }
 
 /** Reads never wait: whoever makes a `Library` has loaded what a composition needs. The same text gives the same `root` object. */
 export interface Library {
   item(id: string): Item | undefined;
   asset(id: string): Asset | undefined;
+  lens(id: string): Lens | undefined;
+  /** What stands in for topics and images, by the id of what it stands in for. */
+  readonly alternates: ReadonlyMap<string, readonly Alternate[]>;
+  /** Maps whose variables hold in every map, in the order of their ids. */
+  readonly commonSets: readonly string[];
 }
 
 /** Reads the text of one item. Equal trees are not shared between calls: keep the result. */
@@ -46,19 +58,26 @@ export interface TextLibrary extends Library {
   alreadyRead(item: StoredItem): Item | undefined;
 }
 
-/**
- * A library over texts in memory. Each text is read when first asked for.
- * @param earlier gives back the trees of texts that have not changed since, so that what is remembered of them still holds
- */
-export function textLibrary(items: Iterable<StoredItem>, assets: Iterable<Asset> = [], earlier?: TextLibrary): TextLibrary {
+export interface Beside {
+  readonly lenses?: Iterable<Lens & { readonly id: string }>;
+  /** Gives back the trees of texts that have not changed since, so that what is remembered of them still holds. */
+  readonly earlier?: TextLibrary | undefined;
+}
+
+/** A library over texts in memory. Each text is read when first asked for. */
+export function textLibrary(items: Iterable<StoredItem>, assets: Iterable<Asset> = [], { lenses = [], earlier }: Beside = {}): TextLibrary {
   const texts = new Map<string, StoredItem>();
   const read = new Map<string, Item>();
   const byId = new Map([...assets].map((asset) => [asset.id, asset]));
-  const library = {
+  const lensById = new Map([...lenses].map((lens) => [lens.id, lens]));
+  let gathered: Pick<Library, 'alternates' | 'commonSets'> | undefined;
+  const gather = (): Pick<Library, 'alternates' | 'commonSets'> => (gathered ??= { alternates: alternatesAmong(texts.values(), byId.values(), library), commonSets: commonSetsAmong(texts.values(), library) });
+  const library: TextLibrary = {
     set(item: StoredItem) {
       if (texts.get(item.id)?.text === item.text) return;
       texts.set(item.id, item);
       read.delete(item.id);
+      gathered = undefined;
     },
     item(id: string) {
       const known = read.get(id);
@@ -70,6 +89,13 @@ export function textLibrary(items: Iterable<StoredItem>, assets: Iterable<Asset>
       return item;
     },
     asset: (id: string) => byId.get(id),
+    lens: (id: string) => lensById.get(id),
+    get alternates() {
+      return gather().alternates;
+    },
+    get commonSets() {
+      return gather().commonSets;
+    },
     alreadyRead: ({ id, kind, text }: StoredItem) => (texts.get(id)?.text === text && texts.get(id)?.kind === kind ? read.get(id) : undefined),
   };
   for (const item of items) {
@@ -80,3 +106,25 @@ export function textLibrary(items: Iterable<StoredItem>, assets: Iterable<Asset>
   }
   return library;
 }
+
+const sorted = <Named extends { readonly id: string }>(named: Iterable<Named>): Named[] => [...named].sort((a, b) => (a.id < b.id ? -1 : 1));
+
+function alternatesAmong(texts: Iterable<StoredItem>, assets: Iterable<Asset>, library: Pick<Library, 'item'>): Map<string, Alternate[]> {
+  const found = new Map<string, Alternate[]>();
+  const add = (base: string | undefined, alternate: Alternate): void => {
+    if (base !== undefined) found.set(base, [...(found.get(base) ?? []), alternate]);
+  };
+  for (const { id, text } of sorted(texts)) {
+    // Most texts are spared the reading.
+    const root = text.includes(alternateMark) ? library.item(id)?.root : undefined;
+    if (root) add(baseOf(root, id), { id, conditions: conditionsOf(root) });
+  }
+  for (const { id, alternateOf, conditions = {} } of sorted(assets)) add(alternateOf, { id, conditions });
+  return found;
+}
+
+const commonSetsAmong = (texts: Iterable<StoredItem>, library: Pick<Library, 'item'>): string[] =>
+  sorted(texts).flatMap(({ id, kind, text }) => {
+    const root = kind === 'map' && text.includes(everywhereMark) ? library.item(id)?.root : undefined;
+    return root && holdsEverywhere(root) ? [id] : [];
+  });

@@ -29,7 +29,8 @@ export function checkReferences(root: Element, self: string, has: (id: string) =
     const where = { path, attribute };
     const fix = fixFor(root, path, attribute);
     if (target.kind === 'unknown') return [problem('error', 'reference.unknown', `“${target.href}” is no place in the library and no address of the web.`, where, fix)];
-    if (target.kind === 'external') return [];
+    // A lens that is not there is told when the map is composed.
+    if (target.kind === 'external' || target.kind === 'lens') return [];
     if (target.kind === 'item' && target.id === self)
       return elementOf(root, target.element) ? [] : [problem('error', 'reference.missing-part', `There is no part “${target.element ?? ''}” in this topic.`, where, fix)];
     return has(target.id) ? [] : [problem('error', 'reference.missing', `“${target.id}” is not in the library.`, where, fix)];

@@ -120,8 +120,13 @@ export function writeFacts(root: Element, facts: TopicFacts): Element {
     const opened = set(described, 'resourceid', facts.contextIds, named('resourceid', 'appid'));
     return { ...opened, children: inOrder(opened.children, prologOrder) };
   };
-  if (childNamed(root, 'prolog')) return changedPart(root, 'prolog', filled);
-  const prolog = filled(element('prolog'));
+  return withProlog(root, filled);
+}
+
+/** The topic with its prolog changed, made at its place if there is none; one that is then empty is left out. */
+export function withProlog(root: Element, change: (prolog: Element) => Element): Element {
+  if (childNamed(root, 'prolog')) return changedPart(root, 'prolog', change);
+  const prolog = change(element('prolog'));
   if (prolog.children.length === 0) return root;
   const before = root.children.findIndex(
     (child) => isElement(child) && isTopic(root.name) && [bodyOf(root.name), 'related-links', 'topic', 'concept', 'task', 'reference', 'troubleshooting'].includes(child.name),

@@ -1,10 +1,12 @@
 import { isA } from '../grammar/index.ts';
 import { walk, type Element } from '../markup/index.ts';
 import { readReference, referenceAttributesOf, writeReference } from './address.ts';
+import { alternateMark } from './alternates.ts';
+import { namesIn } from './variables.ts';
 import { rewriteReferences } from './rewrite.ts';
 
-/** How something is used: put into a map, borrowed, led to, shown as an image or played, filled in for a key; and where a key gets its meaning. */
-export const useManners = ['placed', 'borrowed', 'linked', 'shown', 'key', 'defined'] as const;
+/** How something is used: put into a map, borrowed, led to, shown as an image or played, filled in for a key, stood in for by an alternate; and where a key gets its meaning. */
+export const useManners = ['placed', 'borrowed', 'linked', 'shown', 'key', 'alternate', 'defined'] as const;
 export type UseManner = (typeof useManners)[number];
 
 export interface Use {
@@ -16,8 +18,11 @@ export interface Use {
   readonly count: number;
 }
 
-const mannerOf = ({ name }: Element, attribute: string): UseManner => (attribute === 'conref' || attribute === 'conrefend' ? 'borrowed' : isA(name, 'topicref') ? 'placed' : 'linked');
-const namesIn = (text: string | undefined): string[] => (text ?? '').split(/\s+/u).filter((name) => name !== '');
+function mannerOf({ name, attributes }: Element, attribute: string): UseManner {
+  if (attribute === 'conref' || attribute === 'conrefend') return 'borrowed';
+  if (name === 'data' && attributes['name'] === alternateMark) return 'alternate';
+  return isA(name, 'topicref') ? 'placed' : 'linked';
+}
 /** The key without the element that is meant in what it stands for. */
 const keyIn = (text: string): string => text.split('/')[0]!;
 

@@ -1,10 +1,11 @@
+import type { Lens } from '../facets/index.ts';
 import { compose, type Composition, type Publication } from '../compose/index.ts';
 import { textLibrary, type Asset, type StoredItem } from '../library/index.ts';
 
 /** A small library from XML snippets: ids come from the root elements. */
-export function libraryOf(texts: readonly string[], assets: readonly Asset[] = []): ReturnType<typeof textLibrary> {
+export function libraryOf(texts: readonly string[], assets: readonly Asset[] = [], lenses: readonly (Lens & { readonly id: string })[] = []): ReturnType<typeof textLibrary> {
   const items = texts.map((text): StoredItem => ({ id: /\sid="([^"]+)"/u.exec(text)?.[1] ?? 'nameless', kind: /^<(book)?map/u.test(text) ? 'map' : 'topic', text }));
-  return textLibrary(items, assets);
+  return textLibrary(items, assets, { lenses });
 }
 
 export const concept = (id: string, body = '', title = id): string => `<concept id="${id}"><title>${title}</title><conbody>${body}</conbody></concept>`;

@@ -112,6 +112,7 @@ export function readPackage(files: ReadonlyMap<string, Uint8Array>, taken: Reado
     const id = idByPath.get(path);
     if (id === undefined) return value;
     if (assetPaths.has(path)) return `asset:${id}`;
+    if (/\.ditaval$/iu.test(path)) return `lens:${id}`;
     const target = byPath.get(path);
     const element = fragment?.split('/').at(-1);
     const part = element === undefined || element === '' || element === target?.root?.attributes['id'] ? '' : `/${element}`;

@@ -49,6 +49,7 @@ export function ditaFiles(items: readonly PackagedItem[], assets: readonly Packa
     const outward = rewriteReferences(root, (value) => {
       const reference = readReference(value, item.id);
       if (reference.kind === 'asset') return relativePath(path, assetPaths.get(reference.id) ?? value);
+      if (reference.kind === 'lens') return relativePath(path, lensPath(reference.id));
       if (reference.kind !== 'item' || value.startsWith('#')) return value;
       const target = byId.get(reference.id);
       if (!target) return value;
@@ -61,7 +62,7 @@ export function ditaFiles(items: readonly PackagedItem[], assets: readonly Packa
     files.set(path, encoder.encode(`<?xml version="1.0" encoding="UTF-8"?>\n${doctype}${writeCanonical(outward)}`));
   }
   for (const asset of assets) files.set(pathOf(asset), asset.bytes);
-  for (const lens of lenses) files.set(`lenses/${lens.id}.ditaval`, encoder.encode(`<?xml version="1.0" encoding="UTF-8"?>\n${writeDitaval(lens)}`));
+  for (const lens of lenses) files.set(lensPath(lens.id), encoder.encode(`<?xml version="1.0" encoding="UTF-8"?>\n${writeDitaval(lens)}`));
   if (facets.length > 0)
     files.set(
       'facets.ditamap',
@@ -69,6 +70,8 @@ export function ditaFiles(items: readonly PackagedItem[], assets: readonly Packa
     );
   return files;
 }
+
+const lensPath = (id: string): string => `lenses/${id}.ditaval`;
 
 function relativePath(from: string, to: string): string {
   const steps = from.split('/').slice(0, -1);

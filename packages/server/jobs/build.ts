@@ -69,16 +69,19 @@ export async function readLibrary(services: Services, project: string, bench: Wo
   const texts = await services.items.texts(project);
   const rows = await services.assets.rows(project);
   const assets = rows.map(({ id, name, mediaType, width, height }) => ({ id, name, mediaType, ...(width === null ? {} : { width }), ...(height === null ? {} : { height }) }));
-  const library = textLibrary(texts, assets, bench.libraries.get(project));
+  const { facets } = await services.facets.read(project);
+  const kept = await services.editions.lenses(project);
+  const lenses = kept.map(({ id }) => ({ ...lensOf(id, kept, facets)!, id }));
+  const library = textLibrary(texts, assets, { lenses, earlier: bench.libraries.get(project) });
   bench.libraries.set(project, library);
-  return { library, texts, rows };
+  return { library, texts, rows, facets };
 }
 
 /** Composes an edition from what is stored now, quicker where little has changed since the last time. */
 export async function composeEdition(services: Services, project: string, edition: Edition, bench: Workbench, tell: (progress: Progress) => void = () => undefined) {
-  const { library, texts, rows } = await readLibrary(services, project, bench);
-  const agreed = { facets: (await services.facets.read(project)).facets, rules: (await services.agreements.read(project)).rules };
-  const lens = edition.lens === null ? undefined : lensOf(edition.lens, await services.editions.lenses(project), agreed.facets);
+  const { library, texts, rows, facets } = await readLibrary(services, project, bench);
+  const agreed = { facets, rules: (await services.agreements.read(project)).rules };
+  const lens = edition.lens === null ? undefined : library.lens(edition.lens);
   tell({ step: 'Composing', done: 0, total: texts.length });
   const publication = compose(
     {

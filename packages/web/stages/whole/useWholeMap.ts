@@ -43,7 +43,7 @@ export function useWholeMap() {
     try {
       const texts = textLibrary((await textsOf(id)).values());
       const map = texts.item(id);
-      const { nodes, problems } = map ? expandMap(map, texts, undefined, library.facets) : { nodes: [], problems: [] };
+      const { nodes, problems } = map ? expandMap(map, { library: texts, lens: undefined, facets: library.facets }) : { nodes: [], problems: [] };
       places.value = placesOf(nodes).map((place, index) => ({ ...place, key: `${index}-${place.item ?? 'heading'}` }));
       if (places.value.length === 0) failure.value = problems[0]?.message ?? 'This map has no topics yet.';
     } catch (error) {

@@ -1,0 +1,29 @@
+import type { Attributes } from '../markup/index.ts';
+import { judge } from './deciding.ts';
+import { facetValuesOf, type Facet, type Lens } from './lens.ts';
+import { readersOf, readerSpace } from './readers.ts';
+
+/** Says nothing about readers: it suits all of them. */
+const forEverybody = 0;
+const notForAll = -1;
+
+const countBits = (bits: bigint): number => bits.toString(2).replaceAll('0', '').length;
+
+/**
+ * How closely something that is for certain facet values suits those who look through a lens: -1 where it is not for all of them, 0 where it is for
+ * everybody, and more the more facets it names and the fewer of their values.
+ * @param facets the lists; a value in no list suits nobody as a whole
+ */
+export function matchOf(attributes: Attributes, lens: Lens | undefined, facets: readonly Facet[]): number {
+  const named = facetValuesOf(attributes);
+  if (named.size === 0) return forEverybody;
+  if (!judge(attributes, lens, facets).kept) return notForAll;
+  const used = new Map([...named].map(([facet, values]) => [facet, new Set(values)]));
+  const open = readerSpace(facets, used, lens);
+  const readers = readersOf(attributes, open);
+  for (const [facet, { all }] of open) if (all === 0n || readers.get(facet) !== all) return notForAll;
+  const whole = readerSpace(facets, used);
+  const shares = [...readersOf(attributes, whole)].map(([facet, bits]) => countBits(bits) / countBits(whole.get(facet)!.all));
+  // Another facet always counts for more than fewer values of one.
+  return named.size + (1 - shares.reduce((sum, share) => sum + share, 0) / shares.length) / 2;
+}
