@@ -7,3 +7,4 @@ export * from './agreements.ts';
 export * from './content.ts';
 export * from './live.ts';
 export * from './publishing.ts';
+export * from './variables.ts';

@@ -23,8 +23,8 @@ export interface Choice {
   readonly place: string;
   /** The depth of the element that it goes into. */
   readonly within: number;
-  /** What has to be chosen or said before: the target of a link, the words of a note, an image of the library, what is played, facet values; what is borrowed, or who lends. */
-  readonly asks?: 'target' | 'words' | 'image' | 'table' | 'character' | 'media' | 'facets' | 'passage' | 'copied' | 'lender' | 'copy';
+  /** What has to be chosen or said before: the target of a link, a variable, the words of a note, an image of the library, what is played, facet values; what is borrowed, or who lends. */
+  readonly asks?: 'target' | 'words' | 'image' | 'variable' | 'table' | 'character' | 'media' | 'facets' | 'passage' | 'copied' | 'lender' | 'copy';
   /** The change, made for the state that the choice was offered for, with the answer to what it asks. */
   readonly apply: (state: EditorState, answer?: Answer) => Transaction;
 }

@@ -8,6 +8,7 @@ import { expandableChoices } from './expanding.ts';
 import { blockTypes, fittingTypes } from './fitting.ts';
 import { blockOfImage } from './images.ts';
 import { childrenOf } from './items.ts';
+import { variableChoices } from './keyed.ts';
 import { characterChoices, guidanceChoices, imageChoices, languageChoices, linkChoices, linkFormChoices, noteChoices, phraseChoices } from './line-choices.ts';
 import { addMedia, placeForMedia } from './media.ts';
 import { special } from './names.ts';
@@ -40,6 +41,7 @@ export function choicesAt(state: EditorState, rules: readonly HouseRule[] = [], 
     ...expandableChoices(state),
     ...varyingChoices(state),
     ...borrowingChoices(state, hasCopied),
+    ...variableChoices(state),
     ...[...characterChoices(state), ...noteChoices(state), ...tableChoices(state), ...linkChoices(state), ...phraseChoices(state), ...wrapChoices(state), ...turnChoices(state)].filter(isOffered),
   ];
 }

@@ -185,6 +185,7 @@ it('whatever is asked for and answered anywhere leaves a topic as valid as it wa
     image: ['asset:w'],
     words: ['a', 'a > b', ''],
     character: ['—'],
+    variable: ['text k', 'image k', 'link k', ''],
     table: [
       { ...usualTable, rows: 1 },
       { ...usualTable, hasHead: false, title: 'T' },

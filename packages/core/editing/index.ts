@@ -12,6 +12,7 @@ export { changeTableAt, gridOfNode, hasColumns, measuresOf, setColumnWidths } fr
 export { structureGuard, takenAsItIs } from './guard.ts';
 export { editingKeys } from './keys.ts';
 export { addImage, alternativeAt, canAddImage, imageFrom, imageMapAt, withAlternative, withImageMap, withWidth } from './images.ts';
+export { answeredVariable, canUseVariable, variableAnswer, type VariableKind } from './keyed.ts';
 export { canLink, linkAttributes, linkTo } from './linking.ts';
 export { mediaAt, withMedia } from './media.ts';
 export { noteAt, rewordNote } from './notes.ts';
@@ -24,5 +25,6 @@ export { toEditor } from './to-editor.ts';
 export { applySteps, changesStructure, documentFrom, stepTo, wordsOfStep, type AppliedSteps } from './steps.ts';
 export { hasUnacknowledged, liveEditing, receiveSteps, unacknowledged, unacknowledgedWords, versionOf, type Received } from './live.ts';
 export { findAll, linesOf, patternOf, placesOf, replaceFound, type Find, type Found, type Query } from './searching.ts';
+export { phraseDocument, phraseOf } from './phrase.ts';
 export { pasteBlocks, type Pasted } from './pasting.ts';
 export { toggleValue, valuesOfVarying, varyingAt, varyingsAt, type Varying } from './varying.ts';

@@ -4,7 +4,7 @@ import { writeCanonical } from '../grammar/index.ts';
 import { nodeAt, findAll, lineOf, readXml, type Element } from '../markup/index.ts';
 import { composeTexts, concept } from '../testing/library.ts';
 import { allPlaces, type Publication } from '../compose/index.ts';
-import { definitionsIn, holdsEverywhere, isVariableSet, keyNamesIn, readableText, renameKey, withDefinition, withEverywhere, withoutDefinition, type KeyDefinition } from './index.ts';
+import { closest, definitionsIn, holdsEverywhere, isVariableSet, keyNamesIn, markupOf, nodesOf, readableText, renameKey, withDefinition, withEverywhere, withoutDefinition, type KeyDefinition } from './index.ts';
 
 const tree = (text: string): Element => readXml(text).document!.root;
 const word = (key: string, text: string, more: Partial<KeyDefinition> = {}): KeyDefinition => ({ key, text: [text], choices: [], conditions: {}, ...more });
@@ -27,12 +27,25 @@ describe('variables of a map', () => {
     const map = definitions.reduce((made, definition) => withDefinition(made, definition), tree('<map><title>M</title></map>'));
     expect(keysOf(map)).toEqual(['volt=12 V', 'volt=230 V', 'maker=Brinewell', 'site=page', 'unit=m2']);
     const again = definitionsIn(tree(writeCanonical(map))).map(({ definition }) => definition);
-    expect(again).toEqual(expect.arrayContaining(definitions.map((definition) => expect.objectContaining(definition))));
+    for (const definition of definitions) expect(again).toContainEqual(definition);
     const [first] = definitionsIn(map);
     expect(keysOf(withDefinition(map, word('volt', '24 V', { conditions: { platform: 'solar' } }), first!.path))).toEqual(['volt=24 V', 'volt=230 V', 'maker=Brinewell', 'site=page', 'unit=m2']);
     expect(keysOf(withoutDefinition(map, first!.path))).toHaveLength(4);
     expect(nodeAt(map, first!.path)).toMatchObject({ name: 'keydef' });
   });
+  it('the one that suits best is told: for the readers, then for everybody, then for some; never one of another language', () => {
+    const facets = [{ name: 'platform', label: 'Power', values: ['mains', 'solar'].map((name) => ({ name, label: name })) }];
+    const solar = word('volt', '12 V', { conditions: { platform: 'solar' } });
+    const base = word('volt', '230 V');
+    const german = word('volt', '230 Volt', { locale: 'de' });
+    const lens = { name: 's', rules: [{ facet: 'platform', value: 'mains', action: 'drop' as const }] };
+    expect([closest([base, solar], 'en', undefined, facets), closest([base, solar], 'en', lens, facets), closest([solar], 'en', undefined, facets)]).toEqual([base, solar, solar]);
+    expect([closest([base, german], 'de', undefined, facets), closest([german], 'en', undefined, facets)]).toEqual([german, undefined]);
+  });
+  it.each(['', 'plain', '<b>m</b><sup>2</sup> &lt;of a &amp; b&gt;', '<ph keyref="x"/>'])('travel as a piece of XML: %s', (markup) => {
+    expect(markupOf(nodesOf(markup)!)).toBe(markup);
+  });
+  it.each(['<b>', '</linktext><x/>', '&unknown;'])('that is no such piece is refused: %s', (markup) => expect(nodesOf(markup)).toBeUndefined());
   it('hold in one map or in every map', () => {
     const set = tree('<map><title>V</title><keydef keys="a"/></map>');
     const everywhere = withEverywhere(set, true);

@@ -1,6 +1,6 @@
 import { facetValuesOf, matchOf, type Facet, type Lens } from '../facets/index.ts';
-import { isA } from '../grammar/index.ts';
-import { childElements, childNamed, element, findAll, isElement, lineOf, walk, type Attributes, type Element, type Node } from '../markup/index.ts';
+import { isA, normalise } from '../grammar/index.ts';
+import { childElements, childNamed, element, findAll, isElement, lineOf, readXml, walk, writeXml, type Attributes, type Element, type Node } from '../markup/index.ts';
 import type { Path } from '../problems/index.ts';
 import { conditionsOf } from './derive.ts';
 
@@ -62,6 +62,19 @@ export function suits({ conditions, locale }: KeyDefinition, wanted: string, len
   return match < 0 || locale === undefined ? match : match + ofTheLanguage;
 }
 
+/**
+ * The definition that tells best what readers get, outside of any map: what suits those who look through the lens, the first of what suits equally.
+ * @returns undefined where there is none for the language
+ */
+export function closest<Definition extends KeyDefinition>(definitions: readonly Definition[], locale: string, lens: Lens | undefined, facets: readonly Facet[]): Definition | undefined {
+  let best: { definition: Definition; match: number } | undefined;
+  for (const definition of definitions) {
+    const match = suits(definition, locale, lens, facets);
+    if (match !== undefined && match > (best?.match ?? Number.NEGATIVE_INFINITY)) best = { definition, match };
+  }
+  return best?.definition;
+}
+
 const isPlain = (nodes: readonly Node[]): boolean => nodes.every((node) => typeof node === 'string');
 
 /** The reference that defines a key so. */
@@ -77,6 +90,14 @@ export function definitionElement({ key, text = [], href, choices, conditions, l
   const kind = href === undefined || href.startsWith('topic:') ? {} : { format: href.startsWith('asset:') ? (/\.(\w+)$/u.exec(href)?.[1] ?? 'image') : 'html', ...(/^[a-z]+:\/\//iu.test(href) ? { scope: 'external' } : {}) };
   const attributes = { keys: key, ...(href === undefined ? {} : { href, ...kind }), ...conditions, ...(locale === undefined ? {} : { 'xml:lang': locale }) };
   return element('keydef', attributes, meta.length === 0 ? [] : [element('topicmeta', {}, meta)]);
+}
+
+/** What a definition says as a piece of XML, and back; undefined where it cannot be read. */
+export const markupOf = (nodes: readonly Node[]): string => (nodes.length === 0 ? '' : writeXml(element('x', {}, nodes)).trimEnd().slice('<x>'.length, -'</x>'.length));
+export function nodesOf(markup: string): readonly Node[] | undefined {
+  const { document } = readXml(`<linktext>${markup}</linktext>`);
+  const root = document && normalise(document.root);
+  return root?.name === 'linktext' ? root.children : undefined;
 }
 
 /** Those that are for somebody in particular stand before what is for everybody, so that other programs, which take the first, find them too. */

@@ -12,6 +12,7 @@ import { valueRenaming, type ValueRenaming } from '../data/renaming.ts';
 import { textRewriting } from '../data/rewriting.ts';
 import { copyMerging, type CopyMerging } from '../data/sharing.ts';
 import { useStore, type UseStore } from '../data/uses.ts';
+import { variableStore, type VariableStore } from '../data/variables.ts';
 import { libraryPackages, type LibraryPackages } from '../data/packages.ts';
 
 /** Everything that routes and workers need, made once for each process. */
@@ -27,6 +28,7 @@ export interface Services {
   readonly renameValue: ValueRenaming;
   readonly uses: UseStore;
   readonly mergeCopies: CopyMerging;
+  readonly variables: VariableStore;
   readonly agreements: AgreementStore;
   readonly live: LiveLog;
   readonly packages: LibraryPackages;
@@ -65,6 +67,7 @@ export function makeServices(settings: Settings, connections?: number): Services
     renameValue: valueRenaming(database, facets, rewrite),
     uses: useStore(database, items, rewrite),
     mergeCopies: copyMerging(database, items, rewrite),
+    variables: variableStore(database, rewrite),
     packages: libraryPackages(database, items, assets, editions, facets, blobs),
     impressionFolder: (id) => join(dataFolder, 'impressions', id),
   };

@@ -23,7 +23,7 @@ const mostListed = 500;
 const quoted = (name: string): string => name.replace(/[A-Z]/gu, (letter) => `_${letter.toLowerCase()}`);
 
 export function useStore({ sequelize, models }: Database, items: ItemStore, rewrite: TextRewriting): UseStore {
-  const mannersOf = (of: ReachOf['of']) => (of === 'key' ? ['key', 'defined'] : ['placed', 'borrowed', 'linked', 'shown']);
+  const mannersOf = (of: ReachOf['of']) => (of === 'key' ? ['key', 'defined'] : ['placed', 'borrowed', 'linked', 'shown', 'alternate']);
   async function sourcesOf(project: string, { of, id }: ReachOf, transaction?: Transaction): Promise<string[]> {
     const rows = await models.itemUses.findAll({
       where: { projectId: project, target: id, manner: mannersOf(of) },

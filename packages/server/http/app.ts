@@ -21,6 +21,7 @@ import { itemRoutes } from './items.ts';
 import { liveRoutes } from './live.ts';
 import { publishingRoutes } from './publishing.ts';
 import { sessionRoutes } from './session.ts';
+import { variableRoutes } from './variables.ts';
 
 export interface AppOptions {
   /** Folder of the built interface; left out in tests of the server alone. */
@@ -93,6 +94,7 @@ export async function createApp(services: Services, queue: Queue, { webFolder, l
   await app.register(itemRoutes(services, queue, authority), { prefix: '/api/projects/:project' });
   await app.register(agreementRoutes(services), { prefix: '/api/projects/:project' });
   await app.register(facetRoutes(services, queue), { prefix: '/api/projects/:project' });
+  await app.register(variableRoutes(services, queue, authority), { prefix: '/api/projects/:project' });
   await app.register(lensRoutes(services), { prefix: '/api/projects/:project' });
   await app.register(fileRoutes(services, authority), { prefix: '/api/projects/:project' });
   await app.register(analysisRoutes(services, queue, analyst, authority), { prefix: '/api/projects/:project' });

@@ -26,6 +26,8 @@ function onKey(event: KeyboardEvent): void {
   else if (event.key === 'Escape') emit('close');
   else return;
   event.preventDefault();
+  // Around it Esc may close something else.
+  event.stopPropagation();
   void nextTick(() => document.getElementById(`${id}-${chosen.value}`)?.scrollIntoView({ block: 'nearest' }));
 }
 </script>

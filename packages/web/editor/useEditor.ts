@@ -41,11 +41,13 @@ import { pageSigns, showSigns, type Signs } from './signs.ts';
 import { showVariation, variationMarks, type Variation } from './variation.ts';
 import type { Opening } from './useLive.ts';
 import { useChecking } from './useChecking.ts';
+import { showVariables, variableMarks, type VariableHost } from './variables.ts';
 import { closedView, imageView, type PageContext } from './views.ts';
 
 export interface EditorHandlers extends PageContext, ClipboardHost {
   readonly read: ReadText;
   readonly links: Omit<LinkHost, 'read'>;
+  readonly variables: VariableHost;
   /** Of everything that the library has. */
   readonly ids: () => readonly string[];
   readonly facets: () => readonly Facet[];
@@ -85,6 +87,8 @@ export interface EditorHandlers extends PageContext, ClipboardHost {
 
 const hasWords = (state: EditorState, position: number): boolean => noteAt(state, position) !== undefined || alternativeAt(state, position) !== undefined || mediaAt(state, position) !== undefined;
 const sameElement = (a: OpenElement, b: OpenElement): boolean => a.element === b.element && a.position === b.position && a.end === b.end && a.attributes === b.attributes;
+
+const viewsOf = (context: PageContext) => ({ image: imageView(context), [special.blockImage]: imageView(context), [special.rawBlock]: closedView(context), [special.rawInline]: closedView(context) });
 
 /** The writer's page as a composable: opens a topic, tells where the caret is, what is wrong and what can go here. */
 export function useEditor(handlers: EditorHandlers) {
@@ -126,6 +130,7 @@ export function useEditor(handlers: EditorHandlers) {
         imageFiles(handlers.files),
         clipboard(handlers),
         links(id, { ...handlers.links, read: handlers.read }),
+        variableMarks(handlers.variables),
         pageSigns(handlers.signs()),
         variationMarks(handlers.variation()),
       ],
@@ -163,7 +168,7 @@ export function useEditor(handlers: EditorHandlers) {
         handlers.reword(selection.from);
         return true;
       },
-      nodeViews: { image: imageView(handlers), [special.blockImage]: imageView(handlers), [special.rawBlock]: closedView(handlers), [special.rawInline]: closedView(handlers) },
+      nodeViews: viewsOf(handlers),
       dispatchTransaction(transaction) {
         if (transaction.docChanged && changesStructure(transaction)) closeHistory(transaction);
         const { state: next, transactions } = editor.state.applyTransaction(transaction);
@@ -250,6 +255,18 @@ export function useEditor(handlers: EditorHandlers) {
   const sign = (signs: Signs): void => view.value?.dispatch(showSigns(view.value.state, signs));
   const readBorrowedAgain = (): void => view.value?.dispatch(readAgain(view.value.state));
   const vary = (variation: Variation): void => view.value?.dispatch(showVariation(view.value.state, variation));
+  /** What variables and images say has changed: pictures are made anew where one of them is chosen by a key or has alternates. */
+  function tellAgain(): void {
+    const editor = view.value;
+    if (!editor) return;
+    editor.dispatch(showVariables(editor.state));
+    let hasPictures = false;
+    editor.state.doc.descendants((node) => {
+      hasPictures ||= node.type.spec.element === 'image';
+      return !hasPictures;
+    });
+    if (hasPictures) editor.setProps({ nodeViews: viewsOf(handlers) });
+  }
   const refusal = (target: OpenElement, definition: AttributeDefinition, value: string): string | undefined => view.value && refusalOf(view.value.state, target, definition, value);
 
   onUnmounted(clear);
@@ -271,6 +288,7 @@ export function useEditor(handlers: EditorHandlers) {
     sign,
     vary,
     readBorrowedAgain,
+    tellAgain,
     choices,
     apply,
   };

@@ -8,6 +8,8 @@ import { nodeDom } from './dom.ts';
 /** What the page needs to know of the library. */
 export interface PageContext {
   imageAddress(id: string): string;
+  /** The reference of the image that a key stands for. */
+  keyedImage(key: string): string | undefined;
 }
 
 const millimetre = 96 / 25.4;
@@ -42,7 +44,8 @@ function handle(view: EditorView, image: HTMLImageElement, place: () => number |
 /** Shows an image from the library, in a line or by itself. */
 export function imageView(context: PageContext): NodeViewConstructor {
   return (node: Node, view, getPosition) => {
-    const { href = '', alt: short = '', width } = node.attrs['attributes'] as Attributes;
+    const { keyref, href: own = '', alt: short = '', width } = node.attrs['attributes'] as Attributes;
+    const href = (keyref === undefined ? undefined : context.keyedImage(keyref)) ?? own;
     const alt = (node.attrs['children'] as readonly XmlNode[]).find((child) => isElement(child) && child.name === 'alt');
     const dom = document.createElement(node.isInline ? 'span' : 'div');
     dom.className = 'picture';

@@ -1,11 +1,15 @@
 <script setup lang="ts">
 import type { Edition, EditionInput, Lens } from '@ukiyo/contracts';
-import { reactive, watch } from 'vue';
+import { computed, onMounted, reactive, watch } from 'vue';
+import PickOne from '../../parts/PickOne.vue';
+import { kindOfVariable, useVariables } from '../../parts/variables.ts';
 import { useLibrary } from '../../parts/library.ts';
 
 const { edition, lenses, mayChange } = defineProps<{ edition: Edition | undefined; lenses: readonly Lens[]; mayChange: boolean }>();
 const emit = defineEmits<{ save: [EditionInput] }>();
 const library = useLibrary();
+const variables = useVariables();
+onMounted(() => variables.ensure());
 
 interface Fields {
   name: string;
@@ -23,6 +27,13 @@ watch(
   },
   { immediate: true },
 );
+/** Keys are picked, not typed; what was set before stays to be seen. */
+const keys = computed(() => [...new Set([...variables.named.filter((one) => kindOfVariable(one) === 'text').map(({ key }) => key), ...fields.variables.map(({ key }) => key)])].map((key) => ({ value: key, label: key || 'which one …' })));
+/** The texts that one may choose for a variable; none where anything may be written. */
+function choicesOf(key: string): string[] {
+  const definitions = variables.byKey.get(key) ?? [];
+  return definitions.some(({ choices }) => choices.length > 0) ? [...new Set(definitions.flatMap(({ line, choices }) => [line, ...choices]))] : [];
+}
 function save(): void {
   const variables = Object.fromEntries(fields.variables.filter(({ key }) => key.trim() !== '').map(({ key, value }) => [key.trim(), value]));
   emit('save', { name: fields.name, output: fields.output, map: fields.map, lens: fields.lens === '' ? null : fields.lens, locale: fields.locale, variables });
@@ -38,7 +49,7 @@ function save(): void {
     <label for="edition-locale">Locale</label><n-input v-model:value="fields.locale" :disabled="!mayChange" :input-props="{ id: 'edition-locale' }" placeholder="" />
     <span class="label">Variables</span>
     <div class="variables">
-      <div v-for="(variable, index) in fields.variables" :key="index" class="variable"><n-input v-model:value="variable.key" size="small" placeholder="key" :disabled="!mayChange" :input-props="{ 'aria-label': 'Key' }" /><n-input v-model:value="variable.value" size="small" placeholder="text" :disabled="!mayChange" :input-props="{ 'aria-label': 'Text' }" /><n-button v-if="mayChange" size="small" quaternary aria-label="Remove variable" @click="fields.variables.splice(index, 1)">×</n-button></div>
+      <div v-for="(variable, index) in fields.variables" :key="index" class="variable"><PickOne v-model:chosen="variable.key" label="Variable" :disabled="!mayChange" :options="keys" /><PickOne v-if="choicesOf(variable.key).length > 0" v-model:chosen="variable.value" label="Text" :disabled="!mayChange" :options="[...new Set([...choicesOf(variable.key), variable.value])].map((value) => ({ value, label: value || 'which text …' }))" /><n-input v-else v-model:value="variable.value" size="small" placeholder="text" :disabled="!mayChange" :input-props="{ 'aria-label': 'Text' }" /><n-button v-if="mayChange" size="small" quaternary aria-label="Remove variable" @click="fields.variables.splice(index, 1)">×</n-button></div>
       <n-button v-if="mayChange" size="small" @click="fields.variables.push({ key: '', value: '' })">Add variable</n-button>
     </div>
     <span /><n-button v-if="mayChange" attr-type="submit" class="save" :disabled="fields.name.trim() === '' || fields.map === ''">Save edition</n-button>

@@ -2,33 +2,46 @@
 import { useVirtualList } from '@vueuse/core';
 import { computed, ref } from 'vue';
 import { draggedTopic } from '../../editor/links.ts';
+import { carryVariable } from '../../editor/variables.ts';
 import { kindLabel, kindLetter } from '../../parts/kinds.ts';
 import { useLens } from '../../parts/lens.ts';
 import { useLibrary } from '../../parts/library.ts';
+import { kindOfVariable, useVariables } from '../../parts/variables.ts';
 
+/** What lies at hand beside the page: topics to go to or to link, variables to put into the text. */
 const { current } = defineProps<{ current: string }>();
 const library = useLibrary();
 const looking = useLens();
+const variables = useVariables();
+const lists = ['Topics', 'Variables'] as const;
+const list = ref<(typeof lists)[number]>('Topics');
 const query = ref('');
-const shown = computed(() => library.items.filter((item) => item.kind === 'topic' && !(looking.hides && looking.drops(item.conditions)) && item.title.toLowerCase().includes(query.value.trim().toLowerCase())));
-const { list, containerProps, wrapperProps } = useVirtualList(shown, { itemHeight: 28, overscan: 16 });
+const wanted = computed(() => query.value.trim().toLowerCase());
+const shown = computed(() => library.items.filter((item) => item.kind === 'topic' && !(looking.hides && looking.drops(item.conditions)) && item.title.toLowerCase().includes(wanted.value)));
+const named = computed(() => variables.named.filter((variable) => `${variable.key} ${variables.wordsOf(variable)}`.toLowerCase().includes(wanted.value)));
+const { list: rows, containerProps, wrapperProps } = useVirtualList(shown, { itemHeight: 28, overscan: 16 });
 </script>
 
 <template>
-  <aside class="drawer" aria-label="Topics">
-    <h1>Topics</h1>
-    <n-input v-model:value="query" size="small" clearable placeholder="Filter topics" :input-props="{ 'aria-label': 'Filter topics' }" />
-    <div v-bind="containerProps" class="list">
+  <aside class="drawer" :aria-label="list">
+    <h1><button v-for="name in lists" :key="name" type="button" class="plain" :class="{ on: name === list }" :aria-pressed="name === list" @click="list = name">{{ name }}</button></h1>
+    <n-input v-model:value="query" size="small" clearable :placeholder="`Filter ${list.toLowerCase()}`" :input-props="{ 'aria-label': `Filter ${list.toLowerCase()}` }" />
+    <div v-if="list === 'Topics'" v-bind="containerProps" class="list">
       <ul v-bind="wrapperProps">
-        <li v-for="{ data: item } in list" :key="item.id">
+        <li v-for="{ data: item } in rows" :key="item.id">
           <router-link :to="{ name: 'write', params: { id: item.id } }" :class="{ on: item.id === current, dropped: looking.drops(item.conditions) }" :aria-current="item.id === current ? 'page' : undefined" @dragstart="$event.dataTransfer?.setData(draggedTopic, item.id)"><span class="letter" :title="kindLabel(item.type)">{{ kindLetter(item.type) }}</span><span class="title">{{ item.title || item.id }}</span></router-link>
         </li>
       </ul>
     </div>
+    <ul v-else class="list">
+      <li v-for="variable in named" :key="variable.key" class="variable" draggable="true" :title="`Drag it into the text, or type %% there: ${variable.key}`" @dragstart="carryVariable($event, kindOfVariable(variable), variable.key)"><span class="title">{{ variables.wordsOf(variable) || variable.key }}</span><code class="quiet small">{{ variable.key }}</code></li>
+      <li class="variable"><router-link :to="{ name: 'variables' }">All variables</router-link></li>
+    </ul>
   </aside>
 </template>
 
 <style scoped>
-.drawer { border-right: 1px solid var(--hair); display: flex; flex-direction: column; min-height: 0; padding: 14px 0 0; } h1 { padding: 0 14px 8px; } .n-input { margin: 0 12px 8px; width: auto; }
-.list { flex: 1; } ul { list-style: none; margin: 0; padding: 0; } a { display: grid; grid-template-columns: 22px 1fr; align-items: center; height: 28px; padding: 0 10px; color: var(--ink); text-decoration: none; } a:hover { background: var(--paper-deep); } a.on { background: var(--wash); box-shadow: inset 3px 0 var(--prussian); } .dropped .title { color: var(--soft); text-decoration: line-through; } .letter { color: var(--faint); font-size: 13px; } .title { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+.drawer { border-right: 1px solid var(--hair); display: flex; flex-direction: column; min-height: 0; padding: 14px 0 0; } h1 { display: flex; gap: 12px; padding: 0 14px 8px; } h1 button { font: inherit; color: var(--faint); } h1 button.on { color: inherit; } .n-input { margin: 0 12px 8px; width: auto; }
+.list { flex: 1; overflow: auto; } ul { list-style: none; margin: 0; padding: 0; } a { display: grid; grid-template-columns: 22px 1fr; align-items: center; height: 28px; padding: 0 10px; color: var(--ink); text-decoration: none; } a:hover { background: var(--paper-deep); } a.on { background: var(--wash); box-shadow: inset 3px 0 var(--prussian); } .dropped .title { color: var(--soft); text-decoration: line-through; } .letter { color: var(--faint); font-size: 13px; } .title { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+.variable { display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 8px; align-items: baseline; min-height: 28px; padding: 3px 14px; } .variable[draggable='true'] { cursor: grab; } .variable:hover { background: var(--paper-deep); } .variable a { display: block; padding: 0; color: var(--prussian); }
 </style>

@@ -13,6 +13,7 @@ import PageLadder from '../../editor/PageLadder.vue';
 import SelectionBar from '../../editor/SelectionBar.vue';
 import SpellingChooser from '../../editor/SpellingChooser.vue';
 import TableForm from '../../editor/TableForm.vue';
+import VariableChooser from '../../editor/VariableChooser.vue';
 import WordsField from '../../editor/WordsField.vue';
 import '../../editor/page.css';
 import { usePageView } from '../../editor/pageView.ts';
@@ -54,6 +55,7 @@ const looking = useLens();
     <InsertPalette v-if="asking.question.value.asks === 'choice'" v-bind="asking.question.value" @choose="asking.choose" @close="asking.close('choice')" />
     <WordsField v-else-if="asking.question.value.asks === 'words'" v-bind="asking.question.value" @choose="asking.answer" @close="asking.close('words')" />
     <LinkChooser v-else-if="asking.question.value.asks === 'target'" :place="asking.question.value.place" @choose="asking.answer" @close="asking.close('target')" />
+    <VariableChooser v-else-if="asking.question.value.asks === 'variable'" :place="asking.question.value.place" @choose="asking.answer" @close="asking.close('variable')" />
     <TableForm v-else-if="asking.question.value.asks === 'table'" v-bind="asking.question.value" @choose="asking.answer" @close="asking.close('table')" />
     <MediaForm v-else-if="asking.question.value.asks === 'media'" v-bind="asking.question.value" :upload="sheet.upload" @choose="asking.answer" @close="asking.close('media')" />
     <AreaEditor v-else-if="asking.question.value.asks === 'areas'" :imagemap="asking.question.value.imagemap" @keep="asking.keepAreas" @close="asking.close('areas')" />

@@ -1,5 +1,6 @@
 import {
   alternativeAt,
+  answeredVariable,
   addImage,
   canAddImage,
   elementOfAnswer,
@@ -37,7 +38,7 @@ type Question =
   | { readonly asks: 'table'; readonly place: PopPlace; readonly kind: TableShape['kind']; readonly apply: Answered }
   | { readonly asks: 'spelling'; readonly place: PopPlace; readonly word: string; readonly suggestions: readonly string[]; readonly apply: Answered }
   | { readonly asks: 'areas'; readonly place: PopPlace; readonly imagemap: Element; readonly position: number }
-  | { readonly asks: 'target' | 'image' | 'character'; readonly place: PopPlace; readonly apply: Answered }
+  | { readonly asks: 'target' | 'image' | 'character' | 'variable'; readonly place: PopPlace; readonly apply: Answered }
   | { readonly asks: 'passage'; readonly place: PopPlace }
   | { readonly asks: 'lender'; readonly place: PopPlace; readonly label: string }
   | { readonly asks: 'facets'; readonly place: PopPlace; readonly varying: Varying; readonly outward: number; readonly wider: string | undefined }
@@ -96,6 +97,8 @@ export function useAsking({ view, choices, apply, upload, borrowCopied, makeLoca
   }
   /** @param from where begins what was typed to ask for the link */
   const askForTarget = (from: number): void => ask((place) => ({ asks: 'target', place, apply: (state, reference) => linkTo(state, linkAttributes(wordsOfAnswer(reference)) ?? {}, from) }));
+
+  const askForVariable = (from: number): void => ask((place) => ({ asks: 'variable', place, apply: (state, chosen) => answeredVariable(state, wordsOfAnswer(chosen), from) }));
 
   /** @param outward how far around the caret is asked for */
   function askFacets(outward = 0): void {
@@ -182,5 +185,5 @@ export function useAsking({ view, choices, apply, upload, borrowCopied, makeLoca
         canAddImage(state) ? addImage(state, wordsOfAnswer(href)) : pasteBlocks(state, [element('image', { href: wordsOfAnswer(href), placement: 'break' })]).transaction,
       );
   }
-  return { question, openPalette, choose, answer, close, askForTarget, reword, chooseFile, takeFiles, keepAreas, askSpelling, askFacets, widenFacets, toggleFacet };
+  return { question, openPalette, choose, answer, close, askForTarget, askForVariable, reword, chooseFile, takeFiles, keepAreas, askSpelling, askFacets, widenFacets, toggleFacet };
 }

@@ -15,6 +15,8 @@ import { useLens } from '../../parts/lens.ts';
 import { isTemplate, useLibrary } from '../../parts/library.ts';
 import { useSession } from '../../parts/session.ts';
 import { useCopied } from '../../editor/copied.ts';
+import type { ToldVariable } from '../../editor/variables.ts';
+import { kindOfVariable, useVariables } from '../../parts/variables.ts';
 import { useAsking } from './useAsking.ts';
 import { useBorrowing } from './useBorrowing.ts';
 import { useSelected } from './useSelected.ts';
@@ -37,6 +39,7 @@ export function useTopicSheet(id: () => string, host: SheetHost) {
   const message = useMessage();
   const { signs, tags, enterAsks } = usePageView();
   const looking = useLens();
+  const variables = useVariables();
   const variation = computed(() => ({ facets: library.facets, tags: tags.value, lens: looking.lens }));
   const mount = ref<HTMLElement>();
   const failure = ref('');
@@ -51,7 +54,9 @@ export function useTopicSheet(id: () => string, host: SheetHost) {
   const editor = useEditor({
     imageAddress: library.assetAddress,
     read: library.read,
+    keyedImage: (key) => variables.shown(key)?.href,
     links: { find: library.find, choose: (from) => asking.askForTarget(from), follow },
+    variables: { find: (key) => tellVariable(key), choose: (from) => asking.askForVariable(from) },
     ids: () => [...library.items, ...library.assets].map((one) => one.id),
     facets: () => library.facets,
     rules: () => library.agreements.rules,
@@ -92,6 +97,14 @@ export function useTopicSheet(id: () => string, host: SheetHost) {
   const selected = useSelected({ view: editor.view, choices: editor.choices });
   const live = useLive({ view: editor.view, lay, written });
 
+  /** What the page shows of a variable, and on pointing at it its name, its set, and what it says for others. */
+  function tellVariable(key: string): ToldVariable | undefined {
+    const shown = variables.shown(key);
+    if (!shown) return undefined;
+    const words = variables.wordsOf(shown);
+    const others = (variables.byKey.get(key) ?? []).filter((one) => variables.wordsOf(one) !== words).map((one) => `“${variables.wordsOf(one)}” ${Object.values(one.conditions).join(', ') || variables.setOf(one.map)?.title || one.map}`);
+    return { kind: kindOfVariable(shown), words, told: [`${key} · ${variables.setOf(shown.map)?.title ?? shown.map}`, ...others.map((other) => `elsewhere ${other}`)].join('\n') };
+  }
   function follow(reference: Reference): void {
     if (reference.kind === 'item') void router.push({ name: library.find(reference.id)?.kind === 'map' ? 'arrange' : 'write', params: { id: reference.id } });
     else if (reference.kind === 'external') window.open(reference.href, '_blank', 'noopener');
@@ -135,6 +148,7 @@ export function useTopicSheet(id: () => string, host: SheetHost) {
     live.close();
     if (id() === '') return;
     try {
+      await variables.ensure();
       await nextTick();
       await live.open(id());
     } catch (error) {
@@ -157,6 +171,7 @@ export function useTopicSheet(id: () => string, host: SheetHost) {
   }
   watch(signs, (next) => editor.sign(next));
   watch(variation, (next) => editor.vary(next));
+  watch([() => variables.list, () => looking.lens], () => editor.tellAgain());
   return { id, mount, failure, finding, home, showHome, editable, editor, asking, borrowing, spelling, selected, live, show, putBack, fix, upload };
 }
 export type TopicSheet = ReturnType<typeof useTopicSheet>;

@@ -1,0 +1,52 @@
+import { ItemId, VariableChange, VariableRename, Variables } from '@ukiyo/contracts';
+import { nodesOf } from '@ukiyo/core/library';
+import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
+import { z } from 'zod';
+import type { Services } from '../app/services.ts';
+import type { Rewritten } from '../data/rewriting.ts';
+import type { Queue } from '../jobs/queue.ts';
+import type { Authority } from '../live/authority.ts';
+import { notFound, personOf, Refused } from './guard.ts';
+
+const InProject = z.object({ project: z.uuid() });
+
+/** Variables: what maps define, which maps hold which set, one name for another. */
+export const variableRoutes =
+  ({ variables }: Services, queue: Queue, authority: Authority): FastifyPluginAsyncZod =>
+  async (app) => {
+    const announce = async (project: string, changed: Rewritten): Promise<void> => {
+      for (const [id, version] of Object.entries(changed)) await queue.announce(project, { kind: 'item', id, version });
+    };
+    app.get('/variables', { config: { permission: 'read' }, schema: { params: InProject, response: { 200: Variables } } }, async ({ params }) => {
+      await authority.settle();
+      return variables.read(params.project);
+    });
+    app.post('/variables/rename', { config: { permission: 'write' }, schema: { params: InProject, body: VariableRename, response: { 200: Variables } } }, async (request) => {
+      const { project } = request.params;
+      const { from, to } = request.body;
+      const known = new Set((await variables.read(project)).variables.map(({ key }) => key));
+      if (!known.has(from)) throw notFound('variable');
+      if (from !== to && known.has(to)) throw new Refused(409, 'variables.taken', `There is a variable “${to}” already.`);
+      await announce(project, await variables.rename(project, from, to, personOf(request).name));
+      return variables.read(project);
+    });
+    app.post('/variables/:set', { config: { permission: 'write' }, schema: { params: InProject.extend({ set: ItemId }), body: VariableChange, response: { 200: Variables } } }, async (request) => {
+      const { project, set } = request.params;
+      const { body } = request;
+      if (body.kind === 'define' && nodesOf(body.definition.markup) === undefined) throw new Refused(400, 'variables.markup', 'What the variable says cannot be read.');
+      if (body.kind === 'remove') await refuseIfLast(project, body.at.key);
+      if (body.kind === 'held' && body.on && body.map === set) throw new Refused(400, 'variables.itself', 'A map cannot take itself in.');
+      const changed = await variables.change(project, set, body, personOf(request).name);
+      if (!changed) throw new Refused(409, 'variables.conflict', 'Somebody changed this set meanwhile. Look at it again; what you typed is still here.');
+      await announce(project, changed);
+      return variables.read(project);
+    });
+
+    /** What is used keeps at least one definition. */
+    async function refuseIfLast(project: string, key: string): Promise<void> {
+      const { variables: all, uses } = await variables.read(project);
+      const use = uses[key];
+      if (use && all.filter((one) => one.key === key).length === 1)
+        throw new Refused(409, 'variables.used', `“${key}” is used at ${use.count} ${use.count === 1 ? 'place' : 'places'} in ${use.items} of the topics and maps. Take it out there first, or give it another name.`);
+    }
+  };

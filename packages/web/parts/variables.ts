@@ -1,0 +1,49 @@
+import { Variables, type Variable, type VariableChange, type VariableSet } from '@ukiyo/contracts';
+import type { VariableKind } from '@ukiyo/core/editing';
+import { closest } from '@ukiyo/core/library';
+import { defineStore } from 'pinia';
+import { computed, shallowRef } from 'vue';
+import { ask } from './api.ts';
+import { useLens } from './lens.ts';
+import { useLibrary } from './library.ts';
+import { useSession } from './session.ts';
+
+/** What a variable stands for: an image of the library, something to follow, or words. */
+export const kindOfVariable = ({ href }: Pick<Variable, 'href'>): VariableKind => (href === undefined ? 'text' : href.startsWith('asset:') ? 'image' : 'link');
+
+/** The variables of the project, and what they say through the lens. */
+export const useVariables = defineStore('variables', () => {
+  const session = useSession();
+  const library = useLibrary();
+  const looking = useLens();
+  const list = shallowRef<Variables>({ sets: [], variables: [], uses: {}, undefined: [] });
+  const loaded = shallowRef(false);
+  const take = (next: Variables): void => {
+    list.value = next;
+    loaded.value = true;
+  };
+  const load = async (): Promise<void> => take(await ask(`${session.base}/variables`, Variables));
+  const ensure = async (): Promise<void> => void (loaded.value || (await load()));
+  const change = async (set: string, body: VariableChange): Promise<void> => take(await ask(`${session.base}/variables/${encodeURIComponent(set)}`, Variables, { method: 'POST', body }));
+  const rename = async (from: string, to: string): Promise<void> => take(await ask(`${session.base}/variables/rename`, Variables, { method: 'POST', body: { from, to } }));
+
+  const setOf = (id: string): VariableSet | undefined => list.value.sets.find((set) => set.id === id);
+  const isCommon = ({ map }: Variable): boolean => setOf(map)?.everywhere === true;
+  /** The definitions of each variable, those that hold everywhere first. */
+  const byKey = computed(() => {
+    const found = new Map<string, Variable[]>();
+    for (const variable of list.value.variables.toSorted((a, b) => Number(isCommon(b)) - Number(isCommon(a)))) found.set(variable.key, [...(found.get(variable.key) ?? []), variable]);
+    return found;
+  });
+  /** What a page that belongs to no map shows for a key. */
+  const shown = (key: string): Variable | undefined => closest(byKey.value.get(key) ?? [], session.project?.locale ?? 'en', looking.lens, library.facets);
+  /** What an entry of the map gives is arranged there. */
+  const named = computed(() => [...byKey.value.keys()].sort((a, b) => a.localeCompare(b)).flatMap((key) => shown(key) ?? []).filter(({ isEntry, line, href }) => !isEntry && (line !== '' || href !== undefined)));
+  /** What it says, in words. */
+  function wordsOf({ line, href }: Variable): string {
+    if (line !== '' || href === undefined) return line;
+    const id = href.replace(/^(topic|map|asset):/u, '').split('/')[0]!;
+    return library.find(id)?.title ?? library.assets.find((asset) => asset.id === id)?.name ?? href;
+  }
+  return { list, load, ensure, change, rename, byKey, shown, named, wordsOf, setOf };
+});
