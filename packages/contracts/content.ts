@@ -65,6 +65,8 @@ export const ItemSummary = z.object({
   problems: ProblemCounts,
   /** The attributes by which all of it varies. */
   conditions: z.record(z.string(), z.string()),
+  /** The topic for which it stands in. */
+  alternateOf: z.string().nullable(),
   updatedAt: z.string(),
   updatedBy: z.string(),
 });
@@ -116,6 +118,9 @@ export const Asset = z.object({
   size: z.number().int(),
   width: z.number().nullable(),
   height: z.number().nullable(),
+  /** The image for which it stands in, and for whom. */
+  alternateOf: z.string().nullable(),
+  conditions: z.record(z.string(), z.string()),
 });
 export type Asset = z.infer<typeof Asset>;
 
@@ -133,3 +138,15 @@ export const Reach = z.object({ /** The first of them. */ uses: z.array(UseIn), 
 export type Reach = z.infer<typeof Reach>;
 /** Something that is removed, with another one in its place wherever it is used. */
 export const Removal = z.object({ by: ItemId.exactOptional() });
+
+const Conditions = z.record(z.string().max(100), z.string().max(2000));
+/** For whom an alternate is; it begins as a copy of its base. */
+export const NewAlternate = z.object({ conditions: Conditions });
+/** A topic with what stands in for it. `basedOn`: the version of the base with which it was last held together, where that is known. */
+export const Alternates = z.object({
+  base: ItemSummary,
+  alternates: z.array(z.object({ item: ItemSummary, isBehind: z.boolean(), basedOn: z.number().int().nullable() })),
+});
+export type Alternates = z.infer<typeof Alternates>;
+/** An image that stands in for another, or for itself alone. */
+export const AssetAlternate = z.object({ of: z.string().max(200).nullable(), conditions: Conditions });

@@ -1,5 +1,5 @@
 import { isTopic } from '../grammar/index.ts';
-import { childElements, childNamed, element, type Attributes, type Element } from '../markup/index.ts';
+import { childElements, childNamed, element, isElement, type Attributes, type Element, type Node } from '../markup/index.ts';
 import { readReference, writeReference } from './address.ts';
 import { withProlog } from './topic-facts.ts';
 
@@ -14,13 +14,27 @@ export interface Alternate {
 export const alternateMark = 'alternate-of';
 const isMark = ({ name, attributes }: Element): boolean => name === 'data' && attributes['name'] === alternateMark;
 
+const markIn = (root: Element): Element | undefined => {
+  const prolog = isTopic(root.name) ? childNamed(root, 'prolog') : undefined;
+  return prolog && childElements(prolog).find(isMark);
+};
+
 /** The id of the topic for which this one stands in; undefined for a topic of its own. */
 export function baseOf(root: Element, self: string): string | undefined {
-  if (!isTopic(root.name)) return undefined;
-  const prolog = childNamed(root, 'prolog');
-  const href = prolog && childElements(prolog).find(isMark)?.attributes['href'];
+  const href = markIn(root)?.attributes['href'];
   const reference = href === undefined ? undefined : readReference(href, self);
   return reference?.kind === 'item' && reference.id !== self ? reference.id : undefined;
+}
+
+/** The fingerprint of the text of the base with which this one was last held together; undefined where that is not known. */
+export const basedOn = (root: Element): string | undefined => markIn(root)?.attributes['value'];
+
+const isOther = (child: Node): boolean => !isElement(child) || !isMark(child);
+
+/** The topic as one that stands in for another. @param fingerprint of the text of the base as it is now */
+export function standingInFor(root: Element, base: string, fingerprint?: string): Element {
+  const mark = element('data', { name: alternateMark, href: writeReference({ kind: 'item', id: base }), ...(fingerprint === undefined ? {} : { value: fingerprint }) });
+  return withProlog(root, (prolog) => ({ ...prolog, children: [...prolog.children.filter(isOther), mark] }));
 }
 
 /**
@@ -28,12 +42,10 @@ export function baseOf(root: Element, self: string): string | undefined {
  * @param id of the new topic
  * @param conditions the attributes that say for whom it is; they take the place of those of the topic
  */
-export function alternateOf(root: Element, base: string, id: string, conditions: Attributes): Element {
-  const mark = element('data', { name: alternateMark, href: writeReference({ kind: 'item', id: base }) });
-  const marked = withProlog(root, (prolog) => ({ ...prolog, children: [...prolog.children.filter((child) => typeof child === 'string' || !isMark(child as Element)), mark] }));
-  return { ...marked, attributes: { ...root.attributes, ...conditions, id } };
-}
+export const alternateOf = (root: Element, base: string, id: string, conditions: Attributes, fingerprint?: string): Element => ({
+  ...standingInFor(root, base, fingerprint),
+  attributes: { ...root.attributes, ...conditions, id },
+});
 
-/** The topic without its being an alternate: what it was made from is no longer looked at. */
-export const onItsOwn = (root: Element): Element =>
-  withProlog(root, (prolog) => ({ ...prolog, children: prolog.children.filter((child) => typeof child === 'string' || !isMark(child as Element)) }));
+/** The topic without its being an alternate: it stands for itself. */
+export const onItsOwn = (root: Element): Element => withProlog(root, (prolog) => ({ ...prolog, children: prolog.children.filter(isOther) }));

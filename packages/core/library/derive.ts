@@ -3,6 +3,7 @@ import { isInline, isTopic, profilingAttributes } from '../grammar/index.ts';
 import { childNamed, isElement, lineOf, walk, type Attributes, type Element, type Node } from '../markup/index.ts';
 import { countProblems, type Path, type ProblemCounts } from '../problems/index.ts';
 import { wordsOf } from '../language/index.ts';
+import { baseOf } from './alternates.ts';
 import { checkItem, type Agreed } from './check.ts';
 import { readReference, referenceAttributesOf, type Reference } from './address.ts';
 import { usesIn, type Use } from './uses.ts';
@@ -113,6 +114,8 @@ export interface Derived {
   readonly wordCount: number;
   /** The attributes of the root by which all of it varies. */
   readonly conditions: Attributes;
+  /** The topic for which it stands in. */
+  readonly alternateOf: string | undefined;
   /** What it uses, of the library and of keys. */
   readonly uses: readonly Use[];
   /** Facet values that are set in it, with how often. */
@@ -133,6 +136,7 @@ export function derive(root: Element, self: string, agreed: Agreed = {}): Derive
     text,
     wordCount: countWords(root),
     conditions: conditionsOf(root),
+    alternateOf: baseOf(root, self),
     uses: usesIn(root, self),
     facetValues: valuesUsed(root),
     problems: countProblems(checkItem(root, agreed)),

@@ -8,6 +8,7 @@ export * from './alternates.ts';
 export * from './borrowing.ts';
 export * from './check.ts';
 export * from './derive.ts';
+export * from './difference.ts';
 export * from './library.ts';
 export * from './ids.ts';
 export * from './link-form.ts';

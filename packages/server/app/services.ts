@@ -1,6 +1,7 @@
 import { join } from 'node:path';
 import { people, type People } from '../access/people.ts';
 import { agreementStore, type AgreementStore } from '../data/agreements.ts';
+import { alternateStore, type AlternateStore } from '../data/alternates.ts';
 import { assetStore, type AssetStore } from '../data/assets.ts';
 import { blobStore, type BlobStore } from '../data/blobs.ts';
 import { openDatabase, type Database } from '../data/database.ts';
@@ -29,6 +30,7 @@ export interface Services {
   readonly uses: UseStore;
   readonly mergeCopies: CopyMerging;
   readonly variables: VariableStore;
+  readonly alternates: AlternateStore;
   readonly agreements: AgreementStore;
   readonly live: LiveLog;
   readonly packages: LibraryPackages;
@@ -68,6 +70,7 @@ export function makeServices(settings: Settings, connections?: number): Services
     uses: useStore(database, items, rewrite),
     mergeCopies: copyMerging(database, items, rewrite),
     variables: variableStore(database, rewrite),
+    alternates: alternateStore(database, items, rewrite),
     packages: libraryPackages(database, items, assets, editions, facets, blobs),
     impressionFolder: (id) => join(dataFolder, 'impressions', id),
   };

@@ -100,4 +100,12 @@ export const migrations: readonly Migration[] = [
     name: '0008-conditions',
     sql: `ALTER TABLE items ADD COLUMN conditions jsonb NOT NULL DEFAULT '{}';`,
   },
+  {
+    name: '0009-alternates',
+    sql: `
+      ALTER TABLE items ADD COLUMN alternate_of text;
+      CREATE INDEX items_alternate_of ON items (project_id, alternate_of) WHERE alternate_of IS NOT NULL;
+      ALTER TABLE assets ADD COLUMN alternate_of text, ADD COLUMN conditions jsonb NOT NULL DEFAULT '{}';
+    `,
+  },
 ];

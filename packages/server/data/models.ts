@@ -39,6 +39,7 @@ export interface ItemRow {
   wordCount: number;
   problems: ProblemCounts;
   conditions: Record<string, string>;
+  alternateOf: string | null;
   version: number;
   updatedAt: Date;
   updatedBy: string;
@@ -71,6 +72,8 @@ export interface AssetRow {
   width: number | null;
   height: number | null;
   hash: string;
+  alternateOf: string | null;
+  conditions: Record<string, string>;
 }
 /** What the team has agreed on; one row a project. */
 type AgreementsRow = Agreements & { projectId: string };
@@ -204,13 +207,14 @@ export function defineModels(sequelize: Sequelize): Models {
       wordCount: integer,
       problems: json,
       conditions: json,
+      alternateOf: text,
       version: integer,
       updatedAt: date,
       updatedBy: text,
     }),
     revisions: define<RevisionRow>('revisions', { projectId: uuidKey, itemId: key, version: { ...integer, primaryKey: true }, text, hash: text, note: text, author: text, createdAt: date }),
     itemUses: define<UseRow>('item_uses', { projectId: uuidKey, sourceId: key, manner: key, target: key, part: key, count: integer }),
-    assets: define<AssetRow>('assets', { projectId: uuidKey, id: key, folder: text, name: text, mediaType: text, size: integer, width: real, height: real, hash: text }),
+    assets: define<AssetRow>('assets', { projectId: uuidKey, id: key, folder: text, name: text, mediaType: text, size: integer, width: real, height: real, hash: text, alternateOf: text, conditions: json }),
     agreements: define<AgreementsRow>('agreements', { projectId: uuidKey, version: integer, rules: json, facts: json, words: json }),
     lenses: define<LensRow>('lenses', { projectId: uuidKey, id: key, name: text, rules: json, through: json }),
     facets: define<FacetRow>('facets', { projectId: uuidKey, name: key, label: text, valueList: json, position: integer }),

@@ -48,6 +48,12 @@ export function useStore({ sequelize, models }: Database, items: ItemStore, rewr
       uses: rows.map(({ manner, part, count, total: _total, updatedAt, ...item }) => ({ manner, part, count, item: { ...item, updatedAt: updatedAt.toISOString() } })),
     };
   }
+  /** What it stands in for is shown as it is. */
+  async function basesOf(project: string, id: string): Promise<string[]> {
+    const where = { projectId: project, id, alternateOf: { [Op.ne]: null } };
+    const rows = [await models.items.findOne({ where, attributes: ['alternateOf'] }), await models.assets.findOne({ where, attributes: ['alternateOf'] })];
+    return rows.flatMap((row) => row?.get().alternateOf ?? []);
+  }
   /** From what is changed upward: whatever shows it, directly or through others. */
   async function mapsThatShow(project: string, first: readonly string[]): Promise<Reach['maps']> {
     if (first.length === 0) return [];
@@ -64,7 +70,7 @@ export function useStore({ sequelize, models }: Database, items: ItemStore, rewr
   const store: UseStore = {
     async reach(project, of) {
       const { uses, total } = await usesOf(project, of);
-      const maps = await mapsThatShow(project, of.of === 'key' ? await sourcesOf(project, of) : [of.id]);
+      const maps = await mapsThatShow(project, of.of === 'key' ? await sourcesOf(project, of) : [of.id, ...(await basesOf(project, of.id))]);
       const editions = await models.editions.findAll({ where: { projectId: project, map: { [Op.in]: maps.map(({ id }) => id) } }, order: [['name', 'ASC']] });
       return { uses, total, maps, editions: editions.map((row) => ({ id: row.get().id, name: row.get().name })) };
     },

@@ -11,6 +11,7 @@ import type { Queue } from '../jobs/queue.ts';
 import { createAnalyst } from '../jobs/analyst.ts';
 import { createAuthority } from '../live/authority.ts';
 import { analysisRoutes } from './analysis.ts';
+import { alternateRoutes } from './alternates.ts';
 import { agreementRoutes } from './agreements.ts';
 import { dictionaryRoutes } from './dictionaries.ts';
 import { facetRoutes } from './facets.ts';
@@ -94,6 +95,7 @@ export async function createApp(services: Services, queue: Queue, { webFolder, l
   await app.register(itemRoutes(services, queue, authority), { prefix: '/api/projects/:project' });
   await app.register(agreementRoutes(services), { prefix: '/api/projects/:project' });
   await app.register(facetRoutes(services, queue), { prefix: '/api/projects/:project' });
+  await app.register(alternateRoutes(services, queue, authority), { prefix: '/api/projects/:project' });
   await app.register(variableRoutes(services, queue, authority), { prefix: '/api/projects/:project' });
   await app.register(lensRoutes(services), { prefix: '/api/projects/:project' });
   await app.register(fileRoutes(services, authority), { prefix: '/api/projects/:project' });

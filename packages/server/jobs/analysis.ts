@@ -1,6 +1,7 @@
 import type { Appearances, CopyReport, ReaderCheck } from '@ukiyo/contracts';
 import { appearances, checkEveryReader } from '@ukiyo/core/compose';
 import { copyIndex, type CopyIndex } from '@ukiyo/core/health';
+import { baseOf } from '@ukiyo/core/library';
 import type { Element } from '@ukiyo/core/markup';
 import { bySeverity } from '@ukiyo/core/problems';
 import type { Services } from '../app/services.ts';
@@ -30,7 +31,9 @@ async function findCopies(services: Services, project: string, bench: AnalysisBe
       roots.delete(id);
     }
   for (const { id, kind } of texts) {
-    const root = kind === 'topic' ? library.item(id)?.root : undefined;
+    const read = kind === 'topic' ? library.item(id)?.root : undefined;
+    // That an alternate says much of what its base says is what it is for.
+    const root = read && baseOf(read, id) === undefined ? read : undefined;
     if (!root || roots.get(id) === root) continue;
     index.set(id, root);
     roots.set(id, root);

@@ -68,7 +68,15 @@ async function nameWhatWasBuilt(services: Services, project: string, edition: Ed
 export async function readLibrary(services: Services, project: string, bench: Workbench) {
   const texts = await services.items.texts(project);
   const rows = await services.assets.rows(project);
-  const assets = rows.map(({ id, name, mediaType, width, height }) => ({ id, name, mediaType, ...(width === null ? {} : { width }), ...(height === null ? {} : { height }) }));
+  const assets = rows.map(({ id, name, mediaType, width, height, alternateOf, conditions }) => ({
+    id,
+    name,
+    mediaType,
+    conditions,
+    ...(width === null ? {} : { width }),
+    ...(height === null ? {} : { height }),
+    ...(alternateOf === null ? {} : { alternateOf }),
+  }));
   const { facets } = await services.facets.read(project);
   const kept = await services.editions.lenses(project);
   const lenses = kept.map(({ id }) => ({ ...lensOf(id, kept, facets)!, id }));

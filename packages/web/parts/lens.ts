@@ -1,5 +1,5 @@
 import { Lens } from '@ukiyo/contracts';
-import { judge, lensOf } from '@ukiyo/core/facets';
+import { judge, lensOf, matchOf } from '@ukiyo/core/facets';
 import { useStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, shallowRef } from 'vue';
@@ -21,8 +21,14 @@ export const useLens = defineStore('lens', () => {
   const lens = computed(() => lensOf(chosen.value, lenses.value, library.facets));
   /** Whether what varies by these attributes is dropped by the lens. */
   const drops = (conditions: Readonly<Record<string, string>>): boolean => !judge(conditions, lens.value, library.facets).kept;
+  /** The one of several alternates that stands in for its base, through the lens; undefined for the base itself. */
+  function standsIn<Kept extends { readonly id: string; readonly conditions: Readonly<Record<string, string>> }>(alternates: readonly Kept[]): Kept | undefined {
+    const matches = alternates.map(({ conditions }) => matchOf(conditions, lens.value, library.facets));
+    const closest = Math.max(0, ...matches);
+    return closest > 0 ? alternates[matches.indexOf(closest)] : undefined;
+  }
   async function load(): Promise<void> {
     lenses.value = await ask(`${session.base}/lenses`, z.array(Lens));
   }
-  return { lenses, chosen, hides, lens, drops, load };
+  return { lenses, chosen, hides, lens, drops, standsIn, load };
 });

@@ -62,6 +62,8 @@ export const useLibrary = defineStore('library', () => {
   async function addWord(locale: string, word: string): Promise<void> {
     agreements.value = await ask(`${session.base}/agreements/words`, Agreements, { method: 'POST', body: { locale, word } });
   }
+  /** Topics or images with those that stand in for them. */
+  const alternatesOf = <Kept extends { readonly alternateOf: string | null }>(kept: readonly Kept[], base: string): Kept[] => kept.filter(({ alternateOf }) => alternateOf === base);
   const assetAddress = (id: string): string => `/api${session.base}/assets/${encodeURIComponent(id)}/file`;
-  return { items, assets, facetList, facets, agreements, agree, addWord, load, ensure, find, read, keep, create, save, upload, assetAddress };
+  return { items, assets, facetList, facets, agreements, agree, addWord, load, ensure, find, read, keep, create, save, upload, alternatesOf, assetAddress };
 });

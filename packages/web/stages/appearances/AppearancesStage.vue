@@ -1,10 +1,12 @@
 <script setup lang="ts">
-import { Appearances } from '@ukiyo/contracts';
+import { Appearances, type ItemSummary } from '@ukiyo/contracts';
+import { tagsOf } from '@ukiyo/core/facets';
 import { useVirtualList } from '@vueuse/core';
 import { computed, onMounted, ref, shallowRef } from 'vue';
 import { ask, messageOf } from '../../parts/api.ts';
 import { kindLabel } from '../../parts/kinds.ts';
 import { useLibrary } from '../../parts/library.ts';
+import FacetBadge from '../../parts/FacetBadge.vue';
 import PickOne from '../../parts/PickOne.vue';
 import { useSession } from '../../parts/session.ts';
 import { usePlace } from '../../shell/place.ts';
@@ -36,8 +38,9 @@ const kinds = [
 ];
 const topics = computed(() => {
   const words = query.value.trim().toLowerCase();
-  return library.items.filter(({ id, kind, title }) => {
-    if (kind !== 'topic' || !`${title} ${id}`.toLowerCase().includes(words)) return false;
+  return library.items.filter(({ id, kind, title, alternateOf }) => {
+    // Alternates are told where they stand: with their base.
+    if (kind !== 'topic' || alternateOf !== null || !`${title} ${id}`.toLowerCase().includes(words)) return false;
     const hows = editions.value.map(({ cells }) => cells[id]?.how === 'shown' || cells[id]?.how === 'lends');
     return only.value === 'differ' ? new Set(hows).size > 1 : only.value === 'nowhere' ? !hows.includes(true) : true;
   });
@@ -48,12 +51,13 @@ interface Cell {
   readonly text: string;
   readonly kind: string;
   readonly help: string;
+  readonly alternate?: ItemSummary | undefined;
 }
 function cellOf(cells: Appearances['editions'][number]['cells'], id: string): Cell {
   const cell = cells[id];
   if (!cell) return { text: '', kind: 'none', help: 'not in its map' };
   if (cell.how !== 'shown') return { text: words[cell.how], kind: cell.how, help: cell.detail };
-  return { text: `${cell.number ?? 'shown'}${cell.places > 1 ? ` ×${cell.places}` : ''}`, kind: 'shown', help: cell.detail };
+  return { text: `${cell.number ?? 'shown'}${cell.places > 1 ? ` ×${cell.places}` : ''}`, kind: 'shown', help: cell.alternate === undefined ? cell.detail : `${cell.detail}: ${cell.alternate} stands in for it`, alternate: cell.alternate === undefined ? undefined : library.find(cell.alternate) };
 }
 const columns = computed(() => `minmax(220px, 1fr) repeat(${Math.max(1, editions.value.length)}, minmax(90px, 180px))`);
 </script>
@@ -76,7 +80,7 @@ const columns = computed(() => `minmax(220px, 1fr) repeat(${Math.max(1, editions
         <div v-bind="wrapperProps" role="presentation">
           <div v-for="{ data: topic, index } in list" :key="topic.id" class="row" role="row" :aria-rowindex="index + 2">
             <span role="rowheader" class="topic"><router-link :to="{ name: 'write', params: { id: topic.id } }">{{ topic.title || topic.id }}</router-link> <span class="small quiet">{{ kindLabel(topic.type) }}</span></span>
-            <span v-for="edition in editions" :key="edition.id" role="cell" :class="cellOf(edition.cells, topic.id).kind" :title="cellOf(edition.cells, topic.id).help">{{ cellOf(edition.cells, topic.id).text }}<span class="visually-hidden">: {{ cellOf(edition.cells, topic.id).help }}</span></span>
+            <span v-for="edition in editions" :key="edition.id" role="cell" :class="cellOf(edition.cells, topic.id).kind" :title="cellOf(edition.cells, topic.id).help">{{ cellOf(edition.cells, topic.id).text }}<FacetBadge v-for="tag in tagsOf(cellOf(edition.cells, topic.id).alternate?.conditions ?? {}, library.facets)" :key="`${tag.facet} ${tag.value}`" :tag="tag" class="badge" /><span class="visually-hidden">: {{ cellOf(edition.cells, topic.id).help }}</span></span>
           </div>
         </div>
       </div>
@@ -85,7 +89,7 @@ const columns = computed(() => `minmax(220px, 1fr) repeat(${Math.max(1, editions
 </template>
 
 <style scoped>
-.screen { display: flex; flex-direction: column; height: 100%; padding: 18px 28px 0; } header { display: flex; align-items: center; gap: 14px; padding-bottom: 12px; } h1 { font-size: 20px; margin-right: auto; } .find { max-width: 240px; }
+.badge { margin-left: 6px; } .screen { display: flex; flex-direction: column; height: 100%; padding: 18px 28px 0; } header { display: flex; align-items: center; gap: 14px; padding-bottom: 12px; } h1 { font-size: 20px; margin-right: auto; } .find { max-width: 240px; }
 .sheet { display: flex; flex-direction: column; min-height: 0; flex: 1; background: var(--sheet); border: 1px solid var(--hair); border-bottom: 0; border-radius: 4px 4px 0 0; } .row { display: grid; grid-template-columns: var(--columns); align-items: center; height: 34px; padding: 0 16px; border-bottom: 1px solid var(--hair); } .head { height: auto; padding-block: 8px; align-items: end; font-size: 13px; } .rows { flex: 1; min-height: 0; } .topic { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; } .topic a, .head a { color: var(--ink); } .topic a { font-weight: 600; text-decoration: none; } .topic a:hover { text-decoration: underline; }
 [role='cell'] { justify-self: stretch; height: 100%; padding: 6px 8px; } .shown { color: var(--prussian); background: var(--wash); box-shadow: inset 0 -1px var(--sheet); font-feature-settings: 'lnum'; } .lends { color: var(--wisteria); } .dropped { color: var(--soft); font-style: italic; text-decoration: line-through; }
 </style>

@@ -12,6 +12,7 @@ import { useSession } from '../../parts/session.ts';
 import FacetBadge from '../../parts/FacetBadge.vue';
 import TimeAgo from '../../parts/TimeAgo.vue';
 import { usePlace } from '../../shell/place.ts';
+import ImageCard from './ImageCard.vue';
 import NewItem from './NewItem.vue';
 
 const library = useLibrary();
@@ -58,6 +59,12 @@ const shown = computed(() => {
   );
 });
 const { list, containerProps, wrapperProps } = useVirtualList(shown, { itemHeight: 52, overscan: 12 });
+/** How many stand in for each topic. */
+const alternates = computed(() => {
+  const counts = new Map<string, number>();
+  for (const { alternateOf } of library.items) if (alternateOf !== null) counts.set(alternateOf, (counts.get(alternateOf) ?? 0) + 1);
+  return counts;
+});
 const problemsOf = (counts: { error: number; warning: number }): number => counts.error + counts.warning;
 
 async function upload(event: Event): Promise<void> {
@@ -124,7 +131,7 @@ async function takePackage(event: Event): Promise<void> {
           <li v-for="{ data: item } in list" :key="item.id">
             <router-link class="item" :class="{ dropped: looking.drops(item.conditions) }" :to="{ name: item.kind === 'map' ? 'arrange' : 'write', params: { id: item.id } }">
               <span class="kind-name small">{{ kindLabel(item.type) }}</span>
-              <span class="text"><span class="title">{{ item.title || item.id }}<FacetBadge v-for="tag in tagsOf(item.conditions, library.facets)" :key="`${tag.facet} ${tag.value}`" :tag="tag" class="badge" /></span><span class="quiet small lead">{{ item.shortDescription }}</span></span>
+              <span class="text"><span class="title">{{ item.title || item.id }}<FacetBadge v-for="tag in tagsOf(item.conditions, library.facets)" :key="`${tag.facet} ${tag.value}`" :tag="tag" class="badge" /><span v-if="item.alternateOf !== null" class="quiet small stands"> stands in for {{ library.find(item.alternateOf)?.title ?? item.alternateOf }}</span><span v-else-if="alternates.has(item.id)" class="quiet small stands"> {{ alternates.get(item.id) }} {{ alternates.get(item.id) === 1 ? 'alternate' : 'alternates' }}</span></span><span class="quiet small lead">{{ item.shortDescription }}</span></span>
               <span class="small seal-text">{{ problemsOf(item.problems) > 0 ? `${problemsOf(item.problems)} ${problemsOf(item.problems) === 1 ? 'problem' : 'problems'}` : '' }}</span>
               <span class="quiet small">{{ item.wordCount }} words</span>
               <span class="quiet small"><TimeAgo :iso="item.updatedAt" /><br />{{ item.updatedBy }}</span>
@@ -135,10 +142,7 @@ async function takePackage(event: Event): Promise<void> {
         <p v-if="library.items.length === 0 && !failure" class="empty quiet">This is where topics, maps and images live. Make a first topic, or take a package in.</p>
       </div>
       <ul v-else class="images">
-        <li v-for="asset in library.assets" :key="asset.id">
-          <div class="picture"><img v-if="asset.mediaType.startsWith('image/')" :src="library.assetAddress(asset.id)" alt="" loading="lazy" /></div>
-          <span>{{ asset.name }}</span><span class="quiet small">{{ asset.width ? `${Math.round(asset.width)} × ${Math.round(asset.height ?? 0)}` : asset.mediaType }}</span>
-        </li>
+        <ImageCard v-for="asset in library.assets" :key="asset.id" :asset="asset" />
       </ul>
     </section>
   </div>
@@ -154,5 +158,5 @@ async function takePackage(event: Event): Promise<void> {
 .list { flex: 1; background: var(--sheet); border: 1px solid var(--hair); border-bottom: 0; border-radius: 4px 4px 0 0; }
 .item { display: grid; grid-template-columns: 116px minmax(0, 1fr) 90px 80px 150px; gap: 12px; align-items: center; height: 52px; padding: 0 16px; border-bottom: 1px solid var(--hair); color: var(--ink); text-decoration: none; } .item:hover { background: var(--wash); } .kind-name { color: var(--soft); } .text { min-width: 0; display: grid; } .title { font-weight: 600; } .title, .lead { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 .dropped { color: var(--soft); text-decoration: line-through; } .badge { margin-left: 6px; text-decoration: none; } .empty { padding: 40px; text-align: center; }
-.images { display: grid; grid-template-columns: repeat(auto-fill, minmax(190px, 1fr)); gap: 16px; overflow: auto; padding-bottom: 20px; } .images li { display: grid; gap: 2px; } .picture { height: 130px; background: #fffdf8; border: 1px solid var(--hair); border-radius: 4px; display: grid; place-items: center; overflow: hidden; } .picture img { max-width: 100%; max-height: 100%; }
+.images { display: grid; grid-template-columns: repeat(auto-fill, minmax(190px, 1fr)); gap: 16px; overflow: auto; padding-bottom: 20px; } .stands { font-weight: 400; }
 </style>

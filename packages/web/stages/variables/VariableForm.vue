@@ -16,9 +16,10 @@ const { variable, copied, name, use } = defineProps<{ variable?: Variable; /** W
 const emit = defineEmits<{ keep: [definition: VariableDefinition]; close: [] }>();
 const library = useLibrary();
 const before = variable ?? copied;
+const kind: VariableKind = before ? kindOfVariable(before) : 'text';
 const form = reactive({
   key: before?.key ?? name ?? '',
-  kind: before ? kindOfVariable(before) : ('text'),
+  kind,
   markup: before?.markup ?? '',
   href: before?.href ?? '',
   choices: (variable?.choices ?? []).join('\n'),

@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import { useVirtualList } from '@vueuse/core';
+import { tagsOf } from '@ukiyo/core/facets';
 import { computed, ref } from 'vue';
 import { draggedTopic } from '../../editor/links.ts';
 import { carryVariable } from '../../editor/variables.ts';
 import { kindLabel, kindLetter } from '../../parts/kinds.ts';
+import FacetBadge from '../../parts/FacetBadge.vue';
 import { useLens } from '../../parts/lens.ts';
 import { useLibrary } from '../../parts/library.ts';
 import { kindOfVariable, useVariables } from '../../parts/variables.ts';
@@ -29,7 +31,7 @@ const { list: rows, containerProps, wrapperProps } = useVirtualList(shown, { ite
     <div v-if="list === 'Topics'" v-bind="containerProps" class="list">
       <ul v-bind="wrapperProps">
         <li v-for="{ data: item } in rows" :key="item.id">
-          <router-link :to="{ name: 'write', params: { id: item.id } }" :class="{ on: item.id === current, dropped: looking.drops(item.conditions) }" :aria-current="item.id === current ? 'page' : undefined" @dragstart="$event.dataTransfer?.setData(draggedTopic, item.id)"><span class="letter" :title="kindLabel(item.type)">{{ kindLetter(item.type) }}</span><span class="title">{{ item.title || item.id }}</span></router-link>
+          <router-link :to="{ name: 'write', params: { id: item.id } }" :class="{ on: item.id === current, dropped: looking.drops(item.conditions) }" :aria-current="item.id === current ? 'page' : undefined" @dragstart="$event.dataTransfer?.setData(draggedTopic, item.id)"><span class="letter" :title="kindLabel(item.type)">{{ kindLetter(item.type) }}</span><span class="title">{{ item.title || item.id }}</span><span v-if="item.alternateOf !== null" class="badges"><FacetBadge v-for="tag in tagsOf(item.conditions, library.facets)" :key="`${tag.facet} ${tag.value}`" :tag="tag" /></span></router-link>
         </li>
       </ul>
     </div>
@@ -42,6 +44,6 @@ const { list: rows, containerProps, wrapperProps } = useVirtualList(shown, { ite
 
 <style scoped>
 .drawer { border-right: 1px solid var(--hair); display: flex; flex-direction: column; min-height: 0; padding: 14px 0 0; } h1 { display: flex; gap: 12px; padding: 0 14px 8px; } h1 button { font: inherit; color: var(--faint); } h1 button.on { color: inherit; } .n-input { margin: 0 12px 8px; width: auto; }
-.list { flex: 1; overflow: auto; } ul { list-style: none; margin: 0; padding: 0; } a { display: grid; grid-template-columns: 22px 1fr; align-items: center; height: 28px; padding: 0 10px; color: var(--ink); text-decoration: none; } a:hover { background: var(--paper-deep); } a.on { background: var(--wash); box-shadow: inset 3px 0 var(--prussian); } .dropped .title { color: var(--soft); text-decoration: line-through; } .letter { color: var(--faint); font-size: 13px; } .title { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+.list { flex: 1; overflow: auto; } ul { list-style: none; margin: 0; padding: 0; } a { display: grid; grid-template-columns: 22px minmax(0, 1fr) auto; align-items: center; height: 28px; padding: 0 10px; color: var(--ink); text-decoration: none; } a:hover { background: var(--paper-deep); } a.on { background: var(--wash); box-shadow: inset 3px 0 var(--prussian); } .dropped .title { color: var(--soft); text-decoration: line-through; } .letter { color: var(--faint); font-size: 13px; } .title { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 .variable { display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 8px; align-items: baseline; min-height: 28px; padding: 3px 14px; } .variable[draggable='true'] { cursor: grab; } .variable:hover { background: var(--paper-deep); } .variable a { display: block; padding: 0; color: var(--prussian); }
 </style>

@@ -29,6 +29,7 @@ const headings: readonly [UseManner, string][] = [
   ['placed', 'Stands in'],
   ['borrowed', 'Lends to'],
   ['linked', 'Led to from'],
+  ['alternate', 'Stood in for by'],
 ];
 interface User {
   readonly item: UseIn['item'];

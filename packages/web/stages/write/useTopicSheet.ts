@@ -52,7 +52,8 @@ export function useTopicSheet(id: () => string, host: SheetHost) {
 
   const locale = (): string => session.project?.locale ?? 'en';
   const editor = useEditor({
-    imageAddress: library.assetAddress,
+    // Of an image with alternates the one that those get who look through the lens.
+    imageAddress: (image) => library.assetAddress(looking.standsIn(library.alternatesOf(library.assets, image))?.id ?? image),
     read: library.read,
     keyedImage: (key) => variables.shown(key)?.href,
     links: { find: library.find, choose: (from) => asking.askForTarget(from), follow },
@@ -171,7 +172,7 @@ export function useTopicSheet(id: () => string, host: SheetHost) {
   }
   watch(signs, (next) => editor.sign(next));
   watch(variation, (next) => editor.vary(next));
-  watch([() => variables.list, () => looking.lens], () => editor.tellAgain());
+  watch([() => variables.list, () => looking.lens, () => library.assets], () => editor.tellAgain());
   return { id, mount, failure, finding, home, showHome, editable, editor, asking, borrowing, spelling, selected, live, show, putBack, fix, upload };
 }
 export type TopicSheet = ReturnType<typeof useTopicSheet>;

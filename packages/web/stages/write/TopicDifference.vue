@@ -1,0 +1,31 @@
+<script setup lang="ts">
+import { differingBlocks, readItem, type BlockDifference } from '@ukiyo/core/library';
+import { onMounted, ref, shallowRef } from 'vue';
+import { messageOf } from '../../parts/api.ts';
+import CopyWords from '../copies/CopyWords.vue';
+
+/** What two texts say differently, block by block. */
+const { label, before, after } = defineProps<{ label: string; before: () => Promise<string>; after: () => Promise<string> }>();
+const differences = shallowRef<readonly BlockDifference[]>();
+const failure = ref('');
+onMounted(async () => {
+  try {
+    const [one, other] = (await Promise.all([before(), after()])).map((text) => readItem('', 'topic', text).root);
+    differences.value = one && other ? differingBlocks(one, other) : [];
+  } catch (error) {
+    failure.value = messageOf(error);
+  }
+});
+</script>
+
+<template>
+  <div v-if="differences" class="difference" role="region" :aria-label="label">
+    <p v-if="differences.length === 0" class="quiet">They say the same.</p>
+    <div v-for="(one, index) in differences" :key="index" class="block"><span class="quiet small">{{ one.label }}</span><CopyWords :words="one.after" :against="one.before" /></div>
+  </div>
+  <p v-else-if="failure" class="seal-text" role="alert">{{ failure }}</p>
+</template>
+
+<style scoped>
+.difference { max-height: 300px; overflow: auto; padding: 8px 12px; margin: 4px 0 8px; background: var(--sheet); border: 1px solid var(--hair); border-radius: 4px; } .block { padding: 2px 0 6px; }
+</style>
