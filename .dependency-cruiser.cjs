@@ -19,7 +19,7 @@ module.exports = {
       name: 'through-the-door',
       severity: 'error',
       from: { path: '^packages/core/([^/]+)/', pathNot: '\\.test\\.ts$' },
-      to: { path: '^packages/core/([^/]+)/', pathNot: '^packages/core/($1/|[^/]+/index\\.ts$)' },
+      to: { path: '^packages/core/([^/]+)/', pathNot: '^packages/core/($1/|node_modules/|[^/]+/index\\.ts$)' },
     },
     { name: 'sql-stays-in-data', severity: 'error', from: { path: '^packages/server/(http|jobs)/', pathNot: '\\.test\\.ts$|queue\\.ts$' }, to: { path: '^node_modules/(sequelize|pg)/' } },
   ],

@@ -105,7 +105,10 @@ test('a variable is dragged into the text, stands for an image or something to f
   await expect(paragraph.locator('.is-xref, [data-element="xref"]')).toHaveAttribute('data-shown', 'our forum');
   await page.getByRole('button', { name: 'Variables', exact: true }).click();
   await page.getByLabel('Filter variables').fill('maker');
-  await page.getByRole('listitem').filter({ hasText: 'Brinewell' }).dragTo(paragraph, { targetPosition: { x: 8, y: 10 } });
+  await page
+    .getByRole('listitem')
+    .filter({ hasText: 'Brinewell' })
+    .dragTo(paragraph, { targetPosition: { x: 8, y: 10 } });
   await expect(paragraph.locator('[data-shown^="Brinewell"]')).toBeVisible();
   await isSaved(page);
   const text = await stored(page);
@@ -117,7 +120,9 @@ test('a variable is dragged into the text, stands for an image or something to f
   const item = await page.evaluate(async (wanted) => {
     const { projects } = (await (await fetch('/api/session')).json()) as { projects: { id: string }[] };
     const base = `/api/projects/${projects[0]!.id}`;
-    const made = (await (await fetch(`${base}/items`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ type: 'concept', title: 'Uses what is not there' }) })).json()) as { id: string; text: string; version: number };
+    const made = (await (
+      await fetch(`${base}/items`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ type: 'concept', title: 'Uses what is not there' }) })
+    ).json()) as { id: string; text: string; version: number };
     const text = made.text.replace(/<conbody>[\s\S]*<\/conbody>|<conbody\/>/u, '<conbody><p><ph keyref="berth-count"/></p></conbody>');
     await fetch(`${base}/items/${made.id}`, { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ text, version: made.version, note: '' }) });
     return { wanted, text };

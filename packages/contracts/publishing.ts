@@ -115,7 +115,13 @@ export const LiveEvent = z.discriminatedUnion('kind', [
 export type LiveEvent = z.infer<typeof LiveEvent>;
 
 /** How a topic appears in an edition. */
-export const Appearance = z.object({ how: z.enum(['shown', 'lends', 'dropped']), number: z.string().exactOptional(), detail: z.string(), places: z.number().int(), alternate: z.string().exactOptional() });
+export const Appearance = z.object({
+  how: z.enum(['shown', 'lends', 'dropped']),
+  number: z.string().exactOptional(),
+  detail: z.string(),
+  places: z.number().int(),
+  alternate: z.string().exactOptional(),
+});
 /** Topics by editions: what appears where. Topics that appear nowhere have no row of their own. */
 export const Appearances = z.object({
   editions: z.array(z.object({ id: z.uuid(), name: z.string(), cells: z.record(z.string(), Appearance) })),

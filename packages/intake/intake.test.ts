@@ -25,6 +25,26 @@ describe('packages', () => {
     expect(publish(second)).toEqual(publish(first));
   });
 
+  it('say which images stand in for which, and through which lens a branch goes', () => {
+    const mark = '<topicmeta><data name="alternate-of" href="pictures/plug.svg"/></topicmeta>';
+    const files = new Map([
+      ['m.ditamap', bytes('<map id="m"><title>M</title><topicref href="t.dita"><ditavalref href="lenses/sun.ditaval" format="ditaval"/></topicref></map>')],
+      ['t.dita', bytes('<concept id="t"><title>T</title><conbody><image href="pictures/plug.svg"/></conbody></concept>')],
+      ['stand-ins.ditamap', bytes(`<map><topicref href="pictures/plug-v.svg" format="svg" processing-role="resource-only" props="country(velmark)">${mark}</topicref></map>`)],
+      ['pictures/plug.svg', bytes('<svg xmlns="http://www.w3.org/2000/svg"/>')],
+      ['pictures/plug-v.svg', bytes('<svg xmlns="http://www.w3.org/2000/svg"/>')],
+      ['lenses/sun.ditaval', bytes('<val><prop att="platform" val="mains" action="exclude"/></val>')],
+    ]);
+    const first = readPackage(files);
+    expect(first.items.map(({ id }) => id)).toEqual(['m', 't']);
+    expect(first.items[0]!.text).toContain('<ditavalref format="ditaval" href="lens:sun"/>');
+    expect(first.assets.find(({ id }) => id === 'plug-v')).toMatchObject({ alternateOf: 'plug', conditions: { props: 'country(velmark)' } });
+    const out = ditaFiles(first.items, first.assets, first.lenses);
+    expect(new TextDecoder().decode(out.get('m.ditamap'))).toContain('href="lenses/sun.ditaval"');
+    const second = readPackage(out);
+    expect([second.items, second.assets, second.lenses, second.problems]).toEqual([first.items, first.assets, first.lenses, []]);
+  });
+
   it('turn paths into addresses and back', () => {
     const files = new Map([
       ['maps/m.ditamap', bytes('<map id="m"><title>M</title><topicref href="../t/a%20b.dita#a/p"/><topicref href="https://example.org/"/></map>')],

@@ -9,12 +9,22 @@ import { choosing } from './alternates.ts';
 
 const facets: Facet[] = [
   { name: 'country', label: 'Country', values: ['nordlund', 'velmark', 'kisara'].map((name) => ({ name, label: name })) },
-  { name: 'platform', label: 'Power', values: [{ name: 'mains', label: 'Mains' }, { name: 'solar', label: 'Solar', values: ['solar-40', 'solar-90'].map((name) => ({ name, label: name })) }] },
+  {
+    name: 'platform',
+    label: 'Power',
+    values: [
+      { name: 'mains', label: 'Mains' },
+      { name: 'solar', label: 'Solar', values: ['solar-40', 'solar-90'].map((name) => ({ name, label: name })) },
+    ],
+  },
 ];
 const inCountry = (facet: string) => `props="country(${facet})"`;
 const lens = (...values: [string, string][]): Lens => ({
   name: values.map(([, value]) => value).join(),
-  rules: values.flatMap(([facet, value]) => [{ facet, action: 'drop' as const }, { facet, value, action: 'keep' as const }]),
+  rules: values.flatMap(([facet, value]) => [
+    { facet, action: 'drop' as const },
+    { facet, value, action: 'keep' as const },
+  ]),
 });
 const alternate = (id: string, attributes: string, body: string, base = 'a', title = id): string =>
   `<concept id="${id}" ${attributes}><title>${title}</title><prolog><data name="alternate-of" href="topic:${base}"/></prolog><conbody>${body}</conbody></concept>`;
@@ -50,17 +60,26 @@ describe('alternates', () => {
   });
   it('work for images too, and links to an alternate lead to where its base stands', () => {
     const image = { mediaType: 'image/svg+xml', name: 'x.svg' };
-    const publication = composeTexts([mapOf('<topicref href="topic:a"/><topicref href="topic:c"/>'), texts[1]!, texts[2]!, concept('c', '<image href="asset:plug"><alt>Plug</alt></image><p><xref href="topic:a-v"/></p>')], {
-      facets,
-      lens: lens(['country', 'velmark']),
-      assets: [{ ...image, id: 'plug' }, { ...image, id: 'plug-v', alternateOf: 'plug', conditions: { props: 'country(velmark)' } }],
-    });
+    const publication = composeTexts(
+      [mapOf('<topicref href="topic:a"/><topicref href="topic:c"/>'), texts[1]!, texts[2]!, concept('c', '<image href="asset:plug"><alt>Plug</alt></image><p><xref href="topic:a-v"/></p>')],
+      {
+        facets,
+        lens: lens(['country', 'velmark']),
+        assets: [
+          { ...image, id: 'plug' },
+          { ...image, id: 'plug-v', alternateOf: 'plug', conditions: { props: 'country(velmark)' } },
+        ],
+      },
+    );
     expect(publication.assets).toEqual(['plug-v']);
     expect(Object.values(publication.links)).toMatchObject([{ anchor: 'a' }]);
     expect(publication.problems).toEqual([]);
   });
   it('that suit equally are told, and the first by id is taken; alternates of alternates are not used', () => {
-    const tied = composeTexts([...texts.slice(0, 3), alternate('a-w', inCountry('velmark'), ''), alternate('a-x', inCountry('velmark'), '', 'a-v'), texts.at(-1)!], { facets, lens: lens(['country', 'velmark']) });
+    const tied = composeTexts([...texts.slice(0, 3), alternate('a-w', inCountry('velmark'), ''), alternate('a-x', inCountry('velmark'), '', 'a-v'), texts.at(-1)!], {
+      facets,
+      lens: lens(['country', 'velmark']),
+    });
     expect(tied.places[0]!.content!.origin.item).toBe('a-v');
     expect(new Set(tied.problems.map(({ code, where }) => `${code} ${where.item}`))).toEqual(new Set(['alternate.tie a-w', 'alternate.nested a-x']));
   });
@@ -77,7 +96,9 @@ describe('alternates', () => {
   it('are chosen for any readers, always the same, and never one that somebody does not get', () => {
     const value = (facet: number) => fc.subarray([...facets[facet]!.values.map(({ name }) => name), ...(facet === 1 ? ['solar-40', 'solar-90'] : [])]);
     const conditions = fc.record({ props: value(0).map((names) => (names.length > 0 ? `country(${names.join(' ')})` : '')), platform: value(1).map((names) => names.join(' ')) });
-    const rules = fc.array(fc.record({ facet: fc.constant('country'), value: fc.constantFrom('nordlund', 'velmark', 'kisara'), action: fc.constantFrom('keep' as const, 'drop' as const) }), { maxLength: 4 });
+    const rules = fc.array(fc.record({ facet: fc.constant('country'), value: fc.constantFrom('nordlund', 'velmark', 'kisara'), action: fc.constantFrom('keep' as const, 'drop' as const) }), {
+      maxLength: 4,
+    });
     fc.assert(
       fc.property(fc.array(conditions, { maxLength: 6 }), rules, (all, kept) => {
         const alternates = new Map([['a', all.map((one, at) => ({ id: `x${at}`, conditions: one }))]]);

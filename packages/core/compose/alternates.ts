@@ -3,7 +3,7 @@ import type { Alternate, Library } from '../library/index.ts';
 import { problem, type Problem } from '../problems/index.ts';
 
 /** What is shown of a topic or image: an alternate that suits the readers, or itself. */
-export interface Choice {
+interface Choice {
   readonly id: string;
   /** Present where it is an alternate. */
   readonly alternate?: Alternate;

@@ -5,10 +5,31 @@ import { readableText } from '../library/index.ts';
 import { allPlaces, compose, type Composition, type Publication } from './index.ts';
 
 const facets: Facet[] = [
-  { name: 'audience', label: 'Audience', values: [{ name: 'operator', label: 'Operator' }, { name: 'installer', label: 'Installer' }] },
-  { name: 'platform', label: 'Power', values: [{ name: 'mains', label: 'Mains' }, { name: 'solar', label: 'Solar', values: [{ name: 'solar-40', label: '40 W' }] }] },
+  {
+    name: 'audience',
+    label: 'Audience',
+    values: [
+      { name: 'operator', label: 'Operator' },
+      { name: 'installer', label: 'Installer' },
+    ],
+  },
+  {
+    name: 'platform',
+    label: 'Power',
+    values: [
+      { name: 'mains', label: 'Mains' },
+      { name: 'solar', label: 'Solar', values: [{ name: 'solar-40', label: '40 W' }] },
+    ],
+  },
 ];
-const only = (value: string, facet = 'platform'): Lens & { id: string } => ({ id: value, name: value, rules: [{ facet, action: 'drop' }, { facet, value, action: 'keep' }] });
+const only = (value: string, facet = 'platform'): Lens & { id: string } => ({
+  id: value,
+  name: value,
+  rules: [
+    { facet, action: 'drop' },
+    { facet, value, action: 'keep' },
+  ],
+});
 const composed = (texts: readonly string[], more: Partial<Composition> = {}): Publication =>
   compose({ library: libraryOf(texts, [], [only('mains'), only('solar'), only('installer', 'audience')]), map: 'm', facets, ...more });
 const filter = (lens: string, meta = ''): string => `<ditavalref href="lens:${lens}" format="ditaval">${meta === '' ? '' : `<ditavalmeta>${meta}</ditavalmeta>`}</ditavalref>`;
@@ -34,7 +55,10 @@ describe('branches with filters of their own', () => {
   });
   it('may nest: the outer name stands outside', () => {
     const prefix = (text: string): string => `<dvrResourcePrefix>${text}</dvrResourcePrefix>`;
-    const publication = composed([mapOf(`<topichead navtitle="H">${filter('installer', prefix('i-'))}<topicref href="topic:a">${filter('solar', prefix('s-') + suffix('_1'))}</topicref></topichead>`), a]);
+    const publication = composed([
+      mapOf(`<topichead navtitle="H">${filter('installer', prefix('i-'))}<topicref href="topic:a">${filter('solar', prefix('s-') + suffix('_1'))}</topicref></topichead>`),
+      a,
+    ]);
     expect(shown(publication)).toEqual(['i-h: ', 'i-s-a_1: a Face it south.']);
   });
   it('may be whole maps, taken in or composed', () => {
@@ -44,10 +68,14 @@ describe('branches with filters of their own', () => {
   });
   it('keep their keys apart where their scopes are renamed, also where there was no scope', () => {
     const scopes = (name: string): string => `<dvrKeyscopePrefix>${name}</dvrKeyscopePrefix>`;
-    const key = '<keydef keys="supply" platform="mains"><topicmeta><keywords><keyword>230 V</keyword></keywords></topicmeta></keydef><keydef keys="supply" platform="solar"><topicmeta><keywords><keyword>12 V</keyword></keywords></topicmeta></keydef>';
-    const map = (scope: string): string =>
-      mapOf(`<topicref href="topic:c"${scope}>${filter('mains', scopes('m-'))}${filter('solar', scopes('s-'))}${key}</topicref><topicref href="topic:d"/>`);
-    const texts = [concept('c', '<p><ph keyref="supply"/></p>'), concept('d', '<p><ph keyref="m-.supply"/>, <ph keyref="s-.supply"/></p>'), concept('e', '<p><ph keyref="m-power.supply"/>, <ph keyref="s-power.supply"/></p>')];
+    const key =
+      '<keydef keys="supply" platform="mains"><topicmeta><keywords><keyword>230 V</keyword></keywords></topicmeta></keydef><keydef keys="supply" platform="solar"><topicmeta><keywords><keyword>12 V</keyword></keywords></topicmeta></keydef>';
+    const map = (scope: string): string => mapOf(`<topicref href="topic:c"${scope}>${filter('mains', scopes('m-'))}${filter('solar', scopes('s-'))}${key}</topicref><topicref href="topic:d"/>`);
+    const texts = [
+      concept('c', '<p><ph keyref="supply"/></p>'),
+      concept('d', '<p><ph keyref="m-.supply"/>, <ph keyref="s-.supply"/></p>'),
+      concept('e', '<p><ph keyref="m-power.supply"/>, <ph keyref="s-power.supply"/></p>'),
+    ];
     expect(shown(composed([map(''), ...texts]))).toEqual(['c: c 230 V', 'c-2: c 12 V', 'd: d 230 V, 12 V']);
     expect(shown(composed([map(' keyscope="power"').replace('topic:d', 'topic:e'), ...texts])).at(-1)).toBe('e: e 230 V, 12 V');
   });

@@ -81,9 +81,19 @@ describe('keys', () => {
     expect(publication.facts.title).toBe('edition Manual');
   });
   it('a map goes before the maps that it takes in, wherever they stand', () => {
-    const publication = composeTexts([mapOf(`<mapref href="map:s" format="ditamap"/>${key('outer')}<topicref href="topic:a"/>`), `<map id="s"><mapref href="map:t" format="ditamap"/>${key('inner')}</map>`, `<map id="t">${key('innermost')}</map>`, use]);
+    const publication = composeTexts([
+      mapOf(`<mapref href="map:s" format="ditamap"/>${key('outer')}<topicref href="topic:a"/>`),
+      `<map id="s"><mapref href="map:t" format="ditamap"/>${key('inner')}</map>`,
+      `<map id="t">${key('innermost')}</map>`,
+      use,
+    ]);
     expect(bodyText(publication, 'a')).toBe('outer');
-    const nested = composeTexts([mapOf('<mapref href="map:s" format="ditamap"/><topicref href="topic:a"/>'), `<map id="s"><mapref href="map:t" format="ditamap"/>${key('inner')}</map>`, `<map id="t">${key('innermost')}</map>`, use]);
+    const nested = composeTexts([
+      mapOf('<mapref href="map:s" format="ditamap"/><topicref href="topic:a"/>'),
+      `<map id="s"><mapref href="map:t" format="ditamap"/>${key('inner')}</map>`,
+      `<map id="t">${key('innermost')}</map>`,
+      use,
+    ]);
     expect(bodyText(nested, 'a')).toBe('inner');
   });
   it('a set that holds everywhere comes behind all that the maps say themselves', () => {
@@ -95,7 +105,16 @@ describe('keys', () => {
     expect(codes(publication)).toEqual([]);
   });
   it('of those of one map the one holds that suits the readers and the language most closely; what is defined twice is said', () => {
-    const facets = [{ name: 'product', label: 'Model', values: [{ name: 'tern-q', label: 'Q' }, { name: 'tern-d', label: 'D' }] }];
+    const facets = [
+      {
+        name: 'product',
+        label: 'Model',
+        values: [
+          { name: 'tern-q', label: 'Q' },
+          { name: 'tern-d', label: 'D' },
+        ],
+      },
+    ];
     const lens: Lens = { name: 'd', rules: [{ facet: 'product', value: 'tern-q', action: 'drop' }] };
     const map = mapOf(`${key('base')}${key('deep', ' product="tern-d"')}${key('quay', ' product="tern-q"')}${key('tief', ' product="tern-d" xml:lang="de"')}<topicref href="topic:a"/>`);
     expect(bodyText(composeTexts([map, use], { facets, lens }), 'a')).toBe('deep');
@@ -111,7 +130,9 @@ describe('keys', () => {
   });
   it('a variable in the title of a map may use another one; one that uses itself shows nothing', () => {
     const text = (name: string, words: string): string => `<keydef keys="${name}"><topicmeta><linktext>${words}</linktext></topicmeta></keydef>`;
-    const publication = composeTexts([`<map id="m"><title><ph keyref="full"/>!</title>${text('full', 'Tern <ph keyref="k"/>')}${text('k', 'Q <ph keyref="loop"/>')}${text('loop', 'x<ph keyref="loop"/>')}</map>`]);
+    const publication = composeTexts([
+      `<map id="m"><title><ph keyref="full"/>!</title>${text('full', 'Tern <ph keyref="k"/>')}${text('k', 'Q <ph keyref="loop"/>')}${text('loop', 'x<ph keyref="loop"/>')}</map>`,
+    ]);
     expect(publication.facts.title).toBe('Tern Q x!');
   });
   it('what is not defined, or defined by itself, is said and marked', () => {
@@ -293,7 +314,9 @@ describe('any library', () => {
     const publication = compose({ library: late, map: 'm' }, memory);
     expect(publication.problems).toEqual([]);
     expect(bodyText(publication, 'a')).toContain('come');
-    expect(compose({ library: textLibrary(items, [{ id: 'i', name: 'i.svg', mediaType: 'image/svg+xml' }], { earlier: late }), map: 'm' }, memory).places[0]!.content).toBe(publication.places[0]!.content);
+    expect(compose({ library: textLibrary(items, [{ id: 'i', name: 'i.svg', mediaType: 'image/svg+xml' }], { earlier: late }), map: 'm' }, memory).places[0]!.content).toBe(
+      publication.places[0]!.content,
+    );
   });
   it('never publishes comments for the team, guidance or unknown elements', () => {
     const publication = composeTexts([

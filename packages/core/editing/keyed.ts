@@ -21,7 +21,7 @@ export const canUseVariable = (state: EditorState): boolean => (['text', 'image'
  * Puts a variable in the place of the selection; where none of that kind can stand, nothing changes.
  * @param from where what is replaced begins, when something was typed to ask for the variable
  */
-export function useVariable(state: EditorState, key: string, kind: VariableKind, from = state.selection.from): Transaction {
+function useVariable(state: EditorState, key: string, kind: VariableKind, from = state.selection.from): Transaction {
   const holder = holderAt(state, kind);
   if (!holder) return state.tr;
   const attributes = { keyref: key };

@@ -4,7 +4,7 @@
  */
 export { readDitaval, writeDitaval } from './ditaval.ts';
 export { isSubjectScheme, readSubjectScheme, writeSubjectScheme } from './subject-scheme.ts';
-export { valuesOn, withValues } from './setting.ts';
+export { conditionsOf, valuesOn, withValues } from './setting.ts';
 export { allValues, checkFacetValues, moveInList, replaceInList } from './values.ts';
 export { tagOf, tagsOf, type FacetTag } from './tags.ts';
 export { replaceInLens, replaceValue, valuesUsed, withOtherValue, type ValueUse } from './renaming.ts';

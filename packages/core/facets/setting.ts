@@ -1,5 +1,5 @@
 import { profilingAttributes } from '../grammar/index.ts';
-import type { Attributes } from '../markup/index.ts';
+import type { Attributes, Element } from '../markup/index.ts';
 import { facetValuesOf } from './lens.ts';
 
 const isAttribute = (facet: string): boolean => (profilingAttributes as readonly string[]).includes(facet);
@@ -28,3 +28,6 @@ export function withValues(attributes: Attributes, facet: string, values: readon
   const outside = isAttribute(facet) ? setOrGone(attributes, facet, '') : attributes;
   return setOrGone(outside, 'props', [loose, ...others, ...group].filter((part) => part !== '').join(' '));
 }
+
+/** The attributes that say for whom an element is. */
+export const conditionsOf = ({ attributes }: Element): Attributes => Object.fromEntries(Object.entries(attributes).filter(([name]) => isAttribute(name)));

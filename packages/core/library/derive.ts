@@ -1,5 +1,5 @@
-import { valuesUsed, type ValueUse } from '../facets/index.ts';
-import { isInline, isTopic, profilingAttributes } from '../grammar/index.ts';
+import { conditionsOf, valuesUsed, type ValueUse } from '../facets/index.ts';
+import { isInline, isTopic } from '../grammar/index.ts';
 import { childNamed, isElement, lineOf, walk, type Attributes, type Element, type Node } from '../markup/index.ts';
 import { countProblems, type Path, type ProblemCounts } from '../problems/index.ts';
 import { wordsOf } from '../language/index.ts';
@@ -122,9 +122,6 @@ export interface Derived {
   readonly facetValues: readonly ValueUse[];
   readonly problems: ProblemCounts;
 }
-
-/** The attributes by which all of a text varies. */
-export const conditionsOf = ({ attributes }: Element): Attributes => Object.fromEntries(Object.entries(attributes).filter(([name]) => profilingAttributes.some((one) => one === name)));
 
 /** Everything that is kept beside a text and can be made again from it. */
 export function derive(root: Element, self: string, agreed: Agreed = {}): Derived {

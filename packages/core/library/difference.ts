@@ -37,8 +37,7 @@ export function differingBlocks(before: Element, after: Element): BlockDifferenc
     const against = removed ? parts[index + 1] : undefined;
     const partner = against?.added ? against.value : [];
     if (removed)
-      for (let at = 0; at < Math.max(value.length, partner.length); at += 1)
-        found.push({ label: (partner[at] ?? value[at])!.label, before: value[at]?.words ?? '', after: partner[at]?.words ?? '' });
+      for (let at = 0; at < Math.max(value.length, partner.length); at += 1) found.push({ label: (partner[at] ?? value[at])!.label, before: value[at]?.words ?? '', after: partner[at]?.words ?? '' });
     else if (added && !parts[index - 1]?.removed) for (const { label, words } of value) found.push({ label, before: '', after: words });
   });
   return found;

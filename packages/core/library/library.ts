@@ -1,9 +1,8 @@
-import type { Lens } from '../facets/index.ts';
+import { conditionsOf, type Lens } from '../facets/index.ts';
 import { normalise } from '../grammar/index.ts';
 import { readXml, type Attributes, type Element } from '../markup/index.ts';
 import type { Problem } from '../problems/index.ts';
 import { alternateMark, baseOf, type Alternate } from './alternates.ts';
-import { conditionsOf } from './derive.ts';
 import { holdsEverywhere, everywhereMark } from './variables.ts';
 
 /** A topic or a map. */
@@ -71,7 +70,8 @@ export function textLibrary(items: Iterable<StoredItem>, assets: Iterable<Asset>
   const byId = new Map([...assets].map((asset) => [asset.id, asset]));
   const lensById = new Map([...lenses].map((lens) => [lens.id, lens]));
   let gathered: Pick<Library, 'alternates' | 'commonSets'> | undefined;
-  const gather = (): Pick<Library, 'alternates' | 'commonSets'> => (gathered ??= { alternates: alternatesAmong(texts.values(), byId.values(), library), commonSets: commonSetsAmong(texts.values(), library) });
+  const gather = (): Pick<Library, 'alternates' | 'commonSets'> =>
+    (gathered ??= { alternates: alternatesAmong(texts.values(), byId.values(), library), commonSets: commonSetsAmong(texts.values(), library) });
   const library: TextLibrary = {
     set(item: StoredItem) {
       if (texts.get(item.id)?.text === item.text) return;

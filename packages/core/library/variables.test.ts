@@ -4,11 +4,26 @@ import { writeCanonical } from '../grammar/index.ts';
 import { nodeAt, findAll, lineOf, readXml, type Element } from '../markup/index.ts';
 import { composeTexts, concept } from '../testing/library.ts';
 import { allPlaces, type Publication } from '../compose/index.ts';
-import { closest, definitionsIn, holdsEverywhere, isVariableSet, keyNamesIn, markupOf, nodesOf, readableText, renameKey, withDefinition, withEverywhere, withoutDefinition, type KeyDefinition } from './index.ts';
+import {
+  closest,
+  definitionsIn,
+  holdsEverywhere,
+  isVariableSet,
+  keyNamesIn,
+  markupOf,
+  nodesOf,
+  readableText,
+  renameKey,
+  withDefinition,
+  withEverywhere,
+  withoutDefinition,
+  type KeyDefinition,
+} from './index.ts';
 
 const tree = (text: string): Element => readXml(text).document!.root;
 const word = (key: string, text: string, more: Partial<KeyDefinition> = {}): KeyDefinition => ({ key, text: [text], choices: [], conditions: {}, ...more });
-const keysOf = (map: Element): string[] => definitionsIn(map).map(({ definition: { key, text } }) => `${key}=${(text ?? []).map((node) => (typeof node === 'string' ? node : lineOf(node as Element))).join('')}`);
+const keysOf = (map: Element): string[] =>
+  definitionsIn(map).map(({ definition: { key, text } }) => `${key}=${(text ?? []).map((node) => (typeof node === 'string' ? node : lineOf(node as Element))).join('')}`);
 
 describe('variables of a map', () => {
   it('are read from keywords, link texts and short titles, with what one may choose instead', () => {
@@ -23,7 +38,13 @@ describe('variables of a map', () => {
     ]);
   });
   it('are written so that they are read again, the particular ones first', () => {
-    const definitions = [word('volt', '230 V', { choices: ['110 V', '12 V'] }), word('volt', '12 V', { conditions: { platform: 'solar' } }), word('maker', 'Brinewell'), { ...word('site', 'page'), href: 'https://example.org/' }, word('unit', 'm', { text: ['m', { name: 'sup', attributes: {}, children: ['2'] }] })];
+    const definitions = [
+      word('volt', '230 V', { choices: ['110 V', '12 V'] }),
+      word('volt', '12 V', { conditions: { platform: 'solar' } }),
+      word('maker', 'Brinewell'),
+      { ...word('site', 'page'), href: 'https://example.org/' },
+      word('unit', 'm', { text: ['m', { name: 'sup', attributes: {}, children: ['2'] }] }),
+    ];
     const map = definitions.reduce((made, definition) => withDefinition(made, definition), tree('<map><title>M</title></map>'));
     expect(keysOf(map)).toEqual(['volt=12 V', 'volt=230 V', 'maker=Brinewell', 'site=page', 'unit=m2']);
     const again = definitionsIn(tree(writeCanonical(map))).map(({ definition }) => definition);
@@ -56,11 +77,17 @@ describe('variables of a map', () => {
   it('get another name everywhere, and what is published stays the same to the letter', () => {
     const anyName = fc.constantFrom('k', 'kk', 'a.k', 's');
     const use = (name: string): string => `<ph keyref="${name}"/>`;
-    const key = fc.tuple(anyName, fc.constantFrom('', ' product="d"'), anyName).map(([name, varied, inner]) => `<keydef keys="${name} other"${varied}><topicmeta><linktext>${name} ${use(inner)}</linktext></topicmeta></keydef>`);
+    const key = fc
+      .tuple(anyName, fc.constantFrom('', ' product="d"'), anyName)
+      .map(([name, varied, inner]) => `<keydef keys="${name} other"${varied}><topicmeta><linktext>${name} ${use(inner)}</linktext></topicmeta></keydef>`);
     fc.assert(
       fc.property(fc.array(key, { maxLength: 5 }), fc.array(key, { maxLength: 3 }), fc.array(fc.oneof(anyName, fc.constant('s.k')), { minLength: 1, maxLength: 5 }), (outer, inner, uses) => {
-        const texts = [`<map id="m"><title>${use('k')}</title>${outer.join('')}<topicgroup keyscope="s">${inner.join('')}<topicref href="topic:x" keys="t"/></topicgroup></map>`, concept('x', `<p id="p">${uses.map(use).join()}</p><p conkeyref="t/p"/>`)];
-        const yields = (publication: Publication): string => JSON.stringify([publication.facts.title, allPlaces(publication.places).map(({ content }) => readableText(content!)), publication.problems.map(({ code }) => code)]);
+        const texts = [
+          `<map id="m"><title>${use('k')}</title>${outer.join('')}<topicgroup keyscope="s">${inner.join('')}<topicref href="topic:x" keys="t"/></topicgroup></map>`,
+          concept('x', `<p id="p">${uses.map(use).join()}</p><p conkeyref="t/p"/>`),
+        ];
+        const yields = (publication: Publication): string =>
+          JSON.stringify([publication.facts.title, allPlaces(publication.places).map(({ content }) => readableText(content!)), publication.problems.map(({ code }) => code)]);
         const all = texts.map((text) => keyNamesIn(tree(text)));
         const names = { scopes: new Set(all.flatMap(({ scopes }) => scopes)), keys: new Set(all.flatMap(({ keys }) => keys)) };
         const renamed = texts.map((text) => writeCanonical(renameKey(tree(text), 'k', 'renamed', names)));

@@ -1,8 +1,7 @@
-import { facetValuesOf, matchOf, type Facet, type Lens } from '../facets/index.ts';
+import { conditionsOf, facetValuesOf, matchOf, type Facet, type Lens } from '../facets/index.ts';
 import { isA, normalise } from '../grammar/index.ts';
 import { childElements, childNamed, element, findAll, isElement, lineOf, readXml, walk, writeXml, type Attributes, type Element, type Node } from '../markup/index.ts';
 import type { Path } from '../problems/index.ts';
-import { conditionsOf } from './derive.ts';
 
 /** What a key stands for, as a map defines it (DITA 1.3, 2.4.4 “Indirect key-based addressing”): a variable where it gives words. */
 export interface KeyDefinition {
@@ -87,13 +86,21 @@ export function definitionElement({ key, text = [], href, choices, conditions, l
       : isPlain(words) && href === undefined
         ? [element('keywords', {}, [element('keyword', {}, words), ...choices.map((choice) => element('keyword', {}, [choice]))])]
         : [element('linktext', {}, words)];
-  const kind = href === undefined || href.startsWith('topic:') ? {} : { format: href.startsWith('asset:') ? (/\.(\w+)$/u.exec(href)?.[1] ?? 'image') : 'html', ...(/^[a-z]+:\/\//iu.test(href) ? { scope: 'external' } : {}) };
+  const kind =
+    href === undefined || href.startsWith('topic:')
+      ? {}
+      : { format: href.startsWith('asset:') ? (/\.(\w+)$/u.exec(href)?.[1] ?? 'image') : 'html', ...(/^[a-z]+:\/\//iu.test(href) ? { scope: 'external' } : {}) };
   const attributes = { keys: key, ...(href === undefined ? {} : { href, ...kind }), ...conditions, ...(locale === undefined ? {} : { 'xml:lang': locale }) };
   return element('keydef', attributes, meta.length === 0 ? [] : [element('topicmeta', {}, meta)]);
 }
 
 /** What a definition says as a piece of XML, and back; undefined where it cannot be read. */
-export const markupOf = (nodes: readonly Node[]): string => (nodes.length === 0 ? '' : writeXml(element('x', {}, nodes)).trimEnd().slice('<x>'.length, -'</x>'.length));
+export const markupOf = (nodes: readonly Node[]): string =>
+  nodes.length === 0
+    ? ''
+    : writeXml(element('x', {}, nodes))
+        .trimEnd()
+        .slice('<x>'.length, -'</x>'.length);
 export function nodesOf(markup: string): readonly Node[] | undefined {
   const { document } = readXml(`<linktext>${markup}</linktext>`);
   const root = document && normalise(document.root);
@@ -101,7 +108,8 @@ export function nodesOf(markup: string): readonly Node[] | undefined {
 }
 
 /** Those that are for somebody in particular stand before what is for everybody, so that other programs, which take the first, find them too. */
-const isFirst = (one: KeyDefinition, other: KeyDefinition): boolean => facetValuesOf(one.conditions).size > facetValuesOf(other.conditions).size || (one.locale !== undefined && other.locale === undefined);
+const isFirst = (one: KeyDefinition, other: KeyDefinition): boolean =>
+  facetValuesOf(one.conditions).size > facetValuesOf(other.conditions).size || (one.locale !== undefined && other.locale === undefined);
 
 /**
  * The map with a variable defined so: in the place of the definition at a path, or as a new one beside those of the same key.
@@ -132,14 +140,26 @@ export function keyNamesIn(root: Element): { readonly scopes: readonly string[];
  * @param keys the names of all keys: one that is defined with its dot is no key of a scope
  */
 export function renameKey(root: Element, from: string, to: string, { scopes, keys }: { readonly scopes: ReadonlySet<string>; readonly keys: ReadonlySet<string> }): Element {
-  const isOfScope = (name: string): boolean => name.endsWith(`.${from}`) && !keys.has(name) && name.slice(0, -from.length - 1).split('.').every((scope) => scopes.has(scope));
+  const isOfScope = (name: string): boolean =>
+    name.endsWith(`.${from}`) &&
+    !keys.has(name) &&
+    name
+      .slice(0, -from.length - 1)
+      .split('.')
+      .every((scope) => scopes.has(scope));
   const renamed = (name: string): string => (name === from ? to : isOfScope(name) ? `${name.slice(0, -from.length)}${to}` : name);
   const visit = (found: Element): Element => {
     let { attributes } = found;
     const set = (name: string, value: string): void => {
       if (value !== attributes[name]) attributes = { ...attributes, [name]: value };
     };
-    if (attributes['keys'] !== undefined && namesIn(attributes['keys']).includes(from)) set('keys', namesIn(attributes['keys']).map((name) => (name === from ? to : name)).join(' '));
+    if (attributes['keys'] !== undefined && namesIn(attributes['keys']).includes(from))
+      set(
+        'keys',
+        namesIn(attributes['keys'])
+          .map((name) => (name === from ? to : name))
+          .join(' '),
+      );
     for (const name of ['keyref', 'conkeyref']) {
       const [key = '', part] = (attributes[name] ?? '').split('/');
       if (key !== '') set(name, part === undefined ? renamed(key) : `${renamed(key)}/${part}`);

@@ -1,7 +1,7 @@
-import { isSubjectScheme, readDitaval, readSubjectScheme, type Facet, type Lens } from '@ukiyo/core/facets';
+import { conditionsOf, isSubjectScheme, readDitaval, readSubjectScheme, type Facet, type Lens } from '@ukiyo/core/facets';
 import { isMap, writeCanonical } from '@ukiyo/core/grammar';
-import { rewriteReferences } from '@ukiyo/core/library';
-import { readXml, type Element } from '@ukiyo/core/markup';
+import { alternateMark, readReference, rewriteReferences } from '@ukiyo/core/library';
+import { childElements, findAll, readXml, type Attributes, type Element } from '@ukiyo/core/markup';
 import { problem, type Problem } from '@ukiyo/core/problems';
 import { decodeXml } from './decode.ts';
 import { mediaTypeOf } from './media.ts';
@@ -21,6 +21,9 @@ export interface ImportedAsset {
   readonly name: string;
   readonly mediaType: string;
   readonly bytes: Uint8Array;
+  /** The image for which it stands in, and for whom. */
+  readonly alternateOf?: string;
+  readonly conditions?: Attributes;
 }
 
 export interface PackageContent {
@@ -118,13 +121,27 @@ export function readPackage(files: ReadonlyMap<string, Uint8Array>, taken: Reado
     const part = element === undefined || element === '' || element === target?.root?.attributes['id'] ? '' : `/${element}`;
     return target ? `${target.kind}:${id}${part}` : value;
   };
-  const items = parsed.map(({ path, id, kind, root, text }): ImportedItem => ({
+  const standIns = new Map<string, Pick<ImportedAsset, 'alternateOf' | 'conditions'>>();
+  /** A map that says nothing but which images stand in for which: it is kept with the images. */
+  const isOfImages = ({ path, root, kind }: Parsed): boolean => {
+    const entries = kind === 'map' && root ? childElements(root).filter(({ name }) => name === 'topicref') : [];
+    const found = entries.flatMap((entry) => {
+      const mark = findAll(entry, ({ name, attributes }) => name === 'data' && attributes['name'] === alternateMark)[0];
+      const [image, base] = [entry, mark].map((one) => readReference(address(path, one?.attributes['href'] ?? ''), ''));
+      return image?.kind === 'asset' && base?.kind === 'asset' ? [{ image: image.id, base: base.id, conditions: conditionsOf(entry) }] : [];
+    });
+    if (entries.length === 0 || found.length < entries.length) return false;
+    for (const { image, base, conditions } of found) standIns.set(image, { alternateOf: base, conditions });
+    return true;
+  };
+  const texts = parsed.filter((one) => !isOfImages(one));
+  const items = texts.map(({ path, id, kind, root, text }): ImportedItem => ({
     id,
     kind,
     ...split(path),
     text: root ? writeCanonical(rewriteReferences(root, (value) => address(path, value))) : text,
   }));
-  return { items, assets, lenses, facets, problems };
+  return { items, assets: assets.map((asset) => ({ ...asset, ...standIns.get(asset.id) })), lenses, facets, problems };
 }
 
 function isSafePath(path: string): boolean {

@@ -1,7 +1,7 @@
 import { writeDitaval, writeSubjectScheme, type Facet, type Lens } from '@ukiyo/core/facets';
-import { isMap, writeCanonical } from '@ukiyo/core/grammar';
-import { readReference, rewriteReferences } from '@ukiyo/core/library';
-import { readXml } from '@ukiyo/core/markup';
+import { writeCanonical } from '@ukiyo/core/grammar';
+import { alternateMark, readReference, rewriteReferences } from '@ukiyo/core/library';
+import { element, readXml, type Attributes, type Element } from '@ukiyo/core/markup';
 
 export interface PackagedItem {
   readonly id: string;
@@ -15,6 +15,9 @@ export interface PackagedAsset {
   readonly folder: string;
   readonly name: string;
   readonly bytes: Uint8Array;
+  /** The image for which it stands in, and for whom. */
+  readonly alternateOf?: string | null;
+  readonly conditions?: Attributes;
 }
 
 const encoder = new TextEncoder();
@@ -57,11 +60,11 @@ export function ditaFiles(items: readonly PackagedItem[], assets: readonly Packa
       const fragment = reference.element === undefined ? '' : `#${targetRoot === undefined ? '' : `${targetRoot}/`}${reference.element}`;
       return `${relativePath(path, target.path)}${fragment}`;
     });
-    const name = doctypes[root.name];
-    const doctype = name === undefined ? '' : `<!DOCTYPE ${root.name} PUBLIC "-//OASIS//DTD ${name}//EN" "${systemIds[root.name] ?? (isMap(root.name) ? `${root.name}.dtd` : `${root.name}.dtd`)}">\n`;
-    files.set(path, encoder.encode(`<?xml version="1.0" encoding="UTF-8"?>\n${doctype}${writeCanonical(outward)}`));
+    files.set(path, encoder.encode(xmlFile(root.name, writeCanonical(outward))));
   }
   for (const asset of assets) files.set(pathOf(asset), asset.bytes);
+  const standIns = assets.filter(({ alternateOf }) => alternateOf != null && assetPaths.has(alternateOf));
+  if (standIns.length > 0) files.set(imageAlternatesFile, encoder.encode(xmlFile('map', writeCanonical(imageAlternates(standIns, (id) => relativePath(imageAlternatesFile, assetPaths.get(id)!))))));
   for (const lens of lenses) files.set(lensPath(lens.id), encoder.encode(`<?xml version="1.0" encoding="UTF-8"?>\n${writeDitaval(lens)}`));
   if (facets.length > 0)
     files.set(
@@ -69,6 +72,23 @@ export function ditaFiles(items: readonly PackagedItem[], assets: readonly Packa
       encoder.encode(`<?xml version="1.0" encoding="UTF-8"?>\n<!DOCTYPE subjectScheme PUBLIC "-//OASIS//DTD DITA Subject Scheme Map//EN" "subjectScheme.dtd">\n${writeSubjectScheme(facets)}`),
     );
   return files;
+}
+
+function xmlFile(root: string, text: string): string {
+  const name = doctypes[root];
+  const doctype = name === undefined ? '' : `<!DOCTYPE ${root} PUBLIC "-//OASIS//DTD ${name}//EN" "${systemIds[root] ?? `${root}.dtd`}">\n`;
+  return `<?xml version="1.0" encoding="UTF-8"?>\n${doctype}${text}`;
+}
+
+/** Images have no text of their own that could say for what they stand in: a map does. */
+const imageAlternatesFile = 'image-alternates.ditamap';
+function imageAlternates(assets: readonly PackagedAsset[], hrefOf: (id: string) => string): Element {
+  const entries = assets.map(({ id, name, alternateOf, conditions = {} }) =>
+    element('topicref', { href: hrefOf(id), format: /[^.]*$/u.exec(name)![0], 'processing-role': 'resource-only', ...conditions }, [
+      element('topicmeta', {}, [element('data', { name: alternateMark, href: hrefOf(alternateOf!) })]),
+    ]),
+  );
+  return element('map', {}, [element('title', {}, ['Alternates of images']), ...entries]);
 }
 
 const lensPath = (id: string): string => `lenses/${id}.ditaval`;

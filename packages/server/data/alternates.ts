@@ -27,7 +27,10 @@ export function alternateStore({ sequelize, models }: Database, items: ItemStore
       const how = row && row.alternateOf !== null ? await of(row) : undefined;
       return how && sequelize.transaction((transaction) => rewrite(project, [id], how, author, transaction));
     });
-  const namesIn = (conditions: Record<string, string>): string => Object.values(conditions).join(' ').replace(/\w+\(|\)/gu, '');
+  const namesIn = (conditions: Record<string, string>): string =>
+    Object.values(conditions)
+      .join(' ')
+      .replace(/\w+\(|\)/gu, '');
 
   return {
     async read(project, id) {

@@ -1,8 +1,8 @@
 import { createHash } from 'node:crypto';
 import type { FolderCount, Item, ItemQuery, ItemSummary, Revision } from '@ukiyo/contracts';
 import { writeCanonical } from '@ukiyo/core/grammar';
-import { valuesUsed } from '@ukiyo/core/facets';
-import { baseOf, checkItem, conditionsOf, derive, usesIn, type Agreed, type Derived } from '@ukiyo/core/library';
+import { conditionsOf, valuesUsed } from '@ukiyo/core/facets';
+import { baseOf, checkItem, derive, usesIn, type Agreed, type Derived } from '@ukiyo/core/library';
 import { readXml } from '@ukiyo/core/markup';
 import { countProblems } from '@ukiyo/core/problems';
 import { Op, QueryTypes, UniqueConstraintError, type Model, type Transaction, type WhereOptions } from 'sequelize';
@@ -58,7 +58,10 @@ export function summaryOf(row: ItemRow): ItemSummary {
 function settle(id: string, kind: 'topic' | 'map', source: string, agreed: Agreed): { text: string; derived: Derived } {
   const { document } = readXml(source);
   if (document) return { text: writeCanonical(document.root), derived: derive(document.root, id, agreed) };
-  return { text: source, derived: { type: kind, title: id, shortDescription: '', text: '', wordCount: 0, facetValues: [], conditions: {}, alternateOf: undefined, uses: [], problems: { error: 1, warning: 0, info: 0 } } };
+  return {
+    text: source,
+    derived: { type: kind, title: id, shortDescription: '', text: '', wordCount: 0, facetValues: [], conditions: {}, alternateOf: undefined, uses: [], problems: { error: 1, warning: 0, info: 0 } },
+  };
 }
 
 export const hashOf = (content: string): string => createHash('sha256').update(content).digest('hex');

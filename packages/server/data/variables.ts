@@ -1,6 +1,19 @@
 import type { Variable, VariableChange, Variables, VariableSet } from '@ukiyo/contracts';
 import { normalise } from '@ukiyo/core/grammar';
-import { definitionsIn, holdsEverywhere, isVariableSet, keyNamesIn, markupOf, nodesOf, renameKey, titleOf, withDefinition, withEverywhere, withoutDefinition, type KeyDefinition } from '@ukiyo/core/library';
+import {
+  definitionsIn,
+  holdsEverywhere,
+  isVariableSet,
+  keyNamesIn,
+  markupOf,
+  nodesOf,
+  renameKey,
+  titleOf,
+  withDefinition,
+  withEverywhere,
+  withoutDefinition,
+  type KeyDefinition,
+} from '@ukiyo/core/library';
 import { element, isElement, lineOf, nodeAt, readXml, type Element } from '@ukiyo/core/markup';
 import { Op, QueryTypes, type Transaction } from 'sequelize';
 import type { Database } from './database.ts';
@@ -86,7 +99,13 @@ export function variableStore({ sequelize, models }: Database, rewrite: TextRewr
       const variables = maps.flatMap(({ id, root }) => definitionsIn(root).map((found) => variableOf(id, root, found)));
       const sets = maps
         .filter(({ id, root }) => isVariableSet(root) || variables.some(({ map, isEntry }) => map === id && !isEntry))
-        .map(({ id, root }): VariableSet => ({ id, title: titleOf(root), everywhere: holdsEverywhere(root), isSet: isVariableSet(root), heldBy: maps.filter((map) => takesIn(map.root, id) !== -1).map((map) => map.id) }));
+        .map(({ id, root }): VariableSet => ({
+          id,
+          title: titleOf(root),
+          everywhere: holdsEverywhere(root),
+          isSet: isVariableSet(root),
+          heldBy: maps.filter((map) => takesIn(map.root, id) !== -1).map((map) => map.id),
+        }));
       return { sets, variables, uses, undefined: [...unknown].map(([key, items]) => ({ key, items })) };
     },
     change: (project, set, change, author) =>

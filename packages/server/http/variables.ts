@@ -47,6 +47,10 @@ export const variableRoutes =
       const { variables: all, uses } = await variables.read(project);
       const use = uses[key];
       if (use && all.filter((one) => one.key === key).length === 1)
-        throw new Refused(409, 'variables.used', `“${key}” is used at ${use.count} ${use.count === 1 ? 'place' : 'places'} in ${use.items} of the topics and maps. Take it out there first, or give it another name.`);
+        throw new Refused(
+          409,
+          'variables.used',
+          `“${key}” is used at ${use.count} ${use.count === 1 ? 'place' : 'places'} in ${use.items} of the topics and maps. Take it out there first, or give it another name.`,
+        );
     }
   };

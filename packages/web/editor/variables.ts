@@ -6,7 +6,7 @@ import { Decoration, type DecorationSet } from 'prosemirror-view';
 import { drawAll, redraw, type Draw } from './drawn.ts';
 
 /** The type under which a variable is dragged onto a page, as `kind key`. */
-export const draggedVariable = 'application/x-ukiyo-variable';
+const draggedVariable = 'application/x-ukiyo-variable';
 
 /** What a key stands for, as the page shows it. */
 export interface ToldVariable {

@@ -38,7 +38,12 @@ export const useVariables = defineStore('variables', () => {
   /** What a page that belongs to no map shows for a key. */
   const shown = (key: string): Variable | undefined => closest(byKey.value.get(key) ?? [], session.project?.locale ?? 'en', looking.lens, library.facets);
   /** What an entry of the map gives is arranged there. */
-  const named = computed(() => [...byKey.value.keys()].sort((a, b) => a.localeCompare(b)).flatMap((key) => shown(key) ?? []).filter(({ isEntry, line, href }) => !isEntry && (line !== '' || href !== undefined)));
+  const named = computed(() =>
+    [...byKey.value.keys()]
+      .sort((a, b) => a.localeCompare(b))
+      .flatMap((key) => shown(key) ?? [])
+      .filter(({ isEntry, line, href }) => !isEntry && (line !== '' || href !== undefined)),
+  );
   /** What it says, in words. */
   function wordsOf({ line, href }: Variable): string {
     if (line !== '' || href === undefined) return line;

@@ -103,7 +103,9 @@ export function useTopicSheet(id: () => string, host: SheetHost) {
     const shown = variables.shown(key);
     if (!shown) return undefined;
     const words = variables.wordsOf(shown);
-    const others = (variables.byKey.get(key) ?? []).filter((one) => variables.wordsOf(one) !== words).map((one) => `“${variables.wordsOf(one)}” ${Object.values(one.conditions).join(', ') || variables.setOf(one.map)?.title || one.map}`);
+    const others = (variables.byKey.get(key) ?? [])
+      .filter((one) => variables.wordsOf(one) !== words)
+      .map((one) => `“${variables.wordsOf(one)}” ${Object.values(one.conditions).join(', ') || variables.setOf(one.map)?.title || one.map}`);
     return { kind: kindOfVariable(shown), words, told: [`${key} · ${variables.setOf(shown.map)?.title ?? shown.map}`, ...others.map((other) => `elsewhere ${other}`)].join('\n') };
   }
   function follow(reference: Reference): void {
