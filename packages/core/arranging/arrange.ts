@@ -40,7 +40,7 @@ export function flattenMap(root: Element): MapEntry[] {
 }
 
 /** The entry under a name that the parent may hold: a chapter deeper down becomes a topic reference, and back. */
-function fitting(entry: Element, parent: Element): Element | undefined {
+export function fittingName(entry: Element, parent: Element): Element | undefined {
   const names = [entry.name, ...(entry.attributes['href'] === undefined ? ['chapter', 'topichead'] : ['chapter', 'topicref'])];
   const name = names.find((one) => mayContain(parent.name, one) && (one === entry.name || entry.name !== 'part'));
   return name === undefined ? undefined : { ...entry, name };
@@ -49,7 +49,7 @@ function fitting(entry: Element, parent: Element): Element | undefined {
 const errors = (root: Element): number => validate(root).filter(({ severity }) => severity === 'error').length;
 
 /** Accepts a change unless it makes the map less valid than it was. */
-function accept(before: Element, after: Element, path: Path): Arranged | undefined {
+export function accept(before: Element, after: Element, path: Path): Arranged | undefined {
   return errors(after) > errors(before) ? undefined : { root: after, path };
 }
 
@@ -61,7 +61,7 @@ export function move(root: Element, from: Path, parentPath: Path, index: number)
   const parent = nodeAt(root, parentPath);
   const isInside = parentPath.length >= from.length && from.every((step, depth) => parentPath[depth] === step);
   if (!isElement(entry) || !isElement(parent) || isInside) return undefined;
-  const fitted = fitting(entry, parent);
+  const fitted = fittingName(entry, parent);
   if (!fitted) return undefined;
   const target = shifted([...parentPath, index], from);
   const without = replaceAt(root, from, []);
@@ -69,7 +69,7 @@ export function move(root: Element, from: Path, parentPath: Path, index: number)
 }
 
 /** Where a place is once the entry at `removed` is gone. */
-function shifted(place: Path, removed: Path): Path {
+export function shifted(place: Path, removed: Path): Path {
   const depth = removed.length - 1;
   const isBehind = place.length > depth && removed.slice(0, depth).every((step, at) => place[at] === step) && (place[depth] ?? 0) > (removed[depth] ?? 0);
   return isBehind ? place.with(depth, (place[depth] ?? 0) - 1) : place;
@@ -118,7 +118,7 @@ export function insertEntry(root: Element, after: Path | undefined, href: string
   if (!isElement(parent)) return undefined;
   const lastEntry = parent.children.findLastIndex(isEntry);
   const places = after ? [(after.at(-1) ?? 0) + 1] : [lastEntry + 1, parent.children.length];
-  const entry = fitting(element('topicref', { href, ...(href.startsWith('map:') ? { format: 'ditamap' } : {}) }), parent);
+  const entry = fittingName(element('topicref', { href, ...(href.startsWith('map:') ? { format: 'ditamap' } : {}) }), parent);
   for (const index of entry ? places : []) {
     const path = [...parentPath, index];
     const arranged = accept(root, insertAt(root, path, [entry!]), path);

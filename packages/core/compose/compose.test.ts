@@ -212,6 +212,25 @@ describe('links', () => {
   });
 });
 
+describe('links made by where topics stand', () => {
+  const relatedIn = (map: string, lens?: Lens): Record<string, readonly string[]> =>
+    Object.fromEntries(allPlaces(composeTexts([mapOf(map), ...['a', 'b', 'c'].map((id) => concept(id))], lens ? { lens } : {}).places).map(({ anchor, related }) => [anchor, related]));
+  const all = ['a', 'b', 'c'].map((id) => `<topicref href="topic:${id}"/>`).join('');
+  const cells = (...inner: string[]): string => `<reltable><relrow>${inner.map((one) => `<relcell>${one}</relcell>`).join('')}</relrow></reltable>`;
+  it('go one way only, or not at all, where the entry says so', () => {
+    expect(relatedIn(all + cells('<topicref href="topic:a" linking="sourceonly"/>', '<topicref href="topic:b"/>', '<topicref href="topic:c" linking="none"/>'))).toEqual({ a: ['b'], b: [], c: [] });
+    expect(relatedIn(all + cells('<topicref href="topic:a" linking="targetonly"/>', '<topicref href="topic:b"/>'))).toEqual({ a: [], b: ['a'], c: [] });
+  });
+  it('do not lead to what the lens drops from the table', () => {
+    const lens: Lens = { name: 'x', rules: [{ facet: 'product', value: 'd', action: 'drop' }] };
+    expect(relatedIn(all + cells('<topicref href="topic:a"/>', '<topicref href="topic:b" product="d"/><topicref href="topic:c"/>'), lens)).toEqual({ a: ['c'], b: [], c: ['a'] });
+  });
+  it('lead among the members of a family', () => {
+    expect(relatedIn(`<topicref href="topic:a" collection-type="family"><topicref href="topic:b"/><topicref href="topic:c"/></topicref>`)).toEqual({ a: [], b: ['c'], c: ['b'] });
+    expect(relatedIn(`<topichead navtitle="H" collection-type="family"><topicref href="topic:a"/><topicref href="topic:b" linking="none"/><topicref href="topic:c"/></topichead>`)).toMatchObject({ a: ['c'], b: [], c: ['a'] });
+  });
+});
+
 /** Order by CLDR through `Intl.Collator`; see, see also and ranges as is common practice (ISO 999), from memory. */
 describe('the index', () => {
   const indexed = (terms: string, locale = 'en'): Publication => composeTexts([mapOf('<topicref href="topic:a"/>'), concept('a', `<p>${terms}</p>`)], { locale });

@@ -93,6 +93,8 @@ export function compose(input: Composition, memory: ComposeMemory = composeMemor
   const indexTerms: PreparedTopic['indexTerms'][number][] = [];
   const assets = new Set<string>();
   const pending: PendingLink[] = [];
+  /** Anchors of places that lead to each other because they stand together. */
+  const families: string[][] = [];
   /** Where each item stands, first place first; what an alternate stands in for stands there too. */
   const standing: Standing = { topics: new Map(), branches: new Map(), bases: basesAmong(library) };
   let perChapter = { number: undefined as string | undefined, figure: 0, table: 0 };
@@ -170,17 +172,21 @@ export function compose(input: Composition, memory: ComposeMemory = composeMemor
     else targets[anchor] = { anchor, place: anchor, kind: 'topic', title: label, ...(number === undefined ? {} : { number }) };
     if (prepared && node.role === 'glossaryentry') glossary.push({ anchor, term: label, content: prepared.content });
     const nestedPlaces = (prepared?.nested ?? []).map((inner, index) => nestedPlace(inner, node, level + 1, number, index + 1));
+    const below = placeNodes(node.children, level + 1, number);
+    if (node.isFamily) families.push(below.filter(({ isLinked, content }) => isLinked && content !== undefined).map(({ anchor: one }) => one));
     return {
       anchor,
       role: node.role,
       level,
       title,
       label,
+      isLinked: node.isLinked,
+      entry: node.origin,
       inContents: node.inContents && node.role !== 'glossaryentry',
       shortDescription: prepared ? shortDescriptionOf(prepared.content) : '',
       origin: prepared ? prepared.content.origin : node.origin,
       related: [],
-      children: [...nestedPlaces, ...placeNodes(node.children, level + 1, number)],
+      children: [...nestedPlaces, ...below],
       ...(number === undefined ? {} : { number }),
       ...(prepared ? { content: prepared.content } : {}),
     };
@@ -196,7 +202,7 @@ export function compose(input: Composition, memory: ComposeMemory = composeMemor
 
   const places = placeNodes(withKeys(expanded.nodes, variables), 1, undefined);
   const links = resolveLinks(pending, standing, targets, library, locale, problems);
-  const related = relatedPlaces(expanded.relations, standing.topics);
+  const related = relatedPlaces(expanded.relations, families, standing.topics);
   const { groups, problems: indexProblems } = buildIndex(indexTerms, locale);
   problems.push(...indexProblems);
   const collator = new Intl.Collator(locale);
@@ -311,20 +317,29 @@ function findAnchor(topics: readonly PreparedTopic[], id: string): string | unde
   return undefined;
 }
 
-/** For each place the places that its relationship-table rows name in other cells (DITA 1.3, 2.2.3.2). */
-function relatedPlaces(relations: readonly Relation[], standing: ReadonlyMap<string, readonly PreparedTopic[]>): Map<string, string[]> {
+/** For each place the places that its relationship-table rows name in other cells (DITA 1.3, 2.2.3.2), and those of its family. */
+function relatedPlaces(relations: readonly Relation[], families: readonly (readonly string[])[], standing: ReadonlyMap<string, readonly PreparedTopic[]>): Map<string, string[]> {
   const related = new Map<string, string[]>();
+  const relate = (from: string, to: readonly string[]): void => void related.set(from, [...new Set([...(related.get(from) ?? []), ...to])]);
   for (const row of relations) {
     row.forEach((cell, index) => {
       const others = row.filter((_, other) => other !== index).flat();
-      for (const item of cell) {
-        const from = standing.get(item)?.[0]?.anchor;
-        if (from === undefined) continue;
-        const anchors = others.flatMap((other) => standing.get(other)?.[0]?.anchor ?? []);
-        related.set(from, [...new Set([...(related.get(from) ?? []), ...anchors])]);
+      for (const { item, from: leads } of cell) {
+        const from = leads ? standing.get(item)?.[0]?.anchor : undefined;
+        if (from !== undefined)
+          relate(
+            from,
+            others.flatMap((other) => (other.to ? (standing.get(other.item)?.[0]?.anchor ?? []) : [])),
+          );
       }
     });
   }
+  for (const family of families)
+    for (const anchor of family)
+      relate(
+        anchor,
+        family.filter((other) => other !== anchor),
+      );
   return related;
 }
 

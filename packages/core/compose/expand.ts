@@ -1,7 +1,7 @@
 import { facetValuesOf, judge, type Facet, type Lens } from '../facets/index.ts';
 import { basesOf, definitionOf, isA, labelOf } from '../grammar/index.ts';
 import { checkItem, namesIn, readReference, suits, type Item, type Library } from '../library/index.ts';
-import { childNamed, isElement, lineOf, type Attributes, type Element, type Node } from '../markup/index.ts';
+import { childElements, childNamed, isElement, lineOf, type Attributes, type Element, type Node } from '../markup/index.ts';
 import { atItem, problem, type Path, type Problem } from '../problems/index.ts';
 import type { HouseRule } from '../rules/index.ts';
 import type { Choose } from './alternates.ts';
@@ -20,6 +20,10 @@ export interface MapNode {
   /** The map's own title for the place. */
   readonly title?: readonly Node[];
   readonly inContents: boolean;
+  /** Whether links are made from it and to it. */
+  readonly isLinked: boolean;
+  /** What stands directly under it leads to each other (DITA 1.3, `collection-type`). */
+  readonly isFamily: boolean;
   readonly scope: KeyScope;
   readonly origin: Origin;
   /** The attributes of the entry and of all around it that decide who gets it, outermost first. */
@@ -31,8 +35,14 @@ export interface MapNode {
   readonly children: readonly MapNode[];
 }
 
-/** Topics that lead to each other, as a row of a relationship table has them: one list of items a cell. */
-export type Relation = readonly (readonly string[])[];
+/** A topic in a relationship table: whether links go from it, and to it (DITA 1.3, `linking`). */
+export interface Related {
+  readonly item: string;
+  readonly from: boolean;
+  readonly to: boolean;
+}
+/** Topics that lead to each other, as a row of a relationship table has them: one list of topics a cell. */
+export type Relation = readonly (readonly Related[])[];
 
 export interface ExpandedMap {
   readonly nodes: readonly MapNode[];
@@ -134,7 +144,7 @@ export function expandMap(map: Item, { library, lens: outermost, facets, rules =
   const readReferenceElement = (element: Element, path: Path, around: Around): MapNode[] => {
     const origin = { item: around.item.id, path };
     if (element.name === 'reltable') {
-      relations.push(...readRelations(element, around.item.id));
+      if (isKept(element, origin, around.lens)) relations.push(...readRelations(element, around));
       return [];
     }
     if (!isA(element.name, 'topicref') || element.name === 'ditavalref' || !definitionOf(element.name) || !isKept(element, origin, around.lens)) return [];
@@ -164,7 +174,8 @@ export function expandMap(map: Item, { library, lens: outermost, facets, rules =
     const navigation = meta && childNamed(meta, 'navtitle');
     const title = navigation ? navigation.children : element.attributes['navtitle'] === undefined ? undefined : [element.attributes['navtitle']];
     const { lens, branches, conditions } = around;
-    const base = { role, inContents: element.attributes['toc'] !== 'no', scope, origin, conditions, lens, branches, children, ...(title ? { title } : {}) };
+    const isFamily = element.attributes['collection-type'] === 'family';
+    const base = { role, inContents: element.attributes['toc'] !== 'no', isLinked: element.attributes['linking'] !== 'none', isFamily, scope, origin, conditions, lens, branches, children, ...(title ? { title } : {}) };
     if (href === undefined) {
       if (lists[element.name]) return [base];
       if (!title || lineOf({ name: 'title', attributes: {}, children: title }) === '') return children;
@@ -191,6 +202,22 @@ export function expandMap(map: Item, { library, lens: outermost, facets, rules =
   const defineAt = (scope: KeyScope, element: Element, origin: Origin, { depth, lens }: Around): void => {
     for (const key of defineKeys(scope, element, origin, depth, (definition) => suits(definition, locale, lens, facets)))
       report(problem('warning', 'key.twice', `The variable “${key}” is defined twice in this map for the same readers. The first definition holds.`, origin));
+  };
+
+  /** The rows of a relationship table, without what the lens drops. */
+  const readRelations = (reltable: Element, { item, lens }: Around): Relation[] => {
+    const kept = ({ attributes }: Element): boolean => judge(attributes, lens, facets).kept;
+    const topicsIn = (cell: Element): Related[] =>
+      childElements(cell)
+        .filter(kept)
+        .flatMap((entry) => {
+          const { href, linking } = entry.attributes;
+          const reference = href === undefined ? undefined : readReference(href, item.id);
+          const own = reference?.kind === 'item' && linking !== 'none' ? [{ item: reference.id, from: linking !== 'targetonly', to: linking !== 'sourceonly' }] : [];
+          return [...own, ...topicsIn(entry)];
+        });
+    const rows = childElements(reltable).filter((row) => row.name === 'relrow' && kept(row));
+    return rows.map((row) => childElements(row).map((cell) => (kept(cell) ? topicsIn(cell) : [])));
   };
 
   const readSubMap = (id: string | undefined, href: string | undefined, origin: Origin, around: Around): MapNode[] => {
@@ -231,16 +258,4 @@ function roleOf(element: Element, inherited: PlaceRole): PlaceRole {
     if (role) return role;
   }
   return element.name === 'topicref' || element.name === 'topichead' || element.name === 'mapref' ? inherited : inherited === 'chapter' ? 'preface' : inherited;
-}
-
-function readRelations(reltable: Element, self: string): Relation[] {
-  const itemsIn = (cell: Element): string[] =>
-    cell.children.filter(isElement).flatMap((child) => {
-      const reference = child.attributes['href'] === undefined ? undefined : readReference(child.attributes['href'], self);
-      return [...(reference?.kind === 'item' ? [reference.id] : []), ...itemsIn(child)];
-    });
-  return reltable.children
-    .filter(isElement)
-    .filter((row) => row.name === 'relrow')
-    .map((row) => row.children.filter(isElement).map(itemsIn));
 }

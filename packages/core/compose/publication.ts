@@ -33,6 +33,10 @@ export interface Place {
   /** The title on one line, for contents and navigation: the map's short title where it has one. */
   readonly label: string;
   readonly inContents: boolean;
+  /** Whether links are made from it and to it by where it stands. */
+  readonly isLinked: boolean;
+  /** The entry of the map that puts it there. */
+  readonly entry: Origin;
   readonly shortDescription: string;
   /** The topic with its title and body; absent for a heading without a topic and for lists. */
   readonly content?: ResolvedElement;

@@ -1,0 +1,112 @@
+import { labelOf, isA, mayContain } from '../grammar/index.ts';
+import { writeReference, readReference } from '../library/index.ts';
+import { childElements, childNamed, element, isElement, nodeAt, replaceAt, type Attributes, type Element, type Node } from '../markup/index.ts';
+import type { Path } from '../problems/index.ts';
+import { accept, fittingName, type Arranged } from './arrange.ts';
+
+/** In what an entry is, with all that it holds. */
+export interface Inclusion {
+  readonly print: boolean;
+  readonly site: boolean;
+  readonly contents: boolean;
+  /** Whether links are made from and to it by the hierarchy and by relationship tables. */
+  readonly links: boolean;
+}
+
+/** The values of `deliveryTarget` (DITA 1.3, 3.11.1.2) by which an entry is for one kind of output alone. */
+const targets = { print: 'print', site: 'site' } as const;
+
+export function inclusionOf({ attributes }: Element): Inclusion {
+  const named = (attributes['deliveryTarget'] ?? '').split(/\s+/u).filter((value) => value !== '');
+  const isFor = (target: string): boolean => named.length === 0 || named.includes(target);
+  return { print: isFor(targets.print), site: isFor(targets.site), contents: attributes['toc'] !== 'no', links: attributes['linking'] !== 'none' };
+}
+
+const withAttribute = (attributes: Attributes, name: string, value: string | undefined): Attributes => {
+  const { [name]: _before, ...others } = attributes;
+  return value === undefined ? others : { ...others, [name]: value };
+};
+
+/** The entry in other outputs; what is in none of them is taken out instead, so one at least stays. */
+export function withInclusion(entry: Element, { print, site, contents, links }: Inclusion): Element {
+  const target = print === site ? undefined : print ? targets.print : targets.site;
+  const delivered = withAttribute(entry.attributes, 'deliveryTarget', target);
+  return { ...entry, attributes: withAttribute(withAttribute(delivered, 'toc', contents ? undefined : 'no'), 'linking', links ? undefined : 'none') };
+}
+
+/** The entry's own title, as it was written; empty where it has the title of its topic. */
+export function entryTitle(entry: Element): readonly Node[] {
+  const meta = childNamed(entry, 'topicmeta');
+  const navigation = meta && childNamed(meta, 'navtitle');
+  const { navtitle } = entry.attributes;
+  return navigation ? navigation.children : navtitle === undefined ? [] : [navtitle];
+}
+
+/** The entry with a title of its own, with markup and variables; with that of its topic where there are no words. */
+export function withEntryTitle(entry: Element, title: readonly Node[]): Element {
+  const plain = { ...entry, attributes: withAttribute(entry.attributes, 'navtitle', undefined) };
+  const meta = childNamed(plain, 'topicmeta');
+  const others = (meta?.children ?? []).filter((child) => !isElement(child) || child.name !== 'navtitle');
+  const inside = title.length > 0 ? [element('navtitle', {}, title), ...others] : others;
+  const made = inside.length > 0 ? [{ ...(meta ?? element('topicmeta')), children: inside }] : [];
+  return { ...plain, children: [...made, ...plain.children.filter((child) => child !== meta)] };
+}
+
+/** Changes one entry, unless that makes the map less valid. */
+export function changeEntry(root: Element, path: Path, change: (entry: Element) => Element): Arranged | undefined {
+  const entry = nodeAt(root, path);
+  return isElement(entry) ? accept(root, replaceAt(root, path, [change(entry)]), path) : undefined;
+}
+
+/** What an entry could be where it stands: chapter, part, appendix …, with what it is now. */
+export function rolesAt(root: Element, path: Path): { readonly name: string; readonly label: string }[] {
+  const parent = nodeAt(root, path.slice(0, -1));
+  const entry = nodeAt(root, path);
+  if (!isElement(parent) || !isElement(entry)) return [];
+  const roles = ['topicref', 'topichead', 'topicgroup', 'part', 'chapter', 'appendix', 'preface', 'notices', 'dedication', 'colophon', 'mapref', 'glossref'];
+  const isMap = entry.name === 'mapref' || entry.attributes['format'] === 'ditamap';
+  return roles
+    .filter((name) => name === entry.name || (mayContain(parent.name, name) && (name !== 'mapref') === !isMap && (name !== 'topichead' || entry.attributes['href'] === undefined)))
+    .filter((name) => name === entry.name || changeEntry(root, path, (one) => ({ ...one, name })) !== undefined)
+    .map((name) => ({ name, label: labelOf(name) }));
+}
+
+/** The lenses that part the entry, by id. */
+export const branchLenses = (entry: Element): string[] =>
+  childElements(entry)
+    .filter(({ name }) => name === 'ditavalref')
+    .flatMap(({ attributes }) => {
+      const reference = readReference(attributes['href'] ?? '', '');
+      return reference.kind === 'lens' ? [reference.id] : [];
+    });
+
+/** The entry seen through these lenses: once for each, the results named after the lens where there are several (DITA 1.3, 2.4.3.4). */
+export function withBranchLenses(entry: Element, lenses: readonly string[]): Element {
+  const others = entry.children.filter((child) => !isElement(child) || child.name !== 'ditavalref');
+  const meta = others.findIndex((child) => isElement(child) && isA(child.name, 'topicmeta'));
+  const filters = lenses.map((lens) =>
+    element(
+      'ditavalref',
+      { href: writeReference({ kind: 'lens', id: lens }), format: 'ditaval' },
+      lenses.length > 1 ? [element('ditavalmeta', {}, [element('dvrResourceSuffix', {}, [`-${lens}`])])] : [],
+    ),
+  );
+  return { ...entry, children: others.toSpliced(meta + 1, 0, ...filters) };
+}
+
+/** A branch that becomes a map of its own, and the map with that one taken in at its place. @param id of the new map */
+export function cutOut(root: Element, path: Path, id: string, title: string): { readonly root: Element; readonly branch: Element } | undefined {
+  const entry = nodeAt(root, path);
+  const parent = nodeAt(root, path.slice(0, -1));
+  if (!isElement(entry) || !isElement(parent)) return undefined;
+  const plain = fittingName(entry, element('map'));
+  if (!plain) return undefined;
+  const name = ['mapref', 'chapter', 'topicref'].find((one) => mayContain(parent.name, one)) ?? 'mapref';
+  const taken = name === 'mapref' ? element('mapref', { href: `map:${id}`, format: 'ditamap' }) : element(name, { href: `map:${id}`, format: 'ditamap' });
+  const arranged = accept(root, replaceAt(root, path, [taken]), path);
+  return arranged && { root: arranged.root, branch: element('map', { id }, [element('title', {}, [title]), plain]) };
+}
+
+/** A map of topics, in their order. */
+export const mapOf = (id: string, title: string, hrefs: readonly string[]): Element =>
+  element('map', { id }, [element('title', {}, [title]), ...hrefs.map((href) => (href.startsWith('map:') ? element('mapref', { href, format: 'ditamap' }) : element('topicref', { href })))]);
