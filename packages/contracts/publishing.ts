@@ -127,6 +127,24 @@ export const Appearances = z.object({
   editions: z.array(z.object({ id: z.uuid(), name: z.string(), cells: z.record(z.string(), Appearance) })),
 });
 export type Appearances = z.infer<typeof Appearances>;
+const EntryPlace = z.object({ item: z.string(), path: z.array(z.number().int()).readonly() });
+/** The headings of an edition as they are numbered; `entry` is the entry of a map that puts it there. */
+export const Contents = z.object({
+  places: z.array(
+    z.object({
+      number: z.string().exactOptional(),
+      label: z.string(),
+      level: z.number().int(),
+      inContents: z.boolean(),
+      /** The topic that stands there: an alternate where one stands in. */
+      item: z.string().exactOptional(),
+      entry: EntryPlace,
+    }),
+  ),
+  /** Entries that the edition does not have, with the rule by which. */
+  dropped: z.array(z.object({ entry: EntryPlace, detail: z.string() })),
+});
+export type Contents = z.infer<typeof Contents>;
 /** What was found for every reader of an edition. */
 export const ReaderCheck = z.object({ problems: z.array(Problem), milliseconds: z.number() });
 export type ReaderCheck = z.infer<typeof ReaderCheck>;

@@ -98,6 +98,7 @@ describe('access', () => {
     ['GET', '~/uses?id=alarms', roles],
     ['GET', '~/appearances', roles],
     ['GET', '~/copies', roles],
+    ['GET', '~/editions/00000000-0000-4000-8000-000000000000/contents', roles],
     ['GET', '~/variables', roles],
     ['POST', '~/variables/none', ['administrator', 'publisher', 'writer'], {}],
     ['POST', '~/variables/rename', ['administrator', 'publisher', 'writer'], {}],

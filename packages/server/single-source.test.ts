@@ -29,7 +29,7 @@ describe('variables', () => {
       { line: 'two berths', conditions: { product: 'tern-d' }, locale: 'de', isEntry: false },
       { line: 'twelve berths', markup: 'twelve <b>berths</b>', conditions: {} },
     ]);
-    expect(await textOf(map)).toContain(`<mapref format="ditamap" href="map:${set}"/>`);
+    expect(await textOf(map)).toContain(`<mapref format="ditamap" href="map:${set}" processing-role="resource-only"/>`);
     const everywhere = (await change(set, { kind: 'everywhere', on: true })).json<Variables>();
     expect(everywhere.sets.find(({ id }) => id === set)?.everywhere).toBe(true);
     await change(set, { kind: 'held', map, on: false });
@@ -95,7 +95,12 @@ describe('alternates', () => {
     const [one, other, third] = (await server.ask('reader', 'GET', '~/assets')).json<Asset[]>().map(({ id }) => id);
     const stand = (id: string, of: string | null, conditions: object) => server.ask('writer', 'PUT', `~/assets/${id}/alternate`, { of, conditions });
     expect((await stand(other!, one!, inVelmark)).json<Asset[]>().find(({ id }) => id === other)).toMatchObject({ alternateOf: one, conditions: inVelmark });
-    expect([(await stand(third!, other!, inVelmark)).statusCode, (await stand(one!, third!, inVelmark)).statusCode, (await stand(third!, one!, {})).statusCode, (await stand(third!, 'none', inVelmark)).statusCode]).toEqual([409, 409, 400, 404]);
+    expect([
+      (await stand(third!, other!, inVelmark)).statusCode,
+      (await stand(one!, third!, inVelmark)).statusCode,
+      (await stand(third!, one!, {})).statusCode,
+      (await stand(third!, 'none', inVelmark)).statusCode,
+    ]).toEqual([409, 409, 400, 404]);
     expect((await stand(other!, null, {})).json<Asset[]>().find(({ id }) => id === other)).toMatchObject({ alternateOf: null, conditions: {} });
   });
 });

@@ -32,7 +32,10 @@ const tree = (text: string): Element => normalise(readXml(text).document!.root);
 const map = tree(
   '<map id="m"><title>M</title><topicref href="topic:a"><topicref href="topic:a1"/><topicref href="topic:a2"/></topicref><topicref href="topic:b"/><topicref href="topic:c"/><topicref href="topic:d"/></map>',
 );
-const shape = (root: Element): string => flattenMap(root).map(({ depth, href }) => `${'-'.repeat(depth)}${href.slice(6)}`).join(' ');
+const shape = (root: Element): string =>
+  flattenMap(root)
+    .map(({ depth, href }) => `${'-'.repeat(depth)}${href.slice(6)}`)
+    .join(' ');
 const entry = (root: Element, path: Path): Element => nodeAt(root, path) as Element;
 
 describe('several entries at once', () => {
@@ -47,7 +50,10 @@ describe('several entries at once', () => {
     expect(shape(changeEach(map, [[1], [2]], moveDown, true)!.root)).toBe('c a -a1 -a2 b d');
     const inside = changeEach(map, [[2], [3]], indent)!;
     expect(shape(inside.root)).toBe('a -a1 -a2 -b -c d');
-    expect(inside.paths).toEqual([[1, 2], [1, 3]]);
+    expect(inside.paths).toEqual([
+      [1, 2],
+      [1, 3],
+    ]);
     expect(shape(changeEach(inside.root, inside.paths, outdent, true)!.root)).toBe(shape(map));
     expect(changeEach(map, [[1], [3]], moveUp)).toBeUndefined();
   });
@@ -60,7 +66,15 @@ describe('several entries at once', () => {
       fc.property(fc.subarray(paths, { minLength: 1 }), fc.constantFrom<Path>([], ...paths), fc.nat(5), (from, parent, index) => {
         const moved = moveMany(map, from, parent, Math.min(index + (parent.length === 0 ? 1 : 0), entry(map, parent).children.length));
         if (!moved) return;
-        expect(flattenMap(moved.root).map(({ href }) => href).sort()).toEqual(flattenMap(map).map(({ href }) => href).sort());
+        expect(
+          flattenMap(moved.root)
+            .map(({ href }) => href)
+            .sort(),
+        ).toEqual(
+          flattenMap(map)
+            .map(({ href }) => href)
+            .sort(),
+        );
         expect(validate(moved.root)).toEqual([]);
         expect(moved.paths.map((path) => entry(moved.root, path).attributes['href'])).toEqual(outermost(from).map((path) => entry(map, path).attributes['href']));
       }),
@@ -105,7 +119,14 @@ describe('one entry', () => {
 });
 
 describe('relationship tables', () => {
-  const grid = { title: 'See also', columns: ['Tasks', 'Facts'], rows: [[['topic:a', 'topic:b'], ['topic:c']], [['topic:d'], []]] };
+  const grid = {
+    title: 'See also',
+    columns: ['Tasks', 'Facts'],
+    rows: [
+      [['topic:a', 'topic:b'], ['topic:c']],
+      [['topic:d'], []],
+    ],
+  };
   it('are read and written as a grid; entries that stay keep what is said of them', () => {
     const made = withRelations(map, 0, grid);
     expect(relationsOf(made)).toEqual([grid]);
@@ -121,8 +142,19 @@ describe('relationship tables', () => {
 
 describe('two maps', () => {
   it('are held against each other entry by entry', () => {
-    const other = tree('<map id="n"><title>N</title><topicref href="topic:a"><topicref href="topic:a2" product="q"/></topicref><topicref href="topic:d"/><topicref href="topic:b"/><topicref href="topic:e"/></map>');
-    expect(compareMaps(map, other).map(({ one, other: against, how }) => `${(one ?? against)!.href.slice(6)} ${how}`)).toEqual(['a same', 'a1 only-one', 'a2 changed', 'b moved', 'c only-one', 'd same', 'b moved', 'e only-other']);
+    const other = tree(
+      '<map id="n"><title>N</title><topicref href="topic:a"><topicref href="topic:a2" product="q"/></topicref><topicref href="topic:d"/><topicref href="topic:b"/><topicref href="topic:e"/></map>',
+    );
+    expect(compareMaps(map, other).map(({ one, other: against, how }) => `${(one ?? against)!.href.slice(6)} ${how}`)).toEqual([
+      'a same',
+      'a1 only-one',
+      'a2 changed',
+      'b moved',
+      'c only-one',
+      'd same',
+      'b moved',
+      'e only-other',
+    ]);
     expect(new Set(compareMaps(map, map).map(({ how }) => how))).toEqual(new Set(['same']));
   });
 });

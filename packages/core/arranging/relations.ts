@@ -37,8 +37,28 @@ export function withRelations(map: Element, index: number, grid: RelationGrid): 
   const before = tables[index];
   const known = new Map((before ? named(before, 'relrow') : []).map((row, at) => [at, named(row, 'relcell').map(childElements)]));
   const keep = (row: number, column: number, href: string): Element => known.get(row)?.[column]?.find(({ attributes }) => attributes['href'] === href) ?? entryOf(href);
-  const head = grid.columns.some((title) => title !== '') ? [element('relheader', {}, grid.columns.map((title) => titled('relcolspec', title)))] : [];
-  const rows = grid.rows.map((row, at) => element('relrow', {}, row.map((hrefs, column) => element('relcell', {}, hrefs.map((href) => keep(at, column, href))))));
+  const head = grid.columns.some((title) => title !== '')
+    ? [
+        element(
+          'relheader',
+          {},
+          grid.columns.map((title) => titled('relcolspec', title)),
+        ),
+      ]
+    : [];
+  const rows = grid.rows.map((row, at) =>
+    element(
+      'relrow',
+      {},
+      row.map((hrefs, column) =>
+        element(
+          'relcell',
+          {},
+          hrefs.map((href) => keep(at, column, href)),
+        ),
+      ),
+    ),
+  );
   const made = rows.length === 0 ? [] : [{ ...titled('reltable', grid.title, [...head, ...rows]), attributes: before?.attributes ?? {} }];
   if (before) return { ...map, children: map.children.flatMap((child) => (child === before ? made : [child])) };
   const last = map.children.findLastIndex((child) => isElement(child));

@@ -123,6 +123,15 @@ describe('keys', () => {
     const twice = composeTexts([mapOf(`${key('one')}${key('two')}<topicref href="topic:a"/>`), use]);
     expect([bodyText(twice, 'a'), codes(twice)]).toEqual(['one', ['key.twice']]);
   });
+  it('a map that is only a resource gives its keys, and stands nowhere', () => {
+    const publication = composeTexts([
+      mapOf('<topicref href="topic:a"/><mapref href="map:s" format="ditamap" processing-role="resource-only"/>'),
+      `<map id="s">${key('given')}<topicref href="topic:b"/></map>`,
+      use,
+      concept('b'),
+    ]);
+    expect([outline(publication), bodyText(publication, 'a')]).toEqual([['1 a'], 'given']);
+  });
   it('scopes of one name are searched in the order of the map', () => {
     const scope = (inner: string): string => `<topicgroup keyscope="s">${inner}</topicgroup>`;
     const publication = composeTexts([mapOf(`${scope('')}${scope(key('second'))}${scope(key('third'))}<topicref href="topic:b"/>`), concept('b', '<p><ph keyref="s.k"/></p>')]);
@@ -227,7 +236,11 @@ describe('links made by where topics stand', () => {
   });
   it('lead among the members of a family', () => {
     expect(relatedIn(`<topicref href="topic:a" collection-type="family"><topicref href="topic:b"/><topicref href="topic:c"/></topicref>`)).toEqual({ a: [], b: ['c'], c: ['b'] });
-    expect(relatedIn(`<topichead navtitle="H" collection-type="family"><topicref href="topic:a"/><topicref href="topic:b" linking="none"/><topicref href="topic:c"/></topichead>`)).toMatchObject({ a: ['c'], b: [], c: ['a'] });
+    expect(relatedIn(`<topichead navtitle="H" collection-type="family"><topicref href="topic:a"/><topicref href="topic:b" linking="none"/><topicref href="topic:c"/></topichead>`)).toMatchObject({
+      a: ['c'],
+      b: [],
+      c: ['a'],
+    });
   });
 });
 

@@ -151,7 +151,7 @@ export function compose(input: Composition, memory: ComposeMemory = composeMemor
       const anchor = anchorNamed(nameIn(node.branches, node.base ?? slug(node.title ? lineOf(element('title', {}, node.title)) : node.role)));
       const prepared = source?.root ? prepare(source.root, node, anchor) : undefined;
       if (prepared?.dropped) {
-        why.push(...prepared.why);
+        why.push(...prepared.why, ...prepared.why.slice(0, 1).map((reason) => ({ ...reason, origin: node.origin })));
         return placeNodes(node.children, level, parent);
       }
       if (node.role === 'section' && node.inContents) ordinal += 1;

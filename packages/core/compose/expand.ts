@@ -161,12 +161,16 @@ export function expandMap(map: Item, { library, lens: outermost, facets, rules =
     const { href, format } = element.attributes;
     const reference = href === undefined ? undefined : readReference(href, item.id);
 
-    if (element.name === 'keydef' || element.attributes['processing-role'] === 'resource-only') {
+    const isResource = element.name === 'keydef' || element.attributes['processing-role'] === 'resource-only';
+    const isMapReference = element.name === 'mapref' || format === 'ditamap' || (href?.startsWith('map:') ?? false);
+    if (isMapReference) {
+      const taken = readSubMap(reference?.kind === 'item' ? reference.id : undefined, href, origin, { ...around, role: outer.role === 'section' ? 'section' : role });
+      return isResource ? [] : taken;
+    }
+    if (isResource) {
       readChildren(element, path, around);
       return [];
     }
-    const isMapReference = element.name === 'mapref' || format === 'ditamap' || (href?.startsWith('map:') ?? false);
-    if (isMapReference) return readSubMap(reference?.kind === 'item' ? reference.id : undefined, href, origin, { ...around, role: outer.role === 'section' ? 'section' : role });
 
     const children = readChildren(element, path, { ...around, role: transparent.has(element.name) ? inheritedBy(element, outer.role) : 'section' });
     if (transparent.has(element.name) && href === undefined) return children;
@@ -175,7 +179,19 @@ export function expandMap(map: Item, { library, lens: outermost, facets, rules =
     const title = navigation ? navigation.children : element.attributes['navtitle'] === undefined ? undefined : [element.attributes['navtitle']];
     const { lens, branches, conditions } = around;
     const isFamily = element.attributes['collection-type'] === 'family';
-    const base = { role, inContents: element.attributes['toc'] !== 'no', isLinked: element.attributes['linking'] !== 'none', isFamily, scope, origin, conditions, lens, branches, children, ...(title ? { title } : {}) };
+    const base = {
+      role,
+      inContents: element.attributes['toc'] !== 'no',
+      isLinked: element.attributes['linking'] !== 'none',
+      isFamily,
+      scope,
+      origin,
+      conditions,
+      lens,
+      branches,
+      children,
+      ...(title ? { title } : {}),
+    };
     if (href === undefined) {
       if (lists[element.name]) return [base];
       if (!title || lineOf({ name: 'title', attributes: {}, children: title }) === '') return children;

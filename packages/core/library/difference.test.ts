@@ -22,8 +22,16 @@ it('a text differs from itself in nothing, and from another the same way from bo
     fc.property(fc.gen(), (gen) => {
       const [one, other] = ['concept', 'concept'].map((kind) => normalise(gen(anyElement, kind, 3)));
       expect(differingBlocks(one!, one!)).toEqual([]);
-      const there = differingBlocks(one!, other!).flatMap(({ before, after }) => [before, after]).filter((words) => words !== '').sort();
-      expect(differingBlocks(other!, one!).flatMap(({ before, after }) => [before, after]).filter((words) => words !== '').sort()).toHaveLength(there.length);
+      const there = differingBlocks(one!, other!)
+        .flatMap(({ before, after }) => [before, after])
+        .filter((words) => words !== '')
+        .sort();
+      expect(
+        differingBlocks(other!, one!)
+          .flatMap(({ before, after }) => [before, after])
+          .filter((words) => words !== '')
+          .sort(),
+      ).toHaveLength(there.length);
     }),
     { numRuns: 40 },
   );

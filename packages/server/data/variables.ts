@@ -1,5 +1,5 @@
 import type { Variable, VariableChange, Variables, VariableSet } from '@ukiyo/contracts';
-import { normalise } from '@ukiyo/core/grammar';
+import { isA, mayContain, normalise } from '@ukiyo/core/grammar';
 import {
   definitionsIn,
   holdsEverywhere,
@@ -14,7 +14,8 @@ import {
   withoutDefinition,
   type KeyDefinition,
 } from '@ukiyo/core/library';
-import { element, isElement, lineOf, nodeAt, readXml, type Element } from '@ukiyo/core/markup';
+import { element, isElement, lineOf, nodeAt, readXml, replaceAt, walk, type Element } from '@ukiyo/core/markup';
+import type { Path } from '@ukiyo/core/problems';
 import { Op, QueryTypes, type Transaction } from 'sequelize';
 import type { Database } from './database.ts';
 import { againWhereSomebodyTypes, type Rewritten, type TextRewriting } from './rewriting.ts';
@@ -39,7 +40,22 @@ function variableOf(map: string, root: Element, { definition, path }: ReturnType
   return { ...rest, choices: [...choices], conditions: { ...conditions }, markup: markupOf(text), line: lineOf(element('ph', {}, text)), map, path, isEntry };
 }
 
-const takesIn = (root: Element, set: string): number => root.children.findIndex((child) => isElement(child) && child.name === 'mapref' && child.attributes['href'] === `map:${set}`);
+/** Where a map takes a set in; undefined where it does not. */
+function takenAt(root: Element, set: string): Path | undefined {
+  let found: Path | undefined;
+  walk(root, ({ name, attributes }, path) => {
+    if (isA(name, 'topicref') && attributes['href'] === `map:${set}`) found ??= [...path];
+  });
+  return found;
+}
+
+/** The map that takes a set in, at its end: in a group where it may hold no other map directly. */
+function takingIn(root: Element, set: string): Element {
+  const taken = element('mapref', { href: `map:${set}`, format: 'ditamap', 'processing-role': 'resource-only' });
+  const before = root.children.findIndex((child) => isElement(child) && child.name === 'reltable');
+  const put = mayContain(root.name, 'mapref') ? taken : element('topicgroup', {}, [taken]);
+  return { ...root, children: root.children.toSpliced(before === -1 || put !== taken ? root.children.length : before, 0, put) };
+}
 
 /** The change that one map goes through; undefined where it does not fit what stands there now. */
 function changed(root: Element, set: string, change: VariableChange): Element | undefined {
@@ -47,11 +63,12 @@ function changed(root: Element, set: string, change: VariableChange): Element | 
     path.length === 1 && definitionsIn(root).some((one) => one.definition.key === key && one.path.join() === path.join());
   if (change.kind === 'everywhere') return withEverywhere(root, change.on);
   if (change.kind === 'held') {
-    const at = takesIn(root, set);
-    if (at !== -1) return change.on ? root : { ...root, children: root.children.toSpliced(at, 1) };
-    const before = root.children.findIndex((child) => isElement(child) && child.name === 'reltable');
-    const taken = element('mapref', { href: `map:${set}`, format: 'ditamap' });
-    return change.on ? { ...root, children: root.children.toSpliced(before === -1 ? root.children.length : before, 0, taken) } : root;
+    const at = takenAt(root, set);
+    if (!at) return change.on ? takingIn(root, set) : root;
+    if (change.on) return root;
+    const group = nodeAt(root, at.slice(0, -1));
+    const isAlone = isElement(group) && group.name === 'topicgroup' && group.children.length === 1;
+    return replaceAt(root, isAlone ? at.slice(0, -1) : at, []);
   }
   if (change.kind === 'remove') return isThere(change.at) ? withoutDefinition(root, change.at.path) : undefined;
   if (change.at && !isThere(change.at)) return undefined;
@@ -104,7 +121,7 @@ export function variableStore({ sequelize, models }: Database, rewrite: TextRewr
           title: titleOf(root),
           everywhere: holdsEverywhere(root),
           isSet: isVariableSet(root),
-          heldBy: maps.filter((map) => takesIn(map.root, id) !== -1).map((map) => map.id),
+          heldBy: maps.filter((map) => takenAt(map.root, id) !== undefined).map((map) => map.id),
         }));
       return { sets, variables, uses, undefined: [...unknown].map(([key, items]) => ({ key, items })) };
     },

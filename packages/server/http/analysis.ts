@@ -1,4 +1,4 @@
-import { Appearances, CopiesShared, CopyReport, CopySharing, ReaderCheck } from '@ukiyo/contracts';
+import { Appearances, Contents, CopiesShared, CopyReport, CopySharing, ReaderCheck } from '@ukiyo/contracts';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Services } from '../app/services.ts';
@@ -23,6 +23,12 @@ export const analysisRoutes =
       const check = await analyst.ask(project, { kind: 'every-reader', edition: id });
       if (!check) throw notFound('edition');
       return check;
+    });
+    app.get('/editions/:id/contents', { config: { permission: 'read' }, schema: { params: OneEdition, response: { 200: Contents } } }, async ({ params: { project, id } }) => {
+      await authority.settle(project);
+      const contents = await analyst.ask(project, { kind: 'contents', edition: id });
+      if (!contents) throw notFound('edition');
+      return contents;
     });
     app.get('/copies', { config: { permission: 'read' }, schema: { params: InProject, response: { 200: CopyReport } } }, async ({ params: { project } }) => {
       await authority.settle(project);

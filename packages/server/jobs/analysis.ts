@@ -1,5 +1,5 @@
-import type { Appearances, CopyReport, ReaderCheck } from '@ukiyo/contracts';
-import { appearances, checkEveryReader } from '@ukiyo/core/compose';
+import type { Appearances, Contents, CopyReport, ReaderCheck } from '@ukiyo/contracts';
+import { allPlaces, appearances, checkEveryReader, type Publication } from '@ukiyo/core/compose';
 import { copyIndex, type CopyIndex } from '@ukiyo/core/health';
 import { baseOf } from '@ukiyo/core/library';
 import type { Element } from '@ukiyo/core/markup';
@@ -8,8 +8,8 @@ import type { Services } from '../app/services.ts';
 import { composeEdition, readLibrary, workbench, type Workbench } from './build.ts';
 
 /** What is asked of a whole library at once. */
-export type Question = { readonly kind: 'appearances' } | { readonly kind: 'copies' } | { readonly kind: 'every-reader'; readonly edition: string };
-export type Answers = { readonly appearances: Appearances; readonly copies: CopyReport; readonly 'every-reader': ReaderCheck | undefined };
+export type Question = { readonly kind: 'appearances' } | { readonly kind: 'copies' } | { readonly kind: 'every-reader' | 'contents'; readonly edition: string };
+export type Answers = { readonly appearances: Appearances; readonly copies: CopyReport; readonly 'every-reader': ReaderCheck | undefined; readonly contents: Contents | undefined };
 
 /** What is kept between questions. */
 interface AnalysisBench extends Workbench {
@@ -42,6 +42,20 @@ async function findCopies(services: Services, project: string, bench: AnalysisBe
   return { total: groups.length, groups: groups.slice(0, mostGroups).map(({ copies, ...group }) => ({ ...group, copies: copies.slice(0, mostCopies) })) };
 }
 
+function contentsOf({ places, why }: Publication): Contents {
+  return {
+    places: allPlaces(places).map(({ number, label, level, inContents, content, entry }) => ({
+      label,
+      level,
+      inContents,
+      entry,
+      ...(number === undefined ? {} : { number }),
+      ...(content ? { item: content.origin.item } : {}),
+    })),
+    dropped: why.filter(({ kind }) => kind === 'dropped').map(({ origin, detail }) => ({ entry: origin, detail })),
+  };
+}
+
 /** Answers with what was composed before where nothing has changed since. */
 export async function analyse(services: Services, project: string, question: Question, bench: AnalysisBench): Promise<Answers[Question['kind']]> {
   if (question.kind === 'appearances') {
@@ -55,6 +69,7 @@ export async function analyse(services: Services, project: string, question: Que
   if (question.kind === 'copies') return findCopies(services, project, bench);
   const edition = await services.editions.edition(project, question.edition);
   if (!edition) return undefined;
+  if (question.kind === 'contents') return contentsOf((await composeEdition(services, project, edition, bench)).publication);
   const started = performance.now();
   const { library, lens, agreed } = await composeEdition(services, project, edition, bench);
   const problems = checkEveryReader({ library, map: edition.map, facets: agreed.facets, variables: edition.variables, ...(lens ? { lens } : {}) });

@@ -7,13 +7,13 @@ import { history, redo, undo } from 'prosemirror-history';
 import { keymap } from 'prosemirror-keymap';
 import { EditorState } from 'prosemirror-state';
 import { EditorView } from 'prosemirror-view';
-import { onBeforeUnmount, onMounted, ref, shallowRef } from 'vue';
+import { onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
 import { useVariables } from '../parts/variables.ts';
 import { dressSchema } from './dom.ts';
 import './page.css';
 import { placeAtCaret, type PopPlace } from './popList.ts';
 import VariableChooser from './VariableChooser.vue';
-import { variableMarks } from './variables.ts';
+import { showVariables, variableMarks } from './variables.ts';
 
 /** One line of words with their markup, as a field of a form; other variables may stand in it. */
 const { label } = defineProps<{ label: string }>();
@@ -44,6 +44,7 @@ function act(name: (typeof names)[number]): void {
   view.value?.focus();
 }
 onMounted(() => {
+  void variables.ensure();
   dressSchema();
   const enter = (): boolean => {
     emit('enter');
@@ -66,6 +67,7 @@ onMounted(() => {
   });
   view.value = made;
 });
+watch(() => variables.list, () => view.value?.dispatch(showVariables(view.value.state)));
 onBeforeUnmount(() => view.value?.destroy());
 </script>
 
@@ -81,5 +83,5 @@ onBeforeUnmount(() => view.value?.destroy());
 </template>
 
 <style scoped>
-.phrase-field { border: 1px solid var(--hair); border-radius: 4px; background: var(--sheet); } .words :deep(.ProseMirror) { min-height: 28px; padding: 4px 8px; outline: none; font: 400 15px/20px var(--font-text); color: var(--ink); white-space: pre-wrap; } .phrase-field:focus-within { border-color: var(--prussian); } .acts { display: flex; gap: 2px; padding: 2px 4px; border-top: 1px solid var(--hair); } .acts button { min-height: 24px; padding: 2px 6px; border-radius: 3px; color: var(--soft); } .acts button:hover { background: var(--paper-deep); color: var(--ink); }
+.phrase-field { border: 1px solid var(--hair); border-radius: 4px; background: var(--sheet); } .words :deep(.ProseMirror) { min-height: 28px; padding: 4px 8px; outline: none; font: 400 15px/20px var(--font-text); color: var(--ink); white-space: pre-wrap; } .phrase-field:focus-within { border-color: var(--prussian); } .acts { display: flex; flex-wrap: wrap; gap: 2px; padding: 2px 4px; border-top: 1px solid var(--hair); } .acts button { min-height: 24px; padding: 2px 6px; border-radius: 3px; color: var(--soft); } .acts button:hover { background: var(--paper-deep); color: var(--ink); }
 </style>

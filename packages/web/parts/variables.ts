@@ -1,6 +1,7 @@
 import { Variables, type Variable, type VariableChange, type VariableSet } from '@ukiyo/contracts';
 import type { VariableKind } from '@ukiyo/core/editing';
 import { closest } from '@ukiyo/core/library';
+import { element, isElement, lineOf, type Node } from '@ukiyo/core/markup';
 import { defineStore } from 'pinia';
 import { computed, shallowRef } from 'vue';
 import { ask } from './api.ts';
@@ -50,5 +51,14 @@ export const useVariables = defineStore('variables', () => {
     const id = href.replace(/^(topic|map|asset):/u, '').split('/')[0]!;
     return library.find(id)?.title ?? library.assets.find((asset) => asset.id === id)?.name ?? href;
   }
-  return { list, load, ensure, change, rename, byKey, shown, named, wordsOf, setOf };
+  /** Words of a line, with what its variables say. */
+  function spoken(nodes: readonly Node[]): string {
+    const said = (node: Node): Node => {
+      if (!isElement(node)) return node;
+      const known = node.attributes['keyref'] === undefined || node.children.length > 0 ? undefined : shown(node.attributes['keyref']);
+      return { ...node, children: known ? [wordsOf(known)] : node.children.map(said) };
+    };
+    return lineOf(element('title', {}, nodes.map(said)));
+  }
+  return { list, load, ensure, change, rename, byKey, shown, named, wordsOf, spoken, setOf };
 });

@@ -1,22 +1,30 @@
 <script setup lang="ts">
 import { IconArrowBackUp, IconArrowDown, IconArrowForwardUp, IconArrowUp, IconIndentDecrease, IconIndentIncrease, IconTrash } from '@tabler/icons-vue';
-import { droppedEntries, type MapEntry } from '@ukiyo/core/arranging';
-import { tagsOf, valuesOn } from '@ukiyo/core/facets';
-import { readReference } from '@ukiyo/core/library';
-import { labelOf } from '@ukiyo/core/grammar';
-import type { Path } from '@ukiyo/core/problems';
+import { cutOut, type MapEntry } from '@ukiyo/core/arranging';
+import { valuesOn } from '@ukiyo/core/facets';
+import { writeCanonical } from '@ukiyo/core/grammar';
+import { useStorage } from '@vueuse/core';
 import { useMessage } from 'naive-ui';
-import { computed, nextTick, onMounted, ref, shallowRef, watch } from 'vue';
+import { computed, onMounted, ref, shallowRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { messageOf } from '../../parts/api.ts';
-import ConflictNotice from './ConflictNotice.vue';
 import FacetChooser from '../../editor/FacetChooser.vue';
 import type { PopPlace } from '../../editor/popList.ts';
-import FacetBadge from '../../parts/FacetBadge.vue';
-import { useLens } from '../../parts/lens.ts';
+import { messageOf } from '../../parts/api.ts';
 import { useLibrary } from '../../parts/library.ts';
+import PickOne from '../../parts/PickOne.vue';
 import { useSession } from '../../parts/session.ts';
 import { usePlace } from '../../shell/place.ts';
+import ConflictNotice from './ConflictNotice.vue';
+import ContentsPanel from './ContentsPanel.vue';
+import EntryPanel from './EntryPanel.vue';
+import MapComparison from './MapComparison.vue';
+import MapDrawer from './MapDrawer.vue';
+import MapPanel from './MapPanel.vue';
+import MapTree from './MapTree.vue';
+import RelationGrids from './RelationGrids.vue';
+import { mapColumns, type MapColumn } from './mapColumns.ts';
+import { useContents } from './useContents.ts';
+import { useEntries } from './useEntries.ts';
 import { useMap } from './useMap.ts';
 
 const library = useLibrary();
@@ -26,136 +34,103 @@ const route = useRoute();
 const router = useRouter();
 const message = useMessage();
 const map = useMap();
-const query = ref('');
-const dragged = shallowRef<{ path: Path } | { href: string }>();
-const target = shallowRef<{ index: number; where: 'before' | 'inside' | 'after' }>();
-const mayWrite = computed(() => session.may('write'));
-
-const maps = computed(() => library.items.filter((item) => item.kind === 'map'));
 const id = computed(() => (typeof route.params['id'] === 'string' ? route.params['id'] : ''));
+const entries = useEntries(map, () => id.value);
+const contents = useContents(() => id.value, () => map.saved.value);
+const tree = ref<{ focusChosen: () => void }>();
+const mayWrite = computed(() => session.may('write'));
 const used = computed(() => new Set(map.entries.value.map((entry) => entry.href)));
-const topics = computed(() => library.items.filter((item) => item.kind === 'topic' && item.title.toLowerCase().includes(query.value.trim().toLowerCase())));
+const columns = useStorage<MapColumn[]>('ukiyo-arrange-columns', ['number', 'facets']);
+const views = [
+  { name: 'order', label: 'Order' },
+  { name: 'links', label: 'Links' },
+  { name: 'beside', label: 'Beside another' },
+] as const;
+const view = ref<(typeof views)[number]['name']>('order');
+const panels = [
+  { name: 'entry', label: 'Entry' },
+  { name: 'map', label: 'Map' },
+  { name: 'contents', label: 'Contents' },
+] as const;
+const panel = useStorage<(typeof panels)[number]['name']>('ukiyo-arrange-panel', 'entry');
+const wanted = ref('');
 
 async function open(): Promise<void> {
   if (id.value === '') {
-    const first = maps.value.find((item) => item.type === 'bookmap') ?? maps.value[0];
+    const maps = library.items.filter((item) => item.kind === 'map');
+    const first = maps.find((item) => item.type === 'bookmap') ?? maps[0];
     if (first) await router.replace({ name: 'arrange', params: { id: first.id } });
     return;
   }
   try {
     place.trail = [await map.load(id.value)];
+    view.value = 'order';
   } catch (error) {
     map.failure.value = messageOf(error);
   }
 }
 onMounted(async () => {
   place.clear();
-  await library.ensure();
+  await Promise.all([library.ensure(), contents.loadEditions()]);
   await open();
 });
 watch(id, open);
 watch(map.saved, (saved) => (place.saved = saved));
 
-const targetOf = (entry: MapEntry): string => {
-  const reference = entry.href === '' ? undefined : readReference(entry.href, id.value);
-  return reference?.kind === 'item' ? reference.id : '';
-};
-const titleOf = (entry: MapEntry): string => entry.title || library.find(targetOf(entry))?.title || entry.href || labelOf(entry.element.name);
-/** The entries with what the lens leaves of them. */
-const looking = useLens();
-const dropped = computed(() => {
-  const byEntry = droppedEntries(map.entries.value, ({ attributes }) => looking.drops(attributes));
-  // A topic that varies as a whole goes alone: what stands under it stays.
-  return map.entries.value.map((entry, index) => byEntry[index] === true || looking.drops(library.find(targetOf(entry))?.conditions ?? {}));
-});
-const isHidden = (index: number): boolean => looking.hides && dropped.value[index] === true;
-
-/** The entry of which is asked for whom it is. */
-const asked = shallowRef<PopPlace>();
 const chosenEntry = computed(() => map.entries.value[map.chosenIndex.value]);
+function say(changed: boolean): void {
+  if (!changed) refuse();
+  tree.value?.focusChosen();
+}
+const refuse = (): void => void message.info('That would not be valid here.');
+function openEntry(entry: MapEntry): void {
+  const item = entries.itemOf(entry);
+  if (item) void router.push({ name: item.kind === 'map' ? 'arrange' : 'write', params: { id: item.id } });
+}
+function find(): void {
+  if (!entries.find(wanted.value)) message.info('No entry of this map is called so.');
+}
+/** The entries of which is asked for whom they are. */
+const asked = shallowRef<PopPlace>();
 function askFacets(): void {
-  const row = document.querySelector('.entry[aria-selected="true"]')?.getBoundingClientRect();
+  const row = document.querySelector('.entry.at')?.getBoundingClientRect();
   if (row && mayWrite.value) asked.value = row.bottom < window.innerHeight - 400 ? { left: row.left + 24, top: row.bottom + 4 } : { left: row.left + 24, bottom: window.innerHeight - row.top + 4 };
 }
 function closeFacets(): void {
   asked.value = undefined;
-  say(true);
+  tree.value?.focusChosen();
 }
-const isMissing = (entry: MapEntry): boolean => entry.href !== '' && !library.find(targetOf(entry));
-
-function say(changed: boolean): void {
-  if (!changed) message.info('That would not be valid here.');
-  void nextTick(() => document.querySelector<HTMLElement>('.entry[aria-selected="true"]')?.focus());
-}
-function openEntry(entry: MapEntry | undefined): void {
-  const item = entry && library.find(targetOf(entry));
-  if (item) void router.push({ name: item.kind === 'map' ? 'arrange' : 'write', params: { id: item.id } });
-}
-function onKey(event: KeyboardEvent): void {
-  const command = event.ctrlKey || event.metaKey;
-  if (command && event.key === ';') {
-    event.preventDefault();
-    return askFacets();
+/** The branch becomes a map, and this map takes it in. */
+async function cut(): Promise<void> {
+  const entry = chosenEntry.value;
+  const root = map.root.value;
+  if (!entry || !root) return;
+  const title = entries.titleOf(entry);
+  try {
+    const made = await library.create({ type: 'map', title, folder: library.find(id.value)?.folder ?? '' });
+    const parted = cutOut(root, entry.path, made.id, title);
+    if (!parted) return refuse();
+    await library.save(made.id, writeCanonical(parted.branch), made.version);
+    map.changeRoot(() => parted.root);
+    message.success(`“${title}” is a map of its own now, and stands here as before.`);
+  } catch (error) {
+    message.error(messageOf(error), { duration: 8000 });
   }
-  const moves: Record<string, () => boolean> = { ArrowUp: map.moveUp, ArrowDown: map.moveDown, ArrowRight: map.indent, ArrowLeft: map.outdent };
-  const change = moves[event.key];
-  if (event.altKey && change && mayWrite.value) say(change());
-  else if (event.key === 'ArrowUp') map.choose(-1);
-  else if (event.key === 'ArrowDown') map.choose(1);
-  else if (event.key === 'Enter') openEntry(map.entries.value[map.chosenIndex.value]);
-  else if (event.key === 'Delete' && mayWrite.value) say(map.remove());
-  else if (command && event.key.toLowerCase() === 'z') (event.shiftKey ? map.redo : map.undo)();
-  else return;
-  event.preventDefault();
-  void nextTick(() => document.querySelector<HTMLElement>('.entry[aria-selected="true"]')?.focus());
-}
-
-function over(event: DragEvent, index: number): void {
-  const row = event.currentTarget as HTMLElement;
-  const box = row.getBoundingClientRect();
-  const part = (event.clientY - box.top) / box.height;
-  target.value = { index, where: part < 0.3 ? 'before' : part > 0.7 ? 'after' : 'inside' };
-}
-function drop(): void {
-  const entry = target.value && map.entries.value[target.value.index];
-  const from = dragged.value;
-  const where = target.value?.where;
-  target.value = undefined;
-  dragged.value = undefined;
-  if (!entry || !from) return;
-  if ('href' in from) {
-    map.chosen.value = entry.path;
-    say(map.add(from.href));
-    return;
-  }
-  const parent = where === 'inside' ? entry.path : entry.path.slice(0, -1);
-  const index = where === 'inside' ? entry.element.children.length : (entry.path.at(-1) ?? 0) + (where === 'after' ? 1 : 0);
-  say(map.drop(from.path, parent, index));
 }
 </script>
 
 <template>
   <div class="arrange">
-    <aside class="drawer" aria-label="Maps and topics">
-      <h1>Maps</h1>
-      <ul>
-        <li v-for="item in maps" :key="item.id"><router-link :to="{ name: 'arrange', params: { id: item.id } }" :class="{ on: item.id === id }">{{ item.title || item.id }}</router-link></li>
-      </ul>
-      <h1>Topics</h1>
-      <n-input v-model:value="query" size="small" clearable placeholder="Filter topics" :input-props="{ 'aria-label': 'Filter topics' }" />
-      <ul class="topics" tabindex="0" aria-label="Topics">
-        <li v-for="item in topics" :key="item.id" :draggable="mayWrite" @dragstart="dragged = { href: `topic:${item.id}` }">
-          <span :class="{ quiet: used.has(`topic:${item.id}`) }">{{ item.title }}</span>
-          <button v-if="mayWrite" type="button" class="plain add" :aria-label="`Add ${item.title} to the map`" @click="say(map.add(`topic:${item.id}`))">+</button>
-        </li>
-      </ul>
-    </aside>
+    <MapDrawer :current="id" :used="used" :may-write="mayWrite" @add="(hrefs) => say(map.add(hrefs))" />
     <main class="desk">
       <div class="tools">
         <h1>{{ place.trail[0] }}</h1>
-        <span class="quiet small">{{ map.entries.value.length }} entries</span>
+        <span class="quiet small count">{{ map.entries.value.length }} entries</span>
         <span class="gap" />
+        <div class="views" role="group" aria-label="View"><button v-for="{ name, label } in views" :key="name" type="button" class="plain" :class="{ on: name === view }" :aria-pressed="name === view" @click="view = name">{{ label }}</button></div>
         <router-link v-if="id !== ''" class="as-one" :to="{ name: 'whole', params: { id } }" title="Every topic of the map, one under the other, to read and to write">Write as one</router-link>
+      </div>
+      <div v-if="view === 'order'" class="tools">
         <template v-if="mayWrite">
           <n-button-group size="small">
             <n-button aria-label="Move up" title="Move up (Alt ↑)" @click="say(map.moveUp())"><IconArrowUp :size="18" /></n-button>
@@ -170,45 +145,38 @@ function drop(): void {
             <n-button aria-label="Redo" :disabled="!map.canRedo.value" @click="map.redo"><IconArrowForwardUp :size="18" /></n-button>
           </n-button-group>
         </template>
+        <span class="gap" />
+        <n-input v-model:value="wanted" size="small" class="find" clearable placeholder="Find" :input-props="{ 'aria-label': 'Find in this map' }" @keydown.enter="find" />
+        <PickOne :chosen="''" label="Levels" :options="[{ value: '', label: 'Levels' }, { value: '0', label: 'only the first' }, { value: '1', label: 'the first two' }, { value: 'all', label: 'all' }]" @update:chosen="entries.foldFrom($event === 'all' || $event === '' ? undefined : Number($event))" />
+        <n-popover trigger="click" placement="bottom-end">
+          <template #trigger><n-button size="small">Columns</n-button></template>
+          <div class="columns"><label v-for="{ name, label } in mapColumns" :key="name"><input v-model="columns" type="checkbox" :value="name" />{{ label }}</label></div>
+        </n-popover>
       </div>
       <p v-if="map.failure.value" class="seal-text" role="alert">{{ map.failure.value }}</p>
       <ConflictNotice :conflict="map.conflict.value" @mine="map.keepMine" @theirs="open" />
-      <div class="tree" role="tree" aria-label="Map" @keydown="onKey">
-        <div
-          v-for="(entry, index) in map.entries.value"
-          v-show="!isHidden(index)"
-          :key="entry.path.join('.')"
-          class="entry"
-          role="treeitem"
-          :aria-level="entry.depth + 1"
-          :aria-selected="index === map.chosenIndex.value"
-          :tabindex="index === Math.max(0, map.chosenIndex.value) ? 0 : -1"
-          :draggable="mayWrite"
-          :class="[target?.index === index ? `drop-${target.where}` : '', { strong: entry.depth === 0, unseen: dropped[index] }]"
-          :style="{ paddingLeft: `${12 + entry.depth * 24}px` }"
-          @click="map.chosen.value = entry.path"
-          @dblclick="openEntry(entry)"
-          @dragstart="dragged = { path: entry.path }"
-          @dragover.prevent="over($event, index)"
-          @dragleave="target = undefined"
-          @drop.prevent="drop"
-        >
-          <span class="title" :class="{ 'seal-text': isMissing(entry) }">{{ titleOf(entry) }}</span>
-          <FacetBadge v-for="tag in tagsOf(entry.element.attributes, library.facets)" :key="tag.label" :tag="tag" />
-          <span v-if="isMissing(entry)" class="small seal-text">not in the library</span>
-          <span v-if="entry.element.name !== 'topicref'" class="quiet small">{{ labelOf(entry.element.name) }}</span>
-        </div>
+      <MapTree v-if="view === 'order'" ref="tree" :map="map" :entries="entries" :contents="contents" :columns="columns" :may-write="mayWrite" @open="openEntry" @facets="askFacets" @refused="refuse">
         <p v-if="map.entries.value.length === 0 && !map.failure.value" class="quiet">An empty map. Add topics from the list on the left.</p>
-      </div>
-      <FacetChooser v-if="asked && chosenEntry" :place="asked" :label="titleOf(chosenEntry)" :values-of="(facet) => valuesOn(chosenEntry!.element.attributes, facet)" :facets="library.facets" @toggle="map.toggleValue" @close="closeFacets" />
+      </MapTree>
+      <RelationGrids v-else-if="view === 'links'" :map="map" :editable="mayWrite" />
+      <MapComparison v-else-if="map.root.value" :id="id" :root="map.root.value" :entries="entries" />
+      <FacetChooser v-if="asked && chosenEntry" :place="asked" :label="entries.titleOf(chosenEntry)" :wider="undefined" :values-of="(facet) => valuesOn(chosenEntry!.element.attributes, facet)" :facets="library.facets" @toggle="map.toggleValue" @close="closeFacets" />
     </main>
+    <aside class="bench" aria-label="About the map">
+      <label class="small quiet">As the edition<PickOne v-model:chosen="contents.chosen.value" label="As the edition" :options="[{ value: '', label: 'none' }, ...contents.offered.value.map((edition) => ({ value: edition.id, label: edition.name }))]" /></label>
+      <div class="tabs" role="tablist" aria-label="About the map"><button v-for="{ name, label } in panels" :id="`tab-${name}`" :key="name" type="button" role="tab" aria-controls="map-panel" :aria-selected="name === panel" @click="panel = name">{{ label }}</button></div>
+      <div id="map-panel" role="tabpanel" tabindex="0" :aria-labelledby="`tab-${panel}`">
+        <template v-if="panel === 'entry'"><EntryPanel v-if="chosenEntry" :map="map" :entry="chosenEntry" :entries="entries" :contents="contents" :editable="mayWrite" @refused="refuse" @cut="cut" @facets="askFacets" /><p v-else class="quiet">Choose an entry.</p></template>
+        <MapPanel v-else-if="panel === 'map' && map.root.value" :id="id" :map="map" :editable="mayWrite" />
+        <ContentsPanel v-else-if="panel === 'contents'" :contents="contents" />
+      </div>
+    </aside>
   </div>
 </template>
 
 <style scoped>
-.arrange { display: grid; grid-template-columns: 260px minmax(0, 1fr); height: 100%; }
-.drawer { border-right: 1px solid var(--hair); display: flex; flex-direction: column; min-height: 0; padding: 14px 0 0; } .drawer h1 { padding: 0 14px 8px; } .drawer h1:not(:first-child) { padding-top: 18px; } ul { list-style: none; margin: 0; padding: 0; } .drawer a { display: block; padding: 4px 14px; color: var(--ink); text-decoration: none; } .drawer a.on { background: var(--wash); box-shadow: inset 3px 0 var(--prussian); } .n-input { margin: 0 12px 8px; width: auto; }
-.topics { flex: 1; overflow: auto; } .topics li { display: flex; justify-content: space-between; align-items: center; padding: 2px 8px 2px 14px; min-height: 28px; cursor: grab; } .topics li:hover { background: var(--paper-deep); } .add { width: 24px; height: 24px; text-align: center; border-radius: 3px; color: var(--prussian); font-size: 18px; line-height: 1; }
-.desk { display: flex; flex-direction: column; min-height: 0; padding: 14px 20px 0; } .tools { display: flex; align-items: center; gap: 10px; padding-bottom: 12px; } .gap { flex: 1; } .as-one { color: var(--prussian); white-space: nowrap; }
-.tree { flex: 1; overflow: auto; background: var(--sheet); border: 1px solid var(--hair); border-bottom: 0; border-radius: 4px 4px 0 0; padding: 8px 0; } .entry { display: flex; align-items: center; gap: 12px; min-height: 30px; padding-right: 16px; cursor: default; position: relative; } .entry.strong { font-weight: 600; } .entry .quiet { margin-left: auto; font-weight: 400; } .entry:hover { background: var(--paper); } .entry.unseen .title { color: var(--soft); text-decoration: line-through; } .entry[aria-selected='true'] { background: var(--wash); box-shadow: inset 3px 0 var(--prussian); } .entry.drop-before { box-shadow: inset 0 2px var(--prussian); } .entry.drop-after { box-shadow: inset 0 -2px var(--prussian); } .entry.drop-inside { outline: 2px solid var(--prussian); outline-offset: -2px; } .tree > p { padding: 24px; }
+.arrange { display: grid; grid-template-columns: 236px minmax(0, 1fr) 280px; height: 100%; }
+.desk { display: flex; flex-direction: column; min-height: 0; padding: 14px 18px 0; } .tools { display: flex; align-items: center; gap: 10px; padding-bottom: 10px; } .tools h1 { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; } .count { white-space: nowrap; } .gap { flex: 1; } .as-one { color: var(--prussian); white-space: nowrap; } .find { width: 120px; } .views { display: flex; gap: 2px; } .views button { padding: 4px 10px; border-radius: 4px; color: var(--soft); white-space: nowrap; } .views button.on { background: var(--wash); color: var(--prussian); } .columns { display: grid; gap: 4px; } .columns label { display: flex; gap: 6px; }
+.bench { border-left: 1px solid var(--hair); display: flex; flex-direction: column; min-height: 0; padding-top: 12px; } .bench > label { display: grid; gap: 3px; padding: 0 16px 8px; } .tabs { display: flex; gap: 14px; padding: 0 16px; border-bottom: 1px solid var(--hair); } .tabs button { border: 0; background: none; padding: 4px 0 8px; color: var(--soft); font: 400 14px var(--font-text); cursor: pointer; } .tabs button[aria-selected='true'] { color: var(--ink); box-shadow: inset 0 -2px var(--prussian); } #map-panel { overflow: auto; padding: 14px 16px 30px; flex: 1; } .quiet { margin: 0; }
+@media (max-width: 1150px) { .arrange { grid-template-columns: 200px minmax(0, 1fr) 230px; } }
 </style>

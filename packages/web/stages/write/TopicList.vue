@@ -43,7 +43,7 @@ const { list: rows, containerProps, wrapperProps } = useVirtualList(shown, { ite
 </template>
 
 <style scoped>
-.drawer { border-right: 1px solid var(--hair); display: flex; flex-direction: column; min-height: 0; padding: 14px 0 0; } h1 { display: flex; gap: 12px; padding: 0 14px 8px; } h1 button { font: inherit; color: var(--faint); } h1 button.on { color: inherit; } .n-input { margin: 0 12px 8px; width: auto; }
+.drawer { border-right: 1px solid var(--hair); display: flex; flex-direction: column; min-height: 0; padding: 14px 0 0; } h1 { display: flex; gap: 12px; padding: 0 14px 8px; } h1 button { font: inherit; color: var(--soft); } h1 button.on { color: inherit; } .n-input { margin: 0 12px 8px; width: auto; }
 .list { flex: 1; overflow: auto; } ul { list-style: none; margin: 0; padding: 0; } a { display: grid; grid-template-columns: 22px minmax(0, 1fr) auto; align-items: center; height: 28px; padding: 0 10px; color: var(--ink); text-decoration: none; } a:hover { background: var(--paper-deep); } a.on { background: var(--wash); box-shadow: inset 3px 0 var(--prussian); } .dropped .title { color: var(--soft); text-decoration: line-through; } .letter { color: var(--faint); font-size: 13px; } .title { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 .variable { display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 8px; align-items: baseline; min-height: 28px; padding: 3px 14px; } .variable[draggable='true'] { cursor: grab; } .variable:hover { background: var(--paper-deep); } .variable a { display: block; padding: 0; color: var(--prussian); }
 </style>

@@ -1,0 +1,135 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test, type Page } from '@playwright/test';
+import { isSaved, newTopic, stored } from './pages.ts';
+import { signIn } from './people.ts';
+
+const entry = (page: Page, name: string | RegExp) => page.getByRole('treeitem', { name });
+const texts = (page: Page) => page.getByRole('tree', { name: 'Map' }).getByRole('treeitem').locator('.title');
+/** A map with these topics, in this order. */
+async function newMap(page: Page, title: string, topics: readonly string[]): Promise<void> {
+  await newTopic(page, 'Map', title);
+  for (const topic of topics) {
+    await page.getByLabel('Filter topics').fill(topic);
+    await page.getByRole('button', { name: `Add ${topic} to the map` }).click();
+  }
+  await page.getByLabel('Filter topics').fill('');
+  await expect(texts(page)).toHaveText([...topics]);
+}
+
+test('several entries are chosen, moved and folded by keys; several topics come from the list at once', async ({ page }) => {
+  await signIn(page, 'noor');
+  await newMap(page, 'Moved by keys', ['Alarms', 'Care plan', 'Menu tree']);
+  await page.getByLabel('Choose Alarm codes').check();
+  await page.getByLabel('Choose Clean the well').check();
+  await page.getByRole('button', { name: 'Add the 2 chosen' }).click();
+  await expect(texts(page)).toHaveText(['Alarms', 'Care plan', 'Menu tree', 'Alarm codes', 'Clean the well']);
+  await entry(page, 'Care plan').click();
+  await page.keyboard.press('Shift+ArrowDown');
+  await page.keyboard.press('Alt+ArrowRight');
+  for (const name of ['Care plan', 'Menu tree']) await expect(entry(page, name)).toHaveAttribute('aria-level', '2');
+  await page.keyboard.press('Alt+ArrowUp');
+  await expect(page.getByText('That would not be valid here.')).toBeVisible();
+  await entry(page, 'Alarms').focus();
+  await entry(page, 'Alarms').click();
+  await page.keyboard.press('ArrowLeft');
+  await expect(texts(page)).toHaveText(['Alarms', 'Alarm codes', 'Clean the well']);
+  await expect(entry(page, 'Alarms')).toHaveAttribute('aria-expanded', 'false');
+  await page.getByLabel('Find in this map').fill('menu');
+  await page.keyboard.press('Enter');
+  await expect(entry(page, 'Menu tree')).toHaveAttribute('aria-selected', 'true');
+  await entry(page, 'Care plan').click();
+  await entry(page, 'Alarm codes').click({ modifiers: ['Control'] });
+  await entry(page, 'Alarm codes').dragTo(entry(page, 'Alarms'), { targetPosition: { x: 80, y: 2 } });
+  await expect(texts(page)).toHaveText(['Care plan', 'Alarm codes', 'Alarms', 'Menu tree', 'Clean the well']);
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  for (const name of ['Care plan', 'Menu tree']) await expect(entry(page, name)).toHaveAttribute('aria-level', '1');
+  await isSaved(page);
+});
+
+test('an entry has a title with a variable, is left out of an output, and stands once for each of two lenses', async ({ page }) => {
+  await signIn(page);
+  await newMap(page, 'In parts', ['Alarms', 'Care plan']);
+  await entry(page, 'Alarms').click();
+  const panel = page.getByRole('region', { name: 'Entry', exact: true });
+  await panel.getByRole('textbox', { name: 'Title here' }).click();
+  await page.keyboard.type('Alarms of the %%product');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Enter');
+  await expect(texts(page).first()).toHaveText('Alarms of the Tern');
+  await panel.getByLabel('in help sites').uncheck();
+  await expect(panel.getByLabel('in print')).toBeDisabled();
+  await panel.getByLabel('in the contents').uncheck();
+  for (const lens of ['installer-tern-q', 'reader-chooses']) await panel.getByLabel(lens).check();
+  await expect(entry(page, /^Alarms/u)).toContainText('once for each of installer-tern-q, reader-chooses');
+  await isSaved(page);
+  const text = await stored(page);
+  expect(text).toMatch(/<topicref deliveryTarget="print" href="topic:alarms" toc="no">\s*<topicmeta>\s*<navtitle>Alarms of the <ph keyref="product"\/><\/navtitle>/u);
+  expect(text).toContain('<ditavalref format="ditaval" href="lens:reader-chooses">');
+  expect(text).toContain('<dvrResourceSuffix>-reader-chooses</dvrResourceSuffix>');
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
+  expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html).join()}`)).toEqual([]);
+});
+
+test('links between topics are a grid; a branch becomes a map; maps are held against each other and made of what was found', async ({ page }) => {
+  await signIn(page);
+  await newMap(page, 'With links', ['Alarms', 'Care plan', 'Menu tree']);
+  await entry(page, 'Care plan').click();
+  await page.keyboard.press('Alt+ArrowRight');
+  await page.getByRole('button', { name: 'Links', exact: true }).click();
+  const grids = page.getByRole('region', { name: 'Links between topics' });
+  await grids.getByRole('button', { name: 'Add a table' }).click();
+  const choose = async (column: number, topic: string) => {
+    await grids.getByRole('button', { name: `Add a topic to row 1, column ${column}` }).click();
+    await page.getByRole('combobox', { name: 'Where the link leads' }).fill(topic);
+    await page.keyboard.press('Enter');
+    await expect(grids.getByRole('listitem').filter({ hasText: topic })).toBeVisible();
+  };
+  await choose(1, 'Alarms');
+  await choose(2, 'Menu tree');
+  await grids.getByLabel('Title of column 1').fill('Ideas');
+  await grids.getByLabel('Title of column 1').press('Tab');
+  await isSaved(page);
+  expect(await stored(page)).toMatch(/<relcolspec>\s*<title>Ideas<\/title>[\s\S]*<relcell>\s*<topicref href="topic:alarms"\/>\s*<\/relcell>\s*<relcell>\s*<topicref href="topic:menu-tree"\/>/u);
+
+  await page.getByRole('button', { name: 'Order', exact: true }).click();
+  await entry(page, 'Alarms').click();
+  await page.getByRole('button', { name: 'Make it a map of its own' }).click();
+  await expect(page.getByText('is a map of its own now')).toBeVisible();
+  await expect(texts(page)).toHaveText(['Alarms', 'Menu tree']);
+  await isSaved(page);
+  await page.getByRole('link', { name: 'Alarms', exact: true }).first().click();
+  await expect(texts(page)).toHaveText(['Alarms', 'Care plan']);
+
+  await page.getByLabel('Filter topics').fill('alarm');
+  await page.getByRole('button', { name: /^Make a map of these/u }).click();
+  await page.getByLabel('Title of the new map').fill('All about alarms');
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('heading', { name: 'All about alarms' })).toBeVisible();
+  await expect(texts(page).filter({ hasText: 'Acknowledge an alarm' })).toBeVisible();
+  await page.getByRole('button', { name: 'Beside another' }).click();
+  await page.getByLabel('The other map').selectOption('With links');
+  const table = page.getByRole('table', { name: 'Two maps' });
+  await expect(table.getByRole('row').filter({ hasText: 'Menu tree' })).toContainText('only there');
+  await expect(table.getByRole('row').filter({ hasText: 'Acknowledge an alarm' })).toContainText('only here');
+});
+
+test('the contents are shown as an edition numbers them, with what it drops and why; the map itself has a title and sets of variables', async ({ page }) => {
+  await signIn(page);
+  await page.goto('/arrange/installation-manual');
+  await expect(page.getByLabel('As the edition')).toHaveValue(/.+/u);
+  const row = (title: string) => page.getByRole('treeitem').filter({ has: page.locator('.title', { hasText: new RegExp(`^${title}$`, 'u') }) });
+  await expect(row('Fit the bracket').locator('.number')).toHaveText('3.2');
+  await expect(row('Set the pile clamp').locator('.number')).toHaveText('–');
+  await row('Set the pile clamp').click();
+  await expect(page.getByRole('region', { name: 'Entry', exact: true })).toContainText('Not in this edition');
+  await page.getByRole('tab', { name: 'Contents' }).click();
+  await expect(page.getByRole('region', { name: 'Contents as numbered' }).getByRole('listitem').filter({ hasText: 'Terminal strip' })).toContainText('4.2');
+  await page.getByRole('tab', { name: 'Map', exact: true }).click();
+  const about = page.getByRole('region', { name: 'About this map' });
+  await expect(about.getByLabel('Variables', { exact: true })).toBeChecked();
+  await expect(about.getByRole('textbox', { name: 'Title of the map' })).toContainText('Installation Manual');
+  await page.getByRole('button', { name: 'Columns' }).click();
+  await page.getByRole('checkbox', { name: 'Kind' }).check();
+  await expect(row('Fit the bracket')).toContainText('Task');
+});
