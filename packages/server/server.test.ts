@@ -529,7 +529,7 @@ describe('packages', () => {
     const before = (await server.ask('reader', 'GET', '~/items?limit=1')).json<ItemPage>().total;
     const { statusCode, report } = await upload('publisher', answer.rawPayload);
     expect(statusCode).toBe(200);
-    expect(report).toMatchObject({ items: 0, assets: 0, lenses: 2 });
+    expect(report).toMatchObject({ items: 0, assets: 0, lenses: 4 });
     const files = (await server.ask('reader', 'GET', '~/assets')).json<unknown[]>().length;
     expect(report.problems.filter(({ code }) => code === 'package.exists').length).toBe(before + files + 5);
     expect((await server.ask('reader', 'GET', '~/items?limit=1')).json<ItemPage>().total).toBe(before);

@@ -12,5 +12,5 @@ export const demoAssets: AssetSource = (id) => files.get(id);
 /** A map of the demo library through one of its lenses. */
 export function composeDemo(map: string, lens: string, variables: Record<string, string> = {}, more: Partial<Composition> = {}): Publication {
   const chosen = content.lenses.find(({ id }) => id === lens);
-  return compose({ library: textLibrary(content.items, content.assets), map, variables, facets: content.facets, ...(chosen ? { lens: chosen } : {}), ...more });
+  return compose({ library: textLibrary(content.items, content.assets, { lenses: content.lenses }), map, variables, facets: content.facets, ...(chosen ? { lens: chosen } : {}), ...more });
 }
