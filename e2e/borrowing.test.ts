@@ -54,6 +54,48 @@ test('a passage is chosen in a preview of its lender, by keys alone, and several
   expect(await short(page)).not.toContain('conref');
 });
 
+test('a passage is borrowed by the key of its lender; what it borrows itself, and what its variables say, is shown too', async ({ page }) => {
+  const second = await write(page, 'Chains to lend', 'Count the links of the ');
+  await page.keyboard.type('%%maker');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type(' chain.');
+  await isSaved(page);
+  const first = await write(page, 'Anchors to lend', 'Look at the anchor.');
+  // It borrows itself, within a note; and a map gives it a key.
+  await page.evaluate(
+    async ([lender, inner]) => {
+      const { projects } = (await (await fetch('/api/session')).json()) as { projects: { id: string }[] };
+      const base = `/api/projects/${projects[0]!.id}/items`;
+      const send = (address: string, method: string, body: object) => fetch(address, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+      const change = async (id: string, how: (text: string) => string): Promise<void> => {
+        const { text, version } = (await (await fetch(`${base}/${id}`)).json()) as { text: string; version: number };
+        await send(`${base}/${id}`, 'PUT', { text: how(text), version, note: '' });
+      };
+      await change(inner!, (text) => text.replace('<p>Count', '<p id="count">Count'));
+      await change(lender!, (text) => text.replace('</conbody>', `<note id="tackle"><p>Before that:</p><p conref="topic:${inner}/count"/></note></conbody>`));
+      const map = (await (await send(base, 'POST', { type: 'map', title: 'Names the anchors' })).json()) as { id: string };
+      await change(map.id, (text) => text.replace('</map>', `<topicref keys="ground-tackle" href="topic:${lender}"/></map>`));
+    },
+    [first, second],
+  );
+  await page.reload();
+  await write(page, 'Borrows by a key', 'In spring:');
+  await choose(page, 'borrow a passage');
+  const dialog = page.getByRole('dialog', { name: 'Borrow a passage' });
+  await dialog.getByRole('combobox').fill('anchors to lend');
+  await dialog.getByLabel('by the key ground-tackle').check();
+  await dialog
+    .getByRole('option', { name: /Before that/u })
+    .first()
+    .click();
+  await dialog.getByRole('button', { name: 'Borrow it' }).click();
+  await expect(page.locator('.borrowed-text')).toContainText('Before that: Count the links of the Brinewell Marine Instruments chain.');
+  await isSaved(page);
+  expect(await short(page)).toContain('<note conkeyref="ground-tackle/tackle"/>');
+  await page.getByRole('button', { name: 'borrowed · Anchors to lend' }).click();
+  await expect(page.getByRole('dialog', { name: 'At its home: Anchors to lend' })).toBeVisible();
+});
+
 test('what was copied is pasted as borrowed', async ({ page }) => {
   const lender = await write(page, 'Copied from here', 'Rinse it with fresh water.');
   await page.keyboard.press('Shift+Home');

@@ -80,11 +80,13 @@ export function withIds(root: Element, paths: readonly Path[]): { readonly root:
 }
 
 /** What borrows a run of passages by the ids of its first and last. */
-export function borrowing(lender: string, ids: readonly string[]): Attributes {
+export function borrowing(lender: string, ids: readonly string[], key?: string): Attributes {
   const [first] = ids;
   const last = ids.at(-1);
   const reference = (id: string): string => writeReference({ kind: 'item', id: lender, element: id });
-  return first === undefined || last === undefined ? {} : { conref: reference(first), ...(ids.length > 1 ? { conrefend: reference(last) } : {}) };
+  return first === undefined || last === undefined
+    ? {}
+    : { ...(key === undefined ? { conref: reference(first) } : { conkeyref: `${key}/${first}` }), ...(ids.length > 1 ? { conrefend: reference(last) } : {}) };
 }
 
 /** The tree with references that mean the text itself written so that they mean it from anywhere. */

@@ -1,6 +1,6 @@
 import { throughLens } from '@ukiyo/core/facets';
 import { borrowedRun, elementOf, readableText, readItem, readReference } from '@ukiyo/core/library';
-import type { Attributes, Element } from '@ukiyo/core/markup';
+import { isElement, type Attributes, type Element, type Node as XmlNode } from '@ukiyo/core/markup';
 import type { Node } from 'prosemirror-model';
 import { Plugin, PluginKey, type EditorState, type Transaction } from 'prosemirror-state';
 import { Decoration, DecorationSet, type EditorView } from 'prosemirror-view';
@@ -32,11 +32,16 @@ export interface BorrowedHost {
   readonly seen: () => Seen;
   /** Opens the home of what an element borrows. */
   readonly goHome: (reference: string) => void;
+  /** What a key leads to. */
+  readonly targetOf: (key: string) => string | undefined;
+  /** An element with what its variables say. */
+  readonly withWords: (element: Element) => Element;
 }
 
 /** Shows in every borrowed passage what is borrowed, through the lens of the page, and from which topic. */
-export function borrowedPassages(self: string, { read, seen, goHome }: BorrowedHost): Plugin {
+export function borrowedPassages(self: string, { read, seen, goHome, targetOf, withWords }: BorrowedHost): Plugin {
   const asked = new Set<string>();
+  const borrowedRunBy = (node: Node): Borrowed | undefined => borrowedIn(attributesOf(node), targetOf);
   const fetchPassage = async (view: EditorView, { reference, end }: Borrowed): Promise<void> => {
     const target = readReference(reference, self);
     let passage: Passage = { title: 'nowhere', elements: [] };
@@ -45,12 +50,41 @@ export function borrowedPassages(self: string, { read, seen, goHome }: BorrowedH
         const lender = await read(target.id);
         const root = readItem(target.id, lender.kind, lender.text).root;
         const found = root && elementOf(root, target.element);
-        if (found) passage = { title: lender.title, elements: borrowedRun(root, found, end, target.id).map(({ element }) => element) };
+        if (found)
+          passage = {
+            title: lender.title,
+            elements: await withBorrowed(
+              borrowedRun(root, found, end, target.id).map(({ element }) => element),
+              target.id,
+              mostBorrowedDeep,
+            ),
+          };
       } catch {
         // the passage keeps saying that it is not there
       }
     }
     if (!view.isDestroyed) view.dispatch(view.state.tr.setMeta(key, [keyOf({ reference, end }), passage]));
+  };
+  /** What is borrowed by what is borrowed, in its place. */
+  const withBorrowed = async (elements: readonly Element[], home: string, left: number): Promise<Element[]> => {
+    const filled: Element[] = [];
+    for (const element of elements) {
+      const inner = borrowedIn(element.attributes, targetOf);
+      const target = inner && readReference(inner.reference, home);
+      const lender = target?.kind === 'item' && left > 0 ? await read(target.id) : undefined;
+      const root = target?.kind === 'item' && lender ? readItem(target.id, lender.kind, lender.text).root : undefined;
+      const found = root && target?.kind === 'item' ? elementOf(root, target.element) : undefined;
+      if (root && found && target?.kind === 'item') {
+        const run = borrowedRun(root, found, inner?.end, target.id).map((one) => one.element);
+        filled.push(...(await withBorrowed(run, target.id, left - 1)));
+      } else filled.push({ ...element, children: await inPlace(element.children, home, left) });
+    }
+    return filled;
+  };
+  const inPlace = async (nodes: readonly XmlNode[], home: string, left: number): Promise<XmlNode[]> => {
+    const filled: XmlNode[] = [];
+    for (const node of nodes) filled.push(...(isElement(node) ? await withBorrowed([node], home, left) : [node]));
+    return filled;
   };
   const draw =
     (passages: Passages, through: Seen): Draw =>
@@ -59,7 +93,7 @@ export function borrowedPassages(self: string, { read, seen, goHome }: BorrowedH
       const passage = borrowed && passages.get(keyOf(borrowed));
       if (!borrowed || !passage) return [];
       const visible = passage.elements.flatMap((element) => throughLens(element, through.lens, through.facets) ?? []);
-      const text = passage.elements.length === 0 ? 'This passage is not in the library.' : visible.map(readableText).join(' ');
+      const text = passage.elements.length === 0 ? 'This passage is not in the library.' : visible.map((element) => readableText(withWords(element))).join(' ');
       return [Decoration.widget(position + 1, () => shown(passage, text, () => goHome(borrowed.reference)), { key: `${keyOf(borrowed)} ${passage.title} ${text}`, side: -1 })];
     };
   const look = (view: EditorView, from: number, to: number): void =>
@@ -106,12 +140,19 @@ interface Borrowed {
   readonly end: string | undefined;
 }
 const keyOf = ({ reference, end }: Borrowed): string => (end === undefined ? reference : `${reference} ${end}`);
-function borrowedRunBy(node: Node): Borrowed | undefined {
-  const { conref, conrefend } = (node.attrs['attributes'] ?? {}) as Attributes;
-  return conref === undefined ? undefined : { reference: conref, end: conrefend };
+export const attributesOf = (node: Node): Attributes => (node.attrs['attributes'] ?? {}) as Attributes;
+/** What attributes borrow: directly, or by a key and the id of an element in what it leads to. */
+function borrowedIn({ conref, conkeyref, conrefend: end }: Attributes, targetOf: BorrowedHost['targetOf']): Borrowed | undefined {
+  if (conref !== undefined) return { reference: conref, end };
+  const [key = '', element] = conkeyref?.split('/') ?? [];
+  const target = key === '' ? undefined : targetOf(key);
+  return conkeyref === undefined ? undefined : { reference: target === undefined ? conkeyref : element === undefined ? target : `${target.split('/')[0]!}/${element}`, end };
 }
-/** Where what the element shows has its home. */
-export const borrowedBy = (node: Node): string | undefined => borrowedRunBy(node)?.reference;
+/** Where what an element with these attributes shows has its home. */
+export const homeOf = (attributes: Attributes, targetOf: BorrowedHost['targetOf']): string | undefined => borrowedIn(attributes, targetOf)?.reference;
+
+/** Passages in passages in passages; what goes deeper leads back. */
+const mostBorrowedDeep = 5;
 
 function shown({ title, elements }: Passage, text: string, goHome: () => void): HTMLElement {
   const dom = document.createElement('div');

@@ -27,7 +27,7 @@ import { EditorView } from 'prosemirror-view';
 import { onUnmounted, ref, shallowRef } from 'vue';
 import { partsAtHand } from './atHand.ts';
 import { clipboard, type ClipboardHost } from './clipboard.ts';
-import { borrowedBy, borrowedPassages, readAgain, type ReadText } from './borrowed.ts';
+import { attributesOf, borrowedPassages, homeOf, readAgain, type ReadText } from './borrowed.ts';
 import { codeColours } from './code.ts';
 import { columns } from './columns.ts';
 import { dressSchema } from './dom.ts';
@@ -76,6 +76,9 @@ export interface EditorHandlers extends PageContext, ClipboardHost {
   readonly openPalette: () => void;
   /** Opens the home of what is borrowed. */
   readonly goHome: (reference: string) => void;
+  /** What a key leads to, and an element with what its variables say. */
+  readonly targetOf: (key: string) => string | undefined;
+  readonly withWords: (element: Element) => Element;
   /** Whether something was copied that can be borrowed. */
   readonly hasCopied: () => boolean;
   readonly borrowCopied: () => void;
@@ -121,7 +124,7 @@ export function useEditor(handlers: EditorHandlers) {
         history(),
         liveEditing(opening),
         otherCarets(),
-        borrowedPassages(id, { read: handlers.read, seen: handlers.variation, goHome: handlers.goHome }),
+        borrowedPassages(id, { read: handlers.read, seen: handlers.variation, goHome: handlers.goHome, targetOf: handlers.targetOf, withWords: handlers.withWords }),
         partsAtHand(),
         columns(),
         codeColours(),
@@ -159,7 +162,7 @@ export function useEditor(handlers: EditorHandlers) {
           handlers.openPalette();
           return true;
         }
-        const home = event.key === 'Enter' && selection instanceof NodeSelection ? borrowedBy(selection.node) : undefined;
+        const home = event.key === 'Enter' && selection instanceof NodeSelection ? homeOf(attributesOf(selection.node), handlers.targetOf) : undefined;
         if (home !== undefined) {
           handlers.goHome(home);
           return true;
@@ -219,7 +222,7 @@ export function useEditor(handlers: EditorHandlers) {
     let place = 1;
     editor.state.doc.descendants((node, position) => {
       // What is borrowed is written at its home.
-      if (borrowedBy(node) !== undefined) return false;
+      if (homeOf(attributesOf(node), handlers.targetOf) !== undefined) return false;
       if (place === 1 && node.isTextblock && node.content.size === 0) place = position + 1;
       return place === 1;
     });

@@ -1,7 +1,7 @@
 import { Variables, type Variable, type VariableChange, type VariableSet } from '@ukiyo/contracts';
 import type { VariableKind } from '@ukiyo/core/editing';
 import { closest } from '@ukiyo/core/library';
-import { element, isElement, lineOf, type Node } from '@ukiyo/core/markup';
+import { element, isElement, lineOf, type Element, type Node } from '@ukiyo/core/markup';
 import { defineStore } from 'pinia';
 import { computed, shallowRef } from 'vue';
 import { ask } from './api.ts';
@@ -38,6 +38,8 @@ export const useVariables = defineStore('variables', () => {
   });
   /** What a page that belongs to no map shows for a key. */
   const shown = (key: string): Variable | undefined => closest(byKey.value.get(key) ?? [], session.project?.locale ?? 'en', looking.lens, library.facets);
+  /** What a key leads to. */
+  const targetOf = (key: string): string | undefined => shown(key)?.href;
   /** What an entry of the map gives is arranged there. */
   const named = computed(() =>
     [...byKey.value.keys()]
@@ -51,14 +53,12 @@ export const useVariables = defineStore('variables', () => {
     const id = href.replace(/^(topic|map|asset):/u, '').split('/')[0]!;
     return library.find(id)?.title ?? library.assets.find((asset) => asset.id === id)?.name ?? href;
   }
-  /** Words of a line, with what its variables say. */
-  function spoken(nodes: readonly Node[]): string {
-    const said = (node: Node): Node => {
-      if (!isElement(node)) return node;
-      const known = node.attributes['keyref'] === undefined || node.children.length > 0 ? undefined : shown(node.attributes['keyref']);
-      return { ...node, children: known ? [wordsOf(known)] : node.children.map(said) };
-    };
-    return lineOf(element('title', {}, nodes.map(said)));
+  /** The element with what its variables say. */
+  function withWords(holder: Element): Element {
+    const { keyref } = holder.attributes;
+    const known = keyref === undefined || holder.children.length > 0 ? undefined : shown(keyref);
+    return { ...holder, children: known ? [wordsOf(known)] : holder.children.map((child) => (isElement(child) ? withWords(child) : child)) };
   }
-  return { list, load, ensure, change, rename, byKey, shown, named, wordsOf, spoken, setOf };
+  const spoken = (nodes: readonly Node[]): string => lineOf(withWords(element('title', {}, nodes)));
+  return { list, load, ensure, change, rename, byKey, shown, named, wordsOf, withWords, spoken, targetOf, setOf };
 });

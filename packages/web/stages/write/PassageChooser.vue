@@ -3,12 +3,13 @@ import { labelOf } from '@ukiyo/core/grammar';
 import type { Path } from '@ukiyo/core/problems';
 import { computed, nextTick, onMounted, ref, shallowRef, useId, watch } from 'vue';
 import { kindLabel } from '../../parts/kinds.ts';
+import { useVariables } from '../../parts/variables.ts';
 import { useLibrary } from '../../parts/library.ts';
 import type { Offered } from './useBorrowing.ts';
 
 /** Chooses what is borrowed: a topic on the left, and in the preview of it one passage or several beside each other. */
 const { offers } = defineProps<{ offers: (lender: string) => Promise<readonly Offered[]> }>();
-const emit = defineEmits<{ choose: [lender: string, paths: readonly Path[]]; close: [] }>();
+const emit = defineEmits<{ choose: [lender: string, paths: readonly Path[], key: string | undefined]; close: [] }>();
 const library = useLibrary();
 const id = useId();
 const query = ref('');
@@ -79,10 +80,14 @@ function onPreviewKey(event: KeyboardEvent): void {
   event.preventDefault();
   event.stopPropagation();
 }
+/** The name under which maps know the lender. */
+const variables = useVariables();
+const key = computed(() => variables.list.variables.find(({ href }) => href === `topic:${lender.value?.id}`)?.key);
+const isByKey = ref(false);
 const run = computed(() => passages.value.filter(isChosen));
 const refusal = computed(() => run.value.find((passage) => passage.refusal !== undefined)?.refusal);
 function choose(): void {
-  if (lender.value && run.value.length > 0 && refusal.value === undefined) emit('choose', lender.value.id, run.value.map(({ path }) => path));
+  if (lender.value && run.value.length > 0 && refusal.value === undefined) emit('choose', lender.value.id, run.value.map(({ path }) => path), isByKey.value ? key.value : undefined);
 }
 </script>
 
@@ -103,7 +108,7 @@ function choose(): void {
           </li>
           <li v-if="passages.length === 0" class="quiet">Nothing in this topic can be borrowed.</li>
         </ul>
-        <footer><span class="small quiet" role="status">{{ refusal ?? 'Shift with the arrows takes several beside each other.' }}</span><n-button size="small" @click="emit('close')">Leave it</n-button><n-button size="small" type="primary" :disabled="run.length === 0 || refusal !== undefined" @click="choose">Borrow {{ run.length > 1 ? `${run.length} passages` : 'it' }}</n-button></footer>
+        <footer><span class="small quiet" role="status">{{ refusal ?? 'Shift with the arrows takes several beside each other.' }}</span><label v-if="key !== undefined" class="small" title="Another map can let another topic lend under this key"><input v-model="isByKey" type="checkbox" />by the key <code>{{ key }}</code></label><n-button size="small" @click="emit('close')">Leave it</n-button><n-button size="small" type="primary" :disabled="run.length === 0 || refusal !== undefined" @click="choose">Borrow {{ run.length > 1 ? `${run.length} passages` : 'it' }}</n-button></footer>
       </div>
     </div>
   </div>
@@ -111,6 +116,6 @@ function choose(): void {
 
 <style scoped>
 .veil { position: fixed; inset: 0; z-index: 60; display: grid; place-items: center; background: rgb(20 26 40 / 18%); } .sheet { display: grid; grid-template-columns: 270px minmax(0, 1fr); width: min(900px, 92vw); height: min(540px, 84vh); background: var(--sheet); border: 1px solid var(--hair); border-radius: 4px; box-shadow: 0 8px 28px rgb(20 26 40 / 24%); overflow: hidden; }
-.topics { display: flex; flex-direction: column; min-height: 0; border-right: 1px solid var(--hair); background: var(--paper); } input { border: 0; border-bottom: 1px solid var(--hair); padding: 10px 14px; background: none; color: var(--ink); font: 400 15px var(--font-text); } ul { list-style: none; margin: 0; padding: 4px 0; overflow: auto; flex: 1; min-height: 0; } li { padding: 5px 14px; cursor: pointer; } .topics li { display: flex; justify-content: space-between; gap: 8px; } li[aria-selected='true'] { background: var(--wash); }
+.topics { display: flex; flex-direction: column; min-height: 0; border-right: 1px solid var(--hair); background: var(--paper); } input[type='text'] { border: 0; border-bottom: 1px solid var(--hair); padding: 10px 14px; background: none; color: var(--ink); font: 400 15px var(--font-text); } ul { list-style: none; margin: 0; padding: 4px 0; overflow: auto; flex: 1; min-height: 0; } li { padding: 5px 14px; cursor: pointer; } .topics li { display: flex; justify-content: space-between; gap: 8px; } li[aria-selected='true'] { background: var(--wash); }
 .side { display: flex; flex-direction: column; min-height: 0; } .side li { border-left: 2px solid transparent; } .side li[aria-selected='true'] { border-left-color: var(--prussian); } .kind { display: block; font: 500 12px var(--font-text); color: var(--prussian); } .words { display: -webkit-box; -webkit-box-orient: vertical; -webkit-line-clamp: 3; overflow: hidden; } .off { cursor: default; } .off .kind, .off .words { color: var(--soft); } .off .words { font-style: italic; } footer { display: flex; gap: 10px; align-items: center; padding: 8px 14px; border-top: 1px solid var(--hair); } footer span { flex: 1; }
 </style>

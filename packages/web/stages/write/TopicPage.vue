@@ -60,7 +60,7 @@ const looking = useLens();
     <MediaForm v-else-if="asking.question.value.asks === 'media'" v-bind="asking.question.value" :upload="sheet.upload" @choose="asking.answer" @close="asking.close('media')" />
     <AreaEditor v-else-if="asking.question.value.asks === 'areas'" :imagemap="asking.question.value.imagemap" @keep="asking.keepAreas" @close="asking.close('areas')" />
     <FacetChooser v-else-if="asking.question.value.asks === 'facets'" v-bind="facetQuestion(asking.question.value)" :facets="library.facets" @toggle="asking.toggleFacet" @wider="asking.widenFacets" @close="asking.close('facets')" />
-    <PassageChooser v-else-if="asking.question.value.asks === 'passage'" :offers="borrowing.offers" @choose="(lender, paths) => (asking.close('passage'), void borrowing.borrow(lender, paths))" @close="asking.close('passage')" />
+    <PassageChooser v-else-if="asking.question.value.asks === 'passage'" :offers="borrowing.offers" @choose="(lender, paths, key) => (asking.close('passage'), void borrowing.borrow(lender, paths, key))" @close="asking.close('passage')" />
     <LenderChooser v-else-if="asking.question.value.asks === 'lender'" v-bind="asking.question.value" :self="sheet.id()" @choose="(lender, title) => (asking.close('lender'), void borrowing.share(lender, title))" @close="asking.close('lender')" />
     <SpellingChooser v-else-if="asking.question.value.asks === 'spelling'" v-bind="asking.question.value" @choose="asking.answer" @allow="(void spelling.allow(asking.question.value.word), asking.close('spelling'))" @close="asking.close('spelling')" />
     <CharacterChooser v-else-if="asking.question.value.asks === 'character'" :place="asking.question.value.place" @choose="asking.answer" @close="asking.close('character')" />

@@ -1,7 +1,7 @@
 import { borrowAt, borrowedAt, canBorrow, idsAround, pathOf, replaceElement, shareableAt, shareFrom } from '@ukiyo/core/editing';
 import { isTopic, labelOf, topicTemplate, writeCanonical } from '@ukiyo/core/grammar';
 import { borrowing, elementOf, homesIn, idsOf, lend, localCopy, passagesOf, readItem, readReference, withIds, withoutBody, type Passage } from '@ukiyo/core/library';
-import { isElement, nodeAt, type Element } from '@ukiyo/core/markup';
+import { isElement, nodeAt, type Attributes, type Element } from '@ukiyo/core/markup';
 import type { Path } from '@ukiyo/core/problems';
 import { useMessage } from 'naive-ui';
 import type { EditorState, Transaction } from 'prosemirror-state';
@@ -17,6 +17,8 @@ interface BorrowingPage {
   readonly read: () => Element | undefined;
   readonly changeRoot: (change: (root: Element) => Element) => void;
   readonly apply: (change: (state: EditorState) => Transaction) => void;
+  /** Where what an element borrows has its home, also when it is named by a key. */
+  readonly homeOf: (attributes: Attributes) => string | undefined;
 }
 
 /** A passage of a lender, and whether it can be shown at the caret. */
@@ -27,7 +29,7 @@ export interface Offered extends Passage {
 const mostHomes = 200;
 
 /** Borrowing from other topics, and lending to them: by choosing, by pasting, by moving what should be shared. */
-export function useBorrowing({ id, view, read, changeRoot, apply }: BorrowingPage) {
+export function useBorrowing({ id, view, read, changeRoot, apply, homeOf }: BorrowingPage) {
   const library = useLibrary();
   const message = useMessage();
   const { copied } = useCopied();
@@ -88,8 +90,11 @@ export function useBorrowing({ id, view, read, changeRoot, apply }: BorrowingPag
     return false;
   }
 
-  /** Shows a run of passages at the caret; those without an id get one at their home. */
-  async function borrow(lender: string, paths: readonly Path[]): Promise<boolean> {
+  /**
+   * Shows a run of passages at the caret; those without an id get one at their home.
+   * @param key under which maps know the lender: another map can let another topic lend
+   */
+  async function borrow(lender: string, paths: readonly Path[], key?: string): Promise<boolean> {
     const found = await lenderOf(lender);
     const [path] = paths;
     const first = found && path && nodeAt(found.root, path);
@@ -108,7 +113,7 @@ export function useBorrowing({ id, view, read, changeRoot, apply }: BorrowingPag
       });
       if (now.join() !== ids.join()) return refuse('This passage is not there any more.');
     } else if (root !== found.root && !(await keep(lender, root, found.version))) return false;
-    apply((now) => borrowAt(now, first.name, borrowing(lender, ids)) ?? now.tr);
+    apply((now) => borrowAt(now, first.name, borrowing(lender, ids, key)) ?? now.tr);
     return true;
   }
   async function borrowCopied(): Promise<boolean> {
@@ -124,7 +129,7 @@ export function useBorrowing({ id, view, read, changeRoot, apply }: BorrowingPag
   /** Makes the borrowed passage at the caret a copy of its own. */
   async function makeLocal(): Promise<boolean> {
     const borrowed = state() && borrowedAt(state()!);
-    const reference = borrowed && readReference(borrowed.attributes['conref'] ?? '', id());
+    const reference = borrowed && readReference(homeOf(borrowed.attributes) ?? '', id());
     const found = reference?.kind === 'item' ? await lenderOf(reference.id) : undefined;
     if (!borrowed || reference?.kind !== 'item' || !found) return refuse('The home of this passage is not in the library.');
     const copy = localCopy(borrowed.attributes, found.root, reference.id, new Set(idsOf(read() ?? found.root).keys()));

@@ -7,6 +7,7 @@ import { useMessage } from 'naive-ui';
 import type { StepMap } from 'prosemirror-transform';
 import { computed, nextTick, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
+import { homeOf } from '../../editor/borrowed.ts';
 import { usePageView } from '../../editor/pageView.ts';
 import { useEditor } from '../../editor/useEditor.ts';
 import { useLive, type Opening } from '../../editor/useLive.ts';
@@ -86,13 +87,15 @@ export function useTopicSheet(id: () => string, host: SheetHost) {
     openPalette: () => asking.openPalette(),
     askFacets: () => asking.askFacets(),
     goHome: showHome,
+    targetOf: variables.targetOf,
+    withWords: variables.withWords,
     hasCopied: () => borrowing.hasCopied(),
     copied: (state) => noteCopied(id(), state),
     borrowCopied: () => void borrowing.borrowCopied(),
     enterAsks: () => enterAsks.value,
   });
   const { note: noteCopied } = useCopied();
-  const borrowing = useBorrowing({ id, view: editor.view, read: editor.read, changeRoot: editor.changeRoot, apply: editor.apply });
+  const borrowing = useBorrowing({ id, view: editor.view, read: editor.read, changeRoot: editor.changeRoot, apply: editor.apply, homeOf: (attributes) => homeOf(attributes, variables.targetOf) });
   const asking = useAsking({ view: editor.view, choices: editor.choices, apply: editor.apply, upload, borrowCopied: () => void borrowing.borrowCopied(), makeLocal: () => void borrowing.makeLocal() });
   const spelling = useSpelling(editor.view, locale);
   const selected = useSelected({ view: editor.view, choices: editor.choices });
