@@ -42,3 +42,14 @@ test('topics by editions tell what appears where, and by which rule not', async 
   await page.request.delete(`${base}/editions/${id}`, { headers });
   await page.request.delete(`${base}/items/${map.id}`, { headers });
 });
+
+test('of any element it is told in which editions it is, and why not in the others', async ({ page }) => {
+  await signIn(page, 'noor');
+  await page.goto('/write/emergency-contacts');
+  await page.locator('.ProseMirror .is-section').first().getByText('Coast rescue').click();
+  await page.getByRole('tab', { name: 'Details' }).click();
+  await page.getByText('In each edition, and why').click();
+  const details = page.getByRole('region', { name: 'Details' });
+  await expect(details.getByText('emergency-contacts-velmark stands in for this topic')).toBeVisible();
+  await expect(details.locator('dt').filter({ hasText: 'Tern Help' })).toContainText('is there');
+});

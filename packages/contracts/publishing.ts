@@ -145,6 +145,18 @@ export const Contents = z.object({
   dropped: z.array(z.object({ entry: EntryPlace, detail: z.string() })),
 });
 export type Contents = z.infer<typeof Contents>;
+/** Which element: a topic, and the path of the element in its text, as `1.0.2`. */
+export const ElementAt = z.object({
+  item: z.string().min(1).max(200),
+  path: z
+    .string()
+    .max(1000)
+    .regex(/^(\d+(\.\d+)*)?$/u)
+    .transform((text) => (text === '' ? [] : text.split('.').map(Number))),
+});
+/** What each edition makes of one element, and by which rule. */
+export const ElementStandings = z.array(z.object({ id: z.uuid(), edition: z.string(), how: z.enum(['shown', 'dropped', 'absent']), detail: z.string(), places: z.array(z.string()).readonly() }));
+export type ElementStandings = z.infer<typeof ElementStandings>;
 /** What was found for every reader of an edition. */
 export const ReaderCheck = z.object({ problems: z.array(Problem), milliseconds: z.number() });
 export type ReaderCheck = z.infer<typeof ReaderCheck>;

@@ -100,6 +100,7 @@ describe('access', () => {
     ['GET', '~/copies', roles],
     ['GET', '~/editions/00000000-0000-4000-8000-000000000000/contents', roles],
     ['GET', '~/variables', roles],
+    ['GET', '~/why?item=none&path=', roles],
     ['POST', '~/variables/none', ['administrator', 'publisher', 'writer'], {}],
     ['POST', '~/variables/rename', ['administrator', 'publisher', 'writer'], {}],
     ['GET', '~/items/none/alternates', roles],

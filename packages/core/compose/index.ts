@@ -5,6 +5,7 @@
  */
 export { compose, composeMemory, type ComposeMemory, type Composition } from './compose.ts';
 export { appearances, whyDropped, type Appearance } from './appearing.ts';
+export { standingOf } from './why.ts';
 export { checkEveryReader, type EveryReaderInput } from './every-reader.ts';
 export { expandMap, type MapNode } from './expand.ts';
 export * from './publication.ts';

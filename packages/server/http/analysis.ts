@@ -1,4 +1,4 @@
-import { Appearances, Contents, CopiesShared, CopyReport, CopySharing, ReaderCheck } from '@ukiyo/contracts';
+import { Appearances, Contents, CopiesShared, CopyReport, CopySharing, ElementAt, ElementStandings, ReaderCheck } from '@ukiyo/contracts';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Services } from '../app/services.ts';
@@ -23,6 +23,10 @@ export const analysisRoutes =
       const check = await analyst.ask(project, { kind: 'every-reader', edition: id });
       if (!check) throw notFound('edition');
       return check;
+    });
+    app.get('/why', { config: { permission: 'read' }, schema: { params: InProject, querystring: ElementAt, response: { 200: ElementStandings } } }, async ({ params: { project }, query }) => {
+      await authority.settle(project);
+      return analyst.ask(project, { kind: 'why', ...query });
     });
     app.get('/editions/:id/contents', { config: { permission: 'read' }, schema: { params: OneEdition, response: { 200: Contents } } }, async ({ params: { project, id } }) => {
       await authority.settle(project);

@@ -1,5 +1,5 @@
-import type { Appearances, Contents, CopyReport, ReaderCheck } from '@ukiyo/contracts';
-import { allPlaces, appearances, checkEveryReader, type Publication } from '@ukiyo/core/compose';
+import type { Appearances, Contents, CopyReport, ElementStandings, ReaderCheck } from '@ukiyo/contracts';
+import { allPlaces, appearances, checkEveryReader, standingOf, type Publication } from '@ukiyo/core/compose';
 import { copyIndex, type CopyIndex } from '@ukiyo/core/health';
 import { baseOf } from '@ukiyo/core/library';
 import type { Element } from '@ukiyo/core/markup';
@@ -8,8 +8,18 @@ import type { Services } from '../app/services.ts';
 import { composeEdition, readLibrary, workbench, type Workbench } from './build.ts';
 
 /** What is asked of a whole library at once. */
-export type Question = { readonly kind: 'appearances' } | { readonly kind: 'copies' } | { readonly kind: 'every-reader' | 'contents'; readonly edition: string };
-export type Answers = { readonly appearances: Appearances; readonly copies: CopyReport; readonly 'every-reader': ReaderCheck | undefined; readonly contents: Contents | undefined };
+export type Question =
+  | { readonly kind: 'appearances' }
+  | { readonly kind: 'copies' }
+  | { readonly kind: 'every-reader' | 'contents'; readonly edition: string }
+  | { readonly kind: 'why'; readonly item: string; readonly path: readonly number[] };
+export type Answers = {
+  readonly appearances: Appearances;
+  readonly copies: CopyReport;
+  readonly 'every-reader': ReaderCheck | undefined;
+  readonly contents: Contents | undefined;
+  readonly why: ElementStandings;
+};
 
 /** What is kept between questions. */
 interface AnalysisBench extends Workbench {
@@ -65,6 +75,15 @@ export async function analyse(services: Services, project: string, question: Que
       editions.push({ id: edition.id, name: edition.name, cells: Object.fromEntries(appearances(publication, { library, map: edition.map, lens, facets: agreed.facets })) });
     }
     return { editions };
+  }
+  if (question.kind === 'why') {
+    const standings: ElementStandings = [];
+    for (const { id, name, ...rest } of await services.editions.editions(project)) {
+      const { publication, library, lens, agreed } = await composeEdition(services, project, { id, name, ...rest }, bench);
+      const found = appearances(publication, { library, map: rest.map, lens, facets: agreed.facets });
+      standings.push({ id, edition: name, ...standingOf(publication, question.item, question.path, found, library) });
+    }
+    return standings;
   }
   if (question.kind === 'copies') return findCopies(services, project, bench);
   const edition = await services.editions.edition(project, question.edition);

@@ -4,16 +4,21 @@ import { facetValuesOf, valuesOn, withValues, type Facet, type FacetValue } from
 import { linkFormOf, linkForms, withLinkForm, type LinkForm } from '@ukiyo/core/library';
 import { definitionOf, type AttributeDefinition } from '@ukiyo/core/grammar';
 import type { Attributes } from '@ukiyo/core/markup';
+import type { Path } from '@ukiyo/core/problems';
 import { computed, ref, watch } from 'vue';
 import PickOne from '../parts/PickOne.vue';
 import AttributeField from './AttributeField.vue';
+import ElementWhy from './ElementWhy.vue';
 
-const { open, facets, editable, refusal } = defineProps<{
+const { topic, open, facets, editable, refusal, pathTo } = defineProps<{
+  topic: string;
   open: readonly OpenElement[];
   facets: readonly Facet[];
   editable: boolean;
   /** What is wrong with a value, in plain words. */
   refusal: (target: OpenElement, definition: AttributeDefinition, value: string) => string | undefined;
+  /** Where an open element is in the text; undefined for what has no place of its own. */
+  pathTo: (target: OpenElement) => Path | undefined;
 }>();
 const emit = defineEmits<{ change: [OpenElement, Attributes] }>();
 
@@ -70,6 +75,7 @@ function setText(name: string, value: string): void {
     <AttributeField v-for="field in texts" :key="`${chosen} ${field.name}`" :definition="field" :value="target.attributes[field.name] ?? ''" :editable="editable" :refusal="(value) => refusal(target!, field, value)" @change="setText(field.name, $event)" />
     <p v-if="texts.length === 0" class="quiet small">None is set.</p>
     <n-select v-if="editable" size="small" filterable placeholder="Add an attribute" :value="null" :options="fields.more.filter((one) => !isFacet(one)).map(({ name, label }) => ({ value: name, label }))" :input-props="{ 'aria-label': 'Add an attribute' }" @update:value="(name: string) => (added = fields.more.find((one) => one.name === name))" />
+    <ElementWhy v-if="target.end === undefined" :topic="topic" :target="target" :path-to="pathTo" />
   </section>
   <p v-else class="quiet small">Put the caret into the topic to see the details of what is open there.</p>
 </template>

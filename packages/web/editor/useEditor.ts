@@ -8,6 +8,7 @@ import {
   mediaAt,
   noteAt,
   openElements,
+  pathOf,
   refusalOf,
   special,
   stepTo,
@@ -255,6 +256,7 @@ export function useEditor(handlers: EditorHandlers) {
     const editor = view.value;
     editor?.dispatch(withAttributes(editor.state, target, attributes));
   }
+  const pathTo = ({ position, end }: OpenElement): Path | undefined => (view.value && end === undefined ? pathOf(view.value.state.doc, position) : undefined);
   const sign = (signs: Signs): void => view.value?.dispatch(showSigns(view.value.state, signs));
   const readBorrowedAgain = (): void => view.value?.dispatch(readAgain(view.value.state));
   const vary = (variation: Variation): void => view.value?.dispatch(showVariation(view.value.state, variation));
@@ -288,6 +290,7 @@ export function useEditor(handlers: EditorHandlers) {
     changeRoot,
     setAttributes,
     refusal,
+    pathTo,
     sign,
     vary,
     readBorrowedAgain,

@@ -12,7 +12,7 @@ import HistoryPanel from './HistoryPanel.vue';
 import ProblemList from './ProblemList.vue';
 import UsesPanel from './UsesPanel.vue';
 
-const { problems, rootOf } = defineProps<{ problems: readonly Problem[]; rootOf: () => Element | undefined; topic: string; version: number; open: readonly OpenElement[]; facets: readonly Facet[]; editable: boolean; refusal: (target: OpenElement, definition: AttributeDefinition, value: string) => string | undefined }>();
+const { problems, rootOf } = defineProps<{ problems: readonly Problem[]; rootOf: () => Element | undefined; topic: string; version: number; open: readonly OpenElement[]; facets: readonly Facet[]; editable: boolean; refusal: (target: OpenElement, definition: AttributeDefinition, value: string) => string | undefined; pathTo: (target: OpenElement) => Path | undefined }>();
 const emit = defineEmits<{ go: [Path]; fix: [readonly Problem[]]; change: [OpenElement, Attributes]; root: [(root: Element) => Element]; name: [string] }>();
 const shown = useStorage<'details' | 'facts' | 'problems' | 'uses' | 'history'>('ukiyo-write-bench', 'details');
 /** Where what there is now can be given a name. */
@@ -36,7 +36,7 @@ const root = computed(() => (shown.value === 'facts' && problems ? rootOf() : un
       <button id="tab-history" type="button" role="tab" aria-controls="bench-panel" :aria-selected="shown === 'history'" @click="shown = 'history'">History</button>
     </div>
     <div id="bench-panel" role="tabpanel" tabindex="0" :aria-labelledby="`tab-${shown}`">
-      <DetailsPanel v-if="shown === 'details'" :open="open" :facets="facets" :editable="editable" :refusal="refusal" @change="(target, attributes) => emit('change', target, attributes)" />
+      <DetailsPanel v-if="shown === 'details'" :topic="topic" :open="open" :facets="facets" :editable="editable" :refusal="refusal" :path-to="pathTo" @change="(target, attributes) => emit('change', target, attributes)" />
       <FactsPanel v-else-if="root" :root="root" :editable="editable" @change="emit('root', $event)" />
       <HistoryPanel v-else-if="shown === 'history' && topic !== ''" :topic="topic" :version="version" :editable="editable" @name="emit('name', $event)" />
       <UsesPanel v-else-if="shown === 'uses' && topic !== ''" :topic="topic" :version="version" :editable="editable" />
