@@ -20,6 +20,7 @@ const library = libraryOf([
   concept('b', '<p>Three</p>'),
   concept('c', '<p>Four</p>'),
   concept('e', '<p>Base</p>'),
+  '<concept id="e-d" product="d"><title>E</title><prolog><data name="alternate-of" href="topic:e"/></prolog></concept>',
   '<concept id="e-q" product="q"><title>E</title><prolog><data name="alternate-of" href="topic:e"/></prolog><conbody><p>Other</p></conbody></concept>',
   concept('l', '<p id="x">Lent</p><p>Not lent</p>'),
 ]);
@@ -35,6 +36,8 @@ it.each([
   ['l', [1, 1], { how: 'absent', detail: 'the topic is there, this part of it is not', places: [] }],
   ['b', [1, 0], { how: 'absent', detail: 'an entry of the map: Model is D, which “q” drops', places: [] }],
   ['c', [], { how: 'absent', detail: 'the topic is not in its map', places: [] }],
+  ['e-q', [2, 0], { how: 'shown', detail: '', places: ['2 E'] }],
+  ['e-d', [], { how: 'absent', detail: 'it stands in for e, for other readers', places: [] }],
   ['e', [1, 0], { how: 'absent', detail: 'e-q stands in for this topic', places: [] }],
 ])('it is told of any element why it is there or not: %s %j', (item, path, standing) => {
   expect(standingOf(publication, item, path, found, library)).toEqual(standing);

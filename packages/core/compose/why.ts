@@ -1,6 +1,7 @@
 import { elementOf, type Library } from '../library/index.ts';
 import { isElement, nodeAt } from '../markup/index.ts';
 import type { Path } from '../problems/index.ts';
+import { basesAmong } from './alternates.ts';
 import type { Appearance } from './appearing.ts';
 import { allPlaces, type Origin, type Publication, type ResolvedElement } from './publication.ts';
 
@@ -45,5 +46,7 @@ export function standingOf(publication: Publication, item: string, path: Path, a
   if (dropped) return { how: 'dropped', detail: dropped.detail, places: [] };
   const topic = appearances.get(item);
   if (topic?.alternate !== undefined) return { how: 'absent', detail: `${topic.alternate} stands in for this topic`, places: [] };
+  const base = basesAmong(library).get(item);
+  if (base !== undefined && topic === undefined) return { how: 'absent', detail: `it stands in for ${base}, for other readers`, places: [] };
   return { how: 'absent', detail: topic?.how === 'dropped' ? topic.detail : topic ? 'the topic is there, this part of it is not' : 'the topic is not in its map', places: [] };
 }
