@@ -165,3 +165,25 @@ test('a lens is made of decisions, looked through at once, given out and taken i
   const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
   expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html).join()}`)).toEqual([]);
 });
+
+test('a value that a text brought along is added to the list where it was met', async ({ page }) => {
+  await signIn(page);
+  await newTopic(page, 'Concept', 'Brings a value along');
+  const id = new URL(page.url()).pathname.split('/').at(-1)!;
+  await page.goto('/library');
+  await page.evaluate(async (item) => {
+    const { projects } = (await (await fetch('/api/session')).json()) as { projects: { id: string }[] };
+    const address = `/api/projects/${projects[0]!.id}/items/${item}`;
+    const { text, version } = (await (await fetch(address)).json()) as { text: string; version: number };
+    const changed = text.replace(/<conbody>[\s\S]*<\/conbody>|<conbody\/>/u, '<conbody><p platform="wave">Bobs.</p></conbody>');
+    await fetch(address, { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ text: changed, version, note: '' }) });
+  }, id);
+  await page.goto(`/write/${id}`);
+  await page.getByRole('tab', { name: /^Problems/u }).click();
+  const panel = page.getByRole('tabpanel');
+  await expect(panel).toContainText('“wave” is not a value of the facet “Power”.');
+  await panel.getByRole('button', { name: 'Add “wave” to the list' }).click();
+  await expect(panel.getByText('“wave” is not a value')).toHaveCount(0);
+  await page.goto('/facets');
+  await expect(page.getByRole('region', { name: 'Power' }).getByText('wave', { exact: true }).first()).toBeVisible();
+});

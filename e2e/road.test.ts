@@ -71,4 +71,15 @@ test('a changed sentence travels from the page to the manual and the site', asyn
     await site.getByLabel('Type to narrow the index').fill('desicc');
     await expect(site.locator('.words li')).toHaveText(['desiccant']);
   });
+
+  await test.step('change it once more, and see before and after in each edition', async () => {
+    await page.goto('/write/clean-the-well');
+    await page.locator('.is-cmd').last().click();
+    await page.keyboard.press('End');
+    await page.keyboard.type(' Twice a year.');
+    await expect(page.getByText('Saved', { exact: true })).toBeVisible();
+    await page.getByRole('tab', { name: 'Uses' }).click();
+    await page.getByRole('button', { name: /What Tern Help will say otherwise/u }).click();
+    await expect(page.getByRole('region', { name: 'Before and after in Tern Help' }).locator('ins')).toContainText('Twice a year.');
+  });
 });

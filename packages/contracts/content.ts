@@ -134,7 +134,21 @@ export type ReachOf = z.infer<typeof ReachOf>;
 export const UseIn = z.object({ item: ItemSummary, manner: z.enum(useManners), part: z.string(), count: z.number().int() });
 export type UseIn = z.infer<typeof UseIn>;
 /** Who uses something, and which maps and editions show it in the end. */
-export const Reach = z.object({ /** The first of them. */ uses: z.array(UseIn), total: z.number().int(), maps: z.array(ItemSummary), editions: z.array(z.object({ id: z.uuid(), name: z.string() })) });
+export const Reach = z.object({
+  /** The first of them. */ uses: z.array(UseIn),
+  total: z.number().int(),
+  maps: z.array(ItemSummary),
+  editions: z.array(
+    z.object({
+      id: z.uuid(),
+      name: z.string(),
+      lens: z.string().nullable(),
+      /** As it was last built: the number of that impression, and the version of what is asked for that went into it. */ built: z
+        .object({ number: z.number().int(), version: z.number().int() })
+        .nullable(),
+    }),
+  ),
+});
 export type Reach = z.infer<typeof Reach>;
 /** Something that is removed, with another one in its place wherever it is used. */
 export const Removal = z.object({ by: ItemId.exactOptional() });

@@ -22,6 +22,11 @@ const carrying = ['placed', 'borrowed', 'shown'];
 const mostListed = 500;
 const quoted = (name: string): string => name.replace(/[A-Z]/gu, (letter) => `_${letter.toLowerCase()}`);
 
+interface Built {
+  readonly number: number;
+  readonly version: number;
+}
+
 export function useStore({ sequelize, models }: Database, items: ItemStore, rewrite: TextRewriting): UseStore {
   const mannersOf = (of: ReachOf['of']) => (of === 'key' ? ['key', 'defined'] : ['placed', 'borrowed', 'linked', 'shown', 'alternate']);
   async function sourcesOf(project: string, { of, id }: ReachOf, transaction?: Transaction): Promise<string[]> {
@@ -54,6 +59,15 @@ export function useStore({ sequelize, models }: Database, items: ItemStore, rewr
     const rows = [await models.items.findOne({ where, attributes: ['alternateOf'] }), await models.assets.findOne({ where, attributes: ['alternateOf'] })];
     return rows.flatMap((row) => row?.get().alternateOf ?? []);
   }
+  /** For each edition the last impression that is done, with the version of an item that went into it. */
+  async function lastBuilt(project: string, id: string): Promise<Map<string, Built>> {
+    const rows = await sequelize.query<Built & { edition: string }>(
+      `SELECT DISTINCT ON (edition) edition, number, (inputs->>:id)::int AS version FROM impressions
+       WHERE project_id = :project AND state = 'done' AND jsonb_exists(inputs, :id) ORDER BY edition, number DESC`,
+      { replacements: { project, id }, type: QueryTypes.SELECT },
+    );
+    return new Map(rows.map(({ edition, number, version }) => [edition, { number, version }]));
+  }
   /** From what is changed upward: whatever shows it, directly or through others. */
   async function mapsThatShow(project: string, first: readonly string[]): Promise<Reach['maps']> {
     if (first.length === 0) return [];
@@ -72,7 +86,8 @@ export function useStore({ sequelize, models }: Database, items: ItemStore, rewr
       const { uses, total } = await usesOf(project, of);
       const maps = await mapsThatShow(project, of.of === 'key' ? await sourcesOf(project, of) : [of.id, ...(await basesOf(project, of.id))]);
       const editions = await models.editions.findAll({ where: { projectId: project, map: { [Op.in]: maps.map(({ id }) => id) } }, order: [['name', 'ASC']] });
-      return { uses, total, maps, editions: editions.map((row) => ({ id: row.get().id, name: row.get().name })) };
+      const built = of.of === 'key' ? new Map<string, Built>() : await lastBuilt(project, of.id);
+      return { uses, total, maps, editions: editions.map((row) => ({ id: row.get().id, name: row.get().name, lens: row.get().lens, built: built.get(row.get().id) ?? null })) };
     },
     replace: (project, id, by, author) =>
       againWhereSomebodyTypes(() =>

@@ -189,7 +189,14 @@ export function useEditor(handlers: EditorHandlers) {
     });
     view.value = editor;
     look(editor);
-    void checking.open(() => editor.state.doc, { self: id, facets: handlers.facets(), rules: handlers.rules(), ids: handlers.ids() });
+    self = id;
+    checkAgain();
+  }
+  /** Checks against what the team has agreed on by now. */
+  let self = '';
+  function checkAgain(): void {
+    const editor = view.value;
+    if (editor) void checking.open(() => editor.state.doc, { self, facets: handlers.facets(), rules: handlers.rules(), ids: handlers.ids() });
   }
   function clear(): void {
     view.value?.destroy();
@@ -295,6 +302,7 @@ export function useEditor(handlers: EditorHandlers) {
     vary,
     readBorrowedAgain,
     tellAgain,
+    checkAgain,
     choices,
     apply,
   };

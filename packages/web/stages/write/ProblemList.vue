@@ -1,8 +1,19 @@
 <script setup lang="ts">
 import type { Path, Problem } from '@ukiyo/core/problems';
 import { computed } from 'vue';
+import { useSession } from '../../parts/session.ts';
+import { useFacets } from '../facets/useFacets.ts';
 
 const { problems, editable } = defineProps<{ problems: readonly Problem[]; editable: boolean }>();
+const session = useSession();
+const { addValue } = useFacets();
+/** A value that a list does not have can be meant: who keeps the lists adds it. */
+const missingIn = ({ code, fix }: Problem): { facet: string; value: string } | undefined =>
+  code === 'facet.unknown-value' && fix?.edit.kind === 'value' && session.may('publish') ? { facet: fix.edit.facet, value: fix.edit.from } : undefined;
+function add(problem: Problem): void {
+  const missing = missingIn(problem);
+  if (missing) void addValue(missing.facet, { name: missing.value, label: missing.value });
+}
 const emit = defineEmits<{ go: [Path]; fix: [readonly Problem[]] }>();
 /** By kind, each with how many of them a click puts right. */
 const groups = computed(() => [...new Set(problems.map(({ code }) => code))].map((code) => problems.filter((one) => one.code === code)).map((found) => ({ code: found[0]!.code, found, fixable: found.filter(({ fix }) => fix) })));
@@ -14,6 +25,7 @@ const groups = computed(() => [...new Set(problems.map(({ code }) => code))].map
     <ul>
       <li v-for="(problem, index) in group.found" :key="index">
         <button type="button" class="plain" @click="emit('go', problem.where.path ?? [])"><span class="severity small" :class="problem.severity">{{ problem.severity }}</span>{{ problem.message }}</button>
+        <n-button v-if="missingIn(problem)" size="tiny" @click="add(problem)">Add “{{ missingIn(problem)!.value }}” to the list</n-button>
         <n-button v-if="editable && problem.fix" size="tiny" @click="emit('fix', [problem])">{{ problem.fix.label }}</n-button>
       </li>
     </ul>

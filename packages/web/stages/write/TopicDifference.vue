@@ -1,16 +1,22 @@
 <script setup lang="ts">
+import { throughLens, type Lens } from '@ukiyo/core/facets';
 import { differingBlocks, readItem, type BlockDifference } from '@ukiyo/core/library';
 import { onMounted, ref, shallowRef } from 'vue';
 import { messageOf } from '../../parts/api.ts';
+import { useLibrary } from '../../parts/library.ts';
 import CopyWords from '../copies/CopyWords.vue';
 
 /** What two texts say differently, block by block. */
-const { label, before, after } = defineProps<{ label: string; before: () => Promise<string>; after: () => Promise<string> }>();
+const { label, before, after, lens } = defineProps<{ label: string; before: () => Promise<string>; after: () => Promise<string>; /** As those get both who look through it. */ lens?: Lens | undefined }>();
+const library = useLibrary();
 const differences = shallowRef<readonly BlockDifference[]>();
 const failure = ref('');
 onMounted(async () => {
   try {
-    const [one, other] = (await Promise.all([before(), after()])).map((text) => readItem('', 'topic', text).root);
+    const [one, other] = (await Promise.all([before(), after()])).map((text) => {
+      const { root } = readItem('', 'topic', text);
+      return root && (throughLens(root, lens, library.facets) ?? { ...root, children: [] });
+    });
     differences.value = one && other ? differingBlocks(one, other) : [];
   } catch (error) {
     failure.value = messageOf(error);
@@ -20,7 +26,7 @@ onMounted(async () => {
 
 <template>
   <div v-if="differences" class="difference" role="region" :aria-label="label">
-    <p v-if="differences.length === 0" class="quiet">They say the same.</p>
+    <p v-if="differences.length === 0" class="quiet">It says the same.</p>
     <div v-for="(one, index) in differences" :key="index" class="block"><span class="quiet small">{{ one.label }}</span><CopyWords :words="one.after" :against="one.before" /></div>
   </div>
   <p v-else-if="failure" class="seal-text" role="alert">{{ failure }}</p>

@@ -1,11 +1,15 @@
 <script setup lang="ts">
 import { Reach, type UseIn } from '@ukiyo/contracts';
+import { lensOf } from '@ukiyo/core/facets';
 import type { UseManner } from '@ukiyo/core/library';
 import { computed, onMounted, ref, shallowRef, watch } from 'vue';
 import { useRouter } from 'vue-router';
+import { z } from 'zod';
 import { ask, messageOf } from '../../parts/api.ts';
+import { useLens } from '../../parts/lens.ts';
 import { useLibrary } from '../../parts/library.ts';
 import { useSession } from '../../parts/session.ts';
+import TopicDifference from './TopicDifference.vue';
 import RemoveTopic from './RemoveTopic.vue';
 
 /** Where the open topic is used, and what a change of it touches. */
@@ -47,6 +51,11 @@ const groups = computed(() =>
     return users.size === 0 ? [] : [{ heading, users: [...users.values()] }];
   }),
 );
+/** The edition of which is shown what a change makes of it, since it was last built. */
+const compared = ref('');
+const looking = useLens();
+const lensBy = (id: string | null) => (id === null ? undefined : lensOf(id, looking.lenses, library.facets));
+const textAt = async (at: number): Promise<string> => (await ask(`${session.base}/items/${encodeURIComponent(topic)}/revisions/${at}`, z.object({ text: z.string() }))).text;
 const removing = ref(false);
 async function removed(): Promise<void> {
   removing.value = false;
@@ -61,7 +70,7 @@ async function removed(): Promise<void> {
     <p class="quiet">Its id is <code>{{ topic }}</code>.</p>
     <section aria-labelledby="touches">
       <h3 id="touches">A change touches</h3>
-      <ul v-if="reach.editions.length > 0"><li v-for="edition in reach.editions" :key="edition.id"><router-link :to="{ name: 'publish', params: { id: edition.id } }">{{ edition.name }}</router-link></li></ul>
+      <ul v-if="reach.editions.length > 0"><li v-for="edition in reach.editions" :key="edition.id"><router-link :to="{ name: 'publish', params: { id: edition.id } }">{{ edition.name }}</router-link><template v-if="edition.built && edition.built.version < version"><button type="button" class="plain small since" :aria-expanded="compared === edition.id" :aria-label="`What ${edition.name} will say otherwise than No. ${edition.built.number}`" @click="compared = compared === edition.id ? '' : edition.id">other than in No. {{ edition.built.number }}</button><TopicDifference v-if="compared === edition.id" :label="`Before and after in ${edition.name}`" :before="() => textAt(edition.built!.version)" :after="() => textAt(version)" :lens="lensBy(edition.lens)" /></template></li></ul>
       <p v-else class="quiet">No edition.</p>
       <p v-if="reach.maps.length > 0" class="small quiet">through {{ reach.maps.map(({ title, id }) => title || id).join(', ') }}</p>
     </section>
@@ -79,5 +88,5 @@ async function removed(): Promise<void> {
 </template>
 
 <style scoped>
-h3 { font: 400 15px var(--font-title); color: var(--prussian); margin: 0 0 4px; } section { margin: 0 0 16px; } ul { list-style: none; margin: 0; padding: 0; } li { padding: 2px 0; } .part { display: block; overflow-wrap: anywhere; } code { font: 400 13px var(--font-code); overflow-wrap: anywhere; } p { margin: 0 0 10px; }
+.since { display: block; color: var(--prussian); text-decoration: underline; } h3 { font: 400 15px var(--font-title); color: var(--prussian); margin: 0 0 4px; } section { margin: 0 0 16px; } ul { list-style: none; margin: 0; padding: 0; } li { padding: 2px 0; } .part { display: block; overflow-wrap: anywhere; } code { font: 400 13px var(--font-code); overflow-wrap: anywhere; } p { margin: 0 0 10px; }
 </style>

@@ -175,6 +175,7 @@ export function useTopicSheet(id: () => string, host: SheetHost) {
       failure.value = messageOf(error);
     }
   }
+  watch([() => library.facets, () => library.agreements.rules], () => editor.checkAgain());
   watch(signs, (next) => editor.sign(next));
   watch(variation, (next) => editor.vary(next));
   watch([() => variables.list, () => looking.lens, () => library.assets], () => editor.tellAgain());
