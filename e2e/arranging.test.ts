@@ -71,6 +71,31 @@ test('an entry has a title with a variable, is left out of an output, and stands
   expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html).join()}`)).toEqual([]);
 });
 
+test('a map has a title with a variable, readers, key scopes and a set of variables', async ({ page }) => {
+  await signIn(page, 'noor');
+  await newMap(page, 'About itself', ['Alarms']);
+  await page.getByRole('tab', { name: 'Map', exact: true }).click();
+  const about = page.getByRole('region', { name: 'About this map' });
+  await about.getByRole('textbox', { name: 'Title of the map' }).click();
+  await page.keyboard.press('End');
+  await page.keyboard.type(', of the %%product');
+  await page.keyboard.press('Enter');
+  await about.getByRole('button', { name: 'Keep the title' }).click();
+  await about.getByRole('button', { name: 'Only for …' }).click();
+  await page.getByRole('combobox', { name: 'The whole map: only for' }).fill('operator');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Escape');
+  await about.getByLabel('Key scopes').fill('own');
+  await about.getByLabel('Key scopes').press('Tab');
+  await isSaved(page);
+  await about.getByLabel('Variables', { exact: true }).check();
+  await expect(about.getByLabel('Variables', { exact: true })).toBeChecked();
+  const text = await stored(page);
+  expect(text).toContain('<map audience="operator" id="about-itself" keyscope="own">');
+  expect(text).toContain('<title>About itself, of the <ph keyref="product"/></title>');
+  expect(text).toContain('<mapref format="ditamap" href="map:variables" processing-role="resource-only"/>');
+});
+
 test('links between topics are a grid; a branch becomes a map; maps are held against each other and made of what was found', async ({ page }) => {
   await signIn(page);
   await newMap(page, 'With links', ['Alarms', 'Care plan', 'Menu tree']);

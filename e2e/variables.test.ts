@@ -138,3 +138,28 @@ test('a variable is dragged into the text, stands for an image or something to f
   await expect(row(page, 'berth-count')).toContainText('twelve');
   await expect(missing.getByText('berth-count')).toHaveCount(0);
 });
+
+test('an edition sets a variable by picking it, and one of its texts', async ({ page }) => {
+  await signIn(page);
+  await page.goto('/variables');
+  await page.getByRole('button', { name: 'Add a variable' }).click();
+  await form(page).getByLabel('Name').fill('berth-depth');
+  await says(page).click();
+  await page.keyboard.type('4 m');
+  await form(page).getByLabel('Other texts').fill('6 m\n8 m');
+  await form(page).getByRole('button', { name: 'Keep' }).click();
+  await expect(row(page, 'berth-depth')).toContainText('4 m or 6 m, 8 m');
+  await page.goto('/publish');
+  await page.getByRole('link', { name: /Quayside manual for Kisara/u }).click();
+  await page.getByRole('button', { name: 'Settings' }).click();
+  await page.getByRole('button', { name: 'Add variable' }).click();
+  await page.getByLabel('Variable', { exact: true }).last().selectOption('berth-depth');
+  await page.locator('select[aria-label="Text"]').selectOption('6 m');
+  await page.getByRole('button', { name: 'Save edition' }).click();
+  await expect(page.getByText('berth-depth = 6 m')).toBeVisible();
+  await page.reload();
+  await page.getByRole('button', { name: 'Settings' }).click();
+  await page.getByRole('button', { name: 'Remove variable' }).last().click();
+  await page.getByRole('button', { name: 'Save edition' }).click();
+  await expect(page.getByText('berth-depth = 6 m')).toHaveCount(0);
+});

@@ -5,14 +5,15 @@ import { problem, type Problem } from '../problems/index.ts';
 import type { HouseRule } from '../rules/index.ts';
 import { wordsFor } from '../words/index.ts';
 import { basesAmong, choosing, type Choose } from './alternates.ts';
-import { inCommon, nameIn, type Branch } from './branches.ts';
-import { expandMap, type MapNode, type Relation } from './expand.ts';
+import { nameIn } from './branches.ts';
+import { expandMap, type MapNode } from './expand.ts';
 import { readFacts } from './facts.ts';
 import { buildIndex } from './indexing.ts';
 import { fillKeys, scopeKey, type KeyScope } from './keys.ts';
+import { relatedPlaces, resolveLinks, withRelated, type Standing } from './linking.ts';
 import { numberOf, type Counters } from './number.ts';
 import { prepareTopic, type PendingLink, type PreparationContext, type PreparedTopic } from './prepare.ts';
-import type { GlossaryEntry, Listed, Place, PlaceRole, Publication, Reason, ResolvedLink, Target } from './publication.ts';
+import type { GlossaryEntry, Listed, Place, PlaceRole, Publication, Reason, Target } from './publication.ts';
 
 export interface Composition {
   readonly library: Library;
@@ -260,91 +261,6 @@ function slug(text: string): string {
       .replace(/^-|-$/gu, '')
       .slice(0, 60) || 'place'
   );
-}
-
-/** The topics of each item, the branches in which each place stands, and what alternates stand in for. */
-interface Standing {
-  readonly topics: Map<string, PreparedTopic[]>;
-  readonly branches: Map<string, readonly Branch[]>;
-  readonly bases: ReadonlyMap<string, string>;
-}
-
-/** Links lead to the nearest standing of their target: in the same topic when it is there, else in the same branch, else where it stands first. */
-function resolveLinks(
-  pending: readonly PendingLink[],
-  { topics, branches, bases }: Standing,
-  targets: Readonly<Record<string, Target>>,
-  library: Library,
-  locale: string,
-  problems: Problem[],
-): Record<string, ResolvedLink> {
-  const links: Record<string, ResolvedLink> = {};
-  const words = wordsFor(locale);
-  for (const { key, reference, origin } of pending) {
-    if (reference.kind === 'external') {
-      links[key] = { kind: 'external', href: reference.href };
-      continue;
-    }
-    const place = key.slice(0, key.lastIndexOf('~'));
-    const around = branches.get(place) ?? [];
-    const near = (topic: PreparedTopic): number => inCommon(around, branches.get(topic.anchor) ?? []);
-    const candidates = (reference.kind === 'item' ? (topics.get(reference.id) ?? topics.get(bases.get(reference.id) ?? '') ?? []) : []).toSorted((a, b) => near(b) - near(a));
-    const here = candidates.find((topic) => topic.anchor === place) ?? candidates[0];
-    const anchor =
-      here && (reference.kind === 'item' && reference.element !== undefined && reference.element !== here.content.attributes['id'] ? findAnchor(candidates, reference.element) : here.anchor);
-    const target = anchor === undefined ? undefined : targets[anchor];
-    if (target) {
-      const word = target.kind === 'figure' || target.kind === 'table' || target.kind === 'step' ? words[target.kind] : undefined;
-      links[key] = { kind: 'target', anchor: target.anchor, text: word && target.number !== undefined ? `${word} ${target.number}` : target.title };
-      continue;
-    }
-    const known = reference.kind === 'item' ? library.item(reference.id) : undefined;
-    const knownTitle = known?.root && childNamed(known.root, 'title', 'glossterm');
-    const name = knownTitle ? lineOf(knownTitle) : reference.kind === 'unknown' ? reference.href : reference.id;
-    links[key] = { kind: 'broken', text: name };
-    if (!known) problems.push(problem('error', 'link.unknown-target', `A link leads to “${name}”, which is not in the library.`, origin));
-    else if (!here) problems.push(problem('error', 'link.outside-publication', `A link leads to “${name}”, which is not in this publication.`, origin));
-    else problems.push(problem('error', 'link.unknown-element', `A link leads to a part of “${name}” that is not there.`, origin));
-  }
-  return links;
-}
-
-function findAnchor(topics: readonly PreparedTopic[], id: string): string | undefined {
-  for (const topic of topics) {
-    const inside = topic.anchors.get(id) ?? (topic.content.attributes['id'] === id ? topic.anchor : findAnchor(topic.nested, id));
-    if (inside !== undefined) return inside;
-  }
-  return undefined;
-}
-
-/** For each place the places that its relationship-table rows name in other cells (DITA 1.3, 2.2.3.2), and those of its family. */
-function relatedPlaces(relations: readonly Relation[], families: readonly (readonly string[])[], standing: ReadonlyMap<string, readonly PreparedTopic[]>): Map<string, string[]> {
-  const related = new Map<string, string[]>();
-  const relate = (from: string, to: readonly string[]): void => void related.set(from, [...new Set([...(related.get(from) ?? []), ...to])]);
-  for (const row of relations) {
-    row.forEach((cell, index) => {
-      const others = row.filter((_, other) => other !== index).flat();
-      for (const { item, from: leads } of cell) {
-        const from = leads ? standing.get(item)?.[0]?.anchor : undefined;
-        if (from !== undefined)
-          relate(
-            from,
-            others.flatMap((other) => (other.to ? (standing.get(other.item)?.[0]?.anchor ?? []) : [])),
-          );
-      }
-    });
-  }
-  for (const family of families)
-    for (const anchor of family)
-      relate(
-        anchor,
-        family.filter((other) => other !== anchor),
-      );
-  return related;
-}
-
-function withRelated(places: readonly Place[], related: ReadonlyMap<string, readonly string[]>): Place[] {
-  return places.map((place) => ({ ...place, related: related.get(place.anchor) ?? [], children: withRelated(place.children, related) }));
 }
 
 /** A passage borrowed or a topic used twice reports the same thing twice; people need it once. */

@@ -1,14 +1,12 @@
 <script setup lang="ts">
-import { tagsOf, valuesOn, withValues } from '@ukiyo/core/facets';
+import { tagsOf } from '@ukiyo/core/facets';
 import { markupOf, nodesOf } from '@ukiyo/core/library';
 import { childNamed, element, isElement, type Attributes, type Element } from '@ukiyo/core/markup';
-import { computed, onMounted, ref, shallowRef, watch } from 'vue';
-import FacetChooser from '../../editor/FacetChooser.vue';
+import { computed, onMounted, ref, watch } from 'vue';
 import PhraseField from '../../editor/PhraseField.vue';
-import type { PopPlace } from '../../editor/popList.ts';
 import { messageOf } from '../../parts/api.ts';
-import FacetBadge from '../../parts/FacetBadge.vue';
 import { useLibrary } from '../../parts/library.ts';
+import OnlyFor from '../../parts/OnlyFor.vue';
 import { useVariables } from '../../parts/variables.ts';
 import type { OpenMap } from './useMap.ts';
 
@@ -43,16 +41,8 @@ function keepScopes(): void {
   const { keyscope: _before, ...others } = root.value?.attributes ?? {};
   setAttributes(scopes.value.trim() === '' ? others : { ...others, keyscope: scopes.value.trim() });
 }
-const asked = shallowRef<PopPlace>();
-function askFacets(event: MouseEvent): void {
-  const { left, bottom } = (event.currentTarget as HTMLElement).getBoundingClientRect();
-  asked.value = { left: Math.min(left, window.innerWidth - 400), top: bottom + 4 };
-}
-function toggle(facet: string, value: string): void {
-  const attributes = root.value?.attributes ?? {};
-  const set = valuesOn(attributes, facet);
-  setAttributes(withValues(attributes, facet, set.includes(value) ? set.filter((one) => one !== value) : [...set, value]));
-}
+/** Only what says for whom it is; the rest stays. */
+const conditions = computed({ get: () => root.value?.attributes ?? {}, set: setAttributes });
 const sets = computed(() => variables.list.sets.filter((set) => set.isSet && set.id !== id));
 const failure = ref('');
 async function hold(set: string, on: boolean): Promise<void> {
@@ -70,12 +60,11 @@ async function hold(set: string, on: boolean): Promise<void> {
   <section class="map-panel" aria-label="About this map">
     <fieldset :disabled="!editable">
       <div class="field"><span>Title</span><PhraseField :key="id" v-model:markup="markup" label="Title of the map" @enter="keepTitle" /><n-button v-if="isChanged" size="tiny" type="primary" @click="keepTitle">Keep the title</n-button></div>
-      <div class="row"><span class="quiet small">For {{ tagsOf(root?.attributes ?? {}, library.facets).length === 0 ? 'everybody' : 'only' }}</span><FacetBadge v-for="tag in tagsOf(root?.attributes ?? {}, library.facets)" :key="`${tag.facet} ${tag.value}`" :tag="tag" /><n-button v-if="editable" size="tiny" @click="askFacets">Only for …</n-button></div>
+      <div class="row"><span class="quiet small">For {{ tagsOf(root?.attributes ?? {}, library.facets).length === 0 ? 'everybody' : 'only' }}</span><OnlyFor v-model:conditions="conditions" label="The whole map" :disabled="!editable" /></div>
       <label>Names before its keys, where another map takes it in (key scopes)<n-input v-model:value="scopes" size="small" placeholder="" :disabled="!editable" :input-props="{ 'aria-label': 'Key scopes' }" @change="keepScopes" /></label>
       <div v-if="sets.length > 0" class="field"><span>Sets of variables</span><label v-for="set in sets" :key="set.id" class="box"><input type="checkbox" :checked="set.everywhere || set.heldBy.includes(id)" :disabled="set.everywhere" @change="hold(set.id, !set.heldBy.includes(id))" />{{ set.title }}<span v-if="set.everywhere" class="quiet small"> in every map</span></label></div>
     </fieldset>
     <p v-if="failure" class="seal-text small" role="alert">{{ failure }}</p>
-    <FacetChooser v-if="asked" :place="asked" label="The whole map" :wider="undefined" :values-of="(facet) => valuesOn(root?.attributes ?? {}, facet)" :facets="library.facets" @toggle="toggle" @close="asked = undefined" />
   </section>
 </template>
 

@@ -1,14 +1,13 @@
 <script setup lang="ts">
 import { Asset, Reach, type Asset as Image } from '@ukiyo/contracts';
-import { tagsOf, valuesOn, withValues } from '@ukiyo/core/facets';
+import { tagsOf } from '@ukiyo/core/facets';
 import { useMessage } from 'naive-ui';
 import { computed, ref, shallowRef } from 'vue';
 import { z } from 'zod';
-import FacetChooser from '../../editor/FacetChooser.vue';
-import type { PopPlace } from '../../editor/popList.ts';
 import { ask, messageOf } from '../../parts/api.ts';
 import FacetBadge from '../../parts/FacetBadge.vue';
 import { useLibrary } from '../../parts/library.ts';
+import OnlyFor from '../../parts/OnlyFor.vue';
 import PickOne from '../../parts/PickOne.vue';
 import { useSession } from '../../parts/session.ts';
 
@@ -20,8 +19,7 @@ const message = useMessage();
 const isOpen = ref(false);
 const reach = shallowRef<Reach>();
 const base = ref(asset.alternateOf ?? '');
-const conditions = shallowRef(asset.conditions);
-const asked = shallowRef<PopPlace>();
+const conditions = shallowRef<Readonly<Record<string, string>>>(asset.conditions);
 const bases = computed(() => [{ value: '', label: 'no other image' }, ...library.assets.filter(({ id, alternateOf }) => id !== asset.id && alternateOf === null).map(({ id, name }) => ({ value: id, label: name }))]);
 const others = computed(() => library.alternatesOf(library.assets, asset.id));
 
@@ -37,14 +35,6 @@ async function keep(): Promise<void> {
     message.error(messageOf(error), { duration: 8000, closable: true });
   }
 }
-function askFacets(event: MouseEvent): void {
-  const { left, bottom } = (event.currentTarget as HTMLElement).getBoundingClientRect();
-  asked.value = { left: Math.min(left, window.innerWidth - 400), top: bottom + 4 };
-}
-function toggle(facet: string, value: string): void {
-  const set = valuesOn(conditions.value, facet);
-  conditions.value = { ...withValues(conditions.value, facet, set.includes(value) ? set.filter((one) => one !== value) : [...set, value]) };
-}
 const isChanged = computed(() => base.value !== (asset.alternateOf ?? '') || JSON.stringify(conditions.value) !== JSON.stringify(asset.conditions));
 const mayKeep = computed(() => isChanged.value && (base.value === '' || Object.keys(conditions.value).length > 0));
 </script>
@@ -58,14 +48,13 @@ const mayKeep = computed(() => isChanged.value && (base.value === '' || Object.k
       <span v-if="reach" class="small">{{ reach.uses.length === 0 ? 'Shown nowhere by this name.' : 'Shown in ' }}<template v-for="(use, index) in reach.uses" :key="use.item.id">{{ index > 0 ? ', ' : '' }}<router-link :to="{ name: 'write', params: { id: use.item.id } }">{{ use.item.title }}</router-link></template></span>
       <template v-if="session.may('write') && others.length === 0">
         <label class="small">Stands in for<PickOne v-model:chosen="base" label="Stands in for" :options="bases" /></label>
-        <div v-if="base !== ''" class="row"><FacetBadge v-for="tag in tagsOf(conditions, library.facets)" :key="`${tag.facet} ${tag.value}`" :tag="tag" /><n-button size="tiny" @click="askFacets">Only for …</n-button></div>
+        <OnlyFor v-if="base !== ''" v-model:conditions="conditions" label="This image" />
         <n-button size="tiny" type="primary" :disabled="!mayKeep" @click="keep">Keep</n-button>
       </template>
-      <FacetChooser v-if="asked" :place="asked" label="This image" :wider="undefined" :values-of="(facet) => valuesOn(conditions, facet)" :facets="library.facets" @toggle="toggle" @close="asked = undefined" />
     </div>
   </li>
 </template>
 
 <style scoped>
-li { display: grid; gap: 2px; align-content: start; } .picture { height: 130px; background: #fffdf8; border: 1px solid var(--hair); border-radius: 4px; display: grid; place-items: center; overflow: hidden; padding: 0; } .picture img { max-width: 100%; max-height: 128px; } .about { display: grid; gap: 6px; justify-items: start; padding: 8px 10px; background: var(--sheet); border: 1px solid var(--hair); border-radius: 4px; } label { display: grid; gap: 2px; color: var(--soft); } .row { display: flex; gap: 6px; align-items: center; }
+li { display: grid; gap: 2px; align-content: start; } .picture { height: 130px; background: #fffdf8; border: 1px solid var(--hair); border-radius: 4px; display: grid; place-items: center; overflow: hidden; padding: 0; } .picture img { max-width: 100%; max-height: 128px; } .about { display: grid; gap: 6px; justify-items: start; padding: 8px 10px; background: var(--sheet); border: 1px solid var(--hair); border-radius: 4px; } label { display: grid; gap: 2px; color: var(--soft); }
 </style>

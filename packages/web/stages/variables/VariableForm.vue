@@ -1,12 +1,9 @@
 <script setup lang="ts">
 import { VariableDefinition, type Variable } from '@ukiyo/contracts';
 import type { VariableKind } from '@ukiyo/core/editing';
-import { tagsOf, valuesOn, withValues } from '@ukiyo/core/facets';
-import { computed, reactive, shallowRef } from 'vue';
-import FacetChooser from '../../editor/FacetChooser.vue';
+import { computed, reactive } from 'vue';
 import PhraseField from '../../editor/PhraseField.vue';
-import type { PopPlace } from '../../editor/popList.ts';
-import FacetBadge from '../../parts/FacetBadge.vue';
+import OnlyFor from '../../parts/OnlyFor.vue';
 import PickOne from '../../parts/PickOne.vue';
 import { useLibrary } from '../../parts/library.ts';
 import { kindOfVariable } from '../../parts/variables.ts';
@@ -44,22 +41,13 @@ const parsed = computed(() =>
   }),
 );
 const refusal = computed(() => (form.key !== '' && !parsed.value.success ? (parsed.value.error.issues[0]?.message ?? '') : ''));
-const asked = shallowRef<PopPlace>();
-function askFacets(event: MouseEvent): void {
-  const { left, bottom } = (event.currentTarget as HTMLElement).getBoundingClientRect();
-  asked.value = { left, top: bottom + 4 };
-}
-function toggle(facet: string, value: string): void {
-  const set = valuesOn(form.conditions, facet);
-  form.conditions = { ...withValues(form.conditions, facet, set.includes(value) ? set.filter((one) => one !== value) : [...set, value]) };
-}
 function keep(): void {
   if (parsed.value.success) emit('keep', parsed.value.data);
 }
 </script>
 
 <template>
-  <form class="variable-form" aria-label="Variable" @submit.prevent="keep" @keydown.esc="asked || emit('close')">
+  <form class="variable-form" aria-label="Variable" @submit.prevent="keep" @keydown.esc="emit('close')">
     <label>Name<n-input v-model:value="form.key" size="small" autofocus placeholder="" :disabled="copied !== undefined" :input-props="{ 'aria-label': 'Name' }" /></label>
     <label>Stands for<PickOne v-model:chosen="form.kind" label="Stands for" :options="kinds" /></label>
     <label>Language<n-input v-model:value="form.locale" size="small" placeholder="every language" :input-props="{ 'aria-label': 'Language' }" /></label>
@@ -67,11 +55,10 @@ function keep(): void {
     <label v-if="form.kind === 'image'" class="wide">Image<PickOne v-model:chosen="form.href" label="Image" :options="images" /></label>
     <label v-else-if="form.kind === 'link'" class="wide">Leads to<input v-model="form.href" class="plain-input" list="variable-targets" placeholder="https://… or a topic" aria-label="Leads to" /><datalist id="variable-targets"><option v-for="item in library.items" :key="item.id" :value="`${item.kind}:${item.id}`">{{ item.title }}</option></datalist></label>
     <label v-else class="wide">Other texts that an edition may choose instead, one in a line<n-input v-model:value="form.choices" type="textarea" size="small" :autosize="{ minRows: 1, maxRows: 6 }" placeholder="" :input-props="{ 'aria-label': 'Other texts' }" /></label>
-    <div class="wide row"><span class="for">For {{ Object.keys(form.conditions).length === 0 ? 'everybody' : 'only' }} <FacetBadge v-for="tag in tagsOf(form.conditions, library.facets)" :key="`${tag.facet} ${tag.value}`" :tag="tag" /></span><n-button size="tiny" @click="askFacets">Only for …</n-button></div>
+    <div class="wide row"><span class="for">For {{ Object.keys(form.conditions).length === 0 ? 'everybody' : 'only' }}</span><OnlyFor v-model:conditions="form.conditions" label="This definition" /></div>
     <p v-if="isRenamed && use" class="wide small" role="status">It is used at {{ use.count }} {{ use.count === 1 ? 'place' : 'places' }} in {{ use.items }} {{ use.items === 1 ? 'topic or map' : 'topics and maps' }}; all of them, every definition and every edition will say “{{ form.key }}”.</p>
     <p v-if="refusal" class="wide small seal-text" role="alert">{{ refusal }}</p>
     <div class="wide row"><n-button type="primary" attr-type="submit" size="small" :disabled="!parsed.success">{{ isRenamed ? 'Keep, and rename everywhere' : 'Keep' }}</n-button><n-button size="small" @click="emit('close')">Cancel</n-button></div>
-    <FacetChooser v-if="asked" :place="asked" label="This definition" :wider="undefined" :values-of="(facet) => valuesOn(form.conditions, facet)" :facets="library.facets" @toggle="toggle" @close="asked = undefined" />
   </form>
 </template>
 
