@@ -36,7 +36,7 @@ export interface MapNode {
 }
 
 /** A topic in a relationship table: whether links go from it, and to it (DITA 1.3, `linking`). */
-export interface Related {
+interface Related {
   readonly item: string;
   readonly from: boolean;
   readonly to: boolean;

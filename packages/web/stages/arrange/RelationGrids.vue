@@ -4,6 +4,7 @@ import { readReference } from '@ukiyo/core/library';
 import { computed, shallowRef } from 'vue';
 import LinkChooser from '../../editor/LinkChooser.vue';
 import type { PopPlace } from '../../editor/popList.ts';
+import LineInput from '../../parts/LineInput.vue';
 import { useLibrary } from '../../parts/library.ts';
 import { draggedEntries } from './mapColumns.ts';
 import type { OpenMap } from './useMap.ts';
@@ -47,11 +48,11 @@ function drop(index: number, row: number, column: number): void {
   <section class="grids" aria-label="Links between topics">
     <p class="quiet">Topics in one row lead to each other, from column to column; in help sites and in print they are named at the end of each.</p>
     <div v-for="(grid, index) in grids" :key="index" class="one">
-      <input class="name" :value="grid.title" :disabled="!editable" placeholder="Title of the table" :aria-label="`Title of table ${index + 1}`" @change="put(index, { ...grid, title: ($event.target as HTMLInputElement).value.trim() })" />
+      <LineInput class="name" :value="grid.title" :disabled="!editable" placeholder="Title of the table" :label="`Title of table ${index + 1}`" @change="put(index, { ...grid, title: $event })" />
       <table :aria-label="grid.title || `Table ${index + 1}`">
         <thead>
           <tr>
-            <th v-for="(title, column) in grid.columns" :key="column" scope="col"><input :value="title" :disabled="!editable" placeholder="column" :aria-label="`Title of column ${column + 1}`" @change="put(index, { ...grid, columns: grid.columns.with(column, ($event.target as HTMLInputElement).value.trim()) })" /><button v-if="editable && grid.columns.length > 2" type="button" class="plain quiet" :aria-label="`Remove column ${column + 1}`" @click="put(index, { ...grid, columns: grid.columns.toSpliced(column, 1), rows: grid.rows.map((cells) => cells.toSpliced(column, 1)) })">×</button></th>
+            <th v-for="(title, column) in grid.columns" :key="column" scope="col"><LineInput :value="title" :disabled="!editable" placeholder="column" :label="`Title of column ${column + 1}`" @change="put(index, { ...grid, columns: grid.columns.with(column, $event) })" /><button v-if="editable && grid.columns.length > 2" type="button" class="plain quiet" :aria-label="`Remove column ${column + 1}`" @click="put(index, { ...grid, columns: grid.columns.toSpliced(column, 1), rows: grid.rows.map((cells) => cells.toSpliced(column, 1)) })">×</button></th>
             <td v-if="editable"><button type="button" class="plain small" @click="put(index, { ...grid, columns: [...grid.columns, ''], rows: grid.rows.map((cells) => [...cells, []]) })">Add a column</button></td>
           </tr>
         </thead>
