@@ -72,7 +72,7 @@ test('a passage is borrowed by the key of its lender; what it borrows itself, an
         await send(`${base}/${id}`, 'PUT', { text: how(text), version, note: '' });
       };
       await change(inner!, (text) => text.replace('<p>Count', '<p id="count">Count'));
-      await change(lender!, (text) => text.replace('</conbody>', `<note id="tackle"><p>Before that:</p><p conref="topic:${inner}/count"/></note></conbody>`));
+      await change(lender!, (text) => text.replace('</conbody>', `<note id="tackle"><p>Before that:</p><p conref="topic:${inner}/count"/><p conref="topic:never-there/x"/></note></conbody>`));
       const map = (await (await send(base, 'POST', { type: 'map', title: 'Names the anchors' })).json()) as { id: string };
       await change(map.id, (text) => text.replace('</map>', `<topicref keys="ground-tackle" href="topic:${lender}"/></map>`));
     },

@@ -1,6 +1,6 @@
 import { combineLenses, judge, type Facet, type Lens } from '../facets/index.ts';
 import { readReference, type Library } from '../library/index.ts';
-import { childElements, childNamed, lineOf, type Element } from '../markup/index.ts';
+import { childElements, childNamed, isElement, lineOf, type Element } from '../markup/index.ts';
 import { problem, type Problem } from '../problems/index.ts';
 import type { Origin } from './publication.ts';
 
@@ -15,15 +15,13 @@ export interface Branch {
   readonly scopeSuffix: string;
 }
 
-const isFilter = ({ name }: Element): boolean => name === 'ditavalref';
-
 /**
  * The branches into which the filters directly in an element part it, each once; none where it has no filter.
  * What the lens of the branch keeps must also be kept by the lens around it.
  */
 export function branchesOf(parent: Element, origin: Origin, around: Lens | undefined, library: Library, facets: readonly Facet[], report: (found: Problem) => void): Branch[] {
   return parent.children.flatMap((child, index) => {
-    if (typeof child === 'string' || !('name' in child) || !isFilter(child) || !judge(child.attributes, around, facets).kept) return [];
+    if (!isElement(child) || child.name !== 'ditavalref' || !judge(child.attributes, around, facets).kept) return [];
     const where = { item: origin.item, path: [...origin.path, index] };
     const href = child.attributes['href'];
     const reference = href === undefined ? undefined : readReference(href, origin.item);

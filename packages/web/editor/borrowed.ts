@@ -1,5 +1,5 @@
 import { throughLens } from '@ukiyo/core/facets';
-import { borrowedRun, elementOf, readableText, readItem, readReference } from '@ukiyo/core/library';
+import { borrowedRun, elementOf, mergeAttributes, readableText, readItem, readReference } from '@ukiyo/core/library';
 import { isElement, type Attributes, type Element, type Node as XmlNode } from '@ukiyo/core/markup';
 import type { Node } from 'prosemirror-model';
 import { Plugin, PluginKey, type EditorState, type Transaction } from 'prosemirror-state';
@@ -71,11 +71,14 @@ export function borrowedPassages(self: string, { read, seen, goHome, targetOf, w
     for (const element of elements) {
       const inner = borrowedIn(element.attributes, targetOf);
       const target = inner && readReference(inner.reference, home);
-      const lender = target?.kind === 'item' && left > 0 ? await read(target.id) : undefined;
+      const lender = target?.kind === 'item' && left > 0 ? await read(target.id).catch(() => undefined) : undefined;
       const root = target?.kind === 'item' && lender ? readItem(target.id, lender.kind, lender.text).root : undefined;
       const found = root && target?.kind === 'item' ? elementOf(root, target.element) : undefined;
       if (root && found && target?.kind === 'item') {
-        const run = borrowedRun(root, found, inner?.end, target.id).map((one) => one.element);
+        // For whom it is where it is borrowed counts as well.
+        const run = borrowedRun(root, found, inner?.end, target.id).map((one, at) =>
+          at === 0 ? { ...one.element, attributes: mergeAttributes(element.attributes, one.element.attributes) } : one.element,
+        );
         filled.push(...(await withBorrowed(run, target.id, left - 1)));
       } else filled.push({ ...element, children: await inPlace(element.children, home, left) });
     }
