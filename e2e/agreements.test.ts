@@ -3,8 +3,7 @@ import { choose, isSaved, newTopic, stored } from './pages.ts';
 import { signIn } from './people.ts';
 
 test('an administrator sets a rule in plain words and tries it; writers meet it, with a fix', async ({ page }) => {
-  await signIn(page, 'ada');
-  await page.goto('/agreements');
+  await signIn(page, 'ada', '/agreements');
   await expect(page.getByText('No “Bullet list” in “Cell”.')).toBeVisible();
   await page.getByRole('button', { name: 'Add a rule' }).click();
   const rule = page.getByRole('form', { name: 'Rule' });
@@ -35,15 +34,13 @@ test('an administrator sets a rule in plain words and tries it; writers meet it,
   await isSaved(page);
   expect(await stored(page)).toMatch(/<p>Grommet here\.<\/p>\s*<p>A grommet there\.<\/p>/u);
 
-  await signIn(page, 'ada');
-  await page.goto('/agreements');
+  await signIn(page, 'ada', '/agreements');
   await page.getByRole('button', { name: /^Remove: Write “cable gland”/u }).click();
   await expect(page.getByText('Write “cable gland”, not “grommet”.')).toHaveCount(0);
 });
 
 test('words are kept one a line by an administrator', async ({ page }) => {
-  await signIn(page, 'ada');
-  await page.goto('/agreements');
+  await signIn(page, 'ada', '/agreements');
   const words = page.getByRole('textbox', { name: 'Words', exact: true });
   await expect(words).toHaveValue(/Brinewell/u);
   await words.focus();

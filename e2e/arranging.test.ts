@@ -140,8 +140,7 @@ test('links between topics are a grid; a branch becomes a map; maps are held aga
 });
 
 test('the contents are shown as an edition numbers them, with what it drops and why; the map itself has a title and sets of variables', async ({ page }) => {
-  await signIn(page);
-  await page.goto('/arrange/installation-manual');
+  await signIn(page, 'teo', '/arrange/installation-manual');
   await expect(page.getByLabel('As the edition')).toHaveValue(/.+/u);
   const row = (title: string) => page.getByRole('treeitem').filter({ has: page.locator('.title', { hasText: new RegExp(`^${title}$`, 'u') }) });
   await expect(row('Fit the bracket').locator('.number')).toHaveText('3.2');

@@ -76,15 +76,13 @@ test('a publisher keeps the facets: values are added, shown, nested, renamed eve
 });
 
 test('writers read the facets and do not change them', async ({ page }) => {
-  await signIn(page, 'noor');
-  await page.goto('/facets');
+  await signIn(page, 'noor', '/facets');
   await expect(page.getByRole('region', { name: 'Model' }).getByText('Tern Q', { exact: true })).toBeVisible();
   await expect(page.getByRole('button', { name: /Change|Add/u })).toHaveCount(0);
 });
 
 test('what a lens marks looks as it says, also through another lens', async ({ page }) => {
-  await signIn(page);
-  await page.goto('/facets');
+  await signIn(page, 'teo', '/facets');
   const make = async (name: string) => {
     await page.getByLabel('Name of the new lens').fill(name);
     await page.getByRole('button', { name: 'Make a lens' }).click();
@@ -124,8 +122,7 @@ test('what a lens marks looks as it says, also through another lens', async ({ p
 });
 
 test('a lens is made of decisions, looked through at once, given out and taken in as DITAVAL', async ({ page }) => {
-  await signIn(page);
-  await page.goto('/facets');
+  await signIn(page, 'teo', '/facets');
   await page.getByLabel('Name of the new lens').fill('Sun only');
   await page.getByRole('button', { name: 'Make a lens' }).click();
   const lens = page.getByRole('region', { name: 'Lens Sun only' });

@@ -5,8 +5,7 @@ import { signIn } from './people.ts';
 /** A second person in a browser of their own. */
 async function other(browser: Browser, name: 'ada' | 'noor' | 'ines', address: string): Promise<Page> {
   const page = await (await browser.newContext()).newPage();
-  await signIn(page, name);
-  await page.goto(address);
+  await signIn(page, name, address);
   await expect(page.locator('.ProseMirror')).toBeVisible();
   return page;
 }

@@ -8,8 +8,7 @@ async function isAccessible(page: Page): Promise<void> {
 }
 
 test('an edition is checked for every reader, and what is found leads to its place', async ({ page }) => {
-  await signIn(page);
-  await page.goto('/publish');
+  await signIn(page, 'teo', '/publish');
   await page.getByRole('link', { name: /Tern Q Installation Manual/u }).click();
   const readers = page.getByRole('region', { name: 'Every reader' });
   await readers.getByRole('button', { name: 'Check for every reader' }).click();
@@ -44,8 +43,7 @@ test('topics by editions tell what appears where, and by which rule not', async 
 });
 
 test('of any element it is told in which editions it is, and why not in the others', async ({ page }) => {
-  await signIn(page, 'noor');
-  await page.goto('/write/emergency-contacts');
+  await signIn(page, 'noor', '/write/emergency-contacts');
   await page.locator('.ProseMirror .is-section').first().getByText('Coast rescue').click();
   await page.getByRole('tab', { name: 'Details' }).click();
   await page.getByText('In each edition, and why').click();

@@ -44,8 +44,7 @@ test('a topic is written as source: completed, marked where it is wrong, taken i
 test('what somebody else writes meanwhile stays, in the source and in the topic', async ({ page, browser }) => {
   await newTopic(page, 'Concept', 'Source and page');
   const other = await browser.newPage();
-  await signIn(other, 'teo');
-  await other.goto(page.url());
+  await signIn(other, 'teo', page.url());
   await page.keyboard.press('Alt+6');
   await expect(lines(page)).toContainText('<conbody>');
   await caretInLine(page, '<title>Source and page', '</title>'.length);

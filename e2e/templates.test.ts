@@ -3,8 +3,7 @@ import { choose, isSaved, moveCaret, stored } from './pages.ts';
 import { signIn } from './people.ts';
 
 test('an administrator makes a template in the editor; topics begin as it, with guidance and placeholders', async ({ page }) => {
-  await signIn(page, 'ada');
-  await page.goto('/agreements');
+  await signIn(page, 'ada', '/agreements');
   await page.getByLabel('Kind of the template').selectOption('concept');
   await page.getByLabel('Title of the template').fill('Part of the station');
   await page.getByRole('button', { name: 'Make a template' }).click();

@@ -4,8 +4,7 @@ import { clickInto, isSaved, newTopic, stored } from './pages.ts';
 import { signIn } from './people.ts';
 
 test('where a topic is used is told with the editions that a change touches', async ({ page }) => {
-  await signIn(page, 'noor');
-  await page.goto('/write/safety');
+  await signIn(page, 'noor', '/write/safety');
   await page.getByRole('tab', { name: 'Uses' }).click();
   const panel = page.getByRole('tabpanel', { name: 'Uses' });
   await expect(panel.getByRole('region', { name: 'A change touches' })).toContainText('Tern Q Installation Manual');

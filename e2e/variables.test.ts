@@ -8,8 +8,7 @@ const says = (page: Page) => form(page).getByRole('textbox', { name: 'What it sa
 const row = (page: Page, words: string) => page.getByRole('table', { name: 'Variables' }).getByRole('row').filter({ hasText: words });
 
 test('a variable is made, typed into a text, said otherwise for some, and renamed everywhere', async ({ page }) => {
-  await signIn(page, 'noor');
-  await page.goto('/variables');
+  await signIn(page, 'noor', '/variables');
   await page.getByLabel('Name of the new set').fill('Terms of sale');
   await page.getByRole('button', { name: 'Make a set' }).click();
   await expect(page.getByRole('group', { name: 'Where “Terms of sale” holds' }).getByLabel('in every map')).toBeChecked();
@@ -74,8 +73,7 @@ test('a variable is made, typed into a text, said otherwise for some, and rename
 });
 
 test('a variable is dragged into the text, stands for an image or something to follow, and is defined where it was missing', async ({ page }) => {
-  await signIn(page, 'noor');
-  await page.goto('/variables');
+  await signIn(page, 'noor', '/variables');
   await page.getByRole('button', { name: 'Add a variable' }).click();
   await form(page).getByLabel('Name').fill('front-view');
   await form(page).getByLabel('Stands for').selectOption('an image');
@@ -140,8 +138,7 @@ test('a variable is dragged into the text, stands for an image or something to f
 });
 
 test('an edition sets a variable by picking it, and one of its texts', async ({ page }) => {
-  await signIn(page);
-  await page.goto('/variables');
+  await signIn(page, 'teo', '/variables');
   await page.getByRole('button', { name: 'Add a variable' }).click();
   await form(page).getByLabel('Name').fill('berth-depth');
   await says(page).click();

@@ -25,11 +25,14 @@ function findPostgres() {
   return versions.map((version) => join(base, version, 'bin')).find((bin) => existsSync(join(bin, 'initdb')) && existsSync(join(bin, 'postgres')));
 }
 
+/** Debian's Chromium; the one without windows takes a fifth less of the processor. */
+const findBrowser = () => onPath('chromium-headless-shell') ?? onPath('chromium');
+
 const needs = {
   serve: [{ found: findPostgres, packages: ['postgresql'] }],
   test: [
     { found: findPostgres, packages: ['postgresql'] },
-    { found: () => onPath('chromium'), packages: ['chromium'] },
+    { found: findBrowser, packages: ['chromium-headless-shell'] },
     { found: () => onPath('pdftotext'), packages: ['poppler-utils'] },
     { found: () => onPath('qpdf'), packages: ['qpdf'] },
     { found: () => onPath('git'), packages: ['git'] },
@@ -46,7 +49,7 @@ export function ensurePrograms(purpose, log) {
   if (missing.length > 0) install(missing, log);
   const postgres = findPostgres();
   if (!postgres) throw new Error('PostgreSQL is still not found after the installation.');
-  return { postgres, chromium: onPath('chromium') };
+  return { postgres, chromium: findBrowser() };
 }
 
 function install(packages, log) {

@@ -67,8 +67,8 @@ function playwright(env) {
 }
 
 const checks = () => [
-  () => check('types', bin('vue-tsc'), ['--noEmit']),
   () => check('lint', bin('eslint'), ['.', '--max-warnings', '0']),
+  () => check('types', bin('vue-tsc'), ['--noEmit']),
   () => check('format', bin('prettier'), ['--check', '.', '--log-level', 'warn']),
   () => check('layers', bin('depcruise'), ['--config', '.dependency-cruiser.cjs', 'packages']),
   () => check('unused code', bin('knip'), ['--no-config-hints']),
@@ -98,7 +98,7 @@ try {
   await ensureBuilt({ web: needsBrowser, server: needsBrowser });
   database = await starting;
   const env = { DATABASE_URL: database?.url('postgres'), TEST_DATA: dataFolder, CHROMIUM: programs.chromium, LOG_LEVEL: 'error' };
-  await inParallel([...(wanted('server') ? [() => vitest('server', env)] : []), ...(wanted('unit') ? [() => vitest('unit', env)] : []), ...(wanted('check') ? checks() : [])]);
+  await inParallel([...(wanted('server') ? [() => vitest('server', env)] : []), ...(wanted('check') ? checks() : []), ...(wanted('unit') ? [() => vitest('unit', env)] : [])]);
   if (needsBrowser) await playwright(env);
 } catch (error) {
   failure = error;
