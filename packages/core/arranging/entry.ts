@@ -1,5 +1,6 @@
 import { labelOf, isA, mayContain } from '../grammar/index.ts';
-import { writeReference, readReference } from '../library/index.ts';
+import { withoutHeading } from '../compose/index.ts';
+import { namesIn, writeReference, readReference } from '../library/index.ts';
 import { childElements, childNamed, element, isElement, nodeAt, replaceAt, type Attributes, type Element, type Node } from '../markup/index.ts';
 import type { Path } from '../problems/index.ts';
 import { accept, fittingName, type Arranged } from './arrange.ts';
@@ -51,6 +52,32 @@ export function withEntryTitle(entry: Element, title: readonly Node[]): Element 
   const made = inside.length > 0 ? [{ ...(meta ?? element('topicmeta')), children: inside }] : [];
   return { ...plain, children: [...made, ...plain.children.filter((child) => child !== meta)] };
 }
+
+/** Whether the entry and all that it holds are one page of a help site (DITA 1.3, 2.4.5, `chunk`). */
+export const isOnePage = ({ attributes }: Element): boolean => namesIn(attributes['chunk']).includes('to-content');
+
+/** Whether the entry stands on the page of one above it. */
+export function standsOnPageAbove(root: Element, path: Path): boolean {
+  const around = path.map((_, depth) => nodeAt(root, path.slice(0, depth)));
+  const entry = nodeAt(root, path);
+  // The map itself is no page: what stands directly in it has one of its own.
+  return isElement(entry) && !isOnePage(entry) && path.length > 1 && around.some((one) => isElement(one) && isOnePage(one));
+}
+
+const withName = (names: string | undefined, name: string, on: boolean): string | undefined => {
+  const others = namesIn(names).filter((one) => one !== name);
+  return [...others, ...(on ? [name] : [])].join(' ') || undefined;
+};
+
+export const withOnePage = (entry: Element, on: boolean): Element => ({ ...entry, attributes: withAttribute(entry.attributes, 'chunk', withName(entry.attributes['chunk'], 'to-content', on)) });
+
+/** Whether the entry says that its text goes on where that of the topic above ends, without a heading of its own. */
+export const isWithoutHeading = ({ attributes }: Element): boolean => namesIn(attributes['outputclass']).includes(withoutHeading);
+
+export const withHeading = (entry: Element, on: boolean): Element => ({
+  ...entry,
+  attributes: withAttribute(entry.attributes, 'outputclass', withName(entry.attributes['outputclass'], withoutHeading, !on)),
+});
 
 /** Changes one entry, unless that makes the map less valid. */
 export function changeEntry(root: Element, path: Path, change: (entry: Element) => Element): Arranged | undefined {

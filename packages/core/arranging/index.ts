@@ -3,7 +3,24 @@
  * In: a map's tree and the path of an entry; out: a new tree with the entry's new path, or nothing where the change would not be valid.
  */
 export { compareMaps, type ComparedEntry } from './comparing.ts';
-export { branchLenses, changeEntry, cutOut, entryTitle, inclusionOf, mapOf, rolesAt, withBranchLenses, withEntryTitle, withInclusion, type Inclusion } from './entry.ts';
+export {
+  branchLenses,
+  changeEntry,
+  cutOut,
+  entryTitle,
+  inclusionOf,
+  isOnePage,
+  isWithoutHeading,
+  mapOf,
+  rolesAt,
+  standsOnPageAbove,
+  withBranchLenses,
+  withEntryTitle,
+  withHeading,
+  withInclusion,
+  withOnePage,
+  type Inclusion,
+} from './entry.ts';
 export { changeEach, moveMany, outermost, removeMany, type ArrangedMany } from './many.ts';
 export { relationsOf, withRelations, type RelationGrid } from './relations.ts';
 export { droppedEntries, flattenMap, indent, insertEntry, move, moveDown, moveUp, outdent, removeEntry, toggleEntryValue, type Arranged, type MapEntry } from './arrange.ts';

@@ -12,6 +12,8 @@ import {
   entryTitle,
   flattenMap,
   inclusionOf,
+  isOnePage,
+  isWithoutHeading,
   indent,
   mapOf,
   moveDown,
@@ -22,9 +24,12 @@ import {
   relationsOf,
   removeMany,
   rolesAt,
+  standsOnPageAbove,
   withBranchLenses,
   withEntryTitle,
+  withHeading,
   withInclusion,
+  withOnePage,
   withRelations,
 } from './index.ts';
 
@@ -37,6 +42,21 @@ const shape = (root: Element): string =>
     .map(({ depth, href }) => `${'-'.repeat(depth)}${href.slice(6)}`)
     .join(' ');
 const entry = (root: Element, path: Path): Element => nodeAt(root, path) as Element;
+
+describe('one page', () => {
+  it('is said at the entry that holds, and what it holds can go without its heading', () => {
+    const one = changeEntry(map, [1], (at) => withOnePage(at, true))!.root;
+    expect([isOnePage(entry(one, [1])), standsOnPageAbove(one, [1]), standsOnPageAbove(one, [1, 0]), standsOnPageAbove(one, [2])]).toEqual([true, false, true, false]);
+    const goesOn = changeEntry(one, [1, 0], (at) => withHeading(at, false))!.root;
+    expect(isWithoutHeading(entry(goesOn, [1, 0]))).toBe(true);
+    expect(validate(goesOn)).toEqual([]);
+    expect(changeEntry(changeEntry(goesOn, [1, 0], (at) => withHeading(at, true))!.root, [1], (at) => withOnePage(at, false))!.root).toEqual(map);
+  });
+  it('leaves alone what else is said there', () => {
+    const other = changeEntry(map, [1], (at) => ({ ...at, attributes: { ...at.attributes, chunk: 'by-topic', outputclass: 'wide' } }))!.root;
+    expect(withHeading(withOnePage(entry(other, [1]), true), false).attributes).toMatchObject({ chunk: 'by-topic to-content', outputclass: 'wide without-heading' });
+  });
+});
 
 describe('several entries at once', () => {
   it('move in their order, wherever they stood; what one of them holds goes along', () => {

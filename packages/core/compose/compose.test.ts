@@ -13,6 +13,37 @@ const bodyText = (publication: Publication, anchor: string): string =>
   lineOf(childNamed(allPlaces(publication.places).find((place) => place.anchor === anchor)!.content!, 'conbody', 'taskbody', 'body')!);
 const outline = ({ places }: Publication): string[] => allPlaces(places).map((place) => `${place.number ?? '-'} ${place.label}`);
 
+/** DITA 1.3, 2.4.5 (from memory): `to-content` makes one document of an entry and all below it; one inside that says so again stands alone. */
+describe('topics on one page', () => {
+  const shape = (publication: Publication): string =>
+    allPlaces(publication.places)
+      .map(({ anchor, joins, number, hasHeading }) => `${joins ? '+' : ''}${anchor}${hasHeading ? ` ${number ?? '-'}` : ' (goes on)'}`)
+      .join(', ');
+  const topics = ['a', 'b', 'c', 'd', 'e'].map((id) => concept(id));
+
+  it('stand together below the entry that says so, down to one that says so again', () => {
+    const inner = '<topicref href="topic:b"/><topicref href="topic:c" chunk="to-content"><topicref href="topic:d"/></topicref>';
+    expect(shape(composeTexts([mapOf(`<topicref href="topic:a" chunk="to-content">${inner}</topicref><topicref href="topic:e"/>`), ...topics]))).toBe('a 1, +b 1.1, c 1.2, +d 1.2.1, e 2');
+    expect(shape(composeTexts([mapOf(`<topicref href="topic:a">${inner}</topicref>`), ...topics]))).toBe('a 1, b 1.1, c 1.2, +d 1.2.1');
+  });
+  it('are those of each chapter where the map says so', () => {
+    const text = mapOf('<topicref href="topic:a"><topicref href="topic:b"/></topicref><topicref href="topic:c"/>').replace('<map ', '<map chunk="to-content" ');
+    expect(shape(composeTexts([text, ...topics]))).toBe('a 1, +b 1.1, c 2');
+  });
+  it('go on without a heading where that is said, and are then neither numbered nor listed', () => {
+    const inner = '<topicref href="topic:b" outputclass="without-heading"/><topicref href="topic:c"/>';
+    const publication = composeTexts([mapOf(`<topicref href="topic:a" chunk="to-content">${inner}</topicref>`), ...topics]);
+    expect(shape(publication)).toBe('a 1, +b (goes on), +c 1.1');
+    expect(publication.places[0]!.children.map(({ inContents }) => inContents)).toEqual([false, true]);
+    expect(shape(composeTexts([mapOf(`<topicref href="topic:a">${inner}</topicref>`), ...topics]))).toBe('a 1, b 1.1, c 1.2');
+  });
+  it('are those nested in one text where it says so', () => {
+    const nested = '<concept id="n"><title>N</title><conbody/><concept id="in"><title>In</title><conbody/></concept></concept>';
+    expect(shape(composeTexts([mapOf('<topicref href="topic:n"/>'), nested]))).toMatch(/^n 1, n--in 1\.1$/u);
+    expect(shape(composeTexts([mapOf('<topicref href="topic:n" chunk="by-document"/>'), nested]))).toMatch(/^n 1, \+n--in 1\.1$/u);
+  });
+});
+
 describe('maps', () => {
   it('nest, number and repeat', () => {
     const publication = composeTexts([

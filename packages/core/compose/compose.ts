@@ -134,7 +134,9 @@ export function compose(input: Composition, memory: ComposeMemory = composeMemor
 
   const placeNodes = (nodes: readonly MapNode[], level: number, parent: string | undefined): Place[] => {
     let ordinal = 0;
-    return nodes.flatMap((node) => {
+    return nodes.flatMap((entry) => {
+      // A chapter has nothing above it that it could join.
+      const node = level <= 1 ? { ...entry, joins: false, hasHeading: true } : entry;
       const source = node.item === undefined ? undefined : library.item(node.item);
       if (node.item !== undefined && !source?.root) {
         problems.push(
@@ -155,8 +157,8 @@ export function compose(input: Composition, memory: ComposeMemory = composeMemor
         why.push(...prepared.why, ...prepared.why.slice(0, 1).map((reason) => ({ ...reason, origin: node.origin })));
         return placeNodes(node.children, level, parent);
       }
-      if (node.role === 'section' && node.inContents) ordinal += 1;
-      const number = node.role === 'section' && !node.inContents ? undefined : numbered(node.role, own, parent, ordinal);
+      if (node.role === 'section' && isListed(node)) ordinal += 1;
+      const number = node.role === 'section' && !isListed(node) ? undefined : numbered(node.role, own, parent, ordinal);
       if (source && !prepared) {
         problems.push(problem('error', 'topic.missing', `The topic “${node.item}” has no nested topic “${node.element}”. It is left out.`, node.origin));
         return [];
@@ -183,7 +185,9 @@ export function compose(input: Composition, memory: ComposeMemory = composeMemor
       label,
       isLinked: node.isLinked,
       entry: node.origin,
-      inContents: node.inContents && node.role !== 'glossaryentry',
+      joins: node.joins,
+      hasHeading: node.hasHeading,
+      inContents: isListed(node) && node.role !== 'glossaryentry',
       shortDescription: prepared ? shortDescriptionOf(prepared.content) : '',
       origin: prepared ? prepared.content.origin : node.origin,
       related: [],
@@ -195,7 +199,7 @@ export function compose(input: Composition, memory: ComposeMemory = composeMemor
 
   const nestedPlace = (topic: PreparedTopic, node: MapNode, level: number, parent: string | undefined, ordinal: number): Place => {
     const number = numbered('section', level, parent, ordinal);
-    const inner = { ...node, role: 'section' as const, children: [] };
+    const inner = { ...node, role: 'section' as const, joins: node.joinsNested, hasHeading: true, children: [] };
     const { title: _mapTitle, ...untitled } = inner;
     usedAnchors.add(topic.anchor);
     return makePlace(untitled, topic, topic.anchor, level, number);
@@ -222,6 +226,8 @@ export function compose(input: Composition, memory: ComposeMemory = composeMemor
     why,
   };
 }
+
+const isListed = ({ inContents, hasHeading }: MapNode): boolean => inContents && hasHeading;
 
 function emptyPublication(id: string, map: Item | undefined, locale: string): Publication {
   const facts = readFacts(element('map'));

@@ -24,6 +24,12 @@ export interface MapNode {
   readonly isLinked: boolean;
   /** What stands directly under it leads to each other (DITA 1.3, `collection-type`). */
   readonly isFamily: boolean;
+  /** Whether it stands on the page of the place above it (DITA 1.3, 2.4.5, `chunk`). */
+  readonly joins: boolean;
+  /** Whether the topics nested in its topic stand on its page. */
+  readonly joinsNested: boolean;
+  /** Without a heading its text goes on where that of the place above ends. */
+  readonly hasHeading: boolean;
   readonly scope: KeyScope;
   readonly origin: Origin;
   /** The attributes of the entry and of all around it that decide who gets it, outermost first. */
@@ -89,6 +95,8 @@ interface Around {
   readonly conditions: readonly Attributes[];
   readonly lens: Lens | undefined;
   readonly branches: readonly Branch[];
+  /** Whether all that is read here stands on one page. */
+  readonly isOnePage: boolean;
 }
 
 /** Keys of sets that hold everywhere come behind all that a map says itself. */
@@ -113,7 +121,8 @@ export function expandMap(map: Item, { library, lens: outermost, facets, rules =
     const origin = { item: item.id, path: [] };
     return eachBranch(root, origin, around, (branch) => {
       const scope = scopeFor(root, branch);
-      return readChildren(root, [], { ...branch, scope, open: [...branch.open, item.id], conditions: [...branch.conditions, ...conditionsOn(root)] });
+      const isOnePage = branch.isOnePage || chunkingOf(root).has('to-content');
+      return readChildren(root, [], { ...branch, scope, isOnePage, open: [...branch.open, item.id], conditions: [...branch.conditions, ...conditionsOn(root)] });
     });
   };
 
@@ -155,7 +164,10 @@ export function expandMap(map: Item, { library, lens: outermost, facets, rules =
     const { item } = outer;
     const origin = { item: item.id, path };
     const scope = scopeFor(element, outer);
-    const around = { ...outer, scope, conditions: [...outer.conditions, ...conditionsOn(element)] };
+    const chunking = chunkingOf(element);
+    const isOnePage = outer.isOnePage || chunking.has('to-content');
+    const joins = outer.isOnePage && !chunking.has('to-content');
+    const around = { ...outer, scope, isOnePage, conditions: [...outer.conditions, ...conditionsOn(element)] };
     defineAt(scope, element, origin, outer);
     const role = roleOf(element, outer.role);
     const { href, format } = element.attributes;
@@ -184,6 +196,9 @@ export function expandMap(map: Item, { library, lens: outermost, facets, rules =
       inContents: element.attributes['toc'] !== 'no',
       isLinked: element.attributes['linking'] !== 'none',
       isFamily,
+      joins,
+      joinsNested: isOnePage || chunking.has('by-document'),
+      hasHeading: !(joins && namesIn(element.attributes['outputclass']).includes(withoutHeading)),
       scope,
       origin,
       conditions,
@@ -249,7 +264,7 @@ export function expandMap(map: Item, { library, lens: outermost, facets, rules =
     return readMap({ ...around, item: sub, depth: around.depth + 1 });
   };
 
-  const outside: Around = { item: map, role: 'chapter', scope: rootScope, open: [], depth: 0, conditions: [], lens: outermost, branches: [] };
+  const outside: Around = { item: map, role: 'chapter', scope: rootScope, open: [], depth: 0, conditions: [], lens: outermost, branches: [], isOnePage: false };
   const nodes = readMap(outside);
   for (const id of library.commonSets) {
     const set = library.item(id);
@@ -257,6 +272,11 @@ export function expandMap(map: Item, { library, lens: outermost, facets, rules =
   }
   return { nodes, scope: rootScope, relations, problems, why };
 }
+
+const chunkingOf = ({ attributes }: Element): ReadonlySet<string> => new Set(namesIn(attributes['chunk']));
+
+/** The `outputclass` of an entry whose text goes on in that of the place above. */
+export const withoutHeading = 'without-heading';
 
 /** Every place of the expanded map in reading order. */
 export const allNodes = (nodes: readonly MapNode[]): MapNode[] => nodes.flatMap((node) => [node, ...allNodes(node.children)]);

@@ -7,5 +7,5 @@ export { compose, composeMemory, type ComposeMemory, type Composition } from './
 export { appearances, whyDropped, type Appearance } from './appearing.ts';
 export { standingOf } from './why.ts';
 export { checkEveryReader, type EveryReaderInput } from './every-reader.ts';
-export { expandMap, type MapNode } from './expand.ts';
+export { expandMap, withoutHeading, type MapNode } from './expand.ts';
 export * from './publication.ts';

@@ -35,6 +35,10 @@ export interface Place {
   readonly inContents: boolean;
   /** Whether links are made from it and to it by where it stands. */
   readonly isLinked: boolean;
+  /** Whether it stands on the page of the place above it, in outputs that have pages of their own for each. */
+  readonly joins: boolean;
+  /** Without a heading its text goes on where that of the place above ends. */
+  readonly hasHeading: boolean;
   /** The entry of the map that puts it there. */
   readonly entry: Origin;
   readonly shortDescription: string;

@@ -361,6 +361,7 @@ export function buildPrintDocument(publication: Publication, assets: PrintAssets
       title: inlines(place.title, 0),
       label: printable(place.label),
       listed: place.inContents,
+      headed: place.hasHeading,
       c: place.content ? [...topicBlocks(place.content), ...relatedBlock(place)] : [],
       places: place.children.filter((child) => child.role !== 'glossaryentry').map(placeOf),
     };

@@ -66,6 +66,8 @@ export interface PrintPlace {
   /** For running titles, bookmarks and contents. */
   readonly label: string;
   readonly listed: boolean;
+  /** Without a heading the text goes on in that of the place above. */
+  readonly headed: boolean;
   readonly c: readonly Block[];
   readonly places: readonly PrintPlace[];
 }

@@ -253,7 +253,7 @@
     bookmark(p, p.level + shift, text(weight: 600, walk-lines(p.title)))
   })
 }
-#let sections(ps) = for p in ps { section-heading(p); walk(p.c); sections(p.places) }
+#let sections(ps) = for p in ps { if p.headed { section-heading(p) } else { at(p.id) }; walk(p.c); sections(p.places) }
 
 #let all-places(ps) = ps.map(p => (p,) + all-places(p.places)).flatten()
 #let contents-line(p, depth) = {

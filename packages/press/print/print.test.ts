@@ -148,6 +148,18 @@ describe('video and sound', () => {
   });
 });
 
+describe('a topic whose text goes on in that of the topic above', () => {
+  it('is printed without a heading, and pages are named where it stands', () => {
+    const map = mapOf('<topicref href="topic:a" chunk="to-content"><topicref href="topic:b" outputclass="without-heading"/><topicref href="topic:c"/></topicref>');
+    const publication = composeTexts([map, concept('a', '<p>First. See <xref href="topic:b"/>.</p>', 'Above'), concept('b', '<p>Second</p>', 'Hidden title'), concept('c', '<p>Third</p>', 'Below')]);
+    const { pdf, problems } = printPublication(publication, () => undefined, engine);
+    expect([...publication.problems, ...problems]).toEqual([]);
+    const text = flat(run('pdftotext', toFile(pdf!), '-'));
+    expect(text).toMatch(/First\. See “Hidden title”[^.]* on page \d+\. Second 1\.1 ?Below Third/u);
+    expect(text.match(/Hidden title/gu)).toHaveLength(1);
+  });
+});
+
 describe('bad content', () => {
   const svg = (bytes: string) => ({ id: 'i', name: 'i.svg', mediaType: 'image/svg+xml', bytes: new TextEncoder().encode(bytes) });
   const assets = [{ id: 'i', name: 'i.svg', mediaType: 'image/svg+xml' }];

@@ -12,8 +12,11 @@ import { join, raw, tag, text, type Html } from './html.ts';
 import { mediaHtml, type SiteAssets } from './media.ts';
 import type { Pages } from './pages.ts';
 
-export interface RenderedTopic {
-  readonly html: Html;
+/** Renders the topics of one page. */
+export interface TopicRenderer {
+  /** @param level of the headings in the topic, 2 to 6 */
+  render(content: ResolvedElement, level: number): Html;
+  /** Of all topics rendered so far, in order. */
   readonly footnotes: readonly Html[];
 }
 
@@ -68,9 +71,9 @@ const labels: Readonly<Record<string, keyof Words>> = {
   refsyn: 'syntax',
 };
 
-/** Renders the content of one topic as HTML. The heading of the page is level 1; what stands in the topic begins at 2. */
-export function renderTopic(content: ResolvedElement, publication: Publication, pages: Pages, assets: SiteAssets, words: Words): RenderedTopic {
+export function topicRenderer(publication: Publication, pages: Pages, assets: SiteAssets, words: Words): TopicRenderer {
   const footnotes: Html[] = [];
+  let headingTag = 'h2';
   const seen = new Set<string>();
   let inLink = false;
   const definitions = definitionsOf(publication);
@@ -234,7 +237,7 @@ export function renderTopic(content: ResolvedElement, publication: Publication, 
     const rest = element.children.filter((child) => child !== title);
     const heading = title ? lines(title.children, depth) : label === undefined ? undefined : text(words[label] as string);
     const id = idOf(element);
-    const head = heading === undefined ? undefined : tag('h2', {}, heading);
+    const head = heading === undefined ? undefined : tag(headingTag, {}, heading);
     if (head !== undefined && isExpandable(element.attributes)) return tag('details', { id, class: element.name }, tag('summary', {}, head), blocks(rest, depth));
     return tag('section', { id, class: element.name }, ...(head === undefined ? [] : [head]), blocks(rest, depth));
   };
@@ -273,7 +276,7 @@ export function renderTopic(content: ResolvedElement, publication: Publication, 
       items.push(step(child, depth));
     }
     end();
-    const heading = element.name === 'substeps' ? [] : [tag('h2', { class: 'label' }, text(words.steps))];
+    const heading = element.name === 'substeps' ? [] : [tag(headingTag, { class: 'label' }, text(words.steps))];
     return element.name === 'substeps' ? join(parts) : tag('section', { class: 'steps', id: idOf(element) }, ...heading, ...parts);
   };
 
@@ -389,10 +392,15 @@ export function renderTopic(content: ResolvedElement, publication: Publication, 
     return id === undefined ? inner : tag('div', { id }, inner);
   };
 
-  const html = join(
-    childElements(content).map((part) =>
-      part.name === 'title' || part.name === 'glossterm' ? raw('') : isA(part.name, 'body') || part.name === 'abstract' ? blocks(part.children, 0) : block(part, 0),
-    ),
-  );
-  return { html, footnotes };
+  return {
+    footnotes,
+    render(content, level) {
+      headingTag = `h${level}`;
+      return join(
+        childElements(content).map((part) =>
+          part.name === 'title' || part.name === 'glossterm' ? raw('') : isA(part.name, 'body') || part.name === 'abstract' ? blocks(part.children, 0) : block(part, 0),
+        ),
+      );
+    },
+  };
 }

@@ -6,7 +6,7 @@ import type { IndexEntry, Place, Publication } from '@ukiyo/core/compose';
 import { problem, type Problem } from '@ukiyo/core/problems';
 import { wordsFor, type Words } from '@ukiyo/core/words';
 import { assetFileName, isImage, type AssetSource } from '../shared/assets.ts';
-import { renderTopic } from './content.ts';
+import { topicRenderer } from './content.ts';
 import { join, raw, tag, text, type Html } from './html.ts';
 import type { SiteAssets } from './media.ts';
 import { breadcrumb, placeCards, pageFrame, relatedLinks, wayOn, type PageParts } from './page.ts';
@@ -61,7 +61,7 @@ export function siteFiles(publication: Publication, source: AssetSource, options
     yield ['contents.html', wholePage(contentsPage(publication, pages, words))];
     let done = 0;
     for (const place of pages.order) {
-      yield [pages.file(place.anchor), wholePage(placePage(place, done, publication, pages, assets, words))];
+      yield [pages.href(place.anchor)!, wholePage(placePage(place, done, publication, pages, assets, words))];
       done += 1;
       options.onPage?.(done, pages.order.length);
     }
@@ -70,19 +70,35 @@ export function siteFiles(publication: Publication, source: AssetSource, options
 }
 
 function placePage(place: Place, index: number, publication: Publication, pages: Pages, assets: SiteAssets, words: Words): PageParts {
-  const rendered = place.content ? renderTopic(place.content, publication, pages, assets, words) : undefined;
-  const children = place.children.filter((child) => child.inContents);
-  const footnotes = rendered?.footnotes ?? [];
+  const renderer = topicRenderer(publication, pages, assets, words);
+  const heading = (one: Place): Html => join([...(one.number === undefined ? [] : [tag('span', { class: 'number' }, text(one.number)), raw(' ')]), text(one.label)]);
+  const joined = (above: Place, level: number): Html =>
+    join(
+      above.children
+        .filter((one) => isOn(one, place, pages))
+        .map((one) => tag('section', { class: 'joined', id: one.anchor }, one.hasHeading ? tag(`h${level}`, {}, heading(one)) : raw(''), body(one, level))),
+    );
+  const body = (one: Place, level: number): Html => join([one.content ? renderer.render(one.content, Math.min(6, level + 1)) : raw(''), joined(one, Math.min(6, level + 1))]);
+  const article = tag('article', {}, tag('h1', {}, heading(place)), body(place, 1));
+  const together = withJoined(place, place, pages);
+  const children = together.flatMap((one) => one.children.filter((child) => child.inContents && !isOn(child, place, pages)));
+  const { footnotes } = renderer;
   const main = join([
     breadcrumb(place, pages, words),
-    tag('article', {}, tag('h1', {}, ...(place.number === undefined ? [] : [tag('span', { class: 'number' }, text(place.number)), raw(' ')]), text(place.label)), ...(rendered ? [rendered.html] : [])),
+    article,
     ...(footnotes.length === 0 ? [] : [tag('section', { class: 'footnotes', 'aria-label': words.footnotes }, tag('ol', {}, ...footnotes.map((note, at) => tag('li', { id: `fn-${at + 1}` }, note))))]),
     ...(children.length === 0 ? [] : [tag('section', { class: 'inside' }, tag('h2', {}, text(words.inThisSection)), placeCards(children, pages))]),
-    relatedLinks(place, publication, pages, words),
+    relatedLinks(together, publication, pages, words),
     wayOn(index, pages, words),
   ]);
   return { title: place.label, description: place.shortDescription, main };
 }
+
+/** Whether a place stands on the page of another. */
+const isOn = (one: Place, page: Place, pages: Pages): boolean => one !== page && pages.href(one.anchor)?.split('#')[0] === pages.href(page.anchor);
+
+/** A place and all that stand on its page, in reading order. */
+const withJoined = (place: Place, page: Place, pages: Pages): Place[] => [place, ...place.children.filter((one) => isOn(one, page, pages)).flatMap((one) => withJoined(one, page, pages))];
 
 function homePage(publication: Publication, pages: Pages): PageParts {
   const { facts } = publication;
@@ -105,7 +121,7 @@ function contentsPage(publication: Publication, pages: Pages, words: Words): Pag
       {},
       ...places
         .filter((place) => place.inContents && pages.href(place.anchor) !== undefined)
-        .map((place) => tag('li', {}, tag('a', { href: pages.file(place.anchor) }, text(place.label)), ...(place.children.some((child) => child.inContents) ? [list(place.children)] : []))),
+        .map((place) => tag('li', {}, tag('a', { href: pages.href(place.anchor) }, text(place.label)), ...(place.children.some((child) => child.inContents) ? [list(place.children)] : []))),
     );
   return { title: words.contents, description: '', main: tag('div', { class: 'all-contents' }, tag('h1', {}, text(words.contents)), list(publication.places)) };
 }
@@ -122,7 +138,7 @@ function contentsData(places: readonly Place[], pages: Pages): ContentsData[] {
     .filter((place) => place.inContents && pages.href(place.anchor) !== undefined)
     .map((place) => {
       const inner = contentsData(place.children, pages);
-      return { h: pages.file(place.anchor), t: place.label, ...(place.number === undefined ? {} : { n: place.number }), ...(inner.length === 0 ? {} : { c: inner }) };
+      return { h: pages.href(place.anchor)!, t: place.label, ...(place.number === undefined ? {} : { n: place.number }), ...(inner.length === 0 ? {} : { c: inner }) };
     });
 }
 

@@ -73,21 +73,21 @@ export function breadcrumb(place: Place, pages: Pages, words: Words): Html {
   const above: Place[] = [];
   for (let at = pages.parentOf.get(place.anchor); at; at = pages.parentOf.get(at.anchor)) above.unshift(at);
   const link = (href: string, label: string): Html => tag('li', {}, tag('a', { href }, text(label)));
-  return tag('nav', { class: 'crumbs', 'aria-label': words.contents }, tag('ol', {}, link('index.html', words.home), ...above.map((one) => link(pages.file(one.anchor), one.label))));
+  return tag('nav', { class: 'crumbs', 'aria-label': words.contents }, tag('ol', {}, link('index.html', words.home), ...above.map((one) => link(pages.href(one.anchor)!, one.label))));
 }
 
 export function placeCards(places: readonly Place[], pages: Pages): Html {
   return tag(
     'ul',
     { class: 'cards' },
-    ...places.map((place) => tag('li', {}, tag('a', { href: pages.file(place.anchor) }, text(place.label)), ...(place.shortDescription === '' ? [] : [tag('p', {}, text(place.shortDescription))]))),
+    ...places.map((place) => tag('li', {}, tag('a', { href: pages.href(place.anchor) }, text(place.label)), ...(place.shortDescription === '' ? [] : [tag('p', {}, text(place.shortDescription))]))),
   );
 }
 
 /** Links to the page before and after, in reading order. */
 export function wayOn(index: number, pages: Pages, words: Words): Html {
   const link = (place: Place | undefined, rel: 'prev' | 'next', word: string): Html =>
-    place ? tag('a', { href: pages.file(place.anchor), rel }, tag('span', {}, text(word)), text(place.label)) : tag('span', {});
+    place ? tag('a', { href: pages.href(place.anchor), rel }, tag('span', {}, text(word)), text(place.label)) : tag('span', {});
   return tag(
     'nav',
     { class: 'way', 'aria-label': `${words.previous}, ${words.following}` },
@@ -96,11 +96,13 @@ export function wayOn(index: number, pages: Pages, words: Words): Html {
   );
 }
 
-export function relatedLinks(place: Place, publication: Publication, pages: Pages, words: Words): Html {
-  const links = place.related.flatMap((anchor) => {
+/** Where the places of one page lead by where they stand; not to each other. */
+export function relatedLinks(together: readonly Place[], publication: Publication, pages: Pages, words: Words): Html {
+  const here = new Set(together.map(({ anchor }) => anchor));
+  const links = [...new Set(together.flatMap(({ related }) => related))].flatMap((anchor) => {
     const href = pages.href(anchor);
     const target = publication.targets[anchor];
-    return href === undefined || !target ? [] : [tag('li', {}, tag('a', { href }, text(target.title)))];
+    return href === undefined || !target || here.has(anchor) ? [] : [tag('li', {}, tag('a', { href }, text(target.title)))];
   });
   return links.length === 0 ? raw('') : tag('section', { class: 'related' }, tag('h2', {}, text(words.related)), tag('ul', {}, join(links)));
 }

@@ -1,12 +1,13 @@
 import { allPlaces, type Place, type Publication } from '@ukiyo/core/compose';
 
-/** Which place stands on which page of the site. */
+/** Which place stands on which page of the site: a page of its own, or that of the place above. */
 export interface Pages {
   /** Places that have a page, in reading order. */
   readonly order: readonly Place[];
+  /** Places that stand on a page, their own or another's, in reading order. */
+  readonly shown: readonly Place[];
   /** Address of a place or anything in it, relative to the site's folder; undefined when it is not there. */
   href(anchor: string): string | undefined;
-  file(anchor: string): string;
   readonly parentOf: ReadonlyMap<string, Place>;
 }
 
@@ -21,11 +22,14 @@ function fileNameOf(anchor: string): string {
 }
 
 export function layOutPages(publication: Publication): Pages {
-  const order = allPlaces(publication.places).filter((place) => !lists.has(place.role));
+  const shown = allPlaces(publication.places).filter((place) => !lists.has(place.role));
   const used = new Set(reserved);
   const files = new Map<string, string>();
+  /** The file of the page on which a place stands. */
+  const joined = new Map<string, string>();
   const parentOf = new Map<string, Place>();
   for (const place of allPlaces(publication.places)) for (const child of place.children) parentOf.set(child.anchor, place);
+  const order = shown.filter(({ joins }) => !joins);
   for (const place of order) {
     const base = fileNameOf(place.anchor);
     let name = base;
@@ -33,14 +37,18 @@ export function layOutPages(publication: Publication): Pages {
     used.add(name);
     files.set(place.anchor, `${name}.html`);
   }
+  for (const place of shown) {
+    const page = files.get(place.anchor) ?? joined.get(parentOf.get(place.anchor)?.anchor ?? '');
+    if (page !== undefined) joined.set(place.anchor, page);
+  }
   return {
     order,
+    shown: shown.filter(({ anchor }) => joined.has(anchor)),
     parentOf,
-    file: (anchor) => files.get(anchor) ?? 'index.html',
     href(anchor) {
       const own = files.get(anchor);
       if (own !== undefined) return own;
-      const page = files.get(publication.targets[anchor]?.place ?? '');
+      const page = joined.get(publication.targets[anchor]?.place ?? anchor);
       return page === undefined ? undefined : `${page}#${anchor}`;
     },
   };

@@ -1,4 +1,4 @@
-import type { Publication } from '@ukiyo/core/compose';
+import type { Place, Publication } from '@ukiyo/core/compose';
 import { readableText } from '@ukiyo/core/library';
 import { searchFields, stemmer, searchWords, type SearchDocument } from '../shared/terms.ts';
 import { printable } from '../shared/text.ts';
@@ -6,9 +6,14 @@ import type { Pages } from './pages.ts';
 
 /** The search index of a site, as the script file that a page loads when its reader first searches. */
 export function searchIndexScript(publication: Publication, pages: Pages): string {
-  const documents = pages.order
+  /** What stands without a heading is found under that of the place above. */
+  const headed = (place: Place): Place => {
+    const above = place.hasHeading ? undefined : pages.parentOf.get(place.anchor);
+    return above ? headed(above) : place;
+  };
+  const documents = pages.shown
     .filter((place) => place.content)
-    .map((place) => ({ id: pages.file(place.anchor), title: printable(place.label), lead: printable(place.shortDescription), text: printable(readableText(place.content!)) }));
+    .map((place) => ({ id: pages.href(place.anchor)!, title: printable(headed(place).label), lead: printable(place.shortDescription), text: printable(readableText(place.content!)) }));
   return dataScript('search', `{"locale":${JSON.stringify(publication.locale)},"index":${searchIndex(documents, publication.locale)}}`);
 }
 

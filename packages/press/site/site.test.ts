@@ -187,6 +187,44 @@ describe('areas of an image', () => {
   });
 });
 
+describe('topics on one page', () => {
+  const map = mapOf(
+    '<topicref href="topic:care" chunk="to-content"><topicref href="topic:rinse"/><topicref href="topic:dry" outputclass="without-heading"/><topicref href="topic:store" chunk="to-content"/></topicref>',
+  );
+  const topics = [
+    concept('care', '<section><title>Why</title><p>Salt<fn>Of the sea</fn>. See <xref href="topic:dry"/>.</p></section>', 'Care'),
+    concept('rinse', '<section><title>How</title><p>Fresh water<fn>Not from the tap</fn></p></section>', 'Rinse'),
+    concept('dry', '<p>Chamois</p>', 'Dry'),
+    concept('store', '<p>In the shed</p>', 'Store'),
+  ];
+  const files: Files = new Map(siteFiles(composeTexts([map, ...topics]), () => undefined).files);
+  const care = page(files, 'care.html');
+
+  it('stand one after the other, with headings of their depth, and have no page of their own', () => {
+    expect(htmlOf(files).map(([path]) => path)).toEqual(['index.html', 'contents.html', 'care.html', 'store.html']);
+    expect([...care.matchAll(/<h(\d)[^>]*>(?:<span class="number">([\d.]+)<\/span> )?([^<]+)/gu)].map(([, level, number = '', text]) => `${level} ${number} ${text}`)).toEqual([
+      '1 1 Care',
+      '2  Why',
+      '2 1.1 Rinse',
+      '3  How',
+      '2  In this section',
+    ]);
+    expect(care.indexOf('Chamois')).toBeGreaterThan(care.indexOf('Fresh water'));
+    expect(care).toContain('href="store.html"');
+  });
+  it('are led to where they stand, by links, contents and search; footnotes are counted through', async () => {
+    expect(care).toContain('href="care.html#dry"');
+    expect(care).toMatch(/id="dry"/u);
+    expect([...care.matchAll(/id="(fn-\d)"/gu)].map(([, id]) => id)).toEqual(['fn-1', 'fn-2']);
+    expect(data(files, 'contents-data.js', 'contents')).toMatchObject([{ h: 'care.html', c: [{ h: 'care.html#rinse' }, { h: 'store.html' }] }]);
+    const { index } = data(files, 'search-index.js', 'search') as { index: AsPlainObject };
+    const found = MiniSearch.loadJS(index, searchOptions('en')).search('chamois');
+    expect(found.map(({ id, title }) => [id, title])).toEqual([['care.html#dry', 'Care']]);
+    const { results } = await new HtmlValidate({ extends: ['html-validate:standard', 'html-validate:document', 'html-validate:a11y'], rules: { 'require-sri': 'off' } }).validateString(care);
+    expect(results.flatMap(({ messages }) => messages.map(({ message }) => message))).toEqual([]);
+  });
+});
+
 describe('hostile content', () => {
   const build = (title: string, body: string): Files =>
     new Map(siteFiles(composeTexts([`<map id="m"><title>${title}</title><topicref href="topic:a"/></map>`, concept('a', body, title)]), () => undefined).files);

@@ -128,6 +128,11 @@ async function searchEngine(): Promise<SiteSearch | undefined> {
 const field = byId('search') as HTMLInputElement | null;
 const results = byId('results');
 
+function withQuery(href: string, query: string): string {
+  const [file = '', anchor] = href.split('#');
+  return `${file}?q=${encodeURIComponent(query)}${anchor === undefined ? '' : `#${anchor}`}`;
+}
+
 async function showResults(): Promise<void> {
   if (!field || !results) return;
   const query = field.value.trim();
@@ -142,7 +147,7 @@ async function showResults(): Promise<void> {
   const count = (hits.length === 0 ? labels['none'] : labels['found'])?.replace('{n}', String(hits.length)) ?? '';
   results.replaceChildren(
     make('p', { class: 'count', role: 'status' }, count),
-    make('ol', {}, ...hits.map((hit) => make('li', {}, make('a', { href: `${hit.href}?q=${encodeURIComponent(query)}` }, hit.title), ...(hit.lead === '' ? [] : [make('p', {}, hit.lead)])))),
+    make('ol', {}, ...hits.map((hit) => make('li', {}, make('a', { href: withQuery(hit.href, query) }, hit.title), ...(hit.lead === '' ? [] : [make('p', {}, hit.lead)])))),
   );
 }
 field?.addEventListener('focus', () => void searchEngine());

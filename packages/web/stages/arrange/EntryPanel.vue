@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { branchLenses, changeEntry, entryTitle, inclusionOf, rolesAt, withBranchLenses, withEntryTitle, withInclusion, type Inclusion, type MapEntry } from '@ukiyo/core/arranging';
+import { branchLenses, changeEntry, entryTitle, inclusionOf, isOnePage, isWithoutHeading, rolesAt, standsOnPageAbove, withBranchLenses, withEntryTitle, withHeading, withInclusion, withOnePage, type Inclusion, type MapEntry } from '@ukiyo/core/arranging';
 import { markupOf, nodesOf } from '@ukiyo/core/library';
 import type { Element } from '@ukiyo/core/markup';
 import { computed, ref, watch } from 'vue';
@@ -41,6 +41,9 @@ function toggleFamily(): void {
   const { 'collection-type': _before, ...others } = entry.element.attributes;
   change((one) => ({ ...one, attributes: isFamily.value ? others : { ...others, 'collection-type': 'family' } }));
 }
+const wholePage = computed(() => isOnePage(entry.element));
+const joins = computed(() => map.root.value !== undefined && standsOnPageAbove(map.root.value, entry.path));
+const headless = computed(() => isWithoutHeading(entry.element));
 const mayCut = computed(() => map.root.value !== undefined && changeEntry(map.root.value, entry.path, (one) => one) !== undefined && entry.element.children.length > 0);
 const place = computed(() => contents.placeOf(entry.path));
 </script>
@@ -56,6 +59,12 @@ const place = computed(() => contents.placeOf(entry.path));
       <div class="field"><span>{{ entry.href === '' ? 'Heading' : 'Title here, if another than that of the topic' }}</span><PhraseField :key="key" v-model:markup="markup" label="Title here" @enter="keepTitle" /><n-button v-if="isChanged" size="tiny" type="primary" @click="keepTitle">Keep the title</n-button></div>
       <div class="field"><span>It is</span><label v-for="{ name, label } in boxes" :key="name" class="box"><input type="checkbox" :checked="inclusion[name]" :disabled="!editable || isLast(name)" @change="toggle(name)" />{{ label }}</label></div>
       <label class="box"><input type="checkbox" :checked="isFamily" @change="toggleFamily" />what stands under it leads to each other</label>
+      <div class="field">
+        <span>On help sites</span>
+        <p v-if="joins" class="small">It stands on the page of the topic above.</p>
+        <label class="box"><input type="checkbox" :checked="wholePage" @change="change((one) => withOnePage(one, !wholePage))" />one page with all that stands under it</label>
+        <label v-if="joins" class="box"><input type="checkbox" :checked="headless" @change="change((one) => withHeading(one, headless))" />without its heading, also in print: its text goes on in that of the topic above</label>
+      </div>
       <div v-if="looking.lenses.length > 0" class="field"><span>Seen through a lens of its own; once for each</span><label v-for="lens in looking.lenses" :key="lens.id" class="box"><input type="checkbox" :checked="lenses.includes(lens.id)" @change="toggleLens(lens.id)" />{{ lens.name }}</label></div>
     </fieldset>
     <div v-if="editable" class="acts"><n-button size="small" @click="emit('facets')">Only for …</n-button><n-button v-if="mayCut" size="small" @click="emit('cut')">Make it a map of its own</n-button></div>
