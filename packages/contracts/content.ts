@@ -2,7 +2,7 @@ import { useManners } from '@ukiyo/core/library';
 import { z } from 'zod';
 
 /** A language of content, as in `de` or `pt-BR` (BCP 47). */
-export const Locale = z.string().regex(/^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/u);
+export const Locale = z.string().regex(/^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/u, 'A locale is written as en or en-GB.');
 
 export const Severity = z.enum(['error', 'warning', 'info']);
 
@@ -65,6 +65,8 @@ export const ItemSummary = z.object({
   problems: ProblemCounts,
   /** The attributes by which all of it varies. */
   conditions: z.record(z.string(), z.string()),
+  /** The facts that the team agreed on, as it says them. */
+  facts: z.record(z.string(), z.string()),
   /** The topic for which it stands in. */
   alternateOf: z.string().nullable(),
   updatedAt: z.string(),

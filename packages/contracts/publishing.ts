@@ -76,6 +76,13 @@ export const EditionInput = z.object({
   lens: z.string().max(200).nullable(),
   variables: z.record(z.string().max(100), z.string().max(2000)).default({}),
   locale: Locale.default('en'),
+  /** Where its readers find it, from the web or from where another edition stands: other publications lead there. */
+  address: z
+    .string()
+    .trim()
+    .max(500)
+    .regex(/^(https?:\/\/[^\s"'<>]+|[^\s:"'<>]*)$/iu, 'An address begins with https:// or says the way from beside this site, as ../help/ does.')
+    .default(''),
 });
 export type EditionInput = z.infer<typeof EditionInput>;
 

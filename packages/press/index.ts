@@ -4,6 +4,7 @@
  * A renderer looks nothing up: all it needs stands in the publication.
  */
 export { createPrintEngine, printPublication, type PrintEngine, type PrintResult } from './print/index.ts';
+export { siteAddress } from './site/pages.ts';
 export { siteFiles, type SiteOptions, type SiteResult } from './site/index.ts';
 export { ditaFiles, type PackagedAsset, type PackagedItem } from './package/dita.ts';
 export type { AssetFile, AssetSource } from './shared/assets.ts';

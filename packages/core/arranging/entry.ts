@@ -79,6 +79,16 @@ export const withHeading = (entry: Element, on: boolean): Element => ({
   attributes: withAttribute(entry.attributes, 'outputclass', withName(entry.attributes['outputclass'], withoutHeading, !on)),
 });
 
+/** What keys begin with that lead into another publication; undefined where the map is taken in. */
+export const peerScope = ({ attributes }: Element): string | undefined => (attributes['scope'] === 'peer' ? (attributes['keyscope'] ?? '') : undefined);
+
+/** The entry of a map of which nothing is taken in, but to whose publication links may lead (DITA 1.3, 2.4.4.8); or one that is taken in again. */
+export function withPeerScope({ attributes, ...entry }: Element, scope: string | undefined): Element {
+  const isPeer = scope !== undefined;
+  const named = withAttribute(withAttribute(attributes, 'scope', isPeer ? 'peer' : undefined), 'processing-role', isPeer ? 'resource-only' : undefined);
+  return { ...entry, attributes: withAttribute(named, 'keyscope', namesIn(scope).join(' ') || undefined) };
+}
+
 /** Changes one entry, unless that makes the map less valid. */
 export function changeEntry(root: Element, path: Path, change: (entry: Element) => Element): Arranged | undefined {
   const entry = nodeAt(root, path);

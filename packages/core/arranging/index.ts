@@ -12,6 +12,7 @@ export {
   isOnePage,
   isWithoutHeading,
   mapOf,
+  peerScope,
   rolesAt,
   standsOnPageAbove,
   withBranchLenses,
@@ -19,6 +20,7 @@ export {
   withHeading,
   withInclusion,
   withOnePage,
+  withPeerScope,
   type Inclusion,
 } from './entry.ts';
 export { changeEach, moveMany, outermost, removeMany, type ArrangedMany } from './many.ts';

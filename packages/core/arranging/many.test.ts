@@ -21,6 +21,7 @@ import {
   moveUp,
   outdent,
   outermost,
+  peerScope,
   relationsOf,
   removeMany,
   rolesAt,
@@ -30,6 +31,7 @@ import {
   withHeading,
   withInclusion,
   withOnePage,
+  withPeerScope,
   withRelations,
 } from './index.ts';
 
@@ -42,6 +44,16 @@ const shape = (root: Element): string =>
     .map(({ depth, href }) => `${'-'.repeat(depth)}${href.slice(6)}`)
     .join(' ');
 const entry = (root: Element, path: Path): Element => nodeAt(root, path) as Element;
+
+describe('a map of another publication', () => {
+  it('is not taken in, has a name for its keys, and can be taken in again', () => {
+    const maps = tree('<map id="m"><title>M</title><mapref href="map:h" format="ditamap"/></map>');
+    const peer = changeEntry(maps, [1], (at) => withPeerScope(at, ' book  two '))!.root;
+    expect(entry(peer, [1]).attributes).toEqual({ href: 'map:h', format: 'ditamap', scope: 'peer', 'processing-role': 'resource-only', keyscope: 'book two' });
+    expect([peerScope(entry(maps, [1])), peerScope(entry(peer, [1]))]).toEqual([undefined, 'book two']);
+    expect(changeEntry(peer, [1], (at) => withPeerScope(at, undefined))!.root).toEqual(maps);
+  });
+});
 
 describe('one page', () => {
   it('is said at the entry that holds, and what it holds can go without its heading', () => {

@@ -9,9 +9,10 @@ import { nameIn } from './branches.ts';
 import { expandMap, type MapNode } from './expand.ts';
 import { readFacts } from './facts.ts';
 import { buildIndex } from './indexing.ts';
-import { fillKeys, scopeKey, type KeyScope } from './keys.ts';
+import { fillKeys, keyScope, scopeKey, type KeyScope } from './keys.ts';
 import { relatedPlaces, resolveLinks, withRelated, type Standing } from './linking.ts';
 import { numberOf, type Counters } from './number.ts';
+import type { Peer, PeerEdition, PeerMap } from './peers.ts';
 import { prepareTopic, type PendingLink, type PreparationContext, type PreparedTopic } from './prepare.ts';
 import type { GlossaryEntry, Listed, Place, PlaceRole, Publication, Reason, Target } from './publication.ts';
 
@@ -27,6 +28,8 @@ export interface Composition {
   readonly locale?: string;
   /** Values of `deliveryTarget` that this output answers to; content for others is dropped. */
   readonly deliveryTargets?: readonly string[];
+  /** How the publication of another map is made; where it says nothing, it is made as this one is. */
+  readonly peerEdition?: (map: string) => PeerEdition | undefined;
 }
 
 /** Remembers prepared topics between compositions, so that after a change only what changed is done again. */
@@ -43,12 +46,17 @@ export function composeMemory(): ComposeMemory {
  * @returns the publication with problems `map.*`, `topic.missing`, `borrow.*`, `key.*`, `image.missing`, `link.*`, `index.*` and those of validation
  */
 export function compose(input: Composition, memory: ComposeMemory = composeMemory()): Publication {
+  return composeMap(input, memory).publication;
+}
+
+/** With the keys of the map. What a publication says of others does not depend on what these say of it: links of a peer to its own peers are left open. */
+function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): { readonly publication: Publication; readonly scope: KeyScope } {
   const { library, facets = [], rules = [], variables = {}, locale = 'en' } = input;
   const lens = withDelivery(input.lens, input.deliveryTargets);
   const problems: Problem[] = [];
   const why: Reason[] = [];
   const map = library.item(input.map);
-  if (!map?.root || map.kind !== 'map') return emptyPublication(input.map, map, locale);
+  if (!map?.root || map.kind !== 'map') return { publication: emptyPublication(input.map, map, locale), scope: keyScope([]) };
 
   const choosers = new Map<string, Choose>();
   const chooseThrough = (through: Lens | undefined): Choose => {
@@ -61,7 +69,7 @@ export function compose(input: Composition, memory: ComposeMemory = composeMemor
   why.push(...expanded.why);
 
   const scopeKeys = new Map<KeyScope, string>();
-  const basis = JSON.stringify([facets, rules, variables, [...library.alternates]]);
+  const basis = JSON.stringify([facets, rules, variables, [...library.alternates], expanded.peers.map(({ names }) => names)]);
   const prepare = (root: Element, node: MapNode, anchor: string): PreparedTopic | undefined => {
     const topic = elementOf(root, node.element);
     if (!topic || node.item === undefined) return undefined;
@@ -72,7 +80,7 @@ export function compose(input: Composition, memory: ComposeMemory = composeMemor
     memory.set(root, remembered);
     const known = remembered.get(key);
     if (known && isCurrent(known, library)) return known;
-    const context: PreparationContext = { library, lens: node.lens, facets, rules, scope: node.scope, variables, choose: chooseThrough(node.lens) };
+    const context: PreparationContext = { library, lens: node.lens, facets, rules, scope: node.scope, variables, choose: chooseThrough(node.lens), peers: expanded.peers };
     const prepared = prepareTopic(topic, node.item, anchor, context);
     remembered.set(key, prepared);
     return prepared;
@@ -206,12 +214,13 @@ export function compose(input: Composition, memory: ComposeMemory = composeMemor
   };
 
   const places = placeNodes(withKeys(expanded.nodes, variables), 1, undefined);
-  const links = resolveLinks(pending, standing, targets, library, locale, problems);
+  const peers = (): Peer[] => (isPeer ? [] : expanded.peers.map((peer) => composePeer(peer, input, memory)));
+  const links = resolveLinks(pending, { standing, targets, library, peers, locale }, problems);
   const related = relatedPlaces(expanded.relations, families, standing.topics);
   const { groups, problems: indexProblems } = buildIndex(indexTerms, locale);
   problems.push(...indexProblems);
   const collator = new Intl.Collator(locale);
-  return {
+  const publication = {
     facts: readFacts(element(map.root.name, map.root.attributes, fillKeys(map.root.children, expanded.scope, variables))),
     locale,
     places: withRelated(places, related),
@@ -225,6 +234,14 @@ export function compose(input: Composition, memory: ComposeMemory = composeMemor
     problems: distinct(problems),
     why,
   };
+  return { publication, scope: expanded.scope };
+}
+
+function composePeer(peer: PeerMap, input: Composition, memory: ComposeMemory): Peer {
+  const { deliveryTargets: _ofThisOutput, lens, variables, ...rest } = input;
+  const edition = input.peerEdition?.(peer.map) ?? { ...(lens ? { lens } : {}), ...(variables ? { variables } : {}) };
+  const composition = { ...rest, map: peer.map, ...(edition.lens ? { lens: edition.lens } : {}), ...(edition.variables ? { variables: edition.variables } : {}) };
+  return { ...peer, edition, ...composeMap(composition, memory, true) };
 }
 
 const isListed = ({ inContents, hasHeading }: MapNode): boolean => inContents && hasHeading;

@@ -55,7 +55,7 @@ export function checkEveryReader({ library, map, facets, lens, variables = {} }:
   if (!item?.root) return [];
   // What stands in for others is chosen as the edition chooses; what varies inside is left open.
   const choose = choosing(library, lens, facets);
-  const { nodes } = expandMap(item, { library, lens: undefined, facets, chooseThrough: () => choose });
+  const { nodes, peers } = expandMap(item, { library, lens: undefined, facets, chooseThrough: () => choose });
   const prepared = new Map<MapNode, PreparedTopic>();
   const used = new Map<string, Set<string>>();
   for (const node of allNodes(nodes)) {
@@ -63,7 +63,7 @@ export function checkEveryReader({ library, map, facets, lens, variables = {} }:
     const root = node.item === undefined ? undefined : library.item(node.item)?.root;
     const found = root && elementOf(root, node.element);
     if (!found || node.item === undefined) continue;
-    const topic = prepareTopic(found, node.item, node.item, { library, lens: node.lens, facets, rules: [], scope: node.scope, variables, choose });
+    const topic = prepareTopic(found, node.item, node.item, { library, lens: node.lens, facets, rules: [], scope: node.scope, variables, choose, peers });
     prepared.set(node, topic);
     noteAll(topic.content, used);
   }

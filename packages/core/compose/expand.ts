@@ -7,6 +7,7 @@ import type { HouseRule } from '../rules/index.ts';
 import type { Choose } from './alternates.ts';
 import { branchesOf, scopesIn, type Branch } from './branches.ts';
 import { defineKeys, keyScope, type KeyScope } from './keys.ts';
+import type { PeerMap } from './peers.ts';
 import type { Origin, PlaceRole, Reason } from './publication.ts';
 
 /** One place of the expanded map, before its topic is read. */
@@ -54,6 +55,7 @@ export interface ExpandedMap {
   readonly nodes: readonly MapNode[];
   readonly scope: KeyScope;
   readonly relations: readonly Relation[];
+  readonly peers: readonly PeerMap[];
   readonly problems: readonly Problem[];
   readonly why: readonly Reason[];
 }
@@ -107,6 +109,7 @@ export function expandMap(map: Item, { library, lens: outermost, facets, rules =
   const problems: Problem[] = [];
   const why: Reason[] = [];
   const relations: Relation[] = [];
+  const peers: PeerMap[] = [];
   const rootScope = keyScope([]);
   const read = new Set<string>();
   const report = (found: Problem): void => void problems.push(found);
@@ -163,6 +166,14 @@ export function expandMap(map: Item, { library, lens: outermost, facets, rules =
   const readEntry = (element: Element, path: Path, outer: Around): MapNode[] => {
     const { item } = outer;
     const origin = { item: item.id, path };
+    const { href, format } = element.attributes;
+    const reference = href === undefined ? undefined : readReference(href, item.id);
+    const isMapReference = element.name === 'mapref' || format === 'ditamap' || (href?.startsWith('map:') ?? false);
+    if (isMapReference && element.attributes['scope'] === 'peer') {
+      if (reference?.kind === 'item' && library.item(reference.id)?.kind === 'map') peers.push({ map: reference.id, names: namesIn(element.attributes['keyscope']), origin });
+      else report(problem('error', 'map.missing-map', `The map “${href ?? ''}” of another publication is not in the library. Links to it lead nowhere.`, origin));
+      return [];
+    }
     const scope = scopeFor(element, outer);
     const chunking = chunkingOf(element);
     const isOnePage = outer.isOnePage || chunking.has('to-content');
@@ -170,11 +181,8 @@ export function expandMap(map: Item, { library, lens: outermost, facets, rules =
     const around = { ...outer, scope, isOnePage, conditions: [...outer.conditions, ...conditionsOn(element)] };
     defineAt(scope, element, origin, outer);
     const role = roleOf(element, outer.role);
-    const { href, format } = element.attributes;
-    const reference = href === undefined ? undefined : readReference(href, item.id);
 
     const isResource = element.name === 'keydef' || element.attributes['processing-role'] === 'resource-only';
-    const isMapReference = element.name === 'mapref' || format === 'ditamap' || (href?.startsWith('map:') ?? false);
     if (isMapReference) {
       const taken = readSubMap(reference?.kind === 'item' ? reference.id : undefined, href, origin, { ...around, role: outer.role === 'section' ? 'section' : role });
       return isResource ? [] : taken;
@@ -270,7 +278,7 @@ export function expandMap(map: Item, { library, lens: outermost, facets, rules =
     const set = library.item(id);
     if (set && !read.has(id)) readMap({ ...outside, item: set, depth: deepest });
   }
-  return { nodes, scope: rootScope, relations, problems, why };
+  return { nodes, scope: rootScope, relations, peers, problems, why };
 }
 
 const chunkingOf = ({ attributes }: Element): ReadonlySet<string> => new Set(namesIn(attributes['chunk']));

@@ -8,4 +8,5 @@ export { appearances, whyDropped, type Appearance } from './appearing.ts';
 export { standingOf } from './why.ts';
 export { checkEveryReader, type EveryReaderInput } from './every-reader.ts';
 export { expandMap, withoutHeading, type MapNode } from './expand.ts';
+export type { PeerEdition } from './peers.ts';
 export * from './publication.ts';

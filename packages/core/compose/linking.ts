@@ -5,7 +5,8 @@ import { wordsFor } from '../words/index.ts';
 import { inCommon, type Branch } from './branches.ts';
 import type { Relation } from './expand.ts';
 import type { PendingLink, PreparedTopic } from './prepare.ts';
-import type { Place, ResolvedLink, Target } from './publication.ts';
+import { peerTargets, type Peer } from './peers.ts';
+import type { PeerLink, Place, ResolvedLink, Target } from './publication.ts';
 
 /** The topics of each item, the branches in which each place stands, and what alternates stand in for. */
 export interface Standing {
@@ -14,17 +15,25 @@ export interface Standing {
   readonly bases: ReadonlyMap<string, string>;
 }
 
-/** Links lead to the nearest standing of their target: in the same topic when it is there, else in the same branch, else where it stands first. */
-export function resolveLinks(
-  pending: readonly PendingLink[],
-  { topics, branches, bases }: Standing,
-  targets: Readonly<Record<string, Target>>,
-  library: Library,
-  locale: string,
-  problems: Problem[],
-): Record<string, ResolvedLink> {
+/** What links are resolved against. */
+export interface Linking {
+  readonly standing: Standing;
+  readonly targets: Readonly<Record<string, Target>>;
+  readonly library: Library;
+  /** The other publications; composed when the first link asks for them. */
+  readonly peers: () => readonly Peer[];
+  readonly locale: string;
+}
+
+/**
+ * Links lead to the nearest standing of their target: in the same topic when it is there, else in the same branch, else where it stands first, else
+ * in the first other publication that has it.
+ */
+export function resolveLinks(pending: readonly PendingLink[], { standing, targets, library, peers, locale }: Linking, problems: Problem[]): Record<string, ResolvedLink> {
+  const { topics, branches, bases } = standing;
   const links: Record<string, ResolvedLink> = {};
   const words = wordsFor(locale);
+  let findInPeers: ReturnType<typeof peerTargets> | undefined;
   for (const { key, reference, origin } of pending) {
     if (reference.kind === 'external') {
       links[key] = { kind: 'external', href: reference.href };
@@ -43,6 +52,17 @@ export function resolveLinks(
       links[key] = { kind: 'target', anchor: target.anchor, text: word && target.number !== undefined ? `${word} ${target.number}` : target.title };
       continue;
     }
+    const elsewhere = here ? undefined : (findInPeers ??= peerTargets(peers(), bases))(reference);
+    if (elsewhere?.anchor !== undefined) {
+      links[key] = peerLink(elsewhere.peer, elsewhere.anchor);
+      continue;
+    }
+    if (reference.kind === 'peer') {
+      const { title } = elsewhere?.peer.publication.facts ?? { title: reference.scope };
+      links[key] = { kind: 'broken', text: reference.key };
+      problems.push(problem('error', 'link.outside-peer', `A link leads to “${reference.key}” in “${title}”, which is not in that publication.`, origin));
+      continue;
+    }
     const known = reference.kind === 'item' ? library.item(reference.id) : undefined;
     const knownTitle = known?.root && childNamed(known.root, 'title', 'glossterm');
     const name = knownTitle ? lineOf(knownTitle) : reference.kind === 'unknown' ? reference.href : reference.id;
@@ -52,6 +72,13 @@ export function resolveLinks(
     else problems.push(problem('error', 'link.unknown-element', `A link leads to a part of “${name}” that is not there.`, origin));
   }
   return links;
+}
+
+function peerLink({ publication, edition }: Peer, anchor: string): PeerLink {
+  const { title, number } = publication.targets[anchor]!;
+  const href = edition.address?.(publication, anchor);
+  const { title: name, bookNumber } = publication.facts;
+  return { kind: 'peer', text: title, publication: name, bookNumber, ...(number === undefined ? {} : { number }), ...(href === undefined ? {} : { href }) };
 }
 
 function findAnchor(topics: readonly PreparedTopic[], id: string): string | undefined {

@@ -6,6 +6,7 @@ import { atItem, problem, type Path, type Problem } from '../problems/index.ts';
 import type { HouseRule } from '../rules/index.ts';
 import type { Choose } from './alternates.ts';
 import { lookUpKey, type KeyScope } from './keys.ts';
+import { readPeerKey, type PeerKey, type PeerMap } from './peers.ts';
 import type { Origin, Reason, ResolvedElement, TargetKind } from './publication.ts';
 
 /** Something in a topic that can be led to, before it has its number. */
@@ -19,7 +20,7 @@ interface Landmark {
 
 export interface PendingLink {
   readonly key: string;
-  readonly reference: Reference;
+  readonly reference: Reference | PeerKey;
   readonly origin: Origin;
 }
 
@@ -55,6 +56,8 @@ export interface PreparationContext {
   readonly variables: Readonly<Record<string, string>>;
   /** Chooses among topics and images and their alternates. */
   readonly choose: Choose;
+  /** Other publications to which keys may lead. */
+  readonly peers: readonly PeerMap[];
 }
 
 /** Never published. `related-links` and `prolog` are read for what they give and then left out. */
@@ -260,7 +263,7 @@ export function prepareTopic(topic: FoundElement, item: string, anchor: string, 
     if (!linking.has(name)) return undefined;
     const { href, keyref } = attributes;
     if (href === undefined && keyref === undefined) return undefined;
-    const reference = keyref === undefined ? undefined : keyTarget(keyref);
+    const reference = keyref === undefined ? undefined : (keyTarget(keyref) ?? readPeerKey(keyref, context.peers));
     const fallback = href === undefined ? undefined : readReference(href, spot.item);
     const target = reference ?? fallback;
     if (!target) {

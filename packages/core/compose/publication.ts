@@ -64,7 +64,21 @@ export interface Target {
 export type ResolvedLink =
   | { readonly kind: 'target'; readonly anchor: string; /** Shown when the link has no words of its own. */ readonly text: string }
   | { readonly kind: 'external'; readonly href: string }
+  | PeerLink
   | { readonly kind: 'broken'; readonly text: string };
+
+/** A link into another publication. */
+export interface PeerLink {
+  readonly kind: 'peer';
+  /** Title of what it leads to, and its number there. */
+  readonly text: string;
+  readonly number?: string;
+  /** Title of the other publication, and the number under which it is issued; empty where it has none. */
+  readonly publication: string;
+  readonly bookNumber: string;
+  /** Where its readers find it; absent where it is only on paper. */
+  readonly href?: string;
+}
 
 export interface Listed {
   readonly anchor: string;

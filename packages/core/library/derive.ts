@@ -5,6 +5,7 @@ import { countProblems, type Path, type ProblemCounts } from '../problems/index.
 import { wordsOf } from '../language/index.ts';
 import { baseOf } from './alternates.ts';
 import { checkItem, type Agreed } from './check.ts';
+import { ownFacts } from './topic-facts.ts';
 import { readReference, referenceAttributesOf, type Reference } from './address.ts';
 import { usesIn, type Use } from './uses.ts';
 
@@ -114,6 +115,8 @@ export interface Derived {
   readonly wordCount: number;
   /** The attributes of the root by which all of it varies. */
   readonly conditions: Attributes;
+  /** The facts that the team agreed on, as this text says them. */
+  readonly facts: Readonly<Record<string, string>>;
   /** The topic for which it stands in. */
   readonly alternateOf: string | undefined;
   /** What it uses, of the library and of keys. */
@@ -133,6 +136,7 @@ export function derive(root: Element, self: string, agreed: Agreed = {}): Derive
     text,
     wordCount: countWords(root),
     conditions: conditionsOf(root),
+    facts: ownFacts(root),
     alternateOf: baseOf(root, self),
     uses: usesIn(root, self),
     facetValues: valuesUsed(root),

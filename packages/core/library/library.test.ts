@@ -76,8 +76,18 @@ describe('references', () => {
 
 describe('what a text uses', () => {
   it('is told by manner, part and key, and nothing of itself', () => {
-    const map = root('<map id="m"><keydef keys="product model" href="topic:k"/><topicref href="topic:a" keyref="x"><topicref href="topic:a"/></topicref><mapref href="map:n"/></map>');
-    expect(usesIn(map, 'm').map(({ manner, target, count }) => `${manner} ${target} ${count}`)).toEqual(['placed k 1', 'defined product 1', 'defined model 1', 'placed a 2', 'key x 1', 'placed n 1']);
+    const map = root(
+      '<map id="m"><keydef keys="product model" href="topic:k"/><topicref href="topic:a" keyref="x"><topicref href="topic:a"/></topicref><mapref href="map:n"/><mapref href="map:o" scope="peer"/></map>',
+    );
+    expect(usesIn(map, 'm').map(({ manner, target, count }) => `${manner} ${target} ${count}`)).toEqual([
+      'placed k 1',
+      'defined product 1',
+      'defined model 1',
+      'placed a 2',
+      'key x 1',
+      'placed n 1',
+      'linked o 1',
+    ]);
     const topic = root('<concept id="a"><title>A</title><conbody><p conref="topic:l/x" conrefend="topic:l/y"/><p conkeyref="k/p"/><xref href="#a/p"/></conbody></concept>');
     expect(usesIn(topic, 'a').map(({ manner, target, part }) => `${manner} ${target} ${part}`)).toEqual(['borrowed l x', 'borrowed l y', 'key k ']);
   });

@@ -28,6 +28,15 @@ function entryOf(indexterm: Element): string {
   return [own, ...inner.map(entryOf)].join(within);
 }
 
+/** The facts that have names of the team's own, with the first value of each. */
+export const ownFacts = (root: Element): Record<string, string> =>
+  Object.fromEntries(
+    readFacts(root)
+      .own.filter(({ name, content }) => name !== '' && content !== '')
+      .reverse()
+      .map(({ name, content }) => [name, content]),
+  );
+
 export function readFacts(root: Element): TopicFacts {
   const prolog = childNamed(root, 'prolog');
   const attribute = (elements: readonly Element[], name: string): string[] => elements.flatMap(({ attributes }) => attributes[name] ?? []);

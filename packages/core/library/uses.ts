@@ -21,7 +21,8 @@ export interface Use {
 function mannerOf({ name, attributes }: Element, attribute: string): UseManner {
   if (attribute === 'conref' || attribute === 'conrefend') return 'borrowed';
   if (name === 'data' && attributes['name'] === alternateMark) return 'alternate';
-  return isA(name, 'topicref') ? 'placed' : 'linked';
+  // Of another publication nothing is taken in: links lead there.
+  return isA(name, 'topicref') && attributes['scope'] !== 'peer' ? 'placed' : 'linked';
 }
 /** The key without the element that is meant in what it stands for. */
 const keyIn = (text: string): string => text.split('/')[0]!;

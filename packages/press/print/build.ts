@@ -7,7 +7,7 @@ import { linkFormOf } from '@ukiyo/core/library';
 import { gridOf, type GridRow } from '@ukiyo/core/tables';
 import { wordsFor } from '@ukiyo/core/words';
 import { flowOf } from '../shared/flow.ts';
-import { linkWords } from '../shared/links.ts';
+import { linkWords, peerName, peerTitle } from '../shared/links.ts';
 import { printable } from '../shared/text.ts';
 import type { Block, Inline, Marking, PrintCell, PrintDocument, PrintIndexEntry, PrintPlace, PrintTable } from './document.ts';
 
@@ -104,6 +104,11 @@ export function buildPrintDocument(publication: Publication, assets: PrintAssets
     if (!link) return shown(own);
     if (link.kind === 'external') return [{ t: 'url', href: link.href, c: shown(hasOwn ? own : [link.href]) }];
     if (link.kind === 'broken') return shown(hasOwn ? own : [link.text]);
+    if (link.kind === 'peer') {
+      const title = printable(`“${peerTitle(link)}”`);
+      const c = shown(hasOwn ? [...own, ` (${title}, `, { t: 'i', c: [printable(peerName(link))] }, ')'] : [title, ' (', { t: 'i', c: [printable(peerName(link))] }, ')']);
+      return link.href === undefined ? c : [{ t: 'url', href: link.href, c }];
+    }
     const target = publication.targets[link.anchor];
     const form = linkFormOf(element.attributes);
     const told = linkWords(form, link, target, true);

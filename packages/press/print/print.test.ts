@@ -160,6 +160,18 @@ describe('a topic whose text goes on in that of the topic above', () => {
   });
 });
 
+describe('a link to another publication', () => {
+  it('is printed as the title and number there and the name of that publication', () => {
+    const handbook =
+      '<bookmap id="h"><booktitle><mainbooktitle>Handbook</mainbooktitle></booktitle><bookmeta><bookid><booknumber>BWI 7</booknumber></bookid></bookmeta><chapter href="topic:care"/></bookmap>';
+    const map = mapOf('<topicref href="topic:a"/><mapref href="map:h" format="ditamap" scope="peer" keyscope="book"/>');
+    const publication = composeTexts([map, handbook, concept('a', '<p>See <xref href="topic:care"/>, or <xref href="topic:care">how to wash</xref>.</p>'), concept('care', '', 'Care')]);
+    const { pdf, problems } = printPublication(publication, () => undefined, engine);
+    expect([...publication.problems, ...problems]).toEqual([]);
+    expect(flat(run('pdftotext', toFile(pdf!), '-'))).toContain('See “1 Care” (Handbook, BWI 7), or how to wash (“1 Care”, Handbook, BWI 7).');
+  });
+});
+
 describe('bad content', () => {
   const svg = (bytes: string) => ({ id: 'i', name: 'i.svg', mediaType: 'image/svg+xml', bytes: new TextEncoder().encode(bytes) });
   const assets = [{ id: 'i', name: 'i.svg', mediaType: 'image/svg+xml' }];

@@ -1,4 +1,4 @@
-import type { ResolvedLink, Target } from '@ukiyo/core/compose';
+import type { PeerLink, ResolvedLink, Target } from '@ukiyo/core/compose';
 import type { LinkForm } from '@ukiyo/core/library';
 
 /**
@@ -12,3 +12,9 @@ export function linkWords(form: LinkForm, { text }: Extract<ResolvedLink, { kind
   if (text !== target.title) return `${text}, ${target.title}`;
   return numbersTopics ? `${target.number} ${target.title}` : target.title;
 }
+
+/** How something in another publication is called: its number there and its title. */
+export const peerTitle = ({ number, text }: PeerLink): string => (number === undefined ? text : `${number} ${text}`);
+
+/** How another publication is called on paper: its title and the number under which it is issued. */
+export const peerName = ({ publication, bookNumber }: PeerLink): string => [publication, bookNumber].filter((part) => part !== '').join(', ');

@@ -7,7 +7,7 @@ import { gridOf, type GridCell, type GridRow } from '@ukiyo/core/tables';
 import type { Words } from '@ukiyo/core/words';
 import hljs from 'highlight.js';
 import { flowOf } from '../shared/flow.ts';
-import { linkWords } from '../shared/links.ts';
+import { linkWords, peerName, peerTitle } from '../shared/links.ts';
 import { join, raw, tag, text, type Html } from './html.ts';
 import { mediaHtml, type SiteAssets } from './media.ts';
 import type { Pages } from './pages.ts';
@@ -157,6 +157,11 @@ export function topicRenderer(publication: Publication, pages: Pages, assets: Si
     const hasOwn = own !== '';
     if (!link || wasInLink) return style(own);
     if (link.kind === 'external') return tag('a', { href: link.href, id, class: 'external', rel: 'noopener' }, style(hasOwn ? own : text(link.href)));
+    if (link.kind === 'peer') {
+      const words = style(hasOwn ? own : text(link.text));
+      if (link.href !== undefined) return tag('a', { href: link.href, id, class: 'peer', title: peerName(link) }, words);
+      return join([words, text(' ('), ...(hasOwn ? [text(`“${peerTitle(link)}”, `)] : []), tag('cite', {}, text(peerName(link))), text(')')]);
+    }
     const href = link.kind === 'target' ? pages.href(link.anchor) : undefined;
     const target = link.kind === 'target' ? publication.targets[link.anchor] : undefined;
     const shown = style(hasOwn ? own : text(link.kind === 'target' ? linkWords(linkFormOf(element.attributes), link, target, false) : link.text));
@@ -300,14 +305,14 @@ export function topicRenderer(publication: Publication, pages: Pages, assets: Si
     const area = (one: Element): Html => {
       const reference = childNamed(one, 'xref') as ResolvedElement | undefined;
       const link = reference?.link === undefined ? undefined : publication.links[reference.link];
-      const href = link?.kind === 'target' ? pages.href(link.anchor) : link?.kind === 'external' ? link.href : undefined;
+      const href = link?.kind === 'target' ? pages.href(link.anchor) : link?.kind === 'external' || link?.kind === 'peer' ? link.href : undefined;
       const shape = { rect: 'rect', circle: 'circle', poly: 'poly' }[lineOf(childNamed(one, 'shape') ?? one)] ?? 'rect';
       const coords = lineOf(childNamed(one, 'coords') ?? one)
         .split(',')
         .map(Number);
       if (href === undefined || coords.some(Number.isNaN)) return raw('');
       const read = readArea(one);
-      const label = read !== undefined && read.name !== '' ? read.name : link?.kind === 'target' ? link.text : href;
+      const label = read !== undefined && read.name !== '' ? read.name : link?.kind === 'target' || link?.kind === 'peer' ? link.text : href;
       const beside = read?.inNewWindow === true ? { target: '_blank', rel: 'noopener' } : {};
       return tag('area', { shape, coords: coords.join(','), href, alt: label, title: read?.tooltip || label, ...beside });
     };

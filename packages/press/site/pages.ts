@@ -15,6 +15,14 @@ const lists = new Set(['toc', 'figurelist', 'tablelist', 'indexlist', 'glossaryl
 /** Files of the site itself. */
 const reserved = ['index', 'words', 'contents'];
 
+const laidOut = new WeakMap<Publication, Pages>();
+/** Where something stands in the help site of a publication, relative to the site's folder; undefined when it is not there. */
+export function siteAddress(publication: Publication, anchor: string): string | undefined {
+  const pages = laidOut.get(publication) ?? layOutPages(publication);
+  laidOut.set(publication, pages);
+  return pages.href(anchor);
+}
+
 /** A file name of plain letters, digits and hyphens; anything else becomes its code. */
 function fileNameOf(anchor: string): string {
   const plain = anchor.replace(/[^A-Za-z0-9-]/gu, (character) => (character === '_' || character === '.' ? '-' : `x${character.codePointAt(0)?.toString(16) ?? ''}`));

@@ -8,6 +8,7 @@ import { searchOptions } from '../shared/terms.ts';
 import { searchIndex } from './searching.ts';
 import { composeDemo, demoAssets } from '../testing/demo.ts';
 import { siteFiles } from './index.ts';
+import { siteAddress } from './pages.ts';
 
 type Files = Map<string, string | Uint8Array>;
 const page = (files: Files, name: string): string => String(files.get(name));
@@ -219,9 +220,24 @@ describe('topics on one page', () => {
     expect(data(files, 'contents-data.js', 'contents')).toMatchObject([{ h: 'care.html', c: [{ h: 'care.html#rinse' }, { h: 'store.html' }] }]);
     const { index } = data(files, 'search-index.js', 'search') as { index: AsPlainObject };
     const found = MiniSearch.loadJS(index, searchOptions('en')).search('chamois');
-    expect(found.map(({ id, title }) => [id, title])).toEqual([['care.html#dry', 'Care']]);
+    expect(found.map((hit) => [String(hit.id), String(hit['title'])])).toEqual([['care.html#dry', 'Care']]);
     const { results } = await new HtmlValidate({ extends: ['html-validate:standard', 'html-validate:document', 'html-validate:a11y'], rules: { 'require-sri': 'off' } }).validateString(care);
     expect(results.flatMap(({ messages }) => messages.map(({ message }) => message))).toEqual([]);
+  });
+});
+
+describe('a link to another publication', () => {
+  const handbook = '<map id="h"><title>Handbook</title><topicref href="topic:care"/></map>';
+  const map = mapOf('<topicref href="topic:a"/><mapref href="map:h" format="ditamap" scope="peer" keyscope="book"/>');
+  const texts = [map, handbook, concept('a', '<p><xref href="topic:care"/> <xref href="topic:care">how</xref></p>'), concept('care', '', 'Care &amp; use')];
+  const build = (options: Parameters<typeof composeTexts>[1] = {}): string => page(new Map(siteFiles(composeTexts(texts, options), () => undefined).files), 'a.html');
+
+  it('leads to the page of that site', () => {
+    const html = build({ peerEdition: () => ({ address: (publication, anchor) => `../book/${siteAddress(publication, anchor) ?? ''}` }) });
+    expect(html).toContain('<a href="../book/care.html" class="peer" title="Handbook">Care &amp; use</a> <a href="../book/care.html" class="peer" title="Handbook">how</a>');
+  });
+  it('names it in words where it has no address', () => {
+    expect(build()).toContain('Care &amp; use (<cite>Handbook</cite>) how (“1 Care &amp; use”, <cite>Handbook</cite>)');
   });
 });
 

@@ -2,7 +2,7 @@ import { createHash } from 'node:crypto';
 import type { FolderCount, Item, ItemQuery, ItemSummary, Revision } from '@ukiyo/contracts';
 import { writeCanonical } from '@ukiyo/core/grammar';
 import { conditionsOf, valuesUsed } from '@ukiyo/core/facets';
-import { baseOf, checkItem, derive, usesIn, type Agreed, type Derived } from '@ukiyo/core/library';
+import { baseOf, checkItem, derive, ownFacts, usesIn, type Agreed, type Derived } from '@ukiyo/core/library';
 import { readXml } from '@ukiyo/core/markup';
 import { countProblems } from '@ukiyo/core/problems';
 import { Op, QueryTypes, UniqueConstraintError, type Model, type Transaction, type WhereOptions } from 'sequelize';
@@ -47,11 +47,11 @@ interface NewRow {
 /** Rows of one statement: enough to be quick, few enough to stay far from the limit of parameters. */
 const batch = 200;
 
-export const summaryColumns = ['id', 'kind', 'type', 'folder', 'name', 'title', 'shortDescription', 'version', 'wordCount', 'problems', 'conditions', 'alternateOf', 'updatedAt', 'updatedBy'];
+export const summaryColumns = ['id', 'kind', 'type', 'folder', 'name', 'title', 'shortDescription', 'version', 'wordCount', 'problems', 'conditions', 'facts', 'alternateOf', 'updatedAt', 'updatedBy'];
 
 export function summaryOf(row: ItemRow): ItemSummary {
-  const { id, kind, type, folder, name, title, shortDescription, version, wordCount, problems, conditions, alternateOf, updatedAt, updatedBy } = row;
-  return { id, kind, type, folder, name, title, shortDescription, version, wordCount, problems, conditions, alternateOf, updatedAt: updatedAt.toISOString(), updatedBy };
+  const { id, kind, type, folder, name, title, shortDescription, version, wordCount, problems, conditions, facts, alternateOf, updatedAt, updatedBy } = row;
+  return { id, kind, type, folder, name, title, shortDescription, version, wordCount, problems, conditions, facts, alternateOf, updatedAt: updatedAt.toISOString(), updatedBy };
 }
 
 /** The stored text and what is derived from it. Text that is not well-formed is stored as it is, with that as its problem. */
@@ -60,7 +60,19 @@ function settle(id: string, kind: 'topic' | 'map', source: string, agreed: Agree
   if (document) return { text: writeCanonical(document.root), derived: derive(document.root, id, agreed) };
   return {
     text: source,
-    derived: { type: kind, title: id, shortDescription: '', text: '', wordCount: 0, facetValues: [], conditions: {}, alternateOf: undefined, uses: [], problems: { error: 1, warning: 0, info: 0 } },
+    derived: {
+      type: kind,
+      title: id,
+      shortDescription: '',
+      text: '',
+      wordCount: 0,
+      facetValues: [],
+      conditions: {},
+      facts: {},
+      alternateOf: undefined,
+      uses: [],
+      problems: { error: 1, warning: 0, info: 0 },
+    },
   };
 }
 
@@ -102,6 +114,7 @@ export function itemStore({ sequelize, models }: Database, agreedIn: (project: s
     wordCount: derived.wordCount,
     problems: derived.problems,
     conditions: { ...derived.conditions },
+    facts: { ...derived.facts },
     alternateOf: derived.alternateOf ?? null,
   });
 
@@ -236,7 +249,12 @@ export function itemStore({ sequelize, models }: Database, agreedIn: (project: s
         if (!document) continue;
         await sequelize.transaction(async (transaction) => {
           const [updated] = await items.update(
-            { problems: countProblems(checkItem(document.root, agreed)), conditions: { ...conditionsOf(document.root) }, alternateOf: baseOf(document.root, id) ?? null },
+            {
+              problems: countProblems(checkItem(document.root, agreed)),
+              conditions: { ...conditionsOf(document.root) },
+              facts: ownFacts(document.root),
+              alternateOf: baseOf(document.root, id) ?? null,
+            },
             { where: { projectId: project, id, version }, transaction },
           );
           // A text that was saved meanwhile was counted then.

@@ -108,4 +108,12 @@ export const migrations: readonly Migration[] = [
       ALTER TABLE assets ADD COLUMN alternate_of text, ADD COLUMN conditions jsonb NOT NULL DEFAULT '{}';
     `,
   },
+  {
+    name: '0010-addresses',
+    sql: `ALTER TABLE editions ADD COLUMN address text NOT NULL DEFAULT '';`,
+  },
+  {
+    name: '0011-facts',
+    sql: `ALTER TABLE items ADD COLUMN facts jsonb NOT NULL DEFAULT '{}';`,
+  },
 ];

@@ -39,6 +39,7 @@ export interface ItemRow {
   wordCount: number;
   problems: ProblemCounts;
   conditions: Record<string, string>;
+  facts: Record<string, string>;
   alternateOf: string | null;
   version: number;
   updatedAt: Date;
@@ -109,6 +110,7 @@ export interface EditionRow {
   lens: string | null;
   variables: Record<string, string>;
   locale: string;
+  address: string;
 }
 export interface ImpressionRow {
   id: string;
@@ -207,6 +209,7 @@ export function defineModels(sequelize: Sequelize): Models {
       wordCount: integer,
       problems: json,
       conditions: json,
+      facts: json,
       alternateOf: text,
       version: integer,
       updatedAt: date,
@@ -231,7 +234,7 @@ export function defineModels(sequelize: Sequelize): Models {
     lenses: define<LensRow>('lenses', { projectId: uuidKey, id: key, name: text, rules: json, through: json }),
     facets: define<FacetRow>('facets', { projectId: uuidKey, name: key, label: text, valueList: json, position: integer }),
     facetUses: define<FacetUseRow>('facet_uses', { projectId: uuidKey, itemId: key, facet: key, value: key, count: integer }),
-    editions: define<EditionRow>('editions', { id: uuidKey, projectId: uuid, name: text, output: text, map: text, lens: text, variables: json, locale: text }),
+    editions: define<EditionRow>('editions', { id: uuidKey, projectId: uuid, name: text, output: text, map: text, lens: text, variables: json, locale: text, address: text }),
     impressions: define<ImpressionRow>('impressions', {
       id: uuidKey,
       projectId: uuid,

@@ -2,11 +2,11 @@ import { createWriteStream } from 'node:fs';
 import { mkdir, rm, stat, writeFile } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import type { Edition, Progress } from '@ukiyo/contracts';
-import { allPlaces, compose, composeMemory, type ComposeMemory, type Publication } from '@ukiyo/core/compose';
+import { allPlaces, compose, composeMemory, type ComposeMemory, type PeerEdition, type Publication } from '@ukiyo/core/compose';
 import { lensOf } from '@ukiyo/core/facets';
-import { textLibrary, type TextLibrary } from '@ukiyo/core/library';
+import { textLibrary, type Library, type TextLibrary } from '@ukiyo/core/library';
 import { bySeverity, type Problem } from '@ukiyo/core/problems';
-import { createPrintEngine, printPublication, siteFiles, type AssetFile, type PrintEngine } from '@ukiyo/press';
+import { createPrintEngine, printPublication, siteAddress, siteFiles, type AssetFile, type PrintEngine } from '@ukiyo/press';
 import { Zip, ZipDeflate } from 'fflate';
 import type { Services } from '../app/services.ts';
 import type { ImpressionRow } from '../data/models.ts';
@@ -85,6 +85,22 @@ export async function readLibrary(services: Services, project: string, bench: Wo
   return { library, texts, rows, facets };
 }
 
+/** How another map is published, for links into it: as the edition of it that is most like this one. */
+function peerEditionFor(edition: Edition, editions: readonly Edition[], library: Library): (map: string) => PeerEdition | undefined {
+  const likeness = (other: Edition): number => (other.output === edition.output ? 2 : 0) + (other.locale === edition.locale ? 1 : 0);
+  return (map) => {
+    const [peer] = editions.filter((other) => other.map === map && other.id !== edition.id).toSorted((a, b) => likeness(b) - likeness(a));
+    if (!peer) return undefined;
+    const lens = peer.lens === null ? undefined : library.lens(peer.lens);
+    const { variables, address, output } = peer;
+    const place = (publication: Publication, anchor: string): string | undefined => {
+      if (address === '') return undefined;
+      return output === 'print' ? address : `${address.replace(/\/$/u, '')}/${siteAddress(publication, anchor) ?? ''}`;
+    };
+    return { variables, address: place, ...(lens ? { lens } : {}) };
+  };
+}
+
 /** Composes an edition from what is stored now, quicker where little has changed since the last time. */
 export async function composeEdition(services: Services, project: string, edition: Edition, bench: Workbench, tell: (progress: Progress) => void = () => undefined) {
   const { library, texts, rows, facets } = await readLibrary(services, project, bench);
@@ -99,6 +115,7 @@ export async function composeEdition(services: Services, project: string, editio
       variables: edition.variables,
       locale: edition.locale,
       deliveryTargets: edition.output === 'print' ? ['print', 'pdf'] : ['site', 'html', 'html5', 'xhtml'],
+      peerEdition: peerEditionFor(edition, await services.editions.editions(project), library),
       ...(lens ? { lens } : {}),
     },
     bench.memory,

@@ -11,3 +11,7 @@ watch(() => value, (next) => (text.value = next));
 <template>
   <input v-model="text" :aria-label="label" :placeholder="placeholder" :disabled="disabled" @change="emit('change', text.trim())" />
 </template>
+
+<style scoped>
+input { font: inherit; color: var(--ink); background: var(--sheet); border: 1px solid var(--hair); border-radius: 4px; padding: 4px 8px; min-width: 0; }
+</style>

@@ -22,7 +22,7 @@ import MapDrawer from './MapDrawer.vue';
 import MapPanel from './MapPanel.vue';
 import MapTree from './MapTree.vue';
 import RelationGrids from './RelationGrids.vue';
-import { mapColumns, type MapColumn } from './mapColumns.ts';
+import { factColumn, mapColumns } from './mapColumns.ts';
 import { useContents } from './useContents.ts';
 import { useEntries } from './useEntries.ts';
 import { useMap } from './useMap.ts';
@@ -40,7 +40,8 @@ const contents = useContents(() => id.value, () => map.saved.value);
 const tree = ref<{ focusChosen: () => void }>();
 const mayWrite = computed(() => session.may('write'));
 const used = computed(() => new Set(map.entries.value.map((entry) => entry.href)));
-const columns = useStorage<MapColumn[]>('ukiyo-arrange-columns', ['number', 'facets']);
+const columns = useStorage<string[]>('ukiyo-arrange-columns', ['number', 'facets']);
+const allColumns = computed(() => [...mapColumns, ...library.agreements.facts.map(({ name, label }) => ({ name: factColumn(name), label }))]);
 const views = [
   { name: 'order', label: 'Order' },
   { name: 'links', label: 'Links' },
@@ -150,7 +151,7 @@ async function cut(): Promise<void> {
         <PickOne :chosen="''" label="Levels" :options="[{ value: '', label: 'Levels' }, { value: '0', label: 'only the first' }, { value: '1', label: 'the first two' }, { value: 'all', label: 'all' }]" @update:chosen="entries.foldFrom($event === 'all' || $event === '' ? undefined : Number($event))" />
         <n-popover trigger="click" placement="bottom-end">
           <template #trigger><n-button size="small">Columns</n-button></template>
-          <div class="columns"><label v-for="{ name, label } in mapColumns" :key="name"><input v-model="columns" type="checkbox" :value="name" />{{ label }}</label></div>
+          <div class="columns"><label v-for="{ name, label } in allColumns" :key="name"><input v-model="columns" type="checkbox" :value="name" />{{ label }}</label></div>
         </n-popover>
       </div>
       <p v-if="map.failure.value" class="seal-text" role="alert">{{ map.failure.value }}</p>

@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { branchLenses, changeEntry, entryTitle, inclusionOf, isOnePage, isWithoutHeading, rolesAt, standsOnPageAbove, withBranchLenses, withEntryTitle, withHeading, withInclusion, withOnePage, type Inclusion, type MapEntry } from '@ukiyo/core/arranging';
+import { branchLenses, changeEntry, entryTitle, inclusionOf, isOnePage, isWithoutHeading, peerScope, rolesAt, standsOnPageAbove, withBranchLenses, withEntryTitle, withHeading, withInclusion, withOnePage, withPeerScope, type Inclusion, type MapEntry } from '@ukiyo/core/arranging';
 import { markupOf, nodesOf } from '@ukiyo/core/library';
 import type { Element } from '@ukiyo/core/markup';
 import { computed, ref, watch } from 'vue';
 import PhraseField from '../../editor/PhraseField.vue';
 import { useLens } from '../../parts/lens.ts';
+import LineInput from '../../parts/LineInput.vue';
 import PickOne from '../../parts/PickOne.vue';
 import type { MapContents } from './useContents.ts';
 import type { Entries } from './useEntries.ts';
@@ -44,6 +45,10 @@ function toggleFamily(): void {
 const wholePage = computed(() => isOnePage(entry.element));
 const joins = computed(() => map.root.value !== undefined && standsOnPageAbove(map.root.value, entry.path));
 const headless = computed(() => isWithoutHeading(entry.element));
+const isMap = computed(() => entries.itemOf(entry)?.kind === 'map');
+const scope = computed(() => peerScope(entry.element));
+/** A name that its variables can begin with, until another is written. */
+const togglePeer = (): void => change((one) => withPeerScope(one, scope.value === undefined ? entries.targetOf(entry) : undefined));
 const mayCut = computed(() => map.root.value !== undefined && changeEntry(map.root.value, entry.path, (one) => one) !== undefined && entry.element.children.length > 0);
 const place = computed(() => contents.placeOf(entry.path));
 </script>
@@ -55,6 +60,11 @@ const place = computed(() => contents.placeOf(entry.path));
     <p v-else-if="place?.number" class="small quiet">Number {{ place.number }} in this edition</p>
     <p v-if="entries.itemOf(entry)" class="small"><router-link :to="{ name: entries.itemOf(entry)!.kind === 'map' ? 'arrange' : 'write', params: { id: entries.targetOf(entry) } }">{{ entries.itemOf(entry)!.title }}</router-link> <code class="quiet">{{ entries.targetOf(entry) }}</code></p>
     <fieldset :disabled="!editable">
+      <div v-if="isMap" class="field">
+        <label class="box"><input type="checkbox" :checked="scope !== undefined" @change="togglePeer" />another publication: nothing of it is taken in, links may lead to it</label>
+        <label v-if="scope !== undefined">Its variables begin with<LineInput :value="scope" label="Its variables begin with" @change="(name: string) => change((one) => withPeerScope(one, name))" /></label>
+      </div>
+      <template v-if="scope === undefined">
       <label>What it is<PickOne :chosen="entry.element.name" label="What it is" :options="roles" :disabled="!editable" @update:chosen="change((one) => ({ ...one, name: $event }))" /></label>
       <div class="field"><span>{{ entry.href === '' ? 'Heading' : 'Title here, if another than that of the topic' }}</span><PhraseField :key="key" v-model:markup="markup" label="Title here" @enter="keepTitle" /><n-button v-if="isChanged" size="tiny" type="primary" @click="keepTitle">Keep the title</n-button></div>
       <div class="field"><span>It is</span><label v-for="{ name, label } in boxes" :key="name" class="box"><input type="checkbox" :checked="inclusion[name]" :disabled="!editable || isLast(name)" @change="toggle(name)" />{{ label }}</label></div>
@@ -66,6 +76,7 @@ const place = computed(() => contents.placeOf(entry.path));
         <label v-if="joins" class="box"><input type="checkbox" :checked="headless" @change="change((one) => withHeading(one, headless))" />without its heading, also in print: its text goes on in that of the topic above</label>
       </div>
       <div v-if="looking.lenses.length > 0" class="field"><span>Seen through a lens of its own; once for each</span><label v-for="lens in looking.lenses" :key="lens.id" class="box"><input type="checkbox" :checked="lenses.includes(lens.id)" @change="toggleLens(lens.id)" />{{ lens.name }}</label></div>
+      </template>
     </fieldset>
     <div v-if="editable" class="acts"><n-button size="small" @click="emit('facets')">Only for …</n-button><n-button v-if="mayCut" size="small" @click="emit('cut')">Make it a map of its own</n-button></div>
   </section>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { MapEntry } from '@ukiyo/core/arranging';
-import { branchLenses } from '@ukiyo/core/arranging';
+import { branchLenses, isOnePage, peerScope } from '@ukiyo/core/arranging';
 import { tagsOf } from '@ukiyo/core/facets';
 import { labelOf } from '@ukiyo/core/grammar';
 import type { Path } from '@ukiyo/core/problems';
@@ -8,17 +8,17 @@ import { computed, nextTick, shallowRef, watch } from 'vue';
 import FacetBadge from '../../parts/FacetBadge.vue';
 import { kindLabel } from '../../parts/kinds.ts';
 import { useLibrary } from '../../parts/library.ts';
-import { draggedEntries, type Dragged, type MapColumn } from './mapColumns.ts';
+import { draggedEntries, factColumn, type Dragged } from './mapColumns.ts';
 import type { MapContents } from './useContents.ts';
 import type { Entries } from './useEntries.ts';
 import type { Choosing, OpenMap } from './useMap.ts';
 
 /** The map as a tree: chosen, moved and folded by hand or by keys. */
-const { map, entries, contents, columns, mayWrite } = defineProps<{ map: OpenMap; entries: Entries; contents: MapContents; columns: readonly MapColumn[]; mayWrite: boolean }>();
+const { map, entries, contents, columns, mayWrite } = defineProps<{ map: OpenMap; entries: Entries; contents: MapContents; columns: readonly string[]; mayWrite: boolean }>();
 const emit = defineEmits<{ open: [entry: MapEntry]; facets: []; refused: [] }>();
 const library = useLibrary();
 const target = shallowRef<{ index: number; where: 'before' | 'inside' | 'after' }>();
-const has = (column: MapColumn): boolean => columns.includes(column);
+const has = (column: string): boolean => columns.includes(column);
 const focusChosen = (): void => void nextTick(() => document.querySelector<HTMLElement>('.entry.at')?.focus());
 const say = (changed: boolean): void => {
   if (!changed) emit('refused');
@@ -87,6 +87,8 @@ const problemsOf = (entry: MapEntry): number => {
   const { error = 0, warning = 0 } = entries.itemOf(entry)?.problems ?? {};
   return error + warning;
 };
+const factsOf = (entry: MapEntry): { readonly name: string; readonly value: string }[] =>
+  library.agreements.facts.filter(({ name }) => has(factColumn(name))).map(({ name, label }) => ({ name: label, value: entries.itemOf(entry)?.facts[name] ?? '' }));
 const alternatesOf = (entry: MapEntry): number => library.alternatesOf(library.items, entries.targetOf(entry)).length;
 </script>
 
@@ -118,8 +120,11 @@ const alternatesOf = (entry: MapEntry): number => library.alternatesOf(library.i
       <span v-if="entries.isMissing(entry)" class="small seal-text">not in the library</span>
       <span v-if="alternatesOf(entry) > 0" class="quiet small">{{ alternatesOf(entry) }} {{ alternatesOf(entry) === 1 ? 'alternate' : 'alternates' }}</span>
       <span v-if="branchLenses(entry.element).length > 0" class="quiet small">once for each of {{ branchLenses(entry.element).join(', ') }}</span>
+      <span v-if="peerScope(entry.element) !== undefined" class="quiet small">another publication</span>
+      <span v-if="isOnePage(entry.element)" class="quiet small">one page</span>
       <span class="gap" />
       <span v-if="has('problems') && problemsOf(entry) > 0" class="small seal-text">{{ problemsOf(entry) }} {{ problemsOf(entry) === 1 ? 'problem' : 'problems' }}</span>
+      <span v-for="{ name, value } in factsOf(entry)" :key="name" class="quiet small" :title="name">{{ value }}</span>
       <span v-if="has('words')" class="quiet small">{{ entries.itemOf(entry)?.wordCount ?? '' }}</span>
       <span v-if="has('kind')" class="quiet small">{{ kindLabel(entries.itemOf(entry)?.type ?? '') }}</span>
       <span v-if="entry.element.name !== 'topicref'" class="quiet small role">{{ labelOf(entry.element.name) }}</span>

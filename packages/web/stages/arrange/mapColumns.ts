@@ -8,8 +8,9 @@ export const mapColumns = [
   { name: 'facets', label: 'Facets' },
   { name: 'problems', label: 'Problems' },
   { name: 'words', label: 'Words' },
-] as const;
-export type MapColumn = (typeof mapColumns)[number]['name'];
+];
+/** The column of a fact that the team agreed on. */
+export const factColumn = (name: string): string => `fact ${name}`;
 
 /** What is being dragged onto a map: its own entries, or topics and maps of the library. */
 export type Dragged = { readonly paths: readonly Path[] } | { readonly hrefs: readonly string[] };

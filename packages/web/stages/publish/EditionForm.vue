@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { Edition, EditionInput, Lens } from '@ukiyo/contracts';
-import { computed, onMounted, reactive, watch } from 'vue';
+import { EditionInput, type Edition, type Lens } from '@ukiyo/contracts';
+import { computed, onMounted, reactive, ref, watch } from 'vue';
 import PickOne from '../../parts/PickOne.vue';
 import { kindOfVariable, useVariables } from '../../parts/variables.ts';
 import { useLibrary } from '../../parts/library.ts';
@@ -17,13 +17,14 @@ interface Fields {
   map: string;
   lens: string;
   locale: string;
+  address: string;
   variables: { key: string; value: string }[];
 }
-const fields = reactive<Fields>({ name: '', output: 'print', map: '', lens: '', locale: 'en', variables: [] });
+const fields = reactive<Fields>({ name: '', output: 'print', map: '', lens: '', locale: 'en', address: '', variables: [] });
 watch(
   () => edition,
   (current) => {
-    Object.assign(fields, { name: current?.name ?? '', output: current?.output ?? 'print', map: current?.map ?? '', lens: current?.lens ?? '', locale: current?.locale ?? 'en', variables: Object.entries(current?.variables ?? {}).map(([key, value]) => ({ key, value })) });
+    Object.assign(fields, { name: current?.name ?? '', output: current?.output ?? 'print', map: current?.map ?? '', lens: current?.lens ?? '', locale: current?.locale ?? 'en', address: current?.address ?? '', variables: Object.entries(current?.variables ?? {}).map(([key, value]) => ({ key, value })) });
   },
   { immediate: true },
 );
@@ -34,9 +35,13 @@ function choicesOf(key: string): string[] {
   const definitions = variables.byKey.get(key) ?? [];
   return definitions.some(({ choices }) => choices.length > 0) ? [...new Set(definitions.flatMap(({ line, choices }) => [line, ...choices]))] : [];
 }
+/** What is wrong with what was filled in, by field. */
+const faults = ref<Readonly<Record<string, string>>>({});
 function save(): void {
   const variables = Object.fromEntries(fields.variables.filter(({ key }) => key.trim() !== '').map(({ key, value }) => [key.trim(), value]));
-  emit('save', { name: fields.name, output: fields.output, map: fields.map, lens: fields.lens === '' ? null : fields.lens, locale: fields.locale, variables });
+  const checked = EditionInput.safeParse({ name: fields.name, output: fields.output, map: fields.map, lens: fields.lens === '' ? null : fields.lens, locale: fields.locale, address: fields.address, variables });
+  faults.value = checked.success ? {} : Object.fromEntries(checked.error.issues.map(({ path, message }) => [String(path[0]), message]));
+  if (checked.success) emit('save', checked.data);
 }
 </script>
 
@@ -47,6 +52,8 @@ function save(): void {
     <label>Map</label><n-select v-model:value="fields.map" filterable :disabled="!mayChange" :options="library.items.filter((item) => item.kind === 'map').map((item) => ({ value: item.id, label: item.title || item.id }))" :input-props="{ 'aria-label': 'Map' }" />
     <label>Lens</label><n-select v-model:value="fields.lens" :disabled="!mayChange" :options="[{ value: '', label: 'Everything' }, ...lenses.map((lens) => ({ value: lens.id, label: lens.name }))]" :input-props="{ 'aria-label': 'Lens' }" />
     <label for="edition-locale">Locale</label><n-input v-model:value="fields.locale" :disabled="!mayChange" :input-props="{ id: 'edition-locale' }" placeholder="" />
+    <template v-if="faults['locale']"><span /><p class="seal-text" role="alert">{{ faults['locale'] }}</p></template>
+    <label for="edition-address">Address</label><div class="with-hint"><n-input v-model:value="fields.address" :disabled="!mayChange" :input-props="{ id: 'edition-address', 'aria-describedby': 'edition-address-hint' }" placeholder="" /><p id="edition-address-hint" class="small quiet">Where its readers find it: https://…, or the way from beside another site, as ../help/. Other publications lead there; without it they name it in words.</p><p v-if="faults['address']" class="seal-text" role="alert">{{ faults['address'] }}</p></div>
     <span class="label">Variables</span>
     <div class="variables">
       <div v-for="(variable, index) in fields.variables" :key="index" class="variable"><PickOne v-model:chosen="variable.key" label="Variable" :disabled="!mayChange" :options="keys" /><PickOne v-if="choicesOf(variable.key).length > 0" v-model:chosen="variable.value" label="Text" :disabled="!mayChange" :options="[...new Set([...choicesOf(variable.key), variable.value])].map((value) => ({ value, label: value || 'which text …' }))" /><n-input v-else v-model:value="variable.value" size="small" placeholder="text" :disabled="!mayChange" :input-props="{ 'aria-label': 'Text' }" /><n-button v-if="mayChange" size="small" quaternary aria-label="Remove variable" @click="fields.variables.splice(index, 1)">×</n-button></div>
@@ -57,5 +64,5 @@ function save(): void {
 </template>
 
 <style scoped>
-.edition { display: grid; grid-template-columns: 80px minmax(0, 420px); gap: 8px 14px; align-items: center; } label, .label { color: var(--soft); font-size: 13px; } .variables { display: grid; gap: 6px; justify-items: start; } .variable { display: grid; grid-template-columns: 1fr 1.4fr auto; gap: 6px; width: 100%; } .save { justify-self: start; }
+.edition { display: grid; grid-template-columns: 80px minmax(0, 420px); gap: 8px 14px; align-items: center; } .edition > p { margin: 0; } label, .label { color: var(--soft); font-size: 13px; } .variables { display: grid; gap: 6px; justify-items: start; } .variable { display: grid; grid-template-columns: 1fr 1.4fr auto; gap: 6px; width: 100%; } .save { justify-self: start; } .with-hint > p { margin: 3px 0 0; }
 </style>

@@ -1,0 +1,92 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test, type Page } from '@playwright/test';
+import { isSaved, stored } from './pages.ts';
+import { signIn } from './people.ts';
+import { stockOf } from './stock.ts';
+
+const entry = (page: Page, title: string) => page.getByRole('treeitem').filter({ has: page.locator('.title', { hasText: new RegExp(`^${title}$`, 'u') }) });
+
+async function isAccessible(page: Page): Promise<void> {
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
+  expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html).join()}`)).toEqual([]);
+}
+
+// In one file, one after the other: the second asks what the editions have in common.
+test('topics by editions tell what appears where, and by which rule not', async ({ page }) => {
+  await signIn(page);
+  const stock = await stockOf(page);
+  const map = await stock.item('map', 'Quay card', '<title>Quay card</title><topicref href="topic:alarms"/><topicref href="topic:raise-the-mast" product="tern-d"/>');
+  const id = await stock.edition('Quay card', map, { lens: 'installer-tern-q' });
+
+  await page.goto('/appearances');
+  const table = page.getByRole('table', { name: 'Topics by editions' });
+  await page.getByLabel('Which topics').selectOption('where editions differ');
+  await expect(table.getByRole('row', { name: /^Raise the mast/u })).toContainText(/dropped: an entry of the map: Model is Tern D, which “installer-tern-q” drops/u);
+  await expect(table.getByRole('row', { name: /^Raise the mast/u })).toContainText(/3\.\d: Raise the mast/u);
+  await expect(table.getByRole('row', { name: /^Alarms/u })).toHaveCount(0);
+  await expect(table.getByRole('row', { name: /^Safety at the quay/u })).toBeVisible();
+  await isAccessible(page);
+  await page.getByLabel('Filter topics').fill('no such topic');
+  await expect(page.getByText('0 topics')).toBeVisible();
+  await stock.remove(`editions/${id}`);
+  await stock.remove(`items/${map}`);
+});
+
+test('a map is another publication to which links lead; topics share a page; the state of each is a column', async ({ page }) => {
+  await signIn(page);
+  const stock = await stockOf(page);
+  const approved = '<prolog><metadata><othermeta name="state" content="approved"/></metadata></prolog>';
+  const hull = await stock.item('concept', 'Hull care', `<title>Hull care</title>${approved}<conbody><p>Scrub it.</p></conbody>`);
+  const paint = await stock.item('concept', 'Paint', '<title>Paint</title><conbody><p>Two coats.</p></conbody>');
+  const buoy = await stock.item('concept', 'Buoy', `<title>Buoy</title><conbody><p>Before winter: <xref href="topic:${paint}"/>.</p></conbody>`);
+  const yard = await stock.item('map', 'Yard book', `<title>Yard book</title><topicref href="topic:${hull}"><topicref href="topic:${paint}"/></topicref>`);
+  const leaflet = await stock.item('map', 'Buoy leaflet', `<title>Buoy leaflet</title><topicref href="topic:${buoy}"/>`);
+  const yardSite = await stock.edition('Yard book online', yard, { output: 'site' });
+  const leafletSite = await stock.edition('Buoy leaflet online', leaflet, { output: 'site' });
+
+  await page.goto(`/arrange/${yard}`);
+  await entry(page, 'Hull care').click();
+  await page.getByLabel('one page with all that stands under it').check();
+  await expect(entry(page, 'Hull care')).toContainText('one page');
+  await page.getByText('Columns').click();
+  await page.getByRole('checkbox', { name: 'State' }).check();
+  await expect(entry(page, 'Hull care')).toContainText('approved');
+  await expect(entry(page, 'Paint')).not.toContainText('approved');
+  await page.getByRole('checkbox', { name: 'State' }).uncheck();
+  await page.keyboard.press('Escape');
+  await entry(page, 'Paint').click();
+  await expect(page.getByText('It stands on the page of the topic above.')).toBeVisible();
+  await page.getByLabel('without its heading, also in print').check();
+  await isSaved(page);
+  expect(await stored(page)).toMatch(/chunk="to-content" href="topic:hull-care">\s*<topicref href="topic:paint" outputclass="without-heading"\/>/u);
+
+  await page.goto(`/arrange/${leaflet}`);
+  await page
+    .getByRole('listitem')
+    .filter({ hasText: 'Yard book' })
+    .dragTo(entry(page, 'Buoy'), { targetPosition: { x: 80, y: 26 } });
+  await expect(page.getByRole('treeitem')).toHaveCount(2);
+  await entry(page, 'Yard book').click();
+  await page.getByLabel('another publication: nothing of it is taken in').check();
+  await expect(entry(page, 'Yard book')).toContainText('another publication');
+  await page.getByLabel('Its variables begin with').fill('yard');
+  await page.getByLabel('Its variables begin with').press('Tab');
+  await isSaved(page);
+  expect(await stored(page)).toContain('<topicref format="ditamap" href="map:yard-book" keyscope="yard" processing-role="resource-only" scope="peer"/>');
+  await isAccessible(page);
+
+  expect(await stock.built(leafletSite, 'site/buoy.html')).toContain('Paint (<cite>Yard book</cite>)');
+  await page.goto('/publish');
+  await page.getByRole('link', { name: /Yard book online/u }).click();
+  await page.getByRole('button', { name: 'Settings' }).click();
+  await page.getByLabel('Address').fill('javascript:alert(1)');
+  await page.getByRole('button', { name: 'Save edition' }).click();
+  await expect(page.getByText('An address begins with https:// or says the way')).toBeVisible();
+  await page.getByLabel('Address').fill('../yard/');
+  await page.getByRole('button', { name: 'Save edition' }).click();
+  await expect.poll(() => stock.built(leafletSite, 'site/buoy.html')).toContain('<a href="../yard/hull-care.html#paint" class="peer" title="Yard book">Paint</a>');
+  const page1 = await stock.built(yardSite, 'site/hull-care.html');
+  expect(page1).toMatch(/<section class="joined" id="paint"><p>Two coats\.<\/p>/u);
+  for (const id of [yardSite, leafletSite]) await stock.remove(`editions/${id}`);
+  for (const id of [yard, leaflet, buoy, paint, hull]) await stock.remove(`items/${id}?by=${hull}`);
+});

@@ -1,0 +1,35 @@
+import { expect, type Page } from '@playwright/test';
+
+/** What a test needs to be there before a person begins, made by the same requests that the interface makes. */
+export interface Stock {
+  /** Makes a topic or map and gives its id. @param inner what stands inside the root element */
+  item(type: string, title: string, inner: string): Promise<string>;
+  edition(name: string, map: string, more?: Readonly<Record<string, unknown>>): Promise<string>;
+  /** Builds an edition to its end and gives one of the files, as text. */
+  built(edition: string, file: string): Promise<string>;
+  remove(path: string): Promise<void>;
+}
+
+/** @param page of somebody who may do all of it */
+export async function stockOf(page: Page): Promise<Stock> {
+  const session = (await (await page.request.get('/api/session')).json()) as { projects: { id: string }[] };
+  const base = `/api/projects/${session.projects[0]!.id}`;
+  const headers = { origin: new URL(page.url()).origin };
+  const make = async <Answer>(path: string, data: object): Promise<Answer> => (await (await page.request.post(`${base}/${path}`, { headers, data })).json()) as Answer;
+  return {
+    async item(type, title, inner) {
+      const { id } = await make<{ id: string }>('items', { type, title });
+      const saved = await page.request.put(`${base}/items/${id}`, { headers, data: { text: `<${type} id="${id}">${inner}</${type}>`, version: 1 } });
+      expect(saved.ok(), await saved.text()).toBe(true);
+      return id;
+    },
+    edition: async (name, map, more = {}) => (await make<{ id: string }>('editions', { name, output: 'print', map, lens: null, variables: {}, locale: 'en', ...more })).id,
+    async built(edition, file) {
+      const { id } = await make<{ id: string }>(`editions/${edition}/impressions`, {});
+      const state = async (): Promise<string> => ((await (await page.request.get(`${base}/impressions/${id}`)).json()) as { state: string }).state;
+      await expect.poll(state, { timeout: 120_000 }).toBe('done');
+      return (await page.request.get(`${base}/impressions/${id}/files/${file}`)).text();
+    },
+    remove: async (path) => void (await page.request.delete(`${base}/${path}`, { headers })),
+  };
+}
