@@ -28,8 +28,8 @@ export interface Composition {
   readonly locale?: string;
   /** Values of `deliveryTarget` that this output answers to; content for others is dropped. */
   readonly deliveryTargets?: readonly string[];
-  /** How the publication of another map is made; where it says nothing, it is made as this one is. */
-  readonly peerEdition?: (map: string) => PeerEdition | undefined;
+  /** How the publications of another map are made, the one that is meant first; where it names none, it is made as this one is. */
+  readonly peerEditions?: (map: string) => readonly PeerEdition[];
 }
 
 /** Remembers prepared topics between compositions, so that after a change only what changed is done again. */
@@ -214,7 +214,7 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
   };
 
   const places = placeNodes(withKeys(expanded.nodes, variables), 1, undefined);
-  const peers = (): Peer[] => (isPeer ? [] : expanded.peers.map((peer) => composePeer(peer, input, memory)));
+  const peers = (): Peer[] => (isPeer ? [] : expanded.peers.flatMap((peer) => peersOf(peer, input, memory)));
   const links = resolveLinks(pending, { standing, targets, library, peers, locale }, problems);
   const related = relatedPlaces(expanded.relations, families, standing.topics);
   const { groups, problems: indexProblems } = buildIndex(indexTerms, locale);
@@ -237,11 +237,15 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
   return { publication, scope: expanded.scope };
 }
 
-function composePeer(peer: PeerMap, input: Composition, memory: ComposeMemory): Peer {
+function peersOf(peer: PeerMap, input: Composition, memory: ComposeMemory): Peer[] {
   const { deliveryTargets: _ofThisOutput, lens, variables, ...rest } = input;
-  const edition = input.peerEdition?.(peer.map) ?? { ...(lens ? { lens } : {}), ...(variables ? { variables } : {}) };
-  const composition = { ...rest, map: peer.map, ...(edition.lens ? { lens: edition.lens } : {}), ...(edition.variables ? { variables: edition.variables } : {}) };
-  return { ...peer, edition, ...composeMap(composition, memory, true) };
+  const editions = input.peerEditions?.(peer.map) ?? [];
+  const asThis = { ...(lens ? { lens } : {}), ...(variables ? { variables } : {}) };
+  return (editions.length > 0 ? editions : [asThis]).map((edition: PeerEdition): Peer => {
+    const composition = { ...rest, map: peer.map, ...(edition.lens ? { lens: edition.lens } : {}), ...(edition.variables ? { variables: edition.variables } : {}) };
+    let known: ReturnType<Peer['composed']> | undefined;
+    return { ...peer, edition, composed: () => (known ??= composeMap(composition, memory, true)) };
+  });
 }
 
 const isListed = ({ inContents, hasHeading }: MapNode): boolean => inContents && hasHeading;

@@ -58,7 +58,7 @@ export function resolveLinks(pending: readonly PendingLink[], { standing, target
       continue;
     }
     if (reference.kind === 'peer') {
-      const { title } = elsewhere?.peer.publication.facts ?? { title: reference.scope };
+      const { title } = elsewhere?.peer.composed().publication.facts ?? { title: reference.scope };
       links[key] = { kind: 'broken', text: reference.key };
       problems.push(problem('error', 'link.outside-peer', `A link leads to “${reference.key}” in “${title}”, which is not in that publication.`, origin));
       continue;
@@ -74,7 +74,8 @@ export function resolveLinks(pending: readonly PendingLink[], { standing, target
   return links;
 }
 
-function peerLink({ publication, edition }: Peer, anchor: string): PeerLink {
+function peerLink({ composed, edition }: Peer, anchor: string): PeerLink {
+  const { publication } = composed();
   const { title, number } = publication.targets[anchor]!;
   const href = edition.address?.(publication, anchor);
   const { title: name, bookNumber } = publication.facts;

@@ -30,11 +30,17 @@ describe('links to another publication', () => {
     expect(linkIn(here)).toMatchObject({ kind: 'target', anchor: 'care' });
   });
   it('take the address under which that is published', () => {
-    const peerEdition = (map: string) => ({ address: (_: Publication, anchor: string) => `../${map}/${anchor}.html` });
-    expect(linkIn(composed('<xref href="topic:care"/>', peer, { peerEdition }))).toEqual({ ...toCare, href: '../handbook/care.html' });
+    const peerEditions = (map: string) => [{ address: (_: Publication, anchor: string) => `../${map}/${anchor}.html` }];
+    expect(linkIn(composed('<xref href="topic:care"/>', peer, { peerEditions }))).toEqual({ ...toCare, href: '../handbook/care.html' });
+  });
+  it('lead to the first of its editions that has what they name', () => {
+    const lens = { name: 'Q', rules: [{ facet: 'product', value: 'tern-d', action: 'drop' as const }] };
+    const peerEditions = () => [{ lens, address: () => 'q' }, { address: () => 'all' }];
+    expect(linkIn(composed('<xref href="topic:care"/>', peer, { peerEditions }))).toMatchObject({ href: 'q' });
+    expect(linkIn(composed('<xref href="topic:wash"/>', peer, { peerEditions }))).toMatchObject({ text: 'wash', href: 'all' });
   });
   it('are a problem where that publication lacks what they name', () => {
-    const withoutWash = { peerEdition: () => ({ lens: { name: 'Q', rules: [{ facet: 'product', value: 'tern-d', action: 'drop' as const }] } }) };
+    const withoutWash = { peerEditions: () => [{ lens: { name: 'Q', rules: [{ facet: 'product', value: 'tern-d', action: 'drop' as const }] } }] };
     const codes = (publication: Publication) => publication.problems.map(({ code, where }) => `${code} ${where.item}`);
     expect(codes(composed('<xref keyref="book.nothing"/>'))).toEqual(['link.outside-peer a']);
     expect(codes(composed('<xref href="topic:wash"/>'))).toEqual([]);

@@ -27,11 +27,10 @@ export interface PeerEdition {
   readonly address?: (publication: Publication, anchor: string) => string | undefined;
 }
 
-/** Another publication, composed. */
+/** Another publication, composed when it is first asked. */
 export interface Peer extends PeerMap {
-  readonly publication: Publication;
-  readonly scope: KeyScope;
   readonly edition: PeerEdition;
+  composed(): { readonly publication: Publication; readonly scope: KeyScope };
 }
 
 /** Reads `scope.key/element` where the scope is that of another publication. */
@@ -43,7 +42,8 @@ export function readPeerKey(keyref: string, peers: readonly PeerMap[]): PeerKey 
 }
 
 /** Where each item stands in a publication, also under the id of the item for which it stands in. */
-function placesOf({ publication }: Peer, bases: ReadonlyMap<string, string>): ReadonlyMap<string, Place[]> {
+function placesOf(peer: Peer, bases: ReadonlyMap<string, string>): ReadonlyMap<string, Place[]> {
+  const { publication } = peer.composed();
   const places = new Map<string, Place[]>();
   for (const place of allPlaces(publication.places)) {
     if (place.content) for (const id of [place.origin.item, bases.get(place.origin.item)]) if (id !== undefined) places.set(id, [...(places.get(id) ?? []), place]);
@@ -67,21 +67,27 @@ export function peerTargets(peers: readonly Peer[], bases: ReadonlyMap<string, s
     const places = known.get(peer) ?? placesOf(peer, bases);
     known.set(peer, places);
     const anchors = (places.get(id) ?? []).map(({ anchor, content }) => (element === undefined || element === content?.attributes['id'] ? anchor : `${anchor}--${element}`));
-    const anchor = anchors.find((one) => peer.publication.targets[one]);
+    const anchor = anchors.find((one) => peer.composed().publication.targets[one]);
     return anchor === undefined ? undefined : { peer, anchor };
   };
   return (reference) => {
-    if (reference.kind === 'item') {
-      for (const peer of peers) {
-        const found = inside(peer, reference.id, reference.element);
-        if (found) return found;
-      }
-      return undefined;
-    }
+    if (reference.kind === 'item') return firstFound(peers, (peer) => inside(peer, reference.id, reference.element));
     if (reference.kind !== 'peer') return undefined;
-    const peer = peers.find(({ names }) => names.includes(reference.scope));
-    const definition = peer && lookUpKey(peer.scope, reference.key);
-    const target = definition?.href === undefined ? undefined : readReference(definition.href, definition.origin.item);
-    return peer && ((target?.kind === 'item' ? inside(peer, target.id, reference.element ?? target.element) : undefined) ?? { peer });
+    const named = peers.filter(({ names }) => names.includes(reference.scope));
+    const found = firstFound(named, (peer) => {
+      const definition = lookUpKey(peer.composed().scope, reference.key);
+      const target = definition?.href === undefined ? undefined : readReference(definition.href, definition.origin.item);
+      return target?.kind === 'item' ? inside(peer, target.id, reference.element ?? target.element) : undefined;
+    });
+    return found ?? (named[0] && { peer: named[0] });
   };
+}
+
+/** Stops at the first, so that no publication is composed for nothing. */
+function firstFound<Found>(peers: readonly Peer[], find: (peer: Peer) => Found | undefined): Found | undefined {
+  for (const peer of peers) {
+    const found = find(peer);
+    if (found !== undefined) return found;
+  }
+  return undefined;
 }

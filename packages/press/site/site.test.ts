@@ -30,7 +30,7 @@ describe('the help site of the demo', () => {
   it('has a page for every place, and no problems', () => {
     expect(publication.problems).toEqual([]);
     expect(site.problems).toEqual([]);
-    expect(pages.length).toBe(allPlaces(publication.places).length + 2);
+    expect(pages.length).toBe(allPlaces(publication.places).filter(({ joins }) => !joins).length + 2);
   });
 
   /** html-validate (npm), its recommended and document presets. */
@@ -233,7 +233,7 @@ describe('a link to another publication', () => {
   const build = (options: Parameters<typeof composeTexts>[1] = {}): string => page(new Map(siteFiles(composeTexts(texts, options), () => undefined).files), 'a.html');
 
   it('leads to the page of that site', () => {
-    const html = build({ peerEdition: () => ({ address: (publication, anchor) => `../book/${siteAddress(publication, anchor) ?? ''}` }) });
+    const html = build({ peerEditions: () => [{ address: (publication, anchor) => `../book/${siteAddress(publication, anchor) ?? ''}` }] });
     expect(html).toContain('<a href="../book/care.html" class="peer" title="Handbook">Care &amp; use</a> <a href="../book/care.html" class="peer" title="Handbook">how</a>');
   });
   it('names it in words where it has no address', () => {

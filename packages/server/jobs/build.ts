@@ -85,20 +85,27 @@ export async function readLibrary(services: Services, project: string, bench: Wo
   return { library, texts, rows, facets };
 }
 
-/** How another map is published, for links into it: as the edition of it that is most like this one. */
-function peerEditionFor(edition: Edition, editions: readonly Edition[], library: Library): (map: string) => PeerEdition | undefined {
+/**
+ * How another map is published, for links into it: first the editions that are most like this one, and of equal ones that which leaves least of its
+ * map out.
+ */
+function peerEditionsFor(edition: Edition, editions: readonly Edition[], library: Library): (map: string) => PeerEdition[] {
+  const lensFor = ({ lens }: Edition) => (lens === null ? undefined : library.lens(lens));
   const likeness = (other: Edition): number => (other.output === edition.output ? 2 : 0) + (other.locale === edition.locale ? 1 : 0);
-  return (map) => {
-    const [peer] = editions.filter((other) => other.map === map && other.id !== edition.id).toSorted((a, b) => likeness(b) - likeness(a));
-    if (!peer) return undefined;
-    const lens = peer.lens === null ? undefined : library.lens(peer.lens);
-    const { variables, address, output } = peer;
-    const place = (publication: Publication, anchor: string): string | undefined => {
-      if (address === '') return undefined;
-      return output === 'print' ? address : `${address.replace(/\/$/u, '')}/${siteAddress(publication, anchor) ?? ''}`;
-    };
-    return { variables, address: place, ...(lens ? { lens } : {}) };
-  };
+  const narrowness = (other: Edition): number => lensFor(other)?.rules.length ?? 0;
+  return (map) =>
+    editions
+      .filter((other) => other.map === map && other.id !== edition.id)
+      .toSorted((a, b) => likeness(b) - likeness(a) || narrowness(a) - narrowness(b))
+      .map((peer) => {
+        const { variables, address, output } = peer;
+        const lens = lensFor(peer);
+        const place = (publication: Publication, anchor: string): string | undefined => {
+          if (address === '') return undefined;
+          return output === 'print' ? address : `${address.replace(/\/$/u, '')}/${siteAddress(publication, anchor) ?? ''}`;
+        };
+        return { variables, address: place, ...(lens ? { lens } : {}) };
+      });
 }
 
 /** Composes an edition from what is stored now, quicker where little has changed since the last time. */
@@ -115,7 +122,7 @@ export async function composeEdition(services: Services, project: string, editio
       variables: edition.variables,
       locale: edition.locale,
       deliveryTargets: edition.output === 'print' ? ['print', 'pdf'] : ['site', 'html', 'html5', 'xhtml'],
-      peerEdition: peerEditionFor(edition, await services.editions.editions(project), library),
+      peerEditions: peerEditionsFor(edition, await services.editions.editions(project), library),
       ...(lens ? { lens } : {}),
     },
     bench.memory,
