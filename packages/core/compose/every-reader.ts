@@ -1,8 +1,9 @@
-import { both, everyReader, facetValuesOf, isNobody, nameReaders, readersOf, readerSpace, uncovered, type Facet, type Lens, type Readers, type ReaderSpace } from '../facets/index.ts';
+import { both, everyReader, facetValuesOf, isNobody, nameReaders, partition, readersOf, readerSpace, uncovered, type Facet, type Lens, type Readers, type ReaderSpace } from '../facets/index.ts';
 import { isA, isInline, labelOf } from '../grammar/index.ts';
 import { elementOf, type Library, type Reference } from '../library/index.ts';
 import { childNamed, isElement, lineOf, type Attributes, type Element, type Node } from '../markup/index.ts';
 import { problem, type Problem } from '../problems/index.ts';
+import { gridOf } from '../tables/index.ts';
 import { choosing } from './alternates.ts';
 import { allNodes, expandMap, type MapNode } from './expand.ts';
 import { prepareTopic, type PreparedTopic } from './prepare.ts';
@@ -47,7 +48,7 @@ function noteAll(element: Element, used: Map<string, Set<string>>): void {
 /**
  * Looks through every lens at once: for every combination of facet values that content really uses, what would be left unfit to read.
  * Who gets what is reckoned with sets of readers, so the number of combinations does not matter.
- * @returns warnings `readers.no-steps`, `readers.empty-list`, `readers.empty-part`, `readers.missing-cell`, `readers.missing-words` and
+ * @returns warnings `readers.no-steps`, `readers.empty-list`, `readers.empty-part`, `readers.missing-cell`, `readers.joined-cell`, `readers.missing-words` and
  * `readers.dropped-target`, each with an example of the readers it concerns, and `readers.too-many` where a question was too wide to be answered
  */
 export function checkEveryReader({ library, map, facets, lens, variables = {} }: EveryReaderInput): Problem[] {
@@ -140,32 +141,78 @@ function checkHolder(element: ResolvedElement, readers: Readers, covers: readonl
   ask('readers.empty-part', element.origin, readers, covers, (who) => `${what} is nothing for ${who}.`);
 }
 
-/** A row has a cell in each column in which another row has one for the same reader. Tables with joined cells are not asked. */
+/** Tables in which more readers than these get different cells are not looked at one by one. */
+const mostTables = 300;
+
+/**
+ * For everybody who gets the table its rows have a cell in each column in which some row has one, and joined cells reach no further than they should.
+ * The table is laid out as each of them gets it; what is wrong for all of them varies by nothing, and is told of the table itself.
+ */
 function checkCells(table: ResolvedElement, around: Readers, space: ReaderSpace, ask: Ask): void {
-  const rows: { row: ResolvedElement; readers: Readers; cells: ResolvedElement[] }[] = [];
-  const gather = (holder: ResolvedElement, readers: Readers): void => {
-    for (const child of holder.children.filter(isElement) as ResolvedElement[]) {
-      const now = both(readers, readersOf(child.attributes, space));
-      if (isA(child.name, 'thead') || isA(child.name, 'tbody')) gather(child, now);
-      else if (isA(child.name, 'row') || isA(child.name, 'strow') || isA(child.name, 'sthead')) rows.push({ row: child, readers: now, cells: child.children.filter(isElement) as ResolvedElement[] });
+  const sets = new Map<string, Readers>();
+  const gather = (holder: Element): void => {
+    for (const child of holder.children.filter(isElement)) {
+      if (facetValuesOf(child.attributes).size > 0) sets.set(JSON.stringify(facetsIn(child)), readersOf(child.attributes, space));
+      if (!isA(child.name, 'entry') && !isA(child.name, 'stentry')) gather(child);
     }
   };
-  gather(table, around);
-  const cellsOf = rows.flatMap(({ cells }) => cells);
-  if (
-    !cellsOf.some(({ attributes }) => facetValuesOf(attributes).size > 0) ||
-    cellsOf.some(({ attributes }) => ['morerows', 'namest', 'nameend', 'spanname'].some((name) => attributes[name] !== undefined))
-  )
-    return;
-  const columns = Math.max(...rows.map(({ cells }) => cells.length));
-  for (let column = 0; column < columns; column += 1) {
-    const others = rows.flatMap(({ readers, cells }) => cells.slice(column, column + 1).map(({ attributes }) => both(readers, readersOf(attributes, space))));
-    for (const { row, readers, cells } of rows) {
-      const own = cells[column];
-      for (const other of others)
-        ask('readers.missing-cell', row.origin, both(readers, other), own ? [readersOf(own.attributes, space)] : [], (who) => `This row has no cell in column ${column + 1} for ${who}.`);
-    }
-  }
+  gather(table);
+  if (sets.size === 0) return;
+  const parts = partition(around, [...sets.values()], space, mostTables);
+  if (parts === 'too-many') return ask('readers.too-many', table.origin, around, [], () => 'This table varies in too many ways to be checked for every reader.');
+  const faults = parts.flatMap((readers) => cellFaults(asFor(table, readers, space)).map((fault) => ({ ...fault, readers })));
+  const forAll = ({ at }: CellFault): boolean => parts.length > 1 && faults.filter((other) => other.at === at).length === parts.length;
+  for (const fault of faults) if (!forAll(fault)) ask(fault.code, fault.origin, fault.readers, [], fault.say);
+}
+
+const facetsIn = ({ attributes }: Element): unknown => [...facetValuesOf(attributes)].map(([facet, values]) => [facet, values]);
+
+/** A table with the rows and cells that some readers get. */
+const asFor = (holder: ResolvedElement, readers: Readers, space: ReaderSpace): ResolvedElement => ({
+  ...holder,
+  children: holder.children.flatMap((child) => {
+    if (!isElement(child) || isA(child.name, 'entry') || isA(child.name, 'stentry')) return isElement(child) && isNobody(both(readers, readersOf(child.attributes, space)), space) ? [] : [child];
+    return isNobody(both(readers, readersOf(child.attributes, space)), space) ? [] : [asFor(child as ResolvedElement, readers, space)];
+  }),
+});
+
+interface CellFault {
+  readonly code: 'readers.missing-cell' | 'readers.joined-cell';
+  readonly origin: Origin;
+  /** The same for the same fault of another reader’s table. */
+  readonly at: string;
+  readonly say: (who: string) => string;
+}
+
+/** What is wrong with the cells of a table as somebody gets it. */
+function cellFaults(table: ResolvedElement): CellFault[] {
+  const { head, body, problems } = gridOf(table);
+  const covered = [head, body].map((rows) =>
+    rows.map(
+      (_, at) =>
+        new Set(
+          rows
+            .slice(0, at + 1)
+            .flatMap(({ cells }, from) =>
+              cells.filter(({ rowSpan }) => from + rowSpan > at).flatMap(({ column, columnSpan }) => Array.from({ length: columnSpan }, (_one, offset) => column + offset)),
+            ),
+        ),
+    ),
+  );
+  const live = [...new Set(covered.flat().flatMap((columns) => [...columns]))].sort((a, b) => a - b);
+  const missing = [head, body].flatMap((rows, part) =>
+    rows.flatMap(({ element }, at) =>
+      live
+        .filter((column) => !covered[part]![at]!.has(column))
+        .slice(0, 1)
+        .map((column): CellFault => {
+          const { origin } = element as ResolvedElement;
+          return { code: 'readers.missing-cell', origin, at: `cell ${origin.item} ${origin.path.join('.')}`, say: (who) => `This row has no cell in column ${column + 1} for ${who}.` };
+        }),
+    ),
+  );
+  const [joined] = problems.filter(({ code }) => code === 'table.span' || code === 'table.too-many-cells');
+  return joined ? [{ code: 'readers.joined-cell', origin: table.origin, at: 'joined', say: (who) => `Cells of this table reach into each other for ${who}.` }] : missing;
 }
 
 /** Words that stand for each other, side by side, say something for everybody who reads the sentence. */

@@ -13,4 +13,4 @@ export { actionOn, judge, lensKey, throughLens, withDecision, type Decision } fr
 export { matchOf } from './matching.ts';
 export { withLookWords, type MarkLook } from './looks.ts';
 export { facetValuesOf, pigments, type Pigment, type Facet, type FacetValue, type Lens, type LensAction, type LensRule, type Verdict } from './lens.ts';
-export { both, everyReader, isNobody, nameReaders, readersOf, readerSpace, uncovered, type Readers, type ReaderSpace } from './readers.ts';
+export { both, everyReader, isNobody, nameReaders, partition, readersOf, readerSpace, uncovered, type Readers, type ReaderSpace } from './readers.ts';

@@ -89,6 +89,22 @@ function without(a: Readers, b: Readers, space: ReaderSpace): Readers[] {
   return left.filter((one) => !isNobody(one, space));
 }
 
+/**
+ * Parts readers into sets within which all get the same of what the given sets get.
+ * @returns the parts, nobody left out; or that there are more than `most`
+ */
+export function partition(readers: Readers, sets: readonly Readers[], space: ReaderSpace, most: number): Readers[] | 'too-many' {
+  let parts = isNobody(readers, space) ? [] : [readers];
+  for (const set of sets) {
+    parts = parts.flatMap((part) => {
+      const inside = both(part, set);
+      return isNobody(inside, space) ? [part] : [inside, ...without(part, set, space)];
+    });
+    if (parts.length > most) return 'too-many';
+  }
+  return parts;
+}
+
 /** So many sets are told apart in one question; content of teams comes nowhere near. */
 const mostSets = 4000;
 
