@@ -1,7 +1,8 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
-import { clickInto, isSaved, newTopic } from './pages.ts';
+import { clickInto, isSaved, newTopic, stored } from './pages.ts';
 import { signIn } from './people.ts';
+import { stockOf } from './stock.ts';
 
 const sentence = 'Before the first frost drain the stilling well and hang the plug on the red hook beside the ladder.';
 const filler = (name: string): string => Array.from({ length: 30 }, (_, at) => `${name}${at}`).join(' ');
@@ -33,4 +34,36 @@ test('copies are found with what differs, and become one passage that all borrow
   await expect(drawer.getByRole('button', { name: /Before the first frost/u })).toHaveCount(0);
   await page.goto('/write/frost-at-the-pile');
   await expect(page.locator('.borrowed-text')).toContainText('on the red hook beside the ladder');
+});
+
+test('of topics that say nearly the same, one takes the place of another, and a third stands in for some readers', async ({ page }) => {
+  await signIn(page, 'noor');
+  const stock = await stockOf(page);
+  const words = 'Fold the awning from the seaward side, tie both ends with the tarred cord, and carry it under the stairs before the glass falls below nine hundred and ninety.';
+  const [calm, dry, cold] = await Promise.all(
+    [words, words.replace('tarred', 'waxed'), words.replace('stairs', 'ramp')].map((text, at) =>
+      stock.item('concept', `Awning ${at + 1}`, `<title>Awning ${at + 1}</title><conbody><p>${text}</p></conbody>`),
+    ),
+  );
+  const map = await stock.item('map', 'Awnings', `<title>Awnings</title><topicref href="topic:${calm}"/><topicref href="topic:${dry}"/><topicref href="topic:${cold}"/>`);
+  await page.goto('/copies');
+  await page
+    .getByRole('complementary', { name: 'Copies' })
+    .getByRole('button', { name: /3 × Concept.*Fold the awning/u })
+    .click();
+  await page.getByRole('article', { name: 'Awning 2' }).getByLabel('this topic stays').check();
+  await page.getByRole('button', { name: 'Put “Awning 2” in the place of “Awning 1”' }).click();
+  await expect(page.getByText('“Awning 2” takes the place of “Awning 1” everywhere now.')).toBeVisible();
+  await page.getByRole('article', { name: 'Awning 2' }).getByLabel('this topic stays').check();
+  await page.getByRole('article', { name: 'Awning 3' }).getByRole('button', { name: 'It stands in for …' }).click();
+  await page.getByRole('combobox', { name: '“Awning 3” stands in: only for' }).fill('kisara');
+  await page.keyboard.press('Enter');
+  await page.keyboard.press('Escape');
+  await page.getByRole('button', { name: 'Make “Awning 3” an alternate' }).click();
+  await expect(page.getByText('“Awning 3” stands in for “Awning 2” now.')).toBeVisible();
+  await page.goto(`/arrange/${map}`);
+  await expect(page.getByRole('treeitem').locator('.title')).toHaveText(['Awning 2', 'Awning 2', 'Awning 2']);
+  await page.goto(`/write/${cold}`);
+  await expect(page.locator('.ProseMirror')).toContainText('ramp');
+  expect(await stored(page)).toContain(`href="topic:${dry}" name="alternate-of"`);
 });

@@ -159,4 +159,10 @@ test('an edition sets a variable by picking it, and one of its texts', async ({ 
   await page.getByRole('button', { name: 'Remove variable' }).last().click();
   await page.getByRole('button', { name: 'Save edition' }).click();
   await expect(page.getByText('berth-depth = 6 m')).toHaveCount(0);
+  // It is used nowhere; what is used goes out of sight.
+  await page.goto('/variables');
+  await expect(row(page, 'rescue-number').first()).toBeVisible();
+  await page.getByRole('checkbox', { name: /^only the \d+ that nothing uses/u }).check();
+  await expect(row(page, 'berth-depth')).toContainText('4 m');
+  await expect(row(page, 'rescue-number')).toHaveCount(0);
 });

@@ -158,6 +158,8 @@ export const Removal = z.object({ by: ItemId.exactOptional() });
 const Conditions = z.record(z.string().max(100), z.string().max(2000));
 /** For whom an alternate is; it begins as a copy of its base. */
 export const NewAlternate = z.object({ conditions: Conditions });
+/** A topic that goes on as an alternate of another one, which takes its place everywhere. */
+export const StandIn = NewAlternate.extend({ of: ItemId });
 /** A topic with what stands in for it. `basedOn`: the version of the base with which it was last held together, where that is known. */
 export const Alternates = z.object({
   base: ItemSummary,

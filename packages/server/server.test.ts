@@ -105,6 +105,7 @@ describe('access', () => {
     ['POST', '~/variables/rename', ['administrator', 'publisher', 'writer'], {}],
     ['GET', '~/items/none/alternates', roles],
     ['POST', '~/items/none/alternates', ['administrator', 'publisher', 'writer'], {}],
+    ['POST', '~/items/none/stand-in', ['administrator', 'publisher', 'writer'], { of: 'none', conditions: { product: 'tern-q' } }],
     ['POST', '~/items/none/alternates/looked-at', ['administrator', 'publisher', 'writer'], {}],
     ['POST', '~/items/none/alternates/release', ['administrator', 'publisher', 'writer'], {}],
     ['PUT', '~/assets/none/alternate', ['administrator', 'publisher', 'writer'], {}],

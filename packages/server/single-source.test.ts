@@ -91,6 +91,21 @@ describe('alternates', () => {
     expect((await server.ask('reader', 'GET', `~/items/${id}`)).json<Item>().alternateOf).toBeNull();
     expect((await server.ask('writer', 'POST', `~/items/${id}/alternates/release`, {})).statusCode).toBe(404);
   });
+  it('are made of a topic that says nearly the same: the other one takes its place wherever it was used', async () => {
+    const { id: base } = await made('concept', 'Hang the horn', body('<p id="x">Two screws.</p>'));
+    const { id } = await made('concept', 'Hang the horn there', body('<p id="x">Three screws.</p>'));
+    const { id: map } = await made('map', 'Horns', (text) => text.replace('</map>', `<topicref href="topic:${id}"/></map>`));
+    const { id: user } = await made('concept', 'About horns', body(`<p conref="topic:${id}/x"/>`));
+    const stand = (self: string, of: string, conditions: object) => server.ask('writer', 'POST', `~/items/${self}/stand-in`, { of, conditions });
+    expect([(await stand(id, base, {})).statusCode, (await stand(id, 'none', inVelmark)).statusCode, (await stand(id, id, inVelmark)).statusCode]).toEqual([400, 404, 409]);
+    expect((await stand(id, base, inVelmark)).json<Alternates>()).toMatchObject({ base: { id: base }, alternates: [{ item: { id, conditions: inVelmark }, isBehind: false, basedOn: 2 }] });
+    expect(await textOf(id)).toContain('Three screws.');
+    expect([await textOf(map), await textOf(user)]).toEqual([expect.stringContaining(`href="topic:${base}"`), expect.stringContaining(`conref="topic:${base}/x"`)]);
+    // One that has alternates, or is one, is none of another.
+    expect([(await stand(base, user, { platform: 'solar' })).statusCode, (await stand(id, user, { platform: 'solar' })).statusCode, (await stand(user, base, inVelmark)).statusCode]).toEqual([
+      409, 409, 409,
+    ]);
+  });
   it('of images are set for readers, and not for an image that stands in itself', async () => {
     const [one, other, third] = (await server.ask('reader', 'GET', '~/assets')).json<Asset[]>().map(({ id }) => id);
     const stand = (id: string, of: string | null, conditions: object) => server.ask('writer', 'PUT', `~/assets/${id}/alternate`, { of, conditions });

@@ -168,7 +168,7 @@ export function prepareTopic(topic: FoundElement, item: string, anchor: string, 
       problems.push(problem('error', 'borrow.mismatch', `“${labelOf(found.element.name)}” cannot be borrowed as “${labelOf(element.name)}”.`, where));
       return [];
     }
-    why.push({ kind: 'borrowed', origin: where, detail: source });
+    why.push({ kind: 'borrowed', origin: where, detail: source, from: { item: lender.id, path: found.path } });
     const run = borrowedRun(lender.root, found, attributes['conrefend'], lender.id);
     return run.flatMap(({ element: passage, path }, index) => {
       const inner: Spot = { item: lender.id, path, borrowing: [...spot.borrowing, key], keys: spot.keys };

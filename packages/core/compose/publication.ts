@@ -116,6 +116,8 @@ export interface Reason {
   readonly kind: 'dropped' | 'borrowed' | 'replaced' | 'alternate';
   readonly origin: Origin;
   readonly detail: string;
+  /** Where what is borrowed has its home. */
+  readonly from?: Origin;
 }
 
 export interface PublicationFacts {

@@ -30,13 +30,15 @@ export function standingOf(publication: Publication, item: string, path: Path, a
   const root = library.item(item)?.root;
   const element = root && (path.length === 0 ? elementOf(root, undefined)?.element : nodeAt(root, path));
   const reasonsAt = (kind: Publication['why'][number]['kind']) => publication.why.filter((reason) => reason.kind === kind && isAt(reason.origin, item, path));
-  const dropped = publication.why.find(({ kind, origin }) => kind === 'dropped' && isAround(origin, item, path));
+  const droppedAround = (self: string, at: Path) => publication.why.find(({ kind, origin }) => kind === 'dropped' && isAround(origin, self, at));
+  const dropped = droppedAround(item, path);
   const [borrowed] = reasonsAt('borrowed');
+  const home = borrowed?.from;
   const [replaced] = reasonsAt('replaced');
   const places = allPlaces(publication.places).flatMap(({ content, number, label }) => {
     if (!content) return [];
     // What is borrowed stands in the place of the element that borrows it.
-    const isHere = holds(content, item, path) || (borrowed !== undefined && content.origin.item === item);
+    const isHere = holds(content, item, path) || (home !== undefined && content.origin.item === item && holds(content, home.item, home.path));
     return isHere ? [`${number === undefined ? '' : `${number} `}${label}${content.origin.item === item ? '' : ' (borrowed)'}`] : [];
   });
   if (places.length > 0 && element) {
@@ -44,6 +46,8 @@ export function standingOf(publication: Publication, item: string, path: Path, a
     return { how: 'shown', detail, places };
   }
   if (dropped) return { how: 'dropped', detail: dropped.detail, places: [] };
+  const droppedAtHome = home && droppedAround(home.item, home.path);
+  if (borrowed && droppedAtHome) return { how: 'dropped', detail: `borrowed from ${borrowed.detail}; ${droppedAtHome.detail}`, places: [] };
   const topic = appearances.get(item);
   if (topic?.alternate !== undefined) return { how: 'absent', detail: `${topic.alternate} stands in for this topic`, places: [] };
   const base = basesAmong(library).get(item);

@@ -1,9 +1,9 @@
 import type { ItemSummary, Reach, ReachOf, UseIn } from '@ukiyo/contracts';
-import { elementOf, replaceUses } from '@ukiyo/core/library';
+import { alternateOf, elementOf, replaceUses } from '@ukiyo/core/library';
 import { readXml } from '@ukiyo/core/markup';
 import { Op, QueryTypes, type Transaction } from 'sequelize';
 import type { Database } from './database.ts';
-import { summaryColumns, summaryOf, type ItemStore } from './items.ts';
+import { hashOf, summaryColumns, summaryOf, type ItemStore } from './items.ts';
 import type { ItemRow } from './models.ts';
 import { againWhereSomebodyTypes, type Rewritten, type TextRewriting } from './rewriting.ts';
 
@@ -13,6 +13,11 @@ export interface UseStore {
   reach(project: string, of: ReachOf): Promise<Reach>;
   /** Takes a topic or map out, with another one in its place wherever it is used; undefined when either is not there, or one is a map and the other not. */
   replace(project: string, id: string, by: string, author: string): Promise<Rewritten | undefined>;
+  /**
+   * A topic goes on as one that stands in for another for some readers; the other one takes its place wherever it is used.
+   * @returns undefined when either is not there, or is or has an alternate where that cannot be
+   */
+  standIn(project: string, id: string, of: string, conditions: Record<string, string>, author: string): Promise<Rewritten | undefined>;
 }
 
 /** In these manners what a target says becomes part of what its user says. */
@@ -81,6 +86,18 @@ export function useStore({ sequelize, models }: Database, items: ItemStore, rewr
     const rows = await models.items.findAll({ where: { projectId: project, kind: 'map', id: reached.map(({ id }) => id) }, attributes: summaryColumns, order: [['title', 'ASC']] });
     return rows.map((row) => summaryOf(row.get()));
   }
+  /** Puts one item in the place of another wherever that is used; undefined when either is not there, or one is a map and the other not. */
+  async function putInPlace(project: string, id: string, by: string, author: string, transaction: Transaction): Promise<Rewritten | undefined> {
+    const rows = (await models.items.findAll({ where: { projectId: project, id: [id, by] }, transaction })).map((row): ItemRow => row.get());
+    const own = rows.find((row) => row.id === id);
+    const other = rows.find((row) => row.id === by);
+    const root = other && readXml(other.text).document?.root;
+    if (!own || !root || own === other || own.kind !== other.kind) return undefined;
+    const sources = (await models.itemUses.findAll({ where: { projectId: project, target: id, manner: mannersOf('item') }, attributes: ['sourceId'], transaction })).map((row) => row.get().sourceId);
+    const hasPart = (part: string): boolean => elementOf(root, part) !== undefined;
+    const users = sources.filter((source) => source !== by && source !== id);
+    return rewrite(project, users, (text, self) => replaceUses(text, self, id, by, hasPart), author, transaction);
+  }
   const store: UseStore = {
     async reach(project, of) {
       const { uses, total } = await usesOf(project, of);
@@ -92,19 +109,23 @@ export function useStore({ sequelize, models }: Database, items: ItemStore, rewr
     replace: (project, id, by, author) =>
       againWhereSomebodyTypes(() =>
         sequelize.transaction(async (transaction) => {
-          const rows = await models.items.findAll({ where: { projectId: project, id: [id, by] }, transaction });
-          const other = rows.map((row): ItemRow => row.get()).find((row) => row.id === by);
-          const root = other && readXml(other.text).document?.root;
-          if (!root || rows.length < 2 || rows[0]!.get().kind !== rows[1]!.get().kind) return undefined;
-          const sources = (await models.itemUses.findAll({ where: { projectId: project, target: id, manner: mannersOf('item') }, attributes: ['sourceId'], transaction })).map(
-            (row) => row.get().sourceId,
-          );
-          const hasPart = (part: string): boolean => elementOf(root, part) !== undefined;
-          const users = sources.filter((source) => source !== by);
-          const changed = await rewrite(project, users, (text, self) => replaceUses(text, self, id, by, hasPart), author, transaction);
+          const changed = await putInPlace(project, id, by, author, transaction);
+          if (!changed) return undefined;
           await models.editions.update({ map: by }, { where: { projectId: project, map: id }, transaction });
           await items.remove(project, id, transaction);
           return changed;
+        }),
+      ),
+    standIn: (project, id, of, conditions, author) =>
+      againWhereSomebodyTypes(() =>
+        sequelize.transaction(async (transaction) => {
+          const standing = { projectId: project, kind: 'topic', alternateOf: null };
+          const isFree = (await models.items.count({ where: { ...standing, id: [id, of] }, transaction })) === 2;
+          const hasAlternates = (await models.items.count({ where: { projectId: project, alternateOf: id }, transaction })) > 0;
+          const changed = isFree && !hasAlternates ? await putInPlace(project, id, of, author, transaction) : undefined;
+          if (!changed) return undefined;
+          const { text } = (await models.items.findOne({ where: { projectId: project, id: of }, transaction }))!.get();
+          return { ...changed, ...(await rewrite(project, [id], (root) => alternateOf(root, of, id, conditions, hashOf(text)), author, transaction)) };
         }),
       ),
   };

@@ -1,4 +1,4 @@
-import { Alternates, AssetAlternate, Asset, ItemId, NewAlternate } from '@ukiyo/contracts';
+import { Alternates, AssetAlternate, Asset, ItemId, NewAlternate, StandIn } from '@ukiyo/contracts';
 import { facetValuesOf } from '@ukiyo/core/facets';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
@@ -14,7 +14,7 @@ const forNobody = () => new Refused(400, 'alternate.for-everybody', 'Say for who
 
 /** What stands in for topics and images, each for certain facet values. */
 export const alternateRoutes =
-  ({ alternates, assets }: Services, queue: Queue, authority: Authority): FastifyPluginAsyncZod =>
+  ({ alternates, assets, uses }: Services, queue: Queue, authority: Authority): FastifyPluginAsyncZod =>
   async (app) => {
     const announced = async (project: string, changed: Rewritten | undefined): Promise<void> => {
       if (!changed) throw notFound('alternate');
@@ -27,17 +27,29 @@ export const alternateRoutes =
       await authority.written({ project, item: known.base.id });
       return (await alternates.read(project, id)) ?? known;
     };
+    const demandNew = (known: Alternates, conditions: Readonly<Record<string, string>>): void => {
+      if (facetValuesOf(conditions).size === 0) throw forNobody();
+      const same = known.alternates.find(({ item }) => says(item.conditions) === says(conditions));
+      if (same) throw new Refused(409, 'alternate.there', `There is one for these readers already: “${same.item.title}” (${same.item.id}).`);
+    };
     app.get('/items/:id/alternates', { config: { permission: 'read' }, schema: { params: OneItem, response: { 200: Alternates } } }, ({ params }) => readOne(params));
     app.post('/items/:id/alternates', { config: { permission: 'write' }, schema: { params: OneItem, body: NewAlternate, response: { 201: z.object({ id: z.string() }) } } }, async (request, reply) => {
       const { project, id } = request.params;
       const { conditions } = request.body;
-      if (facetValuesOf(conditions).size === 0) throw forNobody();
-      const known = await readOne(request.params);
-      const same = known.alternates.find(({ item }) => says(item.conditions) === says(conditions));
-      if (same) throw new Refused(409, 'alternate.there', `There is one for these readers already: “${same.item.title}” (${same.item.id}).`);
+      demandNew(await readOne(request.params), conditions);
       const made = await alternates.make(project, id, conditions, personOf(request).name);
       if (made === undefined) throw new Refused(409, 'alternate.nested', 'Only a topic that stands for itself can have alternates.');
       return reply.status(201).send({ id: made });
+    });
+    app.post('/items/:id/stand-in', { config: { permission: 'write' }, schema: { params: OneItem, body: StandIn, response: { 200: Alternates } } }, async (request) => {
+      const { project, id } = request.params;
+      const { of, conditions } = request.body;
+      demandNew(await readOne({ project, id: of }), conditions);
+      await authority.written({ project, item: id });
+      const changed = await uses.standIn(project, id, of, conditions, personOf(request).name);
+      if (!changed) throw new Refused(409, 'alternate.nested', 'Only a topic that stands for itself, and for which none stands in, can become an alternate of another one.');
+      await announced(project, changed);
+      return readOne({ project, id: of });
     });
     app.post('/items/:id/alternates/looked-at', { config: { permission: 'write' }, schema: { params: OneItem, response: { 200: Alternates } } }, async (request) => {
       const { project, id } = request.params;

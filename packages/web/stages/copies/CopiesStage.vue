@@ -5,13 +5,14 @@ import { useLibrary } from '../../parts/library.ts';
 import { useSession } from '../../parts/session.ts';
 import { usePlace } from '../../shell/place.ts';
 import CopyWords from './CopyWords.vue';
+import WholeCopy from './WholeCopy.vue';
 import { useCopies } from './useCopies.ts';
 
 /** What is said several times in the library, and could be kept once. */
 const library = useLibrary();
 const session = useSession();
 const place = usePlace();
-const { report, failure, isLooking, look, share } = useCopies();
+const { report, failure, isLooking, look, share, replace, standIn } = useCopies();
 const open = ref(0);
 const group = computed(() => report.value?.groups[open.value]);
 /** Whose wording stays, which of the others follow, and what the lender is called. */
@@ -55,13 +56,14 @@ async function make(): Promise<void> {
       <p v-else-if="report && report.groups.length === 0" class="quiet">Nothing is said twice.</p>
       <template v-if="group">
         <form class="act" aria-label="Make one of them" @submit.prevent="make">
-          <template v-if="isWhole"><p class="quiet">These are whole topics. Remove one under Uses, with another one in its place.</p></template>
+          <p v-if="isWhole" class="quiet">These are whole topics. Choose the one that stays; each of the others gives way to it, or stands in for it for some readers.</p>
           <template v-else-if="session.may('write')"><n-input v-model:value="title" size="small" placeholder="Name of the topic that will lend it" :input-props="{ 'aria-label': 'Name of the topic that will lend it' }" /><n-button size="small" type="primary" attr-type="submit" :disabled="title.trim() === '' || chosen.length < 2">Make {{ chosen.length }} one, and borrow it</n-button></template>
         </form>
         <article v-for="(copy, index) in group.copies" :key="`${copy.item} ${copy.path.join('.')}`" class="copy" :class="{ left: left.includes(index) }" :aria-label="titleOf(copy.item)">
           <header>
             <router-link :to="{ name: 'write', params: { id: copy.item }, query: { path: copy.path.join('.') } }">{{ titleOf(copy.item) }}</router-link>
-            <template v-if="!isWhole && session.may('write')"><label><input v-model="kept" type="radio" name="kept" :value="index" :disabled="left.includes(index)" />this wording stays</label><label><input type="checkbox" :checked="!left.includes(index)" @change="toggle(index)" />part of it</label></template>
+            <WholeCopy v-if="isWhole && session.may('write')" :name="titleOf(copy.item)" :is-kept="index === kept" :kept="titleOf(group.copies[kept]!.item)" @keep="kept = index" @replace="replace(copy.item, group!.copies[kept]!.item)" @stand-in="standIn(copy.item, group!.copies[kept]!.item, $event)" />
+            <template v-else-if="session.may('write')"><label><input v-model="kept" type="radio" name="kept" :value="index" :disabled="left.includes(index)" />this wording stays</label><label><input type="checkbox" :checked="!left.includes(index)" @change="toggle(index)" />part of it</label></template>
           </header>
           <CopyWords :words="copy.words" :against="group.copies[kept]?.words ?? ''" />
         </article>

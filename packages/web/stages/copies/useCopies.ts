@@ -1,6 +1,7 @@
-import { CopiesShared, CopyReport, type CopySharing } from '@ukiyo/contracts';
+import { Alternates, CopiesShared, CopyReport, type CopySharing } from '@ukiyo/contracts';
 import { useMessage } from 'naive-ui';
 import { ref, shallowRef } from 'vue';
+import { z } from 'zod';
 import { ask, messageOf } from '../../parts/api.ts';
 import { useLibrary } from '../../parts/library.ts';
 import { useSession } from '../../parts/session.ts';
@@ -36,5 +37,21 @@ export function useCopies() {
       return false;
     }
   }
-  return { report, failure, isLooking, look, share };
+  /** Does something to one of several topics that say the same, and says what came of it. */
+  async function attempt(act: () => Promise<unknown>, done: string): Promise<void> {
+    try {
+      await act();
+      message.success(done, { duration: 8000 });
+      await Promise.all([library.load(), look()]);
+    } catch (error) {
+      message.error(messageOf(error), { duration: 8000, closable: true });
+    }
+  }
+  const address = (id: string): string => `${session.base}/items/${encodeURIComponent(id)}`;
+  const nameOf = (id: string): string => `“${library.find(id)?.title || id}”`;
+  const replace = (id: string, by: string): Promise<void> =>
+    attempt(() => ask(`${address(id)}?by=${encodeURIComponent(by)}`, z.null(), { method: 'DELETE' }), `${nameOf(by)} takes the place of ${nameOf(id)} everywhere now.`);
+  const standIn = (id: string, of: string, conditions: Readonly<Record<string, string>>): Promise<void> =>
+    attempt(() => ask(`${address(id)}/stand-in`, Alternates, { method: 'POST', body: { of, conditions } }), `${nameOf(id)} stands in for ${nameOf(of)} now.`);
+  return { replace, standIn, report, failure, isLooking, look, share };
 }
