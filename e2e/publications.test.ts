@@ -21,12 +21,12 @@ test('topics by editions tell what appears where, and by which rule not', async 
   await page.goto('/appearances');
   const table = page.getByRole('table', { name: 'Topics by editions' });
   await page.getByLabel('Which topics').selectOption('where editions differ');
+  const filter = page.getByLabel('Filter topics');
+  await filter.fill('raise the mast');
   await expect(table.getByRole('row', { name: /^Raise the mast/u })).toContainText(/dropped: an entry of the map: Model is Tern D, which “installer-tern-q” drops/u);
   await expect(table.getByRole('row', { name: /^Raise the mast/u })).toContainText(/3\.\d: Raise the mast/u);
-  await expect(table.getByRole('row', { name: /^Alarms/u })).toHaveCount(0);
-  await expect(table.getByRole('row', { name: /^Safety at the quay/u })).toBeVisible();
   await isAccessible(page);
-  await page.getByLabel('Filter topics').fill('no such topic');
+  await filter.fill('no such topic');
   await expect(page.getByText('0 topics')).toBeVisible();
   await stock.remove(`editions/${id}`);
   await stock.remove(`items/${map}`);
@@ -49,10 +49,10 @@ test('a map is another publication to which links lead; topics share a page; the
   await page.getByLabel('one page with all that stands under it').check();
   await expect(entry(page, 'Hull care')).toContainText('one page');
   await page.getByText('Columns').click();
-  await page.getByRole('checkbox', { name: 'State' }).check();
+  await page.getByRole('checkbox', { name: 'State', exact: true }).check();
   await expect(entry(page, 'Hull care')).toContainText('approved');
   await expect(entry(page, 'Paint')).not.toContainText('approved');
-  await page.getByRole('checkbox', { name: 'State' }).uncheck();
+  await page.getByRole('checkbox', { name: 'State', exact: true }).uncheck();
   await page.keyboard.press('Escape');
   await entry(page, 'Paint').click();
   await expect(page.getByText('It stands on the page of the topic above.')).toBeVisible();

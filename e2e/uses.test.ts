@@ -43,6 +43,7 @@ test('a topic that is used is removed with another one in its place', async ({ p
   const remove = dialog.getByRole('button', { name: 'Put it in place and remove' });
   await expect(remove).toBeDisabled();
   await dialog.getByLabel('A topic in its place').selectOption('Swivel, new');
+  await expect(dialog.getByRole('region', { name: 'Before and after' }).locator('ins')).toHaveText(['new']);
   await remove.click();
   await expect(page).toHaveURL(/\/library$/u);
   await page.goto(user);

@@ -54,6 +54,7 @@ describe('what is wrong in the demo on purpose', () => {
     const index = copyIndex();
     for (const { id, kind } of demo.items) if (kind === 'topic') index.set(id, demoLibrary.item(id)!.root!);
     const near = index.groups().filter(({ copies }) => copies.some(({ item }) => item === 'tide-at-a-glance'));
+    expect(index.groups()).toHaveLength(1);
     expect(near.map(({ copies }) => copies.map(({ item }) => item).sort())).toEqual([['how-the-station-measures', 'tide-at-a-glance']]);
   });
   it('is found for every reader: a row of the alarm codes that has no cell for solar stations', () => {

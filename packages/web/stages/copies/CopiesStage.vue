@@ -24,6 +24,12 @@ watch(group, () => {
   left.value = [];
   title.value = '';
 });
+/** After an act one stays with what is left of the group. */
+watch(report, (now, before) => {
+  const stayed = before?.groups[open.value]?.copies[kept.value];
+  const at = now?.groups.findIndex(({ copies }) => copies.some(({ item, path }) => item === stayed?.item && path.join() === stayed.path.join())) ?? -1;
+  open.value = Math.max(0, at);
+});
 onMounted(async () => {
   place.clear();
   place.trail = ['Copies'];
@@ -36,7 +42,7 @@ const toggle = (index: number): void => void (left.value = left.value.includes(i
 const chosen = computed(() => (group.value?.copies ?? []).flatMap((copy, index) => (left.value.includes(index) ? [] : [{ copy, index }])));
 async function make(): Promise<void> {
   const keptAt = chosen.value.findIndex(({ index }) => index === kept.value);
-  if (await share(title.value.trim(), chosen.value.map(({ copy }) => copy), Math.max(0, keptAt))) open.value = 0;
+  await share(title.value.trim(), chosen.value.map(({ copy }) => copy), Math.max(0, keptAt));
 }
 </script>
 

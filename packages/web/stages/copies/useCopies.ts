@@ -26,22 +26,10 @@ export function useCopies() {
       isLooking.value = false;
     }
   }
-  async function share(title: string, copies: CopySharing['copies'], kept: number): Promise<boolean> {
+  /** Does something to copies, and says what came of it. @param act gives the words for that */
+  async function attempt(act: () => Promise<string>): Promise<void> {
     try {
-      const { lender, shared } = await ask(`${session.base}/copies/share`, CopiesShared, { method: 'POST', body: { title, copies, kept } });
-      message.success(`${shared} of ${copies.length} borrow it from “${title}” (${lender}) now.`, { duration: 8000 });
-      await Promise.all([library.load(), look()]);
-      return true;
-    } catch (error) {
-      message.error(messageOf(error), { duration: 8000, closable: true });
-      return false;
-    }
-  }
-  /** Does something to one of several topics that say the same, and says what came of it. */
-  async function attempt(act: () => Promise<unknown>, done: string): Promise<void> {
-    try {
-      await act();
-      message.success(done, { duration: 8000 });
+      message.success(await act(), { duration: 8000 });
       await Promise.all([library.load(), look()]);
     } catch (error) {
       message.error(messageOf(error), { duration: 8000, closable: true });
@@ -49,9 +37,20 @@ export function useCopies() {
   }
   const address = (id: string): string => `${session.base}/items/${encodeURIComponent(id)}`;
   const nameOf = (id: string): string => `“${library.find(id)?.title || id}”`;
+  const share = (title: string, copies: CopySharing['copies'], kept: number): Promise<void> =>
+    attempt(async () => {
+      const { lender, shared } = await ask(`${session.base}/copies/share`, CopiesShared, { method: 'POST', body: { title, copies, kept } });
+      return `${shared} of ${copies.length} borrow it from “${title}” (${lender}) now.`;
+    });
   const replace = (id: string, by: string): Promise<void> =>
-    attempt(() => ask(`${address(id)}?by=${encodeURIComponent(by)}`, z.null(), { method: 'DELETE' }), `${nameOf(by)} takes the place of ${nameOf(id)} everywhere now.`);
+    attempt(async () => {
+      await ask(`${address(id)}?by=${encodeURIComponent(by)}`, z.null(), { method: 'DELETE' });
+      return `${nameOf(by)} takes the place of ${nameOf(id)} everywhere now.`;
+    });
   const standIn = (id: string, of: string, conditions: Readonly<Record<string, string>>): Promise<void> =>
-    attempt(() => ask(`${address(id)}/stand-in`, Alternates, { method: 'POST', body: { of, conditions } }), `${nameOf(id)} stands in for ${nameOf(of)} now.`);
+    attempt(async () => {
+      await ask(`${address(id)}/stand-in`, Alternates, { method: 'POST', body: { of, conditions } });
+      return `${nameOf(id)} stands in for ${nameOf(of)} now.`;
+    });
   return { replace, standIn, report, failure, isLooking, look, share };
 }

@@ -1,14 +1,17 @@
 <script setup lang="ts">
-import type { UseIn } from '@ukiyo/contracts';
+import type { Reach, UseIn } from '@ukiyo/contracts';
+import { lensOf } from '@ukiyo/core/facets';
 import { computed, ref } from 'vue';
 import { z } from 'zod';
 import { ask, messageOf } from '../../parts/api.ts';
+import { useLens } from '../../parts/lens.ts';
 import { useLibrary } from '../../parts/library.ts';
 import PickOne from '../../parts/PickOne.vue';
 import { useSession } from '../../parts/session.ts';
+import TopicDifference from './TopicDifference.vue';
 
 /** Removes a topic; what is used is removed only with something in its place. */
-const { topic, uses } = defineProps<{ topic: string; uses: readonly UseIn[] }>();
+const { topic, uses, editions } = defineProps<{ topic: string; uses: readonly UseIn[]; editions: Reach['editions'] }>();
 const emit = defineEmits<{ close: []; removed: [] }>();
 const library = useLibrary();
 const session = useSession();
@@ -17,6 +20,15 @@ const failure = ref('');
 const heading = computed(() => `Remove “${library.find(topic)?.title ?? topic}”`);
 const users = computed(() => [...new Map(uses.map(({ item }) => [item.id, item.title || item.id])).values()]);
 const others = computed(() => [{ value: '', label: '–' }, ...library.items.filter(({ id, kind }) => kind === 'topic' && id !== topic).map(({ id, title }) => ({ value: id, label: title || id }))]);
+/** As which edition the change is looked at; as every reader where none is chosen. */
+const edition = ref('');
+const views = computed(() => [{ value: '', label: 'for every reader' }, ...editions.map(({ id, name }) => ({ value: id, label: `in ${name}` }))]);
+const looking = useLens();
+const lens = computed(() => {
+  const chosen = editions.find(({ id }) => id === edition.value)?.lens ?? null;
+  return chosen === null ? undefined : lensOf(chosen, looking.lenses, library.facets);
+});
+const textOf = async (id: string): Promise<string> => (await library.read(id)).text;
 async function remove(): Promise<void> {
   try {
     await ask(`${session.base}/items/${encodeURIComponent(topic)}${by.value === '' ? '' : `?by=${encodeURIComponent(by.value)}`}`, z.null(), { method: 'DELETE' });
@@ -35,6 +47,10 @@ async function remove(): Promise<void> {
       <p>It is used by {{ users.length }} {{ users.length === 1 ? 'other' : 'others' }}: {{ users.join(', ') }}.</p>
       <p>Choose what takes its place there. Parts that the other one has under the same id are taken from it; where it has none, all of it is meant.</p>
       <PickOne v-model:chosen="by" label="A topic in its place" :options="others" />
+      <template v-if="by !== ''">
+        <h3>Before and after <PickOne v-if="editions.length > 0" v-model:chosen="edition" label="Before and after, for whom" :options="views" /></h3>
+        <TopicDifference :key="`${by} ${edition}`" label="Before and after" :before="() => textOf(topic)" :after="() => textOf(by)" :lens="lens" />
+      </template>
     </template>
     <p v-else>Nothing uses it. Its history stays: a topic that comes again under its id goes on from there.</p>
     <p v-if="failure" class="seal-text" role="alert">{{ failure }}</p>
@@ -44,5 +60,5 @@ async function remove(): Promise<void> {
 </template>
 
 <style scoped>
-h2 { font: 400 18px var(--font-title); color: var(--ink); margin-bottom: 10px; } .sheet { width: 460px; padding: 18px 22px; background: var(--sheet); border-radius: 4px; } p { margin: 0 0 10px; } .act { display: flex; justify-content: flex-end; gap: 10px; margin-top: 14px; }
+h2 { font: 400 18px var(--font-title); color: var(--ink); margin-bottom: 10px; } .sheet h3 { display: flex; gap: 10px; align-items: center; font-size: 14px; margin: 12px 0 4px; } .sheet { width: 520px; max-width: 96vw; padding: 18px 22px; background: var(--sheet); border-radius: 4px; } p { margin: 0 0 10px; } .act { display: flex; justify-content: flex-end; gap: 10px; margin-top: 14px; }
 </style>

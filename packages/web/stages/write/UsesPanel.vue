@@ -83,7 +83,7 @@ async function removed(): Promise<void> {
     <p v-if="reach.total > reach.uses.length" class="quiet">and {{ reach.total - reach.uses.length }} more uses.</p>
     <p v-if="groups.length === 0" class="quiet">Nothing uses it yet.</p>
     <n-button v-if="editable" size="small" quaternary @click="removing = true">Remove this topic …</n-button>
-    <RemoveTopic v-if="removing" :topic="topic" :uses="reach.uses" @close="removing = false" @removed="removed" />
+    <RemoveTopic v-if="removing" :topic="topic" :uses="reach.uses" :editions="reach.editions" @close="removing = false" @removed="removed" />
   </div>
 </template>
 
