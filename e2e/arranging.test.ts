@@ -157,3 +157,35 @@ test('the contents are shown as an edition numbers them, with what it drops and 
   await page.getByRole('checkbox', { name: 'Kind' }).check();
   await expect(row('Fit the bracket')).toContainText('Task');
 });
+
+test('a map becomes a book with facts, lists and a preface, and is numbered as one', async ({ page }) => {
+  await signIn(page);
+  await newMap(page, 'Yard book', ['Alarms', 'Care plan']);
+  await page.getByRole('tab', { name: 'Map', exact: true }).click();
+  const about = page.getByRole('region', { name: 'About this map' });
+  await expect(about.getByLabel('Subtitle')).toHaveCount(0);
+  await about.getByRole('button', { name: 'Make it a book' }).click();
+  for (const [label, value] of [
+    ['Subtitle', 'For the yard'],
+    ['Authors', 'Ada Lind, Ines Kroll'],
+    ['Number under which it is ordered', 'BM-7'],
+  ] as const) {
+    await about.getByLabel(label).fill(value);
+    await about.getByLabel(label).press('Tab');
+  }
+  await about.getByLabel('Index', { exact: true }).selectOption('at the back');
+  await expect(texts(page)).toHaveText(['Front matter', 'Lists', 'Contents', 'Alarms', 'Care plan', 'Back matter', 'Lists', 'Index']);
+  // A topic is dragged before the chapters and becomes a preface there.
+  await entry(page, /^Alarms/u).dragTo(entry(page, /^Front matter/u), { targetPosition: { x: 80, y: 15 } });
+  await expect(texts(page)).toHaveText(['Front matter', 'Lists', 'Contents', 'Alarms', 'Care plan', 'Back matter', 'Lists', 'Index']);
+  await entry(page, /^Alarms/u).click();
+  await page.getByRole('tab', { name: 'Entry' }).click();
+  await page.getByRole('combobox', { name: 'What it is' }).selectOption('Preface');
+  await isSaved(page);
+  const text = await stored(page);
+  expect(text).toMatch(/<booktitle>\s*<mainbooktitle>Yard book<\/mainbooktitle>\s*<booktitlealt>For the yard<\/booktitlealt>/u);
+  expect(text).toMatch(/<author>Ada Lind<\/author>\s*<author>Ines Kroll<\/author>\s*<bookid>\s*<booknumber>BM-7/u);
+  expect(text).toMatch(/<toc\/>\s*<\/booklists>\s*<preface href="topic:alarms"\/>\s*<\/frontmatter>\s*<chapter href="topic:care-plan"\/>/u);
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
+  expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html).join()}`)).toEqual([]);
+});

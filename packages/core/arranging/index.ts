@@ -2,6 +2,7 @@
  * Changing the order and depth of a map.
  * In: a map's tree and the path of an entry; out: a new tree with the entry's new path, or nothing where the change would not be valid.
  */
+export { asBook, bookLists, hasMatter, isBook, listPlace, mapFact, mapFacts, withList, withMapFact, withMatter, type MapFact, type Matter } from './book.ts';
 export { compareMaps, type ComparedEntry } from './comparing.ts';
 export {
   branchLenses,

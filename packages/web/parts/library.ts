@@ -18,17 +18,21 @@ export const useLibrary = defineStore('library', () => {
   const agreements = shallowRef<Agreements>({ version: 0, rules: [], facts: [], words: {} });
   const loaded = ref(false);
 
-  async function load(): Promise<void> {
+  async function loadItems(): Promise<ItemSummary[]> {
     const all: ItemSummary[] = [];
     for (let offset = 0; ; offset += 500) {
       const page = await ask(`${session.base}/items?limit=500&offset=${offset}`, ItemPage);
       all.push(...page.items);
-      if (all.length >= page.total || page.items.length === 0) break;
+      if (all.length >= page.total || page.items.length === 0) return all;
     }
-    items.value = all;
-    assets.value = await ask(`${session.base}/assets`, z.array(Asset));
-    facetList.value = await ask(`${session.base}/facets`, FacetList);
-    agreements.value = await ask(`${session.base}/agreements`, Agreements);
+  }
+  async function load(): Promise<void> {
+    [items.value, assets.value, facetList.value, agreements.value] = await Promise.all([
+      loadItems(),
+      ask(`${session.base}/assets`, z.array(Asset)),
+      ask(`${session.base}/facets`, FacetList),
+      ask(`${session.base}/agreements`, Agreements),
+    ]);
     loaded.value = true;
   }
   const ensure = async (): Promise<void> => void (loaded.value || (await load()));

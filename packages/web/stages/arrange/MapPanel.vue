@@ -8,6 +8,7 @@ import { messageOf } from '../../parts/api.ts';
 import { useLibrary } from '../../parts/library.ts';
 import OnlyFor from '../../parts/OnlyFor.vue';
 import { useVariables } from '../../parts/variables.ts';
+import BookPanel from './BookPanel.vue';
 import type { OpenMap } from './useMap.ts';
 
 /** What is said of the map itself: its title, for whom it is, under which name its variables are reached, which sets hold in it. */
@@ -65,6 +66,7 @@ async function hold(set: string, on: boolean): Promise<void> {
       <div v-if="sets.length > 0" class="field"><span>Sets of variables</span><label v-for="set in sets" :key="set.id" class="box"><input type="checkbox" :checked="set.everywhere || set.heldBy.includes(id)" :disabled="set.everywhere" @change="hold(set.id, !set.heldBy.includes(id))" />{{ set.title }}<span v-if="set.everywhere" class="quiet small"> in every map</span></label></div>
     </fieldset>
     <p v-if="failure" class="seal-text small" role="alert">{{ failure }}</p>
+    <BookPanel :map="map" :editable="editable" />
   </section>
 </template>
 
