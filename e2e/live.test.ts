@@ -1,6 +1,7 @@
 import { expect, test, type Browser, type Page } from '@playwright/test';
 import { isSaved, newTopic, stored } from './pages.ts';
 import { signIn } from './people.ts';
+import { stockOf } from './stock.ts';
 
 /** A second person in a browser of their own. */
 async function other(browser: Browser, name: 'ada' | 'noor' | 'ines', address: string): Promise<Page> {
@@ -206,4 +207,19 @@ test('what there is gets a name, and an earlier text comes back as the newest', 
   await history.getByRole('button', { name: 'Restore Ready for the yard' }).click();
   await expect(line(page, 'Good text.')).toBeVisible();
   await expect(history.getByText('As it was in “Ready for the yard”')).toBeVisible();
+});
+
+test('what others write is seen in lists and in what variables say, without loading again', async ({ page }) => {
+  await signIn(page, 'noor');
+  const stock = await stockOf(page);
+  await page.getByLabel('Filter topics').fill('Driftwood');
+  const log = await stock.item('concept', 'Driftwood', '<title>Driftwood on the slip</title><conbody><p>Sold as <ph keyref="driftwood-price"/>.</p></conbody>');
+  await expect(page.getByRole('link', { name: /Driftwood on the slip/u })).toBeVisible();
+  const defined = (price: string): string => `<title>Prices</title><keydef keys="driftwood-price"><topicmeta><keywords><keyword>${price}</keyword></keywords></topicmeta></keydef>`;
+  const prices = await stock.item('map', 'Prices', defined('nothing'));
+  await page.goto(`/write/${log}`);
+  await expect(page.locator('.ProseMirror')).toContainText('Sold as');
+  await expect(page.getByText('nothing', { exact: true })).toBeVisible();
+  await stock.change(prices, 'map', defined('nine crowns'));
+  await expect(page.getByText('nine crowns', { exact: true })).toBeVisible();
 });

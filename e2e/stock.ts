@@ -4,6 +4,8 @@ import { expect, type Page } from '@playwright/test';
 export interface Stock {
   /** Makes a topic or map and gives its id. @param inner what stands inside the root element */
   item(type: string, title: string, inner: string): Promise<string>;
+  /** Says it otherwise, whatever it said before. */
+  change(id: string, type: string, inner: string): Promise<void>;
   edition(name: string, map: string, more?: Readonly<Record<string, unknown>>): Promise<string>;
   /** Builds an edition to its end and gives one of the files, as text. */
   built(edition: string, file: string): Promise<string>;
@@ -16,12 +18,19 @@ export async function stockOf(page: Page): Promise<Stock> {
   const base = `/api/projects/${session.projects[0]!.id}`;
   const headers = { origin: new URL(page.url()).origin };
   const make = async <Answer>(path: string, data: object): Promise<Answer> => (await (await page.request.post(`${base}/${path}`, { headers, data })).json()) as Answer;
+  const put = async (id: string, type: string, inner: string, version: number): Promise<void> => {
+    const saved = await page.request.put(`${base}/items/${id}`, { headers, data: { text: `<${type} id="${id}">${inner}</${type}>`, version } });
+    expect(saved.ok(), await saved.text()).toBe(true);
+  };
   return {
     async item(type, title, inner) {
       const { id } = await make<{ id: string }>('items', { type, title });
-      const saved = await page.request.put(`${base}/items/${id}`, { headers, data: { text: `<${type} id="${id}">${inner}</${type}>`, version: 1 } });
-      expect(saved.ok(), await saved.text()).toBe(true);
+      await put(id, type, inner, 1);
       return id;
+    },
+    async change(id, type, inner) {
+      const { version } = (await (await page.request.get(`${base}/items/${id}`)).json()) as { version: number };
+      await put(id, type, inner, version);
     },
     edition: async (name, map, more = {}) => (await make<{ id: string }>('editions', { name, output: 'print', map, lens: null, variables: {}, locale: 'en', ...more })).id,
     async built(edition, file) {

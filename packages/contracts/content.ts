@@ -82,6 +82,8 @@ export const ItemQuery = z.object({
   folder: z.string().max(400).exactOptional(),
   kind: ItemKind.exactOptional(),
   type: z.string().max(60).exactOptional(),
+  /** Only these, parted by commas. */
+  ids: z.string().max(20_000).exactOptional(),
   offset: z.coerce.number().int().min(0).max(1_000_000).default(0),
   limit: z.coerce.number().int().min(1).max(500).default(100),
 });

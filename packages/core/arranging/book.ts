@@ -23,7 +23,7 @@ function inOrder(children: readonly Node[], order: readonly string[]): Node[] {
     const at = isElement(child) ? order.indexOf(child.name) : -1;
     return at === -1 ? order.length : at;
   };
-  return children.filter((child) => isElement(child) || String(child).trim() !== '').toSorted((a, b) => rank(a) - rank(b));
+  return children.filter((child) => typeof child !== 'string' || child.trim() !== '').toSorted((a, b) => rank(a) - rank(b));
 }
 
 /** The element with one child of a name changed, made where it is not there, or taken away. */

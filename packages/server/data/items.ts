@@ -122,6 +122,7 @@ export function itemStore({ sequelize, models }: Database, agreedIn: (project: s
     async list(project, query) {
       const where: Record<string | symbol, unknown> = { projectId: project };
       if (query.kind) where['kind'] = query.kind;
+      if (query.ids !== undefined) where['id'] = query.ids.split(',');
       if (query.type) where['type'] = query.type;
       if (query.folder !== undefined) where['folder'] = { [Op.or]: [query.folder, { [Op.like]: `${query.folder.replace(/[\\%_]/gu, '\\$&')}/%` }] };
       if (query.search !== '') {

@@ -1,16 +1,22 @@
 import { Agreements, Asset, FacetList, Item, ItemPage, templatesFolder, type ItemSummary, type NewItem } from '@ukiyo/contracts';
+import { useDebounceFn } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
 import { z } from 'zod';
 import { ask } from './api.ts';
+import { useEvents, type Heard } from './events.ts';
 import { useSession } from './session.ts';
 
 /** Whether an item is one that others begin as. */
 export const isTemplate = (item: Pick<ItemSummary, 'folder'> | undefined): boolean => item !== undefined && `${item.folder}/`.startsWith(`${templatesFolder}/`);
 
+/** So many changes of others are asked for one by one. */
+const mostTogether = 100;
+
 /** Topics, maps and images as the interface knows them; loaded when first needed and after every change. */
 export const useLibrary = defineStore('library', () => {
   const session = useSession();
+  const events = useEvents();
   const items = shallowRef<readonly ItemSummary[]>([]);
   const assets = shallowRef<readonly Asset[]>([]);
   const facetList = shallowRef<FacetList>({ version: 0, facets: [] });
@@ -33,7 +39,26 @@ export const useLibrary = defineStore('library', () => {
       ask(`${session.base}/facets`, FacetList),
       ask(`${session.base}/agreements`, Agreements),
     ]);
+    if (!loaded.value) events.listen(hear);
     loaded.value = true;
+  }
+  /** What others have written: asked for together, once they rest. Of many at a time everything is asked for. */
+  const changed = new Set<string>();
+  const takeChanged = useDebounceFn(async () => {
+    const ids = [...changed];
+    changed.clear();
+    if (ids.length > mostTogether) return load();
+    const { items: now } = await ask(`${session.base}/items?ids=${ids.map(encodeURIComponent).join()}&limit=${mostTogether}`, ItemPage);
+    const gone = ids.filter((id) => !now.some((item) => item.id === id));
+    if (gone.length > 0) items.value = items.value.filter(({ id }) => !gone.includes(id));
+    now.forEach(keep);
+  }, 400);
+  function hear(event: Heard): void {
+    if (event.kind === 'missed') return void load().catch(() => undefined);
+    if (event.kind !== 'item' || (find(event.id)?.version ?? 0) >= event.version) return;
+    changed.add(event.id);
+    // Without an answer the list stays as it is, until the next change.
+    void takeChanged().catch(() => undefined);
   }
   const ensure = async (): Promise<void> => void (loaded.value || (await load()));
   const find = (id: string): ItemSummary | undefined => items.value.find((item) => item.id === id);

@@ -2,9 +2,11 @@ import { Variables, type Variable, type VariableChange, type VariableSet } from 
 import type { VariableKind } from '@ukiyo/core/editing';
 import { closest } from '@ukiyo/core/library';
 import { element, isElement, lineOf, type Element, type Node } from '@ukiyo/core/markup';
+import { useDebounceFn } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, shallowRef } from 'vue';
 import { ask } from './api.ts';
+import { useEvents } from './events.ts';
 import { useLens } from './lens.ts';
 import { useLibrary } from './library.ts';
 import { useSession } from './session.ts';
@@ -17,6 +19,7 @@ export const useVariables = defineStore('variables', () => {
   const session = useSession();
   const library = useLibrary();
   const looking = useLens();
+  const events = useEvents();
   const list = shallowRef<Variables>({ sets: [], variables: [], uses: {}, undefined: [] });
   const loaded = shallowRef(false);
   const take = (next: Variables): void => {
@@ -25,6 +28,13 @@ export const useVariables = defineStore('variables', () => {
   };
   const load = async (): Promise<void> => take(await ask(`${session.base}/variables`, Variables));
   const ensure = async (): Promise<void> => void (loaded.value || (await load()));
+  /** Others have changed a map, which may define some. */
+  const loadAgain = useDebounceFn(load, 400);
+  events.listen((event) => {
+    if (!loaded.value || (event.kind === 'item' && library.find(event.id)?.kind !== 'map') || event.kind === 'impression') return;
+    // Without an answer they stay as they are, until the next change.
+    void loadAgain().catch(() => undefined);
+  });
   const change = async (set: string, body: VariableChange): Promise<void> => take(await ask(`${session.base}/variables/${encodeURIComponent(set)}`, Variables, { method: 'POST', body }));
   const rename = async (from: string, to: string): Promise<void> => take(await ask(`${session.base}/variables/rename`, Variables, { method: 'POST', body: { from, to } }));
 

@@ -1,7 +1,8 @@
-import { Edition, Impression, Lens, LiveEvent, type EditionInput } from '@ukiyo/contracts';
+import { Edition, Impression, Lens, type EditionInput } from '@ukiyo/contracts';
 import { onUnmounted, ref, shallowRef } from 'vue';
 import { z } from 'zod';
 import { ask, messageOf } from '../../parts/api.ts';
+import { useEvents } from '../../parts/events.ts';
 import { useSession } from '../../parts/session.ts';
 
 /** Editions and impressions of the project, kept up to date by the server's events. */
@@ -11,7 +12,6 @@ export function usePublishing() {
   const lenses = shallowRef<readonly Lens[]>([]);
   const impressions = shallowRef<readonly Impression[]>([]);
   const failure = ref('');
-  let events: EventSource | undefined;
 
   const guarded = async <Value>(work: Promise<Value>): Promise<Value | undefined> => {
     try {
@@ -35,20 +35,16 @@ export function usePublishing() {
         ]);
       })(),
     );
-    events ??= listen();
   }
-  function listen(): EventSource {
-    const source = new EventSource(`/api${session.base}/events`);
-    source.onmessage = ({ data }) => {
-      const event = LiveEvent.safeParse(JSON.parse(String(data)));
-      if (!event.success || event.data.kind !== 'impression') return;
-      const { id, state, progress } = event.data;
-      const known = impressions.value.find((one) => one.id === id);
-      if (known && state === 'running') keep({ ...known, state, progress });
-      else void guarded(ask(`${session.base}/impressions/${id}`, Impression)).then((impression) => impression && keep(impression));
-    };
-    return source;
-  }
+  const stop = useEvents().listen((event) => {
+    if (event.kind === 'missed') return void load();
+    if (event.kind !== 'impression') return;
+    const { id, state, progress } = event;
+    const known = impressions.value.find((one) => one.id === id);
+    if (known && state === 'running') keep({ ...known, state, progress });
+    else void guarded(ask(`${session.base}/impressions/${id}`, Impression)).then((impression) => impression && keep(impression));
+  });
+  onUnmounted(stop);
   async function build(edition: string): Promise<void> {
     failure.value = '';
     const impression = await guarded(ask(`${session.base}/editions/${edition}/impressions`, Impression, { method: 'POST' }));
@@ -66,6 +62,5 @@ export function usePublishing() {
   }
   const fileAddress = (impression: Impression): string => `/api${session.base}/impressions/${impression.id}/files/${impression.output === 'print' ? 'manual.pdf' : 'site/index.html'}`;
   const downloadAddress = (impression: Impression): string => `/api${session.base}/impressions/${impression.id}/files/${impression.output === 'print' ? 'manual.pdf' : 'site.zip'}?download=1`;
-  onUnmounted(() => events?.close());
   return { editions, lenses, impressions, failure, load, build, cancel, saveEdition, fileAddress, downloadAddress };
 }

@@ -1,0 +1,57 @@
+import { LiveEvent } from '@ukiyo/contracts';
+import { useDocumentVisibility } from '@vueuse/core';
+import { defineStore } from 'pinia';
+import { watch } from 'vue';
+import { useSession } from './session.ts';
+
+/** What the server says, or that something may have been missed. */
+export type Heard = LiveEvent | { readonly kind: 'missed' };
+
+/**
+ * What others do in the project, as the server tells it: one stream for the whole interface, open while somebody listens and the page is in sight.
+ * Browsers allow few connections to one server, and every open page would hold one.
+ */
+export const useEvents = defineStore('events', () => {
+  const session = useSession();
+  const visibility = useDocumentVisibility();
+  const hearers = new Set<(event: Heard) => void>();
+  let source: EventSource | undefined;
+  let wasOpen = false;
+  const tell = (event: Heard): void => hearers.forEach((hear) => hear(event));
+
+  function close(): void {
+    source?.close();
+    source = undefined;
+  }
+  function open(): void {
+    if (source || hearers.size === 0 || !session.project || visibility.value === 'hidden') return;
+    source = new EventSource(`/api${session.base}/events`);
+    source.onopen = () => {
+      if (wasOpen) tell({ kind: 'missed' });
+      wasOpen = true;
+    };
+    source.onmessage = ({ data }) => {
+      const event = LiveEvent.safeParse(JSON.parse(String(data)));
+      if (event.success) tell(event.data);
+    };
+  }
+  watch(visibility, (now) => (now === 'hidden' ? close() : open()));
+  watch(
+    () => session.base,
+    () => {
+      close();
+      wasOpen = false;
+      open();
+    },
+  );
+  /** @returns what ends the listening */
+  function listen(hear: (event: Heard) => void): () => void {
+    hearers.add(hear);
+    open();
+    return () => {
+      hearers.delete(hear);
+      if (hearers.size === 0) close();
+    };
+  }
+  return { listen };
+});
