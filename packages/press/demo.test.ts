@@ -59,6 +59,6 @@ describe('what is wrong in the demo on purpose', () => {
   });
   it('is found for every reader: a row of the alarm codes that has no cell for solar stations', () => {
     const found = checkEveryReader({ library: demoLibrary, map: 'handbook', facets: demo.facets });
-    expect(found.filter(({ where }) => where.item === 'alarm-codes').map(({ message }) => message)).toEqual([expect.stringMatching(/no cell.*Solar/u)]);
+    expect(found.filter(({ where }) => where.item === 'alarm-codes').map(({ message }) => message)).toEqual([expect.stringMatching(/lacks a cell.*Solar/u)]);
   });
 });

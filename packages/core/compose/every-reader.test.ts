@@ -41,19 +41,19 @@ describe('through every lens at once', () => {
   it('a row lacks a cell that others have; a column that goes as a whole is none of it', () => {
     const table = (first: string, second: string): string =>
       concept('a', `<table><tgroup cols="2"><tbody><row><entry>a</entry><entry ${first}>b</entry></row><row><entry>c</entry><entry ${second}>d</entry></row></tbody></tgroup></table>`);
-    expect(one(table('', 'product="q"'))).toEqual(['readers.missing-cell: This row has no cell in column 2 for Model Tern D.']);
+    expect(one(table('', 'product="q"'))).toEqual(['readers.missing-cell: This row lacks a cell for Model Tern D.']);
     expect(one(table('product="q"', 'product="q"'))).toEqual([]);
   });
   it('cells stand for each other in one row, and joined cells reach as far as they should', () => {
     const table = (...rows: string[]): string => concept('a', `<table><tgroup cols="2"><colspec colname="c1"/><colspec colname="c2"/><tbody>${rows.join('')}</tbody></tgroup></table>`);
     const twice = (last: string) => `<row><entry>a</entry><entry platform="mains">m</entry><entry platform="${last}">s</entry></row><row><entry>b</entry><entry>c</entry></row>`;
     expect(one(table(twice('solar')))).toEqual([]);
-    expect(one(table(twice('solar-40')))).toEqual(['readers.missing-cell: This row has no cell in column 2 for Power 90 W.']);
+    expect(one(table(twice('solar-40')))).toEqual(['readers.missing-cell: This row lacks a cell for Power 90 W.']);
     const joined = (row: string, last = '<row><entry>e</entry><entry>f</entry></row>') => table(`<row><entry morerows="1">a</entry><entry>b</entry></row><row ${row}><entry>c</entry></row>`, last);
     expect(one(joined('outputclass="x"'))).toEqual([]);
     expect(one(joined('product="q"'))).toEqual(['readers.joined-cell: Cells of this table reach into each other for Model Tern D.']);
     expect(one(table('<row product="q"><entry morerows="1">a</entry><entry>b</entry></row><row><entry>c</entry></row>', '<row><entry>e</entry><entry>f</entry></row>'))).toEqual([
-      'readers.missing-cell: This row has no cell in column 2 for Model Tern D.',
+      'readers.missing-cell: This row lacks a cell for Model Tern D.',
     ]);
     expect(one(table('<row product="q"><entry namest="c1" nameend="c2">a</entry></row><row><entry>e</entry><entry>f</entry></row>'))).toEqual([]);
     // What lacks a cell for everybody varies by nothing.

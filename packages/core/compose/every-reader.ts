@@ -205,9 +205,9 @@ function cellFaults(table: ResolvedElement): CellFault[] {
       live
         .filter((column) => !covered[part]![at]!.has(column))
         .slice(0, 1)
-        .map((column): CellFault => {
+        .map((): CellFault => {
           const { origin } = element as ResolvedElement;
-          return { code: 'readers.missing-cell', origin, at: `cell ${origin.item} ${origin.path.join('.')}`, say: (who) => `This row has no cell in column ${column + 1} for ${who}.` };
+          return { code: 'readers.missing-cell', origin, at: `cell ${origin.item} ${origin.path.join('.')}`, say: (who) => `This row lacks a cell for ${who}.` };
         }),
     ),
   );

@@ -28,6 +28,17 @@ describe('topics in the editor', () => {
     expect(writeCanonical(fromEditor(document))).toBe(writeCanonical(readXml(xml).document!.root));
   });
 
+  it('show what borrows and has no content of its own as the element that it is, and write none', () => {
+    const xml = concept('<table conref="topic:l/t"/><ul conkeyref="k/u"/><section conref="topic:l/s"/>');
+    const document = toEditor(tree(xml));
+    document.check();
+    expect(document.firstChild!.lastChild!.content.content.map(({ type }) => type.name)).toEqual(['table', 'ul', 'section']);
+    expect(roundTrip(xml)).toBe(writeCanonical(tree(xml)));
+    // What was written stays, though nobody reads it.
+    const own = concept('<ul conref="topic:l/u"><li>kept</li></ul>');
+    expect(roundTrip(own)).toBe(writeCanonical(tree(own)));
+  });
+
   it.each([
     ['marks that nest either way', concept('<p>a <b>b <i>c</i></b> <i>d <b>e</b></i> <b>f</b><b>g</b></p>')],
     ['variables, links and index entries', concept('<p><ph keyref="k"/> <xref href="topic:x"/> <xref href="topic:x">words</xref><indexterm>a<indexterm>b</indexterm></indexterm></p>')],

@@ -1,4 +1,4 @@
-import type { Mark, Node as EditorNode } from 'prosemirror-model';
+import { Fragment, type Mark, type Node as EditorNode } from 'prosemirror-model';
 import { guidanceTarget, mayContain } from '../grammar/index.ts';
 import { element, type Attributes, type Element, type Node } from '../markup/index.ts';
 import type { Path } from '../problems/index.ts';
@@ -48,7 +48,14 @@ function readBlock(node: EditorNode, locate: Locate | undefined, path: Path, pos
     }
     afterLine = child.type.name === special.line && child.content.size > 0;
   });
-  return element(name, attributesOf(node), children);
+  return element(name, attributesOf(node), isFilled(node) ? [] : children);
+}
+
+/** Whether it borrows, and has nothing of its own but what the editor needs to show it (DITA 1.3, 2.4.5.2: the content of what borrows is passed over). */
+function isFilled(node: EditorNode): boolean {
+  const { conref, conkeyref } = attributesOf(node);
+  if ((conref ?? conkeyref) === undefined || node.childCount === 0 || node.type.validContent(Fragment.empty)) return false;
+  return node.type.createAndFill(node.attrs)?.content.eq(node.content) ?? false;
 }
 
 function textOf(node: EditorNode): Node[] {

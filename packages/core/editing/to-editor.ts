@@ -34,7 +34,9 @@ export function blockFrom(element: Element): EditorNode {
   const nodeType = type(name === 'p' ? special.flowParagraph : nodeName(name));
   const inner = kind === 'flow' ? flowFrom(children) : children.map((child) => (isElement(child) ? blockFrom(child) : rawBlock(child)));
   const content = fitting(nodeType, inner);
-  if (!content) return rawBlock(element);
+  const borrows = (attributes['conref'] ?? attributes['conkeyref']) !== undefined;
+  // What borrows needs nothing of its own; the page needs something to show it in.
+  if (!content) return (borrows && children.length === 0 ? nodeType.createAndFill({ attributes }) : null) ?? rawBlock(element);
   const node = nodeType.create({ attributes }, content);
   return name === 'tgroup' ? withSpans(node, element) : node;
 }
