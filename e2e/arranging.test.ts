@@ -159,7 +159,7 @@ test('the contents are shown as an edition numbers them, with what it drops and 
 
 test('a map becomes a book with facts, lists and a preface, and is numbered as one', async ({ page }) => {
   await signIn(page);
-  await newMap(page, 'Yard book', ['Alarms', 'Care plan']);
+  await newMap(page, 'Boat book', ['Alarms', 'Care plan']);
   await page.getByRole('tab', { name: 'Map', exact: true }).click();
   const about = page.getByRole('region', { name: 'About this map' });
   await expect(about.getByLabel('Subtitle')).toHaveCount(0);
@@ -182,7 +182,7 @@ test('a map becomes a book with facts, lists and a preface, and is numbered as o
   await page.getByRole('combobox', { name: 'What it is' }).selectOption('Preface');
   await isSaved(page);
   const text = await stored(page);
-  expect(text).toMatch(/<booktitle>\s*<mainbooktitle>Yard book<\/mainbooktitle>\s*<booktitlealt>For the yard<\/booktitlealt>/u);
+  expect(text).toMatch(/<booktitle>\s*<mainbooktitle>Boat book<\/mainbooktitle>\s*<booktitlealt>For the yard<\/booktitlealt>/u);
   expect(text).toMatch(/<author>Ada Lind<\/author>\s*<author>Ines Kroll<\/author>\s*<bookid>\s*<booknumber>BM-7/u);
   expect(text).toMatch(/<toc\/>\s*<\/booklists>\s*<preface href="topic:alarms"\/>\s*<\/frontmatter>\s*<chapter href="topic:care-plan"\/>/u);
   const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();

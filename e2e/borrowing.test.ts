@@ -98,7 +98,7 @@ test('a passage is borrowed by the key of its lender; what it borrows itself, an
 
 test('what was copied is pasted as borrowed', async ({ page }) => {
   const lender = await write(page, 'Copied from here', 'Rinse it with fresh water.');
-  await page.keyboard.press('Shift+Home');
+  await moveCaret(page, 'Shift+Home');
   await page.keyboard.press('Control+c');
   await write(page, 'Pasted here', 'Afterwards:');
   await page.keyboard.press('Control+Alt+v');

@@ -38,7 +38,7 @@ test('a map is another publication to which links lead; topics share a page; the
   const approved = '<prolog><metadata><othermeta name="state" content="approved"/></metadata></prolog>';
   const hull = await stock.item('concept', 'Hull care', `<title>Hull care</title>${approved}<conbody><p>Scrub it.</p></conbody>`);
   const paint = await stock.item('concept', 'Paint', '<title>Paint</title><conbody><p>Two coats.</p></conbody>');
-  const buoy = await stock.item('concept', 'Buoy', `<title>Buoy</title><conbody><p>Before winter: <xref href="topic:${paint}"/>.</p></conbody>`);
+  const buoy = await stock.item('concept', 'Marker', `<title>Marker</title><conbody><p>Before winter: <xref href="topic:${paint}"/>.</p></conbody>`);
   const yard = await stock.item('map', 'Yard book', `<title>Yard book</title><topicref href="topic:${hull}"><topicref href="topic:${paint}"/></topicref>`);
   const leaflet = await stock.item('map', 'Buoy leaflet', `<title>Buoy leaflet</title><topicref href="topic:${buoy}"/>`);
   const yardSite = await stock.edition('Yard book online', yard, { output: 'site' });
@@ -64,7 +64,7 @@ test('a map is another publication to which links lead; topics share a page; the
   await page
     .getByRole('listitem')
     .filter({ hasText: 'Yard book' })
-    .dragTo(entry(page, 'Buoy'), { targetPosition: { x: 80, y: 26 } });
+    .dragTo(entry(page, 'Marker'), { targetPosition: { x: 80, y: 26 } });
   await expect(page.getByRole('treeitem')).toHaveCount(2);
   await entry(page, 'Yard book').click();
   await page.getByLabel('another publication: nothing of it is taken in').check();
@@ -75,7 +75,7 @@ test('a map is another publication to which links lead; topics share a page; the
   expect(await stored(page)).toContain('<topicref format="ditamap" href="map:yard-book" keyscope="yard" processing-role="resource-only" scope="peer"/>');
   await isAccessible(page);
 
-  expect(await stock.built(leafletSite, 'site/buoy.html')).toContain('Paint (<cite>Yard book</cite>)');
+  expect(await stock.built(leafletSite, 'site/marker.html')).toContain('Paint (<cite>Yard book</cite>)');
   await page.goto('/publish');
   await page.getByRole('link', { name: /Yard book online/u }).click();
   await page.getByRole('button', { name: 'Settings' }).click();
@@ -84,7 +84,7 @@ test('a map is another publication to which links lead; topics share a page; the
   await expect(page.getByText('An address begins with https:// or says the way')).toBeVisible();
   await page.getByLabel('Address').fill('../yard/');
   await page.getByRole('button', { name: 'Save edition' }).click();
-  await expect.poll(() => stock.built(leafletSite, 'site/buoy.html')).toContain('<a href="../yard/hull-care.html#paint" class="peer" title="Yard book">Paint</a>');
+  await expect.poll(() => stock.built(leafletSite, 'site/marker.html')).toContain('<a href="../yard/hull-care.html#paint" class="peer" title="Yard book">Paint</a>');
   const page1 = await stock.built(yardSite, 'site/hull-care.html');
   expect(page1).toMatch(/<section class="joined" id="paint"><p>Two coats\.<\/p>/u);
   for (const id of [yardSite, leafletSite]) await stock.remove(`editions/${id}`);
