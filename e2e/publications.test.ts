@@ -18,6 +18,8 @@ test('topics by editions tell what appears where, and by which rule not', async 
   const map = await stock.item('map', 'Quay card', '<title>Quay card</title><topicref href="topic:alarms"/><topicref href="topic:raise-the-mast" product="tern-d"/>');
   const id = await stock.edition('Quay card', map, { lens: 'installer-tern-q' });
 
+  const shelved = await stock.item('concept', 'Left on the shelf', '<title>Left on the shelf</title>');
+
   await page.goto('/appearances');
   const table = page.getByRole('table', { name: 'Topics by editions' });
   await page.getByLabel('Which topics').selectOption('where editions differ');
@@ -25,11 +27,18 @@ test('topics by editions tell what appears where, and by which rule not', async 
   await filter.fill('raise the mast');
   await expect(table.getByRole('row', { name: /^Raise the mast/u })).toContainText(/dropped: an entry of the map: Model is Tern D, which “installer-tern-q” drops/u);
   await expect(table.getByRole('row', { name: /^Raise the mast/u })).toContainText(/3\.\d: Raise the mast/u);
+  await filter.fill('safety at the quay');
+  await expect(table.getByRole('row', { name: /^Safety at the quay/u })).toBeVisible();
   await isAccessible(page);
+  // What is in no edition differs nowhere.
+  await filter.fill('left on the shelf');
+  await expect(page.getByText('0 topics')).toBeVisible();
+  await page.getByLabel('Which topics').selectOption('in no edition');
+  await expect(table.getByRole('row', { name: /^Left on the shelf/u })).toBeVisible();
   await filter.fill('no such topic');
   await expect(page.getByText('0 topics')).toBeVisible();
   await stock.remove(`editions/${id}`);
-  await stock.remove(`items/${map}`);
+  for (const item of [map, shelved]) await stock.remove(`items/${item}`);
 });
 
 test('a map is another publication to which links lead; topics share a page; the state of each is a column', async ({ page }) => {

@@ -119,7 +119,7 @@ test('topics are filtered, images uploaded, and an image that is none is refused
   await expect(page.getByText(/fake\.png: This is not an image/u)).toBeVisible();
 });
 
-for (const address of ['/library', '/write/fit-the-bracket', '/arrange/station-interface', '/publish', '/agreements']) {
+for (const address of ['/library', '/write/fit-the-bracket', '/arrange/help', '/publish', '/agreements']) {
   test(`${address} has no fault that axe finds, by day and by night`, async ({ page }) => {
     for (const colorScheme of ['light', 'dark'] as const) {
       await page.emulateMedia({ colorScheme });

@@ -237,14 +237,15 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
   return { publication, scope: expanded.scope };
 }
 
+/** The publications of another map; made as this one is where none is named. */
 function peersOf(peer: PeerMap, input: Composition, memory: ComposeMemory): Peer[] {
-  const { deliveryTargets: _ofThisOutput, lens, variables, ...rest } = input;
-  const editions = input.peerEditions?.(peer.map) ?? [];
-  const asThis = { ...(lens ? { lens } : {}), ...(variables ? { variables } : {}) };
-  return (editions.length > 0 ? editions : [asThis]).map((edition: PeerEdition): Peer => {
-    const composition = { ...rest, map: peer.map, ...(edition.lens ? { lens: edition.lens } : {}), ...(edition.variables ? { variables: edition.variables } : {}) };
+  const named = input.peerEditions?.(peer.map) ?? [];
+  const { library, facets, rules } = input;
+  const agreed = { library, ...(facets ? { facets } : {}), ...(rules ? { rules } : {}) };
+  return (named.length > 0 ? named : [input]).map((edition: PeerEdition): Peer => {
+    const { address: _ofReaders, ...settings } = edition;
     let known: ReturnType<Peer['composed']> | undefined;
-    return { ...peer, edition, composed: () => (known ??= composeMap(composition, memory, true)) };
+    return { ...peer, edition, composed: () => (known ??= composeMap({ ...settings, ...agreed, map: peer.map }, memory, true)) };
   });
 }
 

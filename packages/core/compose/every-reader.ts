@@ -153,7 +153,7 @@ function checkCells(table: ResolvedElement, around: Readers, space: ReaderSpace,
   const gather = (holder: Element): void => {
     for (const child of holder.children.filter(isElement)) {
       if (facetValuesOf(child.attributes).size > 0) sets.set(JSON.stringify(facetsIn(child)), readersOf(child.attributes, space));
-      if (!isA(child.name, 'entry') && !isA(child.name, 'stentry')) gather(child);
+      if (!isCell(child)) gather(child);
     }
   };
   gather(table);
@@ -170,11 +170,11 @@ const facetsIn = ({ attributes }: Element): unknown => [...facetValuesOf(attribu
 /** A table with the rows and cells that some readers get. */
 const asFor = (holder: ResolvedElement, readers: Readers, space: ReaderSpace): ResolvedElement => ({
   ...holder,
-  children: holder.children.flatMap((child) => {
-    if (!isElement(child) || isA(child.name, 'entry') || isA(child.name, 'stentry')) return isElement(child) && isNobody(both(readers, readersOf(child.attributes, space)), space) ? [] : [child];
-    return isNobody(both(readers, readersOf(child.attributes, space)), space) ? [] : [asFor(child as ResolvedElement, readers, space)];
-  }),
+  children: holder.children
+    .filter((child) => !isElement(child) || !isNobody(both(readers, readersOf(child.attributes, space)), space))
+    .map((child) => (!isElement(child) || isCell(child) ? child : asFor(child as ResolvedElement, readers, space))),
 });
+const isCell = ({ name }: Element): boolean => isA(name, 'entry') || isA(name, 'stentry');
 
 interface CellFault {
   readonly code: 'readers.missing-cell' | 'readers.joined-cell';

@@ -39,6 +39,16 @@ describe('links to another publication', () => {
     expect(linkIn(composed('<xref href="topic:care"/>', peer, { peerEditions }))).toMatchObject({ href: 'q' });
     expect(linkIn(composed('<xref href="topic:wash"/>', peer, { peerEditions }))).toMatchObject({ text: 'wash', href: 'all' });
   });
+  it('lead to what that edition gives in its own output', () => {
+    const forPrint = handbook.replace('href="topic:alarms"', 'href="topic:alarms" deliveryTarget="print"');
+    const link = (output: string): Publication =>
+      composeTexts([mapOf(`<topicref href="topic:a"/>${peer}`), concept('a', '<p><xref href="topic:alarms"/></p>'), forPrint, concept('alarms'), concept('care'), concept('wash')], {
+        deliveryTargets: ['site'],
+        peerEditions: () => [{ deliveryTargets: [output] }],
+      });
+    expect(linkIn(link('print'))).toMatchObject({ kind: 'peer', text: 'alarms' });
+    expect(link('site').problems.map(({ code }) => code)).toEqual(['link.outside-publication']);
+  });
   it('are a problem where that publication lacks what they name', () => {
     const withoutWash = { peerEditions: () => [{ lens: { name: 'Q', rules: [{ facet: 'product', value: 'tern-d', action: 'drop' as const }] } }] };
     const codes = (publication: Publication) => publication.problems.map(({ code, where }) => `${code} ${where.item}`);

@@ -23,6 +23,9 @@ export interface PeerKey {
 export interface PeerEdition {
   readonly lens?: Lens;
   readonly variables?: Readonly<Record<string, string>>;
+  readonly locale?: string;
+  /** Values of `deliveryTarget` that its output answers to. */
+  readonly deliveryTargets?: readonly string[];
   /** Address of a place in it for its readers; undefined where it has none. */
   readonly address?: (publication: Publication, anchor: string) => string | undefined;
 }

@@ -85,6 +85,9 @@ export async function readLibrary(services: Services, project: string, bench: Wo
   return { library, texts, rows, facets };
 }
 
+/** To which values of `deliveryTarget` each output answers. */
+const deliveryTargets: Readonly<Record<Edition['output'], readonly string[]>> = { print: ['print', 'pdf'], site: ['site', 'html', 'html5', 'xhtml'] };
+
 /**
  * How another map is published, for links into it: first the editions that are most like this one, and of equal ones that which leaves least of its
  * map out.
@@ -98,13 +101,13 @@ function peerEditionsFor(edition: Edition, editions: readonly Edition[], library
       .filter((other) => other.map === map && other.id !== edition.id)
       .toSorted((a, b) => likeness(b) - likeness(a) || narrowness(a) - narrowness(b))
       .map((peer) => {
-        const { variables, address, output } = peer;
+        const { variables, address, output, locale } = peer;
         const lens = lensFor(peer);
         const place = (publication: Publication, anchor: string): string | undefined => {
           if (address === '') return undefined;
           return output === 'print' ? address : `${address.replace(/\/$/u, '')}/${siteAddress(publication, anchor) ?? ''}`;
         };
-        return { variables, address: place, ...(lens ? { lens } : {}) };
+        return { variables, locale, deliveryTargets: deliveryTargets[output], address: place, ...(lens ? { lens } : {}) };
       });
 }
 
@@ -121,7 +124,7 @@ export async function composeEdition(services: Services, project: string, editio
       ...agreed,
       variables: edition.variables,
       locale: edition.locale,
-      deliveryTargets: edition.output === 'print' ? ['print', 'pdf'] : ['site', 'html', 'html5', 'xhtml'],
+      deliveryTargets: deliveryTargets[edition.output],
       peerEditions: peerEditionsFor(edition, await services.editions.editions(project), library),
       ...(lens ? { lens } : {}),
     },
