@@ -40,8 +40,8 @@ test('of topics that say nearly the same, one takes the place of another, and a 
   await signIn(page, 'noor');
   const stock = await stockOf(page);
   const words = 'Fold the awning from the seaward side, tie both ends with the tarred cord, and carry it under the stairs before the glass falls below nine hundred and ninety.';
-  const [calm, dry, cold] = await Promise.all(
-    [words, words.replace('tarred', 'waxed'), words.replace('stairs', 'ramp')].map((text, at) =>
+  const [dry, calm, cold] = await Promise.all(
+    [words.replace('tarred', 'waxed'), words, words.replace('stairs', 'ramp')].map((text, at) =>
       stock.item('concept', `Awning ${at + 1}`, `<title>Awning ${at + 1}</title><conbody><p>${text}</p></conbody>`),
     ),
   );
@@ -51,17 +51,18 @@ test('of topics that say nearly the same, one takes the place of another, and a 
     .getByRole('complementary', { name: 'Copies' })
     .getByRole('button', { name: /3 × Concept.*Fold the awning/u })
     .click();
-  await page.getByRole('article', { name: 'Awning 1' }).getByLabel('this topic stays').check();
-  await page.getByRole('button', { name: 'Put “Awning 1” in the place of “Awning 2”' }).click();
-  await expect(page.getByText('“Awning 1” takes the place of “Awning 2” everywhere now.')).toBeVisible();
+  await page.getByRole('article', { name: 'Awning 2' }).getByLabel('this topic stays').check();
+  await page.getByRole('button', { name: 'Put “Awning 2” in the place of “Awning 1”' }).click();
+  await expect(page.getByText('“Awning 2” takes the place of “Awning 1” everywhere now.')).toBeVisible();
+  await page.getByRole('article', { name: 'Awning 2' }).getByLabel('this topic stays').check();
   await page.getByRole('article', { name: 'Awning 3' }).getByRole('button', { name: 'It stands in for …' }).click();
   await page.getByRole('combobox', { name: '“Awning 3” stands in: only for' }).fill('kisara');
   await page.keyboard.press('Enter');
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Make “Awning 3” an alternate' }).click();
-  await expect(page.getByText('“Awning 3” stands in for “Awning 1” now.')).toBeVisible();
+  await expect(page.getByText('“Awning 3” stands in for “Awning 2” now.')).toBeVisible();
   await page.goto(`/arrange/${map}`);
-  await expect(page.getByRole('treeitem').locator('.title')).toHaveText(['Awning 1', 'Awning 1', 'Awning 1']);
+  await expect(page.getByRole('treeitem').locator('.title')).toHaveText(['Awning 2', 'Awning 2', 'Awning 2']);
   await page.goto(`/write/${cold}`);
   await expect(page.locator('.ProseMirror')).toContainText('ramp');
   expect(await stored(page)).toContain(`href="topic:${calm}" name="alternate-of"`);

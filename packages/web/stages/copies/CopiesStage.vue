@@ -26,9 +26,9 @@ watch(group, () => {
 });
 /** After an act one stays with what is left of the group. */
 watch(report, (now, before) => {
-  const stayed = before?.groups[open.value]?.copies[kept.value];
-  const at = now?.groups.findIndex(({ copies }) => copies.some(({ item, path }) => item === stayed?.item && path.join() === stayed.path.join())) ?? -1;
-  open.value = Math.max(0, at);
+  const nameOf = ({ item, path }: { readonly item: string; readonly path: readonly number[] }): string => `${item} ${path.join('.')}`;
+  const known = new Set(before?.groups[open.value]?.copies.map(nameOf));
+  open.value = Math.max(0, now?.groups.findIndex(({ copies }) => copies.some((copy) => known.has(nameOf(copy)))) ?? 0);
 });
 onMounted(async () => {
   place.clear();
