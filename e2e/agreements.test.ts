@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { choose, isSaved, newTopic, stored } from './pages.ts';
+import { choose, clickInto, isSaved, newTopic, stored } from './pages.ts';
 import { signIn } from './people.ts';
 
 test('an administrator sets a rule in plain words and tries it; writers meet it, with a fix', async ({ page }) => {
@@ -19,7 +19,7 @@ test('an administrator sets a rule in plain words and tries it; writers meet it,
 
   await signIn(page, 'noor');
   await newTopic(page, 'Concept', 'Where cables enter');
-  await page.locator('.ProseMirror .is-conbody p').click();
+  await clickInto(page.locator('.ProseMirror .is-conbody p'));
   await page.keyboard.type('Grommet here.');
   await page.keyboard.press('Enter');
   await page.keyboard.type('A grommet there.');
@@ -29,7 +29,7 @@ test('an administrator sets a rule in plain words and tries it; writers meet it,
   await expect(page.getByText('2 put right.')).toBeVisible();
   await isSaved(page);
   expect(await stored(page)).toMatch(/<p>Cable gland here\.<\/p>\s*<p>A cable gland there\.<\/p>/u);
-  await page.locator('.ProseMirror .is-conbody p').first().click();
+  await clickInto(page.locator('.ProseMirror .is-conbody p').first());
   await page.keyboard.press('Control+z');
   await isSaved(page);
   expect(await stored(page)).toMatch(/<p>Grommet here\.<\/p>\s*<p>A grommet there\.<\/p>/u);
@@ -54,10 +54,10 @@ test('words are kept one a line by an administrator', async ({ page }) => {
 test('what a rule forbids is not offered where it forbids it', async ({ page }) => {
   await signIn(page, 'noor');
   await newTopic(page, 'Concept', 'Cells without lists');
-  await page.locator('.ProseMirror .is-conbody p').click();
+  await clickInto(page.locator('.ProseMirror .is-conbody p'));
   await choose(page, 'table');
   await page.keyboard.press('Enter');
-  await page.locator('.ProseMirror td').nth(4).click();
+  await clickInto(page.locator('.ProseMirror td').nth(4));
   await page.keyboard.press('Control+Space');
   await expect(page.getByRole('listbox').getByRole('option', { name: 'Put in: Numbered list into Cell' })).toBeVisible();
   await expect(page.getByRole('listbox').getByRole('option', { name: 'Put in: Bullet list into Cell' })).toHaveCount(0);

@@ -1,13 +1,13 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
-import { choose, isSaved, newTopic, stored } from './pages.ts';
+import { choose, clickInto, isSaved, newTopic, stored } from './pages.ts';
 import { signIn } from './people.ts';
 
 test.beforeEach(({ page }) => signIn(page, 'noor'));
 
 test('areas are drawn on an image, named, led somewhere, moved and removed', async ({ page }) => {
   await newTopic(page, 'Concept', 'A map of the cabinet');
-  await page.locator('.ProseMirror .is-conbody p').click();
+  await clickInto(page.locator('.ProseMirror .is-conbody p'));
   await choose(page, 'image map');
   await page.getByRole('combobox', { name: 'Which image' }).fill('cabinet');
   await page.keyboard.press('Enter');

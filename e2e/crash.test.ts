@@ -1,6 +1,6 @@
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
-import { isSaved, stored } from './pages.ts';
+import { clickInto, isSaved, stored } from './pages.ts';
 import { Robot } from './robot.ts';
 import { freshGround, serve } from './serving.ts';
 
@@ -38,7 +38,7 @@ test('the server dies while six people type: nothing that anybody typed is lost,
       await rest(60 + index * 7);
     }
   });
-  await page.locator('.ProseMirror p').last().click();
+  await clickInto(page.locator('.ProseMirror p').last());
   await page.keyboard.press('End');
   await page.keyboard.type('Before the storm.', { delay: 20 });
   first.process.removeAllListeners('exit');

@@ -103,7 +103,7 @@ test('what a lens marks looks as it says, also through another lens', async ({ p
   await expect(front.getByLabel('Marks the sun')).toBeChecked();
   await page.getByLabel('Lens', { exact: true }).selectOption('Holds the marks');
   await newTopic(page, 'Concept', 'Marked by a lens');
-  await page.locator('.ProseMirror .is-conbody > p').click();
+  await clickInto(page.locator('.ProseMirror .is-conbody > p'));
   await page.keyboard.type('Face it south.');
   await page.keyboard.press('Control+;');
   await page.getByRole('combobox', { name: /only for/u }).fill('Solar');

@@ -19,7 +19,7 @@ test('an empty place offers what usually goes there, once the hand rests', async
   expect(await stored(page)).toMatch(/<note>\s*(<p>)?Mind the edge\./u);
 
   await newTopic(page, 'Task', 'An empty step');
-  await page.locator('.ProseMirror .is-cmd').click();
+  await clickInto(page.locator('.ProseMirror .is-cmd'));
   await expect(offers.getByRole('button').first()).toHaveText('More on the step');
 });
 
@@ -33,7 +33,7 @@ test('parts that are data are fields on the page; the short description is a fie
   expect((await new AxeBuilder({ page }).include('.page-fields').analyze()).violations).toEqual([]);
 
   // Without a short description there is a field for it.
-  await page.locator('.ProseMirror .is-shortdesc').click();
+  await clickInto(page.locator('.ProseMirror .is-shortdesc'));
   await page.keyboard.press('Control+Shift+Backspace');
   await fields.getByLabel('Short description').fill('What the tide does.');
   await fields.getByLabel('Short description').blur();

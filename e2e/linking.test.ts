@@ -1,12 +1,12 @@
 import { expect, test } from '@playwright/test';
-import { choose, isSaved, moveCaret, newTopic, stored } from './pages.ts';
+import { choose, clickInto, isSaved, moveCaret, newTopic, stored } from './pages.ts';
 import { signIn } from './people.ts';
 
 test.beforeEach(({ page }) => signIn(page));
 
 test('links are made by typing, from selected words, to parts, to the web and by dropping a topic', async ({ page }) => {
   await newTopic(page, 'Concept', 'Where to go on');
-  await page.locator('.ProseMirror .is-conbody p').click();
+  await clickInto(page.locator('.ProseMirror .is-conbody p'));
   await page.keyboard.type('First [[');
   const where = page.getByRole('combobox', { name: 'Where the link leads' });
   await expect(where).toBeFocused();
@@ -40,7 +40,7 @@ test('links are made by typing, from selected words, to parts, to the web and by
   await expect(page.locator(`.ProseMirror [data-shown="page of ${title}"]`)).toBeVisible();
   await isSaved(page);
   expect(await stored(page)).toContain('outputclass="words-page"');
-  await page.locator('.ProseMirror .is-conbody p').click();
+  await clickInto(page.locator('.ProseMirror .is-conbody p'));
   await moveCaret(page, 'Control+End');
 
   // Selected words keep what they say.
@@ -58,7 +58,7 @@ test('links are made by typing, from selected words, to parts, to the web and by
   await expect(page.locator('.ProseMirror .is-shortdesc [data-shown="Care plan"]')).toBeVisible();
 
   // Escape leaves what was typed.
-  await page.locator('.ProseMirror .is-conbody p').last().click();
+  await clickInto(page.locator('.ProseMirror .is-conbody p').last());
   await page.keyboard.press('End');
   await page.keyboard.type(' a[[');
   await page.keyboard.press('Escape');
@@ -69,7 +69,7 @@ test('links are made by typing, from selected words, to parts, to the web and by
 
 test('a link that leads nowhere is marked at once and named; one that leads somewhere is followed', async ({ page }) => {
   await newTopic(page, 'Concept', 'Loose ends');
-  await page.locator('.ProseMirror .is-conbody p').click();
+  await clickInto(page.locator('.ProseMirror .is-conbody p'));
   await page.keyboard.type('See [[');
   await page.getByRole('combobox', { name: 'Where the link leads' }).fill('alarm codes');
   await page.keyboard.press('Enter');

@@ -5,7 +5,7 @@ const pageRests = (page: Page): Promise<void> =>
   page.evaluate(
     () =>
       new Promise<void>((resolve) => {
-        const end = performance.now() + 500;
+        const end = performance.now() + 2000;
         const look = (): void => void (document.activeElement?.matches('.ProseMirror') || performance.now() > end ? setTimeout(resolve, 60) : requestAnimationFrame(look));
         look();
       }),

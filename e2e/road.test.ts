@@ -3,6 +3,7 @@ import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { tmpdir } from 'node:os';
 import { expect, test } from '@playwright/test';
+import { clickInto } from './pages.ts';
 import { signIn } from './people.ts';
 
 test('a changed sentence travels from the page to the manual and the site', async ({ page, context }) => {
@@ -74,7 +75,7 @@ test('a changed sentence travels from the page to the manual and the site', asyn
 
   await test.step('change it once more, and see before and after in each edition', async () => {
     await page.goto('/write/clean-the-well');
-    await page.locator('.is-cmd').last().click();
+    await clickInto(page.locator('.is-cmd').last());
     await page.keyboard.press('End');
     await page.keyboard.type(' Twice a year.');
     await expect(page.getByText('Saved', { exact: true })).toBeVisible();

@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
-import { isSaved, moveCaret, newTopic, stored } from './pages.ts';
+import { clickInto, isSaved, moveCaret, newTopic, stored } from './pages.ts';
 import { signIn } from './people.ts';
 
 test.beforeEach(({ page }) => signIn(page, 'noor'));
@@ -14,7 +14,7 @@ async function caretInLine(page: Page, text: string, before = 0): Promise<void> 
 
 test('a topic is written as source: completed, marked where it is wrong, taken in when it is right', async ({ page }) => {
   await newTopic(page, 'Concept', 'From the source');
-  await page.locator('.ProseMirror .is-conbody p').click();
+  await clickInto(page.locator('.ProseMirror .is-conbody p'));
   await page.keyboard.type('First words.');
   await page.keyboard.press('Alt+6');
   await expect(lines(page)).toContainText('<p>First words.</p>');
@@ -35,7 +35,7 @@ test('a topic is written as source: completed, marked where it is wrong, taken i
   expect(await stored(page)).toMatch(/<p>First words\.<\/p>\s*<note type="danger">Mind the edge\.<\/note>/u);
   await page.keyboard.press('Alt+6');
   await expect(page.locator('.ProseMirror .is-note')).toContainText('Mind the edge.');
-  await page.locator('.ProseMirror .is-note').click();
+  await clickInto(page.locator('.ProseMirror .is-note'));
   await page.keyboard.press('Control+z');
   await isSaved(page);
   expect(await stored(page)).not.toContain('Mind the edge');
@@ -50,7 +50,7 @@ test('what somebody else writes meanwhile stays, in the source and in the topic'
   await caretInLine(page, '<title>Source and page', '</title>'.length);
   await page.keyboard.type(' & <');
   await expect(page.getByText('Not in the topic yet')).toBeVisible();
-  await other.locator('.ProseMirror .is-conbody p').click();
+  await clickInto(other.locator('.ProseMirror .is-conbody p'));
   await other.keyboard.type('Words from the page.');
   await isSaved(other);
   for (let count = 0; count < ' & <'.length; count += 1) await page.keyboard.press('Backspace');
@@ -66,7 +66,7 @@ test('what somebody else writes meanwhile stays, in the source and in the topic'
 
 test('a topic that Markdown can say is written as Markdown; one that it cannot is refused with the reason', async ({ page }) => {
   await newTopic(page, 'Concept', 'Plainly');
-  await page.locator('.ProseMirror .is-conbody p').click();
+  await clickInto(page.locator('.ProseMirror .is-conbody p'));
   await page.keyboard.type('Words.');
   await page.keyboard.press('Alt+7');
   await expect(lines(page)).toContainText('# Plainly');

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { choose, isSaved, moveCaret, stored } from './pages.ts';
+import { choose, clickInto, isSaved, moveCaret, stored } from './pages.ts';
 import { signIn } from './people.ts';
 
 test('an administrator makes a template in the editor; topics begin as it, with guidance and placeholders', async ({ page }) => {
@@ -7,13 +7,13 @@ test('an administrator makes a template in the editor; topics begin as it, with 
   await page.getByLabel('Kind of the template').selectOption('concept');
   await page.getByLabel('Title of the template').fill('Part of the station');
   await page.getByRole('button', { name: 'Make a template' }).click();
-  await page.locator('.ProseMirror .is-shortdesc').click();
+  await clickInto(page.locator('.ProseMirror .is-shortdesc'));
   await page.keyboard.type('The ');
   await choose(page, 'placeholder');
   await page.getByRole('dialog', { name: 'Placeholder' }).getByRole('textbox').fill('part name');
   await moveCaret(page, 'Enter');
   await page.keyboard.type(' measures.');
-  await page.locator('.ProseMirror .is-conbody p').click();
+  await clickInto(page.locator('.ProseMirror .is-conbody p'));
   await moveCaret(page, 'End');
   await choose(page, 'guidance');
   await page.getByRole('dialog', { name: 'Guidance' }).getByRole('textbox').fill('Say where it is fitted.');
@@ -44,7 +44,7 @@ test('an administrator makes a template in the editor; topics begin as it, with 
   await expect(page.getByText('“part name” in “Short description” is still to be written.')).toBeVisible();
   await page.locator('.ProseMirror .placeholder').click();
   await page.keyboard.type('sensor head');
-  await page.locator('.ProseMirror .is-conbody p').click();
+  await clickInto(page.locator('.ProseMirror .is-conbody p'));
   await page.keyboard.type('On the quay at 5');
   await choose(page, 'special character');
   await page.getByRole('combobox', { name: 'Which character' }).fill('no-break space');

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { isSaved, newTopic, stored } from './pages.ts';
+import { clickInto, isSaved, newTopic, stored } from './pages.ts';
 import { signIn } from './people.ts';
 
 test.beforeEach(({ page }) => signIn(page));
@@ -73,7 +73,7 @@ test('two people who arrange one map lose nothing unasked', async ({ page, brows
 
 test('a problem of a build leads to its place', async ({ page }) => {
   await newTopic(page, 'Concept', 'Leaky');
-  await page.locator('p[data-element="p"]').click();
+  await clickInto(page.locator('p[data-element="p"]'));
   await page.keyboard.type('First.');
   await page.keyboard.press('Enter');
   await page.keyboard.type('Second.');

@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
-import { choose, isSaved, moveCaret, newTopic, stored } from './pages.ts';
+import { choose, clickInto, isSaved, moveCaret, newTopic, stored } from './pages.ts';
 import { signIn } from './people.ts';
 
 test.beforeEach(({ page }) => signIn(page, 'noor'));
@@ -8,13 +8,13 @@ test.beforeEach(({ page }) => signIn(page, 'noor'));
 test('a task is written by keyboard alone, step after step', async ({ page }) => {
   await newTopic(page, 'Task', 'Polish the lens');
   await expect(page.locator('.is-shortdesc')).toHaveAttribute('data-guidance', /When or why/u);
-  await page.locator('.is-title').first().click();
+  await clickInto(page.locator('.is-title').first());
   await page.keyboard.press('End');
   await page.keyboard.press('Enter');
   await page.keyboard.type('A clean lens sees further.');
   const guidance = page.locator('.is-shortdesc').evaluate((line) => getComputedStyle(line, '::after').content);
   expect(await guidance).toBe('none');
-  await page.locator('.is-cmd').click();
+  await clickInto(page.locator('.is-cmd'));
   await page.keyboard.type('Breathe on the lens.');
   await page.keyboard.press('Enter');
   await page.keyboard.type('Wipe it with a soft cloth.');
@@ -30,7 +30,7 @@ test('a task is written by keyboard alone, step after step', async ({ page }) =>
 
 test('lists grow, end and undo; paragraphs split and join', async ({ page }) => {
   await newTopic(page, 'Concept', 'Lamps');
-  await page.locator('p[data-element="p"]').click();
+  await clickInto(page.locator('p[data-element="p"]'));
   await page.keyboard.type('Two kinds of lamp.');
   await choose(page, 'bullet');
   await page.keyboard.type('oil');
@@ -54,7 +54,7 @@ test('lists grow, end and undo; paragraphs split and join', async ({ page }) => 
 
 test('elements are put around, made into others, moved, nested and named', async ({ page }) => {
   await newTopic(page, 'Concept', 'Knots');
-  await page.locator('p[data-element="p"]').click();
+  await clickInto(page.locator('p[data-element="p"]'));
   await page.keyboard.type('bowline');
   await page.keyboard.press('Control+Space');
   await page
@@ -87,7 +87,7 @@ test('elements are put around, made into others, moved, nested and named', async
 
 test('the foot line shows every open element and selects it', async ({ page }) => {
   await page.goto('/write/fit-the-bracket');
-  await page.locator('.is-cmd').nth(1).click();
+  await clickInto(page.locator('.is-cmd').nth(1));
   await expect(page.locator('#foot-path')).toHaveText('Task / Task body / Steps / Step / Instruction');
   await page.locator('#foot-path').getByRole('button', { name: 'Steps', exact: true }).click();
   await expect(page.locator('.ProseMirror-selectednode')).toHaveAttribute('data-element', 'steps');
