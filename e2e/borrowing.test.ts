@@ -2,6 +2,7 @@ import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
 import { choose, clickInto, isSaved, moveCaret, newTopic, stored } from './pages.ts';
 import { signIn } from './people.ts';
+import { stockOf } from './stock.ts';
 
 test.beforeEach(({ page }) => signIn(page, 'noor'));
 const paragraph = '.ProseMirror .is-conbody > p';
@@ -89,11 +90,28 @@ test('a passage is borrowed by the key of its lender; what it borrows itself, an
     .first()
     .click();
   await dialog.getByRole('button', { name: 'Borrow it' }).click();
-  await expect(page.locator('.borrowed-text')).toContainText('Before that: Count the links of the Brinewell Marine Instruments chain.');
+  await expect(page.locator('.borrowed-text')).toContainText(/Before that:\s*Count the links of the Brinewell Marine Instruments chain\./u);
   await isSaved(page);
   expect(await short(page)).toContain('<note conkeyref="ground-tackle/tackle"/>');
   await page.getByRole('button', { name: 'borrowed · Anchors to lend' }).click();
   await expect(page.getByRole('dialog', { name: 'At its home: Anchors to lend' })).toBeVisible();
+});
+
+test('a borrowed table is a table, and a borrowed list a list, on the page of who borrows', async ({ page }) => {
+  const stock = await stockOf(page);
+  const list = '<ul id="parts"><li>Shackle</li><li>Swivel</li></ul>';
+  const loads =
+    '<table id="loads"><title>Loads</title><tgroup cols="2"><thead><row><entry>Part</entry><entry>Load</entry></row></thead><tbody><row><entry>Pile clamp</entry><entry>4 kN</entry></row></tbody></tgroup></table>';
+  const lender = await stock.item('concept', 'Tables to lend', `<title>Tables to lend</title><conbody>${list}${loads}</conbody>`);
+  const lent = (id: string): string => `conref="topic:${lender}/${id}"`;
+  const borrower = await stock.item(
+    'concept',
+    'Borrows a table',
+    `<title>Borrows a table</title><conbody><ul ${lent('parts')}><li/></ul><table ${lent('loads')}><tgroup cols="1"><tbody><row><entry/></row></tbody></tgroup></table></conbody>`,
+  );
+  await page.goto(`/write/${borrower}`);
+  await expect(page.locator('.borrowed-text table tr')).toHaveText([/^Part\s*Load$/u, /^Pile clamp\s*4 kN$/u]);
+  await expect(page.locator('.borrowed-text').getByRole('listitem')).toHaveText(['Shackle', 'Swivel']);
 });
 
 test('what was copied is pasted as borrowed', async ({ page }) => {

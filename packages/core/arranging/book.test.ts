@@ -54,6 +54,15 @@ describe('what is said of a map', () => {
       expect(facts(again)).toEqual(facts(start));
     }
   });
+  it('keeps variables by their keys, and takes in those that are typed where they may stand', () => {
+    const book = tree('<bookmap id="b"><booktitle><mainbooktitle>B</mainbooktitle><booktitlealt>For the <ph keyref="product" product="tern-q"/>.</booktitlealt></booktitle></bookmap>');
+    expect(mapFact(book, 'subtitle')).toBe('For the %%product.');
+    const said = withMapFact(book, 'subtitle', 'Of %%maker.name: the %%product.');
+    expect(writeXml(said)).toContain('<booktitlealt>Of <ph keyref="maker.name"/>: the <ph keyref="product" product="tern-q"/>.</booktitlealt>');
+    expect([validate(said), mapFact(said, 'subtitle')]).toEqual([[], 'Of %%maker.name: the %%product.']);
+    const rights = withMapFact(withMapFact(book, 'years', '2031'), 'holder', 'Brinewell');
+    for (const { name } of mapFacts.filter((fact) => fact.name !== 'authors' && fact.name !== 'years')) expect(validate(withMapFact(rights, name, '%%maker')), name).toEqual([]);
+  });
   it('leaves no empty element behind', () => {
     const book = asBook(plain)!;
     const numbered = withMapFact(withMapFact(book, 'number', 'BM-1'), 'holder', 'Brinewell');

@@ -92,7 +92,7 @@ export const hasMatter = (book: Element, matter: Matter): boolean => childNamed(
 /** The book with a place for topics before the first chapter, or after the last. */
 export const withMatter = (book: Element, matter: Matter): Element => withChild(book, matters[matter], bookOrder, (holder) => holder);
 
-/** What can be said of a map, each as one line; authors and years are parted by commas. */
+/** What can be said of a map, each as one line, with variables as `%%key`; authors and years are parted by commas. */
 export const mapFacts = [
   { name: 'subtitle', label: 'Subtitle', isOfBooks: true },
   { name: 'series', label: 'Series, or who makes it', isOfBooks: true },
@@ -104,6 +104,28 @@ export const mapFacts = [
   { name: 'holder', label: 'Holder of the rights', isOfBooks: false },
 ] as const;
 export type MapFact = (typeof mapFacts)[number]['name'];
+
+const variableMark = '%%';
+const namedVariable = /%%([\p{L}\p{N}](?:[\p{L}\p{N}_.-]*[\p{L}\p{N}_])?)/gu;
+
+/** The words as one line in which variables stand by their keys: `%%maker`, as they are typed in a topic. */
+const lineWithVariables = (holder: Element): string => lineOf({ ...holder, children: withNames(holder.children) });
+const withNames = (nodes: readonly Node[]): Node[] =>
+  nodes.map((node) => {
+    if (!isElement(node)) return node;
+    const { keyref } = node.attributes;
+    return keyref !== undefined && lineOf(node) === '' ? `${variableMark}${keyref}` : { ...node, children: withNames(node.children) };
+  });
+/** The line as content of an element: its variables stay what they are, others are made where they may stand. */
+function nodesOfLine(line: string, holder: Element): Node[] {
+  const known = new Map(childElements(holder).flatMap((one) => (one.attributes['keyref'] === undefined ? [] : [[one.attributes['keyref'], one] as const])));
+  const carrier = ['ph', 'keyword'].find((name) => mayContain(holder.name, name));
+  return line.split(namedVariable).flatMap((part, at): Node[] => {
+    if (at % 2 === 0) return part === '' ? [] : [part];
+    const variable = known.get(part) ?? (carrier === undefined ? undefined : element(carrier, { keyref: part }));
+    return [variable ?? `${variableMark}${part}`];
+  });
+}
 
 const metaOf = (map: Element): string => (isBook(map) ? 'bookmeta' : 'topicmeta');
 const listed = (value: string): string[] =>
@@ -143,7 +165,7 @@ export function mapFact(map: Element, fact: MapFact): string {
       .join(', ');
   let at: Element | undefined = map;
   for (const name of linePaths[fact] ?? []) at = at && childNamed(at, name === 'meta' ? metaOf(map) : name);
-  return at ? lineOf(at) : '';
+  return at ? lineWithVariables(at) : '';
 }
 
 /** The map with one fact said otherwise; what is said of it beside that stays. */
@@ -161,7 +183,7 @@ export function withMapFact(map: Element, fact: MapFact, value: string): Element
     return inMeta((meta) => withChild(meta, 'copyright', orderOf(meta), (rights) => bare(replaced(rights, 'copyryear', years))));
   }
   const put = (holder: Element, [name, ...rest]: readonly string[]): Element | undefined => {
-    if (name === undefined) return value.trim() === '' ? undefined : { ...holder, children: [value.trim()] };
+    if (name === undefined) return value.trim() === '' ? undefined : { ...holder, children: nodesOfLine(value.trim(), holder) };
     return bare(withChild(holder, name === 'meta' ? metaOf(map) : name, orderOf(holder), (child) => put(child, rest)));
   };
   return put(map, linePaths[fact] ?? []) ?? map;

@@ -21,7 +21,7 @@ export { headOf } from './head.ts';
 export { fromEditor, type Locate } from './from-editor.ts';
 export { nodeName, special } from './names.ts';
 export { editorSchema } from './schema.ts';
-export { toEditor } from './to-editor.ts';
+export { blockFrom, toEditor } from './to-editor.ts';
 export { applySteps, changesStructure, documentFrom, stepTo, wordsOfStep, type AppliedSteps } from './steps.ts';
 export { hasUnacknowledged, liveEditing, receiveSteps, unacknowledged, unacknowledgedWords, versionOf, type Received } from './live.ts';
 export { findAll, linesOf, patternOf, placesOf, replaceFound, type Find, type Found, type Query } from './searching.ts';

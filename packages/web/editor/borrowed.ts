@@ -1,11 +1,13 @@
 import { throughLens } from '@ukiyo/core/facets';
-import { borrowedRun, elementOf, mergeAttributes, readableText, readItem, readReference } from '@ukiyo/core/library';
+import { borrowedRun, elementOf, mergeAttributes, readItem, readReference } from '@ukiyo/core/library';
 import { isElement, type Attributes, type Element, type Node as XmlNode } from '@ukiyo/core/markup';
 import type { Node } from 'prosemirror-model';
 import { Plugin, PluginKey, type EditorState, type Transaction } from 'prosemirror-state';
 import { Decoration, DecorationSet, type EditorView } from 'prosemirror-view';
 import { differenceOf, drawAll, redraw, type Draw } from './drawn.ts';
+import { lentDom } from './lent.ts';
 import { variationOf, type Variation } from './variation.ts';
+import type { PageContext } from './views.ts';
 
 /** Gives the text of a topic or map; rejects when it cannot be had. */
 export type ReadText = (id: string) => Promise<{ title: string; text: string; kind: 'topic' | 'map' }>;
@@ -36,10 +38,11 @@ export interface BorrowedHost {
   readonly targetOf: (key: string) => string | undefined;
   /** An element with what its variables say. */
   readonly withWords: (element: Element) => Element;
+  readonly page: PageContext;
 }
 
 /** Shows in every borrowed passage what is borrowed, through the lens of the page, and from which topic. */
-export function borrowedPassages(self: string, { read, seen, goHome, targetOf, withWords }: BorrowedHost): Plugin {
+export function borrowedPassages(self: string, { read, seen, goHome, targetOf, withWords, page }: BorrowedHost): Plugin {
   const asked = new Set<string>();
   const borrowedRunBy = (node: Node): Borrowed | undefined => borrowedIn(attributesOf(node), targetOf);
   const fetchPassage = async (view: EditorView, { reference, end }: Borrowed): Promise<void> => {
@@ -95,9 +98,9 @@ export function borrowedPassages(self: string, { read, seen, goHome, targetOf, w
       const borrowed = borrowedRunBy(node);
       const passage = borrowed && passages.get(keyOf(borrowed));
       if (!borrowed || !passage) return [];
-      const visible = passage.elements.flatMap((element) => throughLens(element, through.lens, through.facets) ?? []);
-      const text = passage.elements.length === 0 ? 'This passage is not in the library.' : visible.map((element) => readableText(withWords(element))).join(' ');
-      return [Decoration.widget(position + 1, () => shown(passage, text, () => goHome(borrowed.reference)), { key: `${keyOf(borrowed)} ${passage.title} ${text}`, side: -1 })];
+      const visible = passage.elements.flatMap((element) => throughLens(element, through.lens, through.facets) ?? []).map(withWords);
+      const lent = (): globalThis.Node => (passage.elements.length === 0 ? document.createTextNode('This passage is not in the library.') : lentDom(visible, page));
+      return [Decoration.widget(position + 1, () => shown(passage, lent(), () => goHome(borrowed.reference)), { key: `${keyOf(borrowed)} ${passage.title} ${JSON.stringify(visible)}`, side: -1 })];
     };
   const look = (view: EditorView, from: number, to: number): void =>
     view.state.doc.nodesBetween(from, to, (node) => {
@@ -157,7 +160,7 @@ export const homeOf = (attributes: Attributes, targetOf: BorrowedHost['targetOf'
 /** Passages in passages in passages; what goes deeper leads back. */
 const mostBorrowedDeep = 5;
 
-function shown({ title, elements }: Passage, text: string, goHome: () => void): HTMLElement {
+function shown({ title, elements }: Passage, lent: globalThis.Node, goHome: () => void): HTMLElement {
   const dom = document.createElement('div');
   dom.className = 'borrowed-text';
   dom.contentEditable = 'false';
@@ -170,6 +173,6 @@ function shown({ title, elements }: Passage, text: string, goHome: () => void): 
   from.addEventListener('click', goHome);
   const [first] = elements;
   if (first?.name === 'note') dom.dataset['note'] = first.attributes['type'] ?? 'note';
-  dom.append(text, from);
+  dom.append(lent, from);
   return dom;
 }

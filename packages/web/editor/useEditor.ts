@@ -125,7 +125,7 @@ export function useEditor(handlers: EditorHandlers) {
         history(),
         liveEditing(opening),
         otherCarets(),
-        borrowedPassages(id, { read: handlers.read, seen: handlers.variation, goHome: handlers.goHome, targetOf: handlers.targetOf, withWords: handlers.withWords }),
+        borrowedPassages(id, { read: handlers.read, seen: handlers.variation, goHome: handlers.goHome, targetOf: handlers.targetOf, withWords: handlers.withWords, page: handlers }),
         partsAtHand(),
         columns(),
         codeColours(),

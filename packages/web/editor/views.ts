@@ -41,22 +41,28 @@ function handle(view: EditorView, image: HTMLImageElement, place: () => number |
   return dom;
 }
 
-/** Shows an image from the library, in a line or by itself. */
+/** An image of the library, in a line or by itself. */
+export function pictureDom(node: Node, context: PageContext): { readonly dom: HTMLElement; readonly image: HTMLImageElement } {
+  const { keyref, href: own = '', alt: short = '', width } = node.attrs['attributes'] as Attributes;
+  const href = (keyref === undefined ? undefined : context.keyedImage(keyref)) ?? own;
+  const alt = (node.attrs['children'] as readonly XmlNode[]).find((child) => isElement(child) && child.name === 'alt');
+  const dom = document.createElement(node.isInline ? 'span' : 'div');
+  dom.className = 'picture';
+  dom.dataset['element'] = 'image';
+  const image = document.createElement('img');
+  const id = href.startsWith('asset:') ? href.slice('asset:'.length) : '';
+  image.alt = alt ? textOf(alt) : short;
+  if (image.alt === '') dom.classList.add('without-alt');
+  if (id !== '') image.src = context.imageAddress(id);
+  if (width !== undefined && /^\d+(\.\d+)?(mm|cm|in|pt|px)$/u.test(width)) image.style.width = width;
+  dom.append(image);
+  return { dom, image };
+}
+
+/** The same, to be pulled wider or narrower. */
 export function imageView(context: PageContext): NodeViewConstructor {
   return (node: Node, view, getPosition) => {
-    const { keyref, href: own = '', alt: short = '', width } = node.attrs['attributes'] as Attributes;
-    const href = (keyref === undefined ? undefined : context.keyedImage(keyref)) ?? own;
-    const alt = (node.attrs['children'] as readonly XmlNode[]).find((child) => isElement(child) && child.name === 'alt');
-    const dom = document.createElement(node.isInline ? 'span' : 'div');
-    dom.className = 'picture';
-    dom.dataset['element'] = 'image';
-    const image = document.createElement('img');
-    const id = href.startsWith('asset:') ? href.slice('asset:'.length) : '';
-    image.alt = alt ? textOf(alt) : short;
-    if (image.alt === '') dom.classList.add('without-alt');
-    if (id !== '') image.src = context.imageAddress(id);
-    if (width !== undefined && /^\d+(\.\d+)?(mm|cm|in|pt|px)$/u.test(width)) image.style.width = width;
-    dom.append(image);
+    const { dom, image } = pictureDom(node, context);
     if (view.editable) dom.append(handle(view, image, getPosition));
     return { dom, stopEvent: (event) => event.target instanceof HTMLElement && event.target.classList.contains('pull') };
   };
