@@ -7,4 +7,5 @@ export * from './agreements.ts';
 export * from './content.ts';
 export * from './live.ts';
 export * from './publishing.ts';
+export * from './styles.ts';
 export * from './variables.ts';

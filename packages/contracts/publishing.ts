@@ -68,7 +68,7 @@ export type ValueUse = z.infer<typeof ValueUse>;
 export const Output = z.enum(['print', 'site']);
 export type Output = z.infer<typeof Output>;
 
-/** What is published: map, lens, variables, locale and kind of output. */
+/** What is published: map, lens, variables, styles, page plan, locale and kind of output. */
 export const EditionInput = z.object({
   name: z.string().trim().min(1).max(200),
   output: Output,
@@ -76,6 +76,8 @@ export const EditionInput = z.object({
   lens: z.string().max(200).nullable(),
   variables: z.record(z.string().max(100), z.string().max(2000)).default({}),
   locale: Locale.default('en'),
+  sheet: z.string().max(60).default('workshop'),
+  plan: z.string().max(60).default('a4-margin'),
   /** Where its readers find it, from the web or from where another edition stands: other publications lead there. */
   address: z
     .string()

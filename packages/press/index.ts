@@ -3,7 +3,19 @@
  * In: a `Publication` and the bytes of the images it names; out: a PDF or the files of a help site, with the problems found on the way.
  * A renderer looks nothing up: all it needs stands in the publication.
  */
-export { createPrintEngine, printPublication, type PrintEngine, type PrintResult } from './print/index.ts';
+export {
+  createPrintEngine,
+  layoutOf,
+  printPublication,
+  proofPublication,
+  proofTopic,
+  specimen,
+  usualDesign,
+  type ProofPages,
+  type PrintDesign,
+  type PrintEngine,
+  type PrintResult,
+} from './print/index.ts';
 export { siteAddress } from './site/pages.ts';
 export { siteFiles, type SiteOptions, type SiteResult } from './site/index.ts';
 export { ditaFiles, type PackagedAsset, type PackagedItem } from './package/dita.ts';

@@ -19,6 +19,7 @@ export const router = createRouter({
         { path: 'whole/:id', name: 'whole', component: () => import('./stages/whole/WholeStage.vue') },
         { path: 'appearances', name: 'appearances', component: () => import('./stages/appearances/AppearancesStage.vue') },
         { path: 'copies', name: 'copies', component: () => import('./stages/copies/CopiesStage.vue') },
+        { path: 'style/:kind(sheets|plans)?/:id?', name: 'style', component: () => import('./stages/style/StyleStage.vue') },
         { path: 'publish/:id?', name: 'publish', component: () => import('./stages/publish/PublishStage.vue') },
       ],
     },

@@ -19,6 +19,9 @@ export interface Words {
   readonly see: string;
   readonly seeAlso: string;
   readonly onPage: string;
+  readonly onNextPage: string;
+  /** Stands after the title of a table whose head is repeated on a further page. */
+  readonly continued: string;
   /** Stands before the number of a page where it says all: “page 12”. */
   readonly page: string;
   readonly prerequisites: string;
@@ -72,6 +75,8 @@ const en: Words = {
   see: 'see',
   seeAlso: 'see also',
   onPage: 'on page',
+  onNextPage: 'on the next page',
+  continued: 'continued',
   page: 'page',
   prerequisites: 'Before you start',
   context: 'About this task',
@@ -137,6 +142,8 @@ const de: Words = {
   see: 'siehe',
   seeAlso: 'siehe auch',
   onPage: 'auf Seite',
+  onNextPage: 'auf der nächsten Seite',
+  continued: 'Fortsetzung',
   page: 'Seite',
   prerequisites: 'Vorbereitung',
   context: 'Zu dieser Aufgabe',

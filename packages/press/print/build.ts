@@ -4,11 +4,14 @@ import { childElements, childNamed, isElement, lineOf, type Element, type Node }
 import { readMedia } from '@ukiyo/core/media';
 import { problem, type Problem } from '@ukiyo/core/problems';
 import { linkFormOf } from '@ukiyo/core/library';
+import { wornStyle, type StyleSheet } from '@ukiyo/core/styles';
 import { gridOf, type GridRow } from '@ukiyo/core/tables';
 import { wordsFor } from '@ukiyo/core/words';
 import { flowOf } from '../shared/flow.ts';
 import { linkWords, peerName, peerTitle } from '../shared/links.ts';
 import { printable } from '../shared/text.ts';
+import { noteName, wornStyles } from '../shared/worn.ts';
+import { columnTracks, millimetres } from './measures.ts';
 import type { Block, Inline, Marking, PrintCell, PrintDocument, PrintIndexEntry, PrintPlace, PrintTable } from './document.ts';
 
 /** What the page template calls each manner. */
@@ -22,13 +25,14 @@ export interface PrintAssets {
 }
 
 /** Turns a publication into the document that the print template walks. Problems: `print.too-deep`, and those of tables. */
-export function buildPrintDocument(publication: Publication, assets: PrintAssets): { document: PrintDocument; problems: Problem[] } {
+export function buildPrintDocument(publication: Publication, assets: PrintAssets, sheet: StyleSheet): { document: Omit<PrintDocument, 'design'>; problems: Problem[] } {
   const words = wordsFor(publication.locale);
   const problems: Problem[] = [];
   const emitted = new Set<string>();
   const references: { to: string }[] = [];
   const glossaryAnchors = new Set(publication.glossary.map(({ anchor }) => anchor));
   let inFootnote = false;
+  const worn = wornStyles(sheet);
 
   const at = (element: Element): string[] => {
     const { anchor } = element as ResolvedElement;
@@ -52,7 +56,9 @@ export function buildPrintDocument(publication: Publication, assets: PrintAssets
   const inlines = (nodes: readonly Node[], depth: number): Inline[] => nodes.flatMap((node) => (typeof node === 'string' ? [printable(node)] : isElement(node) ? inline(node, depth) : []));
 
   const inline = (element: Element, depth: number): Inline[] => {
-    const c = plainInline(element, depth);
+    const plain = worn.within(element, () => plainInline(element, depth));
+    const own = worn.of(element);
+    const c: Inline[] = own === undefined || plain.length === 0 ? plain : [{ t: 's', s: own, c: plain }];
     const marking = markingOf(element);
     return marking && c.length > 0 ? [{ t: 'mark', c, ...marking }] : c;
   };
@@ -239,16 +245,31 @@ export function buildPrintDocument(publication: Publication, assets: PrintAssets
     }
     for (const name of basesOf(element.name)) {
       const make = makers[name];
-      if (make) return make === item ? item(element, depth) : markedBlocks(element, make(element, depth));
+      if (make)
+        return make === item
+          ? styled(element, () => item(element, depth))
+          : markedBlocks(
+              element,
+              styled(element, () => make(element, depth)),
+            );
     }
-    return item(element, depth);
+    return styled(element, () => item(element, depth));
+  };
+  /** What an element becomes, in the style of the team's own that it wears. */
+  const styled = (element: Element, make: () => Block[]): Block[] => {
+    const own = worn.of(element);
+    const made = worn.within(element, make);
+    if (own === undefined) return made;
+    const shown = made.filter(({ t }) => t !== 'at');
+    return shown.length === 1 && shown[0]!.t !== 'mark' ? made.map((one) => (one === shown[0] ? { ...one, s: own } : one)) : [{ t: 'group', s: own, c: made }];
   };
 
   const titled = (element: Element, depth: number, word?: string): Block[] => {
     const title = childNamed(element, 'title');
     if (!title) return word === undefined ? item(element, depth) : labelled(element, word, depth);
     const rest = element.children.filter((child) => child !== title);
-    return [{ t: 'h', c: inlines(title.children, depth), at: at(element), level: 1 }, ...blocks(rest, depth)];
+    const own = worn.of(title);
+    return [{ t: 'h', c: inlines(title.children, depth), at: at(element), ...(own === undefined ? {} : { s: own }) }, ...blocks(rest, depth)];
   };
 
   type Maker = (element: Element, depth: number) => Block[];
@@ -286,8 +307,7 @@ export function buildPrintDocument(publication: Publication, assets: PrintAssets
     dl: definitions,
     note: (element, depth) => {
       const kind = element.attributes['type'] ?? 'note';
-      const word = kind === 'other' ? (element.attributes['othertype'] ?? words.notes['note']!) : (words.notes[kind] ?? words.notes['note']!);
-      return [...marksOf(element), { t: 'note', kind, word: printable(element.attributes['spectitle'] ?? word), c: blocks(element.children, depth) }];
+      return [...marksOf(element), { t: 'note', kind, word: printable(noteName(element, sheet, publication.locale, words)), c: blocks(element.children, depth) }];
     },
     pre: preformatted('code'),
     lines: preformatted('lines'),
@@ -358,7 +378,10 @@ export function buildPrintDocument(publication: Publication, assets: PrintAssets
 
   const placeOf = (place: Place): PrintPlace => {
     emitted.add(place.anchor);
+    const title = place.content && childNamed(place.content, 'title', 'glossterm');
+    const own = title && wornStyle(sheet, title.name, [place.content.name], title.attributes['outputclass']);
     return {
+      ...(own === undefined ? {} : { s: own }),
       role: place.role,
       level: place.level,
       id: place.anchor,
@@ -367,7 +390,7 @@ export function buildPrintDocument(publication: Publication, assets: PrintAssets
       label: printable(place.label),
       listed: place.inContents,
       headed: place.hasHeading,
-      c: place.content ? [...topicBlocks(place.content), ...relatedBlock(place)] : [],
+      c: place.content ? worn.within(place.content, () => [...topicBlocks(place.content!), ...relatedBlock(place)]) : [],
       places: place.children.filter((child) => child.role !== 'glossaryentry').map(placeOf),
     };
   };
@@ -388,7 +411,7 @@ export function buildPrintDocument(publication: Publication, assets: PrintAssets
   for (const reference of references) if (!emitted.has(reference.to)) reference.to = publication.targets[reference.to]?.place ?? '';
 
   const { facts } = publication;
-  const document: PrintDocument = {
+  const document = {
     lang: publication.locale,
     dir: ['ar', 'he', 'fa', 'ur'].includes(new Intl.Locale(publication.locale).language) ? 'rtl' : 'ltr',
     facts: {
@@ -410,6 +433,8 @@ export function buildPrintDocument(publication: Publication, assets: PrintAssets
       see: words.see,
       seeAlso: words.seeAlso,
       onPage: words.onPage,
+      onNextPage: words.onNextPage,
+      continued: words.continued,
       page: words.page,
       figure: words.figure,
       table: words.table,
@@ -445,27 +470,4 @@ function indexEntry(entry: Publication['index'][number]['entries'][number], emit
     also: entry.seeAlso.map(printable),
     sub: entry.entries.map((inner) => indexEntry(inner, emitted, publication)),
   };
-}
-
-const unitsInMillimetres: Record<string, number> = { mm: 1, cm: 10, in: 25.4, pt: 25.4 / 72, pc: 25.4 / 6, px: 25.4 / 96, em: 3.4, '': 25.4 / 96 };
-
-/** A DITA or CALS length in millimetres; a bare number is pixels. */
-function millimetres(length: string | undefined): number | undefined {
-  const match = /^\s*(\d+(?:\.\d+)?)\s*(mm|cm|in|pt|pc|px|em|)\s*$/u.exec(length ?? '');
-  const value = match ? Number(match[1]) * unitsInMillimetres[match[2]!]! : 0;
-  return value > 0 ? Math.round(value * 100) / 100 : undefined;
-}
-
-/** Widths as written; where none is, shares after the amount of text, so that a column of numbers stays narrow. */
-function columnTracks(widths: readonly (string | undefined)[], rows: readonly GridRow[]): { fr?: number; mm?: number }[] {
-  const amount = widths.map((_, column) => {
-    const lengths = rows.flatMap((row) => row.cells.filter((one) => one.column === column && one.columnSpan === 1).map((one) => lineOf(one.element).length));
-    return Math.min(14, Math.max(3, Math.sqrt(Math.max(4, ...lengths)) * 1.6));
-  });
-  return widths.map((width, column) => {
-    const share = /^(\d+(?:\.\d+)?)?\*$/u.exec(width ?? '');
-    if (share) return { fr: Number(share[1] ?? 1) || 1 };
-    const length = millimetres(width);
-    return length === undefined ? { fr: Math.round(amount[column]! * 100) / 100 } : { mm: length };
-  });
 }

@@ -1,7 +1,11 @@
+import type { DesignData } from './design.ts';
+
 /** The JSON document that the print template walks. Short keys: a manual of 300 pages has some 100,000 of these. */
 export type Inline =
   | string
   | { readonly t: 'b' | 'i' | 'u' | 'sup' | 'sub' | 'strike' | 'code' | 'ui' | 'q'; readonly c: readonly Inline[] }
+  /** Words in a style of the team's own. */
+  | { readonly t: 's'; readonly s: string; readonly c: readonly Inline[] }
   /** A link inside: `page` adds “on page N”, or says “page N” where it has no words. */
   | { readonly t: 'ref'; to: string; readonly c: readonly Inline[]; readonly page: boolean }
   | { readonly t: 'url'; readonly href: string; readonly c: readonly Inline[] }
@@ -39,11 +43,12 @@ export interface PrintTable {
   readonly cap?: readonly Inline[];
 }
 
-export type Block =
+/** A block; `s` is the style of the team's own that it wears. */
+export type Block = { readonly s?: string } & (
   | { readonly t: 'p'; readonly c: readonly Inline[] }
   | { readonly t: 'lead'; readonly c: readonly Inline[] }
   | { readonly t: 'label'; readonly c: readonly Inline[] }
-  | { readonly t: 'h'; readonly c: readonly Inline[]; readonly at: readonly string[]; readonly level: number }
+  | { readonly t: 'h'; readonly c: readonly Inline[]; readonly at: readonly string[] }
   | { readonly t: 'at'; readonly id: string }
   | { readonly t: 'ul' | 'ol' | 'steps' | 'sl'; readonly items: readonly (readonly Block[])[]; readonly start?: number }
   | { readonly t: 'dl'; readonly items: readonly { readonly dt: readonly (readonly Inline[])[]; readonly dd: readonly Block[] }[] }
@@ -55,9 +60,11 @@ export type Block =
   | { readonly t: 'img'; readonly src: string; readonly alt: string; readonly w?: string; readonly missing?: boolean }
   | { readonly t: 'group'; readonly c: readonly Block[] }
   | ({ readonly t: 'mark'; readonly c: readonly Block[] } & Marking)
-  | PrintTable;
+  | PrintTable
+);
 
 export interface PrintPlace {
+  readonly s?: string;
   readonly role: string;
   readonly level: number;
   readonly id: string;
@@ -80,7 +87,19 @@ export interface PrintIndexEntry {
   readonly sub: readonly PrintIndexEntry[];
 }
 
+/** Where a topic that is set alone stands in the whole manual. */
+interface Alone {
+  /** The number of its first page, and whether that is an odd sheet. */
+  readonly page: number;
+  readonly odd: boolean;
+  /** From the beginning of the text on that page, in points. */
+  readonly y: number;
+  readonly chapter: { readonly id: string; readonly num: string; readonly label: string } | null;
+}
+
 export interface PrintDocument {
+  readonly alone?: Alone;
+  readonly design: DesignData;
   readonly lang: string;
   readonly dir: string;
   readonly facts: {

@@ -2,7 +2,7 @@ import { readFileSync, readdirSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
-import { NodeCompiler } from '@myriaddreamin/typst-ts-node-compiler';
+import { NodeCompiler, type NodeTypstDocument } from '@myriaddreamin/typst-ts-node-compiler';
 import type { PrintDocument } from './document.ts';
 
 const require = createRequire(import.meta.url);
@@ -34,14 +34,25 @@ export interface Located {
   readonly sheet: number;
   /** The number printed on the page. */
   readonly shown: string;
+  /** From the upper edge of the page, in points. */
+  readonly y: number;
 }
 
-export interface Compiled {
+interface Compiled {
   readonly pdf: Uint8Array;
   readonly pages: readonly Located[];
   readonly pageCount: number;
   readonly warnings: readonly string[];
   /** Milliseconds that the engine itself took. */
+  readonly milliseconds: number;
+}
+
+/** Pages as one image, one below the other. */
+interface Drawn {
+  readonly svg: string;
+  readonly pages: readonly Located[];
+  readonly pageCount: number;
+  readonly warnings: readonly string[];
   readonly milliseconds: number;
 }
 
@@ -51,6 +62,10 @@ export class PrintFailure extends Error {}
 export interface PrintEngine {
   /** Throws `PrintFailure` with the engine's own words when the document cannot be set. */
   compile(document: PrintDocument, images: ReadonlyMap<string, Uint8Array>): Compiled;
+  /** The same without a PDF: as an image of all pages, and where things stand. Throws `PrintFailure`. */
+  draw(document: PrintDocument, images: ReadonlyMap<string, Uint8Array>): Drawn;
+  /** Only where things stand. Throws `PrintFailure`. */
+  locate(document: PrintDocument, images: ReadonlyMap<string, Uint8Array>): readonly Located[];
   /** Whether the engine can draw an image. */
   canDraw(path: string, bytes: Uint8Array): boolean;
 }
@@ -65,33 +80,49 @@ export function createPrintEngine(): PrintEngine {
   const main = `${workspace}/main.typ`;
   const shadow = (path: string, bytes: Uint8Array): void => compiler.mapShadow(`${workspace}${path}`, Buffer.from(bytes));
 
+  const lookUp = (result: NodeTypstDocument): readonly Located[] => (compiler.query(result, { selector: '<pages>', field: 'value' }) as Located[][])[0] ?? [];
+  /** Sets the document; what it warns of comes with it. */
+  const set = (document: PrintDocument, images: ReadonlyMap<string, Uint8Array>): { readonly result: NodeTypstDocument; readonly warnings: string[] } => {
+    compiler.resetShadow();
+    compiler.addSource(main, source);
+    shadow('/doc.json', Buffer.from(JSON.stringify(document)));
+    for (const [path, bytes] of images) shadow(path, bytes);
+    const outcome = compiler.compile({ mainFilePath: main });
+    if (!outcome.result) {
+      const diagnostics = outcome.takeDiagnostics();
+      const found = diagnostics ? (compiler.fetchDiagnostics(diagnostics) as Diagnostic[]) : [];
+      throw new PrintFailure(found.map(({ message }) => message).join('; ') || 'The page engine gave no reason.');
+    }
+    const taken = outcome.takeWarnings();
+    return { result: outcome.result, warnings: taken ? (compiler.fetchDiagnostics(taken) as Diagnostic[]).map(({ message }) => message) : [] };
+  };
+
   return {
     compile(document, images) {
       const started = performance.now();
-      compiler.resetShadow();
-      compiler.addSource(main, source);
-      shadow('/doc.json', Buffer.from(JSON.stringify(document)));
-      for (const [path, bytes] of images) shadow(path, bytes);
-      const outcome = compiler.compile({ mainFilePath: main });
-      if (!outcome.result) {
-        const diagnostics = outcome.takeDiagnostics();
-        const found = diagnostics ? (compiler.fetchDiagnostics(diagnostics) as Diagnostic[]) : [];
-        throw new PrintFailure(found.map(({ message }) => message).join('; ') || 'The page engine gave no reason.');
-      }
-      const taken = outcome.takeWarnings();
-      const warnings = taken ? (compiler.fetchDiagnostics(taken) as Diagnostic[]).map(({ message }) => message) : [];
-      const queried = compiler.query(outcome.result, { selector: '<pages>', field: 'value' }) as Located[][];
-      const pages = queried[0] ?? [];
+      const { result, warnings } = set(document, images);
+      const pages = lookUp(result);
       let pdf: Uint8Array;
       try {
-        pdf = compiler.pdf(outcome.result, { pdfStandard: 'ua-1' });
+        pdf = compiler.pdf(result, { pdfStandard: 'ua-1' });
       } catch (error) {
         warnings.push(`accessible PDF refused: ${String(error)}`);
-        pdf = compiler.pdf(outcome.result);
+        pdf = compiler.pdf(result);
       }
-      const pageCount = outcome.result.numOfPages;
       compiler.evictCache(20);
-      return { pdf, pages, pageCount, warnings, milliseconds: performance.now() - started };
+      return { pdf, pages, pageCount: result.numOfPages, warnings, milliseconds: performance.now() - started };
+    },
+    draw(document, images) {
+      const started = performance.now();
+      const { result, warnings } = set(document, images);
+      const svg = compiler.plainSvg(result);
+      compiler.evictCache(20);
+      return { svg, pages: lookUp(result), pageCount: result.numOfPages, warnings, milliseconds: performance.now() - started };
+    },
+    locate(document, images) {
+      const pages = lookUp(set(document, images).result);
+      compiler.evictCache(20);
+      return pages;
     },
     canDraw(path, bytes) {
       compiler.addSource(main, `#image("${path}")`);

@@ -70,7 +70,7 @@ describe('the printed manual of the demo', () => {
       expect(sheetOf.get(anchor!)).toBe(byShown.get(page!));
     }
     const figures = [...whole.matchAll(/(Table|Figure) (\d+-\d+) on page (\d+)/gu)];
-    expect(figures.length).toBeGreaterThan(2);
+    expect(figures.length).toBeGreaterThan(1);
     for (const [, kind, number, page] of figures) expect(text(byShown.get(page!)!)).toMatch(new RegExp(`${kind} ${number} +\\S`, 'u'));
   });
 
@@ -155,7 +155,7 @@ describe('a topic whose text goes on in that of the topic above', () => {
     const { pdf, problems } = printPublication(publication, () => undefined, engine);
     expect([...publication.problems, ...problems]).toEqual([]);
     const text = flat(run('pdftotext', toFile(pdf!), '-'));
-    expect(text).toMatch(/First\. See “Hidden title”[^.]* on page \d+\. Second 1\.1 ?Below Third/u);
+    expect(text).toMatch(/First\. See “Hidden title”\. Second 1\.1 ?Below Third/u);
     expect(text.match(/Hidden title/gu)).toHaveLength(1);
   });
 });

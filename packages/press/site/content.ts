@@ -4,10 +4,12 @@ import { readArea } from '@ukiyo/core/imagemaps';
 import { linkFormOf } from '@ukiyo/core/library';
 import { childElements, childNamed, isElement, lineOf, textOf, type Element, type Node } from '@ukiyo/core/markup';
 import { gridOf, type GridCell, type GridRow } from '@ukiyo/core/tables';
+import type { StyleSheet } from '@ukiyo/core/styles';
 import type { Words } from '@ukiyo/core/words';
 import hljs from 'highlight.js';
 import { flowOf } from '../shared/flow.ts';
 import { linkWords, peerName, peerTitle } from '../shared/links.ts';
+import { noteName, wornStyles } from '../shared/worn.ts';
 import { join, raw, tag, text, type Html } from './html.ts';
 import { mediaHtml, type SiteAssets } from './media.ts';
 import type { Pages } from './pages.ts';
@@ -71,7 +73,8 @@ const labels: Readonly<Record<string, keyof Words>> = {
   refsyn: 'syntax',
 };
 
-export function topicRenderer(publication: Publication, pages: Pages, assets: SiteAssets, words: Words): TopicRenderer {
+export function topicRenderer(publication: Publication, pages: Pages, assets: SiteAssets, words: Words, sheet: StyleSheet): TopicRenderer {
+  const worn = wornStyles(sheet);
   const footnotes: Html[] = [];
   let headingTag = 'h2';
   const seen = new Set<string>();
@@ -94,7 +97,18 @@ export function topicRenderer(publication: Publication, pages: Pages, assets: Si
 
   const lines = (nodes: readonly Node[], depth: number): Html => join(nodes.map((node) => (typeof node === 'string' ? text(node) : isElement(node) ? inline(node, depth) : raw(''))));
 
-  const inline = (element: Element, depth: number): Html => marked(element, 'span', plainInline(element, depth));
+  const inline = (element: Element, depth: number): Html =>
+    marked(
+      element,
+      'span',
+      styled(element, 'span', () => plainInline(element, depth)),
+    );
+  /** In the style of the team's own that the element wears. */
+  const styled = (element: Element, name: 'span' | 'div', make: () => Html): Html => {
+    const own = worn.of(element);
+    const made = worn.within(element, make);
+    return own === undefined || made === '' ? made : tag(name, { class: `style-${own}` }, made);
+  };
   const plainInline = (element: Element, depth: number): Html => {
     if (depth > deepest) return text(lineOf(element));
     const inner = (): Html => lines(element.children, depth + 1);
@@ -242,7 +256,8 @@ export function topicRenderer(publication: Publication, pages: Pages, assets: Si
     const rest = element.children.filter((child) => child !== title);
     const heading = title ? lines(title.children, depth) : label === undefined ? undefined : text(words[label] as string);
     const id = idOf(element);
-    const head = heading === undefined ? undefined : tag(headingTag, {}, heading);
+    const own = title && worn.of(title);
+    const head = heading === undefined ? undefined : tag(headingTag, { class: own === undefined ? undefined : `style-${own}` }, heading);
     if (head !== undefined && isExpandable(element.attributes)) return tag('details', { id, class: element.name }, tag('summary', {}, head), blocks(rest, depth));
     return tag('section', { id, class: element.name }, ...(head === undefined ? [] : [head]), blocks(rest, depth));
   };
@@ -326,11 +341,11 @@ export function topicRenderer(publication: Publication, pages: Pages, assets: Si
 
   const note = (element: Element, depth: number): Html => {
     const kind = element.attributes['type'] ?? 'note';
-    const word = kind === 'other' ? (element.attributes['othertype'] ?? words.notes['note']!) : (words.notes[kind] ?? words.notes['note']!);
     return tag(
       'div',
       { class: `note ${kind.replace(/[^a-z]/gu, '')}`, id: idOf(element), role: 'note' },
-      tag('p', { class: 'note-word' }, text(element.attributes['spectitle'] ?? word)),
+      tag('span', { class: 'note-mark', 'aria-hidden': 'true' }),
+      tag('p', { class: 'note-word' }, text(noteName(element, sheet, publication.locale, words))),
       tag('div', {}, blocks(element.children, depth)),
     );
   };
@@ -385,7 +400,12 @@ export function topicRenderer(publication: Publication, pages: Pages, assets: Si
     'steps-informal': (element, depth) => blocks(element.children, depth),
   };
 
-  const block = (element: Element, depth: number): Html => marked(element, 'div', plainBlock(element, depth));
+  const block = (element: Element, depth: number): Html =>
+    marked(
+      element,
+      'div',
+      styled(element, 'div', () => plainBlock(element, depth)),
+    );
   const plainBlock = (element: Element, depth: number): Html => {
     if (depth > deepest) return tag('p', {}, text(lineOf(element)));
     for (const name of basesOf(element.name)) {
@@ -401,9 +421,11 @@ export function topicRenderer(publication: Publication, pages: Pages, assets: Si
     footnotes,
     render(content, level) {
       headingTag = `h${level}`;
-      return join(
-        childElements(content).map((part) =>
-          part.name === 'title' || part.name === 'glossterm' ? raw('') : isA(part.name, 'body') || part.name === 'abstract' ? blocks(part.children, 0) : block(part, 0),
+      return worn.within(content, () =>
+        join(
+          childElements(content).map((part) =>
+            part.name === 'title' || part.name === 'glossterm' ? raw('') : isA(part.name, 'body') || part.name === 'abstract' ? blocks(part.children, 0) : block(part, 0),
+          ),
         ),
       );
     },

@@ -4,17 +4,22 @@
  */
 import type { IndexEntry, Place, Publication } from '@ukiyo/core/compose';
 import { problem, type Problem } from '@ukiyo/core/problems';
+import { noteRules, screenRules, type StyleSheet } from '@ukiyo/core/styles';
 import { wordsFor, type Words } from '@ukiyo/core/words';
+import { usualDesign } from '../print/design.ts';
 import { assetFileName, isImage, type AssetSource } from '../shared/assets.ts';
 import { topicRenderer } from './content.ts';
 import { join, raw, tag, text, type Html } from './html.ts';
 import type { SiteAssets } from './media.ts';
 import { breadcrumb, placeCards, pageFrame, relatedLinks, wayOn, type PageParts } from './page.ts';
 import { layOutPages, type Pages } from './pages.ts';
+import { ownSelector, siteSelectors } from './selectors.ts';
 import { siteRuntime } from './runtime.ts';
 import { dataScript, searchIndexScript } from './searching.ts';
 
 export interface SiteOptions {
+  /** Whose screen values the pages wear. */
+  readonly sheet?: StyleSheet;
   /** Told after every page: how many are done, of how many. */
   readonly onPage?: (done: number, total: number) => void;
 }
@@ -30,6 +35,7 @@ export interface SiteResult {
 /** Makes the files of a help site. Problems: `image.unreadable` (the image is left out). */
 export function siteFiles(publication: Publication, source: AssetSource, options: SiteOptions = {}): SiteResult {
   const words = wordsFor(publication.locale);
+  const sheet = options.sheet ?? usualDesign.sheet;
   const pages = layOutPages(publication);
   const problems: Problem[] = [];
   const shown = new Map<string, { href: string; width?: number; height?: number; mediaType: string }>();
@@ -50,6 +56,7 @@ export function siteFiles(publication: Publication, source: AssetSource, options
 
   function* files(): Generator<readonly [string, string | Uint8Array]> {
     yield* siteRuntime();
+    yield ['sheet.css', sheetRules(sheet, publication.locale)];
     for (const [id, { href }] of shown) {
       const asset = source(id);
       if (asset) yield [href, asset.bytes];
@@ -61,7 +68,7 @@ export function siteFiles(publication: Publication, source: AssetSource, options
     yield ['contents.html', wholePage(contentsPage(publication, pages, words))];
     let done = 0;
     for (const place of pages.order) {
-      yield [pages.href(place.anchor)!, wholePage(placePage(place, done, publication, pages, assets, words))];
+      yield [pages.href(place.anchor)!, wholePage(placePage(place, done, publication, pages, assets, words, sheet))];
       done += 1;
       options.onPage?.(done, pages.order.length);
     }
@@ -69,8 +76,15 @@ export function siteFiles(publication: Publication, source: AssetSource, options
   return { files: files(), problems, pageCount: pages.order.length };
 }
 
-function placePage(place: Place, index: number, publication: Publication, pages: Pages, assets: SiteAssets, words: Words): PageParts {
-  const renderer = topicRenderer(publication, pages, assets, words);
+/** What a style sheet says of screens. */
+function sheetRules(sheet: StyleSheet, locale: string): string {
+  const own = Object.keys(sheet.styles).filter((id) => sheet.styles[id]!.wornBy !== undefined);
+  const selectors = { ...siteSelectors, ...Object.fromEntries(own.map((id) => [id, ownSelector(id)])) };
+  return `${noteRules(sheet, (kind) => (kind === 'note' ? '.note' : `.note.${kind}`))}\n${screenRules(sheet, selectors, locale)}\n`;
+}
+
+function placePage(place: Place, index: number, publication: Publication, pages: Pages, assets: SiteAssets, words: Words, sheet: StyleSheet): PageParts {
+  const renderer = topicRenderer(publication, pages, assets, words, sheet);
   const heading = (one: Place): Html => join([...(one.number === undefined ? [] : [tag('span', { class: 'number' }, text(one.number)), raw(' ')]), text(one.label)]);
   const joined = (above: Place, level: number): Html =>
     join(

@@ -13,7 +13,12 @@ export interface PageParts {
 export function pageFrame(publication: Publication, words: Words): (parts: PageParts) => string {
   const { facts, locale } = publication;
   const direction = ['ar', 'he', 'fa', 'ur'].includes(new Intl.Locale(locale).language) ? 'rtl' : 'ltr';
-  const styles = join([tag('link', { rel: 'stylesheet', href: 'style.css' }), tag('script', { src: 'contents-data.js', defer: true }), tag('script', { src: 'site.js', defer: true })]);
+  const styles = join([
+    tag('link', { rel: 'stylesheet', href: 'style.css' }),
+    tag('link', { rel: 'stylesheet', href: 'sheet.css' }),
+    tag('script', { src: 'contents-data.js', defer: true }),
+    tag('script', { src: 'site.js', defer: true }),
+  ]);
   const skip = tag('a', { class: 'skip', href: '#content' }, text(words.skip));
   const bar = siteBar(facts.title, words);
   const side = sidePanel(words);

@@ -5,6 +5,7 @@ import { alternateStore, type AlternateStore } from '../data/alternates.ts';
 import { assetStore, type AssetStore } from '../data/assets.ts';
 import { blobStore, type BlobStore } from '../data/blobs.ts';
 import { openDatabase, type Database } from '../data/database.ts';
+import { designStore, type DesignStore } from '../data/designs.ts';
 import { editionStore, type EditionStore } from '../data/editions.ts';
 import { facetStore, type FacetStore } from '../data/facets.ts';
 import { itemStore, type ItemStore } from '../data/items.ts';
@@ -25,6 +26,7 @@ export interface Services {
   readonly items: ItemStore;
   readonly assets: AssetStore;
   readonly editions: EditionStore;
+  readonly designs: DesignStore;
   readonly facets: FacetStore;
   readonly renameValue: ValueRenaming;
   readonly uses: UseStore;
@@ -63,6 +65,7 @@ export function makeServices(settings: Settings, connections?: number): Services
     items,
     assets,
     editions,
+    designs: designStore(database),
     facets,
     agreements,
     live,

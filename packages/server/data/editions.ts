@@ -31,8 +31,8 @@ export interface EditionStore {
 const waiting: Progress = { step: 'Waiting', done: 0, total: 0 };
 const noFigures = { pages: 0, topics: 0, bytes: 0, milliseconds: 0 };
 
-function editionOf({ id, name, output, map, lens, variables, locale, address }: EditionRow): Edition {
-  return { id, name, output, map, lens, variables, locale, address };
+function editionOf({ projectId: _project, ...edition }: EditionRow): Edition {
+  return edition;
 }
 
 function impressionOf(row: ImpressionRow, edition: EditionRow): Impression {

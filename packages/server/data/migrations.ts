@@ -116,4 +116,13 @@ export const migrations: readonly Migration[] = [
     name: '0011-facts',
     sql: `ALTER TABLE items ADD COLUMN facts jsonb NOT NULL DEFAULT '{}';`,
   },
+  {
+    name: '0012-designs',
+    sql: `
+      CREATE TABLE designs (
+        project_id uuid NOT NULL REFERENCES projects ON DELETE CASCADE, kind text NOT NULL, id text NOT NULL, version integer NOT NULL, content json NOT NULL,
+        PRIMARY KEY (project_id, kind, id));
+      ALTER TABLE editions ADD COLUMN sheet text NOT NULL DEFAULT 'workshop', ADD COLUMN plan text NOT NULL DEFAULT 'a4-margin';
+    `,
+  },
 ];

@@ -111,6 +111,8 @@ export interface EditionRow {
   variables: Record<string, string>;
   locale: string;
   address: string;
+  sheet: string;
+  plan: string;
 }
 export interface ImpressionRow {
   id: string;
@@ -153,6 +155,14 @@ export interface LiveStepRow {
   createdAt: Date;
 }
 
+export interface DesignRow {
+  projectId: string;
+  kind: string;
+  id: string;
+  version: number;
+  content: unknown;
+}
+
 type Table<Row extends object> = ModelStatic<Model<Row, Partial<Row>>>;
 
 export interface Models {
@@ -165,6 +175,7 @@ export interface Models {
   readonly assets: Table<AssetRow>;
   readonly agreements: Table<AgreementsRow>;
   readonly lenses: Table<LensRow>;
+  readonly designs: Table<DesignRow>;
   readonly facets: Table<FacetRow>;
   readonly facetUses: Table<FacetUseRow>;
   readonly editions: Table<EditionRow>;
@@ -232,9 +243,10 @@ export function defineModels(sequelize: Sequelize): Models {
     }),
     agreements: define<AgreementsRow>('agreements', { projectId: uuidKey, version: integer, rules: json, facts: json, words: json }),
     lenses: define<LensRow>('lenses', { projectId: uuidKey, id: key, name: text, rules: json, through: json }),
+    designs: define<DesignRow>('designs', { projectId: uuidKey, kind: key, id: key, version: integer, content: plainJson }),
     facets: define<FacetRow>('facets', { projectId: uuidKey, name: key, label: text, valueList: json, position: integer }),
     facetUses: define<FacetUseRow>('facet_uses', { projectId: uuidKey, itemId: key, facet: key, value: key, count: integer }),
-    editions: define<EditionRow>('editions', { id: uuidKey, projectId: uuid, name: text, output: text, map: text, lens: text, variables: json, locale: text, address: text }),
+    editions: define<EditionRow>('editions', { id: uuidKey, projectId: uuid, name: text, output: text, map: text, lens: text, variables: json, locale: text, address: text, sheet: text, plan: text }),
     impressions: define<ImpressionRow>('impressions', {
       id: uuidKey,
       projectId: uuid,

@@ -9,10 +9,12 @@ import { z } from 'zod';
 import type { Services } from '../app/services.ts';
 import type { Queue } from '../jobs/queue.ts';
 import { createAnalyst } from '../jobs/analyst.ts';
+import { createProofer } from '../jobs/proofer.ts';
 import { createAuthority } from '../live/authority.ts';
 import { analysisRoutes } from './analysis.ts';
 import { alternateRoutes } from './alternates.ts';
 import { agreementRoutes } from './agreements.ts';
+import { designRoutes } from './designs.ts';
 import { dictionaryRoutes } from './dictionaries.ts';
 import { facetRoutes } from './facets.ts';
 import { lensRoutes } from './lenses.ts';
@@ -86,8 +88,10 @@ export async function createApp(services: Services, queue: Queue, { webFolder, l
   // What was acknowledged before a crash is written to the texts before anybody reads them.
   app.addHook('onReady', () => authority.settle());
   const analyst = createAnalyst(services.settings);
+  const proofer = createProofer(services.settings);
   app.addHook('onClose', async () => {
     analyst.close();
+    proofer.close();
     queue.events.off('steps', authority.follow);
     await authority.close();
   });
@@ -100,6 +104,7 @@ export async function createApp(services: Services, queue: Queue, { webFolder, l
   await app.register(lensRoutes(services), { prefix: '/api/projects/:project' });
   await app.register(fileRoutes(services, authority), { prefix: '/api/projects/:project' });
   await app.register(analysisRoutes(services, queue, analyst, authority), { prefix: '/api/projects/:project' });
+  await app.register(designRoutes(services, proofer, authority), { prefix: '/api/projects/:project' });
   await app.register(publishingRoutes(services, queue, authority), { prefix: '/api/projects/:project' });
 
   if (webFolder !== undefined) {

@@ -6,7 +6,7 @@ import { allPlaces, compose, composeMemory, type ComposeMemory, type PeerEdition
 import { lensOf } from '@ukiyo/core/facets';
 import { textLibrary, type Library, type TextLibrary } from '@ukiyo/core/library';
 import { bySeverity, type Problem } from '@ukiyo/core/problems';
-import { createPrintEngine, printPublication, siteAddress, siteFiles, type AssetFile, type PrintEngine } from '@ukiyo/press';
+import { createPrintEngine, printPublication, siteAddress, siteFiles, type AssetSource, type PrintDesign, type PrintEngine } from '@ukiyo/press';
 import { Zip, ZipDeflate } from 'fflate';
 import type { Services } from '../app/services.ts';
 import type { ImpressionRow } from '../data/models.ts';
@@ -36,17 +36,12 @@ export async function buildEdition(services: Services, project: string, edition:
   const started = performance.now();
   tell({ step: 'Reading the library', done: 0, total: 0 });
   const { publication, texts, rows } = await composeEdition(services, project, edition, bench, tell);
-  const byId = new Map(rows.map((row) => [row.id, row]));
-  const source = (id: string): AssetFile | undefined => {
-    const row = byId.get(id);
-    if (!row) return undefined;
-    const { width, height } = row;
-    return { id, name: row.name, mediaType: row.mediaType, bytes: services.blobs.getNow(row.hash), ...(width === null ? {} : { width }), ...(height === null ? {} : { height }) };
-  };
+  const source = assetsOf(services, rows);
+  const design = await designOf(services, project, edition);
 
   await rm(folder, { recursive: true, force: true });
   await mkdir(folder, { recursive: true });
-  const made = edition.output === 'print' ? await printInto(folder, publication, source, bench, tell) : await siteInto(folder, publication, source, tell);
+  const made = edition.output === 'print' ? await printInto(folder, publication, source, design, bench, tell) : await siteInto(folder, publication, source, design, tell);
   await nameWhatWasBuilt(services, project, edition, publication, texts);
   const topics = Object.values(publication.targets).filter(({ kind }) => kind === 'topic').length;
   return {
@@ -57,6 +52,22 @@ export async function buildEdition(services: Services, project: string, edition:
   };
 }
 
+/** Images and media of a project by their ids. */
+export function assetsOf(services: Services, rows: Awaited<ReturnType<Services['assets']['rows']>>): AssetSource {
+  const byId = new Map(rows.map((row) => [row.id, row]));
+  return (id) => {
+    const row = byId.get(id);
+    if (!row) return undefined;
+    const { width, height } = row;
+    return { id, name: row.name, mediaType: row.mediaType, bytes: services.blobs.getNow(row.hash), ...(width === null ? {} : { width }), ...(height === null ? {} : { height }) };
+  };
+}
+
+/** The style sheet and page plan of an edition; those that ship where its own are gone. */
+export async function designOf(services: Services, project: string, edition: Edition): Promise<PrintDesign> {
+  return { sheet: await services.designs.sheet(project, edition.sheet), plan: await services.designs.plan(project, edition.plan) };
+}
+
 /** What went out can be found again: the texts of its map and topics, as they were, carry its name. */
 async function nameWhatWasBuilt(services: Services, project: string, edition: Edition, publication: Publication, texts: readonly { readonly id: string; readonly version: number }[]): Promise<void> {
   const used = new Set([edition.map, ...allPlaces(publication.places).map(({ origin }) => origin.item)]);
@@ -64,9 +75,12 @@ async function nameWhatWasBuilt(services: Services, project: string, edition: Ed
   await services.items.nameRevisions(project, versions, `Built into “${edition.name}”`);
 }
 
-/** The library as it is stored now; texts that have not changed since the last time are not read again. */
-export async function readLibrary(services: Services, project: string, bench: Workbench) {
-  const texts = await services.items.texts(project);
+/**
+ * The library as it is stored now; texts that have not changed since the last time are not read again.
+ * @param written a text as it is being written, which need not be stored
+ */
+export async function readLibrary(services: Services, project: string, bench: Workbench, written?: Written) {
+  const texts = (await services.items.texts(project)).map((one) => (one.id === written?.id ? { ...one, text: written.text } : one));
   const rows = await services.assets.rows(project);
   const assets = rows.map(({ id, name, mediaType, width, height, alternateOf, conditions }) => ({
     id,
@@ -83,6 +97,12 @@ export async function readLibrary(services: Services, project: string, bench: Wo
   const library = textLibrary(texts, assets, { lenses, earlier: bench.libraries.get(project) });
   bench.libraries.set(project, library);
   return { library, texts, rows, facets };
+}
+
+/** A text that is being written. */
+export interface Written {
+  readonly id: string;
+  readonly text: string;
 }
 
 /** To which values of `deliveryTarget` each output answers. */
@@ -112,8 +132,8 @@ function peerEditionsFor(edition: Edition, editions: readonly Edition[], library
 }
 
 /** Composes an edition from what is stored now, quicker where little has changed since the last time. */
-export async function composeEdition(services: Services, project: string, edition: Edition, bench: Workbench, tell: (progress: Progress) => void = () => undefined) {
-  const { library, texts, rows, facets } = await readLibrary(services, project, bench);
+export async function composeEdition(services: Services, project: string, edition: Edition, bench: Workbench, tell: (progress: Progress) => void = () => undefined, written?: Written) {
+  const { library, texts, rows, facets } = await readLibrary(services, project, bench, written);
   const agreed = { facets, rules: (await services.agreements.read(project)).rules };
   const lens = edition.lens === null ? undefined : library.lens(edition.lens);
   tell({ step: 'Composing', done: 0, total: texts.length });
@@ -139,16 +159,16 @@ interface Made {
   readonly problems: readonly Problem[];
 }
 
-async function printInto(folder: string, publication: Publication, source: (id: string) => AssetFile | undefined, bench: Workbench, tell: (progress: Progress) => void): Promise<Made> {
+async function printInto(folder: string, publication: Publication, source: AssetSource, design: PrintDesign, bench: Workbench, tell: (progress: Progress) => void): Promise<Made> {
   tell({ step: 'Setting pages', done: 0, total: 0 });
   bench.engine ??= createPrintEngine();
-  const { pdf, pageCount, problems } = printPublication(publication, source, bench.engine);
+  const { pdf, pageCount, problems } = printPublication(publication, source, bench.engine, design);
   if (pdf) await writeFile(join(folder, 'manual.pdf'), pdf);
   return { pages: pageCount, bytes: pdf?.byteLength ?? 0, problems };
 }
 
-async function siteInto(folder: string, publication: Publication, source: (id: string) => AssetFile | undefined, tell: (progress: Progress) => void): Promise<Made> {
-  const site = siteFiles(publication, source, { onPage: (done, total) => (done % 20 === 0 || done === total) && tell({ step: 'Writing pages', done, total }) });
+async function siteInto(folder: string, publication: Publication, source: AssetSource, { sheet }: PrintDesign, tell: (progress: Progress) => void): Promise<Made> {
+  const site = siteFiles(publication, source, { sheet, onPage: (done, total) => (done % 20 === 0 || done === total) && tell({ step: 'Writing pages', done, total }) });
   const archive = createWriteStream(join(folder, 'site.zip'));
   const zip = new Zip((error, chunk) => {
     if (error) archive.destroy(error);

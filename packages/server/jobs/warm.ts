@@ -8,3 +8,63 @@ export function startChild(name: string): ChildProcess {
   const file = fileURLToPath(new URL(`./${name}.${isSource ? 'ts' : 'js'}`, import.meta.url));
   return fork(file, { execArgv: isSource ? ['--conditions=source', '--import', 'tsx'] : ['--enable-source-maps'], stdio: ['ignore', 'inherit', 'inherit', 'ipc'] });
 }
+
+type WarmReport = { readonly kind: 'done'; readonly answer: unknown; readonly memory: number } | { readonly kind: 'failed'; readonly message: string };
+
+/** A warm child process that answers one order after the other, so that the server goes on answering meanwhile. */
+export interface WarmChild<Order> {
+  /** Rejects when the child fails or ends; the next order starts another one. */
+  ask(order: Order): Promise<unknown>;
+  close(): void;
+}
+
+/** @param mostMemory bytes above which the child is replaced once it has answered */
+export function warmChild<Order extends object>(name: string, mostMemory: number): WarmChild<Order> {
+  let child: ChildProcess | undefined;
+  let last: Promise<unknown> = Promise.resolve();
+  const retire = (): void => {
+    child?.kill('SIGKILL');
+    child = undefined;
+  };
+  const put = (order: Order): Promise<unknown> =>
+    new Promise((resolve, reject) => {
+      const worker = (child ??= startChild(name));
+      const settle = (act: () => void): void => {
+        worker.removeAllListeners('message').removeAllListeners('exit');
+        act();
+      };
+      worker.on('message', (message) => {
+        const report = message as WarmReport;
+        settle(() => (report.kind === 'failed' ? reject(new Error(report.message)) : resolve(report.answer)));
+        if (report.kind === 'done' && report.memory > mostMemory) retire();
+      });
+      worker.on('exit', (code, signal) => {
+        child = undefined;
+        settle(() => reject(new Error(`The process “${name}” ended (${signal ?? code}).`)));
+      });
+      worker.send(order);
+    });
+  return {
+    ask(order) {
+      // One after the other: the second finds what the first has made.
+      const answer = last.then(() => put(order));
+      last = answer.catch(() => undefined);
+      return answer;
+    },
+    close: retire,
+  };
+}
+
+/** The other side: answers orders until the parent is gone. */
+export function answerOrders(answer: (order: never) => Promise<unknown>): void {
+  const report = (message: WarmReport): void => void process.send?.(message);
+  const take = async (order: unknown): Promise<void> => {
+    try {
+      report({ kind: 'done', answer: await answer(order as never), memory: process.memoryUsage.rss() });
+    } catch (error) {
+      report({ kind: 'failed', message: error instanceof Error ? (error.stack ?? error.message) : String(error) });
+    }
+  };
+  process.on('message', (order) => void take(order));
+  process.on('disconnect', () => process.exit(0));
+}

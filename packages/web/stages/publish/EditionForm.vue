@@ -3,13 +3,17 @@ import { EditionInput, type Edition, type Lens } from '@ukiyo/contracts';
 import { computed, onMounted, reactive, ref, watch } from 'vue';
 import PickOne from '../../parts/PickOne.vue';
 import { kindOfVariable, useVariables } from '../../parts/variables.ts';
+import { useDesigns } from '../../parts/designs.ts';
 import { useLibrary } from '../../parts/library.ts';
 
 const { edition, lenses, mayChange } = defineProps<{ edition: Edition | undefined; lenses: readonly Lens[]; mayChange: boolean }>();
 const emit = defineEmits<{ save: [EditionInput] }>();
 const library = useLibrary();
 const variables = useVariables();
-onMounted(() => variables.ensure());
+const designs = useDesigns();
+onMounted(() => Promise.all([variables.ensure(), designs.ensure()]));
+const sheets = computed(() => designs.list.sheets.map(({ id, content }) => ({ value: id, label: content.name })));
+const plans = computed(() => designs.list.plans.map(({ id, content }) => ({ value: id, label: content.name })));
 
 interface Fields {
   name: string;
@@ -17,14 +21,16 @@ interface Fields {
   map: string;
   lens: string;
   locale: string;
+  sheet: string;
+  plan: string;
   address: string;
   variables: { key: string; value: string }[];
 }
-const fields = reactive<Fields>({ name: '', output: 'print', map: '', lens: '', locale: 'en', address: '', variables: [] });
+const fields = reactive<Fields>({ name: '', output: 'print', map: '', lens: '', locale: 'en', sheet: 'workshop', plan: 'a4-margin', address: '', variables: [] });
 watch(
   () => edition,
   (current) => {
-    Object.assign(fields, { name: current?.name ?? '', output: current?.output ?? 'print', map: current?.map ?? '', lens: current?.lens ?? '', locale: current?.locale ?? 'en', address: current?.address ?? '', variables: Object.entries(current?.variables ?? {}).map(([key, value]) => ({ key, value })) });
+    Object.assign(fields, { name: current?.name ?? '', output: current?.output ?? 'print', map: current?.map ?? '', lens: current?.lens ?? '', locale: current?.locale ?? 'en', sheet: current?.sheet ?? 'workshop', plan: current?.plan ?? 'a4-margin', address: current?.address ?? '', variables: Object.entries(current?.variables ?? {}).map(([key, value]) => ({ key, value })) });
   },
   { immediate: true },
 );
@@ -39,7 +45,7 @@ function choicesOf(key: string): string[] {
 const faults = ref<Readonly<Record<string, string>>>({});
 function save(): void {
   const variables = Object.fromEntries(fields.variables.filter(({ key }) => key.trim() !== '').map(({ key, value }) => [key.trim(), value]));
-  const checked = EditionInput.safeParse({ name: fields.name, output: fields.output, map: fields.map, lens: fields.lens === '' ? null : fields.lens, locale: fields.locale, address: fields.address, variables });
+  const checked = EditionInput.safeParse({ name: fields.name, output: fields.output, map: fields.map, lens: fields.lens === '' ? null : fields.lens, locale: fields.locale, sheet: fields.sheet, plan: fields.plan, address: fields.address, variables });
   faults.value = checked.success ? {} : Object.fromEntries(checked.error.issues.map(({ path, message }) => [String(path[0]), message]));
   if (checked.success) emit('save', checked.data);
 }
@@ -51,6 +57,8 @@ function save(): void {
     <label>Output</label><n-select v-model:value="fields.output" :disabled="!mayChange" :options="[{ value: 'print', label: 'Printed manual (PDF)' }, { value: 'site', label: 'Help site' }]" :input-props="{ 'aria-label': 'Output' }" />
     <label>Map</label><n-select v-model:value="fields.map" filterable :disabled="!mayChange" :options="library.items.filter((item) => item.kind === 'map').map((item) => ({ value: item.id, label: item.title || item.id }))" :input-props="{ 'aria-label': 'Map' }" />
     <label>Lens</label><n-select v-model:value="fields.lens" :disabled="!mayChange" :options="[{ value: '', label: 'Everything' }, ...lenses.map((lens) => ({ value: lens.id, label: lens.name }))]" :input-props="{ 'aria-label': 'Lens' }" />
+    <label>Styles</label><span class="designs"><PickOne v-model:chosen="fields.sheet" label="Style sheet" :options="sheets" :disabled="!mayChange" /><router-link class="small" :to="{ name: 'style', params: { kind: 'sheets', id: fields.sheet } }">open in Style</router-link></span>
+    <template v-if="fields.output === 'print'"><label>Pages</label><span class="designs"><PickOne v-model:chosen="fields.plan" label="Page plan" :options="plans" :disabled="!mayChange" /><router-link class="small" :to="{ name: 'style', params: { kind: 'plans', id: fields.plan } }">open in Style</router-link></span></template>
     <label for="edition-locale">Locale</label><n-input v-model:value="fields.locale" :disabled="!mayChange" :input-props="{ id: 'edition-locale' }" placeholder="" />
     <template v-if="faults['locale']"><span /><p class="seal-text" role="alert">{{ faults['locale'] }}</p></template>
     <label for="edition-address">Address</label><div class="with-hint"><n-input v-model:value="fields.address" :disabled="!mayChange" :input-props="{ id: 'edition-address', 'aria-describedby': 'edition-address-hint' }" placeholder="" /><p id="edition-address-hint" class="small quiet">Where its readers find it: https://…, or the way from beside another site, as ../help/. Other publications lead there; without it they name it in words.</p><p v-if="faults['address']" class="seal-text" role="alert">{{ faults['address'] }}</p></div>
@@ -64,5 +72,5 @@ function save(): void {
 </template>
 
 <style scoped>
-.edition { display: grid; grid-template-columns: 80px minmax(0, 420px); gap: 8px 14px; align-items: center; } .edition > p { margin: 0; } label, .label { color: var(--soft); font-size: 13px; } .variables { display: grid; gap: 6px; justify-items: start; } .variable { display: grid; grid-template-columns: 1fr 1.4fr auto; gap: 6px; width: 100%; } .save { justify-self: start; } .with-hint > p { margin: 3px 0 0; }
+.designs { display: flex; gap: 10px; align-items: center; } .edition { display: grid; grid-template-columns: 80px minmax(0, 420px); gap: 8px 14px; align-items: center; } .edition > p { margin: 0; } label, .label { color: var(--soft); font-size: 13px; } .variables { display: grid; gap: 6px; justify-items: start; } .variable { display: grid; grid-template-columns: 1fr 1.4fr auto; gap: 6px; width: 100%; } .save { justify-self: start; } .with-hint > p { margin: 3px 0 0; }
 </style>

@@ -101,7 +101,7 @@ onBeforeUnmount(() => place.clear());
 </template>
 
 <style scoped>
-.whole { display: grid; grid-template-columns: 236px minmax(0, 1fr) 280px; height: 100%; } .drawer { border-right: 1px solid var(--hair); padding: 14px 0; overflow: auto; } .drawer h1 { padding: 0 14px 8px; } ul { list-style: none; margin: 0; padding: 0; } li > * { display: block; width: 100%; padding: 3px 10px 3px 14px; text-align: left; color: var(--ink); overflow: hidden; text-overflow: ellipsis; white-space: nowrap; } li > span { color: var(--soft); } li > button:hover { background: var(--paper-deep); } li > .on { background: var(--wash); box-shadow: inset 3px 0 var(--prussian); }
+.whole { display: grid; grid-template-columns: 236px minmax(0, 1fr) 280px; height: 100%; } .whole:has(> .wide) { grid-template-columns: 200px minmax(0, 1fr) minmax(280px, 34%); } .drawer { border-right: 1px solid var(--hair); padding: 14px 0; overflow: auto; } .drawer h1 { padding: 0 14px 8px; } ul { list-style: none; margin: 0; padding: 0; } li > * { display: block; width: 100%; padding: 3px 10px 3px 14px; text-align: left; color: var(--ink); overflow: hidden; text-overflow: ellipsis; white-space: nowrap; } li > span { color: var(--soft); } li > button:hover { background: var(--paper-deep); } li > .on { background: var(--wash); box-shadow: inset 3px 0 var(--prussian); }
 .desk { overflow: auto; padding: 14px 18px 60vh; } .heading { max-width: 760px; margin: 26px auto 14px; font: 500 20px var(--font-title); color: var(--prussian); } .notice { max-width: 760px; margin: 0 auto 12px; padding: 10px 14px; background: var(--sheet); border: 1px solid var(--hair); border-radius: 4px; } .empty { border-left: 1px solid var(--hair); padding: 14px 16px; }
-@media (max-width: 1150px) { .whole { grid-template-columns: 200px minmax(0, 1fr) 220px; } }
+@media (max-width: 1150px) { .whole, .whole:has(> .wide) { grid-template-columns: 200px minmax(0, 1fr) 220px; } }
 </style>

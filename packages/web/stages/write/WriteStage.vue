@@ -86,7 +86,7 @@ onBeforeUnmount(() => place.clear());
 </template>
 
 <style scoped>
-.write { display: grid; grid-template-columns: 236px minmax(0, 1fr) 280px; height: 100%; }
+.write { display: grid; grid-template-columns: 236px minmax(0, 1fr) 280px; height: 100%; } .write:has(> .wide) { grid-template-columns: 200px minmax(0, 1fr) minmax(280px, 34%); }
 .desk { overflow: auto; padding: 14px 18px 0; } .notice { max-width: 760px; margin: 0 auto 12px; padding: 10px 14px; background: var(--sheet); border: 1px solid var(--hair); border-radius: 4px; }
-@media (max-width: 1150px) { .write { grid-template-columns: 200px minmax(0, 1fr) 220px; } }
+@media (max-width: 1150px) { .write, .write:has(> .wide) { grid-template-columns: 200px minmax(0, 1fr) 220px; } }
 </style>

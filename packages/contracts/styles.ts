@@ -1,0 +1,108 @@
+import { fontFaces, noteKinds, pageFields, pageNumberings, papers, propertyNames, readLength, type PagePlan as PlanOfCore, type StyleSheet as SheetOfCore } from '@ukiyo/core/styles';
+import { z } from 'zod';
+import { Locale, Problem } from './content.ts';
+
+const Words = z.string().max(200);
+const Length = Words.refine((text) => readLength(text) !== undefined, 'A length is written as 9pt, 4mm or 0.8em.');
+const Value = z.union([Words, z.number(), z.boolean(), z.record(Locale, Words)]);
+const Values = z.partialRecord(z.enum(propertyNames), Value);
+const StyleId = z.string().regex(/^[a-z][a-z0-9-]{0,59}$/u, 'An id has small letters, digits and hyphens.');
+const Name = z.string().trim().min(1).max(100);
+const ElementName = z.string().min(1).max(60);
+
+const Style = z.object({
+  base: StyleId.exactOptional(),
+  all: Values.exactOptional(),
+  print: Values.exactOptional(),
+  screen: Values.exactOptional(),
+  label: Name.exactOptional(),
+  family: z.enum(['block', 'inline']).exactOptional(),
+  wornBy: z.object({ element: ElementName.exactOptional(), within: ElementName.exactOptional(), outputclass: z.string().trim().min(1).max(60).exactOptional() }).exactOptional(),
+});
+const NoteMark = z.object({
+  icon: z.string().max(200),
+  size: Length,
+  place: z.enum(['margin column', 'before the text', 'above', 'none']),
+  meets: z.enum(['top', 'baseline']),
+  words: z.record(Locale, Words).exactOptional(),
+});
+const Face = z.enum(fontFaces);
+
+/** `StyleSheet` of core, as it travels, is stored, and is taken from another project. */
+export const StyleSheet: z.ZodType<SheetOfCore> = z.object({
+  name: Name,
+  about: z.string().max(500),
+  fonts: z.object({ reading: Face, finding: Face, code: Face }),
+  colours: z.record(z.string().regex(/^[a-z][a-z0-9-]{0,29}$/u, 'The name of a colour has small letters, digits and hyphens.'), z.string().regex(/^#[\da-f]{6}$/iu, 'A colour is written as #rrggbb.')),
+  styles: z.record(StyleId, Style),
+  marks: z.partialRecord(z.enum(noteKinds), NoteMark),
+});
+export type StyleSheet = SheetOfCore;
+
+const fieldNames = Object.keys(pageFields).filter((field) => field !== 'text') as Exclude<keyof typeof pageFields, 'text'>[];
+const Field = z.union([z.object({ field: z.enum(fieldNames) }), z.object({ field: z.literal('text'), words: Words })]);
+const Slots = z.object({ start: z.array(Field).max(8), middle: z.array(Field).max(8), end: z.array(Field).max(8) });
+const Sides = z.object({ right: Slots, left: Slots });
+const Numbering = z.enum(pageNumberings);
+
+/** `PagePlan` of core, as it travels, is stored, and is taken from another project. */
+export const PagePlan: z.ZodType<PlanOfCore> = z.object({
+  name: Name,
+  about: z.string().max(500),
+  paper: z.union([z.enum(Object.keys(papers) as (keyof typeof papers)[]), z.object({ width: Length, height: Length })]),
+  lies: z.enum(['upright', 'on its side']),
+  mirrored: z.boolean(),
+  margins: z.object({ top: Length, bottom: Length, inner: Length, outer: Length }),
+  marginColumn: z.object({ width: Length, gap: Length, side: z.enum(['outer', 'inner']) }).nullable(),
+  columns: z.number().int().min(1).max(4),
+  columnGap: Length,
+  head: Sides,
+  foot: Sides,
+  headOnOpenings: z.boolean(),
+  headRule: z.boolean(),
+  numbering: z.object({ front: Numbering, body: Numbering }),
+  chaptersBegin: z.enum(['on a right page', 'on a new page', 'where they come']),
+  blankWords: Words,
+  cover: z.enum(['none', 'plain', 'band']),
+  contentsDepth: z.number().int().min(1).max(6),
+  indexColumns: z.number().int().min(1).max(4),
+  watermark: z.string().max(40),
+});
+export type PagePlan = PlanOfCore;
+
+/** Style sheets and page plans are kept alike. Version 0 is as it ships; the answer is a conflict when another was saved since. */
+const kept = { id: StyleId, version: z.number().int().min(0), ships: z.boolean() };
+export const KeptSheet = z.object({ ...kept, content: StyleSheet });
+export type KeptSheet = z.infer<typeof KeptSheet>;
+export const KeptPlan = z.object({ ...kept, content: PagePlan });
+export type KeptPlan = z.infer<typeof KeptPlan>;
+export const Designs = z.object({ sheets: z.array(KeptSheet), plans: z.array(KeptPlan) });
+export type Designs = z.infer<typeof Designs>;
+export const DesignKind = z.enum(['sheets', 'plans']);
+export type DesignKind = z.infer<typeof DesignKind>;
+export const SheetChange = z.object({ version: z.number().int().min(0), content: StyleSheet });
+export const PlanChange = z.object({ version: z.number().int().min(0), content: PagePlan });
+
+/** What a specimen is set with: styles and a plan that need not be saved. */
+export const SpecimenOrder = z.object({ sheet: StyleSheet, plan: PagePlan, locale: Locale });
+export type SpecimenOrder = z.infer<typeof SpecimenOrder>;
+
+/** Pages as an edition gives them: one image of all, drawn by the page engine itself, one page below the other. */
+export const Proof = z.object({
+  svg: z.string(),
+  /** Of each page, in millimetres. */
+  paper: z.object({ width: z.number(), height: z.number() }),
+  pageCount: z.number().int(),
+  /** Pages that come before what is shown. */
+  skip: z.number().int(),
+  /** Whether it stands where the last layout of the whole has it; else it begins a page. */
+  placed: z.boolean(),
+  problems: z.array(Problem),
+  /** What it took: all of it, and of that the page engine. */
+  milliseconds: z.number(),
+  engineMilliseconds: z.number(),
+});
+export type Proof = z.infer<typeof Proof>;
+/** A topic as it is on the page of its writer, which need not be saved. */
+export const ProofOrder = z.object({ item: z.string().min(1).max(200), text: z.string().max(2_000_000).exactOptional() });
+export type ProofOrder = z.infer<typeof ProofOrder>;

@@ -1,0 +1,46 @@
+/**
+ * How publications look: named styles with inheritance, in print and on screen, and page plans.
+ * In: style sheets and plans as plain data; out: what each style comes to, where things stand on the page, style rules for screens, and problems.
+ */
+export { readLength, toMillimetres, toPoints, type Length } from './length.ts';
+export { definitionOf, faultOf, properties, propertyGroups, propertyNames, readRule, said, type PropertyName, type Value, type Values } from './properties.ts';
+export { noteKinds, roleGroups, roleOf, roles, rootRole, type NoteKind, type Role } from './roles.ts';
+export {
+  checkSheet,
+  colourOf,
+  familyOf,
+  fontFaces,
+  lineage,
+  noteColour,
+  propertiesFor,
+  standingOf,
+  valuesOf,
+  withStyle,
+  withValue,
+  wornStyle,
+  type Attachment,
+  type Medium,
+  type NoteMark,
+  type Standing,
+  type Style,
+  type StyleSheet,
+} from './sheet.ts';
+export {
+  checkPlan,
+  noSlots,
+  pageFields,
+  pageGeometry,
+  pageNumberings,
+  papers,
+  paperSize,
+  type MarginColumn,
+  type PageField,
+  type PageNumbering,
+  type PagePlan,
+  type Paper,
+  type Slots,
+} from './plan.ts';
+export { iconImage, icons } from './icons.ts';
+export { shippedPlans, shippedSheets } from './shipped.ts';
+export { atNight, contrast, groundAtNight } from './colour.ts';
+export { noteRules, screenRules, wordsOf } from './css.ts';

@@ -1,0 +1,129 @@
+import { problem, type Problem } from '../problems/index.ts';
+import { toMillimetres, type Length } from './length.ts';
+
+/** Millimetres, upright: ISO 216 for the A and B series, ANSI/ASME Y14.1 for Letter and Legal. */
+export const papers = {
+  A3: [297, 420],
+  A4: [210, 297],
+  A5: [148, 210],
+  A6: [105, 148],
+  B4: [250, 353],
+  B5: [176, 250],
+  B6: [125, 176],
+  Letter: [215.9, 279.4],
+  Legal: [215.9, 355.6],
+} as const satisfies Readonly<Record<string, readonly [number, number]>>;
+export type Paper = keyof typeof papers;
+
+/** What a head or foot can be filled with. */
+export const pageFields = {
+  title: 'Title',
+  chapter: 'Chapter',
+  'chapter-number': 'Number of the chapter',
+  section: 'Section',
+  page: 'Page number',
+  pages: 'Number of pages',
+  number: 'Number of the book',
+  edition: 'Edition',
+  rights: 'Rights',
+  text: 'Words of your own',
+} as const;
+export type PageField = { readonly field: Exclude<keyof typeof pageFields, 'text'> } | { readonly field: 'text'; readonly words: string };
+
+/** The three slots of a head or foot, in reading direction. */
+export interface Slots {
+  readonly start: readonly PageField[];
+  readonly middle: readonly PageField[];
+  readonly end: readonly PageField[];
+}
+export const noSlots: Slots = { start: [], middle: [], end: [] };
+
+export const pageNumberings = ['1', 'i', 'I', 'A', 'a', 'chapter-page'] as const;
+export type PageNumbering = (typeof pageNumberings)[number];
+
+export interface MarginColumn {
+  readonly width: Length;
+  readonly gap: Length;
+  /** Outer and inner are right and left where pages are not mirrored. */
+  readonly side: 'outer' | 'inner';
+}
+
+export interface PagePlan {
+  readonly name: string;
+  readonly about: string;
+  readonly paper: Paper | { readonly width: Length; readonly height: Length };
+  readonly lies: 'upright' | 'on its side';
+  /** Left and right pages mirror each other. */
+  readonly mirrored: boolean;
+  /** Inner and outer are left and right where pages are not mirrored. */
+  readonly margins: { readonly top: Length; readonly bottom: Length; readonly inner: Length; readonly outer: Length };
+  readonly marginColumn: MarginColumn | null;
+  readonly columns: number;
+  readonly columnGap: Length;
+  /** Heads and feet of right and left pages; of pages that begin a chapter, where they differ. */
+  readonly head: { readonly right: Slots; readonly left: Slots };
+  readonly foot: { readonly right: Slots; readonly left: Slots };
+  readonly headOnOpenings: boolean;
+  /** Whether a rule stands under the head. */
+  readonly headRule: boolean;
+  readonly numbering: { readonly front: PageNumbering; readonly body: PageNumbering };
+  readonly chaptersBegin: 'on a right page' | 'on a new page' | 'where they come';
+  /** Stands on pages that are left blank. */
+  readonly blankWords: string;
+  readonly cover: 'none' | 'plain' | 'band';
+  readonly contentsDepth: number;
+  readonly indexColumns: number;
+  readonly watermark: string;
+}
+
+export interface Sheet {
+  readonly width: number;
+  readonly height: number;
+}
+
+/** In millimetres, as it lies. */
+export function paperSize({ paper, lies }: Pick<PagePlan, 'paper' | 'lies'>): Sheet {
+  const [width, height] = typeof paper === 'string' ? papers[paper] : [toMillimetres(paper.width), toMillimetres(paper.height)];
+  return lies === 'upright' ? { width, height } : { width: height, height: width };
+}
+
+export interface PageGeometry extends Sheet {
+  /** Where the text stands, from the left edge of a right and a left page. */
+  readonly text: { readonly right: number; readonly left: number; readonly top: number; readonly width: number; readonly height: number };
+  readonly column: { readonly right: number; readonly left: number; readonly width: number; readonly gap: number } | undefined;
+}
+
+/** Where text and margin column stand, in millimetres from the upper left corner of right (odd) and left pages. */
+export function pageGeometry(plan: PagePlan): PageGeometry {
+  const { width, height } = paperSize(plan);
+  const [top, bottom, inner, outer] = [plan.margins.top, plan.margins.bottom, plan.margins.inner, plan.margins.outer].map(toMillimetres) as [number, number, number, number];
+  const column = plan.marginColumn && { width: toMillimetres(plan.marginColumn.width), gap: toMillimetres(plan.marginColumn.gap) };
+  const taken = column ? column.width + column.gap : 0;
+  /** Whether the column stands left of the text on this kind of page. */
+  const isLeft = (isRightPage: boolean): boolean => (plan.marginColumn?.side === 'inner') === (isRightPage || !plan.mirrored);
+  const marginLeft = (isRightPage: boolean): number => (isRightPage || !plan.mirrored ? inner : outer);
+  const textLeft = (isRightPage: boolean): number => marginLeft(isRightPage) + (column && isLeft(isRightPage) ? taken : 0);
+  const textWidth = width - inner - outer - taken;
+  const columnLeft = (isRightPage: boolean): number => (isLeft(isRightPage) ? marginLeft(isRightPage) : textLeft(isRightPage) + textWidth + (column?.gap ?? 0));
+  return {
+    width,
+    height,
+    text: { right: textLeft(true), left: textLeft(false), top, width: textWidth, height: height - top - bottom },
+    column: column ? { right: columnLeft(true), left: columnLeft(false), width: column.width, gap: column.gap } : undefined,
+  };
+}
+
+/** Narrower or lower than this, in millimetres, no text can be set. */
+const leastRoom = 20;
+
+/** What can be wrong with a page plan. Problems: `plan.no-room`, `plan.margin-column`, `plan.columns`. */
+export function checkPlan(plan: PagePlan): Problem[] {
+  const { text, width, column } = pageGeometry(plan);
+  const found: Problem[] = [];
+  if (column && column.width + column.gap >= width) found.push(problem('error', 'plan.margin-column', `The margin column of “${plan.name}” is wider than the page.`));
+  else if (text.width < leastRoom || text.height < leastRoom)
+    found.push(problem('error', 'plan.no-room', `“${plan.name}” leaves ${Math.round(text.width)} × ${Math.round(text.height)} mm for the text: less than ${leastRoom} mm are no room.`));
+  else if ((text.width - (plan.columns - 1) * toMillimetres(plan.columnGap)) / plan.columns < leastRoom)
+    found.push(problem('error', 'plan.columns', `The ${plan.columns} columns of “${plan.name}” are narrower than ${leastRoom} mm.`));
+  return found;
+}

@@ -1,0 +1,257 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { pageGeometry, shippedPlans, shippedSheets, withStyle, withValue, type NoteMark, type PagePlan, type StyleSheet } from '@ukiyo/core/styles';
+import { composeTexts, concept, mapOf } from '@ukiyo/core/testing';
+import type { Publication } from '@ukiyo/core/compose';
+import { describe, expect, it } from 'vitest';
+import { composeDemo, demoAssets } from '../testing/demo.ts';
+import { createPrintEngine, layoutOf, printPublication, proofPublication, proofTopic, specimen, usualDesign, type PrintDesign } from './index.ts';
+
+/** Geometry is read from the PDF itself, by poppler-utils of Debian. */
+const engine = createPrintEngine();
+const folder = mkdtempSync(join(tmpdir(), 'ukiyo-design-'));
+let files = 0;
+const points = 72 / 25.4;
+
+interface Word {
+  readonly text: string;
+  readonly x: number;
+  readonly y: number;
+  readonly end: number;
+}
+interface Page {
+  readonly width: number;
+  readonly height: number;
+  readonly words: readonly Word[];
+}
+function printed(publication: Publication, design: PrintDesign): { file: string; pages: Page[]; problems: readonly { code: string; message: string }[] } {
+  const { pdf, problems } = printPublication(publication, demoAssets, engine, design);
+  const file = join(folder, `${(files += 1)}.pdf`);
+  writeFileSync(file, pdf!);
+  const boxes = execFileSync('pdftotext', ['-bbox', file, '-'], { encoding: 'utf8', maxBuffer: 64 * 1024 * 1024 });
+  const number = (text: string, name: string): number => Number(new RegExp(`${name}="([\\d.]+)"`, 'u').exec(text)?.[1]);
+  const pages = [...boxes.matchAll(/<page ([^>]*)>(.*?)<\/page>/gsu)].map(([, head, body]) => ({
+    width: number(head!, 'width'),
+    height: number(head!, 'height'),
+    words: [...body!.matchAll(/<word ([^>]*)>([^<]*)<\/word>/gu)].map(([, box, text]) => ({ text: text!, x: number(box!, 'xMin'), y: number(box!, 'yMin'), end: number(box!, 'xMax') })),
+  }));
+  return { file, pages, problems };
+}
+
+const words = 'Keep one hand on the rail while the ladder is wet and let the other one carry the line down to the water of the harbour. ';
+const long = (paragraphs: number): string => Array.from({ length: paragraphs }, () => `<p>${words.repeat(3)}</p>`).join('');
+const book = (body: string, more = ''): Publication =>
+  composeTexts([`<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle><chapter href="topic:a"/>${more}</bookmap>`, concept('a', body)]);
+const bare = (plan: PagePlan): PagePlan => ({ ...plan, cover: 'none' });
+const workshop = shippedSheets['workshop']!;
+
+describe('a page plan on paper', () => {
+  it.each(Object.entries(shippedPlans))('%s: paper, and text from edge to edge of its column, on right and left pages', (_id, plan) => {
+    const { pages } = printed(book(long(30)), { sheet: withValue(workshop, 'paragraph', 'hyphenate', 'print', true), plan: bare(plan) });
+    const { width, height, text } = pageGeometry(plan);
+    expect(pages.length).toBeGreaterThan(2);
+    pages.forEach((page, index) => {
+      expect(page.width).toBeCloseTo(width * points, 1);
+      expect(page.height).toBeCloseTo(height * points, 1);
+      const left = (index % 2 === 0 ? text.right : text.left) * points;
+      const inside = page.words.filter(({ y }) => y > text.top * points && y < (text.top + text.height) * points - 4);
+      expect(Math.min(...inside.map(({ x }) => x)), `page ${index + 1}`).toBeCloseTo(left, 0);
+      // Justified lines end where the column ends.
+      if (index === 1) expect(Math.max(...inside.map(({ end }) => end))).toBeCloseTo(left + text.width * points, 0);
+    });
+  });
+  it('fills its slots, and numbers pages by part, by chapter, and starts chapters as it says', () => {
+    const slots = { start: [{ field: 'title' as const }], middle: [{ field: 'text' as const, words: 'MIDDLE' }], end: [{ field: 'page' as const }] };
+    const plan: PagePlan = {
+      ...bare(shippedPlans['a5-pocket']!),
+      head: { right: slots, left: slots },
+      headOnOpenings: true,
+      numbering: { front: 'I', body: 'chapter-page' },
+      chaptersBegin: 'on a right page',
+      blankWords: 'LEFTBLANK',
+    };
+    const publication = composeTexts([
+      '<bookmap id="m"><booktitle><mainbooktitle>Harbour</mainbooktitle></booktitle><frontmatter><booklists><toc/></booklists></frontmatter><chapter href="topic:a"/><chapter href="topic:b"/></bookmap>',
+      concept('a', long(2)),
+      concept('b', long(12)),
+    ]);
+    const { pages } = printed(publication, { sheet: workshop, plan });
+    const text = pages.map((page) => page.words.map((word) => word.text).join(' '));
+    const heads = text.map((page) => /^Harbour MIDDLE (\S+)/u.exec(page)?.[1] ?? page);
+    expect(heads).toEqual(['I', 'LEFTBLANK', '1-1', 'LEFTBLANK', '2-1', '2-2', ...heads.slice(6)]);
+    expect(text[0]).toMatch(/1 a [ .]*1-1 2 b [ .]*2-1/u);
+    const [start] = pages[2]!.words;
+    const middle = pages[2]!.words.find((word) => word.text === 'MIDDLE')!;
+    const { text: column } = pageGeometry(plan);
+    expect(start!.x).toBeCloseTo(column.right * points, 0);
+    expect((middle.x + middle.end) / 2).toBeCloseTo((column.right + column.width / 2) * points, 0);
+  });
+  it('without room is said, and the manual is set on another one', () => {
+    const { pages, problems } = printed(book(long(1)), { sheet: workshop, plan: { ...bare(shippedPlans['a4-margin']!), margins: { top: '200mm', bottom: '200mm', inner: '1mm', outer: '1mm' } } });
+    expect(problems.map(({ code }) => code)).toEqual(['plan.no-room']);
+    expect(pages.length).toBeGreaterThan(0);
+  });
+  it('sets pages with a watermark, in columns, and lying on their sides', () => {
+    const { file, pages } = printed(book(long(24)), { sheet: workshop, plan: { ...bare(shippedPlans['a4-margin']!), lies: 'on its side', watermark: 'DRAFT', columns: 2 } });
+    expect(pages[1]!.width).toBeCloseTo(297 * points, 1);
+    // Aslant, so that each letter is a word of its own to poppler.
+    expect(execFileSync('pdftotext', ['-raw', '-f', '2', '-l', '2', file, '-'], { encoding: 'utf8' }).replace(/\s/gu, '')).toContain('DRAFT');
+    const { text } = pageGeometry({ ...shippedPlans['a4-margin']!, lies: 'on its side' });
+    const starts = pages[1]!.words.filter((word) => word.text === 'Keep').map(({ x }) => x);
+    const second = (text.left + (text.width + 7) / 2) * points;
+    expect(starts.some((x) => Math.abs(x - text.left * points) < 1) && starts.some((x) => Math.abs(x - second) < 1)).toBe(true);
+  });
+});
+
+describe('marks of notes', () => {
+  const fine = 720;
+  /** Where ink begins and ends between two edges, in points from the top of the page. */
+  function inkBetween(file: string, page: number, [left, right]: readonly [number, number], [top, bottom]: readonly [number, number]): { top: number; bottom: number } {
+    const scale = fine / 72;
+    const [x, y, width, height] = [left, top, right - left, bottom - top].map((value) => Math.round(value * scale)) as [number, number, number, number];
+    const name = join(folder, `ink-${(files += 1)}`);
+    execFileSync('pdftoppm', [
+      '-r',
+      String(fine),
+      '-gray',
+      '-f',
+      String(page),
+      '-l',
+      String(page),
+      '-singlefile',
+      '-x',
+      String(x),
+      '-y',
+      String(y),
+      '-W',
+      String(width),
+      '-H',
+      String(height),
+      file,
+      name,
+    ]);
+    const image = readFileSync(`${name}.pgm`);
+    const pixels = image.subarray(image.length - width * height);
+    const hasInk = (row: number): boolean => pixels.subarray(row * width, (row + 1) * width).some((value) => value < 128);
+    const rows = Array.from({ length: height }, (_, row) => row).filter(hasInk);
+    return { top: top + rows[0]! / scale, bottom: top + (rows.at(-1)! + 1) / scale };
+  }
+  const exact = 0.25;
+  const cases = (['margin column', 'before the text'] as const).flatMap((place) => (['top', 'baseline'] as const).flatMap((meets) => ['4mm', '9mm', '30pt'].map((size) => ({ place, meets, size }))));
+  it.each(cases)('$place, $meets, $size: line up with the first capitals, on right and left pages', ({ place, meets, size }) => {
+    const mark: NoteMark = { icon: 'square', size, place, meets, words: { en: 'HHHH' } };
+    const sheet: StyleSheet = { ...workshop, marks: { danger: mark } };
+    const plan = bare(shippedPlans['a4-margin']!);
+    const note = '<note type="danger">Mains voltage kills. Lock the switch.</note>';
+    const { file, pages } = printed(book(`${note}${long(14)}${note}${long(4)}${note}`), { sheet, plan });
+    const { text, column } = pageGeometry(plan);
+    const found = pages.flatMap((page, index) => page.words.filter((word) => word.text === 'HHHH').map((word) => ({ word, index })));
+    expect(found).toHaveLength(3);
+    expect(new Set(found.map(({ index }) => index % 2)).size).toBe(2);
+    const side = size.endsWith('mm') ? Number.parseFloat(size) * points : Number.parseFloat(size);
+    for (const { word, index } of found) {
+      const which = index % 2 === 0 ? 'right' : 'left';
+      const isAtRight = column!.right > text.right === (which === 'right');
+      const from = (place === 'margin column' ? column![which] : text[which]) * points;
+      // In the outer column it stands at the edge that is nearer to the text.
+      const begin = place === 'margin column' && !isAtRight ? from + column!.width * points - side : from;
+      const band: [number, number] = [word.y - side - 6, word.y + side + 16];
+      const icon = inkBetween(
+        file,
+        index + 1,
+        [begin + side * 0.2, begin + side * 0.8],
+        place === 'margin column' ? band : [word.y - (meets === 'baseline' ? side - 4 : 3), word.y + (meets === 'baseline' ? 12 : side + 4)],
+      );
+      const letters = inkBetween(file, index + 1, [word.x, word.end], [word.y - 1, word.y + 13]);
+      if (meets === 'top') expect(Math.abs(icon.top - letters.top), `${icon.top} ${letters.top}`).toBeLessThanOrEqual(exact);
+      else expect(Math.abs(icon.bottom - letters.bottom), `${icon.bottom} ${letters.bottom}`).toBeLessThanOrEqual(exact);
+    }
+  });
+});
+
+describe('styles on paper', () => {
+  it('put headings beside the text they belong to, first line by first line', () => {
+    const sheet = withValue(workshop, 'block-heading', 'column', 'print', 'in the margin column');
+    const plan = bare(shippedPlans['a4-margin']!);
+    const { pages } = printed(book(`<section><title>Sidehead</title><p>Besides begins here.</p></section>`), { sheet, plan });
+    const find = (text: string): Word => pages[0]!.words.find((word) => word.text === text)!;
+    const { column, text } = pageGeometry(plan);
+    expect(find('Sidehead').x).toBeCloseTo(column!.right * points, 0);
+    expect(find('Besides').x).toBeCloseTo(text.right * points, 0);
+    // Both are set by their baselines; the boxes that poppler gives reach as far below them as the faces do.
+    expect(Math.abs(find('Sidehead').y - find('Besides').y)).toBeLessThan(3);
+  });
+  it('of the team are worn by what they name; words stand before and after; case and size follow', () => {
+    const own = withStyle(
+      withStyle(workshop, 'wide', {
+        label: 'Wide',
+        base: 'paragraph',
+        wornBy: { element: 'p', outputclass: 'wide' },
+        print: { size: '20pt', indentStart: '30mm', prefix: { en: 'Mind: ' }, case: 'as written' },
+      }),
+      'loud',
+      { label: 'Loud', family: 'inline', wornBy: { element: 'ph', outputclass: 'loud' }, all: { case: 'capitals', suffix: { en: '!' } } },
+    );
+    const { pages } = printed(book('<p outputclass="wide">Wideword</p><p>Plainword <ph outputclass="loud">shout</ph></p>'), { sheet: own, plan: bare(shippedPlans['a4-margin']!) });
+    const text = pages[0]!.words.map((word) => word.text).join(' ');
+    expect(text).toContain('Mind: Wideword Plainword SHOUT!');
+    const [mind, plain] = ['Mind:', 'Plainword'].map((one) => pages[0]!.words.find((word) => word.text === one)!);
+    expect(mind!.x - plain!.x).toBeCloseTo(30 * points, 0);
+  });
+  it('that rest on themselves are said, and the manual is set all the same', () => {
+    const sheet = withStyle(workshop, 'paragraph', { base: 'lead', print: { size: '11pt' } });
+    const looped = withStyle(sheet, 'lead', { base: 'paragraph' });
+    const { pages, problems } = printed(book(long(1)), { sheet: looped, plan: bare(shippedPlans['a4-margin']!) });
+    expect(problems.map(({ code }) => code)).toEqual(['styles.loop', 'styles.loop']);
+    expect(pages[0]!.words.length).toBeGreaterThan(20);
+  });
+  it('repeat the title of a long table on each of its pages, and say that it goes on', () => {
+    const rows = Array.from({ length: 90 }, (_, at) => `<row><entry>${at}</entry><entry>${words}</entry></row>`).join('');
+    const { pages } = printed(
+      book(`<section><table><title>Bollards</title><tgroup cols="2"><thead><row><entry>Number</entry><entry>Use</entry></row></thead><tbody>${rows}</tbody></tgroup></table></section>`),
+      { sheet: workshop, plan: bare(shippedPlans['a4-margin']!) },
+    );
+    const said = pages.map((page) => page.words.map((word) => word.text).join(' ')).map((text) => [/Table 1-1 Bollards/u.test(text), /\(continued\)/u.test(text), /Number Use/u.test(text)]);
+    expect(said.length).toBeGreaterThan(2);
+    expect(said).toEqual(said.map((_, index) => [true, index > 0, true]));
+  });
+  it('name the next page as that, another one by its number, and this one not at all', () => {
+    const link = '<p>Here <xref href="topic:a/near"/>; there <xref href="topic:b/far"/>; far <xref href="topic:c/farther"/>.</p>';
+    const table = (id: string): string => `<table id="${id}"><title>${id}</title><tgroup cols="1"><tbody><row><entry>x</entry></row></tbody></tgroup></table>`;
+    const publication = composeTexts([
+      '<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle><chapter href="topic:a"/><chapter href="topic:b"/><chapter href="topic:c"/></bookmap>',
+      concept('a', `<section>${link}${table('near')}</section>`),
+      concept('b', `<section>${table('far')}</section>`),
+      concept('c', `<section>${table('farther')}</section>`),
+    ]);
+    const { pages } = printed(publication, { sheet: workshop, plan: { ...bare(shippedPlans['a4-margin']!), chaptersBegin: 'on a new page' } });
+    expect(pages[0]!.words.map((word) => word.text).join(' ')).toContain('Here Table 1-1; there Table 2-1 on the next page; far Table 3-1 on page 3.');
+  });
+  it('wear every style in the specimen, in each sheet that ships', () => {
+    for (const sheet of Object.values(shippedSheets)) {
+      const { pageCount, problems, svg } = proofPublication(specimen('en'), () => undefined, engine, { sheet, plan: shippedPlans['a4-margin']! });
+      expect(problems, sheet.name).toEqual([]);
+      expect([pageCount > 2, svg.startsWith('<svg')], sheet.name).toEqual([true, true]);
+    }
+  });
+});
+
+describe('a topic set alone', () => {
+  const publication = composeDemo('installation-manual', 'installer-tern-q', { product: 'Tern Q' }, { deliveryTargets: ['print'] });
+  const layout = layoutOf(publication, demoAssets, engine, usualDesign);
+  it('stands on the side and at the height of the whole, and takes as many pages', () => {
+    for (const anchor of ['fit-the-bracket', 'choose-the-quay-wall']) {
+      const at = layout.find(({ id }) => id === anchor)!;
+      const proof = proofTopic(publication, anchor, layout, demoAssets, engine, usualDesign)!;
+      expect(proof.problems).toEqual([]);
+      expect(proof.skip).toBe(at.sheet % 2 === 0 ? 1 : 0);
+      expect(proof.pageCount - proof.skip).toBeGreaterThan(0);
+    }
+  });
+  it('can be set before anything is known of the whole, and is not there where the publication does not have it', () => {
+    expect(proofTopic(publication, 'fit-the-bracket', [], demoAssets, engine, usualDesign)!.problems).toEqual([]);
+    expect(proofTopic(publication, 'nowhere', layout, demoAssets, engine, usualDesign)).toBeUndefined();
+  });
+});

@@ -1,0 +1,112 @@
+import type { Publication } from '@ukiyo/core/compose';
+import type { Problem } from '@ukiyo/core/problems';
+import type { AssetSource } from '../shared/assets.ts';
+import type { PrintDesign } from './design.ts';
+import type { Block, Inline, PrintDocument, PrintPlace } from './document.ts';
+import { PrintFailure, type Located, type PrintEngine } from './engine.ts';
+import { failed, problemsOf, settingOf } from './setting.ts';
+
+/** Pages as one image, one below the other; the first pages of it can be there only to make the next a left one. */
+export interface ProofPages {
+  readonly svg: string;
+  /** How many there are, and how many of them come before what is shown. */
+  readonly pageCount: number;
+  readonly skip: number;
+  readonly problems: readonly Problem[];
+  readonly engineMilliseconds: number;
+}
+
+function drawn(publication: Publication, source: AssetSource, engine: PrintEngine, design: PrintDesign, skip: number, narrow?: (document: PrintDocument) => PrintDocument): ProofPages {
+  const setting = settingOf(publication, source, engine, design, narrow);
+  try {
+    const { svg, pageCount, warnings, milliseconds } = setting.run((document, images) => engine.draw(document, images));
+    return { svg, pageCount, skip, problems: [...setting.problems, ...problemsOf(warnings)], engineMilliseconds: milliseconds };
+  } catch (error) {
+    if (!(error instanceof PrintFailure)) throw error;
+    return { svg: '', pageCount: 0, skip: 0, problems: [...setting.problems, failed(error)], engineMilliseconds: 0 };
+  }
+}
+
+/** A whole publication as pages. Problems as of `printPublication`. */
+export const proofPublication = (publication: Publication, source: AssetSource, engine: PrintEngine, design: PrintDesign): ProofPages => drawn(publication, source, engine, design, 0);
+
+/** Where everything of a publication stands; nothing where it cannot be set. */
+export function layoutOf(publication: Publication, source: AssetSource, engine: PrintEngine, design: PrintDesign): readonly Located[] {
+  try {
+    return settingOf(publication, source, engine, design).run((document, images) => engine.locate(document, images));
+  } catch (error) {
+    if (!(error instanceof PrintFailure)) throw error;
+    return [];
+  }
+}
+
+/**
+ * One topic set alone, where it stands in a layout of the whole: on which side, how far down, under which chapter; what it refers to elsewhere
+ * has its page from there. Undefined where the publication does not have it.
+ * @param anchor of a place
+ * @param layout of the whole as it was set last; may be empty
+ */
+export function proofTopic(publication: Publication, anchor: string, layout: readonly Located[], source: AssetSource, engine: PrintEngine, design: PrintDesign): ProofPages | undefined {
+  const at = layout.find(({ id }) => id === anchor);
+  const shown = new Map(layout.map(({ id, shown: page }) => [id, page]));
+  const isOdd = at === undefined || at.sheet % 2 === 1;
+  let isThere = false;
+  const pages = drawn(publication, source, engine, design, isOdd ? 0 : 1, (document) => {
+    const line = lineTo([...document.front, ...document.body, ...document.back], anchor);
+    const place = line.at(-1);
+    if (!place) return { ...document, front: [], body: [], back: [], figures: [], tables: [], index: [], glossary: [], alone: { page: 1, odd: true, y: 0, chapter: null } };
+    isThere = true;
+    const only = withoutRest(place, shown, document.words['onPage'] ?? '');
+    const chapter = line.length > 1 ? line.findLast(({ role }) => role === 'chapter' || role === 'appendix') : undefined;
+    const textTop = (document.design.plan.top * 72) / 25.4;
+    const page = /(\d+)$/u.exec(at?.shown ?? '1')?.[1] ?? '1';
+    return {
+      ...document,
+      front: [],
+      body: [only],
+      back: [],
+      figures: [],
+      tables: [],
+      index: [],
+      glossary: [],
+      alone: { page: Number(page), odd: isOdd, y: at ? Math.max(0, at.y - textTop - headingRise) : 0, chapter: chapter ? { id: chapter.id, num: chapter.num ?? '', label: chapter.label } : null },
+    };
+  });
+  return isThere ? pages : undefined;
+}
+/** An anchor is told where the heading's first line begins; the place above it on the page is a little higher. */
+const headingRise = 4;
+
+/** The places from the top down to the one of this anchor. */
+function lineTo(places: readonly PrintPlace[], anchor: string): PrintPlace[] {
+  for (const place of places) {
+    if (place.id === anchor) return [place];
+    const below = lineTo(place.places, anchor);
+    if (below.length > 0) return [place, ...below];
+  }
+  return [];
+}
+
+/** The place without those under it; links to what is not there keep their words, and the page on which it was. */
+function withoutRest(place: PrintPlace, shown: ReadonlyMap<string, string>, onPage: string): PrintPlace {
+  const here = new Set([place.id]);
+  const collect = (value: unknown): void => {
+    if (Array.isArray(value)) value.forEach(collect);
+    else if (typeof value === 'object' && value !== null) {
+      const { t, id, at } = value as { t?: unknown; id?: unknown; at?: unknown };
+      if (t === 'at' && typeof id === 'string') here.add(id);
+      if (Array.isArray(at)) at.forEach((one) => typeof one === 'string' && here.add(one));
+      Object.values(value).forEach(collect);
+    }
+  };
+  collect(place.c);
+  const told = (node: unknown): unknown => {
+    if (Array.isArray(node)) return node.map(told);
+    if (typeof node !== 'object' || node === null) return node;
+    const made = Object.fromEntries(Object.entries(node).map(([name, value]) => [name, told(value)])) as unknown as Inline;
+    if (typeof made === 'string' || made.t !== 'ref' || here.has(made.to)) return made;
+    const page = shown.get(made.to);
+    return { ...made, to: '', c: [...made.c, ...(made.page && page !== undefined ? [` ${onPage} ${page}`] : [])] };
+  };
+  return { ...place, places: [], c: told(place.c) as Block[] };
+}

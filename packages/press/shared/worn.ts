@@ -1,0 +1,32 @@
+import { wordsOf, wornStyle, type NoteKind, type StyleSheet } from '@ukiyo/core/styles';
+import type { Element } from '@ukiyo/core/markup';
+import type { Words } from '@ukiyo/core/words';
+
+/** Which styles of the team's own elements wear, while a topic is walked from the outside in. */
+export interface WornStyles {
+  of(element: Element): string | undefined;
+  /** What is made inside an element knows that it is around it. */
+  within<Made>(element: Element, make: () => Made): Made;
+}
+
+export function wornStyles(sheet: StyleSheet): WornStyles {
+  const around: string[] = [];
+  const hasOwn = Object.values(sheet.styles).some(({ wornBy }) => wornBy !== undefined);
+  return {
+    of: (element) => (hasOwn ? wornStyle(sheet, element.name, around, element.attributes['outputclass']) : undefined),
+    within(element, make) {
+      around.push(element.name);
+      const made = make();
+      around.pop();
+      return made;
+    },
+  };
+}
+
+/** What a note is called: as it says itself, as its style says in this language, else as is usual. */
+export function noteName(element: Element, sheet: StyleSheet, locale: string, words: Words): string {
+  const { type: kind = 'note', spectitle, othertype } = element.attributes;
+  if (spectitle !== undefined) return spectitle;
+  if (kind === 'other') return othertype ?? words.notes['note']!;
+  return wordsOf(sheet.marks[kind as NoteKind]?.words, locale) || (words.notes[kind] ?? words.notes['note']!);
+}

@@ -1,0 +1,54 @@
+import { DesignKind, Designs, KeptPlan, KeptSheet, PlanChange, Proof, ProofOrder, SheetChange, SpecimenOrder } from '@ukiyo/contracts';
+import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
+import { z } from 'zod';
+import type { Services } from '../app/services.ts';
+import type { Proofer } from '../jobs/proofer.ts';
+import type { Authority } from '../live/authority.ts';
+import { notFound, Refused } from './guard.ts';
+
+const InProject = z.object({ project: z.uuid() });
+const One = InProject.extend({ id: z.string().max(60) });
+
+/** Style sheets and page plans, kept by publishers; proofs of what they make of a specimen or a topic. */
+export const designRoutes =
+  ({ designs, editions }: Services, proofer: Proofer, authority: Authority): FastifyPluginAsyncZod =>
+  async (app) => {
+    const changedMeanwhile = (): Refused => new Refused(409, 'design.changed', 'Somebody else has saved a change meanwhile. Load it again to see it.');
+    app.get('/designs', { config: { permission: 'read' }, schema: { params: InProject, response: { 200: Designs } } }, ({ params }) => designs.read(params.project));
+    app.put('/designs/sheets/:id', { config: { permission: 'publish' }, schema: { params: One, body: SheetChange, response: { 200: KeptSheet } } }, async ({ params, body }) => {
+      const saved = await designs.save(params.project, 'sheets', params.id, body.version, body.content);
+      if (!saved) throw changedMeanwhile();
+      return saved;
+    });
+    app.put('/designs/plans/:id', { config: { permission: 'publish' }, schema: { params: One, body: PlanChange, response: { 200: KeptPlan } } }, async ({ params, body }) => {
+      const saved = await designs.save(params.project, 'plans', params.id, body.version, body.content);
+      if (!saved) throw changedMeanwhile();
+      return saved;
+    });
+    app.delete(
+      '/designs/:kind/:id',
+      { config: { permission: 'publish' }, schema: { params: One.extend({ kind: DesignKind }), response: { 204: z.null() } } },
+      async ({ params: { project, kind, id } }, reply) => {
+        const ships = (await designs.read(project))[kind].find((one) => one.id === id)?.ships ?? false;
+        const users = (await editions.editions(project)).filter((edition) => (kind === 'sheets' ? edition.sheet : edition.plan) === id).map(({ name }) => `“${name}”`);
+        if (!ships && users.length > 0) throw new Refused(409, 'design.used', `${users.join(', ')} ${users.length === 1 ? 'is' : 'are'} made with it. Choose another one there first.`);
+        if (!(await designs.remove(project, kind, id))) throw notFound(kind === 'sheets' ? 'style sheet' : 'page plan');
+        return reply.status(204).send(null);
+      },
+    );
+
+    app.post('/designs/specimen', { config: { permission: 'read' }, schema: { params: InProject, body: SpecimenOrder, response: { 200: Proof } } }, ({ params, body }) =>
+      proofer.ask(params.project, { kind: 'specimen', ...body }),
+    );
+    app.post(
+      '/editions/:id/proof',
+      { config: { permission: 'read' }, bodyLimit: 3 * 1024 * 1024, schema: { params: InProject.extend({ id: z.uuid() }), body: ProofOrder, response: { 200: Proof } } },
+      async ({ params, body }) => {
+        // Without a text it is what is stored that is wanted, with all that was acknowledged.
+        if (body.text === undefined) await authority.settle(params.project);
+        const proof = await proofer.ask(params.project, { kind: 'topic', edition: params.id, ...body });
+        if (!proof) throw notFound('edition');
+        return proof;
+      },
+    );
+  };

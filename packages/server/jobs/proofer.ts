@@ -1,0 +1,21 @@
+import type { Settings } from '../app/services.ts';
+import type { ProofAnswers, ProofQuestion } from './proofing.ts';
+import type { ProofCommand } from './prooferChild.ts';
+import { warmChild } from './warm.ts';
+
+/** Above this the child is replaced: the page engine never gives memory back. */
+const mostMemory = 900 * 1024 * 1024;
+
+/** A warm child process that sets pages to look at; builds have one of their own. */
+export interface Proofer {
+  ask<Kind extends ProofQuestion['kind']>(project: string, question: ProofQuestion & { readonly kind: Kind }): Promise<ProofAnswers[Kind]>;
+  close(): void;
+}
+
+export function createProofer(settings: Settings): Proofer {
+  const child = warmChild<ProofCommand>('prooferChild', mostMemory);
+  return {
+    ask: <Kind extends ProofQuestion['kind']>(project: string, question: ProofQuestion & { readonly kind: Kind }) => child.ask({ settings, project, question }) as Promise<ProofAnswers[Kind]>,
+    close: child.close,
+  };
+}

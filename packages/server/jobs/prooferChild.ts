@@ -1,0 +1,14 @@
+/** The process in which proofs are set. */
+import { makeServices, type Settings } from '../app/services.ts';
+import { proof, proofBench, type ProofQuestion } from './proofing.ts';
+import { answerOrders } from './warm.ts';
+
+export interface ProofCommand {
+  readonly settings: Settings;
+  readonly project: string;
+  readonly question: ProofQuestion;
+}
+
+const bench = proofBench();
+let services: ReturnType<typeof makeServices> | undefined;
+answerOrders(({ settings, project, question }: ProofCommand) => proof((services ??= makeServices(settings, 2)), project, question, bench));

@@ -1,0 +1,33 @@
+import { Designs, KeptPlan, KeptSheet, type DesignKind, type PagePlan, type StyleSheet } from '@ukiyo/contracts';
+import { defineStore } from 'pinia';
+import { shallowRef } from 'vue';
+import { z } from 'zod';
+import { ask } from './api.ts';
+import { useSession } from './session.ts';
+
+/** Style sheets and page plans of the project. */
+export const useDesigns = defineStore('designs', () => {
+  const session = useSession();
+  const list = shallowRef<Designs>({ sheets: [], plans: [] });
+  let loading: Promise<void> | undefined;
+  async function load(): Promise<void> {
+    list.value = await ask(`${session.base}/designs`, Designs);
+  }
+  const ensure = (): Promise<void> => (loading ??= load());
+  const put = <Kept extends { readonly id: string }>(all: readonly Kept[], one: Kept): Kept[] =>
+    all.some(({ id }) => id === one.id) ? all.map((kept) => (kept.id === one.id ? one : kept)) : [...all, one];
+  async function saveSheet(id: string, version: number, content: StyleSheet): Promise<void> {
+    const saved = await ask(`${session.base}/designs/sheets/${id}`, KeptSheet, { method: 'PUT', body: { version, content } });
+    list.value = { ...list.value, sheets: put(list.value.sheets, saved) };
+  }
+  async function savePlan(id: string, version: number, content: PagePlan): Promise<void> {
+    const saved = await ask(`${session.base}/designs/plans/${id}`, KeptPlan, { method: 'PUT', body: { version, content } });
+    list.value = { ...list.value, plans: put(list.value.plans, saved) };
+  }
+  /** What ships is there again as it ships; another one is gone. */
+  async function remove(kind: DesignKind, id: string): Promise<void> {
+    await ask(`${session.base}/designs/${kind}/${id}`, z.null(), { method: 'DELETE' });
+    await load();
+  }
+  return { list, load, ensure, saveSheet, savePlan, remove };
+});

@@ -1,0 +1,77 @@
+<script setup lang="ts">
+import { faultOf, pageNumberings, papers, readLength, type PagePlan, type Paper, type Slots } from '@ukiyo/core/styles';
+import { computed } from 'vue';
+import LineInput from '../../parts/LineInput.vue';
+import PickOne from '../../parts/PickOne.vue';
+import PlanDrawing from './PlanDrawing.vue';
+import SlotFields from './SlotFields.vue';
+
+/** A page plan: drawn to scale, and every figure to be typed. */
+const { plan, disabled, users } = defineProps<{ plan: PagePlan; disabled: boolean; users: readonly string[] }>();
+const emit = defineEmits<{ change: [(plan: PagePlan) => PagePlan] }>();
+const set = (change: Partial<PagePlan>): void => emit('change', (now) => ({ ...now, ...change }));
+const paper = computed(() => (typeof plan.paper === 'string' ? plan.paper : 'own'));
+const own = { width: '200mm', height: '260mm' };
+const setPaper = (name: string): void => set({ paper: name === 'own' ? own : (name as Paper) });
+const isLength = (text: string): boolean => readLength(text) !== undefined && faultOf('above', text, {}) === undefined;
+const margins = computed(() => [
+  { name: 'top' as const, label: 'Top' },
+  { name: 'bottom' as const, label: 'Bottom' },
+  { name: 'inner' as const, label: plan.mirrored ? 'Inner' : 'Left' },
+  { name: 'outer' as const, label: plan.mirrored ? 'Outer' : 'Right' },
+]);
+const setMargin = (name: keyof PagePlan['margins'], length: string): void => {
+  if (isLength(length)) set({ margins: { ...plan.margins, [name]: length } });
+};
+const setColumn = (part: 'width' | 'gap', length: string): void => {
+  if (isLength(length) && plan.marginColumn) set({ marginColumn: { ...plan.marginColumn, [part]: length } });
+};
+const sides = computed(() => [
+  { value: '', label: 'none' },
+  { value: 'outer', label: plan.mirrored ? 'outer' : 'right' },
+  { value: 'inner', label: plan.mirrored ? 'inner' : 'left' },
+]);
+const setSide = (side: string): void => set({ marginColumn: side === '' ? null : { width: '32mm', gap: '6mm', ...plan.marginColumn, side: side as 'outer' | 'inner' } });
+const lines = ['head', 'foot'] as const;
+const pageSides = computed(() => (plan.mirrored ? (['left', 'right'] as const) : (['right'] as const)));
+const setSlots = (line: (typeof lines)[number], side: 'left' | 'right', slots: Slots): void => set({ [line]: { ...plan[line], [side]: slots } });
+const asOptions = (values: readonly string[]) => values.map((value) => ({ value, label: value }));
+const counted = (most: number) => asOptions(Array.from({ length: most }, (_, at) => String(at + 1)));
+const numberingLabels: Readonly<Record<string, string>> = { '1': '1, 2, 3', i: 'i, ii, iii', I: 'I, II, III', A: 'A, B, C', a: 'a, b, c', 'chapter-page': 'chapter and page, as 3-12' };
+const numberings = (front: boolean) => pageNumberings.filter((one) => !front || one !== 'chapter-page').map((one) => ({ value: one, label: numberingLabels[one]! }));
+</script>
+
+<template>
+  <fieldset class="plan" :disabled="disabled">
+    <label>Name <LineInput :value="plan.name" label="Name of the page plan" @change="(name: string) => name !== '' && set({ name })" /></label>
+    <p class="small quiet">{{ users.length === 0 ? 'No edition is made with it.' : `Made with it: ${users.join(', ')}.` }}</p>
+    <PlanDrawing :plan="plan" :disabled="disabled" @change="emit('change', $event)" />
+    <h3>Paper</h3>
+    <div class="row"><PickOne :chosen="paper" label="Paper" :options="[...asOptions(Object.keys(papers)), { value: 'own', label: 'a size of its own' }]" @update:chosen="setPaper" /><PickOne :chosen="plan.lies" label="Lies" :options="asOptions(['upright', 'on its side'])" @update:chosen="(lies) => set({ lies: lies as PagePlan['lies'] })" /><label class="check"><input type="checkbox" :checked="plan.mirrored" @change="set({ mirrored: ($event.target as HTMLInputElement).checked })" /> left and right pages mirror each other</label></div>
+    <div v-if="typeof plan.paper !== 'string'" class="row"><label v-for="part in ['width', 'height'] as const" :key="part" class="figure">{{ part }}<LineInput :value="plan.paper[part]" :label="`Paper ${part}`" @change="(length: string) => isLength(length) && typeof plan.paper !== 'string' && set({ paper: { ...plan.paper, [part]: length } })" /></label></div>
+    <h3>Margins</h3>
+    <div class="row"><label v-for="{ name, label } in margins" :key="name" class="figure">{{ label }}<LineInput :value="plan.margins[name]" :label="`${label} margin, typed`" @change="setMargin(name, $event)" /></label></div>
+    <h3>Margin column</h3>
+    <div class="row"><PickOne :chosen="plan.marginColumn?.side ?? ''" label="Margin column" :options="sides" @update:chosen="setSide" /><template v-if="plan.marginColumn"><label class="figure">Width<LineInput :value="plan.marginColumn.width" label="Margin column width" @change="setColumn('width', $event)" /></label><label class="figure">Gap<LineInput :value="plan.marginColumn.gap" label="Margin column gap" @change="setColumn('gap', $event)" /></label></template></div>
+    <h3>Heads and feet</h3>
+    <template v-for="line in lines" :key="line"><SlotFields v-for="side in pageSides" :key="side" :slots="plan[line][side]" :label="`${line === 'head' ? 'Head' : 'Foot'}${plan.mirrored ? `, ${side}` : ''}`" :disabled="disabled" @change="setSlots(line, side, $event)" /></template>
+    <div class="row"><label class="check"><input type="checkbox" :checked="plan.headRule" @change="set({ headRule: ($event.target as HTMLInputElement).checked })" /> a rule under the head</label><label class="check"><input type="checkbox" :checked="plan.headOnOpenings" @change="set({ headOnOpenings: ($event.target as HTMLInputElement).checked })" /> a head where a chapter begins</label></div>
+    <h3>Pages</h3>
+    <div class="grid">
+      <label>Front matter is numbered<PickOne :chosen="plan.numbering.front" label="Numbers of the front matter" :options="numberings(true)" @update:chosen="(front) => set({ numbering: { ...plan.numbering, front: front as PagePlan['numbering']['front'] } })" /></label>
+      <label>Chapters are numbered<PickOne :chosen="plan.numbering.body" label="Page numbers of the chapters" :options="numberings(false)" @update:chosen="(body) => set({ numbering: { ...plan.numbering, body: body as PagePlan['numbering']['body'] } })" /></label>
+      <label>A chapter begins<PickOne :chosen="plan.chaptersBegin" label="A chapter begins" :options="asOptions(['on a right page', 'on a new page', 'where they come'])" @update:chosen="(one) => set({ chaptersBegin: one as PagePlan['chaptersBegin'] })" /></label>
+      <label>On blank pages<LineInput :value="plan.blankWords" label="Words on blank pages" placeholder="nothing" @change="(blankWords: string) => set({ blankWords })" /></label>
+      <label>Cover<PickOne :chosen="plan.cover" label="Cover" :options="[{ value: 'band', label: 'with a band of colour' }, { value: 'plain', label: 'plain' }, { value: 'none', label: 'none' }]" @update:chosen="(cover) => set({ cover: cover as PagePlan['cover'] })" /></label>
+      <label>Watermark<LineInput :value="plan.watermark" label="Watermark" placeholder="none" @change="(watermark: string) => set({ watermark })" /></label>
+      <label>Levels in the contents<PickOne :chosen="String(plan.contentsDepth)" label="Levels in the contents" :options="counted(6)" @update:chosen="(depth) => set({ contentsDepth: Number(depth) })" /></label>
+      <label>Columns of the index<PickOne :chosen="String(plan.indexColumns)" label="Columns of the index" :options="counted(4)" @update:chosen="(columns) => set({ indexColumns: Number(columns) })" /></label>
+      <label>Columns of the text<PickOne :chosen="String(plan.columns)" label="Columns of the text" :options="counted(3)" @update:chosen="(columns) => set({ columns: Number(columns) })" /></label>
+      <label>Between columns<LineInput :value="plan.columnGap" label="Between columns" @change="(columnGap: string) => isLength(columnGap) && set({ columnGap })" /></label>
+    </div>
+  </fieldset>
+</template>
+
+<style scoped>
+.plan { border: 0; padding: 0; margin: 0; display: grid; grid-template-columns: minmax(0, 1fr); gap: 6px; } p { margin: 0; } label { display: grid; gap: 2px; font-size: 13px; color: var(--soft); } h3 { margin: 8px 0 0; font: 600 13px var(--font-text); border-bottom: 1px solid var(--hair); padding-bottom: 2px; } .row { display: flex; flex-wrap: wrap; gap: 8px 12px; align-items: center; } .check { display: flex; gap: 6px; align-items: center; color: var(--ink); } .figure { width: 76px; } .figure :deep(input) { width: 100%; } .grid { display: grid; grid-template-columns: repeat(2, minmax(0, 1fr)); gap: 8px 14px; } .grid :deep(select), .grid :deep(input) { width: 100%; height: 28px; }
+</style>

@@ -1,0 +1,185 @@
+<script setup lang="ts">
+import { Edition, PagePlan, StyleSheet, type DesignKind } from '@ukiyo/contracts';
+import { roleOf, shippedPlans, shippedSheets, withStyle } from '@ukiyo/core/styles';
+import { freeId } from '@ukiyo/core/library';
+import { tinykeys } from 'tinykeys';
+import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
+import { onBeforeRouteLeave, useRoute, useRouter } from 'vue-router';
+import { z } from 'zod';
+import ProofPages from '../../bench/ProofPages.vue';
+import { ask, messageOf } from '../../parts/api.ts';
+import { useDesigns } from '../../parts/designs.ts';
+import { useLibrary } from '../../parts/library.ts';
+import PickOne from '../../parts/PickOne.vue';
+import { useSession } from '../../parts/session.ts';
+import { usePlace } from '../../shell/place.ts';
+import NoteMarks from './NoteMarks.vue';
+import PlanForm from './PlanForm.vue';
+import SheetBasics from './SheetBasics.vue';
+import StyleForm from './StyleForm.vue';
+import StyleList from './StyleList.vue';
+import { usePlanDraft, useSheetDraft } from './useSheet.ts';
+import { useSpecimen } from './useSpecimen.ts';
+
+const route = useRoute();
+const router = useRouter();
+const designs = useDesigns();
+const library = useLibrary();
+const session = useSession();
+const place = usePlace();
+const editions = shallowRef<readonly Edition[]>([]);
+const failure = ref('');
+
+const kind = computed<DesignKind>(() => (route.params['kind'] === 'plans' ? 'plans' : 'sheets'));
+const id = computed(() => (typeof route.params['id'] === 'string' ? route.params['id'] : ''));
+/** Which of the two is not being changed is what the other one is shown with. */
+const beside = ref('');
+const sheetId = computed(() => (kind.value === 'sheets' ? id.value : beside.value));
+const planId = computed(() => (kind.value === 'plans' ? id.value : beside.value));
+const sheet = useSheetDraft(sheetId);
+const plan = usePlanDraft(planId);
+const current = computed(() => (kind.value === 'sheets' ? sheet : plan));
+const chosen = computed(() => (typeof route.query['style'] === 'string' ? route.query['style'] : ''));
+const mayChange = computed(() => session.may('publish'));
+const locale = computed(() => session.project?.locale ?? 'en');
+/** The cover is shown where it is what one looks at. */
+const showsCover = computed(() => kind.value === 'plans' || roleOf(chosen.value)?.group === 'Front');
+const specimenPlan = computed(() => plan.draft.value && (showsCover.value ? plan.draft.value : { ...plan.draft.value, cover: 'none' as const }));
+const specimen = useSpecimen(() => sheet.draft.value, () => specimenPlan.value);
+const users = computed(() => editions.value.filter((edition) => (kind.value === 'sheets' ? edition.sheet : edition.plan) === id.value).map(({ name }) => name));
+const kept = computed(() => designs.list[kind.value].find((one) => one.id === id.value));
+const others = computed(() => designs.list[kind.value === 'sheets' ? 'plans' : 'sheets'].map((one) => ({ value: one.id, label: one.content.name })));
+
+onMounted(async () => {
+  place.clear();
+  try {
+    await Promise.all([library.ensure(), designs.load(), ask(`${session.base}/editions`, z.array(Edition)).then((list) => (editions.value = list))]);
+  } catch (error) {
+    failure.value = messageOf(error);
+  }
+  if (id.value === '') await router.replace({ name: 'style', params: { kind: 'sheets', id: Object.keys(shippedSheets)[0]! } });
+});
+/** What an edition is made with is shown together. */
+watch([kind, id, editions], () => {
+  const edition = editions.value.find((one) => one.output === 'print' && (kind.value === 'sheets' ? one.sheet : one.plan) === id.value);
+  beside.value = (kind.value === 'sheets' ? edition?.plan : edition?.sheet) ?? Object.keys(kind.value === 'sheets' ? shippedPlans : shippedSheets)[0]!;
+}, { immediate: true });
+watch(() => kept.value?.content.name, (name) => (place.trail = ['Style', ...(name === undefined ? [] : [name])]), { immediate: true });
+
+const choose = (style: string): void => void router.replace({ ...route, query: style === '' ? {} : { style } });
+async function guarded(work: () => Promise<unknown>): Promise<void> {
+  try {
+    await work();
+    failure.value = '';
+  } catch (error) {
+    failure.value = messageOf(error);
+  }
+}
+const go = (to: string): Promise<unknown> => router.push({ name: 'style', params: { kind: kind.value, id: to } });
+const idFor = (name: string): string => freeId(name, new Set(designs.list[kind.value].map((one) => one.id)), 'design');
+function keep(content: unknown): Promise<void> {
+  return guarded(async () => {
+    const parsed = kind.value === 'sheets' ? StyleSheet.parse(content) : PagePlan.parse(content);
+    const fresh = idFor(parsed.name);
+    await (kind.value === 'sheets' ? designs.saveSheet(fresh, 0, parsed as StyleSheet) : designs.savePlan(fresh, 0, parsed as PagePlan));
+    await go(fresh);
+  });
+}
+const copy = (): void => void (current.value.draft.value && keep({ ...current.value.draft.value, name: `${current.value.draft.value.name}, copy` }));
+async function take(event: Event): Promise<void> {
+  const input = event.target as HTMLInputElement;
+  const text = await input.files?.[0]?.text();
+  input.value = '';
+  if (text === undefined) return;
+  let content: unknown;
+  try {
+    content = JSON.parse(text);
+  } catch {
+    failure.value = 'This file is not readable as JSON.';
+    return;
+  }
+  const checked = kind.value === 'sheets' ? StyleSheet.safeParse(content) : PagePlan.safeParse(content);
+  if (!checked.success) failure.value = `This is no ${kind.value === 'sheets' ? 'style sheet' : 'page plan'}: ${checked.error.issues.slice(0, 3).map(({ path, message }) => `${path.join('.')}: ${message}`).join(' ')}`;
+  else await keep(checked.data);
+}
+function give(): void {
+  const link = document.createElement('a');
+  link.href = URL.createObjectURL(new Blob([`${JSON.stringify(current.value.draft.value, null, 2)}\n`], { type: 'application/json' }));
+  link.download = `${kept.value?.content.name ?? id.value}.json`;
+  link.click();
+  URL.revokeObjectURL(link.href);
+}
+const reset = (): Promise<void> =>
+  guarded(async () => {
+    const ships = kept.value?.ships ?? false;
+    await designs.remove(kind.value, id.value);
+    if (!ships) return go(Object.keys(kind.value === 'sheets' ? shippedSheets : shippedPlans)[0]!);
+    const again = kept.value?.content;
+    if (again && kind.value === 'sheets') sheet.draft.value = again as StyleSheet;
+    else if (again) plan.draft.value = again as PagePlan;
+    return undefined;
+  });
+function addStyle(): void {
+  if (!sheet.draft.value) return;
+  const fresh = freeId('own style', new Set(Object.keys(sheet.draft.value.styles)), 'style');
+  sheet.change((now) => withStyle(now, fresh, { label: 'New style', family: 'block', base: 'paragraph', wornBy: { outputclass: fresh } }));
+  choose(fresh);
+}
+function removeStyle(): void {
+  sheet.change((now) => withStyle(now, chosen.value, undefined));
+  choose('');
+}
+
+const isTyping = (): boolean => document.activeElement?.matches('input:not([type="color"], [type="checkbox"])') ?? false;
+const unlessTyping = (act: () => void) => (event: KeyboardEvent) => {
+  if (isTyping()) return;
+  event.preventDefault();
+  act();
+};
+const release = tinykeys(window, { '$mod+KeyZ': unlessTyping(() => current.value.undo()), '$mod+KeyY': unlessTyping(() => current.value.redo()), '$mod+Shift+KeyZ': unlessTyping(() => current.value.redo()) });
+onBeforeUnmount(release);
+onBeforeRouteLeave(() => current.value.flush());
+watch([kind, id], (_now, [before]) => (before === 'sheets' ? sheet : plan).flush(), { flush: 'sync' });
+const lists = computed(() => [
+  { kind: 'sheets' as const, label: 'Style sheets', list: designs.list.sheets },
+  { kind: 'plans' as const, label: 'Page plans', list: designs.list.plans },
+]);
+</script>
+
+<template>
+  <div class="style">
+    <aside class="drawer" aria-label="Style sheets and page plans">
+      <section v-for="one in lists" :key="one.kind">
+        <h1>{{ one.label }}</h1>
+        <ul><li v-for="item in one.list" :key="item.id"><router-link :to="{ name: 'style', params: { kind: one.kind, id: item.id } }" :class="{ on: one.kind === kind && item.id === id }" :title="item.content.about">{{ item.content.name }}</router-link></li></ul>
+      </section>
+      <StyleList v-if="kind === 'sheets' && sheet.draft.value" :sheet="sheet.draft.value" :chosen="chosen" :may-change="mayChange" class="list" @choose="choose" @add="addStyle" />
+    </aside>
+    <main class="desk">
+      <p v-if="failure || current.failure.value" class="seal-text" role="alert">{{ failure || current.failure.value }}</p>
+      <div v-if="kept" class="acts">
+        <n-button size="small" :disabled="!current.canUndo.value" @click="current.undo()">Undo</n-button>
+        <n-button v-if="mayChange" size="small" @click="copy">Copy</n-button>
+        <n-button size="small" @click="give">Save as file</n-button>
+        <label v-if="mayChange" class="file"><input type="file" accept="application/json,.json" @change="take" />From a file …</label>
+        <n-button v-if="mayChange && kept.version > 0" size="small" @click="reset">{{ kept.ships ? 'As it ships' : 'Remove' }}</n-button>
+      </div>
+      <ul v-if="current.problems.value.length > 0" class="problems" role="alert"><li v-for="(problem, at) in current.problems.value" :key="at" class="seal-text">{{ problem.message }}</li></ul>
+      <template v-if="kind === 'sheets' && sheet.draft.value">
+        <NoteMarks v-if="chosen === 'marks'" :sheet="sheet.draft.value" :locale="locale" :disabled="!mayChange" @change="sheet.change" />
+        <SheetBasics v-else-if="chosen === ''" :sheet="sheet.draft.value" :disabled="!mayChange" :users="users" @change="sheet.change" />
+        <StyleForm v-else :id="chosen" :sheet="sheet.draft.value" :locale="locale" :disabled="!mayChange" @change="sheet.change" @remove="removeStyle" />
+      </template>
+      <PlanForm v-else-if="kind === 'plans' && plan.draft.value" :plan="plan.draft.value" :disabled="!mayChange" :users="users" @change="plan.change" />
+    </main>
+    <aside class="bench" aria-label="Bench">
+      <p v-if="specimen.failure.value" class="seal-text note" role="alert">{{ specimen.failure.value }}</p>
+      <ProofPages v-if="specimen.proof.value" :proof="specimen.proof.value" label="Specimen" :busy="specimen.busy.value"><label class="with">with <PickOne v-model:chosen="beside" :label="kind === 'sheets' ? 'Page plan of the specimen' : 'Style sheet of the specimen'" :options="others" /></label><span class="small">{{ specimen.busy.value ? 'setting …' : `${specimen.proof.value.milliseconds} ms` }}</span></ProofPages>
+    </aside>
+  </div>
+</template>
+
+<style scoped>
+.style { display: grid; grid-template-columns: 232px minmax(380px, 1fr) minmax(300px, 40%); height: 100%; min-height: 0; } .drawer { display: flex; flex-direction: column; min-height: 0; border-right: 1px solid var(--hair); padding: 12px 0 0; } .drawer h1 { padding: 0 14px 4px; font-size: 17px; } .drawer section + section h1 { padding-top: 10px; } .drawer ul { list-style: none; margin: 0; padding: 0; } .drawer li a { display: block; padding: 3px 14px; color: var(--ink); text-decoration: none; font-size: 14px; } .drawer li a:hover { background: var(--paper-deep); } .drawer li a.on { background: var(--wash); box-shadow: inset 3px 0 var(--prussian); } .list { flex: 1; min-height: 0; margin-top: 12px; padding-top: 8px; border-top: 1px solid var(--hair); }
+.desk { overflow: auto; padding: 12px 20px 40px; } .acts { display: flex; flex-wrap: wrap; gap: 6px; margin-bottom: 12px; align-items: center; } .file { display: inline-flex; align-items: center; height: 28px; padding: 0 10px; border: 1px solid var(--hair); border-radius: 4px; font-size: 14px; cursor: pointer; } .file:focus-within { outline: 2px solid var(--prussian); } .file input { position: absolute; opacity: 0; width: 1px; height: 1px; } .problems { margin: 0 0 10px; padding-left: 18px; } .bench { border-left: 1px solid var(--hair); min-height: 0; display: flex; flex-direction: column; } .bench > :deep(.proof) { flex: 1; } .with { display: inline-flex; gap: 6px; align-items: center; } .note { padding: 8px 12px; margin: 0; }
+</style>
