@@ -6,7 +6,8 @@ const Words = z.string().max(200);
 const Length = Words.refine((text) => readLength(text) !== undefined, 'A length is written as 9pt, 4mm or 0.8em.');
 const Value = z.union([Words, z.number(), z.boolean(), z.record(Locale, Words)]);
 const Values = z.partialRecord(z.enum(propertyNames), Value);
-const StyleId = z.string().regex(/^[a-z][a-z0-9-]{0,59}$/u, 'An id has small letters, digits and hyphens.');
+/** The id of a style, and of a sheet or plan. */
+export const StyleId = z.string().regex(/^[a-z][a-z0-9-]{0,59}$/u, 'An id has small letters, digits and hyphens.');
 const Name = z.string().trim().min(1).max(100);
 const ElementName = z.string().min(1).max(60);
 

@@ -3,7 +3,7 @@ import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { pageGeometry, shippedPlans, shippedSheets, withStyle, withValue, type NoteMark, type PagePlan, type StyleSheet } from '@ukiyo/core/styles';
-import { composeTexts, concept, mapOf } from '@ukiyo/core/testing';
+import { composeTexts, concept } from '@ukiyo/core/testing';
 import type { Publication } from '@ukiyo/core/compose';
 import { describe, expect, it } from 'vitest';
 import { composeDemo, demoAssets } from '../testing/demo.ts';

@@ -1,4 +1,4 @@
-import { DesignKind, Designs, KeptPlan, KeptSheet, PlanChange, Proof, ProofOrder, SheetChange, SpecimenOrder } from '@ukiyo/contracts';
+import { DesignKind, Designs, KeptPlan, KeptSheet, PlanChange, Proof, ProofOrder, SheetChange, SpecimenOrder, StyleId } from '@ukiyo/contracts';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Services } from '../app/services.ts';
@@ -7,7 +7,7 @@ import type { Authority } from '../live/authority.ts';
 import { notFound, Refused } from './guard.ts';
 
 const InProject = z.object({ project: z.uuid() });
-const One = InProject.extend({ id: z.string().max(60) });
+const One = InProject.extend({ id: StyleId });
 
 /** Style sheets and page plans, kept by publishers; proofs of what they make of a specimen or a topic. */
 export const designRoutes =

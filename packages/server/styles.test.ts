@@ -1,0 +1,105 @@
+import { readFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import type { Designs, Edition, Impression, KeptPlan, KeptSheet, Proof } from '@ukiyo/contracts';
+import { shippedPlans, shippedSheets, withValue } from '@ukiyo/core/styles';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { startTestServer, type TestServer } from './testing.ts';
+
+let server: TestServer;
+beforeAll(async () => {
+  server = await startTestServer();
+  await server.queue.work();
+});
+afterAll(() => server.close());
+
+const designs = async (): Promise<Designs> => (await server.ask('reader', 'GET', '~/designs')).json<Designs>();
+const workshop = shippedSheets['workshop']!;
+const edition = async (name: string): Promise<Edition> => (await server.ask('reader', 'GET', '~/editions')).json<Edition[]>().find((one) => one.name === name)!;
+
+describe('style sheets and page plans', () => {
+  it('are there as they ship, are changed by publishers one version after the other, and are there again as they ship', async () => {
+    const before = await designs();
+    expect([before.sheets.map(({ id, version, ships }) => [id, version, ships]), before.plans.map(({ id }) => id)]).toEqual([
+      Object.keys(shippedSheets).map((id) => [id, 0, true]),
+      Object.keys(shippedPlans),
+    ]);
+    const content = withValue(workshop, 'paragraph', 'slant', 'print', 'italic');
+    for (const role of ['writer', 'reviewer', 'translator', 'reader'] as const)
+      expect((await server.ask(role, 'PUT', '~/designs/sheets/workshop', { version: 0, content })).statusCode, role).toBe(403);
+    const saved = (await server.ask('publisher', 'PUT', '~/designs/sheets/workshop', { version: 0, content })).json<KeptSheet>();
+    expect([saved.version, saved.ships, saved.content.styles['paragraph']!.print!.slant]).toEqual([1, true, 'italic']);
+    expect((await server.ask('publisher', 'PUT', '~/designs/sheets/workshop', { version: 0, content: workshop })).statusCode).toBe(409);
+    expect((await designs()).sheets.find(({ id }) => id === 'workshop')!.content).toEqual(content);
+    expect((await server.ask('publisher', 'DELETE', '~/designs/sheets/workshop')).statusCode).toBe(204);
+    expect((await designs()).sheets.find(({ id }) => id === 'workshop')).toMatchObject({ version: 0, content: workshop });
+  });
+  it('of the team are kept until no edition is made with them; what cannot be read is refused', async () => {
+    const plan = { ...shippedPlans['a5-pocket']!, name: 'Pocket of the yard' };
+    expect((await server.ask('publisher', 'PUT', '~/designs/plans/yard', { version: 0, content: plan })).json<KeptPlan>().ships).toBe(false);
+    const made = (await server.ask('publisher', 'POST', '~/editions', { name: 'Yard', output: 'print', map: 'handbook', lens: null, sheet: 'handbook', plan: 'yard' })).json<Edition>();
+    expect([made.sheet, made.plan]).toEqual(['handbook', 'yard']);
+    const refused = await server.ask('publisher', 'DELETE', '~/designs/plans/yard');
+    expect([refused.statusCode, refused.json<{ message: string }>().message]).toEqual([409, '“Yard” is made with it. Choose another one there first.']);
+    await server.ask('publisher', 'DELETE', `~/editions/${made.id}`);
+    expect((await server.ask('publisher', 'DELETE', '~/designs/plans/yard')).statusCode).toBe(204);
+    const wrong = [
+      { ...plan, paper: 'A17' },
+      { ...plan, margins: { ...plan.margins, top: '3 parsecs' } },
+      { ...plan, head: { right: { start: [{ field: 'secret' }], middle: [], end: [] }, left: plan.head.left } },
+    ];
+    for (const content of wrong) expect((await server.ask('publisher', 'PUT', '~/designs/plans/x', { version: 0, content })).statusCode).toBe(400);
+    for (const content of [
+      { ...workshop, fonts: { ...workshop.fonts, code: 'Comic' } },
+      { ...workshop, colours: { ink: 'red' } },
+      { ...workshop, styles: { 'Not an id': {} } },
+    ])
+      expect((await server.ask('publisher', 'PUT', '~/designs/sheets/x', { version: 0, content })).statusCode).toBe(400);
+    expect((await server.ask('publisher', 'PUT', '~/designs/sheets/Not%20an%20id', { version: 0, content: workshop })).statusCode).toBe(400);
+  });
+  it('make what an edition is built with: paper of the manual, rules of the site', async () => {
+    const build = async (name: string): Promise<Impression> => {
+      const { id } = (await server.ask('publisher', 'POST', `~/editions/${(await edition(name)).id}/impressions`)).json<Impression>();
+      for (;;) {
+        const impression = (await server.ask('reader', 'GET', `~/impressions/${id}`)).json<Impression>();
+        if (!['queued', 'running'].includes(impression.state)) return impression;
+        await new Promise((resolve) => setTimeout(resolve, 100));
+      }
+    };
+    const handbook = await build('Tern Operator’s Handbook');
+    const pdf = await readFile(join(server.services.impressionFolder(handbook.id), 'manual.pdf'), 'latin1');
+    // A5 (ISO 216) in points.
+    expect(pdf).toMatch(/\/MediaBox ?\[0 0 419\.5\d* 595\.2\d*\]/u);
+    const site = await build('Tern Help');
+    const rules = await readFile(join(server.services.impressionFolder(site.id), 'site', 'sheet.css'), 'utf8');
+    expect(rules).toContain('article .lead { font-size: 1.1667rem; font-style: italic; color: #5f6575;');
+  });
+});
+
+describe('proofs', () => {
+  it('show the specimen with styles that are not saved', async () => {
+    const order = { sheet: workshop, plan: { ...shippedPlans['a4-margin']!, cover: 'none' as const }, locale: 'en' };
+    const proof = (await server.ask('reader', 'POST', '~/designs/specimen', order)).json<Proof>();
+    expect([proof.paper, proof.problems, proof.skip]).toEqual([{ width: 210, height: 297 }, [], 0]);
+    const larger = (await server.ask('reader', 'POST', '~/designs/specimen', { ...order, sheet: withValue(workshop, 'text', 'size', 'print', '24pt') })).json<Proof>();
+    expect(larger.pageCount).toBeGreaterThan(proof.pageCount);
+  });
+  it('show a topic as it is being written, alone at first, and where it stands once the whole was set', async () => {
+    const { id } = await edition('Tern Q Installation Manual');
+    const ask = async (more: object): Promise<Proof> => (await server.ask('reader', 'POST', `~/editions/${id}/proof`, { item: 'fit-the-bracket', ...more })).json<Proof>();
+    const first = await ask({});
+    expect([first.placed, first.problems, first.svg.startsWith('<svg')]).toEqual([false, [], true]);
+    const text = '<task id="fit-the-bracket"><title>Fit the bracket</title><taskbody><steps><step><cmd>Only this.</cmd></step></steps></taskbody></task>';
+    const written = await ask({ text });
+    expect(written.svg.length).toBeLessThan(first.svg.length);
+    expect((await server.ask('reader', 'GET', '~/items/fit-the-bracket')).json<{ text: string }>().text).not.toContain('Only this.');
+    for (;;) {
+      const proof = await ask({});
+      if (proof.placed) break;
+      await new Promise((resolve) => setTimeout(resolve, 2000));
+    }
+    expect((await ask({ text: '<task id="fit-the-bracket"><title>Broken' })).pageCount).toBeGreaterThanOrEqual(0);
+    expect((await ask({ item: 'alarm-codes-of-nowhere' })).pageCount).toBe(0);
+    expect((await server.ask('reader', 'POST', '~/editions/00000000-0000-4000-8000-000000000000/proof', { item: 'x' })).statusCode).toBe(404);
+    expect((await server.ask(undefined, 'POST', `~/editions/${id}/proof`, { item: 'x' })).statusCode).toBe(401);
+  });
+});
