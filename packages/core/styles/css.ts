@@ -96,8 +96,8 @@ export function screenRules(sheet: StyleSheet, selectors: Readonly<Record<string
 }
 
 /**
- * The mark and colour of each type of note, as variables that its rules use: `--note` (colour), `--mark` (image), `--mark-size`, and `--mark-drop`, how far
- * below the top of the first line the mark begins so that what is to meet meets.
+ * The mark and colour of each type of note, as variables that its rules use: `--note` (colour), `--mark` (image), `--mark-size`, and `--mark-drop`, the
+ * margin below a mark that stands on the first baseline so that what is to meet meets.
  * @param selectorOf where a type of note is worn
  */
 export function noteRules(sheet: StyleSheet, selectorOf: (kind: NoteKind) => string): string {
@@ -109,7 +109,7 @@ export function noteRules(sheet: StyleSheet, selectorOf: (kind: NoteKind) => str
       const rules = [`--note: ${inkOf(colour)}`];
       if (mark && drawn !== undefined) {
         const size = lengthOf(mark.size);
-        const drop = mark.meets === 'top' ? 'calc((1lh - 1cap) / 2)' : `calc((1lh + 1cap) / 2 - ${size})`;
+        const drop = mark.meets === 'top' ? `calc(1cap - ${size})` : '0px';
         rules.push(`--mark: url("data:image/svg+xml,${encodeURIComponent(drawn)}")`, `--mark-size: ${size}`, `--mark-drop: ${drop}`);
       }
       return `${selectorOf(kind)} { ${rules.join('; ')}; }`;

@@ -24,7 +24,7 @@ export const siteSelectors: Readonly<Record<string, string>> = {
   'term-name': 'article dt',
   note: 'article .note',
   ...Object.fromEntries(noteKinds.filter((kind) => kind !== 'note').map((kind) => [`note-${kind}`, `article .note.${kind}`])),
-  'note-label': 'article .note-word',
+  'note-label': 'article :is(.note-word, .note-mark)',
   table: 'article table',
   'table-title': 'article caption',
   'table-head': 'article th',

@@ -37,5 +37,5 @@ function join(): void {
 </template>
 
 <style scoped>
-.property { display: grid; grid-template-columns: 118px minmax(0, 1fr) minmax(0, 1fr) 52px; gap: 4px 10px; align-items: start; padding: 3px 0; } .name { padding-top: 5px; font-size: 13px; color: var(--soft); } .said .name { color: var(--ink); font-weight: 600; } .wide { grid-column: span 2; } .cell { min-width: 0; display: grid; gap: 1px; } .from { color: var(--faint); align-self: center; } .acts { display: flex; gap: 2px; } .acts button { width: 24px; height: 28px; border-radius: 4px; color: var(--soft); } .acts button[aria-pressed='true'] { color: var(--prussian); font-weight: 700; } .acts button:hover { background: var(--paper-deep); }
+.property { display: grid; grid-template-columns: 118px minmax(0, 1fr) minmax(0, 1fr) 52px; gap: 4px 10px; align-items: start; padding: 3px 0; } .name { padding-top: 5px; font-size: 13px; color: var(--soft); } .said .name { color: var(--ink); font-weight: 600; } .wide { grid-column: span 2; } .cell { min-width: 0; display: grid; gap: 1px; } .from { color: var(--soft); align-self: center; } .acts { display: flex; gap: 2px; } .acts button { width: 24px; height: 28px; border-radius: 4px; color: var(--soft); } .acts button[aria-pressed='true'] { color: var(--prussian); font-weight: 700; } .acts button:hover { background: var(--paper-deep); }
 </style>

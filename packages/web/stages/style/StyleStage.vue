@@ -164,7 +164,7 @@ const lists = computed(() => [
         <label v-if="mayChange" class="file"><input type="file" accept="application/json,.json" @change="take" />From a file …</label>
         <n-button v-if="mayChange && kept.version > 0" size="small" @click="reset">{{ kept.ships ? 'As it ships' : 'Remove' }}</n-button>
       </div>
-      <ul v-if="current.problems.value.length > 0" class="problems" role="alert"><li v-for="(problem, at) in current.problems.value" :key="at" class="seal-text">{{ problem.message }}</li></ul>
+      <div v-if="current.problems.value.length > 0" role="alert"><ul class="problems"><li v-for="(problem, at) in current.problems.value" :key="at" class="seal-text">{{ problem.message }}</li></ul></div>
       <template v-if="kind === 'sheets' && sheet.draft.value">
         <NoteMarks v-if="chosen === 'marks'" :sheet="sheet.draft.value" :locale="locale" :disabled="!mayChange" @change="sheet.change" />
         <SheetBasics v-else-if="chosen === ''" :sheet="sheet.draft.value" :disabled="!mayChange" :users="users" @change="sheet.change" />

@@ -1,0 +1,175 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test, type Page } from '@playwright/test';
+import type { Designs } from '@ukiyo/contracts';
+import { clickInto, moveCaret } from './pages.ts';
+import { signIn } from './people.ts';
+import { stockOf } from './stock.ts';
+
+const designs = async (page: Page): Promise<Designs> => {
+  const session = (await (await page.request.get('/api/session')).json()) as { projects: { id: string }[] };
+  return (await (await page.request.get(`/api/projects/${session.projects[0]!.id}/designs`)).json()) as Designs;
+};
+const saved = (page: Page) => expect(page.getByText('Saved', { exact: true })).toBeVisible();
+const specimen = (page: Page) => page.getByRole('region', { name: 'Specimen' });
+/** What the specimen shows is another image after each change. */
+const drawing = (page: Page): Promise<string> => specimen(page).locator('img').first().getAttribute('src').then(String);
+const field = (page: Page, label: string) => page.getByLabel(label, { exact: true });
+async function type(page: Page, label: string, text: string): Promise<void> {
+  await field(page, label).fill(text);
+  await field(page, label).press('Tab');
+}
+
+test('a copy of a style sheet is changed in print and on screen, seen at once, undone, and kept', async ({ page }) => {
+  await signIn(page, 'teo', '/style/sheets/workshop');
+  await expect(specimen(page).locator('img').first()).toBeVisible();
+  await page.getByRole('button', { name: 'Copy', exact: true }).click();
+  await expect(page).toHaveURL(/workshop-copy/u);
+  const id = new URL(page.url()).pathname.split('/').at(-1)!;
+  const kept = async () => (await designs(page)).sheets.find((one) => one.id === id)!.content;
+
+  await page.getByRole('button', { name: 'Paragraph', exact: true }).click();
+  const before = await drawing(page);
+  await type(page, 'Size, print', '11pt');
+  await expect.poll(() => drawing(page)).not.toBe(before);
+  await saved(page);
+  expect((await kept()).styles['paragraph']!.print!.size).toBe('11pt');
+  // Arrow keys go on from there.
+  await field(page, 'Size, print').press('ArrowUp');
+  await expect.poll(async () => (await kept()).styles['paragraph']!.print!.size).toBe('11.5pt');
+  // What is no length is refused where it stands, and nothing is changed.
+  await type(page, 'Size, print', 'large');
+  await expect(page.getByText('Size is a length such as 9pt, 4mm or 0.8em.')).toBeVisible();
+  await type(page, 'Size, print', '11.5pt');
+
+  // Print and screen apart, and together again.
+  await page.getByRole('button', { name: 'Weight: print and screen apart' }).click();
+  await field(page, 'Weight, screen').selectOption('semibold');
+  await expect.poll(async () => (await kept()).styles['paragraph']!.screen?.weight).toBe('semibold');
+  expect((await kept()).styles['paragraph']!.print!.weight).toBeUndefined();
+  await page.getByRole('button', { name: 'Weight: leave it to what this style rests on' }).click();
+  await expect.poll(async () => (await kept()).styles['paragraph']!.screen?.weight).toBeUndefined();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect.poll(async () => (await kept()).styles['paragraph']!.screen?.weight).toBe('semibold');
+
+  // A colour of the sheet is changed in one place.
+  await page.getByRole('button', { name: 'Faces and colours' }).click();
+  await field(page, 'Colour accent').fill('#7a2e1d');
+  await expect.poll(async () => (await kept()).colours['accent']).toBe('#7a2e1d');
+  // Marks of notes.
+  await page.getByRole('button', { name: 'Marks of notes' }).click();
+  await field(page, 'Danger: where it stands').selectOption('before the text');
+  await field(page, 'Danger: how it lines up').selectOption('baseline');
+  await type(page, 'Danger: what it is called', 'Peril');
+  await expect.poll(async () => (await kept()).marks.danger).toMatchObject({ place: 'before the text', meets: 'baseline', words: { en: 'Peril' } });
+  await page.reload();
+  await page.getByRole('button', { name: 'Marks of notes' }).click();
+  await expect(field(page, 'Danger: what it is called')).toHaveValue('Peril');
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
+  expect(violations.map(({ id: rule, nodes }) => `${rule}: ${nodes.map(({ html }) => html).join()}`)).toEqual([]);
+  await page.getByRole('button', { name: 'Remove', exact: true }).click();
+  await expect(page).toHaveURL(/sheets\/workshop$/u);
+  expect((await designs(page)).sheets.some((one) => one.id === id)).toBe(false);
+});
+
+test('a style of the team is made and worn by what it names, in the manual and on the site', async ({ page }) => {
+  await signIn(page, 'teo', '/style/sheets/handbook');
+  await page.getByRole('button', { name: 'Copy', exact: true }).click();
+  await expect(page).toHaveURL(/quiet-handbook-copy/u);
+  const sheet = new URL(page.url()).pathname.split('/').at(-1)!;
+  await page.getByRole('button', { name: 'New style of the team' }).click();
+  await type(page, 'Name of the style', 'Ferry times');
+  await type(page, 'Worn by the element', 'p');
+  await type(page, 'With the output class', 'ferry');
+  await type(page, 'Text before', 'Ferry: ');
+  await saved(page);
+  await page.goto('/library');
+  const stock = await stockOf(page);
+  const topic = await stock.item('concept', 'Crossing', '<title>Crossing</title><conbody><p outputclass="ferry">every hour</p></conbody>');
+  const map = await stock.item('map', 'Crossing map', `<title>Crossing map</title><topicref href="topic:${topic}"/>`);
+  const site = await stock.edition('Crossing site', map, { output: 'site', sheet });
+  expect(await stock.built(site, 'site/crossing.html')).toMatch(/<div class="style-own-style"><p>every hour<\/p><\/div>/u);
+  expect(await stock.built(site, 'site/sheet.css')).toContain("::before { content: 'Ferry: '; }");
+  await stock.remove(`editions/${site}`);
+  await stock.remove(`designs/sheets/${sheet}`);
+});
+
+test('a page plan is drawn to scale: edges are moved by hand and by keys, figures typed, fields put into heads', async ({ page }) => {
+  await signIn(page, 'teo', '/style/plans/a4-margin');
+  await page.getByRole('button', { name: 'Copy', exact: true }).click();
+  await expect(page).toHaveURL(/a4-with-margin-column-copy/u);
+  const id = new URL(page.url()).pathname.split('/').at(-1)!;
+  const kept = async () => (await designs(page)).plans.find((one) => one.id === id)!.content;
+  const before = await drawing(page);
+  await page.getByRole('slider', { name: 'Inner margin' }).focus();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Shift+ArrowRight');
+  await expect(field(page, 'Inner margin, typed')).toHaveValue('29.5mm');
+  await expect.poll(() => drawing(page)).not.toBe(before);
+  const handle = (await page.getByRole('slider', { name: 'Top margin' }).boundingBox())!;
+  await page.mouse.move(handle.x + handle.width / 2, handle.y + handle.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(handle.x + handle.width / 2, handle.y + handle.height / 2 + 20, { steps: 4 });
+  await page.mouse.up();
+  await expect.poll(async () => Number.parseFloat((await kept()).margins.top)).toBeGreaterThan(40);
+  await type(page, 'Outer margin, typed', '1in');
+  await field(page, 'Paper').selectOption('B5');
+  await field(page, 'Head, right, middle: put in').selectOption('edition');
+  await page
+    .getByRole('group', { name: 'Head, right' })
+    .locator('.field', { hasText: 'Edition' })
+    .dragTo(page.getByRole('group', { name: 'Head, right' }).locator('.slot').first());
+  await field(page, 'Page numbers of the chapters').selectOption('chapter-page');
+  await expect.poll(async () => (await kept()).numbering.body).toBe('chapter-page');
+  expect(await kept()).toMatchObject({ paper: 'B5', margins: { outer: '1in' }, head: { right: { start: [{ field: 'edition' }], middle: [] } } });
+  // Without room it is said, and the specimen is still there.
+  await type(page, 'Inner margin, typed', '150mm');
+  await expect(page.getByText(/leaves -?\d+ × \d+ mm for the text/u).first()).toBeVisible();
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
+  expect(violations.map(({ id: rule, nodes }) => `${rule}: ${nodes.map(({ html }) => html).join()}`)).toEqual([]);
+  await page.getByRole('button', { name: 'Remove', exact: true }).click();
+  await expect(page).toHaveURL(/plans\/a4-margin$/u);
+});
+
+test('style sheets go out as files and come in again; what is none is refused; writers look and do not change', async ({ page }) => {
+  await signIn(page, 'teo', '/style/sheets/reference');
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Save as file' }).click();
+  const file = await (await download).path();
+  await page.getByLabel('From a file …').setInputFiles(file);
+  await expect(page).toHaveURL(/sheets\/dense-reference/u);
+  const id = new URL(page.url()).pathname.split('/').at(-1)!;
+  const list = await designs(page);
+  expect(list.sheets.find((one) => one.id === id)!.content).toEqual(list.sheets.find((one) => one.id === 'reference')!.content);
+  await page.getByLabel('From a file …').setInputFiles({ name: 'x.json', mimeType: 'application/json', buffer: Buffer.from('{"name":"x"}') });
+  await expect(page.getByRole('alert')).toContainText('This is no style sheet');
+  await page.getByLabel('From a file …').setInputFiles({ name: 'x.json', mimeType: 'application/json', buffer: Buffer.from('no') });
+  await expect(page.getByRole('alert')).toContainText('not readable as JSON');
+  await page.getByRole('button', { name: 'Remove', exact: true }).click();
+  await page.context().clearCookies();
+  await signIn(page, 'noor', '/style/sheets/workshop?style=paragraph');
+  await expect(field(page, 'Size, print')).toBeDisabled();
+  await expect(page.getByRole('button', { name: 'Copy', exact: true })).toHaveCount(0);
+});
+
+test('the pages on which a topic lands are set while it is written, in several editions side by side', async ({ page }) => {
+  await signIn(page, 'noor', '/write/fit-the-bracket');
+  await page.getByRole('tab', { name: 'Proof' }).click();
+  const bench = page.getByRole('complementary', { name: 'Bench' });
+  await bench.locator('summary').click();
+  const wanted = ['Tern Q Installation Manual', 'Tern D Installation Manual'];
+  await bench.getByLabel(wanted[0]!).check();
+  await bench.getByLabel(wanted[1]!).check();
+  for (const name of ['Quayside manual for Kisara', 'Quayside manual for Velmark']) if (await bench.getByLabel(name).isChecked()) await bench.getByLabel(name).uncheck();
+  const first = bench.getByRole('region', { name: wanted[0]! });
+  await expect(first.locator('img').first()).toBeVisible();
+  // Once the whole has been set, the topic stands in its place.
+  await expect(first.getByText(/in its place/u)).toBeVisible({ timeout: 60_000 });
+  // It is fitted to the quay only: the other manual does not have it.
+  await expect(bench.getByText('Tern D Installation Manual does not have this topic.')).toBeVisible();
+  const before = await first.locator('img').first().getAttribute('src');
+  await clickInto(page.locator('.ProseMirror .is-cmd').first());
+  await moveCaret(page, 'End');
+  await page.keyboard.type(' Mind the gulls.');
+  await expect.poll(() => first.locator('img').first().getAttribute('src')).not.toBe(before);
+  await page.keyboard.press('Control+z');
+});
