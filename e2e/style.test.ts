@@ -172,4 +172,11 @@ test('the pages on which a topic lands are set while it is written, in several e
   await page.keyboard.type(' Mind the gulls.');
   await expect.poll(() => first.locator('img').first().getAttribute('src')).not.toBe(before);
   await page.keyboard.press('Control+z');
+  // From the page to the place in the text, and the other way: what is being written is marked on the page.
+  const leaf = first.getByRole('img', { name: 'Page 1 of' });
+  const box = (await leaf.boundingBox())!;
+  const mark = (await leaf.locator('.mark').boundingBox())!;
+  await leaf.click({ position: { x: box.width / 2, y: mark.y - box.y + 70 } });
+  await expect(page.locator('#foot-path')).toHaveText(/Step/u);
+  await expect.poll(async () => (await leaf.locator('.mark').boundingBox())!.y).toBeGreaterThan(mark.y + 5);
 });

@@ -96,6 +96,8 @@ export const Proof = z.object({
   pageCount: z.number().int(),
   /** Pages that come before what is shown. */
   skip: z.number().int(),
+  /** Where the elements of the topic begin: the page, 1 for the first, and how far down, in points. */
+  places: z.array(z.object({ path: z.array(z.number().int()), page: z.number().int(), y: z.number() })),
   /** Whether it stands where the last layout of the whole has it; else it begins a page. */
   placed: z.boolean(),
   problems: z.array(Problem),

@@ -24,8 +24,11 @@ export interface PrintAssets {
   path(id: string): string | undefined;
 }
 
-/** Turns a publication into the document that the print template walks. Problems: `print.too-deep`, and those of tables. */
-export function buildPrintDocument(publication: Publication, assets: PrintAssets, sheet: StyleSheet): { document: Omit<PrintDocument, 'design'>; problems: Problem[] } {
+/**
+ * Turns a publication into the document that the print template walks. Problems: `print.too-deep`, and those of tables.
+ * @param traced a topic of which it is noted where each of its elements comes to stand
+ */
+export function buildPrintDocument(publication: Publication, assets: PrintAssets, sheet: StyleSheet, traced?: string): { document: Omit<PrintDocument, 'design'>; problems: Problem[] } {
   const words = wordsFor(publication.locale);
   const problems: Problem[] = [];
   const emitted = new Set<string>();
@@ -165,7 +168,10 @@ export function buildPrintDocument(publication: Publication, assets: PrintAssets
     const told: Inline = { t: 'i', c: [`${words[media.kind]}: `, printable(media.description)] };
     return [...marksOf(element), ...(poster === undefined ? [] : [{ t: 'img' as const, src: poster, alt: printable(media.description) }]), { t: 'p', c: [told, ...address] }];
   };
-  const marksOf = (element: Element): Block[] => at(element).map((id) => ({ t: 'at', id }));
+  const marksOf = (element: Element): Block[] => {
+    const { origin } = element as ResolvedElement;
+    return [...at(element).map((id): Block => ({ t: 'at', id })), ...(traced !== undefined && origin.item === traced ? [{ t: 'from' as const, path: origin.path.join('.') }] : [])];
+  };
 
   const labelled = (element: Element, word: string, depth: number): Block[] => {
     const title = childNamed(element, 'title');
@@ -260,7 +266,7 @@ export function buildPrintDocument(publication: Publication, assets: PrintAssets
     const own = worn.of(element);
     const made = worn.within(element, make);
     if (own === undefined) return made;
-    const shown = made.filter(({ t }) => t !== 'at');
+    const shown = made.filter(({ t }) => t !== 'at' && t !== 'from');
     return shown.length === 1 && shown[0]!.t !== 'mark' ? made.map((one) => (one === shown[0] ? { ...one, s: own } : one)) : [{ t: 'group', s: own, c: made }];
   };
 

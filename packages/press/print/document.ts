@@ -50,6 +50,8 @@ export type Block = { readonly s?: string } & (
   | { readonly t: 'label'; readonly c: readonly Inline[] }
   | { readonly t: 'h'; readonly c: readonly Inline[]; readonly at: readonly string[] }
   | { readonly t: 'at'; readonly id: string }
+  /** The next block is the element at this path of the topic that is traced, as `1.0.2`. */
+  | { readonly t: 'from'; readonly path: string }
   | { readonly t: 'ul' | 'ol' | 'steps' | 'sl'; readonly items: readonly (readonly Block[])[]; readonly start?: number }
   | { readonly t: 'dl'; readonly items: readonly { readonly dt: readonly (readonly Inline[])[]; readonly dd: readonly Block[] }[] }
   | { readonly t: 'note'; readonly kind: string; readonly word: string; readonly c: readonly Block[] }

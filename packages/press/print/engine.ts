@@ -47,9 +47,17 @@ interface Compiled {
   readonly milliseconds: number;
 }
 
+/** Where an element of the traced topic begins: `path` as `1.0.2`, the rest as in `Located`. */
+export interface Traced {
+  readonly path: string;
+  readonly sheet: number;
+  readonly y: number;
+}
+
 /** Pages as one image, one below the other. */
 interface Drawn {
   readonly svg: string;
+  readonly traces: readonly Traced[];
   readonly pages: readonly Located[];
   readonly pageCount: number;
   readonly warnings: readonly string[];
@@ -117,7 +125,8 @@ export function createPrintEngine(): PrintEngine {
       const { result, warnings } = set(document, images);
       const svg = compiler.plainSvg(result);
       compiler.evictCache(20);
-      return { svg, pages: lookUp(result), pageCount: result.numOfPages, warnings, milliseconds: performance.now() - started };
+      const traces = (compiler.query(result, { selector: '<places>', field: 'value' }) as Traced[][])[0] ?? [];
+      return { svg, traces, pages: lookUp(result), pageCount: result.numOfPages, warnings, milliseconds: performance.now() - started };
     },
     locate(document, images) {
       const pages = lookUp(set(document, images).result);

@@ -344,7 +344,7 @@
           walk((next,), depth: depth)
         })
       } else { framed(s, body, sticky: true) }
-    } else if b.t == "at" { at(b.id) } else if b.t == "ul" {
+    } else if b.t == "at" { at(b.id) } else if b.t == "from" { [#metadata(b.path)<from>] } else if b.t == "ul" {
       let id = if own != none { own } else if depth > 0 { "bullet-list-2" } else { "bullet-list" }
       let s = styles.at(id)
       let sign = s.said.at("mark", default: "•")
@@ -545,3 +545,4 @@
     (id: str(m.label), sheet: l.page(), shown: shown-page(l), y: l.position().y.pt())
   }),
 )<pages>]
+#if alone != none { context [#metadata(query(<from>).map(m => { let p = m.location().position(); (path: m.value, sheet: p.page, y: p.y.pt()) }))<places>] }

@@ -1,10 +1,10 @@
-import type { Publication } from '@ukiyo/core/compose';
+import { allPlaces, type Publication } from '@ukiyo/core/compose';
 import type { Problem } from '@ukiyo/core/problems';
 import type { AssetSource } from '../shared/assets.ts';
 import type { PrintDesign } from './design.ts';
 import type { Block, Inline, PrintDocument, PrintPlace } from './document.ts';
-import { PrintFailure, type Located, type PrintEngine } from './engine.ts';
-import { failed, problemsOf, settingOf } from './setting.ts';
+import { PrintFailure, type Located, type PrintEngine, type Traced } from './engine.ts';
+import { failed, problemsOf, settingOf, type Part } from './setting.ts';
 
 /** Pages as one image, one below the other; the first pages of it can be there only to make the next a left one. */
 export interface ProofPages {
@@ -12,18 +12,20 @@ export interface ProofPages {
   /** How many there are, and how many of them come before what is shown. */
   readonly pageCount: number;
   readonly skip: number;
+  /** Where the elements of a topic that is set alone begin. */
+  readonly traces: readonly Traced[];
   readonly problems: readonly Problem[];
   readonly engineMilliseconds: number;
 }
 
-function drawn(publication: Publication, source: AssetSource, engine: PrintEngine, design: PrintDesign, skip: number, narrow?: (document: PrintDocument) => PrintDocument): ProofPages {
-  const setting = settingOf(publication, source, engine, design, narrow);
+function drawn(publication: Publication, source: AssetSource, engine: PrintEngine, design: PrintDesign, skip: number, part?: Part): ProofPages {
+  const setting = settingOf(publication, source, engine, design, part);
   try {
-    const { svg, pageCount, warnings, milliseconds } = setting.run((document, images) => engine.draw(document, images));
-    return { svg, pageCount, skip, problems: [...setting.problems, ...problemsOf(warnings)], engineMilliseconds: milliseconds };
+    const { svg, traces, pageCount, warnings, milliseconds } = setting.run((document, images) => engine.draw(document, images));
+    return { svg, traces, pageCount, skip, problems: [...setting.problems, ...problemsOf(warnings)], engineMilliseconds: milliseconds };
   } catch (error) {
     if (!(error instanceof PrintFailure)) throw error;
-    return { svg: '', pageCount: 0, skip: 0, problems: [...setting.problems, failed(error)], engineMilliseconds: 0 };
+    return { svg: '', traces: [], pageCount: 0, skip: 0, problems: [...setting.problems, failed(error)], engineMilliseconds: 0 };
   }
 }
 
@@ -51,7 +53,8 @@ export function proofTopic(publication: Publication, anchor: string, layout: rea
   const shown = new Map(layout.map(({ id, shown: page }) => [id, page]));
   const isOdd = at === undefined || at.sheet % 2 === 1;
   let isThere = false;
-  const pages = drawn(publication, source, engine, design, isOdd ? 0 : 1, (document) => {
+  const traced = allPlaces(publication.places).find((place) => place.anchor === anchor)?.content?.origin.item;
+  const narrow = (document: PrintDocument): PrintDocument => {
     const line = lineTo([...document.front, ...document.body, ...document.back], anchor);
     const place = line.at(-1);
     if (!place) return { ...document, front: [], body: [], back: [], figures: [], tables: [], index: [], glossary: [], alone: { page: 1, odd: true, y: 0, chapter: null } };
@@ -71,7 +74,8 @@ export function proofTopic(publication: Publication, anchor: string, layout: rea
       glossary: [],
       alone: { page: Number(page), odd: isOdd, y: at ? Math.max(0, at.y - textTop - headingRise) : 0, chapter: chapter ? { id: chapter.id, num: chapter.num ?? '', label: chapter.label } : null },
     };
-  });
+  };
+  const pages = drawn(publication, source, engine, design, isOdd ? 0 : 1, { traced, narrow });
   return isThere ? pages : undefined;
 }
 /** An anchor is told where the heading's first line begins; the place above it on the page is a little higher. */

@@ -14,18 +14,18 @@ export interface Setting {
   run<Made>(act: (document: PrintDocument, images: ReadonlyMap<string, Uint8Array>) => Made): Made;
 }
 
+/** A part of a document, and the topic whose elements are traced in it. */
+export interface Part {
+  readonly traced: string | undefined;
+  narrow(document: PrintDocument): PrintDocument;
+}
+
 /**
  * A publication and a design as a document of the page engine.
  * Problems: those of style sheet and page plan, `image.unreadable` (the image is left out), and those of the document.
- * @param narrow the document, or a part of it
+ * @param part of the document, where not all of it is wanted
  */
-export function settingOf(
-  publication: Publication,
-  source: AssetSource,
-  engine: PrintEngine,
-  design: PrintDesign,
-  narrow: (document: PrintDocument) => PrintDocument = (document) => document,
-): Setting {
+export function settingOf(publication: Publication, source: AssetSource, engine: PrintEngine, design: PrintDesign, part?: Part): Setting {
   const unusable = checkPlan(design.plan);
   const { sheet, plan } = unusable.length > 0 ? { ...design, plan: usualDesign.plan } : design;
   const problems: Problem[] = [...unusable, ...checkSheet(sheet)];
@@ -49,9 +49,10 @@ export function settingOf(
     return path !== undefined && images.has(path) ? path : undefined;
   };
   const attempt = <Made>(act: (document: PrintDocument, images: ReadonlyMap<string, Uint8Array>) => Made): Made => {
-    const built = buildPrintDocument(publication, { path: pathOf }, sheet);
+    const built = buildPrintDocument(publication, { path: pathOf }, sheet, part?.traced);
     const { data, images: marks } = designData({ sheet, plan }, publication.locale, built.document.dir === 'rtl', pathOf);
-    const made = act(narrow({ ...built.document, design: data }), new Map([...images, ...marks]));
+    const whole = { ...built.document, design: data };
+    const made = act(part ? part.narrow(whole) : whole, new Map([...images, ...marks]));
     problems.push(...built.problems);
     return made;
   };

@@ -26,6 +26,7 @@ const proofOf = (pages: ProofPages, design: PrintDesign, started: number, isPlac
   paper: paperOf(design),
   pageCount: pages.pageCount,
   skip: pages.skip,
+  places: pages.traces.map(({ path, sheet, y }) => ({ path: path === '' ? [] : path.split('.').map(Number), page: sheet - pages.skip, y })),
   placed: isPlaced,
   problems: [...pages.problems],
   milliseconds: Math.round(performance.now() - started),
@@ -59,7 +60,7 @@ export async function proof(services: Services, project: string, question: Proof
   const layout = bench.layouts.get(edition.id);
   const pages = place && proofTopic(publication, place.anchor, layout?.pages ?? [], assetsOf(services, rows), engine, design);
   bench.later = setTimeout(() => void layOut(services, project, edition, bench, engine), restBefore);
-  if (!pages) return { svg: '', paper: paperOf(design), pageCount: 0, skip: 0, placed: false, problems: [], milliseconds: Math.round(performance.now() - started), engineMilliseconds: 0 };
+  if (!pages) return { svg: '', paper: paperOf(design), pageCount: 0, skip: 0, places: [], placed: false, problems: [], milliseconds: Math.round(performance.now() - started), engineMilliseconds: 0 };
   return proofOf(pages, design, started, layout !== undefined);
 }
 

@@ -1,10 +1,12 @@
 <script setup lang="ts">
 import type { Element } from '@ukiyo/core/markup';
+import type { Path } from '@ukiyo/core/problems';
 import ProofPages from '../../bench/ProofPages.vue';
 import { useProofs } from './useProofs.ts';
 
 /** The topic as printed editions give it, beside the text, while it is written. */
-const { topic, changes, rootOf } = defineProps<{ topic: string; changes: number; rootOf: () => Element | undefined }>();
+const { topic, changes, rootOf, at } = defineProps<{ topic: string; changes: number; rootOf: () => Element | undefined; at: Path | undefined }>();
+const emit = defineEmits<{ go: [Path] }>();
 const { printed, picked, proofs, failure, toggle } = useProofs(() => topic, () => changes, rootOf);
 </script>
 
@@ -19,7 +21,7 @@ const { printed, picked, proofs, failure, toggle } = useProofs(() => topic, () =
       <div v-for="{ edition, proof, busy, failure: refusal, milliseconds } in proofs" :key="edition.id" class="one">
         <p v-if="refusal" class="seal-text" role="alert">{{ refusal }}</p>
         <p v-else-if="proof && proof.pageCount === 0" class="quiet">{{ edition.name }} does not have this topic.</p>
-        <ProofPages v-else-if="proof" :proof="proof" :label="edition.name" :busy="busy">
+        <ProofPages v-else-if="proof" :proof="proof" :label="edition.name" :busy="busy" :at="at" @point="emit('go', $event)">
           <span class="small" :title="proof.placed ? 'Set alone, where it stands in the last layout of the whole manual' : 'Set alone, at the top of a page, until the whole manual has been set'">{{ proof.placed ? 'in its place' : 'alone' }}{{ busy ? ' · setting …' : ` · ${milliseconds} ms` }}</span>
         </ProofPages>
         <p v-else class="quiet">Setting the page …</p>

@@ -13,7 +13,7 @@ import ProblemList from './ProblemList.vue';
 import ProofPanel from './ProofPanel.vue';
 import UsesPanel from './UsesPanel.vue';
 
-const { problems, rootOf } = defineProps<{ problems: readonly Problem[]; rootOf: () => Element | undefined; topic: string; version: number; changes: number; open: readonly OpenElement[]; facets: readonly Facet[]; editable: boolean; refusal: (target: OpenElement, definition: AttributeDefinition, value: string) => string | undefined; pathTo: (target: OpenElement) => Path | undefined }>();
+const { problems, rootOf, open, pathTo } = defineProps<{ problems: readonly Problem[]; rootOf: () => Element | undefined; topic: string; version: number; changes: number; open: readonly OpenElement[]; facets: readonly Facet[]; editable: boolean; refusal: (target: OpenElement, definition: AttributeDefinition, value: string) => string | undefined; pathTo: (target: OpenElement) => Path | undefined }>();
 const emit = defineEmits<{ go: [Path]; fix: [readonly Problem[]]; change: [OpenElement, Attributes]; root: [(root: Element) => Element]; name: [string] }>();
 const shown = useStorage<'proof' | 'details' | 'facts' | 'problems' | 'uses' | 'history'>('ukiyo-write-bench', 'details');
 /** Where what there is now can be given a name. */
@@ -23,6 +23,11 @@ async function goToName(): Promise<void> {
   document.getElementById('revision-name')?.focus();
 }
 defineExpose({ goToName });
+/** The innermost element that is open. */
+const caret = computed(() => {
+  const inner = shown.value === 'proof' ? open.at(-1) : undefined;
+  return inner && pathTo(inner);
+});
 /** Read only while it is shown, and anew with each report of the checking, which comes a moment after each change. */
 const root = computed(() => (shown.value === 'facts' && problems ? rootOf() : undefined));
 </script>
@@ -38,7 +43,7 @@ const root = computed(() => (shown.value === 'facts' && problems ? rootOf() : un
       <button id="tab-history" type="button" role="tab" aria-controls="bench-panel" :aria-selected="shown === 'history'" @click="shown = 'history'">History</button>
     </div>
     <div id="bench-panel" role="tabpanel" tabindex="0" :aria-labelledby="`tab-${shown}`">
-      <ProofPanel v-if="shown === 'proof'" :topic="topic" :changes="changes" :root-of="rootOf" />
+      <ProofPanel v-if="shown === 'proof'" :topic="topic" :changes="changes" :root-of="rootOf" :at="caret" @go="emit('go', $event)" />
       <DetailsPanel v-else-if="shown === 'details'" :topic="topic" :open="open" :facets="facets" :editable="editable" :refusal="refusal" :path-to="pathTo" @change="(target, attributes) => emit('change', target, attributes)" />
       <FactsPanel v-else-if="root" :root="root" :editable="editable" @change="emit('root', $event)" />
       <HistoryPanel v-else-if="shown === 'history' && topic !== ''" :topic="topic" :version="version" :editable="editable" @name="emit('name', $event)" />
