@@ -255,3 +255,57 @@ describe('a topic set alone', () => {
     expect(proofTopic(publication, 'nowhere', layout, demoAssets, engine, usualDesign)).toBeUndefined();
   });
 });
+
+describe('what is out of all measure', () => {
+  const plan = bare(shippedPlans['a4-margin']!);
+  const print = (publication: Publication): { pages: Page[]; codes: string[] } => {
+    const { pages, problems } = printed(publication, { sheet: workshop, plan });
+    return { pages, codes: problems.map(({ code }) => code) };
+  };
+  const table = (columns: number, cell: string): string =>
+    `<section><table><title>T</title><tgroup cols="${columns}"><tbody><row>${`<entry>${cell}</entry>`.repeat(columns)}</row></tbody></tgroup></table></section>`;
+  it.each([
+    [
+      'a heading of 2,000 signs',
+      composeTexts(['<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle><chapter href="topic:a"/></bookmap>', concept('a', '<p>END</p>', 'Long '.repeat(400).trim())]),
+    ],
+    ['a word that cannot be divided, in a cell', book(`${table(6, 'x'.repeat(400))}<p>END</p>`)],
+    ['a table of 100 columns', book(`${table(100, 'cell')}<p>END</p>`)],
+    [
+      '10,000 index entries',
+      book(`<p>${Array.from({ length: 10_000 }, (_, at) => `<indexterm>Entry ${at}</indexterm>`).join('')}END</p>`, '<backmatter><booklists><indexlist/></booklists></backmatter>'),
+    ],
+  ])('%s: the manual is set', (_what, publication) => {
+    const { pages, codes } = print(publication);
+    expect(codes).not.toContain('print.failed');
+    expect(pages.some((page) => page.words.some(({ text }) => text === 'END'))).toBe(true);
+  });
+  it('an image that is higher than the page is made to fit', () => {
+    const high = '<svg xmlns="http://www.w3.org/2000/svg" width="100" height="900"><rect width="100" height="900" fill="#000"/></svg>';
+    const publication = composeTexts(
+      [
+        '<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle><chapter href="topic:a"/></bookmap>',
+        concept('a', '<fig><title>High</title><image href="asset:high"><alt>A mast</alt></image></fig>'),
+      ],
+      {
+        assets: [{ id: 'high', name: 'high.svg', mediaType: 'image/svg+xml', width: 100, height: 900 }],
+      },
+    );
+    const { pdf, problems } = printPublication(publication, () => ({ id: 'high', name: 'high.svg', mediaType: 'image/svg+xml', bytes: new TextEncoder().encode(high) }), engine, {
+      sheet: workshop,
+      plan,
+    });
+    expect(problems).toEqual([]);
+    const file = join(folder, 'high.pdf');
+    writeFileSync(file, pdf!);
+    const text = execFileSync('pdftotext', [file, '-'], { encoding: 'utf8' });
+    // Its title stands on the page of the image.
+    expect(text.split('\f').filter((page) => page.includes('Figure 1-1'))).toHaveLength(1);
+  });
+  it('two builds of the same are the same to the byte, also in another engine', () => {
+    const publication = composeDemo('handbook', 'operator', {}, { deliveryTargets: ['print'] });
+    const design = { sheet: shippedSheets['handbook']!, plan: shippedPlans['a5-pocket']! };
+    const [first, second, other] = [engine, engine, createPrintEngine()].map((one) => printPublication(publication, demoAssets, one, design).pdf!);
+    expect([Buffer.compare(first!, second!), Buffer.compare(first!, other!)]).toEqual([0, 0]);
+  });
+});

@@ -62,14 +62,19 @@
   if said.at("case", default: none) == "small capitals" { inner = smallcaps(inner) }
   if said.at("line", default: none) == "under" { inner = underline(inner) }
   if said.at("line", default: none) == "through" { inner = strike(inner) }
-  text(..s.letters, inner)
+  if s.letters.len() > 0 { text(..s.letters, inner) } else { inner }
 }
 #let inline-styled(id, body) = {
   let s = styles.at(id)
   let shown = worded(s, body)
   if "ground" in s.said { highlight(fill: rgb(s.said.ground), shown) } else { shown }
 }
-#let in-manner(s, body) = { set text(..s.letters); set par(..s.lines); aligned(s, body) }
+// Styles that say nothing leave nothing behind: in a long manual each of them costs memory.
+#let in-manner(s, body) = {
+  let shown = aligned(s, body)
+  if s.lines.len() > 0 { shown = { set par(..s.lines); shown } }
+  if s.letters.len() > 0 { text(..s.letters, shown) } else { shown }
+}
 
 // ---- page plan
 #let colours = doc.design.colours
@@ -247,7 +252,7 @@
   let cols = b.cols.map(c => if "fr" in c { c.fr * 1fr } else { c.mm * 1mm })
   let align-of(c) = (if c.at("al", default: none) == "right" { right } else if c.at("al", default: none) == "center" { center } else { start }) + (if c.at("va", default: none) == "middle" { horizon } else if c.at("va", default: none) == "bottom" { bottom } else { top })
   let (cells, head-cells) = (styles.table-cell, styles.table-head)
-  let body(c) = { set par(spacing: 2.5pt); walk(c.c) }
+  let body(c) = walk(c.c)
   let cell(c, y) = table.cell(x: c.x, y: y, colspan: c.cs, rowspan: c.rs, align: align-of(c), if c.head { in-manner(head-cells, body(c)) } else { in-manner(cells, body(c)) })
   let has-caption = "cap" in b
   let first = if has-caption { 1 } else { 0 }
@@ -261,21 +266,23 @@
   let top-row = first
   let body-row = first + heads
   let last = body-row + b.rows.len() - 1
+  // A short table that breaks leaves one row alone; a long one must break.
+  let breaks = b.rows.len() > 10
   // The title is part of the head, so that it is there again on further pages and says that this goes on.
   let mark = if b.at.len() > 0 { b.at.first() } else { none }
   let title-cell = if has-caption {
-    table.cell(x: 0, y: 0, colspan: b.cols.len(), inset: (left: 0pt, right: 0pt, top: 0pt, bottom: pt-of("table-title", "below")), stroke: none, fill: none, align: start, in-manner(styles.table-title, context {
+    table.cell(x: 0, y: 0, colspan: b.cols.len(), inset: (left: 0pt, right: 0pt, top: 0pt, bottom: pt-of("table-title", "below")), stroke: none, fill: none, align: start, in-manner(styles.table-title, {
       caption(words.table, b)
-      if mark != none and locate(label(mark)).page() != here().page() { [ (#words.continued)] }
+      if breaks and mark != none { context if locate(label(mark)).page() != here().page() { [ (#words.continued)] } }
     }))
   }
   let frame = s.frame
   frame.stroke = none
   frame.inset = 0pt
-  // A short table that breaks leaves one row alone; a long one must break.
-  frame.breakable = b.rows.len() > 10
+  frame.breakable = breaks
   let shown = block(..frame, {
     for id in b.at { at(id) }
+    set par(spacing: 2.5pt)
     in-manner(s, table(
       columns: cols,
       inset: (x, y) => (left: if x == 0 { 0pt } else { pad-x }, right: pad-x, top: pad-y, bottom: pad-y),
