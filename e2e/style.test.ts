@@ -179,4 +179,12 @@ test('the pages on which a topic lands are set while it is written, in several e
   await leaf.click({ position: { x: box.width / 2, y: mark.y - box.y + 70 } });
   await expect(page.locator('#foot-path')).toHaveText(/Step/u);
   await expect.poll(async () => (await leaf.locator('.mark').boundingBox())!.y).toBeGreaterThan(mark.y + 5);
+
+  // The page itself wears the screen values of a sheet, or the plain manner.
+  const title = page.locator('.ProseMirror .is-topic > .is-title');
+  await expect(title).toHaveCSS('font-weight', '500');
+  await page.getByLabel('The page looks').selectOption('reference');
+  await expect(title).toHaveCSS('font-weight', '700');
+  await page.getByLabel('The page looks').selectOption('');
+  await expect(title).toHaveCSS('font-weight', '500');
 });

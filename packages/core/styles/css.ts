@@ -29,7 +29,7 @@ function declarations(sheet: StyleSheet, values: Values): string[] {
   const length = (name: keyof Values): string | undefined => (values[name] === undefined ? undefined : lengthOf(said(values, name)!));
   const colour = (name: 'colour' | 'background'): string | undefined => (values[name] === undefined ? undefined : colourOf(sheet, said(values, name)!));
   const font = values.font as keyof StyleSheet['fonts'] | undefined;
-  say('font-family', font && `'${sheet.fonts[font]}', ${fallbacks[font]}`);
+  say('font-family', font && `'${sheet.fonts[font]}', '${sheet.fonts[font]} Variable', ${fallbacks[font]}`);
   say('font-size', length('size'));
   say('font-weight', text('weight') && String(weights[said(values, 'weight')!]));
   say('font-style', text('slant') && (values.slant === 'italic' ? 'italic' : 'normal'));

@@ -43,7 +43,8 @@ const chosen = computed(() => (typeof route.query['style'] === 'string' ? route.
 const mayChange = computed(() => session.may('publish'));
 const locale = computed(() => session.project?.locale ?? 'en');
 /** The cover is shown where it is what one looks at. */
-const showsCover = computed(() => kind.value === 'plans' || roleOf(chosen.value)?.group === 'Front');
+const withCover = ref(false);
+const showsCover = computed(() => withCover.value || (kind.value === 'sheets' && roleOf(chosen.value)?.group === 'Front'));
 const specimenPlan = computed(() => plan.draft.value && (showsCover.value ? plan.draft.value : { ...plan.draft.value, cover: 'none' as const }));
 const specimen = useSpecimen(() => sheet.draft.value, () => specimenPlan.value);
 const users = computed(() => editions.value.filter((edition) => (kind.value === 'sheets' ? edition.sheet : edition.plan) === id.value).map(({ name }) => name));
@@ -174,7 +175,7 @@ const lists = computed(() => [
     </main>
     <aside class="bench" aria-label="Bench">
       <p v-if="specimen.failure.value" class="seal-text note" role="alert">{{ specimen.failure.value }}</p>
-      <ProofPages v-if="specimen.proof.value" :proof="specimen.proof.value" label="Specimen" :busy="specimen.busy.value"><label class="with">with <PickOne v-model:chosen="beside" :label="kind === 'sheets' ? 'Page plan of the specimen' : 'Style sheet of the specimen'" :options="others" /></label><span class="small">{{ specimen.busy.value ? 'setting …' : `${specimen.proof.value.milliseconds} ms` }}</span></ProofPages>
+      <ProofPages v-if="specimen.proof.value" :proof="specimen.proof.value" label="Specimen" :busy="specimen.busy.value"><label class="with">with <PickOne v-model:chosen="beside" :label="kind === 'sheets' ? 'Page plan of the specimen' : 'Style sheet of the specimen'" :options="others" /></label><label class="with"><input v-model="withCover" type="checkbox" /> cover</label><span class="small">{{ specimen.busy.value ? 'setting …' : `${specimen.proof.value.milliseconds} ms` }}</span></ProofPages>
     </aside>
   </div>
 </template>
