@@ -61,6 +61,13 @@ test('a copy of a style sheet is changed in print and on screen, seen at once, u
   await field(page, 'Danger: how it lines up').selectOption('baseline');
   await type(page, 'Danger: what it is called', 'Peril');
   await expect.poll(async () => (await kept()).marks.danger).toMatchObject({ place: 'before the text', meets: 'baseline', words: { en: 'Peril' } });
+  // Numbers of headings, in the specimen too.
+  await page.getByRole('button', { name: 'Numbering', exact: true }).click();
+  const numbered = await drawing(page);
+  await field(page, 'Numbers of chapters').selectOption('I');
+  await expect(page.getByText('III.2', { exact: false }).first()).toBeVisible();
+  await expect.poll(() => drawing(page)).not.toBe(numbered);
+  await expect.poll(async () => (await kept()).numbering.chapters).toBe('I');
   await page.reload();
   await page.getByRole('button', { name: 'Marks of notes' }).click();
   await expect(field(page, 'Danger: what it is called')).toHaveValue('Peril');

@@ -1,4 +1,4 @@
-import { fontFaces, noteKinds, pageFields, pageNumberings, papers, propertyNames, readLength, type PagePlan as PlanOfCore, type StyleSheet as SheetOfCore } from '@ukiyo/core/styles';
+import { fontFaces, noteKinds, numberForms, pageFields, pageNumberings, papers, propertyNames, readLength, type PagePlan as PlanOfCore, type StyleSheet as SheetOfCore } from '@ukiyo/core/styles';
 import { z } from 'zod';
 import { Locale, Problem } from './content.ts';
 
@@ -28,6 +28,8 @@ const NoteMark = z.object({
   words: z.record(Locale, Words).exactOptional(),
 });
 const Face = z.enum(fontFaces);
+const Form = z.enum(numberForms);
+const Sign = z.enum(['.', '-', '–']);
 
 /** `StyleSheet` of core, as it travels, is stored, and is taken from another project. */
 export const StyleSheet: z.ZodType<SheetOfCore> = z.object({
@@ -37,6 +39,18 @@ export const StyleSheet: z.ZodType<SheetOfCore> = z.object({
   colours: z.record(z.string().regex(/^[a-z][a-z0-9-]{0,29}$/u, 'The name of a colour has small letters, digits and hyphens.'), z.string().regex(/^#[\da-f]{6}$/iu, 'A colour is written as #rrggbb.')),
   styles: z.record(StyleId, Style),
   marks: z.partialRecord(z.enum(noteKinds), NoteMark),
+  numbering: z.object({
+    parts: Form,
+    chapters: Form,
+    appendices: Form,
+    sections: Form,
+    depth: z.number().int().min(0).max(6),
+    sign: Sign,
+    chaptersByPart: z.boolean(),
+    captions: z.enum(['by chapter', 'throughout']),
+    captionForm: Form,
+    captionSign: Sign,
+  }),
 });
 export type StyleSheet = SheetOfCore;
 

@@ -3,6 +3,7 @@ import { elementOf, shortDescriptionOf, type Item, type Library } from '../libra
 import { childNamed, element, lineOf, type Element } from '../markup/index.ts';
 import { problem, type Problem } from '../problems/index.ts';
 import type { HouseRule } from '../rules/index.ts';
+import { usualNumbering, type Numbering } from '../styles/index.ts';
 import { wordsFor } from '../words/index.ts';
 import { basesAmong, choosing, type Choose } from './alternates.ts';
 import { nameIn } from './branches.ts';
@@ -11,7 +12,7 @@ import { readFacts } from './facts.ts';
 import { buildIndex } from './indexing.ts';
 import { fillKeys, keyScope, scopeKey, type KeyScope } from './keys.ts';
 import { relatedPlaces, resolveLinks, withRelated, type Standing } from './linking.ts';
-import { numberOf, type Counters } from './number.ts';
+import { captionNumber, numberOf, type Counters } from './number.ts';
 import type { Peer, PeerEdition, PeerMap } from './peers.ts';
 import { prepareTopic, type PendingLink, type PreparationContext, type PreparedTopic } from './prepare.ts';
 import type { GlossaryEntry, Listed, Place, PlaceRole, Publication, Reason, Target } from './publication.ts';
@@ -26,6 +27,8 @@ export interface Composition {
   /** Texts for keys that go before those of the map. */
   readonly variables?: Readonly<Record<string, string>>;
   readonly locale?: string;
+  /** How headings, figures and tables are numbered. */
+  readonly numbering?: Numbering;
   /** Values of `deliveryTarget` that this output answers to; content for others is dropped. */
   readonly deliveryTargets?: readonly string[];
   /** How the publications of another map are made, the one that is meant first; where it names none, it is made as this one is. */
@@ -51,7 +54,7 @@ export function compose(input: Composition, memory: ComposeMemory = composeMemor
 
 /** With the keys of the map. What a publication says of others does not depend on what these say of it: links of a peer to its own peers are left open. */
 function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): { readonly publication: Publication; readonly scope: KeyScope } {
-  const { library, facets = [], rules = [], variables = {}, locale = 'en' } = input;
+  const { library, facets = [], rules = [], variables = {}, locale = 'en', numbering = usualNumbering } = input;
   const lens = withDelivery(input.lens, input.deliveryTargets);
   const problems: Problem[] = [];
   const why: Reason[] = [];
@@ -116,8 +119,8 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
       let counted = landmark.number;
       if ((landmark.kind === 'figure' || landmark.kind === 'table') && landmark.title.length > 0) {
         const count = (perChapter[landmark.kind] += 1);
-        counted = perChapter.number === undefined ? `${count}` : `${perChapter.number}-${count}`;
-        (landmark.kind === 'figure' ? figures : tables).push({ anchor: landmark.anchor, number: counted, title: landmark.title });
+        counted = captionNumber(perChapter.number, count, numbering);
+        (landmark.kind === 'figure' ? figures : tables).push({ anchor: landmark.anchor, number: counted ?? '', title: landmark.title });
       }
       targets[landmark.anchor] = {
         anchor: landmark.anchor,
@@ -135,8 +138,9 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
   };
 
   const numbered = (role: PlaceRole, level: number, parent: string | undefined, ordinal: number): string | undefined => {
-    const number = numberOf(role, level, parent, ordinal, counters);
-    if (level <= 1) perChapter = { number: role === 'part' ? undefined : number, figure: 0, table: 0 };
+    const number = numberOf(role, level, parent, ordinal, counters, numbering);
+    const goesOn = numbering.captions === 'throughout' ? perChapter : { figure: 0, table: 0 };
+    if (level <= 1) perChapter = { ...goesOn, number: role === 'part' ? undefined : number };
     return number;
   };
 

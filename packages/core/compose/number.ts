@@ -1,39 +1,11 @@
+import { writtenNumber, type Numbering } from '../styles/index.ts';
 import type { PlaceRole } from './publication.ts';
 
-/** Counts places as a book does: parts in capital Roman numerals, chapters through all parts, appendices by letter, sections within. */
+/** Counts places as a book does: parts, chapters through all parts or in each, appendices, sections within. */
 export interface Counters {
   part: number;
   chapter: number;
   appendix: number;
-}
-
-const deepestNumbered = 3;
-
-function roman(value: number): string {
-  const signs: [number, string][] = [
-    [1000, 'M'],
-    [900, 'CM'],
-    [500, 'D'],
-    [400, 'CD'],
-    [100, 'C'],
-    [90, 'XC'],
-    [50, 'L'],
-    [40, 'XL'],
-    [10, 'X'],
-    [9, 'IX'],
-    [5, 'V'],
-    [4, 'IV'],
-    [1, 'I'],
-  ];
-  let rest = value;
-  let text = '';
-  for (const [size, sign] of signs) for (; rest >= size; rest -= size) text += sign;
-  return text;
-}
-
-/** 1 → A, 26 → Z, 27 → AA. */
-function letters(value: number): string {
-  return value <= 26 ? String.fromCharCode(64 + value) : letters(Math.floor((value - 1) / 26)) + letters(((value - 1) % 26) + 1);
 }
 
 /**
@@ -41,17 +13,26 @@ function letters(value: number): string {
  * @param parent the number of the place above, if it has one
  * @param ordinal 1 for the first numbered section under its parent
  */
-export function numberOf(role: PlaceRole, level: number, parent: string | undefined, ordinal: number, counters: Counters): string | undefined {
+export function numberOf(role: PlaceRole, level: number, parent: string | undefined, ordinal: number, counters: Counters, numbering: Numbering): string | undefined {
   switch (role) {
     case 'part':
-      return roman((counters.part += 1));
+      if (numbering.chaptersByPart) counters.chapter = 0;
+      return writtenNumber(numbering.parts, (counters.part += 1));
     case 'chapter':
-      return `${(counters.chapter += 1)}`;
+      return numbering.depth < 1 ? undefined : writtenNumber(numbering.chapters, (counters.chapter += 1));
     case 'appendix':
-      return letters((counters.appendix += 1));
-    case 'section':
-      return parent === undefined || level > deepestNumbered ? undefined : `${parent}.${ordinal}`;
+      return writtenNumber(numbering.appendices, (counters.appendix += 1));
+    case 'section': {
+      const own = parent === undefined || level > numbering.depth ? undefined : writtenNumber(numbering.sections, ordinal);
+      return own === undefined ? undefined : `${parent}${numbering.sign}${own}`;
+    }
     default:
       return undefined;
   }
+}
+
+/** The number of a figure or table. @param chapter of the chapter in which it stands */
+export function captionNumber(chapter: string | undefined, count: number, { captions, captionForm, captionSign }: Numbering): string | undefined {
+  const own = writtenNumber(captionForm, count);
+  return own === undefined || chapter === undefined || captions === 'throughout' ? own : `${chapter}${captionSign}${own}`;
 }

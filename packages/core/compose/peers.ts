@@ -1,5 +1,6 @@
 import type { Lens } from '../facets/index.ts';
 import { readReference, type Reference } from '../library/index.ts';
+import type { Numbering } from '../styles/index.ts';
 import { lookUpKey, type KeyScope } from './keys.ts';
 import { allPlaces, type Origin, type Place, type Publication } from './publication.ts';
 
@@ -24,6 +25,7 @@ export interface PeerEdition {
   readonly lens?: Lens;
   readonly variables?: Readonly<Record<string, string>>;
   readonly locale?: string;
+  readonly numbering?: Numbering;
   /** Values of `deliveryTarget` that its output answers to. */
   readonly deliveryTargets?: readonly string[];
   /** Address of a place in it for its readers; undefined where it has none. */

@@ -4,6 +4,7 @@
  */
 export { readLength, toMillimetres, toPoints, type Length } from './length.ts';
 export { definitionOf, faultOf, properties, propertyGroups, propertyNames, readRule, said, type PropertyName, type Value, type Values } from './properties.ts';
+export { numberForms, usualNumbering, writtenNumber, type NumberForm, type Numbering } from './numbering.ts';
 export { noteKinds, roleGroups, roleOf, roles, rootRole, type NoteKind, type Role } from './roles.ts';
 export {
   checkSheet,

@@ -1,4 +1,5 @@
 import { problem, type Problem } from '../problems/index.ts';
+import type { Numbering } from './numbering.ts';
 import { definitionOf, faultOf, propertyNames, readRule, type PropertyName, type Value, type Values } from './properties.ts';
 import { noteKinds, roleOf, rootRole, type NoteKind } from './roles.ts';
 
@@ -47,6 +48,7 @@ export interface StyleSheet {
   readonly colours: Readonly<Record<string, string>>;
   readonly styles: Readonly<Record<string, Style>>;
   readonly marks: Readonly<Partial<Record<NoteKind, NoteMark>>>;
+  readonly numbering: Numbering;
 }
 
 const baseOf = (sheet: StyleSheet, id: string): string | undefined => (id === rootRole ? undefined : (sheet.styles[id]?.base ?? (roleOf(id) || sheet.styles[id] ? impliedBase(id) : undefined)));

@@ -1,3 +1,4 @@
+import { usualNumbering } from './numbering.ts';
 import { noSlots, type PagePlan } from './plan.ts';
 import type { Style, StyleSheet } from './sheet.ts';
 
@@ -108,6 +109,7 @@ const workshop: StyleSheet = {
     remember: { icon: 'circle', size: '6mm', place: 'margin column', meets: 'top' },
     note: { icon: 'circle', size: '6mm', place: 'margin column', meets: 'top' },
   },
+  numbering: usualNumbering,
 };
 
 /** A sheet that says some styles of another otherwise: what it says of a style replaces what that one says of it. */
@@ -186,6 +188,7 @@ const handbook = restyled(workshop, {
     'page-number': printed({ colour: 'ink', figures: 'old style' }),
   },
   marks: markEach(workshop, { place: 'before the text', size: '4.4mm', meets: 'baseline' }),
+  numbering: { ...usualNumbering, depth: 2, captions: 'throughout' },
 });
 
 /** A sans face, tight lines, banded tables: to look things up in. */

@@ -7,6 +7,7 @@ import {
   contrast,
   icons,
   lineage,
+  numberForms,
   pageGeometry,
   papers,
   paperSize,
@@ -21,6 +22,7 @@ import {
   withStyle,
   withValue,
   wornStyle,
+  writtenNumber,
   type PagePlan,
   type StyleSheet,
 } from './index.ts';
@@ -34,6 +36,20 @@ describe('lengths', () => {
     expect([toPoints('1in'), toPoints('25.4mm'), toPoints('1.5em', 10), toPoints('9.6pt')]).toEqual([72, 72, 15, 9.6]);
     expect(toPoints('2.54cm')).toBeCloseTo(72, 10);
     expect(toMillimetres('72pt')).toBeCloseTo(25.4, 10);
+  });
+});
+
+describe('numbers', () => {
+  it('are written in every form', () => {
+    expect(numberForms.map((form) => [1, 4, 27, 1999].map((count) => writtenNumber(form, count)))).toEqual([
+      ['1', '4', '27', '1999'],
+      ['01', '04', '27', '1999'],
+      ['A', 'D', 'AA', 'BXW'],
+      ['a', 'd', 'aa', 'bxw'],
+      ['I', 'IV', 'XXVII', 'MCMXCIX'],
+      ['i', 'iv', 'xxvii', 'mcmxcix'],
+      [undefined, undefined, undefined, undefined],
+    ]);
   });
 });
 

@@ -1,6 +1,6 @@
 import { compose, type Publication } from '@ukiyo/core/compose';
 import { textLibrary } from '@ukiyo/core/library';
-import { noteKinds } from '@ukiyo/core/styles';
+import { noteKinds, type Numbering } from '@ukiyo/core/styles';
 
 const notes = noteKinds.map((kind) => `<note type="${kind}">Keep one hand on the rail while the ladder is wet; the other carries the line.</note>`).join('');
 const rows = [
@@ -36,7 +36,7 @@ const task = {
 };
 
 /** A few pages on which every style is worn by something. */
-export const specimen = (locale: string): Publication =>
+export const specimen = (locale: string, numbering?: Numbering): Publication =>
   compose({
     library: textLibrary(
       [
@@ -53,4 +53,5 @@ export const specimen = (locale: string): Publication =>
     ),
     map: 'specimen',
     locale,
+    ...(numbering ? { numbering } : {}),
   });

@@ -6,6 +6,7 @@ import { allPlaces, compose, composeMemory, type ComposeMemory, type PeerEdition
 import { lensOf } from '@ukiyo/core/facets';
 import { textLibrary, type Library, type TextLibrary } from '@ukiyo/core/library';
 import { bySeverity, type Problem } from '@ukiyo/core/problems';
+import { usualNumbering, type Numbering } from '@ukiyo/core/styles';
 import { createPrintEngine, printPublication, siteAddress, siteFiles, type AssetSource, type PrintDesign, type PrintEngine } from '@ukiyo/press';
 import { Zip, ZipDeflate } from 'fflate';
 import type { Services } from '../app/services.ts';
@@ -112,7 +113,7 @@ const deliveryTargets: Readonly<Record<Edition['output'], readonly string[]>> = 
  * How another map is published, for links into it: first the editions that are most like this one, and of equal ones that which leaves least of its
  * map out.
  */
-function peerEditionsFor(edition: Edition, editions: readonly Edition[], library: Library): (map: string) => PeerEdition[] {
+function peerEditionsFor(edition: Edition, editions: readonly Edition[], library: Library, numberingOf: (edition: Edition) => Numbering): (map: string) => PeerEdition[] {
   const lensFor = ({ lens }: Edition) => (lens === null ? undefined : library.lens(lens));
   const likeness = (other: Edition): number => (other.output === edition.output ? 2 : 0) + (other.locale === edition.locale ? 1 : 0);
   const narrowness = (other: Edition): number => lensFor(other)?.rules.length ?? 0;
@@ -127,7 +128,7 @@ function peerEditionsFor(edition: Edition, editions: readonly Edition[], library
           if (address === '') return undefined;
           return output === 'print' ? address : `${address.replace(/\/$/u, '')}/${siteAddress(publication, anchor) ?? ''}`;
         };
-        return { variables, locale, deliveryTargets: deliveryTargets[output], address: place, ...(lens ? { lens } : {}) };
+        return { variables, locale, numbering: numberingOf(peer), deliveryTargets: deliveryTargets[output], address: place, ...(lens ? { lens } : {}) };
       });
 }
 
@@ -136,6 +137,8 @@ export async function composeEdition(services: Services, project: string, editio
   const { library, texts, rows, facets } = await readLibrary(services, project, bench, written);
   const agreed = { facets, rules: (await services.agreements.read(project)).rules };
   const lens = edition.lens === null ? undefined : library.lens(edition.lens);
+  const { sheets } = await services.designs.read(project);
+  const numberingOf = ({ sheet }: Edition): Numbering => sheets.find(({ id }) => id === sheet)?.content.numbering ?? usualNumbering;
   tell({ step: 'Composing', done: 0, total: texts.length });
   const publication = compose(
     {
@@ -144,8 +147,9 @@ export async function composeEdition(services: Services, project: string, editio
       ...agreed,
       variables: edition.variables,
       locale: edition.locale,
+      numbering: numberingOf(edition),
       deliveryTargets: deliveryTargets[edition.output],
-      peerEditions: peerEditionsFor(edition, await services.editions.editions(project), library),
+      peerEditions: peerEditionsFor(edition, await services.editions.editions(project), library, numberingOf),
       ...(lens ? { lens } : {}),
     },
     bench.memory,

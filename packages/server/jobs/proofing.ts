@@ -45,9 +45,12 @@ export async function proof(services: Services, project: string, question: Proof
   const engine = (bench.engine ??= createPrintEngine());
   clearTimeout(bench.later);
   if (question.kind === 'specimen') {
-    const { locale } = question;
-    const publication = bench.specimens.get(locale) ?? specimen(locale);
-    bench.specimens.set(locale, publication);
+    const { locale, sheet } = question;
+    const key = JSON.stringify([locale, sheet.numbering]);
+    const publication = bench.specimens.get(key) ?? specimen(locale, sheet.numbering);
+    // One is enough: the next order is most likely like this one.
+    bench.specimens.clear();
+    bench.specimens.set(key, publication);
     const rows = await services.assets.rows(project);
     return proofOf(proofPublication(publication, assetsOf(services, rows), engine, question), question, started, true);
   }

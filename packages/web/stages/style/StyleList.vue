@@ -15,6 +15,7 @@ const groups = computed(() => [...roleGroups.map((name) => ({ name: name, list: 
   <nav class="styles" aria-label="Styles">
     <button type="button" class="plain item" :aria-current="chosen === '' ? 'true' : undefined" @click="emit('choose', '')">Faces and colours</button>
     <button type="button" class="plain item" :aria-current="chosen === 'marks' ? 'true' : undefined" @click="emit('choose', 'marks')">Marks of notes</button>
+    <button type="button" class="plain item" :aria-current="chosen === 'numbering' ? 'true' : undefined" @click="emit('choose', 'numbering')">Numbering</button>
     <input v-model="filter" type="search" placeholder="Filter styles" aria-label="Filter styles" />
     <section v-for="group in groups" :key="group.name">
       <h3>{{ group.name }}</h3>

@@ -14,6 +14,7 @@ import PickOne from '../../parts/PickOne.vue';
 import { useSession } from '../../parts/session.ts';
 import { usePlace } from '../../shell/place.ts';
 import NoteMarks from './NoteMarks.vue';
+import NumberingForm from './NumberingForm.vue';
 import PlanForm from './PlanForm.vue';
 import SheetBasics from './SheetBasics.vue';
 import StyleForm from './StyleForm.vue';
@@ -168,6 +169,7 @@ const lists = computed(() => [
       <div v-if="current.problems.value.length > 0" role="alert"><ul class="problems"><li v-for="(problem, at) in current.problems.value" :key="at" class="seal-text">{{ problem.message }}</li></ul></div>
       <template v-if="kind === 'sheets' && sheet.draft.value">
         <NoteMarks v-if="chosen === 'marks'" :sheet="sheet.draft.value" :locale="locale" :disabled="!mayChange" @change="sheet.change" />
+        <NumberingForm v-else-if="chosen === 'numbering'" :numbering="sheet.draft.value.numbering" :disabled="!mayChange" @change="sheet.change" />
         <SheetBasics v-else-if="chosen === ''" :sheet="sheet.draft.value" :disabled="!mayChange" :users="users" @change="sheet.change" />
         <StyleForm v-else :id="chosen" :sheet="sheet.draft.value" :locale="locale" :disabled="!mayChange" @change="sheet.change" @remove="removeStyle" />
       </template>
