@@ -97,3 +97,9 @@ export function writeAreas(imagemap: Element, areas: readonly PlacedArea[]): Ele
   const others = imagemap.children.filter((child) => !isElement(child) || child.name !== 'area');
   return { ...imagemap, children: [...others, ...areas.map((area) => writeArea(area, area.was === undefined ? undefined : before[area.was])), ...undrawn] };
 }
+
+/** Where a sign for an area stands best: in the upper left of a rectangle, in the middle of a circle, at the first corner of any other shape. */
+export function signPlace(shape: Shape): Point {
+  if (shape.kind === 'circle') return shape.centre;
+  return shape.kind === 'rect' ? shape.from : shape.corners[0]!;
+}

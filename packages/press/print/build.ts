@@ -1,10 +1,11 @@
 import type { Place, Publication, ResolvedElement } from '@ukiyo/core/compose';
 import { basesOf, isA, mannerOf, type Manner } from '@ukiyo/core/grammar';
 import { childElements, childNamed, isElement, lineOf, type Element, type Node } from '@ukiyo/core/markup';
+import { readArea, signPlace } from '@ukiyo/core/imagemaps';
 import { readMedia } from '@ukiyo/core/media';
 import { problem, type Problem } from '@ukiyo/core/problems';
 import { linkFormOf } from '@ukiyo/core/library';
-import { wornStyle, type StyleSheet } from '@ukiyo/core/styles';
+import { writtenNumber, wornStyle, type StyleSheet } from '@ukiyo/core/styles';
 import { gridOf, type GridRow } from '@ukiyo/core/tables';
 import { wordsFor } from '@ukiyo/core/words';
 import { flowOf } from '../shared/flow.ts';
@@ -12,7 +13,7 @@ import { linkWords, peerName, peerTitle } from '../shared/links.ts';
 import { printable } from '../shared/text.ts';
 import { noteName, wornStyles } from '../shared/worn.ts';
 import { columnTracks, millimetres } from './measures.ts';
-import type { Block, Inline, Marking, PrintCell, PrintDocument, PrintIndexEntry, PrintPlace, PrintTable } from './document.ts';
+import type { Block, Inline, Marking, PrintCell, PrintDocument, PrintIndexEntry, PrintPlace, PrintTable, Spot } from './document.ts';
 
 /** What the page template calls each manner. */
 const signs = { bold: 'b', italic: 'i', underlined: 'u', superscript: 'sup', subscript: 'sub', struck: 'strike', code: 'code', control: 'ui', quoted: 'q' } as const satisfies Record<Manner, string>;
@@ -22,6 +23,8 @@ const deepest = 12;
 export interface PrintAssets {
   /** Path of the image in the engine's workspace; undefined when it cannot be shown. */
   path(id: string): string | undefined;
+  /** Of the image, in its own units. */
+  size(id: string): { readonly width: number; readonly height: number } | undefined;
 }
 
 /**
@@ -155,9 +158,20 @@ export function buildPrintDocument(publication: Publication, assets: PrintAssets
       return alone ? imageBlock(alone) : [{ t: 'p', c: inlines(part.nodes, depth) }];
     });
 
-  const imageBlock = (element: Element): Block[] => {
+  const imageBlock = (element: Element, spots: readonly Spot[] = []): Block[] => {
     const src = sourceOf(element);
-    return [...marksOf(element), { t: 'img', src: src ?? '', alt: altOf(element), ...sized(element), ...(src === undefined ? { missing: true } : {}) }];
+    return [...marksOf(element), { t: 'img', src: src ?? '', alt: altOf(element), ...sized(element), ...(src === undefined ? { missing: true } : {}), ...(spots.length === 0 ? {} : { spots }) }];
+  };
+  /** On paper nothing can be pointed at: areas have letters, which a list under the image explains. None where one of them cannot be placed. */
+  const spotsOf = (areas: readonly Element[], picture: Element): Spot[] => {
+    const href = picture.attributes['href'] ?? '';
+    const size = href.startsWith('asset:') ? assets.size(href.slice('asset:'.length)) : undefined;
+    const read = areas.map(readArea);
+    if (!size || read.some((area) => area === undefined)) return [];
+    return read.map((area, at) => {
+      const { x, y } = signPlace(area!.shape);
+      return { sign: writtenNumber('A', at + 1)!, x: x / size.width, y: y / size.height };
+    });
   };
   /** On paper: its poster, what it shows, and where it can be played. */
   const mediaBlock = (element: Element): Block[] => {
@@ -319,14 +333,22 @@ export function buildPrintDocument(publication: Publication, assets: PrintAssets
     lines: preformatted('lines'),
     lq: (element, depth) => [...marksOf(element), { t: 'quote', c: blocks(element.children, depth) }],
     fig: (element, depth) => {
-      const caption = captioned(element);
+      const areas = childElements(element).filter((part) => part.name === 'area');
+      const picture = childNamed(element, 'image');
+      const spots = picture ? spotsOf(areas, picture) : [];
+      const legend = areas.slice(0, spots.length).map((area, at) => ({
+        sign: spots[at]!.sign,
+        c: inlines(
+          area.children.filter((part) => isElement(part) && part.name === 'xref'),
+          depth,
+        ),
+      }));
+      const shown = childElements(element).filter((part) => !['title', 'desc', 'area'].includes(part.name));
       return [
         {
           t: 'fig',
-          ...caption,
-          c: childElements(element)
-            .filter((part) => !['title', 'desc', 'area'].includes(part.name))
-            .flatMap((part) => blocks([part], depth)),
+          ...captioned(element),
+          c: [...shown.flatMap((part) => (part === picture ? imageBlock(part, spots) : blocks([part], depth))), ...(legend.length === 0 ? [] : [{ t: 'legend' as const, items: legend }])],
         },
       ];
     },
@@ -336,7 +358,7 @@ export function buildPrintDocument(publication: Publication, assets: PrintAssets
       return groups.map((group, index) => table(element, group, index === 0 ? caption : { at: [] }, depth));
     },
     simpletable: (element, depth) => [table(element, element, captioned(element), depth)],
-    image: imageBlock,
+    image: (element) => imageBlock(element),
     object: (element) => mediaBlock(element),
     example: (element, depth) => titled(element, depth, words.example),
     prereq: (element, depth) => labelled(element, words.prerequisites, depth),

@@ -238,6 +238,46 @@ describe('styles on paper', () => {
   });
 });
 
+describe('an image map on paper', () => {
+  it('has a letter at each area, and a list that leads to where they lead', () => {
+    const svg = '<svg xmlns="http://www.w3.org/2000/svg" width="200" height="100"><rect width="200" height="100" fill="#eeeeee"/></svg>';
+    const area = (coords: string, name: string, shape = 'rect'): string => `<area><shape>${shape}</shape><coords>${coords}</coords><xref href="topic:b">${name}</xref></area>`;
+    const map = `<imagemap><title>Quay</title><image href="asset:quay" width="100mm"><alt>The quay</alt></image>${area('50,25,80,60', 'Ladder')}${area('150,75,10', 'Bollard', 'circle')}</imagemap>`;
+    const publication = composeTexts(
+      [
+        '<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle><chapter href="topic:a"/><chapter href="topic:b"/></bookmap>',
+        concept('a', `<section>${map}</section>`),
+        concept('b', '<p>x</p>'),
+      ],
+      { assets: [{ id: 'quay', name: 'quay.svg', mediaType: 'image/svg+xml', width: 200, height: 100 }] },
+    );
+    const plan = bare(shippedPlans['a5-pocket']!);
+    const { pdf, problems } = printPublication(
+      publication,
+      () => ({ id: 'quay', name: 'quay.svg', mediaType: 'image/svg+xml', width: 200, height: 100, bytes: new TextEncoder().encode(svg) }),
+      engine,
+      { sheet: workshop, plan },
+    );
+    expect(problems).toEqual([]);
+    const file = join(folder, 'areas.pdf');
+    writeFileSync(file, pdf!);
+    const text = execFileSync('pdftotext', ['-f', '1', '-l', '1', file, '-'], { encoding: 'utf8' }).replace(/\s+/gu, ' ');
+    expect(text).toMatch(/A .*Ladder on the next page.*B .*Bollard on the next page|Ladder on the next page Bollard on the next page/u);
+    const boxes = execFileSync('pdftotext', ['-bbox', '-f', '1', '-l', '1', file, '-'], { encoding: 'utf8' });
+    const signs = [...boxes.matchAll(/xMin="([\d.]+)" yMin="([\d.]+)" xMax="([\d.]+)" yMax="([\d.]+)">([AB])</gu)].map(([, x, y, right, bottom, sign]) => ({
+      sign,
+      x: (Number(x) + Number(right)) / 2,
+      y: (Number(y) + Number(bottom)) / 2,
+    }));
+    const of = (sign: string) => signs.filter((one) => one.sign === sign).toSorted((a, b) => a.y - b.y)[0]!;
+    const left = pageGeometry(plan).text.right;
+    // 100 mm wide: a quarter and three quarters of it, and half of that from top to bottom.
+    expect(of('A').x / points).toBeCloseTo(left + 25, 0);
+    expect(of('B').x / points).toBeCloseTo(left + 75, 0);
+    expect((of('B').y - of('A').y) / points).toBeCloseTo(25, 0);
+  });
+});
+
 describe('a topic set alone', () => {
   const publication = composeDemo('installation-manual', 'installer-tern-q', { product: 'Tern Q' }, { deliveryTargets: ['print'] });
   const layout = layoutOf(publication, demoAssets, engine, usualDesign);

@@ -22,6 +22,13 @@ export interface Marking {
   readonly bar?: boolean;
 }
 
+/** A sign on an image; `x` and `y` as shares of its width and height. */
+export interface Spot {
+  readonly sign: string;
+  readonly x: number;
+  readonly y: number;
+}
+
 export interface PrintCell {
   readonly c: readonly Block[];
   readonly cs: number;
@@ -59,7 +66,9 @@ export type Block = { readonly s?: string } & (
   | { readonly t: 'lines'; readonly c: readonly Inline[] }
   | { readonly t: 'quote'; readonly c: readonly Block[] }
   | { readonly t: 'fig'; readonly c: readonly Block[]; readonly at: readonly string[]; readonly num?: string; readonly cap?: readonly Inline[] }
-  | { readonly t: 'img'; readonly src: string; readonly alt: string; readonly w?: string; readonly missing?: boolean }
+  | { readonly t: 'img'; readonly src: string; readonly alt: string; readonly w?: string; readonly missing?: boolean; readonly spots?: readonly Spot[] }
+  /** What the signs on an image stand for. */
+  | { readonly t: 'legend'; readonly items: readonly { readonly sign: string; readonly c: readonly Inline[] }[] }
   | { readonly t: 'group'; readonly c: readonly Block[] }
   | ({ readonly t: 'mark'; readonly c: readonly Block[] } & Marking)
   | PrintTable

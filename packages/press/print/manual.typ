@@ -232,6 +232,10 @@
   if "num" in b { inline-styled("caption-number", word + " " + b.num); h(0.8em) }
   walk-lines(b.cap)
 }
+#let sign-disc(sign) = {
+  set text(..styles.caption-number.letters)
+  box(width: 4.4mm, height: 4.4mm, fill: rgb(colours.at("accent", default: "#12305f")), radius: 50%, stroke: 0.6pt + white, align(center + horizon, text(fill: white, size: 7pt, sign)))
+}
 #let picture(b) = {
   if b.at("missing", default: false) {
     block(width: 100%, stroke: (paint: seal, thickness: 0.6pt, dash: "dashed"), inset: 4mm, text(size: 8.4pt, fill: seal, if b.alt == "" { "—" } else { b.alt }))
@@ -242,7 +246,13 @@
     let fitted = layout(size => {
       let room = (plan.height - plan.top - plan.bottom) * 1mm * 0.86
       let natural = measure(shown, width: size.width)
-      if natural.height > room { scale(reflow: true, room / natural.height * 100%, shown) } else { shown }
+      let share = if natural.height > room { room / natural.height } else { 1 }
+      let drawn = if share < 1 { scale(reflow: true, share * 100%, shown) } else { shown }
+      if "spots" not in b { return drawn }
+      box({
+        drawn
+        for s in b.spots { place(top + left, dx: s.x * natural.width * share - 2.2mm, dy: s.y * natural.height * share - 2.2mm, pdf.artifact(sign-disc(s.sign))) }
+      })
     })
     block(width: 100%, above: 0.6em, below: 0.6em, if b.alt == "" { pdf.artifact(fitted) } else { fitted })
   }
@@ -378,7 +388,9 @@
         block(above: pt-of("term-name", "above"), below: pt-of("term-name", "below"), sticky: true, for d in i.dt { worded(styles.term-name, walk-lines(d)); h(0.6em) })
         pad(..sides, in-manner(s, walk(i.dd, depth: depth)))
       })
-    } else if b.t == "note" { note-block(b, walk) } else if b.t == "code" { framed(styles.at(if own == none { "code-block" } else { own }), keep-lines(b.c)) } else if b.t == "lines" { framed(styles.at(if own == none { "lines" } else { own }), keep-lines(b.c)) } else if b.t == "quote" { framed(styles.at(if own == none { "quote" } else { own }), walk(b.c)) } else if b.t == "img" { picture(b) } else if b.t == "group" { if own == none { walk(b.c, depth: depth) } else { framed(styles.at(own), walk(b.c, depth: depth)) } } else if b.t == "mark" {
+    } else if b.t == "note" { note-block(b, walk) } else if b.t == "code" { framed(styles.at(if own == none { "code-block" } else { own }), keep-lines(b.c)) } else if b.t == "lines" { framed(styles.at(if own == none { "lines" } else { own }), keep-lines(b.c)) } else if b.t == "quote" { framed(styles.at(if own == none { "quote" } else { own }), walk(b.c)) } else if b.t == "img" { picture(b) } else if b.t == "legend" {
+      in-manner(styles.figure-title, block(above: 1.6mm, below: 1.6mm, grid(columns: (6mm, 1fr), row-gutter: 1.2mm, align: (start + horizon, start + horizon), ..b.items.map(i => (sign-disc(i.sign), walk-lines(i.c))).flatten())))
+    } else if b.t == "group" { if own == none { walk(b.c, depth: depth) } else { framed(styles.at(own), walk(b.c, depth: depth)) } } else if b.t == "mark" {
       block(
         width: 100%, fill: if "bg" in b { rgb(b.bg) }, outset: (x: 1.2mm, y: 0.8mm), stroke: if b.at("bar", default: false) { (left: 1.4pt + ink) },
         if "fg" in b { text(fill: rgb(b.fg), walk(b.c, depth: depth)) } else { walk(b.c, depth: depth) },

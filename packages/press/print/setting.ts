@@ -48,8 +48,12 @@ export function settingOf(publication: Publication, source: AssetSource, engine:
     const path = asset && `/assets/${assetFileName(asset)}`;
     return path !== undefined && images.has(path) ? path : undefined;
   };
+  const sizeOf = (id: string): { width: number; height: number } | undefined => {
+    const { width, height } = source(id) ?? {};
+    return width === undefined || height === undefined ? undefined : { width, height };
+  };
   const attempt = <Made>(act: (document: PrintDocument, images: ReadonlyMap<string, Uint8Array>) => Made): Made => {
-    const built = buildPrintDocument(publication, { path: pathOf }, sheet, part?.traced);
+    const built = buildPrintDocument(publication, { path: pathOf, size: sizeOf }, sheet, part?.traced);
     const { data, images: marks } = designData({ sheet, plan }, publication.locale, built.document.dir === 'rtl', pathOf);
     const whole = { ...built.document, design: data };
     const made = act(part ? part.narrow(whole) : whole, new Map([...images, ...marks]));
