@@ -137,6 +137,22 @@ test('a page plan is drawn to scale: edges are moved by hand and by keys, figure
   await expect(page).toHaveURL(/plans\/a4-margin$/u);
 });
 
+test('an edition is duplicated, made with other styles, and compared with the first', async ({ page }) => {
+  await signIn(page, 'teo', '/publish');
+  await page.getByRole('link', { name: /Tern Operator’s Handbook/u }).click();
+  await page.getByRole('button', { name: 'Duplicate' }).click();
+  await expect(page.getByRole('heading', { name: 'Tern Operator’s Handbook, copy' })).toBeVisible();
+  await field(page, 'Style sheet').selectOption('reference');
+  await field(page, 'Page plan').selectOption('letter-margin');
+  await page.getByRole('button', { name: 'Save edition' }).click();
+  await field(page, 'Compare with').selectOption({ label: 'Tern Operator’s Handbook' });
+  const compared = page.getByRole('region', { name: 'Compared with another edition' });
+  await expect(compared.getByRole('row')).toHaveText([/Handbook, copy.*Handbook$/u, /Style sheet\s*Dense reference\s*Quiet handbook/u, /Page plan\s*Letter with margin column\s*A5 pocket/u]);
+  await expect(compared).toContainText('The same in both: output, map, lens, locale, address.');
+  const stock = await stockOf(page);
+  await stock.remove(`editions/${new URL(page.url()).pathname.split('/').at(-1)!}`);
+});
+
 test('style sheets go out as files and come in again; what is none is refused; writers look and do not change', async ({ page }) => {
   await signIn(page, 'teo', '/style/sheets/reference');
   const download = page.waitForEvent('download');

@@ -5,6 +5,7 @@ import { useRoute, useRouter } from 'vue-router';
 import { useLibrary } from '../../parts/library.ts';
 import { useSession } from '../../parts/session.ts';
 import { usePlace } from '../../shell/place.ts';
+import EditionComparison from './EditionComparison.vue';
 import EditionForm from './EditionForm.vue';
 import EveryReader from './EveryReader.vue';
 import ImpressionCard from './ImpressionCard.vue';
@@ -41,6 +42,15 @@ async function save(input: EditionInput): Promise<void> {
   changing.value = false;
   await router.replace({ name: 'publish', params: { id: saved.id } });
 }
+/** The same under another name, to be changed. */
+async function duplicate(): Promise<void> {
+  if (!edition.value) return;
+  const { id: _own, ...settings } = edition.value;
+  const saved = await publishing.saveEdition(undefined, { ...settings, name: `${settings.name}, copy` });
+  if (!saved) return;
+  await router.push({ name: 'publish', params: { id: saved.id } });
+  changing.value = true;
+}
 const latest = (edition: string): string => {
   const impression = publishing.impressions.value.find((one) => one.edition === edition);
   return impression ? `no. ${impression.number}, ${impression.state}` : 'never built';
@@ -65,11 +75,13 @@ const latest = (edition: string): string => {
         <header class="head">
           <h1>{{ edition?.name ?? 'New edition' }}</h1>
           <span class="gap" />
+          <n-button v-if="edition && mayPublish" @click="duplicate">Duplicate</n-button>
           <n-button v-if="edition && mayPublish" @click="changing = !changing">{{ changing ? 'Close settings' : 'Settings' }}</n-button>
           <n-button v-if="edition && mayPublish" type="primary" @click="publishing.build(edition.id)">Build</n-button>
         </header>
         <p v-if="edition" class="quiet">{{ mapTitle }}, through the lens {{ lensName }}<template v-for="(value, key) in edition.variables" :key="key">, {{ key }} = {{ value }}</template></p>
         <EditionForm v-if="changing || isNew" :edition="edition" :lenses="publishing.lenses.value" :may-change="mayPublish" @save="save" />
+        <EditionComparison v-if="edition" :edition="edition" :editions="publishing.editions.value" :lenses="publishing.lenses.value" />
         <EveryReader v-if="edition" :edition="edition.id" />
         <section v-if="edition" class="impressions" aria-label="Impressions">
           <h2>Impressions</h2>
