@@ -19,10 +19,14 @@ import type { Block, Inline, Marking, PrintCell, PrintDocument, PrintIndexEntry,
 const signs = { bold: 'b', italic: 'i', underlined: 'u', superscript: 'sup', subscript: 'sub', struck: 'strike', code: 'code', control: 'ui', quoted: 'q' } as const satisfies Record<Manner, string>;
 /** Deeper than this the page engine's bound on nested rules would end the whole manual; such content is set without further nesting. */
 const deepest = 12;
+/** Of a QR code, in millimetres: telephones read it at arm’s length (common practice). */
+const codeWidth = '24';
 
 export interface PrintAssets {
   /** Path of the image in the engine's workspace; undefined when it cannot be shown. */
   path(id: string): string | undefined;
+  /** Path of an image that says an address to a telephone. */
+  code(address: string): string;
   /** Of the image, in its own units. */
   size(id: string): { readonly width: number; readonly height: number } | undefined;
 }
@@ -178,9 +182,11 @@ export function buildPrintDocument(publication: Publication, assets: PrintAssets
     const media = readMedia(element);
     if (!media) return marksOf(element);
     const poster = media.poster.startsWith('asset:') ? assets.path(media.poster.slice('asset:'.length)) : undefined;
-    const address: Inline[] = /^https?:/iu.test(media.source) ? [' ', { t: 'url', href: media.source, c: [media.source] }] : [];
+    const isOnWeb = /^https?:/iu.test(media.source);
+    const address: Inline[] = isOnWeb ? [' ', { t: 'url', href: media.source, c: [media.source] }] : [];
     const told: Inline = { t: 'i', c: [`${words[media.kind]}: `, printable(media.description)] };
-    return [...marksOf(element), ...(poster === undefined ? [] : [{ t: 'img' as const, src: poster, alt: printable(media.description) }]), { t: 'p', c: [told, ...address] }];
+    const code: Block[] = isOnWeb ? [{ t: 'img', src: assets.code(media.source), alt: media.source, w: codeWidth }] : [];
+    return [...marksOf(element), ...(poster === undefined ? [] : [{ t: 'img' as const, src: poster, alt: printable(media.description) }]), { t: 'p', c: [told, ...address] }, ...code];
   };
   const marksOf = (element: Element): Block[] => {
     const { origin } = element as ResolvedElement;

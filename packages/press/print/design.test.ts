@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { pageGeometry, shippedPlans, shippedSheets, withStyle, withValue, type NoteMark, type PagePlan, type StyleSheet } from '@ukiyo/core/styles';
 import { composeTexts, concept } from '@ukiyo/core/testing';
 import type { Publication } from '@ukiyo/core/compose';
+import jsQR from 'jsqr';
 import { describe, expect, it } from 'vitest';
 import { composeDemo, demoAssets } from '../testing/demo.ts';
 import { createPrintEngine, layoutOf, printPublication, proofPublication, proofTopic, specimen, usualDesign, type PrintDesign } from './index.ts';
@@ -235,6 +236,22 @@ describe('styles on paper', () => {
       expect(problems, sheet.name).toEqual([]);
       expect([pageCount > 2, svg.startsWith('<svg')], sheet.name).toEqual([true, true]);
     }
+  });
+});
+
+describe('video on paper', () => {
+  it('has its address as a QR code, which an independent reader understands (jsQR)', () => {
+    const address = 'https://tides.example/fog-horn.mp4?take=2';
+    const video = `<object data="${address}" type="video/mp4"><desc>A fog horn</desc></object>`;
+    const { file } = printed(book(`<section>${video}</section>`), { sheet: workshop, plan: bare(shippedPlans['a4-margin']!) });
+    const name = join(folder, 'code');
+    execFileSync('pdftoppm', ['-r', '100', '-gray', '-f', '1', '-l', '1', '-singlefile', file, name]);
+    const image = readFileSync(`${name}.pgm`);
+    const [, width, height] = /^P5\s+(\d+)\s+(\d+)/u.exec(image.subarray(0, 40).toString('latin1'))!.map(Number) as [number, number, number];
+    const pixels = image.subarray(image.length - width * height);
+    const colours = new Uint8ClampedArray(width * height * 4);
+    pixels.forEach((value, at) => colours.set([value, value, value, 255], at * 4));
+    expect(jsQR(colours, width, height)?.data).toBe(address);
   });
 });
 

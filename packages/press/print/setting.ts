@@ -2,6 +2,7 @@ import type { Publication } from '@ukiyo/core/compose';
 import { problem, type Problem } from '@ukiyo/core/problems';
 import { checkPlan, checkSheet } from '@ukiyo/core/styles';
 import { assetFileName, isImage, type AssetSource } from '../shared/assets.ts';
+import { qrImage } from '../shared/qr.ts';
 import { buildPrintDocument } from './build.ts';
 import { designData, usualDesign, type PrintDesign } from './design.ts';
 import type { PrintDocument } from './document.ts';
@@ -48,15 +49,21 @@ export function settingOf(publication: Publication, source: AssetSource, engine:
     const path = asset && `/assets/${assetFileName(asset)}`;
     return path !== undefined && images.has(path) ? path : undefined;
   };
+  const codes = new Map<string, Uint8Array>();
+  const codeOf = (address: string): string => {
+    const path = `/codes/${codes.size}.svg`;
+    codes.set(path, qrImage(address));
+    return path;
+  };
   const sizeOf = (id: string): { width: number; height: number } | undefined => {
     const { width, height } = source(id) ?? {};
     return width === undefined || height === undefined ? undefined : { width, height };
   };
   const attempt = <Made>(act: (document: PrintDocument, images: ReadonlyMap<string, Uint8Array>) => Made): Made => {
-    const built = buildPrintDocument(publication, { path: pathOf, size: sizeOf }, sheet, part?.traced);
+    const built = buildPrintDocument(publication, { path: pathOf, size: sizeOf, code: codeOf }, sheet, part?.traced);
     const { data, images: marks } = designData({ sheet, plan }, publication.locale, built.document.dir === 'rtl', pathOf);
     const whole = { ...built.document, design: data };
-    const made = act(part ? part.narrow(whole) : whole, new Map([...images, ...marks]));
+    const made = act(part ? part.narrow(whole) : whole, new Map([...images, ...codes, ...marks]));
     problems.push(...built.problems);
     return made;
   };
