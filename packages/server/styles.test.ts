@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import type { Designs, Edition, Impression, KeptPlan, KeptSheet, Proof } from '@ukiyo/contracts';
 import { shippedPlans, shippedSheets, withValue } from '@ukiyo/core/styles';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { warmChild } from './jobs/warm.ts';
 import { startTestServer, type TestServer } from './testing.ts';
 
 let server: TestServer;
@@ -72,6 +73,22 @@ describe('style sheets and page plans', () => {
     const site = await build('Tern Help');
     const rules = await readFile(join(server.services.impressionFolder(site.id), 'site', 'sheet.css'), 'utf8');
     expect(rules).toContain('article .lead { font-size: 1.1667rem; font-style: italic; color: #5f6575;');
+  });
+});
+
+describe('a warm child process', () => {
+  it('is started again after it has ended, whether it was asked for something or not', async () => {
+    const child = warmChild<object>('prooferChild', 1e12);
+    const order = { settings: server.settings, project: server.project, question: { kind: 'topic', edition: '00000000-0000-4000-8000-000000000000', item: 'x' } };
+    expect(await child.ask(order)).toBeUndefined();
+    child.close();
+    expect(await child.ask(order)).toBeUndefined();
+    const dying = child.ask(order);
+    await new Promise((resolve) => setImmediate(resolve));
+    child.close();
+    await expect(dying).rejects.toThrow('ended (SIGKILL)');
+    expect(await child.ask(order)).toBeUndefined();
+    child.close();
   });
 });
 

@@ -62,7 +62,8 @@ export async function proof(services: Services, project: string, question: Proof
   const place = allPlaces(publication.places).find(({ content, origin }) => content?.origin.item === question.item || origin.item === question.item);
   const layout = bench.layouts.get(edition.id);
   const pages = place && proofTopic(publication, place.anchor, layout?.pages ?? [], assetsOf(services, rows), engine, design);
-  bench.later = setTimeout(() => void layOut(services, project, edition, bench, engine), restBefore);
+  // What goes wrong there goes wrong again when the topic is asked for, and is said then.
+  bench.later = setTimeout(() => void layOut(services, project, edition, bench, engine).catch(() => undefined), restBefore);
   if (!pages) return { svg: '', paper: paperOf(design), pageCount: 0, skip: 0, places: [], placed: false, problems: [], milliseconds: Math.round(performance.now() - started), engineMilliseconds: 0 };
   return proofOf(pages, design, started, layout !== undefined);
 }

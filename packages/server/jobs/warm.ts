@@ -26,22 +26,29 @@ export function warmChild<Order extends object>(name: string, mostMemory: number
     child?.kill('SIGKILL');
     child = undefined;
   };
+  const running = (): ChildProcess => {
+    if (child) return child;
+    const started = startChild(name);
+    // It can also end while it is not asked for anything.
+    started.once('exit', () => {
+      if (child === started) child = undefined;
+    });
+    return (child = started);
+  };
   const put = (order: Order): Promise<unknown> =>
     new Promise((resolve, reject) => {
-      const worker = (child ??= startChild(name));
-      const settle = (act: () => void): void => {
-        worker.removeAllListeners('message').removeAllListeners('exit');
-        act();
-      };
-      worker.on('message', (message) => {
+      const worker = running();
+      const onMessage = (message: unknown): void => {
         const report = message as WarmReport;
         settle(() => (report.kind === 'failed' ? reject(new Error(report.message)) : resolve(report.answer)));
         if (report.kind === 'done' && report.memory > mostMemory) retire();
-      });
-      worker.on('exit', (code, signal) => {
-        child = undefined;
-        settle(() => reject(new Error(`The process “${name}” ended (${signal ?? code}).`)));
-      });
+      };
+      const onExit = (code: number | null, signal: NodeJS.Signals | null): void => settle(() => reject(new Error(`The process “${name}” ended (${signal ?? code}).`)));
+      const settle = (act: () => void): void => {
+        worker.off('message', onMessage).off('exit', onExit);
+        act();
+      };
+      worker.on('message', onMessage).on('exit', onExit);
       worker.send(order);
     });
   return {
