@@ -7,6 +7,7 @@ import {
   contrast,
   icons,
   lineage,
+  noteRules,
   numberForms,
   pageGeometry,
   papers,
@@ -183,6 +184,26 @@ describe('a page plan', () => {
 });
 
 describe('rules for screens', () => {
+  it('say of each type of note its colour, its mark and which lines meet', () => {
+    const rules = noteRules(
+      {
+        ...workshop,
+        marks: {
+          danger: { icon: 'hazard', size: '12pt', place: 'above', meets: 'top' },
+          tip: { icon: 'tick', size: '6mm', place: 'above', meets: 'baseline' },
+          note: { icon: 'circle', size: '6mm', place: 'none', meets: 'top' },
+        },
+      },
+      (kind) => `.${kind}`,
+    );
+    const of = (kind: string): string => rules.split('\n').find((rule) => rule.startsWith(`.${kind} {`))!;
+    expect(of('danger')).toContain(`--note: light-dark(${workshop.colours['danger']!},`);
+    expect(of('danger')).toContain('--mark-size: 1rem; --mark-drop: calc(1cap - 1rem)');
+    expect(of('tip')).toContain('--mark-size: 6mm; --mark-drop: 0px');
+    expect(of('tip')).toContain(encodeURIComponent(icons['tick']!.replaceAll('currentColor', workshop.colours['accent']!)));
+    // Nothing is shown where none is wanted, or none is said.
+    for (const kind of ['note', 'warning']) expect(of(kind)).not.toContain('--mark');
+  });
   it('say what the sheet says there, in shares of the reader’s size; words of people cannot leave their quotation marks', () => {
     const sheet = withStyle(workshop, 'paragraph', { all: { size: '12pt', weight: 'bold', colour: '#102030', above: '4mm', prefix: { en: `'; } body { display: none` } } });
     const rules = screenRules(sheet, { paragraph: 'p' }, 'en');

@@ -200,6 +200,41 @@ describe('styles on paper', () => {
     expect(text).toContain('Mind: Wideword Plainword SHOUT!');
     const [mind, plain] = ['Mind:', 'Plainword'].map((one) => pages[0]!.words.find((word) => word.text === one)!);
     expect(mind!.x - plain!.x).toBeCloseTo(30 * points, 0);
+    // In one line with the words that it stands before.
+    expect(pages[0]!.words.find((word) => word.text === 'Wideword')!.y).toBeCloseTo(mind!.y, 1);
+  });
+  it('say words before and after once, in their case, wherever they are worn', () => {
+    const marked = ['paragraph', 'lead', 'label', 'heading-1', 'heading-2', 'block-heading', 'figure-title'].reduce(
+      (sheet, id) => withValue(withValue(sheet, id, 'prefix', 'print', { en: `${id}: ` }), id, 'case', 'print', 'capitals'),
+      workshop,
+    );
+    const publication = composeTexts([
+      '<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle><chapter href="topic:a"><topicref href="topic:b"/></chapter></bookmap>',
+      concept('a', '<section><title>inner</title><p>words</p><fig><title>drawn</title><p>x</p></fig></section>', 'outer').replace('<conbody>', '<shortdesc>short</shortdesc><conbody>'),
+      '<task id="b"><title>second</title><taskbody><result>done</result></taskbody></task>',
+    ]);
+    const { pages } = printed(publication, { sheet: marked, plan: bare(shippedPlans['a4-margin']!) });
+    const text = pages.flatMap((page) => page.words.map((word) => word.text)).join(' ');
+    for (const said of ['HEADING-1: OUTER', 'LEAD: SHORT', 'BLOCK-HEADING: INNER', 'PARAGRAPH: WORDS', 'FIGURE-TITLE: FIGURE 1-1 DRAWN', 'HEADING-2: 1.1 SECOND', 'LABEL: RESULT'])
+      expect(text.split(said).length - 1, said).toBe(1);
+    for (const id of ['HEADING-1:', 'LEAD:', 'HEADING-2:', 'FIGURE-TITLE:']) expect(text.split(id).length - 1, id).toBe(1);
+  });
+  it('put whatever wears them into the margin column, or over text and column', () => {
+    const plan = bare(shippedPlans['a4-margin']!);
+    const { column, text } = pageGeometry(plan);
+    const side = withValue(
+      withStyle(workshop, 'aside', { label: 'Aside', base: 'paragraph', wornBy: { element: 'p', outputclass: 'aside' }, print: { column: 'in the margin column' } }),
+      'table',
+      'column',
+      'print',
+      'over both',
+    );
+    const wide = '<table><tgroup cols="2"><tbody><row><entry align="right">x</entry><entry align="right">Edge</entry></row></tbody></tgroup></table>';
+    const { pages } = printed(book(`<p outputclass="aside">Sidenote</p><p>Besides</p><section>${wide}</section>`), { sheet: side, plan });
+    const find = (word: string): Word => pages[0]!.words.find((one) => one.text === word)!;
+    expect(find('Sidenote').x).toBeCloseTo(column!.right * points, 0);
+    expect(find('Besides').x).toBeCloseTo(text.right * points, 0);
+    expect(find('Edge').end).toBeGreaterThan((column!.right + column!.width) * points - 8);
   });
   it('that rest on themselves are said, and the manual is set all the same', () => {
     const sheet = withStyle(workshop, 'paragraph', { base: 'lead', print: { size: '11pt' } });

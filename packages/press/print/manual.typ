@@ -53,17 +53,18 @@
   let to = s.said.at("align", default: none)
   if to == "centre" { align(center, body) } else if to == "end" { align(end, body) } else { body }
 }
-#let with-words(said, body) = { if "prefix" in said { said.prefix }; body; if "suffix" in said { said.suffix } }
-// Words in a style: letters, case, what stands before and after.
-#let worded(s, body) = {
-  let said = s.said
-  let inner = with-words(said, body)
+// What stands before and after, case and lines: what a style says of words beside their letters.
+#let with-words(said, body) = {
+  let inner = { if "prefix" in said { said.prefix }; body; if "suffix" in said { said.suffix } }
   if said.at("case", default: none) == "capitals" { inner = upper(inner) }
   if said.at("case", default: none) == "small capitals" { inner = smallcaps(inner) }
   if said.at("line", default: none) == "under" { inner = underline(inner) }
   if said.at("line", default: none) == "through" { inner = strike(inner) }
-  if s.letters.len() > 0 { text(..s.letters, inner) } else { inner }
+  inner
 }
+#let lettered(s, body) = if s.letters.len() > 0 { text(..s.letters, body) } else { body }
+// Words in a style that no frame is around; `framed` says all of this itself.
+#let worded(s, body) = lettered(s, with-words(s.said, body))
 #let inline-styled(id, body) = {
   let s = styles.at(id)
   let shown = worded(s, body)
@@ -85,13 +86,11 @@
 // A line is as high as its letters are large, a fifth of it below the baseline: line heights are then what they say, as on a screen.
 #let line-top = 0.8em
 #set text(lang: doc.lang.split("-").first(), region: if doc.lang.contains("-") and doc.lang.split("-").last().len() == 2 { doc.lang.split("-").last() }, dir: if is-rtl { rtl } else { ltr }, overhang: false, top-edge: line-top, bottom-edge: -0.2em, costs: (widow: 300%, orphan: 300%, runt: 200%), ..base.letters)
-#set par(..base.lines, linebreaks: "optimized", spacing: pt-of("paragraph", "below"))
-#let with-paragraphs = {
-  let p = styles.paragraph
-  (letters: p.letters, lines: p.lines)
-}
-#set text(..with-paragraphs.letters)
-#set par(..with-paragraphs.lines)
+#set par(..base.lines, linebreaks: "optimized", spacing: calc.max(pt-of("paragraph", "above"), pt-of("paragraph", "below")))
+#set text(..styles.paragraph.letters)
+#set par(..styles.paragraph.lines)
+// Paragraphs are set as they come, unless their style says more than letters and lines.
+#let frames-paragraphs = ("rules", "ground", "start", "end", "prefix", "suffix", "case", "line", "column", "columns", "keepNext", "keepTogether").any(name => name in styles.paragraph.said)
 #set heading(numbering: none)
 #show heading: it => it.body
 #show heading: set text(hyphenate: false, size: 1em, weight: "regular")
@@ -188,6 +187,7 @@
   if "start" in said { sides.insert(start-edge, said.start * 1pt) }
   if "end" in said { sides.insert(end-edge, said.end * 1pt) }
   let place-of = said.at("column", default: none)
+  if place-of == "margin" and has-column { return block(width: 100%, height: 0pt, above: frame.above, below: 0pt, sticky: true, in-margin(block(..frame, above: 0pt, below: 0pt, inner))) }
   if sides.len() > 0 { shown = block(above: frame.above, below: frame.below, sticky: frame.sticky, breakable: frame.breakable, width: 100%, pad(..sides, block(..frame, above: 0pt, below: 0pt, inner))) }
   if place-of == "both" and has-column { block(above: frame.above, below: frame.below, width: 100%, over-both(block(..frame, above: 0pt, below: 0pt, inner))) } else { shown }
 }
@@ -345,9 +345,9 @@
   for (i, b) in bs.enumerate() {
     if skip { skip = false; continue }
     let own = b.at("s", default: none)
-    if b.t == "p" { if own == none { par(walk-lines(b.c)) } else { framed(styles.at(own), par(walk-lines(b.c))) } } else if b.t == "lead" { framed(styles.at(if own == none { "lead" } else { own }), worded(styles.lead, walk-lines(b.c))) } else if b.t == "label" { framed(styles.label, worded(styles.label, walk-lines(b.c)), sticky: true) } else if b.t == "h" {
+    if b.t == "p" { if own == none and not frames-paragraphs { par(walk-lines(b.c)) } else { framed(styles.at(if own == none { "paragraph" } else { own }), walk-lines(b.c)) } } else if b.t == "lead" { framed(styles.at(if own == none { "lead" } else { own }), walk-lines(b.c)) } else if b.t == "label" { framed(styles.label, walk-lines(b.c), sticky: true) } else if b.t == "h" {
       let s = styles.at(if own == none { "block-heading" } else { own })
-      let body = { for id in b.at { at(id) }; worded(s, walk-lines(b.c)) }
+      let body = { for id in b.at { at(id) }; walk-lines(b.c) }
       let next = bs.at(i + 1, default: none)
       if s.said.at("column", default: none) == "margin" and has-column and next != none {
         skip = true
@@ -356,7 +356,7 @@
           context {
             let own = measure(text(top-edge: line-top, bottom-edge: "baseline")[H]).height
             let named = measure(text(..s.letters, top-edge: line-top, bottom-edge: "baseline")[H]).height
-            in-margin(dy: own - named, in-manner(s, body))
+            in-margin(dy: own - named, in-manner(s, with-words(s.said, body)))
           }
           walk((next,), depth: depth)
         })
@@ -416,9 +416,9 @@
   v(if plan.height > 220 { 14mm } else { 8mm })
   if p.num != none {
     let n = styles.heading-1-number
-    framed(n, sticky: true, { if word != none { text(..styles.label.letters, size: 11pt, word + " ") }; worded(n, p.num) })
+    framed(n, sticky: true, { if word != none { text(..styles.label.letters, size: 11pt, word + " ") }; p.num })
   }
-  framed(s, { worded(s, bookmark(p, calc.max(1, p.level + shift), walk-lines(p.title))) })
+  framed(s, bookmark(p, calc.max(1, p.level + shift), lettered(s, walk-lines(p.title))))
 }
 #let section-heading(p, of) = {
   let id = "heading-" + str(calc.clamp(p.level, 2, 4))
@@ -427,8 +427,8 @@
   if begins == "odd" { pagebreak(to: "odd", weak: true) } else if begins == "page" { pagebreak(weak: true) }
   if p.level == 2 { [#metadata((of: of, label: p.label))#sections-run] }
   framed(s, sticky: true, {
-    if p.num != none { worded((letters: s.letters, said: (:)), p.num); h(0.55em) }
-    bookmark(p, p.level + shift, worded(s, walk-lines(p.title)))
+    if p.num != none { lettered(s, p.num); h(0.55em) }
+    bookmark(p, p.level + shift, lettered(s, walk-lines(p.title)))
   })
 }
 #let sections(ps, of) = for p in ps { if p.headed { section-heading(p, of) } else { at(p.id) }; walk(p.c); sections(p.places, of) }
@@ -440,14 +440,14 @@
   let n = if p.num == none { "" } else { p.num }
   let indent = 10mm
   framed(s, sticky: depth == 0, link(label(p.id), grid(columns: (indent, 1fr, 14mm), align: (start, start, end + bottom),
-    worded(s, n), worded(s, if depth == 0 { p.label } else { [#p.label #leader] }), worded(styles.contents-page, page-of(p.id)))))
+    n, if depth == 0 { p.label } else { [#p.label #leader] }, worded(styles.contents-page, page-of(p.id)))))
 }
 #let contents(ps, depth) = for p in ps {
   if p.listed and p.role not in ("toc",) { contents-line(p, depth) }
   if depth < plan.contentsDepth - 1 or p.role == "part" { contents(p.places, depth + 1) }
 }
 #let list-of(xs) = for x in xs {
-  framed(styles.contents-2, link(label(x.id), grid(columns: (12mm, 1fr, 14mm), align: (start, start, end + bottom), inline-styled("caption-number", x.num), worded(styles.contents-2, [#walk-lines(x.cap) #leader]), worded(styles.contents-page, page-of(x.id)))))
+  framed(styles.contents-2, link(label(x.id), grid(columns: (12mm, 1fr, 14mm), align: (start, start, end + bottom), inline-styled("caption-number", x.num), [#walk-lines(x.cap) #leader], worded(styles.contents-page, page-of(x.id)))))
 }
 #let locators(ats) = {
   // By sheet, so that the Roman pages of the front matter stay before the others and never run together with them.
@@ -469,12 +469,12 @@
 #let listing(p) = {
   opening(p)
   if p.role == "toc" { contents(doc.front.filter(x => x.role != "toc") + doc.body + doc.back, 0) } else if p.role == "figurelist" { list-of(doc.figures) } else if p.role == "tablelist" { list-of(doc.tables) } else if p.role == "glossarylist" {
-    for g in doc.glossary { framed(styles.term-name, { at(g.id); worded(styles.term-name, g.term) }, sticky: true); block(below: 7pt, walk(g.c)) }
+    for g in doc.glossary { framed(styles.term-name, { at(g.id); g.term }, sticky: true); block(below: 7pt, walk(g.c)) }
   } else if p.role == "indexlist" {
     let s = styles.index-entry
     columns(plan.indexColumns, gutter: 7mm, in-manner(s, {
       set par(spacing: 3.5pt, hanging-indent: 0pt)
-      for g in doc.index { framed(styles.index-letter, worded(styles.index-letter, g.letter), sticky: true); for e in g.entries { index-line(e, 0) } }
+      for g in doc.index { framed(styles.index-letter, g.letter, sticky: true); for e in g.entries { index-line(e, 0) } }
     }))
   } else { walk(p.c); sections(p.places, p.id) }
   [#metadata(none)#closes]
@@ -518,7 +518,7 @@
 }
 
 // ---- cover
-#let cover-line(id, body) = if body != "" { let s = styles.at(id); framed(s, worded(s, body)) }
+#let cover-line(id, body) = if body != "" { framed(styles.at(id), body) }
 #if alone != none { solo() }
 #if alone == none and plan.cover != "none" {
   let side = calc.min(30, plan.width * 0.15) * 1mm
@@ -528,7 +528,7 @@
   page(header: none, footer: none, numbering: none, background: none, margin: (x: side, top: plan.height * 0.115 * 1mm, bottom: plan.height * 0.1 * 1mm), {
     set par(justify: false)
     if banded { place(top + left, dx: -side, dy: -plan.height * 0.115 * 1mm, rect(width: plan.width * 1mm, height: high, fill: gradient.linear(accent, accent.lighten(18%), accent.lighten(72%), rgb("#ffffff"), angle: 90deg))) }
-    if facts.series != "" { let s = styles.cover-series; framed(s, if banded { text(fill: white, worded(s, facts.series)) } else { worded(s, facts.series) }) }
+    if facts.series != "" { let s = styles.cover-series; framed(s, if banded { text(fill: white, facts.series) } else { facts.series }) }
     v(plan.height * (if banded { 0.29 } else { 0.2 }) * 1mm)
     cover-line("cover-title", facts.title)
     cover-line("cover-subtitle", facts.subtitle)
