@@ -5,6 +5,9 @@ import { fileURLToPath } from 'node:url';
 import { NodeCompiler, type NodeTypstDocument } from '@myriaddreamin/typst-ts-node-compiler';
 import type { PrintDocument } from './document.ts';
 
+/** A manual of more is not set again quickly, but within the memory of its process. */
+const manyPages = 600;
+
 const require = createRequire(import.meta.url);
 const workspace = '/press';
 
@@ -110,6 +113,8 @@ export function createPrintEngine(): PrintEngine {
       const started = performance.now();
       const { result, warnings } = set(document, images);
       const pages = lookUp(result);
+      // What is remembered for the next time would stand in memory beside the file that is being made: of so many pages that is too much.
+      if (result.numOfPages > manyPages) compiler.evictCache(0);
       let pdf: Uint8Array;
       try {
         pdf = compiler.pdf(result, { pdfStandard: 'ua-1' });
