@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { EditionInput, Folder, ItemId, ItemQuery, LiveEvent, NewItem, SaveItem, SignIn } from './index.ts';
+import { plainPlan, shippedPlans, shippedSheets } from '@ukiyo/core/styles';
+import { EditionInput, Folder, ItemId, ItemQuery, LiveEvent, NewItem, PagePlan, SaveItem, SignIn, StyleSheet } from './index.ts';
 
 const takes = (schema: { safeParse: (value: unknown) => { success: boolean } }, value: unknown): boolean => schema.safeParse(value).success;
 
@@ -28,5 +29,40 @@ describe('what is taken from outside', () => {
   it('events of another kind are not', () => {
     expect(takes(LiveEvent, { kind: 'item', id: 'a', version: 1 })).toBe(true);
     expect(takes(LiveEvent, { kind: 'gossip' })).toBe(false);
+  });
+});
+
+describe('designs that were kept by an earlier version', () => {
+  it('plans are as they were then: no bleed, no covers of their own, the accessible file', () => {
+    const { back: _back, coverParts: _parts, titlePage: _title, trim: _trim, file: _file, ...before } = shippedPlans['a5-pocket']!;
+    expect(PagePlan.parse(before)).toEqual({ ...before, ...plainPlan });
+  });
+  it('sheets count no examples and number every language alike', () => {
+    const sheet = shippedSheets['workshop']!;
+    const { examples: _examples, byLanguage: _byLanguage, ...numbering } = sheet.numbering;
+    expect(StyleSheet.parse({ ...sheet, numbering })).toEqual(sheet);
+  });
+  it('what is on a cover lies on its grid and shows something that can be shown', () => {
+    const plan = shippedPlans['a4-margin']!;
+    const part = { shows: { field: 'title' }, column: 1, row: 1, columns: 4, rows: 2, style: 'cover-title', stands: 'start', colour: '' };
+    const takesPart = (change: object): boolean => PagePlan.safeParse({ ...plan, coverParts: { front: [{ ...part, ...change }], back: [] } }).success;
+    expect(takesPart({})).toBe(true);
+    expect(takesPart({ shows: { field: 'image', image: 'asset:logo', height: '8mm' } })).toBe(true);
+    for (const wrong of [
+      { column: 13 },
+      { rows: -1 },
+      { row: 1.5 },
+      { shows: { field: 'secret' } },
+      { shows: { field: 'image', image: 'asset:logo', height: 'high' } },
+      { style: 'No style' },
+      { stands: 'up' },
+    ])
+      expect(takesPart(wrong), JSON.stringify(wrong)).toBe(false);
+  });
+  it('numbers of one language are forms that there are', () => {
+    const sheet = shippedSheets['workshop']!;
+    const takesNumbers = (byLanguage: object): boolean => StyleSheet.safeParse({ ...sheet, numbering: { ...sheet.numbering, byLanguage } }).success;
+    expect(takesNumbers({ ja: { chapters: '一' }, 'ar-EG': { captionForm: '١', examples: true } })).toBe(true);
+    for (const wrong of [{ ja: { chapters: 'kanji' } }, { 'no such': {} }, { ja: { depth: 9 } }]) expect(takesNumbers(wrong), JSON.stringify(wrong)).toBe(false);
   });
 });

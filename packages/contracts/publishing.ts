@@ -78,6 +78,8 @@ export const EditionInput = z.object({
   locale: Locale.default('en'),
   sheet: z.string().max(60).default('workshop'),
   plan: z.string().max(60).default('a4-margin'),
+  /** An impression: bars stand beside what was not in it, or otherwise. */
+  since: z.uuid().nullable().default(null),
   /** Where its readers find it, from the web or from where another edition stands: other publications lead there. */
   address: z
     .string()

@@ -1,4 +1,19 @@
-import { fontFaces, noteKinds, numberForms, pageFields, pageNumberings, papers, propertyNames, readLength, type PagePlan as PlanOfCore, type StyleSheet as SheetOfCore } from '@ukiyo/core/styles';
+import {
+  coverGrid,
+  fontFaces,
+  noteKinds,
+  numberForms,
+  pageFields,
+  pageNumberings,
+  papers,
+  plainPlan,
+  propertyNames,
+  readLength,
+  type OwnNumbering,
+  type PagePlan as PlanOfCore,
+  type PlainField,
+  type StyleSheet as SheetOfCore,
+} from '@ukiyo/core/styles';
 import { z } from 'zod';
 import { Locale, Problem } from './content.ts';
 
@@ -31,6 +46,19 @@ const Face = z.enum(fontFaces);
 const Form = z.enum(numberForms);
 const Sign = z.enum(['.', '-', '–']);
 
+const Numbers = z.object({
+  parts: Form,
+  chapters: Form,
+  appendices: Form,
+  sections: Form,
+  depth: z.number().int().min(0).max(6),
+  sign: Sign,
+  chaptersByPart: z.boolean(),
+  captions: z.enum(['by chapter', 'throughout']),
+  captionForm: Form,
+  captionSign: Sign,
+});
+
 /** `StyleSheet` of core, as it travels, is stored, and is taken from another project. */
 export const StyleSheet: z.ZodType<SheetOfCore> = z.object({
   name: Name,
@@ -39,23 +67,32 @@ export const StyleSheet: z.ZodType<SheetOfCore> = z.object({
   colours: z.record(z.string().regex(/^[a-z][a-z0-9-]{0,29}$/u, 'The name of a colour has small letters, digits and hyphens.'), z.string().regex(/^#[\da-f]{6}$/iu, 'A colour is written as #rrggbb.')),
   styles: z.record(StyleId, Style),
   marks: z.partialRecord(z.enum(noteKinds), NoteMark),
-  numbering: z.object({
-    parts: Form,
-    chapters: Form,
-    appendices: Form,
-    sections: Form,
-    depth: z.number().int().min(0).max(6),
-    sign: Sign,
-    chaptersByPart: z.boolean(),
-    captions: z.enum(['by chapter', 'throughout']),
-    captionForm: Form,
-    captionSign: Sign,
+  numbering: Numbers.extend({
+    // What could not be said in earlier versions is as it was then.
+    examples: z.boolean().default(false),
+    byLanguage: z.record(Locale, Numbers.extend({ examples: z.boolean() }).partial() as z.ZodType<OwnNumbering>).default({}),
   }),
 });
 export type StyleSheet = SheetOfCore;
 
-const fieldNames = Object.keys(pageFields).filter((field) => field !== 'text') as Exclude<keyof typeof pageFields, 'text'>[];
-const Field = z.union([z.object({ field: z.enum(fieldNames) }), z.object({ field: z.literal('text'), words: Words })]);
+const plainFields = Object.keys(pageFields).filter((field) => !['text', 'variable', 'image'].includes(field)) as PlainField[];
+const Field = z.union([
+  z.object({ field: z.enum(plainFields) }),
+  z.object({ field: z.literal('text'), words: Words }),
+  z.object({ field: z.literal('variable'), key: z.string().max(100) }),
+  z.object({ field: z.literal('image'), image: z.string().max(200), height: Length }),
+]);
+const onGrid = z.number().int().min(0).max(coverGrid);
+const CoverPart = z.object({
+  shows: z.union([Field, z.object({ field: z.literal('ground'), colour: z.string().max(30) })]),
+  column: onGrid,
+  row: onGrid,
+  columns: onGrid.min(1),
+  rows: onGrid.min(1),
+  style: StyleId,
+  stands: z.enum(['start', 'centre', 'end']),
+  colour: z.string().max(30),
+});
 const Slots = z.object({ start: z.array(Field).max(8), middle: z.array(Field).max(8), end: z.array(Field).max(8) });
 const Sides = z.object({ right: Slots, left: Slots });
 const Numbering = z.enum(pageNumberings);
@@ -78,7 +115,15 @@ export const PagePlan: z.ZodType<PlanOfCore> = z.object({
   numbering: z.object({ front: Numbering, body: Numbering }),
   chaptersBegin: z.enum(['on a right page', 'on a new page', 'where they come']),
   blankWords: Words,
-  cover: z.enum(['none', 'plain', 'band']),
+  cover: z.enum(['none', 'plain', 'band', 'own']),
+  // What could not be said in earlier versions is as it was then.
+  back: z.enum(['none', 'own']).default(plainPlan.back),
+  coverParts: z.object({ front: z.array(CoverPart).max(40), back: z.array(CoverPart).max(40) }).default({ front: [], back: [] }),
+  titlePage: z.boolean().default(plainPlan.titlePage),
+  trim: z.object({ bleed: Length, marks: z.boolean() }).default(plainPlan.trim),
+  file: z
+    .object({ standard: z.enum(['accessible', 'for the archive']), opens: z.enum(['as the reader likes', 'with bookmarks', 'two pages side by side']), bookmarks: z.number().int().min(0).max(6) })
+    .default(plainPlan.file),
   contentsDepth: z.number().int().min(1).max(6),
   indexColumns: z.number().int().min(1).max(4),
   watermark: z.string().max(40),
@@ -102,16 +147,18 @@ export const PlanChange = z.object({ version: z.number().int().min(0), content: 
 export const SpecimenOrder = z.object({ sheet: StyleSheet, plan: PagePlan, locale: Locale });
 export type SpecimenOrder = z.infer<typeof SpecimenOrder>;
 
+/** The pages, in millimetres. */
+const Sheets = z.array(z.object({ width: z.number(), height: z.number() }));
+/** Where the elements of a topic begin: the page, 1 for the first, how far down, in points, and what they say. */
+const Places = z.array(z.object({ path: z.array(z.number().int()), page: z.number().int(), y: z.number(), says: z.string() }));
+
 /** Pages as an edition gives them: one image of all, drawn by the page engine itself, one page below the other. */
 export const Proof = z.object({
   svg: z.string(),
-  /** Of each page, in millimetres. */
-  paper: z.object({ width: z.number(), height: z.number() }),
-  pageCount: z.number().int(),
+  sheets: Sheets,
   /** Pages that come before what is shown. */
   skip: z.number().int(),
-  /** Where the elements of the topic begin: the page, 1 for the first, and how far down, in points. */
-  places: z.array(z.object({ path: z.array(z.number().int()), page: z.number().int(), y: z.number() })),
+  places: Places,
   /** Whether it stands where the last layout of the whole has it; else it begins a page. */
   placed: z.boolean(),
   problems: z.array(Problem),
@@ -123,3 +170,29 @@ export type Proof = z.infer<typeof Proof>;
 /** A topic as it is on the page of its writer, which need not be saved. */
 export const ProofOrder = z.object({ item: z.string().min(1).max(200), text: z.string().max(2_000_000).exactOptional() });
 export type ProofOrder = z.infer<typeof ProofOrder>;
+
+/** A whole manual to turn the pages of; its file is asked for by its number. */
+export const WholeProof = z.object({
+  /** Empty where it cannot be set. */
+  sheets: Sheets,
+  /** The pages on which the topic stands, from 1. */
+  first: z.number().int(),
+  last: z.number().int(),
+  places: Places,
+  /** What is printed on each page as its number, as far as something that can be led to is on it. */
+  shown: z.array(z.string()),
+  problems: z.array(Problem),
+  milliseconds: z.number(),
+});
+export type WholeProof = z.infer<typeof WholeProof>;
+export const WholeProofOrder = z.object({ item: z.string().min(1).max(200).exactOptional() });
+export type WholeProofOrder = z.infer<typeof WholeProofOrder>;
+
+/** How often something is there, and in which items. */
+const Uses = z.object({ count: z.number().int(), items: z.record(z.string(), z.number().int()) });
+/** Where the styles of a sheet are worn in the library, and looks that content asks for and none of them gives. */
+export const StyleUses = z.object({
+  worn: z.record(StyleId, Uses),
+  unstyled: z.array(Uses.extend({ outputclass: z.string(), element: z.string(), /** The style from which one for it would best begin. */ base: StyleId })),
+});
+export type StyleUses = z.infer<typeof StyleUses>;

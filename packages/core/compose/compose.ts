@@ -10,7 +10,7 @@ import { nameIn } from './branches.ts';
 import { expandMap, type MapNode } from './expand.ts';
 import { readFacts } from './facts.ts';
 import { buildIndex } from './indexing.ts';
-import { fillKeys, keyScope, scopeKey, type KeyScope } from './keys.ts';
+import { fillKeys, keyScope, scopeKey, variablesOf, type KeyScope } from './keys.ts';
 import { relatedPlaces, resolveLinks, withRelated, type Standing } from './linking.ts';
 import { captionNumber, numberOf, type Counters } from './number.ts';
 import type { Peer, PeerEdition, PeerMap } from './peers.ts';
@@ -109,7 +109,7 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
   const families: string[][] = [];
   /** Where each item stands, first place first; what an alternate stands in for stands there too. */
   const standing: Standing = { topics: new Map(), branches: new Map(), bases: basesAmong(library) };
-  let perChapter = { number: undefined as string | undefined, figure: 0, table: 0 };
+  let perChapter = { number: undefined as string | undefined, figure: 0, table: 0, example: 0 };
 
   const register = (topic: PreparedTopic, { item, base, branches }: MapNode, title: string, number: string | undefined): void => {
     targets[topic.anchor] = { anchor: topic.anchor, place: topic.anchor, kind: 'topic', title, ...(number === undefined ? {} : { number }) };
@@ -117,10 +117,11 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
     for (const id of new Set([item, base])) if (id !== undefined) standing.topics.set(id, [...(standing.topics.get(id) ?? []), topic]);
     for (const landmark of topic.landmarks) {
       let counted = landmark.number;
-      if ((landmark.kind === 'figure' || landmark.kind === 'table') && landmark.title.length > 0) {
+      if ((landmark.kind === 'figure' || landmark.kind === 'table' || (landmark.kind === 'example' && numbering.examples)) && landmark.title.length > 0) {
         const count = (perChapter[landmark.kind] += 1);
         counted = captionNumber(perChapter.number, count, numbering);
-        (landmark.kind === 'figure' ? figures : tables).push({ anchor: landmark.anchor, number: counted ?? '', title: landmark.title });
+        const list = { figure: figures, table: tables, example: undefined }[landmark.kind];
+        list?.push({ anchor: landmark.anchor, number: counted ?? '', title: landmark.title });
       }
       targets[landmark.anchor] = {
         anchor: landmark.anchor,
@@ -139,7 +140,7 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
 
   const numbered = (role: PlaceRole, level: number, parent: string | undefined, ordinal: number): string | undefined => {
     const number = numberOf(role, level, parent, ordinal, counters, numbering);
-    const goesOn = numbering.captions === 'throughout' ? perChapter : { figure: 0, table: 0 };
+    const goesOn = numbering.captions === 'throughout' ? perChapter : { figure: 0, table: 0, example: 0 };
     if (level <= 1) perChapter = { ...goesOn, number: role === 'part' ? undefined : number };
     return number;
   };
@@ -227,6 +228,7 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
   const publication = {
     facts: readFacts(element(map.root.name, map.root.attributes, fillKeys(map.root.children, expanded.scope, variables))),
     locale,
+    variables: variablesOf(expanded.scope, variables),
     places: withRelated(places, related),
     figures,
     tables,
@@ -258,7 +260,7 @@ const isListed = ({ inContents, hasHeading }: MapNode): boolean => inContents &&
 function emptyPublication(id: string, map: Item | undefined, locale: string): Publication {
   const facts = readFacts(element('map'));
   const missing = problem('error', 'map.missing-map', `The map “${id}” ${map ? 'cannot be read' : 'is not in the library'}.`, { item: id });
-  return { facts, locale, places: [], figures: [], tables: [], index: [], glossary: [], targets: {}, links: {}, assets: [], problems: [...(map?.problems ?? []), missing], why: [] };
+  return { facts, locale, variables: {}, places: [], figures: [], tables: [], index: [], glossary: [], targets: {}, links: {}, assets: [], problems: [...(map?.problems ?? []), missing], why: [] };
 }
 
 function withDelivery(lens: Lens | undefined, targets: readonly string[] | undefined): Lens | undefined {

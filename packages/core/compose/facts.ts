@@ -14,6 +14,7 @@ export function readFacts(map: Element): PublicationFacts {
   };
   const years = [...all('copyryear').map((year) => year.attributes['year'] ?? ''), ...all('copyrfirst').map(lineOf), ...all('copyrlast').map(lineOf)].filter((year) => year !== '');
   const holder = first('copyrholder') || first('bookowner');
+  const dates = [...all('created').map(({ attributes }) => attributes['date'] ?? ''), ...all('revised').map(({ attributes }) => attributes['modified'] ?? '')];
   return {
     title: titleOf(map),
     subtitle: part('booktitlealt'),
@@ -22,6 +23,7 @@ export function readFacts(map: Element): PublicationFacts {
     rights: holder === '' ? '' : `© ${years.join('–')} ${holder}`.replace('  ', ' '),
     bookNumber: first('booknumber') || first('bookpartno'),
     edition: first('edition'),
+    date: dates.at(-1) ?? '',
     description: first('shortdesc'),
     keywords: all('keyword').map(lineOf),
   };

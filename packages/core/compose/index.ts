@@ -9,4 +9,5 @@ export { standingOf } from './why.ts';
 export { checkEveryReader, type EveryReaderInput } from './every-reader.ts';
 export { expandMap, withoutHeading, type MapNode } from './expand.ts';
 export type { PeerEdition } from './peers.ts';
+export { withChangeBars } from './changes.ts';
 export * from './publication.ts';

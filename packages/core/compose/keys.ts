@@ -1,4 +1,4 @@
-import { element, isElement, type Element, type Node } from '../markup/index.ts';
+import { element, isElement, lineOf, type Element, type Node } from '../markup/index.ts';
 import { definitionsOf, type KeyDefinition } from '../library/index.ts';
 import type { Origin } from './publication.ts';
 
@@ -77,4 +77,10 @@ export function fillKeys(nodes: readonly Node[], scope: KeyScope, variables: Rea
     const text = variables[key] === undefined ? lookUpKey(scope, key)?.text : [variables[key]];
     return element(node.name, node.attributes, open.includes(key) ? [] : fillKeys(text ?? [], scope, variables, [...open, key]));
   });
+}
+
+/** What each key of a scope says where it is used, for those that have a text. */
+export function variablesOf(scope: KeyScope, variables: Readonly<Record<string, string>>): Record<string, string> {
+  const keys = new Set([...[...scope.definitions.values()].filter(({ text }) => text !== undefined).map(({ key }) => key), ...Object.keys(variables)]);
+  return Object.fromEntries([...keys].sort().map((key) => [key, lineOf(element('keyword', {}, fillKeys([element('keyword', { keyref: key })], scope, variables)))]));
 }

@@ -48,7 +48,7 @@ export function resolveLinks(pending: readonly PendingLink[], { standing, target
       here && (reference.kind === 'item' && reference.element !== undefined && reference.element !== here.content.attributes['id'] ? findAnchor(candidates, reference.element) : here.anchor);
     const target = anchor === undefined ? undefined : targets[anchor];
     if (target) {
-      const word = target.kind === 'figure' || target.kind === 'table' || target.kind === 'step' ? words[target.kind] : undefined;
+      const word = target.kind === 'figure' || target.kind === 'table' || target.kind === 'example' || target.kind === 'step' ? words[target.kind] : undefined;
       links[key] = { kind: 'target', anchor: target.anchor, text: word && target.number !== undefined ? `${word} ${target.number}` : target.title };
       continue;
     }

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { usualNumbering, type Numbering } from '../styles/index.ts';
+import { numberingFor, usualNumbering, writtenNumber, type Numbering } from '../styles/index.ts';
 import { composeTexts, concept } from '../testing/library.ts';
 import { allPlaces } from './index.ts';
 
@@ -35,5 +35,32 @@ describe('numbering', () => {
   it('can be left away: links then name titles', () => {
     expect(numbers({ chapters: 'none', captionForm: 'none' })).toEqual({ places: ['I', '', '', '', 'II', '', 'A'], figures: ['', '', '', ''], link: 'f1' });
     expect(numbers({ depth: 0 }).places).toEqual(['I', '', '', '', 'II', '', 'A']);
+  });
+  it('counts examples with a title as figures where that is wanted, and links say so', () => {
+    const texts = [
+      '<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle><chapter href="topic:a"/></bookmap>',
+      concept(
+        'a',
+        '<example><p>without a title</p></example><example id="e"><title>One tide</title><p>x</p></example><example><title>Another</title><p>x</p></example><p><xref href="topic:a/e"/></p>',
+      ),
+    ];
+    const of = (examples: boolean): [string[], string | undefined] => {
+      const { targets, links } = composeTexts(texts, { numbering: { ...usualNumbering, examples } });
+      const [link] = Object.values(links);
+      return [Object.values(targets).flatMap(({ kind, number }) => (kind === 'example' && number !== undefined ? [number] : [])), link?.kind === 'target' ? link.text : undefined];
+    };
+    expect(of(true)).toEqual([['1-1', '1-2'], 'Example 1-1']);
+    expect(of(false)).toEqual([[], 'One tide']);
+  });
+  it('is otherwise in one language where that is said, and for a region before its language', () => {
+    const numbering: Numbering = { ...usualNumbering, byLanguage: { ja: { chapters: '一' }, 'ja-JP': { captionSign: '.' }, ar: { chapters: '١', sections: '١', captionForm: '١' } } };
+    expect([numberingFor(numbering, 'ja').chapters, numberingFor(numbering, 'ja-JP').captionSign, numberingFor(numbering, 'en').chapters]).toEqual(['一', '.', '1']);
+    expect(numbers(numberingFor(numbering, 'ar')).figures).toEqual(['١-١', '١-٢', '٢-١', 'A-١']);
+  });
+  it.each([
+    ['一', [1, 10, 11, 20, 21, 100, 119, 1005, 9999], ['一', '十', '十一', '二十', '二十一', '百', '百十九', '千五', '九千九百九十九']],
+    ['١', [1, 12, 1234567890], ['١', '١٢', '١٢٣٤٥٦٧٨٩٠']],
+  ] as const)('writes counts as %s', (form, counts, written) => {
+    expect(counts.map((count) => writtenNumber(form, count))).toEqual(written);
   });
 });

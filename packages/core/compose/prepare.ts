@@ -236,9 +236,9 @@ export function prepareTopic(topic: FoundElement, item: string, anchor: string, 
     if (isTopic(name)) return anchor;
     const id = attributes['id'];
     const kind = kindOf(name);
-    if (spot.gathered === true || (id === undefined && kind !== 'figure' && kind !== 'table' && name !== 'indexterm')) return undefined;
+    if (spot.gathered === true || (id === undefined && !isCaptioned(kind) && name !== 'indexterm')) return undefined;
     const title = children.find((child): child is Element => isElement(child) && child.name === 'title');
-    const listed = (kind === 'figure' || kind === 'table') && title !== undefined;
+    const listed = isCaptioned(kind) && title !== undefined;
     if (id === undefined && !listed && name !== 'indexterm') return undefined;
     const taken = id !== undefined && anchors.has(id);
     const own = id === undefined || taken ? `${anchor}--${name}-${++counter}` : `${anchor}--${id}`;
@@ -299,6 +299,9 @@ export function prepareTopic(topic: FoundElement, item: string, anchor: string, 
   return { content: root, dropped: content === undefined, anchor, anchors, landmarks, links, indexTerms, assets, problems, why, lenders, lookedFor, nested };
 }
 
+/** Those that are counted by their titles. */
+const isCaptioned = (kind: TargetKind): boolean => kind === 'figure' || kind === 'table' || kind === 'example';
+
 const kinds = new Map<string, TargetKind>();
 
 function kindOf(name: string): TargetKind {
@@ -308,11 +311,13 @@ function kindOf(name: string): TargetKind {
     ? 'figure'
     : isA(name, 'table') || isA(name, 'simpletable')
       ? 'table'
-      : isA(name, 'section') || name === 'example'
-        ? 'section'
-        : name === 'step' || name === 'substep'
-          ? 'step'
-          : 'element';
+      : name === 'example'
+        ? 'example'
+        : isA(name, 'section')
+          ? 'section'
+          : name === 'step' || name === 'substep'
+            ? 'step'
+            : 'element';
   kinds.set(name, kind);
   return kind;
 }

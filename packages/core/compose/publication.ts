@@ -49,7 +49,7 @@ export interface Place {
   readonly children: readonly Place[];
 }
 
-export type TargetKind = 'topic' | 'figure' | 'table' | 'section' | 'step' | 'element';
+export type TargetKind = 'topic' | 'figure' | 'table' | 'example' | 'section' | 'step' | 'element';
 
 /** What a link, a list or the index can lead to. */
 export interface Target {
@@ -128,6 +128,8 @@ export interface PublicationFacts {
   readonly rights: string;
   readonly bookNumber: string;
   readonly edition: string;
+  /** The last on which it was made or changed, as it is written. */
+  readonly date: string;
   readonly description: string;
   readonly keywords: readonly string[];
 }
@@ -136,6 +138,8 @@ export interface PublicationFacts {
 export interface Publication {
   readonly facts: PublicationFacts;
   readonly locale: string;
+  /** The text of each key of the map that has one. */
+  readonly variables: Readonly<Record<string, string>>;
   readonly places: readonly Place[];
   readonly figures: readonly Listed[];
   readonly tables: readonly Listed[];

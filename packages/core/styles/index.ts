@@ -4,7 +4,7 @@
  */
 export { readLength, toMillimetres, toPoints, type Length } from './length.ts';
 export { definitionOf, faultOf, properties, propertyGroups, propertyNames, readRule, said, type PropertyName, type Value, type Values } from './properties.ts';
-export { numberForms, usualNumbering, writtenNumber, type NumberForm, type Numbering } from './numbering.ts';
+export { numberForms, numberingFor, usualNumbering, writtenNumber, type NumberForm, type Numbering, type OwnNumbering } from './numbering.ts';
 export { noteKinds, roleGroups, roleOf, roles, rootRole, type NoteKind, type Role } from './roles.ts';
 export {
   checkSheet,
@@ -28,20 +28,26 @@ export {
 } from './sheet.ts';
 export {
   checkPlan,
+  coverGrid,
+  fieldsOf,
   noSlots,
   pageFields,
   pageGeometry,
   pageNumberings,
   papers,
   paperSize,
+  plainPlan,
+  type CoverPart,
   type MarginColumn,
   type PageField,
   type PageNumbering,
   type PagePlan,
   type Paper,
+  type PlainField,
   type Slots,
 } from './plan.ts';
 export { iconImage, icons } from './icons.ts';
 export { shippedPlans, shippedSheets } from './shipped.ts';
 export { atNight, contrast, groundAtNight } from './colour.ts';
+export { styleOf, styleUses, type StyleUses, type Unstyled, type Uses } from './uses.ts';
 export { noteRules, screenRules, wordsOf } from './css.ts';

@@ -1,8 +1,8 @@
 /** How a number is written. */
-export const numberForms = ['1', '01', 'A', 'a', 'I', 'i', 'none'] as const;
+export const numberForms = ['1', '01', 'A', 'a', 'I', 'i', '一', '١', 'none'] as const;
 export type NumberForm = (typeof numberForms)[number];
 
-/** How headings, figures and tables are counted, and how their numbers are written. */
+/** How headings, figures, tables and examples are counted, and how their numbers are written. */
 export interface Numbering {
   readonly parts: NumberForm;
   readonly chapters: NumberForm;
@@ -18,6 +18,18 @@ export interface Numbering {
   readonly captions: 'by chapter' | 'throughout';
   readonly captionForm: NumberForm;
   readonly captionSign: '.' | '-' | '–';
+  /** Whether examples with a title are counted as figures are. */
+  readonly examples: boolean;
+  /** What is otherwise in a language, by its code (BCP 47). */
+  readonly byLanguage: Readonly<Record<string, OwnNumbering>>;
+}
+/** What can be otherwise in one language. */
+export type OwnNumbering = Partial<Omit<Numbering, 'byLanguage'>>;
+
+/** The numbering of one language: what is said of its region goes before what is said of it. */
+export function numberingFor(numbering: Numbering, locale: string): Numbering {
+  const { language } = new Intl.Locale(locale);
+  return { ...numbering, ...numbering.byLanguage[language], ...numbering.byLanguage[locale] };
 }
 
 export const usualNumbering: Numbering = {
@@ -31,6 +43,8 @@ export const usualNumbering: Numbering = {
   captions: 'by chapter',
   captionForm: '1',
   captionSign: '-',
+  examples: false,
+  byLanguage: {},
 };
 
 function roman(value: number): string {
@@ -60,6 +74,26 @@ function letters(value: number): string {
   return value <= 26 ? String.fromCharCode(64 + value) : letters(Math.floor((value - 1) / 26)) + letters(((value - 1) % 26) + 1);
 }
 
+/** 12 → 十二, 120 → 百二十; up to 9,999. */
+function kanji(value: number): string {
+  const digits = Array.from('〇一二三四五六七八九');
+  const powers: [number, string][] = [
+    [1000, '千'],
+    [100, '百'],
+    [10, '十'],
+  ];
+  let rest = value;
+  let text = '';
+  for (const [size, sign] of powers) {
+    const count = Math.floor(rest / size);
+    if (count > 0) text += (count > 1 ? digits[count]! : '') + sign;
+    rest %= size;
+  }
+  return rest > 0 || value === 0 ? text + digits[rest]! : text;
+}
+
+const arabicIndic = new Intl.NumberFormat('ar-u-nu-arab', { useGrouping: false });
+
 /** A count as it is written; undefined where it is not. */
 export function writtenNumber(form: NumberForm, count: number): string | undefined {
   switch (form) {
@@ -75,6 +109,10 @@ export function writtenNumber(form: NumberForm, count: number): string | undefin
       return roman(count);
     case 'i':
       return roman(count).toLowerCase();
+    case '一':
+      return count < 10_000 ? kanji(count) : String(count);
+    case '١':
+      return arabicIndic.format(count);
     case 'none':
       return undefined;
   }

@@ -15,9 +15,11 @@ export const papers = {
 } as const satisfies Readonly<Record<string, readonly [number, number]>>;
 export type Paper = keyof typeof papers;
 
-/** What a head or foot can be filled with. */
+/** What a head, a foot or a place on a cover can be filled with. */
 export const pageFields = {
   title: 'Title',
+  subtitle: 'Subtitle',
+  series: 'Series',
   chapter: 'Chapter',
   'chapter-number': 'Number of the chapter',
   section: 'Section',
@@ -25,10 +27,21 @@ export const pageFields = {
   pages: 'Number of pages',
   number: 'Number of the book',
   edition: 'Edition',
+  authors: 'Authors',
+  date: 'Date',
   rights: 'Rights',
+  variable: 'Variable',
+  image: 'Image',
   text: 'Words of your own',
 } as const;
-export type PageField = { readonly field: Exclude<keyof typeof pageFields, 'text'> } | { readonly field: 'text'; readonly words: string };
+/** Fields that say by themselves what they show. */
+export type PlainField = Exclude<keyof typeof pageFields, 'text' | 'variable' | 'image'>;
+/** Images are of the library, as `asset:ID`. */
+export type PageField =
+  | { readonly field: PlainField }
+  | { readonly field: 'text'; readonly words: string }
+  | { readonly field: 'variable'; readonly key: string }
+  | { readonly field: 'image'; readonly image: string; readonly height: Length };
 
 /** The three slots of a head or foot, in reading direction. */
 export interface Slots {
@@ -70,10 +83,56 @@ export interface PagePlan {
   readonly chaptersBegin: 'on a right page' | 'on a new page' | 'where they come';
   /** Stands on pages that are left blank. */
   readonly blankWords: string;
-  readonly cover: 'none' | 'plain' | 'band';
+  readonly cover: 'none' | 'plain' | 'band' | 'own';
+  readonly back: 'none' | 'own';
+  /** What stands on covers of the plan’s own, on a grid; what comes later lies over what comes before. */
+  readonly coverParts: { readonly front: readonly CoverPart[]; readonly back: readonly CoverPart[] };
+  /** A page with the title inside, and the rights on its back. */
+  readonly titlePage: boolean;
   readonly contentsDepth: number;
   readonly indexColumns: number;
   readonly watermark: string;
+  /** How far grounds run over the edge at which the sheet is cut, and whether marks show where that is. */
+  readonly trim: { readonly bleed: Length; readonly marks: boolean };
+  readonly file: {
+    /** PDF/UA-1 (ISO 14289-1), or PDF/A-2a (ISO 19005-2). */
+    readonly standard: 'accessible' | 'for the archive';
+    readonly opens: 'as the reader likes' | 'with bookmarks' | 'two pages side by side';
+    /** How many levels of headings are bookmarks. */
+    readonly bookmarks: number;
+  };
+}
+
+/** A cover is divided into this many columns, and as many rows. */
+export const coverGrid = 12;
+
+/** Something on a cover: a field in a style, or a ground in a named colour. Columns and rows are counted from 0. */
+export interface CoverPart {
+  readonly shows: PageField | { readonly field: 'ground'; readonly colour: string };
+  readonly column: number;
+  readonly row: number;
+  readonly columns: number;
+  readonly rows: number;
+  readonly style: string;
+  readonly stands: 'start' | 'centre' | 'end';
+  /** Of its letters: a named colour, `paper`, or that of its style where it is empty. */
+  readonly colour: string;
+}
+
+/** What a plan says that was made before these could be said. */
+export const plainPlan = {
+  back: 'none',
+  coverParts: { front: [], back: [] },
+  titlePage: false,
+  trim: { bleed: '0mm', marks: false },
+  file: { standard: 'accessible', opens: 'as the reader likes', bookmarks: 4 },
+} as const satisfies Partial<PagePlan>;
+
+/** Every field of a plan, wherever it stands. */
+export function fieldsOf({ head, foot, coverParts }: PagePlan): PageField[] {
+  const slots = [head.right, head.left, foot.right, foot.left].flatMap(({ start, middle, end }) => [...start, ...middle, ...end]);
+  const onCovers = [...coverParts.front, ...coverParts.back].flatMap(({ shows }) => (shows.field === 'ground' ? [] : [shows]));
+  return [...slots, ...onCovers];
 }
 
 export interface Sheet {
@@ -116,7 +175,10 @@ export function pageGeometry(plan: PagePlan): PageGeometry {
 /** Narrower or lower than this, in millimetres, no text can be set. */
 const leastRoom = 20;
 
-/** What can be wrong with a page plan. Problems: `plan.no-room`, `plan.margin-column`, `plan.columns`. */
+/** More than this, in millimetres, no press asks for. */
+const mostBleed = 25;
+
+/** What can be wrong with a page plan. Problems: `plan.no-room`, `plan.margin-column`, `plan.columns`, `plan.bleed`. */
 export function checkPlan(plan: PagePlan): Problem[] {
   const { text, width, column } = pageGeometry(plan);
   const found: Problem[] = [];
@@ -125,5 +187,7 @@ export function checkPlan(plan: PagePlan): Problem[] {
     found.push(problem('error', 'plan.no-room', `“${plan.name}” leaves ${Math.round(text.width)} × ${Math.round(text.height)} mm for the text: less than ${leastRoom} mm are no room.`));
   else if ((text.width - (plan.columns - 1) * toMillimetres(plan.columnGap)) / plan.columns < leastRoom)
     found.push(problem('error', 'plan.columns', `The ${plan.columns} columns of “${plan.name}” are narrower than ${leastRoom} mm.`));
+  const bleed = toMillimetres(plan.trim.bleed);
+  if (bleed < 0 || bleed > mostBleed) found.push(problem('error', 'plan.bleed', `“${plan.name}” runs ${plan.trim.bleed} over its edges; between 0 and ${mostBleed} mm can be asked for.`));
   return found;
 }

@@ -1,5 +1,5 @@
 import { usualNumbering } from './numbering.ts';
-import { noSlots, type PagePlan } from './plan.ts';
+import { noSlots, plainPlan, type PagePlan } from './plan.ts';
 import type { Style, StyleSheet } from './sheet.ts';
 
 const printed = (print: Style['print'], screen?: Style['screen']): Style => ({ ...(print ? { print } : {}), ...(screen ? { screen } : {}) });
@@ -254,6 +254,7 @@ const marginManual: PagePlan = {
   contentsDepth: 2,
   indexColumns: 2,
   watermark: '',
+  ...plainPlan,
 };
 const letterManual: PagePlan = {
   ...marginManual,

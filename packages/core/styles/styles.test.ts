@@ -49,6 +49,8 @@ describe('numbers', () => {
       ['a', 'd', 'aa', 'bxw'],
       ['I', 'IV', 'XXVII', 'MCMXCIX'],
       ['i', 'iv', 'xxvii', 'mcmxcix'],
+      ['一', '四', '二十七', '千九百九十九'],
+      ['١', '٤', '٢٧', '١٩٩٩'],
       [undefined, undefined, undefined, undefined],
     ]);
   });

@@ -1,0 +1,56 @@
+export interface Words {
+  readonly figure: string;
+  readonly table: string;
+  readonly step: string;
+  readonly video: string;
+  readonly audio: string;
+  readonly chapter: string;
+  readonly part: string;
+  readonly appendix: string;
+  readonly contents: string;
+  readonly figures: string;
+  readonly tables: string;
+  readonly index: string;
+  readonly glossary: string;
+  readonly see: string;
+  readonly seeAlso: string;
+  /** With `{n}` where the number stands. */
+  readonly onPage: string;
+  readonly onNextPage: string;
+  /** Stands after the title of a table whose head is repeated on a further page. */
+  readonly continued: string;
+  /** Of a page whose number says all: “page 12”. */
+  readonly page: string;
+  readonly prerequisites: string;
+  readonly context: string;
+  readonly steps: string;
+  readonly result: string;
+  readonly next: string;
+  readonly troubleshooting: string;
+  readonly example: string;
+  readonly condition: string;
+  readonly cause: string;
+  readonly remedy: string;
+  readonly related: string;
+  readonly syntax: string;
+  readonly property: string;
+  readonly value: string;
+  readonly meaning: string;
+  readonly notes: Readonly<Record<string, string>>;
+  readonly search: string;
+  readonly found: string;
+  readonly nothingFound: string;
+  readonly clearHits: string;
+  readonly narrow: string;
+  readonly copy: string;
+  readonly copied: string;
+  /** Opens words that are kept short. */
+  readonly more: string;
+  readonly previous: string;
+  readonly following: string;
+  readonly menu: string;
+  readonly skip: string;
+  readonly home: string;
+  readonly inThisSection: string;
+  readonly footnotes: string;
+}
