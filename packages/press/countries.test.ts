@@ -43,15 +43,17 @@ it('their sites differ on the pages of topics that are about a country, and on n
 });
 
 /** Against pdftotext (poppler-utils of Debian), on our own output. */
-it('their PDFs differ in the lines that are about a country, and in no others', () => {
+it('their PDFs differ in the lines that are about a country, and in no others', async () => {
   const engine = createPrintEngine();
-  const [one, other] = manuals.map((manual) => {
-    const file = join(mkdtempSync(join(tmpdir(), 'ukiyo-countries-')), 'manual.pdf');
-    writeFileSync(file, printPublication(manual, demoAssets, engine).pdf!);
-    return execFileSync('pdftotext', ['-raw', file, '-'], { encoding: 'utf8' })
-      .split(/\s+/u)
-      .filter((word) => word !== '');
-  });
+  const [one, other] = await Promise.all(
+    manuals.map(async (manual) => {
+      const file = join(mkdtempSync(join(tmpdir(), 'ukiyo-countries-')), 'manual.pdf');
+      writeFileSync(file, (await printPublication(manual, demoAssets, engine)).pdf!);
+      return execFileSync('pdftotext', ['-raw', file, '-'], { encoding: 'utf8' })
+        .split(/\s+/u)
+        .filter((word) => word !== '');
+    }),
+  );
   const parts = diffArrays(one!, other!);
   const near = (value: readonly string[]): readonly string[] => (value.length > 16 ? [...value.slice(0, 8), ...value.slice(-8)] : value);
   const told = parts.flatMap(({ added, removed, value }, at) =>

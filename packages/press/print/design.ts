@@ -3,7 +3,6 @@ import {
   iconImage,
   noteColour,
   noteKinds,
-  pageGeometry,
   readLength,
   readRule,
   roles,
@@ -11,7 +10,6 @@ import {
   said,
   shippedPlans,
   shippedSheets,
-  toMillimetres,
   toPoints,
   valuesOf,
   wordsOf,
@@ -20,6 +18,7 @@ import {
   type StyleSheet,
   type Values,
 } from '@ukiyo/core/styles';
+import { printPlan, type PrintPlan, type Told } from './plan.ts';
 
 /** What a manual is printed with. */
 export interface PrintDesign {
@@ -75,40 +74,6 @@ interface PrintMark {
   readonly meets: NoteMark['meets'];
 }
 
-/** Where text and margin column stand on one kind of page, in millimetres from its left edge. */
-interface PageSide {
-  readonly text: number;
-  readonly column: number;
-}
-
-interface PrintPlan {
-  readonly width: number;
-  readonly height: number;
-  readonly top: number;
-  readonly bottom: number;
-  /** Left edge of the text on odd and even pages. */
-  readonly odd: PageSide;
-  readonly even: PageSide;
-  readonly textWidth: number;
-  readonly columnWidth: number;
-  readonly columnGap: number;
-  readonly columns: number;
-  readonly gutter: number;
-  readonly heads: { readonly odd: Slots; readonly even: Slots };
-  readonly feet: { readonly odd: Slots; readonly even: Slots };
-  readonly headOnOpenings: boolean;
-  readonly headRule: boolean;
-  readonly front: string;
-  readonly body: string;
-  readonly begins: 'odd' | 'page' | 'here';
-  readonly blank: string;
-  readonly cover: PagePlan['cover'];
-  readonly contentsDepth: number;
-  readonly indexColumns: number;
-  readonly watermark: string;
-}
-type Slots = Readonly<Record<'start' | 'middle' | 'end', readonly { readonly field: string; readonly words?: string }[]>>;
-
 export interface DesignData {
   readonly styles: Readonly<Record<string, PrintStyle>>;
   readonly marks: Readonly<Record<string, PrintMark>>;
@@ -119,11 +84,15 @@ export interface DesignData {
 const weights: Readonly<Record<string, number>> = { regular: 400, semibold: 600, bold: 700 };
 const round = (value: number): number => Math.round(value * 1000) / 1000;
 
-/** @param sheet of the plan and marks: what the page template needs to know of it. Images of marks come by their path. */
+/**
+ * What the page template needs to know of a design. Images of marks and fields come by their path.
+ * @param told what fields of the plan say
+ */
 export function designData(
   { sheet, plan }: PrintDesign,
   locale: string,
   isRightToLeft: boolean,
+  told: Told,
   imageOf: (asset: string) => string | undefined,
 ): { data: DesignData; images: Map<string, Uint8Array> } {
   const rootSize = toPoints(said(valuesOf(sheet, rootRole, 'print'), 'size') ?? '10pt');
@@ -138,7 +107,7 @@ export function designData(
     if (drawn !== undefined) images.set(`/marks/${kind}.svg`, new TextEncoder().encode(drawn));
     if (path !== undefined && (drawn !== undefined || mark.icon.startsWith('asset:'))) marks[kind] = { src: path, size: round(toPoints(mark.size)), place: mark.place, meets: mark.meets };
   }
-  return { data: { styles, marks, plan: printPlan(plan, isRightToLeft), colours: sheet.colours }, images };
+  return { data: { styles, marks, plan: printPlan(plan, isRightToLeft, told, imageOf), colours: sheet.colours }, images };
 }
 
 function printStyle(sheet: StyleSheet, values: Values, rootSize: number, locale: string): PrintStyle {
@@ -194,37 +163,3 @@ function printStyle(sheet: StyleSheet, values: Values, rootSize: number, locale:
 /** The object without what is undefined in it. */
 type Present<Shape> = { -readonly [Name in keyof Shape]?: Exclude<Shape[Name], undefined> };
 const without = <Shape extends object>(shape: Shape): Present<Shape> => Object.fromEntries(Object.entries(shape).filter(([, value]) => value !== undefined)) as Present<Shape>;
-
-function printPlan(plan: PagePlan, isRightToLeft: boolean): PrintPlan {
-  const { width, height, text, column } = pageGeometry(plan);
-  // Where one reads from right to left, the first page lies left of the fold: everything is seen in the mirror.
-  const side = (which: 'right' | 'left'): PageSide => {
-    const [textLeft, columnLeft] = [text[which], column?.[which] ?? 0];
-    return isRightToLeft ? { text: round(width - textLeft - text.width), column: round(width - columnLeft - (column?.width ?? 0)) } : { text: round(textLeft), column: round(columnLeft) };
-  };
-  return {
-    width,
-    height,
-    top: toMillimetres(plan.margins.top),
-    bottom: toMillimetres(plan.margins.bottom),
-    odd: side('right'),
-    even: side(plan.mirrored ? 'left' : 'right'),
-    textWidth: round(text.width),
-    columnWidth: round(column?.width ?? 0),
-    columnGap: round(column?.gap ?? 0),
-    columns: plan.columns,
-    gutter: toMillimetres(plan.columnGap),
-    heads: { odd: plan.head.right, even: plan.mirrored ? plan.head.left : plan.head.right },
-    feet: { odd: plan.foot.right, even: plan.mirrored ? plan.foot.left : plan.foot.right },
-    headOnOpenings: plan.headOnOpenings,
-    headRule: plan.headRule,
-    front: plan.numbering.front,
-    body: plan.numbering.body,
-    begins: plan.chaptersBegin === 'on a right page' ? 'odd' : plan.chaptersBegin === 'on a new page' ? 'page' : 'here',
-    blank: plan.blankWords,
-    cover: plan.cover,
-    contentsDepth: plan.contentsDepth,
-    indexColumns: plan.indexColumns,
-    watermark: plan.watermark,
-  };
-}

@@ -12,14 +12,14 @@ export type Inline =
   | { readonly t: 'fn'; readonly c: readonly Block[] }
   | { readonly t: 'at'; readonly id: string }
   | { readonly t: 'img'; readonly src: string; readonly alt: string; readonly w?: string }
-  | { readonly t: 'br' }
+  /** A bar in the margin ends with this line. */
+  | { readonly t: 'bar' }
   | ({ readonly t: 'mark'; readonly c: readonly Inline[] } & Marking);
 
-/** What a lens marks: `#rrggbb` of the words and behind them, and a line beside blocks. */
+/** What a lens marks: `#rrggbb` of the words and behind them. */
 export interface Marking {
   readonly fg?: string;
   readonly bg?: string;
-  readonly bar?: boolean;
 }
 
 /** A sign on an image; `x` and `y` as shares of its width and height. */
@@ -36,7 +36,15 @@ export interface PrintCell {
   readonly al?: string;
   readonly va?: string;
   readonly head: boolean;
+  /** Read from below to above. */
+  readonly turned?: boolean;
   readonly x: number;
+}
+
+/** A footnote of a table, which stands under it. */
+export interface TableNote {
+  readonly sign: string;
+  readonly c: readonly Block[];
 }
 
 export interface PrintTable {
@@ -48,6 +56,9 @@ export interface PrintTable {
   readonly at: readonly string[];
   readonly num?: string;
   readonly cap?: readonly Inline[];
+  readonly notes?: readonly TableNote[];
+  /** Over text and margin column, or on a page of its own that lies on its side. */
+  readonly stands?: 'both' | 'turned';
 }
 
 /** A block; `s` is the style of the team's own that it wears. */
@@ -59,6 +70,8 @@ export type Block = { readonly s?: string } & (
   | { readonly t: 'at'; readonly id: string }
   /** The next block is the element at this path of the topic that is traced, as `1.0.2`. */
   | { readonly t: 'from'; readonly path: string }
+  /** A bar in the margin begins or ends here. */
+  | { readonly t: 'bar'; readonly on: boolean }
   | { readonly t: 'ul' | 'ol' | 'steps' | 'sl'; readonly items: readonly (readonly Block[])[]; readonly start?: number }
   | { readonly t: 'dl'; readonly items: readonly { readonly dt: readonly (readonly Inline[])[]; readonly dd: readonly Block[] }[] }
   | { readonly t: 'note'; readonly kind: string; readonly word: string; readonly c: readonly Block[] }
@@ -86,6 +99,8 @@ export interface PrintPlace {
   readonly listed: boolean;
   /** Without a heading the text goes on in that of the place above. */
   readonly headed: boolean;
+  /** Whether a bar stands beside the heading. */
+  readonly bar?: boolean;
   readonly c: readonly Block[];
   readonly places: readonly PrintPlace[];
 }
@@ -110,6 +125,10 @@ interface Alone {
 
 export interface PrintDocument {
   readonly alone?: Alone;
+  /** Whether it is noted where the elements of a topic come to stand. */
+  readonly traced: boolean;
+  /** Whether bars stand in its margins. */
+  readonly barred: boolean;
   readonly design: DesignData;
   readonly lang: string;
   readonly dir: string;
@@ -122,6 +141,8 @@ export interface PrintDocument {
     readonly number: string;
     readonly edition: string;
     readonly keywords: readonly string[];
+    /** As `2026-03-09`; empty where there is none. */
+    readonly day: string;
   };
   readonly words: Readonly<Record<string, string>>;
   readonly front: readonly PrintPlace[];

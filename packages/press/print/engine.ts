@@ -1,34 +1,27 @@
 import { readFileSync, readdirSync } from 'node:fs';
-import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { NodeCompiler, type NodeTypstDocument } from '@myriaddreamin/typst-ts-node-compiler';
+import type { PagePlan } from '@ukiyo/core/styles';
 import type { PrintDocument } from './document.ts';
+import { faceFolders } from './faces.ts';
+import { lighter } from './lighter.ts';
 
 /** A manual of more is not set again quickly, but within the memory of its process. */
 const manyPages = 600;
 
-const require = createRequire(import.meta.url);
+type Standard = PagePlan['file']['standard'] | 'none';
+const standards = { accessible: 'ua-1', 'for the archive': 'a-2a' } as const satisfies Record<PagePlan['file']['standard'], string>;
+/** A warning that the file does not keep to its standard begins with this. */
+export const refusal = 'standard refused: ';
+
 const workspace = '/press';
 
-/** The faces that ship, as static TrueType files: the engine reads no other kind. */
-const faces: Record<string, readonly string[]> = {
-  'source-serif-4': ['400Regular', '400Regular_Italic', '600SemiBold', '700Bold', '700Bold_Italic'],
-  'source-sans-3': ['400Regular', '400Regular_Italic', '600SemiBold', '700Bold'],
-  'source-code-pro': ['400Regular', '600SemiBold'],
-};
-
-function fontFolders(): string[] {
-  return Object.entries(faces).flatMap(([family, weights]) => {
-    const folder = dirname(require.resolve(`@expo-google-fonts/${family}/package.json`));
-    return weights.map((weight) => join(folder, weight)).filter((path) => readdirSync(path).some((name) => name.endsWith('.ttf')));
-  });
-}
-
-/** The template beside this file; the compiled server finds it beside its sources. */
-function template(): string {
+/** The template beside this file, by the names of its parts; the compiled server finds it beside its sources. */
+function template(): ReadonlyMap<string, string> {
   const here = dirname(fileURLToPath(import.meta.url));
-  return readFileSync(here.includes(join('press', 'dist')) ? join(here, '../../print/manual.typ') : join(here, 'manual.typ'), 'utf8');
+  const folder = here.includes(join('press', 'dist')) ? join(here, '../../print/template') : join(here, 'template');
+  return new Map(readdirSync(folder).map((name) => [name, readFileSync(join(folder, name), 'utf8')]));
 }
 
 export interface Located {
@@ -44,7 +37,8 @@ export interface Located {
 interface Compiled {
   readonly pdf: Uint8Array;
   readonly pages: readonly Located[];
-  readonly pageCount: number;
+  readonly traces: readonly Traced[];
+  readonly sheets: readonly Sheet[];
   readonly warnings: readonly string[];
   /** Milliseconds that the engine itself took. */
   readonly milliseconds: number;
@@ -57,12 +51,18 @@ export interface Traced {
   readonly y: number;
 }
 
+/** A page, in millimetres. */
+export interface Sheet {
+  readonly width: number;
+  readonly height: number;
+}
+
 /** Pages as one image, one below the other. */
 interface Drawn {
   readonly svg: string;
   readonly traces: readonly Traced[];
   readonly pages: readonly Located[];
-  readonly pageCount: number;
+  readonly sheets: readonly Sheet[];
   readonly warnings: readonly string[];
   readonly milliseconds: number;
 }
@@ -71,8 +71,8 @@ export class PrintFailure extends Error {}
 
 /** A warm compiler. It grows with each document: run it in a child process and end that process now and then. */
 export interface PrintEngine {
-  /** Throws `PrintFailure` with the engine's own words when the document cannot be set. */
-  compile(document: PrintDocument, images: ReadonlyMap<string, Uint8Array>): Compiled;
+  /** Throws `PrintFailure` with the engine's own words when the document cannot be set. Without a standard it is only to be looked at. */
+  compile(document: PrintDocument, images: ReadonlyMap<string, Uint8Array>, standard: Standard): Compiled;
   /** The same without a PDF: as an image of all pages, and where things stand. Throws `PrintFailure`. */
   draw(document: PrintDocument, images: ReadonlyMap<string, Uint8Array>): Drawn;
   /** Only where things stand. Throws `PrintFailure`. */
@@ -86,16 +86,23 @@ interface Diagnostic {
 }
 
 export function createPrintEngine(): PrintEngine {
-  const compiler = NodeCompiler.create({ workspace, fontArgs: [{ fontPaths: fontFolders() }] });
-  const source = template();
-  const main = `${workspace}/main.typ`;
+  const compiler = NodeCompiler.create({ workspace, fontArgs: [{ fontPaths: [...faceFolders()] }] });
+  const parts = template();
+  const main = `${workspace}/manual.typ`;
+  const probe = `${workspace}/probe.typ`;
   const shadow = (path: string, bytes: Uint8Array): void => compiler.mapShadow(`${workspace}${path}`, Buffer.from(bytes));
 
   const lookUp = (result: NodeTypstDocument): readonly Located[] => (compiler.query(result, { selector: '<pages>', field: 'value' }) as Located[][])[0] ?? [];
+  const tracesOf = (result: NodeTypstDocument): readonly Traced[] => (compiler.query(result, { selector: '<places>', field: 'value' }) as Traced[][])[0] ?? [];
+  const sheetsOf = (result: NodeTypstDocument, { design: { plan } }: PrintDocument): Sheet[] => {
+    const turned = new Set((compiler.query(result, { selector: '<lying>', field: 'value' }) as number[][])[0]);
+    const [width, height] = [plan.width + 2 * plan.around, plan.height + 2 * plan.around];
+    return Array.from({ length: result.numOfPages }, (_, at) => (turned.has(at + 1) ? { width: height, height: width } : { width, height }));
+  };
   /** Sets the document; what it warns of comes with it. */
   const set = (document: PrintDocument, images: ReadonlyMap<string, Uint8Array>): { readonly result: NodeTypstDocument; readonly warnings: string[] } => {
     compiler.resetShadow();
-    compiler.addSource(main, source);
+    for (const [name, source] of parts) compiler.addSource(`${workspace}/${name}`, source);
     shadow('/doc.json', Buffer.from(JSON.stringify(document)));
     for (const [path, bytes] of images) shadow(path, bytes);
     const outcome = compiler.compile({ mainFilePath: main });
@@ -109,7 +116,7 @@ export function createPrintEngine(): PrintEngine {
   };
 
   return {
-    compile(document, images) {
+    compile(document, images, standard) {
       const started = performance.now();
       const { result, warnings } = set(document, images);
       const pages = lookUp(result);
@@ -117,21 +124,20 @@ export function createPrintEngine(): PrintEngine {
       if (result.numOfPages > manyPages) compiler.evictCache(0);
       let pdf: Uint8Array;
       try {
-        pdf = compiler.pdf(result, { pdfStandard: 'ua-1' });
+        pdf = compiler.pdf(result, standard === 'none' ? { pdfTags: false } : { pdfStandard: standards[standard] });
       } catch (error) {
-        warnings.push(`accessible PDF refused: ${String(error)}`);
+        warnings.push(`${refusal}${String(error)}`);
         pdf = compiler.pdf(result);
       }
       compiler.evictCache(20);
-      return { pdf, pages, pageCount: result.numOfPages, warnings, milliseconds: performance.now() - started };
+      return { pdf, pages, traces: tracesOf(result), sheets: sheetsOf(result, document), warnings, milliseconds: performance.now() - started };
     },
     draw(document, images) {
       const started = performance.now();
       const { result, warnings } = set(document, images);
-      const svg = compiler.plainSvg(result);
+      const svg = lighter(compiler.plainSvg(result));
       compiler.evictCache(20);
-      const traces = (compiler.query(result, { selector: '<places>', field: 'value' }) as Traced[][])[0] ?? [];
-      return { svg, traces, pages: lookUp(result), pageCount: result.numOfPages, warnings, milliseconds: performance.now() - started };
+      return { svg, traces: tracesOf(result), pages: lookUp(result), sheets: sheetsOf(result, document), warnings, milliseconds: performance.now() - started };
     },
     locate(document, images) {
       const pages = lookUp(set(document, images).result);
@@ -139,9 +145,9 @@ export function createPrintEngine(): PrintEngine {
       return pages;
     },
     canDraw(path, bytes) {
-      compiler.addSource(main, `#image("${path}")`);
+      compiler.addSource(probe, `#image("${path}")`);
       shadow(path, bytes);
-      return compiler.compile({ mainFilePath: main }).result !== null;
+      return compiler.compile({ mainFilePath: probe }).result !== null;
     },
   };
 }

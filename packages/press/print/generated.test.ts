@@ -62,10 +62,10 @@ function composed({ chapters, plan: _plan, sheet }: Manual): { publication: Publ
 
 describe('fifty generated manuals', () => {
   const manuals = fc.sample(manual, { numRuns: 50, seed: 2031 });
-  it.each(manuals.map((made, index) => [index + 1, made] as const))('no. %i names the right page everywhere', (number, made) => {
+  it.each(manuals.map((made, index) => [index + 1, made] as const))('no. %i names the right page everywhere', async (number, made) => {
     const { publication, topics } = composed(made);
     const design: PrintDesign = { sheet: shippedSheets[made.sheet]!, plan: shippedPlans[made.plan]! };
-    const { pdf, pages, problems } = printPublication(publication, () => undefined, engine, design);
+    const { pdf, pages, problems } = await printPublication(publication, () => undefined, engine, design);
     expect([...publication.problems, ...problems]).toEqual([]);
     const file = join(folder, `${number}.pdf`);
     writeFileSync(file, pdf!);

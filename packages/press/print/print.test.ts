@@ -19,9 +19,9 @@ function toFile(pdf: Uint8Array): string {
 const flat = (text: string): string => text.replace(/\s+/gu, ' ').trim();
 
 /** Checked against poppler-utils (pdftotext, pdfinfo) and qpdf of Debian, on our own output. */
-describe('the printed manual of the demo', () => {
+describe('the printed manual of the demo', async () => {
   const publication = composeDemo('installation-manual', 'installer-tern-q', { product: 'Tern Q' }, { deliveryTargets: ['print'] });
-  const result = printPublication(publication, demoAssets, engine);
+  const result = await printPublication(publication, demoAssets, engine);
   const file = toFile(result.pdf!);
   const sheets = run('pdftotext', '-layout', file, '-').split('\f').slice(0, -1);
   const text = (sheet: number): string => flat(sheets[sheet - 1] ?? '');
@@ -102,7 +102,7 @@ describe('the printed manual of the demo', () => {
 });
 
 describe('links without words of their own', () => {
-  it('name their target in the form they ask for, with the page or without', () => {
+  it('name their target in the form they ask for, with the page or without', async () => {
     const form = (name: string, to: string): string => `<p>${name}: <xref href="topic:${to}" outputclass="words-${name}"/>.</p>`;
     const links = (to: string): string => ['usual', 'title', 'number', 'page'].map((name) => form(name, to)).join('');
     const publication = composeTexts([
@@ -110,7 +110,7 @@ describe('links without words of their own', () => {
       concept('a', links('b') + links('b/f')),
       concept('b', '<fig id="f"><title>Cabinet</title><p>x</p></fig>', 'Mounting'),
     ]);
-    const text = flat(run('pdftotext', toFile(printPublication(publication, () => undefined, engine).pdf!), '-'));
+    const text = flat(run('pdftotext', toFile((await printPublication(publication, () => undefined, engine)).pdf!), '-'));
     const [, onPage] = /usual: “Mounting” on page (\d+)\./u.exec(text)!;
     for (const said of ['title: “Mounting”.', `number: 2 Mounting on page ${onPage}.`, `page: page ${onPage}.`]) expect(text).toContain(said);
     for (const said of [`usual: Figure 2-1 on page ${onPage}.`, 'title: “Cabinet”.', `number: Figure 2-1, Cabinet on page ${onPage}.`]) expect(text).toContain(said);
@@ -118,10 +118,10 @@ describe('links without words of their own', () => {
 });
 
 describe('what the edition marks', () => {
-  it('has its words, and its colours on the page', () => {
+  it('has its words, and its colours on the page', async () => {
     const lens = { name: 'x', rules: [{ facet: 'product', value: 'd', action: 'mark' as const, look: { color: '#b93a25', background: '#f6e7c3', bar: true, start: 'Tern D:' } }] };
     const body = '<p product="d">Clamp it.</p><p>Use <ph product="d">a chain</ph>.</p><table><tgroup cols="1"><tbody><row product="d"><entry>Row</entry></row></tbody></tgroup></table>';
-    const result = printPublication(composeTexts([mapOf('<topicref href="topic:a"/>'), concept('a', body)], { lens }), () => undefined, engine);
+    const result = await printPublication(composeTexts([mapOf('<topicref href="topic:a"/>'), concept('a', body)], { lens }), () => undefined, engine);
     expect(result.problems).toEqual([]);
     const file = toFile(result.pdf!);
     expect(flat(run('pdftotext', file, '-'))).toContain('Tern D: Clamp it. Use Tern D: a chain. Tern D: Row');
@@ -133,14 +133,14 @@ describe('what the edition marks', () => {
 });
 
 describe('video and sound', () => {
-  it('are their poster, what they show and where they can be played', () => {
+  it('are their poster, what they show and where they can be played', async () => {
     const publication = composeTexts(
       [mapOf('<topicref href="topic:a"/>'), concept('a', '<object data="https://tides.example/fog.mp3"><desc>A fog horn</desc></object><object data="asset:v"><desc>Turn the key</desc></object>')],
       {
         assets: [{ id: 'v', name: 'v.webm', mediaType: 'video/webm' }],
       },
     );
-    const result = printPublication(publication, () => ({ id: 'v', name: 'v.webm', mediaType: 'video/webm', bytes: new Uint8Array() }), engine);
+    const result = await printPublication(publication, () => ({ id: 'v', name: 'v.webm', mediaType: 'video/webm', bytes: new Uint8Array() }), engine);
     const text = flat(run('pdftotext', toFile(result.pdf!), '-'));
     expect(text).toContain('Sound: A fog horn https://tides.example/fog.mp3');
     expect(text).toContain('Video: Turn the key');
@@ -149,10 +149,10 @@ describe('video and sound', () => {
 });
 
 describe('a topic whose text goes on in that of the topic above', () => {
-  it('is printed without a heading, and pages are named where it stands', () => {
+  it('is printed without a heading, and pages are named where it stands', async () => {
     const map = mapOf('<topicref href="topic:a" chunk="to-content"><topicref href="topic:b" outputclass="without-heading"/><topicref href="topic:c"/></topicref>');
     const publication = composeTexts([map, concept('a', '<p>First. See <xref href="topic:b"/>.</p>', 'Above'), concept('b', '<p>Second</p>', 'Hidden title'), concept('c', '<p>Third</p>', 'Below')]);
-    const { pdf, problems } = printPublication(publication, () => undefined, engine);
+    const { pdf, problems } = await printPublication(publication, () => undefined, engine);
     expect([...publication.problems, ...problems]).toEqual([]);
     const text = flat(run('pdftotext', toFile(pdf!), '-'));
     expect(text).toMatch(/First\. See “Hidden title”\. Second 1\.1 ?Below Third/u);
@@ -161,12 +161,12 @@ describe('a topic whose text goes on in that of the topic above', () => {
 });
 
 describe('a link to another publication', () => {
-  it('is printed as the title and number there and the name of that publication', () => {
+  it('is printed as the title and number there and the name of that publication', async () => {
     const handbook =
       '<bookmap id="h"><booktitle><mainbooktitle>Handbook</mainbooktitle></booktitle><bookmeta><bookid><booknumber>BWI 7</booknumber></bookid></bookmeta><chapter href="topic:care"/></bookmap>';
     const map = mapOf('<topicref href="topic:a"/><mapref href="map:h" format="ditamap" scope="peer" keyscope="book"/>');
     const publication = composeTexts([map, handbook, concept('a', '<p>See <xref href="topic:care"/>, or <xref href="topic:care">how to wash</xref>.</p>'), concept('care', '', 'Care')]);
-    const { pdf, problems } = printPublication(publication, () => undefined, engine);
+    const { pdf, problems } = await printPublication(publication, () => undefined, engine);
     expect([...publication.problems, ...problems]).toEqual([]);
     expect(flat(run('pdftotext', toFile(pdf!), '-'))).toContain('See “1 Care” (Handbook, BWI 7), or how to wash (“1 Care”, Handbook, BWI 7).');
   });
@@ -175,33 +175,35 @@ describe('a link to another publication', () => {
 describe('bad content', () => {
   const svg = (bytes: string) => ({ id: 'i', name: 'i.svg', mediaType: 'image/svg+xml', bytes: new TextEncoder().encode(bytes) });
   const assets = [{ id: 'i', name: 'i.svg', mediaType: 'image/svg+xml' }];
-  const print = (body: string, image?: ReturnType<typeof svg>, title = 'A') => {
+  const print = async (body: string, image?: ReturnType<typeof svg>, title = 'A') => {
     const publication = composeTexts([mapOf('<topicref href="topic:a"/><topicref href="topic:b"/>'), concept('a', body, title), concept('b', '<p>Still here</p>')], { assets });
-    const result = printPublication(publication, (id) => (id === 'i' ? image : undefined), engine);
+    const result = await printPublication(publication, (id) => (id === 'i' ? image : undefined), engine);
     return { ...result, text: result.pdf ? flat(run('pdftotext', toFile(result.pdf), '-')) : '', publication };
   };
 
   it.each([
     ['an image that is not one', '<fig><title>F</title><image href="asset:i"><alt>Words instead</alt></image></fig>', 'not an image'],
     ['an SVG that the engine refuses', '<image href="asset:i"><alt>Words instead</alt></image>', '<svg xmlns="http://www.w3.org/2000/svg" width="-5" height="0"/>'],
-  ])('%s is left out, and the rest is printed', (_what, body, bytes) => {
-    const { text, problems } = print(body, svg(bytes));
+  ])('%s is left out, and the rest is printed', async (_what, body, bytes) => {
+    const { text, problems } = await print(body, svg(bytes));
     expect(problems.map(({ code }) => code)).toContain('image.unreadable');
     expect(text).toContain('Still here');
   });
-  it('a missing image is marked with its words', () => {
-    const { text, publication } = print('<image href="asset:none"><alt>Words instead</alt></image>');
+  it('a missing image is marked with its words', async () => {
+    const { text, publication } = await print('<image href="asset:none"><alt>Words instead</alt></image>');
     expect(text).toContain('Words instead');
     expect(publication.problems.map(({ code }) => code)).toEqual(['image.missing']);
   });
-  it('markup, script ends, control and direction marks in text are only text', () => {
-    const { text } = print('<p>#panic("x") $math$ \\ *b* _i_ @ref `raw` &lt;label&gt; \u202Eabc\u0085</p>', undefined, '&lt;/script&gt; #import "x" {{ template }}');
+  it('markup, script ends, control and direction marks in text are only text', async () => {
+    const { text } = await print('<p>#panic("x") $math$ \\ *b* _i_ @ref `raw` &lt;label&gt; \u202Eabc\u0085</p>', undefined, '&lt;/script&gt; #import "x" {{ template }}');
     expect(text).toContain('#panic("x") $math$ \\ *b* _i_ @ref `raw` <label> abc');
     expect(text).toContain('</script> #import "x" {{ template }}');
   });
-  it('impossible spans and deep nesting are drawn as far as they go', () => {
+  it('impossible spans and deep nesting are drawn as far as they go', async () => {
     const deep = `${'<ul><li>'.repeat(70)}bottom${'</li></ul>'.repeat(70)}${'<note><lq><ol><li>'.repeat(20)}floor${'</li></ol></lq></note>'.repeat(20)}`;
-    const { text, problems } = print(`<table><tgroup cols="2"><colspec colname="a"/><tbody><row><entry morerows="9">x</entry><entry>y</entry><entry>z</entry></row></tbody></tgroup></table>${deep}`);
+    const { text, problems } = await print(
+      `<table><tgroup cols="2"><colspec colname="a"/><tbody><row><entry morerows="9">x</entry><entry>y</entry><entry>z</entry></row></tbody></tgroup></table>${deep}`,
+    );
     expect(problems.map(({ code }) => code)).toEqual(expect.arrayContaining(['table.span', 'table.too-many-cells', 'print.too-deep']));
     expect(text).toContain('bottom');
     expect(text).toContain('floor');

@@ -1,36 +1,91 @@
-import { allPlaces, type Publication } from '@ukiyo/core/compose';
+import { allPlaces, type Place, type Publication, type ResolvedElement } from '@ukiyo/core/compose';
+import { childElements, findAll, lineOf } from '@ukiyo/core/markup';
 import type { Problem } from '@ukiyo/core/problems';
+import { plainPlan } from '@ukiyo/core/styles';
 import type { AssetSource } from '../shared/assets.ts';
 import type { PrintDesign } from './design.ts';
 import type { Block, Inline, PrintDocument, PrintPlace } from './document.ts';
-import { PrintFailure, type Located, type PrintEngine, type Traced } from './engine.ts';
+import { PrintFailure, type Located, type PrintEngine, type Sheet, type Traced } from './engine.ts';
 import { failed, problemsOf, settingOf, type Part } from './setting.ts';
+
+/** Where an element begins, and what it says: its text and images. */
+interface Said extends Traced {
+  readonly says: string;
+}
 
 /** Pages as one image, one below the other; the first pages of it can be there only to make the next a left one. */
 export interface ProofPages {
   readonly svg: string;
-  /** How many there are, and how many of them come before what is shown. */
-  readonly pageCount: number;
+  readonly sheets: readonly Sheet[];
+  /** How many come before what is shown. */
   readonly skip: number;
-  /** Where the elements of a topic that is set alone begin. */
-  readonly traces: readonly Traced[];
+  /** Where the elements of the topic begin. */
+  readonly traces: readonly Said[];
   readonly problems: readonly Problem[];
   readonly engineMilliseconds: number;
 }
 
-function drawn(publication: Publication, source: AssetSource, engine: PrintEngine, design: PrintDesign, skip: number, part?: Part): ProofPages {
+function drawn(publication: Publication, source: AssetSource, engine: PrintEngine, design: PrintDesign, skip: number, part?: Part, topic?: Place): ProofPages {
   const setting = settingOf(publication, source, engine, design, part);
   try {
-    const { svg, traces, pageCount, warnings, milliseconds } = setting.run((document, images) => engine.draw(document, images));
-    return { svg, traces, pageCount, skip, problems: [...setting.problems, ...problemsOf(warnings)], engineMilliseconds: milliseconds };
+    const { svg, traces, sheets, warnings, milliseconds } = setting.run((document, images) => engine.draw(document, images));
+    return { svg, traces: told(traces, topic), sheets, skip, problems: [...setting.problems, ...problemsOf(warnings)], engineMilliseconds: milliseconds };
   } catch (error) {
     if (!(error instanceof PrintFailure)) throw error;
-    return { svg: '', traces: [], pageCount: 0, skip: 0, problems: [...setting.problems, failed(error)], engineMilliseconds: 0 };
+    return { svg: '', traces: [], sheets: [], skip: 0, problems: [...setting.problems, failed(error)], engineMilliseconds: 0 };
   }
 }
 
 /** A whole publication as pages. Problems as of `printPublication`. */
 export const proofPublication = (publication: Publication, source: AssetSource, engine: PrintEngine, design: PrintDesign): ProofPages => drawn(publication, source, engine, design, 0);
+
+/** A whole publication as it is printed, and where a topic stands in it: first and last sheet, counted from 1. */
+export interface ProofWhole {
+  readonly pdf: Uint8Array;
+  readonly pages: readonly Located[];
+  readonly traces: readonly Said[];
+  readonly sheets: readonly Sheet[];
+  readonly first: number;
+  readonly last: number;
+  readonly problems: readonly Problem[];
+}
+
+/**
+ * A whole publication to turn the pages of, without what only the press needs.
+ * Problems: as of `printPublication`; where it cannot be set there is no PDF.
+ * @param anchor of the place whose elements are traced
+ */
+export function proofWhole(
+  publication: Publication,
+  anchor: string | undefined,
+  source: AssetSource,
+  engine: PrintEngine,
+  design: PrintDesign,
+): ProofWhole | { readonly problems: readonly Problem[] } {
+  const topic = allPlaces(publication.places).find((place) => place.anchor === anchor);
+  const setting = settingOf(publication, source, engine, untrimmed(design), { traced: topic?.content?.origin.item, narrow: (document) => document });
+  try {
+    const { pdf, pages, traces, sheets, warnings } = setting.run((document, images) => engine.compile(document, images, 'none'));
+    const first = pages.find(({ id }) => id === anchor)?.sheet ?? 1;
+    return { pdf, pages, traces: told(traces, topic), sheets, first, last: Math.max(first, ...traces.map(({ sheet }) => sheet)), problems: [...setting.problems, ...problemsOf(warnings)] };
+  } catch (error) {
+    if (!(error instanceof PrintFailure)) throw error;
+    return { problems: [...setting.problems, failed(error)] };
+  }
+}
+const untrimmed = ({ sheet, plan }: PrintDesign): PrintDesign => ({ sheet, plan: { ...plan, trim: plainPlan.trim } });
+
+/** What the traced elements of a topic say. */
+function told(traces: readonly Traced[], topic: Place | undefined): Said[] {
+  const says = new Map<string, string>();
+  const walk = (element: ResolvedElement): void => {
+    if (element.origin.item === topic?.content?.origin.item)
+      says.set(element.origin.path.join('.'), [lineOf(element), ...findAll(element, ({ name }) => name === 'image').map((image) => image.attributes['href'] ?? '')].join(' '));
+    for (const child of childElements(element)) walk(child as ResolvedElement);
+  };
+  if (topic?.content) walk(topic.content);
+  return traces.map((trace) => ({ ...trace, says: says.get(trace.path) ?? '' }));
+}
 
 /** Where everything of a publication stands; nothing where it cannot be set. */
 export function layoutOf(publication: Publication, source: AssetSource, engine: PrintEngine, design: PrintDesign): readonly Located[] {
@@ -53,7 +108,8 @@ export function proofTopic(publication: Publication, anchor: string, layout: rea
   const shown = new Map(layout.map(({ id, shown: page }) => [id, page]));
   const isOdd = at === undefined || at.sheet % 2 === 1;
   let isThere = false;
-  const traced = allPlaces(publication.places).find((place) => place.anchor === anchor)?.content?.origin.item;
+  const topic = allPlaces(publication.places).find((place) => place.anchor === anchor);
+  const traced = topic?.content?.origin.item;
   const narrow = (document: PrintDocument): PrintDocument => {
     const line = lineTo([...document.front, ...document.body, ...document.back], anchor);
     const place = line.at(-1);
@@ -75,7 +131,7 @@ export function proofTopic(publication: Publication, anchor: string, layout: rea
       alone: { page: Number(page), odd: isOdd, y: at ? Math.max(0, at.y - textTop - headingRise) : 0, chapter: chapter ? { id: chapter.id, num: chapter.num ?? '', label: chapter.label } : null },
     };
   };
-  const pages = drawn(publication, source, engine, design, isOdd ? 0 : 1, { traced, narrow });
+  const pages = drawn(publication, source, engine, untrimmed(design), isOdd ? 0 : 1, { traced, only: anchor, narrow }, topic);
   return isThere ? pages : undefined;
 }
 /** An anchor is told where the heading's first line begins; the place above it on the page is a little higher. */
@@ -104,13 +160,13 @@ function withoutRest(place: PrintPlace, shown: ReadonlyMap<string, string>, onPa
     }
   };
   collect(place.c);
-  const told = (node: unknown): unknown => {
-    if (Array.isArray(node)) return node.map(told);
+  const linked = (node: unknown): unknown => {
+    if (Array.isArray(node)) return node.map(linked);
     if (typeof node !== 'object' || node === null) return node;
-    const made = Object.fromEntries(Object.entries(node).map(([name, value]) => [name, told(value)])) as unknown as Inline;
+    const made = Object.fromEntries(Object.entries(node).map(([name, value]) => [name, linked(value)])) as unknown as Inline;
     if (typeof made === 'string' || made.t !== 'ref' || here.has(made.to)) return made;
     const page = shown.get(made.to);
-    return { ...made, to: '', c: [...made.c, ...(made.page && page !== undefined ? [` ${onPage} ${page}`] : [])] };
+    return { ...made, to: '', c: [...made.c, ...(made.page && page !== undefined ? [` ${onPage.replace('{n}', page)}`] : [])] };
   };
-  return { ...place, places: [], c: told(place.c) as Block[] };
+  return { ...place, places: [], c: linked(place.c) as Block[] };
 }

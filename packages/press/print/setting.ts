@@ -1,52 +1,63 @@
 import type { Publication } from '@ukiyo/core/compose';
 import { problem, type Problem } from '@ukiyo/core/problems';
-import { checkPlan, checkSheet } from '@ukiyo/core/styles';
+import { checkPlan, checkSheet, type PagePlan } from '@ukiyo/core/styles';
 import { assetFileName, isImage, type AssetSource } from '../shared/assets.ts';
 import { qrImage } from '../shared/qr.ts';
+import { dayOf, printable } from '../shared/text.ts';
 import { buildPrintDocument } from './build.ts';
 import { designData, usualDesign, type PrintDesign } from './design.ts';
 import type { PrintDocument } from './document.ts';
-import { PrintFailure, type PrintEngine } from './engine.ts';
+import { PrintFailure, refusal, type PrintEngine } from './engine.ts';
+import { missingSigns } from './glyphs.ts';
+import type { Told } from './plan.ts';
 
 /** What the page engine is given, and what was found on the way. */
 export interface Setting {
   readonly problems: Problem[];
+  /** With which it is set: one that is usable. */
+  readonly plan: PagePlan;
   /** Sets the document; images that the engine cannot draw are left out and said. Throws `PrintFailure`. */
   run<Made>(act: (document: PrintDocument, images: ReadonlyMap<string, Uint8Array>) => Made): Made;
 }
 
-/** A part of a document, and the topic whose elements are traced in it. */
+/** A part of a document. */
 export interface Part {
+  /** The topic whose elements are traced in it. */
   readonly traced: string | undefined;
+  /** The anchor of the one place of which the content is wanted. */
+  readonly only?: string;
   narrow(document: PrintDocument): PrintDocument;
 }
 
 /**
  * A publication and a design as a document of the page engine.
- * Problems: those of style sheet and page plan, `image.unreadable` (the image is left out), and those of the document.
+ * Problems: those of style sheet and page plan, `print.glyph`, `image.unreadable` (the image is left out), and those of the document.
  * @param part of the document, where not all of it is wanted
  */
 export function settingOf(publication: Publication, source: AssetSource, engine: PrintEngine, design: PrintDesign, part?: Part): Setting {
   const unusable = checkPlan(design.plan);
   const { sheet, plan } = unusable.length > 0 ? { ...design, plan: usualDesign.plan } : design;
-  const problems: Problem[] = [...unusable, ...checkSheet(sheet)];
+  const problems: Problem[] = [...unusable, ...checkSheet(sheet), ...missingSigns(publication)];
   const images = new Map<string, Uint8Array>();
   const names = new Map<string, string>();
   const refuse = (name: string): void => void problems.push(problem('error', 'image.unreadable', `“${name}” is not an image that can be shown. It is left out.`));
-  for (const id of new Set([...publication.assets, ...imagesOfMarks(design)])) {
+  const paths = new Map<string, string | undefined>();
+  /** An image is fetched when something shows it. */
+  const fetched = (id: string): string | undefined => {
     const asset = source(id);
-    if (!asset || asset.mediaType.startsWith('video/') || asset.mediaType.startsWith('audio/')) continue;
+    if (!asset || asset.mediaType.startsWith('video/') || asset.mediaType.startsWith('audio/')) return undefined;
     if (!isImage(asset)) {
       refuse(asset.name);
-      continue;
+      return undefined;
     }
     const path = `/assets/${assetFileName(asset)}`;
     names.set(path, asset.name);
     images.set(path, asset.bytes);
-  }
+    return path;
+  };
   const pathOf = (id: string): string | undefined => {
-    const asset = source(id);
-    const path = asset && `/assets/${assetFileName(asset)}`;
+    if (!paths.has(id)) paths.set(id, fetched(id));
+    const path = paths.get(id);
     return path !== undefined && images.has(path) ? path : undefined;
   };
   const codes = new Map<string, Uint8Array>();
@@ -59,9 +70,10 @@ export function settingOf(publication: Publication, source: AssetSource, engine:
     const { width, height } = source(id) ?? {};
     return width === undefined || height === undefined ? undefined : { width, height };
   };
+  const told: Told = { variables: publication.variables, date: writtenDate(publication.facts.date, publication.locale), colour: (name) => sheet.colours[name] };
   const attempt = <Made>(act: (document: PrintDocument, images: ReadonlyMap<string, Uint8Array>) => Made): Made => {
-    const built = buildPrintDocument(publication, { path: pathOf, size: sizeOf, code: codeOf }, sheet, part?.traced);
-    const { data, images: marks } = designData({ sheet, plan }, publication.locale, built.document.dir === 'rtl', pathOf);
+    const built = buildPrintDocument(publication, { path: pathOf, size: sizeOf, code: codeOf }, sheet, part);
+    const { data, images: marks } = designData({ sheet, plan }, publication.locale, built.document.dir === 'rtl', told, pathOf);
     const whole = { ...built.document, design: data };
     const made = act(part ? part.narrow(whole) : whole, new Map([...images, ...codes, ...marks]));
     problems.push(...built.problems);
@@ -69,6 +81,7 @@ export function settingOf(publication: Publication, source: AssetSource, engine:
   };
   return {
     problems,
+    plan,
     run(act) {
       try {
         return attempt(act);
@@ -86,14 +99,17 @@ export function settingOf(publication: Publication, source: AssetSource, engine:
   };
 }
 
-const imagesOfMarks = ({ sheet }: PrintDesign): string[] => Object.values(sheet.marks).flatMap(({ icon }) => (icon.startsWith('asset:') ? [icon.slice('asset:'.length)] : []));
+/** A date in the words of the language; as it is written where it is none of the calendar. */
+function writtenDate(date: string, locale: string): string {
+  const day = dayOf(date);
+  return day ? new Intl.DateTimeFormat(locale, { dateStyle: 'long', timeZone: 'UTC' }).format(day) : printable(date);
+}
 
-/** What the page engine warns of, as problems: `print.not-accessible`, `print.font`. */
+/** What the page engine warns of, as problems: `print.standard`, `print.font`. */
 export function problemsOf(warnings: readonly string[]): Problem[] {
-  const refusal = 'accessible PDF refused';
   return warnings.map((warning) =>
     warning.startsWith(refusal)
-      ? problem('warning', 'print.not-accessible', `The PDF is not marked as accessible: ${warning.slice(refusal.length + 2)}`)
+      ? problem('warning', 'print.standard', `The file does not keep to the standard that its page plan asks for: ${/message: "([^"]*)"/u.exec(warning)?.[1] ?? warning.slice(refusal.length)}`)
       : problem('warning', 'print.font', `The page engine says: ${warning}`),
   );
 }

@@ -1,6 +1,6 @@
 import { compose, type Publication } from '@ukiyo/core/compose';
 import { textLibrary } from '@ukiyo/core/library';
-import { noteKinds, type Numbering } from '@ukiyo/core/styles';
+import { noteKinds, numberingFor, type Numbering } from '@ukiyo/core/styles';
 
 const notes = noteKinds.map((kind) => `<note type="${kind}">Keep one hand on the rail while the ladder is wet; the other carries the line.</note>`).join('');
 const rows = [
@@ -46,12 +46,12 @@ export const specimen = (locale: string, numbering?: Numbering): Publication =>
         {
           id: 'specimen',
           kind: 'map',
-          text: '<bookmap id="specimen"><booktitle><mainbooktitle>Specimen</mainbooktitle></booktitle><chapter href="topic:quay"><topicref href="topic:rails"/><topicref href="topic:wedges"/></chapter></bookmap>',
+          text: '<bookmap id="specimen"><booktitle><booklibrary>Brinewell Marine Instruments</booklibrary><mainbooktitle>Specimen</mainbooktitle><booktitlealt>What every style is worn by</booktitlealt></booktitle><bookmeta><author>The documentation team</author><critdates><created date="2026-03-09"/></critdates><bookid><edition>Revision 1</edition><booknumber>BM-1000</booknumber></bookid><bookrights><copyrfirst><year>2026</year></copyrfirst><bookowner><organization>Brinewell Marine Instruments</organization></bookowner></bookrights></bookmeta><chapter href="topic:quay"><topicref href="topic:rails"/><topicref href="topic:wedges"/></chapter></bookmap>',
         },
       ],
       [],
     ),
     map: 'specimen',
     locale,
-    ...(numbering ? { numbering } : {}),
+    ...(numbering ? { numbering: numberingFor(numbering, locale) } : {}),
   });

@@ -6,3 +6,9 @@ const unprintable = /[\u0000-\u0008\u000B\u000C\u000E-\u001F\u007F-\u009F\u202A-
 export function printable(text: string): string {
   return text.replace(unprintable, '');
 }
+
+/** A day of the calendar as it is written in ISO 8601, at midnight UTC. */
+export function dayOf(text: string): Date | undefined {
+  const day = /^\d{4}-\d{2}-\d{2}$/u.test(text) ? new Date(`${text}T00:00:00Z`) : undefined;
+  return day === undefined || Number.isNaN(day.getTime()) ? undefined : day;
+}

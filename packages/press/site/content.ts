@@ -254,7 +254,9 @@ export function topicRenderer(publication: Publication, pages: Pages, assets: Si
     const title = childNamed(element, 'title');
     const label = labels[element.name];
     const rest = element.children.filter((child) => child !== title);
-    const heading = title ? lines(title.children, depth) : label === undefined ? undefined : text(words[label] as string);
+    const target = publication.targets[(element as ResolvedElement).anchor ?? ''];
+    const count = target?.kind === 'example' && target.number !== undefined ? tag('span', { class: 'number' }, text(`${words.example} ${target.number}`)) : undefined;
+    const heading = title ? join([...(count ? [count, text(' ')] : []), lines(title.children, depth)]) : label === undefined ? undefined : text(words[label] as string);
     const id = idOf(element);
     const own = title && worn.of(title);
     const head = heading === undefined ? undefined : tag(headingTag, { class: own === undefined ? undefined : `style-${own}` }, heading);

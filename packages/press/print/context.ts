@@ -1,0 +1,138 @@
+import type { Publication, ResolvedElement } from '@ukiyo/core/compose';
+import type { Element } from '@ukiyo/core/markup';
+import type { Problem } from '@ukiyo/core/problems';
+import { writtenNumber, type StyleSheet } from '@ukiyo/core/styles';
+import { wordsFor, type Words } from '@ukiyo/core/words';
+import { wornStyles, type WornStyles } from '../shared/worn.ts';
+import type { Block, Marking, TableNote } from './document.ts';
+
+export interface PrintAssets {
+  /** Path of the image in the engine's workspace; undefined when it cannot be shown. */
+  path(id: string): string | undefined;
+  /** Path of an image that says an address to a telephone. */
+  code(address: string): string;
+  /** Of the image, in its own units. */
+  size(id: string): { readonly width: number; readonly height: number } | undefined;
+}
+
+/** What all makers of a document share while they walk a publication. */
+export interface Context {
+  readonly publication: Publication;
+  readonly assets: PrintAssets;
+  readonly sheet: StyleSheet;
+  readonly words: Words;
+  readonly worn: WornStyles;
+  readonly problems: Problem[];
+  /** What can be led to so far, and what leads. */
+  readonly emitted: Set<string>;
+  readonly references: { to: string }[];
+  /** Where links to this element come to; once only. */
+  at(element: Element): string[];
+  /** The same before a block, with the trace of the topic that is traced. */
+  marksOf(element: Element): Block[];
+  markingOf(element: Element): Marking | undefined;
+  /** Whether a bar stands beside the element, and whether there are any so far. */
+  isBarred(element: Element): boolean;
+  hasBars(): boolean;
+  /** Makes something in which footnotes are gathered, with letters, instead of standing at the foot of the page. */
+  notesIn<Made>(make: () => Made): { readonly made: Made; readonly notes: readonly TableNote[] };
+  /** Takes a footnote in where they are gathered; its letter there. */
+  gather(c: Block[]): string | undefined;
+  /** Blocks as the lens of the publication marks their element. */
+  marked(element: Element, c: Block[]): Block[];
+}
+
+/** Deeper than this the page engine’s bound on nested rules would end the whole manual; such content is set without further nesting. */
+export const deepest = 12;
+
+/**
+ * Blocks with the end of a bar where their last line ends: after it, what ends the bar would go on to the next page with what follows.
+ * A table or an image has no line: there it comes after.
+ */
+function ended(blocks: readonly Block[]): Block[] {
+  const last = blocks.at(-1);
+  const rest = blocks.slice(0, -1);
+  switch (last?.t) {
+    case 'p':
+    case 'lead':
+    case 'label':
+    case 'h':
+    case 'code':
+    case 'lines':
+      return [...rest, { ...last, c: [...last.c, { t: 'bar' }] }];
+    case 'note':
+    case 'quote':
+    case 'group':
+    case 'mark':
+      return last.c.length === 0 ? [...blocks, { t: 'bar', on: false }] : [...rest, { ...last, c: ended(last.c) }];
+    case 'ul':
+    case 'ol':
+    case 'steps':
+    case 'sl':
+      return [...rest, { ...last, items: last.items.map((item, at) => (at === last.items.length - 1 ? ended(item) : item)) }];
+    default:
+      return [...blocks, { t: 'bar', on: false }];
+  }
+}
+
+/** @param traced a topic of which it is noted where each of its elements comes to stand */
+export function contextOf(publication: Publication, assets: PrintAssets, sheet: StyleSheet, traced?: string): Context {
+  const emitted = new Set<string>();
+  const at = (element: Element): string[] => {
+    const { anchor } = element as ResolvedElement;
+    if (anchor === undefined || emitted.has(anchor)) return [];
+    emitted.add(anchor);
+    return [anchor];
+  };
+
+  let hasBars = false;
+  const isBarred = (element: Element): boolean => (element as ResolvedElement).marked?.bar === true;
+  const markingOf = (element: Element): Marking | undefined => {
+    const { color, background } = (element as ResolvedElement).marked ?? {};
+    return color === undefined && background === undefined ? undefined : { ...(color === undefined ? {} : { fg: color }), ...(background === undefined ? {} : { bg: background }) };
+  };
+  const marked = (element: Element, c: Block[]): Block[] => {
+    const marking = markingOf(element);
+    const shown: Block[] = marking && c.length > 0 ? [{ t: 'mark', c, ...marking }] : c;
+    if (!isBarred(element) || shown.length === 0) return shown;
+    hasBars = true;
+    return [{ t: 'bar', on: true }, ...ended(shown)];
+  };
+  const marksOf = (element: Element): Block[] => {
+    const { origin } = element as ResolvedElement;
+    return [...at(element).map((id): Block => ({ t: 'at', id })), ...(traced !== undefined && origin.item === traced ? [{ t: 'from' as const, path: origin.path.join('.') }] : [])];
+  };
+  let gathered: TableNote[] | undefined;
+  const notesIn = <Made>(make: () => Made): { made: Made; notes: readonly TableNote[] } => {
+    const around = gathered;
+    const notes: TableNote[] = [];
+    gathered = notes;
+    const made = make();
+    gathered = around;
+    return { made, notes };
+  };
+  const gather = (c: Block[]): string | undefined => {
+    if (!gathered) return undefined;
+    const sign = writtenNumber('a', gathered.length + 1)!;
+    gathered.push({ sign, c });
+    return sign;
+  };
+  return {
+    publication,
+    assets,
+    sheet,
+    words: wordsFor(publication.locale),
+    worn: wornStyles(sheet),
+    problems: [],
+    emitted,
+    references: [],
+    at,
+    marksOf,
+    markingOf,
+    isBarred,
+    hasBars: () => hasBars,
+    marked,
+    notesIn,
+    gather,
+  };
+}

@@ -1,0 +1,52 @@
+import { readArea, signPlace } from '@ukiyo/core/imagemaps';
+import { childNamed, lineOf, type Element } from '@ukiyo/core/markup';
+import { readMedia } from '@ukiyo/core/media';
+import { writtenNumber } from '@ukiyo/core/styles';
+import { printable } from '../shared/text.ts';
+import type { Context, PrintAssets } from './context.ts';
+import type { Block, Inline, Spot } from './document.ts';
+import { millimetres } from './measures.ts';
+
+/** Of a QR code, in millimetres: telephones read it at arm’s length (common practice). */
+const codeWidth = '24';
+
+export const sourceOf = (element: Element, assets: PrintAssets): string | undefined => {
+  const href = element.attributes['href'] ?? '';
+  return href.startsWith('asset:') ? assets.path(href.slice('asset:'.length)) : undefined;
+};
+export const altOf = (element: Element): string => {
+  const child = childNamed(element, 'alt');
+  return printable(child ? lineOf(child) : (element.attributes['alt'] ?? ''));
+};
+export const sized = (element: Element): { w?: string } => {
+  const width = millimetres(element.attributes['width']);
+  return width === undefined ? {} : { w: `${width}` };
+};
+
+export const imageBlock = (context: Context, element: Element, spots: readonly Spot[] = []): Block[] => {
+  const src = sourceOf(element, context.assets);
+  return [...context.marksOf(element), { t: 'img', src: src ?? '', alt: altOf(element), ...sized(element), ...(src === undefined ? { missing: true } : {}), ...(spots.length === 0 ? {} : { spots }) }];
+};
+/** On paper nothing can be pointed at: areas have letters, which a list under the image explains. None where one of them cannot be placed. */
+export const spotsOf = ({ assets }: Context, areas: readonly Element[], picture: Element): Spot[] => {
+  const href = picture.attributes['href'] ?? '';
+  const size = href.startsWith('asset:') ? assets.size(href.slice('asset:'.length)) : undefined;
+  const read = areas.map(readArea);
+  if (!size || read.some((area) => area === undefined)) return [];
+  return read.map((area, at) => {
+    const { x, y } = signPlace(area!.shape);
+    return { sign: writtenNumber('A', at + 1)!, x: x / size.width, y: y / size.height };
+  });
+};
+/** On paper: its poster, what it shows, and where it can be played. */
+export const mediaBlock = (context: Context, element: Element): Block[] => {
+  const { assets, words } = context;
+  const media = readMedia(element);
+  if (!media) return context.marksOf(element);
+  const poster = media.poster.startsWith('asset:') ? assets.path(media.poster.slice('asset:'.length)) : undefined;
+  const isOnWeb = /^https?:/iu.test(media.source);
+  const address: Inline[] = isOnWeb ? [' ', { t: 'url', href: media.source, c: [media.source] }] : [];
+  const told: Inline = { t: 'i', c: [`${words[media.kind]}: `, printable(media.description)] };
+  const code: Block[] = isOnWeb ? [{ t: 'img', src: assets.code(media.source), alt: media.source, w: codeWidth }] : [];
+  return [...context.marksOf(element), ...(poster === undefined ? [] : [{ t: 'img' as const, src: poster, alt: printable(media.description) }]), { t: 'p', c: [told, ...address] }, ...code];
+};

@@ -1,0 +1,149 @@
+import { coverGrid, pageGeometry, toMillimetres, type CoverPart, type PageField, type PagePlan, type Slots } from '@ukiyo/core/styles';
+
+/** What fields of a page plan say in one publication. */
+export interface Told {
+  readonly variables: Readonly<Record<string, string>>;
+  readonly date: string;
+  /** `#rrggbb` of a named colour. */
+  colour(name: string): string | undefined;
+}
+
+const round = (value: number): number => Math.round(value * 1000) / 1000;
+
+/** Where text and margin column stand on one kind of page, in millimetres from its left edge. */
+interface PageSide {
+  readonly text: number;
+  readonly column: number;
+}
+
+export interface PrintPlan {
+  readonly width: number;
+  readonly height: number;
+  readonly top: number;
+  readonly bottom: number;
+  /** Left edge of the text on odd and even pages. */
+  readonly odd: PageSide;
+  readonly even: PageSide;
+  readonly textWidth: number;
+  /** Margins without the margin column. */
+  readonly inner: number;
+  readonly outer: number;
+  readonly columnWidth: number;
+  readonly columnGap: number;
+  readonly columns: number;
+  readonly gutter: number;
+  readonly heads: { readonly odd: PrintSlots; readonly even: PrintSlots };
+  readonly feet: { readonly odd: PrintSlots; readonly even: PrintSlots };
+  readonly headOnOpenings: boolean;
+  readonly headRule: boolean;
+  readonly front: string;
+  readonly body: string;
+  readonly begins: 'odd' | 'page' | 'here';
+  readonly blank: string;
+  readonly cover: PagePlan['cover'];
+  readonly back: PagePlan['back'];
+  readonly coverParts: { readonly front: readonly PrintCoverPart[]; readonly back: readonly PrintCoverPart[] };
+  readonly titlePage: boolean;
+  readonly bookmarks: number;
+  /** Over the edge of the sheet, in millimetres: grounds run so far, and the marks of the edge stand beyond. */
+  readonly bleed: number;
+  readonly around: number;
+  readonly contentsDepth: number;
+  readonly indexColumns: number;
+  readonly watermark: string;
+}
+/** A field as the page template fills it: words are there already where they are the same on every page. */
+interface PrintField {
+  readonly field: string;
+  readonly words?: string;
+  readonly src?: string;
+  readonly height?: number;
+}
+type PrintSlots = Readonly<Record<'start' | 'middle' | 'end', readonly PrintField[]>>;
+
+/** Something on a cover, in millimetres from the upper left corner of the page. */
+interface PrintCoverPart {
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+  /** `#rrggbb` of a ground. */
+  readonly fill?: string;
+  readonly field?: PrintField;
+  /** `#rrggbb` of its letters, where it is not that of the style. */
+  readonly letters?: string;
+  readonly style: string;
+  readonly stands: CoverPart['stands'];
+}
+
+const paper = '#ffffff';
+/** Beyond the bleed, in millimetres: room for the marks at which the sheet is cut. */
+const roomForMarks = 8;
+
+/** Between the edge of the sheet that is cut and that of the sheet that is printed, in millimetres. */
+export function aroundSheet({ trim }: PagePlan): { readonly bleed: number; readonly around: number } {
+  const bleed = toMillimetres(trim.bleed);
+  return { bleed, around: bleed + (trim.marks ? roomForMarks : 0) };
+}
+
+/** A page plan as the page template takes it. @param told what its fields say */
+export function printPlan(plan: PagePlan, isRightToLeft: boolean, told: Told, imageOf: (asset: string) => string | undefined): PrintPlan {
+  const { width, height, text, column } = pageGeometry(plan);
+  // Where one reads from right to left, the first page lies left of the fold: everything is seen in the mirror.
+  const side = (which: 'right' | 'left'): PageSide => {
+    const [textLeft, columnLeft] = [text[which], column?.[which] ?? 0];
+    return isRightToLeft ? { text: round(width - textLeft - text.width), column: round(width - columnLeft - (column?.width ?? 0)) } : { text: round(textLeft), column: round(columnLeft) };
+  };
+  const filled = (field: PageField): PrintField => {
+    if (field.field === 'variable') return { field: 'text', words: told.variables[field.key] ?? '' };
+    if (field.field === 'date') return { field: 'text', words: told.date };
+    if (field.field !== 'image') return field;
+    const src = field.image.startsWith('asset:') ? imageOf(field.image.slice('asset:'.length)) : undefined;
+    const height = toMillimetres(field.height);
+    return src === undefined || height <= 0 ? { field: 'text', words: '' } : { field: 'image', src, height };
+  };
+  const slots = ({ start, middle, end }: Slots): PrintSlots => ({ start: start.map(filled), middle: middle.map(filled), end: end.map(filled) });
+  const parts = (all: readonly CoverPart[]): PrintCoverPart[] =>
+    all.map(({ shows, column, row, columns, rows, style, stands, colour }) => ({
+      x: round((column * width) / coverGrid),
+      y: round((row * height) / coverGrid),
+      width: round((columns * width) / coverGrid),
+      height: round((rows * height) / coverGrid),
+      style,
+      stands,
+      ...(shows.field === 'ground' ? { fill: told.colour(shows.colour) ?? paper } : { field: filled(shows) }),
+      ...(colour === '' ? {} : { letters: told.colour(colour) ?? paper }),
+    }));
+  return {
+    width,
+    height,
+    top: toMillimetres(plan.margins.top),
+    bottom: toMillimetres(plan.margins.bottom),
+    odd: side('right'),
+    even: side(plan.mirrored ? 'left' : 'right'),
+    textWidth: round(text.width),
+    inner: toMillimetres(plan.margins.inner),
+    outer: toMillimetres(plan.margins.outer),
+    columnWidth: round(column?.width ?? 0),
+    columnGap: round(column?.gap ?? 0),
+    columns: plan.columns,
+    gutter: toMillimetres(plan.columnGap),
+    heads: { odd: slots(plan.head.right), even: slots(plan.mirrored ? plan.head.left : plan.head.right) },
+    feet: { odd: slots(plan.foot.right), even: slots(plan.mirrored ? plan.foot.left : plan.foot.right) },
+    headOnOpenings: plan.headOnOpenings,
+    headRule: plan.headRule,
+    front: plan.numbering.front,
+    body: plan.numbering.body,
+    begins: plan.chaptersBegin === 'on a right page' ? 'odd' : plan.chaptersBegin === 'on a new page' ? 'page' : 'here',
+    blank: plan.blankWords,
+    cover: plan.cover,
+    back: plan.back,
+    coverParts: { front: parts(plan.coverParts.front), back: parts(plan.coverParts.back) },
+    titlePage: plan.titlePage,
+    bookmarks: plan.file.bookmarks,
+    ...aroundSheet(plan),
+    contentsDepth: plan.contentsDepth,
+    indexColumns: plan.indexColumns,
+    watermark: plan.watermark,
+  };
+}

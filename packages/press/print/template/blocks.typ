@@ -1,0 +1,76 @@
+// Blocks of text: one after the other, each in its style.
+#import "design.typ": *
+#import "pages.typ": *
+#import "frames.typ": *
+#import "lines.typ": *
+#import "images.typ": *
+#import "tables.typ": *
+#import "notes.typ": *
+
+#let walk(bs, depth: 0, bare: false) = {
+  let skip = 0
+  for (i, b) in bs.enumerate() {
+    if skip > 0 { skip -= 1; continue }
+    let own = b.at("s", default: none)
+    if b.t == "p" { if own == none and not frames-paragraphs { par(walk-lines(b.c)) } else { framed(styles.at(if own == none { "paragraph" } else { own }), walk-lines(b.c)) } } else if b.t == "lead" { framed(styles.at(if own == none { "lead" } else { own }), walk-lines(b.c)) } else if b.t == "label" { framed(styles.label, walk-lines(b.c), sticky: true) } else if b.t == "h" {
+      let s = styles.at(if own == none { "block-heading" } else { own })
+      let body = { for id in b.at { at(id) }; walk-lines(b.c) }
+      // What follows, past what only marks a place.
+      let after = bs.slice(i + 1)
+      let to = after.position(x => x.t not in ("at", "from", "bar"))
+      if s.said.at("column", default: none) == "margin" and has-column and to != none {
+        skip = to + 1
+        // Beside what follows, first line by first line.
+        block(width: 100%, above: s.frame.above, below: 0pt, {
+          context {
+            let own = measure(text(top-edge: line-top, bottom-edge: "baseline")[H]).height
+            let named = measure(text(..s.letters, top-edge: line-top, bottom-edge: "baseline")[H]).height
+            in-margin(dy: own - named, in-manner(s, with-words(s.said, body)))
+          }
+          walk(after.slice(0, to + 1), depth: depth)
+        })
+      } else { framed(s, body, sticky: true) }
+    } else if b.t == "at" { at(b.id) } else if b.t == "bar" { bar-mark(b.on) } else if b.t == "from" { [#metadata(b.path)<from>] } else if b.t == "ul" {
+      let id = if own != none { own } else if depth > 0 { "bullet-list-2" } else { "bullet-list" }
+      let s = styles.at(id)
+      let sign = s.said.at("mark", default: "•")
+      framed(s, list(marker: if sign == "none" { [] } else { worded(styles.list-mark, sign) }, indent: 0pt, body-indent: s.said.at("tab", default: 8) * 1pt, spacing: s.said.at("between", default: 4) * 1pt, ..b.items.map(i => walk(i, depth: depth + 1))))
+    } else if b.t == "sl" {
+      let s = styles.at(if own == none { "simple-list" } else { own })
+      framed(s, stack(spacing: s.said.at("between", default: 3) * 1pt, ..b.items.map(i => block(width: 100%, { set par(hanging-indent: 3mm); walk(i) }))))
+    } else if b.t == "ol" or b.t == "steps" {
+      let from = b.at("start", default: 1)
+      let inner = depth > 0
+      let id = if own != none { own } else if b.t == "steps" { if inner { "substeps" } else { "steps" } } else if inner { "numbered-list-2" } else { "numbered-list" }
+      let s = styles.at(id)
+      framed(s, enum(
+        start: from, indent: 0pt, body-indent: s.said.at("tab", default: 8) * 1pt, number-align: start + top, spacing: s.said.at("between", default: 5) * 1pt,
+        numbering: n => box(width: 3.8mm, worded(styles.at(if b.t == "steps" { "step-number" } else { "list-mark" }), number-of(id, n))),
+        ..b.items.map(i => enum.item(walk(i, depth: depth + 1))),
+      ))
+    } else if b.t == "dl" {
+      let s = styles.at(if own == none { "term-list" } else { own })
+      let indent = s.said.at("start", default: 0) * 1pt
+      let sides = (:)
+      sides.insert(start-edge, indent)
+      block(above: s.frame.above, below: s.frame.below, width: 100%, for i in b.items {
+        block(above: pt-of("term-name", "above"), below: pt-of("term-name", "below"), sticky: true, for d in i.dt { worded(styles.term-name, walk-lines(d)); h(0.6em) })
+        pad(..sides, in-manner(s, walk(i.dd, depth: depth)))
+      })
+    } else if b.t == "note" { note-block(b, walk) } else if b.t == "code" { framed(styles.at(if own == none { "code-block" } else { own }), keep-lines(b.c)) } else if b.t == "lines" { framed(styles.at(if own == none { "lines" } else { own }), keep-lines(b.c)) } else if b.t == "quote" { framed(styles.at(if own == none { "quote" } else { own }), walk(b.c)) } else if b.t == "img" { picture(b) } else if b.t == "legend" {
+      in-manner(styles.figure-title, block(above: 1.6mm, below: 1.6mm, grid(columns: (6mm, 1fr), row-gutter: 1.2mm, align: (start + horizon, start + horizon), ..b.items.map(i => (sign-disc(i.sign), walk-lines(i.c))).flatten())))
+    } else if b.t == "group" { if own == none { walk(b.c, depth: depth) } else { framed(styles.at(own), walk(b.c, depth: depth)) } } else if b.t == "mark" {
+      block(
+        width: 100%, fill: if "bg" in b { rgb(b.bg) }, outset: (x: 1.2mm, y: 0.8mm),
+        if "fg" in b { text(fill: rgb(b.fg), walk(b.c, depth: depth)) } else { walk(b.c, depth: depth) },
+      )
+    } else if b.t == "fig" {
+      let s = styles.at(if own == none { "figure" } else { own })
+      framed(s, {
+        for id in b.at { at(id) }
+        walk(b.c)
+        if "cap" in b { framed(styles.figure-title, caption(words.figure, b)) }
+      })
+    } else if b.t == "table" { table-block(b, walk, can-turn: bare) } else { panic("block " + b.t) }
+  }
+}

@@ -1,0 +1,42 @@
+// Lines of text.
+#import "design.typ": *
+#import "pages.typ": *
+
+#let page-of(id) = context shown-page(locate(label(id)))
+// “on page 12”; “on the next page” where that is so; nothing where it is this page.
+#let on-page(id) = context {
+  let target = locate(label(id))
+  let away = target.page() - here().page()
+  if away == 1 { [ #words.onNextPage] } else if away != 0 { let (before, after) = words.onPage.split("{n}"); [ #before.replace(" ", "\u{a0}")#shown-page(target)#after] }
+}
+#let manners = (b: "bold", i: "italic", ui: "control", code: "code", q: "quoted")
+#let walk-lines(xs) = xs.map(x => {
+  if type(x) == str { x } else if x.t in manners {
+    let inner = walk-lines(x.c)
+    if x.t == "q" { inner = quote(inner) }
+    inline-styled(x.at("s", default: manners.at(x.t)), inner)
+  } else if x.t == "s" { inline-styled(x.s, walk-lines(x.c)) } else if x.t == "u" { underline(walk-lines(x.c)) } else if x.t == "sup" { super(walk-lines(x.c)) } else if x.t == "sub" { sub(walk-lines(x.c)) } else if x.t == "strike" { strike(walk-lines(x.c)) } else if x.t == "at" { at(x.id) } else if x.t == "bar" { bar-mark(false) } else if x.t == "url" { link(x.href, inline-styled("link", walk-lines(x.c))) } else if x.t == "ref" {
+    if x.to == "" { walk-lines(x.c) } else {
+      link(label(x.to), inline-styled("link", if x.c.len() == 0 { let (before, after) = words.page.split("{n}"); [#before.replace(" ", "\u{a0}")#page-of(x.to)#after] } else { walk-lines(x.c); if x.page { on-page(x.to) } }))
+    }
+  } else if x.t == "fn" { footnote(x.c.map(b => if b.t == "p" { walk-lines(b.c) } else { [] }).join([ ])) } else if x.t == "img" {
+    box(baseline: 20%, image(x.src, alt: x.alt, ..if "w" in x { (width: float(x.w) * 1mm) } else { (height: 1.1em) }))
+  } else if x.t == "mark" {
+    let body = if "fg" in x { text(fill: rgb(x.fg), walk-lines(x.c)) } else { walk-lines(x.c) }
+    if "bg" in x { highlight(fill: rgb(x.bg), body) } else { body }
+  } else { panic("inline " + x.t) }
+}).join()
+
+#let keep-lines(xs) = {
+  // Line ends and spaces of preformatted text are kept.
+  let keep(x) = if type(x) == str { x.split("\n").map(l => l.replace("\t", "    ").replace(regex("^ +"), m => "\u{a0}" * m.text.len()).replace("  ", "\u{a0} ")).join(linebreak()) } else { walk-lines((x,)) }
+  xs.map(keep).join()
+}
+#let number-of(id, n) = {
+  let form = styles.at(id).said.at("numbers", default: "1")
+  if form == "01" { if n < 10 { "0" + str(n) } else { str(n) } } else { numbering(form, n) }
+}
+#let caption(word, b) = {
+  if "num" in b { inline-styled("caption-number", word + " " + b.num); h(0.8em) }
+  walk-lines(b.cap)
+}

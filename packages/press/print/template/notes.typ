@@ -1,0 +1,37 @@
+// Notes and their marks.
+#import "design.typ": *
+#import "frames.typ": *
+#import "lines.typ": *
+
+#let note-block(b, walk) = {
+  let id = b.at("s", default: if "note-" + b.kind in styles { "note-" + b.kind } else { "note" })
+  let s = styles.at(id)
+  let mark = marks.at(b.kind, default: marks.at("note", default: none))
+  let rules = s.said.at("rules", default: (:))
+  let tint = if "fill" in s.said { rgb(s.said.fill) } else if "start" in rules { rgb(rules.start.fill) } else if "top" in rules { rgb(rules.top.fill) } else { ink }
+  let label = styles.note-label
+  let name = { set text(fill: tint); worded(label, b.word) }
+  let picture = if mark != none { image(mark.src, height: mark.size * 1pt) }
+  let where = if mark == none { "none" } else if mark.place == "margin column" and not has-column { "before the text" } else { mark.place }
+  // How far below the top of the first line the mark begins, so that what is to meet meets.
+  let sink = context {
+    let own = measure(text(top-edge: line-top, bottom-edge: "baseline")[H]).height
+    let named = measure(text(..label.letters, top-edge: line-top, bottom-edge: "baseline")[H]).height
+    let capitals = measure(text(..label.letters, top-edge: "cap-height", bottom-edge: "baseline")[H]).height
+    let baseline = calc.max(own, named)
+    let dy = if mark.meets == "top" { baseline - capitals } else { baseline - mark.size * 1pt }
+    if where == "margin column" { in-margin(pdf.artifact(picture), dy: dy) } else { place(top + start, dy: dy, pdf.artifact(picture)) }
+  }
+  let first = b.c.at(0, default: none)
+  let words-of = {
+    let lead = { name; h(0.7em) }
+    if first != none and first.t == "p" { par({ lead; walk-lines(first.c) }); walk(b.c.slice(1)) } else { par(lead); walk(b.c) }
+  }
+  let content = if where == "before the text" {
+    // The words stand beside the mark, whichever way one reads.
+    let sides = (:)
+    sides.insert(start-edge, mark.size * 1pt + 2.2mm)
+    block(width: 100%, above: 0pt, below: 0pt, { sink; pad(..sides, words-of) })
+  } else if where == "above" { block(below: 1.2mm, pdf.artifact(picture)); words-of } else if where == "margin column" { block(width: 100%, above: 0pt, below: 0pt, { sink; words-of }) } else { words-of }
+  framed(s, content)
+}
