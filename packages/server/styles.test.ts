@@ -1,8 +1,11 @@
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import type { Designs, Edition, Impression, KeptPlan, KeptSheet, Proof } from '@ukiyo/contracts';
+import type { Designs, Edition, Impression, KeptPlan, KeptSheet, Proof, WholeProof } from '@ukiyo/contracts';
+import { allPlaces, type ResolvedElement } from '@ukiyo/core/compose';
+import { findAll } from '@ukiyo/core/markup';
 import { shippedPlans, shippedSheets, withValue } from '@ukiyo/core/styles';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { composeEdition, workbench } from './jobs/build.ts';
 import { warmChild } from './jobs/warm.ts';
 import { startTestServer, type TestServer } from './testing.ts';
 
@@ -76,6 +79,35 @@ describe('style sheets and page plans', () => {
   });
 });
 
+describe('bars beside what changed', () => {
+  it('since an impression: what was not in it, or otherwise, and nothing else', async () => {
+    const { id: _id, ...kept } = await edition('Tern Operator’s Handbook');
+    const { id } = (await server.ask('publisher', 'POST', '~/editions', { ...kept, name: 'Barred handbook' })).json<Edition>();
+    const since = (await server.ask('publisher', 'POST', `~/editions/${id}/impressions`)).json<Impression>().id;
+    await expect.poll(async () => (await server.ask('reader', 'GET', `~/impressions/${since}`)).json<Impression>().state, { timeout: 60_000 }).toBe('done');
+    const before = (await server.ask('writer', 'GET', '~/items/morning-round')).json<{ text: string; version: number }>();
+    const save = async (text: string, version: number): Promise<number> => (await server.ask('writer', 'PUT', '~/items/morning-round', { text, version })).json<{ version: number }>().version;
+    const version = await save(before.text.replace('</shortdesc>', ' Then look at the gulls.</shortdesc>'), before.version);
+    const changed = (await server.ask('publisher', 'PUT', `~/editions/${id}`, { ...kept, name: 'Barred handbook', since })).json<Edition>();
+    expect(changed.since).toBe(since);
+    const bench = workbench();
+    const barredIn = async (one: Edition): Promise<string[]> => {
+      const { publication } = await composeEdition(server.services, server.project, one, bench);
+      return allPlaces(publication.places).flatMap(({ content }) =>
+        content ? findAll(content, (element) => (element as ResolvedElement).marked?.bar === true).map(({ name }) => `${content.origin.item} ${name}`) : [],
+      );
+    };
+    expect(await barredIn(changed)).toEqual(['morning-round shortdesc']);
+    expect(await barredIn({ ...changed, since: null })).toEqual([]);
+    await save(before.text, version);
+    expect(await barredIn(changed)).toEqual([]);
+    // An impression that is gone is told, and nothing has bars.
+    const { publication } = await composeEdition(server.services, server.project, { ...changed, since: '00000000-0000-4000-8000-000000000000' }, bench);
+    expect(publication.problems.map(({ code }) => code)).toContain('edition.since');
+    await server.ask('publisher', 'DELETE', `~/editions/${id}`);
+  });
+});
+
 describe('a warm child process', () => {
   it('is started again after it has ended, whether it was asked for something or not', async () => {
     const child = warmChild<object>('prooferChild', 1e12);
@@ -96,9 +128,9 @@ describe('proofs', () => {
   it('show the specimen with styles that are not saved', async () => {
     const order = { sheet: workshop, plan: { ...shippedPlans['a4-margin']!, cover: 'none' as const }, locale: 'en' };
     const proof = (await server.ask('reader', 'POST', '~/designs/specimen', order)).json<Proof>();
-    expect([proof.paper, proof.problems, proof.skip]).toEqual([{ width: 210, height: 297 }, [], 0]);
+    expect([proof.sheets[0], proof.problems, proof.skip]).toEqual([{ width: 210, height: 297 }, [], 0]);
     const larger = (await server.ask('reader', 'POST', '~/designs/specimen', { ...order, sheet: withValue(workshop, 'text', 'size', 'print', '24pt') })).json<Proof>();
-    expect(larger.pageCount).toBeGreaterThan(proof.pageCount);
+    expect(larger.sheets.length).toBeGreaterThan(proof.sheets.length);
   });
   it('show a topic as it is being written, alone at first, and where it stands once the whole was set', async () => {
     const { id } = await edition('Tern Q Installation Manual');
@@ -114,9 +146,23 @@ describe('proofs', () => {
       if (proof.placed) break;
       await new Promise((resolve) => setTimeout(resolve, 2000));
     }
-    expect((await ask({ text: '<task id="fit-the-bracket"><title>Broken' })).pageCount).toBeGreaterThanOrEqual(0);
-    expect((await ask({ item: 'alarm-codes-of-nowhere' })).pageCount).toBe(0);
+    expect((await ask({ text: '<task id="fit-the-bracket"><title>Broken' })).sheets.length).toBeGreaterThanOrEqual(0);
+    expect((await ask({ item: 'alarm-codes-of-nowhere' })).sheets).toEqual([]);
     expect((await server.ask('reader', 'POST', '~/editions/00000000-0000-4000-8000-000000000000/proof', { item: 'x' })).statusCode).toBe(404);
     expect((await server.ask(undefined, 'POST', `~/editions/${id}/proof`, { item: 'x' })).statusCode).toBe(401);
+  });
+  it('show the whole manual as it is stored, where the topic stands in it, and give its file to whoever may read', async () => {
+    const { id } = await edition('Tern Q Installation Manual');
+    const whole = (await server.ask('reader', 'POST', `~/editions/${id}/proof/whole`, { item: 'fit-the-bracket' })).json<WholeProof>();
+    expect(whole.problems).toEqual([]);
+    expect(whole.sheets.length).toBeGreaterThan(whole.last);
+    expect(whole.first).toBeGreaterThan(1);
+    expect(whole.places.every(({ page }) => page >= whole.first && page <= whole.last)).toBe(true);
+    expect(whole.places.some(({ says }) => says.includes('bracket'))).toBe(true);
+    expect(whole.shown[whole.first - 1]).toMatch(/^\d+$/u);
+    const file = await server.ask('reader', 'GET', `~/editions/${id}/proof/whole.pdf`);
+    expect([file.statusCode, file.headers['content-type'], file.body.slice(0, 5)]).toEqual([200, 'application/pdf', '%PDF-']);
+    expect((await server.ask(undefined, 'GET', `~/editions/${id}/proof/whole.pdf`)).statusCode).toBe(401);
+    expect((await server.ask('reader', 'POST', '~/editions/00000000-0000-4000-8000-000000000000/proof/whole', {})).statusCode).toBe(404);
   });
 });

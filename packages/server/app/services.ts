@@ -38,6 +38,8 @@ export interface Services {
   readonly packages: LibraryPackages;
   /** Folder of an impression's files. */
   readonly impressionFolder: (id: string) => string;
+  /** The file in which an edition was last proofed as a whole. */
+  readonly proofFile: (edition: string) => string;
 }
 
 export interface Settings {
@@ -76,5 +78,6 @@ export function makeServices(settings: Settings, connections?: number): Services
     alternates: alternateStore(database, items, rewrite),
     packages: libraryPackages(database, items, assets, editions, facets, blobs),
     impressionFolder: (id) => join(dataFolder, 'impressions', id),
+    proofFile: (edition) => join(dataFolder, 'proofs', `${edition}.pdf`),
   };
 }

@@ -14,9 +14,8 @@ type ContentOf = { readonly sheets: StyleSheet; readonly plans: PagePlan };
 /** The style sheets and page plans of a project: those that ship, as the team has changed them, and its own. */
 export interface DesignStore {
   read(project: string): Promise<Designs>;
-  /** One by its id; what ships where there is none by now. */
+  /** A style sheet by its id; what ships where there is none by now. */
   sheet(project: string, id: string): Promise<StyleSheet>;
-  plan(project: string, id: string): Promise<PagePlan>;
   /** Undefined when another version was saved since. Version 0 makes a new one. */
   save<Kind extends DesignKind>(project: string, kind: Kind, id: string, version: number, content: ContentOf[Kind]): Promise<Kept<ContentOf[Kind]> | undefined>;
   /** What ships is there again as it ships. */
@@ -44,7 +43,6 @@ export function designStore({ sequelize, models }: Database): DesignStore {
       return { sheets: merged(of('sheets'), shippedSheets, (content) => StyleSheet.safeParse(content).data), plans: merged(of('plans'), shippedPlans, (content) => PagePlan.safeParse(content).data) };
     },
     sheet: async (project, id) => (await store.read(project)).sheets.find((one) => one.id === id)?.content ?? shippedSheets['workshop']!,
-    plan: async (project, id) => (await store.read(project)).plans.find((one) => one.id === id)?.content ?? shippedPlans['a4-margin']!,
     save: (project, kind, id, version, content) =>
       sequelize.transaction(async (transaction) => {
         // One change after the other: the project's row is held.

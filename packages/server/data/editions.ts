@@ -19,6 +19,8 @@ export interface EditionStore {
   impressions(project: string): Promise<Impression[]>;
   impression(project: string, id: string): Promise<Impression | undefined>;
   createImpression(project: string, edition: string, person: string): Promise<Impression>;
+  /** The version of every item that went into an impression; none where it is gone. */
+  inputsOf(project: string, impression: string): Promise<Readonly<Record<string, number>>>;
   /** Null when there is none. */
   impressionRow(id: string): Promise<ImpressionRow | null>;
   updateImpression(id: string, change: Partial<ImpressionRow>): Promise<void>;
@@ -97,6 +99,7 @@ export function editionStore({ sequelize, models }: Database): EditionStore {
       const edition = row && (await editionRow(project, row.edition));
       return row && edition && impressionOf(row, edition);
     },
+    inputsOf: async (project, id) => (await impressions.findOne({ where: { projectId: project, id } }))?.get().inputs ?? {},
     async createImpression(project, edition, person) {
       const id = randomUUID();
       await sequelize.transaction(async (transaction) => {

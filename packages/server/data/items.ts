@@ -29,12 +29,17 @@ export interface ItemStore {
   write(row: Model<ItemRow, Partial<ItemRow>>, change: { text: string; note: string }, author: string, transaction: Transaction): Promise<number>;
   remove(project: string, id: string, transaction?: Transaction): Promise<boolean>;
   revisions(project: string, id: string): Promise<Revision[]>;
+  /** Texts as they were at the version of each; those whose item is gone are left out. */
+  textsAt(project: string, versions: Readonly<Record<string, number>>): Promise<LibraryText[]>;
   revisionText(project: string, id: string, version: number): Promise<string | undefined>;
   ids(project: string): Promise<Set<string>>;
   /** Counts the problems, the facet values and the uses of every text anew, after something else was agreed on. */
   recount(project: string): Promise<void>;
-  texts(project: string): Promise<Pick<ItemRow, 'id' | 'kind' | 'folder' | 'name' | 'text' | 'version'>[]>;
+  texts(project: string): Promise<LibraryText[]>;
 }
+
+/** A text as a library takes it. */
+type LibraryText = Pick<ItemRow, 'id' | 'kind' | 'folder' | 'name' | 'text' | 'version'>;
 
 interface NewRow {
   readonly id: string;
@@ -232,6 +237,15 @@ export function itemStore({ sequelize, models }: Database, agreedIn: (project: s
     async nameRevisions(project, versions, note) {
       const named = Object.entries(versions).map(([itemId, version]) => ({ itemId, version }));
       if (named.length > 0) await revisions.update({ note }, { where: { projectId: project, note: '', [Op.or]: named } });
+    },
+    async textsAt(project, versions) {
+      const ids = Object.keys(versions);
+      if (ids.length === 0) return [];
+      return sequelize.query<LibraryText>(
+        `SELECT r.item_id AS id, i.kind, i.folder, i.name, r.version, r.text FROM revisions r JOIN items i ON i.project_id = r.project_id AND i.id = r.item_id
+         WHERE r.project_id = :project AND r.item_id IN (:ids) AND r.version = (:versions::jsonb ->> r.item_id)::integer`,
+        { replacements: { project, ids, versions: JSON.stringify(versions) }, type: QueryTypes.SELECT },
+      );
     },
     async revisionText(project, id, version) {
       return (await revisions.findOne({ where: { projectId: project, itemId: id, version } }))?.get().text;

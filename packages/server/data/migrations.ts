@@ -125,4 +125,8 @@ export const migrations: readonly Migration[] = [
       ALTER TABLE editions ADD COLUMN sheet text NOT NULL DEFAULT 'workshop', ADD COLUMN plan text NOT NULL DEFAULT 'a4-margin';
     `,
   },
+  {
+    name: '0013-bars',
+    sql: `ALTER TABLE editions ADD COLUMN since uuid;`,
+  },
 ];

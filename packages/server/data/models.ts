@@ -112,6 +112,7 @@ export interface EditionRow {
   locale: string;
   address: string;
   sheet: string;
+  since: string | null;
   plan: string;
 }
 export interface ImpressionRow {
@@ -246,7 +247,20 @@ export function defineModels(sequelize: Sequelize): Models {
     designs: define<DesignRow>('designs', { projectId: uuidKey, kind: key, id: key, version: integer, content: plainJson }),
     facets: define<FacetRow>('facets', { projectId: uuidKey, name: key, label: text, valueList: json, position: integer }),
     facetUses: define<FacetUseRow>('facet_uses', { projectId: uuidKey, itemId: key, facet: key, value: key, count: integer }),
-    editions: define<EditionRow>('editions', { id: uuidKey, projectId: uuid, name: text, output: text, map: text, lens: text, variables: json, locale: text, address: text, sheet: text, plan: text }),
+    editions: define<EditionRow>('editions', {
+      id: uuidKey,
+      projectId: uuid,
+      name: text,
+      output: text,
+      map: text,
+      lens: text,
+      variables: json,
+      locale: text,
+      address: text,
+      sheet: text,
+      plan: text,
+      since: uuid,
+    }),
     impressions: define<ImpressionRow>('impressions', {
       id: uuidKey,
       projectId: uuid,

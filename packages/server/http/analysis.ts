@@ -1,4 +1,4 @@
-import { Appearances, Contents, CopiesShared, CopyReport, CopySharing, ElementAt, ElementStandings, ReaderCheck } from '@ukiyo/contracts';
+import { Appearances, Contents, CopiesShared, CopyReport, CopySharing, ElementAt, ElementStandings, ReaderCheck, StyleId, StyleUses } from '@ukiyo/contracts';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Services } from '../app/services.ts';
@@ -34,6 +34,14 @@ export const analysisRoutes =
       if (!contents) throw notFound('edition');
       return contents;
     });
+    app.get(
+      '/designs/sheets/:id/uses',
+      { config: { permission: 'read' }, schema: { params: InProject.extend({ id: StyleId }), response: { 200: StyleUses } } },
+      async ({ params: { project, id } }) => {
+        await authority.settle(project);
+        return analyst.ask(project, { kind: 'styles', sheet: id });
+      },
+    );
     app.get('/copies', { config: { permission: 'read' }, schema: { params: InProject, response: { 200: CopyReport } } }, async ({ params: { project } }) => {
       await authority.settle(project);
       return analyst.ask(project, { kind: 'copies' });

@@ -1,17 +1,22 @@
-import { DesignKind, Designs, KeptPlan, KeptSheet, PlanChange, Proof, ProofOrder, SheetChange, SpecimenOrder, StyleId } from '@ukiyo/contracts';
+import { DesignKind, Designs, KeptPlan, KeptSheet, PlanChange, Proof, ProofOrder, SheetChange, SpecimenOrder, StyleId, WholeProof, WholeProofOrder } from '@ukiyo/contracts';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Services } from '../app/services.ts';
 import type { Proofer } from '../jobs/proofer.ts';
 import type { Authority } from '../live/authority.ts';
 import { notFound, Refused } from './guard.ts';
+import { sendFile } from './sending.ts';
 
 const InProject = z.object({ project: z.uuid() });
+const OneEdition = InProject.extend({ id: z.uuid() });
 const One = InProject.extend({ id: StyleId });
+
+/** Drawings are large and waited for with every key: what packs them best takes longest. */
+const packedFast = { encodings: ['gzip' as const], zlibOptions: { level: 1 } };
 
 /** Style sheets and page plans, kept by publishers; proofs of what they make of a specimen or a topic. */
 export const designRoutes =
-  ({ designs, editions }: Services, proofer: Proofer, authority: Authority): FastifyPluginAsyncZod =>
+  ({ designs, editions, proofFile }: Services, proofer: Proofer, authority: Authority): FastifyPluginAsyncZod =>
   async (app) => {
     const changedMeanwhile = (): Refused => new Refused(409, 'design.changed', 'Somebody else has saved a change meanwhile. Load it again to see it.');
     app.get('/designs', { config: { permission: 'read' }, schema: { params: InProject, response: { 200: Designs } } }, ({ params }) => designs.read(params.project));
@@ -37,12 +42,12 @@ export const designRoutes =
       },
     );
 
-    app.post('/designs/specimen', { config: { permission: 'read' }, schema: { params: InProject, body: SpecimenOrder, response: { 200: Proof } } }, ({ params, body }) =>
+    app.post('/designs/specimen', { compress: packedFast, config: { permission: 'read' }, schema: { params: InProject, body: SpecimenOrder, response: { 200: Proof } } }, ({ params, body }) =>
       proofer.ask(params.project, { kind: 'specimen', ...body }),
     );
     app.post(
       '/editions/:id/proof',
-      { config: { permission: 'read' }, bodyLimit: 3 * 1024 * 1024, schema: { params: InProject.extend({ id: z.uuid() }), body: ProofOrder, response: { 200: Proof } } },
+      { compress: packedFast, config: { permission: 'read' }, bodyLimit: 3 * 1024 * 1024, schema: { params: OneEdition, body: ProofOrder, response: { 200: Proof } } },
       async ({ params, body }) => {
         // Without a text it is what is stored that is wanted, with all that was acknowledged.
         if (body.text === undefined) await authority.settle(params.project);
@@ -51,4 +56,14 @@ export const designRoutes =
         return proof;
       },
     );
+    app.post('/editions/:id/proof/whole', { config: { permission: 'read' }, schema: { params: OneEdition, body: WholeProofOrder, response: { 200: WholeProof } } }, async ({ params, body }) => {
+      await authority.settle(params.project);
+      const proof = await proofer.ask(params.project, { kind: 'whole', edition: params.id, file: proofFile(params.id), ...body });
+      if (!proof) throw notFound('edition');
+      return proof;
+    });
+    app.get('/editions/:id/proof/whole.pdf', { config: { permission: 'read' }, schema: { params: OneEdition } }, async ({ params }, reply) => {
+      if (!(await editions.edition(params.project, params.id))) throw notFound('edition');
+      return sendFile(proofFile(params.id), reply, undefined);
+    });
   };

@@ -1,39 +1,21 @@
-import { createReadStream } from 'node:fs';
 import type { ServerResponse } from 'node:http';
-import { rm, stat } from 'node:fs/promises';
+import { rm } from 'node:fs/promises';
 import { extname, join, normalize, sep } from 'node:path';
 import { Edition, EditionInput, Impression, type LiveEvent } from '@ukiyo/contracts';
-import type { FastifyReply } from 'fastify';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Services } from '../app/services.ts';
 import type { Queue } from '../jobs/queue.ts';
 import type { Authority } from '../live/authority.ts';
+import { sendFile } from './sending.ts';
 import { notFound, personOf, Refused } from './guard.ts';
 
 const InProject = z.object({ project: z.uuid() });
 const One = InProject.extend({ id: z.uuid() });
 
-const types: Readonly<Record<string, string>> = {
-  '.html': 'text/html; charset=utf-8',
-  '.js': 'text/javascript; charset=utf-8',
-  '.css': 'text/css; charset=utf-8',
-  '.svg': 'image/svg+xml',
-  '.png': 'image/png',
-  '.jpg': 'image/jpeg',
-  '.gif': 'image/gif',
-  '.webp': 'image/webp',
-  '.woff2': 'font/woff2',
-  '.pdf': 'application/pdf',
-  '.zip': 'application/zip',
-  '.mp4': 'video/mp4',
-  '.webm': 'video/webm',
-  '.mp3': 'audio/mpeg',
-};
-
 /** Editions, their builds, what comes out, and the stream of what happens. */
 export const publishingRoutes =
-  ({ editions, impressionFolder }: Services, queue: Queue, authority: Authority): FastifyPluginAsyncZod =>
+  ({ editions, impressionFolder, proofFile }: Services, queue: Queue, authority: Authority): FastifyPluginAsyncZod =>
   async (app) => {
     app.get('/editions', { config: { permission: 'read' }, schema: { params: InProject, response: { 200: z.array(Edition) } } }, ({ params }) => editions.editions(params.project));
     app.post('/editions', { config: { permission: 'publish' }, schema: { params: InProject, body: EditionInput, response: { 201: Edition } } }, async ({ params, body }, reply) =>
@@ -47,7 +29,7 @@ export const publishingRoutes =
     app.delete('/editions/:id', { config: { permission: 'publish' }, schema: { params: One, response: { 204: z.null() } } }, async ({ params }, reply) => {
       const built = (await editions.impressions(params.project)).filter(({ edition }) => edition === params.id);
       if (!(await editions.removeEdition(params.project, params.id))) throw notFound('edition');
-      await Promise.all(built.map(({ id }) => rm(impressionFolder(id), { recursive: true, force: true })));
+      await Promise.all([...built.map(({ id }) => impressionFolder(id)), proofFile(params.id)].map((path) => rm(path, { recursive: true, force: true })));
       return reply.status(204).send(null);
     });
 
@@ -111,16 +93,3 @@ export const publishingRoutes =
       });
     });
   };
-
-async function sendFile(path: string, reply: FastifyReply, downloadName: string | undefined): Promise<FastifyReply> {
-  const found = await stat(path).catch(() => undefined);
-  if (!found?.isFile()) throw notFound('file');
-  // A published site brings its own scripts and styles and nothing from elsewhere; it may frame and send nothing.
-  reply.header(
-    'content-security-policy',
-    "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; media-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'self'",
-  );
-  reply.header('cache-control', 'private, max-age=0').type(types[extname(path).toLowerCase()] ?? 'application/octet-stream');
-  if (downloadName !== undefined) reply.header('content-disposition', `attachment; filename*=UTF-8''${encodeURIComponent(downloadName)}`);
-  return reply.send(createReadStream(path));
-}

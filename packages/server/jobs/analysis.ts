@@ -1,9 +1,10 @@
-import type { Appearances, Contents, CopyReport, ElementStandings, ReaderCheck } from '@ukiyo/contracts';
+import type { Appearances, Contents, CopyReport, ElementStandings, ReaderCheck, StyleUses } from '@ukiyo/contracts';
 import { allPlaces, appearances, checkEveryReader, standingOf, type Publication } from '@ukiyo/core/compose';
 import { copyIndex, type CopyIndex } from '@ukiyo/core/health';
 import { baseOf } from '@ukiyo/core/library';
 import type { Element } from '@ukiyo/core/markup';
 import { bySeverity } from '@ukiyo/core/problems';
+import { styleUses } from '@ukiyo/core/styles';
 import type { Services } from '../app/services.ts';
 import { composeEdition, readLibrary, workbench, type Workbench } from './build.ts';
 
@@ -12,6 +13,7 @@ export type Question =
   | { readonly kind: 'appearances' }
   | { readonly kind: 'copies' }
   | { readonly kind: 'every-reader' | 'contents'; readonly edition: string }
+  | { readonly kind: 'styles'; readonly sheet: string }
   | { readonly kind: 'why'; readonly item: string; readonly path: readonly number[] };
 export type Answers = {
   readonly appearances: Appearances;
@@ -19,6 +21,7 @@ export type Answers = {
   readonly 'every-reader': ReaderCheck | undefined;
   readonly contents: Contents | undefined;
   readonly why: ElementStandings;
+  readonly styles: StyleUses;
 };
 
 /** What is kept between questions. */
@@ -50,6 +53,16 @@ async function findCopies(services: Services, project: string, bench: AnalysisBe
   }
   const groups = index.groups();
   return { total: groups.length, groups: groups.slice(0, mostGroups).map(({ copies, ...group }) => ({ ...group, copies: copies.slice(0, mostCopies) })) };
+}
+
+async function usesOf(services: Services, project: string, sheet: string, bench: AnalysisBench): Promise<StyleUses> {
+  const { library, texts } = await readLibrary(services, project, bench);
+  const topics = texts.flatMap(({ id, kind }) => {
+    const root = kind === 'topic' ? library.item(id)?.root : undefined;
+    return root ? [{ id, root }] : [];
+  });
+  const { worn, unstyled } = styleUses(await services.designs.sheet(project, sheet), topics);
+  return { worn: { ...worn }, unstyled: [...unstyled] };
 }
 
 function contentsOf({ places, why }: Publication): Contents {
@@ -86,6 +99,7 @@ export async function analyse(services: Services, project: string, question: Que
     return standings;
   }
   if (question.kind === 'copies') return findCopies(services, project, bench);
+  if (question.kind === 'styles') return usesOf(services, project, question.sheet, bench);
   const edition = await services.editions.edition(project, question.edition);
   if (!edition) return undefined;
   if (question.kind === 'contents') return contentsOf((await composeEdition(services, project, edition, bench)).publication);

@@ -2,12 +2,12 @@ import { createWriteStream } from 'node:fs';
 import { mkdir, rm, stat, writeFile } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import type { Edition, Progress } from '@ukiyo/contracts';
-import { allPlaces, compose, composeMemory, type ComposeMemory, type PeerEdition, type Publication } from '@ukiyo/core/compose';
+import { allPlaces, compose, composeMemory, withChangeBars, type ComposeMemory, type Composition, type PeerEdition, type Publication } from '@ukiyo/core/compose';
 import { lensOf } from '@ukiyo/core/facets';
 import { textLibrary, type Library, type TextLibrary } from '@ukiyo/core/library';
-import { bySeverity, type Problem } from '@ukiyo/core/problems';
-import { usualNumbering, type Numbering } from '@ukiyo/core/styles';
-import { createPrintEngine, printPublication, siteAddress, siteFiles, type AssetSource, type PrintDesign, type PrintEngine } from '@ukiyo/press';
+import { bySeverity, problem, type Problem } from '@ukiyo/core/problems';
+import { numberingFor, usualNumbering, type Numbering } from '@ukiyo/core/styles';
+import { createPrintEngine, printPublication, siteAddress, siteFiles, usualDesign, type AssetSource, type PrintDesign, type PrintEngine } from '@ukiyo/press';
 import { Zip, ZipDeflate } from 'fflate';
 import type { Services } from '../app/services.ts';
 import type { ImpressionRow } from '../data/models.ts';
@@ -26,19 +26,20 @@ export interface Workbench {
   engine?: PrintEngine;
   /** The last library of each project: a text that has not changed is not read again. */
   readonly libraries: Map<string, TextLibrary>;
+  /** What editions were at the impression since which changes have bars, by what they are made of. */
+  readonly earlier: Map<string, { readonly made: string; readonly before: Publication; readonly of: Publication; readonly barred: Publication }>;
 }
 
 export function workbench(): Workbench {
-  return { memory: composeMemory(), libraries: new Map() };
+  return { memory: composeMemory(), libraries: new Map(), earlier: new Map() };
 }
 
 /** Builds one edition into a folder: `manual.pdf`, or `site/` with `site.zip` beside it. Bad content is left out and reported; the rest is built. */
 export async function buildEdition(services: Services, project: string, edition: Edition, folder: string, bench: Workbench, tell: (progress: Progress) => void): Promise<BuildOutcome> {
   const started = performance.now();
   tell({ step: 'Reading the library', done: 0, total: 0 });
-  const { publication, texts, rows } = await composeEdition(services, project, edition, bench, tell);
+  const { publication, design, texts, rows } = await composeEdition(services, project, edition, bench, tell);
   const source = assetsOf(services, rows);
-  const design = await designOf(services, project, edition);
 
   await rm(folder, { recursive: true, force: true });
   await mkdir(folder, { recursive: true });
@@ -62,11 +63,6 @@ export function assetsOf(services: Services, rows: Awaited<ReturnType<Services['
     const { width, height } = row;
     return { id, name: row.name, mediaType: row.mediaType, bytes: services.blobs.getNow(row.hash), ...(width === null ? {} : { width }), ...(height === null ? {} : { height }) };
   };
-}
-
-/** The style sheet and page plan of an edition; those that ship where its own are gone. */
-export async function designOf(services: Services, project: string, edition: Edition): Promise<PrintDesign> {
-  return { sheet: await services.designs.sheet(project, edition.sheet), plan: await services.designs.plan(project, edition.plan) };
 }
 
 /** What went out can be found again: the texts of its map and topics, as they were, carry its name. */
@@ -97,7 +93,7 @@ export async function readLibrary(services: Services, project: string, bench: Wo
   const lenses = kept.map(({ id }) => ({ ...lensOf(id, kept, facets)!, id }));
   const library = textLibrary(texts, assets, { lenses, earlier: bench.libraries.get(project) });
   bench.libraries.set(project, library);
-  return { library, texts, rows, facets };
+  return { library, texts, rows, facets, assets, lenses };
 }
 
 /** A text that is being written. */
@@ -134,27 +130,53 @@ function peerEditionsFor(edition: Edition, editions: readonly Edition[], library
 
 /** Composes an edition from what is stored now, quicker where little has changed since the last time. */
 export async function composeEdition(services: Services, project: string, edition: Edition, bench: Workbench, tell: (progress: Progress) => void = () => undefined, written?: Written) {
-  const { library, texts, rows, facets } = await readLibrary(services, project, bench, written);
+  const { library, texts, rows, facets, assets, lenses } = await readLibrary(services, project, bench, written);
   const agreed = { facets, rules: (await services.agreements.read(project)).rules };
   const lens = edition.lens === null ? undefined : library.lens(edition.lens);
-  const { sheets } = await services.designs.read(project);
-  const numberingOf = ({ sheet }: Edition): Numbering => sheets.find(({ id }) => id === sheet)?.content.numbering ?? usualNumbering;
+  const { sheets, plans } = await services.designs.read(project);
+  // Those that ship where its own are gone.
+  const design: PrintDesign = { sheet: sheets.find(({ id }) => id === edition.sheet)?.content ?? usualDesign.sheet, plan: plans.find(({ id }) => id === edition.plan)?.content ?? usualDesign.plan };
+  const numberingOf = ({ sheet, locale }: Edition): Numbering => numberingFor(sheets.find(({ id }) => id === sheet)?.content.numbering ?? usualNumbering, locale);
   tell({ step: 'Composing', done: 0, total: texts.length });
-  const publication = compose(
-    {
-      library,
-      map: edition.map,
-      ...agreed,
-      variables: edition.variables,
-      locale: edition.locale,
-      numbering: numberingOf(edition),
-      deliveryTargets: deliveryTargets[edition.output],
-      peerEditions: peerEditionsFor(edition, await services.editions.editions(project), library, numberingOf),
-      ...(lens ? { lens } : {}),
-    },
-    bench.memory,
-  );
-  return { publication, library, lens, agreed, texts, rows };
+  const composition = {
+    library,
+    map: edition.map,
+    ...agreed,
+    variables: edition.variables,
+    locale: edition.locale,
+    numbering: numberingOf(edition),
+    deliveryTargets: deliveryTargets[edition.output],
+    peerEditions: peerEditionsFor(edition, await services.editions.editions(project), library, numberingOf),
+    ...(lens ? { lens } : {}),
+  };
+  const composed = compose(composition, bench.memory);
+  const publication = edition.since === null ? composed : await barred(composed, services, project, edition, composition, { assets, lenses }, bench);
+  return { publication, design, library, lens, agreed, texts, rows };
+}
+
+/** With bars beside what is not in an earlier impression of the edition, or otherwise; without them where that is gone. */
+async function barred(
+  composed: Publication,
+  services: Services,
+  project: string,
+  edition: Edition,
+  composition: Composition,
+  { assets, lenses }: Pick<Awaited<ReturnType<typeof readLibrary>>, 'assets' | 'lenses'>,
+  bench: Workbench,
+): Promise<Publication> {
+  const made = JSON.stringify([edition, composition.facets, composition.rules, composition.numbering, lenses]);
+  const known = bench.earlier.get(edition.id);
+  if (known?.made === made && known.of === composed) return known.barred;
+  const then = async (): Promise<Publication> => {
+    const texts = await services.items.textsAt(project, await services.editions.inputsOf(project, edition.since!));
+    const gone = problem('warning', 'edition.since', 'The impression since which changes are to have bars is not there any more.', { item: edition.map });
+    return texts.length === 0 ? { ...composed, problems: [...composed.problems, gone] } : compose({ ...composition, library: textLibrary(texts, assets, { lenses }) });
+  };
+  const before = known?.made === made ? known.before : await then();
+  // Where there is nothing to compare with, what was found out about that is all there is.
+  const publication = before.facts === composed.facts ? before : withChangeBars(composed, before);
+  bench.earlier.set(edition.id, { made, before, of: composed, barred: publication });
+  return publication;
 }
 
 interface Made {
@@ -166,7 +188,7 @@ interface Made {
 async function printInto(folder: string, publication: Publication, source: AssetSource, design: PrintDesign, bench: Workbench, tell: (progress: Progress) => void): Promise<Made> {
   tell({ step: 'Setting pages', done: 0, total: 0 });
   bench.engine ??= createPrintEngine();
-  const { pdf, pageCount, problems } = printPublication(publication, source, bench.engine, design);
+  const { pdf, pageCount, problems } = await printPublication(publication, source, bench.engine, design);
   if (pdf) await writeFile(join(folder, 'manual.pdf'), pdf);
   return { pages: pageCount, bytes: pdf?.byteLength ?? 0, problems };
 }

@@ -1,13 +1,22 @@
-import type { Edition, Proof, ProofOrder, SpecimenOrder } from '@ukiyo/contracts';
+import { mkdir, rename, writeFile } from 'node:fs/promises';
+import { dirname } from 'node:path';
+import type { Edition, Proof, ProofOrder, SpecimenOrder, WholeProof, WholeProofOrder } from '@ukiyo/contracts';
 import { allPlaces, type Publication } from '@ukiyo/core/compose';
-import { paperSize } from '@ukiyo/core/styles';
-import { createPrintEngine, layoutOf, proofPublication, proofTopic, specimen, type PrintDesign, type PrintEngine, type ProofPages } from '@ukiyo/press';
+import { fieldsOf, type PagePlan } from '@ukiyo/core/styles';
+import { createPrintEngine, layoutOf, proofPublication, proofTopic, proofWhole, specimen, type PrintEngine, type ProofPages } from '@ukiyo/press';
 import type { Services } from '../app/services.ts';
-import { assetsOf, composeEdition, designOf, workbench, type Workbench } from './build.ts';
+import { assetsOf, composeEdition, workbench, type Workbench } from './build.ts';
 
 /** What one wants to see set. */
-export type ProofQuestion = ({ readonly kind: 'specimen' } & SpecimenOrder) | ({ readonly kind: 'topic'; readonly edition: string } & ProofOrder);
-export type ProofAnswers = { readonly specimen: Proof; readonly topic: Proof | undefined };
+export type ProofQuestion =
+  | ({ readonly kind: 'specimen' } & SpecimenOrder)
+  | ({ readonly kind: 'topic'; readonly edition: string } & ProofOrder)
+  | ({ readonly kind: 'whole'; readonly edition: string; readonly file: string } & WholeProofOrder);
+export interface ProofAnswers {
+  readonly specimen: Proof;
+  readonly topic: Proof | undefined;
+  readonly whole: WholeProof | undefined;
+}
 
 type Layout = ReturnType<typeof layoutOf>;
 /** What is kept between proofs. */
@@ -20,13 +29,12 @@ interface ProofBench extends Workbench {
 }
 export const proofBench = (): ProofBench => ({ ...workbench(), layouts: new Map(), specimens: new Map(), later: undefined });
 
-const paperOf = ({ plan }: PrintDesign): { width: number; height: number } => paperSize(plan);
-const proofOf = (pages: ProofPages, design: PrintDesign, started: number, isPlaced: boolean): Proof => ({
+const pathOf = (path: string): number[] => (path === '' ? [] : path.split('.').map(Number));
+const proofOf = (pages: ProofPages, started: number, isPlaced: boolean): Proof => ({
   svg: pages.svg,
-  paper: paperOf(design),
-  pageCount: pages.pageCount,
+  sheets: [...pages.sheets],
   skip: pages.skip,
-  places: pages.traces.map(({ path, sheet, y }) => ({ path: path === '' ? [] : path.split('.').map(Number), page: sheet - pages.skip, y })),
+  places: pages.traces.map(({ path, sheet, y, says }) => ({ path: pathOf(path), page: sheet - pages.skip, y, says })),
   placed: isPlaced,
   problems: [...pages.problems],
   milliseconds: Math.round(performance.now() - started),
@@ -40,7 +48,7 @@ const restBefore = 1200;
  * Sets what is asked for, without writing anything.
  * A topic is set alone, and stands as the last layout of the whole says; that layout is made again when there is time for it.
  */
-export async function proof(services: Services, project: string, question: ProofQuestion, bench: ProofBench): Promise<Proof | undefined> {
+export async function proof(services: Services, project: string, question: ProofQuestion, bench: ProofBench): Promise<Proof | WholeProof | undefined> {
   const started = performance.now();
   const engine = (bench.engine ??= createPrintEngine());
   clearTimeout(bench.later);
@@ -52,26 +60,64 @@ export async function proof(services: Services, project: string, question: Proof
     bench.specimens.clear();
     bench.specimens.set(key, publication);
     const rows = await services.assets.rows(project);
-    return proofOf(proofPublication(publication, assetsOf(services, rows), engine, question), question, started, true);
+    return proofOf(proofPublication(withNames(publication, question.plan), assetsOf(services, rows), engine, question), started, true);
   }
   const edition = await services.editions.edition(project, question.edition);
   if (!edition) return undefined;
+  if (question.kind === 'whole') return whole(services, project, edition, question, bench, engine, started);
   const written = question.text === undefined ? undefined : { id: question.item, text: question.text };
-  const { publication, rows } = await composeEdition(services, project, edition, bench, undefined, written);
-  const design = await designOf(services, project, edition);
+  const { publication, design, rows } = await composeEdition(services, project, edition, bench, undefined, written);
   const place = allPlaces(publication.places).find(({ content, origin }) => content?.origin.item === question.item || origin.item === question.item);
   const layout = bench.layouts.get(edition.id);
   const pages = place && proofTopic(publication, place.anchor, layout?.pages ?? [], assetsOf(services, rows), engine, design);
   // What goes wrong there goes wrong again when the topic is asked for, and is said then.
   bench.later = setTimeout(() => void layOut(services, project, edition, bench, engine).catch(() => undefined), restBefore);
-  if (!pages) return { svg: '', paper: paperOf(design), pageCount: 0, skip: 0, places: [], placed: false, problems: [], milliseconds: Math.round(performance.now() - started), engineMilliseconds: 0 };
-  return proofOf(pages, design, started, layout !== undefined);
+  if (!pages) return { svg: '', sheets: [], skip: 0, places: [], placed: false, problems: [], milliseconds: Math.round(performance.now() - started), engineMilliseconds: 0 };
+  return proofOf(pages, started, layout !== undefined);
+}
+
+/** A specimen has no map: a variable shows its name. */
+const withNames = (publication: Publication, plan: PagePlan): Publication => ({
+  ...publication,
+  variables: Object.fromEntries(fieldsOf(plan).flatMap((field) => (field.field === 'variable' ? [[field.key, field.key]] : []))),
+});
+
+/** Sets an edition as it is stored into a file, and tells where the topic stands in it. */
+async function whole(
+  services: Services,
+  project: string,
+  edition: Edition,
+  { item, file }: ProofQuestion & { readonly kind: 'whole' },
+  bench: ProofBench,
+  engine: PrintEngine,
+  started: number,
+): Promise<WholeProof> {
+  const { publication, design, rows } = await composeEdition(services, project, edition, bench);
+  const place = item === undefined ? undefined : allPlaces(publication.places).find(({ content, origin }) => content?.origin.item === item || origin.item === item);
+  const made = proofWhole(publication, place?.anchor, assetsOf(services, rows), engine, design);
+  const took = (): number => Math.round(performance.now() - started);
+  if (!('pdf' in made)) return { sheets: [], first: 1, last: 1, places: [], shown: [], problems: [...made.problems], milliseconds: took() };
+  const { pdf, sheets, pages, traces, first, last, problems } = made;
+  await mkdir(dirname(file), { recursive: true });
+  // Whoever reads the last one meanwhile reads it to its end.
+  await writeFile(`${file}.new`, pdf);
+  await rename(`${file}.new`, file);
+  const shown = new Map(pages.map(({ sheet, shown: number }) => [sheet, number]));
+  return {
+    sheets: [...sheets],
+    first,
+    last,
+    places: traces.map(({ path, sheet, y, says }) => ({ path: pathOf(path), page: sheet, y, says })),
+    shown: sheets.map((_, at) => shown.get(at + 1) ?? ''),
+    problems: [...problems],
+    milliseconds: took(),
+  };
 }
 
 /** Sets an edition as it is stored as a whole, unless nothing has changed since. */
 async function layOut(services: Services, project: string, edition: Edition, bench: ProofBench, engine: PrintEngine): Promise<void> {
-  const { publication, rows } = await composeEdition(services, project, edition, bench);
+  const { publication, design, rows } = await composeEdition(services, project, edition, bench);
   if (bench.layouts.get(edition.id)?.publication === publication) return;
-  const pages = layoutOf(publication, assetsOf(services, rows), engine, await designOf(services, project, edition));
+  const pages = layoutOf(publication, assetsOf(services, rows), engine, design);
   bench.layouts.set(edition.id, { pages, publication });
 }

@@ -6,7 +6,7 @@ const isSource = import.meta.url.endsWith('.ts');
 /** Starts a child process of this folder, compiled or from its source. */
 export function startChild(name: string): ChildProcess {
   const file = fileURLToPath(new URL(`./${name}.${isSource ? 'ts' : 'js'}`, import.meta.url));
-  return fork(file, { execArgv: isSource ? ['--conditions=source', '--import', 'tsx'] : ['--enable-source-maps'], stdio: ['ignore', 'inherit', 'inherit', 'ipc'] });
+  return fork(file, { execArgv: isSource ? ['--conditions=source', '--import', 'tsx'] : ['--enable-source-maps'], stdio: ['ignore', 'inherit', 'inherit', 'ipc'], serialization: 'advanced' });
 }
 
 type WarmReport = { readonly kind: 'done'; readonly answer: unknown; readonly memory: number } | { readonly kind: 'failed'; readonly message: string };

@@ -1,0 +1,36 @@
+import { createReadStream } from 'node:fs';
+import { stat } from 'node:fs/promises';
+import { extname } from 'node:path';
+import type { FastifyReply } from 'fastify';
+import { notFound } from './guard.ts';
+
+const types: Readonly<Record<string, string>> = {
+  '.html': 'text/html; charset=utf-8',
+  '.js': 'text/javascript; charset=utf-8',
+  '.css': 'text/css; charset=utf-8',
+  '.svg': 'image/svg+xml',
+  '.png': 'image/png',
+  '.jpg': 'image/jpeg',
+  '.gif': 'image/gif',
+  '.webp': 'image/webp',
+  '.woff2': 'font/woff2',
+  '.pdf': 'application/pdf',
+  '.zip': 'application/zip',
+  '.mp4': 'video/mp4',
+  '.webm': 'video/webm',
+  '.mp3': 'audio/mpeg',
+};
+
+/** What was built or proofed, as it lies there; kept apart from the application by what it may load. */
+export async function sendFile(path: string, reply: FastifyReply, downloadName: string | undefined): Promise<FastifyReply> {
+  const found = await stat(path).catch(() => undefined);
+  if (!found?.isFile()) throw notFound('file');
+  // A published site brings its own scripts and styles and nothing from elsewhere; it may frame and send nothing.
+  reply.header(
+    'content-security-policy',
+    "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; media-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'self'",
+  );
+  reply.header('cache-control', 'private, max-age=0').type(types[extname(path).toLowerCase()] ?? 'application/octet-stream');
+  if (downloadName !== undefined) reply.header('content-disposition', `attachment; filename*=UTF-8''${encodeURIComponent(downloadName)}`);
+  return reply.send(createReadStream(path));
+}
