@@ -17,14 +17,20 @@ interface Options {
   readonly method?: 'GET' | 'POST' | 'PUT' | 'DELETE';
   readonly body?: unknown;
   readonly form?: FormData;
+  readonly signal?: AbortSignal;
 }
 
 /** Asks the server and checks the answer. Throws `ApiError`. */
-export async function ask<Answer extends z.ZodType>(path: string, answer: Answer, { method = 'GET', body, form }: Options = {}): Promise<z.infer<Answer>> {
+export async function ask<Answer extends z.ZodType>(path: string, answer: Answer, { method = 'GET', body, form, signal }: Options = {}): Promise<z.infer<Answer>> {
   let response: Response;
   try {
     const sent = form ?? (body === undefined ? undefined : JSON.stringify(body));
-    response = await fetch(`/api${path}`, { method, ...(sent === undefined ? {} : { body: sent }), ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' } }) });
+    response = await fetch(`/api${path}`, {
+      method,
+      ...(signal ? { signal } : {}),
+      ...(sent === undefined ? {} : { body: sent }),
+      ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' } }),
+    });
   } catch {
     throw new ApiError(0, 'unreachable', 'The server cannot be reached. What you typed is still here.');
   }

@@ -17,6 +17,7 @@ import { usePlace } from '../../shell/place.ts';
 import ConflictNotice from './ConflictNotice.vue';
 import ContentsPanel from './ContentsPanel.vue';
 import EntryPanel from './EntryPanel.vue';
+import ProofPanel from '../write/ProofPanel.vue';
 import MapComparison from './MapComparison.vue';
 import MapDrawer from './MapDrawer.vue';
 import MapPanel from './MapPanel.vue';
@@ -52,6 +53,7 @@ const panels = [
   { name: 'entry', label: 'Entry' },
   { name: 'map', label: 'Map' },
   { name: 'contents', label: 'Contents' },
+  { name: 'proof', label: 'Proof' },
 ] as const;
 const panel = useStorage<(typeof panels)[number]['name']>('ukiyo-arrange-panel', 'entry');
 const wanted = ref('');
@@ -79,6 +81,15 @@ watch(id, open);
 watch(map.saved, (saved) => (place.saved = saved));
 
 const chosenEntry = computed(() => map.entries.value[map.chosenIndex.value]);
+const chosenTopic = computed(() => {
+  const item = chosenEntry.value && entries.itemOf(chosenEntry.value);
+  return item?.kind === 'topic' ? item.id : undefined;
+});
+/** How often the map was saved: then its pages are others. */
+const savings = ref(0);
+watch(map.saved, (state) => {
+  if (state === 'Saved') savings.value += 1;
+});
 function say(changed: boolean): void {
   if (!changed) refuse();
   tree.value?.focusChosen();
@@ -169,6 +180,7 @@ async function cut(): Promise<void> {
       <div id="map-panel" role="tabpanel" tabindex="0" :aria-labelledby="`tab-${panel}`">
         <template v-if="panel === 'entry'"><EntryPanel v-if="chosenEntry" :map="map" :entry="chosenEntry" :entries="entries" :contents="contents" :editable="mayWrite" @refused="refuse" @cut="cut" @facets="askFacets" /><p v-else class="quiet">Choose an entry.</p></template>
         <MapPanel v-else-if="panel === 'map' && map.root.value" :id="id" :map="map" :editable="mayWrite" />
+        <template v-else-if="panel === 'proof'"><ProofPanel v-if="chosenTopic" :topic="chosenTopic" :changes="savings" :root-of="() => undefined" :at="undefined" @go="chosenEntry && openEntry(chosenEntry)" /><p v-else class="quiet">Choose an entry with a topic: here are its pages.</p></template>
         <ContentsPanel v-else-if="panel === 'contents'" :contents="contents" />
       </div>
     </aside>

@@ -1,12 +1,12 @@
 <script setup lang="ts">
-import { EditionInput, type Edition, type Lens } from '@ukiyo/contracts';
+import { EditionInput, type Edition, type Impression, type Lens } from '@ukiyo/contracts';
 import { computed, onMounted, reactive, ref, watch } from 'vue';
 import PickOne from '../../parts/PickOne.vue';
 import { kindOfVariable, useVariables } from '../../parts/variables.ts';
 import { useDesigns } from '../../parts/designs.ts';
 import { useLibrary } from '../../parts/library.ts';
 
-const { edition, lenses, mayChange } = defineProps<{ edition: Edition | undefined; lenses: readonly Lens[]; mayChange: boolean }>();
+const { edition, lenses, impressions, mayChange } = defineProps<{ edition: Edition | undefined; lenses: readonly Lens[]; /** Of this edition, newest first. */ impressions: readonly Impression[]; mayChange: boolean }>();
 const emit = defineEmits<{ save: [EditionInput] }>();
 const library = useLibrary();
 const variables = useVariables();
@@ -14,6 +14,11 @@ const designs = useDesigns();
 onMounted(() => Promise.all([variables.ensure(), designs.ensure()]));
 const sheets = computed(() => designs.list.sheets.map(({ id, content }) => ({ value: id, label: content.name })));
 const plans = computed(() => designs.list.plans.map(({ id, content }) => ({ value: id, label: content.name })));
+
+const sinces = computed(() => {
+  const built = impressions.filter(({ state }) => state === 'done').map(({ id, number, finishedAt }) => ({ value: id, label: `what changed since number ${number}${finishedAt === null ? '' : `, ${new Date(finishedAt).toLocaleDateString()}`}` }));
+  return [{ value: '', label: 'nothing' }, ...built];
+});
 
 interface Fields {
   name: string;
@@ -24,13 +29,14 @@ interface Fields {
   sheet: string;
   plan: string;
   address: string;
+  since: string;
   variables: { key: string; value: string }[];
 }
-const fields = reactive<Fields>({ name: '', output: 'print', map: '', lens: '', locale: 'en', sheet: 'workshop', plan: 'a4-margin', address: '', variables: [] });
+const fields = reactive<Fields>({ name: '', output: 'print', map: '', lens: '', locale: 'en', sheet: 'workshop', plan: 'a4-margin', address: '', since: '', variables: [] });
 watch(
   () => edition,
   (current) => {
-    Object.assign(fields, { name: current?.name ?? '', output: current?.output ?? 'print', map: current?.map ?? '', lens: current?.lens ?? '', locale: current?.locale ?? 'en', sheet: current?.sheet ?? 'workshop', plan: current?.plan ?? 'a4-margin', address: current?.address ?? '', variables: Object.entries(current?.variables ?? {}).map(([key, value]) => ({ key, value })) });
+    Object.assign(fields, { name: current?.name ?? '', output: current?.output ?? 'print', map: current?.map ?? '', lens: current?.lens ?? '', locale: current?.locale ?? 'en', sheet: current?.sheet ?? 'workshop', plan: current?.plan ?? 'a4-margin', address: current?.address ?? '', since: current?.since ?? '', variables: Object.entries(current?.variables ?? {}).map(([key, value]) => ({ key, value })) });
   },
   { immediate: true },
 );
@@ -45,7 +51,7 @@ function choicesOf(key: string): string[] {
 const faults = ref<Readonly<Record<string, string>>>({});
 function save(): void {
   const variables = Object.fromEntries(fields.variables.filter(({ key }) => key.trim() !== '').map(({ key, value }) => [key.trim(), value]));
-  const checked = EditionInput.safeParse({ name: fields.name, output: fields.output, map: fields.map, lens: fields.lens === '' ? null : fields.lens, locale: fields.locale, sheet: fields.sheet, plan: fields.plan, address: fields.address, variables });
+  const checked = EditionInput.safeParse({ name: fields.name, output: fields.output, map: fields.map, lens: fields.lens === '' ? null : fields.lens, locale: fields.locale, sheet: fields.sheet, plan: fields.plan, address: fields.address, since: fields.output === 'print' && fields.since !== '' ? fields.since : null, variables });
   faults.value = checked.success ? {} : Object.fromEntries(checked.error.issues.map(({ path, message }) => [String(path[0]), message]));
   if (checked.success) emit('save', checked.data);
 }
@@ -59,6 +65,7 @@ function save(): void {
     <label>Lens</label><n-select v-model:value="fields.lens" :disabled="!mayChange" :options="[{ value: '', label: 'Everything' }, ...lenses.map((lens) => ({ value: lens.id, label: lens.name }))]" :input-props="{ 'aria-label': 'Lens' }" />
     <label>Styles</label><span class="designs"><PickOne v-model:chosen="fields.sheet" label="Style sheet" :options="sheets" :disabled="!mayChange" /><router-link class="small" :to="{ name: 'style', params: { kind: 'sheets', id: fields.sheet } }">open in Style</router-link></span>
     <template v-if="fields.output === 'print'"><label>Pages</label><span class="designs"><PickOne v-model:chosen="fields.plan" label="Page plan" :options="plans" :disabled="!mayChange" /><router-link class="small" :to="{ name: 'style', params: { kind: 'plans', id: fields.plan } }">open in Style</router-link></span></template>
+    <template v-if="fields.output === 'print' && sinces.length > 1"><label>Bars beside</label><PickOne v-model:chosen="fields.since" label="Bars beside what changed since" :options="sinces" :disabled="!mayChange" /></template>
     <label for="edition-locale">Locale</label><n-input v-model:value="fields.locale" :disabled="!mayChange" :input-props="{ id: 'edition-locale' }" placeholder="" />
     <template v-if="faults['locale']"><span /><p class="seal-text" role="alert">{{ faults['locale'] }}</p></template>
     <label for="edition-address">Address</label><div class="with-hint"><n-input v-model:value="fields.address" :disabled="!mayChange" :input-props="{ id: 'edition-address', 'aria-describedby': 'edition-address-hint' }" placeholder="" /><p id="edition-address-hint" class="small quiet">Where its readers find it: https://…, or the way from beside another site, as ../help/. Other publications lead there; without it they name it in words.</p><p v-if="faults['address']" class="seal-text" role="alert">{{ faults['address'] }}</p></div>

@@ -46,7 +46,7 @@ async function save(input: EditionInput): Promise<void> {
 async function duplicate(): Promise<void> {
   if (!edition.value) return;
   const { id: _own, ...settings } = edition.value;
-  const saved = await publishing.saveEdition(undefined, { ...settings, name: `${settings.name}, copy` });
+  const saved = await publishing.saveEdition(undefined, { ...settings, since: null, name: `${settings.name}, copy` });
   if (!saved) return;
   await router.push({ name: 'publish', params: { id: saved.id } });
   changing.value = true;
@@ -80,7 +80,7 @@ const latest = (edition: string): string => {
           <n-button v-if="edition && mayPublish" type="primary" @click="publishing.build(edition.id)">Build</n-button>
         </header>
         <p v-if="edition" class="quiet">{{ mapTitle }}, through the lens {{ lensName }}<template v-for="(value, key) in edition.variables" :key="key">, {{ key }} = {{ value }}</template></p>
-        <EditionForm v-if="changing || isNew" :edition="edition" :lenses="publishing.lenses.value" :may-change="mayPublish" @save="save" />
+        <EditionForm v-if="changing || isNew" :edition="edition" :lenses="publishing.lenses.value" :impressions="publishing.impressions.value.filter((one) => one.edition === edition?.id)" :may-change="mayPublish" @save="save" />
         <EditionComparison v-if="edition" :edition="edition" :editions="publishing.editions.value" :lenses="publishing.lenses.value" />
         <EveryReader v-if="edition" :edition="edition.id" />
         <section v-if="edition" class="impressions" aria-label="Impressions">

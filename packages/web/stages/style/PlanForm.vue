@@ -1,13 +1,14 @@
 <script setup lang="ts">
-import { faultOf, pageNumberings, papers, readLength, type PagePlan, type Paper, type Slots } from '@ukiyo/core/styles';
+import { faultOf, pageNumberings, papers, readLength, type PagePlan, type Paper, type Slots, type StyleSheet } from '@ukiyo/core/styles';
 import { computed } from 'vue';
 import LineInput from '../../parts/LineInput.vue';
 import PickOne from '../../parts/PickOne.vue';
+import CoverForm from './CoverForm.vue';
 import PlanDrawing from './PlanDrawing.vue';
 import SlotFields from './SlotFields.vue';
 
 /** A page plan: drawn to scale, and every figure to be typed. */
-const { plan, disabled, users } = defineProps<{ plan: PagePlan; disabled: boolean; users: readonly string[] }>();
+const { plan, sheet, disabled, users } = defineProps<{ plan: PagePlan; /** Whose colours grounds of covers can have. */ sheet: StyleSheet | undefined; disabled: boolean; users: readonly string[] }>();
 const emit = defineEmits<{ change: [(plan: PagePlan) => PagePlan] }>();
 const set = (change: Partial<PagePlan>): void => emit('change', (now) => ({ ...now, ...change }));
 const paper = computed(() => (typeof plan.paper === 'string' ? plan.paper : 'own'));
@@ -62,16 +63,28 @@ const numberings = (front: boolean) => pageNumberings.filter((one) => !front || 
       <label>Chapters are numbered<PickOne :chosen="plan.numbering.body" label="Page numbers of the chapters" :options="numberings(false)" @update:chosen="(body) => set({ numbering: { ...plan.numbering, body: body as PagePlan['numbering']['body'] } })" /></label>
       <label>A chapter begins<PickOne :chosen="plan.chaptersBegin" label="A chapter begins" :options="asOptions(['on a right page', 'on a new page', 'where they come'])" @update:chosen="(one) => set({ chaptersBegin: one as PagePlan['chaptersBegin'] })" /></label>
       <label>On blank pages<LineInput :value="plan.blankWords" label="Words on blank pages" placeholder="nothing" @change="(blankWords: string) => set({ blankWords })" /></label>
-      <label>Cover<PickOne :chosen="plan.cover" label="Cover" :options="[{ value: 'band', label: 'with a band of colour' }, { value: 'plain', label: 'plain' }, { value: 'none', label: 'none' }]" @update:chosen="(cover) => set({ cover: cover as PagePlan['cover'] })" /></label>
+      <label>Cover<PickOne :chosen="plan.cover" label="Cover" :options="[{ value: 'band', label: 'with a band of colour' }, { value: 'plain', label: 'plain' }, { value: 'own', label: 'a layout of its own' }, { value: 'none', label: 'none' }]" @update:chosen="(cover) => set({ cover: cover as PagePlan['cover'] })" /></label>
+      <label>Back<PickOne :chosen="plan.back" label="Back" :options="[{ value: 'none', label: 'none' }, { value: 'own', label: 'a layout of its own' }]" @update:chosen="(back) => set({ back: back as PagePlan['back'] })" /></label>
       <label>Watermark<LineInput :value="plan.watermark" label="Watermark" placeholder="none" @change="(watermark: string) => set({ watermark })" /></label>
       <label>Levels in the contents<PickOne :chosen="String(plan.contentsDepth)" label="Levels in the contents" :options="counted(6)" @update:chosen="(depth) => set({ contentsDepth: Number(depth) })" /></label>
       <label>Columns of the index<PickOne :chosen="String(plan.indexColumns)" label="Columns of the index" :options="counted(4)" @update:chosen="(columns) => set({ indexColumns: Number(columns) })" /></label>
       <label>Columns of the text<PickOne :chosen="String(plan.columns)" label="Columns of the text" :options="counted(3)" @update:chosen="(columns) => set({ columns: Number(columns) })" /></label>
       <label>Between columns<LineInput :value="plan.columnGap" label="Between columns" @change="(columnGap: string) => isLength(columnGap) && set({ columnGap })" /></label>
     </div>
+    <div class="row"><label class="check"><input type="checkbox" :checked="plan.titlePage" @change="set({ titlePage: ($event.target as HTMLInputElement).checked })" /> a title page inside, with the rights on its back</label></div>
+    <template v-if="plan.cover === 'own'"><h3>The cover</h3><CoverForm :plan="plan" :sheet="sheet" side="front" :disabled="disabled" @change="emit('change', $event)" /></template>
+    <template v-if="plan.back === 'own'"><h3>The back</h3><CoverForm :plan="plan" :sheet="sheet" side="back" :disabled="disabled" @change="emit('change', $event)" /></template>
+    <h3>For the press, and the file</h3>
+    <div class="grid">
+      <label>Over the edges (bleed)<LineInput :value="plan.trim.bleed" label="Bleed" @change="(bleed: string) => isLength(bleed) && set({ trim: { ...plan.trim, bleed } })" /></label>
+      <label class="check low"><input type="checkbox" :checked="plan.trim.marks" @change="set({ trim: { ...plan.trim, marks: ($event.target as HTMLInputElement).checked } })" /> marks where the sheet is cut</label>
+      <label>The file keeps to<PickOne :chosen="plan.file.standard" label="Standard of the file" :options="[{ value: 'accessible', label: 'PDF/UA-1: for screen readers' }, { value: 'for the archive', label: 'PDF/A-2a: for the archive' }]" @update:chosen="(standard) => set({ file: { ...plan.file, standard: standard as PagePlan['file']['standard'] } })" /></label>
+      <label>It opens<PickOne :chosen="plan.file.opens" label="How the file opens" :options="asOptions(['as the reader likes', 'with bookmarks', 'two pages side by side'])" @update:chosen="(opens) => set({ file: { ...plan.file, opens: opens as PagePlan['file']['opens'] } })" /></label>
+      <label>Levels of bookmarks<PickOne :chosen="String(plan.file.bookmarks)" label="Levels of bookmarks" :options="counted(6)" @update:chosen="(levels) => set({ file: { ...plan.file, bookmarks: Number(levels) } })" /></label>
+    </div>
   </fieldset>
 </template>
 
 <style scoped>
-.plan { border: 0; padding: 0; margin: 0; display: grid; grid-template-columns: minmax(0, 1fr); gap: 6px; } p { margin: 0; } label { display: grid; gap: 2px; font-size: 13px; color: var(--soft); } h3 { margin: 8px 0 0; font: 600 13px var(--font-text); border-bottom: 1px solid var(--hair); padding-bottom: 2px; } .row { display: flex; flex-wrap: wrap; gap: 8px 12px; align-items: center; } .check { display: flex; gap: 6px; align-items: center; color: var(--ink); } .figure { width: 76px; } .figure :deep(input) { width: 100%; } .grid { display: grid; grid-template-columns: repeat(2, minmax(0, 1fr)); gap: 8px 14px; } .grid :deep(select), .grid :deep(input) { width: 100%; height: 28px; }
+.plan { border: 0; padding: 0; margin: 0; display: grid; grid-template-columns: minmax(0, 1fr); gap: 6px; } p { margin: 0; } label { display: grid; gap: 2px; font-size: 13px; color: var(--soft); } h3 { margin: 8px 0 0; font: 600 13px var(--font-text); border-bottom: 1px solid var(--hair); padding-bottom: 2px; } .row { display: flex; flex-wrap: wrap; gap: 8px 12px; align-items: center; } .check { display: flex; gap: 6px; align-items: center; color: var(--ink); } .low { display: flex; align-self: end; height: 28px; } .figure { width: 76px; } .figure :deep(input) { width: 100%; } .grid { display: grid; grid-template-columns: repeat(2, minmax(0, 1fr)); gap: 8px 14px; } .grid :deep(select), .grid :deep(input:not([type='checkbox'])) { width: 100%; height: 28px; }
 </style>

@@ -34,6 +34,7 @@ function setWorn(part: keyof Attachment, typed: string): void {
       <label v-if="id !== 'text'" class="rests">rests on <PickOne :chosen="base" label="Rests on" :options="bases.some(({ value }) => value === base) ? bases : [{ value: base, label: nameOf(base) }, ...bases]" :disabled="disabled" @update:chosen="setBase" /></label>
       <span class="quiet small">{{ said }} of its own</span>
     </header>
+    <slot />
     <fieldset v-if="isOwn" class="worn" :disabled="disabled">
       <legend>Worn by</legend>
       <label>Name <LineInput :value="style.label ?? ''" label="Name of the style" @change="(label: string) => label !== '' && emit('change', (now) => withStyle(now, id, { ...now.styles[id], label }))" /></label>

@@ -3,7 +3,7 @@ import { roleGroups, roles, type StyleSheet } from '@ukiyo/core/styles';
 import { computed, ref } from 'vue';
 
 /** What of a sheet can be changed: colours and faces, marks, and every style by what it is for. */
-const { sheet, chosen, mayChange } = defineProps<{ sheet: StyleSheet; chosen: string; mayChange: boolean }>();
+const { sheet, chosen, unstyled, mayChange } = defineProps<{ sheet: StyleSheet; chosen: string; /** How many looks no style gives. */ unstyled: number; mayChange: boolean }>();
 const emit = defineEmits<{ choose: [string]; add: [] }>();
 const filter = ref('');
 const matches = (label: string): boolean => label.toLowerCase().includes(filter.value.trim().toLowerCase());
@@ -16,6 +16,7 @@ const groups = computed(() => [...roleGroups.map((name) => ({ name: name, list: 
     <button type="button" class="plain item" :aria-current="chosen === '' ? 'true' : undefined" @click="emit('choose', '')">Faces and colours</button>
     <button type="button" class="plain item" :aria-current="chosen === 'marks' ? 'true' : undefined" @click="emit('choose', 'marks')">Marks of notes</button>
     <button type="button" class="plain item" :aria-current="chosen === 'numbering' ? 'true' : undefined" @click="emit('choose', 'numbering')">Numbering</button>
+    <button type="button" class="plain item" :aria-current="chosen === 'unstyled' ? 'true' : undefined" @click="emit('choose', 'unstyled')">Looks without a style <span v-if="unstyled > 0" class="quiet small">{{ unstyled }}</span></button>
     <input v-model="filter" type="search" placeholder="Filter styles" aria-label="Filter styles" />
     <section v-for="group in groups" :key="group.name">
       <h3>{{ group.name }}</h3>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { Edition, PagePlan, StyleSheet, type DesignKind } from '@ukiyo/contracts';
-import { roleOf, shippedPlans, shippedSheets, withStyle } from '@ukiyo/core/styles';
+import { Edition, PagePlan, StyleSheet, type DesignKind, type StyleUses } from '@ukiyo/contracts';
+import { familyOf, roleOf, roles, shippedPlans, shippedSheets, withStyle } from '@ukiyo/core/styles';
 import { freeId } from '@ukiyo/core/library';
 import { tinykeys } from 'tinykeys';
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
@@ -20,13 +20,18 @@ import SheetBasics from './SheetBasics.vue';
 import StyleForm from './StyleForm.vue';
 import StyleList from './StyleList.vue';
 import { usePlanDraft, useSheetDraft } from './useSheet.ts';
+import StyleUsesOf from './StyleUses.vue';
+import UnstyledLooks from './UnstyledLooks.vue';
 import { useSpecimen } from './useSpecimen.ts';
+import { useStyleUses } from './useStyleUses.ts';
+import { useVariables } from '../../parts/variables.ts';
 
 const route = useRoute();
 const router = useRouter();
 const designs = useDesigns();
 const library = useLibrary();
 const session = useSession();
+const variables = useVariables();
 const place = usePlace();
 const editions = shallowRef<readonly Edition[]>([]);
 const failure = ref('');
@@ -45,17 +50,18 @@ const mayChange = computed(() => session.may('publish'));
 const locale = computed(() => session.project?.locale ?? 'en');
 /** The cover is shown where it is what one looks at. */
 const withCover = ref(false);
-const showsCover = computed(() => withCover.value || (kind.value === 'sheets' && roleOf(chosen.value)?.group === 'Front'));
-const specimenPlan = computed(() => plan.draft.value && (showsCover.value ? plan.draft.value : { ...plan.draft.value, cover: 'none' as const }));
+const showsCover = computed(() => withCover.value || (kind.value === 'sheets' ? roleOf(chosen.value)?.group === 'Front' : plan.draft.value?.cover === 'own'));
+const specimenPlan = computed(() => plan.draft.value && (showsCover.value ? plan.draft.value : { ...plan.draft.value, cover: 'none' as const, titlePage: false, back: 'none' as const }));
 const specimen = useSpecimen(() => sheet.draft.value, () => specimenPlan.value);
 const users = computed(() => editions.value.filter((edition) => (kind.value === 'sheets' ? edition.sheet : edition.plan) === id.value).map(({ name }) => name));
 const kept = computed(() => designs.list[kind.value].find((one) => one.id === id.value));
+const { uses, failure: usesFailure } = useStyleUses(() => (kind.value === 'sheets' ? id.value : ''), () => kept.value?.version);
 const others = computed(() => designs.list[kind.value === 'sheets' ? 'plans' : 'sheets'].map((one) => ({ value: one.id, label: one.content.name })));
 
 onMounted(async () => {
   place.clear();
   try {
-    await Promise.all([library.ensure(), designs.load(), ask(`${session.base}/editions`, z.array(Edition)).then((list) => (editions.value = list))]);
+    await Promise.all([library.ensure(), designs.load(), variables.ensure(), ask(`${session.base}/editions`, z.array(Edition)).then((list) => (editions.value = list))]);
   } catch (error) {
     failure.value = messageOf(error);
   }
@@ -127,6 +133,12 @@ function addStyle(): void {
   sheet.change((now) => withStyle(now, fresh, { label: 'New style', family: 'block', base: 'paragraph', wornBy: { outputclass: fresh } }));
   choose(fresh);
 }
+function makeStyle({ outputclass, element, base }: StyleUses['unstyled'][number]): void {
+  if (!sheet.draft.value) return;
+  const fresh = freeId(outputclass, new Set([...Object.keys(sheet.draft.value.styles), ...roles.map((role) => role.id)]), 'style');
+  sheet.change((now) => withStyle(now, fresh, { label: outputclass, family: familyOf(now, base), base, wornBy: { element, outputclass } }));
+  choose(fresh);
+}
 function removeStyle(): void {
   sheet.change((now) => withStyle(now, chosen.value, undefined));
   choose('');
@@ -155,10 +167,10 @@ const lists = computed(() => [
         <h1>{{ one.label }}</h1>
         <ul><li v-for="item in one.list" :key="item.id"><router-link :to="{ name: 'style', params: { kind: one.kind, id: item.id } }" :class="{ on: one.kind === kind && item.id === id }" :title="item.content.about">{{ item.content.name }}</router-link></li></ul>
       </section>
-      <StyleList v-if="kind === 'sheets' && sheet.draft.value" :sheet="sheet.draft.value" :chosen="chosen" :may-change="mayChange" class="list" @choose="choose" @add="addStyle" />
+      <StyleList v-if="kind === 'sheets' && sheet.draft.value" :sheet="sheet.draft.value" :chosen="chosen" :unstyled="uses?.unstyled.length ?? 0" :may-change="mayChange" class="list" @choose="choose" @add="addStyle" />
     </aside>
     <main class="desk">
-      <p v-if="failure || current.failure.value" class="seal-text" role="alert">{{ failure || current.failure.value }}</p>
+      <p v-if="failure || current.failure.value || usesFailure" class="seal-text" role="alert">{{ failure || current.failure.value || usesFailure }}</p>
       <div v-if="kept" class="acts">
         <n-button size="small" :disabled="!current.canUndo.value" @click="current.undo()">Undo</n-button>
         <n-button v-if="mayChange" size="small" @click="copy">Copy</n-button>
@@ -169,14 +181,16 @@ const lists = computed(() => [
       <div v-if="current.problems.value.length > 0" role="alert"><ul class="problems"><li v-for="(problem, at) in current.problems.value" :key="at" class="seal-text">{{ problem.message }}</li></ul></div>
       <template v-if="kind === 'sheets' && sheet.draft.value">
         <NoteMarks v-if="chosen === 'marks'" :sheet="sheet.draft.value" :locale="locale" :disabled="!mayChange" @change="sheet.change" />
-        <NumberingForm v-else-if="chosen === 'numbering'" :numbering="sheet.draft.value.numbering" :disabled="!mayChange" @change="sheet.change" />
+        <NumberingForm v-else-if="chosen === 'numbering'" :numbering="sheet.draft.value.numbering" :locale="locale" :disabled="!mayChange" @change="sheet.change" />
         <SheetBasics v-else-if="chosen === ''" :sheet="sheet.draft.value" :disabled="!mayChange" :users="users" @change="sheet.change" />
-        <StyleForm v-else :id="chosen" :sheet="sheet.draft.value" :locale="locale" :disabled="!mayChange" @change="sheet.change" @remove="removeStyle" />
+        <UnstyledLooks v-else-if="chosen === 'unstyled'" :uses="uses" :sheet="sheet.draft.value" :disabled="!mayChange" @make="makeStyle" />
+        <StyleForm v-else :id="chosen" :sheet="sheet.draft.value" :locale="locale" :disabled="!mayChange" @change="sheet.change" @remove="removeStyle"><StyleUsesOf :id="chosen" :uses="uses" /></StyleForm>
       </template>
-      <PlanForm v-else-if="kind === 'plans' && plan.draft.value" :plan="plan.draft.value" :disabled="!mayChange" :users="users" @change="plan.change" />
+      <PlanForm v-else-if="kind === 'plans' && plan.draft.value" :plan="plan.draft.value" :sheet="sheet.draft.value" :disabled="!mayChange" :users="users" @change="plan.change" />
     </main>
     <aside class="bench" aria-label="Bench">
       <p v-if="specimen.failure.value" class="seal-text note" role="alert">{{ specimen.failure.value }}</p>
+      <ul v-if="specimen.proof.value?.sheets.length === 0" class="problems" role="alert"><li v-for="(problem, at) in specimen.proof.value.problems" :key="at" class="seal-text">{{ problem.message }}</li></ul>
       <ProofPages v-if="specimen.proof.value" :proof="specimen.proof.value" label="Specimen" :busy="specimen.busy.value"><label class="with">with <PickOne v-model:chosen="beside" :label="kind === 'sheets' ? 'Page plan of the specimen' : 'Style sheet of the specimen'" :options="others" /></label><label class="with"><input v-model="withCover" type="checkbox" /> cover</label><span class="small">{{ specimen.busy.value ? 'setting …' : `${specimen.proof.value.milliseconds} ms` }}</span></ProofPages>
     </aside>
   </div>

@@ -1,28 +1,40 @@
 <script setup lang="ts">
 import type { Element } from '@ukiyo/core/markup';
 import type { Path } from '@ukiyo/core/problems';
+import { useStorage } from '@vueuse/core';
 import ProofPages from '../../bench/ProofPages.vue';
+import WholeProofs from '../../bench/WholeProofs.vue';
+import PickOne from '../../parts/PickOne.vue';
 import { useProofs } from './useProofs.ts';
 
 /** The topic as printed editions give it, beside the text, while it is written. */
 const { topic, changes, rootOf, at } = defineProps<{ topic: string; changes: number; rootOf: () => Element | undefined; at: Path | undefined }>();
 const emit = defineEmits<{ go: [Path] }>();
-const { printed, picked, proofs, failure, toggle } = useProofs(() => topic, () => changes, rootOf);
+const { printed, picked, proofs, failure, toggle, apartOf } = useProofs(() => topic, () => changes, rootOf);
+/** Quick while one writes, or exact: on its pages in the whole manual. */
+const manners = [
+  { value: 'topic', label: 'the topic, while typing' },
+  { value: 'whole', label: 'its pages in the whole manual' },
+];
+const manner = useStorage<string>('ukiyo-proof-manner', 'topic');
+const marksApart = useStorage('ukiyo-proof-apart', true);
 </script>
 
 <template>
   <div class="proofs">
+    <div class="manner"><PickOne v-model:chosen="manner" label="What is proofed" :options="manners" /><label v-if="manner === 'topic' && picked.length > 1"><input v-model="marksApart" type="checkbox" /> mark what differs</label></div>
     <details class="which"><summary>{{ picked.map(({ name }) => name).join(' · ') || 'No edition' }}</summary>
       <label v-for="edition in printed" :key="edition.id"><input type="checkbox" :checked="picked.includes(edition)" @change="toggle(edition.id)" /> {{ edition.name }}</label>
     </details>
     <p v-if="failure" class="seal-text" role="alert">{{ failure }}</p>
     <p v-else-if="printed.length === 0" class="quiet">There is no printed edition yet. Publish is where one is made.</p>
-    <div class="side-by-side">
-      <div v-for="{ edition, proof, busy, failure: refusal, milliseconds } in proofs" :key="edition.id" class="one">
-        <p v-if="refusal" class="seal-text" role="alert">{{ refusal }}</p>
-        <p v-else-if="proof && proof.pageCount === 0" class="quiet">{{ edition.name }} does not have this topic.</p>
-        <ProofPages v-else-if="proof" :proof="proof" :label="edition.name" :busy="busy" :at="at" @point="emit('go', $event)">
-          <span class="small" :title="proof.placed ? 'Set alone, where it stands in the last layout of the whole manual' : 'Set alone, at the top of a page, until the whole manual has been set'">{{ proof.placed ? 'in its place' : 'alone' }}{{ busy ? ' · setting …' : ` · ${milliseconds} ms` }}</span>
+    <div v-if="manner === 'whole'" class="side-by-side"><WholeProofs v-for="edition in picked" :key="edition.id" class="one" :edition="edition" :topic="topic" :changes="changes" :at="at" @go="emit('go', $event)" /></div>
+    <div v-else class="side-by-side">
+      <div v-for="one in proofs" :key="one.edition.id" class="one">
+        <p v-if="one.failure" class="seal-text" role="alert">{{ one.failure }}</p>
+        <p v-else-if="one.proof && one.proof.sheets.length === 0" class="quiet">{{ one.edition.name }} does not have this topic.</p>
+        <ProofPages v-else-if="one.proof" :proof="one.proof" :label="one.edition.name" :busy="one.busy" :at="at" :apart="marksApart ? apartOf(one) : []" @point="emit('go', $event)">
+          <span class="small" :title="one.proof.placed ? 'Set alone, where it stands in the last layout of the whole manual' : 'Set alone, at the top of a page, until the whole manual has been set'">{{ one.proof.placed ? 'in its place' : 'alone' }}{{ one.busy ? ' · setting …' : ` · ${one.milliseconds} ms` }}</span>
         </ProofPages>
         <p v-else class="quiet">Setting the page …</p>
       </div>
@@ -31,5 +43,5 @@ const { printed, picked, proofs, failure, toggle } = useProofs(() => topic, () =
 </template>
 
 <style scoped>
-.proofs { display: flex; flex-direction: column; height: calc(100% + 28px); min-height: 0; margin: -14px -16px; } .which { padding: 8px 12px 4px; font-size: 13px; } .which summary { cursor: pointer; color: var(--prussian); } .which label { display: flex; gap: 6px; padding: 3px 0; } .side-by-side { flex: 1; min-height: 0; display: flex; overflow-x: auto; } .one { flex: 1; min-width: 220px; min-height: 0; display: flex; flex-direction: column; } .one > :deep(.proof) { flex: 1; } p { padding: 6px 12px; margin: 0; }
+.proofs { display: flex; flex-direction: column; height: calc(100% + 28px); min-height: 0; margin: -14px -16px; } .manner { display: flex; flex-wrap: wrap; gap: 4px 12px; align-items: center; padding: 8px 12px 0; font-size: 13px; } .which { padding: 8px 12px 4px; font-size: 13px; } .which summary { cursor: pointer; color: var(--prussian); } .which label { display: flex; gap: 6px; padding: 3px 0; } .side-by-side { flex: 1; min-height: 0; display: flex; overflow-x: auto; } .one { flex: 1; min-width: 220px; min-height: 0; display: flex; flex-direction: column; } .one > :deep(.proof) { flex: 1; } p { padding: 6px 12px; margin: 0; }
 </style>

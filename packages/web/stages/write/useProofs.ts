@@ -3,6 +3,7 @@ import { writeXml, type Element } from '@ukiyo/core/markup';
 import { useStorage } from '@vueuse/core';
 import { computed, onMounted, ref, shallowRef, watch } from 'vue';
 import { z } from 'zod';
+import { differences, type ProofPlace } from '../../bench/places.ts';
 import { ask, messageOf } from '../../parts/api.ts';
 import { latestOnly } from '../../parts/latest.ts';
 import { useSession } from '../../parts/session.ts';
@@ -66,12 +67,17 @@ export function useProofs(topic: () => string, changes: () => number, rootOf: ()
   let later: ReturnType<typeof setTimeout> | undefined;
   watch(shown, () => {
     clearTimeout(later);
-    if (proofs.value.some(({ proof, busy }) => !busy && proof !== undefined && !proof.placed && proof.pageCount > 0)) later = setTimeout(again, placed);
+    if (proofs.value.some(({ proof, busy }) => !busy && proof !== undefined && !proof.placed && proof.sheets.length > 0)) later = setTimeout(again, placed);
   });
+  /** What an edition says otherwise than another one beside it. */
+  const apartOf = (one: TopicProof): ProofPlace[] => {
+    const others = proofs.value.filter(({ edition, proof }) => edition !== one.edition && proof !== undefined && proof.sheets.length > 0);
+    return [...new Set(others.flatMap(({ proof }) => differences(one.proof?.places ?? [], proof!.places)))];
+  };
   function toggle(id: string): void {
     const now = picked.value.map((one) => one.id);
     const next = now.includes(id) ? now.filter((one) => one !== id) : [...now, id].slice(-mostProofs);
     if (next.length > 0) chosen.value = next;
   }
-  return { printed, picked, proofs, failure, toggle };
+  return { printed, picked, proofs, failure, toggle, apartOf };
 }
