@@ -11,8 +11,8 @@ const pictures = new Map(assets.map((asset): [string, AssetFile] => [asset.id, a
 const engine = createPrintEngine();
 let pages = 0;
 let engineSeconds = 0;
-const whole = await measure(() => {
-  const result = printPublication(compose({ library: textLibrary(items, assets), map: 'map', lens }), (id) => pictures.get(id), engine);
+const whole = await measure(async () => {
+  const result = await printPublication(compose({ library: textLibrary(items, assets), map: 'map', lens }), (id) => pictures.get(id), engine);
   pages = result.pageCount;
   engineSeconds = result.engineMilliseconds / 1000;
   for (const found of result.problems) console.log(found.message);
@@ -24,10 +24,10 @@ const middle = items.filter(({ kind }) => kind === 'topic')[95]!;
 const changed = items.map((item) => (item === middle ? { ...item, text: item.text.replace('</shortdesc>', ' One sentence more.</shortdesc>') } : item));
 const memory = composeMemory();
 const library = textLibrary(items, assets);
-const before = printPublication(compose({ library, map: 'map', lens }, memory), (id) => pictures.get(id), engine).pdf!;
+const before = (await printPublication(compose({ library, map: 'map', lens }, memory), (id) => pictures.get(id), engine)).pdf!;
 let after = before;
-const again = await measure(() => {
-  after = printPublication(compose({ library: textLibrary(changed, assets, { earlier: library }), map: 'map', lens }, memory), (id) => pictures.get(id), engine).pdf!;
+const again = await measure(async () => {
+  after = (await printPublication(compose({ library: textLibrary(changed, assets, { earlier: library }), map: 'map', lens }, memory), (id) => pictures.get(id), engine)).pdf!;
 });
 if (Buffer.compare(before, after) === 0) throw new Error('What was changed is not in the manual.');
 report('one paragraph changed, to file again, warm', again.wall, 's', 2.5);

@@ -1,21 +1,20 @@
 /** Pages beside the text, over the running server and the demo library: `npm run bench -- proof`. */
-import { demoPassword, makeServices, seedDemo, upgrade } from '@ukiyo/server';
+import { chromium } from '@playwright/test';
+import { demoPassword } from '@ukiyo/server';
 import { shippedPlans, shippedSheets, withValue } from '@ukiyo/core/styles';
 import { join } from 'node:path';
+import { clickInto, moveCaret } from '../e2e/pages.ts';
 import { freshGround, serve } from '../e2e/serving.ts';
 import { report } from './measure.ts';
 
-const ground = await freshGround('proof');
-const services = makeServices(ground);
-await upgrade(services);
-await seedDemo(services, join(process.cwd(), 'demo'));
-const project = (await services.database.models.projects.findOne())!.get().id;
-await services.database.sequelize.close();
-const { stop } = await serve(ground, 4791);
+const { stop } = await serve(await freshGround('proof'), 4791, { WEB_FOLDER: join(process.cwd(), 'packages/web/dist'), DEMO_FOLDER: join(process.cwd(), 'demo') });
 
-const origin = 'http://127.0.0.1:4791/api';
+const server = 'http://127.0.0.1:4791';
+const origin = `${server}/api`;
 const signIn = await fetch(`${origin}/session`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ email: 'teo@brinewell.example', password: demoPassword }) });
 const headers = { cookie: signIn.headers.get('set-cookie')!.split(';')[0]!, 'content-type': 'application/json' };
+const { projects } = (await (await fetch(`${origin}/session`, { headers })).json()) as { projects: { id: string }[] };
+const project = projects[0]!.id;
 const get = async <Answer>(path: string): Promise<Answer> => (await (await fetch(`${origin}/projects/${project}${path}`, { headers })).json()) as Answer;
 interface Timed {
   readonly wall: number;
@@ -45,4 +44,45 @@ const styles: Timed[] = [];
 for (let turn = 1; turn <= 40; turn += 1)
   styles.push(await proof('/designs/specimen', { sheet: withValue(shippedSheets['workshop']!, 'paragraph', 'size', 'print', `${9 + turn / 20}pt`), plan: shippedPlans['a4-margin'], locale: 'en' }));
 report('a style changed → the specimen, p95', slowest(styles.map(({ wall }) => wall)), 'ms', 300);
+
+/** From a key to the end of the frame that shows the new page, in the browser's own time. */
+const browser = await chromium.launch({ executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'] });
+const writer = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+await writer.goto(`${server}/sign-in`);
+await writer.getByLabel('E-mail').fill('noor@brinewell.example');
+await writer.getByLabel('Password').fill(demoPassword);
+await writer.getByRole('button', { name: 'Sign in' }).click();
+await writer.waitForURL('**/library');
+await writer.evaluate((id) => localStorage.setItem('ukiyo-proof-editions', JSON.stringify([id])), manual.id);
+await writer.goto(`${server}/write/fit-the-bracket`);
+await writer.getByRole('tab', { name: 'Proof' }).click();
+await writer.getByText(/in its place/u).waitFor({ timeout: 60_000 });
+await clickInto(writer.locator('.ProseMirror .is-cmd').first());
+await moveCaret(writer, 'End');
+const keys: number[] = [];
+for (let turn = 0; turn < 60; turn += 1) {
+  // Set up before the key is pressed: the two go different ways into the page.
+  await writer.evaluate(() => {
+    const source = (): string => document.querySelector<HTMLImageElement>('.proof img')?.src ?? '';
+    const before = source();
+    const shown = new Promise<number>((resolve) => {
+      const watch = (began: number): void => {
+        if (source() === before || document.querySelector<HTMLImageElement>('.proof img')?.complete !== true) return void setTimeout(watch, 2, began);
+        requestAnimationFrame(() => {
+          const { port1, port2 } = new MessageChannel();
+          port1.onmessage = () => resolve(performance.now() - began);
+          port2.postMessage(null);
+        });
+      };
+      window.addEventListener('keydown', ({ timeStamp }) => watch(timeStamp), { once: true, capture: true });
+    });
+    Object.assign(window, { shown });
+  });
+  await writer.keyboard.press('a');
+  keys.push(await writer.evaluate(() => (window as unknown as { shown: Promise<number> }).shown));
+  await writer.waitForTimeout(250);
+}
+report('a key → the new page on the screen, p50', keys.toSorted((a, b) => a - b)[30]!, 'ms');
+report('… p95', slowest(keys), 'ms', 250);
+await browser.close();
 await stop();

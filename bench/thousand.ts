@@ -9,8 +9,8 @@ console.log('PDF of about 1,000 pages');
 const { items, assets } = syntheticLibrary(640);
 const pictures = new Map(assets.map((asset): [string, AssetFile] => [asset.id, asset]));
 let pages = 0;
-const whole = await measure(() => {
-  const result = printPublication(compose({ library: textLibrary(items, assets), map: 'map', lens }), (id) => pictures.get(id));
+const whole = await measure(async () => {
+  const result = await printPublication(compose({ library: textLibrary(items, assets), map: 'map', lens }), (id) => pictures.get(id));
   pages = result.pageCount;
   for (const found of result.problems) console.log(found.message);
 });

@@ -148,7 +148,7 @@ test('an edition is duplicated, made with other styles, and compared with the fi
   await field(page, 'Compare with').selectOption({ label: 'Tern Operator’s Handbook' });
   const compared = page.getByRole('region', { name: 'Compared with another edition' });
   await expect(compared.getByRole('row')).toHaveText([/Handbook, copy.*Handbook$/u, /Style sheet\s*Dense reference\s*Quiet handbook/u, /Page plan\s*Letter with margin column\s*A5 pocket/u]);
-  await expect(compared).toContainText('The same in both: output, map, lens, locale, address.');
+  await expect(compared).toContainText('The same in both: output, map, lens, bars, locale, address.');
   const stock = await stockOf(page);
   await stock.remove(`editions/${new URL(page.url()).pathname.split('/').at(-1)!}`);
 });
@@ -210,4 +210,163 @@ test('the pages on which a topic lands are set while it is written, in several e
   await expect(title).toHaveCSS('font-weight', '700');
   await page.getByLabel('The page looks').selectOption('');
   await expect(title).toHaveCSS('font-weight', '500');
+});
+
+test('a cover of the plan’s own is laid out by hand and by keys; bleed, edge marks, fields and the file are set', async ({ page }) => {
+  await signIn(page, 'teo', '/style/plans/a4-margin');
+  await page.getByRole('button', { name: 'Copy', exact: true }).click();
+  await expect(page).toHaveURL(/a4-with-margin-column-copy/u);
+  const id = new URL(page.url()).pathname.split('/').at(-1)!;
+  const kept = async () => (await designs(page)).plans.find((one) => one.id === id)!.content;
+  await field(page, 'Cover').selectOption('own');
+  await field(page, 'Put on the cover').selectOption('ground');
+  await field(page, 'Put on the cover').selectOption('title');
+  const title = page.getByRole('button', { name: /^Title: column/u });
+  await expect(title).toHaveAccessibleName('Title: column 2, row 3, 10 wide, 2 high');
+  await title.focus();
+  await page.keyboard.press('ArrowDown');
+  await page.keyboard.press('Shift+ArrowLeft');
+  await expect(title).toHaveAccessibleName('Title: column 2, row 4, 9 wide, 2 high');
+  const drawn = (await page.getByRole('group', { name: 'The cover, to scale' }).boundingBox())!;
+  const box = (await title.boundingBox())!;
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width / 2 + drawn.width / 12, box.y + box.height / 2 + drawn.height / 6, { steps: 5 });
+  await page.mouse.up();
+  await expect(title).toHaveAccessibleName('Title: column 3, row 6, 9 wide, 2 high');
+  await field(page, 'Part 2: colour').selectOption('paper');
+  await type(page, 'Bleed', '3mm');
+  await field(page, 'marks where the sheet is cut').check();
+  await field(page, 'Standard of the file').selectOption('for the archive');
+  await field(page, 'How the file opens').selectOption('with bookmarks');
+  await field(page, 'Levels of bookmarks').selectOption('2');
+  await field(page, 'a title page inside, with the rights on its back').check();
+  await field(page, 'Head, right, left: put in').selectOption('variable');
+  await field(page, 'Head, right, left: variable').selectOption('product');
+  await field(page, 'Head, right, middle: put in').selectOption('date');
+  await expect.poll(async () => (await kept()).head.right.middle).toEqual([{ field: 'date' }]);
+  expect(await kept()).toMatchObject({
+    cover: 'own',
+    coverParts: { front: [{ shows: { field: 'ground' } }, { shows: { field: 'title' }, column: 2, row: 5, columns: 9, rows: 2, colour: 'paper' }] },
+    trim: { bleed: '3mm', marks: true },
+    file: { standard: 'for the archive', opens: 'with bookmarks', bookmarks: 2 },
+    titlePage: true,
+    head: { right: { start: [{ field: 'variable', key: 'product' }] } },
+  });
+  // The sheet of the specimen is larger by bleed and marks.
+  await expect(specimen(page).getByRole('img').first()).toHaveAttribute('style', /aspect-ratio: 232 \/ 319/u);
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
+  expect(violations.map(({ id: rule, nodes }) => `${rule}: ${nodes.map(({ html }) => html).join()}`)).toEqual([]);
+  await page.getByRole('button', { name: 'Remove', exact: true }).click();
+});
+
+test('two editions of a topic are marked where they differ, and each is turned through on its own pages', async ({ page }) => {
+  await signIn(page, 'teo', '/library');
+  const stock = await stockOf(page);
+  const topic = await stock.item(
+    'concept',
+    'Where the ferry lands',
+    '<title>Where the ferry lands</title><conbody><p>It lands at the quay.</p><p product="tern-q">Only for Q.</p><p product="tern-d">Only for D.</p><p>It leaves again.</p></conbody>',
+  );
+  const opening = await stock.item('concept', 'Before it lands', '<title>Before it lands</title><conbody><p>Wait.</p></conbody>');
+  const map = await stock.item('map', 'Ferry manual', `<title>Ferry manual</title><topicref href="topic:${opening}"/><topicref href="topic:${topic}"/>`);
+  const names = ['Ferry for Q', 'Ferry for D'];
+  const editions = [await stock.edition(names[0]!, map, { lens: 'installer-tern-q' }), await stock.edition(names[1]!, map, { lens: 'installer-tern-d' })];
+  await page.goto(`/write/${topic}`);
+  await page.getByRole('tab', { name: 'Proof' }).click();
+  const bench = page.getByRole('complementary', { name: 'Bench' });
+  await bench.getByLabel('What is proofed').selectOption('topic');
+  await bench.locator('summary').click();
+  for (const name of names) await bench.getByRole('checkbox', { name }).check();
+  for (const box of await bench.locator('.which label').all()) if (!names.includes((await box.innerText()).trim())) await box.getByRole('checkbox').uncheck();
+  await bench.locator('summary').click();
+  const region = (name: string) => bench.getByRole('region', { name, exact: true });
+  // One paragraph in each is not in the other.
+  for (const name of names) await expect(region(name).locator('.apart')).toHaveCount(1);
+  await bench.getByLabel('mark what differs').uncheck();
+  await expect(bench.locator('.apart')).toHaveCount(0);
+  await bench.getByLabel('mark what differs').check();
+
+  await bench.getByLabel('What is proofed').selectOption('whole');
+  const whole = bench.getByRole('region', { name: `${names[0]!}: the whole manual` });
+  const number = whole.getByLabel('Page', { exact: true });
+  await expect(whole.getByText(/exact/u)).toBeVisible({ timeout: 60_000 });
+  const first = Number(await number.inputValue());
+  expect(first).toBeGreaterThan(1);
+  // What stands there is drawn: the canvas of the page has ink.
+  const leaf = whole.getByRole('img', { name: new RegExp(`, ${first} of`, 'u') });
+  const inked = () =>
+    leaf.locator('canvas').evaluate((canvas: HTMLCanvasElement) =>
+      canvas
+        .getContext('2d')!
+        .getImageData(0, 0, canvas.width, canvas.height)
+        .data.some((value, at) => at % 4 === 0 && value < 100),
+    );
+  await expect.poll(inked).toBe(true);
+  await whole.getByRole('button', { name: 'Page before' }).click();
+  await expect(number).toHaveValue(String(first - 1));
+  await whole.getByRole('group', { name: `${names[0]!}: pages` }).press('Home');
+  await expect(number).toHaveValue('1');
+  await whole.getByRole('button', { name: 'to the topic' }).click();
+  await expect(number).toHaveValue(String(first));
+  const box = (await leaf.boundingBox())!;
+  await leaf.click({ position: { x: box.width / 2, y: box.height * 0.36 } });
+  await expect(page.locator('#foot-path')).toHaveText(/Paragraph/u);
+
+  // The same beside the map.
+  await page.goto(`/arrange/${map}`);
+  await page.getByRole('tab', { name: 'Proof' }).click();
+  await page.locator('.entry', { hasText: 'Where the ferry lands' }).click();
+  await expect(page.getByRole('region', { name: `${names[1]!}: the whole manual` }).getByText(/exact/u)).toBeVisible({ timeout: 60_000 });
+  await page.evaluate(() => localStorage.removeItem('ukiyo-proof-manner'));
+  for (const edition of editions) await stock.remove(`editions/${edition}`);
+});
+
+test('looks without a style get one with a click, numbers are otherwise in one language, and an edition has bars since an impression', async ({ page }) => {
+  await signIn(page, 'teo', '/style/sheets/workshop?style=steps');
+  await expect(page.getByText(/^Worn in \d+ places, in \d+ topics/u)).toBeVisible();
+  const stock = await stockOf(page);
+  const topic = await stock.item('concept', 'In a storm', '<title>In a storm</title><conbody><p outputclass="stormy">Go home.</p></conbody>');
+  await page.getByRole('button', { name: 'Copy', exact: true }).click();
+  await expect(page).toHaveURL(/workshop-copy/u);
+  const id = new URL(page.url()).pathname.split('/').at(-1)!;
+  const kept = async () => (await designs(page)).sheets.find((one) => one.id === id)!.content;
+  await page.getByRole('button', { name: /^Looks without a style/u }).click();
+  await page.getByRole('button', { name: 'Make a style for stormy of Paragraph' }).click();
+  await expect(page.getByRole('heading', { name: 'stormy' })).toBeVisible();
+  await page.getByText('Worn once, in one topic').click();
+  await expect(page.getByRole('link', { name: 'In a storm' })).toBeVisible();
+  expect((await kept()).styles['stormy']).toMatchObject({ base: 'paragraph', wornBy: { element: 'p', outputclass: 'stormy' } });
+
+  await page.getByRole('button', { name: 'Numbering', exact: true }).click();
+  await field(page, 'examples are numbered as figures are').check();
+  await field(page, 'Language of the numbering').selectOption('ja');
+  await field(page, 'Numbers of chapters').selectOption('一');
+  await expect(page.locator('.numbering .example').first()).toContainText('三.2');
+  await expect.poll(async () => (await kept()).numbering.byLanguage).toEqual({ ja: { chapters: '一' } });
+  expect(await kept()).toMatchObject({ numbering: { examples: true, chapters: '1' } });
+  await page.getByRole('button', { name: 'As in every language' }).click();
+  await expect.poll(async () => (await kept()).numbering.byLanguage).toEqual({});
+  await page.getByRole('button', { name: 'Remove', exact: true }).click();
+  await expect(page).toHaveURL(/sheets\/workshop$/u);
+
+  const map = await stock.item('map', 'Storm map', `<title>Storm map</title><topicref href="topic:${topic}"/>`);
+  const edition = await stock.edition('Storm manual', map);
+  await stock.built(edition, 'manual.pdf');
+  await page.goto(`/publish/${edition}`);
+  await page.getByRole('button', { name: 'Settings' }).click();
+  await field(page, 'Bars beside what changed since').selectOption({ index: 1 });
+  await page.getByRole('button', { name: 'Save edition' }).click();
+  await expect
+    .poll(
+      async () =>
+        (
+          (await (await page.request.get(`/api/projects/${((await (await page.request.get('/api/session')).json()) as { projects: { id: string }[] }).projects[0]!.id}/editions`)).json()) as {
+            id: string;
+            since: string | null;
+          }[]
+        ).find((one) => one.id === edition)!.since,
+    )
+    .not.toBeNull();
+  await stock.remove(`editions/${edition}`);
 });
