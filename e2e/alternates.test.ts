@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
-import { clickInto, isSaved, newTopic, stored } from './pages.ts';
+import { clickInto, isSaved, moveCaret, newTopic, pageRests, stored } from './pages.ts';
 import { signIn } from './people.ts';
 
 /** Somebody who looks through a lens that keeps one country alone. */
@@ -34,8 +34,9 @@ test('a topic gets an alternate for one country, which stands in for it there; a
   await expect(page).toHaveURL(/whom-to-call-velmark/u);
   await expect(strip.getByRole('link', { name: /Velmark/u })).toHaveAttribute('aria-current', 'page');
   await expect(paragraph).toHaveText('Call the harbour office on 100.');
-  await paragraph.click();
-  await page.keyboard.press('End');
+  await pageRests(page);
+  await clickInto(paragraph);
+  await moveCaret(page, 'End');
   for (let count = 0; count < 4; count += 1) await page.keyboard.press('Backspace');
   await page.keyboard.type('222.');
   await isSaved(page);

@@ -1,7 +1,7 @@
 import { expect, type Locator, type Page } from '@playwright/test';
 
 /** A page that opens takes the focus a moment later, and sets its caret: a click that came before would be lost on a slow machine. */
-const pageRests = (page: Page): Promise<void> =>
+export const pageRests = (page: Page): Promise<void> =>
   page.evaluate(
     () =>
       new Promise<void>((resolve) => {

@@ -125,9 +125,19 @@ test('a page plan is drawn to scale: edges are moved by hand and by keys, figure
     .getByRole('group', { name: 'Head, right' })
     .locator('.field', { hasText: 'Edition' })
     .dragTo(page.getByRole('group', { name: 'Head, right' }).locator('.slot').first());
+  await page.getByLabel('another foot where a chapter begins').check();
+  await field(page, 'Foot, chapter begins, middle: put in').selectOption('date');
+  await type(page, 'Step of the baseline grid', '13pt');
+  await expect(page.locator('.spread .lines')).toHaveCount(2);
   await field(page, 'Page numbers of the chapters').selectOption('chapter-page');
   await expect.poll(async () => (await kept()).numbering.body).toBe('chapter-page');
-  expect(await kept()).toMatchObject({ paper: 'B5', margins: { outer: '1in' }, head: { right: { start: [{ field: 'edition' }], middle: [] } } });
+  expect(await kept()).toMatchObject({
+    paper: 'B5',
+    margins: { outer: '1in' },
+    baseline: '13pt',
+    head: { right: { start: [{ field: 'edition' }], middle: [] } },
+    foot: { opening: { start: [], middle: [{ field: 'date' }] } },
+  });
   // Without room it is said, and the specimen is still there.
   await type(page, 'Inner margin, typed', '150mm');
   await expect(page.getByText(/leaves -?\d+ × \d+ mm for the text/u).first()).toBeVisible();

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { plainPlan, shippedPlans, shippedSheets } from '@ukiyo/core/styles';
+import { noSlots, plainPlan, shippedPlans, shippedSheets } from '@ukiyo/core/styles';
 import { EditionInput, Folder, ItemId, ItemQuery, LiveEvent, NewItem, PagePlan, SaveItem, SignIn, StyleSheet } from './index.ts';
 
 const takes = (schema: { safeParse: (value: unknown) => { success: boolean } }, value: unknown): boolean => schema.safeParse(value).success;
@@ -34,8 +34,15 @@ describe('what is taken from outside', () => {
 
 describe('designs that were kept by an earlier version', () => {
   it('plans are as they were then: no bleed, no covers of their own, the accessible file', () => {
-    const { back: _back, coverParts: _parts, titlePage: _title, trim: _trim, file: _file, ...before } = shippedPlans['a5-pocket']!;
+    const { back: _back, coverParts: _parts, titlePage: _title, trim: _trim, file: _file, baseline: _baseline, ...before } = shippedPlans['a5-pocket']!;
     expect(PagePlan.parse(before)).toEqual({ ...before, ...plainPlan });
+  });
+  it('plans that said only whether chapters begin with a head have none there, or that of the others', () => {
+    const { head, ...rest } = shippedPlans['a5-pocket']!;
+    const { opening: _opening, ...sides } = head;
+    const opening = (headOnOpenings: boolean) => PagePlan.parse({ ...rest, head: sides, headOnOpenings }).head.opening;
+    expect([opening(false), opening(true)]).toEqual([noSlots, null]);
+    expect(PagePlan.parse({ ...rest, head: { ...sides, opening: null }, headOnOpenings: false }).head.opening).toBeNull();
   });
   it('sheets count no examples and number every language alike', () => {
     const sheet = shippedSheets['workshop']!;

@@ -1,6 +1,7 @@
 import {
   coverGrid,
   fontFaces,
+  noSlots,
   noteKinds,
   numberForms,
   pageFields,
@@ -94,11 +95,16 @@ const CoverPart = z.object({
   colour: z.string().max(30),
 });
 const Slots = z.object({ start: z.array(Field).max(8), middle: z.array(Field).max(8), end: z.array(Field).max(8) });
-const Sides = z.object({ right: Slots, left: Slots });
+const RunningLine = z.object({ right: Slots, left: Slots, opening: Slots.nullable().default(null) });
 const Numbering = z.enum(pageNumberings);
 
-/** `PagePlan` of core, as it travels, is stored, and is taken from another project. */
-export const PagePlan: z.ZodType<PlanOfCore> = z.object({
+/** Earlier versions said only whether chapters begin with the head of other pages or without any. */
+function withOpenings(plan: unknown): unknown {
+  const earlier = z.looseObject({ headOnOpenings: z.literal(false), head: z.looseObject({}) }).safeParse(plan);
+  return earlier.success ? { ...earlier.data, head: { opening: noSlots, ...earlier.data.head } } : plan;
+}
+
+const PlanFields = z.object({
   name: Name,
   about: z.string().max(500),
   paper: z.union([z.enum(Object.keys(papers) as (keyof typeof papers)[]), z.object({ width: Length, height: Length })]),
@@ -108,15 +114,15 @@ export const PagePlan: z.ZodType<PlanOfCore> = z.object({
   marginColumn: z.object({ width: Length, gap: Length, side: z.enum(['outer', 'inner']) }).nullable(),
   columns: z.number().int().min(1).max(4),
   columnGap: Length,
-  head: Sides,
-  foot: Sides,
-  headOnOpenings: z.boolean(),
+  // What could not be said in earlier versions is as it was then.
+  baseline: Length.nullable().default(plainPlan.baseline),
+  head: RunningLine,
+  foot: RunningLine,
   headRule: z.boolean(),
   numbering: z.object({ front: Numbering, body: Numbering }),
   chaptersBegin: z.enum(['on a right page', 'on a new page', 'where they come']),
   blankWords: Words,
   cover: z.enum(['none', 'plain', 'band', 'own']),
-  // What could not be said in earlier versions is as it was then.
   back: z.enum(['none', 'own']).default(plainPlan.back),
   coverParts: z.object({ front: z.array(CoverPart).max(40), back: z.array(CoverPart).max(40) }).default({ front: [], back: [] }),
   titlePage: z.boolean().default(plainPlan.titlePage),
@@ -128,6 +134,8 @@ export const PagePlan: z.ZodType<PlanOfCore> = z.object({
   indexColumns: z.number().int().min(1).max(4),
   watermark: z.string().max(40),
 });
+/** `PagePlan` of core, as it travels, is stored, and is taken from another project. */
+export const PagePlan: z.ZodType<PlanOfCore> = z.preprocess(withOpenings, PlanFields);
 export type PagePlan = PlanOfCore;
 
 /** Style sheets and page plans are kept alike. Version 0 is as it ships; the answer is a conflict when another was saved since. */
@@ -147,17 +155,14 @@ export const PlanChange = z.object({ version: z.number().int().min(0), content: 
 export const SpecimenOrder = z.object({ sheet: StyleSheet, plan: PagePlan, locale: Locale });
 export type SpecimenOrder = z.infer<typeof SpecimenOrder>;
 
-/** The pages, in millimetres. */
-const Sheets = z.array(z.object({ width: z.number(), height: z.number() }));
+/** A page, in millimetres. */
+const Sheet = z.object({ width: z.number(), height: z.number() });
 /** Where the elements of a topic begin: the page, 1 for the first, how far down, in points, and what they say. */
 const Places = z.array(z.object({ path: z.array(z.number().int()), page: z.number().int(), y: z.number(), says: z.string() }));
 
-/** Pages as an edition gives them: one image of all, drawn by the page engine itself, one page below the other. */
+/** Pages as an edition gives them, drawn by the page engine itself. */
 export const Proof = z.object({
-  svg: z.string(),
-  sheets: Sheets,
-  /** Pages that come before what is shown. */
-  skip: z.number().int(),
+  pages: z.array(Sheet.extend({ svg: z.string() })),
   places: Places,
   /** Whether it stands where the last layout of the whole has it; else it begins a page. */
   placed: z.boolean(),
@@ -174,7 +179,7 @@ export type ProofOrder = z.infer<typeof ProofOrder>;
 /** A whole manual to turn the pages of; its file is asked for by its number. */
 export const WholeProof = z.object({
   /** Empty where it cannot be set. */
-  sheets: Sheets,
+  sheets: z.array(Sheet),
   /** The pages on which the topic stands, from 1. */
   first: z.number().int(),
   last: z.number().int(),

@@ -128,26 +128,27 @@ describe('proofs', () => {
   it('show the specimen with styles that are not saved', async () => {
     const order = { sheet: workshop, plan: { ...shippedPlans['a4-margin']!, cover: 'none' as const }, locale: 'en' };
     const proof = (await server.ask('reader', 'POST', '~/designs/specimen', order)).json<Proof>();
-    expect([proof.sheets[0], proof.problems, proof.skip]).toEqual([{ width: 210, height: 297 }, [], 0]);
+    expect([proof.pages[0], proof.problems]).toEqual([{ width: 210, height: 297, svg: expect.stringContaining('<svg') }, []]);
     const larger = (await server.ask('reader', 'POST', '~/designs/specimen', { ...order, sheet: withValue(workshop, 'text', 'size', 'print', '24pt') })).json<Proof>();
-    expect(larger.sheets.length).toBeGreaterThan(proof.sheets.length);
+    expect(larger.pages.length).toBeGreaterThan(proof.pages.length);
   });
   it('show a topic as it is being written, alone at first, and where it stands once the whole was set', async () => {
     const { id } = await edition('Tern Q Installation Manual');
     const ask = async (more: object): Promise<Proof> => (await server.ask('reader', 'POST', `~/editions/${id}/proof`, { item: 'fit-the-bracket', ...more })).json<Proof>();
     const first = await ask({});
-    expect([first.placed, first.problems, first.svg.startsWith('<svg')]).toEqual([false, [], true]);
+    const drawn = ({ pages }: Proof): string => pages.map(({ svg }) => svg).join('');
+    expect([first.placed, first.problems, drawn(first).startsWith('<svg')]).toEqual([false, [], true]);
     const text = '<task id="fit-the-bracket"><title>Fit the bracket</title><taskbody><steps><step><cmd>Only this.</cmd></step></steps></taskbody></task>';
     const written = await ask({ text });
-    expect(written.svg.length).toBeLessThan(first.svg.length);
+    expect(drawn(written).length).toBeLessThan(drawn(first).length);
     expect((await server.ask('reader', 'GET', '~/items/fit-the-bracket')).json<{ text: string }>().text).not.toContain('Only this.');
     for (;;) {
       const proof = await ask({});
       if (proof.placed) break;
       await new Promise((resolve) => setTimeout(resolve, 2000));
     }
-    expect((await ask({ text: '<task id="fit-the-bracket"><title>Broken' })).sheets.length).toBeGreaterThanOrEqual(0);
-    expect((await ask({ item: 'alarm-codes-of-nowhere' })).sheets).toEqual([]);
+    expect((await ask({ text: '<task id="fit-the-bracket"><title>Broken' })).pages.length).toBeGreaterThanOrEqual(0);
+    expect((await ask({ item: 'alarm-codes-of-nowhere' })).pages).toEqual([]);
     expect((await server.ask('reader', 'POST', '~/editions/00000000-0000-4000-8000-000000000000/proof', { item: 'x' })).statusCode).toBe(404);
     expect((await server.ask(undefined, 'POST', `~/editions/${id}/proof`, { item: 'x' })).statusCode).toBe(401);
   });

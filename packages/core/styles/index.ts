@@ -44,6 +44,7 @@ export {
   type PagePlan,
   type Paper,
   type PlainField,
+  type RunningLine,
   type Slots,
 } from './plan.ts';
 export { iconImage, icons } from './icons.ts';

@@ -1,5 +1,5 @@
 import { problem, type Problem } from '../problems/index.ts';
-import { toMillimetres, type Length } from './length.ts';
+import { toMillimetres, toPoints, type Length } from './length.ts';
 
 /** Millimetres, upright: ISO 216 for the A and B series, ANSI/ASME Y14.1 for Letter and Legal. */
 export const papers = {
@@ -51,6 +51,13 @@ export interface Slots {
 }
 export const noSlots: Slots = { start: [], middle: [], end: [] };
 
+/** A head or foot of right and left pages, and of those that begin a chapter: null where these are like the others. */
+export interface RunningLine {
+  readonly right: Slots;
+  readonly left: Slots;
+  readonly opening: Slots | null;
+}
+
 export const pageNumberings = ['1', 'i', 'I', 'A', 'a', 'chapter-page'] as const;
 export type PageNumbering = (typeof pageNumberings)[number];
 
@@ -73,10 +80,10 @@ export interface PagePlan {
   readonly marginColumn: MarginColumn | null;
   readonly columns: number;
   readonly columnGap: Length;
-  /** Heads and feet of right and left pages; of pages that begin a chapter, where they differ. */
-  readonly head: { readonly right: Slots; readonly left: Slots };
-  readonly foot: { readonly right: Slots; readonly left: Slots };
-  readonly headOnOpenings: boolean;
+  /** Lines of text stand on a grid of this step from the first line of each page; null where they stand as they come. */
+  readonly baseline: Length | null;
+  readonly head: RunningLine;
+  readonly foot: RunningLine;
   /** Whether a rule stands under the head. */
   readonly headRule: boolean;
   readonly numbering: { readonly front: PageNumbering; readonly body: PageNumbering };
@@ -121,6 +128,7 @@ export interface CoverPart {
 
 /** What a plan says that was made before these could be said. */
 export const plainPlan = {
+  baseline: null,
   back: 'none',
   coverParts: { front: [], back: [] },
   titlePage: false,
@@ -130,7 +138,7 @@ export const plainPlan = {
 
 /** Every field of a plan, wherever it stands. */
 export function fieldsOf({ head, foot, coverParts }: PagePlan): PageField[] {
-  const slots = [head.right, head.left, foot.right, foot.left].flatMap(({ start, middle, end }) => [...start, ...middle, ...end]);
+  const slots = [head, foot].flatMap(({ right, left, opening }) => [right, left, opening ?? noSlots]).flatMap(({ start, middle, end }) => [...start, ...middle, ...end]);
   const onCovers = [...coverParts.front, ...coverParts.back].flatMap(({ shows }) => (shows.field === 'ground' ? [] : [shows]));
   return [...slots, ...onCovers];
 }
@@ -175,10 +183,13 @@ export function pageGeometry(plan: PagePlan): PageGeometry {
 /** Narrower or lower than this, in millimetres, no text can be set. */
 const leastRoom = 20;
 
+/** Steps of a baseline grid, in points. */
+const baselineSteps = { least: 6, most: 48 };
+
 /** More than this, in millimetres, no press asks for. */
 const mostBleed = 25;
 
-/** What can be wrong with a page plan. Problems: `plan.no-room`, `plan.margin-column`, `plan.columns`, `plan.bleed`. */
+/** What can be wrong with a page plan. Problems: `plan.no-room`, `plan.margin-column`, `plan.columns`, `plan.baseline`, `plan.bleed`. */
 export function checkPlan(plan: PagePlan): Problem[] {
   const { text, width, column } = pageGeometry(plan);
   const found: Problem[] = [];
@@ -187,6 +198,9 @@ export function checkPlan(plan: PagePlan): Problem[] {
     found.push(problem('error', 'plan.no-room', `“${plan.name}” leaves ${Math.round(text.width)} × ${Math.round(text.height)} mm for the text: less than ${leastRoom} mm are no room.`));
   else if ((text.width - (plan.columns - 1) * toMillimetres(plan.columnGap)) / plan.columns < leastRoom)
     found.push(problem('error', 'plan.columns', `The ${plan.columns} columns of “${plan.name}” are narrower than ${leastRoom} mm.`));
+  const step = plan.baseline === null ? baselineSteps.least : toPoints(plan.baseline);
+  if (!(step >= baselineSteps.least && step <= baselineSteps.most))
+    found.push(problem('error', 'plan.baseline', `The lines of “${plan.name}” stand ${plan.baseline} apart; between ${baselineSteps.least} and ${baselineSteps.most} pt can be asked for.`));
   const bleed = toMillimetres(plan.trim.bleed);
   if (bleed < 0 || bleed > mostBleed) found.push(problem('error', 'plan.bleed', `“${plan.name}” runs ${plan.trim.bleed} over its edges; between 0 and ${mostBleed} mm can be asked for.`));
   return found;

@@ -182,6 +182,13 @@ describe('a page plan', () => {
     expect(codes({ margins: { ...plan.margins, top: '290mm' } })).toEqual(['plan.no-room']);
     expect(codes({ marginColumn: { width: '300mm', gap: '6mm', side: 'outer' } })).toEqual(['plan.margin-column']);
     expect(codes({ columns: 4, columnGap: '20mm' })).toEqual(['plan.columns']);
+    for (const [step, found] of [
+      ['13pt', []],
+      ['1pt', ['plan.baseline']],
+      ['-4mm', ['plan.baseline']],
+      ['3cm', ['plan.baseline']],
+    ] as const)
+      expect(codes({ baseline: step }), step).toEqual(found);
   });
 });
 

@@ -8,7 +8,7 @@ import jsQR from 'jsqr';
 import { describe, expect, it } from 'vitest';
 import { composeDemo, demoAssets } from '../testing/demo.ts';
 import { printer, type Page, type Word } from '../testing/printed.ts';
-import { createPrintEngine, layoutOf, printPublication, proofPublication, proofTopic, specimen, usualDesign } from './index.ts';
+import { createPrintEngine, layoutOf, printPublication, proofPublication, proofTopic, proofWhole, specimen, usualDesign } from './index.ts';
 
 /** Geometry is read from the PDF itself, by poppler-utils of Debian. */
 const engine = createPrintEngine();
@@ -42,8 +42,7 @@ describe('a page plan on paper', () => {
     const slots = { start: [{ field: 'title' as const }], middle: [{ field: 'text' as const, words: 'MIDDLE' }], end: [{ field: 'page' as const }] };
     const plan: PagePlan = {
       ...bare(shippedPlans['a5-pocket']!),
-      head: { right: slots, left: slots },
-      headOnOpenings: true,
+      head: { right: slots, left: slots, opening: null },
       numbering: { front: 'I', body: 'chapter-page' },
       chaptersBegin: 'on a right page',
       blankWords: 'LEFTBLANK',
@@ -58,6 +57,11 @@ describe('a page plan on paper', () => {
     const heads = text.map((page) => /^Harbour MIDDLE (\S+)/u.exec(page)?.[1] ?? page);
     expect(heads).toEqual(['I', 'LEFTBLANK', '1-1', 'LEFTBLANK', '2-1', '2-2', ...heads.slice(6)]);
     expect(text[0]).toMatch(/1 a [ .]*1-1 2 b [ .]*2-1/u);
+    // Where a chapter begins there can be others, or none.
+    const opening = { ...slots, middle: [{ field: 'text' as const, words: 'OPENING' }] };
+    const own = await printed(publication, { sheet: workshop, plan: { ...plan, head: { ...plan.head, opening }, foot: { right: slots, left: slots, opening: { start: [], middle: [], end: [] } } } });
+    const said = own.pages.map((page) => page.words.map((word) => word.text).filter((word) => ['OPENING', 'MIDDLE'].includes(word)));
+    expect(said.slice(0, 6)).toEqual([['OPENING'], [], ['OPENING'], [], ['OPENING'], ['MIDDLE', 'MIDDLE']]);
     const [start] = pages[2]!.words;
     const middle = pages[2]!.words.find((word) => word.text === 'MIDDLE')!;
     const { text: column } = pageGeometry(plan);
@@ -255,9 +259,9 @@ describe('styles on paper', () => {
   });
   it('wear every style in the specimen, in each sheet that ships', () => {
     for (const sheet of Object.values(shippedSheets)) {
-      const { sheets, problems, svg } = proofPublication(specimen('en'), () => undefined, engine, { sheet, plan: shippedPlans['a4-margin']! });
+      const { pages, problems } = proofPublication(specimen('en'), () => undefined, engine, { sheet, plan: shippedPlans['a4-margin']! });
       expect(problems, sheet.name).toEqual([]);
-      expect([sheets.length > 2, svg.startsWith('<svg')], sheet.name).toEqual([true, true]);
+      expect([pages.length > 2, pages.every(({ svg }) => svg.startsWith('<svg'))], sheet.name).toEqual([true, true]);
     }
   });
 });
@@ -323,11 +327,12 @@ describe('a topic set alone', () => {
   const layout = layoutOf(publication, demoAssets, engine, usualDesign);
   it('stands on the side and at the height of the whole, and takes as many pages', () => {
     for (const anchor of ['fit-the-bracket', 'choose-the-quay-wall']) {
-      const at = layout.find(({ id }) => id === anchor)!;
+      const whole = proofWhole(publication, anchor, demoAssets, engine, usualDesign);
+      if (!('traces' in whole)) throw new Error('not set');
       const proof = proofTopic(publication, anchor, layout, demoAssets, engine, usualDesign)!;
       expect(proof.problems).toEqual([]);
-      expect(proof.skip).toBe(at.sheet % 2 === 0 ? 1 : 0);
-      expect(proof.sheets.length - proof.skip).toBeGreaterThan(0);
+      expect([proof.pages.length, proof.traces[0]!.sheet]).toEqual([whole.last - whole.first + 1, 1]);
+      expect(Math.abs(proof.traces[0]!.y - whole.traces[0]!.y)).toBeLessThan(3);
     }
   });
   it('can be set before anything is known of the whole, and is not there where the publication does not have it', () => {

@@ -18,6 +18,7 @@ import {
   type StyleSheet,
   type Values,
 } from '@ukiyo/core/styles';
+import { onBaseline } from './baseline.ts';
 import { printPlan, type PrintPlan, type Told } from './plan.ts';
 
 /** What a manual is printed with. */
@@ -30,7 +31,7 @@ export const usualDesign: PrintDesign = { sheet: shippedSheets['workshop']!, pla
 type Measure = { readonly pt: number } | { readonly em: number };
 
 /** One style as the page template takes it; lengths in points, absent where the style says nothing. */
-interface PrintStyle {
+export interface PrintStyle {
   readonly font?: string;
   readonly size?: Measure;
   readonly weight?: number;
@@ -42,8 +43,10 @@ interface PrintStyle {
   readonly tabular?: boolean;
   readonly line?: string;
   readonly align?: string;
-  /** Between the lines, as a share of the size of the letters. */
-  readonly leading?: number;
+  /** Between the lines. */
+  readonly leading?: Measure;
+  /** On a page with a baseline grid: stands beside it, with lines as high as its own letters. */
+  readonly ownLines?: boolean;
   readonly hyphenate?: boolean;
   readonly firstLine?: number;
   readonly above?: number;
@@ -107,7 +110,8 @@ export function designData(
     if (drawn !== undefined) images.set(`/marks/${kind}.svg`, new TextEncoder().encode(drawn));
     if (path !== undefined && (drawn !== undefined || mark.icon.startsWith('asset:'))) marks[kind] = { src: path, size: round(toPoints(mark.size)), place: mark.place, meets: mark.meets };
   }
-  return { data: { styles, marks, plan: printPlan(plan, isRightToLeft, told, imageOf), colours: sheet.colours }, images };
+  const step = plan.baseline === null ? undefined : toPoints(plan.baseline);
+  return { data: { styles: step === undefined ? styles : onBaseline(styles, step), marks, plan: printPlan(plan, isRightToLeft, told, imageOf), colours: sheet.colours }, images };
 }
 
 function printStyle(sheet: StyleSheet, values: Values, rootSize: number, locale: string): PrintStyle {
@@ -135,7 +139,7 @@ function printStyle(sheet: StyleSheet, values: Values, rootSize: number, locale:
     tabular: values.figures === undefined ? undefined : values.figures === 'lining in columns',
     line: values.line === undefined || values.line === 'none' ? undefined : said(values, 'line')!,
     align: said(values, 'align'),
-    leading: typeof values.lineHeight === 'number' ? round(values.lineHeight - 1) : undefined,
+    leading: typeof values.lineHeight === 'number' ? { em: round(values.lineHeight - 1) } : undefined,
     hyphenate: typeof values.hyphenate === 'boolean' ? values.hyphenate : undefined,
     firstLine: points('firstLine'),
     above: points('above'),

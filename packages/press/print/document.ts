@@ -118,7 +118,7 @@ interface Alone {
   /** The number of its first page, and whether that is an odd sheet. */
   readonly page: number;
   readonly odd: boolean;
-  /** From the beginning of the text on that page, in points. */
+  /** Where the first line of its heading stands, from the beginning of the text on that page, in points. */
   readonly y: number;
   readonly chapter: { readonly id: string; readonly num: string; readonly label: string } | null;
 }

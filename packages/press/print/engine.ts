@@ -4,8 +4,8 @@ import { fileURLToPath } from 'node:url';
 import { NodeCompiler, type NodeTypstDocument } from '@myriaddreamin/typst-ts-node-compiler';
 import type { PagePlan } from '@ukiyo/core/styles';
 import type { PrintDocument } from './document.ts';
+import { drawingsOf } from './drawings.ts';
 import { faceFolders } from './faces.ts';
-import { lighter } from './lighter.ts';
 
 /** A manual of more is not set again quickly, but within the memory of its process. */
 const manyPages = 600;
@@ -57,9 +57,9 @@ export interface Sheet {
   readonly height: number;
 }
 
-/** Pages as one image, one below the other. */
+/** An image of each page. */
 interface Drawn {
-  readonly svg: string;
+  readonly drawings: readonly string[];
   readonly traces: readonly Traced[];
   readonly pages: readonly Located[];
   readonly sheets: readonly Sheet[];
@@ -73,7 +73,7 @@ export class PrintFailure extends Error {}
 export interface PrintEngine {
   /** Throws `PrintFailure` with the engine's own words when the document cannot be set. Without a standard it is only to be looked at. */
   compile(document: PrintDocument, images: ReadonlyMap<string, Uint8Array>, standard: Standard): Compiled;
-  /** The same without a PDF: as an image of all pages, and where things stand. Throws `PrintFailure`. */
+  /** The same without a PDF: as images of the pages, and where things stand. Throws `PrintFailure`. */
   draw(document: PrintDocument, images: ReadonlyMap<string, Uint8Array>): Drawn;
   /** Only where things stand. Throws `PrintFailure`. */
   locate(document: PrintDocument, images: ReadonlyMap<string, Uint8Array>): readonly Located[];
@@ -135,9 +135,10 @@ export function createPrintEngine(): PrintEngine {
     draw(document, images) {
       const started = performance.now();
       const { result, warnings } = set(document, images);
-      const svg = lighter(compiler.plainSvg(result));
+      const sheets = sheetsOf(result, document);
+      const drawings = drawingsOf(compiler.plainSvg(result), sheets);
       compiler.evictCache(20);
-      return { svg, traces: tracesOf(result), pages: lookUp(result), sheets: sheetsOf(result, document), warnings, milliseconds: performance.now() - started };
+      return { drawings, traces: tracesOf(result), pages: lookUp(result), sheets, warnings, milliseconds: performance.now() - started };
     },
     locate(document, images) {
       const pages = lookUp(set(document, images).result);

@@ -1,4 +1,4 @@
-import { coverGrid, pageGeometry, toMillimetres, type CoverPart, type PageField, type PagePlan, type Slots } from '@ukiyo/core/styles';
+import { coverGrid, pageGeometry, toMillimetres, toPoints, type CoverPart, type PageField, type PagePlan, type RunningLine, type Slots } from '@ukiyo/core/styles';
 
 /** What fields of a page plan say in one publication. */
 export interface Told {
@@ -30,11 +30,12 @@ export interface PrintPlan {
   readonly outer: number;
   readonly columnWidth: number;
   readonly columnGap: number;
+  /** Between the lines of the baseline grid, in points; 0 where there is none. */
+  readonly baseline: number;
   readonly columns: number;
   readonly gutter: number;
-  readonly heads: { readonly odd: PrintSlots; readonly even: PrintSlots };
-  readonly feet: { readonly odd: PrintSlots; readonly even: PrintSlots };
-  readonly headOnOpenings: boolean;
+  readonly heads: PrintLines;
+  readonly feet: PrintLines;
   readonly headRule: boolean;
   readonly front: string;
   readonly body: string;
@@ -51,6 +52,12 @@ export interface PrintPlan {
   readonly contentsDepth: number;
   readonly indexColumns: number;
   readonly watermark: string;
+}
+/** A head or foot; without one of their own, pages that begin a chapter have that of the others. */
+interface PrintLines {
+  readonly odd: PrintSlots;
+  readonly even: PrintSlots;
+  readonly opening?: PrintSlots;
 }
 /** A field as the page template fills it: words are there already where they are the same on every page. */
 interface PrintField {
@@ -103,6 +110,7 @@ export function printPlan(plan: PagePlan, isRightToLeft: boolean, told: Told, im
     return src === undefined || height <= 0 ? { field: 'text', words: '' } : { field: 'image', src, height };
   };
   const slots = ({ start, middle, end }: Slots): PrintSlots => ({ start: start.map(filled), middle: middle.map(filled), end: end.map(filled) });
+  const lines = ({ right, left, opening }: RunningLine): PrintLines => ({ odd: slots(right), even: slots(plan.mirrored ? left : right), ...(opening ? { opening: slots(opening) } : {}) });
   const parts = (all: readonly CoverPart[]): PrintCoverPart[] =>
     all.map(({ shows, column, row, columns, rows, style, stands, colour }) => ({
       x: round((column * width) / coverGrid),
@@ -126,11 +134,11 @@ export function printPlan(plan: PagePlan, isRightToLeft: boolean, told: Told, im
     outer: toMillimetres(plan.margins.outer),
     columnWidth: round(column?.width ?? 0),
     columnGap: round(column?.gap ?? 0),
+    baseline: plan.baseline === null ? 0 : toPoints(plan.baseline),
     columns: plan.columns,
     gutter: toMillimetres(plan.columnGap),
-    heads: { odd: slots(plan.head.right), even: slots(plan.mirrored ? plan.head.left : plan.head.right) },
-    feet: { odd: slots(plan.foot.right), even: slots(plan.mirrored ? plan.foot.left : plan.foot.right) },
-    headOnOpenings: plan.headOnOpenings,
+    heads: lines(plan.head),
+    feet: lines(plan.foot),
     headRule: plan.headRule,
     front: plan.numbering.front,
     body: plan.numbering.body,

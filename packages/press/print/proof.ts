@@ -13,26 +13,34 @@ interface Said extends Traced {
   readonly says: string;
 }
 
-/** Pages as one image, one below the other; the first pages of it can be there only to make the next a left one. */
-export interface ProofPages {
+/** A page as an image. */
+interface ProofPage extends Sheet {
   readonly svg: string;
-  readonly sheets: readonly Sheet[];
-  /** How many come before what is shown. */
-  readonly skip: number;
-  /** Where the elements of the topic begin. */
+}
+
+export interface ProofPages {
+  readonly pages: readonly ProofPage[];
+  /** Where the elements of the topic begin; sheets are counted from the first of these pages, which is 1. */
   readonly traces: readonly Said[];
   readonly problems: readonly Problem[];
   readonly engineMilliseconds: number;
 }
 
-function drawn(publication: Publication, source: AssetSource, engine: PrintEngine, design: PrintDesign, skip: number, part?: Part, topic?: Place): ProofPages {
+/** @param before pages that come before what is wanted, to make the next a left one */
+function drawn(publication: Publication, source: AssetSource, engine: PrintEngine, design: PrintDesign, before: number, part?: Part, topic?: Place): ProofPages {
   const setting = settingOf(publication, source, engine, design, part);
   try {
-    const { svg, traces, sheets, warnings, milliseconds } = setting.run((document, images) => engine.draw(document, images));
-    return { svg, traces: told(traces, topic), sheets, skip, problems: [...setting.problems, ...problemsOf(warnings)], engineMilliseconds: milliseconds };
+    const { drawings, traces, sheets, warnings, milliseconds } = setting.run((document, images) => engine.draw(document, images));
+    const pages = sheets.map((sheet, at) => ({ ...sheet, svg: drawings[at] ?? '' })).slice(before);
+    return {
+      pages,
+      traces: told(traces, topic).map((trace) => ({ ...trace, sheet: trace.sheet - before })),
+      problems: [...setting.problems, ...problemsOf(warnings)],
+      engineMilliseconds: milliseconds,
+    };
   } catch (error) {
     if (!(error instanceof PrintFailure)) throw error;
-    return { svg: '', traces: [], sheets: [], skip: 0, problems: [...setting.problems, failed(error)], engineMilliseconds: 0 };
+    return { pages: [], traces: [], problems: [...setting.problems, failed(error)], engineMilliseconds: 0 };
   }
 }
 
@@ -128,15 +136,12 @@ export function proofTopic(publication: Publication, anchor: string, layout: rea
       tables: [],
       index: [],
       glossary: [],
-      alone: { page: Number(page), odd: isOdd, y: at ? Math.max(0, at.y - textTop - headingRise) : 0, chapter: chapter ? { id: chapter.id, num: chapter.num ?? '', label: chapter.label } : null },
+      alone: { page: Number(page), odd: isOdd, y: at ? Math.max(0, at.y - textTop) : 0, chapter: chapter ? { id: chapter.id, num: chapter.num ?? '', label: chapter.label } : null },
     };
   };
   const pages = drawn(publication, source, engine, untrimmed(design), isOdd ? 0 : 1, { traced, only: anchor, narrow }, topic);
   return isThere ? pages : undefined;
 }
-/** An anchor is told where the heading's first line begins; the place above it on the page is a little higher. */
-const headingRise = 4;
-
 /** The places from the top down to the one of this anchor. */
 function lineTo(places: readonly PrintPlace[], anchor: string): PrintPlace[] {
   for (const place of places) {

@@ -98,7 +98,7 @@ describe('fields and covers', () => {
       middle: [{ field: 'image' as const, image: 'asset:quay', height: '6mm' }],
       end: [{ field: 'authors' as const }],
     };
-    const { file, pages } = await printed(book('<p>x</p>'), { sheet: workshop, plan: { ...a4, mirrored: false, headOnOpenings: true, head: { right: head, left: head } } }, () => ({
+    const { file, pages } = await printed(book('<p>x</p>'), { sheet: workshop, plan: { ...a4, mirrored: false, head: { right: head, left: head, opening: null } } }, () => ({
       id: 'quay',
       name: 'quay.svg',
       mediaType: 'image/svg+xml',

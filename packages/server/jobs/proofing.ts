@@ -31,10 +31,8 @@ export const proofBench = (): ProofBench => ({ ...workbench(), layouts: new Map(
 
 const pathOf = (path: string): number[] => (path === '' ? [] : path.split('.').map(Number));
 const proofOf = (pages: ProofPages, started: number, isPlaced: boolean): Proof => ({
-  svg: pages.svg,
-  sheets: [...pages.sheets],
-  skip: pages.skip,
-  places: pages.traces.map(({ path, sheet, y, says }) => ({ path: pathOf(path), page: sheet - pages.skip, y, says })),
+  pages: [...pages.pages],
+  places: pages.traces.map(({ path, sheet, y, says }) => ({ path: pathOf(path), page: sheet, y, says })),
   placed: isPlaced,
   problems: [...pages.problems],
   milliseconds: Math.round(performance.now() - started),
@@ -72,7 +70,7 @@ export async function proof(services: Services, project: string, question: Proof
   const pages = place && proofTopic(publication, place.anchor, layout?.pages ?? [], assetsOf(services, rows), engine, design);
   // What goes wrong there goes wrong again when the topic is asked for, and is said then.
   bench.later = setTimeout(() => void layOut(services, project, edition, bench, engine).catch(() => undefined), restBefore);
-  if (!pages) return { svg: '', sheets: [], skip: 0, places: [], placed: false, problems: [], milliseconds: Math.round(performance.now() - started), engineMilliseconds: 0 };
+  if (!pages) return { pages: [], places: [], placed: false, problems: [], milliseconds: Math.round(performance.now() - started), engineMilliseconds: 0 };
   return proofOf(pages, started, layout !== undefined);
 }
 

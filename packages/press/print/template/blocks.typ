@@ -7,6 +7,12 @@
 #import "tables.typ": *
 #import "notes.typ": *
 
+// On a baseline grid items of a list are set apart by a line where one ends with more than words, or the next begins with a ground or rules.
+#let parted(items, i) = {
+  let ends(bs) = bs.len() > 0 and bs.last().t in ("table", "fig", "img", "note", "code")
+  let begins(bs) = bs.len() > 0 and bs.find(b => b.t not in ("at", "from", "bar")) != none and bs.find(b => b.t not in ("at", "from", "bar")).t in ("note", "code")
+  if on-grid and (ends(items.at(i)) or (i + 1 < items.len() and begins(items.at(i + 1)))) { v(grid-step) }
+}
 #let walk(bs, depth: 0, bare: false) = {
   let skip = 0
   for (i, b) in bs.enumerate() {
@@ -34,7 +40,7 @@
       let id = if own != none { own } else if depth > 0 { "bullet-list-2" } else { "bullet-list" }
       let s = styles.at(id)
       let sign = s.said.at("mark", default: "•")
-      framed(s, list(marker: if sign == "none" { [] } else { worded(styles.list-mark, sign) }, indent: 0pt, body-indent: s.said.at("tab", default: 8) * 1pt, spacing: s.said.at("between", default: 4) * 1pt, ..b.items.map(i => walk(i, depth: depth + 1))))
+      framed(s, list(marker: if sign == "none" { [] } else { worded(styles.list-mark, sign) }, indent: 0pt, body-indent: s.said.at("tab", default: 8) * 1pt, spacing: s.said.at("between", default: 4) * 1pt, ..b.items.enumerate().map(((i, item)) => { walk(item, depth: depth + 1); parted(b.items, i) })))
     } else if b.t == "sl" {
       let s = styles.at(if own == none { "simple-list" } else { own })
       framed(s, stack(spacing: s.said.at("between", default: 3) * 1pt, ..b.items.map(i => block(width: 100%, { set par(hanging-indent: 3mm); walk(i) }))))
@@ -46,7 +52,7 @@
       framed(s, enum(
         start: from, indent: 0pt, body-indent: s.said.at("tab", default: 8) * 1pt, number-align: start + top, spacing: s.said.at("between", default: 5) * 1pt,
         numbering: n => box(width: 3.8mm, worded(styles.at(if b.t == "steps" { "step-number" } else { "list-mark" }), number-of(id, n))),
-        ..b.items.map(i => enum.item(walk(i, depth: depth + 1))),
+        ..b.items.enumerate().map(((i, item)) => enum.item({ walk(item, depth: depth + 1); parted(b.items, i) })),
       ))
     } else if b.t == "dl" {
       let s = styles.at(if own == none { "term-list" } else { own })
@@ -58,7 +64,7 @@
         pad(..sides, in-manner(s, walk(i.dd, depth: depth)))
       })
     } else if b.t == "note" { note-block(b, walk) } else if b.t == "code" { framed(styles.at(if own == none { "code-block" } else { own }), keep-lines(b.c)) } else if b.t == "lines" { framed(styles.at(if own == none { "lines" } else { own }), keep-lines(b.c)) } else if b.t == "quote" { framed(styles.at(if own == none { "quote" } else { own }), walk(b.c)) } else if b.t == "img" { picture(b) } else if b.t == "legend" {
-      in-manner(styles.figure-title, block(above: 1.6mm, below: 1.6mm, grid(columns: (6mm, 1fr), row-gutter: 1.2mm, align: (start + horizon, start + horizon), ..b.items.map(i => (sign-disc(i.sign), walk-lines(i.c))).flatten())))
+      in-manner(styles.figure-title, block(above: if on-grid { grid-room } else { 1.6mm }, below: if on-grid { grid-room } else { 1.6mm }, snapped(grid(columns: (6mm, 1fr), row-gutter: 1.2mm, align: (start + horizon, start + horizon), ..b.items.map(i => (sign-disc(i.sign), walk-lines(i.c))).flatten()))))
     } else if b.t == "group" { if own == none { walk(b.c, depth: depth) } else { framed(styles.at(own), walk(b.c, depth: depth)) } } else if b.t == "mark" {
       block(
         width: 100%, fill: if "bg" in b { rgb(b.bg) }, outset: (x: 1.2mm, y: 0.8mm),

@@ -14,6 +14,15 @@
 // Each sign is taken from the first face that has it: what no Latin face has comes from those of its script.
 #let other-scripts = ("Noto Sans JP", "Noto Naskh Arabic", "Noto Sans Hebrew")
 #let stroke-of(rule) = rule.pt * 1pt + rgb(rule.fill)
+// A line is as high as its letters are large, a fifth of it below the baseline: line heights are then what they say, as on a screen.
+// On a baseline grid every line is as high as the letters of the text.
+#let on-grid = plan.baseline > 0
+#let grid-step = plan.baseline * 1pt
+#let whole-steps(length) = calc.max(1, calc.round(length / grid-step)) * grid-step
+#let own-edges = (top-edge: 0.8em, bottom-edge: -0.2em)
+#let text-size = measure-of(doc.design.styles.text.at("size", default: (pt: 10)))
+#let edges = if on-grid { (top-edge: 0.8 * text-size, bottom-edge: -0.2 * text-size) } else { own-edges }
+#let line-top = edges.top-edge
 #let prepared(s) = {
   let letters = (:)
   if "font" in s { letters.font = (s.font, "Source Serif 4", "Source Sans 3") + other-scripts }
@@ -27,7 +36,8 @@
   if "hyphenate" in s { letters.hyphenate = s.hyphenate }
   let lines = (:)
   if "align" in s { lines.justify = s.align == "both" }
-  if "leading" in s { lines.leading = s.leading * 1em }
+  if "leading" in s { lines.leading = measure-of(s.leading) }
+  if s.at("ownLines", default: false) { letters += own-edges }
   if "firstLine" in s { if s.firstLine < 0 { lines.hanging-indent = -s.firstLine * 1pt } else { lines.first-line-indent = (amount: s.firstLine * 1pt, all: true) } }
   let rules = s.at("rules", default: (:))
   let has-ground = "ground" in s
@@ -38,10 +48,13 @@
   if "bottom" in rules { stroke.bottom = stroke-of(rules.bottom) }
   if "start" in rules { stroke.insert(start-edge, stroke-of(rules.start)) }
   if "end" in rules { stroke.insert(end-edge, stroke-of(rules.end)) }
-  let inset = (top: inside("top"), bottom: inside("bottom"))
+  // On a grid a ground reaches out over the room around it: what is inside would move the lines.
+  let (padded, reaching) = ((top: inside("top"), bottom: inside("bottom")), (:))
+  if on-grid { (padded, reaching) = (reaching, padded) }
+  let inset = padded
   inset.insert(start-edge, inside("start"))
   inset.insert(end-edge, inside("end"))
-  let frame = (width: 100%, above: s.at("above", default: 0) * 1pt, below: s.at("below", default: 0) * 1pt, stroke: stroke, inset: inset, sticky: s.at("keepNext", default: false), breakable: not s.at("keepTogether", default: false))
+  let frame = (width: 100%, above: s.at("above", default: 0) * 1pt, below: s.at("below", default: 0) * 1pt, stroke: stroke, inset: inset, outset: reaching, sticky: s.at("keepNext", default: false), breakable: not s.at("keepTogether", default: false))
   if has-ground { frame.fill = rgb(s.ground) }
   if "corner" in s { frame.radius = s.corner * 1pt }
   (letters: letters, lines: lines, frame: frame, said: s)
@@ -84,9 +97,6 @@
 #let ink = rgb(colours.at("ink", default: "#000000"))
 #let seal = rgb(colours.at("danger", default: "#b00000"))
 #let base = styles.text
-
-// A line is as high as its letters are large, a fifth of it below the baseline: line heights are then what they say, as on a screen.
-#let line-top = 0.8em
 
 // Paragraphs are set as they come, unless their style says more than letters and lines.
 #let frames-paragraphs = ("rules", "ground", "start", "end", "prefix", "suffix", "case", "line", "column", "columns", "keepNext", "keepTogether").any(name => name in styles.paragraph.said)

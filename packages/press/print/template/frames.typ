@@ -2,6 +2,20 @@
 #import "design.typ": *
 #import "pages.typ": *
 
+// What is not lines of text: what follows stands on the grid again.
+#let to-grid(high) = {
+  let over = calc.rem((high - text-size).pt(), grid-step.pt())
+  if over < 0 { over += grid-step.pt() }
+  if over > 0.01 and grid-step.pt() - over > 0.01 { v(grid-step - over * 1pt) }
+}
+#let snapped(body) = if not on-grid { body } else {
+  layout(size => {
+    body
+    to-grid(measure(width: size.width, body).height)
+  })
+}
+// Between blocks that follow each other from line to line.
+#let grid-room = grid-step - text-size
 #let has-column = plan.columnWidth > 0
 // Something in the margin column, level with what follows, wherever that is indented to.
 #let in-margin(body, dy: 0pt) = context {

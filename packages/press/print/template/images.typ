@@ -1,5 +1,6 @@
 // Images, with signs on them.
 #import "design.typ": *
+#import "frames.typ": *
 #import "lines.typ": *
 
 #let sign-disc(sign) = {
@@ -24,6 +25,7 @@
         for s in b.spots { place(top + left, dx: s.x * natural.width * share - 2.2mm, dy: s.y * natural.height * share - 2.2mm, pdf.artifact(sign-disc(s.sign))) }
       })
     })
-    block(width: 100%, above: 0.6em, below: 0.6em, if b.alt == "" { pdf.artifact(fitted) } else { fitted })
+    let room = if on-grid { grid-room } else { 0.6em }
+    block(width: 100%, above: room, below: room, snapped(if b.alt == "" { pdf.artifact(fitted) } else { fitted }))
   }
 }

@@ -9,7 +9,7 @@
 #import "cover.typ": *
 
 #set document(title: facts.title, author: facts.authors, keywords: facts.keywords, date: if facts.day == "" { none } else { let (y, m, d) = facts.day.split("-"); datetime(year: int(y), month: int(m), day: int(d)) })
-#set text(lang: doc.lang.split("-").first(), region: if doc.lang.contains("-") and doc.lang.split("-").last().len() == 2 { doc.lang.split("-").last() }, dir: if is-rtl { rtl } else { ltr }, overhang: false, top-edge: line-top, bottom-edge: -0.2em, costs: (widow: 300%, orphan: 300%, runt: 200%), ..base.letters)
+#set text(lang: doc.lang.split("-").first(), region: if doc.lang.contains("-") and doc.lang.split("-").last().len() == 2 { doc.lang.split("-").last() }, dir: if is-rtl { rtl } else { ltr }, overhang: false, ..edges, costs: (widow: 300%, orphan: 300%, runt: 200%), ..base.letters)
 #set par(..base.lines, linebreaks: "optimized", spacing: calc.max(pt-of("paragraph", "above"), pt-of("paragraph", "below")))
 #set text(..styles.paragraph.letters)
 #set par(..styles.paragraph.lines)
@@ -36,7 +36,7 @@
   if alone.chapter != none { [#metadata(alone.chapter)#runs] }
   let p = doc.body.first()
   if p.role in ("part", "chapter", "appendix", "frontmatter", "backmatter") or p.level <= 1 { opening(p, word: if p.role == "appendix" { words.appendix } else if p.role == "part" { words.part } else { none }) } else {
-    if alone.y > 0 { v(alone.y * 1pt) }
+    if alone.y > 0 { context { let s = styles.at(heading-style(p)); v(calc.max(0pt, alone.y * 1pt - measure(text(..s.letters, top-edge: line-top, bottom-edge: "baseline")[H]).height)) } }
     section-heading(p, "")
   }
   walk(p.c, bare: true)

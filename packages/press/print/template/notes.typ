@@ -32,6 +32,6 @@
     let sides = (:)
     sides.insert(start-edge, mark.size * 1pt + 2.2mm)
     block(width: 100%, above: 0pt, below: 0pt, { sink; pad(..sides, words-of) })
-  } else if where == "above" { block(below: 1.2mm, pdf.artifact(picture)); words-of } else if where == "margin column" { block(width: 100%, above: 0pt, below: 0pt, { sink; words-of }) } else { words-of }
+  } else if where == "above" { block(below: if on-grid { grid-room } else { 1.2mm }, snapped(pdf.artifact(picture))); words-of } else if where == "margin column" { block(width: 100%, above: 0pt, below: 0pt, { sink; words-of }) } else { words-of }
   framed(s, content)
 }

@@ -41,15 +41,20 @@
   let s = styles.at(id)
   in-manner(s, worded(s, grid(columns: (1fr, auto, 1fr), align: (start + bottom, center + bottom, end + bottom), slot(slots.start), slot(slots.middle), slot(slots.end))))
 }
+#let slots-of(lines) = if "opening" in lines and is-opening() { lines.opening } else if calc.odd(here().page()) { lines.odd } else { lines.even }
+#let has-fields(slots) = slots.start.len() + slots.middle.len() + slots.end.len() > 0
 #let page-header = context {
-  if is-blank() or (is-opening() and not plan.headOnOpenings) { return }
-  running-line(if calc.odd(here().page()) { plan.heads.odd } else { plan.heads.even }, "running-head")
+  if is-blank() { return }
+  let slots = slots-of(plan.heads)
+  // A page that begins a chapter without a head has no rule under it either.
+  if is-opening() and not has-fields(slots) { return }
+  running-line(slots, "running-head")
   let rule = styles.running-head.said.at("rules", default: (:)).at("bottom", default: none)
   if plan.headRule and rule != none { v(-1.2mm); line(length: 100%, stroke: stroke-of(rule)) }
 }
 #let page-footer = context {
   if is-blank() { return }
-  running-line(if calc.odd(here().page()) { plan.feet.odd } else { plan.feet.even }, "running-foot")
+  running-line(slots-of(plan.feet), "running-foot")
 }
 #let margin-inside = (if is-rtl { plan.width - plan.odd.text - plan.textWidth } else { plan.odd.text }) * 1mm
 #let margin-outside = (plan.width - plan.textWidth) * 1mm - margin-inside

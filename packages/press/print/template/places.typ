@@ -12,7 +12,8 @@
   [#metadata(none)#opens]
   [#metadata((id: p.id, num: if p.num == none { "" } else { p.num }, label: p.label))#runs]
   let s = styles.heading-1
-  v(if plan.height > 220 { 14mm } else { 8mm })
+  let sink = if plan.height > 220 { 14mm } else { 8mm }
+  v(if on-grid { calc.round(sink / grid-step) * grid-step } else { sink })
   if p.num != none {
     let n = styles.heading-1-number
     framed(n, sticky: true, { if word != none { text(..styles.label.letters, size: 11pt, word + " ") }; p.num })
@@ -20,9 +21,9 @@
   if p.at("bar", default: false) { bar-mark(true) }
   framed(s, { bookmark(p, calc.max(1, p.level + shift), lettered(s, walk-lines(p.title))); if p.at("bar", default: false) { bar-mark(false) } })
 }
+#let heading-style(p) = p.at("s", default: "heading-" + str(calc.clamp(p.level, 2, 4)))
 #let section-heading(p, of) = {
-  let id = "heading-" + str(calc.clamp(p.level, 2, 4))
-  let s = styles.at(p.at("s", default: id))
+  let s = styles.at(heading-style(p))
   let begins = s.said.at("begins", default: none)
   if begins == "odd" { pagebreak(to: "odd", weak: true) } else if begins == "page" { pagebreak(weak: true) }
   if p.level == 2 { [#metadata((of: of, label: p.label))#sections-run] }

@@ -11,13 +11,15 @@
   let align-of(c) = (if c.at("al", default: none) == "right" { right } else if c.at("al", default: none) == "center" { center } else { start }) + (if c.at("va", default: none) == "middle" { horizon } else if c.at("va", default: none) == "bottom" { bottom } else { top })
   let (cells, head-cells) = (styles.table-cell, styles.table-head)
   // Turned words are as long as they are, so that a narrow column can have a long head.
-  let body(c) = if c.at("turned", default: false) { rotate(if is-rtl { 90deg } else { -90deg }, reflow: true, { set par(justify: false); set text(hyphenate: false); box(walk(c.c)) }) } else { walk(c.c) }
+  let body(c) = if c.at("turned", default: false) { snapped(rotate(if is-rtl { 90deg } else { -90deg }, reflow: true, { set par(justify: false); set text(hyphenate: false); box(walk(c.c)) })) } else { walk(c.c) }
   let cell(c, y) = table.cell(x: c.x, y: y, colspan: c.cs, rowspan: c.rs, align: align-of(c), if c.head { in-manner(head-cells, body(c)) } else { in-manner(cells, body(c)) })
   let has-caption = "cap" in b
   let first = if has-caption { 1 } else { 0 }
   let heads = b.head.len()
-  let pad-y = cells.said.at("padding", default: 3) * 1pt
-  let pad-x = pad-y * 1.5
+  let padding = cells.said.at("padding", default: 3) * 1pt
+  let pad-x = padding * 1.5
+  // On a baseline grid rows are whole steps high, so that pages can end after any of them.
+  let pad-y = if on-grid { (whole-steps(2 * padding + text-size) - text-size) / 2 } else { padding }
   let rule-of(s, edge) = { let r = s.said.at("rules", default: (:)); if edge in r { stroke-of(r.at(edge)) } else { none } }
   let (above, below) = (rule-of(s, "top"), rule-of(s, "bottom"))
   let (under-head, between) = (rule-of(head-cells, "bottom"), rule-of(cells, "top"))
@@ -41,7 +43,7 @@
   frame.breakable = breaks
   let shown = block(..frame, {
     for id in b.at { at(id) }
-    set par(spacing: 2.5pt)
+    set par(spacing: if on-grid { grid-room } else { 2.5pt })
     in-manner(s, table(
       columns: cols,
       inset: (x, y) => (left: if x == 0 { 0pt } else { pad-x }, right: pad-x, top: pad-y, bottom: pad-y),
@@ -53,7 +55,8 @@
       ..if heads + first > 0 { (table.header(repeat: true, ..if has-caption { (title-cell,) }, ..b.head.enumerate().map(((y, r)) => r.map(c => cell(c, y + first))).flatten()),) },
       ..b.rows.enumerate().map(((y, r)) => r.cells.map(c => cell(c, y + body-row))).flatten(),
     ))
-    if "notes" in b { for n in b.notes { in-manner(styles.footnote, block(above: 1mm, below: 0pt, grid(columns: (1em, 1fr), super(n.sign), walk(n.c)))) } }
+    if on-grid { v(-grid-room) }
+    if "notes" in b { block(above: if on-grid { grid-room } else { 0pt }, below: 0pt, snapped(for n in b.notes { in-manner(styles.footnote, block(above: 1mm, below: 0pt, grid(columns: (1em, 1fr), super(n.sign), walk(n.c)))) })) }
   })
   let stands = b.at("stands", default: s.said.at("column", default: none))
   if stands == "turned" and can-turn { on-its-side(shown) } else if stands in ("both", "turned") and has-column { over-both(shown) } else { shown }

@@ -14,6 +14,14 @@ const pages = computed(() => {
   const page = (side: 'left' | 'right', x: number) => ({ side, x, text: x + text[side], column: column && x + column[side] });
   return [page('left', 0), page('right', width + fold)];
 });
+/** The baseline grid, from the first line of the text, which hangs a little below its edge. */
+const lines = computed(() => {
+  const step = plan.baseline === null ? 0 : toMillimetres(plan.baseline);
+  const { top, height } = geometry.value.text;
+  return step < leastStep ? undefined : Array.from({ length: Math.max(0, Math.floor((height - firstLine) / step) + 1) }, (_, at) => top + firstLine + at * step);
+});
+const leastStep = 2;
+const firstLine = 2.7;
 const right = computed(() => pages.value[1]!);
 const lengthOf = (edge: Edge): number => toMillimetres(edge === 'column' ? (plan.marginColumn?.width ?? '0mm') : plan.margins[edge]);
 /** Where one pulls, on the right page; and whether pulling to the right or down makes it larger. */
@@ -61,6 +69,7 @@ function nudge(event: KeyboardEvent, { edge, grows, upright }: (typeof handles.v
     <g v-for="page in pages" :key="page.side">
       <rect class="paper" :x="page.x" y="0" :width="geometry.width" :height="geometry.height" />
       <rect class="text" :x="page.text" :y="geometry.text.top" :width="geometry.text.width" :height="Math.max(0, geometry.text.height)" />
+      <path v-if="lines" class="lines" :d="lines.map((y) => `M${page.text} ${y}h${geometry.text.width}`).join('')" />
       <rect v-if="geometry.column && page.column !== undefined" class="column" :x="page.column" :y="geometry.text.top" :width="geometry.column.width" :height="Math.max(0, geometry.text.height)" />
       <text class="side" :x="page.x + geometry.width / 2" :y="geometry.height - 4">{{ page.side === 'left' ? 'left' : 'right' }}</text>
     </g>
@@ -72,5 +81,5 @@ function nudge(event: KeyboardEvent, { edge, grows, upright }: (typeof handles.v
 </template>
 
 <style scoped>
-.spread { width: 100%; max-height: 260px; touch-action: none; } .paper { fill: #fff; stroke: var(--hair); stroke-width: 0.6; } .text { fill: var(--wash); stroke: var(--prussian); stroke-width: 0.5; } .column { fill: none; stroke: var(--prussian); stroke-width: 0.5; stroke-dasharray: 2 2; } .side { font: 6px var(--font-text); fill: var(--faint); text-anchor: middle; } .handle rect { fill: var(--prussian); opacity: 0.75; cursor: ew-resize; } .handle.upright rect { cursor: ns-resize; } .handle:hover rect, .handle:focus-visible rect { opacity: 1; } .handle:focus-visible { outline: 2px solid var(--prussian); outline-offset: 2px; }
+.spread { width: 100%; max-height: 260px; touch-action: none; } .paper { fill: #fff; stroke: var(--hair); stroke-width: 0.6; } .text { fill: var(--wash); stroke: var(--prussian); stroke-width: 0.5; } .lines { stroke: var(--prussian); stroke-width: 0.2; opacity: 0.55; } .column { fill: none; stroke: var(--prussian); stroke-width: 0.5; stroke-dasharray: 2 2; } .side { font: 6px var(--font-text); fill: var(--faint); text-anchor: middle; } .handle rect { fill: var(--prussian); opacity: 0.75; cursor: ew-resize; } .handle.upright rect { cursor: ns-resize; } .handle:hover rect, .handle:focus-visible rect { opacity: 1; } .handle:focus-visible { outline: 2px solid var(--prussian); outline-offset: 2px; }
 </style>

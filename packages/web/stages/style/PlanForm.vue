@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { faultOf, pageNumberings, papers, readLength, type PagePlan, type Paper, type Slots, type StyleSheet } from '@ukiyo/core/styles';
+import { faultOf, noSlots, pageNumberings, papers, readLength, type PagePlan, type Paper, type RunningLine, type Slots, type StyleSheet } from '@ukiyo/core/styles';
 import { computed } from 'vue';
 import LineInput from '../../parts/LineInput.vue';
 import PickOne from '../../parts/PickOne.vue';
@@ -24,6 +24,9 @@ const margins = computed(() => [
 const setMargin = (name: keyof PagePlan['margins'], length: string): void => {
   if (isLength(length)) set({ margins: { ...plan.margins, [name]: length } });
 };
+const setBaseline = (step: string): void => {
+  if (step === '' || isLength(step)) set({ baseline: step === '' ? null : step });
+};
 const setColumn = (part: 'width' | 'gap', length: string): void => {
   if (isLength(length) && plan.marginColumn) set({ marginColumn: { ...plan.marginColumn, [part]: length } });
 };
@@ -35,7 +38,7 @@ const sides = computed(() => [
 const setSide = (side: string): void => set({ marginColumn: side === '' ? null : { width: '32mm', gap: '6mm', ...plan.marginColumn, side: side as 'outer' | 'inner' } });
 const lines = ['head', 'foot'] as const;
 const pageSides = computed(() => (plan.mirrored ? (['left', 'right'] as const) : (['right'] as const)));
-const setSlots = (line: (typeof lines)[number], side: 'left' | 'right', slots: Slots): void => set({ [line]: { ...plan[line], [side]: slots } });
+const setSlots = (line: (typeof lines)[number], side: keyof RunningLine, slots: Slots | null): void => set({ [line]: { ...plan[line], [side]: slots } });
 const asOptions = (values: readonly string[]) => values.map((value) => ({ value, label: value }));
 const counted = (most: number) => asOptions(Array.from({ length: most }, (_, at) => String(at + 1)));
 const numberingLabels: Readonly<Record<string, string>> = { '1': '1, 2, 3', i: 'i, ii, iii', I: 'I, II, III', A: 'A, B, C', a: 'a, b, c', 'chapter-page': 'chapter and page, as 3-12' };
@@ -55,8 +58,9 @@ const numberings = (front: boolean) => pageNumberings.filter((one) => !front || 
     <h3>Margin column</h3>
     <div class="row"><PickOne :chosen="plan.marginColumn?.side ?? ''" label="Margin column" :options="sides" @update:chosen="setSide" /><template v-if="plan.marginColumn"><label class="figure">Width<LineInput :value="plan.marginColumn.width" label="Margin column width" @change="setColumn('width', $event)" /></label><label class="figure">Gap<LineInput :value="plan.marginColumn.gap" label="Margin column gap" @change="setColumn('gap', $event)" /></label></template></div>
     <h3>Heads and feet</h3>
-    <template v-for="line in lines" :key="line"><SlotFields v-for="side in pageSides" :key="side" :slots="plan[line][side]" :label="`${line === 'head' ? 'Head' : 'Foot'}${plan.mirrored ? `, ${side}` : ''}`" :disabled="disabled" @change="setSlots(line, side, $event)" /></template>
-    <div class="row"><label class="check"><input type="checkbox" :checked="plan.headRule" @change="set({ headRule: ($event.target as HTMLInputElement).checked })" /> a rule under the head</label><label class="check"><input type="checkbox" :checked="plan.headOnOpenings" @change="set({ headOnOpenings: ($event.target as HTMLInputElement).checked })" /> a head where a chapter begins</label></div>
+    <template v-for="line in lines" :key="line"><SlotFields v-for="side in pageSides" :key="side" :slots="plan[line][side]" :label="`${line === 'head' ? 'Head' : 'Foot'}${plan.mirrored ? `, ${side}` : ''}`" :disabled="disabled" @change="setSlots(line, side, $event)" />
+      <SlotFields v-if="plan[line].opening" :slots="plan[line].opening" :label="`${line === 'head' ? 'Head' : 'Foot'}, chapter begins`" :disabled="disabled" @change="setSlots(line, 'opening', $event)" /></template>
+    <div class="row"><label class="check"><input type="checkbox" :checked="plan.headRule" @change="set({ headRule: ($event.target as HTMLInputElement).checked })" /> a rule under the head</label><label v-for="line in lines" :key="line" class="check"><input type="checkbox" :checked="plan[line].opening !== null" @change="setSlots(line, 'opening', ($event.target as HTMLInputElement).checked ? noSlots : null)" /> another {{ line }} where a chapter begins</label></div>
     <h3>Pages</h3>
     <div class="grid">
       <label>Front matter is numbered<PickOne :chosen="plan.numbering.front" label="Numbers of the front matter" :options="numberings(true)" @update:chosen="(front) => set({ numbering: { ...plan.numbering, front: front as PagePlan['numbering']['front'] } })" /></label>
@@ -70,6 +74,7 @@ const numberings = (front: boolean) => pageNumberings.filter((one) => !front || 
       <label>Columns of the index<PickOne :chosen="String(plan.indexColumns)" label="Columns of the index" :options="counted(4)" @update:chosen="(columns) => set({ indexColumns: Number(columns) })" /></label>
       <label>Columns of the text<PickOne :chosen="String(plan.columns)" label="Columns of the text" :options="counted(3)" @update:chosen="(columns) => set({ columns: Number(columns) })" /></label>
       <label>Between columns<LineInput :value="plan.columnGap" label="Between columns" @change="(columnGap: string) => isLength(columnGap) && set({ columnGap })" /></label>
+      <label>Lines on a grid of<LineInput :value="plan.baseline ?? ''" label="Step of the baseline grid" placeholder="no grid" @change="setBaseline" /></label>
     </div>
     <div class="row"><label class="check"><input type="checkbox" :checked="plan.titlePage" @change="set({ titlePage: ($event.target as HTMLInputElement).checked })" /> a title page inside, with the rights on its back</label></div>
     <template v-if="plan.cover === 'own'"><h3>The cover</h3><CoverForm :plan="plan" :sheet="sheet" side="front" :disabled="disabled" @change="emit('change', $event)" /></template>

@@ -32,7 +32,7 @@ const marksApart = useStorage('ukiyo-proof-apart', true);
     <div v-else class="side-by-side">
       <div v-for="one in proofs" :key="one.edition.id" class="one">
         <p v-if="one.failure" class="seal-text" role="alert">{{ one.failure }}</p>
-        <p v-else-if="one.proof && one.proof.sheets.length === 0" class="quiet">{{ one.edition.name }} does not have this topic.</p>
+        <p v-else-if="one.proof && one.proof.pages.length === 0" class="quiet">{{ one.edition.name }} does not have this topic.</p>
         <ProofPages v-else-if="one.proof" :proof="one.proof" :label="one.edition.name" :busy="one.busy" :at="at" :apart="marksApart ? apartOf(one) : []" @point="emit('go', $event)">
           <span class="small" :title="one.proof.placed ? 'Set alone, where it stands in the last layout of the whole manual' : 'Set alone, at the top of a page, until the whole manual has been set'">{{ one.proof.placed ? 'in its place' : 'alone' }}{{ one.busy ? ' · setting …' : ` · ${one.milliseconds} ms` }}</span>
         </ProofPages>

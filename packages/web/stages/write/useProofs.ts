@@ -67,11 +67,11 @@ export function useProofs(topic: () => string, changes: () => number, rootOf: ()
   let later: ReturnType<typeof setTimeout> | undefined;
   watch(shown, () => {
     clearTimeout(later);
-    if (proofs.value.some(({ proof, busy }) => !busy && proof !== undefined && !proof.placed && proof.sheets.length > 0)) later = setTimeout(again, placed);
+    if (proofs.value.some(({ proof, busy }) => !busy && proof !== undefined && !proof.placed && proof.pages.length > 0)) later = setTimeout(again, placed);
   });
   /** What an edition says otherwise than another one beside it. */
   const apartOf = (one: TopicProof): ProofPlace[] => {
-    const others = proofs.value.filter(({ edition, proof }) => edition !== one.edition && proof !== undefined && proof.sheets.length > 0);
+    const others = proofs.value.filter(({ edition, proof }) => edition !== one.edition && proof !== undefined && proof.pages.length > 0);
     return [...new Set(others.flatMap(({ proof }) => differences(one.proof?.places ?? [], proof!.places)))];
   };
   function toggle(id: string): void {
