@@ -63,16 +63,17 @@ const keys: number[] = [];
 for (let turn = 0; turn < 60; turn += 1) {
   // Set up before the key is pressed: the two go different ways into the page.
   await writer.evaluate(() => {
-    const source = (): string => document.querySelector<HTMLImageElement>('.proof img')?.src ?? '';
-    const before = source();
     const shown = new Promise<number>((resolve) => {
       const watch = (began: number): void => {
-        if (source() === before || document.querySelector<HTMLImageElement>('.proof img')?.complete !== true) return void setTimeout(watch, 2, began);
-        requestAnimationFrame(() => {
-          const { port1, port2 } = new MessageChannel();
-          port1.onmessage = () => resolve(performance.now() - began);
-          port2.postMessage(null);
+        const drawn = new MutationObserver(() => {
+          drawn.disconnect();
+          requestAnimationFrame(() => {
+            const { port1, port2 } = new MessageChannel();
+            port1.onmessage = () => resolve(performance.now() - began);
+            port2.postMessage(null);
+          });
         });
+        drawn.observe(document.querySelector('.proof .pages')!, { subtree: true, childList: true });
       };
       window.addEventListener('keydown', ({ timeStamp }) => watch(timeStamp), { once: true, capture: true });
     });

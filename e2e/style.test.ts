@@ -12,7 +12,7 @@ const designs = async (page: Page): Promise<Designs> => {
 const saved = (page: Page) => expect(page.getByText('Saved', { exact: true })).toBeVisible();
 const specimen = (page: Page) => page.getByRole('region', { name: 'Specimen' });
 /** What the specimen shows is another image after each change. */
-const drawing = (page: Page): Promise<string> => specimen(page).locator('img').first().getAttribute('src').then(String);
+const drawing = (page: Page): Promise<string> => specimen(page).locator('.drawn').first().innerHTML();
 const field = (page: Page, label: string) => page.getByLabel(label, { exact: true });
 async function type(page: Page, label: string, text: string): Promise<void> {
   await field(page, label).fill(text);
@@ -21,7 +21,7 @@ async function type(page: Page, label: string, text: string): Promise<void> {
 
 test('a copy of a style sheet is changed in print and on screen, seen at once, undone, and kept', async ({ page }) => {
   await signIn(page, 'teo', '/style/sheets/workshop');
-  await expect(specimen(page).locator('img').first()).toBeVisible();
+  await expect(specimen(page).locator('.drawn path').first()).toBeVisible();
   await page.getByRole('button', { name: 'Copy', exact: true }).click();
   await expect(page).toHaveURL(/workshop-copy/u);
   const id = new URL(page.url()).pathname.split('/').at(-1)!;
@@ -194,16 +194,16 @@ test('the pages on which a topic lands are set while it is written, in several e
   await bench.getByLabel(wanted[1]!).check();
   for (const name of ['Quayside manual for Kisara', 'Quayside manual for Velmark']) if (await bench.getByLabel(name).isChecked()) await bench.getByLabel(name).uncheck();
   const first = bench.getByRole('region', { name: wanted[0]! });
-  await expect(first.locator('img').first()).toBeVisible();
+  await expect(first.locator('.drawn path').first()).toBeVisible();
   // Once the whole has been set, the topic stands in its place.
   await expect(first.getByText(/in its place/u)).toBeVisible({ timeout: 60_000 });
   // It is fitted to the quay only: the other manual does not have it.
   await expect(bench.getByText('Tern D Installation Manual does not have this topic.')).toBeVisible();
-  const before = await first.locator('img').first().getAttribute('src');
+  const before = await first.locator('.drawn').first().innerHTML();
   await clickInto(page.locator('.ProseMirror .is-cmd').first());
   await moveCaret(page, 'End');
   await page.keyboard.type(' Mind the gulls.');
-  await expect.poll(() => first.locator('img').first().getAttribute('src')).not.toBe(before);
+  await expect.poll(() => first.locator('.drawn').first().innerHTML()).not.toBe(before);
   await page.keyboard.press('Control+z');
   // From the page to the place in the text, and the other way: what is being written is marked on the page.
   const leaf = first.getByRole('img', { name: 'Page 1 of' });

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { noSlots, plainPlan, shippedPlans, shippedSheets } from '@ukiyo/core/styles';
-import { EditionInput, Folder, ItemId, ItemQuery, LiveEvent, NewItem, PagePlan, SaveItem, SignIn, StyleSheet } from './index.ts';
+import { EditionInput, Folder, ItemId, ItemQuery, LiveEvent, NewItem, PagePlan, readPagePlan, SaveItem, SignIn, StyleSheet } from './index.ts';
 
 const takes = (schema: { safeParse: (value: unknown) => { success: boolean } }, value: unknown): boolean => schema.safeParse(value).success;
 
@@ -40,9 +40,9 @@ describe('designs that were kept by an earlier version', () => {
   it('plans that said only whether chapters begin with a head have none there, or that of the others', () => {
     const { head, ...rest } = shippedPlans['a5-pocket']!;
     const { opening: _opening, ...sides } = head;
-    const opening = (headOnOpenings: boolean) => PagePlan.parse({ ...rest, head: sides, headOnOpenings }).head.opening;
+    const opening = (headOnOpenings: boolean) => readPagePlan({ ...rest, head: sides, headOnOpenings }).data?.head.opening;
     expect([opening(false), opening(true)]).toEqual([noSlots, null]);
-    expect(PagePlan.parse({ ...rest, head: { ...sides, opening: null }, headOnOpenings: false }).head.opening).toBeNull();
+    expect(readPagePlan({ ...rest, head: { ...sides, opening: null }, headOnOpenings: false }).data?.head.opening).toBeNull();
   });
   it('sheets count no examples and number every language alike', () => {
     const sheet = shippedSheets['workshop']!;

@@ -98,13 +98,8 @@ const Slots = z.object({ start: z.array(Field).max(8), middle: z.array(Field).ma
 const RunningLine = z.object({ right: Slots, left: Slots, opening: Slots.nullable().default(null) });
 const Numbering = z.enum(pageNumberings);
 
-/** Earlier versions said only whether chapters begin with the head of other pages or without any. */
-function withOpenings(plan: unknown): unknown {
-  const earlier = z.looseObject({ headOnOpenings: z.literal(false), head: z.looseObject({}) }).safeParse(plan);
-  return earlier.success ? { ...earlier.data, head: { opening: noSlots, ...earlier.data.head } } : plan;
-}
-
-const PlanFields = z.object({
+/** `PagePlan` of core, as it travels and is stored. */
+export const PagePlan: z.ZodType<PlanOfCore> = z.object({
   name: Name,
   about: z.string().max(500),
   paper: z.union([z.enum(Object.keys(papers) as (keyof typeof papers)[]), z.object({ width: Length, height: Length })]),
@@ -134,9 +129,14 @@ const PlanFields = z.object({
   indexColumns: z.number().int().min(1).max(4),
   watermark: z.string().max(40),
 });
-/** `PagePlan` of core, as it travels, is stored, and is taken from another project. */
-export const PagePlan: z.ZodType<PlanOfCore> = z.preprocess(withOpenings, PlanFields);
 export type PagePlan = PlanOfCore;
+
+const Earlier = z.looseObject({ headOnOpenings: z.literal(false), head: z.looseObject({}) });
+/** A page plan from where it was kept, or from a file; earlier versions said only whether chapters begin with the head of other pages or without any. */
+export function readPagePlan(content: unknown) {
+  const earlier = Earlier.safeParse(content).data;
+  return PagePlan.safeParse(earlier ? { ...earlier, head: { opening: noSlots, ...earlier.head } } : content);
+}
 
 /** Style sheets and page plans are kept alike. Version 0 is as it ships; the answer is a conflict when another was saved since. */
 const kept = { id: StyleId, version: z.number().int().min(0), ships: z.boolean() };
@@ -151,8 +151,12 @@ export type DesignKind = z.infer<typeof DesignKind>;
 export const SheetChange = z.object({ version: z.number().int().min(0), content: StyleSheet });
 export const PlanChange = z.object({ version: z.number().int().min(0), content: PagePlan });
 
+const ShapeId = z.string().max(40);
+/** Shapes that the asker has from earlier answers. */
+const Shapes = z.array(ShapeId).max(20_000);
+
 /** What a specimen is set with: styles and a plan that need not be saved. */
-export const SpecimenOrder = z.object({ sheet: StyleSheet, plan: PagePlan, locale: Locale });
+export const SpecimenOrder = z.object({ sheet: StyleSheet, plan: PagePlan, locale: Locale, has: Shapes.exactOptional() });
 export type SpecimenOrder = z.infer<typeof SpecimenOrder>;
 
 /** A page, in millimetres. */
@@ -162,7 +166,10 @@ const Places = z.array(z.object({ path: z.array(z.number().int()), page: z.numbe
 
 /** Pages as an edition gives them, drawn by the page engine itself. */
 export const Proof = z.object({
-  pages: z.array(Sheet.extend({ svg: z.string() })),
+  /** What is on each page, in the order in which it is painted; `at` is a matrix that moves it to its place, in points. */
+  pages: z.array(Sheet.extend({ pieces: z.array(z.object({ shape: ShapeId, at: z.string() })) })),
+  /** SVG by shape, of those that the asker does not have. */
+  shapes: z.record(ShapeId, z.string()),
   places: Places,
   /** Whether it stands where the last layout of the whole has it; else it begins a page. */
   placed: z.boolean(),
@@ -173,7 +180,7 @@ export const Proof = z.object({
 });
 export type Proof = z.infer<typeof Proof>;
 /** A topic as it is on the page of its writer, which need not be saved. */
-export const ProofOrder = z.object({ item: z.string().min(1).max(200), text: z.string().max(2_000_000).exactOptional() });
+export const ProofOrder = z.object({ item: z.string().min(1).max(200), text: z.string().max(2_000_000).exactOptional(), has: Shapes.exactOptional() });
 export type ProofOrder = z.infer<typeof ProofOrder>;
 
 /** A whole manual to turn the pages of; its file is asked for by its number. */

@@ -1,45 +1,62 @@
-import { shippedPlans, shippedSheets } from '@ukiyo/core/styles';
+import { shippedPlans, shippedSheets, withValue } from '@ukiyo/core/styles';
 import { describe, expect, it } from 'vitest';
-import { drawingsOf } from './drawings.ts';
+import { drawingsOf, type Drawings } from './drawings.ts';
 import { createPrintEngine, proofPublication, specimen } from './index.ts';
 
-const indent = ' '.repeat(4);
-const symbol = (id: string, steps: string): string => `${indent}${indent}<symbol id="${id}" overflow="visible">\n <path d="M 0 0${steps}"/>\n${indent}${indent}</symbol>`;
+/** An image as the engine writes it: an element on each line, further in what is in something else. */
+const lines = (depth: number, ...text: readonly string[]): string =>
+  text
+    .flatMap((one) => one.split('\n'))
+    .map((line) => `${'    '.repeat(depth)}${line}`)
+    .join('\n');
+const within = (opening: string, ...children: readonly string[]): string => [opening, ...children.map((child) => lines(1, child)), `</${/^<(\w+)/u.exec(opening)![1]!}>`].join('\n');
+const glyph = (id: string, steps: string): string => within(`<symbol id="${id}" overflow="visible">`, `<path d="M 0 0${steps}"/>`);
 const use = (id: string, x: string, fill = '#111111'): string => `<use xlink:href="#${id}" x="${x}" y="0" fill="${fill}" fill-rule="nonzero"/>`;
-const image = (pages: readonly string[], definitions: string): string =>
-  [
-    '<svg>',
-    ...pages.map((body, at) => `${indent}<g${at === 0 ? '' : ' transform="matrix(1 0 0 1 0 72)"'}>\n${body}\n${indent}</g>`),
-    `${indent}<defs id="all">\n${definitions}\n${indent}</defs>`,
-    '</svg>',
-  ].join('\n');
-const square = { width: 25.4, height: 25.4 };
-const drawn = (body: string, definitions: string): string =>
-  `<svg viewBox="0 0 72 72" xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink"><g><g>${body}</g></g><defs>${definitions}</defs></svg>`;
+const text = (at: string, ...glyphs: readonly string[]): string => within(`<g class="typst-text" transform="matrix(${at})">`, ...glyphs);
+const image = (pages: readonly string[], ...definitions: readonly string[]): string => within('<svg>', ...pages, within('<defs id="all">', ...definitions));
+const drawn = ({ pages, shapes }: Drawings): (readonly [string | undefined, string])[][] => pages.map((page) => page.map(({ shape, at }) => [shapes.get(shape), at] as const));
 
-describe('the image of the page engine, made lighter', () => {
+describe('the image of the page engine, piece by piece', () => {
   it('one outline stands for a run of glyphs in one colour, each moved to its place', () => {
-    const [made] = drawingsOf(image([`${use('gA', '0')}\n  ${use('gB', '5.4321099')}${use('gA', '9', '#222222')}`], `${symbol('gA', 'm 1 2.00049999 h 3 Z ')}\n${symbol('gB', 'h 1 Z ')}`), [square]);
-    expect(made).toBe(drawn('<path d="M0 0m 1 2 h 3 Z M5.432 0h 1 Z " fill="#111111" fill-rule="nonzero"/><path d="M9 0m 1 2 h 3 Z " fill="#222222" fill-rule="nonzero"/>', ''));
+    const made = drawn(
+      drawingsOf(image([within('<g>', text('1 0 0 -1 20 30', use('gA', '0'), use('gB', '5.4321099'), use('gA', '9', '#222222')))], glyph('gA', 'm 1 2.00049999 h 3 Z '), glyph('gB', 'h 1 Z '))),
+    );
+    const outlines = '<path d="M0 0m 1 2 h 3 Z M5.432 0h 1 Z " fill="#111111" fill-rule="nonzero"/><path d="M9 0m 1 2 h 3 Z " fill="#222222" fill-rule="nonzero"/>';
+    expect(made).toEqual([[[`<g class="typst-text">${outlines}</g>`, '1 0 0 -1 20 30']]]);
   });
-  it('what is no outline, or not in relative steps, is left as it is', () => {
-    const picture = `${indent}${indent}<symbol id="gI">\n<image href="x"/>\n${indent}${indent}</symbol>`;
-    const [made] = drawingsOf(image([use('gI', '0') + use('gL', '2')], `${picture}\n${symbol('gL', ' L 4 4 Z ')}`), [square]);
-    expect(made).toContain(use('gI', '0') + use('gL', '2'));
-    expect(made).toContain('<image href="x"/>');
-    expect(made).toContain('L 4 4 Z');
+  it('what is moved within something that is moved is one piece, moved by both; where a page stands among the others is no matter', () => {
+    const moved = within(
+      '<g class="typst-group" transform="matrix(1 0 0 1 10 100)">',
+      within('<g>', '<rect width="4"/>', within('<g transform="matrix(0 -1 1 0 0 5)">', text('1 0 0 -1 7 3', use('gU', '0')))),
+    );
+    const [first, second] = drawn(drawingsOf(image([within('<g>', moved), within('<g transform="matrix(1 0 0 1 0 842)">', moved)], glyph('gU', 'h 2 Z '))));
+    expect(first!.map(([, at]) => at)).toEqual(['1 0 0 1 10 100', '0 -1 -1 0 13 98']);
+    expect(second).toEqual(first);
   });
-  it('each page is an image of its own, with what it refers to and nothing else', () => {
-    const clip = (id: string, within = ''): string => `${indent}${indent}<clipPath id="${id}">\n<path d="M 0 0"${within}/>\n${indent}${indent}</clipPath>`;
-    const made = drawingsOf(image(['<g clip-path="url(#cA)"/>', '<rect/>'], [clip('cA', ' fill="url(#cB)"'), clip('cB'), clip('cC')].join('\n')), [square, { width: 50.8, height: 25.4 }]);
-    expect(made.map((one) => [...one.matchAll(/ id="([^"]+)"/gu)].map(([, id]) => id))).toEqual([['cA', 'cB'], []]);
-    expect(made[1]).toContain('viewBox="0 0 144 72"');
-    expect(made[1]).toContain('<g><g><rect/></g></g>');
+  it('what is no outline, or not in relative steps, is left as it is, with what it refers to; links are left away', () => {
+    const made = drawn(
+      drawingsOf(
+        image([within('<g>', text('1 0 0 1 0 0', use('gI', '0'), use('gL', '2')), within('<a href="x">', '<rect/>'))], within('<symbol id="gI">', '<image href="data:x"/>'), glyph('gL', ' L 4 4 Z ')),
+      ),
+    );
+    const piece = made.flat(2).join('');
+    for (const kept of [use('gI', '0'), use('gL', '2'), '<image href="data:x"/>', 'L 4 4 Z']) expect(piece).toContain(kept);
+    expect(piece).not.toContain('rect');
   });
-  it('a whole specimen has no references to glyphs any more, and its pages differ', () => {
-    const { pages } = proofPublication(specimen('en'), () => undefined, createPrintEngine(), { sheet: shippedSheets['workshop']!, plan: shippedPlans['a5-pocket']! });
-    for (const { svg } of pages) expect(svg).not.toMatch(/<use|<symbol/u);
-    expect(pages.flatMap(({ svg }) => svg.match(/<path/gu) ?? []).length).toBeGreaterThan(100);
-    expect(new Set(pages.map(({ svg }) => svg)).size).toBe(pages.length);
+  it('what is cut off at an edge is one piece, with the edge and what that refers to, and nothing else', () => {
+    const edge = (id: string, more = ''): string => within(`<clipPath id="${id}">`, `<path d="M 1 1"${more}/>`);
+    const { pages, shapes } = drawingsOf(image([within('<g>', within('<g clip-path="url(#cA)" transform="matrix(1 0 0 1 3 4)">', '<rect/>'))], edge('cA', ' fill="url(#cB)"'), edge('cB'), edge('cC')));
+    expect(pages[0]!.map(({ at }) => at)).toEqual(['1 0 0 1 3 4']);
+    expect([...[...shapes.values()][0]!.matchAll(/ id="([^"]+)"/gu)].map(([, id]) => id)).toEqual(['cA', 'cB']);
+  });
+  it('of a specimen in which one style changes most pieces stay as they are', () => {
+    const [engine, plan] = [createPrintEngine(), { ...shippedPlans['a5-pocket']!, cover: 'none' as const }];
+    const set = (size: string) => proofPublication(specimen('en'), () => undefined, engine, { sheet: withValue(shippedSheets['workshop']!, 'code-block', 'size', 'print', size), plan });
+    const [before, after] = [set('8pt'), set('8.5pt')];
+    const fresh = [...after.shapes.keys()].filter((shape) => !before.shapes.has(shape));
+    expect(after.shapes.size).toBeGreaterThan(60);
+    expect(fresh.length).toBeGreaterThan(0);
+    expect(fresh.length).toBeLessThan(after.shapes.size / 4);
+    for (const shape of after.shapes.values()) expect(shape).not.toMatch(/<use|<symbol/u);
   });
 });

@@ -4,7 +4,7 @@ import { fileURLToPath } from 'node:url';
 import { NodeCompiler, type NodeTypstDocument } from '@myriaddreamin/typst-ts-node-compiler';
 import type { PagePlan } from '@ukiyo/core/styles';
 import type { PrintDocument } from './document.ts';
-import { drawingsOf } from './drawings.ts';
+import { drawingsOf, type Drawings } from './drawings.ts';
 import { faceFolders } from './faces.ts';
 
 /** A manual of more is not set again quickly, but within the memory of its process. */
@@ -57,9 +57,8 @@ export interface Sheet {
   readonly height: number;
 }
 
-/** An image of each page. */
 interface Drawn {
-  readonly drawings: readonly string[];
+  readonly drawings: Drawings;
   readonly traces: readonly Traced[];
   readonly pages: readonly Located[];
   readonly sheets: readonly Sheet[];
@@ -73,7 +72,7 @@ export class PrintFailure extends Error {}
 export interface PrintEngine {
   /** Throws `PrintFailure` with the engine's own words when the document cannot be set. Without a standard it is only to be looked at. */
   compile(document: PrintDocument, images: ReadonlyMap<string, Uint8Array>, standard: Standard): Compiled;
-  /** The same without a PDF: as images of the pages, and where things stand. Throws `PrintFailure`. */
+  /** The same without a PDF: as drawings of the pages, and where things stand. Throws `PrintFailure`. */
   draw(document: PrintDocument, images: ReadonlyMap<string, Uint8Array>): Drawn;
   /** Only where things stand. Throws `PrintFailure`. */
   locate(document: PrintDocument, images: ReadonlyMap<string, Uint8Array>): readonly Located[];
@@ -136,7 +135,7 @@ export function createPrintEngine(): PrintEngine {
       const started = performance.now();
       const { result, warnings } = set(document, images);
       const sheets = sheetsOf(result, document);
-      const drawings = drawingsOf(compiler.plainSvg(result), sheets);
+      const drawings = drawingsOf(compiler.plainSvg(result));
       compiler.evictCache(20);
       return { drawings, traces: tracesOf(result), pages: lookUp(result), sheets, warnings, milliseconds: performance.now() - started };
     },

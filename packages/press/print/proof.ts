@@ -4,6 +4,7 @@ import type { Problem } from '@ukiyo/core/problems';
 import { plainPlan } from '@ukiyo/core/styles';
 import type { AssetSource } from '../shared/assets.ts';
 import type { PrintDesign } from './design.ts';
+import type { Piece } from './drawings.ts';
 import type { Block, Inline, PrintDocument, PrintPlace } from './document.ts';
 import { PrintFailure, type Located, type PrintEngine, type Sheet, type Traced } from './engine.ts';
 import { failed, problemsOf, settingOf, type Part } from './setting.ts';
@@ -13,13 +14,15 @@ interface Said extends Traced {
   readonly says: string;
 }
 
-/** A page as an image. */
+/** A page and what is on it. */
 interface ProofPage extends Sheet {
-  readonly svg: string;
+  readonly pieces: readonly Piece[];
 }
 
 export interface ProofPages {
   readonly pages: readonly ProofPage[];
+  /** SVG of what is on the pages. */
+  readonly shapes: ReadonlyMap<string, string>;
   /** Where the elements of the topic begin; sheets are counted from the first of these pages, which is 1. */
   readonly traces: readonly Said[];
   readonly problems: readonly Problem[];
@@ -31,16 +34,17 @@ function drawn(publication: Publication, source: AssetSource, engine: PrintEngin
   const setting = settingOf(publication, source, engine, design, part);
   try {
     const { drawings, traces, sheets, warnings, milliseconds } = setting.run((document, images) => engine.draw(document, images));
-    const pages = sheets.map((sheet, at) => ({ ...sheet, svg: drawings[at] ?? '' })).slice(before);
+    const pages = sheets.map((sheet, at) => ({ ...sheet, pieces: drawings.pages[at] ?? [] })).slice(before);
     return {
       pages,
+      shapes: drawings.shapes,
       traces: told(traces, topic).map((trace) => ({ ...trace, sheet: trace.sheet - before })),
       problems: [...setting.problems, ...problemsOf(warnings)],
       engineMilliseconds: milliseconds,
     };
   } catch (error) {
     if (!(error instanceof PrintFailure)) throw error;
-    return { pages: [], traces: [], problems: [...setting.problems, failed(error)], engineMilliseconds: 0 };
+    return { pages: [], shapes: new Map(), traces: [], problems: [...setting.problems, failed(error)], engineMilliseconds: 0 };
   }
 }
 

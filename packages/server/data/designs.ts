@@ -1,4 +1,4 @@
-import { PagePlan, StyleSheet, type DesignKind, type Designs } from '@ukiyo/contracts';
+import { readPagePlan, StyleSheet, type DesignKind, type Designs, type PagePlan } from '@ukiyo/contracts';
 import { shippedPlans, shippedSheets } from '@ukiyo/core/styles';
 import type { Database } from './database.ts';
 import type { DesignRow } from './models.ts';
@@ -40,7 +40,7 @@ export function designStore({ sequelize, models }: Database): DesignStore {
     async read(project) {
       const rows = (await designs.findAll({ where: { projectId: project }, order: [['id', 'ASC']] })).map((row) => row.get());
       const of = (kind: DesignKind): DesignRow[] => rows.filter((row) => row.kind === kind);
-      return { sheets: merged(of('sheets'), shippedSheets, (content) => StyleSheet.safeParse(content).data), plans: merged(of('plans'), shippedPlans, (content) => PagePlan.safeParse(content).data) };
+      return { sheets: merged(of('sheets'), shippedSheets, (content) => StyleSheet.safeParse(content).data), plans: merged(of('plans'), shippedPlans, (content) => readPagePlan(content).data) };
     },
     sheet: async (project, id) => (await store.read(project)).sheets.find((one) => one.id === id)?.content ?? shippedSheets['workshop']!,
     save: (project, kind, id, version, content) =>

@@ -29,9 +29,11 @@ interface ProofBench extends Workbench {
 }
 export const proofBench = (): ProofBench => ({ ...workbench(), layouts: new Map(), specimens: new Map(), later: undefined });
 
+const without = (shapes: ReadonlyMap<string, string>, has: ReadonlySet<string>): Record<string, string> => Object.fromEntries([...shapes].filter(([shape]) => !has.has(shape)));
 const pathOf = (path: string): number[] => (path === '' ? [] : path.split('.').map(Number));
-const proofOf = (pages: ProofPages, started: number, isPlaced: boolean): Proof => ({
-  pages: [...pages.pages],
+const proofOf = (pages: ProofPages, has: readonly string[] | undefined, started: number, isPlaced: boolean): Proof => ({
+  pages: pages.pages.map((page) => ({ ...page, pieces: [...page.pieces] })),
+  shapes: without(pages.shapes, new Set(has)),
   places: pages.traces.map(({ path, sheet, y, says }) => ({ path: pathOf(path), page: sheet, y, says })),
   placed: isPlaced,
   problems: [...pages.problems],
@@ -58,7 +60,7 @@ export async function proof(services: Services, project: string, question: Proof
     bench.specimens.clear();
     bench.specimens.set(key, publication);
     const rows = await services.assets.rows(project);
-    return proofOf(proofPublication(withNames(publication, question.plan), assetsOf(services, rows), engine, question), started, true);
+    return proofOf(proofPublication(withNames(publication, question.plan), assetsOf(services, rows), engine, question), question.has, started, true);
   }
   const edition = await services.editions.edition(project, question.edition);
   if (!edition) return undefined;
@@ -70,8 +72,8 @@ export async function proof(services: Services, project: string, question: Proof
   const pages = place && proofTopic(publication, place.anchor, layout?.pages ?? [], assetsOf(services, rows), engine, design);
   // What goes wrong there goes wrong again when the topic is asked for, and is said then.
   bench.later = setTimeout(() => void layOut(services, project, edition, bench, engine).catch(() => undefined), restBefore);
-  if (!pages) return { pages: [], places: [], placed: false, problems: [], milliseconds: Math.round(performance.now() - started), engineMilliseconds: 0 };
-  return proofOf(pages, started, layout !== undefined);
+  if (!pages) return { pages: [], shapes: {}, places: [], placed: false, problems: [], milliseconds: Math.round(performance.now() - started), engineMilliseconds: 0 };
+  return proofOf(pages, question.has, started, layout !== undefined);
 }
 
 /** A specimen has no map: a variable shows its name. */

@@ -2,15 +2,14 @@
 import type { Proof } from '@ukiyo/contracts';
 import type { Path } from '@ukiyo/core/problems';
 import { computed, ref, watch } from 'vue';
+import DrawnPage from './DrawnPage.vue';
 import { placeAround, placeAt, type ProofPlace } from './places.ts';
-import { useDrawings } from './useDrawings.ts';
 
 /** Pages as the page engine draws them, as wide as there is room, or larger. */
 const { proof, label, busy, at, apart = [] } = defineProps<{ proof: Proof; label: string; busy: boolean; /** What is being written, to be shown on the page. */ at?: Path | undefined; /** What is otherwise beside it. */ apart?: readonly ProofPlace[] }>();
 const emit = defineEmits<{ point: [Path] }>();
 const zoom = ref(1);
-const addresses = useDrawings(() => proof.pages.map(({ svg }) => svg));
-const pages = computed(() => proof.pages.map(({ width, height }, index) => ({ index, ratio: `${width} / ${height}`, points: (height * 72) / 25.4, image: addresses.value[index] })));
+const pages = computed(() => proof.pages.map((drawn, index) => ({ index, drawn, ratio: `${drawn.width} / ${drawn.height}`, points: (drawn.height * 72) / 25.4 })));
 /** Nearest above a point of a page: that is what stands there. */
 function go(event: MouseEvent, page: (typeof pages.value)[number]): void {
   if (!(event.currentTarget instanceof Element)) return;
@@ -49,12 +48,12 @@ watch(mark, (one) => {
     <div class="pages" tabindex="0" role="group" :aria-label="`${label}: pages`">
       <div v-for="page in pages" :key="page.index" ref="leaves" class="leaf" :class="{ leads: proof.places.length > 0 }" role="img" :aria-label="`Page ${page.index + 1} of ${pages.length}`" :style="{ width: `${zoom * 100}%`, aspectRatio: page.ratio }" @click="go($event, page)">
         <span v-for="(band, index) in bands.filter((one) => one.page === page.index + 1)" :key="index" class="apart" title="Said otherwise in another edition here" :style="{ top: band.top, height: band.height }" />
-        <span v-if="mark && mark.page === page.index + 1" class="mark" :style="{ top: `${(mark.y / page.points) * 100}%` }" /><img :src="page.image" alt="" />
+        <span v-if="mark && mark.page === page.index + 1" class="mark" :style="{ top: `${(mark.y / page.points) * 100}%` }" /><DrawnPage :page="page.drawn" :shapes="proof.shapes" />
       </div>
     </div>
   </section>
 </template>
 
 <style scoped>
-.proof { display: flex; flex-direction: column; min-height: 0; height: 100%; } .acts { display: flex; align-items: center; gap: 8px; padding: 6px 12px; font-size: 13px; color: var(--soft); } .gap { flex: 1; } .acts button { width: 28px; min-height: 28px; padding: 0; text-align: center; border: 1px solid var(--hair); border-radius: 4px; } .pages { flex: 1; overflow: auto; padding: 4px 12px 20px; background: var(--paper-deep); } .leaf { position: relative; overflow: hidden; background: #fff; margin: 8px 0; box-shadow: 0 1px 5px rgb(20 30 50 / 22%); } .leads { cursor: pointer; } .mark { position: absolute; z-index: 1; left: 0; width: 4px; height: 16px; background: var(--prussian); border-radius: 0 2px 2px 0; } .apart { position: absolute; z-index: 1; left: 0; right: 0; background: rgb(214 158 46 / 22%); border-left: 4px solid #b7791f; } img { position: absolute; inset: 0; width: 100%; height: 100%; }
+.proof { display: flex; flex-direction: column; min-height: 0; height: 100%; } .acts { display: flex; align-items: center; gap: 8px; padding: 6px 12px; font-size: 13px; color: var(--soft); } .gap { flex: 1; } .acts button { width: 28px; min-height: 28px; padding: 0; text-align: center; border: 1px solid var(--hair); border-radius: 4px; } .pages { flex: 1; overflow: auto; padding: 4px 12px 20px; background: var(--paper-deep); } .leaf { position: relative; overflow: hidden; background: #fff; margin: 8px 0; box-shadow: 0 1px 5px rgb(20 30 50 / 22%); } .leads { cursor: pointer; } .mark { position: absolute; z-index: 1; left: 0; width: 4px; height: 16px; background: var(--prussian); border-radius: 0 2px 2px 0; } .apart { position: absolute; z-index: 1; left: 0; right: 0; background: rgb(214 158 46 / 22%); border-left: 4px solid #b7791f; }
 </style>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Edition, PagePlan, StyleSheet, type DesignKind, type StyleUses } from '@ukiyo/contracts';
+import { Edition, PagePlan, readPagePlan, StyleSheet, type DesignKind, type StyleUses } from '@ukiyo/contracts';
 import { familyOf, roleOf, roles, shippedPlans, shippedSheets, withStyle } from '@ukiyo/core/styles';
 import { freeId } from '@ukiyo/core/library';
 import { tinykeys } from 'tinykeys';
@@ -106,7 +106,7 @@ async function take(event: Event): Promise<void> {
     failure.value = 'This file is not readable as JSON.';
     return;
   }
-  const checked = kind.value === 'sheets' ? StyleSheet.safeParse(content) : PagePlan.safeParse(content);
+  const checked = kind.value === 'sheets' ? StyleSheet.safeParse(content) : readPagePlan(content);
   if (!checked.success) failure.value = `This is no ${kind.value === 'sheets' ? 'style sheet' : 'page plan'}: ${checked.error.issues.slice(0, 3).map(({ path, message }) => `${path.join('.')}: ${message}`).join(' ')}`;
   else await keep(checked.data);
 }

@@ -1,6 +1,7 @@
 import { Proof } from '@ukiyo/contracts';
 import type { PagePlan, StyleSheet } from '@ukiyo/core/styles';
 import { ref, shallowRef, watch } from 'vue';
+import { completed, has } from '../../bench/shapes.ts';
 import { ask, messageOf } from '../../parts/api.ts';
 import { latestOnly } from '../../parts/latest.ts';
 import { useSession } from '../../parts/session.ts';
@@ -14,7 +15,9 @@ export function useSpecimen(sheet: () => StyleSheet | undefined, plan: () => Pag
   const set = latestOnly(async (order: { readonly sheet: StyleSheet; readonly plan: PagePlan }) => {
     busy.value = true;
     try {
-      proof.value = await ask(`${session.base}/designs/specimen`, Proof, { method: 'POST', body: { ...order, locale: session.project?.locale ?? 'en' } });
+      const before = proof.value;
+      const answer = await ask(`${session.base}/designs/specimen`, Proof, { method: 'POST', body: { ...order, locale: session.project?.locale ?? 'en', has: has(before) } });
+      proof.value = completed(answer, before);
       failure.value = '';
     } catch (error) {
       failure.value = messageOf(error);

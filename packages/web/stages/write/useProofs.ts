@@ -4,6 +4,7 @@ import { useStorage } from '@vueuse/core';
 import { computed, onMounted, ref, shallowRef, watch } from 'vue';
 import { z } from 'zod';
 import { differences, type ProofPlace } from '../../bench/places.ts';
+import { completed, has } from '../../bench/shapes.ts';
 import { ask, messageOf } from '../../parts/api.ts';
 import { latestOnly } from '../../parts/latest.ts';
 import { useSession } from '../../parts/session.ts';
@@ -42,7 +43,9 @@ export function useProofs(topic: () => string, changes: () => number, rootOf: ()
     for (const { id } of picked.value) {
       keep(id, { busy: true });
       try {
-        const proof = await ask(`${session.base}/editions/${id}/proof`, Proof, { method: 'POST', body: { item, ...(text === undefined ? {} : { text }) } });
+        const before = shown.value.get(id)?.proof;
+        const answer = await ask(`${session.base}/editions/${id}/proof`, Proof, { method: 'POST', body: { item, has: has(before), ...(text === undefined ? {} : { text }) } });
+        const proof = completed(answer, before);
         if (item === topic()) keep(id, { proof, busy: false, failure: '', milliseconds: Math.round(performance.now() - since) });
       } catch (error) {
         keep(id, { busy: false, failure: messageOf(error) });

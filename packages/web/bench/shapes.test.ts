@@ -1,0 +1,22 @@
+import type { Proof } from '@ukiyo/contracts';
+import { expect, it } from 'vitest';
+import { completed, has } from './shapes.ts';
+
+const proof = (pieces: readonly string[], shapes: Record<string, string>): Proof => ({
+  pages: [{ width: 210, height: 297, pieces: pieces.map((shape) => ({ shape, at: '1 0 0 1 0 0' })) }],
+  shapes,
+  places: [],
+  placed: true,
+  problems: [],
+  milliseconds: 1,
+  engineMilliseconds: 1,
+});
+
+it('a proof is completed by what the one before it had, and lets go of what is on its pages no more', () => {
+  const first = completed(proof(['a', 'b'], { a: '<a/>', b: '<b/>', cover: '<c/>' }), undefined);
+  expect(has(undefined)).toEqual([]);
+  expect(has(first)).toEqual(['a', 'b']);
+  const second = completed(proof(['b', 'd', 'b'], { d: '<d/>' }), first);
+  expect(second.shapes).toEqual({ b: '<b/>', d: '<d/>' });
+  expect(has(second)).toEqual(['b', 'd']);
+});
