@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { findAll } from '../markup/index.ts';
+import { findAll, lineOf } from '../markup/index.ts';
 import { composeTexts, concept } from '../testing/library.ts';
 import { allPlaces, withChangeBars, type Publication, type ResolvedElement } from './index.ts';
 
@@ -37,6 +37,29 @@ describe('bars beside what changed', () => {
   it('do not stand where only ids changed, or where something is gone', () => {
     expect(bars(made('<p id="old">one</p><p>two</p>'), made('<p id="new">one</p><p>two</p>'))).toEqual([]);
     expect(bars(made('<p>one</p><p>two</p>'), made('<p>two</p>'))).toEqual([]);
+  });
+  it('are a sign where something is gone: before what follows it, or after the last; not where something else has its place', () => {
+    const signs = (before: Publication, now: Publication): string[] =>
+      allPlaces(withChangeBars(now, before).places).flatMap(({ content }) =>
+        content ? findAll(content, (element) => (element as ResolvedElement).gone !== undefined).map((element) => `${(element as ResolvedElement).gone} ${lineOf(element)}`) : [],
+      );
+    expect(signs(made('<p>one</p><p>two</p><p>three</p>'), made('<p>one</p><p>three</p>'))).toEqual(['before three']);
+    expect(signs(made('<p>one</p><p>two</p>'), made('<p>one</p>'))).toEqual(['after one']);
+    expect(signs(made('<p>one</p><p>two</p>'), made('<p>one</p><p>other</p>'))).toEqual([]);
+    const without = (map: string): Publication => composeTexts([map, concept('a', '<p>a</p>', 'A'), concept('b', '<p>b</p>')]);
+    const whole = made('<p>a</p>');
+    expect(signs(whole, without('<map id="m"><title>M</title><topicref href="topic:b"/></map>'))).toEqual(['before b']);
+    expect(signs(whole, without('<map id="m"><title>M</title><topicref href="topic:a"/></map>'))).toEqual(['after a']);
+  });
+  it('stand in the glossary too', () => {
+    const words = (definition: string): Publication =>
+      composeTexts([
+        '<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle><chapter href="topic:a"/><backmatter><booklists><glossarylist/></booklists><topicgroup><glossref href="topic:g" keys="g" print="yes"/></topicgroup></backmatter></bookmap>',
+        concept('a', '<p>a</p>'),
+        `<glossentry id="g"><glossterm>rail</glossterm><glossdef>${definition}</glossdef></glossentry>`,
+      ]);
+    const [entry] = withChangeBars(words('what one holds'), words('what one held')).glossary;
+    expect(findAll(entry!.content, (element) => (element as ResolvedElement).marked?.bar === true).map(({ name }) => name)).toEqual(['glossdef']);
   });
   it('keep what a lens marks besides', () => {
     const publication = made('<p>one</p>');

@@ -17,35 +17,64 @@ const seen = (element: Element): string =>
   lineOf(element);
 const looks = ({ id: _id, xtrc: _trace, ...attributes }: Element['attributes']): Element['attributes'] => attributes;
 
-/** The leaves of a topic that are new or otherwise than they were. */
-function changedIn(now: Element, before: Element | undefined): Set<Element> {
+/** What is to be said of a leaf. */
+interface Change {
+  readonly bar?: true;
+  readonly gone?: 'before' | 'after';
+}
+type Changes = Map<Element, Change>;
+
+/** The leaves of a topic that are new or otherwise than they were, and those beside which something is gone. */
+function changedIn(now: Element, before: Element | undefined): Changes {
   const all = leaves(now);
-  if (!before) return new Set(all);
-  const changed = new Set<Element>();
+  if (!before) return new Map(all.map((leaf) => [leaf, { bar: true }]));
+  const changes: Changes = new Map();
+  const parts = diffArrays(leaves(before).map(seen), all.map(seen));
   let at = 0;
-  for (const part of diffArrays(leaves(before).map(seen), all.map(seen))) {
-    if (part.removed) continue;
-    if (part.added) for (const leaf of all.slice(at, at + part.value.length)) changed.add(leaf);
-    at += part.value.length;
+  for (const [index, part] of parts.entries()) {
+    if (part.added) for (const leaf of all.slice(at, at + part.value.length)) changes.set(leaf, { ...changes.get(leaf), bar: true });
+    // What has something else in its place has a bar there.
+    else if (part.removed && !parts[index - 1]?.added && !parts[index + 1]?.added) tellGone(changes, all, at);
+    if (!part.removed) at += part.value.length;
   }
-  return changed;
+  return changes;
+}
+/** Something is gone that stood before the leaf of this index, or after the last. */
+function tellGone(changes: Changes, all: readonly Element[], at: number): void {
+  const leaf = all[at] ?? all.at(-1);
+  if (leaf) changes.set(leaf, { ...changes.get(leaf), gone: at < all.length ? 'before' : 'after' });
 }
 
-function barred(element: ResolvedElement, changed: ReadonlySet<Element>): ResolvedElement {
-  if (changed.has(element)) return { ...element, marked: { ...element.marked, bar: true } };
-  return { ...element, children: element.children.map((child) => (isElement(child) ? barred(child as ResolvedElement, changed) : child)) };
+function changed(element: ResolvedElement, changes: ReadonlyMap<Element, Change>): ResolvedElement {
+  const change = changes.get(element);
+  if (change) return { ...element, ...(change.bar ? { marked: { ...element.marked, bar: true } } : {}), ...(change.gone ? { gone: change.gone } : {}) };
+  return { ...element, children: element.children.map((child) => (isElement(child) ? changed(child as ResolvedElement, changes) : child)) };
 }
 
 /**
- * The publication with a bar beside everything that an earlier one has not, or has otherwise. What is gone leaves nothing behind.
+ * The publication with a bar beside everything that an earlier one has not, or has otherwise, and with a sign where something is gone.
  * @param before the same map, composed from earlier texts
  */
 export function withChangeBars(publication: Publication, before: Publication): Publication {
-  const earlier = new Map(allPlaces(before.places).flatMap(({ content, anchor }) => (content ? [[anchor, content] as const] : [])));
-  const marked = (place: Place): Place => {
-    const children = place.children.map(marked);
-    const changed = place.content && changedIn(place.content, earlier.get(place.anchor));
-    return { ...place, children, ...(changed && changed.size > 0 ? { content: barred(place.content, changed) } : {}) };
+  const [earlier, now] = [before, publication].map(({ places }) => allPlaces(places).flatMap(({ content, anchor }) => (content ? [{ anchor, content }] : []))) as [Topic[], Topic[]];
+  const known = new Map(earlier.map(({ anchor, content }) => [anchor, content]));
+  const changes = new Map(now.map(({ anchor, content }) => [anchor, changedIn(content, known.get(anchor))]));
+  const at = new Map(now.map((topic) => [topic.anchor, topic]));
+  for (const [index, { anchor }] of earlier.entries()) {
+    if (at.has(anchor)) continue;
+    const next = earlier.slice(index + 1).find((topic) => at.has(topic.anchor))?.anchor;
+    const beside = next === undefined ? now.at(-1) : at.get(next);
+    const all = beside ? leaves(beside.content) : [];
+    if (beside) tellGone(changes.get(beside.anchor)!, all, next === undefined ? all.length : 0);
+  }
+  const told = (anchor: string, content: ResolvedElement): ResolvedElement => {
+    const found = changes.get(anchor);
+    return found && found.size > 0 ? changed(content, found) : content;
   };
-  return { ...publication, places: publication.places.map(marked) };
+  const marked = (place: Place): Place => ({ ...place, children: place.children.map(marked), ...(place.content ? { content: told(place.anchor, place.content) } : {}) });
+  return { ...publication, places: publication.places.map(marked), glossary: publication.glossary.map((entry) => ({ ...entry, content: told(entry.anchor, entry.content) })) };
+}
+interface Topic {
+  readonly anchor: string;
+  readonly content: ResolvedElement;
 }

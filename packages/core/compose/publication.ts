@@ -17,6 +17,8 @@ export interface ResolvedElement extends Element {
   readonly link?: string;
   /** How it looks, where the lens marks it; words before and after it stand in the content. */
   readonly marked?: MarkLook;
+  /** Before or after it stood something earlier that is gone. */
+  readonly gone?: 'before' | 'after';
 }
 
 export type PlaceRole =

@@ -12,8 +12,8 @@ interface Definition {
   readonly choices?: readonly string[];
   /** Smallest and largest number, or length in its own unit. */
   readonly between?: readonly [number, number];
-  /** Only blocks have it. */
-  readonly ofBlocks?: true;
+  /** Only blocks have it, or only words in the line. */
+  readonly of?: 'blocks' | 'lines';
   /** Nothing on a screen answers to it. */
   readonly printOnly?: true;
 }
@@ -21,8 +21,8 @@ interface Definition {
 export const propertyGroups = ['Letters', 'Lines', 'Space', 'Frame', 'Words', 'Page'] as const;
 type PropertyGroup = (typeof propertyGroups)[number];
 
-const block = { ofBlocks: true } as const;
-const paper = { ofBlocks: true, printOnly: true } as const;
+const block = { of: 'blocks' } as const;
+const paper = { ...block, printOnly: true } as const;
 
 /** Every property that a style can set, in the order in which it is shown. */
 export const properties = {
@@ -57,6 +57,7 @@ export const properties = {
   mark: { label: 'Mark of a list', group: 'Words', kind: 'choice', choices: ['•', '–', '▪', '▸', '○', 'none'], ...block },
   numbers: { label: 'Numbers', group: 'Words', kind: 'choice', choices: ['1', '1.', '1)', 'a', 'a.', 'a)', 'A', 'i', 'I', '01'], ...block },
   column: { label: 'Stands', group: 'Page', kind: 'choice', choices: ['in the text', 'in the margin column', 'over both'], ...paper },
+  stands: { label: 'Words stand', group: 'Page', kind: 'choice', choices: ['in the line', 'in brackets', 'as a footnote', 'nowhere'], of: 'lines', printOnly: true },
   columns: { label: 'Columns', group: 'Page', kind: 'number', between: [1, 6], ...paper },
   keepNext: { label: 'Stays with the next', group: 'Page', kind: 'switch', ...paper },
   keepTogether: { label: 'Stays in one piece', group: 'Page', kind: 'switch', ...paper },

@@ -77,6 +77,8 @@ export const roles: readonly Role[] = [
   line('control', 'Control'),
   line('quoted', 'Quoted words'),
   line('link', 'Link'),
+  line('expandable', 'Words that readers open'),
+  line('meaning', 'Meaning of a term'),
   front('cover-series', 'Series on the cover'),
   front('cover-title', 'Title on the cover'),
   front('cover-subtitle', 'Subtitle on the cover'),

@@ -182,4 +182,4 @@ export function noteColour(sheet: StyleSheet, kind: NoteKind, medium: Medium): s
 
 export const familyOf = (sheet: StyleSheet, id: string): 'block' | 'inline' => sheet.styles[id]?.family ?? roleOf(id)?.family ?? 'block';
 /** The properties that a style can say something of. */
-export const propertiesFor = (family: 'block' | 'inline'): PropertyName[] => propertyNames.filter((name) => family === 'block' || !definitionOf(name).ofBlocks);
+export const propertiesFor = (family: 'block' | 'inline'): PropertyName[] => propertyNames.filter((name) => definitionOf(name).of !== (family === 'block' ? 'lines' : 'blocks'));

@@ -1,4 +1,4 @@
-import { isA, stylesOf } from '../grammar/index.ts';
+import { isA, isExpandable, stylesOf } from '../grammar/index.ts';
 import { childElements, type Element } from '../markup/index.ts';
 import { noteKinds, rootRole } from './roles.ts';
 import { wornStyle, type StyleSheet } from './sheet.ts';
@@ -41,6 +41,7 @@ const byElement: readonly (readonly [element: string, role: (element: Element, a
 /** The style that an element wears: one of the team's own, else that of its role. @param around from the outside in */
 export function styleOf(sheet: StyleSheet, element: Element, around: readonly string[]): string | undefined {
   const own = wornStyle(sheet, element.name, around, element.attributes['outputclass']);
+  if (own === undefined && isA(element.name, 'ph') && isExpandable(element.attributes)) return 'expandable';
   return own ?? byElement.find(([name]) => isA(element.name, name))?.[1](element, around);
 }
 

@@ -101,7 +101,7 @@ export function blocksOf(context: Context): Blocks {
     const own = worn.of(element);
     const made = worn.within(element, make);
     if (own === undefined) return made;
-    const shown = made.filter(({ t }) => t !== 'at' && t !== 'from' && t !== 'bar');
+    const shown = made.filter(({ t }) => !['at', 'from', 'bar', 'gone'].includes(t));
     return shown.length === 1 && shown[0]!.t !== 'mark' ? made.map((one) => (one === shown[0] ? { ...one, s: own } : one)) : [{ t: 'group', s: own, c: made }];
   };
 

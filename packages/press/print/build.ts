@@ -1,4 +1,4 @@
-import type { Place, Publication, ResolvedElement } from '@ukiyo/core/compose';
+import { allPlaces, type Place, type Publication, type ResolvedElement } from '@ukiyo/core/compose';
 import { isA } from '@ukiyo/core/grammar';
 import { childElements, childNamed, lineOf, type Node } from '@ukiyo/core/markup';
 import type { Problem } from '@ukiyo/core/problems';
@@ -67,6 +67,7 @@ export function buildPrintDocument(publication: Publication, assets: PrintAssets
       listed: place.inContents,
       headed: place.hasHeading,
       ...(title && context.isBarred(title) ? { bar: true } : {}),
+      ...((title as ResolvedElement | undefined)?.gone === 'before' ? { gone: true } : {}),
       c: place.content && isWanted(place) ? worn.within(place.content, () => [...topicBlocks(place.content!), ...relatedBlock(place)]) : [],
       places: place.children.filter((child) => child.role !== 'glossaryentry').map(placeOf),
     };
@@ -80,13 +81,19 @@ export function buildPrintDocument(publication: Publication, assets: PrintAssets
   const front = shown.slice(0, first).map(placeOf);
   const body = shown.slice(first, end).map(placeOf);
   const back = shown.slice(end).map(placeOf);
-  const glossary = (only === undefined ? publication.glossary : []).map(({ anchor, term, content }) => {
+  const hasGlossary = allPlaces(publication.places).some(({ role }) => role === 'glossarylist');
+  // Without a list of them, terms have their meaning nowhere that a link could lead to.
+  const glossary = (only === undefined && hasGlossary ? publication.glossary : []).map(({ anchor, term, content }) => {
     emitted.add(anchor);
     const definition = childNamed(content, 'glossdef');
-    return { id: anchor, term: printable(term), c: definition ? blocks(definition.children, 0) : [] };
+    return { id: anchor, term: printable(term), c: definition ? context.marked(definition, blocks(definition.children, 0)) : [] };
   });
   // Of one place alone nobody knows here what stands elsewhere.
-  for (const reference of only === undefined ? references : []) if (!emitted.has(reference.to)) reference.to = publication.targets[reference.to]?.place ?? '';
+  for (const reference of only === undefined ? references : []) {
+    if (emitted.has(reference.to)) continue;
+    const { place } = publication.targets[reference.to] ?? {};
+    reference.to = place !== undefined && emitted.has(place) ? place : '';
+  }
 
   const { facts } = publication;
   const document = {
@@ -133,7 +140,7 @@ export function buildPrintDocument(publication: Publication, assets: PrintAssets
   return { document, problems };
 }
 
-const hasBar = (place: PrintPlace): boolean => place.bar === true || place.places.some(hasBar);
+const hasBar = (place: PrintPlace): boolean => place.bar === true || place.gone === true || place.places.some(hasBar);
 
 const plainInlines = (nodes: readonly Node[]): Inline[] => [
   printable(

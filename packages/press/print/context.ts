@@ -4,7 +4,7 @@ import type { Problem } from '@ukiyo/core/problems';
 import { writtenNumber, type StyleSheet } from '@ukiyo/core/styles';
 import { wordsFor, type Words } from '@ukiyo/core/words';
 import { wornStyles, type WornStyles } from '../shared/worn.ts';
-import type { Block, Marking, TableNote } from './document.ts';
+import type { Block, Inline, Marking, TableNote } from './document.ts';
 
 export interface PrintAssets {
   /** Path of the image in the engine's workspace; undefined when it cannot be shown. */
@@ -45,11 +45,19 @@ export interface Context {
 /** Deeper than this the page engine’s bound on nested rules would end the whole manual; such content is set without further nesting. */
 export const deepest = 12;
 
+/** A sign in the margin, in a line or between blocks. */
+interface Sign {
+  readonly inline: Inline;
+  readonly block: Block;
+}
+const barEnds: Sign = { inline: { t: 'bar' }, block: { t: 'bar', on: false } };
+const isGone: Sign = { inline: { t: 'gone' }, block: { t: 'gone' } };
+
 /**
- * Blocks with the end of a bar where their last line ends: after it, what ends the bar would go on to the next page with what follows.
+ * Blocks with a sign where their last line ends: after it, it would go on to the next page with what follows.
  * A table or an image has no line: there it comes after.
  */
-function ended(blocks: readonly Block[]): Block[] {
+function ended(blocks: readonly Block[], sign: Sign): Block[] {
   const last = blocks.at(-1);
   const rest = blocks.slice(0, -1);
   switch (last?.t) {
@@ -59,19 +67,19 @@ function ended(blocks: readonly Block[]): Block[] {
     case 'h':
     case 'code':
     case 'lines':
-      return [...rest, { ...last, c: [...last.c, { t: 'bar' }] }];
+      return [...rest, { ...last, c: [...last.c, sign.inline] }];
     case 'note':
     case 'quote':
     case 'group':
     case 'mark':
-      return last.c.length === 0 ? [...blocks, { t: 'bar', on: false }] : [...rest, { ...last, c: ended(last.c) }];
+      return last.c.length === 0 ? [...blocks, sign.block] : [...rest, { ...last, c: ended(last.c, sign) }];
     case 'ul':
     case 'ol':
     case 'steps':
     case 'sl':
-      return [...rest, { ...last, items: last.items.map((item, at) => (at === last.items.length - 1 ? ended(item) : item)) }];
+      return [...rest, { ...last, items: last.items.map((item, at) => (at === last.items.length - 1 ? ended(item, sign) : item)) }];
     default:
-      return [...blocks, { t: 'bar', on: false }];
+      return [...blocks, sign.block];
   }
 }
 
@@ -94,9 +102,11 @@ export function contextOf(publication: Publication, assets: PrintAssets, sheet: 
   const marked = (element: Element, c: Block[]): Block[] => {
     const marking = markingOf(element);
     const shown: Block[] = marking && c.length > 0 ? [{ t: 'mark', c, ...marking }] : c;
-    if (!isBarred(element) || shown.length === 0) return shown;
+    const { gone } = element as ResolvedElement;
+    if ((!isBarred(element) && gone === undefined) || shown.length === 0) return shown;
     hasBars = true;
-    return [{ t: 'bar', on: true }, ...ended(shown)];
+    const barred: Block[] = isBarred(element) ? [{ t: 'bar', on: true }, ...ended(shown, barEnds)] : shown;
+    return gone === 'before' ? [isGone.block, ...barred] : gone === 'after' ? ended(barred, isGone) : barred;
   };
   const marksOf = (element: Element): Block[] => {
     const { origin } = element as ResolvedElement;

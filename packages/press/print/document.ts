@@ -14,6 +14,8 @@ export type Inline =
   | { readonly t: 'img'; readonly src: string; readonly alt: string; readonly w?: string }
   /** A bar in the margin ends with this line. */
   | { readonly t: 'bar' }
+  /** A sign in the margin: something is gone here. */
+  | { readonly t: 'gone' }
   | ({ readonly t: 'mark'; readonly c: readonly Inline[] } & Marking);
 
 /** What a lens marks: `#rrggbb` of the words and behind them. */
@@ -72,6 +74,7 @@ export type Block = { readonly s?: string } & (
   | { readonly t: 'from'; readonly path: string }
   /** A bar in the margin begins or ends here. */
   | { readonly t: 'bar'; readonly on: boolean }
+  | { readonly t: 'gone' }
   | { readonly t: 'ul' | 'ol' | 'steps' | 'sl'; readonly items: readonly (readonly Block[])[]; readonly start?: number }
   | { readonly t: 'dl'; readonly items: readonly { readonly dt: readonly (readonly Inline[])[]; readonly dd: readonly Block[] }[] }
   | { readonly t: 'note'; readonly kind: string; readonly word: string; readonly c: readonly Block[] }
@@ -101,6 +104,8 @@ export interface PrintPlace {
   readonly headed: boolean;
   /** Whether a bar stands beside the heading. */
   readonly bar?: boolean;
+  /** Whether something before it is gone. */
+  readonly gone?: boolean;
   readonly c: readonly Block[];
   readonly places: readonly PrintPlace[];
 }

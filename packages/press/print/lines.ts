@@ -1,7 +1,8 @@
 import type { ResolvedElement } from '@ukiyo/core/compose';
-import { mannerOf, type Manner } from '@ukiyo/core/grammar';
-import { childElements, isElement, lineOf, type Element, type Node } from '@ukiyo/core/markup';
+import { isExpandable, mannerOf, type Manner } from '@ukiyo/core/grammar';
+import { childElements, childNamed, isElement, lineOf, type Element, type Node } from '@ukiyo/core/markup';
 import { linkFormOf } from '@ukiyo/core/library';
+import { said, valuesOf } from '@ukiyo/core/styles';
 import { linkWords, peerName, peerTitle } from '../shared/links.ts';
 import { printable } from '../shared/text.ts';
 import { deepest, type Context } from './context.ts';
@@ -18,8 +19,8 @@ export interface Lines {
 
 /** Lines of text. @param blocks what a footnote has in it */
 export function linesOf(context: Context, blocks: (nodes: readonly Node[], depth: number) => Block[]): Lines {
-  const { publication, words, worn, at, markingOf, references } = context;
-  const glossaryAnchors = new Set(publication.glossary.map(({ anchor }) => anchor));
+  const { publication, sheet, words, worn, at, markingOf, references } = context;
+  const meanings = new Map(publication.glossary.map(({ anchor, content }) => [anchor, printable(lineOf(childNamed(content, 'glossdef') ?? content))]));
   let inFootnote = false;
 
   const inlines = (nodes: readonly Node[], depth: number): Inline[] => nodes.flatMap((node) => (typeof node === 'string' ? [printable(node)] : isElement(node) ? inline(node, depth) : []));
@@ -27,9 +28,33 @@ export function linesOf(context: Context, blocks: (nodes: readonly Node[], depth
   const inline = (element: Element, depth: number): Inline[] => {
     const plain = worn.within(element, () => plainInline(element, depth));
     const own = worn.of(element);
-    const c: Inline[] = own === undefined || plain.length === 0 ? plain : [{ t: 's', s: own, c: plain }];
+    const c: Inline[] = own === undefined || plain.length === 0 ? plain : standing(own, 'in the line', plain);
     const marking = markingOf(element);
     return marking && c.length > 0 ? [{ t: 'mark', c, ...marking }] : c;
+  };
+  /** Inside the table that gathers its own, else at the foot of the page. */
+  const footnote = (c: Block[]): Inline => {
+    const sign = context.gather(c);
+    return sign === undefined ? { t: 'fn', c } : { t: 'sup', c: [sign] };
+  };
+  const standsOf = new Map<string, string | undefined>();
+  /** Words in a style, where it says that they stand on paper. */
+  const standing = (style: string, usual: string, c: readonly Inline[]): Inline[] => {
+    if (!standsOf.has(style)) standsOf.set(style, said(valuesOf(sheet, style, 'print'), 'stands'));
+    const shown: Inline = { t: 's', s: style, c };
+    const stands = standsOf.get(style) ?? usual;
+    if (stands === 'nowhere') return [];
+    if (stands === 'in the line') return [shown];
+    return stands === 'in brackets' || inFootnote ? [' (', shown, ')'] : [footnote([{ t: 'p', c: [shown] }])];
+  };
+  const told = new Set<string>();
+  /** What a term means, where it is met for the first time in a topic. */
+  const meaning = ({ origin }: ResolvedElement, anchor: string): Inline[] => {
+    const definition = meanings.get(anchor);
+    const first = `${origin.item} ${anchor}`;
+    if (definition === undefined || told.has(first)) return [];
+    told.add(first);
+    return standing('meaning', 'nowhere', [definition]);
   };
   const plainInline = (element: Element, depth: number): Inline[] => {
     if (depth > deepest) return [printable(lineOf(element))];
@@ -43,8 +68,7 @@ export function linesOf(context: Context, blocks: (nodes: readonly Node[], depth
         inFootnote = true;
         const c = blocks(element.children, depth + 1);
         inFootnote = false;
-        const sign = context.gather(c);
-        return [...marks, sign === undefined ? { t: 'fn', c } : { t: 'sup', c: [sign] }];
+        return [...marks, footnote(c)];
       }
       case 'image':
         return [...marks, ...inlineImage(element)];
@@ -66,6 +90,7 @@ export function linesOf(context: Context, blocks: (nodes: readonly Node[], depth
       default: {
         const manner = mannerOf(element.name);
         const style = manner && signs[manner];
+        if (isExpandable(element.attributes)) return [...marks, ...standing('expandable', 'in the line', inner())];
         return style ? [...marks, { t: style, c: inner() }] : [...marks, ...inner()];
       }
     }
@@ -87,13 +112,13 @@ export function linesOf(context: Context, blocks: (nodes: readonly Node[], depth
     }
     const target = publication.targets[link.anchor];
     const form = linkFormOf(element.attributes);
-    const told = linkWords(form, link, target, true);
+    const named = linkWords(form, link, target, true);
     const isQuoted = form !== 'number' && (target?.kind === 'topic' || target?.kind === 'section' || form === 'title');
-    const text = hasOwn ? own : [printable(isQuoted ? `“${told}”` : told)];
-    const hasPage = element.name === 'xref' && form !== 'title' && !glossaryAnchors.has(link.anchor);
+    const text = hasOwn ? own : [printable(isQuoted ? `“${named}”` : named)];
+    const hasPage = element.name === 'xref' && form !== 'title' && !meanings.has(link.anchor);
     const reference = { t: 'ref' as const, to: link.anchor, c: hasPage && form === 'page' && !hasOwn ? [] : shown(text), page: hasPage };
     references.push(reference);
-    return [reference];
+    return [reference, ...meaning(element, link.anchor)];
   };
   const inlineImage = (element: Element): Inline[] => {
     const src = sourceOf(element, context.assets);

@@ -1,5 +1,5 @@
 import { execFileSync } from 'node:child_process';
-import { pageGeometry, shippedPlans, shippedSheets, type PagePlan } from '@ukiyo/core/styles';
+import { pageGeometry, shippedPlans, shippedSheets, withValue, type PagePlan, type StyleSheet } from '@ukiyo/core/styles';
 import { composeTexts, concept } from '@ukiyo/core/testing';
 import { withChangeBars, type Publication } from '@ukiyo/core/compose';
 import { describe, expect, it } from 'vitest';
@@ -169,8 +169,52 @@ describe('tables on paper', () => {
     for (const page of lying) expect(text(page)).toContain('Headword');
     expect(pages[0]!.width).toBeLessThan(pages[0]!.height);
     expect(text(pages.at(-1))).toContain('Afterwards');
+    // In a list no page can begin: there the table itself lies on its side, in one piece, or stands upright where it does not fit.
+    const listed = (count: number) =>
+      printed(
+        book(`<section><ul><li>Item ${table(' orient="land"', row(['Headword', 'b', 'c']), Array.from({ length: count }, (_, at) => row([`Pipe${at}`, 'Wedge', 'z'])).join(''))}</li></ul></section>`),
+        { sheet: workshop, plan: a4 },
+      );
+    const columnOf = async (count: number): Promise<number> => {
+      const cells = (await listed(count)).pages.flatMap(({ words }) => words.filter(({ text: one }) => one.startsWith('Pipe')));
+      return new Set(cells.map(({ x }) => Math.round(x))).size;
+    };
+    expect(await columnOf(6)).toBe(6);
+    // Left and right pages.
+    expect(await columnOf(60)).toBe(2);
     // It is as wide as the page is high.
     expect(Math.max(...lying[0]!.words.map(({ end }) => end))).toBeLessThan(lying[0]!.width);
+  });
+});
+
+describe('words that readers open, and what terms mean', () => {
+  const opened = '<p>Hold the rail <ph outputclass="expandable">with both hands</ph> while you go.</p>';
+  const table = '<table id="t"><tgroup cols="1"><tbody><row><entry>Line <ph outputclass="expandable">of hemp</ph></entry></row></tbody></tgroup></table>';
+  const publication = composeTexts([
+    '<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle><chapter href="topic:a"/><backmatter><topicgroup><glossref href="topic:g" keys="g" print="yes"/></topicgroup></backmatter></bookmap>',
+    concept('a', `${opened}<p>The <term keyref="g">rail</term> is long; a <term keyref="g">rail</term> ends.</p><section>${table}</section>`),
+    '<glossentry id="g"><glossterm>rail</glossterm><glossdef>What one holds.</glossdef></glossentry>',
+  ]);
+  const page = async (expandable: string | undefined, meaning: string | undefined): Promise<string> => {
+    const with_ = (sheet: StyleSheet, style: string, value: string | undefined): StyleSheet => (value === undefined ? sheet : withValue(sheet, style, 'stands', 'print', value));
+    const { pages, problems } = await printed(publication, { sheet: with_(with_(workshop, 'expandable', expandable), 'meaning', meaning), plan: a4 });
+    expect(problems).toEqual([]);
+    return text(pages[0]);
+  };
+  it('stand in the line, and meanings nowhere, unless their style says otherwise', async () => {
+    const usual = await page(undefined, undefined);
+    expect(usual).toContain('Hold the rail with both hands while you go.');
+    expect(usual).not.toContain('What one holds.');
+  });
+  it('stand in brackets, or nowhere', async () => {
+    expect(await page('in brackets', 'in brackets')).toMatch(/rail \(with both hands\) while you go\. The rail \(What one holds\.\) is long; a rail ends\./u);
+    expect(await page('nowhere', 'nowhere')).toContain('Hold the rail while you go.');
+  });
+  it('stand at the foot of the page or of their table; a meaning where its term is met first', async () => {
+    const notes = await page('as a footnote', 'as a footnote');
+    expect(notes).toMatch(/Hold the rail ?1 while you go\. The rail ?2 is long; a rail ends\./u);
+    expect(notes).toMatch(/Line ?a .*a ?of hemp/u);
+    expect(notes).toMatch(/1 ?with both hands 2 ?What one holds\./u);
   });
 });
 
@@ -216,6 +260,14 @@ describe('bars beside what changed', () => {
     const last = pages.length;
     expect(covers(bars(file, last, a4), y(last, 'title'))).toBe(true);
     expect(covers(bars(file, last, a4), y(last, 'Keep'))).toBe(false);
+  });
+  it('a short sign stands beside the place from which something is gone', async () => {
+    const now = made([concept('a', `${filler}<p>It stood here.</p><ul><li>two</li></ul>`), concept('b', filler, 'Old title')]);
+    const { file, pages } = await printed(withChangeBars(now, before), { sheet: workshop, plan: a4 });
+    const [sign, ...more] = bars(file, 1, a4);
+    expect(more).toEqual([]);
+    expect(sign![1] - sign![0]).toBeLessThan(3);
+    expect(Math.abs(sign![0] - pages[0]!.words.find(({ text: one }) => one === 'two')!.y)).toBeLessThan(5);
   });
   it('there are none where nothing changed', async () => {
     const { file } = await printed(withChangeBars(before, before), { sheet: workshop, plan: a4 });

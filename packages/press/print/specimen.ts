@@ -21,7 +21,7 @@ const chapter = topic(
   'quay',
   'A station at the quay',
   'What stands where, what it does, and what to look at first.',
-  `<p>The <term>stilling well</term> calms the water; the sensor head hangs in it, two metres below the lowest tide. Press <uicontrol>Read</uicontrol> on the display, and <codeph>+2.347 m</codeph> appears. See <xref href="topic:quay/parts"/>.</p><p>Two people need one tide for it. The first holds the pipe while the second drives the wedges; after an hour they change places.<fn>At springs there is less time: begin an hour before low water.</fn></p><section><title>Before the first reading</title><ul><li>Rinse the well with fresh water.</li><li>Let the air out of the tube:<ul><li>open the valve a quarter turn,</li><li>wait for the hiss to end.</li></ul></li></ul>${table}</section>`,
+  `<p>The <term keyref="well">stilling well</term> calms the water; the sensor head hangs in it, two metres below the lowest tide. Press <uicontrol>Read</uicontrol> on the display, and <codeph>+2.347 m</codeph> appears. See <xref href="topic:quay/parts"/>.</p><p>Two people need one tide for it. The first holds the pipe <ph outputclass="expandable">with both hands</ph> while the second drives the wedges; after an hour they change places.<fn>At springs there is less time: begin an hour before low water.</fn></p><section><title>Before the first reading</title><ul><li>Rinse the well with fresh water.</li><li>Let the air out of the tube:<ul><li>open the valve a quarter turn,</li><li>wait for the hiss to end.</li></ul></li></ul>${table}</section>`,
 );
 const section = topic(
   'rails',
@@ -29,6 +29,11 @@ const section = topic(
   'Whoever goes down is tied to somebody who stays up.',
   `<ol><li>Hook the line to the ring.</li><li>Tell the harbour office.</li></ol><p>The name of the person above stands in the log.</p>${notes}<codeblock>GET /stations/north-quay/readings\nAccept: application/json</codeblock><dl><dlentry><dt>Datum</dt><dd>The height from which all others are counted.</dd></dlentry><dlentry><dt>Coping</dt><dd>The upper edge of the wall.</dd></dlentry></dl>`,
 );
+const glossary = {
+  id: 'well',
+  kind: 'topic' as const,
+  text: '<glossentry id="well"><glossterm>stilling well</glossterm><glossdef>A pipe with slots in which the water stands still.</glossdef></glossentry>',
+};
 const task = {
   id: 'wedges',
   kind: 'topic' as const,
@@ -43,10 +48,11 @@ export const specimen = (locale: string, numbering?: Numbering): Publication =>
         chapter,
         section,
         task,
+        glossary,
         {
           id: 'specimen',
           kind: 'map',
-          text: '<bookmap id="specimen"><booktitle><booklibrary>Brinewell Marine Instruments</booklibrary><mainbooktitle>Specimen</mainbooktitle><booktitlealt>What every style is worn by</booktitlealt></booktitle><bookmeta><author>The documentation team</author><critdates><created date="2026-03-09"/></critdates><bookid><edition>Revision 1</edition><booknumber>BM-1000</booknumber></bookid><bookrights><copyrfirst><year>2026</year></copyrfirst><bookowner><organization>Brinewell Marine Instruments</organization></bookowner></bookrights></bookmeta><chapter href="topic:quay"><topicref href="topic:rails"/><topicref href="topic:wedges"/></chapter></bookmap>',
+          text: '<bookmap id="specimen"><booktitle><booklibrary>Brinewell Marine Instruments</booklibrary><mainbooktitle>Specimen</mainbooktitle><booktitlealt>What every style is worn by</booktitlealt></booktitle><bookmeta><author>The documentation team</author><critdates><created date="2026-03-09"/></critdates><bookid><edition>Revision 1</edition><booknumber>BM-1000</booknumber></bookid><bookrights><copyrfirst><year>2026</year></copyrfirst><bookowner><organization>Brinewell Marine Instruments</organization></bookowner></bookrights></bookmeta><chapter href="topic:quay"><topicref href="topic:rails"/><topicref href="topic:wedges"/></chapter><backmatter><topicgroup><glossref href="topic:well" keys="well" print="yes"/></topicgroup></backmatter></bookmap>',
         },
       ],
       [],

@@ -39,6 +39,7 @@ export const siteSelectors: Readonly<Record<string, string>> = {
   italic: 'article :is(i, em)',
   control: 'article .ui',
   link: 'main a',
+  expandable: 'article .expandable',
 };
 
 /** Where a style of the team's own is worn. */

@@ -7,10 +7,12 @@
 #import "tables.typ": *
 #import "notes.typ": *
 
+// Blocks that only mark a place.
+#let only-marks = ("at", "from", "bar", "gone")
 // On a baseline grid items of a list are set apart by a line where one ends with more than words, or the next begins with a ground or rules.
 #let parted(items, i) = {
   let ends(bs) = bs.len() > 0 and bs.last().t in ("table", "fig", "img", "note", "code")
-  let begins(bs) = bs.len() > 0 and bs.find(b => b.t not in ("at", "from", "bar")) != none and bs.find(b => b.t not in ("at", "from", "bar")).t in ("note", "code")
+  let begins(bs) = { let first = bs.find(b => b.t not in only-marks); first != none and first.t in ("note", "code") }
   if on-grid and (ends(items.at(i)) or (i + 1 < items.len() and begins(items.at(i + 1)))) { v(grid-step) }
 }
 #let walk(bs, depth: 0, bare: false) = {
@@ -23,7 +25,7 @@
       let body = { for id in b.at { at(id) }; walk-lines(b.c) }
       // What follows, past what only marks a place.
       let after = bs.slice(i + 1)
-      let to = after.position(x => x.t not in ("at", "from", "bar"))
+      let to = after.position(x => x.t not in only-marks)
       if s.said.at("column", default: none) == "margin" and has-column and to != none {
         skip = to + 1
         // Beside what follows, first line by first line.
@@ -36,7 +38,7 @@
           walk(after.slice(0, to + 1), depth: depth)
         })
       } else { framed(s, body, sticky: true) }
-    } else if b.t == "at" { at(b.id) } else if b.t == "bar" { bar-mark(b.on) } else if b.t == "from" { [#metadata(b.path)<from>] } else if b.t == "ul" {
+    } else if b.t == "at" { at(b.id) } else if b.t == "bar" { bar-mark(b.on) } else if b.t == "gone" { gone-mark } else if b.t == "from" { [#metadata(b.path)<from>] } else if b.t == "ul" {
       let id = if own != none { own } else if depth > 0 { "bullet-list-2" } else { "bullet-list" }
       let s = styles.at(id)
       let sign = s.said.at("mark", default: "•")

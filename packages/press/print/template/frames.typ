@@ -23,15 +23,20 @@
   let is-left = side.column < side.text
   place(top + left, dx: side.column * 1mm + around - here().position().x, dy: dy, box(width: plan.columnWidth * 1mm, align(if is-left { right } else { left }, body)))
 }
-// Blocks in the margin column have room there: one that would begin before the last has ended begins under it.
-#let in-own-room(body, below) = context {
-  let shown = box(width: plan.columnWidth * 1mm, body)
-  let at = here().position()
+// How far down on its page the margin column is taken at a place, by what stands in it in the text before.
+#let taken-to(what, at) = {
   let end = 0pt
-  for m in query(selector(<inmargin>).before(here())) {
+  for m in query(selector(what).before(here())) {
     let l = m.location().position()
     if l.page == at.page { end = calc.max(l.y, end) + m.value }
   }
+  end
+}
+// Blocks in the margin column have room there: one that would begin before the last has ended begins under it. Marks of notes take room as well.
+#let in-own-room(body, below) = context {
+  let shown = box(width: plan.columnWidth * 1mm, body)
+  let at = here().position()
+  let end = calc.max(taken-to(<inmargin>, at), taken-to(<markinmargin>, at))
   [#metadata(measure(shown).height + below)<inmargin>]
   in-margin(shown, dy: calc.max(0pt, end - at.y))
 }

@@ -15,7 +15,7 @@
     let inner = walk-lines(x.c)
     if x.t == "q" { inner = quote(inner) }
     inline-styled(x.at("s", default: manners.at(x.t)), inner)
-  } else if x.t == "s" { inline-styled(x.s, walk-lines(x.c)) } else if x.t == "u" { underline(walk-lines(x.c)) } else if x.t == "sup" { super(walk-lines(x.c)) } else if x.t == "sub" { sub(walk-lines(x.c)) } else if x.t == "strike" { strike(walk-lines(x.c)) } else if x.t == "at" { at(x.id) } else if x.t == "bar" { bar-mark(false) } else if x.t == "url" { link(x.href, inline-styled("link", walk-lines(x.c))) } else if x.t == "ref" {
+  } else if x.t == "s" { inline-styled(x.s, walk-lines(x.c)) } else if x.t == "u" { underline(walk-lines(x.c)) } else if x.t == "sup" { super(walk-lines(x.c)) } else if x.t == "sub" { sub(walk-lines(x.c)) } else if x.t == "strike" { strike(walk-lines(x.c)) } else if x.t == "at" { at(x.id) } else if x.t == "bar" { bar-mark(false) } else if x.t == "gone" { gone-mark } else if x.t == "url" { link(x.href, inline-styled("link", walk-lines(x.c))) } else if x.t == "ref" {
     if x.to == "" { walk-lines(x.c) } else {
       link(label(x.to), inline-styled("link", if x.c.len() == 0 { let (before, after) = words.page.split("{n}"); [#before.replace(" ", "\u{a0}")#page-of(x.to)#after] } else { walk-lines(x.c); if x.page { on-page(x.to) } }))
     }

@@ -20,7 +20,13 @@
     let capitals = measure(text(..label.letters, top-edge: "cap-height", bottom-edge: "baseline")[H]).height
     let baseline = calc.max(own, named)
     let dy = if mark.meets == "top" { baseline - capitals } else { baseline - mark.size * 1pt }
-    if where == "margin column" { in-margin(pdf.artifact(picture), dy: dy) } else { place(top + start, dy: dy, pdf.artifact(picture)) }
+    if where == "margin column" {
+      // It stands beside its text, and under what is there already.
+      let at = here().position()
+      let down = calc.max(dy, taken-to(<inmargin>, at) - at.y)
+      [#metadata(down + mark.size * 1pt + 1.5mm)<markinmargin>]
+      in-margin(pdf.artifact(picture), dy: down)
+    } else { place(top + start, dy: dy, pdf.artifact(picture)) }
   }
   let first = b.c.at(0, default: none)
   let words-of = {

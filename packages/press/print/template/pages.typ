@@ -73,6 +73,7 @@
 }
 // Bars beside what changed: begun and ended in the text, drawn on each page between its edges.
 #let bar-mark(on) = [#metadata(on)<bar>]
+#let gone-mark = [#metadata(none)<gone>]
 #let bars() = {
   let p = here().page()
   let (top, bottom) = (plan.top * 1mm + around, (plan.height - plan.bottom) * 1mm + around)
@@ -91,6 +92,10 @@
       // Those that follow each other are one.
       if drawn.len() > 0 and a - drawn.last().at(1) < 12pt { drawn.last().at(1) = b } else { drawn.push((a, b)) }
     }
+  }
+  for m in query(<gone>) {
+    let l = m.location().position()
+    if l.page == p { place(std.top + left, dx: x - 1.4mm, dy: l.y - 1pt, line(length: 2.8mm, stroke: 1.2pt + ink)) }
   }
   for (a, b) in drawn { if b > a { place(std.top + left, dx: x, dy: a, line(angle: 90deg, length: b - a, stroke: 1.2pt + ink)) } }
 }

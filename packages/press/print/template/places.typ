@@ -18,6 +18,7 @@
     let n = styles.heading-1-number
     framed(n, sticky: true, { if word != none { text(..styles.label.letters, size: 11pt, word + " ") }; p.num })
   }
+  if p.at("gone", default: false) { gone-mark }
   if p.at("bar", default: false) { bar-mark(true) }
   framed(s, { bookmark(p, calc.max(1, p.level + shift), lettered(s, walk-lines(p.title))); if p.at("bar", default: false) { bar-mark(false) } })
 }
@@ -27,6 +28,7 @@
   let begins = s.said.at("begins", default: none)
   if begins == "odd" { pagebreak(to: "odd", weak: true) } else if begins == "page" { pagebreak(weak: true) }
   if p.level == 2 { [#metadata((of: of, label: p.label))#sections-run] }
+  if p.at("gone", default: false) { gone-mark }
   if p.at("bar", default: false) { bar-mark(true) }
   framed(s, sticky: true, {
     if p.num != none { lettered(s, p.num); h(0.55em) }

@@ -59,5 +59,11 @@
     if "notes" in b { block(above: if on-grid { grid-room } else { 0pt }, below: 0pt, snapped(for n in b.notes { in-manner(styles.footnote, block(above: 1mm, below: 0pt, grid(columns: (1em, 1fr), super(n.sign), walk(n.c)))) })) }
   })
   let stands = b.at("stands", default: s.said.at("column", default: none))
-  if stands == "turned" and can-turn { on-its-side(shown) } else if stands in ("both", "turned") and has-column { over-both(shown) } else { shown }
+  if stands == "turned" and can-turn { on-its-side(shown) } else if stands == "turned" {
+    // A page cannot begin in a list: there the table is turned where it stands, as far as it fits.
+    layout(size => {
+      let lying = block(width: (plan.height - plan.top - plan.bottom) * 0.9mm, shown)
+      if measure(lying).height <= size.width { block(breakable: false, rotate(if is-rtl { 90deg } else { -90deg }, reflow: true, lying)) } else { shown }
+    })
+  } else if stands == "both" and has-column { over-both(shown) } else { shown }
 }
