@@ -191,6 +191,7 @@ const lists = computed(() => [
     <aside class="bench" aria-label="Bench">
       <p v-if="specimen.failure.value" class="seal-text note" role="alert">{{ specimen.failure.value }}</p>
       <ul v-if="specimen.proof.value?.pages.length === 0" class="problems" role="alert"><li v-for="(problem, at) in specimen.proof.value.problems" :key="at" class="seal-text">{{ problem.message }}</li></ul>
+      <p v-else-if="!specimen.proof.value && !specimen.failure.value" class="quiet note" role="status">Setting the specimen …</p>
       <ProofPages v-if="specimen.proof.value" :proof="specimen.proof.value" label="Specimen" :busy="specimen.busy.value"><label class="with">with <PickOne v-model:chosen="beside" :label="kind === 'sheets' ? 'Page plan of the specimen' : 'Style sheet of the specimen'" :options="others" /></label><label class="with"><input v-model="withCover" type="checkbox" /> cover</label><span class="small">{{ specimen.busy.value ? 'setting …' : `${specimen.proof.value.milliseconds} ms` }}</span></ProofPages>
     </aside>
   </div>
