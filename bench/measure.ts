@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { cpuUsage, memoryUsage } from 'node:process';
 
 export interface Measured {
@@ -27,6 +28,31 @@ export async function median(runs: number, work: () => unknown): Promise<Measure
   const results: Measured[] = [];
   for (let run = 0; run < runs; run += 1) results.push(await measure(work));
   return middleOf(results);
+}
+
+/** Time that other machines on the same host have taken from this one, in hundredths of a second of one processor (proc(5), `steal`); 0 where it is not told. */
+function stolen(): number {
+  try {
+    return Number(/^cpu +(?:\d+ +){7}(\d+)/u.exec(readFileSync('/proc/stat', 'utf8'))?.[1] ?? 0);
+  } catch {
+    return 0;
+  }
+}
+
+/**
+ * Does something until it has been done so often without a processor being taken away meanwhile, or ten times as often in all; says how many those were.
+ * What waits on the clock cannot be measured otherwise on a machine that is shared.
+ */
+export async function undisturbed<Result>(count: number, act: (turn: number) => Promise<Result>): Promise<readonly Result[]> {
+  const kept: Result[] = [];
+  let turn = 0;
+  for (; kept.length < count && turn < count * 10; turn += 1) {
+    const before = stolen();
+    const result = await act(turn);
+    if (stolen() - before <= 1) kept.push(result);
+  }
+  if (turn > kept.length) console.log(`  (undisturbed: ${kept.length} of ${turn})`);
+  return kept;
 }
 
 export const megabytes = (bytes: number): number => Math.round(bytes / 1024 / 1024);

@@ -64,7 +64,8 @@ export function useProofs(topic: () => string, changes: () => number, rootOf: ()
     }
   });
   watch(topic, () => (shown.value = new Map()));
-  watch([topic, changes, picked], again);
+  // What was typed is on the screen first.
+  watch([topic, changes, picked], () => requestAnimationFrame(() => setTimeout(again)));
   // Once the whole has been set meanwhile, the topic stands where it has its place.
   const placed = 3000;
   let later: ReturnType<typeof setTimeout> | undefined;
