@@ -17,6 +17,8 @@
 // Between blocks that follow each other from line to line.
 #let grid-room = grid-step - text-size
 #let has-column = plan.columnWidth > 0
+// Only then marks of notes have to look around, which costs memory for each of them.
+#let has-margin-blocks = has-column and styles.values().any(s => s.said.at("column", default: none) == "margin")
 // Something in the margin column, level with what follows, wherever that is indented to.
 #let in-margin(body, dy: 0pt) = context {
   let side = if calc.odd(here().page()) { plan.odd } else { plan.even }

@@ -20,7 +20,7 @@
     let capitals = measure(text(..label.letters, top-edge: "cap-height", bottom-edge: "baseline")[H]).height
     let baseline = calc.max(own, named)
     let dy = if mark.meets == "top" { baseline - capitals } else { baseline - mark.size * 1pt }
-    if where == "margin column" {
+    if where == "margin column" and not has-margin-blocks { in-margin(pdf.artifact(picture), dy: dy) } else if where == "margin column" {
       // It stands beside its text, and under what is there already.
       let at = here().position()
       let down = calc.max(dy, taken-to(<inmargin>, at) - at.y)
