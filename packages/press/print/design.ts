@@ -18,7 +18,6 @@ import {
   type StyleSheet,
   type Values,
 } from '@ukiyo/core/styles';
-import { onBaseline } from './baseline.ts';
 import { printPlan, type PrintPlan, type Told } from './plan.ts';
 
 /** What a manual is printed with. */
@@ -110,8 +109,7 @@ export function designData(
     if (drawn !== undefined) images.set(`/marks/${kind}.svg`, new TextEncoder().encode(drawn));
     if (path !== undefined && (drawn !== undefined || mark.icon.startsWith('asset:'))) marks[kind] = { src: path, size: round(toPoints(mark.size)), place: mark.place, meets: mark.meets };
   }
-  const step = plan.baseline === null ? undefined : toPoints(plan.baseline);
-  return { data: { styles: step === undefined ? styles : onBaseline(styles, step), marks, plan: printPlan(plan, isRightToLeft, told, imageOf), colours: sheet.colours }, images };
+  return { data: { styles, marks, plan: printPlan(plan, isRightToLeft, told, imageOf), colours: sheet.colours }, images };
 }
 
 function printStyle(sheet: StyleSheet, values: Values, rootSize: number, locale: string): PrintStyle {

@@ -4,6 +4,7 @@ import { checkPlan, checkSheet, type PagePlan } from '@ukiyo/core/styles';
 import { assetFileName, isImage, type AssetSource } from '../shared/assets.ts';
 import { qrImage } from '../shared/qr.ts';
 import { dayOf, printable } from '../shared/text.ts';
+import { onBaseline } from './baseline.ts';
 import { buildPrintDocument } from './build.ts';
 import { designData, usualDesign, type PrintDesign } from './design.ts';
 import type { PrintDocument } from './document.ts';
@@ -74,7 +75,8 @@ export function settingOf(publication: Publication, source: AssetSource, engine:
   const attempt = <Made>(act: (document: PrintDocument, images: ReadonlyMap<string, Uint8Array>) => Made): Made => {
     const built = buildPrintDocument(publication, { path: pathOf, size: sizeOf, code: codeOf }, sheet, part);
     const { data, images: marks } = designData({ sheet, plan }, publication.locale, built.document.dir === 'rtl', told, pathOf);
-    const whole = { ...built.document, design: data };
+    const step = data.plan.baseline;
+    const whole = { ...built.document, design: step > 0 ? { ...data, styles: onBaseline(data.styles, step) } : data };
     const made = act(part ? part.narrow(whole) : whole, new Map([...images, ...codes, ...marks]));
     problems.push(...built.problems);
     return made;
