@@ -1,0 +1,63 @@
+import type { Publication, ResolvedElement } from '@ukiyo/core/compose';
+import type { Element } from '@ukiyo/core/markup';
+import type { StyleSheet } from '@ukiyo/core/styles';
+import type { Words } from '@ukiyo/core/words';
+import { wornStyles, type WornStyles } from '../shared/worn.ts';
+import { tag, type Html } from './html.ts';
+import type { SiteAssets } from './media.ts';
+import type { Pages } from './pages.ts';
+
+/** What all makers of a page share while they walk its topics. */
+export interface PageContext {
+  readonly publication: Publication;
+  readonly pages: Pages;
+  readonly assets: SiteAssets;
+  readonly words: Words;
+  readonly sheet: StyleSheet;
+  readonly worn: WornStyles;
+  /** Of all topics of the page so far, in order. */
+  readonly footnotes: Html[];
+  /** Of the headings inside the topic that is walked: `h2` to `h6`. */
+  headingTag: string;
+  /** Where links to this element come to; once only. */
+  idOf(element: Element): string | undefined;
+  /** As the lens marks it. */
+  marked(element: Element, name: 'span' | 'div', content: Html): Html;
+  /** In the style of the team’s own that the element wears. */
+  styled(element: Element, name: 'span' | 'div', make: () => Html): Html;
+}
+
+/** Deeper than this browsers would give up; such content is shown as its words. */
+export const deepest = 120;
+
+export function pageContext(publication: Publication, pages: Pages, assets: SiteAssets, words: Words, sheet: StyleSheet): PageContext {
+  const worn = wornStyles(sheet);
+  const seen = new Set<string>();
+  return {
+    publication,
+    pages,
+    assets,
+    words,
+    sheet,
+    worn,
+    footnotes: [],
+    headingTag: 'h2',
+    idOf(element) {
+      const { anchor } = element as ResolvedElement;
+      if (anchor === undefined || seen.has(anchor)) return undefined;
+      seen.add(anchor);
+      return anchor;
+    },
+    marked(element, name, content) {
+      const look = (element as ResolvedElement).marked;
+      if (!look || content === '') return content;
+      const style = [...(look.color === undefined ? [] : [`color:${look.color}`]), ...(look.background === undefined ? [] : [`background:${look.background}`])].join(';');
+      return tag(name, { class: look.bar === true ? 'marked bar' : 'marked', style: style || undefined }, content);
+    },
+    styled(element, name, make) {
+      const own = worn.of(element);
+      const made = worn.within(element, make);
+      return own === undefined || made === '' ? made : tag(name, { class: `style-${own}` }, made);
+    },
+  };
+}

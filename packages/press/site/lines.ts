@@ -1,0 +1,138 @@
+import { allPlaces, type Publication, type ResolvedElement } from '@ukiyo/core/compose';
+import { isExpandable } from '@ukiyo/core/grammar';
+import { linkFormOf } from '@ukiyo/core/library';
+import { childElements, isElement, lineOf, type Element, type Node } from '@ukiyo/core/markup';
+import { linkWords, peerName, peerTitle } from '../shared/links.ts';
+import { deepest, type PageContext } from './context.ts';
+import { join, raw, tag, text, type Html } from './html.ts';
+import { imageHtml } from './images.ts';
+import { mediaHtml } from './media.ts';
+
+const known = new WeakMap<Publication, ReadonlyMap<string, string>>();
+/** What each entry of the glossary says, by its anchor. */
+function definitionsOf(publication: Publication): ReadonlyMap<string, string> {
+  const found =
+    known.get(publication) ?? new Map(allPlaces(publication.places).flatMap(({ anchor, content, shortDescription }) => (content?.name === 'glossentry' ? [[anchor, shortDescription] as const] : [])));
+  known.set(publication, found);
+  return found;
+}
+
+const inlineTags: Readonly<Record<string, readonly [string, string?]>> = {
+  b: ['b'],
+  i: ['i'],
+  u: ['u'],
+  sup: ['sup'],
+  sub: ['sub'],
+  'line-through': ['s'],
+  tt: ['code'],
+  codeph: ['code'],
+  userinput: ['kbd'],
+  systemoutput: ['samp'],
+  filepath: ['code'],
+  cmdname: ['code'],
+  apiname: ['code'],
+  option: ['code'],
+  parmname: ['code'],
+  synph: ['code'],
+  msgnum: ['code'],
+  msgph: ['samp'],
+  varname: ['var'],
+  uicontrol: ['span', 'ui'],
+  wintitle: ['span', 'ui'],
+  shortcut: ['kbd'],
+  term: ['dfn'],
+  cite: ['cite'],
+  q: ['q'],
+  overline: ['span', 'overline'],
+};
+export type Lines = (nodes: readonly Node[], depth: number) => Html;
+
+/** Lines of text. @param blocks what a footnote has in it */
+export function linesOf(context: PageContext, blocks: (nodes: readonly Node[], depth: number) => Html): Lines {
+  const { publication, pages, assets, footnotes, idOf, marked, styled } = context;
+  const definitions = definitionsOf(publication);
+  let inLink = false;
+
+  const lines = (nodes: readonly Node[], depth: number): Html => join(nodes.map((node) => (typeof node === 'string' ? text(node) : isElement(node) ? inline(node, depth) : raw(''))));
+
+  const inline = (element: Element, depth: number): Html =>
+    marked(
+      element,
+      'span',
+      styled(element, 'span', () => plainInline(element, depth)),
+    );
+  const plainInline = (element: Element, depth: number): Html => {
+    if (depth > deepest) return text(lineOf(element));
+    const inner = (): Html => lines(element.children, depth + 1);
+    switch (element.name) {
+      case 'indexterm': {
+        const id = idOf(element);
+        return id === undefined ? raw('') : tag('span', { id });
+      }
+      case 'desc':
+        return raw('');
+      case 'fn': {
+        if (inLink) return raw('');
+        const number = footnotes.length + 1;
+        footnotes.push(raw(''));
+        footnotes[number - 1] = blocks(element.children, depth + 1);
+        return tag('sup', { class: 'fn-mark' }, tag('a', { href: `#fn-${number}`, id: `fn-mark-${number}` }, text(String(number))));
+      }
+      case 'image':
+        return imageHtml(context, element);
+      case 'object':
+        return mediaHtml(element, assets, idOf(element));
+      case 'xref':
+      case 'term':
+      case 'abbreviated-form':
+      case 'cite':
+      case 'link':
+        return linked(element as ResolvedElement, depth);
+      case 'menucascade':
+        return tag(
+          'span',
+          { class: 'path' },
+          join(
+            childElements(element).map((control) => inline(control, depth + 1)),
+            ' <span class="then">▸</span> ',
+          ),
+        );
+      case 'state':
+        return text(`${element.attributes['name'] ?? ''}=${element.attributes['value'] ?? ''}`);
+      case 'tm':
+        return join([inner(), text({ tm: '™', reg: '®', service: '℠' }[element.attributes['tmtype'] ?? ''] ?? '')]);
+      default: {
+        const [name, className] = inlineTags[element.name] ?? [];
+        const id = idOf(element);
+        // Closed by the reader's browser: without its script the words are there.
+        if (isExpandable(element.attributes)) return tag('span', { id, class: 'expandable' }, inner());
+        if (name === undefined) return id === undefined ? inner() : tag('span', { id }, inner());
+        return tag(name, { id, class: className }, inner());
+      }
+    }
+  };
+
+  const linked = (element: ResolvedElement, depth: number): Html => {
+    const wasInLink = inLink;
+    const link = element.link === undefined ? undefined : publication.links[element.link];
+    inLink ||= link !== undefined;
+    const own = lines(element.children, depth + 1);
+    inLink = wasInLink;
+    const id = idOf(element);
+    const style = (shown: Html): Html => (element.name === 'term' ? tag('dfn', {}, shown) : element.name === 'cite' ? tag('cite', {}, shown) : shown);
+    const hasOwn = own !== '';
+    if (!link || wasInLink) return style(own);
+    if (link.kind === 'external') return tag('a', { href: link.href, id, class: 'external', rel: 'noopener' }, style(hasOwn ? own : text(link.href)));
+    if (link.kind === 'peer') {
+      const words = style(hasOwn ? own : text(link.text));
+      if (link.href !== undefined) return tag('a', { href: link.href, id, class: 'peer', title: peerName(link) }, words);
+      return join([words, text(' ('), ...(hasOwn ? [text(`“${peerTitle(link)}”, `)] : []), tag('cite', {}, text(peerName(link))), text(')')]);
+    }
+    const href = link.kind === 'target' ? pages.href(link.anchor) : undefined;
+    const target = link.kind === 'target' ? publication.targets[link.anchor] : undefined;
+    const shown = style(hasOwn ? own : text(link.kind === 'target' ? linkWords(linkFormOf(element.attributes), link, target, false) : link.text));
+    return href === undefined ? shown : tag('a', { href, id, title: target && definitions.get(target.anchor) }, shown);
+  };
+
+  return lines;
+}
