@@ -6,6 +6,7 @@ import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
 import { compose, type Publication } from '@ukiyo/core/compose';
 import { textLibrary } from '@ukiyo/core/library';
+import { shippedSheets, type StyleSheet } from '@ukiyo/core/styles';
 import { readFolder, readPackage } from '@ukiyo/intake';
 import { siteFiles, type AssetSource } from '@ukiyo/press';
 
@@ -13,10 +14,10 @@ let address = '';
 const pages: string[] = [];
 
 /** A site in a folder of its own, opened without any server. */
-function folderOf(publication: Publication, asset: AssetSource = () => undefined): { readonly address: string; readonly paths: string[] } {
+function folderOf(publication: Publication, asset: AssetSource = () => undefined, sheet?: StyleSheet): { readonly address: string; readonly paths: string[] } {
   const folder = mkdtempSync(join(tmpdir(), 'ukiyo-site-'));
   const paths: string[] = [];
-  for (const [path, bytes] of siteFiles(publication, asset).files) {
+  for (const [path, bytes] of siteFiles(publication, asset, sheet ? { sheet } : {}).files) {
     mkdirSync(dirname(join(folder, path)), { recursive: true });
     writeFileSync(join(folder, path), bytes);
     paths.push(path);
@@ -123,4 +124,46 @@ test('parts and words stay closed until they are opened, searched for or led to'
 
   await page.goto(`${small}/care.html#${await page.locator('details [id]').first().getAttribute('id')}`);
   await expect(part).toBeVisible();
+});
+
+test('marks of notes meet their first line by tops or by baselines, at any size', async ({ page }) => {
+  const text = '<concept id="a"><title>A</title><conbody><note type="danger">Mains voltage kills.</note><note type="tip">Lock the switch.</note></conbody></concept>';
+  const publication = compose({
+    library: textLibrary(
+      [
+        { id: 'a', kind: 'topic', text },
+        { id: 'm', kind: 'map', text: '<map id="m"><title>M</title><topicref href="topic:a"/></map>' },
+      ],
+      [],
+    ),
+    map: 'm',
+  });
+  for (const size of ['3mm', '8mm', '30pt']) {
+    const mark = { icon: 'square', size, place: 'before the text', words: {} } as const;
+    const sheet: StyleSheet = { ...shippedSheets['workshop']!, marks: { danger: { ...mark, meets: 'top' }, tip: { ...mark, meets: 'baseline' } } };
+    const site = folderOf(publication, undefined, sheet);
+    await page.goto(`${site.address}/a.html`);
+    const apart = await page.evaluate(async () => {
+      await document.fonts.ready;
+      const boxIn = (place: Element, style: string): DOMRect => {
+        const box = place.appendChild(document.createElement('span'));
+        box.style.cssText = `display: inline-block; ${style}`;
+        const found = box.getBoundingClientRect();
+        box.remove();
+        return found;
+      };
+      const distance = (note: Element): number => {
+        const [word, image] = [note.querySelector('.note-word')!, note.querySelector('.note-mark')!];
+        // A box without height stands on the baseline; one beside the mark, as large as it, stands as high as it does.
+        const baseline = boxIn(word, 'width: 0; height: 0').bottom;
+        const mark = boxIn(image, 'width: var(--mark-size); height: var(--mark-size); margin-bottom: var(--mark-drop)');
+        const pen = document.createElement('canvas').getContext('2d')!;
+        pen.font = getComputedStyle(word).font;
+        // How high capitals are is asked of the face itself.
+        return note.matches('.danger') ? mark.top - (baseline - pen.measureText('H').actualBoundingBoxAscent) : mark.bottom - baseline;
+      };
+      return { tops: distance(document.querySelector('.note.danger')!), baselines: distance(document.querySelector('.note.tip')!) };
+    });
+    for (const [which, distance] of Object.entries(apart)) expect(Math.abs(distance), `${size}, ${which}: ${distance}`).toBeLessThan(1);
+  }
 });

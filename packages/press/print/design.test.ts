@@ -152,6 +152,18 @@ describe('marks of notes', () => {
       else expect(Math.abs(icon.bottom - letters.bottom), `${icon.bottom} ${letters.bottom}`).toBeLessThanOrEqual(exact);
     }
   });
+  it('above: stands over the first line, at the edge of the text', () => {
+    const sheet: StyleSheet = { ...workshop, marks: { danger: { icon: 'square', size: '6mm', place: 'above', meets: 'top', words: {} } } };
+    const plan = bare(shippedPlans['a4-margin']!);
+    const { pages, shapes } = proofPublication(book('<note type="danger">Mains voltage kills.</note>'), () => undefined, engine, { sheet, plan });
+    const placed = pages[0]!.pieces.map(({ shape, at }) => ({ svg: shapes.get(shape)!, x: Number(at.split(' ')[4]), y: Number(at.split(' ')[5]) }));
+    const mark = placed.find(({ svg }) => svg.startsWith('<image'))!;
+    const { text } = pageGeometry(plan);
+    expect(mark.x).toBeCloseTo(text.right * points, 1);
+    const label = placed.filter(({ svg, y }) => svg.startsWith('<g') && y > mark.y).sort((one, other) => one.y - other.y)[0]!;
+    // From its foot to the baseline there is room for the letters.
+    expect(label.y - (mark.y + 6 * points)).toBeGreaterThan(6);
+  });
 });
 
 describe('styles on paper', () => {
