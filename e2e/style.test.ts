@@ -154,10 +154,21 @@ test('an edition is duplicated, made with other styles, and compared with the fi
   await expect(page.getByRole('heading', { name: 'Tern Operator’s Handbook, copy' })).toBeVisible();
   await field(page, 'Style sheet').selectOption('reference');
   await field(page, 'Page plan').selectOption('letter-margin');
+  await page.getByText('what its map says').click();
+  await page.getByLabel('Title of the edition').fill('Handbook of the Harbour');
+  await page.getByLabel('Date of the edition').fill('spring');
+  await page.getByRole('button', { name: 'Save edition' }).click();
+  await expect(page.getByRole('alert')).toHaveText('A date is written as 2026-03-09.');
+  await page.getByLabel('Date of the edition').fill('');
   await page.getByRole('button', { name: 'Save edition' }).click();
   await field(page, 'Compare with').selectOption({ label: 'Tern Operator’s Handbook' });
   const compared = page.getByRole('region', { name: 'Compared with another edition' });
-  await expect(compared.getByRole('row')).toHaveText([/Handbook, copy.*Handbook$/u, /Style sheet\s*Dense reference\s*Quiet handbook/u, /Page plan\s*Letter with margin column\s*A5 pocket/u]);
+  await expect(compared.getByRole('row')).toHaveText([
+    /Handbook, copy.*Handbook$/u,
+    /Style sheet\s*Dense reference\s*Quiet handbook/u,
+    /Page plan\s*Letter with margin column\s*A5 pocket/u,
+    /Says: title\s*Handbook of the Harbour\s*–/u,
+  ]);
   await expect(compared).toContainText('The same in both: output, map, lens, bars, locale, address.');
   const stock = await stockOf(page);
   await stock.remove(`editions/${new URL(page.url()).pathname.split('/').at(-1)!}`);

@@ -68,6 +68,11 @@ export type ValueUse = z.infer<typeof ValueUse>;
 export const Output = z.enum(['print', 'site']);
 export type Output = z.infer<typeof Output>;
 
+const Fact = z.string().trim().min(1).max(300).exactOptional();
+/** What an edition says of itself instead of what its map says. */
+export const EditionFacts = z.object({ title: Fact, subtitle: Fact, bookNumber: Fact, edition: Fact, date: z.iso.date('A date is written as 2026-03-09.').exactOptional(), rights: Fact });
+export type EditionFacts = z.infer<typeof EditionFacts>;
+
 /** What is published: map, lens, variables, styles, page plan, locale and kind of output. */
 export const EditionInput = z.object({
   name: z.string().trim().min(1).max(200),
@@ -75,6 +80,7 @@ export const EditionInput = z.object({
   map: z.string().min(1).max(200),
   lens: z.string().max(200).nullable(),
   variables: z.record(z.string().max(100), z.string().max(2000)).default({}),
+  facts: EditionFacts.default({}),
   locale: Locale.default('en'),
   sheet: z.string().max(60).default('workshop'),
   plan: z.string().max(60).default('a4-margin'),

@@ -108,6 +108,19 @@ describe('bars beside what changed', () => {
   });
 });
 
+describe('what an edition says of itself', () => {
+  it('goes before what its map says, on its cover, in its file and where others name it; a date that is none is refused', async () => {
+    const { id: _id, ...kept } = await edition('Tern Operator’s Handbook');
+    const ask = (facts: object) => server.ask('publisher', 'POST', '~/editions', { ...kept, name: 'Harbour handbook', facts });
+    expect([(await ask({ date: 'spring' })).statusCode, (await ask({ title: ' ' })).statusCode]).toEqual([400, 400]);
+    const made = (await ask({ title: 'Handbook of the Harbour', bookNumber: 'BM-1051', date: '2031-05-02' })).json<Edition>();
+    const { publication } = await composeEdition(server.services, server.project, made, workbench());
+    const before = await composeEdition(server.services, server.project, { ...made, facts: {} }, workbench());
+    expect(publication.facts).toEqual({ ...before.publication.facts, title: 'Handbook of the Harbour', bookNumber: 'BM-1051', date: '2031-05-02' });
+    await server.ask('publisher', 'DELETE', `~/editions/${made.id}`);
+  });
+});
+
 describe('a warm child process', () => {
   it('is started again after it has ended, whether it was asked for something or not', async () => {
     const child = warmChild<object>('prooferChild', 1e12);

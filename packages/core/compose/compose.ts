@@ -15,7 +15,7 @@ import { relatedPlaces, resolveLinks, withRelated, type Standing } from './linki
 import { captionNumber, numberOf, type Counters } from './number.ts';
 import type { Peer, PeerEdition, PeerMap } from './peers.ts';
 import { prepareTopic, type PendingLink, type PreparationContext, type PreparedTopic } from './prepare.ts';
-import type { GlossaryEntry, Listed, Place, PlaceRole, Publication, Reason, Target } from './publication.ts';
+import type { GlossaryEntry, Listed, Place, PlaceRole, Publication, PublicationFacts, Reason, Target } from './publication.ts';
 
 export interface Composition {
   readonly library: Library;
@@ -26,6 +26,8 @@ export interface Composition {
   readonly rules?: readonly HouseRule[];
   /** Texts for keys that go before those of the map. */
   readonly variables?: Readonly<Record<string, string>>;
+  /** What the publication says of itself instead of what its map says. */
+  readonly facts?: Partial<PublicationFacts>;
   readonly locale?: string;
   /** How headings, figures and tables are numbered. */
   readonly numbering?: Numbering;
@@ -226,7 +228,7 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
   problems.push(...indexProblems);
   const collator = new Intl.Collator(locale);
   const publication = {
-    facts: readFacts(element(map.root.name, map.root.attributes, fillKeys(map.root.children, expanded.scope, variables))),
+    facts: { ...readFacts(element(map.root.name, map.root.attributes, fillKeys(map.root.children, expanded.scope, variables))), ...input.facts },
     locale,
     variables: variablesOf(expanded.scope, variables),
     places: withRelated(places, related),
@@ -248,7 +250,8 @@ function peersOf(peer: PeerMap, input: Composition, memory: ComposeMemory): Peer
   const named = input.peerEditions?.(peer.map) ?? [];
   const { library, facets, rules } = input;
   const agreed = { library, ...(facets ? { facets } : {}), ...(rules ? { rules } : {}) };
-  return (named.length > 0 ? named : [input]).map((edition: PeerEdition): Peer => {
+  const { facts: _ofThisOne, ...alike } = input;
+  return (named.length > 0 ? named : [alike]).map((edition: PeerEdition): Peer => {
     const { address: _ofReaders, ...settings } = edition;
     let known: ReturnType<Peer['composed']> | undefined;
     return { ...peer, edition, composed: () => (known ??= composeMap({ ...settings, ...agreed, map: peer.map }, memory, true)) };

@@ -2,7 +2,7 @@ import type { Lens } from '../facets/index.ts';
 import { readReference, type Reference } from '../library/index.ts';
 import type { Numbering } from '../styles/index.ts';
 import { lookUpKey, type KeyScope } from './keys.ts';
-import { allPlaces, type Origin, type Place, type Publication } from './publication.ts';
+import { allPlaces, type Origin, type Place, type Publication, type PublicationFacts } from './publication.ts';
 
 /** A map of which nothing is taken in, but to whose publication links may lead (DITA 1.3, 2.4.4.8 “Cross-deliverable addressing and linking”). */
 export interface PeerMap {
@@ -24,6 +24,7 @@ export interface PeerKey {
 export interface PeerEdition {
   readonly lens?: Lens;
   readonly variables?: Readonly<Record<string, string>>;
+  readonly facts?: Partial<PublicationFacts>;
   readonly locale?: string;
   readonly numbering?: Numbering;
   /** Values of `deliveryTarget` that its output answers to. */

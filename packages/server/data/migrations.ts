@@ -129,4 +129,8 @@ export const migrations: readonly Migration[] = [
     name: '0013-bars',
     sql: `ALTER TABLE editions ADD COLUMN since uuid;`,
   },
+  {
+    name: '0014-edition-facts',
+    sql: `ALTER TABLE editions ADD COLUMN facts jsonb NOT NULL DEFAULT '{}';`,
+  },
 ];

@@ -1,4 +1,4 @@
-import type { Agreements, Progress, Role, Output, ImpressionState } from '@ukiyo/contracts';
+import type { EditionFacts, Agreements, Progress, Role, Output, ImpressionState } from '@ukiyo/contracts';
 import type { FacetValue, LensRule } from '@ukiyo/core/facets';
 import type { UseManner } from '@ukiyo/core/library';
 import type { Problem, ProblemCounts } from '@ukiyo/core/problems';
@@ -109,6 +109,7 @@ export interface EditionRow {
   map: string;
   lens: string | null;
   variables: Record<string, string>;
+  facts: EditionFacts;
   locale: string;
   address: string;
   sheet: string;
@@ -255,6 +256,7 @@ export function defineModels(sequelize: Sequelize): Models {
       map: text,
       lens: text,
       variables: json,
+      facts: json,
       locale: text,
       address: text,
       sheet: text,

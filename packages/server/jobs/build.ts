@@ -118,13 +118,13 @@ function peerEditionsFor(edition: Edition, editions: readonly Edition[], library
       .filter((other) => other.map === map && other.id !== edition.id)
       .toSorted((a, b) => likeness(b) - likeness(a) || narrowness(a) - narrowness(b))
       .map((peer) => {
-        const { variables, address, output, locale } = peer;
+        const { variables, facts, address, output, locale } = peer;
         const lens = lensFor(peer);
         const place = (publication: Publication, anchor: string): string | undefined => {
           if (address === '') return undefined;
           return output === 'print' ? address : `${address.replace(/\/$/u, '')}/${siteAddress(publication, anchor) ?? ''}`;
         };
-        return { variables, locale, numbering: numberingOf(peer), deliveryTargets: deliveryTargets[output], address: place, ...(lens ? { lens } : {}) };
+        return { variables, facts, locale, numbering: numberingOf(peer), deliveryTargets: deliveryTargets[output], address: place, ...(lens ? { lens } : {}) };
       });
 }
 
@@ -143,6 +143,7 @@ export async function composeEdition(services: Services, project: string, editio
     map: edition.map,
     ...agreed,
     variables: edition.variables,
+    facts: edition.facts,
     locale: edition.locale,
     numbering: numberingOf(edition),
     deliveryTargets: deliveryTargets[edition.output],

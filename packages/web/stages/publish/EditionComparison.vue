@@ -26,6 +26,7 @@ function settingsOf(one: Edition): [label: string, value: string][] {
     ['Locale', one.locale],
     ['Address', one.address || '–'],
     ...variables,
+    ...Object.entries(one.facts).map(([name, value]): [string, string] => [`Says: ${name}`, value]),
   ];
 }
 const rows = computed(() => {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { EditionInput, type Edition, type Impression, type Lens } from '@ukiyo/contracts';
+import { EditionInput, type Edition, type EditionFacts, type Impression, type Lens } from '@ukiyo/contracts';
 import { computed, onMounted, reactive, ref, watch } from 'vue';
 import PickOne from '../../parts/PickOne.vue';
 import { kindOfVariable, useVariables } from '../../parts/variables.ts';
@@ -31,12 +31,15 @@ interface Fields {
   address: string;
   since: string;
   variables: { key: string; value: string }[];
+  facts: Record<keyof EditionFacts, string>;
 }
-const fields = reactive<Fields>({ name: '', output: 'print', map: '', lens: '', locale: 'en', sheet: 'workshop', plan: 'a4-margin', address: '', since: '', variables: [] });
+const factLabels = { title: 'Title', subtitle: 'Subtitle', bookNumber: 'Number', edition: 'Edition', date: 'Date', rights: 'Rights' } as const satisfies Record<keyof EditionFacts, string>;
+const factsOf = (given: EditionFacts | undefined) => Object.fromEntries(Object.keys(factLabels).map((name) => [name, given?.[name as keyof EditionFacts] ?? ''])) as Fields['facts'];
+const fields = reactive<Fields>({ name: '', output: 'print', map: '', lens: '', locale: 'en', sheet: 'workshop', plan: 'a4-margin', address: '', since: '', variables: [], facts: factsOf(undefined) });
 watch(
   () => edition,
   (current) => {
-    Object.assign(fields, { name: current?.name ?? '', output: current?.output ?? 'print', map: current?.map ?? '', lens: current?.lens ?? '', locale: current?.locale ?? 'en', sheet: current?.sheet ?? 'workshop', plan: current?.plan ?? 'a4-margin', address: current?.address ?? '', since: current?.since ?? '', variables: Object.entries(current?.variables ?? {}).map(([key, value]) => ({ key, value })) });
+    Object.assign(fields, { name: current?.name ?? '', output: current?.output ?? 'print', map: current?.map ?? '', lens: current?.lens ?? '', locale: current?.locale ?? 'en', sheet: current?.sheet ?? 'workshop', plan: current?.plan ?? 'a4-margin', address: current?.address ?? '', since: current?.since ?? '', facts: factsOf(current?.facts), variables: Object.entries(current?.variables ?? {}).map(([key, value]) => ({ key, value })) });
   },
   { immediate: true },
 );
@@ -51,7 +54,8 @@ function choicesOf(key: string): string[] {
 const faults = ref<Readonly<Record<string, string>>>({});
 function save(): void {
   const variables = Object.fromEntries(fields.variables.filter(({ key }) => key.trim() !== '').map(({ key, value }) => [key.trim(), value]));
-  const checked = EditionInput.safeParse({ name: fields.name, output: fields.output, map: fields.map, lens: fields.lens === '' ? null : fields.lens, locale: fields.locale, sheet: fields.sheet, plan: fields.plan, address: fields.address, since: fields.output === 'print' && fields.since !== '' ? fields.since : null, variables });
+  const facts = Object.fromEntries(Object.entries(fields.facts).filter(([, value]) => value.trim() !== ''));
+  const checked = EditionInput.safeParse({ name: fields.name, output: fields.output, map: fields.map, lens: fields.lens === '' ? null : fields.lens, locale: fields.locale, sheet: fields.sheet, plan: fields.plan, address: fields.address, since: fields.output === 'print' && fields.since !== '' ? fields.since : null, variables, facts });
   faults.value = checked.success ? {} : Object.fromEntries(checked.error.issues.map(({ path, message }) => [String(path[0]), message]));
   if (checked.success) emit('save', checked.data);
 }
@@ -74,10 +78,15 @@ function save(): void {
       <div v-for="(variable, index) in fields.variables" :key="index" class="variable"><PickOne v-model:chosen="variable.key" label="Variable" :disabled="!mayChange" :options="keys" /><PickOne v-if="choicesOf(variable.key).length > 0" v-model:chosen="variable.value" label="Text" :disabled="!mayChange" :options="[...new Set([...choicesOf(variable.key), variable.value])].map((value) => ({ value, label: value || 'which text …' }))" /><n-input v-else v-model:value="variable.value" size="small" placeholder="text" :disabled="!mayChange" :input-props="{ 'aria-label': 'Text' }" /><n-button v-if="mayChange" size="small" quaternary aria-label="Remove variable" @click="fields.variables.splice(index, 1)">×</n-button></div>
       <n-button v-if="mayChange" size="small" @click="fields.variables.push({ key: '', value: '' })">Add variable</n-button>
     </div>
+    <span class="label">Says of itself</span>
+    <details class="facts" :open="Object.values(fields.facts).some((value) => value !== '')"><summary class="small">{{ Object.values(fields.facts).some((value) => value !== '') ? 'otherwise than its map' : 'what its map says' }}</summary>
+      <label v-for="(label, name) in factLabels" :key="name">{{ label }}<n-input v-model:value="fields.facts[name]" size="small" :disabled="!mayChange" placeholder="as the map says" :input-props="{ 'aria-label': `${label} of the edition` }" /></label>
+      <p v-if="faults['facts']" class="seal-text" role="alert">{{ faults['facts'] }}</p>
+    </details>
     <span /><n-button v-if="mayChange" attr-type="submit" class="save" :disabled="fields.name.trim() === '' || fields.map === ''">Save edition</n-button>
   </form>
 </template>
 
 <style scoped>
-.designs { display: flex; gap: 10px; align-items: center; } .edition { display: grid; grid-template-columns: 80px minmax(0, 420px); gap: 8px 14px; align-items: center; } .edition > p { margin: 0; } label, .label { color: var(--soft); font-size: 13px; } .variables { display: grid; gap: 6px; justify-items: start; } .variable { display: grid; grid-template-columns: 1fr 1.4fr auto; gap: 6px; width: 100%; } .save { justify-self: start; } .with-hint > p { margin: 3px 0 0; }
+.designs { display: flex; gap: 10px; align-items: center; } .edition { display: grid; grid-template-columns: 80px minmax(0, 420px); gap: 8px 14px; align-items: center; } .edition > p { margin: 0; } label, .label { color: var(--soft); font-size: 13px; } .variables { display: grid; gap: 6px; justify-items: start; } .variable { display: grid; grid-template-columns: 1fr 1.4fr auto; gap: 6px; width: 100%; } .save { justify-self: start; } .facts label { display: grid; grid-template-columns: 70px 1fr; align-items: center; padding: 3px 0; } .facts p { margin: 3px 0 0; } .with-hint > p { margin: 3px 0 0; }
 </style>
