@@ -158,7 +158,8 @@ test('marks of notes meet their first line by tops or by baselines, at any size'
         const baseline = boxIn(word, 'width: 0; height: 0').bottom;
         const mark = boxIn(image, 'width: var(--mark-size); height: var(--mark-size); margin-bottom: var(--mark-drop)');
         const pen = document.createElement('canvas').getContext('2d')!;
-        pen.font = getComputedStyle(word).font;
+        const { fontWeight, fontSize, fontFamily } = getComputedStyle(word);
+        pen.font = `${fontWeight} ${fontSize} ${fontFamily}`;
         // How high capitals are is asked of the face itself.
         return note.matches('.danger') ? mark.top - (baseline - pen.measureText('H').actualBoundingBoxAscent) : mark.bottom - baseline;
       };

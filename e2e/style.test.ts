@@ -155,7 +155,7 @@ test('an edition is duplicated, made with other styles, and compared with the fi
   await field(page, 'Style sheet').selectOption('reference');
   await field(page, 'Page plan').selectOption('letter-margin');
   await page.getByText('what its map says').click();
-  await page.getByLabel('Title of the edition').fill('Handbook of the Harbour');
+  await page.getByLabel('Title of the edition', { exact: true }).fill('Handbook of the Harbour');
   await page.getByLabel('Date of the edition').fill('spring');
   await page.getByRole('button', { name: 'Save edition' }).click();
   await expect(page.getByRole('alert')).toHaveText('A date is written as 2026-03-09.');
