@@ -68,8 +68,9 @@ function endOf(lines: readonly string[], from: number): number {
   const line = lines[from]!;
   if (line.endsWith('/>') || line.includes('</')) return from;
   const closing = `${' '.repeat(indentOf(line))}</`;
-  const end = lines.findIndex((one, at) => at > from && one.startsWith(closing));
-  return end === -1 ? lines.length - 1 : end;
+  let end = from + 1;
+  while (end < lines.length - 1 && !lines[end]!.startsWith(closing)) end += 1;
+  return end;
 }
 
 /** Groups only move what is in them, unless they cut it off: such a group is a piece of its own. */

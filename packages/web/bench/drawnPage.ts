@@ -8,8 +8,7 @@ const svgSpace = 'http://www.w3.org/2000/svg';
 /** What the page engine draws with (SVG 2); everything else is left away. */
 const elements = new Set(['g', 'path', 'rect', 'image', 'use', 'defs', 'clipPath', 'symbol', 'pattern', 'linearGradient', 'radialGradient', 'stop']);
 const isLocal = (address: string): boolean => address.startsWith('#') || address.startsWith('data:image/');
-const isKept = ({ name, value }: Attr): boolean =>
-  !name.startsWith('on') && name !== 'style' && name !== 'transform-origin' && (!/(?:^|:)href$/u.test(name) || isLocal(value)) && !/url\((?!#)/u.test(value);
+const isKept = ({ name, value }: Attr): boolean => !name.startsWith('on') && name !== 'style' && (!/(?:^|:)href$/u.test(name) || isLocal(value)) && !/url\((?!#)/u.test(value);
 
 function copied(source: Element): SVGElement | undefined {
   if (source.namespaceURI !== svgSpace || !elements.has(source.localName)) return undefined;
