@@ -152,8 +152,10 @@ export const SheetChange = z.object({ version: z.number().int().min(0), content:
 export const PlanChange = z.object({ version: z.number().int().min(0), content: PagePlan });
 
 const ShapeId = z.string().max(40);
+/** As many of them are named; what is not named is sent again. */
+export const mostShapes = 20_000;
 /** Shapes that the asker has from earlier answers. */
-const Shapes = z.array(ShapeId).max(20_000);
+const Shapes = z.array(ShapeId).max(mostShapes);
 
 /** What a specimen is set with: styles and a plan that need not be saved. */
 export const SpecimenOrder = z.object({ sheet: StyleSheet, plan: PagePlan, locale: Locale, has: Shapes.exactOptional() });

@@ -1,4 +1,4 @@
-import type { Proof } from '@ukiyo/contracts';
+import { mostShapes, ProofOrder, type Proof } from '@ukiyo/contracts';
 import { expect, it } from 'vitest';
 import { completed, has } from './shapes.ts';
 
@@ -19,4 +19,11 @@ it('a proof is completed by what the one before it had, and lets go of what is o
   const second = completed(proof(['b', 'd', 'b'], { d: '<d/>' }), first);
   expect(second.shapes).toEqual({ b: '<b/>', d: '<d/>' });
   expect(has(second)).toEqual(['b', 'd']);
+});
+
+it('of a topic with more shapes than may be named the order is still taken', () => {
+  const many = Array.from({ length: mostShapes + 5 }, (_, at) => `s${at}`);
+  const long = completed(proof(many, Object.fromEntries(many.map((shape) => [shape, '<g/>']))), undefined);
+  expect(Object.keys(long.shapes)).toHaveLength(mostShapes + 5);
+  expect(ProofOrder.safeParse({ item: 'a', has: has(long) }).success).toBe(true);
 });

@@ -1,7 +1,7 @@
-import type { Proof } from '@ukiyo/contracts';
+import { mostShapes, type Proof } from '@ukiyo/contracts';
 
 /** What is known of a proof already: of the next one only what is new is asked for. */
-export const has = (before: Proof | undefined): string[] => Object.keys(before?.shapes ?? {});
+export const has = (before: Proof | undefined): string[] => Object.keys(before?.shapes ?? {}).slice(0, mostShapes);
 
 /** A proof with everything that is on its pages, of which the asker had some. */
 export function completed(answer: Proof, before: Proof | undefined): Proof {
