@@ -201,9 +201,9 @@ test('the pages on which a topic lands are set while it is written, in several e
   const bench = page.getByRole('complementary', { name: 'Bench' });
   await bench.locator('summary').click();
   const wanted = ['Tern Q Installation Manual', 'Tern D Installation Manual'];
-  await bench.getByLabel(wanted[0]!).check();
-  await bench.getByLabel(wanted[1]!).check();
-  for (const name of ['Quayside manual for Kisara', 'Quayside manual for Velmark']) if (await bench.getByLabel(name).isChecked()) await bench.getByLabel(name).uncheck();
+  const shown = (name: string) => bench.getByRole('checkbox', { name });
+  for (const name of wanted) await shown(name).check();
+  for (const name of ['Quayside manual for Kisara', 'Quayside manual for Velmark']) if (await shown(name).isChecked()) await shown(name).uncheck();
   const first = bench.getByRole('region', { name: wanted[0]! });
   await expect(first.locator('.drawn path').first()).toBeVisible();
   // Once the whole has been set, the topic stands in its place.

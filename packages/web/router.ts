@@ -1,5 +1,15 @@
 import { createRouter, createWebHistory } from 'vue-router';
 import { useSession } from './parts/session.ts';
+import { firstEdition, firstMap, firstSheet } from './shell/first.ts';
+
+declare module 'vue-router' {
+  interface RouteMeta {
+    /** May be seen by anybody. */
+    open?: boolean;
+    /** What is opened where the address names nothing. */
+    first?: () => Promise<Readonly<Record<string, string>> | undefined>;
+  }
+}
 
 export const router = createRouter({
   history: createWebHistory(),
@@ -15,12 +25,12 @@ export const router = createRouter({
         { path: 'variables', name: 'variables', component: () => import('./stages/variables/VariablesStage.vue') },
         { path: 'agreements', name: 'agreements', component: () => import('./stages/agreements/AgreementsStage.vue') },
         { path: 'write/:id?', name: 'write', component: () => import('./stages/write/WriteStage.vue') },
-        { path: 'arrange/:id?', name: 'arrange', component: () => import('./stages/arrange/ArrangeStage.vue') },
+        { path: 'arrange/:id?', name: 'arrange', component: () => import('./stages/arrange/ArrangeStage.vue'), meta: { first: firstMap } },
         { path: 'whole/:id', name: 'whole', component: () => import('./stages/whole/WholeStage.vue') },
         { path: 'appearances', name: 'appearances', component: () => import('./stages/appearances/AppearancesStage.vue') },
         { path: 'copies', name: 'copies', component: () => import('./stages/copies/CopiesStage.vue') },
-        { path: 'style/:kind(sheets|plans)?/:id?', name: 'style', component: () => import('./stages/style/StyleStage.vue') },
-        { path: 'publish/:id?', name: 'publish', component: () => import('./stages/publish/PublishStage.vue') },
+        { path: 'style/:kind(sheets|plans)?/:id?', name: 'style', component: () => import('./stages/style/StyleStage.vue'), meta: { first: firstSheet } },
+        { path: 'publish/:id?', name: 'publish', component: () => import('./stages/publish/PublishStage.vue'), meta: { first: firstEdition } },
       ],
     },
     { path: '/:rest(.*)*', redirect: '/library' },
@@ -30,6 +40,8 @@ export const router = createRouter({
 router.beforeEach(async (to) => {
   const session = useSession();
   await session.restore();
-  if (to.meta['open'] === true || session.person) return true;
-  return { name: 'sign-in', query: to.fullPath === '/library' ? {} : { then: to.fullPath } };
+  if (to.meta.open !== true && !session.person) return { name: 'sign-in', query: to.fullPath === '/library' ? {} : { then: to.fullPath } };
+  // Chosen on the way in, and not by the stage once it is open: there it would take back a way that somebody has gone since.
+  const params = (to.params['id'] ?? '') === '' ? await to.meta.first?.() : undefined;
+  return params ? { ...to, name: to.name!, params, replace: true } : true;
 });

@@ -59,12 +59,7 @@ const panel = useStorage<(typeof panels)[number]['name']>('ukiyo-arrange-panel',
 const wanted = ref('');
 
 async function open(): Promise<void> {
-  if (id.value === '') {
-    const maps = library.items.filter((item) => item.kind === 'map');
-    const first = maps.find((item) => item.type === 'bookmap') ?? maps[0];
-    if (first) await router.replace({ name: 'arrange', params: { id: first.id } });
-    return;
-  }
+  if (id.value === '') return;
   try {
     place.trail = [await map.load(id.value)];
     view.value = 'order';

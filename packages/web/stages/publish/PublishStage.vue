@@ -30,8 +30,6 @@ const lensName = computed(() => publishing.lenses.value.find((lens) => lens.id =
 onMounted(async () => {
   place.clear();
   await Promise.all([library.ensure(), publishing.load()]);
-  const [first] = publishing.editions.value;
-  if (id.value === '' && first) await router.replace({ name: 'publish', params: { id: first.id } });
 });
 watch(edition, (current) => (place.trail = current ? [current.name] : []), { immediate: true });
 watch(id, () => (changing.value = false));

@@ -65,7 +65,6 @@ onMounted(async () => {
   } catch (error) {
     failure.value = messageOf(error);
   }
-  if (id.value === '') await router.replace({ name: 'style', params: { kind: 'sheets', id: Object.keys(shippedSheets)[0]! } });
 });
 /** What an edition is made with is shown together. */
 watch([kind, id, editions], () => {

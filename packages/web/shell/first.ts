@@ -1,0 +1,26 @@
+import { Edition } from '@ukiyo/contracts';
+import { z } from 'zod';
+import { ask } from '../parts/api.ts';
+import { useLibrary } from '../parts/library.ts';
+import { useSession } from '../parts/session.ts';
+
+/** What a stage opens where its address names nothing, as parts of the address; nothing where there is none, or where it cannot be known now. */
+type First = Promise<Readonly<Record<string, string>> | undefined>;
+
+const named = (one: { readonly id: string } | undefined) => one && { id: one.id };
+
+/** A publication rather than a part of one. */
+export async function firstMap(): First {
+  const library = useLibrary();
+  await library.ensure().catch(() => undefined);
+  const maps = library.items.filter((item) => item.kind === 'map');
+  return named(maps.find((item) => item.type === 'bookmap') ?? maps[0]);
+}
+export async function firstEdition(): First {
+  const editions = await ask(`${useSession().base}/editions`, z.array(Edition)).catch(() => []);
+  return named(editions[0]);
+}
+export async function firstSheet(): First {
+  const { shippedSheets } = await import('@ukiyo/core/styles');
+  return { kind: 'sheets', id: Object.keys(shippedSheets)[0]! };
+}
