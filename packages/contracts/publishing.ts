@@ -1,3 +1,4 @@
+import { problemKinds, usualStops } from '@ukiyo/core/problems';
 import { pigments, type FacetValue as FacetValueOfCore } from '@ukiyo/core/facets';
 import { z } from 'zod';
 import { Locale, Problem } from './content.ts';
@@ -73,6 +74,17 @@ const Fact = z.string().trim().min(1).max(300).exactOptional();
 export const EditionFacts = z.object({ title: Fact, subtitle: Fact, bookNumber: Fact, edition: Fact, date: z.iso.date('A date is written as 2026-03-09.').exactOptional(), rights: Fact });
 export type EditionFacts = z.infer<typeof EditionFacts>;
 
+/** What the readers of a site may set themselves, as `ReaderChoice` of press. */
+export const ReaderChoice = z.object({
+  facet: z.string().min(1).max(100),
+  /** Instead of that of the facet, where it is not empty. */
+  label: z.string().trim().max(100).default(''),
+  pick: z.enum(['one', 'many']).default('one'),
+  /** Values that are set before a reader says otherwise; none means all. */
+  preset: z.array(z.string().max(100)).max(100).default([]),
+});
+export type ReaderChoice = z.infer<typeof ReaderChoice>;
+
 /** What is published: map, lens, variables, styles, page plan, locale and kind of output. */
 export const EditionInput = z.object({
   name: z.string().trim().min(1).max(200),
@@ -84,6 +96,12 @@ export const EditionInput = z.object({
   locale: Locale.default('en'),
   sheet: z.string().max(60).default('workshop'),
   plan: z.string().max(60).default('a4-margin'),
+  /** Of sites: in this order. */
+  choices: z.array(ReaderChoice).max(20).default([]),
+  /** Problems of these kinds keep what was built from being signed off. */
+  stops: z.array(z.enum(problemKinds)).default([...usualStops]),
+  /** So many impressions are kept; older ones go when another has been built, but never one that is signed off. */
+  keeps: z.number().int().min(1).max(500).default(20),
   /** An impression: bars stand beside what was not in it, or otherwise. */
   since: z.uuid().nullable().default(null),
   /** Where its readers find it, from the web or from where another edition stands: other publications lead there. */
@@ -107,6 +125,18 @@ export type ImpressionState = z.infer<typeof ImpressionState>;
 export const Progress = z.object({ step: z.string(), done: z.number(), total: z.number() });
 export type Progress = z.infer<typeof Progress>;
 
+export const impressionNote = z.string().trim().min(1).max(4000);
+export const ImpressionNote = z.object({ person: z.string(), at: z.string(), text: impressionNote });
+/** Why something that is wrong may go out, by `problemKey` of core. */
+export const Waiver = z.object({ problem: z.string().max(10_000), reason: z.string().trim().min(1).max(2000) });
+export type Waiver = z.infer<typeof Waiver>;
+export const Seal = z.object({ person: z.string(), at: z.string(), waived: z.array(Waiver) });
+export type Seal = z.infer<typeof Seal>;
+
+/** Bytes of what is downloaded; words of what readers read. */
+export const Figures = z.object({ pages: z.number(), topics: z.number(), words: z.number().default(0), bytes: z.number(), milliseconds: z.number() });
+export type Figures = z.infer<typeof Figures>;
+
 export const Impression = z.object({
   id: z.uuid(),
   edition: z.uuid(),
@@ -116,17 +146,44 @@ export const Impression = z.object({
   state: ImpressionState,
   progress: Progress,
   problems: z.array(Problem),
-  /** Pages, words, bytes, milliseconds. */
-  figures: z.object({ pages: z.number(), topics: z.number(), bytes: z.number(), milliseconds: z.number() }),
+  figures: Figures,
+  /** As people call it; empty where nobody has named it. */
+  name: z.string(),
+  notes: z.array(ImpressionNote),
+  /** Set where it is the one that ships. */
+  seal: Seal.nullable(),
+  /** What kept it from being signed off when it was built. */
+  stops: z.array(z.enum(problemKinds)),
+  /** The impression from whose inputs it was built again. */
+  again: z.uuid().nullable(),
+  /** SHA-256 of what was built; empty before. */
+  fingerprint: z.string(),
   person: z.string(),
   createdAt: z.string(),
   finishedAt: z.string().nullable(),
 });
 export type Impression = z.infer<typeof Impression>;
 
+export const ImpressionName = z.object({ name: z.string().trim().max(200) });
+export const NewNote = z.object({ text: impressionNote });
+export const SignOff = z.object({ waived: z.array(Waiver).max(5000) });
+
+/** What is otherwise in one of two impressions, page by page. */
+export const PageChange = z.object({
+  anchor: z.string(),
+  title: z.string(),
+  how: z.enum(['added', 'removed', 'changed']),
+  /** Words that both have, that only the earlier or only the later one has. */
+  parts: z.array(z.object({ kind: z.enum(['same', 'gone', 'new']), text: z.string() })),
+});
+export type PageChange = z.infer<typeof PageChange>;
+export const ImpressionComparison = z.object({ earlier: z.number().int(), later: z.number().int(), pages: z.array(PageChange) });
+export type ImpressionComparison = z.infer<typeof ImpressionComparison>;
+
 /** One message of the event stream. */
 export const LiveEvent = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('impression'), id: z.uuid(), state: ImpressionState, progress: Progress }),
+  z.object({ kind: z.literal('impression-gone'), id: z.uuid() }),
   z.object({ kind: z.literal('item'), id: z.string(), version: z.number().int() }),
 ]);
 export type LiveEvent = z.infer<typeof LiveEvent>;

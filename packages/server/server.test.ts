@@ -1,6 +1,3 @@
-import { existsSync } from 'node:fs';
-import { readFile } from 'node:fs/promises';
-import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import {
   roles,
@@ -10,12 +7,10 @@ import {
   type CopyReport,
   type Edition,
   type FacetList,
-  type Impression,
   type ImportReport,
   type Item,
   type ItemPage,
   type Lens,
-  type LiveEvent,
   type Reach,
   type ReaderCheck,
   type ValueUse,
@@ -29,14 +24,6 @@ import { startTestServer, type TestServer } from './testing.ts';
 let server: TestServer;
 beforeAll(async () => void (server = await startTestServer()));
 afterAll(() => server.close());
-
-const until = async <Value>(read: () => Promise<Value>, holds: (value: Value) => boolean): Promise<Value> => {
-  for (;;) {
-    const value = await read();
-    if (holds(value)) return value;
-    await new Promise((resolve) => setTimeout(resolve, 100));
-  }
-};
 
 describe('access', () => {
   it('signs in with the right password only, and out for good', async () => {
@@ -126,6 +113,14 @@ describe('access', () => {
     ['POST', '~/editions', ['administrator', 'publisher'], {}],
     ['POST', '~/editions/00000000-0000-4000-8000-000000000000/impressions', ['administrator', 'publisher']],
     ['POST', '~/impressions/00000000-0000-4000-8000-000000000000/cancel', ['administrator', 'publisher']],
+    ['PUT', '~/impressions/00000000-0000-4000-8000-000000000000/name', ['administrator', 'publisher'], {}],
+    ['POST', '~/impressions/00000000-0000-4000-8000-000000000000/notes', ['administrator', 'publisher', 'writer', 'reviewer'], {}],
+    ['PUT', '~/impressions/00000000-0000-4000-8000-000000000000/seal', ['administrator', 'publisher'], {}],
+    ['DELETE', '~/impressions/00000000-0000-4000-8000-000000000000/seal', ['administrator', 'publisher']],
+    ['DELETE', '~/impressions/00000000-0000-4000-8000-000000000000', ['administrator', 'publisher']],
+    ['POST', '~/impressions/00000000-0000-4000-8000-000000000000/again', ['administrator', 'publisher']],
+    ['GET', '~/impressions/00000000-0000-4000-8000-000000000000/since/00000000-0000-4000-8000-000000000000', roles],
+    ['GET', '~/editions/00000000-0000-4000-8000-000000000000/shipped/manual.pdf', roles],
   ];
   it.each(table)('%s %s is for %s only', async (method, path, allowed, body) => {
     expect((await server.ask(undefined, method, path, body)).statusCode).toBe(401);
@@ -596,108 +591,5 @@ describe('images', () => {
     expect(text).toContain('<use href="#ok"/>');
     expect(text).toContain('fill="url(#ok)"');
     expect(settled).toMatchObject({ width: 20, height: 10 });
-  });
-});
-
-describe('publishing', () => {
-  const impression = async (id: string): Promise<Impression> => (await server.ask('publisher', 'GET', `~/impressions/${id}`)).json<Impression>();
-  const ended = ({ state }: Impression): boolean => state !== 'queued' && state !== 'running';
-  const editionNamed = async (name: string): Promise<Edition> => (await server.ask('publisher', 'GET', '~/editions')).json<Edition[]>().find((one) => one.name === name)!;
-  const start = async (edition: string): Promise<Impression> => (await server.ask('publisher', 'POST', `~/editions/${edition}/impressions`)).json<Impression>();
-  const build = async (edition: string): Promise<Impression> => {
-    const { id } = await start(edition);
-    return until(() => impression(id), ended);
-  };
-  beforeAll(() => server.queue.work());
-
-  it('builds in a process of its own, tells how far it is, and keeps what came out', async () => {
-    const heard: LiveEvent[] = [];
-    server.queue.events.on('live', (event) => void heard.push(event));
-    const site = await start((await editionNamed('Tern Help')).id);
-    expect(site).toMatchObject({ number: 1, state: 'queued', person: 'Teo Marsh' });
-    const done = await until(() => impression(site.id), ended);
-    expect(done).toMatchObject({ state: 'done', problems: [], figures: { pages: 126 } });
-    const steps = heard.flatMap((event) => (event.kind === 'impression' && event.id === site.id ? [event.progress.step] : []));
-    expect(steps).toEqual(expect.arrayContaining(['Reading the library', 'Composing', 'Writing pages']));
-    const page = await server.ask('reader', 'GET', `~/impressions/${site.id}/files/site/index.html`);
-    expect(page.headers['content-type']).toBe('text/html; charset=utf-8');
-    expect(page.body).toContain('<h1>Tern Help</h1>');
-    expect((await server.ask('reader', 'GET', `~/impressions/${site.id}/files/site.zip?download=1`)).headers['content-disposition']).toContain('Tern%20Help.zip');
-    for (const path of ['..%2f..%2f..%2fetc%2fpasswd', 'site/../../x', '%2fetc%2fpasswd'])
-      expect([400, 404]).toContain((await server.ask('reader', 'GET', `~/impressions/${site.id}/files/${path}`)).statusCode);
-    const row = await server.services.editions.impressionRow(site.id);
-    expect(row?.inputs['alarms']).toBe(1);
-  });
-
-  it('builds the rest when one topic is bad, and says what it left out', async () => {
-    const edition = await editionNamed('Tern Q Installation Manual');
-    const { text, version } = (await server.ask('writer', 'GET', '~/items/menu-tree')).json<Item>();
-    await server.ask('writer', 'PUT', '~/items/menu-tree', { text: '<reference id="menu-tree"><title>', version });
-    const built = await build(edition.id);
-    expect(built.state).toBe('done');
-    expect(built.problems.map(({ code }) => code)).toEqual(expect.arrayContaining(['xml.not-well-formed', 'topic.missing']));
-    expect(built.problems[0]?.where.item).toBe('menu-tree');
-    const pdf = await readFile(join(server.services.impressionFolder(built.id), 'manual.pdf'));
-    expect(pdf.subarray(0, 5).toString()).toBe('%PDF-');
-    await server.ask('writer', 'PUT', '~/items/menu-tree', { text, version: version + 1 });
-  });
-
-  it('stops a build that is cancelled, and goes on with the next', async () => {
-    const edition = await editionNamed('Tern Q Installation Manual');
-    const first = await start(edition.id);
-    await until(
-      () => impression(first.id),
-      ({ state }) => state === 'running',
-    );
-    expect((await server.ask('publisher', 'POST', `~/impressions/${first.id}/cancel`)).json()).toMatchObject({ state: 'cancelled' });
-    const second = await start(edition.id);
-    expect((await until(() => impression(second.id), ended)).state).toBe('done');
-    expect((await impression(first.id)).state).toBe('cancelled');
-    expect(second.number).toBe(first.number + 1);
-  });
-
-  it('marks builds whose worker is gone as interrupted', async () => {
-    const edition = await editionNamed('Tern Help');
-    const lost = await server.services.editions.createImpression(server.project, edition.id, 'Teo Marsh');
-    await server.services.editions.updateImpression(lost.id, { state: 'running', heartbeatAt: new Date(Date.now() - 60_000) });
-    expect(await server.services.editions.markInterrupted(new Date(Date.now() - 30_000))).toEqual([lost.id]);
-    expect((await impression(lost.id)).state).toBe('interrupted');
-  });
-
-  it('reports an edition whose map is gone', async () => {
-    const edition = (await server.ask('publisher', 'POST', '~/editions', { name: 'Lost', output: 'site', map: 'no-such-map', lens: null })).json<Edition>();
-    const built = await build(edition.id);
-    expect(built.problems.map(({ code }) => code)).toContain('map.missing-map');
-    const folder = server.services.impressionFolder(built.id);
-    expect(existsSync(folder)).toBe(true);
-    expect((await server.ask('publisher', 'DELETE', `~/editions/${edition.id}`)).statusCode).toBe(204);
-    expect(existsSync(folder)).toBe(false);
-  });
-
-  it('names the texts that went into an edition, where they have no name yet', async () => {
-    const revisions = async (id: string) => (await server.ask('reader', 'GET', `~/items/${id}/revisions`)).json<{ note: string }[]>().map(({ note }) => note);
-    const edition = (await server.ask('publisher', 'POST', '~/editions', { name: 'Spring', output: 'site', map: 'help', lens: null })).json<Edition>();
-    for (const [id, note] of [
-      ['set-the-clock', 'Mine'],
-      ['set-the-datum', ''],
-    ]) {
-      const { text, version } = (await server.ask('writer', 'GET', `~/items/${id}`)).json<Item>();
-      await server.ask('writer', 'PUT', `~/items/${id}`, { text: text.replace('<title>', '<title>Now '), version, note });
-    }
-    await build(edition.id);
-    expect((await revisions('set-the-datum'))[0]).toBe('Built into “Spring”');
-    expect((await revisions('set-the-clock'))[0]).toBe('Mine');
-  });
-
-  it('tells only the people of the project', async () => {
-    const address = await server.app.listen({ port: 0, host: '127.0.0.1' });
-    const answer = await fetch(`${address}/api/projects/${server.project}/events`, { headers: { cookie: await server.cookieOf('reader') } });
-    const reader = answer.body!.pipeThrough(new TextDecoderStream()).getReader();
-    await server.queue.announce('00000000-0000-4000-8000-000000000000', { kind: 'item', id: 'elsewhere', version: 1 });
-    await server.queue.announce(server.project, { kind: 'item', id: 'here', version: 2 });
-    let heard = '';
-    while (!heard.includes('"here"')) heard += (await reader.read()).value ?? '';
-    expect(heard).not.toContain('elsewhere');
-    await reader.cancel();
   });
 });

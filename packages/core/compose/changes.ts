@@ -7,7 +7,8 @@ import { allPlaces, type Place, type Publication, type ResolvedElement } from '.
 const isLeaf = (element: Element): boolean =>
   element.children.some((child) => (typeof child === 'string' ? child.trim() !== '' : isElement(child) && isInline(child.name))) || childElements(element).length === 0;
 
-function leaves(element: Element): Element[] {
+/** The blocks of a topic in which no other blocks are. */
+export function leaves(element: Element): Element[] {
   return isLeaf(element) ? [element] : childElements(element).flatMap(leaves);
 }
 

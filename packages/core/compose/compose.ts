@@ -1,4 +1,4 @@
-import { lensKey, type Facet, type Lens } from '../facets/index.ts';
+import { lensKey, openFacets, whenOf, type Facet, type Lens, type OpenFacet } from '../facets/index.ts';
 import { elementOf, shortDescriptionOf, type Item, type Library } from '../library/index.ts';
 import { childNamed, element, lineOf, type Element } from '../markup/index.ts';
 import { problem, type Problem } from '../problems/index.ts';
@@ -12,15 +12,17 @@ import { readFacts } from './facts.ts';
 import { buildIndex } from './indexing.ts';
 import { fillKeys, keyScope, scopeKey, variablesOf, type KeyScope } from './keys.ts';
 import { relatedPlaces, resolveLinks, withRelated, type Standing } from './linking.ts';
-import { captionNumber, numberOf, type Counters } from './number.ts';
+import { counting } from './number.ts';
 import type { Peer, PeerEdition, PeerMap } from './peers.ts';
-import { prepareTopic, type PendingLink, type PreparationContext, type PreparedTopic } from './prepare.ts';
-import type { GlossaryEntry, Listed, Place, PlaceRole, Publication, PublicationFacts, Reason, Target } from './publication.ts';
+import { forThose, prepareTopic, type PendingLink, type PreparationContext, type PreparedTopic } from './prepare.ts';
+import type { GlossaryEntry, Listed, Other, Place, PlaceRole, Publication, PublicationFacts, Reason, Target } from './publication.ts';
 
 export interface Composition {
   readonly library: Library;
   readonly map: string;
   readonly lens?: Lens;
+  /** Facets on which readers decide themselves: what the lens does not drop is kept, and says for whom it is. */
+  readonly open?: readonly string[];
   readonly facets?: readonly Facet[];
   /** The team's own rules, against which every text is checked. */
   readonly rules?: readonly HouseRule[];
@@ -63,21 +65,27 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
   const map = library.item(input.map);
   if (!map?.root || map.kind !== 'map') return { publication: emptyPublication(input.map, map, locale), scope: keyScope([]) };
 
+  const opened = new Map<string, readonly OpenFacet[]>();
+  const openThrough = (through: Lens | undefined): readonly OpenFacet[] => {
+    const known = opened.get(lensKey(through)) ?? openFacets(input.open ?? [], facets, through);
+    opened.set(lensKey(through), known);
+    return known;
+  };
   const choosers = new Map<string, Choose>();
   const chooseThrough = (through: Lens | undefined): Choose => {
-    const known = choosers.get(lensKey(through)) ?? choosing(library, through, facets);
+    const known = choosers.get(lensKey(through)) ?? choosing(library, through, facets, openThrough(through));
     choosers.set(lensKey(through), known);
     return known;
   };
-  const expanded = expandMap(map, { library, lens, facets, rules, locale, chooseThrough });
+  const expanded = expandMap(map, { library, lens, facets, rules, locale, chooseThrough, openThrough });
   problems.push(...expanded.problems);
   why.push(...expanded.why);
 
   const scopeKeys = new Map<KeyScope, string>();
-  const basis = JSON.stringify([facets, rules, variables, [...library.alternates], expanded.peers.map(({ names }) => names)]);
-  const prepare = (root: Element, node: MapNode, anchor: string): PreparedTopic | undefined => {
+  const basis = JSON.stringify([facets, input.open, rules, variables, [...library.alternates], expanded.peers.map(({ names }) => names)]);
+  const prepare = (root: Element, item: string, node: MapNode, anchor: string): PreparedTopic | undefined => {
     const topic = elementOf(root, node.element);
-    if (!topic || node.item === undefined) return undefined;
+    if (!topic) return undefined;
     const scoped = scopeKeys.get(node.scope) ?? scopeKey(node.scope);
     scopeKeys.set(node.scope, scoped);
     const key = `${anchor}\n${node.element ?? ''}\n${lensKey(node.lens)}\n${basis}\n${scoped}`;
@@ -85,8 +93,18 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
     memory.set(root, remembered);
     const known = remembered.get(key);
     if (known && isCurrent(known, library)) return known;
-    const context: PreparationContext = { library, lens: node.lens, facets, rules, scope: node.scope, variables, choose: chooseThrough(node.lens), peers: expanded.peers };
-    const prepared = prepareTopic(topic, node.item, anchor, context);
+    const context: PreparationContext = {
+      library,
+      lens: node.lens,
+      facets,
+      open: openThrough(node.lens),
+      rules,
+      scope: node.scope,
+      variables,
+      choose: chooseThrough(node.lens),
+      peers: expanded.peers,
+    };
+    const prepared = prepareTopic(topic, item, anchor, context);
     remembered.set(key, prepared);
     return prepared;
   };
@@ -99,7 +117,7 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
     return anchor;
   };
 
-  const counters: Counters = { part: 0, chapter: 0, appendix: 0 };
+  const counted = counting(numbering);
   const targets: Record<string, Target> = {};
   const figures: Listed[] = [];
   const tables: Listed[] = [];
@@ -111,26 +129,29 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
   const families: string[][] = [];
   /** Where each item stands, first place first; what an alternate stands in for stands there too. */
   const standing: Standing = { topics: new Map(), branches: new Map(), bases: basesAmong(library) };
-  let perChapter = { number: undefined as string | undefined, figure: 0, table: 0, example: 0 };
 
   const register = (topic: PreparedTopic, { item, base, branches }: MapNode, title: string, number: string | undefined): void => {
     targets[topic.anchor] = { anchor: topic.anchor, place: topic.anchor, kind: 'topic', title, ...(number === undefined ? {} : { number }) };
     standing.branches.set(topic.anchor, branches);
     for (const id of new Set([item, base])) if (id !== undefined) standing.topics.set(id, [...(standing.topics.get(id) ?? []), topic]);
+    collect(topic, topic.anchor);
+  };
+
+  /** @param place on whose page it stands */
+  const collect = (topic: PreparedTopic, place: string): void => {
     for (const landmark of topic.landmarks) {
-      let counted = landmark.number;
+      let { number } = landmark;
       if ((landmark.kind === 'figure' || landmark.kind === 'table' || (landmark.kind === 'example' && numbering.examples)) && landmark.title.length > 0) {
-        const count = (perChapter[landmark.kind] += 1);
-        counted = captionNumber(perChapter.number, count, numbering);
+        number = counted.caption(landmark.kind);
         const list = { figure: figures, table: tables, example: undefined }[landmark.kind];
-        list?.push({ anchor: landmark.anchor, number: counted ?? '', title: landmark.title });
+        list?.push({ anchor: landmark.anchor, number: number ?? '', title: landmark.title });
       }
       targets[landmark.anchor] = {
         anchor: landmark.anchor,
-        place: topic.anchor,
+        place,
         kind: landmark.kind,
         title: lineOf(element('title', {}, landmark.title)),
-        ...(counted === undefined ? {} : { number: counted }),
+        ...(number === undefined ? {} : { number }),
       };
     }
     for (const id of topic.assets) assets.add(id);
@@ -138,13 +159,6 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
     indexTerms.push(...topic.indexTerms);
     problems.push(...topic.problems);
     why.push(...topic.why);
-  };
-
-  const numbered = (role: PlaceRole, level: number, parent: string | undefined, ordinal: number): string | undefined => {
-    const number = numberOf(role, level, parent, ordinal, counters, numbering);
-    const goesOn = numbering.captions === 'throughout' ? perChapter : { figure: 0, table: 0, example: 0 };
-    if (level <= 1) perChapter = { ...goesOn, number: role === 'part' ? undefined : number };
-    return number;
   };
 
   const placeNodes = (nodes: readonly MapNode[], level: number, parent: string | undefined): Place[] => {
@@ -167,13 +181,13 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
       }
       const own = node.role === 'part' ? 0 : Math.max(1, level);
       const anchor = anchorNamed(nameIn(node.branches, node.base ?? slug(node.title ? lineOf(element('title', {}, node.title)) : node.role)));
-      const prepared = source?.root ? prepare(source.root, node, anchor) : undefined;
+      const prepared = source?.root ? prepare(source.root, source.id, node, anchor) : undefined;
       if (prepared?.dropped) {
         why.push(...prepared.why, ...prepared.why.slice(0, 1).map((reason) => ({ ...reason, origin: node.origin })));
         return placeNodes(node.children, level, parent);
       }
       if (node.role === 'section' && isListed(node)) ordinal += 1;
-      const number = node.role === 'section' && !isListed(node) ? undefined : numbered(node.role, own, parent, ordinal);
+      const number = node.role === 'section' && !isListed(node) ? undefined : counted.place(node.role, own, parent, ordinal);
       if (source && !prepared) {
         problems.push(problem('error', 'topic.missing', `The topic “${node.item}” has no nested topic “${node.element}”. It is left out.`, node.origin));
         return [];
@@ -182,12 +196,14 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
     });
   };
 
-  const makePlace = (node: MapNode, prepared: PreparedTopic | undefined, anchor: string, level: number, number: string | undefined): Place => {
+  const makePlace = (node: MapNode, prepared: PreparedTopic | undefined, anchor: string, level: number, number: string | undefined, isNested = false): Place => {
     const ownTitle = prepared && childNamed(prepared.content, 'title', 'glossterm');
     const title = ownTitle?.children ?? node.title ?? listTitle(node.role, locale);
     const label = lineOf(element('title', {}, node.title ?? title));
+    const when = node.conditions.flatMap((attributes) => whenOf(attributes, openThrough(node.lens)) ?? []);
     if (prepared && node.item !== undefined) register(prepared, node, lineOf(element('title', {}, title)) || label, number);
     else targets[anchor] = { anchor, place: anchor, kind: 'topic', title: label, ...(number === undefined ? {} : { number }) };
+    const others = othersAt(node, anchor);
     if (prepared && node.role === 'glossaryentry') glossary.push({ anchor, term: label, content: prepared.content });
     const nestedPlaces = (prepared?.nested ?? []).map((inner, index) => nestedPlace(inner, node, level + 1, number, index + 1));
     const below = placeNodes(node.children, level + 1, number);
@@ -202,22 +218,43 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
       entry: node.origin,
       joins: node.joins,
       hasHeading: node.hasHeading,
+      isNested,
       inContents: isListed(node) && node.role !== 'glossaryentry',
       shortDescription: prepared ? shortDescriptionOf(prepared.content) : '',
       origin: prepared ? prepared.content.origin : node.origin,
       related: [],
       children: [...nestedPlaces, ...below],
       ...(number === undefined ? {} : { number }),
+      ...(when.length === 0 ? {} : { when }),
+      ...(others.length === 0 ? {} : { others }),
+      ...(node.when ? { otherwise: node.when } : {}),
       ...(prepared ? { content: prepared.content } : {}),
     };
   };
 
+  /** What some readers get in the place of the topic; links to its parts lead to those of the topic. */
+  const othersAt = (node: MapNode, base: string): Other[] =>
+    node.others.flatMap(({ id, when }) => {
+      const root = library.item(id)?.root;
+      const anchor = root ? anchorNamed(nameIn(node.branches, id)) : base;
+      const prepared = root && prepare(root, id, node, anchor);
+      if (!prepared || prepared.dropped) return [];
+      standing.topics.set(id, [...(standing.topics.get(id) ?? []), prepared]);
+      standing.branches.set(anchor, node.branches);
+      for (const { content } of prepared.nested) problems.push(problem('warning', 'alternate.inner', 'A topic inside an alternate is left out where readers choose.', content.origin));
+      targets[anchor] = { anchor, place: base, kind: 'topic', title: lineOf(childNamed(prepared.content, 'title', 'glossterm') ?? element('title')) };
+      collect(prepared, base);
+      const title = childNamed(prepared.content, 'title', 'glossterm')?.children ?? node.title ?? [];
+      const label = lineOf(element('title', {}, node.title ?? title));
+      return [{ anchor, title, label, shortDescription: shortDescriptionOf(prepared.content), origin: prepared.content.origin, content: forThose(prepared.content, when) }];
+    });
+
   const nestedPlace = (topic: PreparedTopic, node: MapNode, level: number, parent: string | undefined, ordinal: number): Place => {
-    const number = numbered('section', level, parent, ordinal);
-    const inner = { ...node, role: 'section' as const, joins: node.joinsNested, hasHeading: true, children: [] };
-    const { title: _mapTitle, ...untitled } = inner;
+    const number = counted.place('section', level, parent, ordinal);
+    const inner = { ...node, role: 'section' as const, joins: node.joinsNested, hasHeading: true, children: [], others: [] };
+    const { title: _mapTitle, when, ...untitled } = inner;
     usedAnchors.add(topic.anchor);
-    return makePlace(untitled, topic, topic.anchor, level, number);
+    return makePlace(untitled, { ...topic, content: forThose(topic.content, when) }, topic.anchor, level, number, true);
   };
 
   const places = placeNodes(withKeys(expanded.nodes, variables), 1, undefined);
@@ -239,6 +276,8 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
     targets,
     links,
     assets: [...assets],
+    open: openThrough(lens),
+    numbering,
     problems: distinct(problems),
     why,
   };
@@ -263,7 +302,23 @@ const isListed = ({ inContents, hasHeading }: MapNode): boolean => inContents &&
 function emptyPublication(id: string, map: Item | undefined, locale: string): Publication {
   const facts = readFacts(element('map'));
   const missing = problem('error', 'map.missing-map', `The map “${id}” ${map ? 'cannot be read' : 'is not in the library'}.`, { item: id });
-  return { facts, locale, variables: {}, places: [], figures: [], tables: [], index: [], glossary: [], targets: {}, links: {}, assets: [], problems: [...(map?.problems ?? []), missing], why: [] };
+  return {
+    facts,
+    locale,
+    variables: {},
+    places: [],
+    figures: [],
+    tables: [],
+    index: [],
+    glossary: [],
+    targets: {},
+    links: {},
+    assets: [],
+    open: [],
+    numbering: usualNumbering,
+    problems: [...(map?.problems ?? []), missing],
+    why: [],
+  };
 }
 
 function withDelivery(lens: Lens | undefined, targets: readonly string[] | undefined): Lens | undefined {

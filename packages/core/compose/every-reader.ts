@@ -64,7 +64,7 @@ export function checkEveryReader({ library, map, facets, lens, variables = {} }:
     const root = node.item === undefined ? undefined : library.item(node.item)?.root;
     const found = root && elementOf(root, node.element);
     if (!found || node.item === undefined) continue;
-    const topic = prepareTopic(found, node.item, node.item, { library, lens: node.lens, facets, rules: [], scope: node.scope, variables, choose, peers });
+    const topic = prepareTopic(found, node.item, node.item, { library, lens: node.lens, facets, open: [], rules: [], scope: node.scope, variables, choose, peers });
     prepared.set(node, topic);
     noteAll(topic.content, used);
   }

@@ -1,10 +1,10 @@
-import { facetValuesOf, judge, type Facet, type Lens } from '../facets/index.ts';
+import { facetValuesOf, judge, type Facet, type Lens, type OpenFacet, type When } from '../facets/index.ts';
 import { basesOf, definitionOf, isA, labelOf } from '../grammar/index.ts';
 import { checkItem, namesIn, readReference, suits, type Item, type Library } from '../library/index.ts';
 import { childElements, childNamed, isElement, lineOf, type Attributes, type Element, type Node } from '../markup/index.ts';
 import { atItem, problem, type Path, type Problem } from '../problems/index.ts';
 import type { HouseRule } from '../rules/index.ts';
-import type { Choose } from './alternates.ts';
+import type { Choice, Choose } from './alternates.ts';
 import { branchesOf, scopesIn, type Branch } from './branches.ts';
 import { defineKeys, keyScope, type KeyScope } from './keys.ts';
 import type { PeerMap } from './peers.ts';
@@ -17,6 +17,9 @@ export interface MapNode {
   readonly item?: string;
   /** What the map names: another item where an alternate stands in for it. */
   readonly base?: string;
+  /** Who gets it rather than one of the others, where readers decide; and what those get. */
+  readonly when?: When;
+  readonly others: Choice['others'];
   readonly element?: string;
   /** The map's own title for the place. */
   readonly title?: readonly Node[];
@@ -83,6 +86,8 @@ export interface Expansion {
   readonly locale?: string;
   /** Chooses among topics and their alternates, through the lens of a branch; only bases where it is not given. */
   readonly chooseThrough?: (lens: Lens | undefined) => Choose;
+  /** On which readers decide themselves, through the lens of a branch. */
+  readonly openThrough?: (lens: Lens | undefined) => readonly OpenFacet[];
 }
 
 /** Where the reading of a map is. */
@@ -105,7 +110,7 @@ interface Around {
 const deepest = 1000;
 
 /** Expands a map with its sub-maps into places, drops what the lens drops, parts it into branches, chooses alternates, and gathers keys and relationship tables. */
-export function expandMap(map: Item, { library, lens: outermost, facets, rules = [], locale = 'en', chooseThrough }: Expansion): ExpandedMap {
+export function expandMap(map: Item, { library, lens: outermost, facets, rules = [], locale = 'en', chooseThrough, openThrough = () => [] }: Expansion): ExpandedMap {
   const problems: Problem[] = [];
   const why: Reason[] = [];
   const relations: Relation[] = [];
@@ -213,6 +218,7 @@ export function expandMap(map: Item, { library, lens: outermost, facets, rules =
       lens,
       branches,
       children,
+      others: [],
       ...(title ? { title } : {}),
     };
     if (href === undefined) {
@@ -221,8 +227,8 @@ export function expandMap(map: Item, { library, lens: outermost, facets, rules =
       return [base];
     }
     if (reference?.kind === 'item') {
-      const chosen = choose(reference.id, lens, origin);
-      return [{ ...base, item: chosen, base: reference.id, ...(reference.element === undefined ? {} : { element: reference.element }) }];
+      const { id: chosen, others = [], when } = choose(reference.id, lens, origin) ?? { id: reference.id };
+      return [{ ...base, item: chosen, base: reference.id, others, ...(when ? { when } : {}), ...(reference.element === undefined ? {} : { element: reference.element }) }];
     }
     if (element.attributes['scope'] !== 'external' && element.attributes['scope'] !== 'peer') {
       report(problem('error', 'map.missing-topic', `The map names “${href}”, which is not in the library. It is left out.`, origin));
@@ -230,16 +236,16 @@ export function expandMap(map: Item, { library, lens: outermost, facets, rules =
     return children;
   };
 
-  const choose = (id: string, lens: Lens | undefined, origin: Origin): string => {
+  const choose = (id: string, lens: Lens | undefined, origin: Origin): Choice | undefined => {
     const choice = chooseThrough?.(lens)(id);
-    if (!choice) return id;
-    problems.push(...choice.problems);
-    if (choice.alternate) why.push({ kind: 'alternate', origin, detail: `${choice.id} stands in for ${id}` });
-    return choice.id;
+    problems.push(...(choice?.problems ?? []));
+    if (choice?.alternate) why.push({ kind: 'alternate', origin, detail: `${choice.id} stands in for ${id}` });
+    return choice;
   };
 
   const defineAt = (scope: KeyScope, element: Element, origin: Origin, { depth, lens }: Around): void => {
-    for (const key of defineKeys(scope, element, origin, depth, (definition) => suits(definition, locale, lens, facets)))
+    const open = openThrough(lens);
+    for (const key of defineKeys(scope, element, origin, depth, (definition) => suits(definition, locale, lens, facets, open)))
       report(problem('warning', 'key.twice', `The variable “${key}” is defined twice in this map for the same readers. The first definition holds.`, origin));
   };
 

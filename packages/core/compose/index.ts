@@ -5,6 +5,8 @@
  */
 export { compose, composeMemory, type ComposeMemory, type Composition } from './compose.ts';
 export { appearances, whyDropped, type Appearance } from './appearing.ts';
+export { counting, type Captioned, type Counting } from './number.ts';
+export { comparePages, pageTexts, wordsIn, type PageChange, type PageText } from './page-texts.ts';
 export { standingOf } from './why.ts';
 export { checkEveryReader, type EveryReaderInput } from './every-reader.ts';
 export { expandMap, withoutHeading, type MapNode } from './expand.ts';

@@ -1,3 +1,4 @@
+import type { When } from '../facets/index.ts';
 import { isElement, type Element, type Node } from '../markup/index.ts';
 import { problem, type Problem } from '../problems/index.ts';
 import type { IndexEntry, IndexGroup, ResolvedElement } from './publication.ts';
@@ -5,7 +6,7 @@ import type { IndexEntry, IndexGroup, ResolvedElement } from './publication.ts';
 interface Draft {
   readonly term: string;
   readonly sortKey: string;
-  readonly locators: { anchor: string; until?: string }[];
+  readonly locators: { anchor: string; when?: readonly When[]; until?: string }[];
   readonly see: string[];
   readonly seeAlso: string[];
   readonly entries: Map<string, Draft>;
@@ -36,7 +37,7 @@ function seeText(target: Element): string {
  */
 export function buildIndex(terms: readonly { anchor: string; term: ResolvedElement }[], locale: string): { groups: IndexGroup[]; problems: Problem[] } {
   const root = new Map<string, Draft>();
-  const open = new Map<string, { locator: { anchor: string; until?: string }; term: ResolvedElement; text: string }>();
+  const open = new Map<string, { locator: Draft['locators'][number]; term: ResolvedElement; text: string }>();
   const problems: Problem[] = [];
 
   const add = (term: Element, into: Map<string, Draft>, anchor: string, source: ResolvedElement): void => {
@@ -61,7 +62,7 @@ export function buildIndex(terms: readonly { anchor: string; term: ResolvedEleme
     for (const also of alsos) if (!draft.seeAlso.includes(seeText(also))) draft.seeAlso.push(seeText(also));
     for (const sub of inner) add(sub, draft.entries, anchor, source);
     if (inner.length === 0 && sees.length === 0) {
-      const locator: { anchor: string; until?: string } = { anchor };
+      const locator: Draft['locators'][number] = source.when ? { anchor, when: source.when } : { anchor };
       draft.locators.push(locator);
       if (term.attributes['start'] !== undefined) open.set(term.attributes['start'], { locator, term: source, text });
     }

@@ -1,5 +1,7 @@
 import { element, isElement, lineOf, type Element, type Node } from '../markup/index.ts';
+import type { ValuesByFacet, When } from '../facets/index.ts';
 import { definitionsOf, type KeyDefinition } from '../library/index.ts';
+import { firstThatHolds } from './alternates.ts';
 import type { Origin } from './publication.ts';
 
 /** A definition where it stands. */
@@ -9,6 +11,8 @@ export interface DefinedKey extends KeyDefinition {
   readonly depth: number;
   /** How closely it suits those for whom the map is composed; -1 where it is not for all of them. */
   readonly match: number;
+  /** Definitions of the same map that suit closer those who have chosen so, the closest first. */
+  readonly closer: readonly (DefinedKey & { readonly all: ValuesByFacet })[];
 }
 
 /** The keys that hold in one branch of the map. */
@@ -31,16 +35,36 @@ export function keyScope(names: readonly string[], parent?: KeyScope): KeyScope 
  * @param suits how closely a definition does; undefined where it is not meant at all
  * @returns keys that are defined twice in one map for the same readers
  */
-export function defineKeys(scope: KeyScope, reference: Element, origin: Origin, depth: number, suits: (definition: KeyDefinition) => number | undefined): string[] {
-  return definitionsOf(reference).flatMap((definition) => {
-    const match = suits(definition);
-    if (match === undefined) return [];
-    const known = scope.definitions.get(definition.key);
+export function defineKeys(
+  scope: KeyScope,
+  reference: Element,
+  origin: Origin,
+  depth: number,
+  suits: (definition: KeyDefinition) => { readonly match: number; readonly all: ValuesByFacet } | undefined,
+): string[] {
+  return definitionsOf(reference).flatMap((found) => {
+    const suiting = suits(found);
+    if (suiting === undefined) return [];
+    const { match, all } = suiting;
+    const definition: DefinedKey = { ...found, origin, depth, match, closer: [] };
+    const known = scope.definitions.get(found.key);
     const isOfOneMap = known?.origin.item === origin.item;
-    if (!known || depth < known.depth || (isOfOneMap && match > known.match)) scope.definitions.set(definition.key, { ...definition, origin, depth, match });
+    const depends = match > 0 && Object.keys(all).length > 0;
+    const hold = (one: DefinedKey, closer: DefinedKey['closer']): void =>
+      void scope.definitions.set(found.key, { ...one, closer: closer.filter((other) => other.match > one.match).toSorted((a, b) => b.match - a.match) });
+    if (!known || depth < known.depth) hold(depends ? { ...definition, match: -1 } : definition, depends ? [{ ...definition, all }] : []);
+    else if (isOfOneMap && depends) hold(known, [...known.closer, { ...definition, all }]);
+    else if (isOfOneMap && match > known.match) hold(definition, known.closer);
     const isAnother = known && isOfOneMap && known.origin.path.join() !== origin.path.join();
-    return isAnother && match === known.match && match >= 0 ? [definition.key] : [];
+    return isAnother && !depends && match === known.match && match >= 0 ? [found.key] : [];
   });
+}
+
+/** What a key gives: to everybody, or what readers get instead who have chosen so, and what the others get. */
+export function givenBy({ closer, ...definition }: DefinedKey): readonly { readonly definition: KeyDefinition & { readonly origin: Origin }; readonly when?: When }[] {
+  if (closer.length === 0) return [{ definition }];
+  const others = firstThatHolds(closer.map((one) => ({ definition: one, all: one.all })));
+  return [...others, { definition, when: { unless: closer.map(({ all }) => all) } }];
 }
 
 /**
@@ -66,7 +90,7 @@ function lookUpInside(scope: KeyScope, key: string): DefinedKey | undefined {
 export const scopeKey = (scope: KeyScope): string => `${scope.parent ? scopeKey(scope.parent) : ''}|${insideKey(scope)}`;
 
 const insideKey = (scope: KeyScope): string =>
-  JSON.stringify([[...scope.definitions.values()].map(({ key, href, text }) => [key, href, text]), scope.children.map((child) => [child.names, insideKey(child)])]);
+  JSON.stringify([[...scope.definitions.values()].map(({ key, href, text, closer }) => [key, href, text, closer]), scope.children.map((child) => [child.names, insideKey(child)])]);
 
 /** Nodes of a map in which every empty phrase with a key shows what the key gives; one that uses itself shows nothing. */
 export function fillKeys(nodes: readonly Node[], scope: KeyScope, variables: Readonly<Record<string, string>>, open: readonly string[] = []): Node[] {

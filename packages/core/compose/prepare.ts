@@ -1,11 +1,11 @@
-import { judge, withLookWords, type Facet, type Lens } from '../facets/index.ts';
+import { judge, whenOf, withLookWords, type Facet, type Lens, type OpenFacet, type When } from '../facets/index.ts';
 import { definitionOf, isA, isTopic, labelOf } from '../grammar/index.ts';
 import { borrowedRun, checkItem, elementOf, mergeAttributes, readReference, type FoundElement, type Item, type Library, type Reference } from '../library/index.ts';
 import { childNamed, isElement, joinTexts, lineOf, type Attributes, type Element, type Node } from '../markup/index.ts';
 import { atItem, problem, type Path, type Problem } from '../problems/index.ts';
 import type { HouseRule } from '../rules/index.ts';
-import type { Choose } from './alternates.ts';
-import { lookUpKey, type KeyScope } from './keys.ts';
+import type { Choice, Choose } from './alternates.ts';
+import { givenBy, lookUpKey, type KeyScope } from './keys.ts';
 import { readPeerKey, type PeerKey, type PeerMap } from './peers.ts';
 import type { Origin, Reason, ResolvedElement, TargetKind } from './publication.ts';
 
@@ -50,6 +50,8 @@ export interface PreparationContext {
   readonly library: Library;
   readonly lens: Lens | undefined;
   readonly facets: readonly Facet[];
+  /** On which readers decide themselves, without what the lens drops. */
+  readonly open: readonly OpenFacet[];
   readonly rules: readonly HouseRule[];
   readonly scope: KeyScope;
   /** Texts that an edition sets for keys; they go before every definition. */
@@ -126,13 +128,16 @@ export function prepareTopic(topic: FoundElement, item: string, anchor: string, 
     const children = joinTexts(variable ?? resolveNodes(element.children, inner));
     const own = anchorFor(element.name, attributes, children, spot);
     const link = linkFor(element.name, attributes, origin, spot);
-    const asset = assetFor(element.name, attributes, origin, spot);
+    const when = whenOf(attributes, context.open);
+    const files = assetsFor(element.name, attributes, origin, spot);
+    const [file] = files;
     const resolved: { -readonly [Key in keyof ResolvedElement]: ResolvedElement[Key] } = {
       name: element.name,
-      attributes: asset === undefined ? attributes : { ...attributes, href: asset },
+      attributes: file === undefined ? attributes : { ...attributes, href: file.href },
       children,
       origin,
     };
+    if (when) resolved.when = [when];
     if (own !== undefined) resolved.anchor = own;
     if (link !== undefined) resolved.link = link;
     if (verdict.marked) {
@@ -140,7 +145,7 @@ export function prepareTopic(topic: FoundElement, item: string, anchor: string, 
       resolved.children = withLookWords(resolved, verdict.marked).children;
     }
     if (element.name === 'indexterm' && own !== undefined && spot.gathered !== true) indexTerms.push({ anchor: own, term: resolved });
-    return [resolved];
+    return files.length < 2 ? [resolved] : files.map(({ href, when: chosen }) => forThose({ ...resolved, attributes: { ...attributes, href } }, chosen));
   };
 
   const borrow = (element: Element, attributes: Attributes, spot: Spot): ResolvedElement[] => {
@@ -149,12 +154,18 @@ export function prepareTopic(topic: FoundElement, item: string, anchor: string, 
     const reference = href === undefined ? keyTarget(attributes['conkeyref']!) : readReference(href, spot.item);
     const source = href ?? attributes['conkeyref']!;
 
-    const lender = reference?.kind === 'item' ? lenderOf(reference) : undefined;
-    if (reference?.kind !== 'item' || !lender?.root) {
+    const lenders = reference?.kind === 'item' ? lendersOf(reference) : [];
+    if (reference?.kind !== 'item' || lenders.length === 0) {
       problems.push(problem('error', 'borrow.missing', `The passage “${source}” cannot be borrowed: there is no such topic.`, where));
       return [];
     }
-    const found = elementOf(lender.root, reference.element);
+    return lenders.flatMap(({ lender, root, when }) => borrowFrom(lender, root, reference, element, attributes, spot).map((passage) => forThose(passage, when)));
+  };
+
+  const borrowFrom = (lender: Item, root: Element, reference: Reference & { readonly kind: 'item' }, element: Element, attributes: Attributes, spot: Spot): ResolvedElement[] => {
+    const where = { item: spot.item, path: spot.path };
+    const source = attributes['conref'] ?? attributes['conkeyref']!;
+    const found = elementOf(root, reference.element);
     if (!found) {
       problems.push(problem('error', 'borrow.missing', `The passage “${source}” cannot be borrowed: the topic has no element with that id.`, where));
       return [];
@@ -169,7 +180,7 @@ export function prepareTopic(topic: FoundElement, item: string, anchor: string, 
       return [];
     }
     why.push({ kind: 'borrowed', origin: where, detail: source, from: { item: lender.id, path: found.path } });
-    const run = borrowedRun(lender.root, found, attributes['conrefend'], lender.id);
+    const run = borrowedRun(root, found, attributes['conrefend'], lender.id);
     return run.flatMap(({ element: passage, path }, index) => {
       const inner: Spot = { item: lender.id, path, borrowing: [...spot.borrowing, key], keys: spot.keys };
       return resolveElement(passage, inner, index === 0 ? mergeAttributes(attributes, passage.attributes) : passage.attributes);
@@ -182,16 +193,28 @@ export function prepareTopic(topic: FoundElement, item: string, anchor: string, 
     if (id !== item) lenders.set(id, read?.root);
     return read;
   };
-  /** An alternate of the lender lends, where it has that element too. */
-  const lenderOf = ({ id, element }: Reference & { readonly kind: 'item' }): Item | undefined => {
-    const chosen = choose(id);
-    const other = chosen === id ? undefined : readItem(chosen);
-    return other?.root && elementOf(other.root, element) ? other : readItem(id);
+  /** Alternates of the lender lend, where they have that element too. */
+  const lendersOf = ({ id, element }: Reference & { readonly kind: 'item' }): { readonly lender: Item; readonly root: Element; readonly when?: When }[] => {
+    const having = (one: string): { lender: Item; root: Element } | undefined => {
+      const lender = readItem(one);
+      return lender?.root && elementOf(lender.root, element) ? { lender, root: lender.root } : undefined;
+    };
+    const { id: taken, others, when } = choose(id);
+    const closer = others.flatMap((other) => {
+      const lending = having(other.id);
+      return lending ? [{ ...lending, when: other.when }] : [];
+    });
+    const base = readItem(id);
+    const rest = (taken === id ? undefined : having(taken)) ?? (base?.root && { lender: base, root: base.root });
+    if (!rest) return closer;
+    // Those whose alternate has no such element get that of the others.
+    const without: When = { unless: closer.flatMap((one) => (one.when.all ? [one.when.all] : [])) };
+    return [...closer, closer.length === 0 ? rest : { ...rest, when: closer.length === others.length && when ? when : without }];
   };
-  const choose = (id: string): string => {
+  const choose = (id: string): Choice => {
     const choice = context.choose(id);
     problems.push(...choice.problems);
-    return choice.id;
+    return choice;
   };
 
   const keyTarget = (keyref: string): Reference | undefined => {
@@ -221,13 +244,21 @@ export function prepareTopic(topic: FoundElement, item: string, anchor: string, 
       return [`[${key}]`];
     }
     why.push({ kind: 'replaced', origin: where, detail: key });
-    if (definition.text) return resolveNodes(definition.text, { ...definition.origin, borrowing: spot.borrowing, keys: [...spot.keys, key] });
-    return element.children.length > 0 ? undefined : titleOfKeyTarget(definition.href, definition.origin.item);
+    const given = givenBy(definition);
+    const wordsOf = ({ text, href, origin }: (typeof given)[number]['definition']): Node[] | undefined => {
+      if (text) return resolveNodes(text, { ...origin, borrowing: spot.borrowing, keys: [...spot.keys, key] });
+      return element.children.length > 0 ? undefined : titleOfKeyTarget(href, origin.item);
+    };
+    if (given.length === 1) return wordsOf(definition);
+    return given.flatMap(({ definition: one, when }) => {
+      const words = wordsOf(one);
+      return words ? [forThose({ name: 'ph', attributes: {}, children: words, origin: where }, when)] : [];
+    });
   };
 
   const titleOfKeyTarget = (href: string | undefined, from: string): Node[] => {
     const reference = href === undefined ? undefined : readReference(href, from);
-    const root = reference?.kind === 'item' ? readItem(choose(reference.id))?.root : undefined;
+    const root = reference?.kind === 'item' ? readItem(choose(reference.id).id)?.root : undefined;
     const title = root && childNamed(root, 'title', 'glossterm');
     return title ? [lineOf(title)] : href === undefined ? [] : [href];
   };
@@ -275,21 +306,32 @@ export function prepareTopic(topic: FoundElement, item: string, anchor: string, 
     return key;
   };
 
-  const assetFor = (name: string, attributes: Attributes, origin: Origin, spot: Spot): string | undefined => {
+  /** The files that an element shows: one, or one for each of those readers who get another; none where it shows no file. */
+  const assetsFor = (name: string, attributes: Attributes, origin: Origin, spot: Spot): { readonly href: string; readonly when?: When | undefined }[] => {
     const isFile = name === 'image' || name === 'object' || (name === 'param' && attributes['valuetype'] === 'ref');
-    if (!isFile) return undefined;
+    if (!isFile) return [];
     const href = attributes[name === 'object' ? 'data' : name === 'param' ? 'value' : 'href'];
     const reference = attributes['keyref'] === undefined ? undefined : keyTarget(attributes['keyref']);
     const named = reference ?? (href === undefined ? undefined : readReference(href, spot.item));
-    const target = named?.kind === 'asset' ? { ...named, id: choose(named.id) } : named;
-    if (target?.kind === 'asset') lookedFor.set(target.id, context.library.asset(target.id) !== undefined);
-    if (target?.kind === 'asset' && lookedFor.get(target.id) === true) {
-      assets.add(target.id);
-      return `asset:${target.id}`;
+    if (named?.kind === 'external') return [{ href: named.href }];
+    const missing = (): void =>
+      void problems.push(
+        problem('error', 'image.missing', `The ${name === 'object' ? 'file' : 'image'} “${href ?? attributes['keyref'] ?? ''}” is not in the library. A mark stands in its place.`, origin),
+      );
+    const shown = (id: string): string => {
+      const isThere = context.library.asset(id) !== undefined;
+      lookedFor.set(id, isThere);
+      if (isThere) assets.add(id);
+      else missing();
+      return isThere ? `asset:${id}` : '';
+    };
+    if (named?.kind !== 'asset') {
+      missing();
+      return [{ href: '' }];
     }
-    if (target?.kind === 'external') return target.href;
-    problems.push(problem('error', 'image.missing', `The ${name === 'object' ? 'file' : 'image'} “${href ?? attributes['keyref'] ?? ''}” is not in the library. A mark stands in its place.`, origin));
-    return '';
+    const { id, others, when } = choose(named.id);
+    // Of a video the first only: what is for others would have to be another player.
+    return [...(name === 'image' ? others.map((other) => ({ href: shown(other.id), when: other.when })) : []), { href: shown(id), when: name === 'image' ? when : undefined }];
   };
 
   const found = context.library.item(item);
@@ -298,6 +340,9 @@ export function prepareTopic(topic: FoundElement, item: string, anchor: string, 
   const root = content ?? { name: topic.element.name, attributes: topic.element.attributes, children: [], origin: { item, path: topic.path }, anchor };
   return { content: root, dropped: content === undefined, anchor, anchors, landmarks, links, indexTerms, assets, problems, why, lenders, lookedFor, nested };
 }
+
+/** What is for those alone who have chosen so. */
+export const forThose = (element: ResolvedElement, when: When | undefined): ResolvedElement => (when ? { ...element, when: [...(element.when ?? []), when] } : element);
 
 /** Those that are counted by their titles. */
 const isCaptioned = (kind: TargetKind): boolean => kind === 'figure' || kind === 'table' || kind === 'example';

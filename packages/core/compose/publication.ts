@@ -1,6 +1,7 @@
-import type { MarkLook } from '../facets/index.ts';
+import type { MarkLook, OpenFacet, When } from '../facets/index.ts';
 import type { Element, Node } from '../markup/index.ts';
 import type { Path, Problem } from '../problems/index.ts';
+import type { Numbering } from '../styles/index.ts';
 
 /** The source from which something in a publication came, through borrowing. */
 export interface Origin {
@@ -17,12 +18,19 @@ export interface ResolvedElement extends Element {
   readonly link?: string;
   /** How it looks, where the lens marks it; words before and after it stand in the content. */
   readonly marked?: MarkLook;
+  /** Who gets it, as far as readers decide: all of this must hold for them. */
+  readonly when?: readonly When[];
   /** Before or after it stood something earlier that is gone. */
   readonly gone?: 'before' | 'after';
 }
 
 export type PlaceRole =
   'part' | 'chapter' | 'appendix' | 'preface' | 'notices' | 'frontmatter' | 'backmatter' | 'section' | 'glossaryentry' | 'toc' | 'figurelist' | 'tablelist' | 'glossarylist' | 'indexlist';
+
+/** An alternate that some readers get in the place of a topic. */
+export interface Other extends Pick<Place, 'anchor' | 'title' | 'label' | 'shortDescription' | 'origin'> {
+  readonly content: ResolvedElement;
+}
 
 /** One heading of the publication with what stands under it. */
 export interface Place {
@@ -41,9 +49,17 @@ export interface Place {
   readonly joins: boolean;
   /** Without a heading its text goes on where that of the place above ends. */
   readonly hasHeading: boolean;
+  /** Whether its topic is nested in that of the place above. */
+  readonly isNested: boolean;
   /** The entry of the map that puts it there. */
   readonly entry: Origin;
   readonly shortDescription: string;
+  /** Who gets it, as far as readers decide; whether its topic is for them stands in that. */
+  readonly when?: readonly When[];
+  /** What those get in its place who have chosen so. */
+  readonly others?: readonly Other[];
+  /** Who gets the topic rather than one of the others. */
+  readonly otherwise?: When;
   /** The topic with its title and body; absent for a heading without a topic and for lists. */
   readonly content?: ResolvedElement;
   readonly origin: Origin;
@@ -90,6 +106,8 @@ export interface Listed {
 
 export interface IndexLocator {
   readonly anchor: string;
+  /** Who finds it, where that is not everybody who gets what it leads to. */
+  readonly when?: readonly When[];
   /** Where a range ends. */
   readonly until?: string;
 }
@@ -151,6 +169,9 @@ export interface Publication {
   readonly links: Readonly<Record<string, ResolvedLink>>;
   /** Ids of the images and other files that it shows. */
   readonly assets: readonly string[];
+  /** On which its readers decide themselves. */
+  readonly open: readonly OpenFacet[];
+  readonly numbering: Numbering;
   readonly problems: readonly Problem[];
   readonly why: readonly Reason[];
 }

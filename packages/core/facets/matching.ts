@@ -1,6 +1,7 @@
 import type { Attributes } from '../markup/index.ts';
 import { judge } from './deciding.ts';
 import { facetValuesOf, type Facet, type Lens } from './lens.ts';
+import { allOf, type OpenFacet, type ValuesByFacet } from './open.ts';
 import { readersOf, readerSpace } from './readers.ts';
 
 /** Says nothing about readers: it suits all of them. */
@@ -15,13 +16,24 @@ const countBits = (bits: bigint): number => bits.toString(2).replaceAll('0', '')
  * @param facets the lists; a value in no list suits nobody as a whole
  */
 export function matchOf(attributes: Attributes, lens: Lens | undefined, facets: readonly Facet[]): number {
+  return openMatchOf(attributes, lens, facets, []).match;
+}
+
+/** The same where readers decide on some facets: with what they may have at most, so that it is for all of them. */
+export function openMatchOf(attributes: Attributes, lens: Lens | undefined, facets: readonly Facet[], left: readonly OpenFacet[]): { readonly match: number; readonly all: ValuesByFacet } {
+  const all = allOf(attributes, left);
+  return { match: matchWith(attributes, lens, facets, all), all };
+}
+
+/** @param depending facets that readers decide on count as covered */
+function matchWith(attributes: Attributes, lens: Lens | undefined, facets: readonly Facet[], depending: ValuesByFacet): number {
   const named = facetValuesOf(attributes);
   if (named.size === 0) return forEverybody;
   if (!judge(attributes, lens, facets).kept) return notForAll;
   const used = new Map([...named].map(([facet, values]) => [facet, new Set(values)]));
   const open = readerSpace(facets, used, lens);
   const readers = readersOf(attributes, open);
-  for (const [facet, { all }] of open) if (all === 0n || readers.get(facet) !== all) return notForAll;
+  for (const [facet, { all }] of open) if (all === 0n || (readers.get(facet) !== all && depending[facet] === undefined)) return notForAll;
   const whole = readerSpace(facets, used);
   const shares = [...readersOf(attributes, whole)].map(([facet, bits]) => countBits(bits) / countBits(whole.get(facet)!.all));
   // Another facet always counts for more than fewer values of one.

@@ -36,9 +36,13 @@ export function titleOf(root: Element): string {
 }
 
 export function shortDescriptionOf(root: Element): string {
-  const abstract = childNamed(root, 'abstract');
-  const shortdesc = childNamed(root, 'shortdesc', 'glossdef') ?? (abstract && childNamed(abstract, 'shortdesc'));
+  const shortdesc = shortDescriptionIn(root);
   return shortdesc ? lineOf(shortdesc) : '';
+}
+/** The element that says it. */
+export function shortDescriptionIn(root: Element): Element | undefined {
+  const abstract = childNamed(root, 'abstract');
+  return childNamed(root, 'shortdesc', 'glossdef') ?? (abstract && childNamed(abstract, 'shortdesc'));
 }
 
 const unread = new Set(['prolog', 'draft-comment', 'required-cleanup', 'data', 'foreign', 'indexterm', 'topicmeta']);

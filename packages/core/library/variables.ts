@@ -1,4 +1,4 @@
-import { conditionsOf, facetValuesOf, matchOf, type Facet, type Lens } from '../facets/index.ts';
+import { conditionsOf, facetValuesOf, openMatchOf, type Facet, type Lens, type OpenFacet, type ValuesByFacet } from '../facets/index.ts';
 import { isA, normalise } from '../grammar/index.ts';
 import { childElements, childNamed, element, findAll, isElement, lineOf, readXml, walk, writeXml, type Attributes, type Element, type Node } from '../markup/index.ts';
 import type { Path } from '../problems/index.ts';
@@ -54,11 +54,20 @@ const inLanguage = (locale: string, wanted: string): boolean => wanted.toLowerCa
 /** More than any number of facets. */
 const ofTheLanguage = 1000;
 
-/** How closely a definition suits those who look through a lens, in a language: undefined where it is for another language, -1 where it is not for all of them. */
-export function suits({ conditions, locale }: KeyDefinition, wanted: string, lens: Lens | undefined, facets: readonly Facet[]): number | undefined {
+/**
+ * How closely a definition suits those who look through a lens, in a language, with what they may have at most of facets on which they decide
+ * themselves: undefined where it is for another language, -1 where it is not for all of them.
+ */
+export function suits(
+  { conditions, locale }: KeyDefinition,
+  wanted: string,
+  lens: Lens | undefined,
+  facets: readonly Facet[],
+  open: readonly OpenFacet[] = [],
+): { readonly match: number; readonly all: ValuesByFacet } | undefined {
   if (locale !== undefined && !inLanguage(locale, wanted)) return undefined;
-  const match = matchOf(conditions, lens, facets);
-  return match < 0 || locale === undefined ? match : match + ofTheLanguage;
+  const { match, all } = openMatchOf(conditions, lens, facets, open);
+  return { match: match < 0 || locale === undefined ? match : match + ofTheLanguage, all };
 }
 
 /**
@@ -68,7 +77,7 @@ export function suits({ conditions, locale }: KeyDefinition, wanted: string, len
 export function closest<Definition extends KeyDefinition>(definitions: readonly Definition[], locale: string, lens: Lens | undefined, facets: readonly Facet[]): Definition | undefined {
   let best: { definition: Definition; match: number } | undefined;
   for (const definition of definitions) {
-    const match = suits(definition, locale, lens, facets);
+    const match = suits(definition, locale, lens, facets)?.match;
     if (match !== undefined && match > (best?.match ?? Number.NEGATIVE_INFINITY)) best = { definition, match };
   }
   return best?.definition;

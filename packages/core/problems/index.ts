@@ -78,3 +78,5 @@ export function countProblems(problems: readonly Problem[]): ProblemCounts {
 export function atItem(item: string, problems: readonly Problem[]): Problem[] {
   return problems.map((found) => ({ ...found, where: { ...found.where, item } }));
 }
+
+export { blockingOf, kindLabel, kindOf, problemKey, problemKinds, usualStops, type ProblemKind } from './kinds.ts';

@@ -50,6 +50,12 @@ export interface Words {
   readonly following: string;
   readonly menu: string;
   readonly skip: string;
+  /** What readers say of themselves, so that they see what is for them. */
+  readonly readers: string;
+  readonly notForYou: string;
+  readonly everything: string;
+  /** Every value of a facet. */
+  readonly all: string;
   readonly home: string;
   readonly inThisSection: string;
   readonly footnotes: string;

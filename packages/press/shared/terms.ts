@@ -1,5 +1,6 @@
 import { wordsOf } from '@ukiyo/core/language';
-import type { Options } from 'minisearch';
+import type MiniSearch from 'minisearch';
+import type { Options, SearchResult } from 'minisearch';
 import snowball from 'snowball-stemmers';
 
 export interface SearchDocument {
@@ -55,4 +56,18 @@ export function searchOptions(locale: string): Options<SearchDocument> {
     processTerm: (term) => stem(term),
     searchOptions: { boost: { title: 5, lead: 2 }, prefix: (term) => term.length > 2, fuzzy: (term) => (term.length > 5 ? 0.15 : false), combineWith: 'AND' },
   };
+}
+
+/**
+ * What a query finds, best first: what is called so before what only speaks of it; where nothing has all of its words, what has some.
+ * @param isFound whether a hit counts, by every word of the query or by one of them
+ */
+export function searchIn(engine: MiniSearch<SearchDocument>, query: string, locale: string, isFound: (hit: SearchResult, byAll: boolean) => boolean = () => true): SearchResult[] {
+  const stem = stemmer(locale);
+  const wordsOf = (text: string): string => searchWords(text, locale).map(stem).join(' ');
+  const whole = engine.search(query).filter((hit) => isFound(hit, true));
+  const hits = whole.length > 0 ? whole : engine.search(query, { combineWith: 'OR' }).filter((hit) => isFound(hit, false));
+  const named = wordsOf(query);
+  const isNamed = (hit: SearchResult): number => (wordsOf(String(hit['title'])) === named ? 0 : 1);
+  return hits.toSorted((a, b) => isNamed(a) - isNamed(b));
 }

@@ -32,7 +32,8 @@ export interface Blocks {
 
 /** Blocks of text, and the lines in them. */
 export function blocksOf(context: PageContext): Blocks {
-  const { publication, assets, words, sheet, worn, idOf, marked, styled } = context;
+  const { publication, assets, words, readers, sheet, worn, idOf, forWhom, marked, styled } = context;
+  const named = (className: string, element: Element): string => [className, forWhom(element)].filter(Boolean).join(' ');
   const lines = linesOf(context, (nodes, depth) => blocks(nodes, depth));
 
   const blocks = (nodes: readonly Node[], depth: number, tight = false): Html => {
@@ -42,9 +43,11 @@ export function blocksOf(context: PageContext): Blocks {
     return join(flow.map((part) => (part.kind === 'block' ? block(part.element, depth + 1) : paragraph(part.nodes, depth))));
   };
   const paragraph = (nodes: readonly Node[], depth: number, id?: string): Html => {
-    const [only] = nodes;
-    const alone = nodes.length === 1 && isElement(only) && only.name === 'image';
-    return alone ? tag('div', { class: 'picture', id }, imageHtml(context, only)) : tag('p', { id }, lines(nodes, depth));
+    const images = nodes.filter((node): node is Element => isElement(node) && node.name === 'image');
+    // One image, or those of which each reader gets one.
+    if (images.length === nodes.length && (images.length === 1 || images.every(({ attributes }) => attributes['keyref'] === images[0]!.attributes['keyref'] && forWhom(images[0]!) !== undefined)))
+      return join(images.map((image, at) => tag('div', { class: named('picture', image), id: at === 0 ? id : undefined }, imageHtml(context, image))));
+    return tag('p', { id }, lines(nodes, depth));
   };
 
   const caption = (element: Element, word: string): Html | undefined => {
@@ -52,7 +55,7 @@ export function blocksOf(context: PageContext): Blocks {
     if (!title) return undefined;
     const { anchor } = element as ResolvedElement;
     const number = anchor === undefined ? undefined : publication.targets[anchor]?.number;
-    return join([...(number === undefined ? [] : [tag('span', { class: 'number' }, text(`${word} ${number}`)), raw(' ')]), lines(title.children, 0)]);
+    return join([...(number === undefined ? [] : [tag('span', { class: 'number' }, text(`${word} `), readers.number(anchor!, number)), raw(' ')]), lines(title.children, 0)]);
   };
 
   const table = (element: Element, source: Element, isFirst: boolean, depth: number): Html =>
@@ -63,7 +66,7 @@ export function blocksOf(context: PageContext): Blocks {
     const label = labels[element.name];
     const rest = element.children.filter((child) => child !== title);
     const target = publication.targets[(element as ResolvedElement).anchor ?? ''];
-    const count = target?.kind === 'example' && target.number !== undefined ? tag('span', { class: 'number' }, text(`${words.example} ${target.number}`)) : undefined;
+    const count = target?.kind === 'example' && target.number !== undefined ? tag('span', { class: 'number' }, text(`${words.example} `), readers.number(target.anchor, target.number)) : undefined;
     const heading = title ? join([...(count ? [count, text(' ')] : []), lines(title.children, depth)]) : label === undefined ? undefined : text(words[label] as string);
     const id = idOf(element);
     const own = title && worn.of(title);
@@ -75,14 +78,14 @@ export function blocksOf(context: PageContext): Blocks {
   const step = (element: Element, depth: number): Html =>
     tag(
       'li',
-      { id: idOf(element) },
+      { id: idOf(element), class: forWhom(element) },
       marked(
         element,
         'div',
         join(
           childElements(element).map((part) => {
-            if (part.name === 'cmd') return tag('p', { class: 'cmd', id: idOf(part) }, lines(part.children, depth));
-            return isA(part.name, 'itemgroup') ? tag('div', { class: part.name, id: idOf(part) }, blocks(part.children, depth)) : block(part, depth);
+            if (part.name === 'cmd') return tag('p', { class: named('cmd', part), id: idOf(part) }, lines(part.children, depth));
+            return isA(part.name, 'itemgroup') ? tag('div', { class: named(part.name, part), id: idOf(part) }, blocks(part.children, depth)) : block(part, depth);
           }),
         ),
       ),
@@ -120,7 +123,11 @@ export function blocksOf(context: PageContext): Blocks {
   const list =
     (name: 'ul' | 'ol', className?: string) =>
     (element: Element, depth: number): Html =>
-      tag(name, { id: idOf(element), class: className }, join(childElements(element).map((item) => tag('li', { id: idOf(item) }, marked(item, 'div', blocks(item.children, depth, true))))));
+      tag(
+        name,
+        { id: idOf(element), class: className },
+        join(childElements(element).map((item) => tag('li', { id: idOf(item), class: forWhom(item) }, marked(item, 'div', blocks(item.children, depth, true))))),
+      );
 
   const note = (element: Element, depth: number): Html => {
     const kind = element.attributes['type'] ?? 'note';
@@ -142,8 +149,11 @@ export function blocksOf(context: PageContext): Blocks {
           .filter((entry) => isA(entry.name, 'dlentry'))
           .flatMap((entry) => {
             const entryId = idOf(entry);
+            const whose = (part: Element): string | undefined => [forWhom(entry), forWhom(part)].filter(Boolean).join(' ') || undefined;
             return childElements(entry).map((part, index) =>
-              isA(part.name, 'dt') ? tag('dt', { id: index === 0 ? entryId : undefined }, lines(part.children, depth)) : tag('dd', { id: idOf(part) }, blocks(part.children, depth, true)),
+              isA(part.name, 'dt')
+                ? tag('dt', { id: index === 0 ? entryId : undefined, class: whose(part) }, lines(part.children, depth))
+                : tag('dd', { id: idOf(part), class: whose(part) }, blocks(part.children, depth, true)),
             );
           }),
       ),
@@ -183,12 +193,15 @@ export function blocksOf(context: PageContext): Blocks {
     'steps-informal': (element, depth) => blocks(element.children, depth),
   };
 
-  const block = (element: Element, depth: number): Html =>
-    marked(
+  const block = (element: Element, depth: number): Html => {
+    const made = marked(
       element,
       'div',
       styled(element, 'div', () => plainBlock(element, depth)),
     );
+    const whose = forWhom(element);
+    return whose === undefined || made === '' ? made : tag('div', { class: whose }, made);
+  };
   const plainBlock = (element: Element, depth: number): Html => {
     if (depth > deepest) return tag('p', {}, text(lineOf(element)));
     for (const name of basesOf(element.name)) {

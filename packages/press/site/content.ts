@@ -1,13 +1,9 @@
-import type { Publication, ResolvedElement } from '@ukiyo/core/compose';
+import type { ResolvedElement } from '@ukiyo/core/compose';
 import { isA } from '@ukiyo/core/grammar';
 import { childElements } from '@ukiyo/core/markup';
-import type { StyleSheet } from '@ukiyo/core/styles';
-import type { Words } from '@ukiyo/core/words';
 import { blocksOf } from './blocks.ts';
-import { pageContext } from './context.ts';
+import { pageContext, type SiteContext } from './context.ts';
 import { join, raw, type Html } from './html.ts';
-import type { SiteAssets } from './media.ts';
-import type { Pages } from './pages.ts';
 
 /** Renders the topics of one page. */
 export interface TopicRenderer {
@@ -17,8 +13,8 @@ export interface TopicRenderer {
   readonly footnotes: readonly Html[];
 }
 
-export function topicRenderer(publication: Publication, pages: Pages, assets: SiteAssets, words: Words, sheet: StyleSheet): TopicRenderer {
-  const context = pageContext(publication, pages, assets, words, sheet);
+export function topicRenderer(site: SiteContext): TopicRenderer {
+  const context = pageContext(site);
   const { blocks, block } = blocksOf(context);
   return {
     footnotes: context.footnotes,

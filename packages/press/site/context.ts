@@ -6,14 +6,20 @@ import { wornStyles, type WornStyles } from '../shared/worn.ts';
 import { tag, type Html } from './html.ts';
 import type { SiteAssets } from './media.ts';
 import type { Pages } from './pages.ts';
+import type { Readers } from './readers.ts';
 
-/** What all makers of a page share while they walk its topics. */
-export interface PageContext {
+/** What all pages of a site share. */
+export interface SiteContext {
   readonly publication: Publication;
   readonly pages: Pages;
   readonly assets: SiteAssets;
   readonly words: Words;
   readonly sheet: StyleSheet;
+  readonly readers: Readers;
+}
+
+/** What all makers of a page share while they walk its topics. */
+export interface PageContext extends SiteContext {
   readonly worn: WornStyles;
   /** Of all topics of the page so far, in order. */
   readonly footnotes: Html[];
@@ -21,6 +27,8 @@ export interface PageContext {
   headingTag: string;
   /** Where links to this element come to; once only. */
   idOf(element: Element): string | undefined;
+  /** The class of what is for some readers only. */
+  forWhom(element: Element): string | undefined;
   /** As the lens marks it. */
   marked(element: Element, name: 'span' | 'div', content: Html): Html;
   /** In the style of the team’s own that the element wears. */
@@ -30,15 +38,11 @@ export interface PageContext {
 /** Deeper than this browsers would give up; such content is shown as its words. */
 export const deepest = 120;
 
-export function pageContext(publication: Publication, pages: Pages, assets: SiteAssets, words: Words, sheet: StyleSheet): PageContext {
-  const worn = wornStyles(sheet);
+export function pageContext(site: SiteContext): PageContext {
+  const worn = wornStyles(site.sheet);
   const seen = new Set<string>();
   return {
-    publication,
-    pages,
-    assets,
-    words,
-    sheet,
+    ...site,
     worn,
     footnotes: [],
     headingTag: 'h2',
@@ -48,6 +52,7 @@ export function pageContext(publication: Publication, pages: Pages, assets: Site
       seen.add(anchor);
       return anchor;
     },
+    forWhom: (element) => site.readers.classOf((element as ResolvedElement).when),
     marked(element, name, content) {
       const look = (element as ResolvedElement).marked;
       if (!look || content === '') return content;

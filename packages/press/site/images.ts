@@ -19,7 +19,7 @@ export const imageHtml = ({ assets, words, idOf }: PageContext, element: Element
 
 /** A figure with its title and the areas on its image that lead somewhere. @param rest what else is in it */
 export function figureHtml(context: PageContext, element: Element, titled: Html | undefined, rest: (part: Element) => Html): Html {
-  const { publication, pages, idOf } = context;
+  const { publication, pages, idOf, forWhom } = context;
   const id = idOf(element);
   const picture = childNamed(element, 'image');
   const areas = childElements(element).filter((part) => part.name === 'area');
@@ -27,7 +27,7 @@ export function figureHtml(context: PageContext, element: Element, titled: Html 
   const mapName = `map-${id ?? 'x'}`;
   const content = childElements(element)
     .filter((part) => !['title', 'desc', 'area'].includes(part.name))
-    .map((part) => (part === picture ? tag('div', { class: 'picture' }, imageHtml(context, part, isMap ? mapName : undefined)) : rest(part)));
+    .map((part) => (part === picture ? tag('div', { class: ['picture', forWhom(part)].filter(Boolean).join(' ') }, imageHtml(context, part, isMap ? mapName : undefined)) : rest(part)));
   const area = (one: Element): Html => {
     const reference = childNamed(one, 'xref') as ResolvedElement | undefined;
     const link = reference?.link === undefined ? undefined : publication.links[reference.link];
@@ -40,7 +40,7 @@ export function figureHtml(context: PageContext, element: Element, titled: Html 
     const read = readArea(one);
     const label = read !== undefined && read.name !== '' ? read.name : link?.kind === 'target' || link?.kind === 'peer' ? link.text : href;
     const beside = read?.inNewWindow === true ? { target: '_blank', rel: 'noopener' } : {};
-    return tag('area', { shape, coords: coords.join(','), href, alt: label, title: read?.tooltip || label, ...beside });
+    return tag('area', { class: forWhom(one), shape, coords: coords.join(','), href, alt: label, title: read?.tooltip || label, ...beside });
   };
   return tag('figure', { id }, ...content, ...(isMap ? [tag('map', { name: mapName }, join(areas.map(area)))] : []), ...(titled === undefined ? [] : [tag('figcaption', {}, titled)]));
 }

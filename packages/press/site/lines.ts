@@ -7,6 +7,7 @@ import { deepest, type PageContext } from './context.ts';
 import { join, raw, tag, text, type Html } from './html.ts';
 import { imageHtml } from './images.ts';
 import { mediaHtml } from './media.ts';
+import { saidHtml } from './readers.ts';
 
 const known = new WeakMap<Publication, ReadonlyMap<string, string>>();
 /** What each entry of the glossary says, by its anchor. */
@@ -49,18 +50,21 @@ export type Lines = (nodes: readonly Node[], depth: number) => Html;
 
 /** Lines of text. @param blocks what a footnote has in it */
 export function linesOf(context: PageContext, blocks: (nodes: readonly Node[], depth: number) => Html): Lines {
-  const { publication, pages, assets, footnotes, idOf, marked, styled } = context;
+  const { publication, pages, assets, readers, footnotes, idOf, forWhom, marked, styled } = context;
   const definitions = definitionsOf(publication);
   let inLink = false;
 
   const lines = (nodes: readonly Node[], depth: number): Html => join(nodes.map((node) => (typeof node === 'string' ? text(node) : isElement(node) ? inline(node, depth) : raw(''))));
 
-  const inline = (element: Element, depth: number): Html =>
-    marked(
+  const inline = (element: Element, depth: number): Html => {
+    const made = marked(
       element,
       'span',
       styled(element, 'span', () => plainInline(element, depth)),
     );
+    const whose = forWhom(element);
+    return whose === undefined || made === '' ? made : tag('span', { class: whose }, made);
+  };
   const plainInline = (element: Element, depth: number): Html => {
     if (depth > deepest) return text(lineOf(element));
     const inner = (): Html => lines(element.children, depth + 1);
@@ -130,8 +134,14 @@ export function linesOf(context: PageContext, blocks: (nodes: readonly Node[], d
     }
     const href = link.kind === 'target' ? pages.href(link.anchor) : undefined;
     const target = link.kind === 'target' ? publication.targets[link.anchor] : undefined;
-    const shown = style(hasOwn ? own : text(link.kind === 'target' ? linkWords(linkFormOf(element.attributes), link, target, false) : link.text));
-    return href === undefined ? shown : tag('a', { href, id, title: target && definitions.get(target.anchor) }, shown);
+    const words = link.kind === 'target' ? linkWords(linkFormOf(element.attributes), link, target, false) : link.text;
+    const said = target && words === target.title ? readers.titleAt(target.anchor) : undefined;
+    const end = target?.number === undefined || !words.endsWith(` ${target.number}`) ? undefined : words.slice(0, -target.number.length);
+    const given = said !== undefined ? saidHtml(said) : end !== undefined ? join([text(end), readers.number(target!.anchor, target!.number!)]) : text(words);
+    const shown = style(hasOwn ? own : given);
+    // Where its target is not for a reader, his browser leaves the words alone.
+    const numbers = target ? readers.numbersOf(readers.whenAt(target.anchor)) : [];
+    return href === undefined ? shown : tag('a', { href, id, title: target && definitions.get(target.anchor), 'data-for': numbers.join(' ') || undefined }, shown);
   };
 
   return lines;

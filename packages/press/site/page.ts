@@ -1,21 +1,26 @@
-import type { Place, Publication } from '@ukiyo/core/compose';
+import type { Place } from '@ukiyo/core/compose';
 import type { Words } from '@ukiyo/core/words';
+import type { SiteContext } from './context.ts';
 import { join, raw, tag, text, type Html } from './html.ts';
-import type { Pages } from './pages.ts';
+import { saidHtml, whenOfPlace } from './readers.ts';
 
 export interface PageParts {
   readonly title: string;
   readonly description: string;
   readonly main: Html;
+  /** Who gets the page, as numbers of conditions. */
+  readonly for?: readonly number[];
 }
 
 /** Makes whole pages of one site: head, bar, contents, the given content, and the way on. What every page has is written once. */
-export function pageFrame(publication: Publication, words: Words): (parts: PageParts) => string {
+export function pageFrame({ publication, words }: SiteContext, hasChoices: boolean): (parts: PageParts) => string {
   const { facts, locale } = publication;
   const direction = ['ar', 'he', 'fa', 'ur'].includes(new Intl.Locale(locale).language) ? 'rtl' : 'ltr';
   const styles = join([
     tag('link', { rel: 'stylesheet', href: 'style.css' }),
     tag('link', { rel: 'stylesheet', href: 'sheet.css' }),
+    // Before anything is drawn, so that nobody sees for a moment what is for others.
+    ...(hasChoices ? [tag('script', { src: 'readers-data.js' }), tag('script', { src: 'readers.js' }), tag('script', { src: 'counted-data.js', defer: true })] : []),
     tag('script', { src: 'contents-data.js', defer: true }),
     tag('script', { src: 'site.js', defer: true }),
   ]);
@@ -32,7 +37,11 @@ export function pageFrame(publication: Publication, words: Words): (parts: PageP
     'data-narrow': words.narrow,
     'data-more': words.more,
   };
-  return ({ title, description, main }) => {
+  const choices = hasChoices ? [readerChoices(words)] : [];
+  const notForYou = hasChoices
+    ? [tag('p', { id: 'not-for-you', role: 'status', hidden: true }, text(words.notForYou), raw(' '), tag('button', { type: 'button', id: 'show-all' }, text(words.everything)))]
+    : [];
+  return ({ title, description, main, for: whose = [] }) => {
     const head = tag(
       'head',
       {},
@@ -42,10 +51,21 @@ export function pageFrame(publication: Publication, words: Words): (parts: PageP
       ...(description === '' ? [] : [tag('meta', { name: 'description', content: description })]),
       styles,
     );
-    const body = tag('body', messages, skip, bar, tag('div', { class: 'frame' }, side, tag('main', { id: 'content' }, main, rights)));
+    const body = tag(
+      'body',
+      { ...messages, 'data-for': whose.join(' ') || undefined },
+      skip,
+      bar,
+      ...choices,
+      tag('div', { class: 'frame' }, side, tag('main', { id: 'content' }, ...notForYou, main, rights)),
+    );
     return `<!doctype html>\n${tag('html', { lang: locale, dir: direction }, head, body)}\n`;
   };
 }
+
+/** Filled by the reader's browser: without its script there is nothing to choose. */
+const readerChoices = (words: Words): Html =>
+  tag('details', { id: 'readers', 'data-all': words.all, hidden: true }, tag('summary', {}, text(`${words.readers}: `), tag('span', { id: 'readers-now' })), tag('div', { id: 'readers-choices' }));
 
 function siteBar(title: string, words: Words): Html {
   return tag(
@@ -74,40 +94,54 @@ function sidePanel(words: Words): Html {
   );
 }
 
-export function breadcrumb(place: Place, pages: Pages, words: Words): Html {
+export function breadcrumb(place: Place, { pages, words, readers }: SiteContext): Html {
   const above: Place[] = [];
   for (let at = pages.parentOf.get(place.anchor); at; at = pages.parentOf.get(at.anchor)) above.unshift(at);
-  const link = (href: string, label: string): Html => tag('li', {}, tag('a', { href }, text(label)));
-  return tag('nav', { class: 'crumbs', 'aria-label': words.contents }, tag('ol', {}, link('index.html', words.home), ...above.map((one) => link(pages.href(one.anchor)!, one.label))));
+  const home = tag('li', {}, tag('a', { href: 'index.html' }, text(words.home)));
+  const link = (one: Place): Html => tag('li', { class: readers.classOf(whenOfPlace(one)) }, tag('a', { href: pages.href(one.anchor) }, saidHtml(readers.labelOf(one))));
+  return tag('nav', { class: 'crumbs', 'aria-label': words.contents }, tag('ol', {}, home, ...above.map(link)));
 }
 
-export function placeCards(places: readonly Place[], pages: Pages): Html {
+export function placeCards(places: readonly Place[], { pages, readers }: SiteContext): Html {
   return tag(
     'ul',
     { class: 'cards' },
-    ...places.map((place) => tag('li', {}, tag('a', { href: pages.href(place.anchor) }, text(place.label)), ...(place.shortDescription === '' ? [] : [tag('p', {}, text(place.shortDescription))]))),
+    ...places.map((place) => {
+      const lead = readers.leadOf(place);
+      return tag(
+        'li',
+        { class: readers.classOf(whenOfPlace(place)) },
+        tag('a', { href: pages.href(place.anchor) }, saidHtml(readers.labelOf(place))),
+        ...(lead === '' ? [] : [tag('p', {}, saidHtml(lead))]),
+      );
+    }),
   );
 }
 
-/** Links to the page before and after, in reading order. */
-export function wayOn(index: number, pages: Pages, words: Words): Html {
-  const link = (place: Place | undefined, rel: 'prev' | 'next', word: string): Html =>
-    place ? tag('a', { href: pages.href(place.anchor), rel }, tag('span', {}, text(word)), text(place.label)) : tag('span', {});
-  return tag(
-    'nav',
-    { class: 'way', 'aria-label': `${words.previous}, ${words.following}` },
-    link(pages.order[index - 1], 'prev', words.previous),
-    link(pages.order[index + 1], 'next', words.following),
-  );
+/** Links to the page before and after, in reading order: where the next is for some readers only, also to those behind it, until one is for all. */
+export function wayOn(index: number, { pages, words, readers }: SiteContext): Html {
+  const links = (offset: 1 | -1, rel: 'prev' | 'next', word: string): Html => {
+    const found: Html[] = [];
+    for (let at = index + offset; pages.order[at]; at += offset) {
+      const place = pages.order[at]!;
+      const whose = readers.classOf(whenOfPlace(place));
+      found.push(tag('a', { href: pages.href(place.anchor), rel, class: whose, hidden: found.length > 0 }, tag('span', {}, text(word)), saidHtml(readers.labelOf(place))));
+      if (whose === undefined) break;
+    }
+    return found.length === 0 ? tag('span', {}) : found.length === 1 ? found[0]! : tag('div', { class: 'nearest' }, ...found);
+  };
+  return tag('nav', { class: 'way', 'aria-label': `${words.previous}, ${words.following}` }, links(-1, 'prev', words.previous), links(1, 'next', words.following));
 }
 
 /** Where the places of one page lead by where they stand; not to each other. */
-export function relatedLinks(together: readonly Place[], publication: Publication, pages: Pages, words: Words): Html {
+export function relatedLinks(together: readonly Place[], { publication, pages, words, readers }: SiteContext): Html {
   const here = new Set(together.map(({ anchor }) => anchor));
   const links = [...new Set(together.flatMap(({ related }) => related))].flatMap((anchor) => {
     const href = pages.href(anchor);
     const target = publication.targets[anchor];
-    return href === undefined || !target || here.has(anchor) ? [] : [tag('li', {}, tag('a', { href }, text(target.title)))];
+    return href === undefined || !target || here.has(anchor)
+      ? []
+      : [tag('li', { class: readers.classOf(readers.whenAt(anchor)) }, tag('a', { href }, saidHtml(readers.titleAt(anchor) ?? target.title)))];
   });
   return links.length === 0 ? raw('') : tag('section', { class: 'related' }, tag('h2', {}, text(words.related)), tag('ul', {}, join(links)));
 }

@@ -1,20 +1,80 @@
-import type { Place, Publication } from '@ukiyo/core/compose';
+import type { Place, ResolvedElement } from '@ukiyo/core/compose';
+import type { When } from '@ukiyo/core/facets';
 import { readableText } from '@ukiyo/core/library';
+import { isElement, type Node } from '@ukiyo/core/markup';
 import { searchFields, stemmer, searchWords, type SearchDocument } from '../shared/terms.ts';
 import { printable } from '../shared/text.ts';
-import type { Pages } from './pages.ts';
+import type { SiteContext } from './context.ts';
+import { formsOf, whenOfPlace, type Readers, type Said } from './readers.ts';
 
 /** The search index of a site, as the script file that a page loads when its reader first searches. */
-export function searchIndexScript(publication: Publication, pages: Pages): string {
+export function searchIndexScript({ publication, pages, readers }: SiteContext): string {
   /** What stands without a heading is found under that of the place above. */
   const headed = (place: Place): Place => {
     const above = place.hasHeading ? undefined : pages.parentOf.get(place.anchor);
     return above ? headed(above) : place;
   };
+  const stem = stemmer(publication.locale);
+  const only: Record<string, SearchedBySome> = {};
   const documents = pages.shown
     .filter((place) => place.content)
-    .map((place) => ({ id: pages.href(place.anchor)!, title: printable(headed(place).label), lead: printable(place.shortDescription), text: printable(readableText(place.content!)) }));
-  return dataScript('search', `{"locale":${JSON.stringify(publication.locale)},"index":${searchIndex(documents, publication.locale)}}`);
+    .map((place): SearchDocument => {
+      const id = pages.href(place.anchor)!;
+      const titled = headed(place);
+      const parts = formsOf(place).flatMap(({ form, when }) => (form.content ? partsOf(form.content, when) : []));
+      const said = { t: readers.labelOf(titled), l: readers.leadOf(place) };
+      const whose = readers.numbersOf(whenOfPlace(place));
+      if (whose.length > 0 || parts.length > 1) only[id] = { ...said, w: whose, terms: termsOfSome(parts, (words) => searchWords(words, publication.locale).map(stem), readers) };
+      return { id, title: printable(spaced(said.t)), lead: printable(spaced(said.l)), text: printable(parts.map(({ words }) => words).join(' ')) };
+    });
+  const forSome = Object.keys(only).length === 0 ? '' : `,"only":${JSON.stringify(only)}`;
+  return dataScript('search', `{"locale":${JSON.stringify(publication.locale)}${forSome},"index":${searchIndex(documents, publication.locale)}}`);
+}
+
+/** All that anybody reads there; what is for some stands apart. */
+const spaced = (said: Said): string => (typeof said === 'string' ? said : said.map((part) => (typeof part === 'string' ? part : ` ${part[0]} `)).join(''));
+
+/** What is found by some readers only, in one document. */
+export interface SearchedBySome {
+  /** What it is called, and its short description. */
+  readonly t: Said;
+  readonly l: Said;
+  /** Who finds it at all, as numbers of conditions. */
+  readonly w: readonly number[];
+  /** Terms that not all of those find, each with the several ways to be one who does. */
+  readonly terms: Readonly<Record<string, readonly (readonly number[])[]>>;
+}
+
+/** Words with what decides on them. */
+interface Part {
+  readonly words: string;
+  readonly when: readonly When[];
+}
+
+/** The words of an element, apart from those inside it that are for some readers only, which come after. */
+function partsOf(element: ResolvedElement, around: readonly When[]): Part[] {
+  const inner: Part[] = [];
+  const plain = (one: ResolvedElement): ResolvedElement => {
+    let isWhole = true;
+    const children = one.children.flatMap((child): Node[] => {
+      if (!isElement(child)) return [child];
+      const { when } = child as ResolvedElement;
+      if (when) inner.push(...partsOf(child as ResolvedElement, [...around, ...when]));
+      const kept = when ? undefined : plain(child as ResolvedElement);
+      isWhole &&= kept === child;
+      return kept ? [kept] : [];
+    });
+    return isWhole ? one : { ...one, children };
+  };
+  const own = readableText(plain(element));
+  return [{ words: own, when: around }, ...inner];
+}
+
+function termsOfSome(parts: readonly Part[], termsIn: (words: string) => readonly string[], readers: Readers): SearchedBySome['terms'] {
+  const forAll = new Set(parts.filter(({ when }) => when.length === 0).flatMap(({ words }) => termsIn(words)));
+  const terms: Record<string, (readonly number[])[]> = Object.create(null) as Record<string, (readonly number[])[]>;
+  for (const { words, when } of parts) for (const term of new Set(when.length === 0 ? [] : termsIn(words))) if (!forAll.has(term)) (terms[term] ??= []).push(readers.numbersOf(when));
+  return terms;
 }
 
 /** In which documents a term stands, ascending, and how often in each; by field. */

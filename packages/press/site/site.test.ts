@@ -4,7 +4,7 @@ import { composeTexts, concept, mapOf } from '@ukiyo/core/testing';
 import { HtmlValidate } from 'html-validate';
 import MiniSearch, { type AsPlainObject } from 'minisearch';
 import { describe, expect, it } from 'vitest';
-import { searchOptions } from '../shared/terms.ts';
+import { searchIn, searchOptions, type SearchDocument } from '../shared/terms.ts';
 import { searchIndex } from './searching.ts';
 import { composeDemo, demoAssets } from '../testing/demo.ts';
 import { siteFiles } from './index.ts';
@@ -22,8 +22,9 @@ const data = (files: Files, file: string, name: string): unknown => {
 const htmlOf = (files: Files): [string, string][] => [...files].filter(([path]) => path.endsWith('.html')).map(([path, content]) => [path, String(content)]);
 
 describe('the help site of the demo', () => {
-  const publication = composeDemo('help', 'reader-chooses');
-  const site = siteFiles(publication, demoAssets);
+  const open = ['product', 'platform', 'country'];
+  const publication = composeDemo('help', 'reader-chooses', {}, { open });
+  const site = siteFiles(publication, demoAssets, { choices: open.map((facet) => ({ facet, label: '', pick: 'one', preset: [] })) });
   const files: Files = new Map(site.files);
   const pages = htmlOf(files);
 
@@ -69,13 +70,12 @@ describe('the help site of the demo', () => {
 
   it('finds every topic by its title, and one by a rare word in another form', () => {
     const { index, locale } = data(files, 'search-index.js', 'search') as { index: Parameters<typeof MiniSearch.loadJS>[0]; locale: string };
-    const search = MiniSearch.loadJS(index, searchOptions(locale));
+    const search = MiniSearch.loadJS<SearchDocument>(index, searchOptions(locale));
     for (const place of allPlaces(publication.places).filter(({ content }) => content)) {
-      const found = search
-        .search(place.label)
+      const found = searchIn(search, place.label, locale)
         .slice(0, 3)
-        .map((hit) => String(hit['title']));
-      expect(found, place.label).toContain(place.label);
+        .map((hit) => String(hit.id));
+      expect(found, place.label).toContain(siteAddress(publication, place.anchor));
     }
     expect(String(search.search('calibrating')[0]?.['title'])).toContain('calibration');
   });
@@ -92,7 +92,9 @@ describe('the help site of the demo', () => {
   });
 
   it('puts what the lens drops into no file', () => {
-    const everything = [...files.values()].map((content) => (typeof content === 'string' ? content : '')).join('\n');
+    const textOf = (all: Iterable<string | Uint8Array>): string => [...all].map((content) => (typeof content === 'string' ? content : '')).join('\n');
+    for (const words of ['pressure sensor', 'fitted with an acoustic sensor', 'Set the pile clamp']) expect(textOf(files.values())).toContain(words);
+    const everything = textOf(new Map(siteFiles(composeDemo('help', 'installer-tern-q'), demoAssets).files).values());
     expect(everything).toContain('pressure sensor');
     expect(everything).not.toContain('fitted with an acoustic sensor');
     expect(everything).not.toContain('Set the pile clamp');

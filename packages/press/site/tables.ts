@@ -9,7 +9,7 @@ import { join, tag, type Html } from './html.ts';
  * @param content of a cell
  */
 export function tableHtml(context: PageContext, element: Element, source: Element, titled: Html | undefined, isFirst: boolean, content: (nodes: readonly Node[]) => Html): Html {
-  const { words, idOf, marked } = context;
+  const { words, idOf, forWhom, marked } = context;
   const cell = (source: GridCell, row: Element, inHead: boolean): Html => {
     const name = source.heads || inHead ? 'th' : 'td';
     const align = source.align === 'right' || source.align === 'center' ? source.align : undefined;
@@ -20,14 +20,14 @@ export function tableHtml(context: PageContext, element: Element, source: Elemen
         colspan: source.columnSpan > 1 ? source.columnSpan : undefined,
         rowspan: source.rowSpan > 1 ? source.rowSpan : undefined,
         scope: name === 'td' ? undefined : inHead ? (source.columnSpan > 1 ? 'colgroup' : 'col') : 'row',
-        class: [align, source.valign === 'middle' ? 'middle' : undefined].filter(Boolean).join(' ') || undefined,
+        class: [align, source.valign === 'middle' ? 'middle' : undefined, forWhom(source.element)].filter(Boolean).join(' ') || undefined,
       },
       marked(row, 'div', marked(source.element, 'div', content(source.element.children))),
     );
   };
 
   const grid = gridOf(source);
-  const row = ({ element: source, cells }: GridRow, inHead: boolean): Html => tag('tr', {}, join(cells.map((one) => cell(one, source, inHead))));
+  const row = ({ element: source, cells }: GridRow, inHead: boolean): Html => tag('tr', { class: forWhom(source) }, join(cells.map((one) => cell(one, source, inHead))));
   return tag(
     'section',
     // A wide table scrolls inside its frame; the keyboard must be able to reach that frame.

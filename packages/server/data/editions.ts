@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import type { Edition, EditionInput, Impression, Lens, Progress } from '@ukiyo/contracts';
+import type { Edition, EditionInput, Impression, Lens, Progress, Seal } from '@ukiyo/contracts';
 import { Op, QueryTypes, type Transaction } from 'sequelize';
 import type { Database } from './database.ts';
 import type { EditionRow, ImpressionRow, LensRow } from './models.ts';
@@ -18,7 +18,16 @@ export interface EditionStore {
   removeEdition(project: string, id: string): Promise<boolean>;
   impressions(project: string): Promise<Impression[]>;
   impression(project: string, id: string): Promise<Impression | undefined>;
-  createImpression(project: string, edition: string, person: string): Promise<Impression>;
+  /** @param again the impression from whose inputs it is built, instead of what is stored now */
+  createImpression(project: string, edition: string, person: string, again?: string): Promise<Impression>;
+  nameImpression(project: string, id: string, name: string): Promise<boolean>;
+  noteOnImpression(project: string, id: string, note: Impression['notes'][number]): Promise<boolean>;
+  /** Signs one off, or takes that back. */
+  sealImpression(project: string, id: string, seal: Seal | null): Promise<void>;
+  /** False where it is not there, or signed off: then it stays. */
+  removeImpression(project: string, id: string): Promise<boolean>;
+  /** Those of an edition that its rule clears: older than so many that were built, not signed off, named or the one since which changes have bars. */
+  outdated(edition: string): Promise<string[]>;
   /** The version of every item that went into an impression; none where it is gone. */
   inputsOf(project: string, impression: string): Promise<Readonly<Record<string, number>>>;
   /** Null when there is none. */
@@ -31,14 +40,14 @@ export interface EditionStore {
 }
 
 const waiting: Progress = { step: 'Waiting', done: 0, total: 0 };
-const noFigures = { pages: 0, topics: 0, bytes: 0, milliseconds: 0 };
+const noFigures = { pages: 0, topics: 0, words: 0, bytes: 0, milliseconds: 0 };
 
 function editionOf({ projectId: _project, ...edition }: EditionRow): Edition {
   return edition;
 }
 
 function impressionOf(row: ImpressionRow, edition: EditionRow): Impression {
-  const { id, number, state, progress, problems, figures, person } = row;
+  const { id, number, state, progress, problems, figures, person, name, notes, seal, stops, again, fingerprint } = row;
   return {
     id,
     edition: row.edition,
@@ -48,7 +57,13 @@ function impressionOf(row: ImpressionRow, edition: EditionRow): Impression {
     state,
     progress,
     problems,
-    figures,
+    figures: { ...noFigures, ...figures },
+    name,
+    notes,
+    seal,
+    stops,
+    again,
+    fingerprint,
     person,
     createdAt: row.createdAt.toISOString(),
     finishedAt: row.finishedAt?.toISOString() ?? null,
@@ -100,20 +115,59 @@ export function editionStore({ sequelize, models }: Database): EditionStore {
       return row && edition && impressionOf(row, edition);
     },
     inputsOf: async (project, id) => (await impressions.findOne({ where: { projectId: project, id } }))?.get().inputs ?? {},
-    async createImpression(project, edition, person) {
+    async createImpression(project, edition, person, again) {
       const id = randomUUID();
       await sequelize.transaction(async (transaction) => {
         // One at a time for each edition, so that numbers have no gaps and no doubles.
-        await editions.findOne({ where: { id: edition }, transaction, lock: transaction.LOCK.UPDATE });
+        const row = await editions.findOne({ where: { id: edition }, transaction, lock: transaction.LOCK.UPDATE });
         const last = Number((await impressions.max('number', { where: { edition }, transaction })) ?? 0);
         await impressions.create(
-          { id, projectId: project, edition, number: last + 1, state: 'queued', progress: waiting, problems: [], figures: noFigures, inputs: {}, person, createdAt: new Date() },
+          {
+            id,
+            projectId: project,
+            edition,
+            number: last + 1,
+            state: 'queued',
+            progress: waiting,
+            problems: [],
+            figures: noFigures,
+            inputs: {},
+            stops: row?.get().stops ?? [],
+            again: again ?? null,
+            person,
+            createdAt: new Date(),
+          },
           { transaction },
         );
       });
       const made = await store.impression(project, id);
       if (!made) throw new Error('The impression that was just made is not there');
       return made;
+    },
+    nameImpression: async (project, id, name) => (await impressions.update({ name }, { where: { projectId: project, id } }))[0] > 0,
+    noteOnImpression: async (project, id, note) => {
+      const [, count] = await sequelize.query('UPDATE impressions SET notes = notes || :note::jsonb WHERE project_id = :project AND id = :id', {
+        replacements: { project, id, note: JSON.stringify([note]) },
+        type: QueryTypes.UPDATE,
+      });
+      return count > 0;
+    },
+    sealImpression: async (project, id, seal) => void (await impressions.update({ seal }, { where: { projectId: project, id } })),
+    removeImpression: async (project, id) =>
+      sequelize.transaction(async (transaction) => {
+        const row = await impressions.findOne({ where: { projectId: project, id }, transaction, lock: transaction.LOCK.UPDATE });
+        if (!row || row.get().seal !== null) return false;
+        await row.destroy({ transaction });
+        return true;
+      }),
+    async outdated(edition) {
+      const rows = await sequelize.query<{ id: string }>(
+        `SELECT i.id FROM impressions i JOIN editions e ON e.id = i.edition
+         WHERE i.edition = :edition AND i.state NOT IN ('queued', 'running') AND (i.seal IS NULL OR i.seal = 'null'::jsonb) AND i.name = '' AND e.since IS DISTINCT FROM i.id
+           AND i.number < COALESCE((SELECT min(number) FROM (SELECT number FROM impressions WHERE edition = :edition AND state = 'done' ORDER BY number DESC LIMIT (SELECT keeps FROM editions WHERE id = :edition)) kept), 0)`,
+        { replacements: { edition }, type: QueryTypes.SELECT },
+      );
+      return rows.map(({ id }) => id);
     },
     impressionRow: async (id) => (await impressions.findOne({ where: { id } }))?.get() ?? null,
     updateImpression: async (id, change) => void (await impressions.update(change, { where: { id } })),

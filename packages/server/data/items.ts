@@ -39,7 +39,7 @@ export interface ItemStore {
 }
 
 /** A text as a library takes it. */
-type LibraryText = Pick<ItemRow, 'id' | 'kind' | 'folder' | 'name' | 'text' | 'version'>;
+export type LibraryText = Pick<ItemRow, 'id' | 'kind' | 'folder' | 'name' | 'text' | 'version'>;
 
 interface NewRow {
   readonly id: string;

@@ -1,7 +1,7 @@
-import type { EditionFacts, Agreements, Progress, Role, Output, ImpressionState } from '@ukiyo/contracts';
+import type { Agreements, EditionFacts, Figures, Impression, ImpressionState, Output, Progress, ReaderChoice, Role, Seal } from '@ukiyo/contracts';
 import type { FacetValue, LensRule } from '@ukiyo/core/facets';
 import type { UseManner } from '@ukiyo/core/library';
-import type { Problem, ProblemCounts } from '@ukiyo/core/problems';
+import type { Problem, ProblemCounts, ProblemKind } from '@ukiyo/core/problems';
 import { DataTypes, type Model, type ModelStatic, type Sequelize } from 'sequelize';
 
 export interface PersonRow {
@@ -115,6 +115,9 @@ export interface EditionRow {
   sheet: string;
   since: string | null;
   plan: string;
+  choices: ReaderChoice[];
+  stops: ProblemKind[];
+  keeps: number;
 }
 export interface ImpressionRow {
   id: string;
@@ -124,9 +127,15 @@ export interface ImpressionRow {
   state: ImpressionState;
   progress: Progress;
   problems: Problem[];
-  figures: { pages: number; topics: number; bytes: number; milliseconds: number };
+  figures: Figures;
   /** The version of every item that went in. */
   inputs: Record<string, number>;
+  name: string;
+  notes: Impression['notes'];
+  seal: Seal | null;
+  stops: ProblemKind[];
+  again: string | null;
+  fingerprint: string;
   person: string;
   createdAt: Date;
   heartbeatAt: Date | null;
@@ -262,6 +271,9 @@ export function defineModels(sequelize: Sequelize): Models {
       sheet: text,
       plan: text,
       since: uuid,
+      choices: json,
+      stops: json,
+      keeps: integer,
     }),
     impressions: define<ImpressionRow>('impressions', {
       id: uuidKey,
@@ -273,6 +285,12 @@ export function defineModels(sequelize: Sequelize): Models {
       problems: json,
       figures: json,
       inputs: json,
+      name: text,
+      notes: json,
+      seal: json,
+      stops: json,
+      again: uuid,
+      fingerprint: text,
       person: text,
       createdAt: date,
       heartbeatAt: date,

@@ -22,6 +22,7 @@ import { fileRoutes } from './files.ts';
 import { guard, Refused } from './guard.ts';
 import { itemRoutes } from './items.ts';
 import { liveRoutes } from './live.ts';
+import { impressionRoutes } from './impressions.ts';
 import { publishingRoutes } from './publishing.ts';
 import { sessionRoutes } from './session.ts';
 import { variableRoutes } from './variables.ts';
@@ -106,6 +107,7 @@ export async function createApp(services: Services, queue: Queue, { webFolder, l
   await app.register(analysisRoutes(services, queue, analyst, authority), { prefix: '/api/projects/:project' });
   await app.register(designRoutes(services, proofer, authority), { prefix: '/api/projects/:project' });
   await app.register(publishingRoutes(services, queue, authority), { prefix: '/api/projects/:project' });
+  await app.register(impressionRoutes(services, queue), { prefix: '/api/projects/:project' });
 
   if (webFolder !== undefined) {
     await app.register(statics, {

@@ -13,6 +13,13 @@ import { notFound, personOf, Refused } from './guard.ts';
 const InProject = z.object({ project: z.uuid() });
 const One = InProject.extend({ id: z.uuid() });
 
+/** The file of an impression at a path that somebody asks for. */
+function insideOf(folder: string, path: string): string {
+  const file = normalize(join(folder, path));
+  if (!file.startsWith(folder + sep)) throw new Refused(400, 'path', 'This path leads out of the impression.');
+  return file;
+}
+
 /** Editions, their builds, what comes out, and the stream of what happens. */
 export const publishingRoutes =
   ({ editions, impressionFolder, proofFile }: Services, queue: Queue, authority: Authority): FastifyPluginAsyncZod =>
@@ -57,15 +64,19 @@ export const publishingRoutes =
       return { ...impression, state: 'cancelled' as const };
     });
 
+    app.get('/editions/:id/shipped/*', { config: { permission: 'read' }, schema: { params: One.extend({ '*': z.string() }) } }, async ({ params }, reply) => {
+      const built = (await editions.impressions(params.project)).filter(({ edition, state }) => edition === params.id && state === 'done');
+      const shipped = built.find(({ seal }) => seal !== null) ?? built[0];
+      if (!shipped) throw notFound('impression');
+      return sendFile(insideOf(impressionFolder(shipped.id), params['*']), reply, undefined);
+    });
     app.get(
       '/impressions/:id/files/*',
       { config: { permission: 'read' }, schema: { params: One.extend({ '*': z.string() }), querystring: z.object({ download: z.string().optional() }) } },
       async ({ params, query }, reply) => {
         const impression = await editions.impression(params.project, params.id);
         if (!impression) throw notFound('impression');
-        const root = impressionFolder(params.id);
-        const path = normalize(join(root, params['*']));
-        if (!path.startsWith(root + sep)) throw new Refused(400, 'path', 'This path leads out of the impression.');
+        const path = insideOf(impressionFolder(params.id), params['*']);
         return sendFile(path, reply, query.download === undefined ? undefined : `${impression.editionName.replace(/[^\p{L}\p{N} ._-]/gu, '_')}${extname(path)}`);
       },
     );

@@ -1,8 +1,9 @@
+import { createHash } from 'node:crypto';
 import { createWriteStream } from 'node:fs';
 import { mkdir, rm, stat, writeFile } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import type { Edition, Progress } from '@ukiyo/contracts';
-import { allPlaces, compose, composeMemory, withChangeBars, type ComposeMemory, type Composition, type PeerEdition, type Publication } from '@ukiyo/core/compose';
+import { allPlaces, compose, composeMemory, pageTexts, withChangeBars, wordsIn, type ComposeMemory, type Composition, type PeerEdition, type Publication } from '@ukiyo/core/compose';
 import { lensOf } from '@ukiyo/core/facets';
 import { textLibrary, type Library, type TextLibrary } from '@ukiyo/core/library';
 import { bySeverity, problem, type Problem } from '@ukiyo/core/problems';
@@ -10,15 +11,23 @@ import { numberingFor, usualNumbering, type Numbering } from '@ukiyo/core/styles
 import { createPrintEngine, printPublication, siteAddress, siteFiles, usualDesign, type AssetSource, type PrintDesign, type PrintEngine } from '@ukiyo/press';
 import { Zip, ZipDeflate } from 'fflate';
 import type { Services } from '../app/services.ts';
-import type { ImpressionRow } from '../data/models.ts';
+import type { AssetRow, ImpressionRow } from '../data/models.ts';
+import { gatherInputs, gatherLibrary, recordInputs, type Inputs, type Written } from './inputs.ts';
 
 export interface BuildOutcome {
   readonly problems: readonly Problem[];
   readonly figures: ImpressionRow['figures'];
   readonly inputs: Record<string, number>;
+  readonly fingerprint: string;
   /** False when there is nothing to open. */
   readonly hasFiles: boolean;
 }
+
+/** In the folder of an impression. */
+export const inputsFile = 'inputs.json.gz';
+export const pagesFile = 'pages.json';
+/** Of every file in an archive: what is the same has the same bytes. The day is the first that zip files can tell. */
+const alwaysTheSame = new Date(1980, 0, 1);
 
 /** What a builder keeps between builds, so that the second is quicker than the first. */
 export interface Workbench {
@@ -34,28 +43,37 @@ export function workbench(): Workbench {
   return { memory: composeMemory(), libraries: new Map(), earlier: new Map() };
 }
 
-/** Builds one edition into a folder: `manual.pdf`, or `site/` with `site.zip` beside it. Bad content is left out and reported; the rest is built. */
-export async function buildEdition(services: Services, project: string, edition: Edition, folder: string, bench: Workbench, tell: (progress: Progress) => void): Promise<BuildOutcome> {
+/**
+ * Builds one edition into a folder: `manual.pdf`, or `site/` with `site.zip` beside it; what went in and what stands on its pages are kept there too.
+ * Bad content is left out and reported; the rest is built.
+ */
+export async function buildEdition(services: Services, project: string, inputs: Inputs, folder: string, bench: Workbench, tell: (progress: Progress) => void): Promise<BuildOutcome> {
   const started = performance.now();
-  tell({ step: 'Reading the library', done: 0, total: 0 });
-  const { publication, design, texts, rows } = await composeEdition(services, project, edition, bench, tell);
+  const { edition } = inputs;
+  tell({ step: 'Composing', done: 0, total: inputs.texts.length });
+  const { publication, design, texts, rows } = await composeInputs(inputs, project, bench);
   const source = assetsOf(services, rows);
 
   await rm(folder, { recursive: true, force: true });
   await mkdir(folder, { recursive: true });
-  const made = edition.output === 'print' ? await printInto(folder, publication, source, design, bench, tell) : await siteInto(folder, publication, source, design, tell);
+  const made = edition.output === 'print' ? await printInto(folder, publication, source, design, bench, tell) : await siteInto(folder, publication, source, design, edition, tell);
+  tell({ step: 'Keeping what went in', done: 0, total: 0 });
+  await recordInputs(join(folder, inputsFile), inputs);
+  const pages = pageTexts(publication);
+  await writeFile(join(folder, pagesFile), JSON.stringify(pages));
   await nameWhatWasBuilt(services, project, edition, publication, texts);
   const topics = Object.values(publication.targets).filter(({ kind }) => kind === 'topic').length;
   return {
     problems: bySeverity([...publication.problems, ...made.problems]),
-    figures: { pages: made.pages, topics, bytes: made.bytes, milliseconds: Math.round(performance.now() - started) },
+    figures: { pages: made.pages, topics, words: wordsIn(pages, publication.locale), bytes: made.bytes, milliseconds: Math.round(performance.now() - started) },
     inputs: Object.fromEntries(texts.map(({ id, version }) => [id, version])),
+    fingerprint: made.fingerprint,
     hasFiles: made.bytes > 0,
   };
 }
 
 /** Images and media of a project by their ids. */
-export function assetsOf(services: Services, rows: Awaited<ReturnType<Services['assets']['rows']>>): AssetSource {
+export function assetsOf(services: Services, rows: readonly AssetRow[]): AssetSource {
   const byId = new Map(rows.map((row) => [row.id, row]));
   return (id) => {
     const row = byId.get(id);
@@ -72,13 +90,12 @@ async function nameWhatWasBuilt(services: Services, project: string, edition: Ed
   await services.items.nameRevisions(project, versions, `Built into “${edition.name}”`);
 }
 
-/**
- * The library as it is stored now; texts that have not changed since the last time are not read again.
- * @param written a text as it is being written, which need not be stored
- */
-export async function readLibrary(services: Services, project: string, bench: Workbench, written?: Written) {
-  const texts = (await services.items.texts(project)).map((one) => (one.id === written?.id ? { ...one, text: written.text } : one));
-  const rows = await services.assets.rows(project);
+/** The library as it is stored now; texts that have not changed since the last time are not read again. */
+export async function readLibrary(services: Services, project: string, bench: Workbench) {
+  return libraryOf(await gatherLibrary(services, project), project, bench);
+}
+
+function libraryOf({ texts, assets: rows, facets, lenses: kept }: Pick<Inputs, 'texts' | 'assets' | 'facets' | 'lenses'>, project: string, bench: Workbench) {
   const assets = rows.map(({ id, name, mediaType, width, height, alternateOf, conditions }) => ({
     id,
     name,
@@ -88,18 +105,10 @@ export async function readLibrary(services: Services, project: string, bench: Wo
     ...(height === null ? {} : { height }),
     ...(alternateOf === null ? {} : { alternateOf }),
   }));
-  const { facets } = await services.facets.read(project);
-  const kept = await services.editions.lenses(project);
   const lenses = kept.map(({ id }) => ({ ...lensOf(id, kept, facets)!, id }));
   const library = textLibrary(texts, assets, { lenses, earlier: bench.libraries.get(project) });
   bench.libraries.set(project, library);
   return { library, texts, rows, facets, assets, lenses };
-}
-
-/** A text that is being written. */
-export interface Written {
-  readonly id: string;
-  readonly text: string;
 }
 
 /** To which values of `deliveryTarget` each output answers. */
@@ -129,15 +138,19 @@ function peerEditionsFor(edition: Edition, editions: readonly Edition[], library
 }
 
 /** Composes an edition from what is stored now, quicker where little has changed since the last time. */
-export async function composeEdition(services: Services, project: string, edition: Edition, bench: Workbench, tell: (progress: Progress) => void = () => undefined, written?: Written) {
-  const { library, texts, rows, facets, assets, lenses } = await readLibrary(services, project, bench, written);
-  const agreed = { facets, rules: (await services.agreements.read(project)).rules };
+export async function composeEdition(services: Services, project: string, edition: Edition, bench: Workbench, written?: Written) {
+  return composeInputs(await gatherInputs(services, project, edition, written), project, bench);
+}
+
+async function composeInputs(inputs: Inputs, project: string, bench: Workbench) {
+  const { edition, designs } = inputs;
+  const { library, texts, rows, facets, assets, lenses } = libraryOf(inputs, project, bench);
+  const agreed = { facets, rules: inputs.rules };
   const lens = edition.lens === null ? undefined : library.lens(edition.lens);
-  const { sheets, plans } = await services.designs.read(project);
+  const { sheets, plans } = designs;
   // Those that ship where its own are gone.
   const design: PrintDesign = { sheet: sheets.find(({ id }) => id === edition.sheet)?.content ?? usualDesign.sheet, plan: plans.find(({ id }) => id === edition.plan)?.content ?? usualDesign.plan };
   const numberingOf = ({ sheet, locale }: Edition): Numbering => numberingFor(sheets.find(({ id }) => id === sheet)?.content.numbering ?? usualNumbering, locale);
-  tell({ step: 'Composing', done: 0, total: texts.length });
   const composition = {
     library,
     map: edition.map,
@@ -147,29 +160,29 @@ export async function composeEdition(services: Services, project: string, editio
     locale: edition.locale,
     numbering: numberingOf(edition),
     deliveryTargets: deliveryTargets[edition.output],
-    peerEditions: peerEditionsFor(edition, await services.editions.editions(project), library, numberingOf),
+    open: edition.output === 'site' ? edition.choices.map(({ facet }) => facet) : [],
+    peerEditions: peerEditionsFor(edition, inputs.editions, library, numberingOf),
     ...(lens ? { lens } : {}),
   };
   const composed = compose(composition, bench.memory);
-  const publication = edition.since === null ? composed : await barred(composed, services, project, edition, composition, { assets, lenses }, bench);
+  const publication = edition.since === null ? composed : await barred(composed, inputs, composition, { assets, lenses }, bench);
   return { publication, design, library, lens, agreed, texts, rows };
 }
 
 /** With bars beside what is not in an earlier impression of the edition, or otherwise; without them where that is gone. */
 async function barred(
   composed: Publication,
-  services: Services,
-  project: string,
-  edition: Edition,
+  inputs: Inputs,
   composition: Composition,
-  { assets, lenses }: Pick<Awaited<ReturnType<typeof readLibrary>>, 'assets' | 'lenses'>,
+  { assets, lenses }: Pick<ReturnType<typeof libraryOf>, 'assets' | 'lenses'>,
   bench: Workbench,
 ): Promise<Publication> {
+  const { edition } = inputs;
   const made = JSON.stringify([edition, composition.facets, composition.rules, composition.numbering, lenses]);
   const known = bench.earlier.get(edition.id);
   if (known?.made === made && known.of === composed) return known.barred;
   const then = async (): Promise<Publication> => {
-    const texts = await services.items.textsAt(project, await services.editions.inputsOf(project, edition.since!));
+    const texts = await inputs.before();
     const gone = problem('warning', 'edition.since', 'The impression since which changes are to have bars is not there any more.', { item: edition.map });
     return texts.length === 0 ? { ...composed, problems: [...composed.problems, gone] } : compose({ ...composition, library: textLibrary(texts, assets, { lenses }) });
   };
@@ -183,6 +196,8 @@ async function barred(
 interface Made {
   readonly pages: number;
   readonly bytes: number;
+  /** SHA-256 of what is downloaded. */
+  readonly fingerprint: string;
   readonly problems: readonly Problem[];
 }
 
@@ -191,15 +206,20 @@ async function printInto(folder: string, publication: Publication, source: Asset
   bench.engine ??= createPrintEngine();
   const { pdf, pageCount, problems } = await printPublication(publication, source, bench.engine, design);
   if (pdf) await writeFile(join(folder, 'manual.pdf'), pdf);
-  return { pages: pageCount, bytes: pdf?.byteLength ?? 0, problems };
+  return { pages: pageCount, bytes: pdf?.byteLength ?? 0, fingerprint: pdf ? createHash('sha256').update(pdf).digest('hex') : '', problems };
 }
 
-async function siteInto(folder: string, publication: Publication, source: AssetSource, { sheet }: PrintDesign, tell: (progress: Progress) => void): Promise<Made> {
-  const site = siteFiles(publication, source, { sheet, onPage: (done, total) => (done % 20 === 0 || done === total) && tell({ step: 'Writing pages', done, total }) });
+async function siteInto(folder: string, publication: Publication, source: AssetSource, { sheet }: PrintDesign, { choices }: Edition, tell: (progress: Progress) => void): Promise<Made> {
+  const site = siteFiles(publication, source, { sheet, choices, onPage: (done, total) => (done % 20 === 0 || done === total) && tell({ step: 'Writing pages', done, total }) });
   const archive = createWriteStream(join(folder, 'site.zip'));
+  const hash = createHash('sha256');
   const zip = new Zip((error, chunk) => {
-    if (error) archive.destroy(error);
-    else archive.write(chunk);
+    if (error) {
+      archive.destroy(error);
+      return;
+    }
+    hash.update(chunk);
+    archive.write(chunk);
   });
   const encoder = new TextEncoder();
   const made = new Set<string>();
@@ -210,11 +230,12 @@ async function siteInto(folder: string, publication: Publication, source: AssetS
     made.add(dirname(file));
     await writeFile(file, bytes);
     const entry = new ZipDeflate(path, { level: 6 });
+    entry.mtime = alwaysTheSame;
     zip.add(entry);
     entry.push(bytes, true);
   }
   zip.end();
   await new Promise<void>((resolve, reject) => archive.on('error', reject).end(resolve));
   const { size } = await stat(join(folder, 'site.zip'));
-  return { pages: site.pageCount, bytes: size, problems: site.problems };
+  return { pages: site.pageCount, bytes: size, fingerprint: hash.digest('hex'), problems: site.problems };
 }

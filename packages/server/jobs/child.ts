@@ -1,13 +1,17 @@
 /** The process in which editions are built: takes one order after the other from its parent, and can be killed at any time. */
 import type { Edition, Progress } from '@ukiyo/contracts';
 import { makeServices, type Settings } from '../app/services.ts';
-import { buildEdition, workbench, type BuildOutcome } from './build.ts';
+import { join } from 'node:path';
+import { buildEdition, inputsFile, workbench, type BuildOutcome } from './build.ts';
+import { gatherInputs, recordedInputs } from './inputs.ts';
 
 export interface BuildOrder {
   readonly settings: Settings;
   readonly impression: string;
   readonly project: string;
   readonly edition: Edition;
+  /** The impression from whose inputs it is built; from what is stored now where there is none. */
+  readonly again: string | null;
 }
 
 export type BuildReport =
@@ -19,10 +23,21 @@ const bench = workbench();
 let services: ReturnType<typeof makeServices> | undefined;
 const report = (message: BuildReport): void => void process.send?.(message);
 
-async function build({ settings, impression, project, edition }: BuildOrder): Promise<void> {
+async function build({ settings, impression, project, edition, again }: BuildOrder): Promise<void> {
   services ??= makeServices(settings, 2);
   try {
-    const outcome = await buildEdition(services, project, edition, services.impressionFolder(impression), bench, (progress) => report({ kind: 'progress', progress }));
+    const tell = (progress: Progress): void => report({ kind: 'progress', progress });
+    tell({ step: 'Reading the library', done: 0, total: 0 });
+    const inputs = await (again === null ? gatherInputs(services, project, edition) : recordedInputs(join(services.impressionFolder(again), inputsFile)));
+    // What was stored then must not stay in the bench as if it were stored now.
+    const outcome = await buildEdition(
+      services,
+      project,
+      inputs,
+      services.impressionFolder(impression),
+      again === null ? bench : { ...workbench(), ...(bench.engine ? { engine: bench.engine } : {}) },
+      tell,
+    );
     report({ kind: 'done', outcome, memory: process.memoryUsage.rss() });
   } catch (error) {
     report({ kind: 'failed', message: error instanceof Error ? (error.stack ?? error.message) : String(error) });

@@ -66,7 +66,7 @@ export async function proof(services: Services, project: string, question: Proof
   if (!edition) return undefined;
   if (question.kind === 'whole') return whole(services, project, edition, question, bench, engine, started);
   const written = question.text === undefined ? undefined : { id: question.item, text: question.text };
-  const { publication, design, rows } = await composeEdition(services, project, edition, bench, undefined, written);
+  const { publication, design, rows } = await composeEdition(services, project, edition, bench, written);
   const place = allPlaces(publication.places).find(({ content, origin }) => content?.origin.item === question.item || origin.item === question.item);
   const layout = bench.layouts.get(edition.id);
   const pages = place && proofTopic(publication, place.anchor, layout?.pages ?? [], assetsOf(services, rows), engine, design);

@@ -1,4 +1,5 @@
 import { EventEmitter } from 'node:events';
+import { rm } from 'node:fs/promises';
 import { LiveEvent } from '@ukiyo/contracts';
 import { problem } from '@ukiyo/core/problems';
 import pg from 'pg';
@@ -61,6 +62,16 @@ export async function openQueue(services: Services, settings: Settings, log: { e
     void (await services.database.sequelize.query('SELECT pg_notify(:channel, :payload)', { replacements: { channel, payload } }));
   const announce = (project: string, event: LiveEvent): Promise<void> => notify('ukiyo_live', JSON.stringify({ project, event }));
 
+  /** Impressions that the rule of their edition does not keep go, with their files. */
+  const clearOutdated = async (edition: string): Promise<void> => {
+    for (const id of await services.editions.outdated(edition)) {
+      const row = await services.editions.impressionRow(id);
+      if (!row || !(await services.editions.removeImpression(row.projectId, id))) continue;
+      await rm(services.impressionFolder(id), { recursive: true, force: true });
+      await announce(row.projectId, { kind: 'impression-gone', id });
+    }
+  };
+
   const run = async (id: string): Promise<void> => {
     const row = await services.editions.impressionRow(id);
     if (row?.state !== 'queued') return;
@@ -71,7 +82,7 @@ export async function openQueue(services: Services, settings: Settings, log: { e
     const heartbeat = setInterval(() => void update(id, { heartbeatAt: new Date() }).catch(log.error), heartbeatSeconds * 1000);
     let said: Promise<unknown> = Promise.resolve();
     try {
-      const outcome = await builder.build({ settings, impression: id, project: row.projectId, edition }, (progress) => {
+      const outcome = await builder.build({ settings, impression: id, project: row.projectId, edition, again: row.again }, (progress) => {
         said = said
           .then(() => update(id, { progress }))
           .then(() => announce(row.projectId, { kind: 'impression', id, state: 'running', progress }))
@@ -80,7 +91,8 @@ export async function openQueue(services: Services, settings: Settings, log: { e
       await said;
       const progress = { step: 'Done', done: 1, total: 1 };
       const state = outcome.hasFiles ? ('done' as const) : ('failed' as const);
-      await services.editions.endImpression(id, { state, progress, problems: [...outcome.problems], figures: outcome.figures, inputs: outcome.inputs });
+      await services.editions.endImpression(id, { state, progress, problems: [...outcome.problems], figures: outcome.figures, inputs: outcome.inputs, fingerprint: outcome.fingerprint });
+      if (state === 'done') await clearOutdated(edition.id);
     } catch (error) {
       await said;
       const wasCancelled = error instanceof Cancelled;

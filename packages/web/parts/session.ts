@@ -4,8 +4,9 @@ import { computed, ref } from 'vue';
 import { z } from 'zod';
 import { ApiError, ask } from './api.ts';
 
-const atLeast: Record<'write' | 'publish' | 'administer', readonly Role[]> = {
+const atLeast: Record<'review' | 'write' | 'publish' | 'administer', readonly Role[]> = {
   administer: ['administrator'],
+  review: ['administrator', 'publisher', 'writer', 'reviewer'],
   write: ['administrator', 'publisher', 'writer'],
   publish: ['administrator', 'publisher'],
 };

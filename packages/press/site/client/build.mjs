@@ -6,7 +6,7 @@ const here = dirname(fileURLToPath(import.meta.url));
 
 /** Builds the scripts that every help site carries: plain files that also run from a folder. */
 export async function buildSiteScripts() {
-  for (const name of ['site', 'search']) {
+  for (const name of ['site', 'search', 'readers']) {
     await build({
       configFile: false,
       root: here,

@@ -1,5 +1,7 @@
-import MiniSearch from 'minisearch';
-import { searchOptions, stemmer, searchWords, type SearchDocument } from '../../shared/terms.ts';
+import MiniSearch, { type SearchResult } from 'minisearch';
+import type { SearchedBySome } from '../searching.ts';
+import { isForReader, wordsFor } from './reader.ts';
+import { searchIn, searchOptions, stemmer, searchWords, type SearchDocument } from '../../shared/terms.ts';
 
 /** Loaded when a reader first searches: the engine over the index that was built with the site. */
 export interface SiteSearch {
@@ -15,17 +17,35 @@ declare global {
   }
 }
 
-const data = window.siteData?.['search'] as { locale: string; index: Parameters<typeof MiniSearch.loadJS>[0] } | undefined;
+const data = window.siteData?.['search'] as { locale: string; only?: Readonly<Record<string, SearchedBySome>>; index: Parameters<typeof MiniSearch.loadJS>[0] } | undefined;
 
 if (data) {
   const options = searchOptions(data.locale);
   const engine = MiniSearch.loadJS<SearchDocument>(data.index, options);
   const stem = stemmer(data.locale);
+  const { only = {} } = data;
+  /** Whether the reader would find it by what is for him. @param whole by every word of the query, or by one of them */
+  const isFound = ({ id, terms, queryTerms }: SearchResult, whole: boolean): boolean => {
+    const some = only[String(id)];
+    if (!some) return true;
+    if (!isForReader(some.w)) return false;
+    const isSeen = (term: string): boolean => some.terms[term]?.some(isForReader) ?? true;
+    const seen = terms.filter(isSeen);
+    if (seen.length === terms.length || seen.length === 0) return seen.length > 0;
+    const bySeen = (wanted: string): boolean => {
+      const matched = terms.filter((term) => term.startsWith(wanted));
+      return matched.length === 0 || matched.some(isSeen);
+    };
+    return whole ? queryTerms.every(bySeen) : queryTerms.some(bySeen);
+  };
   window.siteSearch = {
     find(query) {
-      const all = engine.search(query);
-      const hits = all.length > 0 ? all : engine.search(query, { combineWith: 'OR' });
-      return hits.slice(0, 60).map((hit) => ({ href: String(hit.id), title: String(hit['title']), lead: String(hit['lead']) }));
+      return searchIn(engine, query, data.locale, isFound)
+        .slice(0, 60)
+        .map((hit) => {
+          const said = only[String(hit.id)];
+          return { href: String(hit.id), title: said ? wordsFor(said.t) : String(hit['title']), lead: said ? wordsFor(said.l) : String(hit['lead']) };
+        });
     },
     matcher(query) {
       const wanted = searchWords(query, data.locale).map(stem);

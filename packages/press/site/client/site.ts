@@ -1,19 +1,8 @@
 /** What a page of the site does in the reader's browser. Everything is readable without it; it needs no server. */
+import { numbersFor, type CountedData } from '../counting.ts';
+import type { ContentsData, WordData } from '../data.ts';
+import { isForReader, isSeen, whenChosen, wordsFor } from './reader.ts';
 import type { SiteSearch } from './search.ts';
-
-interface ContentsEntry {
-  readonly h: string;
-  readonly t: string;
-  readonly n?: string;
-  readonly c?: readonly ContentsEntry[];
-}
-
-interface WordEntry {
-  readonly t: string;
-  readonly d: number;
-  readonly h: readonly (readonly [string, string])[];
-  readonly s?: string;
-}
 
 const byId = (id: string): HTMLElement | null => document.getElementById(id);
 const page = location.pathname.split('/').at(-1) || 'index.html';
@@ -40,23 +29,39 @@ function load(file: string): Promise<void> {
   return promise;
 }
 
+// ---- numbers of what is for the reader
+let numbers: ReadonlyMap<string, string> = new Map();
+const counted = window.siteData?.['counted'] as CountedData | undefined;
+if (counted)
+  whenChosen(() => {
+    numbers = numbersFor(counted, isForReader);
+    for (const place of document.querySelectorAll<HTMLElement>('[data-n]')) place.textContent = numbers.get(place.dataset['n']!) ?? place.textContent;
+  });
+
 // ---- contents
 function drawContents(): void {
-  const entries = window.siteData?.['contents'] as readonly ContentsEntry[] | undefined;
+  const entries = window.siteData?.['contents'] as readonly ContentsData[] | undefined;
   const nav = byId('contents');
   if (!entries || !nav) return;
-  const holds = (entry: ContentsEntry): boolean => entry.h === page || (entry.c ?? []).some(holds);
-  const list = (items: readonly ContentsEntry[]): HTMLElement =>
+  const holds = (entry: ContentsData): boolean => entry.h === page || (entry.c ?? []).some(holds);
+  /** What stands below an entry that is not for the reader stands in its place. */
+  const forReader = (items: readonly ContentsData[]): ContentsData[] => items.flatMap((entry) => (isForReader(entry.w) ? [entry] : forReader(entry.c ?? [])));
+  const list = (items: readonly ContentsData[]): HTMLElement =>
     make(
       'ul',
       {},
-      ...items.map((entry) => {
-        const link = make('a', { href: entry.h, ...(entry.h === page ? { 'aria-current': 'page' } : {}) }, ...(entry.n === undefined ? [] : [make('span', { class: 'n' }, entry.n), ' ']), entry.t);
-        if (!entry.c) return make('li', {}, link);
+      ...forReader(items).map((entry) => {
+        const link = make(
+          'a',
+          { href: entry.h, ...(entry.h === page ? { 'aria-current': 'page' } : {}) },
+          ...(entry.n === undefined ? [] : [make('span', { class: 'n' }, numbers.get(entry.a ?? '') ?? entry.n), ' ']),
+          wordsFor(entry.t),
+        );
+        if (forReader(entry.c ?? []).length === 0) return make('li', {}, link);
         const open = holds(entry);
-        const inner = list(entry.c);
+        const inner = list(entry.c!);
         inner.hidden = !open;
-        const toggle = make('button', { type: 'button', class: 'toggle', 'aria-expanded': String(open), 'aria-label': entry.t });
+        const toggle = make('button', { type: 'button', class: 'toggle', 'aria-expanded': String(open), 'aria-label': wordsFor(entry.t) });
         toggle.addEventListener('click', () => {
           inner.hidden = !inner.hidden;
           toggle.setAttribute('aria-expanded', String(!inner.hidden));
@@ -74,18 +79,20 @@ async function drawWords(): Promise<void> {
   if (!holder || holder.dataset['drawn']) return;
   holder.dataset['drawn'] = 'yes';
   await load('words-data.js');
-  const words = (window.siteData?.['words'] ?? []) as readonly WordEntry[];
+  const words = (window.siteData?.['words'] ?? []) as readonly WordData[];
   const field = make('input', { type: 'search', placeholder: labels['narrow'] ?? '', 'aria-label': labels['narrow'] ?? '' }) as HTMLInputElement;
   const list = make('ul', { class: 'words' });
   const draw = (): void => {
     const wanted = field.value.trim().toLocaleLowerCase();
-    const shown = words.filter((word) => wanted === '' || word.t.toLocaleLowerCase().includes(wanted));
+    const shown = forThisReader(words).filter((word) => wanted === '' || word.t.toLocaleLowerCase().includes(wanted));
     list.replaceChildren(
       ...shown.map((word) =>
         make(
           'li',
           { style: `--depth:${word.d}` },
-          ...(word.h[0] && word.h.length === 1 ? [make('a', { href: word.h[0][0] }, word.t)] : [word.t, ...word.h.flatMap(([href, title]) => [' ', make('a', { href, class: 'locator' }, title)])]),
+          ...(word.h[0] && word.h.length === 1
+            ? [make('a', { href: word.h[0][0] }, word.t)]
+            : [word.t, ...word.h.flatMap(([href, title]) => [' ', make('a', { href, class: 'locator' }, wordsFor(title))])]),
           ...(word.s === undefined ? [] : [make('em', {}, ` ${word.s}`)]),
         ),
       ),
@@ -93,7 +100,17 @@ async function drawWords(): Promise<void> {
   };
   field.addEventListener('input', draw);
   holder.replaceChildren(field, list);
-  draw();
+  whenChosen(draw);
+}
+/** Without words of which nothing is for the reader; one above others stays with them. */
+function forThisReader(words: readonly WordData[]): WordData[] {
+  const left: WordData[] = [];
+  for (const word of words.toReversed()) {
+    const h = word.h.filter(([, , numbers]) => isForReader(numbers));
+    const isAbove = (left.at(-1)?.d ?? 0) > word.d;
+    if (h.length > 0 || word.s !== undefined || isAbove) left.push({ ...word, h });
+  }
+  return left.toReversed();
 }
 
 for (const tab of document.querySelectorAll<HTMLButtonElement>('[data-panel]')) {
@@ -152,6 +169,7 @@ async function showResults(): Promise<void> {
 }
 field?.addEventListener('focus', () => void searchEngine());
 field?.addEventListener('input', () => void showResults());
+window.siteReaders?.onChange(() => void (results?.hidden === false && showResults()));
 // A quick reader has typed before this script was there.
 if (document.activeElement === field) void showResults();
 field?.addEventListener('keydown', (event) => {
@@ -209,7 +227,7 @@ async function markHits(query: string): Promise<void> {
   const matches = engine.matcher(query);
   const walker = document.createTreeWalker(main, NodeFilter.SHOW_TEXT);
   const texts: Text[] = [];
-  while (walker.nextNode()) texts.push(walker.currentNode as Text);
+  while (walker.nextNode()) if (isSeen(walker.currentNode.parentElement)) texts.push(walker.currentNode as Text);
   let count = 0;
   for (const text of texts) {
     const parts = [...new Intl.Segmenter(document.documentElement.lang, { granularity: 'word' }).segment(text.data)];
@@ -251,4 +269,4 @@ for (const holder of document.querySelectorAll('.code')) {
   holder.append(button);
 }
 
-drawContents();
+whenChosen(drawContents);

@@ -23,6 +23,7 @@ function settingsOf(one: Edition): [label: string, value: string][] {
     ['Style sheet', designs.list.sheets.find(({ id }) => id === one.sheet)?.content.name ?? one.sheet],
     ['Page plan', one.output === 'print' ? (designs.list.plans.find(({ id }) => id === one.plan)?.content.name ?? one.plan) : '–'],
     ['Bars', one.since === null ? 'none' : 'beside what changed'],
+    ['Readers set', one.choices.map(({ facet, label }) => label || (library.facets.find(({ name }) => name === facet)?.label ?? facet)).join(', ') || '–'],
     ['Locale', one.locale],
     ['Address', one.address || '–'],
     ...variables,

@@ -1,10 +1,14 @@
 <script setup lang="ts">
-import { EditionInput, type Edition, type EditionFacts, type Impression, type Lens } from '@ukiyo/contracts';
+import { EditionInput, type Edition, type EditionFacts, type Impression, type Lens, type ReaderChoice } from '@ukiyo/contracts';
+import { lensOf } from '@ukiyo/core/facets';
+import { usualStops, type ProblemKind } from '@ukiyo/core/problems';
 import { computed, onMounted, reactive, ref, watch } from 'vue';
 import PickOne from '../../parts/PickOne.vue';
 import { kindOfVariable, useVariables } from '../../parts/variables.ts';
 import { useDesigns } from '../../parts/designs.ts';
 import { useLibrary } from '../../parts/library.ts';
+import ReaderChoices from './ReaderChoices.vue';
+import WhatStops from './WhatStops.vue';
 
 const { edition, lenses, impressions, mayChange } = defineProps<{ edition: Edition | undefined; lenses: readonly Lens[]; /** Of this edition, newest first. */ impressions: readonly Impression[]; mayChange: boolean }>();
 const emit = defineEmits<{ save: [EditionInput] }>();
@@ -30,16 +34,19 @@ interface Fields {
   plan: string;
   address: string;
   since: string;
+  choices: ReaderChoice[];
+  stops: ProblemKind[];
+  keeps: number;
   variables: { key: string; value: string }[];
   facts: Record<keyof EditionFacts, string>;
 }
 const factLabels = { title: 'Title', subtitle: 'Subtitle', bookNumber: 'Number', edition: 'Edition', date: 'Date', rights: 'Rights' } as const satisfies Record<keyof EditionFacts, string>;
 const factsOf = (given: EditionFacts | undefined) => Object.fromEntries(Object.keys(factLabels).map((name) => [name, given?.[name as keyof EditionFacts] ?? ''])) as Fields['facts'];
-const fields = reactive<Fields>({ name: '', output: 'print', map: '', lens: '', locale: 'en', sheet: 'workshop', plan: 'a4-margin', address: '', since: '', variables: [], facts: factsOf(undefined) });
+const fields = reactive<Fields>({ name: '', output: 'print', map: '', lens: '', locale: 'en', sheet: 'workshop', plan: 'a4-margin', address: '', since: '', choices: [], stops: [...usualStops], keeps: 20, variables: [], facts: factsOf(undefined) });
 watch(
   () => edition,
   (current) => {
-    Object.assign(fields, { name: current?.name ?? '', output: current?.output ?? 'print', map: current?.map ?? '', lens: current?.lens ?? '', locale: current?.locale ?? 'en', sheet: current?.sheet ?? 'workshop', plan: current?.plan ?? 'a4-margin', address: current?.address ?? '', since: current?.since ?? '', facts: factsOf(current?.facts), variables: Object.entries(current?.variables ?? {}).map(([key, value]) => ({ key, value })) });
+    Object.assign(fields, { name: current?.name ?? '', output: current?.output ?? 'print', map: current?.map ?? '', lens: current?.lens ?? '', locale: current?.locale ?? 'en', sheet: current?.sheet ?? 'workshop', plan: current?.plan ?? 'a4-margin', address: current?.address ?? '', since: current?.since ?? '', choices: [...(current?.choices ?? [])], stops: [...(current?.stops ?? usualStops)], keeps: current?.keeps ?? 20, facts: factsOf(current?.facts), variables: Object.entries(current?.variables ?? {}).map(([key, value]) => ({ key, value })) });
   },
   { immediate: true },
 );
@@ -55,7 +62,7 @@ const faults = ref<Readonly<Record<string, string>>>({});
 function save(): void {
   const variables = Object.fromEntries(fields.variables.filter(({ key }) => key.trim() !== '').map(({ key, value }) => [key.trim(), value]));
   const facts = Object.fromEntries(Object.entries(fields.facts).filter(([, value]) => value.trim() !== ''));
-  const checked = EditionInput.safeParse({ name: fields.name, output: fields.output, map: fields.map, lens: fields.lens === '' ? null : fields.lens, locale: fields.locale, sheet: fields.sheet, plan: fields.plan, address: fields.address, since: fields.output === 'print' && fields.since !== '' ? fields.since : null, variables, facts });
+  const checked = EditionInput.safeParse({ name: fields.name, output: fields.output, map: fields.map, lens: fields.lens === '' ? null : fields.lens, locale: fields.locale, sheet: fields.sheet, plan: fields.plan, address: fields.address, since: fields.output === 'print' && fields.since !== '' ? fields.since : null, choices: fields.output === 'site' ? fields.choices : [], stops: fields.stops, keeps: fields.keeps, variables, facts });
   faults.value = checked.success ? {} : Object.fromEntries(checked.error.issues.map(({ path, message }) => [String(path[0]), message]));
   if (checked.success) emit('save', checked.data);
 }
@@ -70,6 +77,7 @@ function save(): void {
     <label>Styles</label><span class="designs"><PickOne v-model:chosen="fields.sheet" label="Style sheet" :options="sheets" :disabled="!mayChange" /><router-link class="small" :to="{ name: 'style', params: { kind: 'sheets', id: fields.sheet } }">open in Style</router-link></span>
     <template v-if="fields.output === 'print'"><label>Pages</label><span class="designs"><PickOne v-model:chosen="fields.plan" label="Page plan" :options="plans" :disabled="!mayChange" /><router-link class="small" :to="{ name: 'style', params: { kind: 'plans', id: fields.plan } }">open in Style</router-link></span></template>
     <template v-if="fields.output === 'print' && sinces.length > 1"><label>Bars beside</label><PickOne v-model:chosen="fields.since" label="Bars beside what changed since" :options="sinces" :disabled="!mayChange" /></template>
+    <template v-if="fields.output === 'site'"><span class="label">Readers set</span><ReaderChoices v-model:choices="fields.choices" :lens="lensOf(fields.lens, lenses, library.facets)" :may-change="mayChange" /></template>
     <label for="edition-locale">Locale</label><n-input v-model:value="fields.locale" :disabled="!mayChange" :input-props="{ id: 'edition-locale' }" placeholder="" />
     <template v-if="faults['locale']"><span /><p class="seal-text" role="alert">{{ faults['locale'] }}</p></template>
     <label for="edition-address">Address</label><div class="with-hint"><n-input v-model:value="fields.address" :disabled="!mayChange" :input-props="{ id: 'edition-address', 'aria-describedby': 'edition-address-hint' }" placeholder="" /><p id="edition-address-hint" class="small quiet">Where its readers find it: https://…, or the way from beside another site, as ../help/. Other publications lead there; without it they name it in words.</p><p v-if="faults['address']" class="seal-text" role="alert">{{ faults['address'] }}</p></div>
@@ -83,10 +91,12 @@ function save(): void {
       <label v-for="(label, name) in factLabels" :key="name">{{ label }}<n-input v-model:value="fields.facts[name]" size="small" :disabled="!mayChange" placeholder="as the map says" :input-props="{ 'aria-label': `${label} of the edition` }" /></label>
       <p v-if="faults['facts']" class="seal-text" role="alert">{{ faults['facts'] }}</p>
     </details>
+    <span class="label">Signing off is kept back by</span><WhatStops v-model:stops="fields.stops" :may-change="mayChange" />
+    <label for="edition-keeps">Impressions kept</label><div class="with-hint"><input id="edition-keeps" v-model.number="fields.keeps" class="keeps" type="number" min="1" max="500" :disabled="!mayChange" aria-describedby="edition-keeps-hint" /><p id="edition-keeps-hint" class="small quiet">Older ones go when another has been built. Those that are signed off, named or the measure of bars stay.</p></div>
     <span /><n-button v-if="mayChange" attr-type="submit" class="save" :disabled="fields.name.trim() === '' || fields.map === ''">Save edition</n-button>
   </form>
 </template>
 
 <style scoped>
-.designs { display: flex; gap: 10px; align-items: center; } .edition { display: grid; grid-template-columns: 80px minmax(0, 420px); gap: 8px 14px; align-items: center; } .edition > p { margin: 0; } label, .label { color: var(--soft); font-size: 13px; } .variables { display: grid; gap: 6px; justify-items: start; } .variable { display: grid; grid-template-columns: 1fr 1.4fr auto; gap: 6px; width: 100%; } .save { justify-self: start; } .facts label { display: grid; grid-template-columns: 70px 1fr; align-items: center; padding: 3px 0; } .facts p { margin: 3px 0 0; } .with-hint > p { margin: 3px 0 0; }
+.designs { display: flex; gap: 10px; align-items: center; } .edition { display: grid; grid-template-columns: 80px minmax(0, 420px); gap: 8px 14px; align-items: center; } .edition > p { margin: 0; } label, .label { color: var(--soft); font-size: 13px; } .variables { display: grid; gap: 6px; justify-items: start; } .variable { display: grid; grid-template-columns: 1fr 1.4fr auto; gap: 6px; width: 100%; } .save { justify-self: start; } .keeps { width: 80px; font: inherit; color: var(--ink); background: var(--sheet); border: 1px solid var(--hair); border-radius: 4px; padding: 4px 8px; } .facts label { display: grid; grid-template-columns: 70px 1fr; align-items: center; padding: 3px 0; } .facts p { margin: 3px 0 0; } .with-hint > p { margin: 3px 0 0; }
 </style>

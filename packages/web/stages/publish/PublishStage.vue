@@ -49,9 +49,13 @@ async function duplicate(): Promise<void> {
   await router.push({ name: 'publish', params: { id: saved.id } });
   changing.value = true;
 }
+/** Of all people of the project, the first to come first. */
+const waiting = computed(() => publishing.impressions.value.filter(({ state }) => state === 'queued' || state === 'running').toReversed());
+const buildAll = (): Promise<unknown> => Promise.all(publishing.editions.value.map((one) => publishing.build(one.id)));
 const latest = (edition: string): string => {
   const impression = publishing.impressions.value.find((one) => one.edition === edition);
-  return impression ? `no. ${impression.number}, ${impression.state}` : 'never built';
+  const signed = publishing.impressions.value.find((one) => one.edition === edition && one.seal);
+  return impression ? `no. ${impression.number}, ${impression.state}${signed ? `, no. ${signed.number} ships` : ''}` : 'never built';
 };
 </script>
 
@@ -64,6 +68,8 @@ const latest = (edition: string): string => {
           <router-link :to="{ name: 'publish', params: { id: one.id } }" :class="{ on: one.id === id }"><span>{{ one.name }}</span><span class="quiet small">{{ one.output === 'print' ? 'Printed manual' : 'Help site' }} · {{ latest(one.id) }}</span></router-link>
         </li>
       </ul>
+      <n-button v-if="mayPublish && publishing.editions.value.length > 1" class="all" size="small" @click="buildAll">Build all {{ publishing.editions.value.length }}</n-button>
+      <p v-if="waiting.length > 0" class="small quiet queue" role="status">{{ waiting.length }} {{ waiting.length === 1 ? 'build is' : 'builds are' }} on the way: {{ waiting.map(({ editionName, state }) => `${editionName}${state === 'running' ? ', now' : ''}`).join('; ') }}</p>
       <router-link v-if="mayPublish" class="new" :to="{ name: 'publish', params: { id: 'new' } }">New edition</router-link>
       <router-link class="new" :to="{ name: 'appearances' }">Topics by editions</router-link>
     </aside>
@@ -83,8 +89,9 @@ const latest = (edition: string): string => {
         <EveryReader v-if="edition" :edition="edition.id" />
         <section v-if="edition" class="impressions" aria-label="Impressions">
           <h2>Impressions</h2>
+          <p v-if="impressions.some(({ state }) => state === 'done')" class="quiet small"><a :href="publishing.keptAddress(edition)" target="_blank" rel="noopener">The address that stays</a> shows {{ impressions.some(({ seal }) => seal) ? 'the newest that is signed off' : 'the newest, until one is signed off' }}.</p>
           <p v-if="impressions.length === 0" class="quiet">Nothing has been built yet. Build pulls the first impression.</p>
-          <ImpressionCard v-for="one in impressions" :key="one.id" :impression="one" :file="publishing.fileAddress(one)" :download="publishing.downloadAddress(one)" :may-cancel="mayPublish" @cancel="publishing.cancel(one.id)" />
+          <ImpressionCard v-for="one in impressions" :key="one.id" :impression="one" :others="impressions" :publishing="publishing" />
         </section>
       </template>
       <p v-else class="quiet">An edition says what is published: map, lens, variables and kind of output. Choose one on the left.</p>
@@ -93,6 +100,6 @@ const latest = (edition: string): string => {
 </template>
 
 <style scoped>
-.publish { display: grid; grid-template-columns: 260px minmax(0, 1fr); height: 100%; } .drawer { border-right: 1px solid var(--hair); padding: 14px 0; overflow: auto; } .drawer h1 { padding: 0 14px 10px; } ul { list-style: none; margin: 0; padding: 0; } .drawer li a { display: grid; padding: 6px 14px; color: var(--ink); text-decoration: none; } .drawer li a:hover { background: var(--paper-deep); } .drawer li a.on { background: var(--wash); box-shadow: inset 3px 0 var(--prussian); } .new { display: block; padding: 10px 14px 2px; }
+.publish { display: grid; grid-template-columns: 260px minmax(0, 1fr); height: 100%; } .drawer { border-right: 1px solid var(--hair); padding: 14px 0; overflow: auto; } .drawer h1 { padding: 0 14px 10px; } ul { list-style: none; margin: 0; padding: 0; } .drawer li a { display: grid; padding: 6px 14px; color: var(--ink); text-decoration: none; } .drawer li a:hover { background: var(--paper-deep); } .drawer li a.on { background: var(--wash); box-shadow: inset 3px 0 var(--prussian); } .all { margin: 10px 14px 0; } .queue { margin: 8px 14px 0; } .new { display: block; padding: 10px 14px 2px; }
 .desk { overflow: auto; padding: 20px 32px 60px; } .head { display: flex; align-items: center; gap: 10px; } .head h1 { font-size: 20px; } .gap { flex: 1; } .desk > p { margin: 4px 0 16px; } .impressions { margin-top: 24px; } .impressions h2 { margin-bottom: 8px; font: 600 15px var(--font-text); }
 </style>

@@ -1,4 +1,4 @@
-import { Edition, Impression, Lens, type EditionInput } from '@ukiyo/contracts';
+import { Edition, Impression, ImpressionComparison, Lens, type EditionInput, type Waiver } from '@ukiyo/contracts';
 import { onUnmounted, ref, shallowRef } from 'vue';
 import { z } from 'zod';
 import { ask, messageOf } from '../../parts/api.ts';
@@ -36,8 +36,10 @@ export function usePublishing() {
       })(),
     );
   }
+  const forget = (id: string): void => void (impressions.value = impressions.value.filter((one) => one.id !== id));
   const stop = useEvents().listen((event) => {
     if (event.kind === 'missed') return void load();
+    if (event.kind === 'impression-gone') return void forget(event.id);
     if (event.kind !== 'impression') return;
     const { id, state, progress } = event;
     const known = impressions.value.find((one) => one.id === id);
@@ -50,6 +52,23 @@ export function usePublishing() {
     const impression = await guarded(ask(`${session.base}/editions/${edition}/impressions`, Impression, { method: 'POST' }));
     if (impression && !impressions.value.some((one) => one.id === impression.id)) keep(impression);
   }
+  /** Something is done with an impression; it is shown as it stands then. */
+  async function act(id: string, path: string, init: Parameters<typeof ask>[2]): Promise<boolean> {
+    failure.value = '';
+    const impression = await guarded(ask(`${session.base}/impressions/${id}/${path}`, Impression, init));
+    if (impression) keep(impression);
+    return impression !== undefined;
+  }
+  const name = (id: string, text: string) => act(id, 'name', { method: 'PUT', body: { name: text } });
+  const note = (id: string, text: string) => act(id, 'notes', { method: 'POST', body: { text } });
+  const signOff = (id: string, waived: readonly Waiver[]) => act(id, 'seal', { method: 'PUT', body: { waived } });
+  const takeBack = (id: string) => act(id, 'seal', { method: 'DELETE' });
+  const buildAgain = (id: string) => act(id, 'again', { method: 'POST' });
+  async function remove(id: string): Promise<void> {
+    failure.value = '';
+    if ((await guarded(ask(`${session.base}/impressions/${id}`, z.null(), { method: 'DELETE' }))) === null) forget(id);
+  }
+  const compare = (id: string, earlier: string) => guarded(ask(`${session.base}/impressions/${id}/since/${earlier}`, ImpressionComparison));
   async function cancel(id: string): Promise<void> {
     const impression = await guarded(ask(`${session.base}/impressions/${id}/cancel`, Impression, { method: 'POST' }));
     if (impression) keep(impression);
@@ -62,5 +81,9 @@ export function usePublishing() {
   }
   const fileAddress = (impression: Impression): string => `/api${session.base}/impressions/${impression.id}/files/${impression.output === 'print' ? 'manual.pdf' : 'site/index.html'}`;
   const downloadAddress = (impression: Impression): string => `/api${session.base}/impressions/${impression.id}/files/${impression.output === 'print' ? 'manual.pdf' : 'site.zip'}?download=1`;
-  return { editions, lenses, impressions, failure, load, build, cancel, saveEdition, fileAddress, downloadAddress };
+  /** Where the one that ships is always found, or the newest until one is signed off. */
+  const keptAddress = (edition: Edition): string => `/api${session.base}/editions/${edition.id}/shipped/${edition.output === 'print' ? 'manual.pdf' : 'site/index.html'}`;
+  return { name, note, signOff, takeBack, buildAgain, remove, compare, keptAddress, editions, lenses, impressions, failure, load, build, cancel, saveEdition, fileAddress, downloadAddress };
 }
+
+export type Publishing = ReturnType<typeof usePublishing>;

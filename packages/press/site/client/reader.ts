@@ -1,0 +1,25 @@
+/** What the other scripts of a page ask of the reader's choice; where there is nothing to choose, all is for everybody. */
+import type { Said } from '../readers.ts';
+import type {} from './readers.ts';
+
+/** Whether all conditions with these numbers hold for the reader. */
+export const isForReader = (numbers: readonly number[] | undefined): boolean => window.siteReaders?.isFor(numbers) ?? true;
+
+/** What is said to the reader. */
+export const wordsFor = (said: Said): string =>
+  typeof said === 'string' ? said : said.map((part) => (typeof part === 'string' ? part : isForReader(part.slice(1) as number[]) ? part[0] : '')).join('');
+
+/** The conditions that an element has as its classes. */
+export const conditionsOf = (element: Element): number[] => [...element.classList].flatMap((name) => (/^w\d+$/u.test(name) ? [Number(name.slice(1))] : []));
+
+/** Whether an element is shown to the reader, as far as that depends on what he has chosen. */
+export function isSeen(element: Element | null): boolean {
+  for (let at = element; at; at = at.parentElement) if (!isForReader(conditionsOf(at))) return false;
+  return true;
+}
+
+/** Now, and after every choice of the reader. */
+export function whenChosen(act: () => void): void {
+  if (window.siteReaders) window.siteReaders.onChange(act);
+  else act();
+}

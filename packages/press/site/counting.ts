@@ -1,0 +1,75 @@
+import { counting, type Captioned, type Place, type PlaceRole, type ResolvedElement } from '@ukiyo/core/compose';
+import type { When } from '@ukiyo/core/facets';
+import { isElement } from '@ukiyo/core/markup';
+import type { Numbering } from '@ukiyo/core/styles';
+import type { SiteContext } from './context.ts';
+import { formsOf, whenOfPlace } from './readers.ts';
+
+/** Who gets it, as numbers of conditions. */
+type Whose = readonly number[];
+
+/** A place with what is counted in it. */
+export interface CountedPlace {
+  readonly a: string;
+  readonly r: PlaceRole;
+  readonly l: number;
+  /** Whether it counts among those beside it. */
+  readonly s: boolean;
+  readonly nested: boolean;
+  readonly w: Whose;
+  readonly k: readonly (readonly [kind: Captioned, anchor: string, whose: Whose])[];
+  readonly c: readonly CountedPlace[];
+}
+export interface CountedData {
+  readonly numbering: Numbering;
+  readonly places: readonly CountedPlace[];
+}
+
+/** What has a number in a site, so that its readers' browsers can count what is for them. */
+export function countedData({ publication, readers }: SiteContext): CountedData {
+  const captions = (element: ResolvedElement, around: readonly When[]): CountedPlace['k'] => {
+    const when = [...around, ...(element.when ?? [])];
+    const { anchor } = element;
+    const target = anchor === undefined ? undefined : publication.targets[anchor];
+    const inner = element.children.flatMap((child) => (isElement(child) ? captions(child as ResolvedElement, when) : []));
+    const { kind, number } = target ?? {};
+    const isCounted = number !== undefined && (kind === 'figure' || kind === 'table' || kind === 'example');
+    return isCounted ? [...inner, [kind, anchor!, readers.numbersOf(when)]] : inner;
+  };
+  const counted = (place: Place): CountedPlace => ({
+    a: place.anchor,
+    r: place.role,
+    l: place.level,
+    s: place.isNested || (place.inContents && place.hasHeading),
+    nested: place.isNested,
+    w: readers.numbersOf(whenOfPlace(place)),
+    k: formsOf(place)
+      .toReversed()
+      .flatMap(({ form, when }) => (form.content ? captions(form.content, when) : [])),
+    c: place.children.map(counted),
+  });
+  return { numbering: publication.numbering, places: publication.places.map(counted) };
+}
+
+/** The numbers of what some readers get, by anchor, counted as when a publication is made for them. */
+export function numbersFor({ numbering, places }: CountedData, isFor: (whose: Whose) => boolean): Map<string, string> {
+  const count = counting(numbering);
+  const numbers = new Map<string, string>();
+  const give = (anchor: string, number: string | undefined): void => void (number !== undefined && numbers.set(anchor, number));
+  const go = (all: readonly CountedPlace[], parent: string | undefined): void => {
+    const ordinals = { nested: 0, below: 0 };
+    for (const place of all) {
+      if (!isFor(place.w)) {
+        go(place.c, parent);
+        continue;
+      }
+      const isCounted = place.r !== 'section' || place.s;
+      const number = isCounted ? count.place(place.r, place.l, parent, (ordinals[place.nested ? 'nested' : 'below'] += place.r === 'section' ? 1 : 0)) : undefined;
+      give(place.a, number);
+      for (const [kind, anchor, whose] of place.k) if (isFor(whose)) give(anchor, count.caption(kind));
+      go(place.c, number);
+    }
+  };
+  go(places, undefined);
+  return numbers;
+}

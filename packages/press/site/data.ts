@@ -1,0 +1,68 @@
+import type { IndexEntry, Place } from '@ukiyo/core/compose';
+import type { SiteContext } from './context.ts';
+import { whenOfPlace, type Said } from './readers.ts';
+
+/** An entry of the contents as the page's script gets it. */
+export interface ContentsData {
+  readonly h: string;
+  readonly t: Said;
+  readonly n?: string;
+  /** Its anchor, where its number depends on the reader. */
+  readonly a?: string;
+  /** Who gets it, as numbers of conditions. */
+  readonly w?: readonly number[];
+  readonly c?: readonly ContentsData[];
+}
+
+export function contentsData(places: readonly Place[], site: SiteContext): ContentsData[] {
+  const { pages, readers } = site;
+  return places
+    .filter((place) => place.inContents && pages.href(place.anchor) !== undefined)
+    .map((place) => {
+      const inner = contentsData(place.children, site);
+      const whose = readers.numbersOf(whenOfPlace(place));
+      return {
+        h: pages.href(place.anchor)!,
+        t: readers.labelOf(place),
+        ...(place.number === undefined ? {} : { n: place.number, ...(site.publication.open.length === 0 ? {} : { a: place.anchor }) }),
+        ...(whose.length === 0 ? {} : { w: whose }),
+        ...(inner.length === 0 ? {} : { c: inner }),
+      };
+    });
+}
+
+/** A word of the index with where it leads. */
+export interface WordData {
+  readonly t: string;
+  readonly d: number;
+  readonly h: readonly (readonly [href: string, title: Said, conditions?: readonly number[]])[];
+  readonly s?: string;
+}
+
+export function wordsData({ publication, pages, words, readers }: SiteContext): WordData[] {
+  const placeOf = (anchor: string): string => {
+    const own = anchor.split('--')[0]!;
+    return publication.targets[anchor]?.place ?? publication.targets[own]?.place ?? own;
+  };
+  const titleOf = (anchor: string): Said => {
+    const place = placeOf(anchor);
+    return readers.titleAt(place) ?? publication.targets[place]?.title ?? place;
+  };
+  const hrefOf = (anchor: string): string | undefined => {
+    const page = pages.href(anchor);
+    if (page !== undefined) return page;
+    const file = pages.href(placeOf(anchor));
+    return file === undefined ? undefined : `${file.split('#')[0]}#${anchor}`;
+  };
+  const flatten = (entries: readonly IndexEntry[], depth: number): WordData[] =>
+    entries.flatMap((entry) => {
+      const sees = [...(entry.see.length > 0 ? [`${words.see} ${entry.see.join('; ')}`] : []), ...(entry.seeAlso.length > 0 ? [`${words.seeAlso} ${entry.seeAlso.join('; ')}`] : [])];
+      const links = entry.locators.flatMap(({ anchor, when = [] }): WordData['h'] => {
+        const href = hrefOf(anchor);
+        const whose = readers.numbersOf([...readers.whenAt(anchor), ...when]);
+        return href === undefined ? [] : [whose.length === 0 ? [href, titleOf(anchor)] : [href, titleOf(anchor), whose]];
+      });
+      return [{ t: entry.term, d: depth, h: links, ...(sees.length === 0 ? {} : { s: sees.join('; ') }) }, ...flatten(entry.entries, depth + 1)];
+    });
+  return publication.index.flatMap((group) => flatten(group.entries, 0));
+}

@@ -1,0 +1,89 @@
+import type { Place } from '@ukiyo/core/compose';
+import { topicRenderer } from './content.ts';
+import type { SiteContext } from './context.ts';
+import { join, raw, tag, text, type Html } from './html.ts';
+import { breadcrumb, placeCards, relatedLinks, wayOn, type PageParts } from './page.ts';
+import type { Pages } from './pages.ts';
+import { formsOf, saidHtml, whenOfPlace, type Form } from './readers.ts';
+
+/** The page of a place, with all that stand on it. @param index of the page, in reading order */
+export function placePage(place: Place, index: number, site: SiteContext): PageParts {
+  const { pages, words, readers } = site;
+  const renderer = topicRenderer(site);
+  const numbered = ({ anchor, number }: Place, title: Html): Html => join([...(number === undefined ? [] : [tag('span', { class: 'number' }, readers.number(anchor, number)), raw(' ')]), title]);
+  const heading = (one: Place): Html => numbered(one, saidHtml(readers.labelOf(one)));
+  const joined = (above: Place, level: number): Html =>
+    join(
+      above.children
+        .filter((one) => isOn(one, place, pages))
+        .map((one) =>
+          tag(
+            'section',
+            { class: ['joined', readers.classOf(whenOfPlace(one))].filter(Boolean).join(' '), id: one.anchor },
+            one.hasHeading ? tag(`h${level}`, {}, heading(one)) : raw(''),
+            body(one, level),
+          ),
+        ),
+    );
+  const topic = ({ content }: Form, level: number): Html => (content ? renderer.render(content, Math.min(6, level + 1)) : raw(''));
+  const body = (one: Place, level: number): Html => {
+    const forms = formsOf(one);
+    const topics =
+      forms.length === 1
+        ? topic(one, level)
+        : join(forms.map(({ form, when }) => tag('div', { class: readers.classOf(when), id: form.anchor === one.anchor ? undefined : form.anchor }, topic(form, level))));
+    return join([topics, joined(one, Math.min(6, level + 1))]);
+  };
+  const article = tag('article', {}, tag('h1', {}, heading(place)), body(place, 1));
+  const together = withJoined(place, place, pages);
+  const children = together.flatMap((one) => one.children.filter((child) => child.inContents && !isOn(child, place, pages)));
+  const { footnotes } = renderer;
+  const main = join([
+    breadcrumb(place, site),
+    article,
+    ...(footnotes.length === 0 ? [] : [tag('section', { class: 'footnotes', 'aria-label': words.footnotes }, tag('ol', {}, ...footnotes.map((note, at) => tag('li', { id: `fn-${at + 1}` }, note))))]),
+    ...(children.length === 0 ? [] : [tag('section', { class: 'inside' }, tag('h2', {}, text(words.inThisSection)), placeCards(children, site))]),
+    relatedLinks(together, site),
+    wayOn(index, site),
+  ]);
+  return { title: place.label, description: place.shortDescription, main, for: readers.numbersOf(whenOfPlace(place)) };
+}
+
+/** Whether a place stands on the page of another. */
+const isOn = (one: Place, page: Place, pages: Pages): boolean => one !== page && pages.href(one.anchor)?.split('#')[0] === pages.href(page.anchor);
+
+/** A place and all that stand on its page, in reading order. */
+const withJoined = (place: Place, page: Place, pages: Pages): Place[] => [place, ...place.children.filter((one) => isOn(one, page, pages)).flatMap((one) => withJoined(one, page, pages))];
+
+export function homePage(site: SiteContext): PageParts {
+  const { facts, places } = site.publication;
+  const top = places.filter((place) => place.inContents && site.pages.order.includes(place));
+  const main = tag(
+    'div',
+    { class: 'home' },
+    tag('h1', {}, text(facts.title)),
+    ...(facts.subtitle === '' ? [] : [tag('p', { class: 'subtitle' }, text(facts.subtitle))]),
+    ...(facts.description === '' ? [] : [tag('p', { class: 'lead' }, text(facts.description))]),
+    placeCards(top, site),
+  );
+  return { title: facts.title, description: facts.description, main };
+}
+
+export function contentsPage({ publication, pages, words, readers }: SiteContext): PageParts {
+  const list = (places: readonly Place[]): Html =>
+    tag(
+      'ul',
+      {},
+      ...places
+        .filter((place) => place.inContents && pages.href(place.anchor) !== undefined)
+        .map((place) =>
+          tag(
+            'li',
+            {},
+            tag('a', { href: pages.href(place.anchor), class: readers.classOf(whenOfPlace(place)) }, saidHtml(readers.labelOf(place))),
+            ...(place.children.some((child) => child.inContents) ? [list(place.children)] : []),
+          ),
+        ),
+    );
+  return { title: words.contents, description: '', main: tag('div', { class: 'all-contents' }, tag('h1', {}, text(words.contents)), list(publication.places)) };
+}

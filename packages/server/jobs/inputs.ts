@@ -1,0 +1,62 @@
+import { readFile, writeFile } from 'node:fs/promises';
+import { promisify } from 'node:util';
+import { gunzip, gzip } from 'node:zlib';
+import type { Edition } from '@ukiyo/contracts';
+import type { Facet, KeptLens } from '@ukiyo/core/facets';
+import type { HouseRule } from '@ukiyo/core/rules';
+import type { Services } from '../app/services.ts';
+import type { LibraryText } from '../data/items.ts';
+import type { AssetRow } from '../data/models.ts';
+
+/** All that goes into the composing of an edition, as it is stored now or was then: what is made of it depends on nothing else. */
+export interface Inputs {
+  readonly edition: Edition;
+  readonly texts: readonly LibraryText[];
+  readonly assets: readonly AssetRow[];
+  readonly facets: readonly Facet[];
+  readonly lenses: readonly KeptLens[];
+  readonly rules: readonly HouseRule[];
+  readonly designs: Awaited<ReturnType<Services['designs']['read']>>;
+  /** Of the whole project: links lead into their publications. */
+  readonly editions: readonly Edition[];
+  /** The texts of the impression since which changes have bars; none where there is none, or where it is gone. */
+  before(): Promise<readonly LibraryText[]>;
+}
+
+/** A text that is being written. */
+export interface Written {
+  readonly id: string;
+  readonly text: string;
+}
+
+/** What a library is made of. @param written a text as it is being written, which need not be stored */
+export async function gatherLibrary(services: Services, project: string, written?: Written): Promise<Pick<Inputs, 'texts' | 'assets' | 'facets' | 'lenses'>> {
+  const [texts, assets, { facets }, lenses] = await Promise.all([services.items.texts(project), services.assets.rows(project), services.facets.read(project), services.editions.lenses(project)]);
+  return { texts: texts.map((one) => (one.id === written?.id ? { ...one, text: written.text } : one)), assets, facets, lenses };
+}
+
+export async function gatherInputs(services: Services, project: string, edition: Edition, written?: Written): Promise<Inputs> {
+  const [library, { rules }, designs, editions] = await Promise.all([
+    gatherLibrary(services, project, written),
+    services.agreements.read(project),
+    services.designs.read(project),
+    services.editions.editions(project),
+  ]);
+  const { since } = edition;
+  const before = async (): Promise<readonly LibraryText[]> => (since === null ? [] : services.items.textsAt(project, await services.editions.inputsOf(project, since)));
+  return { edition, ...library, rules, designs, editions, before };
+}
+
+const pack = promisify(gzip);
+const unpack = promisify(gunzip);
+
+/** Keeps what went into an impression beside its files. */
+export async function recordInputs(path: string, { before, ...inputs }: Inputs): Promise<void> {
+  await writeFile(path, await pack(JSON.stringify({ ...inputs, before: await before() })));
+}
+
+/** What went into an impression, as it was recorded; only files that `recordInputs` wrote are read. */
+export async function recordedInputs(path: string): Promise<Inputs> {
+  const { before, ...inputs } = JSON.parse((await unpack(await readFile(path))).toString('utf8')) as Omit<Inputs, 'before'> & { readonly before: readonly LibraryText[] };
+  return { ...inputs, before: () => Promise.resolve(before) };
+}

@@ -1,0 +1,235 @@
+import { existsSync } from 'node:fs';
+import { readFile } from 'node:fs/promises';
+import { join } from 'node:path';
+import type { Edition, Impression, ImpressionComparison, Item, LiveEvent } from '@ukiyo/contracts';
+import { problemKey } from '@ukiyo/core/problems';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { startTestServer, type TestServer } from './testing.ts';
+
+let server: TestServer;
+beforeAll(async () => void (server = await startTestServer()));
+afterAll(() => server.close());
+
+const until = async <Value>(read: () => Promise<Value>, holds: (value: Value) => boolean): Promise<Value> => {
+  for (;;) {
+    const value = await read();
+    if (holds(value)) return value;
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+};
+
+describe('publishing', () => {
+  const impression = async (id: string): Promise<Impression> => (await server.ask('publisher', 'GET', `~/impressions/${id}`)).json<Impression>();
+  const ended = ({ state }: Impression): boolean => state !== 'queued' && state !== 'running';
+  const editionNamed = async (name: string): Promise<Edition> => (await server.ask('publisher', 'GET', '~/editions')).json<Edition[]>().find((one) => one.name === name)!;
+  const start = async (edition: string): Promise<Impression> => (await server.ask('publisher', 'POST', `~/editions/${edition}/impressions`)).json<Impression>();
+  const build = async (edition: string): Promise<Impression> => {
+    const { id } = await start(edition);
+    return until(() => impression(id), ended);
+  };
+  beforeAll(() => server.queue.work());
+
+  it('builds in a process of its own, tells how far it is, and keeps what came out', async () => {
+    const heard: LiveEvent[] = [];
+    server.queue.events.on('live', (event) => void heard.push(event));
+    const site = await start((await editionNamed('Tern Help')).id);
+    expect(site).toMatchObject({ number: 1, state: 'queued', person: 'Teo Marsh' });
+    const done = await until(() => impression(site.id), ended);
+    expect(done).toMatchObject({ state: 'done', problems: [], figures: { pages: 137 } });
+    const steps = heard.flatMap((event) => (event.kind === 'impression' && event.id === site.id ? [event.progress.step] : []));
+    expect(steps).toEqual(expect.arrayContaining(['Reading the library', 'Composing', 'Writing pages']));
+    const page = await server.ask('reader', 'GET', `~/impressions/${site.id}/files/site/index.html`);
+    expect(page.headers['content-type']).toBe('text/html; charset=utf-8');
+    expect(page.body).toContain('<h1>Tern Help</h1>');
+    expect((await server.ask('reader', 'GET', `~/impressions/${site.id}/files/site.zip?download=1`)).headers['content-disposition']).toContain('Tern%20Help.zip');
+    for (const path of ['..%2f..%2f..%2fetc%2fpasswd', 'site/../../x', '%2fetc%2fpasswd'])
+      expect([400, 404]).toContain((await server.ask('reader', 'GET', `~/impressions/${site.id}/files/${path}`)).statusCode);
+    const row = await server.services.editions.impressionRow(site.id);
+    expect(row?.inputs['alarms']).toBe(1);
+  });
+
+  it('builds the rest when one topic is bad, and says what it left out', async () => {
+    const edition = await editionNamed('Tern Q Installation Manual');
+    const { text, version } = (await server.ask('writer', 'GET', '~/items/menu-tree')).json<Item>();
+    await server.ask('writer', 'PUT', '~/items/menu-tree', { text: '<reference id="menu-tree"><title>', version });
+    const built = await build(edition.id);
+    expect(built.state).toBe('done');
+    expect(built.problems.map(({ code }) => code)).toEqual(expect.arrayContaining(['xml.not-well-formed', 'topic.missing']));
+    expect(built.problems[0]?.where.item).toBe('menu-tree');
+    const pdf = await readFile(join(server.services.impressionFolder(built.id), 'manual.pdf'));
+    expect(pdf.subarray(0, 5).toString()).toBe('%PDF-');
+    await server.ask('writer', 'PUT', '~/items/menu-tree', { text, version: version + 1 });
+  });
+
+  it('stops a build that is cancelled, and goes on with the next', async () => {
+    const edition = await editionNamed('Tern Q Installation Manual');
+    const first = await start(edition.id);
+    await until(
+      () => impression(first.id),
+      ({ state }) => state === 'running',
+    );
+    expect((await server.ask('publisher', 'POST', `~/impressions/${first.id}/cancel`)).json()).toMatchObject({ state: 'cancelled' });
+    const second = await start(edition.id);
+    expect((await until(() => impression(second.id), ended)).state).toBe('done');
+    expect((await impression(first.id)).state).toBe('cancelled');
+    expect(second.number).toBe(first.number + 1);
+  });
+
+  it('marks builds whose worker is gone as interrupted', async () => {
+    const edition = await editionNamed('Tern Help');
+    const lost = await server.services.editions.createImpression(server.project, edition.id, 'Teo Marsh');
+    await server.services.editions.updateImpression(lost.id, { state: 'running', heartbeatAt: new Date(Date.now() - 60_000) });
+    expect(await server.services.editions.markInterrupted(new Date(Date.now() - 30_000))).toEqual([lost.id]);
+    expect((await impression(lost.id)).state).toBe('interrupted');
+  });
+
+  it('reports an edition whose map is gone', async () => {
+    const edition = (await server.ask('publisher', 'POST', '~/editions', { name: 'Lost', output: 'site', map: 'no-such-map', lens: null })).json<Edition>();
+    const built = await build(edition.id);
+    expect(built.problems.map(({ code }) => code)).toContain('map.missing-map');
+    const folder = server.services.impressionFolder(built.id);
+    expect(existsSync(folder)).toBe(true);
+    expect((await server.ask('publisher', 'DELETE', `~/editions/${edition.id}`)).statusCode).toBe(204);
+    expect(existsSync(folder)).toBe(false);
+  });
+
+  it('names the texts that went into an edition, where they have no name yet', async () => {
+    const revisions = async (id: string) => (await server.ask('reader', 'GET', `~/items/${id}/revisions`)).json<{ note: string }[]>().map(({ note }) => note);
+    const edition = (await server.ask('publisher', 'POST', '~/editions', { name: 'Spring', output: 'site', map: 'help', lens: null })).json<Edition>();
+    for (const [id, note] of [
+      ['set-the-clock', 'Mine'],
+      ['set-the-datum', ''],
+    ]) {
+      const { text, version } = (await server.ask('writer', 'GET', `~/items/${id}`)).json<Item>();
+      await server.ask('writer', 'PUT', `~/items/${id}`, { text: text.replace('<title>', '<title>Now '), version, note });
+    }
+    await build(edition.id);
+    expect((await revisions('set-the-datum'))[0]).toBe('Built into “Spring”');
+    expect((await revisions('set-the-clock'))[0]).toBe('Mine');
+  });
+
+  it('tells only the people of the project', async () => {
+    const address = await server.app.listen({ port: 0, host: '127.0.0.1' });
+    const answer = await fetch(`${address}/api/projects/${server.project}/events`, { headers: { cookie: await server.cookieOf('reader') } });
+    const reader = answer.body!.pipeThrough(new TextDecoderStream()).getReader();
+    await server.queue.announce('00000000-0000-4000-8000-000000000000', { kind: 'item', id: 'elsewhere', version: 1 });
+    await server.queue.announce(server.project, { kind: 'item', id: 'here', version: 2 });
+    let heard = '';
+    while (!heard.includes('"here"')) heard += (await reader.read()).value ?? '';
+    expect(heard).not.toContain('elsewhere');
+    await reader.cancel();
+  });
+
+  /** A map of one topic, with an edition of it. */
+  async function small(id: string, body: string, more: object = {}): Promise<{ readonly edition: Edition; readonly write: (body: string) => Promise<void> }> {
+    const write = async (inner: string): Promise<void> => {
+      const { version } = (await server.ask('writer', 'GET', `~/items/${id}`)).json<Item>();
+      const saved = await server.ask('writer', 'PUT', `~/items/${id}`, { text: `<concept id="${id}"><title>The ${id}</title><conbody>${inner}</conbody></concept>`, version });
+      expect(saved.statusCode, saved.body).toBe(200);
+    };
+    const made = await server.ask('writer', 'POST', '~/items', { type: 'concept', title: id, folder: '' });
+    expect(made.json<Item>().id).toBe(id);
+    await write(body);
+    const map = (await server.ask('writer', 'POST', '~/items', { type: 'map', title: `Map of ${id}`, folder: '' })).json<Item>();
+    await server.ask('writer', 'PUT', `~/items/${map.id}`, { text: `<map id="${map.id}"><title>${id}</title><topicref href="topic:${id}"/></map>`, version: map.version });
+    const edition = (await server.ask('publisher', 'POST', '~/editions', { name: id, output: 'site', map: map.id, lens: null, ...more })).json<Edition>();
+    return { edition, write };
+  }
+  const of = async (edition: string): Promise<Impression[]> => (await server.ask('reader', 'GET', '~/impressions')).json<Impression[]>().filter((one) => one.edition === edition);
+
+  it('signs off the one that ships, which stays where it is found, whatever is built after it', async () => {
+    const { edition, write } = await small('breakwater', '<p>Before the swell.</p>', { keeps: 1 });
+    const first = await build(edition.id);
+    expect(first).toMatchObject({ state: 'done', seal: null, name: '', notes: [], figures: { words: 5 } });
+    const signed = await server.ask('publisher', 'PUT', `~/impressions/${first.id}/seal`, { waived: [] });
+    expect(signed.json()).toMatchObject({ seal: { person: 'Teo Marsh', waived: [] } });
+    await write('<p>After the swell.</p>');
+    const second = await build(edition.id);
+    await write('<p>Long after the swell.</p>');
+    const third = await build(edition.id);
+    // One is kept by the rule, and the one that is signed off.
+    expect((await of(edition.id)).map(({ number }) => number)).toEqual([3, 1]);
+    expect(existsSync(server.services.impressionFolder(second.id))).toBe(false);
+    const shipped = async (): Promise<string> => (await server.ask('reader', 'GET', `~/editions/${edition.id}/shipped/site/breakwater.html`)).body;
+    expect(await shipped()).toContain('Before the swell.');
+    expect((await server.ask('publisher', 'DELETE', `~/impressions/${first.id}`)).json()).toMatchObject({ code: 'signed' });
+    const back = await server.ask('publisher', 'DELETE', `~/impressions/${first.id}/seal`);
+    expect(back.json()).toMatchObject({ seal: null, notes: [{ person: 'Teo Marsh', text: 'Took back the sign-off of Teo Marsh.' }] });
+    expect(await shipped()).toContain('Long after the swell.');
+    expect((await server.ask('publisher', 'DELETE', `~/impressions/${first.id}`)).statusCode).toBe(204);
+    expect((await of(edition.id)).map(({ id }) => id)).toEqual([third.id]);
+    for (const path of ['..%2f..%2fx', 'site/../../x']) expect([400, 404]).toContain((await server.ask('reader', 'GET', `~/editions/${edition.id}/shipped/${path}`)).statusCode);
+  });
+
+  it('is not signed off while something is wrong that keeps it back, unless a reason is given for each', async () => {
+    const { edition } = await small('slipway', '<p>See <xref href="topic:nowhere"/> and <xref href="topic:elsewhere"/>.</p>');
+    const built = await build(edition.id);
+    const keys = built.problems.map(problemKey);
+    expect(built.problems.map(({ code }) => code)).toEqual(['link.unknown-target', 'link.unknown-target']);
+    const sign = (waived: { problem: string; reason: string }[]) => server.ask('publisher', 'PUT', `~/impressions/${built.id}/seal`, { waived });
+    expect((await sign([])).json()).toMatchObject({ code: 'blocked', message: expect.stringContaining('2 problems keep') as string });
+    expect((await sign([{ problem: keys[0]!, reason: 'Comes with 4.3' }])).json()).toMatchObject({ code: 'blocked', message: expect.stringContaining('A problem keeps') as string });
+    expect((await sign(keys.map((problem) => ({ problem, reason: ' ' })))).statusCode).toBe(400);
+    const waived = keys.map((problem) => ({ problem, reason: 'Comes with 4.3' }));
+    expect((await sign(waived)).json()).toMatchObject({ seal: { waived } });
+    // An edition that lets them pass asks for nothing.
+    const lax = (await server.ask('publisher', 'PUT', `~/editions/${edition.id}`, { ...edition, stops: ['images'] })).json<Edition>();
+    const passed = await build(lax.id);
+    expect((await server.ask('publisher', 'PUT', `~/impressions/${passed.id}/seal`, { waived: [] })).statusCode).toBe(200);
+  });
+
+  it('has a name and notes, by those who may', async () => {
+    const { edition } = await small('capstan', '<p>Turn it.</p>', { keeps: 1 });
+    const { id } = await build(edition.id);
+    expect((await server.ask('publisher', 'PUT', `~/impressions/${id}/name`, { name: 'For the fair' })).json()).toMatchObject({ name: 'For the fair' });
+    await server.ask('reviewer', 'POST', `~/impressions/${id}/notes`, { text: 'The cover is last year’s.' });
+    expect((await server.ask('writer', 'POST', `~/impressions/${id}/notes`, { text: 'Mended.' })).json<Impression>().notes.map(({ person, text }) => `${person}: ${text}`)).toEqual([
+      'Ines Kroll: The cover is last year’s.',
+      'Noor Haddad: Mended.',
+    ]);
+    await build(edition.id);
+    // What has a name is not cleared.
+    expect((await of(edition.id)).map(({ name }) => name)).toEqual(['', 'For the fair']);
+  });
+
+  it('is compared with an earlier one: pages that came, went or were changed, with their words', async () => {
+    const { edition, write } = await small('bollard', '<p>Made of iron, and painted black.</p>');
+    const first = await build(edition.id);
+    await write('<p>Made of steel, and painted black.</p>');
+    const second = await build(edition.id);
+    const { pages, ...numbers } = (await server.ask('reader', 'GET', `~/impressions/${second.id}/since/${first.id}`)).json<ImpressionComparison>();
+    expect(numbers).toEqual({ earlier: 1, later: 2 });
+    expect(pages).toEqual([
+      {
+        anchor: 'bollard',
+        title: 'The bollard',
+        how: 'changed',
+        parts: [
+          { kind: 'same', text: 'The bollard\nMade of ' },
+          { kind: 'gone', text: 'iron' },
+          { kind: 'new', text: 'steel' },
+          { kind: 'same', text: ', and painted black.' },
+        ],
+      },
+    ]);
+  });
+
+  it.each(['site', 'print'])('is built again from what went in, byte for byte, after all of it has changed: %s', async (output) => {
+    const id = `quay-wall-${output}`;
+    const { edition, write } = await small(id, '<p>Older than the harbour.</p><fig><title>The plug</title><image keyref="none" href="asset:plugs"/></fig>', { output });
+    const first = await build(edition.id);
+    expect(first.fingerprint).toMatch(/^[\da-f]{64}$/u);
+    await write('<p>Younger than the harbour.</p>');
+    await server.ask('publisher', 'PUT', `~/editions/${edition.id}`, { ...edition, sheet: 'reference', facts: { title: 'Renamed' } });
+    const other = await build(edition.id);
+    expect(other.fingerprint).not.toBe(first.fingerprint);
+    const { id: again } = (await server.ask('publisher', 'POST', `~/impressions/${first.id}/again`)).json<Impression>();
+    const rebuilt = await until(() => impression(again), ended);
+    expect(rebuilt).toMatchObject({ state: 'done', again: first.id, fingerprint: first.fingerprint });
+    const file = output === 'print' ? 'manual.pdf' : 'site.zip';
+    const [before, after] = await Promise.all([first.id, again].map((one) => readFile(join(server.services.impressionFolder(one), file))));
+    expect(before!.equals(after!)).toBe(true);
+    // The next build is of what is stored now.
+    expect((await build(edition.id)).fingerprint).toBe(other.fingerprint);
+  });
+});
