@@ -1,35 +1,21 @@
-import { mkdirSync, mkdtempSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { dirname, join } from 'node:path';
-import { pathToFileURL } from 'node:url';
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
-import { compose, type Publication } from '@ukiyo/core/compose';
+import { compose } from '@ukiyo/core/compose';
 import { textLibrary } from '@ukiyo/core/library';
 import { shippedSheets, type StyleSheet } from '@ukiyo/core/styles';
-import { readFolder, readPackage } from '@ukiyo/intake';
-import { siteFiles, type AssetSource } from '@ukiyo/press';
+import { demoContent, folderOf } from './folder.ts';
 
 let address = '';
 const pages: string[] = [];
 
-/** A site in a folder of its own, opened without any server. */
-function folderOf(publication: Publication, asset: AssetSource = () => undefined, sheet?: StyleSheet): { readonly address: string; readonly paths: string[] } {
-  const folder = mkdtempSync(join(tmpdir(), 'ukiyo-site-'));
-  const paths: string[] = [];
-  for (const [path, bytes] of siteFiles(publication, asset, sheet ? { sheet } : {}).files) {
-    mkdirSync(dirname(join(folder, path)), { recursive: true });
-    writeFileSync(join(folder, path), bytes);
-    paths.push(path);
-  }
-  return { address: pathToFileURL(folder).href, paths };
-}
-
 test.beforeAll(async () => {
-  const content = readPackage(await readFolder(join(import.meta.dirname, '../demo/library')));
+  const content = await demoContent();
   const assets = new Map(content.assets.map((asset) => [asset.id, asset]));
+  const open = ['product', 'platform', 'country'];
   const lens = content.lenses.find(({ id }) => id === 'reader-chooses')!;
-  const made = folderOf(compose({ library: textLibrary(content.items, content.assets), map: 'help', lens }), (id) => assets.get(id));
+  const made = folderOf(compose({ library: textLibrary(content.items, content.assets), map: 'help', lens, facets: content.facets, open }), (id) => assets.get(id), {
+    choices: open.map((facet) => ({ facet, label: '', pick: 'one', preset: [] })),
+  });
   address = made.address;
   pages.push(...made.paths.filter((path) => path.endsWith('.html')));
 });
@@ -141,7 +127,7 @@ test('marks of notes meet their first line by tops or by baselines, at any size'
   for (const size of ['3mm', '8mm', '30pt']) {
     const mark = { icon: 'square', size, place: 'before the text', words: {} } as const;
     const sheet: StyleSheet = { ...shippedSheets['workshop']!, marks: { danger: { ...mark, meets: 'top' }, tip: { ...mark, meets: 'baseline' } } };
-    const site = folderOf(publication, undefined, sheet);
+    const site = folderOf(publication, undefined, { sheet });
     await page.goto(`${site.address}/a.html`);
     const apart = await page.evaluate(async () => {
       await document.fonts.ready;

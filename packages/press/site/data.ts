@@ -59,7 +59,7 @@ export function wordsData({ publication, pages, words, readers }: SiteContext): 
       const sees = [...(entry.see.length > 0 ? [`${words.see} ${entry.see.join('; ')}`] : []), ...(entry.seeAlso.length > 0 ? [`${words.seeAlso} ${entry.seeAlso.join('; ')}`] : [])];
       const links = entry.locators.flatMap(({ anchor, when = [] }): WordData['h'] => {
         const href = hrefOf(anchor);
-        const whose = readers.numbersOf([...readers.whenAt(anchor), ...when]);
+        const whose = readers.numbersOf([...readers.whenIn(anchor), ...when]);
         return href === undefined ? [] : [whose.length === 0 ? [href, titleOf(anchor)] : [href, titleOf(anchor), whose]];
       });
       return [{ t: entry.term, d: depth, h: links, ...(sees.length === 0 ? {} : { s: sees.join('; ') }) }, ...flatten(entry.entries, depth + 1)];

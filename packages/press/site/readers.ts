@@ -35,6 +35,8 @@ export interface Readers {
   number(anchor: string, number: string): Html;
   /** Who gets a place or something in it. */
   whenAt(anchor: string): readonly When[];
+  /** Who gets what is said there: a topic, where it is one of several at its place, or something in it. */
+  whenIn(anchor: string): readonly When[];
 }
 
 export const classNames = (numbers: readonly number[]): string | undefined => (numbers.length === 0 ? undefined : numbers.map((number) => `w${number}`).join(' '));
@@ -77,6 +79,8 @@ export function readersOf(publication: Publication): Readers {
     });
 
   const byAnchor = new Map<string, readonly When[]>();
+  /** Of places at which one of several topics stands. */
+  const atPlaces = new Map<string, readonly When[]>();
   const walk = (element: ResolvedElement, around: readonly When[]): void => {
     const when = element.when ? [...around, ...element.when] : around;
     if (element.anchor !== undefined && when.length > 0) byAnchor.set(element.anchor, when);
@@ -86,9 +90,7 @@ export function readersOf(publication: Publication): Readers {
     for (const place of allPlaces(publication.places)) {
       for (const { form, when } of formsOf(place)) if (form.content) walk(form.content, [...(place.when ?? []), ...when]);
       // Whatever of several stands there, the place is there.
-      const all = whenOfPlace(place);
-      if (all.length > 0) byAnchor.set(place.anchor, all);
-      else byAnchor.delete(place.anchor);
+      if ((place.others ?? []).length > 0) atPlaces.set(place.anchor, whenOfPlace(place));
     }
 
   const said = (nodes: readonly Node[], around: readonly When[] = []): Said => {
@@ -127,7 +129,8 @@ export function readersOf(publication: Publication): Readers {
         : (place) => saidAt(place, ({ content, shortDescription }) => [(content && shortDescriptionIn(content)) ?? shortDescription]),
     titleAt: (anchor) => titles.get(anchor),
     number: (anchor, number) => (publication.open.length === 0 ? text(number) : tag('span', { 'data-n': anchor }, text(number))),
-    whenAt: (anchor) => byAnchor.get(anchor) ?? [],
+    whenAt: (anchor) => atPlaces.get(anchor) ?? byAnchor.get(anchor) ?? [],
+    whenIn: (anchor) => byAnchor.get(anchor) ?? [],
   };
 }
 
