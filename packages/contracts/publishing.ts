@@ -96,6 +96,7 @@ export const EditionInput = z.object({
   locale: Locale.default('en'),
   sheet: z.string().max(60).default('workshop'),
   plan: z.string().max(60).default('a4-margin'),
+  look: z.string().max(60).default('harbour'),
   /** Of sites: in this order. */
   choices: z.array(ReaderChoice).max(20).default([]),
   /** Problems of these kinds keep what was built from being signed off. */

@@ -1,6 +1,8 @@
 import {
   coverGrid,
   fontFaces,
+  lookColours,
+  lookLayouts,
   noSlots,
   noteKinds,
   numberForms,
@@ -10,9 +12,11 @@ import {
   plainPlan,
   propertyNames,
   readLength,
+  type LookColour,
   type OwnNumbering,
   type PagePlan as PlanOfCore,
   type PlainField,
+  type SiteLook as LookOfCore,
   type StyleSheet as SheetOfCore,
 } from '@ukiyo/core/styles';
 import { z } from 'zod';
@@ -24,6 +28,7 @@ const Value = z.union([Words, z.number(), z.boolean(), z.record(Locale, Words)])
 const Values = z.partialRecord(z.enum(propertyNames), Value);
 /** The id of a style, and of a sheet or plan. */
 export const StyleId = z.string().regex(/^[a-z][a-z0-9-]{0,59}$/u, 'An id has small letters, digits and hyphens.');
+const Hex = z.string().regex(/^#[\da-f]{6}$/iu, 'A colour is written as #rrggbb.');
 const Name = z.string().trim().min(1).max(100);
 const ElementName = z.string().min(1).max(60);
 
@@ -65,7 +70,7 @@ export const StyleSheet: z.ZodType<SheetOfCore> = z.object({
   name: Name,
   about: z.string().max(500),
   fonts: z.object({ reading: Face, finding: Face, code: Face }),
-  colours: z.record(z.string().regex(/^[a-z][a-z0-9-]{0,29}$/u, 'The name of a colour has small letters, digits and hyphens.'), z.string().regex(/^#[\da-f]{6}$/iu, 'A colour is written as #rrggbb.')),
+  colours: z.record(z.string().regex(/^[a-z][a-z0-9-]{0,29}$/u, 'The name of a colour has small letters, digits and hyphens.'), Hex),
   styles: z.record(StyleId, Style),
   marks: z.partialRecord(z.enum(noteKinds), NoteMark),
   numbering: Numbers.extend({
@@ -144,9 +149,43 @@ export const KeptSheet = z.object({ ...kept, content: StyleSheet });
 export type KeptSheet = z.infer<typeof KeptSheet>;
 export const KeptPlan = z.object({ ...kept, content: PagePlan });
 export type KeptPlan = z.infer<typeof KeptPlan>;
-export const Designs = z.object({ sheets: z.array(KeptSheet), plans: z.array(KeptPlan) });
+/** `SiteLook` of core, as it travels and is stored. */
+const LookColourSet = z.object(Object.fromEntries(Object.keys(lookColours).map((name) => [name, Hex])) as Record<LookColour, typeof Hex>);
+const pixels = (least: number, most: number) => z.number().int().min(least).max(most);
+export const SiteLook: z.ZodType<LookOfCore> = z.object({
+  name: Name,
+  about: z.string().max(500),
+  layout: z.enum(lookLayouts),
+  colours: z.object({ day: LookColourSet, night: LookColourSet }),
+  logo: z.object({ asset: z.string().min(1).max(200), height: pixels(12, 200) }).nullable(),
+  favicon: z.string().min(1).max(200).nullable(),
+  caption: z.string().max(200),
+  links: z
+    .array(
+      z.object({
+        label: z.string().trim().min(1).max(100),
+        href: z
+          .string()
+          .regex(/^(https?:\/\/|mailto:)[^\s"'<>]+$/iu, 'An address begins with https:// or mailto:.')
+          .max(500),
+      }),
+    )
+    .max(12),
+  footer: z.string().max(1000),
+  feedback: z.union([z.literal(''), z.email(), z.url({ protocol: /^https?$/u })]),
+  reading: z.number().int().min(40).max(110),
+  tablet: pixels(400, 2000),
+  phone: pixels(240, 1200),
+  css: z.string().max(100_000),
+});
+export type SiteLook = LookOfCore;
+export const KeptLook = z.object({ ...kept, content: SiteLook });
+export type KeptLook = z.infer<typeof KeptLook>;
+export const LookChange = z.object({ version: z.number().int().min(0), content: SiteLook });
+
+export const Designs = z.object({ sheets: z.array(KeptSheet), plans: z.array(KeptPlan), looks: z.array(KeptLook) });
 export type Designs = z.infer<typeof Designs>;
-export const DesignKind = z.enum(['sheets', 'plans']);
+export const DesignKind = z.enum(['sheets', 'plans', 'looks']);
 export type DesignKind = z.infer<typeof DesignKind>;
 export const SheetChange = z.object({ version: z.number().int().min(0), content: StyleSheet });
 export const PlanChange = z.object({ version: z.number().int().min(0), content: PagePlan });

@@ -1,7 +1,7 @@
 import { existsSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import type { Edition, Impression, ImpressionComparison, Item, LiveEvent } from '@ukiyo/contracts';
+import type { Designs, Edition, Impression, ImpressionComparison, Item, LiveEvent } from '@ukiyo/contracts';
 import { problemKey } from '@ukiyo/core/problems';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startTestServer, type TestServer } from './testing.ts';
@@ -231,5 +231,29 @@ describe('publishing', () => {
     expect(before!.equals(after!)).toBe(true);
     // The next build is of what is stored now.
     expect((await build(edition.id)).fingerprint).toBe(other.fingerprint);
+  });
+
+  it('shows the site of an edition as it would be built now, with a look that need not be its own', async () => {
+    const { edition, write } = await small('jetty', '<p>Of oak.</p>');
+    const ask = (look: string, path: string) => server.ask('reader', 'GET', `~/editions/${edition.id}/proof/site/${look}/${path}`);
+    const first = await ask('harbour', 'jetty.html');
+    expect([first.headers['content-type'], first.headers['content-security-policy']]).toEqual(['text/html; charset=utf-8', expect.stringContaining("default-src 'none'")]);
+    expect(first.body).toContain('Of oak.');
+    expect((await ask('harbour', 'look.css')).body).toContain('#12305f');
+    expect((await ask('lighthouse', 'index.html')).body).toContain('id="chapters"');
+    expect((await ask('harbour', 'index.html')).body).not.toContain('id="chapters"');
+    await write('<p>Of larch.</p>');
+    expect((await ask('harbour', 'jetty.html')).body).toContain('Of larch.');
+    for (const path of ['none.html', '..%2f..%2fx', 'assets/none.png']) expect((await ask('harbour', path)).statusCode).toBe(404);
+    // A look of the team is worn by what is built.
+    const { looks } = (await server.ask('reader', 'GET', '~/designs')).json<Designs>();
+    const content = { ...looks.find(({ id }) => id === 'harbour')!.content, name: 'Foghorn', caption: 'in all weathers' };
+    expect((await server.ask('publisher', 'PUT', '~/designs/looks/foghorn', { version: 0, content })).statusCode).toBe(200);
+    expect((await server.ask('publisher', 'PUT', '~/designs/looks/foghorn', { version: 0, content })).json()).toMatchObject({ code: 'design.changed' });
+    expect((await server.ask('publisher', 'PUT', '~/designs/looks/foghorn', { version: 1, content: { ...content, links: [{ label: 'x', href: 'javascript:alert(1)' }] } })).statusCode).toBe(400);
+    await server.ask('publisher', 'PUT', `~/editions/${edition.id}`, { ...edition, look: 'foghorn' });
+    const built = await build(edition.id);
+    expect((await server.ask('reader', 'GET', `~/impressions/${built.id}/files/site/index.html`)).body).toContain('in all weathers');
+    expect((await server.ask('publisher', 'DELETE', '~/designs/looks/foghorn')).json()).toMatchObject({ code: 'design.used', message: expect.stringContaining('“jetty”') as string });
   });
 });

@@ -90,6 +90,8 @@ describe('access', () => {
     ['GET', '~/designs', roles],
     ['PUT', '~/designs/sheets/x', ['administrator', 'publisher'], {}],
     ['PUT', '~/designs/plans/x', ['administrator', 'publisher'], {}],
+    ['PUT', '~/designs/looks/x', ['administrator', 'publisher'], {}],
+    ['GET', '~/editions/00000000-0000-4000-8000-000000000000/proof/site/harbour/index.html', roles],
     ['DELETE', '~/designs/plans/none', ['administrator', 'publisher']],
     ['POST', '~/designs/specimen', roles, {}],
     ['POST', '~/editions/00000000-0000-4000-8000-000000000000/proof', roles, {}],

@@ -1,11 +1,13 @@
 import { createRouter, createWebHistory } from 'vue-router';
 import { useSession } from './parts/session.ts';
-import { firstEdition, firstMap, firstSheet } from './shell/first.ts';
+import { firstEdition, firstLook, firstMap, firstSheet } from './shell/first.ts';
 
 declare module 'vue-router' {
   interface RouteMeta {
     /** May be seen by anybody. */
     open?: boolean;
+    /** The stage of the work to which it belongs, where it is not the one of its name. */
+    stage?: string;
     /** What is opened where the address names nothing. */
     first?: () => Promise<Readonly<Record<string, string>> | undefined>;
   }
@@ -30,6 +32,7 @@ export const router = createRouter({
         { path: 'appearances', name: 'appearances', component: () => import('./stages/appearances/AppearancesStage.vue') },
         { path: 'copies', name: 'copies', component: () => import('./stages/copies/CopiesStage.vue') },
         { path: 'style/:kind(sheets|plans)?/:id?', name: 'style', component: () => import('./stages/style/StyleStage.vue'), meta: { first: firstSheet } },
+        { path: 'looks/:id?', name: 'looks', component: () => import('./stages/style/LookStage.vue'), meta: { first: firstLook, stage: 'style' } },
         { path: 'publish/:id?', name: 'publish', component: () => import('./stages/publish/PublishStage.vue'), meta: { first: firstEdition } },
       ],
     },

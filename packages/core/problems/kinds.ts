@@ -16,7 +16,7 @@ const kinds = {
   rules: { label: 'House rules', codes: ['house.'] },
   content: { label: 'Content model', codes: ['grammar.', 'xml.', 'table.', 'index.'] },
   glyphs: { label: 'Missing letters', codes: ['print.glyph', 'print.font'] },
-  pages: { label: 'Pages and styles', codes: ['print.', 'plan.', 'styles.'] },
+  pages: { label: 'Pages and styles', codes: ['print.', 'plan.', 'styles.', 'look.'] },
   other: { label: 'Other', codes: [''] },
 } as const satisfies Record<string, { readonly label: string; readonly codes: readonly string[] }>;
 

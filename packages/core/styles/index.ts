@@ -52,3 +52,4 @@ export { shippedPlans, shippedSheets } from './shipped.ts';
 export { atNight, contrast, groundAtNight } from './colour.ts';
 export { styleOf, styleUses, type StyleUses, type Unstyled, type Uses } from './uses.ts';
 export { noteRules, screenRules, wordsOf } from './css.ts';
+export { checkLook, lookColours, lookLayouts, lookRules, ownRules, shippedLooks, unreadable, type LookColour, type LookColours, type LookLayout, type SiteLook } from './look.ts';

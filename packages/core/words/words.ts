@@ -56,6 +56,17 @@ export interface Words {
   readonly everything: string;
   /** Every value of a facet. */
   readonly all: string;
+  /** All of a publication. */
+  readonly chapters: string;
+  readonly onThisPage: string;
+  readonly openAll: string;
+  readonly closeAll: string;
+  readonly enlarge: string;
+  readonly close: string;
+  readonly feedback: string;
+  readonly noSuchPage: string;
+  readonly noSuchPageHelp: string;
+  readonly width: string;
   readonly home: string;
   readonly inThisSection: string;
   readonly footnotes: string;

@@ -1,6 +1,6 @@
 import type { Publication, ResolvedElement } from '@ukiyo/core/compose';
 import type { Element } from '@ukiyo/core/markup';
-import type { StyleSheet } from '@ukiyo/core/styles';
+import type { SiteLook, StyleSheet } from '@ukiyo/core/styles';
 import type { Words } from '@ukiyo/core/words';
 import { wornStyles, type WornStyles } from '../shared/worn.ts';
 import { tag, type Html } from './html.ts';
@@ -15,6 +15,9 @@ export interface SiteContext {
   readonly assets: SiteAssets;
   readonly words: Words;
   readonly sheet: StyleSheet;
+  readonly look: SiteLook;
+  /** Where it is found on the web; empty where nobody has said. */
+  readonly address: string;
   readonly readers: Readers;
 }
 

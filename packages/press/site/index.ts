@@ -3,8 +3,9 @@
  * Static pages that need no server and also work from a folder; contents, index and search come as scripts with data.
  */
 import type { Publication } from '@ukiyo/core/compose';
+import { escapeText } from '@ukiyo/core/markup';
 import { problem, type Problem } from '@ukiyo/core/problems';
-import { noteRules, screenRules, type StyleSheet } from '@ukiyo/core/styles';
+import { checkLook, lookRules, noteRules, ownRules, screenRules, shippedLooks, type SiteLook, type StyleSheet } from '@ukiyo/core/styles';
 import { wordsFor } from '@ukiyo/core/words';
 import { usualDesign } from '../print/design.ts';
 import { assetFileName, isImage, type AssetSource } from '../shared/assets.ts';
@@ -12,9 +13,9 @@ import type { SiteContext } from './context.ts';
 import { countedData } from './counting.ts';
 import { contentsData, wordsData } from './data.ts';
 import type { SiteAssets } from './media.ts';
-import { pageFrame } from './page.ts';
+import { addressOf, isWebAddress, pageFrame } from './page.ts';
 import { layOutPages } from './pages.ts';
-import { contentsPage, homePage, placePage } from './placing.ts';
+import { contentsPage, homePage, missingPage, placePage } from './placing.ts';
 import { readersData, readersOf, type ReaderChoice } from './readers.ts';
 import { siteRuntime } from './runtime.ts';
 import { dataScript, searchIndexScript } from './searching.ts';
@@ -25,6 +26,9 @@ export type { ReaderChoice } from './readers.ts';
 export interface SiteOptions {
   /** Whose screen values the pages wear. */
   readonly sheet?: StyleSheet;
+  readonly look?: SiteLook;
+  /** Where it is found on the web. */
+  readonly address?: string;
   /** What its readers may set, in this order, of the facets that the publication leaves open. */
   readonly choices?: readonly ReaderChoice[];
   /** Told after every page: how many are done, of how many. */
@@ -32,22 +36,29 @@ export interface SiteOptions {
 }
 
 export interface SiteResult {
-  /** Path below the site's folder and content, one after the other, so that the whole site is never in memory at once. */
+  /** Every file of the site, below its folder, in the order in which they are made. */
+  readonly paths: readonly string[];
+  /** One file; undefined where there is none. */
+  file(path: string): string | Uint8Array | undefined;
+  /** All of them, one after the other, so that the whole site is never in memory at once. */
   readonly files: Iterable<readonly [path: string, content: string | Uint8Array]>;
-  /** Complete once all files have been taken. */
   readonly problems: readonly Problem[];
   readonly pageCount: number;
 }
 
-/** Makes the files of a help site. Problems: `image.unreadable` (the image is left out). */
+/** Makes the files of a help site. Problems: `image.unreadable` (the image is left out), those of the look. */
 export function siteFiles(publication: Publication, source: AssetSource, options: SiteOptions = {}): SiteResult {
-  const { sheet = usualDesign.sheet, choices = [] } = options;
+  const { sheet = usualDesign.sheet, look = shippedLooks['harbour']!, address = '', choices = [] } = options;
   const pages = layOutPages(publication);
-  const problems: Problem[] = [];
+  const problems: Problem[] = checkLook(look);
   const shown = new Map<string, { href: string; width?: number; height?: number; mediaType: string }>();
-  for (const id of publication.assets) {
+  const ofLook = [look.logo?.asset, look.favicon].flatMap((id) => (typeof id === 'string' ? [id] : []));
+  for (const id of new Set([...publication.assets, ...ofLook])) {
     const asset = source(id);
-    if (!asset) continue;
+    if (!asset) {
+      if (ofLook.includes(id)) problems.push(problem('error', 'look.image', `The image “${id}” of the look is not in the library. It is left out.`));
+      continue;
+    }
     const isMedia = /^(video|audio)\//u.test(asset.mediaType);
     if (!isMedia && !isImage(asset)) {
       problems.push(problem('error', 'image.unreadable', `“${asset.name}” is not an image that can be shown. It is left out.`));
@@ -57,37 +68,46 @@ export function siteFiles(publication: Publication, source: AssetSource, options
     shown.set(id, { href: `assets/${assetFileName(asset)}`, mediaType: asset.mediaType, ...(width === undefined ? {} : { width }), ...(height === undefined ? {} : { height }) });
   }
   const assets: SiteAssets = { find: (id) => shown.get(id) };
-
-  const site: SiteContext = { publication, pages, assets, words: wordsFor(publication.locale), sheet, readers: readersOf(publication) };
+  const site: SiteContext = { publication, pages, assets, words: wordsFor(publication.locale), sheet, look, address, readers: readersOf(publication) };
   const hasChoices = choices.some(({ facet }) => publication.open.some(({ name }) => name === facet));
   const wholePage = pageFrame(site, hasChoices);
 
+  const made = new Map<string, () => string | Uint8Array>();
+  for (const [path, content] of siteRuntime()) if (path !== 'readers.js' || hasChoices) made.set(path, () => content);
+  made.set('look.css', () => lookRules(look));
+  const own = ownRules(look);
+  if (own !== undefined && own !== '') made.set('own.css', () => own);
+  made.set('sheet.css', () => sheetRules(sheet, publication.locale));
+  for (const [id, { href }] of shown) made.set(href, () => source(id)?.bytes ?? '');
+  made.set('contents-data.js', () => dataScript('contents', JSON.stringify(contentsData(publication.places, site))));
+  made.set('words-data.js', () => dataScript('words', JSON.stringify(wordsData(site))));
+  made.set('search-index.js', () => searchIndexScript(site));
+  if (hasChoices) {
+    made.set('counted-data.js', () => dataScript('counted', JSON.stringify(countedData(site))));
+    made.set('readers-data.js', () => dataScript('readers', JSON.stringify(readersData(publication, choices, site.readers))));
+  }
+  made.set('index.html', () => wholePage(homePage(site)));
+  made.set('contents.html', () => wholePage(contentsPage(site)));
+  made.set('404.html', () => wholePage(missingPage(site)));
+  if (isWebAddress(address)) made.set('sitemap.xml', () => siteMap(address, ['index.html', ...pages.order.map(({ anchor }) => pages.href(anchor)!)]));
+  const ofPlaces = new Map(pages.order.map((place, at) => [pages.href(place.anchor)!, () => wholePage(placePage(place, at, site))]));
+  for (const [path, make] of ofPlaces) made.set(path, make);
+
   function* files(): Generator<readonly [string, string | Uint8Array]> {
-    for (const [path, content] of siteRuntime()) if (path !== 'readers.js' || hasChoices) yield [path, content];
-    yield ['sheet.css', sheetRules(sheet, publication.locale)];
-    for (const [id, { href }] of shown) {
-      const asset = source(id);
-      if (asset) yield [href, asset.bytes];
-    }
-    yield ['contents-data.js', dataScript('contents', JSON.stringify(contentsData(publication.places, site)))];
-    yield ['words-data.js', dataScript('words', JSON.stringify(wordsData(site)))];
-    yield ['search-index.js', searchIndexScript(site)];
-    yield ['index.html', wholePage(homePage(site))];
-    yield ['contents.html', wholePage(contentsPage(site))];
     let done = 0;
-    for (const place of pages.order) {
-      yield [pages.href(place.anchor)!, wholePage(placePage(place, done, site))];
+    for (const [path, make] of made) {
+      yield [path, make()];
+      if (!ofPlaces.has(path)) continue;
       done += 1;
-      options.onPage?.(done, pages.order.length);
-    }
-    // Last: by now every condition has its number.
-    if (hasChoices) {
-      yield ['counted-data.js', dataScript('counted', JSON.stringify(countedData(site)))];
-      yield ['readers-data.js', dataScript('readers', JSON.stringify(readersData(publication, choices, site.readers)))];
+      options.onPage?.(done, ofPlaces.size);
     }
   }
-  return { files: files(), problems, pageCount: pages.order.length };
+  return { paths: [...made.keys()], file: (path) => made.get(path)?.(), files: files(), problems, pageCount: pages.order.length };
 }
+
+/** The pages for search engines (sitemaps.org, protocol 0.9). */
+const siteMap = (address: string, paths: readonly string[]): string =>
+  `<?xml version="1.0" encoding="UTF-8"?>\n<urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9">${paths.map((path) => `<url><loc>${escapeText(addressOf(address, path))}</loc></url>`).join('')}</urlset>\n`;
 
 /** What a style sheet says of screens. */
 function sheetRules(sheet: StyleSheet, locale: string): string {

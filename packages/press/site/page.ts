@@ -1,4 +1,5 @@
 import type { Place } from '@ukiyo/core/compose';
+import { ownRules } from '@ukiyo/core/styles';
 import type { Words } from '@ukiyo/core/words';
 import type { SiteContext } from './context.ts';
 import { join, raw, tag, text, type Html } from './html.ts';
@@ -8,27 +9,43 @@ export interface PageParts {
   readonly title: string;
   readonly description: string;
   readonly main: Html;
+  /** Its file, where it has an address of its own. */
+  readonly path?: string;
   /** Who gets the page, as numbers of conditions. */
   readonly for?: readonly number[];
 }
 
 /** Makes whole pages of one site: head, bar, contents, the given content, and the way on. What every page has is written once. */
-export function pageFrame({ publication, words }: SiteContext, hasChoices: boolean): (parts: PageParts) => string {
+export function pageFrame(site: SiteContext, hasChoices: boolean): (parts: PageParts) => string {
+  const { publication, words, look, address } = site;
   const { facts, locale } = publication;
   const direction = ['ar', 'he', 'fa', 'ur'].includes(new Intl.Locale(locale).language) ? 'rtl' : 'ltr';
+  const sheetLink = (href: string, media?: string): Html => tag('link', { rel: 'stylesheet', href, media });
+  const icon = look.favicon === null ? undefined : site.assets.find(look.favicon);
   const styles = join([
-    tag('link', { rel: 'stylesheet', href: 'style.css' }),
-    tag('link', { rel: 'stylesheet', href: 'sheet.css' }),
+    sheetLink('style.css'),
+    sheetLink('look.css'),
+    sheetLink('tablet.css', `(max-width: ${look.tablet}px)`),
+    sheetLink('phone.css', `(max-width: ${look.phone}px)`),
+    sheetLink('sheet.css'),
+    ...(look.css !== '' && ownRules(look) !== undefined ? [sheetLink('own.css')] : []),
+    ...(icon ? [tag('link', { rel: 'icon', href: icon.href, type: icon.mediaType })] : []),
     // Before anything is drawn, so that nobody sees for a moment what is for others.
     ...(hasChoices ? [tag('script', { src: 'readers-data.js' }), tag('script', { src: 'readers.js' }), tag('script', { src: 'counted-data.js', defer: true })] : []),
     tag('script', { src: 'contents-data.js', defer: true }),
     tag('script', { src: 'site.js', defer: true }),
   ]);
   const skip = tag('a', { class: 'skip', href: '#content' }, text(words.skip));
-  const bar = siteBar(facts.title, words);
+  const bar = siteBar(site);
+  const chapters = look.layout === 'chapters along the top' ? [chapterBar(site)] : [];
   const side = sidePanel(words);
-  const rights = tag('footer', { class: 'rights' }, text([facts.rights, facts.edition, facts.bookNumber].filter((part) => part !== '').join(' · ')));
+  const edge = tag('div', { id: 'edge', role: 'separator', tabindex: 0, 'aria-orientation': 'vertical', 'aria-label': words.width, 'aria-valuemin': 200, 'aria-valuemax': 520, 'aria-valuenow': 300 });
+  const feedback =
+    look.feedback === '' ? [] : [tag('p', { class: 'feedback' }, tag('a', { href: look.feedback.includes('@') ? `mailto:${look.feedback}` : look.feedback, id: 'feedback' }, text(words.feedback)))];
+  const about = [look.footer, facts.rights, facts.edition, facts.bookNumber].filter((part) => part !== '').join(' · ');
+  const rights = tag('footer', { class: 'rights' }, text(about));
   const messages = {
+    class: look.layout === 'tiles first' ? 'tiles' : undefined,
     'data-copy': words.copy,
     'data-copied': words.copied,
     'data-found': words.found,
@@ -36,12 +53,17 @@ export function pageFrame({ publication, words }: SiteContext, hasChoices: boole
     'data-clear': words.clearHits,
     'data-narrow': words.narrow,
     'data-more': words.more,
+    'data-here': words.onThisPage,
+    'data-open-all': words.openAll,
+    'data-close-all': words.closeAll,
+    'data-enlarge': words.enlarge,
+    'data-close': words.close,
   };
   const choices = hasChoices ? [readerChoices(words)] : [];
   const notForYou = hasChoices
     ? [tag('p', { id: 'not-for-you', role: 'status', hidden: true }, text(words.notForYou), raw(' '), tag('button', { type: 'button', id: 'show-all' }, text(words.everything)))]
     : [];
-  return ({ title, description, main, for: whose = [] }) => {
+  return ({ title, description, main, path, for: whose = [] }) => {
     const head = tag(
       'head',
       {},
@@ -49,30 +71,31 @@ export function pageFrame({ publication, words }: SiteContext, hasChoices: boole
       tag('meta', { name: 'viewport', content: 'width=device-width, initial-scale=1' }),
       tag('title', {}, text(title === facts.title ? title : `${title} · ${facts.title}`)),
       ...(description === '' ? [] : [tag('meta', { name: 'description', content: description })]),
+      ...(path !== undefined && isWebAddress(address) ? [tag('link', { rel: 'canonical', href: addressOf(address, path) })] : []),
       styles,
     );
-    const body = tag(
-      'body',
-      { ...messages, 'data-for': whose.join(' ') || undefined },
-      skip,
-      bar,
-      ...choices,
-      tag('div', { class: 'frame' }, side, tag('main', { id: 'content' }, ...notForYou, main, rights)),
-    );
-    return `<!doctype html>\n${tag('html', { lang: locale, dir: direction }, head, body)}\n`;
+    const frame = tag('div', { class: look.layout === 'tiles first' ? 'frame folded' : 'frame' }, side, edge, tag('main', { id: 'content' }, ...notForYou, main, ...feedback, rights));
+    return `<!doctype html>\n${tag('html', { lang: locale, dir: direction }, head, tag('body', { ...messages, 'data-for': whose.join(' ') || undefined }, skip, bar, ...choices, ...chapters, frame))}\n`;
   };
 }
+
+export const isWebAddress = (address: string): boolean => /^https?:/iu.test(address);
+/** Where a page of the site is found on the web. */
+export const addressOf = (address: string, path: string): string => `${address.replace(/\/$/u, '')}/${path === 'index.html' ? '' : path}`;
 
 /** Filled by the reader's browser: without its script there is nothing to choose. */
 const readerChoices = (words: Words): Html =>
   tag('details', { id: 'readers', 'data-all': words.all, hidden: true }, tag('summary', {}, text(`${words.readers}: `), tag('span', { id: 'readers-now' })), tag('div', { id: 'readers-choices' }));
 
-function siteBar(title: string, words: Words): Html {
+function siteBar({ publication, words, look, assets }: SiteContext): Html {
+  const logo = look.logo ? assets.find(look.logo.asset) : undefined;
   return tag(
     'header',
     { class: 'bar' },
     tag('button', { type: 'button', id: 'menu', class: 'menu', 'aria-expanded': 'false', 'aria-controls': 'side', 'aria-label': words.menu }, text('☰')),
-    tag('a', { class: 'name', href: 'index.html' }, text(title)),
+    tag('a', { class: 'name', href: 'index.html' }, ...(logo ? [tag('img', { class: 'logo', src: logo.href, alt: '', height: look.logo!.height })] : []), text(publication.facts.title)),
+    ...(look.caption === '' ? [] : [tag('span', { class: 'caption' }, text(look.caption))]),
+    ...(look.links.length === 0 ? [] : [tag('nav', { class: 'links', 'aria-label': words.related }, ...look.links.map(({ label, href }) => tag('a', { href, rel: 'noopener' }, text(label))))]),
     tag(
       'div',
       { class: 'search', role: 'search' },
@@ -80,6 +103,13 @@ function siteBar(title: string, words: Words): Html {
       tag('div', { id: 'results', hidden: true }),
     ),
   );
+}
+
+/** The first level of the contents, along the top. */
+function chapterBar({ publication, pages, words, readers }: SiteContext): Html {
+  const top = publication.places.filter((place) => place.inContents && pages.href(place.anchor) !== undefined);
+  const link = (place: Place): Html => tag('li', { class: readers.classOf(whenOfPlace(place)) }, tag('a', { href: pages.href(place.anchor) }, saidHtml(readers.labelOf(place))));
+  return tag('nav', { id: 'chapters', 'aria-label': words.chapters }, tag('ul', {}, ...top.map(link)));
 }
 
 function sidePanel(words: Words): Html {

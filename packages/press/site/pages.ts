@@ -13,7 +13,7 @@ export interface Pages {
 
 const lists = new Set(['toc', 'figurelist', 'tablelist', 'indexlist', 'glossarylist']);
 /** Files of the site itself. */
-const reserved = ['index', 'words', 'contents'];
+const reserved = ['index', 'words', 'contents', '404'];
 
 const laidOut = new WeakMap<Publication, Pages>();
 /** Where something stands in the help site of a publication, relative to the site's folder; undefined when it is not there. */

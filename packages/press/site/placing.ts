@@ -46,7 +46,7 @@ export function placePage(place: Place, index: number, site: SiteContext): PageP
     relatedLinks(together, site),
     wayOn(index, site),
   ]);
-  return { title: place.label, description: place.shortDescription, main, for: readers.numbersOf(whenOfPlace(place)) };
+  return { title: place.label, description: place.shortDescription, main, path: pages.href(place.anchor)!, for: readers.numbersOf(whenOfPlace(place)) };
 }
 
 /** Whether a place stands on the page of another. */
@@ -66,7 +66,7 @@ export function homePage(site: SiteContext): PageParts {
     ...(facts.description === '' ? [] : [tag('p', { class: 'lead' }, text(facts.description))]),
     placeCards(top, site),
   );
-  return { title: facts.title, description: facts.description, main };
+  return { title: facts.title, description: facts.description, main, path: 'index.html' };
 }
 
 export function contentsPage({ publication, pages, words, readers }: SiteContext): PageParts {
@@ -85,5 +85,20 @@ export function contentsPage({ publication, pages, words, readers }: SiteContext
           ),
         ),
     );
-  return { title: words.contents, description: '', main: tag('div', { class: 'all-contents' }, tag('h1', {}, text(words.contents)), list(publication.places)) };
+  return { title: words.contents, description: '', path: 'contents.html', main: tag('div', { class: 'all-contents' }, tag('h1', {}, text(words.contents)), list(publication.places)) };
+}
+
+/** Shown where an address leads nowhere; its script looks for the words of that address. */
+export function missingPage({ words }: SiteContext): PageParts {
+  return {
+    title: words.noSuchPage,
+    description: '',
+    main: tag(
+      'div',
+      { class: 'home', id: 'no-such-page' },
+      tag('h1', {}, text(words.noSuchPage)),
+      tag('p', {}, text(words.noSuchPageHelp)),
+      tag('p', {}, tag('a', { href: 'contents.html' }, text(words.contents))),
+    ),
+  };
 }

@@ -1,4 +1,4 @@
-import { allPlaces, type Other, type Place, type Publication, type ResolvedElement } from '@ukiyo/core/compose';
+import { allPlaces, type IndexEntry, type Other, type Place, type Publication, type ResolvedElement } from '@ukiyo/core/compose';
 import { shortDescriptionIn } from '@ukiyo/core/library';
 import type { OpenFacet, OpenValue, When } from '@ukiyo/core/facets';
 import { isElement, type Node } from '@ukiyo/core/markup';
@@ -81,17 +81,28 @@ export function readersOf(publication: Publication): Readers {
   const byAnchor = new Map<string, readonly When[]>();
   /** Of places at which one of several topics stands. */
   const atPlaces = new Map<string, readonly When[]>();
+  /** Every condition has its number before the first page is made: pages can be made in any order. */
   const walk = (element: ResolvedElement, around: readonly When[]): void => {
+    numbersOf(element.when);
     const when = element.when ? [...around, ...element.when] : around;
     if (element.anchor !== undefined && when.length > 0) byAnchor.set(element.anchor, when);
     for (const child of element.children) if (isElement(child)) walk(child as ResolvedElement, when);
   };
-  if (publication.open.length > 0)
+  const gatherIndex = (entries: readonly IndexEntry[]): void => {
+    for (const { locators, entries: inner } of entries) {
+      for (const { when } of locators) numbersOf(when);
+      gatherIndex(inner);
+    }
+  };
+  if (publication.open.length > 0) {
     for (const place of allPlaces(publication.places)) {
+      numbersOf([...(place.when ?? []), ...(place.otherwise ? [place.otherwise] : [])]);
       for (const { form, when } of formsOf(place)) if (form.content) walk(form.content, [...(place.when ?? []), ...when]);
       // Whatever of several stands there, the place is there.
       if ((place.others ?? []).length > 0) atPlaces.set(place.anchor, whenOfPlace(place));
     }
+    for (const { entries } of publication.index) gatherIndex(entries);
+  }
 
   const said = (nodes: readonly Node[], around: readonly When[] = []): Said => {
     const all = parts(nodes, around);

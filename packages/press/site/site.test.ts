@@ -1,6 +1,7 @@
 import { allPlaces } from '@ukiyo/core/compose';
 import { readableText } from '@ukiyo/core/library';
 import { composeTexts, concept, mapOf } from '@ukiyo/core/testing';
+import { lookLayouts, shippedLooks, type SiteLook } from '@ukiyo/core/styles';
 import { HtmlValidate } from 'html-validate';
 import MiniSearch, { type AsPlainObject } from 'minisearch';
 import { describe, expect, it } from 'vitest';
@@ -8,6 +9,7 @@ import { searchIn, searchOptions, type SearchDocument } from '../shared/terms.ts
 import { searchIndex } from './searching.ts';
 import { composeDemo, demoAssets } from '../testing/demo.ts';
 import { siteFiles } from './index.ts';
+import type { AssetFile, AssetSource } from '../shared/assets.ts';
 import { siteAddress } from './pages.ts';
 
 type Files = Map<string, string | Uint8Array>;
@@ -31,7 +33,7 @@ describe('the help site of the demo', () => {
   it('has a page for every place, and no problems', () => {
     expect(publication.problems).toEqual([]);
     expect(site.problems).toEqual([]);
-    expect(pages.length).toBe(allPlaces(publication.places).filter(({ joins }) => !joins).length + 2);
+    expect(pages.length).toBe(allPlaces(publication.places).filter(({ joins }) => !joins).length + 3);
   });
 
   /** html-validate (npm), its recommended and document presets. */
@@ -204,7 +206,7 @@ describe('topics on one page', () => {
   const care = page(files, 'care.html');
 
   it('stand one after the other, with headings of their depth, and have no page of their own', () => {
-    expect(htmlOf(files).map(([path]) => path)).toEqual(['index.html', 'contents.html', 'care.html', 'store.html']);
+    expect(htmlOf(files).map(([path]) => path)).toEqual(['index.html', 'contents.html', '404.html', 'care.html', 'store.html']);
     expect([...care.matchAll(/<h(\d)[^>]*>(?:<span class="number">([\d.]+)<\/span> )?([^<]+)/gu)].map(([, level, number = '', text]) => `${level} ${number} ${text}`)).toEqual([
       '1 1 Care',
       '2  Why',
@@ -264,6 +266,59 @@ describe('hostile content', () => {
   it('gives topics with strange or equal names a file of their own', () => {
     const publication = composeTexts([mapOf('<topicref href="topic:Ä.b"/><topicref href="topic:Ä.b"/><topicref href="topic:index"/>'), concept('Ä.b'), concept('index')]);
     const files: Files = new Map(siteFiles(publication, () => undefined).files);
-    expect(htmlOf(files).map(([path]) => path)).toEqual(['index.html', 'contents.html', 'xc4-b.html', 'xc4-b-2.html', 'index-2.html']);
+    expect(htmlOf(files).map(([path]) => path)).toEqual(['index.html', 'contents.html', '404.html', 'xc4-b.html', 'xc4-b-2.html', 'index-2.html']);
+  });
+});
+
+describe('what stands around the pages of a site', () => {
+  const harbour = shippedLooks['harbour']!;
+  const publication = composeTexts([mapOf('<topicref href="topic:one"><topicref href="topic:two"/></topicref>'), concept('one', '<p>First.</p>'), concept('two', '<p>Second.</p>')]);
+  const drawing: AssetFile = { id: 'sign', name: 'sign.svg', mediaType: 'image/svg+xml', bytes: new TextEncoder().encode('<svg xmlns="http://www.w3.org/2000/svg"/>') };
+  const script: AssetFile = { id: 'script', name: 'logo.png', mediaType: 'image/png', bytes: new TextEncoder().encode('<script>alert(1)</script>') };
+  const source: AssetSource = (id) => [drawing, script].find((one) => one.id === id);
+  const made = (look: Partial<SiteLook>, address = '') => {
+    const site = siteFiles(publication, source, { look: { ...harbour, ...look }, address });
+    return { files: new Map(site.files) as Files, codes: site.problems.map(({ code }) => code) };
+  };
+
+  it.each(lookLayouts)('is valid HTML in every layout: %s', async (layout) => {
+    const links = [{ label: 'Shop', href: 'https://shop.brinewell.example/?a=1&b=2' }];
+    const { files } = made({ layout, links, logo: { asset: 'sign', height: 28 }, favicon: 'sign', caption: 'Coast <b>', footer: 'Made by the sea', feedback: 'help@brinewell.example', css: 'a {}' });
+    const validator = new HtmlValidate({ extends: ['html-validate:standard', 'html-validate:document', 'html-validate:a11y'], rules: { 'long-title': 'off', 'require-sri': 'off' } });
+    for (const [path, content] of htmlOf(files)) {
+      const { results } = await validator.validateString(content);
+      expect(results.flatMap(({ messages }) => messages.map(({ ruleId, message }) => `${path}: ${ruleId} ${message}`))).toEqual([]);
+    }
+    expect(page(files, 'one.html')).toContain('<img class="logo" src="assets/sign.svg" alt="" height="28">');
+    expect(page(files, 'one.html')).toContain('Coast &lt;b&gt;');
+    expect(files.has('own.css')).toBe(true);
+    expect(page(files, 'one.html').includes('id="chapters"')).toBe(layout === 'chapters along the top');
+  });
+  it('leaves out a logo that is a script or is gone, and rules that reach out of the site, and says so', () => {
+    const { files, codes } = made({ logo: { asset: 'script', height: 28 }, favicon: 'gone', css: '</style><script>x</script> @import url(https://evil.example/x.css);' });
+    expect(codes.toSorted()).toEqual(['image.unreadable', 'look.css', 'look.image']);
+    expect(files.has('own.css')).toBe(false);
+    const everything = [...files.values()].map((content) => (typeof content === 'string' ? content : '')).join('');
+    expect(everything).not.toMatch(/evil\.example|alert\(1\)|class="logo"|rel="icon"/u);
+  });
+  it('puts rules that stay within the site into a file of their own, where they end nothing', () => {
+    const { files } = made({ css: 'a::after { content: "</style><script>alert(1)</script>" }' });
+    for (const [, content] of htmlOf(files)) expect(content).not.toContain('alert(1)');
+    expect(page(files, 'own.css')).toContain('</style>');
+  });
+  it('says where each page is found, once somebody has said where the site is', () => {
+    const { files } = made({}, 'https://help.brinewell.example/tern/');
+    expect(page(files, 'two.html')).toContain('<link rel="canonical" href="https://help.brinewell.example/tern/two.html">');
+    const addresses = [...page(files, 'sitemap.xml').matchAll(/<loc>([^<]*)</gu)].map(([, address]) => address);
+    expect(addresses).toEqual(['', 'one.html', 'two.html'].map((path) => `https://help.brinewell.example/tern/${path}`));
+    const nowhere = made({}, '../help/').files;
+    expect(nowhere.has('sitemap.xml')).toBe(false);
+    expect(page(nowhere, 'two.html')).not.toContain('canonical');
+  });
+  it('makes one file when it is asked for, the same as among all', () => {
+    const site = siteFiles(publication, source, { look: harbour });
+    const all = new Map(siteFiles(publication, source, { look: harbour }).files);
+    for (const path of site.paths.toReversed()) expect(site.file(path)).toEqual(all.get(path));
+    expect(site.file('no-such-page.html')).toBeUndefined();
   });
 });

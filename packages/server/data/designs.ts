@@ -1,5 +1,5 @@
-import { readPagePlan, StyleSheet, type DesignKind, type Designs, type PagePlan } from '@ukiyo/contracts';
-import { shippedPlans, shippedSheets } from '@ukiyo/core/styles';
+import { readPagePlan, SiteLook, StyleSheet, type DesignKind, type Designs, type PagePlan } from '@ukiyo/contracts';
+import { shippedLooks, shippedPlans, shippedSheets } from '@ukiyo/core/styles';
 import type { Database } from './database.ts';
 import type { DesignRow } from './models.ts';
 
@@ -9,9 +9,9 @@ interface Kept<Content> {
   ships: boolean;
   content: Content;
 }
-type ContentOf = { readonly sheets: StyleSheet; readonly plans: PagePlan };
+type ContentOf = { readonly sheets: StyleSheet; readonly plans: PagePlan; readonly looks: SiteLook };
 
-/** The style sheets and page plans of a project: those that ship, as the team has changed them, and its own. */
+/** The style sheets, page plans and site looks of a project: those that ship, as the team has changed them, and its own. */
 export interface DesignStore {
   read(project: string): Promise<Designs>;
   /** A style sheet by its id; what ships where there is none by now. */
@@ -22,7 +22,7 @@ export interface DesignStore {
   remove(project: string, kind: DesignKind, id: string): Promise<boolean>;
 }
 
-const shipped: { readonly [Kind in DesignKind]: Readonly<Record<string, ContentOf[Kind]>> } = { sheets: shippedSheets, plans: shippedPlans };
+const shipped: { readonly [Kind in DesignKind]: Readonly<Record<string, ContentOf[Kind]>> } = { sheets: shippedSheets, plans: shippedPlans, looks: shippedLooks };
 
 /** What is stored with what ships and is not changed; what was stored by an earlier version and cannot be read gives way to what ships. */
 function merged<Content>(rows: readonly DesignRow[], ships: Readonly<Record<string, Content>>, parse: (content: unknown) => Content | undefined): Kept<Content>[] {
@@ -40,7 +40,11 @@ export function designStore({ sequelize, models }: Database): DesignStore {
     async read(project) {
       const rows = (await designs.findAll({ where: { projectId: project }, order: [['id', 'ASC']] })).map((row) => row.get());
       const of = (kind: DesignKind): DesignRow[] => rows.filter((row) => row.kind === kind);
-      return { sheets: merged(of('sheets'), shippedSheets, (content) => StyleSheet.safeParse(content).data), plans: merged(of('plans'), shippedPlans, (content) => readPagePlan(content).data) };
+      return {
+        sheets: merged(of('sheets'), shippedSheets, (content) => StyleSheet.safeParse(content).data),
+        plans: merged(of('plans'), shippedPlans, (content) => readPagePlan(content).data),
+        looks: merged(of('looks'), shippedLooks, (content) => SiteLook.safeParse(content).data),
+      };
     },
     sheet: async (project, id) => (await store.read(project)).sheets.find((one) => one.id === id)?.content ?? shippedSheets['workshop']!,
     save: (project, kind, id, version, content) =>

@@ -136,7 +136,8 @@ export const migrations: readonly Migration[] = [
   {
     name: '0015-publishing',
     sql: `
-      ALTER TABLE editions ADD COLUMN choices jsonb NOT NULL DEFAULT '[]', ADD COLUMN stops jsonb NOT NULL DEFAULT '["links","outside","topics","borrowed","variables","images"]', ADD COLUMN keeps integer NOT NULL DEFAULT 20;
+      ALTER TABLE editions ADD COLUMN choices jsonb NOT NULL DEFAULT '[]', ADD COLUMN stops jsonb NOT NULL DEFAULT '["links","outside","topics","borrowed","variables","images"]', ADD COLUMN keeps integer NOT NULL DEFAULT 20,
+        ADD COLUMN look text NOT NULL DEFAULT 'harbour';
       ALTER TABLE impressions ADD COLUMN name text NOT NULL DEFAULT '', ADD COLUMN notes jsonb NOT NULL DEFAULT '[]', ADD COLUMN seal jsonb, ADD COLUMN stops jsonb NOT NULL DEFAULT '[]',
         ADD COLUMN again uuid, ADD COLUMN fingerprint text NOT NULL DEFAULT '';
     `,

@@ -115,6 +115,7 @@ export interface EditionRow {
   sheet: string;
   since: string | null;
   plan: string;
+  look: string;
   choices: ReaderChoice[];
   stops: ProblemKind[];
   keeps: number;
@@ -271,6 +272,7 @@ export function defineModels(sequelize: Sequelize): Models {
       sheet: text,
       plan: text,
       since: uuid,
+      look: text,
       choices: json,
       stops: json,
       keeps: integer,

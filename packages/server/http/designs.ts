@@ -1,15 +1,19 @@
-import { DesignKind, Designs, KeptPlan, KeptSheet, PlanChange, Proof, ProofOrder, SheetChange, SpecimenOrder, StyleId, WholeProof, WholeProofOrder } from '@ukiyo/contracts';
+import { DesignKind, Designs, KeptLook, KeptPlan, LookChange, KeptSheet, PlanChange, Proof, ProofOrder, SheetChange, SpecimenOrder, StyleId, WholeProof, WholeProofOrder } from '@ukiyo/contracts';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Services } from '../app/services.ts';
 import type { Proofer } from '../jobs/proofer.ts';
 import type { Authority } from '../live/authority.ts';
 import { notFound, Refused } from './guard.ts';
-import { sendFile } from './sending.ts';
+import { sendFile, sendMade } from './sending.ts';
 
 const InProject = z.object({ project: z.uuid() });
 const OneEdition = InProject.extend({ id: z.uuid() });
 const One = InProject.extend({ id: StyleId });
+
+/** What of an edition names one. */
+const usedAs = { sheets: 'sheet', plans: 'plan', looks: 'look' } as const;
+const calledAs = { sheets: 'style sheet', plans: 'page plan', looks: 'site look' } as const;
 
 /** Drawings are large and waited for with every key: what packs them best takes longest. */
 const packedFast = { encodings: ['gzip' as const], zlibOptions: { level: 1 } };
@@ -30,14 +34,19 @@ export const designRoutes =
       if (!saved) throw changedMeanwhile();
       return saved;
     });
+    app.put('/designs/looks/:id', { config: { permission: 'publish' }, schema: { params: One, body: LookChange, response: { 200: KeptLook } } }, async ({ params, body }) => {
+      const saved = await designs.save(params.project, 'looks', params.id, body.version, body.content);
+      if (!saved) throw changedMeanwhile();
+      return saved;
+    });
     app.delete(
       '/designs/:kind/:id',
       { config: { permission: 'publish' }, schema: { params: One.extend({ kind: DesignKind }), response: { 204: z.null() } } },
       async ({ params: { project, kind, id } }, reply) => {
         const ships = (await designs.read(project))[kind].find((one) => one.id === id)?.ships ?? false;
-        const users = (await editions.editions(project)).filter((edition) => (kind === 'sheets' ? edition.sheet : edition.plan) === id).map(({ name }) => `“${name}”`);
+        const users = (await editions.editions(project)).filter((edition) => edition[usedAs[kind]] === id).map(({ name }) => `“${name}”`);
         if (!ships && users.length > 0) throw new Refused(409, 'design.used', `${users.join(', ')} ${users.length === 1 ? 'is' : 'are'} made with it. Choose another one there first.`);
-        if (!(await designs.remove(project, kind, id))) throw notFound(kind === 'sheets' ? 'style sheet' : 'page plan');
+        if (!(await designs.remove(project, kind, id))) throw notFound(calledAs[kind]);
         return reply.status(204).send(null);
       },
     );
@@ -61,6 +70,12 @@ export const designRoutes =
       const proof = await proofer.ask(params.project, { kind: 'whole', edition: params.id, file: proofFile(params.id), ...body });
       if (!proof) throw notFound('edition');
       return proof;
+    });
+    app.get('/editions/:id/proof/site/:look/*', { config: { permission: 'read' }, schema: { params: OneEdition.extend({ look: StyleId, '*': z.string().max(500) }) } }, async ({ params }, reply) => {
+      await authority.settle(params.project);
+      const content = await proofer.ask(params.project, { kind: 'site', edition: params.id, look: params.look, path: params['*'] });
+      if (content === undefined) throw notFound('page');
+      return sendMade(params['*'], content, reply);
     });
     app.get('/editions/:id/proof/whole.pdf', { config: { permission: 'read' }, schema: { params: OneEdition } }, async ({ params }, reply) => {
       if (!(await editions.edition(params.project, params.id))) throw notFound('edition');

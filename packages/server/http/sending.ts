@@ -8,6 +8,7 @@ const types: Readonly<Record<string, string>> = {
   '.html': 'text/html; charset=utf-8',
   '.js': 'text/javascript; charset=utf-8',
   '.css': 'text/css; charset=utf-8',
+  '.xml': 'application/xml; charset=utf-8',
   '.svg': 'image/svg+xml',
   '.png': 'image/png',
   '.jpg': 'image/jpeg',
@@ -21,16 +22,23 @@ const types: Readonly<Record<string, string>> = {
   '.mp3': 'audio/mpeg',
 };
 
+/** What a published site may load: its own scripts and styles and nothing from elsewhere; it may frame and send nothing. */
+const ownOnly = "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; media-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'self'";
+
+const headed = (path: string, reply: FastifyReply): FastifyReply =>
+  reply
+    .header('content-security-policy', ownOnly)
+    .header('cache-control', 'private, max-age=0')
+    .type(types[extname(path).toLowerCase()] ?? 'application/octet-stream');
+
 /** What was built or proofed, as it lies there; kept apart from the application by what it may load. */
 export async function sendFile(path: string, reply: FastifyReply, downloadName: string | undefined): Promise<FastifyReply> {
   const found = await stat(path).catch(() => undefined);
   if (!found?.isFile()) throw notFound('file');
-  // A published site brings its own scripts and styles and nothing from elsewhere; it may frame and send nothing.
-  reply.header(
-    'content-security-policy',
-    "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; media-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'self'",
-  );
-  reply.header('cache-control', 'private, max-age=0').type(types[extname(path).toLowerCase()] ?? 'application/octet-stream');
+  headed(path, reply);
   if (downloadName !== undefined) reply.header('content-disposition', `attachment; filename*=UTF-8''${encodeURIComponent(downloadName)}`);
   return reply.send(createReadStream(path));
 }
+
+/** A file of a site that is made when it is asked for. */
+export const sendMade = (path: string, content: string | Uint8Array, reply: FastifyReply): FastifyReply => headed(path, reply).send(typeof content === 'string' ? content : Buffer.from(content));

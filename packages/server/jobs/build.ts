@@ -7,8 +7,8 @@ import { allPlaces, compose, composeMemory, pageTexts, withChangeBars, wordsIn, 
 import { lensOf } from '@ukiyo/core/facets';
 import { textLibrary, type Library, type TextLibrary } from '@ukiyo/core/library';
 import { bySeverity, problem, type Problem } from '@ukiyo/core/problems';
-import { numberingFor, usualNumbering, type Numbering } from '@ukiyo/core/styles';
-import { createPrintEngine, printPublication, siteAddress, siteFiles, usualDesign, type AssetSource, type PrintDesign, type PrintEngine } from '@ukiyo/press';
+import { numberingFor, shippedLooks, usualNumbering, type Numbering } from '@ukiyo/core/styles';
+import { createPrintEngine, printPublication, siteAddress, siteFiles, usualDesign, type AssetSource, type SiteOptions, type PrintDesign, type PrintEngine } from '@ukiyo/press';
 import { Zip, ZipDeflate } from 'fflate';
 import type { Services } from '../app/services.ts';
 import type { AssetRow, ImpressionRow } from '../data/models.ts';
@@ -51,12 +51,15 @@ export async function buildEdition(services: Services, project: string, inputs: 
   const started = performance.now();
   const { edition } = inputs;
   tell({ step: 'Composing', done: 0, total: inputs.texts.length });
-  const { publication, design, texts, rows } = await composeInputs(inputs, project, bench);
+  const { publication, design, look, texts, rows } = await composeInputs(inputs, project, bench);
   const source = assetsOf(services, rows);
 
   await rm(folder, { recursive: true, force: true });
   await mkdir(folder, { recursive: true });
-  const made = edition.output === 'print' ? await printInto(folder, publication, source, design, bench, tell) : await siteInto(folder, publication, source, design, edition, tell);
+  const made =
+    edition.output === 'print'
+      ? await printInto(folder, publication, source, design, bench, tell)
+      : await siteInto(folder, publication, source, { sheet: design.sheet, look, choices: edition.choices, address: edition.address }, tell);
   tell({ step: 'Keeping what went in', done: 0, total: 0 });
   await recordInputs(join(folder, inputsFile), inputs);
   const pages = pageTexts(publication);
@@ -142,14 +145,15 @@ export async function composeEdition(services: Services, project: string, editio
   return composeInputs(await gatherInputs(services, project, edition, written), project, bench);
 }
 
-async function composeInputs(inputs: Inputs, project: string, bench: Workbench) {
+export async function composeInputs(inputs: Inputs, project: string, bench: Workbench) {
   const { edition, designs } = inputs;
   const { library, texts, rows, facets, assets, lenses } = libraryOf(inputs, project, bench);
   const agreed = { facets, rules: inputs.rules };
   const lens = edition.lens === null ? undefined : library.lens(edition.lens);
-  const { sheets, plans } = designs;
+  const { sheets, plans, looks } = designs;
   // Those that ship where its own are gone.
   const design: PrintDesign = { sheet: sheets.find(({ id }) => id === edition.sheet)?.content ?? usualDesign.sheet, plan: plans.find(({ id }) => id === edition.plan)?.content ?? usualDesign.plan };
+  const look = looks.find(({ id }) => id === edition.look)?.content ?? shippedLooks['harbour']!;
   const numberingOf = ({ sheet, locale }: Edition): Numbering => numberingFor(sheets.find(({ id }) => id === sheet)?.content.numbering ?? usualNumbering, locale);
   const composition = {
     library,
@@ -166,7 +170,7 @@ async function composeInputs(inputs: Inputs, project: string, bench: Workbench) 
   };
   const composed = compose(composition, bench.memory);
   const publication = edition.since === null ? composed : await barred(composed, inputs, composition, { assets, lenses }, bench);
-  return { publication, design, library, lens, agreed, texts, rows };
+  return { publication, design, look, library, lens, agreed, texts, rows };
 }
 
 /** With bars beside what is not in an earlier impression of the edition, or otherwise; without them where that is gone. */
@@ -209,8 +213,8 @@ async function printInto(folder: string, publication: Publication, source: Asset
   return { pages: pageCount, bytes: pdf?.byteLength ?? 0, fingerprint: pdf ? createHash('sha256').update(pdf).digest('hex') : '', problems };
 }
 
-async function siteInto(folder: string, publication: Publication, source: AssetSource, { sheet }: PrintDesign, { choices }: Edition, tell: (progress: Progress) => void): Promise<Made> {
-  const site = siteFiles(publication, source, { sheet, choices, onPage: (done, total) => (done % 20 === 0 || done === total) && tell({ step: 'Writing pages', done, total }) });
+async function siteInto(folder: string, publication: Publication, source: AssetSource, options: SiteOptions, tell: (progress: Progress) => void): Promise<Made> {
+  const site = siteFiles(publication, source, { ...options, onPage: (done, total) => (done % 20 === 0 || done === total) && tell({ step: 'Writing pages', done, total }) });
   const archive = createWriteStream(join(folder, 'site.zip'));
   const hash = createHash('sha256');
   const zip = new Zip((error, chunk) => {

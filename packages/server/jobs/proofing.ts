@@ -3,19 +3,23 @@ import { dirname } from 'node:path';
 import type { Edition, Proof, ProofOrder, SpecimenOrder, WholeProof, WholeProofOrder } from '@ukiyo/contracts';
 import { allPlaces, type Publication } from '@ukiyo/core/compose';
 import { fieldsOf, type PagePlan } from '@ukiyo/core/styles';
-import { createPrintEngine, layoutOf, proofPublication, proofTopic, proofWhole, specimen, type PrintEngine, type ProofPages } from '@ukiyo/press';
+import { createPrintEngine, layoutOf, siteFiles, type SiteResult, proofPublication, proofTopic, proofWhole, specimen, type PrintEngine, type ProofPages } from '@ukiyo/press';
 import type { Services } from '../app/services.ts';
-import { assetsOf, composeEdition, workbench, type Workbench } from './build.ts';
+import { assetsOf, composeEdition, composeInputs, workbench, type Workbench } from './build.ts';
+import { gatherInputs } from './inputs.ts';
 
 /** What one wants to see set. */
 export type ProofQuestion =
   | ({ readonly kind: 'specimen' } & SpecimenOrder)
   | ({ readonly kind: 'topic'; readonly edition: string } & ProofOrder)
+  /** One file of the help site of an edition. */
+  | { readonly kind: 'site'; readonly edition: string; readonly look: string; readonly path: string }
   | ({ readonly kind: 'whole'; readonly edition: string; readonly file: string } & WholeProofOrder);
 export interface ProofAnswers {
   readonly specimen: Proof;
   readonly topic: Proof | undefined;
   readonly whole: WholeProof | undefined;
+  readonly site: string | Uint8Array | undefined;
 }
 
 type Layout = ReturnType<typeof layoutOf>;
@@ -24,10 +28,12 @@ interface ProofBench extends Workbench {
   /** Where everything stood when an edition was last set as a whole, and how that edition was. */
   readonly layouts: Map<string, { readonly pages: Layout; readonly publication: Publication }>;
   readonly specimens: Map<string, Publication>;
+  /** The help site of each edition, by what it is made of. */
+  readonly sites: Map<string, { readonly made: string; readonly site: SiteResult }>;
   /** Runs when nothing was asked for a while. */
   later: NodeJS.Timeout | undefined;
 }
-export const proofBench = (): ProofBench => ({ ...workbench(), layouts: new Map(), specimens: new Map(), later: undefined });
+export const proofBench = (): ProofBench => ({ ...workbench(), layouts: new Map(), specimens: new Map(), sites: new Map(), later: undefined });
 
 const without = (shapes: ReadonlyMap<string, string>, has: ReadonlySet<string>): Record<string, string> => Object.fromEntries([...shapes].filter(([shape]) => !has.has(shape)));
 const pathOf = (path: string): number[] => (path === '' ? [] : path.split('.').map(Number));
@@ -48,7 +54,7 @@ const restBefore = 1200;
  * Sets what is asked for, without writing anything.
  * A topic is set alone, and stands as the last layout of the whole says; that layout is made again when there is time for it.
  */
-export async function proof(services: Services, project: string, question: ProofQuestion, bench: ProofBench): Promise<Proof | WholeProof | undefined> {
+export async function proof(services: Services, project: string, question: ProofQuestion, bench: ProofBench): Promise<Proof | WholeProof | string | Uint8Array | undefined> {
   const started = performance.now();
   const engine = (bench.engine ??= createPrintEngine());
   clearTimeout(bench.later);
@@ -64,6 +70,7 @@ export async function proof(services: Services, project: string, question: Proof
   }
   const edition = await services.editions.edition(project, question.edition);
   if (!edition) return undefined;
+  if (question.kind === 'site') return siteFile(services, project, { ...edition, output: 'site', look: question.look }, question.path, bench);
   if (question.kind === 'whole') return whole(services, project, edition, question, bench, engine, started);
   const written = question.text === undefined ? undefined : { id: question.item, text: question.text };
   const { publication, design, rows } = await composeEdition(services, project, edition, bench, written);
@@ -74,6 +81,23 @@ export async function proof(services: Services, project: string, question: Proof
   bench.later = setTimeout(() => void layOut(services, project, edition, bench, engine).catch(() => undefined), restBefore);
   if (!pages) return { pages: [], shapes: {}, places: [], placed: false, problems: [], milliseconds: Math.round(performance.now() - started), engineMilliseconds: 0 };
   return proofOf(pages, question.has, started, layout !== undefined);
+}
+
+/** A file of the site as the edition would give it now. What a page brings with it is of the site as it was when the page was asked for. */
+async function siteFile(services: Services, project: string, edition: Edition, path: string, bench: ProofBench): Promise<string | Uint8Array | undefined> {
+  const wanted = path === '' ? 'index.html' : path;
+  const key = `${edition.id}/${edition.look}`;
+  const known = bench.sites.get(key);
+  if (known && !wanted.endsWith('.html')) return known.site.file(wanted);
+  const inputs = await gatherInputs(services, project, edition);
+  const { texts, assets, before: _before, ...rest } = inputs;
+  const made = JSON.stringify([texts.map(({ id, version }) => [id, version]), assets.map(({ id, hash }) => [id, hash]), rest]);
+  if (known?.made === made) return known.site.file(wanted);
+  const { publication, design, look, rows } = await composeInputs(inputs, project, bench);
+  const { choices, address } = edition;
+  const site = siteFiles(publication, assetsOf(services, rows), { sheet: design.sheet, look, choices, address });
+  bench.sites.set(key, { made, site });
+  return site.file(wanted);
 }
 
 /** A specimen has no map: a variable shows its name. */

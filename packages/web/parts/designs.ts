@@ -1,14 +1,14 @@
-import { Designs, KeptPlan, KeptSheet, type DesignKind, type PagePlan, type StyleSheet } from '@ukiyo/contracts';
+import { Designs, KeptLook, KeptPlan, KeptSheet, type DesignKind, type PagePlan, type SiteLook, type StyleSheet } from '@ukiyo/contracts';
 import { defineStore } from 'pinia';
 import { shallowRef } from 'vue';
 import { z } from 'zod';
 import { ask } from './api.ts';
 import { useSession } from './session.ts';
 
-/** Style sheets and page plans of the project. */
+/** Style sheets, page plans and site looks of the project. */
 export const useDesigns = defineStore('designs', () => {
   const session = useSession();
-  const list = shallowRef<Designs>({ sheets: [], plans: [] });
+  const list = shallowRef<Designs>({ sheets: [], plans: [], looks: [] });
   let loading: Promise<void> | undefined;
   async function load(): Promise<void> {
     list.value = await ask(`${session.base}/designs`, Designs);
@@ -24,10 +24,14 @@ export const useDesigns = defineStore('designs', () => {
     const saved = await ask(`${session.base}/designs/plans/${id}`, KeptPlan, { method: 'PUT', body: { version, content } });
     list.value = { ...list.value, plans: put(list.value.plans, saved) };
   }
+  async function saveLook(id: string, version: number, content: SiteLook): Promise<void> {
+    const saved = await ask(`${session.base}/designs/looks/${id}`, KeptLook, { method: 'PUT', body: { version, content } });
+    list.value = { ...list.value, looks: put(list.value.looks, saved) };
+  }
   /** What ships is there again as it ships; another one is gone. */
   async function remove(kind: DesignKind, id: string): Promise<void> {
     await ask(`${session.base}/designs/${kind}/${id}`, z.null(), { method: 'DELETE' });
     await load();
   }
-  return { list, load, ensure, saveSheet, savePlan, remove };
+  return { list, load, ensure, saveSheet, savePlan, saveLook, remove };
 });

@@ -14,6 +14,8 @@ import { stages } from './stages.ts';
 const session = useSession();
 const router = useRouter();
 const route = useRoute();
+/** The stage that is open. */
+const here = computed(() => route.meta.stage ?? route.name);
 const place = usePlace();
 const theme = inject(themeKey);
 const finding = ref(false);
@@ -74,7 +76,7 @@ onUnmounted(() => release?.());
       </n-popover>
     </header>
     <nav class="rail" aria-label="Stages">
-      <router-link v-for="stage in stages" :key="stage.name" :to="{ name: stage.name }" :class="{ on: route.name === stage.name }" :aria-current="route.name === stage.name ? 'page' : undefined">
+      <router-link v-for="stage in stages" :key="stage.name" :to="{ name: stage.name }" :class="{ on: here === stage.name }" :aria-current="here === stage.name ? 'page' : undefined">
         <component :is="stage.icon" :size="22" :stroke-width="1.5" aria-hidden="true" />{{ stage.label }}
       </router-link>
     </nav>

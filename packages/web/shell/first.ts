@@ -24,3 +24,7 @@ export async function firstSheet(): First {
   const { shippedSheets } = await import('@ukiyo/core/styles');
   return { kind: 'sheets', id: Object.keys(shippedSheets)[0]! };
 }
+export async function firstLook(): First {
+  const { shippedLooks } = await import('@ukiyo/core/styles');
+  return { id: Object.keys(shippedLooks)[0]! };
+}

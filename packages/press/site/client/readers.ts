@@ -3,6 +3,7 @@
  * What is not for him is hidden by one style sheet, which is made anew when he chooses; the size of the page does not matter.
  */
 import { isFor, type ValuesByFacet } from '@ukiyo/core/facets';
+import { kept } from './dom.ts';
 import { conditionsOf, isForReader } from './reader.ts';
 import type { ReadersData } from '../readers.ts';
 
@@ -49,22 +50,7 @@ if (data) {
       return '';
     }
   };
-  const remembered = (): string | null => {
-    try {
-      return localStorage.getItem(stored);
-    } catch {
-      return null;
-    }
-  };
-  const remember = (text: string): void => {
-    try {
-      localStorage.setItem(stored, text);
-    } catch {
-      // Readers who let nothing be stored have their choice in the address.
-    }
-  };
-
-  let chosen = read(new URLSearchParams(location.search).get(parameter) ?? remembered() ?? '');
+  let chosen = read(new URLSearchParams(location.search).get(parameter) ?? kept.read(stored) ?? '');
   let holds: readonly boolean[] = [];
   const rules = new CSSStyleSheet();
   document.adoptedStyleSheets = [...document.adoptedStyleSheets, rules];
@@ -95,7 +81,8 @@ if (data) {
     return url.href;
   };
   const say = (): void => {
-    remember(write(chosen));
+    // Readers who let nothing be kept have their choice in the address.
+    kept.write(stored, write(chosen));
     const address = withChoice(location.href);
     if (address !== location.href) history.replaceState(null, '', address);
   };
@@ -169,7 +156,7 @@ if (data) {
       draw(form, all);
       holder.hidden = false;
       // Where there is room the choices stand open; on a phone a line says what they are.
-      holder.open = matchMedia('(min-width: 901px)').matches;
+      holder.open = !matchMedia(document.querySelector<HTMLLinkElement>('link[href="tablet.css"]')?.media ?? 'not all').matches;
     }
     const note = document.getElementById('not-for-you');
     const numbersOf = ({ dataset }: HTMLElement): readonly number[] => (dataset['for'] === undefined ? [] : dataset['for'].split(' ').map(Number));

@@ -1,19 +1,10 @@
 /** What a page of the site does in the reader's browser. Everything is readable without it; it needs no server. */
+import { drawAround, markChapter } from './around.ts';
+import { byId, kept, label, make, page } from './dom.ts';
 import { numbersFor, type CountedData } from '../counting.ts';
 import type { ContentsData, WordData } from '../data.ts';
 import { isForReader, isSeen, whenChosen, wordsFor } from './reader.ts';
 import type { SiteSearch } from './search.ts';
-
-const byId = (id: string): HTMLElement | null => document.getElementById(id);
-const page = location.pathname.split('/').at(-1) || 'index.html';
-const labels = document.body.dataset;
-
-function make(name: string, properties: Record<string, string> = {}, ...children: (Node | string)[]): HTMLElement {
-  const made = document.createElement(name);
-  for (const [key, value] of Object.entries(properties)) made.setAttribute(key, value);
-  made.append(...children);
-  return made;
-}
 
 const loading = new Map<string, Promise<void>>();
 function load(file: string): Promise<void> {
@@ -69,7 +60,10 @@ function drawContents(): void {
         return make('li', {}, toggle, link, inner);
       }),
     );
-  nav.replaceChildren(list(entries));
+  const chapter = entries.find(holds);
+  markChapter(chapter?.h);
+  // Where the chapters stand along the top, the side has what is in the one that is open.
+  nav.replaceChildren(list(byId('chapters') && chapter ? (chapter.c ?? []) : entries));
   nav.querySelector('[aria-current]')?.scrollIntoView({ block: 'nearest' });
 }
 
@@ -80,7 +74,7 @@ async function drawWords(): Promise<void> {
   holder.dataset['drawn'] = 'yes';
   await load('words-data.js');
   const words = (window.siteData?.['words'] ?? []) as readonly WordData[];
-  const field = make('input', { type: 'search', placeholder: labels['narrow'] ?? '', 'aria-label': labels['narrow'] ?? '' }) as HTMLInputElement;
+  const field = make('input', { type: 'search', placeholder: label('narrow'), 'aria-label': label('narrow') }) as HTMLInputElement;
   const list = make('ul', { class: 'words' });
   const draw = (): void => {
     const wanted = field.value.trim().toLocaleLowerCase();
@@ -89,7 +83,7 @@ async function drawWords(): Promise<void> {
       ...shown.map((word) =>
         make(
           'li',
-          { style: `--depth:${word.d}` },
+          { 'data-depth': String(word.d) },
           ...(word.h[0] && word.h.length === 1
             ? [make('a', { href: word.h[0][0] }, word.t)]
             : [word.t, ...word.h.flatMap(([href, title]) => [' ', make('a', { href, class: 'locator' }, wordsFor(title))])]),
@@ -127,9 +121,16 @@ for (const tab of document.querySelectorAll<HTMLButtonElement>('[data-panel]')) 
 
 const side = byId('side');
 const menu = byId('menu');
+const frame = side?.parentElement;
+const flies = matchMedia(document.querySelector<HTMLLinkElement>('link[href="tablet.css"]')?.media ?? 'not all');
+const tellMenu = (): void => menu?.setAttribute('aria-expanded', String(flies.matches ? side?.classList.contains('open') : !frame?.classList.contains('folded')));
+if (frame && !document.body.classList.contains('tiles')) frame.classList.toggle('folded', kept.read('site-folded') === 'yes');
+flies.addEventListener('change', tellMenu);
+tellMenu();
 menu?.addEventListener('click', () => {
-  const open = side?.classList.toggle('open') ?? false;
-  menu.setAttribute('aria-expanded', String(open));
+  if (flies.matches) side?.classList.toggle('open');
+  else kept.write('site-folded', frame?.classList.toggle('folded') ? 'yes' : 'no');
+  tellMenu();
 });
 document.addEventListener('keydown', (event) => {
   if (event.key === 'Escape' && side?.classList.contains('open')) menu?.click();
@@ -161,7 +162,7 @@ async function showResults(): Promise<void> {
   if (field.value.trim() !== query) return;
   const hits = engine?.find(query) ?? [];
   results.hidden = false;
-  const count = (hits.length === 0 ? labels['none'] : labels['found'])?.replace('{n}', String(hits.length)) ?? '';
+  const count = (hits.length === 0 ? label('none') : label('found')).replace('{n}', String(hits.length));
   results.replaceChildren(
     make('p', { class: 'count', role: 'status' }, count),
     make('ol', {}, ...hits.map((hit) => make('li', {}, make('a', { href: withQuery(hit.href, query) }, hit.title), ...(hit.lead === '' ? [] : [make('p', {}, hit.lead)])))),
@@ -203,7 +204,7 @@ function openWords(words: HTMLElement, isOpen: boolean): void {
 }
 document.querySelectorAll<HTMLElement>('.expandable').forEach((words, index) => {
   words.id ||= `more-${index + 1}`;
-  const button = make('button', { type: 'button', class: 'more', 'aria-controls': words.id, 'aria-label': labels['more'] ?? '' }, '…');
+  const button = make('button', { type: 'button', class: 'more', 'aria-controls': words.id, 'aria-label': label('more') }, '…');
   button.addEventListener('click', () => openWords(words, words.hidden === true));
   words.before(button);
   openWords(words, false);
@@ -242,7 +243,7 @@ async function markHits(query: string): Promise<void> {
   }
   if (count === 0) return;
   main.querySelectorAll('mark').forEach(reveal);
-  const clear = make('button', { type: 'button', class: 'clear-hits' }, (labels['clear'] ?? '').replace('{n}', String(count)));
+  const clear = make('button', { type: 'button', class: 'clear-hits' }, label('clear').replace('{n}', String(count)));
   clear.addEventListener('click', () => {
     for (const mark of main.querySelectorAll('mark')) mark.replaceWith(mark.textContent);
     main.normalize();
@@ -259,14 +260,15 @@ if (asked) {
 
 // ---- copying code
 for (const holder of document.querySelectorAll('.code')) {
-  const button = make('button', { type: 'button', class: 'copy' }, labels['copy'] ?? '');
+  const button = make('button', { type: 'button', class: 'copy' }, label('copy'));
   button.addEventListener('click', () => {
     void navigator.clipboard.writeText(holder.querySelector('pre')?.textContent ?? '').then(() => {
-      button.textContent = labels['copied'] ?? '';
-      setTimeout(() => (button.textContent = labels['copy'] ?? ''), 1600);
+      button.textContent = label('copied');
+      setTimeout(() => (button.textContent = label('copy')), 1600);
     });
   });
   holder.append(button);
 }
 
 whenChosen(drawContents);
+drawAround((all) => document.querySelectorAll<HTMLElement>('.expandable').forEach((words) => openWords(words, all)));

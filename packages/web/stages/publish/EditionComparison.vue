@@ -22,6 +22,7 @@ function settingsOf(one: Edition): [label: string, value: string][] {
     ['Lens', one.lens === null ? 'everything' : (lenses.find(({ id }) => id === one.lens)?.name ?? one.lens)],
     ['Style sheet', designs.list.sheets.find(({ id }) => id === one.sheet)?.content.name ?? one.sheet],
     ['Page plan', one.output === 'print' ? (designs.list.plans.find(({ id }) => id === one.plan)?.content.name ?? one.plan) : '–'],
+    ['Site look', one.output === 'site' ? (designs.list.looks.find(({ id }) => id === one.look)?.content.name ?? one.look) : '–'],
     ['Bars', one.since === null ? 'none' : 'beside what changed'],
     ['Readers set', one.choices.map(({ facet, label }) => label || (library.facets.find(({ name }) => name === facet)?.label ?? facet)).join(', ') || '–'],
     ['Locale', one.locale],

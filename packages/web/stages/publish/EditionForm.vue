@@ -17,6 +17,7 @@ const variables = useVariables();
 const designs = useDesigns();
 onMounted(() => Promise.all([variables.ensure(), designs.ensure()]));
 const sheets = computed(() => designs.list.sheets.map(({ id, content }) => ({ value: id, label: content.name })));
+const looks = computed(() => designs.list.looks.map(({ id, content }) => ({ value: id, label: content.name })));
 const plans = computed(() => designs.list.plans.map(({ id, content }) => ({ value: id, label: content.name })));
 
 const sinces = computed(() => {
@@ -32,6 +33,7 @@ interface Fields {
   locale: string;
   sheet: string;
   plan: string;
+  look: string;
   address: string;
   since: string;
   choices: ReaderChoice[];
@@ -42,11 +44,11 @@ interface Fields {
 }
 const factLabels = { title: 'Title', subtitle: 'Subtitle', bookNumber: 'Number', edition: 'Edition', date: 'Date', rights: 'Rights' } as const satisfies Record<keyof EditionFacts, string>;
 const factsOf = (given: EditionFacts | undefined) => Object.fromEntries(Object.keys(factLabels).map((name) => [name, given?.[name as keyof EditionFacts] ?? ''])) as Fields['facts'];
-const fields = reactive<Fields>({ name: '', output: 'print', map: '', lens: '', locale: 'en', sheet: 'workshop', plan: 'a4-margin', address: '', since: '', choices: [], stops: [...usualStops], keeps: 20, variables: [], facts: factsOf(undefined) });
+const fields = reactive<Fields>({ name: '', output: 'print', map: '', lens: '', locale: 'en', sheet: 'workshop', plan: 'a4-margin', look: 'harbour', address: '', since: '', choices: [], stops: [...usualStops], keeps: 20, variables: [], facts: factsOf(undefined) });
 watch(
   () => edition,
   (current) => {
-    Object.assign(fields, { name: current?.name ?? '', output: current?.output ?? 'print', map: current?.map ?? '', lens: current?.lens ?? '', locale: current?.locale ?? 'en', sheet: current?.sheet ?? 'workshop', plan: current?.plan ?? 'a4-margin', address: current?.address ?? '', since: current?.since ?? '', choices: [...(current?.choices ?? [])], stops: [...(current?.stops ?? usualStops)], keeps: current?.keeps ?? 20, facts: factsOf(current?.facts), variables: Object.entries(current?.variables ?? {}).map(([key, value]) => ({ key, value })) });
+    Object.assign(fields, { name: current?.name ?? '', output: current?.output ?? 'print', map: current?.map ?? '', lens: current?.lens ?? '', locale: current?.locale ?? 'en', sheet: current?.sheet ?? 'workshop', plan: current?.plan ?? 'a4-margin', look: current?.look ?? 'harbour', address: current?.address ?? '', since: current?.since ?? '', choices: [...(current?.choices ?? [])], stops: [...(current?.stops ?? usualStops)], keeps: current?.keeps ?? 20, facts: factsOf(current?.facts), variables: Object.entries(current?.variables ?? {}).map(([key, value]) => ({ key, value })) });
   },
   { immediate: true },
 );
@@ -62,7 +64,7 @@ const faults = ref<Readonly<Record<string, string>>>({});
 function save(): void {
   const variables = Object.fromEntries(fields.variables.filter(({ key }) => key.trim() !== '').map(({ key, value }) => [key.trim(), value]));
   const facts = Object.fromEntries(Object.entries(fields.facts).filter(([, value]) => value.trim() !== ''));
-  const checked = EditionInput.safeParse({ name: fields.name, output: fields.output, map: fields.map, lens: fields.lens === '' ? null : fields.lens, locale: fields.locale, sheet: fields.sheet, plan: fields.plan, address: fields.address, since: fields.output === 'print' && fields.since !== '' ? fields.since : null, choices: fields.output === 'site' ? fields.choices : [], stops: fields.stops, keeps: fields.keeps, variables, facts });
+  const checked = EditionInput.safeParse({ name: fields.name, output: fields.output, map: fields.map, lens: fields.lens === '' ? null : fields.lens, locale: fields.locale, sheet: fields.sheet, plan: fields.plan, look: fields.look, address: fields.address, since: fields.output === 'print' && fields.since !== '' ? fields.since : null, choices: fields.output === 'site' ? fields.choices : [], stops: fields.stops, keeps: fields.keeps, variables, facts });
   faults.value = checked.success ? {} : Object.fromEntries(checked.error.issues.map(({ path, message }) => [String(path[0]), message]));
   if (checked.success) emit('save', checked.data);
 }
@@ -77,6 +79,7 @@ function save(): void {
     <label>Styles</label><span class="designs"><PickOne v-model:chosen="fields.sheet" label="Style sheet" :options="sheets" :disabled="!mayChange" /><router-link class="small" :to="{ name: 'style', params: { kind: 'sheets', id: fields.sheet } }">open in Style</router-link></span>
     <template v-if="fields.output === 'print'"><label>Pages</label><span class="designs"><PickOne v-model:chosen="fields.plan" label="Page plan" :options="plans" :disabled="!mayChange" /><router-link class="small" :to="{ name: 'style', params: { kind: 'plans', id: fields.plan } }">open in Style</router-link></span></template>
     <template v-if="fields.output === 'print' && sinces.length > 1"><label>Bars beside</label><PickOne v-model:chosen="fields.since" label="Bars beside what changed since" :options="sinces" :disabled="!mayChange" /></template>
+    <template v-if="fields.output === 'site'"><label>Look</label><span class="designs"><PickOne v-model:chosen="fields.look" label="Site look" :options="looks" :disabled="!mayChange" /><router-link class="small" :to="{ name: 'looks', params: { id: fields.look } }">open in Style</router-link></span></template>
     <template v-if="fields.output === 'site'"><span class="label top">Readers set</span><ReaderChoices v-model:choices="fields.choices" :lens="lensOf(fields.lens, lenses, library.facets)" :may-change="mayChange" /></template>
     <label for="edition-locale">Locale</label><n-input v-model:value="fields.locale" :disabled="!mayChange" :input-props="{ id: 'edition-locale' }" placeholder="" />
     <template v-if="faults['locale']"><span /><p class="seal-text" role="alert">{{ faults['locale'] }}</p></template>

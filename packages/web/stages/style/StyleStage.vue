@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Edition, PagePlan, readPagePlan, StyleSheet, type DesignKind, type StyleUses } from '@ukiyo/contracts';
+import { Edition, type PagePlan, type StyleSheet, type StyleUses } from '@ukiyo/contracts';
 import { familyOf, roleOf, roles, shippedPlans, shippedSheets, withStyle } from '@ukiyo/core/styles';
 import { freeId } from '@ukiyo/core/library';
 import { tinykeys } from 'tinykeys';
@@ -16,7 +16,10 @@ import { usePlace } from '../../shell/place.ts';
 import NoteMarks from './NoteMarks.vue';
 import NumberingForm from './NumberingForm.vue';
 import PlanForm from './PlanForm.vue';
+import DesignActs from './DesignActs.vue';
+import DesignLists from './DesignLists.vue';
 import SheetBasics from './SheetBasics.vue';
+import { useDesignActs } from './useDesignActs.ts';
 import StyleForm from './StyleForm.vue';
 import StyleList from './StyleList.vue';
 import { usePlanDraft, useSheetDraft } from './useSheet.ts';
@@ -36,7 +39,7 @@ const place = usePlace();
 const editions = shallowRef<readonly Edition[]>([]);
 const failure = ref('');
 
-const kind = computed<DesignKind>(() => (route.params['kind'] === 'plans' ? 'plans' : 'sheets'));
+const kind = computed<'sheets' | 'plans'>(() => (route.params['kind'] === 'plans' ? 'plans' : 'sheets'));
 const id = computed(() => (typeof route.params['id'] === 'string' ? route.params['id'] : ''));
 /** Which of the two is not being changed is what the other one is shown with. */
 const beside = ref('');
@@ -54,7 +57,11 @@ const showsCover = computed(() => withCover.value || (kind.value === 'sheets' ? 
 const specimenPlan = computed(() => plan.draft.value && (showsCover.value ? plan.draft.value : { ...plan.draft.value, cover: 'none' as const, titlePage: false, back: 'none' as const }));
 const specimen = useSpecimen(() => sheet.draft.value, () => specimenPlan.value);
 const users = computed(() => editions.value.filter((edition) => (kind.value === 'sheets' ? edition.sheet : edition.plan) === id.value).map(({ name }) => name));
-const kept = computed(() => designs.list[kind.value].find((one) => one.id === id.value));
+const acts = useDesignActs(kind, id, () => current.value.draft.value, (content) => {
+  if (kind.value === 'sheets') sheet.draft.value = content as StyleSheet;
+  else plan.draft.value = content as PagePlan;
+});
+const { kept } = acts;
 const { uses, failure: usesFailure } = useStyleUses(() => (kind.value === 'sheets' ? id.value : ''), () => kept.value?.version);
 const others = computed(() => designs.list[kind.value === 'sheets' ? 'plans' : 'sheets'].map((one) => ({ value: one.id, label: one.content.name })));
 
@@ -74,58 +81,6 @@ watch([kind, id, editions], () => {
 watch(() => kept.value?.content.name, (name) => (place.trail = ['Style', ...(name === undefined ? [] : [name])]), { immediate: true });
 
 const choose = (style: string): void => void router.replace({ ...route, query: style === '' ? {} : { style } });
-async function guarded(work: () => Promise<unknown>): Promise<void> {
-  try {
-    await work();
-    failure.value = '';
-  } catch (error) {
-    failure.value = messageOf(error);
-  }
-}
-const go = (to: string): Promise<unknown> => router.push({ name: 'style', params: { kind: kind.value, id: to } });
-const idFor = (name: string): string => freeId(name, new Set(designs.list[kind.value].map((one) => one.id)), 'design');
-function keep(content: unknown): Promise<void> {
-  return guarded(async () => {
-    const parsed = kind.value === 'sheets' ? StyleSheet.parse(content) : PagePlan.parse(content);
-    const fresh = idFor(parsed.name);
-    await (kind.value === 'sheets' ? designs.saveSheet(fresh, 0, parsed as StyleSheet) : designs.savePlan(fresh, 0, parsed as PagePlan));
-    await go(fresh);
-  });
-}
-const copy = (): void => void (current.value.draft.value && keep({ ...current.value.draft.value, name: `${current.value.draft.value.name}, copy` }));
-async function take(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement;
-  const text = await input.files?.[0]?.text();
-  input.value = '';
-  if (text === undefined) return;
-  let content: unknown;
-  try {
-    content = JSON.parse(text);
-  } catch {
-    failure.value = 'This file is not readable as JSON.';
-    return;
-  }
-  const checked = kind.value === 'sheets' ? StyleSheet.safeParse(content) : readPagePlan(content);
-  if (!checked.success) failure.value = `This is no ${kind.value === 'sheets' ? 'style sheet' : 'page plan'}: ${checked.error.issues.slice(0, 3).map(({ path, message }) => `${path.join('.')}: ${message}`).join(' ')}`;
-  else await keep(checked.data);
-}
-function give(): void {
-  const link = document.createElement('a');
-  link.href = URL.createObjectURL(new Blob([`${JSON.stringify(current.value.draft.value, null, 2)}\n`], { type: 'application/json' }));
-  link.download = `${kept.value?.content.name ?? id.value}.json`;
-  link.click();
-  URL.revokeObjectURL(link.href);
-}
-const reset = (): Promise<void> =>
-  guarded(async () => {
-    const ships = kept.value?.ships ?? false;
-    await designs.remove(kind.value, id.value);
-    if (!ships) return go(Object.keys(kind.value === 'sheets' ? shippedSheets : shippedPlans)[0]!);
-    const again = kept.value?.content;
-    if (again && kind.value === 'sheets') sheet.draft.value = again as StyleSheet;
-    else if (again) plan.draft.value = again as PagePlan;
-    return undefined;
-  });
 function addStyle(): void {
   if (!sheet.draft.value) return;
   const fresh = freeId('own style', new Set(Object.keys(sheet.draft.value.styles)), 'style');
@@ -153,30 +108,17 @@ const release = tinykeys(window, { '$mod+KeyZ': unlessTyping(() => current.value
 onBeforeUnmount(release);
 onBeforeRouteLeave(() => current.value.flush());
 watch([kind, id], (_now, [before]) => (before === 'sheets' ? sheet : plan).flush(), { flush: 'sync' });
-const lists = computed(() => [
-  { kind: 'sheets' as const, label: 'Style sheets', list: designs.list.sheets },
-  { kind: 'plans' as const, label: 'Page plans', list: designs.list.plans },
-]);
 </script>
 
 <template>
   <div class="style">
-    <aside class="drawer" aria-label="Style sheets and page plans">
-      <section v-for="one in lists" :key="one.kind">
-        <h1>{{ one.label }}</h1>
-        <ul><li v-for="item in one.list" :key="item.id"><router-link :to="{ name: 'style', params: { kind: one.kind, id: item.id } }" :class="{ on: one.kind === kind && item.id === id }" :title="item.content.about">{{ item.content.name }}</router-link></li></ul>
-      </section>
+    <aside class="drawer" aria-label="Style sheets, page plans and site looks">
+      <DesignLists :kind="kind" :id="id" />
       <StyleList v-if="kind === 'sheets' && sheet.draft.value" :sheet="sheet.draft.value" :chosen="chosen" :unstyled="uses?.unstyled.length ?? 0" :may-change="mayChange" class="list" @choose="choose" @add="addStyle" />
     </aside>
     <main class="desk">
-      <p v-if="failure || current.failure.value || usesFailure" class="seal-text" role="alert">{{ failure || current.failure.value || usesFailure }}</p>
-      <div v-if="kept" class="acts">
-        <n-button size="small" :disabled="!current.canUndo.value" @click="current.undo()">Undo</n-button>
-        <n-button v-if="mayChange" size="small" @click="copy">Copy</n-button>
-        <n-button size="small" @click="give">Save as file</n-button>
-        <label v-if="mayChange" class="file"><input type="file" accept="application/json,.json" @change="take" />From a file …</label>
-        <n-button v-if="mayChange && kept.version > 0" size="small" @click="reset">{{ kept.ships ? 'As it ships' : 'Remove' }}</n-button>
-      </div>
+      <p v-if="failure || acts.failure.value || current.failure.value || usesFailure" class="seal-text" role="alert">{{ failure || acts.failure.value || current.failure.value || usesFailure }}</p>
+      <DesignActs :acts="acts" :can-undo="current.canUndo.value" :may-change="mayChange" @undo="current.undo()" />
       <div v-if="current.problems.value.length > 0" role="alert"><ul class="problems"><li v-for="(problem, at) in current.problems.value" :key="at" class="seal-text">{{ problem.message }}</li></ul></div>
       <template v-if="kind === 'sheets' && sheet.draft.value">
         <NoteMarks v-if="chosen === 'marks'" :sheet="sheet.draft.value" :locale="locale" :disabled="!mayChange" @change="sheet.change" />
@@ -197,6 +139,6 @@ const lists = computed(() => [
 </template>
 
 <style scoped>
-.style { display: grid; grid-template-columns: 232px minmax(380px, 1fr) minmax(300px, 40%); height: 100%; min-height: 0; } .drawer { display: flex; flex-direction: column; min-height: 0; border-right: 1px solid var(--hair); padding: 12px 0 0; } .drawer h1 { padding: 0 14px 4px; font-size: 17px; } .drawer section + section h1 { padding-top: 10px; } .drawer ul { list-style: none; margin: 0; padding: 0; } .drawer li a { display: block; padding: 3px 14px; color: var(--ink); text-decoration: none; font-size: 14px; } .drawer li a:hover { background: var(--paper-deep); } .drawer li a.on { background: var(--wash); box-shadow: inset 3px 0 var(--prussian); } .list { flex: 1; min-height: 0; margin-top: 12px; padding-top: 8px; border-top: 1px solid var(--hair); }
-.desk { overflow: auto; padding: 12px 20px 40px; } .acts { display: flex; flex-wrap: wrap; gap: 6px; margin-bottom: 12px; align-items: center; } .file { display: inline-flex; align-items: center; height: 28px; padding: 0 10px; border: 1px solid var(--hair); border-radius: 4px; font-size: 14px; cursor: pointer; } .file:focus-within { outline: 2px solid var(--prussian); } .file input { position: absolute; opacity: 0; width: 1px; height: 1px; } .problems { margin: 0 0 10px; padding-left: 18px; } .bench { border-left: 1px solid var(--hair); min-height: 0; display: flex; flex-direction: column; } .bench > :deep(.proof) { flex: 1; } .with { display: inline-flex; gap: 6px; align-items: center; } .note { padding: 8px 12px; margin: 0; }
+.style { display: grid; grid-template-columns: 232px minmax(380px, 1fr) minmax(300px, 40%); height: 100%; min-height: 0; } .drawer { display: flex; flex-direction: column; min-height: 0; border-right: 1px solid var(--hair); padding: 12px 0 0; } .list { flex: 1; min-height: 0; margin-top: 12px; padding-top: 8px; border-top: 1px solid var(--hair); }
+.desk { overflow: auto; padding: 12px 20px 40px; } .problems { margin: 0 0 10px; padding-left: 18px; } .bench { border-left: 1px solid var(--hair); min-height: 0; display: flex; flex-direction: column; } .bench > :deep(.proof) { flex: 1; } .with { display: inline-flex; gap: 6px; align-items: center; } .note { padding: 8px 12px; margin: 0; }
 </style>

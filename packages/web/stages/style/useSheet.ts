@@ -1,4 +1,4 @@
-import { checkPlan, checkSheet, type PagePlan, type StyleSheet } from '@ukiyo/core/styles';
+import { checkLook, checkPlan, checkSheet, type PagePlan, type SiteLook, type StyleSheet } from '@ukiyo/core/styles';
 import { useRefHistory } from '@vueuse/core';
 import { computed, ref, shallowRef, watch, type Ref } from 'vue';
 import { ApiError, messageOf } from '../../parts/api.ts';
@@ -10,7 +10,7 @@ type Kept<Content> = { readonly id: string; readonly version: number; readonly c
 /** How long one rests before what was changed is saved, in milliseconds. */
 const rest = 500;
 
-/** One style sheet or page plan that is being changed: seen at once, saved when one rests, every change can be undone. */
+/** One style sheet, page plan or site look that is being changed: seen at once, saved when one rests, every change can be undone. */
 function useDraft<Content extends object>(find: () => Kept<Content> | undefined, save: (id: string, version: number, content: Content) => Promise<void>, key: Ref<string>) {
   const place = usePlace();
   const draft = shallowRef<Content>();
@@ -78,4 +78,9 @@ export function usePlanDraft(id: Ref<string>) {
   const designs = useDesigns();
   const made = useDraft<PagePlan>(() => designs.list.plans.find((one) => one.id === id.value), designs.savePlan, id);
   return { ...made, problems: computed(() => (made.draft.value ? checkPlan(made.draft.value) : [])) };
+}
+export function useLookDraft(id: Ref<string>) {
+  const designs = useDesigns();
+  const made = useDraft<SiteLook>(() => designs.list.looks.find((one) => one.id === id.value), designs.saveLook, id);
+  return { ...made, problems: computed(() => (made.draft.value ? checkLook(made.draft.value) : [])) };
 }

@@ -1,0 +1,130 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import { signIn } from './people.ts';
+import { stockOf } from './stock.ts';
+
+test('what was built is looked through, compared, signed off with a reason, and found at the address that stays', async ({ page }) => {
+  await signIn(page, 'teo', '/library');
+  const stock = await stockOf(page);
+  const topic = await stock.item('concept', 'The lock keeper', '<title>The lock keeper</title><conbody><p>He opens at seven. See <xref href="topic:nowhere-at-all"/>.</p></conbody>');
+  const map = await stock.item('map', 'Book of the lock', `<title>Book of the lock</title><topicref href="topic:${topic}"/>`);
+  const edition = await stock.edition('Lock site', map, { output: 'site' });
+  await stock.built(edition, 'site/index.html');
+  await stock.change(topic, 'concept', '<title>The lock keeper</title><conbody><p>He opens at nine. See <xref href="topic:nowhere-at-all"/>.</p></conbody>');
+  await page.goto(`/publish/${edition}`);
+  await page.getByRole('button', { name: 'Build', exact: true }).click();
+  const second = page.getByRole('article', { name: 'Impression 2' });
+  await expect(second.getByText('Built', { exact: true })).toBeVisible({ timeout: 60_000 });
+
+  // What is otherwise than in the first, page by page.
+  await second.getByText('Name, notes, changes').click();
+  await second.getByLabel('Changes since').selectOption({ label: 'number 1' });
+  const changes = second.getByRole('region', { name: 'Changes since number 1' });
+  await expect(changes.getByRole('heading')).toHaveText('Since number 1: 1 changed');
+  await changes.getByText('The lock keeper').click();
+  await expect(changes.locator('del')).toHaveText('seven');
+  await expect(changes.locator('ins')).toHaveText('nine');
+
+  await second.getByLabel('Name of the impression').fill('For the opening');
+  await second.getByLabel('Name of the impression').press('Enter');
+  await expect(second.locator('.name')).toHaveText('For the opening');
+  await second.getByLabel('Note on the impression').fill('The link comes with the next topic.');
+  await second.getByRole('button', { name: 'Add', exact: true }).click();
+  await expect(second.getByRole('list', { name: 'Notes' })).toContainText('Teo Marsh');
+  await expect(second.getByRole('list', { name: 'Notes' })).toContainText('The link comes with the next topic.');
+
+  // A dead link keeps it back until somebody says why it may go out.
+  await second.getByRole('button', { name: 'Sign off all the same …' }).click();
+  await expect(second.getByRole('region', { name: 'Dead links' })).toContainText('keeps it from being signed off');
+  const sign = second.getByRole('button', { name: 'Sign off', exact: true });
+  await expect(sign).toBeDisabled();
+  await second.getByLabel('Dead links: why it may go out').fill('Known, mended in May');
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
+  expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html).join()}`)).toEqual([]);
+  await sign.click();
+  await expect(second.getByText('Signed off')).toBeVisible();
+  await expect(second).toContainText('1 problem goes out with it: Known, mended in May.');
+  await expect(second.getByRole('button', { name: 'Remove with its files' })).toHaveCount(0);
+  await expect(page.getByRole('link', { name: /Lock site/u })).toContainText('no. 2 ships');
+
+  // Another build does not change what ships.
+  await stock.change(topic, 'concept', '<title>The lock keeper</title><conbody><p>He opens at noon.</p></conbody>');
+  await page.getByRole('button', { name: 'Build', exact: true }).click();
+  await expect(page.getByRole('article', { name: 'Impression 3' }).getByText('No problems.')).toBeVisible({ timeout: 60_000 });
+  const address = await page.getByRole('link', { name: 'The address that stays' }).getAttribute('href');
+  const shipped = await (await page.request.get(address!.replace('index.html', `${topic}.html`))).text();
+  expect(shipped).toContain('He opens at nine.');
+
+  // Built again from what went in, it is the same.
+  await second.getByRole('button', { name: 'Build again from what went in' }).click();
+  await expect(page.getByRole('article', { name: 'Impression 4' })).toContainText('Built again from what went into number 2: the same, byte for byte.', { timeout: 60_000 });
+  await page.context().clearCookies();
+  await signIn(page, 'ines', `/publish/${edition}`);
+  await expect(page.getByRole('article', { name: 'Impression 2' })).toContainText('Signed off by Teo Marsh');
+  await expect(page.getByRole('button', { name: /Sign off|Take back|Build|Remove with/u })).toHaveCount(0);
+});
+
+test('an edition says what its readers may set and what keeps it back; a look is changed beside the real site', async ({ page }) => {
+  await signIn(page, 'teo', '/library');
+  const stock = await stockOf(page);
+  const topic = await stock.item(
+    'concept',
+    'Both stations',
+    '<title>Both stations</title><conbody><p>For all.</p><p product="tern-q">Only on a quay.</p><p product="tern-d">Only in deep water.</p></conbody>',
+  );
+  const map = await stock.item('map', 'Book of both', `<title>Book of both</title><topicref href="topic:${topic}"/>`);
+  const edition = await stock.edition('Site of both', map, { output: 'site' });
+  await page.goto(`/publish/${edition}`);
+  await page.getByRole('button', { name: 'Settings' }).click();
+  await page.getByLabel('Let readers set').selectOption('country');
+  await page.getByLabel('Let readers set').selectOption('product');
+  await page.getByRole('button', { name: 'Model: earlier' }).click();
+  await page.getByLabel('Model: what readers read').fill('Your station');
+  await page.getByLabel('Model: at first').selectOption('tern-d');
+  await page.getByRole('button', { name: 'Country: not for readers to set' }).click();
+  await page.getByText('6 of 16 kinds of problems').click();
+  await page.getByLabel('Missing letters').check();
+  await page.getByRole('button', { name: 'Save edition' }).click();
+  const saved = async () => {
+    const session = (await (await page.request.get('/api/session')).json()) as { projects: { id: string }[] };
+    const all = (await (await page.request.get(`/api/projects/${session.projects[0]!.id}/editions`)).json()) as { id: string; choices: unknown; stops: string[]; look: string }[];
+    return all.find(({ id }) => id === edition)!;
+  };
+  await expect.poll(async () => (await saved()).choices).toEqual([{ facet: 'product', label: 'Your station', pick: 'one', preset: ['tern-d'] }]);
+  expect((await saved()).stops).toContain('glyphs');
+
+  await page.goto('/looks/harbour');
+  await page.getByRole('button', { name: 'Copy', exact: true }).click();
+  await expect(page).toHaveURL(/harbour-copy/u);
+  await page.getByLabel('Edition that is shown').selectOption({ label: 'Site of both' });
+  const site = page.frameLocator('iframe');
+  await expect(site.getByLabel('Your station')).toHaveValue('tern-d');
+  await site
+    .locator('#contents')
+    .getByRole('link', { name: /Both stations/u })
+    .click();
+  await expect(site.getByText('Only in deep water.')).toBeVisible();
+  await site.getByLabel('Your station').selectOption('tern-q');
+  await expect(site.getByText('Only in deep water.')).toBeHidden();
+  await expect(site.getByText('Only on a quay.')).toBeVisible();
+
+  // Colours are seen at once; words that cannot be read are said.
+  await page.getByLabel('Head, by day').fill('#004433');
+  await expect(site.locator('.bar')).toHaveCSS('background-color', 'rgb(0, 68, 51)');
+  await page.getByLabel('Words of the head, by day').fill('#00503d');
+  await expect(page.getByRole('alert')).toContainText('“Words of the head” on “Head” has a contrast of 1.2 by day');
+  await page.keyboard.press('Control+z');
+  await expect(page.getByRole('alert')).toHaveCount(0);
+  // What stands around the pages needs them anew, and they come by themselves.
+  await page.getByLabel('Words beside the name').fill('in all weathers');
+  await page.getByLabel('Words beside the name').press('Enter');
+  await expect(site.locator('.caption')).toHaveText('in all weathers');
+  await page.getByRole('radio', { name: 'chapters along the top' }).check();
+  await expect(site.getByRole('navigation', { name: 'Chapters' })).toBeVisible();
+  await page.getByRole('button', { name: 'phone', exact: true }).click();
+  await expect(site.locator('#side')).toBeHidden();
+  await expect.poll(() => site.locator('html').evaluate(() => window.innerWidth)).toBe(390);
+  await page.getByRole('button', { name: 'Remove', exact: true }).click();
+  await expect(page).toHaveURL(/looks\/harbour$/u);
+  for (const path of [`editions/${edition}`, `items/${map}`, `items/${topic}`]) await stock.remove(path);
+});

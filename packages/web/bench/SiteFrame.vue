@@ -1,0 +1,45 @@
+<script setup lang="ts">
+import { lookRules, type SiteLook } from '@ukiyo/core/styles';
+import { computed, ref, watch } from 'vue';
+
+/** A page of a site as readers see it on a phone, a tablet or a desk, as small as there is room for; its own links and choices work. */
+const { address, label, look } = defineProps<{ address: string; label: string; /** Seen at once, before the site is made with it. */ look?: SiteLook | undefined; /** Changes when the site is another. */ version: unknown }>();
+const widths = { phone: 390, tablet: 820, desk: 1280 } as const;
+const device = defineModel<keyof typeof widths>('device', { default: 'desk' });
+const room = ref<HTMLElement>();
+const frame = ref<HTMLIFrameElement>();
+const size = ref({ width: 600, height: 600 });
+const watcher = new ResizeObserver(([entry]) => entry && (size.value = { width: entry.contentRect.width, height: entry.contentRect.height }));
+watch(room, (now, before) => {
+  if (before) watcher.unobserve(before);
+  if (now) watcher.observe(now);
+});
+const share = computed(() => Math.min(1, size.value.width / widths[device.value]));
+const style = computed(() => ({ width: `${widths[device.value]}px`, height: `${size.value.height / share.value}px`, transform: `scale(${share.value})` }));
+
+let rules: CSSStyleSheet | undefined;
+/** Colours and measures are other rules; the page stays where it is. */
+function wear(): void {
+  const page = frame.value?.contentWindow as (Window & { CSSStyleSheet: typeof CSSStyleSheet }) | null | undefined;
+  if (!page?.document || !look) return;
+  if (!rules || !page.document.adoptedStyleSheets.includes(rules)) {
+    rules = new page.CSSStyleSheet();
+    page.document.adoptedStyleSheets = [...page.document.adoptedStyleSheets, rules];
+  }
+  rules.replaceSync(lookRules(look));
+}
+watch(() => look, wear);
+const reload = (): void => frame.value?.contentWindow?.location.reload();
+defineExpose({ reload });
+</script>
+
+<template>
+  <section class="site" :aria-label="label">
+    <div class="head" role="group" aria-label="Seen on"><button v-for="(width, name) in widths" :key="name" type="button" :aria-pressed="device === name" :title="`${width} pixels wide`" @click="device = name">{{ name }}</button><slot /></div>
+    <div ref="room" class="room"><iframe ref="frame" :src="address" :title="label" :style="style" @load="wear" /></div>
+  </section>
+</template>
+
+<style scoped>
+.site { display: flex; flex-direction: column; min-height: 0; height: 100%; } .head { display: flex; gap: 6px; align-items: center; padding: 6px 10px; border-bottom: 1px solid var(--hair); } .head > button { padding: 3px 10px; border: 1px solid var(--hair); border-radius: 4px; background: var(--sheet); color: var(--ink); font: inherit; font-size: 13px; cursor: pointer; } .head > button[aria-pressed='true'] { background: var(--wash); border-color: var(--prussian); } .room { flex: 1; min-height: 0; overflow: hidden; background: var(--paper-deep); } iframe { display: block; border: 0; background: #fff; transform-origin: 0 0; margin: 0 auto; }
+</style>
