@@ -21,7 +21,7 @@ test('what was built is looked through, compared, signed off with a reason, and 
   await second.getByLabel('Changes since').selectOption({ label: 'number 1' });
   const changes = second.getByRole('region', { name: 'Changes since number 1' });
   await expect(changes.getByRole('heading')).toHaveText('Since number 1: 1 changed');
-  await changes.getByText('The lock keeper').click();
+  await changes.locator('summary').click();
   await expect(changes.locator('del')).toHaveText('seven');
   await expect(changes.locator('ins')).toHaveText('nine');
 
@@ -42,7 +42,7 @@ test('what was built is looked through, compared, signed off with a reason, and 
   const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
   expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html).join()}`)).toEqual([]);
   await sign.click();
-  await expect(second.getByText('Signed off')).toBeVisible();
+  await expect(second.getByText('Signed off', { exact: true })).toBeVisible();
   await expect(second).toContainText('1 problem goes out with it: Known, mended in May.');
   await expect(second.getByRole('button', { name: 'Remove with its files' })).toHaveCount(0);
   await expect(page.getByRole('link', { name: /Lock site/u })).toContainText('no. 2 ships');
@@ -109,7 +109,7 @@ test('an edition says what its readers may set and what keeps it back; a look is
   await expect(site.getByText('Only on a quay.')).toBeVisible();
 
   // Colours are seen at once; words that cannot be read are said.
-  await page.getByLabel('Head, by day').fill('#004433');
+  await page.getByLabel('Head, by day', { exact: true }).fill('#004433');
   await expect(site.locator('.bar')).toHaveCSS('background-color', 'rgb(0, 68, 51)');
   await page.getByLabel('Words of the head, by day').fill('#00503d');
   await expect(page.getByRole('alert')).toContainText('“Words of the head” on “Head” has a contrast of 1.2 by day');
