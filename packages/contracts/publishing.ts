@@ -66,8 +66,15 @@ export const ValueRename = z.object({ version: z.number().int().min(0), facet: V
 export const ValueUse = z.object({ facet: z.string(), value: z.string(), count: z.number().int(), items: z.number().int() });
 export type ValueUse = z.infer<typeof ValueUse>;
 
-export const Output = z.enum(['print', 'site']);
+export const Output = z.enum(['print', 'site', 'page', 'epub']);
 export type Output = z.infer<typeof Output>;
+/** What each output is called, and the files of an impression that one opens and takes away. */
+export const outputs: Readonly<Record<Output, { readonly label: string; readonly opens: string; readonly file: string }>> = {
+  print: { label: 'Printed manual (PDF)', opens: 'manual.pdf', file: 'manual.pdf' },
+  site: { label: 'Help site', opens: 'site/index.html', file: 'site.zip' },
+  page: { label: 'One page (HTML)', opens: 'page.html', file: 'page.html' },
+  epub: { label: 'E-book (EPUB)', opens: 'book.epub', file: 'book.epub' },
+};
 
 const Fact = z.string().trim().min(1).max(300).exactOptional();
 /** What an edition says of itself instead of what its map says. */

@@ -20,5 +20,7 @@ export {
 } from './print/index.ts';
 export { siteAddress } from './site/pages.ts';
 export { siteFiles, type SiteOptions, type SiteResult } from './site/index.ts';
+export { epub, type EpubOptions } from './book/epub.ts';
+export { onePage } from './book/one-page.ts';
 export { ditaFiles, type PackagedAsset, type PackagedItem } from './package/dita.ts';
 export type { AssetFile, AssetSource } from './shared/assets.ts';

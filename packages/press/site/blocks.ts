@@ -32,7 +32,7 @@ export interface Blocks {
 
 /** Blocks of text, and the lines in them. */
 export function blocksOf(context: PageContext): Blocks {
-  const { publication, assets, words, readers, sheet, worn, idOf, forWhom, marked, styled } = context;
+  const { publication, words, readers, sheet, worn, idOf, forWhom, marked, styled } = context;
   const named = (className: string, element: Element): string => [className, forWhom(element)].filter(Boolean).join(' ');
   const lines = linesOf(context, (nodes, depth) => blocks(nodes, depth));
 
@@ -185,7 +185,7 @@ export function blocksOf(context: PageContext): Blocks {
       ),
     simpletable: (element, depth) => table(element, element, true, depth),
     image: (element) => tag('div', { class: 'picture' }, imageHtml(context, element)),
-    object: (element) => mediaHtml(element, assets, idOf(element)),
+    object: (element) => mediaHtml(element, context, idOf(element)),
     section,
     example: section,
     'related-links': () => raw(''),

@@ -16,6 +16,8 @@ export interface SiteContext {
   readonly words: Words;
   readonly sheet: StyleSheet;
   readonly look: SiteLook;
+  /** Whether a browser shows it, with a script beside it; else it is read as it stands. */
+  readonly isSite: boolean;
   /** Where it is found on the web; empty where nobody has said. */
   readonly address: string;
   readonly readers: Readers;

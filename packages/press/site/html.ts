@@ -25,3 +25,7 @@ export function tag(name: string, attributes: Readonly<Record<string, AttributeV
   }
   return raw(withoutEnd.has(name) ? `${start}>` : `${start}>${join(children)}</${name}>`);
 }
+
+/** The same as XML: elements without an end are closed, attributes without a value have one. Only what `tag` has made is that regular. */
+export const asXml = (html: string): string =>
+  html.replace(/<(img|br|meta|link|col|input|hr|area|source)\b([^>]*)>/gu, '<$1$2/>').replace(/(<[a-z][^<>]*?) (hidden|controls|defer)(?=[ />])/gu, '$1 $2=""');

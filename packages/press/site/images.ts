@@ -10,11 +10,19 @@ const altOf = (element: Element): string => {
 };
 
 /** @param map the name of the areas on it */
-export const imageHtml = ({ assets, words, idOf }: PageContext, element: Element, map?: string): Html => {
+export const imageHtml = ({ assets, words, isSite, idOf }: PageContext, element: Element, map?: string): Html => {
   const href = element.attributes['href'] ?? '';
   const asset = href.startsWith('asset:') ? assets.find(href.slice('asset:'.length)) : undefined;
   if (!asset) return tag('span', { class: 'missing', role: 'img', 'aria-label': altOf(element) || words.figure }, text(altOf(element) || '—'));
-  return tag('img', { src: asset.href, alt: altOf(element), width: asset.width, height: asset.height, id: idOf(element), usemap: map === undefined ? undefined : `#${map}`, loading: 'lazy' });
+  return tag('img', {
+    src: asset.href,
+    alt: altOf(element),
+    width: asset.width,
+    height: asset.height,
+    id: idOf(element),
+    usemap: map === undefined ? undefined : `#${map}`,
+    loading: isSite ? 'lazy' : undefined,
+  });
 };
 
 /** A figure with its title and the areas on its image that lead somewhere. @param rest what else is in it */

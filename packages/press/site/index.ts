@@ -4,15 +4,15 @@
  */
 import type { Publication } from '@ukiyo/core/compose';
 import { escapeText } from '@ukiyo/core/markup';
-import { problem, type Problem } from '@ukiyo/core/problems';
+import type { Problem } from '@ukiyo/core/problems';
 import { checkLook, lookRules, noteRules, ownRules, screenRules, shippedLooks, type SiteLook, type StyleSheet } from '@ukiyo/core/styles';
 import { wordsFor } from '@ukiyo/core/words';
 import { usualDesign } from '../print/design.ts';
-import { assetFileName, isImage, type AssetSource } from '../shared/assets.ts';
+import type { AssetSource } from '../shared/assets.ts';
 import type { SiteContext } from './context.ts';
 import { countedData } from './counting.ts';
 import { contentsData, wordsData } from './data.ts';
-import type { SiteAssets } from './media.ts';
+import { assetsShown, type SiteAssets } from './media.ts';
 import { addressOf, isWebAddress, pageFrame } from './page.ts';
 import { layOutPages } from './pages.ts';
 import { contentsPage, homePage, missingPage, placePage } from './placing.ts';
@@ -35,6 +35,9 @@ export interface SiteOptions {
   readonly onPage?: (done: number, total: number) => void;
 }
 
+/** What pages wear where nobody has said. */
+export const usualSite = ({ sheet = usualDesign.sheet, look = shippedLooks['harbour']! }: SiteOptions): { readonly sheet: StyleSheet; readonly look: SiteLook } => ({ sheet, look });
+
 export interface SiteResult {
   /** Every file of the site, below its folder, in the order in which they are made. */
   readonly paths: readonly string[];
@@ -48,27 +51,13 @@ export interface SiteResult {
 
 /** Makes the files of a help site. Problems: `image.unreadable` (the image is left out), those of the look. */
 export function siteFiles(publication: Publication, source: AssetSource, options: SiteOptions = {}): SiteResult {
-  const { sheet = usualDesign.sheet, look = shippedLooks['harbour']!, address = '', choices = [] } = options;
+  const { address = '', choices = [] } = options;
+  const { sheet, look } = usualSite(options);
   const pages = layOutPages(publication);
-  const problems: Problem[] = checkLook(look);
-  const shown = new Map<string, { href: string; width?: number; height?: number; mediaType: string }>();
-  const ofLook = [look.logo?.asset, look.favicon].flatMap((id) => (typeof id === 'string' ? [id] : []));
-  for (const id of new Set([...publication.assets, ...ofLook])) {
-    const asset = source(id);
-    if (!asset) {
-      if (ofLook.includes(id)) problems.push(problem('error', 'look.image', `The image “${id}” of the look is not in the library. It is left out.`));
-      continue;
-    }
-    const isMedia = /^(video|audio)\//u.test(asset.mediaType);
-    if (!isMedia && !isImage(asset)) {
-      problems.push(problem('error', 'image.unreadable', `“${asset.name}” is not an image that can be shown. It is left out.`));
-      continue;
-    }
-    const { width, height } = asset;
-    shown.set(id, { href: `assets/${assetFileName(asset)}`, mediaType: asset.mediaType, ...(width === undefined ? {} : { width }), ...(height === undefined ? {} : { height }) });
-  }
+  const { shown, problems: ofAssets } = assetsShown(publication.assets, source, [look.logo?.asset, look.favicon]);
+  const problems: Problem[] = [...checkLook(look), ...ofAssets];
   const assets: SiteAssets = { find: (id) => shown.get(id) };
-  const site: SiteContext = { publication, pages, assets, words: wordsFor(publication.locale), sheet, look, address, readers: readersOf(publication) };
+  const site: SiteContext = { publication, pages, assets, words: wordsFor(publication.locale), sheet, look, isSite: true, address, readers: readersOf(publication) };
   const hasChoices = choices.some(({ facet }) => publication.open.some(({ name }) => name === facet));
   const wholePage = pageFrame(site, hasChoices);
 
@@ -110,7 +99,7 @@ const siteMap = (address: string, paths: readonly string[]): string =>
   `<?xml version="1.0" encoding="UTF-8"?>\n<urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9">${paths.map((path) => `<url><loc>${escapeText(addressOf(address, path))}</loc></url>`).join('')}</urlset>\n`;
 
 /** What a style sheet says of screens. */
-function sheetRules(sheet: StyleSheet, locale: string): string {
+export function sheetRules(sheet: StyleSheet, locale: string): string {
   const own = Object.keys(sheet.styles).filter((id) => sheet.styles[id]!.wornBy !== undefined);
   const selectors = { ...siteSelectors, ...Object.fromEntries(own.map((id) => [id, ownSelector(id)])) };
   return `${noteRules(sheet, (kind) => (kind === 'note' ? '.note' : `.note.${kind}`))}\n${screenRules(sheet, selectors, locale)}\n`;

@@ -50,7 +50,7 @@ export type Lines = (nodes: readonly Node[], depth: number) => Html;
 
 /** Lines of text. @param blocks what a footnote has in it */
 export function linesOf(context: PageContext, blocks: (nodes: readonly Node[], depth: number) => Html): Lines {
-  const { publication, pages, assets, readers, footnotes, idOf, forWhom, marked, styled } = context;
+  const { publication, pages, readers, footnotes, idOf, forWhom, marked, styled } = context;
   const definitions = definitionsOf(publication);
   let inLink = false;
 
@@ -85,7 +85,7 @@ export function linesOf(context: PageContext, blocks: (nodes: readonly Node[], d
       case 'image':
         return imageHtml(context, element);
       case 'object':
-        return mediaHtml(element, assets, idOf(element));
+        return mediaHtml(element, context, idOf(element));
       case 'xref':
       case 'term':
       case 'abbreviated-form':

@@ -1,5 +1,8 @@
 import type { Element } from '@ukiyo/core/markup';
 import { readMedia } from '@ukiyo/core/media';
+import { problem, type Problem } from '@ukiyo/core/problems';
+import { assetFileName, isImage, type AssetSource } from '../shared/assets.ts';
+import type { SiteContext } from './context.ts';
 import { raw, tag, text, type Html } from './html.ts';
 
 export interface SiteAssets {
@@ -7,10 +10,42 @@ export interface SiteAssets {
   find(id: string): { readonly href: string; readonly width?: number; readonly height?: number; readonly mediaType: string } | undefined;
 }
 
+type Shown = NonNullable<ReturnType<SiteAssets['find']>>;
+
+/**
+ * The files of the library that go out with a publication, by id.
+ * @param ofLook images that its look asks for
+ * @returns problems `image.unreadable` and `look.image`: those are left out
+ */
+export function assetsShown(
+  ids: readonly string[],
+  source: AssetSource,
+  ofLook: readonly (string | null | undefined)[] = [],
+): { readonly shown: ReadonlyMap<string, Shown>; readonly problems: readonly Problem[] } {
+  const problems: Problem[] = [];
+  const shown = new Map<string, Shown>();
+  const wanted = ofLook.flatMap((id) => (typeof id === 'string' ? [id] : []));
+  for (const id of new Set([...ids, ...wanted])) {
+    const asset = source(id);
+    if (!asset) {
+      if (wanted.includes(id)) problems.push(problem('error', 'look.image', `The image “${id}” of the look is not in the library. It is left out.`));
+      continue;
+    }
+    const isMedia = /^(video|audio)\//u.test(asset.mediaType);
+    if (!isMedia && !isImage(asset)) {
+      problems.push(problem('error', 'image.unreadable', `“${asset.name}” is not an image that can be shown. It is left out.`));
+      continue;
+    }
+    const { width, height } = asset;
+    shown.set(id, { href: `assets/${assetFileName(asset)}`, mediaType: asset.mediaType, ...(width === undefined ? {} : { width }), ...(height === undefined ? {} : { height }) });
+  }
+  return { shown, problems };
+}
+
 const ofLibrary = 'asset:';
 
 /** A player for video or sound of the library or of the web, with what it shows in words below; nothing plays by itself. */
-export function mediaHtml(object: Element, assets: SiteAssets, id: string | undefined): Html {
+export function mediaHtml(object: Element, { assets, isSite }: Pick<SiteContext, 'assets' | 'isSite'>, id: string | undefined): Html {
   const media = readMedia(object);
   if (!media) return raw('');
   const fileOf = (reference: string): string | undefined => (reference.startsWith(ofLibrary) ? assets.find(reference.slice(ofLibrary.length))?.href : undefined);
@@ -19,6 +54,6 @@ export function mediaHtml(object: Element, assets: SiteAssets, id: string | unde
   if (source === undefined) return tag('div', { class: 'media', id }, ...words);
   const label = media.description === '' ? undefined : media.description;
   const poster = media.kind === 'video' ? fileOf(media.poster) : undefined;
-  const player = tag(media.kind, { src: source, controls: true, preload: 'metadata', poster, 'aria-label': label }, tag('a', { href: source }, text(media.description || source)));
+  const player = tag(media.kind, { src: source, controls: true, preload: 'metadata', poster, 'aria-label': label }, isSite ? tag('a', { href: source }, text(media.description || source)) : raw(''));
   return tag('div', { class: 'media', id }, player, ...words);
 }

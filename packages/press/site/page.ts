@@ -19,7 +19,7 @@ export interface PageParts {
 export function pageFrame(site: SiteContext, hasChoices: boolean): (parts: PageParts) => string {
   const { publication, words, look, address } = site;
   const { facts, locale } = publication;
-  const direction = ['ar', 'he', 'fa', 'ur'].includes(new Intl.Locale(locale).language) ? 'rtl' : 'ltr';
+  const direction = directionOf(locale);
   const sheetLink = (href: string, media?: string): Html => tag('link', { rel: 'stylesheet', href, media });
   const icon = look.favicon === null ? undefined : site.assets.find(look.favicon);
   const styles = join([
@@ -78,6 +78,9 @@ export function pageFrame(site: SiteContext, hasChoices: boolean): (parts: PageP
     return `<!doctype html>\n${tag('html', { lang: locale, dir: direction }, head, tag('body', { ...messages, 'data-for': whose.join(' ') || undefined }, skip, bar, ...choices, ...chapters, frame))}\n`;
   };
 }
+
+/** In which direction a language is written. */
+export const directionOf = (locale: string): 'rtl' | 'ltr' => (['ar', 'he', 'fa', 'ur'].includes(new Intl.Locale(locale).language) ? 'rtl' : 'ltr');
 
 export const isWebAddress = (address: string): boolean => /^https?:/iu.test(address);
 /** Where a page of the site is found on the web. */

@@ -29,7 +29,8 @@ function fileNameOf(anchor: string): string {
   return plain.slice(0, 80).toLowerCase();
 }
 
-export function layOutPages(publication: Publication): Pages {
+/** @param ending of the files */
+export function layOutPages(publication: Publication, ending = 'html'): Pages {
   const shown = allPlaces(publication.places).filter((place) => !lists.has(place.role));
   const used = new Set(reserved);
   const files = new Map<string, string>();
@@ -43,7 +44,7 @@ export function layOutPages(publication: Publication): Pages {
     let name = base;
     for (let count = 2; used.has(name); count += 1) name = `${base}-${count}`;
     used.add(name);
-    files.set(place.anchor, `${name}.html`);
+    files.set(place.anchor, `${name}.${ending}`);
   }
   for (const place of shown) {
     const page = files.get(place.anchor) ?? joined.get(parentOf.get(place.anchor)?.anchor ?? '');
@@ -59,5 +60,18 @@ export function layOutPages(publication: Publication): Pages {
       const page = joined.get(publication.targets[anchor]?.place ?? anchor);
       return page === undefined ? undefined : `${page}#${anchor}`;
     },
+  };
+}
+
+/** All places on one page, one after the other. */
+export function layOutOnePage(publication: Publication): Pages {
+  const order = allPlaces(publication.places).filter((place) => !lists.has(place.role));
+  const shown = new Set(order.map(({ anchor }) => anchor));
+  const parentOf = new Map(order.flatMap((place) => place.children.map((child): [string, Place] => [child.anchor, place])));
+  return {
+    order,
+    shown: order,
+    parentOf,
+    href: (anchor) => (shown.has(publication.targets[anchor]?.place ?? anchor) ? `#${anchor}` : undefined),
   };
 }

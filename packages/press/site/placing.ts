@@ -6,42 +6,47 @@ import { breadcrumb, placeCards, relatedLinks, wayOn, type PageParts } from './p
 import type { Pages } from './pages.ts';
 import { formsOf, saidHtml, whenOfPlace, type Form } from './readers.ts';
 
-/** The page of a place, with all that stand on it. @param index of the page, in reading order */
-export function placePage(place: Place, index: number, site: SiteContext): PageParts {
+/** What is said at a place, with all that stand on its page, and the footnotes of that. @param level of its heading */
+export function articleOf(place: Place, site: SiteContext, level = 1): { readonly article: Html; readonly footnotes: Html } {
   const { pages, words, readers } = site;
   const renderer = topicRenderer(site);
+  const deeper = (one: number): number => Math.min(6, one + 1);
   const numbered = ({ anchor, number }: Place, title: Html): Html => join([...(number === undefined ? [] : [tag('span', { class: 'number' }, readers.number(anchor, number)), raw(' ')]), title]);
   const heading = (one: Place): Html => numbered(one, saidHtml(readers.labelOf(one)));
-  const joined = (above: Place, level: number): Html =>
+  const joined = (above: Place, at: number): Html =>
     join(
       above.children
         .filter((one) => isOn(one, place, pages))
         .map((one) =>
-          tag(
-            'section',
-            { class: ['joined', readers.classOf(whenOfPlace(one))].filter(Boolean).join(' '), id: one.anchor },
-            one.hasHeading ? tag(`h${level}`, {}, heading(one)) : raw(''),
-            body(one, level),
-          ),
+          tag('section', { class: ['joined', readers.classOf(whenOfPlace(one))].filter(Boolean).join(' '), id: one.anchor }, one.hasHeading ? tag(`h${at}`, {}, heading(one)) : raw(''), body(one, at)),
         ),
     );
-  const topic = ({ content }: Form, level: number): Html => (content ? renderer.render(content, Math.min(6, level + 1)) : raw(''));
-  const body = (one: Place, level: number): Html => {
+  const topic = ({ content }: Form, at: number): Html => (content ? renderer.render(content, deeper(at)) : raw(''));
+  const body = (one: Place, at: number): Html => {
     const forms = formsOf(one);
     const topics =
       forms.length === 1
-        ? topic(one, level)
-        : join(forms.map(({ form, when }) => tag('div', { class: readers.classOf(when), id: form.anchor === one.anchor ? undefined : form.anchor }, topic(form, level))));
-    return join([topics, joined(one, Math.min(6, level + 1))]);
+        ? topic(one, at)
+        : join(forms.map(({ form, when }) => tag('div', { class: readers.classOf(when), id: form.anchor === one.anchor ? undefined : form.anchor }, topic(form, at))));
+    return join([topics, joined(one, deeper(at))]);
   };
-  const article = tag('article', {}, tag('h1', {}, heading(place)), body(place, 1));
+  const article = tag('article', {}, tag(`h${level}`, {}, heading(place)), body(place, level));
+  const { footnotes } = renderer;
+  const notes = tag('ol', {}, ...footnotes.map((note, at) => tag('li', { id: `fn-${at + 1}` }, note)));
+  const list = site.isSite ? tag('section', { class: 'footnotes', 'aria-label': words.footnotes }, notes) : tag('div', { class: 'footnotes' }, notes);
+  return { article, footnotes: footnotes.length === 0 ? raw('') : list };
+}
+
+/** The page of a place, with all that stand on it. @param index of the page, in reading order */
+export function placePage(place: Place, index: number, site: SiteContext): PageParts {
+  const { pages, words, readers } = site;
   const together = withJoined(place, place, pages);
   const children = together.flatMap((one) => one.children.filter((child) => child.inContents && !isOn(child, place, pages)));
-  const { footnotes } = renderer;
+  const { article, footnotes } = articleOf(place, site);
   const main = join([
     breadcrumb(place, site),
     article,
-    ...(footnotes.length === 0 ? [] : [tag('section', { class: 'footnotes', 'aria-label': words.footnotes }, tag('ol', {}, ...footnotes.map((note, at) => tag('li', { id: `fn-${at + 1}` }, note))))]),
+    footnotes,
     ...(children.length === 0 ? [] : [tag('section', { class: 'inside' }, tag('h2', {}, text(words.inThisSection)), placeCards(children, site))]),
     relatedLinks(together, site),
     wayOn(index, site),

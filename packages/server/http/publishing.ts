@@ -1,7 +1,7 @@
 import type { ServerResponse } from 'node:http';
 import { rm } from 'node:fs/promises';
 import { extname, join, normalize, sep } from 'node:path';
-import { Edition, EditionInput, Impression, type LiveEvent } from '@ukiyo/contracts';
+import { Edition, EditionInput, Impression, outputs, type LiveEvent } from '@ukiyo/contracts';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Services } from '../app/services.ts';
@@ -68,7 +68,7 @@ export const publishingRoutes =
       const built = (await editions.impressions(params.project)).filter(({ edition, state }) => edition === params.id && state === 'done');
       const shipped = built.find(({ seal }) => seal !== null) ?? built[0];
       if (!shipped) throw notFound('impression');
-      return sendFile(insideOf(impressionFolder(shipped.id), params['*']), reply, undefined);
+      return sendFile(insideOf(impressionFolder(shipped.id), params['*']), reply, undefined, params['*'] === outputs.page.file);
     });
     app.get(
       '/impressions/:id/files/*',
@@ -77,7 +77,7 @@ export const publishingRoutes =
         const impression = await editions.impression(params.project, params.id);
         if (!impression) throw notFound('impression');
         const path = insideOf(impressionFolder(params.id), params['*']);
-        return sendFile(path, reply, query.download === undefined ? undefined : `${impression.editionName.replace(/[^\p{L}\p{N} ._-]/gu, '_')}${extname(path)}`);
+        return sendFile(path, reply, query.download === undefined ? undefined : `${impression.editionName.replace(/[^\p{L}\p{N} ._-]/gu, '_')}${extname(path)}`, params['*'] === outputs.page.file);
       },
     );
 

@@ -17,6 +17,7 @@ const types: Readonly<Record<string, string>> = {
   '.woff2': 'font/woff2',
   '.pdf': 'application/pdf',
   '.zip': 'application/zip',
+  '.epub': 'application/epub+zip',
   '.mp4': 'video/mp4',
   '.webm': 'video/webm',
   '.mp3': 'audio/mpeg',
@@ -25,17 +26,20 @@ const types: Readonly<Record<string, string>> = {
 /** What a published site may load: its own scripts and styles and nothing from elsewhere; it may frame and send nothing. */
 const ownOnly = "default-src 'none'; script-src 'self'; style-src 'self'; img-src 'self' data:; font-src 'self'; media-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'self'";
 
-const headed = (path: string, reply: FastifyReply): FastifyReply =>
+/** One page has its styles, faces and images in it, and no script at all. */
+const allInside = "default-src 'none'; style-src 'unsafe-inline'; img-src data:; font-src data:; media-src data:; base-uri 'none'; form-action 'none'; frame-ancestors 'self'";
+
+const headed = (path: string, reply: FastifyReply, isOnePage = false): FastifyReply =>
   reply
-    .header('content-security-policy', ownOnly)
+    .header('content-security-policy', isOnePage ? allInside : ownOnly)
     .header('cache-control', 'private, max-age=0')
     .type(types[extname(path).toLowerCase()] ?? 'application/octet-stream');
 
-/** What was built or proofed, as it lies there; kept apart from the application by what it may load. */
-export async function sendFile(path: string, reply: FastifyReply, downloadName: string | undefined): Promise<FastifyReply> {
+/** What was built or proofed, as it lies there; kept apart from the application by what it may load. @param isOnePage whether it is a page with all in it */
+export async function sendFile(path: string, reply: FastifyReply, downloadName?: string, isOnePage = false): Promise<FastifyReply> {
   const found = await stat(path).catch(() => undefined);
   if (!found?.isFile()) throw notFound('file');
-  headed(path, reply);
+  headed(path, reply, isOnePage);
   if (downloadName !== undefined) reply.header('content-disposition', `attachment; filename*=UTF-8''${encodeURIComponent(downloadName)}`);
   return reply.send(createReadStream(path));
 }

@@ -2,13 +2,13 @@ import { createHash } from 'node:crypto';
 import { createWriteStream } from 'node:fs';
 import { mkdir, rm, stat, writeFile } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
-import type { Edition, Progress } from '@ukiyo/contracts';
+import { outputs, type Edition, type Progress } from '@ukiyo/contracts';
 import { allPlaces, compose, composeMemory, pageTexts, withChangeBars, wordsIn, type ComposeMemory, type Composition, type PeerEdition, type Publication } from '@ukiyo/core/compose';
 import { lensOf } from '@ukiyo/core/facets';
 import { textLibrary, type Library, type TextLibrary } from '@ukiyo/core/library';
 import { bySeverity, problem, type Problem } from '@ukiyo/core/problems';
 import { numberingFor, shippedLooks, usualNumbering, type Numbering } from '@ukiyo/core/styles';
-import { createPrintEngine, printPublication, siteAddress, siteFiles, usualDesign, type AssetSource, type SiteOptions, type PrintDesign, type PrintEngine } from '@ukiyo/press';
+import { createPrintEngine, epub, onePage, printPublication, siteAddress, siteFiles, usualDesign, type AssetSource, type SiteOptions, type PrintDesign, type PrintEngine } from '@ukiyo/press';
 import { Zip, ZipDeflate } from 'fflate';
 import type { Services } from '../app/services.ts';
 import type { AssetRow, ImpressionRow } from '../data/models.ts';
@@ -56,10 +56,26 @@ export async function buildEdition(services: Services, project: string, inputs: 
 
   await rm(folder, { recursive: true, force: true });
   await mkdir(folder, { recursive: true });
-  const made =
-    edition.output === 'print'
-      ? await printInto(folder, publication, source, design, bench, tell)
-      : await siteInto(folder, publication, source, { sheet: design.sheet, look, choices: edition.choices, address: edition.address }, tell);
+  const wears: SiteOptions = {
+    sheet: design.sheet,
+    look,
+    choices: edition.choices,
+    address: edition.address,
+    onPage: (done, total) => (done % 20 === 0 || done === total) && tell({ step: 'Writing pages', done, total }),
+  };
+  const make: Record<Edition['output'], () => Promise<Made>> = {
+    print: () => printInto(folder, publication, source, design, bench, tell),
+    site: () => siteInto(folder, publication, source, wears),
+    page: async () => {
+      const { html, problems } = onePage(publication, source, wears);
+      return { ...(await fileInto(folder, 'page', html)), pages: 1, problems };
+    },
+    epub: async () => {
+      const { bytes, pageCount, problems } = epub(publication, source, { ...wears, id: edition.id });
+      return { ...(await fileInto(folder, 'epub', bytes)), pages: pageCount, problems };
+    },
+  };
+  const made = await make[edition.output]();
   tell({ step: 'Keeping what went in', done: 0, total: 0 });
   await recordInputs(join(folder, inputsFile), inputs);
   const pages = pageTexts(publication);
@@ -115,7 +131,12 @@ function libraryOf({ texts, assets: rows, facets, lenses: kept }: Pick<Inputs, '
 }
 
 /** To which values of `deliveryTarget` each output answers. */
-const deliveryTargets: Readonly<Record<Edition['output'], readonly string[]>> = { print: ['print', 'pdf'], site: ['site', 'html', 'html5', 'xhtml'] };
+const deliveryTargets: Readonly<Record<Edition['output'], readonly string[]>> = {
+  print: ['print', 'pdf'],
+  site: ['site', 'html', 'html5', 'xhtml'],
+  page: ['page', 'html', 'html5', 'xhtml'],
+  epub: ['epub', 'html', 'html5', 'xhtml'],
+};
 
 /**
  * How another map is published, for links into it: first the editions that are most like this one, and of equal ones that which leaves least of its
@@ -134,7 +155,7 @@ function peerEditionsFor(edition: Edition, editions: readonly Edition[], library
         const lens = lensFor(peer);
         const place = (publication: Publication, anchor: string): string | undefined => {
           if (address === '') return undefined;
-          return output === 'print' ? address : `${address.replace(/\/$/u, '')}/${siteAddress(publication, anchor) ?? ''}`;
+          return output !== 'site' ? address : `${address.replace(/\/$/u, '')}/${siteAddress(publication, anchor) ?? ''}`;
         };
         return { variables, facts, locale, numbering: numberingOf(peer), deliveryTargets: deliveryTargets[output], address: place, ...(lens ? { lens } : {}) };
       });
@@ -209,12 +230,17 @@ async function printInto(folder: string, publication: Publication, source: Asset
   tell({ step: 'Setting pages', done: 0, total: 0 });
   bench.engine ??= createPrintEngine();
   const { pdf, pageCount, problems } = await printPublication(publication, source, bench.engine, design);
-  if (pdf) await writeFile(join(folder, 'manual.pdf'), pdf);
-  return { pages: pageCount, bytes: pdf?.byteLength ?? 0, fingerprint: pdf ? createHash('sha256').update(pdf).digest('hex') : '', problems };
+  return { ...(pdf ? await fileInto(folder, 'print', pdf) : { bytes: 0, fingerprint: '' }), pages: pageCount, problems };
 }
 
-async function siteInto(folder: string, publication: Publication, source: AssetSource, options: SiteOptions, tell: (progress: Progress) => void): Promise<Made> {
-  const site = siteFiles(publication, source, { ...options, onPage: (done, total) => (done % 20 === 0 || done === total) && tell({ step: 'Writing pages', done, total }) });
+async function fileInto(folder: string, output: Edition['output'], content: string | Uint8Array): Promise<Pick<Made, 'bytes' | 'fingerprint'>> {
+  const bytes = Buffer.from(content);
+  await writeFile(join(folder, outputs[output].file), bytes);
+  return { bytes: bytes.byteLength, fingerprint: createHash('sha256').update(bytes).digest('hex') };
+}
+
+async function siteInto(folder: string, publication: Publication, source: AssetSource, options: SiteOptions): Promise<Made> {
+  const site = siteFiles(publication, source, options);
   const archive = createWriteStream(join(folder, 'site.zip'));
   const hash = createHash('sha256');
   const zip = new Zip((error, chunk) => {

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Edition, Lens } from '@ukiyo/contracts';
+import { outputs, type Edition, type Lens } from '@ukiyo/contracts';
 import { computed, onMounted, ref } from 'vue';
 import { useDesigns } from '../../parts/designs.ts';
 import { useLibrary } from '../../parts/library.ts';
@@ -17,7 +17,7 @@ const options = computed(() => [{ value: '', label: 'another edition …' }, ...
 function settingsOf(one: Edition): [label: string, value: string][] {
   const variables = Object.entries(one.variables).map(([key, value]): [string, string] => [`Variable ${key}`, value]);
   return [
-    ['Output', one.output === 'print' ? 'printed manual' : 'help site'],
+    ['Output', outputs[one.output].label],
     ['Map', library.find(one.map)?.title ?? one.map],
     ['Lens', one.lens === null ? 'everything' : (lenses.find(({ id }) => id === one.lens)?.name ?? one.lens)],
     ['Style sheet', designs.list.sheets.find(({ id }) => id === one.sheet)?.content.name ?? one.sheet],

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { EditionInput, type Edition, type EditionFacts, type Impression, type Lens, type ReaderChoice } from '@ukiyo/contracts';
+import { EditionInput, outputs, type Edition, type EditionFacts, type Impression, type Lens, type ReaderChoice } from '@ukiyo/contracts';
 import { lensOf } from '@ukiyo/core/facets';
 import { usualStops, type ProblemKind } from '@ukiyo/core/problems';
 import { computed, onMounted, reactive, ref, watch } from 'vue';
@@ -73,13 +73,13 @@ function save(): void {
 <template>
   <form class="edition" @submit.prevent="save">
     <label for="edition-name">Name</label><n-input v-model:value="fields.name" :disabled="!mayChange" :input-props="{ id: 'edition-name' }" placeholder="" />
-    <label>Output</label><n-select v-model:value="fields.output" :disabled="!mayChange" :options="[{ value: 'print', label: 'Printed manual (PDF)' }, { value: 'site', label: 'Help site' }]" :input-props="{ 'aria-label': 'Output' }" />
+    <label>Output</label><n-select v-model:value="fields.output" :disabled="!mayChange" :options="Object.entries(outputs).map(([value, { label }]) => ({ value, label }))" :input-props="{ 'aria-label': 'Output' }" />
     <label>Map</label><n-select v-model:value="fields.map" filterable :disabled="!mayChange" :options="library.items.filter((item) => item.kind === 'map').map((item) => ({ value: item.id, label: item.title || item.id }))" :input-props="{ 'aria-label': 'Map' }" />
     <label>Lens</label><n-select v-model:value="fields.lens" :disabled="!mayChange" :options="[{ value: '', label: 'Everything' }, ...lenses.map((lens) => ({ value: lens.id, label: lens.name }))]" :input-props="{ 'aria-label': 'Lens' }" />
     <label>Styles</label><span class="designs"><PickOne v-model:chosen="fields.sheet" label="Style sheet" :options="sheets" :disabled="!mayChange" /><router-link class="small" :to="{ name: 'style', params: { kind: 'sheets', id: fields.sheet } }">open in Style</router-link></span>
     <template v-if="fields.output === 'print'"><label>Pages</label><span class="designs"><PickOne v-model:chosen="fields.plan" label="Page plan" :options="plans" :disabled="!mayChange" /><router-link class="small" :to="{ name: 'style', params: { kind: 'plans', id: fields.plan } }">open in Style</router-link></span></template>
     <template v-if="fields.output === 'print' && sinces.length > 1"><label>Bars beside</label><PickOne v-model:chosen="fields.since" label="Bars beside what changed since" :options="sinces" :disabled="!mayChange" /></template>
-    <template v-if="fields.output === 'site'"><label>Look</label><span class="designs"><PickOne v-model:chosen="fields.look" label="Site look" :options="looks" :disabled="!mayChange" /><router-link class="small" :to="{ name: 'looks', params: { id: fields.look } }">open in Style</router-link></span></template>
+    <template v-if="fields.output === 'site' || fields.output === 'page'"><label>Look</label><span class="designs"><PickOne v-model:chosen="fields.look" label="Site look" :options="looks" :disabled="!mayChange" /><router-link class="small" :to="{ name: 'looks', params: { id: fields.look } }">open in Style</router-link></span></template>
     <template v-if="fields.output === 'site'"><span class="label top">Readers set</span><ReaderChoices v-model:choices="fields.choices" :lens="lensOf(fields.lens, lenses, library.facets)" :may-change="mayChange" /></template>
     <label for="edition-locale">Locale</label><n-input v-model:value="fields.locale" :disabled="!mayChange" :input-props="{ id: 'edition-locale' }" placeholder="" />
     <template v-if="faults['locale']"><span /><p class="seal-text" role="alert">{{ faults['locale'] }}</p></template>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { EditionInput } from '@ukiyo/contracts';
+import { outputs, type EditionInput } from '@ukiyo/contracts';
 import { computed, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { useLibrary } from '../../parts/library.ts';
@@ -65,7 +65,7 @@ const latest = (edition: string): string => {
       <h1>Editions</h1>
       <ul>
         <li v-for="one in publishing.editions.value" :key="one.id">
-          <router-link :to="{ name: 'publish', params: { id: one.id } }" :class="{ on: one.id === id }"><span>{{ one.name }}</span><span class="quiet small">{{ one.output === 'print' ? 'Printed manual' : 'Help site' }} · {{ latest(one.id) }}</span></router-link>
+          <router-link :to="{ name: 'publish', params: { id: one.id } }" :class="{ on: one.id === id }"><span>{{ one.name }}</span><span class="quiet small">{{ outputs[one.output].label }} · {{ latest(one.id) }}</span></router-link>
         </li>
       </ul>
       <n-button v-if="mayPublish && publishing.editions.value.length > 1" class="all" size="small" @click="buildAll">Build all {{ publishing.editions.value.length }}</n-button>

@@ -1,4 +1,4 @@
-import { Edition, Impression, ImpressionComparison, Lens, type EditionInput, type Waiver } from '@ukiyo/contracts';
+import { Edition, Impression, ImpressionComparison, Lens, outputs, type EditionInput, type Waiver } from '@ukiyo/contracts';
 import { onUnmounted, ref, shallowRef } from 'vue';
 import { z } from 'zod';
 import { ask, messageOf } from '../../parts/api.ts';
@@ -79,10 +79,10 @@ export function usePublishing() {
     if (saved) editions.value = [...editions.value.filter((one) => one.id !== saved.id), saved].sort((a, b) => a.name.localeCompare(b.name));
     return saved;
   }
-  const fileAddress = (impression: Impression): string => `/api${session.base}/impressions/${impression.id}/files/${impression.output === 'print' ? 'manual.pdf' : 'site/index.html'}`;
-  const downloadAddress = (impression: Impression): string => `/api${session.base}/impressions/${impression.id}/files/${impression.output === 'print' ? 'manual.pdf' : 'site.zip'}?download=1`;
+  const fileAddress = (impression: Impression): string => `/api${session.base}/impressions/${impression.id}/files/${outputs[impression.output].opens}`;
+  const downloadAddress = (impression: Impression): string => `/api${session.base}/impressions/${impression.id}/files/${outputs[impression.output].file}?download=1`;
   /** Where the one that ships is always found, or the newest until one is signed off. */
-  const keptAddress = (edition: Edition): string => `/api${session.base}/editions/${edition.id}/shipped/${edition.output === 'print' ? 'manual.pdf' : 'site/index.html'}`;
+  const keptAddress = (edition: Edition): string => `/api${session.base}/editions/${edition.id}/shipped/${outputs[edition.output].opens}`;
   return { name, note, signOff, takeBack, buildAgain, remove, compare, keptAddress, editions, lenses, impressions, failure, load, build, cancel, saveEdition, fileAddress, downloadAddress };
 }
 

@@ -64,7 +64,7 @@ watch(id, () => void look.flush(), { flush: 'sync' });
 
 <template>
   <div class="style">
-    <aside class="drawer" aria-label="Style sheets, page plans and site looks"><DesignLists kind="looks" :id="id" /></aside>
+    <aside class="drawer" aria-label="Style sheets, page plans and site looks"><DesignLists :id="id" kind="looks" /></aside>
     <main class="desk">
       <p v-if="failure || look.failure.value || acts.failure.value" class="seal-text" role="alert">{{ failure || look.failure.value || acts.failure.value }}</p>
       <DesignActs :acts="acts" :can-undo="look.canUndo.value" :may-change="mayChange" @undo="look.undo" />

@@ -113,7 +113,7 @@ watch([kind, id], (_now, [before]) => (before === 'sheets' ? sheet : plan).flush
 <template>
   <div class="style">
     <aside class="drawer" aria-label="Style sheets, page plans and site looks">
-      <DesignLists :kind="kind" :id="id" />
+      <DesignLists :id="id" :kind="kind" />
       <StyleList v-if="kind === 'sheets' && sheet.draft.value" :sheet="sheet.draft.value" :chosen="chosen" :unstyled="uses?.unstyled.length ?? 0" :may-change="mayChange" class="list" @choose="choose" @add="addStyle" />
     </aside>
     <main class="desk">
