@@ -14,7 +14,7 @@ const signIn = async (address: string, email = 'ada@brinewell.example'): Promise
   return { cookie: answer.headers.get('set-cookie')!.split(';')[0]!, project: `${address}/api/projects/${projects[0]!.id}` };
 };
 
-test('the command line takes a library out and into an empty one', async () => {
+test('the command line takes a library out and into an empty one, and publishes editions', async () => {
   const demo = await serve(await freshGround('library_out'), 4781, { DEMO_FOLDER: join(root, 'demo') });
   const empty = await serve(await freshGround('library_in'), 4782);
   const file = join(mkdtempSync(join(tmpdir(), 'ukiyo-library-')), 'library.zip');
@@ -28,6 +28,21 @@ test('the command line takes a library out and into an empty one', async () => {
   expect((await library('in', 4781)).stdout).toContain('1 topics and maps, 0 images');
   await expect(library('out', 4781, { email: 'ada@brinewell.example', password: 'wrong' })).rejects.toThrow(/password/u);
   await expect(run(process.execPath, ['scripts/library.mjs', 'sideways', file], { cwd: root })).rejects.toMatchObject({ code: 2 });
+
+  const account = { UKIYO_URL: 'http://127.0.0.1:4781', UKIYO_EMAIL: 'teo@brinewell.example', UKIYO_PASSWORD: 'lanternfish' };
+  const publish = (...args: string[]) => run(process.execPath, ['scripts/publish.mjs', ...args], { cwd: root, env: { ...process.env, ...account } });
+  const out = mkdtempSync(join(tmpdir(), 'ukiyo-published-'));
+  const { stdout } = await publish('--edition', 'Tern Station Interface', '--edition', 'Tern Operator’s Handbook', '--out', out, '--fail-on', 'error').catch(
+    (error: unknown) => error as { stdout: string },
+  );
+  expect(stdout).toMatch(/Tern Station Interface, number 1: done, \d+ pages, 0 problems/u);
+  expect(stdout).toContain('error: A link leads to “pilot-set.dita#pilot-set”, which is not in the library. (share-with-pilots)');
+  expect(statSync(join(out, 'Tern Station Interface.zip')).size).toBeGreaterThan(100_000);
+  expect(statSync(join(out, 'Tern Operator_s Handbook.pdf')).size).toBeGreaterThan(100_000);
+  await expect(publish('--edition', 'Tern Operator’s Handbook')).rejects.toMatchObject({ code: 1 });
+  await expect(publish('--edition', 'Tern Station Interface', '--fail-on', 'info')).resolves.toBeDefined();
+  await expect(publish('--edition', 'None')).rejects.toMatchObject({ code: 1, stderr: expect.stringContaining('There is no edition “None”') });
+  await expect(publish('--edition', 'Tern Help', '--fail-on', 'never')).rejects.toMatchObject({ code: 2 });
   await demo.stop();
   await empty.stop();
 });

@@ -1,4 +1,4 @@
-import type { Problem } from './index.ts';
+import type { Problem } from './problem.ts';
 
 /** What problems of a publication are about, in the order in which they are told; a code belongs to the first kind that names its beginning. */
 const kinds = {

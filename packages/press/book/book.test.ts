@@ -60,7 +60,8 @@ describe('one page', () => {
   it('is valid HTML', async () => {
     const validator = new HtmlValidate({
       extends: ['html-validate:standard', 'html-validate:document', 'html-validate:a11y'],
-      rules: { 'long-title': 'off', 'require-sri': 'off', 'heading-level': 'off' },
+      // Two tables may have one title.
+      rules: { 'long-title': 'off', 'require-sri': 'off', 'heading-level': 'off', 'unique-landmark': 'off' },
     });
     const { results } = await validator.validateString(html);
     expect(results.flatMap(({ messages }) => messages.map(({ ruleId, message }) => `${ruleId} ${message}`))).toEqual([]);

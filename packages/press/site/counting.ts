@@ -9,7 +9,7 @@ import { formsOf, whenOfPlace } from './readers.ts';
 type Whose = readonly number[];
 
 /** A place with what is counted in it. */
-export interface CountedPlace {
+interface CountedPlace {
   readonly a: string;
   readonly r: PlaceRole;
   readonly l: number;

@@ -2,7 +2,6 @@ import type { Element } from '@ukiyo/core/markup';
 import { readMedia } from '@ukiyo/core/media';
 import { problem, type Problem } from '@ukiyo/core/problems';
 import { assetFileName, isImage, type AssetSource } from '../shared/assets.ts';
-import type { SiteContext } from './context.ts';
 import { raw, tag, text, type Html } from './html.ts';
 
 export interface SiteAssets {
@@ -45,7 +44,7 @@ export function assetsShown(
 const ofLibrary = 'asset:';
 
 /** A player for video or sound of the library or of the web, with what it shows in words below; nothing plays by itself. */
-export function mediaHtml(object: Element, { assets, isSite }: Pick<SiteContext, 'assets' | 'isSite'>, id: string | undefined): Html {
+export function mediaHtml(object: Element, { assets, isSite }: { readonly assets: SiteAssets; readonly isSite: boolean }, id: string | undefined): Html {
   const media = readMedia(object);
   if (!media) return raw('');
   const fileOf = (reference: string): string | undefined => (reference.startsWith(ofLibrary) ? assets.find(reference.slice(ofLibrary.length))?.href : undefined);

@@ -39,7 +39,7 @@ export interface Readers {
   whenIn(anchor: string): readonly When[];
 }
 
-export const classNames = (numbers: readonly number[]): string | undefined => (numbers.length === 0 ? undefined : numbers.map((number) => `w${number}`).join(' '));
+const classNames = (numbers: readonly number[]): string | undefined => (numbers.length === 0 ? undefined : numbers.map((number) => `w${number}`).join(' '));
 
 export const saidHtml = (said: Said): Html =>
   typeof said === 'string' ? text(said) : join(said.map((part) => (typeof part === 'string' ? text(part) : tag('span', { class: classNames(part.slice(1) as number[]) }, text(part[0])))));

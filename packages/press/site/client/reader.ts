@@ -1,6 +1,19 @@
 /** What the other scripts of a page ask of the reader's choice; where there is nothing to choose, all is for everybody. */
 import type { Said } from '../readers.ts';
-import type {} from './readers.ts';
+
+/** What the script of the choices tells the others. */
+interface SiteReaders {
+  /** Whether all conditions with these numbers hold for him. */
+  isFor(numbers: readonly number[] | undefined): boolean;
+  /** Called after every choice. */
+  onChange(act: () => void): void;
+}
+
+declare global {
+  interface Window {
+    siteReaders?: SiteReaders;
+  }
+}
 
 /** Whether all conditions with these numbers hold for the reader. */
 export const isForReader = (numbers: readonly number[] | undefined): boolean => window.siteReaders?.isFor(numbers) ?? true;

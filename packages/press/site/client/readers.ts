@@ -7,19 +7,6 @@ import { kept } from './dom.ts';
 import { conditionsOf, isForReader } from './reader.ts';
 import type { ReadersData } from '../readers.ts';
 
-export interface SiteReaders {
-  /** Whether all conditions with these numbers hold for him. */
-  isFor(numbers: readonly number[] | undefined): boolean;
-  /** Called after every choice. */
-  onChange(act: () => void): void;
-}
-
-declare global {
-  interface Window {
-    siteReaders?: SiteReaders;
-  }
-}
-
 type Chosen = Readonly<Record<string, readonly string[]>>;
 type Offered = ReadersData['facets'][number]['values'][number];
 
