@@ -57,7 +57,10 @@ export function pageContext(site: SiteContext): PageContext {
       seen.add(anchor);
       return anchor;
     },
-    forWhom: (element) => site.readers.classOf((element as ResolvedElement).when),
+    forWhom(element) {
+      const { when } = element as ResolvedElement;
+      return when === undefined ? undefined : site.readers.classOf(when);
+    },
     marked(element, name, content) {
       const look = (element as ResolvedElement).marked;
       if (!look || content === '') return content;

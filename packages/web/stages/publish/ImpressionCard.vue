@@ -65,7 +65,7 @@ async function compare(other: string): Promise<void> {
       <template v-if="hasFiles"><a :href="publishing.fileAddress(impression)" target="_blank" rel="noopener">Open</a><a :href="publishing.downloadAddress(impression)" download>Download</a></template>
       <n-button v-if="isActive && mayPublish" size="small" @click="publishing.cancel(impression.id)">Cancel</n-button>
     </header>
-    <p v-if="impression.seal" class="seal"><IconRosetteDiscountCheck :size="20" aria-hidden="true" /> <strong>Signed off</strong> by {{ impression.seal.person }}, <TimeAgo :iso="impression.seal.at" />: this is the one that ships.<template v-if="impression.seal.waived.length > 0"> {{ impression.seal.waived.length }} {{ impression.seal.waived.length === 1 ? 'problem goes' : 'problems go' }} out with it: {{ [...new Set(impression.seal.waived.map(({ reason }) => reason))].join('; ') }}.</template></p>
+    <p v-if="impression.seal" class="seal"><IconRosetteDiscountCheck :size="20" aria-hidden="true" /><span><strong>Signed off</strong> by {{ impression.seal.person }}, <TimeAgo :iso="impression.seal.at" />: this is the one that ships.<template v-if="impression.seal.waived.length > 0">{{ ' ' }}{{ impression.seal.waived.length }} {{ impression.seal.waived.length === 1 ? 'problem goes' : 'problems go' }} out with it: {{ [...new Set(impression.seal.waived.map(({ reason }) => reason))].join('; ') }}.</template></span></p>
     <div v-if="isActive" class="progress" role="status">
       <div class="bar" :class="{ waiting: percent === undefined }"><span :style="{ width: `${percent ?? 30}%` }" /></div>
       <span class="small quiet">{{ impression.progress.step }}{{ impression.progress.total > 0 ? ` · ${impression.progress.done} of ${impression.progress.total}` : '' }}</span>
@@ -73,7 +73,7 @@ async function compare(other: string): Promise<void> {
     <p v-if="again" class="small quiet line">{{ again }}</p>
     <template v-if="impression.problems.length > 0">
       <button type="button" class="plain small" :aria-expanded="isOpen" @click="isOpen = !isOpen"><span class="seal-text">{{ impression.problems.length }} {{ impression.problems.length === 1 ? 'problem' : 'problems' }}</span><template v-if="blocking.length > 0 && !impression.seal">, {{ blocking.length }} of them {{ blocking.length === 1 ? 'keeps' : 'keep' }} it from being signed off</template> {{ isOpen ? '▾' : '▸' }}</button>
-      <ImpressionProblems v-if="isOpen" v-model:reasons="reasons" :problems="impression.problems" :stops="impression.stops" :asks="isSigning" />
+      <ImpressionProblems v-if="isOpen" v-model:reasons="reasons" :problems="impression.problems" :stops="impression.seal ? [] : impression.stops" :asks="isSigning" />
     </template>
     <p v-else-if="hasFiles" class="small quiet line">No problems.</p>
     <ul v-if="impression.notes.length > 0" class="notes" aria-label="Notes">
@@ -99,7 +99,7 @@ async function compare(other: string): Promise<void> {
 
 <style scoped>
 .impression { border-top: 1px solid var(--hair); padding: 12px 0; } .impression.signed { box-shadow: inset 3px 0 var(--seal); padding-left: 12px; } header { display: flex; align-items: baseline; gap: 14px; flex-wrap: wrap; } .gap { flex: 1; } .number { font: 500 20px var(--font-title); min-width: 28px; color: var(--prussian); } .state { font-weight: 600; } .state.failed, .state.interrupted { color: var(--seal); } .state.done { color: var(--pine); } .name { font-weight: 600; } .figures { font-variant-numeric: tabular-nums; } .line { margin: 4px 0 0 42px; }
-.seal { display: flex; gap: 6px; align-items: center; flex-wrap: wrap; margin: 6px 0 0 42px; color: var(--seal); } .progress { display: grid; gap: 4px; margin: 8px 0 0 42px; } .bar { height: 4px; background: var(--paper-deep); border-radius: 2px; overflow: hidden; max-width: 420px; } .bar span { display: block; height: 100%; background: var(--prussian); transition: width 0.2s; }
+.seal { display: flex; gap: 6px; align-items: flex-start; margin: 6px 0 0 42px; color: var(--seal); } .progress { display: grid; gap: 4px; margin: 8px 0 0 42px; } .bar { height: 4px; background: var(--paper-deep); border-radius: 2px; overflow: hidden; max-width: 420px; } .bar span { display: block; height: 100%; background: var(--prussian); transition: width 0.2s; }
 .plain { margin: 6px 0 0 42px; } .notes { list-style: none; margin: 6px 0 0 42px; padding: 0; } .notes li { padding: 2px 0; } .more { margin: 6px 0 0 42px; } .more summary { cursor: pointer; color: var(--prussian); } .acts { display: flex; flex-wrap: wrap; gap: 8px 16px; align-items: center; padding: 8px 0; } .acts form, .acts label { display: flex; gap: 6px; align-items: center; } .acts form input { font: inherit; color: var(--ink); background: var(--sheet); border: 1px solid var(--hair); border-radius: 4px; padding: 4px 8px; min-width: 260px; } .sign { display: flex; gap: 8px; margin: 8px 0 0 42px; }
 @media (prefers-reduced-motion: no-preference) { .bar.waiting span { animation: slide 1.2s ease-in-out infinite alternate; } } @keyframes slide { to { transform: translateX(230%); } }
 </style>
