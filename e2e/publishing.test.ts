@@ -1,5 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
+import { clickInto, moveCaret, pageRests } from './pages.ts';
 import { signIn } from './people.ts';
 import { stockOf } from './stock.ts';
 
@@ -126,5 +127,45 @@ test('an edition says what its readers may set and what keeps it back; a look is
   await expect.poll(() => site.locator('html').evaluate(() => window.innerWidth)).toBe(390);
   await page.getByRole('button', { name: 'Remove', exact: true }).click();
   await expect(page).toHaveURL(/looks\/harbour$/u);
+  for (const path of [`editions/${edition}`, `items/${map}`, `items/${topic}`]) await stock.remove(path);
+});
+
+test('the page of a help site is renewed beside the text while it is written; its choices work, and it leads to the place in the text', async ({ page }) => {
+  await signIn(page, 'teo', '/library');
+  const stock = await stockOf(page);
+  const topic = await stock.item(
+    'concept',
+    'The fog signal',
+    '<title>The fog signal</title><conbody><p>It sounds twice.</p><p product="tern-q">On the quay.</p><ul><li>First of all</li></ul></conbody>',
+  );
+  const map = await stock.item('map', 'Book of fog', `<title>Book of fog</title><topicref href="topic:${topic}"/>`);
+  const edition = await stock.edition('Fog site', map, { output: 'site', choices: [{ facet: 'product' }] });
+  await page.goto(`/write/${topic}`);
+  await pageRests(page);
+  await page.getByRole('tab', { name: 'Proof' }).click();
+  const bench = page.getByRole('complementary', { name: 'Bench' });
+  await bench.locator('summary').click();
+  await bench.getByRole('checkbox', { name: 'Fog site' }).check();
+  const site = page.frameLocator('iframe[title="Fog site"]');
+  await expect(site.getByText('It sounds twice.')).toBeVisible();
+  await clickInto(page.locator('p[data-element="p"]').first());
+  await moveCaret(page, 'End');
+  await page.keyboard.type(' Then it rests.');
+  await expect(site.getByText('It sounds twice. Then it rests.')).toBeVisible();
+  await expect(site.locator('[data-caret]')).toHaveText('It sounds twice. Then it rests.');
+  // The same page, with the choice that was made before the next key.
+  await site.locator('#readers summary').click();
+  await site.getByLabel('Model').selectOption('tern-d');
+  await expect(site.getByText('On the quay.')).toBeHidden();
+  await page.keyboard.type(' Again.');
+  await expect(site.getByText('Then it rests. Again.')).toBeVisible();
+  await expect(site.getByText('On the quay.')).toBeHidden();
+  // What readers can choose by is another: the page is loaded with it.
+  await site.getByLabel('Model').selectOption('');
+  await site.getByText('First of all').click();
+  await expect(page.locator('#foot-path')).toContainText('List item');
+  await page.keyboard.type('And ');
+  await expect(site.getByText('And First of all').or(site.getByText('First of allAnd'))).toBeVisible();
+  await bench.getByRole('checkbox', { name: 'Fog site' }).uncheck();
   for (const path of [`editions/${edition}`, `items/${map}`, `items/${topic}`]) await stock.remove(path);
 });

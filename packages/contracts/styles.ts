@@ -224,6 +224,16 @@ export type Proof = z.infer<typeof Proof>;
 export const ProofOrder = z.object({ item: z.string().min(1).max(200), text: z.string().max(2_000_000).exactOptional(), has: Shapes.exactOptional() });
 export type ProofOrder = z.infer<typeof ProofOrder>;
 
+/** The page of a help site on which a topic stands, as it is being written. */
+export const SiteProof = z.object({
+  /** Its file below the site; null where the site does not have the topic. */
+  path: z.string().nullable(),
+  html: z.string(),
+  /** Another one where what depends on readers is another: then the page is loaded anew. */
+  conditions: z.string(),
+});
+export type SiteProof = z.infer<typeof SiteProof>;
+
 /** A whole manual to turn the pages of; its file is asked for by its number. */
 export const WholeProof = z.object({
   /** Empty where it cannot be set. */

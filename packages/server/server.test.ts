@@ -92,6 +92,7 @@ describe('access', () => {
     ['PUT', '~/designs/plans/x', ['administrator', 'publisher'], {}],
     ['PUT', '~/designs/looks/x', ['administrator', 'publisher'], {}],
     ['GET', '~/editions/00000000-0000-4000-8000-000000000000/proof/site/harbour/index.html', roles],
+    ['POST', '~/editions/00000000-0000-4000-8000-000000000000/proof/site', roles, {}],
     ['DELETE', '~/designs/plans/none', ['administrator', 'publisher']],
     ['POST', '~/designs/specimen', roles, {}],
     ['POST', '~/editions/00000000-0000-4000-8000-000000000000/proof', roles, {}],

@@ -208,6 +208,16 @@ describe('borrowed passages', () => {
     expect(bodyText(publication, 'a')).toBe('');
     expect(publication.why.some(({ kind }) => kind === 'dropped')).toBe(true);
   });
+  it('says where nothing is left for the readers, and only there', () => {
+    const drop: Lens = { name: 'q', rules: [{ facet: 'product', value: 'd', action: 'drop' }] };
+    const empty = (body: string): string[] => {
+      const { problems } = composeTexts([mapOf('<topicref href="topic:a"/>'), concept('a', body)], { lens: drop });
+      return problems.filter(({ code }) => code === 'filter.empty').map(({ message, where }) => `${message} ${where.path?.join('.')}`);
+    };
+    expect(empty('<p>x</p><ul><li product="d">a</li><li product="d">b</li></ul>')).toEqual(['“Bullet list” has nothing left for these readers. 1.1']);
+    expect(empty('<p><ph product="d">a</ph></p>')).toEqual(['“Paragraph” has nothing left for these readers. 1.0']);
+    expect(empty('<p product="d">x</p><p>y</p><ul><li product="d">a</li><li>b</li></ul><p/>')).toEqual([]);
+  });
   it.each([
     ['<p conref="topic:none/x"/>', 'borrow.missing'],
     ['<p conref="topic:l/none"/>', 'borrow.missing'],

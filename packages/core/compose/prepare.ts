@@ -80,7 +80,7 @@ interface Spot {
 
 const inside = ({ item, path, borrowing, keys, gathered = false }: Spot, index: number): Spot => ({ item, path: [...path, index], borrowing, keys, gathered });
 
-/** Resolves one topic for one place (`anchor` names the place). Never throws; what cannot be resolved is left out and reported. */
+/** Resolves one topic for one place (`anchor` names the place). Never throws; what cannot be resolved, and what is empty without what the lens drops, is reported. */
 export function prepareTopic(topic: FoundElement, item: string, anchor: string, context: PreparationContext): PreparedTopic {
   const landmarks: Landmark[] = [];
   const links: PendingLink[] = [];
@@ -125,7 +125,10 @@ export function prepareTopic(topic: FoundElement, item: string, anchor: string, 
     }
     const variable = element.children.length === 0 || element.name === 'keyword' ? variableFor(element, attributes, spot) : undefined;
     const inner = element.name === 'indexterm' ? { ...spot, gathered: true } : spot;
+    const told = why.length;
     const children = joinTexts(variable ?? resolveNodes(element.children, inner));
+    if (children.every(isBlank) && !element.children.every(isBlank) && why.slice(told).some(({ kind }) => kind === 'dropped'))
+      problems.push(problem('warning', 'filter.empty', `“${labelOf(element.name)}” has nothing left for these readers.`, origin));
     const own = anchorFor(element.name, attributes, children, spot);
     const link = linkFor(element.name, attributes, origin, spot);
     const when = whenOf(attributes, context.open);
@@ -340,6 +343,8 @@ export function prepareTopic(topic: FoundElement, item: string, anchor: string, 
   const root = content ?? { name: topic.element.name, attributes: topic.element.attributes, children: [], origin: { item, path: topic.path }, anchor };
   return { content: root, dropped: content === undefined, anchor, anchors, landmarks, links, indexTerms, assets, problems, why, lenders, lookedFor, nested };
 }
+
+const isBlank = (node: Node): boolean => typeof node === 'string' && node.trim() === '';
 
 /** What is for those alone who have chosen so. */
 export const forThose = (element: ResolvedElement, when: When | undefined): ResolvedElement => (when ? { ...element, when: [...(element.when ?? []), when] } : element);

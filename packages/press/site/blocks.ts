@@ -32,7 +32,7 @@ export interface Blocks {
 
 /** Blocks of text, and the lines in them. */
 export function blocksOf(context: PageContext): Blocks {
-  const { publication, words, readers, sheet, worn, idOf, forWhom, marked, styled } = context;
+  const { publication, words, readers, sheet, worn, idOf, forWhom, traceOf, marked, styled } = context;
   const named = (className: string, element: Element): string => [className, forWhom(element)].filter(Boolean).join(' ');
   const lines = linesOf(context, (nodes, depth) => blocks(nodes, depth));
 
@@ -84,7 +84,7 @@ export function blocksOf(context: PageContext): Blocks {
         'div',
         join(
           childElements(element).map((part) => {
-            if (part.name === 'cmd') return tag('p', { class: named('cmd', part), id: idOf(part) }, lines(part.children, depth));
+            if (part.name === 'cmd') return traceOf(part, tag('p', { class: named('cmd', part), id: idOf(part) }, lines(part.children, depth)));
             return isA(part.name, 'itemgroup') ? tag('div', { class: named(part.name, part), id: idOf(part) }, blocks(part.children, depth)) : block(part, depth);
           }),
         ),
@@ -126,7 +126,7 @@ export function blocksOf(context: PageContext): Blocks {
       tag(
         name,
         { id: idOf(element), class: className },
-        join(childElements(element).map((item) => tag('li', { id: idOf(item), class: forWhom(item) }, marked(item, 'div', blocks(item.children, depth, true))))),
+        join(childElements(element).map((item) => traceOf(item, tag('li', { id: idOf(item), class: forWhom(item) }, marked(item, 'div', blocks(item.children, depth, true)))))),
       );
 
   const note = (element: Element, depth: number): Html => {
@@ -197,7 +197,7 @@ export function blocksOf(context: PageContext): Blocks {
     const made = marked(
       element,
       'div',
-      styled(element, 'div', () => plainBlock(element, depth)),
+      styled(element, 'div', () => traceOf(element, plainBlock(element, depth))),
     );
     const whose = forWhom(element);
     return whose === undefined || made === '' ? made : tag('div', { class: whose }, made);

@@ -3,7 +3,7 @@ import type { Element } from '@ukiyo/core/markup';
 import type { SiteLook, StyleSheet } from '@ukiyo/core/styles';
 import type { Words } from '@ukiyo/core/words';
 import { wornStyles, type WornStyles } from '../shared/worn.ts';
-import { tag, type Html } from './html.ts';
+import { raw, tag, type Html } from './html.ts';
 import type { SiteAssets } from './media.ts';
 import type { Pages } from './pages.ts';
 import type { Readers } from './readers.ts';
@@ -16,6 +16,8 @@ export interface SiteContext {
   readonly words: Words;
   readonly sheet: StyleSheet;
   readonly look: SiteLook;
+  /** The item of which each element says where it stands, for who writes it. */
+  readonly traced?: string;
   /** Whether a browser shows it, with a script beside it; else it is read as it stands. */
   readonly isSite: boolean;
   /** Where it is found on the web; empty where nobody has said. */
@@ -34,6 +36,8 @@ export interface PageContext extends SiteContext {
   idOf(element: Element): string | undefined;
   /** The class of what is for some readers only. */
   forWhom(element: Element): string | undefined;
+  /** With the place of the element in its text, where that is traced; what is made begins with an element. */
+  traceOf(element: Element, made: Html): Html;
   /** As the lens marks it. */
   marked(element: Element, name: 'span' | 'div', content: Html): Html;
   /** In the style of the team’s own that the element wears. */
@@ -60,6 +64,10 @@ export function pageContext(site: SiteContext): PageContext {
     forWhom(element) {
       const { when } = element as ResolvedElement;
       return when === undefined ? undefined : site.readers.classOf(when);
+    },
+    traceOf(element, made) {
+      const { origin } = element as ResolvedElement;
+      return site.traced === undefined || origin?.item !== site.traced ? made : raw(made.replace(/^<[a-z0-9]+/u, (start) => `${start} data-at="${origin.path.join('.')}"`));
     },
     marked(element, name, content) {
       const look = (element as ResolvedElement).marked;

@@ -31,6 +31,8 @@ export interface SiteOptions {
   readonly address?: string;
   /** What its readers may set, in this order, of the facets that the publication leaves open. */
   readonly choices?: readonly ReaderChoice[];
+  /** The item whose elements say where they stand in its text. */
+  readonly traced?: string;
   /** Told after every page: how many are done, of how many. */
   readonly onPage?: (done: number, total: number) => void;
 }
@@ -57,7 +59,19 @@ export function siteFiles(publication: Publication, source: AssetSource, options
   const { shown, problems: ofAssets } = assetsShown(publication.assets, source, [look.logo?.asset, look.favicon]);
   const problems: Problem[] = [...checkLook(look), ...ofAssets];
   const assets: SiteAssets = { find: (id) => shown.get(id) };
-  const site: SiteContext = { publication, pages, assets, words: wordsFor(publication.locale), sheet, look, isSite: true, address, readers: readersOf(publication) };
+  const { traced } = options;
+  const site: SiteContext = {
+    ...(traced === undefined ? {} : { traced }),
+    publication,
+    pages,
+    assets,
+    words: wordsFor(publication.locale),
+    sheet,
+    look,
+    isSite: true,
+    address,
+    readers: readersOf(publication),
+  };
   const hasChoices = choices.some(({ facet }) => publication.open.some(({ name }) => name === facet));
   const wholePage = pageFrame(site, hasChoices);
 

@@ -1,4 +1,20 @@
-import { DesignKind, Designs, KeptLook, KeptPlan, LookChange, KeptSheet, PlanChange, Proof, ProofOrder, SheetChange, SpecimenOrder, StyleId, WholeProof, WholeProofOrder } from '@ukiyo/contracts';
+import {
+  DesignKind,
+  Designs,
+  KeptLook,
+  KeptPlan,
+  LookChange,
+  KeptSheet,
+  PlanChange,
+  Proof,
+  ProofOrder,
+  SheetChange,
+  SiteProof,
+  SpecimenOrder,
+  StyleId,
+  WholeProof,
+  WholeProofOrder,
+} from '@ukiyo/contracts';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Services } from '../app/services.ts';
@@ -71,6 +87,16 @@ export const designRoutes =
       if (!proof) throw notFound('edition');
       return proof;
     });
+    app.post(
+      '/editions/:id/proof/site',
+      { compress: packedFast, config: { permission: 'read' }, bodyLimit: 3 * 1024 * 1024, schema: { params: OneEdition, body: ProofOrder, response: { 200: SiteProof } } },
+      async ({ params, body: { item, text } }) => {
+        if (text === undefined) await authority.settle(params.project);
+        const proof = await proofer.ask(params.project, { kind: 'sitePage', edition: params.id, item, ...(text === undefined ? {} : { text }) });
+        if (!proof) throw notFound('edition');
+        return proof;
+      },
+    );
     app.get('/editions/:id/proof/site/:look/*', { config: { permission: 'read' }, schema: { params: OneEdition.extend({ look: StyleId, '*': z.string().max(500) }) } }, async ({ params }, reply) => {
       await authority.settle(params.project);
       const content = await proofer.ask(params.project, { kind: 'site', edition: params.id, look: params.look, path: params['*'] });

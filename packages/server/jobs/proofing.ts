@@ -1,9 +1,10 @@
+import { createHash } from 'node:crypto';
 import { mkdir, rename, writeFile } from 'node:fs/promises';
 import { dirname } from 'node:path';
-import type { Edition, Proof, ProofOrder, SpecimenOrder, WholeProof, WholeProofOrder } from '@ukiyo/contracts';
-import { allPlaces, type Publication } from '@ukiyo/core/compose';
+import type { Edition, Proof, ProofOrder, SiteProof, SpecimenOrder, WholeProof, WholeProofOrder } from '@ukiyo/contracts';
+import { allPlaces, type Place, type Publication } from '@ukiyo/core/compose';
 import { fieldsOf, type PagePlan } from '@ukiyo/core/styles';
-import { createPrintEngine, layoutOf, siteFiles, type SiteResult, proofPublication, proofTopic, proofWhole, specimen, type PrintEngine, type ProofPages } from '@ukiyo/press';
+import { createPrintEngine, layoutOf, siteAddress, siteFiles, type SiteResult, proofPublication, proofTopic, proofWhole, specimen, type PrintEngine, type ProofPages } from '@ukiyo/press';
 import type { Services } from '../app/services.ts';
 import { assetsOf, composeEdition, composeInputs, workbench, type Workbench } from './build.ts';
 import { gatherInputs } from './inputs.ts';
@@ -12,6 +13,8 @@ import { gatherInputs } from './inputs.ts';
 export type ProofQuestion =
   | ({ readonly kind: 'specimen' } & SpecimenOrder)
   | ({ readonly kind: 'topic'; readonly edition: string } & ProofOrder)
+  /** The page of a topic that is being written. */
+  | ({ readonly kind: 'sitePage'; readonly edition: string } & Omit<ProofOrder, 'has'>)
   /** One file of the help site of an edition. */
   | { readonly kind: 'site'; readonly edition: string; readonly look: string; readonly path: string }
   | ({ readonly kind: 'whole'; readonly edition: string; readonly file: string } & WholeProofOrder);
@@ -20,6 +23,7 @@ export interface ProofAnswers {
   readonly topic: Proof | undefined;
   readonly whole: WholeProof | undefined;
   readonly site: string | Uint8Array | undefined;
+  readonly sitePage: SiteProof | undefined;
 }
 
 type Layout = ReturnType<typeof layoutOf>;
@@ -54,7 +58,7 @@ const restBefore = 1200;
  * Sets what is asked for, without writing anything.
  * A topic is set alone, and stands as the last layout of the whole says; that layout is made again when there is time for it.
  */
-export async function proof(services: Services, project: string, question: ProofQuestion, bench: ProofBench): Promise<Proof | WholeProof | string | Uint8Array | undefined> {
+export async function proof(services: Services, project: string, question: ProofQuestion, bench: ProofBench): Promise<Proof | WholeProof | SiteProof | string | Uint8Array | undefined> {
   const started = performance.now();
   const engine = (bench.engine ??= createPrintEngine());
   clearTimeout(bench.later);
@@ -71,10 +75,11 @@ export async function proof(services: Services, project: string, question: Proof
   const edition = await services.editions.edition(project, question.edition);
   if (!edition) return undefined;
   if (question.kind === 'site') return siteFile(services, project, { ...edition, output: 'site', look: question.look }, question.path, bench);
+  if (question.kind === 'sitePage') return sitePage(services, project, { ...edition, output: 'site' }, question, bench);
   if (question.kind === 'whole') return whole(services, project, edition, question, bench, engine, started);
   const written = question.text === undefined ? undefined : { id: question.item, text: question.text };
   const { publication, design, rows } = await composeEdition(services, project, edition, bench, written);
-  const place = allPlaces(publication.places).find(({ content, origin }) => content?.origin.item === question.item || origin.item === question.item);
+  const place = standingOn(publication, question.item);
   const layout = bench.layouts.get(edition.id);
   const pages = place && proofTopic(publication, place.anchor, layout?.pages ?? [], assetsOf(services, rows), engine, design);
   // What goes wrong there goes wrong again when the topic is asked for, and is said then.
@@ -100,6 +105,22 @@ async function siteFile(services: Services, project: string, edition: Edition, p
   return site.file(wanted);
 }
 
+async function sitePage(services: Services, project: string, edition: Edition, { item, text }: ProofQuestion & { readonly kind: 'sitePage' }, bench: ProofBench): Promise<SiteProof> {
+  const { publication, design, look, rows } = await composeEdition(services, project, edition, bench, text === undefined ? undefined : { id: item, text });
+  const place = standingOn(publication, item);
+  const path = place && siteAddress(publication, place.anchor)?.split('#')[0];
+  if (path === undefined) return { path: null, html: '', conditions: '' };
+  const { choices, address } = edition;
+  const site = siteFiles(publication, assetsOf(services, rows), { sheet: design.sheet, look, choices, address, traced: item });
+  const conditions = createHash('sha256')
+    .update(Buffer.from(site.file('readers-data.js') ?? ''))
+    .digest('hex');
+  return { path, html: String(site.file(path)), conditions };
+}
+
+/** The place at which a topic stands, itself or in the place of another. */
+const standingOn = (publication: Publication, item: string): Place | undefined => allPlaces(publication.places).find(({ content, origin }) => content?.origin.item === item || origin.item === item);
+
 /** A specimen has no map: a variable shows its name. */
 const withNames = (publication: Publication, plan: PagePlan): Publication => ({
   ...publication,
@@ -117,7 +138,7 @@ async function whole(
   started: number,
 ): Promise<WholeProof> {
   const { publication, design, rows } = await composeEdition(services, project, edition, bench);
-  const place = item === undefined ? undefined : allPlaces(publication.places).find(({ content, origin }) => content?.origin.item === item || origin.item === item);
+  const place = item === undefined ? undefined : standingOn(publication, item);
   const made = proofWhole(publication, place?.anchor, assetsOf(services, rows), engine, design);
   const took = (): number => Math.round(performance.now() - started);
   if (!('pdf' in made)) return { sheets: [], first: 1, last: 1, places: [], shown: [], problems: [...made.problems], milliseconds: took() };

@@ -3,7 +3,8 @@ import { lookRules, type SiteLook } from '@ukiyo/core/styles';
 import { computed, ref, watch } from 'vue';
 
 /** A page of a site as readers see it on a phone, a tablet or a desk, as small as there is room for; its own links and choices work. */
-const { address, label, look } = defineProps<{ address: string; label: string; /** Seen at once, before the site is made with it. */ look?: SiteLook | undefined; /** Changes when the site is another. */ version: unknown }>();
+const { address, label, look } = defineProps<{ address: string; label: string; /** Seen at once, before the site is made with it. */ look?: SiteLook | undefined }>();
+const emit = defineEmits<{ load: [Document] }>();
 const widths = { phone: 390, tablet: 820, desk: 1280 } as const;
 const device = defineModel<keyof typeof widths>('device', { default: 'desk' });
 const room = ref<HTMLElement>();
@@ -29,14 +30,20 @@ function wear(): void {
   rules.replaceSync(lookRules(look));
 }
 watch(() => look, wear);
+function loaded(): void {
+  wear();
+  const page = frame.value?.contentDocument;
+  if (page) emit('load', page);
+}
 const reload = (): void => frame.value?.contentWindow?.location.reload();
-defineExpose({ reload });
+const page = (): Document | undefined => frame.value?.contentDocument ?? undefined;
+defineExpose({ reload, page });
 </script>
 
 <template>
   <section class="site" :aria-label="label">
     <div class="head" role="group" aria-label="Seen on"><button v-for="(width, name) in widths" :key="name" type="button" :aria-pressed="device === name" :title="`${width} pixels wide`" @click="device = name">{{ name }}</button><slot /></div>
-    <div ref="room" class="room"><iframe ref="frame" :src="address" :title="label" :style="style" @load="wear" /></div>
+    <div ref="room" class="room"><iframe ref="frame" :src="address" :title="label" :style="style" @load="loaded" /></div>
   </section>
 </template>
 

@@ -72,7 +72,7 @@ watch(id, () => void look.flush(), { flush: 'sync' });
       <LookForm v-if="look.draft.value" :look="look.draft.value" :disabled="!mayChange" :users="users" @change="look.change" />
     </main>
     <aside class="bench" aria-label="Bench">
-      <SiteFrame v-if="shown" ref="frame" :address="address" :look="look.draft.value" :version="id" label="The site with this look"><label class="with small">of <PickOne :chosen="shown.id" label="Edition that is shown" :options="sites.map(({ id: value, name }) => ({ value, label: name }))" @update:chosen="chosen = $event" /></label></SiteFrame>
+      <SiteFrame v-if="shown" ref="frame" :address="address" :look="look.draft.value" label="The site with this look"><label class="with small">of <PickOne :chosen="shown.id" label="Edition that is shown" :options="sites.map(({ id: value, name }) => ({ value, label: name }))" @update:chosen="chosen = $event" /></label></SiteFrame>
       <p v-else class="quiet note">There is no edition for a help site yet. Make one under Publish, and it is shown here with this look.</p>
     </aside>
   </div>

@@ -3,14 +3,15 @@ import type { Element } from '@ukiyo/core/markup';
 import type { Path } from '@ukiyo/core/problems';
 import { useStorage } from '@vueuse/core';
 import ProofPages from '../../bench/ProofPages.vue';
+import SiteProof from './SiteProof.vue';
 import WholeProofs from '../../bench/WholeProofs.vue';
 import PickOne from '../../parts/PickOne.vue';
 import { useProofs } from './useProofs.ts';
 
-/** The topic as printed editions give it, beside the text, while it is written. */
+/** The topic as editions give it, on paper and as a site, beside the text, while it is written. */
 const { topic, changes, rootOf, at } = defineProps<{ topic: string; changes: number; rootOf: () => Element | undefined; at: Path | undefined }>();
 const emit = defineEmits<{ go: [Path] }>();
-const { printed, picked, proofs, failure, toggle, apartOf } = useProofs(() => topic, () => changes, rootOf);
+const { shownIn, picked, onPaper, sites, proofs, failure, toggle, apartOf } = useProofs(() => topic, () => changes, rootOf);
 /** Quick while one writes, or exact: on its pages in the whole manual. */
 const manners = [
   { value: 'topic', label: 'the topic, while typing' },
@@ -22,13 +23,13 @@ const marksApart = useStorage('ukiyo-proof-apart', true);
 
 <template>
   <div class="proofs">
-    <div class="manner"><PickOne v-model:chosen="manner" label="What is proofed" :options="manners" /><label v-if="manner === 'topic' && picked.length > 1"><input v-model="marksApart" type="checkbox" /> mark what differs</label></div>
+    <div class="manner"><PickOne v-model:chosen="manner" label="What is proofed" :options="manners" /><label v-if="manner === 'topic' && onPaper.length > 1"><input v-model="marksApart" type="checkbox" /> mark what differs</label></div>
     <details class="which"><summary>{{ picked.map(({ name }) => name).join(' · ') || 'No edition' }}</summary>
-      <label v-for="edition in printed" :key="edition.id"><input type="checkbox" :checked="picked.includes(edition)" @change="toggle(edition.id)" /> {{ edition.name }}</label>
+      <label v-for="edition in shownIn" :key="edition.id"><input type="checkbox" :checked="picked.includes(edition)" @change="toggle(edition.id)" /> {{ edition.name }}</label>
     </details>
     <p v-if="failure" class="seal-text" role="alert">{{ failure }}</p>
-    <p v-else-if="printed.length === 0" class="quiet">There is no printed edition yet. Publish is where one is made.</p>
-    <div v-if="manner === 'whole'" class="side-by-side"><WholeProofs v-for="edition in picked" :key="edition.id" class="one" :edition="edition" :topic="topic" :changes="changes" :at="at" @go="emit('go', $event)" /></div>
+    <p v-else-if="shownIn.length === 0" class="quiet">There is no edition for paper or as a site yet. Publish is where one is made.</p>
+    <div v-if="manner === 'whole'" class="side-by-side"><WholeProofs v-for="edition in onPaper" :key="edition.id" class="one" :edition="edition" :topic="topic" :changes="changes" :at="at" @go="emit('go', $event)" /><SiteProof v-for="edition in sites" :key="edition.id" class="one" :edition="edition" :topic="topic" :changes="changes" :root-of="rootOf" :at="at" @go="emit('go', $event)" /></div>
     <div v-else class="side-by-side">
       <div v-for="one in proofs" :key="one.edition.id" class="one">
         <p v-if="one.failure" class="seal-text" role="alert">{{ one.failure }}</p>
@@ -38,6 +39,7 @@ const marksApart = useStorage('ukiyo-proof-apart', true);
         </ProofPages>
         <p v-else class="quiet">Setting the page …</p>
       </div>
+      <SiteProof v-for="edition in sites" :key="edition.id" class="one" :edition="edition" :topic="topic" :changes="changes" :root-of="rootOf" :at="at" @go="emit('go', $event)" />
     </div>
   </div>
 </template>

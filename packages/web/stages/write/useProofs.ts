@@ -21,26 +21,28 @@ export interface TopicProof {
   readonly milliseconds: number;
 }
 
-/** The pages on which a topic lands in one or several printed editions, set anew while it is written. */
+/** The pages on which a topic lands in one or several editions, set anew while it is written. */
 export function useProofs(topic: () => string, changes: () => number, rootOf: () => Element | undefined) {
   const session = useSession();
   const editions = shallowRef<readonly Edition[]>([]);
   const chosen = useStorage<readonly string[]>('ukiyo-proof-editions', []);
   const shown = shallowRef<ReadonlyMap<string, Omit<TopicProof, 'edition'>>>(new Map());
   const failure = ref('');
-  const printed = computed(() => editions.value.filter(({ output }) => output === 'print'));
-  /** Those that were chosen and are still there; else the first. */
+  const shownIn = computed(() => editions.value.filter(({ output }) => output === 'print' || output === 'site'));
+  /** Those that were chosen and are still there; else the first on paper. */
   const picked = computed(() => {
-    const known = printed.value.filter(({ id }) => chosen.value.includes(id));
-    return known.length > 0 ? known : printed.value.slice(0, 1);
+    const known = shownIn.value.filter(({ id }) => chosen.value.includes(id));
+    return known.length > 0 ? known : shownIn.value.filter(({ output }) => output === 'print').slice(0, 1);
   });
-  const proofs = computed((): TopicProof[] => picked.value.map((edition) => ({ edition, proof: undefined, busy: true, failure: '', milliseconds: 0, ...shown.value.get(edition.id) })));
+  const onPaper = computed(() => picked.value.filter(({ output }) => output === 'print'));
+  const sites = computed(() => picked.value.filter(({ output }) => output === 'site'));
+  const proofs = computed((): TopicProof[] => onPaper.value.map((edition) => ({ edition, proof: undefined, busy: true, failure: '', milliseconds: 0, ...shown.value.get(edition.id) })));
   const keep = (edition: string, change: Partial<Omit<TopicProof, 'edition'>>): void => {
     const before = shown.value.get(edition) ?? { proof: undefined, busy: false, failure: '', milliseconds: 0 };
     shown.value = new Map(shown.value).set(edition, { ...before, ...change });
   };
   const set = latestOnly(async ({ item, text, since }: { item: string; text: string | undefined; since: number }) => {
-    for (const { id } of picked.value) {
+    for (const { id } of onPaper.value) {
       keep(id, { busy: true });
       try {
         const before = shown.value.get(id)?.proof;
@@ -54,7 +56,7 @@ export function useProofs(topic: () => string, changes: () => number, rootOf: ()
   });
   function again(): void {
     const [item, root] = [topic(), rootOf()];
-    if (item !== '' && picked.value.length > 0) set({ item, text: root && writeXml(root), since: performance.now() });
+    if (item !== '' && onPaper.value.length > 0) set({ item, text: root && writeXml(root), since: performance.now() });
   }
   onMounted(async () => {
     try {
@@ -83,5 +85,5 @@ export function useProofs(topic: () => string, changes: () => number, rootOf: ()
     const next = now.includes(id) ? now.filter((one) => one !== id) : [...now, id].slice(-mostProofs);
     if (next.length > 0) chosen.value = next;
   }
-  return { printed, picked, proofs, failure, toggle, apartOf };
+  return { shownIn, picked, onPaper, sites, proofs, failure, toggle, apartOf };
 }
