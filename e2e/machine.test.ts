@@ -12,7 +12,7 @@ function machine(): string {
   chmodSync(folder, 0o777);
   for (const name of ['sh', 'mkdir', 'touch', 'chmod', 'echo']) symlinkSync(`/bin/${name}`, join(folder, name));
   const programs =
-    'for name in "$@"; do case $name in chromium-headless-shell|qpdf|git) made=$name;; poppler-utils) made=pdftotext;; libxml2-utils) made=xmllint;; *) continue;; esac; touch "$here/$made"; chmod 755 "$here/$made"; done';
+    'for name in "$@"; do case $name in chromium-headless-shell|qpdf|git|epubcheck) made=$name;; default-jre-headless) made=java;; poppler-utils) made=pdftotext;; libxml2-utils) made=xmllint;; *) continue;; esac; touch "$here/$made"; chmod 755 "$here/$made"; done';
   writeFileSync(join(folder, 'apt-get'), `#!/bin/sh\nhere=${folder}\necho "$@" >> "$here/asked"\n[ "$1" = install ] || exit 0\n${programs}\n`);
   chmodSync(join(folder, 'apt-get'), 0o755);
   return folder;
@@ -30,7 +30,7 @@ test('missing Debian programs are installed by root, and nothing is asked for wh
   if (process.getuid?.() === 0) {
     expect(first.output).toContain(`"chromium":"${join(path, 'chromium-headless-shell')}"`);
     const asked = readFileSync(join(path, 'asked'), 'utf8');
-    expect(asked).toMatch(/^update -qq\ninstall -y -qq --no-install-recommends chromium-headless-shell poppler-utils qpdf git libxml2-utils docbook-xml\n$/u);
+    expect(asked).toMatch(/^update -qq\ninstall -y -qq --no-install-recommends chromium-headless-shell poppler-utils qpdf git default-jre-headless epubcheck libxml2-utils docbook-xml\n$/u);
     expect(ensure(path).status).toBe(0);
     expect(readFileSync(join(path, 'asked'), 'utf8')).toBe(asked);
   } else expect(first.output).toContain("sudo sh -c '");
@@ -46,7 +46,7 @@ test('who may not install gets the exact command', () => {
   const [program, ...rest] = [...asNobody, process.execPath, '-e', code];
   const { status, stderr } = spawnSync(program, rest, { env: { PATH: path }, encoding: 'utf8' });
   expect(status).toBe(1);
-  expect(stderr).toContain("sudo sh -c 'apt-get update -qq && apt-get install -y -qq --no-install-recommends chromium-headless-shell poppler-utils qpdf git libxml2-utils docbook-xml'");
+  expect(stderr).toContain("sudo sh -c 'apt-get update -qq && apt-get install -y -qq --no-install-recommends chromium-headless-shell poppler-utils qpdf git default-jre-headless epubcheck libxml2-utils docbook-xml'");
 });
 
 test('the layers of the house are really checked', () => {

@@ -39,7 +39,7 @@ test('a changed sentence travels from the page to the manual and the site', asyn
   await test.step('build the manual and read it', async () => {
     await page.goto('/publish');
     await page.getByRole('link', { name: /Tern Q Installation Manual/u }).click();
-    await page.getByRole('button', { name: 'Build' }).click();
+    await page.getByRole('button', { name: 'Build', exact: true }).click();
     const impression = page.getByRole('article').first();
     await expect(impression.getByText('Built')).toBeVisible({ timeout: 45_000 });
     await expect(impression.getByText('No problems.')).toBeVisible();
@@ -56,7 +56,7 @@ test('a changed sentence travels from the page to the manual and the site', asyn
 
   await test.step('build the site, search it and find the page', async () => {
     await page.getByRole('link', { name: /Tern Help/u }).click();
-    await page.getByRole('button', { name: 'Build' }).click();
+    await page.getByRole('button', { name: 'Build', exact: true }).click();
     const impression = page.getByRole('article').first();
     await expect(impression.getByText('Built')).toBeVisible({ timeout: 45_000 });
     const [site] = await Promise.all([context.waitForEvent('page'), impression.getByRole('link', { name: 'Open' }).click()]);

@@ -93,7 +93,7 @@ test('a problem of a build leads to its place', async ({ page }) => {
   await page.getByLabel('Map').fill('Leaky map');
   await page.keyboard.press('Enter');
   await page.getByRole('button', { name: 'Save edition' }).click();
-  await page.getByRole('button', { name: 'Build' }).click();
+  await page.getByRole('button', { name: 'Build', exact: true }).click();
   const impression = page.getByRole('article').first();
   await impression.getByRole('button', { name: /2 problems/u }).click();
   await expect(impression).toContainText('“tern-x” is not a value of the facet “Model”.');

@@ -37,7 +37,7 @@ const needs = {
     { found: () => onPath('qpdf'), packages: ['qpdf'] },
     { found: () => onPath('git'), packages: ['git'] },
     { found: () => onPath('java'), packages: ['default-jre-headless'] },
-    { found: () => existsSync('/usr/bin/epubcheck'), packages: ['epubcheck'] },
+    { found: () => onPath('epubcheck'), packages: ['epubcheck'] },
     { found: () => onPath('xmllint') && existsSync('/usr/share/xml/docbook/schema/dtd/4.5/soextblx.dtd'), packages: ['libxml2-utils', 'docbook-xml'] },
   ],
 };
