@@ -46,7 +46,9 @@ test('who may not install gets the exact command', () => {
   const [program, ...rest] = [...asNobody, process.execPath, '-e', code];
   const { status, stderr } = spawnSync(program, rest, { env: { PATH: path }, encoding: 'utf8' });
   expect(status).toBe(1);
-  expect(stderr).toContain("sudo sh -c 'apt-get update -qq && apt-get install -y -qq --no-install-recommends chromium-headless-shell poppler-utils qpdf git default-jre-headless epubcheck libxml2-utils docbook-xml'");
+  expect(stderr).toContain(
+    "sudo sh -c 'apt-get update -qq && apt-get install -y -qq --no-install-recommends chromium-headless-shell poppler-utils qpdf git default-jre-headless epubcheck libxml2-utils docbook-xml'",
+  );
 });
 
 test('the layers of the house are really checked', () => {

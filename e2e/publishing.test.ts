@@ -63,6 +63,9 @@ test('what was built is looked through, compared, signed off with a reason, and 
   await signIn(page, 'ines', `/publish/${edition}`);
   await expect(page.getByRole('article', { name: 'Impression 2' })).toContainText('Signed off by Teo Marsh');
   await expect(page.getByRole('button', { name: /Sign off|Take back|Build|Remove with/u })).toHaveCount(0);
+  await page.context().clearCookies();
+  await signIn(page, 'teo', '/library');
+  for (const path of [`editions/${edition}`, `items/${map}`, `items/${topic}`]) await (await stockOf(page)).remove(path);
 });
 
 test('an edition says what its readers may set and what keeps it back; a look is changed beside the real site', async ({ page }) => {
@@ -157,13 +160,15 @@ test('the page of a help site is renewed beside the text while it is written; it
   await site.locator('#readers summary').click();
   await site.getByLabel('Model').selectOption('tern-d');
   await expect(site.getByText('On the quay.')).toBeHidden();
+  await clickInto(page.locator('p[data-element="p"]').first());
+  await moveCaret(page, 'End');
   await page.keyboard.type(' Again.');
   await expect(site.getByText('Then it rests. Again.')).toBeVisible();
   await expect(site.getByText('On the quay.')).toBeHidden();
-  // What readers can choose by is another: the page is loaded with it.
+  // A click on the page leads to the text.
   await site.getByLabel('Model').selectOption('');
   await site.getByText('First of all').click();
-  await expect(page.locator('#foot-path')).toContainText('List item');
+  await expect(page.locator('#foot-path')).toContainText('Bullet list');
   await page.keyboard.type('And ');
   await expect(site.getByText('And First of all').or(site.getByText('First of allAnd'))).toBeVisible();
   await bench.getByRole('checkbox', { name: 'Fog site' }).uncheck();

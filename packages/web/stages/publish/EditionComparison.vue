@@ -37,7 +37,7 @@ const rows = computed(() => {
   return [...new Set([...here.keys(), ...there.keys()])].map((label) => ({ label, here: here.get(label) ?? '–', there: there.get(label) ?? '–' }));
 });
 const differing = computed(() => rows.value.filter(({ here, there }) => here !== there));
-const same = computed(() => rows.value.filter(({ here, there }) => here === there).map(({ label }) => label.toLowerCase()));
+const same = computed(() => rows.value.filter(({ here, there }) => here === there && here !== '–').map(({ label }) => label.toLowerCase()));
 </script>
 
 <template>

@@ -48,7 +48,10 @@ function mark(): void {
     const found = page.querySelector<HTMLElement>(`[data-at="${at!.slice(0, depth).join('.')}"]`);
     if (!found) continue;
     found.dataset['caret'] = '';
-    found.scrollIntoView({ block: 'nearest' });
+    // Within the page alone: what is around the frame stays where it is.
+    const { top, bottom } = found.getBoundingClientRect();
+    const room = page.defaultView?.innerHeight ?? 0;
+    if (top < 0 || bottom > room) page.defaultView?.scrollBy({ top: top - room / 3 });
     return;
   }
 }
