@@ -64,7 +64,9 @@ test('what was built is looked through, compared, signed off with a reason, and 
   await expect(page.getByRole('article', { name: 'Impression 2' })).toContainText('Signed off by Teo Marsh');
   await expect(page.getByRole('button', { name: /Sign off|Take back|Build|Remove with/u })).toHaveCount(0);
   await page.context().clearCookies();
-  await signIn(page, 'teo', '/library');
+  await signIn(page, 'teo', `/publish/${edition}`);
+  await second.getByRole('button', { name: 'Take back the sign-off' }).click();
+  await expect(second.getByRole('list', { name: 'Notes' })).toContainText('Took back the sign-off of Teo Marsh.');
   for (const path of [`editions/${edition}`, `items/${map}`, `items/${topic}`]) await (await stockOf(page)).remove(path);
 });
 

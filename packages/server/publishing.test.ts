@@ -156,6 +156,7 @@ describe('publishing', () => {
     const shipped = async (): Promise<string> => (await server.ask('reader', 'GET', `~/editions/${edition.id}/shipped/site/breakwater.html`)).body;
     expect(await shipped()).toContain('Before the swell.');
     expect((await server.ask('publisher', 'DELETE', `~/impressions/${first.id}`)).json()).toMatchObject({ code: 'signed' });
+    expect((await server.ask('publisher', 'DELETE', `~/editions/${edition.id}`)).json()).toMatchObject({ code: 'signed' });
     const back = await server.ask('publisher', 'DELETE', `~/impressions/${first.id}/seal`);
     expect(back.json()).toMatchObject({ seal: null, notes: [{ person: 'Teo Marsh', text: 'Took back the sign-off of Teo Marsh.' }] });
     expect(await shipped()).toContain('Long after the swell.');

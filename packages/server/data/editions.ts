@@ -16,7 +16,10 @@ export interface EditionStore {
   createEdition(project: string, input: EditionInput): Promise<Edition>;
   updateEdition(project: string, id: string, input: EditionInput): Promise<Edition | undefined>;
   removeEdition(project: string, id: string): Promise<boolean>;
+  /** The newest of a project, and all that are signed off, newest first. */
   impressions(project: string): Promise<Impression[]>;
+  /** All of one edition, newest first. */
+  impressionsOf(project: string, edition: string): Promise<Impression[]>;
   impression(project: string, id: string): Promise<Impression | undefined>;
   /** @param again the impression from whose inputs it is built, instead of what is stored now */
   createImpression(project: string, edition: string, person: string, again?: string): Promise<Impression>;
@@ -39,6 +42,7 @@ export interface EditionStore {
   markInterrupted(olderThan: Date): Promise<string[]>;
 }
 
+const mostListed = 200;
 const waiting: Progress = { step: 'Waiting', done: 0, total: 0 };
 const noFigures = { pages: 0, topics: 0, words: 0, bytes: 0, milliseconds: 0 };
 
@@ -102,12 +106,22 @@ export function editionStore({ sequelize, models }: Database): EditionStore {
     },
     removeEdition: async (project, id) => (await editions.destroy({ where: { projectId: project, id } })) > 0,
     async impressions(project) {
-      const rows = await impressions.findAll({ where: { projectId: project }, order: [['createdAt', 'DESC']], limit: 200 });
+      const newest = await impressions.findAll({ where: { projectId: project }, order: [['createdAt', 'DESC']], limit: mostListed });
+      const oldest = newest.length < mostListed ? undefined : newest.at(-1)!.get().createdAt;
+      const signed = oldest
+        ? (await impressions.findAll({ where: { projectId: project, createdAt: { [Op.lt]: oldest } }, order: [['createdAt', 'DESC']] })).filter((row) => row.get().seal !== null)
+        : [];
+      const rows = [...newest, ...signed];
       const byId = new Map((await editions.findAll({ where: { projectId: project } })).map((row) => [row.get().id, row.get()]));
       return rows.flatMap((row) => {
         const edition = byId.get(row.get().edition);
         return edition ? [impressionOf(row.get(), edition)] : [];
       });
+    },
+    async impressionsOf(project, id) {
+      const edition = await editionRow(project, id);
+      const rows = await impressions.findAll({ where: { projectId: project, edition: id }, order: [['number', 'DESC']] });
+      return edition ? rows.map((row) => impressionOf(row.get(), edition)) : [];
     },
     async impression(project, id) {
       const row = (await impressions.findOne({ where: { projectId: project, id } }))?.get();

@@ -34,7 +34,8 @@ export const publishingRoutes =
       return edition;
     });
     app.delete('/editions/:id', { config: { permission: 'publish' }, schema: { params: One, response: { 204: z.null() } } }, async ({ params }, reply) => {
-      const built = (await editions.impressions(params.project)).filter(({ edition }) => edition === params.id);
+      const built = await editions.impressionsOf(params.project, params.id);
+      if (built.some(({ seal }) => seal !== null)) throw new Refused(409, 'signed', 'An impression of it is signed off and stays. Take back the sign-off first.');
       if (!(await editions.removeEdition(params.project, params.id))) throw notFound('edition');
       await Promise.all([...built.map(({ id }) => impressionFolder(id)), proofFile(params.id)].map((path) => rm(path, { recursive: true, force: true })));
       return reply.status(204).send(null);
@@ -65,7 +66,7 @@ export const publishingRoutes =
     });
 
     app.get('/editions/:id/shipped/*', { config: { permission: 'read' }, schema: { params: One.extend({ '*': z.string() }) } }, async ({ params }, reply) => {
-      const built = (await editions.impressions(params.project)).filter(({ edition, state }) => edition === params.id && state === 'done');
+      const built = (await editions.impressionsOf(params.project, params.id)).filter(({ state }) => state === 'done');
       const shipped = built.find(({ seal }) => seal !== null) ?? built[0];
       if (!shipped) throw notFound('impression');
       return sendFile(insideOf(impressionFolder(shipped.id), params['*']), reply, undefined, params['*'] === outputs.page.file);

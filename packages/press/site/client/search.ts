@@ -29,7 +29,8 @@ if (data) {
     const some = only[String(id)];
     if (!some) return true;
     if (!isForReader(some.w)) return false;
-    const isSeen = (term: string): boolean => some.terms[term]?.some(isForReader) ?? true;
+    // Words can be called as what every object has.
+    const isSeen = (term: string): boolean => !Object.hasOwn(some.terms, term) || some.terms[term]!.some(isForReader);
     const seen = terms.filter(isSeen);
     if (seen.length === terms.length || seen.length === 0) return seen.length > 0;
     const bySeen = (wanted: string): boolean => {

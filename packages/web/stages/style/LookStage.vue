@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import { Edition, type SiteLook } from '@ukiyo/contracts';
-import { tinykeys } from 'tinykeys';
-import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
+import { computed, onMounted, ref, shallowRef, watch } from 'vue';
 import { onBeforeRouteLeave, useRoute } from 'vue-router';
 import { z } from 'zod';
 import SiteFrame from '../../bench/SiteFrame.vue';
@@ -16,6 +15,7 @@ import DesignLists from './DesignLists.vue';
 import LookForm from './LookForm.vue';
 import { useDesignActs } from './useDesignActs.ts';
 import { useLookDraft } from './useSheet.ts';
+import { useUndoKeys } from './useUndoKeys.ts';
 
 /** How help sites look, beside the real site of an edition. */
 const route = useRoute();
@@ -51,13 +51,7 @@ onMounted(async () => {
   }
 });
 watch(() => acts.kept.value?.content.name, (name) => (place.trail = ['Style', ...(name === undefined ? [] : [name])]), { immediate: true });
-const isTyping = (): boolean => document.activeElement?.matches('textarea, input:not([type="color"], [type="checkbox"], [type="radio"])') ?? false;
-const unlessTyping = (act: () => void) => (event: KeyboardEvent) => {
-  if (isTyping()) return;
-  event.preventDefault();
-  act();
-};
-onBeforeUnmount(tinykeys(window, { '$mod+KeyZ': unlessTyping(look.undo), '$mod+KeyY': unlessTyping(look.redo), '$mod+Shift+KeyZ': unlessTyping(look.redo) }));
+useUndoKeys(look.undo, look.redo);
 onBeforeRouteLeave(() => look.flush());
 watch(id, () => void look.flush(), { flush: 'sync' });
 </script>

@@ -2,8 +2,7 @@
 import { Edition, type PagePlan, type StyleSheet, type StyleUses } from '@ukiyo/contracts';
 import { familyOf, roleOf, roles, shippedPlans, shippedSheets, withStyle } from '@ukiyo/core/styles';
 import { freeId } from '@ukiyo/core/library';
-import { tinykeys } from 'tinykeys';
-import { computed, onBeforeUnmount, onMounted, ref, shallowRef, watch } from 'vue';
+import { computed, onMounted, ref, shallowRef, watch } from 'vue';
 import { onBeforeRouteLeave, useRoute, useRouter } from 'vue-router';
 import { z } from 'zod';
 import ProofPages from '../../bench/ProofPages.vue';
@@ -25,6 +24,7 @@ import StyleList from './StyleList.vue';
 import { usePlanDraft, useSheetDraft } from './useSheet.ts';
 import StyleUsesOf from './StyleUses.vue';
 import UnstyledLooks from './UnstyledLooks.vue';
+import { useUndoKeys } from './useUndoKeys.ts';
 import { useSpecimen } from './useSpecimen.ts';
 import { useStyleUses } from './useStyleUses.ts';
 import { useVariables } from '../../parts/variables.ts';
@@ -98,14 +98,7 @@ function removeStyle(): void {
   choose('');
 }
 
-const isTyping = (): boolean => document.activeElement?.matches('input:not([type="color"], [type="checkbox"])') ?? false;
-const unlessTyping = (act: () => void) => (event: KeyboardEvent) => {
-  if (isTyping()) return;
-  event.preventDefault();
-  act();
-};
-const release = tinykeys(window, { '$mod+KeyZ': unlessTyping(() => current.value.undo()), '$mod+KeyY': unlessTyping(() => current.value.redo()), '$mod+Shift+KeyZ': unlessTyping(() => current.value.redo()) });
-onBeforeUnmount(release);
+useUndoKeys(() => current.value.undo(), () => current.value.redo());
 onBeforeRouteLeave(() => current.value.flush());
 watch([kind, id], (_now, [before]) => (before === 'sheets' ? sheet : plan).flush(), { flush: 'sync' });
 </script>
