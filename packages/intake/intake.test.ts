@@ -2,7 +2,7 @@ import { zipSync, strToU8 } from 'fflate';
 import { describe, expect, it } from 'vitest';
 import { compose } from '@ukiyo/core/compose';
 import { textLibrary } from '@ukiyo/core/library';
-import { ditaFiles } from '@ukiyo/press';
+import { ditaFiles, editionPackage } from '@ukiyo/press';
 import { decodeXml, readFolder, readPackage, readZip } from './index.ts';
 
 const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
@@ -23,6 +23,29 @@ describe('packages', () => {
     const publish = ({ items, assets, lenses }: typeof first) =>
       compose({ library: textLibrary(items, assets), map: 'installation-manual', lens: lenses.find(({ id }) => id === 'installer-tern-q')! });
     expect(publish(second)).toEqual(publish(first));
+  });
+
+  it.each([
+    ['help', 'installer-tern-q', {}],
+    ['handbook', 'operator', {}],
+    ['deep-water', 'installer-tern-d', {}],
+    ['installation-manual', 'quay-velmark', { product: 'Tern Q', 'not-there-yet': 'X' }],
+  ] as const)('of one edition hold all that it is made of: %s composes to the same publication, in an empty library', async (map, lensId, variables) => {
+    const all = readPackage(await readFolder('demo/library'));
+    const library = textLibrary(all.items, all.assets, { lenses: all.lenses });
+    const lens = all.lenses.find(({ id }) => id === lensId)!;
+    const files = editionPackage({ map, library, items: all.items, assets: all.assets, lens, facets: all.facets, variables });
+    const again = readPackage(files);
+    expect(again.problems).toEqual([]);
+    // The handbook leads into the manual, which says its titles and numbers.
+    if (map !== 'handbook') expect(again.items.length).toBeLessThan(all.items.length);
+    const then = compose({ library, map, lens, facets: all.facets, variables });
+    const now = compose({ library: textLibrary(again.items, again.assets, { lenses: again.lenses }), map, lens: again.lenses.find(({ id }) => id === lensId)!, facets: again.facets });
+    expect(Object.keys(then.targets).length).toBeGreaterThan(5);
+    // Where the words of variables come from is another place of the map; they are the same words.
+    const plain = (publication: typeof then): unknown => JSON.parse(JSON.stringify(publication, (key, value: unknown) => (['origin', 'from', 'why', 'where'].includes(key) ? undefined : value)));
+    expect(plain(now)).toEqual(plain(then));
+    if (Object.keys(variables).length === 0) expect(now).toEqual(then);
   });
 
   it('say which images stand in for which, and through which lens a branch goes', () => {

@@ -12,6 +12,7 @@ export * from './difference.ts';
 export * from './library.ts';
 export * from './ids.ts';
 export * from './link-form.ts';
+export * from './reach.ts';
 export * from './references.ts';
 export * from './rewrite.ts';
 export * from './topic-facts.ts';

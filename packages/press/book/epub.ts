@@ -42,7 +42,7 @@ export function epub(publication: Publication, source: AssetSource, options: Epu
   const { sheet, look } = usualSite(options);
   const { facts, locale } = publication;
   const words = wordsFor(locale);
-  const pages = layOutPages(publication, 'xhtml');
+  const pages = layOutPages(publication, { ending: 'xhtml' });
   const { shown, problems } = assetsShown(publication.assets, source);
   const site: SiteContext = { publication, pages, assets: { find: (id) => shown.get(id) }, words, sheet, look, isSite: false, address: '', readers: readersOf(publication) };
   const direction = directionOf(locale);
@@ -82,8 +82,8 @@ export function epub(publication: Publication, source: AssetSource, options: Epu
     ['title.xhtml', document(facts.title, titlePage)],
   ]);
   for (const place of pages.order) {
-    const { article, footnotes } = articleOf(place, site);
-    texts.set(pages.href(place.anchor)!, document(place.label, article, footnotes));
+    const { article, related, footnotes } = articleOf(place, site);
+    texts.set(pages.href(place.anchor)!, document(place.label, article, related, footnotes));
     options.onPage?.(texts.size - 3, pages.order.length);
   }
 

@@ -14,7 +14,7 @@ import { countedData } from './counting.ts';
 import { contentsData, wordsData } from './data.ts';
 import { assetsShown, type SiteAssets } from './media.ts';
 import { addressOf, isWebAddress, pageFrame } from './page.ts';
-import { layOutPages } from './pages.ts';
+import { layOutPages, type Naming } from './pages.ts';
 import { contentsPage, homePage, missingPage, placePage } from './placing.ts';
 import { readersData, readersOf, type ReaderChoice } from './readers.ts';
 import { siteRuntime } from './runtime.ts';
@@ -31,6 +31,7 @@ export interface SiteOptions {
   readonly address?: string;
   /** What its readers may set, in this order, of the facets that the publication leaves open. */
   readonly choices?: readonly ReaderChoice[];
+  readonly naming?: Naming;
   /** The item whose elements say where they stand in its text. */
   readonly traced?: string;
   /** Told after every page: how many are done, of how many. */
@@ -55,7 +56,7 @@ export interface SiteResult {
 export function siteFiles(publication: Publication, source: AssetSource, options: SiteOptions = {}): SiteResult {
   const { address = '', choices = [] } = options;
   const { sheet, look } = usualSite(options);
-  const pages = layOutPages(publication);
+  const pages = layOutPages(publication, { naming: options.naming });
   const { shown, problems: ofAssets } = assetsShown(publication.assets, source, [look.logo?.asset, look.favicon]);
   const problems: Problem[] = [...checkLook(look), ...ofAssets];
   const assets: SiteAssets = { find: (id) => shown.get(id) };

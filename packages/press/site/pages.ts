@@ -15,11 +15,21 @@ const lists = new Set(['toc', 'figurelist', 'tablelist', 'indexlist', 'glossaryl
 /** Files of the site itself. */
 const reserved = ['index', 'words', 'contents', '404'];
 
-const laidOut = new WeakMap<Publication, Pages>();
+/** After what files are called: the id of a topic, which stays when its title is another, its title, or its number and title. */
+export type Naming = 'ids' | 'titles' | 'numbers';
+
+interface Files {
+  readonly ending?: string;
+  readonly naming?: Naming | undefined;
+}
+
+const laidOut = new WeakMap<Publication, Map<Naming, Pages>>();
 /** Where something stands in the help site of a publication, relative to the site's folder; undefined when it is not there. */
-export function siteAddress(publication: Publication, anchor: string): string | undefined {
-  const pages = laidOut.get(publication) ?? layOutPages(publication);
-  laidOut.set(publication, pages);
+export function siteAddress(publication: Publication, anchor: string, naming: Naming = 'ids'): string | undefined {
+  const known = laidOut.get(publication) ?? new Map<Naming, Pages>();
+  laidOut.set(publication, known);
+  const pages = known.get(naming) ?? layOutPages(publication, { naming });
+  known.set(naming, pages);
   return pages.href(anchor);
 }
 
@@ -29,8 +39,24 @@ function fileNameOf(anchor: string): string {
   return plain.slice(0, 80).toLowerCase();
 }
 
-/** @param ending of the files */
-export function layOutPages(publication: Publication, ending = 'html'): Pages {
+/** Words in plain letters; nothing is left of those of other scripts. */
+const plainly = (words: string): string =>
+  words
+    .normalize('NFKD')
+    .replace(/\p{M}/gu, '')
+    .replace(/[^A-Za-z0-9]+/gu, '-')
+    .replace(/^-|-$/gu, '')
+    .slice(0, 80)
+    .replace(/-$/u, '')
+    .toLowerCase();
+
+const named: Readonly<Record<Naming, (place: Place) => string>> = {
+  ids: ({ anchor }) => fileNameOf(anchor),
+  titles: ({ anchor, label }) => plainly(label) || fileNameOf(anchor),
+  numbers: ({ anchor, number = '', label }) => [plainly(number), plainly(label) || fileNameOf(anchor)].filter((part) => part !== '').join('-'),
+};
+
+export function layOutPages(publication: Publication, { ending = 'html', naming = 'ids' }: Files = {}): Pages {
   const shown = allPlaces(publication.places).filter((place) => !lists.has(place.role));
   const used = new Set(reserved);
   const files = new Map<string, string>();
@@ -40,7 +66,7 @@ export function layOutPages(publication: Publication, ending = 'html'): Pages {
   for (const place of allPlaces(publication.places)) for (const child of place.children) parentOf.set(child.anchor, place);
   const order = shown.filter(({ joins }) => !joins);
   for (const place of order) {
-    const base = fileNameOf(place.anchor);
+    const base = named[naming](place);
     let name = base;
     for (let count = 2; used.has(name); count += 1) name = `${base}-${count}`;
     used.add(name);

@@ -6,8 +6,8 @@ import { breadcrumb, placeCards, relatedLinks, wayOn, type PageParts } from './p
 import type { Pages } from './pages.ts';
 import { formsOf, saidHtml, whenOfPlace, type Form } from './readers.ts';
 
-/** What is said at a place, with all that stand on its page, and the footnotes of that. @param level of its heading */
-export function articleOf(place: Place, site: SiteContext, level = 1): { readonly article: Html; readonly footnotes: Html } {
+/** What is said at a place, with all that stand on its page, where it leads by where it stands, and its footnotes. @param level of its heading */
+export function articleOf(place: Place, site: SiteContext, level = 1): { readonly article: Html; readonly related: Html; readonly footnotes: Html } {
   const { pages, words, readers } = site;
   const renderer = topicRenderer(site);
   const deeper = (one: number): number => Math.min(6, one + 1);
@@ -34,7 +34,7 @@ export function articleOf(place: Place, site: SiteContext, level = 1): { readonl
   const { footnotes } = renderer;
   const notes = tag('ol', {}, ...footnotes.map((note, at) => tag('li', { id: `fn-${at + 1}` }, note)));
   const list = site.isSite ? tag('section', { class: 'footnotes', 'aria-label': words.footnotes }, notes) : tag('div', { class: 'footnotes' }, notes);
-  return { article, footnotes: footnotes.length === 0 ? raw('') : list };
+  return { article, related: relatedLinks(withJoined(place, place, pages), site), footnotes: footnotes.length === 0 ? raw('') : list };
 }
 
 /** The page of a place, with all that stand on it. @param index of the page, in reading order */
@@ -42,13 +42,13 @@ export function placePage(place: Place, index: number, site: SiteContext): PageP
   const { pages, words, readers } = site;
   const together = withJoined(place, place, pages);
   const children = together.flatMap((one) => one.children.filter((child) => child.inContents && !isOn(child, place, pages)));
-  const { article, footnotes } = articleOf(place, site);
+  const { article, related, footnotes } = articleOf(place, site);
   const main = join([
     breadcrumb(place, site),
     article,
     footnotes,
     ...(children.length === 0 ? [] : [tag('section', { class: 'inside' }, tag('h2', {}, text(words.inThisSection)), placeCards(children, site))]),
-    relatedLinks(together, site),
+    related,
     wayOn(index, site),
   ]);
   return { title: place.label, description: place.shortDescription, main, path: pages.href(place.anchor)!, for: readers.numbersOf(whenOfPlace(place)) };
