@@ -1,7 +1,7 @@
 #!/usr/bin/env node
 /** Builds an edition on a running server and takes away what was built: for nobody who watches. `npm run publish -- --help` lists the options. */
 import { mkdir, writeFile } from 'node:fs/promises';
-import { extname, join } from 'node:path';
+import { basename, join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { isAccountSet, signIn } from './asking.mjs';
 
@@ -23,8 +23,6 @@ if (values.edition.length === 0 || !severities.includes(values['fail-on']) || !i
   process.exit(2);
 }
 
-const files = { print: 'manual.pdf', site: 'site.zip', page: 'page.html', epub: 'book.epub' };
-
 /** @returns whether it was built, and without a problem that must not be there */
 async function publish(name, editions, ask) {
   const edition = editions.find((one) => one.name === name);
@@ -41,10 +39,10 @@ async function publish(name, editions, ask) {
   console.log(`${name}, number ${number}: ${state}, ${figures.pages} pages, ${problems.length} problems`);
   if (state === 'done' && values.out !== undefined) {
     await mkdir(values.out, { recursive: true });
-    const file = files[edition.output];
-    // Names of editions are what people type.
-    const path = join(values.out, `${name.replace(/[^\p{L}\p{N} _-]/gu, '_')}${extname(file)}`);
-    await writeFile(path, Buffer.from(await (await ask(`/impressions/${impression.id}/files/${file}`)).arrayBuffer()));
+    const file = await ask(`/impressions/${impression.id}/download`);
+    const named = decodeURIComponent(file.headers.get('content-disposition')?.split("''")[1] ?? name);
+    const path = join(values.out, basename(named));
+    await writeFile(path, Buffer.from(await file.arrayBuffer()));
     console.log(`${name} is in ${path}`);
   }
   const fatal = severities.slice(0, severities.indexOf(values['fail-on']) + 1);

@@ -66,7 +66,7 @@ export const ValueRename = z.object({ version: z.number().int().min(0), facet: V
 export const ValueUse = z.object({ facet: z.string(), value: z.string(), count: z.number().int(), items: z.number().int() });
 export type ValueUse = z.infer<typeof ValueUse>;
 
-export const Output = z.enum(['print', 'site', 'page', 'epub']);
+export const Output = z.enum(['print', 'site', 'page', 'epub', 'markdown', 'dita', 'bundle']);
 export type Output = z.infer<typeof Output>;
 /** What each output is called, and the files of an impression that one opens and takes away. */
 export const outputs: Readonly<Record<Output, { readonly label: string; readonly opens: string; readonly file: string }>> = {
@@ -74,6 +74,9 @@ export const outputs: Readonly<Record<Output, { readonly label: string; readonly
   site: { label: 'Help site', opens: 'site/index.html', file: 'site.zip' },
   page: { label: 'One page (HTML)', opens: 'page.html', file: 'page.html' },
   epub: { label: 'E-book (EPUB)', opens: 'book.epub', file: 'book.epub' },
+  markdown: { label: 'Markdown folder', opens: 'markdown/index.md', file: 'markdown.zip' },
+  dita: { label: 'DITA package', opens: 'dita.zip', file: 'dita.zip' },
+  bundle: { label: 'Bundle of editions', opens: 'bundle/index.html', file: 'bundle.zip' },
 };
 
 const Fact = z.string().trim().min(1).max(300).exactOptional();
@@ -92,11 +95,11 @@ export const ReaderChoice = z.object({
 });
 export type ReaderChoice = z.infer<typeof ReaderChoice>;
 
-/** What is published: map, lens, variables, styles, page plan, locale and kind of output. */
-export const EditionInput = z.object({
+const EditionFields = z.object({
   name: z.string().trim().min(1).max(200),
   output: Output,
-  map: z.string().min(1).max(200),
+  /** Empty for a bundle, which has none of its own. */
+  map: z.string().max(200),
   lens: z.string().max(200).nullable(),
   variables: z.record(z.string().max(100), z.string().max(2000)).default({}),
   facts: EditionFacts.default({}),
@@ -106,11 +109,24 @@ export const EditionInput = z.object({
   look: z.string().max(60).default('harbour'),
   /** Of sites: in this order. */
   choices: z.array(ReaderChoice).max(20).default([]),
+  /** Of its files, where each page is one. */
+  naming: z.enum(['ids', 'titles', 'numbers']).default('ids'),
+  /** Of bundles: the editions in it, in this order. */
+  holds: z.array(z.uuid()).max(50).default([]),
+  /** The topic that is the home page of a site; empty where that is made of its title and first level. */
+  start: z.string().max(200).default(''),
+  /** Further languages in which a site is made, beside its own. */
+  locales: z.array(Locale).max(20, 'At most twenty further locales.').default([]),
+  /** At which time of the day it is built by itself, as the clock of the server shows it; empty for never. */
+  nightly: z
+    .string()
+    .regex(/^(([01]\d|2[0-3]):[0-5]\d)?$/u, 'A time is written as 02:30.')
+    .default(''),
   /** Problems of these kinds keep what was built from being signed off. */
   stops: z.array(z.enum(problemKinds)).default([...usualStops]),
   /** So many impressions are kept; older ones go when another has been built, but never one that is signed off. */
   keeps: z.number().int().min(1).max(500).default(20),
-  /** An impression: bars stand beside what was not in it, or otherwise. */
+  /** An impression: what was not in it, or otherwise, has bars beside it in print, and is said to be new or changed on a site. */
   since: z.uuid().nullable().default(null),
   /** Where its readers find it, from the web or from where another edition stands: other publications lead there. */
   address: z
@@ -120,10 +136,14 @@ export const EditionInput = z.object({
     .regex(/^(https?:\/\/[^\s"'<>]+|[^\s:"'<>]*)$/iu, 'An address begins with https:// or says the way from beside this site, as ../help/ does.')
     .default(''),
 });
+/** What is published: map, lens, variables, styles, page plan, locale and kind of output; or, in a bundle, which editions. */
+export const EditionInput = EditionFields.refine(({ output, map }) => output === 'bundle' || map !== '', { path: ['map'], message: 'An edition needs a map.' });
 export type EditionInput = z.infer<typeof EditionInput>;
 
-export const Edition = EditionInput.extend({ id: z.uuid() });
+export const Edition = EditionFields.extend({ id: z.uuid() });
 export type Edition = z.infer<typeof Edition>;
+/** Whether it is made of a map; a bundle is made of other editions. */
+export const isPublication = ({ output }: Pick<Edition, 'output'>): boolean => output !== 'bundle';
 
 export const impressionStates = ['queued', 'running', 'done', 'failed', 'cancelled', 'interrupted'] as const;
 export const ImpressionState = z.enum(impressionStates);

@@ -41,7 +41,7 @@ describe('publishing', () => {
     const page = await server.ask('reader', 'GET', `~/impressions/${site.id}/files/site/index.html`);
     expect(page.headers['content-type']).toBe('text/html; charset=utf-8');
     expect(page.body).toContain('<h1>Tern Help</h1>');
-    expect((await server.ask('reader', 'GET', `~/impressions/${site.id}/files/site.zip?download=1`)).headers['content-disposition']).toContain('Tern%20Help.zip');
+    expect((await server.ask('reader', 'GET', `~/impressions/${site.id}/download`)).headers['content-disposition']).toContain('Tern%20Help.zip');
     for (const path of ['..%2f..%2f..%2fetc%2fpasswd', 'site/../../x', '%2fetc%2fpasswd'])
       expect([400, 404]).toContain((await server.ask('reader', 'GET', `~/impressions/${site.id}/files/${path}`)).statusCode);
     const row = await server.services.editions.impressionRow(site.id);

@@ -5,7 +5,7 @@ import { allPlaces, type ResolvedElement } from '@ukiyo/core/compose';
 import { findAll } from '@ukiyo/core/markup';
 import { shippedPlans, shippedSheets, withValue } from '@ukiyo/core/styles';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { composeEdition, workbench } from './jobs/build.ts';
+import { composeEdition, workbench } from './jobs/composing.ts';
 import { warmChild } from './jobs/warm.ts';
 import { startTestServer, type TestServer } from './testing.ts';
 

@@ -142,4 +142,8 @@ export const migrations: readonly Migration[] = [
         ADD COLUMN again uuid, ADD COLUMN fingerprint text NOT NULL DEFAULT '';
     `,
   },
+  {
+    name: '0016-outputs',
+    sql: `ALTER TABLE editions ADD COLUMN naming text NOT NULL DEFAULT 'ids', ADD COLUMN holds jsonb NOT NULL DEFAULT '[]', ADD COLUMN start text NOT NULL DEFAULT '', ADD COLUMN locales jsonb NOT NULL DEFAULT '[]', ADD COLUMN nightly text NOT NULL DEFAULT '';`,
+  },
 ];

@@ -1,4 +1,4 @@
-import type { Agreements, EditionFacts, Figures, Impression, ImpressionState, Output, Progress, ReaderChoice, Role, Seal } from '@ukiyo/contracts';
+import type { Agreements, EditionFacts, EditionInput, Figures, Impression, ImpressionState, Output, Progress, ReaderChoice, Role, Seal } from '@ukiyo/contracts';
 import type { FacetValue, LensRule } from '@ukiyo/core/facets';
 import type { UseManner } from '@ukiyo/core/library';
 import type { Problem, ProblemCounts, ProblemKind } from '@ukiyo/core/problems';
@@ -119,6 +119,11 @@ export interface EditionRow {
   choices: ReaderChoice[];
   stops: ProblemKind[];
   keeps: number;
+  naming: EditionInput['naming'];
+  holds: string[];
+  start: string;
+  locales: string[];
+  nightly: string;
 }
 export interface ImpressionRow {
   id: string;
@@ -276,6 +281,11 @@ export function defineModels(sequelize: Sequelize): Models {
       choices: json,
       stops: json,
       keeps: integer,
+      naming: text,
+      holds: json,
+      start: text,
+      locales: json,
+      nightly: text,
     }),
     impressions: define<ImpressionRow>('impressions', {
       id: uuidKey,

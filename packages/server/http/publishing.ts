@@ -20,6 +20,9 @@ function insideOf(folder: string, path: string): string {
   return file;
 }
 
+/** Whether it is a page with all in it. */
+const isWhole = (path: string): boolean => path === outputs.page.file || /^bundle\/[^/]+\.html$/u.test(path);
+
 /** Editions, their builds, what comes out, and the stream of what happens. */
 export const publishingRoutes =
   ({ editions, impressionFolder, proofFile }: Services, queue: Queue, authority: Authority): FastifyPluginAsyncZod =>
@@ -69,18 +72,22 @@ export const publishingRoutes =
       const built = (await editions.impressionsOf(params.project, params.id)).filter(({ state }) => state === 'done');
       const shipped = built.find(({ seal }) => seal !== null) ?? built[0];
       if (!shipped) throw notFound('impression');
-      return sendFile(insideOf(impressionFolder(shipped.id), params['*']), reply, undefined, params['*'] === outputs.page.file);
+      return sendFile(insideOf(impressionFolder(shipped.id), params['*']), reply, undefined, isWhole(params['*']));
     });
     app.get(
       '/impressions/:id/files/*',
-      { config: { permission: 'read' }, schema: { params: One.extend({ '*': z.string() }), querystring: z.object({ download: z.string().optional() }) } },
-      async ({ params, query }, reply) => {
-        const impression = await editions.impression(params.project, params.id);
-        if (!impression) throw notFound('impression');
-        const path = insideOf(impressionFolder(params.id), params['*']);
-        return sendFile(path, reply, query.download === undefined ? undefined : `${impression.editionName.replace(/[^\p{L}\p{N} ._-]/gu, '_')}${extname(path)}`, params['*'] === outputs.page.file);
+      { config: { permission: 'read' }, schema: { params: One.extend({ '*': z.string() }) } },
+      async ({ params }, reply) => {
+        if (!(await editions.impression(params.project, params.id))) throw notFound('impression');
+        return sendFile(insideOf(impressionFolder(params.id), params['*']), reply, undefined, isWhole(params['*']));
       },
     );
+    app.get('/impressions/:id/download', { config: { permission: 'read' }, schema: { params: One } }, async ({ params }, reply) => {
+      const impression = await editions.impression(params.project, params.id);
+      if (!impression) throw notFound('impression');
+      const { file } = outputs[impression.output];
+      return sendFile(join(impressionFolder(params.id), file), reply, `${impression.editionName.replace(/[^\p{L}\p{N} ._-]/gu, '_')}${extname(file)}`);
+    });
 
     // A stream never ends by itself: without this the server would wait for its listeners when it is to stop.
     const streams = new Set<ServerResponse>();

@@ -21,6 +21,8 @@ const types: Readonly<Record<string, string>> = {
   '.mp4': 'video/mp4',
   '.webm': 'video/webm',
   '.mp3': 'audio/mpeg',
+  '.md': 'text/plain; charset=utf-8',
+  '.json': 'application/json',
 };
 
 /** What a published site may load: its own scripts and styles and nothing from elsewhere; it may frame and send nothing. */

@@ -1,4 +1,4 @@
-import type { Appearances, Contents, CopyReport, ElementStandings, ReaderCheck, StyleUses } from '@ukiyo/contracts';
+import { isPublication, type Appearances, type Contents, type CopyReport, type ElementStandings, type ReaderCheck, type StyleUses } from '@ukiyo/contracts';
 import { allPlaces, appearances, checkEveryReader, standingOf, type Publication } from '@ukiyo/core/compose';
 import { copyIndex, type CopyIndex } from '@ukiyo/core/health';
 import { baseOf } from '@ukiyo/core/library';
@@ -6,7 +6,7 @@ import type { Element } from '@ukiyo/core/markup';
 import { bySeverity } from '@ukiyo/core/problems';
 import { styleUses } from '@ukiyo/core/styles';
 import type { Services } from '../app/services.ts';
-import { composeEdition, readLibrary, workbench, type Workbench } from './build.ts';
+import { composeEdition, readLibrary, workbench, type Workbench } from './composing.ts';
 
 /** What is asked of a whole library at once. */
 export type Question =
@@ -83,7 +83,7 @@ function contentsOf({ places, why }: Publication): Contents {
 export async function analyse(services: Services, project: string, question: Question, bench: AnalysisBench): Promise<Answers[Question['kind']]> {
   if (question.kind === 'appearances') {
     const editions: Appearances['editions'] = [];
-    for (const edition of await services.editions.editions(project)) {
+    for (const edition of (await services.editions.editions(project)).filter(isPublication)) {
       const { publication, library, lens, agreed } = await composeEdition(services, project, edition, bench);
       editions.push({ id: edition.id, name: edition.name, cells: Object.fromEntries(appearances(publication, { library, map: edition.map, lens, facets: agreed.facets })) });
     }
@@ -91,7 +91,7 @@ export async function analyse(services: Services, project: string, question: Que
   }
   if (question.kind === 'why') {
     const standings: ElementStandings = [];
-    for (const { id, name, ...rest } of await services.editions.editions(project)) {
+    for (const { id, name, ...rest } of (await services.editions.editions(project)).filter(isPublication)) {
       const { publication, library, lens, agreed } = await composeEdition(services, project, { id, name, ...rest }, bench);
       const found = appearances(publication, { library, map: rest.map, lens, facets: agreed.facets });
       standings.push({ id, edition: name, ...standingOf(publication, question.item, question.path, found, library) });

@@ -1,9 +1,12 @@
 /** The process in which editions are built: takes one order after the other from its parent, and can be killed at any time. */
 import type { Edition, Progress } from '@ukiyo/contracts';
 import { makeServices, type Settings } from '../app/services.ts';
+import { rm } from 'node:fs/promises';
 import { join } from 'node:path';
-import { buildEdition, inputsFile, workbench, type BuildOutcome } from './build.ts';
+import { buildEdition, inputsFile, type BuildOutcome } from './build.ts';
+import { workbench } from './composing.ts';
 import { gatherInputs, recordedInputs } from './inputs.ts';
+import { whyNotWritten } from './making.ts';
 
 export interface BuildOrder {
   readonly settings: Settings;
@@ -40,7 +43,8 @@ async function build({ settings, impression, project, edition, again }: BuildOrd
     );
     report({ kind: 'done', outcome, memory: process.memoryUsage.rss() });
   } catch (error) {
-    report({ kind: 'failed', message: error instanceof Error ? (error.stack ?? error.message) : String(error) });
+    await rm(services.impressionFolder(impression), { recursive: true, force: true }).catch(() => undefined);
+    report({ kind: 'failed', message: whyNotWritten(error) ?? (error instanceof Error ? (error.stack ?? error.message) : String(error)) });
   }
 }
 

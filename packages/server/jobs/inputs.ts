@@ -19,8 +19,8 @@ export interface Inputs {
   readonly designs: Awaited<ReturnType<Services['designs']['read']>>;
   /** Of the whole project: links lead into their publications. */
   readonly editions: readonly Edition[];
-  /** The texts of the impression since which changes have bars; none where there is none, or where it is gone. */
-  before(): Promise<readonly LibraryText[]>;
+  /** The texts of the impression since which an edition tells changes; none where there is none, or where it is gone. */
+  before(edition: Edition): Promise<readonly LibraryText[]>;
 }
 
 /** A text that is being written. */
@@ -42,8 +42,7 @@ export async function gatherInputs(services: Services, project: string, edition:
     services.designs.read(project),
     services.editions.editions(project),
   ]);
-  const { since } = edition;
-  const before = async (): Promise<readonly LibraryText[]> => (since === null ? [] : services.items.textsAt(project, await services.editions.inputsOf(project, since)));
+  const before = async ({ since }: Edition): Promise<readonly LibraryText[]> => (since === null ? [] : services.items.textsAt(project, await services.editions.inputsOf(project, since)));
   return { edition, ...library, rules, designs, editions, before };
 }
 
@@ -52,11 +51,14 @@ const unpack = promisify(gunzip);
 
 /** Keeps what went into an impression beside its files. */
 export async function recordInputs(path: string, { before, ...inputs }: Inputs): Promise<void> {
-  await writeFile(path, await pack(JSON.stringify({ ...inputs, before: await before() })));
+  const { edition, editions } = inputs;
+  const made = [edition, ...editions.filter(({ id }) => edition.holds.includes(id))].filter(({ since }) => since !== null);
+  const earlier = Object.fromEntries(await Promise.all(made.map(async (one) => [one.id, await before(one)] as const)));
+  await writeFile(path, await pack(JSON.stringify({ ...inputs, earlier })));
 }
 
 /** What went into an impression, as it was recorded; only files that `recordInputs` wrote are read. */
 export async function recordedInputs(path: string): Promise<Inputs> {
-  const { before, ...inputs } = JSON.parse((await unpack(await readFile(path))).toString('utf8')) as Omit<Inputs, 'before'> & { readonly before: readonly LibraryText[] };
-  return { ...inputs, before: () => Promise.resolve(before) };
+  const { earlier, ...inputs } = JSON.parse((await unpack(await readFile(path))).toString('utf8')) as Omit<Inputs, 'before'> & { readonly earlier: Readonly<Record<string, readonly LibraryText[]>> };
+  return { ...inputs, before: ({ id }) => Promise.resolve(earlier[id] ?? []) };
 }

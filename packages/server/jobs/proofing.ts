@@ -6,7 +6,7 @@ import { allPlaces, type Place, type Publication } from '@ukiyo/core/compose';
 import { fieldsOf, type PagePlan } from '@ukiyo/core/styles';
 import { createPrintEngine, layoutOf, siteAddress, siteFiles, type SiteResult, proofPublication, proofTopic, proofWhole, specimen, type PrintEngine, type ProofPages } from '@ukiyo/press';
 import type { Services } from '../app/services.ts';
-import { assetsOf, composeEdition, composeInputs, workbench, type Workbench } from './build.ts';
+import { assetsOf, composeEdition, composeInputs, workbench, type Workbench } from './composing.ts';
 import { gatherInputs } from './inputs.ts';
 
 /** What one wants to see set. */

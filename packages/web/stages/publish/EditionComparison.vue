@@ -1,39 +1,28 @@
 <script setup lang="ts">
-import { outputs, type Edition, type Lens } from '@ukiyo/contracts';
-import { computed, onMounted, ref } from 'vue';
-import { useDesigns } from '../../parts/designs.ts';
-import { useLibrary } from '../../parts/library.ts';
+import type { Edition, Lens } from '@ukiyo/contracts';
+import { computed, ref } from 'vue';
 import PickOne from '../../parts/PickOne.vue';
+import { settingsOf } from './settings.ts';
+import { useNames } from './useNames.ts';
 
 /** What two editions are made with, side by side; what is the same in both is told in one line. */
 const { edition, editions, lenses } = defineProps<{ edition: Edition; editions: readonly Edition[]; lenses: readonly Lens[] }>();
-const library = useLibrary();
-const designs = useDesigns();
-onMounted(() => designs.ensure());
+const names = useNames(
+  () => editions,
+  () => lenses,
+);
 const chosen = ref('');
 const other = computed(() => editions.find(({ id }) => id === chosen.value));
 const options = computed(() => [{ value: '', label: 'another edition …' }, ...editions.filter(({ id }) => id !== edition.id).map(({ id, name }) => ({ value: id, label: name }))]);
-
-function settingsOf(one: Edition): [label: string, value: string][] {
-  const variables = Object.entries(one.variables).map(([key, value]): [string, string] => [`Variable ${key}`, value]);
-  return [
-    ['Output', outputs[one.output].label],
-    ['Map', library.find(one.map)?.title ?? one.map],
-    ['Lens', one.lens === null ? 'everything' : (lenses.find(({ id }) => id === one.lens)?.name ?? one.lens)],
-    ['Style sheet', designs.list.sheets.find(({ id }) => id === one.sheet)?.content.name ?? one.sheet],
-    ['Page plan', one.output === 'print' ? (designs.list.plans.find(({ id }) => id === one.plan)?.content.name ?? one.plan) : '–'],
-    ['Site look', one.output === 'site' ? (designs.list.looks.find(({ id }) => id === one.look)?.content.name ?? one.look) : '–'],
-    ['Bars', one.since === null ? 'none' : 'beside what changed'],
-    ['Readers set', one.choices.map(({ facet, label }) => label || (library.facets.find(({ name }) => name === facet)?.label ?? facet)).join(', ') || '–'],
-    ['Locale', one.locale],
-    ['Address', one.address || '–'],
-    ...variables,
-    ...Object.entries(one.facts).map(([name, value]): [string, string] => [`Says: ${name}`, value]),
-  ];
-}
+const told = (one: Edition): Map<string, string> =>
+  new Map(
+    settingsOf(one, names)
+      .filter(({ name }) => name !== 'name')
+      .map(({ label, value }) => [label, value]),
+  );
 const rows = computed(() => {
   if (!other.value) return [];
-  const [here, there] = [new Map(settingsOf(edition)), new Map(settingsOf(other.value))];
+  const [here, there] = [told(edition), told(other.value)];
   return [...new Set([...here.keys(), ...there.keys()])].map((label) => ({ label, here: here.get(label) ?? '–', there: there.get(label) ?? '–' }));
 });
 const differing = computed(() => rows.value.filter(({ here, there }) => here !== there));

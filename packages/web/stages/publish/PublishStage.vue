@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { outputs, type EditionInput } from '@ukiyo/contracts';
+import { isPublication, outputs, type EditionInput } from '@ukiyo/contracts';
 import { computed, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { useLibrary } from '../../parts/library.ts';
@@ -9,6 +9,8 @@ import EditionComparison from './EditionComparison.vue';
 import EditionForm from './EditionForm.vue';
 import EveryReader from './EveryReader.vue';
 import ImpressionCard from './ImpressionCard.vue';
+import SettingsSearch from './SettingsSearch.vue';
+import { useNames } from './useNames.ts';
 import { usePublishing } from './usePublishing.ts';
 
 const publishing = usePublishing();
@@ -18,6 +20,12 @@ const place = usePlace();
 const route = useRoute();
 const router = useRouter();
 const changing = ref(false);
+const names = useNames(
+  () => publishing.editions.value,
+  () => publishing.lenses.value,
+);
+/** A setting that was looked for. */
+const setting = computed(() => (typeof route.query['setting'] === 'string' ? route.query['setting'] : ''));
 
 const id = computed(() => (typeof route.params['id'] === 'string' ? route.params['id'] : ''));
 const isNew = computed(() => id.value === 'new');
@@ -32,7 +40,7 @@ onMounted(async () => {
   await Promise.all([library.ensure(), publishing.load()]);
 });
 watch(edition, (current) => (place.trail = current ? [current.name] : []), { immediate: true });
-watch(id, () => (changing.value = false));
+watch([id, setting], () => (changing.value = setting.value !== ''), { immediate: true });
 
 async function save(input: EditionInput): Promise<void> {
   const saved = await publishing.saveEdition(isNew.value ? undefined : id.value, input);
@@ -63,6 +71,7 @@ const latest = (edition: string): string => {
   <div class="publish">
     <aside class="drawer" aria-label="Editions">
       <h1>Editions</h1>
+      <SettingsSearch :editions="publishing.editions.value" :names="names" />
       <ul>
         <li v-for="one in publishing.editions.value" :key="one.id">
           <router-link :to="{ name: 'publish', params: { id: one.id } }" :class="{ on: one.id === id }"><span>{{ one.name }}</span><span class="quiet small">{{ outputs[one.output].label }} · {{ latest(one.id) }}</span></router-link>
@@ -83,10 +92,11 @@ const latest = (edition: string): string => {
           <n-button v-if="edition && mayPublish" @click="changing = !changing">{{ changing ? 'Close settings' : 'Settings' }}</n-button>
           <n-button v-if="edition && mayPublish" type="primary" @click="publishing.build(edition.id)">Build</n-button>
         </header>
-        <p v-if="edition" class="quiet">{{ mapTitle }}, through the lens {{ lensName }}<template v-for="(value, key) in edition.variables" :key="key">, {{ key }} = {{ value }}</template></p>
-        <EditionForm v-if="changing || isNew" :edition="edition" :lenses="publishing.lenses.value" :impressions="publishing.impressions.value.filter((one) => one.edition === edition?.id)" :may-change="mayPublish" @save="save" />
+        <p v-if="edition && isPublication(edition)" class="quiet">{{ mapTitle }}, through the lens {{ lensName }}<template v-for="(value, key) in edition.variables" :key="key">, {{ key }} = {{ value }}</template></p>
+        <p v-else-if="edition" class="quiet">{{ edition.holds.length === 1 ? 'One edition' : `${edition.holds.length} editions` }} in one archive: {{ edition.holds.map((one) => publishing.editions.value.find((other) => other.id === one)?.name ?? 'one that is gone').join(', ') }}</p>
+        <EditionForm v-if="changing || isNew" :edition="edition" :editions="publishing.editions.value" :setting="setting" :lenses="publishing.lenses.value" :impressions="publishing.impressions.value.filter((one) => one.edition === edition?.id)" :may-change="mayPublish" @save="save" />
         <EditionComparison v-if="edition" :edition="edition" :editions="publishing.editions.value" :lenses="publishing.lenses.value" />
-        <EveryReader v-if="edition" :edition="edition.id" />
+        <EveryReader v-if="edition && isPublication(edition)" :edition="edition.id" />
         <section v-if="edition" class="impressions" aria-label="Impressions">
           <h2>Impressions</h2>
           <p v-if="impressions.some(({ state }) => state === 'done')" class="quiet small"><a :href="publishing.keptAddress(edition)" target="_blank" rel="noopener">The address that stays</a> shows {{ impressions.some(({ seal }) => seal) ? 'the newest that is signed off' : 'the newest, until one is signed off' }}.</p>

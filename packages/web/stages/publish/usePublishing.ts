@@ -80,7 +80,7 @@ export function usePublishing() {
     return saved;
   }
   const fileAddress = (impression: Impression): string => `/api${session.base}/impressions/${impression.id}/files/${outputs[impression.output].opens}`;
-  const downloadAddress = (impression: Impression): string => `/api${session.base}/impressions/${impression.id}/files/${outputs[impression.output].file}?download=1`;
+  const downloadAddress = (impression: Impression): string => `/api${session.base}/impressions/${impression.id}/download`;
   /** Where the one that ships is always found, or the newest until one is signed off. */
   const keptAddress = (edition: Edition): string => `/api${session.base}/editions/${edition.id}/shipped/${outputs[edition.output].opens}`;
   return { name, note, signOff, takeBack, buildAgain, remove, compare, keptAddress, editions, lenses, impressions, failure, load, build, cancel, saveEdition, fileAddress, downloadAddress };

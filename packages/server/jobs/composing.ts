@@ -1,0 +1,149 @@
+import type { Edition } from '@ukiyo/contracts';
+import { compose, composeMemory, withChangeBars, type ComposeMemory, type Composition, type PeerEdition, type Publication } from '@ukiyo/core/compose';
+import { lensOf } from '@ukiyo/core/facets';
+import { textLibrary, type Library, type TextLibrary } from '@ukiyo/core/library';
+import { problem } from '@ukiyo/core/problems';
+import { numberingFor, shippedLooks, usualNumbering, type Numbering } from '@ukiyo/core/styles';
+import { siteAddress, usualDesign, type AssetSource, type PrintDesign, type PrintEngine } from '@ukiyo/press';
+import type { Services } from '../app/services.ts';
+import type { AssetRow } from '../data/models.ts';
+import { gatherInputs, gatherLibrary, type Inputs, type Written } from './inputs.ts';
+
+/** What a builder keeps between builds, so that the second is quicker than the first. */
+export interface Workbench {
+  readonly memory: ComposeMemory;
+  engine?: PrintEngine;
+  /** The last library of each project: a text that has not changed is not read again. */
+  readonly libraries: Map<string, TextLibrary>;
+  /** What editions were at the impression since which changes have bars, by what they are made of. */
+  readonly earlier: Map<string, { readonly made: string; readonly before: Publication; readonly of: Publication; readonly barred: Publication }>;
+}
+
+export function workbench(): Workbench {
+  return { memory: composeMemory(), libraries: new Map(), earlier: new Map() };
+}
+
+/** Images and media of a project by their ids. */
+export function assetsOf(services: Services, rows: readonly AssetRow[]): AssetSource {
+  const byId = new Map(rows.map((row) => [row.id, row]));
+  return (id) => {
+    const row = byId.get(id);
+    if (!row) return undefined;
+    const { width, height } = row;
+    return { id, name: row.name, mediaType: row.mediaType, bytes: services.blobs.getNow(row.hash), ...(width === null ? {} : { width }), ...(height === null ? {} : { height }) };
+  };
+}
+
+/** The library as it is stored now; texts that have not changed since the last time are not read again. */
+export async function readLibrary(services: Services, project: string, bench: Workbench) {
+  return libraryOf(await gatherLibrary(services, project), project, bench);
+}
+
+function libraryOf({ texts, assets: rows, facets, lenses: kept }: Pick<Inputs, 'texts' | 'assets' | 'facets' | 'lenses'>, project: string, bench: Workbench) {
+  const assets = rows.map(({ id, name, mediaType, width, height, alternateOf, conditions }) => ({
+    id,
+    name,
+    mediaType,
+    conditions,
+    ...(width === null ? {} : { width }),
+    ...(height === null ? {} : { height }),
+    ...(alternateOf === null ? {} : { alternateOf }),
+  }));
+  const lenses = kept.map(({ id }) => ({ ...lensOf(id, kept, facets)!, id }));
+  const library = textLibrary(texts, assets, { lenses, earlier: bench.libraries.get(project) });
+  bench.libraries.set(project, library);
+  return { library, texts, rows, facets, assets, lenses };
+}
+
+/** To which values of `deliveryTarget` each output answers; a package of sources answers to all. */
+const deliveryTargets: Readonly<Partial<Record<Edition['output'], readonly string[]>>> = {
+  print: ['print', 'pdf'],
+  site: ['site', 'html', 'html5', 'xhtml'],
+  page: ['page', 'html', 'html5', 'xhtml'],
+  epub: ['epub', 'html', 'html5', 'xhtml'],
+  markdown: ['markdown', 'html', 'html5', 'xhtml'],
+};
+const delivered = (output: Edition['output']): Pick<Composition, 'deliveryTargets'> => {
+  const targets = deliveryTargets[output];
+  return targets ? { deliveryTargets: targets } : {};
+};
+
+/**
+ * How another map is published, for links into it: first the editions that are most like this one, and of equal ones that which leaves least of its
+ * map out.
+ */
+function peerEditionsFor(edition: Edition, editions: readonly Edition[], library: Library, numberingOf: (edition: Edition) => Numbering): (map: string) => PeerEdition[] {
+  const lensFor = ({ lens }: Edition) => (lens === null ? undefined : library.lens(lens));
+  const likeness = (other: Edition): number => (other.output === edition.output ? 2 : 0) + (other.locale === edition.locale ? 1 : 0);
+  const narrowness = (other: Edition): number => lensFor(other)?.rules.length ?? 0;
+  return (map) =>
+    editions
+      .filter((other) => other.map === map && other.id !== edition.id)
+      .toSorted((a, b) => likeness(b) - likeness(a) || narrowness(a) - narrowness(b))
+      .map((peer) => {
+        const { variables, facts, address, output, locale, naming } = peer;
+        const lens = lensFor(peer);
+        const place = (publication: Publication, anchor: string): string | undefined => {
+          if (address === '') return undefined;
+          return output !== 'site' ? address : `${address.replace(/\/$/u, '')}/${siteAddress(publication, anchor, naming) ?? ''}`;
+        };
+        return { variables, facts, locale, numbering: numberingOf(peer), ...delivered(output), address: place, ...(lens ? { lens } : {}) };
+      });
+}
+
+/** Composes an edition from what is stored now, quicker where little has changed since the last time. */
+export async function composeEdition(services: Services, project: string, edition: Edition, bench: Workbench, written?: Written) {
+  return composeInputs(await gatherInputs(services, project, edition, written), project, bench);
+}
+
+export async function composeInputs(inputs: Inputs, project: string, bench: Workbench) {
+  const { edition, designs } = inputs;
+  const { library, texts, rows, facets, assets, lenses } = libraryOf(inputs, project, bench);
+  const agreed = { facets, rules: inputs.rules };
+  const lens = edition.lens === null ? undefined : library.lens(edition.lens);
+  const { sheets, plans, looks } = designs;
+  // Those that ship where its own are gone.
+  const design: PrintDesign = { sheet: sheets.find(({ id }) => id === edition.sheet)?.content ?? usualDesign.sheet, plan: plans.find(({ id }) => id === edition.plan)?.content ?? usualDesign.plan };
+  const look = looks.find(({ id }) => id === edition.look)?.content ?? shippedLooks['harbour']!;
+  const numberingOf = ({ sheet, locale }: Edition): Numbering => numberingFor(sheets.find(({ id }) => id === sheet)?.content.numbering ?? usualNumbering, locale);
+  const composition = {
+    library,
+    map: edition.map,
+    ...agreed,
+    variables: edition.variables,
+    facts: edition.facts,
+    locale: edition.locale,
+    numbering: numberingOf(edition),
+    ...delivered(edition.output),
+    open: edition.output === 'site' ? edition.choices.map(({ facet }) => facet) : [],
+    peerEditions: peerEditionsFor(edition, inputs.editions, library, numberingOf),
+    ...(lens ? { lens } : {}),
+  };
+  const composed = compose(composition, bench.memory);
+  const publication = edition.since === null ? composed : await barred(composed, inputs, composition, { assets, lenses }, bench);
+  return { publication, design, look, library, lens, agreed, texts, rows };
+}
+
+/** With bars beside what is not in an earlier impression of the edition, or otherwise; without them where that is gone. */
+async function barred(
+  composed: Publication,
+  inputs: Inputs,
+  composition: Composition,
+  { assets, lenses }: Pick<ReturnType<typeof libraryOf>, 'assets' | 'lenses'>,
+  bench: Workbench,
+): Promise<Publication> {
+  const { edition } = inputs;
+  const made = JSON.stringify([edition, composition.facets, composition.rules, composition.numbering, lenses]);
+  const known = bench.earlier.get(edition.id);
+  if (known?.made === made && known.of === composed) return known.barred;
+  const then = async (): Promise<Publication> => {
+    const texts = await inputs.before(edition);
+    const gone = problem('warning', 'edition.since', 'The impression since which changes are to have bars is not there any more.', { item: edition.map });
+    return texts.length === 0 ? { ...composed, problems: [...composed.problems, gone] } : compose({ ...composition, library: textLibrary(texts, assets, { lenses }) });
+  };
+  const before = known?.made === made ? known.before : await then();
+  // Where there is nothing to compare with, what was found out about that is all there is.
+  const publication = before.facts === composed.facts ? before : withChangeBars(composed, before);
+  bench.earlier.set(edition.id, { made, before, of: composed, barred: publication });
+  return publication;
+}

@@ -1,0 +1,137 @@
+import { createHash } from 'node:crypto';
+import { createWriteStream } from 'node:fs';
+import { mkdir, stat, writeFile } from 'node:fs/promises';
+import { dirname, join } from 'node:path';
+import { finished } from 'node:stream/promises';
+import { outputs, type Output, type Progress } from '@ukiyo/contracts';
+import type { Problem } from '@ukiyo/core/problems';
+import { createPrintEngine, editionPackage, epub, markdownFiles, onePage, printPublication, siteFiles, type SiteOptions } from '@ukiyo/press';
+import { Zip, ZipDeflate } from 'fflate';
+import type { Services } from '../app/services.ts';
+import { assetsOf, type composeInputs, type Workbench } from './composing.ts';
+import type { Inputs } from './inputs.ts';
+
+/** What one maker left in its folder. */
+export interface Made {
+  readonly pages: number;
+  readonly bytes: number;
+  /** SHA-256 of what is downloaded. */
+  readonly fingerprint: string;
+  readonly problems: readonly Problem[];
+}
+
+type Composed = Awaited<ReturnType<typeof composeInputs>>;
+/** All outputs that are made of one publication. */
+export type PublicationOutput = Exclude<Output, 'bundle'>;
+
+interface Order {
+  readonly services: Services;
+  readonly inputs: Inputs;
+  readonly composed: Composed;
+  readonly folder: string;
+  readonly bench: Workbench;
+  readonly tell: (progress: Progress) => void;
+}
+
+/** One maker an output: a publication into a folder. Bad content is left out and reported. */
+export const makers: Readonly<Record<PublicationOutput, (order: Order) => Promise<Made>>> = {
+  async print({ services, composed: { publication, design, rows }, folder, bench, tell }) {
+    tell({ step: 'Setting pages', done: 0, total: 0 });
+    bench.engine ??= createPrintEngine();
+    const { pdf, pageCount, problems } = await printPublication(publication, assetsOf(services, rows), bench.engine, design);
+    return { ...(pdf ? await fileInto(folder, 'print', pdf) : { bytes: 0, fingerprint: '' }), pages: pageCount, problems };
+  },
+  async site(order) {
+    const { services, composed, folder } = order;
+    const site = siteFiles(composed.publication, assetsOf(services, composed.rows), wornBy(order));
+    return { ...(await folderInto(folder, 'site', site.files)), pages: site.pageCount, problems: site.problems };
+  },
+  async page(order) {
+    const { services, composed, folder } = order;
+    const { html, problems } = onePage(composed.publication, assetsOf(services, composed.rows), wornBy(order));
+    return { ...(await fileInto(folder, 'page', html)), pages: 1, problems };
+  },
+  async epub(order) {
+    const { services, composed, folder, inputs } = order;
+    const { bytes, pageCount, problems } = epub(composed.publication, assetsOf(services, composed.rows), { ...wornBy(order), id: inputs.edition.id });
+    return { ...(await fileInto(folder, 'epub', bytes)), pages: pageCount, problems };
+  },
+  async markdown({ services, composed: { publication, rows }, folder, inputs }) {
+    const { files, pageCount, problems } = markdownFiles(publication, assetsOf(services, rows), inputs.edition.naming);
+    return { ...(await folderInto(folder, 'markdown', files)), pages: pageCount, problems };
+  },
+  async dita({ services, composed: { library, rows, texts }, folder, inputs: { edition, facets } }) {
+    const source = assetsOf(services, rows);
+    const assets = rows.map((row) => ({ ...row, get bytes() { return source(row.id)!.bytes; } }));
+    const lens = edition.lens === null ? undefined : library.lens(edition.lens);
+    const files = editionPackage({ map: edition.map, library, items: texts, assets, lens: lens && { ...lens, id: edition.lens! }, facets, variables: edition.variables });
+    return { ...(await folderInto(folder, 'dita', files)), pages: files.size, problems: [] };
+  },
+};
+
+const wornBy = ({ composed: { design, look }, inputs: { edition }, tell }: Order): SiteOptions => ({
+  sheet: design.sheet,
+  look,
+  choices: edition.choices,
+  address: edition.address,
+  naming: edition.naming,
+  onPage: (done, total) => (done % 20 === 0 || done === total) && tell({ step: 'Writing pages', done, total }),
+});
+
+async function fileInto(folder: string, output: Output, content: string | Uint8Array): Promise<Pick<Made, 'bytes' | 'fingerprint'>> {
+  const bytes = Buffer.from(content);
+  await writeFile(join(folder, outputs[output].file), bytes);
+  return { bytes: bytes.byteLength, fingerprint: createHash('sha256').update(bytes).digest('hex') };
+}
+
+const plainly: Readonly<Record<string, string>> = {
+  ENOSPC: 'There is no space left on the disk of the server.',
+  EDQUOT: 'There is no space left for the server on its disk.',
+  EACCES: 'The server may not write into its folder of impressions.',
+  EROFS: 'The folder of impressions can only be read.',
+  ENOTDIR: 'The folder of impressions is no folder.',
+  EMFILE: 'Too many files are open on the server.',
+};
+/** Why files could not be written, for those who wait for them; undefined where it is nothing of that kind. */
+export const whyNotWritten = (error: unknown): string | undefined => plainly[error instanceof Error && 'code' in error ? String(error.code) : ''];
+
+/** Of every file in an archive: what is the same has the same bytes. The day is the first that zip files can tell. */
+const alwaysTheSame = new Date(1980, 0, 1);
+
+/** Files into a folder that is called as their output is, and into an archive beside it. */
+export async function folderInto(folder: string, output: Output, files: Iterable<readonly [path: string, content: string | Uint8Array]>): Promise<Pick<Made, 'bytes' | 'fingerprint'>> {
+  const file = join(folder, outputs[output].file);
+  const archive = createWriteStream(file);
+  // Heard from the beginning: a disk can be full before the last file is written.
+  let failure: Error | undefined;
+  archive.on('error', (error) => (failure ??= error));
+  const hash = createHash('sha256');
+  const zip = new Zip((error, chunk) => {
+    if (error) {
+      archive.destroy(error);
+      return;
+    }
+    hash.update(chunk);
+    archive.write(chunk);
+  });
+  const encoder = new TextEncoder();
+  const made = new Set<string>();
+  for (const [path, content] of files) {
+    if (failure) break;
+    const bytes = typeof content === 'string' ? encoder.encode(content) : content;
+    const own = join(folder, output, path);
+    if (!made.has(dirname(own))) await mkdir(dirname(own), { recursive: true });
+    made.add(dirname(own));
+    await writeFile(own, bytes);
+    const entry = new ZipDeflate(path, { level: 6 });
+    entry.mtime = alwaysTheSame;
+    zip.add(entry);
+    entry.push(bytes, true);
+  }
+  zip.end();
+  archive.end();
+  await finished(archive).catch((error: Error) => (failure ??= error));
+  if (failure) throw failure;
+  const { size } = await stat(file);
+  return { bytes: size, fingerprint: hash.digest('hex') };
+}

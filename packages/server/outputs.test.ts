@@ -1,0 +1,110 @@
+import { randomBytes } from 'node:crypto';
+import { mkdtemp, readFile, rename, rm, symlink, writeFile } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { Edition, Impression } from '@ukiyo/contracts';
+import { readPackage } from '@ukiyo/intake';
+import { unzipSync } from 'fflate';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { folderInto, whyNotWritten } from './jobs/making.ts';
+import { startTestServer, type TestServer } from './testing.ts';
+
+let server: TestServer;
+beforeAll(async () => {
+  server = await startTestServer();
+  await server.queue.work();
+});
+afterAll(() => server.close());
+
+const impression = async (id: string): Promise<Impression> => (await server.ask('publisher', 'GET', `~/impressions/${id}`)).json<Impression>();
+const edition = async (input: object): Promise<Edition> => (await server.ask('publisher', 'POST', '~/editions', { name: 'One', map: 'station-interface', lens: null, ...input })).json<Edition>();
+const build = async (id: string): Promise<Impression> => {
+  const started = (await server.ask('publisher', 'POST', `~/editions/${id}/impressions`)).json<Impression>();
+  for (;;) {
+    const now = await impression(started.id);
+    if (now.state !== 'queued' && now.state !== 'running') return now;
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+};
+const archive = async ({ id }: Impression, file: string): Promise<Record<string, Uint8Array>> => unzipSync(new Uint8Array(await readFile(join(server.services.impressionFolder(id), file))));
+
+describe('editions of every kind', () => {
+  it('are a folder of Markdown, with files called after titles', async () => {
+    const built = await build((await edition({ output: 'markdown', naming: 'titles' })).id);
+    expect(built).toMatchObject({ state: 'done', problems: [] });
+    const files = await archive(built, 'markdown.zip');
+    expect(Object.keys(files)).toEqual(expect.arrayContaining(['index.md', 'list-readings.md']));
+    const page = await server.ask('reader', 'GET', `~/impressions/${built.id}/files/markdown/list-readings.md`);
+    expect(page.headers['content-type']).toBe('text/plain; charset=utf-8');
+    expect(page.body).toMatch(/^# .*List readings$/mu);
+  });
+  it('are a package of DITA that can be read again', async () => {
+    const built = await build((await edition({ output: 'dita', variables: { product: 'Tern X' } })).id);
+    const again = readPackage(new Map(Object.entries(await archive(built, 'dita.zip'))));
+    expect(again.problems).toEqual([]);
+    expect(again.items.map(({ id }) => id)).toContain('station-interface');
+    expect(again.items.find(({ id }) => id === 'station-interface')!.text).toContain('Tern X');
+  });
+  it('are bundles of others, built again byte for byte', async () => {
+    const [paper, site, page] = await Promise.all([
+      edition({ name: 'On paper', output: 'print' }),
+      edition({ name: 'For the web/../?', output: 'site' }),
+      edition({ name: 'One page', output: 'page' }),
+    ]);
+    const bundle = await edition({ name: 'All of them', output: 'bundle', map: '', holds: [paper.id, site.id, page.id] });
+    const built = await build(bundle.id);
+    expect(built).toMatchObject({ state: 'done', problems: [] });
+    const files = await archive(built, 'bundle.zip');
+    expect(Object.keys(files)).toEqual(expect.arrayContaining(['index.html', 'On-paper.pdf', 'For-the-web/index.html', 'For-the-web/site.js', 'One-page.html']));
+    expect(Object.keys(files).filter((path) => path.endsWith('.zip'))).toEqual([]);
+    const start = await server.ask('reader', 'GET', `~/impressions/${built.id}/files/bundle/index.html`);
+    for (const [, href] of start.body.matchAll(/href="([^"]+)"/gu)) expect(files[decodeURI(href!)], href).toBeDefined();
+    expect((await server.ask('reader', 'GET', `~/impressions/${built.id}/files/bundle/One-page.html`)).headers['content-security-policy']).toContain("style-src 'unsafe-inline'");
+    expect(built.figures.topics).toBe(3 * (await build(site.id)).figures.topics);
+    await server.ask('publisher', 'PUT', `~/editions/${site.id}`, { ...site, name: 'Renamed' });
+    const repeat = (await server.ask('publisher', 'POST', `~/impressions/${built.id}/again`)).json<Impression>();
+    for (;;) {
+      const now = await impression(repeat.id);
+      if (now.fingerprint !== '' || now.state === 'failed') {
+        expect(now.fingerprint).toBe(built.fingerprint);
+        break;
+      }
+      await new Promise((resolve) => setTimeout(resolve, 100));
+    }
+  });
+  it('say which of a bundle is gone, and are no bundle of bundles', async () => {
+    const inner = await edition({ name: 'Inner', output: 'bundle', map: '', holds: [] });
+    const gone = await edition({ name: 'Gone', output: 'page' });
+    const outer = await edition({ name: 'Outer', output: 'bundle', map: '', holds: [inner.id, gone.id] });
+    await server.ask('publisher', 'DELETE', `~/editions/${gone.id}`);
+    const built = await build(outer.id);
+    expect(built.state).toBe('failed');
+    expect(built.problems.map(({ code }) => code)).toEqual(['bundle.missing']);
+  });
+  it('need a map, unless they are bundles; and take at most twenty further locales', async () => {
+    const refused = async (input: object): Promise<number> => (await server.ask('publisher', 'POST', '~/editions', { name: 'One', output: 'site', map: 'help', lens: null, ...input })).statusCode;
+    expect(await refused({ map: '' })).toBe(400);
+    expect(await refused({ locales: Array.from({ length: 1000 }, () => 'de') })).toBe(400);
+    expect(await refused({ nightly: '25:00' })).toBe(400);
+    expect(await refused({ output: 'bundle', map: '' })).toBe(201);
+  });
+  it('say so where their folder cannot be written, and are built when it can be again', async () => {
+    const one = await edition({ output: 'page' });
+    const folder = join(server.services.impressionFolder('x'), '..');
+    await rename(folder, `${folder}-away`);
+    await writeFile(folder, '');
+    const built = await build(one.id);
+    await rm(folder);
+    await rename(`${folder}-away`, folder);
+    expect(built).toMatchObject({ state: 'failed', problems: [{ code: 'build.failed', message: 'The build failed: The folder of impressions is no folder.' }] });
+    expect((await build(one.id)).state).toBe('done');
+  });
+  it('say so where the disk is full (the device of Linux that always is)', async () => {
+    const folder = await mkdtemp(join(tmpdir(), 'ukiyo-full-'));
+    await symlink('/dev/full', join(folder, 'site.zip'));
+    const pages = Array.from({ length: 200 }, (_, at): [string, string] => [`${at}.html`, randomBytes(40_000).toString('hex')]);
+    const failure: unknown = await folderInto(folder, 'site', pages).catch((error: unknown) => error);
+    expect(whyNotWritten(failure)).toBe('There is no space left on the disk of the server.');
+    expect(whyNotWritten(new Error('anything else'))).toBeUndefined();
+  });
+});
