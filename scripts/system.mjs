@@ -38,6 +38,7 @@ const needs = {
     { found: () => onPath('git'), packages: ['git'] },
     { found: () => onPath('java'), packages: ['default-jre-headless'] },
     { found: () => onPath('epubcheck'), packages: ['epubcheck'] },
+    { found: () => existsSync('/usr/share/snowball/data/english/voc.txt'), packages: ['snowball-data'] },
     { found: () => onPath('xmllint') && existsSync('/usr/share/xml/docbook/schema/dtd/4.5/soextblx.dtd'), packages: ['libxml2-utils', 'docbook-xml'] },
   ],
 };

@@ -26,8 +26,11 @@ export type FactField = z.infer<typeof FactField>;
 /** Words of one language that are right here although no dictionary has them. */
 export const WordList = z.record(Locale, z.array(z.string().min(1).max(80)).max(20_000));
 
+/** Lists of words of one language that mean the same to who searches in what is published. */
+export const Synonyms = z.record(Locale, z.array(z.array(z.string().trim().min(1).max(200)).min(2).max(50)).max(2000));
+
 /** What the team has agreed on. `version` is the one that was changed: the answer is a conflict when another was saved since. */
-export const Agreements = z.object({ version: z.number().int().min(0), rules: z.array(HouseRule).max(500), facts: z.array(FactField).max(100), words: WordList });
+export const Agreements = z.object({ version: z.number().int().min(0), rules: z.array(HouseRule).max(500), facts: z.array(FactField).max(100), words: WordList, synonyms: Synonyms.default({}) });
 export type Agreements = z.infer<typeof Agreements>;
 
 export const AgreedWord = z.object({ locale: Locale, word: z.string().trim().min(1).max(80) });

@@ -20,6 +20,7 @@ export {
 } from './print/index.ts';
 export { siteAddress } from './site/pages.ts';
 export { siteFiles, type SiteOptions, type SiteResult } from './site/index.ts';
+export { languagesPage, languagesScript } from './site/languages.ts';
 export { epub, type EpubOptions } from './book/epub.ts';
 export { onePage } from './book/one-page.ts';
 export { markdownFiles } from './plain/markdown.ts';

@@ -73,7 +73,9 @@ export function withChangeBars(publication: Publication, before: Publication): P
     return found && found.size > 0 ? changed(content, found) : content;
   };
   const marked = (place: Place): Place => ({ ...place, children: place.children.map(marked), ...(place.content ? { content: told(place.anchor, place.content) } : {}) });
-  return { ...publication, places: publication.places.map(marked), glossary: publication.glossary.map((entry) => ({ ...entry, content: told(entry.anchor, entry.content) })) };
+  const news: Record<string, 'new' | 'changed'> = {};
+  for (const { anchor } of now) if (!known.has(anchor) || changes.get(anchor)!.size > 0) news[anchor] = known.has(anchor) ? 'changed' : 'new';
+  return { ...publication, news, places: publication.places.map(marked), glossary: publication.glossary.map((entry) => ({ ...entry, content: told(entry.anchor, entry.content) })) };
 }
 interface Topic {
   readonly anchor: string;

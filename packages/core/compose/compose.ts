@@ -204,7 +204,7 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
     if (prepared && node.item !== undefined) register(prepared, node, lineOf(element('title', {}, title)) || label, number);
     else targets[anchor] = { anchor, place: anchor, kind: 'topic', title: label, ...(number === undefined ? {} : { number }) };
     const others = othersAt(node, anchor);
-    if (prepared && node.role === 'glossaryentry') glossary.push({ anchor, term: label, content: prepared.content });
+    if (prepared && (node.role === 'glossaryentry' || prepared.content.name === 'glossentry')) glossary.push({ anchor, term: label, content: prepared.content });
     const nestedPlaces = (prepared?.nested ?? []).map((inner, index) => nestedPlace(inner, node, level + 1, number, index + 1));
     const below = placeNodes(node.children, level + 1, number);
     if (node.isFamily) families.push(below.filter(({ isLinked, content }) => isLinked && content !== undefined).map(({ anchor: one }) => one));
@@ -221,6 +221,7 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
       isNested,
       inContents: isListed(node) && node.role !== 'glossaryentry',
       shortDescription: prepared ? shortDescriptionOf(prepared.content) : '',
+      contextIds: openedBy([...node.contextIds, ...(prepared?.contextIds ?? [])], anchor, node.origin),
       origin: prepared ? prepared.content.origin : node.origin,
       related: [],
       children: [...nestedPlaces, ...below],
@@ -231,6 +232,19 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
       ...(prepared ? { content: prepared.content } : {}),
     };
   };
+
+  const byContext = new Map<string, string>();
+  /** An id opens what it was first found at. */
+  const openedBy = (ids: readonly string[], anchor: string, where: MapNode['origin']): string[] =>
+    [...new Set(ids)].filter((id) => {
+      const first = byContext.get(id);
+      if (first === undefined) byContext.set(id, anchor);
+      else
+        problems.push(
+          problem('warning', 'context.twice', `The context-help id “${id}” opens “${targets[first]?.title ?? first}” already. It does not open “${targets[anchor]?.title ?? anchor}”.`, where),
+        );
+      return first === undefined;
+    });
 
   /** What some readers get in the place of the topic; links to its parts lead to those of the topic. */
   const othersAt = (node: MapNode, base: string): Other[] =>
@@ -251,7 +265,7 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
 
   const nestedPlace = (topic: PreparedTopic, node: MapNode, level: number, parent: string | undefined, ordinal: number): Place => {
     const number = counted.place('section', level, parent, ordinal);
-    const inner = { ...node, role: 'section' as const, joins: node.joinsNested, hasHeading: true, children: [], others: [] };
+    const inner = { ...node, role: 'section' as const, joins: node.joinsNested, hasHeading: true, contextIds: [], children: [], others: [] };
     const { title: _mapTitle, when, ...untitled } = inner;
     usedAnchors.add(topic.anchor);
     return makePlace(untitled, { ...topic, content: forThose(topic.content, when) }, topic.anchor, level, number, true);

@@ -1,6 +1,6 @@
 import { facetValuesOf, judge, type Facet, type Lens, type OpenFacet, type When } from '../facets/index.ts';
 import { basesOf, definitionOf, isA, labelOf } from '../grammar/index.ts';
-import { checkItem, namesIn, readReference, suits, type Item, type Library } from '../library/index.ts';
+import { checkItem, contextIdsIn, namesIn, readReference, suits, type Item, type Library } from '../library/index.ts';
 import { childElements, childNamed, isElement, lineOf, type Attributes, type Element, type Node } from '../markup/index.ts';
 import { atItem, problem, type Path, type Problem } from '../problems/index.ts';
 import type { HouseRule } from '../rules/index.ts';
@@ -23,6 +23,8 @@ export interface MapNode {
   readonly element?: string;
   /** The map's own title for the place. */
   readonly title?: readonly Node[];
+  /** Ids by which applications open it, as the map says. */
+  readonly contextIds: readonly string[];
   readonly inContents: boolean;
   /** Whether links are made from it and to it. */
   readonly isLinked: boolean;
@@ -206,6 +208,7 @@ export function expandMap(map: Item, { library, lens: outermost, facets, rules =
     const isFamily = element.attributes['collection-type'] === 'family';
     const base = {
       role,
+      contextIds: contextIdsIn(meta?.children ?? []),
       inContents: element.attributes['toc'] !== 'no',
       isLinked: element.attributes['linking'] !== 'none',
       isFamily,

@@ -1,6 +1,6 @@
 import { judge, whenOf, withLookWords, type Facet, type Lens, type OpenFacet, type When } from '../facets/index.ts';
 import { definitionOf, isA, isTopic, labelOf } from '../grammar/index.ts';
-import { borrowedRun, checkItem, elementOf, mergeAttributes, readReference, type FoundElement, type Item, type Library, type Reference } from '../library/index.ts';
+import { borrowedRun, checkItem, contextIdsIn, elementOf, mergeAttributes, readReference, type FoundElement, type Item, type Library, type Reference } from '../library/index.ts';
 import { childNamed, isElement, joinTexts, lineOf, type Attributes, type Element, type Node } from '../markup/index.ts';
 import { atItem, problem, type Path, type Problem } from '../problems/index.ts';
 import type { HouseRule } from '../rules/index.ts';
@@ -36,6 +36,8 @@ export interface PreparedTopic {
   readonly links: readonly PendingLink[];
   /** Index entries with the anchor they lead to. */
   readonly indexTerms: readonly { readonly anchor: string; readonly term: ResolvedElement }[];
+  /** Ids by which applications open it. */
+  readonly contextIds: readonly string[];
   readonly assets: ReadonlySet<string>;
   readonly problems: readonly Problem[];
   readonly why: readonly Reason[];
@@ -85,6 +87,7 @@ export function prepareTopic(topic: FoundElement, item: string, anchor: string, 
   const landmarks: Landmark[] = [];
   const links: PendingLink[] = [];
   const indexTerms: { anchor: string; term: ResolvedElement }[] = [];
+  const contextIds: string[] = [];
   const anchors = new Map<string, string>();
   const assets = new Set<string>();
   const problems: Problem[] = [];
@@ -120,7 +123,9 @@ export function prepareTopic(topic: FoundElement, item: string, anchor: string, 
       return [];
     }
     if (element.name === 'prolog') {
-      for (const term of resolveNodes(element.children, { ...spot, gathered: true }).flatMap(indexTermsIn)) indexTerms.push({ anchor, term });
+      const facts = resolveNodes(element.children, { ...spot, gathered: true });
+      for (const term of facts.flatMap(indexTermsIn)) indexTerms.push({ anchor, term });
+      contextIds.push(...contextIdsIn(facts));
       return [];
     }
     const variable = element.children.length === 0 || element.name === 'keyword' ? variableFor(element, attributes, spot) : undefined;
@@ -341,7 +346,7 @@ export function prepareTopic(topic: FoundElement, item: string, anchor: string, 
   if (found?.root && topic.path.length === 0) problems.push(...atItem(item, checkItem(found.root, context)));
   const [content] = resolveElement(topic.element, { item, path: topic.path, borrowing: [], keys: [] });
   const root = content ?? { name: topic.element.name, attributes: topic.element.attributes, children: [], origin: { item, path: topic.path }, anchor };
-  return { content: root, dropped: content === undefined, anchor, anchors, landmarks, links, indexTerms, assets, problems, why, lenders, lookedFor, nested };
+  return { content: root, dropped: content === undefined, anchor, anchors, landmarks, links, indexTerms, contextIds, assets, problems, why, lenders, lookedFor, nested };
 }
 
 const isBlank = (node: Node): boolean => typeof node === 'string' && node.trim() === '';

@@ -54,6 +54,8 @@ export interface Place {
   /** The entry of the map that puts it there. */
   readonly entry: Origin;
   readonly shortDescription: string;
+  /** Ids by which applications open it. */
+  readonly contextIds: readonly string[];
   /** Who gets it, as far as readers decide; whether its topic is for them stands in that. */
   readonly when?: readonly When[];
   /** What those get in its place who have chosen so. */
@@ -172,6 +174,8 @@ export interface Publication {
   /** On which its readers decide themselves. */
   readonly open: readonly OpenFacet[];
   readonly numbering: Numbering;
+  /** What is new or otherwise since an earlier publication, by anchor; absent where it is compared with none. */
+  readonly news?: Readonly<Record<string, 'new' | 'changed'>>;
   readonly problems: readonly Problem[];
   readonly why: readonly Reason[];
 }

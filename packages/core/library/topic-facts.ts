@@ -37,6 +37,10 @@ export const ownFacts = (root: Element): Record<string, string> =>
       .map(({ name, content }) => [name, content]),
   );
 
+/** The ids by which applications open what these facts are about (DITA 1.3, resourceid). */
+export const contextIdsIn = (facts: readonly Node[]): string[] =>
+  facts.flatMap((node) => (isElement(node) && node.name === 'resourceid' ? (node.attributes['appid'] ?? '').split(/\s+/u) : [])).filter((id) => id !== '');
+
 export function readFacts(root: Element): TopicFacts {
   const prolog = childNamed(root, 'prolog');
   const attribute = (elements: readonly Element[], name: string): string[] => elements.flatMap(({ attributes }) => attributes[name] ?? []);

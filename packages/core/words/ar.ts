@@ -79,4 +79,8 @@ export const ar: Words = {
   home: 'البداية',
   inThisSection: 'في هذا القسم',
   footnotes: 'الحواشي',
+  isNew: 'جديد',
+  isChanged: 'معدّل',
+  news: 'الجديد والمعدّل',
+  language: 'اللغة',
 };

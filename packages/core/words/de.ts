@@ -79,4 +79,8 @@ export const de: Words = {
   home: 'Anfang',
   inThisSection: 'In diesem Abschnitt',
   footnotes: 'Fußnoten',
+  isNew: 'Neu',
+  isChanged: 'Geändert',
+  news: 'Neu und geändert',
+  language: 'Sprache',
 };

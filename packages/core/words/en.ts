@@ -79,4 +79,8 @@ export const en: Words = {
   home: 'Home',
   inThisSection: 'In this section',
   footnotes: 'Footnotes',
+  isNew: 'New',
+  isChanged: 'Changed',
+  news: 'New and changed',
+  language: 'Language',
 };

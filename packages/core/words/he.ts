@@ -79,4 +79,8 @@ export const he: Words = {
   home: 'דף הבית',
   inThisSection: 'בחלק זה',
   footnotes: 'הערות שוליים',
+  isNew: 'חדש',
+  isChanged: 'שונה',
+  news: 'חדש ושונה',
+  language: 'שפה',
 };

@@ -79,4 +79,8 @@ export const ja: Words = {
   home: 'ホーム',
   inThisSection: 'この節の内容',
   footnotes: '脚注',
+  isNew: '新規',
+  isChanged: '変更',
+  news: '新しい内容と変更',
+  language: '言語',
 };

@@ -70,4 +70,10 @@ export interface Words {
   readonly home: string;
   readonly inThisSection: string;
   readonly footnotes: string;
+  /** Beside a title: since the release before. */
+  readonly isNew: string;
+  readonly isChanged: string;
+  /** Above a list of what is new or changed. */
+  readonly news: string;
+  readonly language: string;
 }

@@ -22,10 +22,25 @@ export interface EditionSources {
  */
 export function editionPackage({ map, library, items, assets, lens, facets, variables }: EditionSources): Map<string, Uint8Array> {
   const reach = reachOf(library, map);
-  const lenses = [...new Map([...(lens ? [[lens.id, lens] as const] : []), ...[...reach.lenses].flatMap((id) => { const found = library.lens(id); return found ? [[id, { ...found, id }] as const] : []; })]).values()];
+  const lenses = [
+    ...new Map([
+      ...(lens ? [[lens.id, lens] as const] : []),
+      ...[...reach.lenses].flatMap((id) => {
+        const found = library.lens(id);
+        return found ? [[id, { ...found, id }] as const] : [];
+      }),
+    ]).values(),
+  ];
   const root = library.item(map)?.root;
-  const inside = items.filter(({ id }) => reach.items.has(id)).map((item) => (item.id === map && root && Object.keys(variables).length > 0 ? { ...item, text: writeCanonical(withVariables(root, variables)) } : item));
-  return ditaFiles(inside, assets.filter(({ id }) => reach.assets.has(id)), lenses, facets);
+  const inside = items
+    .filter(({ id }) => reach.items.has(id))
+    .map((item) => (item.id === map && root && Object.keys(variables).length > 0 ? { ...item, text: writeCanonical(withVariables(root, variables)) } : item));
+  return ditaFiles(
+    inside,
+    assets.filter(({ id }) => reach.assets.has(id)),
+    lenses,
+    facets,
+  );
 }
 
 /** The map with these texts for keys: in the place of what it says itself; else they go before what the maps in it say (DITA 1.3, 2.4.4.3). */

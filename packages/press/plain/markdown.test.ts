@@ -41,7 +41,17 @@ const decoded = (content: string | Uint8Array | undefined): string => (typeof co
 function expectSameWords(publication: Publication, assets = demoAssets): number {
   const { files } = markdownFiles(publication, assets);
   const pages = layOutPages(publication, { ending: 'md' });
-  const site = { publication, pages, assets: { find: (id: string) => (assets(id) ? { href: id, mediaType: '' } : undefined) }, words: wordsFor(publication.locale), ...usualSite({}), isSite: false, address: '', readers: readersOf(publication) };
+  const site = {
+    publication,
+    pages,
+    assets: { find: (id: string) => (assets(id) ? { href: id, mediaType: '' } : undefined) },
+    words: wordsFor(publication.locale),
+    ...usualSite({}),
+    isSite: false,
+    address: '',
+    readers: readersOf(publication),
+    synonyms: [],
+  };
   for (const place of pages.order) {
     const { article, related, footnotes } = articleOf(place, site);
     expect(wordsOfHtml(read(decoded(files.get(pages.href(place.anchor)!)))), place.label).toEqual(wordsOfHtml(article + related + footnotes));
@@ -72,12 +82,16 @@ describe('a folder of Markdown', () => {
   });
   it('begins with contents that lead to every page that contents name', () => {
     const index = decoded(files.get('index.md'));
-    for (const { label, inContents, joins } of allPlaces(help.places)) if (inContents && !joins) expect(wordsOfHtml(read(index)).join(' ')).toContain(label.replace(/[“”]/gu, '').replace(/\s+/gu, ' '));
+    for (const { label, inContents, joins } of allPlaces(help.places))
+      if (inContents && !joins) expect(wordsOfHtml(read(index)).join(' ')).toContain(label.replace(/[“”]/gu, '').replace(/\s+/gu, ' '));
   });
   it('keeps what looks like Markdown or markup as the words it is', () => {
     const publication = composeTexts([
       mapOf('<title>A *map* &lt;b&gt;</title><topicref href="topic:one"/>'),
-      concept('one', '<p># not a heading</p><p>1. no list, *no* emphasis, `no` code, [no](link), &lt;b&gt; no markup, | no cell | ~~no~~ 2 &amp;amp; 3</p><p>- no item<fn>a *note*</fn></p><ul><li><p>a</p><note type="warning">W</note></li></ul><table><tgroup cols="2"><thead><row><entry>h|1</entry><entry>h2</entry></row></thead><tbody><row><entry>a|b</entry><entry>c</entry></row></tbody></tgroup></table><dl><dlentry><dt>t</dt><dd>d</dd></dlentry></dl>'),
+      concept(
+        'one',
+        '<p># not a heading</p><p>1. no list, *no* emphasis, `no` code, [no](link), &lt;b&gt; no markup, | no cell | ~~no~~ 2 &amp;amp; 3</p><p>- no item<fn>a *note*</fn></p><ul><li><p>a</p><note type="warning">W</note></li></ul><table><tgroup cols="2"><thead><row><entry>h|1</entry><entry>h2</entry></row></thead><tbody><row><entry>a|b</entry><entry>c</entry></row></tbody></tgroup></table><dl><dlentry><dt>t</dt><dd>d</dd></dlentry></dl>',
+      ),
     ]);
     expectSameWords(publication, () => undefined);
     const text = decoded(markdownFiles(publication, () => undefined).files.get('one.md'));

@@ -113,8 +113,7 @@ function footnotesOf(html: string, handlers: Record<string, Handle>): RootConten
   });
 }
 
-const written = (root: Root): string =>
-  toMarkdown(root, { bullet: '-', emphasis: '*', strong: '*', fences: true, listItemIndent: 'one', rule: '-', extensions: [gfmToMarkdown()] });
+const written = (root: Root): string => toMarkdown(root, { bullet: '-', emphasis: '*', strong: '*', fences: true, listItemIndent: 'one', rule: '-', extensions: [gfmToMarkdown()] });
 
 /**
  * Publication → a folder of Markdown: CommonMark 0.31 with tables and footnotes of GFM; tables that it has no words for are HTML.
@@ -130,7 +129,7 @@ export function markdownFiles(
   const { facts, locale } = publication;
   const words = wordsFor(locale);
   const { shown, problems } = assetsShown(publication.assets, source);
-  const site: SiteContext = { publication, pages, assets: { find: (id) => shown.get(id) }, words, ...usualSite({}), isSite: false, address: '', readers: readersOf(publication) };
+  const site: SiteContext = { publication, pages, assets: { find: (id) => shown.get(id) }, words, ...usualSite({}), isSite: false, address: '', readers: readersOf(publication), synonyms: [] };
   const made = pages.order.map((place) => ({ place, ...articleOf(place, site) }));
   const wanted = new Set(made.flatMap(({ article, footnotes }) => [...`${article}${footnotes}`.matchAll(/\shref="[^"#:]*#([^"]+)"/gu)].map(([, id]) => id!)));
   const handlers = handlersFor(wanted);

@@ -11,6 +11,8 @@ export interface ContentsData {
   readonly a?: string;
   /** Who gets it, as numbers of conditions. */
   readonly w?: readonly number[];
+  /** Whether it is new or changed. */
+  readonly m?: 'new' | 'changed';
   readonly c?: readonly ContentsData[];
 }
 
@@ -21,11 +23,13 @@ export function contentsData(places: readonly Place[], site: SiteContext): Conte
     .map((place) => {
       const inner = contentsData(place.children, site);
       const whose = readers.numbersOf(whenOfPlace(place));
+      const news = site.publication.news?.[place.anchor];
       return {
         h: pages.href(place.anchor)!,
         t: readers.labelOf(place),
         ...(place.number === undefined ? {} : { n: place.number, ...(site.publication.open.length === 0 ? {} : { a: place.anchor }) }),
         ...(whose.length === 0 ? {} : { w: whose }),
+        ...(news === undefined ? {} : { m: news }),
         ...(inner.length === 0 ? {} : { c: inner }),
       };
     });

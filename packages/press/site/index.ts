@@ -4,23 +4,28 @@
  */
 import type { Publication } from '@ukiyo/core/compose';
 import { escapeText } from '@ukiyo/core/markup';
-import type { Problem } from '@ukiyo/core/problems';
+import { problem, type Problem } from '@ukiyo/core/problems';
 import { checkLook, lookRules, noteRules, ownRules, screenRules, shippedLooks, type SiteLook, type StyleSheet } from '@ukiyo/core/styles';
 import { wordsFor } from '@ukiyo/core/words';
 import { usualDesign } from '../print/design.ts';
 import type { AssetSource } from '../shared/assets.ts';
-import type { SiteContext } from './context.ts';
+import type { Synonyms } from '../shared/terms.ts';
+import { contextScript, contextTargets } from './context-help.ts';
+import type { Sibling, SiteContext } from './context.ts';
 import { countedData } from './counting.ts';
 import { contentsData, wordsData } from './data.ts';
 import { assetsShown, type SiteAssets } from './media.ts';
 import { addressOf, isWebAddress, pageFrame } from './page.ts';
+import { contextScriptFile, glossaryFile, helpFile } from './files.ts';
+import { glossaryPage } from './glossary.ts';
 import { layOutPages, type Naming } from './pages.ts';
-import { contentsPage, homePage, missingPage, placePage } from './placing.ts';
+import { contentsPage, helpPage, homePage, missingPage, placePage } from './placing.ts';
 import { readersData, readersOf, type ReaderChoice } from './readers.ts';
 import { siteRuntime } from './runtime.ts';
 import { dataScript, searchIndexScript } from './searching.ts';
 import { ownSelector, siteSelectors } from './selectors.ts';
 
+export type { Sibling } from './context.ts';
 export type { ReaderChoice } from './readers.ts';
 
 export interface SiteOptions {
@@ -32,6 +37,12 @@ export interface SiteOptions {
   /** What its readers may set, in this order, of the facets that the publication leaves open. */
   readonly choices?: readonly ReaderChoice[];
   readonly naming?: Naming;
+  /** The topic that is its home page. */
+  readonly start?: string;
+  /** Words that mean the same to who searches. */
+  readonly synonyms?: Synonyms;
+  /** The same site in other languages. */
+  readonly siblings?: readonly Sibling[];
   /** The item whose elements say where they stand in its text. */
   readonly traced?: string;
   /** Told after every page: how many are done, of how many. */
@@ -61,6 +72,8 @@ export function siteFiles(publication: Publication, source: AssetSource, options
   const problems: Problem[] = [...checkLook(look), ...ofAssets];
   const assets: SiteAssets = { find: (id) => shown.get(id) };
   const { traced } = options;
+  const start = options.start === undefined ? undefined : pages.shown.find(({ origin, entry, anchor }) => [origin.item, entry.item, anchor].includes(options.start!));
+  if (options.start !== undefined && !start) problems.push(problem('warning', 'edition.start', 'The topic that is to be the home page is not in this publication.', { item: options.start }));
   const site: SiteContext = {
     ...(traced === undefined ? {} : { traced }),
     publication,
@@ -72,7 +85,11 @@ export function siteFiles(publication: Publication, source: AssetSource, options
     isSite: true,
     address,
     readers: readersOf(publication),
+    siblings: options.siblings ?? [],
+    synonyms: options.synonyms ?? [],
+    ...(start ? { start } : {}),
   };
+  const targets = contextTargets(site);
   const hasChoices = choices.some(({ facet }) => publication.open.some(({ name }) => name === facet));
   const wholePage = pageFrame(site, hasChoices);
 
@@ -93,6 +110,12 @@ export function siteFiles(publication: Publication, source: AssetSource, options
   made.set('index.html', () => wholePage(homePage(site)));
   made.set('contents.html', () => wholePage(contentsPage(site)));
   made.set('404.html', () => wholePage(missingPage(site)));
+  if (publication.glossary.length > 0) made.set(glossaryFile, () => wholePage(glossaryPage(site)));
+  if (Object.keys(targets).length > 0) {
+    made.set(helpFile, () => wholePage(helpPage(site)));
+    made.set(contextScriptFile, () => contextScript(targets));
+    made.set('context-help.json', () => `${JSON.stringify(targets, null, 1)}\n`);
+  }
   if (isWebAddress(address)) made.set('sitemap.xml', () => siteMap(address, ['index.html', ...pages.order.map(({ anchor }) => pages.href(anchor)!)]));
   const ofPlaces = new Map(pages.order.map((place, at) => [pages.href(place.anchor)!, () => wholePage(placePage(place, at, site))]));
   for (const [path, make] of ofPlaces) made.set(path, make);

@@ -3,12 +3,15 @@ import { ownRules } from '@ukiyo/core/styles';
 import type { Words } from '@ukiyo/core/words';
 import type { SiteContext } from './context.ts';
 import { join, raw, tag, text, type Html } from './html.ts';
+import { glossaryFile } from './files.ts';
 import { saidHtml, whenOfPlace } from './readers.ts';
 
 export interface PageParts {
   readonly title: string;
   readonly description: string;
   readonly main: Html;
+  /** The place that it is about. */
+  readonly anchor?: string;
   /** Its file, where it has an address of its own. */
   readonly path?: string;
   /** Who gets the page, as numbers of conditions. */
@@ -37,8 +40,9 @@ export function pageFrame(site: SiteContext, hasChoices: boolean): (parts: PageP
   ]);
   const skip = tag('a', { class: 'skip', href: '#content' }, text(words.skip));
   const bar = siteBar(site);
+  const languages = languageChoice(site);
   const chapters = look.layout === 'chapters along the top' ? [chapterBar(site)] : [];
-  const side = sidePanel(words);
+  const side = sidePanel(site);
   const edge = tag('div', { id: 'edge', role: 'separator', tabindex: 0, 'aria-orientation': 'vertical', 'aria-label': words.width, 'aria-valuemin': 200, 'aria-valuemax': 520, 'aria-valuenow': 300 });
   const feedback =
     look.feedback === '' ? [] : [tag('p', { class: 'feedback' }, tag('a', { href: look.feedback.includes('@') ? `mailto:${look.feedback}` : look.feedback, id: 'feedback' }, text(words.feedback)))];
@@ -58,12 +62,14 @@ export function pageFrame(site: SiteContext, hasChoices: boolean): (parts: PageP
     'data-close-all': words.closeAll,
     'data-enlarge': words.enlarge,
     'data-close': words.close,
+    'data-new': words.isNew,
+    'data-changed': words.isChanged,
   };
   const choices = hasChoices ? [readerChoices(words)] : [];
   const notForYou = hasChoices
     ? [tag('p', { id: 'not-for-you', role: 'status', hidden: true }, text(words.notForYou), raw(' '), tag('button', { type: 'button', id: 'show-all' }, text(words.everything)))]
     : [];
-  return ({ title, description, main, path, for: whose = [] }) => {
+  return ({ title, description, main, path, anchor, for: whose = [] }) => {
     const head = tag(
       'head',
       {},
@@ -72,10 +78,11 @@ export function pageFrame(site: SiteContext, hasChoices: boolean): (parts: PageP
       tag('title', {}, text(title === facts.title ? title : `${title} · ${facts.title}`)),
       ...(description === '' ? [] : [tag('meta', { name: 'description', content: description })]),
       ...(path !== undefined && isWebAddress(address) ? [tag('link', { rel: 'canonical', href: addressOf(address, path) })] : []),
+      ...(isWebAddress(address) ? languages.links(anchor) : []),
       styles,
     );
     const frame = tag('div', { class: look.layout === 'tiles first' ? 'frame folded' : 'frame' }, side, edge, tag('main', { id: 'content' }, ...notForYou, main, ...feedback, rights));
-    return `<!doctype html>\n${tag('html', { lang: locale, dir: direction }, head, tag('body', { ...messages, 'data-for': whose.join(' ') || undefined }, skip, bar, ...choices, ...chapters, frame))}\n`;
+    return `<!doctype html>\n${tag('html', { lang: locale, dir: direction }, head, tag('body', { ...messages, 'data-for': whose.join(' ') || undefined }, skip, bar(languages.choice(anchor)), ...choices, ...chapters, frame))}\n`;
   };
 }
 
@@ -90,22 +97,45 @@ export const addressOf = (address: string, path: string): string => `${address.r
 const readerChoices = (words: Words): Html =>
   tag('details', { id: 'readers', 'data-all': words.all, hidden: true }, tag('summary', {}, text(`${words.readers}: `), tag('span', { id: 'readers-now' })), tag('div', { id: 'readers-choices' }));
 
-function siteBar({ publication, words, look, assets }: SiteContext): Html {
+/** The way to the same topic in other languages. */
+function languageChoice({ publication, words, siblings = [], pages, address }: SiteContext): {
+  choice(anchor: string | undefined): readonly Html[];
+  links(anchor: string | undefined): readonly Html[];
+} {
+  const nameOf = (locale: string): string => new Intl.DisplayNames(locale, { type: 'language' }).of(locale) ?? locale;
+  const onWeb = (locale: string, path: string): Html => tag('link', { rel: 'alternate', hreflang: locale, href: new URL(path, addressOf(address, 'x')).href });
+  return {
+    choice(anchor) {
+      if (siblings.length === 0) return [];
+      const links = siblings.map((one) => tag('li', {}, tag('a', { href: one.address(anchor), hreflang: one.locale, lang: one.locale, class: 'language' }, text(nameOf(one.locale)))));
+      return [tag('details', { class: 'languages' }, tag('summary', { 'aria-label': words.language }, text(nameOf(publication.locale))), tag('ul', {}, ...links))];
+    },
+    links(anchor) {
+      if (siblings.length === 0) return [];
+      const own = (anchor === undefined ? undefined : pages.href(anchor)) ?? 'index.html';
+      return [onWeb(publication.locale, own), ...siblings.map((one) => onWeb(one.locale, one.address(anchor)))];
+    },
+  };
+}
+
+function siteBar({ publication, words, look, assets }: SiteContext): (languages: readonly Html[]) => Html {
   const logo = look.logo ? assets.find(look.logo.asset) : undefined;
-  return tag(
-    'header',
-    { class: 'bar' },
-    tag('button', { type: 'button', id: 'menu', class: 'menu', 'aria-expanded': 'false', 'aria-controls': 'side', 'aria-label': words.menu }, text('☰')),
-    tag('a', { class: 'name', href: 'index.html' }, ...(logo ? [tag('img', { class: 'logo', src: logo.href, alt: '', height: look.logo!.height })] : []), text(publication.facts.title)),
-    ...(look.caption === '' ? [] : [tag('span', { class: 'caption' }, text(look.caption))]),
-    ...(look.links.length === 0 ? [] : [tag('nav', { class: 'links', 'aria-label': words.related }, ...look.links.map(({ label, href }) => tag('a', { href, rel: 'noopener' }, text(label))))]),
+  return (languages) =>
     tag(
-      'div',
-      { class: 'search', role: 'search' },
-      tag('input', { type: 'search', id: 'search', placeholder: words.search, 'aria-label': words.search, autocomplete: 'off' }),
-      tag('div', { id: 'results', hidden: true }),
-    ),
-  );
+      'header',
+      { class: 'bar' },
+      tag('button', { type: 'button', id: 'menu', class: 'menu', 'aria-expanded': 'false', 'aria-controls': 'side', 'aria-label': words.menu }, text('☰')),
+      tag('a', { class: 'name', href: 'index.html' }, ...(logo ? [tag('img', { class: 'logo', src: logo.href, alt: '', height: look.logo!.height })] : []), text(publication.facts.title)),
+      ...(look.caption === '' ? [] : [tag('span', { class: 'caption' }, text(look.caption))]),
+      ...(look.links.length === 0 ? [] : [tag('nav', { class: 'links', 'aria-label': words.related }, ...look.links.map(({ label, href }) => tag('a', { href, rel: 'noopener' }, text(label))))]),
+      tag(
+        'div',
+        { class: 'search', role: 'search' },
+        tag('input', { type: 'search', id: 'search', placeholder: words.search, 'aria-label': words.search, autocomplete: 'off' }),
+        tag('div', { id: 'results', hidden: true }),
+      ),
+      ...languages,
+    );
 }
 
 /** The first level of the contents, along the top. */
@@ -115,15 +145,16 @@ function chapterBar({ publication, pages, words, readers }: SiteContext): Html {
   return tag('nav', { id: 'chapters', 'aria-label': words.chapters }, tag('ul', {}, ...top.map(link)));
 }
 
-function sidePanel(words: Words): Html {
+function sidePanel({ words, publication }: SiteContext): Html {
   const tab = (panel: string, label: string, on: boolean): Html =>
     tag('button', { type: 'button', role: 'tab', id: `tab-${panel}`, 'data-panel': panel, 'aria-selected': String(on), 'aria-controls': panel }, text(label));
   return tag(
-    'aside',
+    'nav',
     { id: 'side', 'aria-label': words.menu },
     tag('div', { class: 'tabs', role: 'tablist', 'aria-label': words.menu }, tab('contents', words.contents, true), tab('words', words.index, false)),
-    tag('nav', { id: 'contents', role: 'tabpanel', 'aria-labelledby': 'tab-contents' }, tag('p', {}, tag('a', { href: 'contents.html' }, text(words.contents)))),
+    tag('div', { id: 'contents', role: 'tabpanel', 'aria-labelledby': 'tab-contents' }, tag('p', {}, tag('a', { href: 'contents.html' }, text(words.contents)))),
     tag('div', { id: 'words', role: 'tabpanel', 'aria-labelledby': 'tab-words', hidden: true }),
+    ...(publication.glossary.length === 0 ? [] : [tag('p', { class: 'to-terms' }, tag('a', { href: glossaryFile }, text(words.glossary)))]),
   );
 }
 
@@ -135,7 +166,23 @@ export function breadcrumb(place: Place, { pages, words, readers }: SiteContext)
   return tag('nav', { class: 'crumbs', 'aria-label': words.contents }, tag('ol', {}, home, ...above.map(link)));
 }
 
-export function placeCards(places: readonly Place[], { pages, readers }: SiteContext): Html {
+/** Says that something is new or changed, where that is compared. */
+export function newsMark(anchor: string, { publication, words }: SiteContext): Html {
+  const news = publication.news?.[anchor];
+  return news === undefined ? raw('') : tag('span', { class: 'news' }, text(news === 'new' ? words.isNew : words.isChanged));
+}
+
+/** What is new or changed, in reading order. */
+export function newsList(site: SiteContext): Html {
+  const { pages, words, readers } = site;
+  const found = pages.order.filter(({ anchor }) => site.publication.news?.[anchor] !== undefined);
+  const link = (place: Place): Html =>
+    tag('li', { class: readers.classOf(whenOfPlace(place)) }, tag('a', { href: pages.href(place.anchor) }, saidHtml(readers.labelOf(place))), newsMark(place.anchor, site));
+  return found.length === 0 ? raw('') : tag('section', { class: 'since' }, tag('h2', {}, text(words.news)), tag('ul', {}, ...found.map(link)));
+}
+
+export function placeCards(places: readonly Place[], site: SiteContext): Html {
+  const { pages, readers } = site;
   return tag(
     'ul',
     { class: 'cards' },
@@ -145,6 +192,7 @@ export function placeCards(places: readonly Place[], { pages, readers }: SiteCon
         'li',
         { class: readers.classOf(whenOfPlace(place)) },
         tag('a', { href: pages.href(place.anchor) }, saidHtml(readers.labelOf(place))),
+        newsMark(place.anchor, site),
         ...(lead === '' ? [] : [tag('p', {}, saidHtml(lead))]),
       );
     }),

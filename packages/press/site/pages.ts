@@ -13,7 +13,7 @@ export interface Pages {
 
 const lists = new Set(['toc', 'figurelist', 'tablelist', 'indexlist', 'glossarylist']);
 /** Files of the site itself. */
-const reserved = ['index', 'words', 'contents', '404'];
+const reserved = ['index', 'words', 'contents', '404', 'glossary', 'help'];
 
 /** After what files are called: the id of a topic, which stays when its title is another, its title, or its number and title. */
 export type Naming = 'ids' | 'titles' | 'numbers';

@@ -2,7 +2,8 @@ import type { Place } from '@ukiyo/core/compose';
 import { topicRenderer } from './content.ts';
 import type { SiteContext } from './context.ts';
 import { join, raw, tag, text, type Html } from './html.ts';
-import { breadcrumb, placeCards, relatedLinks, wayOn, type PageParts } from './page.ts';
+import { contextScriptFile, helpFile } from './files.ts';
+import { breadcrumb, newsList, newsMark, placeCards, relatedLinks, wayOn, type PageParts } from './page.ts';
 import type { Pages } from './pages.ts';
 import { formsOf, saidHtml, whenOfPlace, type Form } from './readers.ts';
 
@@ -12,7 +13,7 @@ export function articleOf(place: Place, site: SiteContext, level = 1): { readonl
   const renderer = topicRenderer(site);
   const deeper = (one: number): number => Math.min(6, one + 1);
   const numbered = ({ anchor, number }: Place, title: Html): Html => join([...(number === undefined ? [] : [tag('span', { class: 'number' }, readers.number(anchor, number)), raw(' ')]), title]);
-  const heading = (one: Place): Html => numbered(one, saidHtml(readers.labelOf(one)));
+  const heading = (one: Place): Html => join([numbered(one, saidHtml(readers.labelOf(one))), newsMark(one.anchor, site)]);
   const joined = (above: Place, at: number): Html =>
     join(
       above.children
@@ -51,7 +52,7 @@ export function placePage(place: Place, index: number, site: SiteContext): PageP
     related,
     wayOn(index, site),
   ]);
-  return { title: place.label, description: place.shortDescription, main, path: pages.href(place.anchor)!, for: readers.numbersOf(whenOfPlace(place)) };
+  return { title: place.label, description: place.shortDescription, main, anchor: place.anchor, path: pages.href(place.anchor)!, for: readers.numbersOf(whenOfPlace(place)) };
 }
 
 /** Whether a place stands on the page of another. */
@@ -63,14 +64,15 @@ const withJoined = (place: Place, page: Place, pages: Pages): Place[] => [place,
 export function homePage(site: SiteContext): PageParts {
   const { facts, places } = site.publication;
   const top = places.filter((place) => place.inContents && site.pages.order.includes(place));
-  const main = tag(
-    'div',
-    { class: 'home' },
-    tag('h1', {}, text(facts.title)),
-    ...(facts.subtitle === '' ? [] : [tag('p', { class: 'subtitle' }, text(facts.subtitle))]),
-    ...(facts.description === '' ? [] : [tag('p', { class: 'lead' }, text(facts.description))]),
-    placeCards(top, site),
-  );
+  const { start } = site;
+  const opening = start
+    ? (({ article, footnotes }) => [article, footnotes])(articleOf({ ...start, children: [] }, site))
+    : [
+        tag('h1', {}, text(facts.title)),
+        ...(facts.subtitle === '' ? [] : [tag('p', { class: 'subtitle' }, text(facts.subtitle))]),
+        ...(facts.description === '' ? [] : [tag('p', { class: 'lead' }, text(facts.description))]),
+      ];
+  const main = tag('div', { class: 'home' }, ...opening, placeCards(top, site), newsList(site));
   return { title: facts.title, description: facts.description, main, path: 'index.html' };
 }
 
@@ -91,6 +93,12 @@ export function contentsPage({ publication, pages, words, readers }: SiteContext
         ),
     );
   return { title: words.contents, description: '', path: 'contents.html', main: tag('div', { class: 'all-contents' }, tag('h1', {}, text(words.contents)), list(publication.places)) };
+}
+
+/** Where applications lead that know only the id of what they want; an id that nobody knows is looked for. */
+export function helpPage(site: SiteContext): PageParts {
+  const { main, ...rest } = missingPage(site);
+  return { ...rest, main: join([main, tag('script', { src: contextScriptFile })]), path: helpFile };
 }
 
 /** Shown where an address leads nowhere; its script looks for the words of that address. */

@@ -8,7 +8,7 @@ import type { SiteContext } from './context.ts';
 import { formsOf, whenOfPlace, type Readers, type Said } from './readers.ts';
 
 /** The search index of a site, as the script file that a page loads when its reader first searches. */
-export function searchIndexScript({ publication, pages, readers }: SiteContext): string {
+export function searchIndexScript({ publication, pages, readers, synonyms }: SiteContext): string {
   /** What stands without a heading is found under that of the place above. */
   const headed = (place: Place): Place => {
     const above = place.hasHeading ? undefined : pages.parentOf.get(place.anchor);
@@ -30,7 +30,8 @@ export function searchIndexScript({ publication, pages, readers }: SiteContext):
       return { id, title: printable(spaced(said.t)), lead: printable(spaced(said.l)), text: printable(parts.map(({ words }) => words).join(' ')) };
     });
   const forSome = Object.keys(only).length === 0 ? '' : `,"only":${JSON.stringify(only)}`;
-  return dataScript('search', `{"locale":${JSON.stringify(publication.locale)}${forSome},"index":${searchIndex(documents, publication.locale)}}`);
+  const same = synonyms.length === 0 ? '' : `,"synonyms":${JSON.stringify(synonyms)}`;
+  return dataScript('search', `{"locale":${JSON.stringify(publication.locale)}${forSome}${same},"index":${searchIndex(documents, publication.locale)}}`);
 }
 
 /** All that anybody reads there; what is for some stands apart. */

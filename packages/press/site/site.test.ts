@@ -33,7 +33,7 @@ describe('the help site of the demo', () => {
   it('has a page for every place, and no problems', () => {
     expect(publication.problems).toEqual([]);
     expect(site.problems).toEqual([]);
-    expect(pages.length).toBe(allPlaces(publication.places).filter(({ joins }) => !joins).length + 3);
+    expect(pages.length).toBe(allPlaces(publication.places).filter(({ joins }) => !joins).length + 5);
   });
 
   /** html-validate (npm), its recommended and document presets. */

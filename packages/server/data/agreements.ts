@@ -11,7 +11,7 @@ export interface AgreementStore {
   addWord(project: string, locale: string, word: string): Promise<Agreements>;
 }
 
-const none: Agreements = { version: 0, rules: [], facts: [], words: {} };
+const none: Agreements = { version: 0, rules: [], facts: [], words: {}, synonyms: {} };
 
 export function agreementStore({ sequelize, models }: Database): AgreementStore {
   const { agreements, projects } = models;
@@ -26,7 +26,7 @@ export function agreementStore({ sequelize, models }: Database): AgreementStore 
   const store: AgreementStore = {
     async read(project, transaction) {
       const row = (await agreements.findOne({ where: { projectId: project }, ...(transaction ? { transaction } : {}) }))?.get();
-      return row ? { version: row.version, rules: row.rules, facts: row.facts, words: row.words } : none;
+      return row ? { version: row.version, rules: row.rules, facts: row.facts, words: row.words, synonyms: row.synonyms } : none;
     },
     save: (project, next) => changed(project, ({ version }) => (version === next.version ? { ...next, version: version + 1 } : undefined)),
     async addWord(project, locale, word) {

@@ -144,6 +144,7 @@ export const migrations: readonly Migration[] = [
   },
   {
     name: '0016-outputs',
-    sql: `ALTER TABLE editions ADD COLUMN naming text NOT NULL DEFAULT 'ids', ADD COLUMN holds jsonb NOT NULL DEFAULT '[]', ADD COLUMN start text NOT NULL DEFAULT '', ADD COLUMN locales jsonb NOT NULL DEFAULT '[]', ADD COLUMN nightly text NOT NULL DEFAULT '';`,
+    sql: `ALTER TABLE editions ADD COLUMN naming text NOT NULL DEFAULT 'ids', ADD COLUMN holds jsonb NOT NULL DEFAULT '[]', ADD COLUMN start text NOT NULL DEFAULT '', ADD COLUMN locales jsonb NOT NULL DEFAULT '[]', ADD COLUMN nightly text NOT NULL DEFAULT '';
+      ALTER TABLE agreements ADD COLUMN synonyms jsonb NOT NULL DEFAULT '{}';`,
   },
 ];

@@ -258,7 +258,7 @@ export function defineModels(sequelize: Sequelize): Models {
       alternateOf: text,
       conditions: json,
     }),
-    agreements: define<AgreementsRow>('agreements', { projectId: uuidKey, version: integer, rules: json, facts: json, words: json }),
+    agreements: define<AgreementsRow>('agreements', { projectId: uuidKey, version: integer, rules: json, facts: json, words: json, synonyms: json }),
     lenses: define<LensRow>('lenses', { projectId: uuidKey, id: key, name: text, rules: json, through: json }),
     designs: define<DesignRow>('designs', { projectId: uuidKey, kind: key, id: key, version: integer, content: plainJson }),
     facets: define<FacetRow>('facets', { projectId: uuidKey, name: key, label: text, valueList: json, position: integer }),

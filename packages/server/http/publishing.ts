@@ -74,14 +74,10 @@ export const publishingRoutes =
       if (!shipped) throw notFound('impression');
       return sendFile(insideOf(impressionFolder(shipped.id), params['*']), reply, undefined, isWhole(params['*']));
     });
-    app.get(
-      '/impressions/:id/files/*',
-      { config: { permission: 'read' }, schema: { params: One.extend({ '*': z.string() }) } },
-      async ({ params }, reply) => {
-        if (!(await editions.impression(params.project, params.id))) throw notFound('impression');
-        return sendFile(insideOf(impressionFolder(params.id), params['*']), reply, undefined, isWhole(params['*']));
-      },
-    );
+    app.get('/impressions/:id/files/*', { config: { permission: 'read' }, schema: { params: One.extend({ '*': z.string() }) } }, async ({ params }, reply) => {
+      if (!(await editions.impression(params.project, params.id))) throw notFound('impression');
+      return sendFile(insideOf(impressionFolder(params.id), params['*']), reply, undefined, isWhole(params['*']));
+    });
     app.get('/impressions/:id/download', { config: { permission: 'read' }, schema: { params: One } }, async ({ params }, reply) => {
       const impression = await editions.impression(params.project, params.id);
       if (!impression) throw notFound('impression');

@@ -57,7 +57,7 @@ async function buildOne(services: Services, project: string, inputs: Inputs, out
   tell({ step: 'Composing', done: 0, total: inputs.texts.length });
   const composed = await composeInputs(inputs, project, bench);
   const { publication } = composed;
-  const made = await makers[output]({ services, inputs, composed, folder, bench, tell });
+  const made = await makers[output]({ services, project, inputs, composed, folder, bench, tell });
   await nameWhatWasBuilt(services, project, inputs.edition, publication, composed.texts);
   const texts = pageTexts(publication);
   const topics = Object.values(publication.targets).filter(({ kind }) => kind === 'topic').length;
@@ -94,7 +94,8 @@ async function buildBundle(services: Services, project: string, inputs: Inputs, 
     for (let count = 2; taken.has(name); count += 1) name = `${fileNameOf(part.name)}-${count}`;
     const { label, file, opens } = outputs[part.output];
     const hasFolder = opens !== file;
-    for (const path of hasFolder ? await filesBelow(join(own, part.output)) : ['']) files.set(hasFolder ? `${name}/${path}` : `${name}${extname(file)}`, hasFolder ? join(own, part.output, path) : join(own, file));
+    for (const path of hasFolder ? await filesBelow(join(own, part.output)) : [''])
+      files.set(hasFolder ? `${name}/${path}` : `${name}${extname(file)}`, hasFolder ? join(own, part.output, path) : join(own, file));
     entries.push({ label: part.name, detail: label, href: hasFolder ? `${name}/${opens.split('/').slice(1).join('/')}` : `${name}${extname(file)}` });
   }
   tell({ step: 'Putting them together', done: 0, total: files.size });

@@ -1,7 +1,7 @@
 import { readFile, writeFile } from 'node:fs/promises';
 import { promisify } from 'node:util';
 import { gunzip, gzip } from 'node:zlib';
-import type { Edition } from '@ukiyo/contracts';
+import type { Agreements, Edition } from '@ukiyo/contracts';
 import type { Facet, KeptLens } from '@ukiyo/core/facets';
 import type { HouseRule } from '@ukiyo/core/rules';
 import type { Services } from '../app/services.ts';
@@ -16,6 +16,8 @@ export interface Inputs {
   readonly facets: readonly Facet[];
   readonly lenses: readonly KeptLens[];
   readonly rules: readonly HouseRule[];
+  /** By language: lists of words that mean the same to who searches. */
+  readonly synonyms: Agreements['synonyms'];
   readonly designs: Awaited<ReturnType<Services['designs']['read']>>;
   /** Of the whole project: links lead into their publications. */
   readonly editions: readonly Edition[];
@@ -36,14 +38,14 @@ export async function gatherLibrary(services: Services, project: string, written
 }
 
 export async function gatherInputs(services: Services, project: string, edition: Edition, written?: Written): Promise<Inputs> {
-  const [library, { rules }, designs, editions] = await Promise.all([
+  const [library, { rules, synonyms }, designs, editions] = await Promise.all([
     gatherLibrary(services, project, written),
     services.agreements.read(project),
     services.designs.read(project),
     services.editions.editions(project),
   ]);
   const before = async ({ since }: Edition): Promise<readonly LibraryText[]> => (since === null ? [] : services.items.textsAt(project, await services.editions.inputsOf(project, since)));
-  return { edition, ...library, rules, designs, editions, before };
+  return { edition, ...library, rules, synonyms, designs, editions, before };
 }
 
 const pack = promisify(gzip);

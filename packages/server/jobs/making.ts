@@ -3,12 +3,25 @@ import { createWriteStream } from 'node:fs';
 import { mkdir, stat, writeFile } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import { finished } from 'node:stream/promises';
-import { outputs, type Output, type Progress } from '@ukiyo/contracts';
-import type { Problem } from '@ukiyo/core/problems';
-import { createPrintEngine, editionPackage, epub, markdownFiles, onePage, printPublication, siteFiles, type SiteOptions } from '@ukiyo/press';
+import { outputs, type Edition, type Output, type Progress } from '@ukiyo/contracts';
+import { problemKey, type Problem } from '@ukiyo/core/problems';
+import {
+  createPrintEngine,
+  editionPackage,
+  epub,
+  languagesPage,
+  languagesScript,
+  markdownFiles,
+  onePage,
+  printPublication,
+  siteAddress,
+  siteFiles,
+  type SiteOptions,
+  type SiteResult,
+} from '@ukiyo/press';
 import { Zip, ZipDeflate } from 'fflate';
 import type { Services } from '../app/services.ts';
-import { assetsOf, type composeInputs, type Workbench } from './composing.ts';
+import { assetsOf, composeInputs, type Workbench } from './composing.ts';
 import type { Inputs } from './inputs.ts';
 
 /** What one maker left in its folder. */
@@ -26,6 +39,7 @@ export type PublicationOutput = Exclude<Output, 'bundle'>;
 
 interface Order {
   readonly services: Services;
+  readonly project: string;
   readonly inputs: Inputs;
   readonly composed: Composed;
   readonly folder: string;
@@ -42,9 +56,23 @@ export const makers: Readonly<Record<PublicationOutput, (order: Order) => Promis
     return { ...(pdf ? await fileInto(folder, 'print', pdf) : { bytes: 0, fingerprint: '' }), pages: pageCount, problems };
   },
   async site(order) {
-    const { services, composed, folder } = order;
-    const site = siteFiles(composed.publication, assetsOf(services, composed.rows), wornBy(order));
-    return { ...(await folderInto(folder, 'site', site.files)), pages: site.pageCount, problems: site.problems };
+    const { services, composed, folder, inputs, bench } = order;
+    const { edition } = inputs;
+    if (edition.locales.length === 0) {
+      const site = siteFiles(composed.publication, assetsOf(services, composed.rows), wornBy(order));
+      return { ...(await folderInto(folder, 'site', site.files)), pages: site.pageCount, problems: site.problems };
+    }
+    const further = edition.locales.filter((locale, at, all) => locale !== edition.locale && all.indexOf(locale) === at);
+    const sites: SiteInLanguage[] = [{ locale: edition.locale, composed }];
+    for (const locale of further) sites.push({ locale, composed: await composeInputs({ ...inputs, edition: { ...edition, locale } }, order.project, bench) });
+    const made = sites.map((one) => ({ locale: one.locale, site: siteFiles(one.composed.publication, assetsOf(services, composed.rows), inLanguage(one, sites, order)) }));
+    const written = await folderInto(folder, 'site', filesOf(made, edition));
+    // What is wrong in all languages is said once, as that of the first.
+    const known = new Set(sites[0]!.composed.publication.problems.map(problemKey));
+    const ofOthers = sites
+      .slice(1)
+      .flatMap(({ locale, composed: { publication } }) => publication.problems.filter((one) => !known.has(problemKey(one))).map((one) => ({ ...one, message: `${locale}: ${one.message}` })));
+    return { ...written, pages: made.reduce((sum, { site }) => sum + site.pageCount, 0), problems: [...ofOthers, ...made.flatMap(({ site }) => site.problems)] };
   },
   async page(order) {
     const { services, composed, folder } = order;
@@ -62,19 +90,64 @@ export const makers: Readonly<Record<PublicationOutput, (order: Order) => Promis
   },
   async dita({ services, composed: { library, rows, texts }, folder, inputs: { edition, facets } }) {
     const source = assetsOf(services, rows);
-    const assets = rows.map((row) => ({ ...row, get bytes() { return source(row.id)!.bytes; } }));
+    const assets = rows.map((row) => ({
+      ...row,
+      get bytes() {
+        return source(row.id)!.bytes;
+      },
+    }));
     const lens = edition.lens === null ? undefined : library.lens(edition.lens);
     const files = editionPackage({ map: edition.map, library, items: texts, assets, lens: lens && { ...lens, id: edition.lens! }, facets, variables: edition.variables });
     return { ...(await folderInto(folder, 'dita', files)), pages: files.size, problems: [] };
   },
 };
 
-const wornBy = ({ composed: { design, look }, inputs: { edition }, tell }: Order): SiteOptions => ({
+interface SiteInLanguage {
+  readonly locale: string;
+  readonly composed: Composed;
+}
+
+/** The site of one language, which knows where the same topic stands in the others. */
+function inLanguage({ locale, composed }: SiteInLanguage, sites: readonly SiteInLanguage[], order: Order): SiteOptions {
+  const { edition } = order.inputs;
+  const siblings = sites
+    .filter((other) => other.locale !== locale)
+    .map((other) => ({
+      locale: other.locale,
+      address: (anchor: string | undefined) => `../${other.locale}/${(anchor === undefined ? undefined : siteAddress(other.composed.publication, anchor, edition.naming)) ?? 'index.html'}`,
+    }));
+  return {
+    ...wornBy({ ...order, composed, inputs: { ...order.inputs, edition: { ...edition, locale } } }),
+    siblings,
+    address: edition.address === '' ? '' : `${edition.address.replace(/\/$/u, '')}/${locale}/`,
+  };
+}
+
+function* filesOf(made: readonly { readonly locale: string; readonly site: SiteResult }[], edition: Edition): Generator<readonly [string, string | Uint8Array]> {
+  yield [
+    'index.html',
+    languagesPage(
+      edition.facts.title ?? edition.name,
+      made.map(({ locale }) => locale),
+    ),
+  ];
+  yield ['languages.js', languagesScript];
+  for (const { locale, site } of made) for (const [path, content] of site.files) yield [`${locale}/${path}`, content];
+}
+
+/** All that an edition says of its site. */
+export const siteWears = (edition: Edition, { design, look }: Pick<Composed, 'design' | 'look'>, synonyms: Inputs['synonyms'] = {}): SiteOptions => ({
   sheet: design.sheet,
   look,
   choices: edition.choices,
   address: edition.address,
   naming: edition.naming,
+  synonyms: synonyms[edition.locale] ?? [],
+  ...(edition.start === '' ? {} : { start: edition.start }),
+});
+
+const wornBy = ({ composed, inputs, tell }: Order): SiteOptions => ({
+  ...siteWears(inputs.edition, composed, inputs.synonyms),
   onPage: (done, total) => (done % 20 === 0 || done === total) && tell({ step: 'Writing pages', done, total }),
 });
 

@@ -7,6 +7,7 @@ import { fieldsOf, type PagePlan } from '@ukiyo/core/styles';
 import { createPrintEngine, layoutOf, siteAddress, siteFiles, type SiteResult, proofPublication, proofTopic, proofWhole, specimen, type PrintEngine, type ProofPages } from '@ukiyo/press';
 import type { Services } from '../app/services.ts';
 import { assetsOf, composeEdition, composeInputs, workbench, type Workbench } from './composing.ts';
+import { siteWears } from './making.ts';
 import { gatherInputs } from './inputs.ts';
 
 /** What one wants to see set. */
@@ -99,8 +100,7 @@ async function siteFile(services: Services, project: string, edition: Edition, p
   const made = JSON.stringify([texts.map(({ id, version }) => [id, version]), assets.map(({ id, hash }) => [id, hash]), rest]);
   if (known?.made === made) return known.site.file(wanted);
   const { publication, design, look, rows } = await composeInputs(inputs, project, bench);
-  const { choices, address } = edition;
-  const site = siteFiles(publication, assetsOf(services, rows), { sheet: design.sheet, look, choices, address });
+  const site = siteFiles(publication, assetsOf(services, rows), siteWears(edition, { design, look }, inputs.synonyms));
   bench.sites.set(key, { made, site });
   return site.file(wanted);
 }
@@ -108,10 +108,9 @@ async function siteFile(services: Services, project: string, edition: Edition, p
 async function sitePage(services: Services, project: string, edition: Edition, { item, text }: ProofQuestion & { readonly kind: 'sitePage' }, bench: ProofBench): Promise<SiteProof> {
   const { publication, design, look, rows } = await composeEdition(services, project, edition, bench, text === undefined ? undefined : { id: item, text });
   const place = standingOn(publication, item);
-  const path = place && siteAddress(publication, place.anchor)?.split('#')[0];
+  const path = place && siteAddress(publication, place.anchor, edition.naming)?.split('#')[0];
   if (path === undefined) return { path: null, html: '', conditions: '' };
-  const { choices, address } = edition;
-  const site = siteFiles(publication, assetsOf(services, rows), { sheet: design.sheet, look, choices, address, traced: item });
+  const site = siteFiles(publication, assetsOf(services, rows), { ...siteWears(edition, { design, look }), traced: item });
   const conditions = createHash('sha256')
     .update(Buffer.from(site.file('readers-data.js') ?? ''))
     .digest('hex');

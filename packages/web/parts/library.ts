@@ -21,7 +21,7 @@ export const useLibrary = defineStore('library', () => {
   const assets = shallowRef<readonly Asset[]>([]);
   const facetList = shallowRef<FacetList>({ version: 0, facets: [] });
   const facets = computed(() => facetList.value.facets);
-  const agreements = shallowRef<Agreements>({ version: 0, rules: [], facts: [], words: {} });
+  const agreements = shallowRef<Agreements>({ version: 0, rules: [], facts: [], words: {}, synonyms: {} });
   const loaded = ref(false);
 
   async function loadItems(): Promise<ItemSummary[]> {

@@ -64,6 +64,18 @@ function nameCells(): void {
   }
 }
 
+/** Heads of tables stay in sight where the whole table has room: one that scrolls sideways would hold them. */
+function keepHeads(): void {
+  const frames = [...document.querySelectorAll<HTMLElement>('section.table')];
+  const look = (): void => {
+    for (const frame of frames) frame.classList.remove('fits');
+    const fitting = frames.filter(({ scrollWidth, clientWidth }) => scrollWidth <= clientWidth);
+    for (const frame of fitting) frame.classList.add('fits');
+  };
+  new ResizeObserver(look).observe(document.documentElement);
+  whenChosen(look);
+}
+
 const narrowest = 200;
 const widest = 520;
 /** How wide the contents are: pulled by hand or moved by keys, and kept. */
@@ -115,20 +127,31 @@ function fillFeedback(): void {
   }
 }
 
+/** Where the reader is on a page, and what he has chosen, goes with him into another language. */
+function keepChoices(): void {
+  for (const link of document.querySelectorAll<HTMLAnchorElement>('a.language'))
+    link.addEventListener('click', () => {
+      const query = new URLSearchParams(location.search);
+      // Words are looked for in one language.
+      query.delete('q');
+      link.href = `${link.href.split(/[?#]/u)[0]!}${query.size > 0 ? `?${query.toString()}` : ''}${location.hash}`;
+    });
+}
+
 /** @param openWords opens or closes the words that are kept short */
 export function drawAround(openWords: (all: boolean) => void): void {
   whenChosen(drawHere);
   drawOpenAll(openWords);
   drawEnlarge();
   nameCells();
+  keepHeads();
   drawEdge();
   fillFeedback();
+  keepChoices();
   if (byId('no-such-page')) {
     const field = byId('search') as HTMLInputElement | null;
     if (!field) return;
-    field.value = decodeURIComponent(page)
-      .replace(/\.html?$/u, '')
-      .replace(/[-_]+/gu, ' ');
+    field.value = (new URLSearchParams(location.search).get('id') ?? decodeURIComponent(page)).replace(/\.html?$/u, '').replace(/[-_]+/gu, ' ');
     field.dispatchEvent(new Event('input'));
   }
 }

@@ -1,7 +1,7 @@
 import MiniSearch, { type SearchResult } from 'minisearch';
 import type { SearchedBySome } from '../searching.ts';
 import { isForReader, wordsFor } from './reader.ts';
-import { searchIn, searchOptions, stemmer, searchWords, type SearchDocument } from '../../shared/terms.ts';
+import { searchIn, searchOptions, stemmer, searchWords, waysToSay, type SearchDocument, type Synonyms } from '../../shared/terms.ts';
 
 /** Loaded when a reader first searches: the engine over the index that was built with the site. */
 export interface SiteSearch {
@@ -17,13 +17,13 @@ declare global {
   }
 }
 
-const data = window.siteData?.['search'] as { locale: string; only?: Readonly<Record<string, SearchedBySome>>; index: Parameters<typeof MiniSearch.loadJS>[0] } | undefined;
+const data = window.siteData?.['search'] as { locale: string; only?: Readonly<Record<string, SearchedBySome>>; synonyms?: Synonyms; index: Parameters<typeof MiniSearch.loadJS>[0] } | undefined;
 
 if (data) {
   const options = searchOptions(data.locale);
   const engine = MiniSearch.loadJS<SearchDocument>(data.index, options);
   const stem = stemmer(data.locale);
-  const { only = {} } = data;
+  const { only = {}, synonyms = [] } = data;
   /** Whether the reader would find it by what is for him. @param whole by every word of the query, or by one of them */
   const isFound = ({ id, terms, queryTerms }: SearchResult, whole: boolean): boolean => {
     const some = only[String(id)];
@@ -41,7 +41,7 @@ if (data) {
   };
   window.siteSearch = {
     find(query) {
-      return searchIn(engine, query, data.locale, isFound)
+      return searchIn(engine, query, data.locale, { isFound, synonyms })
         .slice(0, 60)
         .map((hit) => {
           const said = only[String(hit.id)];
@@ -49,9 +49,9 @@ if (data) {
         });
     },
     matcher(query) {
-      const wanted = searchWords(query, data.locale).map(stem);
+      const wanted = waysToSay(query, data.locale, synonyms).flat(2).map(stem);
       return (word) => {
-        const root = stem(word.toLocaleLowerCase(data.locale));
+        const root = stem(searchWords(word, data.locale)[0] ?? word);
         return wanted.some((one) => root === one || (one.length > 2 && root.startsWith(one)));
       };
     },

@@ -47,6 +47,7 @@ function drawContents(): void {
           { href: entry.h, ...(entry.h === page ? { 'aria-current': 'page' } : {}) },
           ...(entry.n === undefined ? [] : [make('span', { class: 'n' }, numbers.get(entry.a ?? '') ?? entry.n), ' ']),
           wordsFor(entry.t),
+          ...(entry.m === undefined ? [] : [make('span', { class: 'news' }, label(entry.m))]),
         );
         if (forReader(entry.c ?? []).length === 0) return make('li', {}, link);
         const open = holds(entry);

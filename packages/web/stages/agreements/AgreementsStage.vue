@@ -19,7 +19,7 @@ const message = useMessage();
 const place = usePlace();
 const library = useLibrary();
 const session = useSession();
-const { agreed, editable, setRule, removeRule, setFacts, setWords } = useAgreements();
+const { agreed, editable, setRule, removeRule, setFacts, setWords, setSynonyms } = useAgreements();
 /** The rule that is open: a known one, or a new one. */
 const open = ref<HouseRule | 'new'>();
 const locale = ref(session.project?.locale ?? 'en');
@@ -30,6 +30,17 @@ async function keepWords(): Promise<void> {
   if (typedWords.value === undefined) return;
   const typed = typedWords.value.split('\n').map((word) => word.trim());
   if (await setWords(locale.value, typed.filter((word) => word !== ''))) typedWords.value = undefined;
+}
+
+const synonyms = computed(() => (agreed.value.synonyms[locale.value] ?? []).map((list) => list.join(', ')).join('\n'));
+const typedSynonyms = ref<string>();
+/** Lines with fewer than two words say nothing yet. */
+const unsaid = computed(() => (typedSynonyms.value ?? '').split('\n').filter((line) => line.trim() !== '' && wordsIn(line).length < 2));
+const wordsIn = (line: string): string[] => [...new Set(line.split(/[,،、]/u).map((word) => word.trim()).filter((word) => word !== ''))];
+async function keepSynonyms(): Promise<void> {
+  if (typedSynonyms.value === undefined || unsaid.value.length > 0) return;
+  const lists = typedSynonyms.value.split('\n').map(wordsIn).filter((words) => words.length > 0);
+  if (await setSynonyms(locale.value, lists)) typedSynonyms.value = undefined;
 }
 
 const templates = computed(() => library.items.filter((item) => item.kind === 'topic' && isTemplate(item)));
@@ -94,6 +105,12 @@ async function keep(rule: HouseRule): Promise<void> {
       <p class="quiet">Names and terms that are spelt right although no dictionary has them, one a line.</p>
       <label class="small quiet">Language <n-input v-model:value="locale" size="small" class="locale" :input-props="{ 'aria-label': 'Language of the words' }" /></label>
       <n-input type="textarea" placeholder="" :disabled="!editable" :autosize="{ minRows: 3, maxRows: 14 }" :value="typedWords ?? words.join('\n')" :input-props="{ 'aria-label': 'Words' }" @update:value="typedWords = $event" @blur="keepWords" />
+    </section>
+    <section aria-labelledby="synonyms-head">
+      <h2 id="synonyms-head">Words that mean the same</h2>
+      <p class="quiet">What readers of help sites may type instead: words with commas between them, one list a line. “tide pole, tide staff” finds both by either. In the language above.</p>
+      <n-input type="textarea" placeholder="" :disabled="!editable" :autosize="{ minRows: 3, maxRows: 14 }" :value="typedSynonyms ?? synonyms" :input-props="{ 'aria-label': 'Words that mean the same' }" @update:value="typedSynonyms = $event" @blur="keepSynonyms" />
+      <p v-if="unsaid.length > 0" class="seal-text" role="status">A line needs two words with a comma between them: “{{ unsaid[0] }}” is not kept yet.</p>
     </section>
   </main>
 </template>

@@ -27,5 +27,6 @@ export function useAgreements() {
   const removeRule = ({ id }: HouseRule): Promise<boolean> => change({ rules: agreed.value.rules.filter((one) => one.id !== id) });
   const setFacts = (facts: FactField[]): Promise<boolean> => change({ facts });
   const setWords = (locale: string, words: string[]): Promise<boolean> => change({ words: { ...agreed.value.words, [locale]: words } });
-  return { agreed, editable, setRule, removeRule, setFacts, setWords };
+  const setSynonyms = (locale: string, lists: string[][]): Promise<boolean> => change({ synonyms: { ...agreed.value.synonyms, [locale]: lists } });
+  return { setSynonyms, agreed, editable, setRule, removeRule, setFacts, setWords };
 }
