@@ -2,7 +2,7 @@ import { randomBytes } from 'node:crypto';
 import { mkdtemp, readFile, rename, rm, symlink, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import type { Edition, Impression } from '@ukiyo/contracts';
+import type { Edition, Impression, Item } from '@ukiyo/contracts';
 import { readPackage } from '@ukiyo/intake';
 import { unzipSync } from 'fflate';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -80,6 +80,37 @@ describe('editions of every kind', () => {
     const built = await build(outer.id);
     expect(built.state).toBe('failed');
     expect(built.problems.map(({ code }) => code)).toEqual(['bundle.missing']);
+  });
+  it('are sites in several languages, each in a folder, with what is wrong said once', async () => {
+    const { text, version } = (await server.ask('writer', 'GET', '~/items/menu-tree')).json<Item>();
+    await server.ask('writer', 'PUT', '~/items/menu-tree', {
+      text: text.replace('</title>', '</title><shortdesc><xref href="topic:nowhere"/></shortdesc>').replace(/<shortdesc>(?!<xref)[^<]*<\/shortdesc>/u, ''),
+      version,
+    });
+    const one = await edition({ output: 'site', map: 'handbook', lens: 'operator', locales: ['ja', 'en', 'ar', 'ar'], start: 'safety', naming: 'titles', address: 'https://help.brinewell.example/' });
+    const built = await build(one.id);
+    const files = await archive(built, 'site.zip');
+    const page = (path: string): string => new TextDecoder().decode(files[path]);
+    expect([...new Set(Object.keys(files).map((path) => path.split('/')[0]))].toSorted()).toEqual(['ar', 'en', 'index.html', 'ja', 'languages.js']);
+    expect(page('ar/menu-tree.html')).toContain('dir="rtl"');
+    expect(page('ja/menu-tree.html')).toContain('<a href="../en/menu-tree.html" hreflang="en" lang="en" class="language">');
+    expect(page('ja/index.html')).toContain('Safety at the quay');
+    expect(page('ja/menu-tree.html')).toContain('<link rel="canonical" href="https://help.brinewell.example/ja/menu-tree.html">');
+    expect(page('index.html')).toContain('<a href="ja/index.html" hreflang="ja" lang="ja">日本語</a>');
+    const dead = built.problems.filter(({ message }) => message.includes('nowhere'));
+    expect(new Set(dead.map(({ code }) => code)).size).toBe(dead.length);
+    await server.ask('writer', 'PUT', '~/items/menu-tree', { text, version: version + 1 });
+  });
+  it('say what is new since an impression on the pages of a site', async () => {
+    const one = await edition({ output: 'site' });
+    const before = await build(one.id);
+    const { text, version } = (await server.ask('writer', 'GET', '~/items/list-readings')).json<Item>();
+    await server.ask('writer', 'PUT', '~/items/list-readings', { text: text.replace('<title>', '<title>Now '), version });
+    await server.ask('publisher', 'PUT', `~/editions/${one.id}`, { ...one, since: before.id });
+    const files = await archive(await build(one.id), 'site.zip');
+    expect(new TextDecoder().decode(files['list-readings.html'])).toContain('<span class="news">Changed</span>');
+    expect(new TextDecoder().decode(files['index.html'])).toContain('New and changed');
+    await server.ask('writer', 'PUT', '~/items/list-readings', { text, version: version + 1 });
   });
   it('need a map, unless they are bundles; and take at most twenty further locales', async () => {
     const refused = async (input: object): Promise<number> => (await server.ask('publisher', 'POST', '~/editions', { name: 'One', output: 'site', map: 'help', lens: null, ...input })).statusCode;

@@ -86,7 +86,7 @@ export function pageContext(site: SiteContext): PageContext {
       const look = (element as ResolvedElement).marked;
       if (!look || content === '') return content;
       const style = [...(look.color === undefined ? [] : [`color:${look.color}`]), ...(look.background === undefined ? [] : [`background:${look.background}`])].join(';');
-      return tag(name, { class: look.bar === true ? 'marked bar' : 'marked', style: style || undefined }, content);
+      return tag(name, { class: look.bar === true ? 'marked barred' : 'marked', style: style || undefined }, content);
     },
     styled(element, name, make) {
       const own = worn.of(element);

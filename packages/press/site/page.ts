@@ -151,10 +151,14 @@ function sidePanel({ words, publication }: SiteContext): Html {
   return tag(
     'nav',
     { id: 'side', 'aria-label': words.menu },
-    tag('div', { class: 'tabs', role: 'tablist', 'aria-label': words.menu }, tab('contents', words.contents, true), tab('words', words.index, false)),
+    tag(
+      'div',
+      { class: 'side-head' },
+      tag('div', { class: 'tabs', role: 'tablist', 'aria-label': words.menu }, tab('contents', words.contents, true), tab('words', words.index, false)),
+      ...(publication.glossary.length === 0 ? [] : [tag('a', { class: 'to-terms', href: glossaryFile }, text(words.glossary))]),
+    ),
     tag('div', { id: 'contents', role: 'tabpanel', 'aria-labelledby': 'tab-contents' }, tag('p', {}, tag('a', { href: 'contents.html' }, text(words.contents)))),
     tag('div', { id: 'words', role: 'tabpanel', 'aria-labelledby': 'tab-words', hidden: true }),
-    ...(publication.glossary.length === 0 ? [] : [tag('p', { class: 'to-terms' }, tag('a', { href: glossaryFile }, text(words.glossary)))]),
   );
 }
 

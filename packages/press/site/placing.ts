@@ -31,7 +31,7 @@ export function articleOf(place: Place, site: SiteContext, level = 1): { readonl
         : join(forms.map(({ form, when }) => tag('div', { class: readers.classOf(when), id: form.anchor === one.anchor ? undefined : form.anchor }, topic(form, at))));
     return join([topics, joined(one, deeper(at))]);
   };
-  const article = tag('article', {}, tag(`h${level}`, {}, heading(place)), body(place, level));
+  const article = tag('article', { class: site.publication.news?.[place.anchor] === 'new' ? 'new' : undefined }, tag(`h${level}`, {}, heading(place)), body(place, level));
   const { footnotes } = renderer;
   const notes = tag('ol', {}, ...footnotes.map((note, at) => tag('li', { id: `fn-${at + 1}` }, note)));
   const list = site.isSite ? tag('section', { class: 'footnotes', 'aria-label': words.footnotes }, notes) : tag('div', { class: 'footnotes' }, notes);

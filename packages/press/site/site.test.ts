@@ -109,7 +109,7 @@ describe('what the edition marks', () => {
     const body =
       '<p product="d">P</p><ul><li product="d">I</li></ul><p>a <ph product="d">W</ph></p><simpletable><strow product="d"><stentry>R</stentry></strow></simpletable><steps><step product="d"><cmd>S</cmd></step></steps>';
     const html = page(new Map(siteFiles(composeTexts([mapOf('<topicref href="topic:a"/>'), concept('a', body)], { lens }), () => undefined).files), 'a.html');
-    const marked = [...html.matchAll(/<(div|span) class="marked bar" style="background:#f6e7c3">(?:<p>|<p class="cmd">)?(\w)/gu)].map(([, name, word]) => [name, word]);
+    const marked = [...html.matchAll(/<(div|span) class="marked barred" style="background:#f6e7c3">(?:<p>|<p class="cmd">)?(\w)/gu)].map(([, name, word]) => [name, word]);
     expect(marked).toEqual([
       ['div', 'P'],
       ['div', 'I'],
