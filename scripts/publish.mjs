@@ -6,13 +6,15 @@ import { parseArgs } from 'node:util';
 import { isAccountSet, signIn } from './asking.mjs';
 
 const severities = ['error', 'warning', 'info'];
-const help = `UKIYO_EMAIL=… UKIYO_PASSWORD=… npm run publish -- --edition NAME [options]
+const help = `UKIYO_TOKEN=… npm run publish -- --edition NAME [options]
   --edition NAME   the edition; more than one may be named
+  --locale LOCALE  in this language instead of that of the edition; more than one may be named
   --fail-on KIND   end with 1 where a problem is an ${severities.join(', ')} or worse (error)
   --out FOLDER     put what was built there
+Instead of a token, which one makes under Publish, UKIYO_EMAIL and UKIYO_PASSWORD say who asks; UKIYO_URL says where the server is.
 `;
 const { values } = parseArgs({
-  options: { edition: { type: 'string', multiple: true, default: [] }, 'fail-on': { type: 'string', default: 'error' }, out: { type: 'string' }, help: { type: 'boolean' } },
+  options: { edition: { type: 'string', multiple: true, default: [] }, locale: { type: 'string', multiple: true, default: [] }, 'fail-on': { type: 'string', default: 'error' }, out: { type: 'string' }, help: { type: 'boolean' } },
 });
 if (values.help) {
   process.stdout.write(help);
@@ -24,10 +26,11 @@ if (values.edition.length === 0 || !severities.includes(values['fail-on']) || !i
 }
 
 /** @returns whether it was built, and without a problem that must not be there */
-async function publish(name, editions, ask) {
+async function publish(name, locale, editions, ask) {
   const edition = editions.find((one) => one.name === name);
   if (!edition) throw new Error(`There is no edition “${name}”. There are: ${editions.map((one) => one.name).join(', ')}.`);
-  let impression = await (await ask(`/editions/${edition.id}/impressions`, { method: 'POST' })).json();
+  const asked = locale === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify({ locale }) };
+  let impression = await (await ask(`/editions/${edition.id}/impressions`, { method: 'POST', ...asked })).json();
   let told = '';
   while (['queued', 'running'].includes(impression.state)) {
     await new Promise((resolve) => setTimeout(resolve, 300));
@@ -41,7 +44,7 @@ async function publish(name, editions, ask) {
     await mkdir(values.out, { recursive: true });
     const file = await ask(`/impressions/${impression.id}/download`);
     const named = decodeURIComponent(file.headers.get('content-disposition')?.split("''")[1] ?? name);
-    const path = join(values.out, basename(named));
+    const path = join(values.out, locale === undefined ? basename(named) : `${locale}-${basename(named)}`);
     await writeFile(path, Buffer.from(await file.arrayBuffer()));
     console.log(`${name} is in ${path}`);
   }
@@ -53,7 +56,7 @@ try {
   const { ask } = await signIn();
   const editions = await (await ask('/editions')).json();
   const fine = [];
-  for (const name of values.edition) fine.push(await publish(name, editions, ask));
+  for (const name of values.edition) for (const locale of values.locale.length === 0 ? [undefined] : values.locale) fine.push(await publish(name, locale, editions, ask));
   process.exit(fine.every(Boolean) ? 0 : 1);
 } catch (error) {
   console.error(error instanceof Error ? error.message : error);

@@ -6,6 +6,7 @@ export * from './access.ts';
 export * from './agreements.ts';
 export * from './content.ts';
 export * from './live.ts';
+export * from './outside.ts';
 export * from './publishing.ts';
 export * from './styles.ts';
 export * from './variables.ts';

@@ -149,6 +149,9 @@ export const impressionStates = ['queued', 'running', 'done', 'failed', 'cancell
 export const ImpressionState = z.enum(impressionStates);
 export type ImpressionState = z.infer<typeof ImpressionState>;
 
+/** In another language than that of the edition. */
+export const BuildInput = z.object({ locale: Locale.nullable().default(null) });
+
 /** What a build is doing: a step in words, and n of m where it counts. */
 export const Progress = z.object({ step: z.string(), done: z.number(), total: z.number() });
 export type Progress = z.infer<typeof Progress>;
@@ -184,6 +187,8 @@ export const Impression = z.object({
   stops: z.array(z.enum(problemKinds)),
   /** The impression from whose inputs it was built again. */
   again: z.uuid().nullable(),
+  /** The language in which it was asked for; null for that of its edition. */
+  locale: z.string().nullable().default(null),
   /** SHA-256 of what was built; empty before. */
   fingerprint: z.string(),
   person: z.string(),

@@ -33,6 +33,7 @@ export const router = createRouter({
         { path: 'copies', name: 'copies', component: () => import('./stages/copies/CopiesStage.vue') },
         { path: 'style/:kind(sheets|plans)?/:id?', name: 'style', component: () => import('./stages/style/StyleStage.vue'), meta: { first: firstSheet } },
         { path: 'looks/:id?', name: 'looks', component: () => import('./stages/style/LookStage.vue'), meta: { first: firstLook, stage: 'style' } },
+        { path: 'outside', name: 'outside', component: () => import('./stages/publish/OutsideStage.vue'), meta: { stage: 'publish' } },
         { path: 'publish/:id?', name: 'publish', component: () => import('./stages/publish/PublishStage.vue'), meta: { first: firstEdition } },
       ],
     },

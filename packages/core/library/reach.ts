@@ -34,7 +34,8 @@ export function reachOf(library: Library, map: string): Reach {
     for (const { manner, target } of usesIn(item.root, id)) {
       if (manner === 'shown') show(target);
       else if (manner === 'placed' || manner === 'borrowed' || manner === 'alternate') open.push(target);
-      else if (manner === 'linked') item.kind === 'map' ? open.push(target) : named.add(target);
+      else if (manner === 'linked' && item.kind === 'map') open.push(target);
+      else if (manner === 'linked') named.add(target);
     }
     for (const { target } of linksOf(item.root, id)) if (target.kind === 'lens') lenses.add(target.id);
   }

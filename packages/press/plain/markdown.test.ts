@@ -24,8 +24,8 @@ function wordsOfHtml(html: string): string[] {
   const said = ({ type, value = '', tagName = '', properties = {}, children = [] }: Tree): string => {
     if (type === 'text') return value;
     if (type === 'comment' || tagName === 'map' || properties['dataFootnoteBackref'] !== undefined || properties['dataFootnoteRef'] !== undefined || properties['id'] === 'footnote-label') return '';
-    if (['video', 'audio'].includes(tagName)) return String(properties['ariaLabel'] ?? properties['src'] ?? '');
-    if (String(properties['className'] ?? '').includes('fn-mark')) return '';
+    if (['video', 'audio'].includes(tagName)) return [properties['ariaLabel'], properties['src'], ''].find((one) => typeof one === 'string') as string;
+    if (Array.isArray(properties['className']) && properties['className'].includes('fn-mark')) return '';
     const inner = children.map(said).join('');
     return /^(?:[abiqsu]|em|strong|code|span|kbd|samp|var|dfn|cite|su[bp]|del)$/u.test(tagName) ? inner : ` ${inner} `;
   };

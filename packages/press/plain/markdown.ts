@@ -18,6 +18,7 @@ import { readersOf } from '../site/readers.ts';
 
 /** Where a link within a page may lead: Markdown has no words for ids. */
 const markOf = (id: string): PhrasingContent => ({ type: 'html', value: `<a id="${id.replace(/"/gu, '&quot;')}"></a>` });
+const said = (value: unknown): string => (typeof value === 'string' ? value : '');
 const propertiesOf = ({ properties }: HtmlElement): Properties => properties;
 const hasClass = (element: HtmlElement, name: string): boolean => ([] as unknown[]).concat(propertiesOf(element).className ?? []).includes(name);
 const isElement = (node: Nodes): node is HtmlElement => node.type === 'element';
@@ -47,26 +48,26 @@ function handlersFor(wanted: ReadonlySet<string>): Record<string, Handle> {
     dfn: (state, node) => ({ type: 'emphasis', children: phrasing(state, node) }),
     cite: (state, node) => ({ type: 'emphasis', children: phrasing(state, node) }),
     var: (state, node) => ({ type: 'emphasis', children: phrasing(state, node) }),
-    kbd: (state, node) => defaultHandlers['code']!(state, node),
-    samp: (state, node) => defaultHandlers['code']!(state, node),
+    kbd: (state, node) => defaultHandlers['code'](state, node),
+    samp: (state, node) => defaultHandlers['code'](state, node),
     span: (state, node) => (hasClass(node, 'ui') ? { type: 'strong', children: phrasing(state, node) } : state.all(node)),
     sup: (state, node) => (hasClass(node, 'fn-mark') ? { type: 'footnoteReference', identifier: numberOf(node, 'href'), label: numberOf(node, 'href') } : state.all(node)),
     sub: (state, node) => state.all(node),
     q: (state, node) => [{ type: 'text', value: '“' }, ...phrasing(state, node), { type: 'text', value: '”' }],
     figcaption: (state, node) => captioned(phrasing(state, node)),
     map: () => undefined,
-    img: (state, node) => ({ type: 'image', url: String(propertiesOf(node).src ?? ''), alt: String(propertiesOf(node).alt ?? '') }),
+    img: (state, node) => ({ type: 'image', url: said(propertiesOf(node).src), alt: said(propertiesOf(node).alt) }),
     video: mediaLink,
     audio: mediaLink,
     dl: definitions,
     summary: (state, node) => state.all(node),
-    div: (state, node) => (hasClass(node, 'note') ? { type: 'blockquote', children: state.toFlow(state.all(node)) as BlockContent[] } : state.toFlow(state.all(node))),
-    p: (state, node) => (hasClass(node, 'note-word') ? { type: 'paragraph', children: [{ type: 'strong', children: phrasing(state, node) }] } : defaultHandlers['p']!(state, node)),
+    div: (state, node) => (hasClass(node, 'note') ? { type: 'blockquote', children: state.toFlow(state.all(node)) } : state.toFlow(state.all(node))),
+    p: (state, node) => (hasClass(node, 'note-word') ? { type: 'paragraph', children: [{ type: 'strong', children: phrasing(state, node) }] } : defaultHandlers['p'](state, node)),
     table: (state, node) => {
       const caption = node.children.find((child) => isElement(child) && child.tagName === 'caption');
       const rest = { ...node, children: node.children.filter((child) => child !== caption) };
       const words = caption && isElement(caption) ? [captioned(phrasing(state, caption))] : [];
-      return [...words, ...(isPlainTable(rest) ? [defaultHandlers['table']!(state, rest)].flat() : [{ type: 'html', value: toHtml(rest, { collapseEmptyAttributes: true }) }])] as RootContent[];
+      return [...words, ...(isPlainTable(rest) ? [defaultHandlers['table'](state, rest)].flat() : [{ type: 'html', value: toHtml(rest, { collapseEmptyAttributes: true }) }])] as RootContent[];
     },
   };
   const marked =
@@ -76,7 +77,7 @@ function handlersFor(wanted: ReadonlySet<string>): Record<string, Handle> {
       const id = propertiesOf(node).id;
       if (typeof id !== 'string' || !wanted.has(id)) return made;
       const [first] = made;
-      if (first && (first.type === 'heading' || first.type === 'paragraph')) return [{ ...first, children: [markOf(id), ...first.children] } as RootContent, ...made.slice(1)];
+      if (first && (first.type === 'heading' || first.type === 'paragraph')) return [{ ...first, children: [markOf(id), ...first.children] }, ...made.slice(1)];
       if (first?.type === 'listItem') return [{ ...first, children: [{ type: 'paragraph', children: [markOf(id)] }, ...first.children] }, ...made.slice(1)];
       return [markOf(id), ...made];
     };
@@ -85,11 +86,11 @@ function handlersFor(wanted: ReadonlySet<string>): Record<string, Handle> {
 
 const numberOf = (mark: HtmlElement, attribute: 'href'): string => {
   const link = mark.children.find(isElement);
-  return String((link && propertiesOf(link)[attribute]) ?? '').replace(/\D/gu, '');
+  return said(link && propertiesOf(link)[attribute]).replace(/\D/gu, '');
 };
 const mediaLink: Handle = (_state, node) => {
   const { src, ariaLabel } = propertiesOf(node);
-  const link: Paragraph = { type: 'paragraph', children: [{ type: 'link', url: String(src ?? ''), children: [{ type: 'text', value: String(ariaLabel ?? src ?? '') }] }] };
+  const link: Paragraph = { type: 'paragraph', children: [{ type: 'link', url: said(src), children: [{ type: 'text', value: said(ariaLabel) || said(src) }] }] };
   return link;
 };
 

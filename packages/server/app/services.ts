@@ -1,5 +1,6 @@
 import { join } from 'node:path';
 import { people, type People } from '../access/people.ts';
+import { tokenStore, type Tokens } from '../access/tokens.ts';
 import { agreementStore, type AgreementStore } from '../data/agreements.ts';
 import { alternateStore, type AlternateStore } from '../data/alternates.ts';
 import { assetStore, type AssetStore } from '../data/assets.ts';
@@ -10,12 +11,14 @@ import { editionStore, type EditionStore } from '../data/editions.ts';
 import { facetStore, type FacetStore } from '../data/facets.ts';
 import { itemStore, type ItemStore } from '../data/items.ts';
 import { liveLog, type LiveLog } from '../data/live.ts';
+import { noticeStore, simulatedCourier, type Courier, type NoticeStore } from '../data/outside.ts';
 import { valueRenaming, type ValueRenaming } from '../data/renaming.ts';
 import { textRewriting } from '../data/rewriting.ts';
 import { copyMerging, type CopyMerging } from '../data/sharing.ts';
 import { useStore, type UseStore } from '../data/uses.ts';
 import { variableStore, type VariableStore } from '../data/variables.ts';
 import { libraryPackages, type LibraryPackages } from '../data/packages.ts';
+import { telling, type Tell } from './telling.ts';
 
 /** Everything that routes and workers need, made once for each process. */
 export interface Services {
@@ -23,6 +26,10 @@ export interface Services {
   readonly database: Database;
   readonly blobs: BlobStore;
   readonly people: People;
+  readonly tokens: Tokens;
+  readonly notices: NoticeStore;
+  readonly courier: Courier;
+  readonly tell: Tell;
   readonly items: ItemStore;
   readonly assets: AssetStore;
   readonly editions: EditionStore;
@@ -59,11 +66,17 @@ export function makeServices(settings: Settings, connections?: number): Services
   const assets = assetStore(database, blobs);
   const live = liveLog(database, items);
   const rewrite = textRewriting(database, items, live);
+  const notices = noticeStore(database);
+  const courier = simulatedCourier(database);
   return {
     settings,
     database,
     blobs,
     people: people(database),
+    tokens: tokenStore(database),
+    notices,
+    courier,
+    tell: telling(notices, courier),
     items,
     assets,
     editions,

@@ -4,6 +4,13 @@ import { Op, QueryTypes, type Transaction } from 'sequelize';
 import type { Database } from './database.ts';
 import type { EditionRow, ImpressionRow, LensRow } from './models.ts';
 
+export interface NewImpression {
+  /** The impression from whose inputs it is built, instead of what is stored now. */
+  readonly again?: string;
+  /** Instead of that of the edition. */
+  readonly locale?: string | null;
+}
+
 /** Lenses, editions and their impressions. */
 export interface EditionStore {
   lenses(project: string): Promise<Lens[]>;
@@ -16,13 +23,14 @@ export interface EditionStore {
   createEdition(project: string, input: EditionInput): Promise<Edition>;
   updateEdition(project: string, id: string, input: EditionInput): Promise<Edition | undefined>;
   removeEdition(project: string, id: string): Promise<boolean>;
+  /** Editions of all projects that are built by themselves at this time of the day. */
+  dueAt(time: string): Promise<{ project: string; edition: string }[]>;
   /** The newest of a project, and all that are signed off, newest first. */
   impressions(project: string): Promise<Impression[]>;
   /** All of one edition, newest first. */
   impressionsOf(project: string, edition: string): Promise<Impression[]>;
   impression(project: string, id: string): Promise<Impression | undefined>;
-  /** @param again the impression from whose inputs it is built, instead of what is stored now */
-  createImpression(project: string, edition: string, person: string, again?: string): Promise<Impression>;
+  createImpression(project: string, edition: string, person: string, more?: NewImpression): Promise<Impression>;
   nameImpression(project: string, id: string, name: string): Promise<boolean>;
   noteOnImpression(project: string, id: string, note: Impression['notes'][number]): Promise<boolean>;
   /** Signs one off, or takes that back. */
@@ -51,7 +59,7 @@ function editionOf({ projectId: _project, ...edition }: EditionRow): Edition {
 }
 
 function impressionOf(row: ImpressionRow, edition: EditionRow): Impression {
-  const { id, number, state, progress, problems, figures, person, name, notes, seal, stops, again, fingerprint } = row;
+  const { id, number, state, progress, problems, figures, person, name, notes, seal, stops, again, locale, fingerprint } = row;
   return {
     id,
     edition: row.edition,
@@ -67,6 +75,7 @@ function impressionOf(row: ImpressionRow, edition: EditionRow): Impression {
     seal,
     stops,
     again,
+    locale,
     fingerprint,
     person,
     createdAt: row.createdAt.toISOString(),
@@ -104,6 +113,7 @@ export function editionStore({ sequelize, models }: Database): EditionStore {
       await editions.update({ ...input }, { where: { projectId: project, id } });
       return store.edition(project, id);
     },
+    dueAt: async (time) => (await editions.findAll({ where: { nightly: time } })).map((row) => ({ project: row.get().projectId, edition: row.get().id })),
     removeEdition: async (project, id) => (await editions.destroy({ where: { projectId: project, id } })) > 0,
     async impressions(project) {
       const newest = await impressions.findAll({ where: { projectId: project }, order: [['createdAt', 'DESC']], limit: mostListed });
@@ -129,7 +139,7 @@ export function editionStore({ sequelize, models }: Database): EditionStore {
       return row && edition && impressionOf(row, edition);
     },
     inputsOf: async (project, id) => (await impressions.findOne({ where: { projectId: project, id } }))?.get().inputs ?? {},
-    async createImpression(project, edition, person, again) {
+    async createImpression(project, edition, person, { again, locale = null } = {}) {
       const id = randomUUID();
       await sequelize.transaction(async (transaction) => {
         // One at a time for each edition, so that numbers have no gaps and no doubles.
@@ -148,6 +158,7 @@ export function editionStore({ sequelize, models }: Database): EditionStore {
             inputs: {},
             stops: row?.get().stops ?? [],
             again: again ?? null,
+            locale,
             person,
             createdAt: new Date(),
           },

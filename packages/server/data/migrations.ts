@@ -147,4 +147,20 @@ export const migrations: readonly Migration[] = [
     sql: `ALTER TABLE editions ADD COLUMN naming text NOT NULL DEFAULT 'ids', ADD COLUMN holds jsonb NOT NULL DEFAULT '[]', ADD COLUMN start text NOT NULL DEFAULT '', ADD COLUMN locales jsonb NOT NULL DEFAULT '[]', ADD COLUMN nightly text NOT NULL DEFAULT '';
       ALTER TABLE agreements ADD COLUMN synonyms jsonb NOT NULL DEFAULT '{}';`,
   },
+  {
+    name: '0017-outside',
+    sql: `
+      CREATE TABLE tokens (
+        id uuid PRIMARY KEY, person_id uuid NOT NULL REFERENCES people ON DELETE CASCADE, name text NOT NULL, access text NOT NULL, hash text NOT NULL UNIQUE,
+        created_at timestamptz NOT NULL, used_at timestamptz);
+      CREATE TABLE notices (
+        id uuid PRIMARY KEY, project_id uuid NOT NULL REFERENCES projects ON DELETE CASCADE, kind text NOT NULL, target text NOT NULL, events jsonb NOT NULL,
+        edition uuid REFERENCES editions ON DELETE CASCADE, secret text NOT NULL);
+      CREATE TABLE outbox (
+        id uuid PRIMARY KEY, project_id uuid NOT NULL REFERENCES projects ON DELETE CASCADE, at timestamptz NOT NULL, kind text NOT NULL, target text NOT NULL,
+        subject text NOT NULL, body text NOT NULL, signature text NOT NULL);
+      CREATE INDEX outbox_at ON outbox (project_id, at);
+      ALTER TABLE impressions ADD COLUMN locale text;
+    `,
+  },
 ];

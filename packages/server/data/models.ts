@@ -1,4 +1,4 @@
-import type { Agreements, EditionFacts, EditionInput, Figures, Impression, ImpressionState, Output, Progress, ReaderChoice, Role, Seal } from '@ukiyo/contracts';
+import type { Agreements, EditionFacts, EditionInput, Figures, Impression, ImpressionState, Notice, NoticeEvent, Output, Progress, ReaderChoice, Role, Seal, Token } from '@ukiyo/contracts';
 import type { FacetValue, LensRule } from '@ukiyo/core/facets';
 import type { UseManner } from '@ukiyo/core/library';
 import type { Problem, ProblemCounts, ProblemKind } from '@ukiyo/core/problems';
@@ -141,6 +141,8 @@ export interface ImpressionRow {
   seal: Seal | null;
   stops: ProblemKind[];
   again: string | null;
+  /** The language in which it was asked for instead of that of its edition. */
+  locale: string | null;
   fingerprint: string;
   person: string;
   createdAt: Date;
@@ -172,6 +174,36 @@ export interface LiveStepRow {
   createdAt: Date;
 }
 
+export interface TokenRow {
+  id: string;
+  personId: string;
+  name: string;
+  access: Token['access'];
+  /** SHA-256 of the secret. */
+  hash: string;
+  createdAt: Date;
+  usedAt: Date | null;
+}
+interface NoticeRow {
+  id: string;
+  projectId: string;
+  kind: Notice['kind'];
+  target: string;
+  events: NoticeEvent[];
+  edition: string | null;
+  secret: string;
+}
+interface OutboxRow {
+  id: string;
+  projectId: string;
+  at: Date;
+  kind: Notice['kind'];
+  target: string;
+  subject: string;
+  body: string;
+  signature: string;
+}
+
 export interface DesignRow {
   projectId: string;
   kind: string;
@@ -197,6 +229,9 @@ export interface Models {
   readonly facetUses: Table<FacetUseRow>;
   readonly editions: Table<EditionRow>;
   readonly impressions: Table<ImpressionRow>;
+  readonly tokens: Table<TokenRow>;
+  readonly notices: Table<NoticeRow>;
+  readonly outbox: Table<OutboxRow>;
   readonly liveDocuments: Table<LiveDocumentRow>;
   readonly liveSteps: Table<LiveStepRow>;
 }
@@ -287,6 +322,9 @@ export function defineModels(sequelize: Sequelize): Models {
       locales: json,
       nightly: text,
     }),
+    tokens: define<TokenRow>('tokens', { id: uuidKey, personId: uuid, name: text, access: text, hash: text, createdAt: date, usedAt: date }),
+    notices: define<NoticeRow>('notices', { id: uuidKey, projectId: uuid, kind: text, target: text, events: json, edition: uuid, secret: text }),
+    outbox: define<OutboxRow>('outbox', { id: uuidKey, projectId: uuid, at: date, kind: text, target: text, subject: text, body: text, signature: text }),
     impressions: define<ImpressionRow>('impressions', {
       id: uuidKey,
       projectId: uuid,
@@ -302,6 +340,7 @@ export function defineModels(sequelize: Sequelize): Models {
       seal: json,
       stops: json,
       again: uuid,
+      locale: text,
       fingerprint: text,
       person: text,
       createdAt: date,

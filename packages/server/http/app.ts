@@ -23,6 +23,7 @@ import { guard, Refused } from './guard.ts';
 import { itemRoutes } from './items.ts';
 import { liveRoutes } from './live.ts';
 import { impressionRoutes } from './impressions.ts';
+import { outsideRoutes } from './outside.ts';
 import { publishingRoutes } from './publishing.ts';
 import { sessionRoutes } from './session.ts';
 import { variableRoutes } from './variables.ts';
@@ -73,7 +74,7 @@ export async function createApp(services: Services, queue: Queue, { webFolder, l
   await app.register(cookie);
   await app.register(compress, { globalCompression: true });
   await app.register(websocket, { options: { maxPayload: 24 * 1024 * 1024 } });
-  guard(app, services.people);
+  guard(app, services.people, services.tokens);
 
   app.get('/api/health', { config: { permission: 'anyone' }, schema: { response: { 200: z.object({ status: z.literal('ok'), uptime: z.number(), memory: z.number() }) } } }, async () => {
     await services.database.sequelize.query('SELECT 1');
@@ -107,6 +108,7 @@ export async function createApp(services: Services, queue: Queue, { webFolder, l
   await app.register(analysisRoutes(services, queue, analyst, authority), { prefix: '/api/projects/:project' });
   await app.register(designRoutes(services, proofer, authority), { prefix: '/api/projects/:project' });
   await app.register(publishingRoutes(services, queue, authority), { prefix: '/api/projects/:project' });
+  await app.register(outsideRoutes(services), { prefix: '/api/projects/:project' });
   await app.register(impressionRoutes(services, queue), { prefix: '/api/projects/:project' });
 
   if (webFolder !== undefined) {

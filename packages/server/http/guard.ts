@@ -1,6 +1,7 @@
 import type { Person } from '@ukiyo/contracts';
 import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
 import type { People } from '../access/people.ts';
+import type { Tokens } from '../access/tokens.ts';
 import { may, type Permission } from '../access/roles.ts';
 
 export const sessionCookie = 'ukiyo_session';
@@ -8,6 +9,8 @@ export const sessionCookie = 'ukiyo_session';
 declare module 'fastify' {
   interface FastifyRequest {
     person: Person | null;
+    /** Whether a program asks, by a token of that person. */
+    isProgram: boolean;
   }
   interface FastifyContextConfig {
     /** What the person must be allowed; `anyone` needs no session. Every route has one. */
@@ -36,8 +39,9 @@ export function personOf(request: FastifyRequest): Person {
 const isApi = (url: string): boolean => url.startsWith('/api/');
 
 /** Asks for each request who it is from and whether they may do it; a route of the API without a permission does not start. */
-export function guard(app: FastifyInstance, people: People): void {
+export function guard(app: FastifyInstance, people: People, tokens: Tokens): void {
   app.decorateRequest('person', null);
+  app.decorateRequest('isProgram', false);
   app.addHook('onRoute', (route) => {
     if (isApi(route.url) && route.config?.permission === undefined && route.method !== 'HEAD') throw new Error(`The route ${route.url} does not say who may use it`);
   });
@@ -48,8 +52,10 @@ export function guard(app: FastifyInstance, people: People): void {
     // A line for live editing begins as a GET.
     const changes = (request.method !== 'GET' && request.method !== 'HEAD') || request.headers.upgrade !== undefined;
     if (changes && origin !== undefined && (!URL.canParse(origin) || new URL(origin).host !== request.headers.host)) throw new Refused(403, 'foreign-origin', 'This request comes from another site.');
-    const token = request.cookies[sessionCookie];
-    request.person = token === undefined ? null : ((await people.bySession(token)) ?? null);
+    const secret = /^Bearer (\S+)$/iu.exec(request.headers.authorization ?? '')?.[1];
+    request.isProgram = secret !== undefined;
+    const session = request.cookies[sessionCookie];
+    request.person = (secret !== undefined ? await tokens.personBy(secret) : session === undefined ? undefined : await people.bySession(session)) ?? null;
     if (permission === 'anyone' || request.is404) return;
     if (!may(personOf(request).role, permission)) throw new Refused(403, 'not-allowed', 'Your role does not allow this.');
   });

@@ -14,7 +14,7 @@ const One = z.object({ project: z.uuid(), id: z.uuid() });
 
 /** What people do with what was built: name it, note on it, sign it off, compare it, build it again, take it away. */
 export const impressionRoutes =
-  ({ editions, impressionFolder }: Services, queue: Queue): FastifyPluginAsyncZod =>
+  ({ editions, impressionFolder, tell }: Services, queue: Queue): FastifyPluginAsyncZod =>
   async (app) => {
     const read = async (project: string, id: string): Promise<Impression> => {
       const impression = await editions.impression(project, id);
@@ -51,7 +51,9 @@ export const impressionRoutes =
           `${left.length === 1 ? 'A problem keeps' : `${left.length} problems keep`} it from being signed off: ${left[0]!.message} Mend what is wrong, or say why it may go out.`,
         );
       await editions.sealImpression(project, id, { person: personOf(request).name, at: new Date().toISOString(), waived });
-      return changed(project, id);
+      const signed = await changed(project, id);
+      await tell(project, 'signed', signed);
+      return signed;
     });
     app.delete('/impressions/:id/seal', { config: { permission: 'publish' }, schema: { params: One, ...answer } }, async (request) => {
       const { project, id } = request.params;
@@ -77,7 +79,7 @@ export const impressionRoutes =
         () => false,
       );
       if (!isRecorded) throw new Refused(409, 'not-recorded', 'What went into it was not recorded.');
-      const impression = await editions.createImpression(project, edition, personOf(request).name, id);
+      const impression = await editions.createImpression(project, edition, personOf(request).name, { again: id });
       await queue.enqueue(impression.id);
       return reply.status(202).send(impression);
     });

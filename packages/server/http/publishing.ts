@@ -1,7 +1,7 @@
 import type { ServerResponse } from 'node:http';
 import { rm } from 'node:fs/promises';
 import { extname, join, normalize, sep } from 'node:path';
-import { Edition, EditionInput, Impression, outputs, type LiveEvent } from '@ukiyo/contracts';
+import { BuildInput, Edition, EditionInput, Impression, outputs, type LiveEvent } from '@ukiyo/contracts';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Services } from '../app/services.ts';
@@ -44,11 +44,11 @@ export const publishingRoutes =
       return reply.status(204).send(null);
     });
 
-    app.post('/editions/:id/impressions', { config: { permission: 'publish' }, schema: { params: One, response: { 202: Impression } } }, async (request, reply) => {
+    app.post('/editions/:id/impressions', { config: { permission: 'publish' }, schema: { params: One, body: BuildInput.nullish(), response: { 202: Impression } } }, async (request, reply) => {
       const { project, id } = request.params;
       if (!(await editions.edition(project, id))) throw notFound('edition');
       await authority.settle(project);
-      const impression = await editions.createImpression(project, id, personOf(request).name);
+      const impression = await editions.createImpression(project, id, personOf(request).name, { locale: request.body?.locale ?? null });
       await queue.enqueue(impression.id);
       return reply.status(202).send(impression);
     });

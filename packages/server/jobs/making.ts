@@ -203,7 +203,7 @@ export async function folderInto(folder: string, output: Output, files: Iterable
   }
   zip.end();
   archive.end();
-  await finished(archive).catch((error: Error) => (failure ??= error));
+  await finished(archive).catch((error: unknown) => (failure ??= error instanceof Error ? error : new Error(String(error))));
   if (failure) throw failure;
   const { size } = await stat(file);
   return { bytes: size, fingerprint: hash.digest('hex') };

@@ -1,6 +1,6 @@
 import { EventEmitter } from 'node:events';
 import { rm } from 'node:fs/promises';
-import { LiveEvent } from '@ukiyo/contracts';
+import { LiveEvent, type ImpressionState, type NoticeEvent } from '@ukiyo/contracts';
 import { problem } from '@ukiyo/core/problems';
 import pg from 'pg';
 import PgBoss from 'pg-boss';
@@ -9,7 +9,11 @@ import type { Services, Settings } from '../app/services.ts';
 import { Cancelled, createBuilder } from './builder.ts';
 
 const queueName = 'build';
+const clockName = 'clock';
+/** Of which ends people and programs outside are told. */
+const toldOf: Readonly<Partial<Record<ImpressionState, NoticeEvent>>> = { done: 'built', failed: 'failed' };
 const heartbeatSeconds = 5;
+const pad = (number: number): string => String(number).padStart(2, '0');
 
 /** An event with the project whose people are told. */
 const Announced = z.object({ project: z.string(), event: LiveEvent });
@@ -30,7 +34,9 @@ interface BuildJob {
 export interface Queue {
   enqueue(impression: string): Promise<void>;
   cancel(impression: string): Promise<void>;
-  /** Takes builds from the queue in this process, one at a time. */
+  /** Puts in every edition that is to be built by itself at this minute of the day. */
+  buildDue(now: Date): Promise<void>;
+  /** Takes builds from the queue in this process, one at a time, and looks at the clock. */
   work(): Promise<void>;
   /** What happens, in every process of this database. */
   readonly events: EventEmitter<Events>;
@@ -43,6 +49,9 @@ export async function openQueue(services: Services, settings: Settings, log: { e
   boss.on('error', (error) => log.error(error));
   await boss.start();
   await boss.createQueue(queueName);
+  await boss.createQueue(clockName);
+  // Once a minute in one process of this database, however many there are.
+  await boss.schedule(clockName, '* * * * *');
 
   const events = new EventEmitter<Events>();
   events.setMaxListeners(0);
@@ -75,8 +84,9 @@ export async function openQueue(services: Services, settings: Settings, log: { e
   const run = async (id: string): Promise<void> => {
     const row = await services.editions.impressionRow(id);
     if (row?.state !== 'queued') return;
-    const edition = await services.editions.edition(row.projectId, row.edition);
-    if (!edition) return;
+    const stored = await services.editions.edition(row.projectId, row.edition);
+    if (!stored) return;
+    const edition = row.locale === null ? stored : { ...stored, locale: row.locale, locales: [] };
     const update = services.editions.updateImpression;
     await update(id, { state: 'running', heartbeatAt: new Date() });
     const heartbeat = setInterval(() => void update(id, { heartbeatAt: new Date() }).catch(log.error), heartbeatSeconds * 1000);
@@ -102,22 +112,33 @@ export async function openQueue(services: Services, settings: Settings, log: { e
     } finally {
       clearInterval(heartbeat);
     }
-    const ended = await services.editions.impressionRow(id);
-    if (ended) await announce(row.projectId, { kind: 'impression', id, state: ended.state, progress: ended.progress });
+    const ended = await services.editions.impression(row.projectId, id);
+    if (!ended) return;
+    await announce(row.projectId, { kind: 'impression', id, state: ended.state, progress: ended.progress });
+    const event = toldOf[ended.state];
+    if (event) await services.tell(row.projectId, event, ended).catch(log.error);
   };
 
   const sweep = setInterval(() => void services.editions.markInterrupted(new Date(Date.now() - heartbeatSeconds * 4000)).catch(log.error), heartbeatSeconds * 1000);
+  const enqueue = async (impression: string): Promise<void> => void (await boss.send(queueName, { impression } satisfies BuildJob, { retryLimit: 0, expireInHours: 2 }));
+  const buildDue = async (now: Date): Promise<void> => {
+    for (const { project, edition } of await services.editions.dueAt(`${pad(now.getHours())}:${pad(now.getMinutes())}`)) {
+      const { id, state, progress } = await services.editions.createImpression(project, edition, 'The clock');
+      await enqueue(id);
+      await announce(project, { kind: 'impression', id, state, progress });
+    }
+  };
   return {
     events,
     announce,
-    async enqueue(impression) {
-      await boss.send(queueName, { impression } satisfies BuildJob, { retryLimit: 0, expireInHours: 2 });
-    },
+    enqueue,
+    buildDue,
     async cancel(impression) {
       await notify('ukiyo_cancel', impression);
     },
     async work() {
       await services.editions.markInterrupted(new Date(Date.now() - heartbeatSeconds * 2000));
+      await boss.work(clockName, { batchSize: 1, pollingIntervalSeconds: 10 }, () => buildDue(new Date()));
       await boss.work<BuildJob>(queueName, { batchSize: 1, pollingIntervalSeconds: 0.5 }, async ([job]) => {
         if (job) await run(job.data.impression);
       });

@@ -6,14 +6,14 @@ import { kindOfVariable, useVariables } from '../../parts/variables.ts';
 /** Texts that an edition gives to variables instead of what its map says. */
 const { mayChange } = defineProps<{ mayChange: boolean }>();
 const list = defineModel<{ key: string; value: string }[]>('variables', { required: true });
-const variables = useVariables();
-onMounted(() => variables.ensure());
+const known = useVariables();
+onMounted(() => known.ensure());
 
 /** Keys are picked, not typed; what was set before stays to be seen. */
-const keys = computed(() => [...new Set([...variables.named.filter((one) => kindOfVariable(one) === 'text').map(({ key }) => key), ...list.value.map(({ key }) => key)])].map((key) => ({ value: key, label: key || 'which one …' })));
+const keys = computed(() => [...new Set([...known.named.filter((one) => kindOfVariable(one) === 'text').map(({ key }) => key), ...list.value.map(({ key }) => key)])].map((key) => ({ value: key, label: key || 'which one …' })));
 /** The texts that one may choose for a variable; none where anything may be written. */
 function choicesOf(key: string): string[] {
-  const definitions = variables.byKey.get(key) ?? [];
+  const definitions = known.byKey.get(key) ?? [];
   return definitions.some(({ choices }) => choices.length > 0) ? [...new Set(definitions.flatMap(({ line, choices }) => [line, ...choices]))] : [];
 }
 const change = (at: number, to: Partial<{ key: string; value: string }>): void => void (list.value = list.value.with(at, { ...list.value[at]!, ...to }));

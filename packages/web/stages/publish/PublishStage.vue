@@ -81,6 +81,7 @@ const latest = (edition: string): string => {
       <p v-if="waiting.length > 0" class="small quiet queue" role="status">{{ waiting.length }} {{ waiting.length === 1 ? 'build is' : 'builds are' }} on the way: {{ waiting.map(({ editionName, state }) => `${editionName}${state === 'running' ? ', now' : ''}`).join('; ') }}</p>
       <router-link v-if="mayPublish" class="new" :to="{ name: 'publish', params: { id: 'new' } }">New edition</router-link>
       <router-link class="new" :to="{ name: 'appearances' }">Topics by editions</router-link>
+      <router-link v-if="mayPublish" class="new" :to="{ name: 'outside' }">Tokens and messages</router-link>
     </aside>
     <main class="desk">
       <p v-if="publishing.failure.value" class="seal-text" role="alert">{{ publishing.failure.value }}</p>

@@ -1,0 +1,95 @@
+<script setup lang="ts">
+import { noticeEvents, NoticeInput, type NoticeEvent, type Token } from '@ukiyo/contracts';
+import { computed, onMounted, ref } from 'vue';
+import PickOne from '../../parts/PickOne.vue';
+import TimeAgo from '../../parts/TimeAgo.vue';
+import { usePlace } from '../../shell/place.ts';
+import { useOutside } from './useOutside.ts';
+
+/** Doors to the outside: tokens for programs that publish, and who is told what became of it. */
+const place = usePlace();
+const { tokens, notices, outbox, editions, made, failure, load, makeToken, removeToken, addNotice, removeNotice } = useOutside();
+onMounted(async () => {
+  place.clear();
+  place.trail = ['Tokens and messages'];
+  await load();
+});
+
+const accessLabels: Readonly<Record<Token['access'], string>> = { publish: 'builds and reads', read: 'reads' };
+const tokenName = ref('');
+const access = ref<Token['access']>('publish');
+async function newToken(): Promise<void> {
+  if (tokenName.value.trim() !== '' && (await makeToken(tokenName.value.trim(), access.value))) tokenName.value = '';
+}
+const copied = ref('');
+async function copy(secret: string): Promise<void> {
+  await navigator.clipboard.writeText(secret);
+  copied.value = secret;
+}
+
+const ends: Readonly<Record<NoticeEvent, string>> = { built: 'is built', failed: 'cannot be built', signed: 'is signed off' };
+const kind = ref<'mail' | 'web'>('mail');
+const to = ref('');
+const events = ref<NoticeEvent[]>(['failed', 'signed']);
+const endOf = (one: NoticeEvent): string => ends[one];
+const toggle = (one: NoticeEvent): void => void (events.value = noticeEvents.filter((other) => (other === one ? !events.value.includes(one) : events.value.includes(other))));
+const edition = ref('');
+const fault = ref('');
+const editionOptions = computed(() => [{ value: '', label: 'any edition' }, ...editions.value.map(({ id, name }) => ({ value: id, label: name }))]);
+const editionName = (id: string | null): string => (id === null ? 'any edition' : (editions.value.find((one) => one.id === id)?.name ?? 'an edition that is gone'));
+async function newNotice(): Promise<void> {
+  const input = NoticeInput.safeParse({ kind: kind.value, to: to.value.trim(), on: events.value, edition: edition.value === '' ? null : edition.value });
+  fault.value = input.success ? '' : (input.error.issues[0]?.message ?? '');
+  if (input.success && (await addNotice(input.data))) to.value = '';
+}
+</script>
+
+<template>
+  <main class="outside" tabindex="0" aria-label="Tokens and messages">
+    <h1>Tokens and messages</h1>
+    <p v-if="failure" class="seal-text" role="alert">{{ failure }}</p>
+    <section aria-labelledby="tokens-head">
+      <h2 id="tokens-head">Your tokens</h2>
+      <p class="quiet">A token lets a program do what you may: <code>UKIYO_TOKEN=… npm run publish -- --edition NAME</code>, or any request with <code>Authorization: Bearer …</code></p>
+      <div v-if="made" class="made" role="status">
+        <p>This is the token “{{ made.name }}”. It is told now and not again.</p>
+        <code>{{ made.secret }}</code> <n-button size="small" @click="copy(made.secret)">{{ copied === made.secret ? 'Copied' : 'Copy' }}</n-button>
+      </div>
+      <table v-if="tokens.length > 0">
+        <thead><tr><th scope="col">Token</th><th scope="col">What it does</th><th scope="col">Made</th><th scope="col">Last used</th><td /></tr></thead>
+        <tbody><tr v-for="token in tokens" :key="token.id"><th scope="row">{{ token.name }}</th><td>{{ accessLabels[token.access] }}</td><td><TimeAgo :iso="token.createdAt" /></td><td><TimeAgo v-if="token.usedAt" :iso="token.usedAt" /><span v-else>never</span></td><td><n-button size="small" quaternary :aria-label="`Take back the token ${token.name}`" @click="removeToken(token.id)">Take back</n-button></td></tr></tbody>
+      </table>
+      <form class="row" @submit.prevent="newToken">
+        <n-input v-model:value="tokenName" size="small" placeholder="What it is for" :input-props="{ 'aria-label': 'Name of the token' }" />
+        <PickOne v-model:chosen="access" label="What the token does" :options="Object.entries(accessLabels).map(([value, label]) => ({ value, label }))" />
+        <n-button size="small" attr-type="submit" :disabled="tokenName.trim() === ''">Make a token</n-button>
+      </form>
+    </section>
+    <section aria-labelledby="notices-head">
+      <h2 id="notices-head">Who is told</h2>
+      <ul v-if="notices.length > 0">
+        <li v-for="notice in notices" :key="notice.id"><span>{{ notice.to }}</span><span class="quiet">when {{ editionName(notice.edition) }} {{ notice.on.map(endOf).join(', ') }}</span><n-button size="small" quaternary :aria-label="`Tell ${notice.to} no more`" @click="removeNotice(notice.id)">Remove</n-button><span v-if="notice.kind === 'web'" class="small quiet secret">signed with <code>{{ notice.secret }}</code></span></li>
+      </ul>
+      <form class="notice" @submit.prevent="newNotice">
+        <PickOne v-model:chosen="kind" label="How they are told" :options="[{ value: 'mail', label: 'a letter to' }, { value: 'web', label: 'a request to' }]" />
+        <n-input v-model:value="to" size="small" :placeholder="kind === 'mail' ? 'harbour@brinewell.example' : 'https://…'" :input-props="{ 'aria-label': 'To whom' }" />
+        <span>when</span><PickOne v-model:chosen="edition" label="Of which edition" :options="editionOptions" />
+        <span class="events"><label v-for="one in noticeEvents" :key="one"><input type="checkbox" :checked="events.includes(one)" @change="toggle(one)" /> {{ endOf(one) }}</label></span>
+        <n-button size="small" attr-type="submit" :disabled="to.trim() === ''">Tell them</n-button>
+      </form>
+      <p v-if="fault" class="seal-text" role="alert">{{ fault }}</p>
+    </section>
+    <section aria-labelledby="outbox-head">
+      <h2 id="outbox-head">Outbox</h2>
+      <p v-if="outbox.isSimulated" class="stand-in">A stand-in: nothing leaves this server. Here is what would have been sent.</p>
+      <p v-if="outbox.messages.length === 0" class="quiet">Nothing yet.</p>
+      <details v-for="message in outbox.messages" :key="message.id"><summary><span>{{ message.subject }}</span><span class="quiet small">{{ message.kind === 'mail' ? 'letter' : 'request' }} to {{ message.to }}, <TimeAgo :iso="message.at" /></span></summary><pre tabindex="0" :aria-label="message.subject">{{ message.body }}</pre><p v-if="message.signature" class="small quiet">Signature: <code>{{ message.signature }}</code></p></details>
+    </section>
+  </main>
+</template>
+
+<style scoped>
+.outside { overflow: auto; height: 100%; padding: 20px 32px 60px; } .outside > * { max-width: 860px; } section { margin-top: 26px; } h2 { font: 400 15px var(--font-title); color: var(--prussian); margin-bottom: 8px; } p { margin: 4px 0 10px; } table { border-collapse: collapse; margin-bottom: 10px; } th, td { padding: 5px 24px 5px 0; text-align: start; font-weight: 400; border-bottom: 1px solid var(--hair); } thead th { color: var(--soft); font-size: 13px; }
+.row, .notice { display: flex; flex-wrap: wrap; gap: 8px; align-items: center; max-width: 860px; } .row .n-input { max-width: 260px; } .notice .n-input { max-width: 280px; } .events { display: flex; gap: 12px; } .events label { display: flex; gap: 4px; align-items: center; } .made { padding: 10px 14px; margin-bottom: 12px; background: var(--wash); border-radius: 4px; } .made code { overflow-wrap: anywhere; } .stand-in { padding: 6px 12px; border-inline-start: 3px solid var(--amber); background: var(--paper-deep); }
+ul { list-style: none; margin: 0 0 10px; padding: 0; } li { display: flex; flex-wrap: wrap; gap: 4px 14px; align-items: center; padding: 4px 0; border-bottom: 1px solid var(--hair); } .secret { flex-basis: 100%; } details { border-bottom: 1px solid var(--hair); } summary { display: flex; justify-content: space-between; gap: 14px; padding: 6px 0; cursor: pointer; } pre { white-space: pre-wrap; overflow-wrap: anywhere; font: 400 13px var(--font-code, monospace); background: var(--paper-deep); padding: 10px 12px; border-radius: 4px; }
+</style>
