@@ -6,9 +6,11 @@ import type { Publication } from '@ukiyo/core/compose';
 import { readFolder, readPackage, type PackageContent } from '@ukiyo/intake';
 import { siteFiles, type AssetSource, type SiteOptions } from '@ukiyo/press';
 
+/** A new folder for sites. */
+export const newFolder = (): string => mkdtempSync(join(tmpdir(), 'ukiyo-site-'));
+
 /** A site in a folder of its own, opened without any server. */
-export function folderOf(publication: Publication, asset: AssetSource = () => undefined, options: SiteOptions = {}): { readonly address: string; readonly paths: string[] } {
-  const folder = mkdtempSync(join(tmpdir(), 'ukiyo-site-'));
+export function folderOf(publication: Publication, asset: AssetSource = () => undefined, options: SiteOptions = {}, folder = newFolder()): { readonly address: string; readonly paths: string[] } {
   const paths: string[] = [];
   for (const [path, bytes] of siteFiles(publication, asset, options).files) {
     mkdirSync(dirname(join(folder, path)), { recursive: true });

@@ -21,6 +21,7 @@ const note = ref('');
 const comparison = shallowRef<ImpressionComparison>();
 
 const stateWords: Record<Impression['state'], string> = { queued: 'Waiting', running: 'Building', done: 'Built', failed: 'Failed', cancelled: 'Cancelled', interrupted: 'Interrupted' };
+const languageName = (locale: string): string => new Intl.DisplayNames('en', { type: 'language' }).of(locale) ?? locale;
 const isActive = computed(() => impression.state === 'queued' || impression.state === 'running');
 const hasFiles = computed(() => impression.state === 'done');
 const size = computed(() => `${(impression.figures.bytes / 1024 / 1024).toFixed(1)} MB`);
@@ -58,6 +59,7 @@ async function compare(other: string): Promise<void> {
     <header>
       <span class="number">{{ impression.number }}</span>
       <span class="state" :class="impression.state">{{ stateWords[impression.state] }}</span>
+      <span v-if="impression.locale" class="small">in {{ languageName(impression.locale) }}</span>
       <span v-if="impression.name" class="name">{{ impression.name }}</span>
       <span class="quiet small"><TimeAgo :iso="impression.createdAt" /> by {{ impression.person }}</span>
       <span v-if="hasFiles" class="small figures">{{ impression.figures.pages }} pages · {{ impression.figures.words.toLocaleString() }} words · {{ size }} · {{ (impression.figures.milliseconds / 1000).toFixed(1) }} s</span>

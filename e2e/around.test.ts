@@ -1,0 +1,133 @@
+import { join } from 'node:path';
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test, type Page } from '@playwright/test';
+import { compose, withChangeBars } from '@ukiyo/core/compose';
+import { textLibrary } from '@ukiyo/core/library';
+import { shippedLooks } from '@ukiyo/core/styles';
+import { siteAddress } from '@ukiyo/press';
+import { demoContent, folderOf, newFolder } from './folder.ts';
+
+/** What stands around the pages of a site: each in a folder, without a server. */
+let address = '';
+test.beforeAll(async () => {
+  const content = await demoContent();
+  const assets = new Map(content.assets.map((asset) => [asset.id, asset]));
+  const lens = content.lenses.find(({ id }) => id === 'installer-tern-q')!;
+  const now = compose({ library: textLibrary(content.items, content.assets), map: 'help', lens, facets: content.facets });
+  const publication = withChangeBars(now, { ...now, places: now.places.filter(({ label }) => label !== 'Wiring') });
+  const look = { ...shippedLooks['harbour']!, feedback: 'help@brinewell.example' };
+  address = folderOf(publication, (id) => assets.get(id), { look, synonyms: [['accumulator', 'battery']] }).address;
+});
+const axe = async (page: Page): Promise<string[]> => {
+  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
+  return violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html).join()}`);
+};
+
+test('contents are folded away and made wider, by hand and by keys, and stay so on the next page', async ({ page }) => {
+  await page.goto(`${address}/fit-the-bracket.html`);
+  const side = page.getByRole('navigation', { name: 'Contents and index' });
+  const width = async (): Promise<number> => Math.round((await side.boundingBox())!.width);
+  const edge = page.getByRole('separator', { name: 'Width of the contents' });
+  const first = await width();
+  await edge.focus();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowRight');
+  expect(await width()).toBe(first + 40);
+  const box = (await edge.boundingBox())!;
+  await page.mouse.move(box.x + 4, 400);
+  await page.mouse.down();
+  await page.mouse.move(box.x - 76, 400, { steps: 4 });
+  await page.mouse.up();
+  await expect.poll(width).toBeLessThan(first + 10);
+  const pulled = await width();
+  await page.goto(`${address}/wiring.html`);
+  expect(await width()).toBe(pulled);
+  await page.getByRole('button', { name: 'Contents and index' }).click();
+  await expect(side).toBeHidden();
+  await page.goto(`${address}/fit-the-bracket.html`);
+  await expect(side).toBeHidden();
+  await page.getByRole('button', { name: 'Contents and index' }).click();
+  await expect(side).toBeVisible();
+});
+
+test('parts of a page are listed beside it, images are enlarged, letters say of which page they are', async ({ page }) => {
+  await page.setViewportSize({ width: 1400, height: 800 });
+  await page.goto(`${address}/terminal-strip.html`);
+  const letter = new URL((await page.locator('#feedback').getAttribute('href'))!);
+  expect(letter.pathname).toBe('help@brinewell.example');
+  expect(letter.searchParams.get('subject')).toContain('Terminal strip');
+  expect(letter.searchParams.get('body')).toContain('terminal-strip.html');
+  await page.goto(`${address}/fit-the-bracket.html`);
+  const here = page.getByRole('navigation', { name: 'On this page' });
+  await here.getByRole('link').last().click();
+  expect(page.url()).toContain('#');
+  await page.getByRole('button', { name: 'Enlarge' }).first().click();
+  const dialog = page.getByRole('dialog');
+  await expect(dialog.getByRole('img')).toBeVisible();
+  await page.keyboard.press('Escape');
+  await expect(dialog).toHaveCount(0);
+});
+
+test('heads of long tables stay in sight', async ({ page }) => {
+  await page.goto(`${address}/alarm-codes.html`);
+  const head = page.locator('thead th').first();
+  await page.locator('tbody tr').last().scrollIntoViewIfNeeded();
+  await expect(head).toBeInViewport();
+  const bar = (await page.getByRole('banner').boundingBox())!;
+  expect(Math.abs((await head.boundingBox())!.y - (bar.y + bar.height))).toBeLessThan(2);
+  // Where the table is told row by row there is no head to keep.
+  await page.setViewportSize({ width: 390, height: 800 });
+  expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth)).toBe(true);
+});
+
+test('the glossary is one step away, what is new is said, and other words for a thing find it', async ({ page }) => {
+  await page.goto(`${address}/index.html`);
+  await expect(page.locator('.since')).toContainText('Wiring');
+  await expect(page.locator('#contents').getByRole('listitem').filter({ hasText: 'Wiring' })).toContainText('New');
+  await page.getByRole('link', { name: 'Glossary', exact: true }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Glossary');
+  await expect(page.getByRole('definition').first()).toContainText('The cone in which the acoustic head hears.');
+  expect(await axe(page)).toEqual([]);
+  await page.keyboard.press('/');
+  await page.keyboard.type('replace accumulator');
+  await expect(page.locator('#results').getByRole('link').first()).toHaveText('Replace the battery');
+  await page.locator('#results').getByRole('link').first().click();
+  await expect(
+    page
+      .locator('mark')
+      .filter({ hasText: /battery/iu })
+      .first(),
+  ).toBeVisible();
+});
+
+test('an application opens a topic by its id; an id that nobody knows is looked for', async ({ page }) => {
+  await page.goto(`${address}/help.html?id=BATTERY`);
+  await expect(page).toHaveURL(/replace-the-battery\.html$/u);
+  await page.goto(`${address}/help.html?id=battery-tray`);
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('There is no such page');
+  await expect(page.locator('#results').getByRole('link').first()).toBeVisible();
+});
+
+test('another language is one step away, on the same topic, at the same place', async ({ page }) => {
+  const texts = (word: string) =>
+    textLibrary([
+      { id: 'm', kind: 'map', text: '<map id="m"><title>Small help</title><topicref href="topic:care"/><topicref href="topic:salt"/></map>' },
+      { id: 'care', kind: 'topic', text: `<concept id="care"><title>${word}</title><conbody><section id="dry"><title>Dry</title><p>It.</p></section></conbody></concept>` },
+      { id: 'salt', kind: 'topic', text: '<concept id="salt"><title>Salt</title><conbody/></concept>' },
+    ]);
+  const [english, german] = [compose({ library: texts('Care'), map: 'm' }), compose({ library: texts('Pflege'), map: 'm', locale: 'de' })];
+  const folder = newFolder();
+  const to = (locale: string, publication: typeof english) => ({
+    locale,
+    address: (anchor: string | undefined) => `../${locale}/${(anchor === undefined ? undefined : siteAddress(publication, anchor)) ?? 'index.html'}`,
+  });
+  const { address: here } = folderOf(english, undefined, { siblings: [to('de', german)] }, join(folder, 'en'));
+  folderOf(german, undefined, { siblings: [to('en', english)] }, join(folder, 'de'));
+  await page.goto(`${here}/care.html#${Object.keys(english.targets).find((anchor) => anchor.includes('dry'))}`);
+  await page.getByText('English', { exact: true }).click();
+  expect(await axe(page)).toEqual([]);
+  await page.getByRole('link', { name: 'Deutsch' }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Pflege');
+  expect(page.url()).toMatch(/de\/care\.html#.*dry/u);
+  await expect(page.locator('html')).toHaveAttribute('lang', 'de');
+});

@@ -1,0 +1,74 @@
+import { expect, test } from '@playwright/test';
+import { signIn } from './people.ts';
+import { stockOf } from './stock.ts';
+
+test('a bundle of editions is put together, built and opened', async ({ page }) => {
+  await signIn(page, 'teo', '/library');
+  const stock = await stockOf(page);
+  const topic = await stock.item('concept', 'The sluice', '<title>The sluice</title><conbody><p>It opens at seven.</p></conbody>');
+  const map = await stock.item('map', 'Book of the sluice', `<title>Book of the sluice</title><topicref href="topic:${topic}"/>`);
+  const site = await stock.edition('Sluice site', map, { output: 'site' });
+  const folder = await stock.edition('Sluice in Markdown', map, { output: 'markdown' });
+  await page.goto('/publish/new');
+  await page.getByLabel('Name', { exact: true }).fill('All of the sluice');
+  await page.locator('[data-setting=output] .n-base-selection').click();
+  await page.locator('.n-base-select-option').filter({ hasText: 'Bundle of editions' }).click();
+  const save = page.getByRole('button', { name: 'Save edition' });
+  await expect(save).toBeDisabled();
+  await page.getByLabel('Editions in it: add').selectOption({ label: 'Sluice in Markdown' });
+  await page.getByLabel('Editions in it: add').selectOption({ label: 'Sluice site' });
+  await page.getByRole('button', { name: 'Sluice site: earlier' }).click();
+  await expect(page.getByRole('list', { name: 'Editions in it' }).getByRole('listitem')).toHaveText(['Sluice site', 'Sluice in Markdown']);
+  await save.click();
+  await expect(page.getByText('2 editions in one archive: Sluice site, Sluice in Markdown')).toBeVisible();
+  await page.getByRole('button', { name: 'Build', exact: true }).click();
+  const built = page.getByRole('article', { name: 'Impression 1' });
+  await expect(built.getByText('No problems.')).toBeVisible({ timeout: 60_000 });
+  const opening = page.waitForEvent('popup');
+  await built.getByRole('link', { name: 'Open' }).click();
+  const opened = await opening;
+  await opened.getByRole('link', { name: 'Sluice site' }).click();
+  await expect(opened.getByRole('heading', { level: 1 })).toHaveText('Book of the sluice');
+  const bundle = /publish\/([\w-]+)/u.exec(page.url())![1]!;
+  for (const id of [bundle, site, folder]) await stock.remove(`editions/${id}`);
+  for (const id of [map, topic]) await stock.remove(`items/${id}`);
+});
+
+test('a setting is found among all editions, and its field is there to be changed', async ({ page }) => {
+  await signIn(page, 'teo', '/publish');
+  await page.getByLabel('Find a setting of any edition').fill('address interface');
+  const found = page.getByRole('list', { name: 'Settings found' });
+  await expect(found.getByRole('listitem')).toHaveText(['Address: https://help.brinewell.example/interface/Tern Station Interface']);
+  await found.getByRole('link').click();
+  await expect(page.getByRole('heading', { name: 'Tern Station Interface', level: 1 })).toBeVisible();
+  await expect(page.getByLabel('Address')).toBeFocused();
+  await page.getByLabel('Find a setting of any edition').fill('no setting is called so');
+  await expect(page.getByText('No setting says so.')).toBeVisible();
+});
+
+test('a token is made, told once and taken back; who is told of builds is said, and the outbox says that it is a stand-in', async ({ page }) => {
+  await signIn(page, 'teo', '/publish');
+  await page.getByRole('link', { name: 'Tokens and messages' }).click();
+  await page.getByLabel('Name of the token').fill('Pipeline of the harbour');
+  await page.getByLabel('What the token does').selectOption('read');
+  await page.getByRole('button', { name: 'Make a token' }).click();
+  const secret = await page.locator('.made code').textContent();
+  expect((await page.request.get('/api/session', { headers: { authorization: `Bearer ${secret}`, cookie: '' } })).status()).toBe(200);
+  await page.reload();
+  await expect(page.getByRole('row', { name: /Pipeline of the harbour/u })).toContainText('reads');
+  await expect(page.locator('.made')).toHaveCount(0);
+  await page.getByRole('button', { name: 'Take back the token Pipeline of the harbour' }).click();
+  await expect(page.getByRole('row', { name: /Pipeline of the harbour/u })).toHaveCount(0);
+  expect((await page.request.get('/api/session', { headers: { authorization: `Bearer ${secret}`, cookie: '' } })).status()).toBe(401);
+
+  await page.getByLabel('To whom').fill('nobody');
+  await page.getByRole('button', { name: 'Tell them' }).click();
+  await expect(page.getByRole('alert')).toContainText('A letter goes to an address');
+  await page.getByLabel('To whom').fill('harbour@brinewell.example');
+  await page.getByLabel('is built', { exact: true }).check();
+  await page.getByRole('button', { name: 'Tell them' }).click();
+  await expect(page.getByRole('listitem').filter({ hasText: 'harbour@brinewell.example' })).toContainText('when any edition is built, cannot be built, is signed off');
+  await expect(page.getByText('A stand-in: nothing leaves this server.')).toBeVisible();
+  await page.getByRole('button', { name: 'Tell harbour@brinewell.example no more' }).click();
+  await expect(page.getByRole('button', { name: 'Tell harbour@brinewell.example no more' })).toHaveCount(0);
+});
