@@ -1,6 +1,6 @@
 #!/usr/bin/env node
 /**
- * `npm run bench` runs all measurements; `npm run bench -- compose|readers|copies|site|reading|print|thousand|proof|server|browser|editor|start` some of them,
+ * `npm run bench` runs all measurements; `npm run bench -- compose|readers|copies|site|reading|print|thousand|proof|server|browser|editor|beside|start` some of them,
  * each in a process of its own and compiled like what ships.
  */
 import { spawnSync } from 'node:child_process';
@@ -11,7 +11,9 @@ import { ensureBuilt, ensurePackages, log, root, run } from './prepare.mjs';
 import { ensurePrograms } from './system.mjs';
 
 const asked = process.argv.slice(2);
-const parts = ['compose', 'readers', 'copies', 'site', 'reading', 'print', 'thousand', 'proof', 'server', 'browser', 'editor', 'start'].filter((part) => asked.length === 0 || asked.includes(part));
+const parts = ['compose', 'readers', 'copies', 'site', 'reading', 'print', 'thousand', 'proof', 'server', 'browser', 'editor', 'beside', 'start'].filter(
+  (part) => asked.length === 0 || asked.includes(part),
+);
 const programs = ensurePrograms('test', log);
 await ensurePackages();
 await ensureBuilt();

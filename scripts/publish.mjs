@@ -14,7 +14,13 @@ const help = `UKIYO_TOKEN=… npm run publish -- --edition NAME [options]
 Instead of a token, which one makes under Publish, UKIYO_EMAIL and UKIYO_PASSWORD say who asks; UKIYO_URL says where the server is.
 `;
 const { values } = parseArgs({
-  options: { edition: { type: 'string', multiple: true, default: [] }, locale: { type: 'string', multiple: true, default: [] }, 'fail-on': { type: 'string', default: 'error' }, out: { type: 'string' }, help: { type: 'boolean' } },
+  options: {
+    edition: { type: 'string', multiple: true, default: [] },
+    locale: { type: 'string', multiple: true, default: [] },
+    'fail-on': { type: 'string', default: 'error' },
+    out: { type: 'string' },
+    help: { type: 'boolean' },
+  },
 });
 if (values.help) {
   process.stdout.write(help);

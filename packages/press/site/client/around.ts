@@ -66,14 +66,16 @@ function nameCells(): void {
 
 /** Heads of tables stay in sight where the whole table has room: one that scrolls sideways would hold them. */
 function keepHeads(): void {
-  const frames = [...document.querySelectorAll<HTMLElement>('section.table')];
-  const look = (): void => {
-    for (const frame of frames) frame.classList.remove('fits');
-    const fitting = frames.filter(({ scrollWidth, clientWidth }) => scrollWidth <= clientWidth);
-    for (const frame of fitting) frame.classList.add('fits');
-  };
-  new ResizeObserver(look).observe(document.documentElement);
-  whenChosen(look);
+  const tables = [...document.querySelectorAll<HTMLTableElement>('section.table > table')];
+  // Told once all is laid out: asking then costs nothing.
+  const observer = new ResizeObserver(() => {
+    const fit = tables.map((table) => table.offsetWidth <= table.parentElement!.clientWidth);
+    tables.forEach((table, at) => table.parentElement!.classList.toggle('fits', fit[at]));
+  });
+  for (const table of tables) {
+    observer.observe(table);
+    observer.observe(table.parentElement!);
+  }
 }
 
 const narrowest = 200;
