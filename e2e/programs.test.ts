@@ -43,6 +43,13 @@ test('the command line takes a library out and into an empty one, and publishes 
   await expect(publish('--edition', 'Tern Station Interface', '--fail-on', 'info')).resolves.toBeDefined();
   await expect(publish('--edition', 'None')).rejects.toMatchObject({ code: 1, stderr: expect.stringContaining('There is no edition “None”') });
   await expect(publish('--edition', 'Tern Help', '--fail-on', 'never')).rejects.toMatchObject({ code: 2 });
+  // With a token instead of a password, and in another language.
+  const made = await fetch(`${project}/tokens`, { method: 'POST', headers: { cookie, 'content-type': 'application/json' }, body: JSON.stringify({ name: 'CI', access: 'publish' }) });
+  const { secret } = (await made.json()) as { secret: string };
+  const byToken = { ...process.env, UKIYO_URL: 'http://127.0.0.1:4781', UKIYO_TOKEN: secret, UKIYO_EMAIL: '', UKIYO_PASSWORD: '' };
+  await run(process.execPath, ['scripts/publish.mjs', '--edition', 'Tern Station Interface', '--locale', 'de', '--locale', 'ar', '--out', out], { cwd: root, env: byToken });
+  for (const locale of ['de', 'ar']) expect(statSync(join(out, `${locale}-Tern Station Interface.zip`)).size).toBeGreaterThan(100_000);
+  await expect(run(process.execPath, ['scripts/publish.mjs', '--edition', 'Tern Station Interface'], { cwd: root, env: { ...byToken, UKIYO_TOKEN: 'ukiyo_wrong' } })).rejects.toThrow(/sign in/iu);
   await demo.stop();
   await empty.stop();
 });
