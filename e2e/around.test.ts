@@ -131,3 +131,36 @@ test('another language is one step away, on the same topic, at the same place', 
   expect(page.url()).toMatch(/de\/care\.html#.*dry/u);
   await expect(page.locator('html')).toHaveAttribute('lang', 'de');
 });
+
+test('areas on an image lie where their things are on a phone too', async ({ page }) => {
+  for (const width of [1280, 390]) {
+    await page.setViewportSize({ width, height: 800 });
+    await page.goto(`${address}/which-way-to-look.html`);
+    const area = page.locator('area').nth(1);
+    const drawn = await page.locator('img[usemap]').evaluate((image: HTMLImageElement) => image.naturalWidth);
+    const box = (await page.locator('img[usemap]').boundingBox())!;
+    if (width === 390) expect(box.width).toBeLessThan(drawn);
+    await expect.poll(async () => Math.max(...(await area.getAttribute('coords'))!.split(',').map(Number))).toBeLessThanOrEqual(Math.max(box.width, box.height));
+    await page.locator('img[usemap]').scrollIntoViewIfNeeded();
+    const shown = (await page.locator('img[usemap]').boundingBox())!;
+    const [left, top, right, bottom] = (await area.getAttribute('coords'))!.split(',').map(Number) as [number, number, number, number];
+    const wanted = await area.getAttribute('href');
+    await page.mouse.click(shown.x + (left + right) / 2, shown.y + (top + bottom) / 2);
+    await expect(page).toHaveURL(new RegExp(`${wanted}$`, 'u'));
+  }
+});
+
+test('all parts of a page are opened at once, and closed again', async ({ page }) => {
+  const part = (id: string): string => `<section id="${id}" outputclass="expandable"><title>${id}</title><p>About ${id}.</p></section>`;
+  const library = textLibrary([
+    { id: 'm', kind: 'map', text: '<map id="m"><title>M</title><topicref href="topic:care"/></map>' },
+    { id: 'care', kind: 'topic', text: `<concept id="care"><title>Care</title><conbody><p>Dry <ph outputclass="expandable">with a cloth</ph>.</p>${part('salt')}${part('sand')}</conbody></concept>` },
+  ]);
+  await page.goto(`${folderOf(compose({ library, map: 'm' })).address}/care.html`);
+  const all = [page.getByText('About salt.'), page.getByText('About sand.'), page.getByText('with a cloth')];
+  for (const one of all) await expect(one).toBeHidden();
+  await page.getByRole('button', { name: 'Open all' }).click();
+  for (const one of all) await expect(one).toBeVisible();
+  await page.getByRole('button', { name: 'Close all' }).click();
+  for (const one of all) await expect(one).toBeHidden();
+});

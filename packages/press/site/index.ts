@@ -25,7 +25,6 @@ import { siteRuntime } from './runtime.ts';
 import { dataScript, searchIndexScript } from './searching.ts';
 import { ownSelector, siteSelectors } from './selectors.ts';
 
-export type { Sibling } from './context.ts';
 export type { ReaderChoice } from './readers.ts';
 
 export interface SiteOptions {

@@ -4,7 +4,7 @@ import { Op, QueryTypes, type Transaction } from 'sequelize';
 import type { Database } from './database.ts';
 import type { EditionRow, ImpressionRow, LensRow } from './models.ts';
 
-export interface NewImpression {
+interface NewImpression {
   /** The impression from whose inputs it is built, instead of what is stored now. */
   readonly again?: string;
   /** Instead of that of the edition. */

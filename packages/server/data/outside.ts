@@ -3,7 +3,7 @@ import { Notice, type NoticeInput, type SentMessage } from '@ukiyo/contracts';
 import type { Database } from './database.ts';
 
 /** What is to be sent, to whom. */
-export interface Message {
+interface Message {
   readonly kind: SentMessage['kind'];
   readonly to: string;
   readonly subject: string;

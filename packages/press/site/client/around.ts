@@ -78,6 +78,19 @@ function keepHeads(): void {
   }
 }
 
+/** Areas on an image lie where their things are, however large it is shown. */
+function scaleAreas(): void {
+  for (const image of document.querySelectorAll<HTMLImageElement>('img[usemap]')) {
+    const areas = [...document.querySelectorAll<HTMLAreaElement>(`map[name="${CSS.escape(image.useMap.slice(1))}"] area`)].map((area) => ({ area, drawn: area.coords.split(',').map(Number) }));
+    new ResizeObserver(() => {
+      const own = Number(image.getAttribute('width')) || image.naturalWidth;
+      if (own === 0 || image.clientWidth === 0) return;
+      const scale = image.clientWidth / own;
+      for (const { area, drawn } of areas) area.coords = drawn.map((at) => Math.round(at * scale * 10) / 10).join(',');
+    }).observe(image);
+  }
+}
+
 const narrowest = 200;
 const widest = 520;
 /** How wide the contents are: pulled by hand or moved by keys, and kept. */
@@ -147,6 +160,7 @@ export function drawAround(openWords: (all: boolean) => void): void {
   drawEnlarge();
   nameCells();
   keepHeads();
+  scaleAreas();
   drawEdge();
   fillFeedback();
   keepChoices();

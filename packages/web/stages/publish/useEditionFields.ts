@@ -27,7 +27,8 @@ export interface EditionFields {
   facts: Record<keyof EditionFacts, string>;
 }
 
-const factsOf = (given: EditionFacts = {}): EditionFields['facts'] => Object.fromEntries(Object.keys(factLabels).map((name) => [name, given[name as keyof EditionFacts] ?? ''])) as EditionFields['facts'];
+const factsOf = (given: EditionFacts = {}): EditionFields['facts'] =>
+  Object.fromEntries(Object.keys(factLabels).map((name) => [name, given[name as keyof EditionFacts] ?? ''])) as EditionFields['facts'];
 
 /** What a new edition begins with. */
 const fresh = (): EditionFields => ({
@@ -66,7 +67,9 @@ export function useEditionFields(edition: () => Edition | undefined) {
   /** What they say, where nothing is wrong; settings that do nothing for the output are put back. */
   function checked(): EditionInput | undefined {
     const { variables, facts, lens, since, ...same } = fields;
-    const unused = Object.fromEntries(Object.entries(fresh()).filter(([name]) => !isUsed(name as keyof EditionInput, fields.output) && !['sheet', 'plan', 'look', 'facts', 'variables', 'lens'].includes(name)));
+    const unused = Object.fromEntries(
+      Object.entries(fresh()).filter(([name]) => !isUsed(name as keyof EditionInput, fields.output) && !['sheet', 'plan', 'look', 'facts', 'variables', 'lens'].includes(name)),
+    );
     const found = EditionInput.safeParse({
       ...same,
       lens: lens === '' ? null : lens,
