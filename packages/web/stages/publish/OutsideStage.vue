@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { noticeEvents, NoticeInput, type NoticeEvent, type Token } from '@ukiyo/contracts';
+import { noticeEvents, NoticeInput, type Notice, type NoticeEvent, type Token } from '@ukiyo/contracts';
 import { computed, onMounted, ref } from 'vue';
 import PickOne from '../../parts/PickOne.vue';
 import TimeAgo from '../../parts/TimeAgo.vue';
@@ -28,15 +28,16 @@ async function copy(secret: string): Promise<void> {
 }
 
 const ends: Readonly<Record<NoticeEvent, string>> = { built: 'is built', failed: 'cannot be built', signed: 'is signed off' };
+const eventOptions = noticeEvents.map((value) => ({ value, label: ends[value] }));
 const kind = ref<'mail' | 'web'>('mail');
 const to = ref('');
 const events = ref<NoticeEvent[]>(['failed', 'signed']);
-const endOf = (one: NoticeEvent): string => ends[one];
 const toggle = (one: NoticeEvent): void => void (events.value = noticeEvents.filter((other) => (other === one ? !events.value.includes(one) : events.value.includes(other))));
 const edition = ref('');
 const fault = ref('');
 const editionOptions = computed(() => [{ value: '', label: 'any edition' }, ...editions.value.map(({ id, name }) => ({ value: id, label: name }))]);
 const editionName = (id: string | null): string => (id === null ? 'any edition' : (editions.value.find((one) => one.id === id)?.name ?? 'an edition that is gone'));
+const toldWhen = (notice: Notice): string => `when ${editionName(notice.edition)} ${notice.on.map((one) => ends[one]).join(', ')}`;
 async function newNotice(): Promise<void> {
   const input = NoticeInput.safeParse({ kind: kind.value, to: to.value.trim(), on: events.value, edition: edition.value === '' ? null : edition.value });
   fault.value = input.success ? '' : (input.error.issues[0]?.message ?? '');
@@ -68,13 +69,13 @@ async function newNotice(): Promise<void> {
     <section aria-labelledby="notices-head">
       <h2 id="notices-head">Who is told</h2>
       <ul v-if="notices.length > 0">
-        <li v-for="notice in notices" :key="notice.id"><span>{{ notice.to }}</span><span class="quiet">when {{ editionName(notice.edition) }} {{ notice.on.map(endOf).join(', ') }}</span><n-button size="small" quaternary :aria-label="`Tell ${notice.to} no more`" @click="removeNotice(notice.id)">Remove</n-button><span v-if="notice.kind === 'web'" class="small quiet secret">signed with <code>{{ notice.secret }}</code></span></li>
+        <li v-for="notice in notices" :key="notice.id"><span>{{ notice.to }}</span><span class="quiet">{{ toldWhen(notice) }}</span><n-button size="small" quaternary :aria-label="`Tell ${notice.to} no more`" @click="removeNotice(notice.id)">Remove</n-button><span v-if="notice.kind === 'web'" class="small quiet secret">signed with <code>{{ notice.secret }}</code></span></li>
       </ul>
       <form class="notice" @submit.prevent="newNotice">
         <PickOne v-model:chosen="kind" label="How they are told" :options="[{ value: 'mail', label: 'a letter to' }, { value: 'web', label: 'a request to' }]" />
         <n-input v-model:value="to" size="small" :placeholder="kind === 'mail' ? 'harbour@brinewell.example' : 'https://…'" :input-props="{ 'aria-label': 'To whom' }" />
         <span>when</span><PickOne v-model:chosen="edition" label="Of which edition" :options="editionOptions" />
-        <span class="events"><label v-for="one in noticeEvents" :key="one"><input type="checkbox" :checked="events.includes(one)" @change="toggle(one)" /> {{ endOf(one) }}</label></span>
+        <span class="events"><label v-for="one in eventOptions" :key="one.value"><input type="checkbox" :checked="events.includes(one.value)" @change="toggle(one.value)" /> {{ one.label }}</label></span>
         <n-button size="small" attr-type="submit" :disabled="to.trim() === ''">Tell them</n-button>
       </form>
       <p v-if="fault" class="seal-text" role="alert">{{ fault }}</p>
