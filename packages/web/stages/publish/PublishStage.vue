@@ -52,7 +52,7 @@ async function save(input: EditionInput): Promise<void> {
 async function duplicate(): Promise<void> {
   if (!edition.value) return;
   const { id: _own, ...settings } = edition.value;
-  const saved = await publishing.saveEdition(undefined, { ...settings, since: null, name: `${settings.name}, copy` });
+  const saved = await publishing.saveEdition(undefined, { ...settings, since: null, nightly: '', name: `${settings.name}, copy` });
   if (!saved) return;
   await router.push({ name: 'publish', params: { id: saved.id } });
   changing.value = true;
