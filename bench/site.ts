@@ -2,7 +2,7 @@
 import { mkdtempSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
-import { compose } from '@ukiyo/core/compose';
+import { compose, composeMemory } from '@ukiyo/core/compose';
 import { textLibrary } from '@ukiyo/core/library';
 import { siteFiles, type AssetFile } from '@ukiyo/press';
 import { measure, median, middleOf, report, residentMegabytes, type Measured } from './measure.ts';
@@ -46,4 +46,18 @@ report('again, as a builder that stays does', build.cpu, 's CPU');
 report('copying its files', copy.cpu, 's CPU');
 report('building, of copying, processor', build.cpu / copy.cpu, '×');
 report('building, of copying, on the clock', build.wall / copy.wall, '×', 6);
+
+// A builder that stays keeps what has not changed.
+const memory = composeMemory();
+const library = textLibrary(items, assets);
+const again = (): void => write(join(folder, 'site'), siteFiles(compose({ library, map: 'map', lens }, memory), (id) => files.get(id)).files);
+again();
+let turn = 0;
+const changed = await median(5, () => {
+  turn += 1;
+  library.set({ ...items[20]!, text: items[20]!.text.replace('</title>', ` ${turn}</title>`) });
+  again();
+});
+report('one topic changed: composing and all files, on the clock', changed.wall * 1000, 'ms', 500);
+report('… in processor time', changed.cpu * 1000, 'ms');
 rmSync(folder, { recursive: true });

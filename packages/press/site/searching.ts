@@ -18,11 +18,11 @@ export function searchIndexScript({ publication, pages, readers, synonyms }: Sit
   const only: Record<string, SearchedBySome> = {};
   const documents = pages.shown
     .filter((place) => place.content)
-    .map((place): SearchDocument => {
+    .map((place): IndexedDocument => {
       const id = pages.href(place.anchor)!;
       const titled = headed(place);
       // Most sites are the same for every reader: their topics are walked once.
-      if (publication.open.length === 0) return { id, title: printable(titled.label), lead: printable(place.shortDescription), text: printable(readableText(place.content!)) };
+      if (publication.open.length === 0) return { id, title: printable(titled.label), lead: printable(place.shortDescription), text: place.content! };
       const parts = formsOf(place).flatMap(({ form, when }) => (form.content ? partsOf(form.content, when) : []));
       const said = { t: readers.labelOf(titled), l: readers.leadOf(place) };
       const whose = readers.numbersOf(whenOfPlace(place));
@@ -83,44 +83,51 @@ function termsOfSome(parts: readonly Part[], termsIn: (words: string) => readonl
 /** In which documents a term stands, ascending, and how often in each; by field. */
 type Standing = { readonly documents: number[]; readonly counts: number[] }[];
 
-/** One form of a word: where its stem stands, and the field in which the form was last seen. */
-interface Form {
-  readonly standing: Standing | undefined;
-  seen: number;
+/** A document, or with an element for its text: the words of one are counted once for as long as it is there. */
+type IndexedDocument = Omit<SearchDocument, 'text'> & { readonly text: string | ResolvedElement };
+
+/** How often each term stands in a text, and how many different words it has. */
+interface Tally {
+  readonly terms: ReadonlyMap<string, number>;
+  readonly different: number;
+}
+const tallies = new WeakMap<ResolvedElement, { readonly locale: string; readonly tally: Tally }>();
+
+function tallyOf(text: string, locale: string, stem: (word: string) => string): Tally {
+  const forms = new Map<string, number>();
+  for (const word of searchWords(text, locale)) forms.set(word, (forms.get(word) ?? 0) + 1);
+  const terms = new Map<string, number>();
+  for (const [word, count] of forms) {
+    const term = stem(word);
+    if (term !== '') terms.set(term, (terms.get(term) ?? 0) + count);
+  }
+  return { terms, different: forms.size };
 }
 
 /**
  * The index that MiniSearch writes as JSON when the documents are added to it one by one, made by plain counting in a fifth of the time:
  * its own building keeps a tree for searching, which here only the reader's browser needs.
  */
-export function searchIndex(documents: readonly SearchDocument[], locale: string): string {
+export function searchIndex(documents: readonly IndexedDocument[], locale: string): string {
   const stem = stemmer(locale);
-  const terms = new Map<string, Standing>();
-  const forms = new Map<string, Form>();
-  const makeForm = (word: string): Form => {
-    const term = stem(word);
-    const standing = term === '' ? undefined : (terms.get(term) ?? searchFields.map(() => ({ documents: [], counts: [] })));
-    if (standing) terms.set(term, standing);
-    return { standing, seen: -1 };
+  const counted = (text: string | ResolvedElement): Tally => {
+    if (typeof text === 'string') return tallyOf(text, locale, stem);
+    const known = tallies.get(text);
+    if (known?.locale === locale) return known.tally;
+    const tally = tallyOf(printable(readableText(text)), locale, stem);
+    tallies.set(text, { locale, tally });
+    return tally;
   };
+  const terms = new Map<string, Standing>();
   const sums = searchFields.map(() => 0);
   const lengths = documents.map((document, at) =>
     searchFields.map((field, fieldAt) => {
-      const here = at * searchFields.length + fieldAt;
-      let different = 0;
-      for (const word of searchWords(document[field], locale)) {
-        let form = forms.get(word);
-        if (form === undefined) forms.set(word, (form = makeForm(word)));
-        if (form.seen !== here) different += 1;
-        form.seen = here;
-        if (form.standing === undefined) continue;
-        const inField = form.standing[fieldAt]!;
-        const last = inField.documents.length - 1;
-        if (inField.documents[last] === at) inField.counts[last]! += 1;
-        else {
-          inField.documents.push(at);
-          inField.counts.push(1);
-        }
+      const { terms: own, different } = counted(document[field]);
+      for (const [term, count] of own) {
+        let standing = terms.get(term);
+        if (standing === undefined) terms.set(term, (standing = searchFields.map(() => ({ documents: [], counts: [] }))));
+        standing[fieldAt]!.documents.push(at);
+        standing[fieldAt]!.counts.push(count);
       }
       sums[fieldAt]! += different;
       return different;
