@@ -51,6 +51,26 @@ test('words are kept one a line by an administrator', async ({ page }) => {
   await expect(words).toHaveValue(/fathomer/u);
 });
 
+test('words that mean the same are kept a list a line; a line that says nothing yet is told', async ({ page }) => {
+  await signIn(page, 'ada', '/agreements');
+  const lists = page.getByRole('textbox', { name: 'Words that mean the same' });
+  await expect(lists).toHaveValue(/tide staff, tide pole/u);
+  const before = await lists.inputValue();
+  await lists.fill(`${before}\nbuoy`);
+  await page.keyboard.press('Tab');
+  await expect(page.getByText('“buoy” is not kept yet.')).toBeVisible();
+  await lists.fill(`${before}\nbuoy, float,  float , sea mark`);
+  await lists.blur();
+  await expect(page.getByText('is not kept yet')).toHaveCount(0);
+  await expect(lists).toHaveValue(/\nbuoy, float, sea mark$/u);
+  await page.reload();
+  await expect(lists).toHaveValue(/\nbuoy, float, sea mark$/u);
+  await lists.fill(before);
+  await lists.blur();
+  await page.reload();
+  await expect(lists).toHaveValue(before);
+});
+
 test('what a rule forbids is not offered where it forbids it', async ({ page }) => {
   await signIn(page, 'noor');
   await newTopic(page, 'Concept', 'Cells without lists');

@@ -167,9 +167,9 @@ test('an edition is duplicated, made with other styles, and compared with the fi
     /Handbook, copy.*Handbook$/u,
     /Style sheet\s*Dense reference\s*Quiet handbook/u,
     /Page plan\s*Letter with margin column\s*A5 pocket/u,
-    /Says: title\s*Handbook of the Harbour\s*–/u,
+    /Says of itself: title\s*Handbook of the Harbour\s*–/u,
   ]);
-  await expect(compared).toContainText('The same in both: output, map, lens, bars, locale.');
+  await expect(compared).toContainText('The same in both: output, map, lens, bars, locale, sign-off waits for, impressions kept.');
   const stock = await stockOf(page);
   await stock.remove(`editions/${new URL(page.url()).pathname.split('/').at(-1)!}`);
 });
