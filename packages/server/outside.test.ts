@@ -112,6 +112,10 @@ describe('builds without anybody', () => {
     expect(rest).toHaveLength(before);
     expect(newest!.person).toBe('The clock');
     expect((await ended(newest!.id)).state).toBe('done');
+    // A busy server looks late, and several look at once.
+    await server.queue.buildDue(new Date(2031, 2, 9, 2, 31));
+    await Promise.all([1, 2, 3].map(() => server.queue.buildDue(new Date(2031, 2, 10, 2, 33))));
+    expect(await impressionsOf(edition.id)).toHaveLength(before + 2);
   });
   it('are asked for once a minute by the queue, whoever is there', async () => {
     const [rows] = await server.services.database.sequelize.query('SELECT name, cron FROM pgboss.schedule');

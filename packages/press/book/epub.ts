@@ -44,7 +44,7 @@ export function epub(publication: Publication, source: AssetSource, options: Epu
   const words = wordsFor(locale);
   const pages = layOutPages(publication, { ending: 'xhtml' });
   const { shown, problems } = assetsShown(publication.assets, source);
-  const site: SiteContext = { publication, pages, assets: { find: (id) => shown.get(id) }, words, sheet, look, isSite: false, address: '', readers: readersOf(publication), synonyms: [] };
+  const site: SiteContext = { publication, pages, assets: { find: (id) => shown.get(id) }, words, sheet, look, isSite: false, address: '', readers: readersOf(publication) };
   const direction = directionOf(locale);
 
   const document = (title: string, ...body: readonly Html[]): string => {

@@ -26,7 +26,7 @@ export function onePage(publication: Publication, source: AssetSource, options: 
   const { shown, problems } = assetsShown(publication.assets, source);
   const inside = new Map([...shown].map(([id, asset]) => [id, { ...asset, href: dataAddress(asset.mediaType, source(id)!.bytes) }]));
   const pages = layOutOnePage(publication);
-  const site: SiteContext = { publication, pages, assets: { find: (id) => inside.get(id) }, words, sheet, look, isSite: false, address: '', readers: readersOf(publication), synonyms: [] };
+  const site: SiteContext = { publication, pages, assets: { find: (id) => inside.get(id) }, words, sheet, look, isSite: false, address: '', readers: readersOf(publication) };
 
   const contents = (places: readonly Place[]): Html =>
     tag(

@@ -50,7 +50,6 @@ function expectSameWords(publication: Publication, assets = demoAssets): number 
     isSite: false,
     address: '',
     readers: readersOf(publication),
-    synonyms: [],
   };
   for (const place of pages.order) {
     const { article, related, footnotes } = articleOf(place, site);

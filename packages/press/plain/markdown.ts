@@ -130,7 +130,7 @@ export function markdownFiles(
   const { facts, locale } = publication;
   const words = wordsFor(locale);
   const { shown, problems } = assetsShown(publication.assets, source);
-  const site: SiteContext = { publication, pages, assets: { find: (id) => shown.get(id) }, words, ...usualSite({}), isSite: false, address: '', readers: readersOf(publication), synonyms: [] };
+  const site: SiteContext = { publication, pages, assets: { find: (id) => shown.get(id) }, words, ...usualSite({}), isSite: false, address: '', readers: readersOf(publication) };
   const made = pages.order.map((place) => ({ place, ...articleOf(place, site) }));
   const wanted = new Set(made.flatMap(({ article, footnotes }) => [...`${article}${footnotes}`.matchAll(/\shref="[^"#:]*#([^"]+)"/gu)].map(([, id]) => id!)));
   const handlers = handlersFor(wanted);

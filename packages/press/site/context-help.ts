@@ -1,5 +1,6 @@
 import { allPlaces } from '@ukiyo/core/compose';
 import type { SiteContext } from './context.ts';
+import { inScript } from './searching.ts';
 
 /** What each context-help id opens. */
 export interface ContextTarget {
@@ -22,7 +23,7 @@ export function contextTargets({ publication, pages }: SiteContext): Readonly<Re
  */
 export const contextScript = (targets: Readonly<Record<string, ContextTarget>>): string => `(function () {
   var base = document.currentScript.src.replace(/[^/]*$/, '');
-  var pages = ${JSON.stringify(Object.fromEntries(Object.entries(targets).map(([id, { page }]) => [id, page])), null, 1).replace(/[<\u2028\u2029]/gu, (character) => `\\u${character.charCodeAt(0).toString(16).padStart(4, '0')}`)};
+  var pages = ${inScript(JSON.stringify(Object.fromEntries(Object.entries(targets).map(([id, { page }]) => [id, page])), null, 1))};
   var known = function (id) { return Object.prototype.hasOwnProperty.call(pages, id); };
   var address = function (id) { return base + (known(id) ? pages[id] : 'help.html?id=' + encodeURIComponent(id)); };
   window.contextHelp = {

@@ -2,7 +2,6 @@ import type { Place, Publication, ResolvedElement } from '@ukiyo/core/compose';
 import type { Element } from '@ukiyo/core/markup';
 import type { SiteLook, StyleSheet } from '@ukiyo/core/styles';
 import type { Words } from '@ukiyo/core/words';
-import type { Synonyms } from '../shared/terms.ts';
 import { wornStyles, type WornStyles } from '../shared/worn.ts';
 import { raw, tag, type Html } from './html.ts';
 import type { SiteAssets } from './media.ts';
@@ -24,7 +23,6 @@ export interface SiteContext {
   /** Where it is found on the web; empty where nobody has said. */
   readonly address: string;
   readonly readers: Readers;
-  readonly synonyms: Synonyms;
   /** The topic that is the home page, where one is. */
   readonly start?: Place;
   /** The same site in other languages. */

@@ -71,7 +71,7 @@ export function siteFiles(publication: Publication, source: AssetSource, options
   const problems: Problem[] = [...checkLook(look), ...ofAssets];
   const assets: SiteAssets = { find: (id) => shown.get(id) };
   const { traced } = options;
-  const start = options.start === undefined ? undefined : pages.shown.find(({ origin, entry, anchor }) => [origin.item, entry.item, anchor].includes(options.start!));
+  const start = options.start === undefined ? undefined : pages.shown.find(({ origin, anchor }) => origin.item === options.start || anchor === options.start);
   if (options.start !== undefined && !start) problems.push(problem('warning', 'edition.start', 'The topic that is to be the home page is not in this publication.', { item: options.start }));
   const site: SiteContext = {
     ...(traced === undefined ? {} : { traced }),
@@ -85,7 +85,6 @@ export function siteFiles(publication: Publication, source: AssetSource, options
     address,
     readers: readersOf(publication),
     siblings: options.siblings ?? [],
-    synonyms: options.synonyms ?? [],
     ...(start ? { start } : {}),
   };
   const targets = contextTargets(site);
@@ -101,7 +100,7 @@ export function siteFiles(publication: Publication, source: AssetSource, options
   for (const [id, { href }] of shown) made.set(href, () => source(id)?.bytes ?? '');
   made.set('contents-data.js', () => dataScript('contents', JSON.stringify(contentsData(publication.places, site))));
   made.set('words-data.js', () => dataScript('words', JSON.stringify(wordsData(site))));
-  made.set('search-index.js', () => searchIndexScript(site));
+  made.set('search-index.js', () => searchIndexScript(site, options.synonyms));
   if (hasChoices) {
     made.set('counted-data.js', () => dataScript('counted', JSON.stringify(countedData(site))));
     made.set('readers-data.js', () => dataScript('readers', JSON.stringify(readersData(publication, choices, site.readers))));

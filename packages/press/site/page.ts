@@ -4,6 +4,7 @@ import type { Words } from '@ukiyo/core/words';
 import type { SiteContext } from './context.ts';
 import { join, raw, tag, text, type Html } from './html.ts';
 import { glossaryFile } from './files.ts';
+import { languageName } from './languages.ts';
 import { saidHtml, whenOfPlace } from './readers.ts';
 
 export interface PageParts {
@@ -102,13 +103,12 @@ function languageChoice({ publication, words, siblings = [], pages, address }: S
   choice(anchor: string | undefined): readonly Html[];
   links(anchor: string | undefined): readonly Html[];
 } {
-  const nameOf = (locale: string): string => new Intl.DisplayNames(locale, { type: 'language' }).of(locale) ?? locale;
   const onWeb = (locale: string, path: string): Html => tag('link', { rel: 'alternate', hreflang: locale, href: new URL(path, addressOf(address, 'x')).href });
   return {
     choice(anchor) {
       if (siblings.length === 0) return [];
-      const links = siblings.map((one) => tag('li', {}, tag('a', { href: one.address(anchor), hreflang: one.locale, lang: one.locale, class: 'language' }, text(nameOf(one.locale)))));
-      return [tag('details', { class: 'languages' }, tag('summary', { 'aria-label': words.language }, text(nameOf(publication.locale))), tag('ul', {}, ...links))];
+      const links = siblings.map((one) => tag('li', {}, tag('a', { href: one.address(anchor), hreflang: one.locale, lang: one.locale, class: 'language' }, text(languageName(one.locale)))));
+      return [tag('details', { class: 'languages' }, tag('summary', { 'aria-label': words.language }, text(languageName(publication.locale))), tag('ul', {}, ...links))];
     },
     links(anchor) {
       if (siblings.length === 0) return [];

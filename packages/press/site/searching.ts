@@ -2,13 +2,13 @@ import type { Place, ResolvedElement } from '@ukiyo/core/compose';
 import type { When } from '@ukiyo/core/facets';
 import { readableText } from '@ukiyo/core/library';
 import { isElement, type Node } from '@ukiyo/core/markup';
-import { searchFields, stemmer, searchWords, type SearchDocument } from '../shared/terms.ts';
+import { searchFields, stemmer, searchWords, type SearchDocument, type Synonyms } from '../shared/terms.ts';
 import { printable } from '../shared/text.ts';
 import type { SiteContext } from './context.ts';
 import { formsOf, whenOfPlace, type Readers, type Said } from './readers.ts';
 
 /** The search index of a site, as the script file that a page loads when its reader first searches. */
-export function searchIndexScript({ publication, pages, readers, synonyms }: SiteContext): string {
+export function searchIndexScript({ publication, pages, readers }: SiteContext, synonyms: Synonyms = []): string {
   /** What stands without a heading is found under that of the place above. */
   const headed = (place: Place): Place => {
     const above = place.hasHeading ? undefined : pages.parentOf.get(place.anchor);
@@ -153,8 +153,8 @@ const numbered = (values: readonly unknown[]): object => Object.assign({}, value
 const writeStanding = (standing: Standing): string =>
   `{${standing.flatMap(({ documents, counts }, field) => (documents.length === 0 ? [] : [`"${field}":{${documents.map((at, index) => `"${at}":${counts[index]!}`).join()}}`])).join()}}`;
 
-/** A script that hands data, written as JSON, to the page; `<` never appears in it, so it cannot end the script early when it is put inline. */
-export function dataScript(name: string, json: string): string {
-  const safe = json.replace(/[<\u2028\u2029]/g, (character) => `\\u${character.charCodeAt(0).toString(16).padStart(4, '0')}`);
-  return `(window.siteData=window.siteData||{})[${JSON.stringify(name)}]=${safe};\n`;
-}
+/** JSON as it may stand in a script: `<` never appears in it, so it cannot end the script early when that is put inline. */
+export const inScript = (json: string): string => json.replace(/[<\u2028\u2029]/g, (character) => `\\u${character.charCodeAt(0).toString(16).padStart(4, '0')}`);
+
+/** A script that hands data, written as JSON, to the page. */
+export const dataScript = (name: string, json: string): string => `(window.siteData=window.siteData||{})[${JSON.stringify(name)}]=${inScript(json)};\n`;

@@ -23,8 +23,8 @@ export interface EditionStore {
   createEdition(project: string, input: EditionInput): Promise<Edition>;
   updateEdition(project: string, id: string, input: EditionInput): Promise<Edition | undefined>;
   removeEdition(project: string, id: string): Promise<boolean>;
-  /** Editions of all projects that are built by themselves at this time of the day. */
-  dueAt(time: string): Promise<{ project: string; edition: string }[]>;
+  /** Editions of all projects whose time of the day has come, each once however many ask. */
+  takeDue(now: Date): Promise<{ project: string; edition: string }[]>;
   /** The newest of a project, and all that are signed off, newest first. */
   impressions(project: string): Promise<Impression[]>;
   /** All of one edition, newest first. */
@@ -51,10 +51,18 @@ export interface EditionStore {
 }
 
 const mostListed = 200;
+/** So late, in milliseconds, the clock may look: a server that was busy makes up for it, one that was down does not. */
+const mostLate = 5 * 60_000;
+/** When it was last this time of the day, by the clock of the server. */
+function lastTime(time: string, now: Date): Date {
+  const [hours, minutes] = time.split(':').map(Number) as [number, number];
+  const today = new Date(now.getFullYear(), now.getMonth(), now.getDate(), hours, minutes);
+  return today <= now ? today : new Date(now.getFullYear(), now.getMonth(), now.getDate() - 1, hours, minutes);
+}
 const waiting: Progress = { step: 'Waiting', done: 0, total: 0 };
 const noFigures = { pages: 0, topics: 0, words: 0, bytes: 0, milliseconds: 0 };
 
-function editionOf({ projectId: _project, ...edition }: EditionRow): Edition {
+function editionOf({ projectId: _project, clockAt: _clock, ...edition }: EditionRow): Edition {
   return edition;
 }
 
@@ -113,7 +121,17 @@ export function editionStore({ sequelize, models }: Database): EditionStore {
       await editions.update({ ...input }, { where: { projectId: project, id } });
       return store.edition(project, id);
     },
-    dueAt: async (time) => (await editions.findAll({ where: { nightly: time } })).map((row) => ({ project: row.get().projectId, edition: row.get().id })),
+    async takeDue(now) {
+      const due: { project: string; edition: string }[] = [];
+      for (const row of await editions.findAll({ where: { nightly: { [Op.ne]: '' } } })) {
+        const { id, projectId, nightly } = row.get();
+        const time = lastTime(nightly, now);
+        if (now.getTime() - time.getTime() > mostLate) continue;
+        const [taken] = await editions.update({ clockAt: now }, { where: { id, clockAt: { [Op.or]: [null, { [Op.lt]: time }] } } });
+        if (taken > 0) due.push({ project: projectId, edition: id });
+      }
+      return due;
+    },
     removeEdition: async (project, id) => (await editions.destroy({ where: { projectId: project, id } })) > 0,
     async impressions(project) {
       const newest = await impressions.findAll({ where: { projectId: project }, order: [['createdAt', 'DESC']], limit: mostListed });

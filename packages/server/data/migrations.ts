@@ -161,6 +161,7 @@ export const migrations: readonly Migration[] = [
         subject text NOT NULL, body text NOT NULL, signature text NOT NULL);
       CREATE INDEX outbox_at ON outbox (project_id, at);
       ALTER TABLE impressions ADD COLUMN locale text;
+      ALTER TABLE editions ADD COLUMN clock_at timestamptz;
     `,
   },
 ];

@@ -124,6 +124,8 @@ export interface EditionRow {
   start: string;
   locales: string[];
   nightly: string;
+  /** When the clock last built it. */
+  clockAt: Date | null;
 }
 export interface ImpressionRow {
   id: string;
@@ -321,6 +323,7 @@ export function defineModels(sequelize: Sequelize): Models {
       start: text,
       locales: json,
       nightly: text,
+      clockAt: date,
     }),
     tokens: define<TokenRow>('tokens', { id: uuidKey, personId: uuid, name: text, access: text, hash: text, createdAt: date, usedAt: date }),
     notices: define<NoticeRow>('notices', { id: uuidKey, projectId: uuid, kind: text, target: text, events: json, edition: uuid, secret: text }),

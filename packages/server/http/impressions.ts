@@ -52,7 +52,7 @@ export const impressionRoutes =
         );
       await editions.sealImpression(project, id, { person: personOf(request).name, at: new Date().toISOString(), waived });
       const signed = await changed(project, id);
-      await tell(project, 'signed', signed);
+      await tell(project, 'signed', signed).catch((error: unknown) => request.log.error(error));
       return signed;
     });
     app.delete('/impressions/:id/seal', { config: { permission: 'publish' }, schema: { params: One, ...answer } }, async (request) => {

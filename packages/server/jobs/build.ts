@@ -1,4 +1,5 @@
-import { mkdir, readdir, readFile, rm, writeFile } from 'node:fs/promises';
+import { readFileSync } from 'node:fs';
+import { mkdir, readdir, rm, writeFile } from 'node:fs/promises';
 import { extname, join } from 'node:path';
 import { outputs, type Edition, type Progress } from '@ukiyo/contracts';
 import { allPlaces, pageTexts, wordsIn, type PageText, type Publication } from '@ukiyo/core/compose';
@@ -99,9 +100,12 @@ async function buildBundle(services: Services, project: string, inputs: Inputs, 
     entries.push({ label: part.name, detail: label, href: hasFolder ? `${name}/${opens.split('/').slice(1).join('/')}` : `${name}${extname(file)}` });
   }
   tell({ step: 'Putting them together', done: 0, total: files.size });
-  const contents = new Map<string, Uint8Array | string>([['index.html', bundleIndex(edition.facts.title ?? edition.name, entries, edition.locale)]]);
-  for (const [path, file] of files) contents.set(path, await readFile(file));
-  const whole = files.size === 0 ? { bytes: 0, fingerprint: '' } : await folderInto(folder, 'bundle', contents);
+  function* contents(): Generator<readonly [string, string | Uint8Array]> {
+    yield ['index.html', bundleIndex(edition.facts.title ?? edition.name, entries, edition.locale)];
+    // One after the other: together they need not have room in memory.
+    for (const [path, file] of files) yield [path, readFileSync(file)];
+  }
+  const whole = files.size === 0 ? { bytes: 0, fingerprint: '' } : await folderInto(folder, 'bundle', contents());
   await rm(inside, { recursive: true, force: true });
   const sum = (figure: 'pages' | 'topics' | 'words'): number => parts.reduce((total, { built }) => total + built[figure], 0);
   return {

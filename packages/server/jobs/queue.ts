@@ -13,7 +13,6 @@ const clockName = 'clock';
 /** Of which ends people and programs outside are told. */
 const toldOf: Readonly<Partial<Record<ImpressionState, NoticeEvent>>> = { done: 'built', failed: 'failed' };
 const heartbeatSeconds = 5;
-const pad = (number: number): string => String(number).padStart(2, '0');
 
 /** An event with the project whose people are told. */
 const Announced = z.object({ project: z.string(), event: LiveEvent });
@@ -34,7 +33,7 @@ interface BuildJob {
 export interface Queue {
   enqueue(impression: string): Promise<void>;
   cancel(impression: string): Promise<void>;
-  /** Puts in every edition that is to be built by itself at this minute of the day. */
+  /** Puts in every edition that is to be built by itself now. */
   buildDue(now: Date): Promise<void>;
   /** Takes builds from the queue in this process, one at a time, and looks at the clock. */
   work(): Promise<void>;
@@ -122,7 +121,7 @@ export async function openQueue(services: Services, settings: Settings, log: { e
   const sweep = setInterval(() => void services.editions.markInterrupted(new Date(Date.now() - heartbeatSeconds * 4000)).catch(log.error), heartbeatSeconds * 1000);
   const enqueue = async (impression: string): Promise<void> => void (await boss.send(queueName, { impression } satisfies BuildJob, { retryLimit: 0, expireInHours: 2 }));
   const buildDue = async (now: Date): Promise<void> => {
-    for (const { project, edition } of await services.editions.dueAt(`${pad(now.getHours())}:${pad(now.getMinutes())}`)) {
+    for (const { project, edition } of await services.editions.takeDue(now)) {
       const { id, state, progress } = await services.editions.createImpression(project, edition, 'The clock');
       await enqueue(id);
       await announce(project, { kind: 'impression', id, state, progress });

@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { IconArrowDown, IconArrowUp, IconTrash } from '@tabler/icons-vue';
 import { computed } from 'vue';
+import OrderButtons from '../../parts/OrderButtons.vue';
 import PickOne from '../../parts/PickOne.vue';
 
 /** Several of a list, in an order of one's own. */
@@ -16,11 +16,7 @@ const move = (at: number, by: 1 | -1): void => void (chosen.value = chosen.value
     <ol v-if="chosen.length > 0" :aria-label="label">
       <li v-for="(value, at) in chosen" :key="value">
         <span>{{ labelOf(value) }}</span>
-        <span v-if="!disabled" class="acts">
-          <n-button size="small" quaternary :disabled="at === 0" :aria-label="`${labelOf(value)}: earlier`" @click="move(at, -1)"><IconArrowUp :size="15" /></n-button>
-          <n-button size="small" quaternary :disabled="at === chosen.length - 1" :aria-label="`${labelOf(value)}: later`" @click="move(at, 1)"><IconArrowDown :size="15" /></n-button>
-          <n-button size="small" quaternary :aria-label="`${labelOf(value)}: take out`" @click="chosen = chosen.toSpliced(at, 1)"><IconTrash :size="15" /></n-button>
-        </span>
+        <OrderButtons v-if="!disabled" :label="labelOf(value)" :at="at" :count="chosen.length" removing="take out" @move="move(at, $event)" @remove="chosen = chosen.toSpliced(at, 1)" />
       </li>
     </ol>
     <PickOne v-if="!disabled && left.length > 0" chosen="" :label="`${label}: add`" :options="[{ value: '', label: prompt }, ...left]" @update:chosen="$event === '' || (chosen = [...chosen, $event])" />
@@ -29,5 +25,5 @@ const move = (at: number, by: 1 | -1): void => void (chosen.value = chosen.value
 </template>
 
 <style scoped>
-.several { display: grid; gap: 6px; justify-items: start; } ol { list-style: none; margin: 0; padding: 0; width: 100%; } li { display: flex; justify-content: space-between; align-items: center; border-bottom: 1px solid var(--hair); } .acts { display: flex; }
+.several { display: grid; gap: 6px; justify-items: start; } ol { list-style: none; margin: 0; padding: 0; width: 100%; } li { display: flex; justify-content: space-between; align-items: center; border-bottom: 1px solid var(--hair); }
 </style>

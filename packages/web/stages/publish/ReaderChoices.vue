@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { IconArrowDown, IconArrowUp, IconTrash } from '@tabler/icons-vue';
 import type { ReaderChoice } from '@ukiyo/contracts';
 import { openFacets, type Lens, type OpenValue } from '@ukiyo/core/facets';
 import { computed } from 'vue';
 import { useLibrary } from '../../parts/library.ts';
+import OrderButtons from '../../parts/OrderButtons.vue';
 import PickOne from '../../parts/PickOne.vue';
 
 /** What the readers of a site may set themselves: which facets, in which order, called how, one value or several, and what is set at first. */
@@ -39,11 +39,7 @@ function pick(at: number, how: string): void {
       <details v-else class="preset"><summary class="small">{{ choice.preset.length === 0 ? 'at first all' : `at first ${choice.preset.length}` }}</summary>
         <label v-for="one in valuesOf(choice.facet)" :key="one.value"><input type="checkbox" :checked="choice.preset.includes(one.value)" :disabled="!mayChange" @change="change(at, { preset: choice.preset.includes(one.value) ? choice.preset.filter((other) => other !== one.value) : [...choice.preset, one.value] })" /> {{ one.label }}</label>
       </details>
-      <span v-if="mayChange" class="acts">
-        <n-button size="small" quaternary :disabled="at === 0" :aria-label="`${labelOf(choice.facet)}: earlier`" @click="move(at, -1)"><IconArrowUp :size="15" /></n-button>
-        <n-button size="small" quaternary :disabled="at === choices.length - 1" :aria-label="`${labelOf(choice.facet)}: later`" @click="move(at, 1)"><IconArrowDown :size="15" /></n-button>
-        <n-button size="small" quaternary :aria-label="`${labelOf(choice.facet)}: not for readers to set`" @click="choices = choices.toSpliced(at, 1)"><IconTrash :size="15" /></n-button>
-      </span>
+      <OrderButtons v-if="mayChange" :label="labelOf(choice.facet)" :at="at" :count="choices.length" removing="not for readers to set" @move="move(at, $event)" @remove="choices = choices.toSpliced(at, 1)" />
     </fieldset>
     <PickOne v-if="mayChange && left.length > 0" chosen="" label="Let readers set" :options="[{ value: '', label: choices.length === 0 ? 'nothing; let them set …' : 'and …' }, ...left.map(({ name, label }) => ({ value: name, label }))]" @update:chosen="add" />
     <span v-else-if="choices.length === 0" class="quiet small">nothing</span>
@@ -51,5 +47,5 @@ function pick(at: number, how: string): void {
 </template>
 
 <style scoped>
-.choices { display: grid; gap: 6px; justify-items: start; } fieldset { display: grid; grid-template-columns: 1fr auto auto auto; gap: 6px; align-items: center; width: 100%; margin: 0; padding: 0 0 6px; border: 0; border-bottom: 1px solid var(--hair); } legend { padding: 0; font-size: 13px; } .acts { display: flex; } .preset label { display: block; color: var(--ink); }
+.choices { display: grid; gap: 6px; justify-items: start; } fieldset { display: grid; grid-template-columns: 1fr auto auto auto; gap: 6px; align-items: center; width: 100%; margin: 0; padding: 0 0 6px; border: 0; border-bottom: 1px solid var(--hair); } legend { padding: 0; font-size: 13px; } .preset label { display: block; color: var(--ink); }
 </style>
