@@ -19,6 +19,7 @@ export {
   type PrintResult,
 } from './print/index.ts';
 export { siteAddress } from './site/pages.ts';
+export { siteMemory, type SiteMemory } from './site/memory.ts';
 export { siteFiles, type SiteOptions, type SiteResult } from './site/index.ts';
 export { languagesPage, languagesScript } from './site/languages.ts';
 export { epub, type EpubOptions } from './book/epub.ts';

@@ -6,7 +6,7 @@ import type { Edition, Impression, Item } from '@ukiyo/contracts';
 import { readPackage } from '@ukiyo/intake';
 import { unzipSync } from 'fflate';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { folderInto, whyNotWritten } from './jobs/making.ts';
+import { folderInto, whyNotWritten } from './jobs/folders.ts';
 import { startTestServer, type TestServer } from './testing.ts';
 
 let server: TestServer;

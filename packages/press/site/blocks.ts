@@ -32,7 +32,7 @@ export interface Blocks {
 
 /** Blocks of text, and the lines in them. */
 export function blocksOf(context: PageContext): Blocks {
-  const { publication, words, readers, sheet, worn, idOf, forWhom, traceOf, marked, styled } = context;
+  const { around, locale, words, readers, sheet, worn, idOf, forWhom, traceOf, marked, styled } = context;
   const named = (className: string, element: Element): string => [className, forWhom(element)].filter(Boolean).join(' ');
   const lines = linesOf(context, (nodes, depth) => blocks(nodes, depth));
 
@@ -54,7 +54,7 @@ export function blocksOf(context: PageContext): Blocks {
     const title = childNamed(element, 'title');
     if (!title) return undefined;
     const { anchor } = element as ResolvedElement;
-    const number = anchor === undefined ? undefined : publication.targets[anchor]?.number;
+    const number = anchor === undefined ? undefined : around.target(anchor)?.number;
     return join([...(number === undefined ? [] : [tag('span', { class: 'number' }, text(`${word} `), readers.number(anchor!, number)), raw(' ')]), lines(title.children, 0)]);
   };
 
@@ -65,7 +65,8 @@ export function blocksOf(context: PageContext): Blocks {
     const title = childNamed(element, 'title');
     const label = labels[element.name];
     const rest = element.children.filter((child) => child !== title);
-    const target = publication.targets[(element as ResolvedElement).anchor ?? ''];
+    const { anchor } = element as ResolvedElement;
+    const target = anchor === undefined ? undefined : around.target(anchor);
     const count = target?.kind === 'example' && target.number !== undefined ? tag('span', { class: 'number' }, text(`${words.example} `), readers.number(target.anchor, target.number)) : undefined;
     const heading = title ? join([...(count ? [count, text(' ')] : []), lines(title.children, depth)]) : label === undefined ? undefined : text(words[label] as string);
     const id = idOf(element);
@@ -135,7 +136,7 @@ export function blocksOf(context: PageContext): Blocks {
       'div',
       { class: `note ${kind.replace(/[^a-z]/gu, '')}`, id: idOf(element), role: 'note' },
       tag('span', { class: 'note-mark', 'aria-hidden': 'true' }),
-      tag('p', { class: 'note-word' }, text(noteName(element, sheet, publication.locale, words))),
+      tag('p', { class: 'note-word' }, text(noteName(element, sheet, locale, words))),
       tag('div', {}, blocks(element.children, depth)),
     );
   };

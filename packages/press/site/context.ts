@@ -1,18 +1,15 @@
-import type { Place, Publication, ResolvedElement } from '@ukiyo/core/compose';
+import type { Place, ResolvedElement } from '@ukiyo/core/compose';
 import type { Element } from '@ukiyo/core/markup';
 import type { SiteLook, StyleSheet } from '@ukiyo/core/styles';
 import type { Words } from '@ukiyo/core/words';
 import { wornStyles, type WornStyles } from '../shared/worn.ts';
+import type { Around, SiteParts } from './around.ts';
 import { raw, tag, type Html } from './html.ts';
-import type { SiteAssets } from './media.ts';
-import type { Pages } from './pages.ts';
+import type { KeptTopics } from './memory.ts';
 import type { Readers } from './readers.ts';
 
 /** What all pages of a site share. */
-export interface SiteContext {
-  readonly publication: Publication;
-  readonly pages: Pages;
-  readonly assets: SiteAssets;
+export interface SiteContext extends SiteParts {
   readonly words: Words;
   readonly sheet: StyleSheet;
   readonly look: SiteLook;
@@ -22,11 +19,12 @@ export interface SiteContext {
   readonly isSite: boolean;
   /** Where it is found on the web; empty where nobody has said. */
   readonly address: string;
-  readonly readers: Readers;
   /** The topic that is the home page, where one is. */
   readonly start?: Place;
   /** The same site in other languages. */
   readonly siblings?: readonly Sibling[];
+  /** Topics of this site as they were made before. */
+  readonly kept?: KeptTopics;
 }
 
 /** The same site in another language. */
@@ -36,13 +34,18 @@ export interface Sibling {
   address(anchor: string | undefined): string;
 }
 
-/** What all makers of a page share while they walk its topics. */
-export interface PageContext extends SiteContext {
+/** What all makers of a topic share while they walk it. Of the rest of the site they know what they ask. */
+export interface PageContext extends Pick<SiteContext, 'words' | 'sheet' | 'isSite'> {
+  readonly around: Around;
+  readonly locale: string;
+  readonly readers: Pick<Readers, 'number'>;
   readonly worn: WornStyles;
-  /** Of all topics of the page so far, in order. */
+  /** Of the topics before it on its page. */
+  readonly notesBefore: number;
+  /** Of the topic so far, in order. */
   readonly footnotes: Html[];
-  /** Of the headings inside the topic that is walked: `h2` to `h6`. */
-  headingTag: string;
+  /** Of the headings inside it: `h2` to `h6`. */
+  readonly headingTag: string;
   /** Where links to this element come to; once only. */
   idOf(element: Element): string | undefined;
   /** The class of what is for some readers only. */
@@ -58,14 +61,21 @@ export interface PageContext extends SiteContext {
 /** Deeper than this browsers would give up; such content is shown as its words. */
 export const deepest = 120;
 
-export function pageContext(site: SiteContext): PageContext {
+export function pageContext(site: SiteContext, around: Around, { level, notesBefore }: { readonly level: number; readonly notesBefore: number }): PageContext {
+  const { words, sheet, isSite, readers, publication } = site;
   const worn = wornStyles(site.sheet);
   const seen = new Set<string>();
   return {
-    ...site,
+    words,
+    sheet,
+    isSite,
+    readers,
+    locale: publication.locale,
+    around,
     worn,
+    notesBefore,
     footnotes: [],
-    headingTag: 'h2',
+    headingTag: `h${level}`,
     idOf(element) {
       const { anchor } = element as ResolvedElement;
       if (anchor === undefined || seen.has(anchor)) return undefined;

@@ -10,9 +10,9 @@ const altOf = (element: Element): string => {
 };
 
 /** @param map the name of the areas on it */
-export const imageHtml = ({ assets, words, isSite, idOf }: PageContext, element: Element, map?: string): Html => {
+export const imageHtml = ({ around, words, isSite, idOf }: PageContext, element: Element, map?: string): Html => {
   const href = element.attributes['href'] ?? '';
-  const asset = href.startsWith('asset:') ? assets.find(href.slice('asset:'.length)) : undefined;
+  const asset = href.startsWith('asset:') ? around.asset(href.slice('asset:'.length)) : undefined;
   if (!asset) return tag('span', { class: 'missing', role: 'img', 'aria-label': altOf(element) || words.figure }, text(altOf(element) || '—'));
   return tag('img', {
     src: asset.href,
@@ -27,7 +27,7 @@ export const imageHtml = ({ assets, words, isSite, idOf }: PageContext, element:
 
 /** A figure with its title and the areas on its image that lead somewhere. @param rest what else is in it */
 export function figureHtml(context: PageContext, element: Element, titled: Html | undefined, rest: (part: Element) => Html): Html {
-  const { publication, pages, idOf, forWhom } = context;
+  const { around, idOf, forWhom } = context;
   const id = idOf(element);
   const picture = childNamed(element, 'image');
   const areas = childElements(element).filter((part) => part.name === 'area');
@@ -38,8 +38,8 @@ export function figureHtml(context: PageContext, element: Element, titled: Html 
     .map((part) => (part === picture ? tag('div', { class: ['picture', forWhom(part)].filter(Boolean).join(' ') }, imageHtml(context, part, isMap ? mapName : undefined)) : rest(part)));
   const area = (one: Element): Html => {
     const reference = childNamed(one, 'xref') as ResolvedElement | undefined;
-    const link = reference?.link === undefined ? undefined : publication.links[reference.link];
-    const href = link?.kind === 'target' ? pages.href(link.anchor) : link?.kind === 'external' || link?.kind === 'peer' ? link.href : undefined;
+    const link = reference?.link === undefined ? undefined : around.link(reference.link);
+    const href = link?.kind === 'target' ? around.href(link.anchor) : link?.kind === 'external' || link?.kind === 'peer' ? link.href : undefined;
     const shape = { rect: 'rect', circle: 'circle', poly: 'poly' }[lineOf(childNamed(one, 'shape') ?? one)] ?? 'rect';
     const coords = lineOf(childNamed(one, 'coords') ?? one)
       .split(',')

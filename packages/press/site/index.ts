@@ -18,6 +18,7 @@ import { assetsShown, type SiteAssets } from './media.ts';
 import { addressOf, isWebAddress, pageFrame } from './page.ts';
 import { contextScriptFile, glossaryFile, helpFile } from './files.ts';
 import { glossaryPage } from './glossary.ts';
+import type { SiteMemory } from './memory.ts';
 import { layOutPages, type Naming } from './pages.ts';
 import { contentsPage, helpPage, homePage, missingPage, placePage } from './placing.ts';
 import { readersData, readersOf, type ReaderChoice } from './readers.ts';
@@ -42,6 +43,8 @@ export interface SiteOptions {
   readonly synonyms?: Synonyms;
   /** The same site in other languages. */
   readonly siblings?: readonly Sibling[];
+  /** Gives back topics of earlier builds. */
+  readonly memory?: SiteMemory;
   /** The item whose elements say where they stand in its text. */
   readonly traced?: string;
   /** Told after every page: how many are done, of how many. */
@@ -73,7 +76,7 @@ export function siteFiles(publication: Publication, source: AssetSource, options
   const { traced } = options;
   const start = options.start === undefined ? undefined : pages.shown.find(({ origin, anchor }) => origin.item === options.start || anchor === options.start);
   if (options.start !== undefined && !start) problems.push(problem('warning', 'edition.start', 'The topic that is to be the home page is not in this publication.', { item: options.start }));
-  const site: SiteContext = {
+  const plain: SiteContext = {
     ...(traced === undefined ? {} : { traced }),
     publication,
     pages,
@@ -87,6 +90,7 @@ export function siteFiles(publication: Publication, source: AssetSource, options
     siblings: options.siblings ?? [],
     ...(start ? { start } : {}),
   };
+  const site = options.memory ? { ...plain, kept: options.memory.topicsOf(plain) } : plain;
   const targets = contextTargets(site);
   const hasChoices = choices.some(({ facet }) => publication.open.some(({ name }) => name === facet));
   const wholePage = pageFrame(site, hasChoices);

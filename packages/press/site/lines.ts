@@ -1,4 +1,4 @@
-import { allPlaces, type Publication, type ResolvedElement } from '@ukiyo/core/compose';
+import type { ResolvedElement } from '@ukiyo/core/compose';
 import { isExpandable } from '@ukiyo/core/grammar';
 import { linkFormOf } from '@ukiyo/core/library';
 import { childElements, isElement, lineOf, type Element, type Node } from '@ukiyo/core/markup';
@@ -8,15 +8,6 @@ import { join, raw, tag, text, type Html } from './html.ts';
 import { imageHtml } from './images.ts';
 import { mediaHtml } from './media.ts';
 import { saidHtml } from './readers.ts';
-
-const known = new WeakMap<Publication, ReadonlyMap<string, string>>();
-/** What each entry of the glossary says, by its anchor. */
-function definitionsOf(publication: Publication): ReadonlyMap<string, string> {
-  const found =
-    known.get(publication) ?? new Map(allPlaces(publication.places).flatMap(({ anchor, content, shortDescription }) => (content?.name === 'glossentry' ? [[anchor, shortDescription] as const] : [])));
-  known.set(publication, found);
-  return found;
-}
 
 const inlineTags: Readonly<Record<string, readonly [string, string?]>> = {
   b: ['b'],
@@ -50,8 +41,7 @@ export type Lines = (nodes: readonly Node[], depth: number) => Html;
 
 /** Lines of text. @param blocks what a footnote has in it */
 export function linesOf(context: PageContext, blocks: (nodes: readonly Node[], depth: number) => Html): Lines {
-  const { publication, pages, readers, footnotes, idOf, forWhom, marked, styled } = context;
-  const definitions = definitionsOf(publication);
+  const { around, readers, footnotes, idOf, forWhom, marked, styled } = context;
   let inLink = false;
 
   const lines = (nodes: readonly Node[], depth: number): Html => join(nodes.map((node) => (typeof node === 'string' ? text(node) : isElement(node) ? inline(node, depth) : raw(''))));
@@ -77,9 +67,9 @@ export function linesOf(context: PageContext, blocks: (nodes: readonly Node[], d
         return raw('');
       case 'fn': {
         if (inLink) return raw('');
-        const number = footnotes.length + 1;
-        footnotes.push(raw(''));
-        footnotes[number - 1] = blocks(element.children, depth + 1);
+        const at = footnotes.push(raw('')) - 1;
+        const number = context.notesBefore + at + 1;
+        footnotes[at] = blocks(element.children, depth + 1);
         return tag('sup', { class: 'fn-mark' }, tag('a', { href: `#fn-${number}`, id: `fn-mark-${number}` }, text(String(number))));
       }
       case 'image':
@@ -118,7 +108,7 @@ export function linesOf(context: PageContext, blocks: (nodes: readonly Node[], d
 
   const linked = (element: ResolvedElement, depth: number): Html => {
     const wasInLink = inLink;
-    const link = element.link === undefined ? undefined : publication.links[element.link];
+    const link = element.link === undefined ? undefined : around.link(element.link);
     inLink ||= link !== undefined;
     const own = lines(element.children, depth + 1);
     inLink = wasInLink;
@@ -132,16 +122,16 @@ export function linesOf(context: PageContext, blocks: (nodes: readonly Node[], d
       if (link.href !== undefined) return tag('a', { href: link.href, id, class: 'peer', title: peerName(link) }, words);
       return join([words, text(' ('), ...(hasOwn ? [text(`“${peerTitle(link)}”, `)] : []), tag('cite', {}, text(peerName(link))), text(')')]);
     }
-    const href = link.kind === 'target' ? pages.href(link.anchor) : undefined;
-    const target = link.kind === 'target' ? publication.targets[link.anchor] : undefined;
+    const href = link.kind === 'target' ? around.href(link.anchor) : undefined;
+    const target = link.kind === 'target' ? around.target(link.anchor) : undefined;
     const words = link.kind === 'target' ? linkWords(linkFormOf(element.attributes), link, target, false) : link.text;
-    const said = target && words === target.title ? readers.titleAt(target.anchor) : undefined;
+    const said = target && words === target.title ? around.title(target.anchor) : undefined;
     const end = target?.number === undefined || !words.endsWith(` ${target.number}`) ? undefined : words.slice(0, -target.number.length);
     const given = said !== undefined ? saidHtml(said) : end !== undefined ? join([text(end), readers.number(target!.anchor, target!.number!)]) : text(words);
     const shown = style(hasOwn ? own : given);
     // Where its target is not for a reader, his browser leaves the words alone.
-    const numbers = target ? readers.numbersOf(readers.whenAt(target.anchor)) : [];
-    return href === undefined ? shown : tag('a', { href, id, title: target && definitions.get(target.anchor), 'data-for': numbers.join(' ') || undefined }, shown);
+    const numbers = target ? around.whose(target.anchor) : [];
+    return href === undefined ? shown : tag('a', { href, id, title: target && around.meaning(target.anchor), 'data-for': numbers.join(' ') || undefined }, shown);
   };
 
   return lines;

@@ -4,12 +4,17 @@ import { problem, type Problem } from '@ukiyo/core/problems';
 import { assetFileName, isImage, type AssetSource } from '../shared/assets.ts';
 import { raw, tag, text, type Html } from './html.ts';
 
-export interface SiteAssets {
-  /** Address of a file relative to the site's folder, with its size in pixels where known. */
-  find(id: string): { readonly href: string; readonly width?: number; readonly height?: number; readonly mediaType: string } | undefined;
+/** Address of a file relative to the site's folder, with its size in pixels where known. */
+export interface ShownAsset {
+  readonly href: string;
+  readonly width?: number;
+  readonly height?: number;
+  readonly mediaType: string;
 }
 
-type Shown = NonNullable<ReturnType<SiteAssets['find']>>;
+export interface SiteAssets {
+  find(id: string): ShownAsset | undefined;
+}
 
 /**
  * The files of the library that go out with a publication, by id.
@@ -20,9 +25,9 @@ export function assetsShown(
   ids: readonly string[],
   source: AssetSource,
   ofLook: readonly (string | null | undefined)[] = [],
-): { readonly shown: ReadonlyMap<string, Shown>; readonly problems: readonly Problem[] } {
+): { readonly shown: ReadonlyMap<string, ShownAsset>; readonly problems: readonly Problem[] } {
   const problems: Problem[] = [];
-  const shown = new Map<string, Shown>();
+  const shown = new Map<string, ShownAsset>();
   const wanted = ofLook.flatMap((id) => (typeof id === 'string' ? [id] : []));
   for (const id of new Set([...ids, ...wanted])) {
     const asset = source(id);
@@ -44,10 +49,10 @@ export function assetsShown(
 const ofLibrary = 'asset:';
 
 /** A player for video or sound of the library or of the web, with what it shows in words below; nothing plays by itself. */
-export function mediaHtml(object: Element, { assets, isSite }: { readonly assets: SiteAssets; readonly isSite: boolean }, id: string | undefined): Html {
+export function mediaHtml(object: Element, { around, isSite }: { readonly around: { asset: SiteAssets['find'] }; readonly isSite: boolean }, id: string | undefined): Html {
   const media = readMedia(object);
   if (!media) return raw('');
-  const fileOf = (reference: string): string | undefined => (reference.startsWith(ofLibrary) ? assets.find(reference.slice(ofLibrary.length))?.href : undefined);
+  const fileOf = (reference: string): string | undefined => (reference.startsWith(ofLibrary) ? around.asset(reference.slice(ofLibrary.length))?.href : undefined);
   const source = fileOf(media.source) ?? (/^https?:/iu.test(media.source) ? media.source : undefined);
   const words = media.description === '' ? [] : [tag('p', { class: 'media-words' }, text(media.description))];
   if (source === undefined) return tag('div', { class: 'media', id }, ...words);

@@ -9,7 +9,8 @@ import type { Services } from '../app/services.ts';
 import type { ImpressionRow } from '../data/models.ts';
 import { composeInputs, type Workbench } from './composing.ts';
 import { recordInputs, type Inputs } from './inputs.ts';
-import { folderInto, makers, type Made, type PublicationOutput } from './making.ts';
+import { folderInto } from './folders.ts';
+import { makers, type Made, type PublicationOutput } from './making.ts';
 
 export interface BuildOutcome {
   readonly problems: readonly Problem[];

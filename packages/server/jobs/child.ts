@@ -7,7 +7,7 @@ import { join } from 'node:path';
 import { buildEdition, inputsFile, type BuildOutcome } from './build.ts';
 import { workbench } from './composing.ts';
 import { gatherInputs, recordedInputs } from './inputs.ts';
-import { whyNotWritten } from './making.ts';
+import { whyNotWritten } from './folders.ts';
 
 export interface BuildOrder {
   readonly settings: Settings;

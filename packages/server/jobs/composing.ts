@@ -4,14 +4,18 @@ import { lensOf } from '@ukiyo/core/facets';
 import { textLibrary, type Library, type TextLibrary } from '@ukiyo/core/library';
 import { problem } from '@ukiyo/core/problems';
 import { numberingFor, shippedLooks, usualNumbering, type Numbering } from '@ukiyo/core/styles';
-import { siteAddress, usualDesign, type AssetSource, type PrintDesign, type PrintEngine } from '@ukiyo/press';
+import { siteAddress, siteMemory, usualDesign, type AssetSource, type PrintDesign, type PrintEngine, type SiteMemory } from '@ukiyo/press';
 import type { Services } from '../app/services.ts';
 import type { AssetRow } from '../data/models.ts';
+import type { KeptFolder } from './folders.ts';
 import { gatherInputs, gatherLibrary, type Inputs, type Written } from './inputs.ts';
 
 /** What a builder keeps between builds, so that the second is quicker than the first. */
 export interface Workbench {
   readonly memory: ComposeMemory;
+  readonly topics: SiteMemory;
+  /** The folders that were written last, by edition and output. */
+  readonly folders: Map<string, KeptFolder>;
   engine?: PrintEngine;
   /** The last library of each project: a text that has not changed is not read again. */
   readonly libraries: Map<string, TextLibrary>;
@@ -20,7 +24,7 @@ export interface Workbench {
 }
 
 export function workbench(): Workbench {
-  return { memory: composeMemory(), libraries: new Map(), earlier: new Map() };
+  return { memory: composeMemory(), topics: siteMemory(), folders: new Map(), libraries: new Map(), earlier: new Map() };
 }
 
 /** Images and media of a project by their ids. */

@@ -1,9 +1,4 @@
-import { createHash } from 'node:crypto';
-import { createWriteStream } from 'node:fs';
-import { mkdir, stat, writeFile } from 'node:fs/promises';
-import { dirname, join } from 'node:path';
-import { finished } from 'node:stream/promises';
-import { outputs, type Edition, type Output, type Progress } from '@ukiyo/contracts';
+import type { Edition, Output, Progress } from '@ukiyo/contracts';
 import { problemKey, type Problem } from '@ukiyo/core/problems';
 import {
   createPrintEngine,
@@ -19,17 +14,14 @@ import {
   type SiteOptions,
   type SiteResult,
 } from '@ukiyo/press';
-import { Zip, ZipDeflate } from 'fflate';
 import type { Services } from '../app/services.ts';
 import { assetsOf, composeInputs, type Workbench } from './composing.ts';
+import { fileInto, folderInto, type KeptFolder, type Written } from './folders.ts';
 import type { Inputs } from './inputs.ts';
 
 /** What one maker left in its folder. */
-export interface Made {
+export interface Made extends Written {
   readonly pages: number;
-  readonly bytes: number;
-  /** SHA-256 of what is downloaded. */
-  readonly fingerprint: string;
   readonly problems: readonly Problem[];
 }
 
@@ -60,13 +52,13 @@ export const makers: Readonly<Record<PublicationOutput, (order: Order) => Promis
     const { edition } = inputs;
     if (edition.locales.length === 0) {
       const site = siteFiles(composed.publication, assetsOf(services, composed.rows), wornBy(order));
-      return { ...(await folderInto(folder, 'site', site.files)), pages: site.pageCount, problems: site.problems };
+      return { ...(await folderInto(folder, 'site', site.files, keptOf(order))), pages: site.pageCount, problems: site.problems };
     }
     const further = edition.locales.filter((locale, at, all) => locale !== edition.locale && all.indexOf(locale) === at);
     const sites: SiteInLanguage[] = [{ locale: edition.locale, composed }];
     for (const locale of further) sites.push({ locale, composed: await composeInputs({ ...inputs, edition: { ...edition, locale } }, order.project, bench) });
     const made = sites.map((one) => ({ locale: one.locale, site: siteFiles(one.composed.publication, assetsOf(services, composed.rows), inLanguage(one, sites, order)) }));
-    const written = await folderInto(folder, 'site', filesOf(made, edition));
+    const written = await folderInto(folder, 'site', filesOf(made, edition), keptOf(order));
     // What is wrong in all languages is said once, as that of the first.
     const known = new Set(sites[0]!.composed.publication.problems.map(problemKey));
     const ofOthers = sites
@@ -84,11 +76,16 @@ export const makers: Readonly<Record<PublicationOutput, (order: Order) => Promis
     const { bytes, pageCount, problems } = epub(composed.publication, assetsOf(services, composed.rows), { ...wornBy(order), id: inputs.edition.id });
     return { ...(await fileInto(folder, 'epub', bytes)), pages: pageCount, problems };
   },
-  async markdown({ services, composed: { publication, rows }, folder, inputs }) {
+  async markdown(order) {
+    const { services, composed, folder, inputs } = order;
+    const { publication, rows } = composed;
     const { files, pageCount, problems } = markdownFiles(publication, assetsOf(services, rows), inputs.edition.naming);
-    return { ...(await folderInto(folder, 'markdown', files)), pages: pageCount, problems };
+    return { ...(await folderInto(folder, 'markdown', files, keptOf(order))), pages: pageCount, problems };
   },
-  async dita({ services, composed: { library, rows, texts }, folder, inputs: { edition, facets } }) {
+  async dita(order) {
+    const { services, composed, folder, inputs } = order;
+    const { library, rows, texts } = composed;
+    const { edition, facets } = inputs;
     const source = assetsOf(services, rows);
     const assets = rows.map((row) => ({
       ...row,
@@ -98,9 +95,17 @@ export const makers: Readonly<Record<PublicationOutput, (order: Order) => Promis
     }));
     const lens = edition.lens === null ? undefined : library.lens(edition.lens);
     const files = editionPackage({ map: edition.map, library, items: texts, assets, lens: lens && { ...lens, id: edition.lens! }, facets, variables: edition.variables });
-    return { ...(await folderInto(folder, 'dita', files)), pages: files.size, problems: [] };
+    return { ...(await folderInto(folder, 'dita', files, keptOf(order))), pages: files.size, problems: [] };
   },
 };
+
+/** The files of the last build of an edition. */
+function keptOf({ inputs: { edition }, bench }: Order): KeptFolder {
+  const key = `${edition.id} ${edition.output}`;
+  const kept = bench.folders.get(key) ?? (new Map() as KeptFolder);
+  bench.folders.set(key, kept);
+  return kept;
+}
 
 interface SiteInLanguage {
   readonly locale: string;
@@ -146,65 +151,8 @@ export const siteWears = (edition: Edition, { design, look }: Pick<Composed, 'de
   ...(edition.start === '' ? {} : { start: edition.start }),
 });
 
-const wornBy = ({ composed, inputs, tell }: Order): SiteOptions => ({
+const wornBy = ({ composed, inputs, bench, tell }: Order): SiteOptions => ({
   ...siteWears(inputs.edition, composed, inputs.synonyms),
+  memory: bench.topics,
   onPage: (done, total) => (done % 20 === 0 || done === total) && tell({ step: 'Writing pages', done, total }),
 });
-
-async function fileInto(folder: string, output: Output, content: string | Uint8Array): Promise<Pick<Made, 'bytes' | 'fingerprint'>> {
-  const bytes = Buffer.from(content);
-  await writeFile(join(folder, outputs[output].file), bytes);
-  return { bytes: bytes.byteLength, fingerprint: createHash('sha256').update(bytes).digest('hex') };
-}
-
-const plainly: Readonly<Record<string, string>> = {
-  ENOSPC: 'There is no space left on the disk of the server.',
-  EDQUOT: 'There is no space left for the server on its disk.',
-  EACCES: 'The server may not write into its folder of impressions.',
-  EROFS: 'The folder of impressions can only be read.',
-  ENOTDIR: 'The folder of impressions is no folder.',
-  EMFILE: 'Too many files are open on the server.',
-};
-/** Why files could not be written, for those who wait for them; undefined where it is nothing of that kind. */
-export const whyNotWritten = (error: unknown): string | undefined => plainly[error instanceof Error && 'code' in error ? String(error.code) : ''];
-
-/** Of every file in an archive: what is the same has the same bytes. The day is the first that zip files can tell. */
-const alwaysTheSame = new Date(1980, 0, 1);
-
-/** Files into a folder that is called as their output is, and into an archive beside it. */
-export async function folderInto(folder: string, output: Output, files: Iterable<readonly [path: string, content: string | Uint8Array]>): Promise<Pick<Made, 'bytes' | 'fingerprint'>> {
-  const file = join(folder, outputs[output].file);
-  const archive = createWriteStream(file);
-  // Heard from the beginning: a disk can be full before the last file is written.
-  let failure: Error | undefined;
-  archive.on('error', (error) => (failure ??= error));
-  const hash = createHash('sha256');
-  const zip = new Zip((error, chunk) => {
-    if (error) {
-      archive.destroy(error);
-      return;
-    }
-    hash.update(chunk);
-    archive.write(chunk);
-  });
-  const encoder = new TextEncoder();
-  const made = new Set<string>();
-  for (const [path, content] of files) {
-    if (failure) break;
-    const bytes = typeof content === 'string' ? encoder.encode(content) : content;
-    const own = join(folder, output, path);
-    if (!made.has(dirname(own))) await mkdir(dirname(own), { recursive: true });
-    made.add(dirname(own));
-    await writeFile(own, bytes);
-    const entry = new ZipDeflate(path, { level: 6 });
-    entry.mtime = alwaysTheSame;
-    zip.add(entry);
-    entry.push(bytes, true);
-  }
-  zip.end();
-  archive.end();
-  await finished(archive).catch((error: unknown) => (failure ??= error instanceof Error ? error : new Error(String(error))));
-  if (failure) throw failure;
-  const { size } = await stat(file);
-  return { bytes: size, fingerprint: hash.digest('hex') };
-}
