@@ -9,6 +9,8 @@ import { demoContent, folderOf, newFolder } from './folder.ts';
 
 /** What stands around the pages of a site: each in a folder, without a server. */
 let address = '';
+/** The same with a folder for each chapter. */
+let inFolders = '';
 test.beforeAll(async () => {
   const content = await demoContent();
   const assets = new Map(content.assets.map((asset) => [asset.id, asset]));
@@ -17,6 +19,7 @@ test.beforeAll(async () => {
   const publication = withChangeBars(now, { ...now, places: now.places.filter(({ label }) => label !== 'Wiring') });
   const look = { ...shippedLooks['harbour']!, feedback: 'help@brinewell.example' };
   address = folderOf(publication, (id) => assets.get(id), { look, synonyms: [['accumulator', 'battery']] }).address;
+  inFolders = folderOf(publication, (id) => assets.get(id), { look: { ...look, layout: 'chapters along the top' }, folders: 'chapters' }).address;
 });
 const axe = async (page: Page): Promise<string[]> => {
   const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
@@ -130,6 +133,30 @@ test('another language is one step away, on the same topic, at the same place', 
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Pflege');
   expect(page.url()).toMatch(/de\/care\.html#.*dry/u);
   await expect(page.locator('html')).toHaveAttribute('lang', 'de');
+});
+
+test('a site with a folder for each chapter works from all of its pages', async ({ page }) => {
+  const missing: string[] = [];
+  page.on('requestfailed', (request) => missing.push(request.url()));
+  await page.goto(`${inFolders}/index.html`);
+  await page.getByRole('navigation', { name: 'Chapters' }).getByRole('link', { name: 'Mounting the station', exact: true }).click();
+  await expect(page).toHaveURL(/\/[a-z-]+\/index\.html$/u);
+  await expect(page.locator('#chapters a.on')).toHaveText('Mounting the station');
+  await page.locator('#contents').getByRole('link', { name: 'Fit the bracket' }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Fit the bracket');
+  await expect(page.locator('#contents [aria-current="page"]')).toContainText('Fit the bracket');
+  await page.getByRole('tab', { name: 'Index' }).click();
+  await page.getByRole('searchbox', { name: 'Type to narrow the index' }).fill('menus');
+  await page.locator('#words').getByRole('link').first().click();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Menu tree');
+  await page.keyboard.press('/');
+  await page.keyboard.type('battery');
+  await page.locator('#results').getByRole('link', { name: 'Replace the battery' }).click();
+  await expect(page.locator('mark').first()).toBeVisible();
+  expect(new URL(page.url()).pathname.replace(new URL(inFolders).pathname, '')).toMatch(/^\/[a-z-]+\/replace-the-battery\.html$/u);
+  await page.getByRole('navigation', { name: 'Contents', exact: true }).getByRole('link').first().click();
+  await expect(page).toHaveURL(`${inFolders}/index.html`);
+  expect(missing).toEqual([]);
 });
 
 test('areas on an image lie where their things are on a phone too', async ({ page }) => {

@@ -111,6 +111,8 @@ const EditionFields = z.object({
   choices: z.array(ReaderChoice).max(20).default([]),
   /** Of its files, where each page is one. */
   naming: z.enum(['ids', 'titles', 'numbers']).default('ids'),
+  /** Of its files: all in one, or those of each chapter in one of their own. */
+  folders: z.enum(['one', 'chapters']).default('one'),
   /** Of bundles: the editions in it, in this order. */
   holds: z.array(z.uuid()).max(50).default([]),
   /** The topic that is the home page of a site; empty where that is made of its title and first level. */

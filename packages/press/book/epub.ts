@@ -42,7 +42,7 @@ export function epub(publication: Publication, source: AssetSource, options: Epu
   const { sheet, look } = usualSite(options);
   const { facts, locale } = publication;
   const words = wordsFor(locale);
-  const pages = layOutPages(publication, { ending: 'xhtml' });
+  const pages = layOutPages(publication, {}, 'xhtml');
   const { shown, problems } = assetsShown(publication.assets, source);
   const site: SiteContext = { publication, pages, assets: { find: (id) => shown.get(id) }, words, sheet, look, isSite: false, address: '', readers: readersOf(publication) };
   const direction = directionOf(locale);

@@ -40,7 +40,7 @@ const decoded = (content: string | Uint8Array | undefined): string => (typeof co
 
 function expectSameWords(publication: Publication, assets = demoAssets): number {
   const { files } = markdownFiles(publication, assets);
-  const pages = layOutPages(publication, { ending: 'md' });
+  const pages = layOutPages(publication, {}, 'md');
   const site = {
     publication,
     pages,
@@ -105,7 +105,7 @@ describe('a folder of Markdown', () => {
       concept('two', '', 'Ünder/../the *same* name?'),
       concept('three', '', '潮位'),
     ]);
-    const names = (naming: 'ids' | 'titles' | 'numbers') => [...markdownFiles(publication, () => undefined, naming).files.keys()];
+    const names = (naming: 'ids' | 'titles' | 'numbers') => [...markdownFiles(publication, () => undefined, { naming }).files.keys()];
     expect(names('ids')).toEqual(['index.md', 'one.md', 'two.md', 'three.md']);
     expect(names('titles')).toEqual(['index.md', 'under-the-same-name.md', 'under-the-same-name-2.md', 'three.md']);
     expect(names('numbers')).toEqual(['index.md', '1-under-the-same-name.md', '2-under-the-same-name.md', '3-three.md']);

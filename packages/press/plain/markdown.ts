@@ -12,7 +12,7 @@ import type { AssetSource } from '../shared/assets.ts';
 import type { SiteContext } from '../site/context.ts';
 import { usualSite } from '../site/index.ts';
 import { assetsShown } from '../site/media.ts';
-import { layOutPages, type Naming } from '../site/pages.ts';
+import { layOutPages, standingAt, type Filing } from '../site/pages.ts';
 import { articleOf } from '../site/placing.ts';
 import { readersOf } from '../site/readers.ts';
 
@@ -124,9 +124,9 @@ const written = (root: Root): string => toMarkdown(root, { bullet: '-', emphasis
 export function markdownFiles(
   publication: Publication,
   source: AssetSource,
-  naming?: Naming,
+  filing?: Filing,
 ): { readonly files: Map<string, string | Uint8Array>; readonly problems: readonly Problem[]; readonly pageCount: number } {
-  const pages = layOutPages(publication, { ending: 'md', naming });
+  const pages = layOutPages(publication, filing, 'md');
   const { facts, locale } = publication;
   const words = wordsFor(locale);
   const { shown, problems } = assetsShown(publication.assets, source);
@@ -163,8 +163,9 @@ export function markdownFiles(
     }),
   );
   for (const { place, article, related, footnotes } of made) {
-    const { children } = toMdast(fromHtml(article + related, { fragment: true }), { handlers, document: true }) as Root;
-    files.set(pages.href(place.anchor)!, written({ type: 'root', children: [...children, ...footnotesOf(footnotes, handlers)] }));
+    const path = pages.href(place.anchor)!;
+    const { children } = toMdast(fromHtml(standingAt(path, article + related), { fragment: true }), { handlers, document: true }) as Root;
+    files.set(path, written({ type: 'root', children: [...children, ...footnotesOf(standingAt(path, footnotes), handlers)] }));
   }
   for (const [id, { href }] of shown) files.set(href, source(id)!.bytes);
   return { files, problems, pageCount: pages.order.length };

@@ -19,7 +19,7 @@ import { addressOf, isWebAddress, pageFrame } from './page.ts';
 import { contextScriptFile, glossaryFile, helpFile } from './files.ts';
 import { glossaryPage } from './glossary.ts';
 import type { SiteMemory } from './memory.ts';
-import { layOutPages, type Naming } from './pages.ts';
+import { layOutPages, type Filing } from './pages.ts';
 import { contentsPage, helpPage, homePage, missingPage, placePage } from './placing.ts';
 import { readersData, readersOf, type ReaderChoice } from './readers.ts';
 import { siteRuntime } from './runtime.ts';
@@ -28,7 +28,7 @@ import { ownSelector, siteSelectors } from './selectors.ts';
 
 export type { ReaderChoice } from './readers.ts';
 
-export interface SiteOptions {
+export interface SiteOptions extends Filing {
   /** Whose screen values the pages wear. */
   readonly sheet?: StyleSheet;
   readonly look?: SiteLook;
@@ -36,7 +36,6 @@ export interface SiteOptions {
   readonly address?: string;
   /** What its readers may set, in this order, of the facets that the publication leaves open. */
   readonly choices?: readonly ReaderChoice[];
-  readonly naming?: Naming;
   /** The topic that is its home page. */
   readonly start?: string;
   /** Words that mean the same to who searches. */
@@ -69,7 +68,7 @@ export interface SiteResult {
 export function siteFiles(publication: Publication, source: AssetSource, options: SiteOptions = {}): SiteResult {
   const { address = '', choices = [] } = options;
   const { sheet, look } = usualSite(options);
-  const pages = layOutPages(publication, { naming: options.naming });
+  const pages = layOutPages(publication, options);
   const { shown, problems: ofAssets } = assetsShown(publication.assets, source, [look.logo?.asset, look.favicon]);
   const problems: Problem[] = [...checkLook(look), ...ofAssets];
   const assets: SiteAssets = { find: (id) => shown.get(id) };

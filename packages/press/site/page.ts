@@ -5,6 +5,7 @@ import type { SiteContext } from './context.ts';
 import { join, raw, tag, text, type Html } from './html.ts';
 import { glossaryFile } from './files.ts';
 import { languageName } from './languages.ts';
+import { standingAt, upFrom } from './pages.ts';
 import { saidHtml, whenOfPlace } from './readers.ts';
 
 export interface PageParts {
@@ -83,7 +84,16 @@ export function pageFrame(site: SiteContext, hasChoices: boolean): (parts: PageP
       styles,
     );
     const frame = tag('div', { class: look.layout === 'tiles first' ? 'frame folded' : 'frame' }, side, edge, tag('main', { id: 'content' }, ...notForYou, main, ...feedback, rights));
-    return `<!doctype html>\n${tag('html', { lang: locale, dir: direction }, head, tag('body', { ...messages, 'data-for': whose.join(' ') || undefined }, skip, bar(languages.choice(anchor)), ...choices, ...chapters, frame))}\n`;
+    const body = tag(
+      'body',
+      { ...messages, 'data-for': whose.join(' ') || undefined, 'data-root': upFrom(path ?? '') || undefined },
+      skip,
+      bar(languages.choice(anchor)),
+      ...choices,
+      ...chapters,
+      frame,
+    );
+    return standingAt(path ?? '', `<!doctype html>\n${tag('html', { lang: locale, dir: direction }, head, body)}\n`);
   };
 }
 

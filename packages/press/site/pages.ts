@@ -12,24 +12,29 @@ export interface Pages {
 }
 
 const lists = new Set(['toc', 'figurelist', 'tablelist', 'indexlist', 'glossarylist']);
-/** Files of the site itself. */
-const reserved = ['index', 'words', 'contents', '404', 'glossary', 'help'];
+/** Files and folders of the site itself. */
+const reserved = ['index', 'words', 'contents', '404', 'glossary', 'help', 'assets', 'fonts'];
 
 /** After what files are called: the id of a topic, which stays when its title is another, its title, or its number and title. */
 export type Naming = 'ids' | 'titles' | 'numbers';
 
-interface Files {
-  readonly ending?: string;
-  readonly naming?: Naming | undefined;
+/** Whether all pages stand in one folder, or those of each chapter in one of their own. */
+export type Folders = 'one' | 'chapters';
+
+/** Where pages are kept, and what they are called. */
+export interface Filing {
+  readonly naming?: Naming;
+  readonly folders?: Folders;
 }
 
-const laidOut = new WeakMap<Publication, Map<Naming, Pages>>();
+const laidOut = new WeakMap<Publication, Map<string, Pages>>();
 /** Where something stands in the help site of a publication, relative to the site's folder; undefined when it is not there. */
-export function siteAddress(publication: Publication, anchor: string, naming: Naming = 'ids'): string | undefined {
-  const known = laidOut.get(publication) ?? new Map<Naming, Pages>();
+export function siteAddress(publication: Publication, anchor: string, filing: Filing = {}): string | undefined {
+  const known = laidOut.get(publication) ?? new Map<string, Pages>();
   laidOut.set(publication, known);
-  const pages = known.get(naming) ?? layOutPages(publication, { naming });
-  known.set(naming, pages);
+  const key = `${filing.naming} ${filing.folders}`;
+  const pages = known.get(key) ?? layOutPages(publication, filing);
+  known.set(key, pages);
   return pages.href(anchor);
 }
 
@@ -56,7 +61,8 @@ const named: Readonly<Record<Naming, (place: Place) => string>> = {
   numbers: ({ anchor, number = '', label }) => [plainly(number), plainly(label) || fileNameOf(anchor)].filter((part) => part !== '').join('-'),
 };
 
-export function layOutPages(publication: Publication, { ending = 'html', naming = 'ids' }: Files = {}): Pages {
+/** Every name is there once, also where letters of both cases are the same. */
+export function layOutPages(publication: Publication, { naming = 'ids', folders = 'one' }: Filing = {}, ending = 'html'): Pages {
   const shown = allPlaces(publication.places).filter((place) => !lists.has(place.role));
   const used = new Set(reserved);
   const files = new Map<string, string>();
@@ -65,12 +71,27 @@ export function layOutPages(publication: Publication, { ending = 'html', naming 
   const parentOf = new Map<string, Place>();
   for (const place of allPlaces(publication.places)) for (const child of place.children) parentOf.set(child.anchor, place);
   const order = shown.filter(({ joins }) => !joins);
-  for (const place of order) {
-    const base = named[naming](place);
+  const once = (base: string): string => {
     let name = base;
     for (let count = 2; used.has(name); count += 1) name = `${base}-${count}`;
     used.add(name);
-    files.set(place.anchor, `${name}.${ending}`);
+    return name;
+  };
+  const hasPages = (place: Place): boolean => place.children.some((child) => (!child.joins && !lists.has(child.role)) || hasPages(child));
+  const chapterOf = (place: Place): Place => {
+    const above = parentOf.get(place.anchor);
+    return above ? chapterOf(above) : place;
+  };
+  const folderOf = new Map<Place, string>();
+  for (const place of order) {
+    const chapter = chapterOf(place);
+    if (folders === 'one' || !hasPages(chapter)) {
+      files.set(place.anchor, `${once(named[naming](place))}.${ending}`);
+      continue;
+    }
+    const folder = folderOf.get(chapter) ?? once(named[naming](chapter));
+    folderOf.set(chapter, folder);
+    files.set(place.anchor, `${once(`${folder}/${place === chapter ? 'index' : named[naming](place)}`)}.${ending}`);
   }
   for (const place of shown) {
     const page = files.get(place.anchor) ?? joined.get(parentOf.get(place.anchor)?.anchor ?? '');
@@ -88,6 +109,19 @@ export function layOutPages(publication: Publication, { ending = 'html', naming 
     },
   };
 }
+
+/**
+ * A page with what it names written as from where it stands, which may be below the site's folder.
+ * @param html as `tag` writes it, with references relative to the site's folder
+ */
+export function standingAt(path: string, html: string): string {
+  const up = upFrom(path);
+  // No attribute has a `<` or `>` in it, and no text a `<`.
+  return up === '' ? html : html.replace(/<[a-z][^<>]*>/gu, (start) => start.replace(/ (?:href|src|poster)="(?!["#/]|[a-z][a-z\d+.-]*:)/giu, `$&${up}`));
+}
+
+/** From a page to the site's folder: empty where it stands in it. */
+export const upFrom = (path: string): string => '../'.repeat(path.split('/').length - 1);
 
 /** All places on one page, one after the other. */
 export function layOutOnePage(publication: Publication): Pages {

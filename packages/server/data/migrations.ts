@@ -164,4 +164,5 @@ export const migrations: readonly Migration[] = [
       ALTER TABLE editions ADD COLUMN clock_at timestamptz;
     `,
   },
+  { name: '0018-folders', sql: `ALTER TABLE editions ADD COLUMN folders text NOT NULL DEFAULT 'one';` },
 ];

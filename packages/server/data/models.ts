@@ -120,6 +120,7 @@ export interface EditionRow {
   stops: ProblemKind[];
   keeps: number;
   naming: EditionInput['naming'];
+  folders: EditionInput['folders'];
   holds: string[];
   start: string;
   locales: string[];
@@ -319,6 +320,7 @@ export function defineModels(sequelize: Sequelize): Models {
       stops: json,
       keeps: integer,
       naming: text,
+      folders: text,
       holds: json,
       start: text,
       locales: json,

@@ -85,13 +85,13 @@ function peerEditionsFor(edition: Edition, editions: readonly Edition[], library
       .filter((other) => other.map === map && other.id !== edition.id)
       .toSorted((a, b) => likeness(b) - likeness(a) || narrowness(a) - narrowness(b))
       .map((peer) => {
-        const { variables, facts, output, locale, locales, naming } = peer;
+        const { variables, facts, output, locale, locales } = peer;
         // Where there are several languages each has a folder of its own.
         const address = output === 'site' && locales.length > 0 && peer.address !== '' ? `${peer.address.replace(/\/$/u, '')}/${locale}` : peer.address;
         const lens = lensFor(peer);
         const place = (publication: Publication, anchor: string): string | undefined => {
           if (address === '') return undefined;
-          return output !== 'site' ? address : `${address.replace(/\/$/u, '')}/${siteAddress(publication, anchor, naming) ?? ''}`;
+          return output !== 'site' ? address : `${address.replace(/\/$/u, '')}/${siteAddress(publication, anchor, peer) ?? ''}`;
         };
         return { variables, facts, locale, numbering: numberingOf(peer), ...delivered(output), address: place, ...(lens ? { lens } : {}) };
       });

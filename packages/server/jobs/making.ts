@@ -79,7 +79,7 @@ export const makers: Readonly<Record<PublicationOutput, (order: Order) => Promis
   async markdown(order) {
     const { services, composed, folder, inputs } = order;
     const { publication, rows } = composed;
-    const { files, pageCount, problems } = markdownFiles(publication, assetsOf(services, rows), inputs.edition.naming);
+    const { files, pageCount, problems } = markdownFiles(publication, assetsOf(services, rows), inputs.edition);
     return { ...(await folderInto(folder, 'markdown', files, keptOf(order))), pages: pageCount, problems };
   },
   async dita(order) {
@@ -119,7 +119,7 @@ function inLanguage({ locale, composed }: SiteInLanguage, sites: readonly SiteIn
     .filter((other) => other.locale !== locale)
     .map((other) => ({
       locale: other.locale,
-      address: (anchor: string | undefined) => `../${other.locale}/${(anchor === undefined ? undefined : siteAddress(other.composed.publication, anchor, edition.naming)) ?? 'index.html'}`,
+      address: (anchor: string | undefined) => `../${other.locale}/${(anchor === undefined ? undefined : siteAddress(other.composed.publication, anchor, edition)) ?? 'index.html'}`,
     }));
   return {
     ...wornBy({ ...order, composed, inputs: { ...order.inputs, edition: { ...edition, locale } } }),
@@ -147,6 +147,7 @@ export const siteWears = (edition: Edition, { design, look }: Pick<Composed, 'de
   choices: edition.choices,
   address: edition.address,
   naming: edition.naming,
+  folders: edition.folders,
   synonyms: synonyms[edition.locale] ?? [],
   ...(edition.start === '' ? {} : { start: edition.start }),
 });

@@ -108,7 +108,7 @@ async function siteFile(services: Services, project: string, edition: Edition, p
 async function sitePage(services: Services, project: string, edition: Edition, { item, text }: ProofQuestion & { readonly kind: 'sitePage' }, bench: ProofBench): Promise<SiteProof> {
   const { publication, design, look, rows } = await composeEdition(services, project, edition, bench, text === undefined ? undefined : { id: item, text });
   const place = standingOn(publication, item);
-  const path = place && siteAddress(publication, place.anchor, edition.naming)?.split('#')[0];
+  const path = place && siteAddress(publication, place.anchor, edition)?.split('#')[0];
   if (path === undefined) return { path: null, html: '', conditions: '' };
   const site = siteFiles(publication, assetsOf(services, rows), { ...siteWears(edition, { design, look }), traced: item });
   const conditions = createHash('sha256')

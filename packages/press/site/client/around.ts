@@ -1,6 +1,7 @@
 /** What stands around and upon the content of a page: what is on it, how wide the contents are, large images, all parts opened at once. */
-import { byId, kept, label, make, page } from './dom.ts';
+import { byId, kept, label, make } from './dom.ts';
 import { isSeen, whenChosen } from './reader.ts';
+import { fromHere, page } from './where.ts';
 
 const main = byId('content');
 const article = main?.querySelector('article');
@@ -125,7 +126,7 @@ function drawEdge(): void {
 
 /** The chapter along the top in which the page stands. */
 export function markChapter(file: string | undefined): void {
-  for (const link of document.querySelectorAll<HTMLAnchorElement>('#chapters a')) link.classList.toggle('on', link.getAttribute('href')?.split('?')[0] === file);
+  for (const link of document.querySelectorAll<HTMLAnchorElement>('#chapters a')) link.classList.toggle('on', file !== undefined && link.getAttribute('href')?.split('?')[0] === fromHere(file));
 }
 
 /** Letters to the makers say of which page they are. */

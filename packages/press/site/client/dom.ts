@@ -10,9 +10,6 @@ export function make(name: string, properties: Record<string, string> = {}, ...c
   return made;
 }
 
-/** The file of the page. */
-export const page = location.pathname.split('/').at(-1) || 'index.html';
-
 /** Kept in the browser of the reader, where he lets anything be kept. */
 export const kept = {
   read(name: string): string | null {

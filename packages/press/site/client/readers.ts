@@ -143,7 +143,7 @@ if (data) {
       draw(form, all);
       holder.hidden = false;
       // Where there is room the choices stand open; on a phone a line says what they are.
-      holder.open = !matchMedia(document.querySelector<HTMLLinkElement>('link[href="tablet.css"]')?.media ?? 'not all').matches;
+      holder.open = !matchMedia(document.querySelector<HTMLLinkElement>('link[href$="tablet.css"]')?.media ?? 'not all').matches;
     }
     const note = document.getElementById('not-for-you');
     const numbersOf = ({ dataset }: HTMLElement): readonly number[] => (dataset['for'] === undefined ? [] : dataset['for'].split(' ').map(Number));

@@ -1,17 +1,18 @@
 /** What a page of the site does in the reader's browser. Everything is readable without it; it needs no server. */
 import { drawAround, markChapter } from './around.ts';
-import { byId, kept, label, make, page } from './dom.ts';
+import { byId, kept, label, make } from './dom.ts';
 import { numbersFor, type CountedData } from '../counting.ts';
 import type { ContentsData, WordData } from '../data.ts';
 import { isForReader, isSeen, whenChosen, wordsFor } from './reader.ts';
 import type { SiteSearch } from './search.ts';
+import { fromHere, page } from './where.ts';
 
 const loading = new Map<string, Promise<void>>();
 function load(file: string): Promise<void> {
   const known = loading.get(file);
   if (known) return known;
   const promise = new Promise<void>((resolve, reject) => {
-    const script = make('script', { src: file }) as HTMLScriptElement;
+    const script = make('script', { src: fromHere(file) }) as HTMLScriptElement;
     script.onload = () => resolve();
     script.onerror = () => reject(new Error(file));
     document.head.append(script);
@@ -44,7 +45,7 @@ function drawContents(): void {
       ...forReader(items).map((entry) => {
         const link = make(
           'a',
-          { href: entry.h, ...(entry.h === page ? { 'aria-current': 'page' } : {}) },
+          { href: fromHere(entry.h), ...(entry.h === page ? { 'aria-current': 'page' } : {}) },
           ...(entry.n === undefined ? [] : [make('span', { class: 'n' }, numbers.get(entry.a ?? '') ?? entry.n), ' ']),
           wordsFor(entry.t),
           ...(entry.m === undefined ? [] : [make('span', { class: 'news' }, label(entry.m))]),
@@ -86,8 +87,8 @@ async function drawWords(): Promise<void> {
           'li',
           { 'data-depth': String(word.d) },
           ...(word.h[0] && word.h.length === 1
-            ? [make('a', { href: word.h[0][0] }, word.t)]
-            : [word.t, ...word.h.flatMap(([href, title]) => [' ', make('a', { href, class: 'locator' }, wordsFor(title))])]),
+            ? [make('a', { href: fromHere(word.h[0][0]) }, word.t)]
+            : [word.t, ...word.h.flatMap(([href, title]) => [' ', make('a', { href: fromHere(href), class: 'locator' }, wordsFor(title))])]),
           ...(word.s === undefined ? [] : [make('em', {}, ` ${word.s}`)]),
         ),
       ),
@@ -123,7 +124,7 @@ for (const tab of document.querySelectorAll<HTMLButtonElement>('[data-panel]')) 
 const side = byId('side');
 const menu = byId('menu');
 const frame = side?.parentElement;
-const flies = matchMedia(document.querySelector<HTMLLinkElement>('link[href="tablet.css"]')?.media ?? 'not all');
+const flies = matchMedia(document.querySelector<HTMLLinkElement>('link[href$="tablet.css"]')?.media ?? 'not all');
 const tellMenu = (): void => menu?.setAttribute('aria-expanded', String(flies.matches ? side?.classList.contains('open') : !frame?.classList.contains('folded')));
 if (frame && !document.body.classList.contains('tiles')) frame.classList.toggle('folded', kept.read('site-folded') === 'yes');
 flies.addEventListener('change', tellMenu);
@@ -166,7 +167,7 @@ async function showResults(): Promise<void> {
   const count = (hits.length === 0 ? label('none') : label('found')).replace('{n}', String(hits.length));
   results.replaceChildren(
     make('p', { class: 'count', role: 'status' }, count),
-    make('ol', {}, ...hits.map((hit) => make('li', {}, make('a', { href: withQuery(hit.href, query) }, hit.title), ...(hit.lead === '' ? [] : [make('p', {}, hit.lead)])))),
+    make('ol', {}, ...hits.map((hit) => make('li', {}, make('a', { href: withQuery(fromHere(hit.href), query) }, hit.title), ...(hit.lead === '' ? [] : [make('p', {}, hit.lead)])))),
   );
 }
 field?.addEventListener('focus', () => void searchEngine());

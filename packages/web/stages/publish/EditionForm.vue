@@ -8,7 +8,7 @@ import PickOne from '../../parts/PickOne.vue';
 import EditionVariables from './EditionVariables.vue';
 import PickSeveral from './PickSeveral.vue';
 import ReaderChoices from './ReaderChoices.vue';
-import { factLabels, isUsed, namingLabels, type SettingName } from './settings.ts';
+import { factLabels, foldersLabels, isUsed, namingLabels, type SettingName } from './settings.ts';
 import { useEditionFields } from './useEditionFields.ts';
 import WhatStops from './WhatStops.vue';
 
@@ -66,6 +66,7 @@ function save(): void {
     <template v-if="has('choices')"><span class="label top">Readers set</span><div data-setting="choices"><ReaderChoices v-model:choices="fields.choices" :lens="lensOf(fields.lens, lenses, library.facets)" :may-change="mayChange" /></div></template>
     <template v-if="has('start')"><label>Home page</label><span data-setting="start"><PickOne v-model:chosen="fields.start" label="Home page" :options="[{ value: '', label: 'title and first level' }, ...topics]" :disabled="!mayChange" /></span></template>
     <template v-if="has('naming')"><label>Files are called</label><span data-setting="naming"><PickOne v-model:chosen="fields.naming" label="Files are called" :options="Object.entries(namingLabels).map(([value, label]) => ({ value, label }))" :disabled="!mayChange" /></span></template>
+    <template v-if="has('folders')"><label>Folders</label><span data-setting="folders"><PickOne v-model:chosen="fields.folders" label="Folders" :options="Object.entries(foldersLabels).map(([value, label]) => ({ value, label }))" :disabled="!mayChange" /></span></template>
     <label for="edition-locale">Locale</label><div data-setting="locale"><n-input v-model:value="fields.locale" :disabled="!mayChange" :input-props="{ id: 'edition-locale' }" placeholder="" /></div>
     <template v-if="faults['locale']"><span /><p class="seal-text" role="alert">{{ faults['locale'] }}</p></template>
     <template v-if="has('locales')"><span class="label top">Further locales</span><div data-setting="locales"><PickSeveral v-model:chosen="fields.locales" label="Further locales" prompt="add a language …" :options="languages" :disabled="!mayChange" /></div></template>

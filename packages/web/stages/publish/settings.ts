@@ -9,6 +9,8 @@ export const namingLabels: Readonly<Record<EditionInput['naming'], string>> = {
   numbers: 'after numbers and titles',
 };
 
+export const foldersLabels: Readonly<Record<EditionInput['folders'], string>> = { one: 'all pages in one folder', chapters: 'a folder for each chapter' };
+
 /** The settings of an edition, as the form has them. */
 export type SettingName = keyof EditionInput;
 const siteOnly = ['site'] as const satisfies readonly Output[];
@@ -22,6 +24,7 @@ const usedBy: Readonly<Partial<Record<SettingName, readonly Output[]>>> = {
   start: siteOnly,
   locales: siteOnly,
   naming: ['site', 'markdown'],
+  folders: ['site', 'markdown'],
   holds: ['bundle'],
 };
 const ofEverything = new Set<SettingName>(['name', 'output', 'facts', 'locale', 'holds', 'stops', 'keeps', 'nightly']);
@@ -62,6 +65,7 @@ export function settingsOf(edition: Edition, { lenses, editions, item, facet, de
     one('choices', 'Readers set', choices.map((choice) => choice.label || facet(choice.facet)).join(', ')),
     one('start', 'Home page', start === '' ? '' : item(start)),
     one('naming', 'Files are called', namingLabels[edition.naming]),
+    one('folders', 'Folders', foldersLabels[edition.folders]),
     one('locale', 'Locale', edition.locale),
     one('locales', 'Further locales', locales.join(', ')),
     one('address', 'Address', edition.address),

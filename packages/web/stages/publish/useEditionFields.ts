@@ -17,6 +17,7 @@ export interface EditionFields {
   address: string;
   since: string;
   naming: EditionInput['naming'];
+  folders: EditionInput['folders'];
   holds: string[];
   start: string;
   nightly: string;
@@ -44,6 +45,7 @@ const fresh = (): EditionFields => ({
   address: '',
   since: '',
   naming: 'ids',
+  folders: 'one',
   holds: [],
   start: '',
   nightly: '',

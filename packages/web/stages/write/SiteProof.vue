@@ -25,7 +25,7 @@ const address = computed(() => (typeof proof.value?.path === 'string' ? `${base.
 function renew(page: Document): void {
   const now = proof.value;
   // Readers' links lead to other pages; those are as they are stored.
-  if (!now || page.location.pathname.split('/').at(-1) !== now.path) return;
+  if (!now || page.location.pathname !== address.value) return;
   const content = new DOMParser().parseFromString(now.html, 'text/html').getElementById('content');
   const before = page.getElementById('content');
   if (!content || !before) return;
