@@ -128,7 +128,7 @@ export const Asset = z.object({
 });
 export type Asset = z.infer<typeof Asset>;
 
-export const ImportReport = z.object({ items: z.number().int(), assets: z.number().int(), lenses: z.number().int(), problems: z.array(Problem) });
+export const ImportReport = z.object({ items: z.number().int(), assets: z.number().int(), lenses: z.number().int(), editions: z.number().int(), problems: z.array(Problem) });
 export type ImportReport = z.infer<typeof ImportReport>;
 
 /** What is asked for: a topic, map or image by its id, or a key by its name. */

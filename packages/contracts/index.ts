@@ -7,6 +7,7 @@ export * from './agreements.ts';
 export * from './content.ts';
 export * from './live.ts';
 export * from './outside.ts';
+export * from './packages.ts';
 export * from './publishing.ts';
 export * from './styles.ts';
 export * from './variables.ts';

@@ -95,7 +95,7 @@ export const ReaderChoice = z.object({
 });
 export type ReaderChoice = z.infer<typeof ReaderChoice>;
 
-const EditionFields = z.object({
+export const EditionFields = z.object({
   name: z.string().trim().min(1).max(200),
   output: Output,
   /** Empty for a bundle, which has none of its own. */

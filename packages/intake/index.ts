@@ -4,6 +4,6 @@
  */
 export { decodeXml } from './package/decode.ts';
 export { readFolder } from './package/folder.ts';
-export { readPackage, type ImportedAsset, type ImportedItem, type PackageContent } from './package/package.ts';
+export { publishingFile, readPackage, type ImportedAsset, type ImportedItem, type PackageContent } from './package/package.ts';
 export { readZip, zipLimits } from './package/zip.ts';
 export { mediaTypeOf } from './package/media.ts';

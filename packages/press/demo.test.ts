@@ -13,11 +13,11 @@ interface DemoEdition {
   readonly variables: Record<string, string>;
 }
 const read = (file: string): unknown => JSON.parse(readFileSync(new URL(`../../demo/${file}`, import.meta.url), 'utf8'));
-const editions = read('editions.json') as DemoEdition[];
+const editions = (JSON.parse(demo.publishing) as { editions: DemoEdition[] }).editions;
 const { rules } = read('agreements.json') as { rules: HouseRule[] };
 const composed = (name: string, more: Parameters<typeof composeDemo>[3] = {}): Publication => {
   const { map, lens, variables } = editions.find((edition) => edition.name === name)!;
-  return composeDemo(map, lens, variables, more);
+  return composeDemo(map.replace('.ditamap', ''), lens.replace(/^lenses\/|\.ditaval$/gu, ''), variables, more);
 };
 const titles = (publication: Publication): string[] => allPlaces(publication.places).map(({ label }) => label);
 

@@ -1,11 +1,15 @@
-import { randomBytes } from 'node:crypto';
+import { randomBytes, randomUUID } from 'node:crypto';
 import { mkdtemp, readFile, rename, rm, symlink, writeFile } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Edition, Impression, Item } from '@ukiyo/contracts';
+import { pageTexts } from '@ukiyo/core/compose';
+import { shippedLooks, shippedSheets } from '@ukiyo/core/styles';
 import { readPackage } from '@ukiyo/intake';
 import { unzipSync } from 'fflate';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { settleImage } from './data/images.ts';
+import { composeEdition, workbench } from './jobs/composing.ts';
 import { folderInto, whyNotWritten } from './jobs/folders.ts';
 import { startTestServer, type TestServer } from './testing.ts';
 
@@ -28,6 +32,8 @@ const build = async (id: string): Promise<Impression> => {
 };
 const archive = async ({ id }: Impression, file: string): Promise<Record<string, Uint8Array>> => unzipSync(new Uint8Array(await readFile(join(server.services.impressionFolder(id), file))));
 
+const emptyProject = async (): Promise<string> => (await server.services.database.models.projects.create({ id: randomUUID(), name: 'Elsewhere', locale: 'en' })).get().id;
+
 describe('editions of every kind', () => {
   it('are a folder of Markdown, with files called after titles', async () => {
     const built = await build((await edition({ output: 'markdown', naming: 'titles' })).id);
@@ -44,6 +50,65 @@ describe('editions of every kind', () => {
     expect(again.problems).toEqual([]);
     expect(again.items.map(({ id }) => id)).toContain('station-interface');
     expect(again.items.find(({ id }) => id === 'station-interface')!.text).toContain('Tern X');
+  });
+  it('… which brings itself along, with what it wears: taken in elsewhere it is the same publication', async () => {
+    const sheet = { ...shippedSheets['workshop']!, name: 'For partners' };
+    const look = { ...shippedLooks['harbour']!, name: 'For partners', logo: { asset: 'partner-mark', height: 40 } };
+    const mark = settleImage(Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 4 4"><rect width="4" height="4"/></svg>'), 'image/svg+xml');
+    if ('refusal' in mark) throw new Error(mark.refusal);
+    await server.services.assets.create(server.project, { id: 'partner-mark', folder: 'images', name: 'partner-mark.svg', ...mark });
+    await server.services.designs.save(server.project, 'sheets', 'partners', 0, sheet);
+    await server.services.designs.save(server.project, 'looks', 'partners', 0, look);
+    const own = {
+      name: 'To partners',
+      output: 'dita',
+      map: 'station-interface',
+      lens: 'developer',
+      sheet: 'partners',
+      look: 'partners',
+      start: 'list-readings',
+      facts: { subtitle: 'For partners' },
+      variables: { product: 'Tern X' },
+    };
+    const one = await edition(own);
+    const files = await archive(await build(one.id), 'dita.zip');
+    const project = await emptyProject();
+    const report = await server.services.packages.take(project, new Map(Object.entries(files)), 'Ada Lind');
+    expect(report.problems).toEqual([]);
+    expect(report.editions).toBe(1);
+    const [taken] = await server.services.editions.editions(project);
+    expect(taken).toEqual({ ...one, id: taken!.id });
+    const designs = await server.services.designs.read(project);
+    expect([designs.sheets.find(({ id }) => id === 'partners')?.content, designs.looks.find(({ id }) => id === 'partners')?.content]).toEqual([sheet, look]);
+    expect((await server.services.assets.rows(project)).map(({ id }) => id)).toContain('partner-mark');
+    const [here, there] = await Promise.all([composeEdition(server.services, server.project, one, workbench()), composeEdition(server.services, project, taken!, workbench())]);
+    expect(there.publication.facts.subtitle).toBe('For partners');
+    expect(pageTexts(there.publication)).toEqual(pageTexts(here.publication));
+  });
+  it('… and so does a whole library: its editions and designs, once', async () => {
+    const files = await server.services.packages.give(server.project);
+    const project = await emptyProject();
+    const all = await server.services.editions.editions(server.project);
+    const report = await server.services.packages.take(project, files, 'Ada Lind');
+    expect(report.editions).toBe(new Set(all.map(({ name }) => name)).size);
+    const taken = await server.services.editions.editions(project);
+    const named = ({ id: _id, since: _since, holds, ...same }: Edition, among: readonly Edition[]) => ({ ...same, holds: holds.map((id) => among.find((other) => other.id === id)?.name) });
+    const bundle = (among: readonly Edition[]) => among.filter(({ name }) => name === 'Everything at the quay').map((one) => named(one, among));
+    expect(bundle(taken)).toEqual(bundle(all));
+    expect(bundle(taken)[0]!.holds).toHaveLength(3);
+    const again = await server.services.packages.take(project, files, 'Ada Lind');
+    expect([again.items, again.assets, again.editions]).toEqual([0, 0, 0]);
+    expect(again.problems.every(({ code }) => code === 'package.exists')).toBe(true);
+  });
+  it('… and what of that cannot be read is left out and said, the rest is taken in', async () => {
+    const project = await emptyProject();
+    const take = async (publishing: string) => server.services.packages.take(project, new Map([['publishing.json', Buffer.from(publishing)]]), 'Ada Lind');
+    const said = async (publishing: string): Promise<string[]> => (await take(publishing)).problems.map(({ message }) => message);
+    expect(await said('{')).toEqual(['publishing.json cannot be read: it is not JSON. Editions and designs are left out.']);
+    expect(await said('{"editions":[{"name":"A"}]}')).toEqual([expect.stringContaining('editions.0.output')]);
+    expect(await said('{"sheets":[{"id":"../x","content":{}}]}')).toEqual([expect.stringContaining('sheets.0.id')]);
+    expect(await said('{"editions":[{"name":"A","output":"site","map":"","lens":null}]}')).toEqual(['The edition “A” cannot be made: An edition needs a map. It is left out.']);
+    expect(await server.services.editions.editions(project)).toEqual([]);
   });
   it('are bundles of others, built again byte for byte', async () => {
     const [paper, site, page] = await Promise.all([

@@ -548,7 +548,8 @@ describe('packages', () => {
     expect(statusCode).toBe(200);
     expect(report).toMatchObject({ items: 0, assets: 0, lenses: 7 });
     const files = (await server.ask('reader', 'GET', '~/assets')).json<unknown[]>().length;
-    expect(report.problems.filter(({ code }) => code === 'package.exists').length).toBe(before + files + 5);
+    const editions = (await server.ask('reader', 'GET', '~/editions')).json<unknown[]>().length;
+    expect(report.problems.filter(({ code }) => code === 'package.exists').length).toBe(before + files + 5 + editions);
     expect((await server.ask('reader', 'GET', '~/items?limit=1')).json<ItemPage>().total).toBe(before);
   });
 

@@ -32,6 +32,10 @@ export interface PackageContent {
   readonly lenses: readonly (Lens & { readonly id: string })[];
   /** What subject-scheme maps bind, in the order of their files. */
   readonly facets: readonly Facet[];
+  /** What is published and how it looks, as `publishing.json` says it; empty where there is none. */
+  readonly publishing: string;
+  /** Ids of topics, maps and lenses by their paths. */
+  readonly ids: ReadonlyMap<string, string>;
   readonly problems: readonly Problem[];
 }
 
@@ -42,6 +46,9 @@ interface Parsed {
   readonly root?: Element;
   readonly text: string;
 }
+
+/** Beside the DITA of a package: its editions, with what they wear. */
+export const publishingFile = 'publishing.json';
 
 const xmlEndings = /\.(dita|ditamap|bookmap|xml|ditaval)$/iu;
 
@@ -60,6 +67,7 @@ export function readPackage(files: ReadonlyMap<string, Uint8Array>, taken: Reado
   const assets: ImportedAsset[] = [];
   const lenses: (Lens & { id: string })[] = [];
   const facets: Facet[] = [];
+  let publishing = '';
   const claim = (wanted: string, path: string): string => {
     let id = wanted;
     for (let count = 2; used.has(id); count += 1) id = `${wanted}-${count}`;
@@ -96,6 +104,10 @@ export function readPackage(files: ReadonlyMap<string, Uint8Array>, taken: Reado
       const id = claim(wanted !== undefined && /^[\p{L}_][\p{L}\p{N}._-]*$/u.test(wanted) ? wanted : slug(stem(path)), path);
       const kind = root ? (isMap(root.name) ? 'map' : 'topic') : /map$/iu.test(path) ? 'map' : 'topic';
       parsed.push({ path, id, kind, text, ...(root ? { root } : {}) });
+      continue;
+    }
+    if (path === publishingFile) {
+      publishing = new TextDecoder().decode(bytes);
       continue;
     }
     const mediaType = mediaTypeOf(path);
@@ -141,7 +153,7 @@ export function readPackage(files: ReadonlyMap<string, Uint8Array>, taken: Reado
     ...split(path),
     text: root ? writeCanonical(rewriteReferences(root, (value) => address(path, value))) : text,
   }));
-  return { items, assets: assets.map((asset) => ({ ...asset, ...standIns.get(asset.id) })), lenses, facets, problems };
+  return { items, assets: assets.map((asset) => ({ ...asset, ...standIns.get(asset.id) })), lenses, facets, publishing, ids: idByPath, problems };
 }
 
 function isSafePath(path: string): boolean {

@@ -22,6 +22,9 @@ export interface PackagedAsset {
 
 const encoder = new TextEncoder();
 
+/** Where a text or image stands in a package. */
+export const packagePath = ({ folder, name }: { readonly folder: string; readonly name: string }): string => (folder === '' ? name : `${folder}/${name}`);
+
 /** Public identifiers of the document types (OASIS DITA 1.3, appendix). */
 const doctypes: Readonly<Record<string, string>> = {
   topic: 'DITA Topic',
@@ -38,10 +41,9 @@ const systemIds: Readonly<Record<string, string>> = { task: 'generalTask.dtd' };
 
 /** The files of a package of standard DITA: addresses become relative paths again, folders, names and ids are kept. */
 export function ditaFiles(items: readonly PackagedItem[], assets: readonly PackagedAsset[], lenses: readonly (Lens & { id: string })[], facets: readonly Facet[] = []): Map<string, Uint8Array> {
-  const pathOf = (entry: { folder: string; name: string }): string => (entry.folder === '' ? entry.name : `${entry.folder}/${entry.name}`);
-  const trees = items.map((item) => ({ item, path: pathOf(item), root: readXml(item.text).document?.root }));
+  const trees = items.map((item) => ({ item, path: packagePath(item), root: readXml(item.text).document?.root }));
   const byId = new Map(trees.map((tree) => [tree.item.id, tree]));
-  const assetPaths = new Map(assets.map((asset) => [asset.id, pathOf(asset)]));
+  const assetPaths = new Map(assets.map((asset) => [asset.id, packagePath(asset)]));
   const files = new Map<string, Uint8Array>();
 
   for (const { item, path, root } of trees) {
@@ -62,7 +64,7 @@ export function ditaFiles(items: readonly PackagedItem[], assets: readonly Packa
     });
     files.set(path, encoder.encode(xmlFile(root.name, writeCanonical(outward))));
   }
-  for (const asset of assets) files.set(pathOf(asset), asset.bytes);
+  for (const asset of assets) files.set(packagePath(asset), asset.bytes);
   const standIns = assets.filter(({ alternateOf }) => alternateOf != null && assetPaths.has(alternateOf));
   if (standIns.length > 0) files.set(imageAlternatesFile, encoder.encode(xmlFile('map', writeCanonical(imageAlternates(standIns, (id) => relativePath(imageAlternatesFile, assetPaths.get(id)!))))));
   for (const lens of lenses) files.set(lensPath(lens.id), encoder.encode(`<?xml version="1.0" encoding="UTF-8"?>\n${writeDitaval(lens)}`));
@@ -91,7 +93,8 @@ function imageAlternates(assets: readonly PackagedAsset[], hrefOf: (id: string) 
   return element('map', {}, [element('title', {}, ['Alternates of images']), ...entries]);
 }
 
-const lensPath = (id: string): string => `lenses/${id}.ditaval`;
+/** Where a lens stands in a package. */
+export const lensPath = (id: string): string => `lenses/${id}.ditaval`;
 
 function relativePath(from: string, to: string): string {
   const steps = from.split('/').slice(0, -1);

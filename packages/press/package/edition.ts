@@ -12,6 +12,8 @@ export interface EditionSources {
   readonly assets: readonly PackagedAsset[];
   readonly lens?: (Lens & { readonly id: string }) | undefined;
   readonly facets: readonly Facet[];
+  /** Images that its look and page plan show. */
+  readonly worn?: readonly string[];
   /** Texts that the edition gives to keys. */
   readonly variables: Readonly<Record<string, string>>;
 }
@@ -20,7 +22,7 @@ export interface EditionSources {
  * All that an edition is made of as standard DITA (1.3), without the rest of the library. What its lens drops is in it: for whom things are is part
  * of the source. The variables of the edition stand in its map.
  */
-export function editionPackage({ map, library, items, assets, lens, facets, variables }: EditionSources): Map<string, Uint8Array> {
+export function editionPackage({ map, library, items, assets, lens, facets, worn = [], variables }: EditionSources): Map<string, Uint8Array> {
   const reach = reachOf(library, map);
   const lenses = [
     ...new Map([
@@ -37,7 +39,7 @@ export function editionPackage({ map, library, items, assets, lens, facets, vari
     .map((item) => (item.id === map && root && Object.keys(variables).length > 0 ? { ...item, text: writeCanonical(withVariables(root, variables)) } : item));
   return ditaFiles(
     inside,
-    assets.filter(({ id }) => reach.assets.has(id)),
+    assets.filter(({ id }) => reach.assets.has(id) || worn.includes(id)),
     lenses,
     facets,
   );

@@ -16,10 +16,10 @@ const lists = new Set(['toc', 'figurelist', 'tablelist', 'indexlist', 'glossaryl
 const reserved = ['index', 'words', 'contents', '404', 'glossary', 'help', 'assets', 'fonts'];
 
 /** After what files are called: the id of a topic, which stays when its title is another, its title, or its number and title. */
-export type Naming = 'ids' | 'titles' | 'numbers';
+type Naming = 'ids' | 'titles' | 'numbers';
 
 /** Whether all pages stand in one folder, or those of each chapter in one of their own. */
-export type Folders = 'one' | 'chapters';
+type Folders = 'one' | 'chapters';
 
 /** Where pages are kept, and what they are called. */
 export interface Filing {

@@ -1,9 +1,8 @@
 import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import { Agreements, EditionInput, type Role } from '@ukiyo/contracts';
+import { Agreements, type Role } from '@ukiyo/contracts';
 import { readFolder } from '@ukiyo/intake';
-import { z } from 'zod';
 import type { Services } from './services.ts';
 
 export const demoPassword = 'lanternfish';
@@ -18,23 +17,14 @@ export const demoPeople: readonly { readonly name: string; readonly email: strin
   { name: 'Mira Sol', email: 'mira@brinewell.example', role: 'reader' },
 ];
 
-/** Those that hold others name them: ids they have only in the project. */
-const DemoEditions = z.array(z.looseObject({ holds: z.array(z.string()).default([]) }));
-
 /** Fills an empty database with the demo library, through the same door as any other package. */
 export async function seedDemo(services: Services, folder: string): Promise<boolean> {
   if ((await services.people.count()) > 0) return false;
   for (const person of demoPeople) await services.people.create({ ...person, password: demoPassword });
   const project = (await services.database.models.projects.create({ id: randomUUID(), name: 'Tern stations', locale: 'en' })).get();
   const files = await readFolder(join(folder, 'library'));
-  const editions = DemoEditions.parse(JSON.parse(await readFile(join(folder, 'editions.json'), 'utf8')));
   await services.agreements.save(project.id, Agreements.parse(JSON.parse(await readFile(join(folder, 'agreements.json'), 'utf8'))));
   await services.packages.take(project.id, files, demoPeople[0]!.name);
-  const ids = new Map<string, string>();
-  for (const edition of editions) {
-    const input = EditionInput.parse({ ...edition, holds: edition.holds.flatMap((name) => ids.get(name) ?? []) });
-    ids.set(input.name, (await services.editions.createEdition(project.id, input)).id);
-  }
   return true;
 }
 

@@ -61,6 +61,7 @@ export function makeServices(settings: Settings, connections?: number): Services
   const blobs = blobStore(join(dataFolder, 'blobs'));
   const editions = editionStore(database);
   const facets = facetStore(database);
+  const designs = designStore(database);
   const agreements = agreementStore(database);
   const items = itemStore(database, async (project, transaction) => ({ facets: (await facets.read(project, transaction)).facets, rules: (await agreements.read(project, transaction)).rules }));
   const assets = assetStore(database, blobs);
@@ -80,7 +81,7 @@ export function makeServices(settings: Settings, connections?: number): Services
     items,
     assets,
     editions,
-    designs: designStore(database),
+    designs,
     facets,
     agreements,
     live,
@@ -89,7 +90,7 @@ export function makeServices(settings: Settings, connections?: number): Services
     mergeCopies: copyMerging(database, items, rewrite),
     variables: variableStore(database, rewrite),
     alternates: alternateStore(database, items, rewrite),
-    packages: libraryPackages(database, items, assets, editions, facets, blobs),
+    packages: libraryPackages(database, { items, assets, editions, designs, facets, blobs }),
     impressionFolder: (id) => join(dataFolder, 'impressions', id),
     proofFile: (edition) => join(dataFolder, 'proofs', `${edition}.pdf`),
   };

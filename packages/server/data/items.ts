@@ -5,6 +5,7 @@ import { conditionsOf, valuesUsed } from '@ukiyo/core/facets';
 import { baseOf, checkItem, derive, ownFacts, usesIn, type Agreed, type Derived } from '@ukiyo/core/library';
 import { readXml } from '@ukiyo/core/markup';
 import { countProblems } from '@ukiyo/core/problems';
+import { packagePath } from '@ukiyo/press';
 import { Op, QueryTypes, UniqueConstraintError, type Model, type Transaction, type WhereOptions } from 'sequelize';
 import type { Database } from './database.ts';
 import type { ItemRow } from './models.ts';
@@ -20,7 +21,8 @@ export interface ItemStore {
   createAll(project: string, items: readonly NewRow[], author: string, transaction: Transaction): Promise<void>;
   /** Undefined when there is no such item. */
   folderOf(project: string, id: string): Promise<string | undefined>;
-  paths(project: string): Promise<string[]>;
+  /** Ids by where they stand. */
+  paths(project: string): Promise<Map<string, string>>;
   /** `conflict` when `version` is not the stored one; `live` when the authority of live editing has to make the change. */
   save(project: string, id: string, change: { text: string; version: number; note: string }, author: string): Promise<{ saved: Item } | { conflict: Item } | { live: Item } | undefined>;
   /** Names revisions that have no name yet; each item at one version. */
@@ -202,8 +204,7 @@ export function itemStore({ sequelize, models }: Database, agreedIn: (project: s
       }
     },
     folderOf: async (project, id) => (await items.findOne({ where: { projectId: project, id }, attributes: ['folder'] }))?.get().folder,
-    paths: async (project) =>
-      (await items.findAll({ where: { projectId: project }, attributes: ['folder', 'name'] })).map((row) => (row.get().folder === '' ? row.get().name : `${row.get().folder}/${row.get().name}`)),
+    paths: async (project) => new Map((await items.findAll({ where: { projectId: project }, attributes: ['id', 'folder', 'name'] })).map((row) => [packagePath(row.get()), row.get().id])),
     async save(project, id, { text: source, version, note }, author) {
       const outcome = await sequelize.transaction(async (transaction) => {
         const row = await items.findOne({ where: { projectId: project, id }, transaction, lock: transaction.LOCK.UPDATE });

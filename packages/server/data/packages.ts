@@ -1,15 +1,17 @@
 import type { ImportReport } from '@ukiyo/contracts';
 import { lensOf } from '@ukiyo/core/facets';
 import { problem, type Problem } from '@ukiyo/core/problems';
-import { readPackage } from '@ukiyo/intake';
-import { ditaFiles } from '@ukiyo/press';
+import { publishingFile, readPackage } from '@ukiyo/intake';
+import { ditaFiles, packagePath } from '@ukiyo/press';
 import type { AssetStore } from './assets.ts';
 import type { BlobStore } from './blobs.ts';
 import type { Database } from './database.ts';
+import type { DesignStore } from './designs.ts';
 import type { EditionStore } from './editions.ts';
 import type { FacetStore } from './facets.ts';
 import { settleImage } from './images.ts';
 import type { ItemStore } from './items.ts';
+import { takePublishing, writePublishing } from './packaged.ts';
 
 /** A whole library in and out as files of standard DITA. */
 export interface LibraryPackages {
@@ -19,9 +21,17 @@ export interface LibraryPackages {
 }
 
 const manyItems = 500;
-const pathOf = ({ folder, name }: { folder: string; name: string }): string => (folder === '' ? name : `${folder}/${name}`);
 
-export function libraryPackages(database: Database, items: ItemStore, assets: AssetStore, editions: EditionStore, facets: FacetStore, blobs: BlobStore): LibraryPackages {
+interface Stores {
+  readonly items: ItemStore;
+  readonly assets: AssetStore;
+  readonly editions: EditionStore;
+  readonly designs: DesignStore;
+  readonly facets: FacetStore;
+  readonly blobs: BlobStore;
+}
+
+export function libraryPackages(database: Database, { items, assets, editions, designs, facets, blobs }: Stores): LibraryPackages {
   return {
     async take(project, files, author) {
       const content = readPackage(files, await items.ids(project));
@@ -34,10 +44,11 @@ export function libraryPackages(database: Database, items: ItemStore, assets: As
         }
         return [{ ...asset, ...settled }];
       });
-      const taken = new Set([...(await items.paths(project)), ...(await assets.rows(project)).map(pathOf)]);
+      const paths = await items.paths(project);
+      const taken = new Set([...paths.keys(), ...(await assets.rows(project)).map(packagePath)]);
       const isFree = (entry: { folder: string; name: string }): boolean => {
-        if (!taken.has(pathOf(entry))) return true;
-        problems.push(problem('warning', 'package.exists', `“${pathOf(entry)}” is in the library already. It is left as it is.`));
+        if (!taken.has(packagePath(entry))) return true;
+        problems.push(problem('warning', 'package.exists', `“${packagePath(entry)}” is in the library already. It is left as it is.`));
         return false;
       };
       const fresh = content.items.filter(isFree);
@@ -55,14 +66,21 @@ export function libraryPackages(database: Database, items: ItemStore, assets: As
       });
       // Else the database plans for some time as if they had not come.
       if (fresh.length > manyItems) await database.sequelize.query('ANALYZE items, item_uses, facet_uses');
-      return { items: fresh.length, assets: freshImages.length, lenses: content.lenses.length, problems };
+      // What was there already is what its path leads to.
+      const published = await takePublishing(project, content.publishing, (path) => paths.get(path) ?? content.ids.get(path), { editions, designs });
+      return { items: fresh.length, assets: freshImages.length, lenses: content.lenses.length, editions: published.count, problems: [...problems, ...published.problems] };
     },
     async give(project) {
       const files = await Promise.all((await assets.rows(project)).map(async (row) => ({ ...row, bytes: await blobs.get(row.hash) })));
       const list = (await facets.read(project)).facets;
       const lenses = await editions.lenses(project);
       const seen = lenses.flatMap(({ id }) => ({ ...lensOf(id, lenses, list)!, id }));
-      return ditaFiles(await items.texts(project), files, seen, list);
+      const paths = new Map([...(await items.paths(project))].map(([path, id]) => [id, path]));
+      const all = await editions.editions(project);
+      return ditaFiles(await items.texts(project), files, seen, list).set(
+        publishingFile,
+        writePublishing(all, await designs.read(project), all, (id) => paths.get(id)),
+      );
     },
   };
 }

@@ -8,13 +8,16 @@ import {
   languagesScript,
   markdownFiles,
   onePage,
+  packagePath,
   printPublication,
   siteAddress,
   siteFiles,
   type SiteOptions,
   type SiteResult,
 } from '@ukiyo/press';
+import { publishingFile } from '@ukiyo/intake';
 import type { Services } from '../app/services.ts';
+import { imagesIn, writePublishing } from '../data/packaged.ts';
 import { assetsOf, composeInputs, type Workbench } from './composing.ts';
 import { fileInto, folderInto, type KeptFolder, type Written } from './folders.ts';
 import type { Inputs } from './inputs.ts';
@@ -86,6 +89,9 @@ export const makers: Readonly<Record<PublicationOutput, (order: Order) => Promis
     const { services, composed, folder, inputs } = order;
     const { library, rows, texts } = composed;
     const { edition, facets } = inputs;
+    const { sheets, plans, looks } = inputs.designs;
+    const designs = { sheets: sheets.filter(({ id }) => id === edition.sheet), plans: plans.filter(({ id }) => id === edition.plan), looks: looks.filter(({ id }) => id === edition.look) };
+    const paths = new Map(texts.map((text) => [text.id, packagePath(text)]));
     const source = assetsOf(services, rows);
     const assets = rows.map((row) => ({
       ...row,
@@ -94,7 +100,11 @@ export const makers: Readonly<Record<PublicationOutput, (order: Order) => Promis
       },
     }));
     const lens = edition.lens === null ? undefined : library.lens(edition.lens);
-    const files = editionPackage({ map: edition.map, library, items: texts, assets, lens: lens && { ...lens, id: edition.lens! }, facets, variables: edition.variables });
+    const files = editionPackage({ map: edition.map, library, items: texts, assets, lens: lens && { ...lens, id: edition.lens! }, facets, worn: imagesIn(designs), variables: edition.variables });
+    files.set(
+      publishingFile,
+      writePublishing([edition], designs, inputs.editions, (id) => paths.get(id)),
+    );
     return { ...(await folderInto(folder, 'dita', files, keptOf(order))), pages: files.size, problems: [] };
   },
 };

@@ -16,10 +16,10 @@ export type SettingName = keyof EditionInput;
 const siteOnly = ['site'] as const satisfies readonly Output[];
 /** Of which outputs a setting says something; of all where none are named. */
 const usedBy: Readonly<Partial<Record<SettingName, readonly Output[]>>> = {
-  plan: ['print'],
+  plan: ['print', 'dita'],
   since: ['print', 'site'],
-  look: ['site', 'page'],
-  sheet: ['print', 'site', 'page', 'epub'],
+  look: ['site', 'page', 'dita'],
+  sheet: ['print', 'site', 'page', 'epub', 'dita'],
   choices: siteOnly,
   start: siteOnly,
   locales: siteOnly,
