@@ -83,6 +83,19 @@ test('what a rule forbids is not offered where it forbids it', async ({ page }) 
   await expect(page.getByRole('listbox').getByRole('option', { name: 'Put in: Bullet list into Cell' })).toHaveCount(0);
 });
 
+test('a fact says with which values topics go out; a build names those that may not', async ({ page }) => {
+  await signIn(page, 'ada');
+  await page.goto('/agreements');
+  const fact = page.getByRole('region', { name: 'Facts of every topic' });
+  const approved = fact.getByRole('checkbox', { name: 'approved' });
+  await expect(fact.getByText('any of them, or none')).toBeVisible();
+  await approved.check();
+  await page.reload();
+  await expect(approved).toBeChecked();
+  await approved.uncheck();
+  await expect(fact.getByText('any of them, or none')).toBeVisible();
+});
+
 test('facts that the team has agreed on are asked of every topic', async ({ page }) => {
   await signIn(page, 'noor');
   await newTopic(page, 'Concept', 'A topic with a state');

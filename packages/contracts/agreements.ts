@@ -20,6 +20,8 @@ export const FactField = z.object({
   label: z.string().trim().min(1).max(60),
   /** The only values, where the list is closed. */
   values: z.array(z.string().trim().min(1).max(100)).max(200).default([]),
+  /** With one of these a topic may go out; where there are none, with any. */
+  ready: z.array(z.string().trim().min(1).max(100)).max(200).default([]),
 });
 export type FactField = z.infer<typeof FactField>;
 

@@ -1,7 +1,7 @@
 import { existsSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import type { Designs, Edition, Impression, ImpressionComparison, Item, LiveEvent } from '@ukiyo/contracts';
+import type { Agreements, Designs, Edition, Impression, ImpressionComparison, Item, LiveEvent } from '@ukiyo/contracts';
 import { problemKey } from '@ukiyo/core/problems';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startTestServer, type TestServer } from './testing.ts';
@@ -81,6 +81,18 @@ describe('publishing', () => {
     await server.services.editions.updateImpression(lost.id, { state: 'running', heartbeatAt: new Date(Date.now() - 60_000) });
     expect(await server.services.editions.markInterrupted(new Date(Date.now() - 30_000))).toEqual([lost.id]);
     expect((await impression(lost.id)).state).toBe('interrupted');
+  });
+
+  it('says which topics may not go out yet, as their facts say; that keeps an impression from being signed off', async () => {
+    const agreed = (await server.ask('reader', 'GET', '~/agreements')).json<Agreements>();
+    const facts = agreed.facts.map((fact) => (fact.name === 'state' ? { ...fact, ready: ['approved'] } : fact));
+    const { version } = (await server.ask('administrator', 'PUT', '~/agreements', { ...agreed, facts })).json<Agreements>();
+    const edition = (await server.ask('publisher', 'POST', '~/editions', { name: 'Approved only', output: 'page', map: 'station-interface', lens: 'developer', stops: ['unready'] })).json<Edition>();
+    const built = await build(edition.id);
+    await server.ask('administrator', 'PUT', '~/agreements', { ...agreed, version });
+    expect(built.problems.map(({ code, where }) => `${code} ${where.item}`)).toContain('fact.not-ready list-readings');
+    expect((await server.ask('publisher', 'PUT', `~/impressions/${built.id}/seal`, { waived: [] })).json()).toMatchObject({ code: 'blocked' });
+    expect((await build(edition.id)).problems).toEqual([]);
   });
 
   it('reports an edition whose map is gone', async () => {

@@ -1,5 +1,5 @@
 import { lensKey, openFacets, whenOf, type Facet, type Lens, type OpenFacet } from '../facets/index.ts';
-import { elementOf, shortDescriptionOf, type Item, type Library } from '../library/index.ts';
+import { checkReadiness, elementOf, shortDescriptionOf, type Item, type Library, type ReadyFact } from '../library/index.ts';
 import { childNamed, element, lineOf, type Element } from '../markup/index.ts';
 import { problem, type Problem } from '../problems/index.ts';
 import type { HouseRule } from '../rules/index.ts';
@@ -15,7 +15,7 @@ import { relatedPlaces, resolveLinks, withRelated, type Standing } from './linki
 import { counting } from './number.ts';
 import type { Peer, PeerEdition, PeerMap } from './peers.ts';
 import { forThose, prepareTopic, type PendingLink, type PreparationContext, type PreparedTopic } from './prepare.ts';
-import type { GlossaryEntry, Listed, Other, Place, PlaceRole, Publication, PublicationFacts, Reason, Target } from './publication.ts';
+import { allPlaces, type GlossaryEntry, type Listed, type Other, type Place, type PlaceRole, type Publication, type PublicationFacts, type Reason, type Target } from './publication.ts';
 
 export interface Composition {
   readonly library: Library;
@@ -26,6 +26,8 @@ export interface Composition {
   readonly facets?: readonly Facet[];
   /** The team's own rules, against which every text is checked. */
   readonly rules?: readonly HouseRule[];
+  /** Facts that say whether a topic may go out; one that may not is reported, and published all the same. */
+  readonly ready?: readonly ReadyFact[];
   /** Texts for keys that go before those of the map. */
   readonly variables?: Readonly<Record<string, string>>;
   /** What the publication says of itself instead of what its map says. */
@@ -272,6 +274,7 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
   };
 
   const places = placeNodes(withKeys(expanded.nodes, variables), 1, undefined);
+  problems.push(...unready(places, library, input.ready ?? []));
   const peers = (): Peer[] => (isPeer ? [] : expanded.peers.flatMap((peer) => peersOf(peer, input, memory)));
   const links = resolveLinks(pending, { standing, targets, library, peers, locale }, problems);
   const related = relatedPlaces(expanded.relations, families, standing.topics);
@@ -308,6 +311,16 @@ function peersOf(peer: PeerMap, input: Composition, memory: ComposeMemory): Peer
     const { address: _ofReaders, ...settings } = edition;
     let known: ReturnType<Peer['composed']> | undefined;
     return { ...peer, edition, composed: () => (known ??= composeMap({ ...settings, ...agreed, map: peer.map }, memory, true)) };
+  });
+}
+
+/** What is said of its topics, each once. */
+function unready(places: readonly Place[], library: Library, facts: readonly ReadyFact[]): Problem[] {
+  if (facts.length === 0) return [];
+  const standing = allPlaces(places).flatMap(({ content, others = [] }) => [...(content ? [content] : []), ...others.map((other) => other.content)]);
+  return [...new Set(standing.map(({ origin }) => origin.item))].flatMap((item) => {
+    const root = library.item(item)?.root;
+    return root ? checkReadiness(root, facts).map((found) => ({ ...found, where: { ...found.where, item } })) : [];
   });
 }
 

@@ -16,5 +16,6 @@ export * from './reach.ts';
 export * from './references.ts';
 export * from './rewrite.ts';
 export * from './topic-facts.ts';
+export * from './readiness.ts';
 export * from './uses.ts';
 export * from './variables.ts';

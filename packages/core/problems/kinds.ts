@@ -12,6 +12,7 @@ const kinds = {
   areas: { label: 'Areas on images', codes: ['imagemap.'] },
   empty: { label: 'Nothing left for these readers', codes: ['filter.'] },
   unfinished: { label: 'Not finished', codes: ['placeholder.'] },
+  unready: { label: 'Not ready to go out', codes: ['fact.'] },
   readers: { label: 'Facets and alternates', codes: ['facet.', 'alternate.', 'readers.', 'edition.', 'bundle.'] },
   context: { label: 'Context-help ids', codes: ['context.'] },
   rules: { label: 'House rules', codes: ['house.'] },

@@ -1,4 +1,4 @@
-import type { Agreements } from '@ukiyo/contracts';
+import { Agreements } from '@ukiyo/contracts';
 import type { Transaction } from 'sequelize';
 import type { Database } from './database.ts';
 
@@ -26,7 +26,7 @@ export function agreementStore({ sequelize, models }: Database): AgreementStore 
   const store: AgreementStore = {
     async read(project, transaction) {
       const row = (await agreements.findOne({ where: { projectId: project }, ...(transaction ? { transaction } : {}) }))?.get();
-      return row ? { version: row.version, rules: row.rules, facts: row.facts, words: row.words, synonyms: row.synonyms } : none;
+      return row ? { version: row.version, rules: row.rules, facts: Agreements.shape.facts.parse(row.facts), words: row.words, synonyms: row.synonyms } : none;
     },
     save: (project, next) => changed(project, ({ version }) => (version === next.version ? { ...next, version: version + 1 } : undefined)),
     async addWord(project, locale, word) {

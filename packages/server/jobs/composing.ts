@@ -105,7 +105,7 @@ export async function composeEdition(services: Services, project: string, editio
 export async function composeInputs(inputs: Inputs, project: string, bench: Workbench) {
   const { edition, designs } = inputs;
   const { library, texts, rows, facets, assets, lenses } = libraryOf(inputs, project, bench);
-  const agreed = { facets, rules: inputs.rules };
+  const agreed = { facets, rules: inputs.rules, ready: inputs.facts };
   const lens = edition.lens === null ? undefined : library.lens(edition.lens);
   const { sheets, plans, looks } = designs;
   // Those that ship where its own are gone.

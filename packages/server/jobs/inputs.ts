@@ -16,6 +16,8 @@ export interface Inputs {
   readonly facets: readonly Facet[];
   readonly lenses: readonly KeptLens[];
   readonly rules: readonly HouseRule[];
+  /** What the team wants said of every topic. */
+  readonly facts: Agreements['facts'];
   /** By language: lists of words that mean the same to who searches. */
   readonly synonyms: Agreements['synonyms'];
   readonly designs: Awaited<ReturnType<Services['designs']['read']>>;
@@ -38,14 +40,14 @@ export async function gatherLibrary(services: Services, project: string, written
 }
 
 export async function gatherInputs(services: Services, project: string, edition: Edition, written?: Written): Promise<Inputs> {
-  const [library, { rules, synonyms }, designs, editions] = await Promise.all([
+  const [library, { rules, facts, synonyms }, designs, editions] = await Promise.all([
     gatherLibrary(services, project, written),
     services.agreements.read(project),
     services.designs.read(project),
     services.editions.editions(project),
   ]);
   const before = async ({ since }: Edition): Promise<readonly LibraryText[]> => (since === null ? [] : services.items.textsAt(project, await services.editions.inputsOf(project, since)));
-  return { edition, ...library, rules, synonyms, designs, editions, before };
+  return { edition, ...library, rules, facts, synonyms, designs, editions, before };
 }
 
 const pack = promisify(gzip);
@@ -59,8 +61,12 @@ export async function recordInputs(path: string, { before, ...inputs }: Inputs):
   await writeFile(path, await pack(JSON.stringify({ ...inputs, earlier })));
 }
 
+type Recorded = Omit<Inputs, 'before' | 'facts'> & Partial<Pick<Inputs, 'facts'>> & { readonly earlier: Readonly<Record<string, readonly LibraryText[]>> };
+
 /** What went into an impression, as it was recorded; only files that `recordInputs` wrote are read. */
 export async function recordedInputs(path: string): Promise<Inputs> {
-  const { earlier, ...inputs } = JSON.parse((await unpack(await readFile(path))).toString('utf8')) as Omit<Inputs, 'before'> & { readonly earlier: Readonly<Record<string, readonly LibraryText[]>> };
+  const recorded = JSON.parse((await unpack(await readFile(path))).toString('utf8')) as Recorded;
+  // Earlier versions recorded no facts.
+  const { earlier, ...inputs } = { facts: [], ...recorded };
   return { ...inputs, before: ({ id }) => Promise.resolve(earlier[id] ?? []) };
 }
