@@ -6,6 +6,7 @@ import pg from 'pg';
 import PgBoss from 'pg-boss';
 import { z } from 'zod';
 import type { Services, Settings } from '../app/services.ts';
+import { createAuthority } from '../live/authority.ts';
 import { Cancelled, createBuilder } from './builder.ts';
 
 const queueName = 'build';
@@ -120,8 +121,18 @@ export async function openQueue(services: Services, settings: Settings, log: { e
 
   const sweep = setInterval(() => void services.editions.markInterrupted(new Date(Date.now() - heartbeatSeconds * 4000)).catch(log.error), heartbeatSeconds * 1000);
   const enqueue = async (impression: string): Promise<void> => void (await boss.send(queueName, { impression } satisfies BuildJob, { retryLimit: 0, expireInHours: 2 }));
+  /** What was typed stands in the texts, whichever process has them open. */
+  const settle = async (project: string): Promise<void> => {
+    const authority = createAuthority(services.live, services.items, {
+      written: ({ item: id }, version) => void announce(project, { kind: 'item', id, version }).catch((error: unknown) => log.error(error)),
+      failed: (error) => log.error(error),
+    });
+    await authority.settle(project);
+    await authority.close();
+  };
   const buildDue = async (now: Date): Promise<void> => {
     for (const { project, edition } of await services.editions.takeDue(now)) {
+      await settle(project);
       const { id, state, progress } = await services.editions.createImpression(project, edition, 'The clock');
       await enqueue(id);
       await announce(project, { kind: 'impression', id, state, progress });

@@ -216,6 +216,22 @@ describe('live editing', () => {
     await queue.close();
   });
 
+  it('what was typed a moment ago is in what the clock builds', async () => {
+    const id = await newTopic('Low water');
+    const line = await lineTo(id, 'writer', 'line');
+    const { epoch } = await line.next('document');
+    line.say({ kind: 'steps', epoch, version: 0, steps: [typed('Spring ')] });
+    await line.next('steps');
+    const stored = async (): Promise<string> => (await server.services.items.find(server.project, id))!.text;
+    expect(await stored()).not.toContain('Spring');
+    const edition = (await server.ask('publisher', 'POST', '~/editions', { name: 'At night', output: 'page', map: 'help', lens: null, nightly: '03:10' })).json<{ id: string }>();
+    await server.queue.buildDue(new Date(2031, 4, 2, 3, 10));
+    expect(await stored()).toContain('Spring Low water');
+    const [queued] = await server.services.editions.impressionsOf(server.project, edition.id);
+    expect(queued).toMatchObject({ state: 'queued', person: 'The clock' });
+    line.close();
+  });
+
   it('a whole text becomes a step, and one that cannot be edited ends live editing', async () => {
     const id = await newTopic('Whole');
     const line = await lineTo(id, 'writer', 'line');
