@@ -32,7 +32,7 @@ function holdsMisplaced(parent: EditorNode): boolean {
 const counted = new WeakMap<EditorNode, number>();
 
 /** How many places inside hold something closed that does not belong there. */
-function misplacedIn(parent: EditorNode): number {
+export function misplacedIn(parent: EditorNode): number {
   const known = counted.get(parent);
   if (known !== undefined) return known;
   let count = holdsMisplaced(parent) ? 1 : 0;

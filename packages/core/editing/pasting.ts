@@ -4,6 +4,7 @@ import { mayContain } from '../grammar/index.ts';
 import { childNamed, element, isElement, textOf, type Element, type Node as XmlNode } from '../markup/index.ts';
 import { contentsOf } from '../tables/index.ts';
 import { textElementAt } from './fitting.ts';
+import { misplacedIn } from './guard.ts';
 import { fillCells } from './table-editing.ts';
 import { blockFrom, inlinesFrom } from './to-editor.ts';
 
@@ -34,9 +35,8 @@ function asParagraphs(blocks: readonly Element[]): Element[] {
 
 /** Puts blocks behind the block at the caret, at the nearest element that takes them all; an empty line that may go is replaced. */
 function insertBlocks(state: EditorState, nodes: readonly EditorNode[]): Transaction | undefined {
-  const { tr } = state;
-  if (!state.selection.empty) tr.deleteSelection();
-  const { $from } = tr.selection;
+  const begun = (): Transaction => (state.selection.empty ? state.tr : state.tr.deleteSelection());
+  const { $from } = begun().selection;
   const content = Fragment.from(nodes);
   const isEmptyLine = $from.parent.isTextblock && $from.parent.content.size === 0;
   for (let depth = $from.depth - 1; depth > 0; depth -= 1) {
@@ -45,7 +45,9 @@ function insertBlocks(state: EditorState, nodes: readonly EditorNode[]): Transac
     const replaces = isEmptyLine && depth === $from.depth - 1 && parent.canReplace(after - 1, after, content);
     if (!replaces && !parent.canReplace(after, after, content)) continue;
     const start = replaces ? $from.before(depth + 1) : $from.after(depth + 1);
-    tr.replaceWith(start, $from.after(depth + 1), content);
+    const tr = begun().replaceWith(start, $from.after(depth + 1), content);
+    // A closed block may stand anywhere in the schema, but not so in the content model.
+    if (misplacedIn(tr.doc) > misplacedIn(state.doc)) continue;
     return tr.setSelection(Selection.near(tr.doc.resolve(start + content.size), -1)).scrollIntoView();
   }
   return undefined;

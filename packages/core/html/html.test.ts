@@ -62,6 +62,16 @@ describe('pasting', () => {
     ),
   })).node as fc.Arbitrary<Element | string>;
 
+  it('a part with a title does not come before a comment for the team, which stands before all parts', () => {
+    const { blocks } = contentOfHtml(element('body', {}, [element('h2', {}, ['tide'])]));
+    const root = element('concept', {}, [element('title'), element('conbody', {}, [element('p'), element('draft-comment')])]);
+    const state = EditorState.create({ doc: toEditor(root) });
+    const placed = state.apply(state.tr.setSelection(TextSelection.near(state.doc.resolve(5))));
+    const { doc } = placed.apply(pasteBlocks(placed, blocks).transaction);
+    expect(validate(fromEditor(doc))).toEqual([]);
+    expect(writeCanonical(fromEditor(doc))).toMatch(/<p>tide<\/p>\s*<draft-comment\/>/u);
+  });
+
   it('anything anywhere leaves a valid topic with all its words', () => {
     fc.assert(
       fc.property(fc.constantFrom('concept', 'task', 'reference'), fc.gen(), fc.array(tree, { minLength: 1, maxLength: 5 }), fc.nat(10_000), (kind, gen, nodes, at) => {
