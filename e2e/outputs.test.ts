@@ -72,3 +72,19 @@ test('a token is made, told once and taken back; who is told of builds is said, 
   await page.getByRole('button', { name: 'Tell harbour@brinewell.example no more' }).click();
   await expect(page.getByRole('button', { name: 'Tell harbour@brinewell.example no more' })).toHaveCount(0);
 });
+
+test('several editions are built at once, and none of the others', async ({ page }) => {
+  await signIn(page, 'teo', '/publish');
+  const list = page.getByRole('complementary', { name: 'Editions' });
+  for (const name of ['Handbook for partners', 'Station Interface for notebooks']) await list.getByRole('checkbox', { name: `Build ${name} with others` }).check();
+  const before = await page.evaluate(async () => (await (await fetch(`${location.origin}/api/session`)).json()) as { projects: { id: string }[] });
+  const impressions = async (): Promise<{ editionName: string; state: string }[]> =>
+    page.evaluate(async (project) => (await (await fetch(`/api/projects/${project}/impressions`)).json()) as { editionName: string; state: string }[], before.projects[0]!.id);
+  const others = (all: { editionName: string }[]): number => all.filter(({ editionName }) => editionName === 'Everything at the quay').length;
+  const was = others(await impressions());
+  await list.getByRole('button', { name: 'Build the 2 chosen' }).click();
+  await expect(list.getByRole('button', { name: /^Build all \d+$/u })).toBeVisible();
+  for (const name of ['Handbook for partners DITA package', 'Station Interface for notebooks Markdown folder'])
+    await expect(list.getByRole('link', { name: new RegExp(`^${name} · no. \\d+, done`, 'u') })).toBeVisible();
+  expect(others(await impressions())).toBe(was);
+});

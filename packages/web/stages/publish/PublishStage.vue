@@ -1,15 +1,15 @@
 <script setup lang="ts">
-import { isPublication, outputs, type EditionInput } from '@ukiyo/contracts';
+import { isPublication, type EditionInput } from '@ukiyo/contracts';
 import { computed, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { useLibrary } from '../../parts/library.ts';
 import { useSession } from '../../parts/session.ts';
 import { usePlace } from '../../shell/place.ts';
 import EditionComparison from './EditionComparison.vue';
+import EditionList from './EditionList.vue';
 import EditionForm from './EditionForm.vue';
 import EveryReader from './EveryReader.vue';
 import ImpressionCard from './ImpressionCard.vue';
-import SettingsSearch from './SettingsSearch.vue';
 import { useNames } from './useNames.ts';
 import { usePublishing } from './usePublishing.ts';
 
@@ -57,32 +57,11 @@ async function duplicate(): Promise<void> {
   await router.push({ name: 'publish', params: { id: saved.id } });
   changing.value = true;
 }
-/** Of all people of the project, the first to come first. */
-const waiting = computed(() => publishing.impressions.value.filter(({ state }) => state === 'queued' || state === 'running').toReversed());
-const buildAll = (): Promise<unknown> => Promise.all(publishing.editions.value.map((one) => publishing.build(one.id)));
-const latest = (edition: string): string => {
-  const impression = publishing.impressions.value.find((one) => one.edition === edition);
-  const signed = publishing.impressions.value.find((one) => one.edition === edition && one.seal);
-  return impression ? `no. ${impression.number}, ${impression.state}${signed ? `, no. ${signed.number} ships` : ''}` : 'never built';
-};
 </script>
 
 <template>
   <div class="publish">
-    <aside class="drawer" aria-label="Editions">
-      <h1>Editions</h1>
-      <SettingsSearch :editions="publishing.editions.value" :names="names" />
-      <ul>
-        <li v-for="one in publishing.editions.value" :key="one.id">
-          <router-link :to="{ name: 'publish', params: { id: one.id } }" :class="{ on: one.id === id }"><span>{{ one.name }}</span><span class="quiet small">{{ outputs[one.output].label }} · {{ latest(one.id) }}</span></router-link>
-        </li>
-      </ul>
-      <n-button v-if="mayPublish && publishing.editions.value.length > 1" class="all" size="small" @click="buildAll">Build all {{ publishing.editions.value.length }}</n-button>
-      <p v-if="waiting.length > 0" class="small quiet queue" role="status">{{ waiting.length }} {{ waiting.length === 1 ? 'build is' : 'builds are' }} on the way: {{ waiting.map(({ editionName, state }) => `${editionName}${state === 'running' ? ', now' : ''}`).join('; ') }}</p>
-      <router-link v-if="mayPublish" class="new" :to="{ name: 'publish', params: { id: 'new' } }">New edition</router-link>
-      <router-link class="new" :to="{ name: 'appearances' }">Topics by editions</router-link>
-      <router-link v-if="mayPublish" class="new" :to="{ name: 'outside' }">Tokens and messages</router-link>
-    </aside>
+    <EditionList :publishing="publishing" :names="names" :current="id" :may-publish="mayPublish" />
     <main class="desk">
       <p v-if="publishing.failure.value" class="seal-text" role="alert">{{ publishing.failure.value }}</p>
       <template v-if="edition || isNew">
@@ -111,6 +90,6 @@ const latest = (edition: string): string => {
 </template>
 
 <style scoped>
-.publish { display: grid; grid-template-columns: 260px minmax(0, 1fr); height: 100%; } .drawer { border-right: 1px solid var(--hair); padding: 14px 0; overflow: auto; } .drawer h1 { padding: 0 14px 10px; } ul { list-style: none; margin: 0; padding: 0; } .drawer li a { display: grid; padding: 6px 14px; color: var(--ink); text-decoration: none; } .drawer li a:hover { background: var(--paper-deep); } .drawer li a.on { background: var(--wash); box-shadow: inset 3px 0 var(--prussian); } .all { margin: 10px 14px 0; } .queue { margin: 8px 14px 0; } .new { display: block; padding: 10px 14px 2px; }
+.publish { display: grid; grid-template-columns: 260px minmax(0, 1fr); height: 100%; }
 .desk { overflow: auto; padding: 20px 32px 60px; } .head { display: flex; align-items: center; gap: 10px; } .head h1 { font-size: 20px; } .gap { flex: 1; } .desk > p { margin: 4px 0 16px; } .impressions { margin-top: 24px; } .impressions h2 { margin-bottom: 8px; font: 600 15px var(--font-text); }
 </style>
