@@ -8,6 +8,8 @@ import { demoContent, folderOf } from './folder.ts';
 const open = ['product', 'platform', 'country'];
 let address = '';
 let siteFor: (chosen: ValuesByFacet) => string;
+/** The same, with a topic for some models as its home page. */
+let withStart = '';
 
 test.beforeAll(async () => {
   const { items, assets, lenses, facets } = await demoContent();
@@ -16,10 +18,23 @@ test.beforeAll(async () => {
   const base: Composition = { library: textLibrary(items, assets), map: 'help', lens, facets, deliveryTargets: ['site'] };
   const choices = open.map((facet) => ({ facet, label: '', pick: facet === 'platform' ? ('many' as const) : ('one' as const), preset: [] }));
   address = folderOf(compose({ ...base, open }), (id) => byId.get(id), { choices }).address;
+  withStart = folderOf(compose({ ...base, open }), (id) => byId.get(id), { choices, start: 'aim-the-acoustic-head' }).address;
   siteFor = (chosen) => folderOf(compose({ ...base, lens: combineLenses('', [lens, lensOfChosen(chosen, facets)], facets) }), (id) => byId.get(id)).address;
 });
 
 const contents = (page: Page) => page.locator('#contents');
+
+test('a topic that is the home page is there for its readers; others get the title of the site', async ({ page }) => {
+  await page.goto(`${withStart}/index.html`);
+  const main = page.getByRole('main');
+  await expect(main.getByRole('heading', { level: 1 })).toHaveText(/Aim the acoustic head/u);
+  await page.getByLabel('Model').selectOption('tern-q');
+  await expect(main.getByRole('heading', { level: 1 })).toHaveText('Tern Help');
+  await page.reload();
+  await expect(main.getByRole('heading', { level: 1 })).toHaveText('Tern Help');
+  await page.getByLabel('Model').selectOption('tern-d');
+  await expect(main.getByRole('heading', { level: 1 })).toHaveText(/Aim the acoustic head/u);
+});
 
 test('a reader sets what he has: text, sections, contents, numbers, index and search follow at once, and the address carries it', async ({ page }) => {
   await page.goto(`${address}/how-the-station-measures.html`);

@@ -61,18 +61,25 @@ const isOn = (one: Place, page: Place, pages: Pages): boolean => one !== page &&
 /** A place and all that stand on its page, in reading order. */
 const withJoined = (place: Place, page: Place, pages: Pages): Place[] => [place, ...place.children.filter((one) => isOn(one, page, pages)).flatMap((one) => withJoined(one, page, pages))];
 
+/** A topic at the head of the home page; readers whom it is not for get what would stand there without it. */
+function openingWith(start: Place, otherwise: readonly Html[], site: SiteContext): readonly Html[] {
+  const { article, footnotes } = articleOf({ ...start, children: [] }, site);
+  const whose = whenOfPlace(start);
+  if (whose.length === 0) return [article, footnotes];
+  const { readers } = site;
+  return [tag('div', { class: readers.classOf(whose) }, article, footnotes), tag('div', { 'data-unless': readers.numbersOf(whose).join(' '), hidden: true }, ...otherwise)];
+}
+
 export function homePage(site: SiteContext): PageParts {
   const { facts, places } = site.publication;
   const top = places.filter((place) => place.inContents && site.pages.order.includes(place));
   const { start } = site;
-  const opening = start
-    ? (({ article, footnotes }) => [article, footnotes])(articleOf({ ...start, children: [] }, site))
-    : [
-        tag('h1', {}, text(facts.title)),
-        ...(facts.subtitle === '' ? [] : [tag('p', { class: 'subtitle' }, text(facts.subtitle))]),
-        ...(facts.description === '' ? [] : [tag('p', { class: 'lead' }, text(facts.description))]),
-      ];
-  const main = tag('div', { class: 'home' }, ...opening, placeCards(top, site), newsList(site));
+  const titled = [
+    tag('h1', {}, text(facts.title)),
+    ...(facts.subtitle === '' ? [] : [tag('p', { class: 'subtitle' }, text(facts.subtitle))]),
+    ...(facts.description === '' ? [] : [tag('p', { class: 'lead' }, text(facts.description))]),
+  ];
+  const main = tag('div', { class: 'home' }, ...(start ? openingWith(start, titled, site) : titled), placeCards(top, site), newsList(site));
   return { title: facts.title, description: facts.description, main, path: 'index.html' };
 }
 

@@ -146,10 +146,12 @@ if (data) {
       holder.open = !matchMedia(document.querySelector<HTMLLinkElement>('link[href$="tablet.css"]')?.media ?? 'not all').matches;
     }
     const note = document.getElementById('not-for-you');
-    const numbersOf = ({ dataset }: HTMLElement): readonly number[] => (dataset['for'] === undefined ? [] : dataset['for'].split(' ').map(Number));
+    const numbersIn = (said: string | undefined): readonly number[] => said?.split(' ').map(Number) ?? [];
+    const numbersOf = ({ dataset }: HTMLElement): readonly number[] => numbersIn(dataset['for']);
     window.siteReaders!.onChange(() => {
       if (now) now.textContent = facets.flatMap(nameOf).join(', ') || all;
       if (note) note.hidden = isForReader(numbersOf(document.body));
+      for (const other of document.querySelectorAll<HTMLElement>('[data-unless]')) other.hidden = isForReader(numbersIn(other.dataset['unless']));
       for (const link of document.querySelectorAll<HTMLAnchorElement>('main a[data-for]')) {
         const leads = isForReader(numbersOf(link));
         if (leads && link.dataset['href'] !== undefined) link.href = link.dataset['href'];
