@@ -253,7 +253,10 @@ describe('publishing', () => {
     const { edition, write } = await small('jetty', '<p>Of oak.</p>');
     const ask = (look: string, path: string) => server.ask('reader', 'GET', `~/editions/${edition.id}/proof/site/${look}/${path}`);
     const first = await ask('harbour', 'jetty.html');
-    expect([first.headers['content-type'], first.headers['content-security-policy']]).toEqual(['text/html; charset=utf-8', expect.stringMatching(/^default-src 'none'; script-src 'self'; style-src 'self'; style-src-attr 'unsafe-inline'/u)]);
+    expect([first.headers['content-type'], first.headers['content-security-policy']]).toEqual([
+      'text/html; charset=utf-8',
+      expect.stringMatching(/^default-src 'none'; script-src 'self'; style-src 'self'; style-src-attr 'unsafe-inline'/u),
+    ]);
     expect(first.body).toContain('Of oak.');
     expect((await ask('harbour', 'look.css')).body).toContain('#12305f');
     expect((await ask('lighthouse', 'index.html')).body).toContain('id="chapters"');

@@ -26,7 +26,8 @@ const types: Readonly<Record<string, string>> = {
 };
 
 /** What a published site may load: its own scripts and styles and nothing from elsewhere; it may frame and send nothing. What a lens marks has its colours in the element. */
-const ownOnly = "default-src 'none'; script-src 'self'; style-src 'self'; style-src-attr 'unsafe-inline'; img-src 'self' data:; font-src 'self'; media-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'self'";
+const ownOnly =
+  "default-src 'none'; script-src 'self'; style-src 'self'; style-src-attr 'unsafe-inline'; img-src 'self' data:; font-src 'self'; media-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'self'";
 
 /** One page has its styles, faces and images in it, and no script at all. */
 const allInside = "default-src 'none'; style-src 'unsafe-inline'; img-src data:; font-src data:; media-src data:; base-uri 'none'; form-action 'none'; frame-ancestors 'self'";
