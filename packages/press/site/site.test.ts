@@ -39,7 +39,9 @@ describe('the help site of the demo', () => {
   /** html-validate (npm), its recommended and document presets. */
   it('is valid HTML on every page', async () => {
     const validator = new HtmlValidate({ extends: ['html-validate:standard', 'html-validate:document', 'html-validate:a11y'], rules: { 'long-title': 'off', 'require-sri': 'off' } });
-    for (const [path, content] of pages) {
+    const station = htmlOf(new Map(siteFiles(composeDemo('station-interface', 'developer'), demoAssets).files)).map(([path, content]): [string, string] => [`station/${path}`, content]);
+    expect(station.length).toBeGreaterThan(10);
+    for (const [path, content] of [...pages, ...station]) {
       const { results } = await validator.validateString(content);
       expect(results.flatMap(({ messages }) => messages.map(({ ruleId, message, line }) => `${path}:${line} ${ruleId} ${message}`))).toEqual([]);
     }

@@ -27,7 +27,9 @@ const latest = ({ id }: Edition): string => {
   const own = publishing.impressions.value.filter(({ edition }) => edition === id);
   const [newest] = own;
   const signed = own.find(({ seal }) => seal);
-  return newest ? `no. ${newest.number}, ${newest.state}${signed ? `, no. ${signed.number} ships` : ''}` : 'never built';
+  if (!newest) return 'never built';
+  const ships = signed ? `no. ${signed.number} ships` : '';
+  return newest === signed ? ships : [`no. ${newest.number}, ${newest.state}`, ships].filter((part) => part !== '').join(', ');
 };
 </script>
 
