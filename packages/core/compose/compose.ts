@@ -316,7 +316,7 @@ function peersOf(peer: PeerMap, input: Composition, memory: ComposeMemory): Peer
 
 /** What is said of its topics, each once. */
 function unready(places: readonly Place[], library: Library, facts: readonly ReadyFact[]): Problem[] {
-  if (facts.length === 0) return [];
+  if (facts.every(({ ready }) => ready.length === 0)) return [];
   const standing = allPlaces(places).flatMap(({ content, others = [] }) => [...(content ? [content] : []), ...others.map((other) => other.content)]);
   return [...new Set(standing.map(({ origin }) => origin.item))].flatMap((item) => {
     const root = library.item(item)?.root;

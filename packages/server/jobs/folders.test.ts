@@ -35,6 +35,12 @@ describe('the folder of an output', () => {
     const files = unzipSync(await readFile(join(root, 'second', 'site.zip')));
     expect(Object.entries(files).map(([path, bytes]) => [path, Buffer.from(bytes)])).toEqual(site('Wave buoys').map(([path, content]) => [path, Buffer.from(content)]));
 
+    // What is named twice in one folder never writes over what an earlier folder has.
+    await mkdir(join(root, 'twice'));
+    const twice = [...site('Tide gauges'), ['pages/quay.html', 'Otherwise'] as [string, string]];
+    await expect(folderInto(join(root, 'twice'), 'site', twice, new Map(kept))).rejects.toThrow('EEXIST');
+    expect(await readFile(join(root, 'first', 'site', 'pages/quay.html'), 'utf8')).toContain('Mooring');
+
     await rm(join(root, 'first'), { recursive: true });
     await rm(join(root, 'second'), { recursive: true });
     expect(await write('third', 'Wave buoys')).toEqual(second);

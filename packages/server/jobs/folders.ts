@@ -49,7 +49,8 @@ export async function folderInto(folder: string, output: Output, files: Iterable
     const known = kept.get(path);
     const isSame = known?.content === told;
     const file = isSame ? { ...known, file: own } : packed(path, own, Buffer.from(content), told);
-    if (!isSame || !isLinked(known.file, own)) await writeFile(own, content);
+    // Never over a file that is there: it can be one of an earlier folder, too.
+    if (!isSame || !isLinked(known.file, own)) await writeFile(own, content, { flag: 'wx' });
     kept.set(path, file);
     archive.add(path, file, content);
   }

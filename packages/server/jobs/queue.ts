@@ -132,7 +132,7 @@ export async function openQueue(services: Services, settings: Settings, log: { e
   };
   const buildDue = async (now: Date): Promise<void> => {
     for (const { project, edition } of await services.editions.takeDue(now)) {
-      await settle(project);
+      await settle(project).catch((error: unknown) => log.error(error));
       const { id, state, progress } = await services.editions.createImpression(project, edition, 'The clock');
       await enqueue(id);
       await announce(project, { kind: 'impression', id, state, progress });
