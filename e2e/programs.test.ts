@@ -21,7 +21,7 @@ test('the command line takes a library out and into an empty one, and publishes 
   const library = (direction: string, port: number, { email, password } = { email: 'ada@brinewell.example', password: 'lanternfish' }) =>
     run(process.execPath, ['scripts/library.mjs', direction, file], { cwd: root, env: { ...process.env, UKIYO_URL: `http://127.0.0.1:${port}`, UKIYO_EMAIL: email, UKIYO_PASSWORD: password } });
   expect((await library('out', 4781)).stdout).toContain('Tern stations is in');
-  expect((await library('in', 4782, empty.account)).stdout).toContain('154 topics and maps, 45 images, 7 lenses taken in');
+  expect((await library('in', 4782, empty.account)).stdout).toContain('154 topics and maps, 45 images, 7 lenses, 10 editions taken in');
   expect((await library('in', 4781)).stdout).toContain('0 topics and maps, 0 images');
   const { cookie, project } = await signIn('http://127.0.0.1:4781');
   expect((await fetch(`${project}/items/alarms?by=alarm-codes`, { method: 'DELETE', headers: { cookie } })).status).toBe(204);
