@@ -191,3 +191,24 @@ test('all parts of a page are opened at once, and closed again', async ({ page }
   await page.getByRole('button', { name: 'Close all' }).click();
   for (const one of all) await expect(one).toBeHidden();
 });
+
+test('on paper a page has its text alone, with all that opens in it; code is copied with one click', async ({ page, context }) => {
+  await context.grantPermissions(['clipboard-read', 'clipboard-write']);
+  const topic =
+    '<concept id="code"><title>Codes</title><conbody><p>Send it <ph outputclass="expandable">by radio</ph>.</p><codeblock outputclass="language-json">{ "tide": 2 }</codeblock><section outputclass="expandable"><title>Why</title><p>Somebody waits.</p></section></conbody></concept>';
+  const library = textLibrary([
+    { id: 'm', kind: 'map', text: '<map id="m"><title>Small help</title><topicref href="topic:code"/></map>' },
+    { id: 'code', kind: 'topic', text: topic },
+  ]);
+  const { address: small } = folderOf(compose({ library, map: 'm' }), undefined, { look: { ...shippedLooks['harbour']!, feedback: 'help@brinewell.example' } });
+  await page.goto(`${small}/code.html`);
+  await page.getByRole('button', { name: 'Copy' }).click();
+  await expect(page.getByRole('button', { name: 'Copied' })).toBeVisible();
+  expect(await page.evaluate(() => navigator.clipboard.readText())).toBe('{ "tide": 2 }');
+  const closed = [page.getByText('by radio'), page.getByText('Somebody waits.')];
+  for (const one of closed) await expect(one).toBeHidden();
+  await page.emulateMedia({ media: 'print' });
+  for (const one of closed) await expect(one).toBeVisible();
+  for (const around of ['.bar', '#side', '.crumbs', '.way', '.feedback', '.copy', '.more']) await expect(page.locator(around), around).toBeHidden();
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('Codes');
+});

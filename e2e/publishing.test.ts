@@ -176,3 +176,23 @@ test('the page of a help site is renewed beside the text while it is written; it
   await bench.getByRole('checkbox', { name: 'Fog site' }).uncheck();
   for (const path of [`editions/${edition}`, `items/${map}`, `items/${topic}`]) await stock.remove(path);
 });
+
+test('what a lens marks has its colour on a site that the server shows', async ({ page }) => {
+  await signIn(page, 'teo', '/library');
+  const stock = await stockOf(page);
+  const headers = { origin: new URL(page.url()).origin };
+  const base = `/api/projects/${((await (await page.request.get('/api/session')).json()) as { projects: { id: string }[] }).projects[0]!.id}`;
+  const lens = (await (await page.request.post(`${base}/lenses`, { headers, data: { name: 'Marks the quay' } })).json()) as { id: string };
+  await page.request.post(`${base}/lenses/${lens.id}/decisions`, { headers, data: { facet: 'product', value: 'tern-q', action: 'mark', look: { color: '#a01c7e', background: '#fff3c4' } } });
+  const topic = await stock.item('concept', 'At the quay only', '<title>At the quay only</title><conbody><p product="tern-q">Hang it on the wall.</p></conbody>');
+  const map = await stock.item('map', 'Book of marks', `<title>Book of marks</title><topicref href="topic:${topic}"/>`);
+  const edition = await stock.edition('Marked site', map, { output: 'site', lens: lens.id });
+  await stock.built(edition, 'site/index.html');
+  await page.goto(`/publish/${edition}`);
+  const address = await page.getByRole('link', { name: 'The address that stays' }).getAttribute('href');
+  await page.goto(address!.replace('index.html', `${topic}.html`));
+  await expect(page.getByText('Hang it on the wall.')).toHaveCSS('color', 'rgb(160, 28, 126)');
+  await expect(page.locator('.marked')).toHaveCSS('background-color', 'rgb(255, 243, 196)');
+  await page.goto('/library');
+  for (const path of [`editions/${edition}`, `items/${map}`, `items/${topic}`, `lenses/${lens.id}`]) await stock.remove(path);
+});

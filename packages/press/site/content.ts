@@ -5,7 +5,7 @@ import { aroundTopics, isStillSo, listening, type Around } from './around.ts';
 import { blocksOf } from './blocks.ts';
 import { pageContext, type SiteContext } from './context.ts';
 import { join, raw, type Html } from './html.ts';
-import type { KeptTopic } from './memory.ts';
+import type { KeptTopic, KeptTopics } from './memory.ts';
 
 /** Renders the topics of one page. */
 export interface TopicRenderer {
@@ -28,16 +28,16 @@ export function topicRenderer(site: SiteContext): TopicRenderer {
     footnotes,
     render(content, level) {
       const standing = { level, notesBefore: footnotes.length };
-      const made = site.kept ? keptTopic(content, standing, site, around) : makeTopic(content, standing, site, around);
+      const made = site.kept ? keptTopic(site.kept, content, standing, site, around) : makeTopic(content, standing, site, around);
       footnotes.push(...made.footnotes);
       return made.html;
     },
   };
 }
 
-function keptTopic(content: ResolvedElement, standing: Standing, site: SiteContext, around: Around): Omit<KeptTopic, 'heard'> {
-  const own = site.kept!.get(content) ?? new Map<string, KeptTopic>();
-  site.kept!.set(content, own);
+function keptTopic(kept: KeptTopics, content: ResolvedElement, standing: Standing, site: SiteContext, around: Around): Omit<KeptTopic, 'heard'> {
+  const own = kept.get(content) ?? new Map<string, KeptTopic>();
+  kept.set(content, own);
   const key = `${standing.level} ${standing.notesBefore}`;
   const known = own.get(key);
   if (known && isStillSo(known.heard, around)) return known;

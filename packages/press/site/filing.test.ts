@@ -66,6 +66,20 @@ describe('a site with a folder for each chapter', () => {
   });
 });
 
+describe('names of 300 characters', () => {
+  it('are cut where files are called after them, each another', () => {
+    const long = 'Tide '.repeat(60).trim();
+    const id = (end: string): string => `${'a'.repeat(299)}${end}`;
+    const publication = composeTexts([mapOf(`<topicref href="topic:${id('x')}"><topicref href="topic:${id('y')}"/></topicref>`), concept(id('x'), '', long), concept(id('y'), '', long)]);
+    for (const naming of ['ids', 'titles', 'numbers'] as const)
+      for (const folders of ['one', 'chapters'] as const) {
+        const names = [...pagesOf(publication, { naming, folders }).keys()];
+        expect(new Set(names).size).toBe(names.length);
+        for (const part of names.flatMap((path) => path.split('/'))) expect(part.length).toBeLessThan(100);
+      }
+  });
+});
+
 describe('a folder of Markdown with a folder for each chapter', () => {
   it('leads to files that are there', () => {
     const { files } = markdownFiles(help, demoAssets, filing);
