@@ -1,5 +1,6 @@
-import { existsSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
+import { constants, getPriority } from 'node:os';
 import { join } from 'node:path';
 import type { Agreements, Designs, Edition, Impression, ImpressionComparison, Item, LiveEvent } from '@ukiyo/contracts';
 import { problemKey } from '@ukiyo/core/problems';
@@ -46,6 +47,14 @@ describe('publishing', () => {
       expect([400, 404]).toContain((await server.ask('reader', 'GET', `~/impressions/${site.id}/files/${path}`)).statusCode);
     const row = await server.services.editions.impressionRow(site.id);
     expect(row?.inputs['alarms']).toBe(1);
+  });
+
+  it('lets whoever writes go first: every thread that builds has the lowest priority', async () => {
+    await build((await editionNamed('Tern Help')).id);
+    const threadsOf = (process: string): number[] => readdirSync(`/proc/${process}/task`).map(Number);
+    const children = threadsOf('self').flatMap((thread) => readFileSync(`/proc/self/task/${thread}/children`, 'utf8').split(' ').filter(Boolean));
+    const builder = children.find((child) => readFileSync(`/proc/${child}/cmdline`, 'utf8').includes('/jobs/child.'))!;
+    expect(threadsOf(builder).map((thread) => getPriority(thread))).toEqual(threadsOf(builder).map(() => constants.priority.PRIORITY_LOW));
   });
 
   it('builds the rest when one topic is bad, and says what it left out', async () => {

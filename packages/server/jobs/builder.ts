@@ -1,4 +1,5 @@
 import type { ChildProcess } from 'node:child_process';
+import { constants, setPriority } from 'node:os';
 import type { Progress } from '@ukiyo/contracts';
 import type { BuildOutcome } from './build.ts';
 import type { BuildOrder, BuildReport } from './child.ts';
@@ -8,6 +9,16 @@ import { startChild } from './warm.ts';
 const mostMemory = 900 * 1024 * 1024;
 
 export class Cancelled extends Error {}
+
+/**
+ * Who writes goes before what is built. The priority is set before the child has any thread but its first: on Linux it is of one thread, and only
+ * threads that are made later take it over (setpriority(2), “C library/kernel differences”).
+ */
+function startGivingWay(): ChildProcess {
+  const child = startChild('child');
+  if (child.pid !== undefined) setPriority(child.pid, constants.priority.PRIORITY_LOW);
+  return child;
+}
 
 /** One warm child process that builds; the next order waits until it is free. */
 export interface Builder {
@@ -31,7 +42,7 @@ export function createBuilder(): Builder {
     build(order, tell) {
       current = order.impression;
       cancelled = false;
-      const worker = (child ??= startChild('child'));
+      const worker = (child ??= startGivingWay());
       return new Promise<BuildOutcome>((resolve, reject) => {
         const settle = (act: () => void): void => {
           worker.removeAllListeners('message').removeAllListeners('exit');

@@ -2,7 +2,6 @@
 import type { Edition, Progress } from '@ukiyo/contracts';
 import { makeServices, type Settings } from '../app/services.ts';
 import { rm } from 'node:fs/promises';
-import { constants, setPriority } from 'node:os';
 import { join } from 'node:path';
 import { buildEdition, inputsFile, type BuildOutcome } from './build.ts';
 import { workbench } from './composing.ts';
@@ -23,8 +22,6 @@ export type BuildReport =
   | { readonly kind: 'done'; readonly outcome: BuildOutcome; readonly memory: number }
   | { readonly kind: 'failed'; readonly message: string };
 
-// Who writes goes before what is built.
-setPriority(constants.priority.PRIORITY_LOW);
 const bench = workbench();
 let services: ReturnType<typeof makeServices> | undefined;
 const report = (message: BuildReport): void => void process.send?.(message);
