@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import type { Lens } from '../facets/index.ts';
+import { isFor, type Facet, type Lens } from '../facets/index.ts';
 import { childElements, childNamed, findAll, lineOf, textOf } from '../markup/index.ts';
 import { anyElement } from '../testing/arbitrary.ts';
 import { composeTexts, concept, libraryOf, mapOf } from '../testing/library.ts';
@@ -258,13 +258,15 @@ describe('links', () => {
       concept('a'),
       concept('b'),
     ]);
-    expect(publication.places.map(({ related }) => related)).toEqual([['b'], ['a']]);
+    expect(publication.places.map(({ related }) => related)).toEqual([[{ anchor: 'b' }], [{ anchor: 'a' }]]);
   });
 });
 
 describe('links made by where topics stand', () => {
   const relatedIn = (map: string, lens?: Lens): Record<string, readonly string[]> =>
-    Object.fromEntries(allPlaces(composeTexts([mapOf(map), ...['a', 'b', 'c'].map((id) => concept(id))], lens ? { lens } : {}).places).map(({ anchor, related }) => [anchor, related]));
+    Object.fromEntries(
+      allPlaces(composeTexts([mapOf(map), ...['a', 'b', 'c'].map((id) => concept(id))], lens ? { lens } : {}).places).map(({ anchor, related }) => [anchor, related.map((one) => one.anchor)]),
+    );
   const all = ['a', 'b', 'c'].map((id) => `<topicref href="topic:${id}"/>`).join('');
   const cells = (...inner: string[]): string => `<reltable><relrow>${inner.map((one) => `<relcell>${one}</relcell>`).join('')}</relrow></reltable>`;
   it('go one way only, or not at all, where the entry says so', () => {
@@ -274,6 +276,32 @@ describe('links made by where topics stand', () => {
   it('do not lead to what the lens drops from the table', () => {
     const lens: Lens = { name: 'x', rules: [{ facet: 'product', value: 'd', action: 'drop' }] };
     expect(relatedIn(all + cells('<topicref href="topic:a"/>', '<topicref href="topic:b" product="d"/><topicref href="topic:c"/>'), lens)).toEqual({ a: ['c'], b: [], c: ['a'] });
+  });
+  it('say for whom they are, where readers decide: by row, cell and entry, in one way or another', () => {
+    const facets: Facet[] = [{ name: 'product', label: 'Model', values: ['q', 'd'].map((name) => ({ name, label: name })) }];
+    const row = (attributes: string, first: string, second: string): string => `<relrow ${attributes}><relcell>${first}</relcell><relcell product="q d">${second}</relcell></relrow>`;
+    const [a, b, c] = ['a', 'b', 'c'].map((id) => `<topicref href="topic:${id}"/>`);
+    const relations = `<reltable>${row('product="d"', a!, b!)}${row('', '<topicref href="topic:a" product="q"/>', b!)}${row('product="q"', a!, c!)}${row('', b!, c!)}${row('product="d"', b!, c!)}</reltable>`;
+    const { places } = composeTexts([mapOf(all + relations), ...['a', 'b', 'c'].map((id) => concept(id))], { facets, open: ['product'] });
+    const when = (value: string) => ({ any: { product: [value] } });
+    expect(places[0]!.related).toEqual([
+      { anchor: 'b', when: [{ either: [[when('d')], [when('q')]] }] },
+      { anchor: 'c', when: [when('q')] },
+    ]);
+    expect(places[1]!.related).toEqual([{ anchor: 'a', when: [{ either: [[when('d')], [when('q')]] }] }, { anchor: 'c' }]);
+    expect(isFor(places[0]!.related[0]!.when![0]!, { product: ['q'] })).toBe(true);
+    expect(isFor({ either: [[when('d'), when('q')], [when('d')]] }, { product: ['q'] })).toBe(false);
+  });
+  it('stay within a branch, from wherever a topic stands', () => {
+    const filter = (name: string): string => `<ditavalref href="lens:${name}" format="ditaval"><ditavalmeta><dvrResourcePrefix>${name}-</dvrResourcePrefix></ditavalmeta></ditavalref>`;
+    const branch = (name: string): string => `<topichead navtitle="${name}">${filter(name)}${all}</topichead>`;
+    const library = libraryOf(
+      [mapOf(branch('x') + branch('y') + cells('<topicref href="topic:a"/>', '<topicref href="topic:b"/>')), ...['a', 'b', 'c'].map((id) => concept(id))],
+      [],
+      ['x', 'y'].map((name) => ({ id: name, name, rules: [] })),
+    );
+    const related = allPlaces(compose({ library, map: 'm' }).places).flatMap(({ anchor, related: leads }) => leads.map((one) => `${anchor} ${one.anchor}`));
+    expect(related).toEqual(['x-a x-b', 'x-b x-a', 'y-a y-b', 'y-b y-a']);
   });
   it('lead among the members of a family', () => {
     expect(relatedIn(`<topicref href="topic:a" collection-type="family"><topicref href="topic:b"/><topicref href="topic:c"/></topicref>`)).toEqual({ a: [], b: ['c'], c: ['b'] });

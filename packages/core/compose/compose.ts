@@ -277,7 +277,7 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
   problems.push(...unready(places, library, input.ready ?? []));
   const peers = (): Peer[] => (isPeer ? [] : expanded.peers.flatMap((peer) => peersOf(peer, input, memory)));
   const links = resolveLinks(pending, { standing, targets, library, peers, locale }, problems);
-  const related = relatedPlaces(expanded.relations, families, standing.topics);
+  const related = relatedPlaces(expanded.relations, families, standing);
   const { groups, problems: indexProblems } = buildIndex(indexTerms, locale);
   problems.push(...indexProblems);
   const collator = new Intl.Collator(locale);

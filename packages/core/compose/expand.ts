@@ -1,4 +1,4 @@
-import { facetValuesOf, judge, type Facet, type Lens, type OpenFacet, type When } from '../facets/index.ts';
+import { facetValuesOf, judge, whenOf, type Facet, type Lens, type OpenFacet, type When } from '../facets/index.ts';
 import { basesOf, definitionOf, isA, labelOf } from '../grammar/index.ts';
 import { checkItem, contextIdsIn, namesIn, readReference, suits, type Item, type Library } from '../library/index.ts';
 import { childElements, childNamed, isElement, lineOf, type Attributes, type Element, type Node } from '../markup/index.ts';
@@ -48,13 +48,21 @@ export interface MapNode {
 }
 
 /** A topic in a relationship table: whether links go from it, and to it (DITA 1.3, `linking`). */
-interface Related {
+interface RelatedTopic {
   readonly item: string;
   readonly from: boolean;
   readonly to: boolean;
+  /** By its entry and all around it up to the row. */
+  readonly when: readonly When[];
 }
-/** Topics that lead to each other, as a row of a relationship table has them: one list of topics a cell. */
-export type Relation = readonly (readonly Related[])[];
+/** Topics that lead to each other, as a row of a relationship table has them. */
+export interface Relation {
+  readonly cells: readonly (readonly RelatedTopic[])[];
+  /** By the row and its table. */
+  readonly when: readonly When[];
+  /** The branches in which its table stands. */
+  readonly branches: readonly Branch[];
+}
 
 export interface ExpandedMap {
   readonly nodes: readonly MapNode[];
@@ -253,19 +261,26 @@ export function expandMap(map: Item, { library, lens: outermost, facets, rules =
   };
 
   /** The rows of a relationship table, without what the lens drops. */
-  const readRelations = (reltable: Element, { item, lens }: Around): Relation[] => {
+  const readRelations = (reltable: Element, { item, lens, branches }: Around): Relation[] => {
     const kept = ({ attributes }: Element): boolean => judge(attributes, lens, facets).kept;
-    const topicsIn = (cell: Element): Related[] =>
-      childElements(cell)
+    const open = openThrough(lens);
+    const within = (around: readonly When[], { attributes }: Element): readonly When[] => {
+      const when = whenOf(attributes, open);
+      return when ? [...around, when] : around;
+    };
+    const topicsIn = (holder: Element, around: readonly When[]): RelatedTopic[] =>
+      childElements(holder)
         .filter(kept)
         .flatMap((entry) => {
           const { href, linking } = entry.attributes;
           const reference = href === undefined ? undefined : readReference(href, item.id);
-          const own = reference?.kind === 'item' && linking !== 'none' ? [{ item: reference.id, from: linking !== 'targetonly', to: linking !== 'sourceonly' }] : [];
-          return [...own, ...topicsIn(entry)];
+          const when = within(around, entry);
+          const own = reference?.kind === 'item' && linking !== 'none' ? [{ item: reference.id, from: linking !== 'targetonly', to: linking !== 'sourceonly', when }] : [];
+          return [...own, ...topicsIn(entry, when)];
         });
     const rows = childElements(reltable).filter((row) => row.name === 'relrow' && kept(row));
-    return rows.map((row) => childElements(row).map((cell) => (kept(cell) ? topicsIn(cell) : [])));
+    const ofTable = within([], reltable);
+    return rows.map((row) => ({ cells: childElements(row).map((cell) => (kept(cell) ? topicsIn(cell, within([], cell)) : [])), when: within(ofTable, row), branches }));
   };
 
   const readSubMap = (id: string | undefined, href: string | undefined, origin: Origin, around: Around): MapNode[] => {

@@ -1,3 +1,4 @@
+import type { When } from '../facets/index.ts';
 import type { Library } from '../library/index.ts';
 import { childNamed, lineOf } from '../markup/index.ts';
 import { problem, type Problem } from '../problems/index.ts';
@@ -6,7 +7,7 @@ import { inCommon, type Branch } from './branches.ts';
 import type { Relation } from './expand.ts';
 import type { PendingLink, PreparedTopic } from './prepare.ts';
 import { peerTargets, type Peer } from './peers.ts';
-import type { PeerLink, Place, ResolvedLink, Target } from './publication.ts';
+import type { PeerLink, Place, Related, ResolvedLink, Target } from './publication.ts';
 
 /** The topics of each item, the branches in which each place stands, and what alternates stand in for. */
 export interface Standing {
@@ -25,12 +26,18 @@ export interface Linking {
   readonly locale: string;
 }
 
+/** Where a topic stands, in the same branch first. */
+function nearest(id: string, around: readonly Branch[], { topics, branches, bases }: Standing): readonly PreparedTopic[] {
+  const near = ({ anchor }: PreparedTopic): number => inCommon(around, branches.get(anchor) ?? []);
+  return (topics.get(id) ?? topics.get(bases.get(id) ?? '') ?? []).toSorted((a, b) => near(b) - near(a));
+}
+
 /**
  * Links lead to the nearest standing of their target: in the same topic when it is there, else in the same branch, else where it stands first, else
  * in the first other publication that has it.
  */
 export function resolveLinks(pending: readonly PendingLink[], { standing, targets, library, peers, locale }: Linking, problems: Problem[]): Record<string, ResolvedLink> {
-  const { topics, branches, bases } = standing;
+  const { branches, bases } = standing;
   const links: Record<string, ResolvedLink> = {};
   const words = wordsFor(locale);
   let findInPeers: ReturnType<typeof peerTargets> | undefined;
@@ -41,8 +48,7 @@ export function resolveLinks(pending: readonly PendingLink[], { standing, target
     }
     const place = key.slice(0, key.lastIndexOf('~'));
     const around = branches.get(place) ?? [];
-    const near = (topic: PreparedTopic): number => inCommon(around, branches.get(topic.anchor) ?? []);
-    const candidates = (reference.kind === 'item' ? (topics.get(reference.id) ?? topics.get(bases.get(reference.id) ?? '') ?? []) : []).toSorted((a, b) => near(b) - near(a));
+    const candidates = reference.kind === 'item' ? nearest(reference.id, around, standing) : [];
     const here = candidates.find((topic) => topic.anchor === place) ?? candidates[0];
     const anchor =
       here && (reference.kind === 'item' && reference.element !== undefined && reference.element !== here.content.attributes['id'] ? findAnchor(candidates, reference.element) : here.anchor);
@@ -90,32 +96,38 @@ function findAnchor(topics: readonly PreparedTopic[], id: string): string | unde
   return undefined;
 }
 
-/** For each place the places that its relationship-table rows name in other cells (DITA 1.3, 2.2.3.2), and those of its family. */
-export function relatedPlaces(relations: readonly Relation[], families: readonly (readonly string[])[], standing: ReadonlyMap<string, readonly PreparedTopic[]>): Map<string, string[]> {
-  const related = new Map<string, string[]>();
-  const relate = (from: string, to: readonly string[]): void => void related.set(from, [...new Set([...(related.get(from) ?? []), ...to])]);
-  for (const row of relations) {
-    row.forEach((cell, index) => {
-      const others = row.filter((_, other) => other !== index).flat();
-      for (const { item, from: leads } of cell) {
-        const from = leads ? standing.get(item)?.[0]?.anchor : undefined;
-        if (from !== undefined)
-          relate(
-            from,
-            others.flatMap((other) => (other.to ? (standing.get(other.item)?.[0]?.anchor ?? []) : [])),
-          );
-      }
+/** For each place those that its relationship-table rows name in other cells (DITA 1.3, 2.2.3.2), and those of its family. */
+export function relatedPlaces(relations: readonly Relation[], families: readonly (readonly string[])[], standing: Standing): Map<string, Related[]> {
+  /** From where, to where, and for whom: each time all of that must hold. */
+  const ways = new Map<string, Map<string, (readonly When[])[]>>();
+  const relate = (from: string, to: string, when: readonly When[]): void => {
+    const known = ways.get(from) ?? new Map<string, (readonly When[])[]>();
+    ways.set(from, known.set(to, [...(known.get(to) ?? []), when]));
+  };
+  for (const { cells, when, branches } of relations)
+    cells.forEach((cell, index) => {
+      const others = cells.filter((_, other) => other !== index).flat();
+      for (const one of cell.filter(({ from }) => from))
+        for (const { anchor } of standing.topics.get(one.item) ?? []) {
+          const around = standing.branches.get(anchor) ?? [];
+          if (inCommon(around, branches) < branches.length) continue;
+          for (const other of others) {
+            const to = other.to ? nearest(other.item, around, standing)[0]?.anchor : undefined;
+            if (to !== undefined) relate(anchor, to, [...when, ...one.when, ...other.when]);
+          }
+        }
     });
-  }
-  for (const family of families)
-    for (const anchor of family)
-      relate(
-        anchor,
-        family.filter((other) => other !== anchor),
-      );
-  return related;
+  for (const family of families) for (const from of family) for (const to of family) if (to !== from) relate(from, to, []);
+  return new Map([...ways].map(([from, leads]) => [from, [...leads].map(([anchor, several]) => ({ anchor, ...inOneOf(several) }))]));
 }
 
-export function withRelated(places: readonly Place[], related: ReadonlyMap<string, readonly string[]>): Place[] {
+/** For those for whom one of these holds. */
+function inOneOf(ways: readonly (readonly When[])[]): { readonly when?: readonly When[] } {
+  const [first, ...more] = new Map(ways.map((way) => [JSON.stringify(way), way])).values();
+  if (!first || ways.some((way) => way.length === 0)) return {};
+  return { when: more.length === 0 ? first : [{ either: [first, ...more] }] };
+}
+
+export function withRelated(places: readonly Place[], related: ReadonlyMap<string, readonly Related[]>): Place[] {
   return places.map((place) => ({ ...place, related: related.get(place.anchor) ?? [], children: withRelated(place.children, related) }));
 }

@@ -65,8 +65,15 @@ export interface Place {
   /** The topic with its title and body; absent for a heading without a topic and for lists. */
   readonly content?: ResolvedElement;
   readonly origin: Origin;
-  readonly related: readonly string[];
+  readonly related: readonly Related[];
   readonly children: readonly Place[];
+}
+
+/** Where a place leads because of where it stands. */
+export interface Related {
+  readonly anchor: string;
+  /** Who is led there, as far as readers decide. */
+  readonly when?: readonly When[];
 }
 
 export type TargetKind = 'topic' | 'figure' | 'table' | 'example' | 'section' | 'step' | 'element';

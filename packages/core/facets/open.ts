@@ -30,11 +30,13 @@ export interface OpenFacet {
 /**
  * Who gets something, as far as readers decide. All that is given must hold.
  * `any`: of each facet they have one of these values at least. `all`: of each facet they have none but these. `unless`: no such `all` holds.
+ * `either`: all of at least one of these holds.
  */
 export interface When {
   readonly any?: ValuesByFacet;
   readonly all?: ValuesByFacet;
   readonly unless?: readonly ValuesByFacet[];
+  readonly either?: readonly (readonly When[])[];
 }
 
 const innermostOf = (value: FacetValue): readonly string[] => (value.values && value.values.length > 0 ? value.values.flatMap(innermostOf) : [value.name]);
@@ -89,10 +91,11 @@ export function allOf(attributes: Attributes, open: readonly OpenFacet[]): Value
 }
 
 /** Whether readers who have these values get something. @param chosen of facets that it does not name, readers have every value */
-export function isFor({ any = {}, all, unless = [] }: When, chosen: ValuesByFacet): boolean {
+export function isFor({ any = {}, all, unless = [], either }: When, chosen: ValuesByFacet): boolean {
   const allHolds = (values: ValuesByFacet): boolean => Object.entries(values).every(([facet, most]) => chosen[facet]?.every((value) => most.includes(value)) ?? false);
   const anyHolds = Object.entries(any).every(([facet, values]) => chosen[facet]?.some((value) => values.includes(value)) ?? values.length > 0);
-  return anyHolds && (all === undefined || allHolds(all)) && !unless.some(allHolds);
+  const eitherHolds = either?.some((way) => way.every((when) => isFor(when, chosen))) ?? true;
+  return anyHolds && (all === undefined || allHolds(all)) && !unless.some(allHolds) && eitherHolds;
 }
 
 /** The lens of those who have these values: what it drops is what they do not get. */

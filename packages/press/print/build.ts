@@ -32,7 +32,7 @@ export function buildPrintDocument(publication: Publication, assets: PrintAssets
     });
 
   const relatedBlock = (place: Place): Block[] => {
-    const targets = place.related.flatMap((anchor) => publication.targets[anchor] ?? []);
+    const targets = place.related.flatMap(({ anchor }) => publication.targets[anchor] ?? []);
     const links = childElements(childNamed(place.content ?? { name: '', attributes: {}, children: [] }, 'related-links') ?? { name: '', attributes: {}, children: [] }).filter(
       (part) => part.name === 'link',
     );

@@ -231,12 +231,18 @@ export function wayOn(index: number, { pages, words, readers }: SiteContext): Ht
 /** Where the places of one page lead by where they stand; not to each other. */
 export function relatedLinks(together: readonly Place[], { publication, pages, words, readers }: SiteContext): Html {
   const here = new Set(together.map(({ anchor }) => anchor));
-  const links = [...new Set(together.flatMap(({ related }) => related))].flatMap((anchor) => {
-    const href = pages.href(anchor);
-    const target = publication.targets[anchor];
-    return href === undefined || !target || here.has(anchor)
-      ? []
-      : [tag('li', { class: readers.classOf(readers.whenAt(anchor)) }, tag('a', { href }, saidHtml(readers.titleAt(anchor) ?? target.title)))];
+  const leads = new Map<string, Set<string | undefined>>();
+  for (const place of together) {
+    // What stands on this page for some only leads on for those.
+    const around = place === together[0] ? [] : whenOfPlace(place);
+    for (const { anchor, when = [] } of place.related) {
+      if (here.has(anchor) || pages.href(anchor) === undefined) continue;
+      leads.set(anchor, (leads.get(anchor) ?? new Set()).add(readers.classOf([...around, ...when, ...readers.whenAt(anchor)])));
+    }
+  }
+  const links = [...leads].flatMap(([anchor, whose]) => {
+    const link = tag('a', { href: pages.href(anchor) }, saidHtml(readers.titleAt(anchor) ?? publication.targets[anchor]!.title));
+    return (whose.has(undefined) ? [undefined] : [...whose]).map((one) => tag('li', { class: one }, link));
   });
   return links.length === 0 ? raw('') : tag('section', { class: 'related' }, tag('h2', {}, text(words.related)), tag('ul', {}, join(links)));
 }

@@ -1,5 +1,5 @@
 import { combineLenses, innermostValues, isFor, lensOfChosen, type OpenValue, type ValuesByFacet } from '@ukiyo/core/facets';
-import { isElement, readXml, walk, type Element, type Node } from '@ukiyo/core/markup';
+import { childElements, childNamed, isElement, readXml, walk, type Element, type Node } from '@ukiyo/core/markup';
 import { describe, expect, it } from 'vitest';
 import { composeDemo, demo, demoAssets } from '../testing/demo.ts';
 import { numbersFor, type CountedData } from './counting.ts';
@@ -35,9 +35,11 @@ const isSeenOf = ({ name, attributes }: Element): boolean => ['article', 'h1'].i
 /** What a reader sees of a page, in words and images: what his style sheet hides, and the numbers that his browser counts. */
 function seenBy(body: Element, holds: readonly boolean[] = [], numbers: ReadonlyMap<string, string> = new Map()): string {
   const isHidden = (one: Element): boolean => classesOf(one).some((name) => /^w\d+$/u.test(name) && holds[Number(name.slice(1))] === false);
+  /** A list of links of which none is for them goes with its heading. */
+  const isEmptyList = (one: Element): boolean => ['inside', 'related'].includes(one.attributes['class'] ?? '') && childElements(childNamed(one, 'ul')!).every(isHidden);
   const words = (node: Node): string => {
     if (!isElement(node)) return typeof node === 'string' ? node : '';
-    if (isHidden(node)) return '';
+    if (isHidden(node) || isEmptyList(node)) return '';
     const number = numbers.get(node.attributes['data-n'] ?? '');
     return number ?? `${node.name === 'img' ? ` [${node.attributes['src']}] ` : ''}${node.children.map(words).join('')}`;
   };

@@ -96,7 +96,7 @@ export function readersOf(publication: Publication): Readers {
   };
   if (publication.open.length > 0) {
     for (const place of allPlaces(publication.places)) {
-      numbersOf([...(place.when ?? []), ...(place.otherwise ? [place.otherwise] : [])]);
+      numbersOf([...(place.when ?? []), ...(place.otherwise ? [place.otherwise] : []), ...place.related.flatMap(({ when = [] }) => when)]);
       for (const { form, when } of formsOf(place)) if (form.content) walk(form.content, [...(place.when ?? []), ...when]);
       // Whatever of several stands there, the place is there.
       if ((place.others ?? []).length > 0) atPlaces.set(place.anchor, whenOfPlace(place));

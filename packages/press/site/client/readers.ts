@@ -160,6 +160,7 @@ if (data) {
           link.removeAttribute('href');
         }
       }
+      for (const list of document.querySelectorAll<HTMLElement>('.related, .inside, .since')) list.hidden = [...list.querySelectorAll('li')].every((one) => !isForReader(conditionsOf(one)));
       for (const links of document.querySelectorAll('.nearest')) {
         let isNear = true;
         for (const link of links.querySelectorAll<HTMLElement>('a')) {
