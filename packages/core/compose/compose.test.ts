@@ -240,7 +240,7 @@ describe('links', () => {
       concept('b', '<fig id="f"><title>Fig</title></fig><simpletable id="s"><title>Tab</title><strow><stentry>x</stentry></strow></simpletable>', 'Bee'),
       task,
     ]);
-    expect(Object.values(publication.links).map((link) => (link.kind === 'target' ? link.text : link.kind))).toEqual(['Bee', 'Figure 2-1', 'Table 2-1', 'step 2', '', 'external']);
+    expect(Object.values(publication.links).map((link) => (link.kind === 'target' ? link.text : link.kind))).toEqual(['Bee', 'Figure 2-1', 'Table 2-1', 'step 2', 'a', 'external']);
     expect(publication.figures).toMatchObject([{ number: '2-1', anchor: 'b--f' }]);
   });
   it('to what is not in the publication, not in the library or not safe are told apart', () => {

@@ -1,6 +1,6 @@
-import { lensKey, openFacets, whenOf, type Facet, type Lens, type OpenFacet } from '../facets/index.ts';
-import { checkReadiness, elementOf, shortDescriptionOf, type Item, type Library, type ReadyFact } from '../library/index.ts';
-import { childNamed, element, lineOf, type Element } from '../markup/index.ts';
+import { lensKey, openFacets, whenOf, type Facet, type Lens, type OpenFacet, type When } from '../facets/index.ts';
+import { checkReadiness, elementOf, shortDescriptionIn, type Item, type Library, type ReadyFact } from '../library/index.ts';
+import { childNamed, element, type Element } from '../markup/index.ts';
 import { problem, type Problem } from '../problems/index.ts';
 import type { HouseRule } from '../rules/index.ts';
 import { usualNumbering, type Numbering } from '../styles/index.ts';
@@ -13,9 +13,23 @@ import { buildIndex } from './indexing.ts';
 import { fillKeys, keyScope, scopeKey, variablesOf, type KeyScope } from './keys.ts';
 import { relatedPlaces, resolveLinks, withRelated, type Standing } from './linking.ts';
 import { counting } from './number.ts';
+import { ordinalsIn } from './ordinals.ts';
 import type { Peer, PeerEdition, PeerMap } from './peers.ts';
+import { plainLine } from './plain.ts';
 import { forThose, prepareTopic, type PendingLink, type PreparationContext, type PreparedTopic } from './prepare.ts';
-import { allPlaces, type GlossaryEntry, type Listed, type Other, type Place, type PlaceRole, type Publication, type PublicationFacts, type Reason, type Target } from './publication.ts';
+import {
+  allPlaces,
+  type GlossaryEntry,
+  type Listed,
+  type Other,
+  type Place,
+  type PlaceRole,
+  type Publication,
+  type PublicationFacts,
+  type Reason,
+  type ResolvedElement,
+  type Target,
+} from './publication.ts';
 
 export interface Composition {
   readonly library: Library;
@@ -141,8 +155,9 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
 
   /** @param place on whose page it stands */
   const collect = (topic: PreparedTopic, place: string): void => {
+    const ordinals = new Map(ordinalsIn(topic.content).map(({ anchor, number }) => [anchor, `${number}`]));
     for (const landmark of topic.landmarks) {
-      let { number } = landmark;
+      let number = ordinals.get(landmark.anchor);
       if ((landmark.kind === 'figure' || landmark.kind === 'table' || (landmark.kind === 'example' && numbering.examples)) && landmark.title.length > 0) {
         number = counted.caption(landmark.kind);
         const list = { figure: figures, table: tables, example: undefined }[landmark.kind];
@@ -152,7 +167,7 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
         anchor: landmark.anchor,
         place,
         kind: landmark.kind,
-        title: lineOf(element('title', {}, landmark.title)),
+        title: plainLine(landmark.title),
         ...(number === undefined ? {} : { number }),
       };
     }
@@ -182,7 +197,7 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
         return placeNodes(node.children, level, parent);
       }
       const own = node.role === 'part' ? 0 : Math.max(1, level);
-      const anchor = anchorNamed(nameIn(node.branches, node.base ?? slug(node.title ? lineOf(element('title', {}, node.title)) : node.role)));
+      const anchor = anchorNamed(nameIn(node.branches, node.base ?? slug(node.title ? plainLine(node.title) : node.role)));
       const prepared = source?.root ? prepare(source.root, source.id, node, anchor) : undefined;
       if (prepared?.dropped) {
         why.push(...prepared.why, ...prepared.why.slice(0, 1).map((reason) => ({ ...reason, origin: node.origin })));
@@ -201,13 +216,15 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
   const makePlace = (node: MapNode, prepared: PreparedTopic | undefined, anchor: string, level: number, number: string | undefined, isNested = false): Place => {
     const ownTitle = prepared && childNamed(prepared.content, 'title', 'glossterm');
     const title = ownTitle?.children ?? node.title ?? listTitle(node.role, locale);
-    const label = lineOf(element('title', {}, node.title ?? title));
+    const label = plainLine(node.title ?? title);
     const when = node.conditions.flatMap((attributes) => whenOf(attributes, openThrough(node.lens)) ?? []);
-    if (prepared && node.item !== undefined) register(prepared, node, lineOf(element('title', {}, title)) || label, number);
+    if (prepared && node.item !== undefined) register(prepared, node, plainLine(title) || label, number);
     else targets[anchor] = { anchor, place: anchor, kind: 'topic', title: label, ...(number === undefined ? {} : { number }) };
-    const others = othersAt(node, anchor);
+    const alternates = alternatesAt(node, anchor);
+    const others = alternates.map(({ other }) => other);
     if (prepared && (node.role === 'glossaryentry' || prepared.content.name === 'glossentry')) glossary.push({ anchor, term: label, content: prepared.content });
-    const nestedPlaces = (prepared?.nested ?? []).map((inner, index) => nestedPlace(inner, node, level + 1, number, index + 1));
+    const inside = [...(prepared?.nested ?? []).map((topic) => ({ topic, when: node.when })), ...alternates.flatMap(({ nested, when }) => nested.map((topic) => ({ topic, when })))];
+    const nestedPlaces = inside.map(({ topic, when: whose }, index) => nestedPlace(topic, node, whose, level + 1, number, index + 1));
     const below = placeNodes(node.children, level + 1, number);
     if (node.isFamily) families.push(below.filter(({ isLinked, content }) => isLinked && content !== undefined).map(({ anchor: one }) => one));
     return {
@@ -222,8 +239,8 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
       hasHeading: node.hasHeading,
       isNested,
       inContents: isListed(node) && node.role !== 'glossaryentry',
-      shortDescription: prepared ? shortDescriptionOf(prepared.content) : '',
-      contextIds: openedBy([...node.contextIds, ...(prepared?.contextIds ?? [])], anchor, node.origin),
+      shortDescription: prepared ? plainDescription(prepared.content) : '',
+      contextIds: openedBy([...node.contextIds, ...(prepared?.contextIds ?? []), ...alternates.flatMap(({ contextIds }) => contextIds)], anchor, node.origin),
       origin: prepared ? prepared.content.origin : node.origin,
       related: [],
       children: [...nestedPlaces, ...below],
@@ -231,6 +248,7 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
       ...(when.length === 0 ? {} : { when }),
       ...(others.length === 0 ? {} : { others }),
       ...(node.when ? { otherwise: node.when } : {}),
+      ...(node.title ? { mapTitle: node.title } : {}),
       ...(prepared ? { content: prepared.content } : {}),
     };
   };
@@ -249,7 +267,7 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
     });
 
   /** What some readers get in the place of the topic; links to its parts lead to those of the topic. */
-  const othersAt = (node: MapNode, base: string): Other[] =>
+  const alternatesAt = (node: MapNode, base: string): ({ readonly other: Other; readonly when: When | undefined } & Pick<PreparedTopic, 'nested' | 'contextIds'>)[] =>
     node.others.flatMap(({ id, when }) => {
       const root = library.item(id)?.root;
       const anchor = root ? anchorNamed(nameIn(node.branches, id)) : base;
@@ -257,23 +275,29 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
       if (!prepared || prepared.dropped) return [];
       standing.topics.set(id, [...(standing.topics.get(id) ?? []), prepared]);
       standing.branches.set(anchor, node.branches);
-      for (const { content } of prepared.nested) problems.push(problem('warning', 'alternate.inner', 'A topic inside an alternate is left out where readers choose.', content.origin));
-      targets[anchor] = { anchor, place: base, kind: 'topic', title: lineOf(childNamed(prepared.content, 'title', 'glossterm') ?? element('title')) };
+      targets[anchor] = { anchor, place: base, kind: 'topic', title: plainLine(childNamed(prepared.content, 'title', 'glossterm')?.children ?? []) };
       collect(prepared, base);
       const title = childNamed(prepared.content, 'title', 'glossterm')?.children ?? node.title ?? [];
-      const label = lineOf(element('title', {}, node.title ?? title));
-      return [{ anchor, title, label, shortDescription: shortDescriptionOf(prepared.content), origin: prepared.content.origin, content: forThose(prepared.content, when) }];
+      const label = plainLine(node.title ?? title);
+      const { content, nested, contextIds } = prepared;
+      const own = node.title ? { mapTitle: node.title } : {};
+      return [{ other: { anchor, title, label, ...own, shortDescription: plainDescription(content), origin: content.origin, content: forThose(content, when) }, when, nested, contextIds }];
     });
 
-  const nestedPlace = (topic: PreparedTopic, node: MapNode, level: number, parent: string | undefined, ordinal: number): Place => {
+  const nestedPlace = (topic: PreparedTopic, node: MapNode, whose: When | undefined, level: number, parent: string | undefined, ordinal: number): Place => {
     const number = counted.place('section', level, parent, ordinal);
     const inner = { ...node, role: 'section' as const, joins: node.joinsNested, hasHeading: true, contextIds: [], children: [], others: [] };
-    const { title: _mapTitle, when, ...untitled } = inner;
+    const { title: _mapTitle, when: _when, ...untitled } = inner;
     usedAnchors.add(topic.anchor);
-    return makePlace(untitled, { ...topic, content: forThose(topic.content, when) }, topic.anchor, level, number, true);
+    return makePlace(untitled, { ...topic, content: forThose(topic.content, whose) }, topic.anchor, level, number, true);
   };
 
-  const places = placeNodes(withKeys(expanded.nodes, variables), 1, undefined);
+  const said = (nodes: readonly MapNode[]): MapNode[] =>
+    nodes.map((node) => {
+      const { title, scope, lens: through, children } = node;
+      return { ...node, children: said(children), ...(title ? { title: fillKeys(title, scope, variables, { lens: through, facets, open: openThrough(through) }) } : {}) };
+    });
+  const places = placeNodes(said(expanded.nodes), 1, undefined);
   problems.push(...unready(places, library, input.ready ?? []));
   const peers = (): Peer[] => (isPeer ? [] : expanded.peers.flatMap((peer) => peersOf(peer, input, memory)));
   const links = resolveLinks(pending, { standing, targets, library, peers, locale }, problems);
@@ -282,7 +306,7 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
   problems.push(...indexProblems);
   const collator = new Intl.Collator(locale);
   const publication = {
-    facts: { ...readFacts(element(map.root.name, map.root.attributes, fillKeys(map.root.children, expanded.scope, variables))), ...input.facts },
+    facts: { ...readFacts(element(map.root.name, map.root.attributes, fillKeys(map.root.children, expanded.scope, variables, { lens, facets, open: [] }))), ...input.facts },
     locale,
     variables: variablesOf(expanded.scope, variables),
     places: withRelated(places, related),
@@ -359,11 +383,6 @@ const isCurrent = (topic: PreparedTopic, library: Library): boolean =>
   [...topic.lookedFor].every(([id, found]) => (library.asset(id) !== undefined) === found) &&
   topic.nested.every((inner) => isCurrent(inner, library));
 
-/** The map's own titles with their variables filled in. */
-function withKeys(nodes: readonly MapNode[], variables: Readonly<Record<string, string>>): MapNode[] {
-  return nodes.map((node) => ({ ...node, children: withKeys(node.children, variables), ...(node.title ? { title: fillKeys(node.title, node.scope, variables) } : {}) }));
-}
-
 /** Lists that the product makes have the product's own headings. */
 function listTitle(role: PlaceRole, locale: string): readonly string[] {
   const words = wordsFor(locale);
@@ -371,6 +390,8 @@ function listTitle(role: PlaceRole, locale: string): readonly string[] {
   const title = titles[role];
   return title === undefined ? [] : [title];
 }
+
+const plainDescription = (content: ResolvedElement): string => plainLine(shortDescriptionIn(content)?.children ?? []);
 
 function slug(text: string): string {
   const plain = text.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase();

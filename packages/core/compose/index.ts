@@ -10,6 +10,7 @@ export { comparePages, pageTexts, wordsIn, type PageChange, type PageText } from
 export { standingOf } from './why.ts';
 export { checkEveryReader, type EveryReaderInput } from './every-reader.ts';
 export { expandMap, withoutHeading, type MapNode } from './expand.ts';
+export { ordinalsIn, type Ordinal } from './ordinals.ts';
 export type { PeerEdition } from './peers.ts';
 export { withChangeBars } from './changes.ts';
 export * from './publication.ts';

@@ -1,5 +1,5 @@
 import { element, isElement, lineOf, type Element, type Node } from '../markup/index.ts';
-import type { ValuesByFacet, When } from '../facets/index.ts';
+import { judge, whenOf, type Facet, type Lens, type OpenFacet, type ValuesByFacet, type When } from '../facets/index.ts';
 import { definitionsOf, type KeyDefinition } from '../library/index.ts';
 import { firstThatHolds } from './alternates.ts';
 import type { Origin } from './publication.ts';
@@ -92,14 +92,36 @@ export const scopeKey = (scope: KeyScope): string => `${scope.parent ? scopeKey(
 const insideKey = (scope: KeyScope): string =>
   JSON.stringify([[...scope.definitions.values()].map(({ key, href, text, closer }) => [key, href, text, closer]), scope.children.map((child) => [child.names, insideKey(child)])]);
 
-/** Nodes of a map in which every empty phrase with a key shows what the key gives; one that uses itself shows nothing. */
-export function fillKeys(nodes: readonly Node[], scope: KeyScope, variables: Readonly<Record<string, string>>, open: readonly string[] = []): Node[] {
-  return nodes.map((node) => {
-    if (!isElement(node)) return node;
-    const key = node.attributes['keyref'];
-    if (key === undefined || node.children.length > 0) return element(node.name, node.attributes, fillKeys(node.children, scope, variables, open));
-    const text = variables[key] === undefined ? lookUpKey(scope, key)?.text : [variables[key]];
-    return element(node.name, node.attributes, open.includes(key) ? [] : fillKeys(text ?? [], scope, variables, [...open, key]));
+/** Whose eyes a map is read with. */
+export interface Reading {
+  readonly lens: Lens | undefined;
+  readonly facets: readonly Facet[];
+  /** On which readers decide themselves; of what depends on others, everybody gets the same. */
+  readonly open: readonly OpenFacet[];
+}
+const everybody: Reading = { lens: undefined, facets: [], open: [] };
+
+/**
+ * Nodes of a map as they are read: without what the lens drops, every empty phrase with a key showing what the key gives, and nothing where it uses itself.
+ * Parts that not everybody gets say who does, like a `ResolvedElement`.
+ */
+export function fillKeys(nodes: readonly Node[], scope: KeyScope, variables: Readonly<Record<string, string>>, reading: Reading = everybody, used: readonly string[] = []): Node[] {
+  const { lens, facets, open } = reading;
+  return nodes.flatMap((node): Node[] => {
+    if (!isElement(node)) return [node];
+    const { name, attributes } = node;
+    if (!judge(attributes, lens, facets).kept) return [];
+    const own = whenOf(attributes, open);
+    const as = (children: readonly Node[], when?: When): Node => ({ name, attributes, children, ...(when || own ? { when: [own, when].filter((one) => one !== undefined) } : {}) }) as Element;
+    const key = attributes['keyref'];
+    if (key === undefined || node.children.length > 0) return [as(fillKeys(node.children, scope, variables, reading, used))];
+    if (used.includes(key)) return [as([])];
+    const filled = (text: readonly Node[] = []): Node[] => fillKeys(text, scope, variables, reading, [...used, key]);
+    const set = variables[key];
+    if (set !== undefined) return [as([set])];
+    const found = lookUpKey(scope, key);
+    if (!found || open.length === 0) return [as(filled(found?.text))];
+    return givenBy(found).map(({ definition, when }) => as(filled(definition.text), when));
   });
 }
 

@@ -55,7 +55,7 @@ export function resolveLinks(pending: readonly PendingLink[], { standing, target
     const target = anchor === undefined ? undefined : targets[anchor];
     if (target) {
       const word = target.kind === 'figure' || target.kind === 'table' || target.kind === 'example' || target.kind === 'step' ? words[target.kind] : undefined;
-      links[key] = { kind: 'target', anchor: target.anchor, text: word && target.number !== undefined ? `${word} ${target.number}` : target.title };
+      links[key] = { kind: 'target', anchor: target.anchor, text: word && target.number !== undefined ? `${word} ${target.number}` : target.title || (targets[target.place]?.title ?? '') };
       continue;
     }
     const elsewhere = here ? undefined : (findInPeers ??= peerTargets(peers(), bases))(reference);

@@ -14,8 +14,6 @@ interface Landmark {
   readonly anchor: string;
   readonly kind: TargetKind;
   readonly title: readonly Node[];
-  /** For steps: the number in its list. */
-  readonly number?: string;
 }
 
 export interface PendingLink {
@@ -283,19 +281,8 @@ export function prepareTopic(topic: FoundElement, item: string, anchor: string, 
     const own = id === undefined || taken ? `${anchor}--${name}-${++counter}` : `${anchor}--${id}`;
     if (id !== undefined && !taken) anchors.set(id, own);
     if (name === 'indexterm') return own;
-    const number = isA(name, 'li') ? ordinalIn(spot) : undefined;
-    landmarks.push({ anchor: own, kind, title: title?.children ?? (name === 'dlentry' ? firstTerm(children) : []), ...(number === undefined ? {} : { number }) });
+    landmarks.push({ anchor: own, kind, title: title?.children ?? (name === 'dlentry' ? firstTerm(children) : []) });
     return own;
-  };
-
-  const ordinalIn = (spot: Spot): string | undefined => {
-    const root = spot.item === item ? context.library.item(item)?.root : lenders.get(spot.item);
-    let parent: Node | undefined = root;
-    for (const index of spot.path.slice(0, -1)) parent = isElement(parent) ? parent.children[index] : undefined;
-    if (!isElement(parent)) return undefined;
-    const before = parent.children.slice(0, (spot.path.at(-1) ?? 0) + 1).filter(isElement);
-    const shown = before.filter((child) => child.name !== 'stepsection' && judge(child.attributes, context.lens, context.facets).kept);
-    return isA(parent.name, 'ol') ? `${shown.length}` : undefined;
   };
 
   const linkFor = (name: string, attributes: Attributes, origin: Origin, spot: Spot): string | undefined => {

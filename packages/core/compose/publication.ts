@@ -28,7 +28,7 @@ export type PlaceRole =
   'part' | 'chapter' | 'appendix' | 'preface' | 'notices' | 'frontmatter' | 'backmatter' | 'section' | 'glossaryentry' | 'toc' | 'figurelist' | 'tablelist' | 'glossarylist' | 'indexlist';
 
 /** An alternate that some readers get in the place of a topic. */
-export interface Other extends Pick<Place, 'anchor' | 'title' | 'label' | 'shortDescription' | 'origin'> {
+export interface Other extends Pick<Place, 'anchor' | 'title' | 'label' | 'mapTitle' | 'shortDescription' | 'origin'> {
   readonly content: ResolvedElement;
 }
 
@@ -40,8 +40,10 @@ export interface Place {
   readonly level: number;
   readonly number?: string;
   readonly title: readonly Node[];
-  /** The title on one line, for contents and navigation: the map's short title where it has one. */
+  /** The title on one line, for contents and navigation: that of the map where it has one. */
   readonly label: string;
+  /** The map's own title, which goes before that of the topic in contents and navigation. */
+  readonly mapTitle?: readonly Node[];
   readonly inContents: boolean;
   /** Whether links are made from it and to it by where it stands. */
   readonly isLinked: boolean;

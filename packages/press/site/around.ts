@@ -19,7 +19,7 @@ export interface Around {
   /** Its address, relative to the site's folder. */
   href(anchor: string): string | undefined;
   asset(id: string): ShownAsset | undefined;
-  /** What an entry of the glossary says. */
+  /** What an entry of the glossary says, where it says the same to every reader. */
   meaning(anchor: string): string | undefined;
   /** What a topic is called, where that depends on the reader. */
   title(anchor: string): Said | undefined;
@@ -36,7 +36,9 @@ export function aroundTopics(site: SiteParts): Around {
 }
 
 function makeAround({ publication, pages, assets, readers }: SiteParts): Around {
-  const meanings = new Map(allPlaces(publication.places).flatMap(({ anchor, content, shortDescription }) => (content?.name === 'glossentry' ? [[anchor, shortDescription] as const] : [])));
+  const meanings = new Map(
+    allPlaces(publication.places).flatMap(({ anchor, content, others, shortDescription }) => (content?.name === 'glossentry' && !others ? [[anchor, shortDescription] as const] : [])),
+  );
   return {
     link: (key) => publication.links[key],
     target: (anchor) => publication.targets[anchor],

@@ -103,7 +103,7 @@ export function blocksOf(context: PageContext): Blocks {
     for (const child of childElements(element)) {
       if (child.name === 'stepsection') {
         end();
-        parts.push(tag('div', { class: 'between' }, blocks(child.children, depth)));
+        parts.push(tag('div', { class: ['between', forWhom(child)].filter(Boolean).join(' ') }, blocks(child.children, depth)));
         continue;
       }
       count += 1;

@@ -1,4 +1,4 @@
-import { counting, type Captioned, type Place, type PlaceRole, type ResolvedElement } from '@ukiyo/core/compose';
+import { counting, ordinalsIn, type Captioned, type Place, type PlaceRole, type ResolvedElement } from '@ukiyo/core/compose';
 import type { When } from '@ukiyo/core/facets';
 import { isElement } from '@ukiyo/core/markup';
 import type { Numbering } from '@ukiyo/core/styles';
@@ -18,6 +18,8 @@ interface CountedPlace {
   readonly nested: boolean;
   readonly w: Whose;
   readonly k: readonly (readonly [kind: Captioned, anchor: string, whose: Whose])[];
+  /** Steps and list entries before which some stand that not everybody gets; absent where there are none. */
+  readonly o?: readonly (readonly [anchor: string, number: number, varied: readonly Whose[]])[];
   readonly c: readonly CountedPlace[];
 }
 export interface CountedData {
@@ -36,6 +38,11 @@ export function countedData({ publication, readers }: SiteContext): CountedData 
     const isCounted = number !== undefined && (kind === 'figure' || kind === 'table' || kind === 'example');
     return isCounted ? [...inner, [kind, anchor!, readers.numbersOf(when)]] : inner;
   };
+  const ordinals = (place: Place): Pick<CountedPlace, 'o'> => {
+    const all = formsOf(place).flatMap(({ form }) => (form.content ? ordinalsIn(form.content) : []));
+    const found = all.filter(({ anchor, varied }) => varied.length > 0 && publication.targets[anchor]);
+    return found.length === 0 ? {} : { o: found.map(({ anchor, number, varied }) => [anchor, number, varied.map((when) => readers.numbersOf(when))]) };
+  };
   const counted = (place: Place): CountedPlace => ({
     a: place.anchor,
     r: place.role,
@@ -46,6 +53,7 @@ export function countedData({ publication, readers }: SiteContext): CountedData 
     k: formsOf(place)
       .toReversed()
       .flatMap(({ form, when }) => (form.content ? captions(form.content, when) : [])),
+    ...ordinals(place),
     c: place.children.map(counted),
   });
   return { numbering: publication.numbering, places: publication.places.map(counted) };
@@ -67,6 +75,7 @@ export function numbersFor({ numbering, places }: CountedData, isFor: (whose: Wh
       const number = isCounted ? count.place(place.r, place.l, parent, (ordinals[place.nested ? 'nested' : 'below'] += place.r === 'section' ? 1 : 0)) : undefined;
       give(place.a, number);
       for (const [kind, anchor, whose] of place.k) if (isFor(whose)) give(anchor, count.caption(kind));
+      for (const [anchor, of, varied] of place.o ?? []) give(anchor, `${of - varied.filter((whose) => !isFor(whose)).length}`);
       go(place.c, number);
     }
   };

@@ -3,17 +3,21 @@ import type { SiteContext } from './context.ts';
 import { tag, text } from './html.ts';
 import { glossaryFile } from './files.ts';
 import type { PageParts } from './page.ts';
-import { saidHtml } from './readers.ts';
+import { formsOf, saidHtml } from './readers.ts';
 
 /** All terms with what they mean, one after the other. */
 export function glossaryPage(site: SiteContext): PageParts {
   const { publication, pages, words, readers } = site;
   const renderer = topicRenderer(site);
-  const entries = publication.glossary.flatMap(({ anchor, term, content }) => {
-    const whose = readers.classOf(readers.whenAt(anchor));
+  const places = new Map(pages.shown.map((place) => [place.anchor, place]));
+  const entries = publication.glossary.flatMap(({ anchor, term: word }) => {
+    const around = readers.whenAt(anchor);
+    const place = places.get(anchor);
+    const forms = place ? formsOf(place) : [];
     const href = pages.href(anchor);
-    const said = saidHtml(readers.titleAt(anchor) ?? term);
-    return [tag('dt', { class: whose }, href === undefined ? said : tag('a', { href }, said)), tag('dd', { class: whose }, renderer.render(content, 2))];
+    const said = saidHtml(readers.titleAt(anchor) ?? word);
+    const term = tag('dt', { class: readers.classOf(around) }, href === undefined ? said : tag('a', { href }, said));
+    return [term, ...forms.flatMap(({ form, when }) => (form.content ? [tag('dd', { class: readers.classOf([...around, ...when]) }, renderer.render(form.content, 2))] : []))];
   });
   return { title: words.glossary, description: '', path: glossaryFile, main: tag('article', { class: 'all-terms' }, tag('h1', {}, text(words.glossary)), tag('dl', {}, ...entries)) };
 }

@@ -43,7 +43,6 @@ const classNames = (numbers: readonly number[]): string | undefined => (numbers.
 
 export const saidHtml = (said: Said): Html =>
   typeof said === 'string' ? text(said) : join(said.map((part) => (typeof part === 'string' ? text(part) : tag('span', { class: classNames(part.slice(1) as number[]) }, text(part[0])))));
-const plainOf = (said: Said): string => (typeof said === 'string' ? said : said.map((part) => (typeof part === 'string' ? part : part[0])).join(''));
 
 /** Who gets a place at all. */
 export const whenOfPlace = ({ when = [], content }: Place): readonly When[] => [...when, ...(content?.when ?? [])];
@@ -52,8 +51,8 @@ export const whenOfPlace = ({ when = [], content }: Place): readonly When[] => [
 export type Form = Omit<Other, 'content'> & { readonly content?: ResolvedElement };
 
 /** What stands at a place: its topic, and what some readers get in its place. */
-export function formsOf({ others = [], otherwise, anchor, title, label, shortDescription, origin, content }: Place): readonly { readonly form: Form; readonly when: readonly When[] }[] {
-  const own = { anchor, title, label, shortDescription, origin, ...(content ? { content } : {}) };
+export function formsOf({ others = [], otherwise, anchor, title, label, mapTitle, shortDescription, origin, content }: Place): readonly { readonly form: Form; readonly when: readonly When[] }[] {
+  const own = { anchor, title, label, shortDescription, origin, ...(mapTitle ? { mapTitle } : {}), ...(content ? { content } : {}) };
   return [...others.map((other) => ({ form: other, when: other.content.when ?? [] })), { form: own, when: otherwise ? [otherwise] : [] }];
 }
 
@@ -118,7 +117,7 @@ export function readersOf(publication: Publication): Readers {
       return typeof words === 'string' ? [words] : words;
     });
   };
-  const labelOf = (place: Place): Said => saidAt(place, ({ label, title }) => (plainOf(said(title)).trim() === label ? title : [label]));
+  const labelOf = (place: Place): Said => saidAt(place, ({ mapTitle, title }) => mapTitle ?? title);
   const titles = new Map(
     publication.open.length === 0
       ? []

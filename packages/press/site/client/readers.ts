@@ -161,6 +161,11 @@ if (data) {
         }
       }
       for (const list of document.querySelectorAll<HTMLElement>('.related, .inside, .since')) list.hidden = [...list.querySelectorAll('li')].every((one) => !isForReader(conditionsOf(one)));
+      // Steps go on counting behind what stands between them.
+      for (const list of document.querySelectorAll<HTMLOListElement>('ol.steps[start]')) {
+        const before = [...list.parentElement!.querySelectorAll<HTMLElement>(':scope > ol.steps')].filter((one) => one.compareDocumentPosition(list) & Node.DOCUMENT_POSITION_FOLLOWING);
+        list.start = 1 + before.flatMap((one) => [...one.children] as HTMLElement[]).filter((step) => isForReader(conditionsOf(step))).length;
+      }
       for (const links of document.querySelectorAll('.nearest')) {
         let isNear = true;
         for (const link of links.querySelectorAll<HTMLElement>('a')) {

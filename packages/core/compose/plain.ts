@@ -1,0 +1,14 @@
+import { isFor, type When } from '../facets/index.ts';
+import { element, isElement, lineOf, type Node } from '../markup/index.ts';
+
+const isForAll = (when: readonly When[] = []): boolean => when.every((one) => isFor(one, {}));
+
+/** What those get who have chosen nothing: of several that stand for each other, the one for all. */
+const forAll = (nodes: readonly Node[]): Node[] =>
+  nodes.flatMap((node): Node[] => {
+    if (!isElement(node)) return [node];
+    return isForAll((node as { when?: readonly When[] }).when) ? [element(node.name, node.attributes, forAll(node.children))] : [];
+  });
+
+/** Words on one line, as they stand where they cannot follow what readers choose: in names of files and titles of windows. */
+export const plainLine = (nodes: readonly Node[]): string => lineOf(element('title', {}, forAll(nodes)));
