@@ -78,6 +78,12 @@ test('heads of long tables stay in sight', async ({ page }) => {
   await expect(head).toBeInViewport();
   const bar = (await page.getByRole('banner').boundingBox())!;
   expect(Math.abs((await head.boundingBox())!.y - (bar.y + bar.height))).toBeLessThan(2);
+  // All rows of a head stay, one below the other.
+  await page.locator('thead').evaluate((rows) => rows.append(rows.firstElementChild!.cloneNode(true)));
+  const second = (await page.locator('thead tr').last().locator('th').first().boundingBox())!;
+  const first = (await head.boundingBox())!;
+  expect(Math.abs(first.y - (bar.y + bar.height))).toBeLessThan(2);
+  expect(Math.abs(second.y - (first.y + first.height))).toBeLessThan(2);
   // Where the table is told row by row there is no head to keep.
   await page.setViewportSize({ width: 390, height: 800 });
   expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth)).toBe(true);

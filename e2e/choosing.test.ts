@@ -77,6 +77,39 @@ test('a reader sets what he has: text, sections, contents, numbers, index and se
   await expect(page.locator('#readers-now')).toHaveText('all');
 });
 
+test('related links, steps behind a pause and the words of links follow what a reader sets', async ({ page }) => {
+  await page.goto(`${address}/set-the-datum.html`);
+  const related = page.locator('section.related');
+  await expect(related.getByRole('link', { name: 'Inspect the pile' })).toBeVisible();
+  // A list of which nothing is left goes with its heading.
+  await page.getByLabel('Model').selectOption('tern-q');
+  await expect(related).toBeHidden();
+  await page.goto(`${address}/replace-the-battery.html`);
+  const panel = related.getByRole('link', { name: 'Connect the solar panel' });
+  await expect(panel).toBeVisible();
+  await page.getByRole('checkbox', { name: 'Solar, 40 W' }).check();
+  await expect(panel).toBeHidden();
+  await expect(related.getByRole('link', { name: 'Replace the fuse' })).toBeVisible();
+  await page.getByRole('checkbox', { name: 'Solar, 90 W' }).check();
+  await expect(panel).toBeVisible();
+
+  const steps =
+    '<step product="q"><cmd>Hang the well.</cmd></step><step><cmd>Open the lid.</cmd></step><stepsection>Wait for high water.</stepsection><step id="read"><cmd>Read the staff.</cmd></step>';
+  const library = textLibrary([
+    { id: 'm', kind: 'map', text: '<map id="m"><title>M</title><topicref href="topic:t"/></map>' },
+    { id: 't', kind: 'topic', text: `<task id="t"><title>T</title><taskbody><steps>${steps}</steps><result><p>See <xref href="topic:t/read"/>.</p></result></taskbody></task>` },
+  ]);
+  const facets = [{ name: 'product', label: 'Model', values: ['q', 'd'].map((name) => ({ name, label: name })) }];
+  const site = folderOf(compose({ library, map: 'm', facets, open: ['product'] }), () => undefined, { choices: [{ facet: 'product', label: '', pick: 'one', preset: [] }] });
+  await page.goto(`${site.address}/t.html`);
+  const last = page.locator('ol.steps').last();
+  await expect(last).toHaveAttribute('start', '3');
+  await expect(page.getByRole('link', { name: 'step 3' })).toBeVisible();
+  await page.getByLabel('Model').selectOption('d');
+  await expect(last).toHaveAttribute('start', '2');
+  await expect(page.getByRole('link', { name: 'step 2' })).toBeVisible();
+});
+
 test('what an address says that no edition offers does nothing', async ({ page }) => {
   const failures: string[] = [];
   page.on('pageerror', (error) => failures.push(error.message));
