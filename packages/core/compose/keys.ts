@@ -112,7 +112,7 @@ export function fillKeys(nodes: readonly Node[], scope: KeyScope, variables: Rea
     const { name, attributes } = node;
     if (!judge(attributes, lens, facets).kept) return [];
     const own = whenOf(attributes, open);
-    const as = (children: readonly Node[], when?: When): Node => ({ name, attributes, children, ...(when || own ? { when: [own, when].filter((one) => one !== undefined) } : {}) }) as Element;
+    const as = (children: readonly Node[], when?: When): Node => ({ name, attributes, children, ...(when || own ? { when: [own, when].filter((one) => one !== undefined) } : {}) });
     const key = attributes['keyref'];
     if (key === undefined || node.children.length > 0) return [as(fillKeys(node.children, scope, variables, reading, used))];
     if (used.includes(key)) return [as([])];
