@@ -73,8 +73,12 @@ test('a token is made, told once and taken back; who is told of builds is said, 
   await expect(page.getByRole('button', { name: 'Tell harbour@brinewell.example no more' })).toHaveCount(0);
 });
 
-test('several editions are built at once, and none of the others', async ({ page }) => {
+test('several editions are built at once, and none of the others; everybody sees what is on the way', async ({ page, browser }) => {
   await signIn(page, 'teo', '/publish');
+  const elsewhere = await browser.newPage();
+  await signIn(elsewhere, 'noor', '/publish');
+  await expect(elsewhere.getByRole('link', { name: /^Handbook for partners DITA package/u })).toBeVisible();
+  const seen = elsewhere.getByRole('status').filter({ hasText: /on the way:.*(Handbook for partners|Station Interface for notebooks)/u });
   const list = page.getByRole('complementary', { name: 'Editions' });
   for (const name of ['Handbook for partners', 'Station Interface for notebooks']) await list.getByRole('checkbox', { name: `Build ${name} with others` }).check();
   const before = await page.evaluate(async () => (await (await fetch(`${location.origin}/api/session`)).json()) as { projects: { id: string }[] });
@@ -83,8 +87,10 @@ test('several editions are built at once, and none of the others', async ({ page
   const others = (all: { editionName: string }[]): number => all.filter(({ editionName }) => editionName === 'Everything at the quay').length;
   const was = others(await impressions());
   await list.getByRole('button', { name: 'Build the 2 chosen' }).click();
+  await expect(seen).toBeVisible();
   await expect(list.getByRole('button', { name: /^Build all \d+$/u })).toBeVisible();
   for (const name of ['Handbook for partners DITA package', 'Station Interface for notebooks Markdown folder'])
-    await expect(list.getByRole('link', { name: new RegExp(`^${name} · no. \\d+, done`, 'u') })).toBeVisible();
+    for (const one of [list, elsewhere]) await expect(one.getByRole('link', { name: new RegExp(`^${name} · no. \\d+, done`, 'u') })).toBeVisible();
+  await elsewhere.close();
   expect(others(await impressions())).toBe(was);
 });

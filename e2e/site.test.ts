@@ -67,6 +67,43 @@ Object.entries(widths).forEach(([name, width], at) => {
   });
 });
 
+test('what is touched on a tablet or phone is large enough for a thumb', async ({ page }) => {
+  for (const width of [widths.tablet, widths.phone]) {
+    await page.setViewportSize({ width, height: 1100 });
+    await page.goto(`${address}/fit-the-bracket.html`);
+    await page.getByRole('button', { name: 'Contents and index' }).click();
+    const side = page.getByRole('navigation', { name: 'Contents and index' });
+    const small = (): Promise<string[]> =>
+      side.locator('a, button').evaluateAll((targets) =>
+        targets.flatMap((target) => {
+          const { width: wide, height: high } = target.getBoundingClientRect();
+          return high > 0 && (Math.round(high) < 44 || (target.tagName === 'BUTTON' && target.textContent === '' && wide < 44)) ? [`${target.textContent} ${wide} × ${high}`] : [];
+        }),
+      );
+    await expect(side.getByRole('link', { name: '3.3 Hang the stilling well' })).toBeVisible();
+    expect(await small()).toEqual([]);
+    await page.getByRole('tab', { name: 'Index' }).click();
+    await expect(page.locator('.words li').first()).toBeVisible();
+    expect(await small()).toEqual([]);
+    expect((await side.boundingBox())!.width).toBe(width === widths.phone ? width : 380);
+  }
+});
+
+test('asks nobody else for anything, and leaves no mark but what was chosen', async ({ page, context }) => {
+  const asked: string[] = [];
+  page.on('request', (request) => void asked.push(request.url()));
+  for (const path of ofEveryKind) {
+    await page.goto(`${address}/${path}`);
+    await page.getByLabel('Model').selectOption('tern-q');
+    await page.locator('#search').fill('bracket');
+    await page.locator('#results').getByRole('link').first().waitFor();
+  }
+  expect(asked.length).toBeGreaterThan(50);
+  expect(asked.filter((url) => !url.startsWith(address) && !url.startsWith('data:'))).toEqual([]);
+  expect(await context.cookies()).toEqual([]);
+  expect(await page.evaluate(() => Object.keys({ ...localStorage, ...sessionStorage }))).toEqual(['site-readers']);
+});
+
 test('opens its contents on a phone and is readable in the dark', async ({ page }) => {
   await page.setViewportSize({ width: 390, height: 800 });
   await page.emulateMedia({ colorScheme: 'dark' });

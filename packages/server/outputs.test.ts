@@ -177,6 +177,15 @@ describe('editions of every kind', () => {
     expect(new TextDecoder().decode(files['index.html'])).toContain('New and changed');
     await server.ask('writer', 'PUT', '~/items/list-readings', { text, version: version + 1 });
   });
+  it('say so when their map is not there any more, and leave nothing half done', async () => {
+    for (const output of ['print', 'site', 'markdown', 'dita'] as const) {
+      const built = await build((await edition({ output, map: 'never-there' })).id);
+      expect(built).toMatchObject({ state: 'failed', figures: { bytes: 0 }, problems: [{ code: 'map.missing-map', message: expect.stringContaining('never-there') as string }] });
+    }
+    await server.services.items.create(server.project, { id: 'nothing', kind: 'map', folder: '', name: 'nothing.ditamap', text: '<map id="nothing"><title>Nothing</title></map>' }, 'Teo Marsh');
+    expect(await build((await edition({ output: 'epub', map: 'nothing' })).id)).toMatchObject({ state: 'failed', problems: [{ code: 'build.empty' }] });
+    await server.services.items.remove(server.project, 'nothing');
+  });
   it('need a map, unless they are bundles; and take at most twenty further locales', async () => {
     const refused = async (input: object): Promise<number> => (await server.ask('publisher', 'POST', '~/editions', { name: 'One', output: 'site', map: 'help', lens: null, ...input })).statusCode;
     expect(await refused({ map: '' })).toBe(400);

@@ -59,6 +59,11 @@ async function buildOne(services: Services, project: string, inputs: Inputs, out
   tell({ step: 'Composing', done: 0, total: inputs.texts.length });
   const composed = await composeInputs(inputs, project, bench);
   const { publication } = composed;
+  if (publication.places.length === 0) {
+    const empty = problem('error', 'build.empty', 'There is nothing to publish: nothing in the map is for the readers of this edition.', { item: inputs.edition.map });
+    const isSaid = publication.problems.some(({ severity }) => severity === 'error');
+    return { bytes: 0, pages: 0, fingerprint: '', problems: isSaid ? publication.problems : [...publication.problems, empty], texts: [], topics: 0, words: 0 };
+  }
   const made = await makers[output]({ services, project, inputs, composed, folder, bench, tell });
   await nameWhatWasBuilt(services, project, inputs.edition, publication, composed.texts);
   const texts = pageTexts(publication);
