@@ -23,7 +23,7 @@ export interface EditionStore {
   createEdition(project: string, input: EditionInput): Promise<Edition>;
   updateEdition(project: string, id: string, input: EditionInput): Promise<Edition | undefined>;
   removeEdition(project: string, id: string): Promise<boolean>;
-  /** Editions of all projects whose time of the day has come, each once however many ask. */
+  /** Editions of all projects whose time of the day has come since it was last asked for, each once however many ask and however late. */
   takeDue(now: Date): Promise<{ project: string; edition: string }[]>;
   /** The newest of a project, and all that are signed off, newest first. */
   impressions(project: string): Promise<Impression[]>;
@@ -51,8 +51,6 @@ export interface EditionStore {
 }
 
 const mostListed = 200;
-/** So late, in milliseconds, the clock may look: a server that was busy makes up for it, one that was down does not. */
-const mostLate = 5 * 60_000;
 /** When it was last this time of the day, by the clock of the server. */
 function lastTime(time: string, now: Date): Date {
   const [hours, minutes] = time.split(':').map(Number) as [number, number];
@@ -114,10 +112,12 @@ export function editionStore({ sequelize, models }: Database): EditionStore {
       return row && editionOf(row);
     },
     async createEdition(project, input) {
-      const row = await editions.create({ id: randomUUID(), projectId: project, ...input });
+      const row = await editions.create({ id: randomUUID(), projectId: project, ...input, clockAt: new Date() });
       return editionOf(row.get());
     },
     async updateEdition(project, id, input) {
+      // A time of the day that is over when it is set has not been missed.
+      await editions.update({ clockAt: new Date() }, { where: { projectId: project, id, nightly: { [Op.ne]: input.nightly } } });
       await editions.update({ ...input }, { where: { projectId: project, id } });
       return store.edition(project, id);
     },
@@ -125,9 +125,7 @@ export function editionStore({ sequelize, models }: Database): EditionStore {
       const due: { project: string; edition: string }[] = [];
       for (const row of await editions.findAll({ where: { nightly: { [Op.ne]: '' } } })) {
         const { id, projectId, nightly } = row.get();
-        const time = lastTime(nightly, now);
-        if (now.getTime() - time.getTime() > mostLate) continue;
-        const [taken] = await editions.update({ clockAt: now }, { where: { id, clockAt: { [Op.or]: [null, { [Op.lt]: time }] } } });
+        const [taken] = await editions.update({ clockAt: now }, { where: { id, clockAt: { [Op.lt]: lastTime(nightly, now) } } });
         if (taken > 0) due.push({ project: projectId, edition: id });
       }
       return due;

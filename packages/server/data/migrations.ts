@@ -165,4 +165,5 @@ export const migrations: readonly Migration[] = [
     `,
   },
   { name: '0018-folders', sql: `ALTER TABLE editions ADD COLUMN folders text NOT NULL DEFAULT 'one';` },
+  { name: '0019-clock', sql: `UPDATE editions SET clock_at = now() WHERE clock_at IS NULL; ALTER TABLE editions ALTER COLUMN clock_at SET NOT NULL;` },
 ];

@@ -125,8 +125,8 @@ export interface EditionRow {
   start: string;
   locales: string[];
   nightly: string;
-  /** When the clock last built it. */
-  clockAt: Date | null;
+  /** When the clock last built it, or its time of the day was set. */
+  clockAt: Date;
 }
 export interface ImpressionRow {
   id: string;
