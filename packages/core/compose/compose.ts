@@ -13,7 +13,6 @@ import { buildIndex } from './indexing.ts';
 import { fillKeys, keyScope, scopeKey, variablesOf, type KeyScope } from './keys.ts';
 import { relatedPlaces, resolveLinks, withRelated, type Standing } from './linking.ts';
 import { counting } from './number.ts';
-import { ordinalsIn } from './ordinals.ts';
 import type { Peer, PeerEdition, PeerMap } from './peers.ts';
 import { plainLine } from './plain.ts';
 import { forThose, prepareTopic, type PendingLink, type PreparationContext, type PreparedTopic } from './prepare.ts';
@@ -155,9 +154,8 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
 
   /** @param place on whose page it stands */
   const collect = (topic: PreparedTopic, place: string): void => {
-    const ordinals = new Map(ordinalsIn(topic.content).map(({ anchor, number }) => [anchor, `${number}`]));
     for (const landmark of topic.landmarks) {
-      let number = ordinals.get(landmark.anchor);
+      let { number } = landmark;
       if ((landmark.kind === 'figure' || landmark.kind === 'table' || (landmark.kind === 'example' && numbering.examples)) && landmark.title.length > 0) {
         number = counted.caption(landmark.kind);
         const list = { figure: figures, table: tables, example: undefined }[landmark.kind];

@@ -6,6 +6,7 @@ import { atItem, problem, type Path, type Problem } from '../problems/index.ts';
 import type { HouseRule } from '../rules/index.ts';
 import type { Choice, Choose } from './alternates.ts';
 import { givenBy, lookUpKey, type KeyScope } from './keys.ts';
+import { ordinalsIn } from './ordinals.ts';
 import { readPeerKey, type PeerKey, type PeerMap } from './peers.ts';
 import type { Origin, Reason, ResolvedElement, TargetKind } from './publication.ts';
 
@@ -14,6 +15,8 @@ interface Landmark {
   readonly anchor: string;
   readonly kind: TargetKind;
   readonly title: readonly Node[];
+  /** Of an entry of a numbered list. */
+  readonly number?: string;
 }
 
 export interface PendingLink {
@@ -333,7 +336,12 @@ export function prepareTopic(topic: FoundElement, item: string, anchor: string, 
   if (found?.root && topic.path.length === 0) problems.push(...atItem(item, checkItem(found.root, context)));
   const [content] = resolveElement(topic.element, { item, path: topic.path, borrowing: [], keys: [] });
   const root = content ?? { name: topic.element.name, attributes: topic.element.attributes, children: [], origin: { item, path: topic.path }, anchor };
-  return { content: root, dropped: content === undefined, anchor, anchors, landmarks, links, indexTerms, contextIds, assets, problems, why, lenders, lookedFor, nested };
+  const ordinals = new Map(ordinalsIn(root).map(({ anchor: own, number }) => [own, `${number}`]));
+  const numbered = landmarks.map((landmark) => {
+    const number = ordinals.get(landmark.anchor);
+    return number === undefined ? landmark : { ...landmark, number };
+  });
+  return { content: root, dropped: content === undefined, anchor, anchors, landmarks: numbered, links, indexTerms, contextIds, assets, problems, why, lenders, lookedFor, nested };
 }
 
 const isBlank = (node: Node): boolean => typeof node === 'string' && node.trim() === '';
