@@ -9,7 +9,8 @@ const severities = ['error', 'warning', 'info'];
 const help = `UKIYO_TOKEN=… npm run publish -- --edition NAME [options]
   --edition NAME   the edition; more than one may be named
   --locale LOCALE  in this language instead of that of the edition; more than one may be named
-  --fail-on KIND   end with 1 where a problem is an ${severities.join(', ')} or worse (error)
+  --fail-on SEVERITY
+                   end with 1 where a problem is an ${severities.join(', ')} or worse (error)
   --out FOLDER     put what was built there
 Instead of a token, which one makes under Publish, UKIYO_EMAIL and UKIYO_PASSWORD say who asks; UKIYO_URL says where the server is.
 `;
