@@ -7,6 +7,7 @@ import { pageTexts } from '@ukiyo/core/compose';
 import { shippedLooks, shippedSheets } from '@ukiyo/core/styles';
 import { readPackage } from '@ukiyo/intake';
 import { unzipSync } from 'fflate';
+import { kindOf } from '@ukiyo/core/problems';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { settleImage } from './data/images.ts';
 import { composeEdition, workbench } from './jobs/composing.ts';
@@ -164,6 +165,10 @@ describe('editions of every kind', () => {
     expect(page('index.html')).toContain('<a href="ja/index.html" hreflang="ja" lang="ja">日本語</a>');
     const dead = built.problems.filter(({ message }) => message.includes('nowhere'));
     expect(new Set(dead.map(({ code }) => code)).size).toBe(dead.length);
+    // Each topic is said not to be translated, once for each language that it is not in.
+    const untranslated = built.problems.filter((found) => kindOf(found) === 'untranslated').map(({ message }) => message);
+    expect(untranslated).toContain('ar: “Safety at the quay” is written in English, not in Arabic.');
+    expect(untranslated.filter((message) => message.startsWith('ja: '))).toHaveLength(untranslated.length / 2);
     await server.ask('writer', 'PUT', '~/items/menu-tree', { text, version: version + 1 });
   });
   it('say what is new since an impression on the pages of a site', async () => {

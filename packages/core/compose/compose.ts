@@ -1,7 +1,7 @@
 import { lensKey, openFacets, whenOf, type Facet, type Lens, type OpenFacet, type When } from '../facets/index.ts';
-import { checkReadiness, elementOf, shortDescriptionIn, type Item, type Library, type ReadyFact } from '../library/index.ts';
+import { checkLanguage, checkReadiness, elementOf, shortDescriptionIn, type Item, type Library, type ReadyFact } from '../library/index.ts';
 import { childNamed, element, type Element } from '../markup/index.ts';
-import { problem, type Problem } from '../problems/index.ts';
+import { atItem, problem, type Problem } from '../problems/index.ts';
 import type { HouseRule } from '../rules/index.ts';
 import { usualNumbering, type Numbering } from '../styles/index.ts';
 import { wordsFor } from '../words/index.ts';
@@ -65,7 +65,7 @@ export function composeMemory(): ComposeMemory {
  * Composes a map and everything it reaches into the one resolved document from which all outputs are made.
  * Pure: the same input gives the same result. A topic that cannot be read or found is left out and reported; nothing else is affected.
  * @param memory gives back work of earlier compositions of the same library
- * @returns the publication with problems `map.*`, `topic.missing`, `borrow.*`, `key.*`, `image.missing`, `link.*`, `index.*` and those of validation
+ * @returns the publication with problems `map.*`, `topic.missing`, `fact.*`, `locale.*`, `borrow.*`, `key.*`, `image.missing`, `link.*`, `index.*` and those of validation
  */
 export function compose(input: Composition, memory: ComposeMemory = composeMemory()): Publication {
   return composeMap(input, memory).publication;
@@ -296,7 +296,7 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
       return { ...node, children: said(children), ...(title ? { title: fillKeys(title, scope, variables, { lens: through, facets, open: openThrough(through) }) } : {}) };
     });
   const places = placeNodes(said(expanded.nodes), 1, undefined);
-  problems.push(...unready(places, library, input.ready ?? []));
+  problems.push(...unready(places, library, input.ready ?? [], locale));
   const peers = (): Peer[] => (isPeer ? [] : expanded.peers.flatMap((peer) => peersOf(peer, input, memory)));
   const links = resolveLinks(pending, { standing, targets, library, peers, locale }, problems);
   const related = relatedPlaces(expanded.relations, families, standing);
@@ -337,12 +337,11 @@ function peersOf(peer: PeerMap, input: Composition, memory: ComposeMemory): Peer
 }
 
 /** What is said of its topics, each once. */
-function unready(places: readonly Place[], library: Library, facts: readonly ReadyFact[]): Problem[] {
-  if (facts.every(({ ready }) => ready.length === 0)) return [];
+function unready(places: readonly Place[], library: Library, facts: readonly ReadyFact[], locale: string): Problem[] {
   const standing = allPlaces(places).flatMap(({ content, others = [] }) => [...(content ? [content] : []), ...others.map((other) => other.content)]);
   return [...new Set(standing.map(({ origin }) => origin.item))].flatMap((item) => {
     const root = library.item(item)?.root;
-    return root ? checkReadiness(root, facts).map((found) => ({ ...found, where: { ...found.where, item } })) : [];
+    return root ? atItem(item, [...checkReadiness(root, facts), ...checkLanguage(root, locale)]) : [];
   });
 }
 

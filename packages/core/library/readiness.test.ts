@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { readXml } from '../markup/index.ts';
 import { kindOf } from '../problems/index.ts';
 import { composeTexts } from '../testing/index.ts';
-import { checkReadiness, type ReadyFact } from './index.ts';
+import { checkLanguage, checkReadiness, type ReadyFact } from './index.ts';
 
 describe('facts with which topics go out', () => {
   const state = { name: 'state', label: 'State', ready: ['approved', 'final'] };
@@ -24,5 +24,26 @@ describe('facts with which topics go out', () => {
     expect(problems.map(({ code, where }) => [code, where.item])).toEqual([['fact.not-ready', 'c']]);
     expect(places).toHaveLength(2);
     expect(kindOf(problems[0]!)).toBe('unready');
+  });
+});
+
+describe('the language of what goes out', () => {
+  const inLanguage = (tag: string): string => `<concept id="c" xml:lang="${tag}"><title>Tide staff</title><conbody/></concept>`;
+  it('is that of the publication, whatever country or script is meant, or it is said', () => {
+    const messages = (tag: string, locale: string): string[] => checkLanguage(readXml(inLanguage(tag)).document!.root, locale).map(({ message }) => message);
+    expect(messages('en-GB', 'de')).toEqual(['“Tide staff” is written in English, not in German.']);
+    for (const [tag, locale] of [
+      ['en-GB', 'en'],
+      ['de', 'de-AT'],
+      ['zh-Hant', 'zh'],
+    ] as const)
+      expect(messages(tag, locale)).toEqual([]);
+    // A tag that says no language is no reason to say anything.
+    for (const tag of ['', 'x-harbour', '--', '&lt;b&gt;', 'i-klingon', 'qqqqqqqqqq']) expect(messages(tag, 'de')).toEqual([]);
+    expect(checkLanguage(readXml('<concept id="c"><title>T</title></concept>').document!.root, 'de')).toEqual([]);
+  });
+  it('is asked of every topic of a publication, as a kind of its own', () => {
+    const { problems } = composeTexts(['<map id="m"><title>M</title><topicref href="topic:c"/></map>', inLanguage('en')], { locale: 'ja' });
+    expect(problems.map((found) => [kindOf(found), found.message, found.where.item])).toEqual([['untranslated', '“Tide staff” is written in English, not in Japanese.', 'c']]);
   });
 });

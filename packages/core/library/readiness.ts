@@ -23,3 +23,15 @@ export function checkReadiness(root: Element, facts: readonly ReadyFact[]): Prob
     ];
   });
 }
+
+/** The language of a tag of BCP 47, without what else it says; undefined where it says none that has a name. */
+const languageOf = (tag: string | undefined): string | undefined => /^[a-z]{2,3}(?=-|$)/iu.exec(tag ?? '')?.[0].toLowerCase();
+const names = new Intl.DisplayNames('en', { type: 'language' });
+
+/** @returns a problem `locale.untranslated` where a topic says that it is written in another language */
+export function checkLanguage(root: Element, locale: string): Problem[] {
+  const own = languageOf(root.attributes['xml:lang']);
+  const wanted = languageOf(locale);
+  if (own === undefined || wanted === undefined || own === wanted) return [];
+  return [problem('warning', 'locale.untranslated', `“${titleOf(root)}” is written in ${names.of(own)}, not in ${names.of(wanted)}.`, { path: [] })];
+}

@@ -13,6 +13,7 @@ const kinds = {
   empty: { label: 'Nothing left for these readers', codes: ['filter.'] },
   unfinished: { label: 'Not finished', codes: ['placeholder.'] },
   unready: { label: 'Not ready to go out', codes: ['fact.'] },
+  untranslated: { label: 'Not translated', codes: ['locale.'] },
   readers: { label: 'Facets and alternates', codes: ['facet.', 'alternate.', 'readers.', 'edition.', 'bundle.'] },
   context: { label: 'Context-help ids', codes: ['context.'] },
   rules: { label: 'House rules', codes: ['house.'] },
