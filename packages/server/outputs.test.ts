@@ -171,6 +171,19 @@ describe('editions of every kind', () => {
     expect(untranslated.filter((message) => message.startsWith('ja: '))).toHaveLength(untranslated.length / 2);
     await server.ask('writer', 'PUT', '~/items/menu-tree', { text, version: version + 1 });
   });
+  it('say that a topic which names no language is in that of the project', async () => {
+    const texts = {
+      silent: '<concept id="silent"><title>Low water</title><conbody><p>Wait.</p></conbody></concept>',
+      'silent-map': '<map id="silent-map"><title>M</title><topicref href="topic:silent"/></map>',
+    };
+    for (const [id, text] of Object.entries(texts))
+      await server.services.items.create(server.project, { id, kind: id === 'silent' ? 'topic' : 'map', folder: '', name: `${id}.${id === 'silent' ? 'dita' : 'ditamap'}`, text }, 'Teo Marsh');
+    const said = async (locale: string): Promise<string[]> =>
+      (await build((await edition({ output: 'markdown', map: 'silent-map', locale })).id)).problems.filter((one) => kindOf(one) === 'untranslated').map(({ message }) => message);
+    expect(await said('de')).toEqual(['“Low water” is written in English, not in German.']);
+    expect(await said('en')).toEqual([]);
+    for (const id of Object.keys(texts)) await server.services.items.remove(server.project, id);
+  });
   it('say what is new since an impression on the pages of a site', async () => {
     const one = await edition({ output: 'site' });
     const before = await build(one.id);

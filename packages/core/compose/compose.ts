@@ -46,6 +46,8 @@ export interface Composition {
   /** What the publication says of itself instead of what its map says. */
   readonly facts?: Partial<PublicationFacts>;
   readonly locale?: string;
+  /** The language of topics that do not say theirs; of these nothing is said where it is not known. */
+  readonly sourceLocale?: string;
   /** How headings, figures and tables are numbered. */
   readonly numbering?: Numbering;
   /** Values of `deliveryTarget` that this output answers to; content for others is dropped. */
@@ -296,7 +298,7 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
       return { ...node, children: said(children), ...(title ? { title: fillKeys(title, scope, variables, { lens: through, facets, open: openThrough(through) }) } : {}) };
     });
   const places = placeNodes(said(expanded.nodes), 1, undefined);
-  problems.push(...unready(places, library, input.ready ?? [], locale));
+  problems.push(...unready(places, library, input));
   const peers = (): Peer[] => (isPeer ? [] : expanded.peers.flatMap((peer) => peersOf(peer, input, memory)));
   const links = resolveLinks(pending, { standing, targets, library, peers, locale }, problems);
   const related = relatedPlaces(expanded.relations, families, standing);
@@ -337,11 +339,11 @@ function peersOf(peer: PeerMap, input: Composition, memory: ComposeMemory): Peer
 }
 
 /** What is said of its topics, each once. */
-function unready(places: readonly Place[], library: Library, facts: readonly ReadyFact[], locale: string): Problem[] {
+function unready(places: readonly Place[], library: Library, { ready = [], locale = 'en', sourceLocale }: Composition): Problem[] {
   const standing = allPlaces(places).flatMap(({ content, others = [] }) => [...(content ? [content] : []), ...others.map((other) => other.content)]);
   return [...new Set(standing.map(({ origin }) => origin.item))].flatMap((item) => {
     const root = library.item(item)?.root;
-    return root ? atItem(item, [...checkReadiness(root, facts), ...checkLanguage(root, locale)]) : [];
+    return root ? atItem(item, [...checkReadiness(root, ready), ...checkLanguage(root, locale, sourceLocale)]) : [];
   });
 }
 

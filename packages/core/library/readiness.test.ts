@@ -40,7 +40,11 @@ describe('the language of what goes out', () => {
       expect(messages(tag, locale)).toEqual([]);
     // A tag that says no language is no reason to say anything.
     for (const tag of ['', 'x-harbour', '--', '&lt;b&gt;', 'i-klingon', 'qqqqqqqqqq']) expect(messages(tag, 'de')).toEqual([]);
-    expect(checkLanguage(readXml('<concept id="c"><title>T</title></concept>').document!.root, 'de')).toEqual([]);
+    // A topic that says none is in that of the project, where that is known.
+    const silent = readXml('<concept id="c"><title>T</title></concept>').document!.root;
+    expect(checkLanguage(silent, 'de')).toEqual([]);
+    expect(checkLanguage(silent, 'de', 'en').map(({ message }) => message)).toEqual(['“T” is written in English, not in German.']);
+    expect(checkLanguage(silent, 'en', 'en')).toEqual([]);
   });
   it('is asked of every topic of a publication, as a kind of its own', () => {
     const { problems } = composeTexts(['<map id="m"><title>M</title><topicref href="topic:c"/></map>', inLanguage('en')], { locale: 'ja' });

@@ -28,9 +28,12 @@ export function checkReadiness(root: Element, facts: readonly ReadyFact[]): Prob
 const languageOf = (tag: string | undefined): string | undefined => /^[a-z]{2,3}(?=-|$)/iu.exec(tag ?? '')?.[0].toLowerCase();
 const names = new Intl.DisplayNames('en', { type: 'language' });
 
-/** @returns a problem `locale.untranslated` where a topic says that it is written in another language */
-export function checkLanguage(root: Element, locale: string): Problem[] {
-  const own = languageOf(root.attributes['xml:lang']);
+/**
+ * @param source the language of topics that do not say theirs
+ * @returns a problem `locale.untranslated` where a topic is written in another language
+ */
+export function checkLanguage(root: Element, locale: string, source?: string): Problem[] {
+  const own = languageOf(root.attributes['xml:lang'] ?? source);
   const wanted = languageOf(locale);
   if (own === undefined || wanted === undefined || own === wanted) return [];
   return [problem('warning', 'locale.untranslated', `“${titleOf(root)}” is written in ${names.of(own)}, not in ${names.of(wanted)}.`, { path: [] })];

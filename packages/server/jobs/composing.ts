@@ -119,6 +119,7 @@ export async function composeInputs(inputs: Inputs, project: string, bench: Work
     variables: edition.variables,
     facts: edition.facts,
     locale: edition.locale,
+    ...(inputs.sourceLocale === null ? {} : { sourceLocale: inputs.sourceLocale }),
     numbering: numberingOf(edition),
     ...delivered(edition.output),
     open: edition.output === 'site' ? edition.choices.map(({ facet }) => facet) : [],

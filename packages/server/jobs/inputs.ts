@@ -21,6 +21,8 @@ export interface Inputs {
   /** By language: lists of words that mean the same to who searches. */
   readonly synonyms: Agreements['synonyms'];
   readonly designs: Awaited<ReturnType<Services['designs']['read']>>;
+  /** In which the project is written; null in what earlier versions recorded. */
+  readonly sourceLocale: string | null;
   /** Of the whole project: links lead into their publications. */
   readonly editions: readonly Edition[];
   /** The texts of the impression since which an edition tells changes; none where there is none, or where it is gone. */
@@ -40,14 +42,15 @@ export async function gatherLibrary(services: Services, project: string, written
 }
 
 export async function gatherInputs(services: Services, project: string, edition: Edition, written?: Written): Promise<Inputs> {
-  const [library, { rules, facts, synonyms }, designs, editions] = await Promise.all([
+  const [library, { rules, facts, synonyms }, designs, editions, row] = await Promise.all([
     gatherLibrary(services, project, written),
     services.agreements.read(project),
     services.designs.read(project),
     services.editions.editions(project),
+    services.database.models.projects.findByPk(project),
   ]);
   const before = async ({ since }: Edition): Promise<readonly LibraryText[]> => (since === null ? [] : services.items.textsAt(project, await services.editions.inputsOf(project, since)));
-  return { edition, ...library, rules, facts, synonyms, designs, editions, before };
+  return { edition, ...library, rules, facts, synonyms, designs, editions, sourceLocale: row?.get().locale ?? null, before };
 }
 
 const pack = promisify(gzip);
@@ -61,12 +64,12 @@ export async function recordInputs(path: string, { before, ...inputs }: Inputs):
   await writeFile(path, await pack(JSON.stringify({ ...inputs, earlier })));
 }
 
-type Recorded = Omit<Inputs, 'before' | 'facts'> & Partial<Pick<Inputs, 'facts'>> & { readonly earlier: Readonly<Record<string, readonly LibraryText[]>> };
+type Recorded = Omit<Inputs, 'before' | 'facts' | 'sourceLocale'> & Partial<Pick<Inputs, 'facts' | 'sourceLocale'>> & { readonly earlier: Readonly<Record<string, readonly LibraryText[]>> };
 
 /** What went into an impression, as it was recorded; only files that `recordInputs` wrote are read. */
 export async function recordedInputs(path: string): Promise<Inputs> {
   const recorded = JSON.parse((await unpack(await readFile(path))).toString('utf8')) as Recorded;
-  // Earlier versions recorded no facts.
-  const { earlier, ...inputs } = { facts: [], ...recorded };
+  // Earlier versions recorded neither facts nor the language of the project.
+  const { earlier, ...inputs } = { facts: [], sourceLocale: null, ...recorded };
   return { ...inputs, before: ({ id }) => Promise.resolve(earlier[id] ?? []) };
 }
