@@ -1,6 +1,6 @@
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
-import { clickInto, isSaved, stored } from './pages.ts';
+import { clickInto, isSaved, moveCaret, pageRests, stored } from './pages.ts';
 import { Robot } from './robot.ts';
 import { freshGround, serve } from './serving.ts';
 
@@ -27,6 +27,7 @@ test('the server dies while six people type: nothing that anybody typed is lost,
   await page.request.put(`${project}/items/${id}`, { data: { text: `<concept id="${id}"><title>Storm</title><conbody>${paragraphs}</conbody></concept>`, version } });
   await page.goto(`/write/${id}`);
   await expect(page.locator('.ProseMirror')).toBeVisible();
+  await pageRests(page);
   const [{ name, value }] = (await page.context().cookies()) as unknown as [{ name: string; value: string }];
   const robots = Array.from({ length: 5 }, (_, index) => new Robot(`ws://127.0.0.1:${port}${project}/live/${id}`, `${name}=${value}`, `robot-${index}`, index));
   await Promise.all(robots.map((robot) => robot.open()));
@@ -38,8 +39,12 @@ test('the server dies while six people type: nothing that anybody typed is lost,
       await rest(60 + index * 7);
     }
   });
-  await clickInto(page.locator('.ProseMirror p').last());
-  await page.keyboard.press('End');
+  const last = page.locator('.ProseMirror p').last();
+  await expect(async () => {
+    await clickInto(last);
+    expect(await last.evaluate((paragraph) => paragraph.contains(document.getSelection()?.anchorNode ?? null))).toBe(true);
+  }).toPass();
+  await moveCaret(page, 'End');
   await page.keyboard.type('Before the storm.', { delay: 20 });
   first.process.removeAllListeners('exit');
   const died = new Promise((resolve) => first.process.once('exit', resolve));

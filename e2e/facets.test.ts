@@ -121,6 +121,27 @@ test('what a lens marks looks as it says, also through another lens', async ({ p
   }
 });
 
+test('a list of lenses that was under way when one was made does not take it away again', async ({ page }) => {
+  await signIn(page, 'teo', '/library');
+  let isLate = true;
+  await page.route(/\/lenses$/u, async (route) => {
+    if (route.request().method() !== 'GET' || !isLate) return route.fallback();
+    isLate = false;
+    const answer = await route.fetch();
+    await expect(page.getByRole('region', { name: 'Lens Made meanwhile' })).toBeVisible();
+    await route.fulfill({ response: answer });
+  });
+  await page.goto('/facets');
+  await page.getByLabel('Name of the new lens').fill('Made meanwhile');
+  const again = page.waitForResponse((answer) => answer.url().endsWith('/lenses') && answer.request().method() === 'GET' && !isLate);
+  await page.getByRole('button', { name: 'Make a lens' }).click();
+  await again;
+  await expect(page.getByRole('button', { name: 'installer-tern-q', exact: true })).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Lens Made meanwhile' })).toBeVisible();
+  await page.getByRole('button', { name: 'Remove Made meanwhile' }).click();
+  await expect(page.getByRole('button', { name: 'Made meanwhile', exact: true })).toHaveCount(0);
+});
+
 test('a lens is made of decisions, looked through at once, given out and taken in as DITAVAL', async ({ page }) => {
   await signIn(page, 'teo', '/facets');
   await page.getByLabel('Name of the new lens').fill('Sun only');

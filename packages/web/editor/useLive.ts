@@ -30,7 +30,13 @@ export type Ended = Extract<LiveAnswer, { kind: 'refused' }>;
 
 const longestAnswer = 8000;
 const handSettles = 40;
+const longestUnheard = 1000;
 const safetySettles = 250;
+/** Where the selection of the browser begins and ends. */
+function whereSelected(): readonly (Node | number | null | undefined)[] {
+  const selection = document.getSelection();
+  return [selection?.anchorNode, selection?.anchorOffset, selection?.focusNode, selection?.focusOffset];
+}
 const retryAfter = (retries: number): number => Math.min(300 * 2 ** retries, 5000);
 
 /**
@@ -127,14 +133,20 @@ export function useLive(page: LivePage) {
   }
 
   /**
-   * A click or an arrow key moves the browser's selection first, and the page hears of it a moment later. A change by somebody else
-   * in between would put the caret back, so it waits that moment.
+   * A click or an arrow key moves the browser's selection first, and the page hears of it a moment later: on a busy machine a long one.
+   * A change by somebody else in between would put the caret back, so it waits until the page has heard.
    */
-  let heldUntil = 0;
+  let handAt = -Infinity;
+  let heard = whereSelected();
   const noteHand = (event: Event): void => {
-    if (!(event instanceof KeyboardEvent) || event.key.length > 1) heldUntil = performance.now() + handSettles;
+    if (!(event instanceof KeyboardEvent) || event.key.length > 1) handAt = performance.now();
   };
   useEventListener(document, ['pointerdown', 'pointerup', 'keydown'], noteHand, { capture: true });
+  useEventListener(document, 'selectionchange', () => void (heard = whereSelected()));
+  function isUnheard(): boolean {
+    const since = performance.now() - handAt;
+    return since < handSettles || (since < longestUnheard && whereSelected().some((part, index) => part !== heard[index]));
+  }
   const held: LiveAnswer[] = [];
   function hear(data: unknown): void {
     const answer = LiveAnswer.safeParse(JSON.parse(String(data))).data;
@@ -142,8 +154,7 @@ export function useLive(page: LivePage) {
     if (held.length === 1) release();
   }
   function release(): void {
-    const wait = heldUntil - performance.now();
-    if (wait > 0) return void setTimeout(release, wait);
+    if (isUnheard()) return void setTimeout(release, handSettles / 4);
     for (let answer = held.shift(); answer; answer = held.shift()) take(answer);
   }
   function take(answer: LiveAnswer): void {

@@ -3,6 +3,7 @@ import { defineStore } from 'pinia';
 import { shallowRef } from 'vue';
 import { z } from 'zod';
 import { ask } from './api.ts';
+import { renew } from './latest.ts';
 import { useSession } from './session.ts';
 
 /** Style sheets, page plans and site looks of the project. */
@@ -10,9 +11,7 @@ export const useDesigns = defineStore('designs', () => {
   const session = useSession();
   const list = shallowRef<Designs>({ sheets: [], plans: [], looks: [] });
   let loading: Promise<void> | undefined;
-  async function load(): Promise<void> {
-    list.value = await ask(`${session.base}/designs`, Designs);
-  }
+  const load = (): Promise<void> => renew(list, () => ask(`${session.base}/designs`, Designs));
   const ensure = (): Promise<void> => (loading ??= load());
   const put = <Kept extends { readonly id: string }>(all: readonly Kept[], one: Kept): Kept[] =>
     all.some(({ id }) => id === one.id) ? all.map((kept) => (kept.id === one.id ? one : kept)) : [...all, one];

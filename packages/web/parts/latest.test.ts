@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { latestOnly } from './latest.ts';
+import { shallowRef } from 'vue';
+import { latestOnly, renew } from './latest.ts';
 
 /** Work that ends when it is told to. */
 function workshop() {
@@ -33,5 +34,39 @@ describe('the latest only', () => {
     await end();
     await end();
     expect(started).toEqual([1]);
+  });
+});
+
+describe('what is read again', () => {
+  it('is taken as it was answered', async () => {
+    const kept = shallowRef<readonly string[]>(['old']);
+    await renew(kept, () => Promise.resolve(['old', 'new']));
+    expect(kept.value).toEqual(['old', 'new']);
+  });
+  it('does not take back what was changed here while the answer was under way', async () => {
+    const server = ['first'];
+    const kept = shallowRef<readonly string[]>([]);
+    let asked = 0;
+    await renew(kept, () => {
+      const answer = [...server];
+      asked += 1;
+      if (asked === 1) {
+        server.push('made meanwhile');
+        kept.value = ['made meanwhile'];
+      }
+      return Promise.resolve(answer);
+    });
+    expect(asked).toBe(2);
+    expect(kept.value).toEqual(['first', 'made meanwhile']);
+  });
+  it('ends where the same is changed without a pause', async () => {
+    const kept = shallowRef(0);
+    await renew(kept, () => Promise.resolve(--kept.value));
+    expect(kept.value).toBe(-3);
+  });
+  it('leaves everything as it was when nothing is answered', async () => {
+    const kept = shallowRef('as it was');
+    await expect(renew(kept, () => Promise.reject(new Error('no answer')))).rejects.toThrow('no answer');
+    expect(kept.value).toBe('as it was');
   });
 });

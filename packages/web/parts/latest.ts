@@ -1,3 +1,5 @@
+import type { ShallowRef } from 'vue';
+
 /**
  * Runs one piece of work at a time, and after it only the newest of what was asked for meanwhile: what lies between is of no use to anybody.
  * @param work what fails says so itself
@@ -17,4 +19,19 @@ export function latestOnly<Order>(work: (order: Order) => Promise<void>): (order
     if (isRunning) next = { order };
     else void run(order);
   };
+}
+
+const mostReadings = 3;
+/**
+ * Reads into what is kept. An answer that was under way while the same was changed here does not know of the change: it is asked for once more.
+ * @param read what fails goes through to whoever asked
+ */
+export async function renew<Kept>(kept: ShallowRef<Kept>, read: () => Promise<Kept>): Promise<void> {
+  for (let left = mostReadings; ; left -= 1) {
+    const before = kept.value;
+    const found = await read();
+    if (kept.value !== before && left > 1) continue;
+    kept.value = found;
+    return;
+  }
 }

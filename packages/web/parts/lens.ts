@@ -5,6 +5,7 @@ import { defineStore } from 'pinia';
 import { computed, shallowRef } from 'vue';
 import { z } from 'zod';
 import { ask } from './api.ts';
+import { renew } from './latest.ts';
 import { useLibrary } from './library.ts';
 import { useSession } from './session.ts';
 
@@ -27,8 +28,6 @@ export const useLens = defineStore('lens', () => {
     const closest = Math.max(0, ...matches);
     return closest > 0 ? alternates[matches.indexOf(closest)] : undefined;
   }
-  async function load(): Promise<void> {
-    lenses.value = await ask(`${session.base}/lenses`, z.array(Lens));
-  }
+  const load = (): Promise<void> => renew(lenses, () => ask(`${session.base}/lenses`, z.array(Lens)));
   return { lenses, chosen, hides, lens, drops, standsIn, load };
 });

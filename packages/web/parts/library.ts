@@ -5,6 +5,7 @@ import { computed, ref, shallowRef } from 'vue';
 import { z } from 'zod';
 import { ask } from './api.ts';
 import { useEvents, type Heard } from './events.ts';
+import { renew } from './latest.ts';
 import { useSession } from './session.ts';
 
 /** Whether an item is one that others begin as. */
@@ -33,11 +34,11 @@ export const useLibrary = defineStore('library', () => {
     }
   }
   async function load(): Promise<void> {
-    [items.value, assets.value, facetList.value, agreements.value] = await Promise.all([
-      loadItems(),
-      ask(`${session.base}/assets`, z.array(Asset)),
-      ask(`${session.base}/facets`, FacetList),
-      ask(`${session.base}/agreements`, Agreements),
+    await Promise.all([
+      renew(items, loadItems),
+      renew(assets, () => ask(`${session.base}/assets`, z.array(Asset))),
+      renew(facetList, () => ask(`${session.base}/facets`, FacetList)),
+      renew(agreements, () => ask(`${session.base}/agreements`, Agreements)),
     ]);
     if (!loaded.value) events.listen(hear);
     loaded.value = true;

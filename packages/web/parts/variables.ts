@@ -7,6 +7,7 @@ import { defineStore } from 'pinia';
 import { computed, shallowRef } from 'vue';
 import { ask } from './api.ts';
 import { useEvents } from './events.ts';
+import { renew } from './latest.ts';
 import { useLens } from './lens.ts';
 import { useLibrary } from './library.ts';
 import { useSession } from './session.ts';
@@ -26,7 +27,10 @@ export const useVariables = defineStore('variables', () => {
     list.value = next;
     loaded.value = true;
   };
-  const load = async (): Promise<void> => take(await ask(`${session.base}/variables`, Variables));
+  async function load(): Promise<void> {
+    await renew(list, () => ask(`${session.base}/variables`, Variables));
+    loaded.value = true;
+  }
   const ensure = async (): Promise<void> => void (loaded.value || (await load()));
   /** Others have changed a map, which may define some. */
   const loadAgain = useDebounceFn(load, 400);
