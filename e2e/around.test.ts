@@ -1,10 +1,10 @@
 import { join } from 'node:path';
-import AxeBuilder from '@axe-core/playwright';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test } from '@playwright/test';
 import { compose, withChangeBars } from '@ukiyo/core/compose';
 import { textLibrary } from '@ukiyo/core/library';
 import { shippedLooks } from '@ukiyo/core/styles';
 import { siteAddress } from '@ukiyo/press';
+import { faults } from './faults.ts';
 import { demoContent, folderOf, newFolder } from './folder.ts';
 
 /** What stands around the pages of a site: each in a folder, without a server. */
@@ -21,11 +21,6 @@ test.beforeAll(async () => {
   address = folderOf(publication, (id) => assets.get(id), { look, synonyms: [['accumulator', 'battery']] }).address;
   inFolders = folderOf(publication, (id) => assets.get(id), { look: { ...look, layout: 'chapters along the top' }, folders: 'chapters' }).address;
 });
-const axe = async (page: Page): Promise<string[]> => {
-  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
-  return violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html).join()}`);
-};
-
 test('contents are folded away and made wider, by hand and by keys, and stay so on the next page', async ({ page }) => {
   await page.goto(`${address}/fit-the-bracket.html`);
   const side = page.getByRole('navigation', { name: 'Contents and index' });
@@ -96,7 +91,7 @@ test('the glossary is one step away, what is new is said, and other words for a 
   await page.getByRole('link', { name: 'Glossary', exact: true }).click();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Glossary');
   await expect(page.getByRole('definition').first()).toContainText('The cone in which the acoustic head hears.');
-  expect(await axe(page)).toEqual([]);
+  expect(await faults(page)).toEqual([]);
   await page.keyboard.press('/');
   await page.keyboard.type('replace accumulator');
   await expect(page.locator('#results').getByRole('link').first()).toHaveText('Replace the battery');
@@ -134,7 +129,7 @@ test('another language is one step away, on the same topic, at the same place', 
   folderOf(german, undefined, { siblings: [to('en', english)] }, join(folder, 'de'));
   await page.goto(`${here}/care.html#${Object.keys(english.targets).find((anchor) => anchor.includes('dry'))}`);
   await page.getByText('English', { exact: true }).click();
-  expect(await axe(page)).toEqual([]);
+  expect(await faults(page)).toEqual([]);
   await page.getByRole('link', { name: 'Deutsch' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toContainText('Pflege');
   expect(page.url()).toMatch(/de\/care\.html#.*dry/u);

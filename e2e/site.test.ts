@@ -1,8 +1,8 @@
-import AxeBuilder from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
 import { compose } from '@ukiyo/core/compose';
 import { textLibrary } from '@ukiyo/core/library';
 import { shippedSheets, type StyleSheet } from '@ukiyo/core/styles';
+import { faults } from './faults.ts';
 import { demoContent, folderOf } from './folder.ts';
 
 let address = '';
@@ -46,10 +46,6 @@ const ofEveryKind = ['index.html', 'fit-the-bracket.html', 'terminal-strip.html'
 Object.entries(widths).forEach(([name, width], at) => {
   test(`has no fault that axe finds and no sideways scrolling on a ${name}`, async ({ page }) => {
     test.setTimeout(180_000);
-    // No page has frames: one need not be opened beside it to gather what was found in them.
-    const axe = (): AxeBuilder => new AxeBuilder({ page }).setLegacyMode();
-    const faultsIn = async (path: string, looks: AxeBuilder): Promise<string[]> =>
-      (await looks.withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze()).violations.map((one) => `${path}: ${one.id}: ${one.nodes.map(({ html }) => html).join()}`);
     const fits = async (path: string): Promise<void> => expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth), `${path} on a ${name}`).toBe(true);
     // Of all other pages each of these tests takes its own third, without contents and colours, at every width.
     for (const [index, path] of pages.entries()) {
@@ -57,7 +53,7 @@ Object.entries(widths).forEach(([name, width], at) => {
       if (!isWhole && index % 3 !== at) continue;
       await page.setViewportSize({ width, height: 800 });
       await page.goto(`${address}/${path}`);
-      expect(await faultsIn(path, isWhole ? axe() : axe().include('main').disableRules('color-contrast'))).toEqual([]);
+      expect(await faults(page, isWhole ? {} : { within: 'main', exceptRules: ['color-contrast'] }), path).toEqual([]);
       await fits(path);
       for (const other of Object.values(widths)) {
         await page.setViewportSize({ width: other, height: 800 });
@@ -112,8 +108,7 @@ test('opens its contents on a phone and is readable in the dark', async ({ page 
   await expect(page.getByRole('link', { name: '3.3 Hang the stilling well' })).toBeVisible();
   await page.keyboard.press('Escape');
   await expect(page.getByRole('link', { name: '3.3 Hang the stilling well' })).toBeHidden();
-  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2aa']).analyze();
-  expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html).join()}`)).toEqual([]);
+  expect(await faults(page)).toEqual([]);
 });
 
 test('parts and words stay closed until they are opened, searched for or led to', async ({ page }) => {
@@ -140,8 +135,7 @@ test('parts and words stay closed until they are opened, searched for or led to'
   await expect(words).toBeHidden();
   await page.getByText('After salt water').click();
   await expect(part).toBeVisible();
-  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
-  expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html).join()}`)).toEqual([]);
+  expect(await faults(page)).toEqual([]);
 
   await page.goto(`${small}/index.html`);
   await page.keyboard.press('/');

@@ -1,6 +1,6 @@
-import AxeBuilder from '@axe-core/playwright';
 import { expect, test, type Page } from '@playwright/test';
 import type { Designs } from '@ukiyo/contracts';
+import { faults } from './faults.ts';
 import { clickInto, moveCaret } from './pages.ts';
 import { signIn } from './people.ts';
 import { stockOf } from './stock.ts';
@@ -71,8 +71,7 @@ test('a copy of a style sheet is changed in print and on screen, seen at once, u
   await page.reload();
   await page.getByRole('button', { name: 'Marks of notes' }).click();
   await expect(field(page, 'Danger: what it is called')).toHaveValue('Peril');
-  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
-  expect(violations.map(({ id: rule, nodes }) => `${rule}: ${nodes.map(({ html }) => html).join()}`)).toEqual([]);
+  expect(await faults(page)).toEqual([]);
   await page.getByRole('button', { name: 'Remove', exact: true }).click();
   await expect(page).toHaveURL(/sheets\/workshop$/u);
   expect((await designs(page)).sheets.some((one) => one.id === id)).toBe(false);
@@ -141,8 +140,7 @@ test('a page plan is drawn to scale: edges are moved by hand and by keys, figure
   // Without room it is said, and the specimen is still there.
   await type(page, 'Inner margin, typed', '150mm');
   await expect(page.getByText(/leaves -?\d+ × \d+ mm for the text/u).first()).toBeVisible();
-  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
-  expect(violations.map(({ id: rule, nodes }) => `${rule}: ${nodes.map(({ html }) => html).join()}`)).toEqual([]);
+  expect(await faults(page)).toEqual([]);
   await page.getByRole('button', { name: 'Remove', exact: true }).click();
   await expect(page).toHaveURL(/plans\/a4-margin$/u);
 });
@@ -276,8 +274,7 @@ test('a cover of the plan’s own is laid out by hand and by keys; bleed, edge m
   });
   // The sheet of the specimen is larger by bleed and marks.
   await expect(specimen(page).getByRole('img').first()).toHaveAttribute('style', /aspect-ratio: 232 \/ 319/u);
-  const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa']).analyze();
-  expect(violations.map(({ id: rule, nodes }) => `${rule}: ${nodes.map(({ html }) => html).join()}`)).toEqual([]);
+  expect(await faults(page)).toEqual([]);
   await page.getByRole('button', { name: 'Remove', exact: true }).click();
 });
 
