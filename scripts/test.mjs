@@ -95,10 +95,15 @@ try {
   mkdirSync(dataFolder, { recursive: true });
   const starting = needsDatabase ? startPostgres({ bin: programs.postgres, dataFolder, log }) : undefined;
   starting?.catch(() => undefined);
-  await ensureBuilt({ web: needsBrowser, server: needsBrowser });
+  await ensureBuilt({ web: false, server: false });
   database = await starting;
   const env = { DATABASE_URL: database?.url('postgres'), TEST_DATA: dataFolder, CHROMIUM: programs.chromium, LOG_LEVEL: 'error' };
-  await inParallel([...(wanted('server') ? [() => vitest('server', env)] : []), ...(wanted('check') ? checks() : []), ...(wanted('unit') ? [() => vitest('unit', env)] : [])]);
+  const built = async () => {
+    await ensureBuilt({ web: needsBrowser, server: needsBrowser });
+    if (wanted('server')) await vitest('server', env);
+  };
+  // The longest first, so that both ends meet.
+  await inParallel([built, ...(wanted('unit') ? [() => vitest('unit', env)] : []), ...(wanted('check') ? checks() : [])]);
   if (needsBrowser) await playwright(env);
 } catch (error) {
   failure = error;
