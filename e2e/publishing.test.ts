@@ -69,6 +69,33 @@ test('what was built is looked through, compared, signed off with a reason, and 
   for (const path of [`editions/${edition}`, `items/${map}`, `items/${topic}`]) await (await stockOf(page)).remove(path);
 });
 
+test('of many problems that are alike a few are shown, and all when asked for', async ({ page }) => {
+  await signIn(page, 'teo', '/library');
+  const stock = await stockOf(page);
+  const links = Array.from({ length: 12 }, (_, index) => `<p>See <xref href="topic:nowhere-${index + 1}"/>.</p>`).join('');
+  const topic = await stock.item('concept', 'Roads that end', `<title>Roads that end</title><conbody>${links}</conbody>`);
+  const map = await stock.item('map', 'Book of roads', `<title>Book of roads</title><topicref href="topic:${topic}"/>`);
+  const edition = await stock.edition('Roads site', map, { output: 'site' });
+  await stock.built(edition, 'site/index.html');
+  await page.goto(`/publish/${edition}`);
+  const card = page.getByRole('article', { name: 'Impression 1' });
+  await card.getByRole('button', { name: /12 problems/u }).click();
+  const dead = card.getByRole('region', { name: 'Dead links' });
+  await expect(dead.getByRole('heading')).toContainText('12');
+  await expect(dead.getByRole('listitem')).toHaveCount(6);
+  const more = dead.getByRole('button', { name: '6 more of these' });
+  await more.focus();
+  await page.keyboard.press('Enter');
+  await expect(dead.getByRole('listitem')).toHaveCount(12);
+  await expect(dead.getByText('nowhere-12')).toBeVisible();
+  const fewer = dead.getByRole('button', { name: 'Only a few of these' });
+  await expect(fewer).toBeFocused();
+  expect(await faults(page)).toEqual([]);
+  await page.keyboard.press('Enter');
+  await expect(dead.getByRole('listitem')).toHaveCount(6);
+  for (const path of [`editions/${edition}`, `items/${map}`, `items/${topic}`]) await stock.remove(path);
+});
+
 test('an edition says what its readers may set and what keeps it back; a look is changed beside the real site', async ({ page }) => {
   await signIn(page, 'teo', '/library');
   const stock = await stockOf(page);

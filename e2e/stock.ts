@@ -2,6 +2,8 @@ import { expect, type Page } from '@playwright/test';
 
 /** What a test needs to be there before a person begins, made by the same requests that the interface makes. */
 export interface Stock {
+  /** Where its project is asked. */
+  readonly base: string;
   /** Makes a topic or map and gives its id. @param inner what stands inside the root element */
   item(type: string, title: string, inner: string): Promise<string>;
   /** Says it otherwise, whatever it said before. */
@@ -23,6 +25,7 @@ export async function stockOf(page: Page): Promise<Stock> {
     expect(saved.ok(), await saved.text()).toBe(true);
   };
   return {
+    base,
     async item(type, title, inner) {
       const { id } = await make<{ id: string }>('items', { type, title });
       await put(id, type, inner, 1);

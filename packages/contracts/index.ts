@@ -9,5 +9,6 @@ export * from './live.ts';
 export * from './outside.ts';
 export * from './packages.ts';
 export * from './publishing.ts';
+export * from './sources.ts';
 export * from './styles.ts';
 export * from './variables.ts';

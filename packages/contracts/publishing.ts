@@ -124,6 +124,8 @@ export const EditionFields = z.object({
     .string()
     .regex(/^(([01]\d|2[0-3]):[0-5]\d)?$/u, 'A time is written as 02:30.')
     .default(''),
+  /** Linked sources are read again before it is built. */
+  readsSources: z.boolean().default(false),
   /** Problems of these kinds keep what was built from being signed off. */
   stops: z.array(z.enum(problemKinds)).default([...usualStops]),
   /** So many impressions are kept; older ones go when another has been built, but never one that is signed off. */

@@ -25,6 +25,7 @@ export const router = createRouter({
         { path: 'library', name: 'library', component: () => import('./stages/library/LibraryStage.vue') },
         { path: 'facets', name: 'facets', component: () => import('./stages/facets/FacetsStage.vue') },
         { path: 'variables', name: 'variables', component: () => import('./stages/variables/VariablesStage.vue') },
+        { path: 'sources/:id?', name: 'sources', component: () => import('./stages/sources/SourcesStage.vue') },
         { path: 'agreements', name: 'agreements', component: () => import('./stages/agreements/AgreementsStage.vue') },
         { path: 'write/:id?', name: 'write', component: () => import('./stages/write/WriteStage.vue') },
         { path: 'arrange/:id?', name: 'arrange', component: () => import('./stages/arrange/ArrangeStage.vue'), meta: { first: firstMap } },

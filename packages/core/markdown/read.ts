@@ -17,18 +17,22 @@ interface Placed {
   readonly position?: { readonly start: { readonly line: number; readonly column: number } } | undefined;
 }
 
+/** Where a text was written: in this system, which says all that it takes, or elsewhere, by people who know nothing of topics. */
+type WrittenIn = 'here' | 'elsewhere';
+
 /**
  * Reads Markdown (CommonMark 0.31, tables of GFM 0.29) back into the topic that it was written from.
  * @param before gives kind, id, attributes and facts, which Markdown does not say
+ * @param writtenIn from elsewhere deeper headings are taken as paragraphs, and comments and lines across are passed over
  */
-export function readMarkdown(text: string, before: Element): ReadMarkdown {
+export function readMarkdown(text: string, before: Element, writtenIn: WrittenIn = 'here'): ReadMarkdown {
   const problems: Problem[] = [];
   const noPlace = (what: string, { position }: Placed): [] => {
     problems.push(problem('error', 'markdown.no-place', `${what} has no place in this topic.`, position ? { line: position.start.line, column: position.start.column } : {}));
     return [];
   };
   const nodes = fromMarkdown(text, { extensions: [gfmTable()], mdastExtensions: [gfmTableFromMarkdown()] }).children;
-  const reader = readerOf(noPlace);
+  const reader = readerOf(noPlace, writtenIn);
   const [first, second] = nodes;
   const title = first?.type === 'heading' && first.depth === 1 ? first : undefined;
   const lead = title && second?.type === 'blockquote' && second.children.length === 1 && second.children[0]?.type === 'paragraph' ? second.children[0] : undefined;
@@ -50,7 +54,9 @@ export function readMarkdown(text: string, before: Element): ReadMarkdown {
 type NoPlace = (what: string, node: Placed) => [];
 type AnyBlock = RootContent | BlockContent | DefinitionContent;
 
-function readerOf(noPlace: NoPlace) {
+const isComment = (html: string): boolean => /^<!--[\s\S]*-->$/u.test(html.trim());
+
+function readerOf(noPlace: NoPlace, writtenIn: WrittenIn) {
   const inlines = (nodes: readonly PhrasingContent[]): Node[] => [...element('', {}, nodes.flatMap(inline)).children];
   function inline(node: PhrasingContent): Node[] {
     switch (node.type) {
@@ -76,6 +82,10 @@ function readerOf(noPlace: NoPlace) {
   const linkAttributes = (url: string): Record<string, string> => (/^(https?|mailto):/iu.test(url) ? { format: 'html', href: url, scope: 'external' } : { href: url });
 
   function block(node: AnyBlock): Element[] {
+    if (writtenIn === 'elsewhere') {
+      if (node.type === 'heading') return [element('p', {}, [element('b', {}, inlines(node.children))])];
+      if (node.type === 'thematicBreak' || (node.type === 'html' && isComment(node.value))) return [];
+    }
     switch (node.type) {
       case 'paragraph': {
         const [only] = node.children;

@@ -15,6 +15,7 @@ const kinds = {
   unready: { label: 'Not ready to go out', codes: ['fact.'] },
   untranslated: { label: 'Not translated', codes: ['locale.'] },
   readers: { label: 'Facets and alternates', codes: ['facet.', 'alternate.', 'readers.', 'edition.', 'bundle.'] },
+  sources: { label: 'Linked sources', codes: ['source.'] },
   context: { label: 'Context-help ids', codes: ['context.'] },
   rules: { label: 'House rules', codes: ['house.'] },
   content: { label: 'Content model', codes: ['grammar.', 'xml.', 'table.', 'index.'] },

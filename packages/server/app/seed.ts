@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { readFile } from 'node:fs/promises';
+import { cp, readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { Agreements, type Role } from '@ukiyo/contracts';
 import { readFolder } from '@ukiyo/intake';
@@ -25,6 +25,7 @@ export async function seedDemo(services: Services, folder: string): Promise<bool
   const files = await readFolder(join(folder, 'library'));
   await services.agreements.save(project.id, Agreements.parse(JSON.parse(await readFile(join(folder, 'agreements.json'), 'utf8'))));
   await services.packages.take(project.id, files, demoPeople[0]!.name);
+  await cp(join(folder, 'sources'), join(services.settings.dataFolder, 'sources'), { recursive: true });
   return true;
 }
 

@@ -15,6 +15,7 @@ import { noticeStore, simulatedCourier, type Courier, type NoticeStore } from '.
 import { valueRenaming, type ValueRenaming } from '../data/renaming.ts';
 import { textRewriting } from '../data/rewriting.ts';
 import { copyMerging, type CopyMerging } from '../data/sharing.ts';
+import { sourceStore, type SourceStore } from '../data/sources.ts';
 import { useStore, type UseStore } from '../data/uses.ts';
 import { variableStore, type VariableStore } from '../data/variables.ts';
 import { libraryPackages, type LibraryPackages } from '../data/packages.ts';
@@ -43,6 +44,7 @@ export interface Services {
   readonly agreements: AgreementStore;
   readonly live: LiveLog;
   readonly packages: LibraryPackages;
+  readonly sources: SourceStore;
   /** Folder of an impression's files. */
   readonly impressionFolder: (id: string) => string;
   /** The file in which an edition was last proofed as a whole. */
@@ -51,7 +53,7 @@ export interface Services {
 
 export interface Settings {
   readonly databaseUrl: string;
-  /** Where images and impressions are kept. */
+  /** Where images and impressions are kept; in its `sources` lie folders that can be linked. */
   readonly dataFolder: string;
 }
 
@@ -91,6 +93,7 @@ export function makeServices(settings: Settings, connections?: number): Services
     variables: variableStore(database, rewrite),
     alternates: alternateStore(database, items, rewrite),
     packages: libraryPackages(database, { items, assets, editions, designs, facets, blobs }),
+    sources: sourceStore(database, items, rewrite, join(dataFolder, 'sources')),
     impressionFolder: (id) => join(dataFolder, 'impressions', id),
     proofFile: (edition) => join(dataFolder, 'proofs', `${edition}.pdf`),
   };

@@ -166,4 +166,12 @@ export const migrations: readonly Migration[] = [
   },
   { name: '0018-folders', sql: `ALTER TABLE editions ADD COLUMN folders text NOT NULL DEFAULT 'one';` },
   { name: '0019-clock', sql: `UPDATE editions SET clock_at = now() WHERE clock_at IS NULL; ALTER TABLE editions ALTER COLUMN clock_at SET NOT NULL;` },
+  {
+    name: '0020-sources',
+    sql: `
+      CREATE TABLE linked_sources (
+        project_id uuid NOT NULL REFERENCES projects ON DELETE CASCADE, folder text NOT NULL, files jsonb NOT NULL DEFAULT '[]', read_at timestamptz, PRIMARY KEY (project_id, folder));
+      ALTER TABLE editions ADD COLUMN reads_sources boolean NOT NULL DEFAULT false;
+    `,
+  },
 ];

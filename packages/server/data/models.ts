@@ -2,6 +2,7 @@ import type { Agreements, EditionFacts, EditionInput, Figures, Impression, Impre
 import type { FacetValue, LensRule } from '@ukiyo/core/facets';
 import type { UseManner } from '@ukiyo/core/library';
 import type { Problem, ProblemCounts, ProblemKind } from '@ukiyo/core/problems';
+import type { LinkedFile } from '@ukiyo/intake';
 import { DataTypes, type Model, type ModelStatic, type Sequelize } from 'sequelize';
 
 export interface PersonRow {
@@ -125,6 +126,7 @@ export interface EditionRow {
   start: string;
   locales: string[];
   nightly: string;
+  readsSources: boolean;
   /** When the clock last built it, or its time of the day was set. */
   clockAt: Date;
 }
@@ -215,6 +217,13 @@ export interface DesignRow {
   content: unknown;
 }
 
+export interface LinkedSourceRow {
+  projectId: string;
+  folder: string;
+  files: LinkedFile[];
+  readAt: Date | null;
+}
+
 type Table<Row extends object> = ModelStatic<Model<Row, Partial<Row>>>;
 
 export interface Models {
@@ -235,6 +244,7 @@ export interface Models {
   readonly tokens: Table<TokenRow>;
   readonly notices: Table<NoticeRow>;
   readonly outbox: Table<OutboxRow>;
+  readonly linkedSources: Table<LinkedSourceRow>;
   readonly liveDocuments: Table<LiveDocumentRow>;
   readonly liveSteps: Table<LiveStepRow>;
 }
@@ -325,11 +335,13 @@ export function defineModels(sequelize: Sequelize): Models {
       start: text,
       locales: json,
       nightly: text,
+      readsSources: boolean,
       clockAt: date,
     }),
     tokens: define<TokenRow>('tokens', { id: uuidKey, personId: uuid, name: text, access: text, hash: text, createdAt: date, usedAt: date }),
     notices: define<NoticeRow>('notices', { id: uuidKey, projectId: uuid, kind: text, target: text, events: json, edition: uuid, secret: text }),
     outbox: define<OutboxRow>('outbox', { id: uuidKey, projectId: uuid, at: date, kind: text, target: text, subject: text, body: text, signature: text }),
+    linkedSources: define<LinkedSourceRow>('linked_sources', { projectId: uuidKey, folder: key, files: json, readAt: date }),
     impressions: define<ImpressionRow>('impressions', {
       id: uuidKey,
       projectId: uuid,

@@ -26,6 +26,7 @@ import { impressionRoutes } from './impressions.ts';
 import { outsideRoutes } from './outside.ts';
 import { publishingRoutes } from './publishing.ts';
 import { sessionRoutes } from './session.ts';
+import { sourceRoutes } from './sources.ts';
 import { variableRoutes } from './variables.ts';
 
 export interface AppOptions {
@@ -108,6 +109,7 @@ export async function createApp(services: Services, queue: Queue, { webFolder, l
   await app.register(analysisRoutes(services, queue, analyst, authority), { prefix: '/api/projects/:project' });
   await app.register(designRoutes(services, proofer, authority), { prefix: '/api/projects/:project' });
   await app.register(publishingRoutes(services, queue, authority), { prefix: '/api/projects/:project' });
+  await app.register(sourceRoutes(services, queue, authority), { prefix: '/api/projects/:project' });
   await app.register(outsideRoutes(services), { prefix: '/api/projects/:project' });
   await app.register(impressionRoutes(services, queue), { prefix: '/api/projects/:project' });
 

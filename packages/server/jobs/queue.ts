@@ -1,7 +1,7 @@
 import { EventEmitter } from 'node:events';
 import { rm } from 'node:fs/promises';
-import { LiveEvent, type ImpressionState, type NoticeEvent } from '@ukiyo/contracts';
-import { problem } from '@ukiyo/core/problems';
+import { LiveEvent, type ImpressionState, type NoticeEvent, type Progress } from '@ukiyo/contracts';
+import { bySeverity, problem, type Problem } from '@ukiyo/core/problems';
 import pg from 'pg';
 import PgBoss from 'pg-boss';
 import { z } from 'zod';
@@ -91,17 +91,20 @@ export async function openQueue(services: Services, settings: Settings, log: { e
     await update(id, { state: 'running', heartbeatAt: new Date() });
     const heartbeat = setInterval(() => void update(id, { heartbeatAt: new Date() }).catch(log.error), heartbeatSeconds * 1000);
     let said: Promise<unknown> = Promise.resolve();
+    const tell = (progress: Progress): void => {
+      said = said
+        .then(() => update(id, { progress }))
+        .then(() => announce(row.projectId, { kind: 'impression', id, state: 'running', progress }))
+        .catch(log.error);
+    };
     try {
-      const outcome = await builder.build({ settings, impression: id, project: row.projectId, edition, again: row.again }, (progress) => {
-        said = said
-          .then(() => update(id, { progress }))
-          .then(() => announce(row.projectId, { kind: 'impression', id, state: 'running', progress }))
-          .catch(log.error);
-      });
+      const found = edition.readsSources && row.again === null ? await readSources(row.projectId, row.person, tell) : [];
+      if ((await services.editions.impressionRow(id))?.state !== 'running') throw new Cancelled();
+      const outcome = await builder.build({ settings, impression: id, project: row.projectId, edition, again: row.again }, tell);
       await said;
       const progress = { step: 'Done', done: 1, total: 1 };
       const state = outcome.hasFiles ? ('done' as const) : ('failed' as const);
-      await services.editions.endImpression(id, { state, progress, problems: [...outcome.problems], figures: outcome.figures, inputs: outcome.inputs, fingerprint: outcome.fingerprint });
+      await services.editions.endImpression(id, { state, progress, problems: bySeverity([...found, ...outcome.problems]), figures: outcome.figures, inputs: outcome.inputs, fingerprint: outcome.fingerprint });
       if (state === 'done') await clearOutdated(edition.id);
     } catch (error) {
       await said;
@@ -117,6 +120,20 @@ export async function openQueue(services: Services, settings: Settings, log: { e
     await announce(row.projectId, { kind: 'impression', id, state: ended.state, progress: ended.progress });
     const event = toldOf[ended.state];
     if (event) await services.tell(row.projectId, event, ended).catch(log.error);
+  };
+
+  /** Takes what has changed in linked sources, as what was written before the build. */
+  const readSources = async (project: string, person: string, tell: (progress: Progress) => void): Promise<Problem[]> => {
+    const linked = (await services.sources.list(project)).filter(({ isLinked }) => isLinked);
+    const problems: Problem[] = [];
+    await settle(project);
+    for (const [done, { folder }] of linked.entries()) {
+      tell({ step: `Reading the linked source “${folder}”`, done, total: linked.length });
+      const read = await services.sources.read(project, folder, person);
+      problems.push(...(read?.reading.problems ?? []));
+      for (const [id, version] of Object.entries(read?.texts ?? {})) await announce(project, { kind: 'item', id, version });
+    }
+    return problems;
   };
 
   const sweep = setInterval(() => void services.editions.markInterrupted(new Date(Date.now() - heartbeatSeconds * 4000)).catch(log.error), heartbeatSeconds * 1000);

@@ -26,6 +26,7 @@ const commands = computed<Entry[]>(() => [
   ...stages.map((stage) => ({ label: `Go to ${stage.label}`, hint: stage.keys, act: () => void router.push({ name: stage.name }) })),
   { label: 'New topic or map', hint: '', act: () => void router.push({ name: 'library', query: { new: '' } }) },
   { label: 'Go to Topics by editions: what appears where, and why not', hint: '', act: () => void router.push({ name: 'appearances' }) },
+  { label: 'Go to Linked sources: files outside that are topics here', hint: '', act: () => void router.push({ name: 'sources' }) },
   { label: 'Go to Variables: what is kept in one place', hint: '', act: () => void router.push({ name: 'variables' }) },
   { label: 'Go to Copies: what is said several times', hint: '', act: () => void router.push({ name: 'copies' }) },
   { label: 'Go to Facets and lenses: by what content varies', hint: '', act: () => void router.push({ name: 'facets' }) },

@@ -111,6 +111,7 @@ async function takePackage(event: Event): Promise<void> {
       <div class="doors small">
         <router-link :to="{ name: 'facets' }">Facets and lenses</router-link>
         <router-link :to="{ name: 'variables' }">Variables</router-link>
+        <router-link v-if="session.may('write')" :to="{ name: 'sources' }">Linked sources: files outside</router-link>
         <router-link :to="{ name: 'copies' }">Copies: what is said several times</router-link>
         <router-link :to="{ name: 'agreements' }">Agreements: rules, facts, words</router-link>
         <a :href="`/api${session.base}/package`" download>Take the library out (DITA)</a>

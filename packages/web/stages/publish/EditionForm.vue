@@ -80,6 +80,7 @@ function save(): void {
     <span class="label">Sign-off waits for</span><div data-setting="stops"><WhatStops v-model:stops="fields.stops" :may-change="mayChange" /></div>
     <label for="edition-keeps">Impressions kept</label><div class="with-hint" data-setting="keeps"><input id="edition-keeps" v-model.number="fields.keeps" class="field" type="number" min="1" max="500" :disabled="!mayChange" aria-describedby="edition-keeps-hint" /><p id="edition-keeps-hint" class="small quiet">Older ones go when another has been built. Those that are signed off, named or the measure of bars stay.</p></div>
     <label for="edition-nightly">Built every day at</label><div class="with-hint" data-setting="nightly"><input id="edition-nightly" v-model="fields.nightly" class="field" type="time" :disabled="!mayChange" aria-describedby="edition-nightly-hint" /><p id="edition-nightly-hint" class="small quiet">By the clock of the server, without anybody asking. Empty for never.</p></div>
+    <span class="label">Linked sources</span><div data-setting="readsSources"><n-checkbox v-model:checked="fields.readsSources" :disabled="!mayChange">read again before each build</n-checkbox></div>
     <span /><n-button v-if="mayChange" attr-type="submit" class="save" :disabled="fields.name.trim() === '' || (has('map') ? fields.map === '' : fields.holds.length === 0)">Save edition</n-button>
   </form>
 </template>

@@ -27,7 +27,7 @@ const usedBy: Readonly<Partial<Record<SettingName, readonly Output[]>>> = {
   folders: ['site', 'markdown'],
   holds: ['bundle'],
 };
-const ofEverything = new Set<SettingName>(['name', 'output', 'facts', 'locale', 'holds', 'stops', 'keeps', 'nightly']);
+const ofEverything = new Set<SettingName>(['name', 'output', 'facts', 'locale', 'holds', 'stops', 'keeps', 'nightly', 'readsSources']);
 
 /** Whether a setting does something for an output. */
 export const isUsed = (setting: SettingName, output: Output): boolean => usedBy[setting]?.includes(output) ?? (output !== 'bundle' || ofEverything.has(setting));
@@ -74,6 +74,7 @@ export function settingsOf(edition: Edition, { lenses, editions, item, facet, de
     one('stops', 'Sign-off waits for', stops.map(kindLabel).join(', ')),
     one('keeps', 'Impressions kept', String(edition.keeps)),
     one('nightly', 'Built every day at', nightly),
+    one('readsSources', 'Linked sources', edition.readsSources ? 'read again before each build' : ''),
   ];
   return all.filter(({ name, value }) => value !== '' && isUsed(name, output));
 }

@@ -21,6 +21,7 @@ export interface EditionFields {
   holds: string[];
   start: string;
   nightly: string;
+  readsSources: boolean;
   choices: ReaderChoice[];
   stops: ProblemKind[];
   keeps: number;
@@ -49,6 +50,7 @@ const fresh = (): EditionFields => ({
   holds: [],
   start: '',
   nightly: '',
+  readsSources: false,
   choices: [],
   stops: [...usualStops],
   keeps: 20,

@@ -10,6 +10,7 @@ import { useSession } from '../../parts/session.ts';
 import { usePlace } from '../../shell/place.ts';
 import AlternatesStrip from './AlternatesStrip.vue';
 import OpenElements from './OpenElements.vue';
+import OutsideStrip from './OutsideStrip.vue';
 import SheetBench from './SheetBench.vue';
 import TopicList from './TopicList.vue';
 import TopicPage from './TopicPage.vue';
@@ -72,6 +73,7 @@ onBeforeUnmount(() => place.clear());
       <div v-if="id === ''" class="notice quiet">Choose a topic on the left, or make one in the Library.</div>
       <ViewSwitch v-if="id !== ''" v-model:view="view" v-model:marks="marks" v-model:tags="tags" :language="source.language.value" @page="source.leave" @language="switchTo" />
       <AlternatesStrip v-if="id !== ''" :topic="id" :editable="editable" />
+      <OutsideStrip v-if="id !== ''" :topic="id" />
       <p v-if="source.left.value && !source.language.value" class="notice" role="alert">A text of this topic was left behind in this browser, and is not in the topic yet. <n-button size="tiny" type="primary" @click="source.takeUp">Take it up</n-button> <n-button size="tiny" @click="source.letGo">Let it go</n-button></p>
       <template v-if="source.language.value">
         <p v-if="source.isHeld.value" class="notice held" role="status">Not in the topic yet{{ source.problems.value[0] ? `: ${source.problems.value[0].message}` : ' …' }} <n-button size="tiny" @click="source.refresh(source.language.value)">Back to what the topic says</n-button></p>

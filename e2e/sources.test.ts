@@ -1,0 +1,84 @@
+import { mkdirSync, writeFileSync } from 'node:fs';
+import { dirname, join } from 'node:path';
+import { expect, test } from '@playwright/test';
+import { faults } from './faults.ts';
+import { clickInto, isSaved, moveCaret } from './pages.ts';
+import { signIn } from './people.ts';
+import { stockOf } from './stock.ts';
+
+const outside = join(process.env['TEST_DATA']!, 'e2e/sources');
+const put = (path: string, text: string): void => {
+  mkdirSync(dirname(join(outside, path)), { recursive: true });
+  writeFileSync(join(outside, path), text);
+};
+
+test('a folder outside is linked, followed, and read again before a build; what was written here stays until somebody says otherwise', async ({ page }) => {
+  put('tide-tables/spring.md', '# Spring tides\n\nThey come twice a month. See [neap tides](neap.md).\n');
+  put('tide-tables/neap.md', '# Neap tides\n\nThey come in between.\n');
+  put('tide-tables/raw.md', '# Raw\n\n<table></table>\n');
+  await signIn(page, 'teo', '/library');
+  await page.getByRole('link', { name: 'Linked sources: files outside' }).click();
+  await page.getByRole('link', { name: /tide-tables/u }).click();
+  const source = page.getByRole('region', { name: 'tide-tables' });
+  const row = (path: string) => source.getByRole('row', { name: path });
+
+  await test.step('it is linked and read', async () => {
+    await expect(row('spring.md')).toContainText('new');
+    await expect(source.getByRole('list', { name: 'What is wrong' })).toContainText('“raw.md” cannot be a topic: line 3: HTML has no place in this topic.');
+    await source.getByRole('button', { name: 'Link and read' }).click();
+    await expect(page.getByText('2 topics new.')).toBeVisible();
+    await expect(row('spring.md')).toContainText('as outside');
+    expect(await faults(page, { without: '.n-message-container' })).toEqual([]);
+  });
+  await test.step('its topics say where they come from, and may be written on', async () => {
+    await row('neap.md').getByRole('link', { name: 'Neap tides' }).click();
+    await expect(page.getByText('Written outside, in neap.md of tide-tables.')).toBeVisible();
+    await clickInto(page.locator('.ProseMirror .is-body > p'));
+    await moveCaret(page, 'End');
+    await page.keyboard.type(' At half moon.');
+    await isSaved(page);
+    expect(await faults(page, { without: '.n-message-container' })).toEqual([]);
+  });
+  await test.step('what changes outside is taken, but not over what was written here', async () => {
+    put('tide-tables/spring.md', '# Spring tides\n\nThey come with the new moon.\n');
+    put('tide-tables/neap.md', '# Neap tides\n\nThey come a week later.\n');
+    await page.getByRole('link', { name: 'tide-tables' }).click();
+    await expect(row('spring.md')).toContainText('changed outside');
+    await source.getByRole('button', { name: 'Read again' }).click();
+    await expect(page.getByText('1 topic changed.')).toBeVisible();
+    await expect(row('spring.md')).toContainText('as outside');
+    await expect(row('neap.md')).toContainText('changed outside and here');
+    await row('neap.md').getByRole('button', { name: 'Keep what is here' }).click();
+    await expect(row('neap.md')).toContainText('as outside');
+    await row('neap.md').getByRole('link', { name: 'Neap tides' }).click();
+    await expect(page.locator('.ProseMirror')).toContainText('They come in between. At half moon.');
+  });
+
+  const stock = await stockOf(page);
+  const list = (await (await page.request.get(`${stock.base}/sources`)).json()) as { folder: string; files: { path: string; item: string }[] }[];
+  const files = list.find(({ folder }) => folder === 'tide-tables')!.files;
+  const spring = files.find(({ path }) => path === 'spring.md')!.item;
+  const map = await stock.item('map', 'Book of tides', `<title>Book of tides</title><topicref href="topic:${spring}"/>`);
+  const edition = await stock.edition('Tides site', map, { output: 'site' });
+  await test.step('an edition that asks for it reads it again before it is built, and tells what is wrong in it', async () => {
+    await page.goto(`/publish/${edition}`);
+    await page.getByRole('button', { name: 'Settings' }).click();
+    await page.getByText('read again before each build').click();
+    await page.getByRole('button', { name: 'Save edition' }).click();
+    put('tide-tables/spring.md', '# Spring tides\n\nThey come with the full moon too.\n');
+    await page.getByRole('button', { name: 'Build', exact: true }).click();
+    const built = page.getByRole('article', { name: 'Impression 1' });
+    await expect(built.getByText('Built', { exact: true })).toBeVisible({ timeout: 60_000 });
+    await built.getByRole('button', { name: /problem/u }).click();
+    await expect(built.getByRole('region', { name: 'Linked sources' })).toContainText('“raw.md” cannot be a topic');
+    const { id } = ((await (await page.request.get(`${stock.base}/impressions`)).json()) as { id: string; edition: string }[]).find((one) => one.edition === edition)!;
+    expect(await (await page.request.get(`${stock.base}/impressions/${id}/files/site/${spring}.html`)).text()).toContain('with the full moon too');
+  });
+  await test.step('without the link its topics stay', async () => {
+    await page.goto('/sources/tide-tables');
+    await source.getByRole('button', { name: 'Unlink' }).click();
+    await expect(source.getByText('Not linked.')).toBeVisible();
+    await expect(row('spring.md')).toContainText('new');
+    for (const path of [`editions/${edition}`, `items/${map}`, ...files.map(({ item }) => `items/${item}`)]) await stock.remove(path);
+  });
+});
