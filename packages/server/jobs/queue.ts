@@ -104,7 +104,14 @@ export async function openQueue(services: Services, settings: Settings, log: { e
       await said;
       const progress = { step: 'Done', done: 1, total: 1 };
       const state = outcome.hasFiles ? ('done' as const) : ('failed' as const);
-      await services.editions.endImpression(id, { state, progress, problems: bySeverity([...found, ...outcome.problems]), figures: outcome.figures, inputs: outcome.inputs, fingerprint: outcome.fingerprint });
+      await services.editions.endImpression(id, {
+        state,
+        progress,
+        problems: bySeverity([...found, ...outcome.problems]),
+        figures: outcome.figures,
+        inputs: outcome.inputs,
+        fingerprint: outcome.fingerprint,
+      });
       if (state === 'done') await clearOutdated(edition.id);
     } catch (error) {
       await said;
