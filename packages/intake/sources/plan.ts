@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto';
+import { setImmediate } from 'node:timers/promises';
 import { normalise, writeCanonical } from '@ukiyo/core/grammar';
 import { freeId } from '@ukiyo/core/library';
 import { textOf, type Element } from '@ukiyo/core/markup';
@@ -11,6 +12,8 @@ export interface LinkedFile {
   readonly item: string;
   /** Hash (SHA-256, hex) of the text of the topic, as it was last taken from the file. */
   readonly text: string;
+  /** Hash of the file, where nothing of it was left out: while it is the same, it need not be read again. */
+  readonly file?: string;
 }
 
 /**
@@ -57,12 +60,29 @@ export interface Reading {
 
 export const textHash = (text: string): string => createHash('sha256').update(text).digest('hex');
 
-/** What reading a linked source again would write, before anything is. Nothing that was written here is written over, unless somebody said so. */
-export function planReading({ files, linked, textOf: textNow, taken, decisions = {} }: SourceAsItStands): Reading {
-  const known = new Map(linked.map((one) => [one.path, one]));
+/** Files by what is known of them; one that was not there before and says the same as one that is gone is that one, elsewhere. */
+function knownFiles(hashes: ReadonlyMap<string, string>, linked: readonly LinkedFile[]): Map<string, LinkedFile> {
+  const known = new Map(linked.filter(({ path }) => hashes.has(path)).map((one) => [one.path, one]));
+  const gone = new Map(linked.flatMap((one) => (hashes.has(one.path) || one.file === undefined ? [] : [[one.file, one]])));
+  for (const [path, hash] of hashes) {
+    const moved = known.has(path) ? undefined : gone.get(hash);
+    if (!moved) continue;
+    known.set(path, { ...moved, path });
+    gone.delete(hash);
+  }
+  return known;
+}
+
+/**
+ * What reading a linked source again would write, before anything is. Nothing that was written here is written over, unless somebody said so.
+ * Others have their turn between two files.
+ */
+export async function planReading({ files, linked, textOf: textNow, taken, decisions = {} }: SourceAsItStands): Promise<Reading> {
+  const paths = [...files.keys()].sort();
+  const hashes = new Map(paths.map((path) => [path, textHash(files.get(path)!)]));
+  const known = knownFiles(hashes, linked);
   const ids = new Set(taken);
   const items = new Map<string, string>();
-  const paths = [...files.keys()].sort();
   for (const path of paths) {
     const id = known.get(path)?.item ?? freeId(path.replace(/\.[^./]*$/u, ''), ids, 'topic');
     ids.add(id);
@@ -77,6 +97,13 @@ export function planReading({ files, linked, textOf: textNow, taken, decisions =
   for (const path of paths) {
     const before = known.get(path);
     const item = items.get(path)!;
+    const now = before && textNow(item);
+    if (before?.file === hashes.get(path) && now !== undefined) {
+      plan.push({ path, state: 'same', item });
+      kept.push(before!);
+      continue;
+    }
+    await setImmediate();
     const { root: read, problems: found } = topicFromMarkdown(path, files.get(path)!, item, (other) => items.get(other));
     const where = before ? { item } : {};
     if (!read) {
@@ -90,17 +117,17 @@ export function planReading({ files, linked, textOf: textNow, taken, decisions =
     const text = writeCanonical(root);
     const hash = textHash(text);
     const title = textOf(root.children[0]!);
-    const now = before && textNow(item);
     const state = stateOf(before?.text, now === undefined ? undefined : textHash(now), hash, decisions[path]);
     plan.push({ path, state, item, title });
     if (state === 'new') added.push({ item, root, text });
     if (state === 'changed') changed.push({ item, root, text });
-    kept.push(state === 'both' || state === 'removed' ? before! : { path, item, text: hash });
+    kept.push(state === 'both' || state === 'removed' ? before! : { path, item, text: hash, ...(found.length === 0 ? { file: hashes.get(path)! } : {}) });
     if (state === 'both') problems.push(problem('warning', 'source.both', `“${path}” has changed, and so has its topic “${title}”: which of them holds is for somebody to say.`, { item }));
     if (state === 'new' || state === 'changed' || state === 'same') problems.push(...found.map((one) => ({ ...one, message: `“${path}”: ${one.message}`, where: state === 'new' ? {} : { item } })));
   }
+  const there = new Set([...known.values()].map(({ item }) => item));
   for (const one of linked) {
-    if (files.has(one.path)) continue;
+    if (there.has(one.item)) continue;
     problems.push(problem('warning', 'source.gone', `“${one.path}” is not in its folder any more. Its topic stays as it is.`, { item: one.item }));
     plan.push({ path: one.path, state: 'gone', item: one.item });
     kept.push(one);
