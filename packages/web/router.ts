@@ -1,6 +1,6 @@
 import { createRouter, createWebHistory } from 'vue-router';
 import { useSession } from './parts/session.ts';
-import { firstEdition, firstLook, firstMap, firstSheet } from './shell/first.ts';
+import { firstEdition, firstLook, firstMap, firstSheet, firstSource } from './shell/first.ts';
 
 declare module 'vue-router' {
   interface RouteMeta {
@@ -25,7 +25,7 @@ export const router = createRouter({
         { path: 'library', name: 'library', component: () => import('./stages/library/LibraryStage.vue') },
         { path: 'facets', name: 'facets', component: () => import('./stages/facets/FacetsStage.vue') },
         { path: 'variables', name: 'variables', component: () => import('./stages/variables/VariablesStage.vue') },
-        { path: 'sources/:id?', name: 'sources', component: () => import('./stages/sources/SourcesStage.vue') },
+        { path: 'sources/:id?', name: 'sources', component: () => import('./stages/sources/SourcesStage.vue'), meta: { first: firstSource } },
         { path: 'agreements', name: 'agreements', component: () => import('./stages/agreements/AgreementsStage.vue') },
         { path: 'write/:id?', name: 'write', component: () => import('./stages/write/WriteStage.vue') },
         { path: 'arrange/:id?', name: 'arrange', component: () => import('./stages/arrange/ArrangeStage.vue'), meta: { first: firstMap } },

@@ -25,7 +25,7 @@ export async function seedDemo(services: Services, folder: string): Promise<bool
   const files = await readFolder(join(folder, 'library'));
   await services.agreements.save(project.id, Agreements.parse(JSON.parse(await readFile(join(folder, 'agreements.json'), 'utf8'))));
   await services.packages.take(project.id, files, demoPeople[0]!.name);
-  await cp(join(folder, 'sources'), join(services.settings.dataFolder, 'sources'), { recursive: true });
+  await cp(join(folder, 'sources'), join(services.settings.dataFolder, 'sources'), { recursive: true, force: false });
   return true;
 }
 

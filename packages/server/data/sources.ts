@@ -51,9 +51,13 @@ export function sourceStore({ sequelize, models }: Database, items: ItemStore, r
     return entries.filter((name, index) => isFolder[index] === true && !name.startsWith('.'));
   }
   async function readOutside(folder: string): Promise<Outside> {
+    const nothing = { files: new Map<string, string>(), problems: [], isThere: false };
     // Only what is listed is opened: the name comes from outside.
-    if (!(await foldersOutside()).includes(folder)) return { files: new Map(), problems: [], isThere: false };
-    return { ...(await readSourceFolder(join(root, folder))), isThere: true };
+    if (!(await foldersOutside()).includes(folder)) return nothing;
+    return readSourceFolder(join(root, folder)).then(
+      (found) => ({ ...found, isThere: true }),
+      () => nothing,
+    );
   }
   async function planOf(project: string, { files }: Outside, linked: readonly LinkedFile[], order: SourceOrder, transaction?: Transaction): Promise<Reading> {
     const rows = await models.items.findAll({
@@ -72,7 +76,7 @@ export function sourceStore({ sequelize, models }: Database, items: ItemStore, r
     readAt: row?.readAt?.toISOString() ?? null,
     files: row?.files.map(({ path, item }) => ({ path, item })) ?? [],
   });
-  const missing = (folder: string): Problem => problem('warning', 'source.folder', `The folder “${folder}” is not there: its topics are as they were last read.`);
+  const missing = (folder: string): Problem => problem('warning', 'source.folder', `The folder “${folder}” is not there, or cannot be read: its topics are as they were.`);
 
   async function writeAdded(project: string, folder: string, { added, linked }: Reading, author: string, transaction: Transaction): Promise<void> {
     const paths = await items.paths(project);

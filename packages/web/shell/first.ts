@@ -3,6 +3,7 @@ import { z } from 'zod';
 import { ask } from '../parts/api.ts';
 import { useLibrary } from '../parts/library.ts';
 import { useSession } from '../parts/session.ts';
+import { useSources } from '../parts/sources.ts';
 
 /** What a stage opens where its address names nothing, as parts of the address; nothing where there is none, or where it cannot be known now. */
 type First = Promise<Readonly<Record<string, string>> | undefined>;
@@ -19,6 +20,13 @@ export async function firstMap(): First {
 export async function firstEdition(): First {
   const editions = await ask(`${useSession().base}/editions`, z.array(Edition)).catch(() => []);
   return named(editions[0]);
+}
+/** One that is linked, where there is one. */
+export async function firstSource(): First {
+  const sources = useSources();
+  await sources.load().catch(() => undefined);
+  const found = sources.list.find(({ isLinked }) => isLinked) ?? sources.list[0];
+  return found && { id: found.folder };
 }
 export async function firstSheet(): First {
   const { shippedSheets } = await import('@ukiyo/core/styles');

@@ -51,7 +51,7 @@ watch(folder, (name) => (place.trail = ['Linked sources', ...(name === '' ? [] :
       <section v-if="state" :aria-label="state.folder">
         <header>
           <h2>{{ state.folder }}</h2>
-          <span class="quiet small" role="status"><template v-if="!state.isThere">Its folder is not there.</template><template v-else-if="state.readAt === null">{{ state.isLinked ? 'Not read yet.' : 'Not linked.' }}</template><template v-else>Read <TimeAgo :iso="state.readAt" />. {{ waiting === 0 ? 'Nothing has changed since.' : `${waiting} to be read.` }}</template></span>
+          <span class="quiet small" role="status"><template v-if="!state.isThere">Its folder is not there, or cannot be read.</template><template v-else-if="state.readAt === null">{{ state.isLinked ? 'Not read yet.' : 'Not linked.' }}</template><template v-else>Read <TimeAgo :iso="state.readAt" />. {{ waiting === 0 ? 'Nothing has changed since.' : `${waiting} to be read.` }}</template></span>
           <span class="acts">
             <n-button v-if="state.isLinked" size="small" :disabled="isBusy || !state.isThere" @click="read()">Read again</n-button>
             <n-button v-else-if="session.may('publish')" size="small" :disabled="isBusy" @click="link">Link and read</n-button>
