@@ -8,4 +8,4 @@ export { publishingFile, readPackage, type ImportedAsset, type ImportedItem, typ
 export { readZip, zipLimits } from './package/zip.ts';
 export { mediaTypeOf } from './package/media.ts';
 export { readSourceFolder, sourceLimits } from './sources/folder.ts';
-export { planReading, textHash, type FileState, type LinkedFile, type PlannedFile, type Reading } from './sources/plan.ts';
+export { changedTwice, planReading, textHash, type FileState, type LinkedFile, type PlannedFile, type Reading } from './sources/plan.ts';

@@ -98,6 +98,7 @@ describe('a linked source', () => {
     await acknowledged;
     const done = await server.services.sources.read(server.project, 'typing', 'Noor Haddad');
     expect(done?.reading.plan.map(({ state }) => state)).toEqual(['both']);
+    expect(done?.reading.problems).toMatchObject([{ code: 'source.both', where: { item: id } }]);
     expect((await topic(id)).text).toContain('High Tide');
     // Into a page that is open, and rests, it comes as a step of somebody else.
     const steps = heard('steps');

@@ -60,6 +60,10 @@ export interface Reading {
 
 export const textHash = (text: string): string => createHash('sha256').update(text).digest('hex');
 
+/** `source.both`: a file and its topic were both changed. */
+export const changedTwice = ({ path, item, title = path }: Omit<PlannedFile, 'state'>): Problem =>
+  problem('warning', 'source.both', `“${path}” has changed, and so has its topic “${title}”: which of them holds is for somebody to say.`, item === undefined ? {} : { item });
+
 /** Files by what is known of them; one that was not there before and says the same as one that is gone is that one, elsewhere. */
 function knownFiles(hashes: ReadonlyMap<string, string>, linked: readonly LinkedFile[]): Map<string, LinkedFile> {
   const known = new Map(linked.filter(({ path }) => hashes.has(path)).map((one) => [one.path, one]));
@@ -122,7 +126,7 @@ export async function planReading({ files, linked, textOf: textNow, taken, decis
     if (state === 'new') added.push({ item, root, text });
     if (state === 'changed') changed.push({ item, root, text });
     kept.push(state === 'both' || state === 'removed' ? before! : { path, item, text: hash, ...(found.length === 0 ? { file: hashes.get(path)! } : {}) });
-    if (state === 'both') problems.push(problem('warning', 'source.both', `“${path}” has changed, and so has its topic “${title}”: which of them holds is for somebody to say.`, { item }));
+    if (state === 'both') problems.push(changedTwice({ path, item, title }));
     if (state === 'new' || state === 'changed' || state === 'same') problems.push(...found.map((one) => ({ ...one, message: `“${path}”: ${one.message}`, where: state === 'new' ? {} : { item } })));
   }
   const there = new Set([...known.values()].map(({ item }) => item));

@@ -3,7 +3,7 @@ import { dirname, join } from 'node:path';
 import type { SourceOrder, SourceReading, SourceState, SourceSummary } from '@ukiyo/contracts';
 import { writeCanonical } from '@ukiyo/core/grammar';
 import { problem, type Problem } from '@ukiyo/core/problems';
-import { planReading, readSourceFolder, textHash, type LinkedFile, type Reading } from '@ukiyo/intake';
+import { changedTwice, planReading, readSourceFolder, textHash, type LinkedFile, type Reading } from '@ukiyo/intake';
 import { packagePath } from '@ukiyo/press';
 import { Op, type Transaction } from 'sequelize';
 import type { Database } from './database.ts';
@@ -121,27 +121,34 @@ export function sourceStore({ sequelize, models }: Database, items: ItemStore, r
           await writeAdded(project, folder, planned, author, transaction);
           const next = new Map(planned.changed.map((one) => [one.item, one.root]));
           const known = new Map(before.files.map((file) => [file.item, file]));
-          const typed = new Set<string>();
+          const files = new Map(planned.files.map((file) => [file.item, file]));
+          const typed = new Map<string, Problem>();
           const texts = await rewrite(
             project,
             [...next.keys()],
             (current, id) => {
-              const { path, text } = known.get(id)!;
+              const file = files.get(id)!;
               // Words that were typed in this moment are in no text yet.
-              if (order.decisions[path] === 'outside' || textHash(writeCanonical(current)) === text) return next.get(id)!;
-              typed.add(id);
+              if (order.decisions[file.path] === 'outside' || textHash(writeCanonical(current)) === known.get(id)!.text) return next.get(id)!;
+              typed.set(id, changedTwice(file));
               return current;
             },
             author,
             transaction,
           );
-          const files = planned.linked.map((file) => (typed.has(file.item) ? known.get(file.item)! : file));
-          await row.update({ files, readAt: new Date() }, { transaction });
+          const linked = planned.linked.map((file) => (typed.has(file.item) ? { ...known.get(file.item)!, path: file.path } : file));
+          await row.update({ files: linked, readAt: new Date() }, { transaction });
           const plan = planned.files.map((file) => {
             if (file.item !== undefined && typed.has(file.item)) return { ...file, state: 'both' as const };
             return file.state === 'new' || file.state === 'changed' ? { ...file, state: 'same' as const } : file;
           });
-          const reading = { ...summaryOf(folder, row.get(), true), plan, problems: [...outside.problems, ...planned.problems], added: planned.added.length, changed: next.size - typed.size };
+          const reading = {
+            ...summaryOf(folder, row.get(), true),
+            plan,
+            problems: [...outside.problems, ...planned.problems, ...typed.values()],
+            added: planned.added.length,
+            changed: next.size - typed.size,
+          };
           return { reading, texts };
         }),
       );
