@@ -23,6 +23,7 @@ test('a folder outside is linked, followed, and read again before a build; what 
   const row = (path: string) => source.getByRole('row', { name: path });
 
   await test.step('it is linked and read', async () => {
+    await expect(page.getByRole('navigation', { name: 'Where you are' })).toContainText('Linked sources › tide-tables');
     await expect(row('spring.md')).toContainText('new');
     await expect(source.getByRole('list', { name: 'What is wrong' })).toContainText('“raw.md” cannot be a topic: line 3: HTML has no place in this topic.');
     await source.getByRole('button', { name: 'Link and read' }).click();
@@ -81,4 +82,13 @@ test('a folder outside is linked, followed, and read again before a build; what 
     await expect(row('spring.md')).toContainText('new');
     for (const path of [`editions/${edition}`, `items/${map}`, ...files.map(({ item }) => `items/${item}`)]) await stock.remove(path);
   });
+});
+
+test('who only reads is told nothing of folders of the server', async ({ page }) => {
+  await signIn(page, 'mira', '/library');
+  await expect(page.getByRole('link', { name: 'Agreements: rules, facts, words' })).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Linked sources: files outside' })).toHaveCount(0);
+  await page.goto('/sources');
+  await expect(page.getByText('Your role does not allow this.')).toBeVisible();
+  await expect(page.getByRole('complementary', { name: 'Folders outside' }).getByRole('link')).toHaveCount(0);
 });

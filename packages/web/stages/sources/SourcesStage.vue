@@ -16,7 +16,7 @@ const session = useSession();
 const library = useLibrary();
 const sources = useSources();
 const folder = computed(() => (typeof route.params['id'] === 'string' ? route.params['id'] : ''));
-const { state, waiting, isBusy, look, read, link, unlink } = useSourceStage(() => folder.value);
+const { state, waiting, isBusy, begin, look, read, link, unlink } = useSourceStage(() => folder.value);
 const says: Readonly<Record<SourceFileState, string>> = {
   same: 'as outside',
   new: 'new',
@@ -27,14 +27,18 @@ const says: Readonly<Record<SourceFileState, string>> = {
   refused: 'cannot be a topic',
 };
 const noteOf = ({ isLinked, isThere }: SourceSummary): string => (!isThere ? 'not there' : isLinked ? '' : 'not linked');
-onMounted(async () => {
+function stand(): void {
   place.clear();
-  await library.ensure();
-  await sources.load();
+  place.trail = ['Linked sources', ...(folder.value === '' ? [] : [folder.value])];
+}
+onMounted(async () => {
+  stand();
+  await begin();
+});
+watch(folder, async () => {
+  stand();
   await look();
 });
-watch(folder, look);
-watch(folder, (name) => (place.trail = ['Linked sources', ...(name === '' ? [] : [name])]), { immediate: true });
 </script>
 
 <template>

@@ -39,6 +39,11 @@ export function useSourceStage(folder: () => string) {
       state.value = undefined;
       if (folder() !== '') show(await ask(address(), SourceState));
     });
+  const begin = (): Promise<void> =>
+    attempt(async () => {
+      await Promise.all([library.ensure(), sources.load()]);
+      await look();
+    });
   async function take(decisions: SourceOrder['decisions']): Promise<void> {
     const reading = await ask(`${address()}/read`, SourceReading, { method: 'POST', body: { decisions } });
     show(reading);
@@ -58,5 +63,5 @@ export function useSourceStage(folder: () => string) {
       await sources.load();
       await look();
     });
-  return { state, waiting, isBusy, look, read, link, unlink };
+  return { state, waiting, isBusy, begin, look, read, link, unlink };
 }
