@@ -79,7 +79,7 @@ test('a folder outside is linked, followed, and read again before a build; what 
     await page.goto('/sources/tide-tables');
     await source.getByRole('button', { name: 'Unlink' }).click();
     await expect(source.getByText('Not linked.')).toBeVisible();
-    await expect(row('spring.md')).toContainText('new');
+    await expect(row('spring.md')).toContainText('as outside');
     for (const path of [`editions/${edition}`, `items/${map}`, ...files.map(({ item }) => `items/${item}`)]) await stock.remove(path);
   });
 });

@@ -123,6 +123,20 @@ describe('a linked source', () => {
     expect((await topic(plan[0]!.item!)).title).toBe('Leaving');
   });
 
+  it('that is linked again goes on with the topics that it had, and makes those anew that were removed', async () => {
+    const { plan } = await linked('twice', { 'a.md': '# A\n', 'b.md': '# B\n' });
+    const [a, b] = plan.map(({ item }) => item!);
+    await server.ask('publisher', 'DELETE', '~/sources/twice');
+    expect((await server.ask('writer', 'POST', '~/sources/twice/read', {})).statusCode).toBe(404);
+    expect((await look('twice')).files).toEqual([]);
+    await server.ask('writer', 'DELETE', `~/items/${b}`);
+    await put('twice/a.md', '# A\n\nMore.\n');
+    expect((await server.ask('publisher', 'PUT', '~/sources/twice')).statusCode).toBe(200);
+    const again = await read('twice');
+    expect([again.added, again.changed, again.files.find(({ path }) => path === 'a.md')?.item]).toEqual([1, 1, a]);
+    expect((await topic(a!)).text).toContain('More.');
+  });
+
   it('is one of the folders that whoever runs the server has put there, and nothing else', async () => {
     await put('inner/a.md', '# A\n');
     await mkdir(join(server.settings.dataFolder, 'apart'), { recursive: true });

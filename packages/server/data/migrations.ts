@@ -170,7 +170,7 @@ export const migrations: readonly Migration[] = [
     name: '0020-sources',
     sql: `
       CREATE TABLE linked_sources (
-        project_id uuid NOT NULL REFERENCES projects ON DELETE CASCADE, folder text NOT NULL, files jsonb NOT NULL DEFAULT '[]', read_at timestamptz, PRIMARY KEY (project_id, folder));
+        project_id uuid NOT NULL REFERENCES projects ON DELETE CASCADE, folder text NOT NULL, is_linked boolean NOT NULL DEFAULT true, files jsonb NOT NULL DEFAULT '[]', read_at timestamptz, PRIMARY KEY (project_id, folder));
       ALTER TABLE editions ADD COLUMN reads_sources boolean NOT NULL DEFAULT false;
     `,
   },

@@ -220,6 +220,8 @@ export interface DesignRow {
 export interface LinkedSourceRow {
   projectId: string;
   folder: string;
+  /** What is known of the files of one that was linked stays: linked again, it goes on with its topics. */
+  isLinked: boolean;
   files: LinkedFile[];
   readAt: Date | null;
 }
@@ -341,7 +343,7 @@ export function defineModels(sequelize: Sequelize): Models {
     tokens: define<TokenRow>('tokens', { id: uuidKey, personId: uuid, name: text, access: text, hash: text, createdAt: date, usedAt: date }),
     notices: define<NoticeRow>('notices', { id: uuidKey, projectId: uuid, kind: text, target: text, events: json, edition: uuid, secret: text }),
     outbox: define<OutboxRow>('outbox', { id: uuidKey, projectId: uuid, at: date, kind: text, target: text, subject: text, body: text, signature: text }),
-    linkedSources: define<LinkedSourceRow>('linked_sources', { projectId: uuidKey, folder: key, files: json, readAt: date }),
+    linkedSources: define<LinkedSourceRow>('linked_sources', { projectId: uuidKey, folder: key, isLinked: boolean, files: json, readAt: date }),
     impressions: define<ImpressionRow>('impressions', {
       id: uuidKey,
       projectId: uuid,

@@ -21,7 +21,7 @@ export interface SourceStore {
   link(project: string, folder: string): Promise<boolean>;
   /** Takes what is new and what has changed; what was changed here too stays, unless the order says otherwise. Undefined where it is not linked. */
   read(project: string, folder: string, author: string, order?: SourceOrder): Promise<{ reading: SourceReading; texts: Rewritten } | undefined>;
-  /** Its topics stay, as topics like any other. False where it is not linked. */
+  /** Its topics stay, as topics like any other; linked again, it goes on with them. False where it is not linked. */
   unlink(project: string, folder: string): Promise<boolean>;
 }
 
@@ -71,10 +71,10 @@ export function sourceStore({ sequelize, models }: Database, items: ItemStore, r
   }
   const summaryOf = (folder: string, row: LinkedSourceRow | undefined, isThere: boolean): SourceSummary => ({
     folder,
-    isLinked: row !== undefined,
+    isLinked: row?.isLinked === true,
     isThere,
-    readAt: row?.readAt?.toISOString() ?? null,
-    files: row?.files.map(({ path, item }) => ({ path, item })) ?? [],
+    readAt: row?.isLinked === true ? (row.readAt?.toISOString() ?? null) : null,
+    files: row?.isLinked === true ? row.files.map(({ path, item }) => ({ path, item })) : [],
   });
   const missing = (folder: string): Problem => problem('warning', 'source.folder', `The folder “${folder}” is not there, or cannot be read: its topics are as they were.`);
 
@@ -92,29 +92,35 @@ export function sourceStore({ sequelize, models }: Database, items: ItemStore, r
 
   return {
     async list(project) {
-      const linked = new Map((await linkedSources.findAll({ where: { projectId: project } })).map((row) => [row.get().folder, row.get()]));
+      const linked = new Map((await linkedSources.findAll({ where: { projectId: project, isLinked: true } })).map((row) => [row.get().folder, row.get()]));
       const outside = await foldersOutside();
       return [...new Set([...outside, ...linked.keys()])].sort((a, b) => a.localeCompare(b)).map((folder) => summaryOf(folder, linked.get(folder), outside.includes(folder)));
     },
     async look(project, folder) {
       const row = (await linkedSources.findOne({ where: where(project, folder) }))?.get();
       const outside = await readOutside(folder);
-      if (!row && !outside.isThere) return undefined;
+      if (row?.isLinked !== true && !outside.isThere) return undefined;
       if (!outside.isThere) return { ...summaryOf(folder, row, false), plan: [], problems: [missing(folder)] };
       const { files, problems } = await planOf(project, outside, row?.files ?? [], { decisions: {} });
       return { ...summaryOf(folder, row, true), plan: [...files], problems: [...outside.problems, ...problems] };
     },
     async link(project, folder) {
       if (!(await foldersOutside()).includes(folder)) return false;
-      const [, isNew] = await linkedSources.findOrCreate({ where: where(project, folder), defaults: { ...where(project, folder), files: [], readAt: null } });
-      return isNew;
+      return sequelize.transaction(async (transaction) => {
+        const [row, isNew] = await linkedSources.findOrCreate({ where: where(project, folder), defaults: { ...where(project, folder), isLinked: true, files: [], readAt: null }, transaction });
+        if (isNew || row.get().isLinked) return isNew;
+        // Topics that were removed since are made anew.
+        const ids = await items.ids(project);
+        await row.update({ isLinked: true, files: row.get().files.filter(({ item }) => ids.has(item)) }, { transaction });
+        return true;
+      });
     },
     async read(project, folder, author, order = { decisions: {} }) {
       const outside = await readOutside(folder);
       return againWhereSomebodyTypes(() =>
         sequelize.transaction(async (transaction) => {
           const row = await linkedSources.findOne({ where: where(project, folder), transaction, lock: transaction.LOCK.UPDATE });
-          if (!row) return undefined;
+          if (row?.get().isLinked !== true) return undefined;
           const before = row.get();
           if (!outside.isThere) return { reading: { ...summaryOf(folder, before, false), plan: [], problems: [missing(folder)], added: 0, changed: 0 }, texts: {} };
           const planned = await planOf(project, outside, before.files, order, transaction);
@@ -153,6 +159,6 @@ export function sourceStore({ sequelize, models }: Database, items: ItemStore, r
         }),
       );
     },
-    unlink: async (project, folder) => (await linkedSources.destroy({ where: where(project, folder) })) > 0,
+    unlink: async (project, folder) => (await linkedSources.update({ isLinked: false }, { where: { ...where(project, folder), isLinked: true } }))[0] > 0,
   };
 }
