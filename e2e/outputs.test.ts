@@ -23,7 +23,7 @@ test('a bundle of editions is put together, built and opened', async ({ page }) 
   await expect(page.getByText('2 editions in one archive: Sluice site, Sluice in Markdown')).toBeVisible();
   await page.getByRole('button', { name: 'Build', exact: true }).click();
   const built = page.getByRole('article', { name: 'Impression 1' });
-  await expect(built.getByText('No problems.')).toBeVisible({ timeout: 60_000 });
+  await expect(built.getByText('No problems.')).toBeVisible({ timeout: 120_000 });
   const opening = page.waitForEvent('popup');
   await built.getByRole('link', { name: 'Open' }).click();
   const opened = await opening;

@@ -78,7 +78,7 @@ test('a further worker builds what the server that made the order does not', asy
         }
         return together;
       },
-      { timeout: 60_000 },
+      { timeout: 120_000 },
     )
     .toBe(2);
   expect(new Set(await states())).toEqual(new Set(['done']));

@@ -15,7 +15,7 @@ test('what was built is looked through, compared, signed off with a reason, and 
   await page.goto(`/publish/${edition}`);
   await page.getByRole('button', { name: 'Build', exact: true }).click();
   const second = page.getByRole('article', { name: 'Impression 2' });
-  await expect(second.getByText('Built', { exact: true })).toBeVisible({ timeout: 60_000 });
+  await expect(second.getByText('Built', { exact: true })).toBeVisible({ timeout: 120_000 });
 
   // What is otherwise than in the first, page by page.
   await second.getByText('Name, notes, changes').click();
@@ -50,14 +50,14 @@ test('what was built is looked through, compared, signed off with a reason, and 
   // Another build does not change what ships.
   await stock.change(topic, 'concept', '<title>The lock keeper</title><conbody><p>He opens at noon.</p></conbody>');
   await page.getByRole('button', { name: 'Build', exact: true }).click();
-  await expect(page.getByRole('article', { name: 'Impression 3' }).getByText('No problems.')).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByRole('article', { name: 'Impression 3' }).getByText('No problems.')).toBeVisible({ timeout: 120_000 });
   const address = await page.getByRole('link', { name: 'The address that stays' }).getAttribute('href');
   const shipped = await (await page.request.get(address!.replace('index.html', `${topic}.html`))).text();
   expect(shipped).toContain('He opens at nine.');
 
   // Built again from what went in, it is the same.
   await second.getByRole('button', { name: 'Build again from what went in' }).click();
-  await expect(page.getByRole('article', { name: 'Impression 4' })).toContainText('Built again from what went into number 2: the same, byte for byte.', { timeout: 60_000 });
+  await expect(page.getByRole('article', { name: 'Impression 4' })).toContainText('Built again from what went into number 2: the same, byte for byte.', { timeout: 120_000 });
   await page.context().clearCookies();
   await signIn(page, 'ines', `/publish/${edition}`);
   await expect(page.getByRole('article', { name: 'Impression 2' })).toContainText('Signed off by Teo Marsh');

@@ -69,7 +69,7 @@ test('a folder outside is linked, followed, and read again before a build; what 
     put('tide-tables/spring.md', '# Spring tides\n\nThey come with the full moon too.\n');
     await page.getByRole('button', { name: 'Build', exact: true }).click();
     const built = page.getByRole('article', { name: 'Impression 1' });
-    await expect(built.getByText('Built', { exact: true })).toBeVisible({ timeout: 60_000 });
+    await expect(built.getByText('Built', { exact: true })).toBeVisible({ timeout: 120_000 });
     await built.getByRole('button', { name: /problem/u }).click();
     await expect(built.getByRole('region', { name: 'Linked sources' })).toContainText('“raw.md” cannot be a topic');
     const { id } = ((await (await page.request.get(`${stock.base}/impressions`)).json()) as { id: string; edition: string }[]).find((one) => one.edition === edition)!;

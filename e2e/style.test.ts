@@ -205,7 +205,7 @@ test('the pages on which a topic lands are set while it is written, in several e
   const first = bench.getByRole('region', { name: wanted[0]! });
   await expect(first.locator('.drawn path').first()).toBeVisible();
   // Once the whole has been set, the topic stands in its place.
-  await expect(first.getByText(/in its place/u)).toBeVisible({ timeout: 60_000 });
+  await expect(first.getByText(/in its place/u)).toBeVisible({ timeout: 120_000 });
   // It is fitted to the quay only: the other manual does not have it.
   await expect(bench.getByText('Tern D Installation Manual does not have this topic.')).toBeVisible();
   const before = await first.locator('.drawn').first().innerHTML();
@@ -308,7 +308,7 @@ test('two editions of a topic are marked where they differ, and each is turned t
   await bench.getByLabel('What is proofed').selectOption('whole');
   const whole = bench.getByRole('region', { name: `${names[0]!}: the whole manual` });
   const number = whole.getByLabel('Page', { exact: true });
-  await expect(whole.getByText(/exact/u)).toBeVisible({ timeout: 60_000 });
+  await expect(whole.getByText(/exact/u)).toBeVisible({ timeout: 120_000 });
   const first = Number(await number.inputValue());
   expect(first).toBeGreaterThan(1);
   // What stands there is drawn: the canvas of the page has ink.
@@ -335,7 +335,7 @@ test('two editions of a topic are marked where they differ, and each is turned t
   await page.goto(`/arrange/${map}`);
   await page.getByRole('tab', { name: 'Proof' }).click();
   await page.locator('.entry', { hasText: 'Where the ferry lands' }).click();
-  await expect(page.getByRole('region', { name: `${names[1]!}: the whole manual` }).getByText(/exact/u)).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByRole('region', { name: `${names[1]!}: the whole manual` }).getByText(/exact/u)).toBeVisible({ timeout: 120_000 });
   await page.evaluate(() => localStorage.removeItem('ukiyo-proof-manner'));
   for (const edition of editions) await stock.remove(`editions/${edition}`);
 });
