@@ -1,7 +1,7 @@
 import vue from '@vitejs/plugin-vue';
 import { defineConfig } from 'vitest/config';
 
-/** No file leaves anything behind for another one, so what they import is read once for all of them: that halves the time. */
+/** No file leaves anything behind for another one, so what they import is read once for all of them. */
 const isolate = false;
 const shared = { resolve: { conditions: ['source'] }, ssr: { resolve: { conditions: ['source'] } } };
 const unitTests = ['packages/{core,contracts,intake,press}/**/*.test.ts', 'packages/web/**/*.test.ts'];

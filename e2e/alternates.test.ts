@@ -46,7 +46,7 @@ test('a topic gets an alternate for one country, which stands in for it there; a
   await expect(difference.locator('del')).toHaveText('100');
   await expect(difference.locator('ins')).toHaveText('222');
   await expect(difference.locator('.block')).toHaveCount(1);
-  expect(await faults(page, { within: '.alternates' })).toEqual([]);
+  expect(await faults(page, { within: '.alternates', withPractices: true })).toEqual([]);
 
   // Which of them is shown through the lens is said at both.
   await page.getByLabel('Lens', { exact: true }).selectOption('Velmark alone');

@@ -8,4 +8,5 @@ test('what looks for faults finds them, where it looks', async ({ page }) => {
   expect(found[2]).toContain('<img src="x.png">');
   expect(await faults(page, { within: 'footer' })).toHaveLength(1);
   expect(await faults(page, { without: 'footer', exceptRules: ['color-contrast'] })).toHaveLength(1);
+  expect((await faults(page, { withPractices: true })).map((fault) => fault.split(':')[0])).toContain('page-has-heading-one');
 });

@@ -11,7 +11,7 @@ test('an empty place offers what usually goes there, once the hand rests', async
   await page.locator(paragraph).click();
   const offers = page.getByRole('toolbar', { name: 'What usually goes here' });
   await expect(offers.getByRole('button')).toHaveText(['Bullet list', 'Numbered list', 'Note', 'Figure', 'Table', '…']);
-  expect(await faults(page, { within: '.selection-bar' })).toEqual([]);
+  expect(await faults(page, { within: '.selection-bar', withPractices: true })).toEqual([]);
   await offers.getByRole('button', { name: 'Note' }).click();
   await page.keyboard.type('Mind the edge.');
   await expect(offers).toHaveCount(0);
@@ -30,7 +30,7 @@ test('parts that are data are fields on the page; the short description is a fie
   await fields.getByLabel('Made on').blur();
   await isSaved(page);
   await expect.poll(() => stored(page)).toContain('<created date="2031-04-05"/>');
-  expect(await faults(page, { within: '.page-fields' })).toEqual([]);
+  expect(await faults(page, { within: '.page-fields', withPractices: true })).toEqual([]);
 
   // Without a short description there is a field for it.
   await clickInto(page.locator('.ProseMirror .is-shortdesc'));

@@ -40,7 +40,10 @@ describe('a linked source', () => {
     expect((await server.ask('writer', 'GET', '~/sources')).json<SourceSummary[]>()).toContainEqual({ folder: 'firmware', isLinked: false, isThere: true, readAt: null, files: [] });
     expect(states(await look('firmware'))).toBe('4-2.md new, old/4-1.md new');
     expect((await server.ask('writer', 'POST', '~/sources/firmware/read', {})).statusCode).toBe(404);
+    const heard: string[] = [];
+    server.queue.events.on('live', (event) => event.kind === 'item' && void heard.push(event.id));
     const first = await linked('firmware', {});
+    await expect.poll(() => first.files.every(({ item }) => heard.includes(item))).toBe(true);
     expect(states(first)).toBe('4-2.md same, old/4-1.md same');
     expect([first.added, first.changed, first.files.map(({ path }) => path)]).toEqual([2, 0, ['4-2.md', 'old/4-1.md']]);
     const { items } = (await server.ask('reader', 'GET', '~/items?folder=sources/firmware')).json<ItemPage>();

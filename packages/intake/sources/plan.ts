@@ -2,9 +2,10 @@ import { createHash } from 'node:crypto';
 import { setImmediate } from 'node:timers/promises';
 import { normalise, writeCanonical } from '@ukiyo/core/grammar';
 import { freeId } from '@ukiyo/core/library';
+import type { ReadMarkdown } from '@ukiyo/core/markdown';
 import { textOf, type Element } from '@ukiyo/core/markup';
 import { problem, type Problem } from '@ukiyo/core/problems';
-import { topicFromMarkdown } from './topic.ts';
+import { amongOthers, readOutside } from './topic.ts';
 
 /** A file of a linked source with the topic that it is. */
 export interface LinkedFile {
@@ -85,7 +86,8 @@ export async function planReading({ files, linked, textOf: textNow, taken, decis
   const paths = [...files.keys()].sort();
   const hashes = new Map(paths.map((path) => [path, textHash(files.get(path)!)]));
   const known = knownFiles(hashes, linked);
-  const ids = new Set(taken);
+  // Also those of topics that were removed: they are not brought back under another file.
+  const ids = new Set([...taken, ...linked.map(({ item }) => item)]);
   const items = new Map<string, string>();
   for (const path of paths) {
     const id = known.get(path)?.item ?? freeId(path.replace(/\.[^./]*$/u, ''), ids, 'topic');
@@ -98,26 +100,36 @@ export async function planReading({ files, linked, textOf: textNow, taken, decis
   const kept: LinkedFile[] = [];
   const problems: Problem[] = [];
 
+  const isSame = (path: string): boolean => known.get(path)?.file === hashes.get(path) && textNow(items.get(path)!) !== undefined;
+  const readings = new Map<string, ReadMarkdown>();
+  for (const path of paths) {
+    if (isSame(path)) continue;
+    await setImmediate();
+    readings.set(path, readOutside(files.get(path)!, items.get(path)!));
+  }
+  const isTopic = (path: string): boolean => known.has(path) || readings.get(path)?.root !== undefined;
+
   for (const path of paths) {
     const before = known.get(path);
     const item = items.get(path)!;
-    const now = before && textNow(item);
-    if (before?.file === hashes.get(path) && now !== undefined) {
+    const reading = readings.get(path);
+    if (!reading) {
       plan.push({ path, state: 'same', item });
       kept.push(before!);
       continue;
     }
     await setImmediate();
-    const { root: read, problems: found } = topicFromMarkdown(path, files.get(path)!, item, (other) => items.get(other));
+    const now = before && textNow(item);
     const where = before ? { item } : {};
-    if (!read) {
-      const reasons = found.map(({ message, where: { line } }) => `${line === undefined ? '' : `line ${line}: `}${message}`).join(' ');
+    if (!reading.root) {
+      const reasons = reading.problems.map(({ message, where: { line } }) => `${line === undefined ? '' : `line ${line}: `}${message}`).join(' ');
       problems.push(problem('warning', 'source.refused', `“${path}” cannot be a topic: ${reasons}`, where));
       plan.push({ path, state: 'refused', ...(before ? { item } : {}) });
       if (before) kept.push(before);
       continue;
     }
-    const root = normalise(read);
+    const { root: among, problems: found } = amongOthers(path, reading.root, (other) => (isTopic(other) ? items.get(other) : undefined));
+    const root = normalise(among);
     const text = writeCanonical(root);
     const hash = textHash(text);
     const title = textOf(root.children[0]!);

@@ -7,8 +7,12 @@ import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { planReading, readSourceFolder, sourceLimits, type LinkedFile, type Reading } from '../index.ts';
 import { textHash } from './plan.ts';
-import { topicFromMarkdown } from './topic.ts';
+import { amongOthers, readOutside } from './topic.ts';
 
+const topicFromMarkdown = (path: string, text: string, id: string, itemAt: (path: string) => string | undefined) => {
+  const { root, problems } = readOutside(text, id);
+  return root ? amongOthers(path, root, itemAt) : { root, problems };
+};
 const topic = (text: string, path = 'notes/first.md'): string => {
   const { root, problems } = topicFromMarkdown(path, text, 'first', (other) => ({ 'notes/second.md': 'second', 'about.md': 'about' })[other]);
   return [root ? writeCanonical(root) : 'no topic', ...problems.map(({ code, message, where: { line } }) => `${code}${line === undefined ? '' : `:${line}`} ${message}`)].join('\n');
@@ -127,6 +131,23 @@ describe('reading again', () => {
     // Two that say the same are two.
     files.set('e.md', files.get('b.md')!);
     expect(states(await read())).toBe('b.md same, deep/c.md same, e.md new, out.md same');
+  });
+  it('makes no link to a file that cannot be a topic, until it can', async () => {
+    const { files, topics, read } = desk();
+    files.set('a.md', '# A\n\n[Raw](raw.md), [B](b.md)\n').set('b.md', '# B\n').set('raw.md', '# Raw\n\n<p>x</p>\n');
+    expect((await read()).problems.map(({ code }) => code)).toEqual(['source.link', 'source.refused']);
+    expect(topics.get('a')).toContain('<p>Raw, <xref href="topic:b">B</xref></p>');
+    files.set('raw.md', '# Raw\n\nx\n');
+    expect((await read()).problems).toEqual([]);
+    expect(topics.get('a')).toContain('<xref href="topic:raw">Raw</xref>');
+  });
+  it('gives the id of a topic that was removed to no other file', async () => {
+    const { files, topics, read } = desk();
+    files.set('b/a.md', '# B\n');
+    const item = (await read()).files[0]!.item!;
+    topics.delete(item);
+    files.set('b-a.md', '# Another\n');
+    expect((await read()).added.map((one) => one.item)).toEqual([`${item}-2`]);
   });
   it('never writes over words that were written here, whatever happens in which order', async () => {
     const act = fc.oneof(

@@ -19,14 +19,15 @@ function pathFrom(path: string, href: string): string {
   }
 }
 
+/** A Markdown file from outside as a topic, with its links as they are written. @returns problems `markdown.no-place` with their line: then there is no topic */
+export const readOutside = (text: string, id: string): ReadMarkdown => readMarkdown(withoutSettings(text), element('topic', { id }), 'elsewhere');
+
 /**
- * A Markdown file from outside as a topic. Links to other files of its folder lead to their topics.
+ * The topic as it stands among those of its folder: links to other files lead to their topics.
  * @param itemAt the topic that a file of the folder is, by its path
- * @returns problems `markdown.no-place` with their line: then there is no topic; `source.link` and `source.image` for what is left out of it
+ * @returns problems `source.link` and `source.image` for what is left out of it
  */
-export function topicFromMarkdown(path: string, text: string, id: string, itemAt: (path: string) => string | undefined): ReadMarkdown {
-  const { root, problems } = readMarkdown(withoutSettings(text), element('topic', { id }), 'elsewhere');
-  if (!root) return { problems };
+export function amongOthers(path: string, root: Element, itemAt: (path: string) => string | undefined): { readonly root: Element; readonly problems: readonly Problem[] } {
   const left: Problem[] = [];
   const settled = (nodes: readonly Node[]): Node[] => nodes.flatMap((node) => (isElement(node) ? settle(node) : [node]));
   function settle(node: Element): Node[] {
@@ -40,7 +41,7 @@ export function topicFromMarkdown(path: string, text: string, id: string, itemAt
     if (node.name !== 'xref' || isOwnAddress(href) || node.attributes['scope'] === 'external') return [whole];
     const item = hasScheme(href) ? undefined : itemAt(pathFrom(path, href));
     if (item !== undefined) return [{ ...whole, attributes: { href: `topic:${item}` } }];
-    if (!href.startsWith('#')) left.push(problem('warning', 'source.link', `The link to “${href}” leads out of the folder: only its words are there.`));
+    if (!href.startsWith('#')) left.push(problem('warning', 'source.link', `The link to “${href}” leads to no topic of the folder: only its words are there.`));
     return whole.children;
   }
   return { root: { ...root, children: settled(root.children) }, problems: left };

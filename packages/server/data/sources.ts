@@ -155,7 +155,8 @@ export function sourceStore({ sequelize, models }: Database, items: ItemStore, r
             added: planned.added.length,
             changed: next.size - typed.size,
           };
-          return { reading, texts };
+          // Whoever lists topics hears of new ones too.
+          return { reading, texts: { ...Object.fromEntries(planned.added.map(({ item }) => [item, 1])), ...texts } };
         }),
       );
     },
