@@ -1,15 +1,30 @@
 const { join } = require('node:path');
 /** Tests may look over the fence: they check that two rooms fit together. */
 const tests = '\\.test\\.ts$|/testing/';
-const layer = (name, from, to) => ({ name, severity: 'error', from: { path: from, pathNot: tests }, to: { path: to } });
+const layer = (name, from, to) => ({
+  name,
+  severity: 'error',
+  from: { path: from, pathNot: tests },
+  to: { path: to },
+});
 
 /** The layers of the house: imports run downward only, and through the doors. */
 module.exports = {
   forbidden: [
     { name: 'no-circles', severity: 'error', from: {}, to: { circular: true } },
     layer('core-is-alone', '^packages/core/', '^packages/(?!core/)'),
-    { name: 'core-is-pure', severity: 'error', from: { path: '^packages/core/', pathNot: '\\.test\\.ts$|/testing/' }, to: { dependencyTypes: ['core'] } },
-    { name: 'core-knows-no-page', severity: 'error', from: { path: '^packages/core/' }, to: { path: '^node_modules/(vue|prosemirror-view|fastify|sequelize)' } },
+    {
+      name: 'core-is-pure',
+      severity: 'error',
+      from: { path: '^packages/core/', pathNot: '\\.test\\.ts$|/testing/' },
+      to: { dependencyTypes: ['core'] },
+    },
+    {
+      name: 'core-knows-no-page',
+      severity: 'error',
+      from: { path: '^packages/core/' },
+      to: { path: '^node_modules/(vue|prosemirror-view|fastify|sequelize)' },
+    },
     layer('contracts-above-core', '^packages/contracts/', '^packages/(intake|press|server|web)/'),
     layer('intake-beside-press', '^packages/intake/', '^packages/(press|server|web|contracts)/'),
     layer('press-beside-intake', '^packages/press/', '^packages/(intake|server|web|contracts)/'),
@@ -19,15 +34,26 @@ module.exports = {
       name: 'through-the-door',
       severity: 'error',
       from: { path: '^packages/core/([^/]+)/', pathNot: '\\.test\\.ts$' },
-      to: { path: '^packages/core/([^/]+)/', pathNot: '^packages/core/($1/|node_modules/|[^/]+/index\\.ts$)' },
+      to: {
+        path: '^packages/core/([^/]+)/',
+        pathNot: '^packages/core/($1/|node_modules/|[^/]+/index\\.ts$)',
+      },
     },
-    { name: 'sql-stays-in-data', severity: 'error', from: { path: '^packages/server/(http|jobs)/', pathNot: '\\.test\\.ts$|queue\\.ts$' }, to: { path: '^node_modules/(sequelize|pg)/' } },
+    {
+      name: 'sql-stays-in-data',
+      severity: 'error',
+      from: { path: '^packages/server/(http|jobs)/', pathNot: '\\.test\\.ts$|queue\\.ts$' },
+      to: { path: '^node_modules/(sequelize|pg)/' },
+    },
   ],
   options: {
     doNotFollow: { path: 'node_modules' },
     exclude: { path: '(^|/)(dist|built)/' },
     tsPreCompilationDeps: true,
     tsConfig: { fileName: join(__dirname, 'tsconfig.json') },
-    enhancedResolveOptions: { conditionNames: ['source', 'import', 'require', 'node', 'default'], exportsFields: ['exports'] },
+    enhancedResolveOptions: {
+      conditionNames: ['source', 'import', 'require', 'node', 'default'],
+      exportsFields: ['exports'],
+    },
   },
 };

@@ -9,7 +9,13 @@ export default ts.config(
   {
     files: ['**/*.ts', '**/*.vue'],
     extends: [...ts.configs.strictTypeChecked, ...vue.configs['flat/recommended']],
-    languageOptions: { parserOptions: { project: './tsconfig.json', extraFileExtensions: ['.vue'], parser: ts.parser } },
+    languageOptions: {
+      parserOptions: {
+        project: './tsconfig.json',
+        extraFileExtensions: ['.vue'],
+        parser: ts.parser,
+      },
+    },
     rules: {
       // The checker of types does this better.
       'no-undef': 'off',
@@ -17,12 +23,21 @@ export default ts.config(
       '@typescript-eslint/consistent-type-imports': 'error',
       // An index that the code has just made sure of.
       '@typescript-eslint/no-non-null-assertion': 'off',
-      '@typescript-eslint/restrict-template-expressions': ['error', { allowNumber: true, allowNullish: true }],
+      '@typescript-eslint/restrict-template-expressions': [
+        'error',
+        { allowNumber: true, allowNullish: true },
+      ],
       '@typescript-eslint/no-confusing-void-expression': 'off',
-      '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: { arguments: false, attributes: false, properties: false } }],
+      '@typescript-eslint/no-misused-promises': [
+        'error',
+        { checksVoidReturn: { arguments: false, attributes: false, properties: false } },
+      ],
       '@typescript-eslint/require-await': 'off',
       '@typescript-eslint/no-invalid-void-type': 'off',
-      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      '@typescript-eslint/no-unused-vars': [
+        'error',
+        { argsIgnorePattern: '^_', varsIgnorePattern: '^_' },
+      ],
       '@typescript-eslint/no-unnecessary-condition': 'off',
       '@typescript-eslint/unbound-method': 'off',
       // Says at a place that a promise or value is left on purpose.
@@ -34,7 +49,12 @@ export default ts.config(
   },
   // What a matcher of the test runner gives has no type.
   { files: ['**/*.test.ts'], rules: { '@typescript-eslint/no-unsafe-assignment': 'off' } },
-  { files: ['**/*.cjs'], languageOptions: { globals: { require: 'readonly', module: 'writable', __dirname: 'readonly' } } },
+  {
+    files: ['**/*.cjs'],
+    languageOptions: {
+      globals: { require: 'readonly', module: 'writable', __dirname: 'readonly' },
+    },
+  },
   {
     files: ['**/*.mjs'],
     languageOptions: {

@@ -3,16 +3,40 @@ import { defineConfig } from 'vitest/config';
 
 /** No file leaves anything behind for another one, so what they import is read once for all of them. */
 const isolate = false;
-const shared = { resolve: { conditions: ['source'] }, ssr: { resolve: { conditions: ['source'] } } };
-const unitTests = ['packages/{core,contracts,intake,press}/**/*.test.ts', 'packages/web/**/*.test.ts'];
+const shared = {
+  resolve: { conditions: ['source'] },
+  ssr: { resolve: { conditions: ['source'] } },
+};
+const unitTests = [
+  'packages/{core,contracts,intake,press}/**/*.test.ts',
+  'packages/web/**/*.test.ts',
+];
 
 export default defineConfig({
   test: {
     projects: [
-      { ...shared, plugins: [vue()], test: { name: 'unit', include: unitTests, exclude: ['**/node_modules/**', '**/dist/**'], environment: 'node', isolate, testTimeout: 120_000 } },
       {
         ...shared,
-        test: { name: 'server', include: ['packages/server/**/*.test.ts'], exclude: ['**/node_modules/**', '**/dist/**'], isolate, testTimeout: 60_000, hookTimeout: 60_000 },
+        plugins: [vue()],
+        test: {
+          name: 'unit',
+          include: unitTests,
+          exclude: ['**/node_modules/**', '**/dist/**'],
+          environment: 'node',
+          isolate,
+          testTimeout: 120_000,
+        },
+      },
+      {
+        ...shared,
+        test: {
+          name: 'server',
+          include: ['packages/server/**/*.test.ts'],
+          exclude: ['**/node_modules/**', '**/dist/**'],
+          isolate,
+          testTimeout: 60_000,
+          hookTimeout: 60_000,
+        },
       },
     ],
   },

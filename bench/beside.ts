@@ -6,14 +6,22 @@ import { Robot } from '../e2e/robot.ts';
 import { freshGround, serve } from '../e2e/serving.ts';
 import { report, undisturbed } from './measure.ts';
 
-const { stop } = await serve(await freshGround('beside'), 4791, { DEMO_FOLDER: join(process.cwd(), 'demo') });
+const { stop } = await serve(await freshGround('beside'), 4791, {
+  DEMO_FOLDER: join(process.cwd(), 'demo'),
+});
 const origin = 'http://127.0.0.1:4791/api';
-const signIn = await fetch(`${origin}/session`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ email: 'ada@brinewell.example', password: 'lanternfish' }) });
+const signIn = await fetch(`${origin}/session`, {
+  method: 'POST',
+  headers: { 'content-type': 'application/json' },
+  body: JSON.stringify({ email: 'ada@brinewell.example', password: 'lanternfish' }),
+});
 const cookie = signIn.headers.get('set-cookie')!.split(';')[0]!;
 const { projects } = (await signIn.json()) as { projects: { id: string }[] };
 const project = `${origin}/projects/${projects[0]!.id}`;
-const ask = async <Answer>(path: string, method = 'GET'): Promise<Answer> => (await (await fetch(`${project}${path}`, { method, headers: { cookie } })).json()) as Answer;
-const rest = (milliseconds: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, milliseconds));
+const ask = async <Answer>(path: string, method = 'GET'): Promise<Answer> =>
+  (await (await fetch(`${project}${path}`, { method, headers: { cookie } })).json()) as Answer;
+const rest = (milliseconds: number): Promise<void> =>
+  new Promise((resolve) => setTimeout(resolve, milliseconds));
 
 const robot = new Robot(`${project.replace('http', 'ws')}/live/alarms`, cookie, 'writer', 0);
 await robot.open();
@@ -26,9 +34,13 @@ async function keyTime(): Promise<number> {
   await rest(50);
   return time;
 }
-const p95 = (times: readonly number[]): number => times.toSorted((a, b) => a - b)[Math.floor(times.length * 0.95)]!;
+const p95 = (times: readonly number[]): number =>
+  times.toSorted((a, b) => a - b)[Math.floor(times.length * 0.95)]!;
 const editions = await ask<{ id: string; output: string }[]>('/editions');
-const isBuilding = async (): Promise<boolean> => (await ask<{ state: string }[]>('/impressions')).some(({ state }) => state === 'queued' || state === 'running');
+const isBuilding = async (): Promise<boolean> =>
+  (await ask<{ state: string }[]>('/impressions')).some(
+    ({ state }) => state === 'queued' || state === 'running',
+  );
 
 for (let count = 0; count < 20; count += 1) await keyTime();
 const alone: number[] = [];
@@ -42,7 +54,8 @@ for (let turn = 0; turn < 6; turn += 1) {
   setPriority(counter.pid!, constants.priority.PRIORITY_LOW);
   counting.push(...(await undisturbed(100, keyTime)));
   counter.kill('SIGKILL');
-  for (let count = 0; count < 10; count += 1) await ask(`/editions/${editions[count % editions.length]!.id}/impressions`, 'POST');
+  for (let count = 0; count < 10; count += 1)
+    await ask(`/editions/${editions[count % editions.length]!.id}/impressions`, 'POST');
   while (await isBuilding()) beside.push(...(await undisturbed(10, keyTime)));
 }
 report('a key to the answer that it is kept, nothing else to do, p95', p95(alone), 'ms');

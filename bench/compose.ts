@@ -23,5 +23,10 @@ for (const count of [100, 1000]) {
     library.set({ ...changed, text: changed.text.replace('</title>', ` ${turn}</title>`) });
     compose({ library, map: 'map', lens }, memory);
   });
-  report('compose again, one topic changed, of the first', again.cpu / first.cpu, '', count === 1000 ? 0.1 : undefined);
+  report(
+    'compose again, one topic changed, of the first',
+    again.cpu / first.cpu,
+    '',
+    count === 1000 ? 0.1 : undefined,
+  );
 }

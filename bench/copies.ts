@@ -8,13 +8,27 @@ import { syntheticLibrary } from './synthetic.ts';
 const count = 10_000;
 const { items } = syntheticLibrary(count);
 const library = textLibrary(items);
-const topics = items.filter(({ kind }) => kind === 'topic').map(({ id }) => ({ id, root: library.item(id)!.root! }));
+const topics = items
+  .filter(({ kind }) => kind === 'topic')
+  .map(({ id }) => ({ id, root: library.item(id)!.root! }));
 /** The last paragraph of every tenth topic is that of another one, with a word changed in half of them. */
 const withCopy = (root: Element, of: Element, isChanged: boolean): Element => {
   const text = JSON.stringify(of.children.at(-1));
-  return { ...root, children: [...root.children.slice(0, -1), JSON.parse(isChanged ? text.replace('station', 'stations') : text) as Element] };
+  return {
+    ...root,
+    children: [
+      ...root.children.slice(0, -1),
+      JSON.parse(isChanged ? text.replace('station', 'stations') : text) as Element,
+    ],
+  };
 };
-const varied = topics.map(({ id, root }, at) => ({ id, root: at % 10 === 9 && topics[at - 3]!.root.name === root.name ? withCopy(root, topics[at - 3]!.root, at % 20 === 9) : root }));
+const varied = topics.map(({ id, root }, at) => ({
+  id,
+  root:
+    at % 10 === 9 && topics[at - 3]!.root.name === root.name
+      ? withCopy(root, topics[at - 3]!.root, at % 20 === 9)
+      : root,
+}));
 const words = varied.reduce((sum, { root }) => sum + countWords(root), 0);
 const index = copyIndex();
 let found = 0;

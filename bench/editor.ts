@@ -7,23 +7,33 @@ import { longTopic } from './synthetic.ts';
 
 const origin = 'http://127.0.0.1:4780';
 const stop = await start();
-const browser = await chromium.launch({ executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'] });
+const browser = await chromium.launch({
+  executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
+});
 const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 await page.goto(`${origin}/sign-in`);
 await page.getByLabel('E-mail').fill('noor@brinewell.example');
 await page.getByLabel('Password').fill('lanternfish');
 await page.getByRole('button', { name: 'Sign in' }).click();
 await page.waitForURL('**/library');
-const session = (await (await page.request.get(`${origin}/api/session`)).json()) as { projects: { id: string }[] };
+const session = (await (await page.request.get(`${origin}/api/session`)).json()) as {
+  projects: { id: string }[];
+};
 const items = `${origin}/api/projects/${session.projects[0]!.id}/items`;
 
 async function makeTopic(blocks: number): Promise<string> {
   const title = `Long ${blocks}`;
-  const made = (await (await page.request.post(items, { data: { type: 'concept', title, folder: 'bench' } })).json()) as { id: string; version: number };
-  await page.request.put(`${items}/${made.id}`, { data: { text: longTopic(made.id, title, blocks), version: made.version } });
+  const made = (await (
+    await page.request.post(items, { data: { type: 'concept', title, folder: 'bench' } })
+  ).json()) as { id: string; version: number };
+  await page.request.put(`${items}/${made.id}`, {
+    data: { text: longTopic(made.id, title, blocks), version: made.version },
+  });
   return made.id;
 }
-const percentile = (values: readonly number[], share: number): number => values.toSorted((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))]!;
+const percentile = (values: readonly number[], share: number): number =>
+  values.toSorted((a, b) => a - b)[Math.min(values.length - 1, Math.floor(values.length * share))]!;
 
 /** From the click on its name to a page that can be typed on, in the browser's own time. */
 async function openTopic(on: Page, id: string): Promise<number> {
@@ -34,7 +44,11 @@ async function openTopic(on: Page, id: string): Promise<number> {
     const link = document.querySelector<HTMLAnchorElement>(`aside a[href="/write/${wanted}"]`)!;
     const began = performance.now();
     link.click();
-    while (!location.pathname.endsWith(wanted) || document.querySelector('.ProseMirror .is-section') === null) await new Promise((resolve) => requestAnimationFrame(resolve));
+    while (
+      !location.pathname.endsWith(wanted) ||
+      document.querySelector('.ProseMirror .is-section') === null
+    )
+      await new Promise((resolve) => requestAnimationFrame(resolve));
     await new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve)));
     return performance.now() - began;
   }, id);
@@ -105,17 +119,39 @@ for (const [blocks, keyBound, openBound] of [
   const times = await keyTimes(page, 150);
   report('… key to the end of its frame, p50', percentile(times, 0.5), 'ms');
   report('… p95', percentile(times, 0.95), 'ms', keyBound);
-  report('… looked at through another lens', percentile(await lensTimes(page, 10), 0.5), 'ms', blocks === 3000 ? 100 : undefined);
+  report(
+    '… looked at through another lens',
+    percentile(await lensTimes(page, 10), 0.5),
+    'ms',
+    blocks === 3000 ? 100 : undefined,
+  );
 }
 
 /** A map of 1,000 entries, every third for deep water alone. */
 const title = 'A thousand entries';
-const map = (await (await page.request.post(items, { data: { type: 'map', title, folder: 'bench' } })).json()) as { id: string; text: string; version: number };
-const entries = Array.from({ length: 1000 }, (_, at) => `<topicref href="topic:${at % 2 === 0 ? 'alarms' : 'care-plan'}"${at % 3 === 0 ? ' product="tern-d"' : ''}/>`);
-await page.request.put(`${items}/${map.id}`, { data: { text: map.text.replace('</map>', `${entries.join('')}</map>`), version: map.version, note: '' } });
+const map = (await (
+  await page.request.post(items, { data: { type: 'map', title, folder: 'bench' } })
+).json()) as { id: string; text: string; version: number };
+const entries = Array.from(
+  { length: 1000 },
+  (_, at) =>
+    `<topicref href="topic:${at % 2 === 0 ? 'alarms' : 'care-plan'}"${at % 3 === 0 ? ' product="tern-d"' : ''}/>`,
+);
+await page.request.put(`${items}/${map.id}`, {
+  data: {
+    text: map.text.replace('</map>', `${entries.join('')}</map>`),
+    version: map.version,
+    note: '',
+  },
+});
 await page.goto(`${origin}/arrange/${map.id}`);
 await page.locator('.entry').nth(999).waitFor({ state: 'attached' });
-report('map of 1,000 entries looked at through another lens', percentile(await lensTimes(page, 10), 0.5), 'ms', 300);
+report(
+  'map of 1,000 entries looked at through another lens',
+  percentile(await lensTimes(page, 10), 0.5),
+  'ms',
+  300,
+);
 
 /** From the key to the report of the worker: problems and words come together, and the words always change. */
 const id = await makeTopic(3001);
@@ -129,13 +165,19 @@ await page.keyboard.press('Space');
 const settled: number[] = [];
 for (let run = 0; run < 30; run += 1) {
   await page.evaluate(() => {
-    const words = (): string => [...document.querySelectorAll('.foot span')].map((one) => one.textContent).find((text) => text.endsWith(' words')) ?? '';
+    const words = (): string =>
+      [...document.querySelectorAll('.foot span')]
+        .map((one) => one.textContent)
+        .find((text) => text.endsWith(' words')) ?? '';
     const before = words();
     const watch = (began: number): void => {
       if (words() === before) setTimeout(watch, 2, began);
       else Object.assign(window, { settled: performance.now() - began });
     };
-    window.addEventListener('keydown', ({ timeStamp }) => watch(timeStamp), { once: true, capture: true });
+    window.addEventListener('keydown', ({ timeStamp }) => watch(timeStamp), {
+      once: true,
+      capture: true,
+    });
   });
   // A letter after a space is a word more.
   await page.keyboard.press('w');
@@ -158,13 +200,28 @@ await page.evaluate(() => {
   Object.assign(window, { seen });
   new MutationObserver(() =>
     requestAnimationFrame(() => {
-      for (const [found] of document.querySelector('.ProseMirror')!.textContent.matchAll(/k\d+/gu)) seen[found] ??= Date.now();
+      for (const [found] of document.querySelector('.ProseMirror')!.textContent.matchAll(/k\d+/gu))
+        seen[found] ??= Date.now();
     }),
-  ).observe(document.querySelector('.ProseMirror')!, { subtree: true, characterData: true, childList: true });
+  ).observe(document.querySelector('.ProseMirror')!, {
+    subtree: true,
+    characterData: true,
+    childList: true,
+  });
 });
-const robots = Array.from({ length: 19 }, (_, index) => new Robot(`${items.replace('http', 'ws').replace(/items$/u, 'live')}/${crowd}`, `${cookie!.name}=${cookie!.value}`, `robot-${index}`, index));
+const robots = Array.from(
+  { length: 19 },
+  (_, index) =>
+    new Robot(
+      `${items.replace('http', 'ws').replace(/items$/u, 'live')}/${crowd}`,
+      `${cookie!.name}=${cookie!.value}`,
+      `robot-${index}`,
+      index,
+    ),
+);
 await Promise.all(robots.map((robot) => robot.open()));
-const rest = (milliseconds: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, milliseconds));
+const rest = (milliseconds: number): Promise<void> =>
+  new Promise((resolve) => setTimeout(resolve, milliseconds));
 const sent: Record<string, number> = {};
 let isOver = false;
 const others = robots.slice(1).map(async (robot) => {
@@ -181,8 +238,12 @@ for (let count = 0; count < 100; count += 1) {
 isOver = true;
 await Promise.all(others);
 await rest(1000);
-const seen = await page.evaluate(() => (window as unknown as { seen: Record<string, number> }).seen);
-const delays = Object.entries(sent).map(([token, at]) => (seen[token] ?? Number.POSITIVE_INFINITY) - at);
+const seen = await page.evaluate(
+  () => (window as unknown as { seen: Record<string, number> }).seen,
+);
+const delays = Object.entries(sent).map(
+  ([token, at]) => (seen[token] ?? Number.POSITIVE_INFINITY) - at,
+);
 report('20 people in one topic: another person’s key visible, p50', percentile(delays, 0.5), 'ms');
 report('… p95', percentile(delays, 0.95), 'ms', 100);
 for (const robot of robots) robot.close();

@@ -20,8 +20,12 @@ export async function measure(work: () => unknown): Promise<Measured> {
 
 /** The middle of several: the machines are shared and noisy. */
 export function middleOf(results: readonly Measured[]): Measured {
-  const middle = (values: number[]): number => values.sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
-  return { cpu: middle(results.map(({ cpu }) => cpu)), wall: middle(results.map(({ wall }) => wall)) };
+  const middle = (values: number[]): number =>
+    values.sort((a, b) => a - b)[Math.floor(values.length / 2)]!;
+  return {
+    cpu: middle(results.map(({ cpu }) => cpu)),
+    wall: middle(results.map(({ wall }) => wall)),
+  };
 }
 
 export async function median(runs: number, work: () => unknown): Promise<Measured> {
@@ -43,7 +47,10 @@ function stolen(): number {
  * Does something until it has been done so often without a processor being taken away meanwhile, or ten times as often in all; says how many those were.
  * What waits on the clock cannot be measured otherwise on a machine that is shared.
  */
-export async function undisturbed<Result>(count: number, act: (turn: number) => Promise<Result>): Promise<readonly Result[]> {
+export async function undisturbed<Result>(
+  count: number,
+  act: (turn: number) => Promise<Result>,
+): Promise<readonly Result[]> {
   const kept: Result[] = [];
   let turn = 0;
   for (; kept.length < count && turn < count * 10; turn += 1) {
@@ -60,7 +67,15 @@ export const residentMegabytes = (): number => megabytes(memoryUsage.rss());
 
 /** One line of the report: what, the figure, the bound it has to keep, and whether it does. */
 export function report(what: string, value: number, unit: string, bound?: number): void {
-  const shown = unit === '' || unit === '×' ? `${value.toFixed(2)}${unit}` : `${value < 10 ? value.toFixed(2) : Math.round(value)} ${unit}`;
-  const verdict = bound === undefined ? '' : value <= bound ? `within ${bound}${unit === '' ? '' : ` ${unit}`}` : `OVER ${bound}${unit === '' ? '' : ` ${unit}`}`;
+  const shown =
+    unit === '' || unit === '×'
+      ? `${value.toFixed(2)}${unit}`
+      : `${value < 10 ? value.toFixed(2) : Math.round(value)} ${unit}`;
+  const verdict =
+    bound === undefined
+      ? ''
+      : value <= bound
+        ? `within ${bound}${unit === '' ? '' : ` ${unit}`}`
+        : `OVER ${bound}${unit === '' ? '' : ` ${unit}`}`;
   console.log(`${what.padEnd(62)} ${shown.padStart(12)}   ${verdict}`);
 }

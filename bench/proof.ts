@@ -7,15 +7,28 @@ import { clickInto, moveCaret } from '../e2e/pages.ts';
 import { freshGround, serve } from '../e2e/serving.ts';
 import { report, undisturbed } from './measure.ts';
 
-const { stop } = await serve(await freshGround('proof'), 4791, { WEB_FOLDER: join(process.cwd(), 'packages/web/dist'), DEMO_FOLDER: join(process.cwd(), 'demo') });
+const { stop } = await serve(await freshGround('proof'), 4791, {
+  WEB_FOLDER: join(process.cwd(), 'packages/web/dist'),
+  DEMO_FOLDER: join(process.cwd(), 'demo'),
+});
 
 const server = 'http://127.0.0.1:4791';
 const origin = `${server}/api`;
-const signIn = await fetch(`${origin}/session`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ email: 'teo@brinewell.example', password: demoPassword }) });
-const headers = { cookie: signIn.headers.get('set-cookie')!.split(';')[0]!, 'content-type': 'application/json' };
-const { projects } = (await (await fetch(`${origin}/session`, { headers })).json()) as { projects: { id: string }[] };
+const signIn = await fetch(`${origin}/session`, {
+  method: 'POST',
+  headers: { 'content-type': 'application/json' },
+  body: JSON.stringify({ email: 'teo@brinewell.example', password: demoPassword }),
+});
+const headers = {
+  cookie: signIn.headers.get('set-cookie')!.split(';')[0]!,
+  'content-type': 'application/json',
+};
+const { projects } = (await (await fetch(`${origin}/session`, { headers })).json()) as {
+  projects: { id: string }[];
+};
 const project = projects[0]!.id;
-const get = async <Answer>(path: string): Promise<Answer> => (await (await fetch(`${origin}/projects/${project}${path}`, { headers })).json()) as Answer;
+const get = async <Answer>(path: string): Promise<Answer> =>
+  (await (await fetch(`${origin}/projects/${project}${path}`, { headers })).json()) as Answer;
 interface Timed {
   readonly wall: number;
   readonly server: number;
@@ -23,36 +36,69 @@ interface Timed {
 }
 async function proof(path: string, body: object): Promise<Timed> {
   const started = performance.now();
-  const answer = await fetch(`${origin}/projects/${project}${path}`, { method: 'POST', headers, body: JSON.stringify(body) });
-  const { milliseconds, placed } = (await answer.json()) as { milliseconds: number; placed: boolean };
+  const answer = await fetch(`${origin}/projects/${project}${path}`, {
+    method: 'POST',
+    headers,
+    body: JSON.stringify(body),
+  });
+  const { milliseconds, placed } = (await answer.json()) as {
+    milliseconds: number;
+    placed: boolean;
+  };
   return { wall: performance.now() - started, server: milliseconds, placed };
 }
-const slowest = (values: readonly number[]): number => values.toSorted((a, b) => a - b)[Math.floor(values.length * 0.95)]!;
+const slowest = (values: readonly number[]): number =>
+  values.toSorted((a, b) => a - b)[Math.floor(values.length * 0.95)]!;
 
 const editions = await get<{ id: string; name: string }[]>('/editions');
 const manual = editions.find(({ name }) => name === 'Tern Q Installation Manual')!;
 const { text } = await get<{ text: string }>('/items/fit-the-bracket');
-const page = (turn: number): Promise<Timed> => proof(`/editions/${manual.id}/proof`, { item: 'fit-the-bracket', text: text.replace('</title>', ` ${turn}</title>`) });
+const page = (turn: number): Promise<Timed> =>
+  proof(`/editions/${manual.id}/proof`, {
+    item: 'fit-the-bracket',
+    text: text.replace('</title>', ` ${turn}</title>`),
+  });
 const first = await page(0);
 report('first proof of all: process, library, faces', first.wall, 'ms');
 while (!(await page(0)).placed) await new Promise((resolve) => setTimeout(resolve, 2000));
 const pages = await undisturbed(100, page);
-report('a topic changed → its pages, p95, at the server', slowest(pages.map(({ server }) => server)), 'ms', 120);
+report(
+  'a topic changed → its pages, p95, at the server',
+  slowest(pages.map(({ server }) => server)),
+  'ms',
+  120,
+);
 report('… until they have come over the wire', slowest(pages.map(({ wall }) => wall)), 'ms', 250);
 const styles = await undisturbed(40, (turn) =>
-  proof('/designs/specimen', { sheet: withValue(shippedSheets['workshop']!, 'paragraph', 'size', 'print', `${9 + turn / 100}pt`), plan: shippedPlans['a4-margin'], locale: 'en' }),
+  proof('/designs/specimen', {
+    sheet: withValue(
+      shippedSheets['workshop']!,
+      'paragraph',
+      'size',
+      'print',
+      `${9 + turn / 100}pt`,
+    ),
+    plan: shippedPlans['a4-margin'],
+    locale: 'en',
+  }),
 );
 report('a style changed → the specimen, p95', slowest(styles.map(({ wall }) => wall)), 'ms', 300);
 
 /** From a key to the end of the frame that shows the new page, in the browser's own time. */
-const browser = await chromium.launch({ executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'] });
+const browser = await chromium.launch({
+  executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
+});
 const writer = await browser.newPage({ viewport: { width: 1280, height: 800 } });
 await writer.goto(`${server}/sign-in`);
 await writer.getByLabel('E-mail').fill('noor@brinewell.example');
 await writer.getByLabel('Password').fill(demoPassword);
 await writer.getByRole('button', { name: 'Sign in' }).click();
 await writer.waitForURL('**/library');
-await writer.evaluate((id) => localStorage.setItem('ukiyo-proof-editions', JSON.stringify([id])), manual.id);
+await writer.evaluate(
+  (id) => localStorage.setItem('ukiyo-proof-editions', JSON.stringify([id])),
+  manual.id,
+);
 await writer.goto(`${server}/write/fit-the-bracket`);
 await writer.getByRole('tab', { name: 'Proof' }).click();
 await writer.getByText(/in its place/u).waitFor({ timeout: 60_000 });
@@ -75,22 +121,35 @@ async function key(): Promise<{ readonly letter: number; readonly page: number }
         const letter = frame(began);
         const drawn = new MutationObserver(() => {
           drawn.disconnect();
-          void Promise.all([letter, frame(began)]).then(([letter, page]) => resolve({ letter, page }));
+          void Promise.all([letter, frame(began)]).then(([letter, page]) =>
+            resolve({ letter, page }),
+          );
         });
         drawn.observe(document.querySelector('.proof .pages')!, { subtree: true, childList: true });
       };
-      window.addEventListener('keydown', ({ timeStamp }) => watch(timeStamp), { once: true, capture: true });
+      window.addEventListener('keydown', ({ timeStamp }) => watch(timeStamp), {
+        once: true,
+        capture: true,
+      });
     });
     Object.assign(window, { shown });
   });
   await writer.keyboard.press('a');
-  const shown = await writer.evaluate(() => (window as unknown as { shown: Promise<{ letter: number; page: number }> }).shown);
+  const shown = await writer.evaluate(
+    () => (window as unknown as { shown: Promise<{ letter: number; page: number }> }).shown,
+  );
   await writer.waitForTimeout(250);
   return shown;
 }
 const keys = await undisturbed(60, key);
-const middle = (values: readonly number[]): number => values.toSorted((a, b) => a - b)[Math.floor(values.length / 2)]!;
-report('a key → its letter, beside the proof, p95', slowest(keys.map(({ letter }) => letter)), 'ms', 33);
+const middle = (values: readonly number[]): number =>
+  values.toSorted((a, b) => a - b)[Math.floor(values.length / 2)]!;
+report(
+  'a key → its letter, beside the proof, p95',
+  slowest(keys.map(({ letter }) => letter)),
+  'ms',
+  33,
+);
 report('a key → the new page on the screen, p50', middle(keys.map(({ page }) => page)), 'ms');
 report('… p95', slowest(keys.map(({ page }) => page)), 'ms', 250);
 await browser.close();

@@ -11,8 +11,12 @@ import { siteFiles, type AssetFile, type SiteOptions } from '@ukiyo/press';
 import { report } from './measure.ts';
 import { lens, syntheticLibrary } from './synthetic.ts';
 
-const middle = (values: readonly number[]): number => values.toSorted((a, b) => a - b)[Math.floor(values.length / 2)]!;
-const browser = await chromium.launch({ executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'] });
+const middle = (values: readonly number[]): number =>
+  values.toSorted((a, b) => a - b)[Math.floor(values.length / 2)]!;
+const browser = await chromium.launch({
+  executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
+});
 const folders: string[] = [];
 function folderOf(files: Iterable<readonly [string, string | Uint8Array]>): string {
   const folder = mkdtempSync(join(tmpdir(), 'ukiyo-bench-'));
@@ -27,7 +31,11 @@ function folderOf(files: Iterable<readonly [string, string | Uint8Array]>): stri
 console.log('a help site of 1,000 topics');
 const { items, assets } = syntheticLibrary(1000);
 const images = new Map(assets.map((asset): [string, AssetFile] => [asset.id, asset]));
-const files = new Map(siteFiles(compose({ library: textLibrary(items, assets), map: 'map', lens }), (id) => images.get(id)).files);
+const files = new Map(
+  siteFiles(compose({ library: textLibrary(items, assets), map: 'map', lens }), (id) =>
+    images.get(id),
+  ).files,
+);
 const sizeOf = (path: string): number => gzipSync(files.get(path)!).byteLength;
 const first = [
   'index.html',
@@ -40,10 +48,25 @@ const first = [
   'site.js',
   ...[...files.keys()].filter((path) => path.startsWith('fonts/') && !/italic|code/u.test(path)),
 ];
-report('its first page, compressed, without images', first.reduce((sum, path) => sum + sizeOf(path), 0) / 1024, 'kB', 120);
-report('… of that the two faces that it shows', first.filter((path) => path.startsWith('fonts/')).reduce((sum, path) => sum + sizeOf(path), 0) / 1024, 'kB');
+report(
+  'its first page, compressed, without images',
+  first.reduce((sum, path) => sum + sizeOf(path), 0) / 1024,
+  'kB',
+  120,
+);
+report(
+  '… of that the two faces that it shows',
+  first.filter((path) => path.startsWith('fonts/')).reduce((sum, path) => sum + sizeOf(path), 0) /
+    1024,
+  'kB',
+);
 const words = items.reduce((sum, { text }) => sum + text.length, 0);
-report('search index, of the text', (100 * String(files.get('search-index.js')).length) / words, '%', 25);
+report(
+  'search index, of the text',
+  (100 * String(files.get('search-index.js')).length) / words,
+  '%',
+  25,
+);
 report('… compressed', (100 * sizeOf('search-index.js')) / words, '%');
 report('the program that searches, compressed', sizeOf('search.js') / 1024, 'kB');
 const folder = folderOf(files);
@@ -55,7 +78,11 @@ for (let turn = 0; turn < 7; turn += 1) {
     await page.evaluate(
       () =>
         new Promise<number>((resolve) => {
-          new PerformanceObserver((list) => list.getEntriesByName('first-contentful-paint').forEach(({ startTime }) => resolve(startTime))).observe({ type: 'paint', buffered: true });
+          new PerformanceObserver((list) =>
+            list
+              .getEntriesByName('first-contentful-paint')
+              .forEach(({ startTime }) => resolve(startTime)),
+          ).observe({ type: 'paint', buffered: true });
         }),
     ),
   );
@@ -80,7 +107,19 @@ const search = (query: string): Promise<number> =>
     return performance.now() - began;
   }, query);
 const searches: number[] = [];
-for (const query of ['valve', 'pressure se', 'b', 'bo', 'bol', 'bolt', 'tightening the', 'calibrat', 'station seven', 'mains']) searches.push(await search(query));
+for (const query of [
+  'valve',
+  'pressure se',
+  'b',
+  'bo',
+  'bol',
+  'bolt',
+  'tightening the',
+  'calibrat',
+  'station seven',
+  'mains',
+])
+  searches.push(await search(query));
 report('key to results, the middle', middle(searches), 'ms', 50);
 report('… the longest', Math.max(...searches), 'ms');
 await page.close();
@@ -91,17 +130,38 @@ const blocks = Array.from(
   (_, at) =>
     `<p product="${at % 2 === 0 ? 'q' : 'd'}">Paragraph ${at} with <ph country="${['n', 'v', 'k'][at % 3]}">words ${at}</ph> and <ph country="${['v', 'k', 'n'][at % 3]}">others ${at}</ph>.</p>`,
 ).join('');
-const topic = { id: 'large', kind: 'topic' as const, text: `<concept id="large"><title>Large</title><conbody>${blocks}</conbody></concept>` };
-const map = { id: 'map', kind: 'map' as const, text: '<map id="map"><title>Map</title><topicref href="topic:large"/></map>' };
+const topic = {
+  id: 'large',
+  kind: 'topic' as const,
+  text: `<concept id="large"><title>Large</title><conbody>${blocks}</conbody></concept>`,
+};
+const map = {
+  id: 'map',
+  kind: 'map' as const,
+  text: '<map id="map"><title>Map</title><topicref href="topic:large"/></map>',
+};
 const valueOf = (name: string): { name: string; label: string } => ({ name, label: name });
 const chosenBy = [
   { name: 'product', label: 'Model', values: ['q', 'd'].map(valueOf) },
   { name: 'country', label: 'Country', values: ['n', 'v', 'k'].map(valueOf) },
 ];
-const choices: SiteOptions['choices'] = chosenBy.map(({ name }) => ({ facet: name, label: '', pick: 'one', preset: [] }));
-const large = compose({ library: textLibrary([topic, map], []), map: 'map', facets: chosenBy, open: ['product', 'country'] });
+const choices: SiteOptions['choices'] = chosenBy.map(({ name }) => ({
+  facet: name,
+  label: '',
+  pick: 'one',
+  preset: [],
+}));
+const large = compose({
+  library: textLibrary([topic, map], []),
+  map: 'map',
+  facets: chosenBy,
+  open: ['product', 'country'],
+});
 const chooser = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-await chooser.goto(pathToFileURL(join(folderOf(siteFiles(large, () => undefined, { choices }).files), 'large.html')).href);
+await chooser.goto(
+  pathToFileURL(join(folderOf(siteFiles(large, () => undefined, { choices }).files), 'large.html'))
+    .href,
+);
 /** From the choice to the page laid out anew. */
 const times = await chooser.evaluate(() => {
   const select = document.querySelector<HTMLSelectElement>('#readers select')!;

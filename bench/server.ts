@@ -14,7 +14,12 @@ const project = (await services.database.models.projects.findOne())!.get().id;
 console.log('10,000 topics');
 const { items } = syntheticLibrary(10_000);
 const encoder = new TextEncoder();
-const files = new Map(items.map(({ id, kind, text }): [string, Uint8Array] => [`${kind === 'map' ? '' : 'topics/'}${id}.${kind === 'map' ? 'ditamap' : 'dita'}`, encoder.encode(text)]));
+const files = new Map(
+  items.map(({ id, kind, text }): [string, Uint8Array] => [
+    `${kind === 'map' ? '' : 'topics/'}${id}.${kind === 'map' ? 'ditamap' : 'dita'}`,
+    encoder.encode(text),
+  ]),
+);
 const taken = await measure(() => services.packages.take(project, files, 'Bench'));
 report('take the package in', taken.wall, 's');
 await services.database.sequelize.close();
@@ -24,9 +29,14 @@ const { process: server, stop } = await serve(ground, 4790);
 report('server process, start to ready', (performance.now() - started) / 1000, 's');
 
 const origin = 'http://127.0.0.1:4790/api';
-const signIn = await fetch(`${origin}/session`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(account) });
+const signIn = await fetch(`${origin}/session`, {
+  method: 'POST',
+  headers: { 'content-type': 'application/json' },
+  body: JSON.stringify(account),
+});
 const headers = { cookie: signIn.headers.get('set-cookie')!.split(';')[0]! };
-const get = (path: string) => fetch(`${origin}/projects/${project}${path}`, { headers }).then((answer) => answer.text());
+const get = (path: string) =>
+  fetch(`${origin}/projects/${project}${path}`, { headers }).then((answer) => answer.text());
 await get('/items?limit=100');
 const list = await median(9, () => get('/items?limit=100'));
 report('library list, first page', list.wall * 1000, 'ms', 100);
@@ -49,6 +59,8 @@ const save = await median(9, async () => {
   ({ version } = (await answer.json()) as { version: number });
 });
 report('save a topic', save.wall * 1000, 'ms');
-const resident = Number(/VmRSS:\s+(\d+)/u.exec(readFileSync(`/proc/${server.pid}/status`, 'utf8'))?.[1] ?? 0) / 1024;
+const resident =
+  Number(/VmRSS:\s+(\d+)/u.exec(readFileSync(`/proc/${server.pid}/status`, 'utf8'))?.[1] ?? 0) /
+  1024;
 report('server memory, resident', resident, 'MB', 350);
 await stop();

@@ -28,7 +28,8 @@ console.log('help site of 1,000 topics');
 let folders = 0;
 const fresh = (): string => join(folder, String((folders += 1)));
 let site = '';
-const buildSite = (): void => write((site = fresh()), siteFiles(publication, (id) => files.get(id)).files);
+const buildSite = (): void =>
+  write((site = fresh()), siteFiles(publication, (id) => files.get(id)).files);
 report('the first in a new process', (await measure(buildSite)).cpu, 's CPU');
 report('memory of the process after it', residentMegabytes(), 'MB', 500);
 const copySite = (): void => cpSync(site, fresh(), { recursive: true });
@@ -58,12 +59,19 @@ const again = async (): Promise<void> => {
   const own = join(folder, `turn-${turn}`);
   mkdirSync(own);
   library.set({ ...items[20]!, text: items[20]!.text.replace('</title>', ` ${turn}</title>`) });
-  const changed = siteFiles(compose({ library, map: 'map', lens }, memory), (id) => files.get(id), { memory: sites });
+  const changed = siteFiles(compose({ library, map: 'map', lens }, memory), (id) => files.get(id), {
+    memory: sites,
+  });
   await folderInto(own, 'site', changed.files, kept);
 };
 report('with an archive: the first, on the clock', (await measure(again)).wall * 1000, 'ms');
 await again();
 const oneChanged = await median(5, again);
-report('one topic changed: composing, all files and the archive, on the clock', oneChanged.wall * 1000, 'ms', 500);
+report(
+  'one topic changed: composing, all files and the archive, on the clock',
+  oneChanged.wall * 1000,
+  'ms',
+  500,
+);
 report('… in processor time', oneChanged.cpu * 1000, 'ms');
 rmSync(folder, { recursive: true });

@@ -8,7 +8,9 @@ const folder = join(process.env['TEST_DATA'] ?? '.data', 'start');
 /** Runs `npm start` until it prints its address, then asks it to stop. */
 function startAndStop(): Promise<number> {
   const began = performance.now();
-  const child = spawn(process.execPath, ['scripts/start.mjs', '--data', folder, '--port', '4870'], { stdio: ['ignore', 'pipe', 'inherit'] });
+  const child = spawn(process.execPath, ['scripts/start.mjs', '--data', folder, '--port', '4870'], {
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
   return new Promise((resolve, reject) => {
     let seconds = Number.NaN;
     child.stdout.on('data', (chunk: Buffer) => {
@@ -16,7 +18,9 @@ function startAndStop(): Promise<number> {
       seconds = (performance.now() - began) / 1000;
       child.kill('SIGINT');
     });
-    child.once('exit', () => (Number.isNaN(seconds) ? reject(new Error('It did not start.')) : resolve(seconds)));
+    child.once('exit', () =>
+      Number.isNaN(seconds) ? reject(new Error('It did not start.')) : resolve(seconds),
+    );
   });
 }
 

@@ -18,7 +18,10 @@ const words =
   );
 
 /** What its facets are filtered by. */
-export const lens: Lens = { name: 'q', rules: [{ facet: 'product', value: 'tern-d', action: 'drop' }] };
+export const lens: Lens = {
+  name: 'q',
+  rules: [{ facet: 'product', value: 'tern-d', action: 'drop' }],
+};
 
 export interface SyntheticLibrary {
   readonly items: readonly StoredItem[];
@@ -36,13 +39,19 @@ export function syntheticLibrary(count: number, seed = 7): SyntheticLibrary {
     const text = Array.from({ length }, () => pick(words)).join(' ');
     return `${text[0]!.toUpperCase()}${text.slice(1)}.`;
   };
-  const paragraph = (): string => `<p>${sentence()} ${sentence()} <uicontrol>${pick(words)}</uicontrol> ${sentence()} <xref href="topic:t${Math.floor(random() * count)}"/> ${sentence()}</p>`;
+  const paragraph = (): string =>
+    `<p>${sentence()} ${sentence()} <uicontrol>${pick(words)}</uicontrol> ${sentence()} <xref href="topic:t${Math.floor(random() * count)}"/> ${sentence()}</p>`;
   const facet = (): string => (random() < 0.2 ? ` product="${pick(['tern-q', 'tern-d'])}"` : '');
-  const note = (): string => (random() < 0.3 ? '<note conref="topic:lender/n1"/>' : `<note type="${pick(['warning', 'tip', 'notice'])}"${facet()}>${sentence()}</note>`);
-  const index = (): string => `<indexterm>${pick(words)}<indexterm>${pick(words)}</indexterm></indexterm>`;
+  const note = (): string =>
+    random() < 0.3
+      ? '<note conref="topic:lender/n1"/>'
+      : `<note type="${pick(['warning', 'tip', 'notice'])}"${facet()}>${sentence()}</note>`;
+  const index = (): string =>
+    `<indexterm>${pick(words)}<indexterm>${pick(words)}</indexterm></indexterm>`;
   const table = (id: string): string =>
     `<table id="${id}"><title>${sentence(4)}</title><tgroup cols="3"><colspec colname="a"/><colspec colname="b"/><colspec colname="c"/><thead><row><entry>${pick(words)}</entry><entry>${pick(words)}</entry><entry>${pick(words)}</entry></row></thead><tbody>${Array.from({ length: 6 }, () => `<row${facet()}><entry>${pick(words)}</entry><entry>${sentence(5)}</entry><entry>${Math.floor(random() * 100)}</entry></row>`).join('')}</tbody></tgroup></table>`;
-  const figure = (id: string): string => `<fig id="${id}"><title>${sentence(4)}</title><image href="asset:drawing" width="90mm"><alt>${sentence(5)}</alt></image></fig>`;
+  const figure = (id: string): string =>
+    `<fig id="${id}"><title>${sentence(4)}</title><image href="asset:drawing" width="90mm"><alt>${sentence(5)}</alt></image></fig>`;
   const head = (id: number): string =>
     `<title>${sentence(4).slice(0, -1)} ${id}</title><shortdesc>${sentence()}</shortdesc><prolog><metadata><keywords>${index()}${index()}</keywords></metadata></prolog>`;
   const topic = (id: number): string => {
@@ -51,7 +60,8 @@ export function syntheticLibrary(count: number, seed = 7): SyntheticLibrary {
       return `<task id="t${id}">${head(id)}<taskbody><prereq>${paragraph()}${note()}</prereq><steps>${Array.from({ length: 9 }, () => `<step${facet()}><cmd>${sentence()}</cmd><info>${sentence()} <ph keyref="product"/> ${sentence()}</info></step>`).join('')}</steps><result>${extra}${paragraph()}</result></taskbody></task>`;
     const sections = Array.from(
       { length: 3 },
-      () => `<section><title>${sentence(3).slice(0, -1)}</title>${paragraph()}${paragraph()}<ul>${Array.from({ length: 4 }, () => `<li>${sentence()}</li>`).join('')}</ul>${note()}</section>`,
+      () =>
+        `<section><title>${sentence(3).slice(0, -1)}</title>${paragraph()}${paragraph()}<ul>${Array.from({ length: 4 }, () => `<li>${sentence()}</li>`).join('')}</ul>${note()}</section>`,
     ).join('');
     return id % 3 === 1
       ? `<concept id="t${id}">${head(id)}<conbody>${paragraph()}${extra}${sections}</conbody></concept>`
@@ -59,7 +69,10 @@ export function syntheticLibrary(count: number, seed = 7): SyntheticLibrary {
   };
   const chapters = Array.from({ length: Math.ceil(count / 25) }, (_, chapter) => {
     const first = chapter * 25;
-    const inside = Array.from({ length: Math.min(25, count - first) - 1 }, (__, offset) => `<topicref href="topic:t${first + offset + 1}"/>`).join('');
+    const inside = Array.from(
+      { length: Math.min(25, count - first) - 1 },
+      (__, offset) => `<topicref href="topic:t${first + offset + 1}"/>`,
+    ).join('');
     return `<chapter href="topic:t${first}">${inside}</chapter>`;
   }).join('');
   const map = `<bookmap id="map"><booktitle><mainbooktitle>Synthetic Manual</mainbooktitle></booktitle><frontmatter><booklists><toc/></booklists></frontmatter>${chapters}<backmatter><booklists><figurelist/><tablelist/><indexlist/></booklists></backmatter><keydef keys="product"><topicmeta><keywords><keyword>Tern</keyword></keywords></topicmeta></keydef></bookmap>`;
@@ -71,15 +84,31 @@ export function syntheticLibrary(count: number, seed = 7): SyntheticLibrary {
     items: [
       { id: 'map', kind: 'map', text: map },
       { id: 'lender', kind: 'topic', text: lender },
-      ...Array.from({ length: count }, (_, id): StoredItem => ({ id: `t${id}`, kind: 'topic', text: topic(id) })),
+      ...Array.from({ length: count }, (_, id): StoredItem => ({
+        id: `t${id}`,
+        kind: 'topic',
+        text: topic(id),
+      })),
     ],
-    assets: [{ id: 'drawing', name: 'drawing.svg', mediaType: 'image/svg+xml', width: 300, height: 120, bytes: drawing }],
+    assets: [
+      {
+        id: 'drawing',
+        name: 'drawing.svg',
+        mediaType: 'image/svg+xml',
+        width: 300,
+        height: 120,
+        bytes: drawing,
+      },
+    ],
   };
 }
 
 /** One concept of so many blocks: sections of paragraphs, lists, notes and now and then a table. */
 export function longTopic(id: string, title: string, blocks: number): string {
-  const words = 'the tide comes in over the sill and the gauge follows it slowly until the bell rings twice'.split(' ');
+  const words =
+    'the tide comes in over the sill and the gauge follows it slowly until the bell rings twice'.split(
+      ' ',
+    );
   let made = 0;
   const sentence = (): string => `${words.slice(made % 5, 9 + (made % 8)).join(' ')}.`;
   const block = (name: string, inside = sentence(), attributes = ''): string => {
@@ -88,7 +117,10 @@ export function longTopic(id: string, title: string, blocks: number): string {
   };
   const sections: string[] = [];
   while (made < blocks) {
-    const table = sections.length % 10 === 9 ? `<simpletable>${Array.from({ length: 4 }, () => block('strow', block('stentry') + block('stentry'))).join('')}</simpletable>` : '';
+    const table =
+      sections.length % 10 === 9
+        ? `<simpletable>${Array.from({ length: 4 }, () => block('strow', block('stentry') + block('stentry'))).join('')}</simpletable>`
+        : '';
     const list = block('ul', Array.from({ length: 4 }, () => block('li')).join(''));
     sections.push(
       block(

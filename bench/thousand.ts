@@ -10,10 +10,18 @@ const { items, assets } = syntheticLibrary(640);
 const pictures = new Map(assets.map((asset): [string, AssetFile] => [asset.id, asset]));
 let pages = 0;
 const whole = await measure(async () => {
-  const result = await printPublication(compose({ library: textLibrary(items, assets), map: 'map', lens }), (id) => pictures.get(id));
+  const result = await printPublication(
+    compose({ library: textLibrary(items, assets), map: 'map', lens }),
+    (id) => pictures.get(id),
+  );
   pages = result.pageCount;
   for (const found of result.problems) console.log(found.message);
 });
 report('pages', pages, '');
 report('library to file', whole.wall, 's');
-report('memory of the process at its highest', megabytes(process.resourceUsage().maxRSS * 1024), 'MB', 2560);
+report(
+  'memory of the process at its highest',
+  megabytes(process.resourceUsage().maxRSS * 1024),
+  'MB',
+  2560,
+);

@@ -2,7 +2,9 @@ import { expect, test } from '@playwright/test';
 import { choose, clickInto, isSaved, newTopic, stored } from './pages.ts';
 import { signIn } from './people.ts';
 
-test('an administrator sets a rule in plain words and tries it; writers meet it, with a fix', async ({ page }) => {
+test('an administrator sets a rule in plain words and tries it; writers meet it, with a fix', async ({
+  page,
+}) => {
   await signIn(page, 'ada', '/agreements');
   await expect(page.getByText('No “Bullet list” in “Cell”.')).toBeVisible();
   await page.getByRole('button', { name: 'Add a rule' }).click();
@@ -11,7 +13,9 @@ test('an administrator sets a rule in plain words and tries it; writers meet it,
   await rule.getByLabel('Wording').fill('grommet');
   await rule.getByLabel('Instead').fill('cable gland');
   await rule.getByLabel('Words to try it on').fill('Push the grommet in.');
-  await expect(rule.getByRole('status')).toContainText('1 found: Write “cable gland”, not “grommet”.');
+  await expect(rule.getByRole('status')).toContainText(
+    '1 found: Write “cable gland”, not “grommet”.',
+  );
   await rule.getByLabel('Words to try it on').fill('Push the grommets in.');
   await expect(rule.getByRole('status')).toHaveText('Nothing to say here.');
   await rule.getByRole('button', { name: 'Keep the rule' }).click();
@@ -51,7 +55,9 @@ test('words are kept one a line by an administrator', async ({ page }) => {
   await expect(words).toHaveValue(/fathomer/u);
 });
 
-test('words that mean the same are kept a list a line; a line that says nothing yet is told', async ({ page }) => {
+test('words that mean the same are kept a list a line; a line that says nothing yet is told', async ({
+  page,
+}) => {
   await signIn(page, 'ada', '/agreements');
   const lists = page.getByRole('textbox', { name: 'Words that mean the same' });
   await expect(lists).toHaveValue(/tide staff, tide pole/u);
@@ -79,11 +85,17 @@ test('what a rule forbids is not offered where it forbids it', async ({ page }) 
   await page.keyboard.press('Enter');
   await clickInto(page.locator('.ProseMirror td').nth(4));
   await page.keyboard.press('Control+Space');
-  await expect(page.getByRole('listbox').getByRole('option', { name: 'Put in: Numbered list into Cell' })).toBeVisible();
-  await expect(page.getByRole('listbox').getByRole('option', { name: 'Put in: Bullet list into Cell' })).toHaveCount(0);
+  await expect(
+    page.getByRole('listbox').getByRole('option', { name: 'Put in: Numbered list into Cell' }),
+  ).toBeVisible();
+  await expect(
+    page.getByRole('listbox').getByRole('option', { name: 'Put in: Bullet list into Cell' }),
+  ).toHaveCount(0);
 });
 
-test('a fact says with which values topics go out; a build names those that may not', async ({ page }) => {
+test('a fact says with which values topics go out; a build names those that may not', async ({
+  page,
+}) => {
   await signIn(page, 'ada');
   await page.goto('/agreements');
   const fact = page.getByRole('region', { name: 'Facts of every topic' });

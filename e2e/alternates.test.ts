@@ -5,11 +5,19 @@ import { signIn } from './people.ts';
 
 /** Somebody who looks through a lens that keeps one country alone. */
 async function lensFor(page: Page, name: string, country: string): Promise<void> {
-  const session = (await (await page.request.get('/api/session')).json()) as { projects: { id: string }[] };
+  const session = (await (await page.request.get('/api/session')).json()) as {
+    projects: { id: string }[];
+  };
   const base = `/api/projects/${session.projects[0]!.id}/lenses`;
-  const { id } = (await (await page.request.post(base, { data: { name } })).json()) as { id: string };
-  await page.request.post(`${base}/${id}/decisions`, { data: { facet: 'country', action: 'drop' } });
-  await page.request.post(`${base}/${id}/decisions`, { data: { facet: 'country', value: country, action: 'keep' } });
+  const { id } = (await (await page.request.post(base, { data: { name } })).json()) as {
+    id: string;
+  };
+  await page.request.post(`${base}/${id}/decisions`, {
+    data: { facet: 'country', action: 'drop' },
+  });
+  await page.request.post(`${base}/${id}/decisions`, {
+    data: { facet: 'country', value: country, action: 'keep' },
+  });
   await page.goto('/library');
 }
 async function onlyFor(page: Page, value: string): Promise<void> {
@@ -18,7 +26,9 @@ async function onlyFor(page: Page, value: string): Promise<void> {
   await page.keyboard.press('Escape');
 }
 
-test('a topic gets an alternate for one country, which stands in for it there; a change of the base is told', async ({ page }) => {
+test('a topic gets an alternate for one country, which stands in for it there; a change of the base is told', async ({
+  page,
+}) => {
   await signIn(page);
   await lensFor(page, 'Velmark alone', 'velmark');
   await newTopic(page, 'Concept', 'Whom to call');
@@ -32,7 +42,10 @@ test('a topic gets an alternate for one country, which stands in for it there; a
   await onlyFor(page, 'Velmark');
   await strip.getByRole('button', { name: 'Begin with a copy' }).click();
   await expect(page).toHaveURL(/whom-to-call-velmark/u);
-  await expect(strip.getByRole('link', { name: /Velmark/u })).toHaveAttribute('aria-current', 'page');
+  await expect(strip.getByRole('link', { name: /Velmark/u })).toHaveAttribute(
+    'aria-current',
+    'page',
+  );
   await expect(paragraph).toHaveText('Call the harbour office on 100.');
   await pageRests(page);
   await clickInto(paragraph);
@@ -42,7 +55,9 @@ test('a topic gets an alternate for one country, which stands in for it there; a
   await isSaved(page);
   expect(await stored(page)).toMatch(/country="velmark"|country\(velmark\)/u);
   await strip.getByRole('button', { name: 'What differs' }).click();
-  const difference = page.getByRole('region', { name: 'What differs from the topic that it stands in for' });
+  const difference = page.getByRole('region', {
+    name: 'What differs from the topic that it stands in for',
+  });
   await expect(difference.locator('del')).toHaveText('100');
   await expect(difference.locator('ins')).toHaveText('222');
   await expect(difference.locator('.block')).toHaveCount(1);
@@ -50,7 +65,9 @@ test('a topic gets an alternate for one country, which stands in for it there; a
 
   // Which of them is shown through the lens is said at both.
   await page.getByLabel('Lens', { exact: true }).selectOption('Velmark alone');
-  await expect(strip.getByRole('link', { name: /Velmark/u })).toContainText('shown through the lens');
+  await expect(strip.getByRole('link', { name: /Velmark/u })).toContainText(
+    'shown through the lens',
+  );
   await page.getByLabel('Lens', { exact: true }).selectOption('every reader');
   await expect(strip.getByText('shown through the lens')).toHaveCount(0);
 
@@ -62,27 +79,41 @@ test('a topic gets an alternate for one country, which stands in for it there; a
   await strip.getByRole('link', { name: /Velmark/u }).click();
   await expect(strip.getByRole('status')).toContainText('has changed since');
   await strip.getByRole('button', { name: 'Show the change' }).click();
-  await expect(page.getByRole('region', { name: 'What has changed since' }).locator('ins')).toContainText('Day and night.');
+  await expect(
+    page.getByRole('region', { name: 'What has changed since' }).locator('ins'),
+  ).toContainText('Day and night.');
   await strip.getByRole('button', { name: 'I have looked at it' }).click();
   await expect(strip.getByRole('status')).toHaveCount(0);
 
   await page.goto('/library');
   await page.getByLabel('Filter topics').fill('Whom to call');
-  await expect(page.getByRole('link', { name: /Whom to call/u }).filter({ hasText: '1 alternate' })).toBeVisible();
-  const alternate = page.getByRole('link', { name: /Whom to call/u }).filter({ hasText: 'stands in for Whom to call' });
+  await expect(
+    page.getByRole('link', { name: /Whom to call/u }).filter({ hasText: '1 alternate' }),
+  ).toBeVisible();
+  const alternate = page
+    .getByRole('link', { name: /Whom to call/u })
+    .filter({ hasText: 'stands in for Whom to call' });
   await alternate.click();
   await strip.getByRole('button', { name: 'Make it a topic of its own' }).click();
   await expect(strip.getByRole('link')).toHaveCount(0);
   expect(await stored(page)).not.toContain('alternate-of');
 });
 
-test('an image stands in for another one, and is shown to those who look through the lens', async ({ page }) => {
+test('an image stands in for another one, and is shown to those who look through the lens', async ({
+  page,
+}) => {
   await signIn(page);
   await lensFor(page, 'Kisara alone', 'kisara');
   await page.goto('/library');
   await page.getByRole('button', { name: 'Images' }).click();
   const upload = page.locator('input[type="file"][multiple]');
-  const drawn = (name: string) => ({ name, mimeType: 'image/svg+xml', buffer: Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="40" height="30"><rect width="40" height="30"/></svg>') });
+  const drawn = (name: string) => ({
+    name,
+    mimeType: 'image/svg+xml',
+    buffer: Buffer.from(
+      '<svg xmlns="http://www.w3.org/2000/svg" width="40" height="30"><rect width="40" height="30"/></svg>',
+    ),
+  });
   await upload.setInputFiles([drawn('inlet.svg'), drawn('inlet-kisara.svg')]);
   await page.getByRole('button', { name: 'About inlet-kisara.svg' }).click();
   const about = page.getByRole('region', { name: 'About inlet-kisara.svg' });

@@ -11,12 +11,18 @@ test('areas are drawn on an image, named, led somewhere, moved and removed', asy
   await choose(page, 'image map');
   await page.getByRole('combobox', { name: 'Which image' }).fill('cabinet');
   await page.keyboard.press('Enter');
-  await page.getByRole('dialog', { name: 'Alternative text' }).getByRole('textbox').fill('The open cabinet');
+  await page
+    .getByRole('dialog', { name: 'Alternative text' })
+    .getByRole('textbox')
+    .fill('The open cabinet');
   await page.keyboard.press('Enter');
   await page.locator('.ProseMirror .picture img').dblclick();
   const editor = page.getByRole('dialog', { name: 'Areas of the image' });
   const image = (await editor.locator('svg').boundingBox())!;
-  const at = (x: number, y: number): [number, number] => [image.x + image.width * x, image.y + image.height * y];
+  const at = (x: number, y: number): [number, number] => [
+    image.x + image.width * x,
+    image.y + image.height * y,
+  ];
   const drag = async (from: [number, number], to: [number, number]): Promise<void> => {
     await page.mouse.move(...from);
     await page.mouse.down();
@@ -37,7 +43,8 @@ test('areas are drawn on an image, named, led somewhere, moved and removed', asy
   await page.getByRole('combobox', { name: 'Where the link leads' }).fill('https://tides.example/');
   await page.keyboard.press('Enter');
   await editor.getByRole('button', { name: 'Polygon' }).click();
-  for (const corner of [at(0.25, 0.25), at(0.45, 0.25), at(0.45, 0.45)]) await page.mouse.click(...corner);
+  for (const corner of [at(0.25, 0.25), at(0.45, 0.25), at(0.45, 0.45)])
+    await page.mouse.click(...corner);
   await page.mouse.click(...at(0.25, 0.25));
   await expect(editor.getByText('lies over “Lid”')).toBeVisible();
   expect(await faults(page, { within: '.areas' })).toEqual([]);
@@ -48,11 +55,15 @@ test('areas are drawn on an image, named, led somewhere, moved and removed', asy
   await editor.getByRole('button', { name: 'Keep the areas' }).click();
   await isSaved(page);
   const text = (await stored(page)).replace(/\s*\n\s*/gu, '');
-  expect(text).toMatch(/<area><shape>rect<\/shape><coords>\d+,\d+,\d+,\d+<\/coords><xref href="topic:alarm-codes">Lid<desc>Opens upward<\/desc><\/xref><\/area>/u);
+  expect(text).toMatch(
+    /<area><shape>rect<\/shape><coords>\d+,\d+,\d+,\d+<\/coords><xref href="topic:alarm-codes">Lid<desc>Opens upward<\/desc><\/xref><\/area>/u,
+  );
   expect(text).toMatch(
     /<area><shape>circle<\/shape><coords>\d+,\d+,\d+<\/coords><xref format="html" href="https:\/\/tides\.example\/" outputclass="new-window" scope="external">Dial<\/xref><\/area>/u,
   );
-  expect(text).toMatch(/<area><shape>poly<\/shape><coords>(\d+,){5}\d+<\/coords><xref>Area 3<\/xref><\/area>/u);
+  expect(text).toMatch(
+    /<area><shape>poly<\/shape><coords>(\d+,){5}\d+<\/coords><xref>Area 3<\/xref><\/area>/u,
+  );
 
   // By keys: opened with Enter on the image, an area from its button, moved, sized, removed.
   await page.keyboard.press('Enter');

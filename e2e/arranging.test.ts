@@ -4,7 +4,8 @@ import { isSaved, newTopic, stored } from './pages.ts';
 import { signIn } from './people.ts';
 
 const entry = (page: Page, name: string | RegExp) => page.getByRole('treeitem', { name });
-const texts = (page: Page) => page.getByRole('tree', { name: 'Map' }).getByRole('treeitem').locator('.title');
+const texts = (page: Page) =>
+  page.getByRole('tree', { name: 'Map' }).getByRole('treeitem').locator('.title');
 /** A map with these topics, in this order. */
 async function newMap(page: Page, title: string, topics: readonly string[]): Promise<void> {
   await newTopic(page, 'Map', title);
@@ -16,17 +17,26 @@ async function newMap(page: Page, title: string, topics: readonly string[]): Pro
   await expect(texts(page)).toHaveText([...topics]);
 }
 
-test('several entries are chosen, moved and folded by keys; several topics come from the list at once', async ({ page }) => {
+test('several entries are chosen, moved and folded by keys; several topics come from the list at once', async ({
+  page,
+}) => {
   await signIn(page, 'noor');
   await newMap(page, 'Moved by keys', ['Alarms', 'Care plan', 'Menu tree']);
   await page.getByLabel('Choose Alarm codes').check();
   await page.getByLabel('Choose Clean the well').check();
   await page.getByRole('button', { name: 'Add the 2 chosen' }).click();
-  await expect(texts(page)).toHaveText(['Alarms', 'Care plan', 'Menu tree', 'Alarm codes', 'Clean the well']);
+  await expect(texts(page)).toHaveText([
+    'Alarms',
+    'Care plan',
+    'Menu tree',
+    'Alarm codes',
+    'Clean the well',
+  ]);
   await entry(page, 'Care plan').click();
   await page.keyboard.press('Shift+ArrowDown');
   await page.keyboard.press('Alt+ArrowRight');
-  for (const name of ['Care plan', 'Menu tree']) await expect(entry(page, name)).toHaveAttribute('aria-level', '2');
+  for (const name of ['Care plan', 'Menu tree'])
+    await expect(entry(page, name)).toHaveAttribute('aria-level', '2');
   await page.keyboard.press('Alt+ArrowUp');
   await expect(page.getByText('That would not be valid here.')).toBeVisible();
   await entry(page, 'Alarms').focus();
@@ -39,15 +49,26 @@ test('several entries are chosen, moved and folded by keys; several topics come 
   await expect(entry(page, 'Menu tree')).toHaveAttribute('aria-selected', 'true');
   await entry(page, 'Care plan').click();
   await entry(page, 'Alarm codes').click({ modifiers: ['Control'] });
-  await entry(page, 'Alarm codes').dragTo(entry(page, 'Alarms'), { targetPosition: { x: 80, y: 2 } });
-  await expect(texts(page)).toHaveText(['Care plan', 'Alarm codes', 'Alarms', 'Menu tree', 'Clean the well']);
+  await entry(page, 'Alarm codes').dragTo(entry(page, 'Alarms'), {
+    targetPosition: { x: 80, y: 2 },
+  });
+  await expect(texts(page)).toHaveText([
+    'Care plan',
+    'Alarm codes',
+    'Alarms',
+    'Menu tree',
+    'Clean the well',
+  ]);
   await page.keyboard.press('Control+z');
   await page.keyboard.press('Control+z');
-  for (const name of ['Care plan', 'Menu tree']) await expect(entry(page, name)).toHaveAttribute('aria-level', '1');
+  for (const name of ['Care plan', 'Menu tree'])
+    await expect(entry(page, name)).toHaveAttribute('aria-level', '1');
   await isSaved(page);
 });
 
-test('an entry has a title with a variable, is left out of an output, and stands once for each of two lenses', async ({ page }) => {
+test('an entry has a title with a variable, is left out of an output, and stands once for each of two lenses', async ({
+  page,
+}) => {
   await signIn(page);
   await newMap(page, 'In parts', ['Alarms', 'Care plan']);
   await entry(page, 'Alarms').click();
@@ -61,16 +82,22 @@ test('an entry has a title with a variable, is left out of an output, and stands
   await expect(panel.getByLabel('in print')).toBeDisabled();
   await panel.getByLabel('in the contents').uncheck();
   for (const lens of ['installer-tern-q', 'reader-chooses']) await panel.getByLabel(lens).check();
-  await expect(entry(page, /^Alarms/u)).toContainText('once for each of installer-tern-q, reader-chooses');
+  await expect(entry(page, /^Alarms/u)).toContainText(
+    'once for each of installer-tern-q, reader-chooses',
+  );
   await isSaved(page);
   const text = await stored(page);
-  expect(text).toMatch(/<topicref deliveryTarget="print" href="topic:alarms" toc="no">\s*<topicmeta>\s*<navtitle>Alarms of the <ph keyref="product"\/><\/navtitle>/u);
+  expect(text).toMatch(
+    /<topicref deliveryTarget="print" href="topic:alarms" toc="no">\s*<topicmeta>\s*<navtitle>Alarms of the <ph keyref="product"\/><\/navtitle>/u,
+  );
   expect(text).toContain('<ditavalref format="ditaval" href="lens:reader-chooses">');
   expect(text).toContain('<dvrResourceSuffix>-reader-chooses</dvrResourceSuffix>');
   expect(await faults(page)).toEqual([]);
 });
 
-test('a map has a title with a variable, readers, key scopes and a set of variables', async ({ page }) => {
+test('a map has a title with a variable, readers, key scopes and a set of variables', async ({
+  page,
+}) => {
   await signIn(page, 'noor');
   await newMap(page, 'About itself', ['Alarms']);
   await page.getByRole('tab', { name: 'Map', exact: true }).click();
@@ -88,13 +115,17 @@ test('a map has a title with a variable, readers, key scopes and a set of variab
   await about.getByLabel('Key scopes').press('Tab');
   await isSaved(page);
   await about.getByLabel('Variables', { exact: true }).check();
-  await expect.poll(() => stored(page)).toContain('<mapref format="ditamap" href="map:variables" processing-role="resource-only"/>');
+  await expect
+    .poll(() => stored(page))
+    .toContain('<mapref format="ditamap" href="map:variables" processing-role="resource-only"/>');
   const text = await stored(page);
   expect(text).toMatch(/<map id="[^"]+" audience="operator" keyscope="own">/u);
   expect(text).toContain('<title>About itself, of the <ph keyref="product"/></title>');
 });
 
-test('links between topics are a grid; a branch becomes a map; maps are held against each other and made of what was found', async ({ page }) => {
+test('links between topics are a grid; a branch becomes a map; maps are held against each other and made of what was found', async ({
+  page,
+}) => {
   await signIn(page);
   await newMap(page, 'With links', ['Alarms', 'Care plan', 'Menu tree']);
   await entry(page, 'Care plan').click();
@@ -113,7 +144,9 @@ test('links between topics are a grid; a branch becomes a map; maps are held aga
   await grids.getByLabel('Title of column 1').fill('Ideas');
   await grids.getByLabel('Title of column 1').press('Tab');
   await isSaved(page);
-  expect(await stored(page)).toMatch(/<relcolspec>\s*<title>Ideas<\/title>[\s\S]*<relcell>\s*<topicref href="topic:alarms"\/>\s*<\/relcell>\s*<relcell>\s*<topicref href="topic:menu-tree"\/>/u);
+  expect(await stored(page)).toMatch(
+    /<relcolspec>\s*<title>Ideas<\/title>[\s\S]*<relcell>\s*<topicref href="topic:alarms"\/>\s*<\/relcell>\s*<relcell>\s*<topicref href="topic:menu-tree"\/>/u,
+  );
 
   await page.getByRole('button', { name: 'Order', exact: true }).click();
   await entry(page, 'Alarms').click();
@@ -134,29 +167,47 @@ test('links between topics are a grid; a branch becomes a map; maps are held aga
   await page.getByLabel('The other map').selectOption('With links');
   const table = page.getByRole('table', { name: 'Two maps' });
   await expect(table.getByRole('row').filter({ hasText: 'Menu tree' })).toContainText('only there');
-  await expect(table.getByRole('row').filter({ hasText: 'Acknowledge an alarm' })).toContainText('only here');
+  await expect(table.getByRole('row').filter({ hasText: 'Acknowledge an alarm' })).toContainText(
+    'only here',
+  );
 });
 
-test('the contents are shown as an edition numbers them, with what it drops and why; the map itself has a title and sets of variables', async ({ page }) => {
+test('the contents are shown as an edition numbers them, with what it drops and why; the map itself has a title and sets of variables', async ({
+  page,
+}) => {
   await signIn(page, 'teo', '/arrange/installation-manual');
   await expect(page.getByLabel('As the edition')).toHaveValue(/.+/u);
-  const row = (title: string) => page.getByRole('treeitem').filter({ has: page.locator('.title', { hasText: new RegExp(`^${title}$`, 'u') }) });
+  const row = (title: string) =>
+    page
+      .getByRole('treeitem')
+      .filter({ has: page.locator('.title', { hasText: new RegExp(`^${title}$`, 'u') }) });
   await expect(row('Fit the bracket').locator('.number')).toHaveText('3.2');
   await expect(row('Set the pile clamp').locator('.number')).toHaveText('–');
   await row('Set the pile clamp').click();
-  await expect(page.getByRole('region', { name: 'Entry', exact: true })).toContainText('Not in this edition');
+  await expect(page.getByRole('region', { name: 'Entry', exact: true })).toContainText(
+    'Not in this edition',
+  );
   await page.getByRole('tab', { name: 'Contents' }).click();
-  await expect(page.getByRole('region', { name: 'Contents as numbered' }).getByRole('listitem').filter({ hasText: 'Terminal strip' })).toContainText('4.2');
+  await expect(
+    page
+      .getByRole('region', { name: 'Contents as numbered' })
+      .getByRole('listitem')
+      .filter({ hasText: 'Terminal strip' }),
+  ).toContainText('4.2');
   await page.getByRole('tab', { name: 'Map', exact: true }).click();
   const about = page.getByRole('region', { name: 'About this map' });
   await expect(about.getByLabel('Variables', { exact: true })).toBeChecked();
-  await expect(about.getByRole('textbox', { name: 'Title of the map' })).toContainText('Installation Manual');
+  await expect(about.getByRole('textbox', { name: 'Title of the map' })).toContainText(
+    'Installation Manual',
+  );
   await page.getByRole('button', { name: 'Columns' }).click();
   await page.getByRole('checkbox', { name: 'Kind' }).check();
   await expect(row('Fit the bracket')).toContainText('Task');
 });
 
-test('a map becomes a book with facts, lists and a preface, and is numbered as one', async ({ page }) => {
+test('a map becomes a book with facts, lists and a preface, and is numbered as one', async ({
+  page,
+}) => {
   await signIn(page);
   await newMap(page, 'Boat book', ['Alarms', 'Care plan']);
   await page.getByRole('tab', { name: 'Map', exact: true }).click();
@@ -172,17 +223,43 @@ test('a map becomes a book with facts, lists and a preface, and is numbered as o
     await about.getByLabel(label).press('Tab');
   }
   await about.getByLabel('Index', { exact: true }).selectOption('at the back');
-  await expect(texts(page)).toHaveText(['Front matter', 'Lists', 'Contents', 'Alarms', 'Care plan', 'Back matter', 'Lists', 'Index']);
+  await expect(texts(page)).toHaveText([
+    'Front matter',
+    'Lists',
+    'Contents',
+    'Alarms',
+    'Care plan',
+    'Back matter',
+    'Lists',
+    'Index',
+  ]);
   // A topic is dragged before the chapters and becomes a preface there.
-  await entry(page, /^Alarms/u).dragTo(entry(page, /^Front matter/u), { targetPosition: { x: 80, y: 15 } });
-  await expect(texts(page)).toHaveText(['Front matter', 'Lists', 'Contents', 'Alarms', 'Care plan', 'Back matter', 'Lists', 'Index']);
+  await entry(page, /^Alarms/u).dragTo(entry(page, /^Front matter/u), {
+    targetPosition: { x: 80, y: 15 },
+  });
+  await expect(texts(page)).toHaveText([
+    'Front matter',
+    'Lists',
+    'Contents',
+    'Alarms',
+    'Care plan',
+    'Back matter',
+    'Lists',
+    'Index',
+  ]);
   await entry(page, /^Alarms/u).click();
   await page.getByRole('tab', { name: 'Entry' }).click();
   await page.getByRole('combobox', { name: 'What it is' }).selectOption('Preface');
   await isSaved(page);
   const text = await stored(page);
-  expect(text).toMatch(/<booktitle>\s*<mainbooktitle>Boat book<\/mainbooktitle>\s*<booktitlealt>For the yard<\/booktitlealt>/u);
-  expect(text).toMatch(/<author>Ada Lind<\/author>\s*<author>Ines Kroll<\/author>\s*<bookid>\s*<booknumber>BM-7/u);
-  expect(text).toMatch(/<toc\/>\s*<\/booklists>\s*<preface href="topic:alarms"\/>\s*<\/frontmatter>\s*<chapter href="topic:care-plan"\/>/u);
+  expect(text).toMatch(
+    /<booktitle>\s*<mainbooktitle>Boat book<\/mainbooktitle>\s*<booktitlealt>For the yard<\/booktitlealt>/u,
+  );
+  expect(text).toMatch(
+    /<author>Ada Lind<\/author>\s*<author>Ines Kroll<\/author>\s*<bookid>\s*<booknumber>BM-7/u,
+  );
+  expect(text).toMatch(
+    /<toc\/>\s*<\/booklists>\s*<preface href="topic:alarms"\/>\s*<\/frontmatter>\s*<chapter href="topic:care-plan"\/>/u,
+  );
   expect(await faults(page)).toEqual([]);
 });

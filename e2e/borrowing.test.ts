@@ -16,7 +16,9 @@ async function write(page: Page, title: string, words: string): Promise<string> 
   return idOf(page);
 }
 
-test('a passage is chosen in a preview of its lender, by keys alone, and several beside each other as one', async ({ page }) => {
+test('a passage is chosen in a preview of its lender, by keys alone, and several beside each other as one', async ({
+  page,
+}) => {
   const lender = await write(page, 'Moorings to lend', 'Check every shackle.');
   for (const words of ['Grease the swivel.', 'Note the date.']) {
     await moveCaret(page, 'Enter');
@@ -28,15 +30,23 @@ test('a passage is chosen in a preview of its lender, by keys alone, and several
   const dialog = page.getByRole('dialog', { name: 'Borrow a passage' });
   await dialog.getByRole('combobox').fill('moorings to lend');
   const preview = dialog.getByRole('listbox', { name: 'What Moorings to lend has to lend' });
-  await expect(preview.getByRole('option')).toHaveText([/Check every shackle/u, /Grease the swivel/u, /Note the date/u]);
+  await expect(preview.getByRole('option')).toHaveText([
+    /Check every shackle/u,
+    /Grease the swivel/u,
+    /Note the date/u,
+  ]);
   expect(await faults(page, { within: '.sheet' })).toEqual([]);
   await page.keyboard.press('Enter');
   await expect(preview.getByRole('option').first()).toHaveAttribute('aria-selected', 'true');
   await page.keyboard.press('Shift+ArrowDown');
   await page.keyboard.press('Enter');
-  await expect(page.locator('.borrowed-text')).toContainText('Check every shackle. Grease the swivel.');
+  await expect(page.locator('.borrowed-text')).toContainText(
+    'Check every shackle. Grease the swivel.',
+  );
   await isSaved(page);
-  expect(await short(page)).toContain(`<p>Before winter:</p><p conref="topic:${lender}/check-every-shackle" conrefend="topic:${lender}/grease-the-swivel"/>`);
+  expect(await short(page)).toContain(
+    `<p>Before winter:</p><p conref="topic:${lender}/check-every-shackle" conrefend="topic:${lender}/grease-the-swivel"/>`,
+  );
 
   // At its home, in front of this page.
   await page.getByRole('button', { name: 'borrowed · Moorings to lend' }).click();
@@ -49,12 +59,18 @@ test('a passage is chosen in a preview of its lender, by keys alone, and several
 
   // A copy of its own, knowingly.
   await choose(page, 'make it local');
-  await expect(page.locator(paragraph)).toHaveText(['Before winter:', 'Check every shackle. Twice.', 'Grease the swivel.']);
+  await expect(page.locator(paragraph)).toHaveText([
+    'Before winter:',
+    'Check every shackle. Twice.',
+    'Grease the swivel.',
+  ]);
   await isSaved(page);
   expect(await short(page)).not.toContain('conref');
 });
 
-test('a passage is borrowed by the key of its lender; what it borrows itself, and what its variables say, is shown too', async ({ page }) => {
+test('a passage is borrowed by the key of its lender; what it borrows itself, and what its variables say, is shown too', async ({
+  page,
+}) => {
   const second = await write(page, 'Chains to lend', 'Count the links of the ');
   await page.keyboard.type('%%maker');
   await page.keyboard.press('Enter');
@@ -64,17 +80,36 @@ test('a passage is borrowed by the key of its lender; what it borrows itself, an
   // It borrows itself, within a note; and a map gives it a key.
   await page.evaluate(
     async ([lender, inner]) => {
-      const { projects } = (await (await fetch('/api/session')).json()) as { projects: { id: string }[] };
+      const { projects } = (await (await fetch('/api/session')).json()) as {
+        projects: { id: string }[];
+      };
       const base = `/api/projects/${projects[0]!.id}/items`;
-      const send = (address: string, method: string, body: object) => fetch(address, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) });
+      const send = (address: string, method: string, body: object) =>
+        fetch(address, {
+          method,
+          headers: { 'content-type': 'application/json' },
+          body: JSON.stringify(body),
+        });
       const change = async (id: string, how: (text: string) => string): Promise<void> => {
-        const { text, version } = (await (await fetch(`${base}/${id}`)).json()) as { text: string; version: number };
+        const { text, version } = (await (await fetch(`${base}/${id}`)).json()) as {
+          text: string;
+          version: number;
+        };
         await send(`${base}/${id}`, 'PUT', { text: how(text), version, note: '' });
       };
       await change(inner!, (text) => text.replace('<p>Count', '<p id="count">Count'));
-      await change(lender!, (text) => text.replace('</conbody>', `<note id="tackle"><p>Before that:</p><p conref="topic:${inner}/count"/><p conref="topic:never-there/x"/></note></conbody>`));
-      const map = (await (await send(base, 'POST', { type: 'map', title: 'Names the anchors' })).json()) as { id: string };
-      await change(map.id, (text) => text.replace('</map>', `<topicref keys="ground-tackle" href="topic:${lender}"/></map>`));
+      await change(lender!, (text) =>
+        text.replace(
+          '</conbody>',
+          `<note id="tackle"><p>Before that:</p><p conref="topic:${inner}/count"/><p conref="topic:never-there/x"/></note></conbody>`,
+        ),
+      );
+      const map = (await (
+        await send(base, 'POST', { type: 'map', title: 'Names the anchors' })
+      ).json()) as { id: string };
+      await change(map.id, (text) =>
+        text.replace('</map>', `<topicref keys="ground-tackle" href="topic:${lender}"/></map>`),
+      );
     },
     [first, second],
   );
@@ -89,19 +124,27 @@ test('a passage is borrowed by the key of its lender; what it borrows itself, an
     .first()
     .click();
   await dialog.getByRole('button', { name: 'Borrow it' }).click();
-  await expect(page.locator('.borrowed-text')).toContainText(/Before that:\s*Count the links of the Brinewell Marine Instruments chain\./u);
+  await expect(page.locator('.borrowed-text')).toContainText(
+    /Before that:\s*Count the links of the Brinewell Marine Instruments chain\./u,
+  );
   await isSaved(page);
   expect(await short(page)).toContain('<note conkeyref="ground-tackle/tackle"/>');
   await page.getByRole('button', { name: 'borrowed · Anchors to lend' }).click();
   await expect(page.getByRole('dialog', { name: 'At its home: Anchors to lend' })).toBeVisible();
 });
 
-test('a borrowed table is a table, and a borrowed list a list, on the page of who borrows', async ({ page }) => {
+test('a borrowed table is a table, and a borrowed list a list, on the page of who borrows', async ({
+  page,
+}) => {
   const stock = await stockOf(page);
   const list = '<ul id="parts"><li>Shackle</li><li>Swivel</li></ul>';
   const loads =
     '<table id="loads"><title>Loads</title><tgroup cols="2"><thead><row><entry>Part</entry><entry>Load</entry></row></thead><tbody><row><entry>Pile clamp</entry><entry>4 kN</entry></row></tbody></tgroup></table>';
-  const lender = await stock.item('concept', 'Tables to lend', `<title>Tables to lend</title><conbody>${list}${loads}</conbody>`);
+  const lender = await stock.item(
+    'concept',
+    'Tables to lend',
+    `<title>Tables to lend</title><conbody>${list}${loads}</conbody>`,
+  );
   const lent = (id: string): string => `conref="topic:${lender}/${id}"`;
   const borrower = await stock.item(
     'concept',
@@ -109,8 +152,14 @@ test('a borrowed table is a table, and a borrowed list a list, on the page of wh
     `<title>Borrows a table</title><conbody><ul ${lent('parts')}><li/></ul><table ${lent('loads')}><tgroup cols="1"><tbody><row><entry/></row></tbody></tgroup></table></conbody>`,
   );
   await page.goto(`/write/${borrower}`);
-  await expect(page.locator('.borrowed-text table tr')).toHaveText([/^Part\s*Load$/u, /^Pile clamp\s*4 kN$/u]);
-  await expect(page.locator('.borrowed-text').getByRole('listitem')).toHaveText(['Shackle', 'Swivel']);
+  await expect(page.locator('.borrowed-text table tr')).toHaveText([
+    /^Part\s*Load$/u,
+    /^Pile clamp\s*4 kN$/u,
+  ]);
+  await expect(page.locator('.borrowed-text').getByRole('listitem')).toHaveText([
+    'Shackle',
+    'Swivel',
+  ]);
 });
 
 test('what was copied is pasted as borrowed', async ({ page }) => {
@@ -127,7 +176,9 @@ test('what was copied is pasted as borrowed', async ({ page }) => {
   expect(await short(page)).toContain('<p id="rinse-it-with-fresh">');
 });
 
-test('what should be shared is moved to a lender and borrowed back in one act; one step back undoes it here', async ({ page }) => {
+test('what should be shared is moved to a lender and borrowed back in one act; one step back undoes it here', async ({
+  page,
+}) => {
   await write(page, 'Has something to share', 'Two people lift the pile clamp.');
   await choose(page, 'share');
   await page.getByRole('combobox', { name: /Who lends it: Paragraph/u }).fill('Lifting, shared');
@@ -145,26 +196,46 @@ test('what should be shared is moved to a lender and borrowed back in one act; o
 test('what would show itself, or cannot stand there, is not borrowed', async ({ page }) => {
   const id = await write(page, 'Goes in circles', 'x');
   const put = async (item: string, body: string): Promise<void> => {
-    const session = (await (await page.request.get('/api/session')).json()) as { projects: { id: string }[] };
+    const session = (await (await page.request.get('/api/session')).json()) as {
+      projects: { id: string }[];
+    };
     const address = `/api/projects/${session.projects[0]!.id}/items/${item}`;
-    const { version, title } = (await (await page.request.get(address)).json()) as { version: number; title: string };
+    const { version, title } = (await (await page.request.get(address)).json()) as {
+      version: number;
+      title: string;
+    };
     const text = `<concept id="${item}"><title>${title}</title><conbody>${body}</conbody></concept>`;
-    expect((await page.request.put(address, { data: { text, version, note: '' }, headers: { origin: new URL(page.url()).origin } })).status()).toBe(200);
+    expect(
+      (
+        await page.request.put(address, {
+          data: { text, version, note: '' },
+          headers: { origin: new URL(page.url()).origin },
+        })
+      ).status(),
+    ).toBe(200);
   };
   const other = await write(page, 'Leads back', 'y');
-  await put(other, `<ul><li><note conref="topic:${id}/n"/></li></ul><section><title>S</title><p>z</p></section>`);
+  await put(
+    other,
+    `<ul><li><note conref="topic:${id}/n"/></li></ul><section><title>S</title><p>z</p></section>`,
+  );
   await put(id, '<note id="n"><p>Inside</p></note>');
   await page.goto(`/write/${id}`);
   await clickInto(page.locator('.ProseMirror').getByText('Inside'));
   await choose(page, 'borrow a passage');
   const dialog = page.getByRole('dialog', { name: 'Borrow a passage' });
   await dialog.getByRole('combobox').fill('leads back');
-  await expect(dialog.getByRole('option', { name: /Section/u })).toHaveAttribute('aria-disabled', 'false');
+  await expect(dialog.getByRole('option', { name: /Section/u })).toHaveAttribute(
+    'aria-disabled',
+    'false',
+  );
   await dialog
     .getByRole('option', { name: /Bullet/u })
     .first()
     .click();
   await dialog.getByRole('button', { name: 'Borrow it' }).click();
-  await expect(page.getByText(/shows, directly or through others, the place where it would stand/u)).toBeVisible();
+  await expect(
+    page.getByText(/shows, directly or through others, the place where it would stand/u),
+  ).toBeVisible();
   expect(await short(page)).not.toContain('conref');
 });

@@ -15,16 +15,36 @@ test.beforeAll(async () => {
   const { items, assets, lenses, facets } = await demoContent();
   const byId = new Map(assets.map((asset) => [asset.id, asset]));
   const lens = lenses.find(({ id }) => id === 'reader-chooses')!;
-  const base: Composition = { library: textLibrary(items, assets), map: 'help', lens, facets, deliveryTargets: ['site'] };
-  const choices = open.map((facet) => ({ facet, label: '', pick: facet === 'platform' ? ('many' as const) : ('one' as const), preset: [] }));
+  const base: Composition = {
+    library: textLibrary(items, assets),
+    map: 'help',
+    lens,
+    facets,
+    deliveryTargets: ['site'],
+  };
+  const choices = open.map((facet) => ({
+    facet,
+    label: '',
+    pick: facet === 'platform' ? ('many' as const) : ('one' as const),
+    preset: [],
+  }));
   address = folderOf(compose({ ...base, open }), (id) => byId.get(id), { choices }).address;
-  withStart = folderOf(compose({ ...base, open }), (id) => byId.get(id), { choices, start: 'aim-the-acoustic-head' }).address;
-  siteFor = (chosen) => folderOf(compose({ ...base, lens: combineLenses('', [lens, lensOfChosen(chosen, facets)], facets) }), (id) => byId.get(id)).address;
+  withStart = folderOf(compose({ ...base, open }), (id) => byId.get(id), {
+    choices,
+    start: 'aim-the-acoustic-head',
+  }).address;
+  siteFor = (chosen) =>
+    folderOf(
+      compose({ ...base, lens: combineLenses('', [lens, lensOfChosen(chosen, facets)], facets) }),
+      (id) => byId.get(id),
+    ).address;
 });
 
 const contents = (page: Page) => page.locator('#contents');
 
-test('a topic that is the home page is there for its readers; others get the title of the site', async ({ page }) => {
+test('a topic that is the home page is there for its readers; others get the title of the site', async ({
+  page,
+}) => {
   await page.goto(`${withStart}/index.html`);
   const main = page.getByRole('main');
   await expect(main.getByRole('heading', { level: 1 })).toHaveText(/Aim the acoustic head/u);
@@ -36,7 +56,9 @@ test('a topic that is the home page is there for its readers; others get the tit
   await expect(main.getByRole('heading', { level: 1 })).toHaveText(/Aim the acoustic head/u);
 });
 
-test('a reader sets what he has: text, sections, contents, numbers, index and search follow at once, and the address carries it', async ({ page }) => {
+test('a reader sets what he has: text, sections, contents, numbers, index and search follow at once, and the address carries it', async ({
+  page,
+}) => {
   await page.goto(`${address}/how-the-station-measures.html`);
   await expect(contents(page)).toContainText('A station in deep water');
   await expect(contents(page).getByText('7 Operating the station')).toBeVisible();
@@ -53,7 +75,9 @@ test('a reader sets what he has: text, sections, contents, numbers, index and se
   const forQ = await page.locator('#results').getByRole('link').allTextContents();
   expect(forQ.join()).not.toContain('Aim the acoustic head');
   await page.getByLabel('Model').selectOption('tern-d');
-  await expect(page.locator('#results').getByRole('link', { name: 'Aim the acoustic head' })).toBeVisible();
+  await expect(
+    page.locator('#results').getByRole('link', { name: 'Aim the acoustic head' }),
+  ).toBeVisible();
   await page.keyboard.press('Escape');
 
   // The choice is kept in the browser, and a link carries it to where nothing is kept.
@@ -77,7 +101,9 @@ test('a reader sets what he has: text, sections, contents, numbers, index and se
   await expect(page.locator('#readers-now')).toHaveText('all');
 });
 
-test('related links, steps behind a pause and the words of links follow what a reader sets', async ({ page }) => {
+test('related links, steps behind a pause and the words of links follow what a reader sets', async ({
+  page,
+}) => {
   await page.goto(`${address}/set-the-datum.html`);
   const related = page.locator('section.related');
   await expect(related.getByRole('link', { name: 'Inspect the pile' })).toBeVisible();
@@ -97,10 +123,20 @@ test('related links, steps behind a pause and the words of links follow what a r
     '<step product="q"><cmd>Hang the well.</cmd></step><step><cmd>Open the lid.</cmd></step><stepsection>Wait for high water.</stepsection><step id="read"><cmd>Read the staff.</cmd></step>';
   const library = textLibrary([
     { id: 'm', kind: 'map', text: '<map id="m"><title>M</title><topicref href="topic:t"/></map>' },
-    { id: 't', kind: 'topic', text: `<task id="t"><title>T</title><taskbody><steps>${steps}</steps><result><p>See <xref href="topic:t/read"/>.</p></result></taskbody></task>` },
+    {
+      id: 't',
+      kind: 'topic',
+      text: `<task id="t"><title>T</title><taskbody><steps>${steps}</steps><result><p>See <xref href="topic:t/read"/>.</p></result></taskbody></task>`,
+    },
   ]);
-  const facets = [{ name: 'product', label: 'Model', values: ['q', 'd'].map((name) => ({ name, label: name })) }];
-  const site = folderOf(compose({ library, map: 'm', facets, open: ['product'] }), () => undefined, { choices: [{ facet: 'product', label: '', pick: 'one', preset: [] }] });
+  const facets = [
+    { name: 'product', label: 'Model', values: ['q', 'd'].map((name) => ({ name, label: name })) },
+  ];
+  const site = folderOf(
+    compose({ library, map: 'm', facets, open: ['product'] }),
+    () => undefined,
+    { choices: [{ facet: 'product', label: '', pick: 'one', preset: [] }] },
+  );
   await page.goto(`${site.address}/t.html`);
   const last = page.locator('ol.steps').last();
   await expect(last).toHaveAttribute('start', '3');
@@ -113,7 +149,9 @@ test('related links, steps behind a pause and the words of links follow what a r
 test('what an address says that no edition offers does nothing', async ({ page }) => {
   const failures: string[] = [];
   page.on('pageerror', (error) => failures.push(error.message));
-  await page.goto(`${address}/index.html?for=${encodeURIComponent('product:<b>,%zz,tern-x;nothing:at-all;country:velmark,kisara;__proto__:x')}`);
+  await page.goto(
+    `${address}/index.html?for=${encodeURIComponent('product:<b>,%zz,tern-x;nothing:at-all;country:velmark,kisara;__proto__:x')}`,
+  );
   await expect(page.getByLabel('Model')).toHaveValue('');
   // One value where one is to be chosen.
   await expect(page.getByLabel('Country')).toHaveValue('velmark');
@@ -129,11 +167,15 @@ async function madeOf(page: Page, from: string): Promise<unknown> {
   await page.waitForLoadState();
   await page.getByRole('tab', { name: 'Index' }).click();
   await expect(page.locator('.words li').first()).toBeVisible();
-  const words = await page.locator('.words li').evaluateAll((items) => items.map((item) => item.textContent));
+  const words = await page
+    .locator('.words li')
+    .evaluateAll((items) => items.map((item) => item.textContent));
   const found: Record<string, string[]> = {};
   for (const query of ['acoustic sensor', 'plug', 'fuse', 'mains', 'licence', 'bracket', 'watt']) {
     await page.locator('#search').fill(query);
-    await expect.poll(() => page.evaluate((asked) => window.siteSearch?.find(asked) !== undefined, query)).toBe(true);
+    await expect
+      .poll(() => page.evaluate((asked) => window.siteSearch?.find(asked) !== undefined, query))
+      .toBe(true);
     found[query] = await page.evaluate(
       (asked) =>
         window
@@ -147,10 +189,20 @@ async function madeOf(page: Page, from: string): Promise<unknown> {
 }
 
 for (const [name, chosen, query] of [
-  ['a Tern Q on mains in Velmark', { product: ['tern-q'], platform: ['mains'], country: ['velmark'] }, 'product:tern-q;platform:mains;country:velmark'],
-  ['a Tern D on the sun in Kisara', { product: ['tern-d'], platform: ['solar-40', 'solar-90'], country: ['kisara'] }, 'product:tern-d;platform:solar;country:kisara'],
+  [
+    'a Tern Q on mains in Velmark',
+    { product: ['tern-q'], platform: ['mains'], country: ['velmark'] },
+    'product:tern-q;platform:mains;country:velmark',
+  ],
+  [
+    'a Tern D on the sun in Kisara',
+    { product: ['tern-d'], platform: ['solar-40', 'solar-90'], country: ['kisara'] },
+    'product:tern-d;platform:solar;country:kisara',
+  ],
 ] as const)
-  test(`contents, index and search are those of a site that was built for ${name}`, async ({ page }) => {
+  test(`contents, index and search are those of a site that was built for ${name}`, async ({
+    page,
+  }) => {
     const theirs = await madeOf(page, `${siteFor(chosen)}/index.html`);
     const shown = await madeOf(page, `${address}/index.html?for=${encodeURIComponent(query)}`);
     expect(shown).toEqual(theirs);

@@ -22,7 +22,9 @@ test('footnotes, index entries and comments are put in, shown and said anew', as
   await entry.fill('tide > slow');
   await page.keyboard.press('Enter');
   await isSaved(page);
-  expect(await stored(page)).toContain('The tide turns<fn>Twice a day.</fn> slowly<indexterm>tide<indexterm>slow</indexterm></indexterm>');
+  expect(await stored(page)).toContain(
+    'The tide turns<fn>Twice a day.</fn> slowly<indexterm>tide<indexterm>slow</indexterm></indexterm>',
+  );
 
   await page.locator('.ProseMirror [data-element="fn"]').dblclick();
   const note = page.getByRole('dialog', { name: 'Footnote' }).getByRole('textbox');
@@ -36,7 +38,9 @@ test('footnotes, index entries and comments are put in, shown and said anew', as
   expect(await stored(page)).toContain('<fn>Twice a day.</fn>');
 });
 
-test('images come from the library, from a file and from the clipboard, are described, sized and made figures', async ({ page }) => {
+test('images come from the library, from a file and from the clipboard, are described, sized and made figures', async ({
+  page,
+}) => {
   await newTopic(page, 'Concept', 'Pictures');
   await page.locator(paragraph).click();
   await page.keyboard.type('Look.');
@@ -47,7 +51,9 @@ test('images come from the library, from a file and from the clipboard, are desc
   await words.fill('A tube in the water');
   await page.keyboard.press('Enter');
   await isSaved(page);
-  expect(await stored(page)).toMatch(/<fig>\s*<title\/>\s*<image href="asset:stilling-well">\s*<alt>A tube in the water<\/alt>/u);
+  expect(await stored(page)).toMatch(
+    /<fig>\s*<title\/>\s*<image href="asset:stilling-well">\s*<alt>A tube in the water<\/alt>/u,
+  );
 
   // Pulling at the corner: the width follows in millimetres.
   const image = page.locator('.ProseMirror .picture img');
@@ -66,16 +72,25 @@ test('images come from the library, from a file and from the clipboard, are desc
   // A file that is pasted joins the library.
   await clickInto(page.locator('.ProseMirror .is-shortdesc'));
   await page.keyboard.type('In short ');
-  const svg = readFileSync(join(import.meta.dirname, '../demo/library/images/stilling-well.svg'), 'utf8');
+  const svg = readFileSync(
+    join(import.meta.dirname, '../demo/library/images/stilling-well.svg'),
+    'utf8',
+  );
   await page.evaluate((text) => {
     const data = new DataTransfer();
     data.items.add(new File([text], 'pasted-well.svg', { type: 'image/svg+xml' }));
-    document.querySelector('.ProseMirror')!.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+    document
+      .querySelector('.ProseMirror')!
+      .dispatchEvent(
+        new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }),
+      );
   }, svg);
   await words.fill('The well again');
   await page.keyboard.press('Enter');
   await isSaved(page);
-  expect(await stored(page)).toMatch(/<shortdesc>In short <image href="asset:pasted-well"><alt>The well again<\/alt><\/image>/u);
+  expect(await stored(page)).toMatch(
+    /<shortdesc>In short <image href="asset:pasted-well"><alt>The well again<\/alt><\/image>/u,
+  );
 });
 
 test('facts about the topic are filled in as a form', async ({ page }) => {
@@ -105,10 +120,14 @@ test('facts about the topic are filled in as a form', async ({ page }) => {
     expect(text).toContain(part);
 });
 
-test('words are found and replaced, in one step back, and an endless pattern is stopped', async ({ page }) => {
+test('words are found and replaced, in one step back, and an endless pattern is stopped', async ({
+  page,
+}) => {
   await newTopic(page, 'Concept', 'Lost and found');
   await page.locator(paragraph).click();
-  await page.keyboard.type('The boat passes the Boat of the boatman. aaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaa!');
+  await page.keyboard.type(
+    'The boat passes the Boat of the boatman. aaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaaa!',
+  );
   await page.keyboard.press('Control+f');
   const bar = page.getByRole('region', { name: 'Find and replace' });
   await bar.getByLabel('Find', { exact: true }).fill('boat');
@@ -136,13 +155,23 @@ test('words are found and replaced, in one step back, and an endless pattern is 
   await expect(page.locator('.ProseMirror')).toBeFocused();
 });
 
-test('what is pasted keeps its structure, from outside and from the page itself', async ({ page }) => {
+test('what is pasted keeps its structure, from outside and from the page itself', async ({
+  page,
+}) => {
   await newTopic(page, 'Concept', 'Brought along');
   const paste = (data: Record<string, string>): Promise<void> =>
     page.evaluate((parts) => {
       const clipboard = new DataTransfer();
       for (const [type, text] of Object.entries(parts)) clipboard.setData(type, text);
-      document.querySelector('.ProseMirror')!.dispatchEvent(new ClipboardEvent('paste', { clipboardData: clipboard, bubbles: true, cancelable: true }));
+      document
+        .querySelector('.ProseMirror')!
+        .dispatchEvent(
+          new ClipboardEvent('paste', {
+            clipboardData: clipboard,
+            bubbles: true,
+            cancelable: true,
+          }),
+        );
     }, data);
   await page.locator(paragraph).click();
   await paste({
@@ -174,7 +203,11 @@ test('what is pasted keeps its structure, from outside and from the page itself'
   await page.locator('#foot-path').getByRole('button', { name: 'Bullet list' }).click();
   const copied = await page.evaluate(() => {
     const clipboard = new DataTransfer();
-    document.querySelector('.ProseMirror')!.dispatchEvent(new ClipboardEvent('copy', { clipboardData: clipboard, bubbles: true, cancelable: true }));
+    document
+      .querySelector('.ProseMirror')!
+      .dispatchEvent(
+        new ClipboardEvent('copy', { clipboardData: clipboard, bubbles: true, cancelable: true }),
+      );
     return Object.fromEntries(clipboard.types.map((type) => [type, clipboard.getData(type)]));
   });
   await clickInto(page.locator('.ProseMirror .is-section p').first());
@@ -196,36 +229,55 @@ test('a code block has a language and its colours', async ({ page }) => {
   await page.keyboard.press('End');
   await page.keyboard.press('Enter');
   await page.keyboard.type('[true]');
-  await expect(page.locator('.ProseMirror pre .hljs-keyword, .ProseMirror pre .hljs-literal')).toHaveText('true');
+  await expect(
+    page.locator('.ProseMirror pre .hljs-keyword, .ProseMirror pre .hljs-literal'),
+  ).toHaveText('true');
   await isSaved(page);
-  expect(await stored(page)).toContain('<codeblock outputclass="language-json">{ "station": 12 }\n[true]</codeblock>');
+  expect(await stored(page)).toContain(
+    '<codeblock outputclass="language-json">{ "station": 12 }\n[true]</codeblock>',
+  );
 });
 
-test('images that lie in what is pasted come along; with Shift only the words come', async ({ page }) => {
+test('images that lie in what is pasted come along; with Shift only the words come', async ({
+  page,
+}) => {
   await newTopic(page, 'Concept', 'Pasted with pictures');
   await page.locator(paragraph).click();
   const paste = (shift: boolean): Promise<void> =>
     page.evaluate((withShift) => {
-      const dot = 'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==';
+      const dot =
+        'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==';
       const data = new DataTransfer();
-      data.setData('text/html', `<p>Seen <b>here</b>: <img src="data:image/png;base64,${dot}" alt="A dot"></p><p><img src="https://elsewhere.example/x.png"> far</p>`);
+      data.setData(
+        'text/html',
+        `<p>Seen <b>here</b>: <img src="data:image/png;base64,${dot}" alt="A dot"></p><p><img src="https://elsewhere.example/x.png"> far</p>`,
+      );
       data.setData('text/plain', 'Seen here');
       const editor = document.querySelector('.ProseMirror')!;
-      if (withShift) editor.dispatchEvent(new KeyboardEvent('keydown', { key: 'V', ctrlKey: true, shiftKey: true, bubbles: true }));
-      editor.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+      if (withShift)
+        editor.dispatchEvent(
+          new KeyboardEvent('keydown', { key: 'V', ctrlKey: true, shiftKey: true, bubbles: true }),
+        );
+      editor.dispatchEvent(
+        new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }),
+      );
     }, shift);
   await paste(false);
   await expect(page.locator('.ProseMirror .picture img')).toHaveAttribute('alt', 'A dot');
   await expect(page.getByText('Pasted without images that are not in the library.')).toBeVisible();
   await isSaved(page);
-  expect(await stored(page)).toMatch(/<p>Seen <b>here<\/b>: <image href="asset:pasted-1[^"]*"><alt>A dot<\/alt><\/image><\/p>\s*<p>far<\/p>/u);
+  expect(await stored(page)).toMatch(
+    /<p>Seen <b>here<\/b>: <image href="asset:pasted-1[^"]*"><alt>A dot<\/alt><\/image><\/p>\s*<p>far<\/p>/u,
+  );
   await page.keyboard.press('End');
   await paste(true);
   await isSaved(page);
   expect(await stored(page)).toContain('farSeen here');
 });
 
-test('a video is put in with words and a poster, played on the page and said anew; an address is named', async ({ page }) => {
+test('a video is put in with words and a poster, played on the page and said anew; an address is named', async ({
+  page,
+}) => {
   await newTopic(page, 'Concept', 'Moving pictures');
   await page.locator(paragraph).click();
   await page.keyboard.type('Look here.');
@@ -237,9 +289,13 @@ test('a video is put in with words and a poster, played on the page and said ane
   await page.keyboard.press('Enter');
   const video = page.locator('.ProseMirror .media video');
   await expect(video).toHaveAttribute('aria-label', 'The key is held');
-  await expect.poll(() => video.evaluate((player: HTMLVideoElement) => player.videoWidth)).toBe(480);
+  await expect
+    .poll(() => video.evaluate((player: HTMLVideoElement) => player.videoWidth))
+    .toBe(480);
   await isSaved(page);
-  expect(await stored(page)).toMatch(/<object data="asset:starting" type="video\/webm">\s*<desc>The key is held<\/desc>\s*<param name="poster" value="asset:display" valuetype="ref"\/>/u);
+  expect(await stored(page)).toMatch(
+    /<object data="asset:starting" type="video\/webm">\s*<desc>The key is held<\/desc>\s*<param name="poster" value="asset:display" valuetype="ref"\/>/u,
+  );
 
   await page.locator('.ProseMirror .media .words').dblclick();
   await expect(form.getByLabel('What it shows or says')).toHaveValue('The key is held');
@@ -248,13 +304,17 @@ test('a video is put in with words and a poster, played on the page and said ane
   await expect(form.getByRole('alert')).toHaveText('An address begins with https://.');
   await form.getByLabel('Address').fill('https://tides.example/fog.mp3');
   await page.keyboard.press('Enter');
-  await expect(page.locator('.ProseMirror .media .words')).toHaveText('The key is held · https://tides.example/fog.mp3');
+  await expect(page.locator('.ProseMirror .media .words')).toHaveText(
+    'The key is held · https://tides.example/fog.mp3',
+  );
   await expect(video).toHaveCount(0);
 });
 
 test('terms of the glossary say what they mean, and parts are made to open', async ({ page }) => {
   await page.goto('/write/set-the-datum');
-  await expect(page.locator('.ProseMirror .link-whole', { hasText: 'benchmark' }).first()).toHaveAttribute('title', /^benchmark: A bolt or mark /u);
+  await expect(
+    page.locator('.ProseMirror .link-whole', { hasText: 'benchmark' }).first(),
+  ).toHaveAttribute('title', /^benchmark: A bolt or mark /u);
   await newTopic(page, 'Concept', 'Parts that open');
   await page.locator(paragraph).click();
   await page.keyboard.type('First.');
@@ -267,5 +327,7 @@ test('terms of the glossary say what they mean, and parts are made to open', asy
   for (let count = 0; count < 6; count += 1) await moveCaret(page, 'Shift+ArrowLeft');
   await choose(page, 'expandable words');
   await isSaved(page);
-  expect(await stored(page)).toMatch(/<section outputclass="expandable">\s*<title>In depth<\/title>[^]*All the <ph outputclass="expandable">words\.<\/ph>/u);
+  expect(await stored(page)).toMatch(
+    /<section outputclass="expandable">\s*<title>In depth<\/title>[^]*All the <ph outputclass="expandable">words\.<\/ph>/u,
+  );
 });

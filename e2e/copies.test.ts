@@ -4,10 +4,14 @@ import { clickInto, isSaved, newTopic, stored } from './pages.ts';
 import { signIn } from './people.ts';
 import { stockOf } from './stock.ts';
 
-const sentence = 'Before the first frost drain the stilling well and hang the plug on the red hook beside the ladder.';
-const filler = (name: string): string => Array.from({ length: 30 }, (_, at) => `${name}${at}`).join(' ');
+const sentence =
+  'Before the first frost drain the stilling well and hang the plug on the red hook beside the ladder.';
+const filler = (name: string): string =>
+  Array.from({ length: 30 }, (_, at) => `${name}${at}`).join(' ');
 
-test('copies are found with what differs, and become one passage that all borrow', async ({ page }) => {
+test('copies are found with what differs, and become one passage that all borrow', async ({
+  page,
+}) => {
   await signIn(page, 'noor');
   for (const [title, words] of [
     ['Frost at the quay', sentence],
@@ -24,9 +28,14 @@ test('copies are found with what differs, and become one passage that all borrow
   await page.getByRole('link', { name: /^Copies/u }).click();
   const drawer = page.getByRole('complementary', { name: 'Copies' });
   await drawer.getByRole('button', { name: /Before the first frost/u }).click();
-  await expect(page.getByRole('article', { name: 'Frost at the quay' }).locator('ins, del')).toHaveText(['door', 'ladder']);
+  await expect(
+    page.getByRole('article', { name: 'Frost at the quay' }).locator('ins, del'),
+  ).toHaveText(['door', 'ladder']);
   expect(await faults(page)).toEqual([]);
-  await page.getByRole('article', { name: 'Frost at the quay' }).getByLabel('this wording stays').check();
+  await page
+    .getByRole('article', { name: 'Frost at the quay' })
+    .getByLabel('this wording stays')
+    .check();
   await page.getByLabel('Name of the topic that will lend it').fill('Before the frost');
   await page.getByRole('button', { name: 'Make 2 one, and borrow it' }).click();
   await expect(page.getByText(/2 of 2 borrow it from “Before the frost”/u)).toBeVisible();
@@ -35,16 +44,27 @@ test('copies are found with what differs, and become one passage that all borrow
   await expect(page.locator('.borrowed-text')).toContainText('on the red hook beside the ladder');
 });
 
-test('of topics that say nearly the same, one takes the place of another, and a third stands in for some readers', async ({ page }) => {
+test('of topics that say nearly the same, one takes the place of another, and a third stands in for some readers', async ({
+  page,
+}) => {
   await signIn(page, 'noor');
   const stock = await stockOf(page);
-  const words = 'Fold the awning from the seaward side, tie both ends with the tarred cord, and carry it under the stairs before the glass falls below nine hundred and ninety.';
+  const words =
+    'Fold the awning from the seaward side, tie both ends with the tarred cord, and carry it under the stairs before the glass falls below nine hundred and ninety.';
   const [dry, calm, cold] = await Promise.all(
     [words.replace('tarred', 'waxed'), words, words.replace('stairs', 'ramp')].map((text, at) =>
-      stock.item('concept', `Awning ${at + 1}`, `<title>Awning ${at + 1}</title><conbody><p>${text}</p></conbody>`),
+      stock.item(
+        'concept',
+        `Awning ${at + 1}`,
+        `<title>Awning ${at + 1}</title><conbody><p>${text}</p></conbody>`,
+      ),
     ),
   );
-  const map = await stock.item('map', 'Awnings', `<title>Awnings</title><topicref href="topic:${calm}"/><topicref href="topic:${dry}"/><topicref href="topic:${cold}"/>`);
+  const map = await stock.item(
+    'map',
+    'Awnings',
+    `<title>Awnings</title><topicref href="topic:${calm}"/><topicref href="topic:${dry}"/><topicref href="topic:${cold}"/>`,
+  );
   await page.goto('/copies');
   await page
     .getByRole('complementary', { name: 'Copies' })
@@ -52,16 +72,25 @@ test('of topics that say nearly the same, one takes the place of another, and a 
     .click();
   await page.getByRole('article', { name: 'Awning 2' }).getByLabel('this topic stays').check();
   await page.getByRole('button', { name: 'Put “Awning 2” in the place of “Awning 1”' }).click();
-  await expect(page.getByText('“Awning 2” takes the place of “Awning 1” everywhere now.')).toBeVisible();
+  await expect(
+    page.getByText('“Awning 2” takes the place of “Awning 1” everywhere now.'),
+  ).toBeVisible();
   await page.getByRole('article', { name: 'Awning 2' }).getByLabel('this topic stays').check();
-  await page.getByRole('article', { name: 'Awning 3' }).getByRole('button', { name: 'It stands in for …' }).click();
+  await page
+    .getByRole('article', { name: 'Awning 3' })
+    .getByRole('button', { name: 'It stands in for …' })
+    .click();
   await page.getByRole('combobox', { name: '“Awning 3” stands in: only for' }).fill('kisara');
   await page.keyboard.press('Enter');
   await page.keyboard.press('Escape');
   await page.getByRole('button', { name: 'Make “Awning 3” an alternate' }).click();
   await expect(page.getByText('“Awning 3” stands in for “Awning 2” now.')).toBeVisible();
   await page.goto(`/arrange/${map}`);
-  await expect(page.getByRole('treeitem').locator('.title')).toHaveText(['Awning 2', 'Awning 2', 'Awning 2']);
+  await expect(page.getByRole('treeitem').locator('.title')).toHaveText([
+    'Awning 2',
+    'Awning 2',
+    'Awning 2',
+  ]);
   await page.goto(`/write/${cold}`);
   await expect(page.locator('.ProseMirror')).toContainText('ramp');
   expect(await stored(page)).toContain(`href="topic:${calm}" name="alternate-of"`);

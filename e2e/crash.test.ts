@@ -7,9 +7,12 @@ import { freshGround, serve } from './serving.ts';
 const root = join(import.meta.dirname, '..');
 const port = 4786;
 const origin = `http://127.0.0.1:${port}`;
-const rest = (milliseconds: number): Promise<void> => new Promise((resolve) => setTimeout(resolve, milliseconds));
+const rest = (milliseconds: number): Promise<void> =>
+  new Promise((resolve) => setTimeout(resolve, milliseconds));
 
-test('the server dies while six people type: nothing that anybody typed is lost, and nobody reloads', async ({ browser }) => {
+test('the server dies while six people type: nothing that anybody typed is lost, and nobody reloads', async ({
+  browser,
+}) => {
   const ground = await freshGround('live_crash');
   const folders = { WEB_FOLDER: join(root, 'packages/web/dist'), DEMO_FOLDER: join(root, 'demo') };
   const first = await serve(ground, port, folders);
@@ -20,16 +23,38 @@ test('the server dies while six people type: nothing that anybody typed is lost,
   await page.getByLabel('Password').fill('lanternfish');
   await page.getByRole('button', { name: 'Sign in' }).click();
   await expect(page).toHaveURL(/\/library$/u);
-  const session = (await (await page.request.get('/api/session')).json()) as { projects: { id: string }[] };
+  const session = (await (await page.request.get('/api/session')).json()) as {
+    projects: { id: string }[];
+  };
   const project = `/api/projects/${session.projects[0]!.id}`;
-  const { id, version } = (await (await page.request.post(`${project}/items`, { data: { type: 'concept', title: 'Storm', folder: '' } })).json()) as { id: string; version: number };
+  const { id, version } = (await (
+    await page.request.post(`${project}/items`, {
+      data: { type: 'concept', title: 'Storm', folder: '' },
+    })
+  ).json()) as { id: string; version: number };
   const paragraphs = Array.from({ length: 6 }, (_, index) => `<p>${index}:</p>`).join('');
-  await page.request.put(`${project}/items/${id}`, { data: { text: `<concept id="${id}"><title>Storm</title><conbody>${paragraphs}</conbody></concept>`, version } });
+  await page.request.put(`${project}/items/${id}`, {
+    data: {
+      text: `<concept id="${id}"><title>Storm</title><conbody>${paragraphs}</conbody></concept>`,
+      version,
+    },
+  });
   await page.goto(`/write/${id}`);
   await expect(page.locator('.ProseMirror')).toBeVisible();
   await pageRests(page);
-  const [{ name, value }] = (await page.context().cookies()) as unknown as [{ name: string; value: string }];
-  const robots = Array.from({ length: 5 }, (_, index) => new Robot(`ws://127.0.0.1:${port}${project}/live/${id}`, `${name}=${value}`, `robot-${index}`, index));
+  const [{ name, value }] = (await page.context().cookies()) as unknown as [
+    { name: string; value: string },
+  ];
+  const robots = Array.from(
+    { length: 5 },
+    (_, index) =>
+      new Robot(
+        `ws://127.0.0.1:${port}${project}/live/${id}`,
+        `${name}=${value}`,
+        `robot-${index}`,
+        index,
+      ),
+  );
   await Promise.all(robots.map((robot) => robot.open()));
 
   let isOver = false;
@@ -42,7 +67,11 @@ test('the server dies while six people type: nothing that anybody typed is lost,
   const last = page.locator('.ProseMirror p').last();
   await expect(async () => {
     await clickInto(last);
-    expect(await last.evaluate((paragraph) => paragraph.contains(document.getSelection()?.anchorNode ?? null))).toBe(true);
+    expect(
+      await last.evaluate((paragraph) =>
+        paragraph.contains(document.getSelection()?.anchorNode ?? null),
+      ),
+    ).toBe(true);
   }).toPass();
   await moveCaret(page, 'End');
   await page.keyboard.type('Before the storm.', { delay: 20 });

@@ -29,7 +29,9 @@ test('the details of any open element are set, refused and cleared as fields', a
     await page.locator('.n-base-select-option', { hasText: /^Id$/u }).click();
     const id = details.getByLabel('Id', { exact: true });
     await id.fill('anchors');
-    await expect(details.getByRole('alert')).toHaveText('Another element of this topic has this id.');
+    await expect(details.getByRole('alert')).toHaveText(
+      'Another element of this topic has this id.',
+    );
     await id.fill('drop');
     await expect(details.getByRole('alert')).toHaveCount(0);
     await id.press('Enter');
@@ -52,7 +54,9 @@ test('the details of any open element are set, refused and cleared as fields', a
   expect(await stored(page)).toContain('id="drop"');
 });
 
-test('the page is looked at in four ways, one key away each, and shows its spaces', async ({ page }) => {
+test('the page is looked at in four ways, one key away each, and shows its spaces', async ({
+  page,
+}) => {
   await page.goto('/write/fit-the-bracket');
   const sheet = page.locator('.page');
   await expect(page.locator('.ladder')).toBeVisible();
@@ -111,8 +115,12 @@ test('a table is put in, filled by Tab, grows and has cells joined', async ({ pa
   await isSaved(page);
   const text = (await stored(page)).replace(/\s*\n\s*/gu, '');
   expect(text).toContain('<tgroup cols="4">');
-  expect(text).toContain('<row><entry>Port</entry><entry>High</entry><entry/><entry>Low</entry></row>');
-  expect(text).toContain('<row><entry>Kis</entry><entry nameend="col3" namest="col2">no tide</entry></row>');
+  expect(text).toContain(
+    '<row><entry>Port</entry><entry>High</entry><entry/><entry>Low</entry></row>',
+  );
+  expect(text).toContain(
+    '<row><entry>Kis</entry><entry nameend="col3" namest="col2">no tide</entry></row>',
+  );
   expect(text).toContain('<row><entry/><entry>Nord</entry><entry/><entry/></row>');
   await page.getByRole('tab', { name: 'Problems' }).click();
   await expect(page.getByText('This topic is valid.')).toBeVisible();

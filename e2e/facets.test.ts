@@ -4,7 +4,9 @@ import { faults } from './faults.ts';
 import { clickInto, isSaved, newTopic, stored } from './pages.ts';
 import { signIn } from './people.ts';
 
-test('a publisher keeps the facets: values are added, shown, nested, renamed everywhere, retired, and not taken out while they are set', async ({ page }) => {
+test('a publisher keeps the facets: values are added, shown, nested, renamed everywhere, retired, and not taken out while they are set', async ({
+  page,
+}) => {
   await signIn(page);
   await page.getByRole('link', { name: 'Facets and lenses' }).click();
   const screen = page.getByRole('main', { name: 'Facets and lenses' });
@@ -32,7 +34,11 @@ test('a publisher keeps the facets: values are added, shown, nested, renamed eve
     await newTopic(page, 'Concept', 'In heavy weather');
     await clickInto(page.locator('.ProseMirror .is-conbody > p'));
     await page.getByRole('tab', { name: 'Details' }).click();
-    await page.getByRole('region', { name: 'Details' }).locator('.field', { hasText: 'Weather' }).locator('.n-base-selection').click();
+    await page
+      .getByRole('region', { name: 'Details' })
+      .locator('.field', { hasText: 'Weather' })
+      .locator('.n-base-selection')
+      .click();
     await page.getByText('Heavy sea').click();
     await isSaved(page);
     expect(await stored(page)).toContain('props="weather(heavy-sea)"');
@@ -41,7 +47,9 @@ test('a publisher keeps the facets: values are added, shown, nested, renamed eve
   await test.step('it is renamed everywhere, after saying how many places that is', async () => {
     await page.goto('/facets');
     await weather.getByRole('button', { name: '1 place in 1' }).click();
-    await expect(page.getByRole('region', { name: 'Where Heavy sea is set' }).getByRole('link')).toHaveText('In heavy weather');
+    await expect(
+      page.getByRole('region', { name: 'Where Heavy sea is set' }).getByRole('link'),
+    ).toHaveText('In heavy weather');
     await weather.getByRole('button', { name: 'Remove Heavy sea' }).click();
     await expect(page.getByText(/“Heavy sea” is set at 1 place/u)).toBeVisible();
     await weather.getByRole('button', { name: 'Change Heavy sea' }).click();
@@ -63,11 +71,15 @@ test('a publisher keeps the facets: values are added, shown, nested, renamed eve
     await page.goto(topic);
     await clickInto(page.locator('.ProseMirror .is-conbody > p'));
     await page.getByRole('tab', { name: 'Details' }).click();
-    const field = page.getByRole('region', { name: 'Details' }).locator('.field', { hasText: 'Weather' });
+    const field = page
+      .getByRole('region', { name: 'Details' })
+      .locator('.field', { hasText: 'Weather' });
     await expect(field).toContainText('Heavy sea');
     await field.locator('.n-base-selection').click();
     await expect(page.locator('.n-base-select-option', { hasText: 'Storm' })).toBeVisible();
-    await expect(page.locator('.n-base-select-option', { hasText: 'Heavy sea' })).toHaveClass(/disabled/u);
+    await expect(page.locator('.n-base-select-option', { hasText: 'Heavy sea' })).toHaveClass(
+      /disabled/u,
+    );
   });
   await page.goto('/facets');
   await expect(screen.getByRole('heading', { name: 'Weather' })).toBeVisible();
@@ -76,7 +88,9 @@ test('a publisher keeps the facets: values are added, shown, nested, renamed eve
 
 test('writers read the facets and do not change them', async ({ page }) => {
   await signIn(page, 'noor', '/facets');
-  await expect(page.getByRole('region', { name: 'Model' }).getByText('Tern Q', { exact: true })).toBeVisible();
+  await expect(
+    page.getByRole('region', { name: 'Model' }).getByText('Tern Q', { exact: true }),
+  ).toBeVisible();
   await expect(page.getByRole('button', { name: /Change|Add/u })).toHaveCount(0);
 });
 
@@ -94,7 +108,9 @@ test('what a lens marks looks as it says, also through another lens', async ({ p
   await look.getByLabel('Colour: behind').fill('#cfe8e4');
   await look.getByLabel('line beside').check();
   await look.getByLabel('Words before').fill('Sun:');
-  const kept = page.waitForResponse((answer) => answer.request().postData()?.includes('Sun:') === true);
+  const kept = page.waitForResponse(
+    (answer) => answer.request().postData()?.includes('Sun:') === true,
+  );
   await look.getByLabel('Words before').press('Tab');
   await kept;
   const front = await make('Holds the marks');
@@ -120,7 +136,9 @@ test('what a lens marks looks as it says, also through another lens', async ({ p
   }
 });
 
-test('a list of lenses that was under way when one was made does not take it away again', async ({ page }) => {
+test('a list of lenses that was under way when one was made does not take it away again', async ({
+  page,
+}) => {
   await signIn(page, 'teo', '/library');
   let isLate = true;
   await page.route(/\/lenses$/u, async (route) => {
@@ -132,7 +150,9 @@ test('a list of lenses that was under way when one was made does not take it awa
   });
   await page.goto('/facets');
   await page.getByLabel('Name of the new lens').fill('Made meanwhile');
-  const again = page.waitForResponse((answer) => answer.url().endsWith('/lenses') && answer.request().method() === 'GET' && !isLate);
+  const again = page.waitForResponse(
+    (answer) => answer.url().endsWith('/lenses') && answer.request().method() === 'GET' && !isLate,
+  );
   await page.getByRole('button', { name: 'Make a lens' }).click();
   await again;
   await expect(page.getByRole('button', { name: 'installer-tern-q', exact: true })).toBeVisible();
@@ -141,7 +161,9 @@ test('a list of lenses that was under way when one was made does not take it awa
   await expect(page.getByRole('button', { name: 'Made meanwhile', exact: true })).toHaveCount(0);
 });
 
-test('a lens is made of decisions, looked through at once, given out and taken in as DITAVAL', async ({ page }) => {
+test('a lens is made of decisions, looked through at once, given out and taken in as DITAVAL', async ({
+  page,
+}) => {
   await signIn(page, 'teo', '/facets');
   await page.getByLabel('Name of the new lens').fill('Sun only');
   await page.getByRole('button', { name: 'Make a lens' }).click();
@@ -161,7 +183,11 @@ test('a lens is made of decisions, looked through at once, given out and taken i
   expect(text).toContain('<prop action="exclude" att="platform"/>');
   await page
     .getByLabel('Take a DITAVAL file in')
-    .setInputFiles({ name: 'From elsewhere.ditaval', mimeType: 'application/xml', buffer: Buffer.from(text.replace('</val>', '<prop action="explode"/></val>')) });
+    .setInputFiles({
+      name: 'From elsewhere.ditaval',
+      mimeType: 'application/xml',
+      buffer: Buffer.from(text.replace('</val>', '<prop action="explode"/></val>')),
+    });
   await expect(page.getByText(/unknown action “explode”/u)).toBeVisible();
   const taken = page.getByRole('region', { name: 'Lens From elsewhere' });
   await expect(taken.getByLabel('Power: Solar', { exact: true })).toHaveValue('keep');
@@ -182,17 +208,31 @@ test('a lens is made of decisions, looked through at once, given out and taken i
   expect(await faults(page)).toEqual([]);
 });
 
-test('a value that a text brought along is added to the list where it was met', async ({ page }) => {
+test('a value that a text brought along is added to the list where it was met', async ({
+  page,
+}) => {
   await signIn(page);
   await newTopic(page, 'Concept', 'Brings a value along');
   const id = new URL(page.url()).pathname.split('/').at(-1)!;
   await page.goto('/library');
   await page.evaluate(async (item) => {
-    const { projects } = (await (await fetch('/api/session')).json()) as { projects: { id: string }[] };
+    const { projects } = (await (await fetch('/api/session')).json()) as {
+      projects: { id: string }[];
+    };
     const address = `/api/projects/${projects[0]!.id}/items/${item}`;
-    const { text, version } = (await (await fetch(address)).json()) as { text: string; version: number };
-    const changed = text.replace(/<conbody>[\s\S]*<\/conbody>|<conbody\/>/u, '<conbody><p platform="wave">Bobs.</p></conbody>');
-    await fetch(address, { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ text: changed, version, note: '' }) });
+    const { text, version } = (await (await fetch(address)).json()) as {
+      text: string;
+      version: number;
+    };
+    const changed = text.replace(
+      /<conbody>[\s\S]*<\/conbody>|<conbody\/>/u,
+      '<conbody><p platform="wave">Bobs.</p></conbody>',
+    );
+    await fetch(address, {
+      method: 'PUT',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ text: changed, version, note: '' }),
+    });
   }, id);
   await page.goto(`/write/${id}`);
   await page.getByRole('tab', { name: /^Problems/u }).click();
@@ -201,5 +241,7 @@ test('a value that a text brought along is added to the list where it was met', 
   await panel.getByRole('button', { name: 'Add “wave” to the list' }).click();
   await expect(panel.getByText('“wave” is not a value')).toHaveCount(0);
   await page.goto('/facets');
-  await expect(page.getByRole('region', { name: 'Power' }).getByText('wave', { exact: true }).first()).toBeVisible();
+  await expect(
+    page.getByRole('region', { name: 'Power' }).getByText('wave', { exact: true }).first(),
+  ).toBeVisible();
 });

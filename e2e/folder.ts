@@ -10,7 +10,12 @@ import { siteFiles, type AssetSource, type SiteOptions } from '@ukiyo/press';
 export const newFolder = (): string => mkdtempSync(join(tmpdir(), 'ukiyo-site-'));
 
 /** A site in a folder of its own, opened without any server. */
-export function folderOf(publication: Publication, asset: AssetSource = () => undefined, options: SiteOptions = {}, folder = newFolder()): { readonly address: string; readonly paths: string[] } {
+export function folderOf(
+  publication: Publication,
+  asset: AssetSource = () => undefined,
+  options: SiteOptions = {},
+  folder = newFolder(),
+): { readonly address: string; readonly paths: string[] } {
   const paths: string[] = [];
   for (const [path, bytes] of siteFiles(publication, asset, options).files) {
     mkdirSync(dirname(join(folder, path)), { recursive: true });
@@ -20,4 +25,5 @@ export function folderOf(publication: Publication, asset: AssetSource = () => un
   return { address: pathToFileURL(folder).href, paths };
 }
 
-export const demoContent = async (): Promise<PackageContent> => readPackage(await readFolder(join(import.meta.dirname, '../demo/library')));
+export const demoContent = async (): Promise<PackageContent> =>
+  readPackage(await readFolder(join(import.meta.dirname, '../demo/library')));

@@ -10,7 +10,14 @@ test('an empty place offers what usually goes there, once the hand rests', async
   await newTopic(page, 'Concept', 'An empty place');
   await page.locator(paragraph).click();
   const offers = page.getByRole('toolbar', { name: 'What usually goes here' });
-  await expect(offers.getByRole('button')).toHaveText(['Bullet list', 'Numbered list', 'Note', 'Figure', 'Table', '…']);
+  await expect(offers.getByRole('button')).toHaveText([
+    'Bullet list',
+    'Numbered list',
+    'Note',
+    'Figure',
+    'Table',
+    '…',
+  ]);
   expect(await faults(page, { within: '.selection-bar', withPractices: true })).toEqual([]);
   await offers.getByRole('button', { name: 'Note' }).click();
   await page.keyboard.type('Mind the edge.');
@@ -23,7 +30,9 @@ test('an empty place offers what usually goes there, once the hand rests', async
   await expect(offers.getByRole('button').first()).toHaveText('More on the step');
 });
 
-test('parts that are data are fields on the page; the short description is a field until it is there', async ({ page }) => {
+test('parts that are data are fields on the page; the short description is a field until it is there', async ({
+  page,
+}) => {
   await newTopic(page, 'Concept', 'Data on the page');
   const fields = page.getByRole('group', { name: 'Fields of the topic' });
   await fields.getByLabel('Made on').fill('2031-04-05');
@@ -45,7 +54,9 @@ test('parts that are data are fields on the page; the short description is a fie
   await expect(short).toHaveValue('What the tide does.');
   await short.fill('What the tide does, and when.');
   await short.blur();
-  await expect(page.locator('.ProseMirror .is-shortdesc')).toHaveText('What the tide does, and when.');
+  await expect(page.locator('.ProseMirror .is-shortdesc')).toHaveText(
+    'What the tide does, and when.',
+  );
 });
 
 test('a drawing of the stock collection joins the library', async ({ page }) => {
@@ -63,8 +74,12 @@ test('a drawing of the stock collection joins the library', async ({ page }) => 
   expect(await stored(page)).toMatch(/<image href="asset:anchor(-\d+)?">/u);
 });
 
-test('a stock collection that does not answer says so, and nothing else happens', async ({ page }) => {
-  await page.route('**/stock/anchor.svg', (route) => (route.request().resourceType() === 'fetch' ? route.abort() : route.continue()));
+test('a stock collection that does not answer says so, and nothing else happens', async ({
+  page,
+}) => {
+  await page.route('**/stock/anchor.svg', (route) =>
+    route.request().resourceType() === 'fetch' ? route.abort() : route.continue(),
+  );
   await newTopic(page, 'Concept', 'Out of stock');
   await clickInto(page.locator(paragraph));
   await choose(page, 'figure');
@@ -79,7 +94,9 @@ test('a link that leads nowhere gives way to its words, one or all at once', asy
   await page.keyboard.press('Alt+6');
   await page.locator('.cm-line', { hasText: '<conbody>' }).click();
   await moveCaret(page, 'End');
-  await page.keyboard.insertText('<p>See <xref href="topic:gone">the tide</xref> and <xref href="topic:lost">the ebb</xref>.</p>');
+  await page.keyboard.insertText(
+    '<p>See <xref href="topic:gone">the tide</xref> and <xref href="topic:lost">the ebb</xref>.</p>',
+  );
   await expect(page.getByText('Not in the topic yet')).toHaveCount(0);
   await page.keyboard.press('Alt+2');
   await page.getByRole('tab', { name: /Problems/u }).click();

@@ -15,7 +15,9 @@ async function threeParagraphs(page: Page, title: string): Promise<void> {
   }
 }
 
-test('what is typed at once after Enter stands in order, also before the browser has drawn the new paragraph', async ({ page }) => {
+test('what is typed at once after Enter stands in order, also before the browser has drawn the new paragraph', async ({
+  page,
+}) => {
   await newTopic(page, 'Concept', 'Typed in a hurry');
   await page.locator(paragraphs).click();
   const words = ['Ebb', 'Flood', 'Slack', 'Neap'];

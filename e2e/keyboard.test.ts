@@ -13,7 +13,8 @@ async function begin(page: Page, kind: string, title: string): Promise<void> {
   await page.keyboard.press('Enter');
   const wanted = page.getByRole('radio', { name: kind, exact: true });
   await expect(page.locator('input[type=radio]:focus')).toHaveCount(1);
-  for (let count = 0; count < 8 && !(await wanted.isChecked()); count += 1) await page.keyboard.press('ArrowDown');
+  for (let count = 0; count < 8 && !(await wanted.isChecked()); count += 1)
+    await page.keyboard.press('ArrowDown');
   await page.keyboard.press('Tab');
   await page.keyboard.type(title);
   await page.keyboard.press('Enter');
@@ -62,7 +63,8 @@ test('a task with a table, an image map and links is written by keys alone', asy
   await choose(page, 'table');
   await expect(page.getByRole('dialog', { name: 'New table' })).toBeVisible();
   await moveCaret(page, 'Enter');
-  for (const words of ['Gland', 'Cable', 'Torque', 'M16', 'sensor', '3 Nm', 'M20', 'mains']) await say(page, words, 'Tab');
+  for (const words of ['Gland', 'Cable', 'Torque', 'M16', 'sensor', '3 Nm', 'M20', 'mains'])
+    await say(page, words, 'Tab');
   await page.keyboard.type('5 Nm');
   // Out of the table, to the result.
   await moveCaret(page, 'ArrowDown');
@@ -82,7 +84,12 @@ test('a task with a table, an image map and links is written by keys alone', asy
   const tabTo = async (name: string): Promise<void> => {
     for (let count = 0; count < 20; count += 1) {
       await page.keyboard.press('Tab');
-      const focused = await page.evaluate(() => document.activeElement?.getAttribute('aria-label') ?? document.activeElement?.textContent ?? '');
+      const focused = await page.evaluate(
+        () =>
+          document.activeElement?.getAttribute('aria-label') ??
+          document.activeElement?.textContent ??
+          '',
+      );
       if (focused.includes(name)) return;
     }
     throw new Error(`No way to “${name}” by Tab`);
@@ -99,11 +106,17 @@ test('a task with a table, an image map and links is written by keys alone', asy
   await page.keyboard.press('Enter');
   await isSaved(page);
   const text = await short(page);
-  expect(text).toContain('<prereq><p>The mains is off.</p></prereq><context><p>Each gland lets one cable in.</p></context>');
-  expect(text).toContain('<step><cmd>Turn each gland by hand.</cmd></step><step><cmd>Compare the torque.</cmd><info><table>');
+  expect(text).toContain(
+    '<prereq><p>The mains is off.</p></prereq><context><p>Each gland lets one cable in.</p></context>',
+  );
+  expect(text).toContain(
+    '<step><cmd>Turn each gland by hand.</cmd></step><step><cmd>Compare the torque.</cmd><info><table>',
+  );
   expect(text).toContain('<row><entry>M20</entry><entry>mains</entry><entry>5 Nm</entry></row>');
   expect(text).toMatch(/No gland turns any more; see <xref href="topic:alarm-codes"\/>\./u);
-  expect(text).toMatch(/<imagemap>.*<alt>The open cabinet<\/alt>.*<area><shape>rect<\/shape><coords>[\d,]+<\/coords><xref href="topic:alarm-codes">Glands<\/xref><\/area><\/imagemap>/u);
+  expect(text).toMatch(
+    /<imagemap>.*<alt>The open cabinet<\/alt>.*<area><shape>rect<\/shape><coords>[\d,]+<\/coords><xref href="topic:alarm-codes">Glands<\/xref><\/area><\/imagemap>/u,
+  );
 });
 
 test('a reference is written by keys alone', async ({ page }) => {
@@ -112,9 +125,12 @@ test('a reference is written by keys alone', async ({ page }) => {
   await say(page, 'While it works');
   await page.keyboard.type('The lamp can be seen from the quay.');
   await choose(page, 'properties');
-  for (const words of ['Colour', 'Rhythm', 'Meaning', 'green', 'steady', 'ready', 'red', 'quick']) await say(page, words, 'Tab');
+  for (const words of ['Colour', 'Rhythm', 'Meaning', 'green', 'steady', 'ready', 'red', 'quick'])
+    await say(page, words, 'Tab');
   await page.keyboard.type('alarm');
   await isSaved(page);
-  expect(await short(page)).toContain('<proptype>red</proptype><propvalue>quick</propvalue><propdesc>alarm</propdesc>');
+  expect(await short(page)).toContain(
+    '<proptype>red</proptype><propvalue>quick</propvalue><propdesc>alarm</propdesc>',
+  );
   await expect(page.getByText('0 problems')).toBeVisible();
 });

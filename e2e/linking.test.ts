@@ -4,14 +4,18 @@ import { signIn } from './people.ts';
 
 test.beforeEach(({ page }) => signIn(page));
 
-test('links are made by typing, from selected words, to parts, to the web and by dropping a topic', async ({ page }) => {
+test('links are made by typing, from selected words, to parts, to the web and by dropping a topic', async ({
+  page,
+}) => {
   await newTopic(page, 'Concept', 'Where to go on');
   await clickInto(page.locator('.ProseMirror .is-conbody p'));
   await page.keyboard.type('First [[');
   const where = page.getByRole('combobox', { name: 'Where the link leads' });
   await expect(where).toBeFocused();
   await page.keyboard.type('set the dat');
-  await expect(page.getByRole('listbox').getByRole('option').first()).toContainText('Set the datum');
+  await expect(page.getByRole('listbox').getByRole('option').first()).toContainText(
+    'Set the datum',
+  );
   await page.keyboard.press('Enter');
   await page.keyboard.type(' then [[');
   await where.fill('https://tides.example/tables');
@@ -19,7 +23,9 @@ test('links are made by typing, from selected words, to parts, to the web and by
   await page.keyboard.type('.');
   await expect(page.locator('.ProseMirror [data-shown="Set the datum"]')).toBeVisible();
   await isSaved(page);
-  expect(await stored(page)).toContain('<p>First <xref href="topic:set-the-datum"/> then <xref format="html" href="https://tides.example/tables" scope="external"/>.</p>');
+  expect(await stored(page)).toContain(
+    '<p>First <xref href="topic:set-the-datum"/> then <xref format="html" href="https://tides.example/tables" scope="external"/>.</p>',
+  );
 
   // A part of a topic: Tab goes into it.
   await page.keyboard.type(' See [[');
@@ -51,10 +57,14 @@ test('links are made by typing, from selected words, to parts, to the web and by
   await where.fill('choose the quay');
   await page.keyboard.press('Enter');
   await isSaved(page);
-  expect(await stored(page)).toContain('Mind the <xref href="topic:choose-the-quay-wall">tides</xref>');
+  expect(await stored(page)).toContain(
+    'Mind the <xref href="topic:choose-the-quay-wall">tides</xref>',
+  );
 
   await page.getByLabel('Filter topics').fill('care plan');
-  await page.locator('aside a[href="/write/care-plan"]').dragTo(page.locator('.ProseMirror .is-shortdesc'));
+  await page
+    .locator('aside a[href="/write/care-plan"]')
+    .dragTo(page.locator('.ProseMirror .is-shortdesc'));
   await expect(page.locator('.ProseMirror .is-shortdesc [data-shown="Care plan"]')).toBeVisible();
 
   // Escape leaves what was typed.
@@ -67,7 +77,9 @@ test('links are made by typing, from selected words, to parts, to the web and by
   expect(await stored(page)).toContain('a[[0]');
 });
 
-test('a link that leads nowhere is marked at once and named; one that leads somewhere is followed', async ({ page }) => {
+test('a link that leads nowhere is marked at once and named; one that leads somewhere is followed', async ({
+  page,
+}) => {
   await newTopic(page, 'Concept', 'Loose ends');
   await clickInto(page.locator('.ProseMirror .is-conbody p'));
   await page.keyboard.type('See [[');

@@ -4,7 +4,11 @@ import { signIn } from './people.ts';
 import { stockOf } from './stock.ts';
 
 /** A second person in a browser of their own. */
-async function other(browser: Browser, name: 'ada' | 'noor' | 'ines', address: string): Promise<Page> {
+async function other(
+  browser: Browser,
+  name: 'ada' | 'noor' | 'ines',
+  address: string,
+): Promise<Page> {
   const page = await (await browser.newContext()).newPage();
   await signIn(page, name, address);
   await expect(page.locator('.ProseMirror')).toBeVisible();
@@ -12,7 +16,10 @@ async function other(browser: Browser, name: 'ada' | 'noor' | 'ines', address: s
 }
 const line = (page: Page, text: string) => page.locator('.ProseMirror').getByText(text);
 
-test('two people write in one topic, see each other, and undo only what is theirs', async ({ page, browser }) => {
+test('two people write in one topic, see each other, and undo only what is theirs', async ({
+  page,
+  browser,
+}) => {
   await signIn(page);
   await newTopic(page, 'Concept', 'Tides at the quay');
   const noor = await other(browser, 'noor', page.url());
@@ -25,7 +32,10 @@ test('two people write in one topic, see each other, and undo only what is their
   await expect(noor.locator('.other-caret')).toHaveAttribute('data-name', /Teo/u);
 
   await clickInto(noor.locator('.ProseMirror .is-shortdesc'));
-  await Promise.all([noor.keyboard.type('Why the water moves.', { delay: 15 }), page.keyboard.type(' And it falls again.', { delay: 15 })]);
+  await Promise.all([
+    noor.keyboard.type('Why the water moves.', { delay: 15 }),
+    page.keyboard.type(' And it falls again.', { delay: 15 }),
+  ]);
   for (const one of [page, noor]) {
     await expect(line(one, 'Why the water moves.')).toBeVisible();
     await expect(line(one, 'The sea rises twice a day. And it falls again.')).toBeVisible();
@@ -58,7 +68,10 @@ async function cuttable(page: Page): Promise<{ cut: () => Promise<void>; mend: (
   };
 }
 
-test('what is typed without a connection is kept, through a reload too, and fitted in afterwards', async ({ page, browser }) => {
+test('what is typed without a connection is kept, through a reload too, and fitted in afterwards', async ({
+  page,
+  browser,
+}) => {
   page.on('dialog', (dialog) => void dialog.accept());
   const road = await cuttable(page);
   await signIn(page);
@@ -131,14 +144,19 @@ test('a reader sees what is written but cannot write', async ({ page, browser })
   await ines.context().close();
 });
 
-test('a topic that is removed while it is open can be made one again', async ({ page, browser }) => {
+test('a topic that is removed while it is open can be made one again', async ({
+  page,
+  browser,
+}) => {
   await signIn(page);
   await newTopic(page, 'Concept', 'Soon gone');
   await clickInto(page.locator('.ProseMirror .is-conbody p'));
   await page.keyboard.type('Still wanted.');
   await isSaved(page);
   const noor = await other(browser, 'noor', page.url());
-  const session = (await (await noor.request.get('/api/session')).json()) as { projects: { id: string }[] };
+  const session = (await (await noor.request.get('/api/session')).json()) as {
+    projects: { id: string }[];
+  };
   await noor.request.delete(`/api/projects/${session.projects[0]!.id}/items/soon-gone`);
   await expect(page.getByRole('alert')).toContainText('removed from the library');
   await page.getByRole('button', { name: 'Make it a topic again' }).click();
@@ -172,23 +190,37 @@ test('a whole text that a program saves joins what is being written', async ({ p
   await clickInto(page.locator('.ProseMirror .is-conbody p'));
   await page.keyboard.type('By hand.');
   await isSaved(page);
-  const session = (await (await page.request.get('/api/session')).json()) as { projects: { id: string }[] };
+  const session = (await (await page.request.get('/api/session')).json()) as {
+    projects: { id: string }[];
+  };
   const address = `/api/projects/${session.projects[0]!.id}/items/written-from-two-sides`;
-  const item = (await (await page.request.get(address)).json()) as { text: string; version: number };
+  const item = (await (await page.request.get(address)).json()) as {
+    text: string;
+    version: number;
+  };
   await page.keyboard.type(' More by hand.');
-  const changed = { text: item.text.replace('By hand.</p>', 'By hand.</p><p>By program.</p>'), version: item.version };
+  const changed = {
+    text: item.text.replace('By hand.</p>', 'By hand.</p><p>By program.</p>'),
+    version: item.version,
+  };
   await isSaved(page);
   expect((await page.request.put(address, { data: changed })).status()).toBe(409);
   const now = (await (await page.request.get(address)).json()) as { text: string; version: number };
-  const answer = await page.request.put(address, { data: { text: now.text.replace('</p>', '</p><p>By program.</p>'), version: now.version } });
+  const answer = await page.request.put(address, {
+    data: { text: now.text.replace('</p>', '</p><p>By program.</p>'), version: now.version },
+  });
   expect(answer.status()).toBe(200);
   await expect(line(page, 'By program.')).toBeVisible();
   await page.keyboard.type(' Still here.');
   await isSaved(page);
-  expect(await stored(page)).toMatch(/By hand\. More by hand\. Still here\.<\/p>\s*<p>By program\./u);
+  expect(await stored(page)).toMatch(
+    /By hand\. More by hand\. Still here\.<\/p>\s*<p>By program\./u,
+  );
 });
 
-test('what there is gets a name, and an earlier text comes back as the newest', async ({ page }) => {
+test('what there is gets a name, and an earlier text comes back as the newest', async ({
+  page,
+}) => {
   await signIn(page);
   await newTopic(page, 'Concept', 'Drafts');
   await clickInto(page.locator('.ProseMirror .is-conbody p'));
@@ -209,13 +241,20 @@ test('what there is gets a name, and an earlier text comes back as the newest', 
   await expect(history.getByText('As it was in “Ready for the yard”')).toBeVisible();
 });
 
-test('what others write is seen in lists and in what variables say, without loading again', async ({ page }) => {
+test('what others write is seen in lists and in what variables say, without loading again', async ({
+  page,
+}) => {
   await signIn(page, 'noor');
   const stock = await stockOf(page);
   await page.getByLabel('Filter topics').fill('Driftwood');
-  const log = await stock.item('concept', 'Driftwood', '<title>Driftwood on the slip</title><conbody><p>Sold as <ph keyref="driftwood-price"/>.</p></conbody>');
+  const log = await stock.item(
+    'concept',
+    'Driftwood',
+    '<title>Driftwood on the slip</title><conbody><p>Sold as <ph keyref="driftwood-price"/>.</p></conbody>',
+  );
   await expect(page.getByRole('link', { name: /Driftwood on the slip/u })).toBeVisible();
-  const defined = (price: string): string => `<title>Prices</title><keydef keys="driftwood-price"><topicmeta><keywords><keyword>${price}</keyword></keywords></topicmeta></keydef>`;
+  const defined = (price: string): string =>
+    `<title>Prices</title><keydef keys="driftwood-price"><topicmeta><keywords><keyword>${price}</keyword></keywords></topicmeta></keydef>`;
   const prices = await stock.item('map', 'Prices', defined('nothing'));
   await page.goto(`/write/${log}`);
   await expect(page.locator('.ProseMirror')).toContainText('Sold as');

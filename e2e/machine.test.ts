@@ -1,5 +1,12 @@
 import { spawnSync } from 'node:child_process';
-import { chmodSync, mkdirSync, mkdtempSync, readFileSync, symlinkSync, writeFileSync } from 'node:fs';
+import {
+  chmodSync,
+  mkdirSync,
+  mkdtempSync,
+  readFileSync,
+  symlinkSync,
+  writeFileSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
 import { expect, test } from '@playwright/test';
@@ -10,16 +17,23 @@ const root = join(import.meta.dirname, '..');
 function machine(): string {
   const folder = mkdtempSync(join(tmpdir(), 'ukiyo-machine-'));
   chmodSync(folder, 0o777);
-  for (const name of ['sh', 'mkdir', 'touch', 'chmod', 'echo']) symlinkSync(`/bin/${name}`, join(folder, name));
+  for (const name of ['sh', 'mkdir', 'touch', 'chmod', 'echo'])
+    symlinkSync(`/bin/${name}`, join(folder, name));
   const programs =
     'for name in "$@"; do case $name in chromium-headless-shell|qpdf|git|epubcheck) made=$name;; default-jre-headless) made=java;; poppler-utils) made=pdftotext;; libxml2-utils) made=xmllint;; *) continue;; esac; touch "$here/$made"; chmod 755 "$here/$made"; done';
-  writeFileSync(join(folder, 'apt-get'), `#!/bin/sh\nhere=${folder}\necho "$@" >> "$here/asked"\n[ "$1" = install ] || exit 0\n${programs}\n`);
+  writeFileSync(
+    join(folder, 'apt-get'),
+    `#!/bin/sh\nhere=${folder}\necho "$@" >> "$here/asked"\n[ "$1" = install ] || exit 0\n${programs}\n`,
+  );
   chmodSync(join(folder, 'apt-get'), 0o755);
   return folder;
 }
 const ensure = (path: string): { status: number | null; output: string } => {
   const script = `import('${join(root, 'scripts/system.mjs')}').then(({ ensurePrograms }) => ensurePrograms('test', console.log)).then((found) => console.log(JSON.stringify(found)), (error) => { console.error(error.message); process.exit(1); })`;
-  const { status, stdout, stderr } = spawnSync(process.execPath, ['-e', script], { env: { PATH: path }, encoding: 'utf8' });
+  const { status, stdout, stderr } = spawnSync(process.execPath, ['-e', script], {
+    env: { PATH: path },
+    encoding: 'utf8',
+  });
   return { status, output: stdout + stderr };
 };
 
@@ -30,7 +44,9 @@ test('missing Debian programs are installed by root, and nothing is asked for wh
   if (process.getuid?.() === 0) {
     expect(first.output).toContain(`"chromium":"${join(path, 'chromium-headless-shell')}"`);
     const asked = readFileSync(join(path, 'asked'), 'utf8');
-    expect(asked).toMatch(/^update -qq\ninstall -y -qq --no-install-recommends chromium-headless-shell poppler-utils qpdf git default-jre-headless epubcheck libxml2-utils docbook-xml\n$/u);
+    expect(asked).toMatch(
+      /^update -qq\ninstall -y -qq --no-install-recommends chromium-headless-shell poppler-utils qpdf git default-jre-headless epubcheck libxml2-utils docbook-xml\n$/u,
+    );
     expect(ensure(path).status).toBe(0);
     expect(readFileSync(join(path, 'asked'), 'utf8')).toBe(asked);
   } else expect(first.output).toContain("sudo sh -c '");
@@ -41,7 +57,10 @@ test('who may not install gets the exact command', () => {
   const script = join(mkdtempSync(join(tmpdir(), 'ukiyo-script-')), 'system.mjs');
   chmodSync(dirname(script), 0o755);
   writeFileSync(script, readFileSync(join(root, 'scripts/system.mjs')));
-  const asNobody = process.getuid?.() === 0 ? ['/usr/bin/setpriv', '--reuid=65534', '--regid=65534', '--clear-groups'] : [];
+  const asNobody =
+    process.getuid?.() === 0
+      ? ['/usr/bin/setpriv', '--reuid=65534', '--regid=65534', '--clear-groups']
+      : [];
   const code = `import('${script}').then(({ ensurePrograms }) => ensurePrograms('test', console.log)).catch((error) => { console.error(error.message); process.exit(1); })`;
   const [program, ...rest] = [...asNobody, process.execPath, '-e', code];
   const { status, stderr } = spawnSync(program, rest, { env: { PATH: path }, encoding: 'utf8' });
@@ -58,18 +77,27 @@ test('the layers of the house are really checked', () => {
       mkdirSync(dirname(join(house, path)), { recursive: true });
       writeFileSync(join(house, path), text);
     }
-    return spawnSync(join(root, 'node_modules/.bin/depcruise'), ['--config', join(root, '.dependency-cruiser.cjs'), '--output-type', 'err', 'packages'], { cwd: house, encoding: 'utf8' }).stdout;
+    return spawnSync(
+      join(root, 'node_modules/.bin/depcruise'),
+      ['--config', join(root, '.dependency-cruiser.cjs'), '--output-type', 'err', 'packages'],
+      { cwd: house, encoding: 'utf8' },
+    ).stdout;
   };
-  const sound = { 'packages/core/a/index.ts': 'export const a = 1;\n', 'packages/web/b.ts': "import { a } from '../core/a/index.ts';\nexport const b = a;\n" };
+  const sound = {
+    'packages/core/a/index.ts': 'export const a = 1;\n',
+    'packages/web/b.ts': "import { a } from '../core/a/index.ts';\nexport const b = a;\n",
+  };
   expect(check(sound)).toContain('no dependency violations found');
   const planted = {
     'packages/core/a/up.ts': "import { b } from '../../web/b.ts';\nexport const up = b;\n",
-    'packages/core/a/node.ts': "import { readFileSync } from 'node:fs';\nexport const read = readFileSync;\n",
+    'packages/core/a/node.ts':
+      "import { readFileSync } from 'node:fs';\nexport const read = readFileSync;\n",
     'packages/core/c/inner.ts': 'export const c = 1;\n',
     'packages/core/a/past.ts': "import { c } from '../c/inner.ts';\nexport const past = c;\n",
     'packages/web/server.ts': "import { s } from '../server/s.ts';\nexport const t = s;\n",
     'packages/server/s.ts': 'export const s = 1;\n',
   };
   const found = check(planted);
-  for (const rule of ['core-is-alone', 'core-is-pure', 'through-the-door', 'web-without-server']) expect(found, rule).toContain(rule);
+  for (const rule of ['core-is-alone', 'core-is-pure', 'through-the-door', 'web-without-server'])
+    expect(found, rule).toContain(rule);
 });

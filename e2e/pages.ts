@@ -6,7 +6,10 @@ export const pageRests = (page: Page): Promise<void> =>
     () =>
       new Promise<void>((resolve) => {
         const end = performance.now() + 2000;
-        const look = (): void => void (document.activeElement?.matches('.ProseMirror') || performance.now() > end ? setTimeout(resolve, 60) : requestAnimationFrame(look));
+        const look = (): void =>
+          void (document.activeElement?.matches('.ProseMirror') || performance.now() > end
+            ? setTimeout(resolve, 60)
+            : requestAnimationFrame(look));
         look();
       }),
   );
@@ -19,17 +22,24 @@ export async function newTopic(page: Page, kind: string, title: string): Promise
   await page.getByLabel('Title').fill(title);
   await page.getByRole('button', { name: 'Create' }).click();
   await expect(page).toHaveURL(kind === 'Map' ? /\/arrange\//u : /\/write\//u);
-  await expect(kind === 'Map' ? page.getByRole('heading', { name: title }) : page.locator('.ProseMirror')).toContainText(title);
+  await expect(
+    kind === 'Map' ? page.getByRole('heading', { name: title }) : page.locator('.ProseMirror'),
+  ).toContainText(title);
   if (kind !== 'Map') await pageRests(page);
 }
 /** The text of the open topic or map as the server has it. */
 export const stored = async (page: Page): Promise<string> => {
   const id = new URL(page.url()).pathname.split('/').at(-1)!;
-  const session = (await (await page.request.get('/api/session')).json()) as { projects: { id: string }[] };
-  const item = (await (await page.request.get(`/api/projects/${session.projects[0]!.id}/items/${id}`)).json()) as { text: string };
+  const session = (await (await page.request.get('/api/session')).json()) as {
+    projects: { id: string }[];
+  };
+  const item = (await (
+    await page.request.get(`/api/projects/${session.projects[0]!.id}/items/${id}`)
+  ).json()) as { text: string };
   return item.text;
 };
-export const isSaved = (page: Page) => expect(page.getByText('Saved', { exact: true })).toBeVisible();
+export const isSaved = (page: Page) =>
+  expect(page.getByText('Saved', { exact: true })).toBeVisible();
 
 /**
  * Presses a key that moves the caret, or that gives it back to the page, and waits until the page has heard of it: browsers tell so in a
@@ -37,13 +47,17 @@ export const isSaved = (page: Page) => expect(page.getByText('Saved', { exact: t
  */
 export async function moveCaret(page: Page, key: string): Promise<void> {
   await page.keyboard.press(key);
-  await page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve, 30))));
+  await page.evaluate(
+    () => new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve, 30))),
+  );
 }
 
 /** Clicks into the page, and waits until it has heard where the caret is now: on a slow machine keys come before that. */
 export async function clickInto(place: Locator): Promise<void> {
   await place.click();
-  await place.page().evaluate(() => new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve, 60))));
+  await place
+    .page()
+    .evaluate(() => new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve, 60))));
 }
 
 /** Opens the palette at the caret and takes the best answer to the query. */

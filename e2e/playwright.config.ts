@@ -10,7 +10,10 @@ export default defineConfig({
   expect: { timeout: 40_000 },
   workers: 2,
   fullyParallel: false,
-  reporter: [['list'], ['json', { outputFile: process.env['PLAYWRIGHT_JSON_OUTPUT_NAME'] ?? 'test-results/e2e.json' }]],
+  reporter: [
+    ['list'],
+    ['json', { outputFile: process.env['PLAYWRIGHT_JSON_OUTPUT_NAME'] ?? 'test-results/e2e.json' }],
+  ],
   outputDir: '../test-results',
   globalSetup: './server.ts',
   use: {
@@ -19,7 +22,14 @@ export default defineConfig({
     screenshot: 'only-on-failure',
     launchOptions: {
       executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
-      args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--no-first-run'],
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+        '--no-first-run',
+      ],
     },
   },
 });

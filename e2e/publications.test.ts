@@ -4,7 +4,10 @@ import { isSaved, stored } from './pages.ts';
 import { signIn } from './people.ts';
 import { stockOf } from './stock.ts';
 
-const entry = (page: Page, title: string) => page.getByRole('treeitem').filter({ has: page.locator('.title', { hasText: new RegExp(`^${title}$`, 'u') }) });
+const entry = (page: Page, title: string) =>
+  page
+    .getByRole('treeitem')
+    .filter({ has: page.locator('.title', { hasText: new RegExp(`^${title}$`, 'u') }) });
 
 async function isAccessible(page: Page): Promise<void> {
   expect(await faults(page)).toEqual([]);
@@ -14,18 +17,30 @@ async function isAccessible(page: Page): Promise<void> {
 test('topics by editions tell what appears where, and by which rule not', async ({ page }) => {
   await signIn(page);
   const stock = await stockOf(page);
-  const map = await stock.item('map', 'Quay card', '<title>Quay card</title><topicref href="topic:alarms"/><topicref href="topic:raise-the-mast" product="tern-d"/>');
+  const map = await stock.item(
+    'map',
+    'Quay card',
+    '<title>Quay card</title><topicref href="topic:alarms"/><topicref href="topic:raise-the-mast" product="tern-d"/>',
+  );
   const id = await stock.edition('Quay card', map, { lens: 'installer-tern-q' });
 
-  const shelved = await stock.item('concept', 'Left on the shelf', '<title>Left on the shelf</title>');
+  const shelved = await stock.item(
+    'concept',
+    'Left on the shelf',
+    '<title>Left on the shelf</title>',
+  );
 
   await page.goto('/appearances');
   const table = page.getByRole('table', { name: 'Topics by editions' });
   await page.getByLabel('Which topics').selectOption('where editions differ');
   const filter = page.getByLabel('Filter topics');
   await filter.fill('raise the mast');
-  await expect(table.getByRole('row', { name: /^Raise the mast/u })).toContainText(/dropped: an entry of the map: Model is Tern D, which “installer-tern-q” drops/u);
-  await expect(table.getByRole('row', { name: /^Raise the mast/u })).toContainText(/3\.\d: Raise the mast/u);
+  await expect(table.getByRole('row', { name: /^Raise the mast/u })).toContainText(
+    /dropped: an entry of the map: Model is Tern D, which “installer-tern-q” drops/u,
+  );
+  await expect(table.getByRole('row', { name: /^Raise the mast/u })).toContainText(
+    /3\.\d: Raise the mast/u,
+  );
   await filter.fill('safety at the quay');
   await expect(table.getByRole('row', { name: /^Safety at the quay/u })).toBeVisible();
   await isAccessible(page);
@@ -40,15 +55,38 @@ test('topics by editions tell what appears where, and by which rule not', async 
   for (const item of [map, shelved]) await stock.remove(`items/${item}`);
 });
 
-test('a map is another publication to which links lead; topics share a page; the state of each is a column', async ({ page }) => {
+test('a map is another publication to which links lead; topics share a page; the state of each is a column', async ({
+  page,
+}) => {
   await signIn(page);
   const stock = await stockOf(page);
-  const approved = '<prolog><metadata><othermeta name="state" content="approved"/></metadata></prolog>';
-  const hull = await stock.item('concept', 'Hull care', `<title>Hull care</title>${approved}<conbody><p>Scrub it.</p></conbody>`);
-  const paint = await stock.item('concept', 'Paint', '<title>Paint</title><conbody><p>Two coats.</p></conbody>');
-  const buoy = await stock.item('concept', 'Marker', `<title>Marker</title><conbody><p>Before winter: <xref href="topic:${paint}"/>.</p></conbody>`);
-  const yard = await stock.item('map', 'Yard book', `<title>Yard book</title><topicref href="topic:${hull}"><topicref href="topic:${paint}"/></topicref>`);
-  const leaflet = await stock.item('map', 'Buoy leaflet', `<title>Buoy leaflet</title><topicref href="topic:${buoy}"/>`);
+  const approved =
+    '<prolog><metadata><othermeta name="state" content="approved"/></metadata></prolog>';
+  const hull = await stock.item(
+    'concept',
+    'Hull care',
+    `<title>Hull care</title>${approved}<conbody><p>Scrub it.</p></conbody>`,
+  );
+  const paint = await stock.item(
+    'concept',
+    'Paint',
+    '<title>Paint</title><conbody><p>Two coats.</p></conbody>',
+  );
+  const buoy = await stock.item(
+    'concept',
+    'Marker',
+    `<title>Marker</title><conbody><p>Before winter: <xref href="topic:${paint}"/>.</p></conbody>`,
+  );
+  const yard = await stock.item(
+    'map',
+    'Yard book',
+    `<title>Yard book</title><topicref href="topic:${hull}"><topicref href="topic:${paint}"/></topicref>`,
+  );
+  const leaflet = await stock.item(
+    'map',
+    'Buoy leaflet',
+    `<title>Buoy leaflet</title><topicref href="topic:${buoy}"/>`,
+  );
   const yardSite = await stock.edition('Yard book online', yard, { output: 'site' });
   const leafletSite = await stock.edition('Buoy leaflet online', leaflet, { output: 'site' });
 
@@ -66,7 +104,9 @@ test('a map is another publication to which links lead; topics share a page; the
   await expect(page.getByText('It stands on the page of the topic above.')).toBeVisible();
   await page.getByLabel('without its heading, also in print').check();
   await isSaved(page);
-  expect(await stored(page)).toMatch(/chunk="to-content" href="topic:hull-care">\s*<topicref href="topic:paint" outputclass="without-heading"\/>/u);
+  expect(await stored(page)).toMatch(
+    /chunk="to-content" href="topic:hull-care">\s*<topicref href="topic:paint" outputclass="without-heading"\/>/u,
+  );
 
   await page.goto(`/arrange/${leaflet}`);
   await page
@@ -80,10 +120,14 @@ test('a map is another publication to which links lead; topics share a page; the
   await page.getByLabel('Its variables begin with').fill('yard');
   await page.getByLabel('Its variables begin with').press('Tab');
   await isSaved(page);
-  expect(await stored(page)).toContain('<topicref format="ditamap" href="map:yard-book" keyscope="yard" processing-role="resource-only" scope="peer"/>');
+  expect(await stored(page)).toContain(
+    '<topicref format="ditamap" href="map:yard-book" keyscope="yard" processing-role="resource-only" scope="peer"/>',
+  );
   await isAccessible(page);
 
-  expect(await stock.built(leafletSite, 'site/marker.html')).toContain('Paint (<cite>Yard book</cite>)');
+  expect(await stock.built(leafletSite, 'site/marker.html')).toContain(
+    'Paint (<cite>Yard book</cite>)',
+  );
   await page.goto('/publish');
   await page.getByRole('link', { name: /Yard book online/u }).click();
   await page.getByRole('button', { name: 'Settings' }).click();
@@ -92,7 +136,9 @@ test('a map is another publication to which links lead; topics share a page; the
   await expect(page.getByText('An address begins with https:// or says the way')).toBeVisible();
   await page.getByLabel('Address').fill('../yard/');
   await page.getByRole('button', { name: 'Save edition' }).click();
-  await expect.poll(() => stock.built(leafletSite, 'site/marker.html')).toContain('<a href="../yard/hull-care.html#paint" class="peer" title="Yard book">Paint</a>');
+  await expect
+    .poll(() => stock.built(leafletSite, 'site/marker.html'))
+    .toContain('<a href="../yard/hull-care.html#paint" class="peer" title="Yard book">Paint</a>');
   const page1 = await stock.built(yardSite, 'site/hull-care.html');
   expect(page1).toMatch(/<section class="joined" id="paint"><p>Two coats\.<\/p>/u);
   for (const id of [yardSite, leafletSite]) await stock.remove(`editions/${id}`);

@@ -4,14 +4,28 @@ import { clickInto, moveCaret, pageRests } from './pages.ts';
 import { signIn } from './people.ts';
 import { stockOf } from './stock.ts';
 
-test('what was built is looked through, compared, signed off with a reason, and found at the address that stays', async ({ page }) => {
+test('what was built is looked through, compared, signed off with a reason, and found at the address that stays', async ({
+  page,
+}) => {
   await signIn(page, 'teo', '/library');
   const stock = await stockOf(page);
-  const topic = await stock.item('concept', 'The lock keeper', '<title>The lock keeper</title><conbody><p>He opens at seven. See <xref href="topic:nowhere-at-all"/>.</p></conbody>');
-  const map = await stock.item('map', 'Book of the lock', `<title>Book of the lock</title><topicref href="topic:${topic}"/>`);
+  const topic = await stock.item(
+    'concept',
+    'The lock keeper',
+    '<title>The lock keeper</title><conbody><p>He opens at seven. See <xref href="topic:nowhere-at-all"/>.</p></conbody>',
+  );
+  const map = await stock.item(
+    'map',
+    'Book of the lock',
+    `<title>Book of the lock</title><topicref href="topic:${topic}"/>`,
+  );
   const edition = await stock.edition('Lock site', map, { output: 'site' });
   await stock.built(edition, 'site/index.html');
-  await stock.change(topic, 'concept', '<title>The lock keeper</title><conbody><p>He opens at nine. See <xref href="topic:nowhere-at-all"/>.</p></conbody>');
+  await stock.change(
+    topic,
+    'concept',
+    '<title>The lock keeper</title><conbody><p>He opens at nine. See <xref href="topic:nowhere-at-all"/>.</p></conbody>',
+  );
   await page.goto(`/publish/${edition}`);
   await page.getByRole('button', { name: 'Build', exact: true }).click();
   const second = page.getByRole('article', { name: 'Impression 2' });
@@ -32,11 +46,15 @@ test('what was built is looked through, compared, signed off with a reason, and 
   await second.getByLabel('Note on the impression').fill('The link comes with the next topic.');
   await second.getByRole('button', { name: 'Add', exact: true }).click();
   await expect(second.getByRole('list', { name: 'Notes' })).toContainText('Teo Marsh');
-  await expect(second.getByRole('list', { name: 'Notes' })).toContainText('The link comes with the next topic.');
+  await expect(second.getByRole('list', { name: 'Notes' })).toContainText(
+    'The link comes with the next topic.',
+  );
 
   // A dead link keeps it back until somebody says why it may go out.
   await second.getByRole('button', { name: 'Sign off all the same …' }).click();
-  await expect(second.getByRole('region', { name: 'Dead links' })).toContainText('keeps it from being signed off');
+  await expect(second.getByRole('region', { name: 'Dead links' })).toContainText(
+    'keeps it from being signed off',
+  );
   const sign = second.getByRole('button', { name: 'Sign off', exact: true });
   await expect(sign).toBeDisabled();
   await second.getByLabel('Dead links: why it may go out').fill('Known, mended in May');
@@ -48,33 +66,66 @@ test('what was built is looked through, compared, signed off with a reason, and 
   await expect(page.getByRole('link', { name: /Lock site/u })).toContainText('no. 2 ships');
 
   // Another build does not change what ships.
-  await stock.change(topic, 'concept', '<title>The lock keeper</title><conbody><p>He opens at noon.</p></conbody>');
+  await stock.change(
+    topic,
+    'concept',
+    '<title>The lock keeper</title><conbody><p>He opens at noon.</p></conbody>',
+  );
   await page.getByRole('button', { name: 'Build', exact: true }).click();
-  await expect(page.getByRole('article', { name: 'Impression 3' }).getByText('No problems.')).toBeVisible({ timeout: 120_000 });
-  const address = await page.getByRole('link', { name: 'The address that stays' }).getAttribute('href');
-  const shipped = await (await page.request.get(address!.replace('index.html', `${topic}.html`))).text();
+  await expect(
+    page.getByRole('article', { name: 'Impression 3' }).getByText('No problems.'),
+  ).toBeVisible({ timeout: 120_000 });
+  const address = await page
+    .getByRole('link', { name: 'The address that stays' })
+    .getAttribute('href');
+  const shipped = await (
+    await page.request.get(address!.replace('index.html', `${topic}.html`))
+  ).text();
   expect(shipped).toContain('He opens at nine.');
 
   // Built again from what went in, it is the same.
   await second.getByRole('button', { name: 'Build again from what went in' }).click();
-  await expect(page.getByRole('article', { name: 'Impression 4' })).toContainText('Built again from what went into number 2: the same, byte for byte.', { timeout: 120_000 });
+  await expect(page.getByRole('article', { name: 'Impression 4' })).toContainText(
+    'Built again from what went into number 2: the same, byte for byte.',
+    { timeout: 120_000 },
+  );
   await page.context().clearCookies();
   await signIn(page, 'ines', `/publish/${edition}`);
-  await expect(page.getByRole('article', { name: 'Impression 2' })).toContainText('Signed off by Teo Marsh');
-  await expect(page.getByRole('button', { name: /Sign off|Take back|Build|Remove with/u })).toHaveCount(0);
+  await expect(page.getByRole('article', { name: 'Impression 2' })).toContainText(
+    'Signed off by Teo Marsh',
+  );
+  await expect(
+    page.getByRole('button', { name: /Sign off|Take back|Build|Remove with/u }),
+  ).toHaveCount(0);
   await page.context().clearCookies();
   await signIn(page, 'teo', `/publish/${edition}`);
   await second.getByRole('button', { name: 'Take back the sign-off' }).click();
-  await expect(second.getByRole('list', { name: 'Notes' })).toContainText('Took back the sign-off of Teo Marsh.');
-  for (const path of [`editions/${edition}`, `items/${map}`, `items/${topic}`]) await (await stockOf(page)).remove(path);
+  await expect(second.getByRole('list', { name: 'Notes' })).toContainText(
+    'Took back the sign-off of Teo Marsh.',
+  );
+  for (const path of [`editions/${edition}`, `items/${map}`, `items/${topic}`])
+    await (await stockOf(page)).remove(path);
 });
 
-test('of many problems that are alike a few are shown, and all when asked for', async ({ page }) => {
+test('of many problems that are alike a few are shown, and all when asked for', async ({
+  page,
+}) => {
   await signIn(page, 'teo', '/library');
   const stock = await stockOf(page);
-  const links = Array.from({ length: 12 }, (_, index) => `<p>See <xref href="topic:nowhere-${index + 1}"/>.</p>`).join('');
-  const topic = await stock.item('concept', 'Roads that end', `<title>Roads that end</title><conbody>${links}</conbody>`);
-  const map = await stock.item('map', 'Book of roads', `<title>Book of roads</title><topicref href="topic:${topic}"/>`);
+  const links = Array.from(
+    { length: 12 },
+    (_, index) => `<p>See <xref href="topic:nowhere-${index + 1}"/>.</p>`,
+  ).join('');
+  const topic = await stock.item(
+    'concept',
+    'Roads that end',
+    `<title>Roads that end</title><conbody>${links}</conbody>`,
+  );
+  const map = await stock.item(
+    'map',
+    'Book of roads',
+    `<title>Book of roads</title><topicref href="topic:${topic}"/>`,
+  );
   const edition = await stock.edition('Roads site', map, { output: 'site' });
   await stock.built(edition, 'site/index.html');
   await page.goto(`/publish/${edition}`);
@@ -93,10 +144,13 @@ test('of many problems that are alike a few are shown, and all when asked for', 
   expect(await faults(page)).toEqual([]);
   await page.keyboard.press('Enter');
   await expect(dead.getByRole('listitem')).toHaveCount(6);
-  for (const path of [`editions/${edition}`, `items/${map}`, `items/${topic}`]) await stock.remove(path);
+  for (const path of [`editions/${edition}`, `items/${map}`, `items/${topic}`])
+    await stock.remove(path);
 });
 
-test('an edition says what its readers may set and what keeps it back; a look is changed beside the real site', async ({ page }) => {
+test('an edition says what its readers may set and what keeps it back; a look is changed beside the real site', async ({
+  page,
+}) => {
   await signIn(page, 'teo', '/library');
   const stock = await stockOf(page);
   const topic = await stock.item(
@@ -104,7 +158,11 @@ test('an edition says what its readers may set and what keeps it back; a look is
     'Both stations',
     '<title>Both stations</title><conbody><p>For all.</p><p product="tern-q">Only on a quay.</p><p product="tern-d">Only in deep water.</p></conbody>',
   );
-  const map = await stock.item('map', 'Book of both', `<title>Book of both</title><topicref href="topic:${topic}"/>`);
+  const map = await stock.item(
+    'map',
+    'Book of both',
+    `<title>Book of both</title><topicref href="topic:${topic}"/>`,
+  );
   const edition = await stock.edition('Site of both', map, { output: 'site' });
   await page.goto(`/publish/${edition}`);
   await page.getByRole('button', { name: 'Settings' }).click();
@@ -118,11 +176,17 @@ test('an edition says what its readers may set and what keeps it back; a look is
   await page.getByLabel('Missing letters').check();
   await page.getByRole('button', { name: 'Save edition' }).click();
   const saved = async () => {
-    const session = (await (await page.request.get('/api/session')).json()) as { projects: { id: string }[] };
-    const all = (await (await page.request.get(`/api/projects/${session.projects[0]!.id}/editions`)).json()) as { id: string; choices: unknown; stops: string[]; look: string }[];
+    const session = (await (await page.request.get('/api/session')).json()) as {
+      projects: { id: string }[];
+    };
+    const all = (await (
+      await page.request.get(`/api/projects/${session.projects[0]!.id}/editions`)
+    ).json()) as { id: string; choices: unknown; stops: string[]; look: string }[];
     return all.find(({ id }) => id === edition)!;
   };
-  await expect.poll(async () => (await saved()).choices).toEqual([{ facet: 'product', label: 'Your station', pick: 'one', preset: ['tern-d'] }]);
+  await expect
+    .poll(async () => (await saved()).choices)
+    .toEqual([{ facet: 'product', label: 'Your station', pick: 'one', preset: ['tern-d'] }]);
   expect((await saved()).stops).toContain('glyphs');
 
   await page.goto('/looks/harbour');
@@ -144,7 +208,9 @@ test('an edition says what its readers may set and what keeps it back; a look is
   await page.getByLabel('Head, by day', { exact: true }).fill('#004433');
   await expect(site.locator('.bar')).toHaveCSS('background-color', 'rgb(0, 68, 51)');
   await page.getByLabel('Words of the head, by day').fill('#00503d');
-  await expect(page.getByRole('alert')).toContainText('“Words of the head” on “Head” has a contrast of 1.2 by day');
+  await expect(page.getByRole('alert')).toContainText(
+    '“Words of the head” on “Head” has a contrast of 1.2 by day',
+  );
   await page.keyboard.press('Control+z');
   await expect(page.getByRole('alert')).toHaveCount(0);
   // What stands around the pages needs them anew, and they come by themselves.
@@ -158,10 +224,13 @@ test('an edition says what its readers may set and what keeps it back; a look is
   await expect.poll(() => site.locator('html').evaluate(() => window.innerWidth)).toBe(390);
   await page.getByRole('button', { name: 'Remove', exact: true }).click();
   await expect(page).toHaveURL(/looks\/harbour$/u);
-  for (const path of [`editions/${edition}`, `items/${map}`, `items/${topic}`]) await stock.remove(path);
+  for (const path of [`editions/${edition}`, `items/${map}`, `items/${topic}`])
+    await stock.remove(path);
 });
 
-test('the page of a help site is renewed beside the text while it is written; its choices work, and it leads to the place in the text', async ({ page }) => {
+test('the page of a help site is renewed beside the text while it is written; its choices work, and it leads to the place in the text', async ({
+  page,
+}) => {
   await signIn(page, 'teo', '/library');
   const stock = await stockOf(page);
   const topic = await stock.item(
@@ -169,8 +238,15 @@ test('the page of a help site is renewed beside the text while it is written; it
     'The fog signal',
     '<title>The fog signal</title><conbody><p>It sounds twice.</p><p product="tern-q">On the quay.</p><ul><li>First of all</li></ul></conbody>',
   );
-  const map = await stock.item('map', 'Book of fog', `<title>Book of fog</title><topicref href="topic:${topic}"/>`);
-  const edition = await stock.edition('Fog site', map, { output: 'site', choices: [{ facet: 'product' }] });
+  const map = await stock.item(
+    'map',
+    'Book of fog',
+    `<title>Book of fog</title><topicref href="topic:${topic}"/>`,
+  );
+  const edition = await stock.edition('Fog site', map, {
+    output: 'site',
+    choices: [{ facet: 'product' }],
+  });
   await page.goto(`/write/${topic}`);
   await pageRests(page);
   await page.getByRole('tab', { name: 'Proof' }).click();
@@ -198,9 +274,12 @@ test('the page of a help site is renewed beside the text while it is written; it
   await site.getByText('First of all').click();
   await expect(page.locator('#foot-path')).toContainText('Bullet list');
   await page.keyboard.type('And ');
-  await expect(site.getByText('And First of all').or(site.getByText('First of allAnd'))).toBeVisible();
+  await expect(
+    site.getByText('And First of all').or(site.getByText('First of allAnd')),
+  ).toBeVisible();
   await bench.getByRole('checkbox', { name: 'Fog site' }).uncheck();
-  for (const path of [`editions/${edition}`, `items/${map}`, `items/${topic}`]) await stock.remove(path);
+  for (const path of [`editions/${edition}`, `items/${map}`, `items/${topic}`])
+    await stock.remove(path);
 });
 
 test('what a lens marks has its colour on a site that the server shows', async ({ page }) => {
@@ -208,17 +287,38 @@ test('what a lens marks has its colour on a site that the server shows', async (
   const stock = await stockOf(page);
   const headers = { origin: new URL(page.url()).origin };
   const base = `/api/projects/${((await (await page.request.get('/api/session')).json()) as { projects: { id: string }[] }).projects[0]!.id}`;
-  const lens = (await (await page.request.post(`${base}/lenses`, { headers, data: { name: 'Marks the quay' } })).json()) as { id: string };
-  await page.request.post(`${base}/lenses/${lens.id}/decisions`, { headers, data: { facet: 'product', value: 'tern-q', action: 'mark', look: { color: '#a01c7e', background: '#fff3c4' } } });
-  const topic = await stock.item('concept', 'At the quay only', '<title>At the quay only</title><conbody><p product="tern-q">Hang it on the wall.</p></conbody>');
-  const map = await stock.item('map', 'Book of marks', `<title>Book of marks</title><topicref href="topic:${topic}"/>`);
+  const lens = (await (
+    await page.request.post(`${base}/lenses`, { headers, data: { name: 'Marks the quay' } })
+  ).json()) as { id: string };
+  await page.request.post(`${base}/lenses/${lens.id}/decisions`, {
+    headers,
+    data: {
+      facet: 'product',
+      value: 'tern-q',
+      action: 'mark',
+      look: { color: '#a01c7e', background: '#fff3c4' },
+    },
+  });
+  const topic = await stock.item(
+    'concept',
+    'At the quay only',
+    '<title>At the quay only</title><conbody><p product="tern-q">Hang it on the wall.</p></conbody>',
+  );
+  const map = await stock.item(
+    'map',
+    'Book of marks',
+    `<title>Book of marks</title><topicref href="topic:${topic}"/>`,
+  );
   const edition = await stock.edition('Marked site', map, { output: 'site', lens: lens.id });
   await stock.built(edition, 'site/index.html');
   await page.goto(`/publish/${edition}`);
-  const address = await page.getByRole('link', { name: 'The address that stays' }).getAttribute('href');
+  const address = await page
+    .getByRole('link', { name: 'The address that stays' })
+    .getAttribute('href');
   await page.goto(address!.replace('index.html', `${topic}.html`));
   await expect(page.getByText('Hang it on the wall.')).toHaveCSS('color', 'rgb(160, 28, 126)');
   await expect(page.locator('.marked')).toHaveCSS('background-color', 'rgb(255, 243, 196)');
   await page.goto('/library');
-  for (const path of [`editions/${edition}`, `items/${map}`, `items/${topic}`, `lenses/${lens.id}`]) await stock.remove(path);
+  for (const path of [`editions/${edition}`, `items/${map}`, `items/${topic}`, `lenses/${lens.id}`])
+    await stock.remove(path);
 });

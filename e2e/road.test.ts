@@ -6,7 +6,10 @@ import { expect, test } from '@playwright/test';
 import { clickInto, stored } from './pages.ts';
 import { signIn } from './people.ts';
 
-test('a changed sentence travels from the page to the manual and the site', async ({ page, context }) => {
+test('a changed sentence travels from the page to the manual and the site', async ({
+  page,
+  context,
+}) => {
   test.setTimeout(150_000);
   await signIn(page);
   const sentence = 'Rinse the quillwort brush in the harbour.';
@@ -47,10 +50,15 @@ test('a changed sentence travels from the page to the manual and the site', asyn
     const pdf = await (await context.request.get(address!)).body();
     const file = join(tmpdir(), 'ukiyo-e2e.pdf');
     writeFileSync(file, pdf);
-    const text = execFileSync('pdftotext', ['-layout', file, '-'], { encoding: 'utf8' }).replace(/\s+/gu, ' ');
+    const text = execFileSync('pdftotext', ['-layout', file, '-'], { encoding: 'utf8' }).replace(
+      /\s+/gu,
+      ' ',
+    );
     const at = text.lastIndexOf('Rinse the quillwort brush');
     expect(at).toBeGreaterThan(0);
-    expect(text.lastIndexOf('7.1 Clean the well', at)).toBeGreaterThan(text.lastIndexOf('Download the readings', at));
+    expect(text.lastIndexOf('7.1 Clean the well', at)).toBeGreaterThan(
+      text.lastIndexOf('Download the readings', at),
+    );
     expect(text.indexOf('7.2 Care plan', at)).toBeGreaterThan(at);
   });
 
@@ -59,7 +67,10 @@ test('a changed sentence travels from the page to the manual and the site', asyn
     await page.getByRole('button', { name: 'Build', exact: true }).click();
     const impression = page.getByRole('article').first();
     await expect(impression.getByText('Built')).toBeVisible({ timeout: 45_000 });
-    const [site] = await Promise.all([context.waitForEvent('page'), impression.getByRole('link', { name: 'Open' }).click()]);
+    const [site] = await Promise.all([
+      context.waitForEvent('page'),
+      impression.getByRole('link', { name: 'Open' }).click(),
+    ]);
     await site.getByRole('searchbox').fill('quillwort');
     await site.locator('#results').getByRole('link', { name: 'Clean the well' }).click();
     await expect(site.locator('#content')).toContainText(sentence);
@@ -83,15 +94,25 @@ test('a changed sentence travels from the page to the manual and the site', asyn
     await expect.poll(() => stored(page)).toContain('Twice a year.');
     await page.getByRole('tab', { name: 'Uses' }).click();
     await page.getByRole('button', { name: /What Tern Help will say otherwise/u }).click();
-    await expect(page.getByRole('region', { name: 'Before and after in Tern Help' }).locator('ins')).toContainText('Twice a year.');
+    await expect(
+      page.getByRole('region', { name: 'Before and after in Tern Help' }).locator('ins'),
+    ).toContainText('Twice a year.');
   });
 });
 
-test('four publications are built together, looked through and signed off, one with a reason', async ({ page }) => {
+test('four publications are built together, looked through and signed off, one with a reason', async ({
+  page,
+}) => {
   await signIn(page, 'teo', '/publish');
-  const names = ['Tern Q Installation Manual', 'Tern D Installation Manual', 'Tern Operator’s Handbook', 'Tern Help'];
+  const names = [
+    'Tern Q Installation Manual',
+    'Tern D Installation Manual',
+    'Tern Operator’s Handbook',
+    'Tern Help',
+  ];
   const list = page.getByRole('complementary', { name: 'Editions' });
-  for (const name of names) await list.getByRole('checkbox', { name: `Build ${name} with others` }).check();
+  for (const name of names)
+    await list.getByRole('checkbox', { name: `Build ${name} with others` }).check();
   await list.getByRole('button', { name: 'Build the 4 chosen' }).click();
   const newest = page.getByRole('article').first();
   for (const name of names) {
@@ -99,17 +120,23 @@ test('four publications are built together, looked through and signed off, one w
     await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
     await expect(newest.getByText('Built', { exact: true })).toBeVisible({ timeout: 120_000 });
     // Others build too: from here on it is this one.
-    const own = page.getByRole('article', { name: (await newest.getAttribute('aria-label'))!, exact: true });
+    const own = page.getByRole('article', {
+      name: (await newest.getAttribute('aria-label'))!,
+      exact: true,
+    });
     await expect(own.getByText('Built', { exact: true })).toBeVisible({ timeout: 120_000 });
     // What is wrong with the handbook on purpose keeps it back.
     const anyway = own.getByRole('button', { name: 'Sign off all the same …' });
     if (await anyway.isVisible()) {
       await anyway.click();
-      for (const reason of await own.getByLabel(/: why it may go out$/u).all()) await reason.fill('Comes with release 4.3');
+      for (const reason of await own.getByLabel(/: why it may go out$/u).all())
+        await reason.fill('Comes with release 4.3');
     }
     await own.getByRole('button', { name: 'Sign off', exact: true }).click();
     await expect(own.getByText('Signed off', { exact: true })).toBeVisible();
-    await expect(list.getByRole('link', { name: new RegExp(`^${name}`, 'u') })).toContainText('ships');
+    await expect(list.getByRole('link', { name: new RegExp(`^${name}`, 'u') })).toContainText(
+      'ships',
+    );
   }
   await list.getByRole('link', { name: /^Tern Operator’s Handbook/u }).click();
   await expect(page.getByRole('main')).toContainText('goes out with it: Comes with release 4.3.');

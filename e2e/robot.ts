@@ -1,4 +1,12 @@
-import { documentFrom, editorSchema, hasUnacknowledged, liveEditing, receiveSteps, unacknowledged, versionOf } from '@ukiyo/core/editing';
+import {
+  documentFrom,
+  editorSchema,
+  hasUnacknowledged,
+  liveEditing,
+  receiveSteps,
+  unacknowledged,
+  versionOf,
+} from '@ukiyo/core/editing';
 import type { LiveAnswer, LiveRequest } from '@ukiyo/contracts';
 import { EditorState } from 'prosemirror-state';
 import WebSocket from 'ws';
@@ -32,10 +40,16 @@ export class Robot {
     this.#socket = socket;
     this.#isWaiting = false;
     socket.on('open', () => {
-      this.#say({ kind: 'open', client: this.name, ...(this.state ? { known: { epoch: this.#epoch, version: versionOf(this.state) } } : {}) });
+      this.#say({
+        kind: 'open',
+        client: this.name,
+        ...(this.state ? { known: { epoch: this.#epoch, version: versionOf(this.state) } } : {}),
+      });
       this.#push();
     });
-    socket.on('message', (data) => this.#hear(JSON.parse((data as Buffer).toString()) as LiveAnswer));
+    socket.on('message', (data) =>
+      this.#hear(JSON.parse((data as Buffer).toString()) as LiveAnswer),
+    );
     socket.on('error', () => undefined);
     socket.on('close', () => {
       if (!this.#isOver) setTimeout(() => this.#connect(), 200);
@@ -48,7 +62,10 @@ export class Robot {
     if (answer.kind === 'document') {
       if (this.state) throw new Error(`${this.name} was given a whole document again`);
       this.#epoch = answer.epoch;
-      this.state = EditorState.create({ doc: documentFrom(answer.document)!, plugins: [liveEditing({ version: answer.version, client: this.name })] });
+      this.state = EditorState.create({
+        doc: documentFrom(answer.document)!,
+        plugins: [liveEditing({ version: answer.version, client: this.name })],
+      });
       this.#opened();
     }
     if (answer.kind === 'refused') throw new Error(`${this.name}: ${answer.message}`);
@@ -60,9 +77,21 @@ export class Robot {
     this.#push();
   }
   #push(): void {
-    if (!this.state || this.#isWaiting || this.#socket?.readyState !== WebSocket.OPEN || this.#epoch === '' || !hasUnacknowledged(this.state)) return;
+    if (
+      !this.state ||
+      this.#isWaiting ||
+      this.#socket?.readyState !== WebSocket.OPEN ||
+      this.#epoch === '' ||
+      !hasUnacknowledged(this.state)
+    )
+      return;
     this.#isWaiting = true;
-    this.#say({ kind: 'steps', epoch: this.#epoch, version: versionOf(this.state), steps: unacknowledged(this.state) });
+    this.#say({
+      kind: 'steps',
+      epoch: this.#epoch,
+      version: versionOf(this.state),
+      steps: unacknowledged(this.state),
+    });
   }
   type(text: string): void {
     const { state } = this;

@@ -12,7 +12,8 @@ export interface Ground {
 
 /** A new, empty database of that name in the cluster that the command has started. */
 export async function freshGround(name: string): Promise<Ground> {
-  if (base === undefined || data === undefined) throw new Error('Run this through npm test or npm run bench, which start the database.');
+  if (base === undefined || data === undefined)
+    throw new Error('Run this through npm test or npm run bench, which start the database.');
   const admin = new pg.Client({ connectionString: base });
   await admin.connect();
   await admin.query(`DROP DATABASE IF EXISTS ${name}`);
@@ -29,11 +30,22 @@ export interface Served {
 }
 
 /** Starts the built server, as `npm start` does, and waits until it answers. */
-export async function serve({ databaseUrl, dataFolder }: Ground, port: number, more: Readonly<Record<string, string>> = {}): Promise<Served> {
+export async function serve(
+  { databaseUrl, dataFolder }: Ground,
+  port: number,
+  more: Readonly<Record<string, string>> = {},
+): Promise<Served> {
   const server = fork(join(process.cwd(), 'packages/server/dist/main.js'), {
     stdio: ['ignore', 2, 2, 'ipc'],
     execArgv: [],
-    env: { ...process.env, NODE_ENV: 'production', DATABASE_URL: databaseUrl, DATA_FOLDER: dataFolder, PORT: String(port), ...more },
+    env: {
+      ...process.env,
+      NODE_ENV: 'production',
+      DATABASE_URL: databaseUrl,
+      DATA_FOLDER: dataFolder,
+      PORT: String(port),
+      ...more,
+    },
   });
   const { account } = await new Promise<Pick<Served, 'account'>>((resolve, reject) => {
     server.once('message', resolve);

@@ -13,9 +13,19 @@ test.beforeAll(async () => {
   const assets = new Map(content.assets.map((asset) => [asset.id, asset]));
   const open = ['product', 'platform', 'country'];
   const lens = content.lenses.find(({ id }) => id === 'reader-chooses')!;
-  const made = folderOf(compose({ library: textLibrary(content.items, content.assets), map: 'help', lens, facets: content.facets, open }), (id) => assets.get(id), {
-    choices: open.map((facet) => ({ facet, label: '', pick: 'one', preset: [] })),
-  });
+  const made = folderOf(
+    compose({
+      library: textLibrary(content.items, content.assets),
+      map: 'help',
+      lens,
+      facets: content.facets,
+      open,
+    }),
+    (id) => assets.get(id),
+    {
+      choices: open.map((facet) => ({ facet, label: '', pick: 'one', preset: [] })),
+    },
+  );
   address = made.address;
   pages.push(...made.paths.filter((path) => path.endsWith('.html')));
 });
@@ -42,18 +52,31 @@ test('works from a folder: contents, search, index and image maps', async ({ pag
 
 const widths = { phone: 390, tablet: 820, desk: 1280 };
 /** A whole look takes some seconds, most of it for colours and for the contents beside the page, which are the same on each: these show every kind of content. */
-const ofEveryKind = ['index.html', 'fit-the-bracket.html', 'terminal-strip.html', 'alarm-codes.html', 'cabinet-layout.html'];
+const ofEveryKind = [
+  'index.html',
+  'fit-the-bracket.html',
+  'terminal-strip.html',
+  'alarm-codes.html',
+  'cabinet-layout.html',
+];
 Object.entries(widths).forEach(([name, width], at) => {
   test(`has no fault that axe finds and no sideways scrolling on a ${name}`, async ({ page }) => {
     test.setTimeout(180_000);
-    const fits = async (path: string): Promise<void> => expect(await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth), `${path} on a ${name}`).toBe(true);
+    const fits = async (path: string): Promise<void> =>
+      expect(
+        await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth),
+        `${path} on a ${name}`,
+      ).toBe(true);
     // Of all other pages each of these tests takes its own third, without contents and colours, at every width.
     for (const [index, path] of pages.entries()) {
       const isWhole = ofEveryKind.includes(path);
       if (!isWhole && index % 3 !== at) continue;
       await page.setViewportSize({ width, height: 800 });
       await page.goto(`${address}/${path}`);
-      expect(await faults(page, isWhole ? {} : { within: 'main', exceptRules: ['color-contrast'] }), path).toEqual([]);
+      expect(
+        await faults(page, isWhole ? {} : { within: 'main', exceptRules: ['color-contrast'] }),
+        path,
+      ).toEqual([]);
       await fits(path);
       for (const other of Object.values(widths)) {
         await page.setViewportSize({ width: other, height: 800 });
@@ -73,7 +96,11 @@ test('what is touched on a tablet or phone is large enough for a thumb', async (
       side.locator('a, button').evaluateAll((targets) =>
         targets.flatMap((target) => {
           const { width: wide, height: high } = target.getBoundingClientRect();
-          return high > 0 && (Math.round(high) < 44 || (target.tagName === 'BUTTON' && target.textContent === '' && wide < 44)) ? [`${target.textContent} ${wide} × ${high}`] : [];
+          return high > 0 &&
+            (Math.round(high) < 44 ||
+              (target.tagName === 'BUTTON' && target.textContent === '' && wide < 44))
+            ? [`${target.textContent} ${wide} × ${high}`]
+            : [];
         }),
       );
     await expect(side.getByRole('link', { name: '3.3 Hang the stilling well' })).toBeVisible();
@@ -85,7 +112,10 @@ test('what is touched on a tablet or phone is large enough for a thumb', async (
   }
 });
 
-test('asks nobody else for anything, and leaves no mark but what was chosen', async ({ page, context }) => {
+test('asks nobody else for anything, and leaves no mark but what was chosen', async ({
+  page,
+  context,
+}) => {
   const asked: string[] = [];
   page.on('request', (request) => void asked.push(request.url()));
   for (const path of ofEveryKind) {
@@ -97,7 +127,9 @@ test('asks nobody else for anything, and leaves no mark but what was chosen', as
   expect(asked.length).toBeGreaterThan(50);
   expect(asked.filter((url) => !url.startsWith(address) && !url.startsWith('data:'))).toEqual([]);
   expect(await context.cookies()).toEqual([]);
-  expect(await page.evaluate(() => [...Object.keys(localStorage), ...Object.keys(sessionStorage)])).toEqual(['site-readers']);
+  expect(
+    await page.evaluate(() => [...Object.keys(localStorage), ...Object.keys(sessionStorage)]),
+  ).toEqual(['site-readers']);
 });
 
 test('opens its contents on a phone and is readable in the dark', async ({ page }) => {
@@ -111,7 +143,9 @@ test('opens its contents on a phone and is readable in the dark', async ({ page 
   expect(await faults(page)).toEqual([]);
 });
 
-test('parts and words stay closed until they are opened, searched for or led to', async ({ page }) => {
+test('parts and words stay closed until they are opened, searched for or led to', async ({
+  page,
+}) => {
   const care =
     '<concept id="care"><title>Care</title><conbody><p>Wipe the glass <ph outputclass="expandable">with a <b>chamois</b> cloth</ph>.</p><section id="salt" outputclass="expandable"><title>After salt water</title><p id="rinse">Rinse the hinge with fresh water.</p></section></conbody></concept>';
   const map = '<map id="small"><title>Small help</title><topicref href="topic:care"/></map>';
@@ -144,17 +178,26 @@ test('parts and words stay closed until they are opened, searched for or led to'
   await expect(words).toBeVisible();
   await expect(part).toBeHidden();
 
-  await page.goto(`${small}/care.html#${await page.locator('details [id]').first().getAttribute('id')}`);
+  await page.goto(
+    `${small}/care.html#${await page.locator('details [id]').first().getAttribute('id')}`,
+  );
   await expect(part).toBeVisible();
 });
 
-test('marks of notes meet their first line by tops or by baselines, at any size', async ({ page }) => {
-  const text = '<concept id="a"><title>A</title><conbody><note type="danger">Mains voltage kills.</note><note type="tip">Lock the switch.</note></conbody></concept>';
+test('marks of notes meet their first line by tops or by baselines, at any size', async ({
+  page,
+}) => {
+  const text =
+    '<concept id="a"><title>A</title><conbody><note type="danger">Mains voltage kills.</note><note type="tip">Lock the switch.</note></conbody></concept>';
   const publication = compose({
     library: textLibrary(
       [
         { id: 'a', kind: 'topic', text },
-        { id: 'm', kind: 'map', text: '<map id="m"><title>M</title><topicref href="topic:a"/></map>' },
+        {
+          id: 'm',
+          kind: 'map',
+          text: '<map id="m"><title>M</title><topicref href="topic:a"/></map>',
+        },
       ],
       [],
     ),
@@ -162,7 +205,10 @@ test('marks of notes meet their first line by tops or by baselines, at any size'
   });
   for (const size of ['3mm', '8mm', '30pt']) {
     const mark = { icon: 'square', size, place: 'before the text', words: {} } as const;
-    const sheet: StyleSheet = { ...shippedSheets['workshop']!, marks: { danger: { ...mark, meets: 'top' }, tip: { ...mark, meets: 'baseline' } } };
+    const sheet: StyleSheet = {
+      ...shippedSheets['workshop']!,
+      marks: { danger: { ...mark, meets: 'top' }, tip: { ...mark, meets: 'baseline' } },
+    };
     const site = folderOf(publication, undefined, { sheet });
     await page.goto(`${site.address}/a.html`);
     const apart = await page.evaluate(async () => {
@@ -175,18 +221,30 @@ test('marks of notes meet their first line by tops or by baselines, at any size'
         return found;
       };
       const distance = (note: Element): number => {
-        const [word, image] = [note.querySelector('.note-word')!, note.querySelector('.note-mark')!];
+        const [word, image] = [
+          note.querySelector('.note-word')!,
+          note.querySelector('.note-mark')!,
+        ];
         // A box without height stands on the baseline; one beside the mark, as large as it, stands as high as it does.
         const baseline = boxIn(word, 'width: 0; height: 0').bottom;
-        const mark = boxIn(image, 'width: var(--mark-size); height: var(--mark-size); margin-bottom: var(--mark-drop)');
+        const mark = boxIn(
+          image,
+          'width: var(--mark-size); height: var(--mark-size); margin-bottom: var(--mark-drop)',
+        );
         const pen = document.createElement('canvas').getContext('2d')!;
         const { fontWeight, fontSize, fontFamily } = getComputedStyle(word);
         pen.font = `${fontWeight} ${fontSize} ${fontFamily}`;
         // How high capitals are is asked of the face itself.
-        return note.matches('.danger') ? mark.top - (baseline - pen.measureText('H').actualBoundingBoxAscent) : mark.bottom - baseline;
+        return note.matches('.danger')
+          ? mark.top - (baseline - pen.measureText('H').actualBoundingBoxAscent)
+          : mark.bottom - baseline;
       };
-      return { tops: distance(document.querySelector('.note.danger')!), baselines: distance(document.querySelector('.note.tip')!) };
+      return {
+        tops: distance(document.querySelector('.note.danger')!),
+        baselines: distance(document.querySelector('.note.tip')!),
+      };
     });
-    for (const [which, distance] of Object.entries(apart)) expect(Math.abs(distance), `${size}, ${which}: ${distance}`).toBeLessThan(1);
+    for (const [which, distance] of Object.entries(apart))
+      expect(Math.abs(distance), `${size}, ${which}: ${distance}`).toBeLessThan(1);
   }
 });

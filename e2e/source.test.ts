@@ -12,7 +12,9 @@ async function caretInLine(page: Page, text: string, before = 0): Promise<void> 
   for (let count = 0; count < before; count += 1) await moveCaret(page, 'ArrowLeft');
 }
 
-test('a topic is written as source: completed, marked where it is wrong, taken in when it is right', async ({ page }) => {
+test('a topic is written as source: completed, marked where it is wrong, taken in when it is right', async ({
+  page,
+}) => {
   await newTopic(page, 'Concept', 'From the source');
   await clickInto(page.locator('.ProseMirror .is-conbody p'));
   await page.keyboard.type('First words.');
@@ -32,7 +34,9 @@ test('a topic is written as source: completed, marked where it is wrong, taken i
   await page.keyboard.type(' type="danger">Mind the edge.');
   await expect(page.getByText('Not in the topic yet')).toHaveCount(0);
   await isSaved(page);
-  expect(await stored(page)).toMatch(/<p>First words\.<\/p>\s*<note type="danger">Mind the edge\.<\/note>/u);
+  expect(await stored(page)).toMatch(
+    /<p>First words\.<\/p>\s*<note type="danger">Mind the edge\.<\/note>/u,
+  );
   await page.keyboard.press('Alt+6');
   await expect(page.locator('.ProseMirror .is-note')).toContainText('Mind the edge.');
   await clickInto(page.locator('.ProseMirror .is-note'));
@@ -41,7 +45,10 @@ test('a topic is written as source: completed, marked where it is wrong, taken i
   expect(await stored(page)).not.toContain('Mind the edge');
 });
 
-test('what somebody else writes meanwhile stays, in the source and in the topic', async ({ page, browser }) => {
+test('what somebody else writes meanwhile stays, in the source and in the topic', async ({
+  page,
+  browser,
+}) => {
   await newTopic(page, 'Concept', 'Source and page');
   const other = await browser.newPage();
   await signIn(other, 'teo', page.url());
@@ -64,7 +71,9 @@ test('what somebody else writes meanwhile stays, in the source and in the topic'
   await other.close();
 });
 
-test('a topic that Markdown can say is written as Markdown; one that it cannot is refused with the reason', async ({ page }) => {
+test('a topic that Markdown can say is written as Markdown; one that it cannot is refused with the reason', async ({
+  page,
+}) => {
   await newTopic(page, 'Concept', 'Plainly');
   await clickInto(page.locator('.ProseMirror .is-conbody p'));
   await page.keyboard.type('Words.');
@@ -73,9 +82,15 @@ test('a topic that Markdown can say is written as Markdown; one that it cannot i
   await page.keyboard.press('Control+End');
   await page.keyboard.insertText('\n- *one*\n- two\n\n## More\n\nSaid `so`.\n');
   await isSaved(page);
-  await expect.poll(() => stored(page)).toMatch(/<ul>\s*<li><i>one<\/i><\/li>\s*<li>two<\/li>\s*<\/ul>\s*<section>\s*<title>More<\/title>\s*<p>Said <codeph>so<\/codeph>\.<\/p>/u);
+  await expect
+    .poll(() => stored(page))
+    .toMatch(
+      /<ul>\s*<li><i>one<\/i><\/li>\s*<li>two<\/li>\s*<\/ul>\s*<section>\s*<title>More<\/title>\s*<p>Said <codeph>so<\/codeph>\.<\/p>/u,
+    );
   await page.keyboard.insertText('\n<div>x</div>\n');
-  await expect(page.getByText('Not in the topic yet')).toContainText('HTML has no place in this topic.');
+  await expect(page.getByText('Not in the topic yet')).toContainText(
+    'HTML has no place in this topic.',
+  );
   await page.getByRole('button', { name: 'Back to what the topic says' }).click();
   await expect(lines(page)).not.toContainText('div');
 
@@ -89,17 +104,26 @@ test('a topic that Markdown can say is written as Markdown; one that it cannot i
   expect(await faults(page)).toEqual([]);
 });
 
-test('what cannot be read of a text that was left keeps no topic from opening', async ({ page }) => {
+test('what cannot be read of a text that was left keeps no topic from opening', async ({
+  page,
+}) => {
   await newTopic(page, 'Concept', 'Torn leftover');
-  const { projects } = (await (await page.request.get('/api/session')).json()) as { projects: { id: string }[] };
+  const { projects } = (await (await page.request.get('/api/session')).json()) as {
+    projects: { id: string }[];
+  };
   const id = page.url().split('/').at(-1)!;
-  await page.evaluate((name) => localStorage.setItem(name, '{"language":"sou'), `ukiyo-text /projects/${projects[0]!.id} ${id}`);
+  await page.evaluate(
+    (name) => localStorage.setItem(name, '{"language":"sou'),
+    `ukiyo-text /projects/${projects[0]!.id} ${id}`,
+  );
   await page.reload();
   await expect(page.locator('.ProseMirror')).toContainText('Torn leftover');
   await expect(page.getByText('not in the topic')).toHaveCount(0);
 });
 
-test('a text that was not in the topic yet when the browser went down is offered again', async ({ page }) => {
+test('a text that was not in the topic yet when the browser went down is offered again', async ({
+  page,
+}) => {
   await newTopic(page, 'Concept', 'Torn source');
   await page.keyboard.press('Alt+6');
   await caretInLine(page, '<title>Torn source</title>');

@@ -12,8 +12,13 @@ const put = (path: string, text: string): void => {
   writeFileSync(join(outside, path), text);
 };
 
-test('a folder outside is linked, followed, and read again before a build; what was written here stays until somebody says otherwise', async ({ page }) => {
-  put('tide-tables/spring.md', '# Spring tides\n\nThey come twice a month. See [neap tides](neap.md).\n');
+test('a folder outside is linked, followed, and read again before a build; what was written here stays until somebody says otherwise', async ({
+  page,
+}) => {
+  put(
+    'tide-tables/spring.md',
+    '# Spring tides\n\nThey come twice a month. See [neap tides](neap.md).\n',
+  );
   put('tide-tables/neap.md', '# Neap tides\n\nThey come in between.\n');
   put('tide-tables/raw.md', '# Raw\n\n<table></table>\n');
   await signIn(page, 'teo', '/library');
@@ -23,9 +28,13 @@ test('a folder outside is linked, followed, and read again before a build; what 
   const row = (path: string) => source.getByRole('row', { name: path });
 
   await test.step('it is linked and read', async () => {
-    await expect(page.getByRole('navigation', { name: 'Where you are' })).toContainText('Linked sources › tide-tables');
+    await expect(page.getByRole('navigation', { name: 'Where you are' })).toContainText(
+      'Linked sources › tide-tables',
+    );
     await expect(row('spring.md')).toContainText('new');
-    await expect(source.getByRole('list', { name: 'What is wrong' })).toContainText('“raw.md” cannot be a topic: line 3: HTML has no place in this topic.');
+    await expect(source.getByRole('list', { name: 'What is wrong' })).toContainText(
+      '“raw.md” cannot be a topic: line 3: HTML has no place in this topic.',
+    );
     await source.getByRole('button', { name: 'Link and read' }).click();
     await expect(page.getByText('2 topics new.')).toBeVisible();
     await expect(row('spring.md')).toContainText('as outside');
@@ -56,10 +65,17 @@ test('a folder outside is linked, followed, and read again before a build; what 
   });
 
   const stock = await stockOf(page);
-  const list = (await (await page.request.get(`${stock.base}/sources`)).json()) as { folder: string; files: { path: string; item: string }[] }[];
+  const list = (await (await page.request.get(`${stock.base}/sources`)).json()) as {
+    folder: string;
+    files: { path: string; item: string }[];
+  }[];
   const files = list.find(({ folder }) => folder === 'tide-tables')!.files;
   const spring = files.find(({ path }) => path === 'spring.md')!.item;
-  const map = await stock.item('map', 'Book of tides', `<title>Book of tides</title><topicref href="topic:${spring}"/>`);
+  const map = await stock.item(
+    'map',
+    'Book of tides',
+    `<title>Book of tides</title><topicref href="topic:${spring}"/>`,
+  );
   const edition = await stock.edition('Tides site', map, { output: 'site' });
   await test.step('an edition that asks for it reads it again before it is built, and tells what is wrong in it', async () => {
     await page.goto(`/publish/${edition}`);
@@ -71,16 +87,32 @@ test('a folder outside is linked, followed, and read again before a build; what 
     const built = page.getByRole('article', { name: 'Impression 1' });
     await expect(built.getByText('Built', { exact: true })).toBeVisible({ timeout: 120_000 });
     await built.getByRole('button', { name: /problem/u }).click();
-    await expect(built.getByRole('region', { name: 'Linked sources' })).toContainText('“raw.md” cannot be a topic');
-    const { id } = ((await (await page.request.get(`${stock.base}/impressions`)).json()) as { id: string; edition: string }[]).find((one) => one.edition === edition)!;
-    expect(await (await page.request.get(`${stock.base}/impressions/${id}/files/site/${spring}.html`)).text()).toContain('with the full moon too');
+    await expect(built.getByRole('region', { name: 'Linked sources' })).toContainText(
+      '“raw.md” cannot be a topic',
+    );
+    const { id } = (
+      (await (await page.request.get(`${stock.base}/impressions`)).json()) as {
+        id: string;
+        edition: string;
+      }[]
+    ).find((one) => one.edition === edition)!;
+    expect(
+      await (
+        await page.request.get(`${stock.base}/impressions/${id}/files/site/${spring}.html`)
+      ).text(),
+    ).toContain('with the full moon too');
   });
   await test.step('without the link its topics stay', async () => {
     await page.goto('/sources/tide-tables');
     await source.getByRole('button', { name: 'Unlink' }).click();
     await expect(source.getByText('Not linked.')).toBeVisible();
     await expect(row('spring.md')).toContainText('as outside');
-    for (const path of [`editions/${edition}`, `items/${map}`, ...files.map(({ item }) => `items/${item}`)]) await stock.remove(path);
+    for (const path of [
+      `editions/${edition}`,
+      `items/${map}`,
+      ...files.map(({ item }) => `items/${item}`),
+    ])
+      await stock.remove(path);
   });
 });
 
@@ -90,5 +122,7 @@ test('who only reads is told nothing of folders of the server', async ({ page })
   await expect(page.getByRole('link', { name: 'Linked sources: files outside' })).toHaveCount(0);
   await page.goto('/sources');
   await expect(page.getByText('Your role does not allow this.')).toBeVisible();
-  await expect(page.getByRole('complementary', { name: 'Folders outside' }).getByRole('link')).toHaveCount(0);
+  await expect(
+    page.getByRole('complementary', { name: 'Folders outside' }).getByRole('link'),
+  ).toHaveCount(0);
 });

@@ -2,7 +2,9 @@ import { expect, test } from '@playwright/test';
 import { choose, clickInto, isSaved, moveCaret, newTopic, stored } from './pages.ts';
 import { signIn } from './people.ts';
 
-test('words in no list are marked, put right by keys, and made right for the whole team', async ({ page }) => {
+test('words in no list are marked, put right by keys, and made right for the whole team', async ({
+  page,
+}) => {
   await signIn(page, 'noor');
   await newTopic(page, 'Concept', 'Right words');
   await clickInto(page.locator('.ProseMirror .is-conbody p'));
@@ -14,7 +16,9 @@ test('words in no list are marked, put right by keys, and made right for the who
   await expect(marked).toHaveText(['stattion']);
   await clickInto(marked);
   await page.keyboard.press('Control+.');
-  await expect(page.getByRole('listbox').getByRole('option', { name: 'Write instead: station', exact: true })).toBeVisible();
+  await expect(
+    page.getByRole('listbox').getByRole('option', { name: 'Write instead: station', exact: true }),
+  ).toBeVisible();
   await page.keyboard.press('Enter');
   await expect(marked).toHaveCount(0);
   await isSaved(page);
@@ -40,7 +44,12 @@ test('words in another language than the dictionary are left alone', async ({ pa
   await page.keyboard.type('Not a mistaek: ');
   await choose(page, 'phrase');
   await page.keyboard.type('Ebbe und Flut');
-  await expect(page.locator('.ProseMirror .misspelt')).toHaveText(['mistaek', 'Ebbe', 'und', 'Flut']);
+  await expect(page.locator('.ProseMirror .misspelt')).toHaveText([
+    'mistaek',
+    'Ebbe',
+    'und',
+    'Flut',
+  ]);
   await page.getByRole('tab', { name: 'Details' }).click();
   await page.getByRole('region', { name: 'Details' }).locator('.n-base-selection').last().click();
   await page.keyboard.type('language');

@@ -16,21 +16,28 @@ interface Started {
 /** Runs the start program until it prints its address. */
 function start(data: string, ...more: string[]): Promise<Started> {
   const began = Date.now();
-  const child = spawn(process.execPath, ['scripts/start.mjs', '--data', data, '--port', '4860', ...more], { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] });
+  const child = spawn(
+    process.execPath,
+    ['scripts/start.mjs', '--data', data, '--port', '4860', ...more],
+    { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] },
+  );
   let output = '';
   return new Promise((resolve, reject) => {
     const read = (chunk: Buffer): void => {
       output += chunk.toString();
       const address = /Ukiyo is at (http:\S+)/u.exec(output)?.[1];
-      if (address !== undefined && output.includes('Ctrl-C')) resolve({ process: child, address, output, seconds: (Date.now() - began) / 1000 });
+      if (address !== undefined && output.includes('Ctrl-C'))
+        resolve({ process: child, address, output, seconds: (Date.now() - began) / 1000 });
     };
     child.stdout.on('data', read);
     child.stderr.on('data', read);
     child.once('exit', (code) => reject(new Error(`start ended with ${code}: ${output}`)));
   });
 }
-const ended = (child: ChildProcess): Promise<number | null> => new Promise((resolve) => child.once('exit', resolve));
-const health = async (address: string): Promise<number> => (await fetch(`${address}/api/health`)).status;
+const ended = (child: ChildProcess): Promise<number | null> =>
+  new Promise((resolve) => child.once('exit', resolve));
+const health = async (address: string): Promise<number> =>
+  (await fetch(`${address}/api/health`)).status;
 /** Processes of any kind that still name the data folder. */
 const left = (data: string): string[] =>
   readdirSync('/proc')

@@ -16,12 +16,18 @@ export interface Stock {
 
 /** @param page of somebody who may do all of it */
 export async function stockOf(page: Page): Promise<Stock> {
-  const session = (await (await page.request.get('/api/session')).json()) as { projects: { id: string }[] };
+  const session = (await (await page.request.get('/api/session')).json()) as {
+    projects: { id: string }[];
+  };
   const base = `/api/projects/${session.projects[0]!.id}`;
   const headers = { origin: new URL(page.url()).origin };
-  const make = async <Answer>(path: string, data: object): Promise<Answer> => (await (await page.request.post(`${base}/${path}`, { headers, data })).json()) as Answer;
+  const make = async <Answer>(path: string, data: object): Promise<Answer> =>
+    (await (await page.request.post(`${base}/${path}`, { headers, data })).json()) as Answer;
   const put = async (id: string, type: string, inner: string, version: number): Promise<void> => {
-    const saved = await page.request.put(`${base}/items/${id}`, { headers, data: { text: `<${type} id="${id}">${inner}</${type}>`, version } });
+    const saved = await page.request.put(`${base}/items/${id}`, {
+      headers,
+      data: { text: `<${type} id="${id}">${inner}</${type}>`, version },
+    });
     expect(saved.ok(), await saved.text()).toBe(true);
   };
   return {
@@ -32,13 +38,28 @@ export async function stockOf(page: Page): Promise<Stock> {
       return id;
     },
     async change(id, type, inner) {
-      const { version } = (await (await page.request.get(`${base}/items/${id}`)).json()) as { version: number };
+      const { version } = (await (await page.request.get(`${base}/items/${id}`)).json()) as {
+        version: number;
+      };
       await put(id, type, inner, version);
     },
-    edition: async (name, map, more = {}) => (await make<{ id: string }>('editions', { name, output: 'print', map, lens: null, variables: {}, locale: 'en', ...more })).id,
+    edition: async (name, map, more = {}) =>
+      (
+        await make<{ id: string }>('editions', {
+          name,
+          output: 'print',
+          map,
+          lens: null,
+          variables: {},
+          locale: 'en',
+          ...more,
+        })
+      ).id,
     async built(edition, file) {
       const { id } = await make<{ id: string }>(`editions/${edition}/impressions`, {});
-      const state = async (): Promise<string> => ((await (await page.request.get(`${base}/impressions/${id}`)).json()) as { state: string }).state;
+      const state = async (): Promise<string> =>
+        ((await (await page.request.get(`${base}/impressions/${id}`)).json()) as { state: string })
+          .state;
       await expect.poll(state, { timeout: 120_000 }).toBe('done');
       return (await page.request.get(`${base}/impressions/${id}/files/${file}`)).text();
     },

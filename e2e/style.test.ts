@@ -6,20 +6,27 @@ import { signIn } from './people.ts';
 import { stockOf } from './stock.ts';
 
 const designs = async (page: Page): Promise<Designs> => {
-  const session = (await (await page.request.get('/api/session')).json()) as { projects: { id: string }[] };
-  return (await (await page.request.get(`/api/projects/${session.projects[0]!.id}/designs`)).json()) as Designs;
+  const session = (await (await page.request.get('/api/session')).json()) as {
+    projects: { id: string }[];
+  };
+  return (await (
+    await page.request.get(`/api/projects/${session.projects[0]!.id}/designs`)
+  ).json()) as Designs;
 };
 const saved = (page: Page) => expect(page.getByText('Saved', { exact: true })).toBeVisible();
 const specimen = (page: Page) => page.getByRole('region', { name: 'Specimen' });
 /** What the specimen shows is another image after each change. */
-const drawing = (page: Page): Promise<string> => specimen(page).locator('.drawn').first().innerHTML();
+const drawing = (page: Page): Promise<string> =>
+  specimen(page).locator('.drawn').first().innerHTML();
 const field = (page: Page, label: string) => page.getByLabel(label, { exact: true });
 async function type(page: Page, label: string, text: string): Promise<void> {
   await field(page, label).fill(text);
   await field(page, label).press('Tab');
 }
 
-test('a copy of a style sheet is changed in print and on screen, seen at once, undone, and kept', async ({ page }) => {
+test('a copy of a style sheet is changed in print and on screen, seen at once, undone, and kept', async ({
+  page,
+}) => {
   await signIn(page, 'teo', '/style/sheets/workshop');
   await expect(specimen(page).locator('.drawn path').first()).toBeVisible();
   await page.getByRole('button', { name: 'Copy', exact: true }).click();
@@ -44,12 +51,16 @@ test('a copy of a style sheet is changed in print and on screen, seen at once, u
   // Print and screen apart, and together again.
   await page.getByRole('button', { name: 'Weight: print and screen apart' }).click();
   await field(page, 'Weight, screen').selectOption('semibold');
-  await expect.poll(async () => (await kept()).styles['paragraph']!.screen?.weight).toBe('semibold');
+  await expect
+    .poll(async () => (await kept()).styles['paragraph']!.screen?.weight)
+    .toBe('semibold');
   expect((await kept()).styles['paragraph']!.print!.weight).toBeUndefined();
   await page.getByRole('button', { name: 'Weight: leave it to what this style rests on' }).click();
   await expect.poll(async () => (await kept()).styles['paragraph']!.screen?.weight).toBeUndefined();
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect.poll(async () => (await kept()).styles['paragraph']!.screen?.weight).toBe('semibold');
+  await expect
+    .poll(async () => (await kept()).styles['paragraph']!.screen?.weight)
+    .toBe('semibold');
 
   // A colour of the sheet is changed in one place.
   await page.getByRole('button', { name: 'Faces and colours' }).click();
@@ -60,7 +71,9 @@ test('a copy of a style sheet is changed in print and on screen, seen at once, u
   await field(page, 'Danger: where it stands').selectOption('before the text');
   await field(page, 'Danger: how it lines up').selectOption('baseline');
   await type(page, 'Danger: what it is called', 'Peril');
-  await expect.poll(async () => (await kept()).marks.danger).toMatchObject({ place: 'before the text', meets: 'baseline', words: { en: 'Peril' } });
+  await expect
+    .poll(async () => (await kept()).marks.danger)
+    .toMatchObject({ place: 'before the text', meets: 'baseline', words: { en: 'Peril' } });
   // Numbers of headings, in the specimen too.
   await page.getByRole('button', { name: 'Numbering', exact: true }).click();
   const numbered = await drawing(page);
@@ -77,7 +90,9 @@ test('a copy of a style sheet is changed in print and on screen, seen at once, u
   expect((await designs(page)).sheets.some((one) => one.id === id)).toBe(false);
 });
 
-test('a style of the team is made and worn by what it names, in the manual and on the site', async ({ page }) => {
+test('a style of the team is made and worn by what it names, in the manual and on the site', async ({
+  page,
+}) => {
   await signIn(page, 'teo', '/style/sheets/handbook');
   await page.getByRole('button', { name: 'Copy', exact: true }).click();
   await expect(page).toHaveURL(/quiet-handbook-copy/u);
@@ -90,16 +105,28 @@ test('a style of the team is made and worn by what it names, in the manual and o
   await saved(page);
   await page.goto('/library');
   const stock = await stockOf(page);
-  const topic = await stock.item('concept', 'Crossing', '<title>Crossing</title><conbody><p outputclass="ferry">every hour</p></conbody>');
-  const map = await stock.item('map', 'Crossing map', `<title>Crossing map</title><topicref href="topic:${topic}"/>`);
+  const topic = await stock.item(
+    'concept',
+    'Crossing',
+    '<title>Crossing</title><conbody><p outputclass="ferry">every hour</p></conbody>',
+  );
+  const map = await stock.item(
+    'map',
+    'Crossing map',
+    `<title>Crossing map</title><topicref href="topic:${topic}"/>`,
+  );
   const site = await stock.edition('Crossing site', map, { output: 'site', sheet });
-  expect(await stock.built(site, 'site/crossing.html')).toMatch(/<div class="style-own-style"><p>every hour<\/p><\/div>/u);
+  expect(await stock.built(site, 'site/crossing.html')).toMatch(
+    /<div class="style-own-style"><p>every hour<\/p><\/div>/u,
+  );
   expect(await stock.built(site, 'site/sheet.css')).toContain("::before { content: 'Ferry: '; }");
   await stock.remove(`editions/${site}`);
   await stock.remove(`designs/sheets/${sheet}`);
 });
 
-test('a page plan is drawn to scale: edges are moved by hand and by keys, figures typed, fields put into heads', async ({ page }) => {
+test('a page plan is drawn to scale: edges are moved by hand and by keys, figures typed, fields put into heads', async ({
+  page,
+}) => {
   await signIn(page, 'teo', '/style/plans/a4-margin');
   await page.getByRole('button', { name: 'Copy', exact: true }).click();
   await expect(page).toHaveURL(/a4-with-margin-column-copy/u);
@@ -114,7 +141,9 @@ test('a page plan is drawn to scale: edges are moved by hand and by keys, figure
   const handle = (await page.getByRole('slider', { name: 'Top margin' }).boundingBox())!;
   await page.mouse.move(handle.x + handle.width / 2, handle.y + handle.height / 2);
   await page.mouse.down();
-  await page.mouse.move(handle.x + handle.width / 2, handle.y + handle.height / 2 + 20, { steps: 4 });
+  await page.mouse.move(handle.x + handle.width / 2, handle.y + handle.height / 2 + 20, {
+    steps: 4,
+  });
   await page.mouse.up();
   await expect.poll(async () => Number.parseFloat((await kept()).margins.top)).toBeGreaterThan(40);
   await type(page, 'Outer margin, typed', '1in');
@@ -145,7 +174,9 @@ test('a page plan is drawn to scale: edges are moved by hand and by keys, figure
   await expect(page).toHaveURL(/plans\/a4-margin$/u);
 });
 
-test('an edition is duplicated, made with other styles, and compared with the first', async ({ page }) => {
+test('an edition is duplicated, made with other styles, and compared with the first', async ({
+  page,
+}) => {
   await signIn(page, 'teo', '/publish');
   await page.getByRole('link', { name: /Tern Operator’s Handbook/u }).click();
   await page.getByRole('button', { name: 'Duplicate' }).click();
@@ -167,12 +198,16 @@ test('an edition is duplicated, made with other styles, and compared with the fi
     /Page plan\s*Letter with margin column\s*A5 pocket/u,
     /Says of itself: title\s*Handbook of the Harbour\s*–/u,
   ]);
-  await expect(compared).toContainText('The same in both: output, map, lens, bars, locale, sign-off waits for, impressions kept.');
+  await expect(compared).toContainText(
+    'The same in both: output, map, lens, bars, locale, sign-off waits for, impressions kept.',
+  );
   const stock = await stockOf(page);
   await stock.remove(`editions/${new URL(page.url()).pathname.split('/').at(-1)!}`);
 });
 
-test('style sheets go out as files and come in again; what is none is refused; writers look and do not change', async ({ page }) => {
+test('style sheets go out as files and come in again; what is none is refused; writers look and do not change', async ({
+  page,
+}) => {
   await signIn(page, 'teo', '/style/sheets/reference');
   const download = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Save as file' }).click();
@@ -181,10 +216,20 @@ test('style sheets go out as files and come in again; what is none is refused; w
   await expect(page).toHaveURL(/sheets\/dense-reference/u);
   const id = new URL(page.url()).pathname.split('/').at(-1)!;
   const list = await designs(page);
-  expect(list.sheets.find((one) => one.id === id)!.content).toEqual(list.sheets.find((one) => one.id === 'reference')!.content);
-  await page.getByLabel('From a file …').setInputFiles({ name: 'x.json', mimeType: 'application/json', buffer: Buffer.from('{"name":"x"}') });
+  expect(list.sheets.find((one) => one.id === id)!.content).toEqual(
+    list.sheets.find((one) => one.id === 'reference')!.content,
+  );
+  await page
+    .getByLabel('From a file …')
+    .setInputFiles({
+      name: 'x.json',
+      mimeType: 'application/json',
+      buffer: Buffer.from('{"name":"x"}'),
+    });
   await expect(page.getByRole('alert')).toContainText('This is no style sheet');
-  await page.getByLabel('From a file …').setInputFiles({ name: 'x.json', mimeType: 'application/json', buffer: Buffer.from('no') });
+  await page
+    .getByLabel('From a file …')
+    .setInputFiles({ name: 'x.json', mimeType: 'application/json', buffer: Buffer.from('no') });
   await expect(page.getByRole('alert')).toContainText('not readable as JSON');
   await page.getByRole('button', { name: 'Remove', exact: true }).click();
   await page.context().clearCookies();
@@ -193,7 +238,9 @@ test('style sheets go out as files and come in again; what is none is refused; w
   await expect(page.getByRole('button', { name: 'Copy', exact: true })).toHaveCount(0);
 });
 
-test('the pages on which a topic lands are set while it is written, in several editions side by side', async ({ page }) => {
+test('the pages on which a topic lands are set while it is written, in several editions side by side', async ({
+  page,
+}) => {
   await signIn(page, 'noor', '/write/fit-the-bracket');
   await page.getByRole('tab', { name: 'Proof' }).click();
   const bench = page.getByRole('complementary', { name: 'Bench' });
@@ -201,13 +248,16 @@ test('the pages on which a topic lands are set while it is written, in several e
   const wanted = ['Tern Q Installation Manual', 'Tern D Installation Manual'];
   const shown = (name: string) => bench.getByRole('checkbox', { name });
   for (const name of wanted) await shown(name).check();
-  for (const name of ['Quayside manual for Kisara', 'Quayside manual for Velmark']) if (await shown(name).isChecked()) await shown(name).uncheck();
+  for (const name of ['Quayside manual for Kisara', 'Quayside manual for Velmark'])
+    if (await shown(name).isChecked()) await shown(name).uncheck();
   const first = bench.getByRole('region', { name: wanted[0]! });
   await expect(first.locator('.drawn path').first()).toBeVisible();
   // Once the whole has been set, the topic stands in its place.
   await expect(first.getByText(/in its place/u)).toBeVisible({ timeout: 120_000 });
   // It is fitted to the quay only: the other manual does not have it.
-  await expect(bench.getByText('Tern D Installation Manual does not have this topic.')).toBeVisible();
+  await expect(
+    bench.getByText('Tern D Installation Manual does not have this topic.'),
+  ).toBeVisible();
   const before = await first.locator('.drawn').first().innerHTML();
   await clickInto(page.locator('.ProseMirror .is-cmd').first());
   await moveCaret(page, 'End');
@@ -220,7 +270,9 @@ test('the pages on which a topic lands are set while it is written, in several e
   const mark = (await leaf.locator('.mark').boundingBox())!;
   await leaf.click({ position: { x: box.width / 2, y: mark.y - box.y + 70 } });
   await expect(page.locator('#foot-path')).toHaveText(/Step/u);
-  await expect.poll(async () => (await leaf.locator('.mark').boundingBox())!.y).toBeGreaterThan(mark.y + 5);
+  await expect
+    .poll(async () => (await leaf.locator('.mark').boundingBox())!.y)
+    .toBeGreaterThan(mark.y + 5);
 
   // The page itself wears the screen values of a sheet, or the plain manner.
   const title = page.locator('.ProseMirror .is-topic > .is-title');
@@ -231,7 +283,9 @@ test('the pages on which a topic lands are set while it is written, in several e
   await expect(title).toHaveCSS('font-weight', '500');
 });
 
-test('a cover of the plan’s own is laid out by hand and by keys; bleed, edge marks, fields and the file are set', async ({ page }) => {
+test('a cover of the plan’s own is laid out by hand and by keys; bleed, edge marks, fields and the file are set', async ({
+  page,
+}) => {
   await signIn(page, 'teo', '/style/plans/a4-margin');
   await page.getByRole('button', { name: 'Copy', exact: true }).click();
   await expect(page).toHaveURL(/a4-with-margin-column-copy/u);
@@ -250,7 +304,11 @@ test('a cover of the plan’s own is laid out by hand and by keys; bleed, edge m
   const box = (await title.boundingBox())!;
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
   await page.mouse.down();
-  await page.mouse.move(box.x + box.width / 2 + drawn.width / 12, box.y + box.height / 2 + drawn.height / 6, { steps: 5 });
+  await page.mouse.move(
+    box.x + box.width / 2 + drawn.width / 12,
+    box.y + box.height / 2 + drawn.height / 6,
+    { steps: 5 },
+  );
   await page.mouse.up();
   await expect(title).toHaveAccessibleName('Title: column 3, row 6, 9 wide, 2 high');
   await field(page, 'Part 2: colour').selectOption('paper');
@@ -266,19 +324,29 @@ test('a cover of the plan’s own is laid out by hand and by keys; bleed, edge m
   await expect.poll(async () => (await kept()).head.right.middle).toEqual([{ field: 'date' }]);
   expect(await kept()).toMatchObject({
     cover: 'own',
-    coverParts: { front: [{ shows: { field: 'ground' } }, { shows: { field: 'title' }, column: 2, row: 5, columns: 9, rows: 2, colour: 'paper' }] },
+    coverParts: {
+      front: [
+        { shows: { field: 'ground' } },
+        { shows: { field: 'title' }, column: 2, row: 5, columns: 9, rows: 2, colour: 'paper' },
+      ],
+    },
     trim: { bleed: '3mm', marks: true },
     file: { standard: 'for the archive', opens: 'with bookmarks', bookmarks: 2 },
     titlePage: true,
     head: { right: { start: [{ field: 'variable', key: 'product' }] } },
   });
   // The sheet of the specimen is larger by bleed and marks.
-  await expect(specimen(page).getByRole('img').first()).toHaveAttribute('style', /aspect-ratio: 232 \/ 319/u);
+  await expect(specimen(page).getByRole('img').first()).toHaveAttribute(
+    'style',
+    /aspect-ratio: 232 \/ 319/u,
+  );
   expect(await faults(page)).toEqual([]);
   await page.getByRole('button', { name: 'Remove', exact: true }).click();
 });
 
-test('two editions of a topic are marked where they differ, and each is turned through on its own pages', async ({ page }) => {
+test('two editions of a topic are marked where they differ, and each is turned through on its own pages', async ({
+  page,
+}) => {
   await signIn(page, 'teo', '/library');
   const stock = await stockOf(page);
   const topic = await stock.item(
@@ -286,17 +354,29 @@ test('two editions of a topic are marked where they differ, and each is turned t
     'Where the ferry lands',
     '<title>Where the ferry lands</title><conbody><p>It lands at the quay.</p><p product="tern-q">Only for Q.</p><p product="tern-d">Only for D.</p><p>It leaves again.</p></conbody>',
   );
-  const opening = await stock.item('concept', 'Before it lands', '<title>Before it lands</title><conbody><p>Wait.</p></conbody>');
-  const map = await stock.item('map', 'Ferry manual', `<title>Ferry manual</title><topicref href="topic:${opening}"/><topicref href="topic:${topic}"/>`);
+  const opening = await stock.item(
+    'concept',
+    'Before it lands',
+    '<title>Before it lands</title><conbody><p>Wait.</p></conbody>',
+  );
+  const map = await stock.item(
+    'map',
+    'Ferry manual',
+    `<title>Ferry manual</title><topicref href="topic:${opening}"/><topicref href="topic:${topic}"/>`,
+  );
   const names = ['Ferry for Q', 'Ferry for D'];
-  const editions = [await stock.edition(names[0]!, map, { lens: 'installer-tern-q' }), await stock.edition(names[1]!, map, { lens: 'installer-tern-d' })];
+  const editions = [
+    await stock.edition(names[0]!, map, { lens: 'installer-tern-q' }),
+    await stock.edition(names[1]!, map, { lens: 'installer-tern-d' }),
+  ];
   await page.goto(`/write/${topic}`);
   await page.getByRole('tab', { name: 'Proof' }).click();
   const bench = page.getByRole('complementary', { name: 'Bench' });
   await bench.getByLabel('What is proofed').selectOption('topic');
   await bench.locator('summary').click();
   for (const name of names) await bench.getByRole('checkbox', { name }).check();
-  for (const box of await bench.locator('.which label').all()) if (!names.includes((await box.innerText()).trim())) await box.getByRole('checkbox').uncheck();
+  for (const box of await bench.locator('.which label').all())
+    if (!names.includes((await box.innerText()).trim())) await box.getByRole('checkbox').uncheck();
   await bench.locator('summary').click();
   const region = (name: string) => bench.getByRole('region', { name, exact: true });
   // One paragraph in each is not in the other.
@@ -335,16 +415,24 @@ test('two editions of a topic are marked where they differ, and each is turned t
   await page.goto(`/arrange/${map}`);
   await page.getByRole('tab', { name: 'Proof' }).click();
   await page.locator('.entry', { hasText: 'Where the ferry lands' }).click();
-  await expect(page.getByRole('region', { name: `${names[1]!}: the whole manual` }).getByText(/exact/u)).toBeVisible({ timeout: 120_000 });
+  await expect(
+    page.getByRole('region', { name: `${names[1]!}: the whole manual` }).getByText(/exact/u),
+  ).toBeVisible({ timeout: 120_000 });
   await page.evaluate(() => localStorage.removeItem('ukiyo-proof-manner'));
   for (const edition of editions) await stock.remove(`editions/${edition}`);
 });
 
-test('looks without a style get one with a click, numbers are otherwise in one language, and an edition has bars since an impression', async ({ page }) => {
+test('looks without a style get one with a click, numbers are otherwise in one language, and an edition has bars since an impression', async ({
+  page,
+}) => {
   await signIn(page, 'teo', '/style/sheets/workshop?style=steps');
   await expect(page.getByText(/^Worn in \d+ places, in \d+ topics/u)).toBeVisible();
   const stock = await stockOf(page);
-  const topic = await stock.item('concept', 'In a storm', '<title>In a storm</title><conbody><p outputclass="stormy">Go home.</p></conbody>');
+  const topic = await stock.item(
+    'concept',
+    'In a storm',
+    '<title>In a storm</title><conbody><p outputclass="stormy">Go home.</p></conbody>',
+  );
   await page.getByRole('button', { name: 'Copy', exact: true }).click();
   await expect(page).toHaveURL(/workshop-copy/u);
   const id = new URL(page.url()).pathname.split('/').at(-1)!;
@@ -354,21 +442,30 @@ test('looks without a style get one with a click, numbers are otherwise in one l
   await expect(page.getByRole('heading', { name: 'stormy' })).toBeVisible();
   await page.getByText('Worn once, in one topic').click();
   await expect(page.getByRole('link', { name: 'In a storm' })).toBeVisible();
-  expect((await kept()).styles['stormy']).toMatchObject({ base: 'paragraph', wornBy: { element: 'p', outputclass: 'stormy' } });
+  expect((await kept()).styles['stormy']).toMatchObject({
+    base: 'paragraph',
+    wornBy: { element: 'p', outputclass: 'stormy' },
+  });
 
   await page.getByRole('button', { name: 'Numbering', exact: true }).click();
   await field(page, 'examples are numbered as figures are').check();
   await field(page, 'Language of the numbering').selectOption('ja');
   await field(page, 'Numbers of chapters').selectOption('一');
   await expect(page.locator('.numbering .example').first()).toContainText('三.2');
-  await expect.poll(async () => (await kept()).numbering.byLanguage).toEqual({ ja: { chapters: '一' } });
+  await expect
+    .poll(async () => (await kept()).numbering.byLanguage)
+    .toEqual({ ja: { chapters: '一' } });
   expect(await kept()).toMatchObject({ numbering: { examples: true, chapters: '1' } });
   await page.getByRole('button', { name: 'As in every language' }).click();
   await expect.poll(async () => (await kept()).numbering.byLanguage).toEqual({});
   await page.getByRole('button', { name: 'Remove', exact: true }).click();
   await expect(page).toHaveURL(/sheets\/workshop$/u);
 
-  const map = await stock.item('map', 'Storm map', `<title>Storm map</title><topicref href="topic:${topic}"/>`);
+  const map = await stock.item(
+    'map',
+    'Storm map',
+    `<title>Storm map</title><topicref href="topic:${topic}"/>`,
+  );
   const edition = await stock.edition('Storm manual', map);
   await stock.built(edition, 'manual.pdf');
   await page.goto(`/publish/${edition}`);
@@ -379,7 +476,11 @@ test('looks without a style get one with a click, numbers are otherwise in one l
     .poll(
       async () =>
         (
-          (await (await page.request.get(`/api/projects/${((await (await page.request.get('/api/session')).json()) as { projects: { id: string }[] }).projects[0]!.id}/editions`)).json()) as {
+          (await (
+            await page.request.get(
+              `/api/projects/${((await (await page.request.get('/api/session')).json()) as { projects: { id: string }[] }).projects[0]!.id}/editions`,
+            )
+          ).json()) as {
             id: string;
             since: string | null;
           }[]

@@ -7,7 +7,12 @@ const short = async (page: Page): Promise<string> => (await stored(page)).replac
 const cells = (page: Page) => page.locator('.ProseMirror td');
 
 /** A table as the form makes it, with words in its cells; one string a row, words parted by spaces. */
-async function newTable(page: Page, title: string, rows: readonly string[], hasHead = true): Promise<void> {
+async function newTable(
+  page: Page,
+  title: string,
+  rows: readonly string[],
+  hasHead = true,
+): Promise<void> {
   await newTopic(page, 'Concept', title);
   await clickInto(page.locator('.ProseMirror .is-conbody p'));
   await choose(page, 'table');
@@ -33,22 +38,32 @@ test('a table is made as its form says and changed at a cell by the palette', as
   expect(await short(page)).toContain('<table frame="all"><title>Tides</title><tgroup cols="2">');
   await choose(page, 'sort by this column');
   await isSaved(page);
-  expect(await short(page)).toMatch(/Nord<\/entry><entry>2.*Velm<\/entry><entry>9.*Kis<\/entry><entry>10/u);
+  expect(await short(page)).toMatch(
+    /Nord<\/entry><entry>2.*Velm<\/entry><entry>9.*Kis<\/entry><entry>10/u,
+  );
   await clickInto(cells(page).getByText('Velm'));
   await choose(page, 'move the row up');
   await choose(page, 'move the column right');
   await choose(page, 'wider column');
   await isSaved(page);
   const text = await short(page);
-  expect(text).toMatch(/metres<\/entry><entry>port.*9<\/entry><entry>Velm.*2<\/entry><entry>Nord.*10<\/entry><entry>Kis/u);
-  expect(text).toMatch(/<colspec colname="col2" colwidth="45\*"\/><colspec colname="col1" colwidth="55\*"\/>/u);
+  expect(text).toMatch(
+    /metres<\/entry><entry>port.*9<\/entry><entry>Velm.*2<\/entry><entry>Nord.*10<\/entry><entry>Kis/u,
+  );
+  expect(text).toMatch(
+    /<colspec colname="col2" colwidth="45\*"\/><colspec colname="col1" colwidth="55\*"\/>/u,
+  );
   await choose(page, 'make the row a head');
   await choose(page, 'join with the cell before');
   await isSaved(page);
-  expect(await short(page)).toMatch(/<thead><row>.*<\/row><row><entry nameend="col1" namest="col2"><p>9<\/p><p>Velm<\/p><\/entry><\/row><\/thead>/u);
+  expect(await short(page)).toMatch(
+    /<thead><row>.*<\/row><row><entry nameend="col1" namest="col2"><p>9<\/p><p>Velm<\/p><\/entry><\/row><\/thead>/u,
+  );
   await choose(page, 'split the cell, text in the last');
   await isSaved(page);
-  expect(await short(page)).toContain('<row><entry/><entry><p>9</p><p>Velm</p></entry></row></thead>');
+  expect(await short(page)).toContain(
+    '<row><entry/><entry><p>9</p><p>Velm</p></entry></row></thead>',
+  );
   await page.getByRole('tab', { name: 'Problems' }).click();
   await expect(page.getByText('This topic is valid.')).toBeVisible();
 });
@@ -64,7 +79,9 @@ test('the edge between two columns is pulled, as one step back', async ({ page }
   await page.mouse.move(first.x + first.width / 2, y, { steps: 5 });
   await page.mouse.up();
   await isSaved(page);
-  const widths = [...(await stored(page)).matchAll(/colwidth="(\d+)\*"/gu)].map(([, share]) => Number(share));
+  const widths = [...(await stored(page)).matchAll(/colwidth="(\d+)\*"/gu)].map(([, share]) =>
+    Number(share),
+  );
   expect(widths).toHaveLength(3);
   expect(widths[0]!).toBeLessThan(widths[1]!);
   // What is shown is what is said.
@@ -82,12 +99,21 @@ test('a spreadsheet is pasted as a table', async ({ page }) => {
   await clickInto(page.locator('.ProseMirror .is-conbody p'));
   await page.evaluate(() => {
     const data = new DataTransfer();
-    data.setData('text/html', '<table><colgroup><col width=64><col width=64></colgroup><tr><td>Port</td><td style="mso-number-format:General">3.1</td></tr><tr><td colspan=2>closed</td></tr></table>');
+    data.setData(
+      'text/html',
+      '<table><colgroup><col width=64><col width=64></colgroup><tr><td>Port</td><td style="mso-number-format:General">3.1</td></tr><tr><td colspan=2>closed</td></tr></table>',
+    );
     data.setData('text/plain', 'Port\t3.1\nclosed');
-    document.querySelector('.ProseMirror')!.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+    document
+      .querySelector('.ProseMirror')!
+      .dispatchEvent(
+        new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }),
+      );
   });
   await isSaved(page);
-  expect(await short(page)).toMatch(/<row><entry>Port<\/entry><entry>3\.1<\/entry><\/row><row><entry nameend="[^"]+" namest="[^"]+">closed<\/entry><\/row>/u);
+  expect(await short(page)).toMatch(
+    /<row><entry>Port<\/entry><entry>3\.1<\/entry><\/row><row><entry nameend="[^"]+" namest="[^"]+">closed<\/entry><\/row>/u,
+  );
 });
 
 test('rows and columns are pasted into the cells of a table, which grows', async ({ page }) => {
@@ -99,7 +125,11 @@ test('rows and columns are pasted into the cells of a table, which grows', async
   await page.evaluate(() => {
     const data = new DataTransfer();
     data.setData('text/plain', 'a\tb\tc\r\nd\te\tf\r\ng\th\ti\r\n');
-    document.querySelector('.ProseMirror')!.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+    document
+      .querySelector('.ProseMirror')!
+      .dispatchEvent(
+        new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }),
+      );
   });
   await page.keyboard.type('!');
   await isSaved(page);

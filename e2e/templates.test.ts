@@ -2,7 +2,9 @@ import { expect, test } from '@playwright/test';
 import { choose, clickInto, isSaved, moveCaret, stored } from './pages.ts';
 import { signIn } from './people.ts';
 
-test('an administrator makes a template in the editor; topics begin as it, with guidance and placeholders', async ({ page }) => {
+test('an administrator makes a template in the editor; topics begin as it, with guidance and placeholders', async ({
+  page,
+}) => {
   await signIn(page, 'ada', '/agreements');
   await page.getByLabel('Kind of the template').selectOption('concept');
   await page.getByLabel('Title of the template').fill('Part of the station');
@@ -16,7 +18,10 @@ test('an administrator makes a template in the editor; topics begin as it, with 
   await clickInto(page.locator('.ProseMirror .is-conbody p'));
   await moveCaret(page, 'End');
   await choose(page, 'guidance');
-  await page.getByRole('dialog', { name: 'Guidance' }).getByRole('textbox').fill('Say where it is fitted.');
+  await page
+    .getByRole('dialog', { name: 'Guidance' })
+    .getByRole('textbox')
+    .fill('Say where it is fitted.');
   await moveCaret(page, 'Enter');
   await isSaved(page);
   const text = await stored(page);
@@ -29,8 +34,12 @@ test('an administrator makes a template in the editor; topics begin as it, with 
   await page.goto(template);
   await expect(page.locator('.ProseMirror')).toHaveAttribute('contenteditable', 'false');
   const id = new URL(template).pathname.split('/').at(-1)!;
-  const session = (await (await page.request.get('/api/session')).json()) as { projects: { id: string }[] };
-  const refused = await page.request.put(`/api/projects/${session.projects[0]!.id}/items/${id}`, { data: { text, version: 1 } });
+  const session = (await (await page.request.get('/api/session')).json()) as {
+    projects: { id: string }[];
+  };
+  const refused = await page.request.put(`/api/projects/${session.projects[0]!.id}/items/${id}`, {
+    data: { text, version: 1 },
+  });
   expect(refused.status()).toBe(403);
 
   await page.goto('/library');
@@ -39,9 +48,14 @@ test('an administrator makes a template in the editor; topics begin as it, with 
   await page.getByLabel('Title').fill('The sensor head');
   await page.getByRole('button', { name: 'Create' }).click();
   await expect(page.locator('.ProseMirror .is-title').first()).toHaveText('The sensor head');
-  await expect(page.locator('.ProseMirror .is-conbody p')).toHaveAttribute('data-guidance', 'Say where it is fitted.');
+  await expect(page.locator('.ProseMirror .is-conbody p')).toHaveAttribute(
+    'data-guidance',
+    'Say where it is fitted.',
+  );
   await page.getByRole('tab', { name: /Problems/u }).click();
-  await expect(page.getByText('“part name” in “Short description” is still to be written.')).toBeVisible();
+  await expect(
+    page.getByText('“part name” in “Short description” is still to be written.'),
+  ).toBeVisible();
   await page.locator('.ProseMirror .placeholder').click();
   await page.keyboard.type('sensor head');
   await clickInto(page.locator('.ProseMirror .is-conbody p'));

@@ -7,9 +7,13 @@ test('where a topic is used is told with the editions that a change touches', as
   await signIn(page, 'noor', '/write/safety');
   await page.getByRole('tab', { name: 'Uses' }).click();
   const panel = page.getByRole('tabpanel', { name: 'Uses' });
-  await expect(panel.getByRole('region', { name: 'A change touches' })).toContainText('Tern Q Installation Manual');
+  await expect(panel.getByRole('region', { name: 'A change touches' })).toContainText(
+    'Tern Q Installation Manual',
+  );
   await expect(panel.getByRole('region', { name: 'Lends to' })).toContainText('Raise the mast');
-  await expect(panel.getByRole('region', { name: 'Stands in' })).toContainText('Installation Manual');
+  await expect(panel.getByRole('region', { name: 'Stands in' })).toContainText(
+    'Installation Manual',
+  );
   expect(await faults(page)).toEqual([]);
   await panel.getByRole('link', { name: 'Tern Q Installation Manual' }).click();
   await expect(page.getByRole('heading', { name: 'Tern Q Installation Manual' })).toBeVisible();
@@ -36,16 +40,23 @@ test('a topic that is used is removed with another one in its place', async ({ p
   const user = page.url();
   await page.goto('/write/swivel-old');
   await page.getByRole('tab', { name: 'Uses' }).click();
-  await expect(page.getByRole('region', { name: 'Led to from' })).toContainText('Leads to the swivel');
+  await expect(page.getByRole('region', { name: 'Led to from' })).toContainText(
+    'Leads to the swivel',
+  );
   await page.getByRole('button', { name: 'Remove this topic …' }).click();
   const dialog = page.getByRole('dialog', { name: 'Remove “Swivel, old”' });
   const remove = dialog.getByRole('button', { name: 'Put it in place and remove' });
   await expect(remove).toBeDisabled();
   await dialog.getByLabel('A topic in its place').selectOption('Swivel, new');
-  await expect(dialog.getByRole('region', { name: 'Before and after' }).locator('ins')).toHaveText(['new']);
+  await expect(dialog.getByRole('region', { name: 'Before and after' }).locator('ins')).toHaveText([
+    'new',
+  ]);
   await remove.click();
   await expect(page).toHaveURL(/\/library$/u);
   await page.goto(user);
-  await expect(page.locator('.ProseMirror .link-whole')).toHaveAttribute('data-shown', 'Swivel, new');
+  await expect(page.locator('.ProseMirror .link-whole')).toHaveAttribute(
+    'data-shown',
+    'Swivel, new',
+  );
   expect(await stored(page)).toContain('topic:swivel-new');
 });

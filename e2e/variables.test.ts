@@ -5,13 +5,18 @@ import { signIn } from './people.ts';
 
 const form = (page: Page) => page.getByRole('form', { name: 'Variable', exact: true });
 const says = (page: Page) => form(page).getByRole('textbox', { name: 'What it says' });
-const row = (page: Page, words: string) => page.getByRole('table', { name: 'Variables' }).getByRole('row').filter({ hasText: words });
+const row = (page: Page, words: string) =>
+  page.getByRole('table', { name: 'Variables' }).getByRole('row').filter({ hasText: words });
 
-test('a variable is made, typed into a text, said otherwise for some, and renamed everywhere', async ({ page }) => {
+test('a variable is made, typed into a text, said otherwise for some, and renamed everywhere', async ({
+  page,
+}) => {
   await signIn(page, 'noor', '/variables');
   await page.getByLabel('Name of the new set').fill('Terms of sale');
   await page.getByRole('button', { name: 'Make a set' }).click();
-  await expect(page.getByRole('group', { name: 'Where “Terms of sale” holds' }).getByLabel('in every map')).toBeChecked();
+  await expect(
+    page.getByRole('group', { name: 'Where “Terms of sale” holds' }).getByLabel('in every map'),
+  ).toBeChecked();
   await page.getByRole('button', { name: 'Add a variable' }).click();
   await form(page).getByLabel('Name').fill('guarantee');
   await says(page).click();
@@ -52,7 +57,9 @@ test('a variable is made, typed into a text, said otherwise for some, and rename
 
   await page.goto('/variables');
   await row(page, '24 months').getByRole('button', { name: '1 place in 1' }).click();
-  await expect(page.getByRole('region', { name: 'Where guarantee is used' })).toContainText('How long we stand for it');
+  await expect(page.getByRole('region', { name: 'Where guarantee is used' })).toContainText(
+    'How long we stand for it',
+  );
   await page.getByRole('button', { name: 'Change guarantee' }).first().click();
   await form(page).getByLabel('Name').fill('warranty-time');
   await expect(form(page).getByRole('status')).toContainText('1 place in 1 topic or map');
@@ -71,7 +78,9 @@ test('a variable is made, typed into a text, said otherwise for some, and rename
   expect(await faults(page, { without: '.n-message-container', withPractices: true })).toEqual([]);
 });
 
-test('a variable is dragged into the text, stands for an image or something to follow, and is defined where it was missing', async ({ page }) => {
+test('a variable is dragged into the text, stands for an image or something to follow, and is defined where it was missing', async ({
+  page,
+}) => {
   await signIn(page, 'noor', '/variables');
   await page.getByRole('button', { name: 'Add a variable' }).click();
   await form(page).getByLabel('Name').fill('front-view');
@@ -99,7 +108,10 @@ test('a variable is dragged into the text, stands for an image or something to f
   await page.keyboard.press('ArrowRight');
   await page.keyboard.type(' %%forum');
   await page.keyboard.press('Enter');
-  await expect(paragraph.locator('.is-xref, [data-element="xref"]')).toHaveAttribute('data-shown', 'our forum');
+  await expect(paragraph.locator('.is-xref, [data-element="xref"]')).toHaveAttribute(
+    'data-shown',
+    'our forum',
+  );
   await page.getByRole('button', { name: 'Variables', exact: true }).click();
   await page.getByLabel('Filter variables').fill('maker');
   await page
@@ -115,13 +127,26 @@ test('a variable is dragged into the text, stands for an image or something to f
 
   const id = page.url().split('/').at(-1)!;
   const item = await page.evaluate(async (wanted) => {
-    const { projects } = (await (await fetch('/api/session')).json()) as { projects: { id: string }[] };
+    const { projects } = (await (await fetch('/api/session')).json()) as {
+      projects: { id: string }[];
+    };
     const base = `/api/projects/${projects[0]!.id}`;
     const made = (await (
-      await fetch(`${base}/items`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ type: 'concept', title: 'Uses what is not there' }) })
+      await fetch(`${base}/items`, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json' },
+        body: JSON.stringify({ type: 'concept', title: 'Uses what is not there' }),
+      })
     ).json()) as { id: string; text: string; version: number };
-    const text = made.text.replace(/<conbody>[\s\S]*<\/conbody>|<conbody\/>/u, '<conbody><p><ph keyref="berth-count"/></p></conbody>');
-    await fetch(`${base}/items/${made.id}`, { method: 'PUT', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ text, version: made.version, note: '' }) });
+    const text = made.text.replace(
+      /<conbody>[\s\S]*<\/conbody>|<conbody\/>/u,
+      '<conbody><p><ph keyref="berth-count"/></p></conbody>',
+    );
+    await fetch(`${base}/items/${made.id}`, {
+      method: 'PUT',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify({ text, version: made.version, note: '' }),
+    });
     return { wanted, text };
   }, id);
   expect(item.text).toContain('berth-count');

@@ -6,7 +6,9 @@ import { signIn } from './people.ts';
 test.beforeEach(({ page }) => signIn(page, 'noor'));
 const paragraphs = '.ProseMirror .is-conbody > p';
 
-test('words, paragraphs and rows are set for one model or another, by keys, and looked at through a lens', async ({ page }) => {
+test('words, paragraphs and rows are set for one model or another, by keys, and looked at through a lens', async ({
+  page,
+}) => {
   await newTopic(page, 'Concept', 'For two models');
   await clickInto(page.locator(paragraphs));
   const asked = page.getByRole('dialog', { name: /only for/u });
@@ -14,7 +16,8 @@ test('words, paragraphs and rows are set for one model or another, by keys, and 
 
   await test.step('selected words differ in mid-sentence', async () => {
     await page.keyboard.type('It is fitted with a pressure');
-    for (let count = 0; count < 'pressure'.length; count += 1) await moveCaret(page, 'Shift+ArrowLeft');
+    for (let count = 0; count < 'pressure'.length; count += 1)
+      await moveCaret(page, 'Shift+ArrowLeft');
     await page.keyboard.press('Control+;');
     await page.getByRole('combobox', { name: 'The selected words: only for' }).fill('tern q');
     await page.keyboard.press('Enter');
@@ -89,12 +92,17 @@ test('an entry of a map is for one model only, with all that it holds', async ({
   await isSaved(page);
   expect(await stored(page)).toContain('<topicref href="topic:alarms" product="tern-d">');
   await page.getByLabel('Lens').selectOption('installer-tern-q');
-  for (const title of ['Alarms', 'Care plan']) await expect(page.getByRole('treeitem', { name: new RegExp(`^${title}`, 'u') })).toHaveClass(/unseen/u);
+  for (const title of ['Alarms', 'Care plan'])
+    await expect(page.getByRole('treeitem', { name: new RegExp(`^${title}`, 'u') })).toHaveClass(
+      /unseen/u,
+    );
   await page.getByRole('button', { name: 'dropped is grey' }).click();
   await expect(page.getByRole('treeitem')).toHaveCount(0);
 });
 
-test('a topic that varies as a whole is dropped in the library, in the list beside the page, in the search and in the map', async ({ page }) => {
+test('a topic that varies as a whole is dropped in the library, in the list beside the page, in the search and in the map', async ({
+  page,
+}) => {
   await signIn(page);
   await newTopic(page, 'Concept', 'Only for deep water');
   await page.getByRole('button', { name: 'Concept', exact: true }).click();
@@ -117,7 +125,9 @@ test('a topic that varies as a whole is dropped in the library, in the list besi
   await page.getByRole('button', { name: 'dropped is hidden' }).click();
   await page.keyboard.press('Control+k');
   await page.getByRole('combobox', { name: 'Find or do' }).fill('only for deep');
-  await expect(page.getByRole('option', { name: /Only for deep water/u })).toContainText('dropped by the lens');
+  await expect(page.getByRole('option', { name: /Only for deep water/u })).toContainText(
+    'dropped by the lens',
+  );
   await page.keyboard.press('Enter');
   const list = page.getByRole('complementary', { name: 'Topics' });
   await list.getByLabel('Filter topics').fill('only for deep');
@@ -125,7 +135,9 @@ test('a topic that varies as a whole is dropped in the library, in the list besi
   await page.getByLabel('Lens', { exact: true }).selectOption('every reader');
 });
 
-test('what is around the caret is asked for by the same keys: a cell, its column, its row', async ({ page }) => {
+test('what is around the caret is asked for by the same keys: a cell, its column, its row', async ({
+  page,
+}) => {
   await page.goto('/write/care-plan');
   // The first row is for one model already.
   const cells = page.locator('.ProseMirror tbody tr').nth(1).locator('td');
@@ -136,7 +148,9 @@ test('what is around the caret is asked for by the same keys: a cell, its column
   const column = page.getByRole('combobox', { name: 'Column 2: only for' });
   await column.fill('mains');
   await moveCaret(page, 'Enter');
-  await expect(page.locator('.ProseMirror tr > td:nth-child(2)[data-letters="M"]')).toHaveCount(await page.locator('.ProseMirror tr').count());
+  await expect(page.locator('.ProseMirror tr > td:nth-child(2)[data-letters="M"]')).toHaveCount(
+    await page.locator('.ProseMirror tr').count(),
+  );
   await moveCaret(page, 'Enter');
   await expect(page.locator('.ProseMirror td[data-letters="M"]')).toHaveCount(0);
   await column.fill('');

@@ -4,7 +4,9 @@ import { signIn } from './people.ts';
 
 test.beforeEach(({ page }) => signIn(page));
 
-test('a map is written as one document: topics open as one comes near, keys lead from one into the next', async ({ page }) => {
+test('a map is written as one document: topics open as one comes near, keys lead from one into the next', async ({
+  page,
+}) => {
   await page.goto('/arrange/installation-manual');
   await page.getByRole('link', { name: 'Write as one' }).click();
   const contents = page.getByRole('navigation', { name: 'Contents' });
@@ -28,22 +30,33 @@ test('a map is written as one document: topics open as one comes near, keys lead
   await test.step('from the last line the arrow goes on into the next topic, and back', async () => {
     await moveCaret(page, 'Control+End');
     // What was taken back is gone from the contents as well. Other tests arrange this map too.
-    await expect(contents.getByRole('button', { name: 'Clean the well', exact: true })).toBeVisible();
+    await expect(
+      contents.getByRole('button', { name: 'Clean the well', exact: true }),
+    ).toBeVisible();
     const titles = await contents.getByRole('button').allTextContents();
     const title = titles[titles.indexOf('Clean the well') + 1]!;
-    const [here, next] = ['Clean the well', title].map((name) => page.getByRole('region', { name }).locator('.ProseMirror'));
+    const [here, next] = ['Clean the well', title].map((name) =>
+      page.getByRole('region', { name }).locator('.ProseMirror'),
+    );
     await expect(async () => {
-      if (await here!.evaluate((shown) => shown === document.activeElement)) await page.keyboard.press('ArrowDown');
+      if (await here!.evaluate((shown) => shown === document.activeElement))
+        await page.keyboard.press('ArrowDown');
       await expect(next!).toBeFocused({ timeout: 5000 });
     }).toPass();
     await expect(contents.locator('[aria-current]')).toHaveText(title);
     await moveCaret(page, 'ArrowUp');
-    await expect(page.getByRole('region', { name: 'Clean the well' }).locator('.ProseMirror')).toBeFocused();
+    await expect(
+      page.getByRole('region', { name: 'Clean the well' }).locator('.ProseMirror'),
+    ).toBeFocused();
   });
   await test.step('topics that are far away again are closed', async () => {
     await contents.getByRole('button', { name: 'About this manual' }).click();
-    await expect(page.getByRole('region', { name: 'About this manual' }).locator('.ProseMirror')).toBeFocused();
+    await expect(
+      page.getByRole('region', { name: 'About this manual' }).locator('.ProseMirror'),
+    ).toBeFocused();
     await expect.poll(() => sheets.count()).toBeLessThan(12);
-    await expect(page.getByRole('region', { name: 'Clean the well' }).locator('.ProseMirror')).toHaveCount(0);
+    await expect(
+      page.getByRole('region', { name: 'Clean the well' }).locator('.ProseMirror'),
+    ).toHaveCount(0);
   });
 });

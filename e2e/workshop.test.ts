@@ -4,11 +4,15 @@ import { signIn } from './people.ts';
 
 test.beforeEach(({ page }) => signIn(page));
 
-test('Ctrl+K finds topics and does things; ? lists the shortcuts of the screen', async ({ page }) => {
+test('Ctrl+K finds topics and does things; ? lists the shortcuts of the screen', async ({
+  page,
+}) => {
   await page.keyboard.press('Control+k');
   const field = page.getByRole('combobox', { name: 'Find or do' });
   await field.fill('earth');
-  await expect(page.getByRole('listbox').getByRole('option').first()).toContainText('Connect the earth');
+  await expect(page.getByRole('listbox').getByRole('option').first()).toContainText(
+    'Connect the earth',
+  );
   await page.keyboard.press('Enter');
   await expect(page).toHaveURL(/\/write\/connect-the-earth$/u);
   await page.keyboard.press('Control+k');
@@ -36,16 +40,34 @@ test('a map is arranged by dragging, and every change can be undone', async ({ p
   const entry = (name: string) => page.getByRole('treeitem', { name });
   await page.locator('.topics li', { hasText: 'Care plan' }).dragTo(entry('Alarms'));
   await page.locator('.topics li', { hasText: 'Alarm codes' }).dragTo(entry('Care plan'));
-  await expect(page.getByRole('treeitem').locator('.title')).toHaveText(['Alarms', 'Care plan', 'Alarm codes']);
+  await expect(page.getByRole('treeitem').locator('.title')).toHaveText([
+    'Alarms',
+    'Care plan',
+    'Alarm codes',
+  ]);
   await entry('Alarm codes').dragTo(entry('Alarms'), { targetPosition: { x: 60, y: 15 } });
   await expect(entry('Alarm codes')).toHaveAttribute('aria-level', '2');
-  await expect(page.getByRole('treeitem').locator('.title')).toHaveText(['Alarms', 'Alarm codes', 'Care plan']);
+  await expect(page.getByRole('treeitem').locator('.title')).toHaveText([
+    'Alarms',
+    'Alarm codes',
+    'Care plan',
+  ]);
   await isSaved(page);
-  expect(await stored(page)).toMatch(/<topicref href="topic:alarms">\s*<topicref href="topic:alarm-codes"\/>\s*<\/topicref>\s*<topicref href="topic:care-plan"\/>/u);
+  expect(await stored(page)).toMatch(
+    /<topicref href="topic:alarms">\s*<topicref href="topic:alarm-codes"\/>\s*<\/topicref>\s*<topicref href="topic:care-plan"\/>/u,
+  );
   await entry('Care plan').dragTo(entry('Alarms'), { targetPosition: { x: 60, y: 2 } });
-  await expect(page.getByRole('treeitem').locator('.title')).toHaveText(['Care plan', 'Alarms', 'Alarm codes']);
+  await expect(page.getByRole('treeitem').locator('.title')).toHaveText([
+    'Care plan',
+    'Alarms',
+    'Alarm codes',
+  ]);
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(page.getByRole('treeitem').locator('.title')).toHaveText(['Alarms', 'Alarm codes', 'Care plan']);
+  await expect(page.getByRole('treeitem').locator('.title')).toHaveText([
+    'Alarms',
+    'Alarm codes',
+    'Care plan',
+  ]);
   await entry('Care plan').click();
   await page.keyboard.press('Delete');
   await expect(page.getByRole('treeitem').locator('.title')).toHaveText(['Alarms', 'Alarm codes']);
@@ -53,7 +75,8 @@ test('a map is arranged by dragging, and every change can be undone', async ({ p
 
 test('two people who arrange one map lose nothing unasked', async ({ page, browser }) => {
   await newTopic(page, 'Map', 'Contested map');
-  const add = async (on: typeof page, title: string): Promise<void> => on.getByRole('button', { name: `Add ${title} to the map` }).click();
+  const add = async (on: typeof page, title: string): Promise<void> =>
+    on.getByRole('button', { name: `Add ${title} to the map` }).click();
   await add(page, 'Alarms');
   await isSaved(page);
   const other = await (await browser.newContext()).newPage();
@@ -63,7 +86,9 @@ test('two people who arrange one map lose nothing unasked', async ({ page, brows
   await add(other, 'Care plan');
   await isSaved(other);
   await add(page, 'Menu tree');
-  await expect(page.getByRole('alert')).toContainText('Ada Lind saved this map after you opened it');
+  await expect(page.getByRole('alert')).toContainText(
+    'Ada Lind saved this map after you opened it',
+  );
   await page.getByRole('link', { name: 'Publish' }).click();
   await expect(page.getByText('This is not saved yet, so it stays open.')).toBeVisible();
   await expect(page.getByRole('treeitem').locator('.title')).toHaveText(['Alarms', 'Menu tree']);
@@ -78,11 +103,23 @@ test('a problem of a build leads to its place', async ({ page }) => {
   await page.keyboard.press('Enter');
   await page.keyboard.type('Second.');
   await isSaved(page);
-  const session = (await (await page.request.get('/api/session')).json()) as { projects: { id: string }[] };
+  const session = (await (await page.request.get('/api/session')).json()) as {
+    projects: { id: string }[];
+  };
   const project = `/api/projects/${session.projects[0]!.id}`;
-  const topic = (await (await page.request.get(`${project}/items/leaky`)).json()) as { text: string; version: number };
-  const text = topic.text.replace('<p>Second.', '<p product="tern-x"><xref href="topic:nowhere"/>Second.');
-  expect((await page.request.put(`${project}/items/leaky`, { data: { text, version: topic.version } })).ok()).toBe(true);
+  const topic = (await (await page.request.get(`${project}/items/leaky`)).json()) as {
+    text: string;
+    version: number;
+  };
+  const text = topic.text.replace(
+    '<p>Second.',
+    '<p product="tern-x"><xref href="topic:nowhere"/>Second.',
+  );
+  expect(
+    (
+      await page.request.put(`${project}/items/leaky`, { data: { text, version: topic.version } })
+    ).ok(),
+  ).toBe(true);
   await newTopic(page, 'Map', 'Leaky map');
   await page.getByRole('button', { name: 'Add Leaky to the map' }).click();
   await isSaved(page);
@@ -102,7 +139,8 @@ test('a problem of a build leads to its place', async ({ page }) => {
   await expect(page.locator('#foot-path')).toContainText('Paragraph');
   const caret = await page.evaluate(() => {
     const node = document.getSelection()?.anchorNode;
-    return (node instanceof Element ? node : node?.parentElement)?.closest('[data-element="p"]')?.textContent;
+    return (node instanceof Element ? node : node?.parentElement)?.closest('[data-element="p"]')
+      ?.textContent;
   });
   expect(caret).toContain('Second.');
 });

@@ -12,7 +12,9 @@ test('a task is written by keyboard alone, step after step', async ({ page }) =>
   await page.keyboard.press('End');
   await page.keyboard.press('Enter');
   await page.keyboard.type('A clean lens sees further.');
-  const guidance = page.locator('.is-shortdesc').evaluate((line) => getComputedStyle(line, '::after').content);
+  const guidance = page
+    .locator('.is-shortdesc')
+    .evaluate((line) => getComputedStyle(line, '::after').content);
   expect(await guidance).toBe('none');
   await clickInto(page.locator('.is-cmd'));
   await page.keyboard.type('Breathe on the lens.');
@@ -23,7 +25,9 @@ test('a task is written by keyboard alone, step after step', async ({ page }) =>
   await isSaved(page);
   const text = await stored(page);
   expect(text).toContain('<shortdesc>A clean lens sees further.</shortdesc>');
-  expect(text).toMatch(/<step>\s*<cmd>Breathe on the lens\.<\/cmd>\s*<\/step>\s*<step>\s*<cmd>Wipe it with a soft cloth\.<\/cmd>\s*<stepresult>It shines\.<\/stepresult>/u);
+  expect(text).toMatch(
+    /<step>\s*<cmd>Breathe on the lens\.<\/cmd>\s*<\/step>\s*<step>\s*<cmd>Wipe it with a soft cloth\.<\/cmd>\s*<stepresult>It shines\.<\/stepresult>/u,
+  );
   await page.getByRole('tab', { name: 'Problems' }).click();
   await expect(page.getByText('This topic is valid.')).toBeVisible();
 });
@@ -40,7 +44,9 @@ test('lists grow, end and undo; paragraphs split and join', async ({ page }) => 
   await page.keyboard.press('Enter');
   await page.keyboard.type('Both need care.');
   await isSaved(page);
-  expect(await stored(page)).toMatch(/<ul>\s*<li>oil<\/li>\s*<li>electric<\/li>\s*<\/ul>\s*<p>Both need care\.<\/p>/u);
+  expect(await stored(page)).toMatch(
+    /<ul>\s*<li>oil<\/li>\s*<li>electric<\/li>\s*<\/ul>\s*<p>Both need care\.<\/p>/u,
+  );
   for (let count = 0; count < 4; count += 1) await moveCaret(page, 'ArrowLeft');
   await page.keyboard.press('Enter');
   await isSaved(page);
@@ -71,16 +77,22 @@ test('elements are put around, made into others, moved, nested and named', async
   await page.keyboard.press('Enter');
   await page.keyboard.type('clove hitch');
   await isSaved(page);
-  expect((await stored(page)).replace(/\s*\n\s*/gu, '')).toContain('<ol><li><p>bowline</p></li><li><p>clove hitch</p></li></ol>');
+  expect((await stored(page)).replace(/\s*\n\s*/gu, '')).toContain(
+    '<ol><li><p>bowline</p></li><li><p>clove hitch</p></li></ol>',
+  );
   await page.keyboard.press('Alt+ArrowUp');
   await isSaved(page);
-  expect((await stored(page)).replace(/\s*\n\s*/gu, '')).toContain('<ol><li><p>clove hitch</p></li><li><p>bowline</p></li></ol>');
+  expect((await stored(page)).replace(/\s*\n\s*/gu, '')).toContain(
+    '<ol><li><p>clove hitch</p></li><li><p>bowline</p></li></ol>',
+  );
   await page.keyboard.press('Alt+ArrowDown');
   await page.keyboard.press('Tab');
   await moveCaret(page, 'Shift+Home');
   await choose(page, 'term');
   await isSaved(page);
-  expect((await stored(page)).replace(/\s*\n\s*/gu, '')).toContain('<ol><li><p>bowline</p><ol><li><p><term>clove hitch</term></p></li></ol></li></ol>');
+  expect((await stored(page)).replace(/\s*\n\s*/gu, '')).toContain(
+    '<ol><li><p>bowline</p><ol><li><p><term>clove hitch</term></p></li></ol></li></ol>',
+  );
   await page.getByRole('tab', { name: 'Problems' }).click();
   await expect(page.getByText('This topic is valid.')).toBeVisible();
 });
@@ -88,7 +100,9 @@ test('elements are put around, made into others, moved, nested and named', async
 test('the foot line shows every open element and selects it', async ({ page }) => {
   await page.goto('/write/fit-the-bracket');
   await clickInto(page.locator('.is-cmd').nth(1));
-  await expect(page.locator('#foot-path')).toHaveText('Task / Task body / Steps / Step / Instruction');
+  await expect(page.locator('#foot-path')).toHaveText(
+    'Task / Task body / Steps / Step / Instruction',
+  );
   await page.locator('#foot-path').getByRole('button', { name: 'Steps', exact: true }).click();
   await expect(page.locator('.ProseMirror-selectednode')).toHaveAttribute('data-element', 'steps');
 });
@@ -100,7 +114,9 @@ test('a reader may read and not write', async ({ page }) => {
   await expect(page.locator('.ProseMirror')).toHaveAttribute('contenteditable', 'false');
 });
 
-test('topics are filtered, images uploaded, and an image that is none is refused', async ({ page }) => {
+test('topics are filtered, images uploaded, and an image that is none is refused', async ({
+  page,
+}) => {
   await page.getByLabel('Filter topics').fill('battery');
   await expect(page.getByRole('status').filter({ hasText: 'of' })).toContainText(/^\d+ of \d+/u);
   await expect(page.getByRole('link', { name: /Replace the battery/u })).toBeVisible();
@@ -109,17 +125,29 @@ test('topics are filtered, images uploaded, and an image that is none is refused
   await upload.setInputFiles({
     name: 'buoy.svg',
     mimeType: 'image/svg+xml',
-    buffer: Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 10 10"><script>alert(1)</script><circle r="4" cx="5" cy="5" onclick="x()"/></svg>'),
+    buffer: Buffer.from(
+      '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 10 10"><script>alert(1)</script><circle r="4" cx="5" cy="5" onclick="x()"/></svg>',
+    ),
   });
   await expect(page.getByText('buoy.svg', { exact: true })).toBeVisible();
   const source = await page.locator('img[src*="buoy"]').getAttribute('src');
   const kept = await (await page.request.get(source!)).text();
   expect(kept).not.toMatch(/script|onclick/u);
-  await upload.setInputFiles({ name: 'fake.png', mimeType: 'image/png', buffer: Buffer.from('not an image at all') });
+  await upload.setInputFiles({
+    name: 'fake.png',
+    mimeType: 'image/png',
+    buffer: Buffer.from('not an image at all'),
+  });
   await expect(page.getByText(/fake\.png: This is not an image/u)).toBeVisible();
 });
 
-for (const address of ['/library', '/write/fit-the-bracket', '/arrange/help', '/publish', '/agreements']) {
+for (const address of [
+  '/library',
+  '/write/fit-the-bracket',
+  '/arrange/help',
+  '/publish',
+  '/agreements',
+]) {
   test(`${address} has no fault that axe finds, by day and by night`, async ({ page }) => {
     for (const colorScheme of ['light', 'dark'] as const) {
       await page.emulateMedia({ colorScheme });

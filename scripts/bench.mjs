@@ -11,9 +11,21 @@ import { ensureBuilt, ensurePackages, log, root, run } from './prepare.mjs';
 import { ensurePrograms } from './system.mjs';
 
 const asked = process.argv.slice(2);
-const parts = ['compose', 'readers', 'copies', 'site', 'reading', 'print', 'thousand', 'proof', 'server', 'browser', 'editor', 'beside', 'start'].filter(
-  (part) => asked.length === 0 || asked.includes(part),
-);
+const parts = [
+  'compose',
+  'readers',
+  'copies',
+  'site',
+  'reading',
+  'print',
+  'thousand',
+  'proof',
+  'server',
+  'browser',
+  'editor',
+  'beside',
+  'start',
+].filter((part) => asked.length === 0 || asked.includes(part));
 const programs = ensurePrograms('test', log);
 await ensurePackages();
 await ensureBuilt();
@@ -25,8 +37,18 @@ const database = await startPostgres({ bin: programs.postgres, dataFolder, log }
 let failed = false;
 for (const part of parts) {
   console.log(`\n== ${part}`);
-  const env = { ...process.env, DATABASE_URL: database.url('postgres'), TEST_DATA: dataFolder, CHROMIUM: programs.chromium, LOG_LEVEL: 'error' };
-  const { status } = spawnSync(process.execPath, [`bench/dist/bench/${part}.js`], { cwd: root, stdio: 'inherit', env });
+  const env = {
+    ...process.env,
+    DATABASE_URL: database.url('postgres'),
+    TEST_DATA: dataFolder,
+    CHROMIUM: programs.chromium,
+    LOG_LEVEL: 'error',
+  };
+  const { status } = spawnSync(process.execPath, [`bench/dist/bench/${part}.js`], {
+    cwd: root,
+    stdio: 'inherit',
+    env,
+  });
   failed ||= status !== 0;
 }
 await database.stop();

@@ -22,7 +22,9 @@ try {
     form.append('file', await openAsBlob(file), basename(file));
     const report = await (await ask('/package', { method: 'POST', body: form })).json();
     for (const { severity, message } of report.problems) console.log(`${severity}: ${message}`);
-    console.log(`${report.items} topics and maps, ${report.assets} images, ${report.lenses} lenses, ${report.editions} editions taken in`);
+    console.log(
+      `${report.items} topics and maps, ${report.assets} images, ${report.lenses} lenses, ${report.editions} editions taken in`,
+    );
   }
 } catch (error) {
   console.error(error instanceof Error ? error.message : error);

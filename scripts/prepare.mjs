@@ -10,14 +10,19 @@ const marks = join(root, '.data', 'built');
 const unwatched = new Set(['dist', 'node_modules', 'built', 'components.d.ts']);
 const started = Date.now();
 
-export const log = (message) => console.error(`${((Date.now() - started) / 1000).toFixed(1).padStart(6)} s  ${message}`);
+export const log = (message) =>
+  console.error(`${((Date.now() - started) / 1000).toFixed(1).padStart(6)} s  ${message}`);
 
 /** Runs a command to its end; throws when it fails. Its output goes to standard error. */
 export function run(program, args, options = {}) {
   return new Promise((resolve, reject) => {
     const child = spawn(program, args, { cwd: root, stdio: ['ignore', 2, 2], ...options });
     child.once('error', reject);
-    child.once('exit', (code, signal) => (code === 0 ? resolve() : reject(new Error(`${program} ${args.join(' ')} ended with ${signal ?? code}`))));
+    child.once('exit', (code, signal) =>
+      code === 0
+        ? resolve()
+        : reject(new Error(`${program} ${args.join(' ')} ended with ${signal ?? code}`)),
+    );
   });
 }
 
@@ -26,7 +31,8 @@ function fingerprint(inputs) {
   const visit = (path) => {
     const found = statSync(path);
     if (!found.isDirectory()) {
-      if (!/\.(test|spec)\.ts$/.test(path)) hash.update(`${relative(root, path)}\0`).update(readFileSync(path));
+      if (!/\.(test|spec)\.ts$/.test(path))
+        hash.update(`${relative(root, path)}\0`).update(readFileSync(path));
       return;
     }
     for (const name of readdirSync(path).sort()) if (!unwatched.has(name)) visit(join(path, name));
@@ -39,7 +45,8 @@ function fingerprint(inputs) {
 async function whenStale(name, inputs, output, work) {
   const mark = join(marks, name);
   const now = fingerprint(inputs);
-  if (existsSync(join(root, output)) && existsSync(mark) && readFileSync(mark, 'utf8') === now) return;
+  if (existsSync(join(root, output)) && existsSync(mark) && readFileSync(mark, 'utf8') === now)
+    return;
   log(`${name}`);
   await work();
   mkdirSync(marks, { recursive: true });
@@ -48,10 +55,15 @@ async function whenStale(name, inputs, output, work) {
 
 /** Installs the packages of the lock file when they are missing or of another lock file. */
 export async function ensurePackages() {
-  await whenStale('installing packages', ['package-lock.json'], 'node_modules/.package-lock.json', async () => {
-    const { status } = spawnSync('npm', ['ci'], { cwd: root, stdio: ['ignore', 2, 2] });
-    if (status !== 0) throw new Error('npm ci failed');
-  });
+  await whenStale(
+    'installing packages',
+    ['package-lock.json'],
+    'node_modules/.package-lock.json',
+    async () => {
+      const { status } = spawnSync('npm', ['ci'], { cwd: root, stdio: ['ignore', 2, 2] });
+      if (status !== 0) throw new Error('npm ci failed');
+    },
+  );
 }
 
 const bin = (name) => join(root, 'node_modules', '.bin', name);
@@ -60,16 +72,42 @@ const bin = (name) => join(root, 'node_modules', '.bin', name);
 export async function ensureBuilt({ web = true, server = true } = {}) {
   const shared = ['packages/core', 'packages/contracts', 'tsconfig.base.json', 'package-lock.json'];
   const jobs = [
-    whenStale('building the scripts of help sites', ['packages/press/site/client', 'packages/press/shared', 'package-lock.json'], 'packages/press/site/built/search.js', async () => {
-      await run(process.execPath, ['-e', "import('./packages/press/site/client/build.mjs').then((built) => built.buildSiteScripts())"]);
-    }),
+    whenStale(
+      'building the scripts of help sites',
+      ['packages/press/site/client', 'packages/press/shared', 'package-lock.json'],
+      'packages/press/site/built/search.js',
+      async () => {
+        await run(process.execPath, [
+          '-e',
+          "import('./packages/press/site/client/build.mjs').then((built) => built.buildSiteScripts())",
+        ]);
+      },
+    ),
   ];
   if (server)
-    jobs.push(whenStale('building the server', [...shared, 'packages/intake', 'packages/press', 'packages/server'], 'packages/server/dist/main.js', () => run(bin('tsc'), ['-b', 'packages/server'])));
+    jobs.push(
+      whenStale(
+        'building the server',
+        [...shared, 'packages/intake', 'packages/press', 'packages/server'],
+        'packages/server/dist/main.js',
+        () => run(bin('tsc'), ['-b', 'packages/server']),
+      ),
+    );
   if (web)
     jobs.push(
-      whenStale('building the interface', [...shared, 'packages/web'], 'packages/web/dist/index.html', () =>
-        run(bin('vite'), ['build', 'packages/web', '--config', 'packages/web/vite.config.ts', '--logLevel', 'warn']),
+      whenStale(
+        'building the interface',
+        [...shared, 'packages/web'],
+        'packages/web/dist/index.html',
+        () =>
+          run(bin('vite'), [
+            'build',
+            'packages/web',
+            '--config',
+            'packages/web/vite.config.ts',
+            '--logLevel',
+            'warn',
+          ]),
       ),
     );
   await Promise.all(jobs);

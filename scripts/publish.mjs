@@ -35,23 +35,40 @@ if (values.edition.length === 0 || !severities.includes(values['fail-on']) || !i
 /** @returns whether it was built, and without a problem that must not be there */
 async function publish(name, locale, editions, ask) {
   const edition = editions.find((one) => one.name === name);
-  if (!edition) throw new Error(`There is no edition “${name}”. There are: ${editions.map((one) => one.name).join(', ')}.`);
-  const asked = locale === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify({ locale }) };
-  let impression = await (await ask(`/editions/${edition.id}/impressions`, { method: 'POST', ...asked })).json();
+  if (!edition)
+    throw new Error(
+      `There is no edition “${name}”. There are: ${editions.map((one) => one.name).join(', ')}.`,
+    );
+  const asked =
+    locale === undefined
+      ? {}
+      : { headers: { 'content-type': 'application/json' }, body: JSON.stringify({ locale }) };
+  let impression = await (
+    await ask(`/editions/${edition.id}/impressions`, { method: 'POST', ...asked })
+  ).json();
   let told = '';
   while (['queued', 'running'].includes(impression.state)) {
     await new Promise((resolve) => setTimeout(resolve, 300));
     impression = await (await ask(`/impressions/${impression.id}`)).json();
-    if (impression.progress.step !== told) console.error(`${name}: ${(told = impression.progress.step)}`);
+    if (impression.progress.step !== told)
+      console.error(`${name}: ${(told = impression.progress.step)}`);
   }
   const { state, number, figures, problems } = impression;
-  for (const { severity, message, where } of problems) console.log(`${severity}: ${message}${where.item === undefined ? '' : ` (${where.item})`}`);
-  console.log(`${name}, number ${number}: ${state}, ${figures.pages} pages, ${problems.length} problems`);
+  for (const { severity, message, where } of problems)
+    console.log(`${severity}: ${message}${where.item === undefined ? '' : ` (${where.item})`}`);
+  console.log(
+    `${name}, number ${number}: ${state}, ${figures.pages} pages, ${problems.length} problems`,
+  );
   if (state === 'done' && values.out !== undefined) {
     await mkdir(values.out, { recursive: true });
     const file = await ask(`/impressions/${impression.id}/download`);
-    const named = decodeURIComponent(file.headers.get('content-disposition')?.split("''")[1] ?? name);
-    const path = join(values.out, locale === undefined ? basename(named) : `${locale}-${basename(named)}`);
+    const named = decodeURIComponent(
+      file.headers.get('content-disposition')?.split("''")[1] ?? name,
+    );
+    const path = join(
+      values.out,
+      locale === undefined ? basename(named) : `${locale}-${basename(named)}`,
+    );
     await writeFile(path, Buffer.from(await file.arrayBuffer()));
     console.log(`${name} is in ${path}`);
   }
@@ -63,7 +80,9 @@ try {
   const { ask } = await signIn();
   const editions = await (await ask('/editions')).json();
   const fine = [];
-  for (const name of values.edition) for (const locale of values.locale.length === 0 ? [undefined] : values.locale) fine.push(await publish(name, locale, editions, ask));
+  for (const name of values.edition)
+    for (const locale of values.locale.length === 0 ? [undefined] : values.locale)
+      fine.push(await publish(name, locale, editions, ask));
   process.exit(fine.every(Boolean) ? 0 : 1);
 } catch (error) {
   console.error(error instanceof Error ? error.message : error);

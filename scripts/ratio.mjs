@@ -2,11 +2,16 @@
 import { execFileSync } from 'node:child_process';
 import { readFileSync } from 'node:fs';
 
-const files = execFileSync('git', ['ls-files', 'packages', 'scripts', 'e2e', 'bench'], { encoding: 'utf8' })
+const files = execFileSync('git', ['ls-files', 'packages', 'scripts', 'e2e', 'bench'], {
+  encoding: 'utf8',
+})
   .split('\n')
   .filter((name) => /\.(ts|vue|mjs|typ|css)$/.test(name));
-const lines = (names) => names.reduce((sum, name) => sum + readFileSync(name, 'utf8').split('\n').length, 0);
+const lines = (names) =>
+  names.reduce((sum, name) => sum + readFileSync(name, 'utf8').split('\n').length, 0);
 const isTest = (name) => /\.test\.ts$|^e2e\/|\/testing\//.test(name);
 const tests = lines(files.filter(isTest));
 const code = lines(files.filter((name) => !isTest(name)));
-console.log(`${tests} lines of tests, ${code} lines of code: ${Math.round((100 * tests) / (tests + code))} %`);
+console.log(
+  `${tests} lines of tests, ${code} lines of code: ${Math.round((100 * tests) / (tests + code))} %`,
+);

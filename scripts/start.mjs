@@ -16,7 +16,13 @@ const help = `npm start -- [options]
   --no-demo      start with an empty library
 `;
 const { values } = parseArgs({
-  options: { fresh: { type: 'boolean' }, port: { type: 'string', default: '4600' }, data: { type: 'string', default: join(root, '.data') }, 'no-demo': { type: 'boolean' }, help: { type: 'boolean' } },
+  options: {
+    fresh: { type: 'boolean' },
+    port: { type: 'string', default: '4600' },
+    data: { type: 'string', default: join(root, '.data') },
+    'no-demo': { type: 'boolean' },
+    help: { type: 'boolean' },
+  },
 });
 if (values.help) {
   process.stdout.write(help);
@@ -48,7 +54,9 @@ async function freePort(wanted) {
   for (let port = wanted; port < wanted + 100; port += 1) {
     const free = await new Promise((done) => {
       const probe = net.createServer().once('error', () => done(false));
-      probe.listen({ port, host: '127.0.0.1', exclusive: true }, () => probe.close(() => done(true)));
+      probe.listen({ port, host: '127.0.0.1', exclusive: true }, () =>
+        probe.close(() => done(true)),
+      );
     });
     if (free) return port;
   }
@@ -57,7 +65,12 @@ async function freePort(wanted) {
 
 function welcome(port, account) {
   const lines = [`Ukiyo is at http://127.0.0.1:${port}`];
-  if (account) lines.push('', `Sign in as ${account.email} with the password ${account.password}`, 'This password is shown once.');
+  if (account)
+    lines.push(
+      '',
+      `Sign in as ${account.email} with the password ${account.password}`,
+      'This password is shown once.',
+    );
   else if (!values['no-demo'])
     lines.push(
       '',
@@ -75,10 +88,15 @@ function welcome(port, account) {
 
 try {
   const { postgres } = ensurePrograms('serve', log);
-  if (values.fresh) for (const name of ['pg', 'pg.json', 'pg.log', 'blobs', 'impressions']) rmSync(join(dataFolder, name), { recursive: true, force: true });
+  if (values.fresh)
+    for (const name of ['pg', 'pg.json', 'pg.log', 'blobs', 'impressions'])
+      rmSync(join(dataFolder, name), { recursive: true, force: true });
   mkdirSync(dataFolder, { recursive: true });
   await ensurePackages();
-  const [started] = await Promise.all([startPostgres({ bin: postgres, dataFolder, log }), ensureBuilt()]);
+  const [started] = await Promise.all([
+    startPostgres({ bin: postgres, dataFolder, log }),
+    ensureBuilt(),
+  ]);
   database = started;
   const port = await freePort(Number(values.port));
   server = fork(join(root, 'packages/server/dist/main.js'), {

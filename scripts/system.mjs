@@ -22,7 +22,9 @@ function findPostgres() {
   const versions = readdirSync(base)
     .filter((name) => /^\d+$/.test(name))
     .sort((a, b) => Number(b) - Number(a));
-  return versions.map((version) => join(base, version, 'bin')).find((bin) => existsSync(join(bin, 'initdb')) && existsSync(join(bin, 'postgres')));
+  return versions
+    .map((version) => join(base, version, 'bin'))
+    .find((bin) => existsSync(join(bin, 'initdb')) && existsSync(join(bin, 'postgres')));
 }
 
 /** Debian's Chromium; the one without windows takes a fifth less of the processor. */
@@ -38,8 +40,15 @@ const needs = {
     { found: () => onPath('git'), packages: ['git'] },
     { found: () => onPath('java'), packages: ['default-jre-headless'] },
     { found: () => onPath('epubcheck'), packages: ['epubcheck'] },
-    { found: () => existsSync('/usr/share/snowball/data/english/voc.txt'), packages: ['snowball-data'] },
-    { found: () => onPath('xmllint') && existsSync('/usr/share/xml/docbook/schema/dtd/4.5/soextblx.dtd'), packages: ['libxml2-utils', 'docbook-xml'] },
+    {
+      found: () => existsSync('/usr/share/snowball/data/english/voc.txt'),
+      packages: ['snowball-data'],
+    },
+    {
+      found: () =>
+        onPath('xmllint') && existsSync('/usr/share/xml/docbook/schema/dtd/4.5/soextblx.dtd'),
+      packages: ['libxml2-utils', 'docbook-xml'],
+    },
   ],
 };
 
@@ -48,7 +57,9 @@ const needs = {
  * Throws an Error whose message is the command to type where installing is not allowed.
  */
 export function ensurePrograms(purpose, log) {
-  const missing = needs[purpose].filter(({ found }) => !found()).flatMap(({ packages }) => packages);
+  const missing = needs[purpose]
+    .filter(({ found }) => !found())
+    .flatMap(({ packages }) => packages);
   if (missing.length > 0) install(missing, log);
   const postgres = findPostgres();
   if (!postgres) throw new Error('PostgreSQL is still not found after the installation.');
@@ -57,16 +68,25 @@ export function ensurePrograms(purpose, log) {
 
 function install(packages, log) {
   const isRoot = process.getuid?.() === 0;
-  const hasSudo = !isRoot && onPath('sudo') !== undefined && spawnSync('sudo', ['-n', 'true'], { stdio: 'ignore' }).status === 0;
+  const hasSudo =
+    !isRoot &&
+    onPath('sudo') !== undefined &&
+    spawnSync('sudo', ['-n', 'true'], { stdio: 'ignore' }).status === 0;
   // Debian's package would otherwise make and start a cluster of its own on port 5432.
   const quiet = packages.includes('postgresql')
     ? 'mkdir -p /etc/postgresql-common && { [ -e /etc/postgresql-common/createcluster.conf ] || echo "create_main_cluster = false" > /etc/postgresql-common/createcluster.conf; } && '
     : '';
   const command = `${quiet}apt-get update -qq && apt-get install -y -qq --no-install-recommends ${packages.join(' ')}`;
   if (onPath('apt-get') === undefined || (!isRoot && !hasSudo))
-    throw new Error(`These programs are missing: ${packages.join(', ')}. Install them with\n\n    sudo sh -c '${command}'\n\nand start again.`);
+    throw new Error(
+      `These programs are missing: ${packages.join(', ')}. Install them with\n\n    sudo sh -c '${command}'\n\nand start again.`,
+    );
   log(`installing ${packages.join(', ')}`);
   const [program, ...before] = isRoot ? ['sh'] : ['sudo', 'sh'];
-  const { status } = spawnSync(program, [...before, '-c', command], { stdio: ['ignore', 2, 2], env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } });
-  if (status !== 0) throw new Error(`The installation failed. Try by hand:\n\n    sudo sh -c '${command}'\n`);
+  const { status } = spawnSync(program, [...before, '-c', command], {
+    stdio: ['ignore', 2, 2],
+    env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
+  });
+  if (status !== 0)
+    throw new Error(`The installation failed. Try by hand:\n\n    sudo sh -c '${command}'\n`);
 }

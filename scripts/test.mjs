@@ -27,7 +27,11 @@ function outcome(name, passed, failed) {
 /** Runs a program and gives its exit code; what it prints is shown at once, or only when it fails. */
 function runProgram(program, args, { env = {}, quiet = false } = {}) {
   return new Promise((resolve) => {
-    const child = spawn(program, args, { cwd: root, env: { ...process.env, ...env }, stdio: ['ignore', quiet ? 'pipe' : 2, quiet ? 'pipe' : 2] });
+    const child = spawn(program, args, {
+      cwd: root,
+      env: { ...process.env, ...env },
+      stdio: ['ignore', quiet ? 'pipe' : 2, quiet ? 'pipe' : 2],
+    });
     const kept = [];
     child.stdout?.on('data', (chunk) => kept.push(chunk));
     child.stderr?.on('data', (chunk) => kept.push(chunk));
@@ -56,14 +60,38 @@ async function suite(name, program, args, reportFile, count, env) {
 
 function vitest(project, env) {
   const report = join(reports, `${project}.json`);
-  const count = ({ numPassedTests, numFailedTests }) => ({ passed: numPassedTests, failed: numFailedTests });
-  return suite(project, bin('vitest'), ['run', '--project', project, '--reporter=dot', '--reporter=json', `--outputFile.json=${report}`], report, count, env);
+  const count = ({ numPassedTests, numFailedTests }) => ({
+    passed: numPassedTests,
+    failed: numFailedTests,
+  });
+  return suite(
+    project,
+    bin('vitest'),
+    [
+      'run',
+      '--project',
+      project,
+      '--reporter=dot',
+      '--reporter=json',
+      `--outputFile.json=${report}`,
+    ],
+    report,
+    count,
+    env,
+  );
 }
 
 function playwright(env) {
   const report = join(reports, 'e2e.json');
   const count = ({ stats }) => ({ passed: stats.expected, failed: stats.unexpected + stats.flaky });
-  return suite('e2e', bin('playwright'), ['test', '--config', 'e2e/playwright.config.ts'], report, count, { ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: report });
+  return suite(
+    'e2e',
+    bin('playwright'),
+    ['test', '--config', 'e2e/playwright.config.ts'],
+    report,
+    count,
+    { ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: report },
+  );
 }
 
 const checks = () => [
@@ -93,17 +121,28 @@ try {
   const dataFolder = join(root, '.data', 'test');
   rmSync(dataFolder, { recursive: true, force: true });
   mkdirSync(dataFolder, { recursive: true });
-  const starting = needsDatabase ? startPostgres({ bin: programs.postgres, dataFolder, log }) : undefined;
+  const starting = needsDatabase
+    ? startPostgres({ bin: programs.postgres, dataFolder, log })
+    : undefined;
   starting?.catch(() => undefined);
   await ensureBuilt({ web: false, server: false });
   database = await starting;
-  const env = { DATABASE_URL: database?.url('postgres'), TEST_DATA: dataFolder, CHROMIUM: programs.chromium, LOG_LEVEL: 'error' };
+  const env = {
+    DATABASE_URL: database?.url('postgres'),
+    TEST_DATA: dataFolder,
+    CHROMIUM: programs.chromium,
+    LOG_LEVEL: 'error',
+  };
   const built = async () => {
     await ensureBuilt({ web: needsBrowser, server: needsBrowser });
     if (wanted('server')) await vitest('server', env);
   };
   // The longest first, so that both ends meet.
-  await inParallel([built, ...(wanted('unit') ? [() => vitest('unit', env)] : []), ...(wanted('check') ? checks() : [])]);
+  await inParallel([
+    built,
+    ...(wanted('unit') ? [() => vitest('unit', env)] : []),
+    ...(wanted('check') ? checks() : []),
+  ]);
   if (needsBrowser) await playwright(env);
 } catch (error) {
   failure = error;

@@ -10,6 +10,9 @@ if (!process.env.DATABASE_URL || !process.env.DATA_FOLDER) {
 }
 await ensurePackages();
 await ensureBuilt({ web: false });
-const worker = fork(join(root, 'packages/server/dist/main.js'), { stdio: 'inherit', env: { ...process.env, WORKER_ONLY: '1' } });
+const worker = fork(join(root, 'packages/server/dist/main.js'), {
+  stdio: 'inherit',
+  env: { ...process.env, WORKER_ONLY: '1' },
+});
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => worker.kill(signal));
 worker.once('exit', (code) => process.exit(code ?? 0));

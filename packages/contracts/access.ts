@@ -1,10 +1,20 @@
 import { z } from 'zod';
 
-export const roles = ['administrator', 'publisher', 'writer', 'reviewer', 'translator', 'reader'] as const;
+export const roles = [
+  'administrator',
+  'publisher',
+  'writer',
+  'reviewer',
+  'translator',
+  'reader',
+] as const;
 export const Role = z.enum(roles);
 export type Role = z.infer<typeof Role>;
 
-export const SignIn = z.object({ email: z.string().trim().toLowerCase().max(200), password: z.string().min(1).max(200) });
+export const SignIn = z.object({
+  email: z.string().trim().toLowerCase().max(200),
+  password: z.string().min(1).max(200),
+});
 export type SignIn = z.infer<typeof SignIn>;
 
 export const Person = z.object({ id: z.uuid(), name: z.string(), email: z.string(), role: Role });

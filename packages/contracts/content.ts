@@ -2,7 +2,9 @@ import { useManners } from '@ukiyo/core/library';
 import { z } from 'zod';
 
 /** A language of content, as in `de` or `pt-BR` (BCP 47). */
-export const Locale = z.string().regex(/^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/u, 'A locale is written as en or en-GB.');
+export const Locale = z
+  .string()
+  .regex(/^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8})*$/u, 'A locale is written as en or en-GB.');
 
 export const Severity = z.enum(['error', 'warning', 'info']);
 
@@ -17,7 +19,13 @@ const Fix = z.object({
     z.object({ ...at, kind: z.literal('unwrap') }),
     z.object({ ...at, kind: z.literal('insert'), index: z.number().int(), name: z.string() }),
     z.object({ ...at, kind: z.literal('words'), from: z.string(), to: z.string() }),
-    z.object({ ...at, kind: z.literal('value'), facet: z.string(), from: z.string(), to: z.string().exactOptional() }),
+    z.object({
+      ...at,
+      kind: z.literal('value'),
+      facet: z.string(),
+      from: z.string(),
+      to: z.string().exactOptional(),
+    }),
   ]),
 });
 
@@ -46,7 +54,10 @@ export const ItemId = z
 export const Folder = z
   .string()
   .max(400)
-  .regex(/^(?!\/)(?!.*\/\/)(?!.*(^|\/)\.\.?(\/|$))[^\\\0]*(?<!\/)$/u, 'A folder is written as one/two, without dots.');
+  .regex(
+    /^(?!\/)(?!.*\/\/)(?!.*(^|\/)\.\.?(\/|$))[^\\\0]*(?<!\/)$/u,
+    'A folder is written as one/two, without dots.',
+  );
 
 export const ItemKind = z.enum(['topic', 'map']);
 export type ItemKind = z.infer<typeof ItemKind>;
@@ -105,13 +116,27 @@ export const NewItem = z.object({
 export type NewItem = z.infer<typeof NewItem>;
 
 /** `version` is the one that was edited: the answer is a conflict when another was saved since. */
-export const SaveItem = z.object({ text: z.string().max(20 * 1024 * 1024), version: z.number().int().min(1), note: z.string().max(500).default('') });
+export const SaveItem = z.object({
+  text: z.string().max(20 * 1024 * 1024),
+  version: z.number().int().min(1),
+  note: z.string().max(500).default(''),
+});
 export type SaveItem = z.infer<typeof SaveItem>;
 
-export const Conflict = z.object({ code: z.literal('item.conflict'), message: z.string(), current: Item });
+export const Conflict = z.object({
+  code: z.literal('item.conflict'),
+  message: z.string(),
+  current: Item,
+});
 export type Conflict = z.infer<typeof Conflict>;
 
-export const Revision = z.object({ version: z.number().int(), note: z.string(), author: z.string(), createdAt: z.string(), hash: z.string() });
+export const Revision = z.object({
+  version: z.number().int(),
+  note: z.string(),
+  author: z.string(),
+  createdAt: z.string(),
+  hash: z.string(),
+});
 export type Revision = z.infer<typeof Revision>;
 
 export const Asset = z.object({
@@ -128,14 +153,28 @@ export const Asset = z.object({
 });
 export type Asset = z.infer<typeof Asset>;
 
-export const ImportReport = z.object({ items: z.number().int(), assets: z.number().int(), lenses: z.number().int(), editions: z.number().int(), problems: z.array(Problem) });
+export const ImportReport = z.object({
+  items: z.number().int(),
+  assets: z.number().int(),
+  lenses: z.number().int(),
+  editions: z.number().int(),
+  problems: z.array(Problem),
+});
 export type ImportReport = z.infer<typeof ImportReport>;
 
 /** What is asked for: a topic, map or image by its id, or a key by its name. */
-export const ReachOf = z.object({ of: z.enum(['item', 'key']).default('item'), id: z.string().min(1).max(200) });
+export const ReachOf = z.object({
+  of: z.enum(['item', 'key']).default('item'),
+  id: z.string().min(1).max(200),
+});
 export type ReachOf = z.infer<typeof ReachOf>;
 /** One use of it in a topic or map. */
-export const UseIn = z.object({ item: ItemSummary, manner: z.enum(useManners), part: z.string(), count: z.number().int() });
+export const UseIn = z.object({
+  item: ItemSummary,
+  manner: z.enum(useManners),
+  part: z.string(),
+  count: z.number().int(),
+});
 export type UseIn = z.infer<typeof UseIn>;
 /** Who uses something, and which maps and editions show it in the end. */
 export const Reach = z.object({
@@ -147,9 +186,8 @@ export const Reach = z.object({
       id: z.uuid(),
       name: z.string(),
       lens: z.string().nullable(),
-      /** As it was last built: the number of that impression, and the version of what is asked for that went into it. */ built: z
-        .object({ number: z.number().int(), version: z.number().int() })
-        .nullable(),
+      /** As it was last built: the number of that impression, and the version of what is asked for that went into it. */ built:
+        z.object({ number: z.number().int(), version: z.number().int() }).nullable(),
     }),
   ),
 });
@@ -165,8 +203,13 @@ export const StandIn = NewAlternate.extend({ of: ItemId });
 /** A topic with what stands in for it. `basedOn`: the version of the base with which it was last held together, where that is known. */
 export const Alternates = z.object({
   base: ItemSummary,
-  alternates: z.array(z.object({ item: ItemSummary, isBehind: z.boolean(), basedOn: z.number().int().nullable() })),
+  alternates: z.array(
+    z.object({ item: ItemSummary, isBehind: z.boolean(), basedOn: z.number().int().nullable() }),
+  ),
 });
 export type Alternates = z.infer<typeof Alternates>;
 /** An image that stands in for another, or for itself alone. */
-export const AssetAlternate = z.object({ of: z.string().max(200).nullable(), conditions: Conditions });
+export const AssetAlternate = z.object({
+  of: z.string().max(200).nullable(),
+  conditions: Conditions,
+});

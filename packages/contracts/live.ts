@@ -11,8 +11,17 @@ const ClientId = z.string().regex(/^[\w-]{1,64}$/u);
 /** What an editor says to the authority of a topic. */
 export const LiveRequest = z.discriminatedUnion('kind', [
   /** The first message. With the epoch and version of a document that the editor still has, only what is newer comes. */
-  z.object({ kind: z.literal('open'), client: ClientId, known: z.object({ epoch: z.uuid(), version: Version }).exactOptional() }),
-  z.object({ kind: z.literal('steps'), epoch: z.uuid(), version: Version, steps: z.array(z.unknown()).min(1).max(5000) }),
+  z.object({
+    kind: z.literal('open'),
+    client: ClientId,
+    known: z.object({ epoch: z.uuid(), version: Version }).exactOptional(),
+  }),
+  z.object({
+    kind: z.literal('steps'),
+    epoch: z.uuid(),
+    version: Version,
+    steps: z.array(z.unknown()).min(1).max(5000),
+  }),
   z.object({ kind: z.literal('caret'), caret: Caret }),
   /** Writes what there is as a revision with a name. */
   z.object({ kind: z.literal('name'), note: z.string().trim().min(1).max(500) }),
@@ -31,14 +40,39 @@ export type LivePerson = z.infer<typeof LivePerson>;
 /** What the authority of a topic says to its editors. */
 export const LiveAnswer = z.discriminatedUnion('kind', [
   /** The whole document: at the start, or when the editor's own can no longer be brought up to date. */
-  z.object({ kind: z.literal('document'), epoch: z.uuid(), version: Version, document: z.unknown() }),
+  z.object({
+    kind: z.literal('document'),
+    epoch: z.uuid(),
+    version: Version,
+    document: z.unknown(),
+  }),
   /** Steps from `version` on, each with the editor that made it: an editor's own are thereby acknowledged. */
-  z.object({ kind: z.literal('steps'), version: Version, steps: z.array(z.unknown()), clients: z.array(z.string()) }),
+  z.object({
+    kind: z.literal('steps'),
+    version: Version,
+    steps: z.array(z.unknown()),
+    clients: z.array(z.string()),
+  }),
   z.object({ kind: z.literal('people'), people: z.array(LivePerson) }),
   z.object({ kind: z.literal('caret'), client: ClientId, caret: Caret }),
   /** The text of the library now holds every step up to `version`. */
-  z.object({ kind: z.literal('written'), version: Version, itemVersion: z.number().int(), title: z.string() }),
+  z.object({
+    kind: z.literal('written'),
+    version: Version,
+    itemVersion: z.number().int(),
+    title: z.string(),
+  }),
   /** Nothing more is taken from this editor: its steps were not right, or it may only read. */
-  z.object({ kind: z.literal('refused'), code: z.enum(['live.read-only', 'live.invalid', 'live.gone', 'live.unreadable', 'live.not-understood']), message: z.string() }),
+  z.object({
+    kind: z.literal('refused'),
+    code: z.enum([
+      'live.read-only',
+      'live.invalid',
+      'live.gone',
+      'live.unreadable',
+      'live.not-understood',
+    ]),
+    message: z.string(),
+  }),
 ]);
 export type LiveAnswer = z.infer<typeof LiveAnswer>;

@@ -7,7 +7,13 @@ import { KeptLook, KeptPlan, KeptSheet } from './styles.ts';
  * name. An impression since which changes are told is of one project, and is not in it.
  */
 export const PackagedPublishing = z.object({
-  editions: z.array(EditionFields.omit({ since: true }).extend({ holds: z.array(z.string().max(200)).max(50).default([]) })).default([]),
+  editions: z
+    .array(
+      EditionFields.omit({ since: true }).extend({
+        holds: z.array(z.string().max(200)).max(50).default([]),
+      }),
+    )
+    .default([]),
   sheets: z.array(KeptSheet.pick({ id: true, content: true })).default([]),
   plans: z.array(KeptPlan.pick({ id: true, content: true })).default([]),
   looks: z.array(KeptLook.pick({ id: true, content: true })).default([]),

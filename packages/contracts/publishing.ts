@@ -12,12 +12,24 @@ export const MarkLook = z.object({
   start: z.string().trim().min(1).max(200).exactOptional(),
   end: z.string().trim().min(1).max(200).exactOptional(),
 });
-export const LensRule = z.object({ facet: z.string().exactOptional(), value: z.string().exactOptional(), action: z.enum(['keep', 'drop', 'mark']), look: MarkLook.exactOptional() });
+export const LensRule = z.object({
+  facet: z.string().exactOptional(),
+  value: z.string().exactOptional(),
+  action: z.enum(['keep', 'drop', 'mark']),
+  look: MarkLook.exactOptional(),
+});
 /** `through`: lenses that stand behind this one. */
-export const Lens = z.object({ id: z.string(), name: z.string(), rules: z.array(LensRule), through: z.array(z.string()) });
+export const Lens = z.object({
+  id: z.string(),
+  name: z.string(),
+  rules: z.array(LensRule),
+  through: z.array(z.string()),
+});
 export type Lens = z.infer<typeof Lens>;
 export const LensName = z.object({ name: z.string().trim().min(1).max(200) });
-export const LensChange = LensName.extend({ through: z.array(z.string().max(200)).max(20) }).partial();
+export const LensChange = LensName.extend({
+  through: z.array(z.string().max(200)).max(20),
+}).partial();
 export type LensChange = z.infer<typeof LensChange>;
 /** One decision of a lens; without an action the value follows what is more general again. */
 export const LensDecision = z.object({
@@ -28,7 +40,10 @@ export const LensDecision = z.object({
 });
 export type LensDecision = z.infer<typeof LensDecision>;
 /** A DITAVAL document that becomes a lens. */
-export const DitavalText = z.object({ name: z.string().trim().min(1).max(200), text: z.string().max(2_000_000) });
+export const DitavalText = z.object({
+  name: z.string().trim().min(1).max(200),
+  text: z.string().max(2_000_000),
+});
 export const TakenLens = z.object({ lens: Lens, problems: z.array(Problem) });
 
 /** Names stand in attributes side by side: no space, and no bracket of a group (DITA 1.3, 2.4.3.2). */
@@ -53,23 +68,42 @@ export const FacetValue: z.ZodType<FacetValueOfCore> = z.object({
   },
 });
 /** `Facet` of core, as it travels. */
-export const Facet = z.object({ name: ValueName, label: Label, values: z.array(FacetValue).max(1000) });
+export const Facet = z.object({
+  name: ValueName,
+  label: Label,
+  values: z.array(FacetValue).max(1000),
+});
 export type Facet = z.infer<typeof Facet>;
 
 /** The facets of a project. `version` is the one that was changed: the answer is a conflict when another was saved since. */
-export const FacetList = z.object({ version: z.number().int().min(0), facets: z.array(Facet).max(100) });
+export const FacetList = z.object({
+  version: z.number().int().min(0),
+  facets: z.array(Facet).max(100),
+});
 export type FacetList = z.infer<typeof FacetList>;
 
 /** A value that is to have another name, or to be that other value, everywhere. */
-export const ValueRename = z.object({ version: z.number().int().min(0), facet: ValueName, from: z.string().max(100), to: ValueName });
+export const ValueRename = z.object({
+  version: z.number().int().min(0),
+  facet: ValueName,
+  from: z.string().max(100),
+  to: ValueName,
+});
 /** How often each value is set, and in how many topics and maps. */
-export const ValueUse = z.object({ facet: z.string(), value: z.string(), count: z.number().int(), items: z.number().int() });
+export const ValueUse = z.object({
+  facet: z.string(),
+  value: z.string(),
+  count: z.number().int(),
+  items: z.number().int(),
+});
 export type ValueUse = z.infer<typeof ValueUse>;
 
 export const Output = z.enum(['print', 'site', 'page', 'epub', 'markdown', 'dita', 'bundle']);
 export type Output = z.infer<typeof Output>;
 /** What each output is called, and the files of an impression that one opens and takes away. */
-export const outputs: Readonly<Record<Output, { readonly label: string; readonly opens: string; readonly file: string }>> = {
+export const outputs: Readonly<
+  Record<Output, { readonly label: string; readonly opens: string; readonly file: string }>
+> = {
   print: { label: 'Printed manual (PDF)', opens: 'manual.pdf', file: 'manual.pdf' },
   site: { label: 'Help site', opens: 'site/index.html', file: 'site.zip' },
   page: { label: 'One page (HTML)', opens: 'page.html', file: 'page.html' },
@@ -81,7 +115,14 @@ export const outputs: Readonly<Record<Output, { readonly label: string; readonly
 
 const Fact = z.string().trim().min(1).max(300).exactOptional();
 /** What an edition says of itself instead of what its map says. */
-export const EditionFacts = z.object({ title: Fact, subtitle: Fact, bookNumber: Fact, edition: Fact, date: z.iso.date('A date is written as 2026-03-09.').exactOptional(), rights: Fact });
+export const EditionFacts = z.object({
+  title: Fact,
+  subtitle: Fact,
+  bookNumber: Fact,
+  edition: Fact,
+  date: z.iso.date('A date is written as 2026-03-09.').exactOptional(),
+  rights: Fact,
+});
 export type EditionFacts = z.infer<typeof EditionFacts>;
 
 /** What the readers of a site may set themselves, as `ReaderChoice` of press. */
@@ -137,11 +178,17 @@ export const EditionFields = z.object({
     .string()
     .trim()
     .max(500)
-    .regex(/^(https?:\/\/[^\s"'<>]+|[^\s:"'<>]*)$/iu, 'An address begins with https:// or says the way from beside this site, as ../help/ does.')
+    .regex(
+      /^(https?:\/\/[^\s"'<>]+|[^\s:"'<>]*)$/iu,
+      'An address begins with https:// or says the way from beside this site, as ../help/ does.',
+    )
     .default(''),
 });
 /** What is published: map, lens, variables, styles, page plan, locale and kind of output; or, in a bundle, which editions. */
-export const EditionInput = EditionFields.refine(({ output, map }) => output === 'bundle' || map !== '', { path: ['map'], message: 'An edition needs a map.' });
+export const EditionInput = EditionFields.refine(
+  ({ output, map }) => output === 'bundle' || map !== '',
+  { path: ['map'], message: 'An edition needs a map.' },
+);
 export type EditionInput = z.infer<typeof EditionInput>;
 
 export const Edition = EditionFields.extend({ id: z.uuid() });
@@ -149,7 +196,14 @@ export type Edition = z.infer<typeof Edition>;
 /** Whether it is made of a map; a bundle is made of other editions. */
 export const isPublication = ({ output }: Pick<Edition, 'output'>): boolean => output !== 'bundle';
 
-export const impressionStates = ['queued', 'running', 'done', 'failed', 'cancelled', 'interrupted'] as const;
+export const impressionStates = [
+  'queued',
+  'running',
+  'done',
+  'failed',
+  'cancelled',
+  'interrupted',
+] as const;
 export const ImpressionState = z.enum(impressionStates);
 export type ImpressionState = z.infer<typeof ImpressionState>;
 
@@ -161,15 +215,28 @@ export const Progress = z.object({ step: z.string(), done: z.number(), total: z.
 export type Progress = z.infer<typeof Progress>;
 
 export const impressionNote = z.string().trim().min(1).max(4000);
-export const ImpressionNote = z.object({ person: z.string(), at: z.string(), text: impressionNote });
+export const ImpressionNote = z.object({
+  person: z.string(),
+  at: z.string(),
+  text: impressionNote,
+});
 /** Why something that is wrong may go out, by `problemKey` of core. */
-export const Waiver = z.object({ problem: z.string().max(10_000), reason: z.string().trim().min(1).max(2000) });
+export const Waiver = z.object({
+  problem: z.string().max(10_000),
+  reason: z.string().trim().min(1).max(2000),
+});
 export type Waiver = z.infer<typeof Waiver>;
 export const Seal = z.object({ person: z.string(), at: z.string(), waived: z.array(Waiver) });
 export type Seal = z.infer<typeof Seal>;
 
 /** Bytes of what is downloaded; words of what readers read. */
-export const Figures = z.object({ pages: z.number(), topics: z.number(), words: z.number().default(0), bytes: z.number(), milliseconds: z.number() });
+export const Figures = z.object({
+  pages: z.number(),
+  topics: z.number(),
+  words: z.number().default(0),
+  bytes: z.number(),
+  milliseconds: z.number(),
+});
 export type Figures = z.infer<typeof Figures>;
 
 export const Impression = z.object({
@@ -214,12 +281,21 @@ export const PageChange = z.object({
   parts: z.array(z.object({ kind: z.enum(['same', 'gone', 'new']), text: z.string() })),
 });
 export type PageChange = z.infer<typeof PageChange>;
-export const ImpressionComparison = z.object({ earlier: z.number().int(), later: z.number().int(), pages: z.array(PageChange) });
+export const ImpressionComparison = z.object({
+  earlier: z.number().int(),
+  later: z.number().int(),
+  pages: z.array(PageChange),
+});
 export type ImpressionComparison = z.infer<typeof ImpressionComparison>;
 
 /** One message of the event stream. */
 export const LiveEvent = z.discriminatedUnion('kind', [
-  z.object({ kind: z.literal('impression'), id: z.uuid(), state: ImpressionState, progress: Progress }),
+  z.object({
+    kind: z.literal('impression'),
+    id: z.uuid(),
+    state: ImpressionState,
+    progress: Progress,
+  }),
   z.object({ kind: z.literal('impression-gone'), id: z.uuid() }),
   z.object({ kind: z.literal('item'), id: z.string(), version: z.number().int() }),
 ]);
@@ -235,7 +311,9 @@ export const Appearance = z.object({
 });
 /** Topics by editions: what appears where. Topics that appear nowhere have no row of their own. */
 export const Appearances = z.object({
-  editions: z.array(z.object({ id: z.uuid(), name: z.string(), cells: z.record(z.string(), Appearance) })),
+  editions: z.array(
+    z.object({ id: z.uuid(), name: z.string(), cells: z.record(z.string(), Appearance) }),
+  ),
 });
 export type Appearances = z.infer<typeof Appearances>;
 const EntryPlace = z.object({ item: z.string(), path: z.array(z.number().int()).readonly() });
@@ -266,20 +344,41 @@ export const ElementAt = z.object({
     .transform((text) => (text === '' ? [] : text.split('.').map(Number))),
 });
 /** What each edition makes of one element, and by which rule. */
-export const ElementStandings = z.array(z.object({ id: z.uuid(), edition: z.string(), how: z.enum(['shown', 'dropped', 'absent']), detail: z.string(), places: z.array(z.string()).readonly() }));
+export const ElementStandings = z.array(
+  z.object({
+    id: z.uuid(),
+    edition: z.string(),
+    how: z.enum(['shown', 'dropped', 'absent']),
+    detail: z.string(),
+    places: z.array(z.string()).readonly(),
+  }),
+);
 export type ElementStandings = z.infer<typeof ElementStandings>;
 /** What was found for every reader of an edition. */
 export const ReaderCheck = z.object({ problems: z.array(Problem), milliseconds: z.number() });
 export type ReaderCheck = z.infer<typeof ReaderCheck>;
 
-const CopyPlace = z.object({ item: z.string().max(200), path: z.array(z.number().int().min(0)).max(200).readonly(), words: z.string().max(200_000) });
+const CopyPlace = z.object({
+  item: z.string().max(200),
+  path: z.array(z.number().int().min(0)).max(200).readonly(),
+  words: z.string().max(200_000),
+});
 /** Blocks, or whole topics, that say nearly the same. */
-export const CopyGroup = z.object({ name: z.string(), same: z.boolean(), saves: z.number().int(), copies: z.array(CopyPlace) });
+export const CopyGroup = z.object({
+  name: z.string(),
+  same: z.boolean(),
+  saves: z.number().int(),
+  copies: z.array(CopyPlace),
+});
 export type CopyGroup = z.infer<typeof CopyGroup>;
 /** The groups that would save most, and how many there are. */
 export const CopyReport = z.object({ groups: z.array(CopyGroup), total: z.number().int() });
 export type CopyReport = z.infer<typeof CopyReport>;
 /** Copies that become one passage of a new topic; `kept` says whose wording it has. */
-export const CopySharing = z.object({ title: z.string().trim().min(1).max(300), copies: z.array(CopyPlace).min(2).max(500), kept: z.number().int().min(0) });
+export const CopySharing = z.object({
+  title: z.string().trim().min(1).max(300),
+  copies: z.array(CopyPlace).min(2).max(500),
+  kept: z.number().int().min(0),
+});
 export type CopySharing = z.infer<typeof CopySharing>;
 export const CopiesShared = z.object({ lender: z.string(), shared: z.number().int() });

@@ -23,11 +23,16 @@ import { z } from 'zod';
 import { Locale, Problem } from './content.ts';
 
 const Words = z.string().max(200);
-const Length = Words.refine((text) => readLength(text) !== undefined, 'A length is written as 9pt, 4mm or 0.8em.');
+const Length = Words.refine(
+  (text) => readLength(text) !== undefined,
+  'A length is written as 9pt, 4mm or 0.8em.',
+);
 const Value = z.union([Words, z.number(), z.boolean(), z.record(Locale, Words)]);
 const Values = z.partialRecord(z.enum(propertyNames), Value);
 /** The id of a style, and of a sheet or plan. */
-export const StyleId = z.string().regex(/^[a-z][a-z0-9-]{0,59}$/u, 'An id has small letters, digits and hyphens.');
+export const StyleId = z
+  .string()
+  .regex(/^[a-z][a-z0-9-]{0,59}$/u, 'An id has small letters, digits and hyphens.');
 const Hex = z.string().regex(/^#[\da-f]{6}$/iu, 'A colour is written as #rrggbb.');
 const Name = z.string().trim().min(1).max(100);
 const ElementName = z.string().min(1).max(60);
@@ -39,7 +44,13 @@ const Style = z.object({
   screen: Values.exactOptional(),
   label: Name.exactOptional(),
   family: z.enum(['block', 'inline']).exactOptional(),
-  wornBy: z.object({ element: ElementName.exactOptional(), within: ElementName.exactOptional(), outputclass: z.string().trim().min(1).max(60).exactOptional() }).exactOptional(),
+  wornBy: z
+    .object({
+      element: ElementName.exactOptional(),
+      within: ElementName.exactOptional(),
+      outputclass: z.string().trim().min(1).max(60).exactOptional(),
+    })
+    .exactOptional(),
 });
 const NoteMark = z.object({
   icon: z.string().max(200),
@@ -70,18 +81,33 @@ export const StyleSheet: z.ZodType<SheetOfCore> = z.object({
   name: Name,
   about: z.string().max(500),
   fonts: z.object({ reading: Face, finding: Face, code: Face }),
-  colours: z.record(z.string().regex(/^[a-z][a-z0-9-]{0,29}$/u, 'The name of a colour has small letters, digits and hyphens.'), Hex),
+  colours: z.record(
+    z
+      .string()
+      .regex(
+        /^[a-z][a-z0-9-]{0,29}$/u,
+        'The name of a colour has small letters, digits and hyphens.',
+      ),
+    Hex,
+  ),
   styles: z.record(StyleId, Style),
   marks: z.partialRecord(z.enum(noteKinds), NoteMark),
   numbering: Numbers.extend({
     // What could not be said in earlier versions is as it was then.
     examples: z.boolean().default(false),
-    byLanguage: z.record(Locale, Numbers.extend({ examples: z.boolean() }).partial() as z.ZodType<OwnNumbering>).default({}),
+    byLanguage: z
+      .record(
+        Locale,
+        Numbers.extend({ examples: z.boolean() }).partial() as z.ZodType<OwnNumbering>,
+      )
+      .default({}),
   }),
 });
 export type StyleSheet = SheetOfCore;
 
-const plainFields = Object.keys(pageFields).filter((field) => !['text', 'variable', 'image'].includes(field)) as PlainField[];
+const plainFields = Object.keys(pageFields).filter(
+  (field) => !['text', 'variable', 'image'].includes(field),
+) as PlainField[];
 const Field = z.union([
   z.object({ field: z.enum(plainFields) }),
   z.object({ field: z.literal('text'), words: Words }),
@@ -99,19 +125,32 @@ const CoverPart = z.object({
   stands: z.enum(['start', 'centre', 'end']),
   colour: z.string().max(30),
 });
-const Slots = z.object({ start: z.array(Field).max(8), middle: z.array(Field).max(8), end: z.array(Field).max(8) });
-const RunningLine = z.object({ right: Slots, left: Slots, opening: Slots.nullable().default(null) });
+const Slots = z.object({
+  start: z.array(Field).max(8),
+  middle: z.array(Field).max(8),
+  end: z.array(Field).max(8),
+});
+const RunningLine = z.object({
+  right: Slots,
+  left: Slots,
+  opening: Slots.nullable().default(null),
+});
 const Numbering = z.enum(pageNumberings);
 
 /** `PagePlan` of core, as it travels and is stored. */
 export const PagePlan: z.ZodType<PlanOfCore> = z.object({
   name: Name,
   about: z.string().max(500),
-  paper: z.union([z.enum(Object.keys(papers) as (keyof typeof papers)[]), z.object({ width: Length, height: Length })]),
+  paper: z.union([
+    z.enum(Object.keys(papers) as (keyof typeof papers)[]),
+    z.object({ width: Length, height: Length }),
+  ]),
   lies: z.enum(['upright', 'on its side']),
   mirrored: z.boolean(),
   margins: z.object({ top: Length, bottom: Length, inner: Length, outer: Length }),
-  marginColumn: z.object({ width: Length, gap: Length, side: z.enum(['outer', 'inner']) }).nullable(),
+  marginColumn: z
+    .object({ width: Length, gap: Length, side: z.enum(['outer', 'inner']) })
+    .nullable(),
   columns: z.number().int().min(1).max(4),
   columnGap: Length,
   // What could not be said in earlier versions is as it was then.
@@ -124,11 +163,17 @@ export const PagePlan: z.ZodType<PlanOfCore> = z.object({
   blankWords: Words,
   cover: z.enum(['none', 'plain', 'band', 'own']),
   back: z.enum(['none', 'own']).default(plainPlan.back),
-  coverParts: z.object({ front: z.array(CoverPart).max(40), back: z.array(CoverPart).max(40) }).default({ front: [], back: [] }),
+  coverParts: z
+    .object({ front: z.array(CoverPart).max(40), back: z.array(CoverPart).max(40) })
+    .default({ front: [], back: [] }),
   titlePage: z.boolean().default(plainPlan.titlePage),
   trim: z.object({ bleed: Length, marks: z.boolean() }).default(plainPlan.trim),
   file: z
-    .object({ standard: z.enum(['accessible', 'for the archive']), opens: z.enum(['as the reader likes', 'with bookmarks', 'two pages side by side']), bookmarks: z.number().int().min(0).max(6) })
+    .object({
+      standard: z.enum(['accessible', 'for the archive']),
+      opens: z.enum(['as the reader likes', 'with bookmarks', 'two pages side by side']),
+      bookmarks: z.number().int().min(0).max(6),
+    })
     .default(plainPlan.file),
   contentsDepth: z.number().int().min(1).max(6),
   indexColumns: z.number().int().min(1).max(4),
@@ -140,7 +185,9 @@ const Earlier = z.looseObject({ headOnOpenings: z.literal(false), head: z.looseO
 /** A page plan from where it was kept, or from a file; earlier versions said only whether chapters begin with the head of other pages or without any. */
 export function readPagePlan(content: unknown) {
   const earlier = Earlier.safeParse(content).data;
-  return PagePlan.safeParse(earlier ? { ...earlier, head: { opening: noSlots, ...earlier.head } } : content);
+  return PagePlan.safeParse(
+    earlier ? { ...earlier, head: { opening: noSlots, ...earlier.head } } : content,
+  );
 }
 
 /** Style sheets and page plans are kept alike. Version 0 is as it ships; the answer is a conflict when another was saved since. */
@@ -150,7 +197,12 @@ export type KeptSheet = z.infer<typeof KeptSheet>;
 export const KeptPlan = z.object({ ...kept, content: PagePlan });
 export type KeptPlan = z.infer<typeof KeptPlan>;
 /** `SiteLook` of core, as it travels and is stored. */
-const LookColourSet = z.object(Object.fromEntries(Object.keys(lookColours).map((name) => [name, Hex])) as Record<LookColour, typeof Hex>);
+const LookColourSet = z.object(
+  Object.fromEntries(Object.keys(lookColours).map((name) => [name, Hex])) as Record<
+    LookColour,
+    typeof Hex
+  >,
+);
 const pixels = (least: number, most: number) => z.number().int().min(least).max(most);
 export const SiteLook: z.ZodType<LookOfCore> = z.object({
   name: Name,
@@ -166,7 +218,10 @@ export const SiteLook: z.ZodType<LookOfCore> = z.object({
         label: z.string().trim().min(1).max(100),
         href: z
           .string()
-          .regex(/^(https?:\/\/|mailto:)[^\s"'<>]+$/iu, 'An address begins with https:// or mailto:.')
+          .regex(
+            /^(https?:\/\/|mailto:)[^\s"'<>]+$/iu,
+            'An address begins with https:// or mailto:.',
+          )
           .max(500),
       }),
     )
@@ -183,7 +238,11 @@ export const KeptLook = z.object({ ...kept, content: SiteLook });
 export type KeptLook = z.infer<typeof KeptLook>;
 export const LookChange = z.object({ version: z.number().int().min(0), content: SiteLook });
 
-export const Designs = z.object({ sheets: z.array(KeptSheet), plans: z.array(KeptPlan), looks: z.array(KeptLook) });
+export const Designs = z.object({
+  sheets: z.array(KeptSheet),
+  plans: z.array(KeptPlan),
+  looks: z.array(KeptLook),
+});
 export type Designs = z.infer<typeof Designs>;
 export const DesignKind = z.enum(['sheets', 'plans', 'looks']);
 export type DesignKind = z.infer<typeof DesignKind>;
@@ -197,13 +256,25 @@ export const mostShapes = 20_000;
 const Shapes = z.array(ShapeId).max(mostShapes);
 
 /** What a specimen is set with: styles and a plan that need not be saved. */
-export const SpecimenOrder = z.object({ sheet: StyleSheet, plan: PagePlan, locale: Locale, has: Shapes.exactOptional() });
+export const SpecimenOrder = z.object({
+  sheet: StyleSheet,
+  plan: PagePlan,
+  locale: Locale,
+  has: Shapes.exactOptional(),
+});
 export type SpecimenOrder = z.infer<typeof SpecimenOrder>;
 
 /** A page, in millimetres. */
 const Sheet = z.object({ width: z.number(), height: z.number() });
 /** Where the elements of a topic begin: the page, 1 for the first, how far down, in points, and what they say. */
-const Places = z.array(z.object({ path: z.array(z.number().int()), page: z.number().int(), y: z.number(), says: z.string() }));
+const Places = z.array(
+  z.object({
+    path: z.array(z.number().int()),
+    page: z.number().int(),
+    y: z.number(),
+    says: z.string(),
+  }),
+);
 
 /** Pages as an edition gives them, drawn by the page engine itself. */
 export const Proof = z.object({
@@ -221,7 +292,11 @@ export const Proof = z.object({
 });
 export type Proof = z.infer<typeof Proof>;
 /** A topic as it is on the page of its writer, which need not be saved. */
-export const ProofOrder = z.object({ item: z.string().min(1).max(200), text: z.string().max(2_000_000).exactOptional(), has: Shapes.exactOptional() });
+export const ProofOrder = z.object({
+  item: z.string().min(1).max(200),
+  text: z.string().max(2_000_000).exactOptional(),
+  has: Shapes.exactOptional(),
+});
 export type ProofOrder = z.infer<typeof ProofOrder>;
 
 /** The page of a help site on which a topic stands, as it is being written. */
@@ -256,6 +331,12 @@ const Uses = z.object({ count: z.number().int(), items: z.record(z.string(), z.n
 /** Where the styles of a sheet are worn in the library, and looks that content asks for and none of them gives. */
 export const StyleUses = z.object({
   worn: z.record(StyleId, Uses),
-  unstyled: z.array(Uses.extend({ outputclass: z.string(), element: z.string(), /** The style from which one for it would best begin. */ base: StyleId })),
+  unstyled: z.array(
+    Uses.extend({
+      outputclass: z.string(),
+      element: z.string(),
+      /** The style from which one for it would best begin. */ base: StyleId,
+    }),
+  ),
 });
 export type StyleUses = z.infer<typeof StyleUses>;

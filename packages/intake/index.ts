@@ -4,8 +4,22 @@
  */
 export { decodeXml } from './package/decode.ts';
 export { readFolder } from './package/folder.ts';
-export { publishingFile, readPackage, type ImportedAsset, type ImportedItem, type PackageContent } from './package/package.ts';
+export {
+  publishingFile,
+  readPackage,
+  type ImportedAsset,
+  type ImportedItem,
+  type PackageContent,
+} from './package/package.ts';
 export { readZip, zipLimits } from './package/zip.ts';
 export { mediaTypeOf } from './package/media.ts';
 export { readSourceFolder, sourceLimits } from './sources/folder.ts';
-export { changedTwice, planReading, textHash, type FileState, type LinkedFile, type PlannedFile, type Reading } from './sources/plan.ts';
+export {
+  changedTwice,
+  planReading,
+  textHash,
+  type FileState,
+  type LinkedFile,
+  type PlannedFile,
+  type Reading,
+} from './sources/plan.ts';

@@ -12,32 +12,57 @@ interface DemoEdition {
   readonly lens: string;
   readonly variables: Record<string, string>;
 }
-const read = (file: string): unknown => JSON.parse(readFileSync(new URL(`../../demo/${file}`, import.meta.url), 'utf8'));
+const read = (file: string): unknown =>
+  JSON.parse(readFileSync(new URL(`../../demo/${file}`, import.meta.url), 'utf8'));
 const editions = (JSON.parse(demo.publishing) as { editions: DemoEdition[] }).editions;
 const { rules } = read('agreements.json') as { rules: HouseRule[] };
 const composed = (name: string, more: Parameters<typeof composeDemo>[3] = {}): Publication => {
   const { map, lens, variables } = editions.find((edition) => edition.name === name)!;
-  return composeDemo(map.replace('.ditamap', ''), lens.replace(/^lenses\/|\.ditaval$/gu, ''), variables, more);
+  return composeDemo(
+    map.replace('.ditamap', ''),
+    lens.replace(/^lenses\/|\.ditaval$/gu, ''),
+    variables,
+    more,
+  );
 };
-const titles = (publication: Publication): string[] => allPlaces(publication.places).map(({ label }) => label);
+const titles = (publication: Publication): string[] =>
+  allPlaces(publication.places).map(({ label }) => label);
 
 describe('the publications of the demo', () => {
-  it.each(editions.filter(({ name, output }) => !name.includes('Handbook') && output !== 'bundle').map(({ name }) => name))('%s is whole', (name) => {
+  it.each(
+    editions
+      .filter(({ name, output }) => !name.includes('Handbook') && output !== 'bundle')
+      .map(({ name }) => name),
+  )('%s is whole', (name) => {
     expect(composed(name).problems).toEqual([]);
   });
   it('come from one library: what is for one model or one kind of people is in that publication alone', () => {
-    const [quay, deep, handbook, station] = ['Tern Q Installation Manual', 'Tern D Installation Manual', 'Tern Operator’s Handbook', 'Tern Station Interface'].map((name) => titles(composed(name)));
+    const [quay, deep, handbook, station] = [
+      'Tern Q Installation Manual',
+      'Tern D Installation Manual',
+      'Tern Operator’s Handbook',
+      'Tern Station Interface',
+    ].map((name) => titles(composed(name)));
     expect(quay).toContain('Hang the stilling well');
     expect(deep).not.toContain('Hang the stilling well');
     expect(deep).toContain('Aim the acoustic head');
     expect(quay).not.toContain('Aim the acoustic head');
-    for (const shared of ['Replace the battery', 'Alarm codes', 'surge']) for (const one of [quay, deep, handbook]) expect(one).toContain(shared);
+    for (const shared of ['Replace the battery', 'Alarm codes', 'surge'])
+      for (const one of [quay, deep, handbook]) expect(one).toContain(shared);
     expect(handbook).not.toContain('Connect the earth');
     expect(station).toContain('List readings');
   });
   it('lead from the handbook into the manual where the handbook stops', () => {
-    const links = Object.values(composed('Tern Operator’s Handbook').links).filter(({ kind }) => kind === 'peer');
-    expect(links).toContainEqual({ kind: 'peer', text: 'Connect the sensor', number: '5.4', publication: 'Tern Installation Manual', bookNumber: 'BM-1042' });
+    const links = Object.values(composed('Tern Operator’s Handbook').links).filter(
+      ({ kind }) => kind === 'peer',
+    );
+    expect(links).toContainEqual({
+      kind: 'peer',
+      text: 'Connect the sensor',
+      number: '5.4',
+      publication: 'Tern Installation Manual',
+      bookNumber: 'BM-1042',
+    });
   });
 });
 
@@ -53,13 +78,20 @@ describe('what is wrong in the demo on purpose', () => {
   });
   it('is found among copies: one paragraph that should have been borrowed', () => {
     const index = copyIndex();
-    for (const { id, kind } of demo.items) if (kind === 'topic') index.set(id, demoLibrary.item(id)!.root!);
-    const near = index.groups().filter(({ copies }) => copies.some(({ item }) => item === 'tide-at-a-glance'));
+    for (const { id, kind } of demo.items)
+      if (kind === 'topic') index.set(id, demoLibrary.item(id)!.root!);
+    const near = index
+      .groups()
+      .filter(({ copies }) => copies.some(({ item }) => item === 'tide-at-a-glance'));
     expect(index.groups()).toHaveLength(1);
-    expect(near.map(({ copies }) => copies.map(({ item }) => item).sort())).toEqual([['how-the-station-measures', 'tide-at-a-glance']]);
+    expect(near.map(({ copies }) => copies.map(({ item }) => item).sort())).toEqual([
+      ['how-the-station-measures', 'tide-at-a-glance'],
+    ]);
   });
   it('is found for every reader: a row of the alarm codes that has no cell for solar stations', () => {
     const found = checkEveryReader({ library: demoLibrary, map: 'handbook', facets: demo.facets });
-    expect(found.filter(({ where }) => where.item === 'alarm-codes').map(({ message }) => message)).toEqual([expect.stringMatching(/lacks a cell.*Solar/u)]);
+    expect(
+      found.filter(({ where }) => where.item === 'alarm-codes').map(({ message }) => message),
+    ).toEqual([expect.stringMatching(/lacks a cell.*Solar/u)]);
   });
 });

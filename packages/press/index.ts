@@ -26,6 +26,12 @@ export { epub, type EpubOptions } from './book/epub.ts';
 export { onePage } from './book/one-page.ts';
 export { markdownFiles } from './plain/markdown.ts';
 export { bundleIndex, type BundleEntry } from './plain/bundle.ts';
-export { ditaFiles, lensPath, packagePath, type PackagedAsset, type PackagedItem } from './package/dita.ts';
+export {
+  ditaFiles,
+  lensPath,
+  packagePath,
+  type PackagedAsset,
+  type PackagedItem,
+} from './package/dita.ts';
 export { editionPackage, type EditionSources } from './package/edition.ts';
 export type { AssetFile, AssetSource } from './shared/assets.ts';

@@ -1,16 +1,31 @@
 /** The program that serves: `DATABASE_URL`, `DATA_FOLDER`, `PORT`, and `WEB_FOLDER`, `DEMO_FOLDER` where there are any; with `WORKER_ONLY` it only builds. */
 import { createApp, makeServices, openQueue, seedDemo, seedEmpty, upgrade } from './index.ts';
 
-const { DATABASE_URL: databaseUrl, DATA_FOLDER: dataFolder, PORT: port = '4600', WEB_FOLDER: webFolder, DEMO_FOLDER: demoFolder, WORKER_ONLY: workerOnly } = process.env;
-if (databaseUrl === undefined || dataFolder === undefined) throw new Error('DATABASE_URL and DATA_FOLDER must be set.');
+const {
+  DATABASE_URL: databaseUrl,
+  DATA_FOLDER: dataFolder,
+  PORT: port = '4600',
+  WEB_FOLDER: webFolder,
+  DEMO_FOLDER: demoFolder,
+  WORKER_ONLY: workerOnly,
+} = process.env;
+if (databaseUrl === undefined || dataFolder === undefined)
+  throw new Error('DATABASE_URL and DATA_FOLDER must be set.');
 
 const settings = { databaseUrl, dataFolder };
 const services = makeServices(settings);
 await upgrade(services);
-const seeded = demoFolder === undefined ? await seedEmpty(services) : await seedDemo(services, demoFolder);
+const seeded =
+  demoFolder === undefined ? await seedEmpty(services) : await seedDemo(services, demoFolder);
 const queue = await openQueue(services, settings, console);
 await queue.work();
-const app = workerOnly === undefined ? await createApp(services, queue, { log: true, ...(webFolder === undefined ? {} : { webFolder }) }) : undefined;
+const app =
+  workerOnly === undefined
+    ? await createApp(services, queue, {
+        log: true,
+        ...(webFolder === undefined ? {} : { webFolder }),
+      })
+    : undefined;
 await app?.listen({ port: Number(port), host: '127.0.0.1' });
 process.send?.({ ready: true, ...(typeof seeded === 'object' ? { account: seeded } : {}) });
 

@@ -21,19 +21,38 @@ beforeAll(async () => {
 });
 afterAll(() => server.close());
 
-const impression = async (id: string): Promise<Impression> => (await server.ask('publisher', 'GET', `~/impressions/${id}`)).json<Impression>();
-const edition = async (input: object): Promise<Edition> => (await server.ask('publisher', 'POST', '~/editions', { name: 'One', map: 'station-interface', lens: null, ...input })).json<Edition>();
+const impression = async (id: string): Promise<Impression> =>
+  (await server.ask('publisher', 'GET', `~/impressions/${id}`)).json<Impression>();
+const edition = async (input: object): Promise<Edition> =>
+  (
+    await server.ask('publisher', 'POST', '~/editions', {
+      name: 'One',
+      map: 'station-interface',
+      lens: null,
+      ...input,
+    })
+  ).json<Edition>();
 const build = async (id: string): Promise<Impression> => {
-  const started = (await server.ask('publisher', 'POST', `~/editions/${id}/impressions`)).json<Impression>();
+  const started = (
+    await server.ask('publisher', 'POST', `~/editions/${id}/impressions`)
+  ).json<Impression>();
   for (;;) {
     const now = await impression(started.id);
     if (now.state !== 'queued' && now.state !== 'running') return now;
     await new Promise((resolve) => setTimeout(resolve, 100));
   }
 };
-const archive = async ({ id }: Impression, file: string): Promise<Record<string, Uint8Array>> => unzipSync(new Uint8Array(await readFile(join(server.services.impressionFolder(id), file))));
+const archive = async ({ id }: Impression, file: string): Promise<Record<string, Uint8Array>> =>
+  unzipSync(new Uint8Array(await readFile(join(server.services.impressionFolder(id), file))));
 
-const emptyProject = async (): Promise<string> => (await server.services.database.models.projects.create({ id: randomUUID(), name: 'Elsewhere', locale: 'en' })).get().id;
+const emptyProject = async (): Promise<string> =>
+  (
+    await server.services.database.models.projects.create({
+      id: randomUUID(),
+      name: 'Elsewhere',
+      locale: 'en',
+    })
+  ).get().id;
 
 describe('editions of every kind', () => {
   it('are a folder of Markdown, with files called after titles', async () => {
@@ -41,12 +60,18 @@ describe('editions of every kind', () => {
     expect(built).toMatchObject({ state: 'done', problems: [] });
     const files = await archive(built, 'markdown.zip');
     expect(Object.keys(files)).toEqual(expect.arrayContaining(['index.md', 'list-readings.md']));
-    const page = await server.ask('reader', 'GET', `~/impressions/${built.id}/files/markdown/list-readings.md`);
+    const page = await server.ask(
+      'reader',
+      'GET',
+      `~/impressions/${built.id}/files/markdown/list-readings.md`,
+    );
     expect(page.headers['content-type']).toBe('text/plain; charset=utf-8');
     expect(page.body).toMatch(/^# .*List readings$/mu);
   });
   it('are a package of DITA that can be read again', async () => {
-    const built = await build((await edition({ output: 'dita', variables: { product: 'Tern X' } })).id);
+    const built = await build(
+      (await edition({ output: 'dita', variables: { product: 'Tern X' } })).id,
+    );
     const again = readPackage(new Map(Object.entries(await archive(built, 'dita.zip'))));
     expect(again.problems).toEqual([]);
     expect(again.items.map(({ id }) => id)).toContain('station-interface');
@@ -54,10 +79,24 @@ describe('editions of every kind', () => {
   });
   it('… which brings itself along, with what it wears: taken in elsewhere it is the same publication', async () => {
     const sheet = { ...shippedSheets['workshop']!, name: 'For partners' };
-    const look = { ...shippedLooks['harbour']!, name: 'For partners', logo: { asset: 'partner-mark', height: 40 } };
-    const mark = settleImage(Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 4 4"><rect width="4" height="4"/></svg>'), 'image/svg+xml');
+    const look = {
+      ...shippedLooks['harbour']!,
+      name: 'For partners',
+      logo: { asset: 'partner-mark', height: 40 },
+    };
+    const mark = settleImage(
+      Buffer.from(
+        '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 4 4"><rect width="4" height="4"/></svg>',
+      ),
+      'image/svg+xml',
+    );
     if ('refusal' in mark) throw new Error(mark.refusal);
-    await server.services.assets.create(server.project, { id: 'partner-mark', folder: 'images', name: 'partner-mark.svg', ...mark });
+    await server.services.assets.create(server.project, {
+      id: 'partner-mark',
+      folder: 'images',
+      name: 'partner-mark.svg',
+      ...mark,
+    });
     await server.services.designs.save(server.project, 'sheets', 'partners', 0, sheet);
     await server.services.designs.save(server.project, 'looks', 'partners', 0, look);
     const own = {
@@ -74,15 +113,27 @@ describe('editions of every kind', () => {
     const one = await edition(own);
     const files = await archive(await build(one.id), 'dita.zip');
     const project = await emptyProject();
-    const report = await server.services.packages.take(project, new Map(Object.entries(files)), 'Ada Lind');
+    const report = await server.services.packages.take(
+      project,
+      new Map(Object.entries(files)),
+      'Ada Lind',
+    );
     expect(report.problems).toEqual([]);
     expect(report.editions).toBe(1);
     const [taken] = await server.services.editions.editions(project);
     expect(taken).toEqual({ ...one, id: taken!.id });
     const designs = await server.services.designs.read(project);
-    expect([designs.sheets.find(({ id }) => id === 'partners')?.content, designs.looks.find(({ id }) => id === 'partners')?.content]).toEqual([sheet, look]);
-    expect((await server.services.assets.rows(project)).map(({ id }) => id)).toContain('partner-mark');
-    const [here, there] = await Promise.all([composeEdition(server.services, server.project, one, workbench()), composeEdition(server.services, project, taken!, workbench())]);
+    expect([
+      designs.sheets.find(({ id }) => id === 'partners')?.content,
+      designs.looks.find(({ id }) => id === 'partners')?.content,
+    ]).toEqual([sheet, look]);
+    expect((await server.services.assets.rows(project)).map(({ id }) => id)).toContain(
+      'partner-mark',
+    );
+    const [here, there] = await Promise.all([
+      composeEdition(server.services, server.project, one, workbench()),
+      composeEdition(server.services, project, taken!, workbench()),
+    ]);
     expect(there.publication.facts.subtitle).toBe('For partners');
     expect(pageTexts(there.publication)).toEqual(pageTexts(here.publication));
   });
@@ -93,8 +144,12 @@ describe('editions of every kind', () => {
     const report = await server.services.packages.take(project, files, 'Ada Lind');
     expect(report.editions).toBe(new Set(all.map(({ name }) => name)).size);
     const taken = await server.services.editions.editions(project);
-    const named = ({ id: _id, since: _since, holds, ...same }: Edition, among: readonly Edition[]) => ({ ...same, holds: holds.map((id) => among.find((other) => other.id === id)?.name) });
-    const bundle = (among: readonly Edition[]) => among.filter(({ name }) => name === 'Everything at the quay').map((one) => named(one, among));
+    const named = (
+      { id: _id, since: _since, holds, ...same }: Edition,
+      among: readonly Edition[],
+    ) => ({ ...same, holds: holds.map((id) => among.find((other) => other.id === id)?.name) });
+    const bundle = (among: readonly Edition[]) =>
+      among.filter(({ name }) => name === 'Everything at the quay').map((one) => named(one, among));
     expect(bundle(taken)).toEqual(bundle(all));
     expect(bundle(taken)[0]!.holds).toHaveLength(3);
     const again = await server.services.packages.take(project, files, 'Ada Lind');
@@ -103,12 +158,26 @@ describe('editions of every kind', () => {
   });
   it('… and what of that cannot be read is left out and said, the rest is taken in', async () => {
     const project = await emptyProject();
-    const take = async (publishing: string) => server.services.packages.take(project, new Map([['publishing.json', Buffer.from(publishing)]]), 'Ada Lind');
-    const said = async (publishing: string): Promise<string[]> => (await take(publishing)).problems.map(({ message }) => message);
-    expect(await said('{')).toEqual(['publishing.json cannot be read: it is not JSON. Editions and designs are left out.']);
-    expect(await said('{"editions":[{"name":"A"}]}')).toEqual([expect.stringContaining('editions.0.output')]);
-    expect(await said('{"sheets":[{"id":"../x","content":{}}]}')).toEqual([expect.stringContaining('sheets.0.id')]);
-    expect(await said('{"editions":[{"name":"A","output":"site","map":"","lens":null}]}')).toEqual(['The edition “A” cannot be made: An edition needs a map. It is left out.']);
+    const take = async (publishing: string) =>
+      server.services.packages.take(
+        project,
+        new Map([['publishing.json', Buffer.from(publishing)]]),
+        'Ada Lind',
+      );
+    const said = async (publishing: string): Promise<string[]> =>
+      (await take(publishing)).problems.map(({ message }) => message);
+    expect(await said('{')).toEqual([
+      'publishing.json cannot be read: it is not JSON. Editions and designs are left out.',
+    ]);
+    expect(await said('{"editions":[{"name":"A"}]}')).toEqual([
+      expect.stringContaining('editions.0.output'),
+    ]);
+    expect(await said('{"sheets":[{"id":"../x","content":{}}]}')).toEqual([
+      expect.stringContaining('sheets.0.id'),
+    ]);
+    expect(await said('{"editions":[{"name":"A","output":"site","map":"","lens":null}]}')).toEqual([
+      'The edition “A” cannot be made: An edition needs a map. It is left out.',
+    ]);
     expect(await server.services.editions.editions(project)).toEqual([]);
   });
   it('are bundles of others, built again byte for byte', async () => {
@@ -117,18 +186,41 @@ describe('editions of every kind', () => {
       edition({ name: 'For the web/../?', output: 'site' }),
       edition({ name: 'One page', output: 'page' }),
     ]);
-    const bundle = await edition({ name: 'All of them', output: 'bundle', map: '', holds: [paper.id, site.id, page.id] });
+    const bundle = await edition({
+      name: 'All of them',
+      output: 'bundle',
+      map: '',
+      holds: [paper.id, site.id, page.id],
+    });
     const built = await build(bundle.id);
     expect(built).toMatchObject({ state: 'done', problems: [] });
     const files = await archive(built, 'bundle.zip');
-    expect(Object.keys(files)).toEqual(expect.arrayContaining(['index.html', 'On-paper.pdf', 'For-the-web/index.html', 'For-the-web/site.js', 'One-page.html']));
+    expect(Object.keys(files)).toEqual(
+      expect.arrayContaining([
+        'index.html',
+        'On-paper.pdf',
+        'For-the-web/index.html',
+        'For-the-web/site.js',
+        'One-page.html',
+      ]),
+    );
     expect(Object.keys(files).filter((path) => path.endsWith('.zip'))).toEqual([]);
-    const start = await server.ask('reader', 'GET', `~/impressions/${built.id}/files/bundle/index.html`);
-    for (const [, href] of start.body.matchAll(/href="([^"]+)"/gu)) expect(files[decodeURI(href!)], href).toBeDefined();
-    expect((await server.ask('reader', 'GET', `~/impressions/${built.id}/files/bundle/One-page.html`)).headers['content-security-policy']).toContain("style-src 'unsafe-inline'");
+    const start = await server.ask(
+      'reader',
+      'GET',
+      `~/impressions/${built.id}/files/bundle/index.html`,
+    );
+    for (const [, href] of start.body.matchAll(/href="([^"]+)"/gu))
+      expect(files[decodeURI(href!)], href).toBeDefined();
+    expect(
+      (await server.ask('reader', 'GET', `~/impressions/${built.id}/files/bundle/One-page.html`))
+        .headers['content-security-policy'],
+    ).toContain("style-src 'unsafe-inline'");
     expect(built.figures.topics).toBe(3 * (await build(site.id)).figures.topics);
     await server.ask('publisher', 'PUT', `~/editions/${site.id}`, { ...site, name: 'Renamed' });
-    const repeat = (await server.ask('publisher', 'POST', `~/impressions/${built.id}/again`)).json<Impression>();
+    const repeat = (
+      await server.ask('publisher', 'POST', `~/impressions/${built.id}/again`)
+    ).json<Impression>();
     for (;;) {
       const now = await impression(repeat.id);
       if (now.fingerprint !== '' || now.state === 'failed') {
@@ -141,7 +233,12 @@ describe('editions of every kind', () => {
   it('say which of a bundle is gone, and are no bundle of bundles', async () => {
     const inner = await edition({ name: 'Inner', output: 'bundle', map: '', holds: [] });
     const gone = await edition({ name: 'Gone', output: 'page' });
-    const outer = await edition({ name: 'Outer', output: 'bundle', map: '', holds: [inner.id, gone.id] });
+    const outer = await edition({
+      name: 'Outer',
+      output: 'bundle',
+      map: '',
+      holds: [inner.id, gone.id],
+    });
     await server.ask('publisher', 'DELETE', `~/editions/${gone.id}`);
     const built = await build(outer.id);
     expect(built.state).toBe('failed');
@@ -150,36 +247,77 @@ describe('editions of every kind', () => {
   it('are sites in several languages, each in a folder, with what is wrong said once', async () => {
     const { text, version } = (await server.ask('writer', 'GET', '~/items/menu-tree')).json<Item>();
     await server.ask('writer', 'PUT', '~/items/menu-tree', {
-      text: text.replace('</title>', '</title><shortdesc><xref href="topic:nowhere"/></shortdesc>').replace(/<shortdesc>(?!<xref)[^<]*<\/shortdesc>/u, ''),
+      text: text
+        .replace('</title>', '</title><shortdesc><xref href="topic:nowhere"/></shortdesc>')
+        .replace(/<shortdesc>(?!<xref)[^<]*<\/shortdesc>/u, ''),
       version,
     });
-    const one = await edition({ output: 'site', map: 'handbook', lens: 'operator', locales: ['ja', 'en', 'ar', 'ar'], start: 'safety', naming: 'titles', address: 'https://help.brinewell.example/' });
+    const one = await edition({
+      output: 'site',
+      map: 'handbook',
+      lens: 'operator',
+      locales: ['ja', 'en', 'ar', 'ar'],
+      start: 'safety',
+      naming: 'titles',
+      address: 'https://help.brinewell.example/',
+    });
     const built = await build(one.id);
     const files = await archive(built, 'site.zip');
     const page = (path: string): string => new TextDecoder().decode(files[path]);
-    expect([...new Set(Object.keys(files).map((path) => path.split('/')[0]))].toSorted()).toEqual(['ar', 'en', 'index.html', 'ja', 'languages.js']);
+    expect([...new Set(Object.keys(files).map((path) => path.split('/')[0]))].toSorted()).toEqual([
+      'ar',
+      'en',
+      'index.html',
+      'ja',
+      'languages.js',
+    ]);
     expect(page('ar/menu-tree.html')).toContain('dir="rtl"');
-    expect(page('ja/menu-tree.html')).toContain('<a href="../en/menu-tree.html" hreflang="en" lang="en" class="language">');
+    expect(page('ja/menu-tree.html')).toContain(
+      '<a href="../en/menu-tree.html" hreflang="en" lang="en" class="language">',
+    );
     expect(page('ja/index.html')).toContain('Safety at the quay');
-    expect(page('ja/menu-tree.html')).toContain('<link rel="canonical" href="https://help.brinewell.example/ja/menu-tree.html">');
-    expect(page('index.html')).toContain('<a href="ja/index.html" hreflang="ja" lang="ja">日本語</a>');
+    expect(page('ja/menu-tree.html')).toContain(
+      '<link rel="canonical" href="https://help.brinewell.example/ja/menu-tree.html">',
+    );
+    expect(page('index.html')).toContain(
+      '<a href="ja/index.html" hreflang="ja" lang="ja">日本語</a>',
+    );
     const dead = built.problems.filter(({ message }) => message.includes('nowhere'));
     expect(new Set(dead.map(({ code }) => code)).size).toBe(dead.length);
     // Each topic is said not to be translated, once for each language that it is not in.
-    const untranslated = built.problems.filter((found) => kindOf(found) === 'untranslated').map(({ message }) => message);
-    expect(untranslated).toContain('ar: “Safety at the quay” is written in English, not in Arabic.');
-    expect(untranslated.filter((message) => message.startsWith('ja: '))).toHaveLength(untranslated.length / 2);
+    const untranslated = built.problems
+      .filter((found) => kindOf(found) === 'untranslated')
+      .map(({ message }) => message);
+    expect(untranslated).toContain(
+      'ar: “Safety at the quay” is written in English, not in Arabic.',
+    );
+    expect(untranslated.filter((message) => message.startsWith('ja: '))).toHaveLength(
+      untranslated.length / 2,
+    );
     await server.ask('writer', 'PUT', '~/items/menu-tree', { text, version: version + 1 });
   });
   it('say that a topic which names no language is in that of the project', async () => {
     const texts = {
-      silent: '<concept id="silent"><title>Low water</title><conbody><p>Wait.</p></conbody></concept>',
+      silent:
+        '<concept id="silent"><title>Low water</title><conbody><p>Wait.</p></conbody></concept>',
       'silent-map': '<map id="silent-map"><title>M</title><topicref href="topic:silent"/></map>',
     };
     for (const [id, text] of Object.entries(texts))
-      await server.services.items.create(server.project, { id, kind: id === 'silent' ? 'topic' : 'map', folder: '', name: `${id}.${id === 'silent' ? 'dita' : 'ditamap'}`, text }, 'Teo Marsh');
+      await server.services.items.create(
+        server.project,
+        {
+          id,
+          kind: id === 'silent' ? 'topic' : 'map',
+          folder: '',
+          name: `${id}.${id === 'silent' ? 'dita' : 'ditamap'}`,
+          text,
+        },
+        'Teo Marsh',
+      );
     const said = async (locale: string): Promise<string[]> =>
-      (await build((await edition({ output: 'markdown', map: 'silent-map', locale })).id)).problems.filter((one) => kindOf(one) === 'untranslated').map(({ message }) => message);
+      (await build((await edition({ output: 'markdown', map: 'silent-map', locale })).id)).problems
+        .filter((one) => kindOf(one) === 'untranslated')
+        .map(({ message }) => message);
     expect(await said('de')).toEqual(['“Low water” is written in English, not in German.']);
     expect(await said('en')).toEqual([]);
     for (const id of Object.keys(texts)) await server.services.items.remove(server.project, id);
@@ -187,25 +325,60 @@ describe('editions of every kind', () => {
   it('say what is new since an impression on the pages of a site', async () => {
     const one = await edition({ output: 'site' });
     const before = await build(one.id);
-    const { text, version } = (await server.ask('writer', 'GET', '~/items/list-readings')).json<Item>();
-    await server.ask('writer', 'PUT', '~/items/list-readings', { text: text.replace('<title>', '<title>Now '), version });
+    const { text, version } = (
+      await server.ask('writer', 'GET', '~/items/list-readings')
+    ).json<Item>();
+    await server.ask('writer', 'PUT', '~/items/list-readings', {
+      text: text.replace('<title>', '<title>Now '),
+      version,
+    });
     await server.ask('publisher', 'PUT', `~/editions/${one.id}`, { ...one, since: before.id });
     const files = await archive(await build(one.id), 'site.zip');
-    expect(new TextDecoder().decode(files['list-readings.html'])).toContain('<span class="news">Changed</span>');
+    expect(new TextDecoder().decode(files['list-readings.html'])).toContain(
+      '<span class="news">Changed</span>',
+    );
     expect(new TextDecoder().decode(files['index.html'])).toContain('New and changed');
     await server.ask('writer', 'PUT', '~/items/list-readings', { text, version: version + 1 });
   });
   it('say so when their map is not there any more, and leave nothing half done', async () => {
     for (const output of ['print', 'site', 'markdown', 'dita'] as const) {
       const built = await build((await edition({ output, map: 'never-there' })).id);
-      expect(built).toMatchObject({ state: 'failed', figures: { bytes: 0 }, problems: [{ code: 'map.missing-map', message: expect.stringContaining('never-there') as string }] });
+      expect(built).toMatchObject({
+        state: 'failed',
+        figures: { bytes: 0 },
+        problems: [
+          { code: 'map.missing-map', message: expect.stringContaining('never-there') as string },
+        ],
+      });
     }
-    await server.services.items.create(server.project, { id: 'nothing', kind: 'map', folder: '', name: 'nothing.ditamap', text: '<map id="nothing"><title>Nothing</title></map>' }, 'Teo Marsh');
-    expect(await build((await edition({ output: 'epub', map: 'nothing' })).id)).toMatchObject({ state: 'failed', problems: [{ code: 'build.empty' }] });
+    await server.services.items.create(
+      server.project,
+      {
+        id: 'nothing',
+        kind: 'map',
+        folder: '',
+        name: 'nothing.ditamap',
+        text: '<map id="nothing"><title>Nothing</title></map>',
+      },
+      'Teo Marsh',
+    );
+    expect(await build((await edition({ output: 'epub', map: 'nothing' })).id)).toMatchObject({
+      state: 'failed',
+      problems: [{ code: 'build.empty' }],
+    });
     await server.services.items.remove(server.project, 'nothing');
   });
   it('need a map, unless they are bundles; and take at most twenty further locales', async () => {
-    const refused = async (input: object): Promise<number> => (await server.ask('publisher', 'POST', '~/editions', { name: 'One', output: 'site', map: 'help', lens: null, ...input })).statusCode;
+    const refused = async (input: object): Promise<number> =>
+      (
+        await server.ask('publisher', 'POST', '~/editions', {
+          name: 'One',
+          output: 'site',
+          map: 'help',
+          lens: null,
+          ...input,
+        })
+      ).statusCode;
     expect(await refused({ map: '' })).toBe(400);
     expect(await refused({ locales: Array.from({ length: 1000 }, () => 'de') })).toBe(400);
     expect(await refused({ nightly: '25:00' })).toBe(400);
@@ -219,14 +392,27 @@ describe('editions of every kind', () => {
     const built = await build(one.id);
     await rm(folder);
     await rename(`${folder}-away`, folder);
-    expect(built).toMatchObject({ state: 'failed', problems: [{ code: 'build.failed', message: 'The build failed: The folder of impressions is no folder.' }] });
+    expect(built).toMatchObject({
+      state: 'failed',
+      problems: [
+        {
+          code: 'build.failed',
+          message: 'The build failed: The folder of impressions is no folder.',
+        },
+      ],
+    });
     expect((await build(one.id)).state).toBe('done');
   });
   it('say so where the disk is full (the device of Linux that always is)', async () => {
     const folder = await mkdtemp(join(tmpdir(), 'ukiyo-full-'));
     await symlink('/dev/full', join(folder, 'site.zip'));
-    const pages = Array.from({ length: 200 }, (_, at): [string, string] => [`${at}.html`, randomBytes(40_000).toString('hex')]);
-    const failure: unknown = await folderInto(folder, 'site', pages).catch((error: unknown) => error);
+    const pages = Array.from({ length: 200 }, (_, at): [string, string] => [
+      `${at}.html`,
+      randomBytes(40_000).toString('hex'),
+    ]);
+    const failure: unknown = await folderInto(folder, 'site', pages).catch(
+      (error: unknown) => error,
+    );
     expect(whyNotWritten(failure)).toBe('There is no space left on the disk of the server.');
     expect(whyNotWritten(new Error('anything else'))).toBeUndefined();
   });

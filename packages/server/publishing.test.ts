@@ -2,7 +2,15 @@ import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { constants, getPriority } from 'node:os';
 import { join } from 'node:path';
-import type { Agreements, Designs, Edition, Impression, ImpressionComparison, Item, LiveEvent } from '@ukiyo/contracts';
+import type {
+  Agreements,
+  Designs,
+  Edition,
+  Impression,
+  ImpressionComparison,
+  Item,
+  LiveEvent,
+} from '@ukiyo/contracts';
 import { problemKey } from '@ukiyo/core/problems';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startTestServer, type TestServer } from './testing.ts';
@@ -11,7 +19,10 @@ let server: TestServer;
 beforeAll(async () => void (server = await startTestServer()));
 afterAll(() => server.close());
 
-const until = async <Value>(read: () => Promise<Value>, holds: (value: Value) => boolean): Promise<Value> => {
+const until = async <Value>(
+  read: () => Promise<Value>,
+  holds: (value: Value) => boolean,
+): Promise<Value> => {
   for (;;) {
     const value = await read();
     if (holds(value)) return value;
@@ -20,10 +31,15 @@ const until = async <Value>(read: () => Promise<Value>, holds: (value: Value) =>
 };
 
 describe('publishing', () => {
-  const impression = async (id: string): Promise<Impression> => (await server.ask('publisher', 'GET', `~/impressions/${id}`)).json<Impression>();
+  const impression = async (id: string): Promise<Impression> =>
+    (await server.ask('publisher', 'GET', `~/impressions/${id}`)).json<Impression>();
   const ended = ({ state }: Impression): boolean => state !== 'queued' && state !== 'running';
-  const editionNamed = async (name: string): Promise<Edition> => (await server.ask('publisher', 'GET', '~/editions')).json<Edition[]>().find((one) => one.name === name)!;
-  const start = async (edition: string): Promise<Impression> => (await server.ask('publisher', 'POST', `~/editions/${edition}/impressions`)).json<Impression>();
+  const editionNamed = async (name: string): Promise<Edition> =>
+    (await server.ask('publisher', 'GET', '~/editions'))
+      .json<Edition[]>()
+      .find((one) => one.name === name)!;
+  const start = async (edition: string): Promise<Impression> =>
+    (await server.ask('publisher', 'POST', `~/editions/${edition}/impressions`)).json<Impression>();
   const build = async (edition: string): Promise<Impression> => {
     const { id } = await start(edition);
     return until(() => impression(id), ended);
@@ -37,33 +53,59 @@ describe('publishing', () => {
     expect(site).toMatchObject({ number: 1, state: 'queued', person: 'Teo Marsh' });
     const done = await until(() => impression(site.id), ended);
     expect(done).toMatchObject({ state: 'done', problems: [], figures: { pages: 137 } });
-    const steps = heard.flatMap((event) => (event.kind === 'impression' && event.id === site.id ? [event.progress.step] : []));
-    expect(steps).toEqual(expect.arrayContaining(['Reading the library', 'Composing', 'Writing pages']));
-    const page = await server.ask('reader', 'GET', `~/impressions/${site.id}/files/site/index.html`);
+    const steps = heard.flatMap((event) =>
+      event.kind === 'impression' && event.id === site.id ? [event.progress.step] : [],
+    );
+    expect(steps).toEqual(
+      expect.arrayContaining(['Reading the library', 'Composing', 'Writing pages']),
+    );
+    const page = await server.ask(
+      'reader',
+      'GET',
+      `~/impressions/${site.id}/files/site/index.html`,
+    );
     expect(page.headers['content-type']).toBe('text/html; charset=utf-8');
     expect(page.body).toContain('<h1>Tern Help</h1>');
-    expect((await server.ask('reader', 'GET', `~/impressions/${site.id}/download`)).headers['content-disposition']).toContain('Tern%20Help.zip');
+    expect(
+      (await server.ask('reader', 'GET', `~/impressions/${site.id}/download`)).headers[
+        'content-disposition'
+      ],
+    ).toContain('Tern%20Help.zip');
     for (const path of ['..%2f..%2f..%2fetc%2fpasswd', 'site/../../x', '%2fetc%2fpasswd'])
-      expect([400, 404]).toContain((await server.ask('reader', 'GET', `~/impressions/${site.id}/files/${path}`)).statusCode);
+      expect([400, 404]).toContain(
+        (await server.ask('reader', 'GET', `~/impressions/${site.id}/files/${path}`)).statusCode,
+      );
     const row = await server.services.editions.impressionRow(site.id);
     expect(row?.inputs['alarms']).toBe(1);
   });
 
   it('lets whoever writes go first: every thread that builds has the lowest priority', async () => {
     await build((await editionNamed('Tern Help')).id);
-    const threadsOf = (process: string): number[] => readdirSync(`/proc/${process}/task`).map(Number);
-    const children = threadsOf('self').flatMap((thread) => readFileSync(`/proc/self/task/${thread}/children`, 'utf8').split(' ').filter(Boolean));
-    const builder = children.find((child) => readFileSync(`/proc/${child}/cmdline`, 'utf8').includes('/jobs/child.'))!;
-    expect(threadsOf(builder).map((thread) => getPriority(thread))).toEqual(threadsOf(builder).map(() => constants.priority.PRIORITY_LOW));
+    const threadsOf = (process: string): number[] =>
+      readdirSync(`/proc/${process}/task`).map(Number);
+    const children = threadsOf('self').flatMap((thread) =>
+      readFileSync(`/proc/self/task/${thread}/children`, 'utf8').split(' ').filter(Boolean),
+    );
+    const builder = children.find((child) =>
+      readFileSync(`/proc/${child}/cmdline`, 'utf8').includes('/jobs/child.'),
+    )!;
+    expect(threadsOf(builder).map((thread) => getPriority(thread))).toEqual(
+      threadsOf(builder).map(() => constants.priority.PRIORITY_LOW),
+    );
   });
 
   it('builds the rest when one topic is bad, and says what it left out', async () => {
     const edition = await editionNamed('Tern Q Installation Manual');
     const { text, version } = (await server.ask('writer', 'GET', '~/items/menu-tree')).json<Item>();
-    await server.ask('writer', 'PUT', '~/items/menu-tree', { text: '<reference id="menu-tree"><title>', version });
+    await server.ask('writer', 'PUT', '~/items/menu-tree', {
+      text: '<reference id="menu-tree"><title>',
+      version,
+    });
     const built = await build(edition.id);
     expect(built.state).toBe('done');
-    expect(built.problems.map(({ code }) => code)).toEqual(expect.arrayContaining(['xml.not-well-formed', 'topic.missing']));
+    expect(built.problems.map(({ code }) => code)).toEqual(
+      expect.arrayContaining(['xml.not-well-formed', 'topic.missing']),
+    );
     expect(built.problems[0]?.where.item).toBe('menu-tree');
     const pdf = await readFile(join(server.services.impressionFolder(built.id), 'manual.pdf'));
     expect(pdf.subarray(0, 5).toString()).toBe('%PDF-');
@@ -77,7 +119,9 @@ describe('publishing', () => {
       () => impression(first.id),
       ({ state }) => state === 'running',
     );
-    expect((await server.ask('publisher', 'POST', `~/impressions/${first.id}/cancel`)).json()).toMatchObject({ state: 'cancelled' });
+    expect(
+      (await server.ask('publisher', 'POST', `~/impressions/${first.id}/cancel`)).json(),
+    ).toMatchObject({ state: 'cancelled' });
     const second = await start(edition.id);
     expect((await until(() => impression(second.id), ended)).state).toBe('done');
     expect((await impression(first.id)).state).toBe('cancelled');
@@ -86,43 +130,93 @@ describe('publishing', () => {
 
   it('marks builds whose worker is gone as interrupted', async () => {
     const edition = await editionNamed('Tern Help');
-    const lost = await server.services.editions.createImpression(server.project, edition.id, 'Teo Marsh');
-    await server.services.editions.updateImpression(lost.id, { state: 'running', heartbeatAt: new Date(Date.now() - 60_000) });
-    expect(await server.services.editions.markInterrupted(new Date(Date.now() - 30_000))).toEqual([lost.id]);
+    const lost = await server.services.editions.createImpression(
+      server.project,
+      edition.id,
+      'Teo Marsh',
+    );
+    await server.services.editions.updateImpression(lost.id, {
+      state: 'running',
+      heartbeatAt: new Date(Date.now() - 60_000),
+    });
+    expect(await server.services.editions.markInterrupted(new Date(Date.now() - 30_000))).toEqual([
+      lost.id,
+    ]);
     expect((await impression(lost.id)).state).toBe('interrupted');
   });
 
   it('says which topics may not go out yet, as their facts say; that keeps an impression from being signed off', async () => {
     const agreed = (await server.ask('reader', 'GET', '~/agreements')).json<Agreements>();
-    const facts = agreed.facts.map((fact) => (fact.name === 'state' ? { ...fact, ready: ['approved'] } : fact));
-    const { version } = (await server.ask('administrator', 'PUT', '~/agreements', { ...agreed, facts })).json<Agreements>();
-    const edition = (await server.ask('publisher', 'POST', '~/editions', { name: 'Approved only', output: 'page', map: 'station-interface', lens: 'developer', stops: ['unready'] })).json<Edition>();
+    const facts = agreed.facts.map((fact) =>
+      fact.name === 'state' ? { ...fact, ready: ['approved'] } : fact,
+    );
+    const { version } = (
+      await server.ask('administrator', 'PUT', '~/agreements', { ...agreed, facts })
+    ).json<Agreements>();
+    const edition = (
+      await server.ask('publisher', 'POST', '~/editions', {
+        name: 'Approved only',
+        output: 'page',
+        map: 'station-interface',
+        lens: 'developer',
+        stops: ['unready'],
+      })
+    ).json<Edition>();
     const built = await build(edition.id);
     await server.ask('administrator', 'PUT', '~/agreements', { ...agreed, version });
-    expect(built.problems.map(({ code, where }) => `${code} ${where.item}`)).toContain('fact.not-ready list-readings');
-    expect((await server.ask('publisher', 'PUT', `~/impressions/${built.id}/seal`, { waived: [] })).json()).toMatchObject({ code: 'blocked' });
+    expect(built.problems.map(({ code, where }) => `${code} ${where.item}`)).toContain(
+      'fact.not-ready list-readings',
+    );
+    expect(
+      (
+        await server.ask('publisher', 'PUT', `~/impressions/${built.id}/seal`, { waived: [] })
+      ).json(),
+    ).toMatchObject({ code: 'blocked' });
     expect((await build(edition.id)).problems).toEqual([]);
   });
 
   it('reports an edition whose map is gone', async () => {
-    const edition = (await server.ask('publisher', 'POST', '~/editions', { name: 'Lost', output: 'site', map: 'no-such-map', lens: null })).json<Edition>();
+    const edition = (
+      await server.ask('publisher', 'POST', '~/editions', {
+        name: 'Lost',
+        output: 'site',
+        map: 'no-such-map',
+        lens: null,
+      })
+    ).json<Edition>();
     const built = await build(edition.id);
     expect(built.problems.map(({ code }) => code)).toContain('map.missing-map');
     const folder = server.services.impressionFolder(built.id);
     expect(existsSync(folder)).toBe(true);
-    expect((await server.ask('publisher', 'DELETE', `~/editions/${edition.id}`)).statusCode).toBe(204);
+    expect((await server.ask('publisher', 'DELETE', `~/editions/${edition.id}`)).statusCode).toBe(
+      204,
+    );
     expect(existsSync(folder)).toBe(false);
   });
 
   it('names the texts that went into an edition, where they have no name yet', async () => {
-    const revisions = async (id: string) => (await server.ask('reader', 'GET', `~/items/${id}/revisions`)).json<{ note: string }[]>().map(({ note }) => note);
-    const edition = (await server.ask('publisher', 'POST', '~/editions', { name: 'Spring', output: 'site', map: 'help', lens: null })).json<Edition>();
+    const revisions = async (id: string) =>
+      (await server.ask('reader', 'GET', `~/items/${id}/revisions`))
+        .json<{ note: string }[]>()
+        .map(({ note }) => note);
+    const edition = (
+      await server.ask('publisher', 'POST', '~/editions', {
+        name: 'Spring',
+        output: 'site',
+        map: 'help',
+        lens: null,
+      })
+    ).json<Edition>();
     for (const [id, note] of [
       ['set-the-clock', 'Mine'],
       ['set-the-datum', ''],
     ]) {
       const { text, version } = (await server.ask('writer', 'GET', `~/items/${id}`)).json<Item>();
-      await server.ask('writer', 'PUT', `~/items/${id}`, { text: text.replace('<title>', '<title>Now '), version, note });
+      await server.ask('writer', 'PUT', `~/items/${id}`, {
+        text: text.replace('<title>', '<title>Now '),
+        version,
+        note,
+      });
     }
     await build(edition.id);
     expect((await revisions('set-the-datum'))[0]).toBe('Built into “Spring”');
@@ -131,9 +225,15 @@ describe('publishing', () => {
 
   it('tells only the people of the project', async () => {
     const address = await server.app.listen({ port: 0, host: '127.0.0.1' });
-    const answer = await fetch(`${address}/api/projects/${server.project}/events`, { headers: { cookie: await server.cookieOf('reader') } });
+    const answer = await fetch(`${address}/api/projects/${server.project}/events`, {
+      headers: { cookie: await server.cookieOf('reader') },
+    });
     const reader = answer.body!.pipeThrough(new TextDecoderStream()).getReader();
-    await server.queue.announce('00000000-0000-4000-8000-000000000000', { kind: 'item', id: 'elsewhere', version: 1 });
+    await server.queue.announce('00000000-0000-4000-8000-000000000000', {
+      kind: 'item',
+      id: 'elsewhere',
+      version: 1,
+    });
     await server.queue.announce(server.project, { kind: 'item', id: 'here', version: 2 });
     let heard = '';
     while (!heard.includes('"here"')) heard += (await reader.read()).value ?? '';
@@ -142,27 +242,66 @@ describe('publishing', () => {
   });
 
   /** A map of one topic, with an edition of it. */
-  async function small(id: string, body: string, more: object = {}): Promise<{ readonly edition: Edition; readonly write: (body: string) => Promise<void> }> {
+  async function small(
+    id: string,
+    body: string,
+    more: object = {},
+  ): Promise<{ readonly edition: Edition; readonly write: (body: string) => Promise<void> }> {
     const write = async (inner: string): Promise<void> => {
       const { version } = (await server.ask('writer', 'GET', `~/items/${id}`)).json<Item>();
-      const saved = await server.ask('writer', 'PUT', `~/items/${id}`, { text: `<concept id="${id}"><title>The ${id}</title><conbody>${inner}</conbody></concept>`, version });
+      const saved = await server.ask('writer', 'PUT', `~/items/${id}`, {
+        text: `<concept id="${id}"><title>The ${id}</title><conbody>${inner}</conbody></concept>`,
+        version,
+      });
       expect(saved.statusCode, saved.body).toBe(200);
     };
-    const made = await server.ask('writer', 'POST', '~/items', { type: 'concept', title: id, folder: '' });
+    const made = await server.ask('writer', 'POST', '~/items', {
+      type: 'concept',
+      title: id,
+      folder: '',
+    });
     expect(made.json<Item>().id).toBe(id);
     await write(body);
-    const map = (await server.ask('writer', 'POST', '~/items', { type: 'map', title: `Map of ${id}`, folder: '' })).json<Item>();
-    await server.ask('writer', 'PUT', `~/items/${map.id}`, { text: `<map id="${map.id}"><title>${id}</title><topicref href="topic:${id}"/></map>`, version: map.version });
-    const edition = (await server.ask('publisher', 'POST', '~/editions', { name: id, output: 'site', map: map.id, lens: null, ...more })).json<Edition>();
+    const map = (
+      await server.ask('writer', 'POST', '~/items', {
+        type: 'map',
+        title: `Map of ${id}`,
+        folder: '',
+      })
+    ).json<Item>();
+    await server.ask('writer', 'PUT', `~/items/${map.id}`, {
+      text: `<map id="${map.id}"><title>${id}</title><topicref href="topic:${id}"/></map>`,
+      version: map.version,
+    });
+    const edition = (
+      await server.ask('publisher', 'POST', '~/editions', {
+        name: id,
+        output: 'site',
+        map: map.id,
+        lens: null,
+        ...more,
+      })
+    ).json<Edition>();
     return { edition, write };
   }
-  const of = async (edition: string): Promise<Impression[]> => (await server.ask('reader', 'GET', '~/impressions')).json<Impression[]>().filter((one) => one.edition === edition);
+  const of = async (edition: string): Promise<Impression[]> =>
+    (await server.ask('reader', 'GET', '~/impressions'))
+      .json<Impression[]>()
+      .filter((one) => one.edition === edition);
 
   it('signs off the one that ships, which stays where it is found, whatever is built after it', async () => {
     const { edition, write } = await small('breakwater', '<p>Before the swell.</p>', { keeps: 1 });
     const first = await build(edition.id);
-    expect(first).toMatchObject({ state: 'done', seal: null, name: '', notes: [], figures: { words: 5 } });
-    const signed = await server.ask('publisher', 'PUT', `~/impressions/${first.id}/seal`, { waived: [] });
+    expect(first).toMatchObject({
+      state: 'done',
+      seal: null,
+      name: '',
+      notes: [],
+      figures: { words: 5 },
+    });
+    const signed = await server.ask('publisher', 'PUT', `~/impressions/${first.id}/seal`, {
+      waived: [],
+    });
     expect(signed.json()).toMatchObject({ seal: { person: 'Teo Marsh', waived: [] } });
     await write('<p>After the swell.</p>');
     const second = await build(edition.id);
@@ -174,44 +313,86 @@ describe('publishing', () => {
       (isThere) => !isThere,
     );
     expect((await of(edition.id)).map(({ number }) => number)).toEqual([3, 1]);
-    const shipped = async (): Promise<string> => (await server.ask('reader', 'GET', `~/editions/${edition.id}/shipped/site/breakwater.html`)).body;
+    const shipped = async (): Promise<string> =>
+      (await server.ask('reader', 'GET', `~/editions/${edition.id}/shipped/site/breakwater.html`))
+        .body;
     expect(await shipped()).toContain('Before the swell.');
-    expect((await server.ask('publisher', 'DELETE', `~/impressions/${first.id}`)).json()).toMatchObject({ code: 'signed' });
-    expect((await server.ask('publisher', 'DELETE', `~/editions/${edition.id}`)).json()).toMatchObject({ code: 'signed' });
+    expect(
+      (await server.ask('publisher', 'DELETE', `~/impressions/${first.id}`)).json(),
+    ).toMatchObject({ code: 'signed' });
+    expect(
+      (await server.ask('publisher', 'DELETE', `~/editions/${edition.id}`)).json(),
+    ).toMatchObject({ code: 'signed' });
     const back = await server.ask('publisher', 'DELETE', `~/impressions/${first.id}/seal`);
-    expect(back.json()).toMatchObject({ seal: null, notes: [{ person: 'Teo Marsh', text: 'Took back the sign-off of Teo Marsh.' }] });
+    expect(back.json()).toMatchObject({
+      seal: null,
+      notes: [{ person: 'Teo Marsh', text: 'Took back the sign-off of Teo Marsh.' }],
+    });
     expect(await shipped()).toContain('Long after the swell.');
-    expect((await server.ask('publisher', 'DELETE', `~/impressions/${first.id}`)).statusCode).toBe(204);
+    expect((await server.ask('publisher', 'DELETE', `~/impressions/${first.id}`)).statusCode).toBe(
+      204,
+    );
     expect((await of(edition.id)).map(({ id }) => id)).toEqual([third.id]);
-    for (const path of ['..%2f..%2fx', 'site/../../x']) expect([400, 404]).toContain((await server.ask('reader', 'GET', `~/editions/${edition.id}/shipped/${path}`)).statusCode);
+    for (const path of ['..%2f..%2fx', 'site/../../x'])
+      expect([400, 404]).toContain(
+        (await server.ask('reader', 'GET', `~/editions/${edition.id}/shipped/${path}`)).statusCode,
+      );
   });
 
   it('is not signed off while something is wrong that keeps it back, unless a reason is given for each', async () => {
-    const { edition } = await small('slipway', '<p>See <xref href="topic:nowhere"/> and <xref href="topic:elsewhere"/>.</p>');
+    const { edition } = await small(
+      'slipway',
+      '<p>See <xref href="topic:nowhere"/> and <xref href="topic:elsewhere"/>.</p>',
+    );
     const built = await build(edition.id);
     const keys = built.problems.map(problemKey);
-    expect(built.problems.map(({ code }) => code)).toEqual(['link.unknown-target', 'link.unknown-target']);
-    const sign = (waived: { problem: string; reason: string }[]) => server.ask('publisher', 'PUT', `~/impressions/${built.id}/seal`, { waived });
-    expect((await sign([])).json()).toMatchObject({ code: 'blocked', message: expect.stringContaining('2 problems keep') as string });
-    expect((await sign([{ problem: keys[0]!, reason: 'Comes with 4.3' }])).json()).toMatchObject({ code: 'blocked', message: expect.stringContaining('A problem keeps') as string });
+    expect(built.problems.map(({ code }) => code)).toEqual([
+      'link.unknown-target',
+      'link.unknown-target',
+    ]);
+    const sign = (waived: { problem: string; reason: string }[]) =>
+      server.ask('publisher', 'PUT', `~/impressions/${built.id}/seal`, { waived });
+    expect((await sign([])).json()).toMatchObject({
+      code: 'blocked',
+      message: expect.stringContaining('2 problems keep') as string,
+    });
+    expect((await sign([{ problem: keys[0]!, reason: 'Comes with 4.3' }])).json()).toMatchObject({
+      code: 'blocked',
+      message: expect.stringContaining('A problem keeps') as string,
+    });
     expect((await sign(keys.map((problem) => ({ problem, reason: ' ' })))).statusCode).toBe(400);
     const waived = keys.map((problem) => ({ problem, reason: 'Comes with 4.3' }));
     expect((await sign(waived)).json()).toMatchObject({ seal: { waived } });
     // An edition that lets them pass asks for nothing.
-    const lax = (await server.ask('publisher', 'PUT', `~/editions/${edition.id}`, { ...edition, stops: ['images'] })).json<Edition>();
+    const lax = (
+      await server.ask('publisher', 'PUT', `~/editions/${edition.id}`, {
+        ...edition,
+        stops: ['images'],
+      })
+    ).json<Edition>();
     const passed = await build(lax.id);
-    expect((await server.ask('publisher', 'PUT', `~/impressions/${passed.id}/seal`, { waived: [] })).statusCode).toBe(200);
+    expect(
+      (await server.ask('publisher', 'PUT', `~/impressions/${passed.id}/seal`, { waived: [] }))
+        .statusCode,
+    ).toBe(200);
   });
 
   it('has a name and notes, by those who may', async () => {
     const { edition } = await small('capstan', '<p>Turn it.</p>', { keeps: 1 });
     const { id } = await build(edition.id);
-    expect((await server.ask('publisher', 'PUT', `~/impressions/${id}/name`, { name: 'For the fair' })).json()).toMatchObject({ name: 'For the fair' });
-    await server.ask('reviewer', 'POST', `~/impressions/${id}/notes`, { text: 'The cover is last year’s.' });
-    expect((await server.ask('writer', 'POST', `~/impressions/${id}/notes`, { text: 'Mended.' })).json<Impression>().notes.map(({ person, text }) => `${person}: ${text}`)).toEqual([
-      'Ines Kroll: The cover is last year’s.',
-      'Noor Haddad: Mended.',
-    ]);
+    expect(
+      (
+        await server.ask('publisher', 'PUT', `~/impressions/${id}/name`, { name: 'For the fair' })
+      ).json(),
+    ).toMatchObject({ name: 'For the fair' });
+    await server.ask('reviewer', 'POST', `~/impressions/${id}/notes`, {
+      text: 'The cover is last year’s.',
+    });
+    expect(
+      (await server.ask('writer', 'POST', `~/impressions/${id}/notes`, { text: 'Mended.' }))
+        .json<Impression>()
+        .notes.map(({ person, text }) => `${person}: ${text}`),
+    ).toEqual(['Ines Kroll: The cover is last year’s.', 'Noor Haddad: Mended.']);
     await build(edition.id);
     // What has a name is not cleared.
     expect((await of(edition.id)).map(({ name }) => name)).toEqual(['', 'For the fair']);
@@ -222,7 +403,9 @@ describe('publishing', () => {
     const first = await build(edition.id);
     await write('<p>Made of steel, and painted black.</p>');
     const second = await build(edition.id);
-    const { pages, ...numbers } = (await server.ask('reader', 'GET', `~/impressions/${second.id}/since/${first.id}`)).json<ImpressionComparison>();
+    const { pages, ...numbers } = (
+      await server.ask('reader', 'GET', `~/impressions/${second.id}/since/${first.id}`)
+    ).json<ImpressionComparison>();
     expect(numbers).toEqual({ earlier: 1, later: 2 });
     expect(pages).toEqual([
       {
@@ -239,32 +422,54 @@ describe('publishing', () => {
     ]);
   });
 
-  it.each(['site', 'print'])('is built again from what went in, byte for byte, after all of it has changed: %s', async (output) => {
-    const id = `quay-wall-${output}`;
-    const { edition, write } = await small(id, '<p>Older than the harbour.</p><fig><title>The plug</title><image keyref="none" href="asset:plugs"/></fig>', { output });
-    const first = await build(edition.id);
-    expect(first.fingerprint).toMatch(/^[\da-f]{64}$/u);
-    await write('<p>Younger than the harbour.</p>');
-    await server.ask('publisher', 'PUT', `~/editions/${edition.id}`, { ...edition, sheet: 'reference', facts: { title: 'Renamed' } });
-    const other = await build(edition.id);
-    expect(other.fingerprint).not.toBe(first.fingerprint);
-    const { id: again } = (await server.ask('publisher', 'POST', `~/impressions/${first.id}/again`)).json<Impression>();
-    const rebuilt = await until(() => impression(again), ended);
-    expect(rebuilt).toMatchObject({ state: 'done', again: first.id, fingerprint: first.fingerprint });
-    const file = output === 'print' ? 'manual.pdf' : 'site.zip';
-    const [before, after] = await Promise.all([first.id, again].map((one) => readFile(join(server.services.impressionFolder(one), file))));
-    expect(before!.equals(after!)).toBe(true);
-    // The next build is of what is stored now.
-    expect((await build(edition.id)).fingerprint).toBe(other.fingerprint);
-  });
+  it.each(['site', 'print'])(
+    'is built again from what went in, byte for byte, after all of it has changed: %s',
+    async (output) => {
+      const id = `quay-wall-${output}`;
+      const { edition, write } = await small(
+        id,
+        '<p>Older than the harbour.</p><fig><title>The plug</title><image keyref="none" href="asset:plugs"/></fig>',
+        { output },
+      );
+      const first = await build(edition.id);
+      expect(first.fingerprint).toMatch(/^[\da-f]{64}$/u);
+      await write('<p>Younger than the harbour.</p>');
+      await server.ask('publisher', 'PUT', `~/editions/${edition.id}`, {
+        ...edition,
+        sheet: 'reference',
+        facts: { title: 'Renamed' },
+      });
+      const other = await build(edition.id);
+      expect(other.fingerprint).not.toBe(first.fingerprint);
+      const { id: again } = (
+        await server.ask('publisher', 'POST', `~/impressions/${first.id}/again`)
+      ).json<Impression>();
+      const rebuilt = await until(() => impression(again), ended);
+      expect(rebuilt).toMatchObject({
+        state: 'done',
+        again: first.id,
+        fingerprint: first.fingerprint,
+      });
+      const file = output === 'print' ? 'manual.pdf' : 'site.zip';
+      const [before, after] = await Promise.all(
+        [first.id, again].map((one) => readFile(join(server.services.impressionFolder(one), file))),
+      );
+      expect(before!.equals(after!)).toBe(true);
+      // The next build is of what is stored now.
+      expect((await build(edition.id)).fingerprint).toBe(other.fingerprint);
+    },
+  );
 
   it('shows the site of an edition as it would be built now, with a look that need not be its own', async () => {
     const { edition, write } = await small('jetty', '<p>Of oak.</p>');
-    const ask = (look: string, path: string) => server.ask('reader', 'GET', `~/editions/${edition.id}/proof/site/${look}/${path}`);
+    const ask = (look: string, path: string) =>
+      server.ask('reader', 'GET', `~/editions/${edition.id}/proof/site/${look}/${path}`);
     const first = await ask('harbour', 'jetty.html');
     expect([first.headers['content-type'], first.headers['content-security-policy']]).toEqual([
       'text/html; charset=utf-8',
-      expect.stringMatching(/^default-src 'none'; script-src 'self'; style-src 'self'; style-src-attr 'unsafe-inline'/u),
+      expect.stringMatching(
+        /^default-src 'none'; script-src 'self'; style-src 'self'; style-src-attr 'unsafe-inline'/u,
+      ),
     ]);
     expect(first.body).toContain('Of oak.');
     expect((await ask('harbour', 'look.css')).body).toContain('#12305f');
@@ -272,16 +477,42 @@ describe('publishing', () => {
     expect((await ask('harbour', 'index.html')).body).not.toContain('id="chapters"');
     await write('<p>Of larch.</p>');
     expect((await ask('harbour', 'jetty.html')).body).toContain('Of larch.');
-    for (const path of ['none.html', '..%2f..%2fx', 'assets/none.png']) expect((await ask('harbour', path)).statusCode).toBe(404);
+    for (const path of ['none.html', '..%2f..%2fx', 'assets/none.png'])
+      expect((await ask('harbour', path)).statusCode).toBe(404);
     // A look of the team is worn by what is built.
     const { looks } = (await server.ask('reader', 'GET', '~/designs')).json<Designs>();
-    const content = { ...looks.find(({ id }) => id === 'harbour')!.content, name: 'Foghorn', caption: 'in all weathers' };
-    expect((await server.ask('publisher', 'PUT', '~/designs/looks/foghorn', { version: 0, content })).statusCode).toBe(200);
-    expect((await server.ask('publisher', 'PUT', '~/designs/looks/foghorn', { version: 0, content })).json()).toMatchObject({ code: 'design.changed' });
-    expect((await server.ask('publisher', 'PUT', '~/designs/looks/foghorn', { version: 1, content: { ...content, links: [{ label: 'x', href: 'javascript:alert(1)' }] } })).statusCode).toBe(400);
-    await server.ask('publisher', 'PUT', `~/editions/${edition.id}`, { ...edition, look: 'foghorn' });
+    const content = {
+      ...looks.find(({ id }) => id === 'harbour')!.content,
+      name: 'Foghorn',
+      caption: 'in all weathers',
+    };
+    expect(
+      (await server.ask('publisher', 'PUT', '~/designs/looks/foghorn', { version: 0, content }))
+        .statusCode,
+    ).toBe(200);
+    expect(
+      (
+        await server.ask('publisher', 'PUT', '~/designs/looks/foghorn', { version: 0, content })
+      ).json(),
+    ).toMatchObject({ code: 'design.changed' });
+    expect(
+      (
+        await server.ask('publisher', 'PUT', '~/designs/looks/foghorn', {
+          version: 1,
+          content: { ...content, links: [{ label: 'x', href: 'javascript:alert(1)' }] },
+        })
+      ).statusCode,
+    ).toBe(400);
+    await server.ask('publisher', 'PUT', `~/editions/${edition.id}`, {
+      ...edition,
+      look: 'foghorn',
+    });
     const built = await build(edition.id);
-    expect((await server.ask('reader', 'GET', `~/impressions/${built.id}/files/site/index.html`)).body).toContain('in all weathers');
-    expect((await server.ask('publisher', 'DELETE', '~/designs/looks/foghorn')).json()).toMatchObject({ code: 'design.used', message: expect.stringContaining('“jetty”') as string });
+    expect(
+      (await server.ask('reader', 'GET', `~/impressions/${built.id}/files/site/index.html`)).body,
+    ).toContain('in all weathers');
+    expect(
+      (await server.ask('publisher', 'DELETE', '~/designs/looks/foghorn')).json(),
+    ).toMatchObject({ code: 'design.used', message: expect.stringContaining('“jetty”') as string });
   });
 });

@@ -5,7 +5,18 @@ import { join } from 'node:path';
 import type { Role } from '@ukiyo/contracts';
 import type { FastifyInstance, LightMyRequestResponse } from 'fastify';
 import pg from 'pg';
-import { createApp, demoPassword, demoPeople, makeServices, openQueue, seedDemo, type Queue, upgrade, type Services, type Settings } from './index.ts';
+import {
+  createApp,
+  demoPassword,
+  demoPeople,
+  makeServices,
+  openQueue,
+  seedDemo,
+  type Queue,
+  upgrade,
+  type Services,
+  type Settings,
+} from './index.ts';
 
 export interface TestServer {
   readonly app: FastifyInstance;
@@ -14,7 +25,12 @@ export interface TestServer {
   readonly settings: Settings;
   readonly project: string;
   /** Asks as somebody of that role; a path that begins with `~` is below the project. */
-  ask(role: Role | undefined, method: 'GET' | 'POST' | 'PUT' | 'DELETE', path: string, body?: object): Promise<LightMyRequestResponse>;
+  ask(
+    role: Role | undefined,
+    method: 'GET' | 'POST' | 'PUT' | 'DELETE',
+    path: string,
+    body?: object,
+  ): Promise<LightMyRequestResponse>;
   cookieOf(role: Role): Promise<string>;
   close(): Promise<void>;
 }
@@ -22,7 +38,8 @@ export interface TestServer {
 /** The real application over a database of its own in the PostgreSQL that `npm test` starts, with the demo library. */
 export async function startTestServer(): Promise<TestServer> {
   const base = process.env['DATABASE_URL'];
-  if (base === undefined) throw new Error('Run the server tests with npm run test:server, which starts the database.');
+  if (base === undefined)
+    throw new Error('Run the server tests with npm run test:server, which starts the database.');
   const name = `test_${randomBytes(6).toString('hex')}`;
   const admin = new pg.Client({ connectionString: base });
   await admin.connect();
@@ -55,7 +72,12 @@ export async function startTestServer(): Promise<TestServer> {
     cookieOf,
     async ask(role, method, path, body) {
       const headers = role === undefined ? {} : { cookie: await cookieOf(role) };
-      return app.inject({ method, url: `/api${path.replace('~', `/projects/${project}`)}`, headers, ...(body === undefined ? {} : { payload: body }) });
+      return app.inject({
+        method,
+        url: `/api${path.replace('~', `/projects/${project}`)}`,
+        headers,
+        ...(body === undefined ? {} : { payload: body }),
+      });
     },
     async close() {
       await app.close();

@@ -9,6 +9,12 @@ export default defineConfig({
   root: dirname(fileURLToPath(import.meta.url)),
   plugins: [vue(), components({ resolvers: [NaiveUiResolver()], dts: false, dirs: [] })],
   resolve: { conditions: ['source', 'module', 'browser', 'development|production'] },
-  build: { target: 'es2023', outDir: 'dist', emptyOutDir: true, assetsInlineLimit: 0, chunkSizeWarningLimit: 1200 },
+  build: {
+    target: 'es2023',
+    outDir: 'dist',
+    emptyOutDir: true,
+    assetsInlineLimit: 0,
+    chunkSizeWarningLimit: 1200,
+  },
   server: { proxy: { '/api': 'http://127.0.0.1:4600' } },
 });

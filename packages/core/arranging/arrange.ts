@@ -1,6 +1,15 @@
 import { valuesOn, withValues } from '../facets/index.ts';
 import { isA, mayContain, validate } from '../grammar/index.ts';
-import { childNamed, element, insertAt, isElement, lineOf, nodeAt, replaceAt, type Element } from '../markup/index.ts';
+import {
+  childNamed,
+  element,
+  insertAt,
+  isElement,
+  lineOf,
+  nodeAt,
+  replaceAt,
+  type Element,
+} from '../markup/index.ts';
 import type { Path } from '../problems/index.ts';
 
 /** One line of a map as people arrange it. */
@@ -21,7 +30,10 @@ export interface Arranged {
 }
 
 const isEntry = (node: unknown): node is Element =>
-  isElement(node as Element) && isA((node as Element).name, 'topicref') && (node as Element).name !== 'keydef' && (node as Element).name !== 'ditavalref';
+  isElement(node as Element) &&
+  isA((node as Element).name, 'topicref') &&
+  (node as Element).name !== 'keydef' &&
+  (node as Element).name !== 'ditavalref';
 
 /** Every entry in reading order. Keys and relationship tables are not among them. */
 export function flattenMap(root: Element): MapEntry[] {
@@ -32,7 +44,13 @@ export function flattenMap(root: Element): MapEntry[] {
       const own = [...path, index];
       const meta = childNamed(child, 'topicmeta');
       const navigation = meta && childNamed(meta, 'navtitle');
-      entries.push({ path: own, depth, element: child, title: navigation ? lineOf(navigation) : (child.attributes['navtitle'] ?? ''), href: child.attributes['href'] ?? '' });
+      entries.push({
+        path: own,
+        depth,
+        element: child,
+        title: navigation ? lineOf(navigation) : (child.attributes['navtitle'] ?? ''),
+        href: child.attributes['href'] ?? '',
+      });
       visit(child, own, depth + 1);
     });
   visit(root, [], 0);
@@ -41,12 +59,20 @@ export function flattenMap(root: Element): MapEntry[] {
 
 /** The entry under a name that the parent may hold: a chapter deeper down becomes a topic reference, and back. */
 export function fittingName(entry: Element, parent: Element): Element | undefined {
-  const names = [entry.name, ...(entry.attributes['href'] === undefined ? ['chapter', 'topichead'] : ['chapter', 'topicref'])];
-  const name = names.find((one) => mayContain(parent.name, one) && (one === entry.name || entry.name !== 'part'));
+  const names = [
+    entry.name,
+    ...(entry.attributes['href'] === undefined
+      ? ['chapter', 'topichead']
+      : ['chapter', 'topicref']),
+  ];
+  const name = names.find(
+    (one) => mayContain(parent.name, one) && (one === entry.name || entry.name !== 'part'),
+  );
   return name === undefined ? undefined : { ...entry, name };
 }
 
-const errors = (root: Element): number => validate(root).filter(({ severity }) => severity === 'error').length;
+const errors = (root: Element): number =>
+  validate(root).filter(({ severity }) => severity === 'error').length;
 
 /** Accepts a change unless it makes the map less valid than it was. */
 export function accept(before: Element, after: Element, path: Path): Arranged | undefined {
@@ -56,10 +82,16 @@ export function accept(before: Element, after: Element, path: Path): Arranged | 
 /**
  * Moves an entry, with all it holds, to be child `index` of the element at `parentPath`; both are given as they are before the move.
  */
-export function move(root: Element, from: Path, parentPath: Path, index: number): Arranged | undefined {
+export function move(
+  root: Element,
+  from: Path,
+  parentPath: Path,
+  index: number,
+): Arranged | undefined {
   const entry = nodeAt(root, from);
   const parent = nodeAt(root, parentPath);
-  const isInside = parentPath.length >= from.length && from.every((step, depth) => parentPath[depth] === step);
+  const isInside =
+    parentPath.length >= from.length && from.every((step, depth) => parentPath[depth] === step);
   if (!isElement(entry) || !isElement(parent) || isInside) return undefined;
   const fitted = fittingName(entry, parent);
   if (!fitted) return undefined;
@@ -71,14 +103,22 @@ export function move(root: Element, from: Path, parentPath: Path, index: number)
 /** Where a place is once the entry at `removed` is gone. */
 export function shifted(place: Path, removed: Path): Path {
   const depth = removed.length - 1;
-  const isBehind = place.length > depth && removed.slice(0, depth).every((step, at) => place[at] === step) && (place[depth] ?? 0) > (removed[depth] ?? 0);
+  const isBehind =
+    place.length > depth &&
+    removed.slice(0, depth).every((step, at) => place[at] === step) &&
+    (place[depth] ?? 0) > (removed[depth] ?? 0);
   return isBehind ? place.with(depth, (place[depth] ?? 0) - 1) : place;
 }
 
 function sibling(root: Element, path: Path, direction: -1 | 1): number | undefined {
   const parent = nodeAt(root, path.slice(0, -1));
   if (!isElement(parent)) return undefined;
-  for (let index = (path.at(-1) ?? 0) + direction; index >= 0 && index < parent.children.length; index += direction) if (isEntry(parent.children[index])) return index;
+  for (
+    let index = (path.at(-1) ?? 0) + direction;
+    index >= 0 && index < parent.children.length;
+    index += direction
+  )
+    if (isEntry(parent.children[index])) return index;
   return undefined;
 }
 
@@ -97,7 +137,9 @@ export function indent(root: Element, path: Path): Arranged | undefined {
   const before = sibling(root, path, -1);
   const parentPath = before === undefined ? undefined : [...path.slice(0, -1), before];
   const parent = parentPath && nodeAt(root, parentPath);
-  return parentPath && isElement(parent) ? move(root, path, parentPath, parent.children.length) : undefined;
+  return parentPath && isElement(parent)
+    ? move(root, path, parentPath, parent.children.length)
+    : undefined;
 }
 
 /** Puts the entry behind the one it is in. */
@@ -112,13 +154,20 @@ export function removeEntry(root: Element, path: Path): Arranged | undefined {
 }
 
 /** Puts a topic or map behind the entry at `after`, or at the end of the map where there is none. */
-export function insertEntry(root: Element, after: Path | undefined, href: string): Arranged | undefined {
+export function insertEntry(
+  root: Element,
+  after: Path | undefined,
+  href: string,
+): Arranged | undefined {
   const parentPath = after?.slice(0, -1) ?? [];
   const parent = nodeAt(root, parentPath);
   if (!isElement(parent)) return undefined;
   const lastEntry = parent.children.findLastIndex(isEntry);
   const places = after ? [(after.at(-1) ?? 0) + 1] : [lastEntry + 1, parent.children.length];
-  const entry = fittingName(element('topicref', { href, ...(href.startsWith('map:') ? { format: 'ditamap' } : {}) }), parent);
+  const entry = fittingName(
+    element('topicref', { href, ...(href.startsWith('map:') ? { format: 'ditamap' } : {}) }),
+    parent,
+  );
   for (const index of entry ? places : []) {
     const path = [...parentPath, index];
     const arranged = accept(root, insertAt(root, path, [entry!]), path);
@@ -128,16 +177,28 @@ export function insertEntry(root: Element, after: Path | undefined, href: string
 }
 
 /** Sets a facet value on an entry, or takes it away: for other readers the entry and all that it holds is not there. */
-export function toggleEntryValue(root: Element, path: Path, facet: string, value: string): Arranged | undefined {
+export function toggleEntryValue(
+  root: Element,
+  path: Path,
+  facet: string,
+  value: string,
+): Arranged | undefined {
   const entry = nodeAt(root, path);
   if (!isEntry(entry)) return undefined;
   const values = valuesOn(entry.attributes, facet);
   const next = values.includes(value) ? values.filter((one) => one !== value) : [...values, value];
-  return accept(root, replaceAt(root, path, [{ ...entry, attributes: withValues(entry.attributes, facet, next) }]), path);
+  return accept(
+    root,
+    replaceAt(root, path, [{ ...entry, attributes: withValues(entry.attributes, facet, next) }]),
+    path,
+  );
 }
 
 /** Which entries a judgement on their attributes drops, with all that they hold; in the order of the entries. */
-export function droppedEntries(entries: readonly MapEntry[], isDropped: (entry: Element) => boolean): boolean[] {
+export function droppedEntries(
+  entries: readonly MapEntry[],
+  isDropped: (entry: Element) => boolean,
+): boolean[] {
   let within: number | undefined;
   return entries.map(({ depth, element: entry }) => {
     if (within !== undefined && depth > within) return true;

@@ -1,21 +1,50 @@
 import { isA, labelOf, mayContain } from '../grammar/index.ts';
-import { childElements, childNamed, element, isElement, lineOf, type Element, type Node } from '../markup/index.ts';
+import {
+  childElements,
+  childNamed,
+  element,
+  isElement,
+  lineOf,
+  type Element,
+  type Node,
+} from '../markup/index.ts';
 import { accept, fittingName } from './arrange.ts';
 
 /** A map with the parts of a book (DITA 1.3, bookmap): chapters, appendices, and lists that it makes of itself. */
 export const isBook = ({ name }: Element): boolean => isA(name, 'bookmap');
 
 /** The lists that a book makes of itself, in the order in which they stand. */
-export const bookLists = ['toc', 'figurelist', 'tablelist', 'glossarylist', 'indexlist'].map((name) => ({ name, label: labelOf(name) }));
+export const bookLists = ['toc', 'figurelist', 'tablelist', 'glossarylist', 'indexlist'].map(
+  (name) => ({ name, label: labelOf(name) }),
+);
 
 const matters = { front: 'frontmatter', back: 'backmatter' } as const;
 /** Before the first chapter, or after the last. */
 export type Matter = keyof typeof matters;
 
 /** What stands at the top of a book, in the order in which it has to stand. */
-const bookOrder = ['title', 'booktitle', 'bookmeta', 'frontmatter', 'chapter', 'part', 'appendices', 'appendix', 'backmatter'];
+const bookOrder = [
+  'title',
+  'booktitle',
+  'bookmeta',
+  'frontmatter',
+  'chapter',
+  'part',
+  'appendices',
+  'appendix',
+  'backmatter',
+];
 /** The beginning of what is said of a map (DITA 1.3, topicmeta); the rest follows in any order. */
-const metaOrder = ['navtitle', 'linktext', 'searchtitle', 'shortdesc', 'author', 'source', 'publisher', 'copyright'];
+const metaOrder = [
+  'navtitle',
+  'linktext',
+  'searchtitle',
+  'shortdesc',
+  'author',
+  'source',
+  'publisher',
+  'copyright',
+];
 
 /** Children in the order of their names; those that are not named come last, in the order in which they are. */
 function inOrder(children: readonly Node[], order: readonly string[]): Node[] {
@@ -23,14 +52,23 @@ function inOrder(children: readonly Node[], order: readonly string[]): Node[] {
     const at = isElement(child) ? order.indexOf(child.name) : -1;
     return at === -1 ? order.length : at;
   };
-  return children.filter((child) => typeof child !== 'string' || child.trim() !== '').toSorted((a, b) => rank(a) - rank(b));
+  return children
+    .filter((child) => typeof child !== 'string' || child.trim() !== '')
+    .toSorted((a, b) => rank(a) - rank(b));
 }
 
 /** The element with one child of a name changed, made where it is not there, or taken away. */
-function withChild(holder: Element, name: string, order: readonly string[], change: (child: Element) => Element | undefined): Element {
+function withChild(
+  holder: Element,
+  name: string,
+  order: readonly string[],
+  change: (child: Element) => Element | undefined,
+): Element {
   const known = childNamed(holder, name);
   const next = change(known ?? element(name));
-  const children = known ? holder.children.flatMap((child) => (child === known ? (next ? [next] : []) : [child])) : [...holder.children, ...(next ? [next] : [])];
+  const children = known
+    ? holder.children.flatMap((child) => (child === known ? (next ? [next] : []) : [child]))
+    : [...holder.children, ...(next ? [next] : [])];
   return { ...holder, children: inOrder(children, order) };
 }
 
@@ -44,7 +82,8 @@ export function asBook(map: Element): Element | undefined {
   const book = element('bookmap');
   const kept = map.children.flatMap((child): Node[] => {
     if (!isElement(child)) return [];
-    if (child.name === 'title') return [element('booktitle', {}, [element('mainbooktitle', {}, child.children)])];
+    if (child.name === 'title')
+      return [element('booktitle', {}, [element('mainbooktitle', {}, child.children)])];
     if (child.name === 'topicmeta')
       return [
         element(
@@ -54,20 +93,36 @@ export function asBook(map: Element): Element | undefined {
         ),
       ];
     // A map that only brings variables, or is another publication, is no chapter.
-    if (child.name === 'mapref' && child.attributes['processing-role'] === 'resource-only') return [element('topicgroup', {}, [child])];
-    if (child.name === 'mapref') return [{ ...child, name: 'chapter', attributes: { ...child.attributes, format: 'ditamap' } }];
-    const fitting = child.name === 'glossref' || child.name === 'keydef' || child.name === 'reltable' || child.name === 'topicgroup' ? undefined : fittingName(child, book);
+    if (child.name === 'mapref' && child.attributes['processing-role'] === 'resource-only')
+      return [element('topicgroup', {}, [child])];
+    if (child.name === 'mapref')
+      return [
+        { ...child, name: 'chapter', attributes: { ...child.attributes, format: 'ditamap' } },
+      ];
+    const fitting =
+      child.name === 'glossref' ||
+      child.name === 'keydef' ||
+      child.name === 'reltable' ||
+      child.name === 'topicgroup'
+        ? undefined
+        : fittingName(child, book);
     return [fitting ?? (child.name === 'glossref' ? element('topicgroup', {}, [child]) : child)];
   });
   const { title: _inAttribute, ...attributes } = map.attributes;
-  const made = withList({ ...book, attributes, children: inOrder(kept, bookOrder) }, 'toc', 'front');
+  const made = withList(
+    { ...book, attributes, children: inOrder(kept, bookOrder) },
+    'toc',
+    'front',
+  );
   return accept(map, made, [])?.root;
 }
 
 /** Where a list of the book stands; undefined where it has none. */
 export function listPlace(book: Element, list: string): Matter | undefined {
   const holds = (matter: Matter): boolean => {
-    const lists = childElements(childNamed(book, matters[matter]) ?? element('none')).filter(({ name }) => name === 'booklists');
+    const lists = childElements(childNamed(book, matters[matter]) ?? element('none')).filter(
+      ({ name }) => name === 'booklists',
+    );
     return lists.some((holder) => childNamed(holder, list) !== undefined);
   };
   return holds('front') ? 'front' : holds('back') ? 'back' : undefined;
@@ -81,16 +136,20 @@ export function withList(book: Element, list: string, place: Matter | undefined)
       withChild(changed, matters[matter], bookOrder, (holder) => {
         const isHere = place === matter;
         if (!isHere && listPlace(changed, list) !== matter) return bare(holder);
-        const lists = withChild(holder, 'booklists', ['booklists'], (inner) => bare(withChild(inner, list, known, (one) => (isHere ? one : undefined))));
+        const lists = withChild(holder, 'booklists', ['booklists'], (inner) =>
+          bare(withChild(inner, list, known, (one) => (isHere ? one : undefined))),
+        );
         return bare(lists);
       }),
     book,
   );
 }
 
-export const hasMatter = (book: Element, matter: Matter): boolean => childNamed(book, matters[matter]) !== undefined;
+export const hasMatter = (book: Element, matter: Matter): boolean =>
+  childNamed(book, matters[matter]) !== undefined;
 /** The book with a place for topics before the first chapter, or after the last. */
-export const withMatter = (book: Element, matter: Matter): Element => withChild(book, matters[matter], bookOrder, (holder) => holder);
+export const withMatter = (book: Element, matter: Matter): Element =>
+  withChild(book, matters[matter], bookOrder, (holder) => holder);
 
 /** What can be said of a map, each as one line, with variables as `%%key`; authors and years are parted by commas. */
 export const mapFacts = [
@@ -109,20 +168,28 @@ const variableMark = '%%';
 const namedVariable = /%%([\p{L}\p{N}](?:[\p{L}\p{N}_.-]*[\p{L}\p{N}_])?)/gu;
 
 /** The words as one line in which variables stand by their keys: `%%maker`, as they are typed in a topic. */
-const lineWithVariables = (holder: Element): string => lineOf({ ...holder, children: withNames(holder.children) });
+const lineWithVariables = (holder: Element): string =>
+  lineOf({ ...holder, children: withNames(holder.children) });
 const withNames = (nodes: readonly Node[]): Node[] =>
   nodes.map((node) => {
     if (!isElement(node)) return node;
     const { keyref } = node.attributes;
-    return keyref !== undefined && lineOf(node) === '' ? `${variableMark}${keyref}` : { ...node, children: withNames(node.children) };
+    return keyref !== undefined && lineOf(node) === ''
+      ? `${variableMark}${keyref}`
+      : { ...node, children: withNames(node.children) };
   });
 /** The line as content of an element: its variables stay what they are, others are made where they may stand. */
 function nodesOfLine(line: string, holder: Element): Node[] {
-  const known = new Map(childElements(holder).flatMap((one) => (one.attributes['keyref'] === undefined ? [] : [[one.attributes['keyref'], one] as const])));
+  const known = new Map(
+    childElements(holder).flatMap((one) =>
+      one.attributes['keyref'] === undefined ? [] : [[one.attributes['keyref'], one] as const],
+    ),
+  );
   const carrier = ['ph', 'keyword'].find((name) => mayContain(holder.name, name));
   return line.split(namedVariable).flatMap((part, at): Node[] => {
     if (at % 2 === 0) return part === '' ? [] : [part];
-    const variable = known.get(part) ?? (carrier === undefined ? undefined : element(carrier, { keyref: part }));
+    const variable =
+      known.get(part) ?? (carrier === undefined ? undefined : element(carrier, { keyref: part }));
     return [variable ?? `${variableMark}${part}`];
   });
 }
@@ -164,7 +231,8 @@ export function mapFact(map: Element, fact: MapFact): string {
       .flatMap((one) => (one.name === 'copyryear' ? [one.attributes['year'] ?? ''] : []))
       .join(', ');
   let at: Element | undefined = map;
-  for (const name of linePaths[fact] ?? []) at = at && childNamed(at, name === 'meta' ? metaOf(map) : name);
+  for (const name of linePaths[fact] ?? [])
+    at = at && childNamed(at, name === 'meta' ? metaOf(map) : name);
   return at ? lineWithVariables(at) : '';
 }
 
@@ -172,19 +240,35 @@ export function mapFact(map: Element, fact: MapFact): string {
 export function withMapFact(map: Element, fact: MapFact, value: string): Element {
   const orderOf = (holder: Element): readonly string[] => orders[holder.name] ?? [];
   if (fact === 'authors' || fact === 'years') {
-    const inMeta = (change: (meta: Element) => Element): Element => withChild(map, metaOf(map), orderOf(map), (meta) => bare(change(meta)));
+    const inMeta = (change: (meta: Element) => Element): Element =>
+      withChild(map, metaOf(map), orderOf(map), (meta) => bare(change(meta)));
     const replaced = (holder: Element, name: string, made: readonly Element[]): Element => ({
       ...holder,
-      children: inOrder([...holder.children.filter((child) => !isElement(child) || child.name !== name), ...made], orderOf(holder)),
+      children: inOrder(
+        [...holder.children.filter((child) => !isElement(child) || child.name !== name), ...made],
+        orderOf(holder),
+      ),
     });
     const makeAuthor = (name: string): Element => element('author', {}, [name]);
-    if (fact === 'authors') return inMeta((meta) => replaced(meta, 'author', listed(value).map(makeAuthor)));
+    if (fact === 'authors')
+      return inMeta((meta) => replaced(meta, 'author', listed(value).map(makeAuthor)));
     const years = listed(value).map((year) => element('copyryear', { year }));
-    return inMeta((meta) => withChild(meta, 'copyright', orderOf(meta), (rights) => bare(replaced(rights, 'copyryear', years))));
+    return inMeta((meta) =>
+      withChild(meta, 'copyright', orderOf(meta), (rights) =>
+        bare(replaced(rights, 'copyryear', years)),
+      ),
+    );
   }
   const put = (holder: Element, [name, ...rest]: readonly string[]): Element | undefined => {
-    if (name === undefined) return value.trim() === '' ? undefined : { ...holder, children: nodesOfLine(value.trim(), holder) };
-    return bare(withChild(holder, name === 'meta' ? metaOf(map) : name, orderOf(holder), (child) => put(child, rest)));
+    if (name === undefined)
+      return value.trim() === ''
+        ? undefined
+        : { ...holder, children: nodesOfLine(value.trim(), holder) };
+    return bare(
+      withChild(holder, name === 'meta' ? metaOf(map) : name, orderOf(holder), (child) =>
+        put(child, rest),
+      ),
+    );
   };
   return put(map, linePaths[fact] ?? []) ?? map;
 }

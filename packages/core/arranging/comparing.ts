@@ -11,9 +11,17 @@ export interface ComparedEntry {
   readonly how: 'same' | 'only-one' | 'only-other' | 'moved' | 'changed';
 }
 
-const keyOf = ({ href, title, element }: MapEntry): string => (href === '' ? `${element.name} ${title}` : href);
+const keyOf = ({ href, title, element }: MapEntry): string =>
+  href === '' ? `${element.name} ${title}` : href;
 const saysOf = ({ depth, title, element: { name, attributes } }: MapEntry): string =>
-  JSON.stringify([depth, title, name, [...facetValuesOf(attributes)], attributes['toc'] ?? '', attributes['linking'] ?? '']);
+  JSON.stringify([
+    depth,
+    title,
+    name,
+    [...facetValuesOf(attributes)],
+    attributes['toc'] ?? '',
+    attributes['linking'] ?? '',
+  ]);
 
 /** Two maps beside each other, entry by entry: what is the same, what only one has, what stands elsewhere, deeper or for others. */
 export function compareMaps(one: Element, other: Element): ComparedEntry[] {

@@ -49,8 +49,17 @@ describe('a map of another publication', () => {
   it('is not taken in, has a name for its keys, and can be taken in again', () => {
     const maps = tree('<map id="m"><title>M</title><mapref href="map:h" format="ditamap"/></map>');
     const peer = changeEntry(maps, [1], (at) => withPeerScope(at, ' book  two '))!.root;
-    expect(entry(peer, [1]).attributes).toEqual({ href: 'map:h', format: 'ditamap', scope: 'peer', 'processing-role': 'resource-only', keyscope: 'book two' });
-    expect([peerScope(entry(maps, [1])), peerScope(entry(peer, [1]))]).toEqual([undefined, 'book two']);
+    expect(entry(peer, [1]).attributes).toEqual({
+      href: 'map:h',
+      format: 'ditamap',
+      scope: 'peer',
+      'processing-role': 'resource-only',
+      keyscope: 'book two',
+    });
+    expect([peerScope(entry(maps, [1])), peerScope(entry(peer, [1]))]).toEqual([
+      undefined,
+      'book two',
+    ]);
     expect(changeEntry(peer, [1], (at) => withPeerScope(at, undefined))!.root).toEqual(maps);
   });
 });
@@ -58,15 +67,30 @@ describe('a map of another publication', () => {
 describe('one page', () => {
   it('is said at the entry that holds, and what it holds can go without its heading', () => {
     const one = changeEntry(map, [1], (at) => withOnePage(at, true))!.root;
-    expect([isOnePage(entry(one, [1])), standsOnPageAbove(one, [1]), standsOnPageAbove(one, [1, 0]), standsOnPageAbove(one, [2])]).toEqual([true, false, true, false]);
+    expect([
+      isOnePage(entry(one, [1])),
+      standsOnPageAbove(one, [1]),
+      standsOnPageAbove(one, [1, 0]),
+      standsOnPageAbove(one, [2]),
+    ]).toEqual([true, false, true, false]);
     const goesOn = changeEntry(one, [1, 0], (at) => withHeading(at, false))!.root;
     expect(isWithoutHeading(entry(goesOn, [1, 0]))).toBe(true);
     expect(validate(goesOn)).toEqual([]);
-    expect(changeEntry(changeEntry(goesOn, [1, 0], (at) => withHeading(at, true))!.root, [1], (at) => withOnePage(at, false))!.root).toEqual(map);
+    expect(
+      changeEntry(changeEntry(goesOn, [1, 0], (at) => withHeading(at, true))!.root, [1], (at) =>
+        withOnePage(at, false),
+      )!.root,
+    ).toEqual(map);
   });
   it('leaves alone what else is said there', () => {
-    const other = changeEntry(map, [1], (at) => ({ ...at, attributes: { ...at.attributes, chunk: 'by-topic', outputclass: 'wide' } }))!.root;
-    expect(withHeading(withOnePage(entry(other, [1]), true), false).attributes).toMatchObject({ chunk: 'by-topic to-content', outputclass: 'wide without-heading' });
+    const other = changeEntry(map, [1], (at) => ({
+      ...at,
+      attributes: { ...at.attributes, chunk: 'by-topic', outputclass: 'wide' },
+    }))!.root;
+    expect(withHeading(withOnePage(entry(other, [1]), true), false).attributes).toMatchObject({
+      chunk: 'by-topic to-content',
+      outputclass: 'wide without-heading',
+    });
   });
 });
 
@@ -95,21 +119,33 @@ describe('several entries at once', () => {
   it('keep every entry and stay as valid, however they are moved', () => {
     const paths = flattenMap(map).map(({ path }) => path);
     fc.assert(
-      fc.property(fc.subarray(paths, { minLength: 1 }), fc.constantFrom<Path>([], ...paths), fc.nat(5), (from, parent, index) => {
-        const moved = moveMany(map, from, parent, Math.min(index + (parent.length === 0 ? 1 : 0), entry(map, parent).children.length));
-        if (!moved) return;
-        expect(
-          flattenMap(moved.root)
-            .map(({ href }) => href)
-            .sort(),
-        ).toEqual(
-          flattenMap(map)
-            .map(({ href }) => href)
-            .sort(),
-        );
-        expect(validate(moved.root)).toEqual([]);
-        expect(moved.paths.map((path) => entry(moved.root, path).attributes['href'])).toEqual(outermost(from).map((path) => entry(map, path).attributes['href']));
-      }),
+      fc.property(
+        fc.subarray(paths, { minLength: 1 }),
+        fc.constantFrom<Path>([], ...paths),
+        fc.nat(5),
+        (from, parent, index) => {
+          const moved = moveMany(
+            map,
+            from,
+            parent,
+            Math.min(index + (parent.length === 0 ? 1 : 0), entry(map, parent).children.length),
+          );
+          if (!moved) return;
+          expect(
+            flattenMap(moved.root)
+              .map(({ href }) => href)
+              .sort(),
+          ).toEqual(
+            flattenMap(map)
+              .map(({ href }) => href)
+              .sort(),
+          );
+          expect(validate(moved.root)).toEqual([]);
+          expect(moved.paths.map((path) => entry(moved.root, path).attributes['href'])).toEqual(
+            outermost(from).map((path) => entry(map, path).attributes['href']),
+          );
+        },
+      ),
     );
   });
 });
@@ -119,20 +155,37 @@ describe('one entry', () => {
     const plain = entry(map, [2]);
     expect(inclusionOf(plain)).toEqual({ print: true, site: true, contents: true, links: true });
     const some = withInclusion(plain, { print: true, site: false, contents: false, links: false });
-    expect(some.attributes).toEqual({ href: 'topic:b', deliveryTarget: 'print', toc: 'no', linking: 'none' });
+    expect(some.attributes).toEqual({
+      href: 'topic:b',
+      deliveryTarget: 'print',
+      toc: 'no',
+      linking: 'none',
+    });
     expect(inclusionOf(some)).toEqual({ print: true, site: false, contents: false, links: false });
-    expect(withInclusion(some, { print: true, site: true, contents: true, links: true })).toEqual(plain);
+    expect(withInclusion(some, { print: true, site: true, contents: true, links: true })).toEqual(
+      plain,
+    );
   });
   it('has a title of its own, with variables, or that of its topic', () => {
-    const titled = withEntryTitle(entry(map, [2]), ['Short ', { name: 'ph', attributes: { keyref: 'k' }, children: [] }]);
-    expect(entryTitle(titled)).toEqual(['Short ', { name: 'ph', attributes: { keyref: 'k' }, children: [] }]);
+    const titled = withEntryTitle(entry(map, [2]), [
+      'Short ',
+      { name: 'ph', attributes: { keyref: 'k' }, children: [] },
+    ]);
+    expect(entryTitle(titled)).toEqual([
+      'Short ',
+      { name: 'ph', attributes: { keyref: 'k' }, children: [] },
+    ]);
     expect(entryTitle(tree('<topicref navtitle="Old"/>'))).toEqual(['Old']);
     expect(withEntryTitle(titled, [])).toEqual(entry(map, [2]));
     expect(validate(changeEntry(map, [2], () => titled)!.root)).toEqual([]);
   });
   it('is what the place allows', () => {
-    const book = tree('<bookmap id="b"><title>B</title><chapter href="topic:a"/><appendix href="topic:x"/></bookmap>');
-    expect(rolesAt(book, [2]).map(({ name }) => name)).toEqual(expect.arrayContaining(['chapter', 'appendix']));
+    const book = tree(
+      '<bookmap id="b"><title>B</title><chapter href="topic:a"/><appendix href="topic:x"/></bookmap>',
+    );
+    expect(rolesAt(book, [2]).map(({ name }) => name)).toEqual(
+      expect.arrayContaining(['chapter', 'appendix']),
+    );
     expect(rolesAt(book, [1]).map(({ name }) => name)).not.toContain('topicref');
     expect(rolesAt(map, [2]).map(({ name }) => name)).not.toContain('chapter');
   });
@@ -146,7 +199,11 @@ describe('one entry', () => {
     const { root, branch } = cutOut(map, [1], 'part', 'A part')!;
     expect(root.children[1]).toMatchObject({ name: 'mapref', attributes: { href: 'map:part' } });
     expect([branch.attributes['id'], shape(branch)]).toEqual(['part', 'a -a1 -a2']);
-    expect([...validate(root), ...validate(branch), ...validate(mapOf('n', 'N', ['topic:a', 'map:m']))]).toEqual([]);
+    expect([
+      ...validate(root),
+      ...validate(branch),
+      ...validate(mapOf('n', 'N', ['topic:a', 'map:m'])),
+    ]).toEqual([]);
   });
 });
 
@@ -163,7 +220,9 @@ describe('relationship tables', () => {
     const made = withRelations(map, 0, grid);
     expect(relationsOf(made)).toEqual([grid]);
     expect(validate(made)).toEqual([]);
-    const varied = tree('<map id="m"><title>M</title><reltable><relrow><relcell><topicref href="topic:a" linking="sourceonly"/></relcell><relcell/></relrow></reltable></map>');
+    const varied = tree(
+      '<map id="m"><title>M</title><reltable><relrow><relcell><topicref href="topic:a" linking="sourceonly"/></relcell><relcell/></relrow></reltable></map>',
+    );
     const [known] = relationsOf(varied);
     const more = withRelations(varied, 0, { ...known!, rows: [[['topic:a'], ['topic:b']]] });
     expect(relationsOf(more)[0]!.rows).toEqual([[['topic:a'], ['topic:b']]]);
@@ -177,7 +236,11 @@ describe('two maps', () => {
     const other = tree(
       '<map id="n"><title>N</title><topicref href="topic:a"><topicref href="topic:a2" product="q"/></topicref><topicref href="topic:d"/><topicref href="topic:b"/><topicref href="topic:e"/></map>',
     );
-    expect(compareMaps(map, other).map(({ one, other: against, how }) => `${(one ?? against)!.href.slice(6)} ${how}`)).toEqual([
+    expect(
+      compareMaps(map, other).map(
+        ({ one, other: against, how }) => `${(one ?? against)!.href.slice(6)} ${how}`,
+      ),
+    ).toEqual([
       'a same',
       'a1 only-one',
       'a2 changed',

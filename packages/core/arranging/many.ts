@@ -1,4 +1,11 @@
-import { insertAt, isElement, nodeAt, replaceAt, type Element, type Node } from '../markup/index.ts';
+import {
+  insertAt,
+  isElement,
+  nodeAt,
+  replaceAt,
+  type Element,
+  type Node,
+} from '../markup/index.ts';
 import type { Path } from '../problems/index.ts';
 import { accept, fittingName, removeEntry, shifted, type Arranged } from './arrange.ts';
 
@@ -9,7 +16,8 @@ export interface ArrangedMany {
   readonly paths: readonly Path[];
 }
 
-const isWithin = (path: Path, outer: Path): boolean => path.length > outer.length && outer.every((step, at) => path[at] === step);
+const isWithin = (path: Path, outer: Path): boolean =>
+  path.length > outer.length && outer.every((step, at) => path[at] === step);
 const inOrder = (a: Path, b: Path): number => {
   const at = a.findIndex((step, index) => step !== b[index]);
   return at === -1 ? a.length - b.length : (a[at] ?? 0) - (b[at] ?? 0);
@@ -34,7 +42,12 @@ function pathOf(root: Element, wanted: Node): Path | undefined {
  * Makes one change after the other to several entries; all of them, or none where one is refused.
  * @param isBackward whether the last one goes first
  */
-export function changeEach(root: Element, paths: readonly Path[], change: (root: Element, path: Path) => Arranged | undefined, isBackward = false): ArrangedMany | undefined {
+export function changeEach(
+  root: Element,
+  paths: readonly Path[],
+  change: (root: Element, path: Path) => Arranged | undefined,
+  isBackward = false,
+): ArrangedMany | undefined {
   const entries = outermost(paths).flatMap((path) => nodeAt(root, path) ?? []);
   let now = root;
   let moved: readonly Node[] = [];
@@ -43,13 +56,26 @@ export function changeEach(root: Element, paths: readonly Path[], change: (root:
     const arranged = at && change(now, at);
     if (!arranged) return undefined;
     now = arranged.root;
-    moved = [...moved, ...(nodeAt(now, arranged.path) === undefined ? [] : [nodeAt(now, arranged.path)!])];
+    moved = [
+      ...moved,
+      ...(nodeAt(now, arranged.path) === undefined ? [] : [nodeAt(now, arranged.path)!]),
+    ];
   }
-  return { root: now, paths: outermost(moved.flatMap((entry) => [pathOf(now, entry)].filter((path) => path !== undefined))) };
+  return {
+    root: now,
+    paths: outermost(
+      moved.flatMap((entry) => [pathOf(now, entry)].filter((path) => path !== undefined)),
+    ),
+  };
 }
 
 /** Moves entries, with all they hold, to stand one after the other from child `index` of the element at `parentPath` on; places are given as they are before the move. */
-export function moveMany(root: Element, from: readonly Path[], parentPath: Path, index: number): ArrangedMany | undefined {
+export function moveMany(
+  root: Element,
+  from: readonly Path[],
+  parentPath: Path,
+  index: number,
+): ArrangedMany | undefined {
   const paths = outermost(from);
   const parent = nodeAt(root, parentPath);
   const entries = paths.map((path) => nodeAt(root, path)).filter(isElement);
@@ -61,7 +87,12 @@ export function moveMany(root: Element, from: readonly Path[], parentPath: Path,
   const target = last.reduce<Path>(shifted, [...parentPath, index]);
   const without = last.reduce((now, path) => replaceAt(now, path, []), root);
   const arranged = accept(root, insertAt(without, target, fitted), target);
-  return arranged && { root: arranged.root, paths: fitted.map((_, at) => target.with(-1, target.at(-1)! + at)) };
+  return (
+    arranged && {
+      root: arranged.root,
+      paths: fitted.map((_, at) => target.with(-1, target.at(-1)! + at)),
+    }
+  );
 }
 
 /** Takes entries out, with all they hold. */
@@ -73,5 +104,7 @@ export function removeMany(root: Element, paths: readonly Path[]): Arranged | un
     if (!arranged) return undefined;
     now = arranged.root;
   }
-  return first && { root: now, path: nodeAt(now, first) === undefined ? first.slice(0, -1) : first };
+  return (
+    first && { root: now, path: nodeAt(now, first) === undefined ? first.slice(0, -1) : first }
+  );
 }

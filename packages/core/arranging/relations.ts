@@ -1,4 +1,11 @@
-import { childElements, childNamed, element, isElement, lineOf, type Element } from '../markup/index.ts';
+import {
+  childElements,
+  childNamed,
+  element,
+  isElement,
+  lineOf,
+  type Element,
+} from '../markup/index.ts';
 
 /** A relationship table as a grid: topics in one row lead to each other, from cell to cell (DITA 1.3, 2.2.3.2). */
 export interface RelationGrid {
@@ -8,7 +15,8 @@ export interface RelationGrid {
   readonly rows: readonly (readonly (readonly string[])[])[];
 }
 
-const named = (parent: Element, name: string): Element[] => childElements(parent).filter((child) => child.name === name);
+const named = (parent: Element, name: string): Element[] =>
+  childElements(parent).filter((child) => child.name === name);
 const titleOf = (holder: Element): string => {
   const title = childNamed(holder, 'title');
   return title ? lineOf(title) : '';
@@ -18,15 +26,26 @@ const titleOf = (holder: Element): string => {
 export function relationsOf(map: Element): RelationGrid[] {
   return named(map, 'reltable').map((table) => {
     const heads = named(table, 'relheader').flatMap((head) => named(head, 'relcolspec'));
-    const cells = named(table, 'relrow').map((row) => named(row, 'relcell').map((cell) => childElements(cell).flatMap(({ attributes }) => attributes['href'] ?? [])));
+    const cells = named(table, 'relrow').map((row) =>
+      named(row, 'relcell').map((cell) =>
+        childElements(cell).flatMap(({ attributes }) => attributes['href'] ?? []),
+      ),
+    );
     const width = Math.max(heads.length, ...cells.map((row) => row.length), 2);
-    const filled = <Value>(values: readonly Value[], empty: Value): Value[] => Array.from({ length: width }, (_, at) => values[at] ?? empty);
-    return { title: titleOf(table), columns: filled(heads.map(titleOf), ''), rows: cells.map((row) => filled(row, [])) };
+    const filled = <Value>(values: readonly Value[], empty: Value): Value[] =>
+      Array.from({ length: width }, (_, at) => values[at] ?? empty);
+    return {
+      title: titleOf(table),
+      columns: filled(heads.map(titleOf), ''),
+      rows: cells.map((row) => filled(row, [])),
+    };
   });
 }
 
-const titled = (name: string, title: string, children: readonly Element[] = []): Element => element(name, {}, [...(title === '' ? [] : [element('title', {}, [title])]), ...children]);
-const entryOf = (href: string): Element => element('topicref', { href, ...(href.startsWith('map:') ? { format: 'ditamap' } : {}) });
+const titled = (name: string, title: string, children: readonly Element[] = []): Element =>
+  element(name, {}, [...(title === '' ? [] : [element('title', {}, [title])]), ...children]);
+const entryOf = (href: string): Element =>
+  element('topicref', { href, ...(href.startsWith('map:') ? { format: 'ditamap' } : {}) });
 
 /**
  * The map with its relationship table `index` made to say this; a new one where there is none, and none where it has no rows any more.
@@ -35,8 +54,15 @@ const entryOf = (href: string): Element => element('topicref', { href, ...(href.
 export function withRelations(map: Element, index: number, grid: RelationGrid): Element {
   const tables = named(map, 'reltable');
   const before = tables[index];
-  const known = new Map((before ? named(before, 'relrow') : []).map((row, at) => [at, named(row, 'relcell').map(childElements)]));
-  const keep = (row: number, column: number, href: string): Element => known.get(row)?.[column]?.find(({ attributes }) => attributes['href'] === href) ?? entryOf(href);
+  const known = new Map(
+    (before ? named(before, 'relrow') : []).map((row, at) => [
+      at,
+      named(row, 'relcell').map(childElements),
+    ]),
+  );
+  const keep = (row: number, column: number, href: string): Element =>
+    known.get(row)?.[column]?.find(({ attributes }) => attributes['href'] === href) ??
+    entryOf(href);
   const head = grid.columns.some((title) => title !== '')
     ? [
         element(
@@ -59,8 +85,20 @@ export function withRelations(map: Element, index: number, grid: RelationGrid): 
       ),
     ),
   );
-  const made = rows.length === 0 ? [] : [{ ...titled('reltable', grid.title, [...head, ...rows]), attributes: before?.attributes ?? {} }];
-  if (before) return { ...map, children: map.children.flatMap((child) => (child === before ? made : [child])) };
+  const made =
+    rows.length === 0
+      ? []
+      : [
+          {
+            ...titled('reltable', grid.title, [...head, ...rows]),
+            attributes: before?.attributes ?? {},
+          },
+        ];
+  if (before)
+    return {
+      ...map,
+      children: map.children.flatMap((child) => (child === before ? made : [child])),
+    };
   const last = map.children.findLastIndex((child) => isElement(child));
   return { ...map, children: map.children.toSpliced(last + 1, 0, ...made) };
 }

@@ -3,7 +3,9 @@ import { findCharacters, specialCharacters } from './index.ts';
 
 describe('special characters', () => {
   it('stand in the table once each, one character long, with a name', () => {
-    expect(new Set(specialCharacters.map(({ character }) => character)).size).toBe(specialCharacters.length);
+    expect(new Set(specialCharacters.map(({ character }) => character)).size).toBe(
+      specialCharacters.length,
+    );
     for (const { character, name } of specialCharacters) {
       expect(Array.from(character)).toHaveLength(1);
       expect(name).toMatch(/^[a-z0-9 -]{3,}$/u);
@@ -16,7 +18,9 @@ describe('special characters', () => {
     ['greek omega small', 'ω'],
     ['≥', '≥'],
     ['arrows right', '→'],
-  ])('“%s” finds %s first', (query, character) => expect(findCharacters(query)[0]!.character).toBe(character));
+  ])('“%s” finds %s first', (query, character) =>
+    expect(findCharacters(query)[0]!.character).toBe(character),
+  );
   it('has those that were used last at the top', () => {
     expect(
       findCharacters('', ['°', '→'])

@@ -15,10 +15,18 @@ export function findCharacters(query: string, recent: readonly string[] = []): S
     .filter((word) => word !== '');
   const code = /^(?:u\+)?([0-9a-f]{4,5})$/u.exec(words[0] ?? '')?.[1];
   const matches = ({ character, name, category }: SpecialCharacter): boolean =>
-    character === query.trim() || (code !== undefined && character.codePointAt(0) === Number.parseInt(code, 16)) || words.every((word) => name.includes(word) || category.toLowerCase().includes(word));
+    character === query.trim() ||
+    (code !== undefined && character.codePointAt(0) === Number.parseInt(code, 16)) ||
+    words.every((word) => name.includes(word) || category.toLowerCase().includes(word));
   const rank = ({ character, name }: SpecialCharacter): number => {
     const at = recent.indexOf(character);
-    return at !== -1 ? at - recent.length : name === words.join(' ') ? 0 : name.startsWith(words.join(' ')) ? 1 : 2;
+    return at !== -1
+      ? at - recent.length
+      : name === words.join(' ')
+        ? 0
+        : name.startsWith(words.join(' '))
+          ? 1
+          : 2;
   };
   return specialCharacters.filter(matches).sort((a, b) => rank(a) - rank(b));
 }

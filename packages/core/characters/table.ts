@@ -6,7 +6,10 @@ export interface SpecialCharacter {
 }
 
 /** Characters by category: each with the code points of those that keyboards lack. */
-const categories: readonly { readonly name: string; readonly characters: readonly (readonly [code: number, name: string])[] }[] = [
+const categories: readonly {
+  readonly name: string;
+  readonly characters: readonly (readonly [code: number, name: string])[];
+}[] = [
   {
     name: 'Spaces and breaks',
     characters: [
@@ -366,6 +369,7 @@ const categories: readonly { readonly name: string; readonly characters: readonl
 ];
 
 /** Characters that no key has, in the order in which they are offered. Names: Unicode Character Database 15. */
-export const specialCharacters: readonly SpecialCharacter[] = categories.flatMap(({ name: category, characters }) =>
-  characters.map(([code, name]) => ({ character: String.fromCodePoint(code), name, category })),
+export const specialCharacters: readonly SpecialCharacter[] = categories.flatMap(
+  ({ name: category, characters }) =>
+    characters.map(([code, name]) => ({ character: String.fromCodePoint(code), name, category })),
 );

@@ -5,7 +5,9 @@ import { allPlaces, type Place, type Publication, type ResolvedElement } from '.
 
 /** A block without blocks in it, or one that is shown by more than its words: changes are told of such. */
 const isLeaf = (element: Element): boolean =>
-  element.children.some((child) => (typeof child === 'string' ? child.trim() !== '' : isElement(child) && isInline(child.name))) || childElements(element).length === 0;
+  element.children.some((child) =>
+    typeof child === 'string' ? child.trim() !== '' : isElement(child) && isInline(child.name),
+  ) || childElements(element).length === 0;
 
 /** The blocks of a topic in which no other blocks are. */
 export function leaves(element: Element): Element[] {
@@ -14,9 +16,18 @@ export function leaves(element: Element): Element[] {
 
 /** What one sees of a leaf; ids and where it comes from are not of that. */
 const seen = (element: Element): string =>
-  JSON.stringify(element, (name, value: unknown) => (name === 'attributes' ? looks(value as Element['attributes']) : ['origin', 'anchor', 'link', 'marked'].includes(name) ? undefined : value)) ??
-  lineOf(element);
-const looks = ({ id: _id, xtrc: _trace, ...attributes }: Element['attributes']): Element['attributes'] => attributes;
+  JSON.stringify(element, (name, value: unknown) =>
+    name === 'attributes'
+      ? looks(value as Element['attributes'])
+      : ['origin', 'anchor', 'link', 'marked'].includes(name)
+        ? undefined
+        : value,
+  ) ?? lineOf(element);
+const looks = ({
+  id: _id,
+  xtrc: _trace,
+  ...attributes
+}: Element['attributes']): Element['attributes'] => attributes;
 
 /** What is to be said of a leaf. */
 interface Change {
@@ -33,9 +44,12 @@ function changedIn(now: Element, before: Element | undefined): Changes {
   const parts = diffArrays(leaves(before).map(seen), all.map(seen));
   let at = 0;
   for (const [index, part] of parts.entries()) {
-    if (part.added) for (const leaf of all.slice(at, at + part.value.length)) changes.set(leaf, { ...changes.get(leaf), bar: true });
+    if (part.added)
+      for (const leaf of all.slice(at, at + part.value.length))
+        changes.set(leaf, { ...changes.get(leaf), bar: true });
     // What has something else in its place has a bar there.
-    else if (part.removed && !parts[index - 1]?.added && !parts[index + 1]?.added) tellGone(changes, all, at);
+    else if (part.removed && !parts[index - 1]?.added && !parts[index + 1]?.added)
+      tellGone(changes, all, at);
     if (!part.removed) at += part.value.length;
   }
   return changes;
@@ -48,8 +62,18 @@ function tellGone(changes: Changes, all: readonly Element[], at: number): void {
 
 function changed(element: ResolvedElement, changes: ReadonlyMap<Element, Change>): ResolvedElement {
   const change = changes.get(element);
-  if (change) return { ...element, ...(change.bar ? { marked: { ...element.marked, bar: true } } : {}), ...(change.gone ? { gone: change.gone } : {}) };
-  return { ...element, children: element.children.map((child) => (isElement(child) ? changed(child as ResolvedElement, changes) : child)) };
+  if (change)
+    return {
+      ...element,
+      ...(change.bar ? { marked: { ...element.marked, bar: true } } : {}),
+      ...(change.gone ? { gone: change.gone } : {}),
+    };
+  return {
+    ...element,
+    children: element.children.map((child) =>
+      isElement(child) ? changed(child as ResolvedElement, changes) : child,
+    ),
+  };
 }
 
 /**
@@ -57,9 +81,13 @@ function changed(element: ResolvedElement, changes: ReadonlyMap<Element, Change>
  * @param before the same map, composed from earlier texts
  */
 export function withChangeBars(publication: Publication, before: Publication): Publication {
-  const [earlier, now] = [before, publication].map(({ places }) => allPlaces(places).flatMap(({ content, anchor }) => (content ? [{ anchor, content }] : []))) as [Topic[], Topic[]];
+  const [earlier, now] = [before, publication].map(({ places }) =>
+    allPlaces(places).flatMap(({ content, anchor }) => (content ? [{ anchor, content }] : [])),
+  ) as [Topic[], Topic[]];
   const known = new Map(earlier.map(({ anchor, content }) => [anchor, content]));
-  const changes = new Map(now.map(({ anchor, content }) => [anchor, changedIn(content, known.get(anchor))]));
+  const changes = new Map(
+    now.map(({ anchor, content }) => [anchor, changedIn(content, known.get(anchor))]),
+  );
   const at = new Map(now.map((topic) => [topic.anchor, topic]));
   for (const [index, { anchor }] of earlier.entries()) {
     if (at.has(anchor)) continue;
@@ -72,10 +100,24 @@ export function withChangeBars(publication: Publication, before: Publication): P
     const found = changes.get(anchor);
     return found && found.size > 0 ? changed(content, found) : content;
   };
-  const marked = (place: Place): Place => ({ ...place, children: place.children.map(marked), ...(place.content ? { content: told(place.anchor, place.content) } : {}) });
+  const marked = (place: Place): Place => ({
+    ...place,
+    children: place.children.map(marked),
+    ...(place.content ? { content: told(place.anchor, place.content) } : {}),
+  });
   const news: Record<string, 'new' | 'changed'> = {};
-  for (const { anchor } of now) if (!known.has(anchor) || changes.get(anchor)!.size > 0) news[anchor] = known.has(anchor) ? 'changed' : 'new';
-  return { ...publication, news, places: publication.places.map(marked), glossary: publication.glossary.map((entry) => ({ ...entry, content: told(entry.anchor, entry.content) })) };
+  for (const { anchor } of now)
+    if (!known.has(anchor) || changes.get(anchor)!.size > 0)
+      news[anchor] = known.has(anchor) ? 'changed' : 'new';
+  return {
+    ...publication,
+    news,
+    places: publication.places.map(marked),
+    glossary: publication.glossary.map((entry) => ({
+      ...entry,
+      content: told(entry.anchor, entry.content),
+    })),
+  };
 }
 interface Topic {
   readonly anchor: string;

@@ -1,5 +1,21 @@
-import { lensKey, openFacets, whenOf, type Facet, type Lens, type OpenFacet, type When } from '../facets/index.ts';
-import { checkLanguage, checkReadiness, elementOf, shortDescriptionIn, type Item, type Library, type ReadyFact } from '../library/index.ts';
+import {
+  lensKey,
+  openFacets,
+  whenOf,
+  type Facet,
+  type Lens,
+  type OpenFacet,
+  type When,
+} from '../facets/index.ts';
+import {
+  checkLanguage,
+  checkReadiness,
+  elementOf,
+  shortDescriptionIn,
+  type Item,
+  type Library,
+  type ReadyFact,
+} from '../library/index.ts';
 import { childNamed, element, type Element } from '../markup/index.ts';
 import { atItem, problem, type Problem } from '../problems/index.ts';
 import type { HouseRule } from '../rules/index.ts';
@@ -15,7 +31,13 @@ import { relatedPlaces, resolveLinks, withRelated, type Standing } from './linki
 import { counting } from './number.ts';
 import type { Peer, PeerEdition, PeerMap } from './peers.ts';
 import { plainLine } from './plain.ts';
-import { forThose, prepareTopic, type PendingLink, type PreparationContext, type PreparedTopic } from './prepare.ts';
+import {
+  forThose,
+  prepareTopic,
+  type PendingLink,
+  type PreparationContext,
+  type PreparedTopic,
+} from './prepare.ts';
 import {
   allPlaces,
   type GlossaryEntry,
@@ -74,13 +96,25 @@ export function compose(input: Composition, memory: ComposeMemory = composeMemor
 }
 
 /** With the keys of the map. What a publication says of others does not depend on what these say of it: links of a peer to its own peers are left open. */
-function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): { readonly publication: Publication; readonly scope: KeyScope } {
-  const { library, facets = [], rules = [], variables = {}, locale = 'en', numbering = usualNumbering } = input;
+function composeMap(
+  input: Composition,
+  memory: ComposeMemory,
+  isPeer = false,
+): { readonly publication: Publication; readonly scope: KeyScope } {
+  const {
+    library,
+    facets = [],
+    rules = [],
+    variables = {},
+    locale = 'en',
+    numbering = usualNumbering,
+  } = input;
   const lens = withDelivery(input.lens, input.deliveryTargets);
   const problems: Problem[] = [];
   const why: Reason[] = [];
   const map = library.item(input.map);
-  if (!map?.root || map.kind !== 'map') return { publication: emptyPublication(input.map, map, locale), scope: keyScope([]) };
+  if (!map?.root || map.kind !== 'map')
+    return { publication: emptyPublication(input.map, map, locale), scope: keyScope([]) };
 
   const opened = new Map<string, readonly OpenFacet[]>();
   const openThrough = (through: Lens | undefined): readonly OpenFacet[] => {
@@ -90,17 +124,38 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
   };
   const choosers = new Map<string, Choose>();
   const chooseThrough = (through: Lens | undefined): Choose => {
-    const known = choosers.get(lensKey(through)) ?? choosing(library, through, facets, openThrough(through));
+    const known =
+      choosers.get(lensKey(through)) ?? choosing(library, through, facets, openThrough(through));
     choosers.set(lensKey(through), known);
     return known;
   };
-  const expanded = expandMap(map, { library, lens, facets, rules, locale, chooseThrough, openThrough });
+  const expanded = expandMap(map, {
+    library,
+    lens,
+    facets,
+    rules,
+    locale,
+    chooseThrough,
+    openThrough,
+  });
   problems.push(...expanded.problems);
   why.push(...expanded.why);
 
   const scopeKeys = new Map<KeyScope, string>();
-  const basis = JSON.stringify([facets, input.open, rules, variables, [...library.alternates], expanded.peers.map(({ names }) => names)]);
-  const prepare = (root: Element, item: string, node: MapNode, anchor: string): PreparedTopic | undefined => {
+  const basis = JSON.stringify([
+    facets,
+    input.open,
+    rules,
+    variables,
+    [...library.alternates],
+    expanded.peers.map(({ names }) => names),
+  ]);
+  const prepare = (
+    root: Element,
+    item: string,
+    node: MapNode,
+    anchor: string,
+  ): PreparedTopic | undefined => {
     const topic = elementOf(root, node.element);
     if (!topic) return undefined;
     const scoped = scopeKeys.get(node.scope) ?? scopeKey(node.scope);
@@ -147,10 +202,22 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
   /** Where each item stands, first place first; what an alternate stands in for stands there too. */
   const standing: Standing = { topics: new Map(), branches: new Map(), bases: basesAmong(library) };
 
-  const register = (topic: PreparedTopic, { item, base, branches }: MapNode, title: string, number: string | undefined): void => {
-    targets[topic.anchor] = { anchor: topic.anchor, place: topic.anchor, kind: 'topic', title, ...(number === undefined ? {} : { number }) };
+  const register = (
+    topic: PreparedTopic,
+    { item, base, branches }: MapNode,
+    title: string,
+    number: string | undefined,
+  ): void => {
+    targets[topic.anchor] = {
+      anchor: topic.anchor,
+      place: topic.anchor,
+      kind: 'topic',
+      title,
+      ...(number === undefined ? {} : { number }),
+    };
     standing.branches.set(topic.anchor, branches);
-    for (const id of new Set([item, base])) if (id !== undefined) standing.topics.set(id, [...(standing.topics.get(id) ?? []), topic]);
+    for (const id of new Set([item, base]))
+      if (id !== undefined) standing.topics.set(id, [...(standing.topics.get(id) ?? []), topic]);
     collect(topic, topic.anchor);
   };
 
@@ -158,7 +225,12 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
   const collect = (topic: PreparedTopic, place: string): void => {
     for (const landmark of topic.landmarks) {
       let { number } = landmark;
-      if ((landmark.kind === 'figure' || landmark.kind === 'table' || (landmark.kind === 'example' && numbering.examples)) && landmark.title.length > 0) {
+      if (
+        (landmark.kind === 'figure' ||
+          landmark.kind === 'table' ||
+          (landmark.kind === 'example' && numbering.examples)) &&
+        landmark.title.length > 0
+      ) {
         number = counted.caption(landmark.kind);
         const list = { figure: figures, table: tables, example: undefined }[landmark.kind];
         list?.push({ anchor: landmark.anchor, number: number ?? '', title: landmark.title });
@@ -178,7 +250,11 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
     why.push(...topic.why);
   };
 
-  const placeNodes = (nodes: readonly MapNode[], level: number, parent: string | undefined): Place[] => {
+  const placeNodes = (
+    nodes: readonly MapNode[],
+    level: number,
+    parent: string | undefined,
+  ): Place[] => {
     let ordinal = 0;
     return nodes.flatMap((entry) => {
       // A chapter has nothing above it that it could join.
@@ -190,43 +266,88 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
           problem(
             'error',
             'topic.missing',
-            source ? `The topic “${node.item}” cannot be read. It is left out.` : `The topic “${node.item}” is not in the library. It is left out.`,
+            source
+              ? `The topic “${node.item}” cannot be read. It is left out.`
+              : `The topic “${node.item}” is not in the library. It is left out.`,
             source ? { item: node.item } : node.origin,
           ),
         );
         return placeNodes(node.children, level, parent);
       }
       const own = node.role === 'part' ? 0 : Math.max(1, level);
-      const anchor = anchorNamed(nameIn(node.branches, node.base ?? slug(node.title ? plainLine(node.title) : node.role)));
+      const anchor = anchorNamed(
+        nameIn(node.branches, node.base ?? slug(node.title ? plainLine(node.title) : node.role)),
+      );
       const prepared = source?.root ? prepare(source.root, source.id, node, anchor) : undefined;
       if (prepared?.dropped) {
-        why.push(...prepared.why, ...prepared.why.slice(0, 1).map((reason) => ({ ...reason, origin: node.origin })));
+        why.push(
+          ...prepared.why,
+          ...prepared.why.slice(0, 1).map((reason) => ({ ...reason, origin: node.origin })),
+        );
         return placeNodes(node.children, level, parent);
       }
       if (node.role === 'section' && isListed(node)) ordinal += 1;
-      const number = node.role === 'section' && !isListed(node) ? undefined : counted.place(node.role, own, parent, ordinal);
+      const number =
+        node.role === 'section' && !isListed(node)
+          ? undefined
+          : counted.place(node.role, own, parent, ordinal);
       if (source && !prepared) {
-        problems.push(problem('error', 'topic.missing', `The topic “${node.item}” has no nested topic “${node.element}”. It is left out.`, node.origin));
+        problems.push(
+          problem(
+            'error',
+            'topic.missing',
+            `The topic “${node.item}” has no nested topic “${node.element}”. It is left out.`,
+            node.origin,
+          ),
+        );
         return [];
       }
       return [makePlace(node, prepared, anchor, own, number)];
     });
   };
 
-  const makePlace = (node: MapNode, prepared: PreparedTopic | undefined, anchor: string, level: number, number: string | undefined, isNested = false): Place => {
+  const makePlace = (
+    node: MapNode,
+    prepared: PreparedTopic | undefined,
+    anchor: string,
+    level: number,
+    number: string | undefined,
+    isNested = false,
+  ): Place => {
     const ownTitle = prepared && childNamed(prepared.content, 'title', 'glossterm');
     const title = ownTitle?.children ?? node.title ?? listTitle(node.role, locale);
     const label = plainLine(node.title ?? title);
-    const when = node.conditions.flatMap((attributes) => whenOf(attributes, openThrough(node.lens)) ?? []);
-    if (prepared && node.item !== undefined) register(prepared, node, plainLine(title) || label, number);
-    else targets[anchor] = { anchor, place: anchor, kind: 'topic', title: label, ...(number === undefined ? {} : { number }) };
+    const when = node.conditions.flatMap(
+      (attributes) => whenOf(attributes, openThrough(node.lens)) ?? [],
+    );
+    if (prepared && node.item !== undefined)
+      register(prepared, node, plainLine(title) || label, number);
+    else
+      targets[anchor] = {
+        anchor,
+        place: anchor,
+        kind: 'topic',
+        title: label,
+        ...(number === undefined ? {} : { number }),
+      };
     const alternates = alternatesAt(node, anchor);
     const others = alternates.map(({ other }) => other);
-    if (prepared && (node.role === 'glossaryentry' || prepared.content.name === 'glossentry')) glossary.push({ anchor, term: label, content: prepared.content });
-    const inside = [...(prepared?.nested ?? []).map((topic) => ({ topic, when: node.when })), ...alternates.flatMap(({ nested, when }) => nested.map((topic) => ({ topic, when })))];
-    const nestedPlaces = inside.map(({ topic, when: whose }, index) => nestedPlace(topic, node, whose, level + 1, number, index + 1));
+    if (prepared && (node.role === 'glossaryentry' || prepared.content.name === 'glossentry'))
+      glossary.push({ anchor, term: label, content: prepared.content });
+    const inside = [
+      ...(prepared?.nested ?? []).map((topic) => ({ topic, when: node.when })),
+      ...alternates.flatMap(({ nested, when }) => nested.map((topic) => ({ topic, when }))),
+    ];
+    const nestedPlaces = inside.map(({ topic, when: whose }, index) =>
+      nestedPlace(topic, node, whose, level + 1, number, index + 1),
+    );
     const below = placeNodes(node.children, level + 1, number);
-    if (node.isFamily) families.push(below.filter(({ isLinked, content }) => isLinked && content !== undefined).map(({ anchor: one }) => one));
+    if (node.isFamily)
+      families.push(
+        below
+          .filter(({ isLinked, content }) => isLinked && content !== undefined)
+          .map(({ anchor: one }) => one),
+      );
     return {
       anchor,
       role: node.role,
@@ -240,7 +361,15 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
       isNested,
       inContents: isListed(node) && node.role !== 'glossaryentry',
       shortDescription: prepared ? plainDescription(prepared.content) : '',
-      contextIds: openedBy([...node.contextIds, ...(prepared?.contextIds ?? []), ...alternates.flatMap(({ contextIds }) => contextIds)], anchor, node.origin),
+      contextIds: openedBy(
+        [
+          ...node.contextIds,
+          ...(prepared?.contextIds ?? []),
+          ...alternates.flatMap(({ contextIds }) => contextIds),
+        ],
+        anchor,
+        node.origin,
+      ),
       origin: prepared ? prepared.content.origin : node.origin,
       related: [],
       children: [...nestedPlaces, ...below],
@@ -261,13 +390,24 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
       if (first === undefined) byContext.set(id, anchor);
       else
         problems.push(
-          problem('warning', 'context.twice', `The context-help id “${id}” opens “${targets[first]?.title ?? first}” already. It does not open “${targets[anchor]?.title ?? anchor}”.`, where),
+          problem(
+            'warning',
+            'context.twice',
+            `The context-help id “${id}” opens “${targets[first]?.title ?? first}” already. It does not open “${targets[anchor]?.title ?? anchor}”.`,
+            where,
+          ),
         );
       return first === undefined;
     });
 
   /** What some readers get in the place of the topic; links to its parts lead to those of the topic. */
-  const alternatesAt = (node: MapNode, base: string): ({ readonly other: Other; readonly when: When | undefined } & Pick<PreparedTopic, 'nested' | 'contextIds'>)[] =>
+  const alternatesAt = (
+    node: MapNode,
+    base: string,
+  ): ({ readonly other: Other; readonly when: When | undefined } & Pick<
+    PreparedTopic,
+    'nested' | 'contextIds'
+  >)[] =>
     node.others.flatMap(({ id, when }) => {
       const root = library.item(id)?.root;
       const anchor = root ? anchorNamed(nameIn(node.branches, id)) : base;
@@ -275,38 +415,103 @@ function composeMap(input: Composition, memory: ComposeMemory, isPeer = false): 
       if (!prepared || prepared.dropped) return [];
       standing.topics.set(id, [...(standing.topics.get(id) ?? []), prepared]);
       standing.branches.set(anchor, node.branches);
-      targets[anchor] = { anchor, place: base, kind: 'topic', title: plainLine(childNamed(prepared.content, 'title', 'glossterm')?.children ?? []) };
+      targets[anchor] = {
+        anchor,
+        place: base,
+        kind: 'topic',
+        title: plainLine(childNamed(prepared.content, 'title', 'glossterm')?.children ?? []),
+      };
       collect(prepared, base);
-      const title = childNamed(prepared.content, 'title', 'glossterm')?.children ?? node.title ?? [];
+      const title =
+        childNamed(prepared.content, 'title', 'glossterm')?.children ?? node.title ?? [];
       const label = plainLine(node.title ?? title);
       const { content, nested, contextIds } = prepared;
       const own = node.title ? { mapTitle: node.title } : {};
-      return [{ other: { anchor, title, label, ...own, shortDescription: plainDescription(content), origin: content.origin, content: forThose(content, when) }, when, nested, contextIds }];
+      return [
+        {
+          other: {
+            anchor,
+            title,
+            label,
+            ...own,
+            shortDescription: plainDescription(content),
+            origin: content.origin,
+            content: forThose(content, when),
+          },
+          when,
+          nested,
+          contextIds,
+        },
+      ];
     });
 
-  const nestedPlace = (topic: PreparedTopic, node: MapNode, whose: When | undefined, level: number, parent: string | undefined, ordinal: number): Place => {
+  const nestedPlace = (
+    topic: PreparedTopic,
+    node: MapNode,
+    whose: When | undefined,
+    level: number,
+    parent: string | undefined,
+    ordinal: number,
+  ): Place => {
     const number = counted.place('section', level, parent, ordinal);
-    const inner = { ...node, role: 'section' as const, joins: node.joinsNested, hasHeading: true, contextIds: [], children: [], others: [] };
+    const inner = {
+      ...node,
+      role: 'section' as const,
+      joins: node.joinsNested,
+      hasHeading: true,
+      contextIds: [],
+      children: [],
+      others: [],
+    };
     const { title: _mapTitle, when: _when, ...untitled } = inner;
     usedAnchors.add(topic.anchor);
-    return makePlace(untitled, { ...topic, content: forThose(topic.content, whose) }, topic.anchor, level, number, true);
+    return makePlace(
+      untitled,
+      { ...topic, content: forThose(topic.content, whose) },
+      topic.anchor,
+      level,
+      number,
+      true,
+    );
   };
 
   const said = (nodes: readonly MapNode[]): MapNode[] =>
     nodes.map((node) => {
       const { title, scope, lens: through, children } = node;
-      return { ...node, children: said(children), ...(title ? { title: fillKeys(title, scope, variables, { lens: through, facets, open: openThrough(through) }) } : {}) };
+      return {
+        ...node,
+        children: said(children),
+        ...(title
+          ? {
+              title: fillKeys(title, scope, variables, {
+                lens: through,
+                facets,
+                open: openThrough(through),
+              }),
+            }
+          : {}),
+      };
     });
   const places = placeNodes(said(expanded.nodes), 1, undefined);
   problems.push(...unready(places, library, input));
-  const peers = (): Peer[] => (isPeer ? [] : expanded.peers.flatMap((peer) => peersOf(peer, input, memory)));
+  const peers = (): Peer[] =>
+    isPeer ? [] : expanded.peers.flatMap((peer) => peersOf(peer, input, memory));
   const links = resolveLinks(pending, { standing, targets, library, peers, locale }, problems);
   const related = relatedPlaces(expanded.relations, families, standing);
   const { groups, problems: indexProblems } = buildIndex(indexTerms, locale);
   problems.push(...indexProblems);
   const collator = new Intl.Collator(locale);
   const publication = {
-    facts: { ...readFacts(element(map.root.name, map.root.attributes, fillKeys(map.root.children, expanded.scope, variables, { lens, facets, open: [] }))), ...input.facts },
+    facts: {
+      ...readFacts(
+        element(
+          map.root.name,
+          map.root.attributes,
+          fillKeys(map.root.children, expanded.scope, variables, { lens, facets, open: [] }),
+        ),
+      ),
+      ...input.facts,
+    },
     locale,
     variables: variablesOf(expanded.scope, variables),
     places: withRelated(places, related),
@@ -334,16 +539,30 @@ function peersOf(peer: PeerMap, input: Composition, memory: ComposeMemory): Peer
   return (named.length > 0 ? named : [alike]).map((edition: PeerEdition): Peer => {
     const { address: _ofReaders, ...settings } = edition;
     let known: ReturnType<Peer['composed']> | undefined;
-    return { ...peer, edition, composed: () => (known ??= composeMap({ ...settings, ...agreed, map: peer.map }, memory, true)) };
+    return {
+      ...peer,
+      edition,
+      composed: () =>
+        (known ??= composeMap({ ...settings, ...agreed, map: peer.map }, memory, true)),
+    };
   });
 }
 
 /** What is said of its topics, each once. */
-function unready(places: readonly Place[], library: Library, { ready = [], locale = 'en', sourceLocale }: Composition): Problem[] {
-  const standing = allPlaces(places).flatMap(({ content, others = [] }) => [...(content ? [content] : []), ...others.map((other) => other.content)]);
+function unready(
+  places: readonly Place[],
+  library: Library,
+  { ready = [], locale = 'en', sourceLocale }: Composition,
+): Problem[] {
+  const standing = allPlaces(places).flatMap(({ content, others = [] }) => [
+    ...(content ? [content] : []),
+    ...others.map((other) => other.content),
+  ]);
   return [...new Set(standing.map(({ origin }) => origin.item))].flatMap((item) => {
     const root = library.item(item)?.root;
-    return root ? atItem(item, [...checkReadiness(root, ready), ...checkLanguage(root, locale, sourceLocale)]) : [];
+    return root
+      ? atItem(item, [...checkReadiness(root, ready), ...checkLanguage(root, locale, sourceLocale)])
+      : [];
   });
 }
 
@@ -351,7 +570,12 @@ const isListed = ({ inContents, hasHeading }: MapNode): boolean => inContents &&
 
 function emptyPublication(id: string, map: Item | undefined, locale: string): Publication {
   const facts = readFacts(element('map'));
-  const missing = problem('error', 'map.missing-map', `The map “${id}” ${map ? 'cannot be read' : 'is not in the library'}.`, { item: id });
+  const missing = problem(
+    'error',
+    'map.missing-map',
+    `The map “${id}” ${map ? 'cannot be read' : 'is not in the library'}.`,
+    { item: id },
+  );
   return {
     facts,
     locale,
@@ -371,10 +595,20 @@ function emptyPublication(id: string, map: Item | undefined, locale: string): Pu
   };
 }
 
-function withDelivery(lens: Lens | undefined, targets: readonly string[] | undefined): Lens | undefined {
+function withDelivery(
+  lens: Lens | undefined,
+  targets: readonly string[] | undefined,
+): Lens | undefined {
   if (!targets) return lens;
-  const kept = targets.map((value) => ({ facet: 'deliveryTarget', value, action: 'keep' as const }));
-  return { name: lens?.name ?? '', rules: [...(lens?.rules ?? []), ...kept, { facet: 'deliveryTarget', action: 'drop' }] };
+  const kept = targets.map((value) => ({
+    facet: 'deliveryTarget',
+    value,
+    action: 'keep' as const,
+  }));
+  return {
+    name: lens?.name ?? '',
+    rules: [...(lens?.rules ?? []), ...kept, { facet: 'deliveryTarget', action: 'drop' }],
+  };
 }
 
 const isCurrent = (topic: PreparedTopic, library: Library): boolean =>
@@ -385,12 +619,19 @@ const isCurrent = (topic: PreparedTopic, library: Library): boolean =>
 /** Lists that the product makes have the product's own headings. */
 function listTitle(role: PlaceRole, locale: string): readonly string[] {
   const words = wordsFor(locale);
-  const titles: Partial<Record<PlaceRole, string>> = { toc: words.contents, figurelist: words.figures, tablelist: words.tables, glossarylist: words.glossary, indexlist: words.index };
+  const titles: Partial<Record<PlaceRole, string>> = {
+    toc: words.contents,
+    figurelist: words.figures,
+    tablelist: words.tables,
+    glossarylist: words.glossary,
+    indexlist: words.index,
+  };
   const title = titles[role];
   return title === undefined ? [] : [title];
 }
 
-const plainDescription = (content: ResolvedElement): string => plainLine(shortDescriptionIn(content)?.children ?? []);
+const plainDescription = (content: ResolvedElement): string =>
+  plainLine(shortDescriptionIn(content)?.children ?? []);
 
 function slug(text: string): string {
   const plain = text.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase();
@@ -406,7 +647,13 @@ function slug(text: string): string {
 function distinct(problems: readonly Problem[]): Problem[] {
   const seen = new Map<string, Problem>();
   for (const found of problems) {
-    const key = JSON.stringify([found.code, found.message, found.where.item, found.where.path, found.where.attribute]);
+    const key = JSON.stringify([
+      found.code,
+      found.message,
+      found.where.item,
+      found.where.path,
+      found.where.attribute,
+    ]);
     if (!seen.has(key)) seen.set(key, found);
   }
   return [...seen.values()];

@@ -1,12 +1,24 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { both, readersOf, readerSpace, uncovered, type Facet, type Lens, type Readers } from '../facets/index.ts';
+import {
+  both,
+  readersOf,
+  readerSpace,
+  uncovered,
+  type Facet,
+  type Lens,
+  type Readers,
+} from '../facets/index.ts';
 import { findAll, isElement } from '../markup/index.ts';
 import { composeTexts, concept, libraryOf, mapOf } from '../testing/library.ts';
 import { allPlaces, checkEveryReader } from './index.ts';
 
 const facets: Facet[] = [
-  { name: 'product', label: 'Model', values: ['q', 'd'].map((name) => ({ name, label: `Tern ${name.toUpperCase()}` })) },
+  {
+    name: 'product',
+    label: 'Model',
+    values: ['q', 'd'].map((name) => ({ name, label: `Tern ${name.toUpperCase()}` })),
+  },
   {
     name: 'platform',
     label: 'Power',
@@ -22,42 +34,107 @@ const facets: Facet[] = [
       },
     ],
   },
-  { name: 'release', label: 'Release', values: ['4.1', '4.2'].map((name) => ({ name, label: name })) },
+  {
+    name: 'release',
+    label: 'Release',
+    values: ['4.1', '4.2'].map((name) => ({ name, label: name })),
+  },
 ];
 const check = (texts: readonly string[], lens?: Lens): string[] =>
-  checkEveryReader({ library: libraryOf(texts), map: 'm', facets, ...(lens ? { lens } : {}) }).map(({ code, message }) => `${code}: ${message}`);
-const task = (body: string): string => `<task id="a"><title>A</title><taskbody>${body}</taskbody></task>`;
+  checkEveryReader({ library: libraryOf(texts), map: 'm', facets, ...(lens ? { lens } : {}) }).map(
+    ({ code, message }) => `${code}: ${message}`,
+  );
+const task = (body: string): string =>
+  `<task id="a"><title>A</title><taskbody>${body}</taskbody></task>`;
 const one = (topic: string): string[] => check([mapOf('<topicref href="topic:a"/>'), topic]);
 
 describe('through every lens at once', () => {
   it('a task is left without steps, or its steps without one', () => {
-    expect(one(task('<steps><step product="q"><cmd>1</cmd></step><step product="d" platform="solar"><cmd>2</cmd></step></steps>'))).toEqual([
-      'readers.empty-list: The steps have nothing for Model Tern D, Power Mains.',
-    ]);
-    expect(one(task('<context><p>c</p></context><steps platform="solar-40 mains"><step><cmd>1</cmd></step></steps>'))).toEqual(['readers.no-steps: The task has no steps for Power 90 W.']);
-    expect(one(task('<steps><step product="q"><cmd>1</cmd></step><step product="d"><cmd>2</cmd></step></steps>'))).toEqual([]);
-    expect(one(task('<steps product="d"><step product="d"><cmd>1</cmd></step></steps>').replace('<task ', '<task product="d" '))).toEqual([]);
+    expect(
+      one(
+        task(
+          '<steps><step product="q"><cmd>1</cmd></step><step product="d" platform="solar"><cmd>2</cmd></step></steps>',
+        ),
+      ),
+    ).toEqual(['readers.empty-list: The steps have nothing for Model Tern D, Power Mains.']);
+    expect(
+      one(
+        task(
+          '<context><p>c</p></context><steps platform="solar-40 mains"><step><cmd>1</cmd></step></steps>',
+        ),
+      ),
+    ).toEqual(['readers.no-steps: The task has no steps for Power 90 W.']);
+    expect(
+      one(
+        task(
+          '<steps><step product="q"><cmd>1</cmd></step><step product="d"><cmd>2</cmd></step></steps>',
+        ),
+      ),
+    ).toEqual([]);
+    expect(
+      one(
+        task('<steps product="d"><step product="d"><cmd>1</cmd></step></steps>').replace(
+          '<task ',
+          '<task product="d" ',
+        ),
+      ),
+    ).toEqual([]);
   });
   it('a row lacks a cell that others have; a column that goes as a whole is none of it', () => {
     const table = (first: string, second: string): string =>
-      concept('a', `<table><tgroup cols="2"><tbody><row><entry>a</entry><entry ${first}>b</entry></row><row><entry>c</entry><entry ${second}>d</entry></row></tbody></tgroup></table>`);
-    expect(one(table('', 'product="q"'))).toEqual(['readers.missing-cell: This row lacks a cell for Model Tern D.']);
+      concept(
+        'a',
+        `<table><tgroup cols="2"><tbody><row><entry>a</entry><entry ${first}>b</entry></row><row><entry>c</entry><entry ${second}>d</entry></row></tbody></tgroup></table>`,
+      );
+    expect(one(table('', 'product="q"'))).toEqual([
+      'readers.missing-cell: This row lacks a cell for Model Tern D.',
+    ]);
     expect(one(table('product="q"', 'product="q"'))).toEqual([]);
   });
   it('cells stand for each other in one row, and joined cells reach as far as they should', () => {
-    const table = (...rows: string[]): string => concept('a', `<table><tgroup cols="2"><colspec colname="c1"/><colspec colname="c2"/><tbody>${rows.join('')}</tbody></tgroup></table>`);
-    const twice = (last: string) => `<row><entry>a</entry><entry platform="mains">m</entry><entry platform="${last}">s</entry></row><row><entry>b</entry><entry>c</entry></row>`;
+    const table = (...rows: string[]): string =>
+      concept(
+        'a',
+        `<table><tgroup cols="2"><colspec colname="c1"/><colspec colname="c2"/><tbody>${rows.join('')}</tbody></tgroup></table>`,
+      );
+    const twice = (last: string) =>
+      `<row><entry>a</entry><entry platform="mains">m</entry><entry platform="${last}">s</entry></row><row><entry>b</entry><entry>c</entry></row>`;
     expect(one(table(twice('solar')))).toEqual([]);
-    expect(one(table(twice('solar-40')))).toEqual(['readers.missing-cell: This row lacks a cell for Power 90 W.']);
-    const joined = (row: string, last = '<row><entry>e</entry><entry>f</entry></row>') => table(`<row><entry morerows="1">a</entry><entry>b</entry></row><row ${row}><entry>c</entry></row>`, last);
-    expect(one(joined('outputclass="x"'))).toEqual([]);
-    expect(one(joined('product="q"'))).toEqual(['readers.joined-cell: Cells of this table reach into each other for Model Tern D.']);
-    expect(one(table('<row product="q"><entry morerows="1">a</entry><entry>b</entry></row><row><entry>c</entry></row>', '<row><entry>e</entry><entry>f</entry></row>'))).toEqual([
-      'readers.missing-cell: This row lacks a cell for Model Tern D.',
+    expect(one(table(twice('solar-40')))).toEqual([
+      'readers.missing-cell: This row lacks a cell for Power 90 W.',
     ]);
-    expect(one(table('<row product="q"><entry namest="c1" nameend="c2">a</entry></row><row><entry>e</entry><entry>f</entry></row>'))).toEqual([]);
+    const joined = (row: string, last = '<row><entry>e</entry><entry>f</entry></row>') =>
+      table(
+        `<row><entry morerows="1">a</entry><entry>b</entry></row><row ${row}><entry>c</entry></row>`,
+        last,
+      );
+    expect(one(joined('outputclass="x"'))).toEqual([]);
+    expect(one(joined('product="q"'))).toEqual([
+      'readers.joined-cell: Cells of this table reach into each other for Model Tern D.',
+    ]);
+    expect(
+      one(
+        table(
+          '<row product="q"><entry morerows="1">a</entry><entry>b</entry></row><row><entry>c</entry></row>',
+          '<row><entry>e</entry><entry>f</entry></row>',
+        ),
+      ),
+    ).toEqual(['readers.missing-cell: This row lacks a cell for Model Tern D.']);
+    expect(
+      one(
+        table(
+          '<row product="q"><entry namest="c1" nameend="c2">a</entry></row><row><entry>e</entry><entry>f</entry></row>',
+        ),
+      ),
+    ).toEqual([]);
     // What lacks a cell for everybody varies by nothing.
-    expect(one(table('<row><entry>a</entry></row><row><entry product="q">e</entry><entry product="d">f</entry><entry>g</entry></row>'))).toEqual([]);
+    expect(
+      one(
+        table(
+          '<row><entry>a</entry></row><row><entry product="q">e</entry><entry product="d">f</entry><entry>g</entry></row>',
+        ),
+      ),
+    ).toEqual([]);
   });
   it('a link leads to what its reader does not get', () => {
     const texts = (place: string, attributes: string): string[] => [
@@ -65,34 +142,69 @@ describe('through every lens at once', () => {
       concept('a', `<p ${attributes}><xref href="topic:b"/></p>`),
       concept('b', '<p>b</p>'),
     ];
-    expect(check(texts('product="d"', ''))).toEqual(['readers.dropped-target: The link leads to “b”, which is not there for Model Tern Q.']);
+    expect(check(texts('product="d"', ''))).toEqual([
+      'readers.dropped-target: The link leads to “b”, which is not there for Model Tern Q.',
+    ]);
     expect(check(texts('product="d"', 'product="d"'))).toEqual([]);
-    expect(check(texts('product="d"', ''), { name: 'l', rules: [{ facet: 'product', value: 'q', action: 'drop' }] })).toEqual([]);
+    expect(
+      check(texts('product="d"', ''), {
+        name: 'l',
+        rules: [{ facet: 'product', value: 'q', action: 'drop' }],
+      }),
+    ).toEqual([]);
     const part = [
       mapOf('<topicref href="topic:a"/><topicref href="topic:b"/>'),
       concept('a', '<p><xref href="topic:b/x"/></p>'),
       concept('b', '<section id="x" release="4.2"><p>x</p></section><p>b</p>'),
     ];
-    expect(check(part)).toEqual(['readers.dropped-target: The link leads to “b”, which is not there for Release 4.1.']);
+    expect(check(part)).toEqual([
+      'readers.dropped-target: The link leads to “b”, which is not there for Release 4.1.',
+    ]);
   });
   it('a heading has nothing under it, in a topic or in the map', () => {
-    expect(one(concept('a', '<section><title>Wiring</title><p product="q">x</p></section>'))).toEqual(['readers.empty-part: Under “Wiring” there is nothing for Model Tern D.']);
-    const head = mapOf('<topichead><topicmeta><navtitle>Care</navtitle></topicmeta><topicref href="topic:a" release="4.2"/></topichead>');
-    expect(check([head, concept('a', '<p>x</p>')])).toEqual(['readers.empty-part: Under “Care” there is nothing for Release 4.1.']);
+    expect(
+      one(concept('a', '<section><title>Wiring</title><p product="q">x</p></section>')),
+    ).toEqual(['readers.empty-part: Under “Wiring” there is nothing for Model Tern D.']);
+    const head = mapOf(
+      '<topichead><topicmeta><navtitle>Care</navtitle></topicmeta><topicref href="topic:a" release="4.2"/></topichead>',
+    );
+    expect(check([head, concept('a', '<p>x</p>')])).toEqual([
+      'readers.empty-part: Under “Care” there is nothing for Release 4.1.',
+    ]);
   });
   it('a sentence lacks the words for somebody', () => {
-    const sentence = (last: string): string => concept('a', `<p>Fitted with <ph platform="mains">a lead</ph><ph platform="${last}">a panel</ph>.</p>`);
-    expect(one(sentence('solar-40'))).toEqual(['readers.missing-words: Of “a lead” and “a panel” none is for Power 90 W.']);
+    const sentence = (last: string): string =>
+      concept(
+        'a',
+        `<p>Fitted with <ph platform="mains">a lead</ph><ph platform="${last}">a panel</ph>.</p>`,
+      );
+    expect(one(sentence('solar-40'))).toEqual([
+      'readers.missing-words: Of “a lead” and “a panel” none is for Power 90 W.',
+    ]);
     expect(one(sentence('solar'))).toEqual([]);
-    expect(one(concept('a', '<p>Open it<ph platform="mains"> now</ph><ph product="q">, slowly</ph>.</p>'))).toEqual([]);
+    expect(
+      one(
+        concept('a', '<p>Open it<ph platform="mains"> now</ph><ph product="q">, slowly</ph>.</p>'),
+      ),
+    ).toEqual([]);
   });
   it('sees through borrowing, and values in no list', () => {
-    const texts = [mapOf('<topicref href="topic:a"/>'), concept('a', '<ul><li conref="topic:l/x"/></ul>'), concept('l', '<ul><li id="x" otherprops="wet">x</li></ul>')];
-    expect(check(texts)).toEqual(['readers.empty-list: The list has no entry for otherprops none of these.']);
+    const texts = [
+      mapOf('<topicref href="topic:a"/>'),
+      concept('a', '<ul><li conref="topic:l/x"/></ul>'),
+      concept('l', '<ul><li id="x" otherprops="wet">x</li></ul>'),
+    ];
+    expect(check(texts)).toEqual([
+      'readers.empty-list: The list has no entry for otherprops none of these.',
+    ]);
   });
 });
 
-const values: Readonly<Record<string, readonly string[]>> = { product: ['q', 'd'], platform: ['mains', 'solar', 'solar-40', 'solar-90'], release: ['4.1', '4.2'] };
+const values: Readonly<Record<string, readonly string[]>> = {
+  product: ['q', 'd'],
+  platform: ['mains', 'solar', 'solar-40', 'solar-90'],
+  release: ['4.1', '4.2'],
+};
 const condition = fc.record(
   {
     product: fc.subarray([...values['product']!], { minLength: 1 }),
@@ -101,9 +213,14 @@ const condition = fc.record(
   },
   { requiredKeys: [] },
 );
-const written = (set: Partial<Record<string, string[]>>): Record<string, string> => Object.fromEntries(Object.entries(set).map(([name, list]) => [name, list!.join(' ')]));
+const written = (set: Partial<Record<string, string[]>>): Record<string, string> =>
+  Object.fromEntries(Object.entries(set).map(([name, list]) => [name, list!.join(' ')]));
 /** Every reader there can be, one by one. */
-const everybody = ['q', 'd'].flatMap((product) => ['mains', 'solar-40', 'solar-90'].flatMap((platform) => ['4.1', '4.2'].map((release) => ({ product, platform, release }))));
+const everybody = ['q', 'd'].flatMap((product) =>
+  ['mains', 'solar-40', 'solar-90'].flatMap((platform) =>
+    ['4.1', '4.2'].map((release) => ({ product, platform, release })),
+  ),
+);
 const lensFor = (reader: (typeof everybody)[number]): Lens => ({
   name: 'one',
   rules: Object.entries(reader).flatMap(([facet, value]) => [
@@ -119,7 +236,10 @@ const lensFor = (reader: (typeof everybody)[number]): Lens => ({
 });
 
 describe('sets of readers', () => {
-  const space = readerSpace(facets, new Map(Object.entries(values).map(([name, list]) => [name, new Set(list)])));
+  const space = readerSpace(
+    facets,
+    new Map(Object.entries(values).map(([name, list]) => [name, new Set(list)])),
+  );
   const isIn = (reader: (typeof everybody)[number], readers: Readers): boolean => {
     const single = readersOf(reader, space);
     return uncovered(single, [readers], space).length === 0;
@@ -148,14 +268,31 @@ it('finds a list that is left empty exactly where composing for some reader give
       .map(([name, value]) => ` ${name}="${value}"`)
       .join('');
   fc.assert(
-    fc.property(condition, condition, fc.array(condition, { minLength: 1, maxLength: 4 }), (place, list, items) => {
-      const texts = [mapOf(`<topicref href="topic:a"${attributes(place)}/>`), concept('a', `<ul${attributes(list)}>${items.map((item) => `<li${attributes(item)}>x</li>`).join('')}</ul>`)];
-      const isLeftEmpty = everybody.some((reader) => {
-        const lists = allPlaces(composeTexts(texts, { lens: lensFor(reader), facets }).places).flatMap(({ content }) => (content ? findAll(content, ({ name }) => name === 'ul') : []));
-        return lists.some(({ children }) => !children.some(isElement));
-      });
-      expect(check(texts).some((found) => found.startsWith('readers.empty-list'))).toBe(isLeftEmpty);
-    }),
+    fc.property(
+      condition,
+      condition,
+      fc.array(condition, { minLength: 1, maxLength: 4 }),
+      (place, list, items) => {
+        const texts = [
+          mapOf(`<topicref href="topic:a"${attributes(place)}/>`),
+          concept(
+            'a',
+            `<ul${attributes(list)}>${items.map((item) => `<li${attributes(item)}>x</li>`).join('')}</ul>`,
+          ),
+        ];
+        const isLeftEmpty = everybody.some((reader) => {
+          const lists = allPlaces(
+            composeTexts(texts, { lens: lensFor(reader), facets }).places,
+          ).flatMap(({ content }) =>
+            content ? findAll(content, ({ name }) => name === 'ul') : [],
+          );
+          return lists.some(({ children }) => !children.some(isElement));
+        });
+        expect(check(texts).some((found) => found.startsWith('readers.empty-list'))).toBe(
+          isLeftEmpty,
+        );
+      },
+    ),
     { numRuns: 150 },
   );
 });

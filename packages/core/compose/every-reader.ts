@@ -1,7 +1,28 @@
-import { both, everyReader, facetValuesOf, isNobody, nameReaders, partition, readersOf, readerSpace, uncovered, type Facet, type Lens, type Readers, type ReaderSpace } from '../facets/index.ts';
+import {
+  both,
+  everyReader,
+  facetValuesOf,
+  isNobody,
+  nameReaders,
+  partition,
+  readersOf,
+  readerSpace,
+  uncovered,
+  type Facet,
+  type Lens,
+  type Readers,
+  type ReaderSpace,
+} from '../facets/index.ts';
 import { isA, isInline, labelOf } from '../grammar/index.ts';
 import { elementOf, type Library, type Reference } from '../library/index.ts';
-import { childNamed, isElement, lineOf, type Attributes, type Element, type Node } from '../markup/index.ts';
+import {
+  childNamed,
+  isElement,
+  lineOf,
+  type Attributes,
+  type Element,
+  type Node,
+} from '../markup/index.ts';
 import { problem, type Problem } from '../problems/index.ts';
 import { gridOf } from '../tables/index.ts';
 import { choosing } from './alternates.ts';
@@ -32,13 +53,27 @@ interface AskedLink {
 }
 
 const listNames = ['ul', 'ol', 'sl', 'dl', 'steps', 'steps-unordered', 'substeps'];
-const heldUp = ['title', 'titlealts', 'prolog', 'shortdesc', 'abstract', 'indexterm', 'desc', 'related-links', 'colspec', 'thead', 'sthead'];
+const heldUp = [
+  'title',
+  'titlealts',
+  'prolog',
+  'shortdesc',
+  'abstract',
+  'indexterm',
+  'desc',
+  'related-links',
+  'colspec',
+  'thead',
+  'sthead',
+];
 const blank = (node: Node): boolean => typeof node === 'string' && node.trim() === '';
 const isList = ({ name }: Element): boolean => listNames.some((list) => isA(name, list));
-const isContent = (node: Node): node is ResolvedElement => isElement(node) && !heldUp.includes(node.name);
+const isContent = (node: Node): node is ResolvedElement =>
+  isElement(node) && !heldUp.includes(node.name);
 
 function noteValues(attributes: Attributes, used: Map<string, Set<string>>): void {
-  for (const [facet, values] of facetValuesOf(attributes)) used.set(facet, new Set([...(used.get(facet) ?? []), ...values]));
+  for (const [facet, values] of facetValuesOf(attributes))
+    used.set(facet, new Set([...(used.get(facet) ?? []), ...values]));
 }
 function noteAll(element: Element, used: Map<string, Set<string>>): void {
   noteValues(element.attributes, used);
@@ -51,12 +86,23 @@ function noteAll(element: Element, used: Map<string, Set<string>>): void {
  * @returns warnings `readers.no-steps`, `readers.empty-list`, `readers.empty-part`, `readers.missing-cell`, `readers.joined-cell`, `readers.missing-words` and
  * `readers.dropped-target`, each with an example of the readers it concerns, and `readers.too-many` where a question was too wide to be answered
  */
-export function checkEveryReader({ library, map, facets, lens, variables = {} }: EveryReaderInput): Problem[] {
+export function checkEveryReader({
+  library,
+  map,
+  facets,
+  lens,
+  variables = {},
+}: EveryReaderInput): Problem[] {
   const item = library.item(map);
   if (!item?.root) return [];
   // What stands in for others is chosen as the edition chooses; what varies inside is left open.
   const choose = choosing(library, lens, facets);
-  const { nodes, peers } = expandMap(item, { library, lens: undefined, facets, chooseThrough: () => choose });
+  const { nodes, peers } = expandMap(item, {
+    library,
+    lens: undefined,
+    facets,
+    chooseThrough: () => choose,
+  });
   const prepared = new Map<MapNode, PreparedTopic>();
   const used = new Map<string, Set<string>>();
   for (const node of allNodes(nodes)) {
@@ -64,17 +110,43 @@ export function checkEveryReader({ library, map, facets, lens, variables = {} }:
     const root = node.item === undefined ? undefined : library.item(node.item)?.root;
     const found = root && elementOf(root, node.element);
     if (!found || node.item === undefined) continue;
-    const topic = prepareTopic(found, node.item, node.item, { library, lens: node.lens, facets, open: [], rules: [], scope: node.scope, variables, choose, peers });
+    const topic = prepareTopic(found, node.item, node.item, {
+      library,
+      lens: node.lens,
+      facets,
+      open: [],
+      rules: [],
+      scope: node.scope,
+      variables,
+      choose,
+      peers,
+    });
     prepared.set(node, topic);
     noteAll(topic.content, used);
   }
   const space = readerSpace(facets, used, lens);
   const problems = new Map<string, Problem>();
-  const ask = (code: string, origin: Origin, readers: Readers, covers: readonly Readers[], say: (who: string) => string): void => {
+  const ask = (
+    code: string,
+    origin: Origin,
+    readers: Readers,
+    covers: readonly Readers[],
+    say: (who: string) => string,
+  ): void => {
     const left = uncovered(readers, covers, space);
     const key = `${code} ${origin.item} ${origin.path.join('.')}`;
-    if (left === 'too-many') problems.set(`too-many ${key}`, problem('info', 'readers.too-many', 'This varies in too many ways to be checked for every reader.', origin));
-    else if (left[0] && !problems.has(key)) problems.set(key, problem('warning', code, say(nameReaders(left[0], space)), origin));
+    if (left === 'too-many')
+      problems.set(
+        `too-many ${key}`,
+        problem(
+          'info',
+          'readers.too-many',
+          'This varies in too many ways to be checked for every reader.',
+          origin,
+        ),
+      );
+    else if (left[0] && !problems.has(key))
+      problems.set(key, problem('warning', code, say(nameReaders(left[0], space)), origin));
   };
   const standings = standingsOf(nodes, prepared, space);
   const links: AskedLink[] = [];
@@ -84,16 +156,40 @@ export function checkEveryReader({ library, map, facets, lens, variables = {} }:
   return [...problems.values()];
 }
 
-function standingsOf(nodes: readonly MapNode[], prepared: ReadonlyMap<MapNode, PreparedTopic>, space: ReaderSpace): Standing[] {
+function standingsOf(
+  nodes: readonly MapNode[],
+  prepared: ReadonlyMap<MapNode, PreparedTopic>,
+  space: ReaderSpace,
+): Standing[] {
   return allNodes(nodes).flatMap((node) => {
     const topic = prepared.get(node);
-    return topic ? [{ node, topic, readers: both(readersThrough(node.conditions, space), readersOf(topic.content.attributes, space)) }] : [];
+    return topic
+      ? [
+          {
+            node,
+            topic,
+            readers: both(
+              readersThrough(node.conditions, space),
+              readersOf(topic.content.attributes, space),
+            ),
+          },
+        ]
+      : [];
   });
 }
 const readersThrough = (conditions: readonly Attributes[], space: ReaderSpace): Readers =>
-  conditions.reduce<Readers>((readers, attributes) => both(readers, readersOf(attributes, space)), everyReader);
+  conditions.reduce<Readers>(
+    (readers, attributes) => both(readers, readersOf(attributes, space)),
+    everyReader,
+  );
 
-type Ask = (code: string, origin: Origin, readers: Readers, covers: readonly Readers[], say: (who: string) => string) => void;
+type Ask = (
+  code: string,
+  origin: Origin,
+  readers: Readers,
+  covers: readonly Readers[],
+  say: (who: string) => string,
+) => void;
 interface Checking {
   readonly space: ReaderSpace;
   readonly ask: Ask;
@@ -109,36 +205,89 @@ function checkTopic(topic: PreparedTopic, placed: Readers, checking: Checking): 
     const target = element.link === undefined ? undefined : targets.get(element.link);
     if (target?.kind === 'item') links.push({ reference: target, readers, origin: element.origin });
     const children = element.children.filter(isElement) as ResolvedElement[];
-    const covers = (of: readonly ResolvedElement[]): Readers[] => of.map((child) => readersOf(child.attributes, space));
+    const covers = (of: readonly ResolvedElement[]): Readers[] =>
+      of.map((child) => readersOf(child.attributes, space));
     const content = element.children.filter(isContent);
     const isVaried = content.some(({ attributes }) => facetValuesOf(attributes).size > 0);
     if (isA(element.name, 'taskbody')) checkSteps(element, readers, covers, ask);
     if (isList(element) && isVaried)
-      ask('readers.empty-list', element.origin, readers, covers(content), (who) => `${isA(element.name, 'steps') ? 'The steps have nothing' : 'The list has no entry'} for ${who}.`);
-    else if (isVaried && !isInline(element.name) && !element.children.some((node) => typeof node === 'string' && !blank(node))) checkHolder(element, readers, covers(content), ask);
-    if (isA(element.name, 'tgroup') || isA(element.name, 'simpletable')) checkCells(element, readers, space, ask);
+      ask(
+        'readers.empty-list',
+        element.origin,
+        readers,
+        covers(content),
+        (who) =>
+          `${isA(element.name, 'steps') ? 'The steps have nothing' : 'The list has no entry'} for ${who}.`,
+      );
+    else if (
+      isVaried &&
+      !isInline(element.name) &&
+      !element.children.some((node) => typeof node === 'string' && !blank(node))
+    )
+      checkHolder(element, readers, covers(content), ask);
+    if (isA(element.name, 'tgroup') || isA(element.name, 'simpletable'))
+      checkCells(element, readers, space, ask);
     checkWords(element, readers, space, ask);
     for (const child of children) visit(child, readers);
   };
   visit(topic.content, placed);
-  for (const inner of topic.nested) checkTopic(inner, both(placed, readersOf(inner.content.attributes, space)), checking);
+  for (const inner of topic.nested)
+    checkTopic(inner, both(placed, readersOf(inner.content.attributes, space)), checking);
 }
 
 /** A task says what to do, for whoever gets the task. */
-function checkSteps(body: ResolvedElement, readers: Readers, covers: (of: readonly ResolvedElement[]) => Readers[], ask: Ask): void {
-  const steps = (body.children.filter(isElement) as ResolvedElement[]).filter(({ name }) => ['steps', 'steps-unordered', 'steps-informal'].some((kind) => isA(name, kind)));
-  if (steps.length > 0) ask('readers.no-steps', body.origin, readers, covers(steps), (who) => `The task has no steps for ${who}.`);
+function checkSteps(
+  body: ResolvedElement,
+  readers: Readers,
+  covers: (of: readonly ResolvedElement[]) => Readers[],
+  ask: Ask,
+): void {
+  const steps = (body.children.filter(isElement) as ResolvedElement[]).filter(({ name }) =>
+    ['steps', 'steps-unordered', 'steps-informal'].some((kind) => isA(name, kind)),
+  );
+  if (steps.length > 0)
+    ask(
+      'readers.no-steps',
+      body.origin,
+      readers,
+      covers(steps),
+      (who) => `The task has no steps for ${who}.`,
+    );
 }
 
 /** What has a heading of its own, or is nothing without its content. */
-function checkHolder(element: ResolvedElement, readers: Readers, covers: readonly Readers[], ask: Ask): void {
+function checkHolder(
+  element: ResolvedElement,
+  readers: Readers,
+  covers: readonly Readers[],
+  ask: Ask,
+): void {
   const title = childNamed(element, 'title');
-  const isPart = isA(element.name, 'section') || isA(element.name, 'example') || isA(element.name, 'fig') || isA(element.name, 'note') || isA(element.name, 'li') || isA(element.name, 'p');
+  const isPart =
+    isA(element.name, 'section') ||
+    isA(element.name, 'example') ||
+    isA(element.name, 'fig') ||
+    isA(element.name, 'note') ||
+    isA(element.name, 'li') ||
+    isA(element.name, 'p');
   if (!isPart && !title) return;
   // Several wordings of one line are asked for as such.
-  if (!title && element.children.filter(isElement).length > 1 && element.children.every((node) => !isElement(node) || isInline(node.name))) return;
-  const what = title ? `Under “${lineOf(title)}” there` : `In this ${labelOf(element.name).toLowerCase()} there`;
-  ask('readers.empty-part', element.origin, readers, covers, (who) => `${what} is nothing for ${who}.`);
+  if (
+    !title &&
+    element.children.filter(isElement).length > 1 &&
+    element.children.every((node) => !isElement(node) || isInline(node.name))
+  )
+    return;
+  const what = title
+    ? `Under “${lineOf(title)}” there`
+    : `In this ${labelOf(element.name).toLowerCase()} there`;
+  ask(
+    'readers.empty-part',
+    element.origin,
+    readers,
+    covers,
+    (who) => `${what} is nothing for ${who}.`,
+  );
 }
 
 /** Tables in which more readers than these get different cells are not looked at one by one. */
@@ -152,27 +301,45 @@ function checkCells(table: ResolvedElement, around: Readers, space: ReaderSpace,
   const sets = new Map<string, Readers>();
   const gather = (holder: Element): void => {
     for (const child of holder.children.filter(isElement)) {
-      if (facetValuesOf(child.attributes).size > 0) sets.set(JSON.stringify(facetsIn(child)), readersOf(child.attributes, space));
+      if (facetValuesOf(child.attributes).size > 0)
+        sets.set(JSON.stringify(facetsIn(child)), readersOf(child.attributes, space));
       if (!isCell(child)) gather(child);
     }
   };
   gather(table);
   if (sets.size === 0) return;
   const parts = partition(around, [...sets.values()], space, mostTables);
-  if (parts === 'too-many') return ask('readers.too-many', table.origin, around, [], () => 'This table varies in too many ways to be checked for every reader.');
-  const faults = parts.flatMap((readers) => cellFaults(asFor(table, readers, space)).map((fault) => ({ ...fault, readers })));
-  const forAll = ({ at }: CellFault): boolean => parts.length > 1 && faults.filter((other) => other.at === at).length === parts.length;
-  for (const fault of faults) if (!forAll(fault)) ask(fault.code, fault.origin, fault.readers, [], fault.say);
+  if (parts === 'too-many')
+    return ask(
+      'readers.too-many',
+      table.origin,
+      around,
+      [],
+      () => 'This table varies in too many ways to be checked for every reader.',
+    );
+  const faults = parts.flatMap((readers) =>
+    cellFaults(asFor(table, readers, space)).map((fault) => ({ ...fault, readers })),
+  );
+  const forAll = ({ at }: CellFault): boolean =>
+    parts.length > 1 && faults.filter((other) => other.at === at).length === parts.length;
+  for (const fault of faults)
+    if (!forAll(fault)) ask(fault.code, fault.origin, fault.readers, [], fault.say);
 }
 
-const facetsIn = ({ attributes }: Element): unknown => [...facetValuesOf(attributes)].map(([facet, values]) => [facet, values]);
+const facetsIn = ({ attributes }: Element): unknown =>
+  [...facetValuesOf(attributes)].map(([facet, values]) => [facet, values]);
 
 /** A table with the rows and cells that some readers get. */
 const asFor = (holder: ResolvedElement, readers: Readers, space: ReaderSpace): ResolvedElement => ({
   ...holder,
   children: holder.children
-    .filter((child) => !isElement(child) || !isNobody(both(readers, readersOf(child.attributes, space)), space))
-    .map((child) => (!isElement(child) || isCell(child) ? child : asFor(child as ResolvedElement, readers, space))),
+    .filter(
+      (child) =>
+        !isElement(child) || !isNobody(both(readers, readersOf(child.attributes, space)), space),
+    )
+    .map((child) =>
+      !isElement(child) || isCell(child) ? child : asFor(child as ResolvedElement, readers, space),
+    ),
 });
 const isCell = ({ name }: Element): boolean => isA(name, 'entry') || isA(name, 'stentry');
 
@@ -194,12 +361,18 @@ function cellFaults(table: ResolvedElement): CellFault[] {
           rows
             .slice(0, at + 1)
             .flatMap(({ cells }, from) =>
-              cells.filter(({ rowSpan }) => from + rowSpan > at).flatMap(({ column, columnSpan }) => Array.from({ length: columnSpan }, (_one, offset) => column + offset)),
+              cells
+                .filter(({ rowSpan }) => from + rowSpan > at)
+                .flatMap(({ column, columnSpan }) =>
+                  Array.from({ length: columnSpan }, (_one, offset) => column + offset),
+                ),
             ),
         ),
     ),
   );
-  const live = [...new Set(covered.flat().flatMap((columns) => [...columns]))].sort((a, b) => a - b);
+  const live = [...new Set(covered.flat().flatMap((columns) => [...columns]))].sort(
+    (a, b) => a - b,
+  );
   const missing = [head, body].flatMap((rows, part) =>
     rows.flatMap(({ element }, at) =>
       live
@@ -207,18 +380,40 @@ function cellFaults(table: ResolvedElement): CellFault[] {
         .slice(0, 1)
         .map((): CellFault => {
           const { origin } = element as ResolvedElement;
-          return { code: 'readers.missing-cell', origin, at: `cell ${origin.item} ${origin.path.join('.')}`, say: (who) => `This row lacks a cell for ${who}.` };
+          return {
+            code: 'readers.missing-cell',
+            origin,
+            at: `cell ${origin.item} ${origin.path.join('.')}`,
+            say: (who) => `This row lacks a cell for ${who}.`,
+          };
         }),
     ),
   );
-  const [joined] = problems.filter(({ code }) => code === 'table.span' || code === 'table.too-many-cells');
-  return joined ? [{ code: 'readers.joined-cell', origin: table.origin, at: 'joined', say: (who) => `Cells of this table reach into each other for ${who}.` }] : missing;
+  const [joined] = problems.filter(
+    ({ code }) => code === 'table.span' || code === 'table.too-many-cells',
+  );
+  return joined
+    ? [
+        {
+          code: 'readers.joined-cell',
+          origin: table.origin,
+          at: 'joined',
+          say: (who) => `Cells of this table reach into each other for ${who}.`,
+        },
+      ]
+    : missing;
 }
 
 /** Words that stand for each other, side by side, say something for everybody who reads the sentence. */
-function checkWords(element: ResolvedElement, readers: Readers, space: ReaderSpace, ask: Ask): void {
+function checkWords(
+  element: ResolvedElement,
+  readers: Readers,
+  space: ReaderSpace,
+  ask: Ask,
+): void {
   let run: ResolvedElement[] = [];
-  const facetsOf = ({ attributes }: Element): string => [...facetValuesOf(attributes).keys()].sort().join(' ');
+  const facetsOf = ({ attributes }: Element): string =>
+    [...facetValuesOf(attributes).keys()].sort().join(' ');
   const end = (): void => {
     const [first] = run;
     if (first && run.length > 1)
@@ -242,36 +437,68 @@ function checkWords(element: ResolvedElement, readers: Readers, space: ReaderSpa
 }
 
 /** A heading without a topic of its own holds something for everybody who gets it. */
-function checkHeads(nodes: readonly MapNode[], prepared: ReadonlyMap<MapNode, PreparedTopic>, space: ReaderSpace, ask: Ask): void {
+function checkHeads(
+  nodes: readonly MapNode[],
+  prepared: ReadonlyMap<MapNode, PreparedTopic>,
+  space: ReaderSpace,
+  ask: Ask,
+): void {
   for (const node of allNodes(nodes)) {
     if (node.item !== undefined || !node.title || node.children.length === 0) continue;
-    const covers = node.children.map((child) => both(readersThrough(child.conditions, space), readersOf(prepared.get(child)?.content.attributes ?? {}, space)));
+    const covers = node.children.map((child) =>
+      both(
+        readersThrough(child.conditions, space),
+        readersOf(prepared.get(child)?.content.attributes ?? {}, space),
+      ),
+    );
     ask(
       'readers.empty-part',
       node.origin,
       readersThrough(node.conditions, space),
       covers,
-      (who) => `Under “${lineOf({ name: 'title', attributes: {}, children: node.title! })}” there is nothing for ${who}.`,
+      (who) =>
+        `Under “${lineOf({ name: 'title', attributes: {}, children: node.title! })}” there is nothing for ${who}.`,
     );
   }
 }
 
 /** Who gets a link gets what it leads to. What is not in the publication at all is told by the build. */
-function checkLinks(links: readonly AskedLink[], standings: readonly Standing[], space: ReaderSpace, ask: Ask, library: Library): void {
+function checkLinks(
+  links: readonly AskedLink[],
+  standings: readonly Standing[],
+  space: ReaderSpace,
+  ask: Ask,
+  library: Library,
+): void {
   const byItem = new Map<string, Standing[]>();
-  for (const standing of standings) for (const id of new Set([standing.node.item, standing.node.base])) if (id !== undefined) byItem.set(id, [...(byItem.get(id) ?? []), standing]);
+  for (const standing of standings)
+    for (const id of new Set([standing.node.item, standing.node.base]))
+      if (id !== undefined) byItem.set(id, [...(byItem.get(id) ?? []), standing]);
   for (const { reference, readers, origin } of links) {
     const targets = byItem.get(reference.id) ?? [];
-    const covers = targets.flatMap(({ topic, readers: placed }) => readersOfPart(topic.content, reference.element, placed, space));
+    const covers = targets.flatMap(({ topic, readers: placed }) =>
+      readersOfPart(topic.content, reference.element, placed, space),
+    );
     if (covers.length === 0) continue;
     const title = library.item(reference.id)?.root;
     const name = title ? lineOf(childNamed(title, 'title', 'glossterm') ?? title) : reference.id;
-    ask('readers.dropped-target', origin, readers, covers, (who) => `The link leads to “${name}”, which is not there for ${who}.`);
+    ask(
+      'readers.dropped-target',
+      origin,
+      readers,
+      covers,
+      (who) => `The link leads to “${name}”, which is not there for ${who}.`,
+    );
   }
 }
 
 /** Who gets an element inside a topic; nobody where there is none of that id. */
-function readersOfPart(content: ResolvedElement, id: string | undefined, placed: Readers, space: ReaderSpace): Readers[] {
+function readersOfPart(
+  content: ResolvedElement,
+  id: string | undefined,
+  placed: Readers,
+  space: ReaderSpace,
+): Readers[] {
   if (id === undefined || content.attributes['id'] === id) return [placed];
   const search = (element: Element, around: Readers): Readers[] =>
     element.children.filter(isElement).flatMap((child) => {

@@ -1,7 +1,31 @@
-import { facetValuesOf, judge, whenOf, type Facet, type Lens, type OpenFacet, type When } from '../facets/index.ts';
+import {
+  facetValuesOf,
+  judge,
+  whenOf,
+  type Facet,
+  type Lens,
+  type OpenFacet,
+  type When,
+} from '../facets/index.ts';
 import { basesOf, definitionOf, isA, labelOf } from '../grammar/index.ts';
-import { checkItem, contextIdsIn, namesIn, readReference, suits, type Item, type Library } from '../library/index.ts';
-import { childElements, childNamed, isElement, lineOf, type Attributes, type Element, type Node } from '../markup/index.ts';
+import {
+  checkItem,
+  contextIdsIn,
+  namesIn,
+  readReference,
+  suits,
+  type Item,
+  type Library,
+} from '../library/index.ts';
+import {
+  childElements,
+  childNamed,
+  isElement,
+  lineOf,
+  type Attributes,
+  type Element,
+  type Node,
+} from '../markup/index.ts';
 import { atItem, problem, type Path, type Problem } from '../problems/index.ts';
 import type { HouseRule } from '../rules/index.ts';
 import type { Choice, Choose } from './alternates.ts';
@@ -73,7 +97,13 @@ export interface ExpandedMap {
   readonly why: readonly Reason[];
 }
 
-const lists: Record<string, PlaceRole> = { toc: 'toc', figurelist: 'figurelist', tablelist: 'tablelist', indexlist: 'indexlist', glossarylist: 'glossarylist' };
+const lists: Record<string, PlaceRole> = {
+  toc: 'toc',
+  figurelist: 'figurelist',
+  tablelist: 'tablelist',
+  indexlist: 'indexlist',
+  glossarylist: 'glossarylist',
+};
 const roles: Record<string, PlaceRole> = {
   ...lists,
   part: 'part',
@@ -86,7 +116,14 @@ const roles: Record<string, PlaceRole> = {
   glossref: 'glossaryentry',
 };
 /** Elements that hold others and have no heading of their own. */
-const transparent = new Set(['frontmatter', 'backmatter', 'booklists', 'appendices', 'topicgroup', 'topicset']);
+const transparent = new Set([
+  'frontmatter',
+  'backmatter',
+  'booklists',
+  'appendices',
+  'topicgroup',
+  'topicset',
+]);
 
 export interface Expansion {
   readonly library: Library;
@@ -120,7 +157,18 @@ interface Around {
 const deepest = 1000;
 
 /** Expands a map with its sub-maps into places, drops what the lens drops, parts it into branches, chooses alternates, and gathers keys and relationship tables. */
-export function expandMap(map: Item, { library, lens: outermost, facets, rules = [], locale = 'en', chooseThrough, openThrough = () => [] }: Expansion): ExpandedMap {
+export function expandMap(
+  map: Item,
+  {
+    library,
+    lens: outermost,
+    facets,
+    rules = [],
+    locale = 'en',
+    chooseThrough,
+    openThrough = () => [],
+  }: Expansion,
+): ExpandedMap {
   const problems: Problem[] = [];
   const why: Reason[] = [];
   const relations: Relation[] = [];
@@ -140,31 +188,53 @@ export function expandMap(map: Item, { library, lens: outermost, facets, rules =
     return eachBranch(root, origin, around, (branch) => {
       const scope = scopeFor(root, branch);
       const isOnePage = branch.isOnePage || chunkingOf(root).has('to-content');
-      return readChildren(root, [], { ...branch, scope, isOnePage, open: [...branch.open, item.id], conditions: [...branch.conditions, ...conditionsOn(root)] });
+      return readChildren(root, [], {
+        ...branch,
+        scope,
+        isOnePage,
+        open: [...branch.open, item.id],
+        conditions: [...branch.conditions, ...conditionsOn(root)],
+      });
     });
   };
 
   /** What is read of an element, once for each branch into which its filters part it. */
-  const eachBranch = (parent: Element, origin: Origin, around: Around, readOne: (around: Around) => MapNode[]): MapNode[] => {
+  const eachBranch = (
+    parent: Element,
+    origin: Origin,
+    around: Around,
+    readOne: (around: Around) => MapNode[],
+  ): MapNode[] => {
     const branches = branchesOf(parent, origin, around.lens, library, facets, report);
     if (branches.length === 0) return readOne(around);
-    return branches.flatMap((branch) => readOne({ ...around, lens: branch.lens, branches: [...around.branches, branch] }));
+    return branches.flatMap((branch) =>
+      readOne({ ...around, lens: branch.lens, branches: [...around.branches, branch] }),
+    );
   };
 
   const scopeFor = (element: Element, { scope, branches }: Around): KeyScope => {
     const names = namesIn(element.attributes['keyscope']);
     const branch = branches.at(-1);
-    const isHead = branch !== undefined && element.children.some((child) => isElement(child) && child.name === 'ditavalref');
+    const isHead =
+      branch !== undefined &&
+      element.children.some((child) => isElement(child) && child.name === 'ditavalref');
     const scoped = isHead ? scopesIn(branch, names) : names;
     return scoped.length > 0 ? keyScope(scoped, scope) : scope;
   };
 
   const readChildren = (parent: Element, path: Path, around: Around): MapNode[] =>
-    parent.children.flatMap((child, index) => (isElement(child) ? readReferenceElement(child, [...path, index], around) : []));
+    parent.children.flatMap((child, index) =>
+      isElement(child) ? readReferenceElement(child, [...path, index], around) : [],
+    );
 
   const isKept = (element: Element, origin: Origin, lens: Lens | undefined): boolean => {
     const verdict = judge(element.attributes, lens, facets);
-    if (!verdict.kept) why.push({ kind: 'dropped', origin, detail: `${labelOf(element.name)}: ${verdict.facet} is ${verdict.values?.join(', ')}` });
+    if (!verdict.kept)
+      why.push({
+        kind: 'dropped',
+        origin,
+        detail: `${labelOf(element.name)}: ${verdict.facet} is ${verdict.values?.join(', ')}`,
+      });
     return verdict.kept;
   };
 
@@ -174,8 +244,18 @@ export function expandMap(map: Item, { library, lens: outermost, facets, rules =
       if (isKept(element, origin, around.lens)) relations.push(...readRelations(element, around));
       return [];
     }
-    if (!isA(element.name, 'topicref') || element.name === 'ditavalref' || !definitionOf(element.name) || !isKept(element, origin, around.lens)) return [];
-    return eachBranch(element, origin, around, (branch) => (branch === around || isKept(element, origin, branch.lens) ? readEntry(element, path, branch) : []));
+    if (
+      !isA(element.name, 'topicref') ||
+      element.name === 'ditavalref' ||
+      !definitionOf(element.name) ||
+      !isKept(element, origin, around.lens)
+    )
+      return [];
+    return eachBranch(element, origin, around, (branch) =>
+      branch === around || isKept(element, origin, branch.lens)
+        ? readEntry(element, path, branch)
+        : [],
+    );
   };
 
   const readEntry = (element: Element, path: Path, outer: Around): MapNode[] => {
@@ -183,23 +263,44 @@ export function expandMap(map: Item, { library, lens: outermost, facets, rules =
     const origin = { item: item.id, path };
     const { href, format } = element.attributes;
     const reference = href === undefined ? undefined : readReference(href, item.id);
-    const isMapReference = element.name === 'mapref' || format === 'ditamap' || (href?.startsWith('map:') ?? false);
+    const isMapReference =
+      element.name === 'mapref' || format === 'ditamap' || (href?.startsWith('map:') ?? false);
     if (isMapReference && element.attributes['scope'] === 'peer') {
-      if (reference?.kind === 'item' && library.item(reference.id)?.kind === 'map') peers.push({ map: reference.id, names: namesIn(element.attributes['keyscope']), origin });
-      else report(problem('error', 'map.missing-map', `The map “${href ?? ''}” of another publication is not in the library. Links to it lead nowhere.`, origin));
+      if (reference?.kind === 'item' && library.item(reference.id)?.kind === 'map')
+        peers.push({ map: reference.id, names: namesIn(element.attributes['keyscope']), origin });
+      else
+        report(
+          problem(
+            'error',
+            'map.missing-map',
+            `The map “${href ?? ''}” of another publication is not in the library. Links to it lead nowhere.`,
+            origin,
+          ),
+        );
       return [];
     }
     const scope = scopeFor(element, outer);
     const chunking = chunkingOf(element);
     const isOnePage = outer.isOnePage || chunking.has('to-content');
     const joins = outer.isOnePage && !chunking.has('to-content');
-    const around = { ...outer, scope, isOnePage, conditions: [...outer.conditions, ...conditionsOn(element)] };
+    const around = {
+      ...outer,
+      scope,
+      isOnePage,
+      conditions: [...outer.conditions, ...conditionsOn(element)],
+    };
     defineAt(scope, element, origin, outer);
     const role = roleOf(element, outer.role);
 
-    const isResource = element.name === 'keydef' || element.attributes['processing-role'] === 'resource-only';
+    const isResource =
+      element.name === 'keydef' || element.attributes['processing-role'] === 'resource-only';
     if (isMapReference) {
-      const taken = readSubMap(reference?.kind === 'item' ? reference.id : undefined, href, origin, { ...around, role: outer.role === 'section' ? 'section' : role });
+      const taken = readSubMap(
+        reference?.kind === 'item' ? reference.id : undefined,
+        href,
+        origin,
+        { ...around, role: outer.role === 'section' ? 'section' : role },
+      );
       return isResource ? [] : taken;
     }
     if (isResource) {
@@ -207,11 +308,18 @@ export function expandMap(map: Item, { library, lens: outermost, facets, rules =
       return [];
     }
 
-    const children = readChildren(element, path, { ...around, role: transparent.has(element.name) ? inheritedBy(element, outer.role) : 'section' });
+    const children = readChildren(element, path, {
+      ...around,
+      role: transparent.has(element.name) ? inheritedBy(element, outer.role) : 'section',
+    });
     if (transparent.has(element.name) && href === undefined) return children;
     const meta = childNamed(element, 'topicmeta');
     const navigation = meta && childNamed(meta, 'navtitle');
-    const title = navigation ? navigation.children : element.attributes['navtitle'] === undefined ? undefined : [element.attributes['navtitle']];
+    const title = navigation
+      ? navigation.children
+      : element.attributes['navtitle'] === undefined
+        ? undefined
+        : [element.attributes['navtitle']];
     const { lens, branches, conditions } = around;
     const isFamily = element.attributes['collection-type'] === 'family';
     const base = {
@@ -234,15 +342,36 @@ export function expandMap(map: Item, { library, lens: outermost, facets, rules =
     };
     if (href === undefined) {
       if (lists[element.name]) return [base];
-      if (!title || lineOf({ name: 'title', attributes: {}, children: title }) === '') return children;
+      if (!title || lineOf({ name: 'title', attributes: {}, children: title }) === '')
+        return children;
       return [base];
     }
     if (reference?.kind === 'item') {
-      const { id: chosen, others = [], when } = choose(reference.id, lens, origin) ?? { id: reference.id };
-      return [{ ...base, item: chosen, base: reference.id, others, ...(when ? { when } : {}), ...(reference.element === undefined ? {} : { element: reference.element }) }];
+      const {
+        id: chosen,
+        others = [],
+        when,
+      } = choose(reference.id, lens, origin) ?? { id: reference.id };
+      return [
+        {
+          ...base,
+          item: chosen,
+          base: reference.id,
+          others,
+          ...(when ? { when } : {}),
+          ...(reference.element === undefined ? {} : { element: reference.element }),
+        },
+      ];
     }
     if (element.attributes['scope'] !== 'external' && element.attributes['scope'] !== 'peer') {
-      report(problem('error', 'map.missing-topic', `The map names “${href}”, which is not in the library. It is left out.`, origin));
+      report(
+        problem(
+          'error',
+          'map.missing-topic',
+          `The map names “${href}”, which is not in the library. It is left out.`,
+          origin,
+        ),
+      );
     }
     return children;
   };
@@ -250,14 +379,29 @@ export function expandMap(map: Item, { library, lens: outermost, facets, rules =
   const choose = (id: string, lens: Lens | undefined, origin: Origin): Choice | undefined => {
     const choice = chooseThrough?.(lens)(id);
     problems.push(...(choice?.problems ?? []));
-    if (choice?.alternate) why.push({ kind: 'alternate', origin, detail: `${choice.id} stands in for ${id}` });
+    if (choice?.alternate)
+      why.push({ kind: 'alternate', origin, detail: `${choice.id} stands in for ${id}` });
     return choice;
   };
 
-  const defineAt = (scope: KeyScope, element: Element, origin: Origin, { depth, lens }: Around): void => {
+  const defineAt = (
+    scope: KeyScope,
+    element: Element,
+    origin: Origin,
+    { depth, lens }: Around,
+  ): void => {
     const open = openThrough(lens);
-    for (const key of defineKeys(scope, element, origin, depth, (definition) => suits(definition, locale, lens, facets, open)))
-      report(problem('warning', 'key.twice', `The variable “${key}” is defined twice in this map for the same readers. The first definition holds.`, origin));
+    for (const key of defineKeys(scope, element, origin, depth, (definition) =>
+      suits(definition, locale, lens, facets, open),
+    ))
+      report(
+        problem(
+          'warning',
+          'key.twice',
+          `The variable “${key}” is defined twice in this map for the same readers. The first definition holds.`,
+          origin,
+        ),
+      );
   };
 
   /** The rows of a relationship table, without what the lens drops. */
@@ -275,28 +419,71 @@ export function expandMap(map: Item, { library, lens: outermost, facets, rules =
           const { href, linking } = entry.attributes;
           const reference = href === undefined ? undefined : readReference(href, item.id);
           const when = within(around, entry);
-          const own = reference?.kind === 'item' && linking !== 'none' ? [{ item: reference.id, from: linking !== 'targetonly', to: linking !== 'sourceonly', when }] : [];
+          const own =
+            reference?.kind === 'item' && linking !== 'none'
+              ? [
+                  {
+                    item: reference.id,
+                    from: linking !== 'targetonly',
+                    to: linking !== 'sourceonly',
+                    when,
+                  },
+                ]
+              : [];
           return [...own, ...topicsIn(entry, when)];
         });
     const rows = childElements(reltable).filter((row) => row.name === 'relrow' && kept(row));
     const ofTable = within([], reltable);
-    return rows.map((row) => ({ cells: childElements(row).map((cell) => (kept(cell) ? topicsIn(cell, within([], cell)) : [])), when: within(ofTable, row), branches }));
+    return rows.map((row) => ({
+      cells: childElements(row).map((cell) => (kept(cell) ? topicsIn(cell, within([], cell)) : [])),
+      when: within(ofTable, row),
+      branches,
+    }));
   };
 
-  const readSubMap = (id: string | undefined, href: string | undefined, origin: Origin, around: Around): MapNode[] => {
+  const readSubMap = (
+    id: string | undefined,
+    href: string | undefined,
+    origin: Origin,
+    around: Around,
+  ): MapNode[] => {
     const sub = id === undefined ? undefined : library.item(id);
     if (!sub || sub.kind !== 'map') {
-      report(problem('error', 'map.missing-map', `The map “${href ?? ''}” is not in the library. It is left out.`, origin));
+      report(
+        problem(
+          'error',
+          'map.missing-map',
+          `The map “${href ?? ''}” is not in the library. It is left out.`,
+          origin,
+        ),
+      );
       return [];
     }
     if (around.open.includes(sub.id)) {
-      report(problem('error', 'map.cycle', `The map “${sub.id}” contains itself. It is left out here.`, origin));
+      report(
+        problem(
+          'error',
+          'map.cycle',
+          `The map “${sub.id}” contains itself. It is left out here.`,
+          origin,
+        ),
+      );
       return [];
     }
     return readMap({ ...around, item: sub, depth: around.depth + 1 });
   };
 
-  const outside: Around = { item: map, role: 'chapter', scope: rootScope, open: [], depth: 0, conditions: [], lens: outermost, branches: [], isOnePage: false };
+  const outside: Around = {
+    item: map,
+    role: 'chapter',
+    scope: rootScope,
+    open: [],
+    depth: 0,
+    conditions: [],
+    lens: outermost,
+    branches: [],
+    isOnePage: false,
+  };
   const nodes = readMap(outside);
   for (const id of library.commonSets) {
     const set = library.item(id);
@@ -305,15 +492,18 @@ export function expandMap(map: Item, { library, lens: outermost, facets, rules =
   return { nodes, scope: rootScope, relations, peers, problems, why };
 }
 
-const chunkingOf = ({ attributes }: Element): ReadonlySet<string> => new Set(namesIn(attributes['chunk']));
+const chunkingOf = ({ attributes }: Element): ReadonlySet<string> =>
+  new Set(namesIn(attributes['chunk']));
 
 /** The `outputclass` of an entry whose text goes on in that of the place above. */
 export const withoutHeading = 'without-heading';
 
 /** Every place of the expanded map in reading order. */
-export const allNodes = (nodes: readonly MapNode[]): MapNode[] => nodes.flatMap((node) => [node, ...allNodes(node.children)]);
+export const allNodes = (nodes: readonly MapNode[]): MapNode[] =>
+  nodes.flatMap((node) => [node, ...allNodes(node.children)]);
 
-const conditionsOn = ({ attributes }: Element): Attributes[] => (facetValuesOf(attributes).size > 0 ? [attributes] : []);
+const conditionsOn = ({ attributes }: Element): Attributes[] =>
+  facetValuesOf(attributes).size > 0 ? [attributes] : [];
 
 function inheritedBy(element: Element, inherited: PlaceRole): PlaceRole {
   if (element.name === 'frontmatter') return 'preface';
@@ -325,5 +515,9 @@ function roleOf(element: Element, inherited: PlaceRole): PlaceRole {
     const role = roles[name];
     if (role) return role;
   }
-  return element.name === 'topicref' || element.name === 'topichead' || element.name === 'mapref' ? inherited : inherited === 'chapter' ? 'preface' : inherited;
+  return element.name === 'topicref' || element.name === 'topichead' || element.name === 'mapref'
+    ? inherited
+    : inherited === 'chapter'
+      ? 'preface'
+      : inherited;
 }

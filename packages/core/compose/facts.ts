@@ -6,15 +6,23 @@ import type { PublicationFacts } from './publication.ts';
 export function readFacts(map: Element): PublicationFacts {
   const meta = childNamed(map, 'bookmeta', 'topicmeta');
   const title = childNamed(map, 'booktitle');
-  const all = (name: string): Element[] => (meta ? findAll(meta, (found) => found.name === name) : []);
+  const all = (name: string): Element[] =>
+    meta ? findAll(meta, (found) => found.name === name) : [];
   const first = (name: string): string => all(name).map(lineOf)[0] ?? '';
   const part = (name: string): string => {
     const found = title && childNamed(title, name);
     return found ? lineOf(found) : '';
   };
-  const years = [...all('copyryear').map((year) => year.attributes['year'] ?? ''), ...all('copyrfirst').map(lineOf), ...all('copyrlast').map(lineOf)].filter((year) => year !== '');
+  const years = [
+    ...all('copyryear').map((year) => year.attributes['year'] ?? ''),
+    ...all('copyrfirst').map(lineOf),
+    ...all('copyrlast').map(lineOf),
+  ].filter((year) => year !== '');
   const holder = first('copyrholder') || first('bookowner');
-  const dates = [...all('created').map(({ attributes }) => attributes['date'] ?? ''), ...all('revised').map(({ attributes }) => attributes['modified'] ?? '')];
+  const dates = [
+    ...all('created').map(({ attributes }) => attributes['date'] ?? ''),
+    ...all('revised').map(({ attributes }) => attributes['modified'] ?? ''),
+  ];
   return {
     title: titleOf(map),
     subtitle: part('booktitlealt'),

@@ -1,5 +1,13 @@
 import { element, isElement, lineOf, type Element, type Node } from '../markup/index.ts';
-import { judge, whenOf, type Facet, type Lens, type OpenFacet, type ValuesByFacet, type When } from '../facets/index.ts';
+import {
+  judge,
+  whenOf,
+  type Facet,
+  type Lens,
+  type OpenFacet,
+  type ValuesByFacet,
+  type When,
+} from '../facets/index.ts';
 import { definitionsOf, type KeyDefinition } from '../library/index.ts';
 import { firstThatHolds } from './alternates.ts';
 import type { Origin } from './publication.ts';
@@ -24,7 +32,12 @@ export interface KeyScope {
 }
 
 export function keyScope(names: readonly string[], parent?: KeyScope): KeyScope {
-  const scope: KeyScope = { names, definitions: new Map(), children: [], ...(parent ? { parent } : {}) };
+  const scope: KeyScope = {
+    names,
+    definitions: new Map(),
+    children: [],
+    ...(parent ? { parent } : {}),
+  };
   parent?.children.push(scope);
   return scope;
 }
@@ -40,7 +53,9 @@ export function defineKeys(
   reference: Element,
   origin: Origin,
   depth: number,
-  suits: (definition: KeyDefinition) => { readonly match: number; readonly all: ValuesByFacet } | undefined,
+  suits: (
+    definition: KeyDefinition,
+  ) => { readonly match: number; readonly all: ValuesByFacet } | undefined,
 ): string[] {
   return definitionsOf(reference).flatMap((found) => {
     const suiting = suits(found);
@@ -51,8 +66,17 @@ export function defineKeys(
     const isOfOneMap = known?.origin.item === origin.item;
     const depends = match > 0 && Object.keys(all).length > 0;
     const hold = (one: DefinedKey, closer: DefinedKey['closer']): void =>
-      void scope.definitions.set(found.key, { ...one, closer: closer.filter((other) => other.match > one.match).toSorted((a, b) => b.match - a.match) });
-    if (!known || depth < known.depth) hold(depends ? { ...definition, match: -1 } : definition, depends ? [{ ...definition, all }] : []);
+      void scope.definitions.set(found.key, {
+        ...one,
+        closer: closer
+          .filter((other) => other.match > one.match)
+          .toSorted((a, b) => b.match - a.match),
+      });
+    if (!known || depth < known.depth)
+      hold(
+        depends ? { ...definition, match: -1 } : definition,
+        depends ? [{ ...definition, all }] : [],
+      );
     else if (isOfOneMap && depends) hold(known, [...known.closer, { ...definition, all }]);
     else if (isOfOneMap && match > known.match) hold(definition, known.closer);
     const isAnother = known && isOfOneMap && known.origin.path.join() !== origin.path.join();
@@ -61,7 +85,13 @@ export function defineKeys(
 }
 
 /** What a key gives: to everybody, or what readers get instead who have chosen so, and what the others get. */
-export function givenBy({ closer, ...definition }: DefinedKey): readonly { readonly definition: KeyDefinition & { readonly origin: Origin }; readonly when?: When }[] {
+export function givenBy({
+  closer,
+  ...definition
+}: DefinedKey): readonly {
+  readonly definition: KeyDefinition & { readonly origin: Origin };
+  readonly when?: When;
+}[] {
   if (closer.length === 0) return [{ definition }];
   const others = firstThatHolds(closer.map((one) => ({ definition: one, all: one.all })));
   return [...others, { definition, when: { unless: closer.map(({ all }) => all) } }];
@@ -80,17 +110,23 @@ function lookUpInside(scope: KeyScope, key: string): DefinedKey | undefined {
   if (own || dot < 1) return own;
   // Several scopes may have one name: the first of them that has the key.
   for (const child of scope.children) {
-    const inner = child.names.includes(key.slice(0, dot)) ? lookUpInside(child, key.slice(dot + 1)) : undefined;
+    const inner = child.names.includes(key.slice(0, dot))
+      ? lookUpInside(child, key.slice(dot + 1))
+      : undefined;
     if (inner) return inner;
   }
   return undefined;
 }
 
 /** The same for scopes in which every key means the same; used to remember results. */
-export const scopeKey = (scope: KeyScope): string => `${scope.parent ? scopeKey(scope.parent) : ''}|${insideKey(scope)}`;
+export const scopeKey = (scope: KeyScope): string =>
+  `${scope.parent ? scopeKey(scope.parent) : ''}|${insideKey(scope)}`;
 
 const insideKey = (scope: KeyScope): string =>
-  JSON.stringify([[...scope.definitions.values()].map(({ key, href, text, closer }) => [key, href, text, closer]), scope.children.map((child) => [child.names, insideKey(child)])]);
+  JSON.stringify([
+    [...scope.definitions.values()].map(({ key, href, text, closer }) => [key, href, text, closer]),
+    scope.children.map((child) => [child.names, insideKey(child)]),
+  ]);
 
 /** Whose eyes a map is read with. */
 export interface Reading {
@@ -105,18 +141,31 @@ const everybody: Reading = { lens: undefined, facets: [], open: [] };
  * Nodes of a map as they are read: without what the lens drops, every empty phrase with a key showing what the key gives, and nothing where it uses itself.
  * Parts that not everybody gets say who does, like a `ResolvedElement`.
  */
-export function fillKeys(nodes: readonly Node[], scope: KeyScope, variables: Readonly<Record<string, string>>, reading: Reading = everybody, used: readonly string[] = []): Node[] {
+export function fillKeys(
+  nodes: readonly Node[],
+  scope: KeyScope,
+  variables: Readonly<Record<string, string>>,
+  reading: Reading = everybody,
+  used: readonly string[] = [],
+): Node[] {
   const { lens, facets, open } = reading;
   return nodes.flatMap((node): Node[] => {
     if (!isElement(node)) return [node];
     const { name, attributes } = node;
     if (!judge(attributes, lens, facets).kept) return [];
     const own = whenOf(attributes, open);
-    const as = (children: readonly Node[], when?: When): Node => ({ name, attributes, children, ...(when || own ? { when: [own, when].filter((one) => one !== undefined) } : {}) });
+    const as = (children: readonly Node[], when?: When): Node => ({
+      name,
+      attributes,
+      children,
+      ...(when || own ? { when: [own, when].filter((one) => one !== undefined) } : {}),
+    });
     const key = attributes['keyref'];
-    if (key === undefined || node.children.length > 0) return [as(fillKeys(node.children, scope, variables, reading, used))];
+    if (key === undefined || node.children.length > 0)
+      return [as(fillKeys(node.children, scope, variables, reading, used))];
     if (used.includes(key)) return [as([])];
-    const filled = (text: readonly Node[] = []): Node[] => fillKeys(text, scope, variables, reading, [...used, key]);
+    const filled = (text: readonly Node[] = []): Node[] =>
+      fillKeys(text, scope, variables, reading, [...used, key]);
     const set = variables[key];
     if (set !== undefined) return [as([set])];
     const found = lookUpKey(scope, key);
@@ -126,7 +175,24 @@ export function fillKeys(nodes: readonly Node[], scope: KeyScope, variables: Rea
 }
 
 /** What each key of a scope says where it is used, for those that have a text. */
-export function variablesOf(scope: KeyScope, variables: Readonly<Record<string, string>>): Record<string, string> {
-  const keys = new Set([...[...scope.definitions.values()].filter(({ text }) => text !== undefined).map(({ key }) => key), ...Object.keys(variables)]);
-  return Object.fromEntries([...keys].sort().map((key) => [key, lineOf(element('keyword', {}, fillKeys([element('keyword', { keyref: key })], scope, variables)))]));
+export function variablesOf(
+  scope: KeyScope,
+  variables: Readonly<Record<string, string>>,
+): Record<string, string> {
+  const keys = new Set([
+    ...[...scope.definitions.values()]
+      .filter(({ text }) => text !== undefined)
+      .map(({ key }) => key),
+    ...Object.keys(variables),
+  ]);
+  return Object.fromEntries(
+    [...keys]
+      .sort()
+      .map((key) => [
+        key,
+        lineOf(
+          element('keyword', {}, fillKeys([element('keyword', { keyref: key })], scope, variables)),
+        ),
+      ]),
+  );
 }

@@ -27,16 +27,26 @@ export interface Linking {
 }
 
 /** Where a topic stands, in the same branch first. */
-function nearest(id: string, around: readonly Branch[], { topics, branches, bases }: Standing): readonly PreparedTopic[] {
+function nearest(
+  id: string,
+  around: readonly Branch[],
+  { topics, branches, bases }: Standing,
+): readonly PreparedTopic[] {
   const near = ({ anchor }: PreparedTopic): number => inCommon(around, branches.get(anchor) ?? []);
-  return (topics.get(id) ?? topics.get(bases.get(id) ?? '') ?? []).toSorted((a, b) => near(b) - near(a));
+  return (topics.get(id) ?? topics.get(bases.get(id) ?? '') ?? []).toSorted(
+    (a, b) => near(b) - near(a),
+  );
 }
 
 /**
  * Links lead to the nearest standing of their target: in the same topic when it is there, else in the same branch, else where it stands first, else
  * in the first other publication that has it.
  */
-export function resolveLinks(pending: readonly PendingLink[], { standing, targets, library, peers, locale }: Linking, problems: Problem[]): Record<string, ResolvedLink> {
+export function resolveLinks(
+  pending: readonly PendingLink[],
+  { standing, targets, library, peers, locale }: Linking,
+  problems: Problem[],
+): Record<string, ResolvedLink> {
   const { branches, bases } = standing;
   const links: Record<string, ResolvedLink> = {};
   const words = wordsFor(locale);
@@ -51,11 +61,29 @@ export function resolveLinks(pending: readonly PendingLink[], { standing, target
     const candidates = reference.kind === 'item' ? nearest(reference.id, around, standing) : [];
     const here = candidates.find((topic) => topic.anchor === place) ?? candidates[0];
     const anchor =
-      here && (reference.kind === 'item' && reference.element !== undefined && reference.element !== here.content.attributes['id'] ? findAnchor(candidates, reference.element) : here.anchor);
+      here &&
+      (reference.kind === 'item' &&
+      reference.element !== undefined &&
+      reference.element !== here.content.attributes['id']
+        ? findAnchor(candidates, reference.element)
+        : here.anchor);
     const target = anchor === undefined ? undefined : targets[anchor];
     if (target) {
-      const word = target.kind === 'figure' || target.kind === 'table' || target.kind === 'example' || target.kind === 'step' ? words[target.kind] : undefined;
-      links[key] = { kind: 'target', anchor: target.anchor, text: word && target.number !== undefined ? `${word} ${target.number}` : target.title || (targets[target.place]?.title ?? '') };
+      const word =
+        target.kind === 'figure' ||
+        target.kind === 'table' ||
+        target.kind === 'example' ||
+        target.kind === 'step'
+          ? words[target.kind]
+          : undefined;
+      links[key] = {
+        kind: 'target',
+        anchor: target.anchor,
+        text:
+          word && target.number !== undefined
+            ? `${word} ${target.number}`
+            : target.title || (targets[target.place]?.title ?? ''),
+      };
       continue;
     }
     const elsewhere = here ? undefined : (findInPeers ??= peerTargets(peers(), bases))(reference);
@@ -66,16 +94,51 @@ export function resolveLinks(pending: readonly PendingLink[], { standing, target
     if (reference.kind === 'peer') {
       const { title } = elsewhere?.peer.composed().publication.facts ?? { title: reference.scope };
       links[key] = { kind: 'broken', text: reference.key };
-      problems.push(problem('error', 'link.outside-peer', `A link leads to “${reference.key}” in “${title}”, which is not in that publication.`, origin));
+      problems.push(
+        problem(
+          'error',
+          'link.outside-peer',
+          `A link leads to “${reference.key}” in “${title}”, which is not in that publication.`,
+          origin,
+        ),
+      );
       continue;
     }
     const known = reference.kind === 'item' ? library.item(reference.id) : undefined;
     const knownTitle = known?.root && childNamed(known.root, 'title', 'glossterm');
-    const name = knownTitle ? lineOf(knownTitle) : reference.kind === 'unknown' ? reference.href : reference.id;
+    const name = knownTitle
+      ? lineOf(knownTitle)
+      : reference.kind === 'unknown'
+        ? reference.href
+        : reference.id;
     links[key] = { kind: 'broken', text: name };
-    if (!known) problems.push(problem('error', 'link.unknown-target', `A link leads to “${name}”, which is not in the library.`, origin));
-    else if (!here) problems.push(problem('error', 'link.outside-publication', `A link leads to “${name}”, which is not in this publication.`, origin));
-    else problems.push(problem('error', 'link.unknown-element', `A link leads to a part of “${name}” that is not there.`, origin));
+    if (!known)
+      problems.push(
+        problem(
+          'error',
+          'link.unknown-target',
+          `A link leads to “${name}”, which is not in the library.`,
+          origin,
+        ),
+      );
+    else if (!here)
+      problems.push(
+        problem(
+          'error',
+          'link.outside-publication',
+          `A link leads to “${name}”, which is not in this publication.`,
+          origin,
+        ),
+      );
+    else
+      problems.push(
+        problem(
+          'error',
+          'link.unknown-element',
+          `A link leads to a part of “${name}” that is not there.`,
+          origin,
+        ),
+      );
   }
   return links;
 }
@@ -85,19 +148,32 @@ function peerLink({ composed, edition }: Peer, anchor: string): PeerLink {
   const { title, number } = publication.targets[anchor]!;
   const href = edition.address?.(publication, anchor);
   const { title: name, bookNumber } = publication.facts;
-  return { kind: 'peer', text: title, publication: name, bookNumber, ...(number === undefined ? {} : { number }), ...(href === undefined ? {} : { href }) };
+  return {
+    kind: 'peer',
+    text: title,
+    publication: name,
+    bookNumber,
+    ...(number === undefined ? {} : { number }),
+    ...(href === undefined ? {} : { href }),
+  };
 }
 
 function findAnchor(topics: readonly PreparedTopic[], id: string): string | undefined {
   for (const topic of topics) {
-    const inside = topic.anchors.get(id) ?? (topic.content.attributes['id'] === id ? topic.anchor : findAnchor(topic.nested, id));
+    const inside =
+      topic.anchors.get(id) ??
+      (topic.content.attributes['id'] === id ? topic.anchor : findAnchor(topic.nested, id));
     if (inside !== undefined) return inside;
   }
   return undefined;
 }
 
 /** For each place those that its relationship-table rows name in other cells (DITA 1.3, 2.2.3.2), and those of its family. */
-export function relatedPlaces(relations: readonly Relation[], families: readonly (readonly string[])[], standing: Standing): Map<string, Related[]> {
+export function relatedPlaces(
+  relations: readonly Relation[],
+  families: readonly (readonly string[])[],
+  standing: Standing,
+): Map<string, Related[]> {
   /** From where, to where, and for whom: each time all of that must hold. */
   const ways = new Map<string, Map<string, (readonly When[])[]>>();
   const relate = (from: string, to: string, when: readonly When[]): void => {
@@ -117,8 +193,14 @@ export function relatedPlaces(relations: readonly Relation[], families: readonly
           }
         }
     });
-  for (const family of families) for (const from of family) for (const to of family) if (to !== from) relate(from, to, []);
-  return new Map([...ways].map(([from, leads]) => [from, [...leads].map(([anchor, several]) => ({ anchor, ...inOneOf(several) }))]));
+  for (const family of families)
+    for (const from of family) for (const to of family) if (to !== from) relate(from, to, []);
+  return new Map(
+    [...ways].map(([from, leads]) => [
+      from,
+      [...leads].map(([anchor, several]) => ({ anchor, ...inOneOf(several) })),
+    ]),
+  );
 }
 
 /** For those for whom one of these holds. */
@@ -128,6 +210,13 @@ function inOneOf(ways: readonly (readonly When[])[]): { readonly when?: readonly
   return { when: more.length === 0 ? first : [{ either: [first, ...more] }] };
 }
 
-export function withRelated(places: readonly Place[], related: ReadonlyMap<string, readonly Related[]>): Place[] {
-  return places.map((place) => ({ ...place, related: related.get(place.anchor) ?? [], children: withRelated(place.children, related) }));
+export function withRelated(
+  places: readonly Place[],
+  related: ReadonlyMap<string, readonly Related[]>,
+): Place[] {
+  return places.map((place) => ({
+    ...place,
+    related: related.get(place.anchor) ?? [],
+    children: withRelated(place.children, related),
+  }));
 }

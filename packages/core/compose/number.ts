@@ -13,17 +13,29 @@ interface Counters {
  * @param parent the number of the place above, if it has one
  * @param ordinal 1 for the first numbered section under its parent
  */
-function numberOf(role: PlaceRole, level: number, parent: string | undefined, ordinal: number, counters: Counters, numbering: Numbering): string | undefined {
+function numberOf(
+  role: PlaceRole,
+  level: number,
+  parent: string | undefined,
+  ordinal: number,
+  counters: Counters,
+  numbering: Numbering,
+): string | undefined {
   switch (role) {
     case 'part':
       if (numbering.chaptersByPart) counters.chapter = 0;
       return writtenNumber(numbering.parts, (counters.part += 1));
     case 'chapter':
-      return numbering.depth < 1 ? undefined : writtenNumber(numbering.chapters, (counters.chapter += 1));
+      return numbering.depth < 1
+        ? undefined
+        : writtenNumber(numbering.chapters, (counters.chapter += 1));
     case 'appendix':
       return writtenNumber(numbering.appendices, (counters.appendix += 1));
     case 'section': {
-      const own = parent === undefined || level > numbering.depth ? undefined : writtenNumber(numbering.sections, ordinal);
+      const own =
+        parent === undefined || level > numbering.depth
+          ? undefined
+          : writtenNumber(numbering.sections, ordinal);
       return own === undefined ? undefined : `${parent}${numbering.sign}${own}`;
     }
     default:
@@ -32,9 +44,15 @@ function numberOf(role: PlaceRole, level: number, parent: string | undefined, or
 }
 
 /** The number of a figure or table. @param chapter of the chapter in which it stands */
-function captionNumber(chapter: string | undefined, count: number, { captions, captionForm, captionSign }: Numbering): string | undefined {
+function captionNumber(
+  chapter: string | undefined,
+  count: number,
+  { captions, captionForm, captionSign }: Numbering,
+): string | undefined {
   const own = writtenNumber(captionForm, count);
-  return own === undefined || chapter === undefined || captions === 'throughout' ? own : `${chapter}${captionSign}${own}`;
+  return own === undefined || chapter === undefined || captions === 'throughout'
+    ? own
+    : `${chapter}${captionSign}${own}`;
 }
 
 export type Captioned = 'figure' | 'table' | 'example';
@@ -42,7 +60,12 @@ export type Captioned = 'figure' | 'table' | 'example';
 /** Counts as one goes through a publication in reading order. */
 export interface Counting {
   /** @returns the number of the place, for which see above */
-  place(role: PlaceRole, level: number, parent: string | undefined, ordinal: number): string | undefined;
+  place(
+    role: PlaceRole,
+    level: number,
+    parent: string | undefined,
+    ordinal: number,
+  ): string | undefined;
   caption(kind: Captioned): string | undefined;
 }
 
@@ -52,7 +75,8 @@ export function counting(numbering: Numbering): Counting {
   return {
     place(role, level, parent, ordinal) {
       const number = numberOf(role, level, parent, ordinal, counters, numbering);
-      const goesOn = numbering.captions === 'throughout' ? perChapter : { figure: 0, table: 0, example: 0 };
+      const goesOn =
+        numbering.captions === 'throughout' ? perChapter : { figure: 0, table: 0, example: 0 };
       if (level <= 1) perChapter = { ...goesOn, number: role === 'part' ? undefined : number };
       return number;
     },

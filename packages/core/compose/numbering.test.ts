@@ -14,26 +14,63 @@ const book = [
   concept('b', `${fig('f3')}<p><xref href="topic:a/f1"/></p>`),
   concept('x', fig('f4')),
 ];
-function numbers(change: Partial<Numbering>): { places: string[]; figures: string[]; link: string | undefined } {
+function numbers(change: Partial<Numbering>): {
+  places: string[];
+  figures: string[];
+  link: string | undefined;
+} {
   const publication = composeTexts(book, { numbering: { ...usualNumbering, ...change } });
   const [link] = Object.values(publication.links);
-  return { places: allPlaces(publication.places).map(({ number }) => number ?? ''), figures: publication.figures.map(({ number }) => number), link: link?.kind === 'target' ? link.text : undefined };
+  return {
+    places: allPlaces(publication.places).map(({ number }) => number ?? ''),
+    figures: publication.figures.map(({ number }) => number),
+    link: link?.kind === 'target' ? link.text : undefined,
+  };
 }
 
 describe('numbering', () => {
   it('is usual where nothing else is said', () => {
-    expect(numbers({})).toEqual({ places: ['I', '1', '1.1', '1.1.1', 'II', '2', 'A'], figures: ['1-1', '1-2', '2-1', 'A-1'], link: 'Figure 1-1' });
+    expect(numbers({})).toEqual({
+      places: ['I', '1', '1.1', '1.1.1', 'II', '2', 'A'],
+      figures: ['1-1', '1-2', '2-1', 'A-1'],
+      link: 'Figure 1-1',
+    });
   });
   it('has the forms, signs and depth that are asked for, in links too', () => {
-    const made = numbers({ parts: 'A', chapters: 'i', sections: 'a', appendices: '01', depth: 2, sign: '-', captionForm: 'A', captionSign: '.' });
-    expect(made).toEqual({ places: ['A', 'i', 'i-a', '', 'B', 'ii', '01'], figures: ['i.A', 'i.B', 'ii.A', '01.A'], link: 'Figure i.A' });
+    const made = numbers({
+      parts: 'A',
+      chapters: 'i',
+      sections: 'a',
+      appendices: '01',
+      depth: 2,
+      sign: '-',
+      captionForm: 'A',
+      captionSign: '.',
+    });
+    expect(made).toEqual({
+      places: ['A', 'i', 'i-a', '', 'B', 'ii', '01'],
+      figures: ['i.A', 'i.B', 'ii.A', '01.A'],
+      link: 'Figure i.A',
+    });
   });
   it('begins again in each part, or goes on throughout the book', () => {
-    expect(numbers({ chaptersByPart: true }).places).toEqual(['I', '1', '1.1', '1.1.1', 'II', '1', 'A']);
+    expect(numbers({ chaptersByPart: true }).places).toEqual([
+      'I',
+      '1',
+      '1.1',
+      '1.1.1',
+      'II',
+      '1',
+      'A',
+    ]);
     expect(numbers({ captions: 'throughout' }).figures).toEqual(['1', '2', '3', '4']);
   });
   it('can be left away: links then name titles', () => {
-    expect(numbers({ chapters: 'none', captionForm: 'none' })).toEqual({ places: ['I', '', '', '', 'II', '', 'A'], figures: ['', '', '', ''], link: 'f1' });
+    expect(numbers({ chapters: 'none', captionForm: 'none' })).toEqual({
+      places: ['I', '', '', '', 'II', '', 'A'],
+      figures: ['', '', '', ''],
+      link: 'f1',
+    });
     expect(numbers({ depth: 0 }).places).toEqual(['I', '', '', '', 'II', '', 'A']);
   });
   it('counts examples with a title as figures where that is wanted, and links say so', () => {
@@ -45,20 +82,42 @@ describe('numbering', () => {
       ),
     ];
     const of = (examples: boolean): [string[], string | undefined] => {
-      const { targets, links } = composeTexts(texts, { numbering: { ...usualNumbering, examples } });
+      const { targets, links } = composeTexts(texts, {
+        numbering: { ...usualNumbering, examples },
+      });
       const [link] = Object.values(links);
-      return [Object.values(targets).flatMap(({ kind, number }) => (kind === 'example' && number !== undefined ? [number] : [])), link?.kind === 'target' ? link.text : undefined];
+      return [
+        Object.values(targets).flatMap(({ kind, number }) =>
+          kind === 'example' && number !== undefined ? [number] : [],
+        ),
+        link?.kind === 'target' ? link.text : undefined,
+      ];
     };
     expect(of(true)).toEqual([['1-1', '1-2'], 'Example 1-1']);
     expect(of(false)).toEqual([[], 'One tide']);
   });
   it('is otherwise in one language where that is said, and for a region before its language', () => {
-    const numbering: Numbering = { ...usualNumbering, byLanguage: { ja: { chapters: '一' }, 'ja-JP': { captionSign: '.' }, ar: { chapters: '١', sections: '١', captionForm: '١' } } };
-    expect([numberingFor(numbering, 'ja').chapters, numberingFor(numbering, 'ja-JP').captionSign, numberingFor(numbering, 'en').chapters]).toEqual(['一', '.', '1']);
+    const numbering: Numbering = {
+      ...usualNumbering,
+      byLanguage: {
+        ja: { chapters: '一' },
+        'ja-JP': { captionSign: '.' },
+        ar: { chapters: '١', sections: '١', captionForm: '١' },
+      },
+    };
+    expect([
+      numberingFor(numbering, 'ja').chapters,
+      numberingFor(numbering, 'ja-JP').captionSign,
+      numberingFor(numbering, 'en').chapters,
+    ]).toEqual(['一', '.', '1']);
     expect(numbers(numberingFor(numbering, 'ar')).figures).toEqual(['١-١', '١-٢', '٢-١', 'A-١']);
   });
   it.each([
-    ['一', [1, 10, 11, 20, 21, 100, 119, 1005, 9999], ['一', '十', '十一', '二十', '二十一', '百', '百十九', '千五', '九千九百九十九']],
+    [
+      '一',
+      [1, 10, 11, 20, 21, 100, 119, 1005, 9999],
+      ['一', '十', '十一', '二十', '二十一', '百', '百十九', '千五', '九千九百九十九'],
+    ],
     ['١', [1, 12, 1234567890], ['١', '١٢', '١٢٣٤٥٦٧٨٩٠']],
   ] as const)('writes counts as %s', (form, counts, written) => {
     expect(counts.map((count) => writtenNumber(form, count))).toEqual(written);

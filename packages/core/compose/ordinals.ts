@@ -21,9 +21,15 @@ export function ordinalsIn(content: ResolvedElement): Ordinal[] {
     for (const entry of childElements(content) as ResolvedElement[]) {
       if (entry.name === 'stepsection') continue;
       number += 1;
-      if (entry.anchor !== undefined) own.push({ anchor: entry.anchor, number, varied: [...varied] });
+      if (entry.anchor !== undefined)
+        own.push({ anchor: entry.anchor, number, varied: [...varied] });
       if (entry.when) varied.push(entry.when);
     }
   }
-  return [...own, ...content.children.flatMap((child) => (isElement(child) ? ordinalsIn(child as ResolvedElement) : []))];
+  return [
+    ...own,
+    ...content.children.flatMap((child) =>
+      isElement(child) ? ordinalsIn(child as ResolvedElement) : [],
+    ),
+  ];
 }

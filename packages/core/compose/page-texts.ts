@@ -28,7 +28,12 @@ export function pageTexts(publication: Publication): PageText[] {
   );
 }
 
-export const wordsIn = (pages: readonly PageText[], locale: string): number => pages.reduce((sum, { blocks }) => sum + blocks.reduce((inner, words) => inner + wordsOf(words, locale).length, 0), 0);
+export const wordsIn = (pages: readonly PageText[], locale: string): number =>
+  pages.reduce(
+    (sum, { blocks }) =>
+      sum + blocks.reduce((inner, words) => inner + wordsOf(words, locale).length, 0),
+    0,
+  );
 
 /** What is otherwise on one page. */
 export interface PageChange {
@@ -50,13 +55,17 @@ function near(text: string, isFirst: boolean, isLast: boolean): string {
 const textOf = ({ blocks }: PageText): string => blocks.join('\n');
 
 /** What came, what went and what was changed from one publication to another, page by page in the order of the later one; what went comes last. */
-export function comparePages(earlier: readonly PageText[], later: readonly PageText[]): PageChange[] {
+export function comparePages(
+  earlier: readonly PageText[],
+  later: readonly PageText[],
+): PageChange[] {
   const before = new Map(earlier.map((page) => [page.anchor, page]));
   const after = new Set(later.map(({ anchor }) => anchor));
   const changes = later.flatMap((page): PageChange[] => {
     const { anchor, title } = page;
     const old = before.get(anchor);
-    if (!old) return [{ anchor, title, how: 'added', parts: [{ kind: 'new', text: textOf(page) }] }];
+    if (!old)
+      return [{ anchor, title, how: 'added', parts: [{ kind: 'new', text: textOf(page) }] }];
     if (textOf(old) === textOf(page)) return [];
     const parts = diffWordsWithSpace(textOf(old), textOf(page));
     return [
@@ -65,13 +74,22 @@ export function comparePages(earlier: readonly PageText[], later: readonly PageT
         title,
         how: 'changed',
         parts: parts.map(({ value, added, removed }, at) =>
-          added ? { kind: 'new', text: value } : removed ? { kind: 'gone', text: value } : { kind: 'same', text: near(value, at === 0, at === parts.length - 1) },
+          added
+            ? { kind: 'new', text: value }
+            : removed
+              ? { kind: 'gone', text: value }
+              : { kind: 'same', text: near(value, at === 0, at === parts.length - 1) },
         ),
       },
     ];
   });
   const gone = earlier
     .filter(({ anchor }) => !after.has(anchor))
-    .map((page): PageChange => ({ anchor: page.anchor, title: page.title, how: 'removed', parts: [{ kind: 'gone', text: textOf(page) }] }));
+    .map((page): PageChange => ({
+      anchor: page.anchor,
+      title: page.title,
+      how: 'removed',
+      parts: [{ kind: 'gone', text: textOf(page) }],
+    }));
   return [...changes, ...gone];
 }

@@ -7,8 +7,11 @@ const isForAll = (when: readonly When[] = []): boolean => when.every((one) => is
 const forAll = (nodes: readonly Node[]): Node[] =>
   nodes.flatMap((node): Node[] => {
     if (!isElement(node)) return [node];
-    return isForAll((node as { when?: readonly When[] }).when) ? [element(node.name, node.attributes, forAll(node.children))] : [];
+    return isForAll((node as { when?: readonly When[] }).when)
+      ? [element(node.name, node.attributes, forAll(node.children))]
+      : [];
   });
 
 /** Words on one line, as they stand where they cannot follow what readers choose: in names of files and titles of windows. */
-export const plainLine = (nodes: readonly Node[]): string => lineOf(element('title', {}, forAll(nodes)));
+export const plainLine = (nodes: readonly Node[]): string =>
+  lineOf(element('title', {}, forAll(nodes)));

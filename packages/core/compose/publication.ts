@@ -25,10 +25,26 @@ export interface ResolvedElement extends Element {
 }
 
 export type PlaceRole =
-  'part' | 'chapter' | 'appendix' | 'preface' | 'notices' | 'frontmatter' | 'backmatter' | 'section' | 'glossaryentry' | 'toc' | 'figurelist' | 'tablelist' | 'glossarylist' | 'indexlist';
+  | 'part'
+  | 'chapter'
+  | 'appendix'
+  | 'preface'
+  | 'notices'
+  | 'frontmatter'
+  | 'backmatter'
+  | 'section'
+  | 'glossaryentry'
+  | 'toc'
+  | 'figurelist'
+  | 'tablelist'
+  | 'glossarylist'
+  | 'indexlist';
 
 /** An alternate that some readers get in the place of a topic. */
-export interface Other extends Pick<Place, 'anchor' | 'title' | 'label' | 'mapTitle' | 'shortDescription' | 'origin'> {
+export interface Other extends Pick<
+  Place,
+  'anchor' | 'title' | 'label' | 'mapTitle' | 'shortDescription' | 'origin'
+> {
   readonly content: ResolvedElement;
 }
 
@@ -91,7 +107,11 @@ export interface Target {
 }
 
 export type ResolvedLink =
-  | { readonly kind: 'target'; readonly anchor: string; /** Shown when the link has no words of its own. */ readonly text: string }
+  | {
+      readonly kind: 'target';
+      readonly anchor: string;
+      /** Shown when the link has no words of its own. */ readonly text: string;
+    }
   | { readonly kind: 'external'; readonly href: string }
   | PeerLink
   | { readonly kind: 'broken'; readonly text: string };

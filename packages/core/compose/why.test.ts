@@ -15,8 +15,13 @@ const facets: Facet[] = [
 ];
 const lens: Lens = { name: 'q', rules: [{ facet: 'product', value: 'd', action: 'drop' }] };
 const library = libraryOf([
-  mapOf('<keydef keys="k"><topicmeta><linktext>said</linktext></topicmeta></keydef><topicref href="topic:a"/><topicref href="topic:b" product="d"/><topicref href="topic:e"/>'),
-  concept('a', '<p id="p">One <ph keyref="k"/></p><section product="d"><title>D</title><p>Two</p></section><p conref="topic:l/x"/><p conref="topic:l/z"/>'),
+  mapOf(
+    '<keydef keys="k"><topicmeta><linktext>said</linktext></topicmeta></keydef><topicref href="topic:a"/><topicref href="topic:b" product="d"/><topicref href="topic:e"/>',
+  ),
+  concept(
+    'a',
+    '<p id="p">One <ph keyref="k"/></p><section product="d"><title>D</title><p>Two</p></section><p conref="topic:l/x"/><p conref="topic:l/z"/>',
+  ),
   concept('b', '<p>Three</p>'),
   concept('c', '<p>Four</p>'),
   concept('e', '<p>Base</p>'),
@@ -32,10 +37,22 @@ it.each([
   ['a', [1, 0, 1], { how: 'shown', detail: 'what the variable k says', places: ['1 a'] }],
   ['a', [1, 1, 1], { how: 'dropped', detail: 'Section: product is d', places: [] }],
   ['a', [1, 2], { how: 'shown', detail: 'borrowed from topic:l/x', places: ['1 a'] }],
-  ['a', [1, 3], { how: 'dropped', detail: 'borrowed from topic:l/z; Paragraph: product is d', places: [] }],
+  [
+    'a',
+    [1, 3],
+    { how: 'dropped', detail: 'borrowed from topic:l/z; Paragraph: product is d', places: [] },
+  ],
   ['l', [1, 0], { how: 'shown', detail: '', places: ['1 a (borrowed)'] }],
-  ['l', [1, 1], { how: 'absent', detail: 'the topic is there, this part of it is not', places: [] }],
-  ['b', [1, 0], { how: 'absent', detail: 'an entry of the map: Model is D, which “q” drops', places: [] }],
+  [
+    'l',
+    [1, 1],
+    { how: 'absent', detail: 'the topic is there, this part of it is not', places: [] },
+  ],
+  [
+    'b',
+    [1, 0],
+    { how: 'absent', detail: 'an entry of the map: Model is D, which “q” drops', places: [] },
+  ],
   ['c', [], { how: 'absent', detail: 'the topic is not in its map', places: [] }],
   ['e-q', [2, 0], { how: 'shown', detail: '', places: ['2 E'] }],
   ['e-d', [], { how: 'absent', detail: 'it stands in for e, for other readers', places: [] }],

@@ -14,11 +14,18 @@ export interface ElementStanding {
   readonly places: readonly string[];
 }
 
-const isAt = (origin: Origin, item: string, path: Path): boolean => origin.item === item && origin.path.join() === path.join();
-const isAround = (origin: Origin, item: string, path: Path): boolean => origin.item === item && origin.path.every((step, at) => path[at] === step);
+const isAt = (origin: Origin, item: string, path: Path): boolean =>
+  origin.item === item && origin.path.join() === path.join();
+const isAround = (origin: Origin, item: string, path: Path): boolean =>
+  origin.item === item && origin.path.every((step, at) => path[at] === step);
 
 function holds(element: ResolvedElement, item: string, path: Path): boolean {
-  return isAt(element.origin, item, path) || element.children.some((child) => isElement(child) && holds(child as ResolvedElement, item, path));
+  return (
+    isAt(element.origin, item, path) ||
+    element.children.some(
+      (child) => isElement(child) && holds(child as ResolvedElement, item, path),
+    )
+  );
 }
 
 /**
@@ -26,11 +33,20 @@ function holds(element: ResolvedElement, item: string, path: Path): boolean {
  * @param path of the element in the text of its topic
  * @param appearances how each topic appears in the publication
  */
-export function standingOf(publication: Publication, item: string, path: Path, appearances: ReadonlyMap<string, Appearance>, library: Library): ElementStanding {
+export function standingOf(
+  publication: Publication,
+  item: string,
+  path: Path,
+  appearances: ReadonlyMap<string, Appearance>,
+  library: Library,
+): ElementStanding {
   const root = library.item(item)?.root;
-  const element = root && (path.length === 0 ? elementOf(root, undefined)?.element : nodeAt(root, path));
-  const reasonsAt = (kind: Publication['why'][number]['kind']) => publication.why.filter((reason) => reason.kind === kind && isAt(reason.origin, item, path));
-  const droppedAround = (self: string, at: Path) => publication.why.find(({ kind, origin }) => kind === 'dropped' && isAround(origin, self, at));
+  const element =
+    root && (path.length === 0 ? elementOf(root, undefined)?.element : nodeAt(root, path));
+  const reasonsAt = (kind: Publication['why'][number]['kind']) =>
+    publication.why.filter((reason) => reason.kind === kind && isAt(reason.origin, item, path));
+  const droppedAround = (self: string, at: Path) =>
+    publication.why.find(({ kind, origin }) => kind === 'dropped' && isAround(origin, self, at));
   const dropped = droppedAround(item, path);
   const [borrowed] = reasonsAt('borrowed');
   const home = borrowed?.from;
@@ -38,19 +54,45 @@ export function standingOf(publication: Publication, item: string, path: Path, a
   const places = allPlaces(publication.places).flatMap(({ content, number, label }) => {
     if (!content) return [];
     // What is borrowed stands in the place of the element that borrows it.
-    const isHere = holds(content, item, path) || (home !== undefined && content.origin.item === item && holds(content, home.item, home.path));
-    return isHere ? [`${number === undefined ? '' : `${number} `}${label}${content.origin.item === item ? '' : ' (borrowed)'}`] : [];
+    const isHere =
+      holds(content, item, path) ||
+      (home !== undefined && content.origin.item === item && holds(content, home.item, home.path));
+    return isHere
+      ? [
+          `${number === undefined ? '' : `${number} `}${label}${content.origin.item === item ? '' : ' (borrowed)'}`,
+        ]
+      : [];
   });
   if (places.length > 0 && element) {
-    const detail = borrowed ? `borrowed from ${borrowed.detail}` : replaced ? `what the variable ${replaced.detail} says` : '';
+    const detail = borrowed
+      ? `borrowed from ${borrowed.detail}`
+      : replaced
+        ? `what the variable ${replaced.detail} says`
+        : '';
     return { how: 'shown', detail, places };
   }
   if (dropped) return { how: 'dropped', detail: dropped.detail, places: [] };
   const droppedAtHome = home && droppedAround(home.item, home.path);
-  if (borrowed && droppedAtHome) return { how: 'dropped', detail: `borrowed from ${borrowed.detail}; ${droppedAtHome.detail}`, places: [] };
+  if (borrowed && droppedAtHome)
+    return {
+      how: 'dropped',
+      detail: `borrowed from ${borrowed.detail}; ${droppedAtHome.detail}`,
+      places: [],
+    };
   const topic = appearances.get(item);
-  if (topic?.alternate !== undefined) return { how: 'absent', detail: `${topic.alternate} stands in for this topic`, places: [] };
+  if (topic?.alternate !== undefined)
+    return { how: 'absent', detail: `${topic.alternate} stands in for this topic`, places: [] };
   const base = basesAmong(library).get(item);
-  if (base !== undefined && topic === undefined) return { how: 'absent', detail: `it stands in for ${base}, for other readers`, places: [] };
-  return { how: 'absent', detail: topic?.how === 'dropped' ? topic.detail : topic ? 'the topic is there, this part of it is not' : 'the topic is not in its map', places: [] };
+  if (base !== undefined && topic === undefined)
+    return { how: 'absent', detail: `it stands in for ${base}, for other readers`, places: [] };
+  return {
+    how: 'absent',
+    detail:
+      topic?.how === 'dropped'
+        ? topic.detail
+        : topic
+          ? 'the topic is there, this part of it is not'
+          : 'the topic is not in its map',
+    places: [],
+  };
 }

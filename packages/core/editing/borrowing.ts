@@ -27,24 +27,33 @@ function placeFor({ selection: { $from } }: EditorState, element: string): Place
     const parent = $from.node(depth);
     const index = $from.indexAfter(depth);
     const end = $from.after(depth + 1);
-    if (isEmptyLine && depth === $from.depth - 1 && parent.canReplaceWith(index - 1, index, type)) return { from: $from.before(depth + 1), to: end, depth };
+    if (isEmptyLine && depth === $from.depth - 1 && parent.canReplaceWith(index - 1, index, type))
+      return { from: $from.before(depth + 1), to: end, depth };
     if (parent.canReplaceWith(index, index, type)) return { from: end, to: end, depth };
   }
   return undefined;
 }
 
 /** Whether a borrowed element can be put in at the caret. */
-export const canBorrow = (state: EditorState, element: string): boolean => placeFor(state, element) !== undefined && typeOf(element)!.createAndFill() !== null;
+export const canBorrow = (state: EditorState, element: string): boolean =>
+  placeFor(state, element) !== undefined && typeOf(element)!.createAndFill() !== null;
 
 /** The ids of the elements around the place into which a borrowed element would go: what shows one of these would show itself. */
 export function idsAround(state: EditorState, element: string): string[] {
   const place = placeFor(state, element);
   const { $from } = state.selection;
-  return Array.from({ length: place?.depth ?? 0 }, (_, at) => ($from.node(at + 1).attrs['attributes'] as Attributes | undefined)?.['id']).filter((id) => id !== undefined);
+  return Array.from(
+    { length: place?.depth ?? 0 },
+    (_, at) => ($from.node(at + 1).attrs['attributes'] as Attributes | undefined)?.['id'],
+  ).filter((id) => id !== undefined);
 }
 
 /** Puts in an element that shows what is borrowed; undefined where it cannot stand. */
-export function borrowAt(state: EditorState, element: string, attributes: Attributes): Transaction | undefined {
+export function borrowAt(
+  state: EditorState,
+  element: string,
+  attributes: Attributes,
+): Transaction | undefined {
   const place = placeFor(state, element);
   const made = typeOf(element)?.createAndFill({ attributes });
   if (!place || !made) return undefined;
@@ -53,13 +62,22 @@ export function borrowAt(state: EditorState, element: string, attributes: Attrib
 }
 
 /** The innermost open element that shows what is borrowed. */
-export const borrowedAt = (state: EditorState): OpenElement | undefined => openElements(state).findLast(({ attributes }) => attributes['conref'] !== undefined);
+export const borrowedAt = (state: EditorState): OpenElement | undefined =>
+  openElements(state).findLast(({ attributes }) => attributes['conref'] !== undefined);
 
 /** Puts content of its own in the place of an element that borrows. */
-export function replaceElement(state: EditorState, position: number, elements: readonly Element[]): Transaction {
+export function replaceElement(
+  state: EditorState,
+  position: number,
+  elements: readonly Element[],
+): Transaction {
   const node = state.doc.nodeAt(position);
   if (!node) return state.tr;
-  const tr = state.tr.replaceWith(position, position + node.nodeSize, Fragment.from(elements.map(blockFrom)));
+  const tr = state.tr.replaceWith(
+    position,
+    position + node.nodeSize,
+    Fragment.from(elements.map(blockFrom)),
+  );
   return tr.setSelection(Selection.near(tr.doc.resolve(position + 1), 1)).scrollIntoView();
 }
 
@@ -74,25 +92,55 @@ export interface Shareable {
   readonly label: string;
 }
 
-function shareableIn(parent: EditorNode, start: number, first: number, last: number, around: readonly string[]): Shareable | undefined {
+function shareableIn(
+  parent: EditorNode,
+  start: number,
+  first: number,
+  last: number,
+  around: readonly string[],
+): Shareable | undefined {
   const nodes = Array.from({ length: last - first + 1 }, (_, at) => parent.child(first + at));
-  if (nodes.some((node) => node.type.name === special.line || !typeOf(node.type.spec.element ?? '') || (node.attrs['attributes'] as Attributes)['conref'] !== undefined)) return undefined;
+  if (
+    nodes.some(
+      (node) =>
+        node.type.name === special.line ||
+        !typeOf(node.type.spec.element ?? '') ||
+        (node.attrs['attributes'] as Attributes)['conref'] !== undefined,
+    )
+  )
+    return undefined;
   let from = start;
   for (let index = 0; index < first; index += 1) from += parent.child(index).nodeSize;
   const to = from + nodes.reduce((size, node) => size + node.nodeSize, 0);
-  return { elements: nodes.map((node) => blockToElement(node)), around, from, to, label: nodes.length === 1 ? nameOf(nodes[0]!) : `${nodes.length} elements` };
+  return {
+    elements: nodes.map((node) => blockToElement(node)),
+    around,
+    from,
+    to,
+    label: nodes.length === 1 ? nameOf(nodes[0]!) : `${nodes.length} elements`,
+  };
 }
 
 /** What of the selection can be shared: the selected blocks, or the one that the caret is in, the nearest that can stand by itself. */
 export function shareableAt({ selection }: EditorState): Shareable | undefined {
   const { $from, $to } = selection;
   const nameAt = (depth: number): string => $from.node(depth).type.spec.element ?? '';
-  const bodyDepth = Array.from({ length: $from.depth + 1 }, (_, depth) => depth).find((depth) => isA(nameAt(depth), 'body'));
+  const bodyDepth = Array.from({ length: $from.depth + 1 }, (_, depth) => depth).find((depth) =>
+    isA(nameAt(depth), 'body'),
+  );
   if (bodyDepth === undefined) return undefined;
-  for (let depth = Math.min($from.sharedDepth($to.pos), $from.depth - 1); depth >= bodyDepth; depth -= 1) {
+  for (
+    let depth = Math.min($from.sharedDepth($to.pos), $from.depth - 1);
+    depth >= bodyDepth;
+    depth -= 1
+  ) {
     const parent = $from.node(depth);
     const around = Array.from({ length: depth - bodyDepth }, (_, at) => nameAt(bodyDepth + 1 + at));
-    const last = Math.max($from.index(depth), Math.min($to.index(depth), parent.childCount - 1) - ($to.parentOffset === 0 && $to.depth === depth ? 1 : 0));
+    const last = Math.max(
+      $from.index(depth),
+      Math.min($to.index(depth), parent.childCount - 1) -
+        ($to.parentOffset === 0 && $to.depth === depth ? 1 : 0),
+    );
     const found = shareableIn(parent, $from.start(depth), $from.index(depth), last, around);
     if (found) return found;
   }
@@ -100,10 +148,18 @@ export function shareableAt({ selection }: EditorState): Shareable | undefined {
 }
 
 /** Puts an element that borrows into the place of what was shared; the id of the first stays, so that what leads to it still does. */
-export function shareFrom(state: EditorState, { from, to, elements }: Shareable, borrowed: Attributes): Transaction {
+export function shareFrom(
+  state: EditorState,
+  { from, to, elements }: Shareable,
+  borrowed: Attributes,
+): Transaction {
   const [first] = elements;
   const id = first?.attributes['id'];
-  const made = first && typeOf(first.name)?.createAndFill({ attributes: { ...(id === undefined ? {} : { id }), ...borrowed } });
+  const made =
+    first &&
+    typeOf(first.name)?.createAndFill({
+      attributes: { ...(id === undefined ? {} : { id }), ...borrowed },
+    });
   if (!made) return state.tr;
   const tr = state.tr.replaceWith(from, to, made);
   return tr.setSelection(NodeSelection.create(tr.doc, from)).scrollIntoView();
@@ -123,16 +179,58 @@ export function borrowingChoices(state: EditorState, hasCopied: boolean): Choice
   const depth = state.selection.$from.depth;
   const shareable = shareableAt(state);
   const borrowed = borrowedAt(state);
-  const choice = (element: string, label: string, help: string, place: string, asks: Choice['asks']): Choice => ({
+  const choice = (
+    element: string,
+    label: string,
+    help: string,
+    place: string,
+    asks: Choice['asks'],
+  ): Choice => ({
     ...describe('share', element, place, depth, ({ tr }) => tr),
     label,
     help,
     ...(asks ? { asks } : {}),
   });
   return [
-    choice('borrow', 'Borrow a passage …', 'Shows here what has its home in another topic, chosen in a preview of it.', 'from another topic', 'passage'),
-    ...(hasCopied ? [choice('borrow-copied', 'Paste as borrowed', 'Shows here what was copied last, and keeps its home.', 'what was copied', 'copied')] : []),
-    ...(shareable ? [choice('share', 'Share …', 'Moves this to a topic that lends it, and borrows it back.', shareable.label, 'lender')] : []),
-    ...(borrowed ? [choice('own', 'Make it local', 'A copy of its own, which then goes its own way.', labelOf(borrowed.element), 'copy')] : []),
+    choice(
+      'borrow',
+      'Borrow a passage …',
+      'Shows here what has its home in another topic, chosen in a preview of it.',
+      'from another topic',
+      'passage',
+    ),
+    ...(hasCopied
+      ? [
+          choice(
+            'borrow-copied',
+            'Paste as borrowed',
+            'Shows here what was copied last, and keeps its home.',
+            'what was copied',
+            'copied',
+          ),
+        ]
+      : []),
+    ...(shareable
+      ? [
+          choice(
+            'share',
+            'Share …',
+            'Moves this to a topic that lends it, and borrows it back.',
+            shareable.label,
+            'lender',
+          ),
+        ]
+      : []),
+    ...(borrowed
+      ? [
+          choice(
+            'own',
+            'Make it local',
+            'A copy of its own, which then goes its own way.',
+            labelOf(borrowed.element),
+            'copy',
+          ),
+        ]
+      : []),
   ];
 }

@@ -5,10 +5,12 @@ import { changeTableAt } from './table-editing.ts';
 
 const cells = ['entry', 'stentry'];
 const tables = ['table', 'simpletable'];
-const isOneOf = (element: string | undefined, names: readonly string[]): boolean => element !== undefined && names.some((name) => isA(element, name));
+const isOneOf = (element: string | undefined, names: readonly string[]): boolean =>
+  element !== undefined && names.some((name) => isA(element, name));
 
 function depthOf($at: ResolvedPos, names: readonly string[]): number | undefined {
-  for (let depth = $at.depth; depth > 0; depth -= 1) if (isOneOf($at.node(depth).type.spec.element, names)) return depth;
+  for (let depth = $at.depth; depth > 0; depth -= 1)
+    if (isOneOf($at.node(depth).type.spec.element, names)) return depth;
   return undefined;
 }
 
@@ -33,7 +35,15 @@ export const goToCell =
     if (dispatch) {
       const cell = state.doc.nodeAt(place)!;
       const selection = Selection.near(state.doc.resolve(place + 1), 1);
-      dispatch(state.tr.setSelection(cell.textContent === '' ? selection : Selection.near(state.doc.resolve(place + cell.nodeSize - 1), -1)).scrollIntoView());
+      dispatch(
+        state.tr
+          .setSelection(
+            cell.textContent === ''
+              ? selection
+              : Selection.near(state.doc.resolve(place + cell.nodeSize - 1), -1),
+          )
+          .scrollIntoView(),
+      );
     }
     return true;
   };
@@ -43,7 +53,8 @@ const addRow: Command = (state, dispatch) => {
   const tr = changeTableAt(state, 'row-below');
   if (!tr) return false;
   const cellDepth = depthOf(tr.selection.$from, cells);
-  if (cellDepth !== undefined) tr.setSelection(Selection.near(tr.doc.resolve(tr.selection.$from.start(cellDepth - 1) + 1), 1));
+  if (cellDepth !== undefined)
+    tr.setSelection(Selection.near(tr.doc.resolve(tr.selection.$from.start(cellDepth - 1) + 1), 1));
   dispatch?.(tr.scrollIntoView());
   return true;
 };

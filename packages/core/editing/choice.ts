@@ -7,10 +7,12 @@ import type { TableShape } from './starters.ts';
 
 /** What a question that a choice asks is answered with: an address, words, how a table is to be, or an element. */
 export type Answer = string | TableShape | Element;
-export const wordsOfAnswer = (answer: Answer | undefined): string => (typeof answer === 'string' ? answer : '');
+export const wordsOfAnswer = (answer: Answer | undefined): string =>
+  typeof answer === 'string' ? answer : '';
 
 /** The element that answers; undefined for other answers. */
-export const elementOfAnswer = (answer: Answer | undefined): Element | undefined => (typeof answer === 'object' && 'name' in answer ? answer : undefined);
+export const elementOfAnswer = (answer: Answer | undefined): Element | undefined =>
+  typeof answer === 'object' && 'name' in answer ? answer : undefined;
 
 /** Something that can be done at a place with an element, without making anything invalid. */
 export interface Choice {
@@ -24,14 +26,41 @@ export interface Choice {
   /** The depth of the element that it goes into. */
   readonly within: number;
   /** What has to be chosen or said before: the target of a link, a variable, the words of a note, an image of the library, what is played, facet values; what is borrowed, or who lends. */
-  readonly asks?: 'target' | 'words' | 'image' | 'variable' | 'table' | 'character' | 'media' | 'facets' | 'passage' | 'copied' | 'lender' | 'copy';
+  readonly asks?:
+    | 'target'
+    | 'words'
+    | 'image'
+    | 'variable'
+    | 'table'
+    | 'character'
+    | 'media'
+    | 'facets'
+    | 'passage'
+    | 'copied'
+    | 'lender'
+    | 'copy';
   /** The change, made for the state that the choice was offered for, with the answer to what it asks. */
   readonly apply: (state: EditorState, answer?: Answer) => Transaction;
 }
 
 export const elementOf = (node: EditorNode): string => node.type.spec.element ?? 'topic';
-export const nameOf = (node: EditorNode): string => (node.type.name === special.line ? 'line' : labelOf(elementOf(node)));
+export const nameOf = (node: EditorNode): string =>
+  node.type.name === special.line ? 'line' : labelOf(elementOf(node));
 
-export function describe(kind: Choice['kind'], element: string, place: string, within: number, apply: Choice['apply']): Choice {
-  return { kind, element, label: labelOf(element), help: definitionOf(element)?.help ?? '', place, within, apply };
+export function describe(
+  kind: Choice['kind'],
+  element: string,
+  place: string,
+  within: number,
+  apply: Choice['apply'],
+): Choice {
+  return {
+    kind,
+    element,
+    label: labelOf(element),
+    help: definitionOf(element)?.help ?? '',
+    place,
+    within,
+    apply,
+  };
 }

@@ -3,13 +3,29 @@ import { NodeSelection, Selection, type EditorState } from 'prosemirror-state';
 import { findWrapping } from 'prosemirror-transform';
 import { permits, type HouseRule } from '../rules/index.ts';
 import { borrowingChoices } from './borrowing.ts';
-import { describe, elementOf, elementOfAnswer, nameOf, wordsOfAnswer, type Choice } from './choice.ts';
+import {
+  describe,
+  elementOf,
+  elementOfAnswer,
+  nameOf,
+  wordsOfAnswer,
+  type Choice,
+} from './choice.ts';
 import { expandableChoices } from './expanding.ts';
 import { blockTypes, fittingTypes } from './fitting.ts';
 import { blockOfImage } from './images.ts';
 import { childrenOf } from './items.ts';
 import { variableChoices } from './keyed.ts';
-import { characterChoices, guidanceChoices, imageChoices, languageChoices, linkChoices, linkFormChoices, noteChoices, phraseChoices } from './line-choices.ts';
+import {
+  characterChoices,
+  guidanceChoices,
+  imageChoices,
+  languageChoices,
+  linkChoices,
+  linkFormChoices,
+  noteChoices,
+  phraseChoices,
+} from './line-choices.ts';
 import { addMedia, placeForMedia } from './media.ts';
 import { special } from './names.ts';
 import { newBlock, newTable } from './starters.ts';
@@ -17,7 +33,10 @@ import { tableChoices } from './table-choices.ts';
 import { varyingChoices } from './varying.ts';
 
 /** Each once, at the nearest place; an image that can stand by itself is offered so. */
-const withoutDoubles = (choices: readonly Choice[]): Choice[] => choices.filter(({ element }, index) => choices.findIndex((one) => one.element === element) === index);
+const withoutDoubles = (choices: readonly Choice[]): Choice[] =>
+  choices.filter(
+    ({ element }, index) => choices.findIndex((one) => one.element === element) === index,
+  );
 
 /**
  * Everything that can be done at the selection, by kind, nearest first.
@@ -25,7 +44,12 @@ const withoutDoubles = (choices: readonly Choice[]): Choice[] => choices.filter(
  * @param isTemplate whether the topic is one that others begin as: then guidance can be written
  * @param hasCopied whether something was copied that can be borrowed
  */
-export function choicesAt(state: EditorState, rules: readonly HouseRule[] = [], isTemplate = false, hasCopied = false): Choice[] {
+export function choicesAt(
+  state: EditorState,
+  rules: readonly HouseRule[] = [],
+  isTemplate = false,
+  hasCopied = false,
+): Choice[] {
   const { $from } = state.selection;
   const around = Array.from({ length: $from.depth + 1 }, (_, depth) => $from.node(depth));
   const isOffered = ({ kind, element, within }: Choice): boolean => {
@@ -34,7 +58,9 @@ export function choicesAt(state: EditorState, rules: readonly HouseRule[] = [], 
     return permits(rules, element, around.slice(1, within + 1).map(elementOf), siblings);
   };
   return [
-    ...withoutDoubles([...insertChoices(state), ...imageChoices(state), ...mediaChoices(state)].filter(isOffered)),
+    ...withoutDoubles(
+      [...insertChoices(state), ...imageChoices(state), ...mediaChoices(state)].filter(isOffered),
+    ),
     ...(isTemplate ? guidanceChoices(state) : []),
     ...languageChoices(state),
     ...linkFormChoices(state),
@@ -42,7 +68,15 @@ export function choicesAt(state: EditorState, rules: readonly HouseRule[] = [], 
     ...varyingChoices(state),
     ...borrowingChoices(state, hasCopied),
     ...variableChoices(state),
-    ...[...characterChoices(state), ...noteChoices(state), ...tableChoices(state), ...linkChoices(state), ...phraseChoices(state), ...wrapChoices(state), ...turnChoices(state)].filter(isOffered),
+    ...[
+      ...characterChoices(state),
+      ...noteChoices(state),
+      ...tableChoices(state),
+      ...linkChoices(state),
+      ...phraseChoices(state),
+      ...wrapChoices(state),
+      ...turnChoices(state),
+    ].filter(isOffered),
   ];
 }
 
@@ -59,28 +93,57 @@ function insertChoices(state: EditorState): Choice[] {
       const element = type.spec.element ?? '';
       const instead = replaces && parent.canReplaceWith(index - 1, index, type);
       const asksForImage = element === 'image' || element === 'fig' || element === 'imagemap';
-      const choice = describe('insert', element, `into ${nameOf(parent)}`, depth, ({ tr }, answer) => {
-        const start = $from.before(depth + 1);
-        const end = $from.after(depth + 1);
-        const at = instead ? start : end;
-        const made =
-          typeof answer === 'object' && 'rows' in answer && (element === 'table' || element === 'simpletable')
-            ? newTable({ ...answer, kind: element })
-            : asksForImage && answer !== undefined
-              ? blockOfImage(element, wordsOfAnswer(answer))
-              : newBlock(type)!;
-        tr.replaceRangeWith(at, end, made);
-        const inside = typeof answer === 'object' ? firstCellIn(made) : 0;
-        return tr.setSelection(made.isAtom ? NodeSelection.create(tr.doc, at) : Selection.near(tr.doc.resolve(at + 1 + inside), 1)).scrollIntoView();
-      });
-      choices.push(asksForImage ? { ...choice, asks: 'image' } : element === 'table' || element === 'simpletable' ? { ...choice, asks: 'table' } : choice);
+      const choice = describe(
+        'insert',
+        element,
+        `into ${nameOf(parent)}`,
+        depth,
+        ({ tr }, answer) => {
+          const start = $from.before(depth + 1);
+          const end = $from.after(depth + 1);
+          const at = instead ? start : end;
+          const made =
+            typeof answer === 'object' &&
+            'rows' in answer &&
+            (element === 'table' || element === 'simpletable')
+              ? newTable({ ...answer, kind: element })
+              : asksForImage && answer !== undefined
+                ? blockOfImage(element, wordsOfAnswer(answer))
+                : newBlock(type)!;
+          tr.replaceRangeWith(at, end, made);
+          const inside = typeof answer === 'object' ? firstCellIn(made) : 0;
+          return tr
+            .setSelection(
+              made.isAtom
+                ? NodeSelection.create(tr.doc, at)
+                : Selection.near(tr.doc.resolve(at + 1 + inside), 1),
+            )
+            .scrollIntoView();
+        },
+      );
+      choices.push(
+        asksForImage
+          ? { ...choice, asks: 'image' }
+          : element === 'table' || element === 'simpletable'
+            ? { ...choice, asks: 'table' }
+            : choice,
+      );
     }
   }
   return choices;
 }
 
 const mediaChoices = (state: EditorState): Choice[] =>
-  placeForMedia(state) === undefined ? [] : [{ ...describe('insert', 'object', 'by itself', state.selection.$from.depth, (at, answer) => addMedia(at, elementOfAnswer(answer))), asks: 'media' }];
+  placeForMedia(state) === undefined
+    ? []
+    : [
+        {
+          ...describe('insert', 'object', 'by itself', state.selection.$from.depth, (at, answer) =>
+            addMedia(at, elementOfAnswer(answer)),
+          ),
+          asks: 'media',
+        },
+      ];
 
 /** Where the first cell begins inside a table: its title was asked for, so one goes on there. */
 function firstCellIn(table: EditorNode): number {
@@ -99,13 +162,22 @@ function wrapChoices(state: EditorState): Choice[] {
   const range = $from.blockRange($to);
   if (!range) return [];
   const count = range.endIndex - range.startIndex;
-  const place = count === 1 ? `around ${nameOf(range.parent.child(range.startIndex))}` : `around ${count} elements`;
+  const place =
+    count === 1
+      ? `around ${nameOf(range.parent.child(range.startIndex))}`
+      : `around ${count} elements`;
   return blockTypes.flatMap((type) => {
     const wrapping = findWrapping(range, type);
     // One that would need something else around it as well is not what was asked for.
     if (wrapping?.[0]?.type !== type || wrapping.length > 2) return [];
     const filled = state.tr.wrap(range, wrapping);
-    return isWhole(filled.doc) ? [describe('wrap', type.spec.element!, place, range.depth, ({ tr }) => tr.wrap(range, wrapping).scrollIntoView())] : [];
+    return isWhole(filled.doc)
+      ? [
+          describe('wrap', type.spec.element!, place, range.depth, ({ tr }) =>
+            tr.wrap(range, wrapping).scrollIntoView(),
+          ),
+        ]
+      : [];
   });
 }
 
@@ -122,11 +194,20 @@ function turnChoices(state: EditorState): Choice[] {
     for (const type of blockTypes) {
       const element = type.spec.element ?? '';
       if (type === node.type || seen.has(element) || element === node.type.spec.element) continue;
-      if (type.isTextblock !== node.isTextblock || !parent.canReplaceWith(index, index + 1, type) || !type.validContent(node.content)) continue;
+      if (
+        type.isTextblock !== node.isTextblock ||
+        !parent.canReplaceWith(index, index + 1, type) ||
+        !type.validContent(node.content)
+      )
+        continue;
       seen.add(element);
       const position = $from.before(depth);
       choices.push(
-        describe('turn', element, `instead of ${nameOf(node)}`, depth - 1, ({ tr }) => tr.setNodeMarkup(position, type, { attributes: node.attrs['attributes'] as unknown }).scrollIntoView()),
+        describe('turn', element, `instead of ${nameOf(node)}`, depth - 1, ({ tr }) =>
+          tr
+            .setNodeMarkup(position, type, { attributes: node.attrs['attributes'] as unknown })
+            .scrollIntoView(),
+        ),
       );
     }
   }

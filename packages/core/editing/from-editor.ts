@@ -21,7 +21,12 @@ export function fromEditor(document: EditorNode, locate?: Locate): Element {
 const readBefore = new WeakMap<EditorNode, Element>();
 
 /** @param position of the node in the document */
-export function blockToElement(node: EditorNode, locate?: Locate, path: Path = [], position = 0): Element {
+export function blockToElement(
+  node: EditorNode,
+  locate?: Locate,
+  path: Path = [],
+  position = 0,
+): Element {
   const known = locate ? undefined : readBefore.get(node);
   if (known) return known;
   locate?.(path, position);
@@ -30,9 +35,15 @@ export function blockToElement(node: EditorNode, locate?: Locate, path: Path = [
   return read;
 }
 
-function readBlock(node: EditorNode, locate: Locate | undefined, path: Path, position: number): Element {
+function readBlock(
+  node: EditorNode,
+  locate: Locate | undefined,
+  path: Path,
+  position: number,
+): Element {
   const name = node.type.spec.element ?? node.type.name;
-  if (node.type.name === special.blockImage) return element('image', attributesOf(node), node.attrs['children'] as readonly Node[]);
+  if (node.type.name === special.blockImage)
+    return element('image', attributesOf(node), node.attrs['children'] as readonly Node[]);
   if (node.isTextblock) return element(name, attributesOf(node), textOf(node));
   const children: Node[] = [];
   let afterLine = false;
@@ -54,13 +65,19 @@ function readBlock(node: EditorNode, locate: Locate | undefined, path: Path, pos
 /** Whether it borrows, and has nothing of its own but what the editor needs to show it (DITA 1.3, 2.4.5.2: the content of what borrows is passed over). */
 function isFilled(node: EditorNode): boolean {
   const { conref, conkeyref } = attributesOf(node);
-  if ((conref ?? conkeyref) === undefined || node.childCount === 0 || node.type.validContent(Fragment.empty)) return false;
+  if (
+    (conref ?? conkeyref) === undefined ||
+    node.childCount === 0 ||
+    node.type.validContent(Fragment.empty)
+  )
+    return false;
   return node.type.createAndFill(node.attrs)?.content.eq(node.content) ?? false;
 }
 
 function textOf(node: EditorNode): Node[] {
   const guidance = node.attrs['guidance'] as string | null;
-  if (node.content.size === 0) return guidance === null ? [] : [{ target: guidanceTarget, body: guidance }];
+  if (node.content.size === 0)
+    return guidance === null ? [] : [{ target: guidanceTarget, body: guidance }];
   const children: EditorNode[] = [];
   node.forEach((child) => void children.push(child));
   return inlineFromEditor(children);
@@ -87,18 +104,33 @@ function nest(pieces: readonly Piece[]): Node[] {
       at += 1;
       continue;
     }
-    const holds = (mark: Mark, others: readonly Mark[]): boolean => others.every((other) => other.eq(mark) || mayContain(elementOf(mark), elementOf(other)));
+    const holds = (mark: Mark, others: readonly Mark[]): boolean =>
+      others.every((other) => other.eq(mark) || mayContain(elementOf(mark), elementOf(other)));
     const reach = (mark: Mark): number => {
       let end = at + 1;
       // Where something begins that may not stand in it, it ends, and begins again inside.
-      while (end < pieces.length && mark.isInSet(pieces[end]!.marks) && holds(mark, pieces[end]!.marks)) end += 1;
+      while (
+        end < pieces.length &&
+        mark.isInSet(pieces[end]!.marks) &&
+        holds(mark, pieces[end]!.marks)
+      )
+        end += 1;
       return end;
     };
     const holders = marks.filter((mark) => holds(mark, marks));
-    const outermost = (holders.length > 0 ? holders : marks).reduce((best, mark) => (reach(mark) > reach(best) ? mark : best));
+    const outermost = (holders.length > 0 ? holders : marks).reduce((best, mark) =>
+      reach(mark) > reach(best) ? mark : best,
+    );
     const end = reach(outermost);
-    const inner = pieces.slice(at, end).map((piece) => ({ node: piece.node, marks: piece.marks.filter((mark) => !mark.eq(outermost)) }));
-    out.push(element(elementOf(outermost), outermost.attrs['attributes'] as Attributes, nest(inner)));
+    const inner = pieces
+      .slice(at, end)
+      .map((piece) => ({
+        node: piece.node,
+        marks: piece.marks.filter((mark) => !mark.eq(outermost)),
+      }));
+    out.push(
+      element(elementOf(outermost), outermost.attrs['attributes'] as Attributes, nest(inner)),
+    );
     at = end;
   }
   return [...element('', {}, out).children];
@@ -109,6 +141,11 @@ function inlineNode(node: EditorNode): Node {
   if (node.type.name === special.rawInline) return node.attrs['node'] as Node;
   const children: EditorNode[] = [];
   node.forEach((child) => void children.push(child));
-  if (node.type.name === 'image') return element('image', attributesOf(node), node.attrs['children'] as readonly Node[]);
-  return element(node.type.spec.element ?? node.type.name, attributesOf(node), inlineFromEditor(children));
+  if (node.type.name === 'image')
+    return element('image', attributesOf(node), node.attrs['children'] as readonly Node[]);
+  return element(
+    node.type.spec.element ?? node.type.name,
+    attributesOf(node),
+    inlineFromEditor(children),
+  );
 }

@@ -37,7 +37,8 @@ export function misplacedIn(parent: EditorNode): number {
   if (known !== undefined) return known;
   let count = holdsMisplaced(parent) ? 1 : 0;
   parent.forEach((child) => {
-    if (child.type.name === special.line) count += misplacedInLine(child, parent.type.spec.element ?? '');
+    if (child.type.name === special.line)
+      count += misplacedInLine(child, parent.type.spec.element ?? '');
     else if (child.isTextblock) count += misplacedInLine(child, child.type.spec.element ?? '');
     else if (!child.isLeaf) count += misplacedIn(child);
   });
@@ -47,7 +48,8 @@ export function misplacedIn(parent: EditorNode): number {
 
 const asItIs = 'asItIs';
 /** What a person wrote as text comes in as it is; what is wrong with it is marked. */
-export const takenAsItIs = (transaction: Transaction): Transaction => transaction.setMeta(asItIs, true);
+export const takenAsItIs = (transaction: Transaction): Transaction =>
+  transaction.setMeta(asItIs, true);
 
 /**
  * In the schema a closed block may stand anywhere, so that nothing is ever thrown away. This keeps keys and commands from putting one
@@ -61,6 +63,10 @@ export const structureGuard = new Plugin({
       transaction.getMeta('uiEvent') === 'drop' ||
       transaction.getMeta('history$') !== undefined ||
       transaction.getMeta('rebased') !== undefined;
-    return !transaction.docChanged || comesAsItIs || misplacedIn(transaction.doc) <= misplacedIn(state.doc);
+    return (
+      !transaction.docChanged ||
+      comesAsItIs ||
+      misplacedIn(transaction.doc) <= misplacedIn(state.doc)
+    );
   },
 });

@@ -10,9 +10,11 @@ export function headOf(document: EditorNode): Element | undefined {
   if (!root || name === undefined) return undefined;
   const children: XmlNode[] = [];
   root.forEach((child) => {
-    const held = child.type.name === special.rawBlock ? (child.attrs['node'] as XmlNode) : undefined;
+    const held =
+      child.type.name === special.rawBlock ? (child.attrs['node'] as XmlNode) : undefined;
     if (isElement(held)) children.push(held);
-    else if (child.isTextblock || child.type.spec.element === 'abstract') children.push(blockToElement(child));
+    else if (child.isTextblock || child.type.spec.element === 'abstract')
+      children.push(blockToElement(child));
   });
   return element(name, root.attrs['attributes'] as Element['attributes'], children);
 }

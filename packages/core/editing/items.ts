@@ -1,4 +1,9 @@
-import { Fragment, type Node as EditorNode, type NodeType, type ResolvedPos } from 'prosemirror-model';
+import {
+  Fragment,
+  type Node as EditorNode,
+  type NodeType,
+  type ResolvedPos,
+} from 'prosemirror-model';
 import { Selection, TextSelection, type Command } from 'prosemirror-state';
 import { canSplit } from 'prosemirror-transform';
 import { isA } from '../grammar/index.ts';
@@ -28,7 +33,11 @@ export const nextItem: Command = (state, dispatch) => {
   const isFirstLine = $from.index(depth) === 0 && $from.depth === depth + 1;
   const isEmpty = item.textContent === '' && item.childCount === 1;
   if (isEmpty) return leaveList(state, dispatch);
-  if (!isFirstLine && !($from.parent.content.size === 0 && $from.index(depth) === item.childCount - 1)) return false;
+  if (
+    !isFirstLine &&
+    !($from.parent.content.size === 0 && $from.index(depth) === item.childCount - 1)
+  )
+    return false;
   if (!isFirstLine || ($from.parentOffset === $from.parent.content.size && item.childCount > 1)) {
     // The item holds more: a new one follows it whole; an empty last line is left behind.
     const fresh = item.type.createAndFill();
@@ -56,7 +65,9 @@ const leaveList: Command = (state, dispatch) => {
   const outer = $from.node(depth - 2);
   const after = $from.indexAfter(depth - 2);
   if ($from.index(depth - 1) !== list.childCount - 1 || list.childCount < 2) return false;
-  const paragraph = [editorSchema.nodes[special.line]!, editorSchema.nodes['p']!].find((type) => outer.canReplaceWith(after, after, type));
+  const paragraph = [editorSchema.nodes[special.line]!, editorSchema.nodes['p']!].find((type) =>
+    outer.canReplaceWith(after, after, type),
+  );
   // Where no paragraph may follow, as after the steps of a task: the first part that may.
   const next =
     paragraph?.createAndFill() ??
@@ -74,9 +85,15 @@ const leaveList: Command = (state, dispatch) => {
 };
 
 /** What a nested list is made of: items of the same kind, but steps hold substeps. */
-function nestedTypes(list: EditorNode, item: EditorNode): { list: NodeType; item: NodeType } | undefined {
-  if (elementOf(item) === 'step') return { list: editorSchema.nodes['substeps']!, item: editorSchema.nodes['substep']! };
-  return isA(elementOf(item), 'li') && !isA(elementOf(item), 'substep') ? { list: list.type, item: item.type } : undefined;
+function nestedTypes(
+  list: EditorNode,
+  item: EditorNode,
+): { list: NodeType; item: NodeType } | undefined {
+  if (elementOf(item) === 'step')
+    return { list: editorSchema.nodes['substeps']!, item: editorSchema.nodes['substep']! };
+  return isA(elementOf(item), 'li') && !isA(elementOf(item), 'substep')
+    ? { list: list.type, item: item.type }
+    : undefined;
 }
 
 /** Makes the item part of the one before it, in a list of its own. */
@@ -90,18 +107,35 @@ export const nestItem: Command = (state, dispatch) => {
   const types = nestedTypes(list, item);
   if (!types || index === 0) return false;
   const before = list.child(index - 1);
-  const nested = types.item === item.type ? item : types.item.validContent(item.content) ? types.item.create(item.attrs, item.content) : undefined;
+  const nested =
+    types.item === item.type
+      ? item
+      : types.item.validContent(item.content)
+        ? types.item.create(item.attrs, item.content)
+        : undefined;
   if (!nested) return false;
   const last = before.lastChild;
-  const inner = last?.type === types.list ? last.copy(last.content.addToEnd(nested)) : types.list.create(null, nested);
-  const host = before.copy(last?.type === types.list ? before.content.replaceChild(before.childCount - 1, inner) : before.content.addToEnd(inner));
-  if (!host.type.validContent(host.content) || !inner.type.validContent(inner.content)) return false;
+  const inner =
+    last?.type === types.list
+      ? last.copy(last.content.addToEnd(nested))
+      : types.list.create(null, nested);
+  const host = before.copy(
+    last?.type === types.list
+      ? before.content.replaceChild(before.childCount - 1, inner)
+      : before.content.addToEnd(inner),
+  );
+  if (!host.type.validContent(host.content) || !inner.type.validContent(inner.content))
+    return false;
   if (dispatch) {
     const start = $from.before(depth) - before.nodeSize;
     const tr = state.tr.replaceWith(start, $from.after(depth), host);
     // The item ends just before the ends of its list and of the item that holds it.
     const moved = start + host.nodeSize - 2 - nested.nodeSize;
-    dispatch(tr.setSelection(TextSelection.near(tr.doc.resolve(moved + ($from.pos - $from.before(depth))))).scrollIntoView());
+    dispatch(
+      tr
+        .setSelection(TextSelection.near(tr.doc.resolve(moved + ($from.pos - $from.before(depth)))))
+        .scrollIntoView(),
+    );
   }
   return true;
 };
@@ -114,7 +148,9 @@ export const unnestItem: Command = (state, dispatch) => {
   const hostDepth = depth - 2;
   const host = $from.node(hostDepth);
   const isNested = isA(elementOf(host), 'li') && hostDepth > 1;
-  return isNested ? intoOuterList($from, depth)(state, dispatch) : outOfList($from, depth)(state, dispatch);
+  return isNested
+    ? intoOuterList($from, depth)(state, dispatch)
+    : outOfList($from, depth)(state, dispatch);
 };
 
 const intoOuterList =
@@ -127,19 +163,42 @@ const intoOuterList =
     const index = $from.index(depth - 1);
     const listIndex = $from.index(depth - 2);
     const following = childrenOf(list).slice(index + 1);
-    const lifted = host.type === item.type ? item : host.type.validContent(item.content) ? host.type.create(item.attrs, item.content) : undefined;
+    const lifted =
+      host.type === item.type
+        ? item
+        : host.type.validContent(item.content)
+          ? host.type.create(item.attrs, item.content)
+          : undefined;
     if (!lifted) return false;
-    const kept = following.length > 0 ? lifted.copy(lifted.content.addToEnd(list.type.create(null, following))) : lifted;
+    const kept =
+      following.length > 0
+        ? lifted.copy(lifted.content.addToEnd(list.type.create(null, following)))
+        : lifted;
     const rest = childrenOf(list).slice(0, index);
     const hostChildren = childrenOf(host);
-    const hostLeft = host.copy(Fragment.from([...hostChildren.slice(0, listIndex), ...(rest.length > 0 ? [list.copy(Fragment.from(rest))] : []), ...hostChildren.slice(listIndex + 1)]));
-    if (!kept.type.validContent(kept.content) || !hostLeft.type.validContent(hostLeft.content)) return false;
+    const hostLeft = host.copy(
+      Fragment.from([
+        ...hostChildren.slice(0, listIndex),
+        ...(rest.length > 0 ? [list.copy(Fragment.from(rest))] : []),
+        ...hostChildren.slice(listIndex + 1),
+      ]),
+    );
+    if (!kept.type.validContent(kept.content) || !hostLeft.type.validContent(hostLeft.content))
+      return false;
     const hostIndex = $from.index(depth - 3);
     if (!outer.canReplace(hostIndex, hostIndex + 1, Fragment.from([hostLeft, kept]))) return false;
     if (dispatch) {
       const start = $from.before(depth - 2);
       const tr = state.tr.replaceWith(start, $from.after(depth - 2), [hostLeft, kept]);
-      dispatch(tr.setSelection(TextSelection.near(tr.doc.resolve(start + hostLeft.nodeSize + ($from.pos - $from.before(depth))))).scrollIntoView());
+      dispatch(
+        tr
+          .setSelection(
+            TextSelection.near(
+              tr.doc.resolve(start + hostLeft.nodeSize + ($from.pos - $from.before(depth))),
+            ),
+          )
+          .scrollIntoView(),
+      );
     }
     return true;
   };
@@ -152,18 +211,43 @@ const outOfList =
     const parent = $from.node(depth - 2);
     const index = $from.index(depth - 1);
     const listIndex = $from.index(depth - 2);
-    const part = (children: EditorNode[]): EditorNode[] => (children.length === 0 ? [] : [list.copy(Fragment.from(children))]);
+    const part = (children: EditorNode[]): EditorNode[] =>
+      children.length === 0 ? [] : [list.copy(Fragment.from(children))];
     const paragraph = editorSchema.nodes['p']!;
     // A line without a tag becomes a paragraph where a line may not stand.
-    const plain = (asParagraph: boolean): EditorNode[] => childrenOf(item).map((child) => (asParagraph && child.type.name === special.line ? paragraph.create(null, child.content) : child));
+    const plain = (asParagraph: boolean): EditorNode[] =>
+      childrenOf(item).map((child) =>
+        asParagraph && child.type.name === special.line
+          ? paragraph.create(null, child.content)
+          : child,
+      );
     for (const asParagraph of [true, false]) {
-      const blocks = [...part(childrenOf(list).slice(0, index)), ...plain(asParagraph), ...part(childrenOf(list).slice(index + 1))];
-      if (blocks.some((block) => !block.type.validContent(block.content)) || !parent.canReplace(listIndex, listIndex + 1, Fragment.from(blocks))) continue;
+      const blocks = [
+        ...part(childrenOf(list).slice(0, index)),
+        ...plain(asParagraph),
+        ...part(childrenOf(list).slice(index + 1)),
+      ];
+      if (
+        blocks.some((block) => !block.type.validContent(block.content)) ||
+        !parent.canReplace(listIndex, listIndex + 1, Fragment.from(blocks))
+      )
+        continue;
       if (dispatch) {
         const start = $from.before(depth - 1);
         const tr = state.tr.replaceWith(start, $from.after(depth - 1), blocks);
-        const before = part(childrenOf(list).slice(0, index)).reduce((sum, block) => sum + block.nodeSize, 0);
-        dispatch(tr.setSelection(TextSelection.near(tr.doc.resolve(start + before + ($from.pos - $from.before(depth) - 1)))).scrollIntoView());
+        const before = part(childrenOf(list).slice(0, index)).reduce(
+          (sum, block) => sum + block.nodeSize,
+          0,
+        );
+        dispatch(
+          tr
+            .setSelection(
+              TextSelection.near(
+                tr.doc.resolve(start + before + ($from.pos - $from.before(depth) - 1)),
+              ),
+            )
+            .scrollIntoView(),
+        );
       }
       return true;
     }

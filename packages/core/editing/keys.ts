@@ -1,8 +1,21 @@
-import { baseKeymap, chainCommands, exitCode, newlineInCode, splitBlock, toggleMark } from 'prosemirror-commands';
+import {
+  baseKeymap,
+  chainCommands,
+  exitCode,
+  newlineInCode,
+  splitBlock,
+  toggleMark,
+} from 'prosemirror-commands';
 import { Selection, TextSelection, type Command } from 'prosemirror-state';
 import { canSplit } from 'prosemirror-transform';
 import { itemDepth, nestItem, nextItem, unnestItem } from './items.ts';
-import { moveElementDown, moveElementIn, moveElementOut, moveElementUp, removeElement } from './moving.ts';
+import {
+  moveElementDown,
+  moveElementIn,
+  moveElementOut,
+  moveElementUp,
+  removeElement,
+} from './moving.ts';
 import { editorSchema } from './schema.ts';
 import { goToCell } from './cells.ts';
 
@@ -19,13 +32,18 @@ const nextLine: Command = (state, dispatch) => {
 /** An empty paragraph at the end of a block steps out of it, when something can go on after it. */
 const stepOut: Command = (state, dispatch) => {
   const { $from, empty } = state.selection;
-  if (!empty || !$from.parent.isTextblock || $from.parent.content.size > 0 || $from.depth < 3) return false;
+  if (!empty || !$from.parent.isTextblock || $from.parent.content.size > 0 || $from.depth < 3)
+    return false;
   const container = $from.node(-1);
   if ($from.index(-1) !== container.childCount - 1 || container.childCount < 2) return false;
   const outer = $from.node(-2);
   const after = $from.indexAfter(-2);
   const paragraph = editorSchema.nodes['p']!;
-  if (!outer.canReplaceWith(after, after, paragraph) || !container.canReplace(container.childCount - 1, container.childCount)) return false;
+  if (
+    !outer.canReplaceWith(after, after, paragraph) ||
+    !container.canReplace(container.childCount - 1, container.childCount)
+  )
+    return false;
   if (dispatch) {
     const tr = state.tr.delete($from.before(), $from.after());
     const at = tr.mapping.map($from.after(-1));
@@ -64,7 +82,9 @@ const refusing =
 
 /** What the keys of the writer's page do to the text; undoing, saving and the palette belong to the page. */
 export const editingKeys: Readonly<Record<string, Command>> = {
-  ...Object.fromEntries(Object.entries(baseKeymap).map(([key, command]) => [key, refusing(command)])),
+  ...Object.fromEntries(
+    Object.entries(baseKeymap).map(([key, command]) => [key, refusing(command)]),
+  ),
   'Mod-b': toggleMark(editorSchema.marks['b']!),
   'Mod-i': toggleMark(editorSchema.marks['i']!),
   'Mod-u': toggleMark(editorSchema.marks['u']!),

@@ -16,7 +16,14 @@ import { editorSchema } from './schema.ts';
 export function linkChoices(state: EditorState): Choice[] {
   if (!canLink(state)) return [];
   const place = state.selection.empty ? 'with the words of its target' : 'from the selected words';
-  return [{ ...describe('phrase', 'xref', place, state.selection.$from.depth, (at, answer) => linkTo(at, linkAttributes(wordsOfAnswer(answer)) ?? {})), asks: 'target' }];
+  return [
+    {
+      ...describe('phrase', 'xref', place, state.selection.$from.depth, (at, answer) =>
+        linkTo(at, linkAttributes(wordsOfAnswer(answer)) ?? {}),
+      ),
+      asks: 'target',
+    },
+  ];
 }
 
 /** In a link, or behind one that takes its words from its target: in which form they name it. */
@@ -41,7 +48,16 @@ export function linkFormChoices(state: EditorState): Choice[] {
 }
 
 export const imageChoices = (state: EditorState): Choice[] =>
-  canAddImage(state) ? [{ ...describe('insert', 'image', 'in the line', state.selection.$from.depth, (at, answer) => addImage(at, wordsOfAnswer(answer))), asks: 'image' }] : [];
+  canAddImage(state)
+    ? [
+        {
+          ...describe('insert', 'image', 'in the line', state.selection.$from.depth, (at, answer) =>
+            addImage(at, wordsOfAnswer(answer)),
+          ),
+          asks: 'image',
+        },
+      ]
+    : [];
 
 /** Languages of program text that are offered by name; any other can be written as the style of the code block. */
 const languages: Readonly<Record<string, string>> = {
@@ -76,17 +92,29 @@ export function languageChoices(state: EditorState): Choice[] {
     help: 'Sets its words apart by colour, here and in help sites.',
     place: `of ${nameOf($from.parent)}`,
     within: $from.depth,
-    apply: ({ tr }) => tr.setNodeAttribute($from.before(), 'attributes', withStyles(attributes, [...styles, `language-${name}`])),
+    apply: ({ tr }) =>
+      tr.setNodeAttribute(
+        $from.before(),
+        'attributes',
+        withStyles(attributes, [...styles, `language-${name}`]),
+      ),
   }));
 }
 
 /** In a template: words that stand in an empty place until something is typed. */
 export function guidanceChoices(state: EditorState): Choice[] {
   const { $from } = state.selection;
-  if (!$from.parent.isTextblock || $from.parent.type.spec.attrs?.['guidance'] === undefined) return [];
+  if (!$from.parent.isTextblock || $from.parent.type.spec.attrs?.['guidance'] === undefined)
+    return [];
   const apply = (at: EditorState, answer?: Answer): Transaction => {
     const { $from: $at } = at.selection;
-    const tr = at.tr.delete($at.start(), $at.end()).setNodeAttribute($at.before(), 'guidance', wordsOfAnswer(answer).replaceAll('?>', '') || null);
+    const tr = at.tr
+      .delete($at.start(), $at.end())
+      .setNodeAttribute(
+        $at.before(),
+        'guidance',
+        wordsOfAnswer(answer).replaceAll('?>', '') || null,
+      );
     return tr.setSelection(Selection.near(tr.doc.resolve($at.start())));
   };
   return [
@@ -109,7 +137,10 @@ export function characterChoices(state: EditorState): Choice[] {
   if (!$from.parent.isTextblock) return [];
   const within = $from.depth;
   const mark = { kind: 'insert' as const, place: 'in the line', within };
-  const placeholder = (words: string): EditorNode => editorSchema.nodes[special.rawInline]!.create({ node: { target: placeholderTarget, body: words.replaceAll('?>', '') } });
+  const placeholder = (words: string): EditorNode =>
+    editorSchema.nodes[special.rawInline]!.create({
+      node: { target: placeholderTarget, body: words.replaceAll('?>', '') },
+    });
   return [
     {
       ...mark,
@@ -128,14 +159,22 @@ export function characterChoices(state: EditorState): Choice[] {
             label: 'Placeholder',
             help: 'Stands for words still to be written; typing over it replaces it.',
             asks: 'words' as const,
-            apply: (at: EditorState, answer?: Answer) => at.tr.replaceSelectionWith(placeholder(wordsOfAnswer(answer)), false).scrollIntoView(),
+            apply: (at: EditorState, answer?: Answer) =>
+              at.tr
+                .replaceSelectionWith(placeholder(wordsOfAnswer(answer)), false)
+                .scrollIntoView(),
           },
         ]),
   ];
 }
 
 export const noteChoices = (state: EditorState): Choice[] =>
-  notesAt(state).map((name) => ({ ...describe('insert', name, 'in the line', state.selection.$from.depth, (at, answer) => addNote(at, name, wordsOfAnswer(answer))), asks: 'words' }));
+  notesAt(state).map((name) => ({
+    ...describe('insert', name, 'in the line', state.selection.$from.depth, (at, answer) =>
+      addNote(at, name, wordsOfAnswer(answer)),
+    ),
+    asks: 'words',
+  }));
 
 /** Names for the selected words, or for the words that are typed next. */
 export function phraseChoices(state: EditorState): Choice[] {
@@ -144,10 +183,16 @@ export function phraseChoices(state: EditorState): Choice[] {
   if (element === undefined) return [];
   const fitting = phrasesIn(element).filter((type) => canBeNamed(state, type.spec.element!));
   return fitting.map((type) =>
-    describe('phrase', type.spec.element!, empty ? 'for what is typed next' : 'for the selected words', $from.depth, ({ tr }) => {
-      const mark = type.create();
-      return empty ? tr.addStoredMark(mark) : tr.addMark(from, to, mark);
-    }),
+    describe(
+      'phrase',
+      type.spec.element!,
+      empty ? 'for what is typed next' : 'for the selected words',
+      $from.depth,
+      ({ tr }) => {
+        const mark = type.create();
+        return empty ? tr.addStoredMark(mark) : tr.addMark(from, to, mark);
+      },
+    ),
   );
 }
 
@@ -155,6 +200,11 @@ const targeted = new Set(['xref', 'abbreviated-form', 'text', 'boolean', 'state'
 
 function phrasesIn(element: string): MarkType[] {
   return Object.values(editorSchema.marks)
-    .filter((type) => type.spec.element !== undefined && !targeted.has(type.spec.element) && mayContain(element, type.spec.element))
+    .filter(
+      (type) =>
+        type.spec.element !== undefined &&
+        !targeted.has(type.spec.element) &&
+        mayContain(element, type.spec.element),
+    )
     .sort(inOrder);
 }

@@ -5,18 +5,21 @@ import { editorSchema } from './schema.ts';
 import { wordsOfStep } from './steps.ts';
 
 /** Keeps count of what the authority of a topic has acknowledged and what it has not. */
-export const liveEditing = (start: { readonly version: number; readonly client: string }): Plugin => collab({ version: start.version, clientID: start.client });
+export const liveEditing = (start: { readonly version: number; readonly client: string }): Plugin =>
+  collab({ version: start.version, clientID: start.client });
 
 /** How many steps of the authority the state has taken in. */
 export const versionOf = (state: EditorState): number => getVersion(state);
 
 /** The steps that are not acknowledged yet, as they go over the wire. */
-export const unacknowledged = (state: EditorState): unknown[] => (sendableSteps(state)?.steps ?? []).map((step) => step.toJSON() as unknown);
+export const unacknowledged = (state: EditorState): unknown[] =>
+  (sendableSteps(state)?.steps ?? []).map((step) => step.toJSON() as unknown);
 
 export const hasUnacknowledged = (state: EditorState): boolean => sendableSteps(state) !== null;
 
 /** The words in steps that are not acknowledged: what would be lost without them. */
-export const unacknowledgedWords = (state: EditorState): string => wordsOf(sendableSteps(state)?.steps ?? []);
+export const unacknowledgedWords = (state: EditorState): string =>
+  wordsOf(sendableSteps(state)?.steps ?? []);
 
 const wordsOf = (steps: readonly Step[]): string =>
   steps
@@ -39,7 +42,12 @@ export interface Received {
  * @param from the version before the first step; steps that the state has already are passed over
  * @returns undefined when there is a gap: the steps between are missing
  */
-export function receiveSteps(state: EditorState, from: number, input: readonly unknown[], clients: readonly string[]): Received | undefined {
+export function receiveSteps(
+  state: EditorState,
+  from: number,
+  input: readonly unknown[],
+  clients: readonly string[],
+): Received | undefined {
   const known = versionOf(state) - from;
   if (known < 0) return undefined;
   const fresh = input.slice(known).map((value) => Step.fromJSON(editorSchema, value));
@@ -55,11 +63,20 @@ export function receiveSteps(state: EditorState, from: number, input: readonly u
     map.forEach((_oldStart, _oldEnd, _newStart, newEnd) => ends.set(by[index]!, newEnd));
   });
   const others = by.findIndex((client) => client !== self);
-  return { transaction, steps: fresh, ends, lost: before && others !== -1 ? wordsOf(lostOf(before, others, state.apply(transaction))) : '' };
+  return {
+    transaction,
+    steps: fresh,
+    ends,
+    lost: before && others !== -1 ? wordsOf(lostOf(before, others, state.apply(transaction))) : '',
+  };
 }
 
 /** The steps that are neither acknowledged nor among those that the new state still holds. */
-function lostOf(before: NonNullable<ReturnType<typeof sendableSteps>>, acknowledged: number, after: EditorState): Step[] {
+function lostOf(
+  before: NonNullable<ReturnType<typeof sendableSteps>>,
+  acknowledged: number,
+  after: EditorState,
+): Step[] {
   const kept = sendableSteps(after)?.origins ?? [];
   let next = 0;
   return before.steps.slice(acknowledged).filter((_step, index) => {

@@ -16,7 +16,11 @@ export function placeForMedia(state: EditorState): number | undefined {
     const after = $from.indexAfter(depth);
     const symbols = childrenOf(parent).map(symbolOf).toSpliced(after, 0, 'object');
     const known = symbols.filter((symbol) => symbol !== undefined);
-    if (parent.canReplaceWith(after, after, closedBlock) && follows(parent.type.spec.element ?? '', known)) return $from.after(depth + 1);
+    if (
+      parent.canReplaceWith(after, after, closedBlock) &&
+      follows(parent.type.spec.element ?? '', known)
+    )
+      return $from.after(depth + 1);
   }
   return undefined;
 }
@@ -31,7 +35,10 @@ export function addMedia(state: EditorState, object: Element | undefined): Trans
 /** The video, sound or other embedded content at a position. */
 export function mediaAt(state: EditorState, position: number): Element | undefined {
   const node = state.doc.nodeAt(position);
-  const held = node?.type.name === special.rawBlock || node?.type.name === special.rawInline ? (node.attrs['node'] as XmlNode) : undefined;
+  const held =
+    node?.type.name === special.rawBlock || node?.type.name === special.rawInline
+      ? (node.attrs['node'] as XmlNode)
+      : undefined;
   return isElement(held) && held.name === 'object' ? held : undefined;
 }
 

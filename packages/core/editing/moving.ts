@@ -1,5 +1,12 @@
 import { Fragment, Slice, type Node as EditorNode } from 'prosemirror-model';
-import { NodeSelection, Selection, TextSelection, type Command, type EditorState, type Transaction } from 'prosemirror-state';
+import {
+  NodeSelection,
+  Selection,
+  TextSelection,
+  type Command,
+  type EditorState,
+  type Transaction,
+} from 'prosemirror-state';
 import { liftTarget, ReplaceStep } from 'prosemirror-transform';
 import { childrenOf, nestItem, unnestItem } from './items.ts';
 import { special } from './names.ts';
@@ -12,7 +19,11 @@ function movable(state: EditorState): { parentDepth: number; index: number; node
   const selected = state.selection instanceof NodeSelection ? state.selection.node : undefined;
   if (selected) return [{ parentDepth: $from.depth, index: $from.index(), node: selected }];
   return Array.from({ length: Math.max(0, $from.depth - 1) }, (_, up) => $from.depth - up)
-    .map((depth) => ({ parentDepth: depth - 1, index: $from.index(depth - 1), node: $from.node(depth) }))
+    .map((depth) => ({
+      parentDepth: depth - 1,
+      index: $from.index(depth - 1),
+      node: $from.node(depth),
+    }))
     .filter(({ node }) => node.isBlock && node.type.name !== special.line);
 }
 
@@ -37,7 +48,11 @@ const moveBy =
         const tr = state.tr.replaceWith(from, from + node.nodeSize + neighbour.nodeSize, pair);
         const moved = offset < 0 ? from : from + neighbour.nodeSize;
         const isSelected = state.selection instanceof NodeSelection;
-        tr.setSelection(isSelected ? NodeSelection.create(tr.doc, moved) : TextSelection.near(tr.doc.resolve(moved + ($from.pos - start))));
+        tr.setSelection(
+          isSelected
+            ? NodeSelection.create(tr.doc, moved)
+            : TextSelection.near(tr.doc.resolve(moved + ($from.pos - start))),
+        );
         dispatch(tr.scrollIntoView());
       }
       return true;
@@ -64,11 +79,19 @@ const intoPrevious: Command = (state, dispatch) => {
     const parent = $from.node(parentDepth);
     if (index === 0) continue;
     const before = parent.child(index - 1);
-    if (before.isTextblock || before.isAtom || !before.canReplace(before.childCount, before.childCount, Fragment.from(node)) || !parent.canReplace(index, index + 1)) continue;
+    if (
+      before.isTextblock ||
+      before.isAtom ||
+      !before.canReplace(before.childCount, before.childCount, Fragment.from(node)) ||
+      !parent.canReplace(index, index + 1)
+    )
+      continue;
     if (dispatch) {
       const start = $from.posAtIndex(index, parentDepth);
       const tr = state.tr.delete(start, start + node.nodeSize);
-      tr.insert(start - 1, node).setSelection(Selection.near(tr.doc.resolve(start + ($from.pos - start))));
+      tr.insert(start - 1, node).setSelection(
+        Selection.near(tr.doc.resolve(start + ($from.pos - start))),
+      );
       dispatch(tr.scrollIntoView());
     }
     return true;
@@ -77,9 +100,11 @@ const intoPrevious: Command = (state, dispatch) => {
 };
 
 /** One step out: an item out of its list, a block out of what it is in. */
-export const moveElementOut: Command = (state, dispatch) => unnestItem(state, dispatch) || lift(state, dispatch);
+export const moveElementOut: Command = (state, dispatch) =>
+  unnestItem(state, dispatch) || lift(state, dispatch);
 /** One step in: an item into the one before it, a block into the element before it. */
-export const moveElementIn: Command = (state, dispatch) => nestItem(state, dispatch) || intoPrevious(state, dispatch);
+export const moveElementIn: Command = (state, dispatch) =>
+  nestItem(state, dispatch) || intoPrevious(state, dispatch);
 
 /** Removes the innermost element around the caret that its parent can do without. */
 export const removeElement: Command = (state, dispatch) => {
@@ -89,7 +114,11 @@ export const removeElement: Command = (state, dispatch) => {
     if (dispatch) {
       const start = $from.posAtIndex(index, parentDepth);
       const tr = state.tr.delete(start, start + node.nodeSize);
-      dispatch(tr.setSelection(Selection.near(tr.doc.resolve(Math.min(start, tr.doc.content.size)))).scrollIntoView());
+      dispatch(
+        tr
+          .setSelection(Selection.near(tr.doc.resolve(Math.min(start, tr.doc.content.size))))
+          .scrollIntoView(),
+      );
     }
     return true;
   }
@@ -103,18 +132,31 @@ export function dropPlaces(state: EditorState, from: number, at: number): number
   for (let depth = $at.depth; depth >= 1; depth -= 1) {
     if ($at.node(depth).inlineContent) continue;
     const index = $at.index(depth);
-    for (const to of [$at.posAtIndex(index, depth), $at.posAtIndex(Math.min(index + 1, $at.node(depth).childCount), depth)]) if (moveElementTo(state, from, to)) places.push(to);
+    for (const to of [
+      $at.posAtIndex(index, depth),
+      $at.posAtIndex(Math.min(index + 1, $at.node(depth).childCount), depth),
+    ])
+      if (moveElementTo(state, from, to)) places.push(to);
   }
   return [...new Set(places)];
 }
 
 /** Takes the element at `from` to the place `to`, between two others; undefined where it may not leave or may not stand there. */
-export function moveElementTo(state: EditorState, from: number, to: number): Transaction | undefined {
+export function moveElementTo(
+  state: EditorState,
+  from: number,
+  to: number,
+): Transaction | undefined {
   const node = state.doc.nodeAt(from);
   if (!node || isClosed(node) || (to >= from && to <= from + node.nodeSize)) return undefined;
   const $to = state.doc.resolve(to);
   const $from = state.doc.resolve(from);
-  if (!$from.parent.canReplace($from.index(), $from.index() + 1) || $to.parent.inlineContent || !$to.parent.contentMatchAt($to.index()).matchType(node.type)) return undefined;
+  if (
+    !$from.parent.canReplace($from.index(), $from.index() + 1) ||
+    $to.parent.inlineContent ||
+    !$to.parent.contentMatchAt($to.index()).matchType(node.type)
+  )
+    return undefined;
   try {
     // Exactly these two, with nothing filled in: what is left behind has to be whole by itself.
     const tr = state.tr.step(new ReplaceStep(from, from + node.nodeSize, Slice.empty));
@@ -125,7 +167,8 @@ export function moveElementTo(state: EditorState, from: number, to: number): Tra
     return tr.setSelection(NodeSelection.create(tr.doc, place)).scrollIntoView();
   } catch (error) {
     // The general steps throw where a strict content model cannot take the result.
-    if (error instanceof RangeError || (error instanceof Error && error.name === 'TransformError')) return undefined;
+    if (error instanceof RangeError || (error instanceof Error && error.name === 'TransformError'))
+      return undefined;
     throw error;
   }
 }

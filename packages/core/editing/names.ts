@@ -1,4 +1,14 @@
-import { contentKindOf, contentOf, definitionOf, elementDefinitions, isInline, isPhrase, isTopic, textSymbol, type Expression } from '../grammar/index.ts';
+import {
+  contentKindOf,
+  contentOf,
+  definitionOf,
+  elementDefinitions,
+  isInline,
+  isPhrase,
+  isTopic,
+  textSymbol,
+  type Expression,
+} from '../grammar/index.ts';
 
 /** Node types that stand for no element, or for an element in one of its two shapes. */
 export const special = {
@@ -15,14 +25,35 @@ export const special = {
 } as const;
 
 /** Elements that are data beside the text, or that have forms of their own elsewhere. They are kept and shown closed. */
-const closed = new Set(['prolog', 'titlealts', 'related-links', 'area', 'colspec', 'spanspec', 'data', 'data-about', 'foreign', 'object', 'param', 'longdescref', 'glossBody', 'linkinfo']);
+const closed = new Set([
+  'prolog',
+  'titlealts',
+  'related-links',
+  'area',
+  'colspec',
+  'spanspec',
+  'data',
+  'data-about',
+  'foreign',
+  'object',
+  'param',
+  'longdescref',
+  'glossBody',
+  'linkinfo',
+]);
 
 /** The schema's name of an element: content expressions of the schema know no hyphens, and its own text node is called text. */
-export const nodeName = (element: string): string => (element === 'text' ? 'text_element' : element.replace(/-/gu, '_'));
+export const nodeName = (element: string): string =>
+  element === 'text' ? 'text_element' : element.replace(/-/gu, '_');
 
 /** Elements that become block nodes of their own. */
 export function isBlockNode(name: string): boolean {
-  return definitionOf(name) !== undefined && !isInline(name) && !closed.has(name) && contentKindOf(name) !== 'empty';
+  return (
+    definitionOf(name) !== undefined &&
+    !isInline(name) &&
+    !closed.has(name) &&
+    contentKindOf(name) !== 'empty'
+  );
 }
 
 /** Elements that become marks on text, and, where a mark cannot express them, inline nodes. */

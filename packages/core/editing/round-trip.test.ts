@@ -1,6 +1,14 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { isInline, isTopic, mayContain, normalise, topicKinds, validate, writeCanonical } from '../grammar/index.ts';
+import {
+  isInline,
+  isTopic,
+  mayContain,
+  normalise,
+  topicKinds,
+  validate,
+  writeCanonical,
+} from '../grammar/index.ts';
 import { element, type Element } from '../markup/index.ts';
 import { anyElement } from '../testing/index.ts';
 import { editableElements } from './names.ts';
@@ -13,11 +21,15 @@ describe('every element', () => {
   const names = editableElements().filter((name) => !isTopic(name));
   const through = (block: Element): Element => {
     const node = blockFrom(block);
-    return node.type.name === special.rawBlock ? (node.attrs['node'] as Element) : blockToElement(node);
+    return node.type.name === special.rawBlock
+      ? (node.attrs['node'] as Element)
+      : blockToElement(node);
   };
   it.each(names)('%s comes back to the letter', (name) => {
     for (const sample of fc.sample(anyElement(name, 3), { numRuns: 12, seed: 7 })) {
-      const block = normalise(isInline(name) && mayContain('p', name) ? element('p', {}, [sample]) : sample);
+      const block = normalise(
+        isInline(name) && mayContain('p', name) ? element('p', {}, [sample]) : sample,
+      );
       expect(writeCanonical(through(block))).toBe(writeCanonical(block));
     }
   });
@@ -45,19 +57,32 @@ describe('any valid topic', () => {
       fc.property(anyElement('task', 3), fc.nat(), fc.boolean(), (root, seed, doubles) => {
         const document = toEditor(normalise(root));
         // A closed block may stand anywhere, so that nothing is ever lost; where it should not, validation says so.
-        const places: { position: number; size: number; parent: typeof document; index: number }[] = [];
+        const places: { position: number; size: number; parent: typeof document; index: number }[] =
+          [];
         document.descendants((node, position, parent, index) => {
-          if (parent && node.isBlock && node.type.name !== special.rawBlock) places.push({ position, size: node.nodeSize, parent, index });
+          if (parent && node.isBlock && node.type.name !== special.rawBlock)
+            places.push({ position, size: node.nodeSize, parent, index });
         });
         const place = places[seed % Math.max(1, places.length)];
         if (!place) return;
         const { position, size, parent, index } = place;
         const node = parent.child(index);
-        if (!(doubles ? parent.canReplaceWith(index, index, node.type) : parent.canReplace(index, index + 1))) return;
-        const changed = doubles ? document.replace(position, position, document.slice(position, position + size)) : document.replace(position, position + size, document.slice(0, 0));
+        if (
+          !(doubles
+            ? parent.canReplaceWith(index, index, node.type)
+            : parent.canReplace(index, index + 1))
+        )
+          return;
+        const changed = doubles
+          ? document.replace(position, position, document.slice(position, position + size))
+          : document.replace(position, position + size, document.slice(0, 0));
         changed.check();
-        const before = validate(fromEditor(document)).filter(({ code }) => code !== 'grammar.duplicate-id');
-        const after = validate(fromEditor(changed)).filter(({ code }) => code !== 'grammar.duplicate-id');
+        const before = validate(fromEditor(document)).filter(
+          ({ code }) => code !== 'grammar.duplicate-id',
+        );
+        const after = validate(fromEditor(changed)).filter(
+          ({ code }) => code !== 'grammar.duplicate-id',
+        );
         expect(after.length).toBeLessThanOrEqual(before.length);
       }),
       { numRuns: 200 },

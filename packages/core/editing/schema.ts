@@ -1,5 +1,14 @@
 import { Schema, type AttributeSpec, type MarkSpec, type NodeSpec } from 'prosemirror-model';
-import { contentKindOf, contentOf, definitionOf, isInline, isTopic, mayContain, textSymbol, type Expression } from '../grammar/index.ts';
+import {
+  contentKindOf,
+  contentOf,
+  definitionOf,
+  isInline,
+  isTopic,
+  mayContain,
+  textSymbol,
+  type Expression,
+} from '../grammar/index.ts';
 import { isAttributes, isNode, type Attributes, type Node as XmlNode } from '../markup/index.ts';
 import { editableElements, isBlockNode, isMark, nodeName, special } from './names.ts';
 
@@ -21,10 +30,19 @@ const checked = (holds: (value: unknown) => boolean) => ({
 });
 const bag: AttributeSpec = { default: {} as Attributes, ...checked(isAttributes) };
 const rawNode: AttributeSpec = checked((value) => isNode(value));
-const rawChildren: AttributeSpec = { default: [] as readonly XmlNode[], ...checked((value) => Array.isArray(value) && value.every((child) => isNode(child))) };
-const span: AttributeSpec = { default: 1, ...checked((value) => Number.isSafeInteger(value) && Number(value) > 0) };
+const rawChildren: AttributeSpec = {
+  default: [] as readonly XmlNode[],
+  ...checked((value) => Array.isArray(value) && value.every((child) => isNode(child))),
+};
+const span: AttributeSpec = {
+  default: 1,
+  ...checked((value) => Number.isSafeInteger(value) && Number(value) > 0),
+};
 /** Shown in an empty line until something is typed. */
-const guidance: AttributeSpec = { default: null as string | null, ...checked((value) => value === null || (typeof value === 'string' && !value.includes('?>'))) };
+const guidance: AttributeSpec = {
+  default: null as string | null,
+  ...checked((value) => value === null || (typeof value === 'string' && !value.includes('?>'))),
+};
 
 /**
  * A content expression of the grammar as one of the schema: text and inline elements become lines, and what cannot be opened
@@ -36,14 +54,18 @@ function schemaContent(expression: Expression, available: ReadonlySet<string>): 
     if (part.kind === 'repeat') {
       const inner = withRaw(part.part);
       if (inner === '') return '';
-      const flows = part.part.kind === 'choice' && flatten(part.part).some((one) => one.kind === 'symbol' && one.symbol === textSymbol);
+      const flows =
+        part.part.kind === 'choice' &&
+        flatten(part.part).some((one) => one.kind === 'symbol' && one.symbol === textSymbol);
       if (part.most === 1) return `(${inner})?`;
       // A place for text always has a line, so that the caret can stand there.
       return `(${inner})${part.least === 1 || flows ? '+' : '*'}`;
     }
     const parts = part.parts.map(write).filter((one) => one !== '');
     if (parts.length === 0) return '';
-    return part.kind === 'choice' ? `(${[...new Set(parts)].join(' | ')})` : parts.join(` ${special.rawBlock}* `);
+    return part.kind === 'choice'
+      ? `(${[...new Set(parts)].join(' | ')})`
+      : parts.join(` ${special.rawBlock}* `);
   };
   const withRaw = (part: Expression): string => {
     if (part.kind !== 'choice') return write(part);
@@ -55,9 +77,16 @@ function schemaContent(expression: Expression, available: ReadonlySet<string>): 
       ),
     ];
     // The line first: an element that can hold itself is otherwise filled with itself without end.
-    return parts.length === 0 ? '' : [...parts.filter((one) => one === special.line), ...parts.filter((one) => one !== special.line), special.rawBlock].join(' | ');
+    return parts.length === 0
+      ? ''
+      : [
+          ...parts.filter((one) => one === special.line),
+          ...parts.filter((one) => one !== special.line),
+          special.rawBlock,
+        ].join(' | ');
   };
-  const flatten = (part: Expression): Expression[] => (part.kind === 'choice' ? part.parts.flatMap(flatten) : [part]);
+  const flatten = (part: Expression): Expression[] =>
+    part.kind === 'choice' ? part.parts.flatMap(flatten) : [part];
   const symbol = (name: string): string => {
     if (name === textSymbol) return special.line;
     if (name === 'image') return special.blockImage;
@@ -79,17 +108,39 @@ function makeSchema(): Schema {
   const elements = editableElements();
   const available = new Set(elements);
   const nodes: Record<string, NodeSpec> = {
-    [special.document]: { content: `(${elements.filter(isTopic).map(nodeName).join(' | ')} | ${special.rawBlock})` },
+    [special.document]: {
+      content: `(${elements.filter(isTopic).map(nodeName).join(' | ')} | ${special.rawBlock})`,
+    },
     [special.line]: { content: 'inline*', attrs: { guidance }, group: 'lines' },
     [special.text]: { group: 'inline' },
     [special.rawBlock]: { atom: true, attrs: { node: rawNode }, selectable: true },
-    [special.rawInline]: { atom: true, inline: true, group: 'inline', attrs: { node: rawNode }, selectable: true },
-    [special.blockImage]: { atom: true, element: 'image', attrs: { attributes: bag, children: rawChildren }, selectable: true, draggable: true },
-    image: { atom: true, inline: true, group: 'inline', element: 'image', attrs: { attributes: bag, children: rawChildren }, draggable: true },
+    [special.rawInline]: {
+      atom: true,
+      inline: true,
+      group: 'inline',
+      attrs: { node: rawNode },
+      selectable: true,
+    },
+    [special.blockImage]: {
+      atom: true,
+      element: 'image',
+      attrs: { attributes: bag, children: rawChildren },
+      selectable: true,
+      draggable: true,
+    },
+    image: {
+      atom: true,
+      inline: true,
+      group: 'inline',
+      element: 'image',
+      attrs: { attributes: bag, children: rawChildren },
+      draggable: true,
+    },
   };
   const marks: Record<string, MarkSpec> = {};
   const phrases = elements.filter(isMark);
-  const phrasesIn = (parent: string): string[] => phrases.filter((name) => mayContain(parent, name)).map(nodeName);
+  const phrasesIn = (parent: string): string[] =>
+    phrases.filter((name) => mayContain(parent, name)).map(nodeName);
   const marksIn = (parent: string): string => phrasesIn(parent).join(' ');
   const lineOf = (parent: string): string => {
     const images = mayContain(parent, 'image') ? ['image'] : [];
@@ -99,23 +150,61 @@ function makeSchema(): Schema {
   for (const name of elements) {
     const kind = contentKindOf(name)!;
     if (isMark(name)) {
-      const strangers = phrases.filter((other) => !mayContain(name, other) && !mayContain(other, name));
-      marks[nodeName(name)] = { element: name, attrs: { attributes: bag }, excludes: strangers.map(nodeName).join(' '), inclusive: name !== 'xref' };
-      nodes[`${nodeName(name)}_inline`] = { element: name, inline: true, group: 'inline', content: lineOf(name), marks: marksIn(name), attrs: { attributes: bag } };
+      const strangers = phrases.filter(
+        (other) => !mayContain(name, other) && !mayContain(other, name),
+      );
+      marks[nodeName(name)] = {
+        element: name,
+        attrs: { attributes: bag },
+        excludes: strangers.map(nodeName).join(' '),
+        inclusive: name !== 'xref',
+      };
+      nodes[`${nodeName(name)}_inline`] = {
+        element: name,
+        inline: true,
+        group: 'inline',
+        content: lineOf(name),
+        marks: marksIn(name),
+        attrs: { attributes: bag },
+      };
       continue;
     }
     if (!isBlockNode(name)) continue;
     const attrs = { attributes: bag };
     if (name === 'p') {
-      nodes['p'] = { element: 'p', content: lineOf('p'), marks: marksIn('p'), attrs: { ...attrs, guidance } };
-      nodes[special.flowParagraph] = { element: 'p', content: flowContent(contentOf('p')!, available), attrs };
+      nodes['p'] = {
+        element: 'p',
+        content: lineOf('p'),
+        marks: marksIn('p'),
+        attrs: { ...attrs, guidance },
+      };
+      nodes[special.flowParagraph] = {
+        element: 'p',
+        content: flowContent(contentOf('p')!, available),
+        attrs,
+      };
     } else if (kind === 'text') {
       const isCode = definitionOf(name)!.verbatim === true;
-      nodes[nodeName(name)] = { element: name, content: lineOf(name), marks: marksIn(name), attrs: { ...attrs, guidance }, ...(isCode ? { code: true, whitespace: 'pre' as const } : {}) };
+      nodes[nodeName(name)] = {
+        element: name,
+        content: lineOf(name),
+        marks: marksIn(name),
+        attrs: { ...attrs, guidance },
+        ...(isCode ? { code: true, whitespace: 'pre' as const } : {}),
+      };
     } else {
-      const content = kind === 'flow' ? flowContent(contentOf(name)!, available) : schemaContent(contentOf(name)!, available);
+      const content =
+        kind === 'flow'
+          ? flowContent(contentOf(name)!, available)
+          : schemaContent(contentOf(name)!, available);
       const shown = name === 'entry' ? { columnSpan: span, rowSpan: span } : {};
-      nodes[nodeName(name)] = { element: name, content, attrs: { ...attrs, ...shown }, isolating: kind === 'flow' && ['entry', 'stentry'].includes(name), defining: true };
+      nodes[nodeName(name)] = {
+        element: name,
+        content,
+        attrs: { ...attrs, ...shown },
+        isolating: kind === 'flow' && ['entry', 'stentry'].includes(name),
+        defining: true,
+      };
     }
   }
   return new Schema({ nodes, marks, topNode: special.document });

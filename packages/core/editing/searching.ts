@@ -16,7 +16,12 @@ export interface Query {
 /** The text of one line with where each of its pieces stands. What is no text counts as one sign that nothing matches. */
 export interface SearchedLine {
   readonly text: string;
-  readonly pieces: readonly { readonly start: number; readonly position: number; readonly length: number; readonly holder: EditorNode }[];
+  readonly pieces: readonly {
+    readonly start: number;
+    readonly position: number;
+    readonly length: number;
+    readonly holder: EditorNode;
+  }[];
 }
 
 const gap = '\uFFFC';
@@ -26,7 +31,8 @@ export function linesOf(document: EditorNode, within = ''): SearchedLine[] {
   const lines: SearchedLine[] = [];
   const visit = (node: EditorNode, position: number, isIn: boolean): void => {
     const inside = isIn || node.type.spec.element === within;
-    if (!node.isTextblock) return void node.forEach((child, offset) => visit(child, position + 1 + offset, inside));
+    if (!node.isTextblock)
+      return void node.forEach((child, offset) => visit(child, position + 1 + offset, inside));
     if (!inside) return;
     let text = '';
     const pieces: SearchedLine['pieces'][number][] = [];
@@ -35,7 +41,8 @@ export function linesOf(document: EditorNode, within = ''): SearchedLine[] {
         const at = start + offset;
         if (child.content.size > 0) return walk(child, at + 1);
         const words = child.isText ? child.text! : gap;
-        if (child.isText) pieces.push({ start: text.length, position: at, length: words.length, holder });
+        if (child.isText)
+          pieces.push({ start: text.length, position: at, length: words.length, holder });
         text += words;
       });
     walk(node, position + 1);
@@ -48,7 +55,12 @@ export function linesOf(document: EditorNode, within = ''): SearchedLine[] {
 const letters = '[\\p{L}\\p{N}\\p{M}_]';
 
 /** The query as a regular expression; a refusal in plain words when it is none. */
-export function patternOf({ text, matchCase, wholeWord, isPattern }: Query): { source: string; flags: string } | { refusal: string } {
+export function patternOf({
+  text,
+  matchCase,
+  wholeWord,
+  isPattern,
+}: Query): { source: string; flags: string } | { refusal: string } {
   const own = isPattern ? text : literally(text);
   const source = wholeWord ? `(?<!${letters})(?:${own})(?!${letters})` : own;
   const flags = matchCase ? 'gu' : 'giu';
@@ -56,7 +68,9 @@ export function patternOf({ text, matchCase, wholeWord, isPattern }: Query): { s
     new RegExp(source, flags);
     return { source, flags };
   } catch (error) {
-    return { refusal: `This is not a pattern: ${error instanceof Error ? error.message.replace(/^.*: /u, '') : String(error)}.` };
+    return {
+      refusal: `This is not a pattern: ${error instanceof Error ? error.message.replace(/^.*: /u, '') : String(error)}.`,
+    };
   }
 }
 
@@ -71,14 +85,23 @@ export interface Find {
 const mostFinds = 20_000;
 
 /** Looks through the texts; finds of nothing are left out. Runs in a worker: some patterns never end. */
-export function findAll(texts: readonly string[], { source, flags }: { source: string; flags: string }, replacement: string, isPattern: boolean): Find[] {
+export function findAll(
+  texts: readonly string[],
+  { source, flags }: { source: string; flags: string },
+  replacement: string,
+  isPattern: boolean,
+): Find[] {
   const pattern = new RegExp(source, flags);
   const finds: Find[] = [];
   for (const [line, text] of texts.entries())
     for (const match of text.matchAll(pattern)) {
       if (match[0] === '' || match[0].includes(gap)) continue;
       if (finds.length === mostFinds) return finds;
-      const instead = isPattern ? replacement.replace(/\$(\d|&)/gu, (_whole, group: string) => (group === '&' ? match[0] : (match[Number(group)] ?? ''))) : replacement;
+      const instead = isPattern
+        ? replacement.replace(/\$(\d|&)/gu, (_whole, group: string) =>
+            group === '&' ? match[0] : (match[Number(group)] ?? ''),
+          )
+        : replacement;
       finds.push({ line, start: match.index, end: match.index + match[0].length, instead });
     }
   return finds;
@@ -94,10 +117,14 @@ export interface Found {
 export function placesOf(lines: readonly SearchedLine[], finds: readonly Find[]): Found[] {
   return finds.flatMap(({ line, start, end, instead }) => {
     const { pieces } = lines[line]!;
-    const first = pieces.find((piece) => piece.start <= start && start < piece.start + piece.length);
+    const first = pieces.find(
+      (piece) => piece.start <= start && start < piece.start + piece.length,
+    );
     const last = pieces.find((piece) => piece.start < end && end <= piece.start + piece.length);
     if (!first || !last || first.holder !== last.holder) return [];
-    return [{ from: first.position + start - first.start, to: last.position + end - last.start, instead }];
+    return [
+      { from: first.position + start - first.start, to: last.position + end - last.start, instead },
+    ];
   });
 }
 
@@ -105,7 +132,12 @@ export function placesOf(lines: readonly SearchedLine[], finds: readonly Find[])
 export function replaceFound({ tr, schema }: EditorState, found: readonly Found[]): Transaction {
   for (const { from, to, instead } of found.toSorted((a, b) => b.from - a.from)) {
     if (instead === '') tr.delete(from, to);
-    else tr.replaceWith(from, to, schema.text(instead, tr.doc.resolve(from).marksAcross(tr.doc.resolve(to)) ?? []));
+    else
+      tr.replaceWith(
+        from,
+        to,
+        schema.text(instead, tr.doc.resolve(from).marksAcross(tr.doc.resolve(to)) ?? []),
+      );
   }
   return tr;
 }

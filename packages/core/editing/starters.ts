@@ -2,7 +2,8 @@ import type { Node as EditorNode, NodeType } from 'prosemirror-model';
 import { element, type Element } from '../markup/index.ts';
 import { blockFrom } from './to-editor.ts';
 
-const times = (count: number, make: (index: number) => Element): Element[] => Array.from({ length: count }, (_, index) => make(index));
+const times = (count: number, make: (index: number) => Element): Element[] =>
+  Array.from({ length: count }, (_, index) => make(index));
 const rowOf = (name: string, cell: string, columns: number): Element =>
   element(
     name,
@@ -27,11 +28,22 @@ export interface TableShape {
   /** CALS: which sides have a line; `''` leaves it to the style. */
   readonly frame: '' | 'all' | 'topbot' | 'sides' | 'none';
 }
-export const usualTable: TableShape = { kind: 'table', title: '', rows: 2, columns: 3, hasHead: true, frame: '' };
+export const usualTable: TableShape = {
+  kind: 'table',
+  title: '',
+  rows: 2,
+  columns: 3,
+  hasHead: true,
+  frame: '',
+};
 
 function tableOf({ kind, title, rows, columns, hasHead, frame }: TableShape): Element {
   const framed = frame === '' ? {} : { frame };
-  if (kind === 'simpletable') return element('simpletable', framed, [...(hasHead ? [rowOf('sthead', 'stentry', columns)] : []), ...times(rows, () => rowOf('strow', 'stentry', columns))]);
+  if (kind === 'simpletable')
+    return element('simpletable', framed, [
+      ...(hasHead ? [rowOf('sthead', 'stentry', columns)] : []),
+      ...times(rows, () => rowOf('strow', 'stentry', columns)),
+    ]);
   return element('table', framed, [
     element('title', {}, [title]),
     element('tgroup', { cols: String(columns) }, [
@@ -51,7 +63,11 @@ const starters: Readonly<Record<string, Element>> = {
   section: element('section', {}, [element('title'), element('p')]),
   table: tableOf(usualTable),
   simpletable: tableOf({ ...usualTable, kind: 'simpletable', columns: 2 }),
-  properties: element('properties', {}, [property('prophead', 'hd'), property('property'), property('property')]),
+  properties: element('properties', {}, [
+    property('prophead', 'hd'),
+    property('property'),
+    property('property'),
+  ]),
   choicetable: element(
     'choicetable',
     {},

@@ -1,6 +1,13 @@
 import type { Node as EditorNode } from 'prosemirror-model';
 import type { Transaction } from 'prosemirror-state';
-import { AddMarkStep, AttrStep, RemoveMarkStep, ReplaceAroundStep, ReplaceStep, Step } from 'prosemirror-transform';
+import {
+  AddMarkStep,
+  AttrStep,
+  RemoveMarkStep,
+  ReplaceAroundStep,
+  ReplaceStep,
+  Step,
+} from 'prosemirror-transform';
 import type { Element } from '../markup/index.ts';
 import { fromEditor } from './from-editor.ts';
 import { editorSchema } from './schema.ts';
@@ -34,14 +41,17 @@ function changedRange(step: Step, size: number): { from: number; to: number } | 
 /** Throws unless everything that the range touches is as the schema wants it. What lies beside it is taken to be. */
 function check(document: EditorNode, { from, to }: { from: number; to: number }): void {
   const checkOne = (node: EditorNode): void => {
-    if (!node.type.validContent(node.content)) throw new RangeError(`Not what may stand in ${node.type.name}`);
-    for (const [name, { validate }] of Object.entries(node.type.spec.attrs ?? {})) if (typeof validate === 'function') validate(node.attrs[name]);
+    if (!node.type.validContent(node.content))
+      throw new RangeError(`Not what may stand in ${node.type.name}`);
+    for (const [name, { validate }] of Object.entries(node.type.spec.attrs ?? {}))
+      if (typeof validate === 'function') validate(node.attrs[name]);
   };
   checkOne(document);
   document.nodesBetween(Math.max(0, from - 1), Math.min(document.content.size, to + 1), checkOne);
 }
 
-export type AppliedSteps = { readonly document: EditorNode; readonly steps: readonly Step[] } | { readonly refusal: string };
+export type AppliedSteps =
+  { readonly document: EditorNode; readonly steps: readonly Step[] } | { readonly refusal: string };
 
 /** Applies steps as they came over the wire. What is not a step, does not fit, or would leave what the schema forbids is refused whole. */
 export function applySteps(before: EditorNode, input: readonly unknown[]): AppliedSteps {
@@ -94,7 +104,10 @@ export function wordsOfStep(step: Step): string {
 export function changesStructure({ steps, docs }: Transaction): boolean {
   return steps.some((step, index) => {
     if (!(step instanceof ReplaceStep)) return true;
-    const writesInline = step.slice.openStart === 0 && step.slice.content.content.every((node) => node.isInline);
-    return !writesInline || !docs[index]!.resolve(step.from).sameParent(docs[index]!.resolve(step.to));
+    const writesInline =
+      step.slice.openStart === 0 && step.slice.content.content.every((node) => node.isInline);
+    return (
+      !writesInline || !docs[index]!.resolve(step.from).sameParent(docs[index]!.resolve(step.to))
+    );
   });
 }

@@ -14,12 +14,19 @@ const rawInline = (node: Node): EditorNode => type(special.rawInline).create({ n
 export function toEditor(root: Element): EditorNode {
   const node = blockFrom(root);
   const document = type(special.document);
-  return document.validContent(Fragment.from(node)) ? document.create(null, node) : document.create(null, rawBlock(root));
+  return document.validContent(Fragment.from(node))
+    ? document.create(null, node)
+    : document.create(null, rawBlock(root));
 }
 
 function guidanceIn(children: readonly Node[]): string | null {
   const [only] = children;
-  return children.length === 1 && only !== undefined && isInstruction(only) && only.target === guidanceTarget ? only.body : null;
+  return children.length === 1 &&
+    only !== undefined &&
+    isInstruction(only) &&
+    only.target === guidanceTarget
+    ? only.body
+    : null;
 }
 
 /** One block of a topic as a node of the editor. */
@@ -29,14 +36,29 @@ export function blockFrom(element: Element): EditorNode {
   if (!isBlockNode(name)) return rawBlock(element);
   const kind = contentKindOf(name);
   const guidance = guidanceIn(children);
-  if (name === 'p' && !children.some(isBlock)) return type('p').create({ attributes, guidance }, guidance === null ? inlinesFrom(type('p'), children) : []);
-  if (kind === 'text') return type(nodeName(name)).create({ attributes, guidance }, guidance === null ? inlinesFrom(type(nodeName(name)), children) : []);
+  if (name === 'p' && !children.some(isBlock))
+    return type('p').create(
+      { attributes, guidance },
+      guidance === null ? inlinesFrom(type('p'), children) : [],
+    );
+  if (kind === 'text')
+    return type(nodeName(name)).create(
+      { attributes, guidance },
+      guidance === null ? inlinesFrom(type(nodeName(name)), children) : [],
+    );
   const nodeType = type(name === 'p' ? special.flowParagraph : nodeName(name));
-  const inner = kind === 'flow' ? flowFrom(children) : children.map((child) => (isElement(child) ? blockFrom(child) : rawBlock(child)));
+  const inner =
+    kind === 'flow'
+      ? flowFrom(children)
+      : children.map((child) => (isElement(child) ? blockFrom(child) : rawBlock(child)));
   const content = fitting(nodeType, inner);
   const borrows = (attributes['conref'] ?? attributes['conkeyref']) !== undefined;
   // What borrows needs nothing of its own; the page needs something to show it in.
-  if (!content) return (borrows && children.length === 0 ? nodeType.createAndFill({ attributes }) : null) ?? rawBlock(element);
+  if (!content)
+    return (
+      (borrows && children.length === 0 ? nodeType.createAndFill({ attributes }) : null) ??
+      rawBlock(element)
+    );
   const node = nodeType.create({ attributes }, content);
   return name === 'tgroup' ? withSpans(node, element) : node;
 }
@@ -50,7 +72,8 @@ function flowFrom(children: readonly Node[]): EditorNode[] {
   const nodes: EditorNode[] = [];
   let run: Node[] = [];
   const endRun = (): void => {
-    if (run.length > 0) nodes.push(type(special.line).create(null, inlinesFrom(type(special.line), run)));
+    if (run.length > 0)
+      nodes.push(type(special.line).create(null, inlinesFrom(type(special.line), run)));
     run = [];
   };
   for (const child of children) {
@@ -81,7 +104,9 @@ function fitting(nodeType: NodeType, nodes: readonly EditorNode[]): Fragment | u
   if (match.validEnd) return Fragment.from(kept);
   // Only a place for text may be added: everything else that is missing is for people to decide.
   const line = match.matchType(type(special.line));
-  return line?.validEnd === true ? Fragment.from([...kept, type(special.line).create()]) : undefined;
+  return line?.validEnd === true
+    ? Fragment.from([...kept, type(special.line).create()])
+    : undefined;
 }
 
 function sourceOf(node: EditorNode): Node {
@@ -90,34 +115,54 @@ function sourceOf(node: EditorNode): Node {
 
 /** Cells know in the editor how far they reach; the column specifications stay what is written. */
 function withSpans(node: EditorNode, tgroup: Element): EditorNode {
-  const spans = new Map([...gridOf(tgroup).head, ...gridOf(tgroup).body].flatMap((row) => row.cells.map((cell) => [cell.element, cell] as const)));
+  const spans = new Map(
+    [...gridOf(tgroup).head, ...gridOf(tgroup).body].flatMap((row) =>
+      row.cells.map((cell) => [cell.element, cell] as const),
+    ),
+  );
   const sections = tgroup.children.filter(isElement);
   const visit = (editor: EditorNode, element: Element): EditorNode => {
     if (element.name === 'entry') {
       const cell = spans.get(element);
-      return cell ? editor.type.create({ ...editor.attrs, columnSpan: cell.columnSpan, rowSpan: cell.rowSpan }, editor.content) : editor;
+      return cell
+        ? editor.type.create(
+            { ...editor.attrs, columnSpan: cell.columnSpan, rowSpan: cell.rowSpan },
+            editor.content,
+          )
+        : editor;
     }
     const elements = element.children.filter(isElement);
-    if (!['thead', 'tbody', 'row'].includes(element.name) || elements.length !== editor.childCount) return editor;
+    if (!['thead', 'tbody', 'row'].includes(element.name) || elements.length !== editor.childCount)
+      return editor;
     const children = elements.map((child, index) => visit(editor.child(index), child));
     return editor.copy(Fragment.from(children));
   };
   if (sections.length !== node.childCount) return node;
-  return node.copy(Fragment.from(sections.map((section, index) => visit(node.child(index), section))));
+  return node.copy(
+    Fragment.from(sections.map((section, index) => visit(node.child(index), section))),
+  );
 }
 
 /** Phrases become marks where that keeps them exactly, and inline nodes where it does not. What may not stand in the parent is closed. */
 export function inlinesFrom(parent: NodeType, nodes: readonly Node[]): EditorNode[] {
   const marked = nodes.flatMap((node) => markedFrom(parent, node, []));
-  const fits = marked.every((node) => parent.allowsMarks(node.marks)) && JSON.stringify(inlineFromEditor(marked)) === JSON.stringify(nodes);
+  const fits =
+    marked.every((node) => parent.allowsMarks(node.marks)) &&
+    JSON.stringify(inlineFromEditor(marked)) === JSON.stringify(nodes);
   return fits ? marked : nodes.flatMap((node) => nestedFrom(parent, node));
 }
 
-const isPlain = (node: Node): boolean => typeof node === 'string' || (isElement(node) && isMark(node.name) && node.children.length > 0 && node.children.every(isPlain));
+const isPlain = (node: Node): boolean =>
+  typeof node === 'string' ||
+  (isElement(node) &&
+    isMark(node.name) &&
+    node.children.length > 0 &&
+    node.children.every(isPlain));
 
 function markedFrom(parent: NodeType, node: Node, marks: readonly Mark[]): EditorNode[] {
   if (typeof node === 'string') return node === '' ? [] : [schema.text(node, marks)];
-  if (!isElement(node) || !isMark(node.name) || !isPlain(node)) return nestedFrom(parent, node).map((one) => one.mark(marks));
+  if (!isElement(node) || !isMark(node.name) || !isPlain(node))
+    return nestedFrom(parent, node).map((one) => one.mark(marks));
   const mark = schema.marks[nodeName(node.name)]!.create({ attributes: node.attributes });
   return node.children.flatMap((child) => markedFrom(parent, child, mark.addToSet(marks)));
 }

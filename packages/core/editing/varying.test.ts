@@ -4,9 +4,22 @@ import { describe, expect, it } from 'vitest';
 import { normalise, topicKinds, validate, writeCanonical } from '../grammar/index.ts';
 import { readXml } from '../markup/index.ts';
 import { anyElement } from '../testing/index.ts';
-import { fromEditor, toEditor, toggleValue, valuesOfVarying, varyingAt, varyingsAt } from './index.ts';
+import {
+  fromEditor,
+  toEditor,
+  toggleValue,
+  valuesOfVarying,
+  varyingAt,
+  varyingsAt,
+} from './index.ts';
 
-const stateOf = (body: string): EditorState => EditorState.create({ doc: toEditor(readXml(`<concept id="c"><title>T</title><conbody>${body}</conbody></concept>`).document!.root) });
+const stateOf = (body: string): EditorState =>
+  EditorState.create({
+    doc: toEditor(
+      readXml(`<concept id="c"><title>T</title><conbody>${body}</conbody></concept>`).document!
+        .root,
+    ),
+  });
 /** With the words selected. */
 function selecting(body: string, words: string): EditorState {
   const state = stateOf(body);
@@ -15,14 +28,22 @@ function selecting(body: string, words: string): EditorState {
     const at = node.isText ? node.text!.indexOf(words) : -1;
     if (from === 0 && at !== -1) from = position + at;
   });
-  return state.apply(state.tr.setSelection(TextSelection.create(state.doc, from, from + words.length)));
+  return state.apply(
+    state.tr.setSelection(TextSelection.create(state.doc, from, from + words.length)),
+  );
 }
 const caretIn = (body: string, words: string): EditorState => {
   const state = selecting(body, words);
-  return state.apply(state.tr.setSelection(TextSelection.create(state.doc, state.selection.from + 1)));
+  return state.apply(
+    state.tr.setSelection(TextSelection.create(state.doc, state.selection.from + 1)),
+  );
 };
-const set = (state: EditorState, facet: string, value: string): EditorState => state.apply(toggleValue(state, varyingAt(state)!, facet, value));
-const bodyOf = (state: EditorState): string => /<conbody>([^]*)<\/conbody>/u.exec(writeCanonical(fromEditor(state.doc)))![1]!.replace(/\n\s*/gu, '');
+const set = (state: EditorState, facet: string, value: string): EditorState =>
+  state.apply(toggleValue(state, varyingAt(state)!, facet, value));
+const bodyOf = (state: EditorState): string =>
+  /<conbody>([^]*)<\/conbody>/u
+    .exec(writeCanonical(fromEditor(state.doc)))![1]!
+    .replace(/\n\s*/gu, '');
 
 describe('facet values are set', () => {
   it('on the element at the caret, several at once, and taken away again', () => {
@@ -37,14 +58,18 @@ describe('facet values are set', () => {
     const one = set(state, 'product', 'q');
     expect(bodyOf(one)).toBe('<p>fitted with a <ph product="q">pressure</ph> sensor</p>');
     expect(varyingAt(one)?.targets).toMatchObject([{ element: 'ph' }]);
-    expect(bodyOf(set(one, 'product', 'd'))).toBe('<p>fitted with a <ph product="q d">pressure</ph> sensor</p>');
+    expect(bodyOf(set(one, 'product', 'd'))).toBe(
+      '<p>fitted with a <ph product="q d">pressure</ph> sensor</p>',
+    );
     expect(bodyOf(set(one, 'product', 'q'))).toBe('<p>fitted with a pressure sensor</p>');
   });
   it('on several paragraphs together', () => {
     const state = stateOf('<p product="q">One.</p><p>Two.</p><p>Three.</p>');
     const texts: number[] = [];
     state.doc.descendants((node, position) => void (node.isText && texts.push(position)));
-    const over = state.apply(state.tr.setSelection(TextSelection.create(state.doc, texts[1]! + 1, texts[2]! + 1)));
+    const over = state.apply(
+      state.tr.setSelection(TextSelection.create(state.doc, texts[1]! + 1, texts[2]! + 1)),
+    );
     expect(valuesOfVarying(varyingAt(over)!, 'product')).toEqual([]);
     const all = set(over, 'product', 'q');
     expect(bodyOf(all)).toBe('<p product="q">One.</p><p product="q">Two.</p><p>Three.</p>');
@@ -55,14 +80,29 @@ describe('facet values are set', () => {
       `<table><tgroup cols="2"><tbody>${cells.map((cell, at) => `<row><entry>${at}</entry><entry${cell}>${at === 0 ? 'here' : 'x'}</entry></row>`).join('')}</tbody></tgroup></table>`;
     const state = caretIn(table(['', '']), 'here');
     const varyings = varyingsAt(state);
-    expect(varyings.map(({ label, targets }) => `${label} ${targets.length}`)).toEqual(['Cell 1', 'Column 2 2', 'Row 1', 'Table 1', 'Concept 1']);
+    expect(varyings.map(({ label, targets }) => `${label} ${targets.length}`)).toEqual([
+      'Cell 1',
+      'Column 2 2',
+      'Row 1',
+      'Table 1',
+      'Concept 1',
+    ]);
     const byColumn = state.apply(toggleValue(state, varyings[1]!, 'product', 'q'));
     expect(bodyOf(byColumn)).toBe(table([' product="q"', ' product="q"']));
-    const joined = caretIn('<table><tgroup cols="2"><tbody><row><entry>here</entry><entry>a</entry></row><row><entry namest="c1" nameend="c2">b</entry></row></tbody></tgroup></table>', 'here');
+    const joined = caretIn(
+      '<table><tgroup cols="2"><tbody><row><entry>here</entry><entry>a</entry></row><row><entry namest="c1" nameend="c2">b</entry></row></tbody></tgroup></table>',
+      'here',
+    );
     expect(varyingsAt(joined).map(({ label }) => label)).not.toContain('Column 1');
   });
   it('on the step, not on its instruction, and on an image that is selected', () => {
-    const task = EditorState.create({ doc: toEditor(readXml('<task id="t"><title>T</title><taskbody><steps><step><cmd>Turn.</cmd></step></steps></taskbody></task>').document!.root) });
+    const task = EditorState.create({
+      doc: toEditor(
+        readXml(
+          '<task id="t"><title>T</title><taskbody><steps><step><cmd>Turn.</cmd></step></steps></taskbody></task>',
+        ).document!.root,
+      ),
+    });
     let at = 0;
     task.doc.descendants((node, position) => {
       if (node.isText && node.text === 'Turn.') at = position;
@@ -74,27 +114,49 @@ describe('facet values are set', () => {
     withImage.doc.descendants((node, position) => {
       if (node.type.name === 'image') image = position;
     });
-    const selected = withImage.apply(withImage.tr.setSelection(NodeSelection.create(withImage.doc, image)));
-    expect(bodyOf(set(selected, 'product', 'q'))).toBe('<p>See <image href="asset:i" product="q"/></p>');
+    const selected = withImage.apply(
+      withImage.tr.setSelection(NodeSelection.create(withImage.doc, image)),
+    );
+    expect(bodyOf(set(selected, 'product', 'q'))).toBe(
+      '<p>See <image href="asset:i" product="q"/></p>',
+    );
   });
   it('anywhere in any topic without making it invalid, and undone by the same again', () => {
     fc.assert(
-      fc.property(fc.constantFrom(...topicKinds), fc.gen(), fc.nat(10_000), fc.nat(8), (kind, gen, at, length) => {
-        const root = normalise(gen(anyElement, kind, 4));
-        const start = EditorState.create({ doc: toEditor(root) });
-        const near = TextSelection.near(start.doc.resolve(at % (start.doc.content.size + 1)));
-        if (!near.$from.parent.isTextblock) return;
-        const placed = start.apply(start.tr.setSelection(TextSelection.create(start.doc, near.from, Math.min(near.$from.end(), near.from + length))));
-        const varying = varyingAt(placed);
-        if (!varying || valuesOfVarying(varying, 'weather').length > 0) return;
-        const changed = set(placed, 'weather', 'calm');
-        changed.doc.check();
-        expect(validate(fromEditor(changed.doc)).length).toBeLessThanOrEqual(validate(root).length);
-        expect(valuesOfVarying(varyingAt(changed)!, 'weather')).toEqual(['calm']);
-        // A phrase that had no attributes before gives its words back too.
-        if (!varying.words && varying.targets.every(({ element }) => element !== 'ph'))
-          expect(writeCanonical(fromEditor(set(changed, 'weather', 'calm').doc))).toBe(writeCanonical(fromEditor(placed.doc)));
-      }),
+      fc.property(
+        fc.constantFrom(...topicKinds),
+        fc.gen(),
+        fc.nat(10_000),
+        fc.nat(8),
+        (kind, gen, at, length) => {
+          const root = normalise(gen(anyElement, kind, 4));
+          const start = EditorState.create({ doc: toEditor(root) });
+          const near = TextSelection.near(start.doc.resolve(at % (start.doc.content.size + 1)));
+          if (!near.$from.parent.isTextblock) return;
+          const placed = start.apply(
+            start.tr.setSelection(
+              TextSelection.create(
+                start.doc,
+                near.from,
+                Math.min(near.$from.end(), near.from + length),
+              ),
+            ),
+          );
+          const varying = varyingAt(placed);
+          if (!varying || valuesOfVarying(varying, 'weather').length > 0) return;
+          const changed = set(placed, 'weather', 'calm');
+          changed.doc.check();
+          expect(validate(fromEditor(changed.doc)).length).toBeLessThanOrEqual(
+            validate(root).length,
+          );
+          expect(valuesOfVarying(varyingAt(changed)!, 'weather')).toEqual(['calm']);
+          // A phrase that had no attributes before gives its words back too.
+          if (!varying.words && varying.targets.every(({ element }) => element !== 'ph'))
+            expect(writeCanonical(fromEditor(set(changed, 'weather', 'calm').doc))).toBe(
+              writeCanonical(fromEditor(placed.doc)),
+            );
+        },
+      ),
       { numRuns: 200 },
     );
   });

@@ -20,7 +20,8 @@ export interface Varying {
 
 /** Where these vary, what holds them varies: a task with a title for some readers only is none for the others. */
 const partsOfOthers = ['title', 'cmd', 'shortdesc', 'tgroup', 'thead', 'tbody'];
-const canVary = (element: string): boolean => attributeOf(element, 'props') !== undefined && !partsOfOthers.some((part) => isA(element, part));
+const canVary = (element: string): boolean =>
+  attributeOf(element, 'props') !== undefined && !partsOfOthers.some((part) => isA(element, part));
 
 /** The blocks that the selection reaches over, where it reaches over several. */
 function selectedBlocks({ selection }: EditorState): OpenElement[] {
@@ -31,7 +32,13 @@ function selectedBlocks({ selection }: EditorState): OpenElement[] {
   for (let index = range.startIndex; index < range.endIndex; index += 1) {
     const node = range.parent.child(index);
     const { element } = node.type.spec;
-    if (element !== undefined && node.type.name !== special.line && canVary(element)) found.push({ element, label: labelOf(element), attributes: node.attrs['attributes'] as Attributes, position });
+    if (element !== undefined && node.type.name !== special.line && canVary(element))
+      found.push({
+        element,
+        label: labelOf(element),
+        attributes: node.attrs['attributes'] as Attributes,
+        position,
+      });
     position += node.nodeSize;
   }
   return found;
@@ -42,7 +49,9 @@ function bearsPhrase({ doc }: EditorState, from: number, to: number): boolean {
   const phrase = editorSchema.marks['ph']!;
   let bears = true;
   doc.nodesBetween(from, to, ({ isInline, isAtom, marks }) => {
-    bears &&= (!isInline || isAtom) && marks.every(({ type }) => !type.excludes(phrase) && !phrase.excludes(type));
+    bears &&=
+      (!isInline || isAtom) &&
+      marks.every(({ type }) => !type.excludes(phrase) && !phrase.excludes(type));
     return bears;
   });
   return bears;
@@ -59,7 +68,13 @@ export function varyingAt(state: EditorState): Varying | undefined {
     if (named) return { label: named.label, targets: [named] };
     const holder = textElementAt($from);
     const isWhole = from === $from.start() && to === $from.end();
-    if (!isWhole && holder !== undefined && mayContain(holder, 'ph') && canBeNamed(state, 'ph') && bearsPhrase(state, from, to))
+    if (
+      !isWhole &&
+      holder !== undefined &&
+      mayContain(holder, 'ph') &&
+      canBeNamed(state, 'ph') &&
+      bearsPhrase(state, from, to)
+    )
       return { label: 'The selected words', targets: [], words: { from, to } };
     const blocks = selectedBlocks(state);
     if (blocks.length > 1) return { label: `${blocks.length} elements`, targets: blocks };
@@ -69,9 +84,14 @@ export function varyingAt(state: EditorState): Varying | undefined {
 
 /** The cells of a column, where none of the table is joined: the same place in each row. */
 function columnAt({ selection: { $from } }: EditorState): Varying | undefined {
-  const depth = Array.from({ length: $from.depth }, (_, at) => $from.depth - at).find((at) => isCell($from.node(at)));
+  const depth = Array.from({ length: $from.depth }, (_, at) => $from.depth - at).find((at) =>
+    isCell($from.node(at)),
+  );
   if (depth === undefined || depth < 2) return undefined;
-  const isTable = (at: number): boolean => ['tgroup', 'simpletable', 'properties', 'choicetable'].includes($from.node(at).type.spec.element ?? '');
+  const isTable = (at: number): boolean =>
+    ['tgroup', 'simpletable', 'properties', 'choicetable'].includes(
+      $from.node(at).type.spec.element ?? '',
+    );
   const tableDepth = Array.from({ length: depth }, (_, at) => depth - 1 - at).find(isTable);
   if (tableDepth === undefined) return undefined;
   const column = $from.index(depth - 1);
@@ -80,27 +100,44 @@ function columnAt({ selection: { $from } }: EditorState): Varying | undefined {
   $from.node(tableDepth).descendants((node, offset, parent, index) => {
     if (!isCell(node)) return true;
     const attributes = node.attrs['attributes'] as Attributes;
-    isEven &&= !['morerows', 'namest', 'nameend', 'spanname'].some((name) => attributes[name] !== undefined);
+    isEven &&= !['morerows', 'namest', 'nameend', 'spanname'].some(
+      (name) => attributes[name] !== undefined,
+    );
     const element = node.type.spec.element!;
-    if (index === column && parent) targets.push({ element, label: labelOf(element), attributes, position: $from.start(tableDepth) + offset });
+    if (index === column && parent)
+      targets.push({
+        element,
+        label: labelOf(element),
+        attributes,
+        position: $from.start(tableDepth) + offset,
+      });
     return false;
   });
   return isEven && targets.length > 1 ? { label: `Column ${column + 1}`, targets } : undefined;
 }
-const isCell = ({ type: { spec } }: EditorNode): boolean => ['entry', 'stentry'].some((cell) => isA(spec.element ?? '', cell));
+const isCell = ({ type: { spec } }: EditorNode): boolean =>
+  ['entry', 'stentry'].some((cell) => isA(spec.element ?? '', cell));
 
 /** Everything at the selection that can vary, from the innermost outward; in a table its column before its row. */
 export function varyingsAt(state: EditorState): Varying[] {
   const first = varyingAt(state);
   if (!first) return [];
   const around = openElements(state)
-    .filter(({ element, position }) => canVary(element) && !isA(element, 'body') && !first.targets.some((target) => target.position === position))
+    .filter(
+      ({ element, position }) =>
+        canVary(element) &&
+        !isA(element, 'body') &&
+        !first.targets.some((target) => target.position === position),
+    )
     .filter(({ position }) => position < (first.targets[0]?.position ?? first.words?.from ?? 0))
     .map((one): Varying => ({ label: one.label, targets: [one] }))
     .toReversed();
   const all = [first, ...around];
   const column = columnAt(state);
-  const cell = all.findLastIndex(({ targets }) => targets.length === 1 && ['entry', 'stentry'].some((name) => isA(targets[0]!.element, name)));
+  const cell = all.findLastIndex(
+    ({ targets }) =>
+      targets.length === 1 && ['entry', 'stentry'].some((name) => isA(targets[0]!.element, name)),
+  );
   return column && cell >= 0 ? [...all.slice(0, cell + 1), column, ...all.slice(cell + 1)] : all;
 }
 
@@ -111,10 +148,20 @@ export function valuesOfVarying({ targets }: Varying, facet: string): readonly s
 }
 
 /** Sets a value on all of it, or takes it away where all of it has it. A phrase that then says nothing gives its words back. */
-export function toggleValue(state: EditorState, varying: Varying, facet: string, value: string): Transaction {
+export function toggleValue(
+  state: EditorState,
+  varying: Varying,
+  facet: string,
+  value: string,
+): Transaction {
   const isSet = valuesOfVarying(varying, facet).includes(value);
   const { words, targets } = varying;
-  if (words) return state.tr.addMark(words.from, words.to, editorSchema.marks['ph']!.create({ attributes: withValues({}, facet, [value]) }));
+  if (words)
+    return state.tr.addMark(
+      words.from,
+      words.to,
+      editorSchema.marks['ph']!.create({ attributes: withValues({}, facet, [value]) }),
+    );
   const changed = (attributes: Attributes): Attributes => {
     const values = valuesOn(attributes, facet).filter((one) => one !== value);
     return withValues(attributes, facet, isSet ? values : [...values, value]);
@@ -122,10 +169,19 @@ export function toggleValue(state: EditorState, varying: Varying, facet: string,
   const [only] = targets;
   if (targets.length === 1 && only) {
     const next = changed(only.attributes);
-    if (only.end === undefined || only.element !== 'ph' || Object.keys(next).length > 0) return withAttributes(state, only, next);
-    return state.tr.removeMark(only.position, only.end, editorSchema.marks['ph']!.create({ attributes: only.attributes }));
+    if (only.end === undefined || only.element !== 'ph' || Object.keys(next).length > 0)
+      return withAttributes(state, only, next);
+    return state.tr.removeMark(
+      only.position,
+      only.end,
+      editorSchema.marks['ph']!.create({ attributes: only.attributes }),
+    );
   }
-  return targets.reduce((tr, { position, attributes }) => tr.setNodeAttribute(position, 'attributes', changed(attributes)), state.tr);
+  return targets.reduce(
+    (tr, { position, attributes }) =>
+      tr.setNodeAttribute(position, 'attributes', changed(attributes)),
+    state.tr,
+  );
 }
 
 /** By the palette too: it asks for the values. */

@@ -14,19 +14,41 @@ const strength: Record<LensAction, number> = { keep: 0, mark: 1, drop: 2 };
  * Several lenses held behind each other, as one: what any of them drops is dropped, and what any of them marks is marked.
  * @param facets the lists, for values that are nested in others
  */
-export function combineLenses(name: string, lenses: readonly Lens[], facets: readonly Facet[] = []): Lens {
-  const named = new Map(lenses.flatMap(({ rules }) => rules.map(({ facet, value }) => [JSON.stringify([facet, value]), { facet, value }] as const)));
+export function combineLenses(
+  name: string,
+  lenses: readonly Lens[],
+  facets: readonly Facet[] = [],
+): Lens {
+  const named = new Map(
+    lenses.flatMap(({ rules }) =>
+      rules.map(({ facet, value }) => [JSON.stringify([facet, value]), { facet, value }] as const),
+    ),
+  );
   const rules = [...named.values()].map(({ facet, value }): LensRule => {
     const actions = lenses.map((lens) => actionOn(lens, facet, value, facets));
-    const action = actions.reduce((strongest, one) => (strength[one] > strength[strongest] ? one : strongest));
-    const look = action === 'mark' ? lookOn(lenses[actions.indexOf('mark')]!, facet, value, facets) : undefined;
-    return { ...(facet === undefined ? {} : { facet }), ...(value === undefined ? {} : { value }), action, ...(look ? { look } : {}) };
+    const action = actions.reduce((strongest, one) =>
+      strength[one] > strength[strongest] ? one : strongest,
+    );
+    const look =
+      action === 'mark'
+        ? lookOn(lenses[actions.indexOf('mark')]!, facet, value, facets)
+        : undefined;
+    return {
+      ...(facet === undefined ? {} : { facet }),
+      ...(value === undefined ? {} : { value }),
+      action,
+      ...(look ? { look } : {}),
+    };
   });
   return { name, rules };
 }
 
 /** What one sees through a lens that the team keeps, with all that stand behind it. Lenses that are no more, or that lead back, are passed over. */
-export function lensOf(id: string, kept: readonly KeptLens[], facets: readonly Facet[] = []): Lens | undefined {
+export function lensOf(
+  id: string,
+  kept: readonly KeptLens[],
+  facets: readonly Facet[] = [],
+): Lens | undefined {
   const reached: KeptLens[] = [];
   const reach = (one: string): void => {
     const lens = kept.find((candidate) => candidate.id === one);
@@ -36,5 +58,10 @@ export function lensOf(id: string, kept: readonly KeptLens[], facets: readonly F
   };
   reach(id);
   const [first, ...behind] = reached;
-  return first && (behind.length === 0 ? { name: first.name, rules: first.rules } : combineLenses(first.name, reached, facets));
+  return (
+    first &&
+    (behind.length === 0
+      ? { name: first.name, rules: first.rules }
+      : combineLenses(first.name, reached, facets))
+  );
 }

@@ -1,11 +1,22 @@
 import { profilingAttributes } from '../grammar/index.ts';
 import { isElement, type Attributes, type Element, type Node } from '../markup/index.ts';
-import { facetValuesOf, type Facet, type FacetValue, type Lens, type LensAction, type LensRule, type Verdict } from './lens.ts';
+import {
+  facetValuesOf,
+  type Facet,
+  type FacetValue,
+  type Lens,
+  type LensAction,
+  type LensRule,
+  type Verdict,
+} from './lens.ts';
 import { joinLooks, type MarkLook } from './looks.ts';
 
 /** For each value the values it is nested in, nearest first. */
 function ancestorsIn(facet: Facet | undefined, value: string): string[] {
-  const search = (values: readonly FacetValue[], above: readonly string[]): string[] | undefined => {
+  const search = (
+    values: readonly FacetValue[],
+    above: readonly string[],
+  ): string[] | undefined => {
     for (const one of values) {
       if (one.name === value) return [...above];
       const inside = search(one.values ?? [], [one.name, ...above]);
@@ -18,10 +29,16 @@ function ancestorsIn(facet: Facet | undefined, value: string): string[] {
 
 /** The rule for what no other names: the facet's, else the lens's. */
 const generalRule = (lens: Lens, facetName: string | undefined): LensRule | undefined =>
-  lens.rules.find((one) => one.facet === facetName && one.value === undefined) ?? lens.rules.find((one) => one.facet === undefined && one.value === undefined);
+  lens.rules.find((one) => one.facet === facetName && one.value === undefined) ??
+  lens.rules.find((one) => one.facet === undefined && one.value === undefined);
 
 /** A rule for the value itself goes before one for a value it is nested in, then the facet's, then the lens's default. */
-function ruleFor(lens: Lens, facetName: string | undefined, value: string | undefined, facets: readonly Facet[]): LensRule | undefined {
+function ruleFor(
+  lens: Lens,
+  facetName: string | undefined,
+  value: string | undefined,
+  facets: readonly Facet[],
+): LensRule | undefined {
   if (value !== undefined)
     for (const name of [
       value,
@@ -37,8 +54,18 @@ function ruleFor(lens: Lens, facetName: string | undefined, value: string | unde
 }
 
 /** What a lens does with a value, with those of a facet that no rule names, or with everything else. */
-export const actionOn = (lens: Lens, facet: string | undefined, value: string | undefined, facets: readonly Facet[]): LensAction => ruleFor(lens, facet, value, facets)?.action ?? 'keep';
-export const lookOn = (lens: Lens, facet: string | undefined, value: string | undefined, facets: readonly Facet[]): MarkLook | undefined => ruleFor(lens, facet, value, facets)?.look;
+export const actionOn = (
+  lens: Lens,
+  facet: string | undefined,
+  value: string | undefined,
+  facets: readonly Facet[],
+): LensAction => ruleFor(lens, facet, value, facets)?.action ?? 'keep';
+export const lookOn = (
+  lens: Lens,
+  facet: string | undefined,
+  value: string | undefined,
+  facets: readonly Facet[],
+): MarkLook | undefined => ruleFor(lens, facet, value, facets)?.look;
 
 /** A rule of a lens, or none where there is no action: the value then follows what is more general. */
 export interface Decision {
@@ -49,10 +76,22 @@ export interface Decision {
 }
 
 /** The lens with one decision made anew. */
-export function withDecision<Named extends Lens>(lens: Named, { facet, value, action, look }: Decision): Named {
+export function withDecision<Named extends Lens>(
+  lens: Named,
+  { facet, value, action, look }: Decision,
+): Named {
   const others = lens.rules.filter((rule) => rule.facet !== facet || rule.value !== value);
   const made: LensRule[] =
-    action === undefined ? [] : [{ ...(facet === undefined ? {} : { facet }), ...(value === undefined ? {} : { value }), action, ...(action === 'mark' && look ? { look } : {}) }];
+    action === undefined
+      ? []
+      : [
+          {
+            ...(facet === undefined ? {} : { facet }),
+            ...(value === undefined ? {} : { value }),
+            action,
+            ...(action === 'mark' && look ? { look } : {}),
+          },
+        ];
   return { ...lens, rules: [...others, ...made] };
 }
 
@@ -62,8 +101,13 @@ const keptPlain: Verdict = { kept: true };
  * Decides on an element by its profiling attributes: it is dropped when for any facet all its values are dropped
  * (DITA 1.3, 2.4.3.3 “Filtering and flagging logic”).
  */
-export function judge(attributes: Attributes, lens: Lens | undefined, facets: readonly Facet[] = []): Verdict {
-  if (!lens || !profilingAttributes.some((name) => attributes[name] !== undefined)) return keptPlain;
+export function judge(
+  attributes: Attributes,
+  lens: Lens | undefined,
+  facets: readonly Facet[] = [],
+): Verdict {
+  if (!lens || !profilingAttributes.some((name) => attributes[name] !== undefined))
+    return keptPlain;
   const looks: MarkLook[] = [];
   let isMarked = false;
   for (const [facet, values] of facetValuesOf(attributes)) {
@@ -79,16 +123,27 @@ export function judge(attributes: Attributes, lens: Lens | undefined, facets: re
 }
 
 /** The tree without what a lens drops, as it is written otherwise; undefined where nothing of it is left. */
-export function throughLens(root: Element, lens: Lens | undefined, facets: readonly Facet[] = []): Element | undefined {
+export function throughLens(
+  root: Element,
+  lens: Lens | undefined,
+  facets: readonly Facet[] = [],
+): Element | undefined {
   if (!judge(root.attributes, lens, facets).kept) return undefined;
   const children = root.children.flatMap((child): Node[] => {
     const seen = isElement(child) ? throughLens(child, lens, facets) : child;
     return seen === undefined ? [] : [seen];
   });
-  return children.length === root.children.length && children.every((child, index) => child === root.children[index]) ? root : { ...root, children };
+  return children.length === root.children.length &&
+    children.every((child, index) => child === root.children[index])
+    ? root
+    : { ...root, children };
 }
 
 /** The same for lenses that decide the same; used to remember results. */
 export function lensKey(lens: Lens | undefined): string {
-  return lens ? JSON.stringify(lens.rules.map(({ facet, value, action, look }) => [facet, value, action, look]).sort()) : '';
+  return lens
+    ? JSON.stringify(
+        lens.rules.map(({ facet, value, action, look }) => [facet, value, action, look]).sort(),
+      )
+    : '';
 }

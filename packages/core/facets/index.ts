@@ -7,11 +7,48 @@ export { isSubjectScheme, readSubjectScheme, writeSubjectScheme } from './subjec
 export { conditionsOf, valuesOn, withValues } from './setting.ts';
 export { allValues, checkFacetValues, moveInList, replaceInList } from './values.ts';
 export { tagOf, tagsOf, type FacetTag } from './tags.ts';
-export { replaceInLens, replaceValue, valuesUsed, withOtherValue, type ValueUse } from './renaming.ts';
+export {
+  replaceInLens,
+  replaceValue,
+  valuesUsed,
+  withOtherValue,
+  type ValueUse,
+} from './renaming.ts';
 export { combineLenses, lensOf, type KeptLens } from './combining.ts';
 export { actionOn, judge, lensKey, throughLens, withDecision, type Decision } from './deciding.ts';
 export { matchOf, openMatchOf } from './matching.ts';
-export { innermostValues, isFor, lensOfChosen, openFacets, whenOf, type OpenFacet, type OpenValue, type ValuesByFacet, type When } from './open.ts';
+export {
+  innermostValues,
+  isFor,
+  lensOfChosen,
+  openFacets,
+  whenOf,
+  type OpenFacet,
+  type OpenValue,
+  type ValuesByFacet,
+  type When,
+} from './open.ts';
 export { withLookWords, type MarkLook } from './looks.ts';
-export { facetValuesOf, pigments, type Pigment, type Facet, type FacetValue, type Lens, type LensAction, type LensRule, type Verdict } from './lens.ts';
-export { both, everyReader, isNobody, nameReaders, partition, readersOf, readerSpace, uncovered, type Readers, type ReaderSpace } from './readers.ts';
+export {
+  facetValuesOf,
+  pigments,
+  type Pigment,
+  type Facet,
+  type FacetValue,
+  type Lens,
+  type LensAction,
+  type LensRule,
+  type Verdict,
+} from './lens.ts';
+export {
+  both,
+  everyReader,
+  isNobody,
+  nameReaders,
+  partition,
+  readersOf,
+  readerSpace,
+  uncovered,
+  type Readers,
+  type ReaderSpace,
+} from './readers.ts';

@@ -3,7 +3,16 @@ import type { MarkLook } from './looks.ts';
 import type { Attributes } from '../markup/index.ts';
 
 /** Colours of equal lightness that stay apart for colour-blind eyes; never the only sign. */
-export const pigments = ['teal', 'rust', 'wisteria', 'moss', 'plum', 'pine', 'slate', 'amber'] as const;
+export const pigments = [
+  'teal',
+  'rust',
+  'wisteria',
+  'moss',
+  'plum',
+  'pine',
+  'slate',
+  'amber',
+] as const;
 export type Pigment = (typeof pigments)[number];
 
 export interface FacetValue {
@@ -72,7 +81,8 @@ export function facetValuesOf(attributes: Attributes): Map<string, string[]> {
       continue;
     }
     add(name, split(text.replace(/[^\s()]+\([^)]*\)/gu, ' ')));
-    for (const [, group, values] of text.matchAll(/([^\s()]+)\(([^)]*)\)/gu)) add(group!, split(values!));
+    for (const [, group, values] of text.matchAll(/([^\s()]+)\(([^)]*)\)/gu))
+      add(group!, split(values!));
   }
   return found;
 }

@@ -18,7 +18,13 @@ const plainLook: MarkLook = { background: '#f6e7c3' };
 /** Several looks on the same element: of each part the first that says it. */
 export function joinLooks(looks: readonly MarkLook[]): MarkLook {
   const joined = Object.assign({}, ...looks.toReversed()) as MarkLook;
-  return joined.color === undefined && joined.background === undefined && joined.bar !== true && joined.start === undefined && joined.end === undefined ? plainLook : joined;
+  return joined.color === undefined &&
+    joined.background === undefined &&
+    joined.bar !== true &&
+    joined.start === undefined &&
+    joined.end === undefined
+    ? plainLook
+    : joined;
 }
 
 const hasWords = (node: Node): boolean => typeof node === 'string' && node.trim() !== '';
@@ -28,7 +34,11 @@ const aside = new Set(['indexterm', 'fn', 'draft-comment', 'data', 'desc', 'alt'
 /** Puts words where the first or the last line of an element is; the same element where it has no line. */
 function withWordsAt(element: Element, words: string, side: 'start' | 'end'): Element {
   const { children } = element;
-  if (children.some(hasWords)) return { ...element, children: side === 'start' ? [`${words} `, ...children] : [...children, ` ${words}`] };
+  if (children.some(hasWords))
+    return {
+      ...element,
+      children: side === 'start' ? [`${words} `, ...children] : [...children, ` ${words}`],
+    };
   const order = children.map((_child, index) => index);
   for (const index of side === 'start' ? order : order.toReversed()) {
     const child = children[index];

@@ -15,27 +15,45 @@ const countBits = (bits: bigint): number => bits.toString(2).replaceAll('0', '')
  * everybody, and more the more facets it names and the fewer of their values.
  * @param facets the lists; a value in no list suits nobody as a whole
  */
-export function matchOf(attributes: Attributes, lens: Lens | undefined, facets: readonly Facet[]): number {
+export function matchOf(
+  attributes: Attributes,
+  lens: Lens | undefined,
+  facets: readonly Facet[],
+): number {
   return openMatchOf(attributes, lens, facets, []).match;
 }
 
 /** The same where readers decide on some facets: with what they may have at most, so that it is for all of them. */
-export function openMatchOf(attributes: Attributes, lens: Lens | undefined, facets: readonly Facet[], left: readonly OpenFacet[]): { readonly match: number; readonly all: ValuesByFacet } {
+export function openMatchOf(
+  attributes: Attributes,
+  lens: Lens | undefined,
+  facets: readonly Facet[],
+  left: readonly OpenFacet[],
+): { readonly match: number; readonly all: ValuesByFacet } {
   const all = allOf(attributes, left);
   return { match: matchWith(attributes, lens, facets, all), all };
 }
 
 /** @param depending facets that readers decide on count as covered */
-function matchWith(attributes: Attributes, lens: Lens | undefined, facets: readonly Facet[], depending: ValuesByFacet): number {
+function matchWith(
+  attributes: Attributes,
+  lens: Lens | undefined,
+  facets: readonly Facet[],
+  depending: ValuesByFacet,
+): number {
   const named = facetValuesOf(attributes);
   if (named.size === 0) return forEverybody;
   if (!judge(attributes, lens, facets).kept) return notForAll;
   const used = new Map([...named].map(([facet, values]) => [facet, new Set(values)]));
   const open = readerSpace(facets, used, lens);
   const readers = readersOf(attributes, open);
-  for (const [facet, { all }] of open) if (all === 0n || (readers.get(facet) !== all && depending[facet] === undefined)) return notForAll;
+  for (const [facet, { all }] of open)
+    if (all === 0n || (readers.get(facet) !== all && depending[facet] === undefined))
+      return notForAll;
   const whole = readerSpace(facets, used);
-  const shares = [...readersOf(attributes, whole)].map(([facet, bits]) => countBits(bits) / countBits(whole.get(facet)!.all));
+  const shares = [...readersOf(attributes, whole)].map(
+    ([facet, bits]) => countBits(bits) / countBits(whole.get(facet)!.all),
+  );
   // Another facet always counts for more than fewer values of one.
   return named.size + (1 - shares.reduce((sum, share) => sum + share, 0) / shares.length) / 2;
 }

@@ -39,33 +39,53 @@ export interface When {
   readonly either?: readonly (readonly When[])[];
 }
 
-const innermostOf = (value: FacetValue): readonly string[] => (value.values && value.values.length > 0 ? value.values.flatMap(innermostOf) : [value.name]);
+const innermostOf = (value: FacetValue): readonly string[] =>
+  value.values && value.values.length > 0 ? value.values.flatMap(innermostOf) : [value.name];
 
 /** Facets that are left open, in the order in which they are named; those that there are not are passed over. */
-export function openFacets(names: readonly string[], facets: readonly Facet[], lens: Lens | undefined): OpenFacet[] {
+export function openFacets(
+  names: readonly string[],
+  facets: readonly Facet[],
+  lens: Lens | undefined,
+): OpenFacet[] {
   return names.flatMap((name) => {
     const facet = facets.find((one) => one.name === name);
     if (!facet) return [];
-    const isClosed = (value: string): boolean => lens !== undefined && actionOn(lens, name, value, facets) === 'drop';
+    const isClosed = (value: string): boolean =>
+      lens !== undefined && actionOn(lens, name, value, facets) === 'drop';
     const having = new Map<string, readonly string[]>();
     const read = (values: readonly FacetValue[]): OpenValue[] =>
       values.flatMap((value) => {
         const innermost = innermostOf(value).filter((one) => !isClosed(one));
         having.set(value.name, innermost);
         const nested = read(value.values ?? []);
-        return innermost.length === 0 ? [] : [{ name: value.name, label: value.label, innermost, values: nested }];
+        return innermost.length === 0
+          ? []
+          : [{ name: value.name, label: value.label, innermost, values: nested }];
       });
     const values = read(facet.values);
-    return [{ name, label: facet.label, values, having, closed: facet.values.flatMap(innermostOf).filter(isClosed) }];
+    return [
+      {
+        name,
+        label: facet.label,
+        values,
+        having,
+        closed: facet.values.flatMap(innermostOf).filter(isClosed),
+      },
+    ];
   });
 }
 
-const unionOf = (values: readonly string[], { having }: OpenFacet): readonly string[] => [...new Set(values.flatMap((value) => having.get(value) ?? []))];
-export const innermostValues = ({ values }: Pick<OpenFacet, 'values'>): readonly string[] => values.flatMap(({ innermost }) => innermost);
+const unionOf = (values: readonly string[], { having }: OpenFacet): readonly string[] => [
+  ...new Set(values.flatMap((value) => having.get(value) ?? [])),
+];
+export const innermostValues = ({ values }: Pick<OpenFacet, 'values'>): readonly string[] =>
+  values.flatMap(({ innermost }) => innermost);
 
 /** Who gets an element by its own attributes; undefined where that is every reader, as far as the open facets go. */
 export function whenOf(attributes: Attributes, open: readonly OpenFacet[]): When | undefined {
-  if (open.length === 0 || !profilingAttributes.some((name) => attributes[name] !== undefined)) return undefined;
+  if (open.length === 0 || !profilingAttributes.some((name) => attributes[name] !== undefined))
+    return undefined;
   const written = facetValuesOf(attributes);
   const any = open.flatMap((facet): [string, readonly string[]][] => {
     const values = written.get(facet.name);
@@ -85,15 +105,26 @@ export function allOf(attributes: Attributes, open: readonly OpenFacet[]): Value
       const values = written.get(facet.name);
       if (!values) return [];
       const having = unionOf(values, facet);
-      return having.length === innermostValues(facet).length ? [] : [[facet.name, [...having, ...facet.closed]]];
+      return having.length === innermostValues(facet).length
+        ? []
+        : [[facet.name, [...having, ...facet.closed]]];
     }),
   );
 }
 
 /** Whether readers who have these values get something. @param chosen of facets that it does not name, readers have every value */
-export function isFor({ any = {}, all, unless = [], either }: When, chosen: ValuesByFacet): boolean {
-  const allHolds = (values: ValuesByFacet): boolean => Object.entries(values).every(([facet, most]) => chosen[facet]?.every((value) => most.includes(value)) ?? false);
-  const anyHolds = Object.entries(any).every(([facet, values]) => chosen[facet]?.some((value) => values.includes(value)) ?? values.length > 0);
+export function isFor(
+  { any = {}, all, unless = [], either }: When,
+  chosen: ValuesByFacet,
+): boolean {
+  const allHolds = (values: ValuesByFacet): boolean =>
+    Object.entries(values).every(
+      ([facet, most]) => chosen[facet]?.every((value) => most.includes(value)) ?? false,
+    );
+  const anyHolds = Object.entries(any).every(
+    ([facet, values]) =>
+      chosen[facet]?.some((value) => values.includes(value)) ?? values.length > 0,
+  );
   const eitherHolds = either?.some((way) => way.every((when) => isFor(when, chosen))) ?? true;
   return anyHolds && (all === undefined || allHolds(all)) && !unless.some(allHolds) && eitherHolds;
 }
@@ -102,8 +133,15 @@ export function isFor({ any = {}, all, unless = [], either }: When, chosen: Valu
 export function lensOfChosen(chosen: ValuesByFacet, facets: readonly Facet[]): Lens {
   const rules = Object.entries(chosen).flatMap(([name, values]) => {
     const dropped = (list: readonly FacetValue[]): string[] =>
-      list.flatMap((value) => [...(innermostOf(value).some((one) => values.includes(one)) ? [] : [value.name]), ...dropped(value.values ?? [])]);
-    return dropped(facets.find((facet) => facet.name === name)?.values ?? []).map((value) => ({ facet: name, value, action: 'drop' as const }));
+      list.flatMap((value) => [
+        ...(innermostOf(value).some((one) => values.includes(one)) ? [] : [value.name]),
+        ...dropped(value.values ?? []),
+      ]);
+    return dropped(facets.find((facet) => facet.name === name)?.values ?? []).map((value) => ({
+      facet: name,
+      value,
+      action: 'drop' as const,
+    }));
   });
   return { name: '', rules };
 }

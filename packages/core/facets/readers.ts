@@ -21,14 +21,19 @@ export type ReaderSpace = ReadonlyMap<string, Axis>;
 
 export const everyReader: Readers = new Map();
 
-const innermost = (value: FacetValue): FacetValue[] => (value.values && value.values.length > 0 ? value.values.flatMap(innermost) : [value]);
+const innermost = (value: FacetValue): FacetValue[] =>
+  value.values && value.values.length > 0 ? value.values.flatMap(innermost) : [value];
 
 /**
  * By what readers can differ.
  * @param used values that content carries; one in no list is a value that a reader may have or not have
  * @param lens readers whose content it drops are not among them
  */
-export function readerSpace(facets: readonly Facet[], used: ReadonlyMap<string, ReadonlySet<string>>, lens?: Lens): ReaderSpace {
+export function readerSpace(
+  facets: readonly Facet[],
+  used: ReadonlyMap<string, ReadonlySet<string>>,
+  lens?: Lens,
+): ReaderSpace {
   const space = new Map<string, Axis>();
   for (const [name, carried] of used) {
     const facet = facets.find((one) => one.name === name);
@@ -38,12 +43,28 @@ export function readerSpace(facets: readonly Facet[], used: ReadonlyMap<string, 
     const leaves: { name: string | undefined; label: string }[] = [
       ...(facet?.values.flatMap(innermost) ?? []),
       ...unlisted.map((value) => ({ name: value, label: value })),
-      ...(unlisted.length > 0 || listed.length === 0 ? [{ name: undefined, label: 'none of these' }] : []),
-    ].filter((leaf) => !lens || leaf.name === undefined || actionOn(lens, name, leaf.name, facets) !== 'drop');
+      ...(unlisted.length > 0 || listed.length === 0
+        ? [{ name: undefined, label: 'none of these' }]
+        : []),
+    ].filter(
+      (leaf) =>
+        !lens || leaf.name === undefined || actionOn(lens, name, leaf.name, facets) !== 'drop',
+    );
     const bitOf = new Map(leaves.map((leaf, at) => [leaf.name, 1n << BigInt(at)]));
-    const bits = (names: readonly string[]): bigint => names.reduce((sum, one) => sum | (bitOf.get(one) ?? 0n), 0n);
-    const having = new Map([...listed.map((value) => [value.name, bits(innermost(value).map((leaf) => leaf.name))] as const), ...unlisted.map((value) => [value, bits([value])] as const)]);
-    space.set(name, { label: facet?.label ?? name, labels: leaves.map(({ label }) => label), having, all: (1n << BigInt(leaves.length)) - 1n });
+    const bits = (names: readonly string[]): bigint =>
+      names.reduce((sum, one) => sum | (bitOf.get(one) ?? 0n), 0n);
+    const having = new Map([
+      ...listed.map(
+        (value) => [value.name, bits(innermost(value).map((leaf) => leaf.name))] as const,
+      ),
+      ...unlisted.map((value) => [value, bits([value])] as const),
+    ]);
+    space.set(name, {
+      label: facet?.label ?? name,
+      labels: leaves.map(({ label }) => label),
+      having,
+      all: (1n << BigInt(leaves.length)) - 1n,
+    });
   }
   return space;
 }
@@ -72,7 +93,8 @@ export function both(a: Readers, b: Readers): Readers {
   return readers;
 }
 
-export const isNobody = (readers: Readers, space: ReaderSpace): boolean => [...readers].some(([facet, bits]) => (bits & (space.get(facet)?.all ?? 0n)) === 0n);
+export const isNobody = (readers: Readers, space: ReaderSpace): boolean =>
+  [...readers].some(([facet, bits]) => (bits & (space.get(facet)?.all ?? 0n)) === 0n);
 
 /** Those of `a` that are not of `b`: sets that have nobody in common. */
 function without(a: Readers, b: Readers, space: ReaderSpace): Readers[] {
@@ -93,7 +115,12 @@ function without(a: Readers, b: Readers, space: ReaderSpace): Readers[] {
  * Parts readers into sets within which all get the same of what the given sets get.
  * @returns the parts, nobody left out; or that there are more than `most`
  */
-export function partition(readers: Readers, sets: readonly Readers[], space: ReaderSpace, most: number): Readers[] | 'too-many' {
+export function partition(
+  readers: Readers,
+  sets: readonly Readers[],
+  space: ReaderSpace,
+  most: number,
+): Readers[] | 'too-many' {
   let parts = isNobody(readers, space) ? [] : [readers];
   for (const set of sets) {
     parts = parts.flatMap((part) => {
@@ -111,7 +138,11 @@ const mostSets = 4000;
 /**
  * Those of `readers` whom none of `covers` reaches: none, the sets of them, or that there are too many sets to tell.
  */
-export function uncovered(readers: Readers, covers: readonly Readers[], space: ReaderSpace): Readers[] | 'too-many' {
+export function uncovered(
+  readers: Readers,
+  covers: readonly Readers[],
+  space: ReaderSpace,
+): Readers[] | 'too-many' {
   let left = isNobody(readers, space) ? [] : [readers];
   for (const cover of covers) {
     if (left.length === 0) break;
@@ -126,7 +157,9 @@ export function nameReaders(readers: Readers, space: ReaderSpace): string {
   const parts = [...readers].flatMap(([facet, bits]) => {
     const axis = space.get(facet);
     if (!axis || (bits & axis.all) === axis.all) return [];
-    return [`${axis.label} ${axis.labels.filter((_label, at) => (bits >> BigInt(at)) & 1n).join(' or ')}`];
+    return [
+      `${axis.label} ${axis.labels.filter((_label, at) => (bits >> BigInt(at)) & 1n).join(' or ')}`,
+    ];
   });
   return parts.length === 0 ? 'every reader' : parts.join(', ');
 }

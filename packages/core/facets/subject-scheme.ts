@@ -1,4 +1,12 @@
-import { childElements, childNamed, element, lineOf, readXml, writeXml, type Element } from '../markup/index.ts';
+import {
+  childElements,
+  childNamed,
+  element,
+  lineOf,
+  readXml,
+  writeXml,
+  type Element,
+} from '../markup/index.ts';
 import { problem, type Problem } from '../problems/index.ts';
 import { pigments, type Facet, type FacetValue } from './lens.ts';
 
@@ -11,7 +19,10 @@ export const isSubjectScheme = (root: Element): boolean => root.name === rootNam
  * Reads the facets of a subject-scheme map (DITA 1.3, 2.2.3.5): each enumeration binds an attribute to a subject, whose subjects are the values.
  * Problems: `scheme.unbound` for an enumeration without an attribute or a subject; and those of the XML reader.
  */
-export function readSubjectScheme(text: string): { facets: readonly Facet[]; problems: readonly Problem[] } {
+export function readSubjectScheme(text: string): {
+  facets: readonly Facet[];
+  problems: readonly Problem[];
+} {
   const { document, problems } = readXml(text);
   if (!document || !isSubjectScheme(document.root)) return { facets: [], problems };
   const found: Problem[] = [];
@@ -31,7 +42,13 @@ export function readSubjectScheme(text: string): { facets: readonly Facet[]; pro
       const key = childNamed(binding, 'subjectdef')?.attributes['keyref'] ?? '';
       const subject = subjects.get(key);
       if (name === undefined || name === '' || !subject) {
-        found.push(problem('warning', 'scheme.unbound', `The list of facets binds “${key}” to “${name ?? ''}”, one of which is not there. It is left out.`));
+        found.push(
+          problem(
+            'warning',
+            'scheme.unbound',
+            `The list of facets binds “${key}” to “${name ?? ''}”, one of which is not there. It is left out.`,
+          ),
+        );
         return [];
       }
       return [{ name, label: titleOf(subject) ?? name, values: valuesIn(subject, 0) }];
@@ -45,7 +62,14 @@ function valuesIn(subject: Element, depth: number): FacetValue[] {
     const name = child.attributes['keys'];
     if (child.name !== 'subjectdef' || name === undefined || name === '') return [];
     const values = valuesIn(child, depth + 1);
-    return [{ name, label: titleOf(child) ?? name, ...mannerOf(child), ...(values.length > 0 ? { values } : {}) }];
+    return [
+      {
+        name,
+        label: titleOf(child) ?? name,
+        ...mannerOf(child),
+        ...(values.length > 0 ? { values } : {}),
+      },
+    ];
   });
 }
 
@@ -59,20 +83,38 @@ function titleOf(subject: Element): string | undefined {
 function mannerOf(subject: Element): Partial<FacetValue> {
   const meta = childNamed(subject, 'topicmeta');
   if (!meta) return {};
-  const said = new Map(childElements(meta).flatMap(({ name, attributes }) => (name === 'data' ? [[attributes['name'], attributes['value'] ?? ''] as const] : [])));
+  const said = new Map(
+    childElements(meta).flatMap(({ name, attributes }) =>
+      name === 'data' ? [[attributes['name'], attributes['value'] ?? ''] as const] : [],
+    ),
+  );
   const short = childNamed(meta, 'shortdesc');
   const description = short ? lineOf(short) : '';
   const letters = Array.from((said.get('letters') ?? '').trim())
     .slice(0, 3)
     .join('');
   const pigment = pigments.find((one) => one === said.get('pigment'));
-  return { ...(letters === '' ? {} : { letters }), ...(pigment ? { pigment } : {}), ...(description === '' ? {} : { description }), ...(said.get('retired') === 'yes' ? { retired: true } : {}) };
+  return {
+    ...(letters === '' ? {} : { letters }),
+    ...(pigment ? { pigment } : {}),
+    ...(description === '' ? {} : { description }),
+    ...(said.get('retired') === 'yes' ? { retired: true } : {}),
+  };
 }
 
 /** The facets as a subject-scheme map that `readSubjectScheme` reads back the same. */
 export function writeSubjectScheme(facets: readonly Facet[]): string {
-  const datum = (name: string, value: string | undefined): Element[] => (value === undefined ? [] : [element('data', { name, value })]);
-  const subject = ({ name, label, letters, pigment, description, retired, values = [] }: FacetValue): Element =>
+  const datum = (name: string, value: string | undefined): Element[] =>
+    value === undefined ? [] : [element('data', { name, value })];
+  const subject = ({
+    name,
+    label,
+    letters,
+    pigment,
+    description,
+    retired,
+    values = [],
+  }: FacetValue): Element =>
     element('subjectdef', { keys: name }, [
       element('topicmeta', {}, [
         element('navtitle', {}, [label]),
@@ -86,8 +128,15 @@ export function writeSubjectScheme(facets: readonly Facet[]): string {
   // A facet and a value may have the same name; the subject of a facet has one that no value can have.
   const keyOf = ({ name }: Facet): string => `facet:${name}`;
   const scheme = element(rootName, {}, [
-    ...facets.map((facet) => subject({ name: keyOf(facet), label: facet.label, values: facet.values })),
-    ...facets.map((facet) => element('enumerationdef', {}, [element('attributedef', { name: facet.name }), element('subjectdef', { keyref: keyOf(facet) })])),
+    ...facets.map((facet) =>
+      subject({ name: keyOf(facet), label: facet.label, values: facet.values }),
+    ),
+    ...facets.map((facet) =>
+      element('enumerationdef', {}, [
+        element('attributedef', { name: facet.name }),
+        element('subjectdef', { keyref: keyOf(facet) }),
+      ]),
+    ),
   ]);
   return writeXml(scheme, (one) => one.name !== 'navtitle' && one.name !== 'shortdesc');
 }

@@ -40,11 +40,21 @@ export function tagOf(facets: readonly Facet[], facet: Facet, value: FacetValue)
 export function tagsOf(attributes: Attributes, facets: readonly Facet[]): FacetTag[] {
   const written = facetValuesOf(attributes);
   if (written.size === 0) return [];
-  const known = facets.flatMap((facet) => allValues(facet.values).flatMap((value) => (written.get(facet.name)?.includes(value.name) ? [tagOf(facets, facet, value)] : [])));
+  const known = facets.flatMap((facet) =>
+    allValues(facet.values).flatMap((value) =>
+      written.get(facet.name)?.includes(value.name) ? [tagOf(facets, facet, value)] : [],
+    ),
+  );
   const unknown = [...written].flatMap(([facet, values]) =>
     values
       .filter((value) => !known.some((tag) => tag.facet === facet && tag.value === value))
-      .map((value): FacetTag => ({ facet, value, label: `${facet}: ${value}`, letters: initialsOf(value), pigment: 'slate' })),
+      .map((value): FacetTag => ({
+        facet,
+        value,
+        label: `${facet}: ${value}`,
+        letters: initialsOf(value),
+        pigment: 'slate',
+      })),
   );
   return [...known, ...unknown];
 }

@@ -1,5 +1,16 @@
 /** How the value of an attribute is read, checked and offered. */
-export type AttributeKind = 'id' | 'text' | 'token' | 'tokens' | 'choice' | 'reference' | 'key' | 'number' | 'length' | 'language' | 'facet';
+export type AttributeKind =
+  | 'id'
+  | 'text'
+  | 'token'
+  | 'tokens'
+  | 'choice'
+  | 'reference'
+  | 'key'
+  | 'number'
+  | 'length'
+  | 'language'
+  | 'facet';
 
 export interface AttributeDefinition {
   readonly name: string;
@@ -11,15 +22,41 @@ export interface AttributeDefinition {
   readonly required?: boolean;
 }
 
-function attribute(name: string, label: string, kind: AttributeKind, help: string, values?: string): AttributeDefinition {
-  return { name, label, kind, help, ...(values === undefined ? {} : { values: values.split(' ') }) };
+function attribute(
+  name: string,
+  label: string,
+  kind: AttributeKind,
+  help: string,
+  values?: string,
+): AttributeDefinition {
+  return {
+    name,
+    label,
+    kind,
+    help,
+    ...(values === undefined ? {} : { values: values.split(' ') }),
+  };
 }
 
 /** Attributes by which content varies (DITA 1.3, 2.4.3.1). `country` and `release` are specialisations of `props`. */
-export const profilingAttributes = ['audience', 'platform', 'product', 'otherprops', 'props', 'deliveryTarget', 'country', 'release'] as const;
+export const profilingAttributes = [
+  'audience',
+  'platform',
+  'product',
+  'otherprops',
+  'props',
+  'deliveryTarget',
+  'country',
+  'release',
+] as const;
 
 const facets = profilingAttributes.map((name) =>
-  attribute(name, name === 'deliveryTarget' ? 'Delivery target' : name[0]!.toUpperCase() + name.slice(1), 'facet', 'Facet values for which this content is meant.'),
+  attribute(
+    name,
+    name === 'deliveryTarget' ? 'Delivery target' : name[0]!.toUpperCase() + name.slice(1),
+    'facet',
+    'Facet values for which this content is meant.',
+  ),
 );
 
 /** Attributes that every element may have (DITA 1.3, universal attribute group). */
@@ -27,19 +64,53 @@ export const universalAttributes: readonly AttributeDefinition[] = [
   attribute('id', 'Id', 'id', 'The name by which links and borrowed passages find this element.'),
   attribute('conref', 'Borrowed from', 'reference', 'The element whose content is shown here.'),
   attribute('conrefend', 'Borrowed up to', 'reference', 'The last element of a borrowed run.'),
-  attribute('conaction', 'Push', 'choice', 'Put this content into another topic instead of taking it.', 'mark pushafter pushbefore pushreplace -dita-use-conref-target'),
-  attribute('conkeyref', 'Borrowed by key', 'key', 'The key, and element, whose content is shown here.'),
+  attribute(
+    'conaction',
+    'Push',
+    'choice',
+    'Put this content into another topic instead of taking it.',
+    'mark pushafter pushbefore pushreplace -dita-use-conref-target',
+  ),
+  attribute(
+    'conkeyref',
+    'Borrowed by key',
+    'key',
+    'The key, and element, whose content is shown here.',
+  ),
   ...facets,
   attribute('rev', 'Revision', 'text', 'The revision in which this changed.'),
-  attribute('importance', 'Importance', 'choice', 'How much this matters to the reader.', 'default deprecated high low normal obsolete optional recommended required urgent'),
-  attribute('status', 'Status', 'choice', 'What happened to this since the last issue.', 'new changed deleted unchanged'),
+  attribute(
+    'importance',
+    'Importance',
+    'choice',
+    'How much this matters to the reader.',
+    'default deprecated high low normal obsolete optional recommended required urgent',
+  ),
+  attribute(
+    'status',
+    'Status',
+    'choice',
+    'What happened to this since the last issue.',
+    'new changed deleted unchanged',
+  ),
   attribute('base', 'Base', 'text', 'For specialised attributes.'),
   attribute('translate', 'Translate', 'choice', 'Whether this is to be translated.', 'yes no'),
   attribute('xml:lang', 'Language', 'language', 'The language of this content.'),
   attribute('dir', 'Direction', 'choice', 'The direction of writing.', 'ltr rtl lro rlo'),
   attribute('outputclass', 'Style', 'tokens', 'The named style in which this is shown.'),
-  attribute('xml:space', 'White space', 'choice', 'Whether white space is kept.', 'preserve default'),
-  attribute('class', 'Class', 'text', 'The specialisation of the element, as a processor writes it.'),
+  attribute(
+    'xml:space',
+    'White space',
+    'choice',
+    'Whether white space is kept.',
+    'preserve default',
+  ),
+  attribute(
+    'class',
+    'Class',
+    'text',
+    'The specialisation of the element, as a processor writes it.',
+  ),
   attribute('xtrf', 'Origin', 'text', 'Where a processor found this.'),
   attribute('xtrc', 'Origin count', 'text', 'Which of its kind a processor found.'),
 ];
@@ -51,7 +122,13 @@ const own: readonly AttributeDefinition[] = [
   attribute('keys', 'Keys', 'tokens', 'The keys defined here.'),
   attribute('keyscope', 'Key scope', 'tokens', 'The scope that this branch gives to its keys.'),
   attribute('format', 'Format', 'token', 'The kind of file linked to: dita, ditamap, html, pdf …'),
-  attribute('scope', 'Scope', 'choice', 'Whether the target is in this publication, beside it, or outside.', 'local peer external -dita-use-conref-target'),
+  attribute(
+    'scope',
+    'Scope',
+    'choice',
+    'Whether the target is in this publication, beside it, or outside.',
+    'local peer external -dita-use-conref-target',
+  ),
   attribute('type', 'Type', 'token', 'The kind of target or content.'),
   attribute('query', 'Query', 'text', 'A search that gives the target.'),
   attribute('spectitle', 'Own title', 'text', 'A title for the list or table.'),
@@ -62,14 +139,49 @@ const own: readonly AttributeDefinition[] = [
   attribute('width', 'Width', 'length', 'Such as 40mm or 120px.'),
   attribute('scale', 'Scale', 'number', 'Percent of the natural size.'),
   attribute('scalefit', 'Fit', 'choice', 'Scale to the space there is.', 'yes no'),
-  attribute('align', 'Alignment', 'choice', 'How it stands across.', 'left right center justify char current'),
-  attribute('placement', 'Placement', 'choice', 'In the line or on a line of its own.', 'inline break'),
-  attribute('longdescref', 'Long description', 'reference', 'A text that describes the image in full.'),
-  attribute('expanse', 'Width taken', 'choice', 'Page, column, text line or spread.', 'page column textline spread'),
-  attribute('frame', 'Frame', 'choice', 'Lines around the outside.', 'all bottom none sides top topbot'),
+  attribute(
+    'align',
+    'Alignment',
+    'choice',
+    'How it stands across.',
+    'left right center justify char current',
+  ),
+  attribute(
+    'placement',
+    'Placement',
+    'choice',
+    'In the line or on a line of its own.',
+    'inline break',
+  ),
+  attribute(
+    'longdescref',
+    'Long description',
+    'reference',
+    'A text that describes the image in full.',
+  ),
+  attribute(
+    'expanse',
+    'Width taken',
+    'choice',
+    'Page, column, text line or spread.',
+    'page column textline spread',
+  ),
+  attribute(
+    'frame',
+    'Frame',
+    'choice',
+    'Lines around the outside.',
+    'all bottom none sides top topbot',
+  ),
   attribute('colsep', 'Column rule', 'choice', 'A line to the right.', '0 1'),
   attribute('rowsep', 'Row rule', 'choice', 'A line below.', '0 1'),
-  attribute('rowheader', 'Row header', 'choice', 'Whether the first column heads its rows.', 'firstcol headers norowheader'),
+  attribute(
+    'rowheader',
+    'Row header',
+    'choice',
+    'Whether the first column heads its rows.',
+    'firstcol headers norowheader',
+  ),
   attribute('pgwide', 'Page wide', 'choice', 'Across all columns of the page.', '0 1'),
   attribute('orient', 'Orientation', 'choice', 'Upright or turned.', 'port land'),
   attribute('cols', 'Columns', 'number', 'How many columns.'),
@@ -80,7 +192,13 @@ const own: readonly AttributeDefinition[] = [
   attribute('nameend', 'Last column', 'token', 'Where a cell over several columns ends.'),
   attribute('spanname', 'Span', 'token', 'A named span of columns.'),
   attribute('morerows', 'More rows', 'number', 'Over how many further rows the cell goes.'),
-  attribute('valign', 'Vertical alignment', 'choice', 'How it stands upright.', 'top middle bottom'),
+  attribute(
+    'valign',
+    'Vertical alignment',
+    'choice',
+    'How it stands upright.',
+    'top middle bottom',
+  ),
   attribute('char', 'Alignment character', 'text', 'The character on which numbers line up.'),
   attribute('charoff', 'Alignment offset', 'number', 'Percent from the left.'),
   attribute('rotate', 'Turned', 'choice', 'Whether the cell is turned.', '0 1'),
@@ -102,7 +220,13 @@ const own: readonly AttributeDefinition[] = [
   attribute('valuetype', 'Kind of value', 'choice', 'How the value is meant.', 'data ref object'),
   attribute('datatype', 'Data type', 'text', 'The type of the value.'),
   attribute('author', 'Author', 'text', 'Who wrote the comment.'),
-  attribute('disposition', 'State', 'choice', 'What became of the comment.', 'accepted completed deferred duplicate issue open rejected reopened unassigned'),
+  attribute(
+    'disposition',
+    'State',
+    'choice',
+    'What became of the comment.',
+    'accepted completed deferred duplicate issue open rejected reopened unassigned',
+  ),
   attribute('time', 'Time', 'text', 'When it was written.'),
   attribute('remap', 'Was', 'text', 'What this was before it came here.'),
   attribute('callout', 'Mark', 'text', 'The mark of a footnote.'),
@@ -115,7 +239,13 @@ const own: readonly AttributeDefinition[] = [
   attribute('reftitle', 'Title', 'text', 'The title of what is quoted.'),
   attribute('shape', 'Shape', 'choice', 'The shape of an area.', 'rect circle poly default'),
   attribute('specentry', 'Own entry', 'text', 'For specialised tables.'),
-  attribute('experiencelevel', 'Experience', 'choice', 'How much the readers know.', 'expert general novice'),
+  attribute(
+    'experiencelevel',
+    'Experience',
+    'choice',
+    'How much the readers know.',
+    'expert general novice',
+  ),
   attribute('job', 'Job', 'text', 'What the readers do.'),
   attribute('otherjob', 'Other job', 'text', 'What the readers do when “other” is chosen.'),
   attribute('date', 'Date', 'text', 'As 2026-11-23.'),
@@ -124,7 +254,13 @@ const own: readonly AttributeDefinition[] = [
   attribute('expiry', 'Valid to', 'text', 'As 2026-11-23.'),
   attribute('year', 'Year', 'text', 'Four digits.'),
   attribute('content', 'Content', 'text', 'The value.'),
-  attribute('translate-content', 'Translate value', 'choice', 'Whether the value is translated.', 'yes no'),
+  attribute(
+    'translate-content',
+    'Translate value',
+    'choice',
+    'Whether the value is translated.',
+    'yes no',
+  ),
   attribute('version', 'Version', 'text', 'The version.'),
   attribute('release', 'Release', 'text', 'The release.'),
   attribute('modification', 'Modification', 'text', 'The modification.'),
@@ -132,17 +268,41 @@ const own: readonly AttributeDefinition[] = [
   attribute('appid', 'Id', 'text', 'The id that an application uses.'),
   attribute('appname', 'Application', 'text', 'The application.'),
   attribute('ux-context-string', 'Context', 'text', 'The context of the application.'),
-  attribute('ux-source-priority', 'Priority', 'choice', 'Which ids count.', 'topic-and-map topic-only map-only map-takes-priority topic-takes-priority'),
+  attribute(
+    'ux-source-priority',
+    'Priority',
+    'choice',
+    'Which ids count.',
+    'topic-and-map topic-only map-only map-takes-priority topic-takes-priority',
+  ),
   attribute('copy-to', 'Copy to', 'text', 'The name of the result for a topic used twice.'),
   attribute('navtitle', 'Short title', 'text', 'The title in contents and navigation.'),
   attribute('locktitle', 'Lock title', 'choice', 'Use the short title of the map.', 'yes no'),
-  attribute('collection-type', 'Collection', 'choice', 'How the topics below belong together.', 'unordered sequence choice family'),
-  attribute('processing-role', 'Role', 'choice', 'Whether the topic is printed or only used.', 'normal resource-only'),
+  attribute(
+    'collection-type',
+    'Collection',
+    'choice',
+    'How the topics below belong together.',
+    'unordered sequence choice family',
+  ),
+  attribute(
+    'processing-role',
+    'Role',
+    'choice',
+    'Whether the topic is printed or only used.',
+    'normal resource-only',
+  ),
   attribute('print', 'Print', 'choice', 'Whether it goes into print.', 'yes no printonly'),
   attribute('search', 'Search', 'choice', 'Whether the search finds it.', 'yes no'),
   attribute('toc', 'Contents', 'choice', 'Whether it stands in the contents.', 'yes no'),
   attribute('chunk', 'Chunk', 'tokens', 'How topics are joined into pages.'),
-  attribute('linking', 'Linking', 'choice', 'Whether links lead to and from it.', 'targetonly sourceonly normal none'),
+  attribute(
+    'linking',
+    'Linking',
+    'choice',
+    'Whether links lead to and from it.',
+    'targetonly sourceonly normal none',
+  ),
   attribute('cascade', 'Cascade', 'choice', 'How metadata flows down.', 'merge nomerge'),
   attribute('title', 'Title', 'text', 'The title.'),
   attribute('anchorref', 'Anchor', 'reference', 'Where the map is hung in.'),
@@ -163,8 +323,13 @@ export function readAttributes(notation: string): AttributeDefinition[] {
     .map((part) => {
       const match = /^([\w:-]+)(!)?(?:=(.+))?$/u.exec(part);
       const known = match && ownByName.get(match[1]!);
-      if (!match || !known) throw new Error(`The grammar names an attribute that is not defined: ${part}`);
+      if (!match || !known)
+        throw new Error(`The grammar names an attribute that is not defined: ${part}`);
       const values = match[3]?.split('|');
-      return { ...known, ...(match[2] === '!' ? { required: true } : {}), ...(values === undefined ? {} : { kind: 'choice' as const, values }) };
+      return {
+        ...known,
+        ...(match[2] === '!' ? { required: true } : {}),
+        ...(values === undefined ? {} : { kind: 'choice' as const, values }),
+      };
     });
 }

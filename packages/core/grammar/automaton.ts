@@ -38,7 +38,11 @@ export function compile(expression: Expression): State {
     }
     const parts = part.parts.map(number);
     if (part.kind === 'choice') {
-      return { nullable: parts.some((one) => one.nullable), first: parts.flatMap((one) => one.first), last: parts.flatMap((one) => one.last) };
+      return {
+        nullable: parts.some((one) => one.nullable),
+        first: parts.flatMap((one) => one.first),
+        last: parts.flatMap((one) => one.last),
+      };
     }
     let whole: Positions = { nullable: true, first: [], last: [] };
     for (const one of parts) {
@@ -60,7 +64,8 @@ export function compile(expression: Expression): State {
     const known = states.get(key);
     if (known) return known;
     const bySymbol = new Map<string, number[]>();
-    for (const position of positions) bySymbol.set(symbolAt[position]!, [...(bySymbol.get(symbolAt[position]!) ?? []), position]);
+    for (const position of positions)
+      bySymbol.set(symbolAt[position]!, [...(bySymbol.get(symbolAt[position]!) ?? []), position]);
     const made: State = {
       complete,
       symbols: [...bySymbol.keys()],

@@ -2,10 +2,13 @@ import { isElement, joinTexts, writeXml, type Element, type Node } from '../mark
 import { contentKindOf, definitionOf, isInline, isPhrase } from './table.ts';
 
 function keepsSpace(element: Element): boolean {
-  return element.attributes['xml:space'] === 'preserve' || definitionOf(element.name)?.verbatim === true;
+  return (
+    element.attributes['xml:space'] === 'preserve' || definitionOf(element.name)?.verbatim === true
+  );
 }
 
-const isBlockNode = (node: Node | undefined): boolean => isElement(node) && definitionOf(node.name) !== undefined && !isInline(node.name);
+const isBlockNode = (node: Node | undefined): boolean =>
+  isElement(node) && definitionOf(node.name) !== undefined && !isInline(node.name);
 /** At the edge of a block, and beside one, white space is not seen. */
 const space = /[ \t\n\r]+/gu;
 
@@ -41,21 +44,35 @@ export function normalise(element: Element): Element {
 
 /** The element with these children; the same object when they are the same, which for stored texts they nearly always are. */
 function withChildren(element: Element, children: readonly Node[]): Element {
-  return children.every((child, index) => child === element.children[index]) ? element : { ...element, children: joinTexts(children) };
+  return children.every((child, index) => child === element.children[index])
+    ? element
+    : { ...element, children: joinTexts(children) };
 }
 
 /** Text and phrases to the letter; what stands apart from the line, such as a footnote, is content like any other. */
 function keepingSpace(element: Element): Element {
   return withChildren(
     element,
-    element.children.map((child) => (isElement(child) ? (isPhrase(child.name) ? keepingSpace(child) : normalise(child)) : child)),
+    element.children.map((child) =>
+      isElement(child) ? (isPhrase(child.name) ? keepingSpace(child) : normalise(child)) : child,
+    ),
   );
 }
 
 function hasLines(element: Element): boolean {
   const kind = contentKindOf(element.name);
-  if (kind === undefined || kind === 'empty' || kind === 'text' || isInline(element.name) || keepsSpace(element)) return false;
-  return element.children.every((child) => typeof child !== 'string' && (kind === 'elements' || !isElement(child) || isBlockNode(child)));
+  if (
+    kind === undefined ||
+    kind === 'empty' ||
+    kind === 'text' ||
+    isInline(element.name) ||
+    keepsSpace(element)
+  )
+    return false;
+  return element.children.every(
+    (child) =>
+      typeof child !== 'string' && (kind === 'elements' || !isElement(child) || isBlockNode(child)),
+  );
 }
 
 /** The one text in which a topic or map is stored, compared and exported. */

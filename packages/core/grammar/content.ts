@@ -7,7 +7,12 @@ import { groups } from './groups.ts';
 export type Expression =
   | { readonly kind: 'symbol'; readonly symbol: string }
   | { readonly kind: 'sequence' | 'choice'; readonly parts: readonly Expression[] }
-  | { readonly kind: 'repeat'; readonly part: Expression; readonly least: 0 | 1; readonly most: 1 | 'many' };
+  | {
+      readonly kind: 'repeat';
+      readonly part: Expression;
+      readonly least: 0 | 1;
+      readonly most: 1 | 'many';
+    };
 
 export const textSymbol = '#text';
 

@@ -22,6 +22,12 @@ interface Options {
 }
 
 /** A row: name, label, content expression, help, and what is unusual about it. */
-export function row(name: string, label: string, content: string, help: string, options: Options = {}): ElementDefinition {
+export function row(
+  name: string,
+  label: string,
+  content: string,
+  help: string,
+  options: Options = {},
+): ElementDefinition {
   return { name, label, content, help, attributes: '', ...options };
 }

@@ -31,7 +31,8 @@ describe('the table', () => {
     for (const { name, label, help } of elementDefinitions) {
       expect(label).not.toBe('');
       expect(help, name).toMatch(/\.$/u);
-      for (const child of names(contentOf(name)!)) if (child !== '#text') expect(definitionOf(child), `${child} in ${name}`).toBeDefined();
+      for (const child of names(contentOf(name)!))
+        if (child !== '#text') expect(definitionOf(child), `${child} in ${name}`).toBeDefined();
       expect(attributesOf(name).length).toBeGreaterThan(20);
     }
   });
@@ -42,7 +43,11 @@ describe('the table', () => {
       expect(validate(template), kind).toEqual([]);
       expect(writeCanonical(template)).toContain('<?guidance ');
     }
-    expect(topicTemplate('task', 'new', 'Fit the mast').children[0]).toEqual({ name: 'title', attributes: {}, children: ['Fit the mast'] });
+    expect(topicTemplate('task', 'new', 'Fit the mast').children[0]).toEqual({
+      name: 'title',
+      attributes: {},
+      children: ['Fit the mast'],
+    });
   });
 });
 
@@ -57,29 +62,60 @@ describe('validation', () => {
 
   it.each([
     ['<task id="t"><taskbody/></task>', 'grammar.missing'],
-    ['<task id="t"><title>A</title><taskbody><steps><step><info>x</info></step></steps></taskbody></task>', 'grammar.missing'],
+    [
+      '<task id="t"><title>A</title><taskbody><steps><step><info>x</info></step></steps></taskbody></task>',
+      'grammar.missing',
+    ],
     ['<task id="t"><title>A</title><taskbody><steps/></taskbody></task>', 'grammar.missing'],
-    ['<concept id="t"><title>A</title><shortdesc>a</shortdesc><shortdesc>b</shortdesc></concept>', 'grammar.not-allowed'],
+    [
+      '<concept id="t"><title>A</title><shortdesc>a</shortdesc><shortdesc>b</shortdesc></concept>',
+      'grammar.not-allowed',
+    ],
     ['<concept id="t"><title>A</title><conbody>loose</conbody></concept>', 'grammar.text'],
     ['<concept id="t"><title>A<p>b</p></title></concept>', 'grammar.not-allowed'],
-    ['<concept id="t"><title>A</title><conbody><p id="x"/><p id="x"/></conbody></concept>', 'grammar.duplicate-id'],
-    ['<concept id="t"><title>A</title><conbody><p audience=""/></conbody></concept>', 'grammar.empty-attribute'],
-    ['<concept id="t"><title>A</title><conbody><note type="shout"/></conbody></concept>', 'grammar.attribute-value'],
-    ['<concept id="t"><title>A</title><conbody><p colour="red"/></conbody></concept>', 'grammar.unknown-attribute'],
-    ['<concept id="t"><title>A</title><conbody><blink/></conbody></concept>', 'grammar.unknown-element'],
-    ['<concept id="t"><title>A</title><conbody><table><tgroup><tbody><row><entry/></row></tbody></tgroup></table></conbody></concept>', 'grammar.missing-attribute'],
+    [
+      '<concept id="t"><title>A</title><conbody><p id="x"/><p id="x"/></conbody></concept>',
+      'grammar.duplicate-id',
+    ],
+    [
+      '<concept id="t"><title>A</title><conbody><p audience=""/></conbody></concept>',
+      'grammar.empty-attribute',
+    ],
+    [
+      '<concept id="t"><title>A</title><conbody><note type="shout"/></conbody></concept>',
+      'grammar.attribute-value',
+    ],
+    [
+      '<concept id="t"><title>A</title><conbody><p colour="red"/></conbody></concept>',
+      'grammar.unknown-attribute',
+    ],
+    [
+      '<concept id="t"><title>A</title><conbody><blink/></conbody></concept>',
+      'grammar.unknown-element',
+    ],
+    [
+      '<concept id="t"><title>A</title><conbody><table><tgroup><tbody><row><entry/></row></tbody></tgroup></table></conbody></concept>',
+      'grammar.missing-attribute',
+    ],
   ])('finds what is wrong in %s', (xml, code) => {
     expect(codes(xml)).toEqual([code]);
   });
 
   it('says in plain words what is missing and where', () => {
-    const [found] = validate(tree('<task id="t"><title>A</title><taskbody><steps><step/></steps></taskbody></task>'));
-    expect(found).toMatchObject({ message: '“Step” needs “Instruction”.', where: { path: [1, 0, 0] } });
+    const [found] = validate(
+      tree('<task id="t"><title>A</title><taskbody><steps><step/></steps></taskbody></task>'),
+    );
+    expect(found).toMatchObject({
+      message: '“Step” needs “Instruction”.',
+      where: { path: [1, 0, 0] },
+    });
   });
 });
 
 describe('what can go here', () => {
-  const task = tree('<task id="t"><title>A</title><taskbody><context/><steps><step><cmd>Go</cmd></step></steps></taskbody></task>');
+  const task = tree(
+    '<task id="t"><title>A</title><taskbody><context/><steps><step><cmd>Go</cmd></step></steps></taskbody></task>',
+  );
   it('finds the last place where a part can stand', () => {
     const body = task.children[1] as Element;
     expect(placeFor(body, 'result')).toBe(2);
@@ -87,21 +123,33 @@ describe('what can go here', () => {
     expect(placeFor(body, 'conbody')).toBeUndefined();
   });
   it('makes elements with what they must have', () => {
-    expect(writeCanonical(emptyElement('steps')).replace(/\s*\n\s*/gu, '')).toBe('<steps><step><cmd/></step></steps>');
-    for (const { name } of elementDefinitions) expect(validate(emptyElement(name)).filter(({ code }) => code === 'grammar.missing' || code === 'grammar.not-allowed')).toEqual([]);
+    expect(writeCanonical(emptyElement('steps')).replace(/\s*\n\s*/gu, '')).toBe(
+      '<steps><step><cmd/></step></steps>',
+    );
+    for (const { name } of elementDefinitions)
+      expect(
+        validate(emptyElement(name)).filter(
+          ({ code }) => code === 'grammar.missing' || code === 'grammar.not-allowed',
+        ),
+      ).toEqual([]);
   });
   it('names elements in words', () => expect(labelOf('cmd')).toBe('Instruction'));
 });
 
 describe('canonical form', () => {
   it('drops white space that means nothing and keeps what does', () => {
-    const messy = '<concept id="c">\n <title> A   title </title>\n<conbody><p>One <b>two </b>\n three</p><pre>a\n  b</pre> <p>\n<ul><li> x </li></ul>\n</p></conbody></concept>';
+    const messy =
+      '<concept id="c">\n <title> A   title </title>\n<conbody><p>One <b>two </b>\n three</p><pre>a\n  b</pre> <p>\n<ul><li> x </li></ul>\n</p></conbody></concept>';
     expect(writeCanonical(readXml(messy).document!.root)).toBe(
       '<concept id="c">\n  <title>A title</title>\n  <conbody>\n    <p>One <b>two </b> three</p>\n    <pre>a\n  b</pre>\n    <p>\n      <ul>\n        <li>x</li>\n      </ul>\n    </p>\n  </conbody>\n</concept>\n',
     );
   });
   it('does not change when written and read again', () => {
-    const text = writeCanonical(tree('<topic id="a"><title>T</title><body><p>a <ph audience="x">b</ph> c<fn> note </fn></p><lq>x<p>y</p>z</lq></body></topic>'));
+    const text = writeCanonical(
+      tree(
+        '<topic id="a"><title>T</title><body><p>a <ph audience="x">b</ph> c<fn> note </fn></p><lq>x<p>y</p>z</lq></body></topic>',
+      ),
+    );
     expect(writeCanonical(readXml(text).document!.root)).toBe(text);
   });
 });

@@ -19,7 +19,8 @@ export const groups: Readonly<Record<string, string>> = {
   /** Titles and the like: no links, notes or index terms. */
   titleInline: `#text | ${phrases.replace('xref | ', '')} | image | data | foreign | draft-comment | required-cleanup`,
   /** Text with marks only. */
-  wording: '#text | ph | keyword | term | text | tm | b | i | u | tt | sup | sub | line-through | overline | state',
+  wording:
+    '#text | ph | keyword | term | text | tm | b | i | u | tt | sup | sub | line-through | overline | state',
   keyWording: '#text | text | tm | draft-comment',
   codeInline: `#text | ph | codeph | parmname | varname | userinput | systemoutput | b | i | u | sup | sub | line-through | xref | text | data | keyword | option | apiname | cmdname | filepath | fn | indexterm`,
   block: plainBlocks,
@@ -33,8 +34,12 @@ export const groups: Readonly<Record<string, string>> = {
   shortText: `#text | ${phrases} | image | indexterm | ${aside}`,
   topics: 'topic | concept | task | reference | troubleshooting | glossentry | glossgroup',
   metadata: 'audience | category | keywords | prodinfo | othermeta | data | foreign',
-  topicrefs: 'topicref | topichead | topicgroup | mapref | keydef | topicset | topicsetref | glossref | anchorref | ditavalref | data | data-about',
-  bookTopicrefs: 'topicref | topichead | topicgroup | mapref | keydef | topicset | topicsetref | glossref | ditavalref',
-  frontmatter: 'bookabstract | booklists | colophon | dedication | draftintro | notices | preface | amendments',
-  booklists: 'toc | figurelist | tablelist | indexlist | glossarylist | abbrevlist | bibliolist | booklist | trademarklist',
+  topicrefs:
+    'topicref | topichead | topicgroup | mapref | keydef | topicset | topicsetref | glossref | anchorref | ditavalref | data | data-about',
+  bookTopicrefs:
+    'topicref | topichead | topicgroup | mapref | keydef | topicset | topicsetref | glossref | ditavalref',
+  frontmatter:
+    'bookabstract | booklists | colophon | dedication | draftintro | notices | preface | amendments',
+  booklists:
+    'toc | figurelist | tablelist | indexlist | glossarylist | abbrevlist | bibliolist | booklist | trademarklist',
 };

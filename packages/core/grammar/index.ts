@@ -3,7 +3,12 @@
  * In: element names and trees; out: what an element is called and for, what may stand in it, whether a tree is valid,
  * what can go at a place, new topics with guidance, and the canonical text. One table (elements/) is the source of all of it.
  */
-export { profilingAttributes, universalAttributes, type AttributeDefinition, type AttributeKind } from './attributes.ts';
+export {
+  profilingAttributes,
+  universalAttributes,
+  type AttributeDefinition,
+  type AttributeKind,
+} from './attributes.ts';
 export { normalise, writeCanonical } from './canonical.ts';
 export { emptyElement, follows, placeFor } from './choices.ts';
 export { textSymbol, type Expression } from './content.ts';

@@ -1,5 +1,14 @@
 /** How the words of a phrase are set apart from the line; each renderer has its own sign for it. */
-export type Manner = 'bold' | 'italic' | 'underlined' | 'superscript' | 'subscript' | 'struck' | 'code' | 'control' | 'quoted';
+export type Manner =
+  | 'bold'
+  | 'italic'
+  | 'underlined'
+  | 'superscript'
+  | 'subscript'
+  | 'struck'
+  | 'code'
+  | 'control'
+  | 'quoted';
 
 const phrases: Readonly<Record<Manner, string>> = {
   bold: 'b',
@@ -12,7 +21,11 @@ const phrases: Readonly<Record<Manner, string>> = {
   control: 'uicontrol wintitle',
   quoted: 'q',
 };
-const manners = new Map(Object.entries(phrases).flatMap(([manner, names]) => names.split(' ').map((name) => [name, manner as Manner] as const)));
+const manners = new Map(
+  Object.entries(phrases).flatMap(([manner, names]) =>
+    names.split(' ').map((name) => [name, manner as Manner] as const),
+  ),
+);
 
 /** The manner of a phrase; undefined where it reads as the line does. */
 export const mannerOf = (name: string): Manner | undefined => manners.get(name);

@@ -10,7 +10,14 @@ import { taskElements } from './elements/task.ts';
 import { topicElements } from './elements/topic.ts';
 
 /** Every element of the content model, in the order in which it is offered and explained. */
-export const elementDefinitions: readonly ElementDefinition[] = [...topicElements, ...taskElements, ...blockElements, ...inlineElements, ...prologElements, ...mapElements];
+export const elementDefinitions: readonly ElementDefinition[] = [
+  ...topicElements,
+  ...taskElements,
+  ...blockElements,
+  ...inlineElements,
+  ...prologElements,
+  ...mapElements,
+];
 
 const byName = new Map(elementDefinitions.map((definition) => [definition.name, definition]));
 
@@ -23,7 +30,9 @@ export function labelOf(name: string): string {
   return byName.get(name)?.label ?? name;
 }
 
-function memo<Value>(compute: (definition: ElementDefinition) => Value): (name: string) => Value | undefined {
+function memo<Value>(
+  compute: (definition: ElementDefinition) => Value,
+): (name: string) => Value | undefined {
   const values = new Map<string, Value>();
   return (name) => {
     const definition = byName.get(name);
@@ -40,20 +49,30 @@ const ownAttributes = memo((definition) => readAttributes(definition.attributes)
 
 const allAttributes = memo((definition) => {
   const own = ownAttributes(definition.name)!;
-  return new Map([...own, ...universalAttributes.filter((universal) => !own.some((one) => one.name === universal.name))].map((one) => [one.name, one]));
+  return new Map(
+    [
+      ...own,
+      ...universalAttributes.filter((universal) => !own.some((one) => one.name === universal.name)),
+    ].map((one) => [one.name, one]),
+  );
 });
-const required = memo((definition) => ownAttributes(definition.name)!.filter((one) => one.required));
+const required = memo((definition) =>
+  ownAttributes(definition.name)!.filter((one) => one.required),
+);
 
 /** The attributes an element may have, its own before the universal ones. */
 export function attributesOf(name: string): readonly AttributeDefinition[] {
-  return [...(allAttributes(name) ?? new Map(universalAttributes.map((one) => [one.name, one]))).values()];
+  return [
+    ...(allAttributes(name) ?? new Map(universalAttributes.map((one) => [one.name, one]))).values(),
+  ];
 }
 
 export function requiredAttributesOf(name: string): readonly AttributeDefinition[] {
   return required(name) ?? [];
 }
 
-export const attributeOf = (element: string, attribute: string): AttributeDefinition | undefined => allAttributes(element)?.get(attribute);
+export const attributeOf = (element: string, attribute: string): AttributeDefinition | undefined =>
+  allAttributes(element)?.get(attribute);
 
 const inlineNames = symbolsOf(parseContent('@inline'));
 /** Elements that only ever stand inside an inline one and are read with its text. */
@@ -65,7 +84,16 @@ export function isInline(name: string): boolean {
 }
 
 /** Inline elements that hold their content apart from the line they stand in. */
-const apart = new Set(['fn', 'indexterm', 'draft-comment', 'required-cleanup', 'image', 'object', 'data', 'foreign']);
+const apart = new Set([
+  'fn',
+  'indexterm',
+  'draft-comment',
+  'required-cleanup',
+  'image',
+  'object',
+  'data',
+  'foreign',
+]);
 
 /** Whether the element only formats or names words of the line, as `ph` and `uicontrol` do. */
 export function isPhrase(name: string): boolean {
@@ -102,7 +130,12 @@ export function basesOf(name: string): readonly string[] {
   const known = knownBases.get(name);
   if (known) return known;
   const bases: string[] = [];
-  for (let at: string | undefined = name; at !== undefined && !bases.includes(at); at = byName.get(at)?.base) bases.push(at);
+  for (
+    let at: string | undefined = name;
+    at !== undefined && !bases.includes(at);
+    at = byName.get(at)?.base
+  )
+    bases.push(at);
   knownBases.set(name, bases);
   return bases;
 }
@@ -111,11 +144,25 @@ export function isA(name: string, base: string): boolean {
   return basesOf(name).includes(base);
 }
 
-export const topicKinds = ['concept', 'task', 'reference', 'troubleshooting', 'glossentry', 'topic'] as const;
+export const topicKinds = [
+  'concept',
+  'task',
+  'reference',
+  'troubleshooting',
+  'glossentry',
+  'topic',
+] as const;
 export type TopicKind = (typeof topicKinds)[number];
 
 /** What every topic kind calls its body. */
-const bodyNames: Record<TopicKind, string> = { topic: 'body', concept: 'conbody', task: 'taskbody', reference: 'refbody', troubleshooting: 'troublebody', glossentry: 'glossBody' };
+const bodyNames: Record<TopicKind, string> = {
+  topic: 'body',
+  concept: 'conbody',
+  task: 'taskbody',
+  reference: 'refbody',
+  troubleshooting: 'troublebody',
+  glossentry: 'glossBody',
+};
 
 export function isTopic(name: string): name is TopicKind {
   return name in bodyNames;

@@ -3,7 +3,15 @@ import { problem, type Fix, type Path, type Problem } from '../problems/index.ts
 import type { AttributeDefinition } from './attributes.ts';
 import { follows, symbolsIn } from './choices.ts';
 import { textSymbol } from './content.ts';
-import { attributeOf, contentOf, definitionOf, labelOf, mayContain, requiredAttributesOf, startOf } from './table.ts';
+import {
+  attributeOf,
+  contentOf,
+  definitionOf,
+  labelOf,
+  mayContain,
+  requiredAttributesOf,
+  startOf,
+} from './table.ts';
 import type { Expression } from './content.ts';
 
 const processorAttributes = /^(xmlns(:|$)|ditaarch:|domains$|specializations$|xsi:)/u;
@@ -19,7 +27,14 @@ export function validate(root: Element): Problem[] {
   // The path goes on changing: it is copied where a problem keeps it, and nowhere else.
   walk(root, (found, path) => {
     if (!definitionOf(found.name)) {
-      problems.push(problem('warning', 'grammar.unknown-element', `“${found.name}” is not an element of the content model. It is kept as it is and not published.`, { path: [...path] }));
+      problems.push(
+        problem(
+          'warning',
+          'grammar.unknown-element',
+          `“${found.name}” is not an element of the content model. It is kept as it is and not published.`,
+          { path: [...path] },
+        ),
+      );
       return false;
     }
     checkContent(found, path, problems);
@@ -27,7 +42,15 @@ export function validate(root: Element): Problem[] {
     const id = found.attributes['id'];
     if (id !== undefined && id !== '' && found.name !== 'resourceid') {
       if (ids.has(id))
-        problems.push(problem('error', 'grammar.duplicate-id', `The id “${id}” is used more than once in this topic.`, { path: [...path], attribute: 'id' }, withoutAttribute(found, path, 'id')));
+        problems.push(
+          problem(
+            'error',
+            'grammar.duplicate-id',
+            `The id “${id}” is used more than once in this topic.`,
+            { path: [...path], attribute: 'id' },
+            withoutAttribute(found, path, 'id'),
+          ),
+        );
       ids.add(id);
     }
     // Foreign content has its own vocabulary.
@@ -44,7 +67,15 @@ function checkContent(parent: Element, path: Path, problems: Problem[]): void {
     if (typeof child === 'string') {
       if (child.trim() === '') return;
       if (mayContain(parent.name, textSymbol)) state = state.next(textSymbol) ?? state;
-      else problems.push(problem('error', 'grammar.text', `Text cannot stand directly in “${parentLabel}”: “${shorten(child.trim())}”.`, { path: [...path] }));
+      else
+        problems.push(
+          problem(
+            'error',
+            'grammar.text',
+            `Text cannot stand directly in “${parentLabel}”: “${shorten(child.trim())}”.`,
+            { path: [...path] },
+          ),
+        );
       return;
     }
     if (!isElement(child) || !definitionOf(child.name)) return;
@@ -53,33 +84,74 @@ function checkContent(parent: Element, path: Path, problems: Problem[]): void {
       state = next;
       return;
     }
-    const skipped = state.symbols.find((symbol) => state.next(symbol)?.next(child.name) !== undefined);
+    const skipped = state.symbols.find(
+      (symbol) => state.next(symbol)?.next(child.name) !== undefined,
+    );
     if (skipped !== undefined && skipped !== textSymbol) {
-      problems.push(problem('error', 'grammar.missing', `“${parentLabel}” needs “${labelOf(skipped)}” before “${labelOf(child.name)}”.`, { path: [...path] }));
+      problems.push(
+        problem(
+          'error',
+          'grammar.missing',
+          `“${parentLabel}” needs “${labelOf(skipped)}” before “${labelOf(child.name)}”.`,
+          { path: [...path] },
+        ),
+      );
       state = state.next(skipped)!.next(child.name)!;
       return;
     }
     const where = { path: [...path, index] };
     const label = labelOf(child.name);
-    const message = mayContain(parent.name, child.name) ? `“${label}” stands at the wrong place in “${parentLabel}”, or once too often.` : `“${label}” is not allowed in “${parentLabel}”.`;
-    problems.push(problem('error', 'grammar.not-allowed', message, where, fixOfMisplaced(parent, child, index, where.path)));
+    const message = mayContain(parent.name, child.name)
+      ? `“${label}” stands at the wrong place in “${parentLabel}”, or once too often.`
+      : `“${label}” is not allowed in “${parentLabel}”.`;
+    problems.push(
+      problem(
+        'error',
+        'grammar.not-allowed',
+        message,
+        where,
+        fixOfMisplaced(parent, child, index, where.path),
+      ),
+    );
   });
   // What a borrowed passage needs stands in the topic that lends it.
   if (!state.complete && problems.length === before && !isBorrowed(parent)) {
     const needed = requiredNext(contentOf(parent.name)!, parent);
-    problems.push(problem('error', 'grammar.missing', `“${parentLabel}” needs ${needed.map((name) => `“${labelOf(name)}”`).join(' or ')}.`, { path: [...path] }));
+    problems.push(
+      problem(
+        'error',
+        'grammar.missing',
+        `“${parentLabel}” needs ${needed.map((name) => `“${labelOf(name)}”`).join(' or ')}.`,
+        { path: [...path] },
+      ),
+    );
   }
 }
 
-const withoutAttribute = ({ name: element }: Element, path: Path, name: string): Fix => ({ label: `Remove the attribute “${name}”`, edit: { kind: 'attribute', path: [...path], element, name } });
+const withoutAttribute = ({ name: element }: Element, path: Path, name: string): Fix => ({
+  label: `Remove the attribute “${name}”`,
+  edit: { kind: 'attribute', path: [...path], element, name },
+});
 
 /** What stands where it may not: its content stays where that may stand there, otherwise an empty one goes. */
-function fixOfMisplaced(parent: Element, child: Element, index: number, path: Path): Fix | undefined {
-  if (child.children.length === 0) return { label: `Remove the empty “${labelOf(child.name)}”`, edit: { kind: 'remove', path, element: child.name } };
+function fixOfMisplaced(
+  parent: Element,
+  child: Element,
+  index: number,
+  path: Path,
+): Fix | undefined {
+  if (child.children.length === 0)
+    return {
+      label: `Remove the empty “${labelOf(child.name)}”`,
+      edit: { kind: 'remove', path, element: child.name },
+    };
   const before = symbolsIn(parent.children.slice(0, index));
   const after = symbolsIn(parent.children.slice(index + 1));
   if (!follows(parent.name, [...before, ...symbolsIn(child.children), ...after])) return undefined;
-  return { label: `Keep the content without “${labelOf(child.name)}”`, edit: { kind: 'unwrap', path, element: child.name } };
+  return {
+    label: `Keep the content without “${labelOf(child.name)}”`,
+    edit: { kind: 'unwrap', path, element: child.name },
+  };
 }
 
 /** The names of which one is still wanted: those of the first required part that no child fulfils. */
@@ -98,7 +170,8 @@ function requiredNext(expression: Expression, parent: Element): string[] {
   return names.length > 0 ? names : startOf(parent.name)!.symbols.slice(0, 3);
 }
 
-const isBorrowed = ({ attributes }: Element): boolean => attributes['conref'] !== undefined || attributes['conkeyref'] !== undefined;
+const isBorrowed = ({ attributes }: Element): boolean =>
+  attributes['conref'] !== undefined || attributes['conkeyref'] !== undefined;
 
 function checkAttributes(found: Element, path: Path, problems: Problem[]): void {
   const label = labelOf(found.name);
@@ -106,18 +179,48 @@ function checkAttributes(found: Element, path: Path, problems: Problem[]): void 
     if (processorAttributes.test(name)) continue;
     const where = { path: [...path], attribute: name };
     const definition = attributeOf(found.name, name);
-    if (!definition) problems.push(problem('warning', 'grammar.unknown-attribute', `“${label}” has no attribute “${name}”. It is kept as it is.`, where, withoutAttribute(found, path, name)));
+    if (!definition)
+      problems.push(
+        problem(
+          'warning',
+          'grammar.unknown-attribute',
+          `“${label}” has no attribute “${name}”. It is kept as it is.`,
+          where,
+          withoutAttribute(found, path, name),
+        ),
+      );
     // Alternative text may be empty on purpose: the image then only decorates (HTML, 4.8.4.4).
     else if (value === '' && name !== 'alt')
-      problems.push(problem('warning', 'grammar.empty-attribute', `The attribute “${name}” of “${label}” is empty.`, where, withoutAttribute(found, path, name)));
+      problems.push(
+        problem(
+          'warning',
+          'grammar.empty-attribute',
+          `The attribute “${name}” of “${label}” is empty.`,
+          where,
+          withoutAttribute(found, path, name),
+        ),
+      );
     else if (!isValueAllowed(definition, value)) {
       const choice = definition.values ? ` It can be ${definition.values.join(', ')}.` : '';
-      problems.push(problem('error', 'grammar.attribute-value', `“${shorten(value)}” is not a value for “${name}” of “${label}”.${choice}`, where, withoutAttribute(found, path, name)));
+      problems.push(
+        problem(
+          'error',
+          'grammar.attribute-value',
+          `“${shorten(value)}” is not a value for “${name}” of “${label}”.${choice}`,
+          where,
+          withoutAttribute(found, path, name),
+        ),
+      );
     }
   }
   for (const { name } of requiredAttributesOf(found.name)) {
     if (found.attributes[name] === undefined && !isBorrowed(found))
-      problems.push(problem('error', 'grammar.missing-attribute', `“${label}” needs the attribute “${name}”.`, { path: [...path], attribute: name }));
+      problems.push(
+        problem('error', 'grammar.missing-attribute', `“${label}” needs the attribute “${name}”.`, {
+          path: [...path],
+          attribute: name,
+        }),
+      );
   }
 }
 

@@ -40,7 +40,21 @@ const runLength = 3;
  */
 const bands = 24;
 const rows = 3;
-const compared = ['p', 'step', 'substep', 'note', 'table', 'simpletable', 'section', 'example', 'codeblock', 'ul', 'ol', 'dl', 'fig'];
+const compared = [
+  'p',
+  'step',
+  'substep',
+  'note',
+  'table',
+  'simpletable',
+  'section',
+  'example',
+  'codeblock',
+  'ul',
+  'ol',
+  'dl',
+  'fig',
+];
 
 const mix = (value: number): number => {
   let mixed = Math.imul(value ^ (value >>> 16), 0x85eb_ca6b);
@@ -49,7 +63,8 @@ const mix = (value: number): number => {
 };
 function hashOf(text: string): number {
   let hash = 0x811c_9dc5;
-  for (let at = 0; at < text.length; at += 1) hash = Math.imul(hash ^ text.charCodeAt(at), 0x0100_0193);
+  for (let at = 0; at < text.length; at += 1)
+    hash = Math.imul(hash ^ text.charCodeAt(at), 0x0100_0193);
   return mix(hash);
 }
 const seeds = Uint32Array.from({ length: bands * rows }, (_, at) => mix(at + 1));
@@ -66,12 +81,14 @@ interface Entry extends Copy {
 }
 
 /** 64 bits and the number of words instead of the words: a library holds millions of them. */
-const keyOfText = (name: string, words: readonly string[]): string => `${name} ${words.length} ${hashOf(words.join(' '))} ${hashOf(words.toReversed().join(' '))}`;
+const keyOfText = (name: string, words: readonly string[]): string =>
+  `${name} ${words.length} ${hashOf(words.join(' '))} ${hashOf(words.toReversed().join(' '))}`;
 
 function runsOf(words: readonly string[]): Uint32Array {
   const hashes = words.map(hashOf);
   const runs = new Set<number>();
-  for (let at = 0; at + runLength <= hashes.length; at += 1) runs.add(mix(Math.imul(hashes[at]!, 31) ^ Math.imul(hashes[at + 1]!, 17) ^ hashes[at + 2]!));
+  for (let at = 0; at + runLength <= hashes.length; at += 1)
+    runs.add(mix(Math.imul(hashes[at]!, 31) ^ Math.imul(hashes[at + 1]!, 17) ^ hashes[at + 2]!));
   return Uint32Array.from(runs).sort();
 }
 function keysOf(runs: Uint32Array, name: string): Uint32Array {
@@ -110,10 +127,36 @@ function entriesOf(item: string, root: Element): Entry[] {
     const tokens = wordsOf(words).map((word) => word.toLowerCase());
     if (tokens.length < least) return [];
     const runs = runsOf(tokens);
-    return [{ item, path, words, name, count: tokens.length, runs, keys: keysOf(runs, name), text: keyOfText(name, tokens), alive: true }];
+    return [
+      {
+        item,
+        path,
+        words,
+        name,
+        count: tokens.length,
+        runs,
+        keys: keysOf(runs, name),
+        text: keyOfText(name, tokens),
+        alive: true,
+      },
+    ];
   };
-  const blocks = passagesOf(root).flatMap(({ element, path, words }) => (compared.some((name) => isA(element.name, name)) ? made(element.name, path, words, leastWords) : []));
-  return isTopic(root.name) ? [...blocks, ...made(root.name, [], readableText({ ...root, children: root.children.slice(1) }), leastTopicWords)] : blocks;
+  const blocks = passagesOf(root).flatMap(({ element, path, words }) =>
+    compared.some((name) => isA(element.name, name))
+      ? made(element.name, path, words, leastWords)
+      : [],
+  );
+  return isTopic(root.name)
+    ? [
+        ...blocks,
+        ...made(
+          root.name,
+          [],
+          readableText({ ...root, children: root.children.slice(1) }),
+          leastTopicWords,
+        ),
+      ]
+    : blocks;
 }
 
 /** Keys with the places of their entries in one number each, so that equal keys stand side by side once they are sorted. */
@@ -134,7 +177,8 @@ export function copyIndex(): CopyIndex {
   let looked = 0;
 
   const join = (a: number, b: number): void => {
-    if (alike.get(a)?.has(b) === true || jaccard(entries[a]!.runs, entries[b]!.runs) < likeness) return;
+    if (alike.get(a)?.has(b) === true || jaccard(entries[a]!.runs, entries[b]!.runs) < likeness)
+      return;
     alike.set(a, (alike.get(a) ?? new Set()).add(b));
     alike.set(b, (alike.get(b) ?? new Set()).add(a));
   };
@@ -143,11 +187,17 @@ export function copyIndex(): CopyIndex {
     const standing = [...byText.values()].map(([first]) => first!);
     const isFresh = new Set(fresh);
     tables = tables.map((_table, band) => {
-      const table = Float64Array.from(standing, (at) => entries[at]!.keys[band]! * places + at).sort();
+      const table = Float64Array.from(
+        standing,
+        (at) => entries[at]!.keys[band]! * places + at,
+      ).sort();
       for (let start = 0, end = 0; start < table.length; start = end) {
         const key = Math.floor(table[start]! / places);
         while (end < table.length && Math.floor(table[end]! / places) === key) end += 1;
-        for (let a = start; a < end; a += 1) for (let b = a + 1; b < end; b += 1) if (isFresh.has(table[a]! % places) || isFresh.has(table[b]! % places)) join(table[a]! % places, table[b]! % places);
+        for (let a = start; a < end; a += 1)
+          for (let b = a + 1; b < end; b += 1)
+            if (isFresh.has(table[a]! % places) || isFresh.has(table[b]! % places))
+              join(table[a]! % places, table[b]! % places);
       }
       return table;
     });
@@ -161,10 +211,21 @@ export function copyIndex(): CopyIndex {
       const { keys, alive } = entries[at]!;
       if (!alive) continue;
       tables.forEach((table, band) => {
-        for (let found = firstAtLeast(table, keys[band]! * places); found < table.length && Math.floor(table[found]! / places) === keys[band]; found += 1)
-          if (entries[table[found]! % places]!.alive && table[found]! % places !== at) join(at, table[found]! % places);
+        for (
+          let found = firstAtLeast(table, keys[band]! * places);
+          found < table.length && Math.floor(table[found]! / places) === keys[band];
+          found += 1
+        )
+          if (entries[table[found]! % places]!.alive && table[found]! % places !== at)
+            join(at, table[found]! % places);
       });
-      for (const other of fresh.slice(0, looked)) if (other !== at && entries[other]!.alive && entries[other]!.keys.some((key, band) => key === keys[band])) join(at, other);
+      for (const other of fresh.slice(0, looked))
+        if (
+          other !== at &&
+          entries[other]!.alive &&
+          entries[other]!.keys.some((key, band) => key === keys[band])
+        )
+          join(at, other);
     }
   }
 
@@ -219,12 +280,25 @@ export function copyIndex(): CopyIndex {
           together.push(at);
           waiting.push(...(alike.get(at) ?? []));
         }
-        const all = together.flatMap((at) => byText.get(entries[at]!.text) ?? []).map((at) => entries[at]!);
+        const all = together
+          .flatMap((at) => byText.get(entries[at]!.text) ?? [])
+          .map((at) => entries[at]!);
         if (all.length < 2) continue;
         const copies = all
           .map(({ item, path, words }): Copy => ({ item, path, words }))
-          .sort((a, b) => a.item.localeCompare(b.item) || a.path.join('.').localeCompare(b.path.join('.'), undefined, { numeric: true }));
-        groups.push({ name: all[0]!.name, copies, same: together.length === 1, saves: (all.length - 1) * Math.round(all.reduce((sum, { count }) => sum + count, 0) / all.length) });
+          .sort(
+            (a, b) =>
+              a.item.localeCompare(b.item) ||
+              a.path.join('.').localeCompare(b.path.join('.'), undefined, { numeric: true }),
+          );
+        groups.push({
+          name: all[0]!.name,
+          copies,
+          same: together.length === 1,
+          saves:
+            (all.length - 1) *
+            Math.round(all.reduce((sum, { count }) => sum + count, 0) / all.length),
+        });
       }
       return withoutInner(groups).sort((a, b) => b.saves - a.saves);
     },
@@ -246,8 +320,13 @@ const keyOf = (item: string, path: Path): string => `${item} ${path.join('.')}`;
 
 /** Groups whose copies all lie within the copies of one other group are part of what that one tells. */
 function withoutInner(groups: readonly CopyGroup[]): CopyGroup[] {
-  const groupAt = new Map(groups.flatMap((group) => group.copies.map(({ item, path }) => [keyOf(item, path), group] as const)));
-  const holders = ({ item, path }: Copy): CopyGroup[] => path.flatMap((_step, length) => groupAt.get(keyOf(item, path.slice(0, length))) ?? []);
+  const groupAt = new Map(
+    groups.flatMap((group) =>
+      group.copies.map(({ item, path }) => [keyOf(item, path), group] as const),
+    ),
+  );
+  const holders = ({ item, path }: Copy): CopyGroup[] =>
+    path.flatMap((_step, length) => groupAt.get(keyOf(item, path.slice(0, length))) ?? []);
   return groups.filter((group) => {
     const [first, ...others] = group.copies.map(holders);
     return !first?.some((holder) => holder !== group && others.every((of) => of.includes(holder)));

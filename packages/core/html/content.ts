@@ -1,4 +1,13 @@
-import { childElements, element, isElement, lineOf, textOf, type Attributes, type Element, type Node } from '../markup/index.ts';
+import {
+  childElements,
+  element,
+  isElement,
+  lineOf,
+  textOf,
+  type Attributes,
+  type Element,
+  type Node,
+} from '../markup/index.ts';
 import { tableOfHtml } from './table.ts';
 
 export interface HtmlContent {
@@ -26,7 +35,26 @@ const phrases: Readonly<Record<string, string>> = {
   del: 'line-through',
   tt: 'tt',
 };
-const containers = new Set(['html', 'body', 'div', 'section', 'article', 'main', 'header', 'footer', 'aside', 'nav', 'center', 'form', 'fieldset', 'figure', 'details', 'font', 'o:p', 'label']);
+const containers = new Set([
+  'html',
+  'body',
+  'div',
+  'section',
+  'article',
+  'main',
+  'header',
+  'footer',
+  'aside',
+  'nav',
+  'center',
+  'form',
+  'fieldset',
+  'figure',
+  'details',
+  'font',
+  'o:p',
+  'label',
+]);
 const unread = new Set([
   'head',
   'script',
@@ -81,8 +109,11 @@ const blocky = new Set([
 const deepest = 60;
 
 const nameOf = ({ name }: Element): string => name.toLowerCase();
-const isBlocky = (node: Node): node is Element => isElement(node) && (blocky.has(nameOf(node)) || (!unread.has(nameOf(node)) && node.children.some(isBlocky)));
-const hasWords = (nodes: readonly Node[]): boolean => nodes.some((node) => textOf(node).trim() !== '' || (isElement(node) && node.name === 'image'));
+const isBlocky = (node: Node): node is Element =>
+  isElement(node) &&
+  (blocky.has(nameOf(node)) || (!unread.has(nameOf(node)) && node.children.some(isBlocky)));
+const hasWords = (nodes: readonly Node[]): boolean =>
+  nodes.some((node) => textOf(node).trim() !== '' || (isElement(node) && node.name === 'image'));
 
 /** What runs of text and inline elements of HTML say in a line. */
 function inlines(nodes: readonly Node[], dropped: Set<string>, depth = 0): Node[] {
@@ -99,7 +130,14 @@ function inlines(nodes: readonly Node[], dropped: Set<string>, depth = 0): Node[
     if (name === 'img') {
       const { src = '', alt = '' } = node.attributes;
       // Whoever brought it has put it into the library already.
-      if (/^asset:[^\s/]+$/u.test(src)) return [element('image', { href: src }, alt.trim() === '' ? [] : [element('alt', {}, [alt.trim()])])];
+      if (/^asset:[^\s/]+$/u.test(src))
+        return [
+          element(
+            'image',
+            { href: src },
+            alt.trim() === '' ? [] : [element('alt', {}, [alt.trim()])],
+          ),
+        ];
       dropped.add('images that are not in the library');
       return [];
     }
@@ -117,7 +155,9 @@ function linkOf(href: string | undefined, inner: Node[], dropped: Set<string>): 
     dropped.add('links to places within the other document');
     return inner;
   }
-  return [element('xref', { href, format: 'html', scope: 'external' }, [inner.map(textOf).join('')])];
+  return [
+    element('xref', { href, format: 'html', scope: 'external' }, [inner.map(textOf).join('')]),
+  ];
 }
 
 /** Without white space at its ends. */
@@ -126,12 +166,14 @@ function trimmed(nodes: readonly Node[]): readonly Node[] {
   const first = children[0];
   const last = children.at(-1);
   const begun = typeof first === 'string' ? [first.trimStart(), ...children.slice(1)] : children;
-  const ended = typeof last === 'string' ? [...begun.slice(0, -1), (begun.at(-1) as string).trimEnd()] : begun;
+  const ended =
+    typeof last === 'string' ? [...begun.slice(0, -1), (begun.at(-1) as string).trimEnd()] : begun;
   return element('', {}, ended).children;
 }
 
 /** The level of a paragraph that a word processor shows as an item of a list. */
-const listLevel = ({ attributes }: Element): number => Number(/mso-list:[^;]*level(\d)/u.exec(attributes['style'] ?? '')?.[1] ?? 0);
+const listLevel = ({ attributes }: Element): number =>
+  Number(/mso-list:[^;]*level(\d)/u.exec(attributes['style'] ?? '')?.[1] ?? 0);
 
 /** Runs of such paragraphs as lists in lists. */
 function officeList(items: readonly Element[], dropped: Set<string>): Element {
@@ -146,7 +188,10 @@ function officeList(items: readonly Element[], dropped: Set<string>): Element {
         at = next;
       } else {
         // The sign before the words is drawn by the word processor.
-        const words = items[at]!.children.filter((child) => !isElement(child) || !/mso-list:\s*ignore/iu.test(child.attributes['style'] ?? ''));
+        const words = items[at]!.children.filter(
+          (child) =>
+            !isElement(child) || !/mso-list:\s*ignore/iu.test(child.attributes['style'] ?? ''),
+        );
         entries.push(element('li', {}, trimmed(inlines(words, dropped))));
         at += 1;
       }
@@ -189,18 +234,30 @@ function blocks(nodes: readonly Node[], dropped: Set<string>, depth = 0): Elemen
 }
 
 /** Headings within something else are paragraphs there. */
-const untitled = (found: readonly Element[]): Element[] => found.map((one) => (one.name === 'title' ? element('p', {}, one.children) : one));
+const untitled = (found: readonly Element[]): Element[] =>
+  found.map((one) => (one.name === 'title' ? element('p', {}, one.children) : one));
 
 /** An item or cell: words stand in it directly when it holds nothing else. */
-function flow(name: string, node: Element, dropped: Set<string>, depth: number, attributes: Attributes = {}): Element {
+function flow(
+  name: string,
+  node: Element,
+  dropped: Set<string>,
+  depth: number,
+  attributes: Attributes = {},
+): Element {
   const inner = untitled(blocks(node.children, dropped, depth));
   const [only] = inner;
-  return element(name, attributes, inner.length === 1 && only!.name === 'p' ? only!.children : inner);
+  return element(
+    name,
+    attributes,
+    inner.length === 1 && only!.name === 'p' ? only!.children : inner,
+  );
 }
 
 function block(node: Element, dropped: Set<string>, depth: number): Element[] {
   const name = nameOf(node);
-  if (node.attributes['style'] !== undefined || node.attributes['align'] !== undefined) dropped.add('local formatting');
+  if (node.attributes['style'] !== undefined || node.attributes['align'] !== undefined)
+    dropped.add('local formatting');
   switch (name) {
     case 'ul':
     case 'ol': {
@@ -219,14 +276,23 @@ function block(node: Element, dropped: Set<string>, depth: number): Element[] {
       const entries: Element[] = [];
       for (const part of childElements(node)) {
         const last = entries.at(-1);
-        if (nameOf(part) === 'dt') entries.push(element('dlentry', {}, [element('dt', {}, trimmed(inlines(part.children, dropped)))]));
-        else if (nameOf(part) === 'dd' && last) entries[entries.length - 1] = { ...last, children: [...last.children, flow('dd', part, dropped, depth)] };
+        if (nameOf(part) === 'dt')
+          entries.push(
+            element('dlentry', {}, [element('dt', {}, trimmed(inlines(part.children, dropped)))]),
+          );
+        else if (nameOf(part) === 'dd' && last)
+          entries[entries.length - 1] = {
+            ...last,
+            children: [...last.children, flow('dd', part, dropped, depth)],
+          };
       }
       const whole = entries.filter(({ children }) => children.length > 1);
       return whole.length === 0 ? [] : [element('dl', {}, whole)];
     }
     case 'table':
-      return tableOfHtml(node, (cell, attributes) => flow('entry', cell, dropped, depth, attributes));
+      return tableOfHtml(node, (cell, attributes) =>
+        flow('entry', cell, dropped, depth, attributes),
+      );
     case 'pre':
       return [element('codeblock', {}, [textOf(node).replace(/^\n|\n$/gu, '')])];
     case 'blockquote':
@@ -239,7 +305,9 @@ function block(node: Element, dropped: Set<string>, depth: number): Element[] {
     case 'h4':
     case 'h5':
     case 'h6': {
-      const words = trimmed(inlines(node.children, dropped)).filter((child) => !isElement(child) || child.name !== 'xref');
+      const words = trimmed(inlines(node.children, dropped)).filter(
+        (child) => !isElement(child) || child.name !== 'xref',
+      );
       return hasWords(words) ? [element('title', {}, words)] : [];
     }
     default:
@@ -253,7 +321,8 @@ function sectioned(found: readonly Element[]): Element[] {
   for (const one of found) {
     const last = out.at(-1);
     if (one.name === 'title') out.push(element('section', {}, [one]));
-    else if (last?.name === 'section') out[out.length - 1] = { ...last, children: [...last.children, one] };
+    else if (last?.name === 'section')
+      out[out.length - 1] = { ...last, children: [...last.children, one] };
     else out.push(one);
   }
   return out;

@@ -1,5 +1,13 @@
 import { stylesOf, withStyles } from '../grammar/index.ts';
-import { childElements, childNamed, element, isElement, lineOf, type Attributes, type Element } from '../markup/index.ts';
+import {
+  childElements,
+  childNamed,
+  element,
+  isElement,
+  lineOf,
+  type Attributes,
+  type Element,
+} from '../markup/index.ts';
 
 export interface Point {
   readonly x: number;
@@ -28,8 +36,10 @@ export const newWindowStyle = 'new-window';
 
 /** The coordinates of an area as they are written: left, top, right, bottom; centre and radius; or corner after corner (DITA 1.3, coords; HTML, 4.8.14). */
 export function coordinatesOf(shape: Shape): number[] {
-  if (shape.kind === 'rect') return [shape.from.x, shape.from.y, shape.to.x, shape.to.y].map(Math.round);
-  if (shape.kind === 'circle') return [shape.centre.x, shape.centre.y, shape.radius].map(Math.round);
+  if (shape.kind === 'rect')
+    return [shape.from.x, shape.from.y, shape.to.x, shape.to.y].map(Math.round);
+  if (shape.kind === 'circle')
+    return [shape.centre.x, shape.centre.y, shape.radius].map(Math.round);
   return shape.corners.flatMap(({ x, y }) => [Math.round(x), Math.round(y)]);
 }
 
@@ -41,21 +51,40 @@ function shapeFrom(kind: string, coordinates: string): Shape | undefined {
     .map(Number);
   const [a, b, c, d] = numbers as [number, number, number, number];
   if (numbers.some((one) => !Number.isFinite(one))) return undefined;
-  if (kind === 'rect' || kind === '') return numbers.length === 4 ? { kind: 'rect', from: { x: Math.min(a, c), y: Math.min(b, d) }, to: { x: Math.max(a, c), y: Math.max(b, d) } } : undefined;
-  if (kind === 'circle') return numbers.length === 3 && c > 0 ? { kind, centre: { x: a, y: b }, radius: c } : undefined;
+  if (kind === 'rect' || kind === '')
+    return numbers.length === 4
+      ? {
+          kind: 'rect',
+          from: { x: Math.min(a, c), y: Math.min(b, d) },
+          to: { x: Math.max(a, c), y: Math.max(b, d) },
+        }
+      : undefined;
+  if (kind === 'circle')
+    return numbers.length === 3 && c > 0 ? { kind, centre: { x: a, y: b }, radius: c } : undefined;
   if (kind !== 'poly' || numbers.length < 6 || numbers.length % 2 === 1) return undefined;
-  return { kind, corners: Array.from({ length: numbers.length / 2 }, (_, index) => ({ x: numbers[2 * index]!, y: numbers[2 * index + 1]! })) };
+  return {
+    kind,
+    corners: Array.from({ length: numbers.length / 2 }, (_, index) => ({
+      x: numbers[2 * index]!,
+      y: numbers[2 * index + 1]!,
+    })),
+  };
 }
 
 /** Reads an `area`; undefined for one that cannot be drawn. */
 export function readArea(area: Element): Area | undefined {
-  const shape = shapeFrom(lineOf(childNamed(area, 'shape') ?? ''), lineOf(childNamed(area, 'coords') ?? ''));
+  const shape = shapeFrom(
+    lineOf(childNamed(area, 'shape') ?? ''),
+    lineOf(childNamed(area, 'coords') ?? ''),
+  );
   const link = childNamed(area, 'xref');
   if (!shape) return undefined;
   const desc = link && childNamed(link, 'desc');
   return {
     shape,
-    name: link ? lineOf({ ...link, children: link.children.filter((child) => child !== desc) }) : '',
+    name: link
+      ? lineOf({ ...link, children: link.children.filter((child) => child !== desc) })
+      : '',
     tooltip: desc ? lineOf(desc) : '',
     target: link?.attributes['href'] ?? '',
     inNewWindow: stylesOf(link?.attributes ?? {}).includes(newWindowStyle),
@@ -65,13 +94,24 @@ export function readArea(area: Element): Area | undefined {
 function writeArea({ shape, name, tooltip, target, inNewWindow }: Area, before?: Element): Element {
   const link = before && childNamed(before, 'xref');
   const { href: _href, format: _format, scope: _scope, ...kept } = link?.attributes ?? {};
-  const styles = [...stylesOf(kept).filter((style) => style !== newWindowStyle), ...(inNewWindow ? [newWindowStyle] : [])];
-  const outside: Attributes = /^(https?|mailto):/iu.test(target) ? { format: 'html', scope: 'external' } : {};
-  const attributes = withStyles({ ...kept, ...(target === '' ? {} : { href: target, ...outside }) }, styles);
+  const styles = [
+    ...stylesOf(kept).filter((style) => style !== newWindowStyle),
+    ...(inNewWindow ? [newWindowStyle] : []),
+  ];
+  const outside: Attributes = /^(https?|mailto):/iu.test(target)
+    ? { format: 'html', scope: 'external' }
+    : {};
+  const attributes = withStyles(
+    { ...kept, ...(target === '' ? {} : { href: target, ...outside }) },
+    styles,
+  );
   return element('area', before?.attributes ?? {}, [
     element('shape', {}, [shape.kind]),
     element('coords', {}, [coordinatesOf(shape).join(',')]),
-    element('xref', attributes, [name, ...(tooltip === '' ? [] : [element('desc', {}, [tooltip])])]),
+    element('xref', attributes, [
+      name,
+      ...(tooltip === '' ? [] : [element('desc', {}, [tooltip])]),
+    ]),
   ]);
 }
 
@@ -95,7 +135,16 @@ export function writeAreas(imagemap: Element, areas: readonly PlacedArea[]): Ele
   const before = childElements(imagemap).filter(({ name }) => name === 'area');
   const undrawn = before.filter((one) => !readArea(one));
   const others = imagemap.children.filter((child) => !isElement(child) || child.name !== 'area');
-  return { ...imagemap, children: [...others, ...areas.map((area) => writeArea(area, area.was === undefined ? undefined : before[area.was])), ...undrawn] };
+  return {
+    ...imagemap,
+    children: [
+      ...others,
+      ...areas.map((area) =>
+        writeArea(area, area.was === undefined ? undefined : before[area.was]),
+      ),
+      ...undrawn,
+    ],
+  };
 }
 
 /** Where a sign for an area stands best: in the upper left of a rectangle, in the middle of a circle, at the first corner of any other shape. */

@@ -2,7 +2,10 @@ import { describe, expect, it } from 'vitest';
 import { wordsOf } from './index.ts';
 
 /** Unicode UAX #29 as ICU has it. */
-const segmented = (text: string, locale?: string): string[] => [...new Intl.Segmenter(locale, { granularity: 'word' }).segment(text)].filter((one) => one.isWordLike).map((one) => one.segment);
+const segmented = (text: string, locale?: string): string[] =>
+  [...new Intl.Segmenter(locale, { granularity: 'word' }).segment(text)]
+    .filter((one) => one.isWordLike)
+    .map((one) => one.segment);
 
 describe('words', () => {
   it.each([

@@ -21,19 +21,26 @@ const openSchemes = /^(https?|mailto|tel|ftp):/iu;
  */
 export function readReference(href: string, self: string): Reference {
   const own = /^(topic|map):([^/]+)(?:\/(.+))?$/u.exec(href);
-  if (own) return { kind: 'item', id: own[2]!, ...(own[3] === undefined ? {} : { element: own[3] }) };
+  if (own)
+    return { kind: 'item', id: own[2]!, ...(own[3] === undefined ? {} : { element: own[3] }) };
   const file = /^(asset|lens):(.+)$/u.exec(href);
   if (file) return { kind: file[1] === 'lens' ? 'lens' : 'asset', id: file[2]! };
   if (href.startsWith('#')) {
     const element = href.slice(1).split('/').at(-1);
-    return { kind: 'item', id: self, ...(element === undefined || element === '' || element === '.' ? {} : { element }) };
+    return {
+      kind: 'item',
+      id: self,
+      ...(element === undefined || element === '' || element === '.' ? {} : { element }),
+    };
   }
   return openSchemes.test(href) ? { kind: 'external', href } : { kind: 'unknown', href };
 }
 
 export function writeReference(reference: Reference, kindOf: 'topic' | 'map' = 'topic'): string {
-  if (reference.kind === 'asset' || reference.kind === 'lens') return `${reference.kind}:${reference.id}`;
-  if (reference.kind === 'item') return `${kindOf}:${reference.id}${reference.element === undefined ? '' : `/${reference.element}`}`;
+  if (reference.kind === 'asset' || reference.kind === 'lens')
+    return `${reference.kind}:${reference.id}`;
+  if (reference.kind === 'item')
+    return `${kindOf}:${reference.id}${reference.element === undefined ? '' : `/${reference.element}`}`;
   return reference.href;
 }
 
@@ -41,4 +48,5 @@ const referenceAttributes = ['href', 'conref', 'conrefend', 'data', 'longdescref
 const ofParameters = [...referenceAttributes, 'value'];
 
 /** The attributes of an element that hold a reference: those of every element, and the value of a parameter that says it is one (DITA 1.3, 3.2.1.10). */
-export const referenceAttributesOf = ({ name, attributes }: Element): readonly string[] => (name === 'param' && attributes['valuetype'] === 'ref' ? ofParameters : referenceAttributes);
+export const referenceAttributesOf = ({ name, attributes }: Element): readonly string[] =>
+  name === 'param' && attributes['valuetype'] === 'ref' ? ofParameters : referenceAttributes;

@@ -1,5 +1,13 @@
 import { isTopic } from '../grammar/index.ts';
-import { childElements, childNamed, element, isElement, type Attributes, type Element, type Node } from '../markup/index.ts';
+import {
+  childElements,
+  childNamed,
+  element,
+  isElement,
+  type Attributes,
+  type Element,
+  type Node,
+} from '../markup/index.ts';
 import { readReference, writeReference } from './address.ts';
 import { withProlog } from './topic-facts.ts';
 
@@ -12,7 +20,8 @@ export interface Alternate {
 
 /** In the prolog: the topic for which this one stands in. */
 export const alternateMark = 'alternate-of';
-const isMark = ({ name, attributes }: Element): boolean => name === 'data' && attributes['name'] === alternateMark;
+const isMark = ({ name, attributes }: Element): boolean =>
+  name === 'data' && attributes['name'] === alternateMark;
 
 const markIn = (root: Element): Element | undefined => {
   const prolog = isTopic(root.name) ? childNamed(root, 'prolog') : undefined;
@@ -33,8 +42,15 @@ const isOther = (child: Node): boolean => !isElement(child) || !isMark(child);
 
 /** The topic as one that stands in for another. @param fingerprint of the text of the base as it is now */
 export function standingInFor(root: Element, base: string, fingerprint?: string): Element {
-  const mark = element('data', { name: alternateMark, href: writeReference({ kind: 'item', id: base }), ...(fingerprint === undefined ? {} : { value: fingerprint }) });
-  return withProlog(root, (prolog) => ({ ...prolog, children: [...prolog.children.filter(isOther), mark] }));
+  const mark = element('data', {
+    name: alternateMark,
+    href: writeReference({ kind: 'item', id: base }),
+    ...(fingerprint === undefined ? {} : { value: fingerprint }),
+  });
+  return withProlog(root, (prolog) => ({
+    ...prolog,
+    children: [...prolog.children.filter(isOther), mark],
+  }));
 }
 
 /**
@@ -42,10 +58,17 @@ export function standingInFor(root: Element, base: string, fingerprint?: string)
  * @param id of the new topic
  * @param conditions the attributes that say for whom it is; they take the place of those of the topic
  */
-export const alternateOf = (root: Element, base: string, id: string, conditions: Attributes, fingerprint?: string): Element => ({
+export const alternateOf = (
+  root: Element,
+  base: string,
+  id: string,
+  conditions: Attributes,
+  fingerprint?: string,
+): Element => ({
   ...standingInFor(root, base, fingerprint),
   attributes: { ...root.attributes, ...conditions, id },
 });
 
 /** The topic without its being an alternate: it stands for itself. */
-export const onItsOwn = (root: Element): Element => withProlog(root, (prolog) => ({ ...prolog, children: prolog.children.filter(isOther) }));
+export const onItsOwn = (root: Element): Element =>
+  withProlog(root, (prolog) => ({ ...prolog, children: prolog.children.filter(isOther) }));

@@ -13,5 +13,11 @@ export interface Agreed {
 
 /** Everything that is wrong with one text by itself, whatever publication it is in: beside the page, in the library's counts and in a build alike. */
 export function checkItem(root: Element, { facets = [], rules = [] }: Agreed = {}): Problem[] {
-  return [...validate(root), ...checkFacetValues(root, facets), ...checkCompleteness(root), ...checkImageMaps(root), ...checkHouseRules(root, rules)];
+  return [
+    ...validate(root),
+    ...checkFacetValues(root, facets),
+    ...checkCompleteness(root),
+    ...checkImageMaps(root),
+    ...checkHouseRules(root, rules),
+  ];
 }

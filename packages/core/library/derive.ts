@@ -1,6 +1,14 @@
 import { conditionsOf, valuesUsed, type ValueUse } from '../facets/index.ts';
 import { isInline, isTopic } from '../grammar/index.ts';
-import { childNamed, isElement, lineOf, walk, type Attributes, type Element, type Node } from '../markup/index.ts';
+import {
+  childNamed,
+  isElement,
+  lineOf,
+  walk,
+  type Attributes,
+  type Element,
+  type Node,
+} from '../markup/index.ts';
 import { countProblems, type Path, type ProblemCounts } from '../problems/index.ts';
 import { wordsOf } from '../language/index.ts';
 import { baseOf } from './alternates.ts';
@@ -42,10 +50,20 @@ export function shortDescriptionOf(root: Element): string {
 /** The element that says it. */
 export function shortDescriptionIn(root: Element): Element | undefined {
   const abstract = childNamed(root, 'abstract');
-  return childNamed(root, 'shortdesc', 'glossdef') ?? (abstract && childNamed(abstract, 'shortdesc'));
+  return (
+    childNamed(root, 'shortdesc', 'glossdef') ?? (abstract && childNamed(abstract, 'shortdesc'))
+  );
 }
 
-const unread = new Set(['prolog', 'draft-comment', 'required-cleanup', 'data', 'foreign', 'indexterm', 'topicmeta']);
+const unread = new Set([
+  'prolog',
+  'draft-comment',
+  'required-cleanup',
+  'data',
+  'foreign',
+  'indexterm',
+  'topicmeta',
+]);
 
 /** A part of a topic that a link can lead to. */
 export interface LinkPlace {
@@ -66,7 +84,11 @@ export function linkPlaces(root: Element): LinkPlace[] {
     if (id === undefined || path.length === 0 || isInline(found.name)) return;
     const title = childNamed(found, 'title', 'cmd');
     const words = title ? lineOf(title) : readableText(found);
-    places.push({ id, element: found.name, title: words.length > placeWords ? `${words.slice(0, placeWords)}…` : words });
+    places.push({
+      id,
+      element: found.name,
+      title: words.length > placeWords ? `${words.slice(0, placeWords)}…` : words,
+    });
   });
   return places;
 }
@@ -96,7 +118,8 @@ export function readableText(root: Element): string {
 
 /** Trees are immutable: what was counted once holds for as long as the part is there. */
 const counted = new WeakMap<Element, number>();
-const isReadBlock = (node: Node): node is Element => isElement(node) && !isInline(node.name) && !unread.has(node.name);
+const isReadBlock = (node: Node): node is Element =>
+  isElement(node) && !isInline(node.name) && !unread.has(node.name);
 
 /** How many words are to be read; parts that are the same as before are not counted again. */
 export function countWords(part: Element): number {
@@ -104,8 +127,12 @@ export function countWords(part: Element): number {
   if (known !== undefined) return known;
   const blocks = part.children.filter(isReadBlock);
   // Words do not reach over the borders of blocks.
-  const own = blocks.length === 0 ? part : { ...part, children: part.children.map((child) => (isReadBlock(child) ? ' ' : child)) };
-  const count = wordsOf(readableText(own)).length + blocks.reduce((sum, block) => sum + countWords(block), 0);
+  const own =
+    blocks.length === 0
+      ? part
+      : { ...part, children: part.children.map((child) => (isReadBlock(child) ? ' ' : child)) };
+  const count =
+    wordsOf(readableText(own)).length + blocks.reduce((sum, block) => sum + countWords(block), 0);
   counted.set(part, count);
   return count;
 }

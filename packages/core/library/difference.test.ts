@@ -9,8 +9,15 @@ import { differingBlocks } from './index.ts';
 const tree = (text: string): Element => readXml(text).document!.root;
 
 it('blocks that say something else are told with what stood in their place, what came and what went by itself', () => {
-  const before = tree(concept('a', '<p>One.</p><p>Two.</p><ul><li>three</li><li>four</li></ul><note conref="topic:s/n"/>'));
-  const after = tree(concept('b', '<p>One.</p><p>Second.</p><ul><li>three</li><li>four</li><li>five</li></ul>', 'a'));
+  const before = tree(
+    concept(
+      'a',
+      '<p>One.</p><p>Two.</p><ul><li>three</li><li>four</li></ul><note conref="topic:s/n"/>',
+    ),
+  );
+  const after = tree(
+    concept('b', '<p>One.</p><p>Second.</p><ul><li>three</li><li>four</li><li>five</li></ul>', 'a'),
+  );
   expect(differingBlocks(before, after)).toEqual([
     { label: 'Paragraph', before: 'Two.', after: 'Second.' },
     { label: 'Item', before: 'topic:s/n', after: 'five' },
@@ -20,7 +27,9 @@ it('blocks that say something else are told with what stood in their place, what
 it('a text differs from itself in nothing, and from another the same way from both sides', () => {
   fc.assert(
     fc.property(fc.gen(), (gen) => {
-      const [one, other] = ['concept', 'concept'].map((kind) => normalise(gen(anyElement, kind, 3)));
+      const [one, other] = ['concept', 'concept'].map((kind) =>
+        normalise(gen(anyElement, kind, 3)),
+      );
       expect(differingBlocks(one!, one!)).toEqual([]);
       const there = differingBlocks(one!, other!)
         .flatMap(({ before, after }) => [before, after])

@@ -31,14 +31,22 @@ function blocksOf(element: Element): Block[] {
 
 /** Where two texts differ, block by block: blocks that stand against each other are told together. */
 export function differingBlocks(before: Element, after: Element): BlockDifference[] {
-  const parts = diffArrays(blocksOf(before), blocksOf(after), { comparator: (a, b) => a.words === b.words && a.label === b.label });
+  const parts = diffArrays(blocksOf(before), blocksOf(after), {
+    comparator: (a, b) => a.words === b.words && a.label === b.label,
+  });
   const found: BlockDifference[] = [];
   parts.forEach(({ added, removed, value }, index) => {
     const against = removed ? parts[index + 1] : undefined;
     const partner = against?.added ? against.value : [];
     if (removed)
-      for (let at = 0; at < Math.max(value.length, partner.length); at += 1) found.push({ label: (partner[at] ?? value[at])!.label, before: value[at]?.words ?? '', after: partner[at]?.words ?? '' });
-    else if (added && !parts[index - 1]?.removed) for (const { label, words } of value) found.push({ label, before: '', after: words });
+      for (let at = 0; at < Math.max(value.length, partner.length); at += 1)
+        found.push({
+          label: (partner[at] ?? value[at])!.label,
+          before: value[at]?.words ?? '',
+          after: partner[at]?.words ?? '',
+        });
+    else if (added && !parts[index - 1]?.removed)
+      for (const { label, words } of value) found.push({ label, before: '', after: words });
   });
   return found;
 }

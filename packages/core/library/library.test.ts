@@ -37,7 +37,9 @@ describe('references that lead nowhere', () => {
       ['reference.unknown', 'attribute'],
       ['reference.missing', undefined],
     ]);
-    expect(writeXml(applyFixes(tree, problems).root)).toContain('<p>See the tide,  and <term>neap</term>.</p>');
+    expect(writeXml(applyFixes(tree, problems).root)).toContain(
+      '<p>See the tide,  and <term>neap</term>.</p>',
+    );
   });
 });
 
@@ -58,12 +60,27 @@ describe('references', () => {
     expect(readReference(href, 'self')).toEqual(reference);
   });
   it('are written as they were', () => {
-    for (const href of ['topic:fit/step-1', 'topic:fit', 'asset:cabinet', 'https://example.org/', '../other.dita']) expect(writeReference(readReference(href, 'self'))).toBe(href);
+    for (const href of [
+      'topic:fit/step-1',
+      'topic:fit',
+      'asset:cabinet',
+      'https://example.org/',
+      '../other.dita',
+    ])
+      expect(writeReference(readReference(href, 'self'))).toBe(href);
     expect(writeReference({ kind: 'item', id: 'm' }, 'map')).toBe('map:m');
   });
   it('are found with their places, and changed without touching the rest', () => {
-    const tree = root('<topic id="a"><title>A</title><body><p conref="topic:b/x"/><p><xref href="topic:c"/></p><p>plain</p></body></topic>');
-    expect(linksOf(tree, 'a').map(({ path, attribute, target }) => [path.join('.'), attribute, target.kind === 'item' ? target.id : ''])).toEqual([
+    const tree = root(
+      '<topic id="a"><title>A</title><body><p conref="topic:b/x"/><p><xref href="topic:c"/></p><p>plain</p></body></topic>',
+    );
+    expect(
+      linksOf(tree, 'a').map(({ path, attribute, target }) => [
+        path.join('.'),
+        attribute,
+        target.kind === 'item' ? target.id : '',
+      ]),
+    ).toEqual([
       ['1.0', 'conref', 'b'],
       ['1.1.0', 'href', 'c'],
     ]);
@@ -79,7 +96,9 @@ describe('what a text uses', () => {
     const map = root(
       '<map id="m"><keydef keys="product model" href="topic:k"/><topicref href="topic:a" keyref="x"><topicref href="topic:a"/></topicref><mapref href="map:n"/><mapref href="map:o" scope="peer"/></map>',
     );
-    expect(usesIn(map, 'm').map(({ manner, target, count }) => `${manner} ${target} ${count}`)).toEqual([
+    expect(
+      usesIn(map, 'm').map(({ manner, target, count }) => `${manner} ${target} ${count}`),
+    ).toEqual([
       'placed k 1',
       'defined product 1',
       'defined model 1',
@@ -88,13 +107,21 @@ describe('what a text uses', () => {
       'placed n 1',
       'linked o 1',
     ]);
-    const topic = root('<concept id="a"><title>A</title><conbody><p conref="topic:l/x" conrefend="topic:l/y"/><p conkeyref="k/p"/><xref href="#a/p"/></conbody></concept>');
-    expect(usesIn(topic, 'a').map(({ manner, target, part }) => `${manner} ${target} ${part}`)).toEqual(['borrowed l x', 'borrowed l y', 'key k ']);
+    const topic = root(
+      '<concept id="a"><title>A</title><conbody><p conref="topic:l/x" conrefend="topic:l/y"/><p conkeyref="k/p"/><xref href="#a/p"/></conbody></concept>',
+    );
+    expect(
+      usesIn(topic, 'a').map(({ manner, target, part }) => `${manner} ${target} ${part}`),
+    ).toEqual(['borrowed l x', 'borrowed l y', 'key k ']);
   });
   it('is replaced with its parts where the other has them; what it does not concern stays the same', () => {
-    const topic = root('<concept id="a"><title>A</title><conbody><p conref="topic:b/x"/><xref href="topic:b/y"/><image href="asset:b"/><p>c</p></conbody></concept>');
+    const topic = root(
+      '<concept id="a"><title>A</title><conbody><p conref="topic:b/x"/><xref href="topic:b/y"/><image href="asset:b"/><p>c</p></conbody></concept>',
+    );
     const replaced = replaceUses(topic, 'a', 'b', 'c', (part) => part === 'x');
-    expect(usesIn(replaced, 'a').map(({ manner, target, part }) => `${manner} ${target} ${part}`)).toEqual(['borrowed c x', 'linked c ', 'shown c ']);
+    expect(
+      usesIn(replaced, 'a').map(({ manner, target, part }) => `${manner} ${target} ${part}`),
+    ).toEqual(['borrowed c x', 'linked c ', 'shown c ']);
     expect(replaceUses(topic, 'a', 'none', 'c', () => true)).toBe(topic);
   });
 });
@@ -128,16 +155,36 @@ describe('what is derived from a text', () => {
     );
   });
   it('knows the titles of glossary entries, books and bare maps', () => {
-    expect(titleOf(root('<glossentry id="g"><glossterm>datum</glossterm><glossdef>A height.</glossdef></glossentry>'))).toBe('datum');
-    expect(shortDescriptionOf(root('<glossentry id="g"><glossterm>datum</glossterm><glossdef>A height.</glossdef></glossentry>'))).toBe('A height.');
-    expect(titleOf(root('<bookmap id="b"><booktitle><booklibrary>L</booklibrary><mainbooktitle>Main</mainbooktitle></booktitle></bookmap>'))).toBe('Main');
+    expect(
+      titleOf(
+        root(
+          '<glossentry id="g"><glossterm>datum</glossterm><glossdef>A height.</glossdef></glossentry>',
+        ),
+      ),
+    ).toBe('datum');
+    expect(
+      shortDescriptionOf(
+        root(
+          '<glossentry id="g"><glossterm>datum</glossterm><glossdef>A height.</glossdef></glossentry>',
+        ),
+      ),
+    ).toBe('A height.');
+    expect(
+      titleOf(
+        root(
+          '<bookmap id="b"><booktitle><booklibrary>L</booklibrary><mainbooktitle>Main</mainbooktitle></booktitle></bookmap>',
+        ),
+      ),
+    ).toBe('Main');
     expect(titleOf(root('<map id="m" title="Old style"/>'))).toBe('Old style');
   });
 });
 
 describe('a library in memory', () => {
   it('reads a text once, and again when it changes', () => {
-    const library = textLibrary([{ id: 'a', kind: 'topic', text: '<topic id="a"><title>A</title></topic>' }]);
+    const library = textLibrary([
+      { id: 'a', kind: 'topic', text: '<topic id="a"><title>A</title></topic>' },
+    ]);
     const first = library.item('a');
     expect(library.item('a')).toBe(first);
     library.set({ id: 'a', kind: 'topic', text: '<topic id="a"><title>A</title></topic>' });
@@ -147,7 +194,10 @@ describe('a library in memory', () => {
     expect(library.item('none')).toBeUndefined();
   });
   it('keeps an item that cannot be read, with the reason', () => {
-    expect(readItem('x', 'topic', '<topic')).toMatchObject({ id: 'x', problems: [{ code: 'xml.not-well-formed', where: { item: 'x' } }] });
+    expect(readItem('x', 'topic', '<topic')).toMatchObject({
+      id: 'x',
+      problems: [{ code: 'xml.not-well-formed', where: { item: 'x' } }],
+    });
   });
   it('finds elements by id, the first of several', () => {
     const tree = root('<a id="r"><b id="x">1</b><b id="x">2</b></a>');

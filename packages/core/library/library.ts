@@ -42,7 +42,12 @@ export interface Library {
 export function readItem(id: string, kind: Item['kind'], text: string): Item {
   const { document, problems } = readXml(text);
   const placed = problems.map((found) => ({ ...found, where: { ...found.where, item: id } }));
-  return { id, kind, problems: placed, ...(document === undefined ? {} : { root: normalise(document.root) }) };
+  return {
+    id,
+    kind,
+    problems: placed,
+    ...(document === undefined ? {} : { root: normalise(document.root) }),
+  };
 }
 
 export interface StoredItem {
@@ -64,14 +69,21 @@ export interface Beside {
 }
 
 /** A library over texts in memory. Each text is read when first asked for. */
-export function textLibrary(items: Iterable<StoredItem>, assets: Iterable<Asset> = [], { lenses = [], earlier }: Beside = {}): TextLibrary {
+export function textLibrary(
+  items: Iterable<StoredItem>,
+  assets: Iterable<Asset> = [],
+  { lenses = [], earlier }: Beside = {},
+): TextLibrary {
   const texts = new Map<string, StoredItem>();
   const read = new Map<string, Item>();
   const byId = new Map([...assets].map((asset) => [asset.id, asset]));
   const lensById = new Map([...lenses].map((lens) => [lens.id, lens]));
   let gathered: Pick<Library, 'alternates' | 'commonSets'> | undefined;
   const gather = (): Pick<Library, 'alternates' | 'commonSets'> =>
-    (gathered ??= { alternates: alternatesAmong(texts.values(), byId.values(), library), commonSets: commonSetsAmong(texts.values(), library) });
+    (gathered ??= {
+      alternates: alternatesAmong(texts.values(), byId.values(), library),
+      commonSets: commonSetsAmong(texts.values(), library),
+    });
   const library: TextLibrary = {
     set(item: StoredItem) {
       if (texts.get(item.id)?.text === item.text) return;
@@ -96,7 +108,8 @@ export function textLibrary(items: Iterable<StoredItem>, assets: Iterable<Asset>
     get commonSets() {
       return gather().commonSets;
     },
-    alreadyRead: ({ id, kind, text }: StoredItem) => (texts.get(id)?.text === text && texts.get(id)?.kind === kind ? read.get(id) : undefined),
+    alreadyRead: ({ id, kind, text }: StoredItem) =>
+      texts.get(id)?.text === text && texts.get(id)?.kind === kind ? read.get(id) : undefined,
   };
   for (const item of items) {
     library.set(item);
@@ -107,9 +120,14 @@ export function textLibrary(items: Iterable<StoredItem>, assets: Iterable<Asset>
   return library;
 }
 
-const sorted = <Named extends { readonly id: string }>(named: Iterable<Named>): Named[] => [...named].sort((a, b) => (a.id < b.id ? -1 : 1));
+const sorted = <Named extends { readonly id: string }>(named: Iterable<Named>): Named[] =>
+  [...named].sort((a, b) => (a.id < b.id ? -1 : 1));
 
-function alternatesAmong(texts: Iterable<StoredItem>, assets: Iterable<Asset>, library: Pick<Library, 'item'>): Map<string, Alternate[]> {
+function alternatesAmong(
+  texts: Iterable<StoredItem>,
+  assets: Iterable<Asset>,
+  library: Pick<Library, 'item'>,
+): Map<string, Alternate[]> {
   const found = new Map<string, Alternate[]>();
   const add = (base: string | undefined, alternate: Alternate): void => {
     if (base !== undefined) found.set(base, [...(found.get(base) ?? []), alternate]);
@@ -119,12 +137,14 @@ function alternatesAmong(texts: Iterable<StoredItem>, assets: Iterable<Asset>, l
     const root = text.includes(alternateMark) ? library.item(id)?.root : undefined;
     if (root) add(baseOf(root, id), { id, conditions: conditionsOf(root) });
   }
-  for (const { id, alternateOf, conditions = {} } of sorted(assets)) add(alternateOf, { id, conditions });
+  for (const { id, alternateOf, conditions = {} } of sorted(assets))
+    add(alternateOf, { id, conditions });
   return found;
 }
 
 const commonSetsAmong = (texts: Iterable<StoredItem>, library: Pick<Library, 'item'>): string[] =>
   sorted(texts).flatMap(({ id, kind, text }) => {
-    const root = kind === 'map' && text.includes(everywhereMark) ? library.item(id)?.root : undefined;
+    const root =
+      kind === 'map' && text.includes(everywhereMark) ? library.item(id)?.root : undefined;
     return root && holdsEverywhere(root) ? [id] : [];
   });

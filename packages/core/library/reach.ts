@@ -33,11 +33,13 @@ export function reachOf(library: Library, map: string): Reach {
     if (!item.root) continue;
     for (const { manner, target } of usesIn(item.root, id)) {
       if (manner === 'shown') show(target);
-      else if (manner === 'placed' || manner === 'borrowed' || manner === 'alternate') open.push(target);
+      else if (manner === 'placed' || manner === 'borrowed' || manner === 'alternate')
+        open.push(target);
       else if (manner === 'linked' && item.kind === 'map') open.push(target);
       else if (manner === 'linked') named.add(target);
     }
-    for (const { target } of linksOf(item.root, id)) if (target.kind === 'lens') lenses.add(target.id);
+    for (const { target } of linksOf(item.root, id))
+      if (target.kind === 'lens') lenses.add(target.id);
   }
   for (const id of named) if (library.item(id)) items.add(id);
   for (const id of assets) if (!library.asset(id)) assets.delete(id);

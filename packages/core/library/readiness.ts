@@ -19,13 +19,19 @@ export function checkReadiness(root: Element, facts: readonly ReadyFact[]): Prob
     if (ready.length === 0 || (value !== undefined && ready.includes(value))) return [];
     const wanted = ready.map((one) => `“${one}”`).join(' or ');
     return [
-      problem('warning', 'fact.not-ready', `“${titleOf(root)}” ${value === undefined ? `does not say its ${label}` : `has “${value}” for its ${label}`}: it goes out with ${wanted}.`, { path: [] }),
+      problem(
+        'warning',
+        'fact.not-ready',
+        `“${titleOf(root)}” ${value === undefined ? `does not say its ${label}` : `has “${value}” for its ${label}`}: it goes out with ${wanted}.`,
+        { path: [] },
+      ),
     ];
   });
 }
 
 /** The language of a tag of BCP 47, without what else it says; undefined where it says none that has a name. */
-const languageOf = (tag: string | undefined): string | undefined => /^[a-z]{2,3}(?=-|$)/iu.exec(tag ?? '')?.[0].toLowerCase();
+const languageOf = (tag: string | undefined): string | undefined =>
+  /^[a-z]{2,3}(?=-|$)/iu.exec(tag ?? '')?.[0].toLowerCase();
 const names = new Intl.DisplayNames('en', { type: 'language' });
 
 /**
@@ -36,5 +42,12 @@ export function checkLanguage(root: Element, locale: string, source?: string): P
   const own = languageOf(root.attributes['xml:lang'] ?? source);
   const wanted = languageOf(locale);
   if (own === undefined || wanted === undefined || own === wanted) return [];
-  return [problem('warning', 'locale.untranslated', `“${titleOf(root)}” is written in ${names.of(own)}, not in ${names.of(wanted)}.`, { path: [] })];
+  return [
+    problem(
+      'warning',
+      'locale.untranslated',
+      `“${titleOf(root)}” is written in ${names.of(own)}, not in ${names.of(wanted)}.`,
+      { path: [] },
+    ),
+  ];
 }

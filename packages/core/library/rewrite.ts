@@ -2,7 +2,10 @@ import { isElement, type Element, type Node } from '../markup/index.ts';
 import { referenceAttributesOf } from './address.ts';
 
 /** A tree in which every reference is what `change` makes of it; parts without references are shared with the old tree. */
-export function rewriteReferences(root: Element, change: (value: string, attribute: string, element: Element) => string): Element {
+export function rewriteReferences(
+  root: Element,
+  change: (value: string, attribute: string, element: Element) => string,
+): Element {
   const visit = (element: Element): Element => {
     let { attributes } = element;
     for (const attribute of referenceAttributesOf(element)) {
@@ -19,7 +22,9 @@ export function rewriteReferences(root: Element, change: (value: string, attribu
       children ??= [...element.children];
       children[index] = visited;
     });
-    return attributes === element.attributes && !children ? element : { ...element, attributes, children: children ?? element.children };
+    return attributes === element.attributes && !children
+      ? element
+      : { ...element, attributes, children: children ?? element.children };
   };
   return visit(root);
 }

@@ -2,9 +2,19 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { normalise, topicTemplate, validate, writeCanonical } from '../grammar/index.ts';
 import { childNamed, readXml, writeXml } from '../markup/index.ts';
-import { plainShortDescription, readFacts, withShortDescription, writeFacts, type TopicFacts } from './index.ts';
+import {
+  plainShortDescription,
+  readFacts,
+  withShortDescription,
+  writeFacts,
+  type TopicFacts,
+} from './index.ts';
 
-const root = (prolog: string) => normalise(readXml(`<concept id="c"><title>T</title><shortdesc>S</shortdesc>${prolog}<conbody/></concept>`).document!.root);
+const root = (prolog: string) =>
+  normalise(
+    readXml(`<concept id="c"><title>T</title><shortdesc>S</shortdesc>${prolog}<conbody/></concept>`)
+      .document!.root,
+  );
 const word = fc
   .stringMatching(/^[a-zäß ]{1,12}$/u)
   .map((text) => text.trim().replace(/\s+/gu, ' '))
@@ -22,7 +32,10 @@ const facts: fc.Arbitrary<TopicFacts> = fc.record({
   created: fc.oneof(date, fc.constant('')),
   revised: fc.uniqueArray(date, { maxLength: 2 }),
   contextIds: words,
-  own: fc.uniqueArray(fc.record({ name: word, content: word }), { maxLength: 2, selector: ({ name }) => name }),
+  own: fc.uniqueArray(fc.record({ name: word, content: word }), {
+    maxLength: 2,
+    selector: ({ name }) => name,
+  }),
 });
 
 describe('facts about a topic', () => {
@@ -45,10 +58,23 @@ describe('facts about a topic', () => {
     );
     const same = writeFacts(before, readFacts(before));
     expect(same).toEqual(before);
-    const after = writeFacts(before, { ...readFacts(before), created: '2026-11-23', contextIds: ['clock-page'], keywords: ['quay'] });
+    const after = writeFacts(before, {
+      ...readFacts(before),
+      created: '2026-11-23',
+      contextIds: ['clock-page'],
+      keywords: ['quay'],
+    });
     expect(validate(after)).toEqual(validate(before));
     const text = writeCanonical(after);
-    for (const kept of ['Ada <b>Lind</b>', '<copyrholder>Brinewell', 'job="mounting"', '<category>mounting', '<prodname>Tern Q', '<indexterm start="r">tide<index-see>water', '<data name="x"'])
+    for (const kept of [
+      'Ada <b>Lind</b>',
+      '<copyrholder>Brinewell',
+      'job="mounting"',
+      '<category>mounting',
+      '<prodname>Tern Q',
+      '<indexterm start="r">tide<index-see>water',
+      '<data name="x"',
+    ])
       expect(text).toContain(kept);
     expect(text.indexOf('<critdates>')).toBeLessThan(text.indexOf('<metadata>'));
   });
@@ -71,13 +97,32 @@ describe('the short description', () => {
   it('is put behind the title, said anew with what it carries, and taken away', () => {
     const bare = root('<concept id="a"><title>A</title><conbody/></concept>');
     const said = withShortDescription(bare, 'In short.');
-    expect(writeXml(said).trim()).toBe('<concept id="a"><title>A</title><shortdesc>In short.</shortdesc><conbody/></concept>');
+    expect(writeXml(said).trim()).toBe(
+      '<concept id="a"><title>A</title><shortdesc>In short.</shortdesc><conbody/></concept>',
+    );
     expect(plainShortDescription(said)).toBe('In short.');
     expect(withShortDescription(said, '')).toEqual(bare);
-    expect(writeXml(withShortDescription(root('<concept id="a"><title>A</title><shortdesc id="s">x</shortdesc></concept>'), 'y'))).toContain('<shortdesc id="s">y</shortdesc>');
+    expect(
+      writeXml(
+        withShortDescription(
+          root('<concept id="a"><title>A</title><shortdesc id="s">x</shortdesc></concept>'),
+          'y',
+        ),
+      ),
+    ).toContain('<shortdesc id="s">y</shortdesc>');
   });
   it('that holds more than words is left to the page', () => {
-    expect(plainShortDescription(root('<concept id="a"><title>A</title><shortdesc>a <b>b</b></shortdesc></concept>'))).toBeUndefined();
-    expect(plainShortDescription(root('<concept id="a"><title>A</title><abstract><shortdesc>a</shortdesc></abstract></concept>'))).toBeUndefined();
+    expect(
+      plainShortDescription(
+        root('<concept id="a"><title>A</title><shortdesc>a <b>b</b></shortdesc></concept>'),
+      ),
+    ).toBeUndefined();
+    expect(
+      plainShortDescription(
+        root(
+          '<concept id="a"><title>A</title><abstract><shortdesc>a</shortdesc></abstract></concept>',
+        ),
+      ),
+    ).toBeUndefined();
   });
 });

@@ -6,7 +6,15 @@ import { namesIn } from './variables.ts';
 import { rewriteReferences } from './rewrite.ts';
 
 /** How something is used: put into a map, borrowed, led to, shown as an image or played, filled in for a key, stood in for by an alternate; and where a key gets its meaning. */
-export const useManners = ['placed', 'borrowed', 'linked', 'shown', 'key', 'alternate', 'defined'] as const;
+export const useManners = [
+  'placed',
+  'borrowed',
+  'linked',
+  'shown',
+  'key',
+  'alternate',
+  'defined',
+] as const;
 export type UseManner = (typeof useManners)[number];
 
 export interface Use {
@@ -41,9 +49,11 @@ export function usesIn(root: Element, self: string): Use[] {
       if (value === undefined || value === '') continue;
       const reference = readReference(value, self);
       if (reference.kind === 'asset') add('shown', reference.id);
-      else if (reference.kind === 'item' && reference.id !== self) add(mannerOf(found, attribute), reference.id, reference.element);
+      else if (reference.kind === 'item' && reference.id !== self)
+        add(mannerOf(found, attribute), reference.id, reference.element);
     }
-    for (const value of [attributes['keyref'], attributes['conkeyref']]) if (value !== undefined && value !== '') add('key', keyIn(value));
+    for (const value of [attributes['keyref'], attributes['conkeyref']])
+      if (value !== undefined && value !== '') add('key', keyIn(value));
     for (const name of namesIn(attributes['keys'])) add('defined', name);
   });
   return [...uses.values()];
@@ -53,12 +63,25 @@ export function usesIn(root: Element, self: string): Use[] {
  * The tree with another topic, map or image in the place of one. The same element is given back where nothing changes.
  * @param hasPart whether the other one has an element of that id; where it has not, all of it is meant
  */
-export function replaceUses(root: Element, self: string, from: string, to: string, hasPart: (id: string) => boolean): Element {
+export function replaceUses(
+  root: Element,
+  self: string,
+  from: string,
+  to: string,
+  hasPart: (id: string) => boolean,
+): Element {
   return rewriteReferences(root, (value) => {
     const reference = readReference(value, self);
-    if (reference.kind === 'asset' && reference.id === from) return writeReference({ kind: 'asset', id: to });
+    if (reference.kind === 'asset' && reference.id === from)
+      return writeReference({ kind: 'asset', id: to });
     if (reference.kind !== 'item' || reference.id !== from) return value;
-    const part = reference.element !== undefined && hasPart(reference.element) ? { element: reference.element } : {};
-    return writeReference({ kind: 'item', id: to, ...part }, value.startsWith('map:') ? 'map' : 'topic');
+    const part =
+      reference.element !== undefined && hasPart(reference.element)
+        ? { element: reference.element }
+        : {};
+    return writeReference(
+      { kind: 'item', id: to, ...part },
+      value.startsWith('map:') ? 'map' : 'topic',
+    );
   });
 }

@@ -1,6 +1,27 @@
-import { conditionsOf, facetValuesOf, openMatchOf, type Facet, type Lens, type OpenFacet, type ValuesByFacet } from '../facets/index.ts';
+import {
+  conditionsOf,
+  facetValuesOf,
+  openMatchOf,
+  type Facet,
+  type Lens,
+  type OpenFacet,
+  type ValuesByFacet,
+} from '../facets/index.ts';
 import { isA, normalise } from '../grammar/index.ts';
-import { childElements, childNamed, element, findAll, isElement, lineOf, readXml, walk, writeXml, type Attributes, type Element, type Node } from '../markup/index.ts';
+import {
+  childElements,
+  childNamed,
+  element,
+  findAll,
+  isElement,
+  lineOf,
+  readXml,
+  walk,
+  writeXml,
+  type Attributes,
+  type Element,
+  type Node,
+} from '../markup/index.ts';
 import type { Path } from '../problems/index.ts';
 
 /** What a key stands for, as a map defines it (DITA 1.3, 2.4.4 “Indirect key-based addressing”): a variable where it gives words. */
@@ -18,7 +39,8 @@ export interface KeyDefinition {
   readonly locale?: string;
 }
 
-export const namesIn = (text: string | undefined): string[] => (text ?? '').split(/\s+/u).filter((name) => name !== '');
+export const namesIn = (text: string | undefined): string[] =>
+  (text ?? '').split(/\s+/u).filter((name) => name !== '');
 
 /** The words of a key: its keyword, else its link text, else its short title (DITA 1.3, 2.4.4.6). Further keywords are texts to choose from. */
 function textsOf(reference: Element): { text?: readonly Node[]; choices: string[] } {
@@ -27,7 +49,10 @@ function textsOf(reference: Element): { text?: readonly Node[]; choices: string[
   if (!meta) return { choices: [], ...(short === undefined ? {} : { text: [short] }) };
   const holder = findAll(meta, (found) => found.name === 'keywords')[0];
   const keywords = holder ? childElements(holder).filter(({ name }) => name === 'keyword') : [];
-  const words = keywords[0] ?? (holder && childNamed(holder, 'ph', 'term')) ?? childNamed(meta, 'linktext', 'navtitle');
+  const words =
+    keywords[0] ??
+    (holder && childNamed(holder, 'ph', 'term')) ??
+    childNamed(meta, 'linktext', 'navtitle');
   const isGiven = words !== undefined && (lineOf(words) !== '' || childElements(words).length > 0);
   return { choices: keywords.slice(1).map(lineOf), ...(isGiven ? { text: words.children } : {}) };
 }
@@ -37,20 +62,31 @@ export function definitionsOf(reference: Element): KeyDefinition[] {
   const { keys, href } = reference.attributes;
   const locale = reference.attributes['xml:lang'];
   if (keys === undefined) return [];
-  const given = { ...textsOf(reference), conditions: conditionsOf(reference), ...(href === undefined ? {} : { href }), ...(locale === undefined ? {} : { locale }) };
+  const given = {
+    ...textsOf(reference),
+    conditions: conditionsOf(reference),
+    ...(href === undefined ? {} : { href }),
+    ...(locale === undefined ? {} : { locale }),
+  };
   return namesIn(keys).map((key) => ({ key, ...given }));
 }
 
 /** Every key that a map defines, in its order, with the path of the reference that does. */
-export function definitionsIn(map: Element): { readonly definition: KeyDefinition; readonly path: Path }[] {
+export function definitionsIn(
+  map: Element,
+): { readonly definition: KeyDefinition; readonly path: Path }[] {
   const found: { definition: KeyDefinition; path: Path }[] = [];
   walk(map, (reference, path) => {
-    if (isA(reference.name, 'topicref')) for (const definition of definitionsOf(reference)) found.push({ definition, path: [...path] });
+    if (isA(reference.name, 'topicref'))
+      for (const definition of definitionsOf(reference))
+        found.push({ definition, path: [...path] });
   });
   return found;
 }
 
-const inLanguage = (locale: string, wanted: string): boolean => wanted.toLowerCase() === locale.toLowerCase() || wanted.toLowerCase().startsWith(`${locale.toLowerCase()}-`);
+const inLanguage = (locale: string, wanted: string): boolean =>
+  wanted.toLowerCase() === locale.toLowerCase() ||
+  wanted.toLowerCase().startsWith(`${locale.toLowerCase()}-`);
 /** More than any number of facets. */
 const ofTheLanguage = 1000;
 
@@ -74,32 +110,59 @@ export function suits(
  * The definition that tells best what readers get, outside of any map: what suits those who look through the lens, the first of what suits equally.
  * @returns undefined where there is none for the language
  */
-export function closest<Definition extends KeyDefinition>(definitions: readonly Definition[], locale: string, lens: Lens | undefined, facets: readonly Facet[]): Definition | undefined {
+export function closest<Definition extends KeyDefinition>(
+  definitions: readonly Definition[],
+  locale: string,
+  lens: Lens | undefined,
+  facets: readonly Facet[],
+): Definition | undefined {
   let best: { definition: Definition; match: number } | undefined;
   for (const definition of definitions) {
     const match = suits(definition, locale, lens, facets)?.match;
-    if (match !== undefined && match > (best?.match ?? Number.NEGATIVE_INFINITY)) best = { definition, match };
+    if (match !== undefined && match > (best?.match ?? Number.NEGATIVE_INFINITY))
+      best = { definition, match };
   }
   return best?.definition;
 }
 
-const isPlain = (nodes: readonly Node[]): boolean => nodes.every((node) => typeof node === 'string');
+const isPlain = (nodes: readonly Node[]): boolean =>
+  nodes.every((node) => typeof node === 'string');
 
 /** The reference that defines a key so. */
-export function definitionElement({ key, text = [], href, choices, conditions, locale }: KeyDefinition): Element {
+export function definitionElement({
+  key,
+  text = [],
+  href,
+  choices,
+  conditions,
+  locale,
+}: KeyDefinition): Element {
   const words = [...text];
   // A keyword holds no markup; link text does (DITA 1.3, keyword and linktext).
   const meta =
     words.length === 0 && choices.length === 0
       ? []
       : isPlain(words) && href === undefined
-        ? [element('keywords', {}, [element('keyword', {}, words), ...choices.map((choice) => element('keyword', {}, [choice]))])]
+        ? [
+            element('keywords', {}, [
+              element('keyword', {}, words),
+              ...choices.map((choice) => element('keyword', {}, [choice])),
+            ]),
+          ]
         : [element('linktext', {}, words)];
   const kind =
     href === undefined || href.startsWith('topic:')
       ? {}
-      : { format: href.startsWith('asset:') ? (/\.(\w+)$/u.exec(href)?.[1] ?? 'image') : 'html', ...(/^[a-z]+:\/\//iu.test(href) ? { scope: 'external' } : {}) };
-  const attributes = { keys: key, ...(href === undefined ? {} : { href, ...kind }), ...conditions, ...(locale === undefined ? {} : { 'xml:lang': locale }) };
+      : {
+          format: href.startsWith('asset:') ? (/\.(\w+)$/u.exec(href)?.[1] ?? 'image') : 'html',
+          ...(/^[a-z]+:\/\//iu.test(href) ? { scope: 'external' } : {}),
+        };
+  const attributes = {
+    keys: key,
+    ...(href === undefined ? {} : { href, ...kind }),
+    ...conditions,
+    ...(locale === undefined ? {} : { 'xml:lang': locale }),
+  };
   return element('keydef', attributes, meta.length === 0 ? [] : [element('topicmeta', {}, meta)]);
 }
 
@@ -118,7 +181,8 @@ export function nodesOf(markup: string): readonly Node[] | undefined {
 
 /** Those that are for somebody in particular stand before what is for everybody, so that other programs, which take the first, find them too. */
 const isFirst = (one: KeyDefinition, other: KeyDefinition): boolean =>
-  facetValuesOf(one.conditions).size > facetValuesOf(other.conditions).size || (one.locale !== undefined && other.locale === undefined);
+  facetValuesOf(one.conditions).size > facetValuesOf(other.conditions).size ||
+  (one.locale !== undefined && other.locale === undefined);
 
 /**
  * The map with a variable defined so: in the place of the definition at a path, or as a new one beside those of the same key.
@@ -128,19 +192,38 @@ export function withDefinition(map: Element, definition: KeyDefinition, at?: Pat
   const [index] = at ?? [];
   const others = index === undefined ? map.children : map.children.toSpliced(index, 1);
   const made = definitionElement(definition);
-  const before = others.findIndex((child) => isElement(child) && definitionsOf(child).some((one) => one.key === definition.key && isFirst(definition, one)));
-  const lastOfKey = others.findLastIndex((child) => isElement(child) && definitionsOf(child).some(({ key }) => key === definition.key));
-  const place = before !== -1 ? before : lastOfKey !== -1 ? lastOfKey + 1 : (index ?? others.length);
+  const before = others.findIndex(
+    (child) =>
+      isElement(child) &&
+      definitionsOf(child).some((one) => one.key === definition.key && isFirst(definition, one)),
+  );
+  const lastOfKey = others.findLastIndex(
+    (child) => isElement(child) && definitionsOf(child).some(({ key }) => key === definition.key),
+  );
+  const place =
+    before !== -1 ? before : lastOfKey !== -1 ? lastOfKey + 1 : (index ?? others.length);
   return { ...map, children: others.toSpliced(place, 0, made) };
 }
 
 /** The map without the definition at a path. */
-export const withoutDefinition = (map: Element, at: Path): Element => ({ ...map, children: map.children.toSpliced(at[0]!, 1) });
+export const withoutDefinition = (map: Element, at: Path): Element => ({
+  ...map,
+  children: map.children.toSpliced(at[0]!, 1),
+});
 
 /** The names of key scopes and of keys in a text. */
-export function keyNamesIn(root: Element): { readonly scopes: readonly string[]; readonly keys: readonly string[] } {
-  const holders = findAll(root, ({ attributes }) => attributes['keys'] !== undefined || attributes['keyscope'] !== undefined);
-  return { scopes: holders.flatMap(({ attributes }) => namesIn(attributes['keyscope'])), keys: holders.flatMap(({ attributes }) => namesIn(attributes['keys'])) };
+export function keyNamesIn(root: Element): {
+  readonly scopes: readonly string[];
+  readonly keys: readonly string[];
+} {
+  const holders = findAll(
+    root,
+    ({ attributes }) => attributes['keys'] !== undefined || attributes['keyscope'] !== undefined,
+  );
+  return {
+    scopes: holders.flatMap(({ attributes }) => namesIn(attributes['keyscope'])),
+    keys: holders.flatMap(({ attributes }) => namesIn(attributes['keys'])),
+  };
 }
 
 /**
@@ -148,7 +231,12 @@ export function keyNamesIn(root: Element): { readonly scopes: readonly string[];
  * @param scopes the names of all key scopes
  * @param keys the names of all keys: one that is defined with its dot is no key of a scope
  */
-export function renameKey(root: Element, from: string, to: string, { scopes, keys }: { readonly scopes: ReadonlySet<string>; readonly keys: ReadonlySet<string> }): Element {
+export function renameKey(
+  root: Element,
+  from: string,
+  to: string,
+  { scopes, keys }: { readonly scopes: ReadonlySet<string>; readonly keys: ReadonlySet<string> },
+): Element {
   const isOfScope = (name: string): boolean =>
     name.endsWith(`.${from}`) &&
     !keys.has(name) &&
@@ -156,7 +244,8 @@ export function renameKey(root: Element, from: string, to: string, { scopes, key
       .slice(0, -from.length - 1)
       .split('.')
       .every((scope) => scopes.has(scope));
-  const renamed = (name: string): string => (name === from ? to : isOfScope(name) ? `${name.slice(0, -from.length)}${to}` : name);
+  const renamed = (name: string): string =>
+    name === from ? to : isOfScope(name) ? `${name.slice(0, -from.length)}${to}` : name;
   const visit = (found: Element): Element => {
     let { attributes } = found;
     const set = (name: string, value: string): void => {
@@ -174,7 +263,9 @@ export function renameKey(root: Element, from: string, to: string, { scopes, key
       if (key !== '') set(name, part === undefined ? renamed(key) : `${renamed(key)}/${part}`);
     }
     const children = found.children.map((child) => (isElement(child) ? visit(child) : child));
-    const isSame = attributes === found.attributes && children.every((child, at) => child === found.children[at]);
+    const isSame =
+      attributes === found.attributes &&
+      children.every((child, at) => child === found.children[at]);
     return isSame ? found : { ...found, attributes, children };
   };
   return visit(root);
@@ -182,7 +273,8 @@ export function renameKey(root: Element, from: string, to: string, { scopes, key
 
 /** In the facts of a map: its variables hold in every map of the project. */
 export const everywhereMark = 'holds-in';
-const isEverywhere = ({ name, attributes }: Element): boolean => name === 'data' && attributes['name'] === everywhereMark && attributes['value'] === 'every-map';
+const isEverywhere = ({ name, attributes }: Element): boolean =>
+  name === 'data' && attributes['name'] === everywhereMark && attributes['value'] === 'every-map';
 
 export function holdsEverywhere(map: Element): boolean {
   const meta = childNamed(map, 'topicmeta');
@@ -192,16 +284,25 @@ export function holdsEverywhere(map: Element): boolean {
 /** The map with its variables holding in every map, or only where it is taken in. */
 export function withEverywhere(map: Element, everywhere: boolean): Element {
   const meta = childNamed(map, 'topicmeta');
-  const others = (meta?.children ?? []).filter((child) => !isElement(child) || !isEverywhere(child));
-  const children = everywhere ? [...others, element('data', { name: everywhereMark, value: 'every-map' })] : others;
+  const others = (meta?.children ?? []).filter(
+    (child) => !isElement(child) || !isEverywhere(child),
+  );
+  const children = everywhere
+    ? [...others, element('data', { name: everywhereMark, value: 'every-map' })]
+    : others;
   const made = children.length === 0 ? [] : [{ ...(meta ?? element('topicmeta')), children }];
-  if (meta) return { ...map, children: map.children.flatMap((child) => (child === meta ? made : [child])) };
-  const after = map.children.findLastIndex((child) => isElement(child) && ['title', 'booktitle'].includes(child.name));
+  if (meta)
+    return { ...map, children: map.children.flatMap((child) => (child === meta ? made : [child])) };
+  const after = map.children.findLastIndex(
+    (child) => isElement(child) && ['title', 'booktitle'].includes(child.name),
+  );
   return { ...map, children: map.children.toSpliced(after + 1, 0, ...made) };
 }
 
 /** Whether a map is nothing but a set of variables. */
 export function isVariableSet(map: Element): boolean {
   const entries = childElements(map).filter(({ name }) => isA(name, 'topicref'));
-  return holdsEverywhere(map) || (entries.length > 0 && entries.every(({ name }) => name === 'keydef'));
+  return (
+    holdsEverywhere(map) || (entries.length > 0 && entries.every(({ name }) => name === 'keydef'))
+  );
 }

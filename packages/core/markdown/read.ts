@@ -1,4 +1,11 @@
-import type { BlockContent, DefinitionContent, List, PhrasingContent, RootContent, Table } from 'mdast';
+import type {
+  BlockContent,
+  DefinitionContent,
+  List,
+  PhrasingContent,
+  RootContent,
+  Table,
+} from 'mdast';
 import { fromMarkdown } from 'mdast-util-from-markdown';
 import { gfmTableFromMarkdown } from 'mdast-util-gfm-table';
 import { gfmTable } from 'micromark-extension-gfm-table';
@@ -14,7 +21,8 @@ export interface ReadMarkdown {
 }
 
 interface Placed {
-  readonly position?: { readonly start: { readonly line: number; readonly column: number } } | undefined;
+  readonly position?:
+    { readonly start: { readonly line: number; readonly column: number } } | undefined;
 }
 
 /** Where a text was written: in this system, which says all that it takes, or elsewhere, by people who know nothing of topics. */
@@ -25,17 +33,37 @@ type WrittenIn = 'here' | 'elsewhere';
  * @param before gives kind, id, attributes and facts, which Markdown does not say
  * @param writtenIn from elsewhere deeper headings are taken as paragraphs, and comments and lines across are passed over
  */
-export function readMarkdown(text: string, before: Element, writtenIn: WrittenIn = 'here'): ReadMarkdown {
+export function readMarkdown(
+  text: string,
+  before: Element,
+  writtenIn: WrittenIn = 'here',
+): ReadMarkdown {
   const problems: Problem[] = [];
   const noPlace = (what: string, { position }: Placed): [] => {
-    problems.push(problem('error', 'markdown.no-place', `${what} has no place in this topic.`, position ? { line: position.start.line, column: position.start.column } : {}));
+    problems.push(
+      problem(
+        'error',
+        'markdown.no-place',
+        `${what} has no place in this topic.`,
+        position ? { line: position.start.line, column: position.start.column } : {},
+      ),
+    );
     return [];
   };
-  const nodes = fromMarkdown(text, { extensions: [gfmTable()], mdastExtensions: [gfmTableFromMarkdown()] }).children;
+  const nodes = fromMarkdown(text, {
+    extensions: [gfmTable()],
+    mdastExtensions: [gfmTableFromMarkdown()],
+  }).children;
   const reader = readerOf(noPlace, writtenIn);
   const [first, second] = nodes;
   const title = first?.type === 'heading' && first.depth === 1 ? first : undefined;
-  const lead = title && second?.type === 'blockquote' && second.children.length === 1 && second.children[0]?.type === 'paragraph' ? second.children[0] : undefined;
+  const lead =
+    title &&
+    second?.type === 'blockquote' &&
+    second.children.length === 1 &&
+    second.children[0]?.type === 'paragraph'
+      ? second.children[0]
+      : undefined;
   if (!title) noPlace('A text that does not begin with # and its title', first ?? {});
   const rest = nodes.slice((title ? 1 : 0) + (lead ? 1 : 0));
   const kind = isTopic(before.name) ? before.name : 'topic';
@@ -57,7 +85,9 @@ type AnyBlock = RootContent | BlockContent | DefinitionContent;
 const isComment = (html: string): boolean => /^<!--[\s\S]*-->$/u.test(html.trim());
 
 function readerOf(noPlace: NoPlace, writtenIn: WrittenIn) {
-  const inlines = (nodes: readonly PhrasingContent[]): Node[] => [...element('', {}, nodes.flatMap(inline)).children];
+  const inlines = (nodes: readonly PhrasingContent[]): Node[] => [
+    ...element('', {}, nodes.flatMap(inline)).children,
+  ];
   function inline(node: PhrasingContent): Node[] {
     switch (node.type) {
       case 'text':
@@ -78,24 +108,38 @@ function readerOf(noPlace: NoPlace, writtenIn: WrittenIn) {
         return noPlace(node.type === 'html' ? 'HTML' : `What is called ${node.type}`, node);
     }
   }
-  const imageFrom = ({ url, alt }: { url: string; alt?: string | null | undefined }, placement = {}): Element => element('image', { href: url, ...placement }, alt ? [element('alt', {}, [alt])] : []);
-  const linkAttributes = (url: string): Record<string, string> => (/^(https?|mailto):/iu.test(url) ? { format: 'html', href: url, scope: 'external' } : { href: url });
+  const imageFrom = (
+    { url, alt }: { url: string; alt?: string | null | undefined },
+    placement = {},
+  ): Element =>
+    element('image', { href: url, ...placement }, alt ? [element('alt', {}, [alt])] : []);
+  const linkAttributes = (url: string): Record<string, string> =>
+    /^(https?|mailto):/iu.test(url)
+      ? { format: 'html', href: url, scope: 'external' }
+      : { href: url };
 
   function block(node: AnyBlock): Element[] {
     if (writtenIn === 'elsewhere') {
-      if (node.type === 'heading') return [element('p', {}, [element('b', {}, inlines(node.children))])];
-      if (node.type === 'thematicBreak' || (node.type === 'html' && isComment(node.value))) return [];
+      if (node.type === 'heading')
+        return [element('p', {}, [element('b', {}, inlines(node.children))])];
+      if (node.type === 'thematicBreak' || (node.type === 'html' && isComment(node.value)))
+        return [];
     }
     switch (node.type) {
       case 'paragraph': {
         const [only] = node.children;
-        if (node.children.length === 1 && only?.type === 'image') return [imageFrom(only, { placement: 'break' })];
+        if (node.children.length === 1 && only?.type === 'image')
+          return [imageFrom(only, { placement: 'break' })];
         return [element('p', {}, inlines(node.children))];
       }
       case 'list':
         return [list(node)];
       case 'code':
-        return [element('codeblock', node.lang ? { outputclass: `language-${node.lang}` } : {}, [node.value])];
+        return [
+          element('codeblock', node.lang ? { outputclass: `language-${node.lang}` } : {}, [
+            node.value,
+          ]),
+        ];
       case 'blockquote':
         return [element('lq', {}, node.children.flatMap(block))];
       case 'table':
@@ -103,14 +147,26 @@ function readerOf(noPlace: NoPlace, writtenIn: WrittenIn) {
       case 'heading':
         return noPlace(`A heading of level ${node.depth}`, node);
       default:
-        return noPlace(node.type === 'html' ? 'HTML' : node.type === 'thematicBreak' ? 'A line across' : `What is called ${node.type}`, node);
+        return noPlace(
+          node.type === 'html'
+            ? 'HTML'
+            : node.type === 'thematicBreak'
+              ? 'A line across'
+              : `What is called ${node.type}`,
+          node,
+        );
     }
   }
   const list = (node: List): Element =>
     element(
       node.ordered ? 'ol' : 'ul',
       {},
-      node.children.map(({ children: [first, ...rest] }) => element('li', {}, [...(first?.type === 'paragraph' ? inlines(first.children) : first ? block(first) : []), ...rest.flatMap(block)])),
+      node.children.map(({ children: [first, ...rest] }) =>
+        element('li', {}, [
+          ...(first?.type === 'paragraph' ? inlines(first.children) : first ? block(first) : []),
+          ...rest.flatMap(block),
+        ]),
+      ),
     );
   const table = (node: Table): Element =>
     element(
@@ -145,14 +201,30 @@ function readerOf(noPlace: NoPlace, writtenIn: WrittenIn) {
   function taskParts(nodes: readonly RootContent[]): Element[] {
     const at = nodes.findIndex((node) => node.type === 'list' && node.ordered === true);
     const found = nodes[at];
-    const part = (name: string, blocks: readonly RootContent[]): Element[] => (blocks.length === 0 ? [] : [element(name, {}, blocks.flatMap(block))]);
+    const part = (name: string, blocks: readonly RootContent[]): Element[] =>
+      blocks.length === 0 ? [] : [element(name, {}, blocks.flatMap(block))];
     if (found?.type !== 'list') return part('context', nodes);
     const steps = found.children.map((item) => {
       const [first, ...rest] = item.children;
-      const cmd = element('cmd', {}, first?.type === 'paragraph' ? inlines(first.children) : first ? noPlace('A step that does not begin with its instruction', item) : []);
-      return element('step', {}, [cmd, ...(rest.length > 0 ? [element('info', {}, rest.flatMap(block))] : [])]);
+      const cmd = element(
+        'cmd',
+        {},
+        first?.type === 'paragraph'
+          ? inlines(first.children)
+          : first
+            ? noPlace('A step that does not begin with its instruction', item)
+            : [],
+      );
+      return element('step', {}, [
+        cmd,
+        ...(rest.length > 0 ? [element('info', {}, rest.flatMap(block))] : []),
+      ]);
     });
-    return [...part('context', nodes.slice(0, at)), element('steps', {}, steps), ...part('result', nodes.slice(at + 1))];
+    return [
+      ...part('context', nodes.slice(0, at)),
+      element('steps', {}, steps),
+      ...part('result', nodes.slice(at + 1)),
+    ];
   }
   return { inlines, bodyParts, taskParts };
 }

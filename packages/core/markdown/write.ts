@@ -1,8 +1,26 @@
-import type { BlockContent, DefinitionContent, ListItem, PhrasingContent, Root, RootContent, TableCell, TableRow } from 'mdast';
+import type {
+  BlockContent,
+  DefinitionContent,
+  ListItem,
+  PhrasingContent,
+  Root,
+  RootContent,
+  TableCell,
+  TableRow,
+} from 'mdast';
 import { gfmTableToMarkdown } from 'mdast-util-gfm-table';
 import { toMarkdown } from 'mdast-util-to-markdown';
 import { bodyOf, guidanceTarget, isTopic, labelOf, writeCanonical } from '../grammar/index.ts';
-import { childElements, childNamed, isElement, isInstruction, lineOf, textOf, type Element, type Node } from '../markup/index.ts';
+import {
+  childElements,
+  childNamed,
+  isElement,
+  isInstruction,
+  lineOf,
+  textOf,
+  type Element,
+  type Node,
+} from '../markup/index.ts';
 import { readMarkdown } from './read.ts';
 
 /** What Markdown has no words for. */
@@ -10,9 +28,16 @@ class Inexpressible extends Error {}
 const refuse = (what: string): never => {
   throw new Inexpressible(what);
 };
-const nameOf = (node: Node): string => (isElement(node) ? `“${labelOf(node.name)}”` : typeof node === 'string' ? 'text here' : 'comments and instructions');
+const nameOf = (node: Node): string =>
+  isElement(node)
+    ? `“${labelOf(node.name)}”`
+    : typeof node === 'string'
+      ? 'text here'
+      : 'comments and instructions';
 
-export type WrittenMarkdown = { readonly text: string } | { /** What cannot be written, as one sentence. */ readonly refusal: string };
+export type WrittenMarkdown =
+  | { readonly text: string }
+  | { /** What cannot be written, as one sentence. */ readonly refusal: string };
 
 /**
  * A topic as Markdown (CommonMark 0.31, tables of GFM 0.29), where that loses nothing: what is written is read again and has to be the same topic.
@@ -21,29 +46,46 @@ export type WrittenMarkdown = { readonly text: string } | { /** What cannot be w
 export function writeMarkdown(root: Element): WrittenMarkdown {
   const content = withoutGuidance(root);
   try {
-    const text = toMarkdown(documentOf(content), { bullet: '-', emphasis: '*', strong: '*', fences: true, listItemIndent: 'one', extensions: [gfmTableToMarkdown()] });
+    const text = toMarkdown(documentOf(content), {
+      bullet: '-',
+      emphasis: '*',
+      strong: '*',
+      fences: true,
+      listItemIndent: 'one',
+      extensions: [gfmTableToMarkdown()],
+    });
     const back = readMarkdown(text, root);
     if (back.root && writeCanonical(back.root) === writeCanonical(content)) return { text };
     return { refusal: 'Something in this topic would not come back from Markdown as it is.' };
   } catch (error) {
-    if (error instanceof Inexpressible) return { refusal: `${error.message} cannot be written in Markdown.` };
+    if (error instanceof Inexpressible)
+      return { refusal: `${error.message} cannot be written in Markdown.` };
     throw error;
   }
 }
 
 /** Guidance is no content: a part that holds nothing else is not there yet. */
 function withoutGuidance(parent: Element): Element {
-  const children = parent.children.flatMap((child): Node[] => (!isElement(child) ? [child] : child.children.length > 0 && child.children.every(isGuidance) ? [] : [withoutGuidance(child)]));
+  const children = parent.children.flatMap((child): Node[] =>
+    !isElement(child)
+      ? [child]
+      : child.children.length > 0 && child.children.every(isGuidance)
+        ? []
+        : [withoutGuidance(child)],
+  );
   return { ...parent, children };
 }
-const isGuidance = (node: Node): boolean => typeof node === 'object' && isInstruction(node) && node.target === guidanceTarget;
+const isGuidance = (node: Node): boolean =>
+  typeof node === 'object' && isInstruction(node) && node.target === guidanceTarget;
 
 function documentOf(root: Element): Root {
-  if (!isTopic(root.name) || !['concept', 'task', 'reference', 'topic'].includes(root.name)) return refuse(`A topic of the kind “${labelOf(root.name)}”`);
+  if (!isTopic(root.name) || !['concept', 'task', 'reference', 'topic'].includes(root.name))
+    return refuse(`A topic of the kind “${labelOf(root.name)}”`);
   const body = bodyOf(root.name);
   const parts = childElements(root).flatMap((part): RootContent[] => {
     if (part.name === 'title') return [{ type: 'heading', depth: 1, children: inlines(part) }];
-    if (part.name === 'shortdesc') return [{ type: 'blockquote', children: [{ type: 'paragraph', children: inlines(part) }] }];
+    if (part.name === 'shortdesc')
+      return [{ type: 'blockquote', children: [{ type: 'paragraph', children: inlines(part) }] }];
     if (part.name === 'prolog') return [];
     if (part.name === body) return plain(part).flatMap(root.name === 'task' ? taskPart : bodyPart);
     return refuse(nameOf(part));
@@ -54,7 +96,9 @@ function documentOf(root: Element): Root {
 /** The element children of one that says nothing by attributes of its own. */
 function plain(parent: Element): Element[] {
   withoutAttributes(parent);
-  return parent.children.filter((child) => typeof child !== 'string' || child.trim() !== '').map((child) => (isElement(child) ? child : refuse(nameOf(child))));
+  return parent.children
+    .filter((child) => typeof child !== 'string' || child.trim() !== '')
+    .map((child) => (isElement(child) ? child : refuse(nameOf(child))));
 }
 function withoutAttributes({ name, attributes }: Element, ...known: string[]): void {
   const [more] = Object.keys(attributes).filter((attribute) => !known.includes(attribute));
@@ -92,11 +136,20 @@ function block(part: Element): BlockContent {
       return { type: 'paragraph', children: inlines(part) };
     case 'ul':
     case 'ol':
-      return { type: 'list', ordered: part.name === 'ol', spread: false, children: plain(part).map(item) };
+      return {
+        type: 'list',
+        ordered: part.name === 'ol',
+        spread: false,
+        children: plain(part).map(item),
+      };
     case 'codeblock':
       withoutAttributes(part, 'outputclass');
       if (part.children.some(isElement)) return refuse('Names inside a code block');
-      return { type: 'code', lang: part.attributes['outputclass']?.replace(/^language-/u, '') ?? null, value: textOf(part) };
+      return {
+        type: 'code',
+        lang: part.attributes['outputclass']?.replace(/^language-/u, '') ?? null,
+        value: textOf(part),
+      };
     case 'lq':
       return { type: 'blockquote', children: plain(part).map(block) };
     case 'simpletable':
@@ -111,13 +164,18 @@ function block(part: Element): BlockContent {
 
 function item(li: Element): ListItem {
   withoutAttributes(li);
-  const firstBlock = li.children.findIndex((child) => isElement(child) && ['p', 'ul', 'ol', 'codeblock', 'lq'].includes(child.name));
+  const firstBlock = li.children.findIndex(
+    (child) => isElement(child) && ['p', 'ul', 'ol', 'codeblock', 'lq'].includes(child.name),
+  );
   const line = firstBlock === -1 ? li.children : li.children.slice(0, firstBlock);
   const rest = firstBlock === -1 ? [] : li.children.slice(firstBlock);
   return {
     type: 'listItem',
     spread: false,
-    children: [...(line.length > 0 ? [{ type: 'paragraph' as const, children: line.flatMap(inline) }] : []), ...rest.map((child) => (isElement(child) ? block(child) : refuse(nameOf(child))))],
+    children: [
+      ...(line.length > 0 ? [{ type: 'paragraph' as const, children: line.flatMap(inline) }] : []),
+      ...rest.map((child) => (isElement(child) ? block(child) : refuse(nameOf(child)))),
+    ],
   };
 }
 
@@ -145,10 +203,18 @@ function inline(node: Node): PhrasingContent[] {
       return [{ type: 'emphasis', children: inlines(node) }];
     case 'codeph':
       withoutAttributes(node);
-      return node.children.some(isElement) ? refuse('Names inside code') : [{ type: 'inlineCode', value: textOf(node) }];
+      return node.children.some(isElement)
+        ? refuse('Names inside code')
+        : [{ type: 'inlineCode', value: textOf(node) }];
     case 'xref':
       withoutAttributes(node, 'href', 'format', 'scope');
-      return [{ type: 'link', url: node.attributes['href'] ?? '', children: node.children.flatMap(inline) }];
+      return [
+        {
+          type: 'link',
+          url: node.attributes['href'] ?? '',
+          children: node.children.flatMap(inline),
+        },
+      ];
     case 'image':
       withoutAttributes(node, 'href');
       return [imageOf(node)];

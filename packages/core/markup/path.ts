@@ -30,8 +30,22 @@ export function replaceAt(root: Element, path: Path, nodes: readonly Node[]): El
     return isElement(only) ? only : root;
   }
   const child = root.children[index];
-  const replacement = rest.length === 0 ? nodes : isElement(child) ? [replaceAt(child, rest, nodes)] : child === undefined ? [] : [child];
-  return { ...root, children: joinTexts([...root.children.slice(0, index), ...replacement, ...root.children.slice(index + 1)]) };
+  const replacement =
+    rest.length === 0
+      ? nodes
+      : isElement(child)
+        ? [replaceAt(child, rest, nodes)]
+        : child === undefined
+          ? []
+          : [child];
+  return {
+    ...root,
+    children: joinTexts([
+      ...root.children.slice(0, index),
+      ...replacement,
+      ...root.children.slice(index + 1),
+    ]),
+  };
 }
 
 /** A new root with `nodes` put before the child `path.at(-1)` of the element at the rest of the path. */
@@ -40,7 +54,11 @@ export function insertAt(root: Element, path: Path, nodes: readonly Node[]): Ele
   const index = path.at(-1) ?? 0;
   const parent = nodeAt(root, parentPath);
   if (!isElement(parent)) return root;
-  const children = joinTexts([...parent.children.slice(0, index), ...nodes, ...parent.children.slice(index)]);
+  const children = joinTexts([
+    ...parent.children.slice(0, index),
+    ...nodes,
+    ...parent.children.slice(index),
+  ]);
   return replaceAt(root, parentPath, [{ ...parent, children }]);
 }
 

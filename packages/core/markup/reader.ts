@@ -51,14 +51,26 @@ interface Open {
  * Entities other than the five predefined ones and character references are an error: none is ever expanded or fetched.
  * @returns the document, or problems `xml.not-well-formed`, `xml.entities`, `xml.too-large`, `xml.too-deep`, `xml.too-many-attributes`, `xml.empty`, each with line and column.
  */
-export function readXml(text: string, { positions = false }: { readonly positions?: boolean } = {}): ReadResult {
+export function readXml(
+  text: string,
+  { positions = false }: { readonly positions?: boolean } = {},
+): ReadResult {
   const quick = read(text, positions);
   // Keeping track of lines costs a fifth of the time and is needed only to say where something is wrong.
   return quick.document || positions ? quick : read(text, true);
 }
 
 function read(text: string, withPositions: boolean): ReadResult {
-  if (text.length > limits.size) return { problems: [problem('error', 'xml.too-large', `The file is larger than ${limits.size / 1024 / 1024} million characters.`)] };
+  if (text.length > limits.size)
+    return {
+      problems: [
+        problem(
+          'error',
+          'xml.too-large',
+          `The file is larger than ${limits.size / 1024 / 1024} million characters.`,
+        ),
+      ],
+    };
   const parser = new Parser({ position: withPositions as true, xmlns: false });
   const problems: Problem[] = [];
   const positions = withPositions ? new Map<Element, SourcePosition>() : undefined;
@@ -75,25 +87,38 @@ function read(text: string, withPositions: boolean): ReadResult {
     const siblings = open.at(-1)?.children;
     if (siblings === undefined || node === '') return;
     const last = siblings.at(-1);
-    if (typeof node === 'string' && typeof last === 'string') siblings[siblings.length - 1] = last + node;
+    if (typeof node === 'string' && typeof last === 'string')
+      siblings[siblings.length - 1] = last + node;
     else siblings.push(node);
   };
 
   parser.on('error', (error) => {
     const message = error.message.replace(/^(\S+:)?\d+:\d+: /u, '').replace(/\.$/u, '');
-    refuse(/entity/u.test(message) ? 'xml.entities' : 'xml.not-well-formed', `This is not well-formed XML: ${message}.`);
+    refuse(
+      /entity/u.test(message) ? 'xml.entities' : 'xml.not-well-formed',
+      `This is not well-formed XML: ${message}.`,
+    );
   });
   parser.on('doctype', (declaration) => {
     doctype = declaration.trim();
   });
   parser.on('opentagstart', () => {
     attributeCount = 0;
-    if (open.length >= limits.depth) refuse('xml.too-deep', `More than ${limits.depth} elements are open at once.`);
+    if (open.length >= limits.depth)
+      refuse('xml.too-deep', `More than ${limits.depth} elements are open at once.`);
   });
   parser.on('attribute', ({ name, value }) => {
     attributeCount += 1;
-    if (attributeCount > limits.attributes) refuse('xml.too-many-attributes', `An element has more than ${limits.attributes} attributes.`);
-    if (value.length > limits.attributeLength) refuse('xml.attribute-too-long', `The attribute “${name}” is longer than ${limits.attributeLength} characters.`);
+    if (attributeCount > limits.attributes)
+      refuse(
+        'xml.too-many-attributes',
+        `An element has more than ${limits.attributes} attributes.`,
+      );
+    if (value.length > limits.attributeLength)
+      refuse(
+        'xml.attribute-too-long',
+        `The attribute “${name}” is longer than ${limits.attributeLength} characters.`,
+      );
   });
   parser.on('opentag', (tag) => {
     const entry: Open = { name: tag.name, attributes: { ...tag.attributes }, children: [] };
@@ -117,6 +142,14 @@ function read(text: string, withPositions: boolean): ReadResult {
     if (!(error instanceof Refusal)) throw error;
     return { problems };
   }
-  if (root === undefined) return { problems: [problem('error', 'xml.empty', 'There is no element in this file.')] };
-  return { document: { root, ...(positions ? { positions } : {}), ...(doctype === undefined ? {} : { doctype }) }, problems };
+  if (root === undefined)
+    return { problems: [problem('error', 'xml.empty', 'There is no element in this file.')] };
+  return {
+    document: {
+      root,
+      ...(positions ? { positions } : {}),
+      ...(doctype === undefined ? {} : { doctype }),
+    },
+    problems,
+  };
 }

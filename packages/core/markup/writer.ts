@@ -1,13 +1,40 @@
-import { isComment, isElement, isInstruction, unwritable, type Element, type Node } from './element.ts';
+import {
+  isComment,
+  isElement,
+  isInstruction,
+  unwritable,
+  type Element,
+  type Node,
+} from './element.ts';
 
 /** Says of an element whether its children each stand on a line of their own. White space between them must not matter. */
 export type Layout = (element: Element) => boolean;
 
-const textEscapes: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '\r': '&#xD;' };
-const valueEscapes: Record<string, string> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;', '\t': '&#x9;', '\n': '&#xA;', '\r': '&#xD;' };
+const textEscapes: Record<string, string> = {
+  '&': '&amp;',
+  '<': '&lt;',
+  '>': '&gt;',
+  '\r': '&#xD;',
+};
+const valueEscapes: Record<string, string> = {
+  '&': '&amp;',
+  '<': '&lt;',
+  '>': '&gt;',
+  '"': '&quot;',
+  '\t': '&#x9;',
+  '\n': '&#xA;',
+  '\r': '&#xD;',
+};
 
-const escaped = (text: string, special: RegExp, escapes: Readonly<Record<string, string>>): string =>
-  text.replace(special, (character) => escapes[character] ?? (unwritable.test(character) ? '\uFFFD' : character));
+const escaped = (
+  text: string,
+  special: RegExp,
+  escapes: Readonly<Record<string, string>>,
+): string =>
+  text.replace(
+    special,
+    (character) => escapes[character] ?? (unwritable.test(character) ? '\uFFFD' : character),
+  );
 
 export function escapeText(text: string): string {
   return escaped(text, specialInText, textEscapes);
@@ -35,10 +62,12 @@ export function writeXml(root: Element, linesOf: Layout = () => false): string {
   const write = (node: Node, indent: string): void => {
     if (typeof node === 'string') out.push(escapeText(node));
     else if (isComment(node)) out.push(`<!--${node.comment}-->`);
-    else if (isInstruction(node)) out.push(`<?${node.target}${node.body === '' ? '' : ` ${node.body}`}?>`);
+    else if (isInstruction(node))
+      out.push(`<?${node.target}${node.body === '' ? '' : ` ${node.body}`}?>`);
     else if (isElement(node)) {
       out.push(`<${node.name}`);
-      for (const [name, value] of sortedAttributes(node)) out.push(` ${name}="${escapeAttribute(value)}"`);
+      for (const [name, value] of sortedAttributes(node))
+        out.push(` ${name}="${escapeAttribute(value)}"`);
       if (node.children.length === 0) {
         out.push('/>');
         return;

@@ -4,4 +4,12 @@
  * One panel, one log and one report show them.
  */
 export * from './problem.ts';
-export { blockingOf, kindLabel, kindOf, problemKey, problemKinds, usualStops, type ProblemKind } from './kinds.ts';
+export {
+  blockingOf,
+  kindLabel,
+  kindOf,
+  problemKey,
+  problemKinds,
+  usualStops,
+  type ProblemKind,
+} from './kinds.ts';

@@ -30,7 +30,12 @@ export type TreeEdit = { readonly path: Path; readonly element: string } &
     /** Words directly in the element give way to others; the case of a first letter is kept. */
     | { readonly kind: 'words'; readonly from: string; readonly to: string }
     /** A facet value gives way to another one, or goes. */
-    | { readonly kind: 'value'; readonly facet: string; readonly from: string; readonly to?: string }
+    | {
+        readonly kind: 'value';
+        readonly facet: string;
+        readonly from: string;
+        readonly to?: string;
+      }
   );
 
 /** What a person can have done about a problem with one click. */
@@ -50,7 +55,13 @@ export interface Problem {
   readonly fix?: Fix;
 }
 
-export function problem(severity: Severity, code: string, message: string, where: Place = {}, fix?: Fix): Problem {
+export function problem(
+  severity: Severity,
+  code: string,
+  message: string,
+  where: Place = {},
+  fix?: Fix,
+): Problem {
   return { code, severity, message, where, ...(fix ? { fix } : {}) };
 }
 

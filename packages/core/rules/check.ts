@@ -5,10 +5,28 @@ import { childElements, findAll, isElement, lineOf, type Element } from '../mark
 import { problem, type Fix, type Path, type Problem } from '../problems/index.ts';
 import { countedWords, ruleSentence, type HouseRule } from './house-rule.ts';
 
-type Check = (found: Element, path: Path, inside: readonly Element[]) => { message: string; fix?: Fix } | undefined;
+type Check = (
+  found: Element,
+  path: Path,
+  inside: readonly Element[],
+) => { message: string; fix?: Fix } | undefined;
 
 /** Text that is not prose: wordings are not looked for in it. */
-const notProse = new Set(['codeblock', 'codeph', 'pre', 'screen', 'msgblock', 'prolog', 'data', 'foreign', 'indexterm', 'draft-comment', 'userinput', 'systemoutput', 'filepath']);
+const notProse = new Set([
+  'codeblock',
+  'codeph',
+  'pre',
+  'screen',
+  'msgblock',
+  'prolog',
+  'data',
+  'foreign',
+  'indexterm',
+  'draft-comment',
+  'userinput',
+  'systemoutput',
+  'filepath',
+]);
 
 /**
  * Checks a tree against the team's own rules.
@@ -22,7 +40,16 @@ export function checkHouseRules(root: Element, rules: readonly HouseRule[]): Pro
   const visit = (found: Element, path: Path): void => {
     for (const { rule, check } of checks) {
       const told = check(found, path, inside);
-      if (told) problems.push(problem(rule.severity, `house.${rule.id}`, rule.reason === '' ? told.message : `${told.message} ${rule.reason}`, { path: [...path] }, told.fix));
+      if (told)
+        problems.push(
+          problem(
+            rule.severity,
+            `house.${rule.id}`,
+            rule.reason === '' ? told.message : `${told.message} ${rule.reason}`,
+            { path: [...path] },
+            told.fix,
+          ),
+        );
     }
     inside.push(found);
     found.children.forEach((child, index) => {
@@ -39,34 +66,71 @@ function checkOf(rule: HouseRule): Check {
   switch (rule.kind) {
     case 'forbid':
       return (found, path, inside) =>
-        isA(found.name, rule.element) && (rule.within === '' || inside.some(({ name }) => isA(name, rule.within))) ? { message: sentence, ...fixOfForbidden(found, path) } : undefined;
+        isA(found.name, rule.element) &&
+        (rule.within === '' || inside.some(({ name }) => isA(name, rule.within)))
+          ? { message: sentence, ...fixOfForbidden(found, path) }
+          : undefined;
     case 'require':
       return (found, path) => {
-        if (!isA(found.name, rule.element) || findAll(found, (one) => one !== found && isA(one.name, rule.part)).length > 0) return undefined;
+        if (
+          !isA(found.name, rule.element) ||
+          findAll(found, (one) => one !== found && isA(one.name, rule.part)).length > 0
+        )
+          return undefined;
         const index = placeFor(found, rule.part);
-        const fix: Fix | undefined = index === undefined ? undefined : { label: `Add “${labelOf(rule.part)}”`, edit: { kind: 'insert', path, element: found.name, index, name: rule.part } };
+        const fix: Fix | undefined =
+          index === undefined
+            ? undefined
+            : {
+                label: `Add “${labelOf(rule.part)}”`,
+                edit: { kind: 'insert', path, element: found.name, index, name: rule.part },
+              };
         return { message: sentence, ...(fix ? { fix } : {}) };
       };
     case 'limit':
       return (found) => {
         if (!isA(found.name, rule.element)) return undefined;
-        const count = rule.part === countedWords ? wordsOf(lineOf(found)).length : childElements(found).filter(({ name }) => isA(name, rule.part)).length;
+        const count =
+          rule.part === countedWords
+            ? wordsOf(lineOf(found)).length
+            : childElements(found).filter(({ name }) => isA(name, rule.part)).length;
         return count > rule.most ? { message: `${sentence} Here are ${count}.` } : undefined;
       };
     case 'pattern': {
       const pattern = patternFrom(rule.pattern);
       return (found) =>
-        pattern && isA(found.name, rule.element) && lineOf(found) !== '' && !pattern.matcher(lineOf(found)).find() ? { message: `${sentence} Here it is “${lineOf(found).slice(0, 60)}”.` } : undefined;
+        pattern &&
+        isA(found.name, rule.element) &&
+        lineOf(found) !== '' &&
+        !pattern.matcher(lineOf(found)).find()
+          ? { message: `${sentence} Here it is “${lineOf(found).slice(0, 60)}”.` }
+          : undefined;
     }
     case 'phrase': {
       const wording = wordingIn(rule.phrase);
       return (found, path, inside) => {
-        if (notProse.has(found.name) || inside.some(({ name }) => notProse.has(name))) return undefined;
-        const said = found.children.some((child) => typeof child === 'string' && child.search(wording) !== -1);
+        if (notProse.has(found.name) || inside.some(({ name }) => notProse.has(name)))
+          return undefined;
+        const said = found.children.some(
+          (child) => typeof child === 'string' && child.search(wording) !== -1,
+        );
         if (!said) return undefined;
         return {
           message: sentence,
-          ...(rule.instead === '' ? {} : { fix: { label: `Write “${rule.instead}”`, edit: { kind: 'words' as const, path, element: found.name, from: rule.phrase, to: rule.instead } } }),
+          ...(rule.instead === ''
+            ? {}
+            : {
+                fix: {
+                  label: `Write “${rule.instead}”`,
+                  edit: {
+                    kind: 'words' as const,
+                    path,
+                    element: found.name,
+                    from: rule.phrase,
+                    to: rule.instead,
+                  },
+                },
+              }),
         };
       };
     }
@@ -75,8 +139,21 @@ function checkOf(rule: HouseRule): Check {
 
 /** An empty element goes; a phrase leaves its words behind; what holds more is for people to decide. */
 function fixOfForbidden(found: Element, path: Path): { fix?: Fix } {
-  if (found.children.length === 0) return { fix: { label: `Remove the empty “${labelOf(found.name)}”`, edit: { kind: 'remove', path, element: found.name } } };
-  return isInline(found.name) ? { fix: { label: `Keep the words without “${labelOf(found.name)}”`, edit: { kind: 'unwrap', path, element: found.name } } } : {};
+  if (found.children.length === 0)
+    return {
+      fix: {
+        label: `Remove the empty “${labelOf(found.name)}”`,
+        edit: { kind: 'remove', path, element: found.name },
+      },
+    };
+  return isInline(found.name)
+    ? {
+        fix: {
+          label: `Keep the words without “${labelOf(found.name)}”`,
+          edit: { kind: 'unwrap', path, element: found.name },
+        },
+      }
+    : {};
 }
 
 /** The pattern; undefined when it is none. It is matched in linear time, whatever it says. */

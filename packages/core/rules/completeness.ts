@@ -13,15 +13,34 @@ export function checkCompleteness(root: Element): Problem[] {
   const problems: Problem[] = [];
   walk(root, (found, path) => {
     const { attributes } = found;
-    if (found.name === 'image' && attributes['alt'] === undefined && attributes['conref'] === undefined && attributes['conkeyref'] === undefined) {
+    if (
+      found.name === 'image' &&
+      attributes['alt'] === undefined &&
+      attributes['conref'] === undefined &&
+      attributes['conkeyref'] === undefined
+    ) {
       const alt = childNamed(found, 'alt');
       // Empty on purpose is said with an empty attribute: the image then only decorates (HTML, 4.8.4.4).
       if (!alt || textOf(alt).trim() === '')
-        problems.push(problem('warning', 'image.no-alternative', 'This image says nothing to those who do not see it: it has no alternative text.', { path: [...path] }));
+        problems.push(
+          problem(
+            'warning',
+            'image.no-alternative',
+            'This image says nothing to those who do not see it: it has no alternative text.',
+            { path: [...path] },
+          ),
+        );
     }
     for (const child of found.children)
       if (typeof child === 'object' && isInstruction(child) && child.target === placeholderTarget)
-        problems.push(problem('warning', 'placeholder.left', `“${child.body}” in “${labelOf(found.name)}” is still to be written.`, { path: [...path] }));
+        problems.push(
+          problem(
+            'warning',
+            'placeholder.left',
+            `“${child.body}” in “${labelOf(found.name)}” is still to be written.`,
+            { path: [...path] },
+          ),
+        );
   });
   return problems;
 }

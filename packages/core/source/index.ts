@@ -27,6 +27,21 @@ export function readSource(text: string, before: Element, agreed: Agreed): ReadS
     return (isElement(found) ? positions?.get(found) : undefined) ?? { line: 1, column: 1 };
   };
   if (root.name !== before.name || root.attributes['id'] !== before.attributes['id'])
-    return { problems: [problem('error', 'source.not-this-topic', `The outermost element stays “${before.name}” with the id “${before.attributes['id'] ?? ''}”.`, { path: [], ...at([]) })] };
-  return { root: normalise(root), problems: checkItem(root, agreed).map((found) => ({ ...found, where: { ...found.where, ...at(found.where.path ?? []) } })) };
+    return {
+      problems: [
+        problem(
+          'error',
+          'source.not-this-topic',
+          `The outermost element stays “${before.name}” with the id “${before.attributes['id'] ?? ''}”.`,
+          { path: [], ...at([]) },
+        ),
+      ],
+    };
+  return {
+    root: normalise(root),
+    problems: checkItem(root, agreed).map((found) => ({
+      ...found,
+      where: { ...found.where, ...at(found.where.path ?? []) },
+    })),
+  };
 }

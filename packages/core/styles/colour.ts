@@ -1,6 +1,8 @@
 /** Red, green and blue of `#rrggbb`, 0 to 255. */
-const channels = (hex: string): [number, number, number] => [1, 3, 5].map((at) => Number.parseInt(hex.slice(at, at + 2), 16)) as [number, number, number];
-const hexOf = (rgb: readonly number[]): string => `#${rgb.map((channel) => Math.round(channel).toString(16).padStart(2, '0')).join('')}`;
+const channels = (hex: string): [number, number, number] =>
+  [1, 3, 5].map((at) => Number.parseInt(hex.slice(at, at + 2), 16)) as [number, number, number];
+const hexOf = (rgb: readonly number[]): string =>
+  `#${rgb.map((channel) => Math.round(channel).toString(16).padStart(2, '0')).join('')}`;
 
 /** Relative luminance, 0 to 1 (WCAG 2.2, “relative luminance”). */
 function luminance(hex: string): number {
@@ -13,7 +15,10 @@ function luminance(hex: string): number {
 
 /** Contrast of two colours, 1 to 21 (WCAG 2.2, “contrast ratio”). */
 export function contrast(a: string, b: string): number {
-  const [darker, lighter] = [luminance(a), luminance(b)].sort((one, other) => one - other) as [number, number];
+  const [darker, lighter] = [luminance(a), luminance(b)].sort((one, other) => one - other) as [
+    number,
+    number,
+  ];
   return (lighter + 0.05) / (darker + 0.05);
 }
 

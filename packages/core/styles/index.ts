@@ -3,9 +3,36 @@
  * In: style sheets and plans as plain data; out: what each style comes to, where things stand on the page, style rules for screens, and problems.
  */
 export { readLength, toMillimetres, toPoints, type Length } from './length.ts';
-export { definitionOf, faultOf, properties, propertyGroups, propertyNames, readRule, said, type PropertyName, type Value, type Values } from './properties.ts';
-export { numberForms, numberingFor, usualNumbering, writtenNumber, type NumberForm, type Numbering, type OwnNumbering } from './numbering.ts';
-export { noteKinds, roleGroups, roleOf, roles, rootRole, type NoteKind, type Role } from './roles.ts';
+export {
+  definitionOf,
+  faultOf,
+  properties,
+  propertyGroups,
+  propertyNames,
+  readRule,
+  said,
+  type PropertyName,
+  type Value,
+  type Values,
+} from './properties.ts';
+export {
+  numberForms,
+  numberingFor,
+  usualNumbering,
+  writtenNumber,
+  type NumberForm,
+  type Numbering,
+  type OwnNumbering,
+} from './numbering.ts';
+export {
+  noteKinds,
+  roleGroups,
+  roleOf,
+  roles,
+  rootRole,
+  type NoteKind,
+  type Role,
+} from './roles.ts';
 export {
   checkSheet,
   colourOf,
@@ -52,4 +79,16 @@ export { shippedPlans, shippedSheets } from './shipped.ts';
 export { atNight, contrast, groundAtNight } from './colour.ts';
 export { styleOf, styleUses, type StyleUses, type Unstyled, type Uses } from './uses.ts';
 export { noteRules, screenRules, wordsOf } from './css.ts';
-export { checkLook, lookColours, lookLayouts, lookRules, ownRules, shippedLooks, unreadable, type LookColour, type LookColours, type LookLayout, type SiteLook } from './look.ts';
+export {
+  checkLook,
+  lookColours,
+  lookLayouts,
+  lookRules,
+  ownRules,
+  shippedLooks,
+  unreadable,
+  type LookColour,
+  type LookColours,
+  type LookLayout,
+  type SiteLook,
+} from './look.ts';

@@ -51,8 +51,30 @@ const harbour: SiteLook = {
   about: 'Contents beside the text, a deep blue head: for work with many pages.',
   layout: 'contents beside',
   colours: {
-    day: { paper: '#fffdf8', tint: '#f6f2e8', ink: '#1f2431', soft: '#565d6e', hair: '#ddd4c2', accent: '#1c4587', wash: '#e6edf6', bar: '#12305f', barInk: '#fffdf8', alarm: '#b93a25' },
-    night: { paper: '#171b26', tint: '#1f2533', ink: '#e8e4da', soft: '#a9b0c0', hair: '#353d4f', accent: '#9dbcf0', wash: '#25304a', bar: '#101828', barInk: '#fffdf8', alarm: '#f08a73' },
+    day: {
+      paper: '#fffdf8',
+      tint: '#f6f2e8',
+      ink: '#1f2431',
+      soft: '#565d6e',
+      hair: '#ddd4c2',
+      accent: '#1c4587',
+      wash: '#e6edf6',
+      bar: '#12305f',
+      barInk: '#fffdf8',
+      alarm: '#b93a25',
+    },
+    night: {
+      paper: '#171b26',
+      tint: '#1f2533',
+      ink: '#e8e4da',
+      soft: '#a9b0c0',
+      hair: '#353d4f',
+      accent: '#9dbcf0',
+      wash: '#25304a',
+      bar: '#101828',
+      barInk: '#fffdf8',
+      alarm: '#f08a73',
+    },
   },
   logo: null,
   favicon: null,
@@ -72,22 +94,68 @@ export const shippedLooks: Readonly<Record<string, SiteLook>> = {
   lighthouse: {
     ...harbour,
     name: 'Lighthouse',
-    about: 'Chapters along the top of a white page, one green: for short guides that are read through.',
+    about:
+      'Chapters along the top of a white page, one green: for short guides that are read through.',
     layout: 'chapters along the top',
     colours: {
-      day: { paper: '#ffffff', tint: '#f2f5f2', ink: '#20262a', soft: '#566066', hair: '#d7dfda', accent: '#1d6250', wash: '#e2efe9', bar: '#ffffff', barInk: '#20262a', alarm: '#b0331f' },
-      night: { paper: '#151a19', tint: '#1d2422', ink: '#e6ebe7', soft: '#a7b3ad', hair: '#33403b', accent: '#8fd0b8', wash: '#21362f', bar: '#101413', barInk: '#e6ebe7', alarm: '#f29480' },
+      day: {
+        paper: '#ffffff',
+        tint: '#f2f5f2',
+        ink: '#20262a',
+        soft: '#566066',
+        hair: '#d7dfda',
+        accent: '#1d6250',
+        wash: '#e2efe9',
+        bar: '#ffffff',
+        barInk: '#20262a',
+        alarm: '#b0331f',
+      },
+      night: {
+        paper: '#151a19',
+        tint: '#1d2422',
+        ink: '#e6ebe7',
+        soft: '#a7b3ad',
+        hair: '#33403b',
+        accent: '#8fd0b8',
+        wash: '#21362f',
+        bar: '#101413',
+        barInk: '#e6ebe7',
+        alarm: '#f29480',
+      },
     },
     reading: 72,
   },
   slipway: {
     ...harbour,
     name: 'Slipway',
-    about: 'Tiles on the first page, contents only when they are asked for: for readers who come for one thing.',
+    about:
+      'Tiles on the first page, contents only when they are asked for: for readers who come for one thing.',
     layout: 'tiles first',
     colours: {
-      day: { paper: '#fbfaf8', tint: '#efece6', ink: '#26221f', soft: '#625a52', hair: '#d8d0c4', accent: '#7a3b14', wash: '#f4e6da', bar: '#33291f', barInk: '#fbf6ee', alarm: '#a82d1c' },
-      night: { paper: '#1a1714', tint: '#24201c', ink: '#ece5db', soft: '#b8ada0', hair: '#41392f', accent: '#eab58c', wash: '#3a2c20', bar: '#120f0c', barInk: '#fbf6ee', alarm: '#f39583' },
+      day: {
+        paper: '#fbfaf8',
+        tint: '#efece6',
+        ink: '#26221f',
+        soft: '#625a52',
+        hair: '#d8d0c4',
+        accent: '#7a3b14',
+        wash: '#f4e6da',
+        bar: '#33291f',
+        barInk: '#fbf6ee',
+        alarm: '#a82d1c',
+      },
+      night: {
+        paper: '#1a1714',
+        tint: '#24201c',
+        ink: '#ece5db',
+        soft: '#b8ada0',
+        hair: '#41392f',
+        accent: '#eab58c',
+        wash: '#3a2c20',
+        bar: '#120f0c',
+        barInk: '#fbf6ee',
+        alarm: '#f39583',
+      },
     },
     reading: 64,
   },
@@ -108,7 +176,15 @@ const pairs: readonly (readonly [words: LookColour, ground: LookColour])[] = [
 const readable = 4.5;
 
 /** Colours that are too much alike to be read, by day and by night. */
-export function unreadable({ day, night }: SiteLook['colours']): { readonly at: 'day' | 'night'; readonly words: LookColour; readonly ground: LookColour; readonly share: number }[] {
+export function unreadable({
+  day,
+  night,
+}: SiteLook['colours']): {
+  readonly at: 'day' | 'night';
+  readonly words: LookColour;
+  readonly ground: LookColour;
+  readonly share: number;
+}[] {
   return (['day', 'night'] as const).flatMap((at) =>
     pairs.flatMap(([words, ground]) => {
       const colours = at === 'day' ? day : night;
@@ -119,7 +195,8 @@ export function unreadable({ day, night }: SiteLook['colours']): { readonly at: 
 }
 
 /** What would reach out of the site: it fetches nothing from elsewhere, so that nobody is followed. */
-const reachesOut = /@import|url\(\s*['"]?\s*(?:[a-z][a-z\d+.-]*:|\/\/)|expression\s*\(|-moz-binding|behavior\s*:/iu;
+const reachesOut =
+  /@import|url\(\s*['"]?\s*(?:[a-z][a-z\d+.-]*:|\/\/)|expression\s*\(|-moz-binding|behavior\s*:/iu;
 
 /** As a browser reads it: without comments, and with what is written as a code (CSS Syntax Level 3, 4.3.7). */
 const plainly = (css: string): string =>
@@ -132,16 +209,37 @@ const plainly = (css: string): string =>
     .replace(/\\/gu, '');
 
 /** Rules of one’s own that may be used; undefined where they reach out of the site. */
-export const ownRules = ({ css }: SiteLook): string | undefined => (reachesOut.test(plainly(css)) ? undefined : css);
+export const ownRules = ({ css }: SiteLook): string | undefined =>
+  reachesOut.test(plainly(css)) ? undefined : css;
 
 /** Problems `look.contrast`, `look.css`, `look.widths`. */
 export function checkLook(look: SiteLook): Problem[] {
   return [
     ...unreadable(look.colours).map(({ at, words, ground, share }) =>
-      problem('warning', 'look.contrast', `“${lookColours[words]}” on “${lookColours[ground]}” has a contrast of ${share.toFixed(1)} by ${at}; to be read it needs ${readable}.`),
+      problem(
+        'warning',
+        'look.contrast',
+        `“${lookColours[words]}” on “${lookColours[ground]}” has a contrast of ${share.toFixed(1)} by ${at}; to be read it needs ${readable}.`,
+      ),
     ),
-    ...(ownRules(look) === undefined ? [problem('error', 'look.css', 'The rules of one’s own fetch something from elsewhere. They are left out.')] : []),
-    ...(look.phone > look.tablet ? [problem('error', 'look.widths', 'A phone is wider than a tablet here. Make the width of phones the smaller one.')] : []),
+    ...(ownRules(look) === undefined
+      ? [
+          problem(
+            'error',
+            'look.css',
+            'The rules of one’s own fetch something from elsewhere. They are left out.',
+          ),
+        ]
+      : []),
+    ...(look.phone > look.tablet
+      ? [
+          problem(
+            'error',
+            'look.widths',
+            'A phone is wider than a tablet here. Make the width of phones the smaller one.',
+          ),
+        ]
+      : []),
   ];
 }
 
@@ -160,6 +258,9 @@ const names: Readonly<Record<LookColour, string>> = {
 
 /** The rules of a look: its colours by day and by night, and the width of a line. */
 export function lookRules({ colours, reading }: SiteLook): string {
-  const declared = (of: LookColours): string => (Object.keys(names) as LookColour[]).map((colour) => `${names[colour]}: ${of[colour]};`).join(' ');
+  const declared = (of: LookColours): string =>
+    (Object.keys(names) as LookColour[])
+      .map((colour) => `${names[colour]}: ${of[colour]};`)
+      .join(' ');
   return `:root { ${declared(colours.day)} --reading: ${reading}ch; }\n@media (prefers-color-scheme: dark) { :root { ${declared(colours.night)} } }\n`;
 }

@@ -71,7 +71,9 @@ function roman(value: number): string {
 
 /** 1 → A, 26 → Z, 27 → AA. */
 function letters(value: number): string {
-  return value <= 26 ? String.fromCharCode(64 + value) : letters(Math.floor((value - 1) / 26)) + letters(((value - 1) % 26) + 1);
+  return value <= 26
+    ? String.fromCharCode(64 + value)
+    : letters(Math.floor((value - 1) / 26)) + letters(((value - 1) % 26) + 1);
 }
 
 /** 12 → 十二, 120 → 百二十; up to 9,999. */

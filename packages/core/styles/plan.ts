@@ -76,7 +76,12 @@ export interface PagePlan {
   /** Left and right pages mirror each other. */
   readonly mirrored: boolean;
   /** Inner and outer are left and right where pages are not mirrored. */
-  readonly margins: { readonly top: Length; readonly bottom: Length; readonly inner: Length; readonly outer: Length };
+  readonly margins: {
+    readonly top: Length;
+    readonly bottom: Length;
+    readonly inner: Length;
+    readonly outer: Length;
+  };
   readonly marginColumn: MarginColumn | null;
   readonly columns: number;
   readonly columnGap: Length;
@@ -93,7 +98,10 @@ export interface PagePlan {
   readonly cover: 'none' | 'plain' | 'band' | 'own';
   readonly back: 'none' | 'own';
   /** What stands on covers of the plan’s own, on a grid; what comes later lies over what comes before. */
-  readonly coverParts: { readonly front: readonly CoverPart[]; readonly back: readonly CoverPart[] };
+  readonly coverParts: {
+    readonly front: readonly CoverPart[];
+    readonly back: readonly CoverPart[];
+  };
   /** A page with the title inside, and the rights on its back. */
   readonly titlePage: boolean;
   readonly contentsDepth: number;
@@ -138,8 +146,12 @@ export const plainPlan = {
 
 /** Every field of a plan, wherever it stands. */
 export function fieldsOf({ head, foot, coverParts }: PagePlan): PageField[] {
-  const slots = [head, foot].flatMap(({ right, left, opening }) => [right, left, opening ?? noSlots]).flatMap(({ start, middle, end }) => [...start, ...middle, ...end]);
-  const onCovers = [...coverParts.front, ...coverParts.back].flatMap(({ shows }) => (shows.field === 'ground' ? [] : [shows]));
+  const slots = [head, foot]
+    .flatMap(({ right, left, opening }) => [right, left, opening ?? noSlots])
+    .flatMap(({ start, middle, end }) => [...start, ...middle, ...end]);
+  const onCovers = [...coverParts.front, ...coverParts.back].flatMap(({ shows }) =>
+    shows.field === 'ground' ? [] : [shows],
+  );
   return [...slots, ...onCovers];
 }
 
@@ -150,33 +162,71 @@ export interface Sheet {
 
 /** In millimetres, as it lies. */
 export function paperSize({ paper, lies }: Pick<PagePlan, 'paper' | 'lies'>): Sheet {
-  const [width, height] = typeof paper === 'string' ? papers[paper] : [toMillimetres(paper.width), toMillimetres(paper.height)];
+  const [width, height] =
+    typeof paper === 'string'
+      ? papers[paper]
+      : [toMillimetres(paper.width), toMillimetres(paper.height)];
   return lies === 'upright' ? { width, height } : { width: height, height: width };
 }
 
 export interface PageGeometry extends Sheet {
   /** Where the text stands, from the left edge of a right and a left page. */
-  readonly text: { readonly right: number; readonly left: number; readonly top: number; readonly width: number; readonly height: number };
-  readonly column: { readonly right: number; readonly left: number; readonly width: number; readonly gap: number } | undefined;
+  readonly text: {
+    readonly right: number;
+    readonly left: number;
+    readonly top: number;
+    readonly width: number;
+    readonly height: number;
+  };
+  readonly column:
+    | {
+        readonly right: number;
+        readonly left: number;
+        readonly width: number;
+        readonly gap: number;
+      }
+    | undefined;
 }
 
 /** Where text and margin column stand, in millimetres from the upper left corner of right (odd) and left pages. */
 export function pageGeometry(plan: PagePlan): PageGeometry {
   const { width, height } = paperSize(plan);
-  const [top, bottom, inner, outer] = [plan.margins.top, plan.margins.bottom, plan.margins.inner, plan.margins.outer].map(toMillimetres) as [number, number, number, number];
-  const column = plan.marginColumn && { width: toMillimetres(plan.marginColumn.width), gap: toMillimetres(plan.marginColumn.gap) };
+  const [top, bottom, inner, outer] = [
+    plan.margins.top,
+    plan.margins.bottom,
+    plan.margins.inner,
+    plan.margins.outer,
+  ].map(toMillimetres) as [number, number, number, number];
+  const column = plan.marginColumn && {
+    width: toMillimetres(plan.marginColumn.width),
+    gap: toMillimetres(plan.marginColumn.gap),
+  };
   const taken = column ? column.width + column.gap : 0;
   /** Whether the column stands left of the text on this kind of page. */
-  const isLeft = (isRightPage: boolean): boolean => (plan.marginColumn?.side === 'inner') === (isRightPage || !plan.mirrored);
-  const marginLeft = (isRightPage: boolean): number => (isRightPage || !plan.mirrored ? inner : outer);
-  const textLeft = (isRightPage: boolean): number => marginLeft(isRightPage) + (column && isLeft(isRightPage) ? taken : 0);
+  const isLeft = (isRightPage: boolean): boolean =>
+    (plan.marginColumn?.side === 'inner') === (isRightPage || !plan.mirrored);
+  const marginLeft = (isRightPage: boolean): number =>
+    isRightPage || !plan.mirrored ? inner : outer;
+  const textLeft = (isRightPage: boolean): number =>
+    marginLeft(isRightPage) + (column && isLeft(isRightPage) ? taken : 0);
   const textWidth = width - inner - outer - taken;
-  const columnLeft = (isRightPage: boolean): number => (isLeft(isRightPage) ? marginLeft(isRightPage) : textLeft(isRightPage) + textWidth + (column?.gap ?? 0));
+  const columnLeft = (isRightPage: boolean): number =>
+    isLeft(isRightPage)
+      ? marginLeft(isRightPage)
+      : textLeft(isRightPage) + textWidth + (column?.gap ?? 0);
   return {
     width,
     height,
-    text: { right: textLeft(true), left: textLeft(false), top, width: textWidth, height: height - top - bottom },
-    column: column ? { right: columnLeft(true), left: columnLeft(false), width: column.width, gap: column.gap } : undefined,
+    text: {
+      right: textLeft(true),
+      left: textLeft(false),
+      top,
+      width: textWidth,
+      height: height - top - bottom,
+    },
+    column: column
+      ? { right: columnLeft(true), left: columnLeft(false), width: column.width, gap: column.gap }
+      : undefined,
   };
 }
 
@@ -193,15 +243,50 @@ const mostBleed = 25;
 export function checkPlan(plan: PagePlan): Problem[] {
   const { text, width, column } = pageGeometry(plan);
   const found: Problem[] = [];
-  if (column && column.width + column.gap >= width) found.push(problem('error', 'plan.margin-column', `The margin column of “${plan.name}” is wider than the page.`));
+  if (column && column.width + column.gap >= width)
+    found.push(
+      problem(
+        'error',
+        'plan.margin-column',
+        `The margin column of “${plan.name}” is wider than the page.`,
+      ),
+    );
   else if (text.width < leastRoom || text.height < leastRoom)
-    found.push(problem('error', 'plan.no-room', `“${plan.name}” leaves ${Math.round(text.width)} × ${Math.round(text.height)} mm for the text: less than ${leastRoom} mm are no room.`));
-  else if ((text.width - (plan.columns - 1) * toMillimetres(plan.columnGap)) / plan.columns < leastRoom)
-    found.push(problem('error', 'plan.columns', `The ${plan.columns} columns of “${plan.name}” are narrower than ${leastRoom} mm.`));
+    found.push(
+      problem(
+        'error',
+        'plan.no-room',
+        `“${plan.name}” leaves ${Math.round(text.width)} × ${Math.round(text.height)} mm for the text: less than ${leastRoom} mm are no room.`,
+      ),
+    );
+  else if (
+    (text.width - (plan.columns - 1) * toMillimetres(plan.columnGap)) / plan.columns <
+    leastRoom
+  )
+    found.push(
+      problem(
+        'error',
+        'plan.columns',
+        `The ${plan.columns} columns of “${plan.name}” are narrower than ${leastRoom} mm.`,
+      ),
+    );
   const step = plan.baseline === null ? baselineSteps.least : toPoints(plan.baseline);
   if (!(step >= baselineSteps.least && step <= baselineSteps.most))
-    found.push(problem('error', 'plan.baseline', `The lines of “${plan.name}” stand ${plan.baseline} apart; between ${baselineSteps.least} and ${baselineSteps.most} pt can be asked for.`));
+    found.push(
+      problem(
+        'error',
+        'plan.baseline',
+        `The lines of “${plan.name}” stand ${plan.baseline} apart; between ${baselineSteps.least} and ${baselineSteps.most} pt can be asked for.`,
+      ),
+    );
   const bleed = toMillimetres(plan.trim.bleed);
-  if (bleed < 0 || bleed > mostBleed) found.push(problem('error', 'plan.bleed', `“${plan.name}” runs ${plan.trim.bleed} over its edges; between 0 and ${mostBleed} mm can be asked for.`));
+  if (bleed < 0 || bleed > mostBleed)
+    found.push(
+      problem(
+        'error',
+        'plan.bleed',
+        `“${plan.name}” runs ${plan.trim.bleed} over its edges; between 0 and ${mostBleed} mm can be asked for.`,
+      ),
+    );
   return found;
 }

@@ -5,30 +5,58 @@ export interface Role {
   readonly group: RoleGroup;
   readonly family: 'block' | 'inline';
 }
-export const roleGroups = ['Text', 'Headings', 'Lists', 'Steps', 'Notes', 'Tables', 'Figures', 'Code', 'In the line', 'Front', 'Contents', 'Index', 'Page'] as const;
+export const roleGroups = [
+  'Text',
+  'Headings',
+  'Lists',
+  'Steps',
+  'Notes',
+  'Tables',
+  'Figures',
+  'Code',
+  'In the line',
+  'Front',
+  'Contents',
+  'Index',
+  'Page',
+] as const;
 type RoleGroup = (typeof roleGroups)[number];
 
 const of =
   (group: RoleGroup, family: Role['family'] = 'block') =>
   (id: string, label: string): Role => ({ id, label, group, family });
-const [text, heading, list, steps, note, table, figure, code, line, front, contents, index, page] = [
-  of('Text'),
-  of('Headings'),
-  of('Lists'),
-  of('Steps'),
-  of('Notes'),
-  of('Tables'),
-  of('Figures'),
-  of('Code'),
-  of('In the line', 'inline'),
-  of('Front'),
-  of('Contents'),
-  of('Index'),
-  of('Page'),
-];
+const [text, heading, list, steps, note, table, figure, code, line, front, contents, index, page] =
+  [
+    of('Text'),
+    of('Headings'),
+    of('Lists'),
+    of('Steps'),
+    of('Notes'),
+    of('Tables'),
+    of('Figures'),
+    of('Code'),
+    of('In the line', 'inline'),
+    of('Front'),
+    of('Contents'),
+    of('Index'),
+    of('Page'),
+  ];
 
 /** The types of note that have a style of their own (DITA 1.3, note: `type`), gravest first. */
-export const noteKinds = ['danger', 'warning', 'caution', 'notice', 'attention', 'important', 'restriction', 'trouble', 'remember', 'tip', 'fastpath', 'note'] as const;
+export const noteKinds = [
+  'danger',
+  'warning',
+  'caution',
+  'notice',
+  'attention',
+  'important',
+  'restriction',
+  'trouble',
+  'remember',
+  'tip',
+  'fastpath',
+  'note',
+] as const;
 export type NoteKind = (typeof noteKinds)[number];
 
 /** Every other style rests on this one. */
@@ -61,7 +89,9 @@ export const roles: readonly Role[] = [
   steps('step-number', 'Number of a step'),
   note('note', 'All notes'),
   note('note-label', 'Name of a note'),
-  ...noteKinds.filter((kind) => kind !== 'note').map((kind) => note(`note-${kind}`, `${kind[0]!.toUpperCase()}${kind.slice(1)}`)),
+  ...noteKinds
+    .filter((kind) => kind !== 'note')
+    .map((kind) => note(`note-${kind}`, `${kind[0]!.toUpperCase()}${kind.slice(1)}`)),
   table('table', 'Table'),
   table('table-title', 'Title of a table'),
   table('table-head', 'Head of a table'),

@@ -1,6 +1,14 @@
 import { problem, type Problem } from '../problems/index.ts';
 import type { Numbering } from './numbering.ts';
-import { definitionOf, faultOf, propertyNames, readRule, type PropertyName, type Value, type Values } from './properties.ts';
+import {
+  definitionOf,
+  faultOf,
+  propertyNames,
+  readRule,
+  type PropertyName,
+  type Value,
+  type Values,
+} from './properties.ts';
 import { noteKinds, roleOf, rootRole, type NoteKind } from './roles.ts';
 
 /** Paper or screen. */
@@ -51,23 +59,39 @@ export interface StyleSheet {
   readonly numbering: Numbering;
 }
 
-const baseOf = (sheet: StyleSheet, id: string): string | undefined => (id === rootRole ? undefined : (sheet.styles[id]?.base ?? (roleOf(id) || sheet.styles[id] ? impliedBase(id) : undefined)));
+const baseOf = (sheet: StyleSheet, id: string): string | undefined =>
+  id === rootRole
+    ? undefined
+    : (sheet.styles[id]?.base ?? (roleOf(id) || sheet.styles[id] ? impliedBase(id) : undefined));
 /** Notes of a kind rest on all notes, unless a sheet says otherwise; everything else rests on all text. */
-const impliedBase = (id: string): string => (id.startsWith('note-') && id !== 'note-label' && noteKinds.some((kind) => id === `note-${kind}`) ? 'note' : rootRole);
+const impliedBase = (id: string): string =>
+  id.startsWith('note-') && id !== 'note-label' && noteKinds.some((kind) => id === `note-${kind}`)
+    ? 'note'
+    : rootRole;
 
 /** A style and what it rests on, nearest first; a loop ends where it would begin again. */
 export function lineage(sheet: StyleSheet, id: string): string[] {
   const line: string[] = [];
-  for (let at: string | undefined = id; at !== undefined && !line.includes(at); at = baseOf(sheet, at)) line.push(at);
+  for (
+    let at: string | undefined = id;
+    at !== undefined && !line.includes(at);
+    at = baseOf(sheet, at)
+  )
+    line.push(at);
   return line;
 }
 
-const saidBy = (style: Style | undefined, medium: Medium): Values => ({ ...style?.all, ...style?.[medium] });
+const saidBy = (style: Style | undefined, medium: Medium): Values => ({
+  ...style?.all,
+  ...style?.[medium],
+});
 
 /** What a style comes to in a medium, without what is said of all text: that is there already, wherever it stands. */
 export function valuesOf(sheet: StyleSheet, id: string, medium: Medium): Values {
   const line = lineage(sheet, id).filter((one) => id === rootRole || one !== rootRole);
-  return line.toReversed().reduce<Values>((values, one) => ({ ...values, ...saidBy(sheet.styles[one], medium) }), {});
+  return line
+    .toReversed()
+    .reduce<Values>((values, one) => ({ ...values, ...saidBy(sheet.styles[one], medium) }), {});
 }
 
 export interface Standing {
@@ -79,7 +103,12 @@ export interface Standing {
 }
 
 /** What a property is in a medium, and which style says so; undefined where none does. */
-export function standingOf(sheet: StyleSheet, id: string, name: PropertyName, medium: Medium): Standing | undefined {
+export function standingOf(
+  sheet: StyleSheet,
+  id: string,
+  name: PropertyName,
+  medium: Medium,
+): Standing | undefined {
   for (const from of lineage(sheet, id)) {
     const style = sheet.styles[from];
     const own = style?.[medium]?.[name];
@@ -95,7 +124,13 @@ export function standingOf(sheet: StyleSheet, id: string, name: PropertyName, me
  * @param medium both, or one of them
  * @param value undefined: it is as the style says that this one rests on
  */
-export function withValue(sheet: StyleSheet, id: string, name: PropertyName, medium: Medium | 'both', value: Value | undefined): StyleSheet {
+export function withValue(
+  sheet: StyleSheet,
+  id: string,
+  name: PropertyName,
+  medium: Medium | 'both',
+  value: Value | undefined,
+): StyleSheet {
   const style = sheet.styles[id] ?? {};
   const put = (values: Values | undefined, said: Value | undefined): Values => {
     const { [name]: _before, ...others } = values ?? {};
@@ -105,13 +140,20 @@ export function withValue(sheet: StyleSheet, id: string, name: PropertyName, med
   const before = style.all?.[name];
   const changed: Style =
     medium === 'both'
-      ? { ...style, all: put(style.all, value), print: put(style.print, undefined), screen: put(style.screen, undefined) }
+      ? {
+          ...style,
+          all: put(style.all, value),
+          print: put(style.print, undefined),
+          screen: put(style.screen, undefined),
+        }
       : // What was said for both stays said for the other one.
         {
           ...style,
           all: put(style.all, undefined),
           [medium]: put(style[medium], value),
-          ...(before === undefined || style[other]?.[name] !== undefined ? {} : { [other]: put(style[other], before) }),
+          ...(before === undefined || style[other]?.[name] !== undefined
+            ? {}
+            : { [other]: put(style[other], before) }),
         };
   return withStyle(sheet, id, united(changed));
 }
@@ -119,16 +161,28 @@ export function withValue(sheet: StyleSheet, id: string, name: PropertyName, med
 /** What is said alike for both media is said once; what says nothing is left out. */
 function united(style: Style): Style {
   const shared: Record<string, Value> = { ...style.all };
-  const own = { print: { ...style.print } as Record<string, Value>, screen: { ...style.screen } as Record<string, Value> };
+  const own = {
+    print: { ...style.print } as Record<string, Value>,
+    screen: { ...style.screen } as Record<string, Value>,
+  };
   for (const name of propertyNames) {
-    if (own.print[name] === undefined || JSON.stringify(own.print[name]) !== JSON.stringify(own.screen[name])) continue;
+    if (
+      own.print[name] === undefined ||
+      JSON.stringify(own.print[name]) !== JSON.stringify(own.screen[name])
+    )
+      continue;
     shared[name] = own.print[name];
     delete own.print[name];
     delete own.screen[name];
   }
   const { all: _all, print: _print, screen: _screen, ...rest } = style;
   const filled = (values: Record<string, Value>): boolean => Object.keys(values).length > 0;
-  return { ...rest, ...(filled(shared) ? { all: shared } : {}), ...(filled(own.print) ? { print: own.print } : {}), ...(filled(own.screen) ? { screen: own.screen } : {}) };
+  return {
+    ...rest,
+    ...(filled(shared) ? { all: shared } : {}),
+    ...(filled(own.print) ? { print: own.print } : {}),
+    ...(filled(own.screen) ? { screen: own.screen } : {}),
+  };
 }
 
 export function withStyle(sheet: StyleSheet, id: string, style: Style | undefined): StyleSheet {
@@ -137,12 +191,21 @@ export function withStyle(sheet: StyleSheet, id: string, style: Style | undefine
 }
 
 /** The style of the team's own that an element wears: that which names most of it, of equal ones the last. @param around the names of what it stands in */
-export function wornStyle(sheet: StyleSheet, element: string, around: readonly string[], outputclass: string | undefined): string | undefined {
+export function wornStyle(
+  sheet: StyleSheet,
+  element: string,
+  around: readonly string[],
+  outputclass: string | undefined,
+): string | undefined {
   const classes = (outputclass ?? '').split(/\s+/u);
   let best: { readonly id: string; readonly named: number } | undefined;
   for (const [id, { wornBy }] of Object.entries(sheet.styles)) {
     if (!wornBy || (wornBy.element !== undefined && wornBy.element !== element)) continue;
-    if ((wornBy.within !== undefined && !around.includes(wornBy.within)) || (wornBy.outputclass !== undefined && !classes.includes(wornBy.outputclass))) continue;
+    if (
+      (wornBy.within !== undefined && !around.includes(wornBy.within)) ||
+      (wornBy.outputclass !== undefined && !classes.includes(wornBy.outputclass))
+    )
+      continue;
     const named = Object.values(wornBy).filter((part) => part !== undefined).length;
     if (named > 0 && named >= (best?.named ?? 0)) best = { id, named };
   }
@@ -155,31 +218,67 @@ export function checkSheet(sheet: StyleSheet): Problem[] {
   return Object.entries(sheet.styles).flatMap(([id, style]): Problem[] => {
     const found: Problem[] = [];
     const where = { attribute: id };
-    if (!roleOf(id) && style.label === undefined) found.push(problem('error', 'styles.unknown', `There is no role “${id}”, and the style has no name of its own.`, where));
-    if (style.base !== undefined && !roleOf(style.base) && !sheet.styles[style.base]) found.push(problem('error', 'styles.base', `${nameOf(id)} rests on “${style.base}”, which is not there.`, where));
+    if (!roleOf(id) && style.label === undefined)
+      found.push(
+        problem(
+          'error',
+          'styles.unknown',
+          `There is no role “${id}”, and the style has no name of its own.`,
+          where,
+        ),
+      );
+    if (style.base !== undefined && !roleOf(style.base) && !sheet.styles[style.base])
+      found.push(
+        problem(
+          'error',
+          'styles.base',
+          `${nameOf(id)} rests on “${style.base}”, which is not there.`,
+          where,
+        ),
+      );
     const line = lineage(sheet, id);
     const further = baseOf(sheet, line.at(-1)!);
     if (further !== undefined && line[0] === id && line.includes(further))
-      found.push(problem('error', 'styles.loop', `${nameOf(id)} rests on itself, through ${line.slice(1).map(nameOf).join(', ') || nameOf(id)}.`, where));
+      found.push(
+        problem(
+          'error',
+          'styles.loop',
+          `${nameOf(id)} rests on itself, through ${line.slice(1).map(nameOf).join(', ') || nameOf(id)}.`,
+          where,
+        ),
+      );
     for (const values of [style.all, style.print, style.screen])
       for (const name of Object.keys(values ?? {})) {
-        const fault = propertyNames.includes(name as PropertyName) ? faultOf(name as PropertyName, values![name as PropertyName]!, sheet.colours) : `There is no property “${name}”.`;
-        if (fault !== undefined) found.push(problem('error', 'styles.value', `${nameOf(id)}: ${fault}`, where));
+        const fault = propertyNames.includes(name as PropertyName)
+          ? faultOf(name as PropertyName, values![name as PropertyName]!, sheet.colours)
+          : `There is no property “${name}”.`;
+        if (fault !== undefined)
+          found.push(problem('error', 'styles.value', `${nameOf(id)}: ${fault}`, where));
       }
     return found;
   });
 }
 
 /** The colour that a name or `#rrggbb` stands for; undefined for none. */
-export const colourOf = (sheet: StyleSheet, value: string): string | undefined => (value === 'none' ? undefined : (sheet.colours[value] ?? value));
+export const colourOf = (sheet: StyleSheet, value: string): string | undefined =>
+  value === 'none' ? undefined : (sheet.colours[value] ?? value);
 
 /** Notes, their marks and their names have the colour of the letters that they set, else of the rule around them. */
 export function noteColour(sheet: StyleSheet, kind: NoteKind, medium: Medium): string {
   const values = valuesOf(sheet, kind === 'note' ? 'note' : `note-${kind}`, medium);
-  const rule = [values.ruleStart, values.ruleAbove, values.ruleBelow].map((one) => (typeof one === 'string' ? readRule(one) : undefined)).find((one) => one !== undefined);
-  return colourOf(sheet, typeof values.colour === 'string' ? values.colour : (rule?.colour ?? 'ink')) ?? '#000000';
+  const rule = [values.ruleStart, values.ruleAbove, values.ruleBelow]
+    .map((one) => (typeof one === 'string' ? readRule(one) : undefined))
+    .find((one) => one !== undefined);
+  return (
+    colourOf(sheet, typeof values.colour === 'string' ? values.colour : (rule?.colour ?? 'ink')) ??
+    '#000000'
+  );
 }
 
-export const familyOf = (sheet: StyleSheet, id: string): 'block' | 'inline' => sheet.styles[id]?.family ?? roleOf(id)?.family ?? 'block';
+export const familyOf = (sheet: StyleSheet, id: string): 'block' | 'inline' =>
+  sheet.styles[id]?.family ?? roleOf(id)?.family ?? 'block';
 /** The properties that a style can say something of. */
-export const propertiesFor = (family: 'block' | 'inline'): PropertyName[] => propertyNames.filter((name) => definitionOf(name).of !== (family === 'block' ? 'lines' : 'blocks'));
+export const propertiesFor = (family: 'block' | 'inline'): PropertyName[] =>
+  propertyNames.filter(
+    (name) => definitionOf(name).of !== (family === 'block' ? 'lines' : 'blocks'),
+  );

@@ -21,7 +21,9 @@ const sheet = shippedSheets['workshop']!;
 
 it('styles are counted where they are worn, by what elements are and what is around them', () => {
   const { worn } = styleUses(sheet, topics);
-  const counts = Object.fromEntries(Object.entries(worn).map(([style, { count }]) => [style, count]));
+  const counts = Object.fromEntries(
+    Object.entries(worn).map(([style, { count }]) => [style, count]),
+  );
   expect(counts).toEqual({
     lead: 1,
     paragraph: 4,
@@ -44,9 +46,25 @@ it('looks that no style gives are told with the style they would rest on, those 
     { outputclass: 'salty', element: 'p', base: 'paragraph', count: 2, items: { b: 2 } },
     { outputclass: 'loud', element: 'p', base: 'paragraph', count: 1 },
   ]);
-  const own = withStyle(sheet, 'salt', { label: 'Salt', family: 'block', base: 'paragraph', wornBy: { outputclass: 'salty' } });
+  const own = withStyle(sheet, 'salt', {
+    label: 'Salt',
+    family: 'block',
+    base: 'paragraph',
+    wornBy: { outputclass: 'salty' },
+  });
   const { worn, unstyled } = styleUses(own, topics);
-  const ofLists = withStyle(sheet, 'salt', { label: 'Salt', family: 'block', base: 'paragraph', wornBy: { element: 'li', outputclass: 'salty' } });
-  expect(styleUses(ofLists, topics).unstyled.map(({ outputclass }) => outputclass)).toEqual(['salty', 'loud']);
-  expect([worn['salt']!.count, unstyled.map(({ outputclass }) => outputclass)]).toEqual([2, ['loud']]);
+  const ofLists = withStyle(sheet, 'salt', {
+    label: 'Salt',
+    family: 'block',
+    base: 'paragraph',
+    wornBy: { element: 'li', outputclass: 'salty' },
+  });
+  expect(styleUses(ofLists, topics).unstyled.map(({ outputclass }) => outputclass)).toEqual([
+    'salty',
+    'loud',
+  ]);
+  expect([worn['salt']!.count, unstyled.map(({ outputclass }) => outputclass)]).toEqual([
+    2,
+    ['loud'],
+  ]);
 });

@@ -3,12 +3,26 @@ import { childElements, type Element } from '../markup/index.ts';
 import { noteKinds, rootRole } from './roles.ts';
 import { wornStyle, type StyleSheet } from './sheet.ts';
 
-const inside = (around: readonly string[], ...names: readonly string[]): boolean => around.some((one) => names.includes(one));
+const inside = (around: readonly string[], ...names: readonly string[]): boolean =>
+  around.some((one) => names.includes(one));
 
 /** Roles that elements have by what they are. The first that fits holds; headings of topics are given by maps, and have none here. */
-const byElement: readonly (readonly [element: string, role: (element: Element, around: readonly string[]) => string | undefined])[] = [
+const byElement: readonly (readonly [
+  element: string,
+  role: (element: Element, around: readonly string[]) => string | undefined,
+])[] = [
   ['shortdesc', () => 'lead'],
-  ['title', (_element, around) => ({ fig: 'figure-title', table: 'table-title', simpletable: 'table-title', section: 'block-heading', example: 'block-heading' })[around.at(-1) ?? '']],
+  [
+    'title',
+    (_element, around) =>
+      ({
+        fig: 'figure-title',
+        table: 'table-title',
+        simpletable: 'table-title',
+        section: 'block-heading',
+        example: 'block-heading',
+      })[around.at(-1) ?? ''],
+  ],
   ['choices', () => 'bullet-list'],
   ['substeps', () => 'substeps'],
   ['steps', () => 'steps'],
@@ -17,7 +31,11 @@ const byElement: readonly (readonly [element: string, role: (element: Element, a
   ['sl', () => 'simple-list'],
   ['dl', () => 'term-list'],
   ['dt', () => 'term-name'],
-  ['note', ({ attributes: { type = 'note' } }) => (type !== 'note' && (noteKinds as readonly string[]).includes(type) ? `note-${type}` : 'note')],
+  [
+    'note',
+    ({ attributes: { type = 'note' } }) =>
+      type !== 'note' && (noteKinds as readonly string[]).includes(type) ? `note-${type}` : 'note',
+  ],
   ['table', () => 'table'],
   ['simpletable', () => 'table'],
   ['entry', (_element, around) => (inside(around, 'thead') ? 'table-head' : 'table-cell')],
@@ -39,9 +57,14 @@ const byElement: readonly (readonly [element: string, role: (element: Element, a
 ];
 
 /** The style that an element wears: one of the team's own, else that of its role. @param around from the outside in */
-export function styleOf(sheet: StyleSheet, element: Element, around: readonly string[]): string | undefined {
+export function styleOf(
+  sheet: StyleSheet,
+  element: Element,
+  around: readonly string[],
+): string | undefined {
   const own = wornStyle(sheet, element.name, around, element.attributes['outputclass']);
-  if (own === undefined && isA(element.name, 'ph') && isExpandable(element.attributes)) return 'expandable';
+  if (own === undefined && isA(element.name, 'ph') && isExpandable(element.attributes))
+    return 'expandable';
   return own ?? byElement.find(([name]) => isA(element.name, name))?.[1](element, around);
 }
 
@@ -62,7 +85,8 @@ export interface StyleUses {
 }
 
 /** Values of `outputclass` that say what something does, not how it looks. */
-const isLook = (outputclass: string): boolean => !['expandable', 'new-window'].includes(outputclass) && !outputclass.startsWith('language-');
+const isLook = (outputclass: string): boolean =>
+  !['expandable', 'new-window'].includes(outputclass) && !outputclass.startsWith('language-');
 
 class Counter {
   count = 0;
@@ -74,11 +98,18 @@ class Counter {
 }
 
 /** Where the styles of a sheet are worn, and which looks nobody gives. */
-export function styleUses(sheet: StyleSheet, topics: Iterable<{ readonly id: string; readonly root: Element }>): StyleUses {
+export function styleUses(
+  sheet: StyleSheet,
+  topics: Iterable<{ readonly id: string; readonly root: Element }>,
+): StyleUses {
   const worn = new Map<string, Counter>();
-  const unstyled = new Map<string, Counter & { outputclass: string; element: string; base: string }>();
+  const unstyled = new Map<
+    string,
+    Counter & { outputclass: string; element: string; base: string }
+  >();
   const isGiven = (outputclass: string, element: Element, around: readonly string[]): boolean =>
-    sheet.styles[wornStyle(sheet, element.name, around, outputclass) ?? '']?.wornBy?.outputclass === outputclass;
+    sheet.styles[wornStyle(sheet, element.name, around, outputclass) ?? '']?.wornBy?.outputclass ===
+    outputclass;
   const walk = (element: Element, around: readonly string[], item: string): void => {
     const style = styleOf(sheet, element, around);
     if (style !== undefined) {
@@ -88,12 +119,23 @@ export function styleUses(sheet: StyleSheet, topics: Iterable<{ readonly id: str
     for (const outputclass of stylesOf(element.attributes)) {
       if (!isLook(outputclass) || isGiven(outputclass, element, around)) continue;
       const key = `${element.name} ${outputclass}`;
-      if (!unstyled.has(key)) unstyled.set(key, Object.assign(new Counter(), { outputclass, element: element.name, base: style ?? rootRole }));
+      if (!unstyled.has(key))
+        unstyled.set(
+          key,
+          Object.assign(new Counter(), {
+            outputclass,
+            element: element.name,
+            base: style ?? rootRole,
+          }),
+        );
       unstyled.get(key)!.add(item);
     }
     const within = [...around, element.name];
     for (const child of childElements(element)) walk(child, within, item);
   };
   for (const { id, root } of topics) walk(root, [], id);
-  return { worn: Object.fromEntries(worn), unstyled: [...unstyled.values()].sort((a, b) => b.count - a.count) };
+  return {
+    worn: Object.fromEntries(worn),
+    unstyled: [...unstyled.values()].sort((a, b) => b.count - a.count),
+  };
 }

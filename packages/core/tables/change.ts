@@ -1,4 +1,13 @@
-import { childElements, childNamed, element, isElement, textOf, withAttribute, type Element, type Node } from '../markup/index.ts';
+import {
+  childElements,
+  childNamed,
+  element,
+  isElement,
+  textOf,
+  withAttribute,
+  type Element,
+  type Node,
+} from '../markup/index.ts';
 import type { Path } from '../problems/index.ts';
 import { gridOf } from './grid.ts';
 import type { Cell, Plan, PlaceOfCell, Row, Section } from './plan.ts';
@@ -32,83 +41,112 @@ export type TableChange =
 const positional = ['colname', 'namest', 'nameend', 'spanname', 'morerows'];
 const isCals = (table: Element): boolean => table.name === 'tgroup';
 /** Their columns have a meaning each, so only rows come and go. */
-const hasFixedColumns = (table: Element): boolean => table.name === 'properties' || table.name === 'choicetable';
+const hasFixedColumns = (table: Element): boolean =>
+  table.name === 'properties' || table.name === 'choicetable';
 
 /**
  * Changes a `tgroup` (CALS) or simple table at one cell. Spans and column specifications are kept right, and every row has a cell for each column.
  * @param cell path of the cell in `table`
  * @returns the new table and where the cell that one goes on in now is; undefined where the change cannot be made
  */
-export function changeTable(table: Element, cell: Path, change: TableChange): { table: Element; cell: Path } | undefined {
+export function changeTable(
+  table: Element,
+  cell: Path,
+  change: TableChange,
+): { table: Element; cell: Path } | undefined {
   const plan = planOf(table);
   const place = plan.sections
-    .flatMap((section) => section.rows.flatMap((row, index) => row.cells.map((one) => ({ section, row, index, cell: one }))))
+    .flatMap((section) =>
+      section.rows.flatMap((row, index) =>
+        row.cells.map((one) => ({ section, row, index, cell: one })),
+      ),
+    )
     .find((one) => one.cell.element === elementAt(table, cell));
   if (!place) return undefined;
   const focus = changes[change](plan, place);
   return focus && written(plan, focus);
 }
 
-const changes: Readonly<Record<TableChange, (plan: Plan, place: PlaceOfCell) => Cell | undefined>> = {
-  'row-above': (plan, { section, row, index, cell }) => addRow(plan, section, row, index, cell.column),
-  'row-below': (plan, { section, row, index, cell }) => addRow(plan, section, row, index + cell.rowSpan, cell.column),
-  'row-remove': removeRow,
-  'column-before': (plan, { cell }) => addColumn(plan, cell, cell.column),
-  'column-after': (plan, { cell }) => addColumn(plan, cell, cell.column + cell.columnSpan),
-  'column-remove': (plan, { row, cell }) => removeColumn(plan, row, cell),
-  'row-up': (_plan, place) => moveRow(place, -1),
-  'row-down': (_plan, place) => moveRow(place, 1),
-  'row-to-head': rowToHead,
-  'row-to-body': rowToBody,
-  'column-left': (plan, { cell }) => moveColumn(plan, cell, -1),
-  'column-right': (plan, { cell }) => moveColumn(plan, cell, 1),
-  'column-wider': (plan, { cell }) => widen(plan, cell, 1),
-  'column-narrower': (plan, { cell }) => widen(plan, cell, -1),
-  'sort-up': (plan, place) => sortRows(plan, place, 1),
-  'sort-down': (plan, place) => sortRows(plan, place, -1),
-  'merge-left': (plan, { section, row, index, cell }) => {
-    const before = row.cells.find((one) => one.column + one.columnSpan === cell.column && one.rowSpan === cell.rowSpan);
-    return before && changes['merge-across'](plan, { section, row, index, cell: before });
-  },
-  'merge-up': (plan, { section, index, cell }) => {
-    const above = section.rows.slice(0, index).findIndex(({ cells }, at) => cells.some((one) => one.column === cell.column && at + one.rowSpan === index));
-    const row = section.rows[above];
-    const over = row?.cells.find((one) => one.column === cell.column && above + one.rowSpan === index);
-    return row && over && changes['merge-down'](plan, { section, row, index: above, cell: over });
-  },
-  'merge-across': (plan, { row, cell }) => {
-    const next = row.cells.find((one) => one.column === cell.column + cell.columnSpan && one.rowSpan === cell.rowSpan);
-    if (!isCals(plan.table) || !next) return undefined;
-    cell.columnSpan += next.columnSpan;
-    return join(cell, next, row);
-  },
-  'merge-down': (plan, { section, index, cell }) => {
-    const row = section.rows[index + cell.rowSpan];
-    const next = row?.cells.find((one) => one.column === cell.column && one.columnSpan === cell.columnSpan);
-    if (!isCals(plan.table) || !row || !next) return undefined;
-    // A row must keep a cell of its own (CALS: at least one entry).
-    if (row.cells.length < 2) return undefined;
-    cell.rowSpan += next.rowSpan;
-    return join(cell, next, row);
-  },
-  split: (_plan, { cell }) => {
-    if (cell.columnSpan === 1 && cell.rowSpan === 1) return undefined;
-    cell.columnSpan = 1;
-    cell.rowSpan = 1;
-    return cell;
-  },
-  // The words go to the last of the cells, in its last row.
-  'split-last': (plan, { section, row, index, cell }) => {
-    if (cell.columnSpan === 1 && cell.rowSpan === 1) return undefined;
-    const last = section.rows[index + cell.rowSpan - 1]!;
-    const moved: Cell = { element: cell.element, column: cell.column + cell.columnSpan - 1, columnSpan: 1, rowSpan: 1 };
-    const left: Cell = { ...emptyLike(row, cell.column), column: cell.column };
-    if (last === row && moved.column === left.column) return undefined;
-    row.cells.splice(row.cells.indexOf(cell), 1, left);
-    last.cells.push(moved);
-    return moved;
-  },
-};
+const changes: Readonly<Record<TableChange, (plan: Plan, place: PlaceOfCell) => Cell | undefined>> =
+  {
+    'row-above': (plan, { section, row, index, cell }) =>
+      addRow(plan, section, row, index, cell.column),
+    'row-below': (plan, { section, row, index, cell }) =>
+      addRow(plan, section, row, index + cell.rowSpan, cell.column),
+    'row-remove': removeRow,
+    'column-before': (plan, { cell }) => addColumn(plan, cell, cell.column),
+    'column-after': (plan, { cell }) => addColumn(plan, cell, cell.column + cell.columnSpan),
+    'column-remove': (plan, { row, cell }) => removeColumn(plan, row, cell),
+    'row-up': (_plan, place) => moveRow(place, -1),
+    'row-down': (_plan, place) => moveRow(place, 1),
+    'row-to-head': rowToHead,
+    'row-to-body': rowToBody,
+    'column-left': (plan, { cell }) => moveColumn(plan, cell, -1),
+    'column-right': (plan, { cell }) => moveColumn(plan, cell, 1),
+    'column-wider': (plan, { cell }) => widen(plan, cell, 1),
+    'column-narrower': (plan, { cell }) => widen(plan, cell, -1),
+    'sort-up': (plan, place) => sortRows(plan, place, 1),
+    'sort-down': (plan, place) => sortRows(plan, place, -1),
+    'merge-left': (plan, { section, row, index, cell }) => {
+      const before = row.cells.find(
+        (one) => one.column + one.columnSpan === cell.column && one.rowSpan === cell.rowSpan,
+      );
+      return before && changes['merge-across'](plan, { section, row, index, cell: before });
+    },
+    'merge-up': (plan, { section, index, cell }) => {
+      const above = section.rows
+        .slice(0, index)
+        .findIndex(({ cells }, at) =>
+          cells.some((one) => one.column === cell.column && at + one.rowSpan === index),
+        );
+      const row = section.rows[above];
+      const over = row?.cells.find(
+        (one) => one.column === cell.column && above + one.rowSpan === index,
+      );
+      return row && over && changes['merge-down'](plan, { section, row, index: above, cell: over });
+    },
+    'merge-across': (plan, { row, cell }) => {
+      const next = row.cells.find(
+        (one) => one.column === cell.column + cell.columnSpan && one.rowSpan === cell.rowSpan,
+      );
+      if (!isCals(plan.table) || !next) return undefined;
+      cell.columnSpan += next.columnSpan;
+      return join(cell, next, row);
+    },
+    'merge-down': (plan, { section, index, cell }) => {
+      const row = section.rows[index + cell.rowSpan];
+      const next = row?.cells.find(
+        (one) => one.column === cell.column && one.columnSpan === cell.columnSpan,
+      );
+      if (!isCals(plan.table) || !row || !next) return undefined;
+      // A row must keep a cell of its own (CALS: at least one entry).
+      if (row.cells.length < 2) return undefined;
+      cell.rowSpan += next.rowSpan;
+      return join(cell, next, row);
+    },
+    split: (_plan, { cell }) => {
+      if (cell.columnSpan === 1 && cell.rowSpan === 1) return undefined;
+      cell.columnSpan = 1;
+      cell.rowSpan = 1;
+      return cell;
+    },
+    // The words go to the last of the cells, in its last row.
+    'split-last': (plan, { section, row, index, cell }) => {
+      if (cell.columnSpan === 1 && cell.rowSpan === 1) return undefined;
+      const last = section.rows[index + cell.rowSpan - 1]!;
+      const moved: Cell = {
+        element: cell.element,
+        column: cell.column + cell.columnSpan - 1,
+        columnSpan: 1,
+        rowSpan: 1,
+      };
+      const left: Cell = { ...emptyLike(row, cell.column), column: cell.column };
+      if (last === row && moved.column === left.column) return undefined;
+      row.cells.splice(row.cells.indexOf(cell), 1, left);
+      last.cells.push(moved);
+      return moved;
+    },
+  };
 
 /** Every change there is. */
 export const tableChanges = Object.keys(changes) as TableChange[];
@@ -125,31 +163,58 @@ function planOf(table: Element): Plan {
   const rowsOf = (rows: typeof body): Section => ({
     rows: rows
       .filter((row) => row.element !== table)
-      .map((row) => ({ element: row.element, cells: row.cells.map(({ element: own, column, columnSpan, rowSpan }) => ({ element: own, column, columnSpan, rowSpan })) })),
+      .map((row) => ({
+        element: row.element,
+        cells: row.cells.map(({ element: own, column, columnSpan, rowSpan }) => ({
+          element: own,
+          column,
+          columnSpan,
+          rowSpan,
+        })),
+      })),
   });
   return {
     table,
-    columns: columns.map((column, index) => ({ spec: { colname: column.name, ...specs[index]?.attributes }, ...(column.width === undefined ? {} : { share: column.width }) })),
+    columns: columns.map((column, index) => ({
+      spec: { colname: column.name, ...specs[index]?.attributes },
+      ...(column.width === undefined ? {} : { share: column.width }),
+    })),
     sections: [rowsOf(head), rowsOf(body)],
   };
 }
 
 /** An empty cell like those beside it. */
 const emptyLike = (row: Row, column: number): Cell => ({
-  element: element(row.cells.find((one) => one.column === column)?.element.name ?? row.cells[0]?.element.name ?? 'entry'),
+  element: element(
+    row.cells.find((one) => one.column === column)?.element.name ??
+      row.cells[0]?.element.name ??
+      'entry',
+  ),
   column,
   columnSpan: 1,
   rowSpan: 1,
 });
 
-function addRow(plan: Plan, section: Section, like: Row, at: number, column: number): Cell | undefined {
-  if (like.element.name === 'sthead' || like.element.name === 'prophead' || like.element.name === 'chhead') return undefined;
+function addRow(
+  plan: Plan,
+  section: Section,
+  like: Row,
+  at: number,
+  column: number,
+): Cell | undefined {
+  if (
+    like.element.name === 'sthead' ||
+    like.element.name === 'prophead' ||
+    like.element.name === 'chhead'
+  )
+    return undefined;
   const covered = new Set<number>();
   section.rows.forEach((row, index) => {
     for (const cell of row.cells) {
       if (index >= at || index + cell.rowSpan <= at) continue;
       cell.rowSpan += 1;
-      for (let over = cell.column; over < cell.column + cell.columnSpan; over += 1) covered.add(over);
+      for (let over = cell.column; over < cell.column + cell.columnSpan; over += 1)
+        covered.add(over);
     }
   });
   const cells = plan.columns
@@ -174,7 +239,9 @@ function removeRow(plan: Plan, { section, row, index, cell }: PlaceOfCell): Cell
     next?.cells.push(one);
   }
   section.rows.splice(index, 1);
-  const after = section.rows[Math.min(index, section.rows.length - 1)] ?? plan.sections.flatMap(({ rows }) => rows)[0];
+  const after =
+    section.rows[Math.min(index, section.rows.length - 1)] ??
+    plan.sections.flatMap(({ rows }) => rows)[0];
   return after?.cells.find((one) => one.column >= cell.column) ?? after?.cells[0];
 }
 
@@ -185,7 +252,10 @@ function addColumn(plan: Plan, beside: Cell, at: number): Cell | undefined {
   while (names.has(`col${number}`)) number += 1;
   const like = plan.columns[Math.min(at, plan.columns.length - 1)]!;
   const width = like.spec['colwidth'];
-  plan.columns.splice(at, 0, { spec: { colname: `col${number}`, ...(width === undefined ? {} : { colwidth: width }) }, ...(like.share === undefined ? {} : { share: like.share }) });
+  plan.columns.splice(at, 0, {
+    spec: { colname: `col${number}`, ...(width === undefined ? {} : { colwidth: width }) },
+    ...(like.share === undefined ? {} : { share: like.share }),
+  });
   let focus: Cell | undefined;
   for (const { rows } of plan.sections)
     for (const row of rows) {
@@ -219,10 +289,19 @@ function removeColumn(plan: Plan, row: Row, cell: Cell): Cell | undefined {
 /** The words of the second cell follow those of the first, apart from them. */
 function join(cell: Cell, gone: Cell, row: Row): Cell {
   row.cells.splice(row.cells.indexOf(gone), 1);
-  const isEmpty = (one: Element): boolean => textOf(one).trim() === '' && childElements(one).length === 0;
+  const isEmpty = (one: Element): boolean =>
+    textOf(one).trim() === '' && childElements(one).length === 0;
   if (isEmpty(gone.element)) return cell;
-  const apart = (one: Element): readonly Node[] => (one.children.some((child) => isElement(child) && child.name === 'p') ? one.children : [element('p', {}, one.children)]);
-  cell.element = { ...cell.element, children: isEmpty(cell.element) ? gone.element.children : [...apart(cell.element), ...apart(gone.element)] };
+  const apart = (one: Element): readonly Node[] =>
+    one.children.some((child) => isElement(child) && child.name === 'p')
+      ? one.children
+      : [element('p', {}, one.children)];
+  cell.element = {
+    ...cell.element,
+    children: isEmpty(cell.element)
+      ? gone.element.children
+      : [...apart(cell.element), ...apart(gone.element)],
+  };
   return cell;
 }
 
@@ -231,10 +310,16 @@ function fill(plan: Plan, { rows }: Section): void {
   const taken: number[] = [];
   rows.forEach((row, index) => {
     row.cells.sort((a, b) => a.column - b.column);
-    const own = new Set(row.cells.flatMap(({ column, columnSpan }) => Array.from({ length: columnSpan }, (_, offset) => column + offset)));
-    for (let column = 0; column < plan.columns.length; column += 1) if (!own.has(column) && (taken[column] ?? 0) <= index) row.cells.push(emptyLike(row, column));
+    const own = new Set(
+      row.cells.flatMap(({ column, columnSpan }) =>
+        Array.from({ length: columnSpan }, (_, offset) => column + offset),
+      ),
+    );
+    for (let column = 0; column < plan.columns.length; column += 1)
+      if (!own.has(column) && (taken[column] ?? 0) <= index) row.cells.push(emptyLike(row, column));
     row.cells.sort((a, b) => a.column - b.column);
-    for (const { column, columnSpan, rowSpan } of row.cells) for (let over = column; over < column + columnSpan; over += 1) taken[over] = index + rowSpan;
+    for (const { column, columnSpan, rowSpan } of row.cells)
+      for (let over = column; over < column + columnSpan; over += 1) taken[over] = index + rowSpan;
   });
 }
 
@@ -269,31 +354,55 @@ function written(plan: Plan, focus: Cell): { table: Element; cell: Path } | unde
   }
   const rowsOf = (section: Section): Element[] => section.rows.map((row) => made.get(row.element)!);
   const [head, body] = plan.sections as [Section, Section];
-  const result = isCals(table) ? calsTable(plan, rowsOf(head), rowsOf(body)) : simpleTable(plan, [...rowsOf(head), ...rowsOf(body)]);
+  const result = isCals(table)
+    ? calsTable(plan, rowsOf(head), rowsOf(body))
+    : simpleTable(plan, [...rowsOf(head), ...rowsOf(body)]);
   const path = focused && pathTo(result, focused);
   return path && { table: result, cell: path };
 }
 
-function placed({ element: entry, column, columnSpan, rowSpan }: Cell, columns: Plan['columns']): Element {
-  const kept = Object.fromEntries(Object.entries(entry.attributes).filter(([name]) => !positional.includes(name)));
+function placed(
+  { element: entry, column, columnSpan, rowSpan }: Cell,
+  columns: Plan['columns'],
+): Element {
+  const kept = Object.fromEntries(
+    Object.entries(entry.attributes).filter(([name]) => !positional.includes(name)),
+  );
   const name = (at: number): string => columns[at]?.spec['colname'] ?? `col${at + 1}`;
-  const across = columnSpan > 1 ? { namest: name(column), nameend: name(column + columnSpan - 1) } : {};
-  return { ...entry, attributes: { ...kept, ...across, ...(rowSpan > 1 ? { morerows: String(rowSpan - 1) } : {}) } };
+  const across =
+    columnSpan > 1 ? { namest: name(column), nameend: name(column + columnSpan - 1) } : {};
+  return {
+    ...entry,
+    attributes: { ...kept, ...across, ...(rowSpan > 1 ? { morerows: String(rowSpan - 1) } : {}) },
+  };
 }
 
-function calsTable({ table, columns }: Plan, head: readonly Element[], body: readonly Element[]): Element {
-  const part = (name: string, rows: readonly Element[]): Element[] => (rows.length === 0 ? [] : [{ name, attributes: childNamed(table, name)?.attributes ?? {}, children: rows }]);
+function calsTable(
+  { table, columns }: Plan,
+  head: readonly Element[],
+  body: readonly Element[],
+): Element {
+  const part = (name: string, rows: readonly Element[]): Element[] =>
+    rows.length === 0
+      ? []
+      : [{ name, attributes: childNamed(table, name)?.attributes ?? {}, children: rows }];
   const specs = columns.map(({ spec }) => {
     const { colnum: _number, ...rest } = spec;
     return element('colspec', rest);
   });
-  return { ...withAttribute(table, 'cols', String(columns.length)), children: [...specs, ...part('thead', head), ...part('tbody', body)] };
+  return {
+    ...withAttribute(table, 'cols', String(columns.length)),
+    children: [...specs, ...part('thead', head), ...part('tbody', body)],
+  };
 }
 
 function simpleTable({ table, columns }: Plan, rows: readonly Element[]): Element {
   const others = table.children.filter((child) => isElement(child) && child.name === 'title');
   const shares = columns.map(({ share }) => share);
-  const sized = table.attributes['relcolwidth'] === undefined || shares.some((share) => share === undefined) ? table : withAttribute(table, 'relcolwidth', shares.join(' '));
+  const sized =
+    table.attributes['relcolwidth'] === undefined || shares.some((share) => share === undefined)
+      ? table
+      : withAttribute(table, 'relcolwidth', shares.join(' '));
   return { ...sized, children: [...others, ...rows] };
 }
 

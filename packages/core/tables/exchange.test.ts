@@ -39,26 +39,43 @@ function objections(tables: readonly Element[]): string {
 
 it('finds what is not of the model', () => {
   expect(execFileSync('xmllint', ['--version'], { stdio: 'pipe' }).toString()).toBeDefined();
-  expect(objections([element('table', {}, [element('tgroup', {}, [element('tbody')])])])).toMatch(/tbody|cols/u);
+  expect(objections([element('table', {}, [element('tgroup', {}, [element('tbody')])])])).toMatch(
+    /tbody|cols/u,
+  );
 });
 
 it('every table that the editor writes is one of the model, after whatever was done to it', () => {
   const written: Element[] = [];
   fc.assert(
     fc.property(
-      fc.record({ rows: fc.integer({ min: 1, max: 4 }), columns: fc.integer({ min: 1, max: 4 }), hasHead: fc.boolean() }),
+      fc.record({
+        rows: fc.integer({ min: 1, max: 4 }),
+        columns: fc.integer({ min: 1, max: 4 }),
+        hasHead: fc.boolean(),
+      }),
       fc.array(fc.tuple(fc.constantFrom(...tableChanges), fc.nat()), { maxLength: 15 }),
       (shape, acts) => {
-        const concept = element('concept', { id: 'c' }, [element('title', {}, ['T']), element('conbody')]);
+        const concept = element('concept', { id: 'c' }, [
+          element('title', {}, ['T']),
+          element('conbody'),
+        ]);
         const empty = toEditor(concept);
         const body = empty.content.size - 3;
         let state = EditorState.create({ doc: empty });
-        state = state.apply(state.tr.insert(body + 1, newTable({ ...usualTable, ...shape, title: 'Tides' })));
+        state = state.apply(
+          state.tr.insert(body + 1, newTable({ ...usualTable, ...shape, title: 'Tides' })),
+        );
         for (const [change, seed] of acts) {
           const cells: number[] = [];
-          state.doc.descendants((node, position) => void (node.type.spec.element === 'entry' && cells.push(position)));
+          state.doc.descendants(
+            (node, position) => void (node.type.spec.element === 'entry' && cells.push(position)),
+          );
           const at = cells[seed % cells.length]!;
-          state = state.apply(state.tr.setSelection(TextSelection.near(state.doc.resolve(at + 1))).insertText(String(seed % 9)));
+          state = state.apply(
+            state.tr
+              .setSelection(TextSelection.near(state.doc.resolve(at + 1)))
+              .insertText(String(seed % 9)),
+          );
           const changed = changeTableAt(state, change);
           if (changed) state = state.apply(changed);
         }

@@ -3,18 +3,30 @@ import type { Path } from '../problems/index.ts';
 import { changeTable } from './change.ts';
 import { gridOf, type GridRow } from './grid.ts';
 
-const rowsOf = (table: Element): readonly GridRow[] => [...gridOf(table).head, ...gridOf(table).body];
+const rowsOf = (table: Element): readonly GridRow[] => [
+  ...gridOf(table).head,
+  ...gridOf(table).body,
+];
 
 /** What cells hold, row by row, as taken from a table. A cell that reaches over others leaves those empty. */
 export function contentsOf(table: Element): Node[][][] {
   const { columns } = gridOf(table);
-  return rowsOf(table).map(({ cells }) => columns.map((_, column) => [...(cells.find((cell) => cell.column === column)?.element.children ?? [])]));
+  return rowsOf(table).map(({ cells }) =>
+    columns.map((_, column) => [
+      ...(cells.find((cell) => cell.column === column)?.element.children ?? []),
+    ]),
+  );
 }
 
 function withChildren(parent: Element, path: Path, children: readonly Node[]): Element {
   const [index, ...rest] = path;
   if (index === undefined) return { ...parent, children };
-  return { ...parent, children: parent.children.map((child, at) => (at === index && isElement(child) ? withChildren(child, rest, children) : child)) };
+  return {
+    ...parent,
+    children: parent.children.map((child, at) =>
+      at === index && isElement(child) ? withChildren(child, rest, children) : child,
+    ),
+  };
 }
 
 /**
@@ -24,7 +36,11 @@ function withChildren(parent: Element, path: Path, children: readonly Node[]): E
  * @param contents what each cell is to hold, row by row
  * @returns the table and the path of the last cell that was filled; undefined where there is no such cell
  */
-export function fillTable(table: Element, cell: Path, contents: readonly (readonly (readonly Node[])[])[]): { table: Element; cell: Path } | undefined {
+export function fillTable(
+  table: Element,
+  cell: Path,
+  contents: readonly (readonly (readonly Node[])[])[],
+): { table: Element; cell: Path } | undefined {
   const key = cell.join();
   const top = rowsOf(table).findIndex(({ cells }) => cells.some(({ path }) => path.join() === key));
   const left = rowsOf(table)[top]?.cells.find(({ path }) => path.join() === key)?.column;
@@ -32,7 +48,11 @@ export function fillTable(table: Element, cell: Path, contents: readonly (readon
   const width = Math.max(0, ...contents.map((row) => row.length));
   let filled = table;
   /** Grows as long as it can: columns that have a meaning each do not become more. */
-  const grow = (isEnough: () => boolean, change: 'row-below' | 'column-after', lastCell: () => Path | undefined): void => {
+  const grow = (
+    isEnough: () => boolean,
+    change: 'row-below' | 'column-after',
+    lastCell: () => Path | undefined,
+  ): void => {
     while (!isEnough()) {
       const at = lastCell();
       const grown = at && changeTable(filled, at, change);
@@ -49,12 +69,17 @@ export function fillTable(table: Element, cell: Path, contents: readonly (readon
   grow(
     () => gridOf(filled).columns.length >= left + width,
     'column-after',
-    () => lastRow()?.cells.find(({ column, columnSpan }) => column + columnSpan === gridOf(filled).columns.length)?.path,
+    () =>
+      lastRow()?.cells.find(
+        ({ column, columnSpan }) => column + columnSpan === gridOf(filled).columns.length,
+      )?.path,
   );
   let last = cell;
   contents.forEach((row, down) =>
     row.forEach((content, right) => {
-      const target = rowsOf(filled)[top + down]?.cells.find(({ column }) => column === left + right);
+      const target = rowsOf(filled)[top + down]?.cells.find(
+        ({ column }) => column === left + right,
+      );
       if (!target) return;
       filled = withChildren(filled, target.path, content);
       last = target.path;

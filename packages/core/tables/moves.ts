@@ -4,13 +4,21 @@ import { measured, type Measure } from './widths.ts';
 
 /** Whether no cell reaches into or out of the rows from one to another. */
 function standsAlone({ rows }: Section, from: number, to: number): boolean {
-  return rows.every((row, index) => row.cells.every(({ rowSpan }) => (index < from ? index + rowSpan <= from : index > to || rowSpan === 1)));
+  return rows.every((row, index) =>
+    row.cells.every(({ rowSpan }) =>
+      index < from ? index + rowSpan <= from : index > to || rowSpan === 1,
+    ),
+  );
 }
 
 /** Swaps the row with its neighbour; undefined where a cell holds both together, or there is none. */
-export function moveRow({ section, row, index, cell }: PlaceOfCell, offset: -1 | 1): Cell | undefined {
+export function moveRow(
+  { section, row, index, cell }: PlaceOfCell,
+  offset: -1 | 1,
+): Cell | undefined {
   const other = index + offset;
-  if (!section.rows[other] || !standsAlone(section, Math.min(index, other), Math.max(index, other))) return undefined;
+  if (!section.rows[other] || !standsAlone(section, Math.min(index, other), Math.max(index, other)))
+    return undefined;
   section.rows.splice(index, 1);
   section.rows.splice(other, 0, row);
   return cell;
@@ -20,10 +28,18 @@ export function moveRow({ section, row, index, cell }: PlaceOfCell, offset: -1 |
 export function moveColumn(plan: Plan, cell: Cell, offset: -1 | 1): Cell | undefined {
   const from = cell.column;
   const to = from + offset;
-  if (plan.table.name === 'properties' || plan.table.name === 'choicetable' || cell.columnSpan > 1 || !plan.columns[to]) return undefined;
+  if (
+    plan.table.name === 'properties' ||
+    plan.table.name === 'choicetable' ||
+    cell.columnSpan > 1 ||
+    !plan.columns[to]
+  )
+    return undefined;
   const cells = plan.sections.flatMap(({ rows }) => rows.flatMap((row) => row.cells));
-  const covers = (one: Cell, column: number): boolean => one.column <= column && column < one.column + one.columnSpan;
-  if (cells.some((one) => one.columnSpan > 1 && covers(one, from) !== covers(one, to))) return undefined;
+  const covers = (one: Cell, column: number): boolean =>
+    one.column <= column && column < one.column + one.columnSpan;
+  if (cells.some((one) => one.columnSpan > 1 && covers(one, from) !== covers(one, to)))
+    return undefined;
   for (const one of cells.filter(({ columnSpan }) => columnSpan === 1)) {
     if (one.column === from) one.column = to;
     else if (one.column === to) one.column = from;
@@ -36,13 +52,20 @@ export function moveColumn(plan: Plan, cell: Cell, offset: -1 | 1): Cell | undef
 /** A row of a simple table bears another name in its head. */
 const headNames: Readonly<Record<string, string>> = { strow: 'sthead' };
 const bodyNames: Readonly<Record<string, string>> = { sthead: 'strow' };
-const renamed = (row: Row, names: Readonly<Record<string, string>>): Row => ({ ...row, element: { ...row.element, name: names[row.element.name] ?? row.element.name } });
+const renamed = (row: Row, names: Readonly<Record<string, string>>): Row => ({
+  ...row,
+  element: { ...row.element, name: names[row.element.name] ?? row.element.name },
+});
 
 /** Makes the first row of the body the last of the head. */
-export function rowToHead(plan: Plan, { section, row, index, cell }: PlaceOfCell): Cell | undefined {
+export function rowToHead(
+  plan: Plan,
+  { section, row, index, cell }: PlaceOfCell,
+): Cell | undefined {
   const [head, body] = plan.sections as [Section, Section];
   const isSimple = plan.table.name === 'simpletable';
-  if (section !== body || index !== 0 || body.rows.length < 2 || !standsAlone(body, 0, 0)) return undefined;
+  if (section !== body || index !== 0 || body.rows.length < 2 || !standsAlone(body, 0, 0))
+    return undefined;
   if (plan.table.name !== 'tgroup' && !(isSimple && head.rows.length === 0)) return undefined;
   body.rows.shift();
   head.rows.push(renamed(row, headNames));
@@ -50,25 +73,42 @@ export function rowToHead(plan: Plan, { section, row, index, cell }: PlaceOfCell
 }
 
 /** Makes the last row of the head the first of the body. */
-export function rowToBody(plan: Plan, { section, row, index, cell }: PlaceOfCell): Cell | undefined {
+export function rowToBody(
+  plan: Plan,
+  { section, row, index, cell }: PlaceOfCell,
+): Cell | undefined {
   const [head, body] = plan.sections as [Section, Section];
-  if (section !== head || index !== head.rows.length - 1 || !standsAlone(head, index, index) || !['tgroup', 'simpletable'].includes(plan.table.name)) return undefined;
+  if (
+    section !== head ||
+    index !== head.rows.length - 1 ||
+    !standsAlone(head, index, index) ||
+    !['tgroup', 'simpletable'].includes(plan.table.name)
+  )
+    return undefined;
   head.rows.pop();
   body.rows.unshift(renamed(row, bodyNames));
   return cell;
 }
 
-const cellIn = ({ cells }: Row, column: number): Element | undefined => cells.find((one) => one.column <= column && column < one.column + one.columnSpan)?.element;
+const cellIn = ({ cells }: Row, column: number): Element | undefined =>
+  cells.find((one) => one.column <= column && column < one.column + one.columnSpan)?.element;
 const collator = new Intl.Collator(undefined, { numeric: true, sensitivity: 'base' });
 
 /** Puts the rows of the body in the order of the column's words; numbers count as numbers, empty cells come last. */
-export function sortRows(plan: Plan, { section, cell }: PlaceOfCell, direction: 1 | -1): Cell | undefined {
+export function sortRows(
+  plan: Plan,
+  { section, cell }: PlaceOfCell,
+  direction: 1 | -1,
+): Cell | undefined {
   const body = plan.sections[1];
-  if (section !== body || body.rows.length < 2 || !standsAlone(body, 0, body.rows.length - 1)) return undefined;
+  if (section !== body || body.rows.length < 2 || !standsAlone(body, 0, body.rows.length - 1))
+    return undefined;
   const words = (row: Row): string => lineOf(cellIn(row, cell.column) ?? '');
   body.rows.sort((a, b) => {
     const [first, second] = [words(a), words(b)];
-    return first === '' || second === '' ? Number(first === '') - Number(second === '') : direction * collator.compare(first, second);
+    return first === '' || second === ''
+      ? Number(first === '') - Number(second === '')
+      : direction * collator.compare(first, second);
   });
   return cell;
 }
@@ -81,7 +121,11 @@ export function widen({ table, columns }: Plan, cell: Cell, direction: 1 | -1): 
   if (table.name === 'choicetable' || columns.length < 2) return undefined;
   const measures = columns.map(({ spec, share }) => measured(spec['colwidth'] ?? share));
   const own = measures[cell.column]!;
-  if (own.unit === 'mm') setWidth(columns[cell.column]!, { unit: 'mm', amount: Math.max(narrowest, own.amount + direction * step) });
+  if (own.unit === 'mm')
+    setWidth(columns[cell.column]!, {
+      unit: 'mm',
+      amount: Math.max(narrowest, own.amount + direction * step),
+    });
   else {
     const total = measures.reduce((sum, { unit, amount }) => sum + (unit === '*' ? amount : 0), 0);
     const share = (amount: number): number => (amount / total) * 100;
@@ -89,7 +133,11 @@ export function widen({ table, columns }: Plan, cell: Cell, direction: 1 | -1): 
     const rest = 100 - share(own.amount);
     if (wanted < narrowest || wanted > 100 - narrowest || rest <= 0) return undefined;
     measures.forEach(({ unit, amount }, index) => {
-      if (unit === '*') setWidth(columns[index]!, { unit, amount: index === cell.column ? wanted : share(amount) * ((100 - wanted) / rest) });
+      if (unit === '*')
+        setWidth(columns[index]!, {
+          unit,
+          amount: index === cell.column ? wanted : share(amount) * ((100 - wanted) / rest),
+        });
     });
   }
   return cell;

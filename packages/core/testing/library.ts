@@ -3,16 +3,28 @@ import { compose, type Composition, type Publication } from '../compose/index.ts
 import { textLibrary, type Asset, type StoredItem } from '../library/index.ts';
 
 /** A small library from XML snippets: ids come from the root elements. */
-export function libraryOf(texts: readonly string[], assets: readonly Asset[] = [], lenses: readonly (Lens & { readonly id: string })[] = []): ReturnType<typeof textLibrary> {
-  const items = texts.map((text): StoredItem => ({ id: /\sid="([^"]+)"/u.exec(text)?.[1] ?? 'nameless', kind: /^<(book)?map/u.test(text) ? 'map' : 'topic', text }));
+export function libraryOf(
+  texts: readonly string[],
+  assets: readonly Asset[] = [],
+  lenses: readonly (Lens & { readonly id: string })[] = [],
+): ReturnType<typeof textLibrary> {
+  const items = texts.map((text): StoredItem => ({
+    id: /\sid="([^"]+)"/u.exec(text)?.[1] ?? 'nameless',
+    kind: /^<(book)?map/u.test(text) ? 'map' : 'topic',
+    text,
+  }));
   return textLibrary(items, assets, { lenses });
 }
 
-export const concept = (id: string, body = '', title = id): string => `<concept id="${id}"><title>${title}</title><conbody>${body}</conbody></concept>`;
+export const concept = (id: string, body = '', title = id): string =>
+  `<concept id="${id}"><title>${title}</title><conbody>${body}</conbody></concept>`;
 export const mapOf = (inner: string): string => `<map id="m"><title>M</title>${inner}</map>`;
 
 /** Composes the map `m` of such a library. */
-export function composeTexts(texts: readonly string[], options: Partial<Omit<Composition, 'library' | 'map'>> & { assets?: readonly Asset[] } = {}): Publication {
+export function composeTexts(
+  texts: readonly string[],
+  options: Partial<Omit<Composition, 'library' | 'map'>> & { assets?: readonly Asset[] } = {},
+): Publication {
   const { assets, ...rest } = options;
   return compose({ library: libraryOf(texts, assets), map: 'm', ...rest });
 }

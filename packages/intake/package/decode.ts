@@ -10,8 +10,13 @@ export function decodeXml(bytes: Uint8Array): { text: string; problems: Problem[
     return { text: new TextDecoder(encoding, { fatal: true }).decode(bytes), problems: [] };
   } catch (error) {
     const message =
-      error instanceof RangeError ? `The file says that it is in “${encoding}”, which is not known.` : `The file is not in ${encoding}, as it says or as is usual. Some characters are lost.`;
-    return { text: new TextDecoder().decode(bytes), problems: [problem('error', 'xml.encoding', message)] };
+      error instanceof RangeError
+        ? `The file says that it is in “${encoding}”, which is not known.`
+        : `The file is not in ${encoding}, as it says or as is usual. Some characters are lost.`;
+    return {
+      text: new TextDecoder().decode(bytes),
+      problems: [problem('error', 'xml.encoding', message)],
+    };
   }
 }
 
@@ -21,5 +26,7 @@ function declaredEncoding(bytes: Uint8Array): string {
   if (first === 0xff && second === 0xfe) return 'utf-16le';
   if (first === 0xef && second === 0xbb && third === 0xbf) return 'utf-8';
   const head = new TextDecoder('latin1').decode(bytes.subarray(0, 200));
-  return /^<\?xml[^>]*\sencoding\s*=\s*["']([\w.-]+)["']/u.exec(head)?.[1]?.toLowerCase() ?? 'utf-8';
+  return (
+    /^<\?xml[^>]*\sencoding\s*=\s*["']([\w.-]+)["']/u.exec(head)?.[1]?.toLowerCase() ?? 'utf-8'
+  );
 }

@@ -1,4 +1,11 @@
-import { conditionsOf, isSubjectScheme, readDitaval, readSubjectScheme, type Facet, type Lens } from '@ukiyo/core/facets';
+import {
+  conditionsOf,
+  isSubjectScheme,
+  readDitaval,
+  readSubjectScheme,
+  type Facet,
+  type Lens,
+} from '@ukiyo/core/facets';
 import { isMap, writeCanonical } from '@ukiyo/core/grammar';
 import { alternateMark, readReference, rewriteReferences } from '@ukiyo/core/library';
 import { childElements, findAll, readXml, type Attributes, type Element } from '@ukiyo/core/markup';
@@ -59,7 +66,10 @@ const xmlEndings = /\.(dita|ditamap|bookmap|xml|ditaval)$/iu;
  * @param files by path with forward slashes
  * @param taken ids already in the library that the package must not use
  */
-export function readPackage(files: ReadonlyMap<string, Uint8Array>, taken: ReadonlySet<string> = new Set()): PackageContent {
+export function readPackage(
+  files: ReadonlyMap<string, Uint8Array>,
+  taken: ReadonlySet<string> = new Set(),
+): PackageContent {
   const problems: Problem[] = [];
   const used = new Set(taken);
   const idByPath = new Map<string, string>();
@@ -75,11 +85,14 @@ export function readPackage(files: ReadonlyMap<string, Uint8Array>, taken: Reado
     idByPath.set(path, id);
     return id;
   };
-  const named = (path: string, found: readonly Problem[]): void => void problems.push(...found.map((one) => ({ ...one, message: `${path}: ${one.message}` })));
+  const named = (path: string, found: readonly Problem[]): void =>
+    void problems.push(...found.map((one) => ({ ...one, message: `${path}: ${one.message}` })));
 
   for (const [path, bytes] of [...files].sort(([a], [b]) => (a < b ? -1 : 1))) {
     if (!isSafePath(path)) {
-      problems.push(problem('error', 'package.path', `“${path}” leads out of the package. It is left out.`));
+      problems.push(
+        problem('error', 'package.path', `“${path}” leads out of the package. It is left out.`),
+      );
       continue;
     }
     if (xmlEndings.test(path)) {
@@ -97,12 +110,25 @@ export function readPackage(files: ReadonlyMap<string, Uint8Array>, taken: Reado
       if (root && isSubjectScheme(root)) {
         const scheme = readSubjectScheme(text);
         named(path, scheme.problems);
-        facets.push(...scheme.facets.filter(({ name }) => !facets.some((facet) => facet.name === name)));
+        facets.push(
+          ...scheme.facets.filter(({ name }) => !facets.some((facet) => facet.name === name)),
+        );
         continue;
       }
       const wanted = root?.attributes['id'];
-      const id = claim(wanted !== undefined && /^[\p{L}_][\p{L}\p{N}._-]*$/u.test(wanted) ? wanted : slug(stem(path)), path);
-      const kind = root ? (isMap(root.name) ? 'map' : 'topic') : /map$/iu.test(path) ? 'map' : 'topic';
+      const id = claim(
+        wanted !== undefined && /^[\p{L}_][\p{L}\p{N}._-]*$/u.test(wanted)
+          ? wanted
+          : slug(stem(path)),
+        path,
+      );
+      const kind = root
+        ? isMap(root.name)
+          ? 'map'
+          : 'topic'
+        : /map$/iu.test(path)
+          ? 'map'
+          : 'topic';
       parsed.push({ path, id, kind, text, ...(root ? { root } : {}) });
       continue;
     }
@@ -112,14 +138,23 @@ export function readPackage(files: ReadonlyMap<string, Uint8Array>, taken: Reado
     }
     const mediaType = mediaTypeOf(path);
     if (mediaType === undefined) {
-      if (!/(^|\/)(\.|readme|license)/iu.test(path)) problems.push(problem('info', 'package.unknown-file', `“${path}” is no topic, map or image. It is left out.`));
+      if (!/(^|\/)(\.|readme|license)/iu.test(path))
+        problems.push(
+          problem(
+            'info',
+            'package.unknown-file',
+            `“${path}” is no topic, map or image. It is left out.`,
+          ),
+        );
       continue;
     }
     assets.push({ id: claim(slug(stem(path)), path), ...split(path), mediaType, bytes });
   }
 
   const byPath = new Map(parsed.map((one) => [one.path, one]));
-  const assetPaths = new Set(assets.map(({ folder, name }) => (folder === '' ? name : `${folder}/${name}`)));
+  const assetPaths = new Set(
+    assets.map(({ folder, name }) => (folder === '' ? name : `${folder}/${name}`)),
+  );
   const address = (from: string, value: string): string => {
     if (value.startsWith('#') || /^[a-z][a-z0-9+.-]*:/iu.test(value)) return value;
     const [file = '', fragment] = value.split('#');
@@ -130,20 +165,32 @@ export function readPackage(files: ReadonlyMap<string, Uint8Array>, taken: Reado
     if (/\.ditaval$/iu.test(path)) return `lens:${id}`;
     const target = byPath.get(path);
     const element = fragment?.split('/').at(-1);
-    const part = element === undefined || element === '' || element === target?.root?.attributes['id'] ? '' : `/${element}`;
+    const part =
+      element === undefined || element === '' || element === target?.root?.attributes['id']
+        ? ''
+        : `/${element}`;
     return target ? `${target.kind}:${id}${part}` : value;
   };
   const standIns = new Map<string, Pick<ImportedAsset, 'alternateOf' | 'conditions'>>();
   /** A map that says nothing but which images stand in for which: it is kept with the images. */
   const isOfImages = ({ path, root, kind }: Parsed): boolean => {
-    const entries = kind === 'map' && root ? childElements(root).filter(({ name }) => name === 'topicref') : [];
+    const entries =
+      kind === 'map' && root ? childElements(root).filter(({ name }) => name === 'topicref') : [];
     const found = entries.flatMap((entry) => {
-      const mark = findAll(entry, ({ name, attributes }) => name === 'data' && attributes['name'] === alternateMark)[0];
-      const [image, base] = [entry, mark].map((one) => readReference(address(path, one?.attributes['href'] ?? ''), ''));
-      return image?.kind === 'asset' && base?.kind === 'asset' ? [{ image: image.id, base: base.id, conditions: conditionsOf(entry) }] : [];
+      const mark = findAll(
+        entry,
+        ({ name, attributes }) => name === 'data' && attributes['name'] === alternateMark,
+      )[0];
+      const [image, base] = [entry, mark].map((one) =>
+        readReference(address(path, one?.attributes['href'] ?? ''), ''),
+      );
+      return image?.kind === 'asset' && base?.kind === 'asset'
+        ? [{ image: image.id, base: base.id, conditions: conditionsOf(entry) }]
+        : [];
     });
     if (entries.length === 0 || found.length < entries.length) return false;
-    for (const { image, base, conditions } of found) standIns.set(image, { alternateOf: base, conditions });
+    for (const { image, base, conditions } of found)
+      standIns.set(image, { alternateOf: base, conditions });
     return true;
   };
   const texts = parsed.filter((one) => !isOfImages(one));
@@ -153,7 +200,15 @@ export function readPackage(files: ReadonlyMap<string, Uint8Array>, taken: Reado
     ...split(path),
     text: root ? writeCanonical(rewriteReferences(root, (value) => address(path, value))) : text,
   }));
-  return { items, assets: assets.map((asset) => ({ ...asset, ...standIns.get(asset.id) })), lenses, facets, publishing, ids: idByPath, problems };
+  return {
+    items,
+    assets: assets.map((asset) => ({ ...asset, ...standIns.get(asset.id) })),
+    lenses,
+    facets,
+    publishing,
+    ids: idByPath,
+    problems,
+  };
 }
 
 function isSafePath(path: string): boolean {

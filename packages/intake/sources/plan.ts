@@ -63,12 +63,26 @@ export const textHash = (text: string): string => createHash('sha256').update(te
 
 /** `source.both`: a file and its topic were both changed. */
 export const changedTwice = ({ path, item, title = path }: Omit<PlannedFile, 'state'>): Problem =>
-  problem('warning', 'source.both', `“${path}” has changed, and so has its topic “${title}”: which of them holds is for somebody to say.`, item === undefined ? {} : { item });
+  problem(
+    'warning',
+    'source.both',
+    `“${path}” has changed, and so has its topic “${title}”: which of them holds is for somebody to say.`,
+    item === undefined ? {} : { item },
+  );
 
 /** Files by what is known of them; one that was not there before and says the same as one that is gone is that one, elsewhere. */
-function knownFiles(hashes: ReadonlyMap<string, string>, linked: readonly LinkedFile[]): Map<string, LinkedFile> {
-  const known = new Map(linked.filter(({ path }) => hashes.has(path)).map((one) => [one.path, one]));
-  const gone = new Map(linked.flatMap((one) => (hashes.has(one.path) || one.file === undefined ? [] : [[one.file, one]])));
+function knownFiles(
+  hashes: ReadonlyMap<string, string>,
+  linked: readonly LinkedFile[],
+): Map<string, LinkedFile> {
+  const known = new Map(
+    linked.filter(({ path }) => hashes.has(path)).map((one) => [one.path, one]),
+  );
+  const gone = new Map(
+    linked.flatMap((one) =>
+      hashes.has(one.path) || one.file === undefined ? [] : [[one.file, one]],
+    ),
+  );
   for (const [path, hash] of hashes) {
     const moved = known.has(path) ? undefined : gone.get(hash);
     if (!moved) continue;
@@ -82,7 +96,13 @@ function knownFiles(hashes: ReadonlyMap<string, string>, linked: readonly Linked
  * What reading a linked source again would write, before anything is. Nothing that was written here is written over, unless somebody said so.
  * Others have their turn between two files.
  */
-export async function planReading({ files, linked, textOf: textNow, taken, decisions = {} }: SourceAsItStands): Promise<Reading> {
+export async function planReading({
+  files,
+  linked,
+  textOf: textNow,
+  taken,
+  decisions = {},
+}: SourceAsItStands): Promise<Reading> {
   const paths = [...files.keys()].sort();
   const hashes = new Map(paths.map((path) => [path, textHash(files.get(path)!)]));
   const known = knownFiles(hashes, linked);
@@ -100,14 +120,16 @@ export async function planReading({ files, linked, textOf: textNow, taken, decis
   const kept: LinkedFile[] = [];
   const problems: Problem[] = [];
 
-  const isSame = (path: string): boolean => known.get(path)?.file === hashes.get(path) && textNow(items.get(path)!) !== undefined;
+  const isSame = (path: string): boolean =>
+    known.get(path)?.file === hashes.get(path) && textNow(items.get(path)!) !== undefined;
   const readings = new Map<string, ReadMarkdown>();
   for (const path of paths) {
     if (isSame(path)) continue;
     await setImmediate();
     readings.set(path, readOutside(files.get(path)!, items.get(path)!));
   }
-  const isTopic = (path: string): boolean => known.has(path) || readings.get(path)?.root !== undefined;
+  const isTopic = (path: string): boolean =>
+    known.has(path) || readings.get(path)?.root !== undefined;
 
   for (const path of paths) {
     const before = known.get(path);
@@ -122,29 +144,61 @@ export async function planReading({ files, linked, textOf: textNow, taken, decis
     const now = before && textNow(item);
     const where = before ? { item } : {};
     if (!reading.root) {
-      const reasons = reading.problems.map(({ message, where: { line } }) => `${line === undefined ? '' : `line ${line}: `}${message}`).join(' ');
-      problems.push(problem('warning', 'source.refused', `“${path}” cannot be a topic: ${reasons}`, where));
+      const reasons = reading.problems
+        .map(
+          ({ message, where: { line } }) =>
+            `${line === undefined ? '' : `line ${line}: `}${message}`,
+        )
+        .join(' ');
+      problems.push(
+        problem('warning', 'source.refused', `“${path}” cannot be a topic: ${reasons}`, where),
+      );
       plan.push({ path, state: 'refused', ...(before ? { item } : {}) });
       if (before) kept.push(before);
       continue;
     }
-    const { root: among, problems: found } = amongOthers(path, reading.root, (other) => (isTopic(other) ? items.get(other) : undefined));
+    const { root: among, problems: found } = amongOthers(path, reading.root, (other) =>
+      isTopic(other) ? items.get(other) : undefined,
+    );
     const root = normalise(among);
     const text = writeCanonical(root);
     const hash = textHash(text);
     const title = textOf(root.children[0]!);
-    const state = stateOf(before?.text, now === undefined ? undefined : textHash(now), hash, decisions[path]);
+    const state = stateOf(
+      before?.text,
+      now === undefined ? undefined : textHash(now),
+      hash,
+      decisions[path],
+    );
     plan.push({ path, state, item, title });
     if (state === 'new') added.push({ item, root, text });
     if (state === 'changed') changed.push({ item, root, text });
-    kept.push(state === 'both' || state === 'removed' ? before! : { path, item, text: hash, ...(found.length === 0 ? { file: hashes.get(path)! } : {}) });
+    kept.push(
+      state === 'both' || state === 'removed'
+        ? before!
+        : { path, item, text: hash, ...(found.length === 0 ? { file: hashes.get(path)! } : {}) },
+    );
     if (state === 'both') problems.push(changedTwice({ path, item, title }));
-    if (state === 'new' || state === 'changed' || state === 'same') problems.push(...found.map((one) => ({ ...one, message: `“${path}”: ${one.message}`, where: state === 'new' ? {} : { item } })));
+    if (state === 'new' || state === 'changed' || state === 'same')
+      problems.push(
+        ...found.map((one) => ({
+          ...one,
+          message: `“${path}”: ${one.message}`,
+          where: state === 'new' ? {} : { item },
+        })),
+      );
   }
   const there = new Set([...known.values()].map(({ item }) => item));
   for (const one of linked) {
     if (there.has(one.item)) continue;
-    problems.push(problem('warning', 'source.gone', `“${one.path}” is not in its folder any more. Its topic stays as it is.`, { item: one.item }));
+    problems.push(
+      problem(
+        'warning',
+        'source.gone',
+        `“${one.path}” is not in its folder any more. Its topic stays as it is.`,
+        { item: one.item },
+      ),
+    );
     plan.push({ path: one.path, state: 'gone', item: one.item });
     kept.push(one);
   }
@@ -152,7 +206,12 @@ export async function planReading({ files, linked, textOf: textNow, taken, decis
 }
 
 /** @param taken as it was last taken @param now as it is here, undefined where it is not @param outside as the file has it */
-function stateOf(taken: string | undefined, now: string | undefined, outside: string, decision?: 'outside' | 'here'): FileState {
+function stateOf(
+  taken: string | undefined,
+  now: string | undefined,
+  outside: string,
+  decision?: 'outside' | 'here',
+): FileState {
   if (taken === undefined) return 'new';
   if (now === undefined) return 'removed';
   if (outside === taken || outside === now) return 'same';

@@ -5,46 +5,83 @@ import { validate, writeCanonical } from '@ukiyo/core/grammar';
 import spec from 'commonmark-spec';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { planReading, readSourceFolder, sourceLimits, type LinkedFile, type Reading } from '../index.ts';
+import {
+  planReading,
+  readSourceFolder,
+  sourceLimits,
+  type LinkedFile,
+  type Reading,
+} from '../index.ts';
 import { textHash } from './plan.ts';
 import { amongOthers, readOutside } from './topic.ts';
 
-const topicFromMarkdown = (path: string, text: string, id: string, itemAt: (path: string) => string | undefined) => {
+const topicFromMarkdown = (
+  path: string,
+  text: string,
+  id: string,
+  itemAt: (path: string) => string | undefined,
+) => {
   const { root, problems } = readOutside(text, id);
   return root ? amongOthers(path, root, itemAt) : { root, problems };
 };
 const topic = (text: string, path = 'notes/first.md'): string => {
-  const { root, problems } = topicFromMarkdown(path, text, 'first', (other) => ({ 'notes/second.md': 'second', 'about.md': 'about' })[other]);
-  return [root ? writeCanonical(root) : 'no topic', ...problems.map(({ code, message, where: { line } }) => `${code}${line === undefined ? '' : `:${line}`} ${message}`)].join('\n');
+  const { root, problems } = topicFromMarkdown(
+    path,
+    text,
+    'first',
+    (other) => ({ 'notes/second.md': 'second', 'about.md': 'about' })[other],
+  );
+  return [
+    root ? writeCanonical(root) : 'no topic',
+    ...problems.map(
+      ({ code, message, where: { line } }) =>
+        `${code}${line === undefined ? '' : `:${line}`} ${message}`,
+    ),
+  ].join('\n');
 };
 
 describe('a Markdown file from outside', () => {
   it('is a topic, with its headings as parts and deeper ones as words', () => {
-    const made = topic('# Firmware 4.2\n\n> What is new.\n\nRuns on **all** stations.\n\n## Mended\n\n### At sea\n\n- The gauge wakes.\n\n---\n\n<!-- not yet -->\n\nEnd.\n');
+    const made = topic(
+      '# Firmware 4.2\n\n> What is new.\n\nRuns on **all** stations.\n\n## Mended\n\n### At sea\n\n- The gauge wakes.\n\n---\n\n<!-- not yet -->\n\nEnd.\n',
+    );
     expect(made).toContain('<title>Firmware 4.2</title>');
     expect(made).toContain('<shortdesc>What is new.</shortdesc>');
     expect(made).toMatch(/<section>\s*<title>Mended<\/title>\s*<p><b>At sea<\/b><\/p>/u);
     expect(made).not.toContain('not yet');
   });
   it('leads to topics where it links to other files of its folder, and nowhere else but to the web', () => {
-    const made = topic('# A\n\n[B](second.md#top), [C](../about.md), [web](https://tern.example/x), [out](../../etc/passwd), [run](javascript:alert(1)), [here](#a).\n');
-    expect(made).toContain('<xref href="topic:second">B</xref>, <xref href="topic:about">C</xref>, <xref format="html" href="https://tern.example/x" scope="external">web</xref>, out, run, here.');
+    const made = topic(
+      '# A\n\n[B](second.md#top), [C](../about.md), [web](https://tern.example/x), [out](../../etc/passwd), [run](javascript:alert(1)), [here](#a).\n',
+    );
+    expect(made).toContain(
+      '<xref href="topic:second">B</xref>, <xref href="topic:about">C</xref>, <xref format="html" href="https://tern.example/x" scope="external">web</xref>, out, run, here.',
+    );
     expect(made.match(/source\.link/gu)).toHaveLength(2);
     expect(made).not.toContain('href="javascript');
   });
   it('leaves images out, and says which', () => {
     const made = topic('# A\n\n![The mast](img/mast.png)\n\nSee ![](x.png) this.\n');
     expect(made).toContain('<p>The mast</p>');
-    expect(made).toContain('source.image The image “img/mast.png” is not taken along; its words are.');
+    expect(made).toContain(
+      'source.image The image “img/mast.png” is not taken along; its words are.',
+    );
     expect(made.match(/source\.image/gu)).toHaveLength(2);
   });
   it('is refused with its line where it has HTML, below settings that tools write at its head', () => {
-    expect(topic('---\ntitle: A\n---\n# A\n\nText.\n\n<table></table>\n')).toBe('no topic\nmarkdown.no-place:8 HTML has no place in this topic.');
+    expect(topic('---\ntitle: A\n---\n# A\n\nText.\n\n<table></table>\n')).toBe(
+      'no topic\nmarkdown.no-place:8 HTML has no place in this topic.',
+    );
   });
   it('is a valid topic or is refused with a reason, for all examples of CommonMark (spec 0.31)', () => {
     let made = 0;
     for (const { markdown } of spec.tests) {
-      const { root, problems } = topicFromMarkdown('a.md', `# A\n\n${markdown}`, 'a', () => undefined);
+      const { root, problems } = topicFromMarkdown(
+        'a.md',
+        `# A\n\n${markdown}`,
+        'a',
+        () => undefined,
+      );
       if (root) {
         made += 1;
         expect(validate(root), markdown).toEqual([]);
@@ -61,14 +98,21 @@ describe('reading again', () => {
     const topics = new Map<string, string>();
     let linked: readonly LinkedFile[] = [];
     const plan = (decisions: Record<string, 'outside' | 'here'> = {}): Promise<Reading> =>
-      planReading({ files, linked, textOf: (item) => topics.get(item), taken: new Set(['taken', ...topics.keys()]), decisions });
+      planReading({
+        files,
+        linked,
+        textOf: (item) => topics.get(item),
+        taken: new Set(['taken', ...topics.keys()]),
+        decisions,
+      });
     const read = async (decisions?: Record<string, 'outside' | 'here'>): Promise<Reading> => {
       const reading = await plan(decisions);
       for (const { item, text } of [...reading.added, ...reading.changed]) topics.set(item, text);
       linked = reading.linked;
       return reading;
     };
-    const states = (reading: Reading): string => reading.files.map(({ path, state }) => `${path} ${state}`).join(', ');
+    const states = (reading: Reading): string =>
+      reading.files.map(({ path, state }) => `${path} ${state}`).join(', ');
     return { files, topics, plan, read, states };
   }
 
@@ -112,19 +156,29 @@ describe('reading again', () => {
     expect(states(reading)).toBe('b.md removed, c.md refused, d.md refused, a.md gone');
     expect(topics.has('b')).toBe(false);
     expect(topics.get('a')).toContain('<title>A</title>');
-    expect(reading.problems.map(({ code }) => code)).toEqual(['source.refused', 'source.refused', 'source.gone']);
+    expect(reading.problems.map(({ code }) => code)).toEqual([
+      'source.refused',
+      'source.refused',
+      'source.gone',
+    ]);
     files.set('a.md', '# A\n').set('c.md', '# C\n');
     expect(states(await read())).toBe('a.md same, b.md removed, c.md same, d.md refused');
   });
   it('goes on with a file that has another name or folder now, and reads what is the same no more than once', async () => {
     const { files, topics, read, states } = desk();
-    files.set('a.md', '# A\n\nOne.\n').set('b.md', '# B\n\nTwo.\n').set('out.md', '# Out\n\n[Away](../away.md)\n');
+    files
+      .set('a.md', '# A\n\nOne.\n')
+      .set('b.md', '# B\n\nTwo.\n')
+      .set('out.md', '# Out\n\n[Away](../away.md)\n');
     expect((await read()).problems.map(({ code }) => code)).toEqual(['source.link']);
     // What was left out is told at each reading.
     expect((await read()).problems.map(({ code }) => code)).toEqual(['source.link']);
     files.set('deep/c.md', files.get('a.md')!).delete('a.md');
     const moved = await read();
-    expect([states(moved), moved.linked.find(({ item }) => item === 'a')?.path]).toEqual(['b.md same, deep/c.md same, out.md same', 'deep/c.md']);
+    expect([states(moved), moved.linked.find(({ item }) => item === 'a')?.path]).toEqual([
+      'b.md same, deep/c.md same, out.md same',
+      'deep/c.md',
+    ]);
     files.set('deep/c.md', '# A\n\nThree.\n');
     expect(states(await read())).toBe('b.md same, deep/c.md changed, out.md same');
     expect(topics.get('a')).toContain('Three.');
@@ -134,8 +188,14 @@ describe('reading again', () => {
   });
   it('makes no link to a file that cannot be a topic, until it can', async () => {
     const { files, topics, read } = desk();
-    files.set('a.md', '# A\n\n[Raw](raw.md), [B](b.md)\n').set('b.md', '# B\n').set('raw.md', '# Raw\n\n<p>x</p>\n');
-    expect((await read()).problems.map(({ code }) => code)).toEqual(['source.link', 'source.refused']);
+    files
+      .set('a.md', '# A\n\n[Raw](raw.md), [B](b.md)\n')
+      .set('b.md', '# B\n')
+      .set('raw.md', '# Raw\n\n<p>x</p>\n');
+    expect((await read()).problems.map(({ code }) => code)).toEqual([
+      'source.link',
+      'source.refused',
+    ]);
     expect(topics.get('a')).toContain('<p>Raw, <xref href="topic:b">B</xref></p>');
     files.set('raw.md', '# Raw\n\nx\n');
     expect((await read()).problems).toEqual([]);
@@ -151,8 +211,16 @@ describe('reading again', () => {
   });
   it('never writes over words that were written here, whatever happens in which order', async () => {
     const act = fc.oneof(
-      fc.record({ kind: fc.constant('outside' as const), at: fc.constantFrom('a', 'b'), word: fc.stringMatching(/^[a-z]{1,6}$/u) }),
-      fc.record({ kind: fc.constant('here' as const), at: fc.constantFrom('a', 'b'), word: fc.stringMatching(/^[a-z]{1,6}$/u) }),
+      fc.record({
+        kind: fc.constant('outside' as const),
+        at: fc.constantFrom('a', 'b'),
+        word: fc.stringMatching(/^[a-z]{1,6}$/u),
+      }),
+      fc.record({
+        kind: fc.constant('here' as const),
+        at: fc.constantFrom('a', 'b'),
+        word: fc.stringMatching(/^[a-z]{1,6}$/u),
+      }),
       fc.record({ kind: fc.constant('read' as const), at: fc.constant(''), word: fc.constant('') }),
     );
     await fc.assert(
@@ -163,7 +231,8 @@ describe('reading again', () => {
         const taken = new Map(topics);
         for (const { kind, at, word } of acts) {
           if (kind === 'outside') files.set(`${at}.md`, `# ${at}\n\nOut ${word}.\n`);
-          if (kind === 'here') topics.set(at, topics.get(at)!.replace('</title>', ` ${word}</title>`));
+          if (kind === 'here')
+            topics.set(at, topics.get(at)!.replace('</title>', ` ${word}</title>`));
           if (kind !== 'read') continue;
           const before = new Map(topics);
           for (const { item, text } of (await read()).changed) {

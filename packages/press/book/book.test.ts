@@ -19,7 +19,9 @@ const decoded = (bytes: Uint8Array | undefined): string => new TextDecoder().dec
 function checked(bytes: Uint8Array): string[] {
   const file = join(mkdtempSync(join(tmpdir(), 'ukiyo-epub-')), 'book.epub');
   writeFileSync(file, bytes);
-  const { stdout, stderr } = spawnSync('java', ['-jar', '/usr/bin/epubcheck', file], { encoding: 'utf8' });
+  const { stdout, stderr } = spawnSync('java', ['-jar', '/usr/bin/epubcheck', file], {
+    encoding: 'utf8',
+  });
   const told = `${stdout}\n${stderr}`.split('\n');
   expect(told).toContain('EPUBCheck completed');
   return told.filter((line) => /^(ERROR|WARNING|FATAL)/u.test(line));
@@ -35,8 +37,13 @@ describe('an e-book', () => {
   it('has none either with strange titles and names, written from right to left', () => {
     const publication = composeTexts(
       [
-        mapOf('<title>Map &lt;b&gt; &amp; “more”</title><topicref href="topic:one"><topicref href="topic:two"/></topicref>'),
-        concept('one', '<p>First<fn>A note &amp; more</fn>, see <xref href="topic:two"/>.</p><pre>a  b</pre>'),
+        mapOf(
+          '<title>Map &lt;b&gt; &amp; “more”</title><topicref href="topic:one"><topicref href="topic:two"/></topicref>',
+        ),
+        concept(
+          'one',
+          '<p>First<fn>A note &amp; more</fn>, see <xref href="topic:two"/>.</p><pre>a  b</pre>',
+        ),
         concept('two', '<p>Second</p>'),
       ],
       { locale: 'ar' },
@@ -47,7 +54,12 @@ describe('an e-book', () => {
     expect(opf).toContain('page-progression-direction="rtl"');
     expect(opf).toContain(`urn:uuid:${id}`);
   });
-  it('is the same, byte for byte, however often it is made', () => expect(Buffer.from(epub(help, demoAssets, { id }).bytes).equals(epub(help, demoAssets, { id }).bytes)).toBe(true));
+  it('is the same, byte for byte, however often it is made', () =>
+    expect(
+      Buffer.from(epub(help, demoAssets, { id }).bytes).equals(
+        epub(help, demoAssets, { id }).bytes,
+      ),
+    ).toBe(true));
   it('says first what it is, and that uncompressed (EPUB Open Container Format 3.3, 4.3)', () => {
     const { bytes } = epub(help, demoAssets, { id });
     expect(decoded(bytes.slice(30, 58))).toBe('mimetypeapplication/epub+zip');
@@ -61,10 +73,19 @@ describe('one page', () => {
     const validator = new HtmlValidate({
       extends: ['html-validate:standard', 'html-validate:document', 'html-validate:a11y'],
       // Two tables may have one title.
-      rules: { 'long-title': 'off', 'require-sri': 'off', 'heading-level': 'off', 'unique-landmark': 'off' },
+      rules: {
+        'long-title': 'off',
+        'require-sri': 'off',
+        'heading-level': 'off',
+        'unique-landmark': 'off',
+      },
     });
     const { results } = await validator.validateString(html);
-    expect(results.flatMap(({ messages }) => messages.map(({ ruleId, message }) => `${ruleId} ${message}`))).toEqual([]);
+    expect(
+      results.flatMap(({ messages }) =>
+        messages.map(({ ruleId, message }) => `${ruleId} ${message}`),
+      ),
+    ).toEqual([]);
     expect(problems).toEqual([]);
   });
   it('leads only to itself, and needs nothing beside it', () => {
@@ -74,10 +95,16 @@ describe('one page', () => {
       else expect(reference).toMatch(/^data:|^https:\/\/help\.brinewell\.example\//u);
     }
     expect(html).not.toContain('<script');
-    for (const { label, content } of allPlaces(help.places)) if (content) expect(html).toContain(label.replace(/&/gu, '&amp;'));
+    for (const { label, content } of allPlaces(help.places))
+      if (content) expect(html).toContain(label.replace(/&/gu, '&amp;'));
   });
   it('is not ended by rules that somebody wrote', () => {
-    const { html: hostile } = onePage(help, demoAssets, { look: { ...(Object.values(shippedLooks)[0] as SiteLook), css: 'a::after { content: "</style><script>alert(1)</script>" }' } });
+    const { html: hostile } = onePage(help, demoAssets, {
+      look: {
+        ...(Object.values(shippedLooks)[0] as SiteLook),
+        css: 'a::after { content: "</style><script>alert(1)</script>" }',
+      },
+    });
     expect(hostile).not.toContain('<script');
     expect(hostile.match(/<\/style>/gu)).toHaveLength(1);
   });

@@ -23,7 +23,13 @@ export interface PackagedAsset {
 const encoder = new TextEncoder();
 
 /** Where a text or image stands in a package. */
-export const packagePath = ({ folder, name }: { readonly folder: string; readonly name: string }): string => (folder === '' ? name : `${folder}/${name}`);
+export const packagePath = ({
+  folder,
+  name,
+}: {
+  readonly folder: string;
+  readonly name: string;
+}): string => (folder === '' ? name : `${folder}/${name}`);
 
 /** Public identifiers of the document types (OASIS DITA 1.3, appendix). */
 const doctypes: Readonly<Record<string, string>> = {
@@ -40,8 +46,17 @@ const doctypes: Readonly<Record<string, string>> = {
 const systemIds: Readonly<Record<string, string>> = { task: 'generalTask.dtd' };
 
 /** The files of a package of standard DITA: addresses become relative paths again, folders, names and ids are kept. */
-export function ditaFiles(items: readonly PackagedItem[], assets: readonly PackagedAsset[], lenses: readonly (Lens & { id: string })[], facets: readonly Facet[] = []): Map<string, Uint8Array> {
-  const trees = items.map((item) => ({ item, path: packagePath(item), root: readXml(item.text).document?.root }));
+export function ditaFiles(
+  items: readonly PackagedItem[],
+  assets: readonly PackagedAsset[],
+  lenses: readonly (Lens & { id: string })[],
+  facets: readonly Facet[] = [],
+): Map<string, Uint8Array> {
+  const trees = items.map((item) => ({
+    item,
+    path: packagePath(item),
+    root: readXml(item.text).document?.root,
+  }));
   const byId = new Map(trees.map((tree) => [tree.item.id, tree]));
   const assetPaths = new Map(assets.map((asset) => [asset.id, packagePath(asset)]));
   const files = new Map<string, Uint8Array>();
@@ -53,42 +68,84 @@ export function ditaFiles(items: readonly PackagedItem[], assets: readonly Packa
     }
     const outward = rewriteReferences(root, (value) => {
       const reference = readReference(value, item.id);
-      if (reference.kind === 'asset') return relativePath(path, assetPaths.get(reference.id) ?? value);
+      if (reference.kind === 'asset')
+        return relativePath(path, assetPaths.get(reference.id) ?? value);
       if (reference.kind === 'lens') return relativePath(path, lensPath(reference.id));
       if (reference.kind !== 'item' || value.startsWith('#')) return value;
       const target = byId.get(reference.id);
       if (!target) return value;
       const targetRoot = target.root?.attributes['id'];
-      const fragment = reference.element === undefined ? '' : `#${targetRoot === undefined ? '' : `${targetRoot}/`}${reference.element}`;
+      const fragment =
+        reference.element === undefined
+          ? ''
+          : `#${targetRoot === undefined ? '' : `${targetRoot}/`}${reference.element}`;
       return `${relativePath(path, target.path)}${fragment}`;
     });
     files.set(path, encoder.encode(xmlFile(root.name, writeCanonical(outward))));
   }
   for (const asset of assets) files.set(packagePath(asset), asset.bytes);
-  const standIns = assets.filter(({ alternateOf }) => alternateOf != null && assetPaths.has(alternateOf));
-  if (standIns.length > 0) files.set(imageAlternatesFile, encoder.encode(xmlFile('map', writeCanonical(imageAlternates(standIns, (id) => relativePath(imageAlternatesFile, assetPaths.get(id)!))))));
-  for (const lens of lenses) files.set(lensPath(lens.id), encoder.encode(`<?xml version="1.0" encoding="UTF-8"?>\n${writeDitaval(lens)}`));
+  const standIns = assets.filter(
+    ({ alternateOf }) => alternateOf != null && assetPaths.has(alternateOf),
+  );
+  if (standIns.length > 0)
+    files.set(
+      imageAlternatesFile,
+      encoder.encode(
+        xmlFile(
+          'map',
+          writeCanonical(
+            imageAlternates(standIns, (id) =>
+              relativePath(imageAlternatesFile, assetPaths.get(id)!),
+            ),
+          ),
+        ),
+      ),
+    );
+  for (const lens of lenses)
+    files.set(
+      lensPath(lens.id),
+      encoder.encode(`<?xml version="1.0" encoding="UTF-8"?>\n${writeDitaval(lens)}`),
+    );
   if (facets.length > 0)
     files.set(
       'facets.ditamap',
-      encoder.encode(`<?xml version="1.0" encoding="UTF-8"?>\n<!DOCTYPE subjectScheme PUBLIC "-//OASIS//DTD DITA Subject Scheme Map//EN" "subjectScheme.dtd">\n${writeSubjectScheme(facets)}`),
+      encoder.encode(
+        `<?xml version="1.0" encoding="UTF-8"?>\n<!DOCTYPE subjectScheme PUBLIC "-//OASIS//DTD DITA Subject Scheme Map//EN" "subjectScheme.dtd">\n${writeSubjectScheme(facets)}`,
+      ),
     );
   return files;
 }
 
 function xmlFile(root: string, text: string): string {
   const name = doctypes[root];
-  const doctype = name === undefined ? '' : `<!DOCTYPE ${root} PUBLIC "-//OASIS//DTD ${name}//EN" "${systemIds[root] ?? `${root}.dtd`}">\n`;
+  const doctype =
+    name === undefined
+      ? ''
+      : `<!DOCTYPE ${root} PUBLIC "-//OASIS//DTD ${name}//EN" "${systemIds[root] ?? `${root}.dtd`}">\n`;
   return `<?xml version="1.0" encoding="UTF-8"?>\n${doctype}${text}`;
 }
 
 /** Images have no text of their own that could say for what they stand in: a map does. */
 const imageAlternatesFile = 'image-alternates.ditamap';
-function imageAlternates(assets: readonly PackagedAsset[], hrefOf: (id: string) => string): Element {
+function imageAlternates(
+  assets: readonly PackagedAsset[],
+  hrefOf: (id: string) => string,
+): Element {
   const entries = assets.map(({ id, name, alternateOf, conditions = {} }) =>
-    element('topicref', { href: hrefOf(id), format: /[^.]*$/u.exec(name)![0], 'processing-role': 'resource-only', ...conditions }, [
-      element('topicmeta', {}, [element('data', { name: alternateMark, href: hrefOf(alternateOf!) })]),
-    ]),
+    element(
+      'topicref',
+      {
+        href: hrefOf(id),
+        format: /[^.]*$/u.exec(name)![0],
+        'processing-role': 'resource-only',
+        ...conditions,
+      },
+      [
+        element('topicmeta', {}, [
+          element('data', { name: alternateMark, href: hrefOf(alternateOf!) }),
+        ]),
+      ],
+    ),
   );
   return element('map', {}, [element('title', {}, ['Alternates of images']), ...entries]);
 }

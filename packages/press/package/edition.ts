@@ -22,7 +22,16 @@ export interface EditionSources {
  * All that an edition is made of as standard DITA (1.3), without the rest of the library. What its lens drops is in it: for whom things are is part
  * of the source. The variables of the edition stand in its map.
  */
-export function editionPackage({ map, library, items, assets, lens, facets, worn = [], variables }: EditionSources): Map<string, Uint8Array> {
+export function editionPackage({
+  map,
+  library,
+  items,
+  assets,
+  lens,
+  facets,
+  worn = [],
+  variables,
+}: EditionSources): Map<string, Uint8Array> {
   const reach = reachOf(library, map);
   const lenses = [
     ...new Map([
@@ -36,7 +45,11 @@ export function editionPackage({ map, library, items, assets, lens, facets, worn
   const root = library.item(map)?.root;
   const inside = items
     .filter(({ id }) => reach.items.has(id))
-    .map((item) => (item.id === map && root && Object.keys(variables).length > 0 ? { ...item, text: writeCanonical(withVariables(root, variables)) } : item));
+    .map((item) =>
+      item.id === map && root && Object.keys(variables).length > 0
+        ? { ...item, text: writeCanonical(withVariables(root, variables)) }
+        : item,
+    );
   return ditaFiles(
     inside,
     assets.filter(({ id }) => reach.assets.has(id) || worn.includes(id)),
@@ -56,7 +69,13 @@ function withVariables(map: Element, variables: Readonly<Record<string, string>>
     if (!isElement(child) || child.name !== 'keydef') return [child];
     const given = definitionsOf(child);
     if (!given.some(({ key }) => variables[key] !== undefined)) return [child];
-    return given.flatMap((one) => (variables[one.key] === undefined ? [definitionElement(one)] : left.has(one.key) ? [defined(one.key)] : []));
+    return given.flatMap((one) =>
+      variables[one.key] === undefined
+        ? [definitionElement(one)]
+        : left.has(one.key)
+          ? [defined(one.key)]
+          : [],
+    );
   });
   return element(map.name, map.attributes, [...children, ...[...left].map(defined)]);
 }

@@ -21,13 +21,32 @@ interface Tree {
 }
 /** The words of a page, without the marks of footnotes and what is around them: those are counted in words of the reader. */
 function wordsOfHtml(html: string): string[] {
-  const said = ({ type, value = '', tagName = '', properties = {}, children = [] }: Tree): string => {
+  const said = ({
+    type,
+    value = '',
+    tagName = '',
+    properties = {},
+    children = [],
+  }: Tree): string => {
     if (type === 'text') return value;
-    if (type === 'comment' || tagName === 'map' || properties['dataFootnoteBackref'] !== undefined || properties['dataFootnoteRef'] !== undefined || properties['id'] === 'footnote-label') return '';
-    if (['video', 'audio'].includes(tagName)) return [properties['ariaLabel'], properties['src'], ''].find((one) => typeof one === 'string') as string;
-    if (Array.isArray(properties['className']) && properties['className'].includes('fn-mark')) return '';
+    if (
+      type === 'comment' ||
+      tagName === 'map' ||
+      properties['dataFootnoteBackref'] !== undefined ||
+      properties['dataFootnoteRef'] !== undefined ||
+      properties['id'] === 'footnote-label'
+    )
+      return '';
+    if (['video', 'audio'].includes(tagName))
+      return [properties['ariaLabel'], properties['src'], ''].find(
+        (one) => typeof one === 'string',
+      ) as string;
+    if (Array.isArray(properties['className']) && properties['className'].includes('fn-mark'))
+      return '';
     const inner = children.map(said).join('');
-    return /^(?:[abiqsu]|em|strong|code|span|kbd|samp|var|dfn|cite|su[bp]|del)$/u.test(tagName) ? inner : ` ${inner} `;
+    return /^(?:[abiqsu]|em|strong|code|span|kbd|samp|var|dfn|cite|su[bp]|del)$/u.test(tagName)
+      ? inner
+      : ` ${inner} `;
   };
   return said(fromHtml(html, { fragment: true }) as Tree)
     .replace(/[“”]/gu, '')
@@ -35,8 +54,14 @@ function wordsOfHtml(html: string): string[] {
     .filter((word) => word !== '');
 }
 /** Read by micromark (npm, MIT; CommonMark 0.31 and GFM). HTML is let through: tables with merged cells are written so. */
-const read = (markdown: string): string => micromark(markdown, { allowDangerousHtml: true, extensions: [gfm()], htmlExtensions: [gfmHtml()] });
-const decoded = (content: string | Uint8Array | undefined): string => (typeof content === 'string' ? content : new TextDecoder().decode(content));
+const read = (markdown: string): string =>
+  micromark(markdown, {
+    allowDangerousHtml: true,
+    extensions: [gfm()],
+    htmlExtensions: [gfmHtml()],
+  });
+const decoded = (content: string | Uint8Array | undefined): string =>
+  typeof content === 'string' ? content : new TextDecoder().decode(content);
 
 function expectSameWords(publication: Publication, assets = demoAssets): number {
   const { files } = markdownFiles(publication, assets);
@@ -53,7 +78,9 @@ function expectSameWords(publication: Publication, assets = demoAssets): number 
   };
   for (const place of pages.order) {
     const { article, related, footnotes } = articleOf(place, site);
-    expect(wordsOfHtml(read(decoded(files.get(pages.href(place.anchor)!)))), place.label).toEqual(wordsOfHtml(article + related + footnotes));
+    expect(wordsOfHtml(read(decoded(files.get(pages.href(place.anchor)!)))), place.label).toEqual(
+      wordsOfHtml(article + related + footnotes),
+    );
   }
   return pages.order.length;
 }
@@ -82,7 +109,10 @@ describe('a folder of Markdown', () => {
   it('begins with contents that lead to every page that contents name', () => {
     const index = decoded(files.get('index.md'));
     for (const { label, inContents, joins } of allPlaces(help.places))
-      if (inContents && !joins) expect(wordsOfHtml(read(index)).join(' ')).toContain(label.replace(/[“”]/gu, '').replace(/\s+/gu, ' '));
+      if (inContents && !joins)
+        expect(wordsOfHtml(read(index)).join(' ')).toContain(
+          label.replace(/[“”]/gu, '').replace(/\s+/gu, ' '),
+        );
   });
   it('keeps what looks like Markdown or markup as the words it is', () => {
     const publication = composeTexts([
@@ -100,14 +130,28 @@ describe('a folder of Markdown', () => {
   });
   it('calls its files after ids, titles or numbers, never one as another', () => {
     const publication = composeTexts([
-      mapOf('<topicref href="topic:one"/><topicref href="topic:two"/><topicref href="topic:three"/>'),
+      mapOf(
+        '<topicref href="topic:one"/><topicref href="topic:two"/><topicref href="topic:three"/>',
+      ),
       concept('one', '', 'Ünder/../the *same* name?'),
       concept('two', '', 'Ünder/../the *same* name?'),
       concept('three', '', '潮位'),
     ]);
-    const names = (naming: 'ids' | 'titles' | 'numbers') => [...markdownFiles(publication, () => undefined, { naming }).files.keys()];
+    const names = (naming: 'ids' | 'titles' | 'numbers') => [
+      ...markdownFiles(publication, () => undefined, { naming }).files.keys(),
+    ];
     expect(names('ids')).toEqual(['index.md', 'one.md', 'two.md', 'three.md']);
-    expect(names('titles')).toEqual(['index.md', 'under-the-same-name.md', 'under-the-same-name-2.md', 'three.md']);
-    expect(names('numbers')).toEqual(['index.md', '1-under-the-same-name.md', '2-under-the-same-name.md', '3-three.md']);
+    expect(names('titles')).toEqual([
+      'index.md',
+      'under-the-same-name.md',
+      'under-the-same-name-2.md',
+      'three.md',
+    ]);
+    expect(names('numbers')).toEqual([
+      'index.md',
+      '1-under-the-same-name.md',
+      '2-under-the-same-name.md',
+      '3-three.md',
+    ]);
   });
 });

@@ -11,9 +11,18 @@ const { printed } = printer(engine);
 const step = 13;
 const plan: PagePlan = { ...shippedPlans['a4-margin']!, cover: 'none', baseline: `${step}pt` };
 
-const image = '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 200 77" width="200" height="77"><rect width="200" height="77" fill="#ccc"/></svg>';
-const source = () => ({ id: 'quay', name: 'quay.svg', mediaType: 'image/svg+xml', width: 200, height: 77, bytes: new TextEncoder().encode(image) });
-const said = 'Nobody leaves the quay before the tide has turned and the well is closed again, whatever the clock in the office says of it.';
+const image =
+  '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 200 77" width="200" height="77"><rect width="200" height="77" fill="#ccc"/></svg>';
+const source = () => ({
+  id: 'quay',
+  name: 'quay.svg',
+  mediaType: 'image/svg+xml',
+  width: 200,
+  height: 77,
+  bytes: new TextEncoder().encode(image),
+});
+const said =
+  'Nobody leaves the quay before the tide has turned and the well is closed again, whatever the clock in the office says of it.';
 const paragraph = `<p>${said} ${said}</p>`;
 const table = (rows: number): string =>
   `<table><title>What was left</title><tgroup cols="2"><thead><row><entry>Well</entry><entry>Found</entry></row></thead><tbody>${Array.from({ length: rows }, (_, at) => `<row><entry>${at}</entry><entry>${'Sand, weed and a small crab under the lid. '.repeat(1 + (at % 3))}</entry></row>`).join('')}</tbody></tgroup></table>`;
@@ -21,7 +30,8 @@ const between: Readonly<Record<string, string>> = {
   heading: '</section><section><title>A heading inside</title>',
   note: '<note type="warning">Wear a line.</note>',
   list: '<ul><li>Rope</li><li>Lamp<ul><li>its oil</li></ul></li></ul>',
-  steps: '<ol><li>Open the lid.<fig><title>Lid</title><image href="asset:quay"/></fig></li><li><note>It is heavy.</note></li></ol>',
+  steps:
+    '<ol><li>Open the lid.<fig><title>Lid</title><image href="asset:quay"/></fig></li><li><note>It is heavy.</note></li></ol>',
   terms: '<dl><dlentry><dt>Slack</dt><dd>When the water rests.</dd></dlentry></dl>',
   code: '<codeblock>level 1\nlevel 2\nlevel 3</codeblock>',
   figure: '<fig><title>The quay</title><image href="asset:quay"/></fig>',
@@ -35,16 +45,28 @@ const book = (body: string) =>
       concept('a', `<section>${paragraph}${body}</section>`),
       concept('b', `<section>${paragraph}</section>`),
     ],
-    { assets: [{ id: 'quay', name: 'quay.svg', mediaType: 'image/svg+xml', width: 200, height: 77 }] },
+    {
+      assets: [
+        { id: 'quay', name: 'quay.svg', mediaType: 'image/svg+xml', width: 200, height: 77 },
+      ],
+    },
   );
 /** How far above the next line of the grid something stands, with room for how poppler rounds. */
 const over = (y: number): number => Math.round(((((y - 85.04) % step) + step) % step) * 10) / 10;
 
 describe('a baseline grid', () => {
   it.each(Object.entries(between))('goes on after %s', async (_name, body) => {
-    const { pages, problems } = await printed(book(`${body}${paragraph}${body}${paragraph}`), { sheet: shippedSheets['workshop']!, plan }, source);
+    const { pages, problems } = await printed(
+      book(`${body}${paragraph}${body}${paragraph}`),
+      { sheet: shippedSheets['workshop']!, plan },
+      source,
+    );
     expect(problems).toEqual([]);
-    const lines = pages.flatMap(({ words }) => words.filter(({ text }) => /^(?:Nobody|tide|office|clock)$/u.test(text)).map(({ y }) => over(y)));
+    const lines = pages.flatMap(({ words }) =>
+      words
+        .filter(({ text }) => /^(?:Nobody|tide|office|clock)$/u.test(text))
+        .map(({ y }) => over(y)),
+    );
     expect(lines.length).toBeGreaterThan(12);
     expect(new Set(lines).size, lines.join(' ')).toBe(1);
   });
@@ -52,12 +74,26 @@ describe('a baseline grid', () => {
     const publication = book(Object.values(between).join(paragraph));
     for (const sheet of Object.values(shippedSheets)) {
       const sized = withValue(sheet, 'heading-2', 'size', 'print', '23pt');
-      const headings = [sheet, sized].map((one) => layoutOf(publication, source, engine, { sheet: one, plan }).find(({ id }) => id === 'b')!.y);
-      expect(new Set(headings.map((y) => over(y))).size, `${sheet.name}: ${headings.join(' ')}`).toBe(1);
+      const headings = [sheet, sized].map(
+        (one) =>
+          layoutOf(publication, source, engine, { sheet: one, plan }).find(({ id }) => id === 'b')!
+            .y,
+      );
+      expect(
+        new Set(headings.map((y) => over(y))).size,
+        `${sheet.name}: ${headings.join(' ')}`,
+      ).toBe(1);
     }
   });
   it('leaves what stands apart from the text as it is, and gives lines that would touch another step', () => {
-    const styles = onBaseline({ text: { size: { pt: 10 }, leading: { em: 0.3 } }, 'heading-1': { size: { pt: 24 }, leading: { em: 0 } }, footnote: { above: 3 } }, 12);
+    const styles = onBaseline(
+      {
+        text: { size: { pt: 10 }, leading: { em: 0.3 } },
+        'heading-1': { size: { pt: 24 }, leading: { em: 0 } },
+        footnote: { above: 3 },
+      },
+      12,
+    );
     expect(styles['text']).toMatchObject({ leading: { pt: 2 }, above: 2, below: 2 });
     expect(styles['heading-1']!.leading).toEqual({ pt: 14 });
     expect(styles['footnote']).toEqual({ above: 3, ownLines: true });

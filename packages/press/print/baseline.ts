@@ -12,7 +12,10 @@ const isApart = (id: string): boolean => apart.has(roleOf(id)?.group ?? '') || i
  * the one that counts, is then again one.
  * @param step of the grid, in points
  */
-export function onBaseline(styles: Readonly<Record<string, PrintStyle>>, step: number): Record<string, PrintStyle> {
+export function onBaseline(
+  styles: Readonly<Record<string, PrintStyle>>,
+  step: number,
+): Record<string, PrintStyle> {
   const { size: text, leading: usual } = styles[rootRole]!;
   const line = text && 'pt' in text ? text.pt : 10;
   const between = usual && 'em' in usual ? usual.em : 0.2;
@@ -20,11 +23,14 @@ export function onBaseline(styles: Readonly<Record<string, PrintStyle>>, step: n
   const stood = (id: string, style: PrintStyle): PrintStyle => {
     if (isApart(id)) return { ...style, ownLines: true };
     if (roleOf(id)?.family === 'inline') return style;
-    const size = style.size === undefined ? line : 'pt' in style.size ? style.size.pt : style.size.em * line;
-    const pitch = (1 + (style.leading && 'em' in style.leading ? style.leading.em : between)) * size;
+    const size =
+      style.size === undefined ? line : 'pt' in style.size ? style.size.pt : style.size.em * line;
+    const pitch =
+      (1 + (style.leading && 'em' in style.leading ? style.leading.em : between)) * size;
     // Lines that would touch each other take a step more.
     const steps = Math.max(1, Math.round(pitch / step), Math.ceil(size / step));
-    const padding = style.ground === undefined && style.rules === undefined ? 0 : (style.padding ?? 0);
+    const padding =
+      style.ground === undefined && style.rules === undefined ? 0 : (style.padding ?? 0);
     return {
       ...style,
       leading: { pt: steps * step - line },

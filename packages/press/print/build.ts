@@ -18,27 +18,56 @@ export interface Wanted {
  * Turns a publication into the document that the print template walks. Problems: those of blocks.
  * @param wanted of all of it
  */
-export function buildPrintDocument(publication: Publication, assets: PrintAssets, sheet: StyleSheet, { traced, only }: Wanted = {}): { document: Omit<PrintDocument, 'design'>; problems: Problem[] } {
+export function buildPrintDocument(
+  publication: Publication,
+  assets: PrintAssets,
+  sheet: StyleSheet,
+  { traced, only }: Wanted = {},
+): { document: Omit<PrintDocument, 'design'>; problems: Problem[] } {
   const context = contextOf(publication, assets, sheet, traced);
   const { words, worn, emitted, references, marksOf, problems } = context;
   const { inlines, linked, blocks, block } = blocksOf(context);
 
   const topicBlocks = (content: ResolvedElement): Block[] =>
     childElements(content).flatMap((part): Block[] => {
-      if (part.name === 'shortdesc') return [...marksOf(part), { t: 'lead', c: inlines(part.children, 0) }];
-      if (part.name === 'abstract') return childElements(part).flatMap((inside) => (inside.name === 'shortdesc' ? [{ t: 'lead' as const, c: inlines(inside.children, 0) }] : block(inside, 0)));
+      if (part.name === 'shortdesc')
+        return [...marksOf(part), { t: 'lead', c: inlines(part.children, 0) }];
+      if (part.name === 'abstract')
+        return childElements(part).flatMap((inside) =>
+          inside.name === 'shortdesc'
+            ? [{ t: 'lead' as const, c: inlines(inside.children, 0) }]
+            : block(inside, 0),
+        );
       if (part.name === 'title' || part.name === 'glossterm') return [];
       return isA(part.name, 'body') ? blocks(part.children, 0) : block(part, 0);
     });
 
   const relatedBlock = (place: Place): Block[] => {
     const targets = place.related.flatMap(({ anchor }) => publication.targets[anchor] ?? []);
-    const links = childElements(childNamed(place.content ?? { name: '', attributes: {}, children: [] }, 'related-links') ?? { name: '', attributes: {}, children: [] }).filter(
-      (part) => part.name === 'link',
+    const links = childElements(
+      childNamed(place.content ?? { name: '', attributes: {}, children: [] }, 'related-links') ?? {
+        name: '',
+        attributes: {},
+        children: [],
+      },
+    ).filter((part) => part.name === 'link');
+    const written = links.map((part) =>
+      linked(
+        {
+          ...(part as ResolvedElement),
+          name: 'xref',
+          children: childNamed(part, 'linktext')?.children ?? [],
+        },
+        0,
+      ),
     );
-    const written = links.map((part) => linked({ ...(part as ResolvedElement), name: 'xref', children: childNamed(part, 'linktext')?.children ?? [] }, 0));
     const generated = targets.map((target): Inline[] => {
-      const reference = { t: 'ref' as const, to: target.anchor, c: [printable(`“${target.title}”`)], page: true };
+      const reference = {
+        t: 'ref' as const,
+        to: target.anchor,
+        c: [printable(`“${target.title}”`)],
+        page: true,
+      };
       references.push(reference);
       return [reference];
     });
@@ -55,7 +84,8 @@ export function buildPrintDocument(publication: Publication, assets: PrintAssets
   const placeOf = (place: Place): PrintPlace => {
     emitted.add(place.anchor);
     const title = place.content && childNamed(place.content, 'title', 'glossterm');
-    const own = title && wornStyle(sheet, title.name, [place.content.name], title.attributes['outputclass']);
+    const own =
+      title && wornStyle(sheet, title.name, [place.content.name], title.attributes['outputclass']);
     return {
       ...(own === undefined ? {} : { s: own }),
       role: place.role,
@@ -68,13 +98,20 @@ export function buildPrintDocument(publication: Publication, assets: PrintAssets
       headed: place.hasHeading,
       ...(title && context.isBarred(title) ? { bar: true } : {}),
       ...((title as ResolvedElement | undefined)?.gone === 'before' ? { gone: true } : {}),
-      c: place.content && isWanted(place) ? worn.within(place.content, () => [...topicBlocks(place.content!), ...relatedBlock(place)]) : [],
+      c:
+        place.content && isWanted(place)
+          ? worn.within(place.content, () => [
+              ...topicBlocks(place.content!),
+              ...relatedBlock(place),
+            ])
+          : [],
       places: place.children.filter((child) => child.role !== 'glossaryentry').map(placeOf),
     };
   };
 
   // Front matter is what stands before the first chapter, back matter what stands after the last.
-  const isBody = ({ role }: Place): boolean => ['part', 'chapter', 'appendix', 'section'].includes(role);
+  const isBody = ({ role }: Place): boolean =>
+    ['part', 'chapter', 'appendix', 'section'].includes(role);
   const shown = publication.places.filter((place) => place.role !== 'glossaryentry');
   const first = Math.max(0, shown.findIndex(isBody));
   const end = shown.findLastIndex(isBody) + 1;
@@ -83,11 +120,17 @@ export function buildPrintDocument(publication: Publication, assets: PrintAssets
   const back = shown.slice(end).map(placeOf);
   const hasGlossary = allPlaces(publication.places).some(({ role }) => role === 'glossarylist');
   // Without a list of them, terms have their meaning nowhere that a link could lead to.
-  const glossary = (only === undefined && hasGlossary ? publication.glossary : []).map(({ anchor, term, content }) => {
-    emitted.add(anchor);
-    const definition = childNamed(content, 'glossdef');
-    return { id: anchor, term: printable(term), c: definition ? context.marked(definition, blocks(definition.children, 0)) : [] };
-  });
+  const glossary = (only === undefined && hasGlossary ? publication.glossary : []).map(
+    ({ anchor, term, content }) => {
+      emitted.add(anchor);
+      const definition = childNamed(content, 'glossdef');
+      return {
+        id: anchor,
+        term: printable(term),
+        c: definition ? context.marked(definition, blocks(definition.children, 0)) : [],
+      };
+    },
+  );
   // Of one place alone nobody knows here what stands elsewhere.
   for (const reference of only === undefined ? references : []) {
     if (emitted.has(reference.to)) continue;
@@ -100,7 +143,9 @@ export function buildPrintDocument(publication: Publication, assets: PrintAssets
     traced: traced !== undefined,
     barred: context.hasBars() || [...front, ...body, ...back].some(hasBar),
     lang: publication.locale,
-    dir: ['ar', 'he', 'fa', 'ur'].includes(new Intl.Locale(publication.locale).language) ? 'rtl' : 'ltr',
+    dir: ['ar', 'he', 'fa', 'ur'].includes(new Intl.Locale(publication.locale).language)
+      ? 'rtl'
+      : 'ltr',
     facts: {
       title: printable(facts.title),
       subtitle: printable(facts.subtitle),
@@ -132,15 +177,27 @@ export function buildPrintDocument(publication: Publication, assets: PrintAssets
     front,
     body,
     back,
-    figures: publication.figures.map(({ anchor, number, title }) => ({ id: anchor, num: number, cap: plainInlines(title) })),
-    tables: publication.tables.map(({ anchor, number, title }) => ({ id: anchor, num: number, cap: plainInlines(title) })),
-    index: publication.index.map(({ letter, entries }) => ({ letter, entries: entries.map((entry) => indexEntry(entry, emitted, publication)) })),
+    figures: publication.figures.map(({ anchor, number, title }) => ({
+      id: anchor,
+      num: number,
+      cap: plainInlines(title),
+    })),
+    tables: publication.tables.map(({ anchor, number, title }) => ({
+      id: anchor,
+      num: number,
+      cap: plainInlines(title),
+    })),
+    index: publication.index.map(({ letter, entries }) => ({
+      letter,
+      entries: entries.map((entry) => indexEntry(entry, emitted, publication)),
+    })),
     glossary,
   };
   return { document, problems };
 }
 
-const hasBar = (place: PrintPlace): boolean => place.bar === true || place.gone === true || place.places.some(hasBar);
+const hasBar = (place: PrintPlace): boolean =>
+  place.bar === true || place.gone === true || place.places.some(hasBar);
 
 const plainInlines = (nodes: readonly Node[]): Inline[] => [
   printable(
@@ -151,11 +208,21 @@ const plainInlines = (nodes: readonly Node[]): Inline[] => [
   ),
 ];
 
-function indexEntry(entry: Publication['index'][number]['entries'][number], emitted: ReadonlySet<string>, publication: Publication): PrintIndexEntry {
-  const known = (anchor: string): string => (emitted.has(anchor) ? anchor : (publication.targets[anchor]?.place ?? ''));
+function indexEntry(
+  entry: Publication['index'][number]['entries'][number],
+  emitted: ReadonlySet<string>,
+  publication: Publication,
+): PrintIndexEntry {
+  const known = (anchor: string): string =>
+    emitted.has(anchor) ? anchor : (publication.targets[anchor]?.place ?? '');
   return {
     term: printable(entry.term),
-    at: entry.locators.map(({ anchor, until }) => ({ from: known(anchor), until: until === undefined ? null : known(until) })).filter(({ from }) => from !== ''),
+    at: entry.locators
+      .map(({ anchor, until }) => ({
+        from: known(anchor),
+        until: until === undefined ? null : known(until),
+      }))
+      .filter(({ from }) => from !== ''),
     see: entry.see.map(printable),
     also: entry.seeAlso.map(printable),
     sub: entry.entries.map((inner) => indexEntry(inner, emitted, publication)),

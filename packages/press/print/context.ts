@@ -72,19 +72,34 @@ function ended(blocks: readonly Block[], sign: Sign): Block[] {
     case 'quote':
     case 'group':
     case 'mark':
-      return last.c.length === 0 ? [...blocks, sign.block] : [...rest, { ...last, c: ended(last.c, sign) }];
+      return last.c.length === 0
+        ? [...blocks, sign.block]
+        : [...rest, { ...last, c: ended(last.c, sign) }];
     case 'ul':
     case 'ol':
     case 'steps':
     case 'sl':
-      return [...rest, { ...last, items: last.items.map((item, at) => (at === last.items.length - 1 ? ended(item, sign) : item)) }];
+      return [
+        ...rest,
+        {
+          ...last,
+          items: last.items.map((item, at) =>
+            at === last.items.length - 1 ? ended(item, sign) : item,
+          ),
+        },
+      ];
     default:
       return [...blocks, sign.block];
   }
 }
 
 /** @param traced a topic of which it is noted where each of its elements comes to stand */
-export function contextOf(publication: Publication, assets: PrintAssets, sheet: StyleSheet, traced?: string): Context {
+export function contextOf(
+  publication: Publication,
+  assets: PrintAssets,
+  sheet: StyleSheet,
+  traced?: string,
+): Context {
   const emitted = new Set<string>();
   const at = (element: Element): string[] => {
     const { anchor } = element as ResolvedElement;
@@ -97,7 +112,12 @@ export function contextOf(publication: Publication, assets: PrintAssets, sheet: 
   const isBarred = (element: Element): boolean => (element as ResolvedElement).marked?.bar === true;
   const markingOf = (element: Element): Marking | undefined => {
     const { color, background } = (element as ResolvedElement).marked ?? {};
-    return color === undefined && background === undefined ? undefined : { ...(color === undefined ? {} : { fg: color }), ...(background === undefined ? {} : { bg: background }) };
+    return color === undefined && background === undefined
+      ? undefined
+      : {
+          ...(color === undefined ? {} : { fg: color }),
+          ...(background === undefined ? {} : { bg: background }),
+        };
   };
   const marked = (element: Element, c: Block[]): Block[] => {
     const marking = markingOf(element);
@@ -105,12 +125,23 @@ export function contextOf(publication: Publication, assets: PrintAssets, sheet: 
     const { gone } = element as ResolvedElement;
     if ((!isBarred(element) && gone === undefined) || shown.length === 0) return shown;
     hasBars = true;
-    const barred: Block[] = isBarred(element) ? [{ t: 'bar', on: true }, ...ended(shown, barEnds)] : shown;
-    return gone === 'before' ? [isGone.block, ...barred] : gone === 'after' ? ended(barred, isGone) : barred;
+    const barred: Block[] = isBarred(element)
+      ? [{ t: 'bar', on: true }, ...ended(shown, barEnds)]
+      : shown;
+    return gone === 'before'
+      ? [isGone.block, ...barred]
+      : gone === 'after'
+        ? ended(barred, isGone)
+        : barred;
   };
   const marksOf = (element: Element): Block[] => {
     const { origin } = element as ResolvedElement;
-    return [...at(element).map((id): Block => ({ t: 'at', id })), ...(traced !== undefined && origin.item === traced ? [{ t: 'from' as const, path: origin.path.join('.') }] : [])];
+    return [
+      ...at(element).map((id): Block => ({ t: 'at', id })),
+      ...(traced !== undefined && origin.item === traced
+        ? [{ t: 'from' as const, path: origin.path.join('.') }]
+        : []),
+    ];
   };
   let gathered: TableNote[] | undefined;
   const notesIn = <Made>(make: () => Made): { made: Made; notes: readonly TableNote[] } => {

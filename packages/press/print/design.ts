@@ -25,7 +25,10 @@ export interface PrintDesign {
   readonly sheet: StyleSheet;
   readonly plan: PagePlan;
 }
-export const usualDesign: PrintDesign = { sheet: shippedSheets['workshop']!, plan: shippedPlans['a4-margin']! };
+export const usualDesign: PrintDesign = {
+  sheet: shippedSheets['workshop']!,
+  plan: shippedPlans['a4-margin']!,
+};
 
 type Measure = { readonly pt: number } | { readonly em: number };
 
@@ -54,7 +57,11 @@ export interface PrintStyle {
   readonly end?: number;
   readonly between?: number;
   readonly tab?: number;
-  readonly rules?: Readonly<Partial<Record<'top' | 'bottom' | 'start' | 'end', { readonly pt: number; readonly fill: string }>>>;
+  readonly rules?: Readonly<
+    Partial<
+      Record<'top' | 'bottom' | 'start' | 'end', { readonly pt: number; readonly fill: string }>
+    >
+  >;
   readonly ground?: string;
   readonly padding?: number;
   readonly corner?: number;
@@ -98,46 +105,104 @@ export function designData(
   imageOf: (asset: string) => string | undefined,
 ): { data: DesignData; images: Map<string, Uint8Array> } {
   const rootSize = toPoints(said(valuesOf(sheet, rootRole, 'print'), 'size') ?? '10pt');
-  const styles = Object.fromEntries([...new Set([...roles.map(({ id }) => id), ...Object.keys(sheet.styles)])].map((id) => [id, printStyle(sheet, valuesOf(sheet, id, 'print'), rootSize, locale)]));
+  const styles = Object.fromEntries(
+    [...new Set([...roles.map(({ id }) => id), ...Object.keys(sheet.styles)])].map((id) => [
+      id,
+      printStyle(sheet, valuesOf(sheet, id, 'print'), rootSize, locale),
+    ]),
+  );
   const images = new Map<string, Uint8Array>();
   const marks: Record<string, PrintMark> = {};
   for (const kind of noteKinds) {
     const mark = sheet.marks[kind];
     if (!mark || mark.place === 'none') continue;
-    const path = mark.icon.startsWith('asset:') ? imageOf(mark.icon.slice('asset:'.length)) : `/marks/${kind}.svg`;
+    const path = mark.icon.startsWith('asset:')
+      ? imageOf(mark.icon.slice('asset:'.length))
+      : `/marks/${kind}.svg`;
     const drawn = iconImage(mark.icon, noteColour(sheet, kind, 'print'));
     if (drawn !== undefined) images.set(`/marks/${kind}.svg`, new TextEncoder().encode(drawn));
-    if (path !== undefined && (drawn !== undefined || mark.icon.startsWith('asset:'))) marks[kind] = { src: path, size: round(toPoints(mark.size)), place: mark.place, meets: mark.meets };
+    if (path !== undefined && (drawn !== undefined || mark.icon.startsWith('asset:')))
+      marks[kind] = {
+        src: path,
+        size: round(toPoints(mark.size)),
+        place: mark.place,
+        meets: mark.meets,
+      };
   }
-  return { data: { styles, marks, plan: printPlan(plan, isRightToLeft, told, imageOf), colours: sheet.colours }, images };
+  return {
+    data: {
+      styles,
+      marks,
+      plan: printPlan(plan, isRightToLeft, told, imageOf),
+      colours: sheet.colours,
+    },
+    images,
+  };
 }
 
-function printStyle(sheet: StyleSheet, values: Values, rootSize: number, locale: string): PrintStyle {
+function printStyle(
+  sheet: StyleSheet,
+  values: Values,
+  rootSize: number,
+  locale: string,
+): PrintStyle {
   const size = typeof values.size === 'string' ? readLength(values.size) : undefined;
-  const em = size === undefined ? rootSize : size.unit === 'em' ? size.value * rootSize : toPoints(said(values, 'size')!);
-  const points = (name: keyof Values): number | undefined => (typeof values[name] === 'string' ? round(toPoints(values[name], em)) : undefined);
-  const colour = (value: unknown): string | undefined => (typeof value === 'string' ? colourOf(sheet, value) : undefined);
+  const em =
+    size === undefined
+      ? rootSize
+      : size.unit === 'em'
+        ? size.value * rootSize
+        : toPoints(said(values, 'size')!);
+  const points = (name: keyof Values): number | undefined =>
+    typeof values[name] === 'string' ? round(toPoints(values[name], em)) : undefined;
+  const colour = (value: unknown): string | undefined =>
+    typeof value === 'string' ? colourOf(sheet, value) : undefined;
   const rule = (value: unknown): { pt: number; fill: string } | undefined => {
     const read = typeof value === 'string' ? readRule(value) : undefined;
     const fill = read && colourOf(sheet, read.colour);
     return read && fill !== undefined ? { pt: round(toPoints(read.width, em)), fill } : undefined;
   };
-  const rules = { top: rule(values.ruleAbove), bottom: rule(values.ruleBelow), start: rule(values.ruleStart), end: rule(values.ruleEnd) };
-  const columns: Readonly<Record<string, PrintStyle['column']>> = { 'in the margin column': 'margin', 'over both': 'both' };
-  const begins: Readonly<Record<string, PrintStyle['begins']>> = { 'on a new page': 'page', 'on a right page': 'odd' };
+  const rules = {
+    top: rule(values.ruleAbove),
+    bottom: rule(values.ruleBelow),
+    start: rule(values.ruleStart),
+    end: rule(values.ruleEnd),
+  };
+  const columns: Readonly<Record<string, PrintStyle['column']>> = {
+    'in the margin column': 'margin',
+    'over both': 'both',
+  };
+  const begins: Readonly<Record<string, PrintStyle['begins']>> = {
+    'on a new page': 'page',
+    'on a right page': 'odd',
+  };
   return without({
-    font: values.font === undefined ? undefined : sheet.fonts[values.font as keyof StyleSheet['fonts']],
-    size: size === undefined ? undefined : size.unit === 'em' ? { em: size.value } : { pt: round(em) },
+    font:
+      values.font === undefined ? undefined : sheet.fonts[values.font as keyof StyleSheet['fonts']],
+    size:
+      size === undefined ? undefined : size.unit === 'em' ? { em: size.value } : { pt: round(em) },
     weight: weights[said(values, 'weight') ?? ''],
     slant: values.slant === undefined ? undefined : values.slant === 'italic' ? 'italic' : 'normal',
     fill: colour(values.colour),
-    case: values.case === undefined || values.case === 'as written' ? undefined : said(values, 'case')!,
-    tracking: typeof values.spacing !== 'string' ? undefined : readLength(values.spacing)?.unit === 'em' ? { em: readLength(values.spacing)!.value } : { pt: round(toPoints(values.spacing)) },
-    figures: values.figures === undefined ? undefined : values.figures === 'old style' ? 'old-style' : 'lining',
+    case:
+      values.case === undefined || values.case === 'as written' ? undefined : said(values, 'case')!,
+    tracking:
+      typeof values.spacing !== 'string'
+        ? undefined
+        : readLength(values.spacing)?.unit === 'em'
+          ? { em: readLength(values.spacing)!.value }
+          : { pt: round(toPoints(values.spacing)) },
+    figures:
+      values.figures === undefined
+        ? undefined
+        : values.figures === 'old style'
+          ? 'old-style'
+          : 'lining',
     tabular: values.figures === undefined ? undefined : values.figures === 'lining in columns',
     line: values.line === undefined || values.line === 'none' ? undefined : said(values, 'line')!,
     align: said(values, 'align'),
-    leading: typeof values.lineHeight === 'number' ? { em: round(values.lineHeight - 1) } : undefined,
+    leading:
+      typeof values.lineHeight === 'number' ? { em: round(values.lineHeight - 1) } : undefined,
     hyphenate: typeof values.hyphenate === 'boolean' ? values.hyphenate : undefined,
     firstLine: points('firstLine'),
     above: points('above'),
@@ -155,7 +220,10 @@ function printStyle(sheet: StyleSheet, values: Values, rootSize: number, locale:
     mark: said(values, 'mark'),
     numbers: said(values, 'numbers'),
     column: columns[said(values, 'column') ?? ''],
-    columns: typeof values.columns === 'number' && values.columns > 1 ? Math.round(values.columns) : undefined,
+    columns:
+      typeof values.columns === 'number' && values.columns > 1
+        ? Math.round(values.columns)
+        : undefined,
     keepNext: values.keepNext === true ? true : undefined,
     keepTogether: values.keepTogether === true ? true : undefined,
     begins: begins[said(values, 'breakBefore') ?? ''],
@@ -164,4 +232,7 @@ function printStyle(sheet: StyleSheet, values: Values, rootSize: number, locale:
 
 /** The object without what is undefined in it. */
 type Present<Shape> = { -readonly [Name in keyof Shape]?: Exclude<Shape[Name], undefined> };
-const without = <Shape extends object>(shape: Shape): Present<Shape> => Object.fromEntries(Object.entries(shape).filter(([, value]) => value !== undefined)) as Present<Shape>;
+const without = <Shape extends object>(shape: Shape): Present<Shape> =>
+  Object.fromEntries(
+    Object.entries(shape).filter(([, value]) => value !== undefined),
+  ) as Present<Shape>;

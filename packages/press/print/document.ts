@@ -3,7 +3,10 @@ import type { DesignData } from './design.ts';
 /** The JSON document that the print template walks. Short keys: a manual of 300 pages has some 100,000 of these. */
 export type Inline =
   | string
-  | { readonly t: 'b' | 'i' | 'u' | 'sup' | 'sub' | 'strike' | 'code' | 'ui' | 'q'; readonly c: readonly Inline[] }
+  | {
+      readonly t: 'b' | 'i' | 'u' | 'sup' | 'sub' | 'strike' | 'code' | 'ui' | 'q';
+      readonly c: readonly Inline[];
+    }
   /** Words in a style of the team's own. */
   | { readonly t: 's'; readonly s: string; readonly c: readonly Inline[] }
   /** A link inside: `page` adds “on page N”, or says “page N” where it has no words. */
@@ -75,16 +78,47 @@ export type Block = { readonly s?: string } & (
   /** A bar in the margin begins or ends here. */
   | { readonly t: 'bar'; readonly on: boolean }
   | { readonly t: 'gone' }
-  | { readonly t: 'ul' | 'ol' | 'steps' | 'sl'; readonly items: readonly (readonly Block[])[]; readonly start?: number }
-  | { readonly t: 'dl'; readonly items: readonly { readonly dt: readonly (readonly Inline[])[]; readonly dd: readonly Block[] }[] }
-  | { readonly t: 'note'; readonly kind: string; readonly word: string; readonly c: readonly Block[] }
+  | {
+      readonly t: 'ul' | 'ol' | 'steps' | 'sl';
+      readonly items: readonly (readonly Block[])[];
+      readonly start?: number;
+    }
+  | {
+      readonly t: 'dl';
+      readonly items: readonly {
+        readonly dt: readonly (readonly Inline[])[];
+        readonly dd: readonly Block[];
+      }[];
+    }
+  | {
+      readonly t: 'note';
+      readonly kind: string;
+      readonly word: string;
+      readonly c: readonly Block[];
+    }
   | { readonly t: 'code'; readonly c: readonly Inline[] }
   | { readonly t: 'lines'; readonly c: readonly Inline[] }
   | { readonly t: 'quote'; readonly c: readonly Block[] }
-  | { readonly t: 'fig'; readonly c: readonly Block[]; readonly at: readonly string[]; readonly num?: string; readonly cap?: readonly Inline[] }
-  | { readonly t: 'img'; readonly src: string; readonly alt: string; readonly w?: string; readonly missing?: boolean; readonly spots?: readonly Spot[] }
+  | {
+      readonly t: 'fig';
+      readonly c: readonly Block[];
+      readonly at: readonly string[];
+      readonly num?: string;
+      readonly cap?: readonly Inline[];
+    }
+  | {
+      readonly t: 'img';
+      readonly src: string;
+      readonly alt: string;
+      readonly w?: string;
+      readonly missing?: boolean;
+      readonly spots?: readonly Spot[];
+    }
   /** What the signs on an image stand for. */
-  | { readonly t: 'legend'; readonly items: readonly { readonly sign: string; readonly c: readonly Inline[] }[] }
+  | {
+      readonly t: 'legend';
+      readonly items: readonly { readonly sign: string; readonly c: readonly Inline[] }[];
+    }
   | { readonly t: 'group'; readonly c: readonly Block[] }
   | ({ readonly t: 'mark'; readonly c: readonly Block[] } & Marking)
   | PrintTable
@@ -153,8 +187,23 @@ export interface PrintDocument {
   readonly front: readonly PrintPlace[];
   readonly body: readonly PrintPlace[];
   readonly back: readonly PrintPlace[];
-  readonly figures: readonly { readonly id: string; readonly num: string; readonly cap: readonly Inline[] }[];
-  readonly tables: readonly { readonly id: string; readonly num: string; readonly cap: readonly Inline[] }[];
-  readonly index: readonly { readonly letter: string; readonly entries: readonly PrintIndexEntry[] }[];
-  readonly glossary: readonly { readonly id: string; readonly term: string; readonly c: readonly Block[] }[];
+  readonly figures: readonly {
+    readonly id: string;
+    readonly num: string;
+    readonly cap: readonly Inline[];
+  }[];
+  readonly tables: readonly {
+    readonly id: string;
+    readonly num: string;
+    readonly cap: readonly Inline[];
+  }[];
+  readonly index: readonly {
+    readonly letter: string;
+    readonly entries: readonly PrintIndexEntry[];
+  }[];
+  readonly glossary: readonly {
+    readonly id: string;
+    readonly term: string;
+    readonly c: readonly Block[];
+  }[];
 }

@@ -14,18 +14,33 @@ export interface Drawings {
 type Matrix = readonly [number, number, number, number, number, number];
 const still: Matrix = [1, 0, 0, 1, 0, 0];
 /** What is moved by `inner` and then by `outer`. */
-const within = ([a, b, c, d, e, f]: Matrix, [p, q, r, s, t, u]: Matrix): Matrix => [a * p + c * q, b * p + d * q, a * r + c * s, b * r + d * s, a * t + c * u + e, b * t + d * u + f];
+const within = ([a, b, c, d, e, f]: Matrix, [p, q, r, s, t, u]: Matrix): Matrix => [
+  a * p + c * q,
+  b * p + d * q,
+  a * r + c * s,
+  b * r + d * s,
+  a * t + c * u + e,
+  b * t + d * u + f,
+];
 const short = (number: number): number => Math.round(number * 1000) / 1000;
 const matrix = / transform="matrix\(([^)]*)\)"/u;
 function matrixOf(tag: string): Matrix {
   const [a, b, c, d, e, f] = (matrix.exec(tag)?.[1] ?? '').split(/[\s,]+/u).map(Number);
-  return a === undefined || b === undefined || c === undefined || d === undefined || e === undefined || f === undefined ? still : [a, b, c, d, e, f];
+  return a === undefined ||
+    b === undefined ||
+    c === undefined ||
+    d === undefined ||
+    e === undefined ||
+    f === undefined
+    ? still
+    : [a, b, c, d, e, f];
 }
 
 /** A glyph as the page engine defines it, once for all places: an outline in relative steps from its own origin. */
 const outline = /<path d="M 0 0 ?([^"MLHVCSQTA]*)"\s*\/>/u;
 /** Glyphs of one run of text, one after the other in one colour. */
-const run = /(?:<use xlink:href="#[^"]+" x="[^"]+" y="0" (fill="[^"]+" fill-rule="[^"]+")\/>\s*)(?:<use xlink:href="#[^"]+" x="[^"]+" y="0" \1\/>\s*)*/gu;
+const run =
+  /(?:<use xlink:href="#[^"]+" x="[^"]+" y="0" (fill="[^"]+" fill-rule="[^"]+")\/>\s*)(?:<use xlink:href="#[^"]+" x="[^"]+" y="0" \1\/>\s*)*/gu;
 const glyph = /xlink:href="#([^"]+)" x="([^"]+)"/gu;
 const reference = /(?:href="#|url\(#)([^")]+)/gu;
 
@@ -74,12 +89,22 @@ function endOf(lines: readonly string[], from: number): number {
 }
 
 /** Groups only move what is in them, unless they cut it off: such a group is a piece of its own. */
-function walk(lines: readonly string[], from: number, to: number, place: Matrix, piece: (text: string, place: Matrix) => void): void {
+function walk(
+  lines: readonly string[],
+  from: number,
+  to: number,
+  place: Matrix,
+  piece: (text: string, place: Matrix) => void,
+): void {
   for (let at = from; at < to; at += 1) {
     const line = lines[at]!.trimStart();
     const end = endOf(lines, at);
     const here = within(place, matrixOf(line));
-    if (line.startsWith('<g') && !line.includes('clip-path') && !line.includes('class="typst-text"')) {
+    if (
+      line.startsWith('<g') &&
+      !line.includes('clip-path') &&
+      !line.includes('class="typst-text"')
+    ) {
       walk(lines, at + 1, end, here, piece);
       // Links lead nowhere in an image.
     } else if (!line.startsWith('<a ') && !line.startsWith('</')) {
@@ -109,11 +134,17 @@ function definitionsOf(lines: readonly string[]): ReadonlyMap<string, string> {
   return found;
 }
 
-function shapeOf(text: string, definitions: ReadonlyMap<string, string>): { readonly shape: string; readonly svg: string } {
+function shapeOf(
+  text: string,
+  definitions: ReadonlyMap<string, string>,
+): { readonly shape: string; readonly svg: string } {
   const known = made.get(text);
   if (known) return known;
   const outlined = text.replace(run, (whole, look: string) => {
-    const glyphs = [...whole.matchAll(glyph)].map(([, id, x]) => ({ steps: outline.exec(definitions.get(id!) ?? '')?.[1], x: short(Number(x)) }));
+    const glyphs = [...whole.matchAll(glyph)].map(([, id, x]) => ({
+      steps: outline.exec(definitions.get(id!) ?? '')?.[1],
+      x: short(Number(x)),
+    }));
     if (glyphs.some(({ steps }) => steps === undefined)) return whole;
     return `<path d="${glyphs.map(({ steps, x }) => `M${x} 0${steps!.replace(/-?\d+\.\d{4,}/gu, (number) => String(short(Number(number))))}`).join('')}" ${look}/>`;
   });

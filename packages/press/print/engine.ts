@@ -11,7 +11,10 @@ import { faceFolders } from './faces.ts';
 const manyPages = 600;
 
 type Standard = PagePlan['file']['standard'] | 'none';
-const standards = { accessible: 'ua-1', 'for the archive': 'a-2a' } as const satisfies Record<PagePlan['file']['standard'], string>;
+const standards = { accessible: 'ua-1', 'for the archive': 'a-2a' } as const satisfies Record<
+  PagePlan['file']['standard'],
+  string
+>;
 /** A warning that the file does not keep to its standard begins with this. */
 export const refusal = 'standard refused: ';
 
@@ -20,8 +23,12 @@ const workspace = '/press';
 /** The template beside this file, by the names of its parts; the compiled server finds it beside its sources. */
 function template(): ReadonlyMap<string, string> {
   const here = dirname(fileURLToPath(import.meta.url));
-  const folder = here.includes(join('press', 'dist')) ? join(here, '../../print/template') : join(here, 'template');
-  return new Map(readdirSync(folder).map((name) => [name, readFileSync(join(folder, name), 'utf8')]));
+  const folder = here.includes(join('press', 'dist'))
+    ? join(here, '../../print/template')
+    : join(here, 'template');
+  return new Map(
+    readdirSync(folder).map((name) => [name, readFileSync(join(folder, name), 'utf8')]),
+  );
 }
 
 export interface Located {
@@ -71,7 +78,11 @@ export class PrintFailure extends Error {}
 /** A warm compiler. It grows with each document: run it in a child process and end that process now and then. */
 export interface PrintEngine {
   /** Throws `PrintFailure` with the engine's own words when the document cannot be set. Without a standard it is only to be looked at. */
-  compile(document: PrintDocument, images: ReadonlyMap<string, Uint8Array>, standard: Standard): Compiled;
+  compile(
+    document: PrintDocument,
+    images: ReadonlyMap<string, Uint8Array>,
+    standard: Standard,
+  ): Compiled;
   /** The same without a PDF: as drawings of the pages, and where things stand. Throws `PrintFailure`. */
   draw(document: PrintDocument, images: ReadonlyMap<string, Uint8Array>): Drawn;
   /** Only where things stand. Throws `PrintFailure`. */
@@ -85,21 +96,34 @@ interface Diagnostic {
 }
 
 export function createPrintEngine(): PrintEngine {
-  const compiler = NodeCompiler.create({ workspace, fontArgs: [{ fontPaths: [...faceFolders()] }] });
+  const compiler = NodeCompiler.create({
+    workspace,
+    fontArgs: [{ fontPaths: [...faceFolders()] }],
+  });
   const parts = template();
   const main = `${workspace}/manual.typ`;
   const probe = `${workspace}/probe.typ`;
-  const shadow = (path: string, bytes: Uint8Array): void => compiler.mapShadow(`${workspace}${path}`, Buffer.from(bytes));
+  const shadow = (path: string, bytes: Uint8Array): void =>
+    compiler.mapShadow(`${workspace}${path}`, Buffer.from(bytes));
 
-  const lookUp = (result: NodeTypstDocument): readonly Located[] => (compiler.query(result, { selector: '<pages>', field: 'value' }) as Located[][])[0] ?? [];
-  const tracesOf = (result: NodeTypstDocument): readonly Traced[] => (compiler.query(result, { selector: '<places>', field: 'value' }) as Traced[][])[0] ?? [];
+  const lookUp = (result: NodeTypstDocument): readonly Located[] =>
+    (compiler.query(result, { selector: '<pages>', field: 'value' }) as Located[][])[0] ?? [];
+  const tracesOf = (result: NodeTypstDocument): readonly Traced[] =>
+    (compiler.query(result, { selector: '<places>', field: 'value' }) as Traced[][])[0] ?? [];
   const sheetsOf = (result: NodeTypstDocument, { design: { plan } }: PrintDocument): Sheet[] => {
-    const turned = new Set((compiler.query(result, { selector: '<lying>', field: 'value' }) as number[][])[0]);
+    const turned = new Set(
+      (compiler.query(result, { selector: '<lying>', field: 'value' }) as number[][])[0],
+    );
     const [width, height] = [plan.width + 2 * plan.around, plan.height + 2 * plan.around];
-    return Array.from({ length: result.numOfPages }, (_, at) => (turned.has(at + 1) ? { width: height, height: width } : { width, height }));
+    return Array.from({ length: result.numOfPages }, (_, at) =>
+      turned.has(at + 1) ? { width: height, height: width } : { width, height },
+    );
   };
   /** Sets the document; what it warns of comes with it. */
-  const set = (document: PrintDocument, images: ReadonlyMap<string, Uint8Array>): { readonly result: NodeTypstDocument; readonly warnings: string[] } => {
+  const set = (
+    document: PrintDocument,
+    images: ReadonlyMap<string, Uint8Array>,
+  ): { readonly result: NodeTypstDocument; readonly warnings: string[] } => {
     compiler.resetShadow();
     for (const [name, source] of parts) compiler.addSource(`${workspace}/${name}`, source);
     shadow('/doc.json', Buffer.from(JSON.stringify(document)));
@@ -108,10 +132,17 @@ export function createPrintEngine(): PrintEngine {
     if (!outcome.result) {
       const diagnostics = outcome.takeDiagnostics();
       const found = diagnostics ? (compiler.fetchDiagnostics(diagnostics) as Diagnostic[]) : [];
-      throw new PrintFailure(found.map(({ message }) => message).join('; ') || 'The page engine gave no reason.');
+      throw new PrintFailure(
+        found.map(({ message }) => message).join('; ') || 'The page engine gave no reason.',
+      );
     }
     const taken = outcome.takeWarnings();
-    return { result: outcome.result, warnings: taken ? (compiler.fetchDiagnostics(taken) as Diagnostic[]).map(({ message }) => message) : [] };
+    return {
+      result: outcome.result,
+      warnings: taken
+        ? (compiler.fetchDiagnostics(taken) as Diagnostic[]).map(({ message }) => message)
+        : [],
+    };
   };
 
   return {
@@ -123,13 +154,23 @@ export function createPrintEngine(): PrintEngine {
       if (result.numOfPages > manyPages) compiler.evictCache(0);
       let pdf: Uint8Array;
       try {
-        pdf = compiler.pdf(result, standard === 'none' ? { pdfTags: false } : { pdfStandard: standards[standard] });
+        pdf = compiler.pdf(
+          result,
+          standard === 'none' ? { pdfTags: false } : { pdfStandard: standards[standard] },
+        );
       } catch (error) {
         warnings.push(`${refusal}${String(error)}`);
         pdf = compiler.pdf(result);
       }
       compiler.evictCache(20);
-      return { pdf, pages, traces: tracesOf(result), sheets: sheetsOf(result, document), warnings, milliseconds: performance.now() - started };
+      return {
+        pdf,
+        pages,
+        traces: tracesOf(result),
+        sheets: sheetsOf(result, document),
+        warnings,
+        milliseconds: performance.now() - started,
+      };
     },
     draw(document, images) {
       const started = performance.now();
@@ -137,7 +178,14 @@ export function createPrintEngine(): PrintEngine {
       const sheets = sheetsOf(result, document);
       const drawings = drawingsOf(compiler.plainSvg(result));
       compiler.evictCache(20);
-      return { drawings, traces: tracesOf(result), pages: lookUp(result), sheets, warnings, milliseconds: performance.now() - started };
+      return {
+        drawings,
+        traces: tracesOf(result),
+        pages: lookUp(result),
+        sheets,
+        warnings,
+        milliseconds: performance.now() - started,
+      };
     },
     locate(document, images) {
       const pages = lookUp(set(document, images).result);

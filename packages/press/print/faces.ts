@@ -19,7 +19,9 @@ const faces: Record<string, readonly string[]> = {
 export function faceFolders(): string[] {
   return Object.entries(faces).flatMap(([family, weights]) => {
     const folder = dirname(require.resolve(`@expo-google-fonts/${family}/package.json`));
-    return weights.map((weight) => join(folder, weight)).filter((path) => readdirSync(path).some((name) => name.endsWith('.ttf')));
+    return weights
+      .map((weight) => join(folder, weight))
+      .filter((path) => readdirSync(path).some((name) => name.endsWith('.ttf')));
   });
 }
 

@@ -26,7 +26,12 @@ export async function finished(pdf: Uint8Array, plan: PagePlan): Promise<Uint8Ar
 
 function bound(page: PDFPage, bleed: number, around: number): void {
   const { width, height } = page.getSize();
-  const box = (inside: number): PDFArray => page.doc.context.obj([inside, inside, width - inside, height - inside].map((value) => Math.round(value * 1000) / 1000));
+  const box = (inside: number): PDFArray =>
+    page.doc.context.obj(
+      [inside, inside, width - inside, height - inside].map(
+        (value) => Math.round(value * 1000) / 1000,
+      ),
+    );
   page.node.set(PDFName.TrimBox, box(around * points));
   page.node.set(PDFName.of('BleedBox'), box((around - bleed) * points));
 }

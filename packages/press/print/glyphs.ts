@@ -18,10 +18,15 @@ export function missingSigns({ places, glossary }: Publication): Problem[] {
       if (found.has(key) || hasSign(code)) continue;
       found.set(
         key,
-        problem('warning', 'print.glyph', `None of the faces has a sign for “${sign}” (U+${code.toString(16).toUpperCase().padStart(4, '0')}). An empty box would be printed.`, {
-          item: origin.item,
-          path: origin.path,
-        }),
+        problem(
+          'warning',
+          'print.glyph',
+          `None of the faces has a sign for “${sign}” (U+${code.toString(16).toUpperCase().padStart(4, '0')}). An empty box would be printed.`,
+          {
+            item: origin.item,
+            path: origin.path,
+          },
+        ),
       );
     }
   };
@@ -31,6 +36,10 @@ export function missingSigns({ places, glossary }: Publication): Problem[] {
       else if (isElement(node)) walk(node.children, node as ResolvedElement);
     }
   };
-  for (const content of [...allPlaces(places).map((place) => place.content), ...glossary.map((entry) => entry.content)]) if (content) walk(content.children, content);
+  for (const content of [
+    ...allPlaces(places).map((place) => place.content),
+    ...glossary.map((entry) => entry.content),
+  ])
+    if (content) walk(content.children, content);
   return [...found.values()];
 }

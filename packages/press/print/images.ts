@@ -23,12 +23,30 @@ export const sized = (element: Element): { w?: string } => {
   return width === undefined ? {} : { w: `${width}` };
 };
 
-export const imageBlock = (context: Context, element: Element, spots: readonly Spot[] = []): Block[] => {
+export const imageBlock = (
+  context: Context,
+  element: Element,
+  spots: readonly Spot[] = [],
+): Block[] => {
   const src = sourceOf(element, context.assets);
-  return [...context.marksOf(element), { t: 'img', src: src ?? '', alt: altOf(element), ...sized(element), ...(src === undefined ? { missing: true } : {}), ...(spots.length === 0 ? {} : { spots }) }];
+  return [
+    ...context.marksOf(element),
+    {
+      t: 'img',
+      src: src ?? '',
+      alt: altOf(element),
+      ...sized(element),
+      ...(src === undefined ? { missing: true } : {}),
+      ...(spots.length === 0 ? {} : { spots }),
+    },
+  ];
 };
 /** On paper nothing can be pointed at: areas have letters, which a list under the image explains. None where one of them cannot be placed. */
-export const spotsOf = ({ assets }: Context, areas: readonly Element[], picture: Element): Spot[] => {
+export const spotsOf = (
+  { assets }: Context,
+  areas: readonly Element[],
+  picture: Element,
+): Spot[] => {
   const href = picture.attributes['href'] ?? '';
   const size = href.startsWith('asset:') ? assets.size(href.slice('asset:'.length)) : undefined;
   const read = areas.map(readArea);
@@ -43,10 +61,23 @@ export const mediaBlock = (context: Context, element: Element): Block[] => {
   const { assets, words } = context;
   const media = readMedia(element);
   if (!media) return context.marksOf(element);
-  const poster = media.poster.startsWith('asset:') ? assets.path(media.poster.slice('asset:'.length)) : undefined;
+  const poster = media.poster.startsWith('asset:')
+    ? assets.path(media.poster.slice('asset:'.length))
+    : undefined;
   const isOnWeb = /^https?:/iu.test(media.source);
-  const address: Inline[] = isOnWeb ? [' ', { t: 'url', href: media.source, c: [media.source] }] : [];
+  const address: Inline[] = isOnWeb
+    ? [' ', { t: 'url', href: media.source, c: [media.source] }]
+    : [];
   const told: Inline = { t: 'i', c: [`${words[media.kind]}: `, printable(media.description)] };
-  const code: Block[] = isOnWeb ? [{ t: 'img', src: assets.code(media.source), alt: media.source, w: codeWidth }] : [];
-  return [...context.marksOf(element), ...(poster === undefined ? [] : [{ t: 'img' as const, src: poster, alt: printable(media.description) }]), { t: 'p', c: [told, ...address] }, ...code];
+  const code: Block[] = isOnWeb
+    ? [{ t: 'img', src: assets.code(media.source), alt: media.source, w: codeWidth }]
+    : [];
+  return [
+    ...context.marksOf(element),
+    ...(poster === undefined
+      ? []
+      : [{ t: 'img' as const, src: poster, alt: printable(media.description) }]),
+    { t: 'p', c: [told, ...address] },
+    ...code,
+  ];
 };

@@ -14,7 +14,14 @@ import { failed, problemsOf, settingOf } from './setting.ts';
 export { usualDesign, type PrintDesign } from './design.ts';
 export { createPrintEngine, type PrintEngine } from './engine.ts';
 export { specimen } from './specimen.ts';
-export { layoutOf, proofPublication, proofTopic, proofWhole, type ProofPages, type ProofWhole } from './proof.ts';
+export {
+  layoutOf,
+  proofPublication,
+  proofTopic,
+  proofWhole,
+  type ProofPages,
+  type ProofWhole,
+} from './proof.ts';
 
 export interface PrintResult {
   readonly pdf?: Uint8Array;
@@ -29,13 +36,31 @@ export interface PrintResult {
  * Sets a publication as a PDF: tagged, with bookmarks, links and metadata.
  * Problems: those of the design, `image.unreadable` (the image is left out), `print.standard`, `print.font`, `print.failed` (then there is no PDF).
  */
-export async function printPublication(publication: Publication, source: AssetSource, engine: PrintEngine = createPrintEngine(), design: PrintDesign = usualDesign): Promise<PrintResult> {
+export async function printPublication(
+  publication: Publication,
+  source: AssetSource,
+  engine: PrintEngine = createPrintEngine(),
+  design: PrintDesign = usualDesign,
+): Promise<PrintResult> {
   const setting = settingOf(publication, source, engine, design);
   try {
-    const { pdf, sheets, pages, warnings, milliseconds } = setting.run((document, images) => engine.compile(document, images, setting.plan.file.standard));
-    return { pdf: await finished(pdf, setting.plan), pageCount: sheets.length, pages, problems: [...setting.problems, ...problemsOf(warnings)], engineMilliseconds: milliseconds };
+    const { pdf, sheets, pages, warnings, milliseconds } = setting.run((document, images) =>
+      engine.compile(document, images, setting.plan.file.standard),
+    );
+    return {
+      pdf: await finished(pdf, setting.plan),
+      pageCount: sheets.length,
+      pages,
+      problems: [...setting.problems, ...problemsOf(warnings)],
+      engineMilliseconds: milliseconds,
+    };
   } catch (error) {
     if (!(error instanceof PrintFailure)) throw error;
-    return { pageCount: 0, pages: [], problems: [...setting.problems, failed(error)], engineMilliseconds: 0 };
+    return {
+      pageCount: 0,
+      pages: [],
+      problems: [...setting.problems, failed(error)],
+      engineMilliseconds: 0,
+    };
   }
 }

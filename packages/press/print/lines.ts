@@ -1,6 +1,13 @@
 import type { ResolvedElement } from '@ukiyo/core/compose';
 import { isExpandable, mannerOf, type Manner } from '@ukiyo/core/grammar';
-import { childElements, childNamed, isElement, lineOf, type Element, type Node } from '@ukiyo/core/markup';
+import {
+  childElements,
+  childNamed,
+  isElement,
+  lineOf,
+  type Element,
+  type Node,
+} from '@ukiyo/core/markup';
 import { linkFormOf } from '@ukiyo/core/library';
 import { said, valuesOf } from '@ukiyo/core/styles';
 import { linkWords, peerName, peerTitle } from '../shared/links.ts';
@@ -10,7 +17,17 @@ import type { Block, Inline } from './document.ts';
 import { altOf, sized, sourceOf } from './images.ts';
 
 /** What the page template calls each manner. */
-const signs = { bold: 'b', italic: 'i', underlined: 'u', superscript: 'sup', subscript: 'sub', struck: 'strike', code: 'code', control: 'ui', quoted: 'q' } as const satisfies Record<Manner, string>;
+const signs = {
+  bold: 'b',
+  italic: 'i',
+  underlined: 'u',
+  superscript: 'sup',
+  subscript: 'sub',
+  struck: 'strike',
+  code: 'code',
+  control: 'ui',
+  quoted: 'q',
+} as const satisfies Record<Manner, string>;
 
 export interface Lines {
   inlines(nodes: readonly Node[], depth: number): Inline[];
@@ -18,17 +35,29 @@ export interface Lines {
 }
 
 /** Lines of text. @param blocks what a footnote has in it */
-export function linesOf(context: Context, blocks: (nodes: readonly Node[], depth: number) => Block[]): Lines {
+export function linesOf(
+  context: Context,
+  blocks: (nodes: readonly Node[], depth: number) => Block[],
+): Lines {
   const { publication, sheet, words, worn, at, markingOf, references } = context;
-  const meanings = new Map(publication.glossary.map(({ anchor, content }) => [anchor, printable(lineOf(childNamed(content, 'glossdef') ?? content))]));
+  const meanings = new Map(
+    publication.glossary.map(({ anchor, content }) => [
+      anchor,
+      printable(lineOf(childNamed(content, 'glossdef') ?? content)),
+    ]),
+  );
   let inFootnote = false;
 
-  const inlines = (nodes: readonly Node[], depth: number): Inline[] => nodes.flatMap((node) => (typeof node === 'string' ? [printable(node)] : isElement(node) ? inline(node, depth) : []));
+  const inlines = (nodes: readonly Node[], depth: number): Inline[] =>
+    nodes.flatMap((node) =>
+      typeof node === 'string' ? [printable(node)] : isElement(node) ? inline(node, depth) : [],
+    );
 
   const inline = (element: Element, depth: number): Inline[] => {
     const plain = worn.within(element, () => plainInline(element, depth));
     const own = worn.of(element);
-    const c: Inline[] = own === undefined || plain.length === 0 ? plain : standing(own, 'in the line', plain);
+    const c: Inline[] =
+      own === undefined || plain.length === 0 ? plain : standing(own, 'in the line', plain);
     const marking = markingOf(element);
     return marking && c.length > 0 ? [{ t: 'mark', c, ...marking }] : c;
   };
@@ -45,7 +74,9 @@ export function linesOf(context: Context, blocks: (nodes: readonly Node[], depth
     const stands = standsOf.get(style) ?? usual;
     if (stands === 'nowhere') return [];
     if (stands === 'in the line') return [shown];
-    return stands === 'in brackets' || inFootnote ? [' (', shown, ')'] : [footnote([{ t: 'p', c: [shown] }])];
+    return stands === 'in brackets' || inFootnote
+      ? [' (', shown, ')']
+      : [footnote([{ t: 'p', c: [shown] }])];
   };
   const told = new Set<string>();
   /** What a term means, where it is met for the first time in a topic. */
@@ -79,18 +110,28 @@ export function linesOf(context: Context, blocks: (nodes: readonly Node[], depth
       case 'cite':
         return [...marks, ...linked(element as ResolvedElement, depth)];
       case 'menucascade':
-        return [...marks, ...childElements(element).flatMap((control, index): Inline[] => [...(index > 0 ? [' ▸ '] : []), ...inline(control, depth + 1)])];
+        return [
+          ...marks,
+          ...childElements(element).flatMap((control, index): Inline[] => [
+            ...(index > 0 ? [' ▸ '] : []),
+            ...inline(control, depth + 1),
+          ]),
+        ];
       case 'state':
         return [`${element.attributes['name'] ?? ''}=${element.attributes['value'] ?? ''}`];
       case 'tm':
-        return [...inner(), { tm: '™', reg: '®', service: '℠' }[element.attributes['tmtype'] ?? ''] ?? ''];
+        return [
+          ...inner(),
+          { tm: '™', reg: '®', service: '℠' }[element.attributes['tmtype'] ?? ''] ?? '',
+        ];
       case 'desc':
       case 'object':
         return [];
       default: {
         const manner = mannerOf(element.name);
         const style = manner && signs[manner];
-        if (isExpandable(element.attributes)) return [...marks, ...standing('expandable', 'in the line', inner())];
+        if (isExpandable(element.attributes))
+          return [...marks, ...standing('expandable', 'in the line', inner())];
         return style ? [...marks, { t: style, c: inner() }] : [...marks, ...inner()];
       }
     }
@@ -98,31 +139,47 @@ export function linesOf(context: Context, blocks: (nodes: readonly Node[], depth
 
   const linked = (element: ResolvedElement, depth: number): Inline[] => {
     const own = inlines(element.children, depth + 1);
-    const hasOwn = lineOf(element) !== '' || own.some((part) => typeof part !== 'string' && part.t === 'img');
+    const hasOwn =
+      lineOf(element) !== '' || own.some((part) => typeof part !== 'string' && part.t === 'img');
     const style = element.name === 'term' || element.name === 'cite' ? ('i' as const) : undefined;
-    const shown = (text: readonly Inline[]): Inline[] => (style ? [{ t: style, c: text }] : [...text]);
+    const shown = (text: readonly Inline[]): Inline[] =>
+      style ? [{ t: style, c: text }] : [...text];
     const link = element.link === undefined ? undefined : publication.links[element.link];
     if (!link) return shown(own);
-    if (link.kind === 'external') return [{ t: 'url', href: link.href, c: shown(hasOwn ? own : [link.href]) }];
+    if (link.kind === 'external')
+      return [{ t: 'url', href: link.href, c: shown(hasOwn ? own : [link.href]) }];
     if (link.kind === 'broken') return shown(hasOwn ? own : [link.text]);
     if (link.kind === 'peer') {
       const title = printable(`“${peerTitle(link)}”`);
-      const c = shown(hasOwn ? [...own, ` (${title}, `, { t: 'i', c: [printable(peerName(link))] }, ')'] : [title, ' (', { t: 'i', c: [printable(peerName(link))] }, ')']);
+      const c = shown(
+        hasOwn
+          ? [...own, ` (${title}, `, { t: 'i', c: [printable(peerName(link))] }, ')']
+          : [title, ' (', { t: 'i', c: [printable(peerName(link))] }, ')'],
+      );
       return link.href === undefined ? c : [{ t: 'url', href: link.href, c }];
     }
     const target = publication.targets[link.anchor];
     const form = linkFormOf(element.attributes);
     const named = linkWords(form, link, target, true);
-    const isQuoted = form !== 'number' && (target?.kind === 'topic' || target?.kind === 'section' || form === 'title');
+    const isQuoted =
+      form !== 'number' &&
+      (target?.kind === 'topic' || target?.kind === 'section' || form === 'title');
     const text = hasOwn ? own : [printable(isQuoted ? `“${named}”` : named)];
     const hasPage = element.name === 'xref' && form !== 'title' && !meanings.has(link.anchor);
-    const reference = { t: 'ref' as const, to: link.anchor, c: hasPage && form === 'page' && !hasOwn ? [] : shown(text), page: hasPage };
+    const reference = {
+      t: 'ref' as const,
+      to: link.anchor,
+      c: hasPage && form === 'page' && !hasOwn ? [] : shown(text),
+      page: hasPage,
+    };
     references.push(reference);
     return [reference, ...meaning(element, link.anchor)];
   };
   const inlineImage = (element: Element): Inline[] => {
     const src = sourceOf(element, context.assets);
-    return src === undefined ? [`[${altOf(element) || words.figure}]`] : [{ t: 'img', src, alt: altOf(element), ...sized(element) }];
+    return src === undefined
+      ? [`[${altOf(element) || words.figure}]`]
+      : [{ t: 'img', src, alt: altOf(element), ...sized(element) }];
   };
   return { inlines, linked };
 }

@@ -1,7 +1,16 @@
 import { lineOf } from '@ukiyo/core/markup';
 import type { GridRow } from '@ukiyo/core/tables';
 
-const unitsInMillimetres: Record<string, number> = { mm: 1, cm: 10, in: 25.4, pt: 25.4 / 72, pc: 25.4 / 6, px: 25.4 / 96, em: 3.4, '': 25.4 / 96 };
+const unitsInMillimetres: Record<string, number> = {
+  mm: 1,
+  cm: 10,
+  in: 25.4,
+  pt: 25.4 / 72,
+  pc: 25.4 / 6,
+  px: 25.4 / 96,
+  em: 3.4,
+  '': 25.4 / 96,
+};
 
 /** A DITA or CALS length in millimetres; a bare number is pixels. */
 export function millimetres(length: string | undefined): number | undefined {
@@ -14,10 +23,20 @@ export function millimetres(length: string | undefined): number | undefined {
  * Widths as written. Where some are shares, a column without one has one share (CALS, OASIS TM 9502:1995, `colwidth`); where none are, columns share after
  * the amount of text, so that one of numbers stays narrow.
  */
-export function columnTracks(widths: readonly (string | undefined)[], rows: readonly GridRow[]): { fr?: number; mm?: number }[] {
+export function columnTracks(
+  widths: readonly (string | undefined)[],
+  rows: readonly GridRow[],
+): { fr?: number; mm?: number }[] {
   const amount = widths.map((_, column) => {
     const lengths = rows.flatMap((row) =>
-      row.cells.filter((one) => one.column === column && one.columnSpan === 1 && one.element.attributes['rotate'] !== '1').map((one) => lineOf(one.element).length),
+      row.cells
+        .filter(
+          (one) =>
+            one.column === column &&
+            one.columnSpan === 1 &&
+            one.element.attributes['rotate'] !== '1',
+        )
+        .map((one) => lineOf(one.element).length),
     );
     return Math.min(14, Math.max(3, Math.sqrt(Math.max(4, ...lengths)) * 1.6));
   });

@@ -1,4 +1,14 @@
-import { coverGrid, pageGeometry, toMillimetres, toPoints, type CoverPart, type PageField, type PagePlan, type RunningLine, type Slots } from '@ukiyo/core/styles';
+import {
+  coverGrid,
+  pageGeometry,
+  toMillimetres,
+  toPoints,
+  type CoverPart,
+  type PageField,
+  type PagePlan,
+  type RunningLine,
+  type Slots,
+} from '@ukiyo/core/styles';
 
 /** What fields of a page plan say in one publication. */
 export interface Told {
@@ -43,7 +53,10 @@ export interface PrintPlan {
   readonly blank: string;
   readonly cover: PagePlan['cover'];
   readonly back: PagePlan['back'];
-  readonly coverParts: { readonly front: readonly PrintCoverPart[]; readonly back: readonly PrintCoverPart[] };
+  readonly coverParts: {
+    readonly front: readonly PrintCoverPart[];
+    readonly back: readonly PrintCoverPart[];
+  };
   readonly titlePage: boolean;
   readonly bookmarks: number;
   /** Over the edge of the sheet, in millimetres: grounds run so far, and the marks of the edge stand beyond. */
@@ -88,29 +101,55 @@ const paper = '#ffffff';
 const roomForMarks = 8;
 
 /** Between the edge of the sheet that is cut and that of the sheet that is printed, in millimetres. */
-export function aroundSheet({ trim }: PagePlan): { readonly bleed: number; readonly around: number } {
+export function aroundSheet({ trim }: PagePlan): {
+  readonly bleed: number;
+  readonly around: number;
+} {
   const bleed = toMillimetres(trim.bleed);
   return { bleed, around: bleed + (trim.marks ? roomForMarks : 0) };
 }
 
 /** A page plan as the page template takes it. @param told what its fields say */
-export function printPlan(plan: PagePlan, isRightToLeft: boolean, told: Told, imageOf: (asset: string) => string | undefined): PrintPlan {
+export function printPlan(
+  plan: PagePlan,
+  isRightToLeft: boolean,
+  told: Told,
+  imageOf: (asset: string) => string | undefined,
+): PrintPlan {
   const { width, height, text, column } = pageGeometry(plan);
   // Where one reads from right to left, the first page lies left of the fold: everything is seen in the mirror.
   const side = (which: 'right' | 'left'): PageSide => {
     const [textLeft, columnLeft] = [text[which], column?.[which] ?? 0];
-    return isRightToLeft ? { text: round(width - textLeft - text.width), column: round(width - columnLeft - (column?.width ?? 0)) } : { text: round(textLeft), column: round(columnLeft) };
+    return isRightToLeft
+      ? {
+          text: round(width - textLeft - text.width),
+          column: round(width - columnLeft - (column?.width ?? 0)),
+        }
+      : { text: round(textLeft), column: round(columnLeft) };
   };
   const filled = (field: PageField): PrintField => {
-    if (field.field === 'variable') return { field: 'text', words: told.variables[field.key] ?? '' };
+    if (field.field === 'variable')
+      return { field: 'text', words: told.variables[field.key] ?? '' };
     if (field.field === 'date') return { field: 'text', words: told.date };
     if (field.field !== 'image') return field;
-    const src = field.image.startsWith('asset:') ? imageOf(field.image.slice('asset:'.length)) : undefined;
+    const src = field.image.startsWith('asset:')
+      ? imageOf(field.image.slice('asset:'.length))
+      : undefined;
     const height = toMillimetres(field.height);
-    return src === undefined || height <= 0 ? { field: 'text', words: '' } : { field: 'image', src, height };
+    return src === undefined || height <= 0
+      ? { field: 'text', words: '' }
+      : { field: 'image', src, height };
   };
-  const slots = ({ start, middle, end }: Slots): PrintSlots => ({ start: start.map(filled), middle: middle.map(filled), end: end.map(filled) });
-  const lines = ({ right, left, opening }: RunningLine): PrintLines => ({ odd: slots(right), even: slots(plan.mirrored ? left : right), ...(opening ? { opening: slots(opening) } : {}) });
+  const slots = ({ start, middle, end }: Slots): PrintSlots => ({
+    start: start.map(filled),
+    middle: middle.map(filled),
+    end: end.map(filled),
+  });
+  const lines = ({ right, left, opening }: RunningLine): PrintLines => ({
+    odd: slots(right),
+    even: slots(plan.mirrored ? left : right),
+    ...(opening ? { opening: slots(opening) } : {}),
+  });
   const parts = (all: readonly CoverPart[]): PrintCoverPart[] =>
     all.map(({ shows, column, row, columns, rows, style, stands, colour }) => ({
       x: round((column * width) / coverGrid),
@@ -119,7 +158,9 @@ export function printPlan(plan: PagePlan, isRightToLeft: boolean, told: Told, im
       height: round((rows * height) / coverGrid),
       style,
       stands,
-      ...(shows.field === 'ground' ? { fill: told.colour(shows.colour) ?? paper } : { field: filled(shows) }),
+      ...(shows.field === 'ground'
+        ? { fill: told.colour(shows.colour) ?? paper }
+        : { field: filled(shows) }),
       ...(colour === '' ? {} : { letters: told.colour(colour) ?? paper }),
     }));
   return {
@@ -142,7 +183,12 @@ export function printPlan(plan: PagePlan, isRightToLeft: boolean, told: Told, im
     headRule: plan.headRule,
     front: plan.numbering.front,
     body: plan.numbering.body,
-    begins: plan.chaptersBegin === 'on a right page' ? 'odd' : plan.chaptersBegin === 'on a new page' ? 'page' : 'here',
+    begins:
+      plan.chaptersBegin === 'on a right page'
+        ? 'odd'
+        : plan.chaptersBegin === 'on a new page'
+          ? 'page'
+          : 'here',
     blank: plan.blankWords,
     cover: plan.cover,
     back: plan.back,

@@ -30,11 +30,23 @@ export interface ProofPages {
 }
 
 /** @param before pages that come before what is wanted, to make the next a left one */
-function drawn(publication: Publication, source: AssetSource, engine: PrintEngine, design: PrintDesign, before: number, part?: Part, topic?: Place): ProofPages {
+function drawn(
+  publication: Publication,
+  source: AssetSource,
+  engine: PrintEngine,
+  design: PrintDesign,
+  before: number,
+  part?: Part,
+  topic?: Place,
+): ProofPages {
   const setting = settingOf(publication, source, engine, design, part);
   try {
-    const { drawings, traces, sheets, warnings, milliseconds } = setting.run((document, images) => engine.draw(document, images));
-    const pages = sheets.map((sheet, at) => ({ ...sheet, pieces: drawings.pages[at] ?? [] })).slice(before);
+    const { drawings, traces, sheets, warnings, milliseconds } = setting.run((document, images) =>
+      engine.draw(document, images),
+    );
+    const pages = sheets
+      .map((sheet, at) => ({ ...sheet, pieces: drawings.pages[at] ?? [] }))
+      .slice(before);
     return {
       pages,
       shapes: drawings.shapes,
@@ -44,12 +56,23 @@ function drawn(publication: Publication, source: AssetSource, engine: PrintEngin
     };
   } catch (error) {
     if (!(error instanceof PrintFailure)) throw error;
-    return { pages: [], shapes: new Map(), traces: [], problems: [...setting.problems, failed(error)], engineMilliseconds: 0 };
+    return {
+      pages: [],
+      shapes: new Map(),
+      traces: [],
+      problems: [...setting.problems, failed(error)],
+      engineMilliseconds: 0,
+    };
   }
 }
 
 /** A whole publication as pages. Problems as of `printPublication`. */
-export const proofPublication = (publication: Publication, source: AssetSource, engine: PrintEngine, design: PrintDesign): ProofPages => drawn(publication, source, engine, design, 0);
+export const proofPublication = (
+  publication: Publication,
+  source: AssetSource,
+  engine: PrintEngine,
+  design: PrintDesign,
+): ProofPages => drawn(publication, source, engine, design, 0);
 
 /** A whole publication as it is printed, and where a topic stands in it: first and last sheet, counted from 1. */
 export interface ProofWhole {
@@ -75,24 +98,48 @@ export function proofWhole(
   design: PrintDesign,
 ): ProofWhole | { readonly problems: readonly Problem[] } {
   const topic = allPlaces(publication.places).find((place) => place.anchor === anchor);
-  const setting = settingOf(publication, source, engine, untrimmed(design), { traced: topic?.content?.origin.item, narrow: (document) => document });
+  const setting = settingOf(publication, source, engine, untrimmed(design), {
+    traced: topic?.content?.origin.item,
+    narrow: (document) => document,
+  });
   try {
-    const { pdf, pages, traces, sheets, warnings } = setting.run((document, images) => engine.compile(document, images, 'none'));
+    const { pdf, pages, traces, sheets, warnings } = setting.run((document, images) =>
+      engine.compile(document, images, 'none'),
+    );
     const first = pages.find(({ id }) => id === anchor)?.sheet ?? 1;
-    return { pdf, pages, traces: told(traces, topic), sheets, first, last: Math.max(first, ...traces.map(({ sheet }) => sheet)), problems: [...setting.problems, ...problemsOf(warnings)] };
+    return {
+      pdf,
+      pages,
+      traces: told(traces, topic),
+      sheets,
+      first,
+      last: Math.max(first, ...traces.map(({ sheet }) => sheet)),
+      problems: [...setting.problems, ...problemsOf(warnings)],
+    };
   } catch (error) {
     if (!(error instanceof PrintFailure)) throw error;
     return { problems: [...setting.problems, failed(error)] };
   }
 }
-const untrimmed = ({ sheet, plan }: PrintDesign): PrintDesign => ({ sheet, plan: { ...plan, trim: plainPlan.trim } });
+const untrimmed = ({ sheet, plan }: PrintDesign): PrintDesign => ({
+  sheet,
+  plan: { ...plan, trim: plainPlan.trim },
+});
 
 /** What the traced elements of a topic say. */
 function told(traces: readonly Traced[], topic: Place | undefined): Said[] {
   const says = new Map<string, string>();
   const walk = (element: ResolvedElement): void => {
     if (element.origin.item === topic?.content?.origin.item)
-      says.set(element.origin.path.join('.'), [lineOf(element), ...findAll(element, ({ name }) => name === 'image').map((image) => image.attributes['href'] ?? '')].join(' '));
+      says.set(
+        element.origin.path.join('.'),
+        [
+          lineOf(element),
+          ...findAll(element, ({ name }) => name === 'image').map(
+            (image) => image.attributes['href'] ?? '',
+          ),
+        ].join(' '),
+      );
     for (const child of childElements(element)) walk(child as ResolvedElement);
   };
   if (topic?.content) walk(topic.content);
@@ -100,9 +147,16 @@ function told(traces: readonly Traced[], topic: Place | undefined): Said[] {
 }
 
 /** Where everything of a publication stands; nothing where it cannot be set. */
-export function layoutOf(publication: Publication, source: AssetSource, engine: PrintEngine, design: PrintDesign): readonly Located[] {
+export function layoutOf(
+  publication: Publication,
+  source: AssetSource,
+  engine: PrintEngine,
+  design: PrintDesign,
+): readonly Located[] {
   try {
-    return settingOf(publication, source, engine, design).run((document, images) => engine.locate(document, images));
+    return settingOf(publication, source, engine, design).run((document, images) =>
+      engine.locate(document, images),
+    );
   } catch (error) {
     if (!(error instanceof PrintFailure)) throw error;
     return [];
@@ -115,7 +169,14 @@ export function layoutOf(publication: Publication, source: AssetSource, engine: 
  * @param anchor of a place
  * @param layout of the whole as it was set last; may be empty
  */
-export function proofTopic(publication: Publication, anchor: string, layout: readonly Located[], source: AssetSource, engine: PrintEngine, design: PrintDesign): ProofPages | undefined {
+export function proofTopic(
+  publication: Publication,
+  anchor: string,
+  layout: readonly Located[],
+  source: AssetSource,
+  engine: PrintEngine,
+  design: PrintDesign,
+): ProofPages | undefined {
   const at = layout.find(({ id }) => id === anchor);
   const shown = new Map(layout.map(({ id, shown: page }) => [id, page]));
   const isOdd = at === undefined || at.sheet % 2 === 1;
@@ -125,10 +186,24 @@ export function proofTopic(publication: Publication, anchor: string, layout: rea
   const narrow = (document: PrintDocument): PrintDocument => {
     const line = lineTo([...document.front, ...document.body, ...document.back], anchor);
     const place = line.at(-1);
-    if (!place) return { ...document, front: [], body: [], back: [], figures: [], tables: [], index: [], glossary: [], alone: { page: 1, odd: true, y: 0, chapter: null } };
+    if (!place)
+      return {
+        ...document,
+        front: [],
+        body: [],
+        back: [],
+        figures: [],
+        tables: [],
+        index: [],
+        glossary: [],
+        alone: { page: 1, odd: true, y: 0, chapter: null },
+      };
     isThere = true;
     const only = withoutRest(place, shown, document.words['onPage'] ?? '');
-    const chapter = line.length > 1 ? line.findLast(({ role }) => role === 'chapter' || role === 'appendix') : undefined;
+    const chapter =
+      line.length > 1
+        ? line.findLast(({ role }) => role === 'chapter' || role === 'appendix')
+        : undefined;
     const textTop = (document.design.plan.top * 72) / 25.4;
     const page = /(\d+)$/u.exec(at?.shown ?? '1')?.[1] ?? '1';
     return {
@@ -140,10 +215,23 @@ export function proofTopic(publication: Publication, anchor: string, layout: rea
       tables: [],
       index: [],
       glossary: [],
-      alone: { page: Number(page), odd: isOdd, y: at ? Math.max(0, at.y - textTop) : 0, chapter: chapter ? { id: chapter.id, num: chapter.num ?? '', label: chapter.label } : null },
+      alone: {
+        page: Number(page),
+        odd: isOdd,
+        y: at ? Math.max(0, at.y - textTop) : 0,
+        chapter: chapter ? { id: chapter.id, num: chapter.num ?? '', label: chapter.label } : null,
+      },
     };
   };
-  const pages = drawn(publication, source, engine, untrimmed(design), isOdd ? 0 : 1, { traced, only: anchor, narrow }, topic);
+  const pages = drawn(
+    publication,
+    source,
+    engine,
+    untrimmed(design),
+    isOdd ? 0 : 1,
+    { traced, only: anchor, narrow },
+    topic,
+  );
   return isThere ? pages : undefined;
 }
 /** The places from the top down to the one of this anchor. */
@@ -157,7 +245,11 @@ function lineTo(places: readonly PrintPlace[], anchor: string): PrintPlace[] {
 }
 
 /** The place without those under it; links to what is not there keep their words, and the page on which it was. */
-function withoutRest(place: PrintPlace, shown: ReadonlyMap<string, string>, onPage: string): PrintPlace {
+function withoutRest(
+  place: PrintPlace,
+  shown: ReadonlyMap<string, string>,
+  onPage: string,
+): PrintPlace {
   const here = new Set([place.id]);
   const collect = (value: unknown): void => {
     if (Array.isArray(value)) value.forEach(collect);
@@ -172,10 +264,19 @@ function withoutRest(place: PrintPlace, shown: ReadonlyMap<string, string>, onPa
   const linked = (node: unknown): unknown => {
     if (Array.isArray(node)) return node.map(linked);
     if (typeof node !== 'object' || node === null) return node;
-    const made = Object.fromEntries(Object.entries(node).map(([name, value]) => [name, linked(value)])) as unknown as Inline;
+    const made = Object.fromEntries(
+      Object.entries(node).map(([name, value]) => [name, linked(value)]),
+    ) as unknown as Inline;
     if (typeof made === 'string' || made.t !== 'ref' || here.has(made.to)) return made;
     const page = shown.get(made.to);
-    return { ...made, to: '', c: [...made.c, ...(made.page && page !== undefined ? [` ${onPage.replace('{n}', page)}`] : [])] };
+    return {
+      ...made,
+      to: '',
+      c: [
+        ...made.c,
+        ...(made.page && page !== undefined ? [` ${onPage.replace('{n}', page)}`] : []),
+      ],
+    };
   };
   return { ...place, places: [], c: linked(place.c) as Block[] };
 }

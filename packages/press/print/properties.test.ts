@@ -1,5 +1,15 @@
 import { composeTexts, concept } from '@ukiyo/core/testing';
-import { propertyNames, shippedPlans, shippedSheets, withStyle, withValue, type PagePlan, type PropertyName, type StyleSheet, type Value } from '@ukiyo/core/styles';
+import {
+  propertyNames,
+  shippedPlans,
+  shippedSheets,
+  withStyle,
+  withValue,
+  type PagePlan,
+  type PropertyName,
+  type StyleSheet,
+  type Value,
+} from '@ukiyo/core/styles';
 import { describe, expect, it } from 'vitest';
 import { printer } from '../testing/printed.ts';
 import { createPrintEngine, proofPublication, specimen } from './index.ts';
@@ -10,7 +20,9 @@ const workshop = shippedSheets['workshop']!;
 const plan: PagePlan = { ...shippedPlans['a4-margin']!, cover: 'none' };
 
 /** A style of the specimen, and something that it does not say of this property as it ships. */
-const otherwise: Readonly<Record<Exclude<PropertyName, 'keepNext' | 'keepTogether'>, readonly [style: string, value: Value]>> = {
+const otherwise: Readonly<
+  Record<Exclude<PropertyName, 'keepNext' | 'keepTogether'>, readonly [style: string, value: Value]>
+> = {
   font: ['paragraph', 'code'],
   size: ['paragraph', '13pt'],
   weight: ['paragraph', 'bold'],
@@ -48,31 +60,61 @@ const otherwise: Readonly<Record<Exclude<PropertyName, 'keepNext' | 'keepTogethe
 };
 
 describe('every property of a style', () => {
-  const drawn = (sheet: StyleSheet): string => JSON.stringify(proofPublication(specimen('en'), () => undefined, engine, { sheet, plan: narrow }).pages);
+  const drawn = (sheet: StyleSheet): string =>
+    JSON.stringify(
+      proofPublication(specimen('en'), () => undefined, engine, { sheet, plan: narrow }).pages,
+    );
   // A ground and narrow lines, so that corners and hyphens have something to show themselves on.
   const narrow: PagePlan = { ...plan, margins: { ...plan.margins, inner: '75mm' } };
-  const base = withValue(withValue(workshop, 'code-block', 'background', 'print', 'tint'), 'text', 'hyphenate', 'print', true);
+  const base = withValue(
+    withValue(workshop, 'code-block', 'background', 'print', 'tint'),
+    'text',
+    'hyphenate',
+    'print',
+    true,
+  );
   const before = drawn(base);
   it.each(Object.entries(otherwise))('%s is seen on paper', (name, [style, value]) => {
     expect(drawn(withValue(base, style, name as PropertyName, 'print', value))).not.toBe(before);
   });
   it('is tried here or below', () => {
-    expect([...Object.keys(otherwise), 'keepNext', 'keepTogether'].sort()).toEqual([...propertyNames].sort());
+    expect([...Object.keys(otherwise), 'keepNext', 'keepTogether'].sort()).toEqual(
+      [...propertyNames].sort(),
+    );
   });
 });
 
 describe('what stays together', () => {
   const chapters = 60;
   const line = 'Hold the rail.';
-  const topics = Array.from({ length: chapters }, (_, at) => concept(`t${at}`, `${`<p>${line}</p>`.repeat(at)}<p outputclass="kept">${'KEPT '.repeat(90)}</p><p>AFTER</p>`));
-  const publication = composeTexts([`<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle>${topics.map((_, at) => `<chapter href="topic:t${at}"/>`).join('')}</bookmap>`, ...topics]);
+  const topics = Array.from({ length: chapters }, (_, at) =>
+    concept(
+      `t${at}`,
+      `${`<p>${line}</p>`.repeat(at)}<p outputclass="kept">${'KEPT '.repeat(90)}</p><p>AFTER</p>`,
+    ),
+  );
+  const publication = composeTexts([
+    `<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle>${topics.map((_, at) => `<chapter href="topic:t${at}"/>`).join('')}</bookmap>`,
+    ...topics,
+  ]);
   /** In how many chapters the kept words are on several pages, and in how many what follows begins on another. */
-  async function apart(print: Readonly<Partial<Record<PropertyName, Value>>>): Promise<{ divided: number; parted: number }> {
-    const sheet = withStyle(workshop, 'kept', { label: 'Kept', base: 'paragraph', wornBy: { element: 'p', outputclass: 'kept' }, print });
-    const { pages } = await printed(publication, { sheet, plan: { ...plan, chaptersBegin: 'on a new page' } });
+  async function apart(
+    print: Readonly<Partial<Record<PropertyName, Value>>>,
+  ): Promise<{ divided: number; parted: number }> {
+    const sheet = withStyle(workshop, 'kept', {
+      label: 'Kept',
+      base: 'paragraph',
+      wornBy: { element: 'p', outputclass: 'kept' },
+      print,
+    });
+    const { pages } = await printed(publication, {
+      sheet,
+      plan: { ...plan, chaptersBegin: 'on a new page' },
+    });
     let [divided, parted] = [0, 0];
     for (const [at, page] of pages.entries()) {
-      const has = (one: (typeof pages)[number] | undefined, word: string): boolean => one?.words.some(({ text }) => text === word) === true;
+      const has = (one: (typeof pages)[number] | undefined, word: string): boolean =>
+        one?.words.some(({ text }) => text === word) === true;
       if (!has(page, 'KEPT')) continue;
       if (has(pages[at + 1], 'KEPT') && !has(page, 'AFTER')) divided += 1;
       else if (!has(page, 'AFTER')) parted += 1;

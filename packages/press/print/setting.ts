@@ -35,18 +35,32 @@ export interface Part {
  * Problems: those of style sheet and page plan, `print.glyph`, `image.unreadable` (the image is left out), and those of the document.
  * @param part of the document, where not all of it is wanted
  */
-export function settingOf(publication: Publication, source: AssetSource, engine: PrintEngine, design: PrintDesign, part?: Part): Setting {
+export function settingOf(
+  publication: Publication,
+  source: AssetSource,
+  engine: PrintEngine,
+  design: PrintDesign,
+  part?: Part,
+): Setting {
   const unusable = checkPlan(design.plan);
   const { sheet, plan } = unusable.length > 0 ? { ...design, plan: usualDesign.plan } : design;
   const problems: Problem[] = [...unusable, ...checkSheet(sheet), ...missingSigns(publication)];
   const images = new Map<string, Uint8Array>();
   const names = new Map<string, string>();
-  const refuse = (name: string): void => void problems.push(problem('error', 'image.unreadable', `“${name}” is not an image that can be shown. It is left out.`));
+  const refuse = (name: string): void =>
+    void problems.push(
+      problem(
+        'error',
+        'image.unreadable',
+        `“${name}” is not an image that can be shown. It is left out.`,
+      ),
+    );
   const paths = new Map<string, string | undefined>();
   /** An image is fetched when something shows it. */
   const fetched = (id: string): string | undefined => {
     const asset = source(id);
-    if (!asset || asset.mediaType.startsWith('video/') || asset.mediaType.startsWith('audio/')) return undefined;
+    if (!asset || asset.mediaType.startsWith('video/') || asset.mediaType.startsWith('audio/'))
+      return undefined;
     if (!isImage(asset)) {
       refuse(asset.name);
       return undefined;
@@ -71,12 +85,32 @@ export function settingOf(publication: Publication, source: AssetSource, engine:
     const { width, height } = source(id) ?? {};
     return width === undefined || height === undefined ? undefined : { width, height };
   };
-  const told: Told = { variables: publication.variables, date: writtenDate(publication.facts.date, publication.locale), colour: (name) => sheet.colours[name] };
-  const attempt = <Made>(act: (document: PrintDocument, images: ReadonlyMap<string, Uint8Array>) => Made): Made => {
-    const built = buildPrintDocument(publication, { path: pathOf, size: sizeOf, code: codeOf }, sheet, part);
-    const { data, images: marks } = designData({ sheet, plan }, publication.locale, built.document.dir === 'rtl', told, pathOf);
+  const told: Told = {
+    variables: publication.variables,
+    date: writtenDate(publication.facts.date, publication.locale),
+    colour: (name) => sheet.colours[name],
+  };
+  const attempt = <Made>(
+    act: (document: PrintDocument, images: ReadonlyMap<string, Uint8Array>) => Made,
+  ): Made => {
+    const built = buildPrintDocument(
+      publication,
+      { path: pathOf, size: sizeOf, code: codeOf },
+      sheet,
+      part,
+    );
+    const { data, images: marks } = designData(
+      { sheet, plan },
+      publication.locale,
+      built.document.dir === 'rtl',
+      told,
+      pathOf,
+    );
     const step = data.plan.baseline;
-    const whole = { ...built.document, design: step > 0 ? { ...data, styles: onBaseline(data.styles, step) } : data };
+    const whole = {
+      ...built.document,
+      design: step > 0 ? { ...data, styles: onBaseline(data.styles, step) } : data,
+    };
     const made = act(part ? part.narrow(whole) : whole, new Map([...images, ...codes, ...marks]));
     problems.push(...built.problems);
     return made;
@@ -89,7 +123,9 @@ export function settingOf(publication: Publication, source: AssetSource, engine:
         return attempt(act);
       } catch (failure) {
         if (!(failure instanceof PrintFailure)) throw failure;
-        const bad = [...images].filter(([path, bytes]) => !engine.canDraw(path, bytes)).map(([path]) => path);
+        const bad = [...images]
+          .filter(([path, bytes]) => !engine.canDraw(path, bytes))
+          .map(([path]) => path);
         if (bad.length === 0) throw failure;
         for (const path of bad) {
           images.delete(path);
@@ -104,15 +140,22 @@ export function settingOf(publication: Publication, source: AssetSource, engine:
 /** A date in the words of the language; as it is written where it is none of the calendar. */
 function writtenDate(date: string, locale: string): string {
   const day = dayOf(date);
-  return day ? new Intl.DateTimeFormat(locale, { dateStyle: 'long', timeZone: 'UTC' }).format(day) : printable(date);
+  return day
+    ? new Intl.DateTimeFormat(locale, { dateStyle: 'long', timeZone: 'UTC' }).format(day)
+    : printable(date);
 }
 
 /** What the page engine warns of, as problems: `print.standard`, `print.font`. */
 export function problemsOf(warnings: readonly string[]): Problem[] {
   return warnings.map((warning) =>
     warning.startsWith(refusal)
-      ? problem('warning', 'print.standard', `The file does not keep to the standard that its page plan asks for: ${/message: "([^"]*)"/u.exec(warning)?.[1] ?? warning.slice(refusal.length)}`)
+      ? problem(
+          'warning',
+          'print.standard',
+          `The file does not keep to the standard that its page plan asks for: ${/message: "([^"]*)"/u.exec(warning)?.[1] ?? warning.slice(refusal.length)}`,
+        )
       : problem('warning', 'print.font', `The page engine says: ${warning}`),
   );
 }
-export const failed = (failure: PrintFailure): Problem => problem('error', 'print.failed', `The pages could not be set: ${failure.message}`);
+export const failed = (failure: PrintFailure): Problem =>
+  problem('error', 'print.failed', `The pages could not be set: ${failure.message}`);

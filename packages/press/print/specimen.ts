@@ -2,7 +2,12 @@ import { compose, type Publication } from '@ukiyo/core/compose';
 import { textLibrary } from '@ukiyo/core/library';
 import { noteKinds, numberingFor, type Numbering } from '@ukiyo/core/styles';
 
-const notes = noteKinds.map((kind) => `<note type="${kind}">Keep one hand on the rail while the ladder is wet; the other carries the line.</note>`).join('');
+const notes = noteKinds
+  .map(
+    (kind) =>
+      `<note type="${kind}">Keep one hand on the rail while the ladder is wet; the other carries the line.</note>`,
+  )
+  .join('');
 const rows = [
   ['Stilling well', '2 m of pipe, slotted', '6.4'],
   ['Sensor head', 'with cable, 20 m', '1.2'],
@@ -11,7 +16,12 @@ const rows = [
   .map((cells) => `<row>${cells.map((cell) => `<entry>${cell}</entry>`).join('')}</row>`)
   .join('');
 const table = `<table id="parts"><title>Parts of the station</title><tgroup cols="3"><colspec colname="c1"/><colspec colname="c2"/><colspec colname="c3" align="right"/><thead><row><entry>Part</entry><entry>What comes with it</entry><entry>Weight, kg</entry></row></thead><tbody>${rows}</tbody></tgroup></table>`;
-const topic = (id: string, title: string, lead: string, body: string): { id: string; kind: 'topic'; text: string } => ({
+const topic = (
+  id: string,
+  title: string,
+  lead: string,
+  body: string,
+): { id: string; kind: 'topic'; text: string } => ({
   id,
   kind: 'topic',
   text: `<concept id="${id}"><title>${title}</title><shortdesc>${lead}</shortdesc><conbody>${body}</conbody></concept>`,

@@ -12,11 +12,22 @@ export interface Caption {
 }
 
 /** One grid of a table; footnotes in it stand under it. Problems: those of its grid. @param content what a cell has in it */
-export function tableOf(context: Context, element: Element, source: Element, caption: Caption, content: (element: Element) => Block[]): PrintTable {
+export function tableOf(
+  context: Context,
+  element: Element,
+  source: Element,
+  caption: Caption,
+  content: (element: Element) => Block[],
+): PrintTable {
   const { problems, marked } = context;
   const grid = gridOf(source);
   const { origin } = element as ResolvedElement;
-  problems.push(...grid.problems.map((found) => ({ ...found, where: { item: origin.item, path: origin.path } })));
+  problems.push(
+    ...grid.problems.map((found) => ({
+      ...found,
+      where: { item: origin.item, path: origin.path },
+    })),
+  );
   const cell = (source: GridRow['cells'][number], row: GridRow): PrintCell => ({
     c: marked(row.element, content(source.element)),
     cs: source.columnSpan,
@@ -29,7 +40,10 @@ export function tableOf(context: Context, element: Element, source: Element, cap
   });
   const { made: rows, notes } = context.notesIn(() => ({
     head: grid.head.map((row) => row.cells.map((one) => cell(one, row))),
-    rows: grid.body.map((row) => ({ cells: row.cells.map((one) => cell(one, row)), ruled: row.ruled })),
+    rows: grid.body.map((row) => ({
+      cells: row.cells.map((one) => cell(one, row)),
+      ruled: row.ruled,
+    })),
   }));
   const { orient, pgwide } = element.attributes;
   return {
@@ -41,6 +55,10 @@ export function tableOf(context: Context, element: Element, source: Element, cap
     ),
     ...rows,
     ...(notes.length === 0 ? {} : { notes }),
-    ...(orient === 'land' ? { stands: 'turned' as const } : pgwide === '1' ? { stands: 'both' as const } : {}),
+    ...(orient === 'land'
+      ? { stands: 'turned' as const }
+      : pgwide === '1'
+        ? { stands: 'both' as const }
+        : {}),
   };
 }

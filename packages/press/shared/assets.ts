@@ -22,7 +22,8 @@ const signatures: readonly (readonly [string, readonly number[]])[] = [
 
 /** Whether the bytes are what the media type says, as far as their beginning tells. */
 export function isImage({ mediaType, bytes }: Pick<AssetFile, 'mediaType' | 'bytes'>): boolean {
-  if (mediaType === 'image/svg+xml') return readXml(new TextDecoder().decode(bytes)).document?.root.name === 'svg';
+  if (mediaType === 'image/svg+xml')
+    return readXml(new TextDecoder().decode(bytes)).document?.root.name === 'svg';
   const signature = signatures.find(([type]) => type === mediaType)?.[1];
   return signature !== undefined && signature.every((byte, index) => bytes[index] === byte);
 }

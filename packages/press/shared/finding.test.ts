@@ -6,18 +6,39 @@ import MiniSearch from 'minisearch';
 import { describe, expect, it } from 'vitest';
 import { composeDemo } from '../testing/demo.ts';
 import { searchIndex } from '../site/searching.ts';
-import { searchIn, searchOptions, searchWords, stemmer, waysToSay, type SearchDocument, type Synonyms } from './terms.ts';
+import {
+  searchIn,
+  searchOptions,
+  searchWords,
+  stemmer,
+  waysToSay,
+  type SearchDocument,
+  type Synonyms,
+} from './terms.ts';
 
-const engineOf = (documents: readonly SearchDocument[], locale: string) => MiniSearch.loadJSON<SearchDocument>(searchIndex(documents, locale), searchOptions(locale));
-const document = (id: string, title: string, text: string): SearchDocument => ({ id, title, lead: '', text });
-const found = (documents: readonly SearchDocument[], locale: string, query: string, synonyms: Synonyms = []): string[] =>
+const engineOf = (documents: readonly SearchDocument[], locale: string) =>
+  MiniSearch.loadJSON<SearchDocument>(searchIndex(documents, locale), searchOptions(locale));
+const document = (id: string, title: string, text: string): SearchDocument => ({
+  id,
+  title,
+  lead: '',
+  text,
+});
+const found = (
+  documents: readonly SearchDocument[],
+  locale: string,
+  query: string,
+  synonyms: Synonyms = [],
+): string[] =>
   searchIn(engineOf(documents, locale), query, locale, { synonyms }).map(({ id }) => String(id));
 
 describe('stems', () => {
   /** Debian compresses the largest. */
   const linesOf = (path: string): string[] => {
     const read = existsSync(path) ? `head -n 40000 ${path}` : `gzip -dc ${path}.gz | head -n 40000`;
-    return spawnSync('sh', ['-c', read], { encoding: 'utf8', maxBuffer: 1 << 26 }).stdout.split('\n');
+    return spawnSync('sh', ['-c', read], { encoding: 'utf8', maxBuffer: 1 << 26 }).stdout.split(
+      '\n',
+    );
   };
   /** Vocabulary of the Snowball project with its stems (Debian `snowball-data`, BSD). The Arabic one has nine million words: its first are read. */
   it.each([
@@ -40,16 +61,24 @@ describe('stems', () => {
     ['da', 'danish', 3, 1],
   ] as const)('are those of the Snowball vocabulary: %s', (locale, name, each, mostOthers) => {
     const folder = `/usr/share/snowball/data/${name}`;
-    const [words, stems] = ['voc.txt', 'output.txt'].map((file) => linesOf(`${folder}/${file}`)) as [string[], string[]];
+    const [words, stems] = ['voc.txt', 'output.txt'].map((file) =>
+      linesOf(`${folder}/${file}`),
+    ) as [string[], string[]];
     const stem = stemmer(locale);
-    const others = words.filter((word, at) => at % each === 0 && word !== '' && stem(word) !== stems[at]);
+    const others = words.filter(
+      (word, at) => at % each === 0 && word !== '' && stem(word) !== stems[at],
+    );
     expect(words.length).toBeGreaterThan(20_000);
     expect(others.length, others.slice(0, 5).join(' ')).toBeLessThanOrEqual(mostOthers);
   });
 });
 
 describe('words that mean the same', () => {
-  const documents = [document('staff', 'Tide staff', 'Read it at noon.'), document('pole', 'Old names', 'Some say tide pole, or fault.'), document('log', 'Failures', 'The log has them.')];
+  const documents = [
+    document('staff', 'Tide staff', 'Read it at noon.'),
+    document('pole', 'Old names', 'Some say tide pole, or fault.'),
+    document('log', 'Failures', 'The log has them.'),
+  ];
   const synonyms = [
     ['tide staff', 'tide pole'],
     ['fault', 'failure'],
@@ -77,11 +106,18 @@ describe('known things in the whole demo', () => {
   const publication = composeDemo('help', 'installer-tern-q');
   const documents = allPlaces(publication.places)
     .filter(({ content }) => content)
-    .map(({ anchor, label, shortDescription, content }) => ({ id: anchor, title: label, lead: shortDescription, text: readableText(content!) }));
+    .map(({ anchor, label, shortDescription, content }) => ({
+      id: anchor,
+      title: label,
+      lead: shortDescription,
+      text: readableText(content!),
+    }));
   const engine = engineOf(documents, 'en');
   const stem = stemmer('en');
   const standing = new Map<string, number>();
-  for (const { text } of documents) for (const word of new Set(searchWords(text, 'en').map(stem))) standing.set(word, (standing.get(word) ?? 0) + 1);
+  for (const { text } of documents)
+    for (const word of new Set(searchWords(text, 'en').map(stem)))
+      standing.set(word, (standing.get(word) ?? 0) + 1);
   it('are in the first three by their title, and by the rarest word of theirs', () => {
     let words = 0;
     for (const { id, title, text } of documents) {
@@ -90,7 +126,9 @@ describe('known things in the whole demo', () => {
           .slice(0, 3)
           .map((hit) => String(hit.id));
       expect(first(title), title).toContain(id);
-      const rare = searchWords(text, 'en').find((word) => word.length > 4 && standing.get(stem(word)) === 1);
+      const rare = searchWords(text, 'en').find(
+        (word) => word.length > 4 && standing.get(stem(word)) === 1,
+      );
       if (rare === undefined) continue;
       words += 1;
       expect(first(rare), `${title}: ${rare}`).toContain(id);
@@ -101,9 +139,21 @@ describe('known things in the whole demo', () => {
 
 describe('Japanese', () => {
   const documents = [
-    document('clock', '時計を合わせる', '測定値はすべて協定世界時で記録されます。夏時間には切り替わりません。'),
-    document('battery', 'バッテリーを交換する', 'バッテリーがなくても測定値は残りますが、新しい測定は行われません。'),
-    document('sensor', '圧力センサーを取り付ける', 'センサーヘッドを静水井の中に降ろし、ＢＮＣコネクタを締めます。'),
+    document(
+      'clock',
+      '時計を合わせる',
+      '測定値はすべて協定世界時で記録されます。夏時間には切り替わりません。',
+    ),
+    document(
+      'battery',
+      'バッテリーを交換する',
+      'バッテリーがなくても測定値は残りますが、新しい測定は行われません。',
+    ),
+    document(
+      'sensor',
+      '圧力センサーを取り付ける',
+      'センサーヘッドを静水井の中に降ろし、ＢＮＣコネクタを締めます。',
+    ),
     document('alarm', '警報を確認する', '警報が鳴ったら、表示部の番号を読み取ります。'),
     document('tide', '潮位を読む', '潮位標の目盛りを正午に読みます。潮位は一日に二回変わります。'),
   ];
@@ -125,8 +175,16 @@ describe('Japanese', () => {
 
 describe('Arabic', () => {
   const documents = [
-    document('clock', 'ضبط الساعة', 'تحمل جميع القراءات التوقيت العالمي. لا تنتقل المحطة إلى التوقيت الصيفي.'),
-    document('battery', 'استبدال البطارية', 'تحتفظ المحطة بقراءاتها بدون بطارية، لكنها لا تأخذ قراءات جديدة.'),
+    document(
+      'clock',
+      'ضبط الساعة',
+      'تحمل جميع القراءات التوقيت العالمي. لا تنتقل المحطة إلى التوقيت الصيفي.',
+    ),
+    document(
+      'battery',
+      'استبدال البطارية',
+      'تحتفظ المحطة بقراءاتها بدون بطارية، لكنها لا تأخذ قراءات جديدة.',
+    ),
     document('alarm', 'الإنذارات', 'عند حدوث إنذار اقرأ الرقم على الشاشة.'),
   ];
   it.each([
@@ -136,5 +194,8 @@ describe('Arabic', () => {
     ['بَطّارِيّة', 'battery'],
     ['إنذار', 'alarm'],
     ['للإنذار', 'alarm'],
-  ])('%s is found: without articles and joined words, and without the signs of vowels', (query, id) => expect(found(documents, 'ar', query)).toContain(id));
+  ])(
+    '%s is found: without articles and joined words, and without the signs of vowels',
+    (query, id) => expect(found(documents, 'ar', query)).toContain(id),
+  );
 });

@@ -9,17 +9,28 @@ const children = (xml: string) => readXml(`<li>${xml}</li>`).document!.root.chil
 
 describe('mixed content', () => {
   it('parts into runs and blocks, without runs of white space', () => {
-    const flow = flowOf(children(' a <b>b</b> <p>c</p> \n <ul/>d<image placement="break"/>e<image/>'));
-    expect(flow.map((part) => (part.kind === 'block' ? part.element.name : part.nodes.length))).toEqual([3, 'p', 'ul', 1, 'image', 2]);
+    const flow = flowOf(
+      children(' a <b>b</b> <p>c</p> \n <ul/>d<image placement="break"/>e<image/>'),
+    );
+    expect(
+      flow.map((part) => (part.kind === 'block' ? part.element.name : part.nodes.length)),
+    ).toEqual([3, 'p', 'ul', 1, 'image', 2]);
   });
 });
 
 describe('files of images', () => {
   const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
   it('are what they say, as far as the beginning tells', () => {
-    expect(isImage({ mediaType: 'image/svg+xml', bytes: bytes('<svg xmlns="http://www.w3.org/2000/svg"/>') })).toBe(true);
+    expect(
+      isImage({
+        mediaType: 'image/svg+xml',
+        bytes: bytes('<svg xmlns="http://www.w3.org/2000/svg"/>'),
+      }),
+    ).toBe(true);
     expect(isImage({ mediaType: 'image/svg+xml', bytes: bytes('<html/>') })).toBe(false);
-    expect(isImage({ mediaType: 'image/png', bytes: new Uint8Array([0x89, 0x50, 0x4e, 0x47, 0]) })).toBe(true);
+    expect(
+      isImage({ mediaType: 'image/png', bytes: new Uint8Array([0x89, 0x50, 0x4e, 0x47, 0]) }),
+    ).toBe(true);
     expect(isImage({ mediaType: 'image/png', bytes: bytes('GIF89a') })).toBe(false);
     expect(isImage({ mediaType: 'text/html', bytes: bytes('<html/>') })).toBe(false);
   });
@@ -35,7 +46,9 @@ describe('words for searching', () => {
       ['Hang the bracket on 2 studs, M12 × 110; don’t tighten them yet.', 'en'],
       ['Die Wände müssen trocken sein – größer als 5 mm.', 'de'],
     ] as const) {
-      const segments = [...new Intl.Segmenter(locale, { granularity: 'word' }).segment(text)].filter((one) => one.isWordLike).map((one) => one.segment.toLocaleLowerCase(locale));
+      const segments = [...new Intl.Segmenter(locale, { granularity: 'word' }).segment(text)]
+        .filter((one) => one.isWordLike)
+        .map((one) => one.segment.toLocaleLowerCase(locale));
       expect(searchWords(text, locale)).toEqual(segments);
     }
   });
@@ -44,7 +57,9 @@ describe('words for searching', () => {
   });
   it('lose their endings by the rules of their language (Snowball)', () => {
     const english = stemmer('en-GB');
-    expect(['tighten', 'tightens', 'tightened', 'tightening'].map(english)).toEqual(Array.from({ length: 4 }, () => 'tighten'));
+    expect(['tighten', 'tightens', 'tightened', 'tightening'].map(english)).toEqual(
+      Array.from({ length: 4 }, () => 'tighten'),
+    );
     expect(stemmer('de')('Wände'.toLowerCase())).toBe(stemmer('de')('wand'));
     expect(stemmer('ja')('潮位')).toBe('潮位');
   });

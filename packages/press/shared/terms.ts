@@ -30,13 +30,16 @@ const stemmers: Readonly<Record<string, string>> = {
 };
 
 /** Letters of full and of half width are the same (Unicode UAX #15, NFKC). */
-const asOne = (text: string): string => (/[\u0100-\uFFFF]/u.test(text) ? text.normalize('NFKC') : text);
+const asOne = (text: string): string =>
+  /[\u0100-\uFFFF]/u.test(text) ? text.normalize('NFKC') : text;
 
 /** The words of a text as they are looked for, in lower case. */
-export const searchWords = (text: string, locale: string): string[] => wordsOf(asOne(text).toLocaleLowerCase(locale), locale);
+export const searchWords = (text: string, locale: string): string[] =>
+  wordsOf(asOne(text).toLocaleLowerCase(locale), locale);
 
 /** Longer words of the katakana script are written with and without a long vowel at their end (common practice). */
-const withoutLongEnd = (word: string): string => (/^[\u30A1-\u30FC]{4,}$/u.test(word) && word.endsWith('ー') ? word.slice(0, -1) : word);
+const withoutLongEnd = (word: string): string =>
+  /^[\u30A1-\u30FC]{4,}$/u.test(word) && word.endsWith('ー') ? word.slice(0, -1) : word;
 
 /** What a word and its other forms have in common (Snowball, where it knows the language). */
 export function stemmer(locale: string): (word: string) => string {
@@ -62,7 +65,12 @@ export function searchOptions(locale: string): Options<SearchDocument> {
     storeFields: ['title', 'lead'],
     tokenize: (text) => searchWords(text, locale),
     processTerm: (term) => stem(term),
-    searchOptions: { boost: { title: 5, lead: 2 }, prefix: (term) => term.length > 2, fuzzy: (term) => (term.length > 5 ? 0.15 : false), combineWith: 'AND' },
+    searchOptions: {
+      boost: { title: 5, lead: 2 },
+      prefix: (term) => term.length > 2,
+      fuzzy: (term) => (term.length > 5 ? 0.15 : false),
+      combineWith: 'AND',
+    },
   };
 }
 
@@ -75,13 +83,20 @@ export type Synonyms = readonly (readonly string[])[];
  */
 export function waysToSay(query: string, locale: string, synonyms: Synonyms): string[][][] {
   const stem = stemmer(locale);
-  const lists = synonyms.map((list) => list.map((phrase) => searchWords(phrase, locale)).filter((words) => words.length > 0));
+  const lists = synonyms.map((list) =>
+    list.map((phrase) => searchWords(phrase, locale)).filter((words) => words.length > 0),
+  );
   const words = searchWords(query, locale);
   const stems = words.map(stem);
-  const isAt = (phrase: readonly string[], at: number): boolean => phrase.every((word, index) => stem(word) === stems[at + index]);
+  const isAt = (phrase: readonly string[], at: number): boolean =>
+    phrase.every((word, index) => stem(word) === stems[at + index]);
   const parts: string[][][] = [];
   for (let at = 0; at < words.length;) {
-    const found = lists.flatMap((list) => list.filter((phrase) => isAt(phrase, at)).map((phrase) => ({ list, phrase }))).toSorted((a, b) => b.phrase.length - a.phrase.length)[0];
+    const found = lists
+      .flatMap((list) =>
+        list.filter((phrase) => isAt(phrase, at)).map((phrase) => ({ list, phrase })),
+      )
+      .toSorted((a, b) => b.phrase.length - a.phrase.length)[0];
     const length = found?.phrase.length ?? 1;
     const own = words.slice(at, at + length);
     parts.push([own, ...(found?.list ?? []).filter((phrase) => phrase !== found?.phrase)]);
@@ -97,13 +112,29 @@ export interface Looking {
 }
 
 /** What a query finds, best first: what is called so before what only speaks of it; where nothing has all of its words, what has some. */
-export function searchIn(engine: MiniSearch<SearchDocument>, query: string, locale: string, { isFound = () => true, synonyms = [] }: Looking = {}): SearchResult[] {
+export function searchIn(
+  engine: MiniSearch<SearchDocument>,
+  query: string,
+  locale: string,
+  { isFound = () => true, synonyms = [] }: Looking = {},
+): SearchResult[] {
   const stem = stemmer(locale);
   const joined = (text: string): string => searchWords(text, locale).map(stem).join(' ');
   const parts = waysToSay(query, locale, synonyms);
-  const wholly = { combineWith: 'AND' as const, queries: parts.map((ways) => ({ combineWith: 'OR' as const, queries: ways.map((words) => ({ combineWith: 'AND' as const, queries: words })) })) };
+  const wholly = {
+    combineWith: 'AND' as const,
+    queries: parts.map((ways) => ({
+      combineWith: 'OR' as const,
+      queries: ways.map((words) => ({ combineWith: 'AND' as const, queries: words })),
+    })),
+  };
   const whole = engine.search(wholly).filter((hit) => isFound(hit, true));
-  const hits = whole.length > 0 ? whole : engine.search({ combineWith: 'OR', queries: parts.flat(2) }).filter((hit) => isFound(hit, false));
+  const hits =
+    whole.length > 0
+      ? whole
+      : engine
+          .search({ combineWith: 'OR', queries: parts.flat(2) })
+          .filter((hit) => isFound(hit, false));
   const named = joined(query);
   const isNamed = (hit: SearchResult): number => (joined(String(hit['title'])) === named ? 0 : 1);
   return hits.toSorted((a, b) => isNamed(a) - isNamed(b));

@@ -13,7 +13,10 @@ export function wornStyles(sheet: StyleSheet): WornStyles {
   const around: string[] = [];
   const hasOwn = Object.values(sheet.styles).some(({ wornBy }) => wornBy !== undefined);
   return {
-    of: (element) => (hasOwn ? wornStyle(sheet, element.name, around, element.attributes['outputclass']) : undefined),
+    of: (element) =>
+      hasOwn
+        ? wornStyle(sheet, element.name, around, element.attributes['outputclass'])
+        : undefined,
     within(element, make) {
       around.push(element.name);
       const made = make();
@@ -24,9 +27,17 @@ export function wornStyles(sheet: StyleSheet): WornStyles {
 }
 
 /** What a note is called: as it says itself, as its style says in this language, else as is usual. */
-export function noteName(element: Element, sheet: StyleSheet, locale: string, words: Words): string {
+export function noteName(
+  element: Element,
+  sheet: StyleSheet,
+  locale: string,
+  words: Words,
+): string {
   const { type: kind = 'note', spectitle, othertype } = element.attributes;
   if (spectitle !== undefined) return spectitle;
   if (kind === 'other') return othertype ?? words.notes['note']!;
-  return wordsOf(sheet.marks[kind as NoteKind]?.words, locale) || (words.notes[kind] ?? words.notes['note']!);
+  return (
+    wordsOf(sheet.marks[kind as NoteKind]?.words, locale) ||
+    (words.notes[kind] ?? words.notes['note']!)
+  );
 }

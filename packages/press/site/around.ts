@@ -37,7 +37,9 @@ export function aroundTopics(site: SiteParts): Around {
 
 function makeAround({ publication, pages, assets, readers }: SiteParts): Around {
   const meanings = new Map(
-    allPlaces(publication.places).flatMap(({ anchor, content, others, shortDescription }) => (content?.name === 'glossentry' && !others ? [[anchor, shortDescription] as const] : [])),
+    allPlaces(publication.places).flatMap(({ anchor, content, others, shortDescription }) =>
+      content?.name === 'glossentry' && !others ? [[anchor, shortDescription] as const] : [],
+    ),
   );
   return {
     link: (key) => publication.links[key],
@@ -82,4 +84,5 @@ export function listening(around: Around): { readonly around: Around; readonly h
 }
 
 /** Whether all that was heard would be said again. */
-export const isStillSo = (heard: Heard, around: Around): boolean => heard.every(([question, about, answer]) => isDeepStrictEqual(around[question](about), answer));
+export const isStillSo = (heard: Heard, around: Around): boolean =>
+  heard.every(([question, about, answer]) => isDeepStrictEqual(around[question](about), answer));

@@ -28,14 +28,22 @@ export function topicRenderer(site: SiteContext): TopicRenderer {
     footnotes,
     render(content, level) {
       const standing = { level, notesBefore: footnotes.length };
-      const made = site.kept ? keptTopic(site.kept, content, standing, site, around) : makeTopic(content, standing, site, around);
+      const made = site.kept
+        ? keptTopic(site.kept, content, standing, site, around)
+        : makeTopic(content, standing, site, around);
       footnotes.push(...made.footnotes);
       return made.html;
     },
   };
 }
 
-function keptTopic(kept: KeptTopics, content: ResolvedElement, standing: Standing, site: SiteContext, around: Around): Omit<KeptTopic, 'heard'> {
+function keptTopic(
+  kept: KeptTopics,
+  content: ResolvedElement,
+  standing: Standing,
+  site: SiteContext,
+  around: Around,
+): Omit<KeptTopic, 'heard'> {
   const own = kept.get(content) ?? new Map<string, KeptTopic>();
   kept.set(content, own);
   const key = `${standing.level} ${standing.notesBefore}`;
@@ -47,13 +55,22 @@ function keptTopic(kept: KeptTopics, content: ResolvedElement, standing: Standin
   return made;
 }
 
-function makeTopic(content: ResolvedElement, standing: Standing, site: SiteContext, around: Around): Omit<KeptTopic, 'heard'> {
+function makeTopic(
+  content: ResolvedElement,
+  standing: Standing,
+  site: SiteContext,
+  around: Around,
+): Omit<KeptTopic, 'heard'> {
   const context = pageContext(site, around, standing);
   const { blocks, block } = blocksOf(context);
   const html = context.worn.within(content, () =>
     join(
       childElements(content).map((part) =>
-        part.name === 'title' || part.name === 'glossterm' ? raw('') : isA(part.name, 'body') || part.name === 'abstract' ? blocks(part.children, 0) : block(part, 0),
+        part.name === 'title' || part.name === 'glossterm'
+          ? raw('')
+          : isA(part.name, 'body') || part.name === 'abstract'
+            ? blocks(part.children, 0)
+            : block(part, 0),
       ),
     ),
   );

@@ -9,7 +9,10 @@ export interface ContextTarget {
 }
 
 /** The ids by which applications open topics, in reading order (DITA 1.3, `resourceid`). */
-export function contextTargets({ publication, pages }: SiteContext): Readonly<Record<string, ContextTarget>> {
+export function contextTargets({
+  publication,
+  pages,
+}: SiteContext): Readonly<Record<string, ContextTarget>> {
   const entries = allPlaces(publication.places).flatMap(({ anchor, label, contextIds }) => {
     const page = pages.href(anchor);
     return page === undefined ? [] : contextIds.map((id) => [id, { page, title: label }] as const);
@@ -21,7 +24,9 @@ export function contextTargets({ publication, pages }: SiteContext): Readonly<Re
  * The script for applications, with the ids in it: it needs nothing but its own address.
  * `contextHelp.address(id)` gives the page, `contextHelp.open(id)` opens it; the page `help.html?id=…` of the site goes there by itself.
  */
-export const contextScript = (targets: Readonly<Record<string, ContextTarget>>): string => `(function () {
+export const contextScript = (
+  targets: Readonly<Record<string, ContextTarget>>,
+): string => `(function () {
   var base = document.currentScript.src.replace(/[^/]*$/, '');
   var pages = ${inScript(JSON.stringify(Object.fromEntries(Object.entries(targets).map(([id, { page }]) => [id, page])), null, 1))};
   var known = function (id) { return Object.prototype.hasOwnProperty.call(pages, id); };

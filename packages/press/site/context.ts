@@ -61,7 +61,11 @@ export interface PageContext extends Pick<SiteContext, 'words' | 'sheet' | 'isSi
 /** Deeper than this browsers would give up; such content is shown as its words. */
 export const deepest = 120;
 
-export function pageContext(site: SiteContext, around: Around, { level, notesBefore }: { readonly level: number; readonly notesBefore: number }): PageContext {
+export function pageContext(
+  site: SiteContext,
+  around: Around,
+  { level, notesBefore }: { readonly level: number; readonly notesBefore: number },
+): PageContext {
   const { words, sheet, isSite, readers, publication } = site;
   const worn = wornStyles(site.sheet);
   const seen = new Set<string>();
@@ -88,13 +92,24 @@ export function pageContext(site: SiteContext, around: Around, { level, notesBef
     },
     traceOf(element, made) {
       const { origin } = element as ResolvedElement;
-      return site.traced === undefined || origin?.item !== site.traced ? made : raw(made.replace(/^<[a-z0-9]+/u, (start) => `${start} data-at="${origin.path.join('.')}"`));
+      return site.traced === undefined || origin?.item !== site.traced
+        ? made
+        : raw(
+            made.replace(/^<[a-z0-9]+/u, (start) => `${start} data-at="${origin.path.join('.')}"`),
+          );
     },
     marked(element, name, content) {
       const look = (element as ResolvedElement).marked;
       if (!look || content === '') return content;
-      const style = [...(look.color === undefined ? [] : [`color:${look.color}`]), ...(look.background === undefined ? [] : [`background:${look.background}`])].join(';');
-      return tag(name, { class: look.bar === true ? 'marked barred' : 'marked', style: style || undefined }, content);
+      const style = [
+        ...(look.color === undefined ? [] : [`color:${look.color}`]),
+        ...(look.background === undefined ? [] : [`background:${look.background}`]),
+      ].join(';');
+      return tag(
+        name,
+        { class: look.bar === true ? 'marked barred' : 'marked', style: style || undefined },
+        content,
+      );
     },
     styled(element, name, make) {
       const own = worn.of(element);

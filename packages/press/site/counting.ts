@@ -1,4 +1,11 @@
-import { counting, ordinalsIn, type Captioned, type Place, type PlaceRole, type ResolvedElement } from '@ukiyo/core/compose';
+import {
+  counting,
+  ordinalsIn,
+  type Captioned,
+  type Place,
+  type PlaceRole,
+  type ResolvedElement,
+} from '@ukiyo/core/compose';
 import type { When } from '@ukiyo/core/facets';
 import { isElement } from '@ukiyo/core/markup';
 import type { Numbering } from '@ukiyo/core/styles';
@@ -33,15 +40,30 @@ export function countedData({ publication, readers }: SiteContext): CountedData 
     const when = [...around, ...(element.when ?? [])];
     const { anchor } = element;
     const target = anchor === undefined ? undefined : publication.targets[anchor];
-    const inner = element.children.flatMap((child) => (isElement(child) ? captions(child as ResolvedElement, when) : []));
+    const inner = element.children.flatMap((child) =>
+      isElement(child) ? captions(child as ResolvedElement, when) : [],
+    );
     const { kind, number } = target ?? {};
-    const isCounted = number !== undefined && (kind === 'figure' || kind === 'table' || kind === 'example');
+    const isCounted =
+      number !== undefined && (kind === 'figure' || kind === 'table' || kind === 'example');
     return isCounted ? [...inner, [kind, anchor!, readers.numbersOf(when)]] : inner;
   };
   const ordinals = (place: Place): Pick<CountedPlace, 'o'> => {
-    const all = formsOf(place).flatMap(({ form }) => (form.content ? ordinalsIn(form.content) : []));
-    const found = all.filter(({ anchor, varied }) => varied.length > 0 && publication.targets[anchor]);
-    return found.length === 0 ? {} : { o: found.map(({ anchor, number, varied }) => [anchor, number, varied.map((when) => readers.numbersOf(when))]) };
+    const all = formsOf(place).flatMap(({ form }) =>
+      form.content ? ordinalsIn(form.content) : [],
+    );
+    const found = all.filter(
+      ({ anchor, varied }) => varied.length > 0 && publication.targets[anchor],
+    );
+    return found.length === 0
+      ? {}
+      : {
+          o: found.map(({ anchor, number, varied }) => [
+            anchor,
+            number,
+            varied.map((when) => readers.numbersOf(when)),
+          ]),
+        };
   };
   const counted = (place: Place): CountedPlace => ({
     a: place.anchor,
@@ -60,10 +82,14 @@ export function countedData({ publication, readers }: SiteContext): CountedData 
 }
 
 /** The numbers of what some readers get, by anchor, counted as when a publication is made for them. */
-export function numbersFor({ numbering, places }: CountedData, isFor: (whose: Whose) => boolean): Map<string, string> {
+export function numbersFor(
+  { numbering, places }: CountedData,
+  isFor: (whose: Whose) => boolean,
+): Map<string, string> {
   const count = counting(numbering);
   const numbers = new Map<string, string>();
-  const give = (anchor: string, number: string | undefined): void => void (number !== undefined && numbers.set(anchor, number));
+  const give = (anchor: string, number: string | undefined): void =>
+    void (number !== undefined && numbers.set(anchor, number));
   const go = (all: readonly CountedPlace[], parent: string | undefined): void => {
     const ordinals = { nested: 0, below: 0 };
     for (const place of all) {
@@ -72,10 +98,19 @@ export function numbersFor({ numbering, places }: CountedData, isFor: (whose: Wh
         continue;
       }
       const isCounted = place.r !== 'section' || place.s;
-      const number = isCounted ? count.place(place.r, place.l, parent, (ordinals[place.nested ? 'nested' : 'below'] += place.r === 'section' ? 1 : 0)) : undefined;
+      const number = isCounted
+        ? count.place(
+            place.r,
+            place.l,
+            parent,
+            (ordinals[place.nested ? 'nested' : 'below'] += place.r === 'section' ? 1 : 0),
+          )
+        : undefined;
       give(place.a, number);
-      for (const [kind, anchor, whose] of place.k) if (isFor(whose)) give(anchor, count.caption(kind));
-      for (const [anchor, of, varied] of place.o ?? []) give(anchor, `${of - varied.filter((whose) => !isFor(whose)).length}`);
+      for (const [kind, anchor, whose] of place.k)
+        if (isFor(whose)) give(anchor, count.caption(kind));
+      for (const [anchor, of, varied] of place.o ?? [])
+        give(anchor, `${of - varied.filter((whose) => !isFor(whose)).length}`);
       go(place.c, number);
     }
   };

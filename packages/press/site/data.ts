@@ -27,7 +27,12 @@ export function contentsData(places: readonly Place[], site: SiteContext): Conte
       return {
         h: pages.href(place.anchor)!,
         t: readers.labelOf(place),
-        ...(place.number === undefined ? {} : { n: place.number, ...(site.publication.open.length === 0 ? {} : { a: place.anchor }) }),
+        ...(place.number === undefined
+          ? {}
+          : {
+              n: place.number,
+              ...(site.publication.open.length === 0 ? {} : { a: place.anchor }),
+            }),
         ...(whose.length === 0 ? {} : { w: whose }),
         ...(news === undefined ? {} : { m: news }),
         ...(inner.length === 0 ? {} : { c: inner }),
@@ -60,13 +65,21 @@ export function wordsData({ publication, pages, words, readers }: SiteContext): 
   };
   const flatten = (entries: readonly IndexEntry[], depth: number): WordData[] =>
     entries.flatMap((entry) => {
-      const sees = [...(entry.see.length > 0 ? [`${words.see} ${entry.see.join('; ')}`] : []), ...(entry.seeAlso.length > 0 ? [`${words.seeAlso} ${entry.seeAlso.join('; ')}`] : [])];
+      const sees = [
+        ...(entry.see.length > 0 ? [`${words.see} ${entry.see.join('; ')}`] : []),
+        ...(entry.seeAlso.length > 0 ? [`${words.seeAlso} ${entry.seeAlso.join('; ')}`] : []),
+      ];
       const links = entry.locators.flatMap(({ anchor, when = [] }): WordData['h'] => {
         const href = hrefOf(anchor);
         const whose = readers.numbersOf([...readers.whenIn(anchor), ...when]);
-        return href === undefined ? [] : [whose.length === 0 ? [href, titleOf(anchor)] : [href, titleOf(anchor), whose]];
+        return href === undefined
+          ? []
+          : [whose.length === 0 ? [href, titleOf(anchor)] : [href, titleOf(anchor), whose]];
       });
-      return [{ t: entry.term, d: depth, h: links, ...(sees.length === 0 ? {} : { s: sees.join('; ') }) }, ...flatten(entry.entries, depth + 1)];
+      return [
+        { t: entry.term, d: depth, h: links, ...(sees.length === 0 ? {} : { s: sees.join('; ') }) },
+        ...flatten(entry.entries, depth + 1),
+      ];
     });
   return publication.index.flatMap((group) => flatten(group.entries, 0));
 }

@@ -16,8 +16,35 @@ export function glossaryPage(site: SiteContext): PageParts {
     const forms = place ? formsOf(place) : [];
     const href = pages.href(anchor);
     const said = saidHtml(readers.titleAt(anchor) ?? word);
-    const term = tag('dt', { class: readers.classOf(around) }, href === undefined ? said : tag('a', { href }, said));
-    return [term, ...forms.flatMap(({ form, when }) => (form.content ? [tag('dd', { class: readers.classOf([...around, ...when]) }, renderer.render(form.content, 2))] : []))];
+    const term = tag(
+      'dt',
+      { class: readers.classOf(around) },
+      href === undefined ? said : tag('a', { href }, said),
+    );
+    return [
+      term,
+      ...forms.flatMap(({ form, when }) =>
+        form.content
+          ? [
+              tag(
+                'dd',
+                { class: readers.classOf([...around, ...when]) },
+                renderer.render(form.content, 2),
+              ),
+            ]
+          : [],
+      ),
+    ];
   });
-  return { title: words.glossary, description: '', path: glossaryFile, main: tag('article', { class: 'all-terms' }, tag('h1', {}, text(words.glossary)), tag('dl', {}, ...entries)) };
+  return {
+    title: words.glossary,
+    description: '',
+    path: glossaryFile,
+    main: tag(
+      'article',
+      { class: 'all-terms' },
+      tag('h1', {}, text(words.glossary)),
+      tag('dl', {}, ...entries),
+    ),
+  };
 }

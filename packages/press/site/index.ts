@@ -5,7 +5,16 @@
 import type { Publication } from '@ukiyo/core/compose';
 import { escapeText } from '@ukiyo/core/markup';
 import { problem, type Problem } from '@ukiyo/core/problems';
-import { checkLook, lookRules, noteRules, ownRules, screenRules, shippedLooks, type SiteLook, type StyleSheet } from '@ukiyo/core/styles';
+import {
+  checkLook,
+  lookRules,
+  noteRules,
+  ownRules,
+  screenRules,
+  shippedLooks,
+  type SiteLook,
+  type StyleSheet,
+} from '@ukiyo/core/styles';
 import { wordsFor } from '@ukiyo/core/words';
 import { usualDesign } from '../print/design.ts';
 import type { AssetSource } from '../shared/assets.ts';
@@ -51,7 +60,10 @@ export interface SiteOptions extends Filing {
 }
 
 /** What pages wear where nobody has said. */
-export const usualSite = ({ sheet = usualDesign.sheet, look = shippedLooks['harbour']! }: SiteOptions): { readonly sheet: StyleSheet; readonly look: SiteLook } => ({ sheet, look });
+export const usualSite = ({
+  sheet = usualDesign.sheet,
+  look = shippedLooks['harbour']!,
+}: SiteOptions): { readonly sheet: StyleSheet; readonly look: SiteLook } => ({ sheet, look });
 
 export interface SiteResult {
   /** Every file of the site, below its folder, in the order in which they are made. */
@@ -65,16 +77,36 @@ export interface SiteResult {
 }
 
 /** Makes the files of a help site. Problems: `image.unreadable` (the image is left out), those of the look. */
-export function siteFiles(publication: Publication, source: AssetSource, options: SiteOptions = {}): SiteResult {
+export function siteFiles(
+  publication: Publication,
+  source: AssetSource,
+  options: SiteOptions = {},
+): SiteResult {
   const { address = '', choices = [] } = options;
   const { sheet, look } = usualSite(options);
   const pages = layOutPages(publication, options);
-  const { shown, problems: ofAssets } = assetsShown(publication.assets, source, [look.logo?.asset, look.favicon]);
+  const { shown, problems: ofAssets } = assetsShown(publication.assets, source, [
+    look.logo?.asset,
+    look.favicon,
+  ]);
   const problems: Problem[] = [...checkLook(look), ...ofAssets];
   const assets: SiteAssets = { find: (id) => shown.get(id) };
   const { traced } = options;
-  const start = options.start === undefined ? undefined : pages.shown.find(({ origin, anchor }) => origin.item === options.start || anchor === options.start);
-  if (options.start !== undefined && !start) problems.push(problem('warning', 'edition.start', 'The topic that is to be the home page is not in this publication.', { item: options.start }));
+  const start =
+    options.start === undefined
+      ? undefined
+      : pages.shown.find(
+          ({ origin, anchor }) => origin.item === options.start || anchor === options.start,
+        );
+  if (options.start !== undefined && !start)
+    problems.push(
+      problem(
+        'warning',
+        'edition.start',
+        'The topic that is to be the home page is not in this publication.',
+        { item: options.start },
+      ),
+    );
   const plain: SiteContext = {
     ...(traced === undefined ? {} : { traced }),
     publication,
@@ -91,22 +123,29 @@ export function siteFiles(publication: Publication, source: AssetSource, options
   };
   const site = options.memory ? { ...plain, kept: options.memory.topicsOf(plain) } : plain;
   const targets = contextTargets(site);
-  const hasChoices = choices.some(({ facet }) => publication.open.some(({ name }) => name === facet));
+  const hasChoices = choices.some(({ facet }) =>
+    publication.open.some(({ name }) => name === facet),
+  );
   const wholePage = pageFrame(site, hasChoices);
 
   const made = new Map<string, () => string | Uint8Array>();
-  for (const [path, content] of siteRuntime()) if (path !== 'readers.js' || hasChoices) made.set(path, () => content);
+  for (const [path, content] of siteRuntime())
+    if (path !== 'readers.js' || hasChoices) made.set(path, () => content);
   made.set('look.css', () => lookRules(look));
   const own = ownRules(look);
   if (own !== undefined && own !== '') made.set('own.css', () => own);
   made.set('sheet.css', () => sheetRules(sheet, publication.locale));
   for (const [id, { href }] of shown) made.set(href, () => source(id)?.bytes ?? '');
-  made.set('contents-data.js', () => dataScript('contents', JSON.stringify(contentsData(publication.places, site))));
+  made.set('contents-data.js', () =>
+    dataScript('contents', JSON.stringify(contentsData(publication.places, site))),
+  );
   made.set('words-data.js', () => dataScript('words', JSON.stringify(wordsData(site))));
   made.set('search-index.js', () => searchIndexScript(site, options.synonyms));
   if (hasChoices) {
     made.set('counted-data.js', () => dataScript('counted', JSON.stringify(countedData(site))));
-    made.set('readers-data.js', () => dataScript('readers', JSON.stringify(readersData(publication, choices, site.readers))));
+    made.set('readers-data.js', () =>
+      dataScript('readers', JSON.stringify(readersData(publication, choices, site.readers))),
+    );
   }
   made.set('index.html', () => wholePage(homePage(site)));
   made.set('contents.html', () => wholePage(contentsPage(site)));
@@ -117,8 +156,16 @@ export function siteFiles(publication: Publication, source: AssetSource, options
     made.set(contextScriptFile, () => contextScript(targets));
     made.set('context-help.json', () => `${JSON.stringify(targets, null, 1)}\n`);
   }
-  if (isWebAddress(address)) made.set('sitemap.xml', () => siteMap(address, ['index.html', ...pages.order.map(({ anchor }) => pages.href(anchor)!)]));
-  const ofPlaces = new Map(pages.order.map((place, at) => [pages.href(place.anchor)!, () => wholePage(placePage(place, at, site))]));
+  if (isWebAddress(address))
+    made.set('sitemap.xml', () =>
+      siteMap(address, ['index.html', ...pages.order.map(({ anchor }) => pages.href(anchor)!)]),
+    );
+  const ofPlaces = new Map(
+    pages.order.map((place, at) => [
+      pages.href(place.anchor)!,
+      () => wholePage(placePage(place, at, site)),
+    ]),
+  );
   for (const [path, make] of ofPlaces) made.set(path, make);
 
   function* files(): Generator<readonly [string, string | Uint8Array]> {
@@ -130,7 +177,13 @@ export function siteFiles(publication: Publication, source: AssetSource, options
       options.onPage?.(done, ofPlaces.size);
     }
   }
-  return { paths: [...made.keys()], file: (path) => made.get(path)?.(), files: files(), problems, pageCount: pages.order.length };
+  return {
+    paths: [...made.keys()],
+    file: (path) => made.get(path)?.(),
+    files: files(),
+    problems,
+    pageCount: pages.order.length,
+  };
 }
 
 /** The pages for search engines (sitemaps.org, protocol 0.9). */
@@ -140,6 +193,9 @@ const siteMap = (address: string, paths: readonly string[]): string =>
 /** What a style sheet says of screens. */
 export function sheetRules(sheet: StyleSheet, locale: string): string {
   const own = Object.keys(sheet.styles).filter((id) => sheet.styles[id]!.wornBy !== undefined);
-  const selectors = { ...siteSelectors, ...Object.fromEntries(own.map((id) => [id, ownSelector(id)])) };
+  const selectors = {
+    ...siteSelectors,
+    ...Object.fromEntries(own.map((id) => [id, ownSelector(id)])),
+  };
   return `${noteRules(sheet, (kind) => (kind === 'note' ? '.note' : `.note.${kind}`))}\n${screenRules(sheet, selectors, locale)}\n`;
 }

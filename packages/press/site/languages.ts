@@ -1,7 +1,8 @@
 import { tag, text } from './html.ts';
 
 /** What a language calls itself. */
-export const languageName = (locale: string): string => new Intl.DisplayNames(locale, { type: 'language' }).of(locale) ?? locale;
+export const languageName = (locale: string): string =>
+  new Intl.DisplayNames(locale, { type: 'language' }).of(locale) ?? locale;
 
 /** The first page of a site in several languages: it leads into that of the reader, and names all for who has no script. */
 export function languagesPage(title: string, locales: readonly string[]): string {
@@ -13,7 +14,21 @@ export function languagesPage(title: string, locales: readonly string[]): string
     tag('title', {}, text(title)),
     tag('script', { src: 'languages.js', defer: true }),
   );
-  const list = tag('ul', {}, ...locales.map((locale) => tag('li', {}, tag('a', { href: `${locale}/index.html`, hreflang: locale, lang: locale }, text(languageName(locale))))));
+  const list = tag(
+    'ul',
+    {},
+    ...locales.map((locale) =>
+      tag(
+        'li',
+        {},
+        tag(
+          'a',
+          { href: `${locale}/index.html`, hreflang: locale, lang: locale },
+          text(languageName(locale)),
+        ),
+      ),
+    ),
+  );
   return `<!doctype html>\n${tag('html', { lang: locales[0] }, head, tag('body', {}, tag('main', {}, tag('h1', {}, text(title)), list)))}\n`;
 }
 

@@ -40,11 +40,19 @@ const inlineTags: Readonly<Record<string, readonly [string, string?]>> = {
 export type Lines = (nodes: readonly Node[], depth: number) => Html;
 
 /** Lines of text. @param blocks what a footnote has in it */
-export function linesOf(context: PageContext, blocks: (nodes: readonly Node[], depth: number) => Html): Lines {
+export function linesOf(
+  context: PageContext,
+  blocks: (nodes: readonly Node[], depth: number) => Html,
+): Lines {
   const { around, readers, footnotes, idOf, forWhom, marked, styled } = context;
   let inLink = false;
 
-  const lines = (nodes: readonly Node[], depth: number): Html => join(nodes.map((node) => (typeof node === 'string' ? text(node) : isElement(node) ? inline(node, depth) : raw(''))));
+  const lines = (nodes: readonly Node[], depth: number): Html =>
+    join(
+      nodes.map((node) =>
+        typeof node === 'string' ? text(node) : isElement(node) ? inline(node, depth) : raw(''),
+      ),
+    );
 
   const inline = (element: Element, depth: number): Html => {
     const made = marked(
@@ -70,7 +78,11 @@ export function linesOf(context: PageContext, blocks: (nodes: readonly Node[], d
         const at = footnotes.push(raw('')) - 1;
         const number = context.notesBefore + at + 1;
         footnotes[at] = blocks(element.children, depth + 1);
-        return tag('sup', { class: 'fn-mark' }, tag('a', { href: `#fn-${number}`, id: `fn-mark-${number}` }, text(String(number))));
+        return tag(
+          'sup',
+          { class: 'fn-mark' },
+          tag('a', { href: `#fn-${number}`, id: `fn-mark-${number}` }, text(String(number))),
+        );
       }
       case 'image':
         return imageHtml(context, element);
@@ -94,12 +106,16 @@ export function linesOf(context: PageContext, blocks: (nodes: readonly Node[], d
       case 'state':
         return text(`${element.attributes['name'] ?? ''}=${element.attributes['value'] ?? ''}`);
       case 'tm':
-        return join([inner(), text({ tm: '™', reg: '®', service: '℠' }[element.attributes['tmtype'] ?? ''] ?? '')]);
+        return join([
+          inner(),
+          text({ tm: '™', reg: '®', service: '℠' }[element.attributes['tmtype'] ?? ''] ?? ''),
+        ]);
       default: {
         const [name, className] = inlineTags[element.name] ?? [];
         const id = idOf(element);
         // Closed by the reader's browser: without its script the words are there.
-        if (isExpandable(element.attributes)) return tag('span', { id, class: 'expandable' }, inner());
+        if (isExpandable(element.attributes))
+          return tag('span', { id, class: 'expandable' }, inner());
         if (name === undefined) return id === undefined ? inner() : tag('span', { id }, inner());
         return tag(name, { id, class: className }, inner());
       }
@@ -113,25 +129,64 @@ export function linesOf(context: PageContext, blocks: (nodes: readonly Node[], d
     const own = lines(element.children, depth + 1);
     inLink = wasInLink;
     const id = idOf(element);
-    const style = (shown: Html): Html => (element.name === 'term' ? tag('dfn', {}, shown) : element.name === 'cite' ? tag('cite', {}, shown) : shown);
+    const style = (shown: Html): Html =>
+      element.name === 'term'
+        ? tag('dfn', {}, shown)
+        : element.name === 'cite'
+          ? tag('cite', {}, shown)
+          : shown;
     const hasOwn = own !== '';
     if (!link || wasInLink) return style(own);
-    if (link.kind === 'external') return tag('a', { href: link.href, id, class: 'external', rel: 'noopener' }, style(hasOwn ? own : text(link.href)));
+    if (link.kind === 'external')
+      return tag(
+        'a',
+        { href: link.href, id, class: 'external', rel: 'noopener' },
+        style(hasOwn ? own : text(link.href)),
+      );
     if (link.kind === 'peer') {
       const words = style(hasOwn ? own : text(link.text));
-      if (link.href !== undefined) return tag('a', { href: link.href, id, class: 'peer', title: peerName(link) }, words);
-      return join([words, text(' ('), ...(hasOwn ? [text(`“${peerTitle(link)}”, `)] : []), tag('cite', {}, text(peerName(link))), text(')')]);
+      if (link.href !== undefined)
+        return tag('a', { href: link.href, id, class: 'peer', title: peerName(link) }, words);
+      return join([
+        words,
+        text(' ('),
+        ...(hasOwn ? [text(`“${peerTitle(link)}”, `)] : []),
+        tag('cite', {}, text(peerName(link))),
+        text(')'),
+      ]);
     }
     const href = link.kind === 'target' ? around.href(link.anchor) : undefined;
     const target = link.kind === 'target' ? around.target(link.anchor) : undefined;
-    const words = link.kind === 'target' ? linkWords(linkFormOf(element.attributes), link, target, false) : link.text;
+    const words =
+      link.kind === 'target'
+        ? linkWords(linkFormOf(element.attributes), link, target, false)
+        : link.text;
     const said = target && words === target.title ? around.title(target.anchor) : undefined;
-    const end = target?.number === undefined || !words.endsWith(` ${target.number}`) ? undefined : words.slice(0, -target.number.length);
-    const given = said !== undefined ? saidHtml(said) : end !== undefined ? join([text(end), readers.number(target!.anchor, target!.number!)]) : text(words);
+    const end =
+      target?.number === undefined || !words.endsWith(` ${target.number}`)
+        ? undefined
+        : words.slice(0, -target.number.length);
+    const given =
+      said !== undefined
+        ? saidHtml(said)
+        : end !== undefined
+          ? join([text(end), readers.number(target!.anchor, target!.number!)])
+          : text(words);
     const shown = style(hasOwn ? own : given);
     // Where its target is not for a reader, his browser leaves the words alone.
     const numbers = target ? around.whose(target.anchor) : [];
-    return href === undefined ? shown : tag('a', { href, id, title: target && around.meaning(target.anchor), 'data-for': numbers.join(' ') || undefined }, shown);
+    return href === undefined
+      ? shown
+      : tag(
+          'a',
+          {
+            href,
+            id,
+            title: target && around.meaning(target.anchor),
+            'data-for': numbers.join(' ') || undefined,
+          },
+          shown,
+        );
   };
 
   return lines;

@@ -32,16 +32,34 @@ export function assetsShown(
   for (const id of new Set([...ids, ...wanted])) {
     const asset = source(id);
     if (!asset) {
-      if (wanted.includes(id)) problems.push(problem('error', 'look.image', `The image “${id}” of the look is not in the library. It is left out.`));
+      if (wanted.includes(id))
+        problems.push(
+          problem(
+            'error',
+            'look.image',
+            `The image “${id}” of the look is not in the library. It is left out.`,
+          ),
+        );
       continue;
     }
     const isMedia = /^(video|audio)\//u.test(asset.mediaType);
     if (!isMedia && !isImage(asset)) {
-      problems.push(problem('error', 'image.unreadable', `“${asset.name}” is not an image that can be shown. It is left out.`));
+      problems.push(
+        problem(
+          'error',
+          'image.unreadable',
+          `“${asset.name}” is not an image that can be shown. It is left out.`,
+        ),
+      );
       continue;
     }
     const { width, height } = asset;
-    shown.set(id, { href: `assets/${assetFileName(asset)}`, mediaType: asset.mediaType, ...(width === undefined ? {} : { width }), ...(height === undefined ? {} : { height }) });
+    shown.set(id, {
+      href: `assets/${assetFileName(asset)}`,
+      mediaType: asset.mediaType,
+      ...(width === undefined ? {} : { width }),
+      ...(height === undefined ? {} : { height }),
+    });
   }
   return { shown, problems };
 }
@@ -49,15 +67,28 @@ export function assetsShown(
 const ofLibrary = 'asset:';
 
 /** A player for video or sound of the library or of the web, with what it shows in words below; nothing plays by itself. */
-export function mediaHtml(object: Element, { around, isSite }: { readonly around: { asset: SiteAssets['find'] }; readonly isSite: boolean }, id: string | undefined): Html {
+export function mediaHtml(
+  object: Element,
+  { around, isSite }: { readonly around: { asset: SiteAssets['find'] }; readonly isSite: boolean },
+  id: string | undefined,
+): Html {
   const media = readMedia(object);
   if (!media) return raw('');
-  const fileOf = (reference: string): string | undefined => (reference.startsWith(ofLibrary) ? around.asset(reference.slice(ofLibrary.length))?.href : undefined);
-  const source = fileOf(media.source) ?? (/^https?:/iu.test(media.source) ? media.source : undefined);
-  const words = media.description === '' ? [] : [tag('p', { class: 'media-words' }, text(media.description))];
+  const fileOf = (reference: string): string | undefined =>
+    reference.startsWith(ofLibrary)
+      ? around.asset(reference.slice(ofLibrary.length))?.href
+      : undefined;
+  const source =
+    fileOf(media.source) ?? (/^https?:/iu.test(media.source) ? media.source : undefined);
+  const words =
+    media.description === '' ? [] : [tag('p', { class: 'media-words' }, text(media.description))];
   if (source === undefined) return tag('div', { class: 'media', id }, ...words);
   const label = media.description === '' ? undefined : media.description;
   const poster = media.kind === 'video' ? fileOf(media.poster) : undefined;
-  const player = tag(media.kind, { src: source, controls: true, preload: 'metadata', poster, 'aria-label': label }, isSite ? tag('a', { href: source }, text(media.description || source)) : raw(''));
+  const player = tag(
+    media.kind,
+    { src: source, controls: true, preload: 'metadata', poster, 'aria-label': label },
+    isSite ? tag('a', { href: source }, text(media.description || source)) : raw(''),
+  );
   return tag('div', { class: 'media', id }, player, ...words);
 }

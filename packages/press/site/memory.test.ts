@@ -15,14 +15,21 @@ function ground(lens: string, options: SiteOptions) {
   const memory = composeMemory();
   const sites = siteMemory();
   const chosen = demo.lenses.find(({ id }) => id === lens);
-  const asked = { library, map: 'help', facets: demo.facets, open: options.choices ? open : [], ...(chosen ? { lens: chosen } : {}) };
+  const asked = {
+    library,
+    map: 'help',
+    facets: demo.facets,
+    open: options.choices ? open : [],
+    ...(chosen ? { lens: chosen } : {}),
+  };
   const texts = new Map(demo.items.map((item) => [item.id, item]));
   const change = (id: string, edit: (text: string) => string): void => {
     const item = texts.get(id)!;
     texts.set(id, { ...item, text: edit(item.text) });
     library.set(texts.get(id)!);
   };
-  const filesOf = (publication: Publication, more: SiteOptions = {}) => new Map(siteFiles(publication, demoAssets, { ...options, ...more }).files);
+  const filesOf = (publication: Publication, more: SiteOptions = {}) =>
+    new Map(siteFiles(publication, demoAssets, { ...options, ...more }).files);
   return {
     change,
     kept: () => filesOf(compose(asked, memory), { memory: sites }),
@@ -32,7 +39,11 @@ function ground(lens: string, options: SiteOptions) {
 type Files = ReadonlyMap<string, string | Uint8Array>;
 /** Paths of files that are not the same, or there only once. */
 const differing = (one: Files, other: Files): string[] =>
-  [...new Set([...one.keys(), ...other.keys()])].filter((path) => one.get(path) !== other.get(path) && !Buffer.from(one.get(path) ?? '').equals(Buffer.from(other.get(path) ?? '')));
+  [...new Set([...one.keys(), ...other.keys()])].filter(
+    (path) =>
+      one.get(path) !== other.get(path) &&
+      !Buffer.from(one.get(path) ?? '').equals(Buffer.from(other.get(path) ?? '')),
+  );
 
 const topics = demo.items.filter(({ text }) => text.includes('</title>') && !text.includes('<map'));
 const changes = fc.record({
@@ -41,7 +52,11 @@ const changes = fc.record({
     ['its title', (text) => text.replace('</title>', ' again</title>')],
     ['a footnote', (text) => text.replace('</p>', '<fn>One more.</fn></p>')],
     ['a figure fewer', (text) => text.replace(/<fig[\s>].*?<\/fig>/su, '')],
-    ['a figure more', (text) => text.replace(/<(con|ref)body>/u, '<$1body><fig><title>One more</title><p>Shown.</p></fig>')],
+    [
+      'a figure more',
+      (text) =>
+        text.replace(/<(con|ref)body>/u, '<$1body><fig><title>One more</title><p>Shown.</p></fig>'),
+    ],
     ['its short description', (text) => text.replace('</shortdesc>', ' Again.</shortdesc>')],
     ['who it is for', (text) => text.replace('<p>', '<p platform="battery">')],
   ),
@@ -51,17 +66,20 @@ describe('what a site keeps between builds', () => {
   it.each<[string, string, SiteOptions]>([
     ['for all readers alike', 'battery-de', {}],
     ['in which readers choose', 'reader-chooses', { choices }],
-  ])('never shows in its files, %s: they are those of a build that keeps nothing, after any change', (_, lens, options) => {
-    const { change: edit, kept, anew } = ground(lens, options);
-    kept();
-    fc.assert(
-      fc.property(changes, ({ topic, change: [, change] }) => {
-        edit(topic, change);
-        expect(differing(kept(), anew())).toEqual([]);
-      }),
-      { numRuns: 6, endOnFailure: true },
-    );
-  });
+  ])(
+    'never shows in its files, %s: they are those of a build that keeps nothing, after any change',
+    (_, lens, options) => {
+      const { change: edit, kept, anew } = ground(lens, options);
+      kept();
+      fc.assert(
+        fc.property(changes, ({ topic, change: [, change] }) => {
+          edit(topic, change);
+          expect(differing(kept(), anew())).toEqual([]);
+        }),
+        { numRuns: 6, endOnFailure: true },
+      );
+    },
+  );
 
   it('is what nothing has been said otherwise of: topics that name a changed one are made again', () => {
     const { change, kept } = ground('battery-de', {});
@@ -70,16 +88,25 @@ describe('what a site keeps between builds', () => {
     const after = kept();
     const otherwise = differing(before, after);
     expect(otherwise).toContain('menu-tree.html');
-    const naming = [...before].filter(([path, content]) => path.endsWith('.html') && String(content).includes('>Menu tree<')).map(([path]) => path);
+    const naming = [...before]
+      .filter(
+        ([path, content]) => path.endsWith('.html') && String(content).includes('>Menu tree<'),
+      )
+      .map(([path]) => path);
     expect(naming.length).toBeGreaterThan(3);
     expect(otherwise).toEqual(expect.arrayContaining(naming));
     expect(otherwise.length).toBeLessThan(after.size / 2);
   });
 
   it('is apart for other style sheets, languages and readers', () => {
-    const publication = compose({ library: textLibrary(demo.items, demo.assets), map: 'help', facets: demo.facets });
+    const publication = compose({
+      library: textLibrary(demo.items, demo.assets),
+      map: 'help',
+      facets: demo.facets,
+    });
     const memory = siteMemory();
-    const pageIn = (one: Publication, options: SiteOptions) => siteFiles(one, demoAssets, { ...options, memory }).file('menu-tree.html');
+    const pageIn = (one: Publication, options: SiteOptions) =>
+      siteFiles(one, demoAssets, { ...options, memory }).file('menu-tree.html');
     const plain = pageIn(publication, {});
     const german = { ...publication, locale: 'de' };
     expect(pageIn(german, {})).toBe(siteFiles(german, demoAssets).file('menu-tree.html'));

@@ -32,7 +32,14 @@ export function siteMemory(): SiteMemory {
   const sites = new Map<string, KeptTopics>();
   return {
     topicsOf({ publication, sheet, isSite, traced, readers }) {
-      const basis = JSON.stringify([publication.locale, sheet, isSite, traced, readers.conditions, publication.open.length > 0]);
+      const basis = JSON.stringify([
+        publication.locale,
+        sheet,
+        isSite,
+        traced,
+        readers.conditions,
+        publication.open.length > 0,
+      ]);
       const topics: KeptTopics = sites.get(basis) ?? new WeakMap();
       // The one that was needed last is the last to go.
       sites.delete(basis);

@@ -29,7 +29,11 @@ export interface Filing {
 
 const laidOut = new WeakMap<Publication, Map<string, Pages>>();
 /** Where something stands in the help site of a publication, relative to the site's folder; undefined when it is not there. */
-export function siteAddress(publication: Publication, anchor: string, filing: Filing = {}): string | undefined {
+export function siteAddress(
+  publication: Publication,
+  anchor: string,
+  filing: Filing = {},
+): string | undefined {
   const known = laidOut.get(publication) ?? new Map<string, Pages>();
   laidOut.set(publication, known);
   const key = `${filing.naming} ${filing.folders}`;
@@ -40,7 +44,11 @@ export function siteAddress(publication: Publication, anchor: string, filing: Fi
 
 /** A file name of plain letters, digits and hyphens; anything else becomes its code. */
 function fileNameOf(anchor: string): string {
-  const plain = anchor.replace(/[^A-Za-z0-9-]/gu, (character) => (character === '_' || character === '.' ? '-' : `x${character.codePointAt(0)?.toString(16) ?? ''}`));
+  const plain = anchor.replace(/[^A-Za-z0-9-]/gu, (character) =>
+    character === '_' || character === '.'
+      ? '-'
+      : `x${character.codePointAt(0)?.toString(16) ?? ''}`,
+  );
   return plain.slice(0, 80).toLowerCase();
 }
 
@@ -58,18 +66,24 @@ const plainly = (words: string): string =>
 const named: Readonly<Record<Naming, (place: Place) => string>> = {
   ids: ({ anchor }) => fileNameOf(anchor),
   titles: ({ anchor, label }) => plainly(label) || fileNameOf(anchor),
-  numbers: ({ anchor, number = '', label }) => [plainly(number), plainly(label) || fileNameOf(anchor)].filter((part) => part !== '').join('-'),
+  numbers: ({ anchor, number = '', label }) =>
+    [plainly(number), plainly(label) || fileNameOf(anchor)].filter((part) => part !== '').join('-'),
 };
 
 /** Every name is there once, also where letters of both cases are the same. */
-export function layOutPages(publication: Publication, { naming = 'ids', folders = 'one' }: Filing = {}, ending = 'html'): Pages {
+export function layOutPages(
+  publication: Publication,
+  { naming = 'ids', folders = 'one' }: Filing = {},
+  ending = 'html',
+): Pages {
   const shown = allPlaces(publication.places).filter((place) => !lists.has(place.role));
   const used = new Set(reserved);
   const files = new Map<string, string>();
   /** The file of the page on which a place stands. */
   const joined = new Map<string, string>();
   const parentOf = new Map<string, Place>();
-  for (const place of allPlaces(publication.places)) for (const child of place.children) parentOf.set(child.anchor, place);
+  for (const place of allPlaces(publication.places))
+    for (const child of place.children) parentOf.set(child.anchor, place);
   const order = shown.filter(({ joins }) => !joins);
   const once = (base: string): string => {
     let name = base;
@@ -77,7 +91,8 @@ export function layOutPages(publication: Publication, { naming = 'ids', folders 
     used.add(name);
     return name;
   };
-  const hasPages = (place: Place): boolean => place.children.some((child) => (!child.joins && !lists.has(child.role)) || hasPages(child));
+  const hasPages = (place: Place): boolean =>
+    place.children.some((child) => (!child.joins && !lists.has(child.role)) || hasPages(child));
   const chapterOf = (place: Place): Place => {
     const above = parentOf.get(place.anchor);
     return above ? chapterOf(above) : place;
@@ -91,7 +106,10 @@ export function layOutPages(publication: Publication, { naming = 'ids', folders 
     }
     const folder = folderOf.get(chapter) ?? once(named[naming](chapter));
     folderOf.set(chapter, folder);
-    files.set(place.anchor, `${once(`${folder}/${place === chapter ? 'index' : named[naming](place)}`)}.${ending}`);
+    files.set(
+      place.anchor,
+      `${once(`${folder}/${place === chapter ? 'index' : named[naming](place)}`)}.${ending}`,
+    );
   }
   for (const place of shown) {
     const page = files.get(place.anchor) ?? joined.get(parentOf.get(place.anchor)?.anchor ?? '');
@@ -117,7 +135,11 @@ export function layOutPages(publication: Publication, { naming = 'ids', folders 
 export function standingAt(path: string, html: string): string {
   const up = upFrom(path);
   // No attribute has a `<` or `>` in it, and no text a `<`.
-  return up === '' ? html : html.replace(/<[a-z][^<>]*>/gu, (start) => start.replace(/ (?:href|src|poster)="(?!["#/]|[a-z][a-z\d+.-]*:)/giu, `$&${up}`));
+  return up === ''
+    ? html
+    : html.replace(/<[a-z][^<>]*>/gu, (start) =>
+        start.replace(/ (?:href|src|poster)="(?!["#/]|[a-z][a-z\d+.-]*:)/giu, `$&${up}`),
+      );
 }
 
 /** From a page to the site's folder: empty where it stands in it. */
@@ -127,11 +149,14 @@ export const upFrom = (path: string): string => '../'.repeat(path.split('/').len
 export function layOutOnePage(publication: Publication): Pages {
   const order = allPlaces(publication.places).filter((place) => !lists.has(place.role));
   const shown = new Set(order.map(({ anchor }) => anchor));
-  const parentOf = new Map(order.flatMap((place) => place.children.map((child): [string, Place] => [child.anchor, place])));
+  const parentOf = new Map(
+    order.flatMap((place) => place.children.map((child): [string, Place] => [child.anchor, place])),
+  );
   return {
     order,
     shown: order,
     parentOf,
-    href: (anchor) => (shown.has(publication.targets[anchor]?.place ?? anchor) ? `#${anchor}` : undefined),
+    href: (anchor) =>
+      shown.has(publication.targets[anchor]?.place ?? anchor) ? `#${anchor}` : undefined,
   };
 }

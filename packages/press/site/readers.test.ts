@@ -2,13 +2,26 @@ import { combineLenses, isFor, lensOfChosen, type ValuesByFacet } from '@ukiyo/c
 import type { Element } from '@ukiyo/core/markup';
 import { describe, expect, it } from 'vitest';
 import { composeDemo, demo, demoAssets } from '../testing/demo.ts';
-import { bodyOf, combinationsOf, dataOf, nameOf, pagesOf, seenBy, textsOf } from '../testing/readers.ts';
+import {
+  bodyOf,
+  combinationsOf,
+  dataOf,
+  nameOf,
+  pagesOf,
+  seenBy,
+  textsOf,
+} from '../testing/readers.ts';
 import { numbersFor, type CountedData } from './counting.ts';
 import { siteFiles, type ReaderChoice } from './index.ts';
 import type { ReadersData } from './readers.ts';
 
 const names = ['product', 'platform', 'country'];
-const choices: ReaderChoice[] = names.map((facet) => ({ facet, label: '', pick: 'one', preset: [] }));
+const choices: ReaderChoice[] = names.map((facet) => ({
+  facet,
+  label: '',
+  pick: 'one',
+  preset: [],
+}));
 const lens = demo.lenses.find(({ id }) => id === 'reader-chooses')!;
 const delivered = { deliveryTargets: ['site'] };
 const open = composeDemo('help', lens.id, {}, { ...delivered, open: names });
@@ -19,11 +32,22 @@ const counted = dataOf(whole.get('counted-data.js')!) as CountedData;
 
 const bodies = new Map(pagesOf(whole).map(([path, page]) => [path, bodyOf(page)]));
 /** Pages on which nothing depends on a reader need not be read again. */
-const plainly = (page: string): string => page.replace(/<span data-n="[^"]*">([^<]*)<\/span>/gu, '$1').replace(/^[\s\S]*?<main[^>]*>(<p id="not-for-you".*?<\/p>)?|<nav class="way"[\s\S]*$/gu, '');
+const plainly = (page: string): string =>
+  page
+    .replace(/<span data-n="[^"]*">([^<]*)<\/span>/gu, '$1')
+    .replace(/^[\s\S]*?<main[^>]*>(<p id="not-for-you".*?<\/p>)?|<nav class="way"[\s\S]*$/gu, '');
 
 const combinations = combinationsOf(open.open);
 const builtFor = (chosen: ValuesByFacet): Map<string, string> => {
-  const theirs = composeDemo('help', '', {}, { ...delivered, lens: combineLenses('', [lens, lensOfChosen(chosen, demo.facets)], demo.facets) });
+  const theirs = composeDemo(
+    'help',
+    '',
+    {},
+    {
+      ...delivered,
+      lens: combineLenses('', [lens, lensOfChosen(chosen, demo.facets)], demo.facets),
+    },
+  );
   return textsOf(siteFiles(theirs, demoAssets).files);
 };
 
@@ -45,17 +69,25 @@ describe('what a reader chooses', () => {
     });
     expect(combinations).toHaveLength(3 * 5 * 4);
   });
-  it.each(combinations.map((chosen) => [nameOf(chosen), chosen] as const))('shows what a build for them gives: %s', (_name, chosen) => {
-    const built = builtFor(chosen);
-    const holds = conditions.map((when) => isFor(when, chosen));
-    const numbers = numbersFor(counted, (whose) => whose.every((number) => holds[number]));
-    const isTheirs = ({ attributes }: Element): boolean => (attributes['data-for'] ?? '').split(' ').every((number) => number === '' || holds[Number(number)]);
-    const pages = [...bodies].filter(([, body]) => isTheirs(body));
-    expect(pages.map(([path]) => path).sort()).toEqual(
-      pagesOf(built)
-        .map(([path]) => path)
-        .sort(),
-    );
-    for (const [path, body] of pages) if (plainly(whole.get(path)!) !== plainly(built.get(path)!)) expect(seenBy(body, holds, numbers), path).toBe(seenBy(bodyOf(built.get(path)!)));
-  });
+  it.each(combinations.map((chosen) => [nameOf(chosen), chosen] as const))(
+    'shows what a build for them gives: %s',
+    (_name, chosen) => {
+      const built = builtFor(chosen);
+      const holds = conditions.map((when) => isFor(when, chosen));
+      const numbers = numbersFor(counted, (whose) => whose.every((number) => holds[number]));
+      const isTheirs = ({ attributes }: Element): boolean =>
+        (attributes['data-for'] ?? '')
+          .split(' ')
+          .every((number) => number === '' || holds[Number(number)]);
+      const pages = [...bodies].filter(([, body]) => isTheirs(body));
+      expect(pages.map(([path]) => path).sort()).toEqual(
+        pagesOf(built)
+          .map(([path]) => path)
+          .sort(),
+      );
+      for (const [path, body] of pages)
+        if (plainly(whole.get(path)!) !== plainly(built.get(path)!))
+          expect(seenBy(body, holds, numbers), path).toBe(seenBy(bodyOf(built.get(path)!)));
+    },
+  );
 });

@@ -1,4 +1,11 @@
-import { allPlaces, type IndexEntry, type Other, type Place, type Publication, type ResolvedElement } from '@ukiyo/core/compose';
+import {
+  allPlaces,
+  type IndexEntry,
+  type Other,
+  type Place,
+  type Publication,
+  type ResolvedElement,
+} from '@ukiyo/core/compose';
 import { shortDescriptionIn } from '@ukiyo/core/library';
 import type { OpenFacet, OpenValue, When } from '@ukiyo/core/facets';
 import { isElement, type Node } from '@ukiyo/core/markup';
@@ -39,21 +46,54 @@ export interface Readers {
   whenIn(anchor: string): readonly When[];
 }
 
-const classNames = (numbers: readonly number[]): string | undefined => (numbers.length === 0 ? undefined : numbers.map((number) => `w${number}`).join(' '));
+const classNames = (numbers: readonly number[]): string | undefined =>
+  numbers.length === 0 ? undefined : numbers.map((number) => `w${number}`).join(' ');
 
 export const saidHtml = (said: Said): Html =>
-  typeof said === 'string' ? text(said) : join(said.map((part) => (typeof part === 'string' ? text(part) : tag('span', { class: classNames(part.slice(1) as number[]) }, text(part[0])))));
+  typeof said === 'string'
+    ? text(said)
+    : join(
+        said.map((part) =>
+          typeof part === 'string'
+            ? text(part)
+            : tag('span', { class: classNames(part.slice(1) as number[]) }, text(part[0])),
+        ),
+      );
 
 /** Who gets a place at all. */
-export const whenOfPlace = ({ when = [], content }: Place): readonly When[] => [...when, ...(content?.when ?? [])];
+export const whenOfPlace = ({ when = [], content }: Place): readonly When[] => [
+  ...when,
+  ...(content?.when ?? []),
+];
 
 /** One of the topics that can stand at a place. */
 export type Form = Omit<Other, 'content'> & { readonly content?: ResolvedElement };
 
 /** What stands at a place: its topic, and what some readers get in its place. */
-export function formsOf({ others = [], otherwise, anchor, title, label, mapTitle, shortDescription, origin, content }: Place): readonly { readonly form: Form; readonly when: readonly When[] }[] {
-  const own = { anchor, title, label, shortDescription, origin, ...(mapTitle ? { mapTitle } : {}), ...(content ? { content } : {}) };
-  return [...others.map((other) => ({ form: other, when: other.content.when ?? [] })), { form: own, when: otherwise ? [otherwise] : [] }];
+export function formsOf({
+  others = [],
+  otherwise,
+  anchor,
+  title,
+  label,
+  mapTitle,
+  shortDescription,
+  origin,
+  content,
+}: Place): readonly { readonly form: Form; readonly when: readonly When[] }[] {
+  const own = {
+    anchor,
+    title,
+    label,
+    shortDescription,
+    origin,
+    ...(mapTitle ? { mapTitle } : {}),
+    ...(content ? { content } : {}),
+  };
+  return [
+    ...others.map((other) => ({ form: other, when: other.content.when ?? [] })),
+    { form: own, when: otherwise ? [otherwise] : [] },
+  ];
 }
 
 export function readersOf(publication: Publication): Readers {
@@ -65,9 +105,14 @@ export function readersOf(publication: Publication): Readers {
     numbers.set(key, known);
     return known;
   };
-  const numbersOf = (when: readonly When[] = []): readonly number[] => [...new Set(when.map(numberOf))];
+  const numbersOf = (when: readonly When[] = []): readonly number[] => [
+    ...new Set(when.map(numberOf)),
+  ];
 
-  const parts = (nodes: readonly Node[], around: readonly When[]): (string | [string, ...number[]])[] =>
+  const parts = (
+    nodes: readonly Node[],
+    around: readonly When[],
+  ): (string | [string, ...number[]])[] =>
     nodes.flatMap((node): (string | [string, ...number[]])[] => {
       if (!isElement(node)) {
         const words = typeof node === 'string' ? node.replace(/\s+/gu, ' ') : '';
@@ -85,7 +130,8 @@ export function readersOf(publication: Publication): Readers {
     numbersOf(element.when);
     const when = element.when ? [...around, ...element.when] : around;
     if (element.anchor !== undefined && when.length > 0) byAnchor.set(element.anchor, when);
-    for (const child of element.children) if (isElement(child)) walk(child as ResolvedElement, when);
+    for (const child of element.children)
+      if (isElement(child)) walk(child as ResolvedElement, when);
   };
   const gatherIndex = (entries: readonly IndexEntry[]): void => {
     for (const { locators, entries: inner } of entries) {
@@ -95,8 +141,13 @@ export function readersOf(publication: Publication): Readers {
   };
   if (publication.open.length > 0) {
     for (const place of allPlaces(publication.places)) {
-      numbersOf([...(place.when ?? []), ...(place.otherwise ? [place.otherwise] : []), ...place.related.flatMap(({ when = [] }) => when)]);
-      for (const { form, when } of formsOf(place)) if (form.content) walk(form.content, [...(place.when ?? []), ...when]);
+      numbersOf([
+        ...(place.when ?? []),
+        ...(place.otherwise ? [place.otherwise] : []),
+        ...place.related.flatMap(({ when = [] }) => when),
+      ]);
+      for (const { form, when } of formsOf(place))
+        if (form.content) walk(form.content, [...(place.when ?? []), ...when]);
       // Whatever of several stands there, the place is there.
       if ((place.others ?? []).length > 0) atPlaces.set(place.anchor, whenOfPlace(place));
     }
@@ -136,9 +187,15 @@ export function readersOf(publication: Publication): Readers {
     leadOf:
       publication.open.length === 0
         ? ({ shortDescription }) => shortDescription
-        : (place) => saidAt(place, ({ content, shortDescription }) => [(content && shortDescriptionIn(content)) ?? shortDescription]),
+        : (place) =>
+            saidAt(place, ({ content, shortDescription }) => [
+              (content && shortDescriptionIn(content)) ?? shortDescription,
+            ]),
     titleAt: (anchor) => titles.get(anchor),
-    number: (anchor, number) => (publication.open.length === 0 ? text(number) : tag('span', { 'data-n': anchor }, text(number))),
+    number: (anchor, number) =>
+      publication.open.length === 0
+        ? text(number)
+        : tag('span', { 'data-n': anchor }, text(number)),
     whenAt: (anchor) => atPlaces.get(anchor) ?? byAnchor.get(anchor) ?? [],
     whenIn: (anchor) => byAnchor.get(anchor) ?? [],
   };
@@ -162,15 +219,35 @@ const offered = ({ name, label, innermost, values }: OpenValue): OfferedValue =>
 
 /** What the script of the page needs to know. */
 export interface ReadersData {
-  readonly facets: readonly { readonly f: string; readonly t: string; readonly many: boolean; readonly preset: readonly string[]; readonly values: readonly OfferedValue[] }[];
+  readonly facets: readonly {
+    readonly f: string;
+    readonly t: string;
+    readonly many: boolean;
+    readonly preset: readonly string[];
+    readonly values: readonly OfferedValue[];
+  }[];
   readonly conditions: readonly When[];
 }
 
 /** @returns the data for the reader's browser. Facets that the publication does not leave open are not offered. */
-export function readersData({ open }: Publication, choices: readonly ReaderChoice[], { conditions }: Readers): ReadersData {
+export function readersData(
+  { open }: Publication,
+  choices: readonly ReaderChoice[],
+  { conditions }: Readers,
+): ReadersData {
   const facets = choices.flatMap(({ facet, label, pick, preset }) => {
     const found: OpenFacet | undefined = open.find(({ name }) => name === facet);
-    return found ? [{ f: facet, t: label || found.label, many: pick === 'many', preset, values: found.values.map(offered) }] : [];
+    return found
+      ? [
+          {
+            f: facet,
+            t: label || found.label,
+            many: pick === 'many',
+            preset,
+            values: found.values.map(offered),
+          },
+        ]
+      : [];
   });
   return { facets, conditions };
 }

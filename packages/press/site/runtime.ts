@@ -25,9 +25,15 @@ export function siteRuntime(): ReadonlyMap<string, Uint8Array> {
   if (remembered) return remembered;
   const files = new Map<string, Uint8Array>();
   const folder = sourceFolder();
-  for (const name of ['style.css', 'tablet.css', 'phone.css']) files.set(name, readFileSync(join(folder, name)));
-  for (const name of readdirSync(join(folder, 'built'))) files.set(name, readFileSync(join(folder, 'built', name)));
-  for (const [packageName, file] of fonts) files.set(`fonts/${file}`, readFileSync(join(dirname(require.resolve(`${packageName}/package.json`)), 'files', file)));
+  for (const name of ['style.css', 'tablet.css', 'phone.css'])
+    files.set(name, readFileSync(join(folder, name)));
+  for (const name of readdirSync(join(folder, 'built')))
+    files.set(name, readFileSync(join(folder, 'built', name)));
+  for (const [packageName, file] of fonts)
+    files.set(
+      `fonts/${file}`,
+      readFileSync(join(dirname(require.resolve(`${packageName}/package.json`)), 'files', file)),
+    );
   remembered = files;
   return files;
 }

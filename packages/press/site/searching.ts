@@ -2,13 +2,22 @@ import type { Place, ResolvedElement } from '@ukiyo/core/compose';
 import type { When } from '@ukiyo/core/facets';
 import { readableText } from '@ukiyo/core/library';
 import { isElement, type Node } from '@ukiyo/core/markup';
-import { searchFields, stemmer, searchWords, type SearchDocument, type Synonyms } from '../shared/terms.ts';
+import {
+  searchFields,
+  stemmer,
+  searchWords,
+  type SearchDocument,
+  type Synonyms,
+} from '../shared/terms.ts';
 import { printable } from '../shared/text.ts';
 import type { SiteContext } from './context.ts';
 import { formsOf, whenOfPlace, type Readers, type Said } from './readers.ts';
 
 /** The search index of a site, as the script file that a page loads when its reader first searches. */
-export function searchIndexScript({ publication, pages, readers }: SiteContext, synonyms: Synonyms = []): string {
+export function searchIndexScript(
+  { publication, pages, readers }: SiteContext,
+  synonyms: Synonyms = [],
+): string {
   /** What stands without a heading is found under that of the place above. */
   const headed = (place: Place): Place => {
     const above = place.hasHeading ? undefined : pages.parentOf.get(place.anchor);
@@ -22,20 +31,48 @@ export function searchIndexScript({ publication, pages, readers }: SiteContext, 
       const id = pages.href(place.anchor)!;
       const titled = headed(place);
       // Most sites are the same for every reader: their topics are walked once.
-      if (publication.open.length === 0) return { id, title: printable(titled.label), lead: printable(place.shortDescription), text: place.content! };
-      const parts = formsOf(place).flatMap(({ form, when }) => (form.content ? partsOf(form.content, when) : []));
+      if (publication.open.length === 0)
+        return {
+          id,
+          title: printable(titled.label),
+          lead: printable(place.shortDescription),
+          text: place.content!,
+        };
+      const parts = formsOf(place).flatMap(({ form, when }) =>
+        form.content ? partsOf(form.content, when) : [],
+      );
       const said = { t: readers.labelOf(titled), l: readers.leadOf(place) };
       const whose = readers.numbersOf(whenOfPlace(place));
-      if (whose.length > 0 || parts.length > 1) only[id] = { ...said, w: whose, terms: termsOfSome(parts, (words) => searchWords(words, publication.locale).map(stem), readers) };
-      return { id, title: printable(spaced(said.t)), lead: printable(spaced(said.l)), text: printable(parts.map(({ words }) => words).join(' ')) };
+      if (whose.length > 0 || parts.length > 1)
+        only[id] = {
+          ...said,
+          w: whose,
+          terms: termsOfSome(
+            parts,
+            (words) => searchWords(words, publication.locale).map(stem),
+            readers,
+          ),
+        };
+      return {
+        id,
+        title: printable(spaced(said.t)),
+        lead: printable(spaced(said.l)),
+        text: printable(parts.map(({ words }) => words).join(' ')),
+      };
     });
   const forSome = Object.keys(only).length === 0 ? '' : `,"only":${JSON.stringify(only)}`;
   const same = synonyms.length === 0 ? '' : `,"synonyms":${JSON.stringify(synonyms)}`;
-  return dataScript('search', `{"locale":${JSON.stringify(publication.locale)}${forSome}${same},"index":${searchIndex(documents, publication.locale)}}`);
+  return dataScript(
+    'search',
+    `{"locale":${JSON.stringify(publication.locale)}${forSome}${same},"index":${searchIndex(documents, publication.locale)}}`,
+  );
 }
 
 /** All that anybody reads there; what is for some stands apart. */
-const spaced = (said: Said): string => (typeof said === 'string' ? said : said.map((part) => (typeof part === 'string' ? part : ` ${part[0]} `)).join(''));
+const spaced = (said: Said): string =>
+  typeof said === 'string'
+    ? said
+    : said.map((part) => (typeof part === 'string' ? part : ` ${part[0]} `)).join('');
 
 /** What is found by some readers only, in one document. */
 export interface SearchedBySome {
@@ -73,10 +110,21 @@ function partsOf(element: ResolvedElement, around: readonly When[]): Part[] {
   return [{ words: own, when: around }, ...inner];
 }
 
-function termsOfSome(parts: readonly Part[], termsIn: (words: string) => readonly string[], readers: Readers): SearchedBySome['terms'] {
-  const forAll = new Set(parts.filter(({ when }) => when.length === 0).flatMap(({ words }) => termsIn(words)));
-  const terms: Record<string, (readonly number[])[]> = Object.create(null) as Record<string, (readonly number[])[]>;
-  for (const { words, when } of parts) for (const term of new Set(when.length === 0 ? [] : termsIn(words))) if (!forAll.has(term)) (terms[term] ??= []).push(readers.numbersOf(when));
+function termsOfSome(
+  parts: readonly Part[],
+  termsIn: (words: string) => readonly string[],
+  readers: Readers,
+): SearchedBySome['terms'] {
+  const forAll = new Set(
+    parts.filter(({ when }) => when.length === 0).flatMap(({ words }) => termsIn(words)),
+  );
+  const terms: Record<string, (readonly number[])[]> = Object.create(null) as Record<
+    string,
+    (readonly number[])[]
+  >;
+  for (const { words, when } of parts)
+    for (const term of new Set(when.length === 0 ? [] : termsIn(words)))
+      if (!forAll.has(term)) (terms[term] ??= []).push(readers.numbersOf(when));
   return terms;
 }
 
@@ -125,7 +173,8 @@ export function searchIndex(documents: readonly IndexedDocument[], locale: strin
       const { terms: own, different } = counted(document[field]);
       for (const [term, count] of own) {
         let standing = terms.get(term);
-        if (standing === undefined) terms.set(term, (standing = searchFields.map(() => ({ documents: [], counts: [] }))));
+        if (standing === undefined)
+          terms.set(term, (standing = searchFields.map(() => ({ documents: [], counts: [] }))));
         standing[fieldAt]!.documents.push(at);
         standing[fieldAt]!.counts.push(count);
       }
@@ -154,7 +203,12 @@ const writeStanding = (standing: Standing): string =>
   `{${standing.flatMap(({ documents, counts }, field) => (documents.length === 0 ? [] : [`"${field}":{${documents.map((at, index) => `"${at}":${counts[index]!}`).join()}}`])).join()}}`;
 
 /** JSON as it may stand in a script: `<` never appears in it, so it cannot end the script early when that is put inline. */
-export const inScript = (json: string): string => json.replace(/[<\u2028\u2029]/g, (character) => `\\u${character.charCodeAt(0).toString(16).padStart(4, '0')}`);
+export const inScript = (json: string): string =>
+  json.replace(
+    /[<\u2028\u2029]/g,
+    (character) => `\\u${character.charCodeAt(0).toString(16).padStart(4, '0')}`,
+  );
 
 /** A script that hands data, written as JSON, to the page. */
-export const dataScript = (name: string, json: string): string => `(window.siteData=window.siteData||{})[${JSON.stringify(name)}]=${inScript(json)};\n`;
+export const dataScript = (name: string, json: string): string =>
+  `(window.siteData=window.siteData||{})[${JSON.stringify(name)}]=${inScript(json)};\n`;

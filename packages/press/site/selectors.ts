@@ -5,7 +5,8 @@ export const siteSelectors: Readonly<Record<string, string>> = {
   text: 'body',
   paragraph: 'article p',
   lead: 'article .lead',
-  label: 'article :is(section.prereq, section.result, section.postreq, section.steps, section.tasktroubleshooting, section.condition, section.cause, section.remedy) > :is(h2, h3, h4, h5, h6)',
+  label:
+    'article :is(section.prereq, section.result, section.postreq, section.steps, section.tasktroubleshooting, section.condition, section.cause, section.remedy) > :is(h2, h3, h4, h5, h6)',
   quote: 'article blockquote',
   lines: 'article .lines',
   footnote: '.footnotes',
@@ -14,7 +15,8 @@ export const siteSelectors: Readonly<Record<string, string>> = {
   'heading-2': 'article section.joined > h2',
   'heading-3': 'article section.joined > h3',
   'heading-4': 'article section.joined > :is(h4, h5, h6)',
-  'block-heading': 'article :is(section.section, section.example, section.refsyn) > :is(h2, h3, h4, h5, h6)',
+  'block-heading':
+    'article :is(section.section, section.example, section.refsyn) > :is(h2, h3, h4, h5, h6)',
   'bullet-list': 'article ul',
   'bullet-list-2': 'article li ul',
   'numbered-list': 'article ol',
@@ -23,7 +25,11 @@ export const siteSelectors: Readonly<Record<string, string>> = {
   'step-number': 'article ol.steps > li::before',
   'term-name': 'article dt',
   note: 'article .note',
-  ...Object.fromEntries(noteKinds.filter((kind) => kind !== 'note').map((kind) => [`note-${kind}`, `article .note.${kind}`])),
+  ...Object.fromEntries(
+    noteKinds
+      .filter((kind) => kind !== 'note')
+      .map((kind) => [`note-${kind}`, `article .note.${kind}`]),
+  ),
   'note-label': 'article :is(.note-word, .note-mark)',
   table: 'article table',
   'table-title': 'article caption',
@@ -43,4 +49,5 @@ export const siteSelectors: Readonly<Record<string, string>> = {
 };
 
 /** Where a style of the team's own is worn. */
-export const ownSelector = (id: string): string => `.style-${id}, .style-${id} > :is(h1, h2, h3, h4, h5, h6, p)`;
+export const ownSelector = (id: string): string =>
+  `.style-${id}, .style-${id} > :is(h1, h2, h3, h4, h5, h6, p)`;

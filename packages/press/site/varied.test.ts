@@ -2,24 +2,41 @@ import { allPlaces, compose, type Publication } from '@ukiyo/core/compose';
 import { isFor, lensOfChosen, type Facet, type ValuesByFacet } from '@ukiyo/core/facets';
 import { concept, libraryOf, mapOf } from '@ukiyo/core/testing';
 import { describe, expect, it } from 'vitest';
-import { bodyOf, combinationsOf, dataOf, nameOf, pagesOf, seenBy, textsOf } from '../testing/readers.ts';
+import {
+  bodyOf,
+  combinationsOf,
+  dataOf,
+  nameOf,
+  pagesOf,
+  seenBy,
+  textsOf,
+} from '../testing/readers.ts';
 import { numbersFor, type CountedData } from './counting.ts';
 import { siteFiles } from './index.ts';
 import type { ReadersData } from './readers.ts';
 
 const facets: Facet[] = [
-  { name: 'product', label: 'Model', values: ['tern-q', 'tern-d'].map((name) => ({ name, label: name })) },
+  {
+    name: 'product',
+    label: 'Model',
+    values: ['tern-q', 'tern-d'].map((name) => ({ name, label: name })),
+  },
   {
     name: 'platform',
     label: 'Power',
     values: [
       { name: 'mains', label: 'Mains' },
-      { name: 'solar', label: 'Solar', values: ['solar-40', 'solar-90'].map((name) => ({ name, label: name })) },
+      {
+        name: 'solar',
+        label: 'Solar',
+        values: ['solar-40', 'solar-90'].map((name) => ({ name, label: name })),
+      },
     ],
   },
 ];
 const names = facets.map(({ name }) => name);
-const key = (name: string, words: string, attributes: string): string => `<keydef keys="${name}" ${attributes}><topicmeta><keywords><keyword>${words}</keyword></keywords></topicmeta></keydef>`;
+const key = (name: string, words: string, attributes: string): string =>
+  `<keydef keys="${name}" ${attributes}><topicmeta><keywords><keyword>${words}</keyword></keywords></topicmeta></keydef>`;
 const term = (id: string, word: string, meaning: string, base?: string): string =>
   `<glossentry id="${id}"${base ? ' platform="solar"><glossterm>' : '><glossterm>'}${word}</glossterm><glossdef>${meaning}</glossdef>${base ? `<prolog><data name="alternate-of" href="topic:${base}"/></prolog>` : ''}</glossentry>`;
 const alternate = (id: string, base: string, more: string, inner = ''): string =>
@@ -36,7 +53,12 @@ const library = libraryOf([
     ].join(''),
   ),
   `<concept id="power"><title>power</title><prolog><resourceid appid="POWER"/></prolog><conbody><p>By <term href="topic:float">float</term></p></conbody></concept>`,
-  alternate('power-solar', 'power', '<resourceid appid="POWER"/><resourceid appid="SUN"/>', '<concept id="dusk"><title>After dusk</title><conbody><p>It waits.</p></conbody></concept>'),
+  alternate(
+    'power-solar',
+    'power',
+    '<resourceid appid="POWER"/><resourceid appid="SUN"/>',
+    '<concept id="dusk"><title>After dusk</title><conbody><p>It waits.</p></conbody></concept>',
+  ),
   concept('fuse', '<p><xref href="topic:steps/last"/> and <xref href="topic:steps/item"/></p>'),
   `<task id="steps"><title>Do</title><taskbody><steps><step product="tern-q"><cmd>Hang</cmd></step><stepsection platform="mains">Dead?</stepsection>
      <step platform="solar-40"><cmd>Turn</cmd></step><step id="last"><cmd>Read</cmd></step></steps>
@@ -45,31 +67,51 @@ const library = libraryOf([
   term('float-solar', 'float', 'Rises, and charges', 'float'),
 ]);
 const site = (publication: Publication): Map<string, string> =>
-  textsOf(siteFiles(publication, () => undefined, { choices: names.map((facet) => ({ facet, label: '', pick: 'one', preset: [] })) }).files);
+  textsOf(
+    siteFiles(publication, () => undefined, {
+      choices: names.map((facet) => ({ facet, label: '', pick: 'one', preset: [] })),
+    }).files,
+  );
 const open = compose({ library, map: 'm', facets, open: names });
 const whole = site(open);
 const { conditions } = dataOf(whole.get('readers-data.js')!) as ReadersData;
 const counted = dataOf(whole.get('counted-data.js')!) as CountedData;
-const builtFor = (chosen: ValuesByFacet): Publication => compose({ library, map: 'm', facets, lens: lensOfChosen(chosen, facets) });
+const builtFor = (chosen: ValuesByFacet): Publication =>
+  compose({ library, map: 'm', facets, lens: lensOfChosen(chosen, facets) });
 
 describe('what readers set', () => {
-  it.each(combinationsOf(open.open).map((chosen) => [nameOf(chosen), chosen] as const))('reaches titles of the map, words of links, alternates and glossary: %s', (_name, chosen) => {
-    const built = site(builtFor(chosen));
-    const holds = conditions.map((when) => isFor(when, chosen));
-    const numbers = numbersFor(counted, (whose) => whose.every((number) => holds[number]));
-    const inner = 'dusk.html';
-    const paths = pagesOf(built).flatMap(([path]) => (path.endsWith(inner) || path === 'help.html' ? [] : [path]));
-    expect(paths).toContain('glossary.html');
-    const wholePage = (path: string): string => whole.get(path.startsWith('care-of') ? 'care-of-tern-in-the-sun.html' : path)!;
-    for (const path of paths) expect(seenBy(bodyOf(wholePage(path)), holds, numbers), path).toBe(seenBy(bodyOf(built.get(path)!)));
-    const dusk = pagesOf(whole).find(([path]) => path.endsWith(inner))!;
-    const whose = (bodyOf(dusk[1]).attributes['data-for'] ?? '').split(' ').map(Number);
-    expect(whose.every((number) => holds[number])).toBe([...built.keys()].some((path) => path.endsWith(inner)));
-    const opened = (files: ReadonlyMap<string, string>) => JSON.parse(files.get('context-help.json')!) as Record<string, { page: string }>;
-    for (const [id, { page }] of Object.entries(opened(built))) expect(opened(whole)[id]!.page).toBe(page);
-  });
+  it.each(combinationsOf(open.open).map((chosen) => [nameOf(chosen), chosen] as const))(
+    'reaches titles of the map, words of links, alternates and glossary: %s',
+    (_name, chosen) => {
+      const built = site(builtFor(chosen));
+      const holds = conditions.map((when) => isFor(when, chosen));
+      const numbers = numbersFor(counted, (whose) => whose.every((number) => holds[number]));
+      const inner = 'dusk.html';
+      const paths = pagesOf(built).flatMap(([path]) =>
+        path.endsWith(inner) || path === 'help.html' ? [] : [path],
+      );
+      expect(paths).toContain('glossary.html');
+      const wholePage = (path: string): string =>
+        whole.get(path.startsWith('care-of') ? 'care-of-tern-in-the-sun.html' : path)!;
+      for (const path of paths)
+        expect(seenBy(bodyOf(wholePage(path)), holds, numbers), path).toBe(
+          seenBy(bodyOf(built.get(path)!)),
+        );
+      const dusk = pagesOf(whole).find(([path]) => path.endsWith(inner))!;
+      const whose = (bodyOf(dusk[1]).attributes['data-for'] ?? '').split(' ').map(Number);
+      expect(whose.every((number) => holds[number])).toBe(
+        [...built.keys()].some((path) => path.endsWith(inner)),
+      );
+      const opened = (files: ReadonlyMap<string, string>) =>
+        JSON.parse(files.get('context-help.json')!) as Record<string, { page: string }>;
+      for (const [id, { page }] of Object.entries(opened(built)))
+        expect(opened(whole)[id]!.page).toBe(page);
+    },
+  );
   it('says so for each part of a title, in contents too', () => {
-    expect(JSON.stringify(dataOf(whole.get('contents-data.js')!))).toContain('"t":["Care of ",["Tern Q",');
+    expect(JSON.stringify(dataOf(whole.get('contents-data.js')!))).toContain(
+      '"t":["Care of ",["Tern Q",',
+    );
     expect(open.problems).toEqual([]);
     expect(allPlaces(open.places).map(({ label }) => label)).toContain('After dusk');
   });

@@ -11,26 +11,50 @@ import { siteFiles, type SiteOptions } from './index.ts';
 import { siteAddress } from './pages.ts';
 
 const pagesOf = (publication: Publication, options: SiteOptions = {}): [string, string][] =>
-  [...siteFiles(publication, demoAssets, options).files].flatMap(([path, content]) => (path.endsWith('.html') ? [[path, String(content)]] : []));
-const fileOf = (publication: Publication, path: string, options: SiteOptions = {}): string => String(siteFiles(publication, () => undefined, options).file(path));
+  [...siteFiles(publication, demoAssets, options).files].flatMap(([path, content]) =>
+    path.endsWith('.html') ? [[path, String(content)]] : [],
+  );
+const fileOf = (publication: Publication, path: string, options: SiteOptions = {}): string =>
+  String(siteFiles(publication, () => undefined, options).file(path));
 const open = ['product', 'platform', 'country'];
 const help = composeDemo('help', 'reader-chooses', {}, { open });
 const choices = open.map((facet) => ({ facet, label: '', pick: 'one' as const, preset: [] }));
 
 describe('every page of every site of the demo', () => {
   it('is without an error for the Nu HTML checker, in each layout and language, on one page too', () => {
-    const german = { locale: 'de', address: (anchor: string | undefined) => `../de/${anchor === undefined ? 'index.html' : (siteAddress(help, anchor) ?? 'index.html')}` };
+    const german = {
+      locale: 'de',
+      address: (anchor: string | undefined) =>
+        `../de/${anchor === undefined ? 'index.html' : (siteAddress(help, anchor) ?? 'index.html')}`,
+    };
     const harbour = shippedLooks['harbour']!;
     const before = compose({ library: demoLibrary, map: 'station-interface' });
     const pages = [
-      ...pagesOf(help, { choices, siblings: [german], address: 'https://help.brinewell.example/tern/', start: 'safety' }),
-      ...pagesOf(withChangeBars(composeDemo('station-interface', 'developer'), { ...before, places: before.places.slice(1) })).map(([path, content]) => [`station-${path}`, content] as const),
+      ...pagesOf(help, {
+        choices,
+        siblings: [german],
+        address: 'https://help.brinewell.example/tern/',
+        start: 'safety',
+      }),
+      ...pagesOf(
+        withChangeBars(composeDemo('station-interface', 'developer'), {
+          ...before,
+          places: before.places.slice(1),
+        }),
+      ).map(([path, content]) => [`station-${path}`, content] as const),
       ...lookLayouts.flatMap((layout) =>
         pagesOf(composeDemo('handbook', 'operator'), {
-          look: { ...harbour, layout, links: [{ label: 'Shop', href: 'https://shop.brinewell.example/?a=1&b=2' }], feedback: 'help@brinewell.example' },
+          look: {
+            ...harbour,
+            layout,
+            links: [{ label: 'Shop', href: 'https://shop.brinewell.example/?a=1&b=2' }],
+            feedback: 'help@brinewell.example',
+          },
         }).map(([path, content]) => [`${layout}-${path}`, content] as const),
       ),
-      ...pagesOf(composeDemo('handbook', 'operator', {}, { locale: 'ar' })).map(([path, content]) => [`ar-${path}`, content] as const),
+      ...pagesOf(composeDemo('handbook', 'operator', {}, { locale: 'ar' })).map(
+        ([path, content]) => [`ar-${path}`, content] as const,
+      ),
       ['languages.html', languagesPage('Tern <Help>', ['en', 'ja', 'ar'])] as const,
       ['one-page.html', onePage(composeDemo('handbook', 'operator'), demoAssets).html] as const,
     ];
@@ -38,7 +62,14 @@ describe('every page of every site of the demo', () => {
     expect(checkedHtml(pages)).toEqual([]);
   }, 120_000);
   it('would be found with an error if there were one', () =>
-    expect(checkedHtml([['x.html', '<!doctype html><html lang="en"><head><title>T</title></head><body><p><div></div></p></body></html>']])).toHaveLength(1));
+    expect(
+      checkedHtml([
+        [
+          'x.html',
+          '<!doctype html><html lang="en"><head><title>T</title></head><body><p><div></div></p></body></html>',
+        ],
+      ]),
+    ).toHaveLength(1));
 });
 
 describe('context-help ids', () => {
@@ -48,15 +79,29 @@ describe('context-help ids', () => {
       .map((one) => `<resourceid appid="${one}"/>`)
       .join('')}</prolog><conbody/></concept>`;
   const publication = composeTexts([
-    mapOf('<topicref href="topic:a"><topicmeta><resourceid appid="FROM-MAP"/></topicmeta></topicref><topicref href="topic:b"/>'),
+    mapOf(
+      '<topicref href="topic:a"><topicmeta><resourceid appid="FROM-MAP"/></topicmeta></topicref><topicref href="topic:b"/>',
+    ),
     topic('a', 'ONE TWO'),
     topic('b', 'TWO &lt;/script&gt;'),
   ]);
   /** What the script does in a page of an application, or of the site. */
-  const run = (address: string, query = ''): { help: { has(id: string): boolean; address(id: string): string; open(id: string): void }; went: string[] } => {
+  const run = (
+    address: string,
+    query = '',
+  ): {
+    help: { has(id: string): boolean; address(id: string): string; open(id: string): void };
+    went: string[];
+  } => {
     const went: string[] = [];
-    const window: { contextHelp?: ReturnType<typeof run>['help']; open(url: string): void } = { open: (url) => void went.push(url) };
-    const location = { href: `${address}${query}`, search: query, replace: (url: string) => void went.push(url) };
+    const window: { contextHelp?: ReturnType<typeof run>['help']; open(url: string): void } = {
+      open: (url) => void went.push(url),
+    };
+    const location = {
+      href: `${address}${query}`,
+      search: query,
+      replace: (url: string) => void went.push(url),
+    };
     runInNewContext(fileOf(publication, 'context-help.js'), {
       window,
       location,
@@ -74,7 +119,9 @@ describe('context-help ids', () => {
       TWO: { page: 'a.html', title: 'T a' },
       '</script>': { page: 'b.html', title: 'T b' },
     });
-    expect(publication.problems.map(({ code, message }) => [code, message])).toEqual([['context.twice', 'The context-help id “TWO” opens “T a” already. It does not open “T b”.']]);
+    expect(publication.problems.map(({ code, message }) => [code, message])).toEqual([
+      ['context.twice', 'The context-help id “TWO” opens “T a” already. It does not open “T b”.'],
+    ]);
     expect(fileOf(publication, 'context-help.js')).not.toContain('</script>');
   });
   it('are opened from an application by a small script that needs nothing else', () => {
@@ -88,21 +135,33 @@ describe('context-help ids', () => {
     expect(went).toEqual(['https://help.example/tern/b.html']);
   });
   it('are opened by an address too, with what the reader has', () => {
-    expect(run('https://help.example/tern/help.html', '?id=TWO&product=tern-d').went).toEqual(['https://help.example/tern/a.html?product=tern-d']);
+    expect(run('https://help.example/tern/help.html', '?id=TWO&product=tern-d').went).toEqual([
+      'https://help.example/tern/a.html?product=tern-d',
+    ]);
     expect(run('https://help.example/tern/help.html', '?id=toString').went).toEqual([]);
     expect(fileOf(publication, 'help.html')).toContain('id="no-such-page"');
   });
   it('of the demo lead to pages that are there; a site without any has none of these files', () => {
     const site = siteFiles(help, demoAssets);
-    const targets = JSON.parse(String(site.file('context-help.json'))) as Record<string, { page: string; title: string }>;
+    const targets = JSON.parse(String(site.file('context-help.json'))) as Record<
+      string,
+      { page: string; title: string }
+    >;
     expect(Object.keys(targets).toSorted()).toEqual(['ALARMS', 'BATTERY', 'MENU', 'MENU-CLOCK']);
-    for (const { page, title } of Object.values(targets)) expect(String(site.file(page))).toContain(title);
-    expect(siteFiles(composeTexts([mapOf('<topicref href="topic:x"/>'), concept('x')]), () => undefined).paths.filter((path) => /help/u.test(path))).toEqual([]);
+    for (const { page, title } of Object.values(targets))
+      expect(String(site.file(page))).toContain(title);
+    expect(
+      siteFiles(
+        composeTexts([mapOf('<topicref href="topic:x"/>'), concept('x')]),
+        () => undefined,
+      ).paths.filter((path) => /help/u.test(path)),
+    ).toEqual([]);
   });
 });
 
 describe('the glossary', () => {
-  const term = (id: string, word: string, meaning: string): string => `<glossentry id="${id}"><glossterm>${word}</glossterm><glossdef>${meaning}</glossdef></glossentry>`;
+  const term = (id: string, word: string, meaning: string): string =>
+    `<glossentry id="${id}"><glossterm>${word}</glossterm><glossdef>${meaning}</glossdef></glossentry>`;
   it('has all terms in the order of their language with what they mean, wherever the map puts them', () => {
     const publication = composeTexts(
       [
@@ -114,7 +173,12 @@ describe('the glossary', () => {
       { locale: 'de' },
     );
     const html = fileOf(publication, 'glossary.html');
-    expect([...html.matchAll(/<dt><a href="([^"]+)">([^<]+)<\/a>/gu)].map(([, href, word]) => [href, word])).toEqual([
+    expect(
+      [...html.matchAll(/<dt><a href="([^"]+)">([^<]+)<\/a>/gu)].map(([, href, word]) => [
+        href,
+        word,
+      ]),
+    ).toEqual([
       ['a.html', 'anchor'],
       ['ae.html', 'Ästuar'],
       ['z.html', 'zenith'],
@@ -125,7 +189,11 @@ describe('the glossary', () => {
 });
 
 describe('the home page', () => {
-  const publication = composeTexts([mapOf('<topicref href="topic:one"/><topicref href="topic:welcome"/>'), concept('one'), concept('welcome', '<p>Come in<fn>Wipe your feet</fn>.</p>', 'Welcome')]);
+  const publication = composeTexts([
+    mapOf('<topicref href="topic:one"/><topicref href="topic:welcome"/>'),
+    concept('one'),
+    concept('welcome', '<p>Come in<fn>Wipe your feet</fn>.</p>', 'Welcome'),
+  ]);
   it('is the topic that the edition names, with the first level below', () => {
     const html = fileOf(publication, 'index.html', { start: 'welcome' });
     expect(html).toContain('Come in');
@@ -141,9 +209,20 @@ describe('the home page', () => {
 });
 
 describe('what is new or changed', () => {
-  const map = mapOf('<topicref href="topic:old"/><topicref href="topic:other"/><topicref href="topic:fresh"/>');
-  const library = (other: string, entries: string) => libraryOf([entries, concept('old', '<p>Same</p>'), concept('other', `<p>${other}</p>`), concept('fresh', '<p>Now</p>')]);
-  const before = compose({ library: library('Then', mapOf('<topicref href="topic:old"/><topicref href="topic:other"/>')), map: 'm' });
+  const map = mapOf(
+    '<topicref href="topic:old"/><topicref href="topic:other"/><topicref href="topic:fresh"/>',
+  );
+  const library = (other: string, entries: string) =>
+    libraryOf([
+      entries,
+      concept('old', '<p>Same</p>'),
+      concept('other', `<p>${other}</p>`),
+      concept('fresh', '<p>Now</p>'),
+    ]);
+  const before = compose({
+    library: library('Then', mapOf('<topicref href="topic:old"/><topicref href="topic:other"/>')),
+    map: 'm',
+  });
   const now = compose({ library: library('Now', map), map: 'm' });
   it('is told at its title, in contents and in a list on the home page', () => {
     const publication = withChangeBars(now, before);
@@ -151,27 +230,55 @@ describe('what is new or changed', () => {
     expect(fileOf(publication, 'fresh.html')).toContain('<span class="news">New</span></h1>');
     expect(fileOf(publication, 'other.html')).toContain('<span class="news">Changed</span></h1>');
     expect(fileOf(publication, 'old.html')).not.toContain('class="news"');
-    expect(fileOf(publication, 'contents-data.js')).toContain('"h":"fresh.html","t":"fresh","n":"3","m":"new"');
-    expect(fileOf(publication, 'index.html')).toMatch(/New and changed<\/h2><ul><li><a href="other\.html">other<\/a><span class="news">Changed<\/span><\/li><li><a href="fresh/u);
+    expect(fileOf(publication, 'contents-data.js')).toContain(
+      '"h":"fresh.html","t":"fresh","n":"3","m":"new"',
+    );
+    expect(fileOf(publication, 'index.html')).toMatch(
+      /New and changed<\/h2><ul><li><a href="other\.html">other<\/a><span class="news">Changed<\/span><\/li><li><a href="fresh/u,
+    );
   });
-  it('is not told where nothing is compared', () => expect(fileOf(now, 'index.html')).not.toMatch(/news|New and changed/u));
+  it('is not told where nothing is compared', () =>
+    expect(fileOf(now, 'index.html')).not.toMatch(/news|New and changed/u));
 });
 
 describe('the same site in other languages', () => {
-  const texts = [mapOf('<topicref href="topic:a"/><topicref href="topic:b"/>'), concept('a'), concept('b')];
+  const texts = [
+    mapOf('<topicref href="topic:a"/><topicref href="topic:b"/>'),
+    concept('a'),
+    concept('b'),
+  ];
   const publication = composeTexts(texts);
-  const arabic = composeTexts([mapOf('<topicref href="topic:a"/>'), concept('a')], { locale: 'ar' });
-  const siblings = [{ locale: 'ar', address: (anchor: string | undefined) => `../ar/${(anchor === undefined ? undefined : siteAddress(arabic, anchor)) ?? 'index.html'}` }];
+  const arabic = composeTexts([mapOf('<topicref href="topic:a"/>'), concept('a')], {
+    locale: 'ar',
+  });
+  const siblings = [
+    {
+      locale: 'ar',
+      address: (anchor: string | undefined) =>
+        `../ar/${(anchor === undefined ? undefined : siteAddress(arabic, anchor)) ?? 'index.html'}`,
+    },
+  ];
   let files: Map<string, string>;
-  beforeAll(() => void (files = new Map(siteFiles(publication, () => undefined, { siblings, address: 'https://x.example/en/' }).files as Iterable<[string, string]>)));
+  beforeAll(
+    () =>
+      void (files = new Map(
+        siteFiles(publication, () => undefined, { siblings, address: 'https://x.example/en/' })
+          .files as Iterable<[string, string]>,
+      )),
+  );
   it('is one step away from each page: the same topic, or the home page where it is not there', () => {
-    expect(files.get('a.html')).toContain('<a href="../ar/a.html" hreflang="ar" lang="ar" class="language">العربية</a>');
+    expect(files.get('a.html')).toContain(
+      '<a href="../ar/a.html" hreflang="ar" lang="ar" class="language">العربية</a>',
+    );
     expect(files.get('b.html')).toContain('<a href="../ar/index.html" hreflang="ar"');
     expect(files.get('index.html')).toContain('<a href="../ar/index.html" hreflang="ar"');
   });
   it('is told to search engines, once the address is known', () => {
-    expect(files.get('a.html')).toContain('<link rel="alternate" hreflang="en" href="https://x.example/en/a.html"><link rel="alternate" hreflang="ar" href="https://x.example/ar/a.html">');
+    expect(files.get('a.html')).toContain(
+      '<link rel="alternate" hreflang="en" href="https://x.example/en/a.html"><link rel="alternate" hreflang="ar" href="https://x.example/ar/a.html">',
+    );
     expect(fileOf(publication, 'a.html', { siblings })).not.toContain('rel="alternate"');
   });
-  it('leaves one language alone', () => expect(fileOf(publication, 'a.html')).not.toContain('languages'));
+  it('leaves one language alone', () =>
+    expect(fileOf(publication, 'a.html')).not.toContain('languages'));
 });

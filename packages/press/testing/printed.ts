@@ -25,7 +25,10 @@ export interface Printed {
 }
 
 /** Prints publications, and reads from each PDF where its words stand, in points, by poppler-utils of Debian. */
-export function printer(engine: PrintEngine): { printed(publication: Publication, design: PrintDesign, source?: AssetSource): Promise<Printed>; folder: string } {
+export function printer(engine: PrintEngine): {
+  printed(publication: Publication, design: PrintDesign, source?: AssetSource): Promise<Printed>;
+  folder: string;
+} {
   const folder = mkdtempSync(join(tmpdir(), 'ukiyo-printed-'));
   let files = 0;
   return {
@@ -35,12 +38,21 @@ export function printer(engine: PrintEngine): { printed(publication: Publication
       if (!pdf) throw new Error(problems.map(({ message }) => message).join('; '));
       const file = join(folder, `${(files += 1)}.pdf`);
       writeFileSync(file, pdf);
-      const boxes = execFileSync('pdftotext', ['-bbox', file, '-'], { encoding: 'utf8', maxBuffer: 64 * 1024 * 1024 });
-      const number = (text: string, name: string): number => Number(new RegExp(`${name}="([\\d.]+)"`, 'u').exec(text)?.[1]);
+      const boxes = execFileSync('pdftotext', ['-bbox', file, '-'], {
+        encoding: 'utf8',
+        maxBuffer: 64 * 1024 * 1024,
+      });
+      const number = (text: string, name: string): number =>
+        Number(new RegExp(`${name}="([\\d.]+)"`, 'u').exec(text)?.[1]);
       const pages = [...boxes.matchAll(/<page ([^>]*)>(.*?)<\/page>/gsu)].map(([, head, body]) => ({
         width: number(head!, 'width'),
         height: number(head!, 'height'),
-        words: [...body!.matchAll(/<word ([^>]*)>([^<]*)<\/word>/gu)].map(([, box, text]) => ({ text: text!, x: number(box!, 'xMin'), y: number(box!, 'yMin'), end: number(box!, 'xMax') })),
+        words: [...body!.matchAll(/<word ([^>]*)>([^<]*)<\/word>/gu)].map(([, box, text]) => ({
+          text: text!,
+          x: number(box!, 'xMin'),
+          y: number(box!, 'yMin'),
+          end: number(box!, 'xMax'),
+        })),
       }));
       return { file, pages, problems };
     },

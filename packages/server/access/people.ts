@@ -27,25 +27,45 @@ export function people({ models }: Database): People {
   const decoy = hash(randomUUID());
   return {
     async create({ name, email, password, role }) {
-      const row = await models.people.create({ id: randomUUID(), name, email: email.toLowerCase(), passwordHash: await hash(password), role, active: true });
+      const row = await models.people.create({
+        id: randomUUID(),
+        name,
+        email: email.toLowerCase(),
+        passwordHash: await hash(password),
+        role,
+        active: true,
+      });
       return personOf(row.get());
     },
     count: () => models.people.count(),
     async signIn(email, password) {
-      const row = (await models.people.findOne({ where: { email: email.toLowerCase(), active: true } }))?.get();
+      const row = (
+        await models.people.findOne({ where: { email: email.toLowerCase(), active: true } })
+      )?.get();
       const matches = await verify(row?.passwordHash ?? (await decoy), password);
       if (!row || !matches) return undefined;
       const token = randomBytes(32).toString('base64url');
       await models.sessions.destroy({ where: { expiresAt: { [Op.lt]: new Date() } } });
-      await models.sessions.create({ id: sessionId(token), personId: row.id, expiresAt: new Date(Date.now() + sessionDays * 86_400_000) });
+      await models.sessions.create({
+        id: sessionId(token),
+        personId: row.id,
+        expiresAt: new Date(Date.now() + sessionDays * 86_400_000),
+      });
       return { token, person: personOf(row) };
     },
     async bySession(token) {
-      const session = (await models.sessions.findOne({ where: { id: sessionId(token), expiresAt: { [Op.gt]: new Date() } } }))?.get();
-      const row = session && (await models.people.findOne({ where: { id: session.personId, active: true } }))?.get();
+      const session = (
+        await models.sessions.findOne({
+          where: { id: sessionId(token), expiresAt: { [Op.gt]: new Date() } },
+        })
+      )?.get();
+      const row =
+        session &&
+        (await models.people.findOne({ where: { id: session.personId, active: true } }))?.get();
       return row && personOf(row);
     },
-    signOut: async (token) => void (await models.sessions.destroy({ where: { id: sessionId(token) } })),
+    signOut: async (token) =>
+      void (await models.sessions.destroy({ where: { id: sessionId(token) } })),
     revoke: (person) => models.sessions.destroy({ where: { personId: person } }),
   };
 }

@@ -18,5 +18,8 @@ export function may(role: Role, permission: Permission): boolean {
 
 /** Whether a person may change what lies in a folder: what others begin as is for administrators. */
 export function mayChange(role: Role, folder: string): boolean {
-  return may(role, folder === templatesFolder || folder.startsWith(`${templatesFolder}/`) ? 'administer' : 'write');
+  return may(
+    role,
+    folder === templatesFolder || folder.startsWith(`${templatesFolder}/`) ? 'administer' : 'write',
+  );
 }

@@ -16,21 +16,41 @@ export interface Tokens {
 /** A secret of ours is known by how it begins, wherever somebody finds it. */
 const beginning = 'ukiyo_';
 const hashOf = (secret: string): string => createHash('sha256').update(secret).digest('hex');
-const tokenOf = ({ id, name, access, createdAt, usedAt }: TokenRow): Token => ({ id, name, access, createdAt: createdAt.toISOString(), usedAt: usedAt?.toISOString() ?? null });
+const tokenOf = ({ id, name, access, createdAt, usedAt }: TokenRow): Token => ({
+  id,
+  name,
+  access,
+  createdAt: createdAt.toISOString(),
+  usedAt: usedAt?.toISOString() ?? null,
+});
 
 export function tokenStore({ models }: Database): Tokens {
   const { tokens, people } = models;
   return {
-    list: async (person) => (await tokens.findAll({ where: { personId: person }, order: [['createdAt', 'DESC']] })).map((row) => tokenOf(row.get())),
+    list: async (person) =>
+      (await tokens.findAll({ where: { personId: person }, order: [['createdAt', 'DESC']] })).map(
+        (row) => tokenOf(row.get()),
+      ),
     async create(person, { name, access }) {
       const secret = `${beginning}${randomBytes(32).toString('base64url')}`;
-      const row = await tokens.create({ id: randomUUID(), personId: person, name, access, hash: hashOf(secret), createdAt: new Date(), usedAt: null });
+      const row = await tokens.create({
+        id: randomUUID(),
+        personId: person,
+        name,
+        access,
+        hash: hashOf(secret),
+        createdAt: new Date(),
+        usedAt: null,
+      });
       return { ...tokenOf(row.get()), secret };
     },
     remove: async (person, id) => (await tokens.destroy({ where: { personId: person, id } })) > 0,
     async personBy(secret) {
-      const token = secret.startsWith(beginning) ? (await tokens.findOne({ where: { hash: hashOf(secret) } }))?.get() : undefined;
-      const row = token && (await people.findOne({ where: { id: token.personId, active: true } }))?.get();
+      const token = secret.startsWith(beginning)
+        ? (await tokens.findOne({ where: { hash: hashOf(secret) } }))?.get()
+        : undefined;
+      const row =
+        token && (await people.findOne({ where: { id: token.personId, active: true } }))?.get();
       if (!token || !row) return undefined;
       await tokens.update({ usedAt: new Date() }, { where: { id: token.id } });
       const role = token.access === 'publish' && may(row.role, 'publish') ? 'publisher' : 'reader';

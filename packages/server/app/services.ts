@@ -65,7 +65,10 @@ export function makeServices(settings: Settings, connections?: number): Services
   const facets = facetStore(database);
   const designs = designStore(database);
   const agreements = agreementStore(database);
-  const items = itemStore(database, async (project, transaction) => ({ facets: (await facets.read(project, transaction)).facets, rules: (await agreements.read(project, transaction)).rules }));
+  const items = itemStore(database, async (project, transaction) => ({
+    facets: (await facets.read(project, transaction)).facets,
+    rules: (await agreements.read(project, transaction)).rules,
+  }));
   const assets = assetStore(database, blobs);
   const live = liveLog(database, items);
   const rewrite = textRewriting(database, items, live);

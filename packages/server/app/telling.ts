@@ -3,19 +3,28 @@ import { signatureOf, type Courier, type NoticeStore } from '../data/outside.ts'
 
 export type Tell = (project: string, event: NoticeEvent, impression: Impression) => Promise<void>;
 
-const said: Readonly<Record<NoticeEvent, string>> = { built: 'was built', failed: 'could not be built', signed: 'was signed off' };
+const said: Readonly<Record<NoticeEvent, string>> = {
+  built: 'was built',
+  failed: 'could not be built',
+  signed: 'was signed off',
+};
 
 /** Tells those who want to know what became of an impression. */
 export const telling =
   (notices: NoticeStore, courier: Courier): Tell =>
   async (project, event, impression) => {
-    const { id, edition, editionName, number, state, figures, problems, person, seal, name } = impression;
+    const { id, edition, editionName, number, state, figures, problems, person, seal, name } =
+      impression;
     const subject = `${editionName}, number ${number}, ${said[event]}`;
-    const counts = (['error', 'warning', 'info'] as const).map((severity) => [severity, problems.filter((one) => one.severity === severity).length] as const);
+    const counts = (['error', 'warning', 'info'] as const).map(
+      (severity) => [severity, problems.filter((one) => one.severity === severity).length] as const,
+    );
     const lines = [
       `${subject}.`,
       ...(name === '' ? [] : [`It is called “${name}”.`]),
-      ...(event === 'signed' ? [`Signed off by ${seal?.person ?? person}.`] : [`Asked for by ${person}. ${figures.pages} pages, ${figures.words} words.`]),
+      ...(event === 'signed'
+        ? [`Signed off by ${seal?.person ?? person}.`]
+        : [`Asked for by ${person}. ${figures.pages} pages, ${figures.words} words.`]),
       `Problems: ${counts.map(([severity, count]) => `${count} ${severity}`).join(', ')}.`,
       ...(event === 'failed' ? problems.slice(0, 5).map(({ message }) => message) : []),
     ];
@@ -31,8 +40,15 @@ export const telling =
       person: event === 'signed' ? (seal?.person ?? person) : person,
     });
     for (const notice of await notices.list(project)) {
-      if (!notice.on.includes(event) || (notice.edition !== null && notice.edition !== edition)) continue;
+      if (!notice.on.includes(event) || (notice.edition !== null && notice.edition !== edition))
+        continue;
       const body = notice.kind === 'mail' ? lines.join('\n') : data;
-      await courier.deliver(project, { kind: notice.kind, to: notice.to, subject, body, signature: notice.kind === 'web' ? signatureOf(notice.secret, body) : '' });
+      await courier.deliver(project, {
+        kind: notice.kind,
+        to: notice.to,
+        subject,
+        body,
+        signature: notice.kind === 'web' ? signatureOf(notice.secret, body) : '',
+      });
     }
   };

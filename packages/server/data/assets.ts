@@ -21,25 +21,72 @@ export interface AssetStore {
   rows(project: string): Promise<AssetRow[]>;
   find(project: string, id: string): Promise<AssetRow | undefined>;
   /** Makes it stand in for another one, or for itself alone; false when it is not there. */
-  standIn(project: string, id: string, of: string | null, conditions: Record<string, string>): Promise<boolean>;
+  standIn(
+    project: string,
+    id: string,
+    of: string | null,
+    conditions: Record<string, string>,
+  ): Promise<boolean>;
   /** False when the id or the path is taken. */
   create(project: string, asset: NewAsset, within?: Transaction): Promise<boolean>;
 }
 
-const shown = ({ id, folder, name, mediaType, size, width, height, alternateOf, conditions }: AssetRow): Asset => ({ id, folder, name, mediaType, size, width, height, alternateOf, conditions });
+const shown = ({
+  id,
+  folder,
+  name,
+  mediaType,
+  size,
+  width,
+  height,
+  alternateOf,
+  conditions,
+}: AssetRow): Asset => ({
+  id,
+  folder,
+  name,
+  mediaType,
+  size,
+  width,
+  height,
+  alternateOf,
+  conditions,
+});
 
 export function assetStore({ models }: Database, blobs: BlobStore): AssetStore {
-  const rows = async (project: string): Promise<AssetRow[]> => (await models.assets.findAll({ where: { projectId: project }, order: [['name', 'ASC']] })).map((row) => row.get());
+  const rows = async (project: string): Promise<AssetRow[]> =>
+    (await models.assets.findAll({ where: { projectId: project }, order: [['name', 'ASC']] })).map(
+      (row) => row.get(),
+    );
   return {
     rows,
     list: async (project) => (await rows(project)).map(shown),
-    find: async (project, id) => (await models.assets.findOne({ where: { projectId: project, id } }))?.get(),
-    standIn: async (project, id, of, conditions) => (await models.assets.update({ alternateOf: of, conditions: of === null ? {} : conditions }, { where: { projectId: project, id } }))[0] > 0,
+    find: async (project, id) =>
+      (await models.assets.findOne({ where: { projectId: project, id } }))?.get(),
+    standIn: async (project, id, of, conditions) =>
+      (
+        await models.assets.update(
+          { alternateOf: of, conditions: of === null ? {} : conditions },
+          { where: { projectId: project, id } },
+        )
+      )[0] > 0,
     async create(project, { bytes, ...asset }, within) {
       const hash = await blobs.put(bytes);
       try {
         const { alternateOf = null, conditions = {}, width = null, height = null } = asset;
-        await models.assets.create({ projectId: project, ...asset, width, height, alternateOf, conditions: { ...conditions }, size: bytes.byteLength, hash }, within ? { transaction: within } : {});
+        await models.assets.create(
+          {
+            projectId: project,
+            ...asset,
+            width,
+            height,
+            alternateOf,
+            conditions: { ...conditions },
+            size: bytes.byteLength,
+            hash,
+          },
+          within ? { transaction: within } : {},
+        );
       } catch (error) {
         if (error instanceof UniqueConstraintError) return false;
         throw error;

@@ -1,4 +1,11 @@
-import { readPagePlan, SiteLook, StyleSheet, type DesignKind, type Designs, type PagePlan } from '@ukiyo/contracts';
+import {
+  readPagePlan,
+  SiteLook,
+  StyleSheet,
+  type DesignKind,
+  type Designs,
+  type PagePlan,
+} from '@ukiyo/contracts';
 import { shippedLooks, shippedPlans, shippedSheets } from '@ukiyo/core/styles';
 import type { Database } from './database.ts';
 import type { DesignRow } from './models.ts';
@@ -9,7 +16,11 @@ interface Kept<Content> {
   ships: boolean;
   content: Content;
 }
-type ContentOf = { readonly sheets: StyleSheet; readonly plans: PagePlan; readonly looks: SiteLook };
+type ContentOf = {
+  readonly sheets: StyleSheet;
+  readonly plans: PagePlan;
+  readonly looks: SiteLook;
+};
 
 /** The style sheets, page plans and site looks of a project: those that ship, as the team has changed them, and its own. */
 export interface DesignStore {
@@ -17,20 +28,38 @@ export interface DesignStore {
   /** A style sheet by its id; what ships where there is none by now. */
   sheet(project: string, id: string): Promise<StyleSheet>;
   /** Undefined when another version was saved since. Version 0 makes a new one. */
-  save<Kind extends DesignKind>(project: string, kind: Kind, id: string, version: number, content: ContentOf[Kind]): Promise<Kept<ContentOf[Kind]> | undefined>;
+  save<Kind extends DesignKind>(
+    project: string,
+    kind: Kind,
+    id: string,
+    version: number,
+    content: ContentOf[Kind],
+  ): Promise<Kept<ContentOf[Kind]> | undefined>;
   /** What ships is there again as it ships. */
   remove(project: string, kind: DesignKind, id: string): Promise<boolean>;
 }
 
-const shipped: { readonly [Kind in DesignKind]: Readonly<Record<string, ContentOf[Kind]>> } = { sheets: shippedSheets, plans: shippedPlans, looks: shippedLooks };
+const shipped: { readonly [Kind in DesignKind]: Readonly<Record<string, ContentOf[Kind]>> } = {
+  sheets: shippedSheets,
+  plans: shippedPlans,
+  looks: shippedLooks,
+};
 
 /** What is stored with what ships and is not changed; what was stored by an earlier version and cannot be read gives way to what ships. */
-function merged<Content>(rows: readonly DesignRow[], ships: Readonly<Record<string, Content>>, parse: (content: unknown) => Content | undefined): Kept<Content>[] {
+function merged<Content>(
+  rows: readonly DesignRow[],
+  ships: Readonly<Record<string, Content>>,
+  parse: (content: unknown) => Content | undefined,
+): Kept<Content>[] {
   const stored = rows.flatMap(({ id, version, content }) => {
     const read = parse(content);
-    return read === undefined ? [] : [{ id, version, ships: ships[id] !== undefined, content: read }];
+    return read === undefined
+      ? []
+      : [{ id, version, ships: ships[id] !== undefined, content: read }];
   });
-  const untouched = Object.entries(ships).flatMap(([id, content]) => (stored.some((one) => one.id === id) ? [] : [{ id, version: 0, ships: true, content }]));
+  const untouched = Object.entries(ships).flatMap(([id, content]) =>
+    stored.some((one) => one.id === id) ? [] : [{ id, version: 0, ships: true, content }],
+  );
   return [...untouched, ...stored].sort((a, b) => Number(b.ships) - Number(a.ships));
 }
 
@@ -38,25 +67,43 @@ export function designStore({ sequelize, models }: Database): DesignStore {
   const { designs, projects } = models;
   const store: DesignStore = {
     async read(project) {
-      const rows = (await designs.findAll({ where: { projectId: project }, order: [['id', 'ASC']] })).map((row) => row.get());
+      const rows = (
+        await designs.findAll({ where: { projectId: project }, order: [['id', 'ASC']] })
+      ).map((row) => row.get());
       const of = (kind: DesignKind): DesignRow[] => rows.filter((row) => row.kind === kind);
       return {
-        sheets: merged(of('sheets'), shippedSheets, (content) => StyleSheet.safeParse(content).data),
+        sheets: merged(
+          of('sheets'),
+          shippedSheets,
+          (content) => StyleSheet.safeParse(content).data,
+        ),
         plans: merged(of('plans'), shippedPlans, (content) => readPagePlan(content).data),
         looks: merged(of('looks'), shippedLooks, (content) => SiteLook.safeParse(content).data),
       };
     },
-    sheet: async (project, id) => (await store.read(project)).sheets.find((one) => one.id === id)?.content ?? shippedSheets['workshop']!,
+    sheet: async (project, id) =>
+      (await store.read(project)).sheets.find((one) => one.id === id)?.content ??
+      shippedSheets['workshop']!,
     save: (project, kind, id, version, content) =>
       sequelize.transaction(async (transaction) => {
         // One change after the other: the project's row is held.
-        await projects.findOne({ where: { id: project }, transaction, lock: transaction.LOCK.UPDATE });
-        const known = (await designs.findOne({ where: { projectId: project, kind, id }, transaction }))?.get();
+        await projects.findOne({
+          where: { id: project },
+          transaction,
+          lock: transaction.LOCK.UPDATE,
+        });
+        const known = (
+          await designs.findOne({ where: { projectId: project, kind, id }, transaction })
+        )?.get();
         if ((known?.version ?? 0) !== version) return undefined;
-        await designs.upsert({ projectId: project, kind, id, version: version + 1, content }, { transaction });
+        await designs.upsert(
+          { projectId: project, kind, id, version: version + 1, content },
+          { transaction },
+        );
         return { id, version: version + 1, ships: shipped[kind][id] !== undefined, content };
       }),
-    remove: async (project, kind, id) => (await designs.destroy({ where: { projectId: project, kind, id } })) > 0,
+    remove: async (project, kind, id) =>
+      (await designs.destroy({ where: { projectId: project, kind, id } })) > 0,
   };
   return store;
 }

@@ -30,9 +30,18 @@ export interface EditionStore {
   /** All of one edition, newest first. */
   impressionsOf(project: string, edition: string): Promise<Impression[]>;
   impression(project: string, id: string): Promise<Impression | undefined>;
-  createImpression(project: string, edition: string, person: string, more?: NewImpression): Promise<Impression>;
+  createImpression(
+    project: string,
+    edition: string,
+    person: string,
+    more?: NewImpression,
+  ): Promise<Impression>;
   nameImpression(project: string, id: string, name: string): Promise<boolean>;
-  noteOnImpression(project: string, id: string, note: Impression['notes'][number]): Promise<boolean>;
+  noteOnImpression(
+    project: string,
+    id: string,
+    note: Impression['notes'][number],
+  ): Promise<boolean>;
   /** Signs one off, or takes that back. */
   sealImpression(project: string, id: string, seal: Seal | null): Promise<void>;
   /** False where it is not there, or signed off: then it stays. */
@@ -55,7 +64,9 @@ const mostListed = 200;
 function lastTime(time: string, now: Date): Date {
   const [hours, minutes] = time.split(':').map(Number) as [number, number];
   const today = new Date(now.getFullYear(), now.getMonth(), now.getDate(), hours, minutes);
-  return today <= now ? today : new Date(now.getFullYear(), now.getMonth(), now.getDate() - 1, hours, minutes);
+  return today <= now
+    ? today
+    : new Date(now.getFullYear(), now.getMonth(), now.getDate() - 1, hours, minutes);
 }
 const waiting: Progress = { step: 'Waiting', done: 0, total: 0 };
 const noFigures = { pages: 0, topics: 0, words: 0, bytes: 0, milliseconds: 0 };
@@ -65,7 +76,22 @@ function editionOf({ projectId: _project, clockAt: _clock, ...edition }: Edition
 }
 
 function impressionOf(row: ImpressionRow, edition: EditionRow): Impression {
-  const { id, number, state, progress, problems, figures, person, name, notes, seal, stops, again, locale, fingerprint } = row;
+  const {
+    id,
+    number,
+    state,
+    progress,
+    problems,
+    figures,
+    person,
+    name,
+    notes,
+    seal,
+    stops,
+    again,
+    locale,
+    fingerprint,
+  } = row;
   return {
     id,
     edition: row.edition,
@@ -93,31 +119,58 @@ const lensFrom = ({ id, name, rules, through }: LensRow): Lens => ({ id, name, r
 
 export function editionStore({ sequelize, models }: Database): EditionStore {
   const { lenses, editions, impressions } = models;
-  const editionRow = async (project: string, id: string): Promise<EditionRow | undefined> => (await editions.findOne({ where: { projectId: project, id } }))?.get();
+  const editionRow = async (project: string, id: string): Promise<EditionRow | undefined> =>
+    (await editions.findOne({ where: { projectId: project, id } }))?.get();
   const store: EditionStore = {
-    lenses: async (project) => (await lenses.findAll({ where: { projectId: project }, order: [['name', 'ASC']] })).map((row) => lensFrom(row.get())),
-    saveLens: async (project, lens, transaction) => void (await lenses.upsert({ projectId: project, ...lens }, transaction ? { transaction } : {})),
+    lenses: async (project) =>
+      (await lenses.findAll({ where: { projectId: project }, order: [['name', 'ASC']] })).map(
+        (row) => lensFrom(row.get()),
+      ),
+    saveLens: async (project, lens, transaction) =>
+      void (await lenses.upsert(
+        { projectId: project, ...lens },
+        transaction ? { transaction } : {},
+      )),
     changeLens: (project, id, change) =>
       sequelize.transaction(async (transaction) => {
-        const row = await lenses.findOne({ where: { projectId: project, id }, transaction, lock: transaction.LOCK.UPDATE });
+        const row = await lenses.findOne({
+          where: { projectId: project, id },
+          transaction,
+          lock: transaction.LOCK.UPDATE,
+        });
         if (!row) return undefined;
         const next = change(lensFrom(row.get()));
-        await row.update({ name: next.name, rules: next.rules, through: next.through }, { transaction });
+        await row.update(
+          { name: next.name, rules: next.rules, through: next.through },
+          { transaction },
+        );
         return next;
       }),
-    removeLens: async (project, id) => (await lenses.destroy({ where: { projectId: project, id } })) > 0,
-    editions: async (project) => (await editions.findAll({ where: { projectId: project }, order: [['name', 'ASC']] })).map((row) => editionOf(row.get())),
+    removeLens: async (project, id) =>
+      (await lenses.destroy({ where: { projectId: project, id } })) > 0,
+    editions: async (project) =>
+      (await editions.findAll({ where: { projectId: project }, order: [['name', 'ASC']] })).map(
+        (row) => editionOf(row.get()),
+      ),
     async edition(project, id) {
       const row = await editionRow(project, id);
       return row && editionOf(row);
     },
     async createEdition(project, input) {
-      const row = await editions.create({ id: randomUUID(), projectId: project, ...input, clockAt: new Date() });
+      const row = await editions.create({
+        id: randomUUID(),
+        projectId: project,
+        ...input,
+        clockAt: new Date(),
+      });
       return editionOf(row.get());
     },
     async updateEdition(project, id, input) {
       // A time of the day that is over when it is set has not been missed.
-      await editions.update({ clockAt: new Date() }, { where: { projectId: project, id, nightly: { [Op.ne]: input.nightly } } });
+      await editions.update(
+        { clockAt: new Date() },
+        { where: { projectId: project, id, nightly: { [Op.ne]: input.nightly } } },
+      );
       await editions.update({ ...input }, { where: { projectId: project, id } });
       return store.edition(project, id);
     },
@@ -125,20 +178,38 @@ export function editionStore({ sequelize, models }: Database): EditionStore {
       const due: { project: string; edition: string }[] = [];
       for (const row of await editions.findAll({ where: { nightly: { [Op.ne]: '' } } })) {
         const { id, projectId, nightly } = row.get();
-        const [taken] = await editions.update({ clockAt: now }, { where: { id, clockAt: { [Op.lt]: lastTime(nightly, now) } } });
+        const [taken] = await editions.update(
+          { clockAt: now },
+          { where: { id, clockAt: { [Op.lt]: lastTime(nightly, now) } } },
+        );
         if (taken > 0) due.push({ project: projectId, edition: id });
       }
       return due;
     },
-    removeEdition: async (project, id) => (await editions.destroy({ where: { projectId: project, id } })) > 0,
+    removeEdition: async (project, id) =>
+      (await editions.destroy({ where: { projectId: project, id } })) > 0,
     async impressions(project) {
-      const newest = await impressions.findAll({ where: { projectId: project }, order: [['createdAt', 'DESC']], limit: mostListed });
+      const newest = await impressions.findAll({
+        where: { projectId: project },
+        order: [['createdAt', 'DESC']],
+        limit: mostListed,
+      });
       const oldest = newest.length < mostListed ? undefined : newest.at(-1)!.get().createdAt;
       const signed = oldest
-        ? (await impressions.findAll({ where: { projectId: project, createdAt: { [Op.lt]: oldest } }, order: [['createdAt', 'DESC']] })).filter((row) => row.get().seal !== null)
+        ? (
+            await impressions.findAll({
+              where: { projectId: project, createdAt: { [Op.lt]: oldest } },
+              order: [['createdAt', 'DESC']],
+            })
+          ).filter((row) => row.get().seal !== null)
         : [];
       const rows = [...newest, ...signed];
-      const byId = new Map((await editions.findAll({ where: { projectId: project } })).map((row) => [row.get().id, row.get()]));
+      const byId = new Map(
+        (await editions.findAll({ where: { projectId: project } })).map((row) => [
+          row.get().id,
+          row.get(),
+        ]),
+      );
       return rows.flatMap((row) => {
         const edition = byId.get(row.get().edition);
         return edition ? [impressionOf(row.get(), edition)] : [];
@@ -146,7 +217,10 @@ export function editionStore({ sequelize, models }: Database): EditionStore {
     },
     async impressionsOf(project, id) {
       const edition = await editionRow(project, id);
-      const rows = await impressions.findAll({ where: { projectId: project, edition: id }, order: [['number', 'DESC']] });
+      const rows = await impressions.findAll({
+        where: { projectId: project, edition: id },
+        order: [['number', 'DESC']],
+      });
       return edition ? rows.map((row) => impressionOf(row.get(), edition)) : [];
     },
     async impression(project, id) {
@@ -154,13 +228,20 @@ export function editionStore({ sequelize, models }: Database): EditionStore {
       const edition = row && (await editionRow(project, row.edition));
       return row && edition && impressionOf(row, edition);
     },
-    inputsOf: async (project, id) => (await impressions.findOne({ where: { projectId: project, id } }))?.get().inputs ?? {},
+    inputsOf: async (project, id) =>
+      (await impressions.findOne({ where: { projectId: project, id } }))?.get().inputs ?? {},
     async createImpression(project, edition, person, { again, locale = null } = {}) {
       const id = randomUUID();
       await sequelize.transaction(async (transaction) => {
         // One at a time for each edition, so that numbers have no gaps and no doubles.
-        const row = await editions.findOne({ where: { id: edition }, transaction, lock: transaction.LOCK.UPDATE });
-        const last = Number((await impressions.max('number', { where: { edition }, transaction })) ?? 0);
+        const row = await editions.findOne({
+          where: { id: edition },
+          transaction,
+          lock: transaction.LOCK.UPDATE,
+        });
+        const last = Number(
+          (await impressions.max('number', { where: { edition }, transaction })) ?? 0,
+        );
         await impressions.create(
           {
             id,
@@ -185,18 +266,27 @@ export function editionStore({ sequelize, models }: Database): EditionStore {
       if (!made) throw new Error('The impression that was just made is not there');
       return made;
     },
-    nameImpression: async (project, id, name) => (await impressions.update({ name }, { where: { projectId: project, id } }))[0] > 0,
+    nameImpression: async (project, id, name) =>
+      (await impressions.update({ name }, { where: { projectId: project, id } }))[0] > 0,
     noteOnImpression: async (project, id, note) => {
-      const [, count] = await sequelize.query('UPDATE impressions SET notes = notes || :note::jsonb WHERE project_id = :project AND id = :id', {
-        replacements: { project, id, note: JSON.stringify([note]) },
-        type: QueryTypes.UPDATE,
-      });
+      const [, count] = await sequelize.query(
+        'UPDATE impressions SET notes = notes || :note::jsonb WHERE project_id = :project AND id = :id',
+        {
+          replacements: { project, id, note: JSON.stringify([note]) },
+          type: QueryTypes.UPDATE,
+        },
+      );
       return count > 0;
     },
-    sealImpression: async (project, id, seal) => void (await impressions.update({ seal }, { where: { projectId: project, id } })),
+    sealImpression: async (project, id, seal) =>
+      void (await impressions.update({ seal }, { where: { projectId: project, id } })),
     removeImpression: async (project, id) =>
       sequelize.transaction(async (transaction) => {
-        const row = await impressions.findOne({ where: { projectId: project, id }, transaction, lock: transaction.LOCK.UPDATE });
+        const row = await impressions.findOne({
+          where: { projectId: project, id },
+          transaction,
+          lock: transaction.LOCK.UPDATE,
+        });
         if (!row || row.get().seal !== null) return false;
         await row.destroy({ transaction });
         return true;
@@ -211,16 +301,23 @@ export function editionStore({ sequelize, models }: Database): EditionStore {
       return rows.map(({ id }) => id);
     },
     impressionRow: async (id) => (await impressions.findOne({ where: { id } }))?.get() ?? null,
-    updateImpression: async (id, change) => void (await impressions.update(change, { where: { id } })),
+    updateImpression: async (id, change) =>
+      void (await impressions.update(change, { where: { id } })),
     async endImpression(id, change) {
-      const [count] = await impressions.update({ finishedAt: new Date(), ...change }, { where: { id, state: { [Op.in]: ['queued', 'running'] } } });
+      const [count] = await impressions.update(
+        { finishedAt: new Date(), ...change },
+        { where: { id, state: { [Op.in]: ['queued', 'running'] } } },
+      );
       return count > 0;
     },
     async markInterrupted(olderThan) {
-      const rows = await sequelize.query<{ id: string }>(`UPDATE impressions SET state = 'interrupted', finished_at = now() WHERE state = 'running' AND heartbeat_at < :olderThan RETURNING id`, {
-        replacements: { olderThan },
-        type: QueryTypes.SELECT,
-      });
+      const rows = await sequelize.query<{ id: string }>(
+        `UPDATE impressions SET state = 'interrupted', finished_at = now() WHERE state = 'running' AND heartbeat_at < :olderThan RETURNING id`,
+        {
+          replacements: { olderThan },
+          type: QueryTypes.SELECT,
+        },
+      );
       return rows.map(({ id }) => id);
     },
   };

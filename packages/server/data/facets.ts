@@ -22,13 +22,38 @@ export interface FacetStore {
 
 export function facetStore({ sequelize, models }: Database): FacetStore {
   const { facets, facetUses, items, projects } = models;
-  const rowsOf = (project: string, list: readonly Facet[], first: number) => list.map(({ name, label, values }, at) => ({ projectId: project, name, label, valueList: values, position: first + at }));
+  const rowsOf = (project: string, list: readonly Facet[], first: number) =>
+    list.map(({ name, label, values }, at) => ({
+      projectId: project,
+      name,
+      label,
+      valueList: values,
+      position: first + at,
+    }));
   const store: FacetStore = {
     async read(project, transaction) {
       const within = transaction ? { transaction } : {};
-      const rows = await facets.findAll({ where: { projectId: project }, order: [['position', 'ASC']], ...within });
-      const version = (await projects.findOne({ where: { id: project }, attributes: ['facetsVersion'], ...within }))?.get().facetsVersion ?? 0;
-      return { version, facets: rows.map((row) => ({ name: row.get().name, label: row.get().label, values: [...row.get().valueList] })) };
+      const rows = await facets.findAll({
+        where: { projectId: project },
+        order: [['position', 'ASC']],
+        ...within,
+      });
+      const version =
+        (
+          await projects.findOne({
+            where: { id: project },
+            attributes: ['facetsVersion'],
+            ...within,
+          })
+        )?.get().facetsVersion ?? 0;
+      return {
+        version,
+        facets: rows.map((row) => ({
+          name: row.get().name,
+          label: row.get().label,
+          values: [...row.get().valueList],
+        })),
+      };
     },
     async add(project, added, transaction) {
       const first = await facets.count({ where: { projectId: project }, transaction });
@@ -37,23 +62,45 @@ export function facetStore({ sequelize, models }: Database): FacetStore {
     save: (project, list) =>
       sequelize.transaction(async (transaction) => {
         await store.hold(project, transaction);
-        return (await store.read(project, transaction)).version === list.version ? store.put(project, list, transaction) : undefined;
+        return (await store.read(project, transaction)).version === list.version
+          ? store.put(project, list, transaction)
+          : undefined;
       }),
     async put(project, list, transaction) {
       await facets.destroy({ where: { projectId: project }, transaction });
       await facets.bulkCreate(rowsOf(project, list.facets, 0), { transaction });
-      await projects.update({ facetsVersion: list.version + 1 }, { where: { id: project }, transaction });
+      await projects.update(
+        { facetsVersion: list.version + 1 },
+        { where: { id: project }, transaction },
+      );
       return { ...list, version: list.version + 1 };
     },
-    hold: async (project, transaction) => void (await projects.findOne({ where: { id: project }, transaction, lock: transaction.LOCK.UPDATE })),
+    hold: async (project, transaction) =>
+      void (await projects.findOne({
+        where: { id: project },
+        transaction,
+        lock: transaction.LOCK.UPDATE,
+      })),
     uses: (project) =>
-      sequelize.query<ValueUse>('SELECT facet, value, sum(count)::int AS count, count(*)::int AS items FROM facet_uses WHERE project_id = :project GROUP BY facet, value ORDER BY facet, value', {
-        replacements: { project },
-        type: QueryTypes.SELECT,
-      }),
+      sequelize.query<ValueUse>(
+        'SELECT facet, value, sum(count)::int AS count, count(*)::int AS items FROM facet_uses WHERE project_id = :project GROUP BY facet, value ORDER BY facet, value',
+        {
+          replacements: { project },
+          type: QueryTypes.SELECT,
+        },
+      ),
     async usedIn(project, facet, value) {
-      const ids = (await facetUses.findAll({ where: { projectId: project, facet, value }, attributes: ['itemId'] })).map((row) => row.get().itemId);
-      const rows = await items.findAll({ where: { projectId: project, id: ids }, attributes: [...summaryColumns], order: [['title', 'ASC']] });
+      const ids = (
+        await facetUses.findAll({
+          where: { projectId: project, facet, value },
+          attributes: ['itemId'],
+        })
+      ).map((row) => row.get().itemId);
+      const rows = await items.findAll({
+        where: { projectId: project, id: ids },
+        attributes: [...summaryColumns],
+        order: [['title', 'ASC']],
+      });
       return rows.map((row) => summaryOf(row.get()));
     },
   };

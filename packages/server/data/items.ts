@@ -2,11 +2,26 @@ import { createHash } from 'node:crypto';
 import type { FolderCount, Item, ItemQuery, ItemSummary, Revision } from '@ukiyo/contracts';
 import { writeCanonical } from '@ukiyo/core/grammar';
 import { conditionsOf, valuesUsed } from '@ukiyo/core/facets';
-import { baseOf, checkItem, derive, ownFacts, usesIn, type Agreed, type Derived } from '@ukiyo/core/library';
+import {
+  baseOf,
+  checkItem,
+  derive,
+  ownFacts,
+  usesIn,
+  type Agreed,
+  type Derived,
+} from '@ukiyo/core/library';
 import { readXml } from '@ukiyo/core/markup';
 import { countProblems } from '@ukiyo/core/problems';
 import { packagePath } from '@ukiyo/press';
-import { Op, QueryTypes, UniqueConstraintError, type Model, type Transaction, type WhereOptions } from 'sequelize';
+import {
+  Op,
+  QueryTypes,
+  UniqueConstraintError,
+  type Model,
+  type Transaction,
+  type WhereOptions,
+} from 'sequelize';
 import type { Database } from './database.ts';
 import type { ItemRow } from './models.ts';
 
@@ -18,17 +33,36 @@ export interface ItemStore {
   /** Undefined when the id or the path is taken. */
   create(project: string, item: NewRow, author: string): Promise<Item | undefined>;
   /** Many at once, within a transaction that the caller ends; ids and paths must be free. */
-  createAll(project: string, items: readonly NewRow[], author: string, transaction: Transaction): Promise<void>;
+  createAll(
+    project: string,
+    items: readonly NewRow[],
+    author: string,
+    transaction: Transaction,
+  ): Promise<void>;
   /** Undefined when there is no such item. */
   folderOf(project: string, id: string): Promise<string | undefined>;
   /** Ids by where they stand. */
   paths(project: string): Promise<Map<string, string>>;
   /** `conflict` when `version` is not the stored one; `live` when the authority of live editing has to make the change. */
-  save(project: string, id: string, change: { text: string; version: number; note: string }, author: string): Promise<{ saved: Item } | { conflict: Item } | { live: Item } | undefined>;
+  save(
+    project: string,
+    id: string,
+    change: { text: string; version: number; note: string },
+    author: string,
+  ): Promise<{ saved: Item } | { conflict: Item } | { live: Item } | undefined>;
   /** Names revisions that have no name yet; each item at one version. */
-  nameRevisions(project: string, versions: Readonly<Record<string, number>>, note: string): Promise<void>;
+  nameRevisions(
+    project: string,
+    versions: Readonly<Record<string, number>>,
+    note: string,
+  ): Promise<void>;
   /** Writes a text within a transaction that holds the row; returns the version that now stands. A text that is the same makes none, unless it has a note. */
-  write(row: Model<ItemRow, Partial<ItemRow>>, change: { text: string; note: string }, author: string, transaction: Transaction): Promise<number>;
+  write(
+    row: Model<ItemRow, Partial<ItemRow>>,
+    change: { text: string; note: string },
+    author: string,
+    transaction: Transaction,
+  ): Promise<number>;
   remove(project: string, id: string, transaction?: Transaction): Promise<boolean>;
   revisions(project: string, id: string): Promise<Revision[]>;
   /** Texts as they were at the version of each; those whose item is gone are left out. */
@@ -54,17 +88,71 @@ interface NewRow {
 /** Rows of one statement: enough to be quick, few enough to stay far from the limit of parameters. */
 const batch = 200;
 
-export const summaryColumns = ['id', 'kind', 'type', 'folder', 'name', 'title', 'shortDescription', 'version', 'wordCount', 'problems', 'conditions', 'facts', 'alternateOf', 'updatedAt', 'updatedBy'];
+export const summaryColumns = [
+  'id',
+  'kind',
+  'type',
+  'folder',
+  'name',
+  'title',
+  'shortDescription',
+  'version',
+  'wordCount',
+  'problems',
+  'conditions',
+  'facts',
+  'alternateOf',
+  'updatedAt',
+  'updatedBy',
+];
 
 export function summaryOf(row: ItemRow): ItemSummary {
-  const { id, kind, type, folder, name, title, shortDescription, version, wordCount, problems, conditions, facts, alternateOf, updatedAt, updatedBy } = row;
-  return { id, kind, type, folder, name, title, shortDescription, version, wordCount, problems, conditions, facts, alternateOf, updatedAt: updatedAt.toISOString(), updatedBy };
+  const {
+    id,
+    kind,
+    type,
+    folder,
+    name,
+    title,
+    shortDescription,
+    version,
+    wordCount,
+    problems,
+    conditions,
+    facts,
+    alternateOf,
+    updatedAt,
+    updatedBy,
+  } = row;
+  return {
+    id,
+    kind,
+    type,
+    folder,
+    name,
+    title,
+    shortDescription,
+    version,
+    wordCount,
+    problems,
+    conditions,
+    facts,
+    alternateOf,
+    updatedAt: updatedAt.toISOString(),
+    updatedBy,
+  };
 }
 
 /** The stored text and what is derived from it. Text that is not well-formed is stored as it is, with that as its problem. */
-function settle(id: string, kind: 'topic' | 'map', source: string, agreed: Agreed): { text: string; derived: Derived } {
+function settle(
+  id: string,
+  kind: 'topic' | 'map',
+  source: string,
+  agreed: Agreed,
+): { text: string; derived: Derived } {
   const { document } = readXml(source);
-  if (document) return { text: writeCanonical(document.root), derived: derive(document.root, id, agreed) };
+  if (document)
+    return { text: writeCanonical(document.root), derived: derive(document.root, id, agreed) };
   return {
     text: source,
     derived: {
@@ -83,26 +171,62 @@ function settle(id: string, kind: 'topic' | 'map', source: string, agreed: Agree
   };
 }
 
-export const hashOf = (content: string): string => createHash('sha256').update(content).digest('hex');
+export const hashOf = (content: string): string =>
+  createHash('sha256').update(content).digest('hex');
 
 /** @param agreedIn what texts are checked against */
-export function itemStore({ sequelize, models }: Database, agreedIn: (project: string, transaction?: Transaction) => Promise<Agreed>): ItemStore {
+export function itemStore(
+  { sequelize, models }: Database,
+  agreedIn: (project: string, transaction?: Transaction) => Promise<Agreed>,
+): ItemStore {
   const { items, revisions, itemUses, facetUses, liveDocuments } = models;
 
-  const writeDerived = async (project: string, id: string, text: string, derived: Derived, version: number, note: string, author: string, transaction: Transaction): Promise<void> => {
+  const writeDerived = async (
+    project: string,
+    id: string,
+    text: string,
+    derived: Derived,
+    version: number,
+    note: string,
+    author: string,
+    transaction: Transaction,
+  ): Promise<void> => {
     await writeUses(project, id, derived, transaction);
-    await revisions.create({ projectId: project, itemId: id, version, text, hash: hashOf(text), note, author, createdAt: new Date() }, { transaction });
+    await revisions.create(
+      {
+        projectId: project,
+        itemId: id,
+        version,
+        text,
+        hash: hashOf(text),
+        note,
+        author,
+        createdAt: new Date(),
+      },
+      { transaction },
+    );
   };
-  const facetRows = (project: string, itemId: string, values: Derived['facetValues']) => values.map((use) => ({ projectId: project, itemId, ...use }));
-  const useRows = (project: string, sourceId: string, uses: Derived['uses']) => uses.map((use) => ({ projectId: project, sourceId, ...use }));
-  const writeUses = async (project: string, id: string, { uses, facetValues }: Pick<Derived, 'uses' | 'facetValues'>, transaction: Transaction): Promise<void> => {
+  const facetRows = (project: string, itemId: string, values: Derived['facetValues']) =>
+    values.map((use) => ({ projectId: project, itemId, ...use }));
+  const useRows = (project: string, sourceId: string, uses: Derived['uses']) =>
+    uses.map((use) => ({ projectId: project, sourceId, ...use }));
+  const writeUses = async (
+    project: string,
+    id: string,
+    { uses, facetValues }: Pick<Derived, 'uses' | 'facetValues'>,
+    transaction: Transaction,
+  ): Promise<void> => {
     await itemUses.destroy({ where: { projectId: project, sourceId: id }, transaction });
     await itemUses.bulkCreate(useRows(project, id, uses), { transaction });
     await facetUses.destroy({ where: { projectId: project, itemId: id }, transaction });
     await facetUses.bulkCreate(facetRows(project, id, facetValues), { transaction });
   };
   /** The history of what was removed stays: an item that comes again under its id goes on from there. */
-  const versionsBefore = async (project: string, rows: readonly NewRow[], transaction: Transaction): Promise<Map<string, number>> => {
+  const versionsBefore = async (
+    project: string,
+    rows: readonly NewRow[],
+    transaction: Transaction,
+  ): Promise<Map<string, number>> => {
     const found = await sequelize.query<{ id: string; version: number }>(
       'SELECT item_id AS id, max(version) AS version FROM revisions WHERE project_id = :project AND item_id IN (:ids) GROUP BY item_id',
       {
@@ -131,10 +255,19 @@ export function itemStore({ sequelize, models }: Database, agreedIn: (project: s
       if (query.kind) where['kind'] = query.kind;
       if (query.ids !== undefined) where['id'] = query.ids.split(',');
       if (query.type) where['type'] = query.type;
-      if (query.folder !== undefined) where['folder'] = { [Op.or]: [query.folder, { [Op.like]: `${query.folder.replace(/[\\%_]/gu, '\\$&')}/%` }] };
+      if (query.folder !== undefined)
+        where['folder'] = {
+          [Op.or]: [query.folder, { [Op.like]: `${query.folder.replace(/[\\%_]/gu, '\\$&')}/%` }],
+        };
       if (query.search !== '') {
         const like = `%${query.search.replace(/[\\%_]/gu, '\\$&')}%`;
-        where[Op.or] = [{ title: { [Op.iLike]: like } }, { id: { [Op.iLike]: like } }, sequelize.literal(`search_vector @@ websearch_to_tsquery('simple', ${sequelize.escape(query.search)})`)];
+        where[Op.or] = [
+          { title: { [Op.iLike]: like } },
+          { id: { [Op.iLike]: like } },
+          sequelize.literal(
+            `search_vector @@ websearch_to_tsquery('simple', ${sequelize.escape(query.search)})`,
+          ),
+        ];
       }
       const { rows, count } = await items.findAndCountAll({
         where: where as WhereOptions,
@@ -149,10 +282,13 @@ export function itemStore({ sequelize, models }: Database, agreedIn: (project: s
       return { total: count, items: rows.map((row) => summaryOf(row.get())) };
     },
     async folders(project) {
-      return sequelize.query<FolderCount>('SELECT folder, count(*)::int AS count FROM items WHERE project_id = :project GROUP BY folder ORDER BY folder', {
-        replacements: { project },
-        type: QueryTypes.SELECT,
-      });
+      return sequelize.query<FolderCount>(
+        'SELECT folder, count(*)::int AS count FROM items WHERE project_id = :project GROUP BY folder ORDER BY folder',
+        {
+          replacements: { project },
+          type: QueryTypes.SELECT,
+        },
+      );
     },
     async find(project, id) {
       const row = (await items.findOne({ where: { projectId: project, id } }))?.get();
@@ -160,7 +296,9 @@ export function itemStore({ sequelize, models }: Database, agreedIn: (project: s
     },
     async create(project, item, author) {
       try {
-        await sequelize.transaction((transaction) => store.createAll(project, [item], author, transaction));
+        await sequelize.transaction((transaction) =>
+          store.createAll(project, [item], author, transaction),
+        );
       } catch (error) {
         if (error instanceof UniqueConstraintError) return undefined;
         throw error;
@@ -172,7 +310,11 @@ export function itemStore({ sequelize, models }: Database, agreedIn: (project: s
       for (let start = 0; start < rows.length; start += batch) {
         const part = rows.slice(start, start + batch);
         const versions = await versionsBefore(project, part, transaction);
-        const settled = part.map((row) => ({ row, version: (versions.get(row.id) ?? 0) + 1, ...settle(row.id, row.kind, row.text, agreed) }));
+        const settled = part.map((row) => ({
+          row,
+          version: (versions.get(row.id) ?? 0) + 1,
+          ...settle(row.id, row.kind, row.text, agreed),
+        }));
         const now = new Date();
         await items.bulkCreate(
           settled.map(({ row, version, text, derived }) => ({
@@ -198,38 +340,90 @@ export function itemStore({ sequelize, models }: Database, agreedIn: (project: s
           { transaction },
         );
         await revisions.bulkCreate(
-          settled.map(({ row, version, text }) => ({ projectId: project, itemId: row.id, version, text, hash: hashOf(text), note: '', author, createdAt: now })),
+          settled.map(({ row, version, text }) => ({
+            projectId: project,
+            itemId: row.id,
+            version,
+            text,
+            hash: hashOf(text),
+            note: '',
+            author,
+            createdAt: now,
+          })),
           { transaction },
         );
       }
     },
-    folderOf: async (project, id) => (await items.findOne({ where: { projectId: project, id }, attributes: ['folder'] }))?.get().folder,
-    paths: async (project) => new Map((await items.findAll({ where: { projectId: project }, attributes: ['id', 'folder', 'name'] })).map((row) => [packagePath(row.get()), row.get().id])),
+    folderOf: async (project, id) =>
+      (await items.findOne({ where: { projectId: project, id }, attributes: ['folder'] }))?.get()
+        .folder,
+    paths: async (project) =>
+      new Map(
+        (
+          await items.findAll({
+            where: { projectId: project },
+            attributes: ['id', 'folder', 'name'],
+          })
+        ).map((row) => [packagePath(row.get()), row.get().id]),
+      ),
     async save(project, id, { text: source, version, note }, author) {
       const outcome = await sequelize.transaction(async (transaction) => {
-        const row = await items.findOne({ where: { projectId: project, id }, transaction, lock: transaction.LOCK.UPDATE });
+        const row = await items.findOne({
+          where: { projectId: project, id },
+          transaction,
+          lock: transaction.LOCK.UPDATE,
+        });
         if (!row) return 'missing' as const;
         const current = row.get();
-        if (await liveDocuments.findOne({ where: { projectId: project, itemId: id }, attributes: ['itemId'], transaction })) return 'live' as const;
+        if (
+          await liveDocuments.findOne({
+            where: { projectId: project, itemId: id },
+            attributes: ['itemId'],
+            transaction,
+          })
+        )
+          return 'live' as const;
         if (current.version !== version) return 'conflict' as const;
         await store.write(row, { text: source, note }, author, transaction);
         return 'saved' as const;
       });
       const item = await store.find(project, id);
       if (outcome === 'missing' || !item) return undefined;
-      return outcome === 'conflict' ? { conflict: item } : outcome === 'live' ? { live: item } : { saved: item };
+      return outcome === 'conflict'
+        ? { conflict: item }
+        : outcome === 'live'
+          ? { live: item }
+          : { saved: item };
     },
     async write(row, { text: source, note }, author, transaction) {
       const { projectId: project, id, kind, version, text: before } = row.get();
       const { text, derived } = settle(id, kind, source, await agreedIn(project, transaction));
       if (text === before && note === '') return version;
-      await row.update({ text, version: version + 1, updatedAt: new Date(), updatedBy: author, ...columns(derived) }, { transaction });
+      await row.update(
+        {
+          text,
+          version: version + 1,
+          updatedAt: new Date(),
+          updatedBy: author,
+          ...columns(derived),
+        },
+        { transaction },
+      );
       await writeDerived(project, id, text, derived, version + 1, note, author, transaction);
       return version + 1;
     },
-    remove: async (project, id, transaction) => (await items.destroy({ where: { projectId: project, id }, ...(transaction ? { transaction } : {}) })) > 0,
+    remove: async (project, id, transaction) =>
+      (await items.destroy({
+        where: { projectId: project, id },
+        ...(transaction ? { transaction } : {}),
+      })) > 0,
     async revisions(project, id) {
-      const rows = await revisions.findAll({ where: { projectId: project, itemId: id }, order: [['version', 'DESC']], limit: 500, attributes: ['version', 'note', 'author', 'createdAt', 'hash'] });
+      const rows = await revisions.findAll({
+        where: { projectId: project, itemId: id },
+        order: [['version', 'DESC']],
+        limit: 500,
+        attributes: ['version', 'note', 'author', 'createdAt', 'hash'],
+      });
       return rows.map((row) => {
         const { version, note, author, createdAt, hash } = row.get();
         return { version, note, author, createdAt: createdAt.toISOString(), hash };
@@ -237,7 +431,11 @@ export function itemStore({ sequelize, models }: Database, agreedIn: (project: s
     },
     async nameRevisions(project, versions, note) {
       const named = Object.entries(versions).map(([itemId, version]) => ({ itemId, version }));
-      if (named.length > 0) await revisions.update({ note }, { where: { projectId: project, note: '', [Op.or]: named } });
+      if (named.length > 0)
+        await revisions.update(
+          { note },
+          { where: { projectId: project, note: '', [Op.or]: named } },
+        );
     },
     async textsAt(project, versions) {
       const ids = Object.keys(versions);
@@ -245,17 +443,25 @@ export function itemStore({ sequelize, models }: Database, agreedIn: (project: s
       return sequelize.query<LibraryText>(
         `SELECT r.item_id AS id, i.kind, i.folder, i.name, r.version, r.text FROM revisions r JOIN items i ON i.project_id = r.project_id AND i.id = r.item_id
          WHERE r.project_id = :project AND r.item_id IN (:ids) AND r.version = (:versions::jsonb ->> r.item_id)::integer`,
-        { replacements: { project, ids, versions: JSON.stringify(versions) }, type: QueryTypes.SELECT },
+        {
+          replacements: { project, ids, versions: JSON.stringify(versions) },
+          type: QueryTypes.SELECT,
+        },
       );
     },
     async revisionText(project, id, version) {
-      return (await revisions.findOne({ where: { projectId: project, itemId: id, version } }))?.get().text;
+      return (
+        await revisions.findOne({ where: { projectId: project, itemId: id, version } })
+      )?.get().text;
     },
     async ids(project) {
-      const rows = await sequelize.query<{ id: string }>('SELECT id FROM items WHERE project_id = :project UNION SELECT id FROM assets WHERE project_id = :project', {
-        replacements: { project },
-        type: QueryTypes.SELECT,
-      });
+      const rows = await sequelize.query<{ id: string }>(
+        'SELECT id FROM items WHERE project_id = :project UNION SELECT id FROM assets WHERE project_id = :project',
+        {
+          replacements: { project },
+          type: QueryTypes.SELECT,
+        },
+      );
       return new Set(rows.map(({ id }) => id));
     },
     async recount(project) {
@@ -275,12 +481,21 @@ export function itemStore({ sequelize, models }: Database, agreedIn: (project: s
           );
           // A text that was saved meanwhile was counted then.
           if (updated === 0) return;
-          await writeUses(project, id, { uses: usesIn(document.root, id), facetValues: valuesUsed(document.root) }, transaction);
+          await writeUses(
+            project,
+            id,
+            { uses: usesIn(document.root, id), facetValues: valuesUsed(document.root) },
+            transaction,
+          );
         });
       }
     },
     async texts(project) {
-      const rows = await items.findAll({ where: { projectId: project }, attributes: ['id', 'kind', 'folder', 'name', 'text', 'version'], order: [['id', 'ASC']] });
+      const rows = await items.findAll({
+        where: { projectId: project },
+        attributes: ['id', 'kind', 'folder', 'name', 'text', 'version'],
+        order: [['id', 'ASC']],
+      });
       return rows.map((row) => row.get());
     },
   };

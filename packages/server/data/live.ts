@@ -2,7 +2,14 @@ import { randomUUID } from 'node:crypto';
 import { applySteps, documentFrom, fromEditor, stepTo } from '@ukiyo/core/editing';
 import { writeCanonical } from '@ukiyo/core/grammar';
 import type { Element } from '@ukiyo/core/markup';
-import { ForeignKeyConstraintError, Op, QueryTypes, UniqueConstraintError, type Model, type Transaction } from 'sequelize';
+import {
+  ForeignKeyConstraintError,
+  Op,
+  QueryTypes,
+  UniqueConstraintError,
+  type Model,
+  type Transaction,
+} from 'sequelize';
 import type { Database } from './database.ts';
 import type { ItemStore } from './items.ts';
 import type { ItemRow, LiveDocumentRow, LiveStepRow } from './models.ts';
@@ -21,17 +28,42 @@ export interface LiveLog {
    * The document as last written with the steps since. A topic that has none yet begins from its text.
    * @param begin makes the document of a text; undefined when the text cannot be edited
    */
-  open(key: LiveKey, schema: string, begin: (text: string) => unknown): Promise<{ document: LiveDocumentRow; steps: LoggedStep[] } | undefined>;
+  open(
+    key: LiveKey,
+    schema: string,
+    begin: (text: string) => unknown,
+  ): Promise<{ document: LiveDocumentRow; steps: LoggedStep[] } | undefined>;
   since(key: LiveKey, epoch: string, version: number): Promise<LoggedStep[]>;
   /** `raced` when another process was first with this version, `gone` when the topic or this line of versions is no more. */
-  append(key: LiveKey, epoch: string, version: number, steps: readonly unknown[], by: { client: string; person: string }): Promise<'kept' | 'raced' | 'gone'>;
+  append(
+    key: LiveKey,
+    epoch: string,
+    version: number,
+    steps: readonly unknown[],
+    by: { client: string; person: string },
+  ): Promise<'kept' | 'raced' | 'gone'>;
   /** Writes text and document as of a version; undefined when the topic is gone. What was written of a later version stays. */
-  write(key: LiveKey, as: { epoch: string; version: number; document: unknown; text: string; note: string; author: string }): Promise<number | undefined>;
+  write(
+    key: LiveKey,
+    as: {
+      epoch: string;
+      version: number;
+      document: unknown;
+      text: string;
+      note: string;
+      author: string;
+    },
+  ): Promise<number | undefined>;
   /**
    * Changes the tree of a topic that is edited live, within a transaction that holds the row: the difference is a step like any other, and text and document follow at once.
    * False when it is not edited live; a step of somebody else at the same moment breaks the transaction with a `UniqueConstraintError`.
    */
-  change(row: Model<ItemRow, Partial<ItemRow>>, change: (root: Element) => Element, by: { person: string; note: string }, transaction: Transaction): Promise<boolean>;
+  change(
+    row: Model<ItemRow, Partial<ItemRow>>,
+    change: (root: Element) => Element,
+    by: { person: string; note: string },
+    transaction: Transaction,
+  ): Promise<boolean>;
   /** Ends a line of versions: the next opening begins from the text. */
   end(key: LiveKey): Promise<void>;
   /** Topics with steps that no text holds yet. */
@@ -44,17 +76,42 @@ const keptDays = 7;
 export function liveLog({ sequelize, models }: Database, items: ItemStore): LiveLog {
   const { liveDocuments, liveSteps } = models;
   const where = ({ project, item }: LiveKey) => ({ projectId: project, itemId: item });
-  const stepsAfter = async (key: LiveKey, epoch: string, version: number, transaction?: Transaction): Promise<LoggedStep[]> =>
-    (await liveSteps.findAll({ where: { ...where(key), epoch, version: { [Op.gt]: version } }, order: [['version', 'ASC']], ...(transaction ? { transaction } : {}) })).map((row) => row.get());
+  const stepsAfter = async (
+    key: LiveKey,
+    epoch: string,
+    version: number,
+    transaction?: Transaction,
+  ): Promise<LoggedStep[]> =>
+    (
+      await liveSteps.findAll({
+        where: { ...where(key), epoch, version: { [Op.gt]: version } },
+        order: [['version', 'ASC']],
+        ...(transaction ? { transaction } : {}),
+      })
+    ).map((row) => row.get());
   /** Writes the steps and tells every process of the database, which hears of it when the transaction ends. */
-  const log = (key: LiveKey, epoch: string, version: number, steps: readonly unknown[], by: { client: string; person: string }, transaction?: Transaction) =>
+  const log = (
+    key: LiveKey,
+    epoch: string,
+    version: number,
+    steps: readonly unknown[],
+    by: { client: string; person: string },
+    transaction?: Transaction,
+  ) =>
     sequelize.query(
       `WITH added AS (
          INSERT INTO live_steps (project_id, item_id, epoch, version, step, client, person)
          SELECT $project::uuid, $item, $epoch::uuid, $version::int + place, step, $client, $person FROM json_array_elements($steps::json) WITH ORDINALITY AS sent (step, place) RETURNING 1)
        SELECT pg_notify('ukiyo_steps', $payload) FROM (SELECT count(*) FROM added) AS done`,
       {
-        bind: { ...key, epoch, version, ...by, steps: JSON.stringify(steps), payload: JSON.stringify({ ...key, version: version + steps.length }) },
+        bind: {
+          ...key,
+          epoch,
+          version,
+          ...by,
+          steps: JSON.stringify(steps),
+          payload: JSON.stringify({ ...key, version: version + steps.length }),
+        },
         type: QueryTypes.SELECT,
         ...(transaction ? { transaction } : {}),
       },
@@ -63,18 +120,31 @@ export function liveLog({ sequelize, models }: Database, items: ItemStore): Live
   return {
     async open(key, schema, begin) {
       const document = await sequelize.transaction(async (transaction) => {
-        const row = await models.items.findOne({ where: { projectId: key.project, id: key.item }, transaction, lock: transaction.LOCK.UPDATE });
+        const row = await models.items.findOne({
+          where: { projectId: key.project, id: key.item },
+          transaction,
+          lock: transaction.LOCK.UPDATE,
+        });
         if (!row) return undefined;
         const known = (await liveDocuments.findOne({ where: where(key), transaction }))?.get();
         if (known) return known;
         const { kind, text, version } = row.get();
         const begun = kind === 'topic' ? begin(text) : undefined;
         if (begun === undefined) return undefined;
-        const fresh: LiveDocumentRow = { ...where(key), epoch: randomUUID(), schema, version: 0, document: begun, itemVersion: version };
+        const fresh: LiveDocumentRow = {
+          ...where(key),
+          epoch: randomUUID(),
+          schema,
+          version: 0,
+          document: begun,
+          itemVersion: version,
+        };
         await liveDocuments.create(fresh, { transaction });
         return fresh;
       });
-      return document && { document, steps: await stepsAfter(key, document.epoch, document.version) };
+      return (
+        document && { document, steps: await stepsAfter(key, document.epoch, document.version) }
+      );
     },
     since: stepsAfter,
     async append(key, epoch, version, steps, by) {
@@ -89,19 +159,34 @@ export function liveLog({ sequelize, models }: Database, items: ItemStore): Live
     },
     async write(key, { epoch, version, document, text, note, author }) {
       return sequelize.transaction(async (transaction) => {
-        const row = await models.items.findOne({ where: { projectId: key.project, id: key.item }, transaction, lock: transaction.LOCK.UPDATE });
-        const live = row && (await liveDocuments.findOne({ where: { ...where(key), epoch }, transaction }));
+        const row = await models.items.findOne({
+          where: { projectId: key.project, id: key.item },
+          transaction,
+          lock: transaction.LOCK.UPDATE,
+        });
+        const live =
+          row && (await liveDocuments.findOne({ where: { ...where(key), epoch }, transaction }));
         if (!row || !live) return undefined;
         if (live.get().version > version) return row.get().version;
         const itemVersion = await items.write(row, { text, note }, author, transaction);
         await live.update({ version, document, itemVersion }, { transaction });
-        await liveSteps.destroy({ where: { ...where(key), version: { [Op.lte]: version }, createdAt: { [Op.lt]: new Date(Date.now() - keptDays * 86_400_000) } }, transaction });
+        await liveSteps.destroy({
+          where: {
+            ...where(key),
+            version: { [Op.lte]: version },
+            createdAt: { [Op.lt]: new Date(Date.now() - keptDays * 86_400_000) },
+          },
+          transaction,
+        });
         return itemVersion;
       });
     },
     async change(row, change, { person, note }, transaction) {
       const { projectId: project, id: item } = row.get();
-      const live = await liveDocuments.findOne({ where: { projectId: project, itemId: item }, transaction });
+      const live = await liveDocuments.findOne({
+        where: { projectId: project, itemId: item },
+        transaction,
+      });
       if (!live) return false;
       const { epoch, version, document: held } = live.get();
       const steps = await stepsAfter({ project, item }, epoch, version, transaction);
@@ -119,10 +204,26 @@ export function liveLog({ sequelize, models }: Database, items: ItemStore): Live
       }
       const root = change(fromEditor(current.document));
       const step = stepTo(current.document, root);
-      if (step) await log({ project, item }, epoch, version + steps.length, [step.toJSON()], { client: 'text', person }, transaction);
-      const itemVersion = await items.write(row, { text: writeCanonical(root), note }, person, transaction);
+      if (step)
+        await log(
+          { project, item },
+          epoch,
+          version + steps.length,
+          [step.toJSON()],
+          { client: 'text', person },
+          transaction,
+        );
+      const itemVersion = await items.write(
+        row,
+        { text: writeCanonical(root), note },
+        person,
+        transaction,
+      );
       const document = (step?.apply(current.document).doc ?? current.document).toJSON() as unknown;
-      await live.update({ version: version + steps.length + (step ? 1 : 0), document, itemVersion }, { transaction });
+      await live.update(
+        { version: version + steps.length + (step ? 1 : 0), document, itemVersion },
+        { transaction },
+      );
       return true;
     },
     end: async (key) => void (await liveDocuments.destroy({ where: where(key) })),

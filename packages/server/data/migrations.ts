@@ -164,8 +164,14 @@ export const migrations: readonly Migration[] = [
       ALTER TABLE editions ADD COLUMN clock_at timestamptz;
     `,
   },
-  { name: '0018-folders', sql: `ALTER TABLE editions ADD COLUMN folders text NOT NULL DEFAULT 'one';` },
-  { name: '0019-clock', sql: `UPDATE editions SET clock_at = now() WHERE clock_at IS NULL; ALTER TABLE editions ALTER COLUMN clock_at SET NOT NULL;` },
+  {
+    name: '0018-folders',
+    sql: `ALTER TABLE editions ADD COLUMN folders text NOT NULL DEFAULT 'one';`,
+  },
+  {
+    name: '0019-clock',
+    sql: `UPDATE editions SET clock_at = now() WHERE clock_at IS NULL; ALTER TABLE editions ALTER COLUMN clock_at SET NOT NULL;`,
+  },
   {
     name: '0020-sources',
     sql: `

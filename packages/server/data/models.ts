@@ -1,4 +1,19 @@
-import type { Agreements, EditionFacts, EditionInput, Figures, Impression, ImpressionState, Notice, NoticeEvent, Output, Progress, ReaderChoice, Role, Seal, Token } from '@ukiyo/contracts';
+import type {
+  Agreements,
+  EditionFacts,
+  EditionInput,
+  Figures,
+  Impression,
+  ImpressionState,
+  Notice,
+  NoticeEvent,
+  Output,
+  Progress,
+  ReaderChoice,
+  Role,
+  Seal,
+  Token,
+} from '@ukiyo/contracts';
 import type { FacetValue, LensRule } from '@ukiyo/core/facets';
 import type { UseManner } from '@ukiyo/core/library';
 import type { Problem, ProblemCounts, ProblemKind } from '@ukiyo/core/problems';
@@ -264,15 +279,39 @@ const date = { type: DataTypes.DATE };
 const boolean = { type: DataTypes.BOOLEAN };
 
 export function defineModels(sequelize: Sequelize): Models {
-  const define = <Row extends object>(name: string, columns: Record<keyof Row & string, object>): Table<Row> => {
+  const define = <Row extends object>(
+    name: string,
+    columns: Record<keyof Row & string, object>,
+  ): Table<Row> => {
     // Sequelize writes into the definitions it is given, so each column gets its own.
-    const own = Object.fromEntries(Object.entries(columns).map(([column, definition]) => [column, { ...(definition as object) }]));
-    return sequelize.define<Model<Row, Partial<Row>>>(name, own as never, { tableName: name, timestamps: false, underscored: true });
+    const own = Object.fromEntries(
+      Object.entries(columns).map(([column, definition]) => [
+        column,
+        { ...(definition as object) },
+      ]),
+    );
+    return sequelize.define<Model<Row, Partial<Row>>>(name, own as never, {
+      tableName: name,
+      timestamps: false,
+      underscored: true,
+    });
   };
   return {
-    people: define<PersonRow>('people', { id: uuidKey, name: text, email: text, passwordHash: text, role: text, active: boolean }),
+    people: define<PersonRow>('people', {
+      id: uuidKey,
+      name: text,
+      email: text,
+      passwordHash: text,
+      role: text,
+      active: boolean,
+    }),
     sessions: define<SessionRow>('sessions', { id: key, personId: uuid, expiresAt: date }),
-    projects: define<ProjectRow>('projects', { id: uuidKey, name: text, locale: text, facetsVersion: integer }),
+    projects: define<ProjectRow>('projects', {
+      id: uuidKey,
+      name: text,
+      locale: text,
+      facetsVersion: integer,
+    }),
     items: define<ItemRow>('items', {
       projectId: uuidKey,
       id: key,
@@ -293,8 +332,24 @@ export function defineModels(sequelize: Sequelize): Models {
       updatedAt: date,
       updatedBy: text,
     }),
-    revisions: define<RevisionRow>('revisions', { projectId: uuidKey, itemId: key, version: { ...integer, primaryKey: true }, text, hash: text, note: text, author: text, createdAt: date }),
-    itemUses: define<UseRow>('item_uses', { projectId: uuidKey, sourceId: key, manner: key, target: key, part: key, count: integer }),
+    revisions: define<RevisionRow>('revisions', {
+      projectId: uuidKey,
+      itemId: key,
+      version: { ...integer, primaryKey: true },
+      text,
+      hash: text,
+      note: text,
+      author: text,
+      createdAt: date,
+    }),
+    itemUses: define<UseRow>('item_uses', {
+      projectId: uuidKey,
+      sourceId: key,
+      manner: key,
+      target: key,
+      part: key,
+      count: integer,
+    }),
     assets: define<AssetRow>('assets', {
       projectId: uuidKey,
       id: key,
@@ -308,11 +363,42 @@ export function defineModels(sequelize: Sequelize): Models {
       alternateOf: text,
       conditions: json,
     }),
-    agreements: define<AgreementsRow>('agreements', { projectId: uuidKey, version: integer, rules: json, facts: json, words: json, synonyms: json }),
-    lenses: define<LensRow>('lenses', { projectId: uuidKey, id: key, name: text, rules: json, through: json }),
-    designs: define<DesignRow>('designs', { projectId: uuidKey, kind: key, id: key, version: integer, content: plainJson }),
-    facets: define<FacetRow>('facets', { projectId: uuidKey, name: key, label: text, valueList: json, position: integer }),
-    facetUses: define<FacetUseRow>('facet_uses', { projectId: uuidKey, itemId: key, facet: key, value: key, count: integer }),
+    agreements: define<AgreementsRow>('agreements', {
+      projectId: uuidKey,
+      version: integer,
+      rules: json,
+      facts: json,
+      words: json,
+      synonyms: json,
+    }),
+    lenses: define<LensRow>('lenses', {
+      projectId: uuidKey,
+      id: key,
+      name: text,
+      rules: json,
+      through: json,
+    }),
+    designs: define<DesignRow>('designs', {
+      projectId: uuidKey,
+      kind: key,
+      id: key,
+      version: integer,
+      content: plainJson,
+    }),
+    facets: define<FacetRow>('facets', {
+      projectId: uuidKey,
+      name: key,
+      label: text,
+      valueList: json,
+      position: integer,
+    }),
+    facetUses: define<FacetUseRow>('facet_uses', {
+      projectId: uuidKey,
+      itemId: key,
+      facet: key,
+      value: key,
+      count: integer,
+    }),
     editions: define<EditionRow>('editions', {
       id: uuidKey,
       projectId: uuid,
@@ -340,10 +426,41 @@ export function defineModels(sequelize: Sequelize): Models {
       readsSources: boolean,
       clockAt: date,
     }),
-    tokens: define<TokenRow>('tokens', { id: uuidKey, personId: uuid, name: text, access: text, hash: text, createdAt: date, usedAt: date }),
-    notices: define<NoticeRow>('notices', { id: uuidKey, projectId: uuid, kind: text, target: text, events: json, edition: uuid, secret: text }),
-    outbox: define<OutboxRow>('outbox', { id: uuidKey, projectId: uuid, at: date, kind: text, target: text, subject: text, body: text, signature: text }),
-    linkedSources: define<LinkedSourceRow>('linked_sources', { projectId: uuidKey, folder: key, isLinked: boolean, files: json, readAt: date }),
+    tokens: define<TokenRow>('tokens', {
+      id: uuidKey,
+      personId: uuid,
+      name: text,
+      access: text,
+      hash: text,
+      createdAt: date,
+      usedAt: date,
+    }),
+    notices: define<NoticeRow>('notices', {
+      id: uuidKey,
+      projectId: uuid,
+      kind: text,
+      target: text,
+      events: json,
+      edition: uuid,
+      secret: text,
+    }),
+    outbox: define<OutboxRow>('outbox', {
+      id: uuidKey,
+      projectId: uuid,
+      at: date,
+      kind: text,
+      target: text,
+      subject: text,
+      body: text,
+      signature: text,
+    }),
+    linkedSources: define<LinkedSourceRow>('linked_sources', {
+      projectId: uuidKey,
+      folder: key,
+      isLinked: boolean,
+      files: json,
+      readAt: date,
+    }),
     impressions: define<ImpressionRow>('impressions', {
       id: uuidKey,
       projectId: uuid,
@@ -366,7 +483,15 @@ export function defineModels(sequelize: Sequelize): Models {
       heartbeatAt: date,
       finishedAt: date,
     }),
-    liveDocuments: define<LiveDocumentRow>('live_documents', { projectId: uuidKey, itemId: key, epoch: uuid, schema: text, version: integer, document: plainJson, itemVersion: integer }),
+    liveDocuments: define<LiveDocumentRow>('live_documents', {
+      projectId: uuidKey,
+      itemId: key,
+      epoch: uuid,
+      schema: text,
+      version: integer,
+      document: plainJson,
+      itemVersion: integer,
+    }),
     liveSteps: define<LiveStepRow>('live_steps', {
       projectId: uuidKey,
       itemId: key,

@@ -33,18 +33,42 @@ export function noticeStore({ models }: Database): NoticeStore {
   const { notices, outbox } = models;
   return {
     list: async (project) =>
-      (await notices.findAll({ where: { projectId: project }, order: [['target', 'ASC']] })).map((row) => {
-        const { id, kind, target: to, events: on, edition, secret } = row.get();
-        return Notice.parse({ id, kind, to, on, edition, secret });
-      }),
+      (await notices.findAll({ where: { projectId: project }, order: [['target', 'ASC']] })).map(
+        (row) => {
+          const { id, kind, target: to, events: on, edition, secret } = row.get();
+          return Notice.parse({ id, kind, to, on, edition, secret });
+        },
+      ),
     async create(project, { kind, to, on, edition }) {
-      const made = { id: randomUUID(), kind, to, on, edition, secret: kind === 'web' ? randomBytes(24).toString('base64url') : '' };
-      await notices.create({ projectId: project, id: made.id, kind, target: to, events: on, edition, secret: made.secret });
+      const made = {
+        id: randomUUID(),
+        kind,
+        to,
+        on,
+        edition,
+        secret: kind === 'web' ? randomBytes(24).toString('base64url') : '',
+      };
+      await notices.create({
+        projectId: project,
+        id: made.id,
+        kind,
+        target: to,
+        events: on,
+        edition,
+        secret: made.secret,
+      });
       return made;
     },
-    remove: async (project, id) => (await notices.destroy({ where: { projectId: project, id } })) > 0,
+    remove: async (project, id) =>
+      (await notices.destroy({ where: { projectId: project, id } })) > 0,
     sent: async (project) =>
-      (await outbox.findAll({ where: { projectId: project }, order: [['at', 'DESC']], limit: mostKept })).map((row) => {
+      (
+        await outbox.findAll({
+          where: { projectId: project },
+          order: [['at', 'DESC']],
+          limit: mostKept,
+        })
+      ).map((row) => {
         const { id, at, kind, target: to, subject, body, signature } = row.get();
         return { id, at: at.toISOString(), kind, to, subject, body, signature };
       }),
@@ -56,13 +80,23 @@ export function simulatedCourier({ models, sequelize }: Database): Courier {
   return {
     isSimulated: true,
     async deliver(project, { to, ...message }) {
-      await models.outbox.create({ id: randomUUID(), projectId: project, at: new Date(), target: to, ...message });
-      await sequelize.query('DELETE FROM outbox WHERE project_id = :project AND id NOT IN (SELECT id FROM outbox WHERE project_id = :project ORDER BY at DESC LIMIT :mostKept)', {
-        replacements: { project, mostKept },
+      await models.outbox.create({
+        id: randomUUID(),
+        projectId: project,
+        at: new Date(),
+        target: to,
+        ...message,
       });
+      await sequelize.query(
+        'DELETE FROM outbox WHERE project_id = :project AND id NOT IN (SELECT id FROM outbox WHERE project_id = :project ORDER BY at DESC LIMIT :mostKept)',
+        {
+          replacements: { project, mostKept },
+        },
+      );
     },
   };
 }
 
 /** HMAC of a body (RFC 2104, with SHA-256), so that who gets it knows from whom it is. */
-export const signatureOf = (secret: string, body: string): string => `sha256=${createHmac('sha256', secret).update(body).digest('hex')}`;
+export const signatureOf = (secret: string, body: string): string =>
+  `sha256=${createHmac('sha256', secret).update(body).digest('hex')}`;

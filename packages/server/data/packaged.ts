@@ -1,5 +1,11 @@
 import { isDeepStrictEqual } from 'node:util';
-import { EditionInput, PackagedPublishing, type DesignKind, type Designs, type Edition } from '@ukiyo/contracts';
+import {
+  EditionInput,
+  PackagedPublishing,
+  type DesignKind,
+  type Designs,
+  type Edition,
+} from '@ukiyo/contracts';
 import { problem, type Problem } from '@ukiyo/core/problems';
 import { lensPath } from '@ukiyo/press';
 import type { DesignStore } from './designs.ts';
@@ -8,20 +14,38 @@ import type { EditionStore } from './editions.ts';
 const kinds = ['sheets', 'plans', 'looks'] as const satisfies readonly DesignKind[];
 
 /** What `publishing.json` of a package says. Editions that hold others come after them. */
-export function writePublishing(editions: readonly Edition[], designs: Designs, all: readonly Edition[], pathOf: (item: string) => string | undefined): Uint8Array {
-  const nameOf = (id: string): string[] => all.flatMap((edition) => (edition.id === id ? [edition.name] : []));
-  const outward = ({ id: _id, since: _since, map, start, lens, holds, ...same }: Edition): PackagedPublishing['editions'][number] => ({
+export function writePublishing(
+  editions: readonly Edition[],
+  designs: Designs,
+  all: readonly Edition[],
+  pathOf: (item: string) => string | undefined,
+): Uint8Array {
+  const nameOf = (id: string): string[] =>
+    all.flatMap((edition) => (edition.id === id ? [edition.name] : []));
+  const outward = ({
+    id: _id,
+    since: _since,
+    map,
+    start,
+    lens,
+    holds,
+    ...same
+  }: Edition): PackagedPublishing['editions'][number] => ({
     ...same,
     map: pathOf(map) ?? map,
     start: pathOf(start) ?? start,
     lens: lens === null ? null : lensPath(lens),
     holds: holds.flatMap(nameOf),
   });
-  const own = (kept: readonly { readonly id: string; readonly version: number; readonly content: unknown }[]) =>
+  const own = (
+    kept: readonly { readonly id: string; readonly version: number; readonly content: unknown }[],
+  ) =>
     // What ships is everywhere.
     kept.filter(({ version }) => version > 0).map(({ id, content }) => ({ id, content }));
   const written = {
-    editions: editions.toSorted((a, b) => Number(a.holds.length > 0) - Number(b.holds.length > 0)).map(outward),
+    editions: editions
+      .toSorted((a, b) => Number(a.holds.length > 0) - Number(b.holds.length > 0))
+      .map(outward),
     sheets: own(designs.sheets),
     plans: own(designs.plans),
     looks: own(designs.looks),
@@ -32,7 +56,12 @@ export function writePublishing(editions: readonly Edition[], designs: Designs, 
 /** Ids of the images that designs show. */
 export function imagesIn(designs: Designs): string[] {
   const named = [...JSON.stringify(designs).matchAll(/"asset:([^"]+)"/gu)].map(([, id]) => id!);
-  return [...named, ...designs.looks.flatMap(({ content: { logo, favicon } }) => [logo?.asset, favicon].flatMap((id) => id ?? []))];
+  return [
+    ...named,
+    ...designs.looks.flatMap(({ content: { logo, favicon } }) =>
+      [logo?.asset, favicon].flatMap((id) => id ?? []),
+    ),
+  ];
 }
 
 /**
@@ -47,9 +76,22 @@ export async function takePublishing(
   { editions, designs }: { readonly editions: EditionStore; readonly designs: DesignStore },
 ): Promise<{ readonly count: number; readonly problems: readonly Problem[] }> {
   const content = read(text);
-  if (typeof content === 'string') return { count: 0, problems: [problem('error', 'package.publishing', `publishing.json cannot be read: ${content} Editions and designs are left out.`)] };
+  if (typeof content === 'string')
+    return {
+      count: 0,
+      problems: [
+        problem(
+          'error',
+          'package.publishing',
+          `publishing.json cannot be read: ${content} Editions and designs are left out.`,
+        ),
+      ],
+    };
   const problems: Problem[] = [];
-  const there = (what: string): void => void problems.push(problem('info', 'package.exists', `${what} is in the project already. It is left as it is.`));
+  const there = (what: string): void =>
+    void problems.push(
+      problem('info', 'package.exists', `${what} is in the project already. It is left as it is.`),
+    );
   const known = await designs.read(project);
   for (const kind of kinds) {
     for (const { id, content: design } of content[kind]) {
@@ -74,7 +116,13 @@ export async function takePublishing(
       holds: edition.holds.flatMap((name) => ids.get(name) ?? []),
     });
     if (!input.success) {
-      problems.push(problem('error', 'package.publishing', `The edition “${edition.name}” cannot be made: ${input.error.issues[0]?.message ?? ''} It is left out.`));
+      problems.push(
+        problem(
+          'error',
+          'package.publishing',
+          `The edition “${edition.name}” cannot be made: ${input.error.issues[0]?.message ?? ''} It is left out.`,
+        ),
+      );
       continue;
     }
     ids.set(edition.name, (await editions.createEdition(project, input.data)).id);

@@ -16,7 +16,11 @@ import { takePublishing, writePublishing } from './packaged.ts';
 /** A whole library in and out as files of standard DITA. */
 export interface LibraryPackages {
   /** Writes what can be read; everything or, after a failure of the database, nothing. */
-  take(project: string, files: ReadonlyMap<string, Uint8Array>, author: string): Promise<ImportReport>;
+  take(
+    project: string,
+    files: ReadonlyMap<string, Uint8Array>,
+    author: string,
+  ): Promise<ImportReport>;
   give(project: string): Promise<Map<string, Uint8Array>>;
 }
 
@@ -31,7 +35,10 @@ interface Stores {
   readonly blobs: BlobStore;
 }
 
-export function libraryPackages(database: Database, { items, assets, editions, designs, facets, blobs }: Stores): LibraryPackages {
+export function libraryPackages(
+  database: Database,
+  { items, assets, editions, designs, facets, blobs }: Stores,
+): LibraryPackages {
   return {
     async take(project, files, author) {
       const content = readPackage(files, await items.ids(project));
@@ -39,7 +46,13 @@ export function libraryPackages(database: Database, { items, assets, editions, d
       const images = content.assets.flatMap((asset) => {
         const settled = settleImage(asset.bytes, asset.mediaType);
         if ('refusal' in settled) {
-          problems.push(problem('error', 'image.unreadable', `“${asset.name}”: ${settled.refusal} It is left out.`));
+          problems.push(
+            problem(
+              'error',
+              'image.unreadable',
+              `“${asset.name}”: ${settled.refusal} It is left out.`,
+            ),
+          );
           return [];
         }
         return [{ ...asset, ...settled }];
@@ -48,30 +61,66 @@ export function libraryPackages(database: Database, { items, assets, editions, d
       const taken = new Set([...paths.keys(), ...(await assets.rows(project)).map(packagePath)]);
       const isFree = (entry: { folder: string; name: string }): boolean => {
         if (!taken.has(packagePath(entry))) return true;
-        problems.push(problem('warning', 'package.exists', `“${packagePath(entry)}” is in the library already. It is left as it is.`));
+        problems.push(
+          problem(
+            'warning',
+            'package.exists',
+            `“${packagePath(entry)}” is in the library already. It is left as it is.`,
+          ),
+        );
         return false;
       };
       const fresh = content.items.filter(isFree);
       const freshImages = images.filter(isFree);
       const facetsThere = new Set((await facets.read(project)).facets.map(({ name }) => name));
       for (const { name, label } of content.facets.filter((facet) => facetsThere.has(facet.name)))
-        problems.push(problem('info', 'package.exists', `The project has the facet “${label}” (${name}) already. Its values are left as they are.`));
-      const freshFacets = content.facets.filter(({ name }) => !facetsThere.has(name)).map((facet) => ({ ...facet, values: [...facet.values] }));
+        problems.push(
+          problem(
+            'info',
+            'package.exists',
+            `The project has the facet “${label}” (${name}) already. Its values are left as they are.`,
+          ),
+        );
+      const freshFacets = content.facets
+        .filter(({ name }) => !facetsThere.has(name))
+        .map((facet) => ({ ...facet, values: [...facet.values] }));
       await database.sequelize.transaction(async (transaction) => {
         // First: what is wrong with a topic also depends on them.
         await facets.add(project, freshFacets, transaction);
         await items.createAll(project, fresh, author, transaction);
         for (const image of freshImages) await assets.create(project, image, transaction);
-        for (const lens of content.lenses) await editions.saveLens(project, { ...lens, rules: [...lens.rules], through: [] }, transaction);
+        for (const lens of content.lenses)
+          await editions.saveLens(
+            project,
+            { ...lens, rules: [...lens.rules], through: [] },
+            transaction,
+          );
       });
       // Else the database plans for some time as if they had not come.
-      if (fresh.length > manyItems) await database.sequelize.query('ANALYZE items, item_uses, facet_uses');
+      if (fresh.length > manyItems)
+        await database.sequelize.query('ANALYZE items, item_uses, facet_uses');
       // What was there already is what its path leads to.
-      const published = await takePublishing(project, content.publishing, (path) => paths.get(path) ?? content.ids.get(path), { editions, designs });
-      return { items: fresh.length, assets: freshImages.length, lenses: content.lenses.length, editions: published.count, problems: [...problems, ...published.problems] };
+      const published = await takePublishing(
+        project,
+        content.publishing,
+        (path) => paths.get(path) ?? content.ids.get(path),
+        { editions, designs },
+      );
+      return {
+        items: fresh.length,
+        assets: freshImages.length,
+        lenses: content.lenses.length,
+        editions: published.count,
+        problems: [...problems, ...published.problems],
+      };
     },
     async give(project) {
-      const files = await Promise.all((await assets.rows(project)).map(async (row) => ({ ...row, bytes: await blobs.get(row.hash) })));
+      const files = await Promise.all(
+        (await assets.rows(project)).map(async (row) => ({
+          ...row,
+          bytes: await blobs.get(row.hash),
+        })),
+      );
       const list = (await facets.read(project)).facets;
       const lenses = await editions.lenses(project);
       const seen = lenses.flatMap(({ id }) => ({ ...lensOf(id, lenses, list)!, id }));

@@ -7,18 +7,46 @@ import type { LiveLog } from './live.ts';
 
 /** The versions that the changed topics and maps have now. */
 export type Rewritten = Readonly<Record<string, number>>;
-export type TextRewriting = (project: string, ids: readonly string[], change: (root: Element, id: string) => Element, author: string, transaction: Transaction) => Promise<Rewritten>;
+export type TextRewriting = (
+  project: string,
+  ids: readonly string[],
+  change: (root: Element, id: string) => Element,
+  author: string,
+  transaction: Transaction,
+) => Promise<Rewritten>;
 
 /** Changes many texts within one transaction. Where a text is being written, the change is a step among the others. */
-export function textRewriting({ models }: Database, items: ItemStore, live: LiveLog): TextRewriting {
+export function textRewriting(
+  { models }: Database,
+  items: ItemStore,
+  live: LiveLog,
+): TextRewriting {
   return async (project, ids, change, author, transaction) => {
     const changed: Record<string, number> = {};
     // Always in the same order: two that hold each other's rows would wait for ever.
-    for (const row of await models.items.findAll({ where: { projectId: project, id: [...ids] }, order: [['id', 'ASC']], transaction, lock: transaction.LOCK.UPDATE })) {
+    for (const row of await models.items.findAll({
+      where: { projectId: project, id: [...ids] },
+      order: [['id', 'ASC']],
+      transaction,
+      lock: transaction.LOCK.UPDATE,
+    })) {
       const { id, text } = row.get();
-      if (!(await live.change(row, (root) => change(root, id), { person: author, note: '' }, transaction))) {
+      if (
+        !(await live.change(
+          row,
+          (root) => change(root, id),
+          { person: author, note: '' },
+          transaction,
+        ))
+      ) {
         const { document } = readXml(text);
-        if (document) await items.write(row, { text: writeCanonical(change(document.root, id)), note: '' }, author, transaction);
+        if (document)
+          await items.write(
+            row,
+            { text: writeCanonical(change(document.root, id)), note: '' },
+            author,
+            transaction,
+          );
       }
       changed[id] = row.get().version;
     }

@@ -17,7 +17,13 @@ export interface UseStore {
    * A topic goes on as one that stands in for another for some readers; the other one takes its place wherever it is used.
    * @returns undefined when either is not there, or is or has an alternate where that cannot be
    */
-  standIn(project: string, id: string, of: string, conditions: Record<string, string>, author: string): Promise<Rewritten | undefined>;
+  standIn(
+    project: string,
+    id: string,
+    of: string,
+    conditions: Record<string, string>,
+    author: string,
+  ): Promise<Rewritten | undefined>;
 }
 
 /** In these manners what a target says becomes part of what its user says. */
@@ -25,16 +31,26 @@ const carrying = ['placed', 'borrowed', 'shown'];
 
 /** So many are told one by one; of what is used more often it is enough to know how often. */
 const mostListed = 500;
-const quoted = (name: string): string => name.replace(/[A-Z]/gu, (letter) => `_${letter.toLowerCase()}`);
+const quoted = (name: string): string =>
+  name.replace(/[A-Z]/gu, (letter) => `_${letter.toLowerCase()}`);
 
 interface Built {
   readonly number: number;
   readonly version: number;
 }
 
-export function useStore({ sequelize, models }: Database, items: ItemStore, rewrite: TextRewriting): UseStore {
-  const mannersOf = (of: ReachOf['of']) => (of === 'key' ? ['key', 'defined'] : ['placed', 'borrowed', 'linked', 'shown', 'alternate']);
-  async function sourcesOf(project: string, { of, id }: ReachOf, transaction?: Transaction): Promise<string[]> {
+export function useStore(
+  { sequelize, models }: Database,
+  items: ItemStore,
+  rewrite: TextRewriting,
+): UseStore {
+  const mannersOf = (of: ReachOf['of']) =>
+    of === 'key' ? ['key', 'defined'] : ['placed', 'borrowed', 'linked', 'shown', 'alternate'];
+  async function sourcesOf(
+    project: string,
+    { of, id }: ReachOf,
+    transaction?: Transaction,
+  ): Promise<string[]> {
     const rows = await models.itemUses.findAll({
       where: { projectId: project, target: id, manner: mannersOf(of) },
       attributes: ['sourceId'],
@@ -44,24 +60,39 @@ export function useStore({ sequelize, models }: Database, items: ItemStore, rewr
     return rows.map((row) => row.get().sourceId);
   }
   /** The first of them by title, with how many there are. */
-  async function usesOf(project: string, { of, id }: ReachOf): Promise<Pick<Reach, 'uses' | 'total'>> {
-    type Row = Omit<UseIn, 'item'> & Omit<ItemSummary, 'updatedAt'> & { updatedAt: Date; total: number };
+  async function usesOf(
+    project: string,
+    { of, id }: ReachOf,
+  ): Promise<Pick<Reach, 'uses' | 'total'>> {
+    type Row = Omit<UseIn, 'item'> &
+      Omit<ItemSummary, 'updatedAt'> & { updatedAt: Date; total: number };
     const rows = await sequelize.query<Row>(
       `WITH found AS MATERIALIZED (SELECT source_id, manner, part, count FROM item_uses WHERE project_id = :project AND target = :id AND manner IN (:manners))
        SELECT found.manner, found.part, found.count, count(*) OVER ()::int AS total, ${summaryColumns.map((name) => `item.${quoted(name)} AS "${name}"`).join(', ')}
        FROM found JOIN items item ON item.project_id = :project AND item.id = found.source_id
        ORDER BY lower(item.title), item.id, found.part LIMIT :most`,
-      { replacements: { project, id, manners: mannersOf(of), most: mostListed }, type: QueryTypes.SELECT },
+      {
+        replacements: { project, id, manners: mannersOf(of), most: mostListed },
+        type: QueryTypes.SELECT,
+      },
     );
     return {
       total: rows[0]?.total ?? 0,
-      uses: rows.map(({ manner, part, count, total: _total, updatedAt, ...item }) => ({ manner, part, count, item: { ...item, updatedAt: updatedAt.toISOString() } })),
+      uses: rows.map(({ manner, part, count, total: _total, updatedAt, ...item }) => ({
+        manner,
+        part,
+        count,
+        item: { ...item, updatedAt: updatedAt.toISOString() },
+      })),
     };
   }
   /** What it stands in for is shown as it is. */
   async function basesOf(project: string, id: string): Promise<string[]> {
     const where = { projectId: project, id, alternateOf: { [Op.ne]: null } };
-    const rows = [await models.items.findOne({ where, attributes: ['alternateOf'] }), await models.assets.findOne({ where, attributes: ['alternateOf'] })];
+    const rows = [
+      await models.items.findOne({ where, attributes: ['alternateOf'] }),
+      await models.assets.findOne({ where, attributes: ['alternateOf'] }),
+    ];
     return rows.flatMap((row) => row?.get().alternateOf ?? []);
   }
   /** For each edition the last impression that is done, with the version of an item that went into it. */
@@ -83,35 +114,80 @@ export function useStore({ sequelize, models }: Database, items: ItemStore, rewr
        SELECT id FROM reach`,
       { replacements: { project, first, carrying }, type: QueryTypes.SELECT },
     );
-    const rows = await models.items.findAll({ where: { projectId: project, kind: 'map', id: reached.map(({ id }) => id) }, attributes: summaryColumns, order: [['title', 'ASC']] });
+    const rows = await models.items.findAll({
+      where: { projectId: project, kind: 'map', id: reached.map(({ id }) => id) },
+      attributes: summaryColumns,
+      order: [['title', 'ASC']],
+    });
     return rows.map((row) => summaryOf(row.get()));
   }
   /** Puts one item in the place of another wherever that is used; undefined when either is not there, or one is a map and the other not. */
-  async function putInPlace(project: string, id: string, by: string, author: string, transaction: Transaction): Promise<Rewritten | undefined> {
-    const rows = (await models.items.findAll({ where: { projectId: project, id: [id, by] }, transaction })).map((row): ItemRow => row.get());
+  async function putInPlace(
+    project: string,
+    id: string,
+    by: string,
+    author: string,
+    transaction: Transaction,
+  ): Promise<Rewritten | undefined> {
+    const rows = (
+      await models.items.findAll({ where: { projectId: project, id: [id, by] }, transaction })
+    ).map((row): ItemRow => row.get());
     const own = rows.find((row) => row.id === id);
     const other = rows.find((row) => row.id === by);
     const root = other && readXml(other.text).document?.root;
     if (!own || !root || own === other || own.kind !== other.kind) return undefined;
-    const sources = (await models.itemUses.findAll({ where: { projectId: project, target: id, manner: mannersOf('item') }, attributes: ['sourceId'], transaction })).map((row) => row.get().sourceId);
+    const sources = (
+      await models.itemUses.findAll({
+        where: { projectId: project, target: id, manner: mannersOf('item') },
+        attributes: ['sourceId'],
+        transaction,
+      })
+    ).map((row) => row.get().sourceId);
     const hasPart = (part: string): boolean => elementOf(root, part) !== undefined;
     const users = sources.filter((source) => source !== by && source !== id);
-    return rewrite(project, users, (text, self) => replaceUses(text, self, id, by, hasPart), author, transaction);
+    return rewrite(
+      project,
+      users,
+      (text, self) => replaceUses(text, self, id, by, hasPart),
+      author,
+      transaction,
+    );
   }
   const store: UseStore = {
     async reach(project, of) {
       const { uses, total } = await usesOf(project, of);
-      const maps = await mapsThatShow(project, of.of === 'key' ? await sourcesOf(project, of) : [of.id, ...(await basesOf(project, of.id))]);
-      const editions = await models.editions.findAll({ where: { projectId: project, map: { [Op.in]: maps.map(({ id }) => id) } }, order: [['name', 'ASC']] });
+      const maps = await mapsThatShow(
+        project,
+        of.of === 'key'
+          ? await sourcesOf(project, of)
+          : [of.id, ...(await basesOf(project, of.id))],
+      );
+      const editions = await models.editions.findAll({
+        where: { projectId: project, map: { [Op.in]: maps.map(({ id }) => id) } },
+        order: [['name', 'ASC']],
+      });
       const built = of.of === 'key' ? new Map<string, Built>() : await lastBuilt(project, of.id);
-      return { uses, total, maps, editions: editions.map((row) => ({ id: row.get().id, name: row.get().name, lens: row.get().lens, built: built.get(row.get().id) ?? null })) };
+      return {
+        uses,
+        total,
+        maps,
+        editions: editions.map((row) => ({
+          id: row.get().id,
+          name: row.get().name,
+          lens: row.get().lens,
+          built: built.get(row.get().id) ?? null,
+        })),
+      };
     },
     replace: (project, id, by, author) =>
       againWhereSomebodyTypes(() =>
         sequelize.transaction(async (transaction) => {
           const changed = await putInPlace(project, id, by, author, transaction);
           if (!changed) return undefined;
-          await models.editions.update({ map: by }, { where: { projectId: project, map: id }, transaction });
+          await models.editions.update(
+            { map: by },
+            { where: { projectId: project, map: id }, transaction },
+          );
           await items.remove(project, id, transaction);
           return changed;
         }),
@@ -120,12 +196,32 @@ export function useStore({ sequelize, models }: Database, items: ItemStore, rewr
       againWhereSomebodyTypes(() =>
         sequelize.transaction(async (transaction) => {
           const standing = { projectId: project, kind: 'topic', alternateOf: null };
-          const isFree = (await models.items.count({ where: { ...standing, id: [id, of] }, transaction })) === 2;
-          const hasAlternates = (await models.items.count({ where: { projectId: project, alternateOf: id }, transaction })) > 0;
-          const changed = isFree && !hasAlternates ? await putInPlace(project, id, of, author, transaction) : undefined;
+          const isFree =
+            (await models.items.count({ where: { ...standing, id: [id, of] }, transaction })) === 2;
+          const hasAlternates =
+            (await models.items.count({
+              where: { projectId: project, alternateOf: id },
+              transaction,
+            })) > 0;
+          const changed =
+            isFree && !hasAlternates
+              ? await putInPlace(project, id, of, author, transaction)
+              : undefined;
           if (!changed) return undefined;
-          const { text } = (await models.items.findOne({ where: { projectId: project, id: of }, transaction }))!.get();
-          return { ...changed, ...(await rewrite(project, [id], (root) => alternateOf(root, of, id, conditions, hashOf(text)), author, transaction)) };
+          const { text } = (await models.items.findOne({
+            where: { projectId: project, id: of },
+            transaction,
+          }))!.get();
+          return {
+            ...changed,
+            ...(await rewrite(
+              project,
+              [id],
+              (root) => alternateOf(root, of, id, conditions, hashOf(text)),
+              author,
+              transaction,
+            )),
+          };
         }),
       ),
   };

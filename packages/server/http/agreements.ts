@@ -11,19 +11,53 @@ const InProject = z.object({ project: z.uuid() });
 export const agreementRoutes =
   ({ agreements, items }: Services): FastifyPluginAsyncZod =>
   async (app) => {
-    app.get('/agreements', { config: { permission: 'read' }, schema: { params: InProject, response: { 200: Agreements } } }, ({ params }) => agreements.read(params.project));
-    app.put('/agreements', { config: { permission: 'administer' }, schema: { params: InProject, body: Agreements, response: { 200: Agreements } } }, async ({ params, body, log }) => {
-      const unreadable = body.rules.find((rule) => rule.kind === 'pattern' && !patternFrom(rule.pattern));
-      if (unreadable?.kind === 'pattern') throw new Refused(400, 'agreements.pattern', `“${unreadable.pattern}” is not a pattern that can be matched.`);
-      const doubled = body.rules.find(({ id }, index) => body.rules.findIndex((one) => one.id === id) !== index);
-      if (doubled) throw new Refused(400, 'agreements.doubled', `Two rules have the id “${doubled.id}”.`);
-      const saved = await agreements.save(params.project, body);
-      if (!saved) throw new Refused(409, 'agreements.conflict', 'Somebody else changed this after you opened it. Load it again; what you typed is still here.');
-      // The counts in the library follow; nobody has to wait for them.
-      void items.recount(params.project).catch((error: unknown) => log.error(error));
-      return saved;
-    });
-    app.post('/agreements/words', { config: { permission: 'write' }, schema: { params: InProject, body: AgreedWord, response: { 200: Agreements } } }, ({ params, body }) =>
-      agreements.addWord(params.project, body.locale, body.word),
+    app.get(
+      '/agreements',
+      {
+        config: { permission: 'read' },
+        schema: { params: InProject, response: { 200: Agreements } },
+      },
+      ({ params }) => agreements.read(params.project),
+    );
+    app.put(
+      '/agreements',
+      {
+        config: { permission: 'administer' },
+        schema: { params: InProject, body: Agreements, response: { 200: Agreements } },
+      },
+      async ({ params, body, log }) => {
+        const unreadable = body.rules.find(
+          (rule) => rule.kind === 'pattern' && !patternFrom(rule.pattern),
+        );
+        if (unreadable?.kind === 'pattern')
+          throw new Refused(
+            400,
+            'agreements.pattern',
+            `“${unreadable.pattern}” is not a pattern that can be matched.`,
+          );
+        const doubled = body.rules.find(
+          ({ id }, index) => body.rules.findIndex((one) => one.id === id) !== index,
+        );
+        if (doubled)
+          throw new Refused(400, 'agreements.doubled', `Two rules have the id “${doubled.id}”.`);
+        const saved = await agreements.save(params.project, body);
+        if (!saved)
+          throw new Refused(
+            409,
+            'agreements.conflict',
+            'Somebody else changed this after you opened it. Load it again; what you typed is still here.',
+          );
+        // The counts in the library follow; nobody has to wait for them.
+        void items.recount(params.project).catch((error: unknown) => log.error(error));
+        return saved;
+      },
+    );
+    app.post(
+      '/agreements/words',
+      {
+        config: { permission: 'write' },
+        schema: { params: InProject, body: AgreedWord, response: { 200: Agreements } },
+      },
+      ({ params, body }) => agreements.addWord(params.project, body.locale, body.word),
     );
   };

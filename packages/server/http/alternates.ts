@@ -9,16 +9,29 @@ import type { Authority } from '../live/authority.ts';
 import { notFound, personOf, Refused } from './guard.ts';
 
 const OneItem = z.object({ project: z.uuid(), id: ItemId });
-const says = (conditions: Readonly<Record<string, string>>): string => JSON.stringify([...facetValuesOf(conditions)].map(([facet, values]) => [facet, values.toSorted()]).sort());
-const forNobody = () => new Refused(400, 'alternate.for-everybody', 'Say for whom it is: without a facet value it would never be taken.');
+const says = (conditions: Readonly<Record<string, string>>): string =>
+  JSON.stringify(
+    [...facetValuesOf(conditions)].map(([facet, values]) => [facet, values.toSorted()]).sort(),
+  );
+const forNobody = () =>
+  new Refused(
+    400,
+    'alternate.for-everybody',
+    'Say for whom it is: without a facet value it would never be taken.',
+  );
 
 /** What stands in for topics and images, each for certain facet values. */
 export const alternateRoutes =
-  ({ alternates, assets, uses }: Services, queue: Queue, authority: Authority): FastifyPluginAsyncZod =>
+  (
+    { alternates, assets, uses }: Services,
+    queue: Queue,
+    authority: Authority,
+  ): FastifyPluginAsyncZod =>
   async (app) => {
     const announced = async (project: string, changed: Rewritten | undefined): Promise<void> => {
       if (!changed) throw notFound('alternate');
-      for (const [item, version] of Object.entries(changed)) await queue.announce(project, { kind: 'item', id: item, version });
+      for (const [item, version] of Object.entries(changed))
+        await queue.announce(project, { kind: 'item', id: item, version });
     };
     const readOne = async ({ project, id }: z.infer<typeof OneItem>): Promise<Alternates> => {
       const known = await alternates.read(project, id);
@@ -30,48 +43,118 @@ export const alternateRoutes =
     const demandNew = (known: Alternates, conditions: Readonly<Record<string, string>>): void => {
       if (facetValuesOf(conditions).size === 0) throw forNobody();
       const same = known.alternates.find(({ item }) => says(item.conditions) === says(conditions));
-      if (same) throw new Refused(409, 'alternate.there', `There is one for these readers already: “${same.item.title}” (${same.item.id}).`);
+      if (same)
+        throw new Refused(
+          409,
+          'alternate.there',
+          `There is one for these readers already: “${same.item.title}” (${same.item.id}).`,
+        );
     };
-    app.get('/items/:id/alternates', { config: { permission: 'read' }, schema: { params: OneItem, response: { 200: Alternates } } }, ({ params }) => readOne(params));
-    app.post('/items/:id/alternates', { config: { permission: 'write' }, schema: { params: OneItem, body: NewAlternate, response: { 201: z.object({ id: z.string() }) } } }, async (request, reply) => {
-      const { project, id } = request.params;
-      const { conditions } = request.body;
-      demandNew(await readOne(request.params), conditions);
-      const made = await alternates.make(project, id, conditions, personOf(request).name);
-      if (made === undefined) throw new Refused(409, 'alternate.nested', 'Only a topic that stands for itself can have alternates.');
-      return reply.status(201).send({ id: made });
-    });
-    app.post('/items/:id/stand-in', { config: { permission: 'write' }, schema: { params: OneItem, body: StandIn, response: { 200: Alternates } } }, async (request) => {
-      const { project, id } = request.params;
-      const { of, conditions } = request.body;
-      demandNew(await readOne({ project, id: of }), conditions);
-      await authority.written({ project, item: id });
-      const changed = await uses.standIn(project, id, of, conditions, personOf(request).name);
-      if (!changed) throw new Refused(409, 'alternate.nested', 'Only a topic that stands for itself, and for which none stands in, can become an alternate of another one.');
-      await announced(project, changed);
-      return readOne({ project, id: of });
-    });
-    app.post('/items/:id/alternates/looked-at', { config: { permission: 'write' }, schema: { params: OneItem, response: { 200: Alternates } } }, async (request) => {
-      const { project, id } = request.params;
-      await readOne(request.params);
-      await announced(project, await alternates.lookedAt(project, id, personOf(request).name));
-      return readOne(request.params);
-    });
-    app.post('/items/:id/alternates/release', { config: { permission: 'write' }, schema: { params: OneItem, response: { 204: z.null() } } }, async (request, reply) => {
-      await announced(request.params.project, await alternates.release(request.params.project, request.params.id, personOf(request).name));
-      return reply.status(204).send(null);
-    });
-    app.put('/assets/:id/alternate', { config: { permission: 'write' }, schema: { params: OneItem, body: AssetAlternate, response: { 200: z.array(Asset) } } }, async (request) => {
-      const { project, id } = request.params;
-      const { of, conditions } = request.body;
-      const all = await assets.list(project);
-      if (of !== null) {
-        if (facetValuesOf(conditions).size === 0) throw forNobody();
-        const base = all.find((asset) => asset.id === of);
-        if (!base || of === id) throw notFound('image');
-        if (base.alternateOf !== null || all.some(({ alternateOf }) => alternateOf === id)) throw new Refused(409, 'alternate.nested', 'Only an image that stands for itself can have alternates.');
-      }
-      if (!(await assets.standIn(project, id, of, conditions))) throw notFound('image');
-      return assets.list(project);
-    });
+    app.get(
+      '/items/:id/alternates',
+      {
+        config: { permission: 'read' },
+        schema: { params: OneItem, response: { 200: Alternates } },
+      },
+      ({ params }) => readOne(params),
+    );
+    app.post(
+      '/items/:id/alternates',
+      {
+        config: { permission: 'write' },
+        schema: {
+          params: OneItem,
+          body: NewAlternate,
+          response: { 201: z.object({ id: z.string() }) },
+        },
+      },
+      async (request, reply) => {
+        const { project, id } = request.params;
+        const { conditions } = request.body;
+        demandNew(await readOne(request.params), conditions);
+        const made = await alternates.make(project, id, conditions, personOf(request).name);
+        if (made === undefined)
+          throw new Refused(
+            409,
+            'alternate.nested',
+            'Only a topic that stands for itself can have alternates.',
+          );
+        return reply.status(201).send({ id: made });
+      },
+    );
+    app.post(
+      '/items/:id/stand-in',
+      {
+        config: { permission: 'write' },
+        schema: { params: OneItem, body: StandIn, response: { 200: Alternates } },
+      },
+      async (request) => {
+        const { project, id } = request.params;
+        const { of, conditions } = request.body;
+        demandNew(await readOne({ project, id: of }), conditions);
+        await authority.written({ project, item: id });
+        const changed = await uses.standIn(project, id, of, conditions, personOf(request).name);
+        if (!changed)
+          throw new Refused(
+            409,
+            'alternate.nested',
+            'Only a topic that stands for itself, and for which none stands in, can become an alternate of another one.',
+          );
+        await announced(project, changed);
+        return readOne({ project, id: of });
+      },
+    );
+    app.post(
+      '/items/:id/alternates/looked-at',
+      {
+        config: { permission: 'write' },
+        schema: { params: OneItem, response: { 200: Alternates } },
+      },
+      async (request) => {
+        const { project, id } = request.params;
+        await readOne(request.params);
+        await announced(project, await alternates.lookedAt(project, id, personOf(request).name));
+        return readOne(request.params);
+      },
+    );
+    app.post(
+      '/items/:id/alternates/release',
+      { config: { permission: 'write' }, schema: { params: OneItem, response: { 204: z.null() } } },
+      async (request, reply) => {
+        await announced(
+          request.params.project,
+          await alternates.release(
+            request.params.project,
+            request.params.id,
+            personOf(request).name,
+          ),
+        );
+        return reply.status(204).send(null);
+      },
+    );
+    app.put(
+      '/assets/:id/alternate',
+      {
+        config: { permission: 'write' },
+        schema: { params: OneItem, body: AssetAlternate, response: { 200: z.array(Asset) } },
+      },
+      async (request) => {
+        const { project, id } = request.params;
+        const { of, conditions } = request.body;
+        const all = await assets.list(project);
+        if (of !== null) {
+          if (facetValuesOf(conditions).size === 0) throw forNobody();
+          const base = all.find((asset) => asset.id === of);
+          if (!base || of === id) throw notFound('image');
+          if (base.alternateOf !== null || all.some(({ alternateOf }) => alternateOf === id))
+            throw new Refused(
+              409,
+              'alternate.nested',
+              'Only an image that stands for itself can have alternates.',
+            );
+        }
+        if (!(await assets.standIn(project, id, of, conditions))) throw notFound('image');
+        return assets.list(project);
+      },
+    );
   };

@@ -1,4 +1,15 @@
-import { Appearances, Contents, CopiesShared, CopyReport, CopySharing, ElementAt, ElementStandings, ReaderCheck, StyleId, StyleUses } from '@ukiyo/contracts';
+import {
+  Appearances,
+  Contents,
+  CopiesShared,
+  CopyReport,
+  CopySharing,
+  ElementAt,
+  ElementStandings,
+  ReaderCheck,
+  StyleId,
+  StyleUses,
+} from '@ukiyo/contracts';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Services } from '../app/services.ts';
@@ -12,49 +23,102 @@ const OneEdition = InProject.extend({ id: z.uuid() });
 
 /** What is asked of a whole library at once, answered by a process of its own. */
 export const analysisRoutes =
-  ({ mergeCopies }: Services, queue: Queue, analyst: Analyst, authority: Authority): FastifyPluginAsyncZod =>
+  (
+    { mergeCopies }: Services,
+    queue: Queue,
+    analyst: Analyst,
+    authority: Authority,
+  ): FastifyPluginAsyncZod =>
   async (app) => {
-    app.get('/appearances', { config: { permission: 'read' }, schema: { params: InProject, response: { 200: Appearances } } }, async ({ params: { project } }) => {
-      await authority.settle(project);
-      return analyst.ask(project, { kind: 'appearances' });
-    });
-    app.get('/editions/:id/readers', { config: { permission: 'read' }, schema: { params: OneEdition, response: { 200: ReaderCheck } } }, async ({ params: { project, id } }) => {
-      await authority.settle(project);
-      const check = await analyst.ask(project, { kind: 'every-reader', edition: id });
-      if (!check) throw notFound('edition');
-      return check;
-    });
-    app.get('/why', { config: { permission: 'read' }, schema: { params: InProject, querystring: ElementAt, response: { 200: ElementStandings } } }, async ({ params: { project }, query }) => {
-      await authority.settle(project);
-      return analyst.ask(project, { kind: 'why', ...query });
-    });
-    app.get('/editions/:id/contents', { config: { permission: 'read' }, schema: { params: OneEdition, response: { 200: Contents } } }, async ({ params: { project, id } }) => {
-      await authority.settle(project);
-      const contents = await analyst.ask(project, { kind: 'contents', edition: id });
-      if (!contents) throw notFound('edition');
-      return contents;
-    });
+    app.get(
+      '/appearances',
+      {
+        config: { permission: 'read' },
+        schema: { params: InProject, response: { 200: Appearances } },
+      },
+      async ({ params: { project } }) => {
+        await authority.settle(project);
+        return analyst.ask(project, { kind: 'appearances' });
+      },
+    );
+    app.get(
+      '/editions/:id/readers',
+      {
+        config: { permission: 'read' },
+        schema: { params: OneEdition, response: { 200: ReaderCheck } },
+      },
+      async ({ params: { project, id } }) => {
+        await authority.settle(project);
+        const check = await analyst.ask(project, { kind: 'every-reader', edition: id });
+        if (!check) throw notFound('edition');
+        return check;
+      },
+    );
+    app.get(
+      '/why',
+      {
+        config: { permission: 'read' },
+        schema: { params: InProject, querystring: ElementAt, response: { 200: ElementStandings } },
+      },
+      async ({ params: { project }, query }) => {
+        await authority.settle(project);
+        return analyst.ask(project, { kind: 'why', ...query });
+      },
+    );
+    app.get(
+      '/editions/:id/contents',
+      {
+        config: { permission: 'read' },
+        schema: { params: OneEdition, response: { 200: Contents } },
+      },
+      async ({ params: { project, id } }) => {
+        await authority.settle(project);
+        const contents = await analyst.ask(project, { kind: 'contents', edition: id });
+        if (!contents) throw notFound('edition');
+        return contents;
+      },
+    );
     app.get(
       '/designs/sheets/:id/uses',
-      { config: { permission: 'read' }, schema: { params: InProject.extend({ id: StyleId }), response: { 200: StyleUses } } },
+      {
+        config: { permission: 'read' },
+        schema: { params: InProject.extend({ id: StyleId }), response: { 200: StyleUses } },
+      },
       async ({ params: { project, id } }) => {
         await authority.settle(project);
         return analyst.ask(project, { kind: 'styles', sheet: id });
       },
     );
-    app.get('/copies', { config: { permission: 'read' }, schema: { params: InProject, response: { 200: CopyReport } } }, async ({ params: { project } }) => {
-      await authority.settle(project);
-      return analyst.ask(project, { kind: 'copies' });
-    });
+    app.get(
+      '/copies',
+      {
+        config: { permission: 'read' },
+        schema: { params: InProject, response: { 200: CopyReport } },
+      },
+      async ({ params: { project } }) => {
+        await authority.settle(project);
+        return analyst.ask(project, { kind: 'copies' });
+      },
+    );
     app.post(
       '/copies/share',
-      { config: { permission: 'write' }, bodyLimit: 8 * 1024 * 1024, schema: { params: InProject, body: CopySharing, response: { 201: CopiesShared } } },
+      {
+        config: { permission: 'write' },
+        bodyLimit: 8 * 1024 * 1024,
+        schema: { params: InProject, body: CopySharing, response: { 201: CopiesShared } },
+      },
       async (request, reply) => {
         const { project } = request.params;
         await authority.settle(project);
         const made = await mergeCopies(project, request.body, personOf(request).name);
-        if (!made) throw new Refused(409, 'copies.changed', 'The wording that is to be kept is not there any more, or can stand in no topic by itself.');
-        for (const [id, version] of Object.entries(made.changed)) await queue.announce(project, { kind: 'item', id, version });
+        if (!made)
+          throw new Refused(
+            409,
+            'copies.changed',
+            'The wording that is to be kept is not there any more, or can stand in no topic by itself.',
+          );
+        for (const [id, version] of Object.entries(made.changed))
+          await queue.announce(project, { kind: 'item', id, version });
         return reply.status(201).send({ lender: made.lender, shared: made.shared });
       },
     );

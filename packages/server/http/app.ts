@@ -4,7 +4,11 @@ import helmet from '@fastify/helmet';
 import statics from '@fastify/static';
 import websocket from '@fastify/websocket';
 import Fastify, { type FastifyInstance } from 'fastify';
-import { hasZodFastifySchemaValidationErrors, serializerCompiler, validatorCompiler } from 'fastify-type-provider-zod';
+import {
+  hasZodFastifySchemaValidationErrors,
+  serializerCompiler,
+  validatorCompiler,
+} from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Services } from '../app/services.ts';
 import type { Queue } from '../jobs/queue.ts';
@@ -36,21 +40,39 @@ export interface AppOptions {
 }
 
 /** The whole HTTP side: `/api/…` and, under every other address, the interface. */
-export async function createApp(services: Services, queue: Queue, { webFolder, log = false }: AppOptions = {}): Promise<FastifyInstance> {
-  const app = Fastify({ logger: log ? { level: process.env['LOG_LEVEL'] ?? 'info' } : false, bodyLimit: 2 * 1024 * 1024 });
+export async function createApp(
+  services: Services,
+  queue: Queue,
+  { webFolder, log = false }: AppOptions = {},
+): Promise<FastifyInstance> {
+  const app = Fastify({
+    logger: log ? { level: process.env['LOG_LEVEL'] ?? 'info' } : false,
+    bodyLimit: 2 * 1024 * 1024,
+  });
   app.setValidatorCompiler(validatorCompiler);
   app.setSerializerCompiler(serializerCompiler);
-  app.setErrorHandler((error: Error & { statusCode?: number; validation?: unknown }, request, reply) => {
-    if (error instanceof Refused) return reply.status(error.status).send({ code: error.code, message: error.message });
-    if (hasZodFastifySchemaValidationErrors(error))
-      return reply
-        .status(400)
-        .send({ code: 'bad-request', message: `The request is not as it should be: ${error.validation.map((one) => `${one.instancePath} ${one.message ?? ''}`.trim()).join('; ')}.` });
-    const status = error.statusCode ?? 500;
-    if (status >= 500) request.log.error(error);
-    const message = status === 429 ? 'Too many attempts. Wait a minute and try again.' : status < 500 ? error.message : 'Something went wrong here. It is in the log.';
-    return reply.status(status).send({ code: status === 429 ? 'too-many' : 'failed', message });
-  });
+  app.setErrorHandler(
+    (error: Error & { statusCode?: number; validation?: unknown }, request, reply) => {
+      if (error instanceof Refused)
+        return reply.status(error.status).send({ code: error.code, message: error.message });
+      if (hasZodFastifySchemaValidationErrors(error))
+        return reply
+          .status(400)
+          .send({
+            code: 'bad-request',
+            message: `The request is not as it should be: ${error.validation.map((one) => `${one.instancePath} ${one.message ?? ''}`.trim()).join('; ')}.`,
+          });
+      const status = error.statusCode ?? 500;
+      if (status >= 500) request.log.error(error);
+      const message =
+        status === 429
+          ? 'Too many attempts. Wait a minute and try again.'
+          : status < 500
+            ? error.message
+            : 'Something went wrong here. It is in the log.';
+      return reply.status(status).send({ code: status === 429 ? 'too-many' : 'failed', message });
+    },
+  );
 
   await app.register(helmet, {
     contentSecurityPolicy: {
@@ -77,14 +99,32 @@ export async function createApp(services: Services, queue: Queue, { webFolder, l
   await app.register(websocket, { options: { maxPayload: 24 * 1024 * 1024 } });
   guard(app, services.people, services.tokens);
 
-  app.get('/api/health', { config: { permission: 'anyone' }, schema: { response: { 200: z.object({ status: z.literal('ok'), uptime: z.number(), memory: z.number() }) } } }, async () => {
-    await services.database.sequelize.query('SELECT 1');
-    return { status: 'ok' as const, uptime: Math.round(process.uptime()), memory: process.memoryUsage.rss() };
-  });
+  app.get(
+    '/api/health',
+    {
+      config: { permission: 'anyone' },
+      schema: {
+        response: {
+          200: z.object({ status: z.literal('ok'), uptime: z.number(), memory: z.number() }),
+        },
+      },
+    },
+    async () => {
+      await services.database.sequelize.query('SELECT 1');
+      return {
+        status: 'ok' as const,
+        uptime: Math.round(process.uptime()),
+        memory: process.memoryUsage.rss(),
+      };
+    },
+  );
   await app.register(sessionRoutes(services), { prefix: '/api' });
   await app.register(dictionaryRoutes, { prefix: '/api' });
   const authority = createAuthority(services.live, services.items, {
-    written: ({ project, item: id }, version) => void queue.announce(project, { kind: 'item', id, version }).catch((error: unknown) => app.log.error(error)),
+    written: ({ project, item: id }, version) =>
+      void queue
+        .announce(project, { kind: 'item', id, version })
+        .catch((error: unknown) => app.log.error(error)),
     failed: (error) => app.log.error(error),
   });
   queue.events.on('steps', authority.follow);
@@ -98,18 +138,32 @@ export async function createApp(services: Services, queue: Queue, { webFolder, l
     queue.events.off('steps', authority.follow);
     await authority.close();
   });
-  await app.register(liveRoutes(services.people, services.items, authority), { prefix: '/api/projects/:project' });
+  await app.register(liveRoutes(services.people, services.items, authority), {
+    prefix: '/api/projects/:project',
+  });
   await app.register(itemRoutes(services, queue, authority), { prefix: '/api/projects/:project' });
   await app.register(agreementRoutes(services), { prefix: '/api/projects/:project' });
   await app.register(facetRoutes(services, queue), { prefix: '/api/projects/:project' });
-  await app.register(alternateRoutes(services, queue, authority), { prefix: '/api/projects/:project' });
-  await app.register(variableRoutes(services, queue, authority), { prefix: '/api/projects/:project' });
+  await app.register(alternateRoutes(services, queue, authority), {
+    prefix: '/api/projects/:project',
+  });
+  await app.register(variableRoutes(services, queue, authority), {
+    prefix: '/api/projects/:project',
+  });
   await app.register(lensRoutes(services), { prefix: '/api/projects/:project' });
   await app.register(fileRoutes(services, authority), { prefix: '/api/projects/:project' });
-  await app.register(analysisRoutes(services, queue, analyst, authority), { prefix: '/api/projects/:project' });
-  await app.register(designRoutes(services, proofer, authority), { prefix: '/api/projects/:project' });
-  await app.register(publishingRoutes(services, queue, authority), { prefix: '/api/projects/:project' });
-  await app.register(sourceRoutes(services, queue, authority), { prefix: '/api/projects/:project' });
+  await app.register(analysisRoutes(services, queue, analyst, authority), {
+    prefix: '/api/projects/:project',
+  });
+  await app.register(designRoutes(services, proofer, authority), {
+    prefix: '/api/projects/:project',
+  });
+  await app.register(publishingRoutes(services, queue, authority), {
+    prefix: '/api/projects/:project',
+  });
+  await app.register(sourceRoutes(services, queue, authority), {
+    prefix: '/api/projects/:project',
+  });
   await app.register(outsideRoutes(services), { prefix: '/api/projects/:project' });
   await app.register(impressionRoutes(services, queue), { prefix: '/api/projects/:project' });
 
@@ -119,12 +173,19 @@ export async function createApp(services: Services, queue: Queue, { webFolder, l
       wildcard: false,
       index: false,
       cacheControl: false,
-      setHeaders: (reply, path) => void reply.header('cache-control', path.includes('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache'),
+      setHeaders: (reply, path) =>
+        void reply.header(
+          'cache-control',
+          path.includes('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache',
+        ),
     });
   }
   app.setNotFoundHandler((request, reply) => {
-    if (webFolder !== undefined && request.method === 'GET' && !request.url.startsWith('/api/')) return reply.type('text/html').header('cache-control', 'no-cache').sendFile('index.html');
-    return reply.status(404).send({ code: 'not-found', message: 'There is nothing at this address.' });
+    if (webFolder !== undefined && request.method === 'GET' && !request.url.startsWith('/api/'))
+      return reply.type('text/html').header('cache-control', 'no-cache').sendFile('index.html');
+    return reply
+      .status(404)
+      .send({ code: 'not-found', message: 'There is nothing at this address.' });
   });
   return app;
 }

@@ -36,75 +36,191 @@ const packedFast = { encodings: ['gzip' as const], zlibOptions: { level: 1 } };
 
 /** Style sheets and page plans, kept by publishers; proofs of what they make of a specimen or a topic. */
 export const designRoutes =
-  ({ designs, editions, proofFile }: Services, proofer: Proofer, authority: Authority): FastifyPluginAsyncZod =>
+  (
+    { designs, editions, proofFile }: Services,
+    proofer: Proofer,
+    authority: Authority,
+  ): FastifyPluginAsyncZod =>
   async (app) => {
-    const changedMeanwhile = (): Refused => new Refused(409, 'design.changed', 'Somebody else has saved a change meanwhile. Load it again to see it.');
-    app.get('/designs', { config: { permission: 'read' }, schema: { params: InProject, response: { 200: Designs } } }, ({ params }) => designs.read(params.project));
-    app.put('/designs/sheets/:id', { config: { permission: 'publish' }, schema: { params: One, body: SheetChange, response: { 200: KeptSheet } } }, async ({ params, body }) => {
-      const saved = await designs.save(params.project, 'sheets', params.id, body.version, body.content);
-      if (!saved) throw changedMeanwhile();
-      return saved;
-    });
-    app.put('/designs/plans/:id', { config: { permission: 'publish' }, schema: { params: One, body: PlanChange, response: { 200: KeptPlan } } }, async ({ params, body }) => {
-      const saved = await designs.save(params.project, 'plans', params.id, body.version, body.content);
-      if (!saved) throw changedMeanwhile();
-      return saved;
-    });
-    app.put('/designs/looks/:id', { config: { permission: 'publish' }, schema: { params: One, body: LookChange, response: { 200: KeptLook } } }, async ({ params, body }) => {
-      const saved = await designs.save(params.project, 'looks', params.id, body.version, body.content);
-      if (!saved) throw changedMeanwhile();
-      return saved;
-    });
+    const changedMeanwhile = (): Refused =>
+      new Refused(
+        409,
+        'design.changed',
+        'Somebody else has saved a change meanwhile. Load it again to see it.',
+      );
+    app.get(
+      '/designs',
+      { config: { permission: 'read' }, schema: { params: InProject, response: { 200: Designs } } },
+      ({ params }) => designs.read(params.project),
+    );
+    app.put(
+      '/designs/sheets/:id',
+      {
+        config: { permission: 'publish' },
+        schema: { params: One, body: SheetChange, response: { 200: KeptSheet } },
+      },
+      async ({ params, body }) => {
+        const saved = await designs.save(
+          params.project,
+          'sheets',
+          params.id,
+          body.version,
+          body.content,
+        );
+        if (!saved) throw changedMeanwhile();
+        return saved;
+      },
+    );
+    app.put(
+      '/designs/plans/:id',
+      {
+        config: { permission: 'publish' },
+        schema: { params: One, body: PlanChange, response: { 200: KeptPlan } },
+      },
+      async ({ params, body }) => {
+        const saved = await designs.save(
+          params.project,
+          'plans',
+          params.id,
+          body.version,
+          body.content,
+        );
+        if (!saved) throw changedMeanwhile();
+        return saved;
+      },
+    );
+    app.put(
+      '/designs/looks/:id',
+      {
+        config: { permission: 'publish' },
+        schema: { params: One, body: LookChange, response: { 200: KeptLook } },
+      },
+      async ({ params, body }) => {
+        const saved = await designs.save(
+          params.project,
+          'looks',
+          params.id,
+          body.version,
+          body.content,
+        );
+        if (!saved) throw changedMeanwhile();
+        return saved;
+      },
+    );
     app.delete(
       '/designs/:kind/:id',
-      { config: { permission: 'publish' }, schema: { params: One.extend({ kind: DesignKind }), response: { 204: z.null() } } },
+      {
+        config: { permission: 'publish' },
+        schema: { params: One.extend({ kind: DesignKind }), response: { 204: z.null() } },
+      },
       async ({ params: { project, kind, id } }, reply) => {
-        const ships = (await designs.read(project))[kind].find((one) => one.id === id)?.ships ?? false;
-        const users = (await editions.editions(project)).filter((edition) => edition[usedAs[kind]] === id).map(({ name }) => `“${name}”`);
-        if (!ships && users.length > 0) throw new Refused(409, 'design.used', `${users.join(', ')} ${users.length === 1 ? 'is' : 'are'} made with it. Choose another one there first.`);
+        const ships =
+          (await designs.read(project))[kind].find((one) => one.id === id)?.ships ?? false;
+        const users = (await editions.editions(project))
+          .filter((edition) => edition[usedAs[kind]] === id)
+          .map(({ name }) => `“${name}”`);
+        if (!ships && users.length > 0)
+          throw new Refused(
+            409,
+            'design.used',
+            `${users.join(', ')} ${users.length === 1 ? 'is' : 'are'} made with it. Choose another one there first.`,
+          );
         if (!(await designs.remove(project, kind, id))) throw notFound(calledAs[kind]);
         return reply.status(204).send(null);
       },
     );
 
-    app.post('/designs/specimen', { compress: packedFast, config: { permission: 'read' }, schema: { params: InProject, body: SpecimenOrder, response: { 200: Proof } } }, ({ params, body }) =>
-      proofer.ask(params.project, { kind: 'specimen', ...body }),
+    app.post(
+      '/designs/specimen',
+      {
+        compress: packedFast,
+        config: { permission: 'read' },
+        schema: { params: InProject, body: SpecimenOrder, response: { 200: Proof } },
+      },
+      ({ params, body }) => proofer.ask(params.project, { kind: 'specimen', ...body }),
     );
     app.post(
       '/editions/:id/proof',
-      { compress: packedFast, config: { permission: 'read' }, bodyLimit: 3 * 1024 * 1024, schema: { params: OneEdition, body: ProofOrder, response: { 200: Proof } } },
+      {
+        compress: packedFast,
+        config: { permission: 'read' },
+        bodyLimit: 3 * 1024 * 1024,
+        schema: { params: OneEdition, body: ProofOrder, response: { 200: Proof } },
+      },
       async ({ params, body }) => {
         // Without a text it is what is stored that is wanted, with all that was acknowledged.
         if (body.text === undefined) await authority.settle(params.project);
-        const proof = await proofer.ask(params.project, { kind: 'topic', edition: params.id, ...body });
+        const proof = await proofer.ask(params.project, {
+          kind: 'topic',
+          edition: params.id,
+          ...body,
+        });
         if (!proof) throw notFound('edition');
         return proof;
       },
     );
-    app.post('/editions/:id/proof/whole', { config: { permission: 'read' }, schema: { params: OneEdition, body: WholeProofOrder, response: { 200: WholeProof } } }, async ({ params, body }) => {
-      await authority.settle(params.project);
-      const proof = await proofer.ask(params.project, { kind: 'whole', edition: params.id, file: proofFile(params.id), ...body });
-      if (!proof) throw notFound('edition');
-      return proof;
-    });
+    app.post(
+      '/editions/:id/proof/whole',
+      {
+        config: { permission: 'read' },
+        schema: { params: OneEdition, body: WholeProofOrder, response: { 200: WholeProof } },
+      },
+      async ({ params, body }) => {
+        await authority.settle(params.project);
+        const proof = await proofer.ask(params.project, {
+          kind: 'whole',
+          edition: params.id,
+          file: proofFile(params.id),
+          ...body,
+        });
+        if (!proof) throw notFound('edition');
+        return proof;
+      },
+    );
     app.post(
       '/editions/:id/proof/site',
-      { compress: packedFast, config: { permission: 'read' }, bodyLimit: 3 * 1024 * 1024, schema: { params: OneEdition, body: ProofOrder, response: { 200: SiteProof } } },
+      {
+        compress: packedFast,
+        config: { permission: 'read' },
+        bodyLimit: 3 * 1024 * 1024,
+        schema: { params: OneEdition, body: ProofOrder, response: { 200: SiteProof } },
+      },
       async ({ params, body: { item, text } }) => {
         if (text === undefined) await authority.settle(params.project);
-        const proof = await proofer.ask(params.project, { kind: 'sitePage', edition: params.id, item, ...(text === undefined ? {} : { text }) });
+        const proof = await proofer.ask(params.project, {
+          kind: 'sitePage',
+          edition: params.id,
+          item,
+          ...(text === undefined ? {} : { text }),
+        });
         if (!proof) throw notFound('edition');
         return proof;
       },
     );
-    app.get('/editions/:id/proof/site/:look/*', { config: { permission: 'read' }, schema: { params: OneEdition.extend({ look: StyleId, '*': z.string().max(500) }) } }, async ({ params }, reply) => {
-      await authority.settle(params.project);
-      const content = await proofer.ask(params.project, { kind: 'site', edition: params.id, look: params.look, path: params['*'] });
-      if (content === undefined) throw notFound('page');
-      return sendMade(params['*'], content, reply);
-    });
-    app.get('/editions/:id/proof/whole.pdf', { config: { permission: 'read' }, schema: { params: OneEdition } }, async ({ params }, reply) => {
-      if (!(await editions.edition(params.project, params.id))) throw notFound('edition');
-      return sendFile(proofFile(params.id), reply, undefined);
-    });
+    app.get(
+      '/editions/:id/proof/site/:look/*',
+      {
+        config: { permission: 'read' },
+        schema: { params: OneEdition.extend({ look: StyleId, '*': z.string().max(500) }) },
+      },
+      async ({ params }, reply) => {
+        await authority.settle(params.project);
+        const content = await proofer.ask(params.project, {
+          kind: 'site',
+          edition: params.id,
+          look: params.look,
+          path: params['*'],
+        });
+        if (content === undefined) throw notFound('page');
+        return sendMade(params['*'], content, reply);
+      },
+    );
+    app.get(
+      '/editions/:id/proof/whole.pdf',
+      { config: { permission: 'read' }, schema: { params: OneEdition } },
+      async ({ params }, reply) => {
+        if (!(await editions.edition(params.project, params.id))) throw notFound('edition');
+        return sendFile(proofFile(params.id), reply, undefined);
+      },
+    );
   };

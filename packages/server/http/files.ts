@@ -18,17 +18,41 @@ export const fileRoutes =
   async (app) => {
     await app.register(multipart, { limits: { fileSize: largestFile, files: 1, fields: 4 } });
 
-    app.get('/assets', { config: { permission: 'read' }, schema: { params: InProject, response: { 200: z.array(Asset) } } }, ({ params }) => assets.list(params.project));
-    app.get('/assets/:id/file', { config: { permission: 'read' }, schema: { params: InProject.extend({ id: ItemId }) } }, async ({ params }, reply) => {
-      const row = await assets.find(params.project, params.id);
-      if (!row) throw notFound('image');
-      // An image opened by itself must not act: nothing but its own styles is allowed.
-      reply.header('content-security-policy', "default-src 'none'; style-src 'unsafe-inline'; img-src data:; sandbox").header('cache-control', 'private, max-age=60').type(row.mediaType);
-      return reply.send(Buffer.from(await blobs.get(row.hash)));
-    });
+    app.get(
+      '/assets',
+      {
+        config: { permission: 'read' },
+        schema: { params: InProject, response: { 200: z.array(Asset) } },
+      },
+      ({ params }) => assets.list(params.project),
+    );
+    app.get(
+      '/assets/:id/file',
+      { config: { permission: 'read' }, schema: { params: InProject.extend({ id: ItemId }) } },
+      async ({ params }, reply) => {
+        const row = await assets.find(params.project, params.id);
+        if (!row) throw notFound('image');
+        // An image opened by itself must not act: nothing but its own styles is allowed.
+        reply
+          .header(
+            'content-security-policy',
+            "default-src 'none'; style-src 'unsafe-inline'; img-src data:; sandbox",
+          )
+          .header('cache-control', 'private, max-age=60')
+          .type(row.mediaType);
+        return reply.send(Buffer.from(await blobs.get(row.hash)));
+      },
+    );
     app.post(
       '/assets',
-      { config: { permission: 'write' }, schema: { params: InProject, querystring: z.object({ folder: Folder.default('images') }), response: { 201: Asset } } },
+      {
+        config: { permission: 'write' },
+        schema: {
+          params: InProject,
+          querystring: z.object({ folder: Folder.default('images') }),
+          response: { 201: Asset },
+        },
+      },
       async (request, reply) => {
         const { name, bytes, claimed } = await uploaded(await request.file());
         const settled = settleImage(bytes, claimed);
@@ -42,25 +66,48 @@ export const fileRoutes =
         let id = stem;
         for (let count = 2; taken.has(id); count += 1) id = `${stem}-${count}`;
         const ending = name.includes('.') ? name.slice(name.lastIndexOf('.')) : '';
-        const made = await assets.create(request.params.project, { id, folder: request.query.folder, name: `${id}${ending}`, ...settled });
+        const made = await assets.create(request.params.project, {
+          id,
+          folder: request.query.folder,
+          name: `${id}${ending}`,
+          ...settled,
+        });
         const row = made ? await assets.find(request.params.project, id) : undefined;
-        if (!row) throw new Refused(409, 'image.taken', 'There is an image of that name in this folder already.');
+        if (!row)
+          throw new Refused(
+            409,
+            'image.taken',
+            'There is an image of that name in this folder already.',
+          );
         return reply.status(201).send(row);
       },
     );
 
-    app.get('/package', { config: { permission: 'read' }, schema: { params: InProject } }, async ({ params }, reply) => {
-      await authority.settle(params.project);
-      const files = await packages.give(params.project);
-      reply.type('application/zip').header('content-disposition', 'attachment; filename="library.zip"');
-      return reply.send(Buffer.from(zipSync(Object.fromEntries(files), { level: 6 })));
-    });
-    app.post('/package', { config: { permission: 'publish' }, schema: { params: InProject, response: { 200: ImportReport } } }, async (request) => {
-      const { bytes } = await uploaded(await request.file());
-      const { files, problems } = await readZip(bytes);
-      const report = await packages.take(request.params.project, files, personOf(request).name);
-      return { ...report, problems: [...problems, ...report.problems] };
-    });
+    app.get(
+      '/package',
+      { config: { permission: 'read' }, schema: { params: InProject } },
+      async ({ params }, reply) => {
+        await authority.settle(params.project);
+        const files = await packages.give(params.project);
+        reply
+          .type('application/zip')
+          .header('content-disposition', 'attachment; filename="library.zip"');
+        return reply.send(Buffer.from(zipSync(Object.fromEntries(files), { level: 6 })));
+      },
+    );
+    app.post(
+      '/package',
+      {
+        config: { permission: 'publish' },
+        schema: { params: InProject, response: { 200: ImportReport } },
+      },
+      async (request) => {
+        const { bytes } = await uploaded(await request.file());
+        const { files, problems } = await readZip(bytes);
+        const report = await packages.take(request.params.project, files, personOf(request).name);
+        return { ...report, problems: [...problems, ...report.problems] };
+      },
+    );
   };
 
 interface Upload {
@@ -69,10 +116,16 @@ interface Upload {
   toBuffer(): Promise<Buffer>;
 }
 
-async function uploaded(file: Upload | undefined): Promise<{ name: string; bytes: Buffer; claimed: string }> {
+async function uploaded(
+  file: Upload | undefined,
+): Promise<{ name: string; bytes: Buffer; claimed: string }> {
   if (!file) throw new Refused(400, 'no-file', 'No file came with the request.');
   const bytes = await file.toBuffer().catch(() => {
-    throw new Refused(413, 'file-too-large', `The file is larger than ${largestFile / 1024 / 1024} MB.`);
+    throw new Refused(
+      413,
+      'file-too-large',
+      `The file is larger than ${largestFile / 1024 / 1024} MB.`,
+    );
   });
   return { name: file.filename.split(/[\\/]/u).at(-1) ?? 'file', bytes, claimed: file.mimetype };
 }

@@ -29,7 +29,8 @@ export class Refused extends Error {
   }
 }
 
-export const notFound = (what: string): Refused => new Refused(404, 'not-found', `There is no such ${what}.`);
+export const notFound = (what: string): Refused =>
+  new Refused(404, 'not-found', `There is no such ${what}.`);
 
 export function personOf(request: FastifyRequest): Person {
   if (!request.person) throw new Refused(401, 'signed-out', 'Please sign in.');
@@ -43,20 +44,35 @@ export function guard(app: FastifyInstance, people: People, tokens: Tokens): voi
   app.decorateRequest('person', null);
   app.decorateRequest('isProgram', false);
   app.addHook('onRoute', (route) => {
-    if (isApi(route.url) && route.config?.permission === undefined && route.method !== 'HEAD') throw new Error(`The route ${route.url} does not say who may use it`);
+    if (isApi(route.url) && route.config?.permission === undefined && route.method !== 'HEAD')
+      throw new Error(`The route ${route.url} does not say who may use it`);
   });
   app.addHook('onRequest', async (request: FastifyRequest, _reply: FastifyReply) => {
     // The files of the interface itself are for anyone; they hold nothing of the library.
-    const { permission = isApi(request.url) ? ('administer' as const) : ('anyone' as const) } = request.routeOptions.config;
+    const { permission = isApi(request.url) ? ('administer' as const) : ('anyone' as const) } =
+      request.routeOptions.config;
     const { origin } = request.headers;
     // A line for live editing begins as a GET.
-    const changes = (request.method !== 'GET' && request.method !== 'HEAD') || request.headers.upgrade !== undefined;
-    if (changes && origin !== undefined && (!URL.canParse(origin) || new URL(origin).host !== request.headers.host)) throw new Refused(403, 'foreign-origin', 'This request comes from another site.');
+    const changes =
+      (request.method !== 'GET' && request.method !== 'HEAD') ||
+      request.headers.upgrade !== undefined;
+    if (
+      changes &&
+      origin !== undefined &&
+      (!URL.canParse(origin) || new URL(origin).host !== request.headers.host)
+    )
+      throw new Refused(403, 'foreign-origin', 'This request comes from another site.');
     const secret = /^Bearer (\S+)$/iu.exec(request.headers.authorization ?? '')?.[1];
     request.isProgram = secret !== undefined;
     const session = request.cookies[sessionCookie];
-    request.person = (secret !== undefined ? await tokens.personBy(secret) : session === undefined ? undefined : await people.bySession(session)) ?? null;
+    request.person =
+      (secret !== undefined
+        ? await tokens.personBy(secret)
+        : session === undefined
+          ? undefined
+          : await people.bySession(session)) ?? null;
     if (permission === 'anyone' || request.is404) return;
-    if (!may(personOf(request).role, permission)) throw new Refused(403, 'not-allowed', 'Your role does not allow this.');
+    if (!may(personOf(request).role, permission))
+      throw new Refused(403, 'not-allowed', 'Your role does not allow this.');
   });
 }

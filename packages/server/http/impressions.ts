@@ -1,6 +1,12 @@
 import { readFile, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
-import { Impression, ImpressionComparison, ImpressionName, NewNote, SignOff } from '@ukiyo/contracts';
+import {
+  Impression,
+  ImpressionComparison,
+  ImpressionName,
+  NewNote,
+  SignOff,
+} from '@ukiyo/contracts';
 import { comparePages, type PageText } from '@ukiyo/core/compose';
 import { blockingOf, problemKey } from '@ukiyo/core/problems';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
@@ -24,76 +30,151 @@ export const impressionRoutes =
     /** As it stands after a change, told to everybody. */
     const changed = async (project: string, id: string): Promise<Impression> => {
       const impression = await read(project, id);
-      await queue.announce(project, { kind: 'impression', id, state: impression.state, progress: impression.progress });
+      await queue.announce(project, {
+        kind: 'impression',
+        id,
+        state: impression.state,
+        progress: impression.progress,
+      });
       return impression;
     };
     const answer = { response: { 200: Impression } };
 
-    app.put('/impressions/:id/name', { config: { permission: 'publish' }, schema: { params: One, body: ImpressionName, ...answer } }, async ({ params: { project, id }, body }) => {
-      if (!(await editions.nameImpression(project, id, body.name))) throw notFound('impression');
-      return changed(project, id);
-    });
-    app.post('/impressions/:id/notes', { config: { permission: 'review' }, schema: { params: One, body: NewNote, ...answer } }, async (request) => {
-      const { project, id } = request.params;
-      if (!(await editions.noteOnImpression(project, id, { person: personOf(request).name, at: new Date().toISOString(), text: request.body.text }))) throw notFound('impression');
-      return changed(project, id);
-    });
-    app.put('/impressions/:id/seal', { config: { permission: 'publish' }, schema: { params: One, body: SignOff, ...answer } }, async (request) => {
-      const { project, id } = request.params;
-      const { state, problems, stops } = await read(project, id);
-      if (state !== 'done') throw new Refused(409, 'not-built', 'Only what was built can be signed off.');
-      const { waived } = request.body;
-      const left = blockingOf(problems, stops).filter((found) => !waived.some((one) => one.problem === problemKey(found)));
-      if (left.length > 0)
-        throw new Refused(
-          409,
-          'blocked',
-          `${left.length === 1 ? 'A problem keeps' : `${left.length} problems keep`} it from being signed off: ${left[0]!.message} Mend what is wrong, or say why it may go out.`,
+    app.put(
+      '/impressions/:id/name',
+      {
+        config: { permission: 'publish' },
+        schema: { params: One, body: ImpressionName, ...answer },
+      },
+      async ({ params: { project, id }, body }) => {
+        if (!(await editions.nameImpression(project, id, body.name))) throw notFound('impression');
+        return changed(project, id);
+      },
+    );
+    app.post(
+      '/impressions/:id/notes',
+      { config: { permission: 'review' }, schema: { params: One, body: NewNote, ...answer } },
+      async (request) => {
+        const { project, id } = request.params;
+        if (
+          !(await editions.noteOnImpression(project, id, {
+            person: personOf(request).name,
+            at: new Date().toISOString(),
+            text: request.body.text,
+          }))
+        )
+          throw notFound('impression');
+        return changed(project, id);
+      },
+    );
+    app.put(
+      '/impressions/:id/seal',
+      { config: { permission: 'publish' }, schema: { params: One, body: SignOff, ...answer } },
+      async (request) => {
+        const { project, id } = request.params;
+        const { state, problems, stops } = await read(project, id);
+        if (state !== 'done')
+          throw new Refused(409, 'not-built', 'Only what was built can be signed off.');
+        const { waived } = request.body;
+        const left = blockingOf(problems, stops).filter(
+          (found) => !waived.some((one) => one.problem === problemKey(found)),
         );
-      await editions.sealImpression(project, id, { person: personOf(request).name, at: new Date().toISOString(), waived });
-      const signed = await changed(project, id);
-      await tell(project, 'signed', signed).catch((error: unknown) => request.log.error(error));
-      return signed;
-    });
-    app.delete('/impressions/:id/seal', { config: { permission: 'publish' }, schema: { params: One, ...answer } }, async (request) => {
-      const { project, id } = request.params;
-      const { seal } = await read(project, id);
-      if (!seal) throw new Refused(409, 'not-signed', 'It is not signed off.');
-      await editions.sealImpression(project, id, null);
-      await editions.noteOnImpression(project, id, { person: personOf(request).name, at: new Date().toISOString(), text: `Took back the sign-off of ${seal.person}.` });
-      return changed(project, id);
-    });
-    app.delete('/impressions/:id', { config: { permission: 'publish' }, schema: { params: One, response: { 204: z.null() } } }, async ({ params: { project, id } }, reply) => {
-      const { state } = await read(project, id);
-      if (state === 'queued' || state === 'running') throw new Refused(409, 'being-built', 'It is still being built. Cancel it first.');
-      if (!(await editions.removeImpression(project, id))) throw new Refused(409, 'signed', 'It is signed off and stays. Take back the sign-off first.');
-      await rm(impressionFolder(id), { recursive: true, force: true });
-      await queue.announce(project, { kind: 'impression-gone', id });
-      return reply.status(204).send(null);
-    });
-    app.post('/impressions/:id/again', { config: { permission: 'publish' }, schema: { params: One, response: { 202: Impression } } }, async (request, reply) => {
-      const { project, id } = request.params;
-      const { edition } = await read(project, id);
-      const isRecorded = await stat(join(impressionFolder(id), inputsFile)).then(
-        () => true,
-        () => false,
-      );
-      if (!isRecorded) throw new Refused(409, 'not-recorded', 'What went into it was not recorded.');
-      const impression = await editions.createImpression(project, edition, personOf(request).name, { again: id });
-      await queue.enqueue(impression.id);
-      return reply.status(202).send(impression);
-    });
+        if (left.length > 0)
+          throw new Refused(
+            409,
+            'blocked',
+            `${left.length === 1 ? 'A problem keeps' : `${left.length} problems keep`} it from being signed off: ${left[0]!.message} Mend what is wrong, or say why it may go out.`,
+          );
+        await editions.sealImpression(project, id, {
+          person: personOf(request).name,
+          at: new Date().toISOString(),
+          waived,
+        });
+        const signed = await changed(project, id);
+        await tell(project, 'signed', signed).catch((error: unknown) => request.log.error(error));
+        return signed;
+      },
+    );
+    app.delete(
+      '/impressions/:id/seal',
+      { config: { permission: 'publish' }, schema: { params: One, ...answer } },
+      async (request) => {
+        const { project, id } = request.params;
+        const { seal } = await read(project, id);
+        if (!seal) throw new Refused(409, 'not-signed', 'It is not signed off.');
+        await editions.sealImpression(project, id, null);
+        await editions.noteOnImpression(project, id, {
+          person: personOf(request).name,
+          at: new Date().toISOString(),
+          text: `Took back the sign-off of ${seal.person}.`,
+        });
+        return changed(project, id);
+      },
+    );
+    app.delete(
+      '/impressions/:id',
+      { config: { permission: 'publish' }, schema: { params: One, response: { 204: z.null() } } },
+      async ({ params: { project, id } }, reply) => {
+        const { state } = await read(project, id);
+        if (state === 'queued' || state === 'running')
+          throw new Refused(409, 'being-built', 'It is still being built. Cancel it first.');
+        if (!(await editions.removeImpression(project, id)))
+          throw new Refused(
+            409,
+            'signed',
+            'It is signed off and stays. Take back the sign-off first.',
+          );
+        await rm(impressionFolder(id), { recursive: true, force: true });
+        await queue.announce(project, { kind: 'impression-gone', id });
+        return reply.status(204).send(null);
+      },
+    );
+    app.post(
+      '/impressions/:id/again',
+      { config: { permission: 'publish' }, schema: { params: One, response: { 202: Impression } } },
+      async (request, reply) => {
+        const { project, id } = request.params;
+        const { edition } = await read(project, id);
+        const isRecorded = await stat(join(impressionFolder(id), inputsFile)).then(
+          () => true,
+          () => false,
+        );
+        if (!isRecorded)
+          throw new Refused(409, 'not-recorded', 'What went into it was not recorded.');
+        const impression = await editions.createImpression(
+          project,
+          edition,
+          personOf(request).name,
+          { again: id },
+        );
+        await queue.enqueue(impression.id);
+        return reply.status(202).send(impression);
+      },
+    );
     app.get(
       '/impressions/:id/since/:earlier',
-      { config: { permission: 'read' }, schema: { params: One.extend({ earlier: z.uuid() }), response: { 200: ImpressionComparison } } },
+      {
+        config: { permission: 'read' },
+        schema: {
+          params: One.extend({ earlier: z.uuid() }),
+          response: { 200: ImpressionComparison },
+        },
+      },
       async ({ params: { project, id, earlier } }) => {
         const [later, before] = await Promise.all([read(project, id), read(project, earlier)]);
         const pagesOf = async (one: string): Promise<PageText[]> => {
-          const text = await readFile(join(impressionFolder(one), pagesFile), 'utf8').catch(() => undefined);
-          if (text === undefined) throw new Refused(409, 'not-recorded', 'What stood on its pages was not recorded.');
+          const text = await readFile(join(impressionFolder(one), pagesFile), 'utf8').catch(
+            () => undefined,
+          );
+          if (text === undefined)
+            throw new Refused(409, 'not-recorded', 'What stood on its pages was not recorded.');
           return JSON.parse(text) as PageText[];
         };
-        return { earlier: before.number, later: later.number, pages: comparePages(await pagesOf(earlier), await pagesOf(id)) };
+        return {
+          earlier: before.number,
+          later: later.number,
+          pages: comparePages(await pagesOf(earlier), await pagesOf(id)),
+        };
       },
     );
   };

@@ -1,4 +1,17 @@
-import { Conflict, FolderCount, Item, ItemId, ItemPage, ItemQuery, NewItem, Reach, ReachOf, Removal, Revision, SaveItem } from '@ukiyo/contracts';
+import {
+  Conflict,
+  FolderCount,
+  Item,
+  ItemId,
+  ItemPage,
+  ItemQuery,
+  NewItem,
+  Reach,
+  ReachOf,
+  Removal,
+  Revision,
+  SaveItem,
+} from '@ukiyo/contracts';
 import { isA, isTopic, mapTemplate, topicTemplate, writeCanonical } from '@ukiyo/core/grammar';
 import { freeId } from '@ukiyo/core/library';
 import { element, isElement, readXml, type Element } from '@ukiyo/core/markup';
@@ -17,12 +30,18 @@ const OneItem = InProject.extend({ id: ItemId });
 const mostNamed = 4;
 function namesOf(found: Reach['uses']): string {
   const titles = [...new Set(found.map(({ item }) => `“${item.title || item.id}”`))];
-  return titles.length <= mostNamed ? titles.join(', ') : `${titles.slice(0, mostNamed).join(', ')} and ${titles.length - mostNamed} more`;
+  return titles.length <= mostNamed
+    ? titles.join(', ')
+    : `${titles.slice(0, mostNamed).join(', ')} and ${titles.length - mostNamed} more`;
 }
 
 /** Topics and maps: lists, texts, revisions and where they are used. */
 export const itemRoutes =
-  ({ items, uses, editions }: Services, queue: Queue, authority: Authority): FastifyPluginAsyncZod =>
+  (
+    { items, uses, editions }: Services,
+    queue: Queue,
+    authority: Authority,
+  ): FastifyPluginAsyncZod =>
   async (app) => {
     async function templateOf(project: string, id: string): Promise<Element> {
       await authority.written({ project, item: id });
@@ -31,66 +50,169 @@ export const itemRoutes =
       if (!root || !isTopic(root.name)) throw notFound('template');
       return root;
     }
-    app.get('/items', { config: { permission: 'read' }, schema: { params: InProject, querystring: ItemQuery, response: { 200: ItemPage } } }, ({ params, query }) => items.list(params.project, query));
-    app.get('/folders', { config: { permission: 'read' }, schema: { params: InProject, response: { 200: z.array(FolderCount) } } }, ({ params }) => items.folders(params.project));
-    app.get('/items/:id', { config: { permission: 'read' }, schema: { params: OneItem, response: { 200: Item } } }, async ({ params }) => {
-      await authority.written({ project: params.project, item: params.id });
-      const item = await items.find(params.project, params.id);
-      if (!item) throw notFound('topic or map');
-      return item;
-    });
-    app.post('/items', { config: { permission: 'write' }, schema: { params: InProject, body: NewItem, response: { 201: Item } } }, async (request, reply) => {
-      const { type, title, folder, template } = request.body;
-      demandChange(request, folder);
-      const model = template === undefined ? undefined : await templateOf(request.params.project, template);
-      const taken = await items.ids(request.params.project);
-      const id = freeId(title, taken, 'topic');
-      const root = model ? begunAs(model, id, title) : isTopic(type) ? topicTemplate(type, id, title) : mapTemplate(id, title);
-      const kind = isTopic(root.name) ? ('topic' as const) : ('map' as const);
-      const made = await items.create(request.params.project, { id, kind, folder, name: `${id}.${kind === 'map' ? 'ditamap' : 'dita'}`, text: writeCanonical(root) }, personOf(request).name);
-      if (!made) throw new Refused(409, 'item.taken', 'There is a topic of that name in this folder already.');
-      return reply.status(201).send(made);
-    });
+    app.get(
+      '/items',
+      {
+        config: { permission: 'read' },
+        schema: { params: InProject, querystring: ItemQuery, response: { 200: ItemPage } },
+      },
+      ({ params, query }) => items.list(params.project, query),
+    );
+    app.get(
+      '/folders',
+      {
+        config: { permission: 'read' },
+        schema: { params: InProject, response: { 200: z.array(FolderCount) } },
+      },
+      ({ params }) => items.folders(params.project),
+    );
+    app.get(
+      '/items/:id',
+      { config: { permission: 'read' }, schema: { params: OneItem, response: { 200: Item } } },
+      async ({ params }) => {
+        await authority.written({ project: params.project, item: params.id });
+        const item = await items.find(params.project, params.id);
+        if (!item) throw notFound('topic or map');
+        return item;
+      },
+    );
+    app.post(
+      '/items',
+      {
+        config: { permission: 'write' },
+        schema: { params: InProject, body: NewItem, response: { 201: Item } },
+      },
+      async (request, reply) => {
+        const { type, title, folder, template } = request.body;
+        demandChange(request, folder);
+        const model =
+          template === undefined ? undefined : await templateOf(request.params.project, template);
+        const taken = await items.ids(request.params.project);
+        const id = freeId(title, taken, 'topic');
+        const root = model
+          ? begunAs(model, id, title)
+          : isTopic(type)
+            ? topicTemplate(type, id, title)
+            : mapTemplate(id, title);
+        const kind = isTopic(root.name) ? ('topic' as const) : ('map' as const);
+        const made = await items.create(
+          request.params.project,
+          {
+            id,
+            kind,
+            folder,
+            name: `${id}.${kind === 'map' ? 'ditamap' : 'dita'}`,
+            text: writeCanonical(root),
+          },
+          personOf(request).name,
+        );
+        if (!made)
+          throw new Refused(
+            409,
+            'item.taken',
+            'There is a topic of that name in this folder already.',
+          );
+        return reply.status(201).send(made);
+      },
+    );
     app.put(
       '/items/:id',
-      { config: { permission: 'write' }, bodyLimit: 22 * 1024 * 1024, schema: { params: OneItem, body: SaveItem, response: { 200: Item, 409: Conflict } } },
+      {
+        config: { permission: 'write' },
+        bodyLimit: 22 * 1024 * 1024,
+        schema: { params: OneItem, body: SaveItem, response: { 200: Item, 409: Conflict } },
+      },
       async (request, reply) => {
         const { project, id } = request.params;
         const { name } = personOf(request);
         demandChange(request, (await items.folderOf(project, id)) ?? '');
         const tried = await items.save(project, id, request.body, name);
-        const outcome = tried && 'live' in tried ? await authority.replace({ project, item: id }, request.body, { client: 'text', name }) : tried;
+        const outcome =
+          tried && 'live' in tried
+            ? await authority.replace({ project, item: id }, request.body, { client: 'text', name })
+            : tried;
         if (!outcome) throw notFound('topic or map');
         if ('conflict' in outcome) {
-          return reply.status(409).send({ code: 'item.conflict', message: `${outcome.conflict.updatedBy} saved this after you opened it. Your text is still here.`, current: outcome.conflict });
+          return reply
+            .status(409)
+            .send({
+              code: 'item.conflict',
+              message: `${outcome.conflict.updatedBy} saved this after you opened it. Your text is still here.`,
+              current: outcome.conflict,
+            });
         }
-        await queue.announce(request.params.project, { kind: 'item', id: outcome.saved.id, version: outcome.saved.version });
+        await queue.announce(request.params.project, {
+          kind: 'item',
+          id: outcome.saved.id,
+          version: outcome.saved.version,
+        });
         return outcome.saved;
       },
     );
-    app.delete('/items/:id', { config: { permission: 'write' }, schema: { params: OneItem, querystring: Removal, response: { 204: z.null() } } }, async (request, reply) => {
-      const { project, id } = request.params;
-      const { by } = request.query;
-      demandChange(request, (await items.folderOf(project, id)) ?? '');
-      if (by === undefined) {
-        const { uses: found } = await uses.reach(project, { of: 'item', id });
-        const made = (await editions.editions(project)).filter(({ map }) => map === id).map(({ name }) => `“${name}”`);
-        if (made.length > 0) throw new Refused(409, 'item.used', `This is the map of ${made.join(', ')}. Choose another one there first.`);
-        if (found.length > 0) throw new Refused(409, 'item.used', `This is used by ${namesOf(found)}. Choose what takes its place there, or take it out there first.`);
-        if (!(await items.remove(project, id))) throw notFound('topic or map');
-      } else {
-        const changed = by === id ? undefined : await uses.replace(project, id, by, personOf(request).name);
-        if (!changed) throw notFound('topic or map');
-        for (const [item, version] of Object.entries(changed)) await queue.announce(project, { kind: 'item', id: item, version });
-      }
-      authority.remove({ project, item: id });
-      return reply.status(204).send(null);
-    });
-    app.get('/uses', { config: { permission: 'read' }, schema: { params: InProject, querystring: ReachOf, response: { 200: Reach } } }, ({ params, query }) => uses.reach(params.project, query));
-    app.get('/items/:id/revisions', { config: { permission: 'read' }, schema: { params: OneItem, response: { 200: z.array(Revision) } } }, ({ params }) => items.revisions(params.project, params.id));
+    app.delete(
+      '/items/:id',
+      {
+        config: { permission: 'write' },
+        schema: { params: OneItem, querystring: Removal, response: { 204: z.null() } },
+      },
+      async (request, reply) => {
+        const { project, id } = request.params;
+        const { by } = request.query;
+        demandChange(request, (await items.folderOf(project, id)) ?? '');
+        if (by === undefined) {
+          const { uses: found } = await uses.reach(project, { of: 'item', id });
+          const made = (await editions.editions(project))
+            .filter(({ map }) => map === id)
+            .map(({ name }) => `“${name}”`);
+          if (made.length > 0)
+            throw new Refused(
+              409,
+              'item.used',
+              `This is the map of ${made.join(', ')}. Choose another one there first.`,
+            );
+          if (found.length > 0)
+            throw new Refused(
+              409,
+              'item.used',
+              `This is used by ${namesOf(found)}. Choose what takes its place there, or take it out there first.`,
+            );
+          if (!(await items.remove(project, id))) throw notFound('topic or map');
+        } else {
+          const changed =
+            by === id ? undefined : await uses.replace(project, id, by, personOf(request).name);
+          if (!changed) throw notFound('topic or map');
+          for (const [item, version] of Object.entries(changed))
+            await queue.announce(project, { kind: 'item', id: item, version });
+        }
+        authority.remove({ project, item: id });
+        return reply.status(204).send(null);
+      },
+    );
+    app.get(
+      '/uses',
+      {
+        config: { permission: 'read' },
+        schema: { params: InProject, querystring: ReachOf, response: { 200: Reach } },
+      },
+      ({ params, query }) => uses.reach(params.project, query),
+    );
+    app.get(
+      '/items/:id/revisions',
+      {
+        config: { permission: 'read' },
+        schema: { params: OneItem, response: { 200: z.array(Revision) } },
+      },
+      ({ params }) => items.revisions(params.project, params.id),
+    );
     app.get(
       '/items/:id/revisions/:version',
-      { config: { permission: 'read' }, schema: { params: OneItem.extend({ version: z.coerce.number().int() }), response: { 200: z.object({ text: z.string() }) } } },
+      {
+        config: { permission: 'read' },
+        schema: {
+          params: OneItem.extend({ version: z.coerce.number().int() }),
+          response: { 200: z.object({ text: z.string() }) },
+        },
+      },
       async ({ params }) => {
         const text = await items.revisionText(params.project, params.id, params.version);
         if (text === undefined) throw notFound('revision');
@@ -101,11 +223,16 @@ export const itemRoutes =
 
 /** What others begin as is for administrators to change. */
 function demandChange(request: FastifyRequest, folder: string): void {
-  if (!mayChange(personOf(request).role, folder)) throw new Refused(403, 'not-allowed', 'Templates are changed by administrators.');
+  if (!mayChange(personOf(request).role, folder))
+    throw new Refused(403, 'not-allowed', 'Templates are changed by administrators.');
 }
 
 /** A new topic that is as the template is, but for its id and title. */
 function begunAs(template: Element, id: string, title: string): Element {
-  const titled = template.children.map((child) => (isElement(child) && isA(child.name, 'title') ? element(child.name, child.attributes, [title]) : child));
+  const titled = template.children.map((child) =>
+    isElement(child) && isA(child.name, 'title')
+      ? element(child.name, child.attributes, [title])
+      : child,
+  );
   return { ...template, attributes: { ...template.attributes, id }, children: titled };
 }

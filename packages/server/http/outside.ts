@@ -11,27 +11,72 @@ const One = InProject.extend({ id: z.uuid() });
 export const outsideRoutes =
   ({ tokens, notices, courier, editions }: Services): FastifyPluginAsyncZod =>
   async (app) => {
-    app.get('/tokens', { config: { permission: 'publish' }, schema: { params: InProject, response: { 200: z.array(Token) } } }, (request) => tokens.list(personOf(request).id));
-    app.post('/tokens', { config: { permission: 'publish' }, schema: { params: InProject, body: NewToken, response: { 201: MadeToken } } }, async (request, reply) => {
-      // Who has found a token must not be able to make more of them.
-      if (request.isProgram) throw new Refused(403, 'person-needed', 'Only people make tokens.');
-      return reply.status(201).send(await tokens.create(personOf(request).id, request.body));
-    });
-    app.delete('/tokens/:id', { config: { permission: 'publish' }, schema: { params: One, response: { 204: z.null() } } }, async (request, reply) => {
-      if (!(await tokens.remove(personOf(request).id, request.params.id))) throw notFound('token');
-      return reply.status(204).send(null);
-    });
-    app.get('/notices', { config: { permission: 'publish' }, schema: { params: InProject, response: { 200: z.array(Notice) } } }, ({ params }) => notices.list(params.project));
-    app.post('/notices', { config: { permission: 'publish' }, schema: { params: InProject, body: NoticeInput, response: { 201: Notice } } }, async ({ params, body }, reply) => {
-      if (body.edition !== null && !(await editions.edition(params.project, body.edition))) throw notFound('edition');
-      return reply.status(201).send(await notices.create(params.project, body));
-    });
-    app.delete('/notices/:id', { config: { permission: 'publish' }, schema: { params: One, response: { 204: z.null() } } }, async ({ params }, reply) => {
-      if (!(await notices.remove(params.project, params.id))) throw notFound('message');
-      return reply.status(204).send(null);
-    });
-    app.get('/outbox', { config: { permission: 'publish' }, schema: { params: InProject, response: { 200: Outbox } } }, async ({ params }) => ({
-      isSimulated: courier.isSimulated,
-      messages: await notices.sent(params.project),
-    }));
+    app.get(
+      '/tokens',
+      {
+        config: { permission: 'publish' },
+        schema: { params: InProject, response: { 200: z.array(Token) } },
+      },
+      (request) => tokens.list(personOf(request).id),
+    );
+    app.post(
+      '/tokens',
+      {
+        config: { permission: 'publish' },
+        schema: { params: InProject, body: NewToken, response: { 201: MadeToken } },
+      },
+      async (request, reply) => {
+        // Who has found a token must not be able to make more of them.
+        if (request.isProgram) throw new Refused(403, 'person-needed', 'Only people make tokens.');
+        return reply.status(201).send(await tokens.create(personOf(request).id, request.body));
+      },
+    );
+    app.delete(
+      '/tokens/:id',
+      { config: { permission: 'publish' }, schema: { params: One, response: { 204: z.null() } } },
+      async (request, reply) => {
+        if (!(await tokens.remove(personOf(request).id, request.params.id)))
+          throw notFound('token');
+        return reply.status(204).send(null);
+      },
+    );
+    app.get(
+      '/notices',
+      {
+        config: { permission: 'publish' },
+        schema: { params: InProject, response: { 200: z.array(Notice) } },
+      },
+      ({ params }) => notices.list(params.project),
+    );
+    app.post(
+      '/notices',
+      {
+        config: { permission: 'publish' },
+        schema: { params: InProject, body: NoticeInput, response: { 201: Notice } },
+      },
+      async ({ params, body }, reply) => {
+        if (body.edition !== null && !(await editions.edition(params.project, body.edition)))
+          throw notFound('edition');
+        return reply.status(201).send(await notices.create(params.project, body));
+      },
+    );
+    app.delete(
+      '/notices/:id',
+      { config: { permission: 'publish' }, schema: { params: One, response: { 204: z.null() } } },
+      async ({ params }, reply) => {
+        if (!(await notices.remove(params.project, params.id))) throw notFound('message');
+        return reply.status(204).send(null);
+      },
+    );
+    app.get(
+      '/outbox',
+      {
+        config: { permission: 'publish' },
+        schema: { params: InProject, response: { 200: Outbox } },
+      },
+      async ({ params }) => ({
+        isSimulated: courier.isSimulated,
+        messages: await notices.sent(params.project),
+      }),
+    );
   };

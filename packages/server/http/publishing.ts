@@ -1,7 +1,14 @@
 import type { ServerResponse } from 'node:http';
 import { rm } from 'node:fs/promises';
 import { extname, join, normalize, sep } from 'node:path';
-import { BuildInput, Edition, EditionInput, Impression, outputs, type LiveEvent } from '@ukiyo/contracts';
+import {
+  BuildInput,
+  Edition,
+  EditionInput,
+  Impression,
+  outputs,
+  type LiveEvent,
+} from '@ukiyo/contracts';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Services } from '../app/services.ts';
@@ -16,74 +23,170 @@ const One = InProject.extend({ id: z.uuid() });
 /** The file of an impression at a path that somebody asks for. */
 function insideOf(folder: string, path: string): string {
   const file = normalize(join(folder, path));
-  if (!file.startsWith(folder + sep)) throw new Refused(400, 'path', 'This path leads out of the impression.');
+  if (!file.startsWith(folder + sep))
+    throw new Refused(400, 'path', 'This path leads out of the impression.');
   return file;
 }
 
 /** Whether it is a page with all in it. */
-const isWhole = (path: string): boolean => path === outputs.page.file || /^bundle\/[^/]+\.html$/u.test(path);
+const isWhole = (path: string): boolean =>
+  path === outputs.page.file || /^bundle\/[^/]+\.html$/u.test(path);
 
 /** Editions, their builds, what comes out, and the stream of what happens. */
 export const publishingRoutes =
-  ({ editions, impressionFolder, proofFile }: Services, queue: Queue, authority: Authority): FastifyPluginAsyncZod =>
+  (
+    { editions, impressionFolder, proofFile }: Services,
+    queue: Queue,
+    authority: Authority,
+  ): FastifyPluginAsyncZod =>
   async (app) => {
-    app.get('/editions', { config: { permission: 'read' }, schema: { params: InProject, response: { 200: z.array(Edition) } } }, ({ params }) => editions.editions(params.project));
-    app.post('/editions', { config: { permission: 'publish' }, schema: { params: InProject, body: EditionInput, response: { 201: Edition } } }, async ({ params, body }, reply) =>
-      reply.status(201).send(await editions.createEdition(params.project, body)),
+    app.get(
+      '/editions',
+      {
+        config: { permission: 'read' },
+        schema: { params: InProject, response: { 200: z.array(Edition) } },
+      },
+      ({ params }) => editions.editions(params.project),
     );
-    app.put('/editions/:id', { config: { permission: 'publish' }, schema: { params: One, body: EditionInput, response: { 200: Edition } } }, async ({ params, body }) => {
-      const edition = await editions.updateEdition(params.project, params.id, body);
-      if (!edition) throw notFound('edition');
-      return edition;
-    });
-    app.delete('/editions/:id', { config: { permission: 'publish' }, schema: { params: One, response: { 204: z.null() } } }, async ({ params }, reply) => {
-      const built = await editions.impressionsOf(params.project, params.id);
-      if (built.some(({ seal }) => seal !== null)) throw new Refused(409, 'signed', 'An impression of it is signed off and stays. Take back the sign-off first.');
-      if (!(await editions.removeEdition(params.project, params.id))) throw notFound('edition');
-      await Promise.all([...built.map(({ id }) => impressionFolder(id)), proofFile(params.id)].map((path) => rm(path, { recursive: true, force: true })));
-      return reply.status(204).send(null);
-    });
+    app.post(
+      '/editions',
+      {
+        config: { permission: 'publish' },
+        schema: { params: InProject, body: EditionInput, response: { 201: Edition } },
+      },
+      async ({ params, body }, reply) =>
+        reply.status(201).send(await editions.createEdition(params.project, body)),
+    );
+    app.put(
+      '/editions/:id',
+      {
+        config: { permission: 'publish' },
+        schema: { params: One, body: EditionInput, response: { 200: Edition } },
+      },
+      async ({ params, body }) => {
+        const edition = await editions.updateEdition(params.project, params.id, body);
+        if (!edition) throw notFound('edition');
+        return edition;
+      },
+    );
+    app.delete(
+      '/editions/:id',
+      { config: { permission: 'publish' }, schema: { params: One, response: { 204: z.null() } } },
+      async ({ params }, reply) => {
+        const built = await editions.impressionsOf(params.project, params.id);
+        if (built.some(({ seal }) => seal !== null))
+          throw new Refused(
+            409,
+            'signed',
+            'An impression of it is signed off and stays. Take back the sign-off first.',
+          );
+        if (!(await editions.removeEdition(params.project, params.id))) throw notFound('edition');
+        await Promise.all(
+          [...built.map(({ id }) => impressionFolder(id)), proofFile(params.id)].map((path) =>
+            rm(path, { recursive: true, force: true }),
+          ),
+        );
+        return reply.status(204).send(null);
+      },
+    );
 
-    app.post('/editions/:id/impressions', { config: { permission: 'publish' }, schema: { params: One, body: BuildInput.nullish(), response: { 202: Impression } } }, async (request, reply) => {
-      const { project, id } = request.params;
-      if (!(await editions.edition(project, id))) throw notFound('edition');
-      await authority.settle(project);
-      const impression = await editions.createImpression(project, id, personOf(request).name, { locale: request.body?.locale ?? null });
-      await queue.enqueue(impression.id);
-      return reply.status(202).send(impression);
-    });
-    app.get('/impressions', { config: { permission: 'read' }, schema: { params: InProject, response: { 200: z.array(Impression) } } }, ({ params }) => editions.impressions(params.project));
-    app.get('/impressions/:id', { config: { permission: 'read' }, schema: { params: One, response: { 200: Impression } } }, async ({ params }) => {
-      const impression = await editions.impression(params.project, params.id);
-      if (!impression) throw notFound('impression');
-      return impression;
-    });
-    app.post('/impressions/:id/cancel', { config: { permission: 'publish' }, schema: { params: One, response: { 200: Impression } } }, async ({ params }) => {
-      const impression = await editions.impression(params.project, params.id);
-      if (!impression) throw notFound('impression');
-      if (await editions.endImpression(params.id, { state: 'cancelled' })) {
-        await queue.cancel(params.id);
-        await queue.announce(params.project, { kind: 'impression', id: params.id, state: 'cancelled', progress: impression.progress });
-      }
-      return { ...impression, state: 'cancelled' as const };
-    });
+    app.post(
+      '/editions/:id/impressions',
+      {
+        config: { permission: 'publish' },
+        schema: { params: One, body: BuildInput.nullish(), response: { 202: Impression } },
+      },
+      async (request, reply) => {
+        const { project, id } = request.params;
+        if (!(await editions.edition(project, id))) throw notFound('edition');
+        await authority.settle(project);
+        const impression = await editions.createImpression(project, id, personOf(request).name, {
+          locale: request.body?.locale ?? null,
+        });
+        await queue.enqueue(impression.id);
+        return reply.status(202).send(impression);
+      },
+    );
+    app.get(
+      '/impressions',
+      {
+        config: { permission: 'read' },
+        schema: { params: InProject, response: { 200: z.array(Impression) } },
+      },
+      ({ params }) => editions.impressions(params.project),
+    );
+    app.get(
+      '/impressions/:id',
+      { config: { permission: 'read' }, schema: { params: One, response: { 200: Impression } } },
+      async ({ params }) => {
+        const impression = await editions.impression(params.project, params.id);
+        if (!impression) throw notFound('impression');
+        return impression;
+      },
+    );
+    app.post(
+      '/impressions/:id/cancel',
+      { config: { permission: 'publish' }, schema: { params: One, response: { 200: Impression } } },
+      async ({ params }) => {
+        const impression = await editions.impression(params.project, params.id);
+        if (!impression) throw notFound('impression');
+        if (await editions.endImpression(params.id, { state: 'cancelled' })) {
+          await queue.cancel(params.id);
+          await queue.announce(params.project, {
+            kind: 'impression',
+            id: params.id,
+            state: 'cancelled',
+            progress: impression.progress,
+          });
+        }
+        return { ...impression, state: 'cancelled' as const };
+      },
+    );
 
-    app.get('/editions/:id/shipped/*', { config: { permission: 'read' }, schema: { params: One.extend({ '*': z.string() }) } }, async ({ params }, reply) => {
-      const built = (await editions.impressionsOf(params.project, params.id)).filter(({ state }) => state === 'done');
-      const shipped = built.find(({ seal }) => seal !== null) ?? built[0];
-      if (!shipped) throw notFound('impression');
-      return sendFile(insideOf(impressionFolder(shipped.id), params['*']), reply, undefined, isWhole(params['*']));
-    });
-    app.get('/impressions/:id/files/*', { config: { permission: 'read' }, schema: { params: One.extend({ '*': z.string() }) } }, async ({ params }, reply) => {
-      if (!(await editions.impression(params.project, params.id))) throw notFound('impression');
-      return sendFile(insideOf(impressionFolder(params.id), params['*']), reply, undefined, isWhole(params['*']));
-    });
-    app.get('/impressions/:id/download', { config: { permission: 'read' }, schema: { params: One } }, async ({ params }, reply) => {
-      const impression = await editions.impression(params.project, params.id);
-      if (!impression) throw notFound('impression');
-      const { file } = outputs[impression.output];
-      return sendFile(join(impressionFolder(params.id), file), reply, `${impression.editionName.replace(/[^\p{L}\p{N} ._-]/gu, '_')}${extname(file)}`);
-    });
+    app.get(
+      '/editions/:id/shipped/*',
+      { config: { permission: 'read' }, schema: { params: One.extend({ '*': z.string() }) } },
+      async ({ params }, reply) => {
+        const built = (await editions.impressionsOf(params.project, params.id)).filter(
+          ({ state }) => state === 'done',
+        );
+        const shipped = built.find(({ seal }) => seal !== null) ?? built[0];
+        if (!shipped) throw notFound('impression');
+        return sendFile(
+          insideOf(impressionFolder(shipped.id), params['*']),
+          reply,
+          undefined,
+          isWhole(params['*']),
+        );
+      },
+    );
+    app.get(
+      '/impressions/:id/files/*',
+      { config: { permission: 'read' }, schema: { params: One.extend({ '*': z.string() }) } },
+      async ({ params }, reply) => {
+        if (!(await editions.impression(params.project, params.id))) throw notFound('impression');
+        return sendFile(
+          insideOf(impressionFolder(params.id), params['*']),
+          reply,
+          undefined,
+          isWhole(params['*']),
+        );
+      },
+    );
+    app.get(
+      '/impressions/:id/download',
+      { config: { permission: 'read' }, schema: { params: One } },
+      async ({ params }, reply) => {
+        const impression = await editions.impression(params.project, params.id);
+        if (!impression) throw notFound('impression');
+        const { file } = outputs[impression.output];
+        return sendFile(
+          join(impressionFolder(params.id), file),
+          reply,
+          `${impression.editionName.replace(/[^\p{L}\p{N} ._-]/gu, '_')}${extname(file)}`,
+        );
+      },
+    );
 
     // A stream never ends by itself: without this the server would wait for its listeners when it is to stop.
     const streams = new Set<ServerResponse>();
@@ -91,20 +194,30 @@ export const publishingRoutes =
       for (const stream of streams) stream.end();
       done();
     });
-    app.get('/events', { config: { permission: 'read' }, schema: { params: InProject } }, (request, reply) => {
-      reply.hijack();
-      reply.raw.writeHead(200, { 'content-type': 'text/event-stream', 'cache-control': 'no-store', connection: 'keep-alive', 'x-accel-buffering': 'no' });
-      reply.raw.write(': here\n\n');
-      const send = (event: LiveEvent, project: string): void => {
-        if (project === request.params.project) reply.raw.write(`data: ${JSON.stringify(event)}\n\n`);
-      };
-      const alive = setInterval(() => reply.raw.write(': still here\n\n'), 20_000);
-      queue.events.on('live', send);
-      streams.add(reply.raw);
-      request.raw.on('close', () => {
-        clearInterval(alive);
-        queue.events.off('live', send);
-        streams.delete(reply.raw);
-      });
-    });
+    app.get(
+      '/events',
+      { config: { permission: 'read' }, schema: { params: InProject } },
+      (request, reply) => {
+        reply.hijack();
+        reply.raw.writeHead(200, {
+          'content-type': 'text/event-stream',
+          'cache-control': 'no-store',
+          connection: 'keep-alive',
+          'x-accel-buffering': 'no',
+        });
+        reply.raw.write(': here\n\n');
+        const send = (event: LiveEvent, project: string): void => {
+          if (project === request.params.project)
+            reply.raw.write(`data: ${JSON.stringify(event)}\n\n`);
+        };
+        const alive = setInterval(() => reply.raw.write(': still here\n\n'), 20_000);
+        queue.events.on('live', send);
+        streams.add(reply.raw);
+        request.raw.on('close', () => {
+          clearInterval(alive);
+          queue.events.off('live', send);
+          streams.delete(reply.raw);
+        });
+      },
+    );
   };

@@ -30,7 +30,8 @@ const ownOnly =
   "default-src 'none'; script-src 'self'; style-src 'self'; style-src-attr 'unsafe-inline'; img-src 'self' data:; font-src 'self'; media-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'self'";
 
 /** One page has its styles, faces and images in it, and no script at all. */
-const allInside = "default-src 'none'; style-src 'unsafe-inline'; img-src data:; font-src data:; media-src data:; base-uri 'none'; form-action 'none'; frame-ancestors 'self'";
+const allInside =
+  "default-src 'none'; style-src 'unsafe-inline'; img-src data:; font-src data:; media-src data:; base-uri 'none'; form-action 'none'; frame-ancestors 'self'";
 
 const headed = (path: string, reply: FastifyReply, isOnePage = false): FastifyReply =>
   reply
@@ -39,13 +40,27 @@ const headed = (path: string, reply: FastifyReply, isOnePage = false): FastifyRe
     .type(types[extname(path).toLowerCase()] ?? 'application/octet-stream');
 
 /** What was built or proofed, as it lies there; kept apart from the application by what it may load. @param isOnePage whether it is a page with all in it */
-export async function sendFile(path: string, reply: FastifyReply, downloadName?: string, isOnePage = false): Promise<FastifyReply> {
+export async function sendFile(
+  path: string,
+  reply: FastifyReply,
+  downloadName?: string,
+  isOnePage = false,
+): Promise<FastifyReply> {
   const found = await stat(path).catch(() => undefined);
   if (!found?.isFile()) throw notFound('file');
   headed(path, reply, isOnePage);
-  if (downloadName !== undefined) reply.header('content-disposition', `attachment; filename*=UTF-8''${encodeURIComponent(downloadName)}`);
+  if (downloadName !== undefined)
+    reply.header(
+      'content-disposition',
+      `attachment; filename*=UTF-8''${encodeURIComponent(downloadName)}`,
+    );
   return reply.send(createReadStream(path));
 }
 
 /** A file of a site that is made when it is asked for. */
-export const sendMade = (path: string, content: string | Uint8Array, reply: FastifyReply): FastifyReply => headed(path, reply).send(typeof content === 'string' ? content : Buffer.from(content));
+export const sendMade = (
+  path: string,
+  content: string | Uint8Array,
+  reply: FastifyReply,
+): FastifyReply =>
+  headed(path, reply).send(typeof content === 'string' ? content : Buffer.from(content));

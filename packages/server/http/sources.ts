@@ -1,4 +1,10 @@
-import { SourceFolder, SourceOrder, SourceReading, SourceState, SourceSummary } from '@ukiyo/contracts';
+import {
+  SourceFolder,
+  SourceOrder,
+  SourceReading,
+  SourceState,
+  SourceSummary,
+} from '@ukiyo/contracts';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Services } from '../app/services.ts';
@@ -13,29 +19,64 @@ const One = InProject.extend({ folder: SourceFolder });
 export const sourceRoutes =
   ({ sources }: Services, queue: Queue, authority: Authority): FastifyPluginAsyncZod =>
   async (app) => {
-    app.get('/sources', { config: { permission: 'write' }, schema: { params: InProject, response: { 200: z.array(SourceSummary) } } }, ({ params }) => sources.list(params.project));
-    app.get('/sources/:folder', { config: { permission: 'write' }, schema: { params: One, response: { 200: SourceState } } }, async ({ params }) => {
-      await authority.settle(params.project);
-      const state = await sources.look(params.project, params.folder);
-      if (!state) throw notFound('folder');
-      return state;
-    });
-    app.put('/sources/:folder', { config: { permission: 'publish' }, schema: { params: One, response: { 200: SourceState } } }, async ({ params }) => {
-      if (!(await sources.link(params.project, params.folder))) throw new Refused(409, 'sources.linked', 'This folder is linked already, or it is not there any more.');
-      const state = await sources.look(params.project, params.folder);
-      if (!state) throw notFound('folder');
-      return state;
-    });
-    app.post('/sources/:folder/read', { config: { permission: 'write' }, schema: { params: One, body: SourceOrder, response: { 200: SourceReading } } }, async (request) => {
-      const { project, folder } = request.params;
-      await authority.settle(project);
-      const done = await sources.read(project, folder, personOf(request).name, request.body);
-      if (!done) throw notFound('linked source');
-      for (const [id, version] of Object.entries(done.texts)) await queue.announce(project, { kind: 'item', id, version });
-      return done.reading;
-    });
-    app.delete('/sources/:folder', { config: { permission: 'publish' }, schema: { params: One, response: { 204: z.null() } } }, async ({ params }, reply) => {
-      if (!(await sources.unlink(params.project, params.folder))) throw notFound('linked source');
-      return reply.status(204).send(null);
-    });
+    app.get(
+      '/sources',
+      {
+        config: { permission: 'write' },
+        schema: { params: InProject, response: { 200: z.array(SourceSummary) } },
+      },
+      ({ params }) => sources.list(params.project),
+    );
+    app.get(
+      '/sources/:folder',
+      { config: { permission: 'write' }, schema: { params: One, response: { 200: SourceState } } },
+      async ({ params }) => {
+        await authority.settle(params.project);
+        const state = await sources.look(params.project, params.folder);
+        if (!state) throw notFound('folder');
+        return state;
+      },
+    );
+    app.put(
+      '/sources/:folder',
+      {
+        config: { permission: 'publish' },
+        schema: { params: One, response: { 200: SourceState } },
+      },
+      async ({ params }) => {
+        if (!(await sources.link(params.project, params.folder)))
+          throw new Refused(
+            409,
+            'sources.linked',
+            'This folder is linked already, or it is not there any more.',
+          );
+        const state = await sources.look(params.project, params.folder);
+        if (!state) throw notFound('folder');
+        return state;
+      },
+    );
+    app.post(
+      '/sources/:folder/read',
+      {
+        config: { permission: 'write' },
+        schema: { params: One, body: SourceOrder, response: { 200: SourceReading } },
+      },
+      async (request) => {
+        const { project, folder } = request.params;
+        await authority.settle(project);
+        const done = await sources.read(project, folder, personOf(request).name, request.body);
+        if (!done) throw notFound('linked source');
+        for (const [id, version] of Object.entries(done.texts))
+          await queue.announce(project, { kind: 'item', id, version });
+        return done.reading;
+      },
+    );
+    app.delete(
+      '/sources/:folder',
+      { config: { permission: 'publish' }, schema: { params: One, response: { 204: z.null() } } },
+      async ({ params }, reply) => {
+        if (!(await sources.unlink(params.project, params.folder))) throw notFound('linked source');
+        return reply.status(204).send(null);
+      },
+    );
   };

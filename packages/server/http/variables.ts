@@ -15,32 +15,66 @@ export const variableRoutes =
   ({ variables }: Services, queue: Queue, authority: Authority): FastifyPluginAsyncZod =>
   async (app) => {
     const announce = async (project: string, changed: Rewritten): Promise<void> => {
-      for (const [id, version] of Object.entries(changed)) await queue.announce(project, { kind: 'item', id, version });
+      for (const [id, version] of Object.entries(changed))
+        await queue.announce(project, { kind: 'item', id, version });
     };
-    app.get('/variables', { config: { permission: 'read' }, schema: { params: InProject, response: { 200: Variables } } }, async ({ params }) => {
-      await authority.settle();
-      return variables.read(params.project);
-    });
-    app.post('/variables/rename', { config: { permission: 'write' }, schema: { params: InProject, body: VariableRename, response: { 200: Variables } } }, async (request) => {
-      const { project } = request.params;
-      const { from, to } = request.body;
-      const known = new Set((await variables.read(project)).variables.map(({ key }) => key));
-      if (!known.has(from)) throw notFound('variable');
-      if (from !== to && known.has(to)) throw new Refused(409, 'variables.taken', `There is a variable “${to}” already.`);
-      await announce(project, await variables.rename(project, from, to, personOf(request).name));
-      return variables.read(project);
-    });
-    app.post('/variables/:set', { config: { permission: 'write' }, schema: { params: InProject.extend({ set: ItemId }), body: VariableChange, response: { 200: Variables } } }, async (request) => {
-      const { project, set } = request.params;
-      const { body } = request;
-      if (body.kind === 'define' && nodesOf(body.definition.markup) === undefined) throw new Refused(400, 'variables.markup', 'What the variable says cannot be read.');
-      if (body.kind === 'remove') await refuseIfLast(project, body.at.key);
-      if (body.kind === 'held' && body.on && body.map === set) throw new Refused(400, 'variables.itself', 'A map cannot take itself in.');
-      const changed = await variables.change(project, set, body, personOf(request).name);
-      if (!changed) throw new Refused(409, 'variables.conflict', 'Somebody changed this set meanwhile. Look at it again; what you typed is still here.');
-      await announce(project, changed);
-      return variables.read(project);
-    });
+    app.get(
+      '/variables',
+      {
+        config: { permission: 'read' },
+        schema: { params: InProject, response: { 200: Variables } },
+      },
+      async ({ params }) => {
+        await authority.settle();
+        return variables.read(params.project);
+      },
+    );
+    app.post(
+      '/variables/rename',
+      {
+        config: { permission: 'write' },
+        schema: { params: InProject, body: VariableRename, response: { 200: Variables } },
+      },
+      async (request) => {
+        const { project } = request.params;
+        const { from, to } = request.body;
+        const known = new Set((await variables.read(project)).variables.map(({ key }) => key));
+        if (!known.has(from)) throw notFound('variable');
+        if (from !== to && known.has(to))
+          throw new Refused(409, 'variables.taken', `There is a variable “${to}” already.`);
+        await announce(project, await variables.rename(project, from, to, personOf(request).name));
+        return variables.read(project);
+      },
+    );
+    app.post(
+      '/variables/:set',
+      {
+        config: { permission: 'write' },
+        schema: {
+          params: InProject.extend({ set: ItemId }),
+          body: VariableChange,
+          response: { 200: Variables },
+        },
+      },
+      async (request) => {
+        const { project, set } = request.params;
+        const { body } = request;
+        if (body.kind === 'define' && nodesOf(body.definition.markup) === undefined)
+          throw new Refused(400, 'variables.markup', 'What the variable says cannot be read.');
+        if (body.kind === 'remove') await refuseIfLast(project, body.at.key);
+        if (body.kind === 'held' && body.on && body.map === set)
+          throw new Refused(400, 'variables.itself', 'A map cannot take itself in.');
+        const changed = await variables.change(project, set, body, personOf(request).name);
+        if (!changed)
+          throw new Refused(
+            409,
+            'variables.conflict',
+            'Somebody changed this set meanwhile. Look at it again; what you typed is still here.',
+          );
+        await announce(project, changed);
+        return variables.read(project);
+      },
+    );
 
     /** What is used keeps at least one definition. */
     async function refuseIfLast(project: string, key: string): Promise<void> {

@@ -1,5 +1,19 @@
-import { isPublication, type Appearances, type Contents, type CopyReport, type ElementStandings, type ReaderCheck, type StyleUses } from '@ukiyo/contracts';
-import { allPlaces, appearances, checkEveryReader, standingOf, type Publication } from '@ukiyo/core/compose';
+import {
+  isPublication,
+  type Appearances,
+  type Contents,
+  type CopyReport,
+  type ElementStandings,
+  type ReaderCheck,
+  type StyleUses,
+} from '@ukiyo/contracts';
+import {
+  allPlaces,
+  appearances,
+  checkEveryReader,
+  standingOf,
+  type Publication,
+} from '@ukiyo/core/compose';
 import { copyIndex, type CopyIndex } from '@ukiyo/core/health';
 import { baseOf } from '@ukiyo/core/library';
 import type { Element } from '@ukiyo/core/markup';
@@ -33,9 +47,16 @@ export const analysisBench = (): AnalysisBench => ({ ...workbench(), copies: new
 const mostGroups = 200;
 const mostCopies = 100;
 /** Only what has changed since the last time is compared again. */
-async function findCopies(services: Services, project: string, bench: AnalysisBench): Promise<CopyReport> {
+async function findCopies(
+  services: Services,
+  project: string,
+  bench: AnalysisBench,
+): Promise<CopyReport> {
   const { library, texts } = await readLibrary(services, project, bench);
-  const { index, roots } = bench.copies.get(project) ?? { index: copyIndex(), roots: new Map<string, Element>() };
+  const { index, roots } = bench.copies.get(project) ?? {
+    index: copyIndex(),
+    roots: new Map<string, Element>(),
+  };
   bench.copies.set(project, { index, roots });
   const there = new Set(texts.map(({ id }) => id));
   for (const id of roots.keys())
@@ -52,10 +73,20 @@ async function findCopies(services: Services, project: string, bench: AnalysisBe
     roots.set(id, root);
   }
   const groups = index.groups();
-  return { total: groups.length, groups: groups.slice(0, mostGroups).map(({ copies, ...group }) => ({ ...group, copies: copies.slice(0, mostCopies) })) };
+  return {
+    total: groups.length,
+    groups: groups
+      .slice(0, mostGroups)
+      .map(({ copies, ...group }) => ({ ...group, copies: copies.slice(0, mostCopies) })),
+  };
 }
 
-async function usesOf(services: Services, project: string, sheet: string, bench: AnalysisBench): Promise<StyleUses> {
+async function usesOf(
+  services: Services,
+  project: string,
+  sheet: string,
+  bench: AnalysisBench,
+): Promise<StyleUses> {
   const { library, texts } = await readLibrary(services, project, bench);
   const topics = texts.flatMap(({ id, kind }) => {
     const root = kind === 'topic' ? library.item(id)?.root : undefined;
@@ -75,26 +106,60 @@ function contentsOf({ places, why }: Publication): Contents {
       ...(number === undefined ? {} : { number }),
       ...(content ? { item: content.origin.item } : {}),
     })),
-    dropped: why.filter(({ kind }) => kind === 'dropped').map(({ origin, detail }) => ({ entry: origin, detail })),
+    dropped: why
+      .filter(({ kind }) => kind === 'dropped')
+      .map(({ origin, detail }) => ({ entry: origin, detail })),
   };
 }
 
 /** Answers with what was composed before where nothing has changed since. */
-export async function analyse(services: Services, project: string, question: Question, bench: AnalysisBench): Promise<Answers[Question['kind']]> {
+export async function analyse(
+  services: Services,
+  project: string,
+  question: Question,
+  bench: AnalysisBench,
+): Promise<Answers[Question['kind']]> {
   if (question.kind === 'appearances') {
     const editions: Appearances['editions'] = [];
     for (const edition of (await services.editions.editions(project)).filter(isPublication)) {
-      const { publication, library, lens, agreed } = await composeEdition(services, project, edition, bench);
-      editions.push({ id: edition.id, name: edition.name, cells: Object.fromEntries(appearances(publication, { library, map: edition.map, lens, facets: agreed.facets })) });
+      const { publication, library, lens, agreed } = await composeEdition(
+        services,
+        project,
+        edition,
+        bench,
+      );
+      editions.push({
+        id: edition.id,
+        name: edition.name,
+        cells: Object.fromEntries(
+          appearances(publication, { library, map: edition.map, lens, facets: agreed.facets }),
+        ),
+      });
     }
     return { editions };
   }
   if (question.kind === 'why') {
     const standings: ElementStandings = [];
-    for (const { id, name, ...rest } of (await services.editions.editions(project)).filter(isPublication)) {
-      const { publication, library, lens, agreed } = await composeEdition(services, project, { id, name, ...rest }, bench);
-      const found = appearances(publication, { library, map: rest.map, lens, facets: agreed.facets });
-      standings.push({ id, edition: name, ...standingOf(publication, question.item, question.path, found, library) });
+    for (const { id, name, ...rest } of (await services.editions.editions(project)).filter(
+      isPublication,
+    )) {
+      const { publication, library, lens, agreed } = await composeEdition(
+        services,
+        project,
+        { id, name, ...rest },
+        bench,
+      );
+      const found = appearances(publication, {
+        library,
+        map: rest.map,
+        lens,
+        facets: agreed.facets,
+      });
+      standings.push({
+        id,
+        edition: name,
+        ...standingOf(publication, question.item, question.path, found, library),
+      });
     }
     return standings;
   }
@@ -102,9 +167,16 @@ export async function analyse(services: Services, project: string, question: Que
   if (question.kind === 'styles') return usesOf(services, project, question.sheet, bench);
   const edition = await services.editions.edition(project, question.edition);
   if (!edition) return undefined;
-  if (question.kind === 'contents') return contentsOf((await composeEdition(services, project, edition, bench)).publication);
+  if (question.kind === 'contents')
+    return contentsOf((await composeEdition(services, project, edition, bench)).publication);
   const started = performance.now();
   const { library, lens, agreed } = await composeEdition(services, project, edition, bench);
-  const problems = checkEveryReader({ library, map: edition.map, facets: agreed.facets, variables: edition.variables, ...(lens ? { lens } : {}) });
+  const problems = checkEveryReader({
+    library,
+    map: edition.map,
+    facets: agreed.facets,
+    variables: edition.variables,
+    ...(lens ? { lens } : {}),
+  });
   return { problems: bySeverity(problems), milliseconds: Math.round(performance.now() - started) };
 }

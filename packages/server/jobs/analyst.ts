@@ -8,14 +8,20 @@ const mostMemory = 1800 * 1024 * 1024;
 
 /** A warm child process that is asked about whole libraries. */
 export interface Analyst {
-  ask<Kind extends Question['kind']>(project: string, question: Question & { readonly kind: Kind }): Promise<Answers[Kind]>;
+  ask<Kind extends Question['kind']>(
+    project: string,
+    question: Question & { readonly kind: Kind },
+  ): Promise<Answers[Kind]>;
   close(): void;
 }
 
 export function createAnalyst(settings: Settings): Analyst {
   const child = warmChild<AnalysisOrder>('analystChild', mostMemory);
   return {
-    ask: <Kind extends Question['kind']>(project: string, question: Question & { readonly kind: Kind }) => child.ask({ settings, project, question }) as Promise<Answers[Kind]>,
+    ask: <Kind extends Question['kind']>(
+      project: string,
+      question: Question & { readonly kind: Kind },
+    ) => child.ask({ settings, project, question }) as Promise<Answers[Kind]>,
     close: child.close,
   };
 }

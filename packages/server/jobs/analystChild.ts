@@ -11,4 +11,6 @@ export interface AnalysisOrder {
 
 const bench = analysisBench();
 let services: ReturnType<typeof makeServices> | undefined;
-answerOrders(({ settings, project, question }: AnalysisOrder) => analyse((services ??= makeServices(settings, 2)), project, question, bench));
+answerOrders(({ settings, project, question }: AnalysisOrder) =>
+  analyse((services ??= makeServices(settings, 2)), project, question, bench),
+);

@@ -2,7 +2,13 @@ import { readFileSync } from 'node:fs';
 import { mkdir, readdir, rm, writeFile } from 'node:fs/promises';
 import { extname, join } from 'node:path';
 import { outputs, type Edition, type Progress } from '@ukiyo/contracts';
-import { allPlaces, pageTexts, wordsIn, type PageText, type Publication } from '@ukiyo/core/compose';
+import {
+  allPlaces,
+  pageTexts,
+  wordsIn,
+  type PageText,
+  type Publication,
+} from '@ukiyo/core/compose';
 import { bySeverity, problem, type Problem } from '@ukiyo/core/problems';
 import { bundleIndex } from '@ukiyo/press';
 import type { Services } from '../app/services.ts';
@@ -36,12 +42,21 @@ interface Built extends Made {
  * Builds one edition into a folder: the files of its output, as `outputs` of contracts names them; what went in and what stands on its pages are kept there too.
  * Bad content is left out and reported; the rest is built.
  */
-export async function buildEdition(services: Services, project: string, inputs: Inputs, folder: string, bench: Workbench, tell: (progress: Progress) => void): Promise<BuildOutcome> {
+export async function buildEdition(
+  services: Services,
+  project: string,
+  inputs: Inputs,
+  folder: string,
+  bench: Workbench,
+  tell: (progress: Progress) => void,
+): Promise<BuildOutcome> {
   const started = performance.now();
   const { edition, texts } = inputs;
   await rm(folder, { recursive: true, force: true });
   await mkdir(folder, { recursive: true });
-  const built = await (edition.output === 'bundle' ? buildBundle(services, project, inputs, folder, bench, tell) : buildOne(services, project, inputs, edition.output, folder, bench, tell));
+  const built = await (edition.output === 'bundle'
+    ? buildBundle(services, project, inputs, folder, bench, tell)
+    : buildOne(services, project, inputs, edition.output, folder, bench, tell));
   tell({ step: 'Keeping what went in', done: 0, total: 0 });
   await recordInputs(join(folder, inputsFile), inputs);
   await writeFile(join(folder, pagesFile), JSON.stringify(built.texts));
@@ -55,20 +70,47 @@ export async function buildEdition(services: Services, project: string, inputs: 
   };
 }
 
-async function buildOne(services: Services, project: string, inputs: Inputs, output: PublicationOutput, folder: string, bench: Workbench, tell: (progress: Progress) => void): Promise<Built> {
+async function buildOne(
+  services: Services,
+  project: string,
+  inputs: Inputs,
+  output: PublicationOutput,
+  folder: string,
+  bench: Workbench,
+  tell: (progress: Progress) => void,
+): Promise<Built> {
   tell({ step: 'Composing', done: 0, total: inputs.texts.length });
   const composed = await composeInputs(inputs, project, bench);
   const { publication } = composed;
   if (publication.places.length === 0) {
-    const empty = problem('error', 'build.empty', 'There is nothing to publish: nothing in the map is for the readers of this edition.', { item: inputs.edition.map });
+    const empty = problem(
+      'error',
+      'build.empty',
+      'There is nothing to publish: nothing in the map is for the readers of this edition.',
+      { item: inputs.edition.map },
+    );
     const isSaid = publication.problems.some(({ severity }) => severity === 'error');
-    return { bytes: 0, pages: 0, fingerprint: '', problems: isSaid ? publication.problems : [...publication.problems, empty], texts: [], topics: 0, words: 0 };
+    return {
+      bytes: 0,
+      pages: 0,
+      fingerprint: '',
+      problems: isSaid ? publication.problems : [...publication.problems, empty],
+      texts: [],
+      topics: 0,
+      words: 0,
+    };
   }
   const made = await makers[output]({ services, project, inputs, composed, folder, bench, tell });
   await nameWhatWasBuilt(services, project, inputs.edition, publication, composed.texts);
   const texts = pageTexts(publication);
   const topics = Object.values(publication.targets).filter(({ kind }) => kind === 'topic').length;
-  return { ...made, problems: [...publication.problems, ...made.problems], texts, topics, words: wordsIn(texts, publication.locale) };
+  return {
+    ...made,
+    problems: [...publication.problems, ...made.problems],
+    texts,
+    topics,
+    words: wordsIn(texts, publication.locale),
+  };
 }
 
 /** A name that is safe for files, of what a person typed. */
@@ -79,10 +121,26 @@ const fileNameOf = (name: string): string =>
     .slice(0, 80) || 'edition';
 
 /** Several editions in one archive, each under its name, with a page that leads to them. */
-async function buildBundle(services: Services, project: string, inputs: Inputs, folder: string, bench: Workbench, tell: (progress: Progress) => void): Promise<Built> {
+async function buildBundle(
+  services: Services,
+  project: string,
+  inputs: Inputs,
+  folder: string,
+  bench: Workbench,
+  tell: (progress: Progress) => void,
+): Promise<Built> {
   const { edition } = inputs;
   const held = edition.holds.flatMap((id) => inputs.editions.find((one) => one.id === id) ?? []);
-  const problems: Problem[] = held.length < edition.holds.length ? [problem('error', 'bundle.missing', 'An edition that it holds is not there any more. It is left out.')] : [];
+  const problems: Problem[] =
+    held.length < edition.holds.length
+      ? [
+          problem(
+            'error',
+            'bundle.missing',
+            'An edition that it holds is not there any more. It is left out.',
+          ),
+        ]
+      : [];
   const parts: { name: string; built: Built }[] = [];
   const files = new Map<string, string>();
   const entries: { label: string; detail: string; href: string }[] = [];
@@ -90,10 +148,19 @@ async function buildBundle(services: Services, project: string, inputs: Inputs, 
   for (const [at, part] of held.entries()) {
     // A bundle in a bundle would have no end.
     if (part.output === 'bundle') continue;
-    const say = (progress: Progress): void => tell({ ...progress, step: `${part.name} (${at + 1} of ${held.length}): ${progress.step}` });
+    const say = (progress: Progress): void =>
+      tell({ ...progress, step: `${part.name} (${at + 1} of ${held.length}): ${progress.step}` });
     const own = join(inside, String(at));
     await mkdir(own, { recursive: true });
-    const built = await buildOne(services, project, { ...inputs, edition: part }, part.output, own, bench, say);
+    const built = await buildOne(
+      services,
+      project,
+      { ...inputs, edition: part },
+      part.output,
+      own,
+      bench,
+      say,
+    );
     parts.push({ name: part.name, built });
     if (built.bytes === 0) continue;
     const taken = new Set([...files.keys()].map((path) => path.split(/[/.]/u)[0]!));
@@ -102,8 +169,17 @@ async function buildBundle(services: Services, project: string, inputs: Inputs, 
     const { label, file, opens } = outputs[part.output];
     const hasFolder = opens !== file;
     for (const path of hasFolder ? await filesBelow(join(own, part.output)) : [''])
-      files.set(hasFolder ? `${name}/${path}` : `${name}${extname(file)}`, hasFolder ? join(own, part.output, path) : join(own, file));
-    entries.push({ label: part.name, detail: label, href: hasFolder ? `${name}/${opens.split('/').slice(1).join('/')}` : `${name}${extname(file)}` });
+      files.set(
+        hasFolder ? `${name}/${path}` : `${name}${extname(file)}`,
+        hasFolder ? join(own, part.output, path) : join(own, file),
+      );
+    entries.push({
+      label: part.name,
+      detail: label,
+      href: hasFolder
+        ? `${name}/${opens.split('/').slice(1).join('/')}`
+        : `${name}${extname(file)}`,
+    });
   }
   tell({ step: 'Putting them together', done: 0, total: files.size });
   function* contents(): Generator<readonly [string, string | Uint8Array]> {
@@ -111,16 +187,31 @@ async function buildBundle(services: Services, project: string, inputs: Inputs, 
     // One after the other: together they need not have room in memory.
     for (const [path, file] of files) yield [path, readFileSync(file)];
   }
-  const whole = files.size === 0 ? { bytes: 0, fingerprint: '' } : await folderInto(folder, 'bundle', contents());
+  const whole =
+    files.size === 0
+      ? { bytes: 0, fingerprint: '' }
+      : await folderInto(folder, 'bundle', contents());
   await rm(inside, { recursive: true, force: true });
-  const sum = (figure: 'pages' | 'topics' | 'words'): number => parts.reduce((total, { built }) => total + built[figure], 0);
+  const sum = (figure: 'pages' | 'topics' | 'words'): number =>
+    parts.reduce((total, { built }) => total + built[figure], 0);
   return {
     ...whole,
     pages: sum('pages'),
     topics: sum('topics'),
     words: sum('words'),
-    problems: [...problems, ...parts.flatMap(({ name, built }) => built.problems.map((one) => ({ ...one, message: `${name}: ${one.message}` })))],
-    texts: parts.flatMap(({ name, built }) => built.texts.map(({ anchor, title, blocks }) => ({ anchor: `${name}/${anchor}`, title: `${name}: ${title}`, blocks }))),
+    problems: [
+      ...problems,
+      ...parts.flatMap(({ name, built }) =>
+        built.problems.map((one) => ({ ...one, message: `${name}: ${one.message}` })),
+      ),
+    ],
+    texts: parts.flatMap(({ name, built }) =>
+      built.texts.map(({ anchor, title, blocks }) => ({
+        anchor: `${name}/${anchor}`,
+        title: `${name}: ${title}`,
+        blocks,
+      })),
+    ),
   };
 }
 
@@ -133,8 +224,19 @@ async function filesBelow(folder: string): Promise<string[]> {
 }
 
 /** What went out can be found again: the texts of its map and topics, as they were, carry its name. */
-async function nameWhatWasBuilt(services: Services, project: string, edition: Edition, publication: Publication, texts: readonly { readonly id: string; readonly version: number }[]): Promise<void> {
-  const used = new Set([edition.map, ...allPlaces(publication.places).map(({ origin }) => origin.item)]);
-  const versions = Object.fromEntries(texts.filter(({ id }) => used.has(id)).map(({ id, version }) => [id, version]));
+async function nameWhatWasBuilt(
+  services: Services,
+  project: string,
+  edition: Edition,
+  publication: Publication,
+  texts: readonly { readonly id: string; readonly version: number }[],
+): Promise<void> {
+  const used = new Set([
+    edition.map,
+    ...allPlaces(publication.places).map(({ origin }) => origin.item),
+  ]);
+  const versions = Object.fromEntries(
+    texts.filter(({ id }) => used.has(id)).map(({ id, version }) => [id, version]),
+  );
   await services.items.nameRevisions(project, versions, `Built into “${edition.name}”`);
 }

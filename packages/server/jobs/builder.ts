@@ -60,7 +60,11 @@ export function createBuilder(): Builder {
         });
         worker.on('exit', (code, signal) => {
           child = undefined;
-          settle(() => reject(cancelled ? new Cancelled() : new Error(`The builder ended (${signal ?? code}).`)));
+          settle(() =>
+            reject(
+              cancelled ? new Cancelled() : new Error(`The builder ended (${signal ?? code}).`),
+            ),
+          );
         });
         worker.send(order);
       });

@@ -31,20 +31,31 @@ async function build({ settings, impression, project, edition, again }: BuildOrd
   try {
     const tell = (progress: Progress): void => report({ kind: 'progress', progress });
     tell({ step: 'Reading the library', done: 0, total: 0 });
-    const inputs = await (again === null ? gatherInputs(services, project, edition) : recordedInputs(join(services.impressionFolder(again), inputsFile)));
+    const inputs = await (again === null
+      ? gatherInputs(services, project, edition)
+      : recordedInputs(join(services.impressionFolder(again), inputsFile)));
     // What was stored then must not stay in the bench as if it were stored now.
     const outcome = await buildEdition(
       services,
       project,
       inputs,
       services.impressionFolder(impression),
-      again === null ? bench : { ...workbench(), ...(bench.engine ? { engine: bench.engine } : {}) },
+      again === null
+        ? bench
+        : { ...workbench(), ...(bench.engine ? { engine: bench.engine } : {}) },
       tell,
     );
     report({ kind: 'done', outcome, memory: process.memoryUsage.rss() });
   } catch (error) {
-    await rm(services.impressionFolder(impression), { recursive: true, force: true }).catch(() => undefined);
-    report({ kind: 'failed', message: whyNotWritten(error) ?? (error instanceof Error ? (error.stack ?? error.message) : String(error)) });
+    await rm(services.impressionFolder(impression), { recursive: true, force: true }).catch(
+      () => undefined,
+    );
+    report({
+      kind: 'failed',
+      message:
+        whyNotWritten(error) ??
+        (error instanceof Error ? (error.stack ?? error.message) : String(error)),
+    });
   }
 }
 

@@ -1,10 +1,26 @@
 import type { Edition } from '@ukiyo/contracts';
-import { compose, composeMemory, withChangeBars, type ComposeMemory, type Composition, type PeerEdition, type Publication } from '@ukiyo/core/compose';
+import {
+  compose,
+  composeMemory,
+  withChangeBars,
+  type ComposeMemory,
+  type Composition,
+  type PeerEdition,
+  type Publication,
+} from '@ukiyo/core/compose';
 import { lensOf } from '@ukiyo/core/facets';
 import { textLibrary, type Library, type TextLibrary } from '@ukiyo/core/library';
 import { problem } from '@ukiyo/core/problems';
 import { numberingFor, shippedLooks, usualNumbering, type Numbering } from '@ukiyo/core/styles';
-import { siteAddress, siteMemory, usualDesign, type AssetSource, type PrintDesign, type PrintEngine, type SiteMemory } from '@ukiyo/press';
+import {
+  siteAddress,
+  siteMemory,
+  usualDesign,
+  type AssetSource,
+  type PrintDesign,
+  type PrintEngine,
+  type SiteMemory,
+} from '@ukiyo/press';
 import type { Services } from '../app/services.ts';
 import type { AssetRow } from '../data/models.ts';
 import type { KeptFolder } from './folders.ts';
@@ -20,11 +36,25 @@ export interface Workbench {
   /** The last library of each project: a text that has not changed is not read again. */
   readonly libraries: Map<string, TextLibrary>;
   /** What editions were at the impression since which changes have bars, by what they are made of. */
-  readonly earlier: Map<string, { readonly made: string; readonly before: Publication; readonly of: Publication; readonly barred: Publication }>;
+  readonly earlier: Map<
+    string,
+    {
+      readonly made: string;
+      readonly before: Publication;
+      readonly of: Publication;
+      readonly barred: Publication;
+    }
+  >;
 }
 
 export function workbench(): Workbench {
-  return { memory: composeMemory(), topics: siteMemory(), folders: new Map(), libraries: new Map(), earlier: new Map() };
+  return {
+    memory: composeMemory(),
+    topics: siteMemory(),
+    folders: new Map(),
+    libraries: new Map(),
+    earlier: new Map(),
+  };
 }
 
 /** Images and media of a project by their ids. */
@@ -34,7 +64,14 @@ export function assetsOf(services: Services, rows: readonly AssetRow[]): AssetSo
     const row = byId.get(id);
     if (!row) return undefined;
     const { width, height } = row;
-    return { id, name: row.name, mediaType: row.mediaType, bytes: services.blobs.getNow(row.hash), ...(width === null ? {} : { width }), ...(height === null ? {} : { height }) };
+    return {
+      id,
+      name: row.name,
+      mediaType: row.mediaType,
+      bytes: services.blobs.getNow(row.hash),
+      ...(width === null ? {} : { width }),
+      ...(height === null ? {} : { height }),
+    };
   };
 }
 
@@ -43,7 +80,16 @@ export async function readLibrary(services: Services, project: string, bench: Wo
   return libraryOf(await gatherLibrary(services, project), project, bench);
 }
 
-function libraryOf({ texts, assets: rows, facets, lenses: kept }: Pick<Inputs, 'texts' | 'assets' | 'facets' | 'lenses'>, project: string, bench: Workbench) {
+function libraryOf(
+  {
+    texts,
+    assets: rows,
+    facets,
+    lenses: kept,
+  }: Pick<Inputs, 'texts' | 'assets' | 'facets' | 'lenses'>,
+  project: string,
+  bench: Workbench,
+) {
   const assets = rows.map(({ id, name, mediaType, width, height, alternateOf, conditions }) => ({
     id,
     name,
@@ -76,9 +122,15 @@ const delivered = (output: Edition['output']): Pick<Composition, 'deliveryTarget
  * How another map is published, for links into it: first the editions that are most like this one, and of equal ones that which leaves least of its
  * map out.
  */
-function peerEditionsFor(edition: Edition, editions: readonly Edition[], library: Library, numberingOf: (edition: Edition) => Numbering): (map: string) => PeerEdition[] {
+function peerEditionsFor(
+  edition: Edition,
+  editions: readonly Edition[],
+  library: Library,
+  numberingOf: (edition: Edition) => Numbering,
+): (map: string) => PeerEdition[] {
   const lensFor = ({ lens }: Edition) => (lens === null ? undefined : library.lens(lens));
-  const likeness = (other: Edition): number => (other.output === edition.output ? 2 : 0) + (other.locale === edition.locale ? 1 : 0);
+  const likeness = (other: Edition): number =>
+    (other.output === edition.output ? 2 : 0) + (other.locale === edition.locale ? 1 : 0);
   const narrowness = (other: Edition): number => lensFor(other)?.rules.length ?? 0;
   return (map) =>
     editions
@@ -87,18 +139,37 @@ function peerEditionsFor(edition: Edition, editions: readonly Edition[], library
       .map((peer) => {
         const { variables, facts, output, locale, locales } = peer;
         // Where there are several languages each has a folder of its own.
-        const address = output === 'site' && locales.length > 0 && peer.address !== '' ? `${peer.address.replace(/\/$/u, '')}/${locale}` : peer.address;
+        const address =
+          output === 'site' && locales.length > 0 && peer.address !== ''
+            ? `${peer.address.replace(/\/$/u, '')}/${locale}`
+            : peer.address;
         const lens = lensFor(peer);
         const place = (publication: Publication, anchor: string): string | undefined => {
           if (address === '') return undefined;
-          return output !== 'site' ? address : `${address.replace(/\/$/u, '')}/${siteAddress(publication, anchor, peer) ?? ''}`;
+          return output !== 'site'
+            ? address
+            : `${address.replace(/\/$/u, '')}/${siteAddress(publication, anchor, peer) ?? ''}`;
         };
-        return { variables, facts, locale, numbering: numberingOf(peer), ...delivered(output), address: place, ...(lens ? { lens } : {}) };
+        return {
+          variables,
+          facts,
+          locale,
+          numbering: numberingOf(peer),
+          ...delivered(output),
+          address: place,
+          ...(lens ? { lens } : {}),
+        };
       });
 }
 
 /** Composes an edition from what is stored now, quicker where little has changed since the last time. */
-export async function composeEdition(services: Services, project: string, edition: Edition, bench: Workbench, written?: Written) {
+export async function composeEdition(
+  services: Services,
+  project: string,
+  edition: Edition,
+  bench: Workbench,
+  written?: Written,
+) {
   return composeInputs(await gatherInputs(services, project, edition, written), project, bench);
 }
 
@@ -109,9 +180,16 @@ export async function composeInputs(inputs: Inputs, project: string, bench: Work
   const lens = edition.lens === null ? undefined : library.lens(edition.lens);
   const { sheets, plans, looks } = designs;
   // Those that ship where its own are gone.
-  const design: PrintDesign = { sheet: sheets.find(({ id }) => id === edition.sheet)?.content ?? usualDesign.sheet, plan: plans.find(({ id }) => id === edition.plan)?.content ?? usualDesign.plan };
+  const design: PrintDesign = {
+    sheet: sheets.find(({ id }) => id === edition.sheet)?.content ?? usualDesign.sheet,
+    plan: plans.find(({ id }) => id === edition.plan)?.content ?? usualDesign.plan,
+  };
   const look = looks.find(({ id }) => id === edition.look)?.content ?? shippedLooks['harbour']!;
-  const numberingOf = ({ sheet, locale }: Edition): Numbering => numberingFor(sheets.find(({ id }) => id === sheet)?.content.numbering ?? usualNumbering, locale);
+  const numberingOf = ({ sheet, locale }: Edition): Numbering =>
+    numberingFor(
+      sheets.find(({ id }) => id === sheet)?.content.numbering ?? usualNumbering,
+      locale,
+    );
   const composition = {
     library,
     map: edition.map,
@@ -127,7 +205,10 @@ export async function composeInputs(inputs: Inputs, project: string, bench: Work
     ...(lens ? { lens } : {}),
   };
   const composed = compose(composition, bench.memory);
-  const publication = edition.since === null ? composed : await barred(composed, inputs, composition, { assets, lenses }, bench);
+  const publication =
+    edition.since === null
+      ? composed
+      : await barred(composed, inputs, composition, { assets, lenses }, bench);
   return { publication, design, look, library, lens, agreed, texts, rows };
 }
 
@@ -140,13 +221,26 @@ async function barred(
   bench: Workbench,
 ): Promise<Publication> {
   const { edition } = inputs;
-  const made = JSON.stringify([edition, composition.facets, composition.rules, composition.numbering, lenses]);
+  const made = JSON.stringify([
+    edition,
+    composition.facets,
+    composition.rules,
+    composition.numbering,
+    lenses,
+  ]);
   const known = bench.earlier.get(edition.id);
   if (known?.made === made && known.of === composed) return known.barred;
   const then = async (): Promise<Publication> => {
     const texts = await inputs.before(edition);
-    const gone = problem('warning', 'edition.since', 'The impression since which changes are to have bars is not there any more.', { item: edition.map });
-    return texts.length === 0 ? { ...composed, problems: [...composed.problems, gone] } : compose({ ...composition, library: textLibrary(texts, assets, { lenses }) });
+    const gone = problem(
+      'warning',
+      'edition.since',
+      'The impression since which changes are to have bars is not there any more.',
+      { item: edition.map },
+    );
+    return texts.length === 0
+      ? { ...composed, problems: [...composed.problems, gone] }
+      : compose({ ...composition, library: textLibrary(texts, assets, { lenses }) });
   };
   const before = known?.made === made ? known.before : await then();
   // Where there is nothing to compare with, what was found out about that is all there is.

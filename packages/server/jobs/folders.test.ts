@@ -21,30 +21,45 @@ describe('the folder of an output', () => {
       await mkdir(join(root, name));
       return folderInto(join(root, name), 'site', site(title), remember);
     };
-    const numberOf = async (name: string, path: string): Promise<number> => (await stat(join(root, name, 'site', path))).ino;
+    const numberOf = async (name: string, path: string): Promise<number> =>
+      (await stat(join(root, name, 'site', path))).ino;
 
     await write('first', 'Tide gauges');
     const second = await write('second', 'Wave buoys');
-    expect(await numberOf('second', 'pages/quay.html')).toBe(await numberOf('first', 'pages/quay.html'));
-    expect(await numberOf('second', 'assets/quay.png')).toBe(await numberOf('first', 'assets/quay.png'));
+    expect(await numberOf('second', 'pages/quay.html')).toBe(
+      await numberOf('first', 'pages/quay.html'),
+    );
+    expect(await numberOf('second', 'assets/quay.png')).toBe(
+      await numberOf('first', 'assets/quay.png'),
+    );
     expect(await numberOf('second', 'index.html')).not.toBe(await numberOf('first', 'index.html'));
-    expect(await readFile(join(root, 'first', 'site', 'index.html'), 'utf8')).toBe('<h1>Tide gauges</h1>');
+    expect(await readFile(join(root, 'first', 'site', 'index.html'), 'utf8')).toBe(
+      '<h1>Tide gauges</h1>',
+    );
 
     // The archive is the one that is made where nothing is remembered.
     expect(await write('alone', 'Wave buoys', new Map())).toEqual(second);
     const files = unzipSync(await readFile(join(root, 'second', 'site.zip')));
-    expect(Object.entries(files).map(([path, bytes]) => [path, Buffer.from(bytes)])).toEqual(site('Wave buoys').map(([path, content]) => [path, Buffer.from(content)]));
+    expect(Object.entries(files).map(([path, bytes]) => [path, Buffer.from(bytes)])).toEqual(
+      site('Wave buoys').map(([path, content]) => [path, Buffer.from(content)]),
+    );
 
     // What is named twice in one folder never writes over what an earlier folder has.
     await mkdir(join(root, 'twice'));
     const twice = [...site('Tide gauges'), ['pages/quay.html', 'Otherwise'] as [string, string]];
-    await expect(folderInto(join(root, 'twice'), 'site', twice, new Map(kept))).rejects.toThrow('EEXIST');
-    expect(await readFile(join(root, 'first', 'site', 'pages/quay.html'), 'utf8')).toContain('Mooring');
+    await expect(folderInto(join(root, 'twice'), 'site', twice, new Map(kept))).rejects.toThrow(
+      'EEXIST',
+    );
+    expect(await readFile(join(root, 'first', 'site', 'pages/quay.html'), 'utf8')).toContain(
+      'Mooring',
+    );
 
     await rm(join(root, 'first'), { recursive: true });
     await rm(join(root, 'second'), { recursive: true });
     expect(await write('third', 'Wave buoys')).toEqual(second);
-    expect(await readFile(join(root, 'third', 'site', 'pages/quay.html'), 'utf8')).toContain('Mooring');
+    expect(await readFile(join(root, 'third', 'site', 'pages/quay.html'), 'utf8')).toContain(
+      'Mooring',
+    );
     await rm(root, { recursive: true });
   });
 });

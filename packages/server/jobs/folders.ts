@@ -27,7 +27,11 @@ interface KeptFile {
 /** By their paths in the folder. */
 export type KeptFolder = Map<string, KeptFile>;
 
-export async function fileInto(folder: string, output: Output, content: string | Uint8Array): Promise<Written> {
+export async function fileInto(
+  folder: string,
+  output: Output,
+  content: string | Uint8Array,
+): Promise<Written> {
   const bytes = Buffer.from(content);
   await writeFile(join(folder, outputs[output].file), bytes);
   return { bytes: bytes.byteLength, fingerprint: createHash('sha256').update(bytes).digest('hex') };
@@ -37,7 +41,12 @@ export async function fileInto(folder: string, output: Output, content: string |
  * Files into a folder that is called as their output is, and into an archive beside it.
  * @param kept files of earlier folders, and afterwards those of this one: what is the same is one file on the disk under both names, and not packed again
  */
-export async function folderInto(folder: string, output: Output, files: Iterable<readonly [path: string, content: string | Uint8Array]>, kept: KeptFolder = new Map()): Promise<Written> {
+export async function folderInto(
+  folder: string,
+  output: Output,
+  files: Iterable<readonly [path: string, content: string | Uint8Array]>,
+  kept: KeptFolder = new Map(),
+): Promise<Written> {
   const archive = archiveAt(join(folder, outputs[output].file));
   const made = new Set<string>();
   for (const [path, content] of files) {
@@ -45,7 +54,8 @@ export async function folderInto(folder: string, output: Output, files: Iterable
     const own = join(folder, output, path);
     if (!made.has(dirname(own))) await mkdir(dirname(own), { recursive: true });
     made.add(dirname(own));
-    const told = typeof content === 'string' ? content : createHash('sha256').update(content).digest('hex');
+    const told =
+      typeof content === 'string' ? content : createHash('sha256').update(content).digest('hex');
     const known = kept.get(path);
     const isSame = known?.content === told;
     const file = isSame ? { ...known, file: own } : packed(path, own, Buffer.from(content), told);
@@ -54,7 +64,8 @@ export async function folderInto(folder: string, output: Output, files: Iterable
     kept.set(path, file);
     archive.add(path, file, content);
   }
-  for (const [path, { file }] of kept) if (!file.startsWith(join(folder, output))) kept.delete(path);
+  for (const [path, { file }] of kept)
+    if (!file.startsWith(join(folder, output))) kept.delete(path);
   return archive.end();
 }
 
@@ -73,7 +84,8 @@ function isLinked(file: string, name: string): boolean {
   }
 }
 
-const isPackedAlready = (path: string): boolean => /\.(?:png|jpe?g|gif|webp|avif|woff2?|mp4|webm|mp3|m4a|ogg|zip)$/iu.test(path);
+const isPackedAlready = (path: string): boolean =>
+  /\.(?:png|jpe?g|gif|webp|avif|woff2?|mp4|webm|mp3|m4a|ogg|zip)$/iu.test(path);
 
 /** Of every file in an archive: what is the same has the same bytes. The day is the first that zip files can tell. */
 const alwaysTheSame = new Date(1980, 0, 1);
@@ -106,7 +118,13 @@ function archiveAt(path: string) {
   return {
     hasFailed: () => failure !== undefined,
     add(name: string, { size, crc, packed }: KeptFile, content: string | Uint8Array): void {
-      const entry: ZipInputFile = { filename: name, size, crc, compression: packed ? 8 : 0, mtime: alwaysTheSame };
+      const entry: ZipInputFile = {
+        filename: name,
+        size,
+        crc,
+        compression: packed ? 8 : 0,
+        mtime: alwaysTheSame,
+      };
       zip.add(entry);
       entry.ondata!(null, packed ?? Buffer.from(content), true);
     },
@@ -114,7 +132,9 @@ function archiveAt(path: string) {
       zip.end();
       flush();
       out.end();
-      await finished(out).catch((error: unknown) => (failure ??= error instanceof Error ? error : new Error(String(error))));
+      await finished(out).catch(
+        (error: unknown) => (failure ??= error instanceof Error ? error : new Error(String(error))),
+      );
       if (failure) throw failure;
       const { size } = await stat(path);
       return { bytes: size, fingerprint: hash.digest('hex') };
@@ -131,4 +151,5 @@ const plainly: Readonly<Record<string, string>> = {
   EMFILE: 'Too many files are open on the server.',
 };
 /** Why files could not be written, for those who wait for them; undefined where it is nothing of that kind. */
-export const whyNotWritten = (error: unknown): string | undefined => plainly[error instanceof Error && 'code' in error ? String(error.code) : ''];
+export const whyNotWritten = (error: unknown): string | undefined =>
+  plainly[error instanceof Error && 'code' in error ? String(error.code) : ''];

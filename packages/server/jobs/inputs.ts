@@ -36,12 +36,31 @@ export interface Written {
 }
 
 /** What a library is made of. @param written a text as it is being written, which need not be stored */
-export async function gatherLibrary(services: Services, project: string, written?: Written): Promise<Pick<Inputs, 'texts' | 'assets' | 'facets' | 'lenses'>> {
-  const [texts, assets, { facets }, lenses] = await Promise.all([services.items.texts(project), services.assets.rows(project), services.facets.read(project), services.editions.lenses(project)]);
-  return { texts: texts.map((one) => (one.id === written?.id ? { ...one, text: written.text } : one)), assets, facets, lenses };
+export async function gatherLibrary(
+  services: Services,
+  project: string,
+  written?: Written,
+): Promise<Pick<Inputs, 'texts' | 'assets' | 'facets' | 'lenses'>> {
+  const [texts, assets, { facets }, lenses] = await Promise.all([
+    services.items.texts(project),
+    services.assets.rows(project),
+    services.facets.read(project),
+    services.editions.lenses(project),
+  ]);
+  return {
+    texts: texts.map((one) => (one.id === written?.id ? { ...one, text: written.text } : one)),
+    assets,
+    facets,
+    lenses,
+  };
 }
 
-export async function gatherInputs(services: Services, project: string, edition: Edition, written?: Written): Promise<Inputs> {
+export async function gatherInputs(
+  services: Services,
+  project: string,
+  edition: Edition,
+  written?: Written,
+): Promise<Inputs> {
   const [library, { rules, facts, synonyms }, designs, editions, row] = await Promise.all([
     gatherLibrary(services, project, written),
     services.agreements.read(project),
@@ -49,8 +68,21 @@ export async function gatherInputs(services: Services, project: string, edition:
     services.editions.editions(project),
     services.database.models.projects.findByPk(project),
   ]);
-  const before = async ({ since }: Edition): Promise<readonly LibraryText[]> => (since === null ? [] : services.items.textsAt(project, await services.editions.inputsOf(project, since)));
-  return { edition, ...library, rules, facts, synonyms, designs, editions, sourceLocale: row?.get().locale ?? null, before };
+  const before = async ({ since }: Edition): Promise<readonly LibraryText[]> =>
+    since === null
+      ? []
+      : services.items.textsAt(project, await services.editions.inputsOf(project, since));
+  return {
+    edition,
+    ...library,
+    rules,
+    facts,
+    synonyms,
+    designs,
+    editions,
+    sourceLocale: row?.get().locale ?? null,
+    before,
+  };
 }
 
 const pack = promisify(gzip);
@@ -59,12 +91,19 @@ const unpack = promisify(gunzip);
 /** Keeps what went into an impression beside its files. */
 export async function recordInputs(path: string, { before, ...inputs }: Inputs): Promise<void> {
   const { edition, editions } = inputs;
-  const made = [edition, ...editions.filter(({ id }) => edition.holds.includes(id))].filter(({ since }) => since !== null);
-  const earlier = Object.fromEntries(await Promise.all(made.map(async (one) => [one.id, await before(one)] as const)));
+  const made = [edition, ...editions.filter(({ id }) => edition.holds.includes(id))].filter(
+    ({ since }) => since !== null,
+  );
+  const earlier = Object.fromEntries(
+    await Promise.all(made.map(async (one) => [one.id, await before(one)] as const)),
+  );
   await writeFile(path, await pack(JSON.stringify({ ...inputs, earlier })));
 }
 
-type Recorded = Omit<Inputs, 'before' | 'facts' | 'sourceLocale'> & Partial<Pick<Inputs, 'facts' | 'sourceLocale'>> & { readonly earlier: Readonly<Record<string, readonly LibraryText[]>> };
+type Recorded = Omit<Inputs, 'before' | 'facts' | 'sourceLocale'> &
+  Partial<Pick<Inputs, 'facts' | 'sourceLocale'>> & {
+    readonly earlier: Readonly<Record<string, readonly LibraryText[]>>;
+  };
 
 /** What went into an impression, as it was recorded; only files that `recordInputs` wrote are read. */
 export async function recordedInputs(path: string): Promise<Inputs> {

@@ -47,50 +47,112 @@ export const makers: Readonly<Record<PublicationOutput, (order: Order) => Promis
   async print({ services, composed: { publication, design, rows }, folder, bench, tell }) {
     tell({ step: 'Setting pages', done: 0, total: 0 });
     bench.engine ??= createPrintEngine();
-    const { pdf, pageCount, problems } = await printPublication(publication, assetsOf(services, rows), bench.engine, design);
-    return { ...(pdf ? await fileInto(folder, 'print', pdf) : { bytes: 0, fingerprint: '' }), pages: pageCount, problems };
+    const { pdf, pageCount, problems } = await printPublication(
+      publication,
+      assetsOf(services, rows),
+      bench.engine,
+      design,
+    );
+    return {
+      ...(pdf ? await fileInto(folder, 'print', pdf) : { bytes: 0, fingerprint: '' }),
+      pages: pageCount,
+      problems,
+    };
   },
   async site(order) {
     const { services, composed, folder, inputs, bench } = order;
     const { edition } = inputs;
     if (edition.locales.length === 0) {
-      const site = siteFiles(composed.publication, assetsOf(services, composed.rows), wornBy(order));
-      return { ...(await folderInto(folder, 'site', site.files, keptOf(order))), pages: site.pageCount, problems: site.problems };
+      const site = siteFiles(
+        composed.publication,
+        assetsOf(services, composed.rows),
+        wornBy(order),
+      );
+      return {
+        ...(await folderInto(folder, 'site', site.files, keptOf(order))),
+        pages: site.pageCount,
+        problems: site.problems,
+      };
     }
-    const further = edition.locales.filter((locale, at, all) => locale !== edition.locale && all.indexOf(locale) === at);
+    const further = edition.locales.filter(
+      (locale, at, all) => locale !== edition.locale && all.indexOf(locale) === at,
+    );
     const sites: SiteInLanguage[] = [{ locale: edition.locale, composed }];
-    for (const locale of further) sites.push({ locale, composed: await composeInputs({ ...inputs, edition: { ...edition, locale } }, order.project, bench) });
-    const made = sites.map((one) => ({ locale: one.locale, site: siteFiles(one.composed.publication, assetsOf(services, composed.rows), inLanguage(one, sites, order)) }));
+    for (const locale of further)
+      sites.push({
+        locale,
+        composed: await composeInputs(
+          { ...inputs, edition: { ...edition, locale } },
+          order.project,
+          bench,
+        ),
+      });
+    const made = sites.map((one) => ({
+      locale: one.locale,
+      site: siteFiles(
+        one.composed.publication,
+        assetsOf(services, composed.rows),
+        inLanguage(one, sites, order),
+      ),
+    }));
     const written = await folderInto(folder, 'site', filesOf(made, edition), keptOf(order));
     // What is wrong in all languages is said once, as that of the first.
     const known = new Set(sites[0]!.composed.publication.problems.map(problemKey));
     const ofOthers = sites
       .slice(1)
-      .flatMap(({ locale, composed: { publication } }) => publication.problems.filter((one) => !known.has(problemKey(one))).map((one) => ({ ...one, message: `${locale}: ${one.message}` })));
-    return { ...written, pages: made.reduce((sum, { site }) => sum + site.pageCount, 0), problems: [...ofOthers, ...made.flatMap(({ site }) => site.problems)] };
+      .flatMap(({ locale, composed: { publication } }) =>
+        publication.problems
+          .filter((one) => !known.has(problemKey(one)))
+          .map((one) => ({ ...one, message: `${locale}: ${one.message}` })),
+      );
+    return {
+      ...written,
+      pages: made.reduce((sum, { site }) => sum + site.pageCount, 0),
+      problems: [...ofOthers, ...made.flatMap(({ site }) => site.problems)],
+    };
   },
   async page(order) {
     const { services, composed, folder } = order;
-    const { html, problems } = onePage(composed.publication, assetsOf(services, composed.rows), wornBy(order));
+    const { html, problems } = onePage(
+      composed.publication,
+      assetsOf(services, composed.rows),
+      wornBy(order),
+    );
     return { ...(await fileInto(folder, 'page', html)), pages: 1, problems };
   },
   async epub(order) {
     const { services, composed, folder, inputs } = order;
-    const { bytes, pageCount, problems } = epub(composed.publication, assetsOf(services, composed.rows), { ...wornBy(order), id: inputs.edition.id });
+    const { bytes, pageCount, problems } = epub(
+      composed.publication,
+      assetsOf(services, composed.rows),
+      { ...wornBy(order), id: inputs.edition.id },
+    );
     return { ...(await fileInto(folder, 'epub', bytes)), pages: pageCount, problems };
   },
   async markdown(order) {
     const { services, composed, folder, inputs } = order;
     const { publication, rows } = composed;
-    const { files, pageCount, problems } = markdownFiles(publication, assetsOf(services, rows), inputs.edition);
-    return { ...(await folderInto(folder, 'markdown', files, keptOf(order))), pages: pageCount, problems };
+    const { files, pageCount, problems } = markdownFiles(
+      publication,
+      assetsOf(services, rows),
+      inputs.edition,
+    );
+    return {
+      ...(await folderInto(folder, 'markdown', files, keptOf(order))),
+      pages: pageCount,
+      problems,
+    };
   },
   async dita(order) {
     const { services, composed, folder, inputs } = order;
     const { library, rows, texts } = composed;
     const { edition, facets } = inputs;
     const { sheets, plans, looks } = inputs.designs;
-    const designs = { sheets: sheets.filter(({ id }) => id === edition.sheet), plans: plans.filter(({ id }) => id === edition.plan), looks: looks.filter(({ id }) => id === edition.look) };
+    const designs = {
+      sheets: sheets.filter(({ id }) => id === edition.sheet),
+      plans: plans.filter(({ id }) => id === edition.plan),
+      looks: looks.filter(({ id }) => id === edition.look),
+    };
     const paths = new Map(texts.map((text) => [text.id, packagePath(text)]));
     const source = assetsOf(services, rows);
     const assets = rows.map((row) => ({
@@ -100,12 +162,25 @@ export const makers: Readonly<Record<PublicationOutput, (order: Order) => Promis
       },
     }));
     const lens = edition.lens === null ? undefined : library.lens(edition.lens);
-    const files = editionPackage({ map: edition.map, library, items: texts, assets, lens: lens && { ...lens, id: edition.lens! }, facets, worn: imagesIn(designs), variables: edition.variables });
+    const files = editionPackage({
+      map: edition.map,
+      library,
+      items: texts,
+      assets,
+      lens: lens && { ...lens, id: edition.lens! },
+      facets,
+      worn: imagesIn(designs),
+      variables: edition.variables,
+    });
     files.set(
       publishingFile,
       writePublishing([edition], designs, inputs.editions, (id) => paths.get(id)),
     );
-    return { ...(await folderInto(folder, 'dita', files, keptOf(order))), pages: files.size, problems: [] };
+    return {
+      ...(await folderInto(folder, 'dita', files, keptOf(order))),
+      pages: files.size,
+      problems: [],
+    };
   },
 };
 
@@ -123,13 +198,18 @@ interface SiteInLanguage {
 }
 
 /** The site of one language, which knows where the same topic stands in the others. */
-function inLanguage({ locale, composed }: SiteInLanguage, sites: readonly SiteInLanguage[], order: Order): SiteOptions {
+function inLanguage(
+  { locale, composed }: SiteInLanguage,
+  sites: readonly SiteInLanguage[],
+  order: Order,
+): SiteOptions {
   const { edition } = order.inputs;
   const siblings = sites
     .filter((other) => other.locale !== locale)
     .map((other) => ({
       locale: other.locale,
-      address: (anchor: string | undefined) => `../${other.locale}/${(anchor === undefined ? undefined : siteAddress(other.composed.publication, anchor, edition)) ?? 'index.html'}`,
+      address: (anchor: string | undefined) =>
+        `../${other.locale}/${(anchor === undefined ? undefined : siteAddress(other.composed.publication, anchor, edition)) ?? 'index.html'}`,
     }));
   return {
     ...wornBy({ ...order, composed, inputs: { ...order.inputs, edition: { ...edition, locale } } }),
@@ -138,7 +218,10 @@ function inLanguage({ locale, composed }: SiteInLanguage, sites: readonly SiteIn
   };
 }
 
-function* filesOf(made: readonly { readonly locale: string; readonly site: SiteResult }[], edition: Edition): Generator<readonly [string, string | Uint8Array]> {
+function* filesOf(
+  made: readonly { readonly locale: string; readonly site: SiteResult }[],
+  edition: Edition,
+): Generator<readonly [string, string | Uint8Array]> {
   yield [
     'index.html',
     languagesPage(
@@ -147,11 +230,16 @@ function* filesOf(made: readonly { readonly locale: string; readonly site: SiteR
     ),
   ];
   yield ['languages.js', languagesScript];
-  for (const { locale, site } of made) for (const [path, content] of site.files) yield [`${locale}/${path}`, content];
+  for (const { locale, site } of made)
+    for (const [path, content] of site.files) yield [`${locale}/${path}`, content];
 }
 
 /** All that an edition says of its site. */
-export const siteWears = (edition: Edition, { design, look }: Pick<Composed, 'design' | 'look'>, synonyms: Inputs['synonyms'] = {}): SiteOptions => ({
+export const siteWears = (
+  edition: Edition,
+  { design, look }: Pick<Composed, 'design' | 'look'>,
+  synonyms: Inputs['synonyms'] = {},
+): SiteOptions => ({
   sheet: design.sheet,
   look,
   choices: edition.choices,
@@ -165,5 +253,6 @@ export const siteWears = (edition: Edition, { design, look }: Pick<Composed, 'de
 const wornBy = ({ composed, inputs, bench, tell }: Order): SiteOptions => ({
   ...siteWears(inputs.edition, composed, inputs.synonyms),
   memory: bench.topics,
-  onPage: (done, total) => (done % 20 === 0 || done === total) && tell({ step: 'Writing pages', done, total }),
+  onPage: (done, total) =>
+    (done % 20 === 0 || done === total) && tell({ step: 'Writing pages', done, total }),
 });

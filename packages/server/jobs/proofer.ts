@@ -9,7 +9,10 @@ const mostMemoryOfWholes = 1600 * 1024 * 1024;
 
 /** A warm child process that sets pages to look at; builds have one of their own. */
 export interface Proofer {
-  ask<Kind extends ProofQuestion['kind']>(project: string, question: ProofQuestion & { readonly kind: Kind }): Promise<ProofAnswers[Kind]>;
+  ask<Kind extends ProofQuestion['kind']>(
+    project: string,
+    question: ProofQuestion & { readonly kind: Kind },
+  ): Promise<ProofAnswers[Kind]>;
   close(): void;
 }
 
@@ -18,8 +21,13 @@ export function createProofer(settings: Settings): Proofer {
   // Whole manuals take seconds: nobody who writes waits for them.
   const whole = warmChild<ProofCommand>('prooferChild', mostMemoryOfWholes);
   return {
-    ask: <Kind extends ProofQuestion['kind']>(project: string, question: ProofQuestion & { readonly kind: Kind }) =>
-      (question.kind === 'whole' ? whole : quick).ask({ settings, project, question }) as Promise<ProofAnswers[Kind]>,
+    ask: <Kind extends ProofQuestion['kind']>(
+      project: string,
+      question: ProofQuestion & { readonly kind: Kind },
+    ) =>
+      (question.kind === 'whole' ? whole : quick).ask({ settings, project, question }) as Promise<
+        ProofAnswers[Kind]
+      >,
     close() {
       quick.close();
       whole.close();

@@ -11,4 +11,6 @@ export interface ProofCommand {
 
 const bench = proofBench();
 let services: ReturnType<typeof makeServices> | undefined;
-answerOrders(({ settings, project, question }: ProofCommand) => proof((services ??= makeServices(settings, 2)), project, question, bench));
+answerOrders(({ settings, project, question }: ProofCommand) =>
+  proof((services ??= makeServices(settings, 2)), project, question, bench),
+);

@@ -1,10 +1,30 @@
 import { createHash } from 'node:crypto';
 import { mkdir, rename, writeFile } from 'node:fs/promises';
 import { dirname } from 'node:path';
-import type { Edition, Proof, ProofOrder, SiteProof, SpecimenOrder, WholeProof, WholeProofOrder } from '@ukiyo/contracts';
+import type {
+  Edition,
+  Proof,
+  ProofOrder,
+  SiteProof,
+  SpecimenOrder,
+  WholeProof,
+  WholeProofOrder,
+} from '@ukiyo/contracts';
 import { allPlaces, type Place, type Publication } from '@ukiyo/core/compose';
 import { fieldsOf, type PagePlan } from '@ukiyo/core/styles';
-import { createPrintEngine, layoutOf, siteAddress, siteFiles, type SiteResult, proofPublication, proofTopic, proofWhole, specimen, type PrintEngine, type ProofPages } from '@ukiyo/press';
+import {
+  createPrintEngine,
+  layoutOf,
+  siteAddress,
+  siteFiles,
+  type SiteResult,
+  proofPublication,
+  proofTopic,
+  proofWhole,
+  specimen,
+  type PrintEngine,
+  type ProofPages,
+} from '@ukiyo/press';
 import type { Services } from '../app/services.ts';
 import { assetsOf, composeEdition, composeInputs, workbench, type Workbench } from './composing.ts';
 import { siteWears } from './making.ts';
@@ -17,7 +37,12 @@ export type ProofQuestion =
   /** The page of a topic that is being written. */
   | ({ readonly kind: 'sitePage'; readonly edition: string } & Omit<ProofOrder, 'has'>)
   /** One file of the help site of an edition. */
-  | { readonly kind: 'site'; readonly edition: string; readonly look: string; readonly path: string }
+  | {
+      readonly kind: 'site';
+      readonly edition: string;
+      readonly look: string;
+      readonly path: string;
+    }
   | ({ readonly kind: 'whole'; readonly edition: string; readonly file: string } & WholeProofOrder);
 export interface ProofAnswers {
   readonly specimen: Proof;
@@ -38,14 +63,33 @@ interface ProofBench extends Workbench {
   /** Runs when nothing was asked for a while. */
   later: NodeJS.Timeout | undefined;
 }
-export const proofBench = (): ProofBench => ({ ...workbench(), layouts: new Map(), specimens: new Map(), sites: new Map(), later: undefined });
+export const proofBench = (): ProofBench => ({
+  ...workbench(),
+  layouts: new Map(),
+  specimens: new Map(),
+  sites: new Map(),
+  later: undefined,
+});
 
-const without = (shapes: ReadonlyMap<string, string>, has: ReadonlySet<string>): Record<string, string> => Object.fromEntries([...shapes].filter(([shape]) => !has.has(shape)));
+const without = (
+  shapes: ReadonlyMap<string, string>,
+  has: ReadonlySet<string>,
+): Record<string, string> => Object.fromEntries([...shapes].filter(([shape]) => !has.has(shape)));
 const pathOf = (path: string): number[] => (path === '' ? [] : path.split('.').map(Number));
-const proofOf = (pages: ProofPages, has: readonly string[] | undefined, started: number, isPlaced: boolean): Proof => ({
+const proofOf = (
+  pages: ProofPages,
+  has: readonly string[] | undefined,
+  started: number,
+  isPlaced: boolean,
+): Proof => ({
   pages: pages.pages.map((page) => ({ ...page, pieces: [...page.pieces] })),
   shapes: without(pages.shapes, new Set(has)),
-  places: pages.traces.map(({ path, sheet, y, says }) => ({ path: pathOf(path), page: sheet, y, says })),
+  places: pages.traces.map(({ path, sheet, y, says }) => ({
+    path: pathOf(path),
+    page: sheet,
+    y,
+    says,
+  })),
   placed: isPlaced,
   problems: [...pages.problems],
   milliseconds: Math.round(performance.now() - started),
@@ -59,7 +103,12 @@ const restBefore = 1200;
  * Sets what is asked for, without writing anything.
  * A topic is set alone, and stands as the last layout of the whole says; that layout is made again when there is time for it.
  */
-export async function proof(services: Services, project: string, question: ProofQuestion, bench: ProofBench): Promise<Proof | WholeProof | SiteProof | string | Uint8Array | undefined> {
+export async function proof(
+  services: Services,
+  project: string,
+  question: ProofQuestion,
+  bench: ProofBench,
+): Promise<Proof | WholeProof | SiteProof | string | Uint8Array | undefined> {
   const started = performance.now();
   const engine = (bench.engine ??= createPrintEngine());
   clearTimeout(bench.later);
@@ -71,46 +120,122 @@ export async function proof(services: Services, project: string, question: Proof
     bench.specimens.clear();
     bench.specimens.set(key, publication);
     const rows = await services.assets.rows(project);
-    return proofOf(proofPublication(withNames(publication, question.plan), assetsOf(services, rows), engine, question), question.has, started, true);
+    return proofOf(
+      proofPublication(
+        withNames(publication, question.plan),
+        assetsOf(services, rows),
+        engine,
+        question,
+      ),
+      question.has,
+      started,
+      true,
+    );
   }
   const edition = await services.editions.edition(project, question.edition);
   if (!edition) return undefined;
-  if (question.kind === 'site') return siteFile(services, project, { ...edition, output: 'site', look: question.look }, question.path, bench);
-  if (question.kind === 'sitePage') return sitePage(services, project, { ...edition, output: 'site' }, question, bench);
-  if (question.kind === 'whole') return whole(services, project, edition, question, bench, engine, started);
-  const written = question.text === undefined ? undefined : { id: question.item, text: question.text };
-  const { publication, design, rows } = await composeEdition(services, project, edition, bench, written);
+  if (question.kind === 'site')
+    return siteFile(
+      services,
+      project,
+      { ...edition, output: 'site', look: question.look },
+      question.path,
+      bench,
+    );
+  if (question.kind === 'sitePage')
+    return sitePage(services, project, { ...edition, output: 'site' }, question, bench);
+  if (question.kind === 'whole')
+    return whole(services, project, edition, question, bench, engine, started);
+  const written =
+    question.text === undefined ? undefined : { id: question.item, text: question.text };
+  const { publication, design, rows } = await composeEdition(
+    services,
+    project,
+    edition,
+    bench,
+    written,
+  );
   const place = standingOn(publication, question.item);
   const layout = bench.layouts.get(edition.id);
-  const pages = place && proofTopic(publication, place.anchor, layout?.pages ?? [], assetsOf(services, rows), engine, design);
+  const pages =
+    place &&
+    proofTopic(
+      publication,
+      place.anchor,
+      layout?.pages ?? [],
+      assetsOf(services, rows),
+      engine,
+      design,
+    );
   // What goes wrong there goes wrong again when the topic is asked for, and is said then.
-  bench.later = setTimeout(() => void layOut(services, project, edition, bench, engine).catch(() => undefined), restBefore);
-  if (!pages) return { pages: [], shapes: {}, places: [], placed: false, problems: [], milliseconds: Math.round(performance.now() - started), engineMilliseconds: 0 };
+  bench.later = setTimeout(
+    () => void layOut(services, project, edition, bench, engine).catch(() => undefined),
+    restBefore,
+  );
+  if (!pages)
+    return {
+      pages: [],
+      shapes: {},
+      places: [],
+      placed: false,
+      problems: [],
+      milliseconds: Math.round(performance.now() - started),
+      engineMilliseconds: 0,
+    };
   return proofOf(pages, question.has, started, layout !== undefined);
 }
 
 /** A file of the site as the edition would give it now. What a page brings with it is of the site as it was when the page was asked for. */
-async function siteFile(services: Services, project: string, edition: Edition, path: string, bench: ProofBench): Promise<string | Uint8Array | undefined> {
+async function siteFile(
+  services: Services,
+  project: string,
+  edition: Edition,
+  path: string,
+  bench: ProofBench,
+): Promise<string | Uint8Array | undefined> {
   const wanted = path === '' ? 'index.html' : path;
   const key = `${edition.id}/${edition.look}`;
   const known = bench.sites.get(key);
   if (known && !wanted.endsWith('.html')) return known.site.file(wanted);
   const inputs = await gatherInputs(services, project, edition);
   const { texts, assets, before: _before, ...rest } = inputs;
-  const made = JSON.stringify([texts.map(({ id, version }) => [id, version]), assets.map(({ id, hash }) => [id, hash]), rest]);
+  const made = JSON.stringify([
+    texts.map(({ id, version }) => [id, version]),
+    assets.map(({ id, hash }) => [id, hash]),
+    rest,
+  ]);
   if (known?.made === made) return known.site.file(wanted);
   const { publication, design, look, rows } = await composeInputs(inputs, project, bench);
-  const site = siteFiles(publication, assetsOf(services, rows), siteWears(edition, { design, look }, inputs.synonyms));
+  const site = siteFiles(
+    publication,
+    assetsOf(services, rows),
+    siteWears(edition, { design, look }, inputs.synonyms),
+  );
   bench.sites.set(key, { made, site });
   return site.file(wanted);
 }
 
-async function sitePage(services: Services, project: string, edition: Edition, { item, text }: ProofQuestion & { readonly kind: 'sitePage' }, bench: ProofBench): Promise<SiteProof> {
-  const { publication, design, look, rows } = await composeEdition(services, project, edition, bench, text === undefined ? undefined : { id: item, text });
+async function sitePage(
+  services: Services,
+  project: string,
+  edition: Edition,
+  { item, text }: ProofQuestion & { readonly kind: 'sitePage' },
+  bench: ProofBench,
+): Promise<SiteProof> {
+  const { publication, design, look, rows } = await composeEdition(
+    services,
+    project,
+    edition,
+    bench,
+    text === undefined ? undefined : { id: item, text },
+  );
   const place = standingOn(publication, item);
   const path = place && siteAddress(publication, place.anchor, edition)?.split('#')[0];
   if (path === undefined) return { path: null, html: '', conditions: '' };
-  const site = siteFiles(publication, assetsOf(services, rows), { ...siteWears(edition, { design, look }), traced: item });
+  const site = siteFiles(publication, assetsOf(services, rows), {
+    ...siteWears(edition, { design, look }),
+    traced: item,
+  });
   const conditions = createHash('sha256')
     .update(Buffer.from(site.file('readers-data.js') ?? ''))
     .digest('hex');
@@ -118,12 +243,17 @@ async function sitePage(services: Services, project: string, edition: Edition, {
 }
 
 /** The place at which a topic stands, itself or in the place of another. */
-const standingOn = (publication: Publication, item: string): Place | undefined => allPlaces(publication.places).find(({ content, origin }) => content?.origin.item === item || origin.item === item);
+const standingOn = (publication: Publication, item: string): Place | undefined =>
+  allPlaces(publication.places).find(
+    ({ content, origin }) => content?.origin.item === item || origin.item === item,
+  );
 
 /** A specimen has no map: a variable shows its name. */
 const withNames = (publication: Publication, plan: PagePlan): Publication => ({
   ...publication,
-  variables: Object.fromEntries(fieldsOf(plan).flatMap((field) => (field.field === 'variable' ? [[field.key, field.key]] : []))),
+  variables: Object.fromEntries(
+    fieldsOf(plan).flatMap((field) => (field.field === 'variable' ? [[field.key, field.key]] : [])),
+  ),
 });
 
 /** Sets an edition as it is stored into a file, and tells where the topic stands in it. */
@@ -140,7 +270,16 @@ async function whole(
   const place = item === undefined ? undefined : standingOn(publication, item);
   const made = proofWhole(publication, place?.anchor, assetsOf(services, rows), engine, design);
   const took = (): number => Math.round(performance.now() - started);
-  if (!('pdf' in made)) return { sheets: [], first: 1, last: 1, places: [], shown: [], problems: [...made.problems], milliseconds: took() };
+  if (!('pdf' in made))
+    return {
+      sheets: [],
+      first: 1,
+      last: 1,
+      places: [],
+      shown: [],
+      problems: [...made.problems],
+      milliseconds: took(),
+    };
   const { pdf, sheets, pages, traces, first, last, problems } = made;
   await mkdir(dirname(file), { recursive: true });
   // Whoever reads the last one meanwhile reads it to its end.
@@ -151,7 +290,12 @@ async function whole(
     sheets: [...sheets],
     first,
     last,
-    places: traces.map(({ path, sheet, y, says }) => ({ path: pathOf(path), page: sheet, y, says })),
+    places: traces.map(({ path, sheet, y, says }) => ({
+      path: pathOf(path),
+      page: sheet,
+      y,
+      says,
+    })),
     shown: sheets.map((_, at) => shown.get(at + 1) ?? ''),
     problems: [...problems],
     milliseconds: took(),
@@ -159,7 +303,13 @@ async function whole(
 }
 
 /** Sets an edition as it is stored as a whole, unless nothing has changed since. */
-async function layOut(services: Services, project: string, edition: Edition, bench: ProofBench, engine: PrintEngine): Promise<void> {
+async function layOut(
+  services: Services,
+  project: string,
+  edition: Edition,
+  bench: ProofBench,
+  engine: PrintEngine,
+): Promise<void> {
   const { publication, design, rows } = await composeEdition(services, project, edition, bench);
   if (bench.layouts.get(edition.id)?.publication === publication) return;
   const pages = layoutOf(publication, assetsOf(services, rows), engine, design);

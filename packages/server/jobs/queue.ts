@@ -12,7 +12,10 @@ import { Cancelled, createBuilder } from './builder.ts';
 const queueName = 'build';
 const clockName = 'clock';
 /** Of which ends people and programs outside are told. */
-const toldOf: Readonly<Partial<Record<ImpressionState, NoticeEvent>>> = { done: 'built', failed: 'failed' };
+const toldOf: Readonly<Partial<Record<ImpressionState, NoticeEvent>>> = {
+  done: 'built',
+  failed: 'failed',
+};
 const heartbeatSeconds = 5;
 
 /** An event with the project whose people are told. */
@@ -44,7 +47,11 @@ export interface Queue {
   close(): Promise<void>;
 }
 
-export async function openQueue(services: Services, settings: Settings, log: { error: (message: unknown) => void }): Promise<Queue> {
+export async function openQueue(
+  services: Services,
+  settings: Settings,
+  log: { error: (message: unknown) => void },
+): Promise<Queue> {
   const boss = new PgBoss({ connectionString: settings.databaseUrl, max: 3 });
   boss.on('error', (error) => log.error(error));
   await boss.start();
@@ -60,16 +67,26 @@ export async function openQueue(services: Services, settings: Settings, log: { e
   listener.on('error', (error) => log.error(error));
   listener.on('notification', ({ channel, payload }) => {
     if (channel === 'ukiyo_cancel') builder.cancel(payload ?? '');
-    const logged = channel === 'ukiyo_steps' ? LoggedSteps.safeParse(JSON.parse(payload ?? 'null')) : undefined;
-    if (logged?.success) events.emit('steps', { project: logged.data.project, item: logged.data.item }, logged.data.version);
-    const announced = channel === 'ukiyo_live' ? Announced.safeParse(JSON.parse(payload ?? 'null')) : undefined;
+    const logged =
+      channel === 'ukiyo_steps' ? LoggedSteps.safeParse(JSON.parse(payload ?? 'null')) : undefined;
+    if (logged?.success)
+      events.emit(
+        'steps',
+        { project: logged.data.project, item: logged.data.item },
+        logged.data.version,
+      );
+    const announced =
+      channel === 'ukiyo_live' ? Announced.safeParse(JSON.parse(payload ?? 'null')) : undefined;
     if (announced?.success) events.emit('live', announced.data.event, announced.data.project);
   });
   await listener.connect();
   await listener.query('LISTEN ukiyo_live; LISTEN ukiyo_steps; LISTEN ukiyo_cancel');
   const notify = async (channel: string, payload: string): Promise<void> =>
-    void (await services.database.sequelize.query('SELECT pg_notify(:channel, :payload)', { replacements: { channel, payload } }));
-  const announce = (project: string, event: LiveEvent): Promise<void> => notify('ukiyo_live', JSON.stringify({ project, event }));
+    void (await services.database.sequelize.query('SELECT pg_notify(:channel, :payload)', {
+      replacements: { channel, payload },
+    }));
+  const announce = (project: string, event: LiveEvent): Promise<void> =>
+    notify('ukiyo_live', JSON.stringify({ project, event }));
 
   /** Impressions that the rule of their edition does not keep go, with their files. */
   const clearOutdated = async (edition: string): Promise<void> => {
@@ -89,7 +106,10 @@ export async function openQueue(services: Services, settings: Settings, log: { e
     const edition = row.locale === null ? stored : { ...stored, locale: row.locale, locales: [] };
     const update = services.editions.updateImpression;
     await update(id, { state: 'running', heartbeatAt: new Date() });
-    const heartbeat = setInterval(() => void update(id, { heartbeatAt: new Date() }).catch(log.error), heartbeatSeconds * 1000);
+    const heartbeat = setInterval(
+      () => void update(id, { heartbeatAt: new Date() }).catch(log.error),
+      heartbeatSeconds * 1000,
+    );
     let said: Promise<unknown> = Promise.resolve();
     const tell = (progress: Progress): void => {
       said = said
@@ -98,9 +118,15 @@ export async function openQueue(services: Services, settings: Settings, log: { e
         .catch(log.error);
     };
     try {
-      const found = edition.readsSources && row.again === null ? await readSources(row.projectId, row.person, tell) : [];
+      const found =
+        edition.readsSources && row.again === null
+          ? await readSources(row.projectId, row.person, tell)
+          : [];
       if ((await services.editions.impressionRow(id))?.state !== 'running') throw new Cancelled();
-      const outcome = await builder.build({ settings, impression: id, project: row.projectId, edition, again: row.again }, tell);
+      const outcome = await builder.build(
+        { settings, impression: id, project: row.projectId, edition, again: row.again },
+        tell,
+      );
       await said;
       const progress = { step: 'Done', done: 1, total: 1 };
       const state = outcome.hasFiles ? ('done' as const) : ('failed' as const);
@@ -117,20 +143,40 @@ export async function openQueue(services: Services, settings: Settings, log: { e
       await said;
       const wasCancelled = error instanceof Cancelled;
       if (!wasCancelled) log.error(error);
-      const problems = wasCancelled ? [] : [problem('error', 'build.failed', `The build failed: ${error instanceof Error ? error.message.split('\n')[0] : String(error)}`)];
-      await services.editions.endImpression(id, { state: wasCancelled ? 'cancelled' : 'failed', problems });
+      const problems = wasCancelled
+        ? []
+        : [
+            problem(
+              'error',
+              'build.failed',
+              `The build failed: ${error instanceof Error ? error.message.split('\n')[0] : String(error)}`,
+            ),
+          ];
+      await services.editions.endImpression(id, {
+        state: wasCancelled ? 'cancelled' : 'failed',
+        problems,
+      });
     } finally {
       clearInterval(heartbeat);
     }
     const ended = await services.editions.impression(row.projectId, id);
     if (!ended) return;
-    await announce(row.projectId, { kind: 'impression', id, state: ended.state, progress: ended.progress });
+    await announce(row.projectId, {
+      kind: 'impression',
+      id,
+      state: ended.state,
+      progress: ended.progress,
+    });
     const event = toldOf[ended.state];
     if (event) await services.tell(row.projectId, event, ended).catch(log.error);
   };
 
   /** Takes what has changed in linked sources, as what was written before the build. */
-  const readSources = async (project: string, person: string, tell: (progress: Progress) => void): Promise<Problem[]> => {
+  const readSources = async (
+    project: string,
+    person: string,
+    tell: (progress: Progress) => void,
+  ): Promise<Problem[]> => {
     const linked = (await services.sources.list(project)).filter(({ isLinked }) => isLinked);
     const problems: Problem[] = [];
     await settle(project);
@@ -138,17 +184,31 @@ export async function openQueue(services: Services, settings: Settings, log: { e
       tell({ step: `Reading the linked source “${folder}”`, done, total: linked.length });
       const read = await services.sources.read(project, folder, person);
       problems.push(...(read?.reading.problems ?? []));
-      for (const [id, version] of Object.entries(read?.texts ?? {})) await announce(project, { kind: 'item', id, version });
+      for (const [id, version] of Object.entries(read?.texts ?? {}))
+        await announce(project, { kind: 'item', id, version });
     }
     return problems;
   };
 
-  const sweep = setInterval(() => void services.editions.markInterrupted(new Date(Date.now() - heartbeatSeconds * 4000)).catch(log.error), heartbeatSeconds * 1000);
-  const enqueue = async (impression: string): Promise<void> => void (await boss.send(queueName, { impression } satisfies BuildJob, { retryLimit: 0, expireInHours: 2 }));
+  const sweep = setInterval(
+    () =>
+      void services.editions
+        .markInterrupted(new Date(Date.now() - heartbeatSeconds * 4000))
+        .catch(log.error),
+    heartbeatSeconds * 1000,
+  );
+  const enqueue = async (impression: string): Promise<void> =>
+    void (await boss.send(queueName, { impression } satisfies BuildJob, {
+      retryLimit: 0,
+      expireInHours: 2,
+    }));
   /** What was typed stands in the texts, whichever process has them open. */
   const settle = async (project: string): Promise<void> => {
     const authority = createAuthority(services.live, services.items, {
-      written: ({ item: id }, version) => void announce(project, { kind: 'item', id, version }).catch((error: unknown) => log.error(error)),
+      written: ({ item: id }, version) =>
+        void announce(project, { kind: 'item', id, version }).catch((error: unknown) =>
+          log.error(error),
+        ),
       failed: (error) => log.error(error),
     });
     await authority.settle(project);
@@ -157,7 +217,11 @@ export async function openQueue(services: Services, settings: Settings, log: { e
   const buildDue = async (now: Date): Promise<void> => {
     for (const { project, edition } of await services.editions.takeDue(now)) {
       await settle(project).catch((error: unknown) => log.error(error));
-      const { id, state, progress } = await services.editions.createImpression(project, edition, 'The clock');
+      const { id, state, progress } = await services.editions.createImpression(
+        project,
+        edition,
+        'The clock',
+      );
       await enqueue(id);
       await announce(project, { kind: 'impression', id, state, progress });
     }
@@ -172,10 +236,16 @@ export async function openQueue(services: Services, settings: Settings, log: { e
     },
     async work() {
       await services.editions.markInterrupted(new Date(Date.now() - heartbeatSeconds * 2000));
-      await boss.work(clockName, { batchSize: 1, pollingIntervalSeconds: 10 }, () => buildDue(new Date()));
-      await boss.work<BuildJob>(queueName, { batchSize: 1, pollingIntervalSeconds: 0.5 }, async ([job]) => {
-        if (job) await run(job.data.impression);
-      });
+      await boss.work(clockName, { batchSize: 1, pollingIntervalSeconds: 10 }, () =>
+        buildDue(new Date()),
+      );
+      await boss.work<BuildJob>(
+        queueName,
+        { batchSize: 1, pollingIntervalSeconds: 0.5 },
+        async ([job]) => {
+          if (job) await run(job.data.impression);
+        },
+      );
     },
     async close() {
       clearInterval(sweep);

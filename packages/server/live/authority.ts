@@ -9,10 +9,18 @@ import { Room, type Author, type Member } from './room.ts';
 /** Whom everybody who edits a topic asks: it decides the order of steps, checks each, and keeps the text of the library up to date. */
 export interface Authority {
   /** Undefined when the topic is not there or cannot be edited. */
-  join(key: LiveKey, member: Member, known?: { epoch: string; version: number }): Promise<Room | undefined>;
+  join(
+    key: LiveKey,
+    member: Member,
+    known?: { epoch: string; version: number },
+  ): Promise<Room | undefined>;
   leave(room: Room, member: Member): Promise<void>;
   /** Takes a whole text for a topic that is edited live: the difference becomes a step like any other. */
-  replace(key: LiveKey, change: SaveItem, author: Author): Promise<{ saved: Item } | { conflict: Item } | undefined>;
+  replace(
+    key: LiveKey,
+    change: SaveItem,
+    author: Author,
+  ): Promise<{ saved: Item } | { conflict: Item } | undefined>;
   /** Writes what is acknowledged of one topic that is open here, so that whoever reads its text reads what was saved. */
   written(key: LiveKey): Promise<void>;
   /** Writes every step that no text holds yet: after a crash, and before something reads the texts. */
@@ -28,8 +36,17 @@ export interface Authority {
 const schemaFingerprint = createHash('sha256')
   .update(
     JSON.stringify([
-      Object.values(editorSchema.nodes).map(({ name, spec }) => [name, spec.content, spec.marks, Object.keys(spec.attrs ?? {})]),
-      Object.values(editorSchema.marks).map(({ name, spec }) => [name, spec.excludes, Object.keys(spec.attrs ?? {})]),
+      Object.values(editorSchema.nodes).map(({ name, spec }) => [
+        name,
+        spec.content,
+        spec.marks,
+        Object.keys(spec.attrs ?? {}),
+      ]),
+      Object.values(editorSchema.marks).map(({ name, spec }) => [
+        name,
+        spec.excludes,
+        Object.keys(spec.attrs ?? {}),
+      ]),
     ]),
   )
   .digest('hex');
@@ -37,7 +54,9 @@ const schemaFingerprint = createHash('sha256')
 function begin(text: string): unknown {
   const { root } = readItem('', 'topic', text);
   const document = root && toEditor(root);
-  return document?.firstChild && document.firstChild.type.name !== special.rawBlock ? document.toJSON() : undefined;
+  return document?.firstChild && document.firstChild.type.name !== special.rawBlock
+    ? document.toJSON()
+    : undefined;
 }
 
 /** Said to everybody who has a topic open that is removed. */
@@ -58,7 +77,10 @@ export function createAuthority(log: LiveLog, items: ItemStore, on: AuthorityEve
     const name = nameOf(key);
     const known = rooms.get(name);
     if (known) return known;
-    const opening = Room.open(key, log, schemaFingerprint, begin, { written: (itemVersion) => on.written(key, itemVersion), failed: on.failed }).then(
+    const opening = Room.open(key, log, schemaFingerprint, begin, {
+      written: (itemVersion) => on.written(key, itemVersion),
+      failed: on.failed,
+    }).then(
       (room) => {
         if (!room) rooms.delete(name);
         return room;
@@ -98,10 +120,18 @@ export function createAuthority(log: LiveLog, items: ItemStore, on: AuthorityEve
       const { root } = readItem(key.item, 'topic', text);
       if (!room || !root) {
         await room?.write('');
-        room?.dismiss('live.unreadable', 'The text was replaced by one that cannot be edited here.');
+        room?.dismiss(
+          'live.unreadable',
+          'The text was replaced by one that cannot be edited here.',
+        );
         rooms.delete(nameOf(key));
         await log.end(key);
-        const outcome = await items.save(key.project, key.item, { text, version, note }, author.name);
+        const outcome = await items.save(
+          key.project,
+          key.item,
+          { text, version, note },
+          author.name,
+        );
         return outcome && 'live' in outcome ? undefined : outcome;
       }
       for (;;) {
@@ -114,7 +144,8 @@ export function createAuthority(log: LiveLog, items: ItemStore, on: AuthorityEve
         const outcome = step ? await room.submit(author, at, [step.toJSON()]) : 'kept';
         if (outcome === 'gone') return undefined;
         if (outcome === 'behind') continue;
-        if (typeof outcome === 'object') throw new Error(`A text could not be made a step: ${outcome.refusal}`);
+        if (typeof outcome === 'object')
+          throw new Error(`A text could not be made a step: ${outcome.refusal}`);
         await room.write(note, author.name);
         await closeIfEmpty(room);
         const saved = await items.find(key.project, key.item);

@@ -35,10 +35,13 @@ class Line {
     this.socket.send(text);
   }
   /** The next answer of a kind, taken out of what was heard. */
-  async next<Kind extends LiveAnswer['kind']>(kind: Kind): Promise<Extract<LiveAnswer, { kind: Kind }>> {
+  async next<Kind extends LiveAnswer['kind']>(
+    kind: Kind,
+  ): Promise<Extract<LiveAnswer, { kind: Kind }>> {
     for (;;) {
       const index = this.heard.findIndex((answer) => answer.kind === kind);
-      if (index !== -1) return this.heard.splice(index, 1)[0] as Extract<LiveAnswer, { kind: Kind }>;
+      if (index !== -1)
+        return this.heard.splice(index, 1)[0] as Extract<LiveAnswer, { kind: Kind }>;
       await new Promise<void>((resolve) => this.#wake.push(resolve));
     }
   }
@@ -47,18 +50,34 @@ class Line {
   }
 }
 
-async function lineTo(topic: string, role: Role, client: string, app = server.app, known?: { epoch: string; version: number }): Promise<Line> {
-  const socket = await app.injectWS(`/api/projects/${server.project}/live/${topic}`, { headers: { cookie: await server.cookieOf(role) } });
+async function lineTo(
+  topic: string,
+  role: Role,
+  client: string,
+  app = server.app,
+  known?: { epoch: string; version: number },
+): Promise<Line> {
+  const socket = await app.injectWS(`/api/projects/${server.project}/live/${topic}`, {
+    headers: { cookie: await server.cookieOf(role) },
+  });
   const line = new Line(socket, client);
   line.say({ kind: 'open', client, ...(known ? { known } : {}) });
   return line;
 }
 async function newTopic(title: string): Promise<string> {
-  return (await server.ask('writer', 'POST', '~/items', { type: 'concept', title, folder: 'live' })).json<Item>().id;
+  return (
+    await server.ask('writer', 'POST', '~/items', { type: 'concept', title, folder: 'live' })
+  ).json<Item>().id;
 }
-const textAt = async (id: string): Promise<string> => (await server.ask('reader', 'GET', `~/items/${id}`)).json<Item>().text;
+const textAt = async (id: string): Promise<string> =>
+  (await server.ask('reader', 'GET', `~/items/${id}`)).json<Item>().text;
 /** Letters typed at the start of the title. */
-const typed = (words: string): object => ({ stepType: 'replace', from: 2, to: 2, slice: { content: [{ type: 'text', text: words }] } });
+const typed = (words: string): object => ({
+  stepType: 'replace',
+  from: 2,
+  to: 2,
+  slice: { content: [{ type: 'text', text: words }] },
+});
 type Document = Extract<AppliedSteps, { document: unknown }>['document'];
 const titleIn = (document: Document): string => textOf(fromEditor(document).children[0]!);
 
@@ -71,11 +90,15 @@ describe('live editing', () => {
     expect(version).toBe(0);
     await noor.next('document');
     teo.say({ kind: 'steps', epoch, version, steps: [typed('High ')] });
-    for (const line of [teo, noor]) expect(await line.next('steps')).toMatchObject({ version: 0, clients: ['teo'] });
+    for (const line of [teo, noor])
+      expect(await line.next('steps')).toMatchObject({ version: 0, clients: ['teo'] });
     expect(await noor.next('written')).toMatchObject({ version: 1, title: 'High Tide' });
     expect(await textAt(id)).toContain('<title>High Tide</title>');
     expect(titleIn(documentFrom(document)!)).toBe('Tide');
-    expect((await server.ask('reader', 'GET', `~/items/${id}/revisions`)).json()).toMatchObject([{ version: 2, author: 'Noor Haddad' }, { version: 1 }]);
+    expect((await server.ask('reader', 'GET', `~/items/${id}/revisions`)).json()).toMatchObject([
+      { version: 2, author: 'Noor Haddad' },
+      { version: 1 },
+    ]);
     teo.close();
     noor.close();
   });
@@ -107,7 +130,10 @@ describe('live editing', () => {
     }
     const back = await lineTo(id, 'writer', 'back', server.app, { epoch, version: 1 });
     expect(await back.next('steps')).toMatchObject({ version: 1, clients: ['stays', 'stays'] });
-    const stranger = await lineTo(id, 'writer', 'stranger', server.app, { epoch: '00000000-0000-4000-8000-000000000000', version: 1 });
+    const stranger = await lineTo(id, 'writer', 'stranger', server.app, {
+      epoch: '00000000-0000-4000-8000-000000000000',
+      version: 1,
+    });
     expect(await stranger.next('document')).toMatchObject({ version: 3 });
     for (const line of [stays, back, stranger]) line.close();
   });
@@ -124,17 +150,33 @@ describe('live editing', () => {
 
     const forger = await lineTo(id, 'writer', 'forger');
     await forger.next('document');
-    for (const step of [{ stepType: 'replace', from: 0, to: 1 }, { stepType: 'none' }, null, { stepType: 'replace', from: 2, to: 2, slice: { content: [{ type: 'section' }] } }]) {
+    for (const step of [
+      { stepType: 'replace', from: 0, to: 1 },
+      { stepType: 'none' },
+      null,
+      { stepType: 'replace', from: 2, to: 2, slice: { content: [{ type: 'section' }] } },
+    ]) {
       forger.say({ kind: 'steps', epoch, version: 0, steps: [step] });
       expect(await forger.next('refused')).toMatchObject({ code: 'live.invalid' });
     }
-    for (const raw of ['', '{', '{"kind":"steps"}', '[]', JSON.stringify({ kind: 'open', client: '<script>' })]) {
+    for (const raw of [
+      '',
+      '{',
+      '{"kind":"steps"}',
+      '[]',
+      JSON.stringify({ kind: 'open', client: '<script>' }),
+    ]) {
       forger.sayRaw(raw);
       expect(await forger.next('refused')).toMatchObject({ code: 'live.not-understood' });
     }
     // Out of order: from a version that is not yet.
     forger.say({ kind: 'steps', epoch, version: 7, steps: [typed('x')] });
-    forger.say({ kind: 'steps', epoch: '00000000-0000-4000-8000-000000000000', version: 0, steps: [typed('x')] });
+    forger.say({
+      kind: 'steps',
+      epoch: '00000000-0000-4000-8000-000000000000',
+      version: 0,
+      steps: [typed('x')],
+    });
     forger.say({ kind: 'steps', epoch, version: 0, steps: [typed('ok ')] });
     expect(await forger.next('steps')).toMatchObject({ version: 0 });
     expect(await textAt(id)).toBe(before.replace('Guarded', 'ok Guarded'));
@@ -146,7 +188,11 @@ describe('live editing', () => {
     const id = await newTopic('Closed');
     const address = `/api/projects/${server.project}/live/${id}`;
     await expect(server.app.injectWS(address, {})).rejects.toThrow('401');
-    await expect(server.app.injectWS(address, { headers: { cookie: await server.cookieOf('writer'), origin: 'https://evil.example' } })).rejects.toThrow('403');
+    await expect(
+      server.app.injectWS(address, {
+        headers: { cookie: await server.cookieOf('writer'), origin: 'https://evil.example' },
+      }),
+    ).rejects.toThrow('403');
   });
 
   it('says so when the topic is not there, cannot be read, or is removed', async () => {
@@ -169,7 +215,10 @@ describe('live editing', () => {
     const second = await createApp(server.services, queue);
     await second.ready();
     try {
-      const [here, there] = [await lineTo(id, 'writer', 'here'), await lineTo(id, 'writer', 'there', second)];
+      const [here, there] = [
+        await lineTo(id, 'writer', 'here'),
+        await lineTo(id, 'writer', 'there', second),
+      ];
       const { epoch } = await here.next('document');
       await there.next('document');
       // Each keeps trying on what it knows until its ten letters are in.
@@ -207,11 +256,19 @@ describe('live editing', () => {
     const { epoch } = await line.next('document');
     line.close();
     // As if the process had ended between the acknowledgement and the writing of the text.
-    await server.services.live.append({ project: server.project, item: id }, epoch, 0, [typed('Survived the ')], { client: 'x', person: 'Noor Haddad' });
+    await server.services.live.append(
+      { project: server.project, item: id },
+      epoch,
+      0,
+      [typed('Survived the ')],
+      { client: 'x', person: 'Noor Haddad' },
+    );
     const queue = await openQueue(server.services, server.settings, { error: () => undefined });
     const next = await createApp(server.services, queue);
     await next.ready();
-    expect((await server.services.items.find(server.project, id))!.text).toContain('Survived the Crash');
+    expect((await server.services.items.find(server.project, id))!.text).toContain(
+      'Survived the Crash',
+    );
     await next.close();
     await queue.close();
   });
@@ -222,9 +279,18 @@ describe('live editing', () => {
     const { epoch } = await line.next('document');
     line.say({ kind: 'steps', epoch, version: 0, steps: [typed('Spring ')] });
     await line.next('steps');
-    const stored = async (): Promise<string> => (await server.services.items.find(server.project, id))!.text;
+    const stored = async (): Promise<string> =>
+      (await server.services.items.find(server.project, id))!.text;
     expect(await stored()).not.toContain('Spring');
-    const edition = (await server.ask('publisher', 'POST', '~/editions', { name: 'At night', output: 'page', map: 'help', lens: null, nightly: '03:10' })).json<{ id: string }>();
+    const edition = (
+      await server.ask('publisher', 'POST', '~/editions', {
+        name: 'At night',
+        output: 'page',
+        map: 'help',
+        lens: null,
+        nightly: '03:10',
+      })
+    ).json<{ id: string }>();
     await server.queue.buildDue(new Date(2031, 4, 2, 3, 10));
     expect(await stored()).toContain('Spring Low water');
     const [queued] = await server.services.editions.impressionsOf(server.project, edition.id);
@@ -237,13 +303,34 @@ describe('live editing', () => {
     const line = await lineTo(id, 'writer', 'line');
     const { document } = await line.next('document');
     const item = (await server.ask('writer', 'GET', `~/items/${id}`)).json<Item>();
-    expect((await server.ask('writer', 'PUT', `~/items/${id}`, { text: item.text.replace('Whole', 'Half'), version: item.version })).statusCode).toBe(200);
+    expect(
+      (
+        await server.ask('writer', 'PUT', `~/items/${id}`, {
+          text: item.text.replace('Whole', 'Half'),
+          version: item.version,
+        })
+      ).statusCode,
+    ).toBe(200);
     const { steps } = await line.next('steps');
     const applied = applySteps(documentFrom(document)!, steps);
     expect('document' in applied && titleIn(applied.document)).toBe('Half');
-    expect((await server.ask('writer', 'PUT', `~/items/${id}`, { text: item.text, version: item.version })).statusCode).toBe(409);
+    expect(
+      (
+        await server.ask('writer', 'PUT', `~/items/${id}`, {
+          text: item.text,
+          version: item.version,
+        })
+      ).statusCode,
+    ).toBe(409);
     const now = (await server.ask('writer', 'GET', `~/items/${id}`)).json<Item>();
-    expect((await server.ask('writer', 'PUT', `~/items/${id}`, { text: '<concept', version: now.version })).statusCode).toBe(200);
+    expect(
+      (
+        await server.ask('writer', 'PUT', `~/items/${id}`, {
+          text: '<concept',
+          version: now.version,
+        })
+      ).statusCode,
+    ).toBe(200);
     expect(await line.next('refused')).toMatchObject({ code: 'live.unreadable' });
     expect(await textAt(id)).toBe('<concept');
     line.close();
@@ -255,10 +342,17 @@ describe('live editing', () => {
     await one.next('document');
     await two.next('document');
     one.say({ kind: 'caret', caret: { version: 0, anchor: 2, head: 4 } });
-    expect(await two.next('caret')).toEqual({ kind: 'caret', client: 'one', caret: { version: 0, anchor: 2, head: 4 } });
+    expect(await two.next('caret')).toEqual({
+      kind: 'caret',
+      client: 'one',
+      caret: { version: 0, anchor: 2, head: 4 },
+    });
     one.say({ kind: 'name', note: 'Sent to the yard' });
     await one.next('written');
-    expect((await server.ask('reader', 'GET', `~/items/${id}/revisions`)).json()).toMatchObject([{ note: 'Sent to the yard' }, { note: '' }]);
+    expect((await server.ask('reader', 'GET', `~/items/${id}/revisions`)).json()).toMatchObject([
+      { note: 'Sent to the yard' },
+      { note: '' },
+    ]);
     two.close();
     for (;;) if ((await one.next('people')).people.length === 1) break;
     one.close();

@@ -70,7 +70,13 @@ export class Room {
   }
 
   /** Undefined when the topic is not there, or its text cannot be read or its log not be followed. */
-  static async open(key: LiveKey, log: LiveLog, schema: string, begin: (text: string) => unknown, on: RoomEvents): Promise<Room | undefined> {
+  static async open(
+    key: LiveKey,
+    log: LiveLog,
+    schema: string,
+    begin: (text: string) => unknown,
+    on: RoomEvents,
+  ): Promise<Room | undefined> {
     const opened = await log.open(key, schema, begin);
     const start = opened && documentFrom(opened.document.document);
     const applied =
@@ -79,7 +85,18 @@ export class Room {
         start,
         opened.steps.map(({ step }) => step),
       );
-    const room = applied && 'document' in applied ? new Room(key, opened.document.epoch, log, on, applied.document, opened.document.version + opened.steps.length, opened.document.version) : undefined;
+    const room =
+      applied && 'document' in applied
+        ? new Room(
+            key,
+            opened.document.epoch,
+            log,
+            on,
+            applied.document,
+            opened.document.version + opened.steps.length,
+            opened.document.version,
+          )
+        : undefined;
     if (!opened || (room && opened.document.schema === schema)) return room;
     // Written for another schema: what was acknowledged is written to the text as far as it can be read, and read anew from there.
     if (room) {
@@ -110,9 +127,11 @@ export class Room {
       let place = 0;
       while (places.has(place)) place += 1;
       // An editor that comes again after its line broke takes the place of its former self.
-      for (const other of this.#members.keys()) if (other.client === member.client) this.#members.delete(other);
+      for (const other of this.#members.keys())
+        if (other.client === member.client) this.#members.delete(other);
       this.#members.set(member, { place });
-      if (known?.epoch === this.epoch && known.version <= this.version) await this.#sendSince(member, known.version);
+      if (known?.epoch === this.epoch && known.version <= this.version)
+        await this.#sendSince(member, known.version);
       else this.#sendWhole(member);
       this.#tellPeople();
     });
@@ -122,22 +141,43 @@ export class Room {
   }
 
   #sendWhole(member: Member): void {
-    tell([member], { kind: 'document', epoch: this.epoch, version: this.version, document: this.document.toJSON() as unknown });
+    tell([member], {
+      kind: 'document',
+      epoch: this.epoch,
+      version: this.version,
+      document: this.document.toJSON() as unknown,
+    });
   }
   async #sendSince(member: Member, version: number): Promise<void> {
     const behind = this.version - version;
-    const held: Held[] = behind <= this.#recent.length ? this.#recent.slice(this.#recent.length - behind) : await this.log.since(this.key, this.epoch, version);
-    if (held.length === behind) tell([member], { kind: 'steps', version, steps: held.map(({ step }) => step), clients: held.map(({ client }) => client) });
+    const held: Held[] =
+      behind <= this.#recent.length
+        ? this.#recent.slice(this.#recent.length - behind)
+        : await this.log.since(this.key, this.epoch, version);
+    if (held.length === behind)
+      tell([member], {
+        kind: 'steps',
+        version,
+        steps: held.map(({ step }) => step),
+        clients: held.map(({ client }) => client),
+      });
     else this.#sendWhole(member);
   }
 
   /** Takes the steps if they were made on the document as it is now. Otherwise what is newer is on its way to the editor, which then tries again. */
-  submit(author: Author, version: number, steps: readonly unknown[]): Promise<'kept' | 'behind' | 'gone' | { refusal: string }> {
+  submit(
+    author: Author,
+    version: number,
+    steps: readonly unknown[],
+  ): Promise<'kept' | 'behind' | 'gone' | { refusal: string }> {
     return this.#inTurn(async () => {
       if (version !== this.version) return 'behind';
       const applied = applySteps(this.document, steps);
       if ('refusal' in applied) return applied;
-      const kept = await this.log.append(this.key, this.epoch, version, steps, { client: author.client, person: author.name });
+      const kept = await this.log.append(this.key, this.epoch, version, steps, {
+        client: author.client,
+        person: author.name,
+      });
       if (kept === 'raced') await this.#follow();
       if (kept !== 'kept') return kept === 'raced' ? 'behind' : 'gone';
       this.#take(
@@ -155,7 +195,12 @@ export class Room {
     this.version += steps.length;
     this.#recent = [...this.#recent, ...steps].slice(-recentSteps);
     for (const author of authors) this.#authors.add(author);
-    const answer: LiveAnswer = { kind: 'steps', version, steps: steps.map(({ step }) => step), clients: steps.map(({ client }) => client) };
+    const answer: LiveAnswer = {
+      kind: 'steps',
+      version,
+      steps: steps.map(({ step }) => step),
+      clients: steps.map(({ client }) => client),
+    };
     tell(this.#members.keys(), answer);
     this.#writeSoon();
   }
@@ -193,7 +238,12 @@ export class Room {
     );
   }
   #tellPeople(): void {
-    const people = [...this.#members].map(([{ client, name }, { place, caret }]): LivePerson => ({ client, name, place, ...(caret ? { caret } : {}) }));
+    const people = [...this.#members].map(([{ client, name }, { place, caret }]): LivePerson => ({
+      client,
+      name,
+      place,
+      ...(caret ? { caret } : {}),
+    }));
     tell(this.#members.keys(), { kind: 'people', people });
   }
 
@@ -201,7 +251,10 @@ export class Room {
     const now = Date.now();
     if (this.#dirtySince === 0) this.#dirtySince = now;
     clearTimeout(this.#timer);
-    const wait = Math.max(0, Math.min(restBeforeWriting, this.#dirtySince + longestUnwritten - now));
+    const wait = Math.max(
+      0,
+      Math.min(restBeforeWriting, this.#dirtySince + longestUnwritten - now),
+    );
     // A text that could not be written is tried again with the next step, and when the room or the server closes.
     this.#timer = setTimeout(() => void this.write('').catch(this.on.failed), wait);
   }
@@ -214,7 +267,14 @@ export class Room {
       const { version, document } = this;
       const root = fromEditor(document);
       const authors = author ?? [...this.#authors].join(', ');
-      const itemVersion = await this.log.write(this.key, { epoch: this.epoch, version, document: document.toJSON() as unknown, text: writeCanonical(root), note, author: authors });
+      const itemVersion = await this.log.write(this.key, {
+        epoch: this.epoch,
+        version,
+        document: document.toJSON() as unknown,
+        text: writeCanonical(root),
+        note,
+        author: authors,
+      });
       if (itemVersion === undefined) return false;
       this.#written = version;
       this.#dirtySince = 0;

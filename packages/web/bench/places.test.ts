@@ -1,8 +1,18 @@
 import { describe, expect, it } from 'vitest';
 import { differences, placeAround, placeAt, type ProofPlace } from './places.ts';
 
-const place = (path: number[], page: number, y: number, says = path.join('.')): ProofPlace => ({ path, page, y, says });
-const places = [place([1], 1, 60, 'lead'), place([2], 1, 90, 'one two'), place([2, 0], 1, 90, 'one'), place([2, 1], 2, 50, 'two')];
+const place = (path: number[], page: number, y: number, says = path.join('.')): ProofPlace => ({
+  path,
+  page,
+  y,
+  says,
+});
+const places = [
+  place([1], 1, 60, 'lead'),
+  place([2], 1, 90, 'one two'),
+  place([2, 0], 1, 90, 'one'),
+  place([2, 1], 2, 50, 'two'),
+];
 
 describe('a place on a page', () => {
   it('is what begins nearest above, also on the page before', () => {
@@ -24,7 +34,12 @@ describe('a place on a page', () => {
 
 describe('differences of two proofs', () => {
   it('are told of the innermost elements that are said otherwise, or not at all', () => {
-    const other = [place([1], 1, 60, 'lead'), place([2], 1, 90, 'one three'), place([2, 0], 1, 90, 'one'), place([2, 1], 1, 99, 'three')];
+    const other = [
+      place([1], 1, 60, 'lead'),
+      place([2], 1, 90, 'one three'),
+      place([2, 0], 1, 90, 'one'),
+      place([2, 1], 1, 99, 'three'),
+    ];
     expect(differences(places, other).map(({ path }) => path)).toEqual([[2, 1]]);
     expect(differences(places, [place([1], 3, 10, 'lead')]).map(({ path }) => path)).toEqual([
       [2, 0],

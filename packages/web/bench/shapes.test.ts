@@ -3,7 +3,9 @@ import { expect, it } from 'vitest';
 import { completed, has } from './shapes.ts';
 
 const proof = (pieces: readonly string[], shapes: Record<string, string>): Proof => ({
-  pages: [{ width: 210, height: 297, pieces: pieces.map((shape) => ({ shape, at: '1 0 0 1 0 0' })) }],
+  pages: [
+    { width: 210, height: 297, pieces: pieces.map((shape) => ({ shape, at: '1 0 0 1 0 0' })) },
+  ],
   shapes,
   places: [],
   placed: true,
@@ -23,7 +25,10 @@ it('a proof is completed by what the one before it had, and lets go of what is o
 
 it('of a topic with more shapes than may be named the order is still taken', () => {
   const many = Array.from({ length: mostShapes + 5 }, (_, at) => `s${at}`);
-  const long = completed(proof(many, Object.fromEntries(many.map((shape) => [shape, '<g/>']))), undefined);
+  const long = completed(
+    proof(many, Object.fromEntries(many.map((shape) => [shape, '<g/>']))),
+    undefined,
+  );
   expect(Object.keys(long.shapes)).toHaveLength(mostShapes + 5);
   expect(ProofOrder.safeParse({ item: 'a', has: has(long) }).success).toBe(true);
 });

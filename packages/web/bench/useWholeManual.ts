@@ -16,7 +16,8 @@ export interface WholeManual {
 
 /** Opens a PDF with the program that draws it in the page; it is fetched when it is needed for the first time. */
 async function openPages(bytes: ArrayBuffer): Promise<PageFile> {
-  const [{ getDocument, GlobalWorkerOptions, RenderingCancelledException }, { default: worker }] = await Promise.all([import('pdfjs-dist'), import('pdfjs-dist/build/pdf.worker.min.mjs?url')]);
+  const [{ getDocument, GlobalWorkerOptions, RenderingCancelledException }, { default: worker }] =
+    await Promise.all([import('pdfjs-dist'), import('pdfjs-dist/build/pdf.worker.min.mjs?url')]);
   GlobalWorkerOptions.workerSrc = worker;
   const loading = getDocument({ data: bytes });
   const file = await loading.promise;
@@ -26,7 +27,9 @@ async function openPages(bytes: ArrayBuffer): Promise<PageFile> {
     async draw(number, canvas) {
       const page = await file.getPage(number);
       const natural = page.getViewport({ scale: 1 });
-      const viewport = page.getViewport({ scale: (canvas.clientWidth * window.devicePixelRatio) / natural.width });
+      const viewport = page.getViewport({
+        scale: (canvas.clientWidth * window.devicePixelRatio) / natural.width,
+      });
       canvas.width = viewport.width;
       canvas.height = viewport.height;
       drawing.get(canvas)?.cancel();
@@ -63,13 +66,24 @@ export function useWholeManual(edition: () => string, item: () => string, change
     const mine = (stop = new AbortController());
     const started = performance.now();
     busy.value = true;
-    const clock = setInterval(() => (share.value = usual === undefined ? undefined : Math.min(0.98, (performance.now() - started) / usual)), 200);
+    const clock = setInterval(
+      () =>
+        (share.value =
+          usual === undefined ? undefined : Math.min(0.98, (performance.now() - started) / usual)),
+      200,
+    );
     try {
       const base = `${session.base}/editions/${edition()}/proof/whole`;
-      const proof = await ask(base, WholeProof, { method: 'POST', body: { item: item() }, signal: mine.signal });
-      if (proof.sheets.length === 0) throw new Error(proof.problems.map(({ message }) => message).join(' '));
+      const proof = await ask(base, WholeProof, {
+        method: 'POST',
+        body: { item: item() },
+        signal: mine.signal,
+      });
+      if (proof.sheets.length === 0)
+        throw new Error(proof.problems.map(({ message }) => message).join(' '));
       const response = await fetch(`/api${base}.pdf`, { signal: mine.signal });
-      if (!response.ok) throw new ApiError(response.status, 'failed', `The server answered ${response.status}.`);
+      if (!response.ok)
+        throw new ApiError(response.status, 'failed', `The server answered ${response.status}.`);
       const file = await openPages(await response.arrayBuffer());
       if (mine.signal.aborted) return file.close();
       const before = manual.value;

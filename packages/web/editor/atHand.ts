@@ -24,6 +24,10 @@ function around($head: ResolvedPos, depth: number): Decoration[] {
 export const partsAtHand = (): Plugin =>
   new Plugin({
     props: {
-      decorations: ({ doc, selection: { $head } }: EditorState) => DecorationSet.create(doc, Array.from({ length: $head.depth + 1 }, (_, depth) => around($head, depth)).flat()),
+      decorations: ({ doc, selection: { $head } }: EditorState) =>
+        DecorationSet.create(
+          doc,
+          Array.from({ length: $head.depth + 1 }, (_, depth) => around($head, depth)).flat(),
+        ),
     },
   });

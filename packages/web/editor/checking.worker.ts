@@ -38,7 +38,13 @@ const checker = {
     if (!applied || !('document' in applied)) return undefined;
     document = applied.document;
     const root = fromEditor(document);
-    return { problems: [...checkItem(root, known), ...checkReferences(root, known.self, (id) => ids.has(id))], words: countWords(root) };
+    return {
+      problems: [
+        ...checkItem(root, known),
+        ...checkReferences(root, known.self, (id) => ids.has(id)),
+      ],
+      words: countWords(root),
+    };
   },
 };
 export type Checker = typeof checker;

@@ -1,6 +1,12 @@
 import { editorSchema, pasteBlocks } from '@ukiyo/core/editing';
 import { contentOfHtml } from '@ukiyo/core/html';
-import { element, findAll, isElement, type Element, type Node as XmlNode } from '@ukiyo/core/markup';
+import {
+  element,
+  findAll,
+  isElement,
+  type Element,
+  type Node as XmlNode,
+} from '@ukiyo/core/markup';
 import { Slice } from 'prosemirror-model';
 import { Plugin, type EditorState } from 'prosemirror-state';
 import type { EditorView } from 'prosemirror-view';
@@ -12,11 +18,18 @@ const largest = 20 * 1024 * 1024;
 function readTree(node: Node): XmlNode[] {
   if (node instanceof Text) return node.data === '' ? [] : [node.data];
   if (!(node instanceof globalThis.Element)) return [];
-  const attributes = Object.fromEntries([...node.attributes].map(({ name, value }) => [name, value]));
+  const attributes = Object.fromEntries(
+    [...node.attributes].map(({ name, value }) => [name, value]),
+  );
   return [element(node.localName, attributes, [...node.childNodes].flatMap(readTree))];
 }
 /** Read as a browser reads it, without running or loading anything. */
-const treeOf = (html: string): Element => element('body', {}, [...new DOMParser().parseFromString(html, 'text/html').body.childNodes].flatMap(readTree));
+const treeOf = (html: string): Element =>
+  element(
+    'body',
+    {},
+    [...new DOMParser().parseFromString(html, 'text/html').body.childNodes].flatMap(readTree),
+  );
 
 /** Rows of words between tabs, as spreadsheets give them beside their own format, are a table. */
 function tableOf(text: string): Element[] {
@@ -28,9 +41,15 @@ function tableOf(text: string): Element[] {
     element(
       'row',
       {},
-      Array.from({ length: columns }, (_, at) => element('entry', {}, words[at] ? [words[at]] : [])),
+      Array.from({ length: columns }, (_, at) =>
+        element('entry', {}, words[at] ? [words[at]] : []),
+      ),
     );
-  return [element('table', {}, [element('tgroup', { cols: String(columns) }, [element('tbody', {}, cells.map(row))])])];
+  return [
+    element('table', {}, [
+      element('tgroup', { cols: String(columns) }, [element('tbody', {}, cells.map(row))]),
+    ]),
+  ];
 }
 
 /** Lines with an empty one between them are paragraphs, as in a letter; so are single lines. */
@@ -57,7 +76,11 @@ function fileFrom(source: string, name: string): File | undefined {
   const [, type = '', data = ''] = embedded.exec(source) ?? [];
   if (type === '') return undefined;
   try {
-    return new File([Uint8Array.from(atob(data), (letter) => letter.charCodeAt(0))], `${name}.${type.replace('jpeg', 'jpg').replace('svg+xml', 'svg')}`, { type: `image/${type}` });
+    return new File(
+      [Uint8Array.from(atob(data), (letter) => letter.charCodeAt(0))],
+      `${name}.${type.replace('jpeg', 'jpg').replace('svg+xml', 'svg')}`,
+      { type: `image/${type}` },
+    );
   } catch {
     return undefined;
   }
@@ -85,7 +108,8 @@ export function clipboard({ tell, copied, upload }: ClipboardHost): Plugin {
         count += 1;
         const file = fileFrom(node.attributes['src'] ?? '', `pasted-${count}`);
         const reference = file && (await upload(file));
-        if (reference !== undefined) return { ...node, attributes: { ...node.attributes, src: reference } };
+        if (reference !== undefined)
+          return { ...node, attributes: { ...node.attributes, src: reference } };
       }
       const children: XmlNode[] = [];
       for (const child of node.children) children.push(await visit(child));
@@ -93,7 +117,13 @@ export function clipboard({ tell, copied, upload }: ClipboardHost): Plugin {
     };
     return (await visit(tree)) as Element;
   }
-  function take(view: EditorView, { blocks, dropped }: { readonly blocks: readonly Element[]; readonly dropped: readonly string[] }): void {
+  function take(
+    view: EditorView,
+    {
+      blocks,
+      dropped,
+    }: { readonly blocks: readonly Element[]; readonly dropped: readonly string[] },
+  ): void {
     const { transaction, as } = pasteBlocks(view.state, blocks);
     view.dispatch(transaction.setMeta('paste', true));
     const lost = [...dropped, ...(as === 'blocks' ? [] : ['structure that cannot stand here'])];
@@ -110,7 +140,8 @@ export function clipboard({ tell, copied, upload }: ClipboardHost): Plugin {
     event.clipboardData.setData('text/plain', text);
     event.preventDefault();
     if (event.type === 'copy') copied(view.state);
-    if (event.type === 'cut' && view.editable) view.dispatch(view.state.tr.deleteSelection().scrollIntoView().setMeta('uiEvent', 'cut'));
+    if (event.type === 'cut' && view.editable)
+      view.dispatch(view.state.tr.deleteSelection().scrollIntoView().setMeta('uiEvent', 'cut'));
     return true;
   }
   return new Plugin({
@@ -132,17 +163,29 @@ export function clipboard({ tell, copied, upload }: ClipboardHost): Plugin {
           tell('This is more than one topic can take in at once. Paste it in parts.');
           return true;
         }
-        if (own && !isPlain) view.dispatch(state.tr.replaceSelection(own).scrollIntoView().setMeta('paste', true));
-        else if (state.selection.$from.parent.type.spec.code) view.dispatch(state.tr.insertText(text).scrollIntoView().setMeta('paste', true));
+        if (own && !isPlain)
+          view.dispatch(state.tr.replaceSelection(own).scrollIntoView().setMeta('paste', true));
+        else if (state.selection.$from.parent.type.spec.code)
+          view.dispatch(state.tr.insertText(text).scrollIntoView().setMeta('paste', true));
         else {
           const tree = html === '' || isPlain ? undefined : treeOf(html);
-          if (tree && findAll(tree, ({ name, attributes }) => name === 'img' && embedded.test(attributes['src'] ?? '')).length > 0) {
+          if (
+            tree &&
+            findAll(
+              tree,
+              ({ name, attributes }) => name === 'img' && embedded.test(attributes['src'] ?? ''),
+            ).length > 0
+          ) {
             tell('Bringing the images along …');
-            void withImages(tree).then((whole) => view.isDestroyed || take(view, contentOfHtml(whole)));
+            void withImages(tree).then(
+              (whole) => view.isDestroyed || take(view, contentOfHtml(whole)),
+            );
             return true;
           }
           const rows = tree || isPlain ? [] : tableOf(text);
-          const content = tree ? contentOfHtml(tree) : { blocks: rows.length > 0 ? rows : paragraphsOf(text), dropped: [] };
+          const content = tree
+            ? contentOfHtml(tree)
+            : { blocks: rows.length > 0 ? rows : paragraphsOf(text), dropped: [] };
           if (content.blocks.length === 0) return false;
           take(view, content);
         }

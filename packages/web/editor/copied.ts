@@ -16,14 +16,21 @@ export interface Copied {
 export function useCopied() {
   const copied = useStorage<Copied | null>('ukiyo-copied', null, undefined, {
     flush: 'sync',
-    serializer: { read: (text) => JSON.parse(text) as Copied | null, write: (value) => JSON.stringify(value) },
+    serializer: {
+      read: (text) => JSON.parse(text) as Copied | null,
+      write: (value) => JSON.stringify(value),
+    },
   });
   function note(item: string, state: EditorState): void {
     const shareable = shareableAt(state);
     const path = shareable && pathOf(state.doc, shareable.from);
     if (!shareable || !path) return void (copied.value = null);
     const first = path.at(-1) ?? 0;
-    copied.value = { item, paths: shareable.elements.map((_element, index) => [...path.slice(0, -1), first + index]), words: shareable.elements.map(readableText) };
+    copied.value = {
+      item,
+      paths: shareable.elements.map((_element, index) => [...path.slice(0, -1), first + index]),
+      words: shareable.elements.map(readableText),
+    };
   }
   return { copied, note };
 }

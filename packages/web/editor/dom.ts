@@ -31,9 +31,19 @@ const blockTags: Readonly<Record<string, string>> = {
   strow: 'tr',
   stentry: 'td',
 };
-const mannerTags: Readonly<Partial<Record<Manner, string>>> = { bold: 'b', italic: 'i', underlined: 'u', superscript: 'sup', subscript: 'sub', struck: 's', code: 'code', quoted: 'q' };
+const mannerTags: Readonly<Partial<Record<Manner, string>>> = {
+  bold: 'b',
+  italic: 'i',
+  underlined: 'u',
+  superscript: 'sup',
+  subscript: 'sub',
+  struck: 's',
+  code: 'code',
+  quoted: 'q',
+};
 
-const attributesOf = (node: Node | Mark): Attributes => (node.attrs['attributes'] ?? {}) as Attributes;
+const attributesOf = (node: Node | Mark): Attributes =>
+  (node.attrs['attributes'] ?? {}) as Attributes;
 
 /** Words that stand above a part so that a writer sees what it is. */
 const heads = new Set([
@@ -65,11 +75,17 @@ function common(node: Node, element: string): Record<string, string> {
   const borrowed = conref ?? conkeyref;
   return {
     'data-element': element,
-    class: ['el', ...basesOf(element).map((base) => `is-${base}`), ...(isExpandable(attributesOf(node)) ? ['opens'] : [])].join(' '),
+    class: [
+      'el',
+      ...basesOf(element).map((base) => `is-${base}`),
+      ...(isExpandable(attributesOf(node)) ? ['opens'] : []),
+    ].join(' '),
     ...(heads.has(element) ? { 'data-head': labelOf(element) } : {}),
     ...(element === 'note' ? { 'data-note': type ?? 'note' } : {}),
     ...(borrowed === undefined ? {} : { 'data-borrowed': borrowed }),
-    ...(node.isTextblock && node.content.size === 0 && node.attrs['guidance'] ? { 'data-guidance': String(node.attrs['guidance']) } : {}),
+    ...(node.isTextblock && node.content.size === 0 && node.attrs['guidance']
+      ? { 'data-guidance': String(node.attrs['guidance']) }
+      : {}),
   };
 }
 
@@ -90,21 +106,55 @@ function tagOf(element: string): string {
 /** How nodes of a topic look on the writer's page. Images and borrowed passages have views of their own. */
 export function nodeDom(node: Node): DOMOutputSpec {
   const { name } = node.type;
-  if (name === special.line) return ['div', { class: 'line', ...(node.content.size === 0 && node.attrs['guidance'] ? { 'data-guidance': String(node.attrs['guidance']) } : {}) }, 0];
+  if (name === special.line)
+    return [
+      'div',
+      {
+        class: 'line',
+        ...(node.content.size === 0 && node.attrs['guidance']
+          ? { 'data-guidance': String(node.attrs['guidance']) }
+          : {}),
+      },
+      0,
+    ];
   if (name === special.rawBlock || name === special.rawInline) {
     const held = node.attrs['node'] as XmlNode;
     // A specification takes no room of its own; its width is that of its column.
     if (isElement(held) && held.name === 'colspec') return ['col', { 'data-element': 'colspec' }];
     const inline = name === special.rawInline;
     const element = typeof held === 'object' && 'name' in held ? held.name : '';
-    const isPlaceholder = typeof held === 'object' && 'target' in held && held.target === placeholderTarget;
-    if (isPlaceholder) return ['span', { class: 'placeholder', contenteditable: 'false', title: 'Still to be written: type over it' }, held.body];
-    const label = element === '' ? (typeof held === 'object' && 'comment' in held ? 'comment' : 'instruction') : labelOf(element);
+    const isPlaceholder =
+      typeof held === 'object' && 'target' in held && held.target === placeholderTarget;
+    if (isPlaceholder)
+      return [
+        'span',
+        {
+          class: 'placeholder',
+          contenteditable: 'false',
+          title: 'Still to be written: type over it',
+        },
+        held.body,
+      ];
+    const label =
+      element === ''
+        ? typeof held === 'object' && 'comment' in held
+          ? 'comment'
+          : 'instruction'
+        : labelOf(element);
     const area = isElement(held) && held.name === 'area' ? readArea(held) : undefined;
-    const text = area ? area.name : typeof held === 'object' && 'comment' in held ? held.comment : wordsIn(held).join(' · ');
+    const text = area
+      ? area.name
+      : typeof held === 'object' && 'comment' in held
+        ? held.comment
+        : wordsIn(held).join(' · ');
     return [
       inline ? 'span' : 'div',
-      { class: inline ? 'raw raw-inline' : 'raw raw-block', 'data-element': element, contenteditable: 'false', title: `${label}: ${text}` },
+      {
+        class: inline ? 'raw raw-inline' : 'raw raw-block',
+        'data-element': element,
+        contenteditable: 'false',
+        title: `${label}: ${text}`,
+      },
       ['span', { class: 'raw-label' }, label],
       ...(text === '' ? [] : [' ', text.slice(0, 160)]),
     ];
@@ -115,10 +165,17 @@ export function nodeDom(node: Node): DOMOutputSpec {
     const shown = keyref ?? href?.replace(/^(topic|map):/u, '') ?? labelOf(element);
     const phrase = `phrase is-${element}${isExpandable(attributesOf(node)) ? ' opens' : ''}`;
     return node.content.size === 0
-      ? ['span', { class: 'variable', 'data-element': element, title: `${labelOf(element)}: ${shown}` }, ['span', { class: 'given' }, shown]]
+      ? [
+          'span',
+          { class: 'variable', 'data-element': element, title: `${labelOf(element)}: ${shown}` },
+          ['span', { class: 'given' }, shown],
+        ]
       : ['span', { class: phrase, 'data-element': element }, 0];
   }
-  const span = element === 'entry' ? { colspan: String(node.attrs['columnSpan']), rowspan: String(node.attrs['rowSpan']) } : {};
+  const span =
+    element === 'entry'
+      ? { colspan: String(node.attrs['columnSpan']), rowspan: String(node.attrs['rowSpan']) }
+      : {};
   const tag = node.type.spec.code ? 'pre' : tagOf(element);
   return [tag, { ...common(node, element), ...span }, 0];
 }
@@ -129,7 +186,11 @@ function markDom(mark: Mark): DOMOutputSpec {
   const manner = mannerOf(element);
   return [
     (manner && mannerTags[manner]) ?? 'span',
-    { class: `phrase is-${element}${isExpandable(attributesOf(mark)) ? ' opens' : ''}`, 'data-element': element, title: `${labelOf(element)}${(href ?? keyref) ? `: ${href ?? keyref}` : ''}` },
+    {
+      class: `phrase is-${element}${isExpandable(attributesOf(mark)) ? ' opens' : ''}`,
+      'data-element': element,
+      title: `${labelOf(element)}${(href ?? keyref) ? `: ${href ?? keyref}` : ''}`,
+    },
     0,
   ];
 }

@@ -3,7 +3,12 @@ import type { Transaction } from 'prosemirror-state';
 import { DecorationSet, type Decoration } from 'prosemirror-view';
 
 /** The decorations of one node at a position; must depend on nothing but these. */
-export type Draw = (node: Node, position: number, parent: Node | null, index: number) => Decoration[];
+export type Draw = (
+  node: Node,
+  position: number,
+  parent: Node | null,
+  index: number,
+) => Decoration[];
 
 interface Range {
   readonly from: number;
@@ -39,19 +44,34 @@ export function drawAll(document: Node, draw: Draw): DecorationSet {
 }
 
 /** Moves decorations with a change, and draws again only the nodes that the change touched. */
-export function redraw(decorations: DecorationSet, transaction: Transaction, draw: Draw): DecorationSet {
+export function redraw(
+  decorations: DecorationSet,
+  transaction: Transaction,
+  draw: Draw,
+): DecorationSet {
   const { doc } = transaction;
   const mapped = decorations.map(transaction.mapping, doc);
   const range = touchedBy(transaction);
   if (!range) return mapped;
   const touched: { node: Node; position: number; parent: Node | null; index: number }[] = [];
-  doc.nodesBetween(Math.max(0, range.from - 1), Math.min(doc.content.size, range.to + 1), (node, position, parent, index) => void touched.push({ node, position, parent, index }));
+  doc.nodesBetween(
+    Math.max(0, range.from - 1),
+    Math.min(doc.content.size, range.to + 1),
+    (node, position, parent, index) => void touched.push({ node, position, parent, index }),
+  );
   // What belongs to a node lies on the whole of it, just inside its edges, or on its text; what lies deeper belongs to nodes that are not touched.
-  const at = (place: number): Decoration[] => mapped.find(place, place).filter(({ from, to }) => from === to);
+  const at = (place: number): Decoration[] =>
+    mapped.find(place, place).filter(({ from, to }) => from === to);
   const stale = touched.flatMap(({ node, position }) => {
     const end = position + node.nodeSize;
-    const on = mapped.find(position, end).filter(({ from, to }) => (node.isText ? from < to && from < end && to > position : from === position && to === end));
-    return node.isLeaf ? on : [...on, ...at(position + 1), ...(end - 1 > position + 1 ? at(end - 1) : [])];
+    const on = mapped
+      .find(position, end)
+      .filter(({ from, to }) =>
+        node.isText ? from < to && from < end && to > position : from === position && to === end,
+      );
+    return node.isLeaf
+      ? on
+      : [...on, ...at(position + 1), ...(end - 1 > position + 1 ? at(end - 1) : [])];
   });
   return mapped.remove(stale).add(
     doc,

@@ -1,7 +1,8 @@
 import { Plugin, TextSelection } from 'prosemirror-state';
 import type { EditorView } from 'prosemirror-view';
 
-const imagesIn = (data: DataTransfer | null): File[] => [...(data?.files ?? [])].filter((file) => file.type.startsWith('image/'));
+const imagesIn = (data: DataTransfer | null): File[] =>
+  [...(data?.files ?? [])].filter((file) => file.type.startsWith('image/'));
 
 /** Takes image files that are pasted or dropped; what else is on the clipboard goes its usual way. */
 export function imageFiles(take: (files: readonly File[]) => void): Plugin {

@@ -14,19 +14,30 @@ export function foundMarks(): Plugin<State> {
     state: {
       init: () => ({ decorations: DecorationSet.empty }),
       apply(transaction, state) {
-        const shown = transaction.getMeta(key) as { found: readonly Found[]; current: number } | undefined;
+        const shown = transaction.getMeta(key) as
+          { found: readonly Found[]; current: number } | undefined;
         if (shown)
           return {
             decorations: DecorationSet.create(
               transaction.doc,
-              shown.found.map(({ from, to }, index) => Decoration.inline(from, to, { class: index === shown.current ? 'found current' : 'found' })),
+              shown.found.map(({ from, to }, index) =>
+                Decoration.inline(from, to, {
+                  class: index === shown.current ? 'found current' : 'found',
+                }),
+              ),
             ),
           };
-        return transaction.docChanged ? { decorations: state.decorations.map(transaction.mapping, transaction.doc) } : state;
+        return transaction.docChanged
+          ? { decorations: state.decorations.map(transaction.mapping, transaction.doc) }
+          : state;
       },
     },
     props: { decorations: (state: EditorState) => key.getState(state)?.decorations },
   });
 }
 
-export const showFound = (transaction: Transaction, found: readonly Found[], current: number): Transaction => transaction.setMeta(key, { found, current });
+export const showFound = (
+  transaction: Transaction,
+  found: readonly Found[],
+  current: number,
+): Transaction => transaction.setMeta(key, { found, current });

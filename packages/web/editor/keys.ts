@@ -12,5 +12,9 @@ export function editorKeys(own: Readonly<Record<string, () => void>>): Plugin[] 
       return true;
     };
   const opening = Object.fromEntries(Object.entries(own).map(([key, act]) => [key, calling(act)]));
-  return [keymap({ 'Mod-z': undo, 'Mod-Shift-z': redo, 'Mod-y': redo, ...opening }), keymap(editingKeys), structureGuard];
+  return [
+    keymap({ 'Mod-z': undo, 'Mod-Shift-z': redo, 'Mod-y': redo, ...opening }),
+    keymap(editingKeys),
+    structureGuard,
+  ];
 }

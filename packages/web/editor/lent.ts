@@ -9,13 +9,21 @@ import { pictureDom, type PageContext } from './views.ts';
  */
 export function lentDom(elements: readonly Element[], context: PageContext): DocumentFragment {
   const ofSchema = DOMSerializer.nodesFromSchema(editorSchema);
-  const image = (node: Parameters<typeof pictureDom>[0]): HTMLElement => pictureDom(node, context).dom;
-  const serializer = new DOMSerializer({ ...ofSchema, image, [special.blockImage]: image }, DOMSerializer.marksFromSchema(editorSchema));
+  const image = (node: Parameters<typeof pictureDom>[0]): HTMLElement =>
+    pictureDom(node, context).dom;
+  const serializer = new DOMSerializer(
+    { ...ofSchema, image, [special.blockImage]: image },
+    DOMSerializer.marksFromSchema(editorSchema),
+  );
   const lent = document.createDocumentFragment();
   elements.forEach((element, at) => {
     const node = blockFrom(element);
     if (at > 0) lent.append('\n');
-    lent.append(at > 0 || node.isLeaf ? serializer.serializeNode(node) : serializer.serializeFragment(node.content));
+    lent.append(
+      at > 0 || node.isLeaf
+        ? serializer.serializeNode(node)
+        : serializer.serializeFragment(node.content),
+    );
   });
   return lent;
 }

@@ -1,6 +1,13 @@
 import { canLink, linkAttributes, linkTo } from '@ukiyo/core/editing';
 import { labelOf } from '@ukiyo/core/grammar';
-import { linkFormOf, linkPlaces, readItem, readReference, type LinkForm, type Reference } from '@ukiyo/core/library';
+import {
+  linkFormOf,
+  linkPlaces,
+  readItem,
+  readReference,
+  type LinkForm,
+  type Reference,
+} from '@ukiyo/core/library';
 import type { Attributes } from '@ukiyo/core/markup';
 import type { Node } from 'prosemirror-model';
 import { Plugin, PluginKey, TextSelection } from 'prosemirror-state';
@@ -13,7 +20,11 @@ export const draggedTopic = 'application/x-ukiyo-topic';
 
 export interface LinkHost {
   /** What the library has under an id. */
-  readonly find: (id: string) => { readonly type: string; readonly title: string; readonly shortDescription: string } | undefined;
+  readonly find: (
+    id: string,
+  ) =>
+    | { readonly type: string; readonly title: string; readonly shortDescription: string }
+    | undefined;
   readonly read: ReadText;
   /** Shows the chooser; what was typed to ask for it begins at `from`. */
   readonly choose: (from: number) => void;
@@ -34,7 +45,9 @@ const key = new PluginKey<State>('links');
 
 const linking = new Set(['xref', 'term', 'cite', 'abbreviated-form']);
 function linkOf(node: Node): Attributes | undefined {
-  const holder = linking.has(node.type.spec.element ?? '') ? node : node.marks.find((mark) => linking.has(mark.type.spec.element ?? ''));
+  const holder = linking.has(node.type.spec.element ?? '')
+    ? node
+    : node.marks.find((mark) => linking.has(mark.type.spec.element ?? ''));
   return holder?.attrs['attributes'] as Attributes | undefined;
 }
 /** A key is known only in a map; an entry of the glossary of that name is what it most likely means. */
@@ -44,7 +57,12 @@ const referenceOf = (node: Node): string | undefined => {
 };
 const ofKey = 'key:';
 /** What numbers and pages will be is known only in a publication. */
-const inForm: Readonly<Record<LinkForm, (words: string) => string>> = { usual: (words) => words, title: (words) => words, number: (words) => `№ ${words}`, page: (words) => `page of ${words}` };
+const inForm: Readonly<Record<LinkForm, (words: string) => string>> = {
+  usual: (words) => words,
+  title: (words) => words,
+  number: (words) => `№ ${words}`,
+  page: (words) => `page of ${words}`,
+};
 
 const draw =
   (told: State['told']): Draw =>
@@ -55,9 +73,16 @@ const draw =
     const attributes = {
       class: known.words === undefined ? 'link-broken' : 'link-whole',
       title: known.definition ?? known.words ?? `${reference}: not in the library`,
-      'data-shown': known.words === undefined ? (reference ?? '') : inForm[linkFormOf(linkOf(node) ?? {})](known.words),
+      'data-shown':
+        known.words === undefined
+          ? (reference ?? '')
+          : inForm[linkFormOf(linkOf(node) ?? {})](known.words),
     };
-    return [node.isText ? Decoration.inline(position, position + node.nodeSize, attributes) : Decoration.node(position, position + node.nodeSize, attributes)];
+    return [
+      node.isText
+        ? Decoration.inline(position, position + node.nodeSize, attributes)
+        : Decoration.node(position, position + node.nodeSize, attributes),
+    ];
   };
 
 /** Shows with every link the title of its target, marks those that lead nowhere, asks for a target at `[[`, takes dropped topics, follows links. */
@@ -65,14 +90,18 @@ export function links(self: string, host: LinkHost): Plugin<State> {
   const asked = new Set<string>();
   async function find(reference: string): Promise<Told> {
     const key = reference.startsWith(ofKey) ? reference.slice(ofKey.length) : undefined;
-    const target = key === undefined ? readReference(reference, self) : { kind: 'item' as const, id: key };
+    const target =
+      key === undefined ? readReference(reference, self) : { kind: 'item' as const, id: key };
     if (target.kind === 'external') return { words: target.href };
     if (target.kind !== 'item') return {};
     const item = host.find(target.id);
     if (key !== undefined && item?.type !== 'glossentry') return { words: key };
     const title = target.id === self ? '' : item?.title;
     if (title === undefined) return {};
-    if (target.element === undefined) return item?.type === 'glossentry' ? { words: title, definition: `${title}: ${item.shortDescription}` } : { words: title };
+    if (target.element === undefined)
+      return item?.type === 'glossentry'
+        ? { words: title, definition: `${title}: ${item.shortDescription}` }
+        : { words: title };
     try {
       const { text, kind } = await host.read(target.id);
       const { root } = readItem(target.id, kind, text);
@@ -93,7 +122,8 @@ export function links(self: string, host: LinkHost): Plugin<State> {
     });
   const followAt = (node: Node | null | undefined): boolean => {
     const reference = node ? referenceOf(node) : undefined;
-    if (reference !== undefined) host.follow(readReference(reference.replace(ofKey, 'topic:'), self));
+    if (reference !== undefined)
+      host.follow(readReference(reference.replace(ofKey, 'topic:'), self));
     return reference !== undefined;
   };
 
@@ -107,14 +137,17 @@ export function links(self: string, host: LinkHost): Plugin<State> {
           const told = new Map(state.told).set(...found);
           return { told, decorations: drawAll(transaction.doc, draw(told)) };
         }
-        return transaction.docChanged ? { ...state, decorations: redraw(state.decorations, transaction, draw(state.told)) } : state;
+        return transaction.docChanged
+          ? { ...state, decorations: redraw(state.decorations, transaction, draw(state.told)) }
+          : state;
       },
     },
     view(view) {
       look(view, 0, view.state.doc.content.size);
       return {
         update(_view, before) {
-          const range = before.doc === view.state.doc ? undefined : differenceOf(before.doc, view.state.doc);
+          const range =
+            before.doc === view.state.doc ? undefined : differenceOf(before.doc, view.state.doc);
           if (range) look(view, range.from, range.to);
         },
       };
@@ -134,14 +167,20 @@ export function links(self: string, host: LinkHost): Plugin<State> {
         return followAt($from.nodeBefore) || followAt($from.nodeAfter) || followAt($from.parent);
       },
       handleClick(view, position, event) {
-        return (event.ctrlKey || event.metaKey) && followAt(view.state.doc.nodeAt(position) ?? undefined);
+        return (
+          (event.ctrlKey || event.metaKey) && followAt(view.state.doc.nodeAt(position) ?? undefined)
+        );
       },
       handleDrop(view, event) {
         const id = event.dataTransfer?.getData(draggedTopic) ?? '';
-        const at = id === '' ? undefined : view.posAtCoords({ left: event.clientX, top: event.clientY })?.pos;
+        const at =
+          id === ''
+            ? undefined
+            : view.posAtCoords({ left: event.clientX, top: event.clientY })?.pos;
         if (at === undefined) return false;
         view.dispatch(view.state.tr.setSelection(TextSelection.near(view.state.doc.resolve(at))));
-        if (canLink(view.state)) view.dispatch(linkTo(view.state, linkAttributes(`topic:${id}`) ?? {}));
+        if (canLink(view.state))
+          view.dispatch(linkTo(view.state, linkAttributes(`topic:${id}`) ?? {}));
         return true;
       },
     },

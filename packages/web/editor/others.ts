@@ -33,7 +33,11 @@ export function otherCarets(): Plugin {
         const set = transaction.getMeta(key) as readonly Other[] | undefined;
         if (set) return set;
         if (!transaction.docChanged) return others;
-        return others.map((other) => ({ ...other, anchor: transaction.mapping.map(other.anchor), head: transaction.mapping.map(other.head) }));
+        return others.map((other) => ({
+          ...other,
+          anchor: transaction.mapping.map(other.anchor),
+          head: transaction.mapping.map(other.head),
+        }));
       },
     },
     props: {
@@ -43,9 +47,23 @@ export function otherCarets(): Plugin {
         return DecorationSet.create(
           state.doc,
           (key.getState(state) ?? []).flatMap((other) => {
-            const [from, to] = [within(Math.min(other.anchor, other.head)), within(Math.max(other.anchor, other.head))];
-            const here = Decoration.widget(within(other.head), caret(other), { key: identityOf(other), side: 10, ignoreSelection: true });
-            return from === to ? [here] : [here, Decoration.inline(from, to, { style: `background: color-mix(in srgb, ${pigmentOf(other.place)} 18%, transparent)` })];
+            const [from, to] = [
+              within(Math.min(other.anchor, other.head)),
+              within(Math.max(other.anchor, other.head)),
+            ];
+            const here = Decoration.widget(within(other.head), caret(other), {
+              key: identityOf(other),
+              side: 10,
+              ignoreSelection: true,
+            });
+            return from === to
+              ? [here]
+              : [
+                  here,
+                  Decoration.inline(from, to, {
+                    style: `background: color-mix(in srgb, ${pigmentOf(other.place)} 18%, transparent)`,
+                  }),
+                ];
           }),
         );
       },
@@ -54,4 +72,5 @@ export function otherCarets(): Plugin {
 }
 
 export const othersIn = (state: EditorState): readonly Other[] => key.getState(state) ?? [];
-export const withOthers = (transaction: Transaction, others: readonly Other[]): Transaction => transaction.setMeta(key, others);
+export const withOthers = (transaction: Transaction, others: readonly Other[]): Transaction =>
+  transaction.setMeta(key, others);

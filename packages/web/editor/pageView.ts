@@ -7,7 +7,12 @@ export const pageViews = [
   { value: 'plain', label: 'Plain', help: 'The page as it reads', keys: 'Alt 1' },
   { value: 'ladder', label: 'Ladder', help: 'Open elements beside the page', keys: 'Alt 2' },
   { value: 'framed', label: 'Frames', help: 'A hairline around every element', keys: 'Alt 3' },
-  { value: 'labelled', label: 'Labels', help: 'Where every element starts and ends', keys: 'Alt 4' },
+  {
+    value: 'labelled',
+    label: 'Labels',
+    help: 'Where every element starts and ends',
+    keys: 'Alt 4',
+  },
 ] as const;
 export type PageView = (typeof pageViews)[number]['value'];
 

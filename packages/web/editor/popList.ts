@@ -24,6 +24,9 @@ export interface PopPlace {
 /** Beside the caret, above the line where there is more room: the words that the list is about stay in sight. */
 export function placeAtCaret(view: EditorView): PopPlace {
   const box = view.coordsAtPos(view.state.selection.from);
-  const vertical = window.innerHeight - box.bottom > 400 ? { top: box.bottom + 6 } : { bottom: window.innerHeight - box.top + 6 };
+  const vertical =
+    window.innerHeight - box.bottom > 400
+      ? { top: box.bottom + 6 }
+      : { bottom: window.innerHeight - box.top + 6 };
   return { left: Math.min(box.left, window.innerWidth - 400), ...vertical };
 }

@@ -1,7 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { createSpeller } from './speller.ts';
 
-const dictionary = (...words: string[]) => ({ aff: 'SET UTF-8\nTRY esianrtolcdugmphbyfvkwz\n', dic: `${words.length}\n${words.join('\n')}\n` });
+const dictionary = (...words: string[]) => ({
+  aff: 'SET UTF-8\nTRY esianrtolcdugmphbyfvkwz\n',
+  dic: `${words.length}\n${words.join('\n')}\n`,
+});
 const speller = createSpeller();
 speller.open([dictionary('color', 'gauge', 'water'), dictionary('colour', 'gauge', 'water')]);
 

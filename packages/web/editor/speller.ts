@@ -34,7 +34,12 @@ export function createSpeller() {
     },
     /** Those of the words that are in no list. */
     check: (words: readonly string[]): string[] => words.filter((word) => !isKnown(word)),
-    suggest: (word: string): string[] => [...new Set([...spellers()].flatMap((speller) => speller.suggest(word).slice(0, mostSuggested)))].slice(0, mostSuggested),
+    suggest: (word: string): string[] =>
+      [
+        ...new Set(
+          [...spellers()].flatMap((speller) => speller.suggest(word).slice(0, mostSuggested)),
+        ),
+      ].slice(0, mostSuggested),
     /** How many dictionaries were opened. */
     opened: (): number => open.length,
   };

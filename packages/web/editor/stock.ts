@@ -20,7 +20,11 @@ const titles: Readonly<Record<string, string>> = {
   waves: 'Waves',
 };
 
-export const stockImages: readonly StockImage[] = Object.entries(titles).map(([name, title]) => ({ name, title, address: `/stock/${name}.svg` }));
+export const stockImages: readonly StockImage[] = Object.entries(titles).map(([name, title]) => ({
+  name,
+  title,
+  address: `/stock/${name}.svg`,
+}));
 
 /** Fetches a drawing as a file that can join the library. */
 export async function takeStock({ name, address }: StockImage): Promise<File> {

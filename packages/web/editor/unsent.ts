@@ -19,14 +19,20 @@ export function stayAlive(client: string): void {
 }
 
 /** Keeps it in this browser, across reloads and crashes. */
-export const keepUnsent = (topic: string, unsent: Unsent): Promise<void> => set(nameOf(topic, unsent.client), unsent);
-export const forgetUnsent = (topic: string, client: string): Promise<void> => del(nameOf(topic, client));
+export const keepUnsent = (topic: string, unsent: Unsent): Promise<void> =>
+  set(nameOf(topic, unsent.client), unsent);
+export const forgetUnsent = (topic: string, client: string): Promise<void> =>
+  del(nameOf(topic, client));
 
 /** What an editor of the topic left behind that is no longer there. */
 export async function abandonedUnsent(topic: string): Promise<Unsent | undefined> {
   for (const [name, unsent] of await entries<string, Unsent>()) {
     if (name !== nameOf(topic, unsent.client)) continue;
-    const isAbandoned = await navigator.locks.request(`${prefix} ${unsent.client}`, { ifAvailable: true }, (lock) => lock !== null);
+    const isAbandoned = await navigator.locks.request(
+      `${prefix} ${unsent.client}`,
+      { ifAvailable: true },
+      (lock) => lock !== null,
+    );
     if (isAbandoned) return unsent;
   }
   return undefined;

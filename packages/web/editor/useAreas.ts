@@ -16,37 +16,82 @@ export function moved(shape: Shape, dx: number, dy: number): Shape {
   return { ...shape, corners: shape.corners.map(at) };
 }
 /** Points by which a shape is pulled larger or smaller, and what it becomes when one is pulled somewhere. */
-export function handlesOf(shape: Shape): { readonly at: Point; readonly pulled: (to: Point) => Shape }[] {
+export function handlesOf(
+  shape: Shape,
+): { readonly at: Point; readonly pulled: (to: Point) => Shape }[] {
   if (shape.kind === 'circle') {
     const { centre, radius } = shape;
-    return [{ at: { x: centre.x + radius, y: centre.y }, pulled: (to) => ({ ...shape, radius: Math.max(smallest, Math.hypot(to.x - centre.x, to.y - centre.y)) }) }];
+    return [
+      {
+        at: { x: centre.x + radius, y: centre.y },
+        pulled: (to) => ({
+          ...shape,
+          radius: Math.max(smallest, Math.hypot(to.x - centre.x, to.y - centre.y)),
+        }),
+      },
+    ];
   }
-  if (shape.kind === 'poly') return shape.corners.map((at, index) => ({ at, pulled: (to) => ({ ...shape, corners: shape.corners.with(index, to) }) }));
+  if (shape.kind === 'poly')
+    return shape.corners.map((at, index) => ({
+      at,
+      pulled: (to) => ({ ...shape, corners: shape.corners.with(index, to) }),
+    }));
   const { from, to } = shape;
-  const between = (a: Point, b: Point): Shape => ({ kind: 'rect', from: { x: Math.min(a.x, b.x), y: Math.min(a.y, b.y) }, to: { x: Math.max(a.x, b.x), y: Math.max(a.y, b.y) } });
+  const between = (a: Point, b: Point): Shape => ({
+    kind: 'rect',
+    from: { x: Math.min(a.x, b.x), y: Math.min(a.y, b.y) },
+    to: { x: Math.max(a.x, b.x), y: Math.max(a.y, b.y) },
+  });
   return [
     { at: from, pulled: (at) => between(at, to) },
     { at: to, pulled: (at) => between(from, at) },
-    { at: { x: to.x, y: from.y }, pulled: (at) => between({ x: from.x, y: at.y }, { x: at.x, y: to.y }) },
-    { at: { x: from.x, y: to.y }, pulled: (at) => between({ x: at.x, y: from.y }, { x: to.x, y: at.y }) },
+    {
+      at: { x: to.x, y: from.y },
+      pulled: (at) => between({ x: from.x, y: at.y }, { x: at.x, y: to.y }),
+    },
+    {
+      at: { x: from.x, y: to.y },
+      pulled: (at) => between({ x: at.x, y: from.y }, { x: to.x, y: at.y }),
+    },
   ];
 }
 const isLargeEnough = (shape: Shape): boolean =>
-  shape.kind === 'circle' ? shape.radius >= smallest : shape.kind === 'rect' ? shape.to.x - shape.from.x >= smallest && shape.to.y - shape.from.y >= smallest : shape.corners.length >= 3;
+  shape.kind === 'circle'
+    ? shape.radius >= smallest
+    : shape.kind === 'rect'
+      ? shape.to.x - shape.from.x >= smallest && shape.to.y - shape.from.y >= smallest
+      : shape.corners.length >= 3;
 
 /** The areas of one image map while they are drawn, moved and named. */
-export function useAreas(imagemap: Element, size: { readonly width: number; readonly height: number }) {
+export function useAreas(
+  imagemap: Element,
+  size: { readonly width: number; readonly height: number },
+) {
   const areas = shallowRef<readonly PlacedArea[]>(readAreas(imagemap));
   const chosen = ref(areas.value.length > 0 ? 0 : -1);
   const tool = ref<Tool>(areas.value.length > 0 ? 'choose' : 'rect');
   /** What is being drawn, not an area yet. */
   const drawing = shallowRef<Shape>();
   const current = computed(() => areas.value[chosen.value]);
-  const overlaps = computed(() => areas.value.map(({ shape }, index) => areas.value.slice(0, index).find((other) => overlap(other.shape, shape))?.name));
+  const overlaps = computed(() =>
+    areas.value.map(
+      ({ shape }, index) =>
+        areas.value.slice(0, index).find((other) => overlap(other.shape, shape))?.name,
+    ),
+  );
 
   function add(shape: Shape): void {
     if (!isLargeEnough(shape)) return;
-    areas.value = [...areas.value, { shape, name: `Area ${areas.value.length + 1}`, tooltip: '', target: '', inNewWindow: false }];
+    areas.value = [
+      ...areas.value,
+      {
+        shape,
+        name: `Area ${areas.value.length + 1}`,
+        tooltip: '',
+        target: '',
+        inNewWindow: false,
+      },
+    ];
     chosen.value = areas.value.length - 1;
     tool.value = 'choose';
   }
@@ -63,7 +108,8 @@ export function useAreas(imagemap: Element, size: { readonly width: number; read
     const [x, y] = [size.width / 2, size.height / 2];
     const reach = Math.min(size.width, size.height) / 8;
     if (kind === 'circle') add({ kind, centre: { x, y }, radius: reach });
-    else if (kind === 'rect') add({ kind, from: { x: x - reach, y: y - reach }, to: { x: x + reach, y: y + reach } });
+    else if (kind === 'rect')
+      add({ kind, from: { x: x - reach, y: y - reach }, to: { x: x + reach, y: y + reach } });
     else
       add({
         kind,
@@ -79,7 +125,11 @@ export function useAreas(imagemap: Element, size: { readonly width: number; read
     const area = current.value;
     if (!area) return;
     const handle = handlesOf(area.shape)[area.shape.kind === 'rect' ? 1 : 0]!;
-    change(chosen.value, { shape: isPull ? handle.pulled({ x: handle.at.x + dx, y: handle.at.y + dy }) : moved(area.shape, dx, dy) });
+    change(chosen.value, {
+      shape: isPull
+        ? handle.pulled({ x: handle.at.x + dx, y: handle.at.y + dy })
+        : moved(area.shape, dx, dy),
+    });
   }
   /** A press on the empty image begins a shape; corners of a polygon come one by one. */
   function begin(at: Point): void {
@@ -88,19 +138,39 @@ export function useAreas(imagemap: Element, size: { readonly width: number; read
     else if (tool.value === 'poly') {
       const corners = drawing.value?.kind === 'poly' ? drawing.value.corners : [];
       const [first] = corners;
-      if (first && corners.length >= 3 && Math.hypot(first.x - at.x, first.y - at.y) <= closing) finish();
+      if (first && corners.length >= 3 && Math.hypot(first.x - at.x, first.y - at.y) <= closing)
+        finish();
       else drawing.value = { kind: 'poly', corners: [...corners, at] };
     } else chosen.value = -1;
   }
   function draw(start: Point, at: Point): void {
     if (drawing.value?.kind === 'rect')
-      drawing.value = { kind: 'rect', from: { x: Math.min(start.x, at.x), y: Math.min(start.y, at.y) }, to: { x: Math.max(start.x, at.x), y: Math.max(start.y, at.y) } };
-    else if (drawing.value?.kind === 'circle') drawing.value = { ...drawing.value, radius: Math.hypot(at.x - start.x, at.y - start.y) };
+      drawing.value = {
+        kind: 'rect',
+        from: { x: Math.min(start.x, at.x), y: Math.min(start.y, at.y) },
+        to: { x: Math.max(start.x, at.x), y: Math.max(start.y, at.y) },
+      };
+    else if (drawing.value?.kind === 'circle')
+      drawing.value = { ...drawing.value, radius: Math.hypot(at.x - start.x, at.y - start.y) };
   }
   function finish(): void {
     const made = drawing.value;
     drawing.value = undefined;
     if (made) add(made);
   }
-  return { areas, chosen, current, tool, drawing, overlaps, change, remove, addInMiddle, nudge, begin, draw, finish };
+  return {
+    areas,
+    chosen,
+    current,
+    tool,
+    drawing,
+    overlaps,
+    change,
+    remove,
+    addInMiddle,
+    nudge,
+    begin,
+    draw,
+    finish,
+  };
 }

@@ -22,7 +22,13 @@ import type { Attributes, Element } from '@ukiyo/core/markup';
 import type { Path } from '@ukiyo/core/problems';
 import type { HouseRule } from '@ukiyo/core/rules';
 import { closeHistory, history } from 'prosemirror-history';
-import { EditorState, NodeSelection, Selection, TextSelection, type Transaction } from 'prosemirror-state';
+import {
+  EditorState,
+  NodeSelection,
+  Selection,
+  TextSelection,
+  type Transaction,
+} from 'prosemirror-state';
 import type { StepMap } from 'prosemirror-transform';
 import { EditorView } from 'prosemirror-view';
 import { onUnmounted, ref, shallowRef } from 'vue';
@@ -89,10 +95,22 @@ export interface EditorHandlers extends PageContext, ClipboardHost {
   readonly enterAsks: () => boolean;
 }
 
-const hasWords = (state: EditorState, position: number): boolean => noteAt(state, position) !== undefined || alternativeAt(state, position) !== undefined || mediaAt(state, position) !== undefined;
-const sameElement = (a: OpenElement, b: OpenElement): boolean => a.element === b.element && a.position === b.position && a.end === b.end && a.attributes === b.attributes;
+const hasWords = (state: EditorState, position: number): boolean =>
+  noteAt(state, position) !== undefined ||
+  alternativeAt(state, position) !== undefined ||
+  mediaAt(state, position) !== undefined;
+const sameElement = (a: OpenElement, b: OpenElement): boolean =>
+  a.element === b.element &&
+  a.position === b.position &&
+  a.end === b.end &&
+  a.attributes === b.attributes;
 
-const viewsOf = (context: PageContext) => ({ image: imageView(context), [special.blockImage]: imageView(context), [special.rawBlock]: closedView(context), [special.rawInline]: closedView(context) });
+const viewsOf = (context: PageContext) => ({
+  image: imageView(context),
+  [special.blockImage]: imageView(context),
+  [special.rawBlock]: closedView(context),
+  [special.rawInline]: closedView(context),
+});
 
 /** The writer's page as a composable: opens a topic, tells where the caret is, what is wrong and what can go here. */
 export function useEditor(handlers: EditorHandlers) {
@@ -105,7 +123,9 @@ export function useEditor(handlers: EditorHandlers) {
   /** Panels are drawn again only when other elements are open: not at each key. */
   function look({ state }: EditorView): void {
     const now = openElements(state);
-    const isSame = now.length === open.value.length && now.every((one, index) => sameElement(one, open.value[index]!));
+    const isSame =
+      now.length === open.value.length &&
+      now.every((one, index) => sameElement(one, open.value[index]!));
     if (!isSame) open.value = now;
   }
   function show(mount: HTMLElement, id: string, opening: Opening, editable: boolean): void {
@@ -125,7 +145,14 @@ export function useEditor(handlers: EditorHandlers) {
         history(),
         liveEditing(opening),
         otherCarets(),
-        borrowedPassages(id, { read: handlers.read, seen: handlers.variation, goHome: handlers.goHome, targetOf: handlers.targetOf, withWords: handlers.withWords, page: handlers }),
+        borrowedPassages(id, {
+          read: handlers.read,
+          seen: handlers.variation,
+          goHome: handlers.goHome,
+          targetOf: handlers.targetOf,
+          withWords: handlers.withWords,
+          page: handlers,
+        }),
         partsAtHand(),
         columns(),
         codeColours(),
@@ -140,16 +167,30 @@ export function useEditor(handlers: EditorHandlers) {
       ],
     });
     const unsent = applySteps(opening.document, opening.steps);
-    if ('steps' in unsent) state = state.apply(unsent.steps.reduce((transaction, step) => transaction.step(step), state.tr));
-    state = state.apply(state.tr.setSelection(Selection.near(state.doc.resolve(Math.min(before, state.doc.content.size)))));
+    if ('steps' in unsent)
+      state = state.apply(
+        unsent.steps.reduce((transaction, step) => transaction.step(step), state.tr),
+      );
+    state = state.apply(
+      state.tr.setSelection(
+        Selection.near(state.doc.resolve(Math.min(before, state.doc.content.size))),
+      ),
+    );
     const editor = new EditorView(mount, {
       state,
       editable: () => editable,
-      attributes: { 'aria-label': 'Topic', role: 'textbox', 'aria-multiline': 'true', spellcheck: handlers.hasDictionary() ? 'false' : 'true' },
+      attributes: {
+        'aria-label': 'Topic',
+        role: 'textbox',
+        'aria-multiline': 'true',
+        spellcheck: handlers.hasDictionary() ? 'false' : 'true',
+      },
       // What has no text of its own to put the caret into is selected as a whole.
       handleClickOn(shown, _position, node, position) {
         if (!node.isInline || node.isText || node.content.size > 0) return false;
-        shown.dispatch(shown.state.tr.setSelection(NodeSelection.create(shown.state.doc, position)));
+        shown.dispatch(
+          shown.state.tr.setSelection(NodeSelection.create(shown.state.doc, position)),
+        );
         return true;
       },
       handleDoubleClickOn(shown, _position, _node, position) {
@@ -159,16 +200,32 @@ export function useEditor(handlers: EditorHandlers) {
       },
       handleKeyDown(shown, event) {
         const { selection } = shown.state;
-        if (event.key === 'Enter' && !event.ctrlKey && !event.metaKey && !event.shiftKey && handlers.enterAsks() && !selection.$from.parent.type.spec.code) {
+        if (
+          event.key === 'Enter' &&
+          !event.ctrlKey &&
+          !event.metaKey &&
+          !event.shiftKey &&
+          handlers.enterAsks() &&
+          !selection.$from.parent.type.spec.code
+        ) {
           handlers.openPalette();
           return true;
         }
-        const home = event.key === 'Enter' && selection instanceof NodeSelection ? homeOf(attributesOf(selection.node), handlers.targetOf) : undefined;
+        const home =
+          event.key === 'Enter' && selection instanceof NodeSelection
+            ? homeOf(attributesOf(selection.node), handlers.targetOf)
+            : undefined;
         if (home !== undefined) {
           handlers.goHome(home);
           return true;
         }
-        if (event.key !== 'Enter' || event.ctrlKey || !(selection instanceof NodeSelection) || !hasWords(shown.state, selection.from)) return false;
+        if (
+          event.key !== 'Enter' ||
+          event.ctrlKey ||
+          !(selection instanceof NodeSelection) ||
+          !hasWords(shown.state, selection.from)
+        )
+          return false;
         handlers.reword(selection.from);
         return true;
       },
@@ -196,7 +253,13 @@ export function useEditor(handlers: EditorHandlers) {
   let self = '';
   function checkAgain(): void {
     const editor = view.value;
-    if (editor) void checking.open(() => editor.state.doc, { self, facets: handlers.facets(), rules: handlers.rules(), ids: handlers.ids() });
+    if (editor)
+      void checking.open(() => editor.state.doc, {
+        self,
+        facets: handlers.facets(),
+        rules: handlers.rules(),
+        ids: handlers.ids(),
+      });
   }
   function clear(): void {
     view.value?.destroy();
@@ -217,7 +280,9 @@ export function useEditor(handlers: EditorHandlers) {
     for (let length = path.length; length >= 0; length -= 1) {
       const position = positions.get(path.slice(0, length).join('.'));
       if (position === undefined) continue;
-      const $position = editor.state.doc.resolve(Math.min(position + 1, editor.state.doc.content.size));
+      const $position = editor.state.doc.resolve(
+        Math.min(position + 1, editor.state.doc.content.size),
+      );
       editor.dispatch(editor.state.tr.setSelection(Selection.near($position, 1)).scrollIntoView());
       editor.focus();
       return;
@@ -234,7 +299,9 @@ export function useEditor(handlers: EditorHandlers) {
       if (place === 1 && node.isTextblock && node.content.size === 0) place = position + 1;
       return place === 1;
     });
-    editor.dispatch(editor.state.tr.setSelection(Selection.near(editor.state.doc.resolve(place), 1)));
+    editor.dispatch(
+      editor.state.tr.setSelection(Selection.near(editor.state.doc.resolve(place), 1)),
+    );
     editor.focus();
   }
   /** Selects a block whole, and the words that carry a name. */
@@ -242,10 +309,21 @@ export function useEditor(handlers: EditorHandlers) {
     const editor = view.value;
     if (!editor) return;
     const { doc, tr } = editor.state;
-    editor.dispatch(tr.setSelection(end === undefined ? NodeSelection.create(doc, position) : TextSelection.create(doc, position, end)).scrollIntoView());
+    editor.dispatch(
+      tr
+        .setSelection(
+          end === undefined
+            ? NodeSelection.create(doc, position)
+            : TextSelection.create(doc, position, end),
+        )
+        .scrollIntoView(),
+    );
     editor.focus();
   }
-  const choices = (): Choice[] => (view.value ? choicesAt(view.value.state, handlers.rules(), handlers.isTemplate(), handlers.hasCopied()) : []);
+  const choices = (): Choice[] =>
+    view.value
+      ? choicesAt(view.value.state, handlers.rules(), handlers.isTemplate(), handlers.hasCopied())
+      : [];
   function apply(change: (state: EditorState) => Transaction): void {
     const editor = view.value;
     if (!editor) return;
@@ -263,10 +341,12 @@ export function useEditor(handlers: EditorHandlers) {
     const editor = view.value;
     editor?.dispatch(withAttributes(editor.state, target, attributes));
   }
-  const pathTo = ({ position, end }: OpenElement): Path | undefined => (view.value && end === undefined ? pathOf(view.value.state.doc, position) : undefined);
+  const pathTo = ({ position, end }: OpenElement): Path | undefined =>
+    view.value && end === undefined ? pathOf(view.value.state.doc, position) : undefined;
   const sign = (signs: Signs): void => view.value?.dispatch(showSigns(view.value.state, signs));
   const readBorrowedAgain = (): void => view.value?.dispatch(readAgain(view.value.state));
-  const vary = (variation: Variation): void => view.value?.dispatch(showVariation(view.value.state, variation));
+  const vary = (variation: Variation): void =>
+    view.value?.dispatch(showVariation(view.value.state, variation));
   /** What variables and images say has changed: pictures are made anew where one of them is chosen by a key or has alternates. */
   function tellAgain(): void {
     const editor = view.value;
@@ -279,7 +359,11 @@ export function useEditor(handlers: EditorHandlers) {
     });
     if (hasPictures) editor.setProps({ nodeViews: viewsOf(handlers) });
   }
-  const refusal = (target: OpenElement, definition: AttributeDefinition, value: string): string | undefined => view.value && refusalOf(view.value.state, target, definition, value);
+  const refusal = (
+    target: OpenElement,
+    definition: AttributeDefinition,
+    value: string,
+  ): string | undefined => view.value && refusalOf(view.value.state, target, definition, value);
 
   onUnmounted(clear);
   return {

@@ -1,4 +1,11 @@
-import { linesOf, patternOf, placesOf, replaceFound, type Found, type Query } from '@ukiyo/core/editing';
+import {
+  linesOf,
+  patternOf,
+  placesOf,
+  replaceFound,
+  type Found,
+  type Query,
+} from '@ukiyo/core/editing';
 import { useDebounceFn } from '@vueuse/core';
 import { wrap } from 'comlink';
 import { TextSelection } from 'prosemirror-state';
@@ -12,7 +19,14 @@ const longestSearch = 3000;
 
 /** Finding and replacing in the open topic. */
 export function useFinding(view: ShallowRef<EditorView | undefined>, changes: Ref<number>) {
-  const query = reactive<{ -readonly [Key in keyof Query]: Query[Key] } & { replacement: string }>({ text: '', matchCase: false, wholeWord: false, isPattern: false, within: '', replacement: '' });
+  const query = reactive<{ -readonly [Key in keyof Query]: Query[Key] } & { replacement: string }>({
+    text: '',
+    matchCase: false,
+    wholeWord: false,
+    isPattern: false,
+    within: '',
+    replacement: '',
+  });
   const found = shallowRef<readonly Found[]>([]);
   const current = ref(-1);
   const refusal = ref('');
@@ -52,7 +66,10 @@ export function useFinding(view: ShallowRef<EditorView | undefined>, changes: Re
     isBusy = true;
     const late = new Promise<undefined>((resolve) => setTimeout(resolve, longestSearch, undefined));
     const texts = lines.map(({ text }) => text);
-    const finds = await Promise.race([worker.finder.find(texts, pattern, query.replacement, query.isPattern), late]);
+    const finds = await Promise.race([
+      worker.finder.find(texts, pattern, query.replacement, query.isPattern),
+      late,
+    ]);
     if (question !== asked) return;
     isBusy = false;
     if (!finds) {
@@ -80,7 +97,15 @@ export function useFinding(view: ShallowRef<EditorView | undefined>, changes: Re
     const index = (current.value + offset + count) % count;
     const { from, to } = found.value[index]!;
     current.value = index;
-    editor.dispatch(showFound(editor.state.tr.setSelection(TextSelection.create(editor.state.doc, from, to)).scrollIntoView(), found.value, index));
+    editor.dispatch(
+      showFound(
+        editor.state.tr
+          .setSelection(TextSelection.create(editor.state.doc, from, to))
+          .scrollIntoView(),
+        found.value,
+        index,
+      ),
+    );
   }
   function replace(places: readonly Found[]): void {
     const editor = view.value;

@@ -1,5 +1,12 @@
 import { LiveAnswer, type Caret, type LivePerson, type LiveRequest } from '@ukiyo/contracts';
-import { documentFrom, hasUnacknowledged, receiveSteps, unacknowledged, unacknowledgedWords, versionOf } from '@ukiyo/core/editing';
+import {
+  documentFrom,
+  hasUnacknowledged,
+  receiveSteps,
+  unacknowledged,
+  unacknowledgedWords,
+  versionOf,
+} from '@ukiyo/core/editing';
 import { useDebounceFn, useEventListener, useThrottleFn, useWebSocket } from '@vueuse/core';
 import type { Node as EditorNode } from 'prosemirror-model';
 import type { EditorState } from 'prosemirror-state';
@@ -35,7 +42,12 @@ const safetySettles = 250;
 /** Where the selection of the browser begins and ends. */
 function whereSelected(): readonly (Node | number | null | undefined)[] {
   const selection = document.getSelection();
-  return [selection?.anchorNode, selection?.anchorOffset, selection?.focusNode, selection?.focusOffset];
+  return [
+    selection?.anchorNode,
+    selection?.anchorOffset,
+    selection?.focusNode,
+    selection?.focusOffset,
+  ];
 }
 const retryAfter = (retries: number): number => Math.min(300 * 2 ** retries, 5000);
 
@@ -61,7 +73,11 @@ export function useLive(page: LivePage) {
   let isKept = false;
   let late: ReturnType<typeof setTimeout> | undefined;
 
-  const address = computed(() => (topic.value === undefined ? undefined : `/api${session.base}/live/${encodeURIComponent(topic.value)}`));
+  const address = computed(() =>
+    topic.value === undefined
+      ? undefined
+      : `/api${session.base}/live/${encodeURIComponent(topic.value)}`,
+  );
   const line = useWebSocket(address, {
     immediate: false,
     autoConnect: false,
@@ -75,7 +91,9 @@ export function useLive(page: LivePage) {
   const nameOfTopic = (): string => `${session.base}/${topic.value ?? ''}`;
 
   function newClient(): void {
-    client = [...crypto.getRandomValues(new Uint32Array(3))].map((number) => number.toString(36)).join('-');
+    client = [...crypto.getRandomValues(new Uint32Array(3))]
+      .map((number) => number.toString(36))
+      .join('-');
     stayAlive(client);
   }
   function lay(opening: Opening): void {
@@ -119,7 +137,11 @@ export function useLive(page: LivePage) {
 
   function greet(): void {
     const current = state();
-    say({ kind: 'open', client, ...(epoch !== '' && current ? { known: { epoch, version: versionOf(current) } } : {}) });
+    say({
+      kind: 'open',
+      client,
+      ...(epoch !== '' && current ? { known: { epoch, version: versionOf(current) } } : {}),
+    });
     if (epoch !== '') push();
   }
   /** Comes again for the whole document. */
@@ -145,7 +167,10 @@ export function useLive(page: LivePage) {
   useEventListener(document, 'selectionchange', () => void (heard = whereSelected()));
   function isUnheard(): boolean {
     const since = performance.now() - handAt;
-    return since < handSettles || (since < longestUnheard && whereSelected().some((part, index) => part !== heard[index]));
+    return (
+      since < handSettles ||
+      (since < longestUnheard && whereSelected().some((part, index) => part !== heard[index]))
+    );
   }
   const held: LiveAnswer[] = [];
   function hear(data: unknown): void {
@@ -177,14 +202,19 @@ export function useLive(page: LivePage) {
     if (!view || !acknowledged) return;
     const received = receiveSteps(view.state, version, steps, clients);
     if (!received) return begin();
-    acknowledged = received.steps.reduce((document, step) => step.apply(document).doc ?? document, acknowledged);
+    acknowledged = received.steps.reduce(
+      (document, step) => step.apply(document).doc ?? document,
+      acknowledged,
+    );
     stopWaiting();
     lost.value += received.lost;
     const { transaction, ends } = received;
     if (ends.size > 0)
       withOthers(
         transaction,
-        othersIn(view.state).map((other) => moved(other, ends, transaction.mapping.map(other.head))),
+        othersIn(view.state).map((other) =>
+          moved(other, ends, transaction.mapping.map(other.head)),
+        ),
       );
     view.dispatch(transaction);
     push();
@@ -201,7 +231,9 @@ export function useLive(page: LivePage) {
     const known = new Map(othersIn(view.state).map((other) => [other.client, other]));
     const others = all.flatMap(({ client: who, name, place, caret }) => {
       const at = known.get(who) ?? caret;
-      return who === client || !at ? [] : [{ client: who, name, place, anchor: at.anchor, head: at.head }];
+      return who === client || !at
+        ? []
+        : [{ client: who, name, place, anchor: at.anchor, head: at.head }];
     });
     view.dispatch(withOthers(view.state.tr, others));
   }
@@ -209,7 +241,12 @@ export function useLive(page: LivePage) {
     const view = page.view.value;
     const person = people.value.find((one) => one.client === who);
     if (!view || !person) return;
-    view.dispatch(withOthers(view.state.tr, [...othersIn(view.state).filter((other) => other.client !== who), { client: who, name: person.name, place: person.place, anchor, head }]));
+    view.dispatch(
+      withOthers(view.state.tr, [
+        ...othersIn(view.state).filter((other) => other.client !== who),
+        { client: who, name: person.name, place: person.place, anchor, head },
+      ]),
+    );
   }
 
   function refused(answer: Ended): void {
@@ -229,7 +266,15 @@ export function useLive(page: LivePage) {
   function push(): void {
     noteSafety();
     const current = state();
-    if (!current || isWaiting || ended.value || line.status.value !== 'OPEN' || epoch === '' || !hasUnacknowledged(current)) return;
+    if (
+      !current ||
+      isWaiting ||
+      ended.value ||
+      line.status.value !== 'OPEN' ||
+      epoch === '' ||
+      !hasUnacknowledged(current)
+    )
+      return;
     isWaiting = true;
     clearTimeout(late);
     late = setTimeout(() => line.open(), longestAnswer);
@@ -252,7 +297,13 @@ export function useLive(page: LivePage) {
     const current = state();
     if (!current || !acknowledged || !hasUnacknowledged(current)) return;
     isKept = true;
-    await keepUnsent(nameOfTopic(), { client, epoch, version: versionOf(current), document: acknowledged.toJSON() as unknown, steps: unacknowledged(current) });
+    await keepUnsent(nameOfTopic(), {
+      client,
+      epoch,
+      version: versionOf(current),
+      document: acknowledged.toJSON() as unknown,
+      steps: unacknowledged(current),
+    });
   }
   useEventListener(window, 'pagehide', () => void keepNow());
 
@@ -260,7 +311,14 @@ export function useLive(page: LivePage) {
     () => {
       const current = state();
       if (!current || line.status.value !== 'OPEN' || hasUnacknowledged(current)) return;
-      say({ kind: 'caret', caret: { version: versionOf(current), anchor: current.selection.anchor, head: current.selection.head } });
+      say({
+        kind: 'caret',
+        caret: {
+          version: versionOf(current),
+          anchor: current.selection.anchor,
+          head: current.selection.head,
+        },
+      });
     },
     100,
     true,
@@ -270,9 +328,23 @@ export function useLive(page: LivePage) {
   const saved = computed(() => {
     if (!isOpen.value) return '';
     if (ended.value) return 'Not kept any more';
-    if (line.status.value !== 'OPEN') return isSafe.value ? 'Offline' : 'Offline: kept in this browser';
+    if (line.status.value !== 'OPEN')
+      return isSafe.value ? 'Offline' : 'Offline: kept in this browser';
     return isSettled.value ? 'Saved' : 'Saving …';
   });
   onUnmounted(close);
-  return { open, close, push, moveCaret, name, people, lost, ended, isSafe, isOpen, saved, client: () => client };
+  return {
+    open,
+    close,
+    push,
+    moveCaret,
+    name,
+    people,
+    lost,
+    ended,
+    isSafe,
+    isOpen,
+    saved,
+    client: () => client,
+  };
 }

@@ -1,7 +1,18 @@
-import { answeredVariable, canUseVariable, variableAnswer, type VariableKind } from '@ukiyo/core/editing';
+import {
+  answeredVariable,
+  canUseVariable,
+  variableAnswer,
+  type VariableKind,
+} from '@ukiyo/core/editing';
 import type { Attributes } from '@ukiyo/core/markup';
 import type { Node } from 'prosemirror-model';
-import { Plugin, PluginKey, TextSelection, type EditorState, type Transaction } from 'prosemirror-state';
+import {
+  Plugin,
+  PluginKey,
+  TextSelection,
+  type EditorState,
+  type Transaction,
+} from 'prosemirror-state';
 import { Decoration, type DecorationSet } from 'prosemirror-view';
 import { drawAll, redraw, type Draw } from './drawn.ts';
 
@@ -27,7 +38,11 @@ const sign = '%';
 
 /** The key that an element of the line, or the mark on words, has. */
 function keyOn(node: Node): string | undefined {
-  const holder = node.isText ? node.marks.find((mark) => (mark.attrs['attributes'] as Attributes | null)?.['keyref'] !== undefined) : node;
+  const holder = node.isText
+    ? node.marks.find(
+        (mark) => (mark.attrs['attributes'] as Attributes | null)?.['keyref'] !== undefined,
+      )
+    : node;
   return ((holder?.attrs['attributes'] ?? {}) as Attributes)['keyref'];
 }
 
@@ -40,8 +55,15 @@ const draw =
     const end = position + node.nodeSize;
     if (!known) return [];
     // Words of their own stand in the text; whoever points at them learns where they come from.
-    if (node.isText || node.content.size > 0) return [Decoration.inline(position, end, { title: known.told })];
-    return [Decoration.node(position, end, { class: 'variable-known', title: known.told, 'data-shown': known.words })];
+    if (node.isText || node.content.size > 0)
+      return [Decoration.inline(position, end, { title: known.told })];
+    return [
+      Decoration.node(position, end, {
+        class: 'variable-known',
+        title: known.told,
+        'data-shown': known.words,
+      }),
+    ];
   };
 
 /** Shows with every variable what it says; asks for one when the sign is typed twice; takes dropped ones. */
@@ -51,22 +73,29 @@ export function variableMarks(host: VariableHost): Plugin<DecorationSet> {
     state: {
       init: (_config, { doc }) => drawAll(doc, draw(host.find)),
       apply(transaction, decorations) {
-        if (transaction.getMeta(key) !== undefined) return drawAll(transaction.doc, draw(host.find));
-        return transaction.docChanged ? redraw(decorations, transaction, draw(host.find)) : decorations;
+        if (transaction.getMeta(key) !== undefined)
+          return drawAll(transaction.doc, draw(host.find));
+        return transaction.docChanged
+          ? redraw(decorations, transaction, draw(host.find))
+          : decorations;
       },
     },
     props: {
       decorations: (state) => key.getState(state),
       handleTextInput(view, from, to, text) {
         const before = from > 0 ? view.state.doc.textBetween(from - 1, from, '', '') : '';
-        if (text !== sign || before !== sign || from !== to || !canUseVariable(view.state)) return false;
+        if (text !== sign || before !== sign || from !== to || !canUseVariable(view.state))
+          return false;
         view.dispatch(view.state.tr.insertText(text, from, to));
         host.choose(from - 1);
         return true;
       },
       handleDrop(view, event) {
         const answer = event.dataTransfer?.getData(draggedVariable) ?? '';
-        const at = answer === '' ? undefined : view.posAtCoords({ left: event.clientX, top: event.clientY })?.pos;
+        const at =
+          answer === ''
+            ? undefined
+            : view.posAtCoords({ left: event.clientX, top: event.clientY })?.pos;
         if (at === undefined) return false;
         view.dispatch(view.state.tr.setSelection(TextSelection.near(view.state.doc.resolve(at))));
         view.dispatch(answeredVariable(view.state, answer));
@@ -81,4 +110,5 @@ export function variableMarks(host: VariableHost): Plugin<DecorationSet> {
 export const showVariables = (state: EditorState): Transaction => state.tr.setMeta(key, true);
 
 /** Makes something that can be dragged carry a variable. */
-export const carryVariable = (event: DragEvent, kind: VariableKind, name: string): void => event.dataTransfer?.setData(draggedVariable, variableAnswer(kind, name));
+export const carryVariable = (event: DragEvent, kind: VariableKind, name: string): void =>
+  event.dataTransfer?.setData(draggedVariable, variableAnswer(kind, name));

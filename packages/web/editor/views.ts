@@ -16,7 +16,11 @@ const millimetre = 96 / 25.4;
 const narrowest = 5;
 
 /** Pulls at a corner: the width follows the hand, the height the width; one step for the whole pull. */
-function handle(view: EditorView, image: HTMLImageElement, place: () => number | undefined): HTMLElement {
+function handle(
+  view: EditorView,
+  image: HTMLImageElement,
+  place: () => number | undefined,
+): HTMLElement {
   const dom = document.createElement('span');
   dom.className = 'pull';
   dom.title = 'Pull to change the width';
@@ -25,7 +29,8 @@ function handle(view: EditorView, image: HTMLImageElement, place: () => number |
     down.stopPropagation();
     dom.setPointerCapture(down.pointerId);
     const start = image.getBoundingClientRect().width;
-    const widthAt = ({ clientX }: PointerEvent): number => Math.max(narrowest * millimetre, start + clientX - down.clientX);
+    const widthAt = ({ clientX }: PointerEvent): number =>
+      Math.max(narrowest * millimetre, start + clientX - down.clientX);
     const pull = (move: PointerEvent): void => void (image.style.width = `${widthAt(move)}px`);
     dom.addEventListener('pointermove', pull);
     dom.addEventListener(
@@ -33,7 +38,8 @@ function handle(view: EditorView, image: HTMLImageElement, place: () => number |
       (up) => {
         dom.removeEventListener('pointermove', pull);
         const position = place();
-        if (position !== undefined) view.dispatch(withWidth(view.state, position, widthAt(up) / millimetre));
+        if (position !== undefined)
+          view.dispatch(withWidth(view.state, position, widthAt(up) / millimetre));
       },
       { once: true },
     );
@@ -42,10 +48,15 @@ function handle(view: EditorView, image: HTMLImageElement, place: () => number |
 }
 
 /** An image of the library, in a line or by itself. */
-export function pictureDom(node: Node, context: PageContext): { readonly dom: HTMLElement; readonly image: HTMLImageElement } {
+export function pictureDom(
+  node: Node,
+  context: PageContext,
+): { readonly dom: HTMLElement; readonly image: HTMLImageElement } {
   const { keyref, href: own = '', alt: short = '', width } = node.attrs['attributes'] as Attributes;
   const href = (keyref === undefined ? undefined : context.keyedImage(keyref)) ?? own;
-  const alt = (node.attrs['children'] as readonly XmlNode[]).find((child) => isElement(child) && child.name === 'alt');
+  const alt = (node.attrs['children'] as readonly XmlNode[]).find(
+    (child) => isElement(child) && child.name === 'alt',
+  );
   const dom = document.createElement(node.isInline ? 'span' : 'div');
   dom.className = 'picture';
   dom.dataset['element'] = 'image';
@@ -54,7 +65,8 @@ export function pictureDom(node: Node, context: PageContext): { readonly dom: HT
   image.alt = alt ? textOf(alt) : short;
   if (image.alt === '') dom.classList.add('without-alt');
   if (id !== '') image.src = context.imageAddress(id);
-  if (width !== undefined && /^\d+(\.\d+)?(mm|cm|in|pt|px)$/u.test(width)) image.style.width = width;
+  if (width !== undefined && /^\d+(\.\d+)?(mm|cm|in|pt|px)$/u.test(width))
+    image.style.width = width;
   dom.append(image);
   return { dom, image };
 }
@@ -64,26 +76,36 @@ export function imageView(context: PageContext): NodeViewConstructor {
   return (node: Node, view, getPosition) => {
     const { dom, image } = pictureDom(node, context);
     if (view.editable) dom.append(handle(view, image, getPosition));
-    return { dom, stopEvent: (event) => event.target instanceof HTMLElement && event.target.classList.contains('pull') };
+    return {
+      dom,
+      stopEvent: (event) =>
+        event.target instanceof HTMLElement && event.target.classList.contains('pull'),
+    };
   };
 }
 
 const ofLibrary = 'asset:';
 
 /** A player for what lies in the library; what lies elsewhere is named, not loaded. */
-function mediaDom({ source, description, poster, kind }: Media, context: PageContext, tag: 'div' | 'span'): HTMLElement {
+function mediaDom(
+  { source, description, poster, kind }: Media,
+  context: PageContext,
+  tag: 'div' | 'span',
+): HTMLElement {
   const dom = document.createElement(tag);
   dom.className = 'media';
   dom.dataset['element'] = 'object';
   dom.contentEditable = 'false';
-  const addressOf = (reference: string): string => context.imageAddress(reference.slice(ofLibrary.length));
+  const addressOf = (reference: string): string =>
+    context.imageAddress(reference.slice(ofLibrary.length));
   if (source.startsWith(ofLibrary)) {
     const player = document.createElement(kind);
     player.controls = true;
     player.preload = 'metadata';
     player.src = addressOf(source);
     player.setAttribute('aria-label', description);
-    if (player instanceof HTMLVideoElement && poster.startsWith(ofLibrary)) player.poster = addressOf(poster);
+    if (player instanceof HTMLVideoElement && poster.startsWith(ofLibrary))
+      player.poster = addressOf(poster);
     dom.append(player);
   } else if (poster.startsWith(ofLibrary)) {
     const image = document.createElement('img');
@@ -93,7 +115,9 @@ function mediaDom({ source, description, poster, kind }: Media, context: PageCon
   }
   const words = document.createElement('span');
   words.className = 'words';
-  words.textContent = [description, source.startsWith(ofLibrary) ? '' : source].filter((part) => part !== '').join(' · ');
+  words.textContent = [description, source.startsWith(ofLibrary) ? '' : source]
+    .filter((part) => part !== '')
+    .join(' · ');
   dom.append(words);
   return dom;
 }
@@ -103,7 +127,11 @@ export function closedView(context: PageContext): NodeViewConstructor {
   return (node: Node) => {
     const held = node.attrs['node'] as XmlNode;
     const media = isElement(held) && held.name === 'object' ? readMedia(held) : undefined;
-    if (media) return { dom: mediaDom(media, context, node.isInline ? 'span' : 'div'), stopEvent: (event) => event.target instanceof HTMLMediaElement && event.type !== 'dblclick' };
+    if (media)
+      return {
+        dom: mediaDom(media, context, node.isInline ? 'span' : 'div'),
+        stopEvent: (event) => event.target instanceof HTMLMediaElement && event.type !== 'dblclick',
+      };
     return DOMSerializer.renderSpec(document, nodeDom(node));
   };
 }

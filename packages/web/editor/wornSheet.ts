@@ -22,7 +22,11 @@ const pageSelectors: Readonly<Record<string, string>> = {
   'step-number': `${at('.is-steps > .is-step')}::before`,
   'term-name': at('.is-dt'),
   note: at('.is-note'),
-  ...Object.fromEntries(noteKinds.filter((kind) => kind !== 'note').map((kind) => [`note-${kind}`, at(`.is-note[data-note='${kind}']`)])),
+  ...Object.fromEntries(
+    noteKinds
+      .filter((kind) => kind !== 'note')
+      .map((kind) => [`note-${kind}`, at(`.is-note[data-note='${kind}']`)]),
+  ),
   'note-label': `${at('.is-note')}::before`,
   table: at('table'),
   'table-title': at('.is-table > .is-title', '.is-simpletable > .is-title'),
@@ -44,7 +48,10 @@ export function useWornSheet() {
   const session = useSession();
   const worn = useStorage('ukiyo-worn-sheet', plain);
   const { css } = useStyleTag('', { id: 'ukiyo-worn-sheet' });
-  const options = computed(() => [{ value: plain, label: 'plain' }, ...designs.list.sheets.map(({ id, content }) => ({ value: id, label: content.name }))]);
+  const options = computed(() => [
+    { value: plain, label: 'plain' },
+    ...designs.list.sheets.map(({ id, content }) => ({ value: id, label: content.name })),
+  ]);
   onMounted(() => designs.ensure());
   watchEffect(() => {
     const sheet = designs.list.sheets.find(({ id }) => id === worn.value)?.content;
@@ -52,7 +59,9 @@ export function useWornSheet() {
     const notes = sheet
       ? `${noteRules(sheet, (kind) => at(kind === 'note' ? '.is-note' : `.is-note[data-note='${kind}']`))}\n${at('.is-note')} { border-left: 0; } ${at('.is-note')}::before { color: var(--note); }`
       : '';
-    css.value = sheet ? `${notes}\n${screenRules(sheet, pageSelectors, session.project?.locale ?? 'en')}` : '';
+    css.value = sheet
+      ? `${notes}\n${screenRules(sheet, pageSelectors, session.project?.locale ?? 'en')}`
+      : '';
   });
   return { worn, options };
 }

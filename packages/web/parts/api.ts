@@ -21,7 +21,11 @@ interface Options {
 }
 
 /** Asks the server and checks the answer. Throws `ApiError`. */
-export async function ask<Answer extends z.ZodType>(path: string, answer: Answer, { method = 'GET', body, form, signal }: Options = {}): Promise<z.infer<Answer>> {
+export async function ask<Answer extends z.ZodType>(
+  path: string,
+  answer: Answer,
+  { method = 'GET', body, form, signal }: Options = {},
+): Promise<z.infer<Answer>> {
   let response: Response;
   try {
     const sent = form ?? (body === undefined ? undefined : JSON.stringify(body));
@@ -32,15 +36,25 @@ export async function ask<Answer extends z.ZodType>(path: string, answer: Answer
       ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' } }),
     });
   } catch {
-    throw new ApiError(0, 'unreachable', 'The server cannot be reached. What you typed is still here.');
+    throw new ApiError(
+      0,
+      'unreachable',
+      'The server cannot be reached. What you typed is still here.',
+    );
   }
   const text = await response.text();
   const value: unknown = text === '' ? null : JSON.parse(text);
   if (!response.ok) {
     const refusal = Refusal.safeParse(value);
-    throw new ApiError(response.status, refusal.data?.code ?? 'failed', refusal.data?.message ?? `The server answered ${response.status}.`, value);
+    throw new ApiError(
+      response.status,
+      refusal.data?.code ?? 'failed',
+      refusal.data?.message ?? `The server answered ${response.status}.`,
+      value,
+    );
   }
   return answer.parse(value);
 }
 
-export const messageOf = (error: unknown): string => (error instanceof Error ? error.message : String(error));
+export const messageOf = (error: unknown): string =>
+  error instanceof Error ? error.message : String(error);

@@ -1,4 +1,13 @@
-import { Designs, KeptLook, KeptPlan, KeptSheet, type DesignKind, type PagePlan, type SiteLook, type StyleSheet } from '@ukiyo/contracts';
+import {
+  Designs,
+  KeptLook,
+  KeptPlan,
+  KeptSheet,
+  type DesignKind,
+  type PagePlan,
+  type SiteLook,
+  type StyleSheet,
+} from '@ukiyo/contracts';
 import { defineStore } from 'pinia';
 import { shallowRef } from 'vue';
 import { z } from 'zod';
@@ -14,17 +23,28 @@ export const useDesigns = defineStore('designs', () => {
   const load = (): Promise<void> => renew(list, () => ask(`${session.base}/designs`, Designs));
   const ensure = (): Promise<void> => (loading ??= load());
   const put = <Kept extends { readonly id: string }>(all: readonly Kept[], one: Kept): Kept[] =>
-    all.some(({ id }) => id === one.id) ? all.map((kept) => (kept.id === one.id ? one : kept)) : [...all, one];
+    all.some(({ id }) => id === one.id)
+      ? all.map((kept) => (kept.id === one.id ? one : kept))
+      : [...all, one];
   async function saveSheet(id: string, version: number, content: StyleSheet): Promise<void> {
-    const saved = await ask(`${session.base}/designs/sheets/${id}`, KeptSheet, { method: 'PUT', body: { version, content } });
+    const saved = await ask(`${session.base}/designs/sheets/${id}`, KeptSheet, {
+      method: 'PUT',
+      body: { version, content },
+    });
     list.value = { ...list.value, sheets: put(list.value.sheets, saved) };
   }
   async function savePlan(id: string, version: number, content: PagePlan): Promise<void> {
-    const saved = await ask(`${session.base}/designs/plans/${id}`, KeptPlan, { method: 'PUT', body: { version, content } });
+    const saved = await ask(`${session.base}/designs/plans/${id}`, KeptPlan, {
+      method: 'PUT',
+      body: { version, content },
+    });
     list.value = { ...list.value, plans: put(list.value.plans, saved) };
   }
   async function saveLook(id: string, version: number, content: SiteLook): Promise<void> {
-    const saved = await ask(`${session.base}/designs/looks/${id}`, KeptLook, { method: 'PUT', body: { version, content } });
+    const saved = await ask(`${session.base}/designs/looks/${id}`, KeptLook, {
+      method: 'PUT',
+      body: { version, content },
+    });
     list.value = { ...list.value, looks: put(list.value.looks, saved) };
   }
   /** What ships is there again as it ships; another one is gone. */

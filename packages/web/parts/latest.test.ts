@@ -66,7 +66,9 @@ describe('what is read again', () => {
   });
   it('leaves everything as it was when nothing is answered', async () => {
     const kept = shallowRef('as it was');
-    await expect(renew(kept, () => Promise.reject(new Error('no answer')))).rejects.toThrow('no answer');
+    await expect(renew(kept, () => Promise.reject(new Error('no answer')))).rejects.toThrow(
+      'no answer',
+    );
     expect(kept.value).toBe('as it was');
   });
 });

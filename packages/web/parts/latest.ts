@@ -26,7 +26,10 @@ const mostReadings = 3;
  * Reads into what is kept. An answer that was under way while the same was changed here does not know of the change: it is asked for once more.
  * @param read what fails goes through to whoever asked
  */
-export async function renew<Kept>(kept: ShallowRef<Kept>, read: () => Promise<Kept>): Promise<void> {
+export async function renew<Kept>(
+  kept: ShallowRef<Kept>,
+  read: () => Promise<Kept>,
+): Promise<void> {
   for (let left = mostReadings; ; left -= 1) {
     const before = kept.value;
     const found = await read();

@@ -21,13 +21,19 @@ export const useLens = defineStore('lens', () => {
   /** With those that stand behind it. */
   const lens = computed(() => lensOf(chosen.value, lenses.value, library.facets));
   /** Whether what varies by these attributes is dropped by the lens. */
-  const drops = (conditions: Readonly<Record<string, string>>): boolean => !judge(conditions, lens.value, library.facets).kept;
+  const drops = (conditions: Readonly<Record<string, string>>): boolean =>
+    !judge(conditions, lens.value, library.facets).kept;
   /** The one of several alternates that stands in for its base, through the lens; undefined for the base itself. */
-  function standsIn<Kept extends { readonly id: string; readonly conditions: Readonly<Record<string, string>> }>(alternates: readonly Kept[]): Kept | undefined {
-    const matches = alternates.map(({ conditions }) => matchOf(conditions, lens.value, library.facets));
+  function standsIn<
+    Kept extends { readonly id: string; readonly conditions: Readonly<Record<string, string>> },
+  >(alternates: readonly Kept[]): Kept | undefined {
+    const matches = alternates.map(({ conditions }) =>
+      matchOf(conditions, lens.value, library.facets),
+    );
     const closest = Math.max(0, ...matches);
     return closest > 0 ? alternates[matches.indexOf(closest)] : undefined;
   }
-  const load = (): Promise<void> => renew(lenses, () => ask(`${session.base}/lenses`, z.array(Lens)));
+  const load = (): Promise<void> =>
+    renew(lenses, () => ask(`${session.base}/lenses`, z.array(Lens)));
   return { lenses, chosen, hides, lens, drops, standsIn, load };
 });

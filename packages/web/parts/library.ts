@@ -1,4 +1,13 @@
-import { Agreements, Asset, FacetList, Item, ItemPage, templatesFolder, type ItemSummary, type NewItem } from '@ukiyo/contracts';
+import {
+  Agreements,
+  Asset,
+  FacetList,
+  Item,
+  ItemPage,
+  templatesFolder,
+  type ItemSummary,
+  type NewItem,
+} from '@ukiyo/contracts';
 import { useDebounceFn } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, ref, shallowRef } from 'vue';
@@ -9,7 +18,8 @@ import { renew } from './latest.ts';
 import { useSession } from './session.ts';
 
 /** Whether an item is one that others begin as. */
-export const isTemplate = (item: Pick<ItemSummary, 'folder'> | undefined): boolean => item !== undefined && `${item.folder}/`.startsWith(`${templatesFolder}/`);
+export const isTemplate = (item: Pick<ItemSummary, 'folder'> | undefined): boolean =>
+  item !== undefined && `${item.folder}/`.startsWith(`${templatesFolder}/`);
 
 /** So many changes of others are asked for one by one. */
 const mostTogether = 100;
@@ -22,7 +32,13 @@ export const useLibrary = defineStore('library', () => {
   const assets = shallowRef<readonly Asset[]>([]);
   const facetList = shallowRef<FacetList>({ version: 0, facets: [] });
   const facets = computed(() => facetList.value.facets);
-  const agreements = shallowRef<Agreements>({ version: 0, rules: [], facts: [], words: {}, synonyms: {} });
+  const agreements = shallowRef<Agreements>({
+    version: 0,
+    rules: [],
+    facts: [],
+    words: {},
+    synonyms: {},
+  });
   const loaded = ref(false);
 
   async function loadItems(): Promise<ItemSummary[]> {
@@ -49,7 +65,10 @@ export const useLibrary = defineStore('library', () => {
     const ids = [...changed];
     changed.clear();
     if (ids.length > mostTogether) return load();
-    const { items: now } = await ask(`${session.base}/items?ids=${ids.map(encodeURIComponent).join()}&limit=${mostTogether}`, ItemPage);
+    const { items: now } = await ask(
+      `${session.base}/items?ids=${ids.map(encodeURIComponent).join()}&limit=${mostTogether}`,
+      ItemPage,
+    );
     const gone = ids.filter((id) => !now.some((item) => item.id === id));
     if (gone.length > 0) items.value = items.value.filter(({ id }) => !gone.includes(id));
     now.forEach(keep);
@@ -63,11 +82,15 @@ export const useLibrary = defineStore('library', () => {
   }
   const ensure = async (): Promise<void> => void (loaded.value || (await load()));
   const find = (id: string): ItemSummary | undefined => items.value.find((item) => item.id === id);
-  const read = (id: string): Promise<Item> => ask(`${session.base}/items/${encodeURIComponent(id)}`, Item);
+  const read = (id: string): Promise<Item> =>
+    ask(`${session.base}/items/${encodeURIComponent(id)}`, Item);
 
   function keep(item: ItemSummary): void {
     const at = items.value.findIndex((one) => one.id === item.id);
-    items.value = at === -1 ? [...items.value, item].sort((a, b) => a.title.localeCompare(b.title)) : items.value.with(at, item);
+    items.value =
+      at === -1
+        ? [...items.value, item].sort((a, b) => a.title.localeCompare(b.title))
+        : items.value.with(at, item);
   }
   async function create(input: NewItem): Promise<Item> {
     const item = await ask(`${session.base}/items`, Item, { method: 'POST', body: input });
@@ -75,7 +98,10 @@ export const useLibrary = defineStore('library', () => {
     return item;
   }
   async function save(id: string, text: string, version: number, note = ''): Promise<Item> {
-    const item = await ask(`${session.base}/items/${encodeURIComponent(id)}`, Item, { method: 'PUT', body: { text, version, note } });
+    const item = await ask(`${session.base}/items/${encodeURIComponent(id)}`, Item, {
+      method: 'PUT',
+      body: { text, version, note },
+    });
     keep(item);
     return item;
   }
@@ -87,13 +113,41 @@ export const useLibrary = defineStore('library', () => {
     return asset;
   }
   async function agree(next: Agreements): Promise<void> {
-    agreements.value = await ask(`${session.base}/agreements`, Agreements, { method: 'PUT', body: next });
+    agreements.value = await ask(`${session.base}/agreements`, Agreements, {
+      method: 'PUT',
+      body: next,
+    });
   }
   async function addWord(locale: string, word: string): Promise<void> {
-    agreements.value = await ask(`${session.base}/agreements/words`, Agreements, { method: 'POST', body: { locale, word } });
+    agreements.value = await ask(`${session.base}/agreements/words`, Agreements, {
+      method: 'POST',
+      body: { locale, word },
+    });
   }
   /** Topics or images with those that stand in for them. */
-  const alternatesOf = <Kept extends { readonly alternateOf: string | null }>(kept: readonly Kept[], base: string): Kept[] => kept.filter(({ alternateOf }) => alternateOf === base);
-  const assetAddress = (id: string): string => `/api${session.base}/assets/${encodeURIComponent(id)}/file`;
-  return { items, assets, facetList, facets, agreements, agree, addWord, load, ensure, find, read, keep, create, save, upload, alternatesOf, assetAddress };
+  const alternatesOf = <Kept extends { readonly alternateOf: string | null }>(
+    kept: readonly Kept[],
+    base: string,
+  ): Kept[] => kept.filter(({ alternateOf }) => alternateOf === base);
+  const assetAddress = (id: string): string =>
+    `/api${session.base}/assets/${encodeURIComponent(id)}/file`;
+  return {
+    items,
+    assets,
+    facetList,
+    facets,
+    agreements,
+    agree,
+    addWord,
+    load,
+    ensure,
+    find,
+    read,
+    keep,
+    create,
+    save,
+    upload,
+    alternatesOf,
+    assetAddress,
+  };
 });

@@ -40,6 +40,7 @@ export const useSession = defineStore('session', () => {
   }
   /** Address of the project in the interface of the server. */
   const base = computed(() => `/projects/${project.value?.id ?? ''}`);
-  const may = (what: keyof typeof atLeast): boolean => person.value !== undefined && atLeast[what].includes(person.value.role);
+  const may = (what: keyof typeof atLeast): boolean =>
+    person.value !== undefined && atLeast[what].includes(person.value.role);
   return { person, project, base, restore, signIn, signOut, may };
 });

@@ -13,7 +13,8 @@ import { useLibrary } from './library.ts';
 import { useSession } from './session.ts';
 
 /** What a variable stands for: an image of the library, something to follow, or words. */
-export const kindOfVariable = ({ href }: Pick<Variable, 'href'>): VariableKind => (href === undefined ? 'text' : href.startsWith('asset:') ? 'image' : 'link');
+export const kindOfVariable = ({ href }: Pick<Variable, 'href'>): VariableKind =>
+  href === undefined ? 'text' : href.startsWith('asset:') ? 'image' : 'link';
 
 /** The variables of the project, and what they say through the lens. */
 export const useVariables = defineStore('variables', () => {
@@ -35,23 +36,50 @@ export const useVariables = defineStore('variables', () => {
   /** Others have changed a map, which may define some. */
   const loadAgain = useDebounceFn(load, 400);
   events.listen((event) => {
-    if (!loaded.value || (event.kind === 'item' && library.find(event.id)?.kind !== 'map') || event.kind === 'impression') return;
+    if (
+      !loaded.value ||
+      (event.kind === 'item' && library.find(event.id)?.kind !== 'map') ||
+      event.kind === 'impression'
+    )
+      return;
     // Without an answer they stay as they are, until the next change.
     void loadAgain().catch(() => undefined);
   });
-  const change = async (set: string, body: VariableChange): Promise<void> => take(await ask(`${session.base}/variables/${encodeURIComponent(set)}`, Variables, { method: 'POST', body }));
-  const rename = async (from: string, to: string): Promise<void> => take(await ask(`${session.base}/variables/rename`, Variables, { method: 'POST', body: { from, to } }));
+  const change = async (set: string, body: VariableChange): Promise<void> =>
+    take(
+      await ask(`${session.base}/variables/${encodeURIComponent(set)}`, Variables, {
+        method: 'POST',
+        body,
+      }),
+    );
+  const rename = async (from: string, to: string): Promise<void> =>
+    take(
+      await ask(`${session.base}/variables/rename`, Variables, {
+        method: 'POST',
+        body: { from, to },
+      }),
+    );
 
-  const setOf = (id: string): VariableSet | undefined => list.value.sets.find((set) => set.id === id);
+  const setOf = (id: string): VariableSet | undefined =>
+    list.value.sets.find((set) => set.id === id);
   const isCommon = ({ map }: Variable): boolean => setOf(map)?.everywhere === true;
   /** The definitions of each variable, those that hold everywhere first. */
   const byKey = computed(() => {
     const found = new Map<string, Variable[]>();
-    for (const variable of list.value.variables.toSorted((a, b) => Number(isCommon(b)) - Number(isCommon(a)))) found.set(variable.key, [...(found.get(variable.key) ?? []), variable]);
+    for (const variable of list.value.variables.toSorted(
+      (a, b) => Number(isCommon(b)) - Number(isCommon(a)),
+    ))
+      found.set(variable.key, [...(found.get(variable.key) ?? []), variable]);
     return found;
   });
   /** What a page that belongs to no map shows for a key. */
-  const shown = (key: string): Variable | undefined => closest(byKey.value.get(key) ?? [], session.project?.locale ?? 'en', looking.lens, library.facets);
+  const shown = (key: string): Variable | undefined =>
+    closest(
+      byKey.value.get(key) ?? [],
+      session.project?.locale ?? 'en',
+      looking.lens,
+      library.facets,
+    );
   /** What a key leads to. */
   const targetOf = (key: string): string | undefined => shown(key)?.href;
   /** What an entry of the map gives is arranged there. */
@@ -71,8 +99,27 @@ export const useVariables = defineStore('variables', () => {
   function withWords(holder: Element): Element {
     const { keyref } = holder.attributes;
     const known = keyref === undefined || holder.children.length > 0 ? undefined : shown(keyref);
-    return { ...holder, children: known ? [wordsOf(known)] : holder.children.map((child) => (isElement(child) ? withWords(child) : child)) };
+    return {
+      ...holder,
+      children: known
+        ? [wordsOf(known)]
+        : holder.children.map((child) => (isElement(child) ? withWords(child) : child)),
+    };
   }
   const spoken = (nodes: readonly Node[]): string => lineOf(withWords(element('title', {}, nodes)));
-  return { list, load, ensure, change, rename, byKey, shown, named, wordsOf, withWords, spoken, targetOf, setOf };
+  return {
+    list,
+    load,
+    ensure,
+    change,
+    rename,
+    byKey,
+    shown,
+    named,
+    wordsOf,
+    withWords,
+    spoken,
+    targetOf,
+    setOf,
+  };
 });

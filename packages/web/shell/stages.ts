@@ -1,4 +1,10 @@
-import { IconBooks, IconListTree, IconPencil, IconPrinter, IconTypography } from '@tabler/icons-vue';
+import {
+  IconBooks,
+  IconListTree,
+  IconPencil,
+  IconPrinter,
+  IconTypography,
+} from '@tabler/icons-vue';
 
 /** The stages of the work that there are, in their order. */
 export const stages = [

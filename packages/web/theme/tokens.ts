@@ -85,7 +85,11 @@ const fonts = {
 /** Puts the tokens where styles read them. */
 export function applyTokens(dark: boolean): void {
   const { style, dataset } = document.documentElement;
-  for (const [name, value] of Object.entries(tokensOf(dark))) style.setProperty(`--${name.replace(/[A-Z]/gu, (letter) => `-${letter.toLowerCase()}`)}`, value as string);
+  for (const [name, value] of Object.entries(tokensOf(dark)))
+    style.setProperty(
+      `--${name.replace(/[A-Z]/gu, (letter) => `-${letter.toLowerCase()}`)}`,
+      value as string,
+    );
   for (const [name, value] of Object.entries(fonts)) style.setProperty(`--font-${name}`, value);
   dataset['theme'] = dark ? 'dark' : 'light';
   style.colorScheme = dark ? 'dark' : 'light';

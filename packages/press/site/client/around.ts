@@ -17,7 +17,11 @@ function drawHere(): void {
     holder.id ||= `part-${at + 1}`;
     return make('li', {}, make('a', { href: `#${holder.id}` }, heading.textContent));
   });
-  const nav = make('nav', { id: 'here', 'aria-label': label('here') }, make('div', {}, make('h2', {}, label('here')), make('ul', {}, ...links)));
+  const nav = make(
+    'nav',
+    { id: 'here', 'aria-label': label('here') },
+    make('div', {}, make('h2', {}, label('here')), make('ul', {}, ...links)),
+  );
   main.parentElement?.append(nav);
 }
 
@@ -26,7 +30,11 @@ function drawOpenAll(open: (all: boolean) => void): void {
   const parts = article?.querySelectorAll('details, .expandable') ?? [];
   if (parts.length < 2) return;
   let isOpen = false;
-  const button = make('button', { type: 'button', class: 'all-open', 'aria-pressed': 'false' }, label('openAll'));
+  const button = make(
+    'button',
+    { type: 'button', class: 'all-open', 'aria-pressed': 'false' },
+    label('openAll'),
+  );
   button.addEventListener('click', () => {
     isOpen = !isOpen;
     button.setAttribute('aria-pressed', String(isOpen));
@@ -39,11 +47,17 @@ function drawOpenAll(open: (all: boolean) => void): void {
 
 /** Images that are shown smaller than they are, or drawn so that they can be larger. */
 function drawEnlarge(): void {
-  for (const image of article?.querySelectorAll<HTMLImageElement>('figure img:not([usemap])') ?? []) {
+  for (const image of article?.querySelectorAll<HTMLImageElement>('figure img:not([usemap])') ??
+    []) {
     const button = make('button', { type: 'button', class: 'enlarge' }, label('enlarge'));
     button.addEventListener('click', () => {
       const close = make('button', { type: 'button' }, label('close'));
-      const dialog = make('dialog', { class: 'large', 'aria-label': image.alt }, make('img', { src: image.src, alt: image.alt }), close) as HTMLDialogElement;
+      const dialog = make(
+        'dialog',
+        { class: 'large', 'aria-label': image.alt },
+        make('img', { src: image.src, alt: image.alt }),
+        close,
+      ) as HTMLDialogElement;
       close.addEventListener('click', () => dialog.close());
       dialog.addEventListener('click', (event) => event.target === dialog && dialog.close());
       dialog.addEventListener('close', () => dialog.remove());
@@ -57,11 +71,17 @@ function drawEnlarge(): void {
 /** Tables whose rows can be told line by line where there is no width for them: each cell says under which head it stands. */
 function nameCells(): void {
   for (const table of main?.querySelectorAll('table') ?? []) {
-    const heads = [...(table.tHead?.rows[0]?.cells ?? [])].map(({ textContent }) => textContent.trim());
-    const isPlain = table.tHead?.rows.length === 1 && heads.length > 2 && ![...table.querySelectorAll('td, th')].some((cell) => cell.matches('[colspan], [rowspan]'));
+    const heads = [...(table.tHead?.rows[0]?.cells ?? [])].map(({ textContent }) =>
+      textContent.trim(),
+    );
+    const isPlain =
+      table.tHead?.rows.length === 1 &&
+      heads.length > 2 &&
+      ![...table.querySelectorAll('td, th')].some((cell) => cell.matches('[colspan], [rowspan]'));
     if (!isPlain) continue;
     table.classList.add('stacks');
-    for (const row of table.tBodies[0]?.rows ?? []) [...row.cells].forEach((cell, at) => cell.setAttribute('data-label', heads[at] ?? ''));
+    for (const row of table.tBodies[0]?.rows ?? [])
+      [...row.cells].forEach((cell, at) => cell.setAttribute('data-label', heads[at] ?? ''));
   }
 }
 
@@ -82,12 +102,17 @@ function keepHeads(): void {
 /** Areas on an image lie where their things are, however large it is shown. */
 function scaleAreas(): void {
   for (const image of document.querySelectorAll<HTMLImageElement>('img[usemap]')) {
-    const areas = [...document.querySelectorAll<HTMLAreaElement>(`map[name="${CSS.escape(image.useMap.slice(1))}"] area`)].map((area) => ({ area, drawn: area.coords.split(',').map(Number) }));
+    const areas = [
+      ...document.querySelectorAll<HTMLAreaElement>(
+        `map[name="${CSS.escape(image.useMap.slice(1))}"] area`,
+      ),
+    ].map((area) => ({ area, drawn: area.coords.split(',').map(Number) }));
     new ResizeObserver(() => {
       const own = Number(image.getAttribute('width')) || image.naturalWidth;
       if (own === 0 || image.clientWidth === 0) return;
       const scale = image.clientWidth / own;
-      for (const { area, drawn } of areas) area.coords = drawn.map((at) => Math.round(at * scale * 10) / 10).join(',');
+      for (const { area, drawn } of areas)
+        area.coords = drawn.map((at) => Math.round(at * scale * 10) / 10).join(',');
     }).observe(image);
   }
 }
@@ -118,15 +143,22 @@ function drawEdge(): void {
   edge.addEventListener('pointerdown', (event) => {
     edge.setPointerCapture(event.pointerId);
     const { left, right } = frame.getBoundingClientRect();
-    const pull = ({ clientX }: PointerEvent): void => set(isRightToLeft ? right - clientX : clientX - left);
+    const pull = ({ clientX }: PointerEvent): void =>
+      set(isRightToLeft ? right - clientX : clientX - left);
     edge.addEventListener('pointermove', pull);
-    edge.addEventListener('pointerup', () => edge.removeEventListener('pointermove', pull), { once: true });
+    edge.addEventListener('pointerup', () => edge.removeEventListener('pointermove', pull), {
+      once: true,
+    });
   });
 }
 
 /** The chapter along the top in which the page stands. */
 export function markChapter(file: string | undefined): void {
-  for (const link of document.querySelectorAll<HTMLAnchorElement>('#chapters a')) link.classList.toggle('on', file !== undefined && link.getAttribute('href')?.split('?')[0] === fromHere(file));
+  for (const link of document.querySelectorAll<HTMLAnchorElement>('#chapters a'))
+    link.classList.toggle(
+      'on',
+      file !== undefined && link.getAttribute('href')?.split('?')[0] === fromHere(file),
+    );
 }
 
 /** Letters to the makers say of which page they are. */
@@ -134,7 +166,8 @@ function fillFeedback(): void {
   const link = byId('feedback') as HTMLAnchorElement | null;
   if (!link) return;
   const title = document.title;
-  if (link.href.startsWith('mailto:')) link.href = `${link.href}?subject=${encodeURIComponent(title)}&body=${encodeURIComponent(`${title}\n${location.href}\n\n`)}`;
+  if (link.href.startsWith('mailto:'))
+    link.href = `${link.href}?subject=${encodeURIComponent(title)}&body=${encodeURIComponent(`${title}\n${location.href}\n\n`)}`;
   else {
     const url = new URL(link.href);
     url.searchParams.set('title', title);
@@ -168,7 +201,9 @@ export function drawAround(openWords: (all: boolean) => void): void {
   if (byId('no-such-page')) {
     const field = byId('search') as HTMLInputElement | null;
     if (!field) return;
-    field.value = (new URLSearchParams(location.search).get('id') ?? decodeURIComponent(page)).replace(/\.html?$/u, '').replace(/[-_]+/gu, ' ');
+    field.value = (new URLSearchParams(location.search).get('id') ?? decodeURIComponent(page))
+      .replace(/\.html?$/u, '')
+      .replace(/[-_]+/gu, ' ');
     field.dispatchEvent(new Event('input'));
   }
 }

@@ -16,7 +16,12 @@ export async function buildSiteScripts() {
         target: 'es2022',
         outDir: join(here, '../built'),
         emptyOutDir: name === 'site',
-        lib: { entry: join(here, `${name}.ts`), formats: ['iife'], name: `site_${name}`, fileName: () => `${name}.js` },
+        lib: {
+          entry: join(here, `${name}.ts`),
+          formats: ['iife'],
+          name: `site_${name}`,
+          fileName: () => `${name}.js`,
+        },
       },
     });
   }

@@ -3,7 +3,11 @@ export const byId = (id: string): HTMLElement | null => document.getElementById(
 /** What the page says in the language of the site. */
 export const label = (name: string): string => document.body.dataset[name] ?? '';
 
-export function make(name: string, properties: Record<string, string> = {}, ...children: (Node | string)[]): HTMLElement {
+export function make(
+  name: string,
+  properties: Record<string, string> = {},
+  ...children: (Node | string)[]
+): HTMLElement {
   const made = document.createElement(name);
   for (const [key, value] of Object.entries(properties)) made.setAttribute(key, value);
   made.append(...children);

@@ -16,18 +16,27 @@ declare global {
 }
 
 /** Whether all conditions with these numbers hold for the reader. */
-export const isForReader = (numbers: readonly number[] | undefined): boolean => window.siteReaders?.isFor(numbers) ?? true;
+export const isForReader = (numbers: readonly number[] | undefined): boolean =>
+  window.siteReaders?.isFor(numbers) ?? true;
 
 /** What is said to the reader. */
 export const wordsFor = (said: Said): string =>
-  typeof said === 'string' ? said : said.map((part) => (typeof part === 'string' ? part : isForReader(part.slice(1) as number[]) ? part[0] : '')).join('');
+  typeof said === 'string'
+    ? said
+    : said
+        .map((part) =>
+          typeof part === 'string' ? part : isForReader(part.slice(1) as number[]) ? part[0] : '',
+        )
+        .join('');
 
 /** The conditions that an element has as its classes. */
-export const conditionsOf = (element: Element): number[] => [...element.classList].flatMap((name) => (/^w\d+$/u.test(name) ? [Number(name.slice(1))] : []));
+export const conditionsOf = (element: Element): number[] =>
+  [...element.classList].flatMap((name) => (/^w\d+$/u.test(name) ? [Number(name.slice(1))] : []));
 
 /** Whether an element is shown to the reader, as far as that depends on what he has chosen. */
 export function isSeen(element: Element | null): boolean {
-  for (let at = element; at; at = at.parentElement) if (!isForReader(conditionsOf(at))) return false;
+  for (let at = element; at; at = at.parentElement)
+    if (!isForReader(conditionsOf(at))) return false;
   return true;
 }
 

@@ -17,11 +17,22 @@ const stored = 'site-readers';
 
 if (data) {
   const { facets, conditions } = data;
-  const offered = (values: readonly Offered[]): Offered[] => values.flatMap((value) => [value, ...offered(value.c ?? [])]);
+  const offered = (values: readonly Offered[]): Offered[] =>
+    values.flatMap((value) => [value, ...offered(value.c ?? [])]);
   const preset: Chosen = Object.fromEntries(facets.map(({ f, preset }) => [f, preset]));
-  const write = (chosen: Chosen): string => facets.map(({ f }) => `${f}:${(chosen[f] ?? []).map(encodeURIComponent).join(',')}`).join(';');
+  const write = (chosen: Chosen): string =>
+    facets.map(({ f }) => `${f}:${(chosen[f] ?? []).map(encodeURIComponent).join(',')}`).join(';');
   const read = (text: string): Chosen => {
-    const given = new Map(text.split(';').map((part): [string, string[]] => [part.split(':')[0]!, (part.split(':')[1] ?? '').split(',').flatMap((value) => (value === '' ? [] : [safely(value)]))]));
+    const given = new Map(
+      text
+        .split(';')
+        .map((part): [string, string[]] => [
+          part.split(':')[0]!,
+          (part.split(':')[1] ?? '')
+            .split(',')
+            .flatMap((value) => (value === '' ? [] : [safely(value)])),
+        ]),
+    );
     return Object.fromEntries(
       facets.map(({ f, values, many }) => {
         const known = new Set(offered(values).map(({ v }) => v));
@@ -122,7 +133,9 @@ if (data) {
         box.addEventListener('change', () =>
           choose(
             f,
-            offered(values).flatMap((value) => ((value.v === v ? box.checked : chosen[f]?.includes(value.v)) ? [value.v] : [])),
+            offered(values).flatMap((value) =>
+              (value.v === v ? box.checked : chosen[f]?.includes(value.v)) ? [value.v] : [],
+            ),
           ),
         );
         label.append(box, ' ', words);
@@ -132,7 +145,8 @@ if (data) {
     };
     form.replaceChildren(...facets.map((facet) => (facet.many ? several(facet) : one(facet))));
   };
-  const nameOf = ({ f, values }: ReadersData['facets'][number]): string[] => offered(values).flatMap(({ v, t }) => (chosen[f]?.includes(v) ? [t] : []));
+  const nameOf = ({ f, values }: ReadersData['facets'][number]): string[] =>
+    offered(values).flatMap(({ v, t }) => (chosen[f]?.includes(v) ? [t] : []));
 
   document.addEventListener('DOMContentLoaded', () => {
     const holder = document.getElementById('readers');
@@ -143,15 +157,19 @@ if (data) {
       draw(form, all);
       holder.hidden = false;
       // Where there is room the choices stand open; on a phone a line says what they are.
-      holder.open = !matchMedia(document.querySelector<HTMLLinkElement>('link[href$="tablet.css"]')?.media ?? 'not all').matches;
+      holder.open = !matchMedia(
+        document.querySelector<HTMLLinkElement>('link[href$="tablet.css"]')?.media ?? 'not all',
+      ).matches;
     }
     const note = document.getElementById('not-for-you');
-    const numbersIn = (said: string | undefined): readonly number[] => said?.split(' ').map(Number) ?? [];
+    const numbersIn = (said: string | undefined): readonly number[] =>
+      said?.split(' ').map(Number) ?? [];
     const numbersOf = ({ dataset }: HTMLElement): readonly number[] => numbersIn(dataset['for']);
     window.siteReaders!.onChange(() => {
       if (now) now.textContent = facets.flatMap(nameOf).join(', ') || all;
       if (note) note.hidden = isForReader(numbersOf(document.body));
-      for (const other of document.querySelectorAll<HTMLElement>('[data-unless]')) other.hidden = isForReader(numbersIn(other.dataset['unless']));
+      for (const other of document.querySelectorAll<HTMLElement>('[data-unless]'))
+        other.hidden = isForReader(numbersIn(other.dataset['unless']));
       for (const link of document.querySelectorAll<HTMLAnchorElement>('main a[data-for]')) {
         const leads = isForReader(numbersOf(link));
         if (leads && link.dataset['href'] !== undefined) link.href = link.dataset['href'];
@@ -160,11 +178,20 @@ if (data) {
           link.removeAttribute('href');
         }
       }
-      for (const list of document.querySelectorAll<HTMLElement>('.related, .inside, .since')) list.hidden = [...list.querySelectorAll('li')].every((one) => !isForReader(conditionsOf(one)));
+      for (const list of document.querySelectorAll<HTMLElement>('.related, .inside, .since'))
+        list.hidden = [...list.querySelectorAll('li')].every(
+          (one) => !isForReader(conditionsOf(one)),
+        );
       // Steps go on counting behind what stands between them.
       for (const list of document.querySelectorAll<HTMLOListElement>('ol.steps[start]')) {
-        const before = [...list.parentElement!.querySelectorAll<HTMLElement>(':scope > ol.steps')].filter((one) => one.compareDocumentPosition(list) & Node.DOCUMENT_POSITION_FOLLOWING);
-        list.start = 1 + before.flatMap((one) => [...one.children] as HTMLElement[]).filter((step) => isForReader(conditionsOf(step))).length;
+        const before = [
+          ...list.parentElement!.querySelectorAll<HTMLElement>(':scope > ol.steps'),
+        ].filter((one) => one.compareDocumentPosition(list) & Node.DOCUMENT_POSITION_FOLLOWING);
+        list.start =
+          1 +
+          before
+            .flatMap((one) => [...one.children] as HTMLElement[])
+            .filter((step) => isForReader(conditionsOf(step))).length;
       }
       for (const links of document.querySelectorAll('.nearest')) {
         let isNear = true;
@@ -186,7 +213,14 @@ if (data) {
     'click',
     (event) => {
       const link = (event.target as Element).closest<HTMLAnchorElement>('a[href]');
-      if (!link || isPreset() || link.origin !== location.origin || link.getAttribute('href')!.startsWith('#') || /(^|\s)(external|peer)(\s|$)/u.test(link.className)) return;
+      if (
+        !link ||
+        isPreset() ||
+        link.origin !== location.origin ||
+        link.getAttribute('href')!.startsWith('#') ||
+        /(^|\s)(external|peer)(\s|$)/u.test(link.className)
+      )
+        return;
       link.href = withChoice(link.href);
     },
     { capture: true },

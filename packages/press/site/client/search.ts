@@ -1,7 +1,15 @@
 import MiniSearch, { type SearchResult } from 'minisearch';
 import type { SearchedBySome } from '../searching.ts';
 import { isForReader, wordsFor } from './reader.ts';
-import { searchIn, searchOptions, stemmer, searchWords, waysToSay, type SearchDocument, type Synonyms } from '../../shared/terms.ts';
+import {
+  searchIn,
+  searchOptions,
+  stemmer,
+  searchWords,
+  waysToSay,
+  type SearchDocument,
+  type Synonyms,
+} from '../../shared/terms.ts';
 
 /** Loaded when a reader first searches: the engine over the index that was built with the site. */
 export interface SiteSearch {
@@ -17,7 +25,14 @@ declare global {
   }
 }
 
-const data = window.siteData?.['search'] as { locale: string; only?: Readonly<Record<string, SearchedBySome>>; synonyms?: Synonyms; index: Parameters<typeof MiniSearch.loadJS>[0] } | undefined;
+const data = window.siteData?.['search'] as
+  | {
+      locale: string;
+      only?: Readonly<Record<string, SearchedBySome>>;
+      synonyms?: Synonyms;
+      index: Parameters<typeof MiniSearch.loadJS>[0];
+    }
+  | undefined;
 
 if (data) {
   const options = searchOptions(data.locale);
@@ -30,7 +45,8 @@ if (data) {
     if (!some) return true;
     if (!isForReader(some.w)) return false;
     // Words can be called as what every object has.
-    const isSeen = (term: string): boolean => !Object.hasOwn(some.terms, term) || some.terms[term]!.some(isForReader);
+    const isSeen = (term: string): boolean =>
+      !Object.hasOwn(some.terms, term) || some.terms[term]!.some(isForReader);
     const seen = terms.filter(isSeen);
     if (seen.length === terms.length || seen.length === 0) return seen.length > 0;
     const bySeen = (wanted: string): boolean => {
@@ -45,7 +61,11 @@ if (data) {
         .slice(0, 60)
         .map((hit) => {
           const said = only[String(hit.id)];
-          return { href: String(hit.id), title: said ? wordsFor(said.t) : String(hit['title']), lead: said ? wordsFor(said.l) : String(hit['lead']) };
+          return {
+            href: String(hit.id),
+            title: said ? wordsFor(said.t) : String(hit['title']),
+            lead: said ? wordsFor(said.l) : String(hit['lead']),
+          };
         });
     },
     matcher(query) {

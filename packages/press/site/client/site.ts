@@ -27,7 +27,8 @@ const counted = window.siteData?.['counted'] as CountedData | undefined;
 if (counted)
   whenChosen(() => {
     numbers = numbersFor(counted, isForReader);
-    for (const place of document.querySelectorAll<HTMLElement>('[data-n]')) place.textContent = numbers.get(place.dataset['n']!) ?? place.textContent;
+    for (const place of document.querySelectorAll<HTMLElement>('[data-n]'))
+      place.textContent = numbers.get(place.dataset['n']!) ?? place.textContent;
   });
 
 // ---- contents
@@ -37,7 +38,8 @@ function drawContents(): void {
   if (!entries || !nav) return;
   const holds = (entry: ContentsData): boolean => entry.h === page || (entry.c ?? []).some(holds);
   /** What stands below an entry that is not for the reader stands in its place. */
-  const forReader = (items: readonly ContentsData[]): ContentsData[] => items.flatMap((entry) => (isForReader(entry.w) ? [entry] : forReader(entry.c ?? [])));
+  const forReader = (items: readonly ContentsData[]): ContentsData[] =>
+    items.flatMap((entry) => (isForReader(entry.w) ? [entry] : forReader(entry.c ?? [])));
   const list = (items: readonly ContentsData[]): HTMLElement =>
     make(
       'ul',
@@ -46,7 +48,9 @@ function drawContents(): void {
         const link = make(
           'a',
           { href: fromHere(entry.h), ...(entry.h === page ? { 'aria-current': 'page' } : {}) },
-          ...(entry.n === undefined ? [] : [make('span', { class: 'n' }, numbers.get(entry.a ?? '') ?? entry.n), ' ']),
+          ...(entry.n === undefined
+            ? []
+            : [make('span', { class: 'n' }, numbers.get(entry.a ?? '') ?? entry.n), ' ']),
           wordsFor(entry.t),
           ...(entry.m === undefined ? [] : [make('span', { class: 'news' }, label(entry.m))]),
         );
@@ -54,7 +58,12 @@ function drawContents(): void {
         const open = holds(entry);
         const inner = list(entry.c!);
         inner.hidden = !open;
-        const toggle = make('button', { type: 'button', class: 'toggle', 'aria-expanded': String(open), 'aria-label': wordsFor(entry.t) });
+        const toggle = make('button', {
+          type: 'button',
+          class: 'toggle',
+          'aria-expanded': String(open),
+          'aria-label': wordsFor(entry.t),
+        });
         toggle.addEventListener('click', () => {
           inner.hidden = !inner.hidden;
           toggle.setAttribute('aria-expanded', String(!inner.hidden));
@@ -76,11 +85,17 @@ async function drawWords(): Promise<void> {
   holder.dataset['drawn'] = 'yes';
   await load('words-data.js');
   const words = (window.siteData?.['words'] ?? []) as readonly WordData[];
-  const field = make('input', { type: 'search', placeholder: label('narrow'), 'aria-label': label('narrow') }) as HTMLInputElement;
+  const field = make('input', {
+    type: 'search',
+    placeholder: label('narrow'),
+    'aria-label': label('narrow'),
+  }) as HTMLInputElement;
   const list = make('ul', { class: 'words' });
   const draw = (): void => {
     const wanted = field.value.trim().toLocaleLowerCase();
-    const shown = forThisReader(words).filter((word) => wanted === '' || word.t.toLocaleLowerCase().includes(wanted));
+    const shown = forThisReader(words).filter(
+      (word) => wanted === '' || word.t.toLocaleLowerCase().includes(wanted),
+    );
     list.replaceChildren(
       ...shown.map((word) =>
         make(
@@ -88,7 +103,13 @@ async function drawWords(): Promise<void> {
           { 'data-depth': String(word.d) },
           ...(word.h[0] && word.h.length === 1
             ? [make('a', { href: fromHere(word.h[0][0]) }, word.t)]
-            : [word.t, ...word.h.flatMap(([href, title]) => [' ', make('a', { href: fromHere(href), class: 'locator' }, wordsFor(title))])]),
+            : [
+                word.t,
+                ...word.h.flatMap(([href, title]) => [
+                  ' ',
+                  make('a', { href: fromHere(href), class: 'locator' }, wordsFor(title)),
+                ]),
+              ]),
           ...(word.s === undefined ? [] : [make('em', {}, ` ${word.s}`)]),
         ),
       ),
@@ -124,9 +145,16 @@ for (const tab of document.querySelectorAll<HTMLButtonElement>('[data-panel]')) 
 const side = byId('side');
 const menu = byId('menu');
 const frame = side?.parentElement;
-const flies = matchMedia(document.querySelector<HTMLLinkElement>('link[href$="tablet.css"]')?.media ?? 'not all');
-const tellMenu = (): void => menu?.setAttribute('aria-expanded', String(flies.matches ? side?.classList.contains('open') : !frame?.classList.contains('folded')));
-if (frame && !document.body.classList.contains('tiles')) frame.classList.toggle('folded', kept.read('site-folded') === 'yes');
+const flies = matchMedia(
+  document.querySelector<HTMLLinkElement>('link[href$="tablet.css"]')?.media ?? 'not all',
+);
+const tellMenu = (): void =>
+  menu?.setAttribute(
+    'aria-expanded',
+    String(flies.matches ? side?.classList.contains('open') : !frame?.classList.contains('folded')),
+  );
+if (frame && !document.body.classList.contains('tiles'))
+  frame.classList.toggle('folded', kept.read('site-folded') === 'yes');
 flies.addEventListener('change', tellMenu);
 tellMenu();
 menu?.addEventListener('click', () => {
@@ -164,10 +192,24 @@ async function showResults(): Promise<void> {
   if (field.value.trim() !== query) return;
   const hits = engine?.find(query) ?? [];
   results.hidden = false;
-  const count = (hits.length === 0 ? label('none') : label('found')).replace('{n}', String(hits.length));
+  const count = (hits.length === 0 ? label('none') : label('found')).replace(
+    '{n}',
+    String(hits.length),
+  );
   results.replaceChildren(
     make('p', { class: 'count', role: 'status' }, count),
-    make('ol', {}, ...hits.map((hit) => make('li', {}, make('a', { href: withQuery(fromHere(hit.href), query) }, hit.title), ...(hit.lead === '' ? [] : [make('p', {}, hit.lead)])))),
+    make(
+      'ol',
+      {},
+      ...hits.map((hit) =>
+        make(
+          'li',
+          {},
+          make('a', { href: withQuery(fromHere(hit.href), query) }, hit.title),
+          ...(hit.lead === '' ? [] : [make('p', {}, hit.lead)]),
+        ),
+      ),
+    ),
   );
 }
 field?.addEventListener('focus', () => void searchEngine());
@@ -188,7 +230,11 @@ field?.addEventListener('keydown', (event) => {
 results?.addEventListener('keydown', (event) => {
   if (event.key !== 'ArrowDown' && event.key !== 'ArrowUp') return;
   const links = [...results.querySelectorAll('a')];
-  const next = links[links.indexOf(document.activeElement as HTMLAnchorElement) + (event.key === 'ArrowDown' ? 1 : -1)];
+  const next =
+    links[
+      links.indexOf(document.activeElement as HTMLAnchorElement) +
+        (event.key === 'ArrowDown' ? 1 : -1)
+    ];
   event.preventDefault();
   (next ?? field)?.focus();
 });
@@ -206,19 +252,28 @@ function openWords(words: HTMLElement, isOpen: boolean): void {
 }
 document.querySelectorAll<HTMLElement>('.expandable').forEach((words, index) => {
   words.id ||= `more-${index + 1}`;
-  const button = make('button', { type: 'button', class: 'more', 'aria-controls': words.id, 'aria-label': label('more') }, '…');
+  const button = make(
+    'button',
+    { type: 'button', class: 'more', 'aria-controls': words.id, 'aria-label': label('more') },
+    '…',
+  );
   button.addEventListener('click', () => openWords(words, words.hidden === true));
   words.before(button);
   openWords(words, false);
 });
 /** What is led to or searched for is not hidden. */
 function reveal(element: Element | null): void {
-  for (let at = element?.closest<HTMLElement>('details, .expandable'); at; at = at.parentElement?.closest<HTMLElement>('details, .expandable')) {
+  for (
+    let at = element?.closest<HTMLElement>('details, .expandable');
+    at;
+    at = at.parentElement?.closest<HTMLElement>('details, .expandable')
+  ) {
     if (at instanceof HTMLDetailsElement) at.open = true;
     else openWords(at, true);
   }
 }
-const revealTarget = (): void => reveal(location.hash === '' ? null : byId(decodeURIComponent(location.hash.slice(1))));
+const revealTarget = (): void =>
+  reveal(location.hash === '' ? null : byId(decodeURIComponent(location.hash.slice(1))));
 addEventListener('hashchange', revealTarget);
 revealTarget();
 
@@ -230,10 +285,15 @@ async function markHits(query: string): Promise<void> {
   const matches = engine.matcher(query);
   const walker = document.createTreeWalker(main, NodeFilter.SHOW_TEXT);
   const texts: Text[] = [];
-  while (walker.nextNode()) if (isSeen(walker.currentNode.parentElement)) texts.push(walker.currentNode as Text);
+  while (walker.nextNode())
+    if (isSeen(walker.currentNode.parentElement)) texts.push(walker.currentNode as Text);
   let count = 0;
   for (const text of texts) {
-    const parts = [...new Intl.Segmenter(document.documentElement.lang, { granularity: 'word' }).segment(text.data)];
+    const parts = [
+      ...new Intl.Segmenter(document.documentElement.lang, { granularity: 'word' }).segment(
+        text.data,
+      ),
+    ];
     if (!parts.some((part) => part.isWordLike && matches(part.segment))) continue;
     text.replaceWith(
       ...parts.map((part) => {
@@ -245,7 +305,11 @@ async function markHits(query: string): Promise<void> {
   }
   if (count === 0) return;
   main.querySelectorAll('mark').forEach(reveal);
-  const clear = make('button', { type: 'button', class: 'clear-hits' }, label('clear').replace('{n}', String(count)));
+  const clear = make(
+    'button',
+    { type: 'button', class: 'clear-hits' },
+    label('clear').replace('{n}', String(count)),
+  );
   clear.addEventListener('click', () => {
     for (const mark of main.querySelectorAll('mark')) mark.replaceWith(mark.textContent);
     main.normalize();
@@ -273,4 +337,6 @@ for (const holder of document.querySelectorAll('.code')) {
 }
 
 whenChosen(drawContents);
-drawAround((all) => document.querySelectorAll<HTMLElement>('.expandable').forEach((words) => openWords(words, all)));
+drawAround((all) =>
+  document.querySelectorAll<HTMLElement>('.expandable').forEach((words) => openWords(words, all)),
+);

@@ -23,10 +23,17 @@ export function useAgreements() {
     }
   }
   const setRule = (rule: HouseRule, before?: HouseRule): Promise<boolean> =>
-    change({ rules: before ? agreed.value.rules.map((one) => (one.id === before.id ? rule : one)) : [...agreed.value.rules, rule] });
-  const removeRule = ({ id }: HouseRule): Promise<boolean> => change({ rules: agreed.value.rules.filter((one) => one.id !== id) });
+    change({
+      rules: before
+        ? agreed.value.rules.map((one) => (one.id === before.id ? rule : one))
+        : [...agreed.value.rules, rule],
+    });
+  const removeRule = ({ id }: HouseRule): Promise<boolean> =>
+    change({ rules: agreed.value.rules.filter((one) => one.id !== id) });
   const setFacts = (facts: FactField[]): Promise<boolean> => change({ facts });
-  const setWords = (locale: string, words: string[]): Promise<boolean> => change({ words: { ...agreed.value.words, [locale]: words } });
-  const setSynonyms = (locale: string, lists: string[][]): Promise<boolean> => change({ synonyms: { ...agreed.value.synonyms, [locale]: lists } });
+  const setWords = (locale: string, words: string[]): Promise<boolean> =>
+    change({ words: { ...agreed.value.words, [locale]: words } });
+  const setSynonyms = (locale: string, lists: string[][]): Promise<boolean> =>
+    change({ synonyms: { ...agreed.value.synonyms, [locale]: lists } });
   return { setSynonyms, agreed, editable, setRule, removeRule, setFacts, setWords };
 }

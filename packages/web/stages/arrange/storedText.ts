@@ -53,10 +53,15 @@ export function useStoredText(read: () => Element | undefined) {
       },
       (error: unknown) => {
         isDirty = true;
-        const found = error instanceof ApiError && error.status === 409 ? Conflict.safeParse(error.body) : undefined;
+        const found =
+          error instanceof ApiError && error.status === 409
+            ? Conflict.safeParse(error.body)
+            : undefined;
         if (found?.success) conflict.value = found.data.current;
         else timer = setTimeout(() => void save(), 4000);
-        state.value = found?.success ? 'Not saved: changed by somebody else' : `Not saved: ${messageOf(error)}`;
+        state.value = found?.success
+          ? 'Not saved: changed by somebody else'
+          : `Not saved: ${messageOf(error)}`;
       },
     );
     await saving;

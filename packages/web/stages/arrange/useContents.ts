@@ -13,9 +13,12 @@ export function useContents(map: () => string, saved: () => string) {
   const contents = shallowRef<Contents>();
   const failure = ref('');
   /** Of this map first; another edition can have it as a sub-map. */
-  const offered = computed(() => editions.value.toSorted((a, b) => Number(b.map === map()) - Number(a.map === map())));
+  const offered = computed(() =>
+    editions.value.toSorted((a, b) => Number(b.map === map()) - Number(a.map === map())),
+  );
   const chosen = computed({
-    get: () => kept.value[map()] ?? editions.value.find((edition) => edition.map === map())?.id ?? '',
+    get: () =>
+      kept.value[map()] ?? editions.value.find((edition) => edition.map === map())?.id ?? '',
     set: (id: string) => void (kept.value = { ...kept.value, [map()]: id }),
   });
   async function loadEditions(): Promise<void> {
@@ -36,12 +39,20 @@ export function useContents(map: () => string, saved: () => string) {
     },
     { immediate: true },
   );
-  const keyOf = ({ item, path }: { readonly item: string; readonly path: readonly number[] }): string => `${item} ${path.join('.')}`;
+  const keyOf = ({
+    item,
+    path,
+  }: {
+    readonly item: string;
+    readonly path: readonly number[];
+  }): string => `${item} ${path.join('.')}`;
   /** What the edition makes of an entry of this map: its number, or the rule by which it is dropped. */
   const byEntry = computed(() => {
     const found = new Map<string, { readonly number: string; readonly dropped?: string }>();
-    for (const { entry, detail } of contents.value?.dropped ?? []) found.set(keyOf(entry), { number: '', dropped: detail });
-    for (const { entry, number = '' } of contents.value?.places ?? []) if (!found.has(keyOf(entry))) found.set(keyOf(entry), { number });
+    for (const { entry, detail } of contents.value?.dropped ?? [])
+      found.set(keyOf(entry), { number: '', dropped: detail });
+    for (const { entry, number = '' } of contents.value?.places ?? [])
+      if (!found.has(keyOf(entry))) found.set(keyOf(entry), { number });
     return found;
   });
   const placeOf = (path: readonly number[]) => byEntry.value.get(keyOf({ item: map(), path }));

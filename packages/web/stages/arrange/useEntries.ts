@@ -18,19 +18,28 @@ export function useEntries(map: OpenMap, id: () => string) {
     return reference?.kind === 'item' ? reference.id : '';
   };
   const itemOf = (entry: MapEntry) => library.find(targetOf(entry));
-  const titleOf = (entry: MapEntry): string => variables.spoken(entryTitle(entry.element)) || itemOf(entry)?.title || entry.href || labelOf(entry.element.name);
+  const titleOf = (entry: MapEntry): string =>
+    variables.spoken(entryTitle(entry.element)) ||
+    itemOf(entry)?.title ||
+    entry.href ||
+    labelOf(entry.element.name);
   const isMissing = (entry: MapEntry): boolean => entry.href !== '' && !itemOf(entry);
 
   const dropped = computed(() => {
-    const byEntry = droppedEntries(map.entries.value, ({ attributes }) => looking.drops(attributes));
+    const byEntry = droppedEntries(map.entries.value, ({ attributes }) =>
+      looking.drops(attributes),
+    );
     // A topic that varies as a whole goes alone: what stands under it stays.
-    return map.entries.value.map((entry, index) => byEntry[index] === true || looking.drops(itemOf(entry)?.conditions ?? {}));
+    return map.entries.value.map(
+      (entry, index) => byEntry[index] === true || looking.drops(itemOf(entry)?.conditions ?? {}),
+    );
   });
   const folded = ref<ReadonlySet<string>>(new Set());
   watch(id, () => (folded.value = new Set()));
   const keyOf = ({ path }: MapEntry): string => path.join('.');
   const isFolded = (entry: MapEntry): boolean => folded.value.has(keyOf(entry));
-  const holds = (index: number): boolean => (map.entries.value[index + 1]?.depth ?? -1) > (map.entries.value[index]?.depth ?? 0);
+  const holds = (index: number): boolean =>
+    (map.entries.value[index + 1]?.depth ?? -1) > (map.entries.value[index]?.depth ?? 0);
   function fold(entry: MapEntry, isShut = !isFolded(entry)): void {
     const next = new Set(folded.value);
     if (isShut) next.add(keyOf(entry));
@@ -39,7 +48,13 @@ export function useEntries(map: OpenMap, id: () => string) {
   }
   /** Folds everything from a depth on; `undefined` opens all. */
   function foldFrom(depth: number | undefined): void {
-    folded.value = new Set(depth === undefined ? [] : map.entries.value.filter((entry, index) => entry.depth >= depth && holds(index)).map(keyOf));
+    folded.value = new Set(
+      depth === undefined
+        ? []
+        : map.entries.value
+            .filter((entry, index) => entry.depth >= depth && holds(index))
+            .map(keyOf),
+    );
   }
   /** The entries that are drawn, with their place among all. */
   const shown = computed(() => {
@@ -59,12 +74,29 @@ export function useEntries(map: OpenMap, id: () => string) {
     for (let step = 1; wanted !== '' && step <= length; step += 1) {
       const entry = map.entries.value[(map.chosenIndex.value + step) % length]!;
       if (!`${titleOf(entry)} ${targetOf(entry)}`.toLowerCase().includes(wanted)) continue;
-      for (const other of map.entries.value) if (other.path.length < entry.path.length && other.path.every((at, depth) => at === entry.path[depth])) fold(other, false);
+      for (const other of map.entries.value)
+        if (
+          other.path.length < entry.path.length &&
+          other.path.every((at, depth) => at === entry.path[depth])
+        )
+          fold(other, false);
       map.select(entry.path);
       return true;
     }
     return false;
   }
-  return { targetOf, itemOf, titleOf, isMissing, dropped, isFolded, holds, fold, foldFrom, shown, find };
+  return {
+    targetOf,
+    itemOf,
+    titleOf,
+    isMissing,
+    dropped,
+    isFolded,
+    holds,
+    fold,
+    foldFrom,
+    shown,
+    find,
+  };
 }
 export type Entries = ReturnType<typeof useEntries>;

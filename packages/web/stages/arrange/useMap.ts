@@ -36,7 +36,8 @@ export function useMap() {
   const stored = useStoredText(() => root.value);
 
   const entries = computed<MapEntry[]>(() => (root.value ? flattenMap(root.value) : []));
-  const indexOf = (path: Path | undefined): number => entries.value.findIndex((entry) => same(entry.path, path));
+  const indexOf = (path: Path | undefined): number =>
+    entries.value.findIndex((entry) => same(entry.path, path));
   const chosenIndex = computed(() => indexOf(chosen.value));
   const keys = computed(() => new Set(selected.value.map((path) => path.join())));
   const isSelected = (path: Path): boolean => keys.value.has(path.join());
@@ -44,10 +45,14 @@ export function useMap() {
   function select(path: Path | undefined, how: Choosing = 'alone'): void {
     if (how === 'to' && path && chosen.value) {
       const [from, to] = [indexOf(selected.value[0]), indexOf(path)];
-      selected.value = entries.value.slice(Math.min(from, to), Math.max(from, to) + 1).map((entry) => entry.path);
+      selected.value = entries.value
+        .slice(Math.min(from, to), Math.max(from, to) + 1)
+        .map((entry) => entry.path);
       if (from > to) selected.value = selected.value.toReversed();
     } else if (how === 'also' && path) {
-      selected.value = isSelected(path) ? selected.value.filter((one) => !same(one, path)) : [...selected.value, path];
+      selected.value = isSelected(path)
+        ? selected.value.filter((one) => !same(one, path))
+        : [...selected.value, path];
     } else selected.value = path ? [path] : [];
     chosen.value = path;
   }
@@ -75,8 +80,10 @@ export function useMap() {
     save();
     return true;
   }
-  const apply = (arranged: Arranged | undefined): boolean => arranged !== undefined && put(arranged.root, [arranged.path]);
-  const applyMany = (arranged: ArrangedMany | undefined): boolean => arranged !== undefined && put(arranged.root, arranged.paths);
+  const apply = (arranged: Arranged | undefined): boolean =>
+    arranged !== undefined && put(arranged.root, [arranged.path]);
+  const applyMany = (arranged: ArrangedMany | undefined): boolean =>
+    arranged !== undefined && put(arranged.root, arranged.paths);
   function step(from: typeof done, to: typeof done): void {
     const tree = from.value.at(-1);
     if (!tree || !root.value) return;
@@ -86,7 +93,10 @@ export function useMap() {
     save();
   }
   type Change = (tree: Element, path: Path) => Arranged | undefined;
-  const onSelected = (change: Change, isBackward = false): boolean => root.value !== undefined && selected.value.length > 0 && applyMany(changeEach(root.value, selected.value, change, isBackward));
+  const onSelected = (change: Change, isBackward = false): boolean =>
+    root.value !== undefined &&
+    selected.value.length > 0 &&
+    applyMany(changeEach(root.value, selected.value, change, isBackward));
   return {
     root,
     entries,
@@ -104,22 +114,33 @@ export function useMap() {
     moveDown: () => onSelected(moveDown, true),
     indent: () => onSelected(indent),
     outdent: () => onSelected(outdent, true),
-    remove: (): boolean => root.value !== undefined && apply(removeMany(root.value, selected.value)),
-    toggleValue: (facet: string, value: string): boolean => onSelected((tree, path) => toggleEntryValue(tree, path, facet, value)),
-    change: (path: Path, how: (entry: Element) => Element): boolean => root.value !== undefined && apply(changeEntry(root.value, path, how)),
+    remove: (): boolean =>
+      root.value !== undefined && apply(removeMany(root.value, selected.value)),
+    toggleValue: (facet: string, value: string): boolean =>
+      onSelected((tree, path) => toggleEntryValue(tree, path, facet, value)),
+    change: (path: Path, how: (entry: Element) => Element): boolean =>
+      root.value !== undefined && apply(changeEntry(root.value, path, how)),
     /** The map itself, or all of it, is another now. */
-    changeRoot: (how: (tree: Element) => Element): boolean => root.value !== undefined && put(how(root.value), selected.value),
+    changeRoot: (how: (tree: Element) => Element): boolean =>
+      root.value !== undefined && put(how(root.value), selected.value),
     /** Puts topics or maps behind the chosen entry, one after the other. */
     add: (hrefs: readonly string[]): boolean => {
       let now: Arranged | undefined;
       for (const href of hrefs) {
         const before = now ?? { root: root.value, path: chosen.value };
-        now = before.root && insertEntry(before.root, before.path && before.path.length > 0 ? before.path : undefined, href);
+        now =
+          before.root &&
+          insertEntry(
+            before.root,
+            before.path && before.path.length > 0 ? before.path : undefined,
+            href,
+          );
         if (!now) return false;
       }
       return apply(now);
     },
-    drop: (from: readonly Path[], parent: Path, index: number): boolean => root.value !== undefined && applyMany(moveMany(root.value, from, parent, index)),
+    drop: (from: readonly Path[], parent: Path, index: number): boolean =>
+      root.value !== undefined && applyMany(moveMany(root.value, from, parent, index)),
     undo: () => step(done, undone),
     redo: () => step(undone, done),
     canUndo: computed(() => done.value.length > 0),

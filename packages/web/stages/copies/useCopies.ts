@@ -39,7 +39,10 @@ export function useCopies() {
   const nameOf = (id: string): string => `“${library.find(id)?.title || id}”`;
   const share = (title: string, copies: CopySharing['copies'], kept: number): Promise<void> =>
     attempt(async () => {
-      const { lender, shared } = await ask(`${session.base}/copies/share`, CopiesShared, { method: 'POST', body: { title, copies, kept } });
+      const { lender, shared } = await ask(`${session.base}/copies/share`, CopiesShared, {
+        method: 'POST',
+        body: { title, copies, kept },
+      });
       return `${shared} of ${copies.length} borrow it from “${title}” (${lender}) now.`;
     });
   const replace = (id: string, by: string): Promise<void> =>
@@ -47,9 +50,16 @@ export function useCopies() {
       await ask(`${address(id)}?by=${encodeURIComponent(by)}`, z.null(), { method: 'DELETE' });
       return `${nameOf(by)} takes the place of ${nameOf(id)} everywhere now.`;
     });
-  const standIn = (id: string, of: string, conditions: Readonly<Record<string, string>>): Promise<void> =>
+  const standIn = (
+    id: string,
+    of: string,
+    conditions: Readonly<Record<string, string>>,
+  ): Promise<void> =>
     attempt(async () => {
-      await ask(`${address(id)}/stand-in`, Alternates, { method: 'POST', body: { of, conditions } });
+      await ask(`${address(id)}/stand-in`, Alternates, {
+        method: 'POST',
+        body: { of, conditions },
+      });
       return `${nameOf(id)} stands in for ${nameOf(of)} now.`;
     });
   return { replace, standIn, report, failure, isLooking, look, share };

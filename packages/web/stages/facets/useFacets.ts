@@ -23,7 +23,13 @@ export function useFacets() {
     await library.load();
     uses.value = await ask(`${session.base}/facets/uses`, z.array(ValueUse));
   }
-  const useOf = (facet: string, value: string): ValueUse => uses.value.find((one) => one.facet === facet && one.value === value) ?? { facet, value, count: 0, items: 0 };
+  const useOf = (facet: string, value: string): ValueUse =>
+    uses.value.find((one) => one.facet === facet && one.value === value) ?? {
+      facet,
+      value,
+      count: 0,
+      items: 0,
+    };
 
   /** False when it was refused, with the reason told. */
   async function attempt(act: () => Promise<void>): Promise<boolean> {
@@ -41,27 +47,66 @@ export function useFacets() {
   const save = (next: readonly FacetType[]): Promise<boolean> =>
     attempt(async () => {
       const list = z.array(Facet).parse(next);
-      library.facetList = await ask(`${session.base}/facets`, FacetList, { method: 'PUT', body: { version: library.facetList.version, facets: list } });
+      library.facetList = await ask(`${session.base}/facets`, FacetList, {
+        method: 'PUT',
+        body: { version: library.facetList.version, facets: list },
+      });
     });
-  const changeFacet = (name: string, change: (facet: FacetType) => readonly FacetType[]): Promise<boolean> => save(facets.value.flatMap((facet) => (facet.name === name ? change(facet) : [facet])));
-  const changeValues = (name: string, change: (values: readonly FacetValue[]) => FacetValue[]): Promise<boolean> => changeFacet(name, (facet) => [{ ...facet, values: change(facet.values) }]);
+  const changeFacet = (
+    name: string,
+    change: (facet: FacetType) => readonly FacetType[],
+  ): Promise<boolean> =>
+    save(facets.value.flatMap((facet) => (facet.name === name ? change(facet) : [facet])));
+  const changeValues = (
+    name: string,
+    change: (values: readonly FacetValue[]) => FacetValue[],
+  ): Promise<boolean> => changeFacet(name, (facet) => [{ ...facet, values: change(facet.values) }]);
 
   const addFacet = (facet: FacetType): Promise<boolean> => save([...facets.value, facet]);
-  const labelFacet = (name: string, label: string): Promise<boolean> => changeFacet(name, (facet) => [{ ...facet, label }]);
+  const labelFacet = (name: string, label: string): Promise<boolean> =>
+    changeFacet(name, (facet) => [{ ...facet, label }]);
   const removeFacet = (name: string): Promise<boolean> => changeFacet(name, () => []);
-  const setValue = (facet: string, name: string, value: FacetValue): Promise<boolean> => changeValues(facet, (values) => replaceInList(values, name, () => [value]));
-  const removeValue = (facet: string, name: string): Promise<boolean> => changeValues(facet, (values) => replaceInList(values, name, () => []));
-  const moveValue = (facet: string, name: string, offset: 1 | -1): Promise<boolean> => changeValues(facet, (values) => moveInList(values, name, offset));
+  const setValue = (facet: string, name: string, value: FacetValue): Promise<boolean> =>
+    changeValues(facet, (values) => replaceInList(values, name, () => [value]));
+  const removeValue = (facet: string, name: string): Promise<boolean> =>
+    changeValues(facet, (values) => replaceInList(values, name, () => []));
+  const moveValue = (facet: string, name: string, offset: 1 | -1): Promise<boolean> =>
+    changeValues(facet, (values) => moveInList(values, name, offset));
   /** @param within the value that it is nested in */
   const addValue = (facet: string, value: FacetValue, within?: string): Promise<boolean> =>
-    changeValues(facet, (values) => (within === undefined ? [...values, value] : replaceInList(values, within, (outer) => [{ ...outer, values: [...(outer.values ?? []), value] }])));
+    changeValues(facet, (values) =>
+      within === undefined
+        ? [...values, value]
+        : replaceInList(values, within, (outer) => [
+            { ...outer, values: [...(outer.values ?? []), value] },
+          ]),
+    );
   /** Everywhere: in the list, in lenses, in every text. */
   const renameValue = (facet: string, from: string, to: string): Promise<boolean> =>
     attempt(async () => {
-      const { list, changed } = await ask(`${session.base}/facets/rename`, Renamed, { method: 'POST', body: { version: library.facetList.version, facet, from, to } });
+      const { list, changed } = await ask(`${session.base}/facets/rename`, Renamed, {
+        method: 'POST',
+        body: { version: library.facetList.version, facet, from, to },
+      });
       library.facetList = list;
       await load();
-      message.success(`Renamed in ${changed.length} ${changed.length === 1 ? 'topic or map' : 'topics and maps'}.`);
+      message.success(
+        `Renamed in ${changed.length} ${changed.length === 1 ? 'topic or map' : 'topics and maps'}.`,
+      );
     });
-  return { facets, editable, isBusy, load, useOf, addFacet, labelFacet, removeFacet, addValue, setValue, removeValue, moveValue, renameValue };
+  return {
+    facets,
+    editable,
+    isBusy,
+    load,
+    useOf,
+    addFacet,
+    labelFacet,
+    removeFacet,
+    addValue,
+    setValue,
+    removeValue,
+    moveValue,
+    renameValue,
+  };
 }

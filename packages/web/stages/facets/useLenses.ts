@@ -26,7 +26,9 @@ export function useLenses() {
     }
   }
   async function make(name: string): Promise<Lens | undefined> {
-    const made = await attempt(() => ask(`${session.base}/lenses`, Lens, { method: 'POST', body: { name } }));
+    const made = await attempt(() =>
+      ask(`${session.base}/lenses`, Lens, { method: 'POST', body: { name } }),
+    );
     if (made) keep(made);
     return made;
   }
@@ -38,22 +40,29 @@ export function useLenses() {
   let decided: Promise<void> = Promise.resolve();
   function decide(id: string, decision: LensDecision): Promise<void> {
     decided = decided.then(async () => {
-      const lens = await attempt(() => ask(`${address(id)}/decisions`, Lens, { method: 'POST', body: decision }));
+      const lens = await attempt(() =>
+        ask(`${address(id)}/decisions`, Lens, { method: 'POST', body: decision }),
+      );
       if (lens) keep(lens);
     });
     return decided;
   }
   async function remove(id: string): Promise<void> {
-    const done = await attempt(() => ask(address(id), z.null(), { method: 'DELETE' }).then(() => true));
+    const done = await attempt(() =>
+      ask(address(id), z.null(), { method: 'DELETE' }).then(() => true),
+    );
     if (done) looking.lenses = looking.lenses.filter((lens) => lens.id !== id);
   }
   /** Takes a DITAVAL file as a lens; what of it cannot be used is told. */
   async function take(file: File): Promise<Lens | undefined> {
     const body = { name: file.name.replace(/\.ditaval$/iu, ''), text: await file.text() };
-    const taken = await attempt(() => ask(`${session.base}/lenses/ditaval`, TakenLens, { method: 'POST', body }));
+    const taken = await attempt(() =>
+      ask(`${session.base}/lenses/ditaval`, TakenLens, { method: 'POST', body }),
+    );
     if (!taken) return undefined;
     keep(taken.lens);
-    for (const { message: text } of taken.problems) message.warning(text, { duration: 8000, closable: true });
+    for (const { message: text } of taken.problems)
+      message.warning(text, { duration: 8000, closable: true });
     return taken.lens;
   }
   const ditaval = (id: string): string => `/api${address(id)}/ditaval`;

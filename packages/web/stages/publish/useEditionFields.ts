@@ -30,7 +30,9 @@ export interface EditionFields {
 }
 
 const factsOf = (given: EditionFacts = {}): EditionFields['facts'] =>
-  Object.fromEntries(Object.keys(factLabels).map((name) => [name, given[name as keyof EditionFacts] ?? ''])) as EditionFields['facts'];
+  Object.fromEntries(
+    Object.keys(factLabels).map((name) => [name, given[name as keyof EditionFacts] ?? '']),
+  ) as EditionFields['facts'];
 
 /** What a new edition begins with. */
 const fresh = (): EditionFields => ({
@@ -59,20 +61,34 @@ const fresh = (): EditionFields => ({
 });
 
 function fieldsOf({ id: _id, variables, facts, lens, since, ...same }: Edition): EditionFields {
-  return { ...same, lens: lens ?? '', since: since ?? '', variables: Object.entries(variables).map(([key, value]) => ({ key, value })), facts: factsOf(facts) };
+  return {
+    ...same,
+    lens: lens ?? '',
+    since: since ?? '',
+    variables: Object.entries(variables).map(([key, value]) => ({ key, value })),
+    facts: factsOf(facts),
+  };
 }
 
 /** The fields of a form for an edition, filled again whenever another one is shown, and what is wrong with them by field. */
 export function useEditionFields(edition: () => Edition | undefined) {
   const fields = reactive<EditionFields>(fresh());
   const faults = ref<Readonly<Record<string, string>>>({});
-  watch(edition, (current) => Object.assign(fields, current ? fieldsOf(structuredClone(current)) : fresh()), { immediate: true });
+  watch(
+    edition,
+    (current) => Object.assign(fields, current ? fieldsOf(structuredClone(current)) : fresh()),
+    { immediate: true },
+  );
 
   /** What they say, where nothing is wrong; settings that do nothing for the output are put back. */
   function checked(): EditionInput | undefined {
     const { variables, facts, lens, since, ...same } = fields;
     const unused = Object.fromEntries(
-      Object.entries(fresh()).filter(([name]) => !isUsed(name as keyof EditionInput, fields.output) && !['sheet', 'plan', 'look', 'facts', 'variables', 'lens'].includes(name)),
+      Object.entries(fresh()).filter(
+        ([name]) =>
+          !isUsed(name as keyof EditionInput, fields.output) &&
+          !['sheet', 'plan', 'look', 'facts', 'variables', 'lens'].includes(name),
+      ),
     );
     const found = EditionInput.safeParse({
       ...same,
@@ -80,10 +96,18 @@ export function useEditionFields(edition: () => Edition | undefined) {
       since,
       ...unused,
       ...(since === '' || !isUsed('since', fields.output) ? { since: null } : {}),
-      variables: Object.fromEntries(variables.filter(({ key }) => key.trim() !== '').map(({ key, value }) => [key.trim(), value])),
+      variables: Object.fromEntries(
+        variables
+          .filter(({ key }) => key.trim() !== '')
+          .map(({ key, value }) => [key.trim(), value]),
+      ),
       facts: Object.fromEntries(Object.entries(facts).filter(([, value]) => value.trim() !== '')),
     });
-    faults.value = found.success ? {} : Object.fromEntries(found.error.issues.map(({ path, message }) => [String(path[0]), message]));
+    faults.value = found.success
+      ? {}
+      : Object.fromEntries(
+          found.error.issues.map(({ path, message }) => [String(path[0]), message]),
+        );
     return found.data;
   }
   return { fields, faults, checked };

@@ -18,6 +18,7 @@ export function useNames(editions: () => readonly Edition[], lenses: () => reado
     },
     item: (id) => library.find(id)?.title ?? id,
     facet: (wanted) => library.facets.find(({ name }) => name === wanted)?.label ?? wanted,
-    design: (kind, wanted) => designs.list[kind].find(({ id }) => id === wanted)?.content.name ?? wanted,
+    design: (kind, wanted) =>
+      designs.list[kind].find(({ id }) => id === wanted)?.content.name ?? wanted,
   };
 }

@@ -36,7 +36,10 @@ export function useOutside() {
     });
   const makeToken = (name: string, access: Token['access']): Promise<boolean> =>
     guarded(async () => {
-      made.value = await ask(`${session.base}/tokens`, MadeToken, { method: 'POST', body: { name, access } });
+      made.value = await ask(`${session.base}/tokens`, MadeToken, {
+        method: 'POST',
+        body: { name, access },
+      });
       await load();
     });
   const removeToken = (id: string): Promise<boolean> =>
@@ -55,5 +58,17 @@ export function useOutside() {
       await ask(`${session.base}/notices/${id}`, z.null(), { method: 'DELETE' });
       notices.value = notices.value.filter((one) => one.id !== id);
     });
-  return { tokens, notices, outbox, editions, made, failure, load, makeToken, removeToken, addNotice, removeNotice };
+  return {
+    tokens,
+    notices,
+    outbox,
+    editions,
+    made,
+    failure,
+    load,
+    makeToken,
+    removeToken,
+    addNotice,
+    removeNotice,
+  };
 }

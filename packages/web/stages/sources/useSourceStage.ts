@@ -18,7 +18,10 @@ export function useSourceStage(folder: () => string) {
   const state = shallowRef<SourceState>();
   const isBusy = ref(false);
   const address = (): string => `${session.base}/sources/${encodeURIComponent(folder())}`;
-  const waiting = computed(() => state.value?.plan.filter(({ state: now }) => now === 'new' || now === 'changed').length ?? 0);
+  const waiting = computed(
+    () =>
+      state.value?.plan.filter(({ state: now }) => now === 'new' || now === 'changed').length ?? 0,
+  );
 
   async function attempt(act: () => Promise<void>): Promise<void> {
     isBusy.value = true;
@@ -45,13 +48,20 @@ export function useSourceStage(folder: () => string) {
       await look();
     });
   async function take(decisions: SourceOrder['decisions']): Promise<void> {
-    const reading = await ask(`${address()}/read`, SourceReading, { method: 'POST', body: { decisions } });
+    const reading = await ask(`${address()}/read`, SourceReading, {
+      method: 'POST',
+      body: { decisions },
+    });
     show(reading);
     await library.load();
-    const done = [...(reading.added > 0 ? [`${topics(reading.added)} new`] : []), ...(reading.changed > 0 ? [`${topics(reading.changed)} changed`] : [])];
+    const done = [
+      ...(reading.added > 0 ? [`${topics(reading.added)} new`] : []),
+      ...(reading.changed > 0 ? [`${topics(reading.changed)} changed`] : []),
+    ];
     message.success(done.length > 0 ? `${done.join(', ')}.` : 'Nothing has changed.');
   }
-  const read = (decisions: SourceOrder['decisions'] = {}): Promise<void> => attempt(() => take(decisions));
+  const read = (decisions: SourceOrder['decisions'] = {}): Promise<void> =>
+    attempt(() => take(decisions));
   const link = (): Promise<void> =>
     attempt(async () => {
       show(await ask(address(), SourceState, { method: 'PUT' }));

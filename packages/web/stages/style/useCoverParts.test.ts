@@ -4,12 +4,18 @@ import { coverParts } from './useCoverParts.ts';
 
 const plan = shippedPlans['a4-margin']!;
 const { add, set, remove, move } = coverParts('front');
-const through = (...changes: readonly ((plan: PagePlan) => PagePlan)[]): PagePlan => changes.reduce((now, change) => change(now), plan);
-const names = ({ coverParts: { front } }: PagePlan): string[] => front.map(({ shows }) => shows.field);
+const through = (...changes: readonly ((plan: PagePlan) => PagePlan)[]): PagePlan =>
+  changes.reduce((now, change) => change(now), plan);
+const names = ({ coverParts: { front } }: PagePlan): string[] =>
+  front.map(({ shows }) => shows.field);
 
 describe('parts of a cover', () => {
   it('are put on top of the others, a ground over the whole width, the title in its own style', () => {
-    const made = through(add({ field: 'ground', colour: 'accent' }), add({ field: 'title' }), add({ field: 'date' }));
+    const made = through(
+      add({ field: 'ground', colour: 'accent' }),
+      add({ field: 'title' }),
+      add({ field: 'date' }),
+    );
     expect(names(made)).toEqual(['ground', 'title', 'date']);
     expect(made.coverParts.front.map(({ columns, style }) => [columns, style])).toEqual([
       [coverGrid, 'cover-facts'],

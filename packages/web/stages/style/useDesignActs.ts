@@ -1,4 +1,10 @@
-import { readPagePlan, SiteLook, StyleSheet, type DesignKind, type PagePlan } from '@ukiyo/contracts';
+import {
+  readPagePlan,
+  SiteLook,
+  StyleSheet,
+  type DesignKind,
+  type PagePlan,
+} from '@ukiyo/contracts';
 import { freeId } from '@ukiyo/core/library';
 import { shippedLooks, shippedPlans, shippedSheets } from '@ukiyo/core/styles';
 import { computed, ref, type Ref } from 'vue';
@@ -7,14 +13,34 @@ import { messageOf } from '../../parts/api.ts';
 import { useDesigns } from '../../parts/designs.ts';
 
 export const designKinds = {
-  sheets: { label: 'Style sheets', one: 'style sheet', ships: shippedSheets, read: (content: unknown) => StyleSheet.safeParse(content) },
-  plans: { label: 'Page plans', one: 'page plan', ships: shippedPlans, read: (content: unknown) => readPagePlan(content) },
-  looks: { label: 'Site looks', one: 'site look', ships: shippedLooks, read: (content: unknown) => SiteLook.safeParse(content) },
+  sheets: {
+    label: 'Style sheets',
+    one: 'style sheet',
+    ships: shippedSheets,
+    read: (content: unknown) => StyleSheet.safeParse(content),
+  },
+  plans: {
+    label: 'Page plans',
+    one: 'page plan',
+    ships: shippedPlans,
+    read: (content: unknown) => readPagePlan(content),
+  },
+  looks: {
+    label: 'Site looks',
+    one: 'site look',
+    ships: shippedLooks,
+    read: (content: unknown) => SiteLook.safeParse(content),
+  },
 } as const;
 type Content = StyleSheet | PagePlan | SiteLook;
 
 /** What can be done with a style sheet, a page plan or a site look as a whole: copied, given out, taken in, put back as it ships. */
-export function useDesignActs(kind: Ref<DesignKind>, id: Ref<string>, draft: () => Content | undefined, again: (content: Content) => void) {
+export function useDesignActs(
+  kind: Ref<DesignKind>,
+  id: Ref<string>,
+  draft: () => Content | undefined,
+  again: (content: Content) => void,
+) {
   const designs = useDesigns();
   const router = useRouter();
   const failure = ref('');
@@ -28,10 +54,18 @@ export function useDesignActs(kind: Ref<DesignKind>, id: Ref<string>, draft: () 
       failure.value = messageOf(error);
     }
   }
-  const go = (to: string): Promise<unknown> => router.push({ name: kind.value === 'looks' ? 'looks' : 'style', params: { ...(kind.value === 'looks' ? {} : { kind: kind.value }), id: to } });
+  const go = (to: string): Promise<unknown> =>
+    router.push({
+      name: kind.value === 'looks' ? 'looks' : 'style',
+      params: { ...(kind.value === 'looks' ? {} : { kind: kind.value }), id: to },
+    });
   const keep = (content: Content): Promise<void> =>
     guarded(async () => {
-      const fresh = freeId(content.name, new Set(designs.list[kind.value].map((one) => one.id)), 'design');
+      const fresh = freeId(
+        content.name,
+        new Set(designs.list[kind.value].map((one) => one.id)),
+        'design',
+      );
       if (kind.value === 'sheets') await designs.saveSheet(fresh, 0, StyleSheet.parse(content));
       else if (kind.value === 'plans') await designs.savePlan(fresh, 0, content as PagePlan);
       else await designs.saveLook(fresh, 0, SiteLook.parse(content));
@@ -63,7 +97,9 @@ export function useDesignActs(kind: Ref<DesignKind>, id: Ref<string>, draft: () 
   }
   function give(): void {
     const link = document.createElement('a');
-    link.href = URL.createObjectURL(new Blob([`${JSON.stringify(draft(), null, 2)}\n`], { type: 'application/json' }));
+    link.href = URL.createObjectURL(
+      new Blob([`${JSON.stringify(draft(), null, 2)}\n`], { type: 'application/json' }),
+    );
     link.download = `${kept.value?.content.name ?? id.value}.json`;
     link.click();
     URL.revokeObjectURL(link.href);

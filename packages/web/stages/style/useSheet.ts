@@ -1,4 +1,11 @@
-import { checkLook, checkPlan, checkSheet, type PagePlan, type SiteLook, type StyleSheet } from '@ukiyo/core/styles';
+import {
+  checkLook,
+  checkPlan,
+  checkSheet,
+  type PagePlan,
+  type SiteLook,
+  type StyleSheet,
+} from '@ukiyo/core/styles';
 import { useRefHistory } from '@vueuse/core';
 import { computed, ref, shallowRef, watch, type Ref } from 'vue';
 import { ApiError, messageOf } from '../../parts/api.ts';
@@ -11,7 +18,11 @@ type Kept<Content> = { readonly id: string; readonly version: number; readonly c
 const rest = 500;
 
 /** One style sheet, page plan or site look that is being changed: seen at once, saved when one rests, every change can be undone. */
-function useDraft<Content extends object>(find: () => Kept<Content> | undefined, save: (id: string, version: number, content: Content) => Promise<void>, key: Ref<string>) {
+function useDraft<Content extends object>(
+  find: () => Kept<Content> | undefined,
+  save: (id: string, version: number, content: Content) => Promise<void>,
+  key: Ref<string>,
+) {
   const place = usePlace();
   const draft = shallowRef<Content>();
   const failure = ref('');
@@ -37,7 +48,10 @@ function useDraft<Content extends object>(find: () => Kept<Content> | undefined,
       failure.value = '';
       place.saved = 'Saved';
     } catch (error) {
-      failure.value = error instanceof ApiError && error.status === 409 ? 'Somebody else has changed it meanwhile. Your changes are still here; load the page again to see theirs.' : messageOf(error);
+      failure.value =
+        error instanceof ApiError && error.status === 409
+          ? 'Somebody else has changed it meanwhile. Your changes are still here; load the page again to see theirs.'
+          : messageOf(error);
       place.saved = 'Not saved';
     }
   }
@@ -66,21 +80,51 @@ function useDraft<Content extends object>(find: () => Kept<Content> | undefined,
     history.redo();
     later();
   }
-  return { draft, failure, change, undo, redo, flush, canUndo: history.canUndo, canRedo: history.canRedo };
+  return {
+    draft,
+    failure,
+    change,
+    undo,
+    redo,
+    flush,
+    canUndo: history.canUndo,
+    canRedo: history.canRedo,
+  };
 }
 
 export function useSheetDraft(id: Ref<string>) {
   const designs = useDesigns();
-  const made = useDraft<StyleSheet>(() => designs.list.sheets.find((one) => one.id === id.value), designs.saveSheet, id);
-  return { ...made, problems: computed(() => (made.draft.value ? checkSheet(made.draft.value) : [])) };
+  const made = useDraft<StyleSheet>(
+    () => designs.list.sheets.find((one) => one.id === id.value),
+    designs.saveSheet,
+    id,
+  );
+  return {
+    ...made,
+    problems: computed(() => (made.draft.value ? checkSheet(made.draft.value) : [])),
+  };
 }
 export function usePlanDraft(id: Ref<string>) {
   const designs = useDesigns();
-  const made = useDraft<PagePlan>(() => designs.list.plans.find((one) => one.id === id.value), designs.savePlan, id);
-  return { ...made, problems: computed(() => (made.draft.value ? checkPlan(made.draft.value) : [])) };
+  const made = useDraft<PagePlan>(
+    () => designs.list.plans.find((one) => one.id === id.value),
+    designs.savePlan,
+    id,
+  );
+  return {
+    ...made,
+    problems: computed(() => (made.draft.value ? checkPlan(made.draft.value) : [])),
+  };
 }
 export function useLookDraft(id: Ref<string>) {
   const designs = useDesigns();
-  const made = useDraft<SiteLook>(() => designs.list.looks.find((one) => one.id === id.value), designs.saveLook, id);
-  return { ...made, problems: computed(() => (made.draft.value ? checkLook(made.draft.value) : [])) };
+  const made = useDraft<SiteLook>(
+    () => designs.list.looks.find((one) => one.id === id.value),
+    designs.saveLook,
+    id,
+  );
+  return {
+    ...made,
+    problems: computed(() => (made.draft.value ? checkLook(made.draft.value) : [])),
+  };
 }

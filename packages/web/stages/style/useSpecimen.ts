@@ -16,7 +16,10 @@ export function useSpecimen(sheet: () => StyleSheet | undefined, plan: () => Pag
     busy.value = true;
     try {
       const before = proof.value;
-      const answer = await ask(`${session.base}/designs/specimen`, Proof, { method: 'POST', body: { ...order, locale: session.project?.locale ?? 'en', has: has(before) } });
+      const answer = await ask(`${session.base}/designs/specimen`, Proof, {
+        method: 'POST',
+        body: { ...order, locale: session.project?.locale ?? 'en', has: has(before) },
+      });
       proof.value = completed(answer, before);
       failure.value = '';
     } catch (error) {

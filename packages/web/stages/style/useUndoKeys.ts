@@ -1,7 +1,10 @@
 import { tinykeys } from 'tinykeys';
 import { onBeforeUnmount } from 'vue';
 
-const isTyping = (): boolean => document.activeElement?.matches('textarea, input:not([type="color"], [type="checkbox"], [type="radio"])') ?? false;
+const isTyping = (): boolean =>
+  document.activeElement?.matches(
+    'textarea, input:not([type="color"], [type="checkbox"], [type="radio"])',
+  ) ?? false;
 
 /** The keys that take changes back and make them again; where somebody types they do so in the field. */
 export function useUndoKeys(undo: () => void, redo: () => void): void {
@@ -10,5 +13,11 @@ export function useUndoKeys(undo: () => void, redo: () => void): void {
     event.preventDefault();
     act();
   };
-  onBeforeUnmount(tinykeys(window, { '$mod+KeyZ': unlessTyping(undo), '$mod+KeyY': unlessTyping(redo), '$mod+Shift+KeyZ': unlessTyping(redo) }));
+  onBeforeUnmount(
+    tinykeys(window, {
+      '$mod+KeyZ': unlessTyping(undo),
+      '$mod+KeyY': unlessTyping(redo),
+      '$mod+Shift+KeyZ': unlessTyping(redo),
+    }),
+  );
 }

@@ -27,12 +27,28 @@ export function useVariableStage() {
     const words = query.value.trim().toLowerCase();
     return variables.list.variables
       .filter(({ map, isEntry }) => !isEntry && (chosen.value === '' || map === chosen.value))
-      .filter((variable) => words === '' || variable.key.toLowerCase().includes(words) || variables.wordsOf(variable).toLowerCase().includes(words))
+      .filter(
+        (variable) =>
+          words === '' ||
+          variable.key.toLowerCase().includes(words) ||
+          variables.wordsOf(variable).toLowerCase().includes(words),
+      )
       .map((variable) => ({ variable, isUnused: !isUsed(variable.key) }))
       .filter(({ isUnused }) => !onlyUnused.value || isUnused);
   });
-  const unused = computed(() => new Set(variables.list.variables.filter(({ key, isEntry }) => !isEntry && !isUsed(key)).map(({ key }) => key)).size);
-  const maps = computed(() => library.items.filter(({ kind, id }) => kind === 'map' && !sets.value.some((set) => set.id === id && set.isSet)));
+  const unused = computed(
+    () =>
+      new Set(
+        variables.list.variables
+          .filter(({ key, isEntry }) => !isEntry && !isUsed(key))
+          .map(({ key }) => key),
+      ).size,
+  );
+  const maps = computed(() =>
+    library.items.filter(
+      ({ kind, id }) => kind === 'map' && !sets.value.some((set) => set.id === id && set.isSet),
+    ),
+  );
 
   async function attempt(act: () => Promise<void>): Promise<boolean> {
     try {
@@ -43,15 +59,27 @@ export function useVariableStage() {
       return false;
     }
   }
-  const change = (set: string, body: VariableChange): Promise<boolean> => attempt(() => variables.change(set, body));
+  const change = (set: string, body: VariableChange): Promise<boolean> =>
+    attempt(() => variables.change(set, body));
   const atOf = ({ path, key }: Variable) => ({ path, key });
-  async function keep(set: string, definition: VariableDefinition, before?: Variable): Promise<boolean> {
+  async function keep(
+    set: string,
+    definition: VariableDefinition,
+    before?: Variable,
+  ): Promise<boolean> {
     if (!before) return change(set, { kind: 'define', definition });
-    const done = await change(before.map, { kind: 'define', at: atOf(before), definition: { ...definition, key: before.key } });
+    const done = await change(before.map, {
+      kind: 'define',
+      at: atOf(before),
+      definition: { ...definition, key: before.key },
+    });
     // Renaming is an act of its own: it reaches every text.
-    return done && definition.key !== before.key ? attempt(() => variables.rename(before.key, definition.key)) : done;
+    return done && definition.key !== before.key
+      ? attempt(() => variables.rename(before.key, definition.key))
+      : done;
   }
-  const remove = (variable: Variable): Promise<boolean> => change(variable.map, { kind: 'remove', at: atOf(variable) });
+  const remove = (variable: Variable): Promise<boolean> =>
+    change(variable.map, { kind: 'remove', at: atOf(variable) });
   async function addSet(title: string): Promise<void> {
     await attempt(async () => {
       const { id } = await library.create({ type: 'map', title, folder: '' });
@@ -59,7 +87,23 @@ export function useVariableStage() {
       chosen.value = id;
     });
   }
-  const setEverywhere = (set: string, on: boolean): Promise<boolean> => change(set, { kind: 'everywhere', on });
-  const setHeld = (set: string, map: string, on: boolean): Promise<boolean> => change(set, { kind: 'held', map, on });
-  return { variables, chosen, query, onlyUnused, sets, rows, unused, maps, keep, remove, addSet, setEverywhere, setHeld };
+  const setEverywhere = (set: string, on: boolean): Promise<boolean> =>
+    change(set, { kind: 'everywhere', on });
+  const setHeld = (set: string, map: string, on: boolean): Promise<boolean> =>
+    change(set, { kind: 'held', map, on });
+  return {
+    variables,
+    chosen,
+    query,
+    onlyUnused,
+    sets,
+    rows,
+    unused,
+    maps,
+    keep,
+    remove,
+    addSet,
+    setEverywhere,
+    setHeld,
+  };
 }

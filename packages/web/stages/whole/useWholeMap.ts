@@ -18,7 +18,10 @@ export interface WholePlace {
 function placesOf(nodes: readonly MapNode[], depth = 0): Omit<WholePlace, 'key'>[] {
   return nodes.flatMap(({ item, title, children }) => {
     const words = title ? lineOf(element('title', {}, title)) : '';
-    const own = item === undefined && words === '' ? [] : [{ title: words, depth, ...(item === undefined ? {} : { item }) }];
+    const own =
+      item === undefined && words === ''
+        ? []
+        : [{ title: words, depth, ...(item === undefined ? {} : { item }) }];
     return [...own, ...placesOf(children, depth + 1)];
   });
 }
@@ -29,12 +32,17 @@ export function useWholeMap() {
   const places = shallowRef<readonly WholePlace[]>([]);
   const failure = ref('');
 
-  async function textsOf(id: string, known = new Map<string, StoredItem>()): Promise<Map<string, StoredItem>> {
+  async function textsOf(
+    id: string,
+    known = new Map<string, StoredItem>(),
+  ): Promise<Map<string, StoredItem>> {
     if (known.has(id)) return known;
     const { kind, text } = await library.read(id);
     known.set(id, { id, kind, text });
     const { root } = readItem(id, kind, text);
-    for (const { target } of root ? linksOf(root, id) : []) if (target.kind === 'item' && library.find(target.id)?.kind === 'map') await textsOf(target.id, known);
+    for (const { target } of root ? linksOf(root, id) : [])
+      if (target.kind === 'item' && library.find(target.id)?.kind === 'map')
+        await textsOf(target.id, known);
     return known;
   }
   async function load(id: string): Promise<void> {
@@ -43,9 +51,15 @@ export function useWholeMap() {
     try {
       const texts = textLibrary((await textsOf(id)).values());
       const map = texts.item(id);
-      const { nodes, problems } = map ? expandMap(map, { library: texts, lens: undefined, facets: library.facets }) : { nodes: [], problems: [] };
-      places.value = placesOf(nodes).map((place, index) => ({ ...place, key: `${index}-${place.item ?? 'heading'}` }));
-      if (places.value.length === 0) failure.value = problems[0]?.message ?? 'This map has no topics yet.';
+      const { nodes, problems } = map
+        ? expandMap(map, { library: texts, lens: undefined, facets: library.facets })
+        : { nodes: [], problems: [] };
+      places.value = placesOf(nodes).map((place, index) => ({
+        ...place,
+        key: `${index}-${place.item ?? 'heading'}`,
+      }));
+      if (places.value.length === 0)
+        failure.value = problems[0]?.message ?? 'This map has no topics yet.';
     } catch (error) {
       failure.value = messageOf(error);
     }

@@ -17,8 +17,12 @@ export function useAlternates(topic: () => string) {
   const message = useMessage();
   const address = (id: string): string => `${session.base}/items/${encodeURIComponent(id)}`;
   const own = computed(() => library.find(topic()));
-  const base = computed(() => (own.value?.alternateOf ? library.find(own.value.alternateOf) : own.value));
-  const alternates = computed(() => (base.value ? library.alternatesOf(library.items, base.value.id) : []));
+  const base = computed(() =>
+    own.value?.alternateOf ? library.find(own.value.alternateOf) : own.value,
+  );
+  const alternates = computed(() =>
+    base.value ? library.alternatesOf(library.items, base.value.id) : [],
+  );
   /** The one that those get who look through the lens. */
   const shown = computed(() => looking.standsIn(alternates.value) ?? base.value);
   const known = shallowRef<Alternates>();
@@ -36,23 +40,39 @@ export function useAlternates(topic: () => string) {
     () => (own.value?.alternateOf ? `${topic()} ${base.value?.version}` : ''),
     (asked) => {
       known.value = undefined;
-      if (asked !== '') void attempt(async () => void (known.value = await ask(`${address(topic())}/alternates`, Alternates)));
+      if (asked !== '')
+        void attempt(
+          async () => void (known.value = await ask(`${address(topic())}/alternates`, Alternates)),
+        );
     },
     { immediate: true },
   );
   const make = (conditions: Readonly<Record<string, string>>): Promise<void> =>
     attempt(async () => {
-      const { id } = await ask(`${address(base.value?.id ?? topic())}/alternates`, z.object({ id: z.string() }), { method: 'POST', body: { conditions } });
+      const { id } = await ask(
+        `${address(base.value?.id ?? topic())}/alternates`,
+        z.object({ id: z.string() }),
+        { method: 'POST', body: { conditions } },
+      );
       library.keep(await ask(address(id), Item));
       await router.push({ name: 'write', params: { id } });
     });
-  const lookedAt = (): Promise<void> => attempt(async () => void (known.value = await ask(`${address(topic())}/alternates/looked-at`, Alternates, { method: 'POST', body: {} })));
+  const lookedAt = (): Promise<void> =>
+    attempt(
+      async () =>
+        void (known.value = await ask(`${address(topic())}/alternates/looked-at`, Alternates, {
+          method: 'POST',
+          body: {},
+        })),
+    );
   const release = (): Promise<void> =>
     attempt(async () => {
       await ask(`${address(topic())}/alternates/release`, z.null(), { method: 'POST', body: {} });
       library.keep(await ask(address(topic()), Item));
     });
   const textOf = async (id: string, version?: number): Promise<string> =>
-    version === undefined ? (await library.read(id)).text : (await ask(`${address(id)}/revisions/${version}`, z.object({ text: z.string() }))).text;
+    version === undefined
+      ? (await library.read(id)).text
+      : (await ask(`${address(id)}/revisions/${version}`, z.object({ text: z.string() }))).text;
   return { own, base, alternates, shown, state, make, lookedAt, release, textOf };
 }

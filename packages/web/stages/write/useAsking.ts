@@ -35,15 +35,52 @@ import { placeAtCaret, type PopPlace } from '../../editor/popList.ts';
 /** Something that waits for an answer at the caret. */
 type Question =
   | { readonly asks: 'choice'; readonly place: PopPlace; readonly choices: readonly Choice[] }
-  | { readonly asks: 'table'; readonly place: PopPlace; readonly kind: TableShape['kind']; readonly apply: Answered }
-  | { readonly asks: 'spelling'; readonly place: PopPlace; readonly word: string; readonly suggestions: readonly string[]; readonly apply: Answered }
-  | { readonly asks: 'areas'; readonly place: PopPlace; readonly imagemap: Element; readonly position: number }
-  | { readonly asks: 'target' | 'image' | 'character' | 'variable'; readonly place: PopPlace; readonly apply: Answered }
+  | {
+      readonly asks: 'table';
+      readonly place: PopPlace;
+      readonly kind: TableShape['kind'];
+      readonly apply: Answered;
+    }
+  | {
+      readonly asks: 'spelling';
+      readonly place: PopPlace;
+      readonly word: string;
+      readonly suggestions: readonly string[];
+      readonly apply: Answered;
+    }
+  | {
+      readonly asks: 'areas';
+      readonly place: PopPlace;
+      readonly imagemap: Element;
+      readonly position: number;
+    }
+  | {
+      readonly asks: 'target' | 'image' | 'character' | 'variable';
+      readonly place: PopPlace;
+      readonly apply: Answered;
+    }
   | { readonly asks: 'passage'; readonly place: PopPlace }
   | { readonly asks: 'lender'; readonly place: PopPlace; readonly label: string }
-  | { readonly asks: 'facets'; readonly place: PopPlace; readonly varying: Varying; readonly outward: number; readonly wider: string | undefined }
-  | { readonly asks: 'media'; readonly place: PopPlace; readonly before?: Element; readonly apply: Answered }
-  | { readonly asks: 'words'; readonly place: PopPlace; readonly element: string; readonly words: string; readonly apply: Answered };
+  | {
+      readonly asks: 'facets';
+      readonly place: PopPlace;
+      readonly varying: Varying;
+      readonly outward: number;
+      readonly wider: string | undefined;
+    }
+  | {
+      readonly asks: 'media';
+      readonly place: PopPlace;
+      readonly before?: Element;
+      readonly apply: Answered;
+    }
+  | {
+      readonly asks: 'words';
+      readonly place: PopPlace;
+      readonly element: string;
+      readonly words: string;
+      readonly apply: Answered;
+    };
 type Answered = (state: EditorState, answer: Answer) => Transaction;
 
 interface Asked {
@@ -85,31 +122,62 @@ export function useAsking({ view, choices, apply, upload, borrowCopied, makeLoca
     question.value = undefined;
     if (asks === 'words')
       // Words that are marked for the index are its entry.
-      ask((place, { doc, selection: { from, to } }) => ({ asks, place, element, words: element === 'indexterm' ? doc.textBetween(from, to) : '', apply: choice.apply }));
-    else if (asks === 'table') ask((place) => ({ asks, place, kind: element === 'table' ? element : 'simpletable', apply: choice.apply }));
+      ask((place, { doc, selection: { from, to } }) => ({
+        asks,
+        place,
+        element,
+        words: element === 'indexterm' ? doc.textBetween(from, to) : '',
+        apply: choice.apply,
+      }));
+    else if (asks === 'table')
+      ask((place) => ({
+        asks,
+        place,
+        kind: element === 'table' ? element : 'simpletable',
+        apply: choice.apply,
+      }));
     else if (asks === 'facets') askFacets();
     else if (asks === 'passage') ask((place) => ({ asks, place }));
-    else if (asks === 'lender') ask((place, state) => ({ asks, place, label: shareableAt(state)?.label ?? '' }));
+    else if (asks === 'lender')
+      ask((place, state) => ({ asks, place, label: shareableAt(state)?.label ?? '' }));
     else if (asks === 'copied') borrowCopied();
     else if (asks === 'copy') makeLocal();
     else if (asks) ask((place) => ({ asks, place, apply: choice.apply }));
     else apply((state) => choice.apply(state));
   }
   /** @param from where begins what was typed to ask for the link */
-  const askForTarget = (from: number): void => ask((place) => ({ asks: 'target', place, apply: (state, reference) => linkTo(state, linkAttributes(wordsOfAnswer(reference)) ?? {}, from) }));
+  const askForTarget = (from: number): void =>
+    ask((place) => ({
+      asks: 'target',
+      place,
+      apply: (state, reference) =>
+        linkTo(state, linkAttributes(wordsOfAnswer(reference)) ?? {}, from),
+    }));
 
-  const askForVariable = (from: number): void => ask((place) => ({ asks: 'variable', place, apply: (state, chosen) => answeredVariable(state, wordsOfAnswer(chosen), from) }));
+  const askForVariable = (from: number): void =>
+    ask((place) => ({
+      asks: 'variable',
+      place,
+      apply: (state, chosen) => answeredVariable(state, wordsOfAnswer(chosen), from),
+    }));
 
   /** @param outward how far around the caret is asked for */
   function askFacets(outward = 0): void {
     const varyings = view.value ? varyingsAt(view.value.state) : [];
     const varying = varyings[outward];
     if (varying)
-      ask((place) => ({ asks: 'facets', place: question.value?.asks === 'facets' ? question.value.place : place, varying, outward, wider: varyings[(outward + 1) % varyings.length]?.label }));
+      ask((place) => ({
+        asks: 'facets',
+        place: question.value?.asks === 'facets' ? question.value.place : place,
+        varying,
+        outward,
+        wider: varyings[(outward + 1) % varyings.length]?.label,
+      }));
   }
   function widenFacets(): void {
     const asked = question.value;
-    if (asked?.asks === 'facets' && view.value) askFacets((asked.outward + 1) % varyingsAt(view.value.state).length);
+    if (asked?.asks === 'facets' && view.value)
+      askFacets((asked.outward + 1) % varyingsAt(view.value.state).length);
   }
   /** Sets one value, or takes it away; more can follow. */
   function toggleFacet(facet: string, value: string): void {
@@ -128,9 +196,13 @@ export function useAsking({ view, choices, apply, upload, borrowCopied, makeLoca
     if (!found) return false;
     const apply: Answered = (state, answer) => {
       const now = misspeltAt(state);
-      return now?.word === found.word ? state.tr.insertText(wordsOfAnswer(answer), now.from, now.to) : state.tr;
+      return now?.word === found.word
+        ? state.tr.insertText(wordsOfAnswer(answer), now.from, now.to)
+        : state.tr;
     };
-    void suggest(found.word).then((suggestions) => ask((place) => ({ asks: 'spelling', place, word: found.word, suggestions, apply })));
+    void suggest(found.word).then((suggestions) =>
+      ask((place) => ({ asks: 'spelling', place, word: found.word, suggestions, apply })),
+    );
     return true;
   }
 
@@ -139,25 +211,53 @@ export function useAsking({ view, choices, apply, upload, borrowCopied, makeLoca
     const asked = question.value;
     question.value = undefined;
     if (asked?.asks !== 'areas') return;
-    apply((state) => (imageMapAt(state, Math.min(asked.position + 1, state.doc.content.size)) ? withImageMap(state, asked.position, imagemap) : state.tr));
+    apply((state) =>
+      imageMapAt(state, Math.min(asked.position + 1, state.doc.content.size))
+        ? withImageMap(state, asked.position, imagemap)
+        : state.tr,
+    );
   }
 
   /** The words of a note, or what is said of an image, at a position. */
   function reword(position: number): void {
     ask((place, state) => {
       const map = imageMapAt(state, position);
-      if (map && alternativeAt(state, position)) return { asks: 'areas', place, imagemap: map.element, position: map.position };
+      if (map && alternativeAt(state, position))
+        return { asks: 'areas', place, imagemap: map.element, position: map.position };
       const media = mediaAt(state, position);
-      if (media) return { asks: 'media', place, before: media, apply: (at, object) => withMedia(at, position, elementOfAnswer(object) ?? media) };
+      if (media)
+        return {
+          asks: 'media',
+          place,
+          before: media,
+          apply: (at, object) => withMedia(at, position, elementOfAnswer(object) ?? media),
+        };
       const note = noteAt(state, position);
-      if (note) return { asks: 'words', place, ...note, apply: (at, words) => rewordNote(at, position, wordsOfAnswer(words)) };
-      return { asks: 'words', place, element: 'alt', words: alternativeAt(state, position) ?? '', apply: (at, words) => withAlternative(at, position, wordsOfAnswer(words)) };
+      if (note)
+        return {
+          asks: 'words',
+          place,
+          ...note,
+          apply: (at, words) => rewordNote(at, position, wordsOfAnswer(words)),
+        };
+      return {
+        asks: 'words',
+        place,
+        element: 'alt',
+        words: alternativeAt(state, position) ?? '',
+        apply: (at, words) => withAlternative(at, position, wordsOfAnswer(words)),
+      };
     });
   }
   function askForAlternative(): void {
     const { doc, selection } = view.value!.state;
-    const block = selection.$from.depth > 0 ? selection.$from.before(Math.max(1, selection.$from.depth - 1)) : 0;
-    const position = imageFrom(doc, selection.from, selection.to) ?? imageFrom(doc, block, Math.min(doc.content.size, block + (doc.nodeAt(block)?.nodeSize ?? 0)));
+    const block =
+      selection.$from.depth > 0
+        ? selection.$from.before(Math.max(1, selection.$from.depth - 1))
+        : 0;
+    const position =
+      imageFrom(doc, selection.from, selection.to) ??
+      imageFrom(doc, block, Math.min(doc.content.size, block + (doc.nodeAt(block)?.nodeSize ?? 0)));
     if (position !== undefined) reword(position);
   }
 
@@ -182,8 +282,28 @@ export function useAsking({ view, choices, apply, upload, borrowCopied, makeLoca
   async function takeFiles(files: readonly File[]): Promise<void> {
     for (const file of files)
       await takeFile(file, (state, href) =>
-        canAddImage(state) ? addImage(state, wordsOfAnswer(href)) : pasteBlocks(state, [element('image', { href: wordsOfAnswer(href), placement: 'break' })]).transaction,
+        canAddImage(state)
+          ? addImage(state, wordsOfAnswer(href))
+          : pasteBlocks(state, [
+              element('image', { href: wordsOfAnswer(href), placement: 'break' }),
+            ]).transaction,
       );
   }
-  return { question, openPalette, choose, answer, close, askForTarget, askForVariable, reword, chooseFile, takeFiles, keepAreas, askSpelling, askFacets, widenFacets, toggleFacet };
+  return {
+    question,
+    openPalette,
+    choose,
+    answer,
+    close,
+    askForTarget,
+    askForVariable,
+    reword,
+    chooseFile,
+    takeFiles,
+    keepAreas,
+    askSpelling,
+    askFacets,
+    widenFacets,
+    toggleFacet,
+  };
 }

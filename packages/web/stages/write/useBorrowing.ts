@@ -1,6 +1,28 @@
-import { borrowAt, borrowedAt, canBorrow, idsAround, pathOf, replaceElement, shareableAt, shareFrom } from '@ukiyo/core/editing';
+import {
+  borrowAt,
+  borrowedAt,
+  canBorrow,
+  idsAround,
+  pathOf,
+  replaceElement,
+  shareableAt,
+  shareFrom,
+} from '@ukiyo/core/editing';
 import { isTopic, labelOf, topicTemplate, writeCanonical } from '@ukiyo/core/grammar';
-import { borrowing, elementOf, homesIn, idsOf, lend, localCopy, passagesOf, readItem, readReference, withIds, withoutBody, type Passage } from '@ukiyo/core/library';
+import {
+  borrowing,
+  elementOf,
+  homesIn,
+  idsOf,
+  lend,
+  localCopy,
+  passagesOf,
+  readItem,
+  readReference,
+  withIds,
+  withoutBody,
+  type Passage,
+} from '@ukiyo/core/library';
 import { isElement, nodeAt, type Attributes, type Element } from '@ukiyo/core/markup';
 import type { Path } from '@ukiyo/core/problems';
 import { useMessage } from 'naive-ui';
@@ -67,22 +89,40 @@ export function useBorrowing({ id, view, read, changeRoot, apply, homeOf }: Borr
     const at = state();
     if (!found || !at) return [];
     const { $from } = at.selection;
-    const around = Array.from({ length: $from.depth }, (_, depth) => pathOf(at.doc, $from.before(depth + 1))?.join('.'));
+    const around = Array.from({ length: $from.depth }, (_, depth) =>
+      pathOf(at.doc, $from.before(depth + 1))?.join('.'),
+    );
     return passagesOf(found.root).map((passage): Offered => {
       const holdsCaret = lender === id() && around.includes(passage.path.join('.'));
-      return { ...passage, refusal: holdsCaret ? 'The caret is in it.' : canBorrow(at, passage.element.name) ? undefined : `A ${labelOf(passage.element.name).toLowerCase()} cannot stand here.` };
+      return {
+        ...passage,
+        refusal: holdsCaret
+          ? 'The caret is in it.'
+          : canBorrow(at, passage.element.name)
+            ? undefined
+            : `A ${labelOf(passage.element.name).toLowerCase()} cannot stand here.`,
+      };
     });
   }
 
   /** Whether showing these would show the place itself in the end. */
-  async function leadsBack(lender: string, root: Element, ids: readonly string[], around: readonly string[]): Promise<boolean> {
+  async function leadsBack(
+    lender: string,
+    root: Element,
+    ids: readonly string[],
+    around: readonly string[],
+  ): Promise<boolean> {
     const seen = new Set<string>();
-    const waiting = ids.map((element): { id: string; element: string | undefined } => ({ id: lender, element }));
+    const waiting = ids.map((element): { id: string; element: string | undefined } => ({
+      id: lender,
+      element,
+    }));
     for (let home = waiting.shift(); home && seen.size < mostHomes; home = waiting.shift()) {
       const key = `${home.id}/${home.element ?? ''}`;
       if (seen.has(key)) continue;
       seen.add(key);
-      if (home.id === id() && (home.element === undefined || around.includes(home.element))) return true;
+      if (home.id === id() && (home.element === undefined || around.includes(home.element)))
+        return true;
       const within = home.id === lender ? root : (await lenderOf(home.id))?.root;
       const found = within && elementOf(within, home.element);
       if (found) waiting.push(...homesIn(found.element, home.id));
@@ -100,9 +140,13 @@ export function useBorrowing({ id, view, read, changeRoot, apply, homeOf }: Borr
     const first = found && path && nodeAt(found.root, path);
     const at = state();
     if (!found || !isElement(first) || !at) return refuse('This passage is not there any more.');
-    if (!canBorrow(at, first.name)) return refuse(`A ${labelOf(first.name).toLowerCase()} cannot stand here.`);
+    if (!canBorrow(at, first.name))
+      return refuse(`A ${labelOf(first.name).toLowerCase()} cannot stand here.`);
     const { root, ids } = withIds(found.root, paths);
-    if (await leadsBack(lender, root, ids, idsAround(at, first.name))) return refuse('This passage shows, directly or through others, the place where it would stand. It cannot be borrowed here.');
+    if (await leadsBack(lender, root, ids, idsAround(at, first.name)))
+      return refuse(
+        'This passage shows, directly or through others, the place where it would stand. It cannot be borrowed here.',
+      );
     if (lender === id()) {
       // Others may have changed the page meanwhile.
       let now: readonly string[] = [];
@@ -121,7 +165,11 @@ export function useBorrowing({ id, view, read, changeRoot, apply, homeOf }: Borr
     const found = last && (await lenderOf(last.item));
     if (!last || !found) return refuse('What was copied is not in the library any more.');
     const now = passagesOf(found.root);
-    const isSame = last.paths.every((path, index) => now.find((passage) => passage.path.join('.') === path.join('.'))?.words === last.words[index]);
+    const isSame = last.paths.every(
+      (path, index) =>
+        now.find((passage) => passage.path.join('.') === path.join('.'))?.words ===
+        last.words[index],
+    );
     if (!isSame) return refuse('What was copied has changed at its home. Copy it there once more.');
     return borrow(last.item, last.paths);
   }
@@ -131,10 +179,17 @@ export function useBorrowing({ id, view, read, changeRoot, apply, homeOf }: Borr
     const borrowed = state() && borrowedAt(state()!);
     const reference = borrowed && readReference(homeOf(borrowed.attributes) ?? '', id());
     const found = reference?.kind === 'item' ? await lenderOf(reference.id) : undefined;
-    if (!borrowed || reference?.kind !== 'item' || !found) return refuse('The home of this passage is not in the library.');
-    const copy = localCopy(borrowed.attributes, found.root, reference.id, new Set(idsOf(read() ?? found.root).keys()));
+    if (!borrowed || reference?.kind !== 'item' || !found)
+      return refuse('The home of this passage is not in the library.');
+    const copy = localCopy(
+      borrowed.attributes,
+      found.root,
+      reference.id,
+      new Set(idsOf(read() ?? found.root).keys()),
+    );
     const now = state();
-    if (!copy || !now || borrowedAt(now)?.position !== borrowed.position) return refuse('The home of this passage has no such element.');
+    if (!copy || !now || borrowedAt(now)?.position !== borrowed.position)
+      return refuse('The home of this passage has no such element.');
     apply((at) => replaceElement(at, borrowed.position, copy));
     message.info('This is a copy now. It does not follow its home any more.', { duration: 6000 });
     return true;
@@ -149,16 +204,39 @@ export function useBorrowing({ id, view, read, changeRoot, apply, homeOf }: Borr
     const shared = state() && shareableAt(state()!);
     if (!own || !shared || !isTopic(own.name)) return refuse('This cannot be shared.');
     // Before a topic is made that could hold nothing.
-    if (lender === undefined && !lend(withoutBody(topicTemplate(own.name, 'new', title)), shared.elements, shared.around, id())) return refuse('No new topic could hold this.');
+    if (
+      lender === undefined &&
+      !lend(
+        withoutBody(topicTemplate(own.name, 'new', title)),
+        shared.elements,
+        shared.around,
+        id(),
+      )
+    )
+      return refuse('No new topic could hold this.');
     try {
-      const into = lender ?? (await library.create({ type: own.name, title, folder: library.find(id())?.folder ?? '' })).id;
+      const into =
+        lender ??
+        (await library.create({ type: own.name, title, folder: library.find(id())?.folder ?? '' }))
+          .id;
       const found = await lenderOf(into);
-      const lent = found && lend(lender === undefined ? withoutBody(found.root) : found.root, shared.elements, shared.around, id());
-      if (!found || !lent) return refuse(`“${library.find(into)?.title ?? into}” can hold this nowhere.`);
+      const lent =
+        found &&
+        lend(
+          lender === undefined ? withoutBody(found.root) : found.root,
+          shared.elements,
+          shared.around,
+          id(),
+        );
+      if (!found || !lent)
+        return refuse(`“${library.find(into)?.title ?? into}” can hold this nowhere.`);
       if (!(await keep(into, lent.root, found.version))) return false;
       const now = state();
       const still = now && shareableAt(now);
-      if (!now || still?.from !== shared.from || still.to !== shared.to) return refuse('Somebody changed this meanwhile. It is lent now, but not borrowed here yet.');
+      if (!now || still?.from !== shared.from || still.to !== shared.to)
+        return refuse(
+          'Somebody changed this meanwhile. It is lent now, but not borrowed here yet.',
+        );
       apply((at) => shareFrom(at, shared, borrowing(into, lent.ids)));
       return true;
     } catch (error) {

@@ -6,9 +6,15 @@ import { pageViews, usePageView } from '../../editor/pageView.ts';
  * @param others what further numbers do
  * @param mayLook whether the page can be shown now
  */
-export function usePageKeys(others: Readonly<Record<string, () => void>> = {}, mayLook: () => boolean = () => true): void {
+export function usePageKeys(
+  others: Readonly<Record<string, () => void>> = {},
+  mayLook: () => boolean = () => true,
+): void {
   const { view, marks, tags } = usePageView();
-  const all: Readonly<Record<string, () => void>> = { 8: () => (tags.value = !tags.value), ...others };
+  const all: Readonly<Record<string, () => void>> = {
+    8: () => (tags.value = !tags.value),
+    ...others,
+  };
   useEventListener(window, 'keydown', (event: KeyboardEvent) => {
     if (!event.altKey || event.ctrlKey || event.metaKey || event.shiftKey) return;
     const number = /^Digit([1-9])$/u.exec(event.code)?.[1];

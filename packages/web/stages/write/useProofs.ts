@@ -22,41 +22,75 @@ export interface TopicProof {
 }
 
 /** The pages on which a topic lands in one or several editions, set anew while it is written. */
-export function useProofs(topic: () => string, changes: () => number, rootOf: () => Element | undefined) {
+export function useProofs(
+  topic: () => string,
+  changes: () => number,
+  rootOf: () => Element | undefined,
+) {
   const session = useSession();
   const editions = shallowRef<readonly Edition[]>([]);
   const chosen = useStorage<readonly string[]>('ukiyo-proof-editions', []);
   const shown = shallowRef<ReadonlyMap<string, Omit<TopicProof, 'edition'>>>(new Map());
   const failure = ref('');
-  const shownIn = computed(() => editions.value.filter(({ output }) => output === 'print' || output === 'site'));
+  const shownIn = computed(() =>
+    editions.value.filter(({ output }) => output === 'print' || output === 'site'),
+  );
   /** Those that were chosen and are still there; else the first on paper. */
   const picked = computed(() => {
     const known = shownIn.value.filter(({ id }) => chosen.value.includes(id));
-    return known.length > 0 ? known : shownIn.value.filter(({ output }) => output === 'print').slice(0, 1);
+    return known.length > 0
+      ? known
+      : shownIn.value.filter(({ output }) => output === 'print').slice(0, 1);
   });
   const onPaper = computed(() => picked.value.filter(({ output }) => output === 'print'));
   const sites = computed(() => picked.value.filter(({ output }) => output === 'site'));
-  const proofs = computed((): TopicProof[] => onPaper.value.map((edition) => ({ edition, proof: undefined, busy: true, failure: '', milliseconds: 0, ...shown.value.get(edition.id) })));
+  const proofs = computed((): TopicProof[] =>
+    onPaper.value.map((edition) => ({
+      edition,
+      proof: undefined,
+      busy: true,
+      failure: '',
+      milliseconds: 0,
+      ...shown.value.get(edition.id),
+    })),
+  );
   const keep = (edition: string, change: Partial<Omit<TopicProof, 'edition'>>): void => {
-    const before = shown.value.get(edition) ?? { proof: undefined, busy: false, failure: '', milliseconds: 0 };
+    const before = shown.value.get(edition) ?? {
+      proof: undefined,
+      busy: false,
+      failure: '',
+      milliseconds: 0,
+    };
     shown.value = new Map(shown.value).set(edition, { ...before, ...change });
   };
-  const set = latestOnly(async ({ item, text, since }: { item: string; text: string | undefined; since: number }) => {
-    for (const { id } of onPaper.value) {
-      keep(id, { busy: true });
-      try {
-        const before = shown.value.get(id)?.proof;
-        const answer = await ask(`${session.base}/editions/${id}/proof`, Proof, { method: 'POST', body: { item, has: has(before), ...(text === undefined ? {} : { text }) } });
-        const proof = completed(answer, before);
-        if (item === topic()) keep(id, { proof, busy: false, failure: '', milliseconds: Math.round(performance.now() - since) });
-      } catch (error) {
-        keep(id, { busy: false, failure: messageOf(error) });
+  const set = latestOnly(
+    async ({ item, text, since }: { item: string; text: string | undefined; since: number }) => {
+      for (const { id } of onPaper.value) {
+        keep(id, { busy: true });
+        try {
+          const before = shown.value.get(id)?.proof;
+          const answer = await ask(`${session.base}/editions/${id}/proof`, Proof, {
+            method: 'POST',
+            body: { item, has: has(before), ...(text === undefined ? {} : { text }) },
+          });
+          const proof = completed(answer, before);
+          if (item === topic())
+            keep(id, {
+              proof,
+              busy: false,
+              failure: '',
+              milliseconds: Math.round(performance.now() - since),
+            });
+        } catch (error) {
+          keep(id, { busy: false, failure: messageOf(error) });
+        }
       }
-    }
-  });
+    },
+  );
   function again(): void {
     const [item, root] = [topic(), rootOf()];
-    if (item !== '' && onPaper.value.length > 0) set({ item, text: root && writeXml(root), since: performance.now() });
+    if (item !== '' && onPaper.value.length > 0)
+      set({ item, text: root && writeXml(root), since: performance.now() });
   }
   onMounted(async () => {
     try {
@@ -73,16 +107,31 @@ export function useProofs(topic: () => string, changes: () => number, rootOf: ()
   let later: ReturnType<typeof setTimeout> | undefined;
   watch(shown, () => {
     clearTimeout(later);
-    if (proofs.value.some(({ proof, busy }) => !busy && proof !== undefined && !proof.placed && proof.pages.length > 0)) later = setTimeout(again, placed);
+    if (
+      proofs.value.some(
+        ({ proof, busy }) =>
+          !busy && proof !== undefined && !proof.placed && proof.pages.length > 0,
+      )
+    )
+      later = setTimeout(again, placed);
   });
   /** What an edition says otherwise than another one beside it. */
   const apartOf = (one: TopicProof): ProofPlace[] => {
-    const others = proofs.value.filter(({ edition, proof }) => edition !== one.edition && proof !== undefined && proof.pages.length > 0);
-    return [...new Set(others.flatMap(({ proof }) => differences(one.proof?.places ?? [], proof!.places)))];
+    const others = proofs.value.filter(
+      ({ edition, proof }) =>
+        edition !== one.edition && proof !== undefined && proof.pages.length > 0,
+    );
+    return [
+      ...new Set(
+        others.flatMap(({ proof }) => differences(one.proof?.places ?? [], proof!.places)),
+      ),
+    ];
   };
   function toggle(id: string): void {
     const now = picked.value.map((one) => one.id);
-    const next = now.includes(id) ? now.filter((one) => one !== id) : [...now, id].slice(-mostProofs);
+    const next = now.includes(id)
+      ? now.filter((one) => one !== id)
+      : [...now, id].slice(-mostProofs);
     if (next.length > 0) chosen.value = next;
   }
   return { shownIn, picked, onPaper, sites, proofs, failure, toggle, apartOf };

@@ -28,38 +28,70 @@ interface Bar {
 }
 
 /** What can be done with the selected words, or usually goes into an empty place, shown beside it once the hand rests. */
-export function useSelected({ view, choices }: { readonly view: ShallowRef<EditorView | undefined>; readonly choices: () => Choice[] }) {
+export function useSelected({
+  view,
+  choices,
+}: {
+  readonly view: ShallowRef<EditorView | undefined>;
+  readonly choices: () => Choice[];
+}) {
   const bar = shallowRef<Bar>();
   let isPressed = false;
 
   function show(): void {
     const editor = view.value;
-    if (!editor || editor.isDestroyed || !editor.editable || isPressed || !editor.hasFocus()) return;
+    if (!editor || editor.isDestroyed || !editor.editable || isPressed || !editor.hasFocus())
+      return;
     const { selection } = editor.state;
     if (!(selection instanceof TextSelection)) return;
     if (selection.empty) return showOffers(editor);
     const all = choices();
-    const fitting = usual.flatMap((element) => all.find((one) => one.element === element && (one.kind === 'phrase' || one.kind === 'insert')) ?? []);
+    const fitting = usual.flatMap(
+      (element) =>
+        all.find(
+          (one) => one.element === element && (one.kind === 'phrase' || one.kind === 'insert'),
+        ) ?? [],
+    );
     const box = editor.coordsAtPos(selection.from);
     const above = box.top - height - 6;
     const left = Math.max(8, Math.min(box.left, window.innerWidth - width));
-    bar.value = { label: 'For the selected words', place: { left, top: above > 50 ? above : editor.coordsAtPos(selection.to).bottom + 6 }, choices: fitting };
+    bar.value = {
+      label: 'For the selected words',
+      place: { left, top: above > 50 ? above : editor.coordsAtPos(selection.to).bottom + 6 },
+      choices: fitting,
+    };
   }
   /** In a place without words yet; titles want words and nothing else. */
   function showOffers(editor: EditorView): void {
     const { $from } = editor.state.selection;
-    if (!$from.parent.isTextblock || $from.parent.content.size > 0 || $from.parent.type.spec.element === 'title') return;
-    const around = Array.from({ length: $from.depth }, (_, up) => $from.node($from.depth - 1 - up).type.spec.element ?? '');
+    if (
+      !$from.parent.isTextblock ||
+      $from.parent.content.size > 0 ||
+      $from.parent.type.spec.element === 'title'
+    )
+      return;
+    const around = Array.from(
+      { length: $from.depth },
+      (_, up) => $from.node($from.depth - 1 - up).type.spec.element ?? '',
+    );
     const wanted = around.map((element) => usualIn[element]).find((one) => one) ?? usualElsewhere;
     const all = choices();
-    const fitting = wanted.flatMap((element) => all.find((one) => one.element === element && one.kind === 'insert') ?? []).slice(0, most);
+    const fitting = wanted
+      .flatMap(
+        (element) => all.find((one) => one.element === element && one.kind === 'insert') ?? [],
+      )
+      .slice(0, most);
     if (fitting.length === 0) return;
     const line = editor.nodeDOM($from.before());
     const box = line instanceof HTMLElement ? line.getBoundingClientRect() : undefined;
     // Words that are shown in its place hide it.
     if (box?.height === 0) return;
     const bottom = box?.bottom ?? editor.coordsAtPos($from.pos).bottom;
-    bar.value = { label: 'What usually goes here', place: { left: editor.coordsAtPos($from.pos).left, top: bottom + 6 }, choices: fitting };
+    bar.value = {
+      label: 'What usually goes here',
+      place: { left: editor.coordsAtPos($from.pos).left, top: bottom + 6 },
+      choices: fitting,
+    };
   }
   const showSoon = useDebounceFn(show, settles);
   const showAfterRest = useDebounceFn(show, rests);
@@ -73,9 +105,13 @@ export function useSelected({ view, choices }: { readonly view: ShallowRef<Edito
     isPressed = false;
     void showSoon();
   });
-  useEventListener(document, 'scroll', () => (bar.value = undefined), { capture: true, passive: true });
+  useEventListener(document, 'scroll', () => (bar.value = undefined), {
+    capture: true,
+    passive: true,
+  });
   useEventListener(document, 'focusin', ({ target }) => {
-    if (bar.value && target instanceof Element && !target.closest('.ProseMirror, .selection-bar')) bar.value = undefined;
+    if (bar.value && target instanceof Element && !target.closest('.ProseMirror, .selection-bar'))
+      bar.value = undefined;
   });
   return { bar, look };
 }

@@ -55,7 +55,11 @@ export function useSource({ view, read, name, agreed, refuse }: Written) {
   /** Beside the page's own store: as long as a text is held, it is kept in this browser. */
   function keepHeld(): void {
     try {
-      if (isHeld.value && language.value) localStorage.setItem(name(), JSON.stringify({ language: language.value, text: text.value }));
+      if (isHeld.value && language.value)
+        localStorage.setItem(
+          name(),
+          JSON.stringify({ language: language.value, text: text.value }),
+        );
       else localStorage.removeItem(name());
     } catch {
       // More than the browser's store takes: the text stays in the open page.
@@ -118,14 +122,25 @@ export function useSource({ view, read, name, agreed, refuse }: Written) {
     const editor = view.value;
     const as = language.value;
     if (!editor || !base || !as || text.value === shown) return;
-    const result = as === 'source' ? readSource(text.value, base.root, agreed()) : readMarkdown(text.value, base.root);
+    const result =
+      as === 'source'
+        ? readSource(text.value, base.root, agreed())
+        : readMarkdown(text.value, base.root);
     problems.value = result.problems;
     if (!result.root) return;
     const step = stepTo(base.document, result.root)?.map(base.since);
     const changedByOthers = base.since.maps.length > 0;
     const applied = step?.apply(editor.state.doc);
     if (step === null || (applied && !applied.doc)) {
-      problems.value = [problem('error', 'source.overtaken', 'Somebody changed the same place meanwhile. Copy what you need, and take the newest text.', { line: 1, column: 1 }), ...result.problems];
+      problems.value = [
+        problem(
+          'error',
+          'source.overtaken',
+          'Somebody changed the same place meanwhile. Copy what you need, and take the newest text.',
+          { line: 1, column: 1 },
+        ),
+        ...result.problems,
+      ];
       return;
     }
     shown = text.value;
@@ -155,5 +170,19 @@ export function useSource({ view, read, name, agreed, refuse }: Written) {
     for (const map of maps) base.since.appendMap(map);
     if (!isHeld.value) void refreshSoon();
   }
-  return { language, text, problems, isHeld, left, lookForLeft, takeUp, letGo, open, leave, close, refresh, follow };
+  return {
+    language,
+    text,
+    problems,
+    isHeld,
+    left,
+    lookForLeft,
+    takeUp,
+    letGo,
+    open,
+    leave,
+    close,
+    refresh,
+    follow,
+  };
 }

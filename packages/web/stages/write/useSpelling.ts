@@ -20,7 +20,9 @@ const opened = new Map<string, Opened>();
 function spellerOf(locale: string): Opened {
   const known = opened.get(locale);
   if (known) return known;
-  const speller = wrap<Speller>(new Worker(new URL('../../editor/spelling.worker.ts', import.meta.url), { type: 'module' }));
+  const speller = wrap<Speller>(
+    new Worker(new URL('../../editor/spelling.worker.ts', import.meta.url), { type: 'module' }),
+  );
   const load = async (): Promise<boolean> => {
     try {
       await speller.open(await ask(`/dictionaries/${encodeURIComponent(locale)}`, Dictionaries));
@@ -76,7 +78,12 @@ export function useSpelling(view: ShallowRef<EditorView | undefined>, locale: ()
       const editor = view.value;
       if (!editor || editor.isDestroyed) return;
       const known = new Set(teamWords().map((word) => word.toLowerCase()));
-      editor.dispatch(judged(editor.state.tr, new Set([...unknownIn(editor.state)].filter((word) => !known.has(word.toLowerCase())))));
+      editor.dispatch(
+        judged(
+          editor.state.tr,
+          new Set([...unknownIn(editor.state)].filter((word) => !known.has(word.toLowerCase()))),
+        ),
+      );
     },
   );
   return { hasDictionary, check, suggest, allow };

@@ -41,7 +41,11 @@ export function useTopicSheet(id: () => string, host: SheetHost) {
   const { signs, tags, enterAsks } = usePageView();
   const looking = useLens();
   const variables = useVariables();
-  const variation = computed(() => ({ facets: library.facets, tags: tags.value, lens: looking.lens }));
+  const variation = computed(() => ({
+    facets: library.facets,
+    tags: tags.value,
+    lens: looking.lens,
+  }));
   const mount = ref<HTMLElement>();
   const failure = ref('');
   const finding = ref(false);
@@ -49,12 +53,17 @@ export function useTopicSheet(id: () => string, host: SheetHost) {
   const home = ref<string>();
   const showHome = (reference: string | undefined): void => void (home.value = reference);
   /** What others begin as is for administrators. */
-  const editable = computed(() => session.may(isTemplate(library.find(id())) ? 'administer' : 'write'));
+  const editable = computed(() =>
+    session.may(isTemplate(library.find(id())) ? 'administer' : 'write'),
+  );
 
   const locale = (): string => session.project?.locale ?? 'en';
   const editor = useEditor({
     // Of an image with alternates the one that those get who look through the lens.
-    imageAddress: (image) => library.assetAddress(looking.standsIn(library.alternatesOf(library.assets, image))?.id ?? image),
+    imageAddress: (image) =>
+      library.assetAddress(
+        looking.standsIn(library.alternatesOf(library.assets, image))?.id ?? image,
+      ),
     read: library.read,
     keyedImage: (key) => variables.shown(key)?.href,
     links: { find: library.find, choose: (from) => asking.askForTarget(from), follow },
@@ -95,8 +104,22 @@ export function useTopicSheet(id: () => string, host: SheetHost) {
     enterAsks: () => enterAsks.value,
   });
   const { note: noteCopied } = useCopied();
-  const borrowing = useBorrowing({ id, view: editor.view, read: editor.read, changeRoot: editor.changeRoot, apply: editor.apply, homeOf: (attributes) => homeOf(attributes, variables.targetOf) });
-  const asking = useAsking({ view: editor.view, choices: editor.choices, apply: editor.apply, upload, borrowCopied: () => void borrowing.borrowCopied(), makeLocal: () => void borrowing.makeLocal() });
+  const borrowing = useBorrowing({
+    id,
+    view: editor.view,
+    read: editor.read,
+    changeRoot: editor.changeRoot,
+    apply: editor.apply,
+    homeOf: (attributes) => homeOf(attributes, variables.targetOf),
+  });
+  const asking = useAsking({
+    view: editor.view,
+    choices: editor.choices,
+    apply: editor.apply,
+    upload,
+    borrowCopied: () => void borrowing.borrowCopied(),
+    makeLocal: () => void borrowing.makeLocal(),
+  });
   const spelling = useSpelling(editor.view, locale);
   const selected = useSelected({ view: editor.view, choices: editor.choices });
   const live = useLive({ view: editor.view, lay, written });
@@ -108,11 +131,25 @@ export function useTopicSheet(id: () => string, host: SheetHost) {
     const words = variables.wordsOf(shown);
     const others = (variables.byKey.get(key) ?? [])
       .filter((one) => variables.wordsOf(one) !== words)
-      .map((one) => `“${variables.wordsOf(one)}” ${Object.values(one.conditions).join(', ') || variables.setOf(one.map)?.title || one.map}`);
-    return { kind: kindOfVariable(shown), words, told: [`${key} · ${variables.setOf(shown.map)?.title ?? shown.map}`, ...others.map((other) => `elsewhere ${other}`)].join('\n') };
+      .map(
+        (one) =>
+          `“${variables.wordsOf(one)}” ${Object.values(one.conditions).join(', ') || variables.setOf(one.map)?.title || one.map}`,
+      );
+    return {
+      kind: kindOfVariable(shown),
+      words,
+      told: [
+        `${key} · ${variables.setOf(shown.map)?.title ?? shown.map}`,
+        ...others.map((other) => `elsewhere ${other}`),
+      ].join('\n'),
+    };
   }
   function follow(reference: Reference): void {
-    if (reference.kind === 'item') void router.push({ name: library.find(reference.id)?.kind === 'map' ? 'arrange' : 'write', params: { id: reference.id } });
+    if (reference.kind === 'item')
+      void router.push({
+        name: library.find(reference.id)?.kind === 'map' ? 'arrange' : 'write',
+        params: { id: reference.id },
+      });
     else if (reference.kind === 'external') window.open(reference.href, '_blank', 'noopener');
   }
   async function upload(file: File): Promise<string | undefined> {
@@ -132,7 +169,11 @@ export function useTopicSheet(id: () => string, host: SheetHost) {
       count = fixed.count;
       return fixed.root;
     });
-    message.info(count === problems.length ? `${count} put right.` : `${count} of ${problems.length} put right; the others have changed.`);
+    message.info(
+      count === problems.length
+        ? `${count} put right.`
+        : `${count} of ${problems.length} put right; the others have changed.`,
+    );
   }
 
   let isNew = true;
@@ -167,8 +208,16 @@ export function useTopicSheet(id: () => string, host: SheetHost) {
     const type = root && NewItem.shape.type.safeParse(root.name).data;
     if (!root || !type) return;
     try {
-      const made = await library.create({ type, title: titleOf(root) || id(), folder: library.find(id())?.folder ?? '' });
-      await library.save(made.id, writeCanonical({ ...root, attributes: { ...root.attributes, id: made.id } }), made.version);
+      const made = await library.create({
+        type,
+        title: titleOf(root) || id(),
+        folder: library.find(id())?.folder ?? '',
+      });
+      await library.save(
+        made.id,
+        writeCanonical({ ...root, attributes: { ...root.attributes, id: made.id } }),
+        made.version,
+      );
       if (made.id === id()) await show();
       else await router.push({ name: 'write', params: { id: made.id } });
     } catch (error) {
@@ -179,6 +228,24 @@ export function useTopicSheet(id: () => string, host: SheetHost) {
   watch(signs, (next) => editor.sign(next));
   watch(variation, (next) => editor.vary(next));
   watch([() => variables.list, () => looking.lens, () => library.assets], () => editor.tellAgain());
-  return { id, mount, failure, finding, home, showHome, editable, editor, asking, borrowing, spelling, selected, live, show, putBack, fix, upload };
+  return {
+    id,
+    mount,
+    failure,
+    finding,
+    home,
+    showHome,
+    editable,
+    editor,
+    asking,
+    borrowing,
+    spelling,
+    selected,
+    live,
+    show,
+    putBack,
+    fix,
+    upload,
+  };
 }
 export type TopicSheet = ReturnType<typeof useTopicSheet>;
