@@ -163,15 +163,13 @@ test('what is pasted keeps its structure, from outside and from the page itself'
     page.evaluate((parts) => {
       const clipboard = new DataTransfer();
       for (const [type, text] of Object.entries(parts)) clipboard.setData(type, text);
-      document
-        .querySelector('.ProseMirror')!
-        .dispatchEvent(
-          new ClipboardEvent('paste', {
-            clipboardData: clipboard,
-            bubbles: true,
-            cancelable: true,
-          }),
-        );
+      document.querySelector('.ProseMirror')!.dispatchEvent(
+        new ClipboardEvent('paste', {
+          clipboardData: clipboard,
+          bubbles: true,
+          cancelable: true,
+        }),
+      );
     }, data);
   await page.locator(paragraph).click();
   await paste({

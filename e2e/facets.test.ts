@@ -181,13 +181,11 @@ test('a lens is made of decisions, looked through at once, given out and taken i
   const path = await (await downloading).path();
   const text = readFileSync(path, 'utf8');
   expect(text).toContain('<prop action="exclude" att="platform"/>');
-  await page
-    .getByLabel('Take a DITAVAL file in')
-    .setInputFiles({
-      name: 'From elsewhere.ditaval',
-      mimeType: 'application/xml',
-      buffer: Buffer.from(text.replace('</val>', '<prop action="explode"/></val>')),
-    });
+  await page.getByLabel('Take a DITAVAL file in').setInputFiles({
+    name: 'From elsewhere.ditaval',
+    mimeType: 'application/xml',
+    buffer: Buffer.from(text.replace('</val>', '<prop action="explode"/></val>')),
+  });
   await expect(page.getByText(/unknown action “explode”/u)).toBeVisible();
   const taken = page.getByRole('region', { name: 'Lens From elsewhere' });
   await expect(taken.getByLabel('Power: Solar', { exact: true })).toHaveValue('keep');

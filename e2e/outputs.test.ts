@@ -64,14 +64,15 @@ test('a setting is found among all editions, and its field is there to be change
   await expect(page.getByText('No setting says so.')).toBeVisible();
 });
 
-test('a token is made, told once and taken back; who is told of builds is said, and the outbox says that it is a stand-in', async ({
+test('a token is created, shown once and revoked; who is told of builds is said, and the outbox says that it is a stand-in', async ({
   page,
 }) => {
   await signIn(page, 'teo', '/publish');
   await page.getByRole('link', { name: 'Tokens and messages' }).click();
   await page.getByLabel('Name of the token').fill('Pipeline of the harbour');
-  await page.getByLabel('What the token does').selectOption('read');
-  await page.getByRole('button', { name: 'Make a token' }).click();
+  await page.getByLabel('Access').selectOption('read');
+  await page.getByLabel('Expires in').last().selectOption('30');
+  await page.getByRole('button', { name: 'Create token' }).click();
   const secret = await page.locator('.made code').textContent();
   expect(
     (
@@ -81,9 +82,9 @@ test('a token is made, told once and taken back; who is told of builds is said, 
     ).status(),
   ).toBe(200);
   await page.reload();
-  await expect(page.getByRole('row', { name: /Pipeline of the harbour/u })).toContainText('reads');
+  await expect(page.getByRole('row', { name: /Pipeline of the harbour/u })).toContainText('Read');
   await expect(page.locator('.made')).toHaveCount(0);
-  await page.getByRole('button', { name: 'Take back the token Pipeline of the harbour' }).click();
+  await page.getByRole('button', { name: 'Revoke the token Pipeline of the harbour' }).click();
   await expect(page.getByRole('row', { name: /Pipeline of the harbour/u })).toHaveCount(0);
   expect(
     (

@@ -108,7 +108,7 @@ test('the command line takes a library out and into an empty one, and publishes 
   const made = await fetch(`${project}/tokens`, {
     method: 'POST',
     headers: { cookie, 'content-type': 'application/json' },
-    body: JSON.stringify({ name: 'CI', access: 'publish' }),
+    body: JSON.stringify({ name: 'CI', access: 'build' }),
   });
   const { secret } = (await made.json()) as { secret: string };
   const byToken = {

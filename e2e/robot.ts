@@ -18,6 +18,7 @@ export class Robot {
   typed = '';
   #socket: WebSocket | undefined;
   #epoch = '';
+  #ownName = '';
   #isWaiting = false;
   #isOver = false;
   #opened: () => void = () => undefined;
@@ -59,6 +60,7 @@ export class Robot {
     this.#socket?.send(JSON.stringify(request));
   }
   #hear(answer: LiveAnswer): void {
+    if (answer.kind === 'welcome') this.#ownName = answer.client;
     if (answer.kind === 'document') {
       if (this.state) throw new Error(`${this.name} was given a whole document again`);
       this.#epoch = answer.epoch;
@@ -70,7 +72,8 @@ export class Robot {
     }
     if (answer.kind === 'refused') throw new Error(`${this.name}: ${answer.message}`);
     if (answer.kind !== 'steps' || !this.state) return;
-    const received = receiveSteps(this.state, answer.version, answer.steps, answer.clients);
+    const authors = answer.clients.map((one) => (one === this.#ownName ? this.name : one));
+    const received = receiveSteps(this.state, answer.version, answer.steps, authors);
     if (!received) throw new Error(`${this.name} missed steps`);
     this.state = this.state.apply(received.transaction);
     this.#isWaiting = false;

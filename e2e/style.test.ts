@@ -219,13 +219,11 @@ test('style sheets go out as files and come in again; what is none is refused; w
   expect(list.sheets.find((one) => one.id === id)!.content).toEqual(
     list.sheets.find((one) => one.id === 'reference')!.content,
   );
-  await page
-    .getByLabel('From a file …')
-    .setInputFiles({
-      name: 'x.json',
-      mimeType: 'application/json',
-      buffer: Buffer.from('{"name":"x"}'),
-    });
+  await page.getByLabel('From a file …').setInputFiles({
+    name: 'x.json',
+    mimeType: 'application/json',
+    buffer: Buffer.from('{"name":"x"}'),
+  });
   await expect(page.getByRole('alert')).toContainText('This is no style sheet');
   await page
     .getByLabel('From a file …')

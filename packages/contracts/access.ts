@@ -29,3 +29,18 @@ export type Session = z.infer<typeof Session>;
 /** What the server answers when it refuses or fails: one plain sentence, with a stable code. */
 export const Refusal = z.object({ code: z.string(), message: z.string() });
 export type Refusal = z.infer<typeof Refusal>;
+
+/** One of a person's own sign-ins. `agent` is what the browser says of itself. */
+export const OwnSession = z.object({
+  id: z.string().regex(/^[0-9a-f]{64}$/u),
+  createdAt: z.string(),
+  usedAt: z.string(),
+  agent: z.string(),
+});
+export type OwnSession = z.infer<typeof OwnSession>;
+/** Every sign-in of a person, and which of them asks. */
+export const OwnSessions = z.object({
+  current: OwnSession.shape.id,
+  sessions: z.array(OwnSession),
+});
+export type OwnSessions = z.infer<typeof OwnSessions>;

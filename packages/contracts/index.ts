@@ -5,6 +5,7 @@
 export * from './access.ts';
 export * from './agreements.ts';
 export * from './content.ts';
+export * from './frames.ts';
 export * from './live.ts';
 export * from './outside.ts';
 export * from './packages.ts';

@@ -10,7 +10,9 @@ const ClientId = z.string().regex(/^[\w-]{1,64}$/u);
 
 /** What an editor says to the authority of a topic. */
 export const LiveRequest = z.discriminatedUnion('kind', [
-  /** The first message. With the epoch and version of a document that the editor still has, only what is newer comes. */
+  /**
+   * The first message. `client` is made up by the editor and known to it alone: with it, the same person takes up a broken line again.
+   * With the epoch and version of a document that the editor still has, only what is newer comes. */
   z.object({
     kind: z.literal('open'),
     client: ClientId,
@@ -39,6 +41,8 @@ export type LivePerson = z.infer<typeof LivePerson>;
 
 /** What the authority of a topic says to its editors. */
 export const LiveAnswer = z.discriminatedUnion('kind', [
+  /** The first answer: the id under which everybody, the editor itself included, hears of what it does. It is of no use to anybody else. */
+  z.object({ kind: z.literal('welcome'), client: ClientId }),
   /** The whole document: at the start, or when the editor's own can no longer be brought up to date. */
   z.object({
     kind: z.literal('document'),
@@ -54,7 +58,10 @@ export const LiveAnswer = z.discriminatedUnion('kind', [
     clients: z.array(z.string()),
   }),
   z.object({ kind: z.literal('people'), people: z.array(LivePerson) }),
-  z.object({ kind: z.literal('caret'), client: ClientId, caret: Caret }),
+  z.object({
+    kind: z.literal('carets'),
+    carets: z.array(z.object({ client: ClientId, caret: Caret })),
+  }),
   /** The text of the library now holds every step up to `version`. */
   z.object({
     kind: z.literal('written'),
@@ -71,6 +78,7 @@ export const LiveAnswer = z.discriminatedUnion('kind', [
       'live.gone',
       'live.unreadable',
       'live.not-understood',
+      'live.too-many',
     ]),
     message: z.string(),
   }),

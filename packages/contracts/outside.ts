@@ -1,17 +1,26 @@
 import { z } from 'zod';
 
-/** What a token may do: look, or publish as its maker may. */
-export const TokenAccess = z.enum(['read', 'publish']);
-export const NewToken = z.object({ name: z.string().trim().min(1).max(100), access: TokenAccess });
-export const Token = NewToken.extend({
+/** What a program may do with a token: look at everything, or build editions too. */
+export const TokenAccess = z.enum(['read', 'build']);
+export type TokenAccess = z.infer<typeof TokenAccess>;
+/** The longest that a token can last, in days. */
+export const longestToken = 365;
+export const NewToken = z.object({
+  name: z.string().trim().min(1).max(100),
+  access: TokenAccess,
+  days: z.number().int().min(1).max(longestToken).default(90),
+});
+export type NewToken = z.infer<typeof NewToken>;
+export const Token = NewToken.omit({ days: true }).extend({
   id: z.uuid(),
   createdAt: z.string(),
   usedAt: z.string().nullable(),
+  expiresAt: z.string(),
 });
 export type Token = z.infer<typeof Token>;
-/** With what is sent as `Authorization: Bearer …`; it is told once. */
-export const MadeToken = Token.extend({ secret: z.string() });
-export type MadeToken = z.infer<typeof MadeToken>;
+/** With what is sent as `Authorization: Bearer …`; it is shown once. */
+export const CreatedToken = Token.extend({ secret: z.string() });
+export type CreatedToken = z.infer<typeof CreatedToken>;
 
 /** What people and programs outside are told of. */
 export const noticeEvents = ['built', 'failed', 'signed'] as const;
@@ -37,13 +46,15 @@ export const NoticeInput = z.discriminatedUnion('kind', [
   }),
 ]);
 export type NoticeInput = z.infer<typeof NoticeInput>;
-/** `secret` signs what is sent to a program of the web; empty for mail. */
-const kept = { id: z.uuid(), secret: z.string() };
+const kept = { id: z.uuid() };
 export const Notice = z.discriminatedUnion('kind', [
   NoticeInput.options[0].extend(kept),
   NoticeInput.options[1].extend(kept),
 ]);
 export type Notice = z.infer<typeof Notice>;
+/** `secret` signs what is sent to a program of the web, and is shown once; empty for mail. */
+export const CreatedNotice = z.object({ notice: Notice, secret: z.string() });
+export type CreatedNotice = z.infer<typeof CreatedNotice>;
 
 /** What was handed over for sending. `signature` is `sha256=` and the HMAC of the body (RFC 2104), for programs of the web. */
 export const SentMessage = z.object({

@@ -18,6 +18,7 @@ export {
   type PrintEngine,
   type PrintResult,
 } from './print/index.ts';
+export { asProof } from './site/runtime.ts';
 export { siteAddress } from './site/pages.ts';
 export { siteMemory, type SiteMemory } from './site/memory.ts';
 export { siteFiles, type SiteOptions, type SiteResult } from './site/index.ts';

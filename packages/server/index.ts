@@ -5,5 +5,5 @@
 export { demoPassword, demoPeople, seedDemo, seedEmpty } from './app/seed.ts';
 export { makeServices, type Services, type Settings } from './app/services.ts';
 export { upgrade } from './app/upgrade.ts';
-export { createApp } from './http/app.ts';
+export { createApp, type TrustedProxies } from './http/app.ts';
 export { openQueue, type Queue } from './jobs/queue.ts';

@@ -1,5 +1,17 @@
-/** The program that serves: `DATABASE_URL`, `DATA_FOLDER`, `PORT`, and `WEB_FOLDER`, `DEMO_FOLDER` where there are any; with `WORKER_ONLY` it only builds. */
-import { createApp, makeServices, openQueue, seedDemo, seedEmpty, upgrade } from './index.ts';
+/**
+ * The program that serves: `DATABASE_URL`, `DATA_FOLDER`, `PORT`, and `WEB_FOLDER`, `DEMO_FOLDER` where there are any; with
+ * `WORKER_ONLY` it only builds. Behind a proxy, `TRUST_PROXY` says whose word about the client is taken, and `CONTENT_URL` names a
+ * second origin for what is made of people's content.
+ */
+import {
+  createApp,
+  type TrustedProxies,
+  makeServices,
+  openQueue,
+  seedDemo,
+  seedEmpty,
+  upgrade,
+} from './index.ts';
 
 const {
   DATABASE_URL: databaseUrl,
@@ -8,6 +20,8 @@ const {
   WEB_FOLDER: webFolder,
   DEMO_FOLDER: demoFolder,
   WORKER_ONLY: workerOnly,
+  TRUST_PROXY: trustProxy,
+  CONTENT_URL: contentUrl,
 } = process.env;
 if (databaseUrl === undefined || dataFolder === undefined)
   throw new Error('DATABASE_URL and DATA_FOLDER must be set.');
@@ -19,11 +33,16 @@ const seeded =
   demoFolder === undefined ? await seedEmpty(services) : await seedDemo(services, demoFolder);
 const queue = await openQueue(services, settings, console);
 await queue.work();
+/** A number of proxies in front, or their addresses, parted by commas. */
+const trusted = (value: string): TrustedProxies =>
+  /^\d+$/u.test(value) ? (_address, hop) => hop < Number(value) : value;
 const app =
   workerOnly === undefined
     ? await createApp(services, queue, {
         log: true,
         ...(webFolder === undefined ? {} : { webFolder }),
+        ...(trustProxy === undefined ? {} : { trustProxy: trusted(trustProxy) }),
+        ...(contentUrl === undefined ? {} : { contentUrl }),
       })
     : undefined;
 await app?.listen({ port: Number(port), host: '127.0.0.1' });

@@ -9,7 +9,7 @@ import { readPackage } from '@ukiyo/intake';
 import { unzipSync } from 'fflate';
 import { kindOf } from '@ukiyo/core/problems';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { settleImage } from './data/images.ts';
+import { settleImage } from './media/image.ts';
 import { composeEdition, workbench } from './jobs/composing.ts';
 import { folderInto, whyNotWritten } from './jobs/folders.ts';
 import { startTestServer, type TestServer } from './testing.ts';

@@ -1,5 +1,13 @@
 import { createHmac } from 'node:crypto';
-import type { Edition, Impression, MadeToken, Notice, Outbox, Token } from '@ukiyo/contracts';
+import type {
+  Edition,
+  Impression,
+  CreatedNotice,
+  CreatedToken,
+  Notice,
+  Outbox,
+  Token,
+} from '@ukiyo/contracts';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startTestServer, type TestServer } from './testing.ts';
 
@@ -50,13 +58,13 @@ const withToken = (
   });
 
 describe('tokens', () => {
-  const make = async (access: Token['access']): Promise<MadeToken> =>
+  const make = async (access: Token['access']): Promise<CreatedToken> =>
     (
       await server.ask('publisher', 'POST', '~/tokens', { name: `CI ${access}`, access })
-    ).json<MadeToken>();
+    ).json<CreatedToken>();
 
   it('let a program build and read as its maker, and nothing beyond', async () => {
-    const { id, secret } = await make('publish');
+    const { id, secret } = await make('build');
     expect((await withToken(secret, 'GET', '/session')).json()).toMatchObject({
       person: { name: 'Teo Marsh', role: 'publisher' },
     });
@@ -68,9 +76,15 @@ describe('tokens', () => {
     expect([statusCode, (JSON.parse(body) as Impression).person]).toEqual([202, 'Teo Marsh']);
     await ended((JSON.parse(body) as Impression).id);
     expect((await withToken(secret, 'PUT', '~/agreements', {})).statusCode).toBe(403);
-    expect(
-      (await withToken(secret, 'POST', '~/tokens', { name: 'Another', access: 'publish' })).json(),
-    ).toMatchObject({ code: 'person-needed' });
+    for (const [method, path] of [
+      ['GET', '~/tokens'],
+      ['POST', '~/tokens'],
+      ['DELETE', `~/tokens/${id}`],
+      ['PUT', `~/impressions/${(JSON.parse(body) as Impression).id}/seal`],
+      ['POST', '~/editions'],
+      ['POST', '~/items'],
+    ] as const)
+      expect((await withToken(secret, method, path, {})).statusCode, path).toBe(403);
     const listed = (await server.ask('publisher', 'GET', '~/tokens'))
       .json<Token[]>()
       .find((one) => one.id === id)!;
@@ -85,7 +99,7 @@ describe('tokens', () => {
     ).toBe(403);
   });
   it('are worth nothing once they are taken back, and are seen by their maker alone', async () => {
-    const { id, secret } = await make('publish');
+    const { id, secret } = await make('build');
     expect((await server.ask('administrator', 'GET', '~/tokens')).json()).toEqual([]);
     expect((await server.ask('administrator', 'DELETE', `~/tokens/${id}`)).statusCode).toBe(404);
     expect((await server.ask('publisher', 'DELETE', `~/tokens/${id}`)).statusCode).toBe(204);
@@ -105,8 +119,11 @@ describe('tokens', () => {
 });
 
 describe('messages', () => {
-  const add = async (input: object): Promise<Notice> =>
-    (await server.ask('publisher', 'POST', '~/notices', input)).json<Notice>();
+  const add = async (input: object): Promise<Notice & { secret: string }> => {
+    const answer = await server.ask('publisher', 'POST', '~/notices', input);
+    const { notice, secret } = answer.json<CreatedNotice>();
+    return { ...notice, secret };
+  };
 
   it('say what became of a build, to whom it was said and of what; nothing leaves the server, which is said', async () => {
     const letter = await add({
@@ -149,6 +166,9 @@ describe('messages', () => {
       expect.arrayContaining([`Interface, number ${number}, was signed off`]),
     );
     expect((await outbox()).messages).toHaveLength(before + 3);
+    // What signs a request is shown once, to whoever has added it.
+    expect(request.secret).toMatch(/^[\w-]{32}$/u);
+    expect((await server.ask('publisher', 'GET', '~/notices')).body).not.toContain(request.secret);
     for (const one of [letter, request])
       expect((await server.ask('publisher', 'DELETE', `~/notices/${one.id}`)).statusCode).toBe(204);
     await ended((await start()).id);

@@ -31,6 +31,12 @@ export interface TestServer {
     path: string,
     body?: object,
   ): Promise<LightMyRequestResponse>;
+  /** Sends one file as a form does. */
+  upload(
+    role: Role,
+    path: string,
+    file: { readonly name: string; readonly type: string; readonly bytes: Uint8Array },
+  ): Promise<LightMyRequestResponse>;
   cookieOf(role: Role): Promise<string>;
   close(): Promise<void>;
 }
@@ -51,7 +57,7 @@ export async function startTestServer(): Promise<TestServer> {
   await upgrade(services);
   await seedDemo(services, join(import.meta.dirname, '../../demo'));
   const queue = await openQueue(services, settings, { error: () => undefined });
-  const app = await createApp(services, queue);
+  const app = await createApp(services, queue, { log: process.env['TEST_LOG'] !== undefined });
   const project = (await services.database.models.projects.findOne())!.get().id;
   const cookies = new Map<Role, string>();
 
@@ -59,7 +65,8 @@ export async function startTestServer(): Promise<TestServer> {
     const known = cookies.get(role);
     if (known !== undefined) return known;
     const email = demoPeople.find((person) => person.role === role)!.email;
-    const { token } = (await services.people.signIn(email, demoPassword))!;
+    const person = (await services.people.verified(email, demoPassword))!;
+    const token = await services.sessions.create(person.id, 'test');
     cookies.set(role, `ukiyo_session=${token}`);
     return `ukiyo_session=${token}`;
   };
@@ -72,11 +79,26 @@ export async function startTestServer(): Promise<TestServer> {
     cookieOf,
     async ask(role, method, path, body) {
       const headers = role === undefined ? {} : { cookie: await cookieOf(role) };
-      return app.inject({
+      const answer = await app.inject({
         method,
         url: `/api${path.replace('~', `/projects/${project}`)}`,
         headers,
         ...(body === undefined ? {} : { payload: body }),
+      });
+      // As a browser does; what is made of content has an address of its own.
+      return answer.statusCode === 302 ? app.inject(String(answer.headers.location)) : answer;
+    },
+    async upload(role, path, { name, type, bytes }) {
+      const boundary = 'a-boundary';
+      const head = `--${boundary}\r\nContent-Disposition: form-data; name="file"; filename="${name}"\r\nContent-Type: ${type}\r\n\r\n`;
+      return app.inject({
+        method: 'POST',
+        url: `/api${path.replace('~', `/projects/${project}`)}`,
+        headers: {
+          cookie: await cookieOf(role),
+          'content-type': `multipart/form-data; boundary=${boundary}`,
+        },
+        payload: Buffer.concat([Buffer.from(head), bytes, Buffer.from(`\r\n--${boundary}--\r\n`)]),
       });
     },
     async close() {

@@ -18,6 +18,9 @@ const fonts: readonly (readonly [packageName: string, file: string])[] = [
   ['@fontsource/source-code-pro', 'source-code-pro-latin-400-normal.woff2'],
 ];
 
+/** Of proofs alone: it lets the workshop change the page. */
+const proofScript = 'proofed.js';
+
 let remembered: ReadonlyMap<string, Uint8Array> | undefined;
 
 /** The files that every site has: styles, scripts (built by `npm run build`) and fonts. */
@@ -27,7 +30,7 @@ export function siteRuntime(): ReadonlyMap<string, Uint8Array> {
   const folder = sourceFolder();
   for (const name of ['style.css', 'tablet.css', 'phone.css'])
     files.set(name, readFileSync(join(folder, name)));
-  for (const name of readdirSync(join(folder, 'built')))
+  for (const name of readdirSync(join(folder, 'built')).filter((one) => one !== proofScript))
     files.set(name, readFileSync(join(folder, 'built', name)));
   for (const [packageName, file] of fonts)
     files.set(
@@ -36,4 +39,16 @@ export function siteRuntime(): ReadonlyMap<string, Uint8Array> {
     );
   remembered = files;
   return files;
+}
+
+/** A page or file of a site as the workshop shows it in a frame: with the script that takes its orders. */
+export function asProof(
+  path: string,
+  content: string | Uint8Array | undefined,
+): string | Uint8Array | undefined {
+  if (path === proofScript) return readFileSync(join(sourceFolder(), 'built', proofScript));
+  if (content === undefined || !path.endsWith('.html')) return content;
+  const folder = '../'.repeat(path.split('/').length - 1);
+  const script = `<script src="${folder}${proofScript}" defer></script></body>`;
+  return content.toString().replace(/<\/body>/u, script);
 }

@@ -1,5 +1,9 @@
 import { join } from 'node:path';
+import { signInAttempts, type Attempts } from '../access/attempts.ts';
+import { grantsOf, type Grants } from '../access/grants.ts';
 import { people, type People } from '../access/people.ts';
+import { sessionStore, type Sessions } from '../access/sessions.ts';
+import { signer, type Signer } from '../access/signing.ts';
 import { tokenStore, type Tokens } from '../access/tokens.ts';
 import { agreementStore, type AgreementStore } from '../data/agreements.ts';
 import { alternateStore, type AlternateStore } from '../data/alternates.ts';
@@ -27,6 +31,10 @@ export interface Services {
   readonly database: Database;
   readonly blobs: BlobStore;
   readonly people: People;
+  readonly sessions: Sessions;
+  readonly attempts: Attempts;
+  readonly grants: Grants;
+  readonly signer: Signer;
   readonly tokens: Tokens;
   readonly notices: NoticeStore;
   readonly courier: Courier;
@@ -74,12 +82,19 @@ export function makeServices(settings: Settings, connections?: number): Services
   const rewrite = textRewriting(database, items, live);
   const notices = noticeStore(database);
   const courier = simulatedCourier(database);
+  const persons = people(database);
+  const sessions = sessionStore(database);
+  const tokens = tokenStore(database);
   return {
     settings,
     database,
     blobs,
-    people: people(database),
-    tokens: tokenStore(database),
+    people: persons,
+    sessions,
+    tokens,
+    attempts: signInAttempts(database),
+    grants: grantsOf(persons, sessions, tokens),
+    signer: signer(join(dataFolder, 'secret.key')),
     notices,
     courier,
     tell: telling(notices, courier),

@@ -39,7 +39,7 @@ export const telling =
       problems: Object.fromEntries(counts),
       person: event === 'signed' ? (seal?.person ?? person) : person,
     });
-    for (const notice of await notices.list(project)) {
+    for (const notice of await notices.recipients(project)) {
       if (!notice.on.includes(event) || (notice.edition !== null && notice.edition !== edition))
         continue;
       const body = notice.kind === 'mail' ? lines.join('\n') : data;

@@ -1,4 +1,4 @@
-import { Agreements } from '@ukiyo/contracts';
+import { FactField, type Agreements } from '@ukiyo/contracts';
 import type { Transaction } from 'sequelize';
 import type { Database } from './database.ts';
 
@@ -42,7 +42,7 @@ export function agreementStore({ sequelize, models }: Database): AgreementStore 
         ? {
             version: row.version,
             rules: row.rules,
-            facts: Agreements.shape.facts.parse(row.facts),
+            facts: row.facts.flatMap((fact) => FactField.safeParse(fact).data ?? []),
             words: row.words,
             synonyms: row.synonyms,
           }

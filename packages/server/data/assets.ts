@@ -27,7 +27,9 @@ export interface AssetStore {
     of: string | null,
     conditions: Record<string, string>,
   ): Promise<boolean>;
-  /** False when the id or the path is taken. */
+  /** False when there is none. The file stays: what was built with it can be built again. */
+  remove(project: string, id: string): Promise<boolean>;
+  /** The file gets the ending of its type. False when the id or the path is taken. */
   create(project: string, asset: NewAsset, within?: Transaction): Promise<boolean>;
 }
 
@@ -70,6 +72,8 @@ export function assetStore({ models }: Database, blobs: BlobStore): AssetStore {
           { where: { projectId: project, id } },
         )
       )[0] > 0,
+    remove: async (project, id) =>
+      (await models.assets.destroy({ where: { projectId: project, id } })) > 0,
     async create(project, { bytes, ...asset }, within) {
       const hash = await blobs.put(bytes);
       try {

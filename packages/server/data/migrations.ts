@@ -180,4 +180,32 @@ export const migrations: readonly Migration[] = [
       ALTER TABLE editions ADD COLUMN reads_sources boolean NOT NULL DEFAULT false;
     `,
   },
+  {
+    name: '0021-access',
+    sql: `
+      ALTER TABLE sessions ADD COLUMN used_at timestamptz NOT NULL DEFAULT now(), ADD COLUMN agent text NOT NULL DEFAULT '';
+      ALTER TABLE tokens ADD COLUMN expires_at timestamptz NOT NULL DEFAULT now() + interval '90 days';
+      UPDATE tokens SET access = 'build' WHERE access = 'publish';
+      CREATE TABLE sign_in_attempts (key text PRIMARY KEY, failures integer NOT NULL, last_at timestamptz NOT NULL, next_at timestamptz NOT NULL);
+      CREATE FUNCTION access_changed() RETURNS trigger LANGUAGE plpgsql AS $body$
+        BEGIN PERFORM pg_notify('ukiyo_access', to_jsonb(OLD) ->> TG_ARGV[0]); RETURN NULL; END $body$;
+      CREATE TRIGGER people_access AFTER UPDATE OF role, active OR DELETE ON people FOR EACH ROW EXECUTE FUNCTION access_changed('id');
+      CREATE TRIGGER sessions_access AFTER UPDATE OF expires_at OR DELETE ON sessions FOR EACH ROW EXECUTE FUNCTION access_changed('person_id');
+      CREATE TRIGGER tokens_access AFTER UPDATE OF expires_at OR DELETE ON tokens FOR EACH ROW EXECUTE FUNCTION access_changed('person_id');
+    `,
+  },
+  {
+    // Files get an ending of what they are, and sizes that can be drawn: earlier versions took both as they were claimed.
+    name: '0022-assets',
+    sql: `
+      UPDATE assets SET width = NULL, height = NULL WHERE NOT (width > 0 AND width <= 100000 AND height > 0 AND height <= 100000);
+      ALTER TABLE assets ADD CONSTRAINT assets_size CHECK (width > 0 AND width <= 100000 AND height > 0 AND height <= 100000);
+      WITH endings (media_type, pattern, ending) AS (VALUES
+        ('image/png', '[.]png$', '.png'), ('image/jpeg', '[.]jpe?g$', '.jpg'), ('image/gif', '[.]gif$', '.gif'),
+        ('image/webp', '[.]webp$', '.webp'), ('image/svg+xml', '[.]svg$', '.svg'), ('video/mp4', '[.]mp4$', '.mp4'),
+        ('video/webm', '[.]webm$', '.webm'), ('audio/mpeg', '[.]mp3$', '.mp3'))
+      UPDATE assets a SET name = a.id || '-' || left(a.hash, 8) || e.ending FROM endings e
+        WHERE e.media_type = a.media_type AND a.name !~* e.pattern;
+    `,
+  },
 ];

@@ -28,11 +28,15 @@ export interface PersonRow {
   role: Role;
   active: boolean;
 }
-interface SessionRow {
+export interface SessionRow {
   /** SHA-256 of the token that the browser holds. */
   id: string;
   personId: string;
   expiresAt: Date;
+  createdAt: Date;
+  usedAt: Date;
+  /** What the browser says of itself. */
+  agent: string;
 }
 interface ProjectRow {
   id: string;
@@ -203,6 +207,7 @@ export interface TokenRow {
   hash: string;
   createdAt: Date;
   usedAt: Date | null;
+  expiresAt: Date;
 }
 interface NoticeRow {
   id: string;
@@ -305,7 +310,14 @@ export function defineModels(sequelize: Sequelize): Models {
       role: text,
       active: boolean,
     }),
-    sessions: define<SessionRow>('sessions', { id: key, personId: uuid, expiresAt: date }),
+    sessions: define<SessionRow>('sessions', {
+      id: key,
+      personId: uuid,
+      expiresAt: date,
+      createdAt: date,
+      usedAt: date,
+      agent: text,
+    }),
     projects: define<ProjectRow>('projects', {
       id: uuidKey,
       name: text,
@@ -434,6 +446,7 @@ export function defineModels(sequelize: Sequelize): Models {
       hash: text,
       createdAt: date,
       usedAt: date,
+      expiresAt: date,
     }),
     notices: define<NoticeRow>('notices', {
       id: uuidKey,

@@ -1,5 +1,5 @@
 import { createHmac, randomBytes, randomUUID } from 'node:crypto';
-import { Notice, type NoticeInput, type SentMessage } from '@ukiyo/contracts';
+import { Notice, type CreatedNotice, type NoticeInput, type SentMessage } from '@ukiyo/contracts';
 import type { Database } from './database.ts';
 
 /** What is to be sent, to whom. */
@@ -18,10 +18,15 @@ export interface Courier {
   deliver(project: string, message: Message): Promise<void>;
 }
 
+/** Somebody to be told, with what signs what is sent to a program. */
+export type Recipient = Notice & { readonly secret: string };
+
 /** Who is told of what, and what they were told. */
 export interface NoticeStore {
   list(project: string): Promise<Notice[]>;
-  create(project: string, input: NoticeInput): Promise<Notice>;
+  /** With their secrets, which leave the server only once. */
+  recipients(project: string): Promise<Recipient[]>;
+  create(project: string, input: NoticeInput): Promise<CreatedNotice>;
   remove(project: string, id: string): Promise<boolean>;
   /** The newest messages, first. */
   sent(project: string): Promise<SentMessage[]>;
@@ -31,33 +36,32 @@ const mostKept = 200;
 
 export function noticeStore({ models }: Database): NoticeStore {
   const { notices, outbox } = models;
+  const recipients = async (projectId: string): Promise<Recipient[]> => {
+    const rows = await notices.findAll({ where: { projectId }, order: [['target', 'ASC']] });
+    return rows.flatMap((row) => {
+      const { id, kind, target: to, events: on, edition, secret } = row.get();
+      const { data } = Notice.safeParse({ id, kind, to, on, edition });
+      return data ? [{ ...data, secret }] : [];
+    });
+  };
   return {
+    recipients,
     list: async (project) =>
-      (await notices.findAll({ where: { projectId: project }, order: [['target', 'ASC']] })).map(
-        (row) => {
-          const { id, kind, target: to, events: on, edition, secret } = row.get();
-          return Notice.parse({ id, kind, to, on, edition, secret });
-        },
-      ),
-    async create(project, { kind, to, on, edition }) {
-      const made = {
-        id: randomUUID(),
-        kind,
-        to,
-        on,
-        edition,
-        secret: kind === 'web' ? randomBytes(24).toString('base64url') : '',
-      };
+      (await recipients(project)).map(({ secret: _secret, ...notice }) => notice),
+    async create(project, input) {
+      const { kind, to, on, edition } = input;
+      const id = randomUUID();
+      const secret = kind === 'web' ? randomBytes(24).toString('base64url') : '';
       await notices.create({
         projectId: project,
-        id: made.id,
+        id,
         kind,
         target: to,
         events: on,
         edition,
-        secret: made.secret,
+        secret,
       });
-      return made;
+      return { notice: { ...input, id }, secret };
     },
     remove: async (project, id) =>
       (await notices.destroy({ where: { projectId: project, id } })) > 0,

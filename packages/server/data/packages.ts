@@ -9,7 +9,8 @@ import type { Database } from './database.ts';
 import type { DesignStore } from './designs.ts';
 import type { EditionStore } from './editions.ts';
 import type { FacetStore } from './facets.ts';
-import { settleImage } from './images.ts';
+import { settleImage } from '../media/image.ts';
+import { nameForType } from '../media/types.ts';
 import type { ItemStore } from './items.ts';
 import { takePublishing, writePublishing } from './packaged.ts';
 
@@ -55,12 +56,17 @@ export function libraryPackages(
           );
           return [];
         }
-        return [{ ...asset, ...settled }];
+        const name = nameForType(asset.name, settled.mediaType);
+        return [{ ...asset, ...settled, name }];
       });
       const paths = await items.paths(project);
       const taken = new Set([...paths.keys(), ...(await assets.rows(project)).map(packagePath)]);
       const isFree = (entry: { folder: string; name: string }): boolean => {
-        if (!taken.has(packagePath(entry))) return true;
+        const path = packagePath(entry);
+        if (!taken.has(path)) {
+          taken.add(path);
+          return true;
+        }
         problems.push(
           problem(
             'warning',

@@ -1,15 +1,13 @@
 import compress from '@fastify/compress';
 import cookie from '@fastify/cookie';
 import helmet from '@fastify/helmet';
+import multipart from '@fastify/multipart';
 import statics from '@fastify/static';
 import websocket from '@fastify/websocket';
 import Fastify, { type FastifyInstance } from 'fastify';
-import {
-  hasZodFastifySchemaValidationErrors,
-  serializerCompiler,
-  validatorCompiler,
-} from 'fastify-type-provider-zod';
+import { hasZodFastifySchemaValidationErrors, validatorCompiler } from 'fastify-type-provider-zod';
 import { z } from 'zod';
+import { openLines } from '../access/lines.ts';
 import type { Services } from '../app/services.ts';
 import type { Queue } from '../jobs/queue.ts';
 import { createAnalyst } from '../jobs/analyst.ts';
@@ -18,62 +16,104 @@ import { createAuthority } from '../live/authority.ts';
 import { analysisRoutes } from './analysis.ts';
 import { alternateRoutes } from './alternates.ts';
 import { agreementRoutes } from './agreements.ts';
+import { assetRoutes } from './assets.ts';
+import { contentAddresses, contentRoutes, keepContentApart, longestPass } from './content.ts';
 import { designRoutes } from './designs.ts';
 import { dictionaryRoutes } from './dictionaries.ts';
+import { eventRoutes } from './events.ts';
 import { facetRoutes } from './facets.ts';
 import { lensRoutes } from './lenses.ts';
-import { fileRoutes } from './files.ts';
 import { guard, Refused } from './guard.ts';
+import { keepClean } from './hygiene.ts';
 import { itemRoutes } from './items.ts';
 import { liveRoutes } from './live.ts';
 import { impressionRoutes } from './impressions.ts';
 import { outsideRoutes } from './outside.ts';
+import { packageRoutes } from './packages.ts';
 import { publishingRoutes } from './publishing.ts';
+import { tolerantSerializer } from './serializing.ts';
 import { sessionRoutes } from './session.ts';
 import { sourceRoutes } from './sources.ts';
+import { slowness } from './slowness.ts';
+import { largestFile } from './uploads.ts';
 import { variableRoutes } from './variables.ts';
+
+/** Addresses of proxies whose word about the client is taken, or what tells them by address and distance. */
+export type TrustedProxies = string | ((address: string, hop: number) => boolean);
 
 export interface AppOptions {
   /** Folder of the built interface; left out in tests of the server alone. */
   readonly webFolder?: string;
   readonly log?: boolean;
+  /** Without it, the client is whoever is connected (`TRUST_PROXY`). */
+  readonly trustProxy?: TrustedProxies;
+  /** Origin at which everything is shown that is made of what people wrote (`CONTENT_URL`). */
+  readonly contentUrl?: string;
 }
 
-/** The whole HTTP side: `/api/…` and, under every other address, the interface. */
+/** Bodies of requests, in bytes; routes that take more say so. */
+const largestBody = 2 * 1024 * 1024;
+/** One message of an editor, in bytes: a text of the largest size, pasted at once. */
+const largestMessage = 24 * 1024 * 1024;
+
+/** The whole HTTP side: `/api/…`, `/content/…` and, under every other address, the interface. */
 export async function createApp(
   services: Services,
   queue: Queue,
-  { webFolder, log = false }: AppOptions = {},
+  { webFolder, log = false, trustProxy, contentUrl }: AppOptions = {},
 ): Promise<FastifyInstance> {
   const app = Fastify({
     logger: log ? { level: process.env['LOG_LEVEL'] ?? 'info' } : false,
-    bodyLimit: 2 * 1024 * 1024,
+    bodyLimit: largestBody,
+    trustProxy: trustProxy ?? false,
+    routerOptions: { maxParamLength: longestPass },
+    ...slowness.server,
   });
   app.setValidatorCompiler(validatorCompiler);
-  app.setSerializerCompiler(serializerCompiler);
+  app.setSerializerCompiler(tolerantSerializer((error) => app.log.error(error)));
+  answerErrors(app);
+  await protect(app, contentUrl);
+  slowness.watch(app);
+  guard(app, services.grants);
+  keepClean(app, services.database);
+  await addRoutes(app, services, queue, contentUrl);
+  await serveInterface(app, webFolder);
+  return app;
+}
+
+function answerErrors(app: FastifyInstance): void {
   app.setErrorHandler(
     (error: Error & { statusCode?: number; validation?: unknown }, request, reply) => {
-      if (error instanceof Refused)
-        return reply.status(error.status).send({ code: error.code, message: error.message });
-      if (hasZodFastifySchemaValidationErrors(error))
+      if (error instanceof Refused) {
+        if (error.retryAfter !== undefined) reply.header('retry-after', error.retryAfter);
         return reply
-          .status(400)
-          .send({
-            code: 'bad-request',
-            message: `The request is not as it should be: ${error.validation.map((one) => `${one.instancePath} ${one.message ?? ''}`.trim()).join('; ')}.`,
-          });
+          .status(error.status)
+          .type('application/json')
+          .send({ code: error.code, message: error.message });
+      }
+      if (hasZodFastifySchemaValidationErrors(error)) {
+        const faults = error.validation.map((one) =>
+          `${one.instancePath} ${one.message ?? ''}`.trim(),
+        );
+        return reply.status(400).send({
+          code: 'bad-request',
+          message: `The request is not as it should be: ${faults.join('; ')}.`,
+        });
+      }
       const status = error.statusCode ?? 500;
       if (status >= 500) request.log.error(error);
       const message =
-        status === 429
-          ? 'Too many attempts. Wait a minute and try again.'
-          : status < 500
-            ? error.message
-            : 'Something went wrong here. It is in the log.';
-      return reply.status(status).send({ code: status === 429 ? 'too-many' : 'failed', message });
+        status < 500
+          ? error.message
+          : 'The server could not complete this request. The administrator finds the reason in the log.';
+      return reply.status(status).type('application/json').send({ code: 'failed', message });
     },
   );
+}
 
+/** Headers and parsers that every answer and request passes. */
+async function protect(app: FastifyInstance, contentUrl: string | undefined): Promise<void> {
+  const content = contentUrl === undefined ? [] : [new URL(contentUrl).origin];
   await app.register(helmet, {
     contentSecurityPolicy: {
       useDefaults: false,
@@ -86,31 +126,93 @@ export async function createApp(
         mediaSrc: ["'self'"],
         connectSrc: ["'self'"],
         workerSrc: ["'self'"],
-        frameSrc: ["'self'"],
+        frameSrc: ["'self'", ...content],
         baseUri: ["'none'"],
         formAction: ["'self'"],
         frameAncestors: ["'none'"],
       },
     },
+    // Said where the request came by https; see `keepClean`.
     strictTransportSecurity: false,
   });
+  keepContentApart(app, contentUrl);
   await app.register(cookie);
   await app.register(compress, { globalCompression: true });
-  await app.register(websocket, { options: { maxPayload: 24 * 1024 * 1024 } });
-  guard(app, services.people, services.tokens);
+  await app.register(multipart, { limits: { fileSize: largestFile, files: 1, fields: 4 } });
+  await app.register(websocket, { options: { maxPayload: largestMessage } });
+}
 
-  app.get(
-    '/api/health',
-    {
-      config: { permission: 'anyone' },
-      schema: {
-        response: {
-          200: z.object({ status: z.literal('ok'), uptime: z.number(), memory: z.number() }),
-        },
-      },
+async function addRoutes(
+  app: FastifyInstance,
+  services: Services,
+  queue: Queue,
+  contentUrl: string | undefined,
+): Promise<void> {
+  const failed = (error: unknown): void => app.log.error(error);
+  const authority = createAuthority(services.live, services.items, {
+    written: ({ project, item: id }, version) =>
+      void queue.announce(project, { kind: 'item', id, version }).catch(failed),
+    failed,
+  });
+  const lines = openLines(services.grants, failed);
+  const analyst = createAnalyst(services.settings);
+  const proofer = createProofer(services.settings);
+  const content = contentAddresses(services.signer, contentUrl);
+  const recheck = (person: string): void => void lines.recheck(person).catch(failed);
+  queue.events.on('steps', authority.follow);
+  queue.events.on('access', recheck);
+  queue.events.on('missed', lines.endAll);
+  // What was acknowledged before a crash is written to the texts before anybody reads them.
+  app.addHook('onReady', () => authority.settle());
+  app.addHook('onClose', async () => {
+    analyst.close();
+    proofer.close();
+    lines.close();
+    queue.events.off('steps', authority.follow);
+    queue.events.off('access', recheck);
+    queue.events.off('missed', lines.endAll);
+    await authority.close();
+  });
+
+  await app.register(contentRoutes(services, proofer, authority));
+  await app.register(
+    async (api) => {
+      addHealth(api, services);
+      await api.register(sessionRoutes(services));
+      await api.register(dictionaryRoutes);
     },
+    { prefix: '/api' },
+  );
+  await app.register(
+    async (project) => {
+      await project.register(liveRoutes(services, lines, authority));
+      await project.register(eventRoutes(queue, lines));
+      await project.register(itemRoutes(services, queue, authority));
+      await project.register(agreementRoutes(services));
+      await project.register(facetRoutes(services, queue));
+      await project.register(alternateRoutes(services, queue, authority));
+      await project.register(variableRoutes(services, queue, authority));
+      await project.register(lensRoutes(services));
+      await project.register(assetRoutes(services));
+      await project.register(packageRoutes(services, authority));
+      await project.register(analysisRoutes(services, queue, analyst, authority));
+      await project.register(designRoutes(services, proofer, authority, content));
+      await project.register(publishingRoutes(services, queue, authority, content));
+      await project.register(sourceRoutes(services, queue, authority));
+      await project.register(outsideRoutes(services));
+      await project.register(impressionRoutes(services, queue));
+    },
+    { prefix: '/api/projects/:project' },
+  );
+}
+
+function addHealth(app: FastifyInstance, { database }: Services): void {
+  const Health = z.object({ status: z.literal('ok'), uptime: z.number(), memory: z.number() });
+  app.get(
+    '/health',
+    { config: { permission: 'anyone' }, schema: { response: { 200: Health } } },
     async () => {
-      await services.database.sequelize.query('SELECT 1');
+      await database.sequelize.query('SELECT 1');
       return {
         status: 'ok' as const,
         uptime: Math.round(process.uptime()),
@@ -118,56 +220,10 @@ export async function createApp(
       };
     },
   );
-  await app.register(sessionRoutes(services), { prefix: '/api' });
-  await app.register(dictionaryRoutes, { prefix: '/api' });
-  const authority = createAuthority(services.live, services.items, {
-    written: ({ project, item: id }, version) =>
-      void queue
-        .announce(project, { kind: 'item', id, version })
-        .catch((error: unknown) => app.log.error(error)),
-    failed: (error) => app.log.error(error),
-  });
-  queue.events.on('steps', authority.follow);
-  // What was acknowledged before a crash is written to the texts before anybody reads them.
-  app.addHook('onReady', () => authority.settle());
-  const analyst = createAnalyst(services.settings);
-  const proofer = createProofer(services.settings);
-  app.addHook('onClose', async () => {
-    analyst.close();
-    proofer.close();
-    queue.events.off('steps', authority.follow);
-    await authority.close();
-  });
-  await app.register(liveRoutes(services.people, services.items, authority), {
-    prefix: '/api/projects/:project',
-  });
-  await app.register(itemRoutes(services, queue, authority), { prefix: '/api/projects/:project' });
-  await app.register(agreementRoutes(services), { prefix: '/api/projects/:project' });
-  await app.register(facetRoutes(services, queue), { prefix: '/api/projects/:project' });
-  await app.register(alternateRoutes(services, queue, authority), {
-    prefix: '/api/projects/:project',
-  });
-  await app.register(variableRoutes(services, queue, authority), {
-    prefix: '/api/projects/:project',
-  });
-  await app.register(lensRoutes(services), { prefix: '/api/projects/:project' });
-  await app.register(fileRoutes(services, authority), { prefix: '/api/projects/:project' });
-  await app.register(analysisRoutes(services, queue, analyst, authority), {
-    prefix: '/api/projects/:project',
-  });
-  await app.register(designRoutes(services, proofer, authority), {
-    prefix: '/api/projects/:project',
-  });
-  await app.register(publishingRoutes(services, queue, authority), {
-    prefix: '/api/projects/:project',
-  });
-  await app.register(sourceRoutes(services, queue, authority), {
-    prefix: '/api/projects/:project',
-  });
-  await app.register(outsideRoutes(services), { prefix: '/api/projects/:project' });
-  await app.register(impressionRoutes(services, queue), { prefix: '/api/projects/:project' });
+}
 
-  if (webFolder !== undefined) {
+async function serveInterface(app: FastifyInstance, webFolder: string | undefined): Promise<void> {
+  if (webFolder !== undefined)
     await app.register(statics, {
       root: webFolder,
       wildcard: false,
@@ -179,13 +235,12 @@ export async function createApp(
           path.includes('/assets/') ? 'public, max-age=31536000, immutable' : 'no-cache',
         ),
     });
-  }
   app.setNotFoundHandler((request, reply) => {
-    if (webFolder !== undefined && request.method === 'GET' && !request.url.startsWith('/api/'))
+    const isPage = request.method === 'GET' && !/^\/(api|content)\//u.test(request.url);
+    if (webFolder !== undefined && isPage)
       return reply.type('text/html').header('cache-control', 'no-cache').sendFile('index.html');
     return reply
       .status(404)
       .send({ code: 'not-found', message: 'There is nothing at this address.' });
   });
-  return app;
 }

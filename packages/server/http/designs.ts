@@ -21,7 +21,8 @@ import type { Services } from '../app/services.ts';
 import type { Proofer } from '../jobs/proofer.ts';
 import type { Authority } from '../live/authority.ts';
 import { notFound, Refused } from './guard.ts';
-import { sendFile, sendMade } from './sending.ts';
+import type { ContentAddresses } from './content.ts';
+import { sendFile } from './sending.ts';
 
 const InProject = z.object({ project: z.uuid() });
 const OneEdition = InProject.extend({ id: z.uuid() });
@@ -40,6 +41,7 @@ export const designRoutes =
     { designs, editions, proofFile }: Services,
     proofer: Proofer,
     authority: Authority,
+    content: ContentAddresses,
   ): FastifyPluginAsyncZod =>
   async (app) => {
     const changedMeanwhile = (): Refused =>
@@ -203,16 +205,10 @@ export const designRoutes =
         config: { permission: 'read' },
         schema: { params: OneEdition.extend({ look: StyleId, '*': z.string().max(500) }) },
       },
-      async ({ params }, reply) => {
-        await authority.settle(params.project);
-        const content = await proofer.ask(params.project, {
-          kind: 'site',
-          edition: params.id,
-          look: params.look,
-          path: params['*'],
-        });
-        if (content === undefined) throw notFound('page');
-        return sendMade(params['*'], content, reply);
+      async (request, reply) => {
+        const { project, id: edition, look, '*': path } = request.params;
+        if (!(await editions.edition(project, edition))) throw notFound('edition');
+        return content.redirect(request, reply, { kind: 'proof', project, edition, look }, path);
       },
     );
     app.get(
@@ -220,7 +216,7 @@ export const designRoutes =
       { config: { permission: 'read' }, schema: { params: OneEdition } },
       async ({ params }, reply) => {
         if (!(await editions.edition(params.project, params.id))) throw notFound('edition');
-        return sendFile(proofFile(params.id), reply, undefined);
+        return sendFile(proofFile(params.id), reply);
       },
     );
   };

@@ -1,19 +1,26 @@
 import type { Person } from '@ukiyo/contracts';
-import type { FastifyInstance, FastifyReply, FastifyRequest } from 'fastify';
-import type { People } from '../access/people.ts';
-import type { Tokens } from '../access/tokens.ts';
-import { may, type Permission } from '../access/roles.ts';
+import type { FastifyInstance, FastifyRequest, HTTPMethods } from 'fastify';
+import type { Grant, Grants } from '../access/grants.ts';
+import type { Permission } from '../access/roles.ts';
 
 export const sessionCookie = 'ukiyo_session';
 
+interface GuardedRoute {
+  readonly method: HTTPMethods;
+  readonly url: string;
+  readonly permission: Permission | 'anyone';
+}
+
 declare module 'fastify' {
+  interface FastifyInstance {
+    /** Every route of the API with what it needs. */
+    guarded: GuardedRoute[];
+  }
   interface FastifyRequest {
-    person: Person | null;
-    /** Whether a program asks, by a token of that person. */
-    isProgram: boolean;
+    grant: Grant | null;
   }
   interface FastifyContextConfig {
-    /** What the person must be allowed; `anyone` needs no session. Every route has one. */
+    /** What is needed; `anyone` needs no session. Every route has one. */
     permission?: Permission | 'anyone';
   }
 }
@@ -24,6 +31,8 @@ export class Refused extends Error {
     readonly status: number,
     readonly code: string,
     message: string,
+    /** Seconds after which the same may be tried again. */
+    readonly retryAfter?: number,
   ) {
     super(message);
   }
@@ -32,47 +41,51 @@ export class Refused extends Error {
 export const notFound = (what: string): Refused =>
   new Refused(404, 'not-found', `There is no such ${what}.`);
 
-export function personOf(request: FastifyRequest): Person {
-  if (!request.person) throw new Refused(401, 'signed-out', 'Please sign in.');
-  return request.person;
+export function grantOf(request: FastifyRequest): Grant {
+  if (!request.grant) throw new Refused(401, 'signed-out', 'Please sign in.');
+  return request.grant;
 }
+export const personOf = (request: FastifyRequest): Person => grantOf(request).person;
 
 const isApi = (url: string): boolean => url.startsWith('/api/');
 
+/** Whether a request comes from a page of another server (Fetch Standard, “Origin” header). */
+function isForeign({ headers: { origin, host } }: FastifyRequest): boolean {
+  return origin !== undefined && (!URL.canParse(origin) || new URL(origin).host !== host);
+}
+
 /** Asks for each request who it is from and whether they may do it; a route of the API without a permission does not start. */
-export function guard(app: FastifyInstance, people: People, tokens: Tokens): void {
-  app.decorateRequest('person', null);
-  app.decorateRequest('isProgram', false);
-  app.addHook('onRoute', (route) => {
-    if (isApi(route.url) && route.config?.permission === undefined && route.method !== 'HEAD')
-      throw new Error(`The route ${route.url} does not say who may use it`);
+export function guard(app: FastifyInstance, grants: Grants): void {
+  app.decorateRequest('grant', null);
+  app.decorate('guarded', []);
+  app.addHook('onRoute', ({ url, config, method }) => {
+    if (!isApi(url) || method === 'HEAD') return;
+    const permission = config?.permission;
+    if (permission === undefined) throw new Error(`The route ${url} does not say who may use it`);
+    for (const one of [method].flat()) app.guarded.push({ method: one, url, permission });
   });
-  app.addHook('onRequest', async (request: FastifyRequest, _reply: FastifyReply) => {
+  app.addHook('onRequest', async (request) => {
     // The files of the interface itself are for anyone; they hold nothing of the library.
     const { permission = isApi(request.url) ? ('administer' as const) : ('anyone' as const) } =
       request.routeOptions.config;
-    const { origin } = request.headers;
     // A line for live editing begins as a GET.
     const changes =
       (request.method !== 'GET' && request.method !== 'HEAD') ||
       request.headers.upgrade !== undefined;
-    if (
-      changes &&
-      origin !== undefined &&
-      (!URL.canParse(origin) || new URL(origin).host !== request.headers.host)
-    )
+    if (changes && isForeign(request))
       throw new Refused(403, 'foreign-origin', 'This request comes from another site.');
+    if (!isApi(request.url)) return;
     const secret = /^Bearer (\S+)$/iu.exec(request.headers.authorization ?? '')?.[1];
-    request.isProgram = secret !== undefined;
     const session = request.cookies[sessionCookie];
-    request.person =
-      (secret !== undefined
-        ? await tokens.personBy(secret)
+    const found =
+      secret !== undefined
+        ? await grants.byToken(secret)
         : session === undefined
           ? undefined
-          : await people.bySession(session)) ?? null;
+          : await grants.bySession(session);
+    request.grant = found ?? null;
     if (permission === 'anyone' || request.is404) return;
-    if (!may(personOf(request).role, permission))
+    if (!grantOf(request).permissions.has(permission))
       throw new Refused(403, 'not-allowed', 'Your role does not allow this.');
   });
 }

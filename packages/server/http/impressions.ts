@@ -131,7 +131,7 @@ export const impressionRoutes =
     );
     app.post(
       '/impressions/:id/again',
-      { config: { permission: 'publish' }, schema: { params: One, response: { 202: Impression } } },
+      { config: { permission: 'build' }, schema: { params: One, response: { 202: Impression } } },
       async (request, reply) => {
         const { project, id } = request.params;
         const { edition } = await read(project, id);

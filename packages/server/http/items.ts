@@ -18,22 +18,15 @@ import { element, isElement, readXml, type Element } from '@ukiyo/core/markup';
 import type { FastifyRequest } from 'fastify';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
-import { mayChange } from '../access/roles.ts';
+import { permissionToChange } from '../access/roles.ts';
 import type { Services } from '../app/services.ts';
 import type { Queue } from '../jobs/queue.ts';
 import type { Authority } from '../live/authority.ts';
-import { notFound, personOf, Refused } from './guard.ts';
+import { grantOf, notFound, personOf, Refused } from './guard.ts';
+import { namesOf } from './naming.ts';
 
 const InProject = z.object({ project: z.uuid() });
 const OneItem = InProject.extend({ id: ItemId });
-
-const mostNamed = 4;
-function namesOf(found: Reach['uses']): string {
-  const titles = [...new Set(found.map(({ item }) => `“${item.title || item.id}”`))];
-  return titles.length <= mostNamed
-    ? titles.join(', ')
-    : `${titles.slice(0, mostNamed).join(', ')} and ${titles.length - mostNamed} more`;
-}
 
 /** Topics and maps: lists, texts, revisions and where they are used. */
 export const itemRoutes =
@@ -133,13 +126,11 @@ export const itemRoutes =
             : tried;
         if (!outcome) throw notFound('topic or map');
         if ('conflict' in outcome) {
-          return reply
-            .status(409)
-            .send({
-              code: 'item.conflict',
-              message: `${outcome.conflict.updatedBy} saved this after you opened it. Your text is still here.`,
-              current: outcome.conflict,
-            });
+          return reply.status(409).send({
+            code: 'item.conflict',
+            message: `${outcome.conflict.updatedBy} saved this after you opened it. Your text is still here.`,
+            current: outcome.conflict,
+          });
         }
         await queue.announce(request.params.project, {
           kind: 'item',
@@ -223,7 +214,7 @@ export const itemRoutes =
 
 /** What others begin as is for administrators to change. */
 function demandChange(request: FastifyRequest, folder: string): void {
-  if (!mayChange(personOf(request).role, folder))
+  if (!grantOf(request).permissions.has(permissionToChange(folder)))
     throw new Refused(403, 'not-allowed', 'Templates are changed by administrators.');
 }
 

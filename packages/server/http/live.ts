@@ -1,18 +1,32 @@
-import { LiveRequest, type LiveAnswer } from '@ukiyo/contracts';
+import { createHash } from 'node:crypto';
+import { ItemId, LiveRequest, type LiveAnswer } from '@ukiyo/contracts';
+import type { FastifyRequest } from 'fastify';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
+import type { WebSocket } from '@fastify/websocket';
 import { z } from 'zod';
-import { ItemId } from '@ukiyo/contracts';
-import type { People } from '../access/people.ts';
-import { mayChange } from '../access/roles.ts';
+import type { OpenLines } from '../access/lines.ts';
+import { permissionToChange } from '../access/roles.ts';
+import type { Sessions } from '../access/sessions.ts';
+import type { LiveKey } from '../data/live.ts';
 import type { ItemStore } from '../data/items.ts';
 import { gone, type Authority } from '../live/authority.ts';
-import type { Member, Room } from '../live/room.ts';
-import { personOf, sessionCookie } from './guard.ts';
+import { meter } from '../live/budget.ts';
+import type { Member } from '../live/presence.ts';
+import type { Room } from '../live/room.ts';
+import { lineOf } from './events.ts';
+import { grantOf, Refused } from './guard.ts';
 
-/** How often a line that stays open is asked again whose it is. */
-const checkEvery = 20_000;
+/** Messages that an editor may send: a unit each, and one for every 32 kB. A hand makes some fifteen in a second. */
+const saying = { perSecond: 60, most: 300 } as const;
+const unitBytes = 32 * 1024;
+/** Answers that an editor has not taken, in bytes. It comes again and gets the document. */
+const mostWaiting = 32 * 1024 * 1024;
+/** Work is noted in the session at most so often, in milliseconds: whoever only types makes no other request. */
+const touchEvery = 60_000;
 
-function messageIn(data: { toString(): string }): LiveRequest | undefined {
+type RefusalCode = Extract<LiveAnswer, { kind: 'refused' }>['code'];
+
+function messageIn(data: Buffer): LiveRequest | undefined {
   try {
     return LiveRequest.safeParse(JSON.parse(data.toString())).data;
   } catch {
@@ -20,92 +34,140 @@ function messageIn(data: { toString(): string }): LiveRequest | undefined {
   }
 }
 
-/** The line between an editor and the authority of a topic. */
+/**
+ * The id under which everybody hears of an editor. Only the person whose editor made up the secret gets the same one again, so that
+ * nobody can take up somebody else's line, or have steps acknowledged in their place.
+ */
+const publicId = (person: string, secret: string): string =>
+  createHash('sha256').update(`${person} ${secret}`).digest('hex').slice(0, 24);
+
+/** One line between an editor and the authority of a topic. */
+class EditorLine {
+  #folder = '';
+  #member: Member | undefined;
+  #room: Room | undefined;
+  /** One message after the other, in the order in which they came. */
+  #turn: Promise<void> = Promise.resolve();
+
+  constructor(
+    private readonly socket: WebSocket,
+    private readonly key: LiveKey,
+    private readonly request: FastifyRequest,
+    private readonly of: { readonly items: ItemStore; readonly authority: Authority },
+  ) {}
+
+  readonly send = (answer: string): void => {
+    if (this.socket.bufferedAmount > mostWaiting) this.socket.terminate();
+    else if (this.socket.readyState === this.socket.OPEN) this.socket.send(answer);
+  };
+  refuse(code: RefusalCode, message: string): void {
+    this.send(JSON.stringify({ kind: 'refused', code, message } satisfies LiveAnswer));
+  }
+  hear(data: Buffer): void {
+    const message = messageIn(data);
+    if (!message)
+      return this.refuse('live.not-understood', 'The server could not read this message.');
+    this.#turn = this.#turn
+      .then(() => this.#take(message))
+      .catch((error: unknown) => this.fail(error));
+  }
+  /** The editor comes again and sends what was not acknowledged. */
+  fail(error: unknown): void {
+    this.request.log.error(error);
+    this.socket.close(1011);
+  }
+  async leave(): Promise<void> {
+    if (this.#room && this.#member) await this.of.authority.leave(this.#room, this.#member);
+  }
+
+  async #open(message: Extract<LiveRequest, { kind: 'open' }>): Promise<void> {
+    if (this.#member) return;
+    const { project, item } = this.key;
+    const { person } = grantOf(this.request);
+    const member: Member = {
+      client: publicId(person.id, message.client),
+      name: person.name,
+      send: this.send,
+      end: () => this.socket.close(4409),
+    };
+    this.#member = member;
+    this.#folder = (await this.of.items.folderOf(project, item)) ?? '';
+    this.#room = await this.of.authority.join(this.key, member, message.known);
+    if (!this.#room)
+      this.refuse(
+        'live.unreadable',
+        'This topic is not in the library, or its text cannot be read.',
+      );
+    // Gone again before it was let in.
+    else if (this.socket.readyState !== this.socket.OPEN) await this.leave();
+  }
+  async #take(message: LiveRequest): Promise<void> {
+    if (message.kind === 'open') return this.#open(message);
+    const room = this.#room;
+    const member = this.#member;
+    if (!room || !member) return;
+    if (message.kind === 'caret') return room.moveCaret(member, message.caret);
+    // Made on a document that is no more: the whole new one is on its way.
+    if (message.kind === 'steps' && message.epoch !== room.epoch) return;
+    if (!grantOf(this.request).permissions.has(permissionToChange(this.#folder)))
+      return this.refuse('live.read-only', 'Your role does not allow changes to topics.');
+    if (message.kind === 'name') return void (await room.write(message.note, member.name));
+    const outcome = await room.submit(member, message.version, message.steps);
+    if (outcome === 'gone') room.dismiss('live.gone', gone);
+    if (typeof outcome === 'object')
+      this.refuse('live.invalid', `This change cannot be kept: ${outcome.refusal}`);
+  }
+}
+
+/** Lets a line say as much as its budget allows; what comes faster waits in the network, and nothing is lost. */
+function metered(socket: WebSocket, hear: (data: Buffer) => void): void {
+  const spend = meter(saying);
+  socket.on('message', (data: Buffer) => {
+    hear(data);
+    const rest = spend(1 + data.byteLength / unitBytes, performance.now());
+    if (rest <= 0) return;
+    socket.pause();
+    setTimeout(() => socket.resume(), rest);
+  });
+}
+
+/** The lines between editors and the authority of their topic. */
 export const liveRoutes =
-  (people: People, items: ItemStore, authority: Authority): FastifyPluginAsyncZod =>
+  (
+    { sessions, items }: { readonly sessions: Sessions; readonly items: ItemStore },
+    lines: OpenLines,
+    authority: Authority,
+  ): FastifyPluginAsyncZod =>
   async (app) => {
+    const params = z.object({ project: z.uuid(), id: ItemId });
     app.get(
       '/live/:id',
-      {
-        websocket: true,
-        config: { permission: 'read' },
-        schema: { params: z.object({ project: z.uuid(), id: ItemId }) },
-      },
+      { websocket: true, config: { permission: 'read' }, schema: { params } },
       (socket, request) => {
         const key = { project: request.params.project, item: request.params.id };
-        const { name } = personOf(request);
-        let { role } = personOf(request);
-        let folder = '';
-        let member: Member | undefined;
-        let room: Room | undefined;
-        const send = (answer: string): void => {
-          if (socket.readyState === socket.OPEN) socket.send(answer);
-        };
-        const refuse = (
-          code: Extract<LiveAnswer, { kind: 'refused' }>['code'],
-          message: string,
-        ): void => send(JSON.stringify({ kind: 'refused', code, message } satisfies LiveAnswer));
-
-        async function take(message: LiveRequest): Promise<void> {
-          if (message.kind === 'open') {
-            if (member) return;
-            const joining = { client: message.client, name, send };
-            member = joining;
-            folder = (await items.folderOf(key.project, key.item)) ?? '';
-            room = await authority.join(key, joining, message.known);
-            if (!room)
-              refuse(
-                'live.unreadable',
-                'This topic is not in the library, or its text cannot be read.',
-              );
-            // Gone again before it was let in.
-            else if (socket.readyState !== socket.OPEN) await authority.leave(room, joining);
-            return;
-          }
-          if (!room || !member) return;
-          if (message.kind === 'caret') return room.moveCaret(member, message.caret);
-          // Made on a document that is no more: the whole new one is on its way.
-          if (message.kind === 'steps' && message.epoch !== room.epoch) return;
-          if (!mayChange(role, folder))
-            return refuse('live.read-only', 'Your role does not allow changes to topics.');
-          if (message.kind === 'name') return void (await room.write(message.note, name));
-          const outcome = await room.submit(
-            { client: member.client, name },
-            message.version,
-            message.steps,
+        const { access } = grantOf(request);
+        const line = new EditorLine(socket, key, request, { items, authority });
+        let closed: () => void;
+        try {
+          closed = lineOf(lines, request, `live:${key.project}/${key.item}`, () =>
+            socket.close(4401),
           );
-          if (outcome === 'gone') room.dismiss('live.gone', gone);
-          if (typeof outcome === 'object')
-            refuse('live.invalid', `This change cannot be kept: ${outcome.refusal}`);
+        } catch (error) {
+          if (!(error instanceof Refused)) throw error;
+          line.refuse('live.too-many', error.message);
+          return socket.close(4429);
         }
-
-        // One message after the other, in the order in which they came.
-        let turn = Promise.resolve();
-        socket.on('message', (data: { toString(): string }) => {
-          const message = messageIn(data);
-          if (!message)
-            return refuse('live.not-understood', 'This message is not one of an editor.');
-          turn = turn
-            .then(() => take(message))
-            .catch((error: unknown) => {
-              request.log.error(error);
-              // The editor comes again and sends what was not acknowledged.
-              socket.close(1011);
-            });
+        let touchedAt = Date.now();
+        metered(socket, (data) => {
+          line.hear(data);
+          if (access.kind !== 'session' || Date.now() - touchedAt < touchEvery) return;
+          touchedAt = Date.now();
+          void sessions.touch(access.id).catch((error: unknown) => line.fail(error));
         });
-        const checking = setInterval(() => {
-          void people.bySession(request.cookies[sessionCookie] ?? '').then(
-            (person) => {
-              if (person) role = person.role;
-              else socket.close(4401);
-            },
-            () => socket.close(1011),
-          );
-        }, checkEvery);
+        socket.on('error', (error) => request.log.info(error));
         socket.on('close', () => {
-          clearInterval(checking);
-          if (room && member)
-            authority.leave(room, member).catch((error: unknown) => request.log.error(error));
+          closed();
+          void line.leave().catch((error: unknown) => request.log.error(error));
         });
       },
     );

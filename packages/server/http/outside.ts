@@ -1,8 +1,16 @@
-import { MadeToken, NewToken, Notice, NoticeInput, Outbox, Token } from '@ukiyo/contracts';
+import {
+  CreatedNotice,
+  CreatedToken,
+  NewToken,
+  Notice,
+  NoticeInput,
+  Outbox,
+  Token,
+} from '@ukiyo/contracts';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Services } from '../app/services.ts';
-import { notFound, personOf, Refused } from './guard.ts';
+import { notFound, personOf } from './guard.ts';
 
 const InProject = z.object({ project: z.uuid() });
 const One = InProject.extend({ id: z.uuid() });
@@ -23,19 +31,16 @@ export const outsideRoutes =
       '/tokens',
       {
         config: { permission: 'publish' },
-        schema: { params: InProject, body: NewToken, response: { 201: MadeToken } },
+        schema: { params: InProject, body: NewToken, response: { 201: CreatedToken } },
       },
-      async (request, reply) => {
-        // Who has found a token must not be able to make more of them.
-        if (request.isProgram) throw new Refused(403, 'person-needed', 'Only people make tokens.');
-        return reply.status(201).send(await tokens.create(personOf(request).id, request.body));
-      },
+      async (request, reply) =>
+        reply.status(201).send(await tokens.create(personOf(request).id, request.body)),
     );
     app.delete(
       '/tokens/:id',
       { config: { permission: 'publish' }, schema: { params: One, response: { 204: z.null() } } },
       async (request, reply) => {
-        if (!(await tokens.remove(personOf(request).id, request.params.id)))
+        if (!(await tokens.revoke(personOf(request).id, request.params.id)))
           throw notFound('token');
         return reply.status(204).send(null);
       },
@@ -52,7 +57,7 @@ export const outsideRoutes =
       '/notices',
       {
         config: { permission: 'publish' },
-        schema: { params: InProject, body: NoticeInput, response: { 201: Notice } },
+        schema: { params: InProject, body: NoticeInput, response: { 201: CreatedNotice } },
       },
       async ({ params, body }, reply) => {
         if (body.edition !== null && !(await editions.edition(params.project, body.edition)))

@@ -1,43 +1,25 @@
-import type { ServerResponse } from 'node:http';
 import { rm } from 'node:fs/promises';
-import { extname, join, normalize, sep } from 'node:path';
-import {
-  BuildInput,
-  Edition,
-  EditionInput,
-  Impression,
-  outputs,
-  type LiveEvent,
-} from '@ukiyo/contracts';
+import { extname, join } from 'node:path';
+import { BuildInput, Edition, EditionInput, Impression, outputs } from '@ukiyo/contracts';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Services } from '../app/services.ts';
 import type { Queue } from '../jobs/queue.ts';
 import type { Authority } from '../live/authority.ts';
+import type { ContentAddresses } from './content.ts';
 import { sendFile } from './sending.ts';
 import { notFound, personOf, Refused } from './guard.ts';
 
 const InProject = z.object({ project: z.uuid() });
 const One = InProject.extend({ id: z.uuid() });
 
-/** The file of an impression at a path that somebody asks for. */
-function insideOf(folder: string, path: string): string {
-  const file = normalize(join(folder, path));
-  if (!file.startsWith(folder + sep))
-    throw new Refused(400, 'path', 'This path leads out of the impression.');
-  return file;
-}
-
-/** Whether it is a page with all in it. */
-const isWhole = (path: string): boolean =>
-  path === outputs.page.file || /^bundle\/[^/]+\.html$/u.test(path);
-
-/** Editions, their builds, what comes out, and the stream of what happens. */
+/** Editions, their builds, and what comes out. */
 export const publishingRoutes =
   (
     { editions, impressionFolder, proofFile }: Services,
     queue: Queue,
     authority: Authority,
+    content: ContentAddresses,
   ): FastifyPluginAsyncZod =>
   async (app) => {
     app.get(
@@ -72,7 +54,8 @@ export const publishingRoutes =
     app.delete(
       '/editions/:id',
       { config: { permission: 'publish' }, schema: { params: One, response: { 204: z.null() } } },
-      async ({ params }, reply) => {
+      async (request, reply) => {
+        const { params } = request;
         const built = await editions.impressionsOf(params.project, params.id);
         if (built.some(({ seal }) => seal !== null))
           throw new Refused(
@@ -93,7 +76,7 @@ export const publishingRoutes =
     app.post(
       '/editions/:id/impressions',
       {
-        config: { permission: 'publish' },
+        config: { permission: 'build' },
         schema: { params: One, body: BuildInput.nullish(), response: { 202: Impression } },
       },
       async (request, reply) => {
@@ -126,7 +109,7 @@ export const publishingRoutes =
     );
     app.post(
       '/impressions/:id/cancel',
-      { config: { permission: 'publish' }, schema: { params: One, response: { 200: Impression } } },
+      { config: { permission: 'build' }, schema: { params: One, response: { 200: Impression } } },
       async ({ params }) => {
         const impression = await editions.impression(params.project, params.id);
         if (!impression) throw notFound('impression');
@@ -146,31 +129,25 @@ export const publishingRoutes =
     app.get(
       '/editions/:id/shipped/*',
       { config: { permission: 'read' }, schema: { params: One.extend({ '*': z.string() }) } },
-      async ({ params }, reply) => {
+      async (request, reply) => {
+        const { params } = request;
         const built = (await editions.impressionsOf(params.project, params.id)).filter(
           ({ state }) => state === 'done',
         );
         const shipped = built.find(({ seal }) => seal !== null) ?? built[0];
         if (!shipped) throw notFound('impression');
-        return sendFile(
-          insideOf(impressionFolder(shipped.id), params['*']),
-          reply,
-          undefined,
-          isWhole(params['*']),
-        );
+        const { id } = shipped;
+        return content.redirect(request, reply, { kind: 'impression', id }, params['*']);
       },
     );
     app.get(
       '/impressions/:id/files/*',
       { config: { permission: 'read' }, schema: { params: One.extend({ '*': z.string() }) } },
-      async ({ params }, reply) => {
+      async (request, reply) => {
+        const { params } = request;
         if (!(await editions.impression(params.project, params.id))) throw notFound('impression');
-        return sendFile(
-          insideOf(impressionFolder(params.id), params['*']),
-          reply,
-          undefined,
-          isWhole(params['*']),
-        );
+        const { id } = params;
+        return content.redirect(request, reply, { kind: 'impression', id }, params['*']);
       },
     );
     app.get(
@@ -180,43 +157,9 @@ export const publishingRoutes =
         const impression = await editions.impression(params.project, params.id);
         if (!impression) throw notFound('impression');
         const { file } = outputs[impression.output];
-        return sendFile(
-          join(impressionFolder(params.id), file),
-          reply,
-          `${impression.editionName.replace(/[^\p{L}\p{N} ._-]/gu, '_')}${extname(file)}`,
-        );
-      },
-    );
-
-    // A stream never ends by itself: without this the server would wait for its listeners when it is to stop.
-    const streams = new Set<ServerResponse>();
-    app.addHook('preClose', (done) => {
-      for (const stream of streams) stream.end();
-      done();
-    });
-    app.get(
-      '/events',
-      { config: { permission: 'read' }, schema: { params: InProject } },
-      (request, reply) => {
-        reply.hijack();
-        reply.raw.writeHead(200, {
-          'content-type': 'text/event-stream',
-          'cache-control': 'no-store',
-          connection: 'keep-alive',
-          'x-accel-buffering': 'no',
-        });
-        reply.raw.write(': here\n\n');
-        const send = (event: LiveEvent, project: string): void => {
-          if (project === request.params.project)
-            reply.raw.write(`data: ${JSON.stringify(event)}\n\n`);
-        };
-        const alive = setInterval(() => reply.raw.write(': still here\n\n'), 20_000);
-        queue.events.on('live', send);
-        streams.add(reply.raw);
-        request.raw.on('close', () => {
-          clearInterval(alive);
-          queue.events.off('live', send);
-          streams.delete(reply.raw);
+        const name = impression.editionName.replace(/[^\p{L}\p{N} ._-]/gu, '_');
+        return sendFile(join(impressionFolder(params.id), file), reply, {
+          downloadName: `${name}${extname(file)}`,
         });
       },
     );

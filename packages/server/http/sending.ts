@@ -1,66 +1,106 @@
-import { createReadStream } from 'node:fs';
-import { stat } from 'node:fs/promises';
+import { open } from 'node:fs/promises';
 import { extname } from 'node:path';
 import type { FastifyReply } from 'fastify';
+import { headLength, sniffedType, typeByEnding } from '../media/types.ts';
 import { notFound } from './guard.ts';
 
-const types: Readonly<Record<string, string>> = {
+/** Types of what the presses make; what people bring has the types of `media/types`. */
+const madeTypes: Readonly<Record<string, string>> = {
   '.html': 'text/html; charset=utf-8',
   '.js': 'text/javascript; charset=utf-8',
   '.css': 'text/css; charset=utf-8',
-  '.xml': 'application/xml; charset=utf-8',
-  '.svg': 'image/svg+xml',
-  '.png': 'image/png',
-  '.jpg': 'image/jpeg',
-  '.gif': 'image/gif',
-  '.webp': 'image/webp',
+  // A browser would draw XML, and run what is in it.
+  '.xml': 'text/plain; charset=utf-8',
+  '.md': 'text/plain; charset=utf-8',
+  '.json': 'application/json; charset=utf-8',
   '.woff2': 'font/woff2',
   '.pdf': 'application/pdf',
   '.zip': 'application/zip',
   '.epub': 'application/epub+zip',
-  '.mp4': 'video/mp4',
-  '.webm': 'video/webm',
-  '.mp3': 'audio/mpeg',
-  '.md': 'text/plain; charset=utf-8',
-  '.json': 'application/json',
 };
+const unknownType = 'application/octet-stream';
 
-/** What a published site may load: its own scripts and styles and nothing from elsewhere; it may frame and send nothing. What a lens marks has its colours in the element. */
-const ownOnly =
-  "default-src 'none'; script-src 'self'; style-src 'self'; style-src-attr 'unsafe-inline'; img-src 'self' data:; font-src 'self'; media-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'self'";
+/**
+ * What a page may do that was made of what people wrote: run the scripts that came with it, in an origin of its own, so that nothing
+ * of the application is within its reach (HTML Standard, sandboxing; CSP 3, 6.2.4). Links may open windows, and pages be printed.
+ */
+const apart = 'sandbox allow-scripts allow-popups allow-popups-to-escape-sandbox allow-modals';
+const nothing = "default-src 'none'; base-uri 'none'; form-action 'none'";
 
-/** One page has its styles, faces and images in it, and no script at all. */
-const allInside =
-  "default-src 'none'; style-src 'unsafe-inline'; img-src data:; font-src data:; media-src data:; base-uri 'none'; form-action 'none'; frame-ancestors 'self'";
+/** @param framedBy the origin that may show it in a frame */
+function policyFor(type: string, isOnePage: boolean, framedBy: string): string {
+  const framed = `frame-ancestors ${framedBy}`;
+  // The viewer of a browser refuses to open a PDF in a sandbox; a PDF has no access to the page it came from.
+  if (type === 'application/pdf') return `${nothing}; ${framed}`;
+  if (!type.startsWith('text/html'))
+    return `${nothing}; style-src 'unsafe-inline'; img-src data:; sandbox; ${framed}`;
+  // One page has its styles, faces and images in it, and no script at all.
+  const loads = isOnePage
+    ? "style-src 'unsafe-inline'; img-src data:; font-src data:; media-src data:"
+    : "script-src 'self'; style-src 'self'; style-src-attr 'unsafe-inline'; img-src 'self' data:; font-src 'self'; media-src 'self'";
+  return `${nothing}; ${loads}; ${apart}; ${framed}`;
+}
 
-const headed = (path: string, reply: FastifyReply, isOnePage = false): FastifyReply =>
-  reply
-    .header('content-security-policy', isOnePage ? allInside : ownOnly)
-    .header('cache-control', 'private, max-age=0')
-    .type(types[extname(path).toLowerCase()] ?? 'application/octet-stream');
+export interface Sending {
+  /** The name under which it is kept by whoever takes it; left out where it is shown. */
+  readonly downloadName?: string;
+  /** Whether it is a page with all in it. */
+  readonly isOnePage?: boolean;
+  /** The origin that may show it in a frame; that of the address itself where there is none. */
+  readonly framedBy?: string;
+}
 
-/** What was built or proofed, as it lies there; kept apart from the application by what it may load. @param isOnePage whether it is a page with all in it */
+/** Says what an answer is and what it may do. @param head its first bytes */
+function withHeaders(
+  path: string,
+  head: Uint8Array,
+  reply: FastifyReply,
+  { downloadName, isOnePage = false, framedBy = "'self'" }: Sending,
+): FastifyReply {
+  const ending = extname(path).toLowerCase();
+  const brought = typeByEnding(ending);
+  // A file that begins otherwise than its ending says is not shown at all.
+  const isWhatItSays = brought === undefined || sniffedType(head) === brought || ending === '.svg';
+  const type = isWhatItSays ? (brought ?? madeTypes[ending] ?? unknownType) : unknownType;
+  const isShown = type !== unknownType && downloadName === undefined;
+  const named =
+    downloadName === undefined ? '' : `; filename*=UTF-8''${encodeURIComponent(downloadName)}`;
+  return reply
+    .header('content-security-policy', policyFor(type, isOnePage, framedBy))
+    .header('x-content-type-options', 'nosniff')
+    .header('cache-control', 'no-store')
+    .header('content-disposition', isShown ? 'inline' : `attachment${named}`)
+    .removeHeader('x-frame-options')
+    .type(type);
+}
+
+/** Sends a file as it lies there. Only the presses and the stores of the server have written it, but people brought what is in it. */
 export async function sendFile(
   path: string,
   reply: FastifyReply,
-  downloadName?: string,
-  isOnePage = false,
+  sending: Sending = {},
 ): Promise<FastifyReply> {
-  const found = await stat(path).catch(() => undefined);
-  if (!found?.isFile()) throw notFound('file');
-  headed(path, reply, isOnePage);
-  if (downloadName !== undefined)
-    reply.header(
-      'content-disposition',
-      `attachment; filename*=UTF-8''${encodeURIComponent(downloadName)}`,
-    );
-  return reply.send(createReadStream(path));
+  const file = await open(path).catch(() => undefined);
+  if (!file) throw notFound('file');
+  try {
+    if (!(await file.stat()).isFile()) throw notFound('file');
+    const head = Buffer.alloc(headLength);
+    await file.read(head, 0, headLength, 0);
+    withHeaders(path, head, reply, sending);
+  } catch (error) {
+    await file.close();
+    throw error;
+  }
+  return reply.send(file.createReadStream({ start: 0 }));
 }
 
-/** A file of a site that is made when it is asked for. */
-export const sendMade = (
+/** Sends what was made or read for this answer. */
+export function sendMade(
   path: string,
   content: string | Uint8Array,
   reply: FastifyReply,
-): FastifyReply =>
-  headed(path, reply).send(typeof content === 'string' ? content : Buffer.from(content));
+  sending: Sending = {},
+): FastifyReply {
+  const bytes = Buffer.from(content);
+  return withHeaders(path, bytes, reply, sending).send(bytes);
+}

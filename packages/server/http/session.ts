@@ -1,29 +1,41 @@
-import { Refusal, Session, SignIn } from '@ukiyo/contracts';
+import { randomUUID } from 'node:crypto';
+import { OwnSession, OwnSessions, Refusal, Session, SignIn } from '@ukiyo/contracts';
+import type { FastifyRequest } from 'fastify';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
-import { RateLimiterMemory } from 'rate-limiter-flexible';
 import { z } from 'zod';
-import { sessionDays } from '../access/people.ts';
+import { sessionDays } from '../access/sessions.ts';
 import type { Services } from '../app/services.ts';
-import { personOf, Refused, sessionCookie } from './guard.ts';
+import { grantOf, notFound, personOf, Refused, sessionCookie } from './guard.ts';
 
-const cookie = {
-  path: '/',
-  httpOnly: true,
-  sameSite: 'strict' as const,
-  maxAge: sessionDays * 86_400,
-};
+const cookie = { path: '/api', httpOnly: true, sameSite: 'strict' as const };
+const daySeconds = 86_400;
 
-const mostFailures = 10;
+/** Marks a browser in which somebody has signed in before; it opens nothing by itself. */
+const deviceCookie = 'ukiyo_device';
+const DeviceMark = z.object({ device: z.uuid(), email: z.string() });
 
-/** Signing in and out. Only attempts that fail are counted: a whole office may come to work at nine. */
+const tooMany = (seconds: number): Refused =>
+  new Refused(
+    429,
+    'too-many-attempts',
+    `Too many attempts to sign in. Try again in ${seconds} ${seconds === 1 ? 'second' : 'seconds'}.`,
+    seconds,
+  );
+
+/** Signing in and out, and where a person is signed in. */
 export const sessionRoutes =
-  ({ people, database }: Services): FastifyPluginAsyncZod =>
+  ({ people, sessions, attempts, signer, database }: Services): FastifyPluginAsyncZod =>
   async (app) => {
-    const failures = new RateLimiterMemory({ points: mostFailures, duration: 60 });
     const projects = async () =>
-      (await database.models.projects.findAll({ order: [['name', 'ASC']] }))
-        .map((row) => row.get())
-        .map(({ id, name, locale }) => ({ id, name, locale }));
+      (await database.models.projects.findAll({ order: [['name', 'ASC']] })).map((row) => {
+        const { id, name, locale } = row.get();
+        return { id, name, locale };
+      });
+    const deviceOf = (request: FastifyRequest, email: string): string | undefined => {
+      const mark = signer.read(request.cookies[deviceCookie] ?? '', DeviceMark);
+      return mark?.email === email ? mark.device : undefined;
+    };
+
     app.get(
       '/session',
       { config: { permission: 'read' }, schema: { response: { 200: Session } } },
@@ -36,22 +48,24 @@ export const sessionRoutes =
         schema: { body: SignIn, response: { 200: Session, 401: Refusal } },
       },
       async (request, reply) => {
-        if (((await failures.get(request.ip))?.consumedPoints ?? 0) >= mostFailures)
-          throw new Refused(
-            429,
-            'too-many-attempts',
-            'Too many attempts failed. Try again in a minute.',
-          );
-        const found = await people.signIn(request.body.email, request.body.password);
-        if (!found) {
-          await failures.penalty(request.ip);
+        const { email, password } = request.body;
+        const from = { email, address: request.ip, device: deviceOf(request, email) };
+        const wait = await attempts.admit(from);
+        if (wait > 0) throw tooMany(wait);
+        const person = await people.verified(email, password);
+        if (!person)
           throw new Refused(401, 'wrong-password', 'The address or the password is wrong.');
-        }
-        reply.setCookie(sessionCookie, found.token, {
-          ...cookie,
-          secure: request.protocol === 'https',
-        });
-        return { person: found.person, projects: await projects() };
+        await attempts.succeed(from);
+        // Whoever signs in again leaves nothing behind that still opens the door.
+        const before = request.cookies[sessionCookie];
+        if (before !== undefined) await sessions.endByToken(before);
+        const token = await sessions.create(person.id, request.headers['user-agent'] ?? '');
+        const secure = request.protocol === 'https';
+        const mark = signer.sign({ device: from.device ?? randomUUID(), email });
+        reply
+          .setCookie(sessionCookie, token, { ...cookie, secure, maxAge: sessionDays * daySeconds })
+          .setCookie(deviceCookie, mark, { ...cookie, secure, maxAge: 365 * daySeconds });
+        return { person, projects: await projects() };
       },
     );
     app.delete(
@@ -59,8 +73,35 @@ export const sessionRoutes =
       { config: { permission: 'anyone' }, schema: { response: { 204: z.null() } } },
       async (request, reply) => {
         const token = request.cookies[sessionCookie];
-        if (token !== undefined) await people.signOut(token);
+        if (token !== undefined) await sessions.endByToken(token);
         reply.clearCookie(sessionCookie, cookie);
+        return reply.status(204).send(null);
+      },
+    );
+
+    app.get(
+      '/sessions',
+      { config: { permission: 'read' }, schema: { response: { 200: OwnSessions } } },
+      async (request) => {
+        const { access, person } = grantOf(request);
+        if (access.kind !== 'session') throw notFound('session');
+        return { current: access.id, sessions: await sessions.list(person.id) };
+      },
+    );
+    app.delete(
+      '/sessions/:id',
+      {
+        config: { permission: 'read' },
+        schema: {
+          params: z.object({ id: OwnSession.shape.id }),
+          response: { 204: z.null() },
+        },
+      },
+      async (request, reply) => {
+        const { access, person } = grantOf(request);
+        // A token reads and builds; it ends nobody's sessions.
+        if (access.kind !== 'session' || !(await sessions.end(person.id, request.params.id)))
+          throw notFound('session');
         return reply.status(204).send(null);
       },
     );

@@ -13,6 +13,7 @@ import type {
 import { allPlaces, type Place, type Publication } from '@ukiyo/core/compose';
 import { fieldsOf, type PagePlan } from '@ukiyo/core/styles';
 import {
+  asProof,
   createPrintEngine,
   layoutOf,
   siteAddress,
@@ -135,12 +136,15 @@ export async function proof(
   const edition = await services.editions.edition(project, question.edition);
   if (!edition) return undefined;
   if (question.kind === 'site')
-    return siteFile(
-      services,
-      project,
-      { ...edition, output: 'site', look: question.look },
-      question.path,
-      bench,
+    return asProof(
+      question.path === '' ? 'index.html' : question.path,
+      await siteFile(
+        services,
+        project,
+        { ...edition, output: 'site', look: question.look },
+        question.path,
+        bench,
+      ),
     );
   if (question.kind === 'sitePage')
     return sitePage(services, project, { ...edition, output: 'site' }, question, bench);

@@ -1,13 +1,11 @@
-import { EventEmitter } from 'node:events';
 import { rm } from 'node:fs/promises';
-import { LiveEvent, type ImpressionState, type NoticeEvent, type Progress } from '@ukiyo/contracts';
+import type { ImpressionState, LiveEvent, NoticeEvent, Progress } from '@ukiyo/contracts';
 import { bySeverity, problem, type Problem } from '@ukiyo/core/problems';
-import pg from 'pg';
 import PgBoss from 'pg-boss';
-import { z } from 'zod';
 import type { Services, Settings } from '../app/services.ts';
 import { createAuthority } from '../live/authority.ts';
 import { Cancelled, createBuilder } from './builder.ts';
+import { openBus, type Bus } from './bus.ts';
 
 const queueName = 'build';
 const clockName = 'clock';
@@ -17,17 +15,6 @@ const toldOf: Readonly<Partial<Record<ImpressionState, NoticeEvent>>> = {
   failed: 'failed',
 };
 const heartbeatSeconds = 5;
-
-/** An event with the project whose people are told. */
-const Announced = z.object({ project: z.string(), event: LiveEvent });
-
-/** Whose log of steps reaches to which version. */
-const LoggedSteps = z.object({ project: z.string(), item: z.string(), version: z.number() });
-
-interface Events {
-  live: [event: LiveEvent, project: string];
-  steps: [key: { project: string; item: string }, version: number];
-}
 
 interface BuildJob {
   readonly impression: string;
@@ -41,8 +28,7 @@ export interface Queue {
   buildDue(now: Date): Promise<void>;
   /** Takes builds from the queue in this process, one at a time, and looks at the clock. */
   work(): Promise<void>;
-  /** What happens, in every process of this database. */
-  readonly events: EventEmitter<Events>;
+  readonly events: Bus['events'];
   announce(project: string, event: LiveEvent): Promise<void>;
   close(): Promise<void>;
 }
@@ -60,33 +46,10 @@ export async function openQueue(
   // Once a minute in one process of this database, however many there are.
   await boss.schedule(clockName, '* * * * *');
 
-  const events = new EventEmitter<Events>();
-  events.setMaxListeners(0);
+  const bus = await openBus(services, (error) => log.error(error));
+  const { events, announce } = bus;
   const builder = createBuilder();
-  const listener = new pg.Client({ connectionString: settings.databaseUrl });
-  listener.on('error', (error) => log.error(error));
-  listener.on('notification', ({ channel, payload }) => {
-    if (channel === 'ukiyo_cancel') builder.cancel(payload ?? '');
-    const logged =
-      channel === 'ukiyo_steps' ? LoggedSteps.safeParse(JSON.parse(payload ?? 'null')) : undefined;
-    if (logged?.success)
-      events.emit(
-        'steps',
-        { project: logged.data.project, item: logged.data.item },
-        logged.data.version,
-      );
-    const announced =
-      channel === 'ukiyo_live' ? Announced.safeParse(JSON.parse(payload ?? 'null')) : undefined;
-    if (announced?.success) events.emit('live', announced.data.event, announced.data.project);
-  });
-  await listener.connect();
-  await listener.query('LISTEN ukiyo_live; LISTEN ukiyo_steps; LISTEN ukiyo_cancel');
-  const notify = async (channel: string, payload: string): Promise<void> =>
-    void (await services.database.sequelize.query('SELECT pg_notify(:channel, :payload)', {
-      replacements: { channel, payload },
-    }));
-  const announce = (project: string, event: LiveEvent): Promise<void> =>
-    notify('ukiyo_live', JSON.stringify({ project, event }));
+  events.on('cancel', (impression) => void builder.cancel(impression));
 
   /** Impressions that the rule of their edition does not keep go, with their files. */
   const clearOutdated = async (edition: string): Promise<void> => {
@@ -231,9 +194,7 @@ export async function openQueue(
     announce,
     enqueue,
     buildDue,
-    async cancel(impression) {
-      await notify('ukiyo_cancel', impression);
-    },
+    cancel: bus.cancel,
     async work() {
       await services.editions.markInterrupted(new Date(Date.now() - heartbeatSeconds * 2000));
       await boss.work(clockName, { batchSize: 1, pollingIntervalSeconds: 10 }, () =>
@@ -251,7 +212,7 @@ export async function openQueue(
       clearInterval(sweep);
       builder.close();
       await boss.stop({ graceful: false, wait: true, timeout: 3000 });
-      await listener.end();
+      await bus.close();
     },
   };
 }

@@ -4,7 +4,8 @@ import { editorSchema, special, stepTo, toEditor } from '@ukiyo/core/editing';
 import { readItem } from '@ukiyo/core/library';
 import type { LiveKey, LiveLog } from '../data/live.ts';
 import type { ItemStore } from '../data/items.ts';
-import { Room, type Author, type Member } from './room.ts';
+import type { Member } from './presence.ts';
+import { Room, type Author } from './room.ts';
 
 /** Whom everybody who edits a topic asks: it decides the order of steps, checks each, and keeps the text of the library up to date. */
 export interface Authority {

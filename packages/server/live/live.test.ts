@@ -14,13 +14,18 @@ afterAll(() => server.close());
 class Line {
   readonly heard: LiveAnswer[] = [];
   isClosed = false;
+  /** As everybody hears of it. */
+  client = '';
   #wake: (() => void)[] = [];
   constructor(
     private readonly socket: Awaited<ReturnType<TestServer['app']['injectWS']>>,
-    readonly client: string,
+    /** What the editor calls itself, which only it and its authority know. */
+    readonly secret: string,
   ) {
     socket.on('message', (data: { toString(): string }) => {
-      this.heard.push(JSON.parse(data.toString()) as LiveAnswer);
+      const answer = JSON.parse(data.toString()) as LiveAnswer;
+      if (answer.kind === 'welcome') this.client = answer.client;
+      this.heard.push(answer);
       this.#wake.splice(0).forEach((wake) => wake());
     });
     socket.on('close', () => {
@@ -46,7 +51,7 @@ class Line {
     }
   }
   close(): void {
-    this.socket.close();
+    this.socket.terminate();
   }
 }
 
@@ -91,7 +96,7 @@ describe('live editing', () => {
     await noor.next('document');
     teo.say({ kind: 'steps', epoch, version, steps: [typed('High ')] });
     for (const line of [teo, noor])
-      expect(await line.next('steps')).toMatchObject({ version: 0, clients: ['teo'] });
+      expect(await line.next('steps')).toMatchObject({ version: 0, clients: [teo.client] });
     expect(await noor.next('written')).toMatchObject({ version: 1, title: 'High Tide' });
     expect(await textAt(id)).toContain('<title>High Tide</title>');
     expect(titleIn(documentFrom(document)!)).toBe('Tide');
@@ -111,10 +116,10 @@ describe('live editing', () => {
     one.say({ kind: 'steps', epoch, version: 0, steps: [typed('A')] });
     two.say({ kind: 'steps', epoch, version: 0, steps: [typed('B')] });
     const first = await two.next('steps');
-    expect(first).toMatchObject({ version: 0, clients: ['one'] });
+    expect(first).toMatchObject({ version: 0, clients: [one.client] });
     two.say({ kind: 'steps', epoch, version: 1, steps: [typed('B')] });
-    expect(await one.next('steps')).toMatchObject({ clients: ['one'] });
-    expect(await one.next('steps')).toMatchObject({ version: 1, clients: ['two'] });
+    expect(await one.next('steps')).toMatchObject({ clients: [one.client] });
+    expect(await one.next('steps')).toMatchObject({ version: 1, clients: [two.client] });
     expect(await textAt(id)).toContain('<title>BARace</title>');
     one.close();
     two.close();
@@ -129,7 +134,10 @@ describe('live editing', () => {
       await stays.next('steps');
     }
     const back = await lineTo(id, 'writer', 'back', server.app, { epoch, version: 1 });
-    expect(await back.next('steps')).toMatchObject({ version: 1, clients: ['stays', 'stays'] });
+    expect(await back.next('steps')).toMatchObject({
+      version: 1,
+      clients: [stays.client, stays.client],
+    });
     const stranger = await lineTo(id, 'writer', 'stranger', server.app, {
       epoch: '00000000-0000-4000-8000-000000000000',
       version: 1,
@@ -341,11 +349,11 @@ describe('live editing', () => {
     const [one, two] = [await lineTo(id, 'writer', 'one'), await lineTo(id, 'reviewer', 'two')];
     await one.next('document');
     await two.next('document');
+    for (;;) if ((await two.next('people')).people.length === 2) break;
     one.say({ kind: 'caret', caret: { version: 0, anchor: 2, head: 4 } });
-    expect(await two.next('caret')).toEqual({
-      kind: 'caret',
-      client: 'one',
-      caret: { version: 0, anchor: 2, head: 4 },
+    expect(await two.next('carets')).toEqual({
+      kind: 'carets',
+      carets: [{ client: one.client, caret: { version: 0, anchor: 2, head: 4 } }],
     });
     one.say({ kind: 'name', note: 'Sent to the yard' });
     await one.next('written');

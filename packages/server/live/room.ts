@@ -1,28 +1,11 @@
-import type { Caret, LiveAnswer, LivePerson } from '@ukiyo/contracts';
+import type { Caret, LiveAnswer } from '@ukiyo/contracts';
 import { applySteps, documentFrom, fromEditor, type AppliedSteps } from '@ukiyo/core/editing';
 import { writeCanonical } from '@ukiyo/core/grammar';
 import { titleOf } from '@ukiyo/core/library';
 import type { LiveKey, LiveLog } from '../data/live.ts';
+import { Presence, tell, type Member } from './presence.ts';
 
 type Document = Extract<AppliedSteps, { document: unknown }>['document'];
-
-/** One editor that has the topic open. */
-export interface Member {
-  readonly client: string;
-  readonly name: string;
-  /** Sends a `LiveAnswer` that is written as JSON already: most go to everybody. */
-  readonly send: (answer: string) => void;
-}
-
-const tell = (members: Iterable<Member>, answer: LiveAnswer): void => {
-  const written = JSON.stringify(answer);
-  for (const member of members) member.send(written);
-};
-
-interface Placed {
-  readonly place: number;
-  caret?: Caret;
-}
 
 export interface RoomEvents {
   /** The text of the library stands at this version now. */
@@ -48,7 +31,7 @@ interface Held {
 
 /** The document of one topic in this process: takes steps one after the other, writes them to the log, tells everybody. */
 export class Room {
-  readonly #members = new Map<Member, Placed>();
+  readonly #presence = new Presence();
   readonly #authors = new Set<string>();
   #recent: Held[] = [];
   #turn: Promise<unknown> = Promise.resolve();
@@ -108,7 +91,7 @@ export class Room {
   }
 
   get isEmpty(): boolean {
-    return this.#members.size === 0 && this.#coming === 0;
+    return this.#presence.isEmpty && this.#coming === 0;
   }
 
   /** Everything about one document happens in turn. */
@@ -123,21 +106,15 @@ export class Room {
     this.#coming += 1;
     return this.#inTurn(async () => {
       this.#coming -= 1;
-      const places = new Set([...this.#members.values()].map(({ place }) => place));
-      let place = 0;
-      while (places.has(place)) place += 1;
-      // An editor that comes again after its line broke takes the place of its former self.
-      for (const other of this.#members.keys())
-        if (other.client === member.client) this.#members.delete(other);
-      this.#members.set(member, { place });
+      this.#presence.enter(member);
+      tell([member], { kind: 'welcome', client: member.client });
       if (known?.epoch === this.epoch && known.version <= this.version)
         await this.#sendSince(member, known.version);
       else this.#sendWhole(member);
-      this.#tellPeople();
     });
   }
   leave(member: Member): void {
-    if (this.#members.delete(member)) this.#tellPeople();
+    this.#presence.leave(member);
   }
 
   #sendWhole(member: Member): void {
@@ -201,7 +178,7 @@ export class Room {
       steps: steps.map(({ step }) => step),
       clients: steps.map(({ client }) => client),
     };
-    tell(this.#members.keys(), answer);
+    tell(this.#presence.members, answer);
     this.#writeSoon();
   }
 
@@ -229,22 +206,7 @@ export class Room {
   }
 
   moveCaret(member: Member, caret: Caret): void {
-    const placed = this.#members.get(member);
-    if (!placed) return;
-    placed.caret = caret;
-    tell(
-      [...this.#members.keys()].filter((other) => other !== member),
-      { kind: 'caret', client: member.client, caret },
-    );
-  }
-  #tellPeople(): void {
-    const people = [...this.#members].map(([{ client, name }, { place, caret }]): LivePerson => ({
-      client,
-      name,
-      place,
-      ...(caret ? { caret } : {}),
-    }));
-    tell(this.#members.keys(), { kind: 'people', people });
+    this.#presence.moveCaret(member, caret);
   }
 
   #writeSoon(): void {
@@ -280,7 +242,7 @@ export class Room {
       this.#dirtySince = 0;
       this.#authors.clear();
       this.on.written(itemVersion);
-      tell(this.#members.keys(), { kind: 'written', version, itemVersion, title: titleOf(root) });
+      tell(this.#presence.members, { kind: 'written', version, itemVersion, title: titleOf(root) });
       return true;
     });
   }
@@ -288,8 +250,8 @@ export class Room {
   /** Tells everybody that nothing more is taken. */
   dismiss(code: Extract<LiveAnswer, { kind: 'refused' }>['code'], message: string): void {
     clearTimeout(this.#timer);
-    tell(this.#members.keys(), { kind: 'refused', code, message });
-    this.#members.clear();
+    tell(this.#presence.members, { kind: 'refused', code, message });
+    this.#presence.clear();
   }
 
   /** The document and its version, for a change that comes as a whole text. */

@@ -1,10 +1,12 @@
 <script setup lang="ts">
+import { FrameReport, type FrameOrder } from '@ukiyo/contracts';
 import { lookRules, type SiteLook } from '@ukiyo/core/styles';
+import { useEventListener } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 
 /** A page of a site as readers see it on a phone, a tablet or a desk, as small as there is room for; its own links and choices work. */
 const { address, label, look } = defineProps<{ address: string; label: string; /** Seen at once, before the site is made with it. */ look?: SiteLook | undefined }>();
-const emit = defineEmits<{ load: [Document] }>();
+const emit = defineEmits<{ /** A page is there; its path in the site. */ ready: [string]; /** Somebody has clicked on what was written there. */ go: [number[]] }>();
 const widths = { phone: 390, tablet: 820, desk: 1280 } as const;
 const device = defineModel<keyof typeof widths>('device', { default: 'desk' });
 const room = ref<HTMLElement>();
@@ -18,32 +20,27 @@ watch(room, (now, before) => {
 const share = computed(() => Math.min(1, size.value.width / widths[device.value]));
 const style = computed(() => ({ width: `${widths[device.value]}px`, height: `${size.value.height / share.value}px`, transform: `scale(${share.value})` }));
 
-let rules: CSSStyleSheet | undefined;
+/** The page has an origin of its own, which has no name: what is sent goes to the window in the frame. */
+const order = (message: FrameOrder): void => frame.value?.contentWindow?.postMessage(message, '*');
 /** Colours and measures are other rules; the page stays where it is. */
-function wear(): void {
-  const page = frame.value?.contentWindow as (Window & { CSSStyleSheet: typeof CSSStyleSheet }) | null | undefined;
-  if (!page?.document || !look) return;
-  if (!rules || !page.document.adoptedStyleSheets.includes(rules)) {
-    rules = new page.CSSStyleSheet();
-    page.document.adoptedStyleSheets = [...page.document.adoptedStyleSheets, rules];
-  }
-  rules.replaceSync(lookRules(look));
-}
+const wear = (): void => void (look && order({ kind: 'rules', name: 'look', css: lookRules(look) }));
 watch(() => look, wear);
-function loaded(): void {
+useEventListener(window, 'message', ({ source, data }: MessageEvent<unknown>) => {
+  if (source !== frame.value?.contentWindow) return;
+  const report = FrameReport.safeParse(data).data;
+  if (report?.kind === 'go') emit('go', report.path);
+  if (report?.kind !== 'ready') return;
   wear();
-  const page = frame.value?.contentDocument;
-  if (page) emit('load', page);
-}
-const reload = (): void => frame.value?.contentWindow?.location.reload();
-const page = (): Document | undefined => frame.value?.contentDocument ?? undefined;
-defineExpose({ reload, page });
+  emit('ready', report.page);
+});
+const reload = (): void => order({ kind: 'reload' });
+defineExpose({ reload, order });
 </script>
 
 <template>
   <section class="site" :aria-label="label">
     <div class="head" role="group" aria-label="Seen on"><button v-for="(width, name) in widths" :key="name" type="button" :aria-pressed="device === name" :title="`${width} pixels wide`" @click="device = name">{{ name }}</button><slot /></div>
-    <div ref="room" class="room"><iframe ref="frame" :src="address" :title="label" :style="style" @load="loaded" /></div>
+    <div ref="room" class="room"><iframe ref="frame" :src="address" :title="label" :style="style" /></div>
   </section>
 </template>
 

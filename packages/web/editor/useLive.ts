@@ -65,7 +65,10 @@ export function useLive(page: LivePage) {
   /** Safe for a moment already: what is said of it does not flicker while somebody types. */
   const isSettled = ref(true);
   const isOpen = ref(false);
+  /** Known to this editor and its authority alone. */
   let client = '';
+  /** As everybody hears of it. */
+  let ownName = '';
   let epoch = '';
   /** The last document that the authority has acknowledged whole. */
   let acknowledged: EditorNode | undefined;
@@ -183,7 +186,8 @@ export function useLive(page: LivePage) {
     for (let answer = held.shift(); answer; answer = held.shift()) take(answer);
   }
   function take(answer: LiveAnswer): void {
-    if (answer.kind === 'document') {
+    if (answer.kind === 'welcome') ownName = answer.client;
+    else if (answer.kind === 'document') {
       const document = documentFrom(answer.document);
       const current = state();
       // What was not acknowledged belongs to a document that is no more.
@@ -192,7 +196,7 @@ export function useLive(page: LivePage) {
       if (document) lay({ document, version: answer.version, client, steps: [] });
     } else if (answer.kind === 'steps') receive(answer.version, answer.steps, answer.clients);
     else if (answer.kind === 'people') showPeople(answer.people);
-    else if (answer.kind === 'caret') placeOther(answer.client, answer.caret);
+    else if (answer.kind === 'carets') placeOthers(answer.carets);
     else if (answer.kind === 'written') page.written(answer.itemVersion, answer.title);
     else refused(answer);
   }
@@ -200,7 +204,8 @@ export function useLive(page: LivePage) {
   function receive(version: number, steps: readonly unknown[], clients: readonly string[]): void {
     const view = page.view.value;
     if (!view || !acknowledged) return;
-    const received = receiveSteps(view.state, version, steps, clients);
+    const authors = clients.map((one) => (one === ownName ? client : one));
+    const received = receiveSteps(view.state, version, steps, authors);
     if (!received) return begin();
     acknowledged = received.steps.reduce(
       (document, step) => step.apply(document).doc ?? document,
@@ -231,22 +236,25 @@ export function useLive(page: LivePage) {
     const known = new Map(othersIn(view.state).map((other) => [other.client, other]));
     const others = all.flatMap(({ client: who, name, place, caret }) => {
       const at = known.get(who) ?? caret;
-      return who === client || !at
+      return who === ownName || !at
         ? []
         : [{ client: who, name, place, anchor: at.anchor, head: at.head }];
     });
     view.dispatch(withOthers(view.state.tr, others));
   }
-  function placeOther(who: string, { anchor, head }: Caret): void {
+  function placeOthers(
+    carets: readonly { readonly client: string; readonly caret: Caret }[],
+  ): void {
     const view = page.view.value;
-    const person = people.value.find((one) => one.client === who);
-    if (!view || !person) return;
-    view.dispatch(
-      withOthers(view.state.tr, [
-        ...othersIn(view.state).filter((other) => other.client !== who),
-        { client: who, name: person.name, place: person.place, anchor, head },
-      ]),
-    );
+    if (!view) return;
+    const placed = carets.flatMap(({ client: who, caret: { anchor, head } }): Other[] => {
+      const person = people.value.find((one) => one.client === who);
+      if (!person || who === ownName) return [];
+      return [{ client: who, name: person.name, place: person.place, anchor, head }];
+    });
+    const moved = new Set(placed.map((one) => one.client));
+    const resting = othersIn(view.state).filter((other) => !moved.has(other.client));
+    view.dispatch(withOthers(view.state.tr, [...resting, ...placed]));
   }
 
   function refused(answer: Ended): void {
@@ -345,6 +353,6 @@ export function useLive(page: LivePage) {
     isSafe,
     isOpen,
     saved,
-    client: () => client,
+    ownName: () => ownName,
   };
 }

@@ -112,6 +112,10 @@ export const useLibrary = defineStore('library', () => {
     assets.value = [...assets.value, asset].sort((a, b) => a.name.localeCompare(b.name));
     return asset;
   }
+  async function deleteAsset(id: string): Promise<void> {
+    await ask(`${session.base}/assets/${encodeURIComponent(id)}`, z.null(), { method: 'DELETE' });
+    assets.value = assets.value.filter((asset) => asset.id !== id);
+  }
   async function agree(next: Agreements): Promise<void> {
     agreements.value = await ask(`${session.base}/agreements`, Agreements, {
       method: 'PUT',
@@ -147,6 +151,7 @@ export const useLibrary = defineStore('library', () => {
     create,
     save,
     upload,
+    deleteAsset,
     alternatesOf,
     assetAddress,
   };

@@ -35,6 +35,13 @@ async function keep(): Promise<void> {
     message.error(messageOf(error), { duration: 8000, closable: true });
   }
 }
+async function remove(): Promise<void> {
+  try {
+    await library.deleteAsset(asset.id);
+  } catch (error) {
+    message.error(messageOf(error), { duration: 8000, closable: true });
+  }
+}
 const isChanged = computed(() => base.value !== (asset.alternateOf ?? '') || JSON.stringify(conditions.value) !== JSON.stringify(asset.conditions));
 const mayKeep = computed(() => isChanged.value && (base.value === '' || Object.keys(conditions.value).length > 0));
 </script>
@@ -49,8 +56,12 @@ const mayKeep = computed(() => isChanged.value && (base.value === '' || Object.k
       <template v-if="session.may('write') && others.length === 0">
         <label class="small">Stands in for<PickOne v-model:chosen="base" label="Stands in for" :options="bases" /></label>
         <OnlyFor v-if="base !== ''" v-model:conditions="conditions" label="This image" />
-        <n-button size="tiny" type="primary" :disabled="!mayKeep" @click="keep">Keep</n-button>
+        <n-button size="tiny" type="primary" :disabled="!mayKeep" @click="keep">Save</n-button>
       </template>
+      <n-popconfirm v-if="session.may('write')" positive-text="Delete image" negative-text="Cancel" @positive-click="remove">
+        <template #trigger><n-button size="tiny" quaternary type="error">Delete image</n-button></template>
+        Delete “{{ asset.name }}”? This cannot be undone.
+      </n-popconfirm>
     </div>
   </li>
 </template>

@@ -1,4 +1,13 @@
-import { Edition, MadeToken, Notice, Outbox, Token, type NoticeInput } from '@ukiyo/contracts';
+import {
+  CreatedNotice,
+  CreatedToken,
+  Edition,
+  Notice,
+  Outbox,
+  Token,
+  type NewToken,
+  type NoticeInput,
+} from '@ukiyo/contracts';
 import { ref, shallowRef } from 'vue';
 import { z } from 'zod';
 import { ask, messageOf } from '../../parts/api.ts';
@@ -11,8 +20,12 @@ export function useOutside() {
   const notices = shallowRef<readonly Notice[]>([]);
   const outbox = shallowRef<Outbox>({ isSimulated: true, messages: [] });
   const editions = shallowRef<readonly Edition[]>([]);
-  /** The token that was just made: its secret is not told again. */
-  const made = shallowRef<MadeToken>();
+  /** What was just created with a secret, which is not shown again. */
+  const created = shallowRef<{
+    readonly id: string;
+    readonly name: string;
+    readonly secret: string;
+  }>();
   const failure = ref('');
 
   async function guarded(work: () => Promise<void>): Promise<boolean> {
@@ -34,23 +47,27 @@ export function useOutside() {
         ask(`${session.base}/editions`, z.array(Edition)),
       ]);
     });
-  const makeToken = (name: string, access: Token['access']): Promise<boolean> =>
+  const createToken = (input: NewToken): Promise<boolean> =>
     guarded(async () => {
-      made.value = await ask(`${session.base}/tokens`, MadeToken, {
+      created.value = await ask(`${session.base}/tokens`, CreatedToken, {
         method: 'POST',
-        body: { name, access },
+        body: input,
       });
       await load();
     });
-  const removeToken = (id: string): Promise<boolean> =>
+  const revokeToken = (id: string): Promise<boolean> =>
     guarded(async () => {
       await ask(`${session.base}/tokens/${id}`, z.null(), { method: 'DELETE' });
       tokens.value = tokens.value.filter((one) => one.id !== id);
-      if (made.value?.id === id) made.value = undefined;
+      if (created.value?.id === id) created.value = undefined;
     });
   const addNotice = (input: NoticeInput): Promise<boolean> =>
     guarded(async () => {
-      const notice = await ask(`${session.base}/notices`, Notice, { method: 'POST', body: input });
+      const { notice, secret } = await ask(`${session.base}/notices`, CreatedNotice, {
+        method: 'POST',
+        body: input,
+      });
+      if (secret !== '') created.value = { id: notice.id, name: notice.to, secret };
       notices.value = [...notices.value, notice];
     });
   const removeNotice = (id: string): Promise<boolean> =>
@@ -63,11 +80,11 @@ export function useOutside() {
     notices,
     outbox,
     editions,
-    made,
+    created,
     failure,
     load,
-    makeToken,
-    removeToken,
+    createToken,
+    revokeToken,
     addNotice,
     removeNotice,
   };

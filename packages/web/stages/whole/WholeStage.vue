@@ -71,7 +71,7 @@ watch([() => active.value?.live.saved.value, () => active.value?.editor.words.va
   place.words = words;
   place.problems = problems?.length;
 });
-watch(() => active.value?.live.people.value, (people) => (place.people = (people ?? []).filter(({ client }) => client !== active.value?.live.client())));
+watch(() => active.value?.live.people.value, (people) => (place.people = (people ?? []).filter(({ client }) => client !== active.value?.live.ownName())));
 onBeforeUnmount(() => place.clear());
 </script>
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { SiteProof, type Edition } from '@ukiyo/contracts';
+import { SiteProof, type Edition, type FrameOrder } from '@ukiyo/contracts';
 import { writeXml, type Element } from '@ukiyo/core/markup';
 import type { Path } from '@ukiyo/core/problems';
 import { useStorage } from '@vueuse/core';
@@ -13,7 +13,9 @@ import { useSession } from '../../parts/session.ts';
 const { edition, topic, changes, rootOf, at } = defineProps<{ edition: Edition; topic: string; changes: number; rootOf: () => Element | undefined; at: Path | undefined }>();
 const emit = defineEmits<{ go: [Path] }>();
 const session = useSession();
-const frame = ref<{ reload: () => void; page: () => Document | undefined }>();
+const frame = ref<{ reload: () => void; order: (message: FrameOrder) => void }>();
+/** The page of the site that is in the frame; readers' links lead to other ones. */
+const shown = ref<string>();
 const device = useStorage<'phone' | 'tablet' | 'desk'>('ukiyo-site-device', 'phone');
 const proof = ref<SiteProof>();
 const failure = ref('');
@@ -21,49 +23,21 @@ const milliseconds = ref(0);
 const base = computed(() => `/api${session.base}/editions/${edition.id}/proof/site/${edition.look}/`);
 const address = computed(() => (typeof proof.value?.path === 'string' ? `${base.value}${proof.value.path}` : ''));
 
-/** The page as it is written takes the place of that which is stored; what is around it stays. */
-function renew(page: Document): void {
+/** A path in the site as addresses write it. */
+const pathIn = (path: string): string => (URL.canParse(path, 'http://site/') ? new URL(path, 'http://site/').pathname : '');
+const caretRules = '[data-caret] { outline: 2px solid var(--accent); outline-offset: 3px; border-radius: 2px; }';
+const mark = (): void => frame.value?.order({ kind: 'mark', at });
+/** The page as it is written takes the place of that which is stored. */
+function renew(): void {
   const now = proof.value;
-  // Readers' links lead to other pages; those are as they are stored.
-  if (!now || page.location.pathname !== address.value) return;
-  const content = new DOMParser().parseFromString(now.html, 'text/html').getElementById('content');
-  const before = page.getElementById('content');
-  if (!content || !before) return;
-  before.replaceWith(page.adoptNode(content));
-  content.addEventListener('click', lead);
+  if (!now || now.path === null || shown.value !== pathIn(now.path)) return;
+  frame.value?.order({ kind: 'content', html: now.html });
   mark();
 }
-function lead(event: MouseEvent): void {
-  const hit = (event.target as HTMLElement).closest<HTMLElement>('[data-at]');
-  if (!hit || (event.target as HTMLElement).closest('a[href], button, summary, select')) return;
-  const path = hit.dataset['at'] ?? '';
-  emit('go', path === '' ? [] : path.split('.').map(Number));
-}
-/** Where the caret is: the innermost element that says where it stands. */
-function mark(): void {
-  const page = frame.value?.page();
-  if (!page) return;
-  for (const one of page.querySelectorAll<HTMLElement>('[data-caret]')) delete one.dataset['caret'];
-  for (let depth = at?.length ?? 0; depth > 0; depth -= 1) {
-    const found = page.querySelector<HTMLElement>(`[data-at="${at!.slice(0, depth).join('.')}"]`);
-    if (!found) continue;
-    found.dataset['caret'] = '';
-    // Within the page alone: what is around the frame stays where it is.
-    const { top, bottom } = found.getBoundingClientRect();
-    const room = page.defaultView?.innerHeight ?? 0;
-    if (top < 0 || bottom > room) page.defaultView?.scrollBy({ top: top - room / 3 });
-    return;
-  }
-}
-let rules: CSSStyleSheet | undefined;
-function loaded(page: Document): void {
-  const realm = page.defaultView as (Window & { CSSStyleSheet: typeof CSSStyleSheet }) | null;
-  if (realm) {
-    rules = new realm.CSSStyleSheet();
-    rules.replaceSync('[data-caret] { outline: 2px solid var(--accent); outline-offset: 3px; border-radius: 2px; }');
-    page.adoptedStyleSheets = [...page.adoptedStyleSheets, rules];
-  }
-  renew(page);
+function ready(page: string): void {
+  shown.value = pathIn(page);
+  frame.value?.order({ kind: 'rules', name: 'caret', css: caretRules });
+  renew();
 }
 const set = latestOnly(async ({ item, text, since }: { item: string; text: string | undefined; since: number }) => {
   try {
@@ -73,9 +47,8 @@ const set = latestOnly(async ({ item, text, since }: { item: string; text: strin
     proof.value = answer;
     failure.value = '';
     milliseconds.value = Math.round(performance.now() - since);
-    const page = frame.value?.page();
     if (before?.path === answer.path && before.conditions !== answer.conditions) frame.value?.reload();
-    else if (page) renew(page);
+    else renew();
   } catch (error) {
     failure.value = messageOf(error);
   }
@@ -99,7 +72,7 @@ watch(() => at, mark);
   <div class="site-proof">
     <p v-if="failure" class="seal-text" role="alert">{{ failure }}</p>
     <p v-if="proof && proof.path === null" class="quiet">{{ edition.name }} does not have this topic.</p>
-    <SiteFrame v-else-if="address" ref="frame" v-model:device="device" :address="address" :label="edition.name" @load="loaded"><span class="small quiet">{{ milliseconds }} ms</span></SiteFrame>
+    <SiteFrame v-else-if="address" ref="frame" v-model:device="device" :address="address" :label="edition.name" @ready="ready" @go="emit('go', $event)"><span class="small quiet">{{ milliseconds }} ms</span></SiteFrame>
     <p v-else-if="!failure" class="quiet">Making the page …</p>
   </div>
 </template>

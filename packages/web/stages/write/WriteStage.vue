@@ -57,7 +57,7 @@ onMounted(async () => {
 });
 watch(id, show);
 watch([() => library.find(id.value)?.title, id], ([title]) => (place.trail = id.value === '' ? [] : [title ?? id.value]));
-watch(live.people, (people) => (place.people = people.filter(({ client }) => client !== live.client())));
+watch(live.people, (people) => (place.people = people.filter(({ client }) => client !== live.ownName())));
 watch([live.saved, editor.words, editor.problems], () => {
   place.saved = live.saved.value;
   place.words = editor.words.value;

@@ -1,0 +1,123 @@
+import { Asset, Folder, ItemId } from '@ukiyo/contracts';
+import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
+import { z } from 'zod';
+import type { Services } from '../app/services.ts';
+import { imagesIn } from '../data/packaged.ts';
+import { settleImage } from '../media/image.ts';
+import { nameForType } from '../media/types.ts';
+import { grantOf, notFound, Refused } from './guard.ts';
+import { namesOf } from './naming.ts';
+import { sendMade } from './sending.ts';
+import { uploaded } from './uploads.ts';
+
+const InProject = z.object({ project: z.uuid() });
+const OneAsset = InProject.extend({ id: ItemId });
+
+/** An id of letters, digits and marks that a file can also have as its name. */
+function idFor(fileName: string, taken: ReadonlySet<string>): string {
+  const stem = fileName
+    .replace(/\.[^.]*$/u, '')
+    .replace(/[^\p{L}\p{N}._-]+/gu, '-')
+    .replace(/^[^\p{L}_]+/u, '')
+    .slice(0, 180);
+  const wanted = stem === '' ? 'image' : stem;
+  let id = wanted;
+  for (let count = 2; taken.has(id); count += 1) id = `${wanted}-${count}`;
+  return id;
+}
+
+/** Images, videos and sounds of the library. */
+export const assetRoutes =
+  ({ assets, blobs, items, uses, designs }: Services): FastifyPluginAsyncZod =>
+  async (app) => {
+    app.get(
+      '/assets',
+      {
+        config: { permission: 'read' },
+        schema: { params: InProject, response: { 200: z.array(Asset) } },
+      },
+      ({ params }) => assets.list(params.project),
+    );
+    app.get(
+      '/assets/:id/file',
+      { config: { permission: 'read' }, schema: { params: OneAsset } },
+      async ({ params }, reply) => {
+        const row = await assets.find(params.project, params.id);
+        if (!row) throw notFound('image');
+        return sendMade(row.name, await blobs.get(row.hash), reply);
+      },
+    );
+    app.post(
+      '/assets',
+      {
+        config: { permission: 'write' },
+        schema: {
+          params: InProject,
+          querystring: z.object({ folder: Folder.default('images') }),
+          response: { 201: Asset },
+        },
+      },
+      async (request, reply) => {
+        const { project } = request.params;
+        const { name, bytes, claimed } = await uploaded(await request.file());
+        const settled = settleImage(bytes, claimed);
+        if ('refusal' in settled) throw new Refused(422, 'image.unreadable', settled.refusal);
+        const id = idFor(name, await items.ids(project));
+        const fileName = nameForType(
+          `${id}${/\.[^.]*$/u.exec(name)?.[0] ?? ''}`,
+          settled.mediaType,
+        );
+        const asset = { id, folder: request.query.folder, name: fileName, ...settled };
+        const isCreated = await assets.create(project, asset);
+        const row = isCreated ? await assets.find(project, id) : undefined;
+        if (!row)
+          throw new Refused(
+            409,
+            'image.taken',
+            `The folder “${request.query.folder}” already has an image named “${fileName}”.`,
+          );
+        return reply.status(201).send(row);
+      },
+    );
+    app.delete(
+      '/assets/:id',
+      {
+        config: { permission: 'write' },
+        schema: { params: OneAsset, response: { 204: z.null() } },
+      },
+      async (request, reply) => {
+        const { project, id } = request.params;
+        const { person } = grantOf(request);
+        await refuseIfUsed(project, id);
+        if (!(await assets.remove(project, id))) throw notFound('image');
+        request.log.info({ person: person.id, asset: id }, 'image deleted');
+        return reply.status(204).send(null);
+      },
+    );
+
+    /** What shows an image would have a gap where it was. */
+    async function refuseIfUsed(project: string, id: string): Promise<void> {
+      const { uses: found } = await uses.reach(project, { of: 'item', id });
+      if (found.length > 0)
+        throw new Refused(
+          409,
+          'image.used',
+          `The image “${id}” is used in ${namesOf(found)}. Remove it there first.`,
+        );
+      const alternates = (await assets.list(project)).filter(
+        ({ alternateOf }) => alternateOf === id,
+      );
+      if (alternates.length > 0)
+        throw new Refused(
+          409,
+          'image.used',
+          `The image “${id}” has alternates: ${alternates.map(({ name }) => `“${name}”`).join(', ')}. Delete them first.`,
+        );
+      if (imagesIn(await designs.read(project)).includes(id))
+        throw new Refused(
+          409,
+          'image.used',
+          `The image “${id}” is part of a page plan or a site look. Remove it there first.`,
+        );
+    }
+  };

@@ -1,0 +1,80 @@
+import type { LiveEvent } from '@ukiyo/contracts';
+import type { FastifyRequest } from 'fastify';
+import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
+import { z } from 'zod';
+import type { OpenLines } from '../access/lines.ts';
+import type { Queue } from '../jobs/queue.ts';
+import { grantOf, Refused } from './guard.ts';
+
+/** Events that wait for a browser that does not take them, in bytes; it comes again and asks for everything. */
+const mostWaiting = 1024 * 1024;
+/** Something is sent at least so often, in milliseconds, so that nobody between takes the stream for a dead one. */
+const signOfLifeEvery = 20_000;
+
+/** Opens a line in the name of who asks. @throws Refused when too many are open */
+export function lineOf(
+  lines: OpenLines,
+  request: FastifyRequest,
+  place: string,
+  end: () => void,
+): () => void {
+  const { access, person } = grantOf(request);
+  const opened = lines.open({
+    access,
+    person: person.id,
+    role: person.role,
+    address: request.ip,
+    place,
+    end,
+  });
+  if (!opened)
+    throw new Refused(
+      429,
+      'too-many-lines',
+      'Too many windows are connected at once. Close some of them and load this one again.',
+    );
+  return opened;
+}
+
+/** The stream of what happens in a project (HTML Standard, server-sent events). */
+export const eventRoutes =
+  (queue: Queue, lines: OpenLines): FastifyPluginAsyncZod =>
+  async (app) => {
+    // A stream never ends by itself: without this the server would wait for its listeners when it is to stop.
+    const endings = new Set<() => void>();
+    app.addHook('preClose', (done) => {
+      for (const end of endings) end();
+      done();
+    });
+    app.get(
+      '/events',
+      { config: { permission: 'read' }, schema: { params: z.object({ project: z.uuid() }) } },
+      (request, reply) => {
+        const stream = reply.raw;
+        const end = (): void => void stream.end();
+        const closed = lineOf(lines, request, `events:${request.params.project}`, end);
+        endings.add(end);
+        reply.hijack();
+        stream.writeHead(200, {
+          'content-type': 'text/event-stream',
+          'cache-control': 'no-store',
+          connection: 'keep-alive',
+          'x-accel-buffering': 'no',
+        });
+        stream.write(': here\n\n');
+        const send = (event: LiveEvent, project: string): void => {
+          if (project !== request.params.project) return;
+          if (stream.writableLength > mostWaiting) stream.destroy();
+          else stream.write(`data: ${JSON.stringify(event)}\n\n`);
+        };
+        const alive = setInterval(() => stream.write(': still here\n\n'), signOfLifeEvery);
+        queue.events.on('live', send);
+        stream.on('close', () => {
+          clearInterval(alive);
+          queue.events.off('live', send);
+          endings.delete(end);
+          closed();
+        });
+      },
+    );
+  };

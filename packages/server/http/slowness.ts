@@ -1,0 +1,38 @@
+import type { FastifyInstance } from 'fastify';
+
+/** The headers of a request come within this time, and its body at no less than this rate after a first rest. */
+const headersWithin = 10_000;
+const firstRest = 15_000;
+const slowestRate = 8 * 1024;
+const lookEvery = 2_000;
+/** Even a large package over a slow line is there by then, in milliseconds. */
+const requestWithin = 30 * 60_000;
+
+/** Connections that send a byte now and then, to hold a place that others need. */
+export const slowness = {
+  /** Options of the server (Node.js, `http.createServer`). */
+  server: {
+    requestTimeout: requestWithin,
+    connectionTimeout: 60_000,
+    keepAliveTimeout: 30_000,
+    http: { headersTimeout: headersWithin, connectionsCheckingInterval: lookEvery },
+  },
+
+  /** Ends requests whose body does not come. */
+  watch(app: FastifyInstance): void {
+    app.addHook('onRequest', async ({ raw }, reply) => {
+      if (raw.method === 'GET' || raw.method === 'HEAD') return;
+      const began = performance.now();
+      const before = raw.socket.bytesRead;
+      const looking = setInterval(() => {
+        const late = performance.now() - began - firstRest;
+        const received = raw.socket.bytesRead - before;
+        if (raw.complete) clearInterval(looking);
+        else if (late > 0 && received < (late * slowestRate) / 1000) raw.socket.destroy();
+      }, lookEvery);
+      const stop = (): void => clearInterval(looking);
+      raw.once('close', stop);
+      reply.raw.once('close', stop);
+    });
+  },
+};
