@@ -1,4 +1,5 @@
 import { useManners } from '@ukiyo/core/library';
+import { limits as textLimits } from '@ukiyo/core/markup';
 import { z } from 'zod';
 
 /** A language of content, as in `de` or `pt-BR` (BCP 47). */
@@ -117,7 +118,7 @@ export type NewItem = z.infer<typeof NewItem>;
 
 /** `version` is the one that was edited: the answer is a conflict when another was saved since. */
 export const SaveItem = z.object({
-  text: z.string().max(20 * 1024 * 1024),
+  text: z.string().max(textLimits.size, 'has more than 4 million characters. Split it.'),
   version: z.number().int().min(1),
   note: z.string().max(500).default(''),
 });

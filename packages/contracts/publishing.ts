@@ -42,7 +42,7 @@ export type LensDecision = z.infer<typeof LensDecision>;
 /** A DITAVAL document that becomes a lens. */
 export const DitavalText = z.object({
   name: z.string().trim().min(1).max(200),
-  text: z.string().max(2_000_000),
+  text: z.string().max(250_000, 'A DITAVAL file has at most 250,000 characters.'),
 });
 export const TakenLens = z.object({ lens: Lens, problems: z.array(Problem) });
 

@@ -11,7 +11,8 @@ export {
   type ImportedItem,
   type PackageContent,
 } from './package/package.ts';
-export { readZip, zipLimits } from './package/zip.ts';
+export type { PackageFiles } from './package/files.ts';
+export { unpackZip, zipLimits } from './package/zip.ts';
 export { mediaTypeOf } from './package/media.ts';
 export { readSourceFolder, sourceLimits } from './sources/folder.ts';
 export {

@@ -1,9 +1,8 @@
-import { zipSync, strToU8 } from 'fflate';
 import { describe, expect, it } from 'vitest';
 import { compose } from '@ukiyo/core/compose';
 import { textLibrary } from '@ukiyo/core/library';
 import { ditaFiles, editionPackage } from '@ukiyo/press';
-import { decodeXml, readFolder, readPackage, readZip } from './index.ts';
+import { decodeXml, readFolder, readPackage } from './index.ts';
 
 const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
 const codes = (problems: readonly { code: string }[]): string[] => problems.map(({ code }) => code);
@@ -193,22 +192,5 @@ describe('encodings', () => {
     expect(
       codes(decodeXml(bytes('<?xml version="1.0" encoding="klingon"?><a/>')).problems),
     ).toEqual(['xml.encoding']);
-  });
-});
-
-describe('zip files', () => {
-  it('are unpacked', async () => {
-    const { files, problems } = await readZip(zipSync({ 'a/b.txt': strToU8('hello') }));
-    expect(problems).toEqual([]);
-    expect(new TextDecoder().decode(files.get('a/b.txt'))).toBe('hello');
-  });
-  it('that are none, lie about their paths or are damaged give a problem, not an error', async () => {
-    expect(codes((await readZip(bytes('PK nonsense'))).problems)).toEqual(['zip.unreadable']);
-    expect(codes((await readZip(zipSync({ '../evil': strToU8('x') }))).problems)).toEqual([
-      'zip.unreadable',
-    ]);
-    const damaged = zipSync({ a: strToU8('x'.repeat(5000)) });
-    damaged[40] = damaged[40]! ^ 0xff;
-    expect(codes((await readZip(damaged)).problems)).toEqual(['zip.entry']);
   });
 });

@@ -5,9 +5,11 @@
  */
 import {
   createApp,
+  createClerk,
   type TrustedProxies,
   makeServices,
   openQueue,
+  openThreads,
   seedDemo,
   seedEmpty,
   upgrade,
@@ -27,7 +29,9 @@ if (databaseUrl === undefined || dataFolder === undefined)
   throw new Error('DATABASE_URL and DATA_FOLDER must be set.');
 
 const settings = { databaseUrl, dataFolder };
-const services = makeServices(settings);
+const threads = openThreads();
+const clerk = createClerk(settings);
+const services = makeServices(settings, { threads, clerk });
 await upgrade(services);
 const seeded =
   demoFolder === undefined ? await seedEmpty(services) : await seedDemo(services, demoFolder);
@@ -59,6 +63,8 @@ async function stop(): Promise<void> {
   clearInterval(closing);
   clearTimeout(late);
   await queue.close();
+  clerk.close();
+  await threads.close();
   await services.database.sequelize.close();
   process.exit(0);
 }

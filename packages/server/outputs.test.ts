@@ -95,10 +95,22 @@ describe('editions of every kind', () => {
       id: 'partner-mark',
       folder: 'images',
       name: 'partner-mark.svg',
-      ...mark,
+      mediaType: mark.mediaType,
+      hash: await server.services.blobs.put(mark.bytes),
+      size: mark.bytes.byteLength,
     });
-    await server.services.designs.save(server.project, 'sheets', 'partners', 0, sheet);
-    await server.services.designs.save(server.project, 'looks', 'partners', 0, look);
+    await server.services.designs.save(server.project, {
+      kind: 'sheets',
+      id: 'partners',
+      version: 0,
+      content: sheet,
+    });
+    await server.services.designs.save(server.project, {
+      kind: 'looks',
+      id: 'partners',
+      version: 0,
+      content: look,
+    });
     const own = {
       name: 'To partners',
       output: 'dita',
@@ -138,7 +150,7 @@ describe('editions of every kind', () => {
     expect(pageTexts(there.publication)).toEqual(pageTexts(here.publication));
   });
   it('… and so does a whole library: its editions and designs, once', async () => {
-    const files = await server.services.packages.give(server.project);
+    const files = new Map(await server.services.packages.give(server.project));
     const project = await emptyProject();
     const all = await server.services.editions.editions(server.project);
     const report = await server.services.packages.take(project, files, 'Ada Lind');

@@ -85,10 +85,7 @@ export function defineKeys(
 }
 
 /** What a key gives: to everybody, or what readers get instead who have chosen so, and what the others get. */
-export function givenBy({
-  closer,
-  ...definition
-}: DefinedKey): readonly {
+export function givenBy({ closer, ...definition }: DefinedKey): readonly {
   readonly definition: KeyDefinition & { readonly origin: Origin };
   readonly when?: When;
 }[] {

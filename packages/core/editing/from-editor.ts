@@ -122,12 +122,10 @@ function nest(pieces: readonly Piece[]): Node[] {
       reach(mark) > reach(best) ? mark : best,
     );
     const end = reach(outermost);
-    const inner = pieces
-      .slice(at, end)
-      .map((piece) => ({
-        node: piece.node,
-        marks: piece.marks.filter((mark) => !mark.eq(outermost)),
-      }));
+    const inner = pieces.slice(at, end).map((piece) => ({
+      node: piece.node,
+      marks: piece.marks.filter((mark) => !mark.eq(outermost)),
+    }));
     out.push(
       element(elementOf(outermost), outermost.attrs['attributes'] as Attributes, nest(inner)),
     );

@@ -53,6 +53,7 @@ describe('reading', () => {
     ],
     [`<a x="${'y'.repeat(limits.attributeLength + 1)}"/>`, 'xml.attribute-too-long'],
     [' '.repeat(limits.size + 1), 'xml.too-large'],
+    [`<a>${'<b/>'.repeat(limits.elements)}</a>`, 'xml.too-many-elements'],
     ['<a>\u0001</a>', 'xml.not-well-formed'],
   ])('refuses hostile or broken text %#', (text, code) => {
     expect(codeOf(text)).toBe(code);

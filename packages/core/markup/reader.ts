@@ -6,8 +6,10 @@ import type { Element, Node } from './element.ts';
 export const limits = {
   /** Open elements. Recursive walks stay well inside the default stack. */
   depth: 200,
-  /** UTF-16 code units of text. */
-  size: 20 * 1024 * 1024,
+  /** UTF-16 code units of text: what can be written can be read, wherever it comes from. */
+  size: 4 * 1024 * 1024,
+  /** Elements of one text; a map of 10,000 topics has some 20,000. */
+  elements: 100_000,
   /** Attributes of one element. */
   attributes: 200,
   /** UTF-16 code units of one attribute value. */
@@ -49,7 +51,7 @@ interface Open {
 /**
  * Reads one XML 1.0 document (W3C XML 1.0, fifth edition).
  * Entities other than the five predefined ones and character references are an error: none is ever expanded or fetched.
- * @returns the document, or problems `xml.not-well-formed`, `xml.entities`, `xml.too-large`, `xml.too-deep`, `xml.too-many-attributes`, `xml.empty`, each with line and column.
+ * @returns the document, or problems `xml.not-well-formed`, `xml.entities`, `xml.too-large`, `xml.too-many-elements`, `xml.too-deep`, `xml.too-many-attributes`, `xml.empty`, each with line and column.
  */
 export function readXml(
   text: string,
@@ -67,7 +69,7 @@ function read(text: string, withPositions: boolean): ReadResult {
         problem(
           'error',
           'xml.too-large',
-          `The file is larger than ${limits.size / 1024 / 1024} million characters.`,
+          `The text has more than ${limits.size / 1024 / 1024} million characters. Split it.`,
         ),
       ],
     };
@@ -78,6 +80,7 @@ function read(text: string, withPositions: boolean): ReadResult {
   let root: Element | undefined;
   let doctype: string | undefined;
   let attributeCount = 0;
+  let elementCount = 0;
   const here = (): SourcePosition => ({ line: parser.line, column: parser.column + 1 });
   const refuse = (code: string, message: string): never => {
     problems.push(problem('error', code, message, here()));
@@ -104,6 +107,12 @@ function read(text: string, withPositions: boolean): ReadResult {
   });
   parser.on('opentagstart', () => {
     attributeCount = 0;
+    elementCount += 1;
+    if (elementCount > limits.elements)
+      refuse(
+        'xml.too-many-elements',
+        `The text has more than ${limits.elements} elements. Split it.`,
+      );
     if (open.length >= limits.depth)
       refuse('xml.too-deep', `More than ${limits.depth} elements are open at once.`);
   });

@@ -5,11 +5,20 @@ import { childElements, findAll, isElement, lineOf, type Element } from '../mark
 import { problem, type Fix, type Path, type Problem } from '../problems/index.ts';
 import { countedWords, ruleSentence, type HouseRule } from './house-rule.ts';
 
-type Check = (
-  found: Element,
-  path: Path,
-  inside: readonly Element[],
-) => { message: string; fix?: Fix } | undefined;
+/** An element where the walk stands. What several rules ask of it is worked out once. */
+interface Visited {
+  readonly found: Element;
+  readonly path: Path;
+  /** The elements around it, from the root inward. */
+  readonly inside: readonly Element[];
+  /** Whether wordings are looked for in its text. */
+  readonly isProse: boolean;
+  /** Its text in one line. */
+  readonly line: () => string;
+  /** Its own pieces of text, without what is in other elements, each with its letters folded. */
+  readonly pieces: () => readonly { readonly text: string; readonly folded: string }[];
+}
+type Check = (visited: Visited) => { message: string; fix?: Fix } | undefined;
 
 /** Text that is not prose: wordings are not looked for in it. */
 const notProse = new Set([
@@ -37,41 +46,62 @@ export function checkHouseRules(root: Element, rules: readonly HouseRule[]): Pro
   const checks = rules.map((rule) => ({ rule, check: checkOf(rule) }));
   const problems: Problem[] = [];
   const inside: Element[] = [];
-  const visit = (found: Element, path: Path): void => {
+  const visit = (found: Element, path: Path, isAroundProse: boolean): void => {
+    const isProse = isAroundProse && !notProse.has(found.name);
+    const visited = visitedAt(found, path, inside, isProse);
     for (const { rule, check } of checks) {
-      const told = check(found, path, inside);
-      if (told)
-        problems.push(
-          problem(
-            rule.severity,
-            `house.${rule.id}`,
-            rule.reason === '' ? told.message : `${told.message} ${rule.reason}`,
-            { path: [...path] },
-            told.fix,
-          ),
-        );
+      const told = check(visited);
+      if (!told) continue;
+      const message = rule.reason === '' ? told.message : `${told.message} ${rule.reason}`;
+      const where = { path: [...path] };
+      problems.push(problem(rule.severity, `house.${rule.id}`, message, where, told.fix));
     }
     inside.push(found);
     found.children.forEach((child, index) => {
-      if (isElement(child)) visit(child, [...path, index]);
+      if (isElement(child)) visit(child, [...path, index], isProse);
     });
     inside.pop();
   };
-  visit(root, []);
+  visit(root, [], true);
   return problems;
 }
+
+function visitedAt(
+  found: Element,
+  path: Path,
+  inside: readonly Element[],
+  isProse: boolean,
+): Visited {
+  let line: string | undefined;
+  let pieces: ReturnType<Visited['pieces']> | undefined;
+  return {
+    found,
+    path,
+    inside,
+    isProse,
+    line: () => (line ??= lineOf(found)),
+    pieces: () =>
+      (pieces ??= found.children.flatMap((child) =>
+        typeof child === 'string' ? [{ text: child, folded: folded(child) }] : [],
+      )),
+  };
+}
+
+/** Letters that expressions with the flags `iu` take for the same are the same (ECMA-262, 22.2.2.7.3). */
+const folded = (text: string): string =>
+  text.toLowerCase().replace(/[ſς]/gu, (letter) => (letter === 'ſ' ? 's' : 'σ'));
 
 function checkOf(rule: HouseRule): Check {
   const sentence = ruleSentence(rule);
   switch (rule.kind) {
     case 'forbid':
-      return (found, path, inside) =>
+      return ({ found, path, inside }) =>
         isA(found.name, rule.element) &&
         (rule.within === '' || inside.some(({ name }) => isA(name, rule.within)))
           ? { message: sentence, ...fixOfForbidden(found, path) }
           : undefined;
     case 'require':
-      return (found, path) => {
+      return ({ found, path }) => {
         if (
           !isA(found.name, rule.element) ||
           findAll(found, (one) => one !== found && isA(one.name, rule.part)).length > 0
@@ -88,33 +118,32 @@ function checkOf(rule: HouseRule): Check {
         return { message: sentence, ...(fix ? { fix } : {}) };
       };
     case 'limit':
-      return (found) => {
+      return ({ found, line }) => {
         if (!isA(found.name, rule.element)) return undefined;
         const count =
           rule.part === countedWords
-            ? wordsOf(lineOf(found)).length
+            ? wordsOf(line()).length
             : childElements(found).filter(({ name }) => isA(name, rule.part)).length;
         return count > rule.most ? { message: `${sentence} Here are ${count}.` } : undefined;
       };
     case 'pattern': {
       const pattern = patternFrom(rule.pattern);
-      return (found) =>
-        pattern &&
-        isA(found.name, rule.element) &&
-        lineOf(found) !== '' &&
-        !pattern.matcher(lineOf(found)).find()
-          ? { message: `${sentence} Here it is “${lineOf(found).slice(0, 60)}”.` }
+      return ({ found, line }) =>
+        pattern && isA(found.name, rule.element) && line() !== '' && !pattern.matcher(line()).find()
+          ? { message: `${sentence} Here it is “${line().slice(0, 60)}”.` }
           : undefined;
     }
     case 'phrase': {
       const wording = wordingIn(rule.phrase);
-      return (found, path, inside) => {
-        if (notProse.has(found.name) || inside.some(({ name }) => notProse.has(name)))
-          return undefined;
-        const said = found.children.some(
-          (child) => typeof child === 'string' && child.search(wording) !== -1,
-        );
-        if (!said) return undefined;
+      // Most texts have not even its first word, which is seen far sooner than the whole.
+      const first = folded(rule.phrase.trim().split(/\s+/u)[0] ?? '');
+      return ({ found, path, isProse, pieces }) => {
+        const isSaid =
+          isProse &&
+          pieces().some(
+            (piece) => piece.folded.includes(first) && piece.text.search(wording) !== -1,
+          );
+        if (!isSaid) return undefined;
         return {
           message: sentence,
           ...(rule.instead === ''

@@ -176,10 +176,7 @@ const pairs: readonly (readonly [words: LookColour, ground: LookColour])[] = [
 const readable = 4.5;
 
 /** Colours that are too much alike to be read, by day and by night. */
-export function unreadable({
-  day,
-  night,
-}: SiteLook['colours']): {
+export function unreadable({ day, night }: SiteLook['colours']): {
   readonly at: 'day' | 'night';
   readonly words: LookColour;
   readonly ground: LookColour;

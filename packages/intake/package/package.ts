@@ -11,6 +11,7 @@ import { alternateMark, readReference, rewriteReferences } from '@ukiyo/core/lib
 import { childElements, findAll, readXml, type Attributes, type Element } from '@ukiyo/core/markup';
 import { problem, type Problem } from '@ukiyo/core/problems';
 import { decodeXml } from './decode.ts';
+import type { PackageFiles } from './files.ts';
 import { mediaTypeOf } from './media.ts';
 
 export interface ImportedItem {
@@ -22,6 +23,7 @@ export interface ImportedItem {
   readonly text: string;
 }
 
+/** `bytes` are read when they are asked for: the images of a library need not be in memory together. */
 export interface ImportedAsset {
   readonly id: string;
   readonly folder: string;
@@ -46,6 +48,24 @@ export interface PackageContent {
   readonly problems: readonly Problem[];
 }
 
+class PackagedAsset implements ImportedAsset {
+  readonly folder: string;
+  readonly name: string;
+  readonly #read: () => Uint8Array;
+  constructor(
+    readonly id: string,
+    path: string,
+    readonly mediaType: string,
+    files: PackageFiles,
+  ) {
+    ({ folder: this.folder, name: this.name } = split(path));
+    this.#read = () => files.get(path)!;
+  }
+  get bytes(): Uint8Array {
+    return this.#read();
+  }
+}
+
 interface Parsed {
   readonly path: string;
   readonly id: string;
@@ -67,20 +87,24 @@ const xmlEndings = /\.(dita|ditamap|bookmap|xml|ditaval)$/iu;
  * @param taken ids already in the library that the package must not use
  */
 export function readPackage(
-  files: ReadonlyMap<string, Uint8Array>,
+  files: PackageFiles,
   taken: ReadonlySet<string> = new Set(),
 ): PackageContent {
   const problems: Problem[] = [];
   const used = new Set(taken);
+  /** The next number to try, by what was wanted: of thousands that are called alike each is named at once. */
+  const next = new Map<string, number>();
   const idByPath = new Map<string, string>();
   const parsed: Parsed[] = [];
-  const assets: ImportedAsset[] = [];
+  const assets: PackagedAsset[] = [];
   const lenses: (Lens & { id: string })[] = [];
   const facets: Facet[] = [];
   let publishing = '';
   const claim = (wanted: string, path: string): string => {
     let id = wanted;
-    for (let count = 2; used.has(id); count += 1) id = `${wanted}-${count}`;
+    let count = next.get(wanted) ?? 2;
+    for (; used.has(id); count += 1) id = `${wanted}-${count}`;
+    next.set(wanted, count);
     used.add(id);
     idByPath.set(path, id);
     return id;
@@ -88,7 +112,7 @@ export function readPackage(
   const named = (path: string, found: readonly Problem[]): void =>
     void problems.push(...found.map((one) => ({ ...one, message: `${path}: ${one.message}` })));
 
-  for (const [path, bytes] of [...files].sort(([a], [b]) => (a < b ? -1 : 1))) {
+  for (const path of [...files.keys()].sort()) {
     if (!isSafePath(path)) {
       problems.push(
         problem('error', 'package.path', `“${path}” leads out of the package. It is left out.`),
@@ -96,7 +120,7 @@ export function readPackage(
       continue;
     }
     if (xmlEndings.test(path)) {
-      const { text, problems: encoding } = decodeXml(bytes);
+      const { text, problems: encoding } = decodeXml(files.get(path)!);
       named(path, encoding);
       if (/\.ditaval$/iu.test(path)) {
         const { lens, problems: found } = readDitaval(stem(path), text);
@@ -133,7 +157,7 @@ export function readPackage(
       continue;
     }
     if (path === publishingFile) {
-      publishing = new TextDecoder().decode(bytes);
+      publishing = new TextDecoder().decode(files.get(path));
       continue;
     }
     const mediaType = mediaTypeOf(path);
@@ -148,7 +172,7 @@ export function readPackage(
         );
       continue;
     }
-    assets.push({ id: claim(slug(stem(path)), path), ...split(path), mediaType, bytes });
+    assets.push(new PackagedAsset(claim(slug(stem(path)), path), path, mediaType, files));
   }
 
   const byPath = new Map(parsed.map((one) => [one.path, one]));
@@ -202,7 +226,7 @@ export function readPackage(
   }));
   return {
     items,
-    assets: assets.map((asset) => ({ ...asset, ...standIns.get(asset.id) })),
+    assets: assets.map((asset) => Object.assign(asset, standIns.get(asset.id))),
     lenses,
     facets,
     publishing,

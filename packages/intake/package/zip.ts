@@ -1,67 +1,136 @@
-import { buffer } from 'node:stream/consumers';
+import { createWriteStream, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { Transform } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import { crc32 } from 'node:zlib';
 import { problem, type Problem } from '@ukiyo/core/problems';
-import { fromBufferPromise } from 'yauzl';
+import { limits } from '@ukiyo/core/markup';
+import { openPromise, type Entry, type ZipFile } from 'yauzl';
+import { isTextFile, type PackageFiles } from './files.ts';
 
-/** Bounds on what a package may hold: enough for a library of 10,000 topics, too little for a zip bomb. */
+/** Bounds on what a package may hold: enough for a library of 10,000 topics, too little for a zip bomb. In bytes. */
 export const zipLimits = {
   entries: 40_000,
-  entrySize: 64 * 1024 * 1024,
-  totalSize: 1024 * 1024 * 1024,
+  entrySize: 200 * 1024 * 1024,
+  totalSize: 2 * 1024 * 1024 * 1024,
+  /** A text of the most characters that are read, each of up to three bytes (UTF-8 of what UTF-16 has as one unit). */
+  textSize: 3 * limits.size,
+  /** All texts together: they are in memory at once, to find what leads to what. */
+  totalText: 200 * 1024 * 1024,
 } as const;
 
-/**
- * Unpacks a zip file in memory, within `zipLimits`.
- * Problems: `zip.unreadable`, `zip.too-large`, `zip.entry`; what could be read is returned all the same.
- */
-export async function readZip(
-  bytes: Uint8Array,
-): Promise<{ files: Map<string, Uint8Array>; problems: Problem[] }> {
-  const files = new Map<string, Uint8Array>();
-  const problems: Problem[] = [];
+/** What makes a package one that is not taken in. */
+class Fault extends Error {
+  constructor(
+    readonly code: 'zip.unreadable' | 'zip.too-large' | 'zip.entry',
+    message: string,
+  ) {
+    super(message);
+  }
+}
+const faulty = (name: string, why: string): Fault =>
+  new Fault('zip.entry', `The entry “${name}” of the package ${why}. Nothing was imported.`);
+const tooLarge = (what: string): Fault =>
+  new Fault('zip.too-large', `${what}. Nothing was imported.`);
+
+/** Kinds of files in the upper half of the external attributes that a Unix program has written (APPNOTE 4.4.15; stat(2)). */
+const kindMask = 0o170000;
+const regularFile = 0o100000;
+const madeOnUnix = 3;
+
+function isRegular({ versionMadeBy, externalFileAttributes }: Entry): boolean {
+  const kind = (externalFileAttributes >>> 16) & kindMask;
+  return versionMadeBy >> 8 !== madeOnUnix || kind === 0 || kind === regularFile;
+}
+
+/** Everything that the directory of the package says, looked at before anything is unpacked. */
+async function entriesOf(zip: ZipFile): Promise<Entry[]> {
+  if (zip.entryCount > zipLimits.entries)
+    throw tooLarge(
+      `The package has ${zip.entryCount} entries; at most ${zipLimits.entries} can be imported`,
+    );
+  const entries = new Map<string, Entry>();
   let total = 0;
+  let totalText = 0;
+  for await (const entry of zip.eachEntry()) {
+    const { fileName, uncompressedSize } = entry;
+    if (entries.has(fileName)) throw faulty(fileName, 'is there twice');
+    if (fileName.endsWith('/')) continue;
+    if (entry.isEncrypted()) throw faulty(fileName, 'is encrypted');
+    if (!isRegular(entry)) throw faulty(fileName, 'is a link or a device, not a file');
+    const isText = isTextFile(fileName);
+    if (uncompressedSize > (isText ? zipLimits.textSize : zipLimits.entrySize))
+      throw tooLarge(`The entry “${fileName}” of the package is too large`);
+    total += uncompressedSize;
+    totalText += isText ? uncompressedSize : 0;
+    if (total > zipLimits.totalSize || totalText > zipLimits.totalText)
+      throw tooLarge(
+        `The package is too large: with “${fileName}” it has more than ${Math.round((totalText > zipLimits.totalText ? zipLimits.totalText : zipLimits.totalSize) / 1024 / 1024)} MB${totalText > zipLimits.totalText ? ' of text' : ''}`,
+      );
+    entries.set(fileName, entry);
+  }
+  return [...entries.values()];
+}
+
+/** Passes bytes on and adds up their checksum; the unzipper itself looks at their number alone. */
+function summing(): Transform & { sum: number } {
+  const summer = Object.assign(
+    new Transform({
+      transform(chunk: Buffer, _encoding, done) {
+        summer.sum = crc32(chunk, summer.sum);
+        done(null, chunk);
+      },
+    }),
+    { sum: 0 },
+  );
+  return summer;
+}
+
+async function unpackEntry(zip: ZipFile, entry: Entry, file: string): Promise<void> {
+  const summer = summing();
   try {
-    const zip = await fromBufferPromise(Buffer.from(bytes), { strictFileNames: true });
-    for await (const entry of zip.eachEntry()) {
-      if (entry.fileName.endsWith('/')) continue;
-      total += entry.uncompressedSize;
-      if (
-        files.size >= zipLimits.entries ||
-        entry.uncompressedSize > zipLimits.entrySize ||
-        total > zipLimits.totalSize
-      ) {
-        problems.push(
-          problem(
-            'error',
-            'zip.too-large',
-            `The package is larger than can be taken in; “${entry.fileName}” and what follows is left out.`,
-          ),
-        );
-        break;
-      }
-      try {
-        // The unzipper checks the declared size while it reads, so an entry that lies fails instead of growing.
-        files.set(entry.fileName, await buffer(await zip.openReadStreamPromise(entry)));
-      } catch (error) {
-        problems.push(
-          problem(
-            'error',
-            'zip.entry',
-            `“${entry.fileName}” in the package is damaged (${reason(error)}). It is left out.`,
-          ),
-        );
-      }
-    }
-    zip.close();
+    await pipeline(await zip.openReadStreamPromise(entry), summer, createWriteStream(file));
   } catch (error) {
-    problems.push(
-      problem(
-        'error',
-        'zip.unreadable',
-        `This is not a zip file that can be read (${reason(error)}).`,
-      ),
+    throw faulty(entry.fileName, `is damaged (${reason(error)})`);
+  }
+  if (summer.sum !== entry.crc32)
+    throw faulty(entry.fileName, 'is damaged (its checksum is wrong)');
+}
+
+/**
+ * Unpacks a zip file into a folder, under names of its own, so that no name in it can lead anywhere. All or nothing: anything that is
+ * wrong with the package itself is a reason to take nothing of it.
+ * Problems: `zip.unreadable`, `zip.too-large`, `zip.entry`, with the entry by name
+ * @param folder an empty folder, which the caller removes
+ */
+export async function unpackZip(path: string, folder: string): Promise<PackageFiles | Problem> {
+  try {
+    const zip = await openPromise(path, { strictFileNames: true, autoClose: false });
+    try {
+      const files = new Map<string, string>();
+      for (const entry of await entriesOf(zip)) {
+        const file = join(folder, String(files.size));
+        await unpackEntry(zip, entry, file);
+        files.set(entry.fileName, file);
+      }
+      return {
+        keys: () => files.keys(),
+        get: (name) => {
+          const file = files.get(name);
+          return file === undefined ? undefined : readFileSync(file);
+        },
+      };
+    } finally {
+      zip.close();
+    }
+  } catch (error) {
+    if (error instanceof Fault) return problem('error', error.code, error.message);
+    return problem(
+      'error',
+      'zip.unreadable',
+      `The package cannot be read as a zip file (${reason(error)}). Nothing was imported.`,
     );
   }
-  return { files, problems };
 }
 
 const reason = (error: unknown): string => (error instanceof Error ? error.message : String(error));

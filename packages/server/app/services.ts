@@ -1,4 +1,5 @@
 import { join } from 'node:path';
+import type { Transaction } from 'sequelize';
 import { signInAttempts, type Attempts } from '../access/attempts.ts';
 import { grantsOf, type Grants } from '../access/grants.ts';
 import { people, type People } from '../access/people.ts';
@@ -23,6 +24,10 @@ import { sourceStore, type SourceStore } from '../data/sources.ts';
 import { useStore, type UseStore } from '../data/uses.ts';
 import { variableStore, type VariableStore } from '../data/variables.ts';
 import { libraryPackages, type LibraryPackages } from '../data/packages.ts';
+import { settleText } from '../data/settling.ts';
+import { settleImage, type ImageSettling } from '../media/image.ts';
+import type { Threads } from '../threads/pool.ts';
+import { localClerk, type Clerk } from '../jobs/clerk.ts';
 import { telling, type Tell } from './telling.ts';
 
 /** Everything that routes and workers need, made once for each process. */
@@ -30,6 +35,7 @@ export interface Services {
   readonly settings: Settings;
   readonly database: Database;
   readonly blobs: BlobStore;
+  readonly settleImage: ImageSettling;
   readonly people: People;
   readonly sessions: Sessions;
   readonly attempts: Attempts;
@@ -53,6 +59,8 @@ export interface Services {
   readonly live: LiveLog;
   readonly packages: LibraryPackages;
   readonly sources: SourceStore;
+  /** Does what the thread that answers must not do itself. */
+  readonly clerk: Clerk;
   /** Folder of an impression's files. */
   readonly impressionFolder: (id: string) => string;
   /** The file in which an edition was last proofed as a whole. */
@@ -65,7 +73,19 @@ export interface Settings {
   readonly dataFolder: string;
 }
 
-export function makeServices(settings: Settings, connections?: number): Services {
+export interface ServiceOptions {
+  /** Connections to the database, at most. */
+  readonly connections?: number;
+  /** Who does what is bulky; this process itself where there is nobody. */
+  readonly clerk?: Clerk;
+  /** Where long texts and large drawings are worked on; in the thread that asks where there is none. */
+  readonly threads?: Pick<Threads, 'settleText' | 'settleImage'>;
+}
+
+export function makeServices(
+  settings: Settings,
+  { connections, clerk, threads = { settleText, settleImage } }: ServiceOptions = {},
+): Services {
   const { databaseUrl, dataFolder } = settings;
   const database = openDatabase(databaseUrl, connections);
   const blobs = blobStore(join(dataFolder, 'blobs'));
@@ -73,11 +93,12 @@ export function makeServices(settings: Settings, connections?: number): Services
   const facets = facetStore(database);
   const designs = designStore(database);
   const agreements = agreementStore(database);
-  const items = itemStore(database, async (project, transaction) => ({
+  const agreedIn = async (project: string, transaction?: Transaction) => ({
     facets: (await facets.read(project, transaction)).facets,
     rules: (await agreements.read(project, transaction)).rules,
-  }));
-  const assets = assetStore(database, blobs);
+  });
+  const items = itemStore(database, agreedIn, threads.settleText);
+  const assets = assetStore(database);
   const live = liveLog(database, items);
   const rewrite = textRewriting(database, items, live);
   const notices = noticeStore(database);
@@ -85,10 +106,11 @@ export function makeServices(settings: Settings, connections?: number): Services
   const persons = people(database);
   const sessions = sessionStore(database);
   const tokens = tokenStore(database);
-  return {
+  const services: Services = {
     settings,
     database,
     blobs,
+    settleImage: threads.settleImage,
     people: persons,
     sessions,
     tokens,
@@ -114,5 +136,9 @@ export function makeServices(settings: Settings, connections?: number): Services
     sources: sourceStore(database, items, rewrite, join(dataFolder, 'sources')),
     impressionFolder: (id) => join(dataFolder, 'impressions', id),
     proofFile: (edition) => join(dataFolder, 'proofs', `${edition}.pdf`),
+    get clerk() {
+      return clerk ?? localClerk(services);
+    },
   };
+  return services;
 }

@@ -1,6 +1,5 @@
 import type { Asset } from '@ukiyo/contracts';
 import { UniqueConstraintError, type Transaction } from 'sequelize';
-import type { BlobStore } from './blobs.ts';
 import type { Database } from './database.ts';
 import type { AssetRow } from './models.ts';
 
@@ -9,7 +8,10 @@ interface NewAsset {
   readonly folder: string;
   readonly name: string;
   readonly mediaType: string;
-  readonly bytes: Uint8Array;
+  /** SHA-256 under which the bytes are stored. */
+  readonly hash: string;
+  /** In bytes. */
+  readonly size: number;
   readonly width?: number;
   readonly height?: number;
   readonly alternateOf?: string;
@@ -29,7 +31,7 @@ export interface AssetStore {
   ): Promise<boolean>;
   /** False when there is none. The file stays: what was built with it can be built again. */
   remove(project: string, id: string): Promise<boolean>;
-  /** The file gets the ending of its type. False when the id or the path is taken. */
+  /** False when the id or the path is taken. */
   create(project: string, asset: NewAsset, within?: Transaction): Promise<boolean>;
 }
 
@@ -55,7 +57,7 @@ const shown = ({
   conditions,
 });
 
-export function assetStore({ models }: Database, blobs: BlobStore): AssetStore {
+export function assetStore({ models }: Database): AssetStore {
   const rows = async (project: string): Promise<AssetRow[]> =>
     (await models.assets.findAll({ where: { projectId: project }, order: [['name', 'ASC']] })).map(
       (row) => row.get(),
@@ -74,8 +76,7 @@ export function assetStore({ models }: Database, blobs: BlobStore): AssetStore {
       )[0] > 0,
     remove: async (project, id) =>
       (await models.assets.destroy({ where: { projectId: project, id } })) > 0,
-    async create(project, { bytes, ...asset }, within) {
-      const hash = await blobs.put(bytes);
+    async create(project, asset, within) {
       try {
         const { alternateOf = null, conditions = {}, width = null, height = null } = asset;
         await models.assets.create(
@@ -86,8 +87,6 @@ export function assetStore({ models }: Database, blobs: BlobStore): AssetStore {
             height,
             alternateOf,
             conditions: { ...conditions },
-            size: bytes.byteLength,
-            hash,
           },
           within ? { transaction: within } : {},
         );

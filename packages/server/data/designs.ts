@@ -7,6 +7,7 @@ import {
   type PagePlan,
 } from '@ukiyo/contracts';
 import { shippedLooks, shippedPlans, shippedSheets } from '@ukiyo/core/styles';
+import type { Transaction } from 'sequelize';
 import type { Database } from './database.ts';
 import type { DesignRow } from './models.ts';
 
@@ -22,18 +23,24 @@ type ContentOf = {
   readonly looks: SiteLook;
 };
 
+interface DesignChange<Kind extends DesignKind> {
+  readonly kind: Kind;
+  readonly id: string;
+  /** The one that was changed. */
+  readonly version: number;
+  readonly content: ContentOf[Kind];
+}
+
 /** The style sheets, page plans and site looks of a project: those that ship, as the team has changed them, and its own. */
 export interface DesignStore {
-  read(project: string): Promise<Designs>;
+  read(project: string, transaction?: Transaction): Promise<Designs>;
   /** A style sheet by its id; what ships where there is none by now. */
   sheet(project: string, id: string): Promise<StyleSheet>;
   /** Undefined when another version was saved since. Version 0 makes a new one. */
   save<Kind extends DesignKind>(
     project: string,
-    kind: Kind,
-    id: string,
-    version: number,
-    content: ContentOf[Kind],
+    design: DesignChange<Kind>,
+    within?: Transaction,
   ): Promise<Kept<ContentOf[Kind]> | undefined>;
   /** What ships is there again as it ships. */
   remove(project: string, kind: DesignKind, id: string): Promise<boolean>;
@@ -66,10 +73,13 @@ function merged<Content>(
 export function designStore({ sequelize, models }: Database): DesignStore {
   const { designs, projects } = models;
   const store: DesignStore = {
-    async read(project) {
-      const rows = (
-        await designs.findAll({ where: { projectId: project }, order: [['id', 'ASC']] })
-      ).map((row) => row.get());
+    async read(project, transaction) {
+      const found = await designs.findAll({
+        where: { projectId: project },
+        order: [['id', 'ASC']],
+        ...(transaction ? { transaction } : {}),
+      });
+      const rows = found.map((row) => row.get());
       const of = (kind: DesignKind): DesignRow[] => rows.filter((row) => row.kind === kind);
       return {
         sheets: merged(
@@ -84,24 +94,22 @@ export function designStore({ sequelize, models }: Database): DesignStore {
     sheet: async (project, id) =>
       (await store.read(project)).sheets.find((one) => one.id === id)?.content ??
       shippedSheets['workshop']!,
-    save: (project, kind, id, version, content) =>
-      sequelize.transaction(async (transaction) => {
+    async save(project, { kind, id, version, content }, within) {
+      const act = async (transaction: Transaction) => {
         // One change after the other: the project's row is held.
         await projects.findOne({
           where: { id: project },
           transaction,
           lock: transaction.LOCK.UPDATE,
         });
-        const known = (
-          await designs.findOne({ where: { projectId: project, kind, id }, transaction })
-        )?.get();
+        const where = { projectId: project, kind, id };
+        const known = (await designs.findOne({ where, transaction }))?.get();
         if ((known?.version ?? 0) !== version) return undefined;
-        await designs.upsert(
-          { projectId: project, kind, id, version: version + 1, content },
-          { transaction },
-        );
+        await designs.upsert({ ...where, version: version + 1, content }, { transaction });
         return { id, version: version + 1, ships: shipped[kind][id] !== undefined, content };
-      }),
+      };
+      return within ? act(within) : sequelize.transaction(act);
+    },
     remove: async (project, kind, id) =>
       (await designs.destroy({ where: { projectId: project, kind, id } })) > 0,
   };

@@ -18,9 +18,9 @@ export interface EditionStore {
   /** Changes a lens as it stands now, so that nobody's change is lost; undefined when there is none. */
   changeLens(project: string, id: string, change: (lens: Lens) => Lens): Promise<Lens | undefined>;
   removeLens(project: string, id: string): Promise<boolean>;
-  editions(project: string): Promise<Edition[]>;
+  editions(project: string, transaction?: Transaction): Promise<Edition[]>;
   edition(project: string, id: string): Promise<Edition | undefined>;
-  createEdition(project: string, input: EditionInput): Promise<Edition>;
+  createEdition(project: string, input: EditionInput, transaction?: Transaction): Promise<Edition>;
   updateEdition(project: string, id: string, input: EditionInput): Promise<Edition | undefined>;
   removeEdition(project: string, id: string): Promise<boolean>;
   /** Editions of all projects whose time of the day has come since it was last asked for, each once however many ask and however late. */
@@ -148,30 +148,34 @@ export function editionStore({ sequelize, models }: Database): EditionStore {
       }),
     removeLens: async (project, id) =>
       (await lenses.destroy({ where: { projectId: project, id } })) > 0,
-    editions: async (project) =>
-      (await editions.findAll({ where: { projectId: project }, order: [['name', 'ASC']] })).map(
-        (row) => editionOf(row.get()),
-      ),
+    async editions(project, transaction) {
+      const rows = await editions.findAll({
+        where: { projectId: project },
+        order: [['name', 'ASC']],
+        ...(transaction ? { transaction } : {}),
+      });
+      return rows.map((row) => editionOf(row.get()));
+    },
     async edition(project, id) {
       const row = await editionRow(project, id);
       return row && editionOf(row);
     },
-    async createEdition(project, input) {
-      const row = await editions.create({
-        id: randomUUID(),
-        projectId: project,
-        ...input,
-        clockAt: new Date(),
-      });
+    async createEdition(project, input, transaction) {
+      const row = await editions.create(
+        { id: randomUUID(), projectId: project, ...input, clockAt: new Date() },
+        transaction ? { transaction } : {},
+      );
       return editionOf(row.get());
     },
     async updateEdition(project, id, input) {
-      // A time of the day that is over when it is set has not been missed.
-      await editions.update(
-        { clockAt: new Date() },
-        { where: { projectId: project, id, nightly: { [Op.ne]: input.nightly } } },
-      );
-      await editions.update({ ...input }, { where: { projectId: project, id } });
+      await sequelize.transaction(async (transaction) => {
+        // A time of the day that is over when it is set has not been missed.
+        await editions.update(
+          { clockAt: new Date() },
+          { where: { projectId: project, id, nightly: { [Op.ne]: input.nightly } }, transaction },
+        );
+        await editions.update({ ...input }, { where: { projectId: project, id }, transaction });
+      });
       return store.edition(project, id);
     },
     async takeDue(now) {

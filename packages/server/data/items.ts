@@ -1,11 +1,9 @@
 import { createHash } from 'node:crypto';
 import type { FolderCount, Item, ItemQuery, ItemSummary, Revision } from '@ukiyo/contracts';
-import { writeCanonical } from '@ukiyo/core/grammar';
 import { conditionsOf, valuesUsed } from '@ukiyo/core/facets';
 import {
   baseOf,
   checkItem,
-  derive,
   ownFacts,
   usesIn,
   type Agreed,
@@ -24,6 +22,7 @@ import {
 } from 'sequelize';
 import type { Database } from './database.ts';
 import type { ItemRow } from './models.ts';
+import type { Settle } from './settling.ts';
 
 /** Reading and writing of topics and maps. What is derived from a text is written in the same transaction as the text. */
 export interface ItemStore {
@@ -143,41 +142,14 @@ export function summaryOf(row: ItemRow): ItemSummary {
   };
 }
 
-/** The stored text and what is derived from it. Text that is not well-formed is stored as it is, with that as its problem. */
-function settle(
-  id: string,
-  kind: 'topic' | 'map',
-  source: string,
-  agreed: Agreed,
-): { text: string; derived: Derived } {
-  const { document } = readXml(source);
-  if (document)
-    return { text: writeCanonical(document.root), derived: derive(document.root, id, agreed) };
-  return {
-    text: source,
-    derived: {
-      type: kind,
-      title: id,
-      shortDescription: '',
-      text: '',
-      wordCount: 0,
-      facetValues: [],
-      conditions: {},
-      facts: {},
-      alternateOf: undefined,
-      uses: [],
-      problems: { error: 1, warning: 0, info: 0 },
-    },
-  };
-}
-
 export const hashOf = (content: string): string =>
   createHash('sha256').update(content).digest('hex');
 
-/** @param agreedIn what texts are checked against */
+/** @param agreedIn what texts are checked against @param settle works out what is stored with a text */
 export function itemStore(
   { sequelize, models }: Database,
   agreedIn: (project: string, transaction?: Transaction) => Promise<Agreed>,
+  settle: Settle,
 ): ItemStore {
   const { items, revisions, itemUses, facetUses, liveDocuments } = models;
 
@@ -310,11 +282,13 @@ export function itemStore(
       for (let start = 0; start < rows.length; start += batch) {
         const part = rows.slice(start, start + batch);
         const versions = await versionsBefore(project, part, transaction);
-        const settled = part.map((row) => ({
-          row,
-          version: (versions.get(row.id) ?? 0) + 1,
-          ...settle(row.id, row.kind, row.text, agreed),
-        }));
+        const settled = await Promise.all(
+          part.map(async (row) => ({
+            row,
+            version: (versions.get(row.id) ?? 0) + 1,
+            ...(await settle({ id: row.id, kind: row.kind, source: row.text, agreed })),
+          })),
+        );
         const now = new Date();
         await items.bulkCreate(
           settled.map(({ row, version, text, derived }) => ({
@@ -397,7 +371,8 @@ export function itemStore(
     },
     async write(row, { text: source, note }, author, transaction) {
       const { projectId: project, id, kind, version, text: before } = row.get();
-      const { text, derived } = settle(id, kind, source, await agreedIn(project, transaction));
+      const agreed = await agreedIn(project, transaction);
+      const { text, derived } = await settle({ id, kind, source, agreed });
       if (text === before && note === '') return version;
       await row.update(
         {

@@ -8,6 +8,7 @@ import {
 } from '@ukiyo/contracts';
 import { problem, type Problem } from '@ukiyo/core/problems';
 import { lensPath } from '@ukiyo/press';
+import type { Transaction } from 'sequelize';
 import type { DesignStore } from './designs.ts';
 import type { EditionStore } from './editions.ts';
 
@@ -64,6 +65,12 @@ export function imagesIn(designs: Designs): string[] {
   ];
 }
 
+interface PublishingStores {
+  readonly editions: EditionStore;
+  readonly designs: DesignStore;
+  readonly transaction: Transaction;
+}
+
 /**
  * Takes in what `publishing.json` says: designs that nobody here has changed, and editions whose names are free.
  * @param idOf of a topic, map or lens by its path in the package
@@ -73,7 +80,7 @@ export async function takePublishing(
   project: string,
   text: string,
   idOf: (path: string) => string | undefined,
-  { editions, designs }: { readonly editions: EditionStore; readonly designs: DesignStore },
+  { editions, designs, transaction }: PublishingStores,
 ): Promise<{ readonly count: number; readonly problems: readonly Problem[] }> {
   const content = read(text);
   if (typeof content === 'string')
@@ -92,16 +99,18 @@ export async function takePublishing(
     void problems.push(
       problem('info', 'package.exists', `${what} is in the project already. It is left as it is.`),
     );
-  const known = await designs.read(project);
+  const known = await designs.read(project, transaction);
   for (const kind of kinds) {
     for (const { id, content: design } of content[kind]) {
       const own = known[kind].find((one) => one.id === id);
       if (own && isDeepStrictEqual(own.content, design)) continue;
       if ((own?.version ?? 0) > 0) there(`“${design.name}” (${id})`);
-      else await designs.save(project, kind, id, 0, design);
+      else await designs.save(project, { kind, id, version: 0, content: design }, transaction);
     }
   }
-  const ids = new Map((await editions.editions(project)).map(({ name, id }) => [name, id]));
+  const ids = new Map(
+    (await editions.editions(project, transaction)).map(({ name, id }) => [name, id]),
+  );
   let count = 0;
   for (const edition of content.editions) {
     if (ids.has(edition.name)) {
@@ -125,7 +134,7 @@ export async function takePublishing(
       );
       continue;
     }
-    ids.set(edition.name, (await editions.createEdition(project, input.data)).id);
+    ids.set(edition.name, (await editions.createEdition(project, input.data, transaction)).id);
     count += 1;
   }
   return { count, problems };

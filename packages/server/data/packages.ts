@@ -1,7 +1,7 @@
 import type { ImportReport } from '@ukiyo/contracts';
-import { lensOf } from '@ukiyo/core/facets';
+import { lensOf, type Facet } from '@ukiyo/core/facets';
 import { problem, type Problem } from '@ukiyo/core/problems';
-import { publishingFile, readPackage } from '@ukiyo/intake';
+import { publishingFile, readPackage, type ImportedAsset, type PackageFiles } from '@ukiyo/intake';
 import { ditaFiles, packagePath } from '@ukiyo/press';
 import type { AssetStore } from './assets.ts';
 import type { BlobStore } from './blobs.ts';
@@ -17,15 +17,14 @@ import { takePublishing, writePublishing } from './packaged.ts';
 /** A whole library in and out as files of standard DITA. */
 export interface LibraryPackages {
   /** Writes what can be read; everything or, after a failure of the database, nothing. */
-  take(
-    project: string,
-    files: ReadonlyMap<string, Uint8Array>,
-    author: string,
-  ): Promise<ImportReport>;
-  give(project: string): Promise<Map<string, Uint8Array>>;
+  take(project: string, files: PackageFiles, author: string): Promise<ImportReport>;
+  /** Files by their paths; those of images are read one after the other. */
+  give(project: string): Promise<Iterable<readonly [path: string, content: Uint8Array]>>;
 }
 
 const manyItems = 500;
+
+type Named = { readonly folder: string; readonly name: string };
 
 interface Stores {
   readonly items: ItemStore;
@@ -36,84 +35,103 @@ interface Stores {
   readonly blobs: BlobStore;
 }
 
-export function libraryPackages(
-  database: Database,
-  { items, assets, editions, designs, facets, blobs }: Stores,
-): LibraryPackages {
+/** An image of a package as its row will be; its bytes are stored already. */
+type StoredImage = Omit<ImportedAsset, 'bytes'> & {
+  readonly hash: string;
+  readonly size: number;
+  readonly width?: number;
+  readonly height?: number;
+};
+
+/** Stores what can be shown, one after the other, under names of what they are. */
+async function storeImages(
+  found: readonly ImportedAsset[],
+  blobs: BlobStore,
+  problems: Problem[],
+): Promise<StoredImage[]> {
+  const stored: StoredImage[] = [];
+  for (const asset of found) {
+    const settled = settleImage(asset.bytes, asset.mediaType);
+    if ('refusal' in settled) {
+      const message = `“${asset.name}”: ${settled.refusal} It is left out.`;
+      problems.push(problem('error', 'image.unreadable', message));
+      continue;
+    }
+    const { bytes, ...image } = settled;
+    const { id, folder, alternateOf, conditions } = asset;
+    stored.push({
+      id,
+      folder,
+      ...(alternateOf === undefined ? {} : { alternateOf }),
+      ...(conditions === undefined ? {} : { conditions }),
+      ...image,
+      name: nameForType(asset.name, image.mediaType),
+      hash: await blobs.put(bytes),
+      size: bytes.byteLength,
+    });
+  }
+  return stored;
+}
+
+export function libraryPackages(database: Database, stores: Stores): LibraryPackages {
+  const { items, assets, editions, designs, facets, blobs } = stores;
+  /** Passes on what is not in the library yet, and says what is. */
+  const newOnly = (taken: Set<string>, problems: Problem[]) => (entry: Named) => {
+    const path = packagePath(entry);
+    if (!taken.has(path)) {
+      taken.add(path);
+      return true;
+    }
+    const message = `“${path}” is in the library already. It is left as it is.`;
+    problems.push(problem('warning', 'package.exists', message));
+    return false;
+  };
+  /** Facets that the project has not; of the others their values are left as they are. */
+  const newFacets = async (project: string, found: readonly Facet[], problems: Problem[]) => {
+    const known = new Set((await facets.read(project)).facets.map(({ name }) => name));
+    for (const { name, label } of found.filter((facet) => known.has(facet.name))) {
+      const message = `The project has the facet “${label}” (${name}) already. Its values are left as they are.`;
+      problems.push(problem('info', 'package.exists', message));
+    }
+    return found
+      .filter(({ name }) => !known.has(name))
+      .map((facet) => ({ ...facet, values: [...facet.values] }));
+  };
   return {
     async take(project, files, author) {
       const content = readPackage(files, await items.ids(project));
       const problems: Problem[] = [...content.problems];
-      const images = content.assets.flatMap((asset) => {
-        const settled = settleImage(asset.bytes, asset.mediaType);
-        if ('refusal' in settled) {
-          problems.push(
-            problem(
-              'error',
-              'image.unreadable',
-              `“${asset.name}”: ${settled.refusal} It is left out.`,
-            ),
-          );
-          return [];
-        }
-        const name = nameForType(asset.name, settled.mediaType);
-        return [{ ...asset, ...settled, name }];
-      });
+      const images = await storeImages(content.assets, blobs, problems);
       const paths = await items.paths(project);
       const taken = new Set([...paths.keys(), ...(await assets.rows(project)).map(packagePath)]);
-      const isFree = (entry: { folder: string; name: string }): boolean => {
-        const path = packagePath(entry);
-        if (!taken.has(path)) {
-          taken.add(path);
-          return true;
-        }
-        problems.push(
-          problem(
-            'warning',
-            'package.exists',
-            `“${packagePath(entry)}” is in the library already. It is left as it is.`,
-          ),
-        );
-        return false;
-      };
-      const fresh = content.items.filter(isFree);
-      const freshImages = images.filter(isFree);
-      const facetsThere = new Set((await facets.read(project)).facets.map(({ name }) => name));
-      for (const { name, label } of content.facets.filter((facet) => facetsThere.has(facet.name)))
-        problems.push(
-          problem(
-            'info',
-            'package.exists',
-            `The project has the facet “${label}” (${name}) already. Its values are left as they are.`,
-          ),
-        );
-      const freshFacets = content.facets
-        .filter(({ name }) => !facetsThere.has(name))
-        .map((facet) => ({ ...facet, values: [...facet.values] }));
-      await database.sequelize.transaction(async (transaction) => {
+      const isNew = newOnly(taken, problems);
+      const freshItems = content.items.filter(isNew);
+      const freshImages = images.filter(isNew);
+      const freshFacets = await newFacets(project, content.facets, problems);
+      // What was there already is what its path leads to.
+      const idOf = (path: string): string | undefined => paths.get(path) ?? content.ids.get(path);
+      const published = await database.sequelize.transaction(async (transaction) => {
         // First: what is wrong with a topic also depends on them.
         await facets.add(project, freshFacets, transaction);
-        await items.createAll(project, fresh, author, transaction);
+        await items.createAll(project, freshItems, author, transaction);
         for (const image of freshImages) await assets.create(project, image, transaction);
-        for (const lens of content.lenses)
+        for (const { rules, ...lens } of content.lenses)
           await editions.saveLens(
             project,
-            { ...lens, rules: [...lens.rules], through: [] },
+            { ...lens, rules: [...rules], through: [] },
             transaction,
           );
+        return takePublishing(project, content.publishing, idOf, {
+          editions,
+          designs,
+          transaction,
+        });
       });
       // Else the database plans for some time as if they had not come.
-      if (fresh.length > manyItems)
+      if (freshItems.length > manyItems)
         await database.sequelize.query('ANALYZE items, item_uses, facet_uses');
-      // What was there already is what its path leads to.
-      const published = await takePublishing(
-        project,
-        content.publishing,
-        (path) => paths.get(path) ?? content.ids.get(path),
-        { editions, designs },
-      );
       return {
-        items: fresh.length,
+        items: freshItems.length,
         assets: freshImages.length,
         lenses: content.lenses.length,
         editions: published.count,
@@ -121,21 +139,24 @@ export function libraryPackages(
       };
     },
     async give(project) {
-      const files = await Promise.all(
-        (await assets.rows(project)).map(async (row) => ({
-          ...row,
-          bytes: await blobs.get(row.hash),
-        })),
-      );
+      const rows = await assets.rows(project);
+      const hashes = new Map(rows.map((row) => [packagePath(row), row.hash]));
       const list = (await facets.read(project)).facets;
       const lenses = await editions.lenses(project);
       const seen = lenses.flatMap(({ id }) => ({ ...lensOf(id, lenses, list)!, id }));
       const paths = new Map([...(await items.paths(project))].map(([path, id]) => [id, path]));
       const all = await editions.editions(project);
-      return ditaFiles(await items.texts(project), files, seen, list).set(
+      const images = rows.map((row) => ({ ...row, bytes: new Uint8Array() }));
+      const files = ditaFiles(await items.texts(project), images, seen, list).set(
         publishingFile,
         writePublishing(all, await designs.read(project), all, (id) => paths.get(id)),
       );
+      return (function* () {
+        for (const [path, content] of files) {
+          const hash = hashes.get(path);
+          yield [path, hash === undefined ? content : blobs.getNow(hash)] as const;
+        }
+      })();
     },
   };
 }

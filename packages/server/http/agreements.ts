@@ -9,7 +9,7 @@ const InProject = z.object({ project: z.uuid() });
 
 /** What the team has agreed on: house rules and own facts, set by administrators, and words, to which every writer may add. */
 export const agreementRoutes =
-  ({ agreements, items }: Services): FastifyPluginAsyncZod =>
+  ({ agreements, clerk }: Services): FastifyPluginAsyncZod =>
   async (app) => {
     app.get(
       '/agreements',
@@ -48,7 +48,7 @@ export const agreementRoutes =
             'Somebody else changed this after you opened it. Load it again; what you typed is still here.',
           );
         // The counts in the library follow; nobody has to wait for them.
-        void items.recount(params.project).catch((error: unknown) => log.error(error));
+        void clerk.do('recount', params.project).catch((error: unknown) => log.error(error));
         return saved;
       },
     );

@@ -23,7 +23,7 @@ const forNobody = () =>
 /** What stands in for topics and images, each for certain facet values. */
 export const alternateRoutes =
   (
-    { alternates, assets, uses }: Services,
+    { alternates, assets, clerk }: Services,
     queue: Queue,
     authority: Authority,
   ): FastifyPluginAsyncZod =>
@@ -93,7 +93,12 @@ export const alternateRoutes =
         const { of, conditions } = request.body;
         demandNew(await readOne({ project, id: of }), conditions);
         await authority.written({ project, item: id });
-        const changed = await uses.standIn(project, id, of, conditions, personOf(request).name);
+        const changed = await clerk.do(
+          'standIn',
+          project,
+          { id, of, conditions },
+          personOf(request).name,
+        );
         if (!changed)
           throw new Refused(
             409,

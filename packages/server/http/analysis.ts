@@ -24,7 +24,7 @@ const OneEdition = InProject.extend({ id: z.uuid() });
 /** What is asked of a whole library at once, answered by a process of its own. */
 export const analysisRoutes =
   (
-    { mergeCopies }: Services,
+    { clerk }: Services,
     queue: Queue,
     analyst: Analyst,
     authority: Authority,
@@ -110,7 +110,7 @@ export const analysisRoutes =
       async (request, reply) => {
         const { project } = request.params;
         await authority.settle(project);
-        const made = await mergeCopies(project, request.body, personOf(request).name);
+        const made = await clerk.do('mergeCopies', project, request.body, personOf(request).name);
         if (!made)
           throw new Refused(
             409,

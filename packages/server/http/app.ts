@@ -12,6 +12,8 @@ import type { Services } from '../app/services.ts';
 import type { Queue } from '../jobs/queue.ts';
 import { createAnalyst } from '../jobs/analyst.ts';
 import { createProofer } from '../jobs/proofer.ts';
+import { TooMuch } from '../jobs/turns.ts';
+import { OutOfTime } from '../jobs/warm.ts';
 import { createAuthority } from '../live/authority.ts';
 import { analysisRoutes } from './analysis.ts';
 import { alternateRoutes } from './alternates.ts';
@@ -91,6 +93,16 @@ function answerErrors(app: FastifyInstance): void {
           .type('application/json')
           .send({ code: error.code, message: error.message });
       }
+      if (error instanceof TooMuch)
+        return reply.status(429).send({
+          code: 'too-much',
+          message: 'You have asked for a lot at once. Wait until some of it is done.',
+        });
+      if (error instanceof OutOfTime)
+        return reply.status(503).send({
+          code: 'out-of-time',
+          message: 'This took too long, so it was stopped. Nothing was changed.',
+        });
       if (hasZodFastifySchemaValidationErrors(error)) {
         const faults = error.validation.map((one) =>
           `${one.instancePath} ${one.message ?? ''}`.trim(),

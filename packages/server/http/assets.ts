@@ -3,7 +3,6 @@ import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Services } from '../app/services.ts';
 import { imagesIn } from '../data/packaged.ts';
-import { settleImage } from '../media/image.ts';
 import { nameForType } from '../media/types.ts';
 import { grantOf, notFound, Refused } from './guard.ts';
 import { namesOf } from './naming.ts';
@@ -28,7 +27,7 @@ function idFor(fileName: string, taken: ReadonlySet<string>): string {
 
 /** Images, videos and sounds of the library. */
 export const assetRoutes =
-  ({ assets, blobs, items, uses, designs }: Services): FastifyPluginAsyncZod =>
+  ({ assets, blobs, items, uses, designs, settleImage }: Services): FastifyPluginAsyncZod =>
   async (app) => {
     app.get(
       '/assets',
@@ -60,15 +59,22 @@ export const assetRoutes =
       async (request, reply) => {
         const { project } = request.params;
         const { name, bytes, claimed } = await uploaded(await request.file());
-        const settled = settleImage(bytes, claimed);
+        const settled = await settleImage(bytes, claimed);
         if ('refusal' in settled) throw new Refused(422, 'image.unreadable', settled.refusal);
         const id = idFor(name, await items.ids(project));
         const fileName = nameForType(
           `${id}${/\.[^.]*$/u.exec(name)?.[0] ?? ''}`,
           settled.mediaType,
         );
-        const asset = { id, folder: request.query.folder, name: fileName, ...settled };
-        const isCreated = await assets.create(project, asset);
+        const { bytes: own, ...image } = settled;
+        const isCreated = await assets.create(project, {
+          id,
+          folder: request.query.folder,
+          name: fileName,
+          ...image,
+          hash: await blobs.put(own),
+          size: own.byteLength,
+        });
         const row = isCreated ? await assets.find(project, id) : undefined;
         if (!row)
           throw new Refused(

@@ -62,13 +62,11 @@ export const designRoutes =
         schema: { params: One, body: SheetChange, response: { 200: KeptSheet } },
       },
       async ({ params, body }) => {
-        const saved = await designs.save(
-          params.project,
-          'sheets',
-          params.id,
-          body.version,
-          body.content,
-        );
+        const saved = await designs.save(params.project, {
+          kind: 'sheets',
+          id: params.id,
+          ...body,
+        });
         if (!saved) throw changedMeanwhile();
         return saved;
       },
@@ -80,13 +78,7 @@ export const designRoutes =
         schema: { params: One, body: PlanChange, response: { 200: KeptPlan } },
       },
       async ({ params, body }) => {
-        const saved = await designs.save(
-          params.project,
-          'plans',
-          params.id,
-          body.version,
-          body.content,
-        );
+        const saved = await designs.save(params.project, { kind: 'plans', id: params.id, ...body });
         if (!saved) throw changedMeanwhile();
         return saved;
       },
@@ -98,13 +90,7 @@ export const designRoutes =
         schema: { params: One, body: LookChange, response: { 200: KeptLook } },
       },
       async ({ params, body }) => {
-        const saved = await designs.save(
-          params.project,
-          'looks',
-          params.id,
-          body.version,
-          body.content,
-        );
+        const saved = await designs.save(params.project, { kind: 'looks', id: params.id, ...body });
         if (!saved) throw changedMeanwhile();
         return saved;
       },

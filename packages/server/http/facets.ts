@@ -24,7 +24,7 @@ const firstDouble = (names: readonly string[]): string | undefined =>
 
 /** The facets along which content varies: kept by administrators and publishers, used by everybody. */
 export const facetRoutes =
-  ({ facets, renameValue, items }: Services, queue: Queue): FastifyPluginAsyncZod =>
+  ({ facets, clerk }: Services, queue: Queue): FastifyPluginAsyncZod =>
   async (app) => {
     app.get(
       '/facets',
@@ -70,7 +70,7 @@ export const facetRoutes =
         if (!saved) throw overtaken();
         // What is wrong with texts depends on the names alone; the counts in the library follow, and nobody has to wait for them.
         if (namesIn(before) !== namesIn(saved))
-          void items.recount(project).catch((error: unknown) => log.error(error));
+          void clerk.do('recount', project).catch((error: unknown) => log.error(error));
         return saved;
       },
     );
@@ -91,7 +91,12 @@ export const facetRoutes =
             'facets.no-value',
             `There is no value “${request.body.from}” in this facet.`,
           );
-        const renamed = await renameValue(project, request.body, personOf(request).name);
+        const renamed = await clerk.do(
+          'renameValue',
+          project,
+          request.body,
+          personOf(request).name,
+        );
         if (!renamed) throw overtaken();
         for (const [id, version] of Object.entries(renamed.changed))
           await queue.announce(project, { kind: 'item', id, version });

@@ -1,5 +1,6 @@
 import type { Person } from '@ukiyo/contracts';
 import type { FastifyInstance, FastifyRequest, HTTPMethods } from 'fastify';
+import { setAsker, withAsker } from '../access/asker.ts';
 import type { Grant, Grants } from '../access/grants.ts';
 import type { Permission } from '../access/roles.ts';
 
@@ -64,6 +65,7 @@ export function guard(app: FastifyInstance, grants: Grants): void {
     if (permission === undefined) throw new Error(`The route ${url} does not say who may use it`);
     for (const one of [method].flat()) app.guarded.push({ method: one, url, permission });
   });
+  app.addHook('onRequest', (_request, _reply, done) => withAsker(done));
   app.addHook('onRequest', async (request) => {
     // The files of the interface itself are for anyone; they hold nothing of the library.
     const { permission = isApi(request.url) ? ('administer' as const) : ('anyone' as const) } =
@@ -84,6 +86,7 @@ export function guard(app: FastifyInstance, grants: Grants): void {
           ? undefined
           : await grants.bySession(session);
     request.grant = found ?? null;
+    if (found) setAsker(found.person.id);
     if (permission === 'anyone' || request.is404) return;
     if (!grantOf(request).permissions.has(permission))
       throw new Refused(403, 'not-allowed', 'Your role does not allow this.');

@@ -1,4 +1,4 @@
-import { readFile, rm, stat } from 'node:fs/promises';
+import { rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import {
   Impression,
@@ -7,12 +7,11 @@ import {
   NewNote,
   SignOff,
 } from '@ukiyo/contracts';
-import { comparePages, type PageText } from '@ukiyo/core/compose';
 import { blockingOf, problemKey } from '@ukiyo/core/problems';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Services } from '../app/services.ts';
-import { inputsFile, pagesFile } from '../jobs/build.ts';
+import { inputsFile } from '../jobs/build.ts';
 import type { Queue } from '../jobs/queue.ts';
 import { notFound, personOf, Refused } from './guard.ts';
 
@@ -20,7 +19,7 @@ const One = z.object({ project: z.uuid(), id: z.uuid() });
 
 /** What people do with what was built: name it, note on it, sign it off, compare it, build it again, take it away. */
 export const impressionRoutes =
-  ({ editions, impressionFolder, tell }: Services, queue: Queue): FastifyPluginAsyncZod =>
+  ({ editions, impressionFolder, tell, clerk }: Services, queue: Queue): FastifyPluginAsyncZod =>
   async (app) => {
     const read = async (project: string, id: string): Promise<Impression> => {
       const impression = await editions.impression(project, id);
@@ -162,19 +161,14 @@ export const impressionRoutes =
       },
       async ({ params: { project, id, earlier } }) => {
         const [later, before] = await Promise.all([read(project, id), read(project, earlier)]);
-        const pagesOf = async (one: string): Promise<PageText[]> => {
-          const text = await readFile(join(impressionFolder(one), pagesFile), 'utf8').catch(
-            () => undefined,
+        const pages = await clerk.do('compareImpressions', earlier, id);
+        if (!pages)
+          throw new Refused(
+            409,
+            'not-recorded',
+            `The pages of impression ${before.number} or ${later.number} were not recorded, so they cannot be compared.`,
           );
-          if (text === undefined)
-            throw new Refused(409, 'not-recorded', 'What stood on its pages was not recorded.');
-          return JSON.parse(text) as PageText[];
-        };
-        return {
-          earlier: before.number,
-          later: later.number,
-          pages: comparePages(await pagesOf(earlier), await pagesOf(id)),
-        };
+        return { earlier: before.number, later: later.number, pages };
       },
     );
   };

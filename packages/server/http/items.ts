@@ -31,7 +31,7 @@ const OneItem = InProject.extend({ id: ItemId });
 /** Topics and maps: lists, texts, revisions and where they are used. */
 export const itemRoutes =
   (
-    { items, uses, editions }: Services,
+    { items, uses, editions, clerk }: Services,
     queue: Queue,
     authority: Authority,
   ): FastifyPluginAsyncZod =>
@@ -170,7 +170,9 @@ export const itemRoutes =
           if (!(await items.remove(project, id))) throw notFound('topic or map');
         } else {
           const changed =
-            by === id ? undefined : await uses.replace(project, id, by, personOf(request).name);
+            by === id
+              ? undefined
+              : await clerk.do('replaceItem', project, id, by, personOf(request).name);
           if (!changed) throw notFound('topic or map');
           for (const [item, version] of Object.entries(changed))
             await queue.announce(project, { kind: 'item', id: item, version });

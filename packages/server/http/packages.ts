@@ -1,30 +1,55 @@
+import { open } from 'node:fs/promises';
 import { ImportReport } from '@ukiyo/contracts';
-import { readZip } from '@ukiyo/intake';
+import type { FastifyRequest } from 'fastify';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
-import { zipSync } from 'fflate';
 import { z } from 'zod';
 import type { Services } from '../app/services.ts';
 import type { Authority } from '../live/authority.ts';
-import { personOf } from './guard.ts';
-import { uploaded } from './uploads.ts';
+import { personOf, Refused } from './guard.ts';
+import { temporaryFiles } from './uploads.ts';
 
 const InProject = z.object({ project: z.uuid() });
 
-/** Whole libraries as packages. */
+/** Whole libraries as packages: files on the disk, which another process reads and writes. */
 export const packageRoutes =
-  ({ packages }: Services, authority: Authority): FastifyPluginAsyncZod =>
+  ({ clerk, settings }: Services, authority: Authority): FastifyPluginAsyncZod =>
   async (app) => {
+    const temporary = temporaryFiles(settings.dataFolder);
+    const busy = new Set<string>();
+    /** One at a time for each person: they are large, and nobody can use two. */
+    async function alone<Made>(request: FastifyRequest, act: () => Promise<Made>): Promise<Made> {
+      const { id } = personOf(request);
+      if (busy.has(id))
+        throw new Refused(
+          429,
+          'package.busy',
+          'Your last package is still being imported or exported. Wait until it is done.',
+        );
+      busy.add(id);
+      try {
+        return await act();
+      } finally {
+        busy.delete(id);
+      }
+    }
+
     app.get(
       '/package',
       { config: { permission: 'read' }, schema: { params: InProject } },
-      async ({ params }, reply) => {
-        await authority.settle(params.project);
-        const files = await packages.give(params.project);
-        reply
-          .type('application/zip')
-          .header('content-disposition', 'attachment; filename="library.zip"');
-        return reply.send(Buffer.from(zipSync(Object.fromEntries(files), { level: 6 })));
-      },
+      (request, reply) =>
+        alone(request, async () => {
+          const { project } = request.params;
+          await authority.settle(project);
+          return temporary.use(async (path) => {
+            await clerk.do('exportPackage', project, path);
+            // Open files outlive their names: what is sent is there to its end.
+            const file = await open(path);
+            return reply
+              .type('application/zip')
+              .header('content-disposition', 'attachment; filename="library.zip"')
+              .send(file.createReadStream());
+          });
+        }),
     );
     app.post(
       '/package',
@@ -32,11 +57,15 @@ export const packageRoutes =
         config: { permission: 'publish' },
         schema: { params: InProject, response: { 200: ImportReport } },
       },
-      async (request) => {
-        const { bytes } = await uploaded(await request.file());
-        const { files, problems } = await readZip(bytes);
-        const report = await packages.take(request.params.project, files, personOf(request).name);
-        return { ...report, problems: [...problems, ...report.problems] };
-      },
+      (request) =>
+        alone(request, async () => {
+          const upload = await request.file();
+          const report = await temporary.withUpload(upload, (path) =>
+            clerk.do('importPackage', request.params.project, path, personOf(request).name),
+          );
+          if ('refused' in report)
+            throw new Refused(422, report.refused.code, report.refused.message);
+          return report;
+        }),
     );
   };

@@ -17,7 +17,7 @@ const One = InProject.extend({ folder: SourceFolder });
 
 /** Linked sources: which folders there are, how their files stand, and reading them again. */
 export const sourceRoutes =
-  ({ sources }: Services, queue: Queue, authority: Authority): FastifyPluginAsyncZod =>
+  ({ sources, clerk }: Services, queue: Queue, authority: Authority): FastifyPluginAsyncZod =>
   async (app) => {
     app.get(
       '/sources',
@@ -32,7 +32,7 @@ export const sourceRoutes =
       { config: { permission: 'write' }, schema: { params: One, response: { 200: SourceState } } },
       async ({ params }) => {
         await authority.settle(params.project);
-        const state = await sources.look(params.project, params.folder);
+        const state = await clerk.do('lookAtSource', params.project, params.folder);
         if (!state) throw notFound('folder');
         return state;
       },
@@ -50,7 +50,7 @@ export const sourceRoutes =
             'sources.linked',
             'This folder is linked already, or it is not there any more.',
           );
-        const state = await sources.look(params.project, params.folder);
+        const state = await clerk.do('lookAtSource', params.project, params.folder);
         if (!state) throw notFound('folder');
         return state;
       },
@@ -64,7 +64,12 @@ export const sourceRoutes =
       async (request) => {
         const { project, folder } = request.params;
         await authority.settle(project);
-        const done = await sources.read(project, folder, personOf(request).name, request.body);
+        const done = await clerk.do(
+          'readSource',
+          project,
+          { folder, order: request.body },
+          personOf(request).name,
+        );
         if (!done) throw notFound('linked source');
         for (const [id, version] of Object.entries(done.texts))
           await queue.announce(project, { kind: 'item', id, version });

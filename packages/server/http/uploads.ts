@@ -1,3 +1,9 @@
+import { randomUUID } from 'node:crypto';
+import { createWriteStream } from 'node:fs';
+import { mkdir, readdir, rm, stat } from 'node:fs/promises';
+import { join } from 'node:path';
+import { pipeline } from 'node:stream/promises';
+import type { Readable } from 'node:stream';
 import { Refused } from './guard.ts';
 
 /** Bytes of one uploaded file. */
@@ -6,24 +12,73 @@ export const largestFile = 200 * 1024 * 1024;
 interface Upload {
   readonly filename: string;
   readonly mimetype: string;
+  readonly file: Readable & { readonly truncated: boolean };
   toBuffer(): Promise<Buffer>;
 }
 
+const noFile = (): Refused => new Refused(400, 'no-file', 'The request contains no file.');
+const tooLarge = ({ filename }: Upload): Refused =>
+  new Refused(
+    413,
+    'file-too-large',
+    `“${filename}” is larger than ${largestFile / 1024 / 1024} MB.`,
+  );
+
 /** The one file that came with a request, in memory. @throws Refused when there is none, or it is too large */
 export async function uploaded(
-  file: Upload | undefined,
+  upload: Upload | undefined,
 ): Promise<{ name: string; bytes: Buffer; claimed: string }> {
-  if (!file) throw new Refused(400, 'no-file', 'The request contains no file.');
-  const bytes = await file.toBuffer().catch(() => {
-    throw new Refused(
-      413,
-      'file-too-large',
-      `“${file.filename}” is larger than ${largestFile / 1024 / 1024} MB.`,
-    );
+  if (!upload) throw noFile();
+  const bytes = await upload.toBuffer().catch(() => {
+    throw tooLarge(upload);
   });
+  const name = upload.filename.split(/[\\/]/u).at(-1) ?? 'file';
+  return { name, bytes, claimed: upload.mimetype };
+}
+
+/** Files that are there for one request. */
+export interface TemporaryFiles {
+  /** Gives a name for a file, and removes what is there when the work is done. */
+  use<Made>(work: (path: string) => Promise<Made>): Promise<Made>;
+  /** The same, with the one file that came with a request in it. @throws Refused when there is none, or it is too large */
+  withUpload<Made>(
+    upload: Upload | undefined,
+    work: (path: string) => Promise<Made>,
+  ): Promise<Made>;
+}
+
+/** What a server that died has left behind is removed after so long, in milliseconds; nothing takes a tenth of it. */
+const leftBehindAfter = 6 * 3_600_000;
+
+export function temporaryFiles(dataFolder: string): TemporaryFiles {
+  const folder = join(dataFolder, 'temporary');
+  async function clear(): Promise<void> {
+    for (const name of await readdir(folder).catch(() => [])) {
+      const path = join(folder, name);
+      const found = await stat(path).catch(() => undefined);
+      if (found && found.mtimeMs < Date.now() - leftBehindAfter)
+        await rm(path, { recursive: true, force: true });
+    }
+  }
+  async function use<Made>(work: (path: string) => Promise<Made>): Promise<Made> {
+    await mkdir(folder, { recursive: true });
+    await clear();
+    const path = join(folder, randomUUID());
+    try {
+      return await work(path);
+    } finally {
+      await rm(path, { recursive: true, force: true });
+    }
+  }
   return {
-    name: file.filename.split(/[\\/]/u).at(-1) ?? 'file',
-    bytes,
-    claimed: file.mimetype,
+    use,
+    withUpload: async (upload, work) => {
+      if (!upload) throw noFile();
+      return use(async (path) => {
+        await pipeline(upload.file, createWriteStream(path));
+        if (upload.file.truncated) throw tooLarge(upload);
+        return work(path);
+      });
+    },
   };
 }

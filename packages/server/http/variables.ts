@@ -12,7 +12,7 @@ const InProject = z.object({ project: z.uuid() });
 
 /** Variables: what maps define, which maps hold which set, one name for another. */
 export const variableRoutes =
-  ({ variables }: Services, queue: Queue, authority: Authority): FastifyPluginAsyncZod =>
+  ({ clerk }: Services, queue: Queue, authority: Authority): FastifyPluginAsyncZod =>
   async (app) => {
     const announce = async (project: string, changed: Rewritten): Promise<void> => {
       for (const [id, version] of Object.entries(changed))
@@ -26,7 +26,7 @@ export const variableRoutes =
       },
       async ({ params }) => {
         await authority.settle();
-        return variables.read(params.project);
+        return clerk.do('readVariables', params.project);
       },
     );
     app.post(
@@ -38,12 +38,17 @@ export const variableRoutes =
       async (request) => {
         const { project } = request.params;
         const { from, to } = request.body;
-        const known = new Set((await variables.read(project)).variables.map(({ key }) => key));
+        const known = new Set(
+          (await clerk.do('readVariables', project)).variables.map(({ key }) => key),
+        );
         if (!known.has(from)) throw notFound('variable');
         if (from !== to && known.has(to))
           throw new Refused(409, 'variables.taken', `There is a variable “${to}” already.`);
-        await announce(project, await variables.rename(project, from, to, personOf(request).name));
-        return variables.read(project);
+        await announce(
+          project,
+          await clerk.do('renameVariable', project, { from, to }, personOf(request).name),
+        );
+        return clerk.do('readVariables', project);
       },
     );
     app.post(
@@ -64,7 +69,12 @@ export const variableRoutes =
         if (body.kind === 'remove') await refuseIfLast(project, body.at.key);
         if (body.kind === 'held' && body.on && body.map === set)
           throw new Refused(400, 'variables.itself', 'A map cannot take itself in.');
-        const changed = await variables.change(project, set, body, personOf(request).name);
+        const changed = await clerk.do(
+          'changeVariables',
+          project,
+          { set, change: body },
+          personOf(request).name,
+        );
         if (!changed)
           throw new Refused(
             409,
@@ -72,13 +82,13 @@ export const variableRoutes =
             'Somebody changed this set meanwhile. Look at it again; what you typed is still here.',
           );
         await announce(project, changed);
-        return variables.read(project);
+        return clerk.do('readVariables', project);
       },
     );
 
     /** What is used keeps at least one definition. */
     async function refuseIfLast(project: string, key: string): Promise<void> {
-      const { variables: all, uses } = await variables.read(project);
+      const { variables: all, uses } = await clerk.do('readVariables', project);
       const use = uses[key];
       if (use && all.filter((one) => one.key === key).length === 1)
         throw new Refused(

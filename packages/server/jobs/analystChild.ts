@@ -12,5 +12,5 @@ export interface AnalysisOrder {
 const bench = analysisBench();
 let services: ReturnType<typeof makeServices> | undefined;
 answerOrders(({ settings, project, question }: AnalysisOrder) =>
-  analyse((services ??= makeServices(settings, 2)), project, question, bench),
+  analyse((services ??= makeServices(settings, { connections: 2 })), project, question, bench),
 );

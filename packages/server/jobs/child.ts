@@ -27,7 +27,7 @@ let services: ReturnType<typeof makeServices> | undefined;
 const report = (message: BuildReport): void => void process.send?.(message);
 
 async function build({ settings, impression, project, edition, again }: BuildOrder): Promise<void> {
-  services ??= makeServices(settings, 2);
+  services ??= makeServices(settings, { connections: 2 });
   try {
     const tell = (progress: Progress): void => report({ kind: 'progress', progress });
     tell({ step: 'Reading the library', done: 0, total: 0 });

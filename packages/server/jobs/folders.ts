@@ -69,6 +69,19 @@ export async function folderInto(
   return archive.end();
 }
 
+/** Files into an archive alone, one after the other: together they need not have room in memory. */
+export async function archiveInto(
+  path: string,
+  files: Iterable<readonly [path: string, content: Uint8Array]>,
+): Promise<void> {
+  const archive = archiveAt(path);
+  for (const [name, content] of files) {
+    if (archive.hasFailed()) break;
+    archive.add(name, packed(name, '', Buffer.from(content), ''), content);
+  }
+  await archive.end();
+}
+
 function packed(path: string, file: string, bytes: Buffer, content: string): KeptFile {
   const kept = { content, file, size: bytes.byteLength, crc: crc32(bytes) };
   return isPackedAlready(path) ? kept : { ...kept, packed: deflateRawSync(bytes) };

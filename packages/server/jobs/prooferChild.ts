@@ -12,5 +12,5 @@ export interface ProofCommand {
 const bench = proofBench();
 let services: ReturnType<typeof makeServices> | undefined;
 answerOrders(({ settings, project, question }: ProofCommand) =>
-  proof((services ??= makeServices(settings, 2)), project, question, bench),
+  proof((services ??= makeServices(settings, { connections: 2 })), project, question, bench),
 );

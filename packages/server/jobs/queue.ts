@@ -145,7 +145,12 @@ export async function openQueue(
     await settle(project);
     for (const [done, { folder }] of linked.entries()) {
       tell({ step: `Reading the linked source “${folder}”`, done, total: linked.length });
-      const read = await services.sources.read(project, folder, person);
+      const read = await services.clerk.do(
+        'readSource',
+        project,
+        { folder, order: { decisions: {} } },
+        person,
+      );
       problems.push(...(read?.reading.problems ?? []));
       for (const [id, version] of Object.entries(read?.texts ?? {}))
         await announce(project, { kind: 'item', id, version });

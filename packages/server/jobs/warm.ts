@@ -1,13 +1,22 @@
 import { fork, type ChildProcess } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
+import { currentAsker } from '../access/asker.ts';
+import { Turns } from './turns.ts';
 
 const isSource = import.meta.url.endsWith('.ts');
 
-/** Starts a child process of this folder, compiled or from its source. */
+/** What a thread or process of this program needs to run a file of it, compiled or from its source. */
+export const runtimeArguments: readonly string[] = isSource
+  ? ['--conditions=source', '--import', 'tsx']
+  : ['--enable-source-maps'];
+/** The file of a module beside the one that asks. @param url `import.meta.url` of that one */
+export const moduleFile = (name: string, url: string): string =>
+  fileURLToPath(new URL(`./${name}.${isSource ? 'ts' : 'js'}`, url));
+
+/** Starts a child process of this folder. */
 export function startChild(name: string): ChildProcess {
-  const file = fileURLToPath(new URL(`./${name}.${isSource ? 'ts' : 'js'}`, import.meta.url));
-  return fork(file, {
-    execArgv: isSource ? ['--conditions=source', '--import', 'tsx'] : ['--enable-source-maps'],
+  return fork(moduleFile(name, import.meta.url), {
+    execArgv: [...runtimeArguments],
     stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
     serialization: 'advanced',
   });
@@ -17,10 +26,15 @@ type WarmReport =
   | { readonly kind: 'done'; readonly answer: unknown; readonly memory: number }
   | { readonly kind: 'failed'; readonly message: string };
 
-/** A warm child process that answers one order after the other, so that the server goes on answering meanwhile. */
+/** An order took longer than it may; what it had begun in the database is taken back. */
+export class OutOfTime extends Error {}
+
+/** A warm child process that answers one order after the other, in turns between those who ask, so that the server goes on answering. */
 export interface WarmChild<Order> {
-  /** Rejects when the child fails or ends; the next order starts another one. */
-  ask(order: Order): Promise<unknown>;
+  /** Rejects when the child fails or ends; the next order starts another one. @param within milliseconds after which it is given up */
+  ask(order: Order, within?: number): Promise<unknown>;
+  /** Orders that are not answered yet. */
+  readonly waiting: number;
   close(): void;
 }
 
@@ -30,7 +44,7 @@ export function warmChild<Order extends object>(
   mostMemory: number,
 ): WarmChild<Order> {
   let child: ChildProcess | undefined;
-  let last: Promise<unknown> = Promise.resolve();
+  const turns = new Turns();
   const retire = (): void => {
     child?.kill('SIGKILL');
     child = undefined;
@@ -44,9 +58,16 @@ export function warmChild<Order extends object>(
     });
     return (child = started);
   };
-  const put = (order: Order): Promise<unknown> =>
+  const put = (order: Order, within: number | undefined): Promise<unknown> =>
     new Promise((resolve, reject) => {
       const worker = running();
+      const late =
+        within === undefined
+          ? undefined
+          : setTimeout(() => {
+              settle(() => reject(new OutOfTime(`“${name}” took longer than ${within} ms.`)));
+              retire();
+            }, within);
       const onMessage = (message: unknown): void => {
         const report = message as WarmReport;
         settle(() =>
@@ -57,6 +78,7 @@ export function warmChild<Order extends object>(
       const onExit = (code: number | null, signal: NodeJS.Signals | null): void =>
         settle(() => reject(new Error(`The process “${name}” ended (${signal ?? code}).`)));
       const settle = (act: () => void): void => {
+        clearTimeout(late);
         worker.off('message', onMessage).off('exit', onExit);
         act();
       };
@@ -64,11 +86,10 @@ export function warmChild<Order extends object>(
       worker.send(order);
     });
   return {
-    ask(order) {
-      // One after the other: the second finds what the first has made.
-      const answer = last.then(() => put(order));
-      last = answer.catch(() => undefined);
-      return answer;
+    // One after the other: the second finds what the first has made.
+    ask: (order, within) => turns.take(currentAsker(), () => put(order, within)),
+    get waiting() {
+      return turns.waiting;
     },
     close: retire,
   };

@@ -10,6 +10,13 @@ export interface SettledImage {
   readonly height?: number;
 }
 
+/** Settles an image here, or in another thread. */
+export type ImageSettling = (
+  bytes: Uint8Array,
+  claimed: string,
+) => MaybePromise<SettledImage | { readonly refusal: string }>;
+type MaybePromise<Value> = Value | Promise<Value>;
+
 /** No screen or page is larger; what claims to be, or to have no size at all, is measured by whoever draws it. */
 const largestSide = 100_000;
 const isSide = (value: number): boolean =>

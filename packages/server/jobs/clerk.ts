@@ -1,0 +1,71 @@
+import type { Services, Settings } from '../app/services.ts';
+import { warmChild, type WarmChild } from './warm.ts';
+import { works, type Works } from './works.ts';
+
+type Tail<List extends readonly unknown[]> = List extends readonly [unknown, ...infer Rest]
+  ? Rest
+  : never;
+type Given<Name extends keyof Works> = Tail<Parameters<Works[Name]>>;
+type Answer<Name extends keyof Works> = Awaited<ReturnType<Works[Name]>>;
+
+/** What a clerk is asked to do; `given` is what the work of that name takes. */
+export interface Errand {
+  readonly settings: Settings;
+  readonly name: keyof Works;
+  readonly given: readonly unknown[];
+}
+
+/** Does the works that the thread that answers must not do itself. */
+export interface Clerk {
+  do<Name extends keyof Works>(name: Name, ...given: Given<Name>): Promise<Answer<Name>>;
+  close(): void;
+}
+
+/** Works on whole libraries, for which others must not wait. */
+const bulky: ReadonlySet<keyof Works> = new Set([
+  'importPackage',
+  'exportPackage',
+  'recount',
+  'readSource',
+  'lookAtSource',
+]);
+const bulkyWithin = 15 * 60_000;
+const quickWithin = 2 * 60_000;
+const quickChildren = 2;
+/** Above this a child is replaced once it has answered, in bytes. */
+const mostMemory = 500 * 1024 * 1024;
+
+/** Clerks in processes of their own: one for what is bulky, and for the rest as many as there are processors here. */
+export function createClerk(settings: Settings): Clerk {
+  const bulk = warmChild<Errand>('clerkChild', mostMemory);
+  const quick = Array.from({ length: quickChildren }, () =>
+    warmChild<Errand>('clerkChild', mostMemory),
+  );
+  /** The least busy; of idle ones always the same, so that the others need not be started. */
+  const free = (): WarmChild<Errand> =>
+    quick.reduce((best, one) => (one.waiting < best.waiting ? one : best));
+  return {
+    do: <Name extends keyof Works>(name: Name, ...given: Given<Name>) => {
+      const isBulky = bulky.has(name);
+      const errand: Errand = { settings, name, given };
+      const answer = (isBulky ? bulk : free()).ask(errand, isBulky ? bulkyWithin : quickWithin);
+      return answer as Promise<Answer<Name>>;
+    },
+    close() {
+      for (const child of [bulk, ...quick]) child.close();
+    },
+  };
+}
+
+/** Does one errand with the services of this process. */
+export function runErrand(services: Services, { name, given }: Omit<Errand, 'settings'>): unknown {
+  const work = works[name] as (services: Services, ...given: readonly unknown[]) => unknown;
+  return work(services, ...given);
+}
+
+/** A clerk in this process, where nobody waits for anything else. */
+export const localClerk = (services: Services): Clerk => ({
+  do: (async (name: keyof Works, ...given: readonly unknown[]) =>
+    runErrand(services, { name, given })) as Clerk['do'],
+  close: () => undefined,
+});

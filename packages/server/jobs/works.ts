@@ -1,0 +1,103 @@
+import { mkdtemp, readFile, rm } from 'node:fs/promises';
+import { join } from 'node:path';
+import type {
+  CopySharing,
+  ImportReport,
+  ImpressionComparison,
+  SourceOrder,
+  VariableChange,
+} from '@ukiyo/contracts';
+import { comparePages, type PageText } from '@ukiyo/core/compose';
+import type { Problem } from '@ukiyo/core/problems';
+import { unpackZip } from '@ukiyo/intake';
+import type { Services } from '../app/services.ts';
+import { pagesFile } from './build.ts';
+import { archiveInto } from './folders.ts';
+
+/** Reads a package and takes it into a project; a fault of the package itself takes nothing. */
+async function importPackage(
+  { packages, settings }: Services,
+  project: string,
+  file: string,
+  author: string,
+): Promise<ImportReport | { readonly refused: Problem }> {
+  const folder = await mkdtemp(join(settings.dataFolder, 'unpacked-'));
+  try {
+    const files = await unpackZip(file, folder);
+    return 'code' in files ? { refused: files } : await packages.take(project, files, author);
+  } finally {
+    await rm(folder, { recursive: true, force: true });
+  }
+}
+
+async function exportPackage({ packages }: Services, project: string, file: string): Promise<void> {
+  await archiveInto(file, await packages.give(project));
+}
+
+/** What differs between the pages of two impressions; undefined where those of one were not recorded. */
+async function compareImpressions(
+  { impressionFolder }: Services,
+  earlier: string,
+  later: string,
+): Promise<ImpressionComparison['pages'] | undefined> {
+  const pagesOf = async (id: string): Promise<PageText[] | undefined> => {
+    const text = await readFile(join(impressionFolder(id), pagesFile), 'utf8').catch(() => '');
+    return text === '' ? undefined : (JSON.parse(text) as PageText[]);
+  };
+  const [before, after] = [await pagesOf(earlier), await pagesOf(later)];
+  return before && after && comparePages(before, after);
+}
+
+/**
+ * Everything that reads or changes many texts at once, or files of any size. The thread that answers requests does none of it: it
+ * asks a clerk.
+ */
+export const works = {
+  importPackage,
+  exportPackage,
+  compareImpressions,
+  recount: ({ items }: Services, project: string) => items.recount(project),
+  renameValue: (
+    { renameValue }: Services,
+    project: string,
+    change: Parameters<Services['renameValue']>[1],
+    author: string,
+  ) => renameValue(project, change, author),
+  mergeCopies: ({ mergeCopies }: Services, project: string, sharing: CopySharing, author: string) =>
+    mergeCopies(project, sharing, author),
+  replaceItem: ({ uses }: Services, project: string, id: string, by: string, author: string) =>
+    uses.replace(project, id, by, author),
+  standIn: (
+    { uses }: Services,
+    project: string,
+    order: {
+      readonly id: string;
+      readonly of: string;
+      readonly conditions: Record<string, string>;
+    },
+    author: string,
+  ) => uses.standIn(project, order.id, order.of, order.conditions, author),
+  readVariables: ({ variables }: Services, project: string) => variables.read(project),
+  changeVariables: (
+    { variables }: Services,
+    project: string,
+    order: { readonly set: string; readonly change: VariableChange },
+    author: string,
+  ) => variables.change(project, order.set, order.change, author),
+  renameVariable: (
+    { variables }: Services,
+    project: string,
+    names: { readonly from: string; readonly to: string },
+    author: string,
+  ) => variables.rename(project, names.from, names.to, author),
+  readSource: (
+    { sources }: Services,
+    project: string,
+    order: { readonly folder: string; readonly order: SourceOrder },
+    author: string,
+  ) => sources.read(project, order.folder, author, order.order),
+  lookAtSource: ({ sources }: Services, project: string, folder: string) =>
+    sources.look(project, folder),
+} as const;
+
+export type Works = typeof works;
