@@ -9,25 +9,31 @@ const root = join(import.meta.dirname, '..');
 interface Started {
   readonly process: ChildProcess;
   readonly address: string;
+  /** What it has said so far. */
+  readonly said: () => string;
   readonly output: string;
   readonly seconds: number;
 }
 
 /** Runs the start program until it prints its address. */
-function start(data: string, ...more: string[]): Promise<Started> {
+const start = (data: string, ...more: string[]): Promise<Started> =>
+  startedBy(process.execPath, ['scripts/start.mjs', '--data', data, '--port', '4860', ...more]);
+function startedBy(program: string, args: readonly string[]): Promise<Started> {
   const began = Date.now();
-  const child = spawn(
-    process.execPath,
-    ['scripts/start.mjs', '--data', data, '--port', '4860', ...more],
-    { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] },
-  );
+  const child = spawn(program, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] });
   let output = '';
   return new Promise((resolve, reject) => {
     const read = (chunk: Buffer): void => {
       output += chunk.toString();
       const address = /Ukiyo is at (http:\S+)/u.exec(output)?.[1];
       if (address !== undefined && output.includes('Ctrl-C'))
-        resolve({ process: child, address, output, seconds: (Date.now() - began) / 1000 });
+        resolve({
+          process: child,
+          address,
+          output,
+          said: () => output,
+          seconds: (Date.now() - began) / 1000,
+        });
     };
     child.stdout.on('data', read);
     child.stderr.on('data', read);
@@ -83,4 +89,48 @@ test('starts with the demo, stops cleanly, recovers from a kill, and starts over
   expect(fresh.output).toContain('admin@localhost');
   fresh.process.kill('SIGTERM');
   expect(await ended(fresh.process)).toBe(0);
+});
+
+/** The process of that program that a process has started, by its number. */
+const childOf = (parent: number, program: string): number => {
+  for (const pid of readdirSync('/proc').filter((name) => /^\d+$/u.test(name)))
+    try {
+      const own = readFileSync(`/proc/${pid}/stat`, 'utf8').split(') ')[1]!.split(' ')[1];
+      const command = readFileSync(`/proc/${pid}/cmdline`, 'utf8');
+      if (Number(own) === parent && command.includes(program)) return Number(pid);
+    } catch {
+      // it is gone
+    }
+  throw new Error(`${parent} has started no ${program}`);
+};
+
+test('the server is started again after a crash, and stops whatever state it is in', async () => {
+  test.setTimeout(180_000);
+  const data = mkdtempSync(join(tmpdir(), 'ukiyo-start-'));
+  execFileSync('chmod', ['755', data]);
+  const first = await start(data, '--no-demo');
+  const crash = (): boolean =>
+    process.kill(childOf(first.process.pid!, 'server/dist/main.js'), 'SIGKILL');
+  crash();
+  await expect.poll(() => first.said(), { timeout: 60_000 }).toContain('it answers again');
+  expect(await health(first.address)).toBe(200);
+  crash();
+  await expect.poll(() => first.said().match(/starting it again/gu)?.length).toBe(2);
+  // In the pause before the next start there is no server to be stopped.
+  first.process.kill('SIGINT');
+  expect(await ended(first.process)).toBe(0);
+  await expect.poll(() => left(data)).toEqual([]);
+});
+
+test('a signal to npm reaches everything that it has started', async () => {
+  test.setTimeout(180_000);
+  const data = mkdtempSync(join(tmpdir(), 'ukiyo-start-'));
+  execFileSync('chmod', ['755', data]);
+  const args = ['start', '--', '--data', data, '--port', '4880', '--no-demo'];
+  const started = await startedBy('npm', args);
+  expect(await health(started.address)).toBe(200);
+  expect(left(data).length).toBeGreaterThan(0);
+  started.process.kill('SIGTERM');
+  await ended(started.process);
+  await expect.poll(() => left(data), { timeout: 60_000 }).toEqual([]);
 });

@@ -7,6 +7,7 @@ import { join, resolve } from 'node:path';
 import { parseArgs } from 'node:util';
 import { startPostgres } from './postgres.mjs';
 import { ensureBuilt, ensurePackages, log, root } from './prepare.mjs';
+import { supervise } from './supervise.mjs';
 import { ensurePrograms } from './system.mjs';
 
 const help = `npm start -- [options]
@@ -31,19 +32,13 @@ if (values.help) {
 
 const dataFolder = resolve(values.data);
 let database;
-let server;
+let supervised;
 let stopping = false;
 
 async function stop(code) {
   if (stopping) return;
   stopping = true;
-  if (server && server.exitCode === null) {
-    const ended = new Promise((done) => server.once('exit', done));
-    server.kill('SIGTERM');
-    const late = setTimeout(() => server.kill('SIGKILL'), 10_000);
-    await ended;
-    clearTimeout(late);
-  }
+  await supervised?.stop();
   await database?.stop();
   log('stopped');
   process.exit(code);
@@ -99,26 +94,26 @@ try {
   ]);
   database = started;
   const port = await freePort(Number(values.port));
-  server = fork(join(root, 'packages/server/dist/main.js'), {
-    cwd: root,
-    detached: true,
-    execArgv: ['--enable-source-maps'],
-    stdio: ['ignore', 2, 2, 'ipc'],
-    env: {
-      ...process.env,
-      NODE_ENV: 'production',
-      LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
-      DATABASE_URL: database.url('postgres'),
-      DATA_FOLDER: dataFolder,
-      PORT: `${port}`,
-      WEB_FOLDER: join(root, 'packages/web/dist'),
-      ...(values['no-demo'] ? {} : { DEMO_FOLDER: join(root, 'demo') }),
-    },
-  });
-  server.on('message', (message) => {
-    if (message.ready) welcome(port, message.account);
-  });
-  server.once('exit', (code) => void (stopping || (log(`the server ended (${code})`), stop(1))));
+  supervised = supervise(
+    () =>
+      fork(join(root, 'packages/server/dist/main.js'), {
+        cwd: root,
+        detached: true,
+        execArgv: ['--enable-source-maps'],
+        stdio: ['ignore', 2, 2, 'ipc'],
+        env: {
+          ...process.env,
+          NODE_ENV: 'production',
+          LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
+          DATABASE_URL: database.url('postgres'),
+          DATA_FOLDER: dataFolder,
+          PORT: `${port}`,
+          WEB_FOLDER: join(root, 'packages/web/dist'),
+          ...(values['no-demo'] ? {} : { DEMO_FOLDER: join(root, 'demo') }),
+        },
+      }),
+    { log, ready: (message) => welcome(port, message.account), givenUp: () => void stop(1) },
+  );
   void database.exited.then(() => void (stopping || (log('the database ended'), stop(1))));
 } catch (error) {
   console.error(error instanceof Error ? error.message : error);

@@ -11,7 +11,7 @@ interface ValueChange {
   readonly from: string;
   readonly to: string;
 }
-interface RenamedValue {
+export interface RenamedValue {
   readonly list: FacetList;
   /** The versions of the topics and maps in which it was set. */
   readonly changed: Readonly<Record<string, number>>;

@@ -15,7 +15,7 @@ import type { Database } from './database.ts';
 import type { ItemStore } from './items.ts';
 import { againWhereSomebodyTypes, type Rewritten, type TextRewriting } from './rewriting.ts';
 
-interface CopiesShared {
+export interface CopiesShared {
   readonly lender: string;
   readonly changed: Rewritten;
   /** How many copies borrow now; one that has changed meanwhile stays as it is. */
