@@ -1,5 +1,6 @@
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
-import { readFile } from 'node:fs/promises';
+import { randomUUID } from 'node:crypto';
+import { mkdir, readFile, writeFile } from 'node:fs/promises';
 import { constants, getPriority } from 'node:os';
 import { join } from 'node:path';
 import type {
@@ -13,6 +14,7 @@ import type {
 } from '@ukiyo/contracts';
 import { problemKey } from '@ukiyo/core/problems';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { createBuilder } from './jobs/builder.ts';
 import { startTestServer, type TestServer } from './testing.ts';
 
 let server: TestServer;
@@ -128,21 +130,41 @@ describe('publishing', () => {
     expect(second.number).toBe(first.number + 1);
   });
 
-  it('marks builds whose worker is gone as interrupted', async () => {
+  it('marks builds whose worker is gone as interrupted, and clears what they have left behind', async () => {
     const edition = await editionNamed('Tern Help');
     const lost = await server.services.editions.createImpression(
       server.project,
       edition.id,
       'Teo Marsh',
     );
+    const folder = server.services.impressionFolder(lost.id);
+    await mkdir(folder, { recursive: true });
+    await writeFile(join(folder, 'half.html'), '<html>');
     await server.services.editions.updateImpression(lost.id, {
       state: 'running',
       heartbeatAt: new Date(Date.now() - 60_000),
     });
-    expect(await server.services.editions.markInterrupted(new Date(Date.now() - 30_000))).toEqual([
-      lost.id,
-    ]);
-    expect((await impression(lost.id)).state).toBe('interrupted');
+    await until(
+      () => impression(lost.id),
+      ({ state }) => state === 'interrupted',
+    );
+    await until(
+      async () => existsSync(folder),
+      (isThere) => !isThere,
+    );
+  });
+
+  it('stops a build that does not end, and says what to do', async () => {
+    const builder = createBuilder(1);
+    const edition = await editionNamed('Tern Help');
+    const order = { settings: server.settings, project: server.project, edition, again: null };
+    await expect(
+      builder.build({ ...order, impression: randomUUID() }, () => undefined),
+    ).rejects.toThrow(
+      /^It took longer than .* minutes, so it was stopped\. Build parts of the map/u,
+    );
+    // The next one has a new process.
+    builder.close();
   });
 
   it('says which topics may not go out yet, as their facts say; that keeps an impression from being signed off', async () => {

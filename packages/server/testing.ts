@@ -7,6 +7,8 @@ import type { FastifyInstance, LightMyRequestResponse } from 'fastify';
 import pg from 'pg';
 import {
   createApp,
+  createClerk,
+  openThreads,
   demoPassword,
   demoPeople,
   makeServices,
@@ -41,8 +43,11 @@ export interface TestServer {
   close(): Promise<void>;
 }
 
-/** The real application over a database of its own in the PostgreSQL that `npm test` starts, with the demo library. */
-export async function startTestServer(): Promise<TestServer> {
+/**
+ * The real application over a database of its own in the PostgreSQL that `npm test` starts, with the demo library.
+ * @param asItRuns with clerks in processes of their own, and threads; without, in this one, which starts sooner
+ */
+export async function startTestServer({ asItRuns = false } = {}): Promise<TestServer> {
   const base = process.env['DATABASE_URL'];
   if (base === undefined)
     throw new Error('Run the server tests with npm run test:server, which starts the database.');
@@ -53,7 +58,12 @@ export async function startTestServer(): Promise<TestServer> {
   await admin.end();
   const dataFolder = await mkdtemp(join(tmpdir(), 'ukiyo-server-'));
   const settings = { databaseUrl: base.replace(/\/[^/]*$/u, `/${name}`), dataFolder };
-  const services = makeServices(settings);
+  const threads = asItRuns ? openThreads() : undefined;
+  const clerk = asItRuns ? createClerk(settings) : undefined;
+  const services = makeServices(settings, {
+    ...(threads ? { threads } : {}),
+    ...(clerk ? { clerk } : {}),
+  });
   await upgrade(services);
   await seedDemo(services, join(import.meta.dirname, '../../demo'));
   const queue = await openQueue(services, settings, { error: () => undefined });
@@ -104,6 +114,8 @@ export async function startTestServer(): Promise<TestServer> {
     async close() {
       await app.close();
       await queue.close();
+      clerk?.close();
+      await threads?.close();
       await services.database.sequelize.close();
       await rm(dataFolder, { recursive: true, force: true });
     },

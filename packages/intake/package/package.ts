@@ -141,7 +141,7 @@ export function readPackage(
       }
       const wanted = root?.attributes['id'];
       const id = claim(
-        wanted !== undefined && /^[\p{L}_][\p{L}\p{N}._-]*$/u.test(wanted)
+        wanted !== undefined && /^[\p{L}_][\p{L}\p{N}._-]{0,149}$/u.test(wanted)
           ? wanted
           : slug(stem(path)),
         path,
@@ -263,7 +263,13 @@ function split(path: string): { folder: string; name: string } {
 
 const stem = (path: string): string => split(path).name.replace(/\.[^.]+$/u, '');
 
+/** Characters of an id that is made of a file name. */
+const longestId = 150;
+
 function slug(text: string): string {
-  const plain = text.replace(/[^\p{L}\p{N}._-]+/gu, '-').replace(/^[-.]+|[-.]+$/gu, '');
+  const plain = text
+    .replace(/[^\p{L}\p{N}._-]+/gu, '-')
+    .replace(/^[-.]+|[-.]+$/gu, '')
+    .slice(0, longestId);
   return /^[\p{L}_]/u.test(plain) ? plain : `x-${plain}`;
 }

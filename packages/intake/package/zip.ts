@@ -19,6 +19,9 @@ export const zipLimits = {
   totalText: 200 * 1024 * 1024,
 } as const;
 
+/** Characters of a path in a package. */
+const longestName = 400;
+
 /** What makes a package one that is not taken in. */
 class Fault extends Error {
   constructor(
@@ -55,6 +58,11 @@ async function entriesOf(zip: ZipFile): Promise<Entry[]> {
   for await (const entry of zip.eachEntry()) {
     const { fileName, uncompressedSize } = entry;
     if (entries.has(fileName)) throw faulty(fileName, 'is there twice');
+    if (fileName.length > longestName)
+      throw faulty(
+        `${fileName.slice(0, 60)}…`,
+        `has a name of more than ${longestName} characters`,
+      );
     if (fileName.endsWith('/')) continue;
     if (entry.isEncrypted()) throw faulty(fileName, 'is encrypted');
     if (!isRegular(entry)) throw faulty(fileName, 'is a link or a device, not a file');

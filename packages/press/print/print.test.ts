@@ -5,6 +5,7 @@ import { join } from 'node:path';
 import { allPlaces, type IndexEntry } from '@ukiyo/core/compose';
 import { lineOf, element } from '@ukiyo/core/markup';
 import { composeTexts, concept, mapOf } from '@ukiyo/core/testing';
+import { printable } from '../shared/text.ts';
 import { describe, expect, it } from 'vitest';
 import { composeDemo, demoAssets } from '../testing/demo.ts';
 import { createPrintEngine, printPublication } from './index.ts';
@@ -323,6 +324,11 @@ describe('bad content', () => {
     );
     expect(text).toContain('#panic("x") $math$ \\ *b* _i_ @ref `raw` <label> abc');
     expect(text).toContain('</script> #import "x" {{ template }}');
+  });
+  it('letters under thousands of marks are set with as many as any language has', async () => {
+    const { text } = await print(`<p>Tide${'\u0301'.repeat(50_000)} marks.</p>`);
+    expect(text).toContain('marks.');
+    expect(printable(`e${'\u0301'.repeat(1000)}`)).toBe(`e${'\u0301'.repeat(30)}`);
   });
   it('impossible spans and deep nesting are drawn as far as they go', async () => {
     const deep = `${'<ul><li>'.repeat(70)}bottom${'</li></ul>'.repeat(70)}${'<note><lq><ol><li>'.repeat(20)}floor${'</li></ol></lq></note>'.repeat(20)}`;

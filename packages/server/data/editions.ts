@@ -55,8 +55,8 @@ export interface EditionStore {
   updateImpression(id: string, change: Partial<ImpressionRow>): Promise<void>;
   /** Ends an impression that waits or runs; false when it has ended already. */
   endImpression(id: string, change: Partial<ImpressionRow>): Promise<boolean>;
-  /** Marks builds whose worker is gone as interrupted; returns their ids. */
-  markInterrupted(olderThan: Date): Promise<string[]>;
+  /** Marks builds whose worker is gone as interrupted, and says which. */
+  markInterrupted(olderThan: Date): Promise<{ id: string; project: string }[]>;
 }
 
 const mostListed = 200;
@@ -314,16 +314,12 @@ export function editionStore({ sequelize, models }: Database): EditionStore {
       );
       return count > 0;
     },
-    async markInterrupted(olderThan) {
-      const rows = await sequelize.query<{ id: string }>(
-        `UPDATE impressions SET state = 'interrupted', finished_at = now() WHERE state = 'running' AND heartbeat_at < :olderThan RETURNING id`,
-        {
-          replacements: { olderThan },
-          type: QueryTypes.SELECT,
-        },
-      );
-      return rows.map(({ id }) => id);
-    },
+    markInterrupted: (olderThan) =>
+      sequelize.query<{ id: string; project: string }>(
+        `UPDATE impressions SET state = 'interrupted', finished_at = now()
+         WHERE state = 'running' AND heartbeat_at < :olderThan RETURNING id, project_id AS project`,
+        { replacements: { olderThan }, type: QueryTypes.SELECT },
+      ),
   };
   return store;
 }

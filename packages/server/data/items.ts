@@ -21,6 +21,7 @@ import {
   type WhereOptions,
 } from 'sequelize';
 import type { Database } from './database.ts';
+import { isIndexable, listedTitle, searchedText } from './indexable.ts';
 import type { ItemRow } from './models.ts';
 import type { Settle } from './settling.ts';
 
@@ -142,6 +143,9 @@ export function summaryOf(row: ItemRow): ItemSummary {
   };
 }
 
+const indexedBase = (base: string | undefined): string | null =>
+  base !== undefined && isIndexable(base) ? base : null;
+
 export const hashOf = (content: string): string =>
   createHash('sha256').update(content).digest('hex');
 
@@ -179,9 +183,13 @@ export function itemStore(
     );
   };
   const facetRows = (project: string, itemId: string, values: Derived['facetValues']) =>
-    values.map((use) => ({ projectId: project, itemId, ...use }));
+    values
+      .filter(({ value, facet }) => isIndexable(value) && isIndexable(facet))
+      .map((use) => ({ projectId: project, itemId, ...use }));
   const useRows = (project: string, sourceId: string, uses: Derived['uses']) =>
-    uses.map((use) => ({ projectId: project, sourceId, ...use }));
+    uses
+      .filter(({ target, part }) => isIndexable(target) && isIndexable(part))
+      .map((use) => ({ projectId: project, sourceId, ...use }));
   const writeUses = async (
     project: string,
     id: string,
@@ -211,14 +219,14 @@ export function itemStore(
   };
   const columns = (derived: Derived) => ({
     type: derived.type,
-    title: derived.title,
+    title: listedTitle(derived.title),
     shortDescription: derived.shortDescription,
-    searchText: derived.text,
+    searchText: searchedText(derived.text),
     wordCount: derived.wordCount,
     problems: derived.problems,
     conditions: { ...derived.conditions },
     facts: { ...derived.facts },
-    alternateOf: derived.alternateOf ?? null,
+    alternateOf: indexedBase(derived.alternateOf),
   });
 
   const store: ItemStore = {
@@ -450,7 +458,7 @@ export function itemStore(
               problems: countProblems(checkItem(document.root, agreed)),
               conditions: { ...conditionsOf(document.root) },
               facts: ownFacts(document.root),
-              alternateOf: baseOf(document.root, id) ?? null,
+              alternateOf: indexedBase(baseOf(document.root, id)),
             },
             { where: { projectId: project, id, version }, transaction },
           );

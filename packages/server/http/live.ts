@@ -96,7 +96,7 @@ class EditorLine {
     if (!this.#room)
       this.refuse(
         'live.unreadable',
-        'This topic is not in the library, or its text cannot be read.',
+        'This topic cannot be edited on the page: it is not in the library, its text cannot be read, or it is too large.',
       );
     // Gone again before it was let in.
     else if (this.socket.readyState !== this.socket.OPEN) await this.leave();

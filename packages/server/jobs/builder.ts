@@ -10,6 +10,9 @@ const mostMemory = 900 * 1024 * 1024;
 
 export class Cancelled extends Error {}
 
+/** The longest known manual takes a minute on a slow machine; what takes this long, in milliseconds, does not end. */
+const longestBuild = 20 * 60_000;
+
 /**
  * Who writes goes before what is built. The priority is set before the child has any thread but its first: on Linux it is of one thread, and only
  * threads that are made later take it over (setpriority(2), “C library/kernel differences”).
@@ -28,7 +31,8 @@ export interface Builder {
   close(): void;
 }
 
-export function createBuilder(): Builder {
+/** @param within milliseconds after which a build is given up */
+export function createBuilder(within = longestBuild): Builder {
   let child: ChildProcess | undefined;
   let current: string | undefined;
   let cancelled = false;
@@ -44,7 +48,18 @@ export function createBuilder(): Builder {
       cancelled = false;
       const worker = (child ??= startGivingWay());
       return new Promise<BuildOutcome>((resolve, reject) => {
+        const late = setTimeout(() => {
+          settle(() =>
+            reject(
+              new Error(
+                `It took longer than ${Math.round(within / 60_000)} minutes, so it was stopped. Build parts of the map to find the topic that does not end.`,
+              ),
+            ),
+          );
+          retire();
+        }, within);
         const settle = (act: () => void): void => {
+          clearTimeout(late);
           worker.removeAllListeners('message').removeAllListeners('exit');
           current = undefined;
           act();

@@ -51,12 +51,14 @@ export async function openQueue(
   const builder = createBuilder();
   events.on('cancel', (impression) => void builder.cancel(impression));
 
+  const removeFiles = (id: string): Promise<void> =>
+    rm(services.impressionFolder(id), { recursive: true, force: true });
   /** Impressions that the rule of their edition does not keep go, with their files. */
   const clearOutdated = async (edition: string): Promise<void> => {
     for (const id of await services.editions.outdated(edition)) {
       const row = await services.editions.impressionRow(id);
       if (!row || !(await services.editions.removeImpression(row.projectId, id))) continue;
-      await rm(services.impressionFolder(id), { recursive: true, force: true });
+      await removeFiles(id);
       await announce(row.projectId, { kind: 'impression-gone', id });
     }
   };
@@ -93,7 +95,7 @@ export async function openQueue(
       await said;
       const progress = { step: 'Done', done: 1, total: 1 };
       const state = outcome.hasFiles ? ('done' as const) : ('failed' as const);
-      await services.editions.endImpression(id, {
+      const isKept = await services.editions.endImpression(id, {
         state,
         progress,
         problems: bySeverity([...found, ...outcome.problems]),
@@ -101,9 +103,12 @@ export async function openQueue(
         inputs: outcome.inputs,
         fingerprint: outcome.fingerprint,
       });
+      if (!isKept) await removeFiles(id);
       if (state === 'done') await clearOutdated(edition.id);
     } catch (error) {
       await said;
+      // Whoever kills a builder does not wait until it has cleared up.
+      await removeFiles(id);
       const wasCancelled = error instanceof Cancelled;
       if (!wasCancelled) log.error(error);
       const problems = wasCancelled
@@ -158,11 +163,19 @@ export async function openQueue(
     return problems;
   };
 
+  /** Builds whose worker is gone, with what they have left behind. */
+  const clearInterrupted = async (silentFor: number): Promise<void> => {
+    const lost = await services.editions.markInterrupted(new Date(Date.now() - silentFor));
+    for (const { id, project } of lost) {
+      await removeFiles(id);
+      const impression = await services.editions.impression(project, id);
+      if (!impression) continue;
+      const { state, progress } = impression;
+      await announce(project, { kind: 'impression', id, state, progress });
+    }
+  };
   const sweep = setInterval(
-    () =>
-      void services.editions
-        .markInterrupted(new Date(Date.now() - heartbeatSeconds * 4000))
-        .catch(log.error),
+    () => void clearInterrupted(heartbeatSeconds * 4000).catch(log.error),
     heartbeatSeconds * 1000,
   );
   const enqueue = async (impression: string): Promise<void> =>
@@ -201,7 +214,7 @@ export async function openQueue(
     buildDue,
     cancel: bus.cancel,
     async work() {
-      await services.editions.markInterrupted(new Date(Date.now() - heartbeatSeconds * 2000));
+      await clearInterrupted(heartbeatSeconds * 2000);
       await boss.work(clockName, { batchSize: 1, pollingIntervalSeconds: 10 }, () =>
         buildDue(new Date()),
       );

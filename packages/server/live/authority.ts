@@ -1,9 +1,9 @@
 import { createHash } from 'node:crypto';
 import type { Item, SaveItem } from '@ukiyo/contracts';
 import { editorSchema, special, stepTo, toEditor } from '@ukiyo/core/editing';
-import { readItem } from '@ukiyo/core/library';
 import type { LiveKey, LiveLog } from '../data/live.ts';
 import type { ItemStore } from '../data/items.ts';
+import { editableRoot } from './limits.ts';
 import type { Member } from './presence.ts';
 import { Room, type Author } from './room.ts';
 
@@ -53,7 +53,7 @@ const schemaFingerprint = createHash('sha256')
   .digest('hex');
 
 function begin(text: string): unknown {
-  const { root } = readItem('', 'topic', text);
+  const root = editableRoot('', text);
   const document = root && toEditor(root);
   return document?.firstChild && document.firstChild.type.name !== special.rawBlock
     ? document.toJSON()
@@ -118,7 +118,7 @@ export function createAuthority(log: LiveLog, items: ItemStore, on: AuthorityEve
     },
     async replace(key, { text, version, note }, author) {
       const room = await roomOf(key);
-      const { root } = readItem(key.item, 'topic', text);
+      const root = editableRoot(key.item, text);
       if (!room || !root) {
         await room?.write('');
         room?.dismiss(
@@ -159,9 +159,14 @@ export function createAuthority(log: LiveLog, items: ItemStore, on: AuthorityEve
     async settle(project) {
       for (const key of await log.unwritten()) {
         if (project !== undefined && key.project !== project) continue;
-        const room = await roomOf(key);
-        await room?.write('');
-        if (room) await closeIfEmpty(room);
+        // One that cannot be written keeps its steps in the log, and nobody else from what they want.
+        try {
+          const room = await roomOf(key);
+          await room?.write('');
+          if (room) await closeIfEmpty(room);
+        } catch (error) {
+          on.failed(error);
+        }
       }
     },
     follow(key, version) {

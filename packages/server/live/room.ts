@@ -3,6 +3,7 @@ import { applySteps, documentFrom, fromEditor, type AppliedSteps } from '@ukiyo/
 import { writeCanonical } from '@ukiyo/core/grammar';
 import { titleOf } from '@ukiyo/core/library';
 import type { LiveKey, LiveLog } from '../data/live.ts';
+import { Growth, tooLarge } from './limits.ts';
 import { Presence, tell, type Member } from './presence.ts';
 
 type Document = Extract<AppliedSteps, { document: unknown }>['document'];
@@ -33,6 +34,7 @@ interface Held {
 export class Room {
   readonly #presence = new Presence();
   readonly #authors = new Set<string>();
+  readonly #growth = new Growth();
   #recent: Held[] = [];
   #turn: Promise<unknown> = Promise.resolve();
   #written: number;
@@ -151,6 +153,8 @@ export class Room {
       if (version !== this.version) return 'behind';
       const applied = applySteps(this.document, steps);
       if ('refusal' in applied) return applied;
+      if (!this.#growth.admits(applied.document, JSON.stringify(steps).length))
+        return { refusal: tooLarge };
       const kept = await this.log.append(this.key, this.epoch, version, steps, {
         client: author.client,
         person: author.name,
