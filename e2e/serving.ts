@@ -41,6 +41,8 @@ export async function serve(
     env: {
       ...process.env,
       NODE_ENV: 'production',
+      // With threads, memory that is free again is else kept in many places.
+      MALLOC_ARENA_MAX: '2',
       DATABASE_URL: databaseUrl,
       DATA_FOLDER: dataFolder,
       PORT: String(port),

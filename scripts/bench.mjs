@@ -1,6 +1,6 @@
 #!/usr/bin/env node
 /**
- * `npm run bench` runs all measurements; `npm run bench -- compose|readers|copies|site|reading|print|thousand|proof|server|browser|editor|beside|start` some of them,
+ * `npm run bench` runs all measurements; `npm run bench -- compose|readers|copies|site|reading|print|thousand|proof|server|browser|editor|beside|attacks|start` some of them,
  * each in a process of its own and compiled like what ships.
  */
 import { spawnSync } from 'node:child_process';
@@ -24,6 +24,7 @@ const parts = [
   'browser',
   'editor',
   'beside',
+  'attacks',
   'start',
 ].filter((part) => asked.length === 0 || asked.includes(part));
 const programs = ensurePrograms('test', log);

@@ -104,6 +104,8 @@ try {
         env: {
           ...process.env,
           NODE_ENV: 'production',
+          // With threads, memory that is free again is else kept in many places.
+          MALLOC_ARENA_MAX: '2',
           LOG_LEVEL: process.env.LOG_LEVEL ?? 'warn',
           DATABASE_URL: database.url('postgres'),
           DATA_FOLDER: dataFolder,

@@ -6,6 +6,6 @@ export { demoPassword, demoPeople, seedDemo, seedEmpty } from './app/seed.ts';
 export { makeServices, type Services, type Settings } from './app/services.ts';
 export { upgrade } from './app/upgrade.ts';
 export { createApp, type TrustedProxies } from './http/app.ts';
-export { createClerk } from './jobs/clerk.ts';
+export { createClerk, equip, type Equipped } from './jobs/clerk.ts';
 export { openQueue, type Queue } from './jobs/queue.ts';
 export { openThreads } from './threads/pool.ts';

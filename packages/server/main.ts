@@ -6,6 +6,7 @@
 import {
   createApp,
   createClerk,
+  equip,
   type TrustedProxies,
   makeServices,
   openQueue,
@@ -31,7 +32,7 @@ if (databaseUrl === undefined || dataFolder === undefined)
 const settings = { databaseUrl, dataFolder };
 const threads = openThreads();
 const clerk = createClerk(settings);
-const services = makeServices(settings, { threads, clerk });
+const services = equip(makeServices(settings, { threads }), clerk);
 await upgrade(services);
 const seeded =
   demoFolder === undefined ? await seedEmpty(services) : await seedDemo(services, demoFolder);

@@ -8,6 +8,7 @@ import pg from 'pg';
 import {
   createApp,
   createClerk,
+  equip,
   openThreads,
   demoPassword,
   demoPeople,
@@ -16,13 +17,13 @@ import {
   seedDemo,
   type Queue,
   upgrade,
-  type Services,
+  type Equipped,
   type Settings,
 } from './index.ts';
 
 export interface TestServer {
   readonly app: FastifyInstance;
-  readonly services: Services;
+  readonly services: Equipped;
   readonly queue: Queue;
   readonly settings: Settings;
   readonly project: string;
@@ -60,10 +61,7 @@ export async function startTestServer({ asItRuns = false } = {}): Promise<TestSe
   const settings = { databaseUrl: base.replace(/\/[^/]*$/u, `/${name}`), dataFolder };
   const threads = asItRuns ? openThreads() : undefined;
   const clerk = asItRuns ? createClerk(settings) : undefined;
-  const services = makeServices(settings, {
-    ...(threads ? { threads } : {}),
-    ...(clerk ? { clerk } : {}),
-  });
+  const services = equip(makeServices(settings, threads ? { threads } : {}), clerk);
   await upgrade(services);
   await seedDemo(services, join(import.meta.dirname, '../../demo'));
   const queue = await openQueue(services, settings, { error: () => undefined });

@@ -71,7 +71,8 @@ interface Parsed {
   readonly id: string;
   readonly kind: 'topic' | 'map';
   readonly root?: Element;
-  readonly text: string;
+  /** Of a file that cannot be read. */
+  readonly text?: string;
 }
 
 /** Beside the DITA of a package: its editions, with what they wear. */
@@ -153,7 +154,7 @@ export function readPackage(
         : /map$/iu.test(path)
           ? 'map'
           : 'topic';
-      parsed.push({ path, id, kind, text, ...(root ? { root } : {}) });
+      parsed.push(root ? { path, id, kind, root } : { path, id, kind, text });
       continue;
     }
     if (path === publishingFile) {
@@ -222,7 +223,9 @@ export function readPackage(
     id,
     kind,
     ...split(path),
-    text: root ? writeCanonical(rewriteReferences(root, (value) => address(path, value))) : text,
+    text: root
+      ? writeCanonical(rewriteReferences(root, (value) => address(path, value)))
+      : (text ?? ''),
   }));
   return {
     items,

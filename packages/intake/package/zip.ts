@@ -16,7 +16,7 @@ export const zipLimits = {
   /** A text of the most characters that are read, each of up to three bytes (UTF-8 of what UTF-16 has as one unit). */
   textSize: 3 * limits.size,
   /** All texts together: they are in memory at once, to find what leads to what. */
-  totalText: 200 * 1024 * 1024,
+  totalText: 100 * 1024 * 1024,
 } as const;
 
 /** Characters of a path in a package. */

@@ -10,7 +10,7 @@ export interface Attempts {
   succeed(from: AttemptFrom): Promise<void>;
 }
 
-export interface AttemptFrom {
+interface AttemptFrom {
   readonly email: string;
   readonly address: string;
   /** A browser in which this person has signed in before: it has a count of its own, so that strangers cannot make its owner wait. */

@@ -1,7 +1,7 @@
 import type { Access, Grant, Grants } from './grants.ts';
 
 /** A connection that stays open: an editor's line, or a stream of events. */
-export interface Line {
+interface Line {
   readonly access: Access;
   readonly person: string;
   readonly role: string;

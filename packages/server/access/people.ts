@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { hash, verify } from '@node-rs/argon2';
 import type { Person, Role } from '@ukiyo/contracts';
+import { Turns } from '../jobs/turns.ts';
 import type { Database } from '../data/database.ts';
 import type { PersonRow } from '../data/models.ts';
 
@@ -19,6 +20,8 @@ const personOf = ({ id, name, email, role }: PersonRow): Person => ({ id, name, 
 export function people({ models }: Database): People {
   /** Verified when nobody has the address, so that an answer does not tell by its time whether somebody does. */
   const decoy = hash(randomUUID());
+  /** One at a time, in turns between accounts: each takes a processor for a while, and others want to work. */
+  const turns = new Turns();
   return {
     async create({ name, email, password, role }) {
       const row = await models.people.create({
@@ -35,7 +38,8 @@ export function people({ models }: Database): People {
     async verified(email, password) {
       const where = { email: email.toLowerCase(), active: true };
       const row = (await models.people.findOne({ where }))?.get();
-      const matches = await verify(row?.passwordHash ?? (await decoy), password);
+      const known = row?.passwordHash ?? (await decoy);
+      const matches = await turns.take(where.email, () => verify(known, password));
       return row && matches ? personOf(row) : undefined;
     },
     async active(ids) {

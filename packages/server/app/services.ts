@@ -27,7 +27,6 @@ import { libraryPackages, type LibraryPackages } from '../data/packages.ts';
 import { settleText } from '../data/settling.ts';
 import { settleImage, type ImageSettling } from '../media/image.ts';
 import type { Threads } from '../threads/pool.ts';
-import { localClerk, type Clerk } from '../jobs/clerk.ts';
 import { telling, type Tell } from './telling.ts';
 
 /** Everything that routes and workers need, made once for each process. */
@@ -59,8 +58,6 @@ export interface Services {
   readonly live: LiveLog;
   readonly packages: LibraryPackages;
   readonly sources: SourceStore;
-  /** Does what the thread that answers must not do itself. */
-  readonly clerk: Clerk;
   /** Folder of an impression's files. */
   readonly impressionFolder: (id: string) => string;
   /** The file in which an edition was last proofed as a whole. */
@@ -76,15 +73,13 @@ export interface Settings {
 export interface ServiceOptions {
   /** Connections to the database, at most. */
   readonly connections?: number;
-  /** Who does what is bulky; this process itself where there is nobody. */
-  readonly clerk?: Clerk;
   /** Where long texts and large drawings are worked on; in the thread that asks where there is none. */
   readonly threads?: Pick<Threads, 'settleText' | 'settleImage'>;
 }
 
 export function makeServices(
   settings: Settings,
-  { connections, clerk, threads = { settleText, settleImage } }: ServiceOptions = {},
+  { connections, threads = { settleText, settleImage } }: ServiceOptions = {},
 ): Services {
   const { databaseUrl, dataFolder } = settings;
   const database = openDatabase(databaseUrl, connections);
@@ -106,7 +101,7 @@ export function makeServices(
   const persons = people(database);
   const sessions = sessionStore(database);
   const tokens = tokenStore(database);
-  const services: Services = {
+  return {
     settings,
     database,
     blobs,
@@ -136,9 +131,5 @@ export function makeServices(
     sources: sourceStore(database, items, rewrite, join(dataFolder, 'sources')),
     impressionFolder: (id) => join(dataFolder, 'impressions', id),
     proofFile: (edition) => join(dataFolder, 'proofs', `${edition}.pdf`),
-    get clerk() {
-      return clerk ?? localClerk(services);
-    },
   };
-  return services;
 }

@@ -30,6 +30,8 @@ export interface ItemStore {
   list(project: string, query: ItemQuery): Promise<{ total: number; items: ItemSummary[] }>;
   folders(project: string): Promise<FolderCount[]>;
   find(project: string, id: string): Promise<Item | undefined>;
+  /** Characters of a text; 0 where there is none. */
+  lengthOf(project: string, id: string): Promise<number>;
   /** Undefined when the id or the path is taken. */
   create(project: string, item: NewRow, author: string): Promise<Item | undefined>;
   /** Many at once, within a transaction that the caller ends; ids and paths must be free. */
@@ -85,8 +87,24 @@ interface NewRow {
   readonly text: string;
 }
 
-/** Rows of one statement: enough to be quick, few enough to stay far from the limit of parameters. */
-const batch = 200;
+/** Rows of one statement: enough to be quick, few enough to stay far from the limit of parameters, and of memory. */
+const mostRows = 200;
+const mostCharacters = 8_000_000;
+
+function* batches(rows: readonly NewRow[]): Generator<NewRow[]> {
+  let part: NewRow[] = [];
+  let characters = 0;
+  for (const row of rows) {
+    if (part.length === mostRows || (part.length > 0 && characters > mostCharacters)) {
+      yield part;
+      part = [];
+      characters = 0;
+    }
+    part.push(row);
+    characters += row.text.length;
+  }
+  if (part.length > 0) yield part;
+}
 
 export const summaryColumns = [
   'id',
@@ -274,6 +292,13 @@ export function itemStore(
       const row = (await items.findOne({ where: { projectId: project, id } }))?.get();
       return row && { ...summaryOf(row), text: row.text };
     },
+    async lengthOf(project, id) {
+      const [found] = await sequelize.query<{ length: number }>(
+        'SELECT length(text) AS length FROM items WHERE project_id = :project AND id = :id',
+        { replacements: { project, id }, type: QueryTypes.SELECT },
+      );
+      return found?.length ?? 0;
+    },
     async create(project, item, author) {
       try {
         await sequelize.transaction((transaction) =>
@@ -287,8 +312,7 @@ export function itemStore(
     },
     async createAll(project, rows, author, transaction) {
       const agreed = await agreedIn(project, transaction);
-      for (let start = 0; start < rows.length; start += batch) {
-        const part = rows.slice(start, start + batch);
+      for (const part of batches(rows)) {
         const versions = await versionsBefore(project, part, transaction);
         const settled = await Promise.all(
           part.map(async (row) => ({

@@ -19,7 +19,7 @@ export interface Courier {
 }
 
 /** Somebody to be told, with what signs what is sent to a program. */
-export type Recipient = Notice & { readonly secret: string };
+type Recipient = Notice & { readonly secret: string };
 
 /** Who is told of what, and what they were told. */
 export interface NoticeStore {

@@ -2,14 +2,14 @@ import { AgreedWord, Agreements } from '@ukiyo/contracts';
 import { patternFrom } from '@ukiyo/core/rules';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
-import type { Services } from '../app/services.ts';
+import type { Equipped } from '../jobs/clerk.ts';
 import { Refused } from './guard.ts';
 
 const InProject = z.object({ project: z.uuid() });
 
 /** What the team has agreed on: house rules and own facts, set by administrators, and words, to which every writer may add. */
 export const agreementRoutes =
-  ({ agreements, clerk }: Services): FastifyPluginAsyncZod =>
+  ({ agreements, clerk }: Equipped): FastifyPluginAsyncZod =>
   async (app) => {
     app.get(
       '/agreements',

@@ -2,7 +2,7 @@ import { Alternates, AssetAlternate, Asset, ItemId, NewAlternate, StandIn } from
 import { facetValuesOf } from '@ukiyo/core/facets';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
-import type { Services } from '../app/services.ts';
+import type { Equipped } from '../jobs/clerk.ts';
 import type { Rewritten } from '../data/rewriting.ts';
 import type { Queue } from '../jobs/queue.ts';
 import type { Authority } from '../live/authority.ts';
@@ -23,7 +23,7 @@ const forNobody = () =>
 /** What stands in for topics and images, each for certain facet values. */
 export const alternateRoutes =
   (
-    { alternates, assets, clerk }: Services,
+    { alternates, assets, clerk }: Equipped,
     queue: Queue,
     authority: Authority,
   ): FastifyPluginAsyncZod =>

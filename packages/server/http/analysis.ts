@@ -12,7 +12,7 @@ import {
 } from '@ukiyo/contracts';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
-import type { Services } from '../app/services.ts';
+import type { Equipped } from '../jobs/clerk.ts';
 import type { Analyst } from '../jobs/analyst.ts';
 import type { Queue } from '../jobs/queue.ts';
 import type { Authority } from '../live/authority.ts';
@@ -24,7 +24,7 @@ const OneEdition = InProject.extend({ id: z.uuid() });
 /** What is asked of a whole library at once, answered by a process of its own. */
 export const analysisRoutes =
   (
-    { clerk }: Services,
+    { clerk }: Equipped,
     queue: Queue,
     analyst: Analyst,
     authority: Authority,

@@ -9,6 +9,7 @@ import { hasZodFastifySchemaValidationErrors, validatorCompiler } from 'fastify-
 import { z } from 'zod';
 import { openLines } from '../access/lines.ts';
 import type { Services } from '../app/services.ts';
+import type { Equipped } from '../jobs/clerk.ts';
 import type { Queue } from '../jobs/queue.ts';
 import { createAnalyst } from '../jobs/analyst.ts';
 import { createProofer } from '../jobs/proofer.ts';
@@ -60,7 +61,7 @@ const largestMessage = 24 * 1024 * 1024;
 
 /** The whole HTTP side: `/api/…`, `/content/…` and, under every other address, the interface. */
 export async function createApp(
-  services: Services,
+  services: Equipped,
   queue: Queue,
   { webFolder, log = false, trustProxy, contentUrl }: AppOptions = {},
 ): Promise<FastifyInstance> {
@@ -156,7 +157,7 @@ async function protect(app: FastifyInstance, contentUrl: string | undefined): Pr
 
 async function addRoutes(
   app: FastifyInstance,
-  services: Services,
+  services: Equipped,
   queue: Queue,
   contentUrl: string | undefined,
 ): Promise<void> {

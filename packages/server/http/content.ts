@@ -22,7 +22,7 @@ const Target = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('impression'), id: z.uuid() }),
   ProofTarget,
 ]);
-export type ContentTarget = z.infer<typeof Target>;
+type ContentTarget = z.infer<typeof Target>;
 
 const Pass = z.object({
   target: Target,

@@ -2,7 +2,7 @@ import { FacetList, ItemSummary, ValueRename, ValueUse, type Facet } from '@ukiy
 import { allValues } from '@ukiyo/core/facets';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
-import type { Services } from '../app/services.ts';
+import type { Equipped } from '../jobs/clerk.ts';
 import type { Queue } from '../jobs/queue.ts';
 import { personOf, Refused } from './guard.ts';
 
@@ -24,7 +24,7 @@ const firstDouble = (names: readonly string[]): string | undefined =>
 
 /** The facets along which content varies: kept by administrators and publishers, used by everybody. */
 export const facetRoutes =
-  ({ facets, clerk }: Services, queue: Queue): FastifyPluginAsyncZod =>
+  ({ facets, clerk }: Equipped, queue: Queue): FastifyPluginAsyncZod =>
   async (app) => {
     app.get(
       '/facets',

@@ -55,6 +55,27 @@ function isForeign({ headers: { origin, host } }: FastifyRequest): boolean {
   return origin !== undefined && (!URL.canParse(origin) || new URL(origin).host !== host);
 }
 
+/** Lines of one address that are looked at together; an office that comes back after a restart comes again a moment later. */
+const mostArriving = 60;
+
+/** Lets lines in as long as not too many of the same address come at once: each asks the database who it is from. */
+function arrivals() {
+  const counts = new Map<string, number>();
+  return async <Found>(address: string, find: () => Promise<Found>): Promise<Found> => {
+    const count = counts.get(address) ?? 0;
+    if (count >= mostArriving)
+      throw new Refused(429, 'too-many-lines', 'Too many windows are connecting at once.', 1);
+    counts.set(address, count + 1);
+    try {
+      return await find();
+    } finally {
+      const left = (counts.get(address) ?? 1) - 1;
+      if (left === 0) counts.delete(address);
+      else counts.set(address, left);
+    }
+  };
+}
+
 /** Asks for each request who it is from and whether they may do it; a route of the API without a permission does not start. */
 export function guard(app: FastifyInstance, grants: Grants): void {
   app.decorateRequest('grant', null);
@@ -66,6 +87,7 @@ export function guard(app: FastifyInstance, grants: Grants): void {
     for (const one of [method].flat()) app.guarded.push({ method: one, url, permission });
   });
   app.addHook('onRequest', (_request, _reply, done) => withAsker(done));
+  const arriving = arrivals();
   app.addHook('onRequest', async (request) => {
     // The files of the interface itself are for anyone; they hold nothing of the library.
     const { permission = isApi(request.url) ? ('administer' as const) : ('anyone' as const) } =
@@ -79,12 +101,15 @@ export function guard(app: FastifyInstance, grants: Grants): void {
     if (!isApi(request.url)) return;
     const secret = /^Bearer (\S+)$/iu.exec(request.headers.authorization ?? '')?.[1];
     const session = request.cookies[sessionCookie];
-    const found =
+    const find = (): Promise<Grant | undefined> =>
       secret !== undefined
-        ? await grants.byToken(secret)
+        ? grants.byToken(secret)
         : session === undefined
-          ? undefined
-          : await grants.bySession(session);
+          ? Promise.resolve(undefined)
+          : grants.bySession(session);
+    const found = await (request.headers.upgrade === undefined
+      ? find()
+      : arriving(request.ip, find));
     request.grant = found ?? null;
     if (found) setAsker(found.person.id);
     if (permission === 'anyone' || request.is404) return;

@@ -10,7 +10,7 @@ import {
 import { blockingOf, problemKey } from '@ukiyo/core/problems';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
-import type { Services } from '../app/services.ts';
+import type { Equipped } from '../jobs/clerk.ts';
 import { inputsFile } from '../jobs/build.ts';
 import type { Queue } from '../jobs/queue.ts';
 import { notFound, personOf, Refused } from './guard.ts';
@@ -19,7 +19,7 @@ const One = z.object({ project: z.uuid(), id: z.uuid() });
 
 /** What people do with what was built: name it, note on it, sign it off, compare it, build it again, take it away. */
 export const impressionRoutes =
-  ({ editions, impressionFolder, tell, clerk }: Services, queue: Queue): FastifyPluginAsyncZod =>
+  ({ editions, impressionFolder, tell, clerk }: Equipped, queue: Queue): FastifyPluginAsyncZod =>
   async (app) => {
     const read = async (project: string, id: string): Promise<Impression> => {
       const impression = await editions.impression(project, id);

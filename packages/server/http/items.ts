@@ -15,12 +15,15 @@ import {
 import { isA, isTopic, mapTemplate, topicTemplate, writeCanonical } from '@ukiyo/core/grammar';
 import { freeId } from '@ukiyo/core/library';
 import { element, isElement, readXml, type Element } from '@ukiyo/core/markup';
-import type { FastifyRequest } from 'fastify';
+import { finished } from 'node:stream/promises';
+import { setTimeout as sleep } from 'node:timers/promises';
+import type { FastifyReply, FastifyRequest } from 'fastify';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { permissionToChange } from '../access/roles.ts';
-import type { Services } from '../app/services.ts';
+import type { Equipped } from '../jobs/clerk.ts';
 import type { Queue } from '../jobs/queue.ts';
+import { Turns } from '../jobs/turns.ts';
 import type { Authority } from '../live/authority.ts';
 import { grantOf, notFound, personOf, Refused } from './guard.ts';
 import { namesOf } from './naming.ts';
@@ -28,14 +31,40 @@ import { namesOf } from './naming.ts';
 const InProject = z.object({ project: z.uuid() });
 const OneItem = InProject.extend({ id: ItemId });
 
+/** Characters of a text that takes a moment to be passed on. */
+const longText = 200_000;
+const restAfterLong = 60;
+
 /** Topics and maps: lists, texts, revisions and where they are used. */
 export const itemRoutes =
   (
-    { items, uses, editions, clerk }: Services,
+    { items, uses, editions, clerk }: Equipped,
     queue: Queue,
     authority: Authority,
   ): FastifyPluginAsyncZod =>
   async (app) => {
+    const turns = new Turns();
+    /**
+     * Long texts are read one at a time, in turns between people, and with a rest after each: passing one on takes the thread that
+     * answers a moment, and whoever asks for something short asks the database some times.
+     */
+    async function inTurn<Read>(
+      request: FastifyRequest,
+      reply: FastifyReply,
+      { project, id }: z.infer<typeof OneItem>,
+      read: () => Promise<Read>,
+    ): Promise<Read> {
+      if ((await items.lengthOf(project, id)) <= longText) return read();
+      return new Promise<Read>((resolve, reject) => {
+        const passOn = async (): Promise<void> => {
+          const passed = finished(reply.raw).catch(() => undefined);
+          resolve(await read());
+          await passed;
+          await sleep(restAfterLong);
+        };
+        turns.take(personOf(request).id, passOn).catch(reject);
+      });
+    }
     async function templateOf(project: string, id: string): Promise<Element> {
       await authority.written({ project, item: id });
       const item = await items.find(project, id);
@@ -62,9 +91,10 @@ export const itemRoutes =
     app.get(
       '/items/:id',
       { config: { permission: 'read' }, schema: { params: OneItem, response: { 200: Item } } },
-      async ({ params }) => {
-        await authority.written({ project: params.project, item: params.id });
-        const item = await items.find(params.project, params.id);
+      async (request, reply) => {
+        const { project, id } = request.params;
+        await authority.written({ project, item: id });
+        const item = await inTurn(request, reply, request.params, () => items.find(project, id));
         if (!item) throw notFound('topic or map');
         return item;
       },
@@ -206,8 +236,11 @@ export const itemRoutes =
           response: { 200: z.object({ text: z.string() }) },
         },
       },
-      async ({ params }) => {
-        const text = await items.revisionText(params.project, params.id, params.version);
+      async (request, reply) => {
+        const { project, id, version } = request.params;
+        const text = await inTurn(request, reply, request.params, () =>
+          items.revisionText(project, id, version),
+        );
         if (text === undefined) throw notFound('revision');
         return { text };
       },

@@ -3,7 +3,7 @@ import { ImportReport } from '@ukiyo/contracts';
 import type { FastifyRequest } from 'fastify';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
-import type { Services } from '../app/services.ts';
+import type { Equipped } from '../jobs/clerk.ts';
 import type { Authority } from '../live/authority.ts';
 import { personOf, Refused } from './guard.ts';
 import { temporaryFiles } from './uploads.ts';
@@ -12,7 +12,7 @@ const InProject = z.object({ project: z.uuid() });
 
 /** Whole libraries as packages: files on the disk, which another process reads and writes. */
 export const packageRoutes =
-  ({ clerk, settings }: Services, authority: Authority): FastifyPluginAsyncZod =>
+  ({ clerk, settings }: Equipped, authority: Authority): FastifyPluginAsyncZod =>
   async (app) => {
     const temporary = temporaryFiles(settings.dataFolder);
     const busy = new Set<string>();

@@ -5,6 +5,8 @@ const headersWithin = 10_000;
 const firstRest = 15_000;
 const slowestRate = 8 * 1024;
 const lookEvery = 2_000;
+/** How long a connection stays whose request was refused before it had come, in milliseconds. */
+const restOfRefused = 3_000;
 /** Even a large package over a slow line is there by then, in milliseconds. */
 const requestWithin = 30 * 60_000;
 
@@ -13,7 +15,6 @@ export const slowness = {
   /** Options of the server (Node.js, `http.createServer`). */
   server: {
     requestTimeout: requestWithin,
-    connectionTimeout: 60_000,
     keepAliveTimeout: 30_000,
     http: { headersTimeout: headersWithin, connectionsCheckingInterval: lookEvery },
   },
@@ -33,6 +34,11 @@ export const slowness = {
       const stop = (): void => clearInterval(looking);
       raw.once('close', stop);
       reply.raw.once('close', stop);
+    });
+    // Whoever was refused need not send the rest; there is a moment to read why.
+    app.addHook('onResponse', async ({ raw }) => {
+      if (raw.complete) return;
+      setTimeout(() => raw.socket.destroy(), restOfRefused).unref();
     });
   },
 };

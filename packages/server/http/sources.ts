@@ -7,7 +7,7 @@ import {
 } from '@ukiyo/contracts';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
-import type { Services } from '../app/services.ts';
+import type { Equipped } from '../jobs/clerk.ts';
 import type { Queue } from '../jobs/queue.ts';
 import type { Authority } from '../live/authority.ts';
 import { notFound, personOf, Refused } from './guard.ts';
@@ -17,7 +17,7 @@ const One = InProject.extend({ folder: SourceFolder });
 
 /** Linked sources: which folders there are, how their files stand, and reading them again. */
 export const sourceRoutes =
-  ({ sources, clerk }: Services, queue: Queue, authority: Authority): FastifyPluginAsyncZod =>
+  ({ sources, clerk }: Equipped, queue: Queue, authority: Authority): FastifyPluginAsyncZod =>
   async (app) => {
     app.get(
       '/sources',

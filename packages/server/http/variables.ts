@@ -2,7 +2,7 @@ import { ItemId, VariableChange, VariableRename, Variables } from '@ukiyo/contra
 import { nodesOf } from '@ukiyo/core/library';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
-import type { Services } from '../app/services.ts';
+import type { Equipped } from '../jobs/clerk.ts';
 import type { Rewritten } from '../data/rewriting.ts';
 import type { Queue } from '../jobs/queue.ts';
 import type { Authority } from '../live/authority.ts';
@@ -12,7 +12,7 @@ const InProject = z.object({ project: z.uuid() });
 
 /** Variables: what maps define, which maps hold which set, one name for another. */
 export const variableRoutes =
-  ({ clerk }: Services, queue: Queue, authority: Authority): FastifyPluginAsyncZod =>
+  ({ clerk }: Equipped, queue: Queue, authority: Authority): FastifyPluginAsyncZod =>
   async (app) => {
     const announce = async (project: string, changed: Rewritten): Promise<void> => {
       for (const [id, version] of Object.entries(changed))

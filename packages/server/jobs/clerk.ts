@@ -34,12 +34,14 @@ const quickWithin = 2 * 60_000;
 const quickChildren = 2;
 /** Above this a child is replaced once it has answered, in bytes. */
 const mostMemory = 500 * 1024 * 1024;
+/** And so large its heap may become: the texts of the largest package, and what is made of them. */
+const mostMegabytes = 1500;
 
 /** Clerks in processes of their own: one for what is bulky, and for the rest as many as there are processors here. */
 export function createClerk(settings: Settings): Clerk {
-  const bulk = warmChild<Errand>('clerkChild', mostMemory);
+  const bulk = warmChild<Errand>('clerkChild', mostMemory, mostMegabytes);
   const quick = Array.from({ length: quickChildren }, () =>
-    warmChild<Errand>('clerkChild', mostMemory),
+    warmChild<Errand>('clerkChild', mostMemory, mostMegabytes),
   );
   /** The least busy; of idle ones always the same, so that the others need not be started. */
   const free = (): WarmChild<Errand> =>
@@ -64,8 +66,19 @@ export function runErrand(services: Services, { name, given }: Omit<Errand, 'set
 }
 
 /** A clerk in this process, where nobody waits for anything else. */
-export const localClerk = (services: Services): Clerk => ({
+const localClerk = (services: Services): Clerk => ({
   do: (async (name: keyof Works, ...given: readonly unknown[]) =>
     runErrand(services, { name, given })) as Clerk['do'],
   close: () => undefined,
+});
+
+/** Services with somebody who does what the thread that answers must not do itself. */
+export interface Equipped extends Services {
+  readonly clerk: Clerk;
+}
+
+/** @param clerk this process itself where there is none */
+export const equip = (services: Services, clerk: Clerk = localClerk(services)): Equipped => ({
+  ...services,
+  clerk,
 });

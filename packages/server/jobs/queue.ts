@@ -2,10 +2,11 @@ import { rm } from 'node:fs/promises';
 import type { ImpressionState, LiveEvent, NoticeEvent, Progress } from '@ukiyo/contracts';
 import { bySeverity, problem, type Problem } from '@ukiyo/core/problems';
 import PgBoss from 'pg-boss';
-import type { Services, Settings } from '../app/services.ts';
+import type { Settings } from '../app/services.ts';
 import { createAuthority } from '../live/authority.ts';
 import { Cancelled, createBuilder } from './builder.ts';
-import { openBus, type Bus } from './bus.ts';
+import { openBus, type Bus } from '../data/bus.ts';
+import type { Equipped } from './clerk.ts';
 
 const queueName = 'build';
 const clockName = 'clock';
@@ -34,7 +35,7 @@ export interface Queue {
 }
 
 export async function openQueue(
-  services: Services,
+  services: Equipped,
   settings: Settings,
   log: { error: (message: unknown) => void },
 ): Promise<Queue> {
@@ -46,7 +47,7 @@ export async function openQueue(
   // Once a minute in one process of this database, however many there are.
   await boss.schedule(clockName, '* * * * *');
 
-  const bus = await openBus(services, (error) => log.error(error));
+  const bus = await openBus(services.database, settings.databaseUrl, (error) => log.error(error));
   const { events, announce } = bus;
   const builder = createBuilder();
   events.on('cancel', (impression) => void builder.cancel(impression));

@@ -14,9 +14,13 @@ export const moduleFile = (name: string, url: string): string =>
   fileURLToPath(new URL(`./${name}.${isSource ? 'ts' : 'js'}`, url));
 
 /** Starts a child process of this folder. */
-export function startChild(name: string): ChildProcess {
+/** @param mostMegabytes of its heap; it ends when it needs more */
+export function startChild(name: string, mostMegabytes?: number): ChildProcess {
   return fork(moduleFile(name, import.meta.url), {
-    execArgv: [...runtimeArguments],
+    execArgv: [
+      ...runtimeArguments,
+      ...(mostMegabytes === undefined ? [] : [`--max-old-space-size=${mostMegabytes}`]),
+    ],
     stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
     serialization: 'advanced',
   });
@@ -38,10 +42,14 @@ export interface WarmChild<Order> {
   close(): void;
 }
 
-/** @param mostMemory bytes above which the child is replaced once it has answered */
+/**
+ * @param mostMemory bytes above which the child is replaced once it has answered
+ * @param mostMegabytes of its heap, above which it ends and what was asked for fails
+ */
 export function warmChild<Order extends object>(
   name: string,
   mostMemory: number,
+  mostMegabytes?: number,
 ): WarmChild<Order> {
   let child: ChildProcess | undefined;
   const turns = new Turns();
@@ -51,7 +59,7 @@ export function warmChild<Order extends object>(
   };
   const running = (): ChildProcess => {
     if (child) return child;
-    const started = startChild(name);
+    const started = startChild(name, mostMegabytes);
     // It can also end while it is not asked for anything.
     started.once('exit', () => {
       if (child === started) child = undefined;

@@ -11,6 +11,8 @@ import { comparePages, type PageText } from '@ukiyo/core/compose';
 import type { Problem } from '@ukiyo/core/problems';
 import { unpackZip } from '@ukiyo/intake';
 import type { Services } from '../app/services.ts';
+import type { RenamedValue } from '../data/renaming.ts';
+import type { CopiesShared } from '../data/sharing.ts';
 import { pagesFile } from './build.ts';
 import { archiveInto } from './folders.ts';
 
@@ -62,7 +64,7 @@ export const works = {
     project: string,
     change: Parameters<Services['renameValue']>[1],
     author: string,
-  ) => renameValue(project, change, author),
+  ): Promise<RenamedValue | undefined> => renameValue(project, change, author),
   mergeCopies: ({ mergeCopies }: Services, project: string, sharing: CopySharing, author: string) =>
     mergeCopies(project, sharing, author),
   replaceItem: ({ uses }: Services, project: string, id: string, by: string, author: string) =>

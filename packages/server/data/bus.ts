@@ -3,7 +3,7 @@ import { setTimeout as sleep } from 'node:timers/promises';
 import { LiveEvent } from '@ukiyo/contracts';
 import pg from 'pg';
 import { z } from 'zod';
-import type { Services } from '../app/services.ts';
+import type { Database } from './database.ts';
 
 /** An event with the project whose people hear of it. */
 const Announced = z.object({ project: z.string(), event: LiveEvent });
@@ -34,7 +34,8 @@ const shortestPause = 100;
 const longestPause = 5000;
 
 export async function openBus(
-  { database, settings }: Services,
+  { sequelize }: Database,
+  databaseUrl: string,
   failed: (error: unknown) => void,
 ): Promise<Bus> {
   const events = new EventEmitter<Events>();
@@ -55,7 +56,7 @@ export async function openBus(
     }
   }
   async function connect(): Promise<void> {
-    const client = new pg.Client({ connectionString: settings.databaseUrl });
+    const client = new pg.Client({ connectionString: databaseUrl });
     let isLost = false;
     const lose = (error?: unknown): void => {
       if (error !== undefined && !isClosed) failed(error);
@@ -92,7 +93,7 @@ export async function openBus(
   await connect();
 
   const notify = async (channel: (typeof channels)[number], payload: string): Promise<void> =>
-    void (await database.sequelize.query('SELECT pg_notify(:channel, :payload)', {
+    void (await sequelize.query('SELECT pg_notify(:channel, :payload)', {
       replacements: { channel, payload },
     }));
   return {
