@@ -65,8 +65,12 @@ export const works = {
     change: Parameters<Services['renameValue']>[1],
     author: string,
   ): Promise<RenamedValue | undefined> => renameValue(project, change, author),
-  mergeCopies: ({ mergeCopies }: Services, project: string, sharing: CopySharing, author: string) =>
-    mergeCopies(project, sharing, author),
+  mergeCopies: (
+    { mergeCopies }: Services,
+    project: string,
+    sharing: CopySharing,
+    author: string,
+  ): Promise<CopiesShared | undefined> => mergeCopies(project, sharing, author),
   replaceItem: ({ uses }: Services, project: string, id: string, by: string, author: string) =>
     uses.replace(project, id, by, author),
   standIn: (

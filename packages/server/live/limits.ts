@@ -4,10 +4,10 @@ import { readItem } from '@ukiyo/core/library';
 import { walk, type Element } from '@ukiyo/core/markup';
 
 /**
- * What is edited live is held as a document by the thread that answers, and written every few seconds: as much of it as that takes a
- * tenth of a second for. A topic of a manual has some hundreds of elements; larger texts are edited in their XML view.
+ * What is edited live is held as a document by the thread that answers, and written every few seconds: a topic of 10,000 blocks takes it
+ * a quarter of a second. A topic of a manual has some hundreds of elements; larger texts are edited in their XML view.
  */
-export const liveLimits = { characters: 1_000_000, elements: 10_000 } as const;
+export const liveLimits = { characters: 2_000_000, elements: 30_000 } as const;
 
 export const tooLarge = `the topic would be too large to edit on the page (more than ${liveLimits.characters.toLocaleString('en')} characters or ${liveLimits.elements.toLocaleString('en')} elements). Split it into several topics`;
 

@@ -171,9 +171,9 @@ describe('texts', () => {
           { stepType: 'replace', from: 2, to: 2, slice: { content: [{ type: 'text', text }] } },
         ],
       });
-    grow('x'.repeat(900_000), 0);
+    grow('x'.repeat(liveLimits.characters * 0.9), 0);
     await line.answer('steps');
-    grow('y'.repeat(200_000), 1);
+    grow('y'.repeat(liveLimits.characters * 0.2), 1);
     expect((await line.answer('refused'))?.message).toContain('too large to edit on the page');
     for (const { socket } of [refused, line]) socket.terminate();
   }, 60_000);
