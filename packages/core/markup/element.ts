@@ -23,8 +23,18 @@ export function isElement(node: Node | undefined): node is Element {
   return typeof node === 'object' && 'name' in node;
 }
 
-/** A name (XML 1.0, section 2.3), with a prefix or without; a few rare signs that may be in one are left out. */
-const namePattern = /^(?!.*[ªµº])[\p{L}_][\p{L}\p{Nd}_:.-]{0,250}$/u;
+/** Characters of a name, at most; what is longer is not read. */
+export const longestName = 250;
+/** NameStartChar and NameChar (XML 1.0, fifth edition, 2.3). */
+const nameStart = [
+  ':A-Z_a-z\\u00C0-\\u00D6\\u00D8-\\u00F6\\u00F8-\\u02FF\\u0370-\\u037D\\u037F-\\u1FFF',
+  '\\u200C\\u200D\\u2070-\\u218F\\u2C00-\\u2FEF\\u3001-\\uD7FF\\uF900-\\uFDCF\\uFDF0-\\uFFFD',
+  '\\u{10000}-\\u{EFFFF}',
+].join('');
+const namePattern = new RegExp(
+  `^[${nameStart}][${nameStart}\\-.0-9\\u00B7\\u0300-\\u036F\\u203F\\u2040]{0,${longestName - 1}}$`,
+  'u',
+);
 
 /** What no XML document can hold (XML 1.0, section 2.2): control characters, halves of surrogate pairs, non-characters. */
 export const unwritable = /[\u0000-\u0008\u000B\u000C\u000E-\u001F\uD800-\uDFFF\uFFFE\uFFFF]/u;

@@ -53,6 +53,8 @@ describe('reading', () => {
     ],
     [`<a x="${'y'.repeat(limits.attributeLength + 1)}"/>`, 'xml.attribute-too-long'],
     [' '.repeat(limits.size + 1), 'xml.too-large'],
+    [`<a ${'n'.repeat(251)}="x"/>`, 'xml.name-too-long'],
+    [`<a><?${'n'.repeat(251)} x?></a>`, 'xml.name-too-long'],
     [`<a>${'<b/>'.repeat(limits.elements)}</a>`, 'xml.too-many-elements'],
     ['<a>\u0001</a>', 'xml.not-well-formed'],
   ])('refuses hostile or broken text %#', (text, code) => {
@@ -157,6 +159,22 @@ describe('paths', () => {
 });
 
 describe('values from outside', () => {
+  it('takes every name that is read as one that can be written', () => {
+    for (const name of [
+      'a',
+      'a:b',
+      '_',
+      'pla\uFFFDeholder',
+      '\u218Fx',
+      'x\u00B7\u203F',
+      '\u{10000}',
+    ]) {
+      const read = readXml(`<${name} ${name}="x"><?${name} y?></${name}>`).document;
+      expect(isNode(read?.root), name).toBe(true);
+    }
+    for (const name of ['', '1a', '-a', 'a b', 'a\u00AA', '\u00D7', 'n'.repeat(251)])
+      expect(isNode({ name, attributes: {}, children: [] }), name).toBe(false);
+  });
   it('are taken as nodes only if what is written of them is read again', () => {
     const node = fc.letrec((tie) => ({
       node: fc.oneof(

@@ -1,6 +1,6 @@
 import { SaxesParser } from 'saxes';
 import { problem, type Problem } from '../problems/index.ts';
-import type { Element, Node } from './element.ts';
+import { longestName, type Element, type Node } from './element.ts';
 
 /** Bounds on what is read. They are far beyond real topics and keep hostile files from exhausting memory or the stack. */
 export const limits = {
@@ -51,7 +51,7 @@ interface Open {
 /**
  * Reads one XML 1.0 document (W3C XML 1.0, fifth edition).
  * Entities other than the five predefined ones and character references are an error: none is ever expanded or fetched.
- * @returns the document, or problems `xml.not-well-formed`, `xml.entities`, `xml.too-large`, `xml.too-many-elements`, `xml.too-deep`, `xml.too-many-attributes`, `xml.empty`, each with line and column.
+ * @returns the document, or problems `xml.not-well-formed`, `xml.entities`, `xml.too-large`, `xml.too-many-elements`, `xml.too-deep`, `xml.too-many-attributes`, `xml.name-too-long`, `xml.empty`, each with line and column.
  */
 export function readXml(
   text: string,
@@ -116,7 +116,15 @@ function read(text: string, withPositions: boolean): ReadResult {
     if (open.length >= limits.depth)
       refuse('xml.too-deep', `More than ${limits.depth} elements are open at once.`);
   });
+  const refuseLongName = (name: string): void => {
+    if (name.length > longestName)
+      refuse(
+        'xml.name-too-long',
+        `The name “${name.slice(0, 40)}…” is longer than ${longestName} characters.`,
+      );
+  };
   parser.on('attribute', ({ name, value }) => {
+    refuseLongName(name);
     attributeCount += 1;
     if (attributeCount > limits.attributes)
       refuse(
@@ -130,6 +138,7 @@ function read(text: string, withPositions: boolean): ReadResult {
       );
   });
   parser.on('opentag', (tag) => {
+    refuseLongName(tag.name);
     const entry: Open = { name: tag.name, attributes: { ...tag.attributes }, children: [] };
     positions?.set(entry, here());
     open.push(entry);
@@ -143,7 +152,10 @@ function read(text: string, withPositions: boolean): ReadResult {
   parser.on('text', add);
   parser.on('cdata', add);
   parser.on('comment', (comment) => add({ comment }));
-  parser.on('processinginstruction', ({ target, body }) => add({ target, body }));
+  parser.on('processinginstruction', ({ target, body }) => {
+    refuseLongName(target);
+    add({ target, body });
+  });
 
   try {
     parser.write(text.startsWith('\uFEFF') ? text.slice(1) : text).close();

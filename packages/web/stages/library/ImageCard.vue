@@ -58,7 +58,7 @@ const mayKeep = computed(() => isChanged.value && (base.value === '' || Object.k
         <OnlyFor v-if="base !== ''" v-model:conditions="conditions" label="This image" />
         <n-button size="tiny" type="primary" :disabled="!mayKeep" @click="keep">Save</n-button>
       </template>
-      <n-popconfirm v-if="session.may('write')" positive-text="Delete image" negative-text="Cancel" @positive-click="remove">
+      <n-popconfirm v-if="session.may('write')" positive-text="Delete image" negative-text="Cancel" :positive-button-props="{ type: 'error' }" @positive-click="remove">
         <template #trigger><n-button size="tiny" quaternary type="error">Delete image</n-button></template>
         Delete “{{ asset.name }}”? This cannot be undone.
       </n-popconfirm>
