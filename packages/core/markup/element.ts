@@ -28,11 +28,11 @@ export const longestName = 250;
 /** NameStartChar and NameChar (XML 1.0, fifth edition, 2.3). */
 const nameStart = [
   ':A-Z_a-z\\u00C0-\\u00D6\\u00D8-\\u00F6\\u00F8-\\u02FF\\u0370-\\u037D\\u037F-\\u1FFF',
-  '\\u200C\\u200D\\u2070-\\u218F\\u2C00-\\u2FEF\\u3001-\\uD7FF\\uF900-\\uFDCF\\uFDF0-\\uFFFD',
+  '\\u200C-\\u200D\\u2070-\\u218F\\u2C00-\\u2FEF\\u3001-\\uD7FF\\uF900-\\uFDCF\\uFDF0-\\uFFFD',
   '\\u{10000}-\\u{EFFFF}',
 ].join('');
 const namePattern = new RegExp(
-  `^[${nameStart}][${nameStart}\\-.0-9\\u00B7\\u0300-\\u036F\\u203F\\u2040]{0,${longestName - 1}}$`,
+  `^[${nameStart}][\\u0300-\\u036F\\u203F\\u2040${nameStart}\\-.0-9\\u00B7]{0,${longestName - 1}}$`,
   'u',
 );
 
