@@ -29,7 +29,7 @@ export const slowness = {
         const late = performance.now() - began - firstRest;
         const received = raw.socket.bytesRead - before;
         if (raw.complete) clearInterval(looking);
-        else if (late > 0 && received < (late * slowestRate) / 1000) raw.socket.destroy();
+        else if (late > 0 && received < (late * slowestRate) / 1000) raw.destroy();
       }, lookEvery);
       const stop = (): void => clearInterval(looking);
       raw.once('close', stop);
@@ -38,7 +38,8 @@ export const slowness = {
     // Whoever was refused need not send the rest; there is a moment to read why.
     app.addHook('onResponse', async ({ raw }) => {
       if (raw.complete) return;
-      setTimeout(() => raw.socket.destroy(), restOfRefused).unref();
+      // What had not come then may be here by now, and another request on its way.
+      setTimeout(() => void (raw.complete || raw.destroy()), restOfRefused).unref();
     });
   },
 };
