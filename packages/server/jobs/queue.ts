@@ -53,7 +53,10 @@ export async function openQueue(
   events.on('cancel', (impression) => void builder.cancel(impression));
 
   const removeFiles = (id: string): Promise<void> =>
-    rm(services.impressionFolder(id), { recursive: true, force: true });
+    // What cannot be removed, such as files in a folder that is none, keeps no build from ending.
+    rm(services.impressionFolder(id), { recursive: true, force: true }).catch((error: unknown) =>
+      log.error(error),
+    );
   /** Impressions that the rule of their edition does not keep go, with their files. */
   const clearOutdated = async (edition: string): Promise<void> => {
     for (const id of await services.editions.outdated(edition)) {
