@@ -63,11 +63,15 @@ export const eventRoutes =
         });
         stream.write(': here\n\n');
         const send = (event: LiveEvent, project: string): void => {
-          if (project !== request.params.project) return;
+          // One that was ended is not closed before it has sent what waits.
+          if (project !== request.params.project || stream.writableEnded) return;
           if (stream.writableLength > mostWaiting) stream.destroy();
           else stream.write(`data: ${JSON.stringify(event)}\n\n`);
         };
-        const alive = setInterval(() => stream.write(': still here\n\n'), signOfLifeEvery);
+        const alive = setInterval(
+          () => void (stream.writableEnded || stream.write(': still here\n\n')),
+          signOfLifeEvery,
+        );
         queue.events.on('live', send);
         stream.on('close', () => {
           clearInterval(alive);

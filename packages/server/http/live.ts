@@ -24,6 +24,9 @@ const mostWaiting = 32 * 1024 * 1024;
 /** Work is noted in the session at most so often, in milliseconds: whoever only types makes no other request. */
 const touchEvery = 60_000;
 
+/** An ended line is cut after this, in milliseconds. */
+const timeToClose = 500;
+
 type RefusalCode = Extract<LiveAnswer, { kind: 'refused' }>['code'];
 
 function messageIn(data: Buffer): LiveRequest | undefined {
@@ -44,6 +47,7 @@ const publicId = (person: string, secret: string): string =>
 /** One line between an editor and the authority of a topic. */
 class EditorLine {
   #folder = '';
+  #hasEnded = false;
   #member: Member | undefined;
   #room: Room | undefined;
   /** One message after the other, in the order in which they came. */
@@ -53,7 +57,7 @@ class EditorLine {
     private readonly socket: WebSocket,
     private readonly key: LiveKey,
     private readonly request: FastifyRequest,
-    private readonly of: { readonly items: ItemStore; readonly authority: Authority },
+    private readonly stores: { readonly items: ItemStore; readonly authority: Authority },
   ) {}
 
   readonly send = (answer: string): void => {
@@ -71,13 +75,19 @@ class EditorLine {
       .then(() => this.#take(message))
       .catch((error: unknown) => this.fail(error));
   }
+  /** Takes nothing more, whether or not the other side answers that it has heard (RFC 6455, 7.1.1). */
+  end(code: number): void {
+    this.#hasEnded = true;
+    this.socket.close(code);
+    setTimeout(() => this.socket.terminate(), timeToClose).unref();
+  }
   /** The editor comes again and sends what was not acknowledged. */
   fail(error: unknown): void {
     this.request.log.error(error);
-    this.socket.close(1011);
+    this.end(1011);
   }
   async leave(): Promise<void> {
-    if (this.#room && this.#member) await this.of.authority.leave(this.#room, this.#member);
+    if (this.#room && this.#member) await this.stores.authority.leave(this.#room, this.#member);
   }
 
   async #open(message: Extract<LiveRequest, { kind: 'open' }>): Promise<void> {
@@ -88,11 +98,11 @@ class EditorLine {
       client: publicId(person.id, message.client),
       name: person.name,
       send: this.send,
-      end: () => this.socket.close(4409),
+      end: () => this.end(4409),
     };
     this.#member = member;
-    this.#folder = (await this.of.items.folderOf(project, item)) ?? '';
-    this.#room = await this.of.authority.join(this.key, member, message.known);
+    this.#folder = (await this.stores.items.folderOf(project, item)) ?? '';
+    this.#room = await this.stores.authority.join(this.key, member, message.known);
     if (!this.#room)
       this.refuse(
         'live.unreadable',
@@ -102,6 +112,7 @@ class EditorLine {
     else if (this.socket.readyState !== this.socket.OPEN) await this.leave();
   }
   async #take(message: LiveRequest): Promise<void> {
+    if (this.#hasEnded) return;
     if (message.kind === 'open') return this.#open(message);
     const room = this.#room;
     const member = this.#member;
@@ -149,13 +160,11 @@ export const liveRoutes =
         const line = new EditorLine(socket, key, request, { items, authority });
         let closed: () => void;
         try {
-          closed = lineOf(lines, request, `live:${key.project}/${key.item}`, () =>
-            socket.close(4401),
-          );
+          closed = lineOf(lines, request, `live:${key.project}/${key.item}`, () => line.end(4401));
         } catch (error) {
           if (!(error instanceof Refused)) throw error;
           line.refuse('live.too-many', error.message);
-          return socket.close(4429);
+          return line.end(4429);
         }
         let touchedAt = Date.now();
         metered(socket, (data) => {

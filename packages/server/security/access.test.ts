@@ -39,7 +39,7 @@ const cookiesOf = (answer: LightMyRequestResponse): Record<string, string> =>
 
 describe('every route', () => {
   it('lets in the roles whose permission it names, and nobody else', async () => {
-    const routes = server.app.guarded.filter(({ url }) => !url.includes('*'));
+    const routes = server.app.guarded;
     expect(routes.length).toBeGreaterThan(80);
     const ids: Readonly<Record<string, string>> = { project: server.project };
     const address = (url: string): string =>
@@ -98,6 +98,17 @@ describe('every route', () => {
   });
 });
 
+describe('requests', () => {
+  it('from other sites change nothing', async () => {
+    for (const origin of ['https://evil.example', 'null']) {
+      const headers = { cookie: await server.cookieOf('writer'), origin, host: 'localhost' };
+      const url = `/api/projects/${server.project}/items/alarms`;
+      const { statusCode } = await server.app.inject({ method: 'DELETE', url, headers });
+      expect(statusCode, origin).toBe(403);
+    }
+  });
+});
+
 describe('guessing passwords', () => {
   /** However slow the machine is: whoever has to wait has to wait for long. */
   const hold = (): Promise<unknown> =>
@@ -146,6 +157,10 @@ describe('guessing passwords', () => {
     expect(refused.json<{ message: string }>().message).toMatch(/Try again in \d+ seconds?\./u);
     expect((await signIn({ email: 'ines@brinewell.example', from })).statusCode).toBe(200);
   });
+  it('is not what a whole office does that comes to work at nine', async () => {
+    const right = Array.from({ length: 14 }, () => ({ from: '10.4.0.1' }));
+    for (const one of right) expect((await signIn(one)).statusCode).toBe(200);
+  });
   it('does not keep the owner out of a browser in which they have signed in before', async () => {
     const email = 'mira@brinewell.example';
     const known = cookiesOf(await signIn({ email }));
@@ -169,6 +184,16 @@ describe('sessions', () => {
     const second = cookiesOf(await signIn({ cookies: first }));
     expect(second['ukiyo_session']).not.toBe(first['ukiyo_session']);
     expect([await session(first), await session(second)]).toEqual([401, 200]);
+  });
+  it('of a person are all ended at once', async () => {
+    const email = 'noor@brinewell.example';
+    const [first, second] = [
+      cookiesOf(await signIn({ email })),
+      cookiesOf(await signIn({ email })),
+    ];
+    const { id } = (await server.services.people.verified(email, demoPassword))!;
+    expect(await server.services.sessions.endAll(id)).toBeGreaterThanOrEqual(2);
+    expect([await session(first), await session(second)]).toEqual([401, 401]);
   });
   it('end when they are not used, and in any case after a while', async () => {
     const { sessions } = server.services.database.models;
