@@ -9,13 +9,13 @@ interface Line {
   readonly address: string;
   /** What it leads to: a topic, or the events of a project. */
   readonly place: string;
-  /** Ends it: whoever is behind it is no longer let in, or with another role. */
+  /** Closes the connection. */
   readonly end: () => void;
 }
 
 /**
- * How many may be open at once. A person has some windows with some topics each; an office shares an address; and a topic in which
- * more than a few dozen people stand at once is no longer edited by anybody.
+ * How many may be open at once. A person has some windows with some topics each; an office shares
+ * an address; and few topics are edited by more than some dozens of people at once.
  */
 export const lineLimits = {
   perPerson: 60,
@@ -24,16 +24,18 @@ export const lineLimits = {
   perPlace: 500,
 } as const;
 
-/** How often it is asked whether lines still hold: sessions also end by time, and nobody says so then. In milliseconds. */
+/**
+ * Interval between checks of all lines, in milliseconds: a session that expires announces nothing.
+ */
 const checkEvery = 15_000;
 
-/** The open lines of this process, so that they can be counted, and ended when their people are no longer let in. */
+/** The open lines of this process: counted against limits, and closed when their session ends. */
 export interface OpenLines {
   /** @returns what is called when it has closed; undefined when there are too many already */
   open(line: Line): (() => void) | undefined;
-  /** Asks again who is behind the lines of a person, and ends those that no longer hold. */
+  /** Closes the lines of a person whose session, token or role has changed. */
   recheck(person: string): Promise<void>;
-  /** Ends all: they come again, and hear what they have missed. */
+  /** Closes all lines; browsers reconnect and load what they have missed. */
   endAll(): void;
   close(): void;
 }

@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { hash, verify } from '@node-rs/argon2';
 import type { Person, Role } from '@ukiyo/contracts';
-import { Turns } from '../jobs/turns.ts';
+import { Turns } from './turns.ts';
 import type { Database } from '../data/database.ts';
 import type { PersonRow } from '../data/models.ts';
 
@@ -18,9 +18,15 @@ export interface People {
 const personOf = ({ id, name, email, role }: PersonRow): Person => ({ id, name, email, role });
 
 export function people({ models }: Database): People {
-  /** Verified when nobody has the address, so that an answer does not tell by its time whether somebody does. */
+  /**
+   * Verified when nobody has the address, so that an answer does not tell by its time whether
+   * somebody does.
+   */
   const decoy = hash(randomUUID());
-  /** One at a time, in turns between accounts: each takes a processor for a while, and others want to work. */
+  /**
+   * One at a time, in turns between accounts: each takes a processor for a while, and others want
+   * to work.
+   */
   const turns = new Turns();
   return {
     async create({ name, email, password, role }) {

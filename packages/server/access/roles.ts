@@ -13,7 +13,10 @@ const byRole: Readonly<Record<Role, readonly Permission[]>> = {
   reader: ['read'],
 };
 
-/** Programs read and build. They change no text, sign nothing off and make no tokens, whoever made theirs. */
+/**
+ * Programs read and build. They change no text, sign nothing off and make no tokens, whoever made
+ * theirs.
+ */
 const byToken: Readonly<Record<TokenAccess, readonly Permission[]>> = {
   read: ['read'],
   build: ['read', 'build'],
@@ -25,6 +28,8 @@ export const permissionsOf = (role: Role): ReadonlySet<Permission> => new Set(by
 export const permissionsOfToken = (role: Role, access: TokenAccess): ReadonlySet<Permission> =>
   new Set(byToken[access].filter((permission) => byRole[role].includes(permission)));
 
-/** What a change in a folder needs: templates, as which new topics begin, are for administrators. */
+/**
+ * What a change in a folder needs: templates, as which new topics begin, are for administrators.
+ */
 export const permissionToChange = (folder: string): Permission =>
   folder === templatesFolder || folder.startsWith(`${templatesFolder}/`) ? 'administer' : 'write';

@@ -4,13 +4,16 @@ import { Op } from 'sequelize';
 import type { Database } from '../data/database.ts';
 import type { SessionRow } from '../data/models.ts';
 
-/** Where people are signed in. A session is a random token in the browser; the server keeps only its hash. */
+/**
+ * Where people are signed in. A session is a random token in the browser; the server keeps only its
+ * hash.
+ */
 export interface Sessions {
   /** @returns the token for the browser; every sign-in has a new one */
   create(person: string, agent: string): Promise<string>;
-  /** The session that a token belongs to, while it lasts; using it keeps it from being idle. */
+  /** The session that a token belongs to, while it lasts; finding it records its use. */
   find(token: string): Promise<{ readonly id: string; readonly person: string } | undefined>;
-  /** Notes that somebody works with it. */
+  /** Records that the session is in use. */
   touch(id: string): Promise<void>;
   /** Those of a list that last, with their people. */
   lasting(ids: readonly string[]): Promise<Map<string, string>>;
@@ -23,7 +26,10 @@ export interface Sessions {
 
 /** A session ends so long after it began, used or not. */
 export const sessionDays = 14;
-/** And so long after it was last used (OWASP ASVS 4.0, 3.3.2: level 2 asks for 30 days and 30 minutes; a day is what writers bear). */
+/**
+ * And this long after its last use. OWASP ASVS 4.0, 3.3.2 asks for 30 minutes at level 2; writers
+ * leave their desk for longer.
+ */
 const idleHours = 24;
 /** Using a session is noted at most so often, in milliseconds. */
 const noteEvery = 60_000;
@@ -71,6 +77,7 @@ export function sessionStore({ models }: Database): Sessions {
     },
     touch: note,
     async lasting(ids) {
+      if (ids.length === 0) return new Map();
       const rows = await sessions.findAll({ where: { id: [...ids], ...lasts() } });
       return new Map(rows.map((row) => [row.get().id, row.get().personId]));
     },

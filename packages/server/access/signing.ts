@@ -3,14 +3,19 @@ import { linkSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:f
 import { dirname } from 'node:path';
 import type { z } from 'zod';
 
-/** Signs small values that go out and come back, such as addresses of files and marks of known browsers. */
+/**
+ * Signs small values that go out and come back, such as addresses of files and marks of known
+ * browsers.
+ */
 export interface Signer {
   sign(value: object): string;
   /** The value, when it was signed here and is of this shape. */
   read<Value>(text: string, shape: z.ZodType<Value>): Value | undefined;
 }
 
-/** The key of this installation: made once, the same for every process that shares the data folder. */
+/**
+ * The key of this installation: made once, the same for every process that shares the data folder.
+ */
 function keyIn(file: string): Buffer {
   const read = (): Buffer | undefined => {
     try {
@@ -25,7 +30,7 @@ function keyIn(file: string): Buffer {
   const draft = `${file}.${randomUUID()}`;
   writeFileSync(draft, randomBytes(32), { mode: 0o600 });
   try {
-    // A second name fails when another process was first, and nobody reads half a key.
+    // A link fails when another process was first, and it never shows half a key.
     linkSync(draft, file);
   } catch (error) {
     if (!(error instanceof Error && 'code' in error && error.code === 'EEXIST')) throw error;

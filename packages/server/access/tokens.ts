@@ -4,7 +4,10 @@ import { Op } from 'sequelize';
 import type { Database } from '../data/database.ts';
 import type { TokenRow } from '../data/models.ts';
 
-/** What programs show instead of a password: each belongs to a person, and may do no more than that person. The server keeps only hashes. */
+/**
+ * What programs show instead of a password: each belongs to a person, and may do no more than that
+ * person. The server keeps only hashes.
+ */
 export interface Tokens {
   list(person: string): Promise<Token[]>;
   create(person: string, input: NewToken): Promise<CreatedToken>;
@@ -72,6 +75,7 @@ export function tokenStore({ models }: Database): Tokens {
       return row && found(row);
     },
     async lasting(ids) {
+      if (ids.length === 0) return new Map();
       const rows = await tokens.findAll({ where: { id: [...ids], ...lasts() } });
       return new Map(rows.map((row) => [row.get().id, found(row.get())]));
     },

@@ -13,7 +13,7 @@ import type { Equipped } from '../jobs/clerk.ts';
 import type { Queue } from '../jobs/queue.ts';
 import { createAnalyst } from '../jobs/analyst.ts';
 import { createProofer } from '../jobs/proofer.ts';
-import { TooMuch } from '../jobs/turns.ts';
+import { TooMuch } from '../access/turns.ts';
 import { OutOfTime } from '../jobs/warm.ts';
 import { createAuthority } from '../live/authority.ts';
 import { analysisRoutes } from './analysis.ts';
@@ -41,7 +41,10 @@ import { slowness } from './slowness.ts';
 import { largestFile } from './uploads.ts';
 import { variableRoutes } from './variables.ts';
 
-/** Addresses of proxies whose word about the client is taken, or what tells them by address and distance. */
+/**
+ * Addresses of proxies whose word about the client is taken, or what tells them by address and
+ * distance.
+ */
 export type TrustedProxies = string | ((address: string, hop: number) => boolean);
 
 export interface AppOptions {

@@ -23,7 +23,7 @@ import { z } from 'zod';
 import { permissionToChange } from '../access/roles.ts';
 import type { Equipped } from '../jobs/clerk.ts';
 import type { Queue } from '../jobs/queue.ts';
-import { Turns } from '../jobs/turns.ts';
+import { Turns } from '../access/turns.ts';
 import type { Authority } from '../live/authority.ts';
 import { grantOf, notFound, personOf, Refused } from './guard.ts';
 import { namesOf } from './naming.ts';
@@ -45,8 +45,9 @@ export const itemRoutes =
   async (app) => {
     const turns = new Turns();
     /**
-     * Long texts are read one at a time, in turns between people, and with a rest after each: passing one on takes the thread that
-     * answers a moment, and whoever asks for something short asks the database some times.
+     * Long texts are read one at a time, in turns between people, and with a rest after each:
+     * passing one on takes the thread that answers a moment, and whoever asks for something short
+     * asks the database some times.
      */
     async function inTurn<Read>(
       request: FastifyRequest,

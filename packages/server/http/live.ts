@@ -16,12 +16,18 @@ import type { Room } from '../live/room.ts';
 import { lineOf } from './events.ts';
 import { grantOf, Refused } from './guard.ts';
 
-/** Messages that an editor may send: a unit each, and one for every 32 kB. A hand makes some fifteen in a second. */
+/**
+ * Messages that an editor may send: a unit each, and one for every 32 kB. A hand makes some fifteen
+ * in a second.
+ */
 const saying = { perSecond: 60, most: 300 } as const;
 const unitBytes = 32 * 1024;
 /** Answers that an editor has not taken, in bytes. It comes again and gets the document. */
 const mostWaiting = 32 * 1024 * 1024;
-/** Work is noted in the session at most so often, in milliseconds: whoever only types makes no other request. */
+/**
+ * Work is noted in the session at most so often, in milliseconds: whoever only types makes no other
+ * request.
+ */
 const touchEvery = 60_000;
 
 /** An ended line is cut after this, in milliseconds. */
@@ -38,8 +44,8 @@ function messageIn(data: Buffer): LiveRequest | undefined {
 }
 
 /**
- * The id under which everybody hears of an editor. Only the person whose editor made up the secret gets the same one again, so that
- * nobody can take up somebody else's line, or have steps acknowledged in their place.
+ * The id under which everybody hears of an editor. Only the person whose editor made up the secret
+ * gets the same one again, so that a line and its acknowledgements cannot be taken over.
  */
 const publicId = (person: string, secret: string): string =>
   createHash('sha256').update(`${person} ${secret}`).digest('hex').slice(0, 24);
@@ -75,7 +81,9 @@ class EditorLine {
       .then(() => this.#take(message))
       .catch((error: unknown) => this.fail(error));
   }
-  /** Takes nothing more, whether or not the other side answers that it has heard (RFC 6455, 7.1.1). */
+  /**
+   * Takes nothing more, whether or not the other side answers that it has heard (RFC 6455, 7.1.1).
+   */
   end(code: number): void {
     this.#hasEnded = true;
     this.socket.close(code);
@@ -130,7 +138,10 @@ class EditorLine {
   }
 }
 
-/** Lets a line say as much as its budget allows; what comes faster waits in the network, and nothing is lost. */
+/**
+ * Lets a line say as much as its budget allows; what comes faster waits in the network, and nothing
+ * is lost.
+ */
 function metered(socket: WebSocket, hear: (data: Buffer) => void): void {
   const spend = meter(saying);
   socket.on('message', (data: Buffer) => {

@@ -1,11 +1,13 @@
 import { fork, type ChildProcess } from 'node:child_process';
 import { fileURLToPath } from 'node:url';
 import { currentAsker } from '../access/asker.ts';
-import { Turns } from './turns.ts';
+import { Turns } from '../access/turns.ts';
 
 const isSource = import.meta.url.endsWith('.ts');
 
-/** What a thread or process of this program needs to run a file of it, compiled or from its source. */
+/**
+ * What a thread or process of this program needs to run a file of it, compiled or from its source.
+ */
 export const runtimeArguments: readonly string[] = isSource
   ? ['--conditions=source', '--import', 'tsx']
   : ['--enable-source-maps'];
@@ -33,9 +35,15 @@ type WarmReport =
 /** An order took longer than it may; what it had begun in the database is taken back. */
 export class OutOfTime extends Error {}
 
-/** A warm child process that answers one order after the other, in turns between those who ask, so that the server goes on answering. */
+/**
+ * A warm child process that answers one order after the other, in turns between those who ask, so
+ * that the server goes on answering.
+ */
 export interface WarmChild<Order> {
-  /** Rejects when the child fails or ends; the next order starts another one. @param within milliseconds after which it is given up */
+  /**
+   * Rejects when the child fails or ends; the next order starts another one.
+   * @param within milliseconds after which it is given up
+   */
   ask(order: Order, within?: number): Promise<unknown>;
   /** Orders that are not answered yet. */
   readonly waiting: number;

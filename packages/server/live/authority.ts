@@ -7,7 +7,10 @@ import { editableRoot } from './limits.ts';
 import type { Member } from './presence.ts';
 import { Room, type Author } from './room.ts';
 
-/** Whom everybody who edits a topic asks: it decides the order of steps, checks each, and keeps the text of the library up to date. */
+/**
+ * Whom everybody who edits a topic asks: it decides the order of steps, checks each, and keeps the
+ * text of the library up to date.
+ */
 export interface Authority {
   /** Undefined when the topic is not there or cannot be edited. */
   join(
@@ -16,15 +19,23 @@ export interface Authority {
     known?: { epoch: string; version: number },
   ): Promise<Room | undefined>;
   leave(room: Room, member: Member): Promise<void>;
-  /** Takes a whole text for a topic that is edited live: the difference becomes a step like any other. */
+  /**
+   * Takes a whole text for a topic that is edited live: the difference becomes a step like any
+   * other.
+   */
   replace(
     key: LiveKey,
     change: SaveItem,
     author: Author,
   ): Promise<{ saved: Item } | { conflict: Item } | undefined>;
-  /** Writes what is acknowledged of one topic that is open here, so that whoever reads its text reads what was saved. */
+  /**
+   * Writes what is acknowledged of one topic that is open here, so that whoever reads its text
+   * reads what was saved.
+   */
   written(key: LiveKey): Promise<void>;
-  /** Writes every step that no text holds yet: after a crash, and before something reads the texts. */
+  /**
+   * Writes every step that no text holds yet: after a crash, and before something reads the texts.
+   */
   settle(project?: string): Promise<void>;
   /** A topic's log reaches to this version now. */
   readonly follow: (key: LiveKey, version: number) => void;
@@ -159,7 +170,8 @@ export function createAuthority(log: LiveLog, items: ItemStore, on: AuthorityEve
     async settle(project) {
       for (const key of await log.unwritten()) {
         if (project !== undefined && key.project !== project) continue;
-        // One that cannot be written keeps its steps in the log, and nobody else from what they want.
+        // One that cannot be written keeps its steps in the log, and nobody else from what they
+        // want.
         try {
           const room = await roomOf(key);
           await room?.write('');

@@ -1,4 +1,7 @@
-/** How much a line may say: enough for the quickest hand and a large paste, too little to keep others waiting. */
+/**
+ * How much a line may say: enough for the quickest hand and a large paste, too little to keep
+ * others waiting.
+ */
 export interface Budget {
   /** Units that come back in a second. */
   readonly perSecond: number;

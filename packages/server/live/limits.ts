@@ -4,8 +4,9 @@ import { readItem } from '@ukiyo/core/library';
 import { walk, type Element } from '@ukiyo/core/markup';
 
 /**
- * What is edited live is held as a document by the thread that answers, and written every few seconds: a topic of 10,000 blocks takes it
- * a quarter of a second. A topic of a manual has some hundreds of elements; larger texts are edited in their XML view.
+ * What is edited live is held as a document by the thread that answers, and written every few
+ * seconds: a topic of 10,000 blocks takes it a quarter of a second. A topic of a manual has some
+ * hundreds of elements; larger texts are edited in their XML view.
  */
 export const liveLimits = { characters: 2_000_000, elements: 30_000 } as const;
 
@@ -17,7 +18,9 @@ function elementsIn(root: Element): number {
   return count;
 }
 
-/** The tree of a topic that can be edited live; undefined where it cannot be read or is too large. */
+/**
+ * The tree of a topic that can be edited live; undefined where it cannot be read or is too large.
+ */
 export function editableRoot(id: string, text: string): Element | undefined {
   if (text.length > liveLimits.characters) return undefined;
   const { root } = readItem(id, 'topic', text);
@@ -32,7 +35,10 @@ export class Growth {
   /** So much can be added, in characters of steps, before it has to be measured. */
   #room = 0;
 
-  /** Whether a document that these steps have made is small enough. @param sent characters of the steps as JSON, which has more of them than XML */
+  /**
+   * Whether a document that these steps have made is small enough.
+   * @param sent characters of the steps as JSON, which has more of them than XML
+   */
   admits(document: Parameters<typeof fromEditor>[0], sent: number): boolean {
     this.#room -= sent;
     if (this.#room >= 0) return true;

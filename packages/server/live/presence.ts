@@ -16,9 +16,15 @@ interface Placed {
   caret?: Caret;
 }
 
-/** Who is there is told together: everybody hears of many who come at once in one message. In milliseconds. */
+/**
+ * Who is there is told together: everybody hears of many who come at once in one message. In
+ * milliseconds.
+ */
 const shortestRest = 40;
-/** And the longer, the more there are to tell it to, so that a full room costs no more than a small one. */
+/**
+ * And the longer, the more there are to tell it to, so that a full room costs no more than a small
+ * one.
+ */
 const restForEach = 2;
 
 export const tell = (members: Iterable<Member>, answer: LiveAnswer): void => {
@@ -42,15 +48,14 @@ export class Presence {
 
   /** An editor that comes again after its line broke takes the place of its former self. */
   enter(member: Member): void {
-    const places = new Set([...this.#members.values()].map(({ place }) => place));
-    let place = 0;
-    while (places.has(place)) place += 1;
-    for (const former of [...this.#members.keys()].filter(
-      ({ client }) => client === member.client,
-    )) {
+    const formers = [...this.#members.keys()].filter(({ client }) => client === member.client);
+    for (const former of formers) {
       this.#members.delete(former);
       former.end();
     }
+    const places = new Set([...this.#members.values()].map(({ place }) => place));
+    let place = 0;
+    while (places.has(place)) place += 1;
     this.#members.set(member, { place });
     this.#tellSoon(true);
   }

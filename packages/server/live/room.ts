@@ -19,7 +19,9 @@ export interface Author {
   readonly name: string;
 }
 
-/** The text follows the log when nothing was typed for a moment, and at the latest after a while. */
+/**
+ * The text follows the log when nothing was typed for a moment, and at the latest after a while.
+ */
 const restBeforeWriting = 800;
 const longestUnwritten = 8000;
 /** Steps that are kept at hand for editors that fall behind; older ones come from the log. */
@@ -30,7 +32,10 @@ interface Held {
   readonly client: string;
 }
 
-/** The document of one topic in this process: takes steps one after the other, writes them to the log, tells everybody. */
+/**
+ * The document of one topic in this process: takes steps one after the other, writes them to the
+ * log, tells everybody.
+ */
 export class Room {
   readonly #presence = new Presence();
   readonly #authors = new Set<string>();
@@ -54,7 +59,9 @@ export class Room {
     this.#written = written;
   }
 
-  /** Undefined when the topic is not there, or its text cannot be read or its log not be followed. */
+  /**
+   * Undefined when the topic is not there, or its text cannot be read or its log not be followed.
+   */
   static async open(
     key: LiveKey,
     log: LiveLog,
@@ -83,7 +90,8 @@ export class Room {
           )
         : undefined;
     if (!opened || (room && opened.document.schema === schema)) return room;
-    // Written for another schema: what was acknowledged is written to the text as far as it can be read, and read anew from there.
+    // Written for another schema: what was acknowledged is written to the text as far as it can be
+    // read, and read anew from there.
     if (room) {
       for (const { person } of opened.steps) room.#authors.add(person);
       await room.write('');
@@ -143,7 +151,10 @@ export class Room {
     else this.#sendWhole(member);
   }
 
-  /** Takes the steps if they were made on the document as it is now. Otherwise what is newer is on its way to the editor, which then tries again. */
+  /**
+   * Takes the steps if they were made on the document as it is now. Otherwise what is newer is on
+   * its way to the editor, which then tries again.
+   */
   submit(
     author: Author,
     version: number,
@@ -221,11 +232,15 @@ export class Room {
       0,
       Math.min(restBeforeWriting, this.#dirtySince + longestUnwritten - now),
     );
-    // A text that could not be written is tried again with the next step, and when the room or the server closes.
+    // A text that could not be written is tried again with the next step, and when the room or the
+    // server closes.
     this.#timer = setTimeout(() => void this.write('').catch(this.on.failed), wait);
   }
 
-  /** Brings text, derived data and revision up to date. A note names the revision. False when the topic is gone. */
+  /**
+   * Brings text, derived data and revision up to date. A note names the revision. False when the
+   * topic is gone.
+   */
   write(note: string, author?: string): Promise<boolean> {
     return this.#inTurn(async () => {
       clearTimeout(this.#timer);

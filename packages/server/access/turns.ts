@@ -1,12 +1,14 @@
 /** Somebody has asked for so much that what is new is refused until some of it is done. */
 export class TooMuch extends Error {}
 
-/** So much of one person may wait; a page of a site with its images asks for some dozens at once. */
+/**
+ * So much of one person may wait; a page of a site with its images asks for some dozens at once.
+ */
 const mostWaiting = 100;
 
 /**
- * Takes turns between those who ask: of many that one person has asked for, one is done, then one of the next person. What one person
- * asks for is done in the order in which it was asked.
+ * Takes turns between those who ask: of many that one person has asked for, one is done, then one
+ * of the next person. What one person asks for is done in the order in which it was asked.
  */
 export class Turns {
   readonly #waiting = new Map<string, (() => Promise<void>)[]>();
