@@ -25,7 +25,8 @@ import { useStore, type UseStore } from '../data/uses.ts';
 import { variableStore, type VariableStore } from '../data/variables.ts';
 import { libraryPackages, type LibraryPackages } from '../data/packages.ts';
 import { settleText } from '../data/settling.ts';
-import { settleImage, type ImageSettling } from '../media/image.ts';
+import { settleImage } from '../media/image.ts';
+import { imageStoring, type ImageStoring } from '../media/storing.ts';
 import type { Threads } from '../threads/pool.ts';
 import { telling, type Tell } from './telling.ts';
 
@@ -34,7 +35,8 @@ export interface Services {
   readonly settings: Settings;
   readonly database: Database;
   readonly blobs: BlobStore;
-  readonly settleImage: ImageSettling;
+  /** Stores an uploaded image, video or sound as what it is. */
+  readonly storeImage: ImageStoring;
   readonly people: People;
   readonly sessions: Sessions;
   readonly attempts: Attempts;
@@ -105,7 +107,7 @@ export function makeServices(
     settings,
     database,
     blobs,
-    settleImage: threads.settleImage,
+    storeImage: imageStoring(blobs, threads.settleImage),
     people: persons,
     sessions,
     tokens,

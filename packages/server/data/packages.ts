@@ -10,6 +10,7 @@ import type { DesignStore } from './designs.ts';
 import type { EditionStore } from './editions.ts';
 import type { FacetStore } from './facets.ts';
 import { settleImage } from '../media/image.ts';
+import type { StoredImage } from '../media/storing.ts';
 import { nameForType } from '../media/types.ts';
 import type { ItemStore } from './items.ts';
 import { takePublishing, writePublishing } from './packaged.ts';
@@ -35,21 +36,16 @@ interface Stores {
   readonly blobs: BlobStore;
 }
 
-/** An image of a package as its row will be; its bytes are stored already. */
-type StoredImage = Omit<ImportedAsset, 'bytes'> & {
-  readonly hash: string;
-  readonly size: number;
-  readonly width?: number;
-  readonly height?: number;
-};
+/** An image of a package as its row will be. */
+type PackagedImage = Omit<ImportedAsset, 'bytes' | 'mediaType'> & StoredImage;
 
 /** Stores what can be shown, one after the other, under names of what they are. */
 async function storeImages(
   found: readonly ImportedAsset[],
   blobs: BlobStore,
   problems: Problem[],
-): Promise<StoredImage[]> {
-  const stored: StoredImage[] = [];
+): Promise<PackagedImage[]> {
+  const stored: PackagedImage[] = [];
   for (const asset of found) {
     const settled = settleImage(asset.bytes, asset.mediaType);
     if ('refusal' in settled) {

@@ -6,8 +6,8 @@ import { imagesIn } from '../data/packaged.ts';
 import { nameForType } from '../media/types.ts';
 import { grantOf, notFound, Refused } from './guard.ts';
 import { namesOf } from './naming.ts';
-import { sendMade } from './sending.ts';
-import { uploaded } from './uploads.ts';
+import { sendFile } from './sending.ts';
+import { temporaryFiles } from './uploads.ts';
 
 const InProject = z.object({ project: z.uuid() });
 const OneAsset = InProject.extend({ id: ItemId });
@@ -27,8 +27,17 @@ function idFor(fileName: string, taken: ReadonlySet<string>): string {
 
 /** Images, videos and sounds of the library. */
 export const assetRoutes =
-  ({ assets, blobs, items, uses, designs, settleImage }: Services): FastifyPluginAsyncZod =>
+  ({
+    assets,
+    blobs,
+    items,
+    uses,
+    designs,
+    storeImage,
+    settings,
+  }: Services): FastifyPluginAsyncZod =>
   async (app) => {
+    const temporary = temporaryFiles(settings.dataFolder);
     app.get(
       '/assets',
       {
@@ -43,7 +52,7 @@ export const assetRoutes =
       async ({ params }, reply) => {
         const row = await assets.find(params.project, params.id);
         if (!row) throw notFound('image');
-        return sendMade(row.name, await blobs.get(row.hash), reply);
+        return sendFile(blobs.fileOf(row.hash), reply, { name: row.name });
       },
     );
     app.post(
@@ -58,29 +67,25 @@ export const assetRoutes =
       },
       async (request, reply) => {
         const { project } = request.params;
-        const { name, bytes, claimed } = await uploaded(await request.file());
-        const settled = await settleImage(bytes, claimed);
-        if ('refusal' in settled) throw new Refused(422, 'image.unreadable', settled.refusal);
-        const id = idFor(name, await items.ids(project));
-        const fileName = nameForType(
-          `${id}${/\.[^.]*$/u.exec(name)?.[0] ?? ''}`,
-          settled.mediaType,
+        const { name, stored } = await temporary.withUpload(
+          await request.file(),
+          async (path, upload) => ({
+            name: upload.filename.split(/[\\/]/u).at(-1) ?? 'file',
+            stored: await storeImage(path, upload.mimetype),
+          }),
         );
-        const { bytes: own, ...image } = settled;
-        const isCreated = await assets.create(project, {
-          id,
-          folder: request.query.folder,
-          name: fileName,
-          ...image,
-          hash: await blobs.put(own),
-          size: own.byteLength,
-        });
+        if ('refusal' in stored) throw new Refused(422, 'image.unreadable', stored.refusal);
+        const id = idFor(name, await items.ids(project));
+        const ending = /\.[^.]*$/u.exec(name)?.[0] ?? '';
+        const fileName = nameForType(`${id}${ending}`, stored.mediaType);
+        const { folder } = request.query;
+        const isCreated = await assets.create(project, { id, folder, name: fileName, ...stored });
         const row = isCreated ? await assets.find(project, id) : undefined;
         if (!row)
           throw new Refused(
             409,
             'image.taken',
-            `The folder “${request.query.folder}” already has an image named “${fileName}”.`,
+            `The folder “${folder}” already has an image named “${fileName}”.`,
           );
         return reply.status(201).send(row);
       },

@@ -1,4 +1,5 @@
 import { open } from 'node:fs/promises';
+import { join } from 'node:path';
 import { ImportReport } from '@ukiyo/contracts';
 import type { FastifyRequest } from 'fastify';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
@@ -16,7 +17,7 @@ export const packageRoutes =
   async (app) => {
     const temporary = temporaryFiles(settings.dataFolder);
     const busy = new Set<string>();
-    /** One at a time for each person: they are large, and nobody can use two. */
+    /** One package at a time for each person, because packages are large. */
     async function alone<Made>(request: FastifyRequest, act: () => Promise<Made>): Promise<Made> {
       const { id } = personOf(request);
       if (busy.has(id))
@@ -40,7 +41,8 @@ export const packageRoutes =
         alone(request, async () => {
           const { project } = request.params;
           await authority.settle(project);
-          return temporary.use(async (path) => {
+          return temporary.use(async (folder) => {
+            const path = join(folder, 'library.zip');
             await clerk.do('exportPackage', project, path);
             // Open files outlive their names: what is sent is there to its end.
             const file = await open(path);

@@ -13,7 +13,6 @@ interface Upload {
   readonly filename: string;
   readonly mimetype: string;
   readonly file: Readable & { readonly truncated: boolean };
-  toBuffer(): Promise<Buffer>;
 }
 
 const noFile = (): Refused => new Refused(400, 'no-file', 'The request contains no file.');
@@ -24,30 +23,24 @@ const tooLarge = ({ filename }: Upload): Refused =>
     `“${filename}” is larger than ${largestFile / 1024 / 1024} MB.`,
   );
 
-/** The one file that came with a request, in memory. @throws Refused when there is none, or it is too large */
-export async function uploaded(
-  upload: Upload | undefined,
-): Promise<{ name: string; bytes: Buffer; claimed: string }> {
-  if (!upload) throw noFile();
-  const bytes = await upload.toBuffer().catch(() => {
-    throw tooLarge(upload);
-  });
-  const name = upload.filename.split(/[\\/]/u).at(-1) ?? 'file';
-  return { name, bytes, claimed: upload.mimetype };
-}
-
 /** Files that are there for one request. */
 export interface TemporaryFiles {
-  /** Gives a name for a file, and removes what is there when the work is done. */
-  use<Made>(work: (path: string) => Promise<Made>): Promise<Made>;
-  /** The same, with the one file that came with a request in it. @throws Refused when there is none, or it is too large */
+  /** Gives an empty folder, and removes it with all that is in it when the work is done. */
+  use<Made>(work: (folder: string) => Promise<Made>): Promise<Made>;
+  /**
+   * The same, with the one file that came with a request.
+   * @throws Refused when there is none, or it is too large
+   */
   withUpload<Made>(
     upload: Upload | undefined,
-    work: (path: string) => Promise<Made>,
+    work: (path: string, upload: Upload) => Promise<Made>,
   ): Promise<Made>;
 }
 
-/** What a server that died has left behind is removed after so long, in milliseconds; nothing takes a tenth of it. */
+/**
+ * What a server that died has left behind is removed after so long, in milliseconds; nothing takes
+ * a tenth of it.
+ */
 const leftBehindAfter = 6 * 3_600_000;
 
 export function temporaryFiles(dataFolder: string): TemporaryFiles {
@@ -60,24 +53,25 @@ export function temporaryFiles(dataFolder: string): TemporaryFiles {
         await rm(path, { recursive: true, force: true });
     }
   }
-  async function use<Made>(work: (path: string) => Promise<Made>): Promise<Made> {
-    await mkdir(folder, { recursive: true });
+  async function use<Made>(work: (folder: string) => Promise<Made>): Promise<Made> {
     await clear();
-    const path = join(folder, randomUUID());
+    const own = join(folder, randomUUID());
+    await mkdir(own, { recursive: true });
     try {
-      return await work(path);
+      return await work(own);
     } finally {
-      await rm(path, { recursive: true, force: true });
+      await rm(own, { recursive: true, force: true });
     }
   }
   return {
     use,
     withUpload: async (upload, work) => {
       if (!upload) throw noFile();
-      return use(async (path) => {
+      return use(async (own) => {
+        const path = join(own, 'upload');
         await pipeline(upload.file, createWriteStream(path));
         if (upload.file.truncated) throw tooLarge(upload);
-        return work(path);
+        return work(path, upload);
       });
     },
   };

@@ -1,5 +1,5 @@
-import { mkdtemp, readFile, rm } from 'node:fs/promises';
-import { join } from 'node:path';
+import { mkdtemp, readFile } from 'node:fs/promises';
+import { dirname, join } from 'node:path';
 import type {
   CopySharing,
   ImportReport,
@@ -16,27 +16,28 @@ import type { CopiesShared } from '../data/sharing.ts';
 import { pagesFile } from './build.ts';
 import { archiveInto } from './folders.ts';
 
-/** Reads a package and takes it into a project; a fault of the package itself takes nothing. */
+/**
+ * Reads a package and takes it into a project; a fault of the package itself takes nothing.
+ * @param file in a folder of its own, which the caller removes, with all that is unpacked beside it
+ */
 async function importPackage(
-  { packages, settings }: Services,
+  { packages }: Services,
   project: string,
   file: string,
   author: string,
 ): Promise<ImportReport | { readonly refused: Problem }> {
-  const folder = await mkdtemp(join(settings.dataFolder, 'unpacked-'));
-  try {
-    const files = await unpackZip(file, folder);
-    return 'code' in files ? { refused: files } : await packages.take(project, files, author);
-  } finally {
-    await rm(folder, { recursive: true, force: true });
-  }
+  const files = await unpackZip(file, await mkdtemp(join(dirname(file), 'unpacked-')));
+  return 'code' in files ? { refused: files } : packages.take(project, files, author);
 }
 
 async function exportPackage({ packages }: Services, project: string, file: string): Promise<void> {
   await archiveInto(file, await packages.give(project));
 }
 
-/** What differs between the pages of two impressions; undefined where those of one were not recorded. */
+/**
+ * What differs between the pages of two impressions; undefined where those of one were not
+ * recorded.
+ */
 async function compareImpressions(
   { impressionFolder }: Services,
   earlier: string,
@@ -51,8 +52,8 @@ async function compareImpressions(
 }
 
 /**
- * Everything that reads or changes many texts at once, or files of any size. The thread that answers requests does none of it: it
- * asks a clerk.
+ * Everything that reads or changes many texts at once, or files of any size. The thread that
+ * answers requests does none of it: it asks a clerk.
  */
 export const works = {
   importPackage,

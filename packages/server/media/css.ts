@@ -13,7 +13,10 @@ import {
 export const isLocalReference = (address: string): boolean =>
   /^\s*(?:#|data:image\/(?:png|jpeg|gif|webp);base64,)/iu.test(address);
 
-/** Functions that load something named by a string or draw what is elsewhere (CSS Images 4), and those of old browsers that run code. */
+/**
+ * Functions that load something named by a string or draw what is elsewhere (CSS Images 4), and
+ * those of old browsers that run code.
+ */
 const fetchingFunctions = new Set(
   'url src image image-set -webkit-image-set cross-fade -webkit-cross-fade element paint expression'.split(
     ' ',
@@ -36,8 +39,9 @@ function isSafeValue(value: Value | CssNode): boolean {
 }
 
 /**
- * The part of a style sheet, or of a list of declarations, that only draws. Everything that loads, imports or cannot be
- * understood is left out, and what remains is written anew from its tree, so that no spelling passes by.
+ * The part of a style sheet, or of a list of declarations, that only draws. Everything that loads,
+ * imports or cannot be understood is left out, and what remains is written anew from its tree, so
+ * that no spelling passes by.
  */
 export function safeStyles(text: string, context: 'stylesheet' | 'declarationList'): string {
   const tree = parse(text, { context, parseCustomProperty: true });

@@ -17,7 +17,7 @@ export type ImageSettling = (
 ) => MaybePromise<SettledImage | { readonly refusal: string }>;
 type MaybePromise<Value> = Value | Promise<Value>;
 
-/** No screen or page is larger; what claims to be, or to have no size at all, is measured by whoever draws it. */
+/** No screen or page is larger. Images without a usable size are measured where they are drawn. */
 const largestSide = 100_000;
 const isSide = (value: number): boolean =>
   Number.isFinite(value) && value > 0 && value <= largestSide;

@@ -54,7 +54,9 @@ describe('sizes of drawings', () => {
   });
 });
 
-/** Ways to load something from a style sheet, with the escapes of CSS Syntax 3, 4.3.7; from memory. */
+/**
+ * Ways to load something from a style sheet, with the escapes of CSS Syntax 3, 4.3.7; from memory.
+ */
 const loading = [
   '@import "https://evil.example/a.css";',
   '@\\69mport url(https://evil.example/a.css);',

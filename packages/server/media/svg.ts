@@ -1,7 +1,10 @@
 import { isElement, type Element, type Node } from '@ukiyo/core/markup';
 import { isLocalReference, isSafeAttribute, safeStyles } from './css.ts';
 
-/** Elements of SVG 1.1 and 2 that only draw. Scripts, animation, foreign content and links are not among them. */
+/**
+ * Elements of SVG 1.1 and 2 that only draw. Scripts, animation, foreign content and links are not
+ * among them.
+ */
 const drawing = new Set(
   [
     'svg g defs symbol use title desc metadata style path rect circle ellipse line polyline polygon',

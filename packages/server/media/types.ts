@@ -11,8 +11,9 @@ const begins = (head: Buffer, at: number, text: string): boolean =>
   head.subarray(at, at + text.length).toString('latin1') === text;
 
 /**
- * Binary types by their first bytes (PNG 3rd edition, 5.2; JFIF; GIF89a, 17; RFC 9649; ISO 14496-12, 4.3; RFC 8794; ID3 2.4,
- * 3.1; ISO 11172-3, 2.4.2.3). SVG is text and is recognised by reading it.
+ * Binary types by their first bytes (PNG 3rd edition, 5.2; JFIF; GIF89a, 17; RFC 9649; ISO
+ * 14496-12, 4.3; RFC 8794; ID3 2.4, 3.1; ISO 11172-3, 2.4.2.3). SVG is text and is recognised by
+ * reading it.
  */
 const binaryTypes: readonly KnownType[] = [
   {
@@ -58,7 +59,9 @@ const endingsByType: ReadonlyMap<string, readonly [string, ...string[]]> = new M
 /** As many bytes of a file as its type can be told by. */
 export const headLength = 64;
 
-/** The media type that the first bytes of a file show; undefined for text and for anything unknown. */
+/**
+ * The media type that the first bytes of a file show; undefined for text and for anything unknown.
+ */
 export function sniffedType(head: Uint8Array): string | undefined {
   const view = Buffer.from(head.buffer, head.byteOffset, Math.min(head.byteLength, headLength));
   return binaryTypes.find(({ matches }) => matches(view))?.mediaType;
@@ -71,8 +74,8 @@ function splitName(name: string): readonly [stem: string, ending: string] {
 }
 
 /**
- * A file name whose ending is one of its type: browsers and file managers go by endings, so that a script called `page.html`
- * must not keep that name because it begins like an image.
+ * A file name whose ending is one of its type: browsers and file managers go by endings, so that a
+ * script called `page.html` must not keep that name because it begins like an image.
  */
 export function nameForType(name: string, mediaType: string): string {
   const endings = endingsByType.get(mediaType);
