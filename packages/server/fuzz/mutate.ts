@@ -1,4 +1,7 @@
-/** Numbers that look random and are the same again for the same seed (mulberry32, by T. Ettinger, public domain; from memory). */
+/**
+ * Numbers that look random and are the same again for the same seed (mulberry32, by T. Ettinger,
+ * public domain; from memory).
+ */
 export function randomFrom(seed: number): (below: number) => number {
   let state = seed;
   return (below) => {

@@ -1,4 +1,7 @@
-/** Gives everything that takes what comes from outside changed inputs, for so many minutes: `npm run fuzz -- [minutes] [seed]`. */
+/**
+ * Gives everything that takes what comes from outside changed inputs, for so many minutes: `npm run
+ * fuzz -- [minutes] [seed]`.
+ */
 import { mutated, randomFrom } from './mutate.ts';
 import { targets } from './targets.ts';
 

@@ -17,7 +17,9 @@ import { applySteps, fromEditor, toEditor } from '@ukiyo/core/editing';
 import { readDitaval } from '@ukiyo/core/facets';
 import { writeCanonical } from '@ukiyo/core/grammar';
 import { readItem } from '@ukiyo/core/library';
-import { readXml } from '@ukiyo/core/markup';
+import { contentOfHtml } from '@ukiyo/core/html';
+import { readMarkdown, writeMarkdown } from '@ukiyo/core/markdown';
+import { element, readXml } from '@ukiyo/core/markup';
 import { readPackage, unpackZip } from '@ukiyo/intake';
 import { strToU8, zipSync } from 'fflate';
 import { settleText } from '../data/settling.ts';
@@ -47,6 +49,14 @@ const svg =
   '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 20 10" width="1e9"><style>@media print{.a{fill:url(#h)}}</style><defs><pattern id="h"/></defs><g style="fill:red" transform="rotate(3)"><path d="M0 0L9 9"/><use href="#h"/><text>Tide</text></g></svg>';
 const ditaval =
   '<val><prop action="exclude" att="product" val="tern-d"/><revprop action="flag" val="4.2" color="red"><startflag imageref="a.png"><alt-text>x</alt-text></startflag></revprop><style-conflict foreground-conflict-color="red"/></val>';
+
+const markdown = [
+  '---\ntitle: x\n---\n# Fit the *bracket*\n\nAt low [water](tide.md "t")[^1].\n',
+  '\n| a | b |\n|---|--:|\n| `x` | ~~y~~ |\n\n1. Drill\n   - [ ] twice\n\n> Note\n',
+  '\n```sh\nread --all\n```\n\n![Cabinet](cabinet.svg)\n\n[^1]: Ebb.\n',
+].join('');
+const html =
+  '<body><h1>Fit</h1><p style="mso-list:l0 level1">One <b>two</b><br/><a href="x">y</a></p><table><tr><th colspan="2" rowspan="3">a</th></tr><tr><td><ul><li>b</li></ul></td></tr></table></body>';
 
 const { root } = readItem('fit', 'topic', topic);
 const document = toEditor(root!);
@@ -99,6 +109,22 @@ export const targets: readonly Target[] = [
     name: 'packages',
     seeds: [zipSync({ 'a/b.dita': strToU8(topic), 'm.ditamap': strToU8('<map/>') })],
     take: takePackage,
+  },
+  {
+    name: 'Markdown',
+    seeds: [strToU8(markdown)],
+    take: (bytes) => {
+      const { root: read } = readMarkdown(text(bytes), element('topic', { id: 'x' }), 'elsewhere');
+      if (read) writeMarkdown(read);
+    },
+  },
+  {
+    name: 'pasted HTML',
+    seeds: [strToU8(html)],
+    take: (bytes) => {
+      const read = readXml(text(bytes)).document;
+      if (read) contentOfHtml(read.root);
+    },
   },
   { name: 'DITAVAL', seeds: [strToU8(ditaval)], take: (bytes) => readDitaval('x', text(bytes)) },
   {
