@@ -33,8 +33,9 @@ export async function stockOf(page: Page): Promise<Stock> {
   return {
     base,
     async item(type, title, inner) {
-      const { id } = await make<{ id: string }>('items', { type, title });
-      await put(id, type, inner, 1);
+      // A title that a removed topic had goes on counting its versions.
+      const { id, version } = await make<{ id: string; version: number }>('items', { type, title });
+      await put(id, type, inner, version);
       return id;
     },
     async change(id, type, inner) {
