@@ -34,8 +34,10 @@ export default defineConfig({
           include: ['packages/server/**/*.test.ts'],
           exclude: ['**/node_modules/**', '**/dist/**'],
           isolate,
-          testTimeout: 60_000,
-          hookTimeout: 60_000,
+          // Builds have the lowest priority: on a busy machine they take minutes, and still end.
+          testTimeout: 300_000,
+          hookTimeout: 300_000,
+          expect: { poll: { timeout: 120_000 } },
         },
       },
     ],

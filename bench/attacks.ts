@@ -1,6 +1,7 @@
 /**
- * What one person can do to the others: `npm run bench -- attacks`. Beside each attack, another reader asks for a topic again and again;
- * told are how long the slowest hundredth waits, and how large the server becomes. Needs the database that the command starts.
+ * What one person can do to the others: `npm run bench -- attacks`. Beside each attack, another
+ * reader asks for a topic again and again; told are how long the slowest hundredth waits, and how
+ * large the server becomes. Needs the database that the command starts.
  */
 import { connect } from 'node:net';
 import { join } from 'node:path';

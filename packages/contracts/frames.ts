@@ -1,13 +1,13 @@
 import { z } from 'zod';
 
 /**
- * What a page of a site, shown in a frame of the workshop, tells it. The page runs in an origin of its own, so this is all that passes
- * between them, and it is read as anything from outside.
+ * What a page of a site, shown in a frame of the workshop, tells it. The page runs in an origin of
+ * its own, so this is all that passes between them, and it is read as anything from outside.
  */
 export const FrameReport = z.discriminatedUnion('kind', [
-  /** It is there, and takes orders. `page` is its path in the site. */
+  /** The page has loaded and takes orders. `page` is its path in the site. */
   z.object({ kind: z.literal('ready'), page: z.string().max(1000) }),
-  /** Somebody has clicked on what was written there. */
+  /** The reader has clicked on an element of the topic. */
   z.object({ kind: z.literal('go'), path: z.array(z.number().int().min(0)).max(200) }),
 ]);
 export type FrameReport = z.infer<typeof FrameReport>;

@@ -1,4 +1,7 @@
-/** The files of a package by path with forward slashes; each is read when it is asked for. A map of bytes is one. */
+/**
+ * The files of a package by path with forward slashes; each is read when it is asked for. A map of
+ * bytes is one.
+ */
 export interface PackageFiles {
   keys(): Iterable<string>;
   get(path: string): Uint8Array | undefined;

@@ -23,7 +23,9 @@ export interface ImportedItem {
   readonly text: string;
 }
 
-/** `bytes` are read when they are asked for: the images of a library need not be in memory together. */
+/**
+ * `bytes` are read when they are asked for: the images of a library need not be in memory together.
+ */
 export interface ImportedAsset {
   readonly id: string;
   readonly folder: string;
@@ -41,7 +43,9 @@ export interface PackageContent {
   readonly lenses: readonly (Lens & { readonly id: string })[];
   /** What subject-scheme maps bind, in the order of their files. */
   readonly facets: readonly Facet[];
-  /** What is published and how it looks, as `publishing.json` says it; empty where there is none. */
+  /**
+   * What is published and how it looks, as `publishing.json` says it; empty where there is none.
+   */
   readonly publishing: string;
   /** Ids of topics, maps and lenses by their paths. */
   readonly ids: ReadonlyMap<string, string>;
@@ -81,9 +85,10 @@ export const publishingFile = 'publishing.json';
 const xmlEndings = /\.(dita|ditamap|bookmap|xml|ditaval)$/iu;
 
 /**
- * Reads a package of standard DITA files (OASIS DITA 1.3). References between its files become addresses; folders, file names and,
- * where they are free, ids are kept. A file that cannot be read is kept as it is and reported.
- * Problems: `package.path`, `package.unknown-file`, `xml.*`, `ditaval.*`
+ * Reads a package of standard DITA files (OASIS DITA 1.3). References between its files become
+ * addresses; folders, file names and, where they are free, ids are kept. A file that cannot be read
+ * is kept as it is and reported. Problems: `package.path`, `package.unknown-file`, `xml.*`,
+ * `ditaval.*`
  * @param files by path with forward slashes
  * @param taken ids already in the library that the package must not use
  */
@@ -93,7 +98,10 @@ export function readPackage(
 ): PackageContent {
   const problems: Problem[] = [];
   const used = new Set(taken);
-  /** The next number to try, by what was wanted: of thousands that are called alike each is named at once. */
+  /**
+   * The next number to try, by what was wanted: of thousands that are called alike each is named at
+   * once.
+   */
   const next = new Map<string, number>();
   const idByPath = new Map<string, string>();
   const parsed: Parsed[] = [];

@@ -8,12 +8,18 @@ import { limits } from '@ukiyo/core/markup';
 import { openPromise, type Entry, type ZipFile } from 'yauzl';
 import { isTextFile, type PackageFiles } from './files.ts';
 
-/** Bounds on what a package may hold: enough for a library of 10,000 topics, too little for a zip bomb. In bytes. */
+/**
+ * Bounds on what a package may hold: enough for a library of 10,000 topics, too little for a zip
+ * bomb. In bytes.
+ */
 export const zipLimits = {
   entries: 40_000,
   entrySize: 200 * 1024 * 1024,
   totalSize: 2 * 1024 * 1024 * 1024,
-  /** A text of the most characters that are read, each of up to three bytes (UTF-8 of what UTF-16 has as one unit). */
+  /**
+   * A text of the most characters that are read, each of up to three bytes (UTF-8 of what UTF-16
+   * has as one unit).
+   */
   textSize: 3 * limits.size,
   /** All texts together: they are in memory at once, to find what leads to what. */
   totalText: 100 * 1024 * 1024,
@@ -36,7 +42,10 @@ const faulty = (name: string, why: string): Fault =>
 const tooLarge = (what: string): Fault =>
   new Fault('zip.too-large', `${what}. Nothing was imported.`);
 
-/** Kinds of files in the upper half of the external attributes that a Unix program has written (APPNOTE 4.4.15; stat(2)). */
+/**
+ * Kinds of files in the upper half of the external attributes that a Unix program has written
+ * (APPNOTE 4.4.15; stat(2)).
+ */
 const kindMask = 0o170000;
 const regularFile = 0o100000;
 const madeOnUnix = 3;
@@ -106,9 +115,9 @@ async function unpackEntry(zip: ZipFile, entry: Entry, file: string): Promise<vo
 }
 
 /**
- * Unpacks a zip file into a folder, under names of its own, so that no name in it can lead anywhere. All or nothing: anything that is
- * wrong with the package itself is a reason to take nothing of it.
- * Problems: `zip.unreadable`, `zip.too-large`, `zip.entry`, with the entry by name
+ * Unpacks a zip file into a folder, under names of its own, so that no name in it can lead
+ * anywhere. All or nothing: anything that is wrong with the package itself is a reason to take
+ * nothing of it. Problems: `zip.unreadable`, `zip.too-large`, `zip.entry`, with the entry by name
  * @param folder an empty folder, which the caller removes
  */
 export async function unpackZip(path: string, folder: string): Promise<PackageFiles | Problem> {

@@ -77,7 +77,9 @@ export async function openBus(
     await client.query(channels.map((channel) => `LISTEN ${channel}`).join('; '));
     listener = client;
   }
-  /** The database can end one connection, or all of them, while it recovers from a crash of its own. */
+  /**
+   * The database can end one connection, or all of them, while it recovers from a crash of its own.
+   */
   async function reconnect(): Promise<void> {
     for (let pause = shortestPause; !isClosed; pause = Math.min(longestPause, pause * 2)) {
       await sleep(pause);

@@ -1,7 +1,8 @@
 /**
- * What an index of PostgreSQL can take: a row of a B-tree has at most some 2,700 bytes (nbtree.h, BTMaxItemSize), and a text to be
- * searched at most a megabyte of lexemes (textsearch, “Limitations”). Content can have longer values; they are kept in the text, but not
- * found by what is derived from it.
+ * What an index of PostgreSQL can take: a row of a B-tree has at most some 2,700 bytes (nbtree.h,
+ * BTMaxItemSize), and a text to be searched at most a megabyte of lexemes (textsearch,
+ * “Limitations”). Content can have longer values; they are kept in the text, but not found by what
+ * is derived from it.
  */
 const longestValue = 500;
 const longestTitle = 300;

@@ -2,7 +2,7 @@ import { writeCanonical } from '@ukiyo/core/grammar';
 import { derive, type Agreed, type Derived } from '@ukiyo/core/library';
 import { limits, readXml } from '@ukiyo/core/markup';
 
-/** A text as somebody has written it, and what it is checked against. */
+/** A text as it was submitted, and what it is checked against. */
 export interface Unsettled {
   readonly id: string;
   readonly kind: 'topic' | 'map';
@@ -16,7 +16,10 @@ export interface Settled {
 }
 export type Settle = (unsettled: Unsettled) => Settled | Promise<Settled>;
 
-/** The stored text and what is derived from it. Text that cannot be read is stored as it is, with that as its problem. */
+/**
+ * The stored text and what is derived from it. Text that cannot be read is stored as it is, with
+ * that as its problem.
+ */
 export function settleText({ id, kind, source, agreed }: Unsettled): Settled {
   const { document } = readXml(source);
   if (document) {

@@ -7,7 +7,10 @@ import { Refused } from './guard.ts';
 
 const InProject = z.object({ project: z.uuid() });
 
-/** What the team has agreed on: house rules and own facts, set by administrators, and words, to which every writer may add. */
+/**
+ * What the team has agreed on: house rules and own facts, set by administrators, and words, to
+ * which every writer may add.
+ */
 export const agreementRoutes =
   ({ agreements, clerk }: Equipped): FastifyPluginAsyncZod =>
   async (app) => {

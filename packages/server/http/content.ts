@@ -11,7 +11,10 @@ import type { Authority } from '../live/authority.ts';
 import { grantOf, notFound, Refused } from './guard.ts';
 import { sendFile, sendMade } from './sending.ts';
 
-/** What a signed address leads to: the files of an impression, or the pages of a site as an edition would give it now. */
+/**
+ * What a signed address leads to: the files of an impression, or the pages of a site as an edition
+ * would give it now.
+ */
 const ProofTarget = z.object({
   kind: z.literal('proof'),
   project: z.uuid(),
@@ -37,9 +40,10 @@ const passHours = 12;
 export const longestPass = 1500;
 
 /**
- * Everything that is made of what people wrote and brought is shown below `/content/`, at addresses that are signed for one session
- * and one thing: no cookie is needed there, so that pages run in an origin of their own and still find their fonts and scripts.
- * With an address of its own (`CONTENT_URL`) the content is shown there only.
+ * Everything that is made of people's content is shown below `/content/`, at addresses that are
+ * signed for one session and one thing: no cookie is needed there, so that pages run in an origin
+ * of their own and still find their fonts and scripts. With an address of its own (`CONTENT_URL`)
+ * the content is shown there only.
  */
 export interface ContentAddresses {
   /** Leads a request that was let in on to the signed address of a file. */
@@ -54,6 +58,9 @@ export function contentAddresses(signer: Signer, contentUrl: string | undefined)
   return {
     redirect(request, reply, target, path) {
       const { access } = grantOf(request);
+      // It goes into a header and a page: only what can be the name of a server.
+      if (!/^[\w.:[\]-]+$/u.test(request.host))
+        throw new Refused(400, 'host', 'The request does not name a server that can be.');
       const from = `${request.protocol}://${request.host}`;
       const encoded = path.split('/').map(encodeURIComponent).join('/');
       const query = request.url.includes('?') ? request.url.slice(request.url.indexOf('?')) : '';
@@ -62,7 +69,7 @@ export function contentAddresses(signer: Signer, contentUrl: string | undefined)
   };
 }
 
-/** The file below a folder at a path that somebody asks for. */
+/** The file at a requested path below a folder. @throws Refused when the path leads out of it */
 function insideOf(folder: string, path: string): string {
   const file = normalize(join(folder, path));
   if (!file.startsWith(folder + sep))
@@ -74,7 +81,7 @@ function insideOf(folder: string, path: string): string {
 const isOnePage = (path: string): boolean =>
   path === outputs.page.file || /^bundle\/[^/]+\.html$/u.test(path);
 
-/** Ending sessions is heard within this time, in milliseconds; a page asks for a dozen files at once. */
+/** A session is checked at most this often, in milliseconds: one page asks for a dozen files. */
 const recheckAfter = 500;
 
 /** Whether accesses still hold, asked for at most twice a second each. */
@@ -91,7 +98,10 @@ function holdsLately(grants: Grants): (access: Access) => Promise<boolean> {
   };
 }
 
-/** Says that a signed address is over, and leads back. @param from origin of the application, as it was signed */
+/**
+ * Says that a signed address has expired, and links back.
+ * @param from origin of the application, as it was signed
+ */
 function sendExpired(reply: FastifyReply, from: string): FastifyReply {
   return reply
     .status(403)
@@ -154,7 +164,8 @@ export const contentRoutes =
         if (!pass) throw notFound('file');
         const { target, access, from, until } = pass;
         if (until < Date.now() / 1000 || !(await holds(access))) return sendExpired(reply, from);
-        // Pages in an origin of their own ask for their fonts as strangers do; no cookie is sent or read here.
+        // Pages in an origin of their own ask for their fonts as strangers do; no cookie is sent or
+        // read here.
         reply
           .header('access-control-allow-origin', '*')
           .header('cross-origin-resource-policy', 'cross-origin')

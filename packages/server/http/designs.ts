@@ -35,7 +35,10 @@ const calledAs = { sheets: 'style sheet', plans: 'page plan', looks: 'site look'
 /** Drawings are large and waited for with every key: what packs them best takes longest. */
 const packedFast = { encodings: ['gzip' as const], zlibOptions: { level: 1 } };
 
-/** Style sheets and page plans, kept by publishers; proofs of what they make of a specimen or a topic. */
+/**
+ * Style sheets and page plans, kept by publishers; proofs of what they make of a specimen or a
+ * topic.
+ */
 export const designRoutes =
   (
     { designs, editions, proofFile }: Services,

@@ -6,9 +6,11 @@ import type { OpenLines } from '../access/lines.ts';
 import type { Queue } from '../jobs/queue.ts';
 import { grantOf, Refused } from './guard.ts';
 
-/** Events that wait for a browser that does not take them, in bytes; it comes again and asks for everything. */
+/**
+ * Bytes that may wait for a slow browser; beyond, it is disconnected and loads everything again.
+ */
 const mostWaiting = 1024 * 1024;
-/** Something is sent at least so often, in milliseconds, so that nobody between takes the stream for a dead one. */
+/** Interval between signs of life, in milliseconds, so that no proxy closes the stream as idle. */
 const signOfLifeEvery = 20_000;
 
 /** Opens a line in the name of who asks. @throws Refused when too many are open */
@@ -40,7 +42,8 @@ export function lineOf(
 export const eventRoutes =
   (queue: Queue, lines: OpenLines): FastifyPluginAsyncZod =>
   async (app) => {
-    // A stream never ends by itself: without this the server would wait for its listeners when it is to stop.
+    // A stream never ends by itself: without this the server would wait for its listeners when it
+    // is to stop.
     const endings = new Set<() => void>();
     app.addHook('preClose', (done) => {
       for (const end of endings) end();

@@ -22,7 +22,9 @@ const namesIn = ({ facets }: FacetList): string =>
 const firstDouble = (names: readonly string[]): string | undefined =>
   names.find((name, at) => names.indexOf(name) !== at);
 
-/** The facets along which content varies: kept by administrators and publishers, used by everybody. */
+/**
+ * The facets along which content varies: kept by administrators and publishers, used by everybody.
+ */
 export const facetRoutes =
   ({ facets, clerk }: Equipped, queue: Queue): FastifyPluginAsyncZod =>
   async (app) => {
@@ -68,7 +70,8 @@ export const facetRoutes =
         const before = await facets.read(project);
         const saved = await facets.save(project, body);
         if (!saved) throw overtaken();
-        // What is wrong with texts depends on the names alone; the counts in the library follow, and nobody has to wait for them.
+        // What is wrong with texts depends on the names alone; the counts in the library follow,
+        // and nobody has to wait for them.
         if (namesIn(before) !== namesIn(saved))
           void clerk.do('recount', project).catch((error: unknown) => log.error(error));
         return saved;
@@ -104,7 +107,10 @@ export const facetRoutes =
       },
     );
 
-    /** What is set somewhere is retired or renamed, not taken out: the texts would vary by something unknown. */
+    /**
+     * What is set somewhere is retired or renamed, not taken out: the texts would vary by something
+     * unknown.
+     */
     async function refuseIfUsed(project: string, next: FacetList): Promise<void> {
       const kept = new Map(next.facets.map((facet) => [facet.name, new Set(namesOf(facet))]));
       const { facets: before } = await facets.read(project);

@@ -55,10 +55,10 @@ function isForeign({ headers: { origin, host } }: FastifyRequest): boolean {
   return origin !== undefined && (!URL.canParse(origin) || new URL(origin).host !== host);
 }
 
-/** Lines of one address that are looked at together; an office that comes back after a restart comes again a moment later. */
+/** Lines of one address that may be authenticated at once; the others reconnect a moment later. */
 const mostArriving = 60;
 
-/** Lets lines in as long as not too many of the same address come at once: each asks the database who it is from. */
+/** Limits the lines of one address that are authenticated at once: each takes a query. */
 function arrivals() {
   const counts = new Map<string, number>();
   return async <Found>(address: string, find: () => Promise<Found>): Promise<Found> => {
@@ -76,7 +76,10 @@ function arrivals() {
   };
 }
 
-/** Asks for each request who it is from and whether they may do it; a route of the API without a permission does not start. */
+/**
+ * Asks for each request who it is from and whether they may do it; a route of the API without a
+ * permission does not start.
+ */
 export function guard(app: FastifyInstance, grants: Grants): void {
   app.decorateRequest('grant', null);
   app.decorate('guarded', []);

@@ -2,7 +2,10 @@ import type { FastifyInstance } from 'fastify';
 import type { Database } from '../data/database.ts';
 import { notFound, Refused } from './guard.ts';
 
-/** Whether every text in a value can be stored: PostgreSQL has no U+0000, and half of a surrogate pair is no character (Unicode 3.9, D77). */
+/**
+ * Whether every text in a value can be stored: PostgreSQL has no U+0000, and half of a surrogate
+ * pair is no character (Unicode 3.9, D77).
+ */
 function isStorable(root: unknown): boolean {
   const left: unknown[] = [root];
   while (left.length > 0) {
@@ -41,7 +44,7 @@ export function keepClean(app: FastifyInstance, { models }: Database): void {
   });
 
   app.addHook('onSend', async (request, reply) => {
-    // Nothing of a library stays in a cache that somebody else can look into (OWASP ASVS 4.0, 8.2.1).
+    // Nothing of a library stays in a shared cache (OWASP ASVS 4.0, 8.2.1).
     if (request.url.startsWith('/api/') && !reply.hasHeader('cache-control'))
       reply.header('cache-control', 'no-store');
     if (request.protocol === 'https') reply.header('strict-transport-security', 'max-age=31536000');

@@ -17,7 +17,10 @@ import { notFound, personOf, Refused } from './guard.ts';
 
 const One = z.object({ project: z.uuid(), id: z.uuid() });
 
-/** What people do with what was built: name it, note on it, sign it off, compare it, build it again, take it away. */
+/**
+ * What people do with what was built: name it, note on it, sign it off, compare it, build it again,
+ * take it away.
+ */
 export const impressionRoutes =
   ({ editions, impressionFolder, tell, clerk }: Equipped, queue: Queue): FastifyPluginAsyncZod =>
   async (app) => {

@@ -21,8 +21,9 @@ const madeTypes: Readonly<Record<string, string>> = {
 const unknownType = 'application/octet-stream';
 
 /**
- * What a page may do that was made of what people wrote: run the scripts that came with it, in an origin of its own, so that nothing
- * of the application is within its reach (HTML Standard, sandboxing; CSP 3, 6.2.4). Links may open windows, and pages be printed.
+ * What a page may do that was made of what people wrote: run the scripts that came with it, in an
+ * origin of its own, so that nothing of the application is within its reach (HTML Standard,
+ * sandboxing; CSP 3, 6.2.4). Links may open windows, and pages be printed.
  */
 const apart = 'sandbox allow-scripts allow-popups allow-popups-to-escape-sandbox allow-modals';
 const nothing = "default-src 'none'; base-uri 'none'; form-action 'none'";
@@ -30,7 +31,8 @@ const nothing = "default-src 'none'; base-uri 'none'; form-action 'none'";
 /** @param framedBy the origin that may show it in a frame */
 function policyFor(type: string, isOnePage: boolean, framedBy: string): string {
   const framed = `frame-ancestors ${framedBy}`;
-  // The viewer of a browser refuses to open a PDF in a sandbox; a PDF has no access to the page it came from.
+  // The viewer of a browser refuses to open a PDF in a sandbox; a PDF has no access to the page it
+  // came from.
   if (type === 'application/pdf') return `${nothing}; ${framed}`;
   if (!type.startsWith('text/html'))
     return `${nothing}; style-src 'unsafe-inline'; img-src data:; sandbox; ${framed}`;
@@ -42,7 +44,9 @@ function policyFor(type: string, isOnePage: boolean, framedBy: string): string {
 }
 
 export interface Sending {
-  /** The name under which it is kept by whoever takes it; left out where it is shown. */
+  /** Its name, where it lies under another; its ending says what it is. */
+  readonly name?: string;
+  /** The name under which it is downloaded; left out where it is shown. */
   readonly downloadName?: string;
   /** Whether it is a page with all in it. */
   readonly isOnePage?: boolean;
@@ -74,7 +78,10 @@ function withHeaders(
     .type(type);
 }
 
-/** Sends a file as it lies there. Only the presses and the stores of the server have written it, but people brought what is in it. */
+/**
+ * Sends a file as it lies there. Only the presses and the stores of the server have written it, but
+ * people brought what is in it.
+ */
 export async function sendFile(
   path: string,
   reply: FastifyReply,
@@ -86,7 +93,7 @@ export async function sendFile(
     if (!(await file.stat()).isFile()) throw notFound('file');
     const head = Buffer.alloc(headLength);
     await file.read(head, 0, headLength, 0);
-    withHeaders(path, head, reply, sending);
+    withHeaders(sending.name ?? path, head, reply, sending);
   } catch (error) {
     await file.close();
     throw error;

@@ -29,8 +29,9 @@ const zodErrorIn = (error: unknown): z.core.$ZodError | undefined =>
   error instanceof Error && error.cause instanceof z.core.$ZodError ? error.cause : undefined;
 
 /**
- * Writes answers as their schemas say. An entry of a list that does not fit its schema is left out, so that one row that was stored
- * by an older or a faulty version does not take the whole list away from everybody.
+ * Writes answers as their schemas say. An entry of a list that does not fit its schema is left out,
+ * so that one row that was stored by an older or a faulty version does not take the whole list away
+ * from everybody.
  * @param report is told of what was left out
  */
 export function tolerantSerializer(

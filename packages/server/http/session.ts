@@ -10,7 +10,7 @@ import { grantOf, notFound, personOf, Refused, sessionCookie } from './guard.ts'
 const cookie = { path: '/api', httpOnly: true, sameSite: 'strict' as const };
 const daySeconds = 86_400;
 
-/** Marks a browser in which somebody has signed in before; it opens nothing by itself. */
+/** Marks a browser in which a person has signed in before; it grants nothing by itself. */
 const deviceCookie = 'ukiyo_device';
 const DeviceMark = z.object({ device: z.uuid(), email: z.string() });
 
@@ -56,7 +56,7 @@ export const sessionRoutes =
         if (!person)
           throw new Refused(401, 'wrong-password', 'The address or the password is wrong.');
         await attempts.succeed(from);
-        // Whoever signs in again leaves nothing behind that still opens the door.
+        // The session that this browser had before is of no use any more.
         const before = request.cookies[sessionCookie];
         if (before !== undefined) await sessions.endByToken(before);
         const token = await sessions.create(person.id, request.headers['user-agent'] ?? '');

@@ -1,6 +1,9 @@
 import type { FastifyInstance } from 'fastify';
 
-/** The headers of a request come within this time, and its body at no less than this rate after a first rest. */
+/**
+ * The headers of a request come within this time, and its body at no less than this rate after a
+ * first rest.
+ */
 const headersWithin = 10_000;
 const firstRest = 15_000;
 const slowestRate = 8 * 1024;
@@ -35,7 +38,7 @@ export const slowness = {
       raw.once('close', stop);
       reply.raw.once('close', stop);
     });
-    // Whoever was refused need not send the rest; there is a moment to read why.
+    // A refused client need not send the rest; it gets a moment to read the reason.
     app.addHook('onResponse', async ({ raw }) => {
       if (raw.complete) return;
       // What had not come then may be here by now, and another request on its way.

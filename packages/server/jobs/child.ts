@@ -1,4 +1,7 @@
-/** The process in which editions are built: takes one order after the other from its parent, and can be killed at any time. */
+/**
+ * The process in which editions are built: takes one order after the other from its parent, and can
+ * be killed at any time.
+ */
 import type { Edition, Progress } from '@ukiyo/contracts';
 import { makeServices, type Settings } from '../app/services.ts';
 import { rm } from 'node:fs/promises';

@@ -37,7 +37,10 @@ const mostMemory = 500 * 1024 * 1024;
 /** And so large its heap may become: the texts of the largest package, and what is made of them. */
 const mostMegabytes = 1500;
 
-/** Clerks in processes of their own: one for what is bulky, and for the rest as many as there are processors here. */
+/**
+ * Clerks in processes of their own: one for what is bulky, and for the rest as many as there are
+ * processors here.
+ */
 export function createClerk(settings: Settings): Clerk {
   const bulk = warmChild<Errand>('clerkChild', mostMemory, mostMegabytes);
   const quick = Array.from({ length: quickChildren }, () =>
@@ -65,14 +68,14 @@ export function runErrand(services: Services, { name, given }: Omit<Errand, 'set
   return work(services, ...given);
 }
 
-/** A clerk in this process, where nobody waits for anything else. */
+/** A clerk in this process, for tests and child processes. */
 const localClerk = (services: Services): Clerk => ({
   do: (async (name: keyof Works, ...given: readonly unknown[]) =>
     runErrand(services, { name, given })) as Clerk['do'],
   close: () => undefined,
 });
 
-/** Services with somebody who does what the thread that answers must not do itself. */
+/** Services with a clerk. */
 export interface Equipped extends Services {
   readonly clerk: Clerk;
 }

@@ -23,7 +23,9 @@ const mostMegabytes = 512;
 const isShort = ({ source, agreed }: Unsettled): boolean =>
   source.length * (1 + (agreed.rules?.length ?? 0) / rulesPerReading) < shortText;
 
-/** Threads that start when there is something for them, and end when there is nothing for a while. */
+/**
+ * Threads that start when there is something for them, and end when there is nothing for a while.
+ */
 export function openThreads(): Threads {
   let pool: Piscina | undefined;
   const run = (task: Task): Promise<unknown> => {

@@ -1,6 +1,7 @@
 /**
- * What a page does while the workshop shows it in a frame: it takes the text as it is written and the colours as they are chosen, and
- * tells on which part somebody clicks. The page runs in an origin of its own; messages are all that passes (`FrameOrder`, `FrameReport`).
+ * What a page does while the workshop shows it in a frame: it takes the text as it is written and
+ * the colours as they are chosen, and reports clicks on elements of the topic. The page runs in an
+ * origin of its own; only messages pass (`FrameOrder`, `FrameReport`).
  */
 import { byId } from './dom.ts';
 import { page } from './where.ts';
@@ -50,7 +51,7 @@ function obey(order: Order): void {
   else location.reload();
 }
 
-// Its own links could lead the frame elsewhere, but nobody else's page stands above it: `frame-ancestors` names the workshop.
+// Only the workshop can be the parent: `frame-ancestors` names it.
 addEventListener('message', ({ source, data }: MessageEvent<Order>) => {
   if (source === parent) obey(data);
 });
