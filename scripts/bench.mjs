@@ -4,9 +4,8 @@
  * each in a process of its own and compiled like what ships.
  */
 import { spawnSync } from 'node:child_process';
-import { mkdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { startPostgres } from './postgres.mjs';
+import { openGround } from './ground.mjs';
 import { ensureBuilt, ensurePackages, log, root, run } from './prepare.mjs';
 import { ensurePrograms } from './system.mjs';
 
@@ -31,20 +30,10 @@ const programs = ensurePrograms('test', log);
 await ensurePackages();
 await ensureBuilt();
 await run(join(root, 'node_modules', '.bin', 'tsc'), ['-p', 'bench']);
-const dataFolder = join(root, '.data', 'bench');
-rmSync(dataFolder, { recursive: true, force: true });
-mkdirSync(dataFolder, { recursive: true });
-const database = await startPostgres({ bin: programs.postgres, dataFolder, log });
+const { env, stop } = await openGround('bench', programs);
 let failed = false;
 for (const part of parts) {
   console.log(`\n== ${part}`);
-  const env = {
-    ...process.env,
-    DATABASE_URL: database.url('postgres'),
-    TEST_DATA: dataFolder,
-    CHROMIUM: programs.chromium,
-    LOG_LEVEL: 'error',
-  };
   const { status } = spawnSync(process.execPath, [`bench/dist/bench/${part}.js`], {
     cwd: root,
     stdio: 'inherit',
@@ -52,5 +41,5 @@ for (const part of parts) {
   });
   failed ||= status !== 0;
 }
-await database.stop();
+await stop();
 process.exit(failed ? 1 : 0);

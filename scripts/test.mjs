@@ -4,10 +4,10 @@
  * Ends with the line `N passed, N failed`; the exit code tells as well.
  */
 import { spawn } from 'node:child_process';
-import { existsSync, mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { cpus, tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { startPostgres } from './postgres.mjs';
+import { openGround } from './ground.mjs';
 import { ensureBuilt, ensurePackages, log, root } from './prepare.mjs';
 import { ensurePrograms } from './system.mjs';
 
@@ -16,7 +16,7 @@ const wanted = (part) => asked.length === 0 || asked.includes(part);
 const bin = (name) => join(root, 'node_modules', '.bin', name);
 const reports = mkdtempSync(join(tmpdir(), 'ukiyo-reports-'));
 const totals = { passed: 0, failed: 0 };
-let database;
+let ground;
 
 function outcome(name, passed, failed) {
   totals.passed += passed;
@@ -99,6 +99,7 @@ const checks = () => [
   () => check('types', bin('vue-tsc'), ['--noEmit']),
   () => check('format', bin('prettier'), ['--check', '.', '--log-level', 'warn']),
   () => check('layers', bin('depcruise'), ['--config', '.dependency-cruiser.cjs', 'packages']),
+  () => check('dependencies', process.execPath, ['scripts/audit.mjs']),
   () => check('unused code', bin('knip'), ['--no-config-hints']),
 ];
 
@@ -118,21 +119,11 @@ try {
   const needsDatabase = wanted('server') || needsBrowser;
   const programs = ensurePrograms('test', log);
   await ensurePackages();
-  const dataFolder = join(root, '.data', 'test');
-  rmSync(dataFolder, { recursive: true, force: true });
-  mkdirSync(dataFolder, { recursive: true });
-  const starting = needsDatabase
-    ? startPostgres({ bin: programs.postgres, dataFolder, log })
-    : undefined;
+  const starting = needsDatabase ? openGround('test', programs) : undefined;
   starting?.catch(() => undefined);
   await ensureBuilt({ web: false, server: false });
-  database = await starting;
-  const env = {
-    DATABASE_URL: database?.url('postgres'),
-    TEST_DATA: dataFolder,
-    CHROMIUM: programs.chromium,
-    LOG_LEVEL: 'error',
-  };
+  ground = await starting;
+  const env = ground?.env;
   const built = async () => {
     await ensureBuilt({ web: needsBrowser, server: needsBrowser });
     if (wanted('server')) await vitest('server', env);
@@ -147,7 +138,7 @@ try {
 } catch (error) {
   failure = error;
 } finally {
-  await database?.stop();
+  await ground?.stop();
   rmSync(reports, { recursive: true, force: true });
 }
 if (failure) {

@@ -89,7 +89,7 @@ describe('publishing', () => {
       readFileSync(`/proc/self/task/${thread}/children`, 'utf8').split(' ').filter(Boolean),
     );
     const builder = children.find((child) =>
-      readFileSync(`/proc/${child}/cmdline`, 'utf8').includes('/jobs/child.'),
+      readFileSync(`/proc/${child}/cmdline`, 'utf8').includes('/jobs/builderChild.'),
     )!;
     expect(threadsOf(builder).map((thread) => getPriority(thread))).toEqual(
       threadsOf(builder).map(() => constants.priority.PRIORITY_LOW),
@@ -152,6 +152,16 @@ describe('publishing', () => {
       async () => existsSync(folder),
       (isThere) => !isThere,
     );
+  });
+
+  it('builds what a process that ended had made and not put into the queue', async () => {
+    const edition = await editionNamed('Tern Help');
+    const forgotten = await server.services.editions.createImpression(
+      server.project,
+      edition.id,
+      'Teo Marsh',
+    );
+    expect((await until(() => impression(forgotten.id), ended)).state).toBe('done');
   });
 
   it('stops a build that does not end, and says what to do', async () => {
@@ -397,6 +407,20 @@ describe('publishing', () => {
       (await server.ask('publisher', 'PUT', `~/impressions/${passed.id}/seal`, { waived: [] }))
         .statusCode,
     ).toBe(200);
+  });
+
+  it('that failed stays to be looked at until as many as the edition keeps were built after it', async () => {
+    const { edition } = await small('bollard', '<p>Tie up here.</p>', { keeps: 2 });
+    const { editions } = server.services;
+    const failed = await editions.createImpression(server.project, edition.id, 'Teo Marsh');
+    await editions.endImpression(failed.id, { state: 'failed' });
+    await build(edition.id);
+    expect((await of(edition.id)).map(({ number }) => number)).toEqual([2, 1]);
+    await build(edition.id);
+    await until(
+      () => of(edition.id),
+      (left) => left.every(({ number }) => number > 1),
+    );
   });
 
   it('has a name and notes, by those who may', async () => {

@@ -27,6 +27,7 @@ import { libraryPackages, type LibraryPackages } from '../data/packages.ts';
 import { settleText } from '../data/settling.ts';
 import { settleImage } from '../media/image.ts';
 import { imageStoring, type ImageStoring } from '../media/storing.ts';
+import { directDrafting, type Drafting } from '../live/drafting.ts';
 import type { Threads } from '../threads/pool.ts';
 import { telling, type Tell } from './telling.ts';
 
@@ -58,6 +59,7 @@ export interface Services {
   readonly alternates: AlternateStore;
   readonly agreements: AgreementStore;
   readonly live: LiveLog;
+  readonly drafting: Drafting;
   readonly packages: LibraryPackages;
   readonly sources: SourceStore;
   /** Folder of an impression's files. */
@@ -76,16 +78,19 @@ export interface ServiceOptions {
   /** Connections to the database, at most. */
   readonly connections?: number;
   /** Where long texts and large drawings are worked on; in the thread that asks where there is none. */
-  readonly threads?: Pick<Threads, 'settleText' | 'settleImage'>;
+  readonly threads?: Omit<Threads, 'close'>;
 }
 
 export function makeServices(
   settings: Settings,
-  { connections, threads = { settleText, settleImage } }: ServiceOptions = {},
+  {
+    connections,
+    threads = { settleText, settleImage, drafting: directDrafting },
+  }: ServiceOptions = {},
 ): Services {
   const { databaseUrl, dataFolder } = settings;
   const database = openDatabase(databaseUrl, connections);
-  const blobs = blobStore(join(dataFolder, 'blobs'));
+  const blobs = blobStore(join(dataFolder, 'blobs'), join(dataFolder, 'temporary'));
   const editions = editionStore(database);
   const facets = facetStore(database);
   const designs = designStore(database);
@@ -124,6 +129,7 @@ export function makeServices(
     facets,
     agreements,
     live,
+    drafting: threads.drafting,
     renameValue: valueRenaming(database, facets, rewrite),
     uses: useStore(database, items, rewrite),
     mergeCopies: copyMerging(database, items, rewrite),

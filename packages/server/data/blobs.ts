@@ -17,13 +17,13 @@ export interface BlobStore {
   fileOf(hash: string): string;
 }
 
-export function blobStore(folder: string): BlobStore {
+/** @param drafts a folder of the same disk, whose old files are removed by the server */
+export function blobStore(folder: string, drafts: string): BlobStore {
   const fileOf = (hash: string): string => {
     if (!/^[0-9a-f]{64}$/u.test(hash)) throw new Error('Not the name of a stored file');
     return join(folder, hash.slice(0, 2), hash);
   };
-  /** Has a file made beside its place and renamed: a reader never sees half of it. */
-  async function place(hash: string, make: (draft: string) => Promise<void>): Promise<string> {
+  async function place(hash: string, bring: (path: string) => Promise<void>): Promise<string> {
     const path = fileOf(hash);
     const isKnown = await stat(path).then(
       () => true,
@@ -31,18 +31,22 @@ export function blobStore(folder: string): BlobStore {
     );
     if (isKnown) return hash;
     await mkdir(dirname(path), { recursive: true });
-    const draft = `${path}.${randomUUID()}`;
-    await make(draft);
-    await rename(draft, path);
+    await bring(path);
     return hash;
   }
   return {
     put: (bytes) =>
-      place(createHash('sha256').update(bytes).digest('hex'), (draft) => writeFile(draft, bytes)),
+      place(createHash('sha256').update(bytes).digest('hex'), async (path) => {
+        // Written elsewhere and renamed: a reader never sees half of it.
+        const draft = join(drafts, randomUUID());
+        await mkdir(drafts, { recursive: true });
+        await writeFile(draft, bytes);
+        await rename(draft, path);
+      }),
     async putFile(path) {
       const hash = createHash('sha256');
       await pipeline(createReadStream(path), hash);
-      return place(hash.digest('hex'), (draft) => rename(path, draft));
+      return place(hash.digest('hex'), (kept) => rename(path, kept));
     },
     getNow: (hash) => readFileSync(fileOf(hash)),
     fileOf,

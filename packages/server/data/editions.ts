@@ -53,6 +53,10 @@ export interface EditionStore {
   /** Null when there is none. */
   impressionRow(id: string): Promise<ImpressionRow | null>;
   updateImpression(id: string, change: Partial<ImpressionRow>): Promise<void>;
+  /** Takes one that waits, so that nobody else builds it; null when it does not wait. */
+  claimImpression(id: string): Promise<ImpressionRow | null>;
+  /** Those that have waited to be built since before then, the oldest first. */
+  waitingImpressions(since: Date): Promise<string[]>;
   /** Ends an impression that waits or runs; false when it has ended already. */
   endImpression(id: string, change: Partial<ImpressionRow>): Promise<boolean>;
   /** Marks builds whose worker is gone as interrupted, and says which. */
@@ -299,7 +303,9 @@ export function editionStore({ sequelize, models }: Database): EditionStore {
       const rows = await sequelize.query<{ id: string }>(
         `SELECT i.id FROM impressions i JOIN editions e ON e.id = i.edition
          WHERE i.edition = :edition AND i.state NOT IN ('queued', 'running') AND (i.seal IS NULL OR i.seal = 'null'::jsonb) AND i.name = '' AND e.since IS DISTINCT FROM i.id
-           AND i.number < COALESCE((SELECT min(number) FROM (SELECT number FROM impressions WHERE edition = :edition AND state = 'done' ORDER BY number DESC LIMIT (SELECT keeps FROM editions WHERE id = :edition)) kept), 0)`,
+           AND i.number < (
+             SELECT number FROM impressions WHERE edition = :edition AND state = 'done'
+             ORDER BY number DESC LIMIT 1 OFFSET (SELECT keeps - 1 FROM editions WHERE id = :edition))`,
         { replacements: { edition }, type: QueryTypes.SELECT },
       );
       return rows.map(({ id }) => id);
@@ -307,6 +313,21 @@ export function editionStore({ sequelize, models }: Database): EditionStore {
     impressionRow: async (id) => (await impressions.findOne({ where: { id } }))?.get() ?? null,
     updateImpression: async (id, change) =>
       void (await impressions.update(change, { where: { id } })),
+    async claimImpression(id) {
+      const [, [row]] = await impressions.update(
+        { state: 'running', heartbeatAt: new Date() },
+        { where: { id, state: 'queued' }, returning: true },
+      );
+      return row?.get() ?? null;
+    },
+    waitingImpressions: async (since) =>
+      (
+        await impressions.findAll({
+          where: { state: 'queued', createdAt: { [Op.lt]: since } },
+          attributes: ['id'],
+          order: [['createdAt', 'ASC']],
+        })
+      ).map((row) => row.get().id),
     async endImpression(id, change) {
       const [count] = await impressions.update(
         { finishedAt: new Date(), ...change },

@@ -26,12 +26,12 @@ type LoggedStep = Pick<LiveStepRow, 'version' | 'step' | 'client' | 'person'>;
 export interface LiveLog {
   /**
    * The document as last written with the steps since. A topic that has none yet begins from its text.
-   * @param begin makes the document of a text; undefined when the text cannot be edited
+   * @param begin makes the document of a text, as JSON; undefined when the text cannot be edited
    */
   open(
     key: LiveKey,
     schema: string,
-    begin: (text: string) => unknown,
+    begin: (text: string) => Promise<string | undefined>,
   ): Promise<{ document: LiveDocumentRow; steps: LoggedStep[] } | undefined>;
   since(key: LiveKey, epoch: string, version: number): Promise<LoggedStep[]>;
   /** `raced` when another process was first with this version, `gone` when the topic or this line of versions is no more. */
@@ -48,7 +48,8 @@ export interface LiveLog {
     as: {
       epoch: string;
       version: number;
-      document: unknown;
+      /** As JSON. */
+      document: string;
       text: string;
       note: string;
       author: string;
@@ -129,14 +130,14 @@ export function liveLog({ sequelize, models }: Database, items: ItemStore): Live
         const known = (await liveDocuments.findOne({ where: where(key), transaction }))?.get();
         if (known) return known;
         const { kind, text, version } = row.get();
-        const begun = kind === 'topic' ? begin(text) : undefined;
+        const begun = kind === 'topic' ? await begin(text) : undefined;
         if (begun === undefined) return undefined;
         const fresh: LiveDocumentRow = {
           ...where(key),
           epoch: randomUUID(),
           schema,
           version: 0,
-          document: begun,
+          document: JSON.parse(begun) as unknown,
           itemVersion: version,
         };
         await liveDocuments.create(fresh, { transaction });
@@ -165,11 +166,21 @@ export function liveLog({ sequelize, models }: Database, items: ItemStore): Live
           lock: transaction.LOCK.UPDATE,
         });
         const live =
-          row && (await liveDocuments.findOne({ where: { ...where(key), epoch }, transaction }));
+          row &&
+          (await liveDocuments.findOne({
+            where: { ...where(key), epoch },
+            attributes: ['version'],
+            transaction,
+          }));
         if (!row || !live) return undefined;
         if (live.get().version > version) return row.get().version;
         const itemVersion = await items.write(row, { text, note }, author, transaction);
-        await live.update({ version, document, itemVersion }, { transaction });
+        // As it is: a long document need not be read and written here once more.
+        await sequelize.query(
+          `UPDATE live_documents SET version = $version, document = $document::json, item_version = $itemVersion
+           WHERE project_id = $project::uuid AND item_id = $item AND epoch = $epoch::uuid`,
+          { bind: { ...key, epoch, version, document, itemVersion }, transaction },
+        );
         await liveSteps.destroy({
           where: {
             ...where(key),

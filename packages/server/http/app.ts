@@ -165,7 +165,7 @@ async function addRoutes(
   contentUrl: string | undefined,
 ): Promise<void> {
   const failed = (error: unknown): void => app.log.error(error);
-  const authority = createAuthority(services.live, services.items, {
+  const authority = createAuthority(services, {
     written: ({ project, item: id }, version) =>
       void queue.announce(project, { kind: 'item', id, version }).catch(failed),
     failed,

@@ -2,7 +2,7 @@ import type { ChildProcess } from 'node:child_process';
 import { constants, setPriority } from 'node:os';
 import type { Progress } from '@ukiyo/contracts';
 import type { BuildOutcome } from './build.ts';
-import type { BuildOrder, BuildReport } from './child.ts';
+import type { BuildOrder, BuildReport } from './builderChild.ts';
 import { startChild } from './warm.ts';
 
 /** Above this a builder is replaced after its order is done: the page engine never gives memory back. */
@@ -18,7 +18,7 @@ const longestBuild = 20 * 60_000;
  * threads that are made later take it over (setpriority(2), “C library/kernel differences”).
  */
 function startGivingWay(): ChildProcess {
-  const child = startChild('child');
+  const child = startChild('builderChild');
   if (child.pid !== undefined) setPriority(child.pid, constants.priority.PRIORITY_LOW);
   return child;
 }
@@ -81,7 +81,12 @@ export function createBuilder(within = longestBuild): Builder {
             ),
           );
         });
-        worker.send(order);
+        // One that is ending takes nothing any more.
+        worker.send(order, (error) => {
+          if (!error) return;
+          settle(() => reject(error));
+          retire();
+        });
       });
     },
     cancel(impression) {

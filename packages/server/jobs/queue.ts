@@ -42,7 +42,9 @@ export async function openQueue(
   const boss = new PgBoss({ connectionString: settings.databaseUrl, max: 3 });
   boss.on('error', (error) => log.error(error));
   await boss.start();
+  // Of each impression at most one job waits.
   await boss.createQueue(queueName);
+  await boss.updateQueue(queueName, { name: queueName, policy: 'short' });
   await boss.createQueue(clockName);
   // Once a minute in one process of this database, however many there are.
   await boss.schedule(clockName, '* * * * *');
@@ -68,13 +70,12 @@ export async function openQueue(
   };
 
   const run = async (id: string): Promise<void> => {
-    const row = await services.editions.impressionRow(id);
-    if (row?.state !== 'queued') return;
+    const row = await services.editions.claimImpression(id);
+    if (!row) return;
     const stored = await services.editions.edition(row.projectId, row.edition);
     if (!stored) return;
     const edition = row.locale === null ? stored : { ...stored, locale: row.locale, locales: [] };
     const update = services.editions.updateImpression;
-    await update(id, { state: 'running', heartbeatAt: new Date() });
     const heartbeat = setInterval(
       () => void update(id, { heartbeatAt: new Date() }).catch(log.error),
       heartbeatSeconds * 1000,
@@ -178,18 +179,27 @@ export async function openQueue(
       await announce(project, { kind: 'impression', id, state, progress });
     }
   };
-  const sweep = setInterval(
-    () => void clearInterrupted(heartbeatSeconds * 4000).catch(log.error),
-    heartbeatSeconds * 1000,
-  );
   const enqueue = async (impression: string): Promise<void> =>
     void (await boss.send(queueName, { impression } satisfies BuildJob, {
+      singletonKey: impression,
       retryLimit: 0,
       expireInHours: 2,
     }));
+  /** A process can end after it has made an impression, or taken its job, and before the next step. */
+  const enqueueForgotten = async (): Promise<void> => {
+    const since = new Date(Date.now() - heartbeatSeconds * 1000);
+    for (const id of await services.editions.waitingImpressions(since)) await enqueue(id);
+  };
+  const sweep = setInterval(
+    () =>
+      void Promise.all([clearInterrupted(heartbeatSeconds * 4000), enqueueForgotten()]).catch(
+        log.error,
+      ),
+    heartbeatSeconds * 1000,
+  );
   /** What was typed stands in the texts, whichever process has them open. */
   const settle = async (project: string): Promise<void> => {
-    const authority = createAuthority(services.live, services.items, {
+    const authority = createAuthority(services, {
       written: ({ item: id }, version) =>
         void announce(project, { kind: 'item', id, version }).catch((error: unknown) =>
           log.error(error),

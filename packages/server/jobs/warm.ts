@@ -99,7 +99,12 @@ export function warmChild<Order extends object>(
         act();
       };
       worker.on('message', onMessage).on('exit', onExit);
-      worker.send(order);
+      // One that is ending takes nothing any more.
+      worker.send(order, (error) => {
+        if (!error) return;
+        settle(() => reject(error));
+        retire();
+      });
     });
   return {
     // One after the other: the second finds what the first has made.

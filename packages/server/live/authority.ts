@@ -1,11 +1,14 @@
 import { createHash } from 'node:crypto';
 import type { Item, SaveItem } from '@ukiyo/contracts';
-import { editorSchema, special, stepTo, toEditor } from '@ukiyo/core/editing';
+import { editorSchema } from '@ukiyo/core/editing';
 import type { LiveKey, LiveLog } from '../data/live.ts';
 import type { ItemStore } from '../data/items.ts';
-import { editableRoot } from './limits.ts';
+import type { Drafting } from './drafting.ts';
 import type { Member } from './presence.ts';
 import { Room, type Author } from './room.ts';
+
+/** What became of a whole text; undefined when the topic is gone. */
+type Replaced = { readonly saved: Item } | { readonly conflict: Item } | undefined;
 
 /**
  * Whom everybody who edits a topic asks: it decides the order of steps, checks each, and keeps the
@@ -23,11 +26,7 @@ export interface Authority {
    * Takes a whole text for a topic that is edited live: the difference becomes a step like any
    * other.
    */
-  replace(
-    key: LiveKey,
-    change: SaveItem,
-    author: Author,
-  ): Promise<{ saved: Item } | { conflict: Item } | undefined>;
+  replace(key: LiveKey, change: SaveItem, author: Author): Promise<Replaced>;
   /**
    * Writes what is acknowledged of one topic that is open here, so that whoever reads its text
    * reads what was saved.
@@ -63,36 +62,40 @@ const schemaFingerprint = createHash('sha256')
   )
   .digest('hex');
 
-function begin(text: string): unknown {
-  const root = editableRoot('', text);
-  const document = root && toEditor(root);
-  return document?.firstChild && document.firstChild.type.name !== special.rawBlock
-    ? document.toJSON()
-    : undefined;
-}
-
 /** Said to everybody who has a topic open that is removed. */
 export const gone = 'This topic was removed from the library.';
 
 const nameOf = ({ project, item }: LiveKey): string => `${project}/${item}`;
 
+export interface AuthorityNeeds {
+  readonly live: LiveLog;
+  readonly items: ItemStore;
+  readonly drafting: Drafting;
+}
 export interface AuthorityEvents {
   /** After each writing of a text. */
   readonly written: (key: LiveKey, itemVersion: number) => void;
   readonly failed: (error: unknown) => void;
 }
 
-export function createAuthority(log: LiveLog, items: ItemStore, on: AuthorityEvents): Authority {
+export function createAuthority(
+  { live: log, items, drafting }: AuthorityNeeds,
+  on: AuthorityEvents,
+): Authority {
   const rooms = new Map<string, Promise<Room | undefined>>();
 
   function roomOf(key: LiveKey): Promise<Room | undefined> {
     const name = nameOf(key);
     const known = rooms.get(name);
     if (known) return known;
-    const opening = Room.open(key, log, schemaFingerprint, begin, {
-      written: (itemVersion) => on.written(key, itemVersion),
-      failed: on.failed,
-    }).then(
+    const opening = Room.open(
+      key,
+      { log, drafting, schema: schemaFingerprint },
+      {
+        written: (itemVersion) => on.written(key, itemVersion),
+        failed: on.failed,
+      },
+    ).then(
       (room) => {
         if (!room) rooms.delete(name);
         return room;
@@ -111,6 +114,39 @@ export function createAuthority(log: LiveLog, items: ItemStore, on: AuthorityEve
     await room.write('');
     if (room.isEmpty) rooms.delete(nameOf(room.key));
   }
+  /** As the whole text of a topic that is not edited live from now on. */
+  async function saveText(key: LiveKey, change: SaveItem, { name }: Author): Promise<Replaced> {
+    rooms.delete(nameOf(key));
+    await log.end(key);
+    const outcome = await items.save(key.project, key.item, change, name);
+    return outcome && 'live' in outcome ? undefined : outcome;
+  }
+  async function replaceIn(room: Room, change: SaveItem, author: Author): Promise<Replaced> {
+    const { project, item } = room.key;
+    for (;;) {
+      if (!(await room.write(''))) return undefined;
+      const current = await items.find(project, item);
+      if (!current) return undefined;
+      if (current.version !== change.version) return { conflict: current };
+      const { document, version: at } = room.current;
+      const difference = await drafting.difference(document, change.text);
+      if (!difference) {
+        room.dismiss('live.unreadable', 'The text was replaced by one that cannot be edited here.');
+        return saveText(room.key, change, author);
+      }
+      const outcome =
+        difference.step === undefined
+          ? 'kept'
+          : await room.submit(author, at, [JSON.parse(difference.step)]);
+      if (outcome === 'gone') return undefined;
+      if (outcome === 'behind') continue;
+      if (typeof outcome === 'object')
+        throw new Error(`A text could not be made a step: ${outcome.refusal}`);
+      await room.write(change.note, author.name);
+      const saved = await items.find(project, item);
+      return saved && { saved };
+    }
+  }
 
   return {
     async join(key, member, known) {
@@ -127,41 +163,13 @@ export function createAuthority(log: LiveLog, items: ItemStore, on: AuthorityEve
       room.leave(member);
       await closeIfEmpty(room);
     },
-    async replace(key, { text, version, note }, author) {
+    async replace(key, change, author) {
       const room = await roomOf(key);
-      const root = editableRoot(key.item, text);
-      if (!room || !root) {
-        await room?.write('');
-        room?.dismiss(
-          'live.unreadable',
-          'The text was replaced by one that cannot be edited here.',
-        );
-        rooms.delete(nameOf(key));
-        await log.end(key);
-        const outcome = await items.save(
-          key.project,
-          key.item,
-          { text, version, note },
-          author.name,
-        );
-        return outcome && 'live' in outcome ? undefined : outcome;
-      }
-      for (;;) {
-        if (!(await room.write(''))) return undefined;
-        const current = await items.find(key.project, key.item);
-        if (!current) return undefined;
-        if (current.version !== version) return { conflict: current };
-        const { document, version: at } = room.current;
-        const step = stepTo(document, root);
-        const outcome = step ? await room.submit(author, at, [step.toJSON()]) : 'kept';
-        if (outcome === 'gone') return undefined;
-        if (outcome === 'behind') continue;
-        if (typeof outcome === 'object')
-          throw new Error(`A text could not be made a step: ${outcome.refusal}`);
-        await room.write(note, author.name);
+      if (!room) return saveText(key, change, author);
+      try {
+        return await replaceIn(room, change, author);
+      } finally {
         await closeIfEmpty(room);
-        const saved = await items.find(key.project, key.item);
-        return saved && { saved };
       }
     },
     async written(key) {

@@ -1,8 +1,7 @@
 import type { Caret, LiveAnswer } from '@ukiyo/contracts';
-import { applySteps, documentFrom, fromEditor, type AppliedSteps } from '@ukiyo/core/editing';
-import { writeCanonical } from '@ukiyo/core/grammar';
-import { titleOf } from '@ukiyo/core/library';
+import { applySteps, documentFrom, type AppliedSteps } from '@ukiyo/core/editing';
 import type { LiveKey, LiveLog } from '../data/live.ts';
+import type { Drafting } from './drafting.ts';
 import { Growth, tooLarge } from './limits.ts';
 import { Presence, tell, type Member } from './presence.ts';
 
@@ -12,6 +11,14 @@ export interface RoomEvents {
   /** The text of the library stands at this version now. */
   readonly written: (itemVersion: number) => void;
   readonly failed: (error: unknown) => void;
+}
+
+/** What a room stands on. */
+export interface RoomGround {
+  readonly log: LiveLog;
+  readonly drafting: Drafting;
+  /** Names the schema of the documents of this program. */
+  readonly schema: string;
 }
 
 export interface Author {
@@ -50,7 +57,7 @@ export class Room {
   private constructor(
     readonly key: LiveKey,
     readonly epoch: string,
-    private readonly log: LiveLog,
+    private readonly ground: RoomGround,
     private readonly on: RoomEvents,
     private document: Document,
     private version: number,
@@ -62,14 +69,9 @@ export class Room {
   /**
    * Undefined when the topic is not there, or its text cannot be read or its log not be followed.
    */
-  static async open(
-    key: LiveKey,
-    log: LiveLog,
-    schema: string,
-    begin: (text: string) => unknown,
-    on: RoomEvents,
-  ): Promise<Room | undefined> {
-    const opened = await log.open(key, schema, begin);
+  static async open(key: LiveKey, ground: RoomGround, on: RoomEvents): Promise<Room | undefined> {
+    const { log, drafting, schema } = ground;
+    const opened = await log.open(key, schema, drafting.begin);
     const start = opened && documentFrom(opened.document.document);
     const applied =
       start &&
@@ -82,7 +84,7 @@ export class Room {
         ? new Room(
             key,
             opened.document.epoch,
-            log,
+            ground,
             on,
             applied.document,
             opened.document.version + opened.steps.length,
@@ -97,7 +99,7 @@ export class Room {
       await room.write('');
     }
     await log.end(key);
-    return Room.open(key, log, schema, begin, on);
+    return Room.open(key, ground, on);
   }
 
   get isEmpty(): boolean {
@@ -140,7 +142,7 @@ export class Room {
     const held: Held[] =
       behind <= this.#recent.length
         ? this.#recent.slice(this.#recent.length - behind)
-        : await this.log.since(this.key, this.epoch, version);
+        : await this.ground.log.since(this.key, this.epoch, version);
     if (held.length === behind)
       tell([member], {
         kind: 'steps',
@@ -166,7 +168,7 @@ export class Room {
       if ('refusal' in applied) return applied;
       if (!this.#growth.admits(applied.document, JSON.stringify(steps).length))
         return { refusal: tooLarge };
-      const kept = await this.log.append(this.key, this.epoch, version, steps, {
+      const kept = await this.ground.log.append(this.key, this.epoch, version, steps, {
         client: author.client,
         person: author.name,
       });
@@ -204,7 +206,7 @@ export class Room {
     });
   }
   async #follow(): Promise<void> {
-    const newer = await this.log.since(this.key, this.epoch, this.version);
+    const newer = await this.ground.log.since(this.key, this.epoch, this.version);
     const applied =
       newer.length > 0
         ? applySteps(
@@ -245,14 +247,14 @@ export class Room {
     return this.#inTurn(async () => {
       clearTimeout(this.#timer);
       if (this.#written === this.version && note === '') return true;
-      const { version, document } = this;
-      const root = fromEditor(document);
+      const { version, document } = this.current;
+      const { text, title } = await this.ground.drafting.draft(document);
       const authors = author ?? [...this.#authors].join(', ');
-      const itemVersion = await this.log.write(this.key, {
+      const itemVersion = await this.ground.log.write(this.key, {
         epoch: this.epoch,
         version,
-        document: document.toJSON() as unknown,
-        text: writeCanonical(root),
+        document,
+        text,
         note,
         author: authors,
       });
@@ -261,7 +263,7 @@ export class Room {
       this.#dirtySince = 0;
       this.#authors.clear();
       this.on.written(itemVersion);
-      tell(this.#presence.members, { kind: 'written', version, itemVersion, title: titleOf(root) });
+      tell(this.#presence.members, { kind: 'written', version, itemVersion, title });
       return true;
     });
   }
@@ -273,8 +275,8 @@ export class Room {
     this.#presence.clear();
   }
 
-  /** The document and its version, for a change that comes as a whole text. */
-  get current(): { document: Document; version: number } {
-    return { document: this.document, version: this.version };
+  /** The document as JSON, and its version. */
+  get current(): { document: string; version: number } {
+    return { document: JSON.stringify(this.document.toJSON()), version: this.version };
   }
 }

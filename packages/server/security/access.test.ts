@@ -42,12 +42,9 @@ describe('every route', () => {
   it('lets in the roles whose permission it names, and nobody else', async () => {
     const routes = server.app.guarded;
     expect(routes.length).toBeGreaterThan(80);
-    const ids: Readonly<Record<string, string>> = { project: server.project };
+    // Nothing of this id is there: the answer to those who are let in takes no time.
     const address = (url: string): string =>
-      url.replace(
-        /:(\w+)/gu,
-        (_, name: string) => ids[name] ?? '00000000-0000-4000-8000-000000000000',
-      );
+      url.replace(/:\w+/gu, '00000000-0000-4000-8000-000000000000');
     const wrong: string[] = [];
     for (const { method, url, permission } of routes) {
       if (permission === 'anyone' || url.endsWith('/events') || url.includes('/live/')) continue;
@@ -114,7 +111,7 @@ describe('guessing passwords', () => {
   /** However slow the machine is: whoever has to wait has to wait for long. */
   const hold = (): Promise<unknown> =>
     server.services.database.sequelize.query(
-      "UPDATE sign_in_attempts SET next_at = next_at + interval '1 hour' WHERE next_at > last_at",
+      "UPDATE sign_in_attempts SET next_at = next_at + interval '1 hour' WHERE next_at > last_at + interval '0.5 seconds'",
     );
   /** Ten at once, and one for each second or more that the rest takes. */
   const few = 20;

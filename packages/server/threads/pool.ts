@@ -1,13 +1,15 @@
 import { Piscina } from 'piscina';
 import { settleText, type Settle, type Settled, type Unsettled } from '../data/settling.ts';
 import { moduleFile, runtimeArguments } from '../jobs/warm.ts';
+import { directDrafting, type Drafting } from '../live/drafting.ts';
 import { settleImage, type ImageSettling } from '../media/image.ts';
 import type { Task } from './worker.ts';
 
-/** Works on single texts and drawings that would keep the thread that answers. */
+/** Works on single texts, documents and drawings that would keep the thread that answers. */
 export interface Threads {
   readonly settleText: Settle;
   readonly settleImage: ImageSettling;
+  readonly drafting: Drafting;
   close(): Promise<void>;
 }
 
@@ -39,7 +41,22 @@ export function openThreads(): Threads {
     });
     return pool.run(task, { signal: AbortSignal.timeout(longestTask) });
   };
+  const draft = async <Name extends keyof Drafting>(
+    name: Name,
+    ...given: Parameters<Drafting[Name]>
+  ): Promise<Awaited<ReturnType<Drafting[Name]>>> => {
+    const direct = directDrafting[name] as (...given: string[]) => ReturnType<Drafting[Name]>;
+    const isShortDraft = given.reduce((sum, { length }) => sum + length, 0) < shortText;
+    return (await (isShortDraft
+      ? direct(...given)
+      : run({ kind: 'drafting', name, given }))) as Awaited<ReturnType<Drafting[Name]>>;
+  };
   return {
+    drafting: {
+      begin: (text) => draft('begin', text),
+      draft: (document) => draft('draft', document),
+      difference: (document, text) => draft('difference', document, text),
+    },
     settleText: async (unsettled) =>
       isShort(unsettled)
         ? settleText(unsettled)
