@@ -5,8 +5,10 @@
  */
 import { connect } from 'node:net';
 import { join } from 'node:path';
+import type { LiveAnswer, LiveRequest } from '@ukiyo/contracts';
 import { strToU8, zipSync } from 'fflate';
 import WebSocket from 'ws';
+import { liveLimits } from '../packages/server/live/limits.ts';
 import { freshGround, serve } from '../e2e/serving.ts';
 import { report } from './measure.ts';
 
@@ -135,6 +137,38 @@ await beside('reading a text of 4 MB 60 times', async () => {
   await done(noor!.ask(`/items/${id}`, 'PUT', { text, version }));
   for (let count = 0; count < 6; count += 1)
     await times(10, async () => (await mira!.ask(`/items/${id}`)).arrayBuffer());
+});
+
+await beside('five who type in the longest topic that the page takes', async () => {
+  const { id, version } = await newTopic('Longest');
+  const text = concept(id, '<p>tide</p>'.repeat(liveLimits.elements - 10));
+  await done(noor!.ask(`/items/${id}`, 'PUT', { text, version }));
+  const { pathname } = new URL((await noor!.ask('/items')).url);
+  const slice = { content: [{ type: 'text', text: 'a' }] };
+  const step = { stepType: 'replace', from: 2, to: 2, slice };
+  let steps = 0;
+  const sockets = Array.from({ length: 5 }, (_, index) => {
+    const socket = new WebSocket(`ws://${host}${pathname.replace('/items', `/live/${id}`)}`, {
+      headers: { cookie: noor!.cookie },
+    });
+    let epoch = '';
+    let at = 0;
+    const say = (message: LiveRequest): void => socket.send(JSON.stringify(message));
+    socket.on('open', () => say({ kind: 'open', client: `c${index}` }));
+    socket.on('message', (data: Buffer) => {
+      const answer = JSON.parse(data.toString()) as LiveAnswer;
+      if (answer.kind === 'document') ({ epoch, version: at } = answer);
+      else if (answer.kind === 'steps') at = answer.version + answer.steps.length;
+      else return;
+      steps += 1;
+      setTimeout(() => say({ kind: 'steps', epoch, version: at, steps: [step] }), 40);
+    });
+    socket.on('error', () => undefined);
+    return socket;
+  });
+  await rest(20_000);
+  console.log(`  ${steps} answers`);
+  for (const socket of sockets) socket.terminate();
 });
 
 const agreed = (await (await ada!.ask('/agreements')).json()) as object;

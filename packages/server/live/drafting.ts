@@ -4,7 +4,7 @@ import { titleOf } from '@ukiyo/core/library';
 import { editableRoot } from './limits.ts';
 
 /** What a document says as a topic. */
-export interface Draft {
+interface Draft {
   readonly text: string;
   readonly title: string;
 }
