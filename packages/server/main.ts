@@ -51,6 +51,9 @@ const app =
       })
     : undefined;
 await app?.listen({ port: Number(port), host: '127.0.0.1' });
+// The queue does not wait for what it writes about its jobs: that the database was gone in that moment
+// must not end the server.
+process.on('unhandledRejection', (error) => console.error(error));
 process.send?.({ ready: true, ...(typeof seeded === 'object' ? { account: seeded } : {}) });
 
 let stopping = false;

@@ -27,7 +27,8 @@ export type BuildReport =
 
 const bench = workbench();
 let services: ReturnType<typeof makeServices> | undefined;
-const report = (message: BuildReport): void => void process.send?.(message);
+// A parent that is gone hears nothing any more.
+const report = (message: BuildReport): void => void process.send?.(message, () => undefined);
 
 async function build({ settings, impression, project, edition, again }: BuildOrder): Promise<void> {
   services ??= makeServices(settings, { connections: 2 });

@@ -118,7 +118,8 @@ export function warmChild<Order extends object>(
 
 /** The other side: answers orders until the parent is gone. */
 export function answerOrders(answer: (order: never) => Promise<unknown>): void {
-  const report = (message: WarmReport): void => void process.send?.(message);
+  // A parent that is gone hears nothing any more.
+  const report = (message: WarmReport): void => void process.send?.(message, () => undefined);
   const take = async (order: unknown): Promise<void> => {
     try {
       report({
