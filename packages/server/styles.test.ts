@@ -14,7 +14,8 @@ import { findAll } from '@ukiyo/core/markup';
 import { shippedPlans, shippedSheets, withValue } from '@ukiyo/core/styles';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { composeEdition, workbench } from './jobs/composing.ts';
-import { warmChild } from './jobs/warm.ts';
+import { createApp, equip } from './index.ts';
+import { OutOfMemory, warmChild } from './jobs/warm.ts';
 import { startTestServer, type TestServer } from './testing.ts';
 
 let server: TestServer;
@@ -275,6 +276,26 @@ describe('a warm child process', () => {
     await expect(dying).rejects.toThrow('ended (SIGKILL)');
     expect(await child.ask(order)).toBeUndefined();
     child.close();
+  });
+});
+
+describe('an order that needs more memory than its process has', () => {
+  it('is given up, and said to be too large', async () => {
+    const child = warmChild<object>('textChild', 1e12, 32);
+    const source = `<concept id="x"><title>T</title><conbody>${'<p>tide</p>'.repeat(90_000)}</conbody></concept>`;
+    const order = { kind: 'text', unsettled: { id: 'x', kind: 'topic', source, agreed: {} } };
+    const error: unknown = await child.ask(order).catch((reason: unknown) => reason);
+    child.close();
+    expect(error).toBeInstanceOf(OutOfMemory);
+
+    const clerk = { do: () => Promise.reject(new OutOfMemory()), close: () => undefined };
+    const app = await createApp(equip(server.services, clerk), server.queue);
+    const { statusCode, body } = await app.inject({
+      url: `/api/projects/${server.project}/package`,
+      headers: { cookie: await server.cookieOf('reader') },
+    });
+    await app.close();
+    expect([statusCode, JSON.parse(body)]).toMatchObject([413, { code: 'out-of-memory' }]);
   });
 });
 

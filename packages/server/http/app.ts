@@ -14,7 +14,7 @@ import type { Queue } from '../jobs/queue.ts';
 import { createAnalyst } from '../jobs/analyst.ts';
 import { createProofer } from '../jobs/proofer.ts';
 import { TooMuch } from '../access/turns.ts';
-import { OutOfTime } from '../jobs/warm.ts';
+import { OutOfMemory, OutOfTime } from '../jobs/warm.ts';
 import { createAuthority } from '../live/authority.ts';
 import { analysisRoutes } from './analysis.ts';
 import { alternateRoutes } from './alternates.ts';
@@ -106,6 +106,12 @@ function answerErrors(app: FastifyInstance): void {
         return reply.status(503).send({
           code: 'out-of-time',
           message: 'This took too long, so it was stopped. Nothing was changed.',
+        });
+      if (error instanceof OutOfMemory)
+        return reply.status(413).send({
+          code: 'out-of-memory',
+          message:
+            'This needs more memory than the server has for it. Nothing was changed. Try it in parts.',
         });
       if (hasZodFastifySchemaValidationErrors(error)) {
         const faults = error.validation.map((one) =>

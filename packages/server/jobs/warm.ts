@@ -35,6 +35,9 @@ type WarmReport =
 /** An order took longer than it may; what it had begun in the database is taken back. */
 export class OutOfTime extends Error {}
 
+/** An order needed more memory than its process may have; what it had begun is taken back, too. */
+export class OutOfMemory extends Error {}
+
 /**
  * A warm child process that answers one order after the other, in turns between those who ask, so
  * that the server goes on answering.
@@ -92,7 +95,11 @@ export function warmChild<Order extends object>(
         if (report.kind === 'done' && report.memory > mostMemory) retire();
       };
       const onExit = (code: number | null, signal: NodeJS.Signals | null): void =>
-        settle(() => reject(new Error(`The process “${name}” ended (${signal ?? code}).`)));
+        settle(() => {
+          // So V8 ends a process that has reached the limit of its heap.
+          const Ended = signal === 'SIGABRT' ? OutOfMemory : Error;
+          reject(new Ended(`The process “${name}” ended (${signal ?? code}).`));
+        });
       const settle = (act: () => void): void => {
         clearTimeout(late);
         worker.off('message', onMessage).off('exit', onExit);
