@@ -410,7 +410,7 @@ describe('publishing', () => {
   });
 
   it('that failed stays to be looked at until as many as the edition keeps were built after it', async () => {
-    const { edition } = await small('bollard', '<p>Tie up here.</p>', { keeps: 2 });
+    const { edition } = await small('fender', '<p>Tie up here.</p>', { keeps: 2 });
     const { editions } = server.services;
     const failed = await editions.createImpression(server.project, edition.id, 'Teo Marsh');
     await editions.endImpression(failed.id, { state: 'failed' });
