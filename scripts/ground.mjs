@@ -1,4 +1,4 @@
-/** What tests and measurements stand on: a database cluster and a data folder of their own, new each time. */
+/** A new database cluster and data folder for each run of tests or measurements. */
 import { mkdirSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { startPostgres } from './postgres.mjs';

@@ -44,7 +44,7 @@ async function killWhenThere(ground: Ground, victim: Victim): Promise<void> {
   while (!(await ground.kill(victim))) await rest(20);
 }
 
-/** Files and processes that nobody needs any more. @param ada an administrator */
+/** Files that should have been removed. @param ada an administrator */
 async function leftBehind({ dataFolder }: Ground, ada: Person): Promise<string[]> {
   const found: string[] = [];
   for (const id of readdirSync(join(dataFolder, 'impressions'))) {
@@ -52,7 +52,7 @@ async function leftBehind({ dataFolder }: Ground, ada: Person): Promise<string[]
     const state = answer?.status === 200 ? (answer.json() as { state: string }).state : 'not there';
     if (state !== 'done') found.push(`there are files of the impression ${id}, which is ${state}`);
   }
-  // Files of a request are cleared some hours after its server was killed, when the next file comes.
+  // What a killed server left is cleared hours later, with the next file: make it that old.
   const temporary = join(dataFolder, 'temporary');
   for (const name of readdirSync(temporary)) utimesSync(join(temporary, name), 0, 0);
   await ada.ask('GET', '/package');

@@ -20,7 +20,7 @@ const running = (): Running[] =>
     .flatMap((pid) => {
       try {
         const stat = readFileSync(`/proc/${pid}/stat`, 'utf8');
-        // The name of the program stands in brackets and may hold spaces; then come state and parent.
+        // The program's name is in brackets and may hold spaces; state and parent follow.
         const [state, parent] = stat.slice(stat.lastIndexOf(')') + 2).split(' ');
         const command = readFileSync(`/proc/${pid}/cmdline`, 'utf8');
         return state === 'Z' ? [] : [{ pid: Number(pid), parent: Number(parent), command }];
@@ -67,7 +67,10 @@ export class Ground {
     return exitCode === null && signalCode === null;
   }
 
-  /** Kills one, without a warning, and starts again what does not start by itself; false where none was there. */
+  /**
+   * Kills one without a warning, and starts again what does not start by itself.
+   * @returns false where none was running
+   */
   async kill(victim: Victim): Promise<boolean> {
     if (victim === 'database') {
       process.kill(this.#cluster.pid, 'SIGKILL');

@@ -2,7 +2,7 @@ import { strToU8, zipSync } from 'fflate';
 import { Robot } from '../robot.ts';
 import { rest, type Person } from './person.ts';
 
-/** Something that somebody does all day, and what must be there of it in the end. */
+/** One kind of work, repeated, and what must be there of it in the end. */
 export interface Work {
   /** In the plural, of what is counted. */
   readonly name: string;
@@ -49,7 +49,7 @@ export async function typing(person: Person, address: string, count: number): Pr
     async faults() {
       while (!robots.every(({ isSafe }) => isSafe)) await rest(100);
       for (const robot of robots) robot.close();
-      // Whoever names a revision has what was typed written first; so does the end of the last line.
+      // The text follows the log: it is written when the last line has closed.
       const wanted = robots.map(({ typed }, index) => `<p>${index}:${typed.trimEnd()}</p>`);
       for (let tries = 0; tries < 300; tries += 1) {
         const { text } = (await person.learn(`/items/${id}`)).json() as { text: string };

@@ -51,8 +51,8 @@ const app =
       })
     : undefined;
 await app?.listen({ port: Number(port), host: '127.0.0.1' });
-// The queue does not wait for what it writes about its jobs: that the database was gone in that moment
-// must not end the server.
+// The queue does not await what it writes about its jobs (pg-boss 10, `Manager.watch`): losing the
+// database at that moment must not end the server.
 process.on('unhandledRejection', (error) => console.error(error));
 process.send?.({ ready: true, ...(typeof seeded === 'object' ? { account: seeded } : {}) });
 

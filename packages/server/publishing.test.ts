@@ -409,7 +409,7 @@ describe('publishing', () => {
     ).toBe(200);
   });
 
-  it('that failed stays to be looked at until as many as the edition keeps were built after it', async () => {
+  it('that failed stays until as many as the edition keeps were built after it', async () => {
     const { edition } = await small('fender', '<p>Tie up here.</p>', { keeps: 2 });
     const { editions } = server.services;
     const failed = await editions.createImpression(server.project, edition.id, 'Teo Marsh');

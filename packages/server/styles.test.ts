@@ -282,7 +282,8 @@ describe('a warm child process', () => {
 describe('an order that needs more memory than its process has', () => {
   it('is given up, and said to be too large', async () => {
     const child = warmChild<object>('textChild', 1e12, 32);
-    const source = `<concept id="x"><title>T</title><conbody>${'<p>tide</p>'.repeat(90_000)}</conbody></concept>`;
+    const paragraphs = '<p>tide</p>'.repeat(90_000);
+    const source = `<concept id="x"><title>T</title><conbody>${paragraphs}</conbody></concept>`;
     const order = { kind: 'text', unsettled: { id: 'x', kind: 'topic', source, agreed: {} } };
     const error: unknown = await child.ask(order).catch((reason: unknown) => reason);
     child.close();

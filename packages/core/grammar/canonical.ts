@@ -1,4 +1,11 @@
-import { isElement, joinTexts, writeXml, type Element, type Node } from '../markup/index.ts';
+import {
+  isElement,
+  joinTexts,
+  writeXml,
+  xmlLength,
+  type Element,
+  type Node,
+} from '../markup/index.ts';
 import { contentKindOf, definitionOf, isInline, isPhrase } from './table.ts';
 
 function keepsSpace(element: Element): boolean {
@@ -79,3 +86,6 @@ function hasLines(element: Element): boolean {
 export function writeCanonical(root: Element): string {
   return writeXml(normalise(root), hasLines);
 }
+
+/** How many characters that text has, in UTF-16 code units. */
+export const canonicalLength = (root: Element): number => xmlLength(normalise(root), hasLines);

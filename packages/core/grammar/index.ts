@@ -9,7 +9,7 @@ export {
   type AttributeDefinition,
   type AttributeKind,
 } from './attributes.ts';
-export { normalise, writeCanonical } from './canonical.ts';
+export { canonicalLength, normalise, writeCanonical } from './canonical.ts';
 export { emptyElement, follows, placeFor } from './choices.ts';
 export { textSymbol, type Expression } from './content.ts';
 export { mannerOf, type Manner } from './manner.ts';

@@ -3,7 +3,13 @@ import { createRequire } from 'node:module';
 import { dirname, join } from 'node:path';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { normalise, topicKinds, validate, writeCanonical } from '../grammar/index.ts';
+import {
+  normalise,
+  topicKinds,
+  validate,
+  canonicalLength,
+  writeCanonical,
+} from '../grammar/index.ts';
 import { anyElement } from '../testing/arbitrary.ts';
 import {
   element,
@@ -131,6 +137,7 @@ describe('writing', () => {
         (root) => {
           const canonical = normalise(root);
           const text = writeCanonical(canonical);
+          expect(canonicalLength(root)).toBe(text.length);
           expect(normalise(readXml(text).document!.root)).toEqual(canonical);
           expect(validate(canonical).filter(({ code }) => code !== 'grammar.duplicate-id')).toEqual(
             [],

@@ -40,9 +40,9 @@ const addressRule: Rule = { free: 50, longest: 5 };
 const restMinutes = 15;
 
 /**
- * Counts an attempt unless it has to wait. One statement, so that of many at the same moment each sees
- * those before it; the clock is read when its turn has come, while `now()` would be that of its
- * beginning.
+ * Counts an attempt unless it has to wait. One statement, so that of many at the same moment each
+ * sees those before it; the clock is read when its turn has come, while `now()` would be that of
+ * its beginning.
  */
 const countAttempt = `
   INSERT INTO sign_in_attempts AS known (key, failures, last_at, next_at)

@@ -18,10 +18,7 @@ export interface People {
 const personOf = ({ id, name, email, role }: PersonRow): Person => ({ id, name, email, role });
 
 export function people({ models }: Database): People {
-  /**
-   * Verified when nobody has the address, so that an answer does not tell by its time whether
-   * somebody does.
-   */
+  /** Verified when no person has the address, so that the time of an answer does not tell. */
   const decoy = hash(randomUUID());
   /**
    * One at a time, in turns between accounts: each takes a processor for a while, and others want

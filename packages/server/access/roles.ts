@@ -14,8 +14,8 @@ const byRole: Readonly<Record<Role, readonly Permission[]>> = {
 };
 
 /**
- * Programs read and build. They change no text, sign nothing off and make no tokens, whoever made
- * theirs.
+ * Programs read and build. They change no text, sign nothing off and make no tokens, even with the
+ * token of an administrator.
  */
 const byToken: Readonly<Record<TokenAccess, readonly Permission[]>> = {
   read: ['read'],

@@ -27,7 +27,7 @@ import { libraryPackages, type LibraryPackages } from '../data/packages.ts';
 import { settleText } from '../data/settling.ts';
 import { settleImage } from '../media/image.ts';
 import { imageStoring, type ImageStoring } from '../media/storing.ts';
-import { directDrafting, type Drafting } from '../live/drafting.ts';
+import { drafting, type Drafting } from '../live/drafting.ts';
 import type { Threads } from '../threads/pool.ts';
 import { telling, type Tell } from './telling.ts';
 
@@ -83,10 +83,7 @@ export interface ServiceOptions {
 
 export function makeServices(
   settings: Settings,
-  {
-    connections,
-    threads = { settleText, settleImage, drafting: directDrafting },
-  }: ServiceOptions = {},
+  { connections, threads = { settleText, settleImage, drafting } }: ServiceOptions = {},
 ): Services {
   const { databaseUrl, dataFolder } = settings;
   const database = openDatabase(databaseUrl, connections);

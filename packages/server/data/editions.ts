@@ -53,7 +53,7 @@ export interface EditionStore {
   /** Null when there is none. */
   impressionRow(id: string): Promise<ImpressionRow | null>;
   updateImpression(id: string, change: Partial<ImpressionRow>): Promise<void>;
-  /** Takes one that waits, so that nobody else builds it; null when it does not wait. */
+  /** Takes one that waits, so that no other process builds it; null when it does not wait. */
   claimImpression(id: string): Promise<ImpressionRow | null>;
   /** Those that have waited to be built since before then, the oldest first. */
   waitingImpressions(since: Date): Promise<string[]>;
@@ -305,7 +305,8 @@ export function editionStore({ sequelize, models }: Database): EditionStore {
          WHERE i.edition = :edition AND i.state NOT IN ('queued', 'running') AND (i.seal IS NULL OR i.seal = 'null'::jsonb) AND i.name = '' AND e.since IS DISTINCT FROM i.id
            AND i.number < (
              SELECT number FROM impressions WHERE edition = :edition AND state = 'done'
-             ORDER BY number DESC LIMIT 1 OFFSET (SELECT keeps - 1 FROM editions WHERE id = :edition))`,
+             ORDER BY number DESC LIMIT 1
+             OFFSET (SELECT keeps - 1 FROM editions WHERE id = :edition))`,
         { replacements: { edition }, type: QueryTypes.SELECT },
       );
       return rows.map(({ id }) => id);

@@ -31,7 +31,7 @@ export interface LiveLog {
   open(
     key: LiveKey,
     schema: string,
-    begin: (text: string) => Promise<string | undefined>,
+    begin: (text: string) => string | undefined | Promise<string | undefined>,
   ): Promise<{ document: LiveDocumentRow; steps: LoggedStep[] } | undefined>;
   since(key: LiveKey, epoch: string, version: number): Promise<LoggedStep[]>;
   /** `raced` when another process was first with this version, `gone` when the topic or this line of versions is no more. */
@@ -177,7 +177,8 @@ export function liveLog({ sequelize, models }: Database, items: ItemStore): Live
         const itemVersion = await items.write(row, { text, note }, author, transaction);
         // As it is: a long document need not be read and written here once more.
         await sequelize.query(
-          `UPDATE live_documents SET version = $version, document = $document::json, item_version = $itemVersion
+          `UPDATE live_documents
+           SET version = $version, document = $document::json, item_version = $itemVersion
            WHERE project_id = $project::uuid AND item_id = $item AND epoch = $epoch::uuid`,
           { bind: { ...key, epoch, version, document, itemVersion }, transaction },
         );

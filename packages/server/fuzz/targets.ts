@@ -55,8 +55,11 @@ const markdown = [
   '\n| a | b |\n|---|--:|\n| `x` | ~~y~~ |\n\n1. Drill\n   - [ ] twice\n\n> Note\n',
   '\n```sh\nread --all\n```\n\n![Cabinet](cabinet.svg)\n\n[^1]: Ebb.\n',
 ].join('');
-const html =
-  '<body><h1>Fit</h1><p style="mso-list:l0 level1">One <b>two</b><br/><a href="x">y</a></p><table><tr><th colspan="2" rowspan="3">a</th></tr><tr><td><ul><li>b</li></ul></td></tr></table></body>';
+const html = [
+  '<body><h1>Fit</h1><p style="mso-list:l0 level1">One <b>two</b><br/><a href="x">y</a></p>',
+  '<table><tr><th colspan="2" rowspan="3">a</th></tr>',
+  '<tr><td><ul><li>b</li></ul></td></tr></table></body>',
+].join('');
 
 const { root } = readItem('fit', 'topic', topic);
 const document = toEditor(root!);

@@ -111,7 +111,7 @@ function answerErrors(app: FastifyInstance): void {
         return reply.status(413).send({
           code: 'out-of-memory',
           message:
-            'This needs more memory than the server has for it. Nothing was changed. Try it in parts.',
+            'This needs more memory than the server allows. Nothing was changed. Try it in parts.',
         });
       if (hasZodFastifySchemaValidationErrors(error)) {
         const faults = error.validation.map((one) =>

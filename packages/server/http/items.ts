@@ -46,8 +46,7 @@ export const itemRoutes =
     const turns = new Turns();
     /**
      * Long texts are read one at a time, in turns between people, and with a rest after each:
-     * passing one on takes the thread that answers a moment, and whoever asks for something short
-     * asks the database some times.
+     * sending one keeps the thread that answers busy, and short requests need it several times.
      */
     async function inTurn<Read>(
       request: FastifyRequest,

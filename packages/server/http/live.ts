@@ -24,10 +24,7 @@ const saying = { perSecond: 60, most: 300 } as const;
 const unitBytes = 32 * 1024;
 /** Answers that an editor has not taken, in bytes. It comes again and gets the document. */
 const mostWaiting = 32 * 1024 * 1024;
-/**
- * Work is noted in the session at most so often, in milliseconds: whoever only types makes no other
- * request.
- */
+/** Use of a session is recorded at most this often, in ms: typing makes no other request. */
 const touchEvery = 60_000;
 
 /** An ended line is cut after this, in milliseconds. */

@@ -185,7 +185,7 @@ export async function openQueue(
       retryLimit: 0,
       expireInHours: 2,
     }));
-  /** A process can end after it has made an impression, or taken its job, and before the next step. */
+  /** A process can end between making an impression and queueing it, or taking its job. */
   const enqueueForgotten = async (): Promise<void> => {
     const since = new Date(Date.now() - heartbeatSeconds * 1000);
     for (const id of await services.editions.waitingImpressions(since)) await enqueue(id);

@@ -15,8 +15,10 @@ export const runtimeArguments: readonly string[] = isSource
 export const moduleFile = (name: string, url: string): string =>
   fileURLToPath(new URL(`./${name}.${isSource ? 'ts' : 'js'}`, url));
 
-/** Starts a child process of this folder. */
-/** @param mostMegabytes of its heap; it ends when it needs more */
+/**
+ * Starts a child process of this folder.
+ * @param mostMegabytes of its heap; it ends when it needs more
+ */
 export function startChild(name: string, mostMegabytes?: number): ChildProcess {
   return fork(moduleFile(name, import.meta.url), {
     execArgv: [

@@ -27,10 +27,7 @@ export interface Authority {
    * other.
    */
   replace(key: LiveKey, change: SaveItem, author: Author): Promise<Replaced>;
-  /**
-   * Writes what is acknowledged of one topic that is open here, so that whoever reads its text
-   * reads what was saved.
-   */
+  /** Writes the acknowledged steps of a topic that is open here, before its text is read. */
   written(key: LiveKey): Promise<void>;
   /**
    * Writes every step that no text holds yet: after a crash, and before something reads the texts.
@@ -112,7 +109,10 @@ export function createAuthority(
   async function closeIfEmpty(room: Room): Promise<void> {
     if (!room.isEmpty) return;
     await room.write('');
-    if (room.isEmpty) rooms.delete(nameOf(room.key));
+    const name = nameOf(room.key);
+    const opening = rooms.get(name);
+    // Another room of the topic may have taken its place.
+    if ((await opening) === room && room.isEmpty && rooms.get(name) === opening) rooms.delete(name);
   }
   /** As the whole text of a topic that is not edited live from now on. */
   async function saveText(key: LiveKey, change: SaveItem, { name }: Author): Promise<Replaced> {
@@ -178,8 +178,7 @@ export function createAuthority(
     async settle(project) {
       for (const key of await log.unwritten()) {
         if (project !== undefined && key.project !== project) continue;
-        // One that cannot be written keeps its steps in the log, and nobody else from what they
-        // want.
+        // A topic that cannot be written keeps its steps in the log; the others are written.
         try {
           const room = await roomOf(key);
           await room?.write('');

@@ -3,10 +3,16 @@ import { writeCanonical } from '@ukiyo/core/grammar';
 import { titleOf } from '@ukiyo/core/library';
 import { editableRoot } from './limits.ts';
 
+type Eventually<Value> = Value | Promise<Value>;
+
 /** What a document says as a topic. */
-interface Draft {
+export interface Draft {
   readonly text: string;
   readonly title: string;
+}
+/** The step that leads from a document to a text, as JSON; none where it says that already. */
+export interface Difference {
+  readonly step: string | undefined;
 }
 
 /**
@@ -15,30 +21,20 @@ interface Draft {
  */
 export interface Drafting {
   /** The document that a text begins as; undefined where it cannot be edited on the page. */
-  begin(text: string): Promise<string | undefined>;
-  draft(document: string): Promise<Draft>;
-  /**
-   * The step that leads from a document to a text, as JSON; no step where it says that already.
-   * Undefined where the text cannot be edited on the page.
-   */
-  difference(
-    document: string,
-    text: string,
-  ): Promise<{ readonly step: string | undefined } | undefined>;
+  begin(text: string): Eventually<string | undefined>;
+  draft(document: string): Eventually<Draft>;
+  /** Undefined where the text cannot be edited on the page. */
+  difference(document: string, text: string): Eventually<Difference | undefined>;
 }
 
-type Works = {
-  readonly [Name in keyof Drafting]: (
-    ...given: Parameters<Drafting[Name]>
-  ) => Awaited<ReturnType<Drafting[Name]>>;
-};
-const read = (document: string): NonNullable<ReturnType<typeof documentFrom>> => {
+function read(document: string): NonNullable<ReturnType<typeof documentFrom>> {
   const found = documentFrom(JSON.parse(document));
-  if (!found) throw new Error('A document that was kept is none');
+  if (!found) throw new Error('A stored document cannot be read');
   return found;
-};
+}
 
-export const draftingWorks: Works = {
+/** In the thread that asks. */
+export const drafting = {
   begin(text) {
     const root = editableRoot('', text);
     const document = root && toEditor(root);
@@ -56,11 +52,4 @@ export const draftingWorks: Works = {
     const step = stepTo(read(document), root);
     return { step: step && JSON.stringify(step.toJSON()) };
   },
-};
-
-/** In the thread that asks. */
-export const directDrafting: Drafting = {
-  begin: (text) => Promise.resolve(draftingWorks.begin(text)),
-  draft: (document) => Promise.resolve(draftingWorks.draft(document)),
-  difference: (document, text) => Promise.resolve(draftingWorks.difference(document, text)),
-};
+} satisfies Drafting;

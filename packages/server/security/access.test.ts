@@ -108,10 +108,11 @@ describe('requests', () => {
 });
 
 describe('guessing passwords', () => {
-  /** However slow the machine is: whoever has to wait has to wait for long. */
+  /** Makes every wait long, so that a slow machine does not outlast it. */
   const hold = (): Promise<unknown> =>
     server.services.database.sequelize.query(
-      "UPDATE sign_in_attempts SET next_at = next_at + interval '1 hour' WHERE next_at > last_at + interval '0.5 seconds'",
+      `UPDATE sign_in_attempts SET next_at = next_at + interval '1 hour'
+       WHERE next_at > last_at + interval '0.5 seconds'`,
     );
   /** Ten at once, and one for each second or more that the rest takes. */
   const few = 20;

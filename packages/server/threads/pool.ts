@@ -1,7 +1,7 @@
 import { Piscina } from 'piscina';
 import { settleText, type Settle, type Settled, type Unsettled } from '../data/settling.ts';
 import { moduleFile, runtimeArguments, warmChild } from '../jobs/warm.ts';
-import { directDrafting, type Drafting } from '../live/drafting.ts';
+import { drafting, type Difference, type Draft, type Drafting } from '../live/drafting.ts';
 import { settleImage, type ImageSettling } from '../media/image.ts';
 import type { Task } from './worker.ts';
 
@@ -36,7 +36,7 @@ const isShort = ({ source, agreed }: Unsettled): boolean =>
 export function openThreads(): Threads {
   let pool: Piscina | undefined;
   const long = warmChild<Task>('textChild', mostMemoryAfterwards, mostMegabytes);
-  const runInThread = (task: Task): Promise<unknown> => {
+  const inThread = <Made>(task: Task): Promise<Made> => {
     pool ??= new Piscina({
       filename: moduleFile('worker', import.meta.url),
       execArgv: [...runtimeArguments],
@@ -45,37 +45,36 @@ export function openThreads(): Threads {
       idleTimeout: 15_000,
       resourceLimits: { maxOldGenerationSizeMb: mostMegabytes },
     });
-    return pool.run(task, { signal: AbortSignal.timeout(longestTask) });
+    return pool.run(task, { signal: AbortSignal.timeout(longestTask) }) as Promise<Made>;
   };
   /** @param length of what it is about, in characters or bytes */
-  const run = (task: Task, length: number): Promise<unknown> =>
-    task.kind === 'drafting' || length < longText ? runInThread(task) : long.ask(task, longestTask);
-  const draft = async <Name extends keyof Drafting>(
-    name: Name,
-    ...given: Parameters<Drafting[Name]>
-  ): Promise<Awaited<ReturnType<Drafting[Name]>>> => {
-    const direct = directDrafting[name] as (...given: string[]) => ReturnType<Drafting[Name]>;
-    const length = given.reduce((sum, text) => sum + text.length, 0);
-    return (await (length < shortText
-      ? direct(...given)
-      : run({ kind: 'drafting', name, given }, length))) as Awaited<ReturnType<Drafting[Name]>>;
-  };
+  const elsewhere = <Made>(task: Task, length: number): Promise<Made> =>
+    length < longText ? inThread(task) : (long.ask(task, longestTask) as Promise<Made>);
   return {
-    drafting: {
-      begin: (text) => draft('begin', text),
-      draft: (document) => draft('draft', document),
-      difference: (document, text) => draft('difference', document, text),
-    },
-    settleText: async (unsettled) =>
+    settleText: (unsettled) =>
       isShort(unsettled)
         ? settleText(unsettled)
-        : ((await run({ kind: 'text', unsettled }, unsettled.source.length)) as Settled),
+        : elsewhere<Settled>({ kind: 'text', unsettled }, unsettled.source.length),
     settleImage: async (bytes, claimed) =>
       bytes.byteLength < smallDrawing
         ? settleImage(bytes, claimed)
-        : ((await run({ kind: 'image', bytes, claimed }, bytes.byteLength)) as Awaited<
-            ReturnType<ImageSettling>
-          >),
+        : elsewhere<Awaited<ReturnType<ImageSettling>>>(
+            { kind: 'image', bytes, claimed },
+            bytes.byteLength,
+          ),
+    // Not larger than what is edited on the page.
+    drafting: {
+      begin: (text) =>
+        text.length < shortText ? drafting.begin(text) : inThread({ kind: 'begin', text }),
+      draft: (document) =>
+        document.length < shortText
+          ? drafting.draft(document)
+          : inThread<Draft>({ kind: 'draft', document }),
+      difference: (document, text) =>
+        document.length + text.length < shortText
+          ? drafting.difference(document, text)
+          : inThread<Difference | undefined>({ kind: 'difference', document, text }),
+    },
     close: async () => {
       long.close();
       await pool?.destroy();
