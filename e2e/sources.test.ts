@@ -42,7 +42,7 @@ test('a folder outside is linked, followed, and read again before a build; what 
   });
   await test.step('its topics say where they come from, and may be written on', async () => {
     await row('neap.md').getByRole('link', { name: 'Neap tides' }).click();
-    await expect(page.getByText('Written outside, in neap.md of tide-tables.')).toBeVisible();
+    await expect(page.getByText('Written outside, in neap.md of tide-tables')).toBeVisible();
     await clickInto(page.locator('.ProseMirror .is-body > p'));
     await moveCaret(page, 'End');
     await page.keyboard.type(' At half moon.');

@@ -7,7 +7,9 @@ import { themeKey, type ThemeChoice } from './theme/choice.ts';
 
 const choice = useStorage<ThemeChoice>('ukiyo-theme', 'system');
 const prefersDark = usePreferredDark();
-const dark = computed(() => choice.value === 'dark' || (choice.value === 'system' && prefersDark.value));
+const dark = computed(
+  () => choice.value === 'dark' || (choice.value === 'system' && prefersDark.value),
+);
 provide(themeKey, { choice, dark });
 watchEffect(() => applyTokens(dark.value));
 const overrides = computed(() => themeOverrides(dark.value));
@@ -20,5 +22,7 @@ const overrides = computed(() => themeOverrides(dark.value));
 </template>
 
 <style>
-.fill { height: 100%; }
+.fill {
+  height: 100%;
+}
 </style>

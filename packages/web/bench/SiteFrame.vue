@@ -5,25 +5,40 @@ import { useEventListener } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 
 /** A page of a site as readers see it on a phone, a tablet or a desk, as small as there is room for; its own links and choices work. */
-const { address, label, look } = defineProps<{ address: string; label: string; /** Seen at once, before the site is made with it. */ look?: SiteLook | undefined }>();
-const emit = defineEmits<{ /** A page is there; its path in the site. */ ready: [string]; /** Somebody has clicked on what was written there. */ go: [number[]] }>();
+const { address, label, look } = defineProps<{
+  address: string;
+  label: string;
+  /** Seen at once, before the site is made with it. */ look?: SiteLook | undefined;
+}>();
+const emit = defineEmits<{
+  /** A page is there; its path in the site. */ ready: [string];
+  /** Somebody has clicked on what was written there. */ go: [number[]];
+}>();
 const widths = { phone: 390, tablet: 820, desk: 1280 } as const;
 const device = defineModel<keyof typeof widths>('device', { default: 'desk' });
 const room = ref<HTMLElement>();
 const frame = ref<HTMLIFrameElement>();
 const size = ref({ width: 600, height: 600 });
-const watcher = new ResizeObserver(([entry]) => entry && (size.value = { width: entry.contentRect.width, height: entry.contentRect.height }));
+const watcher = new ResizeObserver(
+  ([entry]) =>
+    entry && (size.value = { width: entry.contentRect.width, height: entry.contentRect.height }),
+);
 watch(room, (now, before) => {
   if (before) watcher.unobserve(before);
   if (now) watcher.observe(now);
 });
 const share = computed(() => Math.min(1, size.value.width / widths[device.value]));
-const style = computed(() => ({ width: `${widths[device.value]}px`, height: `${size.value.height / share.value}px`, transform: `scale(${share.value})` }));
+const style = computed(() => ({
+  width: `${widths[device.value]}px`,
+  height: `${size.value.height / share.value}px`,
+  transform: `scale(${share.value})`,
+}));
 
 /** The page has an origin of its own, which has no name: what is sent goes to the window in the frame. */
 const order = (message: FrameOrder): void => frame.value?.contentWindow?.postMessage(message, '*');
 /** Colours and measures are other rules; the page stays where it is. */
-const wear = (): void => void (look && order({ kind: 'rules', name: 'look', css: lookRules(look) }));
+const wear = (): void =>
+  void (look && order({ kind: 'rules', name: 'look', css: lookRules(look) }));
 watch(() => look, wear);
 useEventListener(window, 'message', ({ source, data }: MessageEvent<unknown>) => {
   if (source !== frame.value?.contentWindow) return;
@@ -39,11 +54,64 @@ defineExpose({ reload, order });
 
 <template>
   <section class="site" :aria-label="label">
-    <div class="head" role="group" aria-label="Seen on"><button v-for="(width, name) in widths" :key="name" type="button" :aria-pressed="device === name" :title="`${width} pixels wide`" @click="device = name">{{ name }}</button><slot /></div>
-    <div ref="room" class="room"><iframe ref="frame" :src="address" :title="label" :style="style" /></div>
+    <div class="head" role="group" aria-label="Seen on">
+      <button
+        v-for="(width, name) in widths"
+        :key="name"
+        type="button"
+        :aria-pressed="device === name"
+        :title="`${width} pixels wide`"
+        @click="device = name"
+      >
+        {{ name }}
+      </button>
+      <slot />
+    </div>
+    <div ref="room" class="room">
+      <iframe ref="frame" :src="address" :title="label" :style="style" />
+    </div>
   </section>
 </template>
 
 <style scoped>
-.site { display: flex; flex-direction: column; min-height: 0; height: 100%; } .head { display: flex; gap: 6px; align-items: center; padding: 6px 10px; border-bottom: 1px solid var(--hair); } .head > button { padding: 3px 10px; border: 1px solid var(--hair); border-radius: 4px; background: var(--sheet); color: var(--ink); font: inherit; font-size: 13px; cursor: pointer; } .head > button[aria-pressed='true'] { background: var(--wash); border-color: var(--prussian); } .room { flex: 1; min-height: 0; overflow: hidden; background: var(--paper-deep); } iframe { display: block; border: 0; background: #fff; transform-origin: 0 0; margin: 0 auto; }
+.site {
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  height: 100%;
+}
+.head {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+  padding: 6px 10px;
+  border-bottom: 1px solid var(--hair);
+}
+.head > button {
+  padding: 3px 10px;
+  border: 1px solid var(--hair);
+  border-radius: 4px;
+  background: var(--sheet);
+  color: var(--ink);
+  font: inherit;
+  font-size: 13px;
+  cursor: pointer;
+}
+.head > button[aria-pressed='true'] {
+  background: var(--wash);
+  border-color: var(--prussian);
+}
+.room {
+  flex: 1;
+  min-height: 0;
+  overflow: hidden;
+  background: var(--paper-deep);
+}
+iframe {
+  display: block;
+  border: 0;
+  background: #fff;
+  transform-origin: 0 0;
+  margin: 0 auto;
+}
 </style>

@@ -5,23 +5,35 @@ import { placeAround, placeAt } from './places.ts';
 import type { WholeManual } from './useWholeManual.ts';
 
 /** A whole manual as it is printed: the page one is at between its neighbours, to turn pages and to be led back to the text. */
-const { manual, label, at } = defineProps<{ manual: WholeManual; label: string; at?: Path | undefined }>();
+const { manual, label, at } = defineProps<{
+  manual: WholeManual;
+  label: string;
+  at?: Path | undefined;
+}>();
 const emit = defineEmits<{ point: [Path] }>();
 const page = ref(manual.proof.first);
 const zoom = ref(1);
 const count = computed(() => manual.proof.sheets.length);
 /** The page and those beside it. */
-const shown = computed(() => [page.value - 1, page.value, page.value + 1].filter((one) => one >= 1 && one <= count.value));
+const shown = computed(() =>
+  [page.value - 1, page.value, page.value + 1].filter((one) => one >= 1 && one <= count.value),
+);
 const turn = (to: number): void => void (page.value = Math.min(count.value, Math.max(1, to)));
-watch(() => manual.proof, (proof, before) => {
-  // Whoever looks at another place of the manual stays there.
-  if (page.value >= before.first && page.value <= before.last) turn(proof.first + Math.min(page.value - before.first, proof.last - proof.first));
-  else turn(page.value);
-});
+watch(
+  () => manual.proof,
+  (proof, before) => {
+    // Whoever looks at another place of the manual stays there.
+    if (page.value >= before.first && page.value <= before.last)
+      turn(proof.first + Math.min(page.value - before.first, proof.last - proof.first));
+    else turn(page.value);
+  },
+);
 const mark = computed(() => at && placeAround(manual.proof.places, at));
 watch(mark, (one) => one && turn(one.page));
-const isOfTopic = (one: number): boolean => manual.proof.places.length > 0 && one >= manual.proof.first && one <= manual.proof.last;
-const pointsHigh = (one: number): number => ((manual.proof.sheets[one - 1]?.height ?? 1) * 72) / 25.4;
+const isOfTopic = (one: number): boolean =>
+  manual.proof.places.length > 0 && one >= manual.proof.first && one <= manual.proof.last;
+const pointsHigh = (one: number): number =>
+  ((manual.proof.sheets[one - 1]?.height ?? 1) * 72) / 25.4;
 const nameOf = (one: number): string => manual.proof.shown[one - 1] || String(one);
 
 /** By the numbers of their pages. */
@@ -31,19 +43,26 @@ function keep(one: number, canvas: unknown): void {
   else canvases.delete(one);
 }
 const frame = ref<HTMLElement>();
-watch([shown, () => manual.file, zoom], async () => {
-  await nextTick();
-  await Promise.all([...canvases].map(([one, canvas]) => manual.file.draw(one, canvas)));
-  const current = canvases.get(page.value)?.parentElement;
-  if (current && frame.value && !isPlaced) frame.value.scrollTo({ top: current.offsetTop - frame.value.offsetTop - 24 });
-  isPlaced = true;
-}, { immediate: true });
+watch(
+  [shown, () => manual.file, zoom],
+  async () => {
+    await nextTick();
+    await Promise.all([...canvases].map(([one, canvas]) => manual.file.draw(one, canvas)));
+    const current = canvases.get(page.value)?.parentElement;
+    if (current && frame.value && !isPlaced)
+      frame.value.scrollTo({ top: current.offsetTop - frame.value.offsetTop - 24 });
+    isPlaced = true;
+  },
+  { immediate: true },
+);
 let isPlaced = false;
 watch(page, () => (isPlaced = false), { flush: 'sync' });
 function go(event: MouseEvent, one: number): void {
   if (!(event.currentTarget instanceof Element)) return;
   const box = event.currentTarget.getBoundingClientRect();
-  const found = isOfTopic(one) && placeAt(manual.proof.places, one, ((event.clientY - box.top) / box.height) * pointsHigh(one));
+  const found =
+    isOfTopic(one) &&
+    placeAt(manual.proof.places, one, ((event.clientY - box.top) / box.height) * pointsHigh(one));
   if (found) emit('point', found.path);
   else turn(one);
 }
@@ -61,19 +80,162 @@ function key(event: KeyboardEvent): void {
     <div class="acts">
       <slot />
       <span class="gap" />
-      <button type="button" class="plain" aria-label="Page before" :disabled="page <= 1" @click="turn(page - 1)">‹</button>
-      <label class="of"><input type="number" min="1" :max="count" :value="page" aria-label="Page" @change="turn(Number(($event.target as HTMLInputElement).value))" /> of {{ count }}</label>
-      <button type="button" class="plain" aria-label="Page after" :disabled="page >= count" @click="turn(page + 1)">›</button>
-      <button v-if="manual.proof.places.length > 0" type="button" class="plain wide" :disabled="isOfTopic(page)" @click="turn(manual.proof.first)">to the topic</button>
-      <button type="button" class="plain" aria-label="Smaller" :disabled="zoom <= 1" @click="zoom = Math.max(1, zoom - 0.5)">−</button>
-      <button type="button" class="plain" aria-label="Larger" :disabled="zoom >= 3" @click="zoom = Math.min(3, zoom + 0.5)">+</button>
+      <button
+        type="button"
+        class="plain"
+        aria-label="Page before"
+        :disabled="page <= 1"
+        @click="turn(page - 1)"
+      >
+        ‹
+      </button>
+      <label class="of">
+        <input
+          type="number"
+          min="1"
+          :max="count"
+          :value="page"
+          aria-label="Page"
+          @change="turn(Number(($event.target as HTMLInputElement).value))"
+        />
+        of {{ count }}
+      </label>
+      <button
+        type="button"
+        class="plain"
+        aria-label="Page after"
+        :disabled="page >= count"
+        @click="turn(page + 1)"
+      >
+        ›
+      </button>
+      <button
+        v-if="manual.proof.places.length > 0"
+        type="button"
+        class="plain wide"
+        :disabled="isOfTopic(page)"
+        @click="turn(manual.proof.first)"
+      >
+        to the topic
+      </button>
+      <button
+        type="button"
+        class="plain"
+        aria-label="Smaller"
+        :disabled="zoom <= 1"
+        @click="zoom = Math.max(1, zoom - 0.5)"
+      >
+        −
+      </button>
+      <button
+        type="button"
+        class="plain"
+        aria-label="Larger"
+        :disabled="zoom >= 3"
+        @click="zoom = Math.min(3, zoom + 0.5)"
+      >
+        +
+      </button>
     </div>
-    <div ref="frame" class="pages" tabindex="0" role="group" :aria-label="`${label}: pages`" @keydown="key">
-      <div v-for="one in shown" :key="one" class="leaf" :class="{ beside: one !== page, leads: isOfTopic(one) }" role="img" :aria-label="`Page ${nameOf(one)}, ${one} of ${count}`" :style="{ width: `${zoom * 100}%`, aspectRatio: `${manual.proof.sheets[one - 1]!.width} / ${manual.proof.sheets[one - 1]!.height}` }" @click="go($event, one)"><span v-if="mark && mark.page === one" class="mark" :style="{ top: `${(mark.y / pointsHigh(one)) * 100}%` }" /><canvas :ref="(canvas) => keep(one, canvas)" /></div>
+    <div
+      ref="frame"
+      class="pages"
+      tabindex="0"
+      role="group"
+      :aria-label="`${label}: pages`"
+      @keydown="key"
+    >
+      <div
+        v-for="one in shown"
+        :key="one"
+        class="leaf"
+        :class="{ beside: one !== page, leads: isOfTopic(one) }"
+        role="img"
+        :aria-label="`Page ${nameOf(one)}, ${one} of ${count}`"
+        :style="{
+          width: `${zoom * 100}%`,
+          aspectRatio: `${manual.proof.sheets[one - 1]!.width} / ${manual.proof.sheets[one - 1]!.height}`,
+        }"
+        @click="go($event, one)"
+      >
+        <span
+          v-if="mark && mark.page === one"
+          class="mark"
+          :style="{ top: `${(mark.y / pointsHigh(one)) * 100}%` }"
+        />
+        <canvas :ref="(canvas) => keep(one, canvas)" />
+      </div>
     </div>
   </section>
 </template>
 
 <style scoped>
-.whole { display: flex; flex-direction: column; min-height: 0; height: 100%; } .acts { display: flex; flex-wrap: wrap; align-items: center; gap: 5px; padding: 6px 12px; font-size: 13px; color: var(--soft); } .gap { flex: 1; } .acts button { width: 28px; min-height: 28px; padding: 0; text-align: center; border: 1px solid var(--hair); border-radius: 4px; } .acts .wide { width: auto; padding: 0 8px; } .of input { width: 48px; height: 26px; border: 1px solid var(--hair); border-radius: 4px; background: var(--sheet); color: var(--ink); } .pages { flex: 1; overflow: auto; padding: 4px 12px 20px; background: var(--paper-deep); } .leaf { position: relative; background: #fff; margin: 8px 0; box-shadow: 0 1px 5px rgb(20 30 50 / 22%); cursor: pointer; } .beside { opacity: 0.62; } .mark { position: absolute; z-index: 1; left: 0; width: 4px; height: 16px; background: var(--prussian); border-radius: 0 2px 2px 0; } canvas { width: 100%; height: 100%; display: block; }
+.whole {
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  height: 100%;
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 5px;
+  padding: 6px 12px;
+  font-size: 13px;
+  color: var(--soft);
+}
+.gap {
+  flex: 1;
+}
+.acts button {
+  width: 28px;
+  min-height: 28px;
+  padding: 0;
+  text-align: center;
+  border: 1px solid var(--hair);
+  border-radius: 4px;
+}
+.acts .wide {
+  width: auto;
+  padding: 0 8px;
+}
+.of input {
+  width: 48px;
+  height: 26px;
+  border: 1px solid var(--hair);
+  border-radius: 4px;
+  background: var(--sheet);
+  color: var(--ink);
+}
+.pages {
+  flex: 1;
+  overflow: auto;
+  padding: 4px 12px 20px;
+  background: var(--paper-deep);
+}
+.leaf {
+  position: relative;
+  background: #fff;
+  margin: 8px 0;
+  box-shadow: 0 1px 5px rgb(20 30 50 / 22%);
+  cursor: pointer;
+}
+.beside {
+  opacity: 0.62;
+}
+.mark {
+  position: absolute;
+  z-index: 1;
+  left: 0;
+  width: 4px;
+  height: 16px;
+  background: var(--prussian);
+  border-radius: 0 2px 2px 0;
+}
+canvas {
+  width: 100%;
+  height: 100%;
+  display: block;
+}
 </style>

@@ -14,25 +14,56 @@ const library = useLibrary();
 const assetId = (childNamed(imagemap, 'image')?.attributes['href'] ?? '').replace(/^asset:/u, '');
 const asset = library.assets.find(({ id }) => id === assetId);
 const size = { width: asset?.width ?? 640, height: asset?.height ?? 480 };
-const { areas, chosen, current, tool, drawing, overlaps, change, remove, addInMiddle, nudge, begin, draw, finish } = useAreas(imagemap, size);
+const {
+  areas,
+  chosen,
+  current,
+  tool,
+  drawing,
+  overlaps,
+  change,
+  remove,
+  addInMiddle,
+  nudge,
+  begin,
+  draw,
+  finish,
+} = useAreas(imagemap, size);
 const canvas = ref<SVGSVGElement>();
 const dialog = ref<HTMLElement>();
 const place = ref<PopPlace>();
 onMounted(() => dialog.value?.focus());
 
-const tools: readonly { value: Tool; label: string }[] = [{ value: 'choose', label: 'Choose' }, { value: 'rect', label: 'Rectangle' }, { value: 'circle', label: 'Circle' }, { value: 'poly', label: 'Polygon' }];
-const points = (shape: Shape): string => outlineOf(shape).map(({ x, y }) => `${x},${y}`).join(' ');
+const tools: readonly { value: Tool; label: string }[] = [
+  { value: 'choose', label: 'Choose' },
+  { value: 'rect', label: 'Rectangle' },
+  { value: 'circle', label: 'Circle' },
+  { value: 'poly', label: 'Polygon' },
+];
+const points = (shape: Shape): string =>
+  outlineOf(shape)
+    .map(({ x, y }) => `${x},${y}`)
+    .join(' ');
 /** Handles stay as large on the screen as a hand needs, however large the image. */
 const handle = computed(() => size.width / 90);
-const titleOf = (target: string): string => library.find(/^(?:topic|map):([^/]+)/u.exec(target)?.[1] ?? '')?.title ?? target;
+const titleOf = (target: string): string =>
+  library.find(/^(?:topic|map):([^/]+)/u.exec(target)?.[1] ?? '')?.title ?? target;
 
 function at(event: PointerEvent): Point {
   const box = canvas.value!.getBoundingClientRect();
-  const inside = (value: number, most: number): number => Math.round(Math.max(0, Math.min(most, value)));
-  return { x: inside(((event.clientX - box.left) / box.width) * size.width, size.width), y: inside(((event.clientY - box.top) / box.height) * size.height, size.height) };
+  const inside = (value: number, most: number): number =>
+    Math.round(Math.max(0, Math.min(most, value)));
+  return {
+    x: inside(((event.clientX - box.left) / box.width) * size.width, size.width),
+    y: inside(((event.clientY - box.top) / box.height) * size.height, size.height),
+  };
 }
 /** Follows a hand until it lets go. */
-function follow(down: PointerEvent, move: (to: Point) => void, end: () => void = () => undefined): void {
+function follow(
+  down: PointerEvent,
+  move: (to: Point) => void,
+  end: () => void = () => undefined,
+): void {
   canvas.value!.setPointerCapture(down.pointerId);
   const onMove = (event: PointerEvent): void => move(at(event));
   canvas.value!.addEventListener('pointermove', onMove);
@@ -65,7 +96,12 @@ function pull(event: PointerEvent, index: number): void {
 }
 function onKey(event: KeyboardEvent): void {
   if (event.target instanceof HTMLInputElement) return;
-  const steps: Readonly<Record<string, readonly [number, number]>> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
+  const steps: Readonly<Record<string, readonly [number, number]>> = {
+    ArrowLeft: [-1, 0],
+    ArrowRight: [1, 0],
+    ArrowUp: [0, -1],
+    ArrowDown: [0, 1],
+  };
   const step = steps[event.key];
   const far = event.ctrlKey ? 10 : 2;
   if (step) nudge(step[0] * far, step[1] * far, event.shiftKey);
@@ -76,7 +112,10 @@ function onKey(event: KeyboardEvent): void {
 }
 function askTarget(event: MouseEvent): void {
   const box = (event.currentTarget as HTMLElement).getBoundingClientRect();
-  place.value = { left: Math.min(box.left, window.innerWidth - 400), top: Math.min(box.bottom + 4, window.innerHeight - 400) };
+  place.value = {
+    left: Math.min(box.left, window.innerWidth - 400),
+    top: Math.min(box.bottom + 4, window.innerHeight - 400),
+  };
 }
 function setTarget(target: string): void {
   change(chosen.value, { target });
@@ -87,43 +126,278 @@ function setTarget(target: string): void {
 
 <template>
   <div class="veil">
-    <div ref="dialog" class="areas" role="dialog" aria-modal="true" aria-label="Areas of the image" tabindex="-1" @keydown="onKey" @keydown.esc.stop="place ? (place = undefined) : emit('close')">
+    <div
+      ref="dialog"
+      class="areas"
+      role="dialog"
+      aria-modal="true"
+      aria-label="Areas of the image"
+      tabindex="-1"
+      @keydown="onKey"
+      @keydown.esc.stop="place ? (place = undefined) : emit('close')"
+    >
       <div class="tools" role="toolbar" aria-label="Draw">
-        <button v-for="one in tools" :key="one.value" type="button" :aria-pressed="tool === one.value" @click="tool = one.value" @dblclick="one.value !== 'choose' && addInMiddle(one.value)" @keydown.enter.prevent="one.value === 'choose' ? (tool = one.value) : addInMiddle(one.value)">{{ one.label }}</button>
-        <span class="quiet small">{{ tool === 'poly' ? 'Click corner after corner; the first one, or Enter, ends it.' : tool === 'choose' ? 'Drag, or arrows; Shift and arrows change the size.' : 'Drag from corner to corner; Enter on the button puts one in the middle.' }}</span>
+        <button
+          v-for="one in tools"
+          :key="one.value"
+          type="button"
+          :aria-pressed="tool === one.value"
+          @click="tool = one.value"
+          @dblclick="one.value !== 'choose' && addInMiddle(one.value)"
+          @keydown.enter.prevent="
+            one.value === 'choose' ? (tool = one.value) : addInMiddle(one.value)
+          "
+        >
+          {{ one.label }}
+        </button>
+        <span class="quiet small">
+          {{
+            tool === 'poly'
+              ? 'Click corner after corner; the first one, or Enter, ends it.'
+              : tool === 'choose'
+                ? 'Drag, or arrows; Shift and arrows change the size.'
+                : 'Drag from corner to corner; Enter on the button puts one in the middle.'
+          }}
+        </span>
       </div>
-      <div class="picture" :style="{ width: `min(100%, ${Math.round((74 * size.width) / size.height)}vh)` }">
+      <div
+        class="picture"
+        :style="{ width: `min(100%, ${Math.round((74 * size.width) / size.height)}vh)` }"
+      >
         <img :src="library.assetAddress(assetId)" alt="" />
-        <svg ref="canvas" :viewBox="`0 0 ${size.width} ${size.height}`" preserveAspectRatio="none" :class="`tool-${tool}`" @pointerdown="press">
-          <polygon v-for="(area, index) in areas" :key="index" :points="points(area.shape)" :class="{ on: index === chosen, over: overlaps[index] !== undefined }" @pointerdown.stop="grab($event, index)" @dblclick="chosen = index"><title>{{ area.tooltip || area.name }}</title></polygon>
+        <svg
+          ref="canvas"
+          :viewBox="`0 0 ${size.width} ${size.height}`"
+          preserveAspectRatio="none"
+          :class="`tool-${tool}`"
+          @pointerdown="press"
+        >
+          <polygon
+            v-for="(area, index) in areas"
+            :key="index"
+            :points="points(area.shape)"
+            :class="{ on: index === chosen, over: overlaps[index] !== undefined }"
+            @pointerdown.stop="grab($event, index)"
+            @dblclick="chosen = index"
+          >
+            <title>{{ area.tooltip || area.name }}</title>
+          </polygon>
           <polygon v-if="drawing" :points="points(drawing)" class="drawing" />
-          <template v-if="current && tool === 'choose'"><circle v-for="(one, index) in handlesOf(current.shape)" :key="index" :cx="one.at.x" :cy="one.at.y" :r="handle" class="handle" @pointerdown.stop="pull($event, index)" /></template>
+          <template v-if="current && tool === 'choose'">
+            <circle
+              v-for="(one, index) in handlesOf(current.shape)"
+              :key="index"
+              :cx="one.at.x"
+              :cy="one.at.y"
+              :r="handle"
+              class="handle"
+              @pointerdown.stop="pull($event, index)"
+            />
+          </template>
         </svg>
       </div>
       <div class="side">
         <ul aria-label="Areas">
-          <li v-for="(area, index) in areas" :key="index"><button type="button" class="plain one" :aria-current="index === chosen" @click="((chosen = index), (tool = 'choose'))"><span>{{ area.name }}</span><span class="quiet small">{{ titleOf(area.target) || 'leads nowhere' }}</span></button><span v-if="overlaps[index] !== undefined" class="small amber">lies over “{{ overlaps[index] }}”</span></li>
+          <li v-for="(area, index) in areas" :key="index">
+            <button
+              type="button"
+              class="plain one"
+              :aria-current="index === chosen"
+              @click="((chosen = index), (tool = 'choose'))"
+            >
+              <span>{{ area.name }}</span>
+              <span class="quiet small">{{ titleOf(area.target) || 'leads nowhere' }}</span>
+            </button>
+            <span v-if="overlaps[index] !== undefined" class="small amber">
+              lies over “{{ overlaps[index] }}”
+            </span>
+          </li>
         </ul>
-        <p v-if="areas.length === 0" class="quiet small">No areas yet. Drag one over the part of the image that leads somewhere.</p>
+        <p v-if="areas.length === 0" class="quiet small">
+          No areas yet. Drag one over the part of the image that leads somewhere.
+        </p>
         <div v-if="current" class="fields">
-          <label class="small quiet">Name<n-input size="small" placeholder="" :value="current.name" :input-props="{ 'aria-label': 'Name of the area' }" @update:value="(name: string) => change(chosen, { name })" /></label>
-          <label class="small quiet">Tooltip<n-input size="small" placeholder="as the name" :value="current.tooltip" :input-props="{ 'aria-label': 'Tooltip' }" @update:value="(tooltip: string) => change(chosen, { tooltip })" /></label>
+          <label class="small quiet">
+            Name
+            <n-input
+              size="small"
+              placeholder=""
+              :value="current.name"
+              :input-props="{ 'aria-label': 'Name of the area' }"
+              @update:value="(name: string) => change(chosen, { name })"
+            />
+          </label>
+          <label class="small quiet">
+            Tooltip
+            <n-input
+              size="small"
+              placeholder="as the name"
+              :value="current.tooltip"
+              :input-props="{ 'aria-label': 'Tooltip' }"
+              @update:value="(tooltip: string) => change(chosen, { tooltip })"
+            />
+          </label>
           <span class="small quiet">Leads to</span>
-          <n-button size="small" :aria-label="`Target: ${titleOf(current.target) || 'choose'}`" @click="askTarget">{{ titleOf(current.target) || 'Choose …' }}</n-button>
-          <n-checkbox size="small" :checked="current.inNewWindow" @update:checked="(inNewWindow: boolean) => change(chosen, { inNewWindow })">opens in a new window</n-checkbox>
+          <n-button
+            size="small"
+            :aria-label="`Target: ${titleOf(current.target) || 'choose'}`"
+            @click="askTarget"
+          >
+            {{ titleOf(current.target) || 'Choose …' }}
+          </n-button>
+          <n-checkbox
+            size="small"
+            :checked="current.inNewWindow"
+            @update:checked="(inNewWindow: boolean) => change(chosen, { inNewWindow })"
+          >
+            opens in a new window
+          </n-checkbox>
           <n-button size="small" @click="remove(chosen)">Remove the area</n-button>
         </div>
       </div>
-      <div class="row"><n-button type="primary" size="small" @click="emit('keep', writeAreas(imagemap, areas))">Keep the areas</n-button><n-button size="small" @click="emit('close')">Cancel</n-button></div>
+      <div class="row">
+        <n-button type="primary" size="small" @click="emit('keep', writeAreas(imagemap, areas))">
+          Keep the areas
+        </n-button>
+        <n-button size="small" @click="emit('close')">Cancel</n-button>
+      </div>
       <LinkChooser v-if="place" :place="place" @choose="setTarget" @close="place = undefined" />
     </div>
   </div>
 </template>
 
 <style scoped>
-.veil { position: fixed; inset: 0; z-index: 48; background: rgb(20 26 40 / 30%); display: grid; place-items: center; } .areas { width: min(1080px, 94vw); max-height: 92vh; display: grid; grid-template: auto minmax(0, 1fr) auto / minmax(0, 1fr) 250px; gap: 12px 18px; padding: 16px 20px; background: var(--paper); border: 1px solid var(--hair); border-radius: 4px; box-shadow: 0 12px 40px rgb(20 26 40 / 28%); overflow: hidden; } .areas:focus { outline: none; }
-.tools { grid-column: 1 / -1; display: flex; gap: 4px; align-items: center; } .tools button { border: 0; background: none; padding: 3px 10px; border-radius: 3px; color: var(--soft); cursor: pointer; } .tools button[aria-pressed='true'] { background: var(--wash); color: var(--prussian); } .tools span { margin-left: auto; }
-.picture { position: relative; align-self: start; overflow: hidden; background: #fffdf8; border: 1px solid var(--hair); display: grid; } .picture img { grid-area: 1 / 1; width: 100%; display: block; } svg { grid-area: 1 / 1; width: 100%; height: 100%; touch-action: none; cursor: crosshair; } svg.tool-choose { cursor: default; }
-polygon { fill: rgb(28 69 135 / 14%); stroke: #1c4587; stroke-width: 1.5; vector-effect: non-scaling-stroke; cursor: move; } polygon.on { fill: rgb(28 69 135 / 28%); stroke-width: 2.5; } polygon.over { stroke: #9a5b00; stroke-dasharray: 5 3; } polygon.drawing { stroke-dasharray: 4 3; pointer-events: none; } .handle { fill: #fffdf8; stroke: #1c4587; stroke-width: 1.5; vector-effect: non-scaling-stroke; cursor: nwse-resize; }
-.side { display: grid; gap: 12px; align-content: start; overflow: auto; } ul { list-style: none; margin: 0; padding: 0; } li { border-top: 1px solid var(--hair); } .one { display: grid; width: 100%; padding: 5px 8px; } .one[aria-current='true'] { background: var(--wash); } .amber { color: var(--amber); padding: 0 8px; } .fields { display: grid; gap: 6px; } .fields label { display: grid; gap: 2px; } .row { grid-column: 1 / -1; display: flex; gap: 8px; }
+.veil {
+  position: fixed;
+  inset: 0;
+  z-index: 48;
+  background: rgb(20 26 40 / 30%);
+  display: grid;
+  place-items: center;
+}
+.areas {
+  width: min(1080px, 94vw);
+  max-height: 92vh;
+  display: grid;
+  grid-template: auto minmax(0, 1fr) auto / minmax(0, 1fr) 250px;
+  gap: 12px 18px;
+  padding: 16px 20px;
+  background: var(--paper);
+  border: 1px solid var(--hair);
+  border-radius: 4px;
+  box-shadow: 0 12px 40px rgb(20 26 40 / 28%);
+  overflow: hidden;
+}
+.areas:focus {
+  outline: none;
+}
+.tools {
+  grid-column: 1 / -1;
+  display: flex;
+  gap: 4px;
+  align-items: center;
+}
+.tools button {
+  border: 0;
+  background: none;
+  padding: 3px 10px;
+  border-radius: 3px;
+  color: var(--soft);
+  cursor: pointer;
+}
+.tools button[aria-pressed='true'] {
+  background: var(--wash);
+  color: var(--prussian);
+}
+.tools span {
+  margin-left: auto;
+}
+.picture {
+  position: relative;
+  align-self: start;
+  overflow: hidden;
+  background: #fffdf8;
+  border: 1px solid var(--hair);
+  display: grid;
+}
+.picture img {
+  grid-area: 1 / 1;
+  width: 100%;
+  display: block;
+}
+svg {
+  grid-area: 1 / 1;
+  width: 100%;
+  height: 100%;
+  touch-action: none;
+  cursor: crosshair;
+}
+svg.tool-choose {
+  cursor: default;
+}
+polygon {
+  fill: rgb(28 69 135 / 14%);
+  stroke: #1c4587;
+  stroke-width: 1.5;
+  vector-effect: non-scaling-stroke;
+  cursor: move;
+}
+polygon.on {
+  fill: rgb(28 69 135 / 28%);
+  stroke-width: 2.5;
+}
+polygon.over {
+  stroke: #9a5b00;
+  stroke-dasharray: 5 3;
+}
+polygon.drawing {
+  stroke-dasharray: 4 3;
+  pointer-events: none;
+}
+.handle {
+  fill: #fffdf8;
+  stroke: #1c4587;
+  stroke-width: 1.5;
+  vector-effect: non-scaling-stroke;
+  cursor: nwse-resize;
+}
+.side {
+  display: grid;
+  gap: 12px;
+  align-content: start;
+  overflow: auto;
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+li {
+  border-top: 1px solid var(--hair);
+}
+.one {
+  display: grid;
+  width: 100%;
+  padding: 5px 8px;
+}
+.one[aria-current='true'] {
+  background: var(--wash);
+}
+.amber {
+  color: var(--amber);
+  padding: 0 8px;
+}
+.fields {
+  display: grid;
+  gap: 6px;
+}
+.fields label {
+  display: grid;
+  gap: 2px;
+}
+.row {
+  grid-column: 1 / -1;
+  display: flex;
+  gap: 8px;
+}
 </style>

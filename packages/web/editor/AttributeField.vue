@@ -3,12 +3,20 @@ import type { AttributeDefinition } from '@ukiyo/core/grammar';
 import { computed, onMounted, ref, watch } from 'vue';
 import { useLibrary } from '../parts/library.ts';
 
-const { definition, value, editable, refusal } = defineProps<{ definition: AttributeDefinition; value: string; editable: boolean; refusal: (value: string) => string | undefined }>();
+const { definition, value, editable, refusal } = defineProps<{
+  definition: AttributeDefinition;
+  value: string;
+  editable: boolean;
+  refusal: (value: string) => string | undefined;
+}>();
 const emit = defineEmits<{ change: [string] }>();
 const library = useLibrary();
 const text = ref(value);
 const field = ref<{ focus: () => void }>();
-watch(() => value, () => (text.value = value));
+watch(
+  () => value,
+  () => (text.value = value),
+);
 onMounted(() => {
   // One that was just added is filled in next.
   if (value === '' && editable) field.value?.focus();
@@ -17,9 +25,16 @@ onMounted(() => {
 const problem = computed(() => refusal(text.value));
 /** What a reference can lead to: everything in the library, and whatever is typed. */
 const targets = computed(() => [
-  ...library.items.map((item) => ({ value: `${item.kind}:${item.id}`, label: item.title || item.id })),
+  ...library.items.map((item) => ({
+    value: `${item.kind}:${item.id}`,
+    label: item.title || item.id,
+  })),
   ...library.assets.map((asset) => ({ value: `asset:${asset.id}`, label: asset.name })),
-  ...(value !== '' && !library.items.some((item) => `${item.kind}:${item.id}` === value) && !library.assets.some((asset) => `asset:${asset.id}` === value) ? [{ value, label: value }] : []),
+  ...(value !== '' &&
+  !library.items.some((item) => `${item.kind}:${item.id}` === value) &&
+  !library.assets.some((asset) => `asset:${asset.id}` === value)
+    ? [{ value, label: value }]
+    : []),
 ]);
 
 /** Kept when one leaves the field or presses Enter; what cannot stand there is said and not kept. */
@@ -31,14 +46,70 @@ function keep(next: string): void {
 
 <template>
   <div class="field">
-    <label :for="`attribute-${definition.name}`" class="small quiet" :title="definition.help">{{ definition.label }}</label>
-    <n-select v-if="definition.kind === 'choice'" ref="field" size="small" clearable :disabled="!editable" :value="value === '' ? null : value" :options="(definition.values ?? []).map((one) => ({ value: one, label: one }))" :input-props="{ id: `attribute-${definition.name}` }" @update:value="keep($event ?? '')" />
-    <n-select v-else-if="definition.kind === 'reference'" ref="field" size="small" clearable filterable tag :disabled="!editable" :value="value === '' ? null : value" :options="targets" :input-props="{ id: `attribute-${definition.name}` }" @update:value="keep($event ?? '')" />
-    <n-input v-else ref="field" v-model:value="text" size="small" clearable placeholder="" :disabled="!editable" :status="problem === undefined ? undefined : 'error'" :input-props="{ id: `attribute-${definition.name}`, 'aria-describedby': `attribute-problem-${definition.name}` }" @change="keep" @clear="keep('')" @keydown.enter.prevent="keep(text)" />
-    <p v-if="problem !== undefined" :id="`attribute-problem-${definition.name}`" class="small seal-text" role="alert">{{ problem }}</p>
+    <label :for="`attribute-${definition.name}`" class="small quiet" :title="definition.help">
+      {{ definition.label }}
+    </label>
+    <n-select
+      v-if="definition.kind === 'choice'"
+      ref="field"
+      size="small"
+      clearable
+      :disabled="!editable"
+      :value="value === '' ? null : value"
+      :options="(definition.values ?? []).map((one) => ({ value: one, label: one }))"
+      :input-props="{ id: `attribute-${definition.name}` }"
+      @update:value="keep($event ?? '')"
+    />
+    <n-select
+      v-else-if="definition.kind === 'reference'"
+      ref="field"
+      size="small"
+      clearable
+      filterable
+      tag
+      :disabled="!editable"
+      :value="value === '' ? null : value"
+      :options="targets"
+      :input-props="{ id: `attribute-${definition.name}` }"
+      @update:value="keep($event ?? '')"
+    />
+    <n-input
+      v-else
+      ref="field"
+      v-model:value="text"
+      size="small"
+      clearable
+      placeholder=""
+      :disabled="!editable"
+      :status="problem === undefined ? undefined : 'error'"
+      :input-props="{
+        id: `attribute-${definition.name}`,
+        'aria-describedby': `attribute-problem-${definition.name}`,
+      }"
+      @change="keep"
+      @clear="keep('')"
+      @keydown.enter.prevent="keep(text)"
+    />
+    <p
+      v-if="problem !== undefined"
+      :id="`attribute-problem-${definition.name}`"
+      class="small seal-text"
+      role="alert"
+    >
+      {{ problem }}
+    </p>
   </div>
 </template>
 
 <style scoped>
-.field { display: grid; grid-template-columns: 76px minmax(0, 1fr); align-items: center; gap: 2px 8px; } p { grid-column: 2; margin: 0; }
+.field {
+  display: grid;
+  grid-template-columns: 76px minmax(0, 1fr);
+  align-items: center;
+  gap: 2px 8px;
+}
+p {
+  grid-column: 2;
+  margin: 0;
+}
 </style>

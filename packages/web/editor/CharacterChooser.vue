@@ -12,11 +12,17 @@ const query = ref('');
 const recent = useStorage<string[]>('ukiyo-characters', [], undefined, { flush: 'sync' });
 const remembered = 12;
 const most = 120;
-const code = (character: string): string => `U+${character.codePointAt(0)!.toString(16).toUpperCase().padStart(4, '0')}`;
+const code = (character: string): string =>
+  `U+${character.codePointAt(0)!.toString(16).toUpperCase().padStart(4, '0')}`;
 const items = computed(() =>
   findCharacters(query.value, recent.value)
     .slice(0, most)
-    .map(({ character, name, category }): PopItem => ({ key: character, label: `${character.trim() === '' || /\p{Cf}/u.test(character) ? '␣' : character}   ${name}`, aside: code(character), head: recent.value.includes(character) ? 'Used last' : category })),
+    .map(({ character, name, category }): PopItem => ({
+      key: character,
+      label: `${character.trim() === '' || /\p{Cf}/u.test(character) ? '␣' : character}   ${name}`,
+      aside: code(character),
+      head: recent.value.includes(character) ? 'Used last' : category,
+    })),
 );
 function choose({ key }: PopItem): void {
   recent.value = [key, ...recent.value.filter((one) => one !== key)].slice(0, remembered);
@@ -25,5 +31,13 @@ function choose({ key }: PopItem): void {
 </script>
 
 <template>
-  <PopList v-model:query="query" label="Which character" :items="items" :place="place" empty="No character by that name." @choose="choose" @close="emit('close')" />
+  <PopList
+    v-model:query="query"
+    label="Which character"
+    :items="items"
+    :place="place"
+    empty="No character by that name."
+    @choose="choose"
+    @close="emit('close')"
+  />
 </template>

@@ -7,7 +7,11 @@ import { ask, messageOf } from '../parts/api.ts';
 import { useSession } from '../parts/session.ts';
 
 /** What each edition makes of the element, asked for when it is opened. */
-const { topic, target, pathTo } = defineProps<{ topic: string; target: OpenElement; /** Where it is in the text. */ pathTo: (target: OpenElement) => Path | undefined }>();
+const { topic, target, pathTo } = defineProps<{
+  topic: string;
+  target: OpenElement;
+  /** Where it is in the text. */ pathTo: (target: OpenElement) => Path | undefined;
+}>();
 const session = useSession();
 const isOpen = ref(false);
 const standings = shallowRef<ElementStandings>();
@@ -19,7 +23,10 @@ watch([isOpen, () => `${topic} ${target.position} ${target.element}`], async () 
   const asked = isOpen.value ? pathTo(target)?.join('.') : undefined;
   if (asked === undefined) return;
   try {
-    const found = await ask(`${session.base}/why?item=${encodeURIComponent(topic)}&path=${asked}`, ElementStandings);
+    const found = await ask(
+      `${session.base}/why?item=${encodeURIComponent(topic)}&path=${asked}`,
+      ElementStandings,
+    );
     if (asked === pathTo(target)?.join('.')) standings.value = found;
   } catch (error) {
     failure.value = messageOf(error);
@@ -34,11 +41,55 @@ const words = { shown: 'is there', dropped: 'is dropped', absent: 'is not there'
     <p v-if="failure" class="seal-text small" role="alert">{{ failure }}</p>
     <p v-else-if="!standings" class="quiet small" role="status">Composing every edition …</p>
     <dl v-else>
-      <template v-for="one in standings" :key="one.id"><dt><router-link :to="{ name: 'publish', params: { id: one.id } }">{{ one.edition }}</router-link> <span :class="one.how">{{ words[one.how] }}</span></dt><dd v-if="one.places.length > 0 || one.detail !== ''" class="small">{{ one.places.join('; ') }}<template v-if="one.detail !== ''">{{ one.places.length > 0 ? ' · ' : '' }}{{ one.detail }}</template></dd></template>
+      <template v-for="one in standings" :key="one.id">
+        <dt>
+          <router-link :to="{ name: 'publish', params: { id: one.id } }">
+            {{ one.edition }}
+          </router-link>
+          {{ ' ' }}
+          <span :class="one.how">{{ words[one.how] }}</span>
+        </dt>
+        <dd v-if="one.places.length > 0 || one.detail !== ''" class="small">
+          {{ one.places.join('; ') }}
+          <template v-if="one.detail !== ''">
+            {{ one.places.length > 0 ? ' · ' : '' }}{{ one.detail }}
+          </template>
+        </dd>
+      </template>
     </dl>
   </details>
 </template>
 
 <style scoped>
-.why { margin-top: 12px; } summary { font: 400 15px var(--font-title); color: var(--prussian); cursor: pointer; } dl { margin: 6px 0 0; } dt { margin-top: 6px; } dd { margin: 0; color: var(--soft); overflow-wrap: anywhere; } a { color: var(--ink); } .shown { color: var(--pine); } .dropped { color: var(--seal); } .absent { color: var(--soft); }
+.why {
+  margin-top: 12px;
+}
+summary {
+  font: 400 15px var(--font-title);
+  color: var(--prussian);
+  cursor: pointer;
+}
+dl {
+  margin: 6px 0 0;
+}
+dt {
+  margin-top: 6px;
+}
+dd {
+  margin: 0;
+  color: var(--soft);
+  overflow-wrap: anywhere;
+}
+a {
+  color: var(--ink);
+}
+.shown {
+  color: var(--pine);
+}
+.dropped {
+  color: var(--seal);
+}
+.absent {
+  color: var(--soft);
+}
 </style>

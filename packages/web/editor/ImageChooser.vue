@@ -8,7 +8,10 @@ import type { PopItem, PopPlace } from './popList.ts';
 import { stockImages, takeStock } from './stock.ts';
 
 /** Chooses an image of the library, or one that joins it: from a file, or from the stock collection. */
-const { place, upload } = defineProps<{ place: PopPlace; upload: (file: File) => Promise<string | undefined> }>();
+const { place, upload } = defineProps<{
+  place: PopPlace;
+  upload: (file: File) => Promise<string | undefined>;
+}>();
 const emit = defineEmits<{ choose: [reference: string]; file: []; close: [] }>();
 const library = useLibrary();
 const message = useMessage();
@@ -17,19 +20,35 @@ const most = 60;
 const fileKey = 'file';
 const stockKey = 'stock:';
 
-const fits = (name: string): boolean => name.toLowerCase().includes(query.value.trim().toLowerCase());
+const fits = (name: string): boolean =>
+  name.toLowerCase().includes(query.value.trim().toLowerCase());
 const items = computed((): PopItem[] => [
   ...library.assets
     .filter(({ name, mediaType }) => mediaType.startsWith('image/') && fits(name))
     .slice(0, most)
-    .map(({ id, name, width, height }): PopItem => ({ key: `asset:${id}`, label: name, aside: width === null || height === null ? '' : `${Math.round(width)} × ${Math.round(height)}`, image: library.assetAddress(id) })),
+    .map(({ id, name, width, height }): PopItem => ({
+      key: `asset:${id}`,
+      label: name,
+      aside:
+        width === null || height === null ? '' : `${Math.round(width)} × ${Math.round(height)}`,
+      image: library.assetAddress(id),
+    })),
   { key: fileKey, label: 'A file from this computer …', aside: 'joins the library' },
-  ...stockImages.filter(({ title }) => fits(title)).map(({ name, title, address }): PopItem => ({ key: `${stockKey}${name}`, label: title, image: address, head: 'Stock collection (a stand-in that ships with Ukiyo)' })),
+  ...stockImages
+    .filter(({ title }) => fits(title))
+    .map(({ name, title, address }): PopItem => ({
+      key: `${stockKey}${name}`,
+      label: title,
+      image: address,
+      head: 'Stock collection (a stand-in that ships with Ukiyo)',
+    })),
 ]);
 async function choose({ key }: PopItem): Promise<void> {
   const stock = stockImages.find(({ name }) => key === `${stockKey}${name}`);
   if (stock) {
-    const file = await takeStock(stock).catch((error: unknown) => void message.error(messageOf(error)));
+    const file = await takeStock(stock).catch(
+      (error: unknown) => void message.error(messageOf(error)),
+    );
     const reference = file && (await upload(file));
     if (reference !== undefined) emit('choose', reference);
   } else if (key === fileKey) emit('file');
@@ -38,5 +57,13 @@ async function choose({ key }: PopItem): Promise<void> {
 </script>
 
 <template>
-  <PopList v-model:query="query" label="Which image" :items="items" :place="place" empty="No image by that name." @choose="choose" @close="emit('close')" />
+  <PopList
+    v-model:query="query"
+    label="Which image"
+    :items="items"
+    :place="place"
+    empty="No image by that name."
+    @choose="choose"
+    @close="emit('close')"
+  />
 </template>

@@ -10,12 +10,29 @@ const { choices, place } = defineProps<{ choices: readonly Choice[]; place: PopP
 const emit = defineEmits<{ choose: [Choice]; close: [] }>();
 const query = ref('');
 // Written at once: the palette is gone with the next frame.
-const uses = useStorage<Record<string, number>>('ukiyo-palette-uses', {}, undefined, { flush: 'sync' });
-const headings: Record<Choice['kind'], string> = { insert: 'Put in', table: 'Table', phrase: 'Name the words', share: 'Borrow and share', wrap: 'Put around', turn: 'Make into' };
+const uses = useStorage<Record<string, number>>('ukiyo-palette-uses', {}, undefined, {
+  flush: 'sync',
+});
+const headings: Record<Choice['kind'], string> = {
+  insert: 'Put in',
+  table: 'Table',
+  phrase: 'Name the words',
+  share: 'Borrow and share',
+  wrap: 'Put around',
+  turn: 'Make into',
+};
 const keyOf = ({ kind, element }: Choice): string => `${kind} ${element}`;
 
 const shown = computed(() => rankChoices(choices, query.value, uses.value));
-const items = computed(() => shown.value.map((choice): PopItem => ({ key: keyOf(choice), label: choice.label, aside: choice.place, help: choice.help, head: headings[choice.kind] })));
+const items = computed(() =>
+  shown.value.map((choice): PopItem => ({
+    key: keyOf(choice),
+    label: choice.label,
+    aside: choice.place,
+    help: choice.help,
+    head: headings[choice.kind],
+  })),
+);
 
 function choose({ key }: PopItem): void {
   const choice = shown.value.find((one) => keyOf(one) === key);
@@ -26,5 +43,13 @@ function choose({ key }: PopItem): void {
 </script>
 
 <template>
-  <PopList v-model:query="query" label="What can go here" :items="items" :place="place" empty="Nothing by that name can go here." @choose="choose" @close="emit('close')" />
+  <PopList
+    v-model:query="query"
+    label="What can go here"
+    :items="items"
+    :place="place"
+    empty="Nothing by that name can go here."
+    @choose="choose"
+    @close="emit('close')"
+  />
 </template>

@@ -18,24 +18,45 @@ const most = 60;
 
 const isAddress = (text: string): boolean => /^(https?:\/\/|mailto:)\S+$/iu.test(text);
 const wanted = computed(() => query.value.trim().toLowerCase());
-const matches = (...texts: string[]): boolean => wanted.value.split(/\s+/u).every((word) => texts.some((text) => text.toLowerCase().includes(word)));
+const matches = (...texts: string[]): boolean =>
+  wanted.value
+    .split(/\s+/u)
+    .every((word) => texts.some((text) => text.toLowerCase().includes(word)));
 /** Titles that begin with what was typed come before those that only hold it. */
-const rank = (title: string): number => (title.toLowerCase().startsWith(wanted.value) ? 0 : title.toLowerCase().includes(wanted.value) ? 1 : 2);
+const rank = (title: string): number =>
+  title.toLowerCase().startsWith(wanted.value)
+    ? 0
+    : title.toLowerCase().includes(wanted.value)
+      ? 1
+      : 2;
 
 const items = computed((): PopItem[] => {
   if (inside.value) {
     const { id, title, places } = inside.value;
     return places
       .filter((part) => matches(part.title, part.id, labelOf(part.element)))
-      .map((part) => ({ key: `topic:${id}/${part.id}`, label: part.title || part.id, aside: labelOf(part.element), head: `In “${title}”` }));
+      .map((part) => ({
+        key: `topic:${id}/${part.id}`,
+        label: part.title || part.id,
+        aside: labelOf(part.element),
+        head: `In “${title}”`,
+      }));
   }
   const address = query.value.trim();
-  const web: PopItem[] = isAddress(address) ? [{ key: address, label: address, aside: 'address of the web' }] : [];
+  const web: PopItem[] = isAddress(address)
+    ? [{ key: address, label: address, aside: 'address of the web' }]
+    : [];
   const topics = library.items
     .filter((item) => item.kind === 'topic' && matches(item.title, item.shortDescription, item.id))
     .sort((a, b) => rank(a.title) - rank(b.title))
     .slice(0, most)
-    .map((item): PopItem => ({ key: `topic:${item.id}`, label: item.title || item.id, aside: kindLabel(item.type), help: item.shortDescription, hasMore: true }));
+    .map((item): PopItem => ({
+      key: `topic:${item.id}`,
+      label: item.title || item.id,
+      aside: kindLabel(item.type),
+      help: item.shortDescription,
+      hasMore: true,
+    }));
   return [...web, ...topics];
 });
 
@@ -49,5 +70,18 @@ async function goInto({ key, label }: PopItem): Promise<void> {
 </script>
 
 <template>
-  <PopList v-model:query="query" :label="inside ? `A part of ${inside.title}` : 'Where the link leads'" :items="items" :place="place" :empty="inside ? 'No part of this topic has an id yet.' : 'No topic says that. An address of the web begins with https://.'" @choose="emit('choose', $event.key)" @into="goInto" @close="emit('close')" />
+  <PopList
+    v-model:query="query"
+    :label="inside ? `A part of ${inside.title}` : 'Where the link leads'"
+    :items="items"
+    :place="place"
+    :empty="
+      inside
+        ? 'No part of this topic has an id yet.'
+        : 'No topic says that. An address of the web begins with https://.'
+    "
+    @choose="emit('choose', $event.key)"
+    @into="goInto"
+    @close="emit('close')"
+  />
 </template>

@@ -57,7 +57,17 @@ onMounted(() => {
   const made: EditorView = new EditorView(mount.value!, {
     state: EditorState.create({
       doc: phraseDocument(nodesOf(markup.value) ?? []),
-      plugins: [history(), keymap({ Enter: enter, 'Mod-z': undo, 'Mod-y': redo, 'Mod-b': toggle('b'), 'Mod-i': toggle('i') }), variableMarks({ find, choose: ask })],
+      plugins: [
+        history(),
+        keymap({
+          Enter: enter,
+          'Mod-z': undo,
+          'Mod-y': redo,
+          'Mod-b': toggle('b'),
+          'Mod-i': toggle('i'),
+        }),
+        variableMarks({ find, choose: ask }),
+      ],
     }),
     attributes: { 'aria-label': label, role: 'textbox' },
     dispatchTransaction(transaction) {
@@ -67,7 +77,10 @@ onMounted(() => {
   });
   view.value = made;
 });
-watch(() => variables.list, () => view.value?.dispatch(showVariables(view.value.state)));
+watch(
+  () => variables.list,
+  () => view.value?.dispatch(showVariables(view.value.state)),
+);
 onBeforeUnmount(() => view.value?.destroy());
 </script>
 
@@ -75,13 +88,61 @@ onBeforeUnmount(() => view.value?.destroy());
   <div class="phrase-field">
     <div ref="mount" class="words" />
     <div class="acts" role="toolbar" :aria-label="`Markup of ${label}`">
-      <button v-for="name in names" :key="name" type="button" class="plain small" @mousedown.prevent @click="act(name)">{{ labelOf(name) }}</button>
-      <button type="button" class="plain small" @mousedown.prevent @click="ask(view?.state.selection.from ?? 0)">Another variable</button>
+      <button
+        v-for="name in names"
+        :key="name"
+        type="button"
+        class="plain small"
+        @mousedown.prevent
+        @click="act(name)"
+      >
+        {{ labelOf(name) }}
+      </button>
+      <button
+        type="button"
+        class="plain small"
+        @mousedown.prevent
+        @click="ask(view?.state.selection.from ?? 0)"
+      >
+        Another variable
+      </button>
     </div>
     <VariableChooser v-if="asked" :place="asked.place" @choose="answer" @close="close" />
   </div>
 </template>
 
 <style scoped>
-.phrase-field { border: 1px solid var(--hair); border-radius: 4px; background: var(--sheet); } .words :deep(.ProseMirror) { min-height: 28px; padding: 4px 8px; outline: none; font: 400 15px/20px var(--font-text); color: var(--ink); white-space: pre-wrap; } .phrase-field:focus-within { border-color: var(--prussian); } .acts { display: flex; flex-wrap: wrap; gap: 2px; padding: 2px 4px; border-top: 1px solid var(--hair); } .acts button { min-height: 24px; padding: 2px 6px; border-radius: 3px; color: var(--soft); } .acts button:hover { background: var(--paper-deep); color: var(--ink); }
+.phrase-field {
+  border: 1px solid var(--hair);
+  border-radius: 4px;
+  background: var(--sheet);
+}
+.words :deep(.ProseMirror) {
+  min-height: 28px;
+  padding: 4px 8px;
+  outline: none;
+  font: 400 15px/20px var(--font-text);
+  color: var(--ink);
+  white-space: pre-wrap;
+}
+.phrase-field:focus-within {
+  border-color: var(--prussian);
+}
+.acts {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px;
+  padding: 2px 4px;
+  border-top: 1px solid var(--hair);
+}
+.acts button {
+  min-height: 24px;
+  padding: 2px 6px;
+  border-radius: 3px;
+  color: var(--soft);
+}
+.acts button:hover {
+  background: var(--paper-deep);
+  color: var(--ink);
+}
 </style>

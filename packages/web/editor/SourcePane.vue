@@ -1,5 +1,10 @@
 <script setup lang="ts">
-import { autocompletion, closeBrackets, closeBracketsKeymap, completionKeymap } from '@codemirror/autocomplete';
+import {
+  autocompletion,
+  closeBrackets,
+  closeBracketsKeymap,
+  completionKeymap,
+} from '@codemirror/autocomplete';
 import { defaultKeymap, history, historyKeymap, indentWithTab } from '@codemirror/commands';
 import { bracketMatching, syntaxHighlighting } from '@codemirror/language';
 import { lintGutter, setDiagnostics, type Diagnostic } from '@codemirror/lint';
@@ -11,7 +16,11 @@ import { onMounted, onUnmounted, ref, watch } from 'vue';
 import { colours, languageOf, type SourceLanguage } from './sourceLanguage.ts';
 
 /** A topic as text. What is typed goes out; what others change comes in around the caret. */
-const { language, problems, editable } = defineProps<{ language: SourceLanguage; problems: readonly Problem[]; editable: boolean }>();
+const { language, problems, editable } = defineProps<{
+  language: SourceLanguage;
+  problems: readonly Problem[];
+  editable: boolean;
+}>();
 const text = defineModel<string>('text', { required: true });
 const mount = ref<HTMLElement>();
 let view: EditorView | undefined;
@@ -21,10 +30,21 @@ function diagnosticOf({ severity, message, where }: Problem, state: EditorState)
   const to = Math.min(line.to, line.from + Math.max(0, (where.column ?? 1) - 1));
   // The start tag ends where the problem is.
   const start = state.doc.sliceString(line.from, to).lastIndexOf('<');
-  return { from: start === -1 ? line.from : line.from + start, to: Math.max(to, line.from), severity, message };
+  return {
+    from: start === -1 ? line.from : line.from + start,
+    to: Math.max(to, line.from),
+    severity,
+    message,
+  };
 }
 function mark(): void {
-  if (view) view.dispatch(setDiagnostics(view.state, problems.map((one) => diagnosticOf(one, view!.state))));
+  if (view)
+    view.dispatch(
+      setDiagnostics(
+        view.state,
+        problems.map((one) => diagnosticOf(one, view!.state)),
+      ),
+    );
 }
 /** Changes only what differs, so that the caret stays where it is. */
 function take(next: string): void {
@@ -34,8 +54,15 @@ function take(next: string): void {
   let from = 0;
   while (from < now.length && from < next.length && now[from] === next[from]) from += 1;
   let end = 0;
-  while (end < now.length - from && end < next.length - from && now[now.length - 1 - end] === next[next.length - 1 - end]) end += 1;
-  view.dispatch({ changes: { from, to: now.length - end, insert: next.slice(from, next.length - end) } });
+  while (
+    end < now.length - from &&
+    end < next.length - from &&
+    now[now.length - 1 - end] === next[next.length - 1 - end]
+  )
+    end += 1;
+  view.dispatch({
+    changes: { from, to: now.length - end, insert: next.slice(from, next.length - end) },
+  });
 }
 onMounted(() => {
   view = new EditorView({
@@ -52,10 +79,20 @@ onMounted(() => {
         search({ top: true }),
         lintGutter(),
         syntaxHighlighting(colours),
-        keymap.of([...closeBracketsKeymap, ...completionKeymap, ...searchKeymap, ...historyKeymap, ...defaultKeymap, indentWithTab]),
+        keymap.of([
+          ...closeBracketsKeymap,
+          ...completionKeymap,
+          ...searchKeymap,
+          ...historyKeymap,
+          ...defaultKeymap,
+          indentWithTab,
+        ]),
         EditorView.lineWrapping,
         EditorState.readOnly.of(!editable),
-        EditorView.contentAttributes.of({ 'aria-label': language === 'source' ? 'Source' : 'Markdown', spellcheck: 'false' }),
+        EditorView.contentAttributes.of({
+          'aria-label': language === 'source' ? 'Source' : 'Markdown',
+          spellcheck: 'false',
+        }),
         EditorView.updateListener.of((update) => {
           if (update.docChanged) text.value = update.state.doc.toString();
         }),
@@ -76,6 +113,34 @@ watch(() => problems, mark);
 </template>
 
 <style scoped>
-.source { max-width: 760px; min-height: 60vh; margin: 0 auto; background: var(--sheet); border: 1px solid var(--hair); border-radius: 3px; }
-.source :deep(.cm-editor) { min-height: 60vh; color: var(--ink); outline: none; } .source :deep(.cm-scroller) { font: 400 13px/1.55 var(--font-code); } .source :deep(.cm-gutters) { background: var(--paper); color: var(--soft); border-color: var(--hair); } .source :deep(.cm-cursor) { border-color: var(--ink); } .source :deep(.cm-tooltip), .source :deep(.cm-panels) { background: var(--sheet); color: var(--ink); border-color: var(--hair); }
+.source {
+  max-width: 760px;
+  min-height: 60vh;
+  margin: 0 auto;
+  background: var(--sheet);
+  border: 1px solid var(--hair);
+  border-radius: 3px;
+}
+.source :deep(.cm-editor) {
+  min-height: 60vh;
+  color: var(--ink);
+  outline: none;
+}
+.source :deep(.cm-scroller) {
+  font: 400 13px/1.55 var(--font-code);
+}
+.source :deep(.cm-gutters) {
+  background: var(--paper);
+  color: var(--soft);
+  border-color: var(--hair);
+}
+.source :deep(.cm-cursor) {
+  border-color: var(--ink);
+}
+.source :deep(.cm-tooltip),
+.source :deep(.cm-panels) {
+  background: var(--sheet);
+  color: var(--ink);
+  border-color: var(--hair);
+}
 </style>

@@ -18,7 +18,11 @@ async function signIn(): Promise<void> {
   try {
     await session.signIn(email.value, password.value);
     const then = route.query['then'];
-    await router.replace(typeof then === 'string' && then.startsWith('/') && !then.startsWith('//') ? then : '/library');
+    await router.replace(
+      typeof then === 'string' && then.startsWith('/') && !then.startsWith('//')
+        ? then
+        : '/library',
+    );
   } catch (error) {
     failure.value = messageOf(error);
   } finally {
@@ -35,9 +39,18 @@ async function signIn(): Promise<void> {
       <h1>Ukiyo</h1>
       <p class="quiet">Carve once, pull every impression from it.</p>
       <label for="email">E-mail</label>
-      <n-input v-model:value="email" :input-props="{ id: 'email', autocomplete: 'username', type: 'email' }" placeholder="" />
+      <n-input
+        v-model:value="email"
+        :input-props="{ id: 'email', autocomplete: 'username', type: 'email' }"
+        placeholder=""
+      />
       <label for="password">Password</label>
-      <n-input v-model:value="password" type="password" :input-props="{ id: 'password', autocomplete: 'current-password' }" placeholder="" />
+      <n-input
+        v-model:value="password"
+        type="password"
+        :input-props="{ id: 'password', autocomplete: 'current-password' }"
+        placeholder=""
+      />
       <p v-if="failure" class="seal-text" role="alert">{{ failure }}</p>
       <n-button type="primary" attr-type="submit" :loading="busy" block>Sign in</n-button>
     </form>
@@ -45,9 +58,41 @@ async function signIn(): Promise<void> {
 </template>
 
 <style scoped>
-.gate { min-height: 100%; display: grid; place-items: center; position: relative; }
-.band { position: absolute; inset: 0 0 auto 0; height: 38vh; background: linear-gradient(180deg, var(--deep), var(--prussian) 40%, transparent); opacity: 0.9; }
-.form { position: relative; width: 340px; padding: 32px; background: var(--sheet); border-radius: 4px; box-shadow: 0 8px 32px rgb(20 30 60 / 18%); display: grid; gap: 8px; }
-h1 { font-size: 28px; }
-p { margin: 0 0 8px; } label { font-size: 13px; color: var(--soft); margin-top: 4px; } .n-button { margin-top: 12px; }
+.gate {
+  min-height: 100%;
+  display: grid;
+  place-items: center;
+  position: relative;
+}
+.band {
+  position: absolute;
+  inset: 0 0 auto 0;
+  height: 38vh;
+  background: linear-gradient(180deg, var(--deep), var(--prussian) 40%, transparent);
+  opacity: 0.9;
+}
+.form {
+  position: relative;
+  width: 340px;
+  padding: 32px;
+  background: var(--sheet);
+  border-radius: 4px;
+  box-shadow: 0 8px 32px rgb(20 30 60 / 18%);
+  display: grid;
+  gap: 8px;
+}
+h1 {
+  font-size: 28px;
+}
+p {
+  margin: 0 0 8px;
+}
+label {
+  font-size: 13px;
+  color: var(--soft);
+  margin-top: 4px;
+}
+.n-button {
+  margin-top: 12px;
+}
 </style>

@@ -18,20 +18,55 @@ watch(topic, async (id) => {
   const { text, kind } = await library.read(id);
   root.value = readItem(id, kind, text).root;
 });
-const tried = computed(() => (speaksOfWords.value && words.value !== '' ? element(rule.kind === 'pattern' ? rule.element : 'p', {}, [words.value]) : root.value));
+const tried = computed(() =>
+  speaksOfWords.value && words.value !== ''
+    ? element(rule.kind === 'pattern' ? rule.element : 'p', {}, [words.value])
+    : root.value,
+);
 const found = computed(() => (tried.value ? checkHouseRules(tried.value, [rule]) : []));
-const topics = computed(() => library.items.filter(({ kind }) => kind === 'topic').map(({ id, title }) => ({ value: id, label: title || id })));
+const topics = computed(() =>
+  library.items
+    .filter(({ kind }) => kind === 'topic')
+    .map(({ id, title }) => ({ value: id, label: title || id })),
+);
 </script>
 
 <template>
   <fieldset>
     <legend class="small quiet">Try it</legend>
-    <n-input v-if="speaksOfWords" v-model:value="words" size="small" placeholder="Words to try it on" :input-props="{ 'aria-label': 'Words to try it on' }" />
-    <n-select v-model:value="topic" size="small" filterable clearable placeholder="A topic to try it on" :options="topics" :input-props="{ 'aria-label': 'A topic to try it on' }" />
-    <p v-if="tried" class="small" role="status">{{ found.length === 0 ? 'Nothing to say here.' : `${found.length} found: ${found[0]!.message}` }}</p>
+    <n-input
+      v-if="speaksOfWords"
+      v-model:value="words"
+      size="small"
+      placeholder="Words to try it on"
+      :input-props="{ 'aria-label': 'Words to try it on' }"
+    />
+    <n-select
+      v-model:value="topic"
+      size="small"
+      filterable
+      clearable
+      placeholder="A topic to try it on"
+      :options="topics"
+      :input-props="{ 'aria-label': 'A topic to try it on' }"
+    />
+    <p v-if="tried" class="small" role="status">
+      {{
+        found.length === 0 ? 'Nothing to say here.' : `${found.length} found: ${found[0]!.message}`
+      }}
+    </p>
   </fieldset>
 </template>
 
 <style scoped>
-fieldset { border: 1px dashed var(--hair); border-radius: 4px; display: grid; gap: 6px; padding: 8px 12px; } p { margin: 0; }
+fieldset {
+  border: 1px dashed var(--hair);
+  border-radius: 4px;
+  display: grid;
+  gap: 6px;
+  padding: 8px 12px;
+}
+p {
+  margin: 0;
+}
 </style>

@@ -1,5 +1,13 @@
 <script setup lang="ts">
-import { IconArrowBackUp, IconArrowDown, IconArrowForwardUp, IconArrowUp, IconIndentDecrease, IconIndentIncrease, IconTrash } from '@tabler/icons-vue';
+import {
+  IconArrowBackUp,
+  IconArrowDown,
+  IconArrowForwardUp,
+  IconArrowUp,
+  IconIndentDecrease,
+  IconIndentIncrease,
+  IconTrash,
+} from '@tabler/icons-vue';
 import { cutOut, type MapEntry } from '@ukiyo/core/arranging';
 import { valuesOn } from '@ukiyo/core/facets';
 import { writeCanonical } from '@ukiyo/core/grammar';
@@ -37,12 +45,18 @@ const message = useMessage();
 const map = useMap();
 const id = computed(() => (typeof route.params['id'] === 'string' ? route.params['id'] : ''));
 const entries = useEntries(map, () => id.value);
-const contents = useContents(() => id.value, () => map.saved.value);
+const contents = useContents(
+  () => id.value,
+  () => map.saved.value,
+);
 const tree = ref<{ focusChosen: () => void }>();
 const mayWrite = computed(() => session.may('write'));
 const used = computed(() => new Set(map.entries.value.map((entry) => entry.href)));
 const columns = useStorage<string[]>('ukiyo-arrange-columns', ['number', 'facets']);
-const allColumns = computed(() => [...mapColumns, ...library.agreements.facts.map(({ name, label }) => ({ name: factColumn(name), label }))]);
+const allColumns = computed(() => [
+  ...mapColumns,
+  ...library.agreements.facts.map(({ name, label }) => ({ name: factColumn(name), label })),
+]);
 const views = [
   { name: 'order', label: 'Order' },
   { name: 'links', label: 'Links' },
@@ -92,7 +106,8 @@ function say(changed: boolean): void {
 const refuse = (): void => void message.info('That would not be valid here.');
 function openEntry(entry: MapEntry): void {
   const item = entries.itemOf(entry);
-  if (item) void router.push({ name: item.kind === 'map' ? 'arrange' : 'write', params: { id: item.id } });
+  if (item)
+    void router.push({ name: item.kind === 'map' ? 'arrange' : 'write', params: { id: item.id } });
 }
 function find(): void {
   if (!entries.find(wanted.value)) message.info('No entry of this map is called so.');
@@ -101,7 +116,11 @@ function find(): void {
 const asked = shallowRef<PopPlace>();
 function askFacets(): void {
   const row = document.querySelector('.entry.at')?.getBoundingClientRect();
-  if (row && mayWrite.value) asked.value = row.bottom < window.innerHeight - 400 ? { left: row.left + 24, top: row.bottom + 4 } : { left: row.left + 24, bottom: window.innerHeight - row.top + 4 };
+  if (row && mayWrite.value)
+    asked.value =
+      row.bottom < window.innerHeight - 400
+        ? { left: row.left + 24, top: row.bottom + 4 }
+        : { left: row.left + 24, bottom: window.innerHeight - row.top + 4 };
 }
 function closeFacets(): void {
   asked.value = undefined;
@@ -114,7 +133,11 @@ async function cut(): Promise<void> {
   if (!entry || !root) return;
   const title = entries.titleOf(entry);
   try {
-    const made = await library.create({ type: 'map', title, folder: library.find(id.value)?.folder ?? '' });
+    const made = await library.create({
+      type: 'map',
+      title,
+      folder: library.find(id.value)?.folder ?? '',
+    });
     const parted = cutOut(root, entry.path, made.id, title);
     if (!parted) return refuse();
     await library.save(made.id, writeCanonical(parted.branch), made.version);
@@ -128,54 +151,210 @@ async function cut(): Promise<void> {
 
 <template>
   <div class="arrange">
-    <MapDrawer :current="id" :used="used" :may-write="mayWrite" @add="(hrefs) => say(map.add(hrefs))" />
+    <MapDrawer
+      :current="id"
+      :used="used"
+      :may-write="mayWrite"
+      @add="(hrefs) => say(map.add(hrefs))"
+    />
     <main class="desk">
       <div class="tools">
         <h1>{{ place.trail[0] }}</h1>
         <span class="quiet small count">{{ map.entries.value.length }} entries</span>
         <span class="gap" />
-        <div class="views" role="group" aria-label="View"><button v-for="{ name, label } in views" :key="name" type="button" class="plain" :class="{ on: name === view }" :aria-pressed="name === view" @click="view = name">{{ label }}</button></div>
-        <router-link v-if="id !== ''" class="as-one" :to="{ name: 'whole', params: { id } }" title="Every topic of the map, one under the other, to read and to write">Write as one</router-link>
+        <div class="views" role="group" aria-label="View">
+          <button
+            v-for="{ name, label } in views"
+            :key="name"
+            type="button"
+            class="plain"
+            :class="{ on: name === view }"
+            :aria-pressed="name === view"
+            @click="view = name"
+          >
+            {{ label }}
+          </button>
+        </div>
+        <router-link
+          v-if="id !== ''"
+          class="as-one"
+          :to="{ name: 'whole', params: { id } }"
+          title="Every topic of the map, one under the other, to read and to write"
+        >
+          Write as one
+        </router-link>
       </div>
       <div v-if="view === 'order'" class="tools">
         <template v-if="mayWrite">
           <n-button-group size="small">
-            <n-button aria-label="Move up" title="Move up (Alt ↑)" @click="say(map.moveUp())"><IconArrowUp :size="18" /></n-button>
-            <n-button aria-label="Move down" title="Move down (Alt ↓)" @click="say(map.moveDown())"><IconArrowDown :size="18" /></n-button>
-            <n-button aria-label="Move out" title="Move out (Alt ←)" @click="say(map.outdent())"><IconIndentDecrease :size="18" /></n-button>
-            <n-button aria-label="Move in" title="Move in (Alt →)" @click="say(map.indent())"><IconIndentIncrease :size="18" /></n-button>
+            <n-button aria-label="Move up" title="Move up (Alt ↑)" @click="say(map.moveUp())">
+              <IconArrowUp :size="18" />
+            </n-button>
+            <n-button aria-label="Move down" title="Move down (Alt ↓)" @click="say(map.moveDown())">
+              <IconArrowDown :size="18" />
+            </n-button>
+            <n-button aria-label="Move out" title="Move out (Alt ←)" @click="say(map.outdent())">
+              <IconIndentDecrease :size="18" />
+            </n-button>
+            <n-button aria-label="Move in" title="Move in (Alt →)" @click="say(map.indent())">
+              <IconIndentIncrease :size="18" />
+            </n-button>
           </n-button-group>
-          <n-button size="small" title="For whom the entry is (Ctrl ;)" :disabled="!chosenEntry" @click="askFacets">Only for …</n-button>
-          <n-button size="small" aria-label="Take out of the map" title="Take out of the map (Delete)" @click="say(map.remove())"><IconTrash :size="18" /></n-button>
+          <n-button
+            size="small"
+            title="For whom the entry is (Ctrl ;)"
+            :disabled="!chosenEntry"
+            @click="askFacets"
+          >
+            Only for …
+          </n-button>
+          <n-button
+            size="small"
+            aria-label="Take out of the map"
+            title="Take out of the map (Delete)"
+            @click="say(map.remove())"
+          >
+            <IconTrash :size="18" />
+          </n-button>
           <n-button-group size="small">
-            <n-button aria-label="Undo" :disabled="!map.canUndo.value" @click="map.undo"><IconArrowBackUp :size="18" /></n-button>
-            <n-button aria-label="Redo" :disabled="!map.canRedo.value" @click="map.redo"><IconArrowForwardUp :size="18" /></n-button>
+            <n-button aria-label="Undo" :disabled="!map.canUndo.value" @click="map.undo">
+              <IconArrowBackUp :size="18" />
+            </n-button>
+            <n-button aria-label="Redo" :disabled="!map.canRedo.value" @click="map.redo">
+              <IconArrowForwardUp :size="18" />
+            </n-button>
           </n-button-group>
         </template>
         <span class="gap" />
-        <n-input v-model:value="wanted" size="small" class="find" clearable placeholder="Find" :input-props="{ 'aria-label': 'Find in this map' }" @keydown.enter="find" />
-        <PickOne :chosen="''" label="Levels" :options="[{ value: '', label: 'Levels' }, { value: '0', label: 'only the first' }, { value: '1', label: 'the first two' }, { value: 'all', label: 'all' }]" @update:chosen="entries.foldFrom($event === 'all' || $event === '' ? undefined : Number($event))" />
+        <n-input
+          v-model:value="wanted"
+          size="small"
+          class="find"
+          clearable
+          placeholder="Find"
+          :input-props="{ 'aria-label': 'Find in this map' }"
+          @keydown.enter="find"
+        />
+        <PickOne
+          :chosen="''"
+          label="Levels"
+          :options="[
+            { value: '', label: 'Levels' },
+            { value: '0', label: 'only the first' },
+            { value: '1', label: 'the first two' },
+            { value: 'all', label: 'all' },
+          ]"
+          @update:chosen="
+            entries.foldFrom($event === 'all' || $event === '' ? undefined : Number($event))
+          "
+        />
         <n-popover trigger="click" placement="bottom-end">
           <template #trigger><n-button size="small">Columns</n-button></template>
-          <div class="columns"><label v-for="{ name, label } in allColumns" :key="name"><input v-model="columns" type="checkbox" :value="name" />{{ label }}</label></div>
+          <div class="columns">
+            <label v-for="{ name, label } in allColumns" :key="name">
+              <input v-model="columns" type="checkbox" :value="name" />
+              {{ label }}
+            </label>
+          </div>
         </n-popover>
       </div>
       <p v-if="map.failure.value" class="seal-text" role="alert">{{ map.failure.value }}</p>
       <ConflictNotice :conflict="map.conflict.value" @mine="map.keepMine" @theirs="open" />
-      <MapTree v-if="view === 'order'" ref="tree" :map="map" :entries="entries" :contents="contents" :columns="columns" :may-write="mayWrite" @open="openEntry" @facets="askFacets" @refused="refuse">
-        <p v-if="map.entries.value.length === 0 && !map.failure.value" class="quiet">An empty map. Add topics from the list on the left.</p>
+      <MapTree
+        v-if="view === 'order'"
+        ref="tree"
+        :map="map"
+        :entries="entries"
+        :contents="contents"
+        :columns="columns"
+        :may-write="mayWrite"
+        @open="openEntry"
+        @facets="askFacets"
+        @refused="refuse"
+      >
+        <p v-if="map.entries.value.length === 0 && !map.failure.value" class="quiet">
+          An empty map. Add topics from the list on the left.
+        </p>
       </MapTree>
       <RelationGrids v-else-if="view === 'links'" :map="map" :editable="mayWrite" />
-      <MapComparison v-else-if="map.root.value" :id="id" :root="map.root.value" :entries="entries" />
-      <FacetChooser v-if="asked && chosenEntry" :place="asked" :label="entries.titleOf(chosenEntry)" :wider="undefined" :values-of="(facet) => valuesOn(chosenEntry!.element.attributes, facet)" :facets="library.facets" @toggle="map.toggleValue" @close="closeFacets" />
+      <MapComparison
+        v-else-if="map.root.value"
+        :id="id"
+        :root="map.root.value"
+        :entries="entries"
+      />
+      <FacetChooser
+        v-if="asked && chosenEntry"
+        :place="asked"
+        :label="entries.titleOf(chosenEntry)"
+        :wider="undefined"
+        :values-of="(facet) => valuesOn(chosenEntry!.element.attributes, facet)"
+        :facets="library.facets"
+        @toggle="map.toggleValue"
+        @close="closeFacets"
+      />
     </main>
     <aside class="bench" aria-label="About the map">
-      <label class="small quiet">As the edition<PickOne v-model:chosen="contents.chosen.value" label="As the edition" :options="[{ value: '', label: 'none' }, ...contents.offered.value.map((edition) => ({ value: edition.id, label: edition.name }))]" /></label>
-      <div class="tabs" role="tablist" aria-label="About the map"><button v-for="{ name, label } in panels" :id="`tab-${name}`" :key="name" type="button" role="tab" aria-controls="map-panel" :aria-selected="name === panel" @click="panel = name">{{ label }}</button></div>
+      <label class="small quiet">
+        As the edition
+        <PickOne
+          v-model:chosen="contents.chosen.value"
+          label="As the edition"
+          :options="[
+            { value: '', label: 'none' },
+            ...contents.offered.value.map((edition) => ({
+              value: edition.id,
+              label: edition.name,
+            })),
+          ]"
+        />
+      </label>
+      <div class="tabs" role="tablist" aria-label="About the map">
+        <button
+          v-for="{ name, label } in panels"
+          :id="`tab-${name}`"
+          :key="name"
+          type="button"
+          role="tab"
+          aria-controls="map-panel"
+          :aria-selected="name === panel"
+          @click="panel = name"
+        >
+          {{ label }}
+        </button>
+      </div>
       <div id="map-panel" role="tabpanel" tabindex="0" :aria-labelledby="`tab-${panel}`">
-        <template v-if="panel === 'entry'"><EntryPanel v-if="chosenEntry" :map="map" :entry="chosenEntry" :entries="entries" :contents="contents" :editable="mayWrite" @refused="refuse" @cut="cut" @facets="askFacets" /><p v-else class="quiet">Choose an entry.</p></template>
-        <MapPanel v-else-if="panel === 'map' && map.root.value" :id="id" :map="map" :editable="mayWrite" />
-        <template v-else-if="panel === 'proof'"><ProofPanel v-if="chosenTopic" :topic="chosenTopic" :changes="savings" :root-of="() => undefined" :at="undefined" @go="chosenEntry && openEntry(chosenEntry)" /><p v-else class="quiet">Choose an entry with a topic: here are its pages.</p></template>
+        <template v-if="panel === 'entry'">
+          <EntryPanel
+            v-if="chosenEntry"
+            :map="map"
+            :entry="chosenEntry"
+            :entries="entries"
+            :contents="contents"
+            :editable="mayWrite"
+            @refused="refuse"
+            @cut="cut"
+            @facets="askFacets"
+          />
+          <p v-else class="quiet">Choose an entry.</p>
+        </template>
+        <MapPanel
+          v-else-if="panel === 'map' && map.root.value"
+          :id="id"
+          :map="map"
+          :editable="mayWrite"
+        />
+        <template v-else-if="panel === 'proof'">
+          <ProofPanel
+            v-if="chosenTopic"
+            :topic="chosenTopic"
+            :changes="savings"
+            :root-of="() => undefined"
+            :at="undefined"
+            @go="chosenEntry && openEntry(chosenEntry)"
+          />
+          <p v-else class="quiet">Choose an entry with a topic: here are its pages.</p>
+        </template>
         <ContentsPanel v-else-if="panel === 'contents'" :contents="contents" />
       </div>
     </aside>
@@ -183,8 +362,104 @@ async function cut(): Promise<void> {
 </template>
 
 <style scoped>
-.arrange { display: grid; grid-template-columns: 236px minmax(0, 1fr) 280px; height: 100%; }
-.desk { display: flex; flex-direction: column; min-height: 0; padding: 14px 18px 0; } .tools { display: flex; align-items: center; gap: 10px; padding-bottom: 10px; } .tools h1 { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; } .count { white-space: nowrap; } .gap { flex: 1; } .as-one { color: var(--prussian); white-space: nowrap; } .find { width: 120px; } .views { display: flex; gap: 2px; } .views button { padding: 4px 10px; border-radius: 4px; color: var(--soft); white-space: nowrap; } .views button.on { background: var(--wash); color: var(--prussian); } .columns { display: grid; gap: 4px; } .columns label { display: flex; gap: 6px; }
-.bench { border-left: 1px solid var(--hair); display: flex; flex-direction: column; min-height: 0; padding-top: 12px; } .bench > label { display: grid; gap: 3px; padding: 0 16px 8px; } .tabs { display: flex; gap: 14px; padding: 0 16px; border-bottom: 1px solid var(--hair); } .tabs button { border: 0; background: none; padding: 4px 0 8px; color: var(--soft); font: 400 14px var(--font-text); cursor: pointer; } .tabs button[aria-selected='true'] { color: var(--ink); box-shadow: inset 0 -2px var(--prussian); } #map-panel { overflow: auto; padding: 14px 16px 30px; flex: 1; } .quiet { margin: 0; }
-@media (max-width: 1150px) { .arrange { grid-template-columns: 200px minmax(0, 1fr) 230px; } }
+.arrange {
+  display: grid;
+  grid-template-columns: 236px minmax(0, 1fr) 280px;
+  height: 100%;
+}
+.desk {
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  padding: 14px 18px 0;
+}
+.tools {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  padding-bottom: 10px;
+}
+.tools h1 {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.count {
+  white-space: nowrap;
+}
+.gap {
+  flex: 1;
+}
+.as-one {
+  color: var(--prussian);
+  white-space: nowrap;
+}
+.find {
+  width: 120px;
+}
+.views {
+  display: flex;
+  gap: 2px;
+}
+.views button {
+  padding: 4px 10px;
+  border-radius: 4px;
+  color: var(--soft);
+  white-space: nowrap;
+}
+.views button.on {
+  background: var(--wash);
+  color: var(--prussian);
+}
+.columns {
+  display: grid;
+  gap: 4px;
+}
+.columns label {
+  display: flex;
+  gap: 6px;
+}
+.bench {
+  border-left: 1px solid var(--hair);
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  padding-top: 12px;
+}
+.bench > label {
+  display: grid;
+  gap: 3px;
+  padding: 0 16px 8px;
+}
+.tabs {
+  display: flex;
+  gap: 14px;
+  padding: 0 16px;
+  border-bottom: 1px solid var(--hair);
+}
+.tabs button {
+  border: 0;
+  background: none;
+  padding: 4px 0 8px;
+  color: var(--soft);
+  font: 400 14px var(--font-text);
+  cursor: pointer;
+}
+.tabs button[aria-selected='true'] {
+  color: var(--ink);
+  box-shadow: inset 0 -2px var(--prussian);
+}
+#map-panel {
+  overflow: auto;
+  padding: 14px 16px 30px;
+  flex: 1;
+}
+.quiet {
+  margin: 0;
+}
+@media (max-width: 1150px) {
+  .arrange {
+    grid-template-columns: 200px minmax(0, 1fr) 230px;
+  }
+}
 </style>

@@ -5,17 +5,30 @@ import { draggedEntries } from './mapColumns.ts';
 import NewMap from './NewMap.vue';
 
 /** The maps of the project, and topics to put into the open one: one or several at once. */
-const { current, used, mayWrite } = defineProps<{ current: string; used: ReadonlySet<string>; mayWrite: boolean }>();
+const { current, used, mayWrite } = defineProps<{
+  current: string;
+  used: ReadonlySet<string>;
+  mayWrite: boolean;
+}>();
 const emit = defineEmits<{ add: [hrefs: readonly string[]] }>();
 const library = useLibrary();
 const query = ref('');
 const chosen = ref<readonly string[]>([]);
 const maps = computed(() => library.items.filter((item) => item.kind === 'map'));
-const topics = computed(() => library.items.filter((item) => item.kind === 'topic' && item.alternateOf === null && `${item.title} ${item.id}`.toLowerCase().includes(query.value.trim().toLowerCase())));
+const topics = computed(() =>
+  library.items.filter(
+    (item) =>
+      item.kind === 'topic' &&
+      item.alternateOf === null &&
+      `${item.title} ${item.id}`.toLowerCase().includes(query.value.trim().toLowerCase()),
+  ),
+);
 watch(query, () => (chosen.value = []));
 const hrefOf = (id: string): string => `topic:${id}`;
 function toggle(href: string): void {
-  chosen.value = chosen.value.includes(href) ? chosen.value.filter((one) => one !== href) : [...chosen.value, href];
+  chosen.value = chosen.value.includes(href)
+    ? chosen.value.filter((one) => one !== href)
+    : [...chosen.value, href];
 }
 function begin(event: DragEvent, href: string): void {
   draggedEntries.value = { hrefs: chosen.value.includes(href) ? chosen.value : [href] };
@@ -31,24 +44,167 @@ function add(hrefs: readonly string[]): void {
   <aside class="drawer" aria-label="Maps and topics">
     <h1>Maps</h1>
     <ul class="maps">
-      <li v-for="item in maps" :key="item.id" :draggable="mayWrite && item.id !== current" @dragstart="begin($event, `map:${item.id}`)"><router-link :to="{ name: 'arrange', params: { id: item.id } }" :class="{ on: item.id === current }">{{ item.title || item.id }}</router-link><button v-if="mayWrite && item.id !== current" type="button" class="plain add" :aria-label="`Add the map ${item.title || item.id}`" @click="add([`map:${item.id}`])">+</button></li>
+      <li
+        v-for="item in maps"
+        :key="item.id"
+        :draggable="mayWrite && item.id !== current"
+        @dragstart="begin($event, `map:${item.id}`)"
+      >
+        <router-link
+          :to="{ name: 'arrange', params: { id: item.id } }"
+          :class="{ on: item.id === current }"
+        >
+          {{ item.title || item.id }}
+        </router-link>
+        <button
+          v-if="mayWrite && item.id !== current"
+          type="button"
+          class="plain add"
+          :aria-label="`Add the map ${item.title || item.id}`"
+          @click="add([`map:${item.id}`])"
+        >
+          +
+        </button>
+      </li>
     </ul>
     <h1>Topics</h1>
-    <n-input v-model:value="query" size="small" clearable placeholder="Filter topics" :input-props="{ 'aria-label': 'Filter topics' }" />
+    <n-input
+      v-model:value="query"
+      size="small"
+      clearable
+      placeholder="Filter topics"
+      :input-props="{ 'aria-label': 'Filter topics' }"
+    />
     <div v-if="mayWrite" class="acts small">
-      <button v-if="chosen.length > 0" type="button" class="plain" @click="add(chosen)">Add the {{ chosen.length }} chosen</button>
-      <NewMap v-if="query.trim() !== '' && topics.length > 0" :hrefs="topics.map(({ id }) => hrefOf(id))" :label="`Make a map of these ${topics.length} …`" :title="query.trim()" />
+      <button v-if="chosen.length > 0" type="button" class="plain" @click="add(chosen)">
+        Add the {{ chosen.length }} chosen
+      </button>
+      <NewMap
+        v-if="query.trim() !== '' && topics.length > 0"
+        :hrefs="topics.map(({ id }) => hrefOf(id))"
+        :label="`Make a map of these ${topics.length} …`"
+        :title="query.trim()"
+      />
     </div>
     <ul class="topics" tabindex="0" aria-label="Topics">
-      <li v-for="item in topics" :key="item.id" :draggable="mayWrite" :class="{ on: chosen.includes(hrefOf(item.id)) }" @dragstart="begin($event, hrefOf(item.id))">
-        <label><input v-if="mayWrite" type="checkbox" :checked="chosen.includes(hrefOf(item.id))" :aria-label="`Choose ${item.title}`" @change="toggle(hrefOf(item.id))" /><span :class="{ quiet: used.has(hrefOf(item.id)) }">{{ item.title }}</span></label>
-        <button v-if="mayWrite" type="button" class="plain add" :aria-label="`Add ${item.title} to the map`" @click="add([hrefOf(item.id)])">+</button>
+      <li
+        v-for="item in topics"
+        :key="item.id"
+        :draggable="mayWrite"
+        :class="{ on: chosen.includes(hrefOf(item.id)) }"
+        @dragstart="begin($event, hrefOf(item.id))"
+      >
+        <label>
+          <input
+            v-if="mayWrite"
+            type="checkbox"
+            :checked="chosen.includes(hrefOf(item.id))"
+            :aria-label="`Choose ${item.title}`"
+            @change="toggle(hrefOf(item.id))"
+          />
+          <span :class="{ quiet: used.has(hrefOf(item.id)) }">{{ item.title }}</span>
+        </label>
+        <button
+          v-if="mayWrite"
+          type="button"
+          class="plain add"
+          :aria-label="`Add ${item.title} to the map`"
+          @click="add([hrefOf(item.id)])"
+        >
+          +
+        </button>
       </li>
     </ul>
   </aside>
 </template>
 
 <style scoped>
-.drawer { border-right: 1px solid var(--hair); display: flex; flex-direction: column; min-height: 0; padding: 14px 0 0; } .drawer h1 { padding: 0 14px 8px; } .drawer h1:not(:first-child) { padding-top: 18px; } ul { list-style: none; margin: 0; padding: 0; } .maps { max-height: 30%; overflow: auto; flex: none; } .maps li { display: flex; align-items: center; padding-right: 8px; } .maps a { flex: 1; min-width: 0; } .drawer a { display: block; padding: 4px 14px; color: var(--ink); text-decoration: none; } .drawer a.on { background: var(--wash); box-shadow: inset 3px 0 var(--prussian); } .n-input { margin: 0 12px 6px; width: auto; } .acts { display: flex; gap: 10px; padding: 0 14px 4px; } .acts > button { color: var(--prussian); text-decoration: underline; }
-.topics { flex: 1; overflow: auto; } .topics li { display: flex; justify-content: space-between; align-items: center; padding: 2px 8px 2px 14px; min-height: 28px; cursor: grab; } .topics li:hover { background: var(--paper-deep); } .topics li.on { background: var(--wash); } label { display: flex; gap: 8px; align-items: baseline; min-width: 0; } .add { width: 24px; height: 24px; text-align: center; border-radius: 3px; color: var(--prussian); font-size: 18px; line-height: 1; }
+.drawer {
+  border-right: 1px solid var(--hair);
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  padding: 14px 0 0;
+}
+.drawer h1 {
+  padding: 0 14px 8px;
+}
+.drawer h1:not(:first-child) {
+  padding-top: 18px;
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+.maps {
+  max-height: 30%;
+  overflow: auto;
+  flex: none;
+}
+.maps li {
+  display: flex;
+  align-items: center;
+  padding-right: 8px;
+}
+.maps a {
+  flex: 1;
+  min-width: 0;
+}
+.drawer a {
+  display: block;
+  padding: 4px 14px;
+  color: var(--ink);
+  text-decoration: none;
+}
+.drawer a.on {
+  background: var(--wash);
+  box-shadow: inset 3px 0 var(--prussian);
+}
+.n-input {
+  margin: 0 12px 6px;
+  width: auto;
+}
+.acts {
+  display: flex;
+  gap: 10px;
+  padding: 0 14px 4px;
+}
+.acts > button {
+  color: var(--prussian);
+  text-decoration: underline;
+}
+.topics {
+  flex: 1;
+  overflow: auto;
+}
+.topics li {
+  display: flex;
+  justify-content: space-between;
+  align-items: center;
+  padding: 2px 8px 2px 14px;
+  min-height: 28px;
+  cursor: grab;
+}
+.topics li:hover {
+  background: var(--paper-deep);
+}
+.topics li.on {
+  background: var(--wash);
+}
+label {
+  display: flex;
+  gap: 8px;
+  align-items: baseline;
+  min-width: 0;
+}
+.add {
+  width: 24px;
+  height: 24px;
+  text-align: center;
+  border-radius: 3px;
+  color: var(--prussian);
+  font-size: 18px;
+  line-height: 1;
+}
 </style>

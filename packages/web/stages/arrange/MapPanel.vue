@@ -22,14 +22,28 @@ const titleIn = (tree: Element | undefined): Element | undefined => {
   return title?.name === 'booktitle' ? childNamed(title, 'mainbooktitle') : title;
 };
 const markup = ref('');
-watch(() => id, () => (markup.value = markupOf(titleIn(root.value)?.children ?? [])), { immediate: true });
+watch(
+  () => id,
+  () => (markup.value = markupOf(titleIn(root.value)?.children ?? [])),
+  { immediate: true },
+);
 const isChanged = computed(() => markup.value !== markupOf(titleIn(root.value)?.children ?? []));
 function keepTitle(): void {
   const words = nodesOf(markup.value) ?? [];
   map.changeRoot((tree) => {
     const known = titleIn(tree);
     if (!known) return { ...tree, children: [element('title', {}, words), ...tree.children] };
-    const put = (one: Element): Element => (one === known ? { ...one, children: words } : { ...one, children: one.children.map((child) => (isElement(child) && (child === known || child.name === 'booktitle') ? put(child) : child)) });
+    const put = (one: Element): Element =>
+      one === known
+        ? { ...one, children: words }
+        : {
+            ...one,
+            children: one.children.map((child) =>
+              isElement(child) && (child === known || child.name === 'booktitle')
+                ? put(child)
+                : child,
+            ),
+          };
     return put(tree);
   });
 }
@@ -60,10 +74,50 @@ async function hold(set: string, on: boolean): Promise<void> {
 <template>
   <section class="map-panel" aria-label="About this map">
     <fieldset :disabled="!editable">
-      <div class="field"><span>Title</span><PhraseField :key="id" v-model:markup="markup" label="Title of the map" @enter="keepTitle" /><n-button v-if="isChanged" size="tiny" type="primary" @click="keepTitle">Keep the title</n-button></div>
-      <div class="row"><span class="quiet small">For {{ tagsOf(root?.attributes ?? {}, library.facets).length === 0 ? 'everybody' : 'only' }}</span><OnlyFor v-model:conditions="conditions" label="The whole map" :disabled="!editable" /></div>
-      <label>Names before its keys, where another map takes it in (key scopes)<n-input v-model:value="scopes" size="small" placeholder="" :disabled="!editable" :input-props="{ 'aria-label': 'Key scopes' }" @change="keepScopes" /></label>
-      <div v-if="sets.length > 0" class="field"><span>Sets of variables</span><label v-for="set in sets" :key="set.id" class="box"><input type="checkbox" :checked="set.everywhere || set.heldBy.includes(id)" :disabled="set.everywhere" @change="hold(set.id, !set.heldBy.includes(id))" />{{ set.title }}<span v-if="set.everywhere" class="quiet small"> in every map</span></label></div>
+      <div class="field">
+        <span>Title</span>
+        <PhraseField
+          :key="id"
+          v-model:markup="markup"
+          label="Title of the map"
+          @enter="keepTitle"
+        />
+        <n-button v-if="isChanged" size="tiny" type="primary" @click="keepTitle">
+          Keep the title
+        </n-button>
+      </div>
+      <div class="row">
+        <span class="quiet small">
+          For
+          {{ tagsOf(root?.attributes ?? {}, library.facets).length === 0 ? 'everybody' : 'only' }}
+        </span>
+        <OnlyFor v-model:conditions="conditions" label="The whole map" :disabled="!editable" />
+      </div>
+      <label>
+        Names before its keys, where another map takes it in (key scopes)
+        <n-input
+          v-model:value="scopes"
+          size="small"
+          placeholder=""
+          :disabled="!editable"
+          :input-props="{ 'aria-label': 'Key scopes' }"
+          @change="keepScopes"
+        />
+      </label>
+      <div v-if="sets.length > 0" class="field">
+        <span>Sets of variables</span>
+        <label v-for="set in sets" :key="set.id" class="box">
+          <input
+            type="checkbox"
+            :checked="set.everywhere || set.heldBy.includes(id)"
+            :disabled="set.everywhere"
+            @change="hold(set.id, !set.heldBy.includes(id))"
+          />
+          {{ set.title }}
+          {{ ' ' }}
+          <span v-if="set.everywhere" class="quiet small">in every map</span>
+        </label>
+      </div>
     </fieldset>
     <p v-if="failure" class="seal-text small" role="alert">{{ failure }}</p>
     <BookPanel :map="map" :editable="editable" />
@@ -71,5 +125,38 @@ async function hold(set: string, on: boolean): Promise<void> {
 </template>
 
 <style scoped>
-fieldset { border: 0; padding: 0; margin: 0; display: grid; grid-template-columns: minmax(0, 1fr); gap: 14px; min-width: 0; } label, .field { display: grid; grid-template-columns: minmax(0, 1fr); gap: 3px; font-size: 13px; color: var(--soft); justify-items: start; } .field > :deep(.phrase-field) { width: 100%; } .box { display: flex; gap: 6px; align-items: baseline; font-size: 14px; color: var(--ink); } .row { display: flex; gap: 6px; align-items: center; flex-wrap: wrap; }
+fieldset {
+  border: 0;
+  padding: 0;
+  margin: 0;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 14px;
+  min-width: 0;
+}
+label,
+.field {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 3px;
+  font-size: 13px;
+  color: var(--soft);
+  justify-items: start;
+}
+.field > :deep(.phrase-field) {
+  width: 100%;
+}
+.box {
+  display: flex;
+  gap: 6px;
+  align-items: baseline;
+  font-size: 14px;
+  color: var(--ink);
+}
+.row {
+  display: flex;
+  gap: 6px;
+  align-items: center;
+  flex-wrap: wrap;
+}
 </style>

@@ -14,20 +14,33 @@ import type { Entries } from './useEntries.ts';
 import type { Choosing, OpenMap } from './useMap.ts';
 
 /** The map as a tree: chosen, moved and folded by hand or by keys. */
-const { map, entries, contents, columns, mayWrite } = defineProps<{ map: OpenMap; entries: Entries; contents: MapContents; columns: readonly string[]; mayWrite: boolean }>();
+const { map, entries, contents, columns, mayWrite } = defineProps<{
+  map: OpenMap;
+  entries: Entries;
+  contents: MapContents;
+  columns: readonly string[];
+  mayWrite: boolean;
+}>();
 const emit = defineEmits<{ open: [entry: MapEntry]; facets: []; refused: [] }>();
 const library = useLibrary();
 const target = shallowRef<{ index: number; where: 'before' | 'inside' | 'after' }>();
 const has = (column: string): boolean => columns.includes(column);
-const focusChosen = (): void => void nextTick(() => document.querySelector<HTMLElement>('.entry.at')?.focus());
+const focusChosen = (): void =>
+  void nextTick(() => document.querySelector<HTMLElement>('.entry.at')?.focus());
 const say = (changed: boolean): void => {
   if (!changed) emit('refused');
   focusChosen();
 };
 defineExpose({ focusChosen });
-watch(map.chosen, () => void nextTick(() => document.querySelector('.entry.at')?.scrollIntoView({ block: 'nearest' })));
+watch(
+  map.chosen,
+  () =>
+    void nextTick(() => document.querySelector('.entry.at')?.scrollIntoView({ block: 'nearest' })),
+);
 
-const at = computed(() => entries.shown.value.findIndex(({ index }) => index === map.chosenIndex.value));
+const at = computed(() =>
+  entries.shown.value.findIndex(({ index }) => index === map.chosenIndex.value),
+);
 function go(offset: number, how: Choosing): void {
   const rows = entries.shown.value;
   map.select(rows[Math.max(0, Math.min(rows.length - 1, at.value + offset))]?.entry.path, how);
@@ -39,7 +52,12 @@ function onKey(event: KeyboardEvent): void {
     event.preventDefault();
     return emit('facets');
   }
-  const moves: Record<string, () => boolean> = { ArrowUp: map.moveUp, ArrowDown: map.moveDown, ArrowRight: map.indent, ArrowLeft: map.outdent };
+  const moves: Record<string, () => boolean> = {
+    ArrowUp: map.moveUp,
+    ArrowDown: map.moveDown,
+    ArrowRight: map.indent,
+    ArrowLeft: map.outdent,
+  };
   const change = moves[event.key];
   if (event.altKey && change && mayWrite) say(change());
   else if (event.key === 'ArrowUp') go(-1, event.shiftKey ? 'to' : 'alone');
@@ -47,7 +65,8 @@ function onKey(event: KeyboardEvent): void {
   else if (event.key === 'Home') go(-entries.shown.value.length, event.shiftKey ? 'to' : 'alone');
   else if (event.key === 'End') go(entries.shown.value.length, event.shiftKey ? 'to' : 'alone');
   else if (event.key === 'ArrowRight' && entry) entries.fold(entry, false);
-  else if (event.key === 'ArrowLeft' && entry && entries.holds(map.chosenIndex.value)) entries.fold(entry, true);
+  else if (event.key === 'ArrowLeft' && entry && entries.holds(map.chosenIndex.value))
+    entries.fold(entry, true);
   else if (event.key === 'Enter' && entry) emit('open', entry);
   else if (event.key === 'Delete' && mayWrite) say(map.remove());
   else if (command && event.key.toLowerCase() === 'z') (event.shiftKey ? map.redo : map.undo)();
@@ -81,15 +100,26 @@ function drop(): void {
     return say(map.add(from.hrefs));
   }
   const parent: Path = where === 'inside' ? onto.path : onto.path.slice(0, -1);
-  say(map.drop(from.paths, parent, where === 'inside' ? onto.element.children.length : (onto.path.at(-1) ?? 0) + (where === 'after' ? 1 : 0)));
+  say(
+    map.drop(
+      from.paths,
+      parent,
+      where === 'inside'
+        ? onto.element.children.length
+        : (onto.path.at(-1) ?? 0) + (where === 'after' ? 1 : 0),
+    ),
+  );
 }
 const problemsOf = (entry: MapEntry): number => {
   const { error = 0, warning = 0 } = entries.itemOf(entry)?.problems ?? {};
   return error + warning;
 };
 const factsOf = (entry: MapEntry): { readonly name: string; readonly value: string }[] =>
-  library.agreements.facts.filter(({ name }) => has(factColumn(name))).map(({ name, label }) => ({ name: label, value: entries.itemOf(entry)?.facts[name] ?? '' }));
-const alternatesOf = (entry: MapEntry): number => library.alternatesOf(library.items, entries.targetOf(entry)).length;
+  library.agreements.facts
+    .filter(({ name }) => has(factColumn(name)))
+    .map(({ name, label }) => ({ name: label, value: entries.itemOf(entry)?.facts[name] ?? '' }));
+const alternatesOf = (entry: MapEntry): number =>
+  library.alternatesOf(library.items, entries.targetOf(entry)).length;
 </script>
 
 <template>
@@ -104,7 +134,14 @@ const alternatesOf = (entry: MapEntry): number => library.alternatesOf(library.i
       :aria-expanded="entries.holds(index) ? !entries.isFolded(entry) : undefined"
       :tabindex="index === Math.max(0, map.chosenIndex.value) ? 0 : -1"
       :draggable="mayWrite"
-      :class="[target?.index === index ? `drop-${target.where}` : '', { at: index === map.chosenIndex.value, strong: entry.depth === 0, unseen: entries.dropped.value[index] }]"
+      :class="[
+        target?.index === index ? `drop-${target.where}` : '',
+        {
+          at: index === map.chosenIndex.value,
+          strong: entry.depth === 0,
+          unseen: entries.dropped.value[index],
+        },
+      ]"
       :style="{ paddingLeft: `${10 + entry.depth * 22}px` }"
       @click="onClick($event, entry)"
       @dblclick="emit('open', entry)"
@@ -113,26 +150,131 @@ const alternatesOf = (entry: MapEntry): number => library.alternatesOf(library.i
       @dragleave="target = undefined"
       @drop.prevent="drop"
     >
-      <span class="fold" :class="{ holds: entries.holds(index), shut: entries.isFolded(entry) }" aria-hidden="true" @click.stop="entries.holds(index) && entries.fold(entry)" @dblclick.stop />
-      <span v-if="has('number')" class="number" :title="contents.placeOf(entry.path)?.dropped">{{ contents.placeOf(entry.path)?.dropped ? '–' : contents.placeOf(entry.path)?.number }}</span>
-      <span class="title" :class="{ 'seal-text': entries.isMissing(entry) }">{{ entries.titleOf(entry) }}</span>
-      <template v-if="has('facets')"><FacetBadge v-for="tag in tagsOf(entry.element.attributes, library.facets)" :key="tag.label" :tag="tag" /></template>
+      <span
+        class="fold"
+        :class="{ holds: entries.holds(index), shut: entries.isFolded(entry) }"
+        aria-hidden="true"
+        @click.stop="entries.holds(index) && entries.fold(entry)"
+        @dblclick.stop
+      />
+      <span v-if="has('number')" class="number" :title="contents.placeOf(entry.path)?.dropped">
+        {{ contents.placeOf(entry.path)?.dropped ? '–' : contents.placeOf(entry.path)?.number }}
+      </span>
+      <span class="title" :class="{ 'seal-text': entries.isMissing(entry) }">
+        {{ entries.titleOf(entry) }}
+      </span>
+      <template v-if="has('facets')">
+        <FacetBadge
+          v-for="tag in tagsOf(entry.element.attributes, library.facets)"
+          :key="tag.label"
+          :tag="tag"
+        />
+      </template>
       <span v-if="entries.isMissing(entry)" class="small seal-text">not in the library</span>
-      <span v-if="alternatesOf(entry) > 0" class="quiet small">{{ alternatesOf(entry) }} {{ alternatesOf(entry) === 1 ? 'alternate' : 'alternates' }}</span>
-      <span v-if="branchLenses(entry.element).length > 0" class="quiet small">once for each of {{ branchLenses(entry.element).join(', ') }}</span>
-      <span v-if="peerScope(entry.element) !== undefined" class="quiet small">another publication</span>
+      <span v-if="alternatesOf(entry) > 0" class="quiet small">
+        {{ alternatesOf(entry) }} {{ alternatesOf(entry) === 1 ? 'alternate' : 'alternates' }}
+      </span>
+      <span v-if="branchLenses(entry.element).length > 0" class="quiet small">
+        once for each of {{ branchLenses(entry.element).join(', ') }}
+      </span>
+      <span v-if="peerScope(entry.element) !== undefined" class="quiet small">
+        another publication
+      </span>
       <span v-if="isOnePage(entry.element)" class="quiet small">one page</span>
       <span class="gap" />
-      <span v-if="has('problems') && problemsOf(entry) > 0" class="small seal-text">{{ problemsOf(entry) }} {{ problemsOf(entry) === 1 ? 'problem' : 'problems' }}</span>
-      <span v-for="{ name, value } in factsOf(entry)" :key="name" class="quiet small" :title="name">{{ value }}</span>
-      <span v-if="has('words')" class="quiet small">{{ entries.itemOf(entry)?.wordCount ?? '' }}</span>
-      <span v-if="has('kind')" class="quiet small">{{ kindLabel(entries.itemOf(entry)?.type ?? '') }}</span>
-      <span v-if="entry.element.name !== 'topicref'" class="quiet small role">{{ labelOf(entry.element.name) }}</span>
+      <span v-if="has('problems') && problemsOf(entry) > 0" class="small seal-text">
+        {{ problemsOf(entry) }} {{ problemsOf(entry) === 1 ? 'problem' : 'problems' }}
+      </span>
+      <span v-for="{ name, value } in factsOf(entry)" :key="name" class="quiet small" :title="name">
+        {{ value }}
+      </span>
+      <span v-if="has('words')" class="quiet small">
+        {{ entries.itemOf(entry)?.wordCount ?? '' }}
+      </span>
+      <span v-if="has('kind')" class="quiet small">
+        {{ kindLabel(entries.itemOf(entry)?.type ?? '') }}
+      </span>
+      <span v-if="entry.element.name !== 'topicref'" class="quiet small role">
+        {{ labelOf(entry.element.name) }}
+      </span>
     </div>
     <slot />
   </div>
 </template>
 
 <style scoped>
-.tree { flex: 1; overflow: auto; background: var(--sheet); border: 1px solid var(--hair); border-bottom: 0; border-radius: 4px 4px 0 0; padding: 8px 0; } .entry { display: flex; align-items: center; gap: 10px; min-height: 30px; padding-right: 16px; cursor: default; position: relative; content-visibility: auto; contain-intrinsic-height: auto 30px; } .entry.strong { font-weight: 600; } .entry .quiet { font-weight: 400; white-space: nowrap; } .entry:hover { background: var(--paper); } .entry.unseen .title { color: var(--soft); text-decoration: line-through; } .entry[aria-selected='true'] { background: var(--wash); } .entry.at { box-shadow: inset 3px 0 var(--prussian); } .entry.drop-before { box-shadow: inset 0 2px var(--prussian); } .entry.drop-after { box-shadow: inset 0 -2px var(--prussian); } .entry.drop-inside { outline: 2px solid var(--prussian); outline-offset: -2px; } .gap { flex: 1; } .fold { width: 14px; flex: none; color: var(--soft); text-align: center; } .fold.holds { cursor: pointer; } .fold.holds::before { content: '▾'; } .fold.shut::before { content: '▸'; } .number { min-width: 34px; color: var(--prussian); font-weight: 400; font-variant-numeric: tabular-nums; }
+.tree {
+  flex: 1;
+  overflow: auto;
+  background: var(--sheet);
+  border: 1px solid var(--hair);
+  border-bottom: 0;
+  border-radius: 4px 4px 0 0;
+  padding: 8px 0;
+}
+.entry {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  min-height: 30px;
+  padding-right: 16px;
+  cursor: default;
+  position: relative;
+  content-visibility: auto;
+  contain-intrinsic-height: auto 30px;
+}
+.entry.strong {
+  font-weight: 600;
+}
+.entry .quiet {
+  font-weight: 400;
+  white-space: nowrap;
+}
+.entry:hover {
+  background: var(--paper);
+}
+.entry.unseen .title {
+  color: var(--soft);
+  text-decoration: line-through;
+}
+.entry[aria-selected='true'] {
+  background: var(--wash);
+}
+.entry.at {
+  box-shadow: inset 3px 0 var(--prussian);
+}
+.entry.drop-before {
+  box-shadow: inset 0 2px var(--prussian);
+}
+.entry.drop-after {
+  box-shadow: inset 0 -2px var(--prussian);
+}
+.entry.drop-inside {
+  outline: 2px solid var(--prussian);
+  outline-offset: -2px;
+}
+.gap {
+  flex: 1;
+}
+.fold {
+  width: 14px;
+  flex: none;
+  color: var(--soft);
+  text-align: center;
+}
+.fold.holds {
+  cursor: pointer;
+}
+.fold.holds::before {
+  content: '▾';
+}
+.fold.shut::before {
+  content: '▸';
+}
+.number {
+  min-width: 34px;
+  color: var(--prussian);
+  font-weight: 400;
+  font-variant-numeric: tabular-nums;
+}
 </style>

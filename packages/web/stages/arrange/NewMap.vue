@@ -8,7 +8,11 @@ import { messageOf } from '../../parts/api.ts';
 import { useLibrary } from '../../parts/library.ts';
 
 /** Makes a map of topics that were found. */
-const { hrefs, label, title } = defineProps<{ hrefs: readonly string[]; label: string; title: string }>();
+const { hrefs, label, title } = defineProps<{
+  hrefs: readonly string[];
+  label: string;
+  title: string;
+}>();
 const library = useLibrary();
 const router = useRouter();
 const message = useMessage();
@@ -20,7 +24,11 @@ function begin(): void {
 }
 async function make(): Promise<void> {
   try {
-    const { id, version } = await library.create({ type: 'map', title: name.value.trim(), folder: '' });
+    const { id, version } = await library.create({
+      type: 'map',
+      title: name.value.trim(),
+      folder: '',
+    });
     await library.save(id, writeCanonical(mapOf(id, name.value.trim(), hrefs)), version);
     isOpen.value = false;
     await router.push({ name: 'arrange', params: { id } });
@@ -31,13 +39,34 @@ async function make(): Promise<void> {
 </script>
 
 <template>
-  <form v-if="isOpen" class="new-map" aria-label="New map" @submit.prevent="make" @keydown.esc="isOpen = false">
-    <n-input v-model:value="name" size="tiny" autofocus placeholder="" :input-props="{ 'aria-label': 'Title of the new map' }" />
-    <n-button size="tiny" type="primary" attr-type="submit" :disabled="name.trim() === ''">Make</n-button>
+  <form
+    v-if="isOpen"
+    class="new-map"
+    aria-label="New map"
+    @submit.prevent="make"
+    @keydown.esc="isOpen = false"
+  >
+    <n-input
+      v-model:value="name"
+      size="tiny"
+      autofocus
+      placeholder=""
+      :input-props="{ 'aria-label': 'Title of the new map' }"
+    />
+    <n-button size="tiny" type="primary" attr-type="submit" :disabled="name.trim() === ''">
+      Make
+    </n-button>
   </form>
   <button v-else type="button" class="plain" @click="begin">{{ label }}</button>
 </template>
 
 <style scoped>
-.new-map { display: flex; gap: 6px; } button.plain { color: var(--prussian); text-decoration: underline; }
+.new-map {
+  display: flex;
+  gap: 6px;
+}
+button.plain {
+  color: var(--prussian);
+  text-decoration: underline;
+}
 </style>

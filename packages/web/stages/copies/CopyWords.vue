@@ -9,10 +9,25 @@ const parts = computed(() => diffWords(against, words));
 
 <template>
   <p>
-    <template v-for="(part, index) in parts" :key="index"><ins v-if="part.added">{{ part.value }}</ins><del v-else-if="part.removed">{{ part.value }}</del><template v-else>{{ part.value }}</template></template>
+    <template v-for="(part, index) in parts" :key="index">
+      <ins v-if="part.added">{{ part.value }}</ins>
+      <del v-else-if="part.removed">{{ part.value }}</del>
+      <template v-else>{{ part.value }}</template>
+    </template>
   </p>
 </template>
 
 <style scoped>
-p { margin: 6px 0 0; } ins { background: color-mix(in srgb, var(--pine) 16%, transparent); text-decoration: underline; text-decoration-thickness: 1px; } del { background: color-mix(in srgb, var(--seal) 12%, transparent); color: var(--soft); }
+p {
+  margin: 6px 0 0;
+}
+ins {
+  background: color-mix(in srgb, var(--pine) 16%, transparent);
+  text-decoration: underline;
+  text-decoration-thickness: 1px;
+}
+del {
+  background: color-mix(in srgb, var(--seal) 12%, transparent);
+  color: var(--soft);
+}
 </style>

@@ -20,17 +20,27 @@ const isOpen = ref(false);
 const reach = shallowRef<Reach>();
 const base = ref(asset.alternateOf ?? '');
 const conditions = shallowRef<Readonly<Record<string, string>>>(asset.conditions);
-const bases = computed(() => [{ value: '', label: 'no other image' }, ...library.assets.filter(({ id, alternateOf }) => id !== asset.id && alternateOf === null).map(({ id, name }) => ({ value: id, label: name }))]);
+const bases = computed(() => [
+  { value: '', label: 'no other image' },
+  ...library.assets
+    .filter(({ id, alternateOf }) => id !== asset.id && alternateOf === null)
+    .map(({ id, name }) => ({ value: id, label: name })),
+]);
 const others = computed(() => library.alternatesOf(library.assets, asset.id));
 
 async function open(): Promise<void> {
   isOpen.value = !isOpen.value;
-  if (isOpen.value) reach.value = await ask(`${session.base}/uses?id=${encodeURIComponent(asset.id)}`, Reach);
+  if (isOpen.value)
+    reach.value = await ask(`${session.base}/uses?id=${encodeURIComponent(asset.id)}`, Reach);
 }
 async function keep(): Promise<void> {
   try {
     const body = { of: base.value === '' ? null : base.value, conditions: conditions.value };
-    library.assets = await ask(`${session.base}/assets/${encodeURIComponent(asset.id)}/alternate`, z.array(Asset), { method: 'PUT', body });
+    library.assets = await ask(
+      `${session.base}/assets/${encodeURIComponent(asset.id)}/alternate`,
+      z.array(Asset),
+      { method: 'PUT', body },
+    );
   } catch (error) {
     message.error(messageOf(error), { duration: 8000, closable: true });
   }
@@ -42,24 +52,82 @@ async function remove(): Promise<void> {
     message.error(messageOf(error), { duration: 8000, closable: true });
   }
 }
-const isChanged = computed(() => base.value !== (asset.alternateOf ?? '') || JSON.stringify(conditions.value) !== JSON.stringify(asset.conditions));
-const mayKeep = computed(() => isChanged.value && (base.value === '' || Object.keys(conditions.value).length > 0));
+const isChanged = computed(
+  () =>
+    base.value !== (asset.alternateOf ?? '') ||
+    JSON.stringify(conditions.value) !== JSON.stringify(asset.conditions),
+);
+const mayKeep = computed(
+  () => isChanged.value && (base.value === '' || Object.keys(conditions.value).length > 0),
+);
 </script>
 
 <template>
   <li>
-    <button type="button" class="plain picture" :aria-expanded="isOpen" :aria-label="`About ${asset.name}`" @click="open"><img v-if="asset.mediaType.startsWith('image/')" :src="library.assetAddress(asset.id)" alt="" loading="lazy" /></button>
-    <span>{{ asset.name }} <FacetBadge v-for="tag in tagsOf(asset.conditions, library.facets)" :key="`${tag.facet} ${tag.value}`" :tag="tag" /></span>
-    <span class="quiet small">{{ asset.width ? `${Math.round(asset.width)} × ${Math.round(asset.height ?? 0)}` : asset.mediaType }}<template v-if="asset.alternateOf"> · for {{ library.assets.find(({ id }) => id === asset.alternateOf)?.name ?? asset.alternateOf }}</template><template v-else-if="others.length > 0"> · {{ others.length }} {{ others.length === 1 ? 'alternate' : 'alternates' }}</template></span>
+    <button
+      type="button"
+      class="plain picture"
+      :aria-expanded="isOpen"
+      :aria-label="`About ${asset.name}`"
+      @click="open"
+    >
+      <img
+        v-if="asset.mediaType.startsWith('image/')"
+        :src="library.assetAddress(asset.id)"
+        alt=""
+        loading="lazy"
+      />
+    </button>
+    <span>
+      {{ asset.name }}
+      <FacetBadge
+        v-for="tag in tagsOf(asset.conditions, library.facets)"
+        :key="`${tag.facet} ${tag.value}`"
+        :tag="tag"
+      />
+    </span>
+    <span class="quiet small">
+      {{
+        asset.width
+          ? `${Math.round(asset.width)} × ${Math.round(asset.height ?? 0)}`
+          : asset.mediaType
+      }}
+      <template v-if="asset.alternateOf">
+        · for
+        {{ library.assets.find(({ id }) => id === asset.alternateOf)?.name ?? asset.alternateOf }}
+      </template>
+      <template v-else-if="others.length > 0">
+        · {{ others.length }} {{ others.length === 1 ? 'alternate' : 'alternates' }}
+      </template>
+    </span>
     <div v-if="isOpen" class="about" role="region" :aria-label="`About ${asset.name}`">
-      <span v-if="reach" class="small">{{ reach.uses.length === 0 ? 'Shown nowhere by this name.' : 'Shown in ' }}<template v-for="(use, index) in reach.uses" :key="use.item.id">{{ index > 0 ? ', ' : '' }}<router-link :to="{ name: 'write', params: { id: use.item.id } }">{{ use.item.title }}</router-link></template></span>
+      <span v-if="reach" class="small">
+        {{ reach.uses.length === 0 ? 'Shown nowhere by this name.' : 'Shown in ' }}
+        <template v-for="(use, index) in reach.uses" :key="use.item.id">
+          {{ index > 0 ? ', ' : '' }}
+          <router-link :to="{ name: 'write', params: { id: use.item.id } }">
+            {{ use.item.title }}
+          </router-link>
+        </template>
+      </span>
       <template v-if="session.may('write') && others.length === 0">
-        <label class="small">Stands in for<PickOne v-model:chosen="base" label="Stands in for" :options="bases" /></label>
+        <label class="small">
+          Stands in for
+          <PickOne v-model:chosen="base" label="Stands in for" :options="bases" />
+        </label>
         <OnlyFor v-if="base !== ''" v-model:conditions="conditions" label="This image" />
         <n-button size="tiny" type="primary" :disabled="!mayKeep" @click="keep">Save</n-button>
       </template>
-      <n-popconfirm v-if="session.may('write')" positive-text="Delete image" negative-text="Cancel" :positive-button-props="{ type: 'error' }" @positive-click="remove">
-        <template #trigger><n-button size="tiny" quaternary type="error">Delete image</n-button></template>
+      <n-popconfirm
+        v-if="session.may('write')"
+        positive-text="Delete image"
+        negative-text="Cancel"
+        :positive-button-props="{ type: 'error' }"
+        @positive-click="remove"
+      >
+        <template #trigger>
+          <n-button size="tiny" quaternary type="error">Delete image</n-button>
+        </template>
         Delete “{{ asset.name }}”? This cannot be undone.
       </n-popconfirm>
     </div>
@@ -67,5 +135,37 @@ const mayKeep = computed(() => isChanged.value && (base.value === '' || Object.k
 </template>
 
 <style scoped>
-li { display: grid; gap: 2px; align-content: start; } .picture { height: 130px; background: #fffdf8; border: 1px solid var(--hair); border-radius: 4px; display: grid; place-items: center; overflow: hidden; padding: 0; } .picture img { max-width: 100%; max-height: 128px; } .about { display: grid; gap: 6px; justify-items: start; padding: 8px 10px; background: var(--sheet); border: 1px solid var(--hair); border-radius: 4px; } label { display: grid; gap: 2px; color: var(--soft); }
+li {
+  display: grid;
+  gap: 2px;
+  align-content: start;
+}
+.picture {
+  height: 130px;
+  background: #fffdf8;
+  border: 1px solid var(--hair);
+  border-radius: 4px;
+  display: grid;
+  place-items: center;
+  overflow: hidden;
+  padding: 0;
+}
+.picture img {
+  max-width: 100%;
+  max-height: 128px;
+}
+.about {
+  display: grid;
+  gap: 6px;
+  justify-items: start;
+  padding: 8px 10px;
+  background: var(--sheet);
+  border: 1px solid var(--hair);
+  border-radius: 4px;
+}
+label {
+  display: grid;
+  gap: 2px;
+  color: var(--soft);
+}
 </style>

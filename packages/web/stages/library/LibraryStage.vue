@@ -45,27 +45,46 @@ const folders = computed(() => {
       counts.set(path, (counts.get(path) ?? 0) + 1);
     }
   }
-  return [...counts].sort(([a], [b]) => a.localeCompare(b)).map(([path, count]) => ({ path, count, depth: path === '' ? 0 : path.split('/').length, name: path === '' ? 'All topics' : (path.split('/').at(-1) ?? path) }));
+  return [...counts]
+    .sort(([a], [b]) => a.localeCompare(b))
+    .map(([path, count]) => ({
+      path,
+      count,
+      depth: path === '' ? 0 : path.split('/').length,
+      name: path === '' ? 'All topics' : (path.split('/').at(-1) ?? path),
+    }));
 });
-const kinds = computed(() => [...new Set(library.items.map((item) => item.type))].sort().map((value) => ({ value, label: kindLabel(value) })));
+const kinds = computed(() =>
+  [...new Set(library.items.map((item) => item.type))]
+    .sort()
+    .map((value) => ({ value, label: kindLabel(value) })),
+);
 const shown = computed(() => {
   const words = query.value.trim().toLowerCase();
   return library.items.filter(
     (item) =>
-      (folder.value === '' || item.folder === folder.value || item.folder.startsWith(`${folder.value}/`)) &&
+      (folder.value === '' ||
+        item.folder === folder.value ||
+        item.folder.startsWith(`${folder.value}/`)) &&
       (kind.value === '' || item.type === kind.value) &&
       !(looking.hides && looking.drops(item.conditions)) &&
-      (words === '' || `${item.title} ${item.id} ${item.shortDescription}`.toLowerCase().includes(words)),
+      (words === '' ||
+        `${item.title} ${item.id} ${item.shortDescription}`.toLowerCase().includes(words)),
   );
 });
-const { list, containerProps, wrapperProps } = useVirtualList(shown, { itemHeight: 52, overscan: 12 });
+const { list, containerProps, wrapperProps } = useVirtualList(shown, {
+  itemHeight: 52,
+  overscan: 12,
+});
 /** How many stand in for each topic. */
 const alternates = computed(() => {
   const counts = new Map<string, number>();
-  for (const { alternateOf } of library.items) if (alternateOf !== null) counts.set(alternateOf, (counts.get(alternateOf) ?? 0) + 1);
+  for (const { alternateOf } of library.items)
+    if (alternateOf !== null) counts.set(alternateOf, (counts.get(alternateOf) ?? 0) + 1);
   return counts;
 });
-const problemsOf = (counts: { error: number; warning: number }): number => counts.error + counts.warning;
+const problemsOf = (counts: { error: number; warning: number }): number =>
+  counts.error + counts.warning;
 
 async function upload(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement;
@@ -89,8 +108,11 @@ async function takePackage(event: Event): Promise<void> {
   form.append('file', file);
   try {
     const report = await ask(`${session.base}/package`, ImportReport, { method: 'POST', form });
-    message.success(`${report.items} topics and maps, ${report.assets} images, ${report.lenses} lenses, ${report.editions} editions taken in.`);
-    for (const problem of report.problems.slice(0, 5)) message.warning(problem.message, { duration: 10_000 });
+    message.success(
+      `${report.items} topics and maps, ${report.assets} images, ${report.lenses} lenses, ${report.editions} editions taken in.`,
+    );
+    for (const problem of report.problems.slice(0, 5))
+      message.warning(problem.message, { duration: 10_000 });
     await library.load();
   } catch (error) {
     message.error(messageOf(error));
@@ -104,43 +126,129 @@ async function takePackage(event: Event): Promise<void> {
       <h1>Library</h1>
       <ul>
         <li v-for="one in folders" :key="one.path">
-          <button type="button" class="plain row" :class="{ on: folder === one.path && showing === 'topics' }" :style="{ paddingLeft: `${12 + one.depth * 14}px` }" @click="((folder = one.path), (showing = 'topics'))"><span>{{ one.name }}</span><span class="quiet">{{ one.count }}</span></button>
+          <button
+            type="button"
+            class="plain row"
+            :class="{ on: folder === one.path && showing === 'topics' }"
+            :style="{ paddingLeft: `${12 + one.depth * 14}px` }"
+            @click="((folder = one.path), (showing = 'topics'))"
+          >
+            <span>{{ one.name }}</span>
+            <span class="quiet">{{ one.count }}</span>
+          </button>
         </li>
-        <li><button type="button" class="plain row" :class="{ on: showing === 'images' }" @click="showing = 'images'"><span>Images</span><span class="quiet">{{ library.assets.length }}</span></button></li>
+        <li>
+          <button
+            type="button"
+            class="plain row"
+            :class="{ on: showing === 'images' }"
+            @click="showing = 'images'"
+          >
+            <span>Images</span>
+            <span class="quiet">{{ library.assets.length }}</span>
+          </button>
+        </li>
       </ul>
       <div class="doors small">
         <router-link :to="{ name: 'facets' }">Facets and lenses</router-link>
         <router-link :to="{ name: 'variables' }">Variables</router-link>
-        <router-link v-if="session.may('write')" :to="{ name: 'sources' }">Linked sources: files outside</router-link>
+        <router-link v-if="session.may('write')" :to="{ name: 'sources' }">
+          Linked sources: files outside
+        </router-link>
         <router-link :to="{ name: 'copies' }">Copies: what is said several times</router-link>
         <router-link :to="{ name: 'agreements' }">Agreements: rules, facts, words</router-link>
         <a :href="`/api${session.base}/package`" download>Take the library out (DITA)</a>
-        <label v-if="session.may('publish')" class="door">Take a package in<input type="file" accept=".zip" class="visually-hidden" @change="takePackage" /></label>
+        <label v-if="session.may('publish')" class="door">
+          Take a package in
+          <input type="file" accept=".zip" class="visually-hidden" @change="takePackage" />
+        </label>
       </div>
     </aside>
     <section class="content">
       <header class="tools">
-        <n-input v-model:value="query" clearable placeholder="Filter by title or words" :input-props="{ 'aria-label': 'Filter topics' }" class="find" />
-        <n-select v-model:value="kind" :options="[{ value: '', label: 'Every kind' }, ...kinds]" class="kind" :input-props="{ 'aria-label': 'Kind' }" />
-        <span class="quiet small count" role="status">{{ showing === 'topics' ? `${shown.length} of ${library.items.length}` : `${library.assets.length} images` }}</span>
-        <label v-if="session.may('write')" class="upload" tabindex="-1">Upload image<input type="file" accept="image/*,video/mp4,video/webm,audio/mpeg" multiple class="visually-hidden" @change="upload" /></label>
+        <n-input
+          v-model:value="query"
+          clearable
+          placeholder="Filter by title or words"
+          :input-props="{ 'aria-label': 'Filter topics' }"
+          class="find"
+        />
+        <n-select
+          v-model:value="kind"
+          :options="[{ value: '', label: 'Every kind' }, ...kinds]"
+          class="kind"
+          :input-props="{ 'aria-label': 'Kind' }"
+        />
+        <span class="quiet small count" role="status">
+          {{
+            showing === 'topics'
+              ? `${shown.length} of ${library.items.length}`
+              : `${library.assets.length} images`
+          }}
+        </span>
+        <label v-if="session.may('write')" class="upload" tabindex="-1">
+          Upload image
+          <input
+            type="file"
+            accept="image/*,video/mp4,video/webm,audio/mpeg"
+            multiple
+            class="visually-hidden"
+            @change="upload"
+          />
+        </label>
         <NewItem v-if="session.may('write')" :folder="folder" />
       </header>
       <p v-if="failure" class="seal-text" role="alert">{{ failure }}</p>
       <div v-if="showing === 'topics'" v-bind="containerProps" class="list">
         <ul v-bind="wrapperProps">
           <li v-for="{ data: item } in list" :key="item.id">
-            <router-link class="item" :class="{ dropped: looking.drops(item.conditions) }" :to="{ name: item.kind === 'map' ? 'arrange' : 'write', params: { id: item.id } }">
+            <router-link
+              class="item"
+              :class="{ dropped: looking.drops(item.conditions) }"
+              :to="{ name: item.kind === 'map' ? 'arrange' : 'write', params: { id: item.id } }"
+            >
               <span class="kind-name small">{{ kindLabel(item.type) }}</span>
-              <span class="text"><span class="title">{{ item.title || item.id }}<FacetBadge v-for="tag in tagsOf(item.conditions, library.facets)" :key="`${tag.facet} ${tag.value}`" :tag="tag" class="badge" /><span v-if="item.alternateOf !== null" class="quiet small stands"> stands in for {{ library.find(item.alternateOf)?.title ?? item.alternateOf }}</span><span v-else-if="alternates.has(item.id)" class="quiet small stands"> {{ alternates.get(item.id) }} {{ alternates.get(item.id) === 1 ? 'alternate' : 'alternates' }}</span></span><span class="quiet small lead">{{ item.shortDescription }}</span></span>
-              <span class="small seal-text">{{ problemsOf(item.problems) > 0 ? `${problemsOf(item.problems)} ${problemsOf(item.problems) === 1 ? 'problem' : 'problems'}` : '' }}</span>
+              <span class="text">
+                <span class="title">
+                  {{ item.title || item.id }}
+                  <FacetBadge
+                    v-for="tag in tagsOf(item.conditions, library.facets)"
+                    :key="`${tag.facet} ${tag.value}`"
+                    :tag="tag"
+                    class="badge"
+                  />
+                  <span v-if="item.alternateOf !== null" class="quiet small stands">
+                    stands in for {{ library.find(item.alternateOf)?.title ?? item.alternateOf }}
+                  </span>
+                  <span v-else-if="alternates.has(item.id)" class="quiet small stands">
+                    {{ alternates.get(item.id) }}
+                    {{ alternates.get(item.id) === 1 ? 'alternate' : 'alternates' }}
+                  </span>
+                </span>
+                <span class="quiet small lead">{{ item.shortDescription }}</span>
+              </span>
+              <span class="small seal-text">
+                {{
+                  problemsOf(item.problems) > 0
+                    ? `${problemsOf(item.problems)} ${problemsOf(item.problems) === 1 ? 'problem' : 'problems'}`
+                    : ''
+                }}
+              </span>
               <span class="quiet small">{{ item.wordCount }} words</span>
-              <span class="quiet small"><TimeAgo :iso="item.updatedAt" /><br />{{ item.updatedBy }}</span>
+              <span class="quiet small">
+                <TimeAgo :iso="item.updatedAt" />
+                <br />
+                {{ item.updatedBy }}
+              </span>
             </router-link>
           </li>
         </ul>
-        <p v-if="shown.length === 0 && library.items.length > 0" class="empty quiet">Nothing here has these words. Clear the filter to see everything.</p>
-        <p v-if="library.items.length === 0 && !failure" class="empty quiet">This is where topics, maps and images live. Make a first topic, or take a package in.</p>
+        <p v-if="shown.length === 0 && library.items.length > 0" class="empty quiet">
+          Nothing here has these words. Clear the filter to see everything.
+        </p>
+        <p v-if="library.items.length === 0 && !failure" class="empty quiet">
+          This is where topics, maps and images live. Make a first topic, or take a package in.
+        </p>
       </div>
       <ul v-else class="images">
         <ImageCard v-for="asset in library.assets" :key="asset.id" :asset="asset" />
@@ -150,14 +258,143 @@ async function takePackage(event: Event): Promise<void> {
 </template>
 
 <style scoped>
-.library { display: grid; grid-template-columns: 236px minmax(0, 1fr); height: 100%; }
-.drawer { border-right: 1px solid var(--hair); overflow: auto; padding: 14px 0; display: flex; flex-direction: column; } .drawer h1 { padding: 0 14px 10px; } ul { list-style: none; margin: 0; padding: 0; }
-.row { display: flex; justify-content: space-between; width: 100%; padding: 4px 12px; min-height: 28px; } .row:hover { background: var(--paper-deep); } .row.on { background: var(--wash); box-shadow: inset 3px 0 var(--prussian); }
-.doors { margin-top: auto; padding: 14px; display: grid; gap: 6px; } .door { color: var(--prussian); text-decoration: underline; cursor: pointer; } .door:focus-within, .upload:focus-within { outline: 2px solid var(--prussian); }
-.content { display: flex; flex-direction: column; min-height: 0; padding: 14px 20px 0; }
-.tools { display: flex; align-items: center; gap: 10px; padding-bottom: 12px; } .find { max-width: 300px; } .kind { width: 170px; } .count { margin-right: auto; white-space: nowrap; } .upload { border: 1px solid var(--hair); border-radius: 4px; height: 34px; padding: 5px 14px; background: var(--sheet); cursor: pointer; white-space: nowrap; }
-.list { flex: 1; background: var(--sheet); border: 1px solid var(--hair); border-bottom: 0; border-radius: 4px 4px 0 0; }
-.item { display: grid; grid-template-columns: 116px minmax(0, 1fr) 90px 80px 150px; gap: 12px; align-items: center; height: 52px; padding: 0 16px; border-bottom: 1px solid var(--hair); color: var(--ink); text-decoration: none; } .item:hover { background: var(--wash); } .kind-name { color: var(--soft); } .text { min-width: 0; display: grid; } .title { font-weight: 600; } .title, .lead { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-.dropped { color: var(--soft); text-decoration: line-through; } .badge { margin-left: 6px; text-decoration: none; } .empty { padding: 40px; text-align: center; }
-.images { display: grid; grid-template-columns: repeat(auto-fill, minmax(190px, 1fr)); gap: 16px; overflow: auto; padding-bottom: 20px; } .stands { font-weight: 400; }
+.library {
+  display: grid;
+  grid-template-columns: 236px minmax(0, 1fr);
+  height: 100%;
+}
+.drawer {
+  border-right: 1px solid var(--hair);
+  overflow: auto;
+  padding: 14px 0;
+  display: flex;
+  flex-direction: column;
+}
+.drawer h1 {
+  padding: 0 14px 10px;
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+.row {
+  display: flex;
+  justify-content: space-between;
+  width: 100%;
+  padding: 4px 12px;
+  min-height: 28px;
+}
+.row:hover {
+  background: var(--paper-deep);
+}
+.row.on {
+  background: var(--wash);
+  box-shadow: inset 3px 0 var(--prussian);
+}
+.doors {
+  margin-top: auto;
+  padding: 14px;
+  display: grid;
+  gap: 6px;
+}
+.door {
+  color: var(--prussian);
+  text-decoration: underline;
+  cursor: pointer;
+}
+.door:focus-within,
+.upload:focus-within {
+  outline: 2px solid var(--prussian);
+}
+.content {
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  padding: 14px 20px 0;
+}
+.tools {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  padding-bottom: 12px;
+}
+.find {
+  max-width: 300px;
+}
+.kind {
+  width: 170px;
+}
+.count {
+  margin-right: auto;
+  white-space: nowrap;
+}
+.upload {
+  border: 1px solid var(--hair);
+  border-radius: 4px;
+  height: 34px;
+  padding: 5px 14px;
+  background: var(--sheet);
+  cursor: pointer;
+  white-space: nowrap;
+}
+.list {
+  flex: 1;
+  background: var(--sheet);
+  border: 1px solid var(--hair);
+  border-bottom: 0;
+  border-radius: 4px 4px 0 0;
+}
+.item {
+  display: grid;
+  grid-template-columns: 116px minmax(0, 1fr) 90px 80px 150px;
+  gap: 12px;
+  align-items: center;
+  height: 52px;
+  padding: 0 16px;
+  border-bottom: 1px solid var(--hair);
+  color: var(--ink);
+  text-decoration: none;
+}
+.item:hover {
+  background: var(--wash);
+}
+.kind-name {
+  color: var(--soft);
+}
+.text {
+  min-width: 0;
+  display: grid;
+}
+.title {
+  font-weight: 600;
+}
+.title,
+.lead {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.dropped {
+  color: var(--soft);
+  text-decoration: line-through;
+}
+.badge {
+  margin-left: 6px;
+  text-decoration: none;
+}
+.empty {
+  padding: 40px;
+  text-align: center;
+}
+.images {
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(190px, 1fr));
+  gap: 16px;
+  overflow: auto;
+  padding-bottom: 20px;
+}
+.stands {
+  font-weight: 400;
+}
 </style>

@@ -15,7 +15,9 @@ const type = ref<(typeof newKinds)[number]['value']>('task');
 const title = ref('');
 /** The id of a topic of the team, when the new one begins as it. */
 const template = ref('');
-const templates = computed(() => library.items.filter((item) => item.kind === 'topic' && isTemplate(item)));
+const templates = computed(() =>
+  library.items.filter((item) => item.kind === 'topic' && isTemplate(item)),
+);
 
 const form = ref<HTMLFormElement>();
 const route = useRoute();
@@ -30,11 +32,23 @@ watch(
   { immediate: true },
 );
 /** The hands stay on the keys: the kind first, then the title. With the frame after it is laid out it can be focused. */
-watch(form, (shown) => shown && requestAnimationFrame(() => requestAnimationFrame(() => shown.querySelector<HTMLInputElement>('input:checked')?.focus())));
+watch(
+  form,
+  (shown) =>
+    shown &&
+    requestAnimationFrame(() =>
+      requestAnimationFrame(() => shown.querySelector<HTMLInputElement>('input:checked')?.focus()),
+    ),
+);
 
 async function create(): Promise<void> {
   try {
-    const item = await library.create({ type: type.value, title: title.value.trim(), folder, ...(template.value === '' ? {} : { template: template.value }) });
+    const item = await library.create({
+      type: type.value,
+      title: title.value.trim(),
+      folder,
+      ...(template.value === '' ? {} : { template: template.value }),
+    });
     open.value = false;
     title.value = '';
     await router.push({ name: item.kind === 'map' ? 'arrange' : 'write', params: { id: item.id } });
@@ -50,20 +64,53 @@ async function create(): Promise<void> {
     <form ref="form" class="new" @submit.prevent="create" @keydown.esc="open = false">
       <fieldset>
         <legend class="small quiet">Kind</legend>
-        <label v-for="kind in newKinds" :key="kind.value"><input v-model="type" type="radio" name="kind" :value="kind.value" @change="template = ''" /> {{ kind.label }}</label>
+        <label v-for="kind in newKinds" :key="kind.value">
+          <input
+            v-model="type"
+            type="radio"
+            name="kind"
+            :value="kind.value"
+            @change="template = ''"
+          />
+          {{ kind.label }}
+        </label>
       </fieldset>
       <fieldset v-if="templates.length > 0">
         <legend class="small quiet">Or as the team begins them</legend>
-        <label v-for="one in templates" :key="one.id"><input v-model="template" type="radio" name="kind" :value="one.id" /> {{ one.title }}</label>
+        <label v-for="one in templates" :key="one.id">
+          <input v-model="template" type="radio" name="kind" :value="one.id" />
+          {{ one.title }}
+        </label>
       </fieldset>
       <label class="small quiet" for="new-title">Title</label>
-      <n-input v-model:value="title" :input-props="{ id: 'new-title' }" placeholder="Fit the bracket" />
-      <p class="small quiet">{{ folder === '' ? 'Goes into the top folder.' : `Goes into ${folder}.` }}</p>
+      <n-input
+        v-model:value="title"
+        :input-props="{ id: 'new-title' }"
+        placeholder="Fit the bracket"
+      />
+      <p class="small quiet">
+        {{ folder === '' ? 'Goes into the top folder.' : `Goes into ${folder}.` }}
+      </p>
       <n-button type="primary" attr-type="submit" :disabled="title.trim() === ''">Create</n-button>
     </form>
   </n-popover>
 </template>
 
 <style scoped>
-.new { display: grid; gap: 8px; width: 280px; } fieldset { border: 0; padding: 0; margin: 0; display: grid; grid-template-columns: 1fr 1fr; gap: 4px; } p { margin: 0; }
+.new {
+  display: grid;
+  gap: 8px;
+  width: 280px;
+}
+fieldset {
+  border: 0;
+  padding: 0;
+  margin: 0;
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 4px;
+}
+p {
+  margin: 0;
+}
 </style>

@@ -13,7 +13,10 @@ const library = useLibrary();
 const result = shallowRef<ReaderCheck>();
 const failure = ref('');
 const isChecking = ref(false);
-watch(() => edition, () => ((result.value = undefined), (failure.value = '')));
+watch(
+  () => edition,
+  () => ((result.value = undefined), (failure.value = '')),
+);
 async function check(): Promise<void> {
   const asked = edition;
   isChecking.value = true;
@@ -32,18 +35,54 @@ const placeOf = useProblemPlace();
 
 <template>
   <section class="readers" aria-labelledby="readers-head">
-    <header><h2 id="readers-head">Every reader</h2><n-button size="small" :loading="isChecking" @click="check">Check for every reader</n-button></header>
-    <p v-if="!result && failure === ''" class="quiet">For every combination of facet values that this edition keeps: steps left empty, links to what is not there, headings with nothing under them, rows and sentences that lack something.</p>
+    <header>
+      <h2 id="readers-head">Every reader</h2>
+      <n-button size="small" :loading="isChecking" @click="check">Check for every reader</n-button>
+    </header>
+    <p v-if="!result && failure === ''" class="quiet">
+      For every combination of facet values that this edition keeps: steps left empty, links to what
+      is not there, headings with nothing under them, rows and sentences that lack something.
+    </p>
     <p v-if="failure" class="seal-text" role="alert">{{ failure }}</p>
     <div v-if="result" role="status">
       <p v-if="result.problems.length === 0" class="quiet">Fit for every reader.</p>
       <ul v-else>
-        <li v-for="(problem, index) in result.problems" :key="index"><span>{{ problem.message }}</span> <router-link v-if="problem.where.item" :to="placeOf(problem)">{{ library.find(problem.where.item)?.title ?? problem.where.item }}</router-link></li>
+        <li v-for="(problem, index) in result.problems" :key="index">
+          <span>{{ problem.message }}</span>
+          {{ ' ' }}
+          <router-link v-if="problem.where.item" :to="placeOf(problem)">
+            {{ library.find(problem.where.item)?.title ?? problem.where.item }}
+          </router-link>
+        </li>
       </ul>
     </div>
   </section>
 </template>
 
 <style scoped>
-.readers { margin-top: 24px; padding-top: 14px; border-top: 1px solid var(--hair); } header { display: flex; align-items: center; gap: 14px; } h2 { font: 600 15px var(--font-text); } p { margin: 6px 0 0; max-width: 640px; } ul { list-style: none; margin: 8px 0 0; padding: 0; } li { padding: 4px 0; }
+.readers {
+  margin-top: 24px;
+  padding-top: 14px;
+  border-top: 1px solid var(--hair);
+}
+header {
+  display: flex;
+  align-items: center;
+  gap: 14px;
+}
+h2 {
+  font: 600 15px var(--font-text);
+}
+p {
+  margin: 6px 0 0;
+  max-width: 640px;
+}
+ul {
+  list-style: none;
+  margin: 8px 0 0;
+  padding: 0;
+}
+li {
+  padding: 4px 0;
+}
 </style>

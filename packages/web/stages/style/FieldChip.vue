@@ -7,25 +7,102 @@ import PickOne from '../../parts/PickOne.vue';
 import { useVariables } from '../../parts/variables.ts';
 
 /** A field of a head, a foot or a cover: what it is, and what it needs to be told. */
-const { field, label, disabled, removable } = defineProps<{ field: PageField; label: string; disabled: boolean; removable?: boolean }>();
+const { field, label, disabled, removable } = defineProps<{
+  field: PageField;
+  label: string;
+  disabled: boolean;
+  removable?: boolean;
+}>();
 const emit = defineEmits<{ change: [PageField]; remove: [] }>();
 const library = useLibrary();
 const variables = useVariables();
 const keys = computed(() => [...new Set(variables.list.variables.map(({ key }) => key))].sort());
-const images = computed(() => [{ value: '', label: 'choose' }, ...library.assets.map(({ id, name }) => ({ value: `asset:${id}`, label: name }))]);
-const options = computed(() => [{ value: '', label: 'choose' }, ...keys.value.map((key) => ({ value: key, label: key }))]);
+const images = computed(() => [
+  { value: '', label: 'choose' },
+  ...library.assets.map(({ id, name }) => ({ value: `asset:${id}`, label: name })),
+]);
+const options = computed(() => [
+  { value: '', label: 'choose' },
+  ...keys.value.map((key) => ({ value: key, label: key })),
+]);
 </script>
 
 <template>
   <span class="field">
-    <LineInput v-if="field.field === 'text'" :value="field.words" :label="`${label}: words`" :disabled="disabled" @change="(words: string) => emit('change', { field: 'text', words })" />
-    <template v-else-if="field.field === 'variable'"><span>{{ pageFields.variable }}</span><PickOne :chosen="field.key" :label="`${label}: variable`" :options="options" :disabled="disabled" @update:chosen="(key) => emit('change', { field: 'variable', key })" /></template>
-    <template v-else-if="field.field === 'image'"><PickOne :chosen="field.image" :label="`${label}: image`" :options="images" :disabled="disabled" @update:chosen="(image) => field.field === 'image' && emit('change', { ...field, image })" /><LineInput class="height" :value="field.height" :label="`${label}: height of the image`" :disabled="disabled" @change="(height: string) => field.field === 'image' && readLength(height) && emit('change', { ...field, height })" /></template>
+    <LineInput
+      v-if="field.field === 'text'"
+      :value="field.words"
+      :label="`${label}: words`"
+      :disabled="disabled"
+      @change="(words: string) => emit('change', { field: 'text', words })"
+    />
+    <template v-else-if="field.field === 'variable'">
+      <span>{{ pageFields.variable }}</span>
+      <PickOne
+        :chosen="field.key"
+        :label="`${label}: variable`"
+        :options="options"
+        :disabled="disabled"
+        @update:chosen="(key) => emit('change', { field: 'variable', key })"
+      />
+    </template>
+    <template v-else-if="field.field === 'image'">
+      <PickOne
+        :chosen="field.image"
+        :label="`${label}: image`"
+        :options="images"
+        :disabled="disabled"
+        @update:chosen="(image) => field.field === 'image' && emit('change', { ...field, image })"
+      />
+      <LineInput
+        class="height"
+        :value="field.height"
+        :label="`${label}: height of the image`"
+        :disabled="disabled"
+        @change="
+          (height: string) =>
+            field.field === 'image' && readLength(height) && emit('change', { ...field, height })
+        "
+      />
+    </template>
     <span v-else>{{ pageFields[field.field] }}</span>
-    <button v-if="removable" type="button" class="plain" :aria-label="`Take “${pageFields[field.field]}” out`" :disabled="disabled" @click="emit('remove')">×</button>
+    <button
+      v-if="removable"
+      type="button"
+      class="plain"
+      :aria-label="`Take “${pageFields[field.field]}” out`"
+      :disabled="disabled"
+      @click="emit('remove')"
+    >
+      ×
+    </button>
   </span>
 </template>
 
 <style scoped>
-.field { display: inline-flex; align-items: center; gap: 2px; padding: 1px 3px 1px 7px; border-radius: 3px; background: var(--wash); font-size: 13px; } .field button { min-width: 20px; min-height: 22px; color: var(--soft); } .field :deep(input) { width: 80px; padding: 1px 4px; } .field :deep(select) { height: 22px; max-width: 110px; } .field :deep(.height) { width: 48px; }
+.field {
+  display: inline-flex;
+  align-items: center;
+  gap: 2px;
+  padding: 1px 3px 1px 7px;
+  border-radius: 3px;
+  background: var(--wash);
+  font-size: 13px;
+}
+.field button {
+  min-width: 20px;
+  min-height: 22px;
+  color: var(--soft);
+}
+.field :deep(input) {
+  width: 80px;
+  padding: 1px 4px;
+}
+.field :deep(select) {
+  height: 22px;
+  max-width: 110px;
+}
+.field :deep(.height) {
+  width: 48px;
+}
 </style>

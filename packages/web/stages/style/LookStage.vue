@@ -27,17 +27,47 @@ const editions = shallowRef<readonly Edition[]>([]);
 const failure = ref('');
 const id = computed(() => (typeof route.params['id'] === 'string' ? route.params['id'] : ''));
 const look = useLookDraft(id);
-const acts = useDesignActs(ref('looks' as const), id, () => look.draft.value, (content) => (look.draft.value = content as SiteLook));
+const acts = useDesignActs(
+  ref('looks' as const),
+  id,
+  () => look.draft.value,
+  (content) => (look.draft.value = content as SiteLook),
+);
 const mayChange = computed(() => session.may('publish'));
 const sites = computed(() => editions.value.filter(({ output }) => output === 'site'));
-const users = computed(() => sites.value.filter((one) => one.look === id.value).map(({ name }) => name));
+const users = computed(() =>
+  sites.value.filter((one) => one.look === id.value).map(({ name }) => name),
+);
 /** Whose site is shown: first one that wears the look. */
 const chosen = ref('');
-const shown = computed(() => sites.value.find((one) => one.id === chosen.value) ?? sites.value.find((one) => one.look === id.value) ?? sites.value[0]);
-const address = computed(() => (shown.value ? `/api${session.base}/editions/${shown.value.id}/proof/site/${id.value}/index.html` : ''));
+const shown = computed(
+  () =>
+    sites.value.find((one) => one.id === chosen.value) ??
+    sites.value.find((one) => one.look === id.value) ??
+    sites.value[0],
+);
+const address = computed(() =>
+  shown.value
+    ? `/api${session.base}/editions/${shown.value.id}/proof/site/${id.value}/index.html`
+    : '',
+);
 const frame = ref<{ reload: () => void }>();
 /** What colours and measures alone do not show needs the pages anew, once it is saved. */
-const structure = (of: SiteLook | undefined): string => JSON.stringify(of && [of.layout, of.logo, of.favicon, of.caption, of.links, of.footer, of.feedback, of.tablet, of.phone, of.css]);
+const structure = (of: SiteLook | undefined): string =>
+  JSON.stringify(
+    of && [
+      of.layout,
+      of.logo,
+      of.favicon,
+      of.caption,
+      of.links,
+      of.footer,
+      of.feedback,
+      of.tablet,
+      of.phone,
+      of.css,
+    ],
+  );
 watch(
   () => acts.kept.value?.content as SiteLook | undefined,
   (now, before) => now && before && structure(now) !== structure(before) && frame.value?.reload(),
@@ -45,12 +75,20 @@ watch(
 onMounted(async () => {
   place.clear();
   try {
-    await Promise.all([library.ensure(), designs.load(), ask(`${session.base}/editions`, z.array(Edition)).then((list) => (editions.value = list))]);
+    await Promise.all([
+      library.ensure(),
+      designs.load(),
+      ask(`${session.base}/editions`, z.array(Edition)).then((list) => (editions.value = list)),
+    ]);
   } catch (error) {
     failure.value = messageOf(error);
   }
 });
-watch(() => acts.kept.value?.content.name, (name) => (place.trail = ['Style', ...(name === undefined ? [] : [name])]), { immediate: true });
+watch(
+  () => acts.kept.value?.content.name,
+  (name) => (place.trail = ['Style', ...(name === undefined ? [] : [name])]),
+  { immediate: true },
+);
 useUndoKeys(look.undo, look.redo);
 onBeforeRouteLeave(() => look.flush());
 watch(id, () => void look.flush(), { flush: 'sync' });
@@ -58,20 +96,91 @@ watch(id, () => void look.flush(), { flush: 'sync' });
 
 <template>
   <div class="style">
-    <aside class="drawer" aria-label="Style sheets, page plans and site looks"><DesignLists :id="id" kind="looks" /></aside>
+    <aside class="drawer" aria-label="Style sheets, page plans and site looks">
+      <DesignLists :id="id" kind="looks" />
+    </aside>
     <main class="desk">
-      <p v-if="failure || look.failure.value || acts.failure.value" class="seal-text" role="alert">{{ failure || look.failure.value || acts.failure.value }}</p>
-      <DesignActs :acts="acts" :can-undo="look.canUndo.value" :may-change="mayChange" @undo="look.undo" />
-      <ul v-if="look.problems.value.length > 0" class="problems" role="alert"><li v-for="(problem, at) in look.problems.value" :key="at" class="seal-text">{{ problem.message }}</li></ul>
-      <LookForm v-if="look.draft.value" :look="look.draft.value" :disabled="!mayChange" :users="users" @change="look.change" />
+      <p v-if="failure || look.failure.value || acts.failure.value" class="seal-text" role="alert">
+        {{ failure || look.failure.value || acts.failure.value }}
+      </p>
+      <DesignActs
+        :acts="acts"
+        :can-undo="look.canUndo.value"
+        :may-change="mayChange"
+        @undo="look.undo"
+      />
+      <ul v-if="look.problems.value.length > 0" class="problems" role="alert">
+        <li v-for="(problem, at) in look.problems.value" :key="at" class="seal-text">
+          {{ problem.message }}
+        </li>
+      </ul>
+      <LookForm
+        v-if="look.draft.value"
+        :look="look.draft.value"
+        :disabled="!mayChange"
+        :users="users"
+        @change="look.change"
+      />
     </main>
     <aside class="bench" aria-label="Bench">
-      <SiteFrame v-if="shown" ref="frame" :address="address" :look="look.draft.value" label="The site with this look"><label class="with small">of <PickOne :chosen="shown.id" label="Edition that is shown" :options="sites.map(({ id: value, name }) => ({ value, label: name }))" @update:chosen="chosen = $event" /></label></SiteFrame>
-      <p v-else class="quiet note">There is no edition for a help site yet. Make one under Publish, and it is shown here with this look.</p>
+      <SiteFrame
+        v-if="shown"
+        ref="frame"
+        :address="address"
+        :look="look.draft.value"
+        label="The site with this look"
+      >
+        <label class="with small">
+          of
+          <PickOne
+            :chosen="shown.id"
+            label="Edition that is shown"
+            :options="sites.map(({ id: value, name }) => ({ value, label: name }))"
+            @update:chosen="chosen = $event"
+          />
+        </label>
+      </SiteFrame>
+      <p v-else class="quiet note">
+        There is no edition for a help site yet. Make one under Publish, and it is shown here with
+        this look.
+      </p>
     </aside>
   </div>
 </template>
 
 <style scoped>
-.style { display: grid; grid-template-columns: 232px minmax(340px, 1fr) minmax(300px, 48%); height: 100%; min-height: 0; } .drawer { min-height: 0; overflow: auto; border-right: 1px solid var(--hair); padding: 12px 0 0; } .desk { overflow: auto; padding: 12px 20px 40px; } .problems { margin: 0 0 10px; padding-left: 18px; } .bench { border-left: 1px solid var(--hair); min-height: 0; } .with { display: inline-flex; gap: 6px; align-items: center; margin-left: auto; } .note { padding: 8px 12px; margin: 0; }
+.style {
+  display: grid;
+  grid-template-columns: 232px minmax(340px, 1fr) minmax(300px, 48%);
+  height: 100%;
+  min-height: 0;
+}
+.drawer {
+  min-height: 0;
+  overflow: auto;
+  border-right: 1px solid var(--hair);
+  padding: 12px 0 0;
+}
+.desk {
+  overflow: auto;
+  padding: 12px 20px 40px;
+}
+.problems {
+  margin: 0 0 10px;
+  padding-left: 18px;
+}
+.bench {
+  border-left: 1px solid var(--hair);
+  min-height: 0;
+}
+.with {
+  display: inline-flex;
+  gap: 6px;
+  align-items: center;
+  margin-left: auto;
+}
+.note {
+  padding: 8px 12px;
+  margin: 0;
+}
 </style>

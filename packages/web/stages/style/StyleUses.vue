@@ -8,12 +8,18 @@ import { useLibrary } from '../../parts/library.ts';
 const { id, uses } = defineProps<{ id: string; uses: StyleUses | undefined }>();
 const library = useLibrary();
 const found = computed(() => uses?.worn[id]);
-const topics = computed(() => Object.entries(found.value?.items ?? {}).sort(([, a], [, b]) => b - a).map(([item, count]) => ({ item, count, title: library.find(item)?.title ?? item })));
+const topics = computed(() =>
+  Object.entries(found.value?.items ?? {})
+    .sort(([, a], [, b]) => b - a)
+    .map(([item, count]) => ({ item, count, title: library.find(item)?.title ?? item })),
+);
 /** What maps and manuals give is worn by whatever they have of it. */
 const general = computed(() => {
   const group = roleOf(id)?.group;
-  if (group === 'Headings' && id !== 'block-heading') return 'Worn by the chapters and sections of every map.';
-  if (group === 'Front' || group === 'Contents' || group === 'Index' || group === 'Page') return 'Worn by what every manual makes of itself.';
+  if (group === 'Headings' && id !== 'block-heading')
+    return 'Worn by the chapters and sections of every map.';
+  if (group === 'Front' || group === 'Contents' || group === 'Index' || group === 'Page')
+    return 'Worn by what every manual makes of itself.';
   return undefined;
 });
 </script>
@@ -22,11 +28,36 @@ const general = computed(() => {
   <p v-if="general" class="small quiet">{{ general }}</p>
   <p v-else-if="uses && !found" class="small quiet">Worn nowhere in the library.</p>
   <details v-else-if="found" class="small">
-    <summary>Worn {{ found.count === 1 ? 'once' : `in ${found.count} places` }}, in {{ topics.length === 1 ? 'one topic' : `${topics.length} topics` }}</summary>
-    <ul><li v-for="one in topics" :key="one.item"><router-link :to="{ name: 'write', params: { id: one.item } }">{{ one.title }}</router-link> <span class="quiet">{{ one.count }}</span></li></ul>
+    <summary>
+      Worn {{ found.count === 1 ? 'once' : `in ${found.count} places` }}, in
+      {{ topics.length === 1 ? 'one topic' : `${topics.length} topics` }}
+    </summary>
+    <ul>
+      <li v-for="one in topics" :key="one.item">
+        <router-link :to="{ name: 'write', params: { id: one.item } }">{{ one.title }}</router-link>
+        {{ ' ' }}
+        <span class="quiet">{{ one.count }}</span>
+      </li>
+    </ul>
   </details>
 </template>
 
 <style scoped>
-p { margin: 0 0 6px; } details { margin-bottom: 6px; } summary { cursor: pointer; color: var(--prussian); } ul { columns: 2; margin: 4px 0; padding-left: 18px; max-height: 180px; overflow: auto; }
+p {
+  margin: 0 0 6px;
+}
+details {
+  margin-bottom: 6px;
+}
+summary {
+  cursor: pointer;
+  color: var(--prussian);
+}
+ul {
+  columns: 2;
+  margin: 4px 0;
+  padding-left: 18px;
+  max-height: 180px;
+  overflow: auto;
+}
 </style>

@@ -4,9 +4,14 @@ import { defineAsyncComponent, onBeforeUnmount, onMounted, watch, type Component
 import TopicPage from '../write/TopicPage.vue';
 import { useTopicSheet, type TopicSheet } from '../write/useTopicSheet.ts';
 
-const HomeEditor = defineAsyncComponent(() => import('../write/HomeEditor.vue') as Promise<Component>);
+const HomeEditor = defineAsyncComponent(
+  () => import('../write/HomeEditor.vue') as Promise<Component>,
+);
 /** One topic of the whole, open for writing as long as it is near. */
-const { item, enterAt } = defineProps<{ item: string; /** Where the caret is to go once the topic is open. */ enterAt: 'start' | 'end' | undefined }>();
+const { item, enterAt } = defineProps<{
+  item: string;
+  /** Where the caret is to go once the topic is open. */ enterAt: 'start' | 'end' | undefined;
+}>();
 const emit = defineEmits<{ opened: [TopicSheet]; closed: [TopicSheet]; entered: []; save: [] }>();
 const sheet = useTopicSheet(() => item, { save: () => emit('save'), begin: enter });
 
@@ -14,7 +19,11 @@ function enter(): void {
   const view = sheet.editor.view.value;
   if (!view || enterAt === undefined) return;
   const { doc, tr } = view.state;
-  view.dispatch(tr.setSelection(enterAt === 'start' ? Selection.atStart(doc) : Selection.atEnd(doc)).scrollIntoView());
+  view.dispatch(
+    tr
+      .setSelection(enterAt === 'start' ? Selection.atStart(doc) : Selection.atEnd(doc))
+      .scrollIntoView(),
+  );
   view.focus();
   emit('entered');
 }

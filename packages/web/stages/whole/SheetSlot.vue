@@ -6,13 +6,28 @@ import type { TopicSheet } from '../write/useTopicSheet.ts';
 import LiveSheet from './LiveSheet.vue';
 
 /** The room of one topic: its page is laid out while it is near, and kept until what was written in it is safe. */
-const { item, isActive, enterAt, scroller } = defineProps<{ item: string; isActive: boolean; enterAt: 'start' | 'end' | undefined; scroller: HTMLElement | null }>();
-const emit = defineEmits<{ opened: [TopicSheet]; closed: [TopicSheet]; focus: [TopicSheet]; entered: []; save: [] }>();
+const { item, isActive, enterAt, scroller } = defineProps<{
+  item: string;
+  isActive: boolean;
+  enterAt: 'start' | 'end' | undefined;
+  scroller: HTMLElement | null;
+}>();
+const emit = defineEmits<{
+  opened: [TopicSheet];
+  closed: [TopicSheet];
+  focus: [TopicSheet];
+  entered: [];
+  save: [];
+}>();
 const library = useLibrary();
 const room = ref<HTMLElement>();
 const sheet = shallowRef<TopicSheet>();
 const isNear = ref(false);
-useIntersectionObserver(room, (entries) => (isNear.value = entries.at(-1)?.isIntersecting === true), { root: computed(() => scroller), rootMargin: '900px 0px' });
+useIntersectionObserver(
+  room,
+  (entries) => (isNear.value = entries.at(-1)?.isIntersecting === true),
+  { root: computed(() => scroller), rootMargin: '900px 0px' },
+);
 const isOpen = ref(false);
 watch(
   [isNear, () => isActive, () => enterAt, () => sheet.value?.live.isSafe.value],
@@ -43,12 +58,54 @@ function closed(made: TopicSheet): void {
 </script>
 
 <template>
-  <section ref="room" class="room" :class="{ active: isActive }" :aria-label="summary?.title ?? item" :style="{ minHeight: isLaidOut ? undefined : `${known}px` }" @focusin="sheet && emit('focus', sheet)">
-    <LiveSheet v-if="isOpen" :item="item" :enter-at="enterAt" @opened="opened" @closed="closed" @entered="emit('entered')" @save="emit('save')" />
-    <div v-if="!isLaidOut" class="waiting quiet"><b>{{ summary?.title ?? `“${item}” is not in the library` }}</b><p>{{ summary?.shortDescription }}</p></div>
+  <section
+    ref="room"
+    class="room"
+    :class="{ active: isActive }"
+    :aria-label="summary?.title ?? item"
+    :style="{ minHeight: isLaidOut ? undefined : `${known}px` }"
+    @focusin="sheet && emit('focus', sheet)"
+  >
+    <LiveSheet
+      v-if="isOpen"
+      :item="item"
+      :enter-at="enterAt"
+      @opened="opened"
+      @closed="closed"
+      @entered="emit('entered')"
+      @save="emit('save')"
+    />
+    <div v-if="!isLaidOut" class="waiting quiet">
+      <b>{{ summary?.title ?? `“${item}” is not in the library` }}</b>
+      <p>{{ summary?.shortDescription }}</p>
+    </div>
   </section>
 </template>
 
 <style scoped>
-.room { position: relative; margin-bottom: 18px; } .room:not(.active) :deep(.ladder) { display: none; } .room :deep(.page) { min-height: 0; padding-bottom: 36px; border-bottom: 1px solid var(--hair); border-radius: 3px; } .waiting { max-width: 760px; margin: 0 auto; padding: 30px 48px 30px 92px; } .waiting b { font: 500 29px/1.15 var(--font-title); } .waiting p { margin: 8px 0 0; font: italic 400 16px/1.45 var(--font-title); }
+.room {
+  position: relative;
+  margin-bottom: 18px;
+}
+.room:not(.active) :deep(.ladder) {
+  display: none;
+}
+.room :deep(.page) {
+  min-height: 0;
+  padding-bottom: 36px;
+  border-bottom: 1px solid var(--hair);
+  border-radius: 3px;
+}
+.waiting {
+  max-width: 760px;
+  margin: 0 auto;
+  padding: 30px 48px 30px 92px;
+}
+.waiting b {
+  font: 500 29px/1.15 var(--font-title);
+}
+.waiting p {
+  margin: 8px 0 0;
+  font: italic 400 16px/1.45 var(--font-title);
+}
 </style>

@@ -9,7 +9,11 @@ import { useSession } from '../../parts/session.ts';
 import TimeAgo from '../../parts/TimeAgo.vue';
 
 /** Earlier texts of the topic: named ones, and those that were written by themselves. */
-const { topic, version, editable } = defineProps<{ topic: string; version: number; editable: boolean }>();
+const { topic, version, editable } = defineProps<{
+  topic: string;
+  version: number;
+  editable: boolean;
+}>();
 const emit = defineEmits<{ name: [note: string] }>();
 const session = useSession();
 const library = useLibrary();
@@ -17,7 +21,9 @@ const message = useMessage();
 const revisions = shallowRef<readonly Revision[]>([]);
 const note = ref('');
 const onlyNamed = ref(false);
-const shown = computed(() => (onlyNamed.value ? revisions.value.filter((one) => one.note !== '') : revisions.value));
+const shown = computed(() =>
+  onlyNamed.value ? revisions.value.filter((one) => one.note !== '') : revisions.value,
+);
 const address = computed(() => `${session.base}/items/${encodeURIComponent(topic)}/revisions`);
 
 async function load(): Promise<void> {
@@ -37,9 +43,17 @@ function name(): void {
 /** An earlier text becomes the newest one; nothing between is lost. */
 async function restore(revision: Revision): Promise<void> {
   try {
-    const { text } = await ask(`${address.value}/${revision.version}`, z.object({ text: z.string() }));
+    const { text } = await ask(
+      `${address.value}/${revision.version}`,
+      z.object({ text: z.string() }),
+    );
     const current = await library.read(topic);
-    await library.save(topic, text, current.version, `As it was in ${revision.note === '' ? `revision ${revision.version}` : `“${revision.note}”`}`);
+    await library.save(
+      topic,
+      text,
+      current.version,
+      `As it was in ${revision.note === '' ? `revision ${revision.version}` : `“${revision.note}”`}`,
+    );
     await load();
   } catch (error) {
     message.error(messageOf(error));
@@ -50,20 +64,66 @@ async function restore(revision: Revision): Promise<void> {
 <template>
   <section class="history" aria-label="History">
     <div v-if="editable" class="row">
-      <n-input v-model:value="note" size="small" placeholder="Name what there is now" :input-props="{ id: 'revision-name', 'aria-label': 'Name of this revision' }" @keydown.enter.prevent="name" />
+      <n-input
+        v-model:value="note"
+        size="small"
+        placeholder="Name what there is now"
+        :input-props="{ id: 'revision-name', 'aria-label': 'Name of this revision' }"
+        @keydown.enter.prevent="name"
+      />
       <n-button size="small" :disabled="note.trim() === ''" @click="name">Keep</n-button>
     </div>
     <n-checkbox v-model:checked="onlyNamed" size="small">Only named ones</n-checkbox>
     <ol>
       <li v-for="revision in shown" :key="revision.version">
-        <span class="note" :class="{ quiet: revision.note === '' }">{{ revision.note || `Revision ${revision.version}` }}</span>
-        <span class="quiet small">{{ revision.author }}, <TimeAgo :iso="revision.createdAt" /></span>
-        <n-button v-if="editable && revision.version !== version" size="tiny" :aria-label="`Restore ${revision.note || `revision ${revision.version}`}`" @click="restore(revision)">Restore</n-button>
+        <span class="note" :class="{ quiet: revision.note === '' }">
+          {{ revision.note || `Revision ${revision.version}` }}
+        </span>
+        <span class="quiet small">
+          {{ revision.author }},
+          <TimeAgo :iso="revision.createdAt" />
+        </span>
+        <n-button
+          v-if="editable && revision.version !== version"
+          size="tiny"
+          :aria-label="`Restore ${revision.note || `revision ${revision.version}`}`"
+          @click="restore(revision)"
+        >
+          Restore
+        </n-button>
       </li>
     </ol>
   </section>
 </template>
 
 <style scoped>
-.history { display: grid; gap: 10px; } .row { display: flex; gap: 6px; } ol { list-style: none; margin: 0; padding: 0; } li { display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 0 8px; padding: 7px 0; border-top: 1px solid var(--hair); } .note { font-weight: 600; } .note.quiet { font-weight: 400; } li > .small { grid-row: 2; }
+.history {
+  display: grid;
+  gap: 10px;
+}
+.row {
+  display: flex;
+  gap: 6px;
+}
+ol {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+li {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 0 8px;
+  padding: 7px 0;
+  border-top: 1px solid var(--hair);
+}
+.note {
+  font-weight: 600;
+}
+.note.quiet {
+  font-weight: 400;
+}
+li > .small {
+  grid-row: 2;
+}
 </style>

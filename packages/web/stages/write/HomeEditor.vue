@@ -27,12 +27,20 @@ function begin(): void {
 const reach = shallowRef<Reach>();
 /** Whom a change here concerns. */
 const told = computed(() => {
-  const borrowers = new Set(reach.value?.uses.filter(({ manner }) => manner === 'borrowed').map(({ item }) => item.id)).size;
+  const borrowers = new Set(
+    reach.value?.uses.filter(({ manner }) => manner === 'borrowed').map(({ item }) => item.id),
+  ).size;
   const editions = reach.value?.editions.map(({ name }) => name) ?? [];
-  return reach.value ? `${borrowers} ${borrowers === 1 ? 'topic borrows' : 'topics borrow'} from here${editions.length > 0 ? `; a change reaches ${editions.join(', ')}` : ''}.` : '';
+  return reach.value
+    ? `${borrowers} ${borrowers === 1 ? 'topic borrows' : 'topics borrow'} from here${editions.length > 0 ? `; a change reaches ${editions.join(', ')}` : ''}.`
+    : '';
 });
 async function look(): Promise<void> {
-  if (target.value) reach.value = await ask(`${session.base}/uses?id=${encodeURIComponent(target.value.id)}`, Reach).catch(() => undefined);
+  if (target.value)
+    reach.value = await ask(
+      `${session.base}/uses?id=${encodeURIComponent(target.value.id)}`,
+      Reach,
+    ).catch(() => undefined);
 }
 const longestWait = 3000;
 /** What is not acknowledged yet stays in this browser until it is; the page behind reads what the library has. */
@@ -56,8 +64,21 @@ onMounted(() => Promise.all([sheet.show(), look()]));
 <template>
   <Teleport to="body">
     <div class="veil" @mousedown.self.prevent="goBack">
-      <section class="front" role="dialog" aria-modal="true" :aria-label="`At its home: ${title}`" @keydown.esc.stop="goBack">
-        <header><h2>{{ title }}</h2><span class="small quiet" role="status">{{ told }}</span><RouterLink :to="{ name: 'write', params: { id: target?.id } }" class="small">Open by itself</RouterLink><n-button size="small" @click="goBack">Back</n-button></header>
+      <section
+        class="front"
+        role="dialog"
+        aria-modal="true"
+        :aria-label="`At its home: ${title}`"
+        @keydown.esc.stop="goBack"
+      >
+        <header>
+          <h2>{{ title }}</h2>
+          <span class="small quiet" role="status">{{ told }}</span>
+          <RouterLink :to="{ name: 'write', params: { id: target?.id } }" class="small">
+            Open by itself
+          </RouterLink>
+          <n-button size="small" @click="goBack">Back</n-button>
+        </header>
         <div class="desk"><TopicPage :sheet="sheet" /></div>
       </section>
     </div>
@@ -65,5 +86,41 @@ onMounted(() => Promise.all([sheet.show(), look()]));
 </template>
 
 <style scoped>
-.veil { position: fixed; inset: 0; z-index: 45; display: grid; place-items: center; background: rgb(20 26 40 / 28%); } .front { display: flex; flex-direction: column; width: min(920px, 94vw); height: min(640px, 88vh); background: var(--paper); border: 1px solid var(--hair); border-radius: 4px; box-shadow: 0 8px 28px rgb(20 26 40 / 24%); } header { display: flex; align-items: baseline; gap: 14px; padding: 12px 18px; border-bottom: 1px solid var(--hair); } h2 { font: 400 18px var(--font-title); color: var(--ink); } header span { flex: 1; } .desk { flex: 1; overflow: auto; padding: 14px 18px 0; }
+.veil {
+  position: fixed;
+  inset: 0;
+  z-index: 45;
+  display: grid;
+  place-items: center;
+  background: rgb(20 26 40 / 28%);
+}
+.front {
+  display: flex;
+  flex-direction: column;
+  width: min(920px, 94vw);
+  height: min(640px, 88vh);
+  background: var(--paper);
+  border: 1px solid var(--hair);
+  border-radius: 4px;
+  box-shadow: 0 8px 28px rgb(20 26 40 / 24%);
+}
+header {
+  display: flex;
+  align-items: baseline;
+  gap: 14px;
+  padding: 12px 18px;
+  border-bottom: 1px solid var(--hair);
+}
+h2 {
+  font: 400 18px var(--font-title);
+  color: var(--ink);
+}
+header span {
+  flex: 1;
+}
+.desk {
+  flex: 1;
+  overflow: auto;
+  padding: 14px 18px 0;
+}
 </style>

@@ -16,10 +16,25 @@ const items = computed((): PopItem[] => {
   const title = query.value.trim();
   const words = title.toLowerCase().split(/\s+/u);
   const topics = library.items
-    .filter((item) => item.kind === 'topic' && item.id !== self && words.every((word) => `${item.title} ${item.id}`.toLowerCase().includes(word)))
+    .filter(
+      (item) =>
+        item.kind === 'topic' &&
+        item.id !== self &&
+        words.every((word) => `${item.title} ${item.id}`.toLowerCase().includes(word)),
+    )
     .slice(0, most)
-    .map((item): PopItem => ({ key: `topic:${item.id}`, label: item.title || item.id, aside: kindLabel(item.type), head: 'A topic that there is' }));
-  return [...topics, ...(title === '' ? [] : [{ key: fresh, label: title, aside: 'new topic', head: 'A topic of its own' }])];
+    .map((item): PopItem => ({
+      key: `topic:${item.id}`,
+      label: item.title || item.id,
+      aside: kindLabel(item.type),
+      head: 'A topic that there is',
+    }));
+  return [
+    ...topics,
+    ...(title === ''
+      ? []
+      : [{ key: fresh, label: title, aside: 'new topic', head: 'A topic of its own' }]),
+  ];
 });
 function choose({ key, label: title }: PopItem): void {
   emit('choose', key === fresh ? undefined : key.slice('topic:'.length), title);
@@ -27,5 +42,13 @@ function choose({ key, label: title }: PopItem): void {
 </script>
 
 <template>
-  <PopList v-model:query="query" :label="`Who lends it: ${label}`" :items="items" :place="place" empty="Type the name of a topic, or of a new one." @choose="choose" @close="emit('close')" />
+  <PopList
+    v-model:query="query"
+    :label="`Who lends it: ${label}`"
+    :items="items"
+    :place="place"
+    empty="Type the name of a topic, or of a new one."
+    @choose="choose"
+    @close="emit('close')"
+  />
 </template>

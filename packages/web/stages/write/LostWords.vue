@@ -8,13 +8,36 @@ const { copy, copied } = useClipboard();
 
 <template>
   <div v-if="words !== ''" class="lost" role="alert">
-    <span>Somebody changed the place where you were writing. These words could not be kept there:</span>
+    <span>
+      Somebody changed the place where you were writing. These words could not be kept there:
+    </span>
     <blockquote>{{ words }}</blockquote>
-    <n-button size="small" type="primary" @click="copy(words)">{{ copied ? 'Copied' : 'Copy them' }}</n-button>
+    <n-button size="small" type="primary" @click="copy(words)">
+      {{ copied ? 'Copied' : 'Copy them' }}
+    </n-button>
     <n-button size="small" @click="words = ''">Let them go</n-button>
   </div>
 </template>
 
 <style scoped>
-.lost { display: flex; flex-wrap: wrap; gap: 10px; align-items: center; max-width: 760px; margin: 0 auto 12px; padding: 10px 14px; background: var(--sheet); border: 1px solid var(--seal); border-radius: 4px; } blockquote { margin: 0; flex: 1 0 100%; white-space: pre-wrap; font: italic 400 15px var(--font-title); max-height: 120px; overflow: auto; }
+.lost {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+  align-items: center;
+  max-width: 760px;
+  margin: 0 auto 12px;
+  padding: 10px 14px;
+  background: var(--sheet);
+  border: 1px solid var(--seal);
+  border-radius: 4px;
+}
+blockquote {
+  margin: 0;
+  flex: 1 0 100%;
+  white-space: pre-wrap;
+  font: italic 400 15px var(--font-title);
+  max-height: 120px;
+  overflow: auto;
+}
 </style>

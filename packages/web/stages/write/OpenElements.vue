@@ -8,6 +8,11 @@ const emit = defineEmits<{ select: [OpenElement] }>();
 
 <template>
   <Teleport defer to="#foot-path">
-    <template v-for="(element, index) in open" :key="`${element.position} ${element.element}`"><span v-if="index > 0" class="quiet" aria-hidden="true"> / </span><button type="button" class="plain" @click="emit('select', element)">{{ element.label }}</button></template>
+    <template v-for="(element, index) in open" :key="`${element.position} ${element.element}`">
+      <span v-if="index > 0" class="quiet" aria-hidden="true">{{ ' / ' }}</span>
+      <button type="button" class="plain" @click="emit('select', element)">
+        {{ element.label }}
+      </button>
+    </template>
   </Teleport>
 </template>

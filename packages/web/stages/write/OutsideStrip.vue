@@ -11,9 +11,25 @@ onMounted(() => sources.ensure().catch(() => undefined));
 </script>
 
 <template>
-  <p v-if="file" class="outside small">Written outside, in <code>{{ file.path }}</code> of <router-link :to="{ name: 'sources', params: { id: file.folder } }">{{ file.folder }}</router-link>. What you change here stays; the next change outside then waits for somebody to say which holds.</p>
+  <p v-if="file" class="outside small">
+    Written outside, in
+    <code>{{ file.path }}</code>
+    of
+    <router-link :to="{ name: 'sources', params: { id: file.folder } }">
+      {{ file.folder }}
+    </router-link>
+    · What you change here stays; the next change outside then waits for somebody to say which
+    holds.
+  </p>
 </template>
 
 <style scoped>
-.outside { max-width: 656px; margin: 0 auto 8px; padding: 6px 10px; color: var(--soft); background: var(--sheet); border-left: 3px solid var(--hair); }
+.outside {
+  max-width: 656px;
+  margin: 0 auto 8px;
+  padding: 6px 10px;
+  color: var(--soft);
+  background: var(--sheet);
+  border-left: 3px solid var(--hair);
+}
 </style>

@@ -11,18 +11,32 @@ import { useSession } from '../../parts/session.ts';
 import TopicDifference from './TopicDifference.vue';
 
 /** Removes a topic; what is used is removed only with something in its place. */
-const { topic, uses, editions } = defineProps<{ topic: string; uses: readonly UseIn[]; editions: Reach['editions'] }>();
+const { topic, uses, editions } = defineProps<{
+  topic: string;
+  uses: readonly UseIn[];
+  editions: Reach['editions'];
+}>();
 const emit = defineEmits<{ close: []; removed: [] }>();
 const library = useLibrary();
 const session = useSession();
 const by = ref('');
 const failure = ref('');
 const heading = computed(() => `Remove “${library.find(topic)?.title ?? topic}”`);
-const users = computed(() => [...new Map(uses.map(({ item }) => [item.id, item.title || item.id])).values()]);
-const others = computed(() => [{ value: '', label: '–' }, ...library.items.filter(({ id, kind }) => kind === 'topic' && id !== topic).map(({ id, title }) => ({ value: id, label: title || id }))]);
+const users = computed(() => [
+  ...new Map(uses.map(({ item }) => [item.id, item.title || item.id])).values(),
+]);
+const others = computed(() => [
+  { value: '', label: '–' },
+  ...library.items
+    .filter(({ id, kind }) => kind === 'topic' && id !== topic)
+    .map(({ id, title }) => ({ value: id, label: title || id })),
+]);
 /** As which edition the change is looked at; as every reader where none is chosen. */
 const edition = ref('');
-const views = computed(() => [{ value: '', label: 'for every reader' }, ...editions.map(({ id, name }) => ({ value: id, label: `in ${name}` }))]);
+const views = computed(() => [
+  { value: '', label: 'for every reader' },
+  ...editions.map(({ id, name }) => ({ value: id, label: `in ${name}` })),
+]);
 const looking = useLens();
 const lens = computed(() => {
   const chosen = editions.find(({ id }) => id === edition.value)?.lens ?? null;
@@ -31,7 +45,11 @@ const lens = computed(() => {
 const textOf = async (id: string): Promise<string> => (await library.read(id)).text;
 async function remove(): Promise<void> {
   try {
-    await ask(`${session.base}/items/${encodeURIComponent(topic)}${by.value === '' ? '' : `?by=${encodeURIComponent(by.value)}`}`, z.null(), { method: 'DELETE' });
+    await ask(
+      `${session.base}/items/${encodeURIComponent(topic)}${by.value === '' ? '' : `?by=${encodeURIComponent(by.value)}`}`,
+      z.null(),
+      { method: 'DELETE' },
+    );
     emit('removed');
   } catch (error) {
     failure.value = messageOf(error);
@@ -42,23 +60,83 @@ async function remove(): Promise<void> {
 <template>
   <n-modal :show="true" @update:show="emit('close')">
     <section class="sheet" role="dialog" aria-modal="true" :aria-label="heading">
-    <h2>{{ heading }}</h2>
-    <template v-if="users.length > 0">
-      <p>It is used by {{ users.length }} {{ users.length === 1 ? 'other' : 'others' }}: {{ users.join(', ') }}.</p>
-      <p>Choose what takes its place there. Parts that the other one has under the same id are taken from it; where it has none, all of it is meant.</p>
-      <PickOne v-model:chosen="by" label="A topic in its place" :options="others" />
-      <template v-if="by !== ''">
-        <h3>Before and after <PickOne v-if="editions.length > 0" v-model:chosen="edition" label="Before and after, for whom" :options="views" /></h3>
-        <TopicDifference :key="`${by} ${edition}`" label="Before and after" :before="() => textOf(topic)" :after="() => textOf(by)" :lens="lens" />
+      <h2>{{ heading }}</h2>
+      <template v-if="users.length > 0">
+        <p>
+          It is used by {{ users.length }} {{ users.length === 1 ? 'other' : 'others' }}:
+          {{ users.join(', ') }}.
+        </p>
+        <p>
+          Choose what takes its place there. Parts that the other one has under the same id are
+          taken from it; where it has none, all of it is meant.
+        </p>
+        <PickOne v-model:chosen="by" label="A topic in its place" :options="others" />
+        <template v-if="by !== ''">
+          <h3>
+            Before and after
+            <PickOne
+              v-if="editions.length > 0"
+              v-model:chosen="edition"
+              label="Before and after, for whom"
+              :options="views"
+            />
+          </h3>
+          <TopicDifference
+            :key="`${by} ${edition}`"
+            label="Before and after"
+            :before="() => textOf(topic)"
+            :after="() => textOf(by)"
+            :lens="lens"
+          />
+        </template>
       </template>
-    </template>
-    <p v-else>Nothing uses it. Its history stays: a topic that comes again under its id goes on from there.</p>
-    <p v-if="failure" class="seal-text" role="alert">{{ failure }}</p>
-    <div class="act"><n-button size="small" @click="emit('close')">Leave it</n-button><n-button size="small" type="primary" :disabled="users.length > 0 && by === ''" @click="remove">{{ users.length > 0 ? 'Put it in place and remove' : 'Remove' }}</n-button></div>
+      <p v-else>
+        Nothing uses it. Its history stays: a topic that comes again under its id goes on from
+        there.
+      </p>
+      <p v-if="failure" class="seal-text" role="alert">{{ failure }}</p>
+      <div class="act">
+        <n-button size="small" @click="emit('close')">Leave it</n-button>
+        <n-button
+          size="small"
+          type="primary"
+          :disabled="users.length > 0 && by === ''"
+          @click="remove"
+        >
+          {{ users.length > 0 ? 'Put it in place and remove' : 'Remove' }}
+        </n-button>
+      </div>
     </section>
   </n-modal>
 </template>
 
 <style scoped>
-h2 { font: 400 18px var(--font-title); color: var(--ink); margin-bottom: 10px; } .sheet h3 { display: flex; gap: 10px; align-items: center; font-size: 14px; margin: 12px 0 4px; } .sheet { width: 520px; max-width: 96vw; padding: 18px 22px; background: var(--sheet); border-radius: 4px; } p { margin: 0 0 10px; } .act { display: flex; justify-content: flex-end; gap: 10px; margin-top: 14px; }
+h2 {
+  font: 400 18px var(--font-title);
+  color: var(--ink);
+  margin-bottom: 10px;
+}
+.sheet h3 {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  font-size: 14px;
+  margin: 12px 0 4px;
+}
+.sheet {
+  width: 520px;
+  max-width: 96vw;
+  padding: 18px 22px;
+  background: var(--sheet);
+  border-radius: 4px;
+}
+p {
+  margin: 0 0 10px;
+}
+.act {
+  display: flex;
+  justify-content: flex-end;
+  gap: 10px;
+  margin-top: 14px;
+}
 </style>

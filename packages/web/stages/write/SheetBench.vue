@@ -12,5 +12,22 @@ defineExpose({ goToName: () => bench.value?.goToName() });
 </script>
 
 <template>
-  <WriteBench ref="bench" :topic="sheet.id()" :version="library.find(sheet.id())?.version ?? 0" :changes="sheet.editor.drawn.value" :problems="sheet.editor.problems.value" :open="sheet.editor.open.value" :facets="library.facets" :editable="sheet.editable.value" :refusal="sheet.editor.refusal" :path-to="sheet.editor.pathTo" :root-of="sheet.editor.read" @name="sheet.live.name" @root="sheet.editor.changeRoot" @go="sheet.editor.goTo" @fix="sheet.fix" @change="sheet.editor.setAttributes" />
+  <WriteBench
+    ref="bench"
+    :topic="sheet.id()"
+    :version="library.find(sheet.id())?.version ?? 0"
+    :changes="sheet.editor.drawn.value"
+    :problems="sheet.editor.problems.value"
+    :open="sheet.editor.open.value"
+    :facets="library.facets"
+    :editable="sheet.editable.value"
+    :refusal="sheet.editor.refusal"
+    :path-to="sheet.editor.pathTo"
+    :root-of="sheet.editor.read"
+    @name="sheet.live.name"
+    @root="sheet.editor.changeRoot"
+    @go="sheet.editor.goTo"
+    @fix="sheet.fix"
+    @change="sheet.editor.setAttributes"
+  />
 </template>

@@ -10,7 +10,13 @@ import { latestOnly } from '../../parts/latest.ts';
 import { useSession } from '../../parts/session.ts';
 
 /** The page of a help site on which the topic stands, renewed while it is written; its choices work, and a click leads to the place in the text. */
-const { edition, topic, changes, rootOf, at } = defineProps<{ edition: Edition; topic: string; changes: number; rootOf: () => Element | undefined; at: Path | undefined }>();
+const { edition, topic, changes, rootOf, at } = defineProps<{
+  edition: Edition;
+  topic: string;
+  changes: number;
+  rootOf: () => Element | undefined;
+  at: Path | undefined;
+}>();
 const emit = defineEmits<{ go: [Path] }>();
 const session = useSession();
 const frame = ref<{ reload: () => void; order: (message: FrameOrder) => void }>();
@@ -20,12 +26,18 @@ const device = useStorage<'phone' | 'tablet' | 'desk'>('ukiyo-site-device', 'pho
 const proof = ref<SiteProof>();
 const failure = ref('');
 const milliseconds = ref(0);
-const base = computed(() => `/api${session.base}/editions/${edition.id}/proof/site/${edition.look}/`);
-const address = computed(() => (typeof proof.value?.path === 'string' ? `${base.value}${proof.value.path}` : ''));
+const base = computed(
+  () => `/api${session.base}/editions/${edition.id}/proof/site/${edition.look}/`,
+);
+const address = computed(() =>
+  typeof proof.value?.path === 'string' ? `${base.value}${proof.value.path}` : '',
+);
 
 /** A path in the site as addresses write it. */
-const pathIn = (path: string): string => (URL.canParse(path, 'http://site/') ? new URL(path, 'http://site/').pathname : '');
-const caretRules = '[data-caret] { outline: 2px solid var(--accent); outline-offset: 3px; border-radius: 2px; }';
+const pathIn = (path: string): string =>
+  URL.canParse(path, 'http://site/') ? new URL(path, 'http://site/').pathname : '';
+const caretRules =
+  '[data-caret] { outline: 2px solid var(--accent); outline-offset: 3px; border-radius: 2px; }';
 const mark = (): void => frame.value?.order({ kind: 'mark', at });
 /** The page as it is written takes the place of that which is stored. */
 function renew(): void {
@@ -39,20 +51,26 @@ function ready(page: string): void {
   frame.value?.order({ kind: 'rules', name: 'caret', css: caretRules });
   renew();
 }
-const set = latestOnly(async ({ item, text, since }: { item: string; text: string | undefined; since: number }) => {
-  try {
-    const before = proof.value;
-    const answer = await ask(`${session.base}/editions/${edition.id}/proof/site`, SiteProof, { method: 'POST', body: { item, ...(text === undefined ? {} : { text }) } });
-    if (item !== topic) return;
-    proof.value = answer;
-    failure.value = '';
-    milliseconds.value = Math.round(performance.now() - since);
-    if (before?.path === answer.path && before.conditions !== answer.conditions) frame.value?.reload();
-    else renew();
-  } catch (error) {
-    failure.value = messageOf(error);
-  }
-});
+const set = latestOnly(
+  async ({ item, text, since }: { item: string; text: string | undefined; since: number }) => {
+    try {
+      const before = proof.value;
+      const answer = await ask(`${session.base}/editions/${edition.id}/proof/site`, SiteProof, {
+        method: 'POST',
+        body: { item, ...(text === undefined ? {} : { text }) },
+      });
+      if (item !== topic) return;
+      proof.value = answer;
+      failure.value = '';
+      milliseconds.value = Math.round(performance.now() - since);
+      if (before?.path === answer.path && before.conditions !== answer.conditions)
+        frame.value?.reload();
+      else renew();
+    } catch (error) {
+      failure.value = messageOf(error);
+    }
+  },
+);
 watch(
   [() => topic, () => changes, () => edition],
   () =>
@@ -60,7 +78,8 @@ watch(
     requestAnimationFrame(() =>
       setTimeout(() => {
         const root = rootOf();
-        if (topic !== '') set({ item: topic, text: root && writeXml(root), since: performance.now() });
+        if (topic !== '')
+          set({ item: topic, text: root && writeXml(root), since: performance.now() });
       }),
     ),
   { immediate: true },
@@ -71,12 +90,35 @@ watch(() => at, mark);
 <template>
   <div class="site-proof">
     <p v-if="failure" class="seal-text" role="alert">{{ failure }}</p>
-    <p v-if="proof && proof.path === null" class="quiet">{{ edition.name }} does not have this topic.</p>
-    <SiteFrame v-else-if="address" ref="frame" v-model:device="device" :address="address" :label="edition.name" @ready="ready" @go="emit('go', $event)"><span class="small quiet">{{ milliseconds }} ms</span></SiteFrame>
+    <p v-if="proof && proof.path === null" class="quiet">
+      {{ edition.name }} does not have this topic.
+    </p>
+    <SiteFrame
+      v-else-if="address"
+      ref="frame"
+      v-model:device="device"
+      :address="address"
+      :label="edition.name"
+      @ready="ready"
+      @go="emit('go', $event)"
+    >
+      <span class="small quiet">{{ milliseconds }} ms</span>
+    </SiteFrame>
     <p v-else-if="!failure" class="quiet">Making the page …</p>
   </div>
 </template>
 
 <style scoped>
-.site-proof { display: flex; flex-direction: column; min-height: 0; } .site-proof > :deep(.site) { flex: 1; } p { padding: 6px 12px; margin: 0; }
+.site-proof {
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+}
+.site-proof > :deep(.site) {
+  flex: 1;
+}
+p {
+  padding: 6px 12px;
+  margin: 0;
+}
 </style>

@@ -19,31 +19,166 @@ const lists = ['Topics', 'Variables'] as const;
 const list = ref<(typeof lists)[number]>('Topics');
 const query = ref('');
 const wanted = computed(() => query.value.trim().toLowerCase());
-const shown = computed(() => library.items.filter((item) => item.kind === 'topic' && !(looking.hides && looking.drops(item.conditions)) && item.title.toLowerCase().includes(wanted.value)));
-const named = computed(() => variables.named.filter((variable) => `${variable.key} ${variables.wordsOf(variable)}`.toLowerCase().includes(wanted.value)));
-const { list: rows, containerProps, wrapperProps } = useVirtualList(shown, { itemHeight: 28, overscan: 16 });
+const shown = computed(() =>
+  library.items.filter(
+    (item) =>
+      item.kind === 'topic' &&
+      !(looking.hides && looking.drops(item.conditions)) &&
+      item.title.toLowerCase().includes(wanted.value),
+  ),
+);
+const named = computed(() =>
+  variables.named.filter((variable) =>
+    `${variable.key} ${variables.wordsOf(variable)}`.toLowerCase().includes(wanted.value),
+  ),
+);
+const {
+  list: rows,
+  containerProps,
+  wrapperProps,
+} = useVirtualList(shown, { itemHeight: 28, overscan: 16 });
 </script>
 
 <template>
   <aside class="drawer" :aria-label="list">
-    <h1><button v-for="name in lists" :key="name" type="button" class="plain" :class="{ on: name === list }" :aria-pressed="name === list" @click="list = name">{{ name }}</button></h1>
-    <n-input v-model:value="query" size="small" clearable :placeholder="`Filter ${list.toLowerCase()}`" :input-props="{ 'aria-label': `Filter ${list.toLowerCase()}` }" />
+    <h1>
+      <button
+        v-for="name in lists"
+        :key="name"
+        type="button"
+        class="plain"
+        :class="{ on: name === list }"
+        :aria-pressed="name === list"
+        @click="list = name"
+      >
+        {{ name }}
+      </button>
+    </h1>
+    <n-input
+      v-model:value="query"
+      size="small"
+      clearable
+      :placeholder="`Filter ${list.toLowerCase()}`"
+      :input-props="{ 'aria-label': `Filter ${list.toLowerCase()}` }"
+    />
     <div v-if="list === 'Topics'" v-bind="containerProps" class="list">
       <ul v-bind="wrapperProps">
         <li v-for="{ data: item } in rows" :key="item.id">
-          <router-link :to="{ name: 'write', params: { id: item.id } }" :class="{ on: item.id === current, dropped: looking.drops(item.conditions) }" :aria-current="item.id === current ? 'page' : undefined" @dragstart="$event.dataTransfer?.setData(draggedTopic, item.id)"><span class="letter" :title="kindLabel(item.type)">{{ kindLetter(item.type) }}</span><span class="title">{{ item.title || item.id }}</span><span v-if="item.alternateOf !== null" class="badges"><FacetBadge v-for="tag in tagsOf(item.conditions, library.facets)" :key="`${tag.facet} ${tag.value}`" :tag="tag" /></span></router-link>
+          <router-link
+            :to="{ name: 'write', params: { id: item.id } }"
+            :class="{ on: item.id === current, dropped: looking.drops(item.conditions) }"
+            :aria-current="item.id === current ? 'page' : undefined"
+            @dragstart="$event.dataTransfer?.setData(draggedTopic, item.id)"
+          >
+            <span class="letter" :title="kindLabel(item.type)">{{ kindLetter(item.type) }}</span>
+            <span class="title">{{ item.title || item.id }}</span>
+            <span v-if="item.alternateOf !== null" class="badges">
+              <FacetBadge
+                v-for="tag in tagsOf(item.conditions, library.facets)"
+                :key="`${tag.facet} ${tag.value}`"
+                :tag="tag"
+              />
+            </span>
+          </router-link>
         </li>
       </ul>
     </div>
     <ul v-else class="list">
-      <li v-for="variable in named" :key="variable.key" class="variable" draggable="true" :title="`Drag it into the text, or type %% there: ${variable.key}`" @dragstart="carryVariable($event, kindOfVariable(variable), variable.key)"><span class="title">{{ variables.wordsOf(variable) || variable.key }}</span><code class="quiet small">{{ variable.key }}</code></li>
+      <li
+        v-for="variable in named"
+        :key="variable.key"
+        class="variable"
+        draggable="true"
+        :title="`Drag it into the text, or type %% there: ${variable.key}`"
+        @dragstart="carryVariable($event, kindOfVariable(variable), variable.key)"
+      >
+        <span class="title">{{ variables.wordsOf(variable) || variable.key }}</span>
+        <code class="quiet small">{{ variable.key }}</code>
+      </li>
       <li class="variable"><router-link :to="{ name: 'variables' }">All variables</router-link></li>
     </ul>
   </aside>
 </template>
 
 <style scoped>
-.drawer { border-right: 1px solid var(--hair); display: flex; flex-direction: column; min-height: 0; padding: 14px 0 0; } h1 { display: flex; gap: 12px; padding: 0 14px 8px; } h1 button { font: inherit; color: var(--soft); } h1 button.on { color: inherit; } .n-input { margin: 0 12px 8px; width: auto; }
-.list { flex: 1; overflow: auto; } ul { list-style: none; margin: 0; padding: 0; } a { display: grid; grid-template-columns: 22px minmax(0, 1fr) auto; align-items: center; height: 28px; padding: 0 10px; color: var(--ink); text-decoration: none; } a:hover { background: var(--paper-deep); } a.on { background: var(--wash); box-shadow: inset 3px 0 var(--prussian); } .dropped .title { color: var(--soft); text-decoration: line-through; } .letter { color: var(--faint); font-size: 13px; } .title { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-.variable { display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 8px; align-items: baseline; min-height: 28px; padding: 3px 14px; } .variable[draggable='true'] { cursor: grab; } .variable:hover { background: var(--paper-deep); } .variable a { display: block; padding: 0; color: var(--prussian); }
+.drawer {
+  border-right: 1px solid var(--hair);
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  padding: 14px 0 0;
+}
+h1 {
+  display: flex;
+  gap: 12px;
+  padding: 0 14px 8px;
+}
+h1 button {
+  font: inherit;
+  color: var(--soft);
+}
+h1 button.on {
+  color: inherit;
+}
+.n-input {
+  margin: 0 12px 8px;
+  width: auto;
+}
+.list {
+  flex: 1;
+  overflow: auto;
+}
+ul {
+  list-style: none;
+  margin: 0;
+  padding: 0;
+}
+a {
+  display: grid;
+  grid-template-columns: 22px minmax(0, 1fr) auto;
+  align-items: center;
+  height: 28px;
+  padding: 0 10px;
+  color: var(--ink);
+  text-decoration: none;
+}
+a:hover {
+  background: var(--paper-deep);
+}
+a.on {
+  background: var(--wash);
+  box-shadow: inset 3px 0 var(--prussian);
+}
+.dropped .title {
+  color: var(--soft);
+  text-decoration: line-through;
+}
+.letter {
+  color: var(--faint);
+  font-size: 13px;
+}
+.title {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.variable {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
+  gap: 8px;
+  align-items: baseline;
+  min-height: 28px;
+  padding: 3px 14px;
+}
+.variable[draggable='true'] {
+  cursor: grab;
+}
+.variable:hover {
+  background: var(--paper-deep);
+}
+.variable a {
+  display: block;
+  padding: 0;
+  color: var(--prussian);
+}
 </style>

@@ -1,5 +1,13 @@
 <script setup lang="ts">
-import { computed, defineAsyncComponent, onBeforeUnmount, onMounted, ref, watch, type Component } from 'vue';
+import {
+  computed,
+  defineAsyncComponent,
+  onBeforeUnmount,
+  onMounted,
+  ref,
+  watch,
+  type Component,
+} from 'vue';
 import { useRoute } from 'vue-router';
 import type { SourceLanguage } from '../../editor/sourceLanguage.ts';
 import { useMessage } from 'naive-ui';
@@ -20,7 +28,9 @@ import { useSource } from './useSource.ts';
 import { useTopicSheet } from './useTopicSheet.ts';
 
 const HomeEditor = defineAsyncComponent(() => import('./HomeEditor.vue') as Promise<Component>);
-const SourcePane = defineAsyncComponent(() => import('../../editor/SourcePane.vue') as Promise<Component>);
+const SourcePane = defineAsyncComponent(
+  () => import('../../editor/SourcePane.vue') as Promise<Component>,
+);
 const library = useLibrary();
 const place = usePlace();
 const session = useSession();
@@ -30,13 +40,27 @@ const { view, marks, tags } = usePageView();
 const bench = ref<{ goToName: () => void }>();
 const id = computed(() => (typeof route.params['id'] === 'string' ? route.params['id'] : ''));
 
-const sheet = useTopicSheet(() => id.value, { changed: (maps) => source.follow(maps), save: () => bench.value?.goToName(), begin });
+const sheet = useTopicSheet(() => id.value, {
+  changed: (maps) => source.follow(maps),
+  save: () => bench.value?.goToName(),
+  begin,
+});
 const { editor, live, editable } = sheet;
-const source = useSource({ view: editor.view, read: editor.read, name: () => `ukiyo-text ${session.base} ${id.value}`, agreed: () => ({ facets: library.facets, rules: library.agreements.rules }), refuse: (reason) => void message.warning(reason, { duration: 8000 }) });
+const source = useSource({
+  view: editor.view,
+  read: editor.read,
+  name: () => `ukiyo-text ${session.base} ${id.value}`,
+  agreed: () => ({ facets: library.facets, rules: library.agreements.rules }),
+  refuse: (reason) => void message.warning(reason, { duration: 8000 }),
+});
 useSafeLeaving(computed(() => live.isSafe.value && !source.isHeld.value));
 /** The page, or one of its texts: the same key leads there and back. */
-const switchTo = (language: SourceLanguage): void => void (source.language.value === language ? source.leave() : source.open(language));
-usePageKeys({ 6: () => switchTo('source'), 7: () => switchTo('markdown') }, () => source.language.value === undefined || source.leave());
+const switchTo = (language: SourceLanguage): void =>
+  void (source.language.value === language ? source.leave() : source.open(language));
+usePageKeys(
+  { 6: () => switchTo('source'), 7: () => switchTo('markdown') },
+  () => source.language.value === undefined || source.leave(),
+);
 
 /** What an earlier visit left, and the place that a problem elsewhere leads to. */
 function begin(): void {
@@ -56,8 +80,14 @@ onMounted(async () => {
   await show();
 });
 watch(id, show);
-watch([() => library.find(id.value)?.title, id], ([title]) => (place.trail = id.value === '' ? [] : [title ?? id.value]));
-watch(live.people, (people) => (place.people = people.filter(({ client }) => client !== live.ownName())));
+watch(
+  [() => library.find(id.value)?.title, id],
+  ([title]) => (place.trail = id.value === '' ? [] : [title ?? id.value]),
+);
+watch(
+  live.people,
+  (people) => (place.people = people.filter(({ client }) => client !== live.ownName())),
+);
 watch([live.saved, editor.words, editor.problems], () => {
   place.saved = live.saved.value;
   place.words = editor.words.value;
@@ -70,14 +100,41 @@ onBeforeUnmount(() => place.clear());
   <div class="write">
     <TopicList :current="id" />
     <main class="desk" tabindex="0">
-      <div v-if="id === ''" class="notice quiet">Choose a topic on the left, or make one in the Library.</div>
-      <ViewSwitch v-if="id !== ''" v-model:view="view" v-model:marks="marks" v-model:tags="tags" :language="source.language.value" @page="source.leave" @language="switchTo" />
+      <div v-if="id === ''" class="notice quiet">
+        Choose a topic on the left, or make one in the Library.
+      </div>
+      <ViewSwitch
+        v-if="id !== ''"
+        v-model:view="view"
+        v-model:marks="marks"
+        v-model:tags="tags"
+        :language="source.language.value"
+        @page="source.leave"
+        @language="switchTo"
+      />
       <AlternatesStrip v-if="id !== ''" :topic="id" :editable="editable" />
       <OutsideStrip v-if="id !== ''" :topic="id" />
-      <p v-if="source.left.value && !source.language.value" class="notice" role="alert">A text of this topic was left behind in this browser, and is not in the topic yet. <n-button size="tiny" type="primary" @click="source.takeUp">Take it up</n-button> <n-button size="tiny" @click="source.letGo">Let it go</n-button></p>
+      <p v-if="source.left.value && !source.language.value" class="notice" role="alert">
+        A text of this topic was left behind in this browser, and is not in the topic yet.
+        <n-button size="tiny" type="primary" @click="source.takeUp">Take it up</n-button>
+        <n-button size="tiny" @click="source.letGo">Let it go</n-button>
+      </p>
       <template v-if="source.language.value">
-        <p v-if="source.isHeld.value" class="notice held" role="status">Not in the topic yet{{ source.problems.value[0] ? `: ${source.problems.value[0].message}` : ' …' }} <n-button size="tiny" @click="source.refresh(source.language.value)">Back to what the topic says</n-button></p>
-        <SourcePane :key="source.language.value" v-model:text="source.text.value" :language="source.language.value" :problems="source.problems.value" :editable="editable" />
+        <p v-if="source.isHeld.value" class="notice held" role="status">
+          Not in the topic yet{{
+            source.problems.value[0] ? `: ${source.problems.value[0].message}` : ' …'
+          }}
+          <n-button size="tiny" @click="source.refresh(source.language.value)">
+            Back to what the topic says
+          </n-button>
+        </p>
+        <SourcePane
+          :key="source.language.value"
+          v-model:text="source.text.value"
+          :language="source.language.value"
+          :problems="source.problems.value"
+          :editable="editable"
+        />
       </template>
       <TopicPage :sheet="sheet" :is-hidden="source.language.value !== undefined" />
     </main>
@@ -88,7 +145,30 @@ onBeforeUnmount(() => place.clear());
 </template>
 
 <style scoped>
-.write { display: grid; grid-template-columns: 236px minmax(0, 1fr) 280px; height: 100%; } .write:has(> .wide) { grid-template-columns: 200px minmax(0, 1fr) minmax(280px, 34%); }
-.desk { overflow: auto; padding: 14px 18px 0; } .notice { max-width: 760px; margin: 0 auto 12px; padding: 10px 14px; background: var(--sheet); border: 1px solid var(--hair); border-radius: 4px; }
-@media (max-width: 1150px) { .write, .write:has(> .wide) { grid-template-columns: 200px minmax(0, 1fr) 220px; } }
+.write {
+  display: grid;
+  grid-template-columns: 236px minmax(0, 1fr) 280px;
+  height: 100%;
+}
+.write:has(> .wide) {
+  grid-template-columns: 200px minmax(0, 1fr) minmax(280px, 34%);
+}
+.desk {
+  overflow: auto;
+  padding: 14px 18px 0;
+}
+.notice {
+  max-width: 760px;
+  margin: 0 auto 12px;
+  padding: 10px 14px;
+  background: var(--sheet);
+  border: 1px solid var(--hair);
+  border-radius: 4px;
+}
+@media (max-width: 1150px) {
+  .write,
+  .write:has(> .wide) {
+    grid-template-columns: 200px minmax(0, 1fr) 220px;
+  }
+}
 </style>
