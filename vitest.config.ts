@@ -1,7 +1,9 @@
 import vue from '@vitejs/plugin-vue';
 import { defineConfig } from 'vitest/config';
 
-/** No file leaves anything behind for another one, so what they import is read once for all of them. */
+/**
+ * No file leaves anything behind for another one, so what they import is read once for all of them.
+ */
 const isolate = false;
 const shared = {
   resolve: { conditions: ['source'] },

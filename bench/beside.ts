@@ -1,4 +1,6 @@
-/** Writing beside ten builds: `npm run bench -- beside`. Needs the database that the command starts. */
+/**
+ * Writing beside ten builds: `npm run bench -- beside`. Needs the database that the command starts.
+ */
 import { spawn } from 'node:child_process';
 import { constants, setPriority } from 'node:os';
 import { join } from 'node:path';
@@ -49,7 +51,8 @@ const beside: number[] = [];
 // In turns: what else happens on a shared machine then falls on all of them.
 for (let turn = 0; turn < 6; turn += 1) {
   alone.push(...(await undisturbed(100, keyTime)));
-  // What a machine of few processors gives to whoever comes while anything else is running, however low its priority.
+  // What a machine of few processors gives to whoever comes while anything else is running, however
+  // low its priority.
   const counter = spawn(process.execPath, ['-e', 'for (;;);']);
   setPriority(counter.pid!, constants.priority.PRIORITY_LOW);
   counting.push(...(await undisturbed(100, keyTime)));

@@ -11,7 +11,10 @@ const library = textLibrary(items);
 const topics = items
   .filter(({ kind }) => kind === 'topic')
   .map(({ id }) => ({ id, root: library.item(id)!.root! }));
-/** The last paragraph of every tenth topic is that of another one, with a word changed in half of them. */
+/**
+ * The last paragraph of every tenth topic is that of another one, with a word changed in half of
+ * them.
+ */
 const withCopy = (root: Element, of: Element, isChanged: boolean): Element => {
   const text = JSON.stringify(of.children.at(-1));
   return {

@@ -54,7 +54,10 @@ async function openTopic(on: Page, id: string): Promise<number> {
   }, id);
 }
 
-/** Types in the middle of the topic: for each key, the time from the event to the end of the frame that shows it. */
+/**
+ * Types in the middle of the topic: for each key, the time from the event to the end of the frame
+ * that shows it.
+ */
 async function keyTimes(on: Page, count: number): Promise<number[]> {
   await on.evaluate(() => {
     const times: number[] = [];
@@ -153,7 +156,10 @@ report(
   300,
 );
 
-/** From the key to the report of the worker: problems and words come together, and the words always change. */
+/**
+ * From the key to the report of the worker: problems and words come together, and the words always
+ * change.
+ */
 const id = await makeTopic(3001);
 await page.goto(`${origin}/write/${id}`);
 await page.locator('.ProseMirror .is-section').first().waitFor();
@@ -190,7 +196,8 @@ for (let run = 0; run < 30; run += 1) {
 report('3000 blocks: key to the checked topic, p50', percentile(settled, 0.5), 'ms');
 report('… p95', percentile(settled, 0.95), 'ms', 150);
 
-// Twenty people in one topic: nineteen without a browser, each about four keys a second, and one who looks on.
+// Twenty people in one topic: nineteen without a browser, each about four keys a second, and one
+// who looks on.
 const [cookie] = await page.context().cookies();
 const crowd = await makeTopic(60);
 await page.goto(`${origin}/write/${crowd}`);

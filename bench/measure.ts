@@ -34,7 +34,10 @@ export async function median(runs: number, work: () => unknown): Promise<Measure
   return middleOf(results);
 }
 
-/** Time that other machines on the same host have taken from this one, in hundredths of a second of one processor (proc(5), `steal`); 0 where it is not told. */
+/**
+ * Time that other machines on the same host have taken from this one, in hundredths of a second of
+ * one processor (proc(5), `steal`); 0 where it is not told.
+ */
 function stolen(): number {
   try {
     return Number(/^cpu +(?:\d+ +){7}(\d+)/u.exec(readFileSync('/proc/stat', 'utf8'))?.[1] ?? 0);
@@ -44,8 +47,9 @@ function stolen(): number {
 }
 
 /**
- * Does something until it has been done so often without a processor being taken away meanwhile, or ten times as often in all; says how many those were.
- * What waits on the clock cannot be measured otherwise on a machine that is shared.
+ * Does something until it has been done so often without a processor being taken away meanwhile, or
+ * ten times as often in all; says how many those were. What waits on the clock cannot be measured
+ * otherwise on a machine that is shared.
  */
 export async function undisturbed<Result>(
   count: number,

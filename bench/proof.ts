@@ -1,4 +1,6 @@
-/** Pages beside the text, over the running server and the demo library: `npm run bench -- proof`. */
+/**
+ * Pages beside the text, over the running server and the demo library: `npm run bench -- proof`.
+ */
 import { chromium } from '@playwright/test';
 import { demoPassword } from '@ukiyo/server';
 import { shippedPlans, shippedSheets, withValue } from '@ukiyo/core/styles';
@@ -104,7 +106,9 @@ await writer.getByRole('tab', { name: 'Proof' }).click();
 await writer.getByText(/in its place/u).waitFor({ timeout: 60_000 });
 await clickInto(writer.locator('.ProseMirror .is-cmd').first());
 await moveCaret(writer, 'End');
-/** From a key to the end of the frame in which its letter is seen, and of that in which its page is. */
+/**
+ * From a key to the end of the frame in which its letter is seen, and of that in which its page is.
+ */
 async function key(): Promise<{ readonly letter: number; readonly page: number }> {
   // Set up before the key is pressed: the two go different ways into the page.
   await writer.evaluate(() => {

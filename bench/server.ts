@@ -1,4 +1,7 @@
-/** The server with 10,000 topics: `npm run bench -- server`. Needs the database that the command starts. */
+/**
+ * The server with 10,000 topics: `npm run bench -- server`. Needs the database that the command
+ * starts.
+ */
 import { readFileSync } from 'node:fs';
 import { makeServices, seedEmpty, upgrade } from '@ukiyo/server';
 import { freshGround, serve } from '../e2e/serving.ts';

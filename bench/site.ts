@@ -48,7 +48,8 @@ report('copying its files', copy.cpu, 's CPU');
 report('building, of copying, processor', build.cpu / copy.cpu, '×');
 report('building, of copying, on the clock', build.wall / copy.wall, '×', 6);
 
-// A builder that stays keeps what has not changed; each build has a folder of its own, and an archive beside it.
+// A builder that stays keeps what has not changed; each build has a folder of its own, and an
+// archive beside it.
 const memory = composeMemory();
 const sites = siteMemory();
 const kept: KeptFolder = new Map();

@@ -29,8 +29,9 @@ export interface SyntheticLibrary {
 }
 
 /**
- * A library of `count` topics with the structure of real ones: tasks, concepts and references of about 5 kB, each with a table or a figure,
- * notes borrowed from a lender, links, index entries, facets and variables, in a book map of chapters of 25 topics.
+ * A library of `count` topics with the structure of real ones: tasks, concepts and references of
+ * about 5 kB, each with a table or a figure, notes borrowed from a lender, links, index entries,
+ * facets and variables, in a book map of chapters of 25 topics.
  */
 export function syntheticLibrary(count: number, seed = 7): SyntheticLibrary {
   const random = randomNumbers(seed);

@@ -1,4 +1,6 @@
-/** A manual of 1,000 pages in a process of its own, as a builder is: `npm run bench -- thousand`. */
+/**
+ * A manual of 1,000 pages in a process of its own, as a builder is: `npm run bench -- thousand`.
+ */
 import { compose } from '@ukiyo/core/compose';
 import { textLibrary } from '@ukiyo/core/library';
 import { printPublication, type AssetFile } from '@ukiyo/press';

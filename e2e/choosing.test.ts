@@ -69,7 +69,8 @@ test('a reader sets what he has: text, sections, contents, numbers, index and se
   await expect(page.locator('#readers-now')).toHaveText('Tern Q');
   await expect(page).toHaveURL(/for=product%3Atern-q/u);
 
-  // What is for others is neither in the index nor found, in whole pages and in words of a sentence.
+  // What is for others is neither in the index nor found, in whole pages and in words of a
+  // sentence.
   await page.getByRole('searchbox').fill('acoustic');
   await expect(page.locator('#results .count')).toHaveText(/Nothing found|\d+ found/u);
   const forQ = await page.locator('#results').getByRole('link').allTextContents();

@@ -191,7 +191,8 @@ test('what is pasted keeps its structure, from outside and from the page itself'
   expect(text).not.toMatch(/evil|pwned|color/u);
   expect(await page.title()).not.toBe('pwned');
 
-  // Rows of a spreadsheet come with tabs as text and as a table beside it; text alone becomes paragraphs.
+  // Rows of a spreadsheet come with tabs as text and as a table beside it; text alone becomes
+  // paragraphs.
   await clickInto(page.locator('.ProseMirror li').first());
   await paste({ 'text/plain': 'one\n\ntwo' });
   await isSaved(page);

@@ -11,8 +11,9 @@ interface Where {
 }
 
 /**
- * What axe finds on a page against WCAG 2.2, levels A and AA: the rule, the markup and the reason of each.
- * Asked for nothing but what is wrong, it takes a third of the time; no page has frames that need another one beside it to gather.
+ * What axe finds on a page against WCAG 2.2, levels A and AA: the rule, the markup and the reason
+ * of each. Asked for nothing but what is wrong, it takes a third of the time; no page has frames
+ * that need another one beside it to gather.
  */
 export async function faults(
   page: Page,

@@ -13,7 +13,10 @@ import { expect, test } from '@playwright/test';
 
 const root = join(import.meta.dirname, '..');
 
-/** A folder to be the whole PATH: the shell, and a package manager that writes down what it is asked and “installs” by making the program. */
+/**
+ * A folder to be the whole PATH: the shell, and a package manager that writes down what it is asked
+ * and “installs” by making the program.
+ */
 function machine(): string {
   const folder = mkdtempSync(join(tmpdir(), 'ukiyo-machine-'));
   chmodSync(folder, 0o777);

@@ -1,6 +1,9 @@
 import { expect, type Locator, type Page } from '@playwright/test';
 
-/** A page that opens takes the focus a moment later, and sets its caret: a click that came before would be lost on a slow machine. */
+/**
+ * A page that opens takes the focus a moment later, and sets its caret: a click that came before
+ * would be lost on a slow machine.
+ */
 export const pageRests = (page: Page): Promise<void> =>
   page.evaluate(
     () =>
@@ -42,8 +45,9 @@ export const isSaved = (page: Page) =>
   expect(page.getByText('Saved', { exact: true })).toBeVisible();
 
 /**
- * Presses a key that moves the caret, or that gives it back to the page, and waits until the page has heard of it: browsers tell so in a
- * task of its own, and for some 20 ms after the focus came back the page sets the caret once more.
+ * Presses a key that moves the caret, or that gives it back to the page, and waits until the page
+ * has heard of it: browsers tell so in a task of its own, and for some 20 ms after the focus came
+ * back the page sets the caret once more.
  */
 export async function moveCaret(page: Page, key: string): Promise<void> {
   await page.keyboard.press(key);
@@ -52,7 +56,10 @@ export async function moveCaret(page: Page, key: string): Promise<void> {
   );
 }
 
-/** Clicks into the page, and waits until it has heard where the caret is now: on a slow machine keys come before that. */
+/**
+ * Clicks into the page, and waits until it has heard where the caret is now: on a slow machine keys
+ * come before that.
+ */
 export async function clickInto(place: Locator): Promise<void> {
   await place.click();
   await place

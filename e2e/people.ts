@@ -1,6 +1,9 @@
 import type { Page } from '@playwright/test';
 
-/** Signs one of the people of the demo in and opens the Library, or another address. The form itself is filled in where the server dies (`crash.test.ts`). */
+/**
+ * Signs one of the people of the demo in and opens the Library, or another address. The form itself
+ * is filled in where the server dies (`crash.test.ts`).
+ */
 export async function signIn(
   page: Page,
   name: 'ada' | 'teo' | 'noor' | 'ines' | 'mira' = 'teo',

@@ -2,7 +2,10 @@ import { defineConfig } from '@playwright/test';
 
 const port = 4780;
 
-/** One server with the demo library for all files; each file leaves the parts that others look at as they were. */
+/**
+ * One server with the demo library for all files; each file leaves the parts that others look at as
+ * they were.
+ */
 export default defineConfig({
   testDir: '.',
   timeout: 300_000,

@@ -195,7 +195,8 @@ test('an edition says what its readers may set and what keeps it back; a look is
   await page.getByLabel('Edition that is shown').selectOption({ label: 'Site of both' });
   const site = page.frameLocator('iframe');
   await expect(site.getByLabel('Your station')).toHaveValue('tern-d');
-  // Keys reach a page that is shown smaller than it is as they do any other; where a pointer is, the test's browser does not know.
+  // Keys reach a page that is shown smaller than it is as they do any other; where a pointer is,
+  // the test's browser does not know.
   await site
     .locator('#contents')
     .getByRole('link', { name: /Both stations/u })

@@ -11,7 +11,9 @@ import type { LiveAnswer, LiveRequest } from '@ukiyo/contracts';
 import { EditorState } from 'prosemirror-state';
 import WebSocket from 'ws';
 
-/** Somebody who types without a browser, through the same line and with the same rules as the page. */
+/**
+ * Somebody who types without a browser, through the same line and with the same rules as the page.
+ */
 export class Robot {
   state: EditorState | undefined;
   /** Everything it typed, and how much of that the authority has acknowledged. */

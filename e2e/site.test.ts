@@ -51,7 +51,10 @@ test('works from a folder: contents, search, index and image maps', async ({ pag
 });
 
 const widths = { phone: 390, tablet: 820, desk: 1280 };
-/** A whole look takes some seconds, most of it for colours and for the contents beside the page, which are the same on each: these show every kind of content. */
+/**
+ * A whole look takes some seconds, most of it for colours and for the contents beside the page,
+ * which are the same on each: these show every kind of content.
+ */
 const ofEveryKind = [
   'index.html',
   'fit-the-bracket.html',
@@ -67,7 +70,8 @@ Object.entries(widths).forEach(([name, width], at) => {
         await page.evaluate(() => document.documentElement.scrollWidth <= window.innerWidth),
         `${path} on a ${name}`,
       ).toBe(true);
-    // Of all other pages each of these tests takes its own third, without contents and colours, at every width.
+    // Of all other pages each of these tests takes its own third, without contents and colours, at
+    // every width.
     for (const [index, path] of pages.entries()) {
       const isWhole = ofEveryKind.includes(path);
       if (!isWhole && index % 3 !== at) continue;
@@ -225,7 +229,8 @@ test('marks of notes meet their first line by tops or by baselines, at any size'
           note.querySelector('.note-word')!,
           note.querySelector('.note-mark')!,
         ];
-        // A box without height stands on the baseline; one beside the mark, as large as it, stands as high as it does.
+        // A box without height stands on the baseline; one beside the mark, as large as it, stands
+        // as high as it does.
         const baseline = boxIn(word, 'width: 0; height: 0').bottom;
         const mark = boxIn(
           image,

@@ -8,7 +8,8 @@ test('words in no list are marked, put right by keys, and made right for the who
   await signIn(page, 'noor');
   await newTopic(page, 'Concept', 'Right words');
   await clickInto(page.locator('.ProseMirror .is-conbody p'));
-  // “Brinewell” is a word of the team; codes and names of controls are nobody's business; without a region any spelling of the language is right.
+  // “Brinewell” is a word of the team; codes and names of controls are nobody's business; without a
+  // region any spelling of the language is right.
   await page.keyboard.type('The Brinewell stattion has E42x, levelling, leveling and a ');
   await choose(page, 'control');
   await page.keyboard.type('Qwx');

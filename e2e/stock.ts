@@ -1,6 +1,9 @@
 import { expect, type Page } from '@playwright/test';
 
-/** What a test needs to be there before a person begins, made by the same requests that the interface makes. */
+/**
+ * What a test needs to be there before a person begins, made by the same requests that the
+ * interface makes.
+ */
 export interface Stock {
   /** Where its project is asked. */
   readonly base: string;

@@ -262,7 +262,8 @@ test('the pages on which a topic lands are set while it is written, in several e
   await page.keyboard.type(' Mind the gulls.');
   await expect.poll(() => first.locator('.drawn').first().innerHTML()).not.toBe(before);
   await page.keyboard.press('Control+z');
-  // From the page to the place in the text, and the other way: what is being written is marked on the page.
+  // From the page to the place in the text, and the other way: what is being written is marked on
+  // the page.
   const leaf = first.getByRole('img', { name: 'Page 1 of' });
   const box = (await leaf.boundingBox())!;
   const mark = (await leaf.locator('.mark').boundingBox())!;

@@ -6,7 +6,9 @@ test.beforeEach(({ page }) => signIn(page, 'noor'));
 const short = async (page: Page): Promise<string> => (await stored(page)).replace(/\s*\n\s*/gu, '');
 const cells = (page: Page) => page.locator('.ProseMirror td');
 
-/** A table as the form makes it, with words in its cells; one string a row, words parted by spaces. */
+/**
+ * A table as the form makes it, with words in its cells; one string a row, words parted by spaces.
+ */
 async function newTable(
   page: Page,
   title: string,

@@ -1,4 +1,7 @@
-/** A running server, as a command asks it: `UKIYO_URL` (http://127.0.0.1:4600), and `UKIYO_TOKEN` or `UKIYO_EMAIL` and `UKIYO_PASSWORD`. */
+/**
+ * A running server, as a command asks it: `UKIYO_URL` (http://127.0.0.1:4600), and `UKIYO_TOKEN` or
+ * `UKIYO_EMAIL` and `UKIYO_PASSWORD`.
+ */
 const {
   UKIYO_URL: url = 'http://127.0.0.1:4600',
   UKIYO_TOKEN: token,

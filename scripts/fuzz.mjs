@@ -1,5 +1,8 @@
 #!/usr/bin/env node
-/** `npm run fuzz -- [minutes] [seed]`: changed inputs for everything that takes what comes from outside. The seed repeats a run. */
+/**
+ * `npm run fuzz -- [minutes] [seed]`: changed inputs for everything that takes what comes from
+ * outside. The seed repeats a run.
+ */
 import { ensureBuilt, ensurePackages, run } from './prepare.mjs';
 
 await ensurePackages();

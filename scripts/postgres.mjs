@@ -1,4 +1,7 @@
-/** A private PostgreSQL cluster on the loopback address: made once, started and stopped with the program. */
+/**
+ * A private PostgreSQL cluster on the loopback address: made once, started and stopped with the
+ * program.
+ */
 import { spawn, spawnSync } from 'node:child_process';
 import { createHash, randomBytes, randomInt } from 'node:crypto';
 import {
@@ -52,8 +55,9 @@ function account(name) {
 
 /**
  * As whom the server runs and where its files lie; root may not run it.
- * Not root: as ourselves. Root: as the owner of the folder, else as `postgres`; where that account cannot walk to the folder,
- * with the one capability to search closed folders; where even that is refused, with the files under /var/lib.
+ * Not root: as ourselves. Root: as the owner of the folder, else as `postgres`; where that account
+ * cannot walk to the folder, with the one capability to search closed folders; where even that is
+ * refused, with the files under /var/lib.
  */
 function placeCluster(folder) {
   const local = join(folder, 'pg');
@@ -102,7 +106,10 @@ function placeCluster(folder) {
   return { folder: elsewhere, prefix: prefixWith([]), owner };
 }
 
-/** The process that still serves this folder after a killed run, or 0; a stale file is removed, its number may be a stranger's by now. */
+/**
+ * The process that still serves this folder after a killed run, or 0; a stale file is removed, its
+ * number may be a stranger's by now.
+ */
 function leftBehind(folder) {
   const file = join(folder, 'postmaster.pid');
   if (!existsSync(file)) return 0;

@@ -1,4 +1,7 @@
-/** What every command needs before its own work: packages installed, parts built, each only when stale. */
+/**
+ * What every command needs before its own work: packages installed, parts built, each only when
+ * stale.
+ */
 import { spawn, spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';

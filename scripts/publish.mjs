@@ -1,5 +1,8 @@
 #!/usr/bin/env node
-/** Builds an edition on a running server and takes away what was built: for nobody who watches. `npm run publish -- --help` lists the options. */
+/**
+ * Builds an edition on a running server and takes away what was built: for nobody who watches. `npm
+ * run publish -- --help` lists the options.
+ */
 import { mkdir, writeFile } from 'node:fs/promises';
 import { basename, join } from 'node:path';
 import { parseArgs } from 'node:util';

@@ -1,5 +1,7 @@
 #!/usr/bin/env node
-/** From an empty machine to a page that one can sign in to. `npm start -- --help` lists the options. */
+/**
+ * From an empty machine to a page that one can sign in to. `npm start -- --help` lists the options.
+ */
 import { fork } from 'node:child_process';
 import { mkdirSync, rmSync } from 'node:fs';
 import net from 'node:net';

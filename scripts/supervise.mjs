@@ -1,4 +1,7 @@
-/** Keeps a program running: starts it again when it ends by itself, and ends it for good when that is wanted. */
+/**
+ * Keeps a program running: starts it again when it ends by itself, and ends it for good when that
+ * is wanted.
+ */
 
 /** Pauses before starting again, in milliseconds; each is twice the one before. */
 const shortestPause = 500;
@@ -12,7 +15,8 @@ const timeToEnd = 10_000;
 
 /**
  * @param startProgram starts the child process, which sends a message when it is ready
- * @param on `log` takes lines; `ready` is told of the first start only; `givenUp` is called when starting again is no use
+ * @param on `log` takes lines; `ready` is told of the first start only; `givenUp` is called when
+ * starting again is no use
  * @returns `stop`, which ends the program for good, whatever state it is in
  */
 export function supervise(startProgram, { log, ready, givenUp }) {

@@ -1,7 +1,8 @@
 #!/usr/bin/env node
 /**
- * Everything that must hold, with nothing set up by hand. `npm test` runs all; `npm test -- check|unit|server|e2e` one part.
- * Ends with the line `N passed, N failed`; the exit code tells as well.
+ * Everything that must hold, with nothing set up by hand. `npm test` runs all; `npm test --
+ * check|unit|server|e2e` one part. Ends with the line `N passed, N failed`; the exit code tells as
+ * well.
  */
 import { spawn } from 'node:child_process';
 import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
@@ -24,7 +25,9 @@ function outcome(name, passed, failed) {
   log(`${name}: ${passed} passed, ${failed} failed`);
 }
 
-/** Runs a program and gives its exit code; what it prints is shown at once, or only when it fails. */
+/**
+ * Runs a program and gives its exit code; what it prints is shown at once, or only when it fails.
+ */
 function runProgram(program, args, { env = {}, quiet = false } = {}) {
   return new Promise((resolve) => {
     const child = spawn(program, args, {

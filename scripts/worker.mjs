@@ -1,5 +1,8 @@
 #!/usr/bin/env node
-/** A further process that builds: `DATABASE_URL` and `DATA_FOLDER` name the database and the folder that it shares with the server. */
+/**
+ * A further process that builds: `DATABASE_URL` and `DATA_FOLDER` name the database and the folder
+ * that it shares with the server.
+ */
 import { fork } from 'node:child_process';
 import { join } from 'node:path';
 import { ensureBuilt, ensurePackages, log, root } from './prepare.mjs';

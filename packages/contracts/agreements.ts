@@ -59,7 +59,10 @@ export const Synonyms = z.record(
   z.array(z.array(z.string().trim().min(1).max(200)).min(2).max(50)).max(2000),
 );
 
-/** What the team has agreed on. `version` is the one that was changed: the answer is a conflict when another was saved since. */
+/**
+ * What the team has agreed on. `version` is the one that was changed: the answer is a conflict when
+ * another was saved since.
+ */
 export const Agreements = z.object({
   version: z.number().int().min(0),
   rules: z.array(HouseRule).max(500),

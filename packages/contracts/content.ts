@@ -201,7 +201,10 @@ const Conditions = z.record(z.string().max(100), z.string().max(2000));
 export const NewAlternate = z.object({ conditions: Conditions });
 /** A topic that goes on as an alternate of another one, which takes its place everywhere. */
 export const StandIn = NewAlternate.extend({ of: ItemId });
-/** A topic with what stands in for it. `basedOn`: the version of the base with which it was last held together, where that is known. */
+/**
+ * A topic with what stands in for it. `basedOn`: the version of the base with which it was last
+ * held together, where that is known.
+ */
 export const Alternates = z.object({
   base: ItemSummary,
   alternates: z.array(

@@ -1,6 +1,7 @@
 /**
  * Everything that crosses the wire or is stored as JSON.
- * In: unknown values; out: checked ones. The types of server and browser are inferred from here and nowhere repeated.
+ * In: unknown values; out: checked ones. The types of server and browser are inferred from here and
+ * nowhere repeated.
  */
 export * from './access.ts';
 export * from './agreements.ts';

@@ -11,7 +11,8 @@ const ClientId = z.string().regex(/^[\w-]{1,64}$/u);
 /** What an editor says to the authority of a topic. */
 export const LiveRequest = z.discriminatedUnion('kind', [
   /**
-   * The first message. `client` is made up by the editor and known to it alone: with it, the same person takes up a broken line again.
+   * The first message. `client` is made up by the editor and known to it alone: with it, the same
+   * person takes up a broken line again.
    * With the epoch and version of a document that the editor still has, only what is newer comes. */
   z.object({
     kind: z.literal('open'),
@@ -41,16 +42,24 @@ export type LivePerson = z.infer<typeof LivePerson>;
 
 /** What the authority of a topic says to its editors. */
 export const LiveAnswer = z.discriminatedUnion('kind', [
-  /** The first answer: the id under which everybody, the editor itself included, hears of what it does. It is of no use to anybody else. */
+  /**
+   * The first answer: the id under which everybody, the editor itself included, hears of what it
+   * does. It is of no use to anybody else.
+   */
   z.object({ kind: z.literal('welcome'), client: ClientId }),
-  /** The whole document: at the start, or when the editor's own can no longer be brought up to date. */
+  /**
+   * The whole document: at the start, or when the editor's own can no longer be brought up to date.
+   */
   z.object({
     kind: z.literal('document'),
     epoch: z.uuid(),
     version: Version,
     document: z.unknown(),
   }),
-  /** Steps from `version` on, each with the editor that made it: an editor's own are thereby acknowledged. */
+  /**
+   * Steps from `version` on, each with the editor that made it: an editor's own are thereby
+   * acknowledged.
+   */
   z.object({
     kind: z.literal('steps'),
     version: Version,

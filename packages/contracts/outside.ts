@@ -56,7 +56,10 @@ export type Notice = z.infer<typeof Notice>;
 export const CreatedNotice = z.object({ notice: Notice, secret: z.string() });
 export type CreatedNotice = z.infer<typeof CreatedNotice>;
 
-/** What was handed over for sending. `signature` is `sha256=` and the HMAC of the body (RFC 2104), for programs of the web. */
+/**
+ * What was handed over for sending. `signature` is `sha256=` and the HMAC of the body (RFC 2104),
+ * for programs of the web.
+ */
 export const SentMessage = z.object({
   id: z.uuid(),
   at: z.string(),

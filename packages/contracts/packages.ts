@@ -3,8 +3,9 @@ import { EditionFields } from './publishing.ts';
 import { KeptLook, KeptPlan, KeptSheet } from './styles.ts';
 
 /**
- * What is published of a library and how it looks, in a package of it: maps, home pages and lenses by their paths in the package, held editions by
- * name. An impression since which changes are told is of one project, and is not in it.
+ * What is published of a library and how it looks, in a package of it: maps, home pages and lenses
+ * by their paths in the package, held editions by name. An impression since which changes are told
+ * is of one project, and is not in it.
  */
 export const PackagedPublishing = z.object({
   editions: z

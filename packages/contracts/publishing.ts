@@ -46,7 +46,9 @@ export const DitavalText = z.object({
 });
 export const TakenLens = z.object({ lens: Lens, problems: z.array(Problem) });
 
-/** Names stand in attributes side by side: no space, and no bracket of a group (DITA 1.3, 2.4.3.2). */
+/**
+ * Names stand in attributes side by side: no space, and no bracket of a group (DITA 1.3, 2.4.3.2).
+ */
 const ValueName = z
   .string()
   .max(100)
@@ -75,7 +77,10 @@ export const Facet = z.object({
 });
 export type Facet = z.infer<typeof Facet>;
 
-/** The facets of a project. `version` is the one that was changed: the answer is a conflict when another was saved since. */
+/**
+ * The facets of a project. `version` is the one that was changed: the answer is a conflict when
+ * another was saved since.
+ */
 export const FacetList = z.object({
   version: z.number().int().min(0),
   facets: z.array(Facet).max(100),
@@ -156,11 +161,17 @@ export const EditionFields = z.object({
   folders: z.enum(['one', 'chapters']).default('one'),
   /** Of bundles: the editions in it, in this order. */
   holds: z.array(z.uuid()).max(50).default([]),
-  /** The topic that is the home page of a site; empty where that is made of its title and first level. */
+  /**
+   * The topic that is the home page of a site; empty where that is made of its title and first
+   * level.
+   */
   start: z.string().max(200).default(''),
   /** Further languages in which a site is made, beside its own. */
   locales: z.array(Locale).max(20, 'At most twenty further locales.').default([]),
-  /** At which time of the day it is built by itself, as the clock of the server shows it; empty for never. */
+  /**
+   * At which time of the day it is built by itself, as the clock of the server shows it; empty for
+   * never.
+   */
   nightly: z
     .string()
     .regex(/^(([01]\d|2[0-3]):[0-5]\d)?$/u, 'A time is written as 02:30.')
@@ -169,11 +180,20 @@ export const EditionFields = z.object({
   readsSources: z.boolean().default(false),
   /** Problems of these kinds keep what was built from being signed off. */
   stops: z.array(z.enum(problemKinds)).default([...usualStops]),
-  /** So many impressions are kept; older ones go when another has been built, but never one that is signed off. */
+  /**
+   * So many impressions are kept; older ones go when another has been built, but never one that is
+   * signed off.
+   */
   keeps: z.number().int().min(1).max(500).default(20),
-  /** An impression: what was not in it, or otherwise, has bars beside it in print, and is said to be new or changed on a site. */
+  /**
+   * An impression: what was not in it, or otherwise, has bars beside it in print, and is said to be
+   * new or changed on a site.
+   */
   since: z.uuid().nullable().default(null),
-  /** Where its readers find it, from the web or from where another edition stands: other publications lead there. */
+  /**
+   * Where its readers find it, from the web or from where another edition stands: other
+   * publications lead there.
+   */
   address: z
     .string()
     .trim()
@@ -184,7 +204,10 @@ export const EditionFields = z.object({
     )
     .default(''),
 });
-/** What is published: map, lens, variables, styles, page plan, locale and kind of output; or, in a bundle, which editions. */
+/**
+ * What is published: map, lens, variables, styles, page plan, locale and kind of output; or, in a
+ * bundle, which editions.
+ */
 export const EditionInput = EditionFields.refine(
   ({ output, map }) => output === 'bundle' || map !== '',
   { path: ['map'], message: 'An edition needs a map.' },
@@ -317,7 +340,10 @@ export const Appearances = z.object({
 });
 export type Appearances = z.infer<typeof Appearances>;
 const EntryPlace = z.object({ item: z.string(), path: z.array(z.number().int()).readonly() });
-/** The headings of an edition as they are numbered; `entry` is the entry of a map that puts it there. */
+/**
+ * The headings of an edition as they are numbered; `entry` is the entry of a map that puts it
+ * there.
+ */
 export const Contents = z.object({
   places: z.array(
     z.object({

@@ -1,7 +1,10 @@
 import { z } from 'zod';
 import { Problem } from './content.ts';
 
-/** The name of a folder beside which everything else is hidden: no separators, nothing that leads up. */
+/**
+ * The name of a folder beside which everything else is hidden: no separators, nothing that leads
+ * up.
+ */
 export const SourceFolder = z
   .string()
   .max(200)

@@ -182,7 +182,10 @@ export const PagePlan: z.ZodType<PlanOfCore> = z.object({
 export type PagePlan = PlanOfCore;
 
 const Earlier = z.looseObject({ headOnOpenings: z.literal(false), head: z.looseObject({}) });
-/** A page plan from where it was kept, or from a file; earlier versions said only whether chapters begin with the head of other pages or without any. */
+/**
+ * A page plan from where it was kept, or from a file; earlier versions said only whether chapters
+ * begin with the head of other pages or without any.
+ */
 export function readPagePlan(content: unknown) {
   const earlier = Earlier.safeParse(content).data;
   return PagePlan.safeParse(
@@ -190,7 +193,10 @@ export function readPagePlan(content: unknown) {
   );
 }
 
-/** Style sheets and page plans are kept alike. Version 0 is as it ships; the answer is a conflict when another was saved since. */
+/**
+ * Style sheets and page plans are kept alike. Version 0 is as it ships; the answer is a conflict
+ * when another was saved since.
+ */
 const kept = { id: StyleId, version: z.number().int().min(0), ships: z.boolean() };
 export const KeptSheet = z.object({ ...kept, content: StyleSheet });
 export type KeptSheet = z.infer<typeof KeptSheet>;
@@ -266,7 +272,10 @@ export type SpecimenOrder = z.infer<typeof SpecimenOrder>;
 
 /** A page, in millimetres. */
 const Sheet = z.object({ width: z.number(), height: z.number() });
-/** Where the elements of a topic begin: the page, 1 for the first, how far down, in points, and what they say. */
+/**
+ * Where the elements of a topic begin: the page, 1 for the first, how far down, in points, and what
+ * they say.
+ */
 const Places = z.array(
   z.object({
     path: z.array(z.number().int()),
@@ -278,7 +287,10 @@ const Places = z.array(
 
 /** Pages as an edition gives them, drawn by the page engine itself. */
 export const Proof = z.object({
-  /** What is on each page, in the order in which it is painted; `at` is a matrix that moves it to its place, in points. */
+  /**
+   * What is on each page, in the order in which it is painted; `at` is a matrix that moves it to
+   * its place, in points.
+   */
   pages: z.array(Sheet.extend({ pieces: z.array(z.object({ shape: ShapeId, at: z.string() })) })),
   /** SVG by shape, of those that the asker does not have. */
   shapes: z.record(ShapeId, z.string()),
@@ -317,7 +329,9 @@ export const WholeProof = z.object({
   first: z.number().int(),
   last: z.number().int(),
   places: Places,
-  /** What is printed on each page as its number, as far as something that can be led to is on it. */
+  /**
+   * What is printed on each page as its number, as far as something that can be led to is on it.
+   */
   shown: z.array(z.string()),
   problems: z.array(Problem),
   milliseconds: z.number(),
@@ -328,7 +342,10 @@ export type WholeProofOrder = z.infer<typeof WholeProofOrder>;
 
 /** How often something is there, and in which items. */
 const Uses = z.object({ count: z.number().int(), items: z.record(z.string(), z.number().int()) });
-/** Where the styles of a sheet are worn in the library, and looks that content asks for and none of them gives. */
+/**
+ * Where the styles of a sheet are worn in the library, and looks that content asks for and none of
+ * them gives.
+ */
 export const StyleUses = z.object({
   worn: z.record(StyleId, Uses),
   unstyled: z.array(

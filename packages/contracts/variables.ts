@@ -46,7 +46,10 @@ export const VariableSet = z.object({
 export type VariableSet = z.infer<typeof VariableSet>;
 
 const UsedIn = z.object({ id: z.string(), title: z.string(), kind: z.enum(['topic', 'map']) });
-/** All variables of a project, how often each is used and in how many texts, and those that are used and defined nowhere. */
+/**
+ * All variables of a project, how often each is used and in how many texts, and those that are used
+ * and defined nowhere.
+ */
 export const Variables = z.object({
   sets: z.array(VariableSet),
   variables: z.array(Variable),
@@ -56,7 +59,10 @@ export const Variables = z.object({
 export type Variables = z.infer<typeof Variables>;
 
 const At = z.object({ path: Path, key: KeyName });
-/** A change of one set. `at` names the definition that is meant; where another stands there by now, nothing is changed. */
+/**
+ * A change of one set. `at` names the definition that is meant; where another stands there by now,
+ * nothing is changed.
+ */
 export const VariableChange = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('define'), at: At.exactOptional(), definition: VariableDefinition }),
   z.object({ kind: z.literal('remove'), at: At }),

@@ -1,6 +1,7 @@
 /**
  * Outside formats → topics, maps, images and lenses of a library.
- * In: files as bytes; out: what would be written, with problems, before anything is. One folder a format.
+ * In: files as bytes; out: what would be written, with problems, before anything is. One folder a
+ * format.
  */
 export { decodeXml } from './package/decode.ts';
 export { readFolder } from './package/folder.ts';

@@ -62,7 +62,8 @@ describe('packages', () => {
         facets: again.facets,
       });
       expect(Object.keys(then.targets).length).toBeGreaterThan(5);
-      // Where the words of variables come from is another place of the map; they are the same words.
+      // Where the words of variables come from is another place of the map; they are the same
+      // words.
       const plain = (publication: typeof then): unknown =>
         JSON.parse(
           JSON.stringify(publication, (key, value: unknown) =>

@@ -17,7 +17,10 @@ const manuals = countries.map((country) =>
     { deliveryTargets: ['print'] },
   ),
 );
-/** Topics that say something about a country, or show what a variable, an alternate or another topic says of one. */
+/**
+ * Topics that say something about a country, or show what a variable, an alternate or another topic
+ * says of one.
+ */
 const ofACountry = [
   'connect-the-mains',
   'emergency-contacts',

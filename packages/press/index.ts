@@ -1,7 +1,8 @@
 /**
  * Publication → files.
- * In: a `Publication` and the bytes of the images it names; out: a PDF or the files of a help site, with the problems found on the way.
- * A renderer looks nothing up: all it needs stands in the publication.
+ * In: a `Publication` and the bytes of the images it names; out: a PDF or the files of a help site,
+ * with the problems found on the way. A renderer looks nothing up: all it needs stands in the
+ * publication.
  */
 export {
   createPrintEngine,

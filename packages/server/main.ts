@@ -1,7 +1,8 @@
 /**
- * The program that serves: `DATABASE_URL`, `DATA_FOLDER`, `PORT`, and `WEB_FOLDER`, `DEMO_FOLDER` where there are any; with
- * `WORKER_ONLY` it only builds. Behind a proxy, `TRUST_PROXY` says whose word about the client is taken, and `CONTENT_URL` names a
- * second origin for what is made of people's content.
+ * The program that serves: `DATABASE_URL`, `DATA_FOLDER`, `PORT`, and `WEB_FOLDER`, `DEMO_FOLDER`
+ * where there are any; with `WORKER_ONLY` it only builds. Behind a proxy, `TRUST_PROXY` says whose
+ * word about the client is taken, and `CONTENT_URL` names a second origin for what is made of
+ * people's content.
  */
 import {
   createApp,

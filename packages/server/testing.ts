@@ -45,8 +45,10 @@ export interface TestServer {
 }
 
 /**
- * The real application over a database of its own in the PostgreSQL that `npm test` starts, with the demo library.
- * @param asItRuns with clerks in processes of their own, and threads; without, in this one, which starts sooner
+ * The real application over a database of its own in the PostgreSQL that `npm test` starts, with
+ * the demo library.
+ * @param asItRuns with clerks in processes of their own, and threads; without, in this one, which
+ * starts sooner
  */
 export async function startTestServer({ asItRuns = false } = {}): Promise<TestServer> {
   const base = process.env['DATABASE_URL'];

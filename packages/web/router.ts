@@ -114,7 +114,8 @@ router.beforeEach(async (to) => {
   await session.restore();
   if (to.meta.open !== true && !session.person)
     return { name: 'sign-in', query: to.fullPath === '/library' ? {} : { then: to.fullPath } };
-  // Chosen on the way in, and not by the stage once it is open: there it would take back a way that somebody has gone since.
+  // Chosen on the way in, and not by the stage once it is open: there it would take back a way that
+  // somebody has gone since.
   const params = (to.params['id'] ?? '') === '' ? await to.meta.first?.() : undefined;
   return params ? { ...to, name: to.name!, params, replace: true } : true;
 });

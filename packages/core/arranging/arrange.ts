@@ -57,7 +57,10 @@ export function flattenMap(root: Element): MapEntry[] {
   return entries;
 }
 
-/** The entry under a name that the parent may hold: a chapter deeper down becomes a topic reference, and back. */
+/**
+ * The entry under a name that the parent may hold: a chapter deeper down becomes a topic reference,
+ * and back.
+ */
 export function fittingName(entry: Element, parent: Element): Element | undefined {
   const names = [
     entry.name,
@@ -80,7 +83,8 @@ export function accept(before: Element, after: Element, path: Path): Arranged | 
 }
 
 /**
- * Moves an entry, with all it holds, to be child `index` of the element at `parentPath`; both are given as they are before the move.
+ * Moves an entry, with all it holds, to be child `index` of the element at `parentPath`; both are
+ * given as they are before the move.
  */
 export function move(
   root: Element,
@@ -153,7 +157,9 @@ export function removeEntry(root: Element, path: Path): Arranged | undefined {
   return accept(root, replaceAt(root, path, []), path.slice(0, -1));
 }
 
-/** Puts a topic or map behind the entry at `after`, or at the end of the map where there is none. */
+/**
+ * Puts a topic or map behind the entry at `after`, or at the end of the map where there is none.
+ */
 export function insertEntry(
   root: Element,
   after: Path | undefined,
@@ -176,7 +182,10 @@ export function insertEntry(
   return undefined;
 }
 
-/** Sets a facet value on an entry, or takes it away: for other readers the entry and all that it holds is not there. */
+/**
+ * Sets a facet value on an entry, or takes it away: for other readers the entry and all that it
+ * holds is not there.
+ */
 export function toggleEntryValue(
   root: Element,
   path: Path,
@@ -194,7 +203,10 @@ export function toggleEntryValue(
   );
 }
 
-/** Which entries a judgement on their attributes drops, with all that they hold; in the order of the entries. */
+/**
+ * Which entries a judgement on their attributes drops, with all that they hold; in the order of the
+ * entries.
+ */
 export function droppedEntries(
   entries: readonly MapEntry[],
   isDropped: (entry: Element) => boolean,

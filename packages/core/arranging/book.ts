@@ -10,7 +10,10 @@ import {
 } from '../markup/index.ts';
 import { accept, fittingName } from './arrange.ts';
 
-/** A map with the parts of a book (DITA 1.3, bookmap): chapters, appendices, and lists that it makes of itself. */
+/**
+ * A map with the parts of a book (DITA 1.3, bookmap): chapters, appendices, and lists that it makes
+ * of itself.
+ */
 export const isBook = ({ name }: Element): boolean => isA(name, 'bookmap');
 
 /** The lists that a book makes of itself, in the order in which they stand. */
@@ -46,7 +49,10 @@ const metaOrder = [
   'copyright',
 ];
 
-/** Children in the order of their names; those that are not named come last, in the order in which they are. */
+/**
+ * Children in the order of their names; those that are not named come last, in the order in which
+ * they are.
+ */
 function inOrder(children: readonly Node[], order: readonly string[]): Node[] {
   const rank = (child: Node): number => {
     const at = isElement(child) ? order.indexOf(child.name) : -1;
@@ -151,7 +157,10 @@ export const hasMatter = (book: Element, matter: Matter): boolean =>
 export const withMatter = (book: Element, matter: Matter): Element =>
   withChild(book, matters[matter], bookOrder, (holder) => holder);
 
-/** What can be said of a map, each as one line, with variables as `%%key`; authors and years are parted by commas. */
+/**
+ * What can be said of a map, each as one line, with variables as `%%key`; authors and years are
+ * parted by commas.
+ */
 export const mapFacts = [
   { name: 'subtitle', label: 'Subtitle', isOfBooks: true },
   { name: 'series', label: 'Series, or who makes it', isOfBooks: true },
@@ -167,7 +176,10 @@ export type MapFact = (typeof mapFacts)[number]['name'];
 const variableMark = '%%';
 const namedVariable = /%%([\p{L}\p{N}](?:[\p{L}\p{N}_.-]*[\p{L}\p{N}_])?)/gu;
 
-/** The words as one line in which variables stand by their keys: `%%maker`, as they are typed in a topic. */
+/**
+ * The words as one line in which variables stand by their keys: `%%maker`, as they are typed in a
+ * topic.
+ */
 const lineWithVariables = (holder: Element): string =>
   lineOf({ ...holder, children: withNames(holder.children) });
 const withNames = (nodes: readonly Node[]): Node[] =>
@@ -178,7 +190,10 @@ const withNames = (nodes: readonly Node[]): Node[] =>
       ? `${variableMark}${keyref}`
       : { ...node, children: withNames(node.children) };
   });
-/** The line as content of an element: its variables stay what they are, others are made where they may stand. */
+/**
+ * The line as content of an element: its variables stay what they are, others are made where they
+ * may stand.
+ */
 function nodesOfLine(line: string, holder: Element): Node[] {
   const known = new Map(
     childElements(holder).flatMap((one) =>
@@ -200,7 +215,10 @@ const listed = (value: string): string[] =>
     .split(',')
     .map((part) => part.trim())
     .filter((part) => part !== '');
-/** Where each fact that is one line of text stands: in the title of the book, or in what is said of the map. */
+/**
+ * Where each fact that is one line of text stands: in the title of the book, or in what is said of
+ * the map.
+ */
 const linePaths: Partial<Record<MapFact, readonly string[]>> = {
   subtitle: ['booktitle', 'booktitlealt'],
   series: ['booktitle', 'booklibrary'],

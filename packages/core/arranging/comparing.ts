@@ -23,7 +23,10 @@ const saysOf = ({ depth, title, element: { name, attributes } }: MapEntry): stri
     attributes['linking'] ?? '',
   ]);
 
-/** Two maps beside each other, entry by entry: what is the same, what only one has, what stands elsewhere, deeper or for others. */
+/**
+ * Two maps beside each other, entry by entry: what is the same, what only one has, what stands
+ * elsewhere, deeper or for others.
+ */
 export function compareMaps(one: Element, other: Element): ComparedEntry[] {
   const [left, right] = [flattenMap(one), flattenMap(other)];
   const [inLeft, inRight] = [new Set(left.map(keyOf)), new Set(right.map(keyOf))];

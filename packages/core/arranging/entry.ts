@@ -24,7 +24,10 @@ export interface Inclusion {
   readonly links: boolean;
 }
 
-/** The values of `deliveryTarget` (DITA 1.3, 3.11.1.2) by which an entry is for one kind of output alone. */
+/**
+ * The values of `deliveryTarget` (DITA 1.3, 3.11.1.2) by which an entry is for one kind of output
+ * alone.
+ */
 const targets = { print: 'print', site: 'site' } as const;
 
 export function inclusionOf({ attributes }: Element): Inclusion {
@@ -47,7 +50,9 @@ const withAttribute = (
   return value === undefined ? others : { ...others, [name]: value };
 };
 
-/** The entry in other outputs; what is in none of them is taken out instead, so one at least stays. */
+/**
+ * The entry in other outputs; what is in none of them is taken out instead, so one at least stays.
+ */
 export function withInclusion(
   entry: Element,
   { print, site, contents, links }: Inclusion,
@@ -72,7 +77,10 @@ export function entryTitle(entry: Element): readonly Node[] {
   return navigation ? navigation.children : navtitle === undefined ? [] : [navtitle];
 }
 
-/** The entry with a title of its own, with markup and variables; with that of its topic where there are no words. */
+/**
+ * The entry with a title of its own, with markup and variables; with that of its topic where there
+ * are no words.
+ */
 export function withEntryTitle(entry: Element, title: readonly Node[]): Element {
   const plain = { ...entry, attributes: withAttribute(entry.attributes, 'navtitle', undefined) };
   const meta = childNamed(plain, 'topicmeta');
@@ -84,7 +92,9 @@ export function withEntryTitle(entry: Element, title: readonly Node[]): Element 
   return { ...plain, children: [...made, ...plain.children.filter((child) => child !== meta)] };
 }
 
-/** Whether the entry and all that it holds are one page of a help site (DITA 1.3, 2.4.5, `chunk`). */
+/**
+ * Whether the entry and all that it holds are one page of a help site (DITA 1.3, 2.4.5, `chunk`).
+ */
 export const isOnePage = ({ attributes }: Element): boolean =>
   namesIn(attributes['chunk']).includes('to-content');
 
@@ -115,7 +125,10 @@ export const withOnePage = (entry: Element, on: boolean): Element => ({
   ),
 });
 
-/** Whether the entry says that its text goes on where that of the topic above ends, without a heading of its own. */
+/**
+ * Whether the entry says that its text goes on where that of the topic above ends, without a
+ * heading of its own.
+ */
 export const isWithoutHeading = ({ attributes }: Element): boolean =>
   namesIn(attributes['outputclass']).includes(withoutHeading);
 
@@ -132,7 +145,10 @@ export const withHeading = (entry: Element, on: boolean): Element => ({
 export const peerScope = ({ attributes }: Element): string | undefined =>
   attributes['scope'] === 'peer' ? (attributes['keyscope'] ?? '') : undefined;
 
-/** The entry of a map of which nothing is taken in, but to whose publication links may lead (DITA 1.3, 2.4.4.8); or one that is taken in again. */
+/**
+ * The entry of a map of which nothing is taken in, but to whose publication links may lead (DITA
+ * 1.3, 2.4.4.8); or one that is taken in again.
+ */
 export function withPeerScope(
   { attributes, ...entry }: Element,
   scope: string | undefined,
@@ -206,7 +222,10 @@ export const branchLenses = (entry: Element): string[] =>
       return reference.kind === 'lens' ? [reference.id] : [];
     });
 
-/** The entry seen through these lenses: once for each, the results named after the lens where there are several (DITA 1.3, 2.4.3.4). */
+/**
+ * The entry seen through these lenses: once for each, the results named after the lens where there
+ * are several (DITA 1.3, 2.4.3.4).
+ */
 export function withBranchLenses(entry: Element, lenses: readonly string[]): Element {
   const others = entry.children.filter((child) => !isElement(child) || child.name !== 'ditavalref');
   const meta = others.findIndex((child) => isElement(child) && isA(child.name, 'topicmeta'));
@@ -222,7 +241,10 @@ export function withBranchLenses(entry: Element, lenses: readonly string[]): Ele
   return { ...entry, children: others.toSpliced(meta + 1, 0, ...filters) };
 }
 
-/** A branch that becomes a map of its own, and the map with that one taken in at its place. @param id of the new map */
+/**
+ * A branch that becomes a map of its own, and the map with that one taken in at its place.
+ * @param id of the new map
+ */
 export function cutOut(
   root: Element,
   path: Path,

@@ -1,6 +1,7 @@
 /**
  * Changing the order and depth of a map.
- * In: a map's tree and the path of an entry; out: a new tree with the entry's new path, or nothing where the change would not be valid.
+ * In: a map's tree and the path of an entry; out: a new tree with the entry's new path, or nothing
+ * where the change would not be valid.
  */
 export {
   asBook,

@@ -69,7 +69,10 @@ export function changeEach(
   };
 }
 
-/** Moves entries, with all they hold, to stand one after the other from child `index` of the element at `parentPath` on; places are given as they are before the move. */
+/**
+ * Moves entries, with all they hold, to stand one after the other from child `index` of the element
+ * at `parentPath` on; places are given as they are before the move.
+ */
 export function moveMany(
   root: Element,
   from: readonly Path[],

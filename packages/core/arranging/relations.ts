@@ -7,7 +7,10 @@ import {
   type Element,
 } from '../markup/index.ts';
 
-/** A relationship table as a grid: topics in one row lead to each other, from cell to cell (DITA 1.3, 2.2.3.2). */
+/**
+ * A relationship table as a grid: topics in one row lead to each other, from cell to cell (DITA
+ * 1.3, 2.2.3.2).
+ */
 export interface RelationGrid {
   readonly title: string;
   readonly columns: readonly string[];
@@ -48,8 +51,8 @@ const entryOf = (href: string): Element =>
   element('topicref', { href, ...(href.startsWith('map:') ? { format: 'ditamap' } : {}) });
 
 /**
- * The map with its relationship table `index` made to say this; a new one where there is none, and none where it has no rows any more.
- * References that stay keep what is said of them.
+ * The map with its relationship table `index` made to say this; a new one where there is none, and
+ * none where it has no rows any more. References that stay keep what is said of them.
  */
 export function withRelations(map: Element, index: number, grid: RelationGrid): Element {
   const tables = named(map, 'reltable');

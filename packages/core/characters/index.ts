@@ -1,12 +1,16 @@
 /**
  * Characters that no key has.
- * In: what a person calls one, or types; out: the characters with their names and categories, best first.
+ * In: what a person calls one, or types; out: the characters with their names and categories, best
+ * first.
  */
 import { specialCharacters, type SpecialCharacter } from './table.ts';
 
 export { specialCharacters, type SpecialCharacter } from './table.ts';
 
-/** Those whose name or category has all words, or that are the character or its code (`U+2014`, `2014`); recent ones come first. */
+/**
+ * Those whose name or category has all words, or that are the character or its code (`U+2014`,
+ * `2014`); recent ones come first.
+ */
 export function findCharacters(query: string, recent: readonly string[] = []): SpecialCharacter[] {
   const words = query
     .trim()

@@ -368,7 +368,10 @@ const categories: readonly {
   },
 ];
 
-/** Characters that no key has, in the order in which they are offered. Names: Unicode Character Database 15. */
+/**
+ * Characters that no key has, in the order in which they are offered. Names: Unicode Character
+ * Database 15.
+ */
 export const specialCharacters: readonly SpecialCharacter[] = categories.flatMap(
   ({ name: category, characters }) =>
     characters.map(([code, name]) => ({ character: String.fromCodePoint(code), name, category })),

@@ -67,7 +67,8 @@ describe('alternates', () => {
     [lens(['country', 'velmark'], ['platform', 'solar']), 'a-vs'],
     [lens(['platform', 'solar-40']), 'a-40'],
     [lens(['platform', 'solar']), 'a'],
-    // What is for all of solar is dropped by a lens that keeps no more of it than 40 W; the other two are equally close.
+    // What is for all of solar is dropped by a lens that keeps no more of it than 40 W; the other
+    // two are equally close.
     [lens(['country', 'velmark'], ['platform', 'solar-40']), 'a-40'],
   ])('the closest wins: %o gives %s', (through, id) => {
     expect(

@@ -22,8 +22,11 @@ export interface Choice {
 export type Choose = (id: string) => Choice;
 
 /**
- * Chooses among a topic, or an image, and its alternates: the alternate that is for all who look through the lens and names their facet values most closely,
- * otherwise the base. Where readers decide on some facets, alternates that suit closer those who have chosen so stand beside it. Of several that suit equally the first by id is taken, and that is said (`alternate.tie`); an alternate of an alternate is never taken (`alternate.nested`).
+ * Chooses among a topic, or an image, and its alternates: the alternate that is for all who look
+ * through the lens and names their facet values most closely, otherwise the base. Where readers
+ * decide on some facets, alternates that suit closer those who have chosen so stand beside it. Of
+ * several that suit equally the first by id is taken, and that is said (`alternate.tie`); an
+ * alternate of an alternate is never taken (`alternate.nested`).
  */
 export function choosing(
   { alternates }: Library,

@@ -6,7 +6,10 @@ import { basesAmong } from './alternates.ts';
 import { allNodes, expandMap } from './expand.ts';
 import { allPlaces, type Publication, type ResolvedElement } from './publication.ts';
 
-/** How a topic appears in a publication: at a place of its own, only in what others borrow from it, or not, for a reason. */
+/**
+ * How a topic appears in a publication: at a place of its own, only in what others borrow from it,
+ * or not, for a reason.
+ */
 export interface Appearance {
   readonly how: 'shown' | 'lends' | 'dropped';
   /** Of its first place, where it has one. */
@@ -19,7 +22,10 @@ export interface Appearance {
   readonly alternate?: string;
 }
 
-/** The rule by which a lens drops an element with these attributes, in words; undefined where it is kept. */
+/**
+ * The rule by which a lens drops an element with these attributes, in words; undefined where it is
+ * kept.
+ */
 export function whyDropped(
   attributes: Attributes,
   lens: Lens | undefined,
@@ -34,7 +40,10 @@ export function whyDropped(
   return `${list?.label ?? facet} is ${labels.join(', ')}, which “${lens?.name ?? ''}” drops`;
 }
 
-/** Every topic that stands in a map or lends to one that does, with how it appears in the publication that was composed from it. */
+/**
+ * Every topic that stands in a map or lends to one that does, with how it appears in the
+ * publication that was composed from it.
+ */
 export function appearances(
   publication: Publication,
   {

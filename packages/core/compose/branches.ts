@@ -4,7 +4,10 @@ import { childElements, childNamed, isElement, lineOf, type Element } from '../m
 import { problem, type Problem } from '../problems/index.ts';
 import type { Origin } from './publication.ts';
 
-/** A part of the map that is filtered by a lens of its own, and how what comes of it is named (DITA 1.3, 2.4.3.4 “Branch filtering”). */
+/**
+ * A part of the map that is filtered by a lens of its own, and how what comes of it is named (DITA
+ * 1.3, 2.4.3.4 “Branch filtering”).
+ */
 export interface Branch {
   /** The branch filter that makes it. */
   readonly origin: Origin;
@@ -16,8 +19,8 @@ export interface Branch {
 }
 
 /**
- * The branches into which the filters directly in an element part it, each once; none where it has no filter.
- * What the lens of the branch keeps must also be kept by the lens around it.
+ * The branches into which the filters directly in an element part it, each once; none where it has
+ * no filter. What the lens of the branch keeps must also be kept by the lens around it.
  */
 export function branchesOf(
   parent: Element,

@@ -3,7 +3,10 @@ import { isInline } from '../grammar/index.ts';
 import { childElements, isElement, lineOf, type Element } from '../markup/index.ts';
 import { allPlaces, type Place, type Publication, type ResolvedElement } from './publication.ts';
 
-/** A block without blocks in it, or one that is shown by more than its words: changes are told of such. */
+/**
+ * A block without blocks in it, or one that is shown by more than its words: changes are told of
+ * such.
+ */
 const isLeaf = (element: Element): boolean =>
   element.children.some((child) =>
     typeof child === 'string' ? child.trim() !== '' : isElement(child) && isInline(child.name),
@@ -36,7 +39,10 @@ interface Change {
 }
 type Changes = Map<Element, Change>;
 
-/** The leaves of a topic that are new or otherwise than they were, and those beside which something is gone. */
+/**
+ * The leaves of a topic that are new or otherwise than they were, and those beside which something
+ * is gone.
+ */
 function changedIn(now: Element, before: Element | undefined): Changes {
   const all = leaves(now);
   if (!before) return new Map(all.map((leaf) => [leaf, { bar: true }]));
@@ -77,7 +83,8 @@ function changed(element: ResolvedElement, changes: ReadonlyMap<Element, Change>
 }
 
 /**
- * The publication with a bar beside everything that an earlier one has not, or has otherwise, and with a sign where something is gone.
+ * The publication with a bar beside everything that an earlier one has not, or has otherwise, and
+ * with a sign where something is gone.
  * @param before the same map, composed from earlier texts
  */
 export function withChangeBars(publication: Publication, before: Publication): Publication {

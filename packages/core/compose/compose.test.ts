@@ -27,7 +27,10 @@ const bodyText = (publication: Publication, anchor: string): string =>
 const outline = ({ places }: Publication): string[] =>
   allPlaces(places).map((place) => `${place.number ?? '-'} ${place.label}`);
 
-/** DITA 1.3, 2.4.5 (from memory): `to-content` makes one document of an entry and all below it; one inside that says so again stands alone. */
+/**
+ * DITA 1.3, 2.4.5 (from memory): `to-content` makes one document of an entry and all below it; one
+ * inside that says so again stands alone.
+ */
 describe('topics on one page', () => {
   const shape = (publication: Publication): string =>
     allPlaces(publication.places)
@@ -564,7 +567,10 @@ describe('links made by where topics stand', () => {
   });
 });
 
-/** Order by CLDR through `Intl.Collator`; see, see also and ranges as is common practice (ISO 999), from memory. */
+/**
+ * Order by CLDR through `Intl.Collator`; see, see also and ranges as is common practice (ISO 999),
+ * from memory.
+ */
 describe('the index', () => {
   const indexed = (terms: string, locale = 'en'): Publication =>
     composeTexts([mapOf('<topicref href="topic:a"/>'), concept('a', `<p>${terms}</p>`)], {

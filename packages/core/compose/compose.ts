@@ -56,29 +56,43 @@ export interface Composition {
   readonly library: Library;
   readonly map: string;
   readonly lens?: Lens;
-  /** Facets on which readers decide themselves: what the lens does not drop is kept, and says for whom it is. */
+  /**
+   * Facets on which readers decide themselves: what the lens does not drop is kept, and says for
+   * whom it is.
+   */
   readonly open?: readonly string[];
   readonly facets?: readonly Facet[];
   /** The team's own rules, against which every text is checked. */
   readonly rules?: readonly HouseRule[];
-  /** Facts that say whether a topic may go out; one that may not is reported, and published all the same. */
+  /**
+   * Facts that say whether a topic may go out; one that may not is reported, and published all the
+   * same.
+   */
   readonly ready?: readonly ReadyFact[];
   /** Texts for keys that go before those of the map. */
   readonly variables?: Readonly<Record<string, string>>;
   /** What the publication says of itself instead of what its map says. */
   readonly facts?: Partial<PublicationFacts>;
   readonly locale?: string;
-  /** The language of topics that do not say theirs; of these nothing is said where it is not known. */
+  /**
+   * The language of topics that do not say theirs; of these nothing is said where it is not known.
+   */
   readonly sourceLocale?: string;
   /** How headings, figures and tables are numbered. */
   readonly numbering?: Numbering;
   /** Values of `deliveryTarget` that this output answers to; content for others is dropped. */
   readonly deliveryTargets?: readonly string[];
-  /** How the publications of another map are made, the one that is meant first; where it names none, it is made as this one is. */
+  /**
+   * How the publications of another map are made, the one that is meant first; where it names none,
+   * it is made as this one is.
+   */
   readonly peerEditions?: (map: string) => readonly PeerEdition[];
 }
 
-/** Remembers prepared topics between compositions, so that after a change only what changed is done again. */
+/**
+ * Remembers prepared topics between compositions, so that after a change only what changed is done
+ * again.
+ */
 export type ComposeMemory = WeakMap<Element, Map<string, PreparedTopic>>;
 
 export function composeMemory(): ComposeMemory {
@@ -86,16 +100,21 @@ export function composeMemory(): ComposeMemory {
 }
 
 /**
- * Composes a map and everything it reaches into the one resolved document from which all outputs are made.
- * Pure: the same input gives the same result. A topic that cannot be read or found is left out and reported; nothing else is affected.
+ * Composes a map and everything it reaches into the one resolved document from which all outputs
+ * are made. Pure: the same input gives the same result. A topic that cannot be read or found is
+ * left out and reported; nothing else is affected.
  * @param memory gives back work of earlier compositions of the same library
- * @returns the publication with problems `map.*`, `topic.missing`, `fact.*`, `locale.*`, `borrow.*`, `key.*`, `image.missing`, `link.*`, `index.*` and those of validation
+ * @returns the publication with problems `map.*`, `topic.missing`, `fact.*`, `locale.*`,
+ * `borrow.*`, `key.*`, `image.missing`, `link.*`, `index.*` and those of validation
  */
 export function compose(input: Composition, memory: ComposeMemory = composeMemory()): Publication {
   return composeMap(input, memory).publication;
 }
 
-/** With the keys of the map. What a publication says of others does not depend on what these say of it: links of a peer to its own peers are left open. */
+/**
+ * With the keys of the map. What a publication says of others does not depend on what these say of
+ * it: links of a peer to its own peers are left open.
+ */
 function composeMap(
   input: Composition,
   memory: ComposeMemory,
@@ -199,7 +218,9 @@ function composeMap(
   const pending: PendingLink[] = [];
   /** Anchors of places that lead to each other because they stand together. */
   const families: string[][] = [];
-  /** Where each item stands, first place first; what an alternate stands in for stands there too. */
+  /**
+   * Where each item stands, first place first; what an alternate stands in for stands there too.
+   */
   const standing: Standing = { topics: new Map(), branches: new Map(), bases: basesAmong(library) };
 
   const register = (
@@ -400,7 +421,9 @@ function composeMap(
       return first === undefined;
     });
 
-  /** What some readers get in the place of the topic; links to its parts lead to those of the topic. */
+  /**
+   * What some readers get in the place of the topic; links to its parts lead to those of the topic.
+   */
   const alternatesAt = (
     node: MapNode,
     base: string,

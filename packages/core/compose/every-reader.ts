@@ -81,10 +81,13 @@ function noteAll(element: Element, used: Map<string, Set<string>>): void {
 }
 
 /**
- * Looks through every lens at once: for every combination of facet values that content really uses, what would be left unfit to read.
- * Who gets what is reckoned with sets of readers, so the number of combinations does not matter.
- * @returns warnings `readers.no-steps`, `readers.empty-list`, `readers.empty-part`, `readers.missing-cell`, `readers.joined-cell`, `readers.missing-words` and
- * `readers.dropped-target`, each with an example of the readers it concerns, and `readers.too-many` where a question was too wide to be answered
+ * Looks through every lens at once: for every combination of facet values that content really uses,
+ * what would be left unfit to read. Who gets what is reckoned with sets of readers, so the number
+ * of combinations does not matter.
+ * @returns warnings `readers.no-steps`, `readers.empty-list`, `readers.empty-part`,
+ * `readers.missing-cell`, `readers.joined-cell`, `readers.missing-words` and
+ * `readers.dropped-target`, each with an example of the readers it concerns, and `readers.too-many`
+ * where a question was too wide to be answered
  */
 export function checkEveryReader({
   library,
@@ -294,8 +297,9 @@ function checkHolder(
 const mostTables = 300;
 
 /**
- * For everybody who gets the table its rows have a cell in each column in which some row has one, and joined cells reach no further than they should.
- * The table is laid out as each of them gets it; what is wrong for all of them varies by nothing, and is told of the table itself.
+ * For everybody who gets the table its rows have a cell in each column in which some row has one,
+ * and joined cells reach no further than they should. The table is laid out as each of them gets
+ * it; what is wrong for all of them varies by nothing, and is told of the table itself.
  */
 function checkCells(table: ResolvedElement, around: Readers, space: ReaderSpace, ask: Ask): void {
   const sets = new Map<string, Readers>();
@@ -404,7 +408,10 @@ function cellFaults(table: ResolvedElement): CellFault[] {
     : missing;
 }
 
-/** Words that stand for each other, side by side, say something for everybody who reads the sentence. */
+/**
+ * Words that stand for each other, side by side, say something for everybody who reads the
+ * sentence.
+ */
 function checkWords(
   element: ResolvedElement,
   readers: Readers,
@@ -462,7 +469,10 @@ function checkHeads(
   }
 }
 
-/** Who gets a link gets what it leads to. What is not in the publication at all is told by the build. */
+/**
+ * Who gets a link gets what it leads to. What is not in the publication at all is told by the
+ * build.
+ */
 function checkLinks(
   links: readonly AskedLink[],
   standings: readonly Standing[],

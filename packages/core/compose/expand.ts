@@ -131,7 +131,10 @@ export interface Expansion {
   readonly facets: readonly Facet[];
   readonly rules?: readonly HouseRule[];
   readonly locale?: string;
-  /** Chooses among topics and their alternates, through the lens of a branch; only bases where it is not given. */
+  /**
+   * Chooses among topics and their alternates, through the lens of a branch; only bases where it is
+   * not given.
+   */
   readonly chooseThrough?: (lens: Lens | undefined) => Choose;
   /** On which readers decide themselves, through the lens of a branch. */
   readonly openThrough?: (lens: Lens | undefined) => readonly OpenFacet[];
@@ -156,7 +159,10 @@ interface Around {
 /** Keys of sets that hold everywhere come behind all that a map says itself. */
 const deepest = 1000;
 
-/** Expands a map with its sub-maps into places, drops what the lens drops, parts it into branches, chooses alternates, and gathers keys and relationship tables. */
+/**
+ * Expands a map with its sub-maps into places, drops what the lens drops, parts it into branches,
+ * chooses alternates, and gathers keys and relationship tables.
+ */
 export function expandMap(
   map: Item,
   {

@@ -1,7 +1,8 @@
 /**
  * The one road from a library to a publication.
- * In: a map, the library it is in, a lens, variables, a locale; out: a `Publication`, with problems and reasons.
- * expand → filter → borrow → keys → number → link → collect; one file a step. Pure, and quick to do again after a change.
+ * In: a map, the library it is in, a lens, variables, a locale; out: a `Publication`, with problems
+ * and reasons. expand → filter → borrow → keys → number → link → collect; one file a step. Pure,
+ * and quick to do again after a change.
  */
 export { compose, composeMemory, type ComposeMemory, type Composition } from './compose.ts';
 export { appearances, whyDropped, type Appearance } from './appearing.ts';

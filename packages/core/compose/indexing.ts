@@ -136,13 +136,17 @@ export function buildIndex(
   return { groups, problems };
 }
 
-/** The heading under which a word stands: its first letter without accents, “#” for signs and numbers. */
+/**
+ * The heading under which a word stands: its first letter without accents, “#” for signs and
+ * numbers.
+ */
 function letterOf(word: string, locale: string): string {
   const first =
     Array.from(word.normalize('NFD')).find((character) => !/\p{M}/u.test(character)) ?? '';
   if (!/\p{L}/u.test(first)) return '#';
   const base = first.toLocaleUpperCase(locale);
-  // A letter that the locale sorts apart from its base letter, such as Ö in Swedish, has a group of its own.
+  // A letter that the locale sorts apart from its base letter, such as Ö in Swedish, has a group of
+  // its own.
   const whole = word.normalize('NFC').charAt(0).toLocaleUpperCase(locale);
   return new Intl.Collator(locale, { sensitivity: 'base' }).compare(whole, base) === 0
     ? base

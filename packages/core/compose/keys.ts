@@ -17,7 +17,9 @@ export interface DefinedKey extends KeyDefinition {
   readonly origin: Origin;
   /** How deep its map lies among the maps: 0 is the map that is composed. */
   readonly depth: number;
-  /** How closely it suits those for whom the map is composed; -1 where it is not for all of them. */
+  /**
+   * How closely it suits those for whom the map is composed; -1 where it is not for all of them.
+   */
   readonly match: number;
   /** Definitions of the same map that suit closer those who have chosen so, the closest first. */
   readonly closer: readonly (DefinedKey & { readonly all: ValuesByFacet })[];
@@ -43,8 +45,9 @@ export function keyScope(names: readonly string[], parent?: KeyScope): KeyScope 
 }
 
 /**
- * Adds the keys of one topic reference. A map goes before the maps that it takes in, and of several definitions the first holds (DITA 1.3, 2.4.4.3
- * “Effective key definitions”); but among those of one map the one that suits the readers most closely.
+ * Adds the keys of one topic reference. A map goes before the maps that it takes in, and of several
+ * definitions the first holds (DITA 1.3, 2.4.4.3 “Effective key definitions”); but among those of
+ * one map the one that suits the readers most closely.
  * @param suits how closely a definition does; undefined where it is not meant at all
  * @returns keys that are defined twice in one map for the same readers
  */
@@ -84,7 +87,10 @@ export function defineKeys(
   });
 }
 
-/** What a key gives: to everybody, or what readers get instead who have chosen so, and what the others get. */
+/**
+ * What a key gives: to everybody, or what readers get instead who have chosen so, and what the
+ * others get.
+ */
 export function givenBy({ closer, ...definition }: DefinedKey): readonly {
   readonly definition: KeyDefinition & { readonly origin: Origin };
   readonly when?: When;
@@ -95,7 +101,8 @@ export function givenBy({ closer, ...definition }: DefinedKey): readonly {
 }
 
 /**
- * Finds a key from a scope: an outer definition goes before an inner one; `scope.key` reaches into a child scope (DITA 1.3, 2.4.4.4).
+ * Finds a key from a scope: an outer definition goes before an inner one; `scope.key` reaches into
+ * a child scope (DITA 1.3, 2.4.4.4).
  */
 export function lookUpKey(scope: KeyScope, key: string): DefinedKey | undefined {
   return (scope.parent && lookUpKey(scope.parent, key)) ?? lookUpInside(scope, key);
@@ -135,8 +142,9 @@ export interface Reading {
 const everybody: Reading = { lens: undefined, facets: [], open: [] };
 
 /**
- * Nodes of a map as they are read: without what the lens drops, every empty phrase with a key showing what the key gives, and nothing where it uses itself.
- * Parts that not everybody gets say who does, like a `ResolvedElement`.
+ * Nodes of a map as they are read: without what the lens drops, every empty phrase with a key
+ * showing what the key gives, and nothing where it uses itself. Parts that not everybody gets say
+ * who does, like a `ResolvedElement`.
  */
 export function fillKeys(
   nodes: readonly Node[],

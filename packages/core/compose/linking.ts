@@ -9,7 +9,10 @@ import type { PendingLink, PreparedTopic } from './prepare.ts';
 import { peerTargets, type Peer } from './peers.ts';
 import type { PeerLink, Place, Related, ResolvedLink, Target } from './publication.ts';
 
-/** The topics of each item, the branches in which each place stands, and what alternates stand in for. */
+/**
+ * The topics of each item, the branches in which each place stands, and what alternates stand in
+ * for.
+ */
 export interface Standing {
   readonly topics: Map<string, PreparedTopic[]>;
   readonly branches: Map<string, readonly Branch[]>;
@@ -39,8 +42,8 @@ function nearest(
 }
 
 /**
- * Links lead to the nearest standing of their target: in the same topic when it is there, else in the same branch, else where it stands first, else
- * in the first other publication that has it.
+ * Links lead to the nearest standing of their target: in the same topic when it is there, else in
+ * the same branch, else where it stands first, else in the first other publication that has it.
  */
 export function resolveLinks(
   pending: readonly PendingLink[],
@@ -168,7 +171,10 @@ function findAnchor(topics: readonly PreparedTopic[], id: string): string | unde
   return undefined;
 }
 
-/** For each place those that its relationship-table rows name in other cells (DITA 1.3, 2.2.3.2), and those of its family. */
+/**
+ * For each place those that its relationship-table rows name in other cells (DITA 1.3, 2.2.3.2),
+ * and those of its family.
+ */
 export function relatedPlaces(
   relations: readonly Relation[],
   families: readonly (readonly string[])[],

@@ -1,7 +1,10 @@
 import { writtenNumber, type Numbering } from '../styles/index.ts';
 import type { PlaceRole } from './publication.ts';
 
-/** Counts places as a book does: parts, chapters through all parts or in each, appendices, sections within. */
+/**
+ * Counts places as a book does: parts, chapters through all parts or in each, appendices, sections
+ * within.
+ */
 interface Counters {
   part: number;
   chapter: number;

@@ -12,7 +12,10 @@ export interface Ordinal {
   readonly varied: readonly (readonly When[])[];
 }
 
-/** The numbered steps and list entries of a topic, as its readers count them: borrowed ones where they stand, without what stands between them. */
+/**
+ * The numbered steps and list entries of a topic, as its readers count them: borrowed ones where
+ * they stand, without what stands between them.
+ */
 export function ordinalsIn(content: ResolvedElement): Ordinal[] {
   const own: Ordinal[] = [];
   if (isA(content.name, 'ol')) {

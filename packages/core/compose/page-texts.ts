@@ -54,7 +54,10 @@ function near(text: string, isFirst: boolean, isLast: boolean): string {
 
 const textOf = ({ blocks }: PageText): string => blocks.join('\n');
 
-/** What came, what went and what was changed from one publication to another, page by page in the order of the later one; what went comes last. */
+/**
+ * What came, what went and what was changed from one publication to another, page by page in the
+ * order of the later one; what went comes last.
+ */
 export function comparePages(
   earlier: readonly PageText[],
   later: readonly PageText[],

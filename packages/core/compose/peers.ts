@@ -10,7 +10,10 @@ import {
   type PublicationFacts,
 } from './publication.ts';
 
-/** A map of which nothing is taken in, but to whose publication links may lead (DITA 1.3, 2.4.4.8 “Cross-deliverable addressing and linking”). */
+/**
+ * A map of which nothing is taken in, but to whose publication links may lead (DITA 1.3, 2.4.4.8
+ * “Cross-deliverable addressing and linking”).
+ */
 export interface PeerMap {
   readonly map: string;
   /** What stands before its keys. */
@@ -60,7 +63,9 @@ export function readPeerKey(keyref: string, peers: readonly PeerMap[]): PeerKey 
       };
 }
 
-/** Where each item stands in a publication, also under the id of the item for which it stands in. */
+/**
+ * Where each item stands in a publication, also under the id of the item for which it stands in.
+ */
 function placesOf(peer: Peer, bases: ReadonlyMap<string, string>): ReadonlyMap<string, Place[]> {
   const { publication } = peer.composed();
   const places = new Map<string, Place[]>();
@@ -80,7 +85,8 @@ export interface PeerTarget {
 
 /**
  * Finds what a link leads to in other publications, the first that has it.
- * @returns the publication alone where it is named by its scope and lacks what is asked for; nothing where no publication has it
+ * @returns the publication alone where it is named by its scope and lacks what is asked for;
+ * nothing where no publication has it
  */
 export function peerTargets(
   peers: readonly Peer[],

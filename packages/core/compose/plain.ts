@@ -3,7 +3,9 @@ import { element, isElement, lineOf, type Node } from '../markup/index.ts';
 
 const isForAll = (when: readonly When[] = []): boolean => when.every((one) => isFor(one, {}));
 
-/** What those get who have chosen nothing: of several that stand for each other, the one for all. */
+/**
+ * What those get who have chosen nothing: of several that stand for each other, the one for all.
+ */
 const forAll = (nodes: readonly Node[]): Node[] =>
   nodes.flatMap((node): Node[] => {
     if (!isElement(node)) return [node];
@@ -12,6 +14,9 @@ const forAll = (nodes: readonly Node[]): Node[] =>
       : [];
   });
 
-/** Words on one line, as they stand where they cannot follow what readers choose: in names of files and titles of windows. */
+/**
+ * Words on one line, as they stand where they cannot follow what readers choose: in names of files
+ * and titles of windows.
+ */
 export const plainLine = (nodes: readonly Node[]): string =>
   lineOf(element('title', {}, forAll(nodes)));

@@ -52,7 +52,10 @@ export interface PendingLink {
   readonly origin: Origin;
 }
 
-/** A topic at its place: filtered, with borrowed passages and variables filled in; links and numbers are still open. */
+/**
+ * A topic at its place: filtered, with borrowed passages and variables filled in; links and numbers
+ * are still open.
+ */
 export interface PreparedTopic {
   readonly content: ResolvedElement;
   /** The lens drops the whole topic. */
@@ -69,7 +72,10 @@ export interface PreparedTopic {
   readonly assets: ReadonlySet<string>;
   readonly problems: readonly Problem[];
   readonly why: readonly Reason[];
-  /** Items that lent something, with the tree that was read: as long as these are the same, so is this. */
+  /**
+   * Items that lent something, with the tree that was read: as long as these are the same, so is
+   * this.
+   */
   readonly lenders: ReadonlyMap<string, Element | undefined>;
   /** Images that were looked for, and whether they were there. */
   readonly lookedFor: ReadonlyMap<string, boolean>;
@@ -111,7 +117,10 @@ interface Spot {
   /** `item/element` of every passage being borrowed around here. */
   readonly borrowing: readonly string[];
   readonly keys: readonly string[];
-  /** Inside an index entry or the facts of the topic: index entries here are gathered by what holds them. */
+  /**
+   * Inside an index entry or the facts of the topic: index entries here are gathered by what holds
+   * them.
+   */
   readonly gathered?: boolean;
 }
 
@@ -123,7 +132,10 @@ const inside = ({ item, path, borrowing, keys, gathered = false }: Spot, index: 
   gathered,
 });
 
-/** Resolves one topic for one place (`anchor` names the place). Never throws; what cannot be resolved, and what is empty without what the lens drops, is reported. */
+/**
+ * Resolves one topic for one place (`anchor` names the place). Never throws; what cannot be
+ * resolved, and what is empty without what the lens drops, is reported.
+ */
 export function prepareTopic(
   topic: FoundElement,
   item: string,
@@ -506,7 +518,10 @@ export function prepareTopic(
     return key;
   };
 
-  /** The files that an element shows: one, or one for each of those readers who get another; none where it shows no file. */
+  /**
+   * The files that an element shows: one, or one for each of those readers who get another; none
+   * where it shows no file.
+   */
   const assetsFor = (
     name: string,
     attributes: Attributes,

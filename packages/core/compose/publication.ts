@@ -63,7 +63,10 @@ export interface Place {
   readonly inContents: boolean;
   /** Whether links are made from it and to it by where it stands. */
   readonly isLinked: boolean;
-  /** Whether it stands on the page of the place above it, in outputs that have pages of their own for each. */
+  /**
+   * Whether it stands on the page of the place above it, in outputs that have pages of their own
+   * for each.
+   */
   readonly joins: boolean;
   /** Without a heading its text goes on where that of the place above ends. */
   readonly hasHeading: boolean;
@@ -122,7 +125,10 @@ export interface PeerLink {
   /** Title of what it leads to, and its number there. */
   readonly text: string;
   readonly number?: string;
-  /** Title of the other publication, and the number under which it is issued; empty where it has none. */
+  /**
+   * Title of the other publication, and the number under which it is issued; empty where it has
+   * none.
+   */
   readonly publication: string;
   readonly bookNumber: string;
   /** Where its readers find it; absent where it is only on paper. */
@@ -185,7 +191,10 @@ export interface PublicationFacts {
   readonly keywords: readonly string[];
 }
 
-/** The one resolved document from which every output is made. Plain data; a renderer looks nothing up elsewhere. */
+/**
+ * The one resolved document from which every output is made. Plain data; a renderer looks nothing
+ * up elsewhere.
+ */
 export interface Publication {
   readonly facts: PublicationFacts;
   readonly locale: string;
@@ -203,7 +212,10 @@ export interface Publication {
   /** On which its readers decide themselves. */
   readonly open: readonly OpenFacet[];
   readonly numbering: Numbering;
-  /** What is new or otherwise since an earlier publication, by anchor; absent where it is compared with none. */
+  /**
+   * What is new or otherwise since an earlier publication, by anchor; absent where it is compared
+   * with none.
+   */
   readonly news?: Readonly<Record<string, 'new' | 'changed'>>;
   readonly problems: readonly Problem[];
   readonly why: readonly Reason[];

@@ -18,7 +18,10 @@ interface Place {
   readonly depth: number;
 }
 
-/** Where an element can be put after the block at the caret, nearest first; an empty line that may go is replaced. */
+/**
+ * Where an element can be put after the block at the caret, nearest first; an empty line that may
+ * go is replaced.
+ */
 function placeFor({ selection: { $from } }: EditorState, element: string): Place | undefined {
   const type = typeOf(element);
   if (!type) return undefined;
@@ -38,7 +41,10 @@ function placeFor({ selection: { $from } }: EditorState, element: string): Place
 export const canBorrow = (state: EditorState, element: string): boolean =>
   placeFor(state, element) !== undefined && typeOf(element)!.createAndFill() !== null;
 
-/** The ids of the elements around the place into which a borrowed element would go: what shows one of these would show itself. */
+/**
+ * The ids of the elements around the place into which a borrowed element would go: what shows one
+ * of these would show itself.
+ */
 export function idsAround(state: EditorState, element: string): string[] {
   const place = placeFor(state, element);
   const { $from } = state.selection;
@@ -121,7 +127,10 @@ function shareableIn(
   };
 }
 
-/** What of the selection can be shared: the selected blocks, or the one that the caret is in, the nearest that can stand by itself. */
+/**
+ * What of the selection can be shared: the selected blocks, or the one that the caret is in, the
+ * nearest that can stand by itself.
+ */
 export function shareableAt({ selection }: EditorState): Shareable | undefined {
   const { $from, $to } = selection;
   const nameAt = (depth: number): string => $from.node(depth).type.spec.element ?? '';
@@ -147,7 +156,10 @@ export function shareableAt({ selection }: EditorState): Shareable | undefined {
   return undefined;
 }
 
-/** Puts an element that borrows into the place of what was shared; the id of the first stays, so that what leads to it still does. */
+/**
+ * Puts an element that borrows into the place of what was shared; the id of the first stays, so
+ * that what leads to it still does.
+ */
 export function shareFrom(
   state: EditorState,
   { from, to, elements }: Shareable,

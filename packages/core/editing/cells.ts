@@ -14,7 +14,10 @@ function depthOf($at: ResolvedPos, names: readonly string[]): number | undefined
   return undefined;
 }
 
-/** Goes to the next (1) or previous (-1) cell in reading order; after the last one a new row of the same shape follows. */
+/**
+ * Goes to the next (1) or previous (-1) cell in reading order; after the last one a new row of the
+ * same shape follows.
+ */
 export const goToCell =
   (offset: 1 | -1): Command =>
   (state, dispatch) => {

@@ -5,7 +5,10 @@ import type { Element } from '../markup/index.ts';
 import { special } from './names.ts';
 import type { TableShape } from './starters.ts';
 
-/** What a question that a choice asks is answered with: an address, words, how a table is to be, or an element. */
+/**
+ * What a question that a choice asks is answered with: an address, words, how a table is to be, or
+ * an element.
+ */
 export type Answer = string | TableShape | Element;
 export const wordsOfAnswer = (answer: Answer | undefined): string =>
   typeof answer === 'string' ? answer : '';
@@ -16,7 +19,10 @@ export const elementOfAnswer = (answer: Answer | undefined): Element | undefined
 
 /** Something that can be done at a place with an element, without making anything invalid. */
 export interface Choice {
-  /** Put a new one there; change the table; name words of the line; borrow or lend; put one around; make something into one. */
+  /**
+   * Put a new one there; change the table; name words of the line; borrow or lend; put one around;
+   * make something into one.
+   */
   readonly kind: 'insert' | 'table' | 'phrase' | 'share' | 'wrap' | 'turn';
   readonly element: string;
   readonly label: string;
@@ -25,7 +31,10 @@ export interface Choice {
   readonly place: string;
   /** The depth of the element that it goes into. */
   readonly within: number;
-  /** What has to be chosen or said before: the target of a link, a variable, the words of a note, an image of the library, what is played, facet values; what is borrowed, or who lends. */
+  /**
+   * What has to be chosen or said before: the target of a link, a variable, the words of a note, an
+   * image of the library, what is played, facet values; what is borrowed, or who lends.
+   */
   readonly asks?:
     | 'target'
     | 'words'
@@ -39,7 +48,10 @@ export interface Choice {
     | 'copied'
     | 'lender'
     | 'copy';
-  /** The change, made for the state that the choice was offered for, with the answer to what it asks. */
+  /**
+   * The change, made for the state that the choice was offered for, with the answer to what it
+   * asks.
+   */
   readonly apply: (state: EditorState, answer?: Answer) => Transaction;
 }
 

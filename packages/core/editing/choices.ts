@@ -80,7 +80,10 @@ export function choicesAt(
   ];
 }
 
-/** The elements that can be put after the block at the caret, nearest first. An empty line that may go is replaced. */
+/**
+ * The elements that can be put after the block at the caret, nearest first. An empty line that may
+ * go is replaced.
+ */
 function insertChoices(state: EditorState): Choice[] {
   const { $from } = state.selection;
   const choices: Choice[] = [];

@@ -17,7 +17,10 @@ import {
   type Choice,
 } from './index.ts';
 
-/** A document with the caret where `|` stands in its text, or with what stands between two of them selected. */
+/**
+ * A document with the caret where `|` stands in its text, or with what stands between two of them
+ * selected.
+ */
 function open(xml: string): EditorState {
   const doc = toEditor(normalise(readXml(xml).document!.root));
   const places: number[] = [];
@@ -369,7 +372,8 @@ describe('nothing that a key or a choice does', () => {
             state = run(place(state, seed), editingKeys[key]!) ?? state;
             state.doc.check();
           }
-          // A part that the model needs and that is still empty is written as nothing; all else must be right.
+          // A part that the model needs and that is still empty is written as nothing; all else
+          // must be right.
           expect(
             validate(fromEditor(state.doc)).filter(
               ({ code }) => code === 'grammar.not-allowed' || code === 'grammar.text',

@@ -70,7 +70,9 @@ function markedWords({ selection: { $from } }: EditorState, mark: Mark): OpenEle
     : [];
 }
 
-/** Gives the element these attributes; empty values are left out, so that none is ever left behind. */
+/**
+ * Gives the element these attributes; empty values are left out, so that none is ever left behind.
+ */
 export function withAttributes(
   state: EditorState,
   target: OpenElement,
@@ -105,7 +107,10 @@ const outOfTheWay = new Set([
   'xml:space',
 ]);
 
-/** The attributes of an element as fields: those that are set, also unknown ones, then those that may be added. */
+/**
+ * The attributes of an element as fields: those that are set, also unknown ones, then those that
+ * may be added.
+ */
 export function fieldsOf({ element, attributes }: OpenElement): {
   set: AttributeDefinition[];
   more: AttributeDefinition[];

@@ -19,7 +19,10 @@ const hasHeading = (state: EditorState, element: string, position: number): bool
   element !== 'context' &&
   (element !== 'section' || state.doc.nodeAt(position)?.firstChild?.type.spec.element === 'title');
 
-/** The part around the caret, and the selected words, can be kept closed in help sites until the reader opens them. */
+/**
+ * The part around the caret, and the selected words, can be kept closed in help sites until the
+ * reader opens them.
+ */
 export function expandableChoices(state: EditorState): Choice[] {
   const { $from, empty, from, to } = state.selection;
   const within = $from.depth;

@@ -36,7 +36,10 @@ export const blockTypes: readonly NodeType[] = Object.values(editorSchema.nodes)
   .filter(isNamed)
   .sort(inOrder);
 
-/** The named blocks that keep `parent` valid when put before child `index`, and that can be made empty, in the order of its content model. */
+/**
+ * The named blocks that keep `parent` valid when put before child `index`, and that can be made
+ * empty, in the order of its content model.
+ */
 export function fittingTypes(parent: EditorNode, index: number): NodeType[] {
   const match = parent.contentMatchAt(index);
   const model = allowedIn(parent.type.spec.element ?? '');
@@ -66,7 +69,10 @@ export function symbolOf(child: EditorNode): string | undefined {
   return isElement(node) && definitionOf(node.name) ? node.name : undefined;
 }
 
-/** Whether all of the selection can get one name: it lies in one line, over nothing that has words of its own or may not stand in the element. */
+/**
+ * Whether all of the selection can get one name: it lies in one line, over nothing that has words
+ * of its own or may not stand in the element.
+ */
 export function canBeNamed(
   { doc, selection: { $from, $to, from, to } }: EditorState,
   element: string,

@@ -62,7 +62,10 @@ function readBlock(
   return element(name, attributesOf(node), isFilled(node) ? [] : children);
 }
 
-/** Whether it borrows, and has nothing of its own but what the editor needs to show it (DITA 1.3, 2.4.5.2: the content of what borrows is passed over). */
+/**
+ * Whether it borrows, and has nothing of its own but what the editor needs to show it (DITA 1.3,
+ * 2.4.5.2: the content of what borrows is passed over).
+ */
 function isFilled(node: EditorNode): boolean {
   const { conref, conkeyref } = attributesOf(node);
   if (
@@ -88,7 +91,10 @@ interface Piece {
   readonly marks: readonly Mark[];
 }
 
-/** Text with marks as nested elements: of the marks that begin at a place and may hold the others, the one that reaches furthest is the outermost. */
+/**
+ * Text with marks as nested elements: of the marks that begin at a place and may hold the others,
+ * the one that reaches furthest is the outermost.
+ */
 export function inlineFromEditor(nodes: readonly EditorNode[]): Node[] {
   return nest(nodes.map((node) => ({ node, marks: node.marks })));
 }

@@ -52,8 +52,9 @@ export const takenAsItIs = (transaction: Transaction): Transaction =>
   transaction.setMeta(asItIs, true);
 
 /**
- * In the schema a closed block may stand anywhere, so that nothing is ever thrown away. This keeps keys and commands from putting one
- * where it does not belong. What is pasted, dropped or undone, or comes from others, comes in as it is, and is marked.
+ * In the schema a closed block may stand anywhere, so that nothing is ever thrown away. This keeps
+ * keys and commands from putting one where it does not belong. What is pasted, dropped or undone,
+ * or comes from others, comes in as it is, and is marked.
  */
 export const structureGuard = new Plugin({
   filterTransaction(transaction, state) {

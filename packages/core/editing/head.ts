@@ -3,7 +3,10 @@ import { element, isElement, type Element, type Node as XmlNode } from '../marku
 import { blockToElement } from './from-editor.ts';
 import { special } from './names.ts';
 
-/** The topic of a document without its body: title, short description and facts. Cheap, also for a long topic. */
+/**
+ * The topic of a document without its body: title, short description and facts. Cheap, also for a
+ * long topic.
+ */
 export function headOf(document: EditorNode): Element | undefined {
   const root = document.firstChild;
   const name = root?.type.spec.element;

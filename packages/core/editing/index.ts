@@ -1,7 +1,7 @@
 /**
  * Topics in the editor.
- * In: an element tree; out: a ProseMirror document whose schema is made from the grammar, and back, without loss:
- * what the schema cannot hold is kept as a closed block at its place.
+ * In: an element tree; out: a ProseMirror document whose schema is made from the grammar, and back,
+ * without loss: what the schema cannot hold is kept as a closed block at its place.
  */
 export { fieldsOf, openElements, refusalOf, withAttributes, type OpenElement } from './details.ts';
 export {

@@ -13,7 +13,10 @@ import { editorSchema } from './schema.ts';
 
 const elementOf = (node: EditorNode): string => node.type.spec.element ?? '';
 
-/** Depth of the nearest list item, step or the like around a place; not beyond the table cell it is in. */
+/**
+ * Depth of the nearest list item, step or the like around a place; not beyond the table cell it is
+ * in.
+ */
 export function itemDepth($at: ResolvedPos): number | undefined {
   for (let depth = $at.depth; depth > 0; depth -= 1) {
     const element = elementOf($at.node(depth));
@@ -23,7 +26,10 @@ export function itemDepth($at: ResolvedPos): number | undefined {
   return undefined;
 }
 
-/** Enter in an item: an empty one ends the list; at the end of the item's first line a new item follows; elsewhere the line is split. */
+/**
+ * Enter in an item: an empty one ends the list; at the end of the item's first line a new item
+ * follows; elsewhere the line is split.
+ */
 export const nextItem: Command = (state, dispatch) => {
   const { $from, empty } = state.selection;
   if (!empty || !$from.parent.isTextblock) return false;
@@ -140,7 +146,10 @@ export const nestItem: Command = (state, dispatch) => {
   return true;
 };
 
-/** Takes the item out of its list: into the list around it, with what follows it as its own list; or, from the outermost list, as plain blocks. */
+/**
+ * Takes the item out of its list: into the list around it, with what follows it as its own list;
+ * or, from the outermost list, as plain blocks.
+ */
 export const unnestItem: Command = (state, dispatch) => {
   const { $from } = state.selection;
   const depth = itemDepth($from);

@@ -25,7 +25,8 @@ export const canUseVariable = (state: EditorState): boolean =>
   (['text', 'image', 'link'] as const).some((kind) => holderAt(state, kind) !== undefined);
 
 /**
- * Puts a variable in the place of the selection; where none of that kind can stand, nothing changes.
+ * Puts a variable in the place of the selection; where none of that kind can stand, nothing
+ * changes.
  * @param from where what is replaced begins, when something was typed to ask for the variable
  */
 function useVariable(

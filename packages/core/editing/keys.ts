@@ -62,13 +62,19 @@ const splitLine: Command = (state, dispatch) => {
 
 const enter = chainCommands(newlineInCode, nextItem, stepOut, nextLine, splitLine);
 
-/** In a list or a table the key belongs to it, also where nothing can be done; elsewhere it leads on to the next control. */
+/**
+ * In a list or a table the key belongs to it, also where nothing can be done; elsewhere it leads on
+ * to the next control.
+ */
 const within =
   (command: Command): Command =>
   (state, dispatch) =>
     command(state, dispatch) || itemDepth(state.selection.$from) !== undefined;
 
-/** The general commands for deleting and joining throw where a strict content model cannot take the result: then they do nothing. */
+/**
+ * The general commands for deleting and joining throw where a strict content model cannot take the
+ * result: then they do nothing.
+ */
 const refusing =
   (command: Command): Command =>
   (state, dispatch) => {
@@ -80,7 +86,10 @@ const refusing =
     }
   };
 
-/** What the keys of the writer's page do to the text; undoing, saving and the palette belong to the page. */
+/**
+ * What the keys of the writer's page do to the text; undoing, saving and the palette belong to the
+ * page.
+ */
 export const editingKeys: Readonly<Record<string, Command>> = {
   ...Object.fromEntries(
     Object.entries(baseKeymap).map(([key, command]) => [key, refusing(command)]),

@@ -59,7 +59,10 @@ export const imageChoices = (state: EditorState): Choice[] =>
       ]
     : [];
 
-/** Languages of program text that are offered by name; any other can be written as the style of the code block. */
+/**
+ * Languages of program text that are offered by name; any other can be written as the style of the
+ * code block.
+ */
 const languages: Readonly<Record<string, string>> = {
   bash: 'Shell',
   c: 'C',
@@ -131,7 +134,10 @@ export function guidanceChoices(state: EditorState): Choice[] {
   ];
 }
 
-/** Characters that no key has, where there is text, and words that stand for what is still to be written. */
+/**
+ * Characters that no key has, where there is text, and words that stand for what is still to be
+ * written.
+ */
 export function characterChoices(state: EditorState): Choice[] {
   const { $from } = state.selection;
   if (!$from.parent.isTextblock) return [];

@@ -8,7 +8,10 @@ import { editorSchema } from './schema.ts';
 const xref = editorSchema.marks['xref']!;
 const bareXref = editorSchema.nodes['xref_inline']!;
 
-/** Whether a link can begin at the selection: within one line, in an element that may hold one, and not in another link. */
+/**
+ * Whether a link can begin at the selection: within one line, in an element that may hold one, and
+ * not in another link.
+ */
 export function canLink(state: EditorState): boolean {
   const { $from, from, to } = state.selection;
   const element = textElementAt($from);
@@ -34,7 +37,8 @@ export function linkAt(state: EditorState): OpenElement | undefined {
 }
 
 /**
- * Makes the selected words a link with these attributes; without a selection a link that takes its words from its target.
+ * Makes the selected words a link with these attributes; without a selection a link that takes its
+ * words from its target.
  * @param from where what is replaced begins, when something was typed to ask for the link
  */
 export function linkTo(

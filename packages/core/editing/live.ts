@@ -38,7 +38,8 @@ export interface Received {
 }
 
 /**
- * Takes in what the authority sends: own steps are acknowledged, those of others applied, and what is not acknowledged is fitted in behind them.
+ * Takes in what the authority sends: own steps are acknowledged, those of others applied, and what
+ * is not acknowledged is fitted in behind them.
  * @param from the version before the first step; steps that the state has already are passed over
  * @returns undefined when there is a gap: the steps between are missing
  */

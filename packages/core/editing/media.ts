@@ -8,7 +8,10 @@ import { editorSchema } from './schema.ts';
 
 const closedBlock = editorSchema.nodes[special.rawBlock]!;
 
-/** Where a new video or sound can go: behind the block at the caret, in the nearest element that may hold one there. */
+/**
+ * Where a new video or sound can go: behind the block at the caret, in the nearest element that may
+ * hold one there.
+ */
 export function placeForMedia(state: EditorState): number | undefined {
   const { $from } = state.selection;
   for (let depth = $from.depth - 1; depth > 0; depth -= 1) {

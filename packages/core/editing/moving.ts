@@ -13,7 +13,10 @@ import { special } from './names.ts';
 
 const isClosed = (node: EditorNode): boolean => node.type.name === special.rawBlock;
 
-/** Named open elements that can be moved, innermost first: the selected one, or those around the caret. Each is a depth of `$from`. */
+/**
+ * Named open elements that can be moved, innermost first: the selected one, or those around the
+ * caret. Each is a depth of `$from`.
+ */
 function movable(state: EditorState): { parentDepth: number; index: number; node: EditorNode }[] {
   const { $from } = state.selection;
   const selected = state.selection instanceof NodeSelection ? state.selection.node : undefined;
@@ -125,7 +128,10 @@ export const removeElement: Command = (state, dispatch) => {
   return false;
 };
 
-/** Places around a position where the element that begins at `from` can be put by hand, innermost first. */
+/**
+ * Places around a position where the element that begins at `from` can be put by hand, innermost
+ * first.
+ */
 export function dropPlaces(state: EditorState, from: number, at: number): number[] {
   const $at = state.doc.resolve(at);
   const places: number[] = [];
@@ -141,7 +147,10 @@ export function dropPlaces(state: EditorState, from: number, at: number): number
   return [...new Set(places)];
 }
 
-/** Takes the element at `from` to the place `to`, between two others; undefined where it may not leave or may not stand there. */
+/**
+ * Takes the element at `from` to the place `to`, between two others; undefined where it may not
+ * leave or may not stand there.
+ */
 export function moveElementTo(
   state: EditorState,
   from: number,

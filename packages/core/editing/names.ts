@@ -24,7 +24,10 @@ export const special = {
   rawInline: 'raw_inline',
 } as const;
 
-/** Elements that are data beside the text, or that have forms of their own elsewhere. They are kept and shown closed. */
+/**
+ * Elements that are data beside the text, or that have forms of their own elsewhere. They are kept
+ * and shown closed.
+ */
 const closed = new Set([
   'prolog',
   'titlealts',
@@ -42,7 +45,10 @@ const closed = new Set([
   'linkinfo',
 ]);
 
-/** The schema's name of an element: content expressions of the schema know no hyphens, and its own text node is called text. */
+/**
+ * The schema's name of an element: content expressions of the schema know no hyphens, and its own
+ * text node is called text.
+ */
 export const nodeName = (element: string): string =>
   element === 'text' ? 'text_element' : element.replace(/-/gu, '_');
 

@@ -15,7 +15,9 @@ const isNoteElement = (name: string): name is NoteElement =>
 const isPlain = ({ children }: Element): boolean =>
   children.every((child) => typeof child === 'string');
 
-/** What begins a further line of an index entry, and what it becomes (DITA 1.3, indexing domain). */
+/**
+ * What begins a further line of an index entry, and what it becomes (DITA 1.3, indexing domain).
+ */
 const furtherLines = [
   { begins: 'see also ', element: 'index-see-also' },
   { begins: 'see ', element: 'index-see' },
@@ -24,8 +26,9 @@ const furtherLines = [
 ] as const;
 
 /**
- * What a note says. An index entry says its sub-entries after ` › `, and what else it does in further lines: `see X`, `see also X`,
- * `from NAME` and `to NAME` for the ends of a range. Undefined when it holds more than that.
+ * What a note says. An index entry says its sub-entries after ` › `, and what else it does in
+ * further lines: `see X`, `see also X`, `from NAME` and `to NAME` for the ends of a range.
+ * Undefined when it holds more than that.
  */
 function wordsOf(note: Element): string | undefined {
   if (note.name !== 'indexterm') return isPlain(note) ? textOf(note) : undefined;
@@ -97,7 +100,10 @@ export function addNote(state: EditorState, name: NoteElement, words: string): T
     .scrollIntoView();
 }
 
-/** The note at a position with its words; undefined when there is none, or one that holds more than words. */
+/**
+ * The note at a position with its words; undefined when there is none, or one that holds more than
+ * words.
+ */
 export function noteAt(
   state: EditorState,
   position: number,

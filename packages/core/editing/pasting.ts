@@ -17,7 +17,10 @@ import { blockFrom, inlinesFrom } from './to-editor.ts';
 
 export interface Pasted {
   readonly transaction: Transaction;
-  /** Whether it came in as it was, as paragraphs, or as words of the line: what the place could take. */
+  /**
+   * Whether it came in as it was, as paragraphs, or as words of the line: what the place could
+   * take.
+   */
   readonly as: 'blocks' | 'paragraphs' | 'words';
 }
 
@@ -50,7 +53,10 @@ function asParagraphs(blocks: readonly Element[]): Element[] {
   });
 }
 
-/** Puts blocks behind the block at the caret, at the nearest element that takes them all; an empty line that may go is replaced. */
+/**
+ * Puts blocks behind the block at the caret, at the nearest element that takes them all; an empty
+ * line that may go is replaced.
+ */
 function insertBlocks(state: EditorState, nodes: readonly EditorNode[]): Transaction | undefined {
   const begun = (): Transaction => (state.selection.empty ? state.tr : state.tr.deleteSelection());
   const { $from } = begun().selection;
@@ -85,7 +91,10 @@ function intoCells(state: EditorState, blocks: readonly Element[]): Transaction 
   return blocks.length === 1 && group ? fillCells(state, contentsOf(group)) : undefined;
 }
 
-/** Takes content from outside at the caret, with as much of its structure as the place allows; always valid. */
+/**
+ * Takes content from outside at the caret, with as much of its structure as the place allows;
+ * always valid.
+ */
 export function pasteBlocks(state: EditorState, blocks: readonly Element[]): Pasted {
   const cells = intoCells(state, blocks);
   if (cells) return { transaction: cells, as: 'blocks' };

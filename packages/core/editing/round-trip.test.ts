@@ -35,7 +35,10 @@ describe('every element', () => {
   });
 });
 
-/** Closed blocks stand for what the grammar allows and the editor does not open; valid content needs no others. */
+/**
+ * Closed blocks stand for what the grammar allows and the editor does not open; valid content needs
+ * no others.
+ */
 describe('any valid topic', () => {
   it('comes back from the editor to the letter', () => {
     fc.assert(
@@ -56,7 +59,8 @@ describe('any valid topic', () => {
     fc.assert(
       fc.property(anyElement('task', 3), fc.nat(), fc.boolean(), (root, seed, doubles) => {
         const document = toEditor(normalise(root));
-        // A closed block may stand anywhere, so that nothing is ever lost; where it should not, validation says so.
+        // A closed block may stand anywhere, so that nothing is ever lost; where it should not,
+        // validation says so.
         const places: { position: number; size: number; parent: typeof document; index: number }[] =
           [];
         document.descendants((node, position, parent, index) => {

@@ -45,8 +45,9 @@ const guidance: AttributeSpec = {
 };
 
 /**
- * A content expression of the grammar as one of the schema: text and inline elements become lines, and what cannot be opened
- * may stand between any two parts, so that nothing ever has to be thrown away.
+ * A content expression of the grammar as one of the schema: text and inline elements become lines,
+ * and what cannot be opened may stand between any two parts, so that nothing ever has to be thrown
+ * away.
  */
 function schemaContent(expression: Expression, available: ReadonlySet<string>): string {
   const write = (part: Expression): string => {

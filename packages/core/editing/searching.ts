@@ -13,7 +13,10 @@ export interface Query {
   readonly within: string;
 }
 
-/** The text of one line with where each of its pieces stands. What is no text counts as one sign that nothing matches. */
+/**
+ * The text of one line with where each of its pieces stands. What is no text counts as one sign
+ * that nothing matches.
+ */
 export interface SearchedLine {
   readonly text: string;
   readonly pieces: readonly {
@@ -84,7 +87,10 @@ export interface Find {
 
 const mostFinds = 20_000;
 
-/** Looks through the texts; finds of nothing are left out. Runs in a worker: some patterns never end. */
+/**
+ * Looks through the texts; finds of nothing are left out. Runs in a worker: some patterns never
+ * end.
+ */
 export function findAll(
   texts: readonly string[],
   { source, flags }: { source: string; flags: string },
@@ -113,7 +119,9 @@ export interface Found {
   readonly instead: string;
 }
 
-/** Where the finds stand in the document. One that would reach over the edge of an element is none. */
+/**
+ * Where the finds stand in the document. One that would reach over the edge of an element is none.
+ */
 export function placesOf(lines: readonly SearchedLine[], finds: readonly Find[]): Found[] {
   return finds.flatMap(({ line, start, end, instead }) => {
     const { pieces } = lines[line]!;
@@ -128,7 +136,10 @@ export function placesOf(lines: readonly SearchedLine[], finds: readonly Find[])
   });
 }
 
-/** Puts what is to stand there instead, in one step back; the words keep the names that the first of the old ones had. */
+/**
+ * Puts what is to stand there instead, in one step back; the words keep the names that the first of
+ * the old ones had.
+ */
 export function replaceFound({ tr, schema }: EditorState, found: readonly Found[]): Transaction {
   for (const { from, to, instead } of found.toSorted((a, b) => b.from - a.from)) {
     if (instead === '') tr.delete(from, to);

@@ -58,7 +58,10 @@ function tableOf({ kind, title, rows, columns, hasHead, frame }: TableShape): El
   ]);
 }
 
-/** What a block is when it is new: a table has a head, and rows enough to see its shape; a section its title. */
+/**
+ * What a block is when it is new: a table has a head, and rows enough to see its shape; a section
+ * its title.
+ */
 const starters: Readonly<Record<string, Element>> = {
   section: element('section', {}, [element('title'), element('p')]),
   table: tableOf(usualTable),

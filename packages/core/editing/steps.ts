@@ -38,7 +38,10 @@ function changedRange(step: Step, size: number): { from: number; to: number } | 
   return from <= to ? { from, to } : { from: 0, to: 0 };
 }
 
-/** Throws unless everything that the range touches is as the schema wants it. What lies beside it is taken to be. */
+/**
+ * Throws unless everything that the range touches is as the schema wants it. What lies beside it is
+ * taken to be.
+ */
 function check(document: EditorNode, { from, to }: { from: number; to: number }): void {
   const checkOne = (node: EditorNode): void => {
     if (!node.type.validContent(node.content))
@@ -53,7 +56,10 @@ function check(document: EditorNode, { from, to }: { from: number; to: number })
 export type AppliedSteps =
   { readonly document: EditorNode; readonly steps: readonly Step[] } | { readonly refusal: string };
 
-/** Applies steps as they came over the wire. What is not a step, does not fit, or would leave what the schema forbids is refused whole. */
+/**
+ * Applies steps as they came over the wire. What is not a step, does not fit, or would leave what
+ * the schema forbids is refused whole.
+ */
 export function applySteps(before: EditorNode, input: readonly unknown[]): AppliedSteps {
   let document = before;
   const steps: Step[] = [];
@@ -75,8 +81,8 @@ export function applySteps(before: EditorNode, input: readonly unknown[]): Appli
 }
 
 /**
- * One step that brings a whole new text into a document; undefined when the document says the same already.
- * What only the editor knows, such as guidance that was typed over, makes no difference.
+ * One step that brings a whole new text into a document; undefined when the document says the same
+ * already. What only the editor knows, such as guidance that was typed over, makes no difference.
  */
 export function stepTo(before: EditorNode, text: Element): Step | undefined {
   const after = toEditor(text);
@@ -84,7 +90,8 @@ export function stepTo(before: EditorNode, text: Element): Step | undefined {
   const start = plain.content.findDiffStart(after.content);
   const end = plain.content.findDiffEnd(after.content);
   if (start === null || !end) return undefined;
-  // Where the same letters stand at both sides of the change, the ends found can lie before the start.
+  // Where the same letters stand at both sides of the change, the ends found can lie before the
+  // start.
   const overlap = Math.max(0, start - Math.min(end.a, end.b));
   const whole = new ReplaceStep(0, before.content.size, after.slice(0, after.content.size));
   // Positions in one are positions in the other only if both have the same shape.
@@ -100,7 +107,10 @@ export function wordsOfStep(step: Step): string {
   return step.slice.content.textBetween(0, step.slice.content.size, '\n').trim();
 }
 
-/** Whether a transaction does more than write or delete within lines of text: each such change is undone by itself. */
+/**
+ * Whether a transaction does more than write or delete within lines of text: each such change is
+ * undone by itself.
+ */
 export function changesStructure({ steps, docs }: Transaction): boolean {
   return steps.some((step, index) => {
     if (!(step instanceof ReplaceStep)) return true;

@@ -19,7 +19,10 @@ import { blockFrom } from './to-editor.ts';
 /** The elements whose children are the parts of a table. */
 const tables = new Set(['tgroup', 'simpletable', 'properties', 'choicetable']);
 
-/** Puts another table in the place of the one around the caret; the caret goes on in the cell that it leads to. Undefined where it cannot be done. */
+/**
+ * Puts another table in the place of the one around the caret; the caret goes on in the cell that
+ * it leads to. Undefined where it cannot be done.
+ */
 function remakeTable(
   { tr, selection: { $from } }: EditorState,
   remake: (table: Element, cell: Path) => { table: Element; cell: Path } | undefined,
@@ -50,7 +53,10 @@ function remakeTable(
 export const changeTableAt = (state: EditorState, change: TableChange): Transaction | undefined =>
   remakeTable(state, (table, cell) => changeTable(table, cell, change));
 
-/** Puts the contents of a table into the cells from the caret's on; the caret goes to the end of the last one. */
+/**
+ * Puts the contents of a table into the cells from the caret's on; the caret goes to the end of the
+ * last one.
+ */
 export function fillCells(
   state: EditorState,
   contents: ReturnType<typeof contentsOf>,
@@ -90,7 +96,10 @@ export function measuresOf(table: EditorNode): readonly Measure[] | undefined {
 }
 export const gridOfNode = (table: EditorNode): Grid => gridOf(blockToElement(table));
 
-/** Makes the columns of the table at a position as wide as they stand on the page. @param widths in millimetres, one a column */
+/**
+ * Makes the columns of the table at a position as wide as they stand on the page.
+ * @param widths in millimetres, one a column
+ */
 export function setColumnWidths(
   state: EditorState,
   position: number,

@@ -10,7 +10,10 @@ const type = (name: string): NodeType => schema.nodes[name]!;
 const rawBlock = (node: Node): EditorNode => type(special.rawBlock).create({ node });
 const rawInline = (node: Node): EditorNode => type(special.rawInline).create({ node });
 
-/** Shows a topic as an editor document. Whatever is not valid at its place becomes a closed block there; nothing is lost. */
+/**
+ * Shows a topic as an editor document. Whatever is not valid at its place becomes a closed block
+ * there; nothing is lost.
+ */
 export function toEditor(root: Element): EditorNode {
   const node = blockFrom(root);
   const document = type(special.document);
@@ -87,7 +90,10 @@ function flowFrom(children: readonly Node[]): EditorNode[] {
   return nodes;
 }
 
-/** The nodes as content of the type, with those that do not fit closed; undefined when something required is missing. */
+/**
+ * The nodes as content of the type, with those that do not fit closed; undefined when something
+ * required is missing.
+ */
 function fitting(nodeType: NodeType, nodes: readonly EditorNode[]): Fragment | undefined {
   const whole = Fragment.from(nodes);
   if (nodeType.validContent(whole)) return whole;
@@ -143,7 +149,10 @@ function withSpans(node: EditorNode, tgroup: Element): EditorNode {
   );
 }
 
-/** Phrases become marks where that keeps them exactly, and inline nodes where it does not. What may not stand in the parent is closed. */
+/**
+ * Phrases become marks where that keeps them exactly, and inline nodes where it does not. What may
+ * not stand in the parent is closed.
+ */
 export function inlinesFrom(parent: NodeType, nodes: readonly Node[]): EditorNode[] {
   const marked = nodes.flatMap((node) => markedFrom(parent, node, []));
   const fits =

@@ -18,7 +18,10 @@ export interface Varying {
   readonly words?: { readonly from: number; readonly to: number };
 }
 
-/** Where these vary, what holds them varies: a task with a title for some readers only is none for the others. */
+/**
+ * Where these vary, what holds them varies: a task with a title for some readers only is none for
+ * the others.
+ */
 const partsOfOthers = ['title', 'cmd', 'shortdesc', 'tgroup', 'thead', 'tbody'];
 const canVary = (element: string): boolean =>
   attributeOf(element, 'props') !== undefined && !partsOfOthers.some((part) => isA(element, part));
@@ -118,7 +121,10 @@ function columnAt({ selection: { $from } }: EditorState): Varying | undefined {
 const isCell = ({ type: { spec } }: EditorNode): boolean =>
   ['entry', 'stentry'].some((cell) => isA(spec.element ?? '', cell));
 
-/** Everything at the selection that can vary, from the innermost outward; in a table its column before its row. */
+/**
+ * Everything at the selection that can vary, from the innermost outward; in a table its column
+ * before its row.
+ */
 export function varyingsAt(state: EditorState): Varying[] {
   const first = varyingAt(state);
   if (!first) return [];
@@ -147,7 +153,10 @@ export function valuesOfVarying({ targets }: Varying, facet: string): readonly s
   return (first ?? []).filter((value) => others.every((values) => values.includes(value)));
 }
 
-/** Sets a value on all of it, or takes it away where all of it has it. A phrase that then says nothing gives its words back. */
+/**
+ * Sets a value on all of it, or takes it away where all of it has it. A phrase that then says
+ * nothing gives its words back.
+ */
 export function toggleValue(
   state: EditorState,
   varying: Varying,

@@ -11,7 +11,8 @@ export interface KeptLens extends Lens {
 const strength: Record<LensAction, number> = { keep: 0, mark: 1, drop: 2 };
 
 /**
- * Several lenses held behind each other, as one: what any of them drops is dropped, and what any of them marks is marked.
+ * Several lenses held behind each other, as one: what any of them drops is dropped, and what any of
+ * them marks is marked.
  * @param facets the lists, for values that are nested in others
  */
 export function combineLenses(
@@ -43,7 +44,10 @@ export function combineLenses(
   return { name, rules };
 }
 
-/** What one sees through a lens that the team keeps, with all that stand behind it. Lenses that are no more, or that lead back, are passed over. */
+/**
+ * What one sees through a lens that the team keeps, with all that stand behind it. Lenses that are
+ * no more, or that lead back, are passed over.
+ */
 export function lensOf(
   id: string,
   kept: readonly KeptLens[],

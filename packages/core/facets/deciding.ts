@@ -32,7 +32,10 @@ const generalRule = (lens: Lens, facetName: string | undefined): LensRule | unde
   lens.rules.find((one) => one.facet === facetName && one.value === undefined) ??
   lens.rules.find((one) => one.facet === undefined && one.value === undefined);
 
-/** A rule for the value itself goes before one for a value it is nested in, then the facet's, then the lens's default. */
+/**
+ * A rule for the value itself goes before one for a value it is nested in, then the facet's, then
+ * the lens's default.
+ */
 function ruleFor(
   lens: Lens,
   facetName: string | undefined,
@@ -53,7 +56,9 @@ function ruleFor(
   return generalRule(lens, facetName);
 }
 
-/** What a lens does with a value, with those of a facet that no rule names, or with everything else. */
+/**
+ * What a lens does with a value, with those of a facet that no rule names, or with everything else.
+ */
 export const actionOn = (
   lens: Lens,
   facet: string | undefined,
@@ -67,7 +72,9 @@ export const lookOn = (
   facets: readonly Facet[],
 ): MarkLook | undefined => ruleFor(lens, facet, value, facets)?.look;
 
-/** A rule of a lens, or none where there is no action: the value then follows what is more general. */
+/**
+ * A rule of a lens, or none where there is no action: the value then follows what is more general.
+ */
 export interface Decision {
   readonly facet?: string | undefined;
   readonly value?: string | undefined;
@@ -98,8 +105,8 @@ export function withDecision<Named extends Lens>(
 const keptPlain: Verdict = { kept: true };
 
 /**
- * Decides on an element by its profiling attributes: it is dropped when for any facet all its values are dropped
- * (DITA 1.3, 2.4.3.3 “Filtering and flagging logic”).
+ * Decides on an element by its profiling attributes: it is dropped when for any facet all its
+ * values are dropped (DITA 1.3, 2.4.3.3 “Filtering and flagging logic”).
  */
 export function judge(
   attributes: Attributes,
@@ -122,7 +129,10 @@ export function judge(
   return isMarked ? { kept: true, marked: joinLooks(looks) } : keptPlain;
 }
 
-/** The tree without what a lens drops, as it is written otherwise; undefined where nothing of it is left. */
+/**
+ * The tree without what a lens drops, as it is written otherwise; undefined where nothing of it is
+ * left.
+ */
 export function throughLens(
   root: Element,
   lens: Lens | undefined,

@@ -48,7 +48,8 @@ function readLook(prop: Element, report: (message: string) => void): MarkLook | 
 
 /**
  * Reads a DITAVAL document (DITA 1.3, 3.10). Of several rules for the same value the first holds.
- * Problems: `ditaval.unreadable`, `ditaval.unknown-action`, `ditaval.unknown-look`, `ditaval.conflict`, and those of the XML reader.
+ * Problems: `ditaval.unreadable`, `ditaval.unknown-action`, `ditaval.unknown-look`,
+ * `ditaval.conflict`, and those of the XML reader.
  */
 export function readDitaval(
   name: string,

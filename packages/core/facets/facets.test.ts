@@ -265,7 +265,10 @@ describe('subject-scheme maps', () => {
       }),
     );
   });
-  /** The shape of the enumeration example of OASIS DITA 1.3, 3.5 “Subject scheme elements”; from memory. */
+  /**
+   * The shape of the enumeration example of OASIS DITA 1.3, 3.5 “Subject scheme elements”; from
+   * memory.
+   */
   it('bind subjects to attributes, by title or by navigation title', () => {
     const scheme = `<subjectScheme><subjectdef keys="os"><topicmeta><navtitle>Power</navtitle></topicmeta><subjectdef keys="solar" navtitle="Solar"><subjectdef keys="solar-40"/></subjectdef></subjectdef>
       <enumerationdef><attributedef name="platform"/><subjectdef keyref="os"/></enumerationdef></subjectScheme>`;

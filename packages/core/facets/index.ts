@@ -1,6 +1,7 @@
 /**
  * Facets, lenses and the filtering of content.
- * In: profiling attributes of an element and a lens; out: whether the element is kept, and why not. Reads and writes DITAVAL and subject-scheme maps.
+ * In: profiling attributes of an element and a lens; out: whether the element is kept, and why not.
+ * Reads and writes DITAVAL and subject-scheme maps.
  */
 export { readDitaval, writeDitaval } from './ditaval.ts';
 export { isSubjectScheme, readSubjectScheme, writeSubjectScheme } from './subject-scheme.ts';

@@ -18,7 +18,10 @@ export type Pigment = (typeof pigments)[number];
 export interface FacetValue {
   readonly name: string;
   readonly label: string;
-  /** One to three characters that stand for it beside the text; the initials of its label where it has none. */
+  /**
+   * One to three characters that stand for it beside the text; the initials of its label where it
+   * has none.
+   */
   readonly letters?: string;
   /** By its place in the list where it has none. */
   readonly pigment?: Pigment;
@@ -64,8 +67,8 @@ export interface Verdict {
 }
 
 /**
- * The facet values of an element, by facet: one entry for each profiling attribute, and for each group within one,
- * as in `props="country(velmark kisara) release(4.2)"` (DITA 1.3, 2.4.3.2).
+ * The facet values of an element, by facet: one entry for each profiling attribute, and for each
+ * group within one, as in `props="country(velmark kisara) release(4.2)"` (DITA 1.3, 2.4.3.2).
  */
 export function facetValuesOf(attributes: Attributes): Map<string, string[]> {
   const found = new Map<string, string[]>();

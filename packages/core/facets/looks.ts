@@ -31,7 +31,10 @@ const hasWords = (node: Node): boolean => typeof node === 'string' && node.trim(
 /** Not part of what is read in place. */
 const aside = new Set(['indexterm', 'fn', 'draft-comment', 'data', 'desc', 'alt', 'prolog']);
 
-/** Puts words where the first or the last line of an element is; the same element where it has no line. */
+/**
+ * Puts words where the first or the last line of an element is; the same element where it has no
+ * line.
+ */
 function withWordsAt(element: Element, words: string, side: 'start' | 'end'): Element {
   const { children } = element;
   if (children.some(hasWords))
@@ -49,7 +52,10 @@ function withWordsAt(element: Element, words: string, side: 'start' | 'end'): El
   return element;
 }
 
-/** The element with the words of a look before and after what it says (DITA 1.3, 3.10.4 `startflag` and `endflag`). */
+/**
+ * The element with the words of a look before and after what it says (DITA 1.3, 3.10.4 `startflag`
+ * and `endflag`).
+ */
 export function withLookWords(element: Element, { start, end }: MarkLook): Element {
   const begun = start === undefined ? element : withWordsAt(element, start, 'start');
   return end === undefined ? begun : withWordsAt(begun, end, 'end');

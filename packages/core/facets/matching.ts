@@ -11,8 +11,9 @@ const notForAll = -1;
 const countBits = (bits: bigint): number => bits.toString(2).replaceAll('0', '').length;
 
 /**
- * How closely something that is for certain facet values suits those who look through a lens: -1 where it is not for all of them, 0 where it is for
- * everybody, and more the more facets it names and the fewer of their values.
+ * How closely something that is for certain facet values suits those who look through a lens: -1
+ * where it is not for all of them, 0 where it is for everybody, and more the more facets it names
+ * and the fewer of their values.
  * @param facets the lists; a value in no list suits nobody as a whole
  */
 export function matchOf(
@@ -23,7 +24,10 @@ export function matchOf(
   return openMatchOf(attributes, lens, facets, []).match;
 }
 
-/** The same where readers decide on some facets: with what they may have at most, so that it is for all of them. */
+/**
+ * The same where readers decide on some facets: with what they may have at most, so that it is for
+ * all of them.
+ */
 export function openMatchOf(
   attributes: Attributes,
   lens: Lens | undefined,

@@ -29,8 +29,8 @@ export interface OpenFacet {
 
 /**
  * Who gets something, as far as readers decide. All that is given must hold.
- * `any`: of each facet they have one of these values at least. `all`: of each facet they have none but these. `unless`: no such `all` holds.
- * `either`: all of at least one of these holds.
+ * `any`: of each facet they have one of these values at least. `all`: of each facet they have none
+ * but these. `unless`: no such `all` holds. `either`: all of at least one of these holds.
  */
 export interface When {
   readonly any?: ValuesByFacet;
@@ -42,7 +42,10 @@ export interface When {
 const innermostOf = (value: FacetValue): readonly string[] =>
   value.values && value.values.length > 0 ? value.values.flatMap(innermostOf) : [value.name];
 
-/** Facets that are left open, in the order in which they are named; those that there are not are passed over. */
+/**
+ * Facets that are left open, in the order in which they are named; those that there are not are
+ * passed over.
+ */
 export function openFacets(
   names: readonly string[],
   facets: readonly Facet[],
@@ -82,7 +85,10 @@ const unionOf = (values: readonly string[], { having }: OpenFacet): readonly str
 export const innermostValues = ({ values }: Pick<OpenFacet, 'values'>): readonly string[] =>
   values.flatMap(({ innermost }) => innermost);
 
-/** Who gets an element by its own attributes; undefined where that is every reader, as far as the open facets go. */
+/**
+ * Who gets an element by its own attributes; undefined where that is every reader, as far as the
+ * open facets go.
+ */
 export function whenOf(attributes: Attributes, open: readonly OpenFacet[]): When | undefined {
   if (open.length === 0 || !profilingAttributes.some((name) => attributes[name] !== undefined))
     return undefined;
@@ -97,7 +103,10 @@ export function whenOf(attributes: Attributes, open: readonly OpenFacet[]): When
   return any.length === 0 ? undefined : { any: Object.fromEntries(any) };
 }
 
-/** Whether something suits all who look: the facets of which that depends on what readers choose, with what they may have at most. */
+/**
+ * Whether something suits all who look: the facets of which that depends on what readers choose,
+ * with what they may have at most.
+ */
 export function allOf(attributes: Attributes, open: readonly OpenFacet[]): ValuesByFacet {
   const written = facetValuesOf(attributes);
   return Object.fromEntries(
@@ -112,7 +121,10 @@ export function allOf(attributes: Attributes, open: readonly OpenFacet[]): Value
   );
 }
 
-/** Whether readers who have these values get something. @param chosen of facets that it does not name, readers have every value */
+/**
+ * Whether readers who have these values get something.
+ * @param chosen of facets that it does not name, readers have every value
+ */
 export function isFor(
   { any = {}, all, unless = [], either }: When,
   chosen: ValuesByFacet,

@@ -4,8 +4,10 @@ import { facetValuesOf, type Facet, type FacetValue, type Lens } from './lens.ts
 import { allValues } from './values.ts';
 
 /**
- * A set of readers: for each facet the values that they may have, as bits of the values of its space; facets that are not named leave every value open.
- * A reader has one value of each facet. Sets of this kind can be cut and taken from each other exactly, without going through the combinations.
+ * A set of readers: for each facet the values that they may have, as bits of the values of its
+ * space; facets that are not named leave every value open. A reader has one value of each facet.
+ * Sets of this kind can be cut and taken from each other exactly, without going through the
+ * combinations.
  */
 export type Readers = ReadonlyMap<string, bigint>;
 
@@ -26,7 +28,8 @@ const innermost = (value: FacetValue): FacetValue[] =>
 
 /**
  * By what readers can differ.
- * @param used values that content carries; one in no list is a value that a reader may have or not have
+ * @param used values that content carries; one in no list is a value that a reader may have or not
+ * have
  * @param lens readers whose content it drops are not among them
  */
 export function readerSpace(
@@ -136,7 +139,8 @@ export function partition(
 const mostSets = 4000;
 
 /**
- * Those of `readers` whom none of `covers` reaches: none, the sets of them, or that there are too many sets to tell.
+ * Those of `readers` whom none of `covers` reaches: none, the sets of them, or that there are too
+ * many sets to tell.
  */
 export function uncovered(
   readers: Readers,

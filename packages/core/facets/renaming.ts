@@ -24,7 +24,10 @@ export function valuesUsed(root: Element): ValueUse[] {
   return [...uses.values()];
 }
 
-/** The attributes with another value in the place of one, or without it; the same where it is not set. */
+/**
+ * The attributes with another value in the place of one, or without it; the same where it is not
+ * set.
+ */
 export function withOtherValue(
   attributes: Attributes,
   facet: string,
@@ -41,7 +44,8 @@ export function withOtherValue(
 
 /**
  * Sets another value wherever one of a facet is set; without another one, it goes.
- * The same element is given back where nothing changes. An element that has both values keeps one of them.
+ * The same element is given back where nothing changes. An element that has both values keeps one
+ * of them.
  */
 export function replaceValue(
   root: Element,
@@ -59,7 +63,10 @@ export function replaceValue(
   return isSame ? root : { ...root, attributes, children };
 }
 
-/** The lens with its decisions on a value made on another one. Of two decisions on the same value the first stays. */
+/**
+ * The lens with its decisions on a value made on another one. Of two decisions on the same value
+ * the first stays.
+ */
 export function replaceInLens<Named extends Lens>(
   lens: Named,
   facet: string,

@@ -16,8 +16,9 @@ export const valuesOn = (attributes: Attributes, facet: string): readonly string
   facetValuesOf(attributes).get(facet) ?? [];
 
 /**
- * The attributes with these values on one facet and no others: in a group of `props` where they stand in one already or where the facet has no attribute
- * of its own (DITA 1.3, 2.4.3.2), else in its attribute. No empty attribute is left.
+ * The attributes with these values on one facet and no others: in a group of `props` where they
+ * stand in one already or where the facet has no attribute of its own (DITA 1.3, 2.4.3.2), else in
+ * its attribute. No empty attribute is left.
  */
 export function withValues(
   attributes: Attributes,

@@ -16,8 +16,9 @@ const deepest = 20;
 export const isSubjectScheme = (root: Element): boolean => root.name === rootName;
 
 /**
- * Reads the facets of a subject-scheme map (DITA 1.3, 2.2.3.5): each enumeration binds an attribute to a subject, whose subjects are the values.
- * Problems: `scheme.unbound` for an enumeration without an attribute or a subject; and those of the XML reader.
+ * Reads the facets of a subject-scheme map (DITA 1.3, 2.2.3.5): each enumeration binds an attribute
+ * to a subject, whose subjects are the values. Problems: `scheme.unbound` for an enumeration
+ * without an attribute or a subject; and those of the XML reader.
  */
 export function readSubjectScheme(text: string): {
   facets: readonly Facet[];
@@ -79,7 +80,10 @@ function titleOf(subject: Element): string | undefined {
   return title ? lineOf(title) : subject.attributes['navtitle'];
 }
 
-/** How a value is shown and whether it is still offered, in the subject's metadata; what cannot be read is left out. */
+/**
+ * How a value is shown and whether it is still offered, in the subject's metadata; what cannot be
+ * read is left out.
+ */
 function mannerOf(subject: Element): Partial<FacetValue> {
   const meta = childNamed(subject, 'topicmeta');
   if (!meta) return {};
@@ -125,7 +129,8 @@ export function writeSubjectScheme(facets: readonly Facet[]): string {
       ]),
       ...values.map(subject),
     ]);
-  // A facet and a value may have the same name; the subject of a facet has one that no value can have.
+  // A facet and a value may have the same name; the subject of a facet has one that no value can
+  // have.
   const keyOf = ({ name }: Facet): string => `facet:${name}`;
   const scheme = element(rootName, {}, [
     ...facets.map((facet) =>

@@ -36,7 +36,10 @@ export function tagOf(facets: readonly Facet[], facet: Facet, value: FacetValue)
   };
 }
 
-/** The facet values of an element in the order of the team's lists; those in no list come last, as they are written. */
+/**
+ * The facet values of an element in the order of the team's lists; those in no list come last, as
+ * they are written.
+ */
 export function tagsOf(attributes: Attributes, facets: readonly Facet[]): FacetTag[] {
   const written = facetValuesOf(attributes);
   if (written.size === 0) return [];

@@ -8,7 +8,10 @@ export function allValues(values: readonly FacetValue[]): FacetValue[] {
   return values.flatMap((value) => [value, ...allValues(value.values ?? [])]);
 }
 
-/** A list with one value, wherever it is nested, given up for others: itself changed, itself with more beside it, or nothing. */
+/**
+ * A list with one value, wherever it is nested, given up for others: itself changed, itself with
+ * more beside it, or nothing.
+ */
 export function replaceInList(
   values: readonly FacetValue[],
   name: string,
@@ -23,7 +26,9 @@ export function replaceInList(
   });
 }
 
-/** The list with a value moved up or down among those beside it; at the end of them nothing changes. */
+/**
+ * The list with a value moved up or down among those beside it; at the end of them nothing changes.
+ */
 export function moveInList(
   values: readonly FacetValue[],
   name: string,
@@ -59,8 +64,10 @@ function fixFor(facet: Facet, value: string, found: Element, path: Path): Fix {
 }
 
 /**
- * Finds values that their facet does not have, and facets that the project does not have. A project without facets has no closed lists to check against.
- * @returns problems `facet.unknown-value`, with a fix, and `facet.unknown`, each with the path of its element
+ * Finds values that their facet does not have, and facets that the project does not have. A project
+ * without facets has no closed lists to check against.
+ * @returns problems `facet.unknown-value`, with a fix, and `facet.unknown`, each with the path of
+ * its element
  */
 export function checkFacetValues(root: Element, facets: readonly Facet[]): Problem[] {
   if (facets.length === 0) return [];
@@ -73,7 +80,8 @@ export function checkFacetValues(root: Element, facets: readonly Facet[]): Probl
   const problems: Problem[] = [];
   walk(root, (found, path) => {
     for (const [name, values] of facetValuesOf(found.attributes)) {
-      // Where content may be delivered is a matter of the standard, not of the team (DITA 1.3, 2.4.3).
+      // Where content may be delivered is a matter of the standard, not of the team (DITA 1.3,
+      // 2.4.3).
       if (name === 'deliveryTarget') continue;
       const entry = known.get(name);
       const where = {

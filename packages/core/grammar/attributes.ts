@@ -38,7 +38,10 @@ function attribute(
   };
 }
 
-/** Attributes by which content varies (DITA 1.3, 2.4.3.1). `country` and `release` are specialisations of `props`. */
+/**
+ * Attributes by which content varies (DITA 1.3, 2.4.3.1). `country` and `release` are
+ * specialisations of `props`.
+ */
 export const profilingAttributes = [
   'audience',
   'platform',
@@ -309,12 +312,14 @@ const own: readonly AttributeDefinition[] = [
   attribute('xml:base', 'Base', 'text', 'The base address.'),
 ];
 
-/** Own attributes whose name is also a universal one but whose meaning differs keep the own meaning. */
+/**
+ * Own attributes whose name is also a universal one but whose meaning differs keep the own meaning.
+ */
 const ownByName = new Map(own.map((definition) => [definition.name, definition]));
 
 /**
- * Reads the attribute notation of a grammar row: names parted by spaces; `!` after a name makes it required,
- * `=a|b|c` gives this element's own choice of values.
+ * Reads the attribute notation of a grammar row: names parted by spaces; `!` after a name makes it
+ * required, `=a|b|c` gives this element's own choice of values.
  */
 export function readAttributes(notation: string): AttributeDefinition[] {
   return notation

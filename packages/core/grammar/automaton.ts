@@ -1,6 +1,9 @@
 import type { Expression } from './content.ts';
 
-/** A place in the reading of an element's children. States are shared: equal states are the same object. */
+/**
+ * A place in the reading of an element's children. States are shared: equal states are the same
+ * object.
+ */
 export interface State {
   /** Nothing more is needed here. */
   readonly complete: boolean;

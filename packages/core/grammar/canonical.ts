@@ -20,8 +20,9 @@ const isBlockNode = (node: Node | undefined): boolean =>
 const space = /[ \t\n\r]+/gu;
 
 /**
- * The tree without white space that means nothing: none between elements where no text may stand, none at the edges of blocks,
- * one space for any run elsewhere. Preformatted content and elements that the grammar does not know are left as they are.
+ * The tree without white space that means nothing: none between elements where no text may stand,
+ * none at the edges of blocks, one space for any run elsewhere. Preformatted content and elements
+ * that the grammar does not know are left as they are.
  */
 export function normalise(element: Element): Element {
   const kind = contentKindOf(element.name);
@@ -49,14 +50,20 @@ export function normalise(element: Element): Element {
   );
 }
 
-/** The element with these children; the same object when they are the same, which for stored texts they nearly always are. */
+/**
+ * The element with these children; the same object when they are the same, which for stored texts
+ * they nearly always are.
+ */
 function withChildren(element: Element, children: readonly Node[]): Element {
   return children.every((child, index) => child === element.children[index])
     ? element
     : { ...element, children: joinTexts(children) };
 }
 
-/** Text and phrases to the letter; what stands apart from the line, such as a footnote, is content like any other. */
+/**
+ * Text and phrases to the letter; what stands apart from the line, such as a footnote, is content
+ * like any other.
+ */
 function keepingSpace(element: Element): Element {
   return withChildren(
     element,

@@ -3,7 +3,10 @@ import type { State } from './automaton.ts';
 import { textSymbol, type Expression } from './content.ts';
 import { contentOf, startOf } from './table.ts';
 
-/** Whether names can stand in this order in an element, as far as they go: something may still be missing. */
+/**
+ * Whether names can stand in this order in an element, as far as they go: something may still be
+ * missing.
+ */
 export function follows(parent: string, symbols: readonly string[]): boolean {
   return (
     symbols.reduce<State | undefined>((state, symbol) => state?.next(symbol), startOf(parent)) !==
@@ -11,7 +14,9 @@ export function follows(parent: string, symbols: readonly string[]): boolean {
   );
 }
 
-/** What children stand for in a content model: white space, comments and instructions for nothing. */
+/**
+ * What children stand for in a content model: white space, comments and instructions for nothing.
+ */
 export const symbolsIn = (nodes: readonly Node[]): string[] =>
   nodes.flatMap((node) =>
     typeof node === 'string'
@@ -23,7 +28,10 @@ export const symbolsIn = (nodes: readonly Node[]): string[] =>
         : [],
   );
 
-/** The last place among the children of `parent` where a new element can stand; undefined where there is none. */
+/**
+ * The last place among the children of `parent` where a new element can stand; undefined where
+ * there is none.
+ */
 export function placeFor(parent: Element, name: string): number | undefined {
   for (let index = parent.children.length; index >= 0; index -= 1)
     if (

@@ -1,8 +1,9 @@
 import { groups } from './groups.ts';
 
 /**
- * Content expressions say what may stand in an element, in the notation of document type definitions:
- * names, `#text`, `empty`, `@group`, sequence `,`, choice `|`, and `?` `*` `+` after a name or bracket.
+ * Content expressions say what may stand in an element, in the notation of document type
+ * definitions: names, `#text`, `empty`, `@group`, sequence `,`, choice `|`, and `?` `*` `+` after a
+ * name or bracket.
  */
 export type Expression =
   | { readonly kind: 'symbol'; readonly symbol: string }
@@ -29,7 +30,10 @@ function tokens(source: string): string[] {
   return found;
 }
 
-/** Reads a content expression; groups are replaced by what they stand for. Throws on a mistake in the grammar table. */
+/**
+ * Reads a content expression; groups are replaced by what they stand for. Throws on a mistake in
+ * the grammar table.
+ */
 export function parseContent(source: string): Expression {
   const input = tokens(source);
   let position = 0;

@@ -1,6 +1,7 @@
 /**
  * Named groups of content expressions, after the parameter entities of the OASIS DITA 1.3 modules
- * (base, highlight, user interface, software, programming, utilities and release-management domains).
+ * (base, highlight, user interface, software, programming, utilities and release-management
+ * domains).
  */
 const phrases =
   'ph | keyword | term | abbreviated-form | xref | uicontrol | menucascade | wintitle | shortcut | userinput | systemoutput | msgph | msgnum | filepath | cmdname | varname | ' +

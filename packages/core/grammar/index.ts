@@ -1,7 +1,8 @@
 /**
  * The content model as data.
- * In: element names and trees; out: what an element is called and for, what may stand in it, whether a tree is valid,
- * what can go at a place, new topics with guidance, and the canonical text. One table (elements/) is the source of all of it.
+ * In: element names and trees; out: what an element is called and for, what may stand in it,
+ * whether a tree is valid, what can go at a place, new topics with guidance, and the canonical
+ * text. One table (elements/) is the source of all of it.
  */
 export {
   profilingAttributes,

@@ -1,7 +1,10 @@
 import { element, type Element, type Node } from '../markup/index.ts';
 import type { TopicKind } from './table.ts';
 
-/** The processing instruction that holds guidance: shown in an empty element, gone once something is typed, never published. */
+/**
+ * The processing instruction that holds guidance: shown in an empty element, gone once something is
+ * typed, never published.
+ */
 export const guidanceTarget = 'guidance';
 
 const guide = (body: string): Node => ({ target: guidanceTarget, body });

@@ -18,8 +18,10 @@ const processorAttributes = /^(xmlns(:|$)|ditaarch:|domains$|specializations$|xs
 
 /**
  * Checks a tree against the content model (OASIS DITA 1.3, part 2).
- * @returns problems `grammar.unknown-element`, `grammar.not-allowed`, `grammar.missing`, `grammar.text`, `grammar.unknown-attribute`,
- * `grammar.attribute-value`, `grammar.missing-attribute`, `grammar.empty-attribute`, `grammar.duplicate-id`, each with its path; never throws
+ * @returns problems `grammar.unknown-element`, `grammar.not-allowed`, `grammar.missing`,
+ * `grammar.text`, `grammar.unknown-attribute`, `grammar.attribute-value`,
+ * `grammar.missing-attribute`, `grammar.empty-attribute`, `grammar.duplicate-id`, each with its
+ * path; never throws
  */
 export function validate(root: Element): Problem[] {
   const problems: Problem[] = [];
@@ -133,7 +135,10 @@ const withoutAttribute = ({ name: element }: Element, path: Path, name: string):
   edit: { kind: 'attribute', path: [...path], element, name },
 });
 
-/** What stands where it may not: its content stays where that may stand there, otherwise an empty one goes. */
+/**
+ * What stands where it may not: its content stays where that may stand there, otherwise an empty
+ * one goes.
+ */
 function fixOfMisplaced(
   parent: Element,
   child: Element,
@@ -154,7 +159,9 @@ function fixOfMisplaced(
   };
 }
 
-/** The names of which one is still wanted: those of the first required part that no child fulfils. */
+/**
+ * The names of which one is still wanted: those of the first required part that no child fulfils.
+ */
 function requiredNext(expression: Expression, parent: Element): string[] {
   const present = new Set(parent.children.filter(isElement).map((child) => child.name));
   const wanted = (part: Expression): string[] => {
@@ -224,7 +231,10 @@ function checkAttributes(found: Element, path: Path, problems: Problem[]): void 
   }
 }
 
-/** Whether a value can stand in an attribute; an empty one can always be written, and is reported apart. */
+/**
+ * Whether a value can stand in an attribute; an empty one can always be written, and is reported
+ * apart.
+ */
 export function isValueAllowed({ kind, values }: AttributeDefinition, value: string): boolean {
   if (value === '' || value === '-dita-use-conref-target') return true;
   switch (kind) {

@@ -20,12 +20,18 @@ export interface CopyGroup {
   readonly saves: number;
 }
 
-/** Near copies across a library. Texts come and go one by one; what was found among the others stays. */
+/**
+ * Near copies across a library. Texts come and go one by one; what was found among the others
+ * stays.
+ */
 export interface CopyIndex {
   /** Takes a topic in, or once more when it has changed. */
   set(item: string, root: Element): void;
   remove(item: string): void;
-  /** The groups that would save most come first; what lies within copies of its own holders is not told again. */
+  /**
+   * The groups that would save most come first; what lies within copies of its own holders is not
+   * told again.
+   */
   groups(): CopyGroup[];
 }
 
@@ -35,8 +41,9 @@ const leastWords = 8;
 const leastTopicWords = 20;
 const runLength = 3;
 /**
- * Min-wise hashes (Broder 1997) in bands: two blocks that are alike by 0.8 share all hashes of some band but for one case in thirty million
- * (1 − 0.8³ to the 24th); each pair that shares one is then compared exactly.
+ * Min-wise hashes (Broder 1997) in bands: two blocks that are alike by 0.8 share all hashes of some
+ * band but for one case in thirty million (1 − 0.8³ to the 24th); each pair that shares one is then
+ * compared exactly.
  */
 const bands = 24;
 const rows = 3;
@@ -159,7 +166,10 @@ function entriesOf(item: string, root: Element): Entry[] {
     : blocks;
 }
 
-/** Keys with the places of their entries in one number each, so that equal keys stand side by side once they are sorted. */
+/**
+ * Keys with the places of their entries in one number each, so that equal keys stand side by side
+ * once they are sorted.
+ */
 const places = 2 ** 21;
 
 /** With more of them the tables are made anew: a change of some topics is not worth it. */
@@ -318,7 +328,9 @@ function firstAtLeast(table: Float64Array, wanted: number): number {
 
 const keyOf = (item: string, path: Path): string => `${item} ${path.join('.')}`;
 
-/** Groups whose copies all lie within the copies of one other group are part of what that one tells. */
+/**
+ * Groups whose copies all lie within the copies of one other group are part of what that one tells.
+ */
 function withoutInner(groups: readonly CopyGroup[]): CopyGroup[] {
   const groupAt = new Map(
     groups.flatMap((group) =>

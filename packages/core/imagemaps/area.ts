@@ -34,7 +34,10 @@ export interface Area {
 /** The style by which a link says that it opens beside what is read. */
 export const newWindowStyle = 'new-window';
 
-/** The coordinates of an area as they are written: left, top, right, bottom; centre and radius; or corner after corner (DITA 1.3, coords; HTML, 4.8.14). */
+/**
+ * The coordinates of an area as they are written: left, top, right, bottom; centre and radius; or
+ * corner after corner (DITA 1.3, coords; HTML, 4.8.14).
+ */
 export function coordinatesOf(shape: Shape): number[] {
   if (shape.kind === 'rect')
     return [shape.from.x, shape.from.y, shape.to.x, shape.to.y].map(Math.round);
@@ -130,7 +133,10 @@ export function readAreas(imagemap: Element): PlacedArea[] {
     });
 }
 
-/** The image map with these areas. What an area carries beside what is said here stays; one that could not be drawn stays as it is. */
+/**
+ * The image map with these areas. What an area carries beside what is said here stays; one that
+ * could not be drawn stays as it is.
+ */
 export function writeAreas(imagemap: Element, areas: readonly PlacedArea[]): Element {
   const before = childElements(imagemap).filter(({ name }) => name === 'area');
   const undrawn = before.filter((one) => !readArea(one));
@@ -147,7 +153,10 @@ export function writeAreas(imagemap: Element, areas: readonly PlacedArea[]): Ele
   };
 }
 
-/** Where a sign for an area stands best: in the upper left of a rectangle, in the middle of a circle, at the first corner of any other shape. */
+/**
+ * Where a sign for an area stands best: in the upper left of a rectangle, in the middle of a
+ * circle, at the first corner of any other shape.
+ */
 export function signPlace(shape: Shape): Point {
   if (shape.kind === 'circle') return shape.centre;
   return shape.kind === 'rect' ? shape.from : shape.corners[0]!;

@@ -1,6 +1,7 @@
 /**
  * Areas of images that lead somewhere.
- * In: an `imagemap` element; out: its areas as shapes with a name and a target, the element with other areas, and areas that lie over one another.
+ * In: an `imagemap` element; out: its areas as shapes with a name and a target, the element with
+ * other areas, and areas that lie over one another.
  */
 export {
   coordinatesOf,

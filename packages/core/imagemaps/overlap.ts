@@ -51,7 +51,8 @@ export function overlap(a: Shape, b: Shape): boolean {
 }
 
 /**
- * Areas of image maps that cannot be drawn, and those that lie over one another: a reader would reach only the first.
+ * Areas of image maps that cannot be drawn, and those that lie over one another: a reader would
+ * reach only the first.
  * @returns problems `imagemap.shape` and `imagemap.overlap`, each with the path of its area
  */
 export function checkImageMaps(root: Element): Problem[] {

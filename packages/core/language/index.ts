@@ -2,7 +2,10 @@
 const unparted =
   /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Khmer}\p{Script=Lao}\p{Script=Myanmar}]/u;
 
-/** All of those scripts stand above this, and looking for a range is much faster than looking for properties. */
+/**
+ * All of those scripts stand above this, and looking for a range is much faster than looking for
+ * properties.
+ */
 const farCharacter = /[\u0E00-\uFFFF]/;
 
 /** A text as the part of a regular expression that matches nothing but it. */

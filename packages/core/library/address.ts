@@ -1,8 +1,8 @@
 import type { Element } from '../markup/index.ts';
 
 /**
- * What a reference leads to. Stored references use `topic:ID`, `topic:ID/element`, `map:ID`, `asset:ID` and `lens:ID`;
- * file paths exist only in packages that go in or out.
+ * What a reference leads to. Stored references use `topic:ID`, `topic:ID/element`, `map:ID`,
+ * `asset:ID` and `lens:ID`; file paths exist only in packages that go in or out.
  */
 export type Reference =
   | { readonly kind: 'item'; readonly id: string; readonly element?: string }
@@ -47,6 +47,9 @@ export function writeReference(reference: Reference, kindOf: 'topic' | 'map' = '
 const referenceAttributes = ['href', 'conref', 'conrefend', 'data', 'longdescref'];
 const ofParameters = [...referenceAttributes, 'value'];
 
-/** The attributes of an element that hold a reference: those of every element, and the value of a parameter that says it is one (DITA 1.3, 3.2.1.10). */
+/**
+ * The attributes of an element that hold a reference: those of every element, and the value of a
+ * parameter that says it is one (DITA 1.3, 3.2.1.10).
+ */
 export const referenceAttributesOf = ({ name, attributes }: Element): readonly string[] =>
   name === 'param' && attributes['valuetype'] === 'ref' ? ofParameters : referenceAttributes;

@@ -35,12 +35,18 @@ export function baseOf(root: Element, self: string): string | undefined {
   return reference?.kind === 'item' && reference.id !== self ? reference.id : undefined;
 }
 
-/** The fingerprint of the text of the base with which this one was last held together; undefined where that is not known. */
+/**
+ * The fingerprint of the text of the base with which this one was last held together; undefined
+ * where that is not known.
+ */
 export const basedOn = (root: Element): string | undefined => markIn(root)?.attributes['value'];
 
 const isOther = (child: Node): boolean => !isElement(child) || !isMark(child);
 
-/** The topic as one that stands in for another. @param fingerprint of the text of the base as it is now */
+/**
+ * The topic as one that stands in for another.
+ * @param fingerprint of the text of the base as it is now
+ */
 export function standingInFor(root: Element, base: string, fingerprint?: string): Element {
   const mark = element('data', {
     name: alternateMark,
@@ -56,7 +62,8 @@ export function standingInFor(root: Element, base: string, fingerprint?: string)
 /**
  * A copy of a topic that stands in for it.
  * @param id of the new topic
- * @param conditions the attributes that say for whom it is; they take the place of those of the topic
+ * @param conditions the attributes that say for whom it is; they take the place of those of the
+ * topic
  */
 export const alternateOf = (
   root: Element,

@@ -44,7 +44,10 @@ export function borrowedRun(
     );
 }
 
-/** The borrower's attributes go before the lender's unless they say otherwise; its id stays (DITA 1.3, 2.4.5.4). */
+/**
+ * The borrower's attributes go before the lender's unless they say otherwise; its id stays (DITA
+ * 1.3, 2.4.5.4).
+ */
 export function mergeAttributes(borrower: Attributes, lender: Attributes): Attributes {
   const { id: _lenderId, ...lent } = lender;
   const own = Object.entries(borrower).filter(
@@ -84,7 +87,10 @@ const isPassage = (node: Node): node is Element =>
   !heldParts.some((part) => isA(node.name, part)) &&
   !borrowAttributes.some((name) => node.attributes[name] !== undefined);
 
-/** What can be borrowed from the body of a topic, in document order; what is borrowed there already has another home. */
+/**
+ * What can be borrowed from the body of a topic, in document order; what is borrowed there already
+ * has another home.
+ */
 export function passagesOf(root: Element): Passage[] {
   const passages: Passage[] = [];
   const visit = (parent: Element, path: Path, depth: number): void =>
@@ -138,7 +144,9 @@ export function borrowing(lender: string, ids: readonly string[], key?: string):
       };
 }
 
-/** The tree with references that mean the text itself written so that they mean it from anywhere. */
+/**
+ * The tree with references that mean the text itself written so that they mean it from anywhere.
+ */
 const fromAnywhere = (root: Element, self: string): Element =>
   rewriteReferences(root, (value) => {
     const reference = readReference(value, self);
@@ -147,7 +155,8 @@ const fromAnywhere = (root: Element, self: string): Element =>
 
 /**
  * What a borrowing element shows, as content of its own.
- * @param taken ids of the text that it becomes part of: those that are in use there are not brought along
+ * @param taken ids of the text that it becomes part of: those that are in use there are not brought
+ * along
  * @returns undefined when the lender has no such element
  */
 export function localCopy(
@@ -181,7 +190,10 @@ export function localCopy(
 const faults = (root: Element): number =>
   validate(root).filter(({ severity }) => severity === 'error').length;
 
-/** Puts elements into a tree at `path`, in the last part of each name in `around` or in a new one, at the last place where they may stand. */
+/**
+ * Puts elements into a tree at `path`, in the last part of each name in `around` or in a new one,
+ * at the last place where they may stand.
+ */
 function settle(
   root: Element,
   path: Path,
@@ -230,9 +242,11 @@ export interface Lent {
 
 /**
  * Moves passages into the body of a topic that lends them.
- * @param around names of the elements that held them, from the body inward: as few of them as are needed are made
+ * @param around names of the elements that held them, from the body inward: as few of them as are
+ * needed are made
  * @param self the text that they come from
- * @returns the lender with an id on each of them, which keeps theirs where it is free; undefined when it can hold them nowhere
+ * @returns the lender with an id on each of them, which keeps theirs where it is free; undefined
+ * when it can hold them nowhere
  */
 export function lend(
   lender: Element,

@@ -11,7 +11,10 @@ export interface Agreed {
   readonly rules?: readonly HouseRule[];
 }
 
-/** Everything that is wrong with one text by itself, whatever publication it is in: beside the page, in the library's counts and in a build alike. */
+/**
+ * Everything that is wrong with one text by itself, whatever publication it is in: beside the page,
+ * in the library's counts and in a build alike.
+ */
 export function checkItem(root: Element, { facets = [], rules = [] }: Agreed = {}): Problem[] {
   return [
     ...validate(root),

@@ -23,7 +23,9 @@ export interface Link {
   readonly target: Reference;
 }
 
-/** Every reference in a tree that leads to something in or outside the library, in document order. */
+/**
+ * Every reference in a tree that leads to something in or outside the library, in document order.
+ */
 export function linksOf(root: Element, self: string): Link[] {
   const links: Link[] = [];
   walk(root, (found, path) => {
@@ -76,7 +78,10 @@ export interface LinkPlace {
 
 const placeWords = 60;
 
-/** The parts of a topic that have an id, in document order, with what they are called; words of a line are left out. */
+/**
+ * The parts of a topic that have an id, in document order, with what they are called; words of a
+ * line are left out.
+ */
 export function linkPlaces(root: Element): LinkPlace[] {
   const places: LinkPlace[] = [];
   walk(root, (found, path) => {

@@ -16,7 +16,10 @@ interface Block {
 }
 const notRead = ['prolog', 'topicmeta', 'colspec'];
 
-/** The innermost blocks with words, in reading order; of a borrowed passage the reference is what it says. */
+/**
+ * The innermost blocks with words, in reading order; of a borrowed passage the reference is what it
+ * says.
+ */
 function blocksOf(element: Element): Block[] {
   if (notRead.includes(element.name)) return [];
   const inner = childElements(element).filter(({ name }) => !isInline(name));
@@ -29,7 +32,9 @@ function blocksOf(element: Element): Block[] {
   return inner.flatMap(blocksOf);
 }
 
-/** Where two texts differ, block by block: blocks that stand against each other are told together. */
+/**
+ * Where two texts differ, block by block: blocks that stand against each other are told together.
+ */
 export function differingBlocks(before: Element, after: Element): BlockDifference[] {
   const parts = diffArrays(blocksOf(before), blocksOf(after), {
     comparator: (a, b) => a.words === b.words && a.label === b.label,

@@ -8,7 +8,10 @@ export interface FoundElement {
 
 const indexes = new WeakMap<Element, ReadonlyMap<string, FoundElement>>();
 
-/** The elements of a tree by id; of several with one id the first. Remembered as long as the tree lives. */
+/**
+ * The elements of a tree by id; of several with one id the first. Remembered as long as the tree
+ * lives.
+ */
 export function idsOf(root: Element): ReadonlyMap<string, FoundElement> {
   const known = indexes.get(root);
   if (known) return known;

@@ -1,7 +1,8 @@
 /**
  * The read side of a library of topics, maps and assets.
- * In: canonical trees; out: addresses, links, and everything that is derived from a text (title, links, searchable words).
- * The server, the browser and the tests each give their own `Library`; everything that composes reads only this.
+ * In: canonical trees; out: addresses, links, and everything that is derived from a text (title,
+ * links, searchable words). The server, the browser and the tests each give their own `Library`;
+ * everything that composes reads only this.
  */
 export * from './address.ts';
 export * from './alternates.ts';

@@ -27,7 +27,10 @@ export interface Asset {
   readonly conditions?: Attributes;
 }
 
-/** Reads never wait: whoever makes a `Library` has loaded what a composition needs. The same text gives the same `root` object. */
+/**
+ * Reads never wait: whoever makes a `Library` has loaded what a composition needs. The same text
+ * gives the same `root` object.
+ */
 export interface Library {
   item(id: string): Item | undefined;
   asset(id: string): Asset | undefined;
@@ -64,7 +67,10 @@ export interface TextLibrary extends Library {
 
 export interface Beside {
   readonly lenses?: Iterable<Lens & { readonly id: string }>;
-  /** Gives back the trees of texts that have not changed since, so that what is remembered of them still holds. */
+  /**
+   * Gives back the trees of texts that have not changed since, so that what is remembered of them
+   * still holds.
+   */
   readonly earlier?: TextLibrary | undefined;
 }
 

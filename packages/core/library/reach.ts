@@ -10,8 +10,9 @@ export interface Reach {
 }
 
 /**
- * All that a map is made of: what it and its maps place, what that borrows, shows and has for alternates, the variables that hold everywhere,
- * and topics to which links lead, since those say their titles. Where another publication is linked to, that is reached as well.
+ * All that a map is made of: what it and its maps place, what that borrows, shows and has for
+ * alternates, the variables that hold everywhere, and topics to which links lead, since those say
+ * their titles. Where another publication is linked to, that is reached as well.
  */
 export function reachOf(library: Library, map: string): Reach {
   const items = new Set<string>();

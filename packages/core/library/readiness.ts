@@ -29,7 +29,10 @@ export function checkReadiness(root: Element, facts: readonly ReadyFact[]): Prob
   });
 }
 
-/** The language of a tag of BCP 47, without what else it says; undefined where it says none that has a name. */
+/**
+ * The language of a tag of BCP 47, without what else it says; undefined where it says none that has
+ * a name.
+ */
 const languageOf = (tag: string | undefined): string | undefined =>
   /^[a-z]{2,3}(?=-|$)/iu.exec(tag ?? '')?.[0].toLowerCase();
 const names = new Intl.DisplayNames('en', { type: 'language' });

@@ -32,7 +32,8 @@ function fixFor(root: Element, path: Path, attribute: string): Fix | undefined {
  * References of one text that lead nowhere.
  * @param self the id of the text, for references within it
  * @param has whether the library has an item or a file of that id
- * @returns problems with fixes where there is one: `reference.missing`, `reference.missing-part` and `reference.unknown`
+ * @returns problems with fixes where there is one: `reference.missing`, `reference.missing-part`
+ * and `reference.unknown`
  */
 export function checkReferences(
   root: Element,

@@ -1,7 +1,10 @@
 import { isElement, type Element, type Node } from '../markup/index.ts';
 import { referenceAttributesOf } from './address.ts';
 
-/** A tree in which every reference is what `change` makes of it; parts without references are shared with the old tree. */
+/**
+ * A tree in which every reference is what `change` makes of it; parts without references are shared
+ * with the old tree.
+ */
 export function rewriteReferences(
   root: Element,
   change: (value: string, attribute: string, element: Element) => string,

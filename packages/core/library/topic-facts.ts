@@ -83,7 +83,10 @@ export function readFacts(root: Element): TopicFacts {
   };
 }
 
-/** The order of parts (DITA 1.3, prolog and critdates); what is not named keeps its place behind them. */
+/**
+ * The order of parts (DITA 1.3, prolog and critdates); what is not named keeps its place behind
+ * them.
+ */
 const datesOrder = ['created', 'revised'];
 const prologOrder = [
   'author',
@@ -107,7 +110,10 @@ function inOrder(children: readonly Node[], order: readonly string[]): Node[] {
   return ranked.sort((a, b) => a.rank - b.rank).map(({ child }) => child);
 }
 
-/** The children with those of a name made to say the values: what says one already is kept as it is, with all it carries. */
+/**
+ * The children with those of a name made to say the values: what says one already is kept as it is,
+ * with all it carries.
+ */
 function withValues(
   children: readonly Node[],
   name: string,
@@ -217,7 +223,10 @@ export function writeFacts(root: Element, facts: TopicFacts): Element {
   return withProlog(root, filled);
 }
 
-/** The topic with its prolog changed, made at its place if there is none; one that is then empty is left out. */
+/**
+ * The topic with its prolog changed, made at its place if there is none; one that is then empty is
+ * left out.
+ */
 export function withProlog(root: Element, change: (prolog: Element) => Element): Element {
   if (childNamed(root, 'prolog')) return changedPart(root, 'prolog', change);
   const prolog = change(element('prolog'));
@@ -243,7 +252,10 @@ export function withProlog(root: Element, change: (prolog: Element) => Element):
   };
 }
 
-/** The words of the short description as a form can change them; undefined where it holds more than words, or stands in an abstract. */
+/**
+ * The words of the short description as a form can change them; undefined where it holds more than
+ * words, or stands in an abstract.
+ */
 export function plainShortDescription(root: Element): string | undefined {
   if (childNamed(root, 'abstract')) return undefined;
   const shortdesc = childNamed(root, 'shortdesc');
@@ -255,7 +267,10 @@ export function plainShortDescription(root: Element): string | undefined {
     : undefined;
 }
 
-/** The topic with these words as its short description, behind its title; without any when there are none. */
+/**
+ * The topic with these words as its short description, behind its title; without any when there are
+ * none.
+ */
 export function withShortDescription(root: Element, words: string): Element {
   const known = childNamed(root, 'shortdesc');
   if (known)

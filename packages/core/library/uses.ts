@@ -5,7 +5,10 @@ import { alternateMark } from './alternates.ts';
 import { namesIn } from './variables.ts';
 import { rewriteReferences } from './rewrite.ts';
 
-/** How something is used: put into a map, borrowed, led to, shown as an image or played, filled in for a key, stood in for by an alternate; and where a key gets its meaning. */
+/**
+ * How something is used: put into a map, borrowed, led to, shown as an image or played, filled in
+ * for a key, stood in for by an alternate; and where a key gets its meaning.
+ */
 export const useManners = [
   'placed',
   'borrowed',
@@ -35,7 +38,10 @@ function mannerOf({ name, attributes }: Element, attribute: string): UseManner {
 /** The key without the element that is meant in what it stands for. */
 const keyIn = (text: string): string => text.split('/')[0]!;
 
-/** What a text uses of the library and of keys, each once, with how often. What it uses of itself is not told. */
+/**
+ * What a text uses of the library and of keys, each once, with how often. What it uses of itself is
+ * not told.
+ */
 export function usesIn(root: Element, self: string): Use[] {
   const uses = new Map<string, Use>();
   const add = (manner: UseManner, target: string, part = ''): void => {
@@ -60,8 +66,10 @@ export function usesIn(root: Element, self: string): Use[] {
 }
 
 /**
- * The tree with another topic, map or image in the place of one. The same element is given back where nothing changes.
- * @param hasPart whether the other one has an element of that id; where it has not, all of it is meant
+ * The tree with another topic, map or image in the place of one. The same element is given back
+ * where nothing changes.
+ * @param hasPart whether the other one has an element of that id; where it has not, all of it is
+ * meant
  */
 export function replaceUses(
   root: Element,

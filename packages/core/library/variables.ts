@@ -24,7 +24,10 @@ import {
 } from '../markup/index.ts';
 import type { Path } from '../problems/index.ts';
 
-/** What a key stands for, as a map defines it (DITA 1.3, 2.4.4 “Indirect key-based addressing”): a variable where it gives words. */
+/**
+ * What a key stands for, as a map defines it (DITA 1.3, 2.4.4 “Indirect key-based addressing”): a
+ * variable where it gives words.
+ */
 export interface KeyDefinition {
   readonly key: string;
   /** What an empty phrase with this key shows. */
@@ -42,7 +45,10 @@ export interface KeyDefinition {
 export const namesIn = (text: string | undefined): string[] =>
   (text ?? '').split(/\s+/u).filter((name) => name !== '');
 
-/** The words of a key: its keyword, else its link text, else its short title (DITA 1.3, 2.4.4.6). Further keywords are texts to choose from. */
+/**
+ * The words of a key: its keyword, else its link text, else its short title (DITA 1.3, 2.4.4.6).
+ * Further keywords are texts to choose from.
+ */
 function textsOf(reference: Element): { text?: readonly Node[]; choices: string[] } {
   const meta = childNamed(reference, 'topicmeta');
   const short = reference.attributes['navtitle'];
@@ -91,8 +97,9 @@ const inLanguage = (locale: string, wanted: string): boolean =>
 const ofTheLanguage = 1000;
 
 /**
- * How closely a definition suits those who look through a lens, in a language, with what they may have at most of facets on which they decide
- * themselves: undefined where it is for another language, -1 where it is not for all of them.
+ * How closely a definition suits those who look through a lens, in a language, with what they may
+ * have at most of facets on which they decide themselves: undefined where it is for another
+ * language, -1 where it is not for all of them.
  */
 export function suits(
   { conditions, locale }: KeyDefinition,
@@ -107,7 +114,8 @@ export function suits(
 }
 
 /**
- * The definition that tells best what readers get, outside of any map: what suits those who look through the lens, the first of what suits equally.
+ * The definition that tells best what readers get, outside of any map: what suits those who look
+ * through the lens, the first of what suits equally.
  * @returns undefined where there is none for the language
  */
 export function closest<Definition extends KeyDefinition>(
@@ -179,13 +187,17 @@ export function nodesOf(markup: string): readonly Node[] | undefined {
   return root?.name === 'linktext' ? root.children : undefined;
 }
 
-/** Those that are for somebody in particular stand before what is for everybody, so that other programs, which take the first, find them too. */
+/**
+ * Those that are for somebody in particular stand before what is for everybody, so that other
+ * programs, which take the first, find them too.
+ */
 const isFirst = (one: KeyDefinition, other: KeyDefinition): boolean =>
   facetValuesOf(one.conditions).size > facetValuesOf(other.conditions).size ||
   (one.locale !== undefined && other.locale === undefined);
 
 /**
- * The map with a variable defined so: in the place of the definition at a path, or as a new one beside those of the same key.
+ * The map with a variable defined so: in the place of the definition at a path, or as a new one
+ * beside those of the same key.
  * @param at the path of a `keydef` of the map itself
  */
 export function withDefinition(map: Element, definition: KeyDefinition, at?: Path): Element {
@@ -227,7 +239,8 @@ export function keyNamesIn(root: Element): {
 }
 
 /**
- * Another name for a key, where it is defined and wherever it is used; keys of a scope, as in `scope.key`, follow. The same element where nothing changes.
+ * Another name for a key, where it is defined and wherever it is used; keys of a scope, as in
+ * `scope.key`, follow. The same element where nothing changes.
  * @param scopes the names of all key scopes
  * @param keys the names of all keys: one that is defined with its dot is no key of a scope
  */

@@ -25,13 +25,18 @@ interface Placed {
     { readonly start: { readonly line: number; readonly column: number } } | undefined;
 }
 
-/** Where a text was written: in this system, which says all that it takes, or elsewhere, by people who know nothing of topics. */
+/**
+ * Where a text was written: in this system, which says all that it takes, or elsewhere, by people
+ * who know nothing of topics.
+ */
 type WrittenIn = 'here' | 'elsewhere';
 
 /**
- * Reads Markdown (CommonMark 0.31, tables of GFM 0.29) back into the topic that it was written from.
+ * Reads Markdown (CommonMark 0.31, tables of GFM 0.29) back into the topic that it was written
+ * from.
  * @param before gives kind, id, attributes and facts, which Markdown does not say
- * @param writtenIn from elsewhere deeper headings are taken as paragraphs, and comments and lines across are passed over
+ * @param writtenIn from elsewhere deeper headings are taken as paragraphs, and comments and lines
+ * across are passed over
  */
 export function readMarkdown(
   text: string,
@@ -197,7 +202,10 @@ function readerOf(noPlace: NoPlace, writtenIn: WrittenIn) {
     end();
     return parts;
   }
-  /** The first numbered list is the steps; what stands before it is about the task, what follows is its result. */
+  /**
+   * The first numbered list is the steps; what stands before it is about the task, what follows is
+   * its result.
+   */
   function taskParts(nodes: readonly RootContent[]): Element[] {
     const at = nodes.findIndex((node) => node.type === 'list' && node.ordered === true);
     const found = nodes[at];

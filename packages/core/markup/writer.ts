@@ -7,7 +7,10 @@ import {
   type Node,
 } from './element.ts';
 
-/** Says of an element whether its children each stand on a line of their own. White space between them must not matter. */
+/**
+ * Says of an element whether its children each stand on a line of their own. White space between
+ * them must not matter.
+ */
 export type Layout = (element: Element) => boolean;
 
 const textEscapes: Record<string, string> = {
@@ -54,8 +57,10 @@ function sortedAttributes(element: Element): [string, string][] {
 }
 
 /**
- * Writes a tree in canonical form: one spelling for each tree, so that equal trees give equal text and line-wise comparison works.
- * @param linesOf elements whose children get lines of their own, indented by two spaces; all others are written without added white space
+ * Writes a tree in canonical form: one spelling for each tree, so that equal trees give equal text
+ * and line-wise comparison works.
+ * @param linesOf elements whose children get lines of their own, indented by two spaces; all others
+ * are written without added white space
  */
 export function writeXml(root: Element, linesOf: Layout = () => false): string {
   const out: string[] = [];

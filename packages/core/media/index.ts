@@ -1,6 +1,7 @@
 /**
  * Video and sound in a topic.
- * In: an `object` element (DITA 1.3, 3.2.1.9), as written or resolved; out: what is played, and back.
+ * In: an `object` element (DITA 1.3, 3.2.1.9), as written or resolved; out: what is played, and
+ * back.
  */
 import {
   childElements,
@@ -16,7 +17,9 @@ export interface Media {
   readonly source: string;
   /** What it shows or says, for those who cannot see or hear it, and for print. */
   readonly description: string;
-  /** The image that is shown before it plays and in print: a file of the library; empty for none. */
+  /**
+   * The image that is shown before it plays and in print: a file of the library; empty for none.
+   */
   readonly poster: string;
   readonly kind: 'video' | 'audio';
 }

@@ -1,6 +1,9 @@
 import type { Problem } from './problem.ts';
 
-/** What problems of a publication are about, in the order in which they are told; a code belongs to the first kind that names its beginning. */
+/**
+ * What problems of a publication are about, in the order in which they are told; a code belongs to
+ * the first kind that names its beginning.
+ */
 const kinds = {
   links: { label: 'Dead links', codes: ['link.unknown-', 'link.outside-peer', 'reference.'] },
   outside: {

@@ -15,8 +15,8 @@ export interface Place {
 }
 
 /**
- * A small change of an element tree that puts a problem right. Each names the element that it expects at its path: where another
- * stands there by now, nothing is changed.
+ * A small change of an element tree that puts a problem right. Each names the element that it
+ * expects at its path: where another stands there by now, nothing is changed.
  */
 export type TreeEdit = { readonly path: Path; readonly element: string } &
   /** The attribute goes. */

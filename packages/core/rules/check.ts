@@ -39,7 +39,8 @@ const notProse = new Set([
 
 /**
  * Checks a tree against the team's own rules.
- * @returns problems `house.ID`, each with the path of its element, and a fix where the rule can have one; a rule that cannot be understood finds nothing
+ * @returns problems `house.ID`, each with the path of its element, and a fix where the rule can
+ * have one; a rule that cannot be understood finds nothing
  */
 export function checkHouseRules(root: Element, rules: readonly HouseRule[]): Problem[] {
   if (rules.length === 0) return [];
@@ -87,7 +88,10 @@ function visitedAt(
   };
 }
 
-/** Letters that expressions with the flags `iu` take for the same are the same (ECMA-262, 22.2.2.7.3). */
+/**
+ * Letters that expressions with the flags `iu` take for the same are the same (ECMA-262,
+ * 22.2.2.7.3).
+ */
 const folded = (text: string): string =>
   text.toLowerCase().replace(/[ſς]/gu, (letter) => (letter === 'ſ' ? 's' : 'σ'));
 
@@ -166,7 +170,9 @@ function checkOf(rule: HouseRule): Check {
   }
 }
 
-/** An empty element goes; a phrase leaves its words behind; what holds more is for people to decide. */
+/**
+ * An empty element goes; a phrase leaves its words behind; what holds more is for people to decide.
+ */
 function fixOfForbidden(found: Element, path: Path): { fix?: Fix } {
   if (found.children.length === 0)
     return {

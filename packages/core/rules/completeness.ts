@@ -2,12 +2,16 @@ import { labelOf } from '../grammar/index.ts';
 import { childNamed, isInstruction, textOf, walk, type Element } from '../markup/index.ts';
 import { problem, type Problem } from '../problems/index.ts';
 
-/** The processing instruction that stands for words still to be written, as “part name” in “Fit the ‹part name›”. Never published. */
+/**
+ * The processing instruction that stands for words still to be written, as “part name” in “Fit the
+ * ‹part name›”. Never published.
+ */
 export const placeholderTarget = 'placeholder';
 
 /**
  * What the content model cannot say of a text.
- * @returns problems `image.no-alternative` and `placeholder.left`, each with the path of its element
+ * @returns problems `image.no-alternative` and `placeholder.left`, each with the path of its
+ * element
  */
 export function checkCompleteness(root: Element): Problem[] {
   const problems: Problem[] = [];
@@ -20,7 +24,8 @@ export function checkCompleteness(root: Element): Problem[] {
       attributes['conkeyref'] === undefined
     ) {
       const alt = childNamed(found, 'alt');
-      // Empty on purpose is said with an empty attribute: the image then only decorates (HTML, 4.8.4.4).
+      // Empty on purpose is said with an empty attribute: the image then only decorates (HTML,
+      // 4.8.4.4).
       if (!alt || textOf(alt).trim() === '')
         problems.push(
           problem(

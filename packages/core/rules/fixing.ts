@@ -13,7 +13,10 @@ import {
 import type { Path, Problem, TreeEdit } from '../problems/index.ts';
 import { wordingIn } from './check.ts';
 
-/** The tree after an edit; undefined when another element than the edit expects stands at its path by now. */
+/**
+ * The tree after an edit; undefined when another element than the edit expects stands at its path
+ * by now.
+ */
 export function applyEdit(root: Element, edit: TreeEdit): Element | undefined {
   const found = nodeAt(root, edit.path);
   if (!isElement(found) || found.name !== edit.element) return undefined;

@@ -9,7 +9,10 @@ interface Common {
   readonly reason: string;
 }
 
-/** One of the team's own constraints on top of the content model. Elements are names of the grammar and mean their specialisations too. */
+/**
+ * One of the team's own constraints on top of the content model. Elements are names of the grammar
+ * and mean their specialisations too.
+ */
 export type HouseRule = Common &
   (
     | {

@@ -1,6 +1,7 @@
 /**
  * A topic as the XML text that is stored.
- * In: text as a person writes it; out: the tree, and everything that is wrong with it by line and column.
+ * In: text as a person writes it; out: the tree, and everything that is wrong with it by line and
+ * column.
  */
 import { normalise } from '../grammar/index.ts';
 import { checkItem, type Agreed } from '../library/index.ts';
@@ -16,7 +17,8 @@ export interface ReadSource {
 /**
  * Reads the text of one topic that is being written.
  * @param before the topic it was: kind and id belong to the library and are not changed here
- * @returns problems of the reader, `source.not-this-topic`, and those of `checkItem`; each with line and column
+ * @returns problems of the reader, `source.not-this-topic`, and those of `checkItem`; each with
+ * line and column
  */
 export function readSource(text: string, before: Element, agreed: Agreed): ReadSource {
   const { document, problems } = readXml(text, { positions: true });

@@ -36,7 +36,10 @@ const readable = 4.5;
 /** At night less contrast is enough to say the same, and much of it dazzles (common practice). */
 const share = 0.75;
 
-/** A colour of letters or rules as it is seen at night: as much lighter as it has to be to stand out there as it does by day. */
+/**
+ * A colour of letters or rules as it is seen at night: as much lighter as it has to be to stand out
+ * there as it does by day.
+ */
 export function atNight(hex: string): string {
   const aim = Math.max(readable, contrast(hex, daylight) * share);
   for (let lighter = 0; lighter < 1; lighter += 0.05) {

@@ -5,7 +5,9 @@ import { iconImage } from './icons.ts';
 import { noteKinds, type NoteKind } from './roles.ts';
 import { colourOf, noteColour, valuesOf, type StyleSheet } from './sheet.ts';
 
-/** 16 px, which browsers take as the size of letters unless a reader wants another, answer to 12 pt. */
+/**
+ * 16 px, which browsers take as the size of letters unless a reader wants another, answer to 12 pt.
+ */
 const pointsOfRem = 12;
 const fallbacks = {
   reading: 'Georgia, serif',
@@ -110,7 +112,9 @@ function declarations(sheet: StyleSheet, values: Values): string[] {
   return out;
 }
 
-/** Text of a style sheet rule cannot hold what would end it: only the words of a person come here. */
+/**
+ * Text of a style sheet rule cannot hold what would end it: only the words of a person come here.
+ */
 const quoted = (words: string): string =>
   `'${words.replace(/[\\'\n\r<>]/gu, (sign) => `\\${sign.codePointAt(0)!.toString(16)} `)}'`;
 
@@ -142,8 +146,9 @@ export function screenRules(
 }
 
 /**
- * The mark and colour of each type of note, as variables that its rules use: `--note` (colour), `--mark` (image), `--mark-size`, and `--mark-drop`, the
- * margin below a mark that stands on the first baseline so that what is to meet meets.
+ * The mark and colour of each type of note, as variables that its rules use: `--note` (colour),
+ * `--mark` (image), `--mark-size`, and `--mark-drop`, the margin below a mark that stands on the
+ * first baseline so that what is to meet meets.
  * @param selectorOf where a type of note is worn
  */
 export function noteRules(sheet: StyleSheet, selectorOf: (kind: NoteKind) => string): string {

@@ -1,4 +1,7 @@
-/** The marks that ship, drawn on 24 × 24; `currentColor` is the colour of the note that they belong to. Each fills its square from edge to edge. */
+/**
+ * The marks that ship, drawn on 24 × 24; `currentColor` is the colour of the note that they belong
+ * to. Each fills its square from edge to edge.
+ */
 export const icons: Readonly<Record<string, string>> = {
   hazard:
     '<path fill="currentColor" d="M12 1 23.4 23H.6z"/><path fill="none" stroke="#fff" stroke-width="2.4" stroke-linecap="round" d="M12 9v6.5M12 19.4v.1"/>',

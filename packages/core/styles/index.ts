@@ -1,6 +1,7 @@
 /**
  * How publications look: named styles with inheritance, in print and on screen, and page plans.
- * In: style sheets and plans as plain data; out: what each style comes to, where things stand on the page, style rules for screens, and problems.
+ * In: style sheets and plans as plain data; out: what each style comes to, where things stand on
+ * the page, style rules for screens, and problems.
  */
 export { readLength, toMillimetres, toPoints, type Length } from './length.ts';
 export {

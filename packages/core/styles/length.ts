@@ -1,4 +1,7 @@
-/** A length as people write it: `9.6pt`, `6mm`, `0.8em`. An em is the size of the letters where it stands. */
+/**
+ * A length as people write it: `9.6pt`, `6mm`, `0.8em`. An em is the size of the letters where it
+ * stands.
+ */
 export type Length = string;
 
 const pattern = /^(-?\d+(?:\.\d+)?)(pt|mm|cm|in|em)$/u;

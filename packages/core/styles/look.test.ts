@@ -23,7 +23,10 @@ describe('looks of help sites', () => {
   it('differ in layout', () =>
     expect(Object.values(shippedLooks).map(({ layout }) => layout)).toEqual([...lookLayouts]));
 
-  /** The ratio of two colours by the formula of WCAG 2.2 (“contrast ratio”); black on white is 21, and #767676 on white is the lightest grey that passes, 4.54 (common practice). */
+  /**
+   * The ratio of two colours by the formula of WCAG 2.2 (“contrast ratio”); black on white is 21,
+   * and #767676 on white is the lightest grey that passes, 4.54 (common practice).
+   */
   it('say which words cannot be read on what they stand on', () => {
     const with_ = (change: Partial<SiteLook['colours']['day']>): SiteLook => ({
       ...harbour,

@@ -21,7 +21,10 @@ export type LookColour = keyof typeof lookColours;
 /** Each as `#rrggbb`. */
 export type LookColours = Readonly<Record<LookColour, string>>;
 
-/** How a help site is laid out and coloured, and what stands around its pages; what is in the pages is styled by a style sheet. */
+/**
+ * How a help site is laid out and coloured, and what stands around its pages; what is in the pages
+ * is styled by a style sheet.
+ */
 export interface SiteLook {
   readonly name: string;
   readonly about: string;
@@ -35,7 +38,9 @@ export interface SiteLook {
   readonly caption: string;
   readonly links: readonly { readonly label: string; readonly href: string }[];
   readonly footer: string;
-  /** A mail address or the address of a form: readers write there what they miss. Empty for none. */
+  /**
+   * A mail address or the address of a form: readers write there what they miss. Empty for none.
+   */
   readonly feedback: string;
   /** Width of a line, in characters. */
   readonly reading: number;
@@ -191,11 +196,16 @@ export function unreadable({ day, night }: SiteLook['colours']): {
   );
 }
 
-/** What would reach out of the site: it fetches nothing from elsewhere, so that nobody is followed. */
+/**
+ * What would reach out of the site: it fetches nothing from elsewhere, so that nobody is followed.
+ */
 const reachesOut =
   /@import|url\(\s*['"]?\s*(?:[a-z][a-z\d+.-]*:|\/\/)|expression\s*\(|-moz-binding|behavior\s*:/iu;
 
-/** As a browser reads it: without comments, and with what is written as a code (CSS Syntax Level 3, 4.3.7). */
+/**
+ * As a browser reads it: without comments, and with what is written as a code (CSS Syntax Level 3,
+ * 4.3.7).
+ */
 const plainly = (css: string): string =>
   css
     .replace(/\/\*[\s\S]*?(\*\/|$)/gu, '')

@@ -14,7 +14,10 @@ export interface Numbering {
   readonly sign: '.' | '-' | '–';
   /** Whether chapters begin with 1 again in each part. */
   readonly chaptersByPart: boolean;
-  /** Figures and tables: with the number of their chapter and beginning with 1 in each, or throughout the book. */
+  /**
+   * Figures and tables: with the number of their chapter and beginning with 1 in each, or
+   * throughout the book.
+   */
   readonly captions: 'by chapter' | 'throughout';
   readonly captionForm: NumberForm;
   readonly captionSign: '.' | '-' | '–';

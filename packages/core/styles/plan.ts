@@ -51,7 +51,10 @@ export interface Slots {
 }
 export const noSlots: Slots = { start: [], middle: [], end: [] };
 
-/** A head or foot of right and left pages, and of those that begin a chapter: null where these are like the others. */
+/**
+ * A head or foot of right and left pages, and of those that begin a chapter: null where these are
+ * like the others.
+ */
 export interface RunningLine {
   readonly right: Slots;
   readonly left: Slots;
@@ -85,7 +88,10 @@ export interface PagePlan {
   readonly marginColumn: MarginColumn | null;
   readonly columns: number;
   readonly columnGap: Length;
-  /** Lines of text stand on a grid of this step from the first line of each page; null where they stand as they come. */
+  /**
+   * Lines of text stand on a grid of this step from the first line of each page; null where they
+   * stand as they come.
+   */
   readonly baseline: Length | null;
   readonly head: RunningLine;
   readonly foot: RunningLine;
@@ -97,7 +103,10 @@ export interface PagePlan {
   readonly blankWords: string;
   readonly cover: 'none' | 'plain' | 'band' | 'own';
   readonly back: 'none' | 'own';
-  /** What stands on covers of the plan’s own, on a grid; what comes later lies over what comes before. */
+  /**
+   * What stands on covers of the plan’s own, on a grid; what comes later lies over what comes
+   * before.
+   */
   readonly coverParts: {
     readonly front: readonly CoverPart[];
     readonly back: readonly CoverPart[];
@@ -107,7 +116,10 @@ export interface PagePlan {
   readonly contentsDepth: number;
   readonly indexColumns: number;
   readonly watermark: string;
-  /** How far grounds run over the edge at which the sheet is cut, and whether marks show where that is. */
+  /**
+   * How far grounds run over the edge at which the sheet is cut, and whether marks show where that
+   * is.
+   */
   readonly trim: { readonly bleed: Length; readonly marks: boolean };
   readonly file: {
     /** PDF/UA-1 (ISO 14289-1), or PDF/A-2a (ISO 19005-2). */
@@ -121,7 +133,10 @@ export interface PagePlan {
 /** A cover is divided into this many columns, and as many rows. */
 export const coverGrid = 12;
 
-/** Something on a cover: a field in a style, or a ground in a named colour. Columns and rows are counted from 0. */
+/**
+ * Something on a cover: a field in a style, or a ground in a named colour. Columns and rows are
+ * counted from 0.
+ */
 export interface CoverPart {
   readonly shows: PageField | { readonly field: 'ground'; readonly colour: string };
   readonly column: number;
@@ -188,7 +203,10 @@ export interface PageGeometry extends Sheet {
     | undefined;
 }
 
-/** Where text and margin column stand, in millimetres from the upper left corner of right (odd) and left pages. */
+/**
+ * Where text and margin column stand, in millimetres from the upper left corner of right (odd) and
+ * left pages.
+ */
 export function pageGeometry(plan: PagePlan): PageGeometry {
   const { width, height } = paperSize(plan);
   const [top, bottom, inner, outer] = [
@@ -239,7 +257,10 @@ const baselineSteps = { least: 6, most: 48 };
 /** More than this, in millimetres, no press asks for. */
 const mostBleed = 25;
 
-/** What can be wrong with a page plan. Problems: `plan.no-room`, `plan.margin-column`, `plan.columns`, `plan.baseline`, `plan.bleed`. */
+/**
+ * What can be wrong with a page plan. Problems: `plan.no-room`, `plan.margin-column`,
+ * `plan.columns`, `plan.baseline`, `plan.bleed`.
+ */
 export function checkPlan(plan: PagePlan): Problem[] {
   const { text, width, column } = pageGeometry(plan);
   const found: Problem[] = [];

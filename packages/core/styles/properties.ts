@@ -1,6 +1,9 @@
 import { readLength } from './length.ts';
 
-/** What a property can be given: text for choices, lengths, colours and rules; an object says words by language. */
+/**
+ * What a property can be given: text for choices, lengths, colours and rules; an object says words
+ * by language.
+ */
 export type Value = string | number | boolean | Readonly<Record<string, string>>;
 
 type PropertyKind = 'choice' | 'length' | 'number' | 'colour' | 'rule' | 'switch' | 'words';
@@ -152,7 +155,9 @@ export const properties = {
 
 export type PropertyName = keyof typeof properties;
 export type Values = Readonly<Partial<Record<PropertyName, Value>>>;
-/** What is said of a property that is one word or number; nothing where words are said by language. */
+/**
+ * What is said of a property that is one word or number; nothing where words are said by language.
+ */
 export function said(values: Values, name: PropertyName): string | undefined {
   const value = values[name];
   return value === undefined || typeof value === 'object' ? undefined : String(value);
@@ -171,7 +176,10 @@ export function readRule(
 const isColour = (text: string, colours: Readonly<Record<string, string>>): boolean =>
   /^#[\da-f]{6}$/iu.test(text) || colours[text] !== undefined || text === 'none';
 
-/** What is wrong with a value, in words; undefined where it can be used. @param colours the named colours of the sheet */
+/**
+ * What is wrong with a value, in words; undefined where it can be used.
+ * @param colours the named colours of the sheet
+ */
 export function faultOf(
   name: PropertyName,
   value: Value,

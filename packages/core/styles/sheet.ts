@@ -40,7 +40,9 @@ export interface NoteMark {
   readonly icon: string;
   readonly size: string;
   readonly place: 'margin column' | 'before the text' | 'above' | 'none';
-  /** Which lines meet: its top with the top of the capitals, or its foot with the first baseline. */
+  /**
+   * Which lines meet: its top with the top of the capitals, or its foot with the first baseline.
+   */
   readonly meets: 'top' | 'baseline';
   readonly words?: Readonly<Record<string, string>>;
 }
@@ -63,7 +65,10 @@ const baseOf = (sheet: StyleSheet, id: string): string | undefined =>
   id === rootRole
     ? undefined
     : (sheet.styles[id]?.base ?? (roleOf(id) || sheet.styles[id] ? impliedBase(id) : undefined));
-/** Notes of a kind rest on all notes, unless a sheet says otherwise; everything else rests on all text. */
+/**
+ * Notes of a kind rest on all notes, unless a sheet says otherwise; everything else rests on all
+ * text.
+ */
 const impliedBase = (id: string): string =>
   id.startsWith('note-') && id !== 'note-label' && noteKinds.some((kind) => id === `note-${kind}`)
     ? 'note'
@@ -86,7 +91,10 @@ const saidBy = (style: Style | undefined, medium: Medium): Values => ({
   ...style?.[medium],
 });
 
-/** What a style comes to in a medium, without what is said of all text: that is there already, wherever it stands. */
+/**
+ * What a style comes to in a medium, without what is said of all text: that is there already,
+ * wherever it stands.
+ */
 export function valuesOf(sheet: StyleSheet, id: string, medium: Medium): Values {
   const line = lineage(sheet, id).filter((one) => id === rootRole || one !== rootRole);
   return line
@@ -190,7 +198,11 @@ export function withStyle(sheet: StyleSheet, id: string, style: Style | undefine
   return { ...sheet, styles: style === undefined ? others : { ...others, [id]: style } };
 }
 
-/** The style of the team's own that an element wears: that which names most of it, of equal ones the last. @param around the names of what it stands in */
+/**
+ * The style of the team's own that an element wears: that which names most of it, of equal ones the
+ * last.
+ * @param around the names of what it stands in
+ */
 export function wornStyle(
   sheet: StyleSheet,
   element: string,
@@ -212,7 +224,10 @@ export function wornStyle(
   return best?.id;
 }
 
-/** What can be wrong with a style sheet. Problems: `styles.loop`, `styles.base`, `styles.value`, `styles.unknown`. Each names the style. */
+/**
+ * What can be wrong with a style sheet. Problems: `styles.loop`, `styles.base`, `styles.value`,
+ * `styles.unknown`. Each names the style.
+ */
 export function checkSheet(sheet: StyleSheet): Problem[] {
   const nameOf = (id: string): string => `“${sheet.styles[id]?.label ?? roleOf(id)?.label ?? id}”`;
   return Object.entries(sheet.styles).flatMap(([id, style]): Problem[] => {
@@ -263,7 +278,10 @@ export function checkSheet(sheet: StyleSheet): Problem[] {
 export const colourOf = (sheet: StyleSheet, value: string): string | undefined =>
   value === 'none' ? undefined : (sheet.colours[value] ?? value);
 
-/** Notes, their marks and their names have the colour of the letters that they set, else of the rule around them. */
+/**
+ * Notes, their marks and their names have the colour of the letters that they set, else of the rule
+ * around them.
+ */
 export function noteColour(sheet: StyleSheet, kind: NoteKind, medium: Medium): string {
   const values = valuesOf(sheet, kind === 'note' ? 'note' : `note-${kind}`, medium);
   const rule = [values.ruleStart, values.ruleAbove, values.ruleBelow]

@@ -11,7 +11,10 @@ const both = (all: Style['all'], print?: Style['print'], screen?: Style['screen'
   ...printed(print, screen),
 });
 
-/** Marks in a wide margin, blue headings of a sans face, steps with hanging numbers: for work with a tool in the other hand. */
+/**
+ * Marks in a wide margin, blue headings of a sans face, steps with hanging numbers: for work with a
+ * tool in the other hand.
+ */
 const workshop: StyleSheet = {
   name: 'Workshop',
   about:
@@ -285,7 +288,10 @@ const workshop: StyleSheet = {
   numbering: usualNumbering,
 };
 
-/** A sheet that says some styles of another otherwise: what it says of a style replaces what that one says of it. */
+/**
+ * A sheet that says some styles of another otherwise: what it says of a style replaces what that
+ * one says of it.
+ */
 const restyled = (
   sheet: StyleSheet,
   change: Omit<Partial<StyleSheet>, 'styles'> & {

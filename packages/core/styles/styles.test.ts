@@ -266,7 +266,8 @@ describe('a page plan', () => {
                 ? text[which] - column![which] - column!.width
                 : column![which] - text[which] - text.width;
             expect(apart).toBeCloseTo(column!.gap, 9);
-            // Outer is right on right pages, left on left ones; without mirroring it is right throughout.
+            // Outer is right on right pages, left on left ones; without mirroring it is right
+            // throughout.
             expect(column![which] > text[which]).toBe(
               (where === 'outer') === (which === 'right' || !mirrored),
             );

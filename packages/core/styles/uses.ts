@@ -6,7 +6,10 @@ import { wornStyle, type StyleSheet } from './sheet.ts';
 const inside = (around: readonly string[], ...names: readonly string[]): boolean =>
   around.some((one) => names.includes(one));
 
-/** Roles that elements have by what they are. The first that fits holds; headings of topics are given by maps, and have none here. */
+/**
+ * Roles that elements have by what they are. The first that fits holds; headings of topics are
+ * given by maps, and have none here.
+ */
 const byElement: readonly (readonly [
   element: string,
   role: (element: Element, around: readonly string[]) => string | undefined,
@@ -56,7 +59,10 @@ const byElement: readonly (readonly [
   ['p', () => 'paragraph'],
 ];
 
-/** The style that an element wears: one of the team's own, else that of its role. @param around from the outside in */
+/**
+ * The style that an element wears: one of the team's own, else that of its role.
+ * @param around from the outside in
+ */
 export function styleOf(
   sheet: StyleSheet,
   element: Element,
@@ -73,7 +79,10 @@ export interface Uses {
   readonly count: number;
   readonly items: Readonly<Record<string, number>>;
 }
-/** A look that content asks for by its `outputclass` and that no style gives it, with the style from which one for it would best begin. */
+/**
+ * A look that content asks for by its `outputclass` and that no style gives it, with the style from
+ * which one for it would best begin.
+ */
 export interface Unstyled extends Uses {
   readonly outputclass: string;
   readonly element: string;

@@ -22,8 +22,8 @@ import {
 } from './index.ts';
 
 /**
- * Draws a CALS table from a picture: one string a row, the same letter for one cell, a blank line between head and body.
- * `drawn` is its inverse, so that a test shows both as a person sees them.
+ * Draws a CALS table from a picture: one string a row, the same letter for one cell, a blank line
+ * between head and body. `drawn` is its inverse, so that a test shows both as a person sees them.
  */
 function cals(...rows: string[]): Element {
   const width = rows[0]!.length;

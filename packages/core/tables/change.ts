@@ -45,9 +45,11 @@ const hasFixedColumns = (table: Element): boolean =>
   table.name === 'properties' || table.name === 'choicetable';
 
 /**
- * Changes a `tgroup` (CALS) or simple table at one cell. Spans and column specifications are kept right, and every row has a cell for each column.
+ * Changes a `tgroup` (CALS) or simple table at one cell. Spans and column specifications are kept
+ * right, and every row has a cell for each column.
  * @param cell path of the cell in `table`
- * @returns the new table and where the cell that one goes on in now is; undefined where the change cannot be made
+ * @returns the new table and where the cell that one goes on in now is; undefined where the change
+ * cannot be made
  */
 export function changeTable(
   table: Element,

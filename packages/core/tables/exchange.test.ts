@@ -10,7 +10,10 @@ import { writeCanonical } from '../grammar/index.ts';
 import { element, findAll, type Element } from '../markup/index.ts';
 import { tableChanges } from './index.ts';
 
-/** OASIS XML Exchange Table Model (TR 9901:1999), as Debian's docbook-xml 4.5 ships it. What a cell may hold is left to each document type by the model. */
+/**
+ * OASIS XML Exchange Table Model (TR 9901:1999), as Debian's docbook-xml 4.5 ships it. What a cell
+ * may hold is left to each document type by the model.
+ */
 const model = '/usr/share/xml/docbook/schema/dtd/4.5/soextblx.dtd';
 const folder = mkdtempSync(join(tmpdir(), 'ukiyo-exchange-'));
 const documentType = `<!DOCTYPE all [

@@ -8,7 +8,10 @@ const rowsOf = (table: Element): readonly GridRow[] => [
   ...gridOf(table).body,
 ];
 
-/** What cells hold, row by row, as taken from a table. A cell that reaches over others leaves those empty. */
+/**
+ * What cells hold, row by row, as taken from a table. A cell that reaches over others leaves those
+ * empty.
+ */
 export function contentsOf(table: Element): Node[][][] {
   const { columns } = gridOf(table);
   return rowsOf(table).map(({ cells }) =>
@@ -30,11 +33,12 @@ function withChildren(parent: Element, path: Path, children: readonly Node[]): E
 }
 
 /**
- * Puts contents into the cells from one cell on, rightward and down; rows and columns are added where the table ends before them.
- * Cells that begin where others reach over are passed by.
+ * Puts contents into the cells from one cell on, rightward and down; rows and columns are added
+ * where the table ends before them. Cells that begin where others reach over are passed by.
  * @param cell path of the first cell in `table`
  * @param contents what each cell is to hold, row by row
- * @returns the table and the path of the last cell that was filled; undefined where there is no such cell
+ * @returns the table and the path of the last cell that was filled; undefined where there is no
+ * such cell
  */
 export function fillTable(
   table: Element,

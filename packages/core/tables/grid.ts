@@ -49,8 +49,10 @@ function rowsIn(parent: Element, path: Path, ...names: string[]): Found[] {
 }
 
 /**
- * Works out where each cell stands (CALS: OASIS exchange table model, TR 9503; simple tables: DITA 1.3).
- * @returns a grid that can be drawn, with problems `table.span`, `table.too-many-cells` and `table.unknown-column` for what had to be put right
+ * Works out where each cell stands (CALS: OASIS exchange table model, TR 9503; simple tables: DITA
+ * 1.3).
+ * @returns a grid that can be drawn, with problems `table.span`, `table.too-many-cells` and
+ * `table.unknown-column` for what had to be put right
  */
 export function gridOf(table: Element): Grid {
   return table.name === 'tgroup' ? calsGrid(table) : simpleGrid(table);

@@ -11,7 +11,9 @@ function standsAlone({ rows }: Section, from: number, to: number): boolean {
   );
 }
 
-/** Swaps the row with its neighbour; undefined where a cell holds both together, or there is none. */
+/**
+ * Swaps the row with its neighbour; undefined where a cell holds both together, or there is none.
+ */
 export function moveRow(
   { section, row, index, cell }: PlaceOfCell,
   offset: -1 | 1,
@@ -94,7 +96,10 @@ const cellIn = ({ cells }: Row, column: number): Element | undefined =>
   cells.find((one) => one.column <= column && column < one.column + one.columnSpan)?.element;
 const collator = new Intl.Collator(undefined, { numeric: true, sensitivity: 'base' });
 
-/** Puts the rows of the body in the order of the column's words; numbers count as numbers, empty cells come last. */
+/**
+ * Puts the rows of the body in the order of the column's words; numbers count as numbers, empty
+ * cells come last.
+ */
 export function sortRows(
   plan: Plan,
   { section, cell }: PlaceOfCell,
@@ -116,7 +121,10 @@ export function sortRows(
 const step = 5;
 const narrowest = 4;
 
-/** Makes a column wider or narrower: by 5 mm where its width is fixed, otherwise by 5 hundredths of the table at the cost of the others. */
+/**
+ * Makes a column wider or narrower: by 5 mm where its width is fixed, otherwise by 5 hundredths of
+ * the table at the cost of the others.
+ */
 export function widen({ table, columns }: Plan, cell: Cell, direction: 1 | -1): Cell | undefined {
   if (table.name === 'choicetable' || columns.length < 2) return undefined;
   const measures = columns.map(({ spec, share }) => measured(spec['colwidth'] ?? share));

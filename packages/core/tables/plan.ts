@@ -1,6 +1,9 @@
 import type { Attributes, Element } from '../markup/index.ts';
 
-/** A table taken apart so that it can be changed; cells know where they stand, and nothing is written back yet. */
+/**
+ * A table taken apart so that it can be changed; cells know where they stand, and nothing is
+ * written back yet.
+ */
 export interface Cell {
   element: Element;
   column: number;

@@ -18,7 +18,10 @@ const millimetres: Readonly<Record<string, number>> = {
   px: 25.4 / 96,
 };
 
-/** Reads a `colwidth` (CALS: `2*`, `30mm`, or `2*+3pt`, of which the share counts); without one, a share like any other. */
+/**
+ * Reads a `colwidth` (CALS: `2*`, `30mm`, or `2*+3pt`, of which the share counts); without one, a
+ * share like any other.
+ */
 export function measured(width: string | undefined): Measure {
   const share = /^\s*(\d*(?:\.\d+)?)\*/u.exec(width ?? '');
   if (share) return { unit: '*', amount: share[1] === '' ? 1 : Number(share[1]) };

@@ -1,8 +1,9 @@
 import { problem, type Problem } from '@ukiyo/core/problems';
 
 /**
- * The text of an XML file: by byte order mark, else by its declaration, else UTF-8 (W3C XML 1.0, appendix F).
- * Problems: `xml.encoding` when the bytes are not what they claim to be; the text then has replacement characters.
+ * The text of an XML file: by byte order mark, else by its declaration, else UTF-8 (W3C XML 1.0,
+ * appendix F). Problems: `xml.encoding` when the bytes are not what they claim to be; the text then
+ * has replacement characters.
  */
 export function decodeXml(bytes: Uint8Array): { text: string; problems: Problem[] } {
   const encoding = declaredEncoding(bytes);

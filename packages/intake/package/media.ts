@@ -1,4 +1,7 @@
-/** Media types of the files that a library keeps beside its topics, by ending. What a file really is, is checked where it is stored. */
+/**
+ * Media types of the files that a library keeps beside its topics, by ending. What a file really
+ * is, is checked where it is stored.
+ */
 const types: Readonly<Record<string, string>> = {
   svg: 'image/svg+xml',
   png: 'image/png',

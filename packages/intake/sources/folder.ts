@@ -12,7 +12,10 @@ export interface FolderTexts {
   readonly problems: readonly Problem[];
 }
 
-/** The Markdown files below a folder. Links are not followed, hidden folders not looked into. Throws where the folder cannot be read. */
+/**
+ * The Markdown files below a folder. Links are not followed, hidden folders not looked into. Throws
+ * where the folder cannot be read.
+ */
 export async function readSourceFolder(root: string): Promise<FolderTexts> {
   const files = new Map<string, string>();
   const problems: Problem[] = [];

@@ -13,13 +13,17 @@ export interface LinkedFile {
   readonly item: string;
   /** Hash (SHA-256, hex) of the text of the topic, as it was last taken from the file. */
   readonly text: string;
-  /** Hash of the file, where nothing of it was left out: while it is the same, it need not be read again. */
+  /**
+   * Hash of the file, where nothing of it was left out: while it is the same, it need not be read
+   * again.
+   */
   readonly file?: string;
 }
 
 /**
- * How a file and its topic stand: `new` and `changed` are taken when the source is read; `both` was changed outside and here, and waits for somebody
- * to say which holds; `removed` has no topic here any more; `gone` is not in the folder any more; `refused` cannot be a topic.
+ * How a file and its topic stand: `new` and `changed` are taken when the source is read; `both` was
+ * changed outside and here, and waits for somebody to say which holds; `removed` has no topic here
+ * any more; `gone` is not in the folder any more; `refused` cannot be a topic.
  */
 export type FileState = 'same' | 'new' | 'changed' | 'both' | 'removed' | 'gone' | 'refused';
 
@@ -70,7 +74,10 @@ export const changedTwice = ({ path, item, title = path }: Omit<PlannedFile, 'st
     item === undefined ? {} : { item },
   );
 
-/** Files by what is known of them; one that was not there before and says the same as one that is gone is that one, elsewhere. */
+/**
+ * Files by what is known of them; one that was not there before and says the same as one that is
+ * gone is that one, elsewhere.
+ */
 function knownFiles(
   hashes: ReadonlyMap<string, string>,
   linked: readonly LinkedFile[],
@@ -93,8 +100,8 @@ function knownFiles(
 }
 
 /**
- * What reading a linked source again would write, before anything is. Nothing that was written here is written over, unless somebody said so.
- * Others have their turn between two files.
+ * What reading a linked source again would write, before anything is. Nothing that was written here
+ * is written over, unless somebody said so. Others have their turn between two files.
  */
 export async function planReading({
   files,
@@ -205,7 +212,11 @@ export async function planReading({
   return { files: plan, added, changed, linked: kept, problems };
 }
 
-/** @param taken as it was last taken @param now as it is here, undefined where it is not @param outside as the file has it */
+/**
+ * @param taken as it was last taken
+ * @param now as it is here, undefined where it is not
+ * @param outside as the file has it
+ */
 function stateOf(
   taken: string | undefined,
   now: string | undefined,

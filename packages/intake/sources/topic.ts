@@ -3,7 +3,10 @@ import { readMarkdown, type ReadMarkdown } from '@ukiyo/core/markdown';
 import { element, isElement, textOf, type Element, type Node } from '@ukiyo/core/markup';
 import { problem, type Problem } from '@ukiyo/core/problems';
 
-/** Lines of settings before the text, as many tools write them: their place stays, so that lines are counted right. */
+/**
+ * Lines of settings before the text, as many tools write them: their place stays, so that lines are
+ * counted right.
+ */
 const withoutSettings = (text: string): string =>
   text.replace(/^---\r?\n[\s\S]*?\r?\n---[ \t]*(?=\r?\n|$)/u, (settings) =>
     settings.replace(/[^\n]/gu, ''),
@@ -22,7 +25,10 @@ function pathFrom(path: string, href: string): string {
   }
 }
 
-/** A Markdown file from outside as a topic, with its links as they are written. @returns problems `markdown.no-place` with their line: then there is no topic */
+/**
+ * A Markdown file from outside as a topic, with its links as they are written.
+ * @returns problems `markdown.no-place` with their line: then there is no topic
+ */
 export const readOutside = (text: string, id: string): ReadMarkdown =>
   readMarkdown(withoutSettings(text), element('topic', { id }), 'elsewhere');
 

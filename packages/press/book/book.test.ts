@@ -15,7 +15,10 @@ const id = '6f1c9f4e-98a0-4a52-9a1e-2b6f0a6c1d11';
 const help = composeDemo('help', 'installer-tern-q', {}, { deliveryTargets: ['epub'] });
 const decoded = (bytes: Uint8Array | undefined): string => new TextDecoder().decode(bytes);
 
-/** EPUBCheck of the W3C, as Debian has it (`epubcheck`, 4.2.6): what it prints of errors and warnings. */
+/**
+ * EPUBCheck of the W3C, as Debian has it (`epubcheck`, 4.2.6): what it prints of errors and
+ * warnings.
+ */
 function checked(bytes: Uint8Array): string[] {
   const file = join(mkdtempSync(join(tmpdir(), 'ukiyo-epub-')), 'book.epub');
   writeFileSync(file, bytes);

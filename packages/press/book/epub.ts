@@ -47,7 +47,9 @@ const endings: Readonly<Record<string, string>> = {
   css: 'text/css',
 };
 
-/** Publication → an e-book (EPUB 3.3, W3C). Problems: `image.unreadable` (the image is left out). */
+/**
+ * Publication → an e-book (EPUB 3.3, W3C). Problems: `image.unreadable` (the image is left out).
+ */
 export function epub(
   publication: Publication,
   source: AssetSource,

@@ -17,8 +17,8 @@ const dataAddress = (mediaType: string, bytes: Uint8Array): string =>
   `data:${mediaType};base64,${Buffer.from(bytes).toString('base64')}`;
 
 /**
- * Publication → one HTML file that needs nothing beside it: images, faces and styles are in it; no script.
- * Problems: `image.unreadable` (the image is left out).
+ * Publication → one HTML file that needs nothing beside it: images, faces and styles are in it; no
+ * script. Problems: `image.unreadable` (the image is left out).
  */
 export function onePage(
   publication: Publication,

@@ -45,7 +45,10 @@ const doctypes: Readonly<Record<string, string>> = {
 };
 const systemIds: Readonly<Record<string, string>> = { task: 'generalTask.dtd' };
 
-/** The files of a package of standard DITA: addresses become relative paths again, folders, names and ids are kept. */
+/**
+ * The files of a package of standard DITA: addresses become relative paths again, folders, names
+ * and ids are kept.
+ */
 export function ditaFiles(
   items: readonly PackagedItem[],
   assets: readonly PackagedAsset[],

@@ -19,8 +19,9 @@ export interface EditionSources {
 }
 
 /**
- * All that an edition is made of as standard DITA (1.3), without the rest of the library. What its lens drops is in it: for whom things are is part
- * of the source. The variables of the edition stand in its map.
+ * All that an edition is made of as standard DITA (1.3), without the rest of the library. What its
+ * lens drops is in it: for whom things are is part of the source. The variables of the edition
+ * stand in its map.
  */
 export function editionPackage({
   map,
@@ -58,7 +59,10 @@ export function editionPackage({
   );
 }
 
-/** The map with these texts for keys: in the place of what it says itself; else they go before what the maps in it say (DITA 1.3, 2.4.4.3). */
+/**
+ * The map with these texts for keys: in the place of what it says itself; else they go before what
+ * the maps in it say (DITA 1.3, 2.4.4.3).
+ */
 function withVariables(map: Element, variables: Readonly<Record<string, string>>): Element {
   const left = new Set(Object.keys(variables));
   const defined = (key: string): Element => {

@@ -19,7 +19,10 @@ interface Tree {
   readonly properties?: Readonly<Record<string, unknown>>;
   readonly children?: readonly Tree[];
 }
-/** The words of a page, without the marks of footnotes and what is around them: those are counted in words of the reader. */
+/**
+ * The words of a page, without the marks of footnotes and what is around them: those are counted in
+ * words of the reader.
+ */
 function wordsOfHtml(html: string): string[] {
   const said = ({
     type,
@@ -53,7 +56,10 @@ function wordsOfHtml(html: string): string[] {
     .split(/\s+/u)
     .filter((word) => word !== '');
 }
-/** Read by micromark (npm, MIT; CommonMark 0.31 and GFM). HTML is let through: tables with merged cells are written so. */
+/**
+ * Read by micromark (npm, MIT; CommonMark 0.31 and GFM). HTML is let through: tables with merged
+ * cells are written so.
+ */
 const read = (markdown: string): string =>
   micromark(markdown, {
     allowDangerousHtml: true,

@@ -51,7 +51,9 @@ function anyIn(element: HtmlElement, test: (inner: HtmlElement) => boolean): boo
   return element.children.some((child) => isElement(child) && (test(child) || anyIn(child, test)));
 }
 
-/** What tables of GFM have no words for: cells over several columns or rows, and blocks in a cell. */
+/**
+ * What tables of GFM have no words for: cells over several columns or rows, and blocks in a cell.
+ */
 const isPlainTable = (table: HtmlElement): boolean =>
   anyIn(table, ({ tagName }) => tagName === 'thead') &&
   !anyIn(
@@ -223,9 +225,9 @@ const written = (root: Root): string =>
   });
 
 /**
- * Publication → a folder of Markdown: CommonMark 0.31 with tables and footnotes of GFM; tables that it has no words for are HTML.
- * `index.md` has title and contents, `assets/` the images.
- * Problems: `image.unreadable` (the image is left out).
+ * Publication → a folder of Markdown: CommonMark 0.31 with tables and footnotes of GFM; tables that
+ * it has no words for are HTML. `index.md` has title and contents, `assets/` the images. Problems:
+ * `image.unreadable` (the image is left out).
  */
 export function markdownFiles(
   publication: Publication,

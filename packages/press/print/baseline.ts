@@ -7,8 +7,9 @@ const isApart = (id: string): boolean => apart.has(roleOf(id)?.group ?? '') || i
 
 /**
  * Styles of which every line stands on a grid that begins with the first line of the page.
- * The page template makes each line as high as the letters of the text, whatever stands in it. A block of such lines keeps to the grid where its lines
- * follow each other by whole steps, and where the room between blocks is whole steps less one such line: the larger of two such rooms, which is
+ * The page template makes each line as high as the letters of the text, whatever stands in it. A
+ * block of such lines keeps to the grid where its lines follow each other by whole steps, and where
+ * the room between blocks is whole steps less one such line: the larger of two such rooms, which is
  * the one that counts, is then again one.
  * @param step of the grid, in points
  */

@@ -8,7 +8,10 @@ import { blocksOf } from './blocks.ts';
 import { contextOf, type PrintAssets } from './context.ts';
 import type { Block, Inline, PrintDocument, PrintIndexEntry, PrintPlace } from './document.ts';
 
-/** A topic of which it is noted where each of its elements comes to stand, and the one place whose content is wanted. */
+/**
+ * A topic of which it is noted where each of its elements comes to stand, and the one place whose
+ * content is wanted.
+ */
 export interface Wanted {
   readonly traced?: string | undefined;
   readonly only?: string | undefined;

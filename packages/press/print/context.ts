@@ -34,7 +34,10 @@ export interface Context {
   /** Whether a bar stands beside the element, and whether there are any so far. */
   isBarred(element: Element): boolean;
   hasBars(): boolean;
-  /** Makes something in which footnotes are gathered, with letters, instead of standing at the foot of the page. */
+  /**
+   * Makes something in which footnotes are gathered, with letters, instead of standing at the foot
+   * of the page.
+   */
   notesIn<Made>(make: () => Made): { readonly made: Made; readonly notes: readonly TableNote[] };
   /** Takes a footnote in where they are gathered; its letter there. */
   gather(c: Block[]): string | undefined;
@@ -42,7 +45,10 @@ export interface Context {
   marked(element: Element, c: Block[]): Block[];
 }
 
-/** Deeper than this the page engine’s bound on nested rules would end the whole manual; such content is set without further nesting. */
+/**
+ * Deeper than this the page engine’s bound on nested rules would end the whole manual; such content
+ * is set without further nesting.
+ */
 export const deepest = 12;
 
 /** A sign in the margin, in a line or between blocks. */
@@ -54,8 +60,8 @@ const barEnds: Sign = { inline: { t: 'bar' }, block: { t: 'bar', on: false } };
 const isGone: Sign = { inline: { t: 'gone' }, block: { t: 'gone' } };
 
 /**
- * Blocks with a sign where their last line ends: after it, it would go on to the next page with what follows.
- * A table or an image has no line: there it comes after.
+ * Blocks with a sign where their last line ends: after it, it would go on to the next page with
+ * what follows. A table or an image has no line: there it comes after.
  */
 function ended(blocks: readonly Block[], sign: Sign): Block[] {
   const last = blocks.at(-1);

@@ -299,7 +299,8 @@ describe('styles on paper', () => {
     const { column, text } = pageGeometry(plan);
     expect(find('Sidehead').x).toBeCloseTo(column!.right * points, 0);
     expect(find('Besides').x).toBeCloseTo(text.right * points, 0);
-    // Both are set by their baselines; the boxes that poppler gives reach as far below them as the faces do.
+    // Both are set by their baselines; the boxes that poppler gives reach as far below them as the
+    // faces do.
     expect(Math.abs(find('Sidehead').y - find('Besides').y)).toBeLessThan(3);
   });
   it('of the team are worn by what they name; words stand before and after; case and size follow', async () => {

@@ -32,7 +32,9 @@ export const usualDesign: PrintDesign = {
 
 type Measure = { readonly pt: number } | { readonly em: number };
 
-/** One style as the page template takes it; lengths in points, absent where the style says nothing. */
+/**
+ * One style as the page template takes it; lengths in points, absent where the style says nothing.
+ */
 export interface PrintStyle {
   readonly font?: string;
   readonly size?: Measure;

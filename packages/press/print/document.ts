@@ -1,6 +1,9 @@
 import type { DesignData } from './design.ts';
 
-/** The JSON document that the print template walks. Short keys: a manual of 300 pages has some 100,000 of these. */
+/**
+ * The JSON document that the print template walks. Short keys: a manual of 300 pages has some
+ * 100,000 of these.
+ */
 export type Inline =
   | string
   | {
@@ -157,7 +160,10 @@ interface Alone {
   /** The number of its first page, and whether that is an odd sheet. */
   readonly page: number;
   readonly odd: boolean;
-  /** Where the first line of its heading stands, from the beginning of the text on that page, in points. */
+  /**
+   * Where the first line of its heading stands, from the beginning of the text on that page, in
+   * points.
+   */
   readonly y: number;
   readonly chapter: { readonly id: string; readonly num: string; readonly label: string } | null;
 }

@@ -3,7 +3,9 @@ import { describe, expect, it } from 'vitest';
 import { drawingsOf, type Drawings } from './drawings.ts';
 import { createPrintEngine, proofPublication, specimen } from './index.ts';
 
-/** An image as the engine writes it: an element on each line, further in what is in something else. */
+/**
+ * An image as the engine writes it: an element on each line, further in what is in something else.
+ */
 const lines = (depth: number, ...text: readonly string[]): string =>
   text
     .flatMap((one) => one.split('\n'))

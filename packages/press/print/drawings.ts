@@ -1,11 +1,17 @@
 import { createHash } from 'node:crypto';
 
-/** Something on a page: a run of letters, a rule, an image; `at` moves it to its place, as `matrix` of SVG 2 (8.5) takes it. */
+/**
+ * Something on a page: a run of letters, a rule, an image; `at` moves it to its place, as `matrix`
+ * of SVG 2 (8.5) takes it.
+ */
 export interface Piece {
   readonly shape: string;
   readonly at: string;
 }
-/** Pages by what is on them, in the order in which it is painted; shapes are SVG by a fingerprint of each. */
+/**
+ * Pages by what is on them, in the order in which it is painted; shapes are SVG by a fingerprint of
+ * each.
+ */
 export interface Drawings {
   readonly pages: readonly (readonly Piece[])[];
   readonly shapes: ReadonlyMap<string, string>;
@@ -36,7 +42,10 @@ function matrixOf(tag: string): Matrix {
     : [a, b, c, d, e, f];
 }
 
-/** A glyph as the page engine defines it, once for all places: an outline in relative steps from its own origin. */
+/**
+ * A glyph as the page engine defines it, once for all places: an outline in relative steps from its
+ * own origin.
+ */
 const outline = /<path d="M 0 0 ?([^"MLHVCSQTA]*)"\s*\/>/u;
 /** Glyphs of one run of text, one after the other in one colour. */
 const run =
@@ -49,9 +58,10 @@ const made = new Map<string, { readonly shape: string; readonly svg: string }>()
 const mostMade = 20_000;
 
 /**
- * What the page engine draws, piece by piece, so that only what is new has to be sent and built. A run of text is one outline instead of one reference
- * for each glyph, which browsers build several times as fast.
- * Reads only what the engine writes itself, an element on each line; what it does not know it leaves as it is.
+ * What the page engine draws, piece by piece, so that only what is new has to be sent and built. A
+ * run of text is one outline instead of one reference for each glyph, which browsers build several
+ * times as fast. Reads only what the engine writes itself, an element on each line; what it does
+ * not know it leaves as it is.
  */
 export function drawingsOf(svg: string): Drawings {
   const lines = svg.split('\n');
@@ -115,7 +125,9 @@ function walk(
   }
 }
 
-/** What the pieces refer to, by its id: outlines of glyphs, edges, grounds that change their colour. */
+/**
+ * What the pieces refer to, by its id: outlines of glyphs, edges, grounds that change their colour.
+ */
 function definitionsOf(lines: readonly string[]): ReadonlyMap<string, string> {
   const found = new Map<string, string>();
   for (let at = 0; at < lines.length; at += 1) {

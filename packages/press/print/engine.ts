@@ -20,7 +20,10 @@ export const refusal = 'standard refused: ';
 
 const workspace = '/press';
 
-/** The template beside this file, by the names of its parts; the compiled server finds it beside its sources. */
+/**
+ * The template beside this file, by the names of its parts; the compiled server finds it beside its
+ * sources.
+ */
 function template(): ReadonlyMap<string, string> {
   const here = dirname(fileURLToPath(import.meta.url));
   const folder = here.includes(join('press', 'dist'))
@@ -75,15 +78,24 @@ interface Drawn {
 
 export class PrintFailure extends Error {}
 
-/** A warm compiler. It grows with each document: run it in a child process and end that process now and then. */
+/**
+ * A warm compiler. It grows with each document: run it in a child process and end that process now
+ * and then.
+ */
 export interface PrintEngine {
-  /** Throws `PrintFailure` with the engine's own words when the document cannot be set. Without a standard it is only to be looked at. */
+  /**
+   * Throws `PrintFailure` with the engine's own words when the document cannot be set. Without a
+   * standard it is only to be looked at.
+   */
   compile(
     document: PrintDocument,
     images: ReadonlyMap<string, Uint8Array>,
     standard: Standard,
   ): Compiled;
-  /** The same without a PDF: as drawings of the pages, and where things stand. Throws `PrintFailure`. */
+  /**
+   * The same without a PDF: as drawings of the pages, and where things stand. Throws
+   * `PrintFailure`.
+   */
   draw(document: PrintDocument, images: ReadonlyMap<string, Uint8Array>): Drawn;
   /** Only where things stand. Throws `PrintFailure`. */
   locate(document: PrintDocument, images: ReadonlyMap<string, Uint8Array>): readonly Located[];
@@ -150,7 +162,8 @@ export function createPrintEngine(): PrintEngine {
       const started = performance.now();
       const { result, warnings } = set(document, images);
       const pages = lookUp(result);
-      // What is remembered for the next time would stand in memory beside the file that is being made: of so many pages that is too much.
+      // What is remembered for the next time would stand in memory beside the file that is being
+      // made: of so many pages that is too much.
       if (result.numOfPages > manyPages) compiler.evictCache(0);
       let pdf: Uint8Array;
       try {

@@ -27,7 +27,10 @@ export function faceFolders(): string[] {
 
 let covered: ReadonlySet<number> | undefined;
 
-/** Whether one of the faces has a sign for a code point of Unicode; a page engine takes it from any of them. */
+/**
+ * Whether one of the faces has a sign for a code point of Unicode; a page engine takes it from any
+ * of them.
+ */
 export function hasSign(codePoint: number): boolean {
   covered ??= new Set(
     faceFolders().flatMap((folder) =>

@@ -11,8 +11,9 @@ const views: Readonly<Record<PagePlan['file']['opens'], readonly (readonly [stri
 };
 
 /**
- * What the page engine cannot say in a file: where the sheet is cut and how far its grounds run over (ISO 32000-2, 14.11.2 “Page boundaries”), and how it
- * opens (7.7.2 “Document catalog dictionary”). Nothing else in the file changes.
+ * What the page engine cannot say in a file: where the sheet is cut and how far its grounds run
+ * over (ISO 32000-2, 14.11.2 “Page boundaries”), and how it opens (7.7.2 “Document catalog
+ * dictionary”). Nothing else in the file changes.
  */
 export async function finished(pdf: Uint8Array, plan: PagePlan): Promise<Uint8Array> {
   const { bleed, around } = aroundSheet(plan);

@@ -10,7 +10,10 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { createPrintEngine, printPublication, type PrintDesign } from './index.ts';
 
-/** Manuals made at random, each checked against its own PDF by poppler-utils: whatever names a page names that on which its target stands. */
+/**
+ * Manuals made at random, each checked against its own PDF by poppler-utils: whatever names a page
+ * names that on which its target stands.
+ */
 const engine = createPrintEngine();
 const folder = mkdtempSync(join(tmpdir(), 'ukiyo-generated-'));
 const flat = (text: string): string => text.replace(/\s+/gu, ' ').trim();

@@ -3,11 +3,15 @@ import { isElement, type Node } from '@ukiyo/core/markup';
 import { problem, type Problem } from '@ukiyo/core/problems';
 import { hasSign } from './faces.ts';
 
-/** Signs of Latin alphabets, which every face has; marks and controls that show nothing of themselves are looked for by nobody. */
+/**
+ * Signs of Latin alphabets, which every face has; marks and controls that show nothing of
+ * themselves are looked for by nobody.
+ */
 const plain = /[\u0009-\u00ff\p{White_Space}\p{Control}\p{Format}\p{Variation_Selector}]+/gu;
 
 /**
- * Signs that none of the faces has: in print they would be empty boxes. Problems: `print.glyph`, once for each sign in each topic, where it comes first.
+ * Signs that none of the faces has: in print they would be empty boxes. Problems: `print.glyph`,
+ * once for each sign in each topic, where it comes first.
  */
 export function missingSigns({ places, glossary }: Publication): Problem[] {
   const found = new Map<string, Problem>();

@@ -41,7 +41,10 @@ export const imageBlock = (
     },
   ];
 };
-/** On paper nothing can be pointed at: areas have letters, which a list under the image explains. None where one of them cannot be placed. */
+/**
+ * On paper nothing can be pointed at: areas have letters, which a list under the image explains.
+ * None where one of them cannot be placed.
+ */
 export const spotsOf = (
   { assets }: Context,
   areas: readonly Element[],

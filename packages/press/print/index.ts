@@ -1,7 +1,8 @@
 /**
  * Publication and design → PDF, or pages as images.
- * The publication becomes one JSON document (document.ts), its styles and page plan another part of it (design.ts), and one fixed template (template/)
- * sets both; page numbers are read back and returned.
+ * The publication becomes one JSON document (document.ts), its styles and page plan another part of
+ * it (design.ts), and one fixed template (template/) sets both; page numbers are read back and
+ * returned.
  */
 import type { Publication } from '@ukiyo/core/compose';
 import type { Problem } from '@ukiyo/core/problems';
@@ -34,7 +35,8 @@ export interface PrintResult {
 
 /**
  * Sets a publication as a PDF: tagged, with bookmarks, links and metadata.
- * Problems: those of the design, `image.unreadable` (the image is left out), `print.standard`, `print.font`, `print.failed` (then there is no PDF).
+ * Problems: those of the design, `image.unreadable` (the image is left out), `print.standard`,
+ * `print.font`, `print.failed` (then there is no PDF).
  */
 export async function printPublication(
   publication: Publication,

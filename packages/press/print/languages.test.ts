@@ -62,14 +62,16 @@ describe('manuals in other scripts', () => {
       const text = execFileSync('pdftotext', ['-raw', file, '-'], { encoding: 'utf8' }).normalize(
         'NFKC',
       );
-      // Poppler gives Arabic in pieces, letters and their dots apart: there each letter is looked for.
+      // Poppler gives Arabic in pieces, letters and their dots apart: there each letter is looked
+      // for.
       for (const part of language === 'ar' ? languages.ar.contents : [languages[language].contents])
         expect(text).toContain(part);
       expect(text).toMatch(languages[language].onPage);
       expect(
         execFileSync('qpdf', ['--json', file], { encoding: 'utf8', maxBuffer: 64 * 1024 * 1024 }),
       ).toContain(`"/Lang": "u:${language}"`);
-      // No face stands in with boxes: all glyphs are of the embedded faces, and each has its sign in Unicode.
+      // No face stands in with boxes: all glyphs are of the embedded faces, and each has its sign
+      // in Unicode.
       const faces = execFileSync('pdffonts', [file], { encoding: 'utf8' });
       expect(faces).toMatch(
         { ja: /NotoSansJP/u, ar: /NotoNaskhArabic/u, he: /NotoSansHebrew/u }[language],
@@ -81,7 +83,8 @@ describe('manuals in other scripts', () => {
     async (language) => {
       const { pages } = await printed(book(language), { sheet, plan });
       const { width, text } = pageGeometry(plan);
-      // The first page lies left of the fold: its inner margin is on its right, its text begins there.
+      // The first page lies left of the fold: its inner margin is on its right, its text begins
+      // there.
       const body = pages[2]!.words.filter(
         ({ y }) => y > text.top * points + 40 && y < (text.top + text.height) * points,
       );

@@ -20,8 +20,9 @@ export function millimetres(length: string | undefined): number | undefined {
 }
 
 /**
- * Widths as written. Where some are shares, a column without one has one share (CALS, OASIS TM 9502:1995, `colwidth`); where none are, columns share after
- * the amount of text, so that one of numbers stays narrow.
+ * Widths as written. Where some are shares, a column without one has one share (CALS, OASIS TM
+ * 9502:1995, `colwidth`); where none are, columns share after the amount of text, so that one of
+ * numbers stays narrow.
  */
 export function columnTracks(
   widths: readonly (string | undefined)[],

@@ -59,7 +59,10 @@ export interface PrintPlan {
   };
   readonly titlePage: boolean;
   readonly bookmarks: number;
-  /** Over the edge of the sheet, in millimetres: grounds run so far, and the marks of the edge stand beyond. */
+  /**
+   * Over the edge of the sheet, in millimetres: grounds run so far, and the marks of the edge stand
+   * beyond.
+   */
   readonly bleed: number;
   readonly around: number;
   readonly contentsDepth: number;
@@ -72,7 +75,10 @@ interface PrintLines {
   readonly even: PrintSlots;
   readonly opening?: PrintSlots;
 }
-/** A field as the page template fills it: words are there already where they are the same on every page. */
+/**
+ * A field as the page template fills it: words are there already where they are the same on every
+ * page.
+ */
 interface PrintField {
   readonly field: string;
   readonly words?: string;
@@ -100,7 +106,9 @@ const paper = '#ffffff';
 /** Beyond the bleed, in millimetres: room for the marks at which the sheet is cut. */
 const roomForMarks = 8;
 
-/** Between the edge of the sheet that is cut and that of the sheet that is printed, in millimetres. */
+/**
+ * Between the edge of the sheet that is cut and that of the sheet that is printed, in millimetres.
+ */
 export function aroundSheet({ trim }: PagePlan): {
   readonly bleed: number;
   readonly around: number;
@@ -117,7 +125,8 @@ export function printPlan(
   imageOf: (asset: string) => string | undefined,
 ): PrintPlan {
   const { width, height, text, column } = pageGeometry(plan);
-  // Where one reads from right to left, the first page lies left of the fold: everything is seen in the mirror.
+  // Where one reads from right to left, the first page lies left of the fold: everything is seen in
+  // the mirror.
   const side = (which: 'right' | 'left'): PageSide => {
     const [textLeft, columnLeft] = [text[which], column?.[which] ?? 0];
     return isRightToLeft

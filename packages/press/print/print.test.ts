@@ -188,7 +188,8 @@ describe('what the edition marks', () => {
     expect(flat(run('pdftotext', file, '-'))).toContain(
       'Tern D: Clamp it. Use Tern D: a chain. Tern D: Row',
     );
-    // 0.9647 0.9059 0.7647 is #f6e7c3 as the page describes a filled area (ISO 32000-1, 8.6.8 `rg`, or `scn` in a colour space).
+    // 0.9647 0.9059 0.7647 is #f6e7c3 as the page describes a filled area (ISO 32000-1, 8.6.8 `rg`,
+    // or `scn` in a colour space).
     const colours = run('qpdf', '--qdf', '--stream-data=uncompress', file, '-');
     expect(colours.match(/0\.964\d* 0\.905\d* 0\.764\d* (rg|scn)/gu)?.length).toBeGreaterThan(2);
     expect(colours).toMatch(/0\.725\d* 0\.227\d* 0\.145\d* (rg|scn)/u);

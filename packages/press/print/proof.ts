@@ -23,7 +23,10 @@ export interface ProofPages {
   readonly pages: readonly ProofPage[];
   /** SVG of what is on the pages. */
   readonly shapes: ReadonlyMap<string, string>;
-  /** Where the elements of the topic begin; sheets are counted from the first of these pages, which is 1. */
+  /**
+   * Where the elements of the topic begin; sheets are counted from the first of these pages, which
+   * is 1.
+   */
   readonly traces: readonly Said[];
   readonly problems: readonly Problem[];
   readonly engineMilliseconds: number;
@@ -74,7 +77,10 @@ export const proofPublication = (
   design: PrintDesign,
 ): ProofPages => drawn(publication, source, engine, design, 0);
 
-/** A whole publication as it is printed, and where a topic stands in it: first and last sheet, counted from 1. */
+/**
+ * A whole publication as it is printed, and where a topic stands in it: first and last sheet,
+ * counted from 1.
+ */
 export interface ProofWhole {
   readonly pdf: Uint8Array;
   readonly pages: readonly Located[];
@@ -164,8 +170,9 @@ export function layoutOf(
 }
 
 /**
- * One topic set alone, where it stands in a layout of the whole: on which side, how far down, under which chapter; what it refers to elsewhere
- * has its page from there. Undefined where the publication does not have it.
+ * One topic set alone, where it stands in a layout of the whole: on which side, how far down, under
+ * which chapter; what it refers to elsewhere has its page from there. Undefined where the
+ * publication does not have it.
  * @param anchor of a place
  * @param layout of the whole as it was set last; may be empty
  */
@@ -244,7 +251,10 @@ function lineTo(places: readonly PrintPlace[], anchor: string): PrintPlace[] {
   return [];
 }
 
-/** The place without those under it; links to what is not there keep their words, and the page on which it was. */
+/**
+ * The place without those under it; links to what is not there keep their words, and the page on
+ * which it was.
+ */
 function withoutRest(
   place: PrintPlace,
   shown: ReadonlyMap<string, string>,

@@ -97,7 +97,10 @@ describe('what stays together', () => {
     `<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle>${topics.map((_, at) => `<chapter href="topic:t${at}"/>`).join('')}</bookmap>`,
     ...topics,
   ]);
-  /** In how many chapters the kept words are on several pages, and in how many what follows begins on another. */
+  /**
+   * In how many chapters the kept words are on several pages, and in how many what follows begins
+   * on another.
+   */
   async function apart(
     print: Readonly<Partial<Record<PropertyName, Value>>>,
   ): Promise<{ divided: number; parted: number }> {

@@ -17,7 +17,10 @@ export interface Setting {
   readonly problems: Problem[];
   /** With which it is set: one that is usable. */
   readonly plan: PagePlan;
-  /** Sets the document; images that the engine cannot draw are left out and said. Throws `PrintFailure`. */
+  /**
+   * Sets the document; images that the engine cannot draw are left out and said. Throws
+   * `PrintFailure`.
+   */
   run<Made>(act: (document: PrintDocument, images: ReadonlyMap<string, Uint8Array>) => Made): Made;
 }
 
@@ -32,7 +35,8 @@ export interface Part {
 
 /**
  * A publication and a design as a document of the page engine.
- * Problems: those of style sheet and page plan, `print.glyph`, `image.unreadable` (the image is left out), and those of the document.
+ * Problems: those of style sheet and page plan, `print.glyph`, `image.unreadable` (the image is
+ * left out), and those of the document.
  * @param part of the document, where not all of it is wanted
  */
 export function settingOf(

@@ -13,7 +13,10 @@ import { describe, expect, it } from 'vitest';
 import { createPrintEngine } from './index.ts';
 import { printer } from '../testing/printed.ts';
 
-/** The sheet on which pages are printed, its covers, and tables on it: read from the PDF itself by poppler-utils and qpdf of Debian. */
+/**
+ * The sheet on which pages are printed, its covers, and tables on it: read from the PDF itself by
+ * poppler-utils and qpdf of Debian.
+ */
 const { printed } = printer(createPrintEngine());
 const points = 72 / 25.4;
 const workshop = shippedSheets['workshop']!;
@@ -277,7 +280,8 @@ describe('tables on paper', () => {
     for (const page of lying) expect(text(page)).toContain('Headword');
     expect(pages[0]!.width).toBeLessThan(pages[0]!.height);
     expect(text(pages.at(-1))).toContain('Afterwards');
-    // In a list no page can begin: there the table itself lies on its side, in one piece, or stands upright where it does not fit.
+    // In a list no page can begin: there the table itself lies on its side, in one piece, or stands
+    // upright where it does not fit.
     const listed = (count: number) =>
       printed(
         book(
@@ -355,7 +359,10 @@ describe('bars beside what changed', () => {
     concept('a', `${filler}<p>It stood here.</p><ul><li>ONCE</li><li>two</li></ul>`),
     concept('b', filler, 'Old title'),
   ]);
-  /** Dark columns of ink in a strip right of the text of an odd page, or left of it: where bars are, in points from the top. */
+  /**
+   * Dark columns of ink in a strip right of the text of an odd page, or left of it: where bars are,
+   * in points from the top.
+   */
   function bars(file: string, page: number, plan: PagePlan): [number, number][] {
     const { text } = pageGeometry(plan);
     const left = page % 2 === 1 ? (text.right + text.width) * points + 5 : text.left * points - 11;

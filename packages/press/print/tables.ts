@@ -11,7 +11,10 @@ export interface Caption {
   readonly cap?: readonly Inline[];
 }
 
-/** One grid of a table; footnotes in it stand under it. Problems: those of its grid. @param content what a cell has in it */
+/**
+ * One grid of a table; footnotes in it stand under it. Problems: those of its grid.
+ * @param content what a cell has in it
+ */
 export function tableOf(
   context: Context,
   element: Element,

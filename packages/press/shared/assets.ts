@@ -39,7 +39,10 @@ const endings: Record<string, string> = {
   'audio/mpeg': 'mp3',
 };
 
-/** A file name that is safe anywhere: made from the id and the media type, never from what a person typed. */
+/**
+ * A file name that is safe anywhere: made from the id and the media type, never from what a person
+ * typed.
+ */
 export function assetFileName({ id, mediaType }: Pick<AssetFile, 'id' | 'mediaType'>): string {
   return `${id.replace(/[^A-Za-z0-9-]/gu, '_')}.${endings[mediaType] ?? 'bin'}`;
 }

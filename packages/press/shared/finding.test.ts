@@ -40,7 +40,10 @@ describe('stems', () => {
       '\n',
     );
   };
-  /** Vocabulary of the Snowball project with its stems (Debian `snowball-data`, BSD). The Arabic one has nine million words: its first are read. */
+  /**
+   * Vocabulary of the Snowball project with its stems (Debian `snowball-data`, BSD). The Arabic one
+   * has nine million words: its first are read.
+   */
   it.each([
     ['en', 'english', 2, 0],
     ['de', 'german', 2, 0],

@@ -16,7 +16,10 @@ function isBlock(node: Node): node is Element {
   );
 }
 
-/** Splits mixed content into runs and blocks, in order; runs of nothing but white space are left out. */
+/**
+ * Splits mixed content into runs and blocks, in order; runs of nothing but white space are left
+ * out.
+ */
 export function flowOf(nodes: readonly Node[]): Flow[] {
   const flow: Flow[] = [];
   let run: Node[] = [];

@@ -22,6 +22,8 @@ export function linkWords(
 export const peerTitle = ({ number, text }: PeerLink): string =>
   number === undefined ? text : `${number} ${text}`;
 
-/** How another publication is called on paper: its title and the number under which it is issued. */
+/**
+ * How another publication is called on paper: its title and the number under which it is issued.
+ */
 export const peerName = ({ publication, bookNumber }: PeerLink): string =>
   [publication, bookNumber].filter((part) => part !== '').join(', ');

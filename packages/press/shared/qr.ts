@@ -1,6 +1,9 @@
 import { create } from 'qrcode';
 
-/** An address as a QR code (ISO/IEC 18004), drawn as SVG with the quiet zone of four modules that it needs around it. */
+/**
+ * An address as a QR code (ISO/IEC 18004), drawn as SVG with the quiet zone of four modules that it
+ * needs around it.
+ */
 export function qrImage(address: string): Uint8Array {
   const { modules } = create(address, { errorCorrectionLevel: 'M' });
   const quiet = 4;

@@ -37,7 +37,10 @@ const asOne = (text: string): string =>
 export const searchWords = (text: string, locale: string): string[] =>
   wordsOf(asOne(text).toLocaleLowerCase(locale), locale);
 
-/** Longer words of the katakana script are written with and without a long vowel at their end (common practice). */
+/**
+ * Longer words of the katakana script are written with and without a long vowel at their end
+ * (common practice).
+ */
 const withoutLongEnd = (word: string): string =>
   /^[\u30A1-\u30FC]{4,}$/u.test(word) && word.endsWith('ー') ? word.slice(0, -1) : word;
 
@@ -111,7 +114,10 @@ export interface Looking {
   readonly synonyms?: Synonyms;
 }
 
-/** What a query finds, best first: what is called so before what only speaks of it; where nothing has all of its words, what has some. */
+/**
+ * What a query finds, best first: what is called so before what only speaks of it; where nothing
+ * has all of its words, what has some.
+ */
 export function searchIn(
   engine: MiniSearch<SearchDocument>,
   query: string,

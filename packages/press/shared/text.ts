@@ -1,11 +1,15 @@
-/** Control characters that XML allows to be written but no output can show, and marks that turn the direction of text around them. */
+/**
+ * Control characters that XML allows to be written but no output can show, and marks that turn the
+ * direction of text around them.
+ */
 
 const unprintable =
   /[\u0000-\u0008\u000B\u000C\u000E-\u001F\u007F-\u009F\u202A-\u202E\u2066-\u2069\uFEFF\uFFFE\uFFFF]/gu;
 
 /**
- * Marks that stand on one letter, beyond those of any language: the longest known has 18, and the Stream-Safe Text Format takes 30
- * (UAX #15, 13). A page engine takes the square of their number, which with thousands of them are minutes.
+ * Marks that stand on one letter, beyond those of any language: the longest known has 18, and the
+ * Stream-Safe Text Format takes 30 (UAX #15, 13). A page engine takes the square of their number,
+ * which with thousands of them are minutes.
  */
 const toppling = /(\p{M}{30})\p{M}+/gu;
 

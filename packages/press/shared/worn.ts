@@ -26,7 +26,9 @@ export function wornStyles(sheet: StyleSheet): WornStyles {
   };
 }
 
-/** What a note is called: as it says itself, as its style says in this language, else as is usual. */
+/**
+ * What a note is called: as it says itself, as its style says in this language, else as is usual.
+ */
 export function noteName(
   element: Element,
   sheet: StyleSheet,

@@ -12,7 +12,10 @@ export interface SiteParts {
   readonly readers: Readers;
 }
 
-/** What a topic can ask of the site around it. All that its text says of anything else comes from here. */
+/**
+ * What a topic can ask of the site around it. All that its text says of anything else comes from
+ * here.
+ */
 export interface Around {
   link(key: string): ResolvedLink | undefined;
   target(anchor: string): Target | undefined;

@@ -22,7 +22,8 @@ export function contextTargets({
 
 /**
  * The script for applications, with the ids in it: it needs nothing but its own address.
- * `contextHelp.address(id)` gives the page, `contextHelp.open(id)` opens it; the page `help.html?id=…` of the site goes there by itself.
+ * `contextHelp.address(id)` gives the page, `contextHelp.open(id)` opens it; the page
+ * `help.html?id=…` of the site goes there by itself.
  */
 export const contextScript = (
   targets: Readonly<Record<string, ContextTarget>>,

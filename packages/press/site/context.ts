@@ -30,11 +30,17 @@ export interface SiteContext extends SiteParts {
 /** The same site in another language. */
 export interface Sibling {
   readonly locale: string;
-  /** Where something stands there, or its home page where it is not there; relative to the folder of this site. */
+  /**
+   * Where something stands there, or its home page where it is not there; relative to the folder of
+   * this site.
+   */
   address(anchor: string | undefined): string;
 }
 
-/** What all makers of a topic share while they walk it. Of the rest of the site they know what they ask. */
+/**
+ * What all makers of a topic share while they walk it. Of the rest of the site they know what they
+ * ask.
+ */
 export interface PageContext extends Pick<SiteContext, 'words' | 'sheet' | 'isSite'> {
   readonly around: Around;
   readonly locale: string;
@@ -50,7 +56,10 @@ export interface PageContext extends Pick<SiteContext, 'words' | 'sheet' | 'isSi
   idOf(element: Element): string | undefined;
   /** The class of what is for some readers only. */
   forWhom(element: Element): string | undefined;
-  /** With the place of the element in its text, where that is traced; what is made begins with an element. */
+  /**
+   * With the place of the element in its text, where that is traced; what is made begins with an
+   * element.
+   */
   traceOf(element: Element, made: Html): Html;
   /** As the lens marks it. */
   marked(element: Element, name: 'span' | 'div', content: Html): Html;

@@ -25,7 +25,10 @@ interface CountedPlace {
   readonly nested: boolean;
   readonly w: Whose;
   readonly k: readonly (readonly [kind: Captioned, anchor: string, whose: Whose])[];
-  /** Steps and list entries before which some stand that not everybody gets; absent where there are none. */
+  /**
+   * Steps and list entries before which some stand that not everybody gets; absent where there are
+   * none.
+   */
   readonly o?: readonly (readonly [anchor: string, number: number, varied: readonly Whose[]])[];
   readonly c: readonly CountedPlace[];
 }
@@ -81,7 +84,9 @@ export function countedData({ publication, readers }: SiteContext): CountedData 
   return { numbering: publication.numbering, places: publication.places.map(counted) };
 }
 
-/** The numbers of what some readers get, by anchor, counted as when a publication is made for them. */
+/**
+ * The numbers of what some readers get, by anchor, counted as when a publication is made for them.
+ */
 export function numbersFor(
   { numbering, places }: CountedData,
   isFor: (whose: Whose) => boolean,

@@ -12,7 +12,9 @@ export const text = (value: string): Html =>
   raw(plain.test(value) ? value : escapeText(printable(value)));
 const attributeText = (value: string): string =>
   plain.test(value) ? value : escapeAttribute(printable(value)).replace(/&#xA;/gu, ' ');
-/** Strings are added up rather than joined: the engine then copies them once, for the whole page. */
+/**
+ * Strings are added up rather than joined: the engine then copies them once, for the whole page.
+ */
 export const join = (parts: readonly Html[], between = ''): Html =>
   raw(parts.reduce<string>((whole, part, at) => (at === 0 ? part : whole + between + part), ''));
 
@@ -34,7 +36,10 @@ export function tag(
   return raw(withoutEnd.has(name) ? `${start}>` : `${start}>${join(children)}</${name}>`);
 }
 
-/** The same as XML: elements without an end are closed, attributes without a value have one. Only what `tag` has made is that regular. */
+/**
+ * The same as XML: elements without an end are closed, attributes without a value have one. Only
+ * what `tag` has made is that regular.
+ */
 export const asXml = (html: string): string =>
   html
     .replace(/<(img|br|meta|link|col|input|hr|area|source)\b([^>]*)>/gu, '<$1$2/>')

@@ -34,7 +34,10 @@ export const imageHtml = (
   });
 };
 
-/** A figure with its title and the areas on its image that lead somewhere. @param rest what else is in it */
+/**
+ * A figure with its title and the areas on its image that lead somewhere.
+ * @param rest what else is in it
+ */
 export function figureHtml(
   context: PageContext,
   element: Element,

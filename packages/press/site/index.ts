@@ -1,6 +1,7 @@
 /**
  * Publication → the files of a help site.
- * Static pages that need no server and also work from a folder; contents, index and search come as scripts with data.
+ * Static pages that need no server and also work from a folder; contents, index and search come as
+ * scripts with data.
  */
 import type { Publication } from '@ukiyo/core/compose';
 import { escapeText } from '@ukiyo/core/markup';
@@ -76,7 +77,10 @@ export interface SiteResult {
   readonly pageCount: number;
 }
 
-/** Makes the files of a help site. Problems: `image.unreadable` (the image is left out), those of the look. */
+/**
+ * Makes the files of a help site. Problems: `image.unreadable` (the image is left out), those of
+ * the look.
+ */
 export function siteFiles(
   publication: Publication,
   source: AssetSource,

@@ -4,7 +4,10 @@ import { tag, text } from './html.ts';
 export const languageName = (locale: string): string =>
   new Intl.DisplayNames(locale, { type: 'language' }).of(locale) ?? locale;
 
-/** The first page of a site in several languages: it leads into that of the reader, and names all for who has no script. */
+/**
+ * The first page of a site in several languages: it leads into that of the reader, and names all
+ * for who has no script.
+ */
 export function languagesPage(title: string, locales: readonly string[]): string {
   const head = tag(
     'head',
@@ -32,7 +35,10 @@ export function languagesPage(title: string, locales: readonly string[]): string
   return `<!doctype html>\n${tag('html', { lang: locales[0] }, head, tag('body', {}, tag('main', {}, tag('h1', {}, text(title)), list)))}\n`;
 }
 
-/** Leads to the language that the reader's browser asks for, with what stands in the address; to the first where it asks for none of them. */
+/**
+ * Leads to the language that the reader's browser asks for, with what stands in the address; to the
+ * first where it asks for none of them.
+ */
 export const languagesScript = `(function () {
   var links = Array.prototype.slice.call(document.querySelectorAll('a[hreflang]'));
   var wanted = (navigator.languages || [navigator.language]).map(function (one) { return one.toLowerCase(); });

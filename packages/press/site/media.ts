@@ -66,7 +66,10 @@ export function assetsShown(
 
 const ofLibrary = 'asset:';
 
-/** A player for video or sound of the library or of the web, with what it shows in words below; nothing plays by itself. */
+/**
+ * A player for video or sound of the library or of the web, with what it shows in words below;
+ * nothing plays by itself.
+ */
 export function mediaHtml(
   object: Element,
   { around, isSite }: { readonly around: { asset: SiteAssets['find'] }; readonly isSite: boolean },

@@ -3,7 +3,10 @@ import type { StyleSheet } from '@ukiyo/core/styles';
 import type { Heard, SiteParts } from './around.ts';
 import type { Html } from './html.ts';
 
-/** A topic as it was made, with what it heard of the site around it: it is made again when something else would be said. */
+/**
+ * A topic as it was made, with what it heard of the site around it: it is made again when something
+ * else would be said.
+ */
 export interface KeptTopic {
   readonly html: Html;
   readonly footnotes: readonly Html[];
@@ -20,12 +23,18 @@ interface Kind extends Pick<SiteParts, 'publication' | 'readers'> {
   readonly traced?: string;
 }
 
-/** Remembers the topics of sites between builds, so that after a change only what changed is made again. */
+/**
+ * Remembers the topics of sites between builds, so that after a change only what changed is made
+ * again.
+ */
 export interface SiteMemory {
   topicsOf(site: Kind): KeptTopics;
 }
 
-/** Of so many sites that differ in more than their topics: in style sheet, language, or in whom they are for. */
+/**
+ * Of so many sites that differ in more than their topics: in style sheet, language, or in whom they
+ * are for.
+ */
 const mostSites = 8;
 
 export function siteMemory(): SiteMemory {

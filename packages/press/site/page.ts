@@ -20,7 +20,10 @@ export interface PageParts {
   readonly for?: readonly number[];
 }
 
-/** Makes whole pages of one site: head, bar, contents, the given content, and the way on. What every page has is written once. */
+/**
+ * Makes whole pages of one site: head, bar, contents, the given content, and the way on. What every
+ * page has is written once.
+ */
 export function pageFrame(site: SiteContext, hasChoices: boolean): (parts: PageParts) => string {
   const { publication, words, look, address } = site;
   const { facts, locale } = publication;
@@ -402,7 +405,10 @@ export function placeCards(places: readonly Place[], site: SiteContext): Html {
   );
 }
 
-/** Links to the page before and after, in reading order: where the next is for some readers only, also to those behind it, until one is for all. */
+/**
+ * Links to the page before and after, in reading order: where the next is for some readers only,
+ * also to those behind it, until one is for all.
+ */
 export function wayOn(index: number, { pages, words, readers }: SiteContext): Html {
   const links = (offset: 1 | -1, rel: 'prev' | 'next', word: string): Html => {
     const found: Html[] = [];

@@ -6,7 +6,10 @@ export interface Pages {
   readonly order: readonly Place[];
   /** Places that stand on a page, their own or another's, in reading order. */
   readonly shown: readonly Place[];
-  /** Address of a place or anything in it, relative to the site's folder; undefined when it is not there. */
+  /**
+   * Address of a place or anything in it, relative to the site's folder; undefined when it is not
+   * there.
+   */
   href(anchor: string): string | undefined;
   readonly parentOf: ReadonlyMap<string, Place>;
 }
@@ -15,7 +18,10 @@ const lists = new Set(['toc', 'figurelist', 'tablelist', 'indexlist', 'glossaryl
 /** Files and folders of the site itself. */
 const reserved = ['index', 'words', 'contents', '404', 'glossary', 'help', 'assets', 'fonts'];
 
-/** After what files are called: the id of a topic, which stays when its title is another, its title, or its number and title. */
+/**
+ * After what files are called: the id of a topic, which stays when its title is another, its title,
+ * or its number and title.
+ */
 type Naming = 'ids' | 'titles' | 'numbers';
 
 /** Whether all pages stand in one folder, or those of each chapter in one of their own. */
@@ -28,7 +34,10 @@ export interface Filing {
 }
 
 const laidOut = new WeakMap<Publication, Map<string, Pages>>();
-/** Where something stands in the help site of a publication, relative to the site's folder; undefined when it is not there. */
+/**
+ * Where something stands in the help site of a publication, relative to the site's folder;
+ * undefined when it is not there.
+ */
 export function siteAddress(
   publication: Publication,
   anchor: string,

@@ -15,7 +15,11 @@ import {
 import type { Pages } from './pages.ts';
 import { formsOf, saidHtml, whenOfPlace, type Form } from './readers.ts';
 
-/** What is said at a place, with all that stand on its page, where it leads by where it stands, and its footnotes. @param level of its heading */
+/**
+ * What is said at a place, with all that stand on its page, where it leads by where it stands, and
+ * its footnotes.
+ * @param level of its heading
+ */
 export function articleOf(
   place: Place,
   site: SiteContext,
@@ -139,7 +143,10 @@ const withJoined = (place: Place, page: Place, pages: Pages): Place[] => [
     .flatMap((one) => withJoined(one, page, pages)),
 ];
 
-/** A topic at the head of the home page; readers whom it is not for get what would stand there without it. */
+/**
+ * A topic at the head of the home page; readers whom it is not for get what would stand there
+ * without it.
+ */
 function openingWith(start: Place, otherwise: readonly Html[], site: SiteContext): readonly Html[] {
   const { article, footnotes } = articleOf({ ...start, children: [] }, site);
   const whose = whenOfPlace(start);
@@ -203,7 +210,10 @@ export function contentsPage({ publication, pages, words, readers }: SiteContext
   };
 }
 
-/** Where applications lead that know only the id of what they want; an id that nobody knows is looked for. */
+/**
+ * Where applications lead that know only the id of what they want; an id that nobody knows is
+ * looked for.
+ */
 export function helpPage(site: SiteContext): PageParts {
   const { main, ...rest } = missingPage(site);
   return { ...rest, main: join([main, tag('script', { src: contextScriptFile })]), path: helpFile };

@@ -21,10 +21,16 @@ export interface ReaderChoice {
   readonly preset: readonly string[];
 }
 
-/** Words of which some are for some readers only: with the numbers of the conditions under which these are shown. */
+/**
+ * Words of which some are for some readers only: with the numbers of the conditions under which
+ * these are shown.
+ */
 export type Said = string | readonly (string | readonly [words: string, ...conditions: number[]])[];
 
-/** What a site knows of its readers: each condition of the publication has a number, and what depends on it the class `w` with that number. */
+/**
+ * What a site knows of its readers: each condition of the publication has a number, and what
+ * depends on it the class `w` with that number.
+ */
 export interface Readers {
   /** By their numbers. */
   readonly conditions: readonly When[];
@@ -42,7 +48,10 @@ export interface Readers {
   number(anchor: string, number: string): Html;
   /** Who gets a place or something in it. */
   whenAt(anchor: string): readonly When[];
-  /** Who gets what is said there: a topic, where it is one of several at its place, or something in it. */
+  /**
+   * Who gets what is said there: a topic, where it is one of several at its place, or something in
+   * it.
+   */
   whenIn(anchor: string): readonly When[];
 }
 
@@ -125,7 +134,9 @@ export function readersOf(publication: Publication): Readers {
   const byAnchor = new Map<string, readonly When[]>();
   /** Of places at which one of several topics stands. */
   const atPlaces = new Map<string, readonly When[]>();
-  /** Every condition has its number before the first page is made: pages can be made in any order. */
+  /**
+   * Every condition has its number before the first page is made: pages can be made in any order.
+   */
   const walk = (element: ResolvedElement, around: readonly When[]): void => {
     numbersOf(element.when);
     const when = element.when ? [...around, ...element.when] : around;
@@ -229,7 +240,10 @@ export interface ReadersData {
   readonly conditions: readonly When[];
 }
 
-/** @returns the data for the reader's browser. Facets that the publication does not leave open are not offered. */
+/**
+ * @returns the data for the reader's browser. Facets that the publication does not leave open are
+ * not offered.
+ */
 export function readersData(
   { open }: Publication,
   choices: readonly ReaderChoice[],

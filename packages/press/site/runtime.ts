@@ -41,7 +41,10 @@ export function siteRuntime(): ReadonlyMap<string, Uint8Array> {
   return files;
 }
 
-/** A page or file of a site as the workshop shows it in a frame: with the script that takes its orders. */
+/**
+ * A page or file of a site as the workshop shows it in a frame: with the script that takes its
+ * orders.
+ */
 export function asProof(
   path: string,
   content: string | Uint8Array | undefined,

@@ -13,7 +13,9 @@ import { printable } from '../shared/text.ts';
 import type { SiteContext } from './context.ts';
 import { formsOf, whenOfPlace, type Readers, type Said } from './readers.ts';
 
-/** The search index of a site, as the script file that a page loads when its reader first searches. */
+/**
+ * The search index of a site, as the script file that a page loads when its reader first searches.
+ */
 export function searchIndexScript(
   { publication, pages, readers }: SiteContext,
   synonyms: Synonyms = [],
@@ -91,7 +93,10 @@ interface Part {
   readonly when: readonly When[];
 }
 
-/** The words of an element, apart from those inside it that are for some readers only, which come after. */
+/**
+ * The words of an element, apart from those inside it that are for some readers only, which come
+ * after.
+ */
 function partsOf(element: ResolvedElement, around: readonly When[]): Part[] {
   const inner: Part[] = [];
   const plain = (one: ResolvedElement): ResolvedElement => {
@@ -131,7 +136,10 @@ function termsOfSome(
 /** In which documents a term stands, ascending, and how often in each; by field. */
 type Standing = { readonly documents: number[]; readonly counts: number[] }[];
 
-/** A document, or with an element for its text: the words of one are counted once for as long as it is there. */
+/**
+ * A document, or with an element for its text: the words of one are counted once for as long as it
+ * is there.
+ */
 type IndexedDocument = Omit<SearchDocument, 'text'> & { readonly text: string | ResolvedElement };
 
 /** How often each term stands in a text, and how many different words it has. */
@@ -153,8 +161,9 @@ function tallyOf(text: string, locale: string, stem: (word: string) => string): 
 }
 
 /**
- * The index that MiniSearch writes as JSON when the documents are added to it one by one, made by plain counting in a fifth of the time:
- * its own building keeps a tree for searching, which here only the reader's browser needs.
+ * The index that MiniSearch writes as JSON when the documents are added to it one by one, made by
+ * plain counting in a fifth of the time: its own building keeps a tree for searching, which here
+ * only the reader's browser needs.
  */
 export function searchIndex(documents: readonly IndexedDocument[], locale: string): string {
   const stem = stemmer(locale);
@@ -202,7 +211,10 @@ const numbered = (values: readonly unknown[]): object => Object.assign({}, value
 const writeStanding = (standing: Standing): string =>
   `{${standing.flatMap(({ documents, counts }, field) => (documents.length === 0 ? [] : [`"${field}":{${documents.map((at, index) => `"${at}":${counts[index]!}`).join()}}`])).join()}}`;
 
-/** JSON as it may stand in a script: `<` never appears in it, so it cannot end the script early when that is put inline. */
+/**
+ * JSON as it may stand in a script: `<` never appears in it, so it cannot end the script early when
+ * that is put inline.
+ */
 export const inScript = (json: string): string =>
   json.replace(
     /[<\u2028\u2029]/g,

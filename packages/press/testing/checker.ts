@@ -9,7 +9,10 @@ const jar = join(
   'build/dist/vnu.jar',
 );
 
-/** Errors that the Nu HTML checker of the W3C finds in pages (npm `vnu-jar`, MIT): all of them in one run of Java. */
+/**
+ * Errors that the Nu HTML checker of the W3C finds in pages (npm `vnu-jar`, MIT): all of them in
+ * one run of Java.
+ */
 export function checkedHtml(
   pages: readonly (readonly [path: string, content: string])[],
 ): string[] {

@@ -24,7 +24,10 @@ export interface Printed {
   readonly problems: readonly { readonly code: string; readonly message: string }[];
 }
 
-/** Prints publications, and reads from each PDF where its words stand, in points, by poppler-utils of Debian. */
+/**
+ * Prints publications, and reads from each PDF where its words stand, in points, by poppler-utils
+ * of Debian.
+ */
 export function printer(engine: PrintEngine): {
   printed(publication: Publication, design: PrintDesign, source?: AssetSource): Promise<Printed>;
   folder: string;

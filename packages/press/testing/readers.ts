@@ -30,7 +30,10 @@ export const pagesOf = (files: Files): [string, string][] =>
 export const dataOf = (script: string): unknown =>
   JSON.parse(/=(\{.*\}|\[.*\]);\n$/su.exec(script)![1]!);
 
-/** Our own pages are as strict as XML, but for elements without an end and attributes without a value. */
+/**
+ * Our own pages are as strict as XML, but for elements without an end and attributes without a
+ * value.
+ */
 export const bodyOf = (page: string): Element =>
   readXml(
     /<body.*<\/body>/su
@@ -43,7 +46,10 @@ const isSeenOf = ({ name, attributes }: Element): boolean =>
   ['article', 'h1'].includes(name) ||
   ['home', 'all-contents', 'inside', 'related'].includes(attributes['class'] ?? '');
 
-/** What a reader sees of a page, in words and images: what his style sheet hides, and the numbers that his browser counts. */
+/**
+ * What a reader sees of a page, in words and images: what his style sheet hides, and the numbers
+ * that his browser counts.
+ */
 export function seenBy(
   body: Element,
   holds: readonly boolean[] = [],

@@ -46,7 +46,10 @@ export async function seedDemo(services: Services, folder: string): Promise<bool
   return true;
 }
 
-/** The first administrator and an empty project, for a library without the demo. The password is shown once. */
+/**
+ * The first administrator and an empty project, for a library without the demo. The password is
+ * shown once.
+ */
 export async function seedEmpty(
   services: Services,
 ): Promise<{ email: string; password: string } | undefined> {

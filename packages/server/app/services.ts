@@ -77,7 +77,9 @@ export interface Settings {
 export interface ServiceOptions {
   /** Connections to the database, at most. */
   readonly connections?: number;
-  /** Where long texts and large drawings are worked on; in the thread that asks where there is none. */
+  /**
+   * Where long texts and large drawings are worked on; in the thread that asks where there is none.
+   */
   readonly threads?: Omit<Threads, 'close'>;
 }
 

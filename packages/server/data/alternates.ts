@@ -11,7 +11,10 @@ import { againWhereSomebodyTypes, type Rewritten, type TextRewriting } from './r
 export interface AlternateStore {
   /** Of a base or of one of its alternates; undefined where there is no such topic. */
   read(project: string, id: string): Promise<Alternates | undefined>;
-  /** A copy that stands in for the base; undefined where there is no such topic, or it is an alternate itself. */
+  /**
+   * A copy that stands in for the base; undefined where there is no such topic, or it is an
+   * alternate itself.
+   */
   make(
     project: string,
     base: string,

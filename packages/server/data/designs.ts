@@ -31,7 +31,10 @@ interface DesignChange<Kind extends DesignKind> {
   readonly content: ContentOf[Kind];
 }
 
-/** The style sheets, page plans and site looks of a project: those that ship, as the team has changed them, and its own. */
+/**
+ * The style sheets, page plans and site looks of a project: those that ship, as the team has
+ * changed them, and its own.
+ */
 export interface DesignStore {
   read(project: string, transaction?: Transaction): Promise<Designs>;
   /** A style sheet by its id; what ships where there is none by now. */
@@ -52,7 +55,10 @@ const shipped: { readonly [Kind in DesignKind]: Readonly<Record<string, ContentO
   looks: shippedLooks,
 };
 
-/** What is stored with what ships and is not changed; what was stored by an earlier version and cannot be read gives way to what ships. */
+/**
+ * What is stored with what ships and is not changed; what was stored by an earlier version and
+ * cannot be read gives way to what ships.
+ */
 function merged<Content>(
   rows: readonly DesignRow[],
   ships: Readonly<Record<string, Content>>,

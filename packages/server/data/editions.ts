@@ -15,7 +15,9 @@ interface NewImpression {
 export interface EditionStore {
   lenses(project: string): Promise<Lens[]>;
   saveLens(project: string, lens: Lens, transaction?: Transaction): Promise<void>;
-  /** Changes a lens as it stands now, so that nobody's change is lost; undefined when there is none. */
+  /**
+   * Changes a lens as it stands now, so that nobody's change is lost; undefined when there is none.
+   */
   changeLens(project: string, id: string, change: (lens: Lens) => Lens): Promise<Lens | undefined>;
   removeLens(project: string, id: string): Promise<boolean>;
   editions(project: string, transaction?: Transaction): Promise<Edition[]>;
@@ -23,7 +25,10 @@ export interface EditionStore {
   createEdition(project: string, input: EditionInput, transaction?: Transaction): Promise<Edition>;
   updateEdition(project: string, id: string, input: EditionInput): Promise<Edition | undefined>;
   removeEdition(project: string, id: string): Promise<boolean>;
-  /** Editions of all projects whose time of the day has come since it was last asked for, each once however many ask and however late. */
+  /**
+   * Editions of all projects whose time of the day has come since it was last asked for, each once
+   * however many ask and however late.
+   */
   takeDue(now: Date): Promise<{ project: string; edition: string }[]>;
   /** The newest of a project, and all that are signed off, newest first. */
   impressions(project: string): Promise<Impression[]>;
@@ -46,7 +51,10 @@ export interface EditionStore {
   sealImpression(project: string, id: string, seal: Seal | null): Promise<void>;
   /** False where it is not there, or signed off: then it stays. */
   removeImpression(project: string, id: string): Promise<boolean>;
-  /** Those of an edition that its rule clears: older than so many that were built, not signed off, named or the one since which changes have bars. */
+  /**
+   * Those of an edition that its rule clears: older than so many that were built, not signed off,
+   * named or the one since which changes have bars.
+   */
   outdated(edition: string): Promise<string[]>;
   /** The version of every item that went into an impression; none where it is gone. */
   inputsOf(project: string, impression: string): Promise<Readonly<Record<string, number>>>;

@@ -25,7 +25,10 @@ import { isIndexable, listedTitle, searchedText } from './indexable.ts';
 import type { ItemRow } from './models.ts';
 import type { Settle } from './settling.ts';
 
-/** Reading and writing of topics and maps. What is derived from a text is written in the same transaction as the text. */
+/**
+ * Reading and writing of topics and maps. What is derived from a text is written in the same
+ * transaction as the text.
+ */
 export interface ItemStore {
   list(project: string, query: ItemQuery): Promise<{ total: number; items: ItemSummary[] }>;
   folders(project: string): Promise<FolderCount[]>;
@@ -45,7 +48,10 @@ export interface ItemStore {
   folderOf(project: string, id: string): Promise<string | undefined>;
   /** Ids by where they stand. */
   paths(project: string): Promise<Map<string, string>>;
-  /** `conflict` when `version` is not the stored one; `live` when the authority of live editing has to make the change. */
+  /**
+   * `conflict` when `version` is not the stored one; `live` when the authority of live editing has
+   * to make the change.
+   */
   save(
     project: string,
     id: string,
@@ -58,7 +64,10 @@ export interface ItemStore {
     versions: Readonly<Record<string, number>>,
     note: string,
   ): Promise<void>;
-  /** Writes a text within a transaction that holds the row; returns the version that now stands. A text that is the same makes none, unless it has a note. */
+  /**
+   * Writes a text within a transaction that holds the row; returns the version that now stands. A
+   * text that is the same makes none, unless it has a note.
+   */
   write(
     row: Model<ItemRow, Partial<ItemRow>>,
     change: { text: string; note: string },
@@ -71,7 +80,10 @@ export interface ItemStore {
   textsAt(project: string, versions: Readonly<Record<string, number>>): Promise<LibraryText[]>;
   revisionText(project: string, id: string, version: number): Promise<string | undefined>;
   ids(project: string): Promise<Set<string>>;
-  /** Counts the problems, the facet values and the uses of every text anew, after something else was agreed on. */
+  /**
+   * Counts the problems, the facet values and the uses of every text anew, after something else was
+   * agreed on.
+   */
   recount(project: string): Promise<void>;
   texts(project: string): Promise<LibraryText[]>;
 }
@@ -87,7 +99,10 @@ interface NewRow {
   readonly text: string;
 }
 
-/** Rows of one statement: enough to be quick, few enough to stay far from the limit of parameters, and of memory. */
+/**
+ * Rows of one statement: enough to be quick, few enough to stay far from the limit of parameters,
+ * and of memory.
+ */
 const mostRows = 200;
 const mostCharacters = 8_000_000;
 
@@ -167,7 +182,10 @@ const indexedBase = (base: string | undefined): string | null =>
 export const hashOf = (content: string): string =>
   createHash('sha256').update(content).digest('hex');
 
-/** @param agreedIn what texts are checked against @param settle works out what is stored with a text */
+/**
+ * @param agreedIn what texts are checked against
+ * @param settle works out what is stored with a text
+ */
 export function itemStore(
   { sequelize, models }: Database,
   agreedIn: (project: string, transaction?: Transaction) => Promise<Agreed>,
@@ -219,7 +237,10 @@ export function itemStore(
     await facetUses.destroy({ where: { projectId: project, itemId: id }, transaction });
     await facetUses.bulkCreate(facetRows(project, id, facetValues), { transaction });
   };
-  /** The history of what was removed stays: an item that comes again under its id goes on from there. */
+  /**
+   * The history of what was removed stays: an item that comes again under its id goes on from
+   * there.
+   */
   const versionsBefore = async (
     project: string,
     rows: readonly NewRow[],

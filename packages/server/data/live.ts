@@ -22,10 +22,14 @@ export interface LiveKey {
 
 type LoggedStep = Pick<LiveStepRow, 'version' | 'step' | 'client' | 'person'>;
 
-/** The documents of live editing and the log of their steps. A step is in the log before anybody hears of it. */
+/**
+ * The documents of live editing and the log of their steps. A step is in the log before anybody
+ * hears of it.
+ */
 export interface LiveLog {
   /**
-   * The document as last written with the steps since. A topic that has none yet begins from its text.
+   * The document as last written with the steps since. A topic that has none yet begins from its
+   * text.
    * @param begin makes the document of a text, as JSON; undefined when the text cannot be edited
    */
   open(
@@ -34,7 +38,10 @@ export interface LiveLog {
     begin: (text: string) => string | undefined | Promise<string | undefined>,
   ): Promise<{ document: LiveDocumentRow; steps: LoggedStep[] } | undefined>;
   since(key: LiveKey, epoch: string, version: number): Promise<LoggedStep[]>;
-  /** `raced` when another process was first with this version, `gone` when the topic or this line of versions is no more. */
+  /**
+   * `raced` when another process was first with this version, `gone` when the topic or this line of
+   * versions is no more.
+   */
   append(
     key: LiveKey,
     epoch: string,
@@ -42,7 +49,10 @@ export interface LiveLog {
     steps: readonly unknown[],
     by: { client: string; person: string },
   ): Promise<'kept' | 'raced' | 'gone'>;
-  /** Writes text and document as of a version; undefined when the topic is gone. What was written of a later version stays. */
+  /**
+   * Writes text and document as of a version; undefined when the topic is gone. What was written of
+   * a later version stays.
+   */
   write(
     key: LiveKey,
     as: {
@@ -56,8 +66,10 @@ export interface LiveLog {
     },
   ): Promise<number | undefined>;
   /**
-   * Changes the tree of a topic that is edited live, within a transaction that holds the row: the difference is a step like any other, and text and document follow at once.
-   * False when it is not edited live; a step of somebody else at the same moment breaks the transaction with a `UniqueConstraintError`.
+   * Changes the tree of a topic that is edited live, within a transaction that holds the row: the
+   * difference is a step like any other, and text and document follow at once. False when it is not
+   * edited live; a step of somebody else at the same moment breaks the transaction with a
+   * `UniqueConstraintError`.
    */
   change(
     row: Model<ItemRow, Partial<ItemRow>>,
@@ -90,7 +102,10 @@ export function liveLog({ sequelize, models }: Database, items: ItemStore): Live
         ...(transaction ? { transaction } : {}),
       })
     ).map((row) => row.get());
-  /** Writes the steps and tells every process of the database, which hears of it when the transaction ends. */
+  /**
+   * Writes the steps and tells every process of the database, which hears of it when the
+   * transaction ends.
+   */
   const log = (
     key: LiveKey,
     epoch: string,

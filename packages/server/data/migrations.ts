@@ -195,7 +195,8 @@ export const migrations: readonly Migration[] = [
     `,
   },
   {
-    // Files get an ending of what they are, and sizes that can be drawn: earlier versions took both as they were claimed.
+    // Files get an ending of what they are, and sizes that can be drawn: earlier versions took both
+    // as they were claimed.
     name: '0022-assets',
     sql: `
       UPDATE assets SET width = NULL, height = NULL WHERE NOT (width > 0 AND width <= 100000 AND height > 0 AND height <= 100000);

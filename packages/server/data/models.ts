@@ -174,7 +174,9 @@ export interface ImpressionRow {
   finishedAt: Date | null;
 }
 
-/** The document of a topic that is or was being edited live, as of its last writing to the library. */
+/**
+ * The document of a topic that is or was being edited live, as of its last writing to the library.
+ */
 export interface LiveDocumentRow {
   projectId: string;
   itemId: string;
@@ -240,7 +242,10 @@ export interface DesignRow {
 export interface LinkedSourceRow {
   projectId: string;
   folder: string;
-  /** What is known of the files of one that was linked stays: linked again, it goes on with its topics. */
+  /**
+   * What is known of the files of one that was linked stays: linked again, it goes on with its
+   * topics.
+   */
   isLinked: boolean;
   files: LinkedFile[];
   readAt: Date | null;

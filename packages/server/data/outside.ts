@@ -79,7 +79,10 @@ export function noticeStore({ models }: Database): NoticeStore {
   };
 }
 
-/** Nothing leaves this server: messages lie in the outbox, where people see what would have been sent. */
+/**
+ * Nothing leaves this server: messages lie in the outbox, where people see what would have been
+ * sent.
+ */
 export function simulatedCourier({ models, sequelize }: Database): Courier {
   return {
     isSimulated: true,

@@ -72,7 +72,8 @@ interface PublishingStores {
 }
 
 /**
- * Takes in what `publishing.json` says: designs that nobody here has changed, and editions whose names are free.
+ * Takes in what `publishing.json` says: designs that nobody here has changed, and editions whose
+ * names are free.
  * @param idOf of a topic, map or lens by its path in the package
  * @returns problems `package.publishing` and `package.exists`, and how many editions are new
  */

@@ -24,8 +24,9 @@ export type ValueRenaming = (
 ) => Promise<RenamedValue | undefined>;
 
 /**
- * Gives a facet value another name in the list, in every lens and in every text, in one transaction. A name that the facet has already makes the two one.
- * Where a text is being written, the change is a step among the others.
+ * Gives a facet value another name in the list, in every lens and in every text, in one
+ * transaction. A name that the facet has already makes the two one. Where a text is being written,
+ * the change is a step among the others.
  * @returns undefined when the list was changed since
  */
 export function valueRenaming(

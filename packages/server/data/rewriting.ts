@@ -15,7 +15,10 @@ export type TextRewriting = (
   transaction: Transaction,
 ) => Promise<Rewritten>;
 
-/** Changes many texts within one transaction. Where a text is being written, the change is a step among the others. */
+/**
+ * Changes many texts within one transaction. Where a text is being written, the change is a step
+ * among the others.
+ */
 export function textRewriting(
   { models }: Database,
   items: ItemStore,

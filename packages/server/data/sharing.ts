@@ -27,7 +27,10 @@ export type CopyMerging = (
   author: string,
 ) => Promise<CopiesShared | undefined>;
 
-/** Later places first, and what holds others after them: the paths of those that still wait stay right. */
+/**
+ * Later places first, and what holds others after them: the paths of those that still wait stay
+ * right.
+ */
 const lastFirst = (a: { readonly path: Path }, b: { readonly path: Path }): number => {
   const at = a.path.findIndex((step, index) => step !== b.path[index]);
   return at === -1 || b.path[at] === undefined
@@ -36,9 +39,11 @@ const lastFirst = (a: { readonly path: Path }, b: { readonly path: Path }): numb
 };
 
 /**
- * Makes copies one passage of a new topic, which all of their places borrow, in one transaction. For whom each is, and what else its
- * element says of it, stays at its place: the passage itself has content alone.
- * @returns undefined when the wording that is to be kept is not there any more, or can be lent nowhere
+ * Makes copies one passage of a new topic, which all of their places borrow, in one transaction.
+ * For whom each is, and what else its element says of it, stays at its place: the passage itself
+ * has content alone.
+ * @returns undefined when the wording that is to be kept is not there any more, or can be lent
+ * nowhere
  */
 export function copyMerging(
   { sequelize, models }: Database,

@@ -18,22 +18,34 @@ import type { ItemStore } from './items.ts';
 import type { LinkedSourceRow } from './models.ts';
 import { againWhereSomebodyTypes, type Rewritten, type TextRewriting } from './rewriting.ts';
 
-/** Folders outside the library whose Markdown files are topics here, and are read again when they change. */
+/**
+ * Folders outside the library whose Markdown files are topics here, and are read again when they
+ * change.
+ */
 export interface SourceStore {
   /** Those that are linked, and those that could be. */
   list(project: string): Promise<SourceSummary[]>;
-  /** How the files of one stand, linked or not; undefined where there is neither a link nor a folder. */
+  /**
+   * How the files of one stand, linked or not; undefined where there is neither a link nor a
+   * folder.
+   */
   look(project: string, folder: string): Promise<SourceState | undefined>;
   /** False where there is no such folder, or it is linked already. */
   link(project: string, folder: string): Promise<boolean>;
-  /** Takes what is new and what has changed; what was changed here too stays, unless the order says otherwise. Undefined where it is not linked. */
+  /**
+   * Takes what is new and what has changed; what was changed here too stays, unless the order says
+   * otherwise. Undefined where it is not linked.
+   */
   read(
     project: string,
     folder: string,
     author: string,
     order?: SourceOrder,
   ): Promise<{ reading: SourceReading; texts: Rewritten } | undefined>;
-  /** Its topics stay, as topics like any other; linked again, it goes on with them. False where it is not linked. */
+  /**
+   * Its topics stay, as topics like any other; linked again, it goes on with them. False where it
+   * is not linked.
+   */
   unlink(project: string, folder: string): Promise<boolean>;
 }
 

@@ -9,12 +9,19 @@ import { againWhereSomebodyTypes, type Rewritten, type TextRewriting } from './r
 
 /** Where things are used, and what a change of them touches. */
 export interface UseStore {
-  /** Who uses it, which maps show it in the end, through borrowing and sub-maps, and which editions are made of these. */
+  /**
+   * Who uses it, which maps show it in the end, through borrowing and sub-maps, and which editions
+   * are made of these.
+   */
   reach(project: string, of: ReachOf): Promise<Reach>;
-  /** Takes a topic or map out, with another one in its place wherever it is used; undefined when either is not there, or one is a map and the other not. */
+  /**
+   * Takes a topic or map out, with another one in its place wherever it is used; undefined when
+   * either is not there, or one is a map and the other not.
+   */
   replace(project: string, id: string, by: string, author: string): Promise<Rewritten | undefined>;
   /**
-   * A topic goes on as one that stands in for another for some readers; the other one takes its place wherever it is used.
+   * A topic goes on as one that stands in for another for some readers; the other one takes its
+   * place wherever it is used.
    * @returns undefined when either is not there, or is or has an alternate where that cannot be
    */
   standIn(
@@ -95,7 +102,10 @@ export function useStore(
     ];
     return rows.flatMap((row) => row?.get().alternateOf ?? []);
   }
-  /** For each edition the last impression that is done, with the version of an item that went into it. */
+  /**
+   * For each edition the last impression that is done, with the version of an item that went into
+   * it.
+   */
   async function lastBuilt(project: string, id: string): Promise<Map<string, Built>> {
     const rows = await sequelize.query<Built & { edition: string }>(
       `SELECT DISTINCT ON (edition) edition, number, (inputs->>:id)::int AS version FROM impressions
@@ -121,7 +131,10 @@ export function useStore(
     });
     return rows.map((row) => summaryOf(row.get()));
   }
-  /** Puts one item in the place of another wherever that is used; undefined when either is not there, or one is a map and the other not. */
+  /**
+   * Puts one item in the place of another wherever that is used; undefined when either is not
+   * there, or one is a map and the other not.
+   */
   async function putInPlace(
     project: string,
     id: string,

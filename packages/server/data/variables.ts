@@ -32,14 +32,20 @@ import { againWhereSomebodyTypes, type Rewritten, type TextRewriting } from './r
 /** The variables that maps define. */
 export interface VariableStore {
   read(project: string): Promise<Variables>;
-  /** Undefined where there is no such map, or the definition that is meant does not stand there any more. */
+  /**
+   * Undefined where there is no such map, or the definition that is meant does not stand there any
+   * more.
+   */
   change(
     project: string,
     set: string,
     change: VariableChange,
     author: string,
   ): Promise<Rewritten | undefined>;
-  /** Another name for a variable, where it is defined, wherever it is used and in every edition, in one transaction. */
+  /**
+   * Another name for a variable, where it is defined, wherever it is used and in every edition, in
+   * one transaction.
+   */
   rename(project: string, from: string, to: string, author: string): Promise<Rewritten>;
 }
 

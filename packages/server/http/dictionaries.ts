@@ -9,7 +9,10 @@ interface Shipped {
   readonly aff: Uint8Array;
   readonly dic: Uint8Array;
 }
-/** Dictionaries that ship, by locale: those for Hunspell whose licences allow it. A language without a region is spelt as any of its regions does. */
+/**
+ * Dictionaries that ship, by locale: those for Hunspell whose licences allow it. A language without
+ * a region is spelt as any of its regions does.
+ */
 const shipped: Readonly<Record<string, readonly Shipped[]>> = {
   en: [american, british],
   'en-us': [american],

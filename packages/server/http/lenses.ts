@@ -9,7 +9,10 @@ import { notFound, Refused } from './guard.ts';
 const InProject = z.object({ project: z.uuid() });
 const OneLens = InProject.extend({ id: z.string().max(200) });
 
-/** Lenses: kept by administrators and publishers, looked through by everybody; as DITAVAL in and out. */
+/**
+ * Lenses: kept by administrators and publishers, looked through by everybody; as DITAVAL in and
+ * out.
+ */
 export const lensRoutes =
   ({ editions, facets }: Services): FastifyPluginAsyncZod =>
   async (app) => {

@@ -39,8 +39,9 @@ interface Built extends Made {
 }
 
 /**
- * Builds one edition into a folder: the files of its output, as `outputs` of contracts names them; what went in and what stands on its pages are kept there too.
- * Bad content is left out and reported; the rest is built.
+ * Builds one edition into a folder: the files of its output, as `outputs` of contracts names them;
+ * what went in and what stands on its pages are kept there too. Bad content is left out and
+ * reported; the rest is built.
  */
 export async function buildEdition(
   services: Services,
@@ -223,7 +224,9 @@ async function filesBelow(folder: string): Promise<string[]> {
     .sort();
 }
 
-/** What went out can be found again: the texts of its map and topics, as they were, carry its name. */
+/**
+ * What went out can be found again: the texts of its map and topics, as they were, carry its name.
+ */
 async function nameWhatWasBuilt(
   services: Services,
   project: string,

@@ -5,17 +5,24 @@ import type { BuildOutcome } from './build.ts';
 import type { BuildOrder, BuildReport } from './builderChild.ts';
 import { startChild } from './warm.ts';
 
-/** Above this a builder is replaced after its order is done: the page engine never gives memory back. */
+/**
+ * Above this a builder is replaced after its order is done: the page engine never gives memory
+ * back.
+ */
 const mostMemory = 900 * 1024 * 1024;
 
 export class Cancelled extends Error {}
 
-/** The longest known manual takes a minute on a slow machine; what takes this long, in milliseconds, does not end. */
+/**
+ * The longest known manual takes a minute on a slow machine; what takes this long, in milliseconds,
+ * does not end.
+ */
 const longestBuild = 20 * 60_000;
 
 /**
- * Who writes goes before what is built. The priority is set before the child has any thread but its first: on Linux it is of one thread, and only
- * threads that are made later take it over (setpriority(2), “C library/kernel differences”).
+ * Who writes goes before what is built. The priority is set before the child has any thread but its
+ * first: on Linux it is of one thread, and only threads that are made later take it over
+ * (setpriority(2), “C library/kernel differences”).
  */
 function startGivingWay(): ChildProcess {
   const child = startChild('builderChild');

@@ -35,7 +35,9 @@ export interface Workbench {
   engine?: PrintEngine;
   /** The last library of each project: a text that has not changed is not read again. */
   readonly libraries: Map<string, TextLibrary>;
-  /** What editions were at the impression since which changes have bars, by what they are made of. */
+  /**
+   * What editions were at the impression since which changes have bars, by what they are made of.
+   */
   readonly earlier: Map<
     string,
     {
@@ -75,7 +77,10 @@ export function assetsOf(services: Services, rows: readonly AssetRow[]): AssetSo
   };
 }
 
-/** The library as it is stored now; texts that have not changed since the last time are not read again. */
+/**
+ * The library as it is stored now; texts that have not changed since the last time are not read
+ * again.
+ */
 export async function readLibrary(services: Services, project: string, bench: Workbench) {
   return libraryOf(await gatherLibrary(services, project), project, bench);
 }
@@ -119,8 +124,8 @@ const delivered = (output: Edition['output']): Pick<Composition, 'deliveryTarget
 };
 
 /**
- * How another map is published, for links into it: first the editions that are most like this one, and of equal ones that which leaves least of its
- * map out.
+ * How another map is published, for links into it: first the editions that are most like this one,
+ * and of equal ones that which leaves least of its map out.
  */
 function peerEditionsFor(
   edition: Edition,
@@ -162,7 +167,10 @@ function peerEditionsFor(
       });
 }
 
-/** Composes an edition from what is stored now, quicker where little has changed since the last time. */
+/**
+ * Composes an edition from what is stored now, quicker where little has changed since the last
+ * time.
+ */
 export async function composeEdition(
   services: Services,
   project: string,
@@ -212,7 +220,10 @@ export async function composeInputs(inputs: Inputs, project: string, bench: Work
   return { publication, design, look, library, lens, agreed, texts, rows };
 }
 
-/** With bars beside what is not in an earlier impression of the edition, or otherwise; without them where that is gone. */
+/**
+ * With bars beside what is not in an earlier impression of the edition, or otherwise; without them
+ * where that is gone.
+ */
 async function barred(
   composed: Publication,
   inputs: Inputs,

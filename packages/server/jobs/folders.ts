@@ -39,7 +39,8 @@ export async function fileInto(
 
 /**
  * Files into a folder that is called as their output is, and into an archive beside it.
- * @param kept files of earlier folders, and afterwards those of this one: what is the same is one file on the disk under both names, and not packed again
+ * @param kept files of earlier folders, and afterwards those of this one: what is the same is one
+ * file on the disk under both names, and not packed again
  */
 export async function folderInto(
   folder: string,
@@ -100,7 +101,10 @@ function isLinked(file: string, name: string): boolean {
 const isPackedAlready = (path: string): boolean =>
   /\.(?:png|jpe?g|gif|webp|avif|woff2?|mp4|webm|mp3|m4a|ogg|zip)$/iu.test(path);
 
-/** Of every file in an archive: what is the same has the same bytes. The day is the first that zip files can tell. */
+/**
+ * Of every file in an archive: what is the same has the same bytes. The day is the first that zip
+ * files can tell.
+ */
 const alwaysTheSame = new Date(1980, 0, 1);
 
 function archiveAt(path: string) {
@@ -163,6 +167,9 @@ const plainly: Readonly<Record<string, string>> = {
   ENOTDIR: 'The folder of impressions is no folder.',
   EMFILE: 'Too many files are open on the server.',
 };
-/** Why files could not be written, for those who wait for them; undefined where it is nothing of that kind. */
+/**
+ * Why files could not be written, for those who wait for them; undefined where it is nothing of
+ * that kind.
+ */
 export const whyNotWritten = (error: unknown): string | undefined =>
   plainly[error instanceof Error && 'code' in error ? String(error.code) : ''];

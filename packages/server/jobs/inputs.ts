@@ -8,7 +8,10 @@ import type { Services } from '../app/services.ts';
 import type { LibraryText } from '../data/items.ts';
 import type { AssetRow } from '../data/models.ts';
 
-/** All that goes into the composing of an edition, as it is stored now or was then: what is made of it depends on nothing else. */
+/**
+ * All that goes into the composing of an edition, as it is stored now or was then: what is made of
+ * it depends on nothing else.
+ */
 export interface Inputs {
   readonly edition: Edition;
   readonly texts: readonly LibraryText[];
@@ -25,7 +28,10 @@ export interface Inputs {
   readonly sourceLocale: string | null;
   /** Of the whole project: links lead into their publications. */
   readonly editions: readonly Edition[];
-  /** The texts of the impression since which an edition tells changes; none where there is none, or where it is gone. */
+  /**
+   * The texts of the impression since which an edition tells changes; none where there is none, or
+   * where it is gone.
+   */
   before(edition: Edition): Promise<readonly LibraryText[]>;
 }
 
@@ -35,7 +41,10 @@ export interface Written {
   readonly text: string;
 }
 
-/** What a library is made of. @param written a text as it is being written, which need not be stored */
+/**
+ * What a library is made of.
+ * @param written a text as it is being written, which need not be stored
+ */
 export async function gatherLibrary(
   services: Services,
   project: string,
@@ -105,7 +114,9 @@ type Recorded = Omit<Inputs, 'before' | 'facts' | 'sourceLocale'> &
     readonly earlier: Readonly<Record<string, readonly LibraryText[]>>;
   };
 
-/** What went into an impression, as it was recorded; only files that `recordInputs` wrote are read. */
+/**
+ * What went into an impression, as it was recorded; only files that `recordInputs` wrote are read.
+ */
 export async function recordedInputs(path: string): Promise<Inputs> {
   const recorded = JSON.parse((await unpack(await readFile(path))).toString('utf8')) as Recorded;
   // Earlier versions recorded neither facts nor the language of the project.

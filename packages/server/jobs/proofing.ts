@@ -97,12 +97,16 @@ const proofOf = (
   engineMilliseconds: Math.round(pages.engineMilliseconds),
 });
 
-/** A whole layout is made once nobody has asked for this long, in milliseconds: it takes the process for seconds. */
+/**
+ * A whole layout is made once nobody has asked for this long, in milliseconds: it takes the process
+ * for seconds.
+ */
 const restBefore = 1200;
 
 /**
  * Sets what is asked for, without writing anything.
- * A topic is set alone, and stands as the last layout of the whole says; that layout is made again when there is time for it.
+ * A topic is set alone, and stands as the last layout of the whole says; that layout is made again
+ * when there is time for it.
  */
 export async function proof(
   services: Services,
@@ -189,7 +193,10 @@ export async function proof(
   return proofOf(pages, question.has, started, layout !== undefined);
 }
 
-/** A file of the site as the edition would give it now. What a page brings with it is of the site as it was when the page was asked for. */
+/**
+ * A file of the site as the edition would give it now. What a page brings with it is of the site as
+ * it was when the page was asked for.
+ */
 async function siteFile(
   services: Services,
   project: string,

@@ -21,7 +21,9 @@ interface BuildJob {
   readonly impression: string;
 }
 
-/** The queue of builds in PostgreSQL: any number of processes may put in, and any number may work. */
+/**
+ * The queue of builds in PostgreSQL: any number of processes may put in, and any number may work.
+ */
 export interface Queue {
   enqueue(impression: string): Promise<void>;
   cancel(impression: string): Promise<void>;

@@ -56,7 +56,8 @@ describe('every route', () => {
             'content-type': 'application/json',
             ...(role === undefined ? {} : { cookie: await server.cookieOf(role) }),
           },
-          // No route takes this: whoever is let in is told that the request is wrong, and changes nothing.
+          // No route takes this: whoever is let in is told that the request is wrong, and changes
+          // nothing.
           ...(method === 'GET' ? {} : { payload: '{"wrong":' }),
         });
         const isLetIn = role !== undefined && permissionsOf(role).has(permission);

@@ -4,7 +4,10 @@ import { lookRules, type SiteLook } from '@ukiyo/core/styles';
 import { useEventListener } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 
-/** A page of a site as readers see it on a phone, a tablet or a desk, as small as there is room for; its own links and choices work. */
+/**
+ * A page of a site as readers see it on a phone, a tablet or a desk, as small as there is room for;
+ * its own links and choices work.
+ */
 const { address, label, look } = defineProps<{
   address: string;
   label: string;
@@ -34,7 +37,10 @@ const style = computed(() => ({
   transform: `scale(${share.value})`,
 }));
 
-/** The page has an origin of its own, which has no name: what is sent goes to the window in the frame. */
+/**
+ * The page has an origin of its own, which has no name: what is sent goes to the window in the
+ * frame.
+ */
 const order = (message: FrameOrder): void => frame.value?.contentWindow?.postMessage(message, '*');
 /** Colours and measures are other rules; the page stays where it is. */
 const wear = (): void =>

@@ -4,7 +4,10 @@ import { computed, nextTick, ref, watch } from 'vue';
 import { placeAround, placeAt } from './places.ts';
 import type { WholeManual } from './useWholeManual.ts';
 
-/** A whole manual as it is printed: the page one is at between its neighbours, to turn pages and to be led back to the text. */
+/**
+ * A whole manual as it is printed: the page one is at between its neighbours, to turn pages and to
+ * be led back to the text.
+ */
 const { manual, label, at } = defineProps<{
   manual: WholeManual;
   label: string;

@@ -37,7 +37,10 @@ function copied(source: Element): SVGElement | undefined {
   for (const child of source.children) made.append(copied(child) ?? '');
   return made;
 }
-/** Shapes as elements: read all at once, and copied as far as it is something that pages are drawn with. */
+/**
+ * Shapes as elements: read all at once, and copied as far as it is something that pages are drawn
+ * with.
+ */
 function elementsOf(shapes: readonly string[]): (SVGElement | undefined)[] {
   const parsed = new DOMParser().parseFromString(
     `<svg xmlns="${svgSpace}" xmlns:xlink="http://www.w3.org/1999/xlink">${shapes.map((shape) => `<g>${shape}</g>`).join('')}</svg>`,
@@ -46,7 +49,10 @@ function elementsOf(shapes: readonly string[]): (SVGElement | undefined)[] {
   return [...parsed.documentElement.children].map(copied);
 }
 
-/** What is drawn by now, in order: each piece has an element of its own, which is used again as long as its shape is there. */
+/**
+ * What is drawn by now, in order: each piece has an element of its own, which is used again as long
+ * as its shape is there.
+ */
 export function drawPage(
   page: SVGElement,
   pieces: readonly Piece[],

@@ -23,7 +23,10 @@ export function placeAround(places: readonly ProofPlace[], at: Path): ProofPlace
 const isWithin = (path: Path, around: Path): boolean =>
   path.length > around.length && around.every((index, depth) => index === path[depth]);
 
-/** Where what one proof says is said otherwise, or not at all, in another of the same topic; of nested elements the innermost. */
+/**
+ * Where what one proof says is said otherwise, or not at all, in another of the same topic; of
+ * nested elements the innermost.
+ */
 export function differences(
   places: readonly ProofPlace[],
   others: readonly ProofPlace[],

@@ -14,7 +14,10 @@ export interface WholeManual {
   readonly file: PageFile;
 }
 
-/** Opens a PDF with the program that draws it in the page; it is fetched when it is needed for the first time. */
+/**
+ * Opens a PDF with the program that draws it in the page; it is fetched when it is needed for the
+ * first time.
+ */
 async function openPages(bytes: ArrayBuffer): Promise<PageFile> {
   const [{ getDocument, GlobalWorkerOptions, RenderingCancelledException }, { default: worker }] =
     await Promise.all([import('pdfjs-dist'), import('pdfjs-dist/build/pdf.worker.min.mjs?url')]);

@@ -37,7 +37,9 @@ const targets = computed(() => [
     : []),
 ]);
 
-/** Kept when one leaves the field or presses Enter; what cannot stand there is said and not kept. */
+/**
+ * Kept when one leaves the field or presses Enter; what cannot stand there is said and not kept.
+ */
 function keep(next: string): void {
   text.value = next;
   if (next !== value && refusal(next) === undefined) emit('change', next);

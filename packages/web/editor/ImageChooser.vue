@@ -7,7 +7,9 @@ import PopList from './PopList.vue';
 import type { PopItem, PopPlace } from './popList.ts';
 import { stockImages, takeStock } from './stock.ts';
 
-/** Chooses an image of the library, or one that joins it: from a file, or from the stock collection. */
+/**
+ * Chooses an image of the library, or one that joins it: from a file, or from the stock collection.
+ */
 const { place, upload } = defineProps<{
   place: PopPlace;
   upload: (file: File) => Promise<string | undefined>;

@@ -8,7 +8,10 @@ import { useLibrary } from '../parts/library.ts';
 import PopFrame from './PopFrame.vue';
 import type { PopPlace } from './popList.ts';
 
-/** Asks what is played: a file of the library or of this computer, or an address of the web; with words and a poster. */
+/**
+ * Asks what is played: a file of the library or of this computer, or an address of the web; with
+ * words and a poster.
+ */
 const { place, before, upload } = defineProps<{
   place: PopPlace;
   before?: Element;

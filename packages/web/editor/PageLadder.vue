@@ -21,7 +21,9 @@ interface Rung {
 const rungs = ref<readonly Rung[]>([]);
 const step = 8;
 
-/** One rung for each open element, as high as the element is on the page, nested from left to right. */
+/**
+ * One rung for each open element, as high as the element is on the page, nested from left to right.
+ */
 function draw(): void {
   const page = view?.dom.closest('.page');
   if (!view || !page) return;

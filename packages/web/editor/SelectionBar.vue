@@ -2,7 +2,9 @@
 import type { Choice } from '@ukiyo/core/editing';
 import type { PopPlace } from './popList.ts';
 
-/** The few choices that are wanted most, under the hand. The palette has all of them for the keys. */
+/**
+ * The few choices that are wanted most, under the hand. The palette has all of them for the keys.
+ */
 const { label, place, choices } = defineProps<{
   label: string;
   place: PopPlace;

@@ -3,7 +3,10 @@ import { labelOf } from '@ukiyo/core/grammar';
 import { computed, onMounted, ref } from 'vue';
 import type { PopPlace } from './popList.ts';
 
-/** Asks for the words of something that stands beside the line: a footnote, an index entry, a comment. */
+/**
+ * Asks for the words of something that stands beside the line: a footnote, an index entry, a
+ * comment.
+ */
 const { place, element, words } = defineProps<{
   place: PopPlace;
   element: string;

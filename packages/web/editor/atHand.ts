@@ -18,8 +18,9 @@ function around($head: ResolvedPos, depth: number): Decoration[] {
 }
 
 /**
- * Marks the part of the body that holds the caret, and those beside it, to be laid out whatever happens. Parts out of sight are not,
- * and to the browser a new one is out of sight until its next frame: a letter typed into it before that lands behind the caret.
+ * Marks the part of the body that holds the caret, and those beside it, to be laid out whatever
+ * happens. Parts out of sight are not, and to the browser a new one is out of sight until its next
+ * frame: a letter typed into it before that lands behind the caret.
  */
 export const partsAtHand = (): Plugin =>
   new Plugin({

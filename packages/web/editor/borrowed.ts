@@ -49,7 +49,10 @@ export interface BorrowedHost {
   readonly page: PageContext;
 }
 
-/** Shows in every borrowed passage what is borrowed, through the lens of the page, and from which topic. */
+/**
+ * Shows in every borrowed passage what is borrowed, through the lens of the page, and from which
+ * topic.
+ */
 export function borrowedPassages(
   self: string,
   { read, seen, goHome, targetOf, withWords, page }: BorrowedHost,

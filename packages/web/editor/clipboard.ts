@@ -95,7 +95,10 @@ export interface ClipboardHost {
   readonly upload: (file: File) => Promise<string | undefined>;
 }
 
-/** Copies parts of topics whole, and takes content from elsewhere with its structure and the images that lie in it. */
+/**
+ * Copies parts of topics whole, and takes content from elsewhere with its structure and the images
+ * that lie in it.
+ */
 export function clipboard({ tell, copied, upload }: ClipboardHost): Plugin {
   /** Whether the keys ask for the words alone. */
   let isPlain = false;

@@ -32,7 +32,10 @@ function stretches(code: string, language: string): { from: number; to: number; 
   return found;
 }
 
-/** Colours of program text by its language (`language-…` as in HTML, 4.5.15), for stretches without names in them each for itself. */
+/**
+ * Colours of program text by its language (`language-…` as in HTML, 4.5.15), for stretches without
+ * names in them each for itself.
+ */
 const drawCode: Draw = (node, position, parent) => {
   if (!node.isText || parent?.type.spec.code !== true || node.text!.length > longest) return [];
   const language = /(?:^|\s)language-([\w+#-]+)/u.exec(

@@ -10,7 +10,10 @@ const millimetre = 96 / 25.4;
 const reach = 5;
 const narrowest = 24;
 
-/** Widths of one table's columns, on its specifications, or on the cells of the first row where it has none. */
+/**
+ * Widths of one table's columns, on its specifications, or on the cells of the first row where it
+ * has none.
+ */
 function draw(table: Node, position: number): Decoration[] {
   const measures = measuresOf(table);
   if (!measures) return [];
@@ -124,7 +127,10 @@ function pull(view: EditorView, { position, table, edges, index }: Edge, down: P
   window.addEventListener('pointercancel', end, { once: true });
 }
 
-/** Shows columns as wide as they are said to be, and lets a hand pull their edges; the palette has the same for keys. */
+/**
+ * Shows columns as wide as they are said to be, and lets a hand pull their edges; the palette has
+ * the same for keys.
+ */
 export function columns(): Plugin<DecorationSet> {
   return new Plugin<DecorationSet>({
     key,

@@ -103,7 +103,10 @@ function tagOf(element: string): string {
   return 'div';
 }
 
-/** How nodes of a topic look on the writer's page. Images and borrowed passages have views of their own. */
+/**
+ * How nodes of a topic look on the writer's page. Images and borrowed passages have views of their
+ * own.
+ */
 export function nodeDom(node: Node): DOMOutputSpec {
   const { name } = node.type;
   if (name === special.line)

@@ -59,7 +59,8 @@ export function redraw(
     Math.min(doc.content.size, range.to + 1),
     (node, position, parent, index) => void touched.push({ node, position, parent, index }),
   );
-  // What belongs to a node lies on the whole of it, just inside its edges, or on its text; what lies deeper belongs to nodes that are not touched.
+  // What belongs to a node lies on the whole of it, just inside its edges, or on its text; what
+  // lies deeper belongs to nodes that are not touched.
   const at = (place: number): Decoration[] =>
     mapped.find(place, place).filter(({ from, to }) => from === to);
   const stale = touched.flatMap(({ node, position }) => {

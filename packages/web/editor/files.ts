@@ -4,7 +4,9 @@ import type { EditorView } from 'prosemirror-view';
 const imagesIn = (data: DataTransfer | null): File[] =>
   [...(data?.files ?? [])].filter((file) => file.type.startsWith('image/'));
 
-/** Takes image files that are pasted or dropped; what else is on the clipboard goes its usual way. */
+/**
+ * Takes image files that are pasted or dropped; what else is on the clipboard goes its usual way.
+ */
 export function imageFiles(take: (files: readonly File[]) => void): Plugin {
   return new Plugin({
     props: {

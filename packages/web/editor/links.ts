@@ -50,7 +50,9 @@ function linkOf(node: Node): Attributes | undefined {
     : node.marks.find((mark) => linking.has(mark.type.spec.element ?? ''));
   return holder?.attrs['attributes'] as Attributes | undefined;
 }
-/** A key is known only in a map; an entry of the glossary of that name is what it most likely means. */
+/**
+ * A key is known only in a map; an entry of the glossary of that name is what it most likely means.
+ */
 const referenceOf = (node: Node): string | undefined => {
   const { href, keyref } = linkOf(node) ?? {};
   return href ?? (keyref === undefined ? undefined : `${ofKey}${keyref}`);
@@ -85,7 +87,10 @@ const draw =
     ];
   };
 
-/** Shows with every link the title of its target, marks those that lead nowhere, asks for a target at `[[`, takes dropped topics, follows links. */
+/**
+ * Shows with every link the title of its target, marks those that lead nowhere, asks for a target
+ * at `[[`, takes dropped topics, follows links.
+ */
 export function links(self: string, host: LinkHost): Plugin<State> {
   const asked = new Set<string>();
   async function find(reference: string): Promise<Told> {

@@ -21,7 +21,10 @@ export interface PopPlace {
   readonly bottom?: number;
 }
 
-/** Beside the caret, above the line where there is more room: the words that the list is about stay in sight. */
+/**
+ * Beside the caret, above the line where there is more room: the words that the list is about stay
+ * in sight.
+ */
 export function placeAtCaret(view: EditorView): PopPlace {
   const box = view.coordsAtPos(view.state.selection.from);
   const vertical =

@@ -2,7 +2,10 @@ import type { Choice } from '@ukiyo/core/editing';
 
 const kinds: readonly Choice['kind'][] = ['insert', 'table', 'phrase', 'share', 'wrap', 'turn'];
 
-/** How well a choice answers what was typed: by its element's name or the beginning of its label, its label, part of its element's name, its help; undefined when not at all. */
+/**
+ * How well a choice answers what was typed: by its element's name or the beginning of its label,
+ * its label, part of its element's name, its help; undefined when not at all.
+ */
 function match({ label, element, help }: Choice, wanted: string): number | undefined {
   const name = label.toLowerCase();
   const found = [
@@ -15,8 +18,9 @@ function match({ label, element, help }: Choice, wanted: string): number | undef
 }
 
 /**
- * The choices that answer a query, group by group. Within a group better matches come first, then what the writer has used most, then the order of the content model.
- * The group that holds the best match comes first.
+ * The choices that answer a query, group by group. Within a group better matches come first, then
+ * what the writer has used most, then the order of the content model. The group that holds the best
+ * match comes first.
  * @param uses how often each was chosen, by `kind element`
  */
 export function rankChoices(

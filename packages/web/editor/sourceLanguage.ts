@@ -13,7 +13,10 @@ import {
   labelOf,
 } from '@ukiyo/core/grammar';
 
-/** What completion offers, from the table of elements: names with their plain words, attributes with their closed values. */
+/**
+ * What completion offers, from the table of elements: names with their plain words, attributes with
+ * their closed values.
+ */
 const elements = (): ElementSpec[] =>
   elementDefinitions
     .filter(({ name }) => !isMap(name))

@@ -3,12 +3,17 @@ import nspell from 'nspell';
 
 const mostSuggested = 6;
 
-/** Knows the words of one language, in the spelling of any of its regions, and those of the team. */
+/**
+ * Knows the words of one language, in the spelling of any of its regions, and those of the team.
+ */
 export function createSpeller() {
   const allowed: string[] = [];
   let closed: Dictionary[] = [];
   let open: ReturnType<typeof nspell>[] = [];
-  /** A dictionary takes a fifth of a second to open: the next one is opened for a word that is in none before it. */
+  /**
+   * A dictionary takes a fifth of a second to open: the next one is opened for a word that is in
+   * none before it.
+   */
   function* spellers() {
     yield* open;
     for (let next = closed.shift(); next; next = closed.shift()) {

@@ -49,7 +49,10 @@ const wordsIn = (node: Node): { readonly word: string; readonly at: number }[] =
 
 const languageOf = (holder: Node | Mark): string | undefined =>
   (holder.attrs['attributes'] as Attributes | undefined)?.['xml:lang'];
-/** Nodes are immutable: whether something inside is in a language of its own holds for as long as the node is there. */
+/**
+ * Nodes are immutable: whether something inside is in a language of its own holds for as long as
+ * the node is there.
+ */
 const mixed = new WeakMap<Node, boolean>();
 function isMixed(node: Node): boolean {
   const known = mixed.get(node);
@@ -60,7 +63,10 @@ function isMixed(node: Node): boolean {
   mixed.set(node, found);
   return found;
 }
-/** Text in another language than the dictionary's (XML 1.0, 2.12: a language holds for all that is inside). */
+/**
+ * Text in another language than the dictionary's (XML 1.0, 2.12: a language holds for all that is
+ * inside).
+ */
 function foreignTexts(document: Node, isForeign: (language: string) => boolean): Set<Node> {
   const found = new Set<Node>();
   const visit = (node: Node, language: string | undefined): void => {

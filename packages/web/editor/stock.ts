@@ -1,6 +1,6 @@
 /**
- * A stand-in for a stock image service: a few drawings that ship with the application, found and taken as from such a service.
- * There is no outside service behind it.
+ * A stand-in for a stock image service: a few drawings that ship with the application, found and
+ * taken as from such a service. There is no outside service behind it.
  */
 export interface StockImage {
   readonly name: string;

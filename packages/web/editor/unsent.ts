@@ -13,7 +13,10 @@ export interface Unsent {
 const prefix = 'ukiyo-unsent';
 const nameOf = (topic: string, client: string): string => `${prefix} ${topic} ${client}`;
 
-/** Marks an editor as alive in this browser for as long as its page is open, so that no other takes its work for left behind. */
+/**
+ * Marks an editor as alive in this browser for as long as its page is open, so that no other takes
+ * its work for left behind.
+ */
 export function stayAlive(client: string): void {
   void navigator.locks.request(`${prefix} ${client}`, () => new Promise(() => undefined));
 }

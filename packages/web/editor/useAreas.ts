@@ -15,7 +15,10 @@ export function moved(shape: Shape, dx: number, dy: number): Shape {
   if (shape.kind === 'circle') return { ...shape, centre: at(shape.centre) };
   return { ...shape, corners: shape.corners.map(at) };
 }
-/** Points by which a shape is pulled larger or smaller, and what it becomes when one is pulled somewhere. */
+/**
+ * Points by which a shape is pulled larger or smaller, and what it becomes when one is pulled
+ * somewhere.
+ */
 export function handlesOf(
   shape: Shape,
 ): { readonly at: Point; readonly pulled: (to: Point) => Shape }[] {

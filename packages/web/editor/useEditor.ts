@@ -112,7 +112,10 @@ const viewsOf = (context: PageContext) => ({
   [special.rawInline]: closedView(context),
 });
 
-/** The writer's page as a composable: opens a topic, tells where the caret is, what is wrong and what can go here. */
+/**
+ * The writer's page as a composable: opens a topic, tells where the caret is, what is wrong and
+ * what can go here.
+ */
 export function useEditor(handlers: EditorHandlers) {
   dressSchema();
   const view = shallowRef<EditorView>();
@@ -347,7 +350,10 @@ export function useEditor(handlers: EditorHandlers) {
   const readBorrowedAgain = (): void => view.value?.dispatch(readAgain(view.value.state));
   const vary = (variation: Variation): void =>
     view.value?.dispatch(showVariation(view.value.state, variation));
-  /** What variables and images say has changed: pictures are made anew where one of them is chosen by a key or has alternates. */
+  /**
+   * What variables and images say has changed: pictures are made anew where one of them is chosen
+   * by a key or has alternates.
+   */
   function tellAgain(): void {
     const editor = view.value;
     if (!editor) return;

@@ -52,8 +52,9 @@ function whereSelected(): readonly (Node | number | null | undefined)[] {
 const retryAfter = (retries: number): number => Math.min(300 * 2 ** retries, 5000);
 
 /**
- * Keeps the page and the authority of its topic in step. What is not acknowledged yet is kept in this browser until it is,
- * through lost connections and reloads; words that can no longer be fitted in are given back.
+ * Keeps the page and the authority of its topic in step. What is not acknowledged yet is kept in
+ * this browser until it is, through lost connections and reloads; words that can no longer be
+ * fitted in are given back.
  */
 export function useLive(page: LivePage) {
   const session = useSession();
@@ -106,7 +107,9 @@ export function useLive(page: LivePage) {
     noteSafety();
   }
 
-  /** Opens a topic: first what was left behind of it in this browser, then what the authority has. */
+  /**
+   * Opens a topic: first what was left behind of it in this browser, then what the authority has.
+   */
   async function open(id: string): Promise<void> {
     close();
     topic.value = id;
@@ -158,8 +161,9 @@ export function useLive(page: LivePage) {
   }
 
   /**
-   * A click or an arrow key moves the browser's selection first, and the page hears of it a moment later: on a busy machine a long one.
-   * A change by somebody else in between would put the caret back, so it waits until the page has heard.
+   * A click or an arrow key moves the browser's selection first, and the page hears of it a moment
+   * later: on a busy machine a long one. A change by somebody else in between would put the caret
+   * back, so it waits until the page has heard.
    */
   let handAt = -Infinity;
   let heard = whereSelected();

@@ -66,7 +66,10 @@ const draw =
     ];
   };
 
-/** Shows with every variable what it says; asks for one when the sign is typed twice; takes dropped ones. */
+/**
+ * Shows with every variable what it says; asks for one when the sign is typed twice; takes dropped
+ * ones.
+ */
 export function variableMarks(host: VariableHost): Plugin<DecorationSet> {
   return new Plugin<DecorationSet>({
     key,

@@ -83,7 +83,10 @@ function lensWords(
   ];
 }
 
-/** What is drawn at one node: on blocks as a whole, on words piece by piece, with the letters where the words end. */
+/**
+ * What is drawn at one node: on blocks as a whole, on words piece by piece, with the letters where
+ * the words end.
+ */
 export function drawVariation(variation: Variation): Draw {
   const lookOf = look(variation);
   const shown = (

@@ -15,7 +15,9 @@ export interface PageContext {
 const millimetre = 96 / 25.4;
 const narrowest = 5;
 
-/** Pulls at a corner: the width follows the hand, the height the width; one step for the whole pull. */
+/**
+ * Pulls at a corner: the width follows the hand, the height the width; one step for the whole pull.
+ */
 function handle(
   view: EditorView,
   image: HTMLImageElement,

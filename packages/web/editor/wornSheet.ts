@@ -42,7 +42,10 @@ const pageSelectors: Readonly<Record<string, string>> = {
 /** The workshop’s own plain manner. */
 const plain = '';
 
-/** The page of the writer wears the screen values of a style sheet, or the plain manner of the workshop. */
+/**
+ * The page of the writer wears the screen values of a style sheet, or the plain manner of the
+ * workshop.
+ */
 export function useWornSheet() {
   const designs = useDesigns();
   const session = useSession();

@@ -1,7 +1,10 @@
 <script setup lang="ts">
 import { ref, watch } from 'vue';
 
-/** One line of text that is kept when one leaves it. What is being typed belongs to the field: drawing what is around it anew does not take it away. */
+/**
+ * One line of text that is kept when one leaves it. What is being typed belongs to the field:
+ * drawing what is around it anew does not take it away.
+ */
 const {
   value,
   label,

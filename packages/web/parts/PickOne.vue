@@ -1,5 +1,8 @@
 <script setup lang="ts">
-/** One of a short list, as the browser's own control: it speaks, and every key does what people know. */
+/**
+ * One of a short list, as the browser's own control: it speaks, and every key does what people
+ * know.
+ */
 const { label, options, disabled } = defineProps<{
   label: string;
   options: readonly { readonly value: string; readonly label: string }[];

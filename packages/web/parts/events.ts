@@ -8,8 +8,9 @@ import { useSession } from './session.ts';
 export type Heard = LiveEvent | { readonly kind: 'missed' };
 
 /**
- * What others do in the project, as the server tells it: one stream for the whole interface, open while somebody listens and the page is in sight.
- * Browsers allow few connections to one server, and every open page would hold one.
+ * What others do in the project, as the server tells it: one stream for the whole interface, open
+ * while somebody listens and the page is in sight. Browsers allow few connections to one server,
+ * and every open page would hold one.
  */
 export const useEvents = defineStore('events', () => {
   const session = useSession();

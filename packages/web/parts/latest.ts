@@ -1,7 +1,8 @@
 import type { ShallowRef } from 'vue';
 
 /**
- * Runs one piece of work at a time, and after it only the newest of what was asked for meanwhile: what lies between is of no use to anybody.
+ * Runs one piece of work at a time, and after it only the newest of what was asked for meanwhile:
+ * what lies between is of no use to anybody.
  * @param work what fails says so itself
  */
 export function latestOnly<Order>(work: (order: Order) => Promise<void>): (order: Order) => void {
@@ -23,7 +24,8 @@ export function latestOnly<Order>(work: (order: Order) => Promise<void>): (order
 
 const mostReadings = 3;
 /**
- * Reads into what is kept. An answer that was under way while the same was changed here does not know of the change: it is asked for once more.
+ * Reads into what is kept. An answer that was under way while the same was changed here does not
+ * know of the change: it is asked for once more.
  * @param read what fails goes through to whoever asked
  */
 export async function renew<Kept>(

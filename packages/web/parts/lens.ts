@@ -23,7 +23,10 @@ export const useLens = defineStore('lens', () => {
   /** Whether what varies by these attributes is dropped by the lens. */
   const drops = (conditions: Readonly<Record<string, string>>): boolean =>
     !judge(conditions, lens.value, library.facets).kept;
-  /** The one of several alternates that stands in for its base, through the lens; undefined for the base itself. */
+  /**
+   * The one of several alternates that stands in for its base, through the lens; undefined for the
+   * base itself.
+   */
   function standsIn<
     Kept extends { readonly id: string; readonly conditions: Readonly<Record<string, string>> },
   >(alternates: readonly Kept[]): Kept | undefined {

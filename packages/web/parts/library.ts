@@ -24,7 +24,10 @@ export const isTemplate = (item: Pick<ItemSummary, 'folder'> | undefined): boole
 /** So many changes of others are asked for one by one. */
 const mostTogether = 100;
 
-/** Topics, maps and images as the interface knows them; loaded when first needed and after every change. */
+/**
+ * Topics, maps and images as the interface knows them; loaded when first needed and after every
+ * change.
+ */
 export const useLibrary = defineStore('library', () => {
   const session = useSession();
   const events = useEvents();
@@ -59,7 +62,10 @@ export const useLibrary = defineStore('library', () => {
     if (!loaded.value) events.listen(hear);
     loaded.value = true;
   }
-  /** What others have written: asked for together, once they rest. Of many at a time everything is asked for. */
+  /**
+   * What others have written: asked for together, once they rest. Of many at a time everything is
+   * asked for.
+   */
   const changed = new Set<string>();
   const takeChanged = useDebounceFn(async () => {
     const ids = [...changed];

@@ -11,7 +11,10 @@ const atLeast: Record<'review' | 'write' | 'publish' | 'administer', readonly Ro
   publish: ['administrator', 'publisher'],
 };
 
-/** Who is signed in, in which project. The server decides what they may; this only hides what it would refuse. */
+/**
+ * Who is signed in, in which project. The server decides what they may; this only hides what it
+ * would refuse.
+ */
 export const useSession = defineStore('session', () => {
   const person = ref<Person>();
   const project = ref<Project>();

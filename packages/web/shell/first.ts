@@ -5,7 +5,10 @@ import { useLibrary } from '../parts/library.ts';
 import { useSession } from '../parts/session.ts';
 import { useSources } from '../parts/sources.ts';
 
-/** What a stage opens where its address names nothing, as parts of the address; nothing where there is none, or where it cannot be known now. */
+/**
+ * What a stage opens where its address names nothing, as parts of the address; nothing where there
+ * is none, or where it cannot be known now.
+ */
 type First = Promise<Readonly<Record<string, string>> | undefined>;
 
 const named = (one: { readonly id: string } | undefined) => one && { id: one.id };

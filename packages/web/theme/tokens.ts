@@ -1,7 +1,10 @@
 import { pigments } from '@ukiyo/core/facets';
 import type { GlobalThemeOverrides } from 'naive-ui';
 
-/** The colours of the workshop by day and by night: the one source of CSS variables and of the theme of components. */
+/**
+ * The colours of the workshop by day and by night: the one source of CSS variables and of the theme
+ * of components.
+ */
 interface Tokens {
   paper: string;
   paperDeep: string;

@@ -6,7 +6,10 @@ const keyword = (name: string, label: string, help: string): ElementDefinition =
   row(name, label, '(@keyWording)*', help, { base: 'keyword', attributes: 'keyref' });
 const link = 'href keyref format scope type';
 
-/** What stands in a line of text (base and the highlight, user interface, software and programming domains). */
+/**
+ * What stands in a line of text (base and the highlight, user interface, software and programming
+ * domains).
+ */
 export const inlineElements: readonly ElementDefinition[] = [
   row('ph', 'Phrase', '(@inline)*', 'Words that vary, or that a variable gives.', {
     attributes: 'keyref',

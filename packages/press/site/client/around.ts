@@ -1,4 +1,7 @@
-/** What stands around and upon the content of a page: what is on it, how wide the contents are, large images, all parts opened at once. */
+/**
+ * What stands around and upon the content of a page: what is on it, how wide the contents are,
+ * large images, all parts opened at once.
+ */
 import { byId, kept, label, make } from './dom.ts';
 import { isSeen, whenChosen } from './reader.ts';
 import { fromHere, page } from './where.ts';
@@ -68,7 +71,10 @@ function drawEnlarge(): void {
   }
 }
 
-/** Tables whose rows can be told line by line where there is no width for them: each cell says under which head it stands. */
+/**
+ * Tables whose rows can be told line by line where there is no width for them: each cell says under
+ * which head it stands.
+ */
 function nameCells(): void {
   for (const table of main?.querySelectorAll('table') ?? []) {
     const heads = [...(table.tHead?.rows[0]?.cells ?? [])].map(({ textContent }) =>
@@ -85,7 +91,10 @@ function nameCells(): void {
   }
 }
 
-/** Heads of tables stay in sight where the whole table has room: one that scrolls sideways would hold them. */
+/**
+ * Heads of tables stay in sight where the whole table has room: one that scrolls sideways would
+ * hold them.
+ */
 function keepHeads(): void {
   const tables = [...document.querySelectorAll<HTMLTableElement>('section.table > table')];
   // Told once all is laid out: asking then costs nothing.

@@ -4,7 +4,10 @@ import { build } from 'vite';
 
 const here = dirname(fileURLToPath(import.meta.url));
 
-/** Builds the scripts that every help site carries, plain files that also run from a folder, and that of proofs. */
+/**
+ * Builds the scripts that every help site carries, plain files that also run from a folder, and
+ * that of proofs.
+ */
 export async function buildSiteScripts() {
   for (const name of ['site', 'search', 'readers', 'proofed']) {
     await build({

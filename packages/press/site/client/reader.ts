@@ -1,4 +1,7 @@
-/** What the other scripts of a page ask of the reader's choice; where there is nothing to choose, all is for everybody. */
+/**
+ * What the other scripts of a page ask of the reader's choice; where there is nothing to choose,
+ * all is for everybody.
+ */
 import type { Said } from '../readers.ts';
 
 /** What the script of the choices tells the others. */

@@ -1,6 +1,7 @@
 /**
- * What the reader has chosen: read before anything is drawn, kept in the browser and in the address, and obeyed by all of the page.
- * What is not for him is hidden by one style sheet, which is made anew when he chooses; the size of the page does not matter.
+ * What the reader has chosen: read before anything is drawn, kept in the browser and in the
+ * address, and obeyed by all of the page. What is not for him is hidden by one style sheet, which
+ * is made anew when he chooses; the size of the page does not matter.
  */
 import { isFor, type ValuesByFacet } from '@ukiyo/core/facets';
 import { kept } from './dom.ts';

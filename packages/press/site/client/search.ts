@@ -39,7 +39,10 @@ if (data) {
   const engine = MiniSearch.loadJS<SearchDocument>(data.index, options);
   const stem = stemmer(data.locale);
   const { only = {}, synonyms = [] } = data;
-  /** Whether the reader would find it by what is for him. @param whole by every word of the query, or by one of them */
+  /**
+   * Whether the reader would find it by what is for him.
+   * @param whole by every word of the query, or by one of them
+   */
   const isFound = ({ id, terms, queryTerms }: SearchResult, whole: boolean): boolean => {
     const some = only[String(id)];
     if (!some) return true;

@@ -1,4 +1,7 @@
-/** What a page of the site does in the reader's browser. Everything is readable without it; it needs no server. */
+/**
+ * What a page of the site does in the reader's browser. Everything is readable without it; it needs
+ * no server.
+ */
 import { drawAround, markChapter } from './around.ts';
 import { byId, kept, label, make } from './dom.ts';
 import { numbersFor, type CountedData } from '../counting.ts';

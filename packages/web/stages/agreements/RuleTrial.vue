@@ -6,7 +6,9 @@ import { checkHouseRules } from '@ukiyo/core/rules';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { useLibrary } from '../../parts/library.ts';
 
-/** Tries a rule on words that one types, or on a topic of the library, before anybody else meets it. */
+/**
+ * Tries a rule on words that one types, or on a topic of the library, before anybody else meets it.
+ */
 const { rule } = defineProps<{ rule: HouseRule }>();
 const library = useLibrary();
 const words = ref('');

@@ -5,7 +5,10 @@ import { messageOf } from '../../parts/api.ts';
 import { useLibrary } from '../../parts/library.ts';
 import { useSession } from '../../parts/session.ts';
 
-/** What the team has agreed on, and ways to change it: each change is kept at once, and refused when somebody else was first. */
+/**
+ * What the team has agreed on, and ways to change it: each change is kept at once, and refused when
+ * somebody else was first.
+ */
 export function useAgreements() {
   const library = useLibrary();
   const session = useSession();

@@ -29,7 +29,10 @@ import type { MapContents } from './useContents.ts';
 import type { Entries } from './useEntries.ts';
 import type { OpenMap } from './useMap.ts';
 
-/** One entry: how it is called at its place, what it is, in which outputs it is, and through which lenses it is seen. */
+/**
+ * One entry: how it is called at its place, what it is, in which outputs it is, and through which
+ * lenses it is seen.
+ */
 const { map, entry, entries, contents, editable } = defineProps<{
   map: OpenMap;
   entry: MapEntry;

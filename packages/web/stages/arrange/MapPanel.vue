@@ -11,7 +11,10 @@ import { useVariables } from '../../parts/variables.ts';
 import BookPanel from './BookPanel.vue';
 import type { OpenMap } from './useMap.ts';
 
-/** What is said of the map itself: its title, for whom it is, under which name its variables are reached, which sets hold in it. */
+/**
+ * What is said of the map itself: its title, for whom it is, under which name its variables are
+ * reached, which sets hold in it.
+ */
 const { map, id, editable } = defineProps<{ map: OpenMap; id: string; editable: boolean }>();
 const library = useLibrary();
 const variables = useVariables();

@@ -11,8 +11,9 @@ import { useLibrary } from '../../parts/library.ts';
 const restAfterKey = 900;
 
 /**
- * Loading and saving of the open topic or map. Saves by itself a moment after the last change; what is typed is never thrown away:
- * nobody leaves a text that is not safe, and one that met another person's is kept until somebody decides.
+ * Loading and saving of the open topic or map. Saves by itself a moment after the last change; what
+ * is typed is never thrown away: nobody leaves a text that is not safe, and one that met another
+ * person's is kept until somebody decides.
  * @param read the tree as it stands on the page
  */
 export function useStoredText(read: () => Element | undefined) {

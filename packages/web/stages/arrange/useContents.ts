@@ -5,7 +5,10 @@ import { z } from 'zod';
 import { ask, messageOf } from '../../parts/api.ts';
 import { useSession } from '../../parts/session.ts';
 
-/** The contents of the map as an edition numbers them; composed anew whenever the map has been saved. */
+/**
+ * The contents of the map as an edition numbers them; composed anew whenever the map has been
+ * saved.
+ */
 export function useContents(map: () => string, saved: () => string) {
   const session = useSession();
   const editions = shallowRef<readonly Edition[]>([]);
@@ -46,7 +49,9 @@ export function useContents(map: () => string, saved: () => string) {
     readonly item: string;
     readonly path: readonly number[];
   }): string => `${item} ${path.join('.')}`;
-  /** What the edition makes of an entry of this map: its number, or the rule by which it is dropped. */
+  /**
+   * What the edition makes of an entry of this map: its number, or the rule by which it is dropped.
+   */
   const byEntry = computed(() => {
     const found = new Map<string, { readonly number: string; readonly dropped?: string }>();
     for (const { entry, detail } of contents.value?.dropped ?? [])

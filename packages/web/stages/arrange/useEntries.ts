@@ -7,7 +7,10 @@ import { useLibrary } from '../../parts/library.ts';
 import { useVariables } from '../../parts/variables.ts';
 import type { OpenMap } from './useMap.ts';
 
-/** The entries as they are shown: their titles, what the lens drops, what is folded, and where words are found. */
+/**
+ * The entries as they are shown: their titles, what the lens drops, what is folded, and where words
+ * are found.
+ */
 export function useEntries(map: OpenMap, id: () => string) {
   const library = useLibrary();
   const looking = useLens();

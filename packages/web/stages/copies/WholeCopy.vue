@@ -2,7 +2,10 @@
 import { shallowRef } from 'vue';
 import OnlyFor from '../../parts/OnlyFor.vue';
 
-/** One of several topics that say nearly the same: it stays, gives way to the one that stays, or stands in for it for some readers. */
+/**
+ * One of several topics that say nearly the same: it stays, gives way to the one that stays, or
+ * stands in for it for some readers.
+ */
 defineProps<{
   name: string;
   isKept: boolean;

@@ -13,7 +13,10 @@ import FacetBadge from '../../parts/FacetBadge.vue';
 import PickOne from '../../parts/PickOne.vue';
 import MarkLookForm from './MarkLookForm.vue';
 
-/** What one lens does with each value; what says nothing follows the value around it, its facet, and the rest. */
+/**
+ * What one lens does with each value; what says nothing follows the value around it, its facet, and
+ * the rest.
+ */
 const { lens, facets, editable } = defineProps<{
   lens: Lens;
   facets: readonly Facet[];

@@ -7,7 +7,10 @@ const props = defineProps<{ look?: MarkLook | undefined; label: string; disabled
 const emit = defineEmits<{ change: [MarkLook] }>();
 /** As it stands here: the next change may come before the last one is kept. */
 const look = shallowRef<MarkLook>(props.look ?? {});
-/** What is being typed belongs to the form at once: drawing it anew in the meantime must not take it away. */
+/**
+ * What is being typed belongs to the form at once: drawing it anew in the meantime must not take it
+ * away.
+ */
 const hold = (part: keyof MarkLook, event: Event): void => {
   look.value = { ...look.value, [part]: (event.target as HTMLInputElement).value };
 };

@@ -4,7 +4,10 @@ import { pigments, type FacetTag, type FacetValue } from '@ukiyo/core/facets';
 import { computed, reactive } from 'vue';
 import PickOne from '../../parts/PickOne.vue';
 
-/** One value of a facet: how it is called and shown. Its name in the texts is changed everywhere at once, after saying how many places that is. */
+/**
+ * One value of a facet: how it is called and shown. Its name in the texts is changed everywhere at
+ * once, after saying how many places that is.
+ */
 const { value, tag, use, taken } = defineProps<{
   value?: FacetValue;
   tag?: FacetTag | undefined;

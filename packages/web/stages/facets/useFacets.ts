@@ -9,7 +9,10 @@ import { useSession } from '../../parts/session.ts';
 
 const Renamed = z.object({ list: FacetList, changed: z.array(z.string()) });
 
-/** The facets of the project and ways to change them: each change is kept at once, and refused when somebody else was first. */
+/**
+ * The facets of the project and ways to change them: each change is kept at once, and refused when
+ * somebody else was first.
+ */
 export function useFacets() {
   const library = useLibrary();
   const session = useSession();

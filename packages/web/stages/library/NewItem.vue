@@ -31,7 +31,10 @@ watch(
   },
   { immediate: true },
 );
-/** The hands stay on the keys: the kind first, then the title. With the frame after it is laid out it can be focused. */
+/**
+ * The hands stay on the keys: the kind first, then the title. With the frame after it is laid out
+ * it can be focused.
+ */
 watch(
   form,
   (shown) =>

@@ -10,7 +10,10 @@ import { computed, ref, useId } from 'vue';
 import { useLibrary } from '../../parts/library.ts';
 import { useProblemPlace } from '../../parts/problemPlace.ts';
 
-/** What is wrong with what was built, by what it is about; those kinds first that keep it from being signed off. */
+/**
+ * What is wrong with what was built, by what it is about; those kinds first that keep it from being
+ * signed off.
+ */
 const { problems, stops } = defineProps<{
   problems: readonly Problem[];
   stops: readonly ProblemKind[];

@@ -6,7 +6,10 @@ import { useLibrary } from '../../parts/library.ts';
 import OrderButtons from '../../parts/OrderButtons.vue';
 import PickOne from '../../parts/PickOne.vue';
 
-/** What the readers of a site may set themselves: which facets, in which order, called how, one value or several, and what is set at first. */
+/**
+ * What the readers of a site may set themselves: which facets, in which order, called how, one
+ * value or several, and what is set at first.
+ */
 const { lens, mayChange } = defineProps<{ lens: Lens | undefined; mayChange: boolean }>();
 const choices = defineModel<ReaderChoice[]>('choices', { required: true });
 const library = useLibrary();

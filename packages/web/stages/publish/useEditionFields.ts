@@ -70,7 +70,10 @@ function fieldsOf({ id: _id, variables, facts, lens, since, ...same }: Edition):
   };
 }
 
-/** The fields of a form for an edition, filled again whenever another one is shown, and what is wrong with them by field. */
+/**
+ * The fields of a form for an edition, filled again whenever another one is shown, and what is
+ * wrong with them by field.
+ */
 export function useEditionFields(edition: () => Edition | undefined) {
   const fields = reactive<EditionFields>(fresh());
   const faults = ref<Readonly<Record<string, string>>>({});
@@ -80,7 +83,9 @@ export function useEditionFields(edition: () => Edition | undefined) {
     { immediate: true },
   );
 
-  /** What they say, where nothing is wrong; settings that do nothing for the output are put back. */
+  /**
+   * What they say, where nothing is wrong; settings that do nothing for the output are put back.
+   */
   function checked(): EditionInput | undefined {
     const { variables, facts, lens, since, ...same } = fields;
     const unused = Object.fromEntries(

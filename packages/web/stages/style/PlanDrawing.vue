@@ -2,7 +2,10 @@
 import { pageGeometry, toMillimetres, type PagePlan } from '@ukiyo/core/styles';
 import { computed, ref } from 'vue';
 
-/** A left and a right page to scale; edges of the text and of the margin column are pulled, by hand or by arrow keys. */
+/**
+ * A left and a right page to scale; edges of the text and of the margin column are pulled, by hand
+ * or by arrow keys.
+ */
 const { plan, disabled } = defineProps<{ plan: PagePlan; disabled: boolean }>();
 const emit = defineEmits<{ change: [(plan: PagePlan) => PagePlan] }>();
 type Edge = 'top' | 'bottom' | 'inner' | 'outer' | 'column';

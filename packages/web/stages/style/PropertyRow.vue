@@ -12,7 +12,10 @@ import {
 import { computed, ref, watch } from 'vue';
 import ValueField from './ValueField.vue';
 
-/** One property in print and on screen: the same, or each for itself; where it comes from when this style does not say it. */
+/**
+ * One property in print and on screen: the same, or each for itself; where it comes from when this
+ * style does not say it.
+ */
 const { sheet, id, name, nameOf, locale, disabled } = defineProps<{
   sheet: StyleSheet;
   id: string;

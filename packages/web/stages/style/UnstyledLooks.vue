@@ -4,7 +4,10 @@ import { labelOf } from '@ukiyo/core/grammar';
 import { roleOf, type StyleSheet } from '@ukiyo/core/styles';
 import { useLibrary } from '../../parts/library.ts';
 
-/** Looks that content asks for, most often from an import, and that no style gives: each with the style from which one for it would begin. */
+/**
+ * Looks that content asks for, most often from an import, and that no style gives: each with the
+ * style from which one for it would begin.
+ */
 const { uses, sheet, disabled } = defineProps<{
   uses: StyleUses | undefined;
   sheet: StyleSheet;

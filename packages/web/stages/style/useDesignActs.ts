@@ -34,7 +34,10 @@ export const designKinds = {
 } as const;
 type Content = StyleSheet | PagePlan | SiteLook;
 
-/** What can be done with a style sheet, a page plan or a site look as a whole: copied, given out, taken in, put back as it ships. */
+/**
+ * What can be done with a style sheet, a page plan or a site look as a whole: copied, given out,
+ * taken in, put back as it ships.
+ */
 export function useDesignActs(
   kind: Ref<DesignKind>,
   id: Ref<string>,

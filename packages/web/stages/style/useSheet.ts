@@ -17,7 +17,10 @@ type Kept<Content> = { readonly id: string; readonly version: number; readonly c
 /** How long one rests before what was changed is saved, in milliseconds. */
 const rest = 500;
 
-/** One style sheet, page plan or site look that is being changed: seen at once, saved when one rests, every change can be undone. */
+/**
+ * One style sheet, page plan or site look that is being changed: seen at once, saved when one
+ * rests, every change can be undone.
+ */
 function useDraft<Content extends object>(
   find: () => Kept<Content> | undefined,
   save: (id: string, version: number, content: Content) => Promise<void>,

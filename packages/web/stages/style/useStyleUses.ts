@@ -4,7 +4,10 @@ import { ask, messageOf } from '../../parts/api.ts';
 import { latestOnly } from '../../parts/latest.ts';
 import { useSession } from '../../parts/session.ts';
 
-/** Where the styles of a sheet are worn, asked for again whenever it was saved. @param version of the sheet as it is kept */
+/**
+ * Where the styles of a sheet are worn, asked for again whenever it was saved.
+ * @param version of the sheet as it is kept
+ */
 export function useStyleUses(sheet: () => string, version: () => number | undefined) {
   const session = useSession();
   const uses = shallowRef<StyleUses>();

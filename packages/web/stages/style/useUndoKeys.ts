@@ -6,7 +6,10 @@ const isTyping = (): boolean =>
     'textarea, input:not([type="color"], [type="checkbox"], [type="radio"])',
   ) ?? false;
 
-/** The keys that take changes back and make them again; where somebody types they do so in the field. */
+/**
+ * The keys that take changes back and make them again; where somebody types they do so in the
+ * field.
+ */
 export function useUndoKeys(undo: () => void, redo: () => void): void {
   const unlessTyping = (act: () => void) => (event: KeyboardEvent) => {
     if (isTyping()) return;

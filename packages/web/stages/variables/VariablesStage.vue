@@ -32,7 +32,9 @@ const {
 const editable = computed(() => session.may('write'));
 const set = computed(() => sets.value.find(({ id }) => id === chosen.value));
 const title = ref('');
-/** The definition that is being changed, a new one that begins as another, or one with nothing yet. */
+/**
+ * The definition that is being changed, a new one that begins as another, or one with nothing yet.
+ */
 const open = shallowRef<{ variable?: Variable; copied?: Variable; name?: string }>();
 /** The definition under which the uses of its key are shown. */
 const shown = ref('');

@@ -5,7 +5,10 @@ import { useLibrary } from '../../parts/library.ts';
 import type { TopicSheet } from '../write/useTopicSheet.ts';
 import LiveSheet from './LiveSheet.vue';
 
-/** The room of one topic: its page is laid out while it is near, and kept until what was written in it is safe. */
+/**
+ * The room of one topic: its page is laid out while it is near, and kept until what was written in
+ * it is safe.
+ */
 const { item, isActive, enterAt, scroller } = defineProps<{
   item: string;
   isActive: boolean;

@@ -8,7 +8,10 @@ import { useLibrary } from '../../parts/library.ts';
 import TopicDifference from './TopicDifference.vue';
 import { useAlternates } from './useAlternates.ts';
 
-/** Above the page: the topic itself and what stands in for it, which one is looked at, and which one readers get. */
+/**
+ * Above the page: the topic itself and what stands in for it, which one is looked at, and which one
+ * readers get.
+ */
 const { topic, editable } = defineProps<{ topic: string; editable: boolean }>();
 const library = useLibrary();
 const looking = useLens();

@@ -43,7 +43,10 @@ async function look(): Promise<void> {
     ).catch(() => undefined);
 }
 const longestWait = 3000;
-/** What is not acknowledged yet stays in this browser until it is; the page behind reads what the library has. */
+/**
+ * What is not acknowledged yet stays in this browser until it is; the page behind reads what the
+ * library has.
+ */
 async function goBack(): Promise<void> {
   await until(sheet.live.isSafe).toBe(true, { timeout: longestWait });
   from.showHome(undefined);

@@ -1,7 +1,10 @@
 <script setup lang="ts">
 import { useClipboard } from '@vueuse/core';
 
-/** Words whose place another person took away while they were on their way: they are given back, not dropped. */
+/**
+ * Words whose place another person took away while they were on their way: they are given back, not
+ * dropped.
+ */
 const words = defineModel<string>('words', { required: true });
 const { copy, copied } = useClipboard();
 </script>

@@ -7,7 +7,10 @@ import { computed } from 'vue';
 import PickOne from '../../parts/PickOne.vue';
 import { useLibrary } from '../../parts/library.ts';
 
-/** The parts of a topic that are data rather than prose, as fields on the page itself: dates, what is chosen from a list, a short description that is not there yet. */
+/**
+ * The parts of a topic that are data rather than prose, as fields on the page itself: dates, what
+ * is chosen from a list, a short description that is not there yet.
+ */
 const props = defineProps<{ view: EditorView | undefined; drawn: number; editable: boolean }>();
 const emit = defineEmits<{ change: [(root: Element) => Element] }>();
 const library = useLibrary();

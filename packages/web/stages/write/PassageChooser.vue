@@ -7,7 +7,10 @@ import { useVariables } from '../../parts/variables.ts';
 import { useLibrary } from '../../parts/library.ts';
 import type { Offered } from './useBorrowing.ts';
 
-/** Chooses what is borrowed: a topic on the left, and in the preview of it one passage or several beside each other. */
+/**
+ * Chooses what is borrowed: a topic on the left, and in the preview of it one passage or several
+ * beside each other.
+ */
 const { offers } = defineProps<{ offers: (lender: string) => Promise<readonly Offered[]> }>();
 const emit = defineEmits<{
   choose: [lender: string, paths: readonly Path[], key: string | undefined];

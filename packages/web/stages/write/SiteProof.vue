@@ -9,7 +9,10 @@ import { ask, messageOf } from '../../parts/api.ts';
 import { latestOnly } from '../../parts/latest.ts';
 import { useSession } from '../../parts/session.ts';
 
-/** The page of a help site on which the topic stands, renewed while it is written; its choices work, and a click leads to the place in the text. */
+/**
+ * The page of a help site on which the topic stands, renewed while it is written; its choices work,
+ * and a click leads to the place in the text.
+ */
 const { edition, topic, changes, rootOf, at } = defineProps<{
   edition: Edition;
   topic: string;

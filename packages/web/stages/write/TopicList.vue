@@ -10,7 +10,9 @@ import { useLens } from '../../parts/lens.ts';
 import { useLibrary } from '../../parts/library.ts';
 import { kindOfVariable, useVariables } from '../../parts/variables.ts';
 
-/** What lies at hand beside the page: topics to go to or to link, variables to put into the text. */
+/**
+ * What lies at hand beside the page: topics to go to or to link, variables to put into the text.
+ */
 const { current } = defineProps<{ current: string }>();
 const library = useLibrary();
 const looking = useLens();

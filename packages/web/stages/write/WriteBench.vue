@@ -52,7 +52,10 @@ const caret = computed(() => {
   const inner = shown.value === 'proof' ? open.at(-1) : undefined;
   return inner && pathTo(inner);
 });
-/** Read only while it is shown, and anew with each report of the checking, which comes a moment after each change. */
+/**
+ * Read only while it is shown, and anew with each report of the checking, which comes a moment
+ * after each change.
+ */
 const root = computed(() => (shown.value === 'facts' && problems ? rootOf() : undefined));
 </script>
 

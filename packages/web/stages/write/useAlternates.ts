@@ -8,7 +8,10 @@ import { useLens } from '../../parts/lens.ts';
 import { useLibrary } from '../../parts/library.ts';
 import { useSession } from '../../parts/session.ts';
 
-/** The open topic among its alternates: which one is looked at, and whether the base has changed since. */
+/**
+ * The open topic among its alternates: which one is looked at, and whether the base has changed
+ * since.
+ */
 export function useAlternates(topic: () => string) {
   const library = useLibrary();
   const session = useSession();

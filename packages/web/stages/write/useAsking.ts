@@ -93,7 +93,10 @@ interface Asked {
   readonly makeLocal: () => void;
 }
 
-/** What the page asks at the caret, one thing at a time: what can go here, where a link leads, which image, which words. */
+/**
+ * What the page asks at the caret, one thing at a time: what can go here, where a link leads, which
+ * image, which words.
+ */
 export function useAsking({ view, choices, apply, upload, borrowCopied, makeLocal }: Asked) {
   const question = shallowRef<Question>();
   const dialog = useFileDialog({ accept: 'image/*', multiple: false, reset: true });
@@ -278,7 +281,10 @@ export function useAsking({ view, choices, apply, upload, borrowCopied, makeLoca
     const [file] = files ?? [];
     if (file && waitingForFile) void takeFile(file, waitingForFile);
   });
-  /** Image files that came by themselves go into the line, or to the nearest place that takes an image. */
+  /**
+   * Image files that came by themselves go into the line, or to the nearest place that takes an
+   * image.
+   */
   async function takeFiles(files: readonly File[]): Promise<void> {
     for (const file of files)
       await takeFile(file, (state, href) =>

@@ -50,7 +50,10 @@ export interface Offered extends Passage {
 
 const mostHomes = 200;
 
-/** Borrowing from other topics, and lending to them: by choosing, by pasting, by moving what should be shared. */
+/**
+ * Borrowing from other topics, and lending to them: by choosing, by pasting, by moving what should
+ * be shared.
+ */
 export function useBorrowing({ id, view, read, changeRoot, apply, homeOf }: BorrowingPage) {
   const library = useLibrary();
   const message = useMessage();

@@ -5,7 +5,9 @@ import { onBeforeRouteLeave, onBeforeRouteUpdate } from 'vue-router';
 
 const longestWait = 3000;
 
-/** Nobody leaves a text that is not safe: the page waits a moment for it, and otherwise stays open. */
+/**
+ * Nobody leaves a text that is not safe: the page waits a moment for it, and otherwise stays open.
+ */
 export function useSafeLeaving(isSafe: Ref<boolean>): void {
   const message = useMessage();
   async function waitForSafety(): Promise<boolean> {

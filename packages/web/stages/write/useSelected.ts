@@ -27,7 +27,10 @@ interface Bar {
   readonly choices: readonly Choice[];
 }
 
-/** What can be done with the selected words, or usually goes into an empty place, shown beside it once the hand rests. */
+/**
+ * What can be done with the selected words, or usually goes into an empty place, shown beside it
+ * once the hand rests.
+ */
 export function useSelected({
   view,
   choices,

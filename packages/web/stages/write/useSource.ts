@@ -28,8 +28,9 @@ const LeftText = z.object({ language: z.enum(['source', 'markdown']), text: z.st
 type LeftText = z.infer<typeof LeftText>;
 
 /**
- * The open topic as text. What can be read goes into the topic as a step like any other, fitted in behind what others did since the
- * text was shown; what cannot stays here, with the reason, until it can or is let go.
+ * The open topic as text. What can be read goes into the topic as a step like any other, fitted in
+ * behind what others did since the text was shown; what cannot stays here, with the reason, until
+ * it can or is let go.
  */
 export function useSource({ view, read, name, agreed, refuse }: Written) {
   const language = ref<SourceLanguage>();

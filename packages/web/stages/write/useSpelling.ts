@@ -36,7 +36,9 @@ function spellerOf(locale: string): Opened {
   return made;
 }
 
-/** Spelling in the language of the content, by a dictionary that ships and the words of the team. */
+/**
+ * Spelling in the language of the content, by a dictionary that ships and the words of the team.
+ */
 export function useSpelling(view: ShallowRef<EditorView | undefined>, locale: () => string) {
   const library = useLibrary();
   const hasDictionary = ref(false);

@@ -32,7 +32,10 @@ interface SheetHost {
   readonly begin?: () => void;
 }
 
-/** One topic on its page: written live, checked, with all that is asked at the caret. A screen lays out one of them or many. */
+/**
+ * One topic on its page: written live, checked, with all that is asked at the caret. A screen lays
+ * out one of them or many.
+ */
 export function useTopicSheet(id: () => string, host: SheetHost) {
   const library = useLibrary();
   const session = useSession();
@@ -124,7 +127,10 @@ export function useTopicSheet(id: () => string, host: SheetHost) {
   const selected = useSelected({ view: editor.view, choices: editor.choices });
   const live = useLive({ view: editor.view, lay, written });
 
-  /** What the page shows of a variable, and on pointing at it its name, its set, and what it says for others. */
+  /**
+   * What the page shows of a variable, and on pointing at it its name, its set, and what it says
+   * for others.
+   */
   function tellVariable(key: string): ToldVariable | undefined {
     const shown = variables.shown(key);
     if (!shown) return undefined;
@@ -161,7 +167,10 @@ export function useTopicSheet(id: () => string, host: SheetHost) {
     }
   }
 
-  /** Puts problems right that have a fix, as one step back; one whose place has changed meanwhile is left. */
+  /**
+   * Puts problems right that have a fix, as one step back; one whose place has changed meanwhile is
+   * left.
+   */
   function fix(problems: readonly Problem[]): void {
     let count = 0;
     editor.changeRoot((root) => {
