@@ -30,7 +30,10 @@ const varied = items.map((item): StoredItem => ({
   ...item,
   text: item.text.replace(/ product="tern-[qd]"/gu, () => {
     turn += 1;
-    return ` ${names[turn % 6]}="${['a', 'b c', 'c', 'd a b'][turn % 4]}" ${names[(turn + 1) % 6]}="${['b', 'a', 'd'][turn % 3]}"`;
+    return (
+      ` ${names[turn % 6]}="${['a', 'b c', 'c', 'd a b'][turn % 4]}" ` +
+      `${names[(turn + 1) % 6]}="${['b', 'a', 'd'][turn % 3]}"`
+    );
   }),
 }));
 let found = 0;

@@ -128,7 +128,9 @@ console.log('a page of 3,000 elements on which readers choose');
 const blocks = Array.from(
   { length: 1000 },
   (_, at) =>
-    `<p product="${at % 2 === 0 ? 'q' : 'd'}">Paragraph ${at} with <ph country="${['n', 'v', 'k'][at % 3]}">words ${at}</ph> and <ph country="${['v', 'k', 'n'][at % 3]}">others ${at}</ph>.</p>`,
+    `<p product="${at % 2 === 0 ? 'q' : 'd'}">Paragraph ${at} with ` +
+    `<ph country="${['n', 'v', 'k'][at % 3]}">words ${at}</ph> and ` +
+    `<ph country="${['v', 'k', 'n'][at % 3]}">others ${at}</ph>.</p>`,
 ).join('');
 const topic = {
   id: 'large',

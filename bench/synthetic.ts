@@ -12,10 +12,12 @@ function randomNumbers(seed: number): () => number {
   };
 }
 
-const words =
-  'tide station quay bracket sensor well mast antenna cabinet logger reading datum staff cable gland earth battery panel charger radio slot harbour office alarm limit display menu height wave level wall torque stud nut washer resin drill clamp ring collar bolt rope plumb bob water sea wind storm season care visit survey sheet'.split(
-    ' ',
-  );
+const words = (
+  'tide station quay bracket sensor well mast antenna cabinet logger reading datum staff ' +
+  'cable gland earth battery panel charger radio slot harbour office alarm limit display ' +
+  'menu height wave level wall torque stud nut washer resin drill clamp ring collar bolt ' +
+  'rope plumb bob water sea wind storm season care visit survey sheet'
+).split(' ');
 
 /** What its facets are filtered by. */
 export const lens: Lens = {
@@ -41,7 +43,8 @@ export function syntheticLibrary(count: number, seed = 7): SyntheticLibrary {
     return `${text[0]!.toUpperCase()}${text.slice(1)}.`;
   };
   const paragraph = (): string =>
-    `<p>${sentence()} ${sentence()} <uicontrol>${pick(words)}</uicontrol> ${sentence()} <xref href="topic:t${Math.floor(random() * count)}"/> ${sentence()}</p>`;
+    `<p>${sentence()} ${sentence()} <uicontrol>${pick(words)}</uicontrol> ${sentence()} ` +
+    `<xref href="topic:t${Math.floor(random() * count)}"/> ${sentence()}</p>`;
   const facet = (): string => (random() < 0.2 ? ` product="${pick(['tern-q', 'tern-d'])}"` : '');
   const note = (): string =>
     random() < 0.3
@@ -50,22 +53,34 @@ export function syntheticLibrary(count: number, seed = 7): SyntheticLibrary {
   const index = (): string =>
     `<indexterm>${pick(words)}<indexterm>${pick(words)}</indexterm></indexterm>`;
   const table = (id: string): string =>
-    `<table id="${id}"><title>${sentence(4)}</title><tgroup cols="3"><colspec colname="a"/><colspec colname="b"/><colspec colname="c"/><thead><row><entry>${pick(words)}</entry><entry>${pick(words)}</entry><entry>${pick(words)}</entry></row></thead><tbody>${Array.from({ length: 6 }, () => `<row${facet()}><entry>${pick(words)}</entry><entry>${sentence(5)}</entry><entry>${Math.floor(random() * 100)}</entry></row>`).join('')}</tbody></tgroup></table>`;
+    `<table id="${id}"><title>${sentence(4)}</title><tgroup cols="3"><colspec colname="a"/>` +
+    `<colspec colname="b"/><colspec colname="c"/><thead><row><entry>${pick(words)}</entry>` +
+    `<entry>${pick(words)}</entry><entry>${pick(words)}</entry></row></thead>` +
+    `<tbody>${Array.from({ length: 6 }, () => `<row${facet()}><entry>${pick(words)}</entry><entry>${sentence(5)}</entry><entry>${Math.floor(random() * 100)}</entry></row>`).join('')}</tbody>` +
+    '</tgroup></table>';
   const figure = (id: string): string =>
-    `<fig id="${id}"><title>${sentence(4)}</title><image href="asset:drawing" width="90mm"><alt>${sentence(5)}</alt></image></fig>`;
+    `<fig id="${id}"><title>${sentence(4)}</title><image href="asset:drawing" width="90mm">` +
+    `<alt>${sentence(5)}</alt></image></fig>`;
   const head = (id: number): string =>
-    `<title>${sentence(4).slice(0, -1)} ${id}</title><shortdesc>${sentence()}</shortdesc><prolog><metadata><keywords>${index()}${index()}</keywords></metadata></prolog>`;
+    `<title>${sentence(4).slice(0, -1)} ${id}</title><shortdesc>${sentence()}</shortdesc>` +
+    `<prolog><metadata><keywords>${index()}${index()}</keywords></metadata></prolog>`;
   const topic = (id: number): string => {
     const extra = id % 2 === 0 ? table('tab') : figure('fig');
     if (id % 3 === 0)
-      return `<task id="t${id}">${head(id)}<taskbody><prereq>${paragraph()}${note()}</prereq><steps>${Array.from({ length: 9 }, () => `<step${facet()}><cmd>${sentence()}</cmd><info>${sentence()} <ph keyref="product"/> ${sentence()}</info></step>`).join('')}</steps><result>${extra}${paragraph()}</result></taskbody></task>`;
+      return (
+        `<task id="t${id}">${head(id)}<taskbody><prereq>${paragraph()}${note()}</prereq>` +
+        `<steps>${Array.from({ length: 9 }, () => `<step${facet()}><cmd>${sentence()}</cmd><info>${sentence()} <ph keyref="product"/> ${sentence()}</info></step>`).join('')}</steps>` +
+        `<result>${extra}${paragraph()}</result></taskbody></task>`
+      );
     const sections = Array.from(
       { length: 3 },
       () =>
-        `<section><title>${sentence(3).slice(0, -1)}</title>${paragraph()}${paragraph()}<ul>${Array.from({ length: 4 }, () => `<li>${sentence()}</li>`).join('')}</ul>${note()}</section>`,
+        '<section>' +
+        `<title>${sentence(3).slice(0, -1)}</title>${paragraph()}${paragraph()}<ul>${Array.from({ length: 4 }, () => `<li>${sentence()}</li>`).join('')}</ul>${note()}</section>`,
     ).join('');
     return id % 3 === 1
-      ? `<concept id="t${id}">${head(id)}<conbody>${paragraph()}${extra}${sections}</conbody></concept>`
+      ? `<concept id="t${id}">${head(id)}<conbody>${paragraph()}${extra}${sections}</conbody>` +
+          '</concept>'
       : `<reference id="t${id}">${head(id)}<refbody>${sections}${extra}</refbody></reference>`;
   };
   const chapters = Array.from({ length: Math.ceil(count / 25) }, (_, chapter) => {
@@ -76,10 +91,18 @@ export function syntheticLibrary(count: number, seed = 7): SyntheticLibrary {
     ).join('');
     return `<chapter href="topic:t${first}">${inside}</chapter>`;
   }).join('');
-  const map = `<bookmap id="map"><booktitle><mainbooktitle>Synthetic Manual</mainbooktitle></booktitle><frontmatter><booklists><toc/></booklists></frontmatter>${chapters}<backmatter><booklists><figurelist/><tablelist/><indexlist/></booklists></backmatter><keydef keys="product"><topicmeta><keywords><keyword>Tern</keyword></keywords></topicmeta></keydef></bookmap>`;
-  const lender = `<topic id="lender"><title>Lender</title><body><note id="n1" type="danger">${sentence()}</note></body></topic>`;
+  const map =
+    '<bookmap id="map"><booktitle><mainbooktitle>Synthetic Manual</mainbooktitle></booktitle>' +
+    `<frontmatter><booklists><toc/></booklists></frontmatter>${chapters}<backmatter><booklists>` +
+    '<figurelist/><tablelist/><indexlist/></booklists></backmatter><keydef keys="product">' +
+    '<topicmeta><keywords><keyword>Tern</keyword></keywords></topicmeta></keydef></bookmap>';
+  const lender =
+    '<topic id="lender"><title>Lender</title><body>' +
+    `<note id="n1" type="danger">${sentence()}</note></body></topic>`;
   const drawing = new TextEncoder().encode(
-    '<svg xmlns="http://www.w3.org/2000/svg" width="300" height="120" viewBox="0 0 300 120"><rect x="10" y="10" width="280" height="100" fill="#dfe8f4" stroke="#12305f"/><circle cx="150" cy="60" r="40" fill="none" stroke="#c8402a"/></svg>',
+    '<svg xmlns="http://www.w3.org/2000/svg" width="300" height="120" viewBox="0 0 300 120">' +
+      '<rect x="10" y="10" width="280" height="100" fill="#dfe8f4" stroke="#12305f"/>' +
+      '<circle cx="150" cy="60" r="40" fill="none" stroke="#c8402a"/></svg>',
   );
   return {
     items: [
@@ -106,10 +129,10 @@ export function syntheticLibrary(count: number, seed = 7): SyntheticLibrary {
 
 /** One concept of so many blocks: sections of paragraphs, lists, notes and now and then a table. */
 export function longTopic(id: string, title: string, blocks: number): string {
-  const words =
-    'the tide comes in over the sill and the gauge follows it slowly until the bell rings twice'.split(
-      ' ',
-    );
+  const words = (
+    'the tide comes in over the sill and the gauge follows it slowly until the bell rings ' +
+    'twice'
+  ).split(' ');
   let made = 0;
   const sentence = (): string => `${words.slice(made % 5, 9 + (made % 8)).join(' ')}.`;
   const block = (name: string, inside = sentence(), attributes = ''): string => {
@@ -130,5 +153,8 @@ export function longTopic(id: string, title: string, blocks: number): string {
       ),
     );
   }
-  return `<concept id="${id}"><title>${title}</title><shortdesc>Long.</shortdesc><conbody>${sections.join('')}</conbody></concept>`;
+  return (
+    `<concept id="${id}"><title>${title}</title><shortdesc>Long.</shortdesc>` +
+    `<conbody>${sections.join('')}</conbody></concept>`
+  );
 }

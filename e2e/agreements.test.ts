@@ -2,7 +2,7 @@ import { expect, test } from '@playwright/test';
 import { choose, clickInto, isSaved, newTopic, stored } from './pages.ts';
 import { signIn } from './people.ts';
 
-test('an administrator sets a rule in plain words and tries it; writers meet it, with a fix', async ({
+test('an administrator sets a house rule and tries it; writers meet it, with a fix', async ({
   page,
 }) => {
   await signIn(page, 'ada', '/agreements');
@@ -55,7 +55,7 @@ test('words are kept one a line by an administrator', async ({ page }) => {
   await expect(words).toHaveValue(/fathomer/u);
 });
 
-test('words that mean the same are kept a list a line; a line that says nothing yet is told', async ({
+test('terms are kept as lists, one list per line; an empty line is pointed out', async ({
   page,
 }) => {
   await signIn(page, 'ada', '/agreements');

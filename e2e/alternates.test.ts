@@ -26,7 +26,7 @@ async function onlyFor(page: Page, value: string): Promise<void> {
   await page.keyboard.press('Escape');
 }
 
-test('a topic gets an alternate for one country, which stands in for it there; a change of the base is told', async ({
+test('an alternate for one country replaces its base there; a changed base is told', async ({
   page,
 }) => {
   await signIn(page);
@@ -111,7 +111,8 @@ test('an image stands in for another one, and is shown to those who look through
     name,
     mimeType: 'image/svg+xml',
     buffer: Buffer.from(
-      '<svg xmlns="http://www.w3.org/2000/svg" width="40" height="30"><rect width="40" height="30"/></svg>',
+      '<svg xmlns="http://www.w3.org/2000/svg" width="40" height="30">' +
+        '<rect width="40" height="30"/></svg>',
     ),
   });
   await upload.setInputFiles([drawn('inlet.svg'), drawn('inlet-kisara.svg')]);

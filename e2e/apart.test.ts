@@ -28,7 +28,7 @@ const nothing = {
   session: 'TypeError',
 };
 
-test('a site opened from the application searches, keeps choices and shows its typefaces, and reaches nothing of the application', async ({
+test('a site opened in the application works fully and cannot reach the application', async ({
   page,
 }) => {
   await signIn(page, 'teo', '/library');
@@ -37,7 +37,8 @@ test('a site opened from the application searches, keeps choices and shows its t
     await stock.item(
       'concept',
       'The tide bell',
-      '<title>The tide bell</title><conbody><p>It rings at high water.</p><p product="tern-q">On the quay.</p><codeblock>ring()</codeblock></conbody>',
+      '<title>The tide bell</title><conbody><p>It rings at high water.</p>' +
+        '<p product="tern-q">On the quay.</p><codeblock>ring()</codeblock></conbody>',
     ),
     await stock.item(
       'concept',
@@ -111,7 +112,8 @@ test('an image that nothing shows is deleted from the Library', async ({ page })
   await signIn(page, 'noor', '/library');
   const { base } = await stockOf(page);
   const svg =
-    '<svg xmlns="http://www.w3.org/2000/svg" width="40" height="20"><rect width="9" height="9"/></svg>';
+    '<svg xmlns="http://www.w3.org/2000/svg" width="40" height="20">' +
+    '<rect width="9" height="9"/></svg>';
   const made = await page.request.post(`${base}/assets`, {
     headers: { origin: new URL(page.url()).origin },
     multipart: { file: { name: 'gull.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(svg) } },

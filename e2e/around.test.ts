@@ -35,7 +35,7 @@ test.beforeAll(async () => {
     folders: 'chapters',
   }).address;
 });
-test('contents are folded away and made wider, by hand and by keys, and stay so on the next page', async ({
+test('the contents fold and widen by mouse and keys, and stay so on the next page', async ({
   page,
 }) => {
   await page.goto(`${address}/fit-the-bracket.html`);
@@ -64,7 +64,7 @@ test('contents are folded away and made wider, by hand and by keys, and stay so 
   await expect(side).toBeVisible();
 });
 
-test('parts of a page are listed beside it, images are enlarged, letters say of which page they are', async ({
+test('a page lists its parts, enlarges images, and tells letters where they come from', async ({
   page,
 }) => {
   await page.setViewportSize({ width: 1400, height: 800 });
@@ -106,7 +106,7 @@ test('heads of long tables stay in sight', async ({ page }) => {
   );
 });
 
-test('the glossary is one step away, what is new is said, and other words for a thing find it', async ({
+test('the glossary is one click away, news are marked, and synonyms find a page', async ({
   page,
 }) => {
   await page.goto(`${address}/index.html`);
@@ -152,12 +152,16 @@ test('another language is one step away, on the same topic, at the same place', 
       {
         id: 'm',
         kind: 'map',
-        text: '<map id="m"><title>Small help</title><topicref href="topic:care"/><topicref href="topic:salt"/></map>',
+        text:
+          '<map id="m"><title>Small help</title><topicref href="topic:care"/>' +
+          '<topicref href="topic:salt"/></map>',
       },
       {
         id: 'care',
         kind: 'topic',
-        text: `<concept id="care"><title>${word}</title><conbody><section id="dry"><title>Dry</title><p>It.</p></section></conbody></concept>`,
+        text:
+          `<concept id="care"><title>${word}</title><conbody><section id="dry">` +
+          '<title>Dry</title><p>It.</p></section></conbody></concept>',
       },
       {
         id: 'salt',
@@ -252,7 +256,8 @@ test('areas on an image lie where their things are on a phone too', async ({ pag
 
 test('all parts of a page are opened at once, and closed again', async ({ page }) => {
   const part = (id: string): string =>
-    `<section id="${id}" outputclass="expandable"><title>${id}</title><p>About ${id}.</p></section>`;
+    `<section id="${id}" outputclass="expandable"><title>${id}</title><p>About ${id}.</p>` +
+    '</section>';
   const library = textLibrary([
     {
       id: 'm',
@@ -262,7 +267,10 @@ test('all parts of a page are opened at once, and closed again', async ({ page }
     {
       id: 'care',
       kind: 'topic',
-      text: `<concept id="care"><title>Care</title><conbody><p>Dry <ph outputclass="expandable">with a cloth</ph>.</p>${part('salt')}${part('sand')}</conbody></concept>`,
+      text:
+        '<concept id="care"><title>Care</title><conbody><p>Dry ' +
+        '<ph outputclass="expandable">with a ' +
+        `cloth</ph>.</p>${part('salt')}${part('sand')}</conbody></concept>`,
     },
   ]);
   await page.goto(`${folderOf(compose({ library, map: 'm' })).address}/care.html`);
@@ -278,13 +286,16 @@ test('all parts of a page are opened at once, and closed again', async ({ page }
   for (const one of all) await expect(one).toBeHidden();
 });
 
-test('on paper a page has its text alone, with all that opens in it; code is copied with one click', async ({
+test('a printed page has its text alone, opened in full; code is copied with one click', async ({
   page,
   context,
 }) => {
   await context.grantPermissions(['clipboard-read', 'clipboard-write']);
   const topic =
-    '<concept id="code"><title>Codes</title><conbody><p>Send it <ph outputclass="expandable">by radio</ph>.</p><codeblock outputclass="language-json">{ "tide": 2 }</codeblock><section outputclass="expandable"><title>Why</title><p>Somebody waits.</p></section></conbody></concept>';
+    '<concept id="code"><title>Codes</title><conbody><p>Send it ' +
+    '<ph outputclass="expandable">by radio</ph>.</p><codeblock outputclass="language-json">{ ' +
+    '"tide": 2 }</codeblock><section outputclass="expandable"><title>Why</title><p>Somebody ' +
+    'waits.</p></section></conbody></concept>';
   const library = textLibrary([
     {
       id: 'm',

@@ -17,7 +17,7 @@ async function newMap(page: Page, title: string, topics: readonly string[]): Pro
   await expect(texts(page)).toHaveText([...topics]);
 }
 
-test('several entries are chosen, moved and folded by keys; several topics come from the list at once', async ({
+test('several entries are chosen, moved and folded by keys; topics are added together', async ({
   page,
 }) => {
   await signIn(page, 'noor');
@@ -66,7 +66,7 @@ test('several entries are chosen, moved and folded by keys; several topics come 
   await isSaved(page);
 });
 
-test('an entry has a title with a variable, is left out of an output, and stands once for each of two lenses', async ({
+test('an entry gets a title with a variable, skips an output, and appears once per lens', async ({
   page,
 }) => {
   await signIn(page);
@@ -123,7 +123,7 @@ test('a map has a title with a variable, readers, key scopes and a set of variab
   expect(text).toContain('<title>About itself, of the <ph keyref="product"/></title>');
 });
 
-test('links between topics are a grid; a branch becomes a map; maps are held against each other and made of what was found', async ({
+test('relations are edited as a grid; branches become maps; maps are compared and made', async ({
   page,
 }) => {
   await signIn(page);
@@ -172,7 +172,7 @@ test('links between topics are a grid; a branch becomes a map; maps are held aga
   );
 });
 
-test('the contents are shown as an edition numbers them, with what it drops and why; the map itself has a title and sets of variables', async ({
+test('the outline is numbered as an edition numbers it, with what it drops and why', async ({
   page,
 }) => {
   await signIn(page, 'teo', '/arrange/installation-manual');

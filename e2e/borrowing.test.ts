@@ -16,9 +16,7 @@ async function write(page: Page, title: string, words: string): Promise<string> 
   return idOf(page);
 }
 
-test('a passage is chosen in a preview of its lender, by keys alone, and several beside each other as one', async ({
-  page,
-}) => {
+test('passages are chosen by keys in a preview, several neighbours as one', async ({ page }) => {
   const lender = await write(page, 'Moorings to lend', 'Check every shackle.');
   for (const words of ['Grease the swivel.', 'Note the date.']) {
     await moveCaret(page, 'Enter');
@@ -45,7 +43,8 @@ test('a passage is chosen in a preview of its lender, by keys alone, and several
   );
   await isSaved(page);
   expect(await short(page)).toContain(
-    `<p>Before winter:</p><p conref="topic:${lender}/check-every-shackle" conrefend="topic:${lender}/grease-the-swivel"/>`,
+    '<p>Before winter:</p>' +
+      `<p conref="topic:${lender}/check-every-shackle" conrefend="topic:${lender}/grease-the-swivel"/>`,
   );
 
   // At its home, in front of this page.
@@ -68,7 +67,7 @@ test('a passage is chosen in a preview of its lender, by keys alone, and several
   expect(await short(page)).not.toContain('conref');
 });
 
-test('a passage is borrowed by the key of its lender; what it borrows itself, and what its variables say, is shown too', async ({
+test('a passage borrowed by key shows what it borrows itself and its variables', async ({
   page,
 }) => {
   const second = await write(page, 'Chains to lend', 'Count the links of the ');
@@ -101,7 +100,8 @@ test('a passage is borrowed by the key of its lender; what it borrows itself, an
       await change(lender!, (text) =>
         text.replace(
           '</conbody>',
-          `<note id="tackle"><p>Before that:</p><p conref="topic:${inner}/count"/><p conref="topic:never-there/x"/></note></conbody>`,
+          `<note id="tackle"><p>Before that:</p><p conref="topic:${inner}/count"/>` +
+            '<p conref="topic:never-there/x"/></note></conbody>',
         ),
       );
       const map = (await (
@@ -139,7 +139,9 @@ test('a borrowed table is a table, and a borrowed list a list, on the page of wh
   const stock = await stockOf(page);
   const list = '<ul id="parts"><li>Shackle</li><li>Swivel</li></ul>';
   const loads =
-    '<table id="loads"><title>Loads</title><tgroup cols="2"><thead><row><entry>Part</entry><entry>Load</entry></row></thead><tbody><row><entry>Pile clamp</entry><entry>4 kN</entry></row></tbody></tgroup></table>';
+    '<table id="loads"><title>Loads</title><tgroup cols="2"><thead><row><entry>Part</entry>' +
+    '<entry>Load</entry></row></thead><tbody><row><entry>Pile clamp</entry><entry>4 ' +
+    'kN</entry></row></tbody></tgroup></table>';
   const lender = await stock.item(
     'concept',
     'Tables to lend',
@@ -149,7 +151,9 @@ test('a borrowed table is a table, and a borrowed list a list, on the page of wh
   const borrower = await stock.item(
     'concept',
     'Borrows a table',
-    `<title>Borrows a table</title><conbody><ul ${lent('parts')}><li/></ul><table ${lent('loads')}><tgroup cols="1"><tbody><row><entry/></row></tbody></tgroup></table></conbody>`,
+    `<title>Borrows a table</title><conbody><ul ${lent('parts')}><li/></ul>` +
+      `<table ${lent('loads')}><tgroup cols="1"><tbody><row><entry/></row></tbody></tgroup>` +
+      '</table></conbody>',
   );
   await page.goto(`/write/${borrower}`);
   await expect(page.locator('.borrowed-text table tr')).toHaveText([
@@ -176,7 +180,7 @@ test('what was copied is pasted as borrowed', async ({ page }) => {
   expect(await short(page)).toContain('<p id="rinse-it-with-fresh">');
 });
 
-test('what should be shared is moved to a lender and borrowed back in one act; one step back undoes it here', async ({
+test('a passage is moved to a shared topic and borrowed back; undo reverts it here', async ({
   page,
 }) => {
   await write(page, 'Has something to share', 'Two people lift the pile clamp.');

@@ -42,7 +42,7 @@ test.beforeAll(async () => {
 
 const contents = (page: Page) => page.locator('#contents');
 
-test('a topic that is the home page is there for its readers; others get the title of the site', async ({
+test('a topic serves as home page for its readers; others get the title of the site', async ({
   page,
 }) => {
   await page.goto(`${withStart}/index.html`);
@@ -56,7 +56,7 @@ test('a topic that is the home page is there for its readers; others get the tit
   await expect(main.getByRole('heading', { level: 1 })).toHaveText(/Aim the acoustic head/u);
 });
 
-test('a reader sets what he has: text, sections, contents, numbers, index and search follow at once, and the address carries it', async ({
+test('a reader’s choices change text, contents, numbers, index, search and the address', async ({
   page,
 }) => {
   await page.goto(`${address}/how-the-station-measures.html`);
@@ -102,7 +102,7 @@ test('a reader sets what he has: text, sections, contents, numbers, index and se
   await expect(page.locator('#readers-now')).toHaveText('all');
 });
 
-test('related links, steps behind a pause and the words of links follow what a reader sets', async ({
+test('related links, steps behind a pause and link texts follow the reader’s choices', async ({
   page,
 }) => {
   await page.goto(`${address}/set-the-datum.html`);
@@ -121,13 +121,17 @@ test('related links, steps behind a pause and the words of links follow what a r
   await expect(panel).toBeVisible();
 
   const steps =
-    '<step product="q"><cmd>Hang the well.</cmd></step><step><cmd>Open the lid.</cmd></step><stepsection>Wait for high water.</stepsection><step id="read"><cmd>Read the staff.</cmd></step>';
+    '<step product="q"><cmd>Hang the well.</cmd></step><step><cmd>Open the lid.</cmd></step>' +
+    '<stepsection>Wait for high water.</stepsection><step id="read"><cmd>Read the ' +
+    'staff.</cmd></step>';
   const library = textLibrary([
     { id: 'm', kind: 'map', text: '<map id="m"><title>M</title><topicref href="topic:t"/></map>' },
     {
       id: 't',
       kind: 'topic',
-      text: `<task id="t"><title>T</title><taskbody><steps>${steps}</steps><result><p>See <xref href="topic:t/read"/>.</p></result></taskbody></task>`,
+      text:
+        `<task id="t"><title>T</title><taskbody><steps>${steps}</steps><result><p>See ` +
+        '<xref href="topic:t/read"/>.</p></result></taskbody></task>',
     },
   ]);
   const facets = [

@@ -23,7 +23,8 @@ test('footnotes, index entries and comments are put in, shown and said anew', as
   await page.keyboard.press('Enter');
   await isSaved(page);
   expect(await stored(page)).toContain(
-    'The tide turns<fn>Twice a day.</fn> slowly<indexterm>tide<indexterm>slow</indexterm></indexterm>',
+    'The tide turns<fn>Twice a day.</fn> slowly<indexterm>tide<indexterm>slow</indexterm>' +
+      '</indexterm>',
   );
 
   await page.locator('.ProseMirror [data-element="fn"]').dblclick();
@@ -38,7 +39,7 @@ test('footnotes, index entries and comments are put in, shown and said anew', as
   expect(await stored(page)).toContain('<fn>Twice a day.</fn>');
 });
 
-test('images come from the library, from a file and from the clipboard, are described, sized and made figures', async ({
+test('images come from library, file and clipboard, are described and captioned', async ({
   page,
 }) => {
   await newTopic(page, 'Concept', 'Pictures');
@@ -174,7 +175,11 @@ test('what is pasted keeps its structure, from outside and from the page itself'
   await page.locator(paragraph).click();
   await paste({
     'text/html':
-      '<h2>Knots</h2><p style="color:red">Tie <b>twice</b>, see <a href="https://knots.example/">all knots</a>.</p><ul><li>bowline</li><li>hitch</li></ul><table><tr><th>Rope</th><th>mm</th></tr><tr><td>thin</td><td>6</td></tr></table><script>document.title = "pwned"</script><img src="https://evil.example/x.png" onerror="document.title = \'pwned\'">',
+      '<h2>Knots</h2><p style="color:red">Tie <b>twice</b>, see ' +
+      '<a href="https://knots.example/">all knots</a>.</p><ul><li>bowline</li><li>hitch</li>' +
+      '</ul><table><tr><th>Rope</th><th>mm</th></tr><tr><td>thin</td><td>6</td></tr></table>' +
+      '<script>document.title = "pwned"</script>' +
+      '<img src="https://evil.example/x.png" onerror="document.title = \'pwned\'">',
     'text/plain': 'Knots',
   });
   await expect(page.getByText(/Pasted without .*local formatting/u)).toBeVisible();
@@ -182,7 +187,8 @@ test('what is pasted keeps its structure, from outside and from the page itself'
   const text = await stored(page);
   for (const part of [
     '<title>Knots</title>',
-    'Tie <b>twice</b>, see <xref format="html" href="https://knots.example/" scope="external">all knots</xref>.',
+    'Tie <b>twice</b>, see ' +
+      '<xref format="html" href="https://knots.example/" scope="external">all knots</xref>.',
     '<li>bowline</li>',
     '<entry>thin</entry>',
     '<thead>',
@@ -249,7 +255,8 @@ test('images that lie in what is pasted come along; with Shift only the words co
       const data = new DataTransfer();
       data.setData(
         'text/html',
-        `<p>Seen <b>here</b>: <img src="data:image/png;base64,${dot}" alt="A dot"></p><p><img src="https://elsewhere.example/x.png"> far</p>`,
+        `<p>Seen <b>here</b>: <img src="data:image/png;base64,${dot}" alt="A dot"></p><p>` +
+          '<img src="https://elsewhere.example/x.png"> far</p>',
       );
       data.setData('text/plain', 'Seen here');
       const editor = document.querySelector('.ProseMirror')!;
@@ -274,9 +281,7 @@ test('images that lie in what is pasted come along; with Shift only the words co
   expect(await stored(page)).toContain('farSeen here');
 });
 
-test('a video is put in with words and a poster, played on the page and said anew; an address is named', async ({
-  page,
-}) => {
+test('a video is inserted with words and a poster, played, and changed', async ({ page }) => {
   await newTopic(page, 'Concept', 'Moving pictures');
   await page.locator(paragraph).click();
   await page.keyboard.type('Look here.');

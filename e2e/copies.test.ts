@@ -5,7 +5,8 @@ import { signIn } from './people.ts';
 import { stockOf } from './stock.ts';
 
 const sentence =
-  'Before the first frost drain the stilling well and hang the plug on the red hook beside the ladder.';
+  'Before the first frost drain the stilling well and hang the plug on the red hook beside ' +
+  'the ladder.';
 const filler = (name: string): string =>
   Array.from({ length: 30 }, (_, at) => `${name}${at}`).join(' ');
 
@@ -44,13 +45,12 @@ test('copies are found with what differs, and become one passage that all borrow
   await expect(page.locator('.borrowed-text')).toContainText('on the red hook beside the ladder');
 });
 
-test('of topics that say nearly the same, one takes the place of another, and a third stands in for some readers', async ({
-  page,
-}) => {
+test('of near copies one replaces another, and a third becomes its alternate', async ({ page }) => {
   await signIn(page, 'noor');
   const stock = await stockOf(page);
   const words =
-    'Fold the awning from the seaward side, tie both ends with the tarred cord, and carry it under the stairs before the glass falls below nine hundred and ninety.';
+    'Fold the awning from the seaward side, tie both ends with the tarred cord, and carry it ' +
+    'under the stairs before the glass falls below nine hundred and ninety.';
   const [dry, calm, cold] = await Promise.all(
     [words.replace('tarred', 'waxed'), words, words.replace('stairs', 'ramp')].map((text, at) =>
       stock.item(
@@ -63,7 +63,8 @@ test('of topics that say nearly the same, one takes the place of another, and a 
   const map = await stock.item(
     'map',
     'Awnings',
-    `<title>Awnings</title><topicref href="topic:${calm}"/><topicref href="topic:${dry}"/><topicref href="topic:${cold}"/>`,
+    `<title>Awnings</title><topicref href="topic:${calm}"/><topicref href="topic:${dry}"/>` +
+      `<topicref href="topic:${cold}"/>`,
   );
   await page.goto('/copies');
   await page

@@ -10,7 +10,7 @@ const origin = `http://127.0.0.1:${port}`;
 const rest = (milliseconds: number): Promise<void> =>
   new Promise((resolve) => setTimeout(resolve, milliseconds));
 
-test('the server dies while six people type: nothing that anybody typed is lost, and nobody reloads', async ({
+test('the server dies while six people type: nothing is lost and nobody reloads', async ({
   browser,
 }) => {
   const ground = await freshGround('live_crash');

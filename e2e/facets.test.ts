@@ -4,7 +4,7 @@ import { faults } from './faults.ts';
 import { clickInto, isSaved, newTopic, stored } from './pages.ts';
 import { signIn } from './people.ts';
 
-test('a publisher keeps the facets: values are added, shown, nested, renamed everywhere, retired, and not taken out while they are set', async ({
+test('facet values are added, nested, renamed and retired, and kept while in use', async ({
   page,
 }) => {
   await signIn(page);
@@ -161,9 +161,7 @@ test('a list of lenses that was under way when one was made does not take it awa
   await expect(page.getByRole('button', { name: 'Made meanwhile', exact: true })).toHaveCount(0);
 });
 
-test('a lens is made of decisions, looked through at once, given out and taken in as DITAVAL', async ({
-  page,
-}) => {
+test('a lens is edited, applied at once, exported and imported as DITAVAL', async ({ page }) => {
   await signIn(page, 'teo', '/facets');
   await page.getByLabel('Name of the new lens').fill('Sun only');
   await page.getByRole('button', { name: 'Make a lens' }).click();

@@ -3,7 +3,9 @@ import { faults } from './faults.ts';
 
 test('what looks for faults finds them, where it looks', async ({ page }) => {
   await page.setContent(
-    '<html lang="en"><title>A page</title><main><img src="x.png"><p style="color:#999;background:#fff">Pale words</p></main><footer><button></button></footer></html>',
+    '<html lang="en"><title>A page</title><main><img src="x.png">' +
+      '<p style="color:#999;background:#fff">Pale words</p></main><footer><button></button>' +
+      '</footer></html>',
   );
   const found = await faults(page);
   expect(found.map((fault) => fault.split(':')[0])).toEqual([

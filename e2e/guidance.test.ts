@@ -30,7 +30,7 @@ test('an empty place offers what usually goes there, once the hand rests', async
   await expect(offers.getByRole('button').first()).toHaveText('More on the step');
 });
 
-test('parts that are data are fields on the page; the short description is a field until it is there', async ({
+test('data of a topic are fields on the page, as is a missing short description', async ({
   page,
 }) => {
   await newTopic(page, 'Concept', 'Data on the page');
@@ -95,7 +95,8 @@ test('a link that leads nowhere gives way to its words, one or all at once', asy
   await page.locator('.cm-line', { hasText: '<conbody>' }).click();
   await moveCaret(page, 'End');
   await page.keyboard.insertText(
-    '<p>See <xref href="topic:gone">the tide</xref> and <xref href="topic:lost">the ebb</xref>.</p>',
+    '<p>See <xref href="topic:gone">the tide</xref> and <xref href="topic:lost">the ' +
+      'ebb</xref>.</p>',
   );
   await expect(page.getByText('Not in the topic yet')).toHaveCount(0);
   await page.keyboard.press('Alt+2');

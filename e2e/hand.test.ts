@@ -15,7 +15,7 @@ async function threeParagraphs(page: Page, title: string): Promise<void> {
   }
 }
 
-test('what is typed at once after Enter stands in order, also before the browser has drawn the new paragraph', async ({
+test('what is typed right after Enter stays in order, even before the browser draws', async ({
   page,
 }) => {
   await newTopic(page, 'Concept', 'Typed in a hurry');

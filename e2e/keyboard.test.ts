@@ -107,10 +107,12 @@ test('a task with a table, an image map and links is written by keys alone', asy
   await isSaved(page);
   const text = await short(page);
   expect(text).toContain(
-    '<prereq><p>The mains is off.</p></prereq><context><p>Each gland lets one cable in.</p></context>',
+    '<prereq><p>The mains is off.</p></prereq><context><p>Each gland lets one cable in.</p>' +
+      '</context>',
   );
   expect(text).toContain(
-    '<step><cmd>Turn each gland by hand.</cmd></step><step><cmd>Compare the torque.</cmd><info><table>',
+    '<step><cmd>Turn each gland by hand.</cmd></step><step><cmd>Compare the torque.</cmd>' +
+      '<info><table>',
   );
   expect(text).toContain('<row><entry>M20</entry><entry>mains</entry><entry>5 Nm</entry></row>');
   expect(text).toMatch(/No gland turns any more; see <xref href="topic:alarm-codes"\/>\./u);

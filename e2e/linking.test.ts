@@ -4,7 +4,7 @@ import { signIn } from './people.ts';
 
 test.beforeEach(({ page }) => signIn(page));
 
-test('links are made by typing, from selected words, to parts, to the web and by dropping a topic', async ({
+test('links are made by typing, from a selection, to parts, to the web and by dropping', async ({
   page,
 }) => {
   await newTopic(page, 'Concept', 'Where to go on');
@@ -24,7 +24,8 @@ test('links are made by typing, from selected words, to parts, to the web and by
   await expect(page.locator('.ProseMirror [data-shown="Set the datum"]')).toBeVisible();
   await isSaved(page);
   expect(await stored(page)).toContain(
-    '<p>First <xref href="topic:set-the-datum"/> then <xref format="html" href="https://tides.example/tables" scope="external"/>.</p>',
+    '<p>First <xref href="topic:set-the-datum"/> then ' +
+      '<xref format="html" href="https://tides.example/tables" scope="external"/>.</p>',
   );
 
   // A part of a topic: Tab goes into it.
@@ -77,9 +78,7 @@ test('links are made by typing, from selected words, to parts, to the web and by
   expect(await stored(page)).toContain('a[[0]');
 });
 
-test('a link that leads nowhere is marked at once and named; one that leads somewhere is followed', async ({
-  page,
-}) => {
+test('a broken link is marked at once and named; a working one is followed', async ({ page }) => {
   await newTopic(page, 'Concept', 'Loose ends');
   await clickInto(page.locator('.ProseMirror .is-conbody p'));
   await page.keyboard.type('See [[');

@@ -68,7 +68,7 @@ async function cuttable(page: Page): Promise<{ cut: () => Promise<void>; mend: (
   };
 }
 
-test('what is typed without a connection is kept, through a reload too, and fitted in afterwards', async ({
+test('what is typed offline is kept through a reload and merged afterwards', async ({
   page,
   browser,
 }) => {
@@ -250,11 +250,13 @@ test('what others write is seen in lists and in what variables say, without load
   const log = await stock.item(
     'concept',
     'Driftwood',
-    '<title>Driftwood on the slip</title><conbody><p>Sold as <ph keyref="driftwood-price"/>.</p></conbody>',
+    '<title>Driftwood on the slip</title><conbody><p>Sold as ' +
+      '<ph keyref="driftwood-price"/>.</p></conbody>',
   );
   await expect(page.getByRole('link', { name: /Driftwood on the slip/u })).toBeVisible();
   const defined = (price: string): string =>
-    `<title>Prices</title><keydef keys="driftwood-price"><topicmeta><keywords><keyword>${price}</keyword></keywords></topicmeta></keydef>`;
+    '<title>Prices</title><keydef keys="driftwood-price"><topicmeta><keywords>' +
+    `<keyword>${price}</keyword></keywords></topicmeta></keydef>`;
   const prices = await stock.item('map', 'Prices', defined('nothing'));
   await page.goto(`/write/${log}`);
   await expect(page.locator('.ProseMirror')).toContainText('Sold as');

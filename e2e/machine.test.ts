@@ -23,16 +23,23 @@ function machine(): string {
   for (const name of ['sh', 'mkdir', 'touch', 'chmod', 'echo'])
     symlinkSync(`/bin/${name}`, join(folder, name));
   const programs =
-    'for name in "$@"; do case $name in chromium-headless-shell|qpdf|git|epubcheck) made=$name;; default-jre-headless) made=java;; poppler-utils) made=pdftotext;; libxml2-utils) made=xmllint;; *) continue;; esac; touch "$here/$made"; chmod 755 "$here/$made"; done';
+    'for name in "$@"; do case $name in chromium-headless-shell|qpdf|git|epubcheck) ' +
+    'made=$name;; default-jre-headless) made=java;; poppler-utils) made=pdftotext;; ' +
+    'libxml2-utils) made=xmllint;; *) continue;; esac; touch "$here/$made"; chmod 755 ' +
+    '"$here/$made"; done';
   writeFileSync(
     join(folder, 'apt-get'),
-    `#!/bin/sh\nhere=${folder}\necho "$@" >> "$here/asked"\n[ "$1" = install ] || exit 0\n${programs}\n`,
+    `#!/bin/sh\nhere=${folder}\necho "$@" >> "$here/asked"\n` +
+      `[ "$1" = install ] || exit 0\n${programs}\n`,
   );
   chmodSync(join(folder, 'apt-get'), 0o755);
   return folder;
 }
 const ensure = (path: string): { status: number | null; output: string } => {
-  const script = `import('${join(root, 'scripts/system.mjs')}').then(({ ensurePrograms }) => ensurePrograms('test', console.log)).then((found) => console.log(JSON.stringify(found)), (error) => { console.error(error.message); process.exit(1); })`;
+  const script =
+    `import('${join(root, 'scripts/system.mjs')}').then(({ ensurePrograms }) => ` +
+    "ensurePrograms('test', console.log)).then((found) => console.log(JSON.stringify(found)), " +
+    '(error) => { console.error(error.message); process.exit(1); })';
   const { status, stdout, stderr } = spawnSync(process.execPath, ['-e', script], {
     env: { PATH: path },
     encoding: 'utf8',
@@ -40,7 +47,7 @@ const ensure = (path: string): { status: number | null; output: string } => {
   return { status, output: stdout + stderr };
 };
 
-test('missing Debian programs are installed by root, and nothing is asked for when they are there', () => {
+test('missing Debian programs are installed as root; nothing is asked when all are there', () => {
   const path = machine();
   const first = ensure(path);
   // Who is not root and may not use sudo gets the command instead: the next test.
@@ -64,12 +71,16 @@ test('who may not install gets the exact command', () => {
     process.getuid?.() === 0
       ? ['/usr/bin/setpriv', '--reuid=65534', '--regid=65534', '--clear-groups']
       : [];
-  const code = `import('${script}').then(({ ensurePrograms }) => ensurePrograms('test', console.log)).catch((error) => { console.error(error.message); process.exit(1); })`;
+  const code =
+    `import('${script}').then(({ ensurePrograms }) => ensurePrograms('test', ` +
+    'console.log)).catch((error) => { console.error(error.message); process.exit(1); })';
   const [program, ...rest] = [...asNobody, process.execPath, '-e', code];
   const { status, stderr } = spawnSync(program, rest, { env: { PATH: path }, encoding: 'utf8' });
   expect(status).toBe(1);
   expect(stderr).toContain(
-    "sudo sh -c 'apt-get update -qq && apt-get install -y -qq --no-install-recommends chromium-headless-shell poppler-utils qpdf git default-jre-headless epubcheck libxml2-utils docbook-xml'",
+    "sudo sh -c 'apt-get update -qq && apt-get install -y -qq --no-install-recommends " +
+      'chromium-headless-shell poppler-utils qpdf git default-jre-headless epubcheck ' +
+      "libxml2-utils docbook-xml'",
   );
 });
 

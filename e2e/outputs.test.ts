@@ -64,7 +64,7 @@ test('a setting is found among all editions, and its field is there to be change
   await expect(page.getByText('No setting says so.')).toBeVisible();
 });
 
-test('a token is created, shown once and revoked; who is told of builds is said, and the outbox says that it is a stand-in', async ({
+test('a token is created, shown once and revoked; the outbox says that it is a stand-in', async ({
   page,
 }) => {
   await signIn(page, 'teo', '/publish');
@@ -110,7 +110,7 @@ test('a token is created, shown once and revoked; who is told of builds is said,
   ).toHaveCount(0);
 });
 
-test('several editions are built at once, and none of the others; everybody sees what is on the way', async ({
+test('chosen editions are built together, and everybody sees which builds are running', async ({
   page,
   browser,
 }) => {

@@ -24,7 +24,7 @@ const signIn = async (
   };
 };
 
-test('the command line takes a library out and into an empty one, and publishes editions', async () => {
+test('the command line exports a library, imports it into an empty one and publishes', async () => {
   const demo = await serve(await freshGround('library_out'), 4781, {
     DEMO_FOLDER: join(root, 'demo'),
   });
@@ -89,7 +89,8 @@ test('the command line takes a library out and into an empty one, and publishes 
   ).catch((error: unknown) => error as { stdout: string });
   expect(stdout).toMatch(/Tern Station Interface, number 1: done, \d+ pages, 0 problems/u);
   expect(stdout).toContain(
-    'error: A link leads to “pilot-set.dita#pilot-set”, which is not in the library. (share-with-pilots)',
+    'error: A link leads to “pilot-set.dita#pilot-set”, which is not in the library. ' +
+      '(share-with-pilots)',
   );
   expect(statSync(join(out, 'Tern Station Interface.zip')).size).toBeGreaterThan(100_000);
   expect(statSync(join(out, 'Tern Operator_s Handbook.pdf')).size).toBeGreaterThan(100_000);
@@ -190,7 +191,7 @@ test('a further worker builds what the server that made the order does not', asy
   await server.stop();
 });
 
-test('the server logs requests as lines of JSON without secrets, and ends what it is doing when it is told to stop', async () => {
+test('the server logs JSON without secrets, and finishes requests when stopped', async () => {
   const ground = await freshGround('logging');
   const child = spawn(process.execPath, ['packages/server/dist/main.js'], {
     cwd: root,

@@ -20,7 +20,8 @@ test('topics by editions tell what appears where, and by which rule not', async 
   const map = await stock.item(
     'map',
     'Quay card',
-    '<title>Quay card</title><topicref href="topic:alarms"/><topicref href="topic:raise-the-mast" product="tern-d"/>',
+    '<title>Quay card</title><topicref href="topic:alarms"/>' +
+      '<topicref href="topic:raise-the-mast" product="tern-d"/>',
   );
   const id = await stock.edition('Quay card', map, { lens: 'installer-tern-q' });
 
@@ -55,7 +56,7 @@ test('topics by editions tell what appears where, and by which rule not', async 
   for (const item of [map, shelved]) await stock.remove(`items/${item}`);
 });
 
-test('a map is another publication to which links lead; topics share a page; the state of each is a column', async ({
+test('a map can be another publication; topics share a page; states are a column', async ({
   page,
 }) => {
   await signIn(page);
@@ -80,7 +81,8 @@ test('a map is another publication to which links lead; topics share a page; the
   const yard = await stock.item(
     'map',
     'Yard book',
-    `<title>Yard book</title><topicref href="topic:${hull}"><topicref href="topic:${paint}"/></topicref>`,
+    `<title>Yard book</title><topicref href="topic:${hull}"><topicref href="topic:${paint}"/>` +
+      '</topicref>',
   );
   const leaflet = await stock.item(
     'map',

@@ -4,7 +4,7 @@ import { clickInto, moveCaret, pageRests } from './pages.ts';
 import { signIn } from './people.ts';
 import { stockOf } from './stock.ts';
 
-test('what was built is looked through, compared, signed off with a reason, and found at the address that stays', async ({
+test('a build is inspected, compared, signed off with a reason, and served at its address', async ({
   page,
 }) => {
   await signIn(page, 'teo', '/library');
@@ -12,7 +12,8 @@ test('what was built is looked through, compared, signed off with a reason, and 
   const topic = await stock.item(
     'concept',
     'The lock keeper',
-    '<title>The lock keeper</title><conbody><p>He opens at seven. See <xref href="topic:nowhere-at-all"/>.</p></conbody>',
+    '<title>The lock keeper</title><conbody><p>He opens at seven. See ' +
+      '<xref href="topic:nowhere-at-all"/>.</p></conbody>',
   );
   const map = await stock.item(
     'map',
@@ -24,7 +25,8 @@ test('what was built is looked through, compared, signed off with a reason, and 
   await stock.change(
     topic,
     'concept',
-    '<title>The lock keeper</title><conbody><p>He opens at nine. See <xref href="topic:nowhere-at-all"/>.</p></conbody>',
+    '<title>The lock keeper</title><conbody><p>He opens at nine. See ' +
+      '<xref href="topic:nowhere-at-all"/>.</p></conbody>',
   );
   await page.goto(`/publish/${edition}`);
   await page.getByRole('button', { name: 'Build', exact: true }).click();
@@ -148,7 +150,7 @@ test('of many problems that are alike a few are shown, and all when asked for', 
     await stock.remove(path);
 });
 
-test('an edition says what its readers may set and what keeps it back; a look is changed beside the real site', async ({
+test('readers’ choices and blocking problems are set; a look changes beside the real site', async ({
   page,
 }) => {
   await signIn(page, 'teo', '/library');
@@ -156,7 +158,8 @@ test('an edition says what its readers may set and what keeps it back; a look is
   const topic = await stock.item(
     'concept',
     'Both stations',
-    '<title>Both stations</title><conbody><p>For all.</p><p product="tern-q">Only on a quay.</p><p product="tern-d">Only in deep water.</p></conbody>',
+    '<title>Both stations</title><conbody><p>For all.</p><p product="tern-q">Only on a ' +
+      'quay.</p><p product="tern-d">Only in deep water.</p></conbody>',
   );
   const map = await stock.item(
     'map',
@@ -230,7 +233,7 @@ test('an edition says what its readers may set and what keeps it back; a look is
     await stock.remove(path);
 });
 
-test('the page of a help site is renewed beside the text while it is written; its choices work, and it leads to the place in the text', async ({
+test('the proof of a help page follows the text; its choices work and lead back to it', async ({
   page,
 }) => {
   await signIn(page, 'teo', '/library');
@@ -238,7 +241,8 @@ test('the page of a help site is renewed beside the text while it is written; it
   const topic = await stock.item(
     'concept',
     'The fog signal',
-    '<title>The fog signal</title><conbody><p>It sounds twice.</p><p product="tern-q">On the quay.</p><ul><li>First of all</li></ul></conbody>',
+    '<title>The fog signal</title><conbody><p>It sounds twice.</p><p product="tern-q">On the ' +
+      'quay.</p><ul><li>First of all</li></ul></conbody>',
   );
   const map = await stock.item(
     'map',
@@ -304,7 +308,8 @@ test('what a lens marks has its colour on a site that the server shows', async (
   const topic = await stock.item(
     'concept',
     'At the quay only',
-    '<title>At the quay only</title><conbody><p product="tern-q">Hang it on the wall.</p></conbody>',
+    '<title>At the quay only</title><conbody><p product="tern-q">Hang it on the wall.</p>' +
+      '</conbody>',
   );
   const map = await stock.item(
     'map',

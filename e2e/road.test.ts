@@ -100,7 +100,7 @@ test('a changed sentence travels from the page to the manual and the site', asyn
   });
 });
 
-test('four publications are built together, looked through and signed off, one with a reason', async ({
+test('four publications are built, inspected and signed off, one with a reason', async ({
   page,
 }) => {
   await signIn(page, 'teo', '/publish');

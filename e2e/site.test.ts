@@ -151,7 +151,10 @@ test('parts and words stay closed until they are opened, searched for or led to'
   page,
 }) => {
   const care =
-    '<concept id="care"><title>Care</title><conbody><p>Wipe the glass <ph outputclass="expandable">with a <b>chamois</b> cloth</ph>.</p><section id="salt" outputclass="expandable"><title>After salt water</title><p id="rinse">Rinse the hinge with fresh water.</p></section></conbody></concept>';
+    '<concept id="care"><title>Care</title><conbody><p>Wipe the glass ' +
+    '<ph outputclass="expandable">with a <b>chamois</b> cloth</ph>.</p>' +
+    '<section id="salt" outputclass="expandable"><title>After salt water</title>' +
+    '<p id="rinse">Rinse the hinge with fresh water.</p></section></conbody></concept>';
   const map = '<map id="small"><title>Small help</title><topicref href="topic:care"/></map>';
   const library = textLibrary([
     { id: 'care', kind: 'topic', text: care },
@@ -192,7 +195,8 @@ test('marks of notes meet their first line by tops or by baselines, at any size'
   page,
 }) => {
   const text =
-    '<concept id="a"><title>A</title><conbody><note type="danger">Mains voltage kills.</note><note type="tip">Lock the switch.</note></conbody></concept>';
+    '<concept id="a"><title>A</title><conbody><note type="danger">Mains voltage kills.</note>' +
+    '<note type="tip">Lock the switch.</note></conbody></concept>';
   const publication = compose({
     library: textLibrary(
       [

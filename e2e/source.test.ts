@@ -12,7 +12,7 @@ async function caretInLine(page: Page, text: string, before = 0): Promise<void> 
   for (let count = 0; count < before; count += 1) await moveCaret(page, 'ArrowLeft');
 }
 
-test('a topic is written as source: completed, marked where it is wrong, taken in when it is right', async ({
+test('a topic is written as source, with completion and errors, and taken in when valid', async ({
   page,
 }) => {
   await newTopic(page, 'Concept', 'From the source');
@@ -71,7 +71,7 @@ test('what somebody else writes meanwhile stays, in the source and in the topic'
   await other.close();
 });
 
-test('a topic that Markdown can say is written as Markdown; one that it cannot is refused with the reason', async ({
+test('a topic is written as Markdown where possible, and refused with a reason where not', async ({
   page,
 }) => {
   await newTopic(page, 'Concept', 'Plainly');

@@ -12,7 +12,7 @@ const put = (path: string, text: string): void => {
   writeFileSync(join(outside, path), text);
 };
 
-test('a folder outside is linked, followed, and read again before a build; what was written here stays until somebody says otherwise', async ({
+test('a linked folder is read again before a build, and never overwrites work done here', async ({
   page,
 }) => {
   put(

@@ -24,7 +24,7 @@ async function type(page: Page, label: string, text: string): Promise<void> {
   await field(page, label).press('Tab');
 }
 
-test('a copy of a style sheet is changed in print and on screen, seen at once, undone, and kept', async ({
+test('a copy of a style sheet is changed for print and screen, previewed, undone and kept', async ({
   page,
 }) => {
   await signIn(page, 'teo', '/style/sheets/workshop');
@@ -90,7 +90,7 @@ test('a copy of a style sheet is changed in print and on screen, seen at once, u
   expect((await designs(page)).sheets.some((one) => one.id === id)).toBe(false);
 });
 
-test('a style of the team is made and worn by what it names, in the manual and on the site', async ({
+test('a custom style is made and used by its name in the manual and on the site', async ({
   page,
 }) => {
   await signIn(page, 'teo', '/style/sheets/handbook');
@@ -124,7 +124,7 @@ test('a style of the team is made and worn by what it names, in the manual and o
   await stock.remove(`designs/sheets/${sheet}`);
 });
 
-test('a page plan is drawn to scale: edges are moved by hand and by keys, figures typed, fields put into heads', async ({
+test('a page plan is drawn to scale and changed by dragging, by keys and by figures', async ({
   page,
 }) => {
   await signIn(page, 'teo', '/style/plans/a4-margin');
@@ -205,7 +205,7 @@ test('an edition is duplicated, made with other styles, and compared with the fi
   await stock.remove(`editions/${new URL(page.url()).pathname.split('/').at(-1)!}`);
 });
 
-test('style sheets go out as files and come in again; what is none is refused; writers look and do not change', async ({
+test('style sheets are exported and imported; others are refused; writers may only look', async ({
   page,
 }) => {
   await signIn(page, 'teo', '/style/sheets/reference');
@@ -236,7 +236,7 @@ test('style sheets go out as files and come in again; what is none is refused; w
   await expect(page.getByRole('button', { name: 'Copy', exact: true })).toHaveCount(0);
 });
 
-test('the pages on which a topic lands are set while it is written, in several editions side by side', async ({
+test('the printed pages of a topic are set while it is written, for several editions', async ({
   page,
 }) => {
   await signIn(page, 'noor', '/write/fit-the-bracket');
@@ -282,7 +282,7 @@ test('the pages on which a topic lands are set while it is written, in several e
   await expect(title).toHaveCSS('font-weight', '500');
 });
 
-test('a cover of the plan’s own is laid out by hand and by keys; bleed, edge marks, fields and the file are set', async ({
+test('a cover is laid out by mouse and keys; bleed, crop marks and fields are set', async ({
   page,
 }) => {
   await signIn(page, 'teo', '/style/plans/a4-margin');
@@ -343,7 +343,7 @@ test('a cover of the plan’s own is laid out by hand and by keys; bleed, edge m
   await page.getByRole('button', { name: 'Remove', exact: true }).click();
 });
 
-test('two editions of a topic are marked where they differ, and each is turned through on its own pages', async ({
+test('two editions of a topic are marked where they differ, each on its own pages', async ({
   page,
 }) => {
   await signIn(page, 'teo', '/library');
@@ -351,7 +351,9 @@ test('two editions of a topic are marked where they differ, and each is turned t
   const topic = await stock.item(
     'concept',
     'Where the ferry lands',
-    '<title>Where the ferry lands</title><conbody><p>It lands at the quay.</p><p product="tern-q">Only for Q.</p><p product="tern-d">Only for D.</p><p>It leaves again.</p></conbody>',
+    '<title>Where the ferry lands</title><conbody><p>It lands at the quay.</p>' +
+      '<p product="tern-q">Only for Q.</p><p product="tern-d">Only for D.</p><p>It leaves ' +
+      'again.</p></conbody>',
   );
   const opening = await stock.item(
     'concept',
@@ -361,7 +363,8 @@ test('two editions of a topic are marked where they differ, and each is turned t
   const map = await stock.item(
     'map',
     'Ferry manual',
-    `<title>Ferry manual</title><topicref href="topic:${opening}"/><topicref href="topic:${topic}"/>`,
+    `<title>Ferry manual</title><topicref href="topic:${opening}"/>` +
+      `<topicref href="topic:${topic}"/>`,
   );
   const names = ['Ferry for Q', 'Ferry for D'];
   const editions = [
@@ -421,7 +424,7 @@ test('two editions of a topic are marked where they differ, and each is turned t
   for (const edition of editions) await stock.remove(`editions/${edition}`);
 });
 
-test('looks without a style get one with a click, numbers are otherwise in one language, and an edition has bars since an impression', async ({
+test('an unstyled look gets a style; numerals change by language; change bars are chosen', async ({
   page,
 }) => {
   await signIn(page, 'teo', '/style/sheets/workshop?style=steps');

@@ -103,7 +103,9 @@ test('a spreadsheet is pasted as a table', async ({ page }) => {
     const data = new DataTransfer();
     data.setData(
       'text/html',
-      '<table><colgroup><col width=64><col width=64></colgroup><tr><td>Port</td><td style="mso-number-format:General">3.1</td></tr><tr><td colspan=2>closed</td></tr></table>',
+      '<table><colgroup><col width=64><col width=64></colgroup><tr><td>Port</td>' +
+        '<td style="mso-number-format:General">3.1</td></tr><tr><td colspan=2>closed</td></tr>' +
+        '</table>',
     );
     data.setData('text/plain', 'Port\t3.1\nclosed');
     document
@@ -136,7 +138,9 @@ test('rows and columns are pasted into the cells of a table, which grows', async
   await page.keyboard.type('!');
   await isSaved(page);
   expect(await short(page)).toContain(
-    '<row><entry/><entry>a</entry><entry>b</entry><entry>c</entry></row><row><entry/><entry>d</entry><entry>e</entry><entry>f</entry></row><row><entry/><entry>g</entry><entry>h</entry><entry>i!</entry></row>',
+    '<row><entry/><entry>a</entry><entry>b</entry><entry>c</entry></row><row><entry/>' +
+      '<entry>d</entry><entry>e</entry><entry>f</entry></row><row><entry/><entry>g</entry>' +
+      '<entry>h</entry><entry>i!</entry></row>',
   );
   expect(await short(page)).toContain('<tgroup cols="4">');
 });

@@ -2,7 +2,7 @@ import { expect, test } from '@playwright/test';
 import { choose, clickInto, isSaved, moveCaret, stored } from './pages.ts';
 import { signIn } from './people.ts';
 
-test('an administrator makes a template in the editor; topics begin as it, with guidance and placeholders', async ({
+test('an administrator makes a template in the editor; topics start from it with guidance', async ({
   page,
 }) => {
   await signIn(page, 'ada', '/agreements');

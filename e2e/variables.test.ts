@@ -8,9 +8,7 @@ const says = (page: Page) => form(page).getByRole('textbox', { name: 'What it sa
 const row = (page: Page, words: string) =>
   page.getByRole('table', { name: 'Variables' }).getByRole('row').filter({ hasText: words });
 
-test('a variable is made, typed into a text, said otherwise for some, and renamed everywhere', async ({
-  page,
-}) => {
+test('a variable is made, typed into a text, varied for readers, and renamed', async ({ page }) => {
   await signIn(page, 'noor', '/variables');
   await page.getByLabel('Name of the new set').fill('Terms of sale');
   await page.getByRole('button', { name: 'Make a set' }).click();
@@ -78,9 +76,7 @@ test('a variable is made, typed into a text, said otherwise for some, and rename
   expect(await faults(page, { without: '.n-message-container', withPractices: true })).toEqual([]);
 });
 
-test('a variable is dragged into the text, stands for an image or something to follow, and is defined where it was missing', async ({
-  page,
-}) => {
+test('a variable is dropped into the text, and defined when it is missing', async ({ page }) => {
   await signIn(page, 'noor', '/variables');
   await page.getByRole('button', { name: 'Add a variable' }).click();
   await form(page).getByLabel('Name').fill('front-view');

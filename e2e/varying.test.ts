@@ -6,7 +6,7 @@ import { signIn } from './people.ts';
 test.beforeEach(({ page }) => signIn(page, 'noor'));
 const paragraphs = '.ProseMirror .is-conbody > p';
 
-test('words, paragraphs and rows are set for one model or another, by keys, and looked at through a lens', async ({
+test('words, paragraphs and rows are set for models by keys, and seen through a lens', async ({
   page,
 }) => {
   await newTopic(page, 'Concept', 'For two models');
@@ -100,7 +100,7 @@ test('an entry of a map is for one model only, with all that it holds', async ({
   await expect(page.getByRole('treeitem')).toHaveCount(0);
 });
 
-test('a topic that varies as a whole is dropped in the library, in the list beside the page, in the search and in the map', async ({
+test('a topic that varies as a whole is dimmed in library, list, search and map', async ({
   page,
 }) => {
   await signIn(page);

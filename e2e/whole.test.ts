@@ -4,9 +4,7 @@ import { signIn } from './people.ts';
 
 test.beforeEach(({ page }) => signIn(page));
 
-test('a map is written as one document: topics open as one comes near, keys lead from one into the next', async ({
-  page,
-}) => {
+test('a map is written as one document, from topic to topic by keys', async ({ page }) => {
   await page.goto('/arrange/installation-manual');
   await page.getByRole('link', { name: 'Write as one' }).click();
   const contents = page.getByRole('navigation', { name: 'Contents' });

@@ -126,7 +126,8 @@ test('topics are filtered, images uploaded, and an image that is none is refused
     name: 'buoy.svg',
     mimeType: 'image/svg+xml',
     buffer: Buffer.from(
-      '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 10 10"><script>alert(1)</script><circle r="4" cx="5" cy="5" onclick="x()"/></svg>',
+      '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 10 10"><script>alert(1)</script>' +
+        '<circle r="4" cx="5" cy="5" onclick="x()"/></svg>',
     ),
   });
   await expect(page.getByText('buoy.svg', { exact: true })).toBeVisible();

@@ -23,7 +23,8 @@ try {
     const report = await (await ask('/package', { method: 'POST', body: form })).json();
     for (const { severity, message } of report.problems) console.log(`${severity}: ${message}`);
     console.log(
-      `${report.items} topics and maps, ${report.assets} images, ${report.lenses} lenses, ${report.editions} editions taken in`,
+      `${report.items} topics and maps, ${report.assets} images, ${report.lenses} lenses, ` +
+        `${report.editions} editions taken in`,
     );
   }
 } catch (error) {

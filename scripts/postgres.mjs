@@ -247,6 +247,7 @@ export async function startPostgres({ bin, dataFolder, log }) {
     await exited;
   }
   throw new Error(
-    `PostgreSQL did not start. Its last words:\n${readFileSync(logFile, 'utf8').split('\n').slice(-12).join('\n')}`,
+    'PostgreSQL did not start. Its last words:\n' +
+      `${readFileSync(logFile, 'utf8').split('\n').slice(-12).join('\n')}`,
   );
 }

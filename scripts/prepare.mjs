@@ -82,7 +82,8 @@ export async function ensureBuilt({ web = true, server = true } = {}) {
       async () => {
         await run(process.execPath, [
           '-e',
-          "import('./packages/press/site/client/build.mjs').then((built) => built.buildSiteScripts())",
+          "import('./packages/press/site/client/build.mjs').then((built) => " +
+            'built.buildSiteScripts())',
         ]);
       },
     ),

@@ -74,12 +74,16 @@ function install(packages, log) {
     spawnSync('sudo', ['-n', 'true'], { stdio: 'ignore' }).status === 0;
   // Debian's package would otherwise make and start a cluster of its own on port 5432.
   const quiet = packages.includes('postgresql')
-    ? 'mkdir -p /etc/postgresql-common && { [ -e /etc/postgresql-common/createcluster.conf ] || echo "create_main_cluster = false" > /etc/postgresql-common/createcluster.conf; } && '
+    ? 'mkdir -p /etc/postgresql-common && { [ -e /etc/postgresql-common/createcluster.conf ] ' +
+      '|| echo "create_main_cluster = false" > /etc/postgresql-common/createcluster.conf; } && '
     : '';
-  const command = `${quiet}apt-get update -qq && apt-get install -y -qq --no-install-recommends ${packages.join(' ')}`;
+  const command =
+    `${quiet}apt-get update -qq && apt-get install -y -qq --no-install-recommends ` +
+    `${packages.join(' ')}`;
   if (onPath('apt-get') === undefined || (!isRoot && !hasSudo))
     throw new Error(
-      `These programs are missing: ${packages.join(', ')}. Install them with\n\n    sudo sh -c '${command}'\n\nand start again.`,
+      `These programs are missing: ${packages.join(', ')}. Install them with\n` +
+        `\n    sudo sh -c '${command}'\n\nand start again.`,
     );
   log(`installing ${packages.join(', ')}`);
   const [program, ...before] = isRoot ? ['sh'] : ['sudo', 'sh'];

@@ -87,7 +87,7 @@ describe('designs that were kept by an earlier version', () => {
     } = shippedPlans['a5-pocket']!;
     expect(PagePlan.parse(before)).toEqual({ ...before, ...plainPlan });
   });
-  it('plans that said only whether chapters begin with a head have none there, or that of the others', () => {
+  it('reads plans made before chapters could have heads of their own', () => {
     const { head, ...rest } = shippedPlans['a5-pocket']!;
     const { opening: _opening, ...sides } = head;
     const opening = (headOnOpenings: boolean) =>

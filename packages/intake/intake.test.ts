@@ -81,19 +81,23 @@ describe('packages', () => {
       [
         'm.ditamap',
         bytes(
-          '<map id="m"><title>M</title><topicref href="t.dita"><ditavalref href="lenses/sun.ditaval" format="ditaval"/></topicref></map>',
+          '<map id="m"><title>M</title><topicref href="t.dita">' +
+            '<ditavalref href="lenses/sun.ditaval" format="ditaval"/></topicref></map>',
         ),
       ],
       [
         't.dita',
         bytes(
-          '<concept id="t"><title>T</title><conbody><image href="pictures/plug.svg"/></conbody></concept>',
+          '<concept id="t"><title>T</title><conbody><image href="pictures/plug.svg"/>' +
+            '</conbody></concept>',
         ),
       ],
       [
         'stand-ins.ditamap',
         bytes(
-          `<map><topicref href="pictures/plug-v.svg" format="svg" processing-role="resource-only" props="country(velmark)">${mark}</topicref></map>`,
+          '<map>' +
+            `<topicref href="pictures/plug-v.svg" format="svg" processing-role="resource-only" props="country(velmark)">${mark}</topicref>` +
+            '</map>',
         ),
       ],
       ['pictures/plug.svg', bytes('<svg xmlns="http://www.w3.org/2000/svg"/>')],
@@ -126,13 +130,15 @@ describe('packages', () => {
       [
         'maps/m.ditamap',
         bytes(
-          '<map id="m"><title>M</title><topicref href="../t/a%20b.dita#a/p"/><topicref href="https://example.org/"/></map>',
+          '<map id="m"><title>M</title><topicref href="../t/a%20b.dita#a/p"/>' +
+            '<topicref href="https://example.org/"/></map>',
         ),
       ],
       [
         't/a b.dita',
         bytes(
-          '<concept id="a"><title>A</title><conbody><p id="p"/><image href="pic.svg"/><xref href="missing.dita"/></conbody></concept>',
+          '<concept id="a"><title>A</title><conbody><p id="p"/><image href="pic.svg"/>' +
+            '<xref href="missing.dita"/></conbody></concept>',
         ),
       ],
       ['t/pic.svg', bytes('<svg xmlns="http://www.w3.org/2000/svg"/>')],

@@ -36,7 +36,7 @@ describe('the publications of the demo', () => {
   )('%s is whole', (name) => {
     expect(composed(name).problems).toEqual([]);
   });
-  it('come from one library: what is for one model or one kind of people is in that publication alone', () => {
+  it('come from one library, and each has what is for its readers alone', () => {
     const [quay, deep, handbook, station] = [
       'Tern Q Installation Manual',
       'Tern D Installation Manual',
@@ -67,7 +67,7 @@ describe('the publications of the demo', () => {
 });
 
 describe('what is wrong in the demo on purpose', () => {
-  it('is found when the handbook is composed: a link that leads nowhere, an empty attribute, a list in a cell, a topic that does not say what it is for', () => {
+  it('reports a broken link, an empty attribute, a list in a cell, no short description', () => {
     const { problems } = composed('Tern Operator’s Handbook', { rules });
     expect(problems.map(({ code, where }) => `${code} ${where.item ?? ''}`).sort()).toEqual([
       'grammar.empty-attribute parts-you-see',
@@ -88,7 +88,7 @@ describe('what is wrong in the demo on purpose', () => {
       ['how-the-station-measures', 'tide-at-a-glance'],
     ]);
   });
-  it('is found for every reader: a row of the alarm codes that has no cell for solar stations', () => {
+  it('finds the row of the alarm codes that is empty for solar stations', () => {
     const found = checkEveryReader({ library: demoLibrary, map: 'handbook', facets: demo.facets });
     expect(
       found.filter(({ where }) => where.item === 'alarm-codes').map(({ message }) => message),

@@ -77,7 +77,7 @@ describe('editions of every kind', () => {
     expect(again.items.map(({ id }) => id)).toContain('station-interface');
     expect(again.items.find(({ id }) => id === 'station-interface')!.text).toContain('Tern X');
   });
-  it('… which brings itself along, with what it wears: taken in elsewhere it is the same publication', async () => {
+  it('… which brings its designs along and composes the same after import', async () => {
     const sheet = { ...shippedSheets['workshop']!, name: 'For partners' };
     const look = {
       ...shippedLooks['harbour']!,
@@ -86,7 +86,8 @@ describe('editions of every kind', () => {
     };
     const mark = settleImage(
       Buffer.from(
-        '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 4 4"><rect width="4" height="4"/></svg>',
+        '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 4 4">' +
+          '<rect width="4" height="4"/></svg>',
       ),
       'image/svg+xml',
     );
@@ -396,7 +397,7 @@ describe('editions of every kind', () => {
     expect(await refused({ nightly: '25:00' })).toBe(400);
     expect(await refused({ output: 'bundle', map: '' })).toBe(201);
   });
-  it('say so where their folder cannot be written, and are built when it can be again', async () => {
+  it('report a folder that cannot be written, and are built once it can be again', async () => {
     const one = await edition({ output: 'page' });
     const folder = join(server.services.impressionFolder('x'), '..');
     await rename(folder, `${folder}-away`);

@@ -106,7 +106,7 @@ describe('tokens', () => {
     for (const wrong of [secret, `${secret}x`, 'ukiyo_', 'x'])
       expect((await withToken(wrong, 'GET', '~/items')).statusCode, wrong).toBe(401);
   });
-  it('do not help who has no rights of his own: a session is not asked beside a wrong token', async () => {
+  it('grant no rights beside a wrong token, even with a session', async () => {
     const headers = {
       authorization: 'Bearer nonsense',
       cookie: await server.cookieOf('administrator'),
@@ -125,7 +125,7 @@ describe('messages', () => {
     return { ...notice, secret };
   };
 
-  it('say what became of a build, to whom it was said and of what; nothing leaves the server, which is said', async () => {
+  it('tell the chosen receivers of a build, through a stand-in that says it is one', async () => {
     const letter = await add({
       kind: 'mail',
       to: 'harbour@brinewell.example',
@@ -220,7 +220,7 @@ describe('messages', () => {
 });
 
 describe('builds without anybody', () => {
-  it('begin at the minute that the edition says, and at no other; nights in which no server was there are made up for, once', async () => {
+  it('begin at the edition’s minute and no other; missed nights are made up for once', async () => {
     const builtBy = async (...times: Date[]): Promise<number> => {
       const before = (await impressionsOf(edition.id)).length;
       for (const now of times) await server.queue.buildDue(now);

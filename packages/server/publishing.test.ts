@@ -130,7 +130,7 @@ describe('publishing', () => {
     expect(second.number).toBe(first.number + 1);
   });
 
-  it('marks builds whose worker is gone as interrupted, and clears what they have left behind', async () => {
+  it('marks builds whose worker is gone as interrupted, and clears their files', async () => {
     const edition = await editionNamed('Tern Help');
     const lost = await server.services.editions.createImpression(
       server.project,
@@ -177,7 +177,7 @@ describe('publishing', () => {
     builder.close();
   });
 
-  it('says which topics may not go out yet, as their facts say; that keeps an impression from being signed off', async () => {
+  it('names topics that may not go out by their facts, which blocks the sign-off', async () => {
     const agreed = (await server.ask('reader', 'GET', '~/agreements')).json<Agreements>();
     const facts = agreed.facts.map((fact) =>
       fact.name === 'state' ? { ...fact, ready: ['approved'] } : fact,
@@ -321,7 +321,7 @@ describe('publishing', () => {
       .json<Impression[]>()
       .filter((one) => one.edition === edition);
 
-  it('signs off the one that ships, which stays where it is found, whatever is built after it', async () => {
+  it('keeps the signed-off impression at its address, whatever is built after it', async () => {
     const { edition, write } = await small('breakwater', '<p>Before the swell.</p>', { keeps: 1 });
     const first = await build(edition.id);
     expect(first).toMatchObject({
@@ -371,7 +371,7 @@ describe('publishing', () => {
       );
   });
 
-  it('is not signed off while something is wrong that keeps it back, unless a reason is given for each', async () => {
+  it('is not signed off while problems block it, unless each has a reason', async () => {
     const { edition } = await small(
       'slipway',
       '<p>See <xref href="topic:nowhere"/> and <xref href="topic:elsewhere"/>.</p>',
@@ -444,7 +444,7 @@ describe('publishing', () => {
     expect((await of(edition.id)).map(({ name }) => name)).toEqual(['', 'For the fair']);
   });
 
-  it('is compared with an earlier one: pages that came, went or were changed, with their words', async () => {
+  it('is compared with an earlier one by pages that are new, gone or changed', async () => {
     const { edition, write } = await small('bollard', '<p>Made of iron, and painted black.</p>');
     const first = await build(edition.id);
     await write('<p>Made of steel, and painted black.</p>');
@@ -474,7 +474,8 @@ describe('publishing', () => {
       const id = `quay-wall-${output}`;
       const { edition, write } = await small(
         id,
-        '<p>Older than the harbour.</p><fig><title>The plug</title><image keyref="none" href="asset:plugs"/></fig>',
+        '<p>Older than the harbour.</p><fig><title>The plug</title>' +
+          '<image keyref="none" href="asset:plugs"/></fig>',
         { output },
       );
       const first = await build(edition.id);
@@ -506,7 +507,7 @@ describe('publishing', () => {
     },
   );
 
-  it('shows the site of an edition as it would be built now, with a look that need not be its own', async () => {
+  it('shows the site of an edition as it would be built, with any look', async () => {
     const { edition, write } = await small('jetty', '<p>Of oak.</p>');
     const ask = (look: string, path: string) =>
       server.ask('reader', 'GET', `~/editions/${edition.id}/proof/site/${look}/${path}`);

@@ -303,7 +303,7 @@ describe('agreements', () => {
         .statusCode,
     ).toBe(400);
   });
-  it('have dictionaries for English as each region spells it, and say so where they have none', async () => {
+  it('have English dictionaries by region, and say so where there is none', async () => {
     const words = async (locale: string) =>
       (await server.ask('reader', 'GET', `/dictionaries/${locale}`))
         .json<{ dic: string }[]>()
@@ -382,7 +382,7 @@ describe('facets', () => {
       (await server.ask('publisher', 'PUT', '~/facets', { ...now, facets: without })).json(),
     ).toMatchObject({ code: 'facets.used' });
   });
-  it('give a value another name in list, lenses and every text at once, also in those that are being written', async () => {
+  it('rename a value in list, lenses and texts at once, also in open ones', async () => {
     const made = (
       await server.ask('writer', 'POST', '~/items', {
         type: 'concept',
@@ -464,7 +464,7 @@ describe('facets', () => {
 describe('uses', () => {
   const reach = async (query: string) =>
     (await server.ask('reader', 'GET', `~/uses?${query}`)).json<Reach>();
-  it('are told with the maps and editions that they reach, through borrowing and sub-maps', async () => {
+  it('report the maps and editions that they reach, through borrowing and sub-maps', async () => {
     const safety = await reach('id=safety');
     expect(safety.uses.some(({ manner, part }) => manner === 'borrowed' && part !== '')).toBe(true);
     expect(safety.maps.map(({ id }) => id)).toContain('installation-manual');
@@ -473,7 +473,7 @@ describe('uses', () => {
     expect(new Set(key.uses.map(({ manner }) => manner))).toEqual(new Set(['key', 'defined']));
     expect((await reach('id=none')).uses).toEqual([]);
   });
-  it('keep what is used in the library, or are given to another one, also in texts that are being written', async () => {
+  it('cannot be deleted while used, or are replaced, also in texts open for writing', async () => {
     const make = async (title: string) =>
       (await server.ask('writer', 'POST', '~/items', { type: 'concept', title })).json<Item>();
     const [old, fresh, user, live] = [
@@ -585,9 +585,10 @@ describe('questions about the whole library', () => {
 });
 
 describe('copies', () => {
-  it('are found, become one passage of a new topic in one act, and are then found no more', async () => {
+  it('are found, become one shared passage at once, and are found no more', async () => {
     const sentence =
-      'Hang the spare swivel on the second hook from the door and write the day into the book of the store';
+      'Hang the spare swivel on the second hook from the door and write the day into the ' +
+      'book of the store';
     const make = async (title: string, body: string): Promise<string> => {
       const { id } = (
         await server.ask('writer', 'POST', '~/items', { type: 'concept', title })
@@ -606,7 +607,9 @@ describe('copies', () => {
     );
     const second = await make(
       'Store two',
-      `<p>${other('b')}</p><section><title>S</title><p id="keep" product="tern-d">${sentence.replace('store', 'shed')}.</p><p>${sentence}!</p></section>`,
+      `<p>${other('b')}</p><section><title>S</title>` +
+        `<p id="keep" product="tern-d">${sentence.replace('store', 'shed')}.</p>` +
+        `<p>${sentence}!</p></section>`,
     );
     const groupsOf = async (): Promise<CopyGroup[]> =>
       (await server.ask('reader', 'GET', '~/copies'))
@@ -709,9 +712,11 @@ describe('lenses', () => {
     for (const { id } of [front, behind])
       expect((await server.ask('publisher', 'DELETE', `~/lenses/${id}`)).statusCode).toBe(204);
   });
-  it('are read from files of others, with what cannot be used said, and kept while an edition needs them', async () => {
+  it('are imported with problems for what cannot be used, and kept while in use', async () => {
     const text =
-      '<val><prop att="audience" val="operator" action="exclude"/><prop att="audience" val="operator" action="include"/><prop action="explode"/><revprop action="flag"/></val>';
+      '<val><prop att="audience" val="operator" action="exclude"/>' +
+      '<prop att="audience" val="operator" action="include"/><prop action="explode"/>' +
+      '<revprop action="flag"/></val>';
     const taken = (
       await server.ask('publisher', 'POST', '~/lenses/ditaval', { name: '4.1 only', text })
     ).json<{ lens: Lens; problems: { code: string }[] }>();
@@ -730,7 +735,7 @@ describe('lenses', () => {
 });
 
 describe('templates', () => {
-  it('are made and changed by administrators; anybody who writes begins topics as them', async () => {
+  it('are made and changed by administrators; every writer can start from them', async () => {
     const made = (
       await server.ask('administrator', 'POST', '~/items', {
         type: 'task',
@@ -812,7 +817,7 @@ describe('topics', () => {
     });
   });
 
-  it('are made from a template, saved with their history, and not overwritten unasked', async () => {
+  it('start from a template, keep their history, and are not overwritten unasked', async () => {
     const made = (
       await server.ask('writer', 'POST', '~/items', {
         type: 'task',
@@ -971,7 +976,8 @@ describe('files that come in', () => {
   }> {
     function* payload(): Generator<Buffer> {
       yield Buffer.from(
-        `--${boundary}\r\nContent-Disposition: form-data; name="file"; filename="${name}"\r\nContent-Type: video/mp4\r\n\r\n`,
+        `--${boundary}\r\nContent-Disposition: form-data; name="file"; filename="${name}"\r\n` +
+          'Content-Type: video/mp4\r\n\r\n',
       );
       yield* parts;
       yield Buffer.from(`\r\n--${boundary}--\r\n`);
@@ -994,7 +1000,7 @@ describe('files that come in', () => {
     Buffer.alloc(12),
   ]);
 
-  it('are what their bytes say; a video larger than the limit is refused with a clear sentence', async () => {
+  it('have the type of their bytes; a video over the limit is refused plainly', async () => {
     expect(await send('low tide.mp4', [start])).toMatchObject({
       statusCode: 201,
       body: { id: 'low-tide', mediaType: 'video/mp4' },
@@ -1028,7 +1034,9 @@ describe('packages', () => {
     const boundary = 'x-boundary';
     const payload = Buffer.concat([
       Buffer.from(
-        `--${boundary}\r\nContent-Disposition: form-data; name="file"; filename="library.zip"\r\nContent-Type: application/zip\r\n\r\n`,
+        `--${boundary}\r\nContent-Disposition: form-data; name="file"; ` +
+          'filename="library.zip"\r\nContent-Type: application/zip\r\n' +
+          '\r\n',
       ),
       bytes,
       Buffer.from(`\r\n--${boundary}--\r\n`),
@@ -1046,7 +1054,7 @@ describe('packages', () => {
     return { statusCode: answer.statusCode, report: answer.json<ImportReport>() };
   };
 
-  it('go out as a zip of DITA files; coming in, what is there already is left alone and said', async () => {
+  it('are exported as a zip of DITA; an import leaves and reports what exists', async () => {
     const answer = await server.ask('reader', 'GET', '~/package');
     expect(answer.headers['content-type']).toBe('application/zip');
     const before = (await server.ask('reader', 'GET', '~/items?limit=1')).json<ItemPage>().total;
@@ -1065,7 +1073,9 @@ describe('packages', () => {
 
   it('bring in nothing at all when the database fails on the way', async () => {
     const scheme =
-      '<subjectScheme><subjectdef keys="s"><subjectdef keys="calm"/></subjectdef><enumerationdef><attributedef name="weather"/><subjectdef keyref="s"/></enumerationdef></subjectScheme>';
+      '<subjectScheme><subjectdef keys="s"><subjectdef keys="calm"/></subjectdef>' +
+      '<enumerationdef><attributedef name="weather"/><subjectdef keyref="s"/>' +
+      '</enumerationdef></subjectScheme>';
     const files = new Map([
       ['weather.ditamap', strToU8(scheme)],
       ['storm.dita', strToU8('<concept id="storm"><title>Storm</title></concept>')],
@@ -1084,7 +1094,8 @@ describe('packages', () => {
     const zip = Buffer.from(
       zipSync({
         'more/extra.dita': strToU8(
-          '<concept id="extra"><title>Extra</title><conbody><p><xref href="other.dita"/></p></conbody></concept>',
+          '<concept id="extra"><title>Extra</title><conbody><p><xref href="other.dita"/></p>' +
+            '</conbody></concept>',
         ),
         'more/other.dita': strToU8('<concept id="other"><title>Other</title></concept>'),
       }),
@@ -1131,7 +1142,14 @@ describe('images', () => {
     ).toBe('refused');
   });
   it('drawn in SVG lose what could act or fetch and keep what draws', () => {
-    const hostile = `<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" viewBox="0 0 20 10" onload="x()"><script>x()</script><style>@import url(https://evil.example/x.css);</style><style>.a{fill:red}</style><a href="javascript:x()"><rect/></a><use xlink:href="https://evil.example/x.svg#a"/><use href="#ok"/><image href="data:image/svg+xml;base64,AAAA"/><foreignObject><iframe/></foreignObject><rect style="fill:url(https://evil.example)" fill="url(#ok)" onclick="x()"/><animate attributeName="href" to="javascript:x()"/></svg>`;
+    const hostile =
+      '<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" viewBox="0 0 20 10" onload="x()">' +
+      '<script>x()</script><style>@import url(https://evil.example/x.css);</style>' +
+      '<style>.a{fill:red}</style><a href="javascript:x()"><rect/></a>' +
+      '<use xlink:href="https://evil.example/x.svg#a"/><use href="#ok"/>' +
+      '<image href="data:image/svg+xml;base64,AAAA"/><foreignObject><iframe/></foreignObject>' +
+      '<rect style="fill:url(https://evil.example)" fill="url(#ok)" onclick="x()"/>' +
+      '<animate attributeName="href" to="javascript:x()"/></svg>';
     const settled = settleImage(Buffer.from(hostile), 'image/svg+xml');
     if ('refusal' in settled) throw new Error(settled.refusal);
     const text = Buffer.from(settled.bytes).toString();

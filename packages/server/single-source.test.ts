@@ -62,7 +62,7 @@ describe('variables', () => {
     await change(set, { kind: 'held', map, on: false });
     expect(await textOf(map)).not.toContain('mapref');
   });
-  it('that are used keep a definition; what has changed meanwhile is not overwritten; what cannot be read is refused', async () => {
+  it('keep a definition while used; stale changes and unreadable files are refused', async () => {
     const { id: set } = await made('map', 'Lamps');
     const known = (await change(set, say('lamp', 'red'))).json<Variables>();
     await made('concept', 'Uses a lamp', body('<p><ph keyref="lamp"/></p>'));
@@ -86,7 +86,7 @@ describe('variables', () => {
       expect((await change(set, say(key, 'x'))).statusCode, key).toBe(400);
     expect((await change('none', say('x', 'x'))).statusCode).toBe(409);
   });
-  it('get another name in definitions, texts, qualified names and editions at once, and no other variable’s name', async () => {
+  it('are renamed in definitions, texts, qualified names and editions at once', async () => {
     const { id: set } = await made('map', 'Buoys');
     await change(set, say('buoy', 'red buoy'));
     const { id: scoped } = await made('map', 'Scoped', (text) =>
@@ -138,7 +138,7 @@ describe('variables', () => {
 });
 
 describe('alternates', () => {
-  it('are copies that know their base, one for the same readers, none of another alternate', async () => {
+  it('are copies that know their base, one per readers, none of another alternate', async () => {
     const { id } = await made('concept', 'Radio manners', body('<p>Channel 12.</p>'));
     const { id: alternate } = (
       await server.ask('writer', 'POST', `~/items/${id}/alternates`, { conditions: inVelmark })
@@ -169,7 +169,7 @@ describe('alternates', () => {
     // What others stand in for is not removed.
     expect((await server.ask('writer', 'DELETE', `~/items/${id}`)).statusCode).toBe(409);
   });
-  it('tell when their base has changed, until somebody has looked at it, and can go their own way', async () => {
+  it('tell that their base has changed until reviewed, and can be detached', async () => {
     const base = await made('concept', 'Plug shapes', body('<p>Two pins.</p>'));
     const { id } = (
       await server.ask('writer', 'POST', `~/items/${base.id}/alternates`, { conditions: inVelmark })
@@ -195,7 +195,7 @@ describe('alternates', () => {
       (await server.ask('writer', 'POST', `~/items/${id}/alternates/release`, {})).statusCode,
     ).toBe(404);
   });
-  it('are made of a topic that says nearly the same: the other one takes its place wherever it was used', async () => {
+  it('are made of near copies, which their base then replaces where they were used', async () => {
     const { id: base } = await made('concept', 'Hang the horn', body('<p id="x">Two screws.</p>'));
     const { id } = await made(
       'concept',

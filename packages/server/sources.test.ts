@@ -84,7 +84,8 @@ describe('a linked source', () => {
     ]);
     const made = items.find(({ title }) => title === 'Firmware 4.2')!;
     expect((await topic(made.id)).text).toContain(
-      `<xref href="topic:${items.find(({ title }) => title === 'Firmware 4.1')!.id}">the one before</xref>`,
+      `<xref href="topic:${items.find(({ title }) => title === 'Firmware 4.1')!.id}">the one ` +
+        'before</xref>',
     );
     expect(states(await look('firmware'))).toBe('4-2.md same, old/4-1.md same');
 
@@ -163,7 +164,7 @@ describe('a linked source', () => {
     socket.close();
   });
 
-  it('that is not there any more leaves its topics, and says so; without the link they are topics like any other', async () => {
+  it('that is gone keeps its topics and says so; unlinked ones are ordinary topics', async () => {
     const { plan } = await linked('leaving', { 'a.md': '# Leaving\n' });
     await rm(join(outside, 'leaving'), { recursive: true });
     const gone = await read('leaving');
@@ -185,7 +186,7 @@ describe('a linked source', () => {
     expect((await topic(plan[0]!.item!)).title).toBe('Leaving');
   });
 
-  it('that is linked again goes on with the topics that it had, and makes those anew that were removed', async () => {
+  it('that is linked again continues with its topics, and restores removed ones', async () => {
     const { plan } = await linked('twice', { 'a.md': '# A\n', 'b.md': '# B\n' });
     const [a, b] = plan.map(({ item }) => item!);
     await server.ask('publisher', 'DELETE', '~/sources/twice');
@@ -203,7 +204,7 @@ describe('a linked source', () => {
     expect((await topic(a!)).text).toContain('More.');
   });
 
-  it('is one of the folders that whoever runs the server has put there, and nothing else', async () => {
+  it('must be one of the folders that the operator of the server provides', async () => {
     await put('inner/a.md', '# A\n');
     await mkdir(join(server.settings.dataFolder, 'apart'), { recursive: true });
     await writeFile(join(server.settings.dataFolder, 'apart/b.md'), '# Apart\n');
@@ -248,7 +249,7 @@ describe('before a build', () => {
   const page = async ({ id }: Impression, file: string): Promise<string> =>
     (await server.ask('reader', 'GET', `~/impressions/${id}/files/markdown/${file}.md`)).body;
 
-  it('sources that changed are read again where the edition asks for it, and what is wrong in them is told with it', async () => {
+  it('are read again for editions that ask for it, with their problems in the build', async () => {
     const { plan } = await linked('notes', {
       'now.md': '# Now\n\nFirst.\n',
       'html.md': '# Raw\n\n<p>x</p>\n',

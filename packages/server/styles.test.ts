@@ -34,7 +34,7 @@ const edition = async (name: string): Promise<Edition> =>
     .find((one) => one.name === name)!;
 
 describe('style sheets and page plans', () => {
-  it('are there as they ship, are changed by publishers one version after the other, and are there again as they ship', async () => {
+  it('ship with the server, are changed in versions by publishers, and can be reset', async () => {
     const before = await designs();
     expect([
       before.sheets.map(({ id, version, ships }) => [id, version, ships]),
@@ -72,7 +72,7 @@ describe('style sheets and page plans', () => {
       content: workshop,
     });
   });
-  it('of the team are kept until no edition is made with them; what cannot be read is refused', async () => {
+  it('can be deleted once no edition uses them; unreadable ones are refused', async () => {
     const plan = { ...shippedPlans['a5-pocket']!, name: 'Pocket of the yard' };
     expect(
       (
@@ -226,7 +226,7 @@ describe('bars beside what changed', () => {
 });
 
 describe('what an edition says of itself', () => {
-  it('goes before what its map says, on its cover, in its file and where others name it; a date that is none is refused', async () => {
+  it('overrides its map on the cover, in the file and in links; bad dates are refused', async () => {
     const { id: _id, ...kept } = await edition('Tern Operator’s Handbook');
     const ask = (facts: object) =>
       server.ask('publisher', 'POST', '~/editions', { ...kept, name: 'Harbour handbook', facts });
@@ -320,7 +320,7 @@ describe('proofs', () => {
     ).json<Proof>();
     expect(larger.pages.length).toBeGreaterThan(proof.pages.length);
   });
-  it('show a topic as it is being written, alone at first, and where it stands once the whole was set', async () => {
+  it('show a topic while it is written, and its place once the whole is set', async () => {
     const { id } = await edition('Tern Q Installation Manual');
     const ask = async (more: object): Promise<Proof> =>
       (
@@ -336,7 +336,8 @@ describe('proofs', () => {
       first.pages.flatMap(({ pieces }) => pieces).every(({ shape }) => shape in first.shapes),
     ]).toEqual([false, [], true]);
     const text =
-      '<task id="fit-the-bracket"><title>Fit the bracket</title><taskbody><steps><step><cmd>Only this.</cmd></step></steps></taskbody></task>';
+      '<task id="fit-the-bracket"><title>Fit the bracket</title><taskbody><steps><step>' +
+      '<cmd>Only this.</cmd></step></steps></taskbody></task>';
     const written = await ask({ text });
     expect(written.pages.flatMap(({ pieces }) => pieces).length).toBeLessThan(
       first.pages.flatMap(({ pieces }) => pieces).length,
@@ -373,7 +374,7 @@ describe('proofs', () => {
       (await server.ask(undefined, 'POST', `~/editions/${id}/proof`, { item: 'x' })).statusCode,
     ).toBe(401);
   });
-  it('show the whole manual as it is stored, where the topic stands in it, and give its file to whoever may read', async () => {
+  it('show the whole stored manual and lead to the topic; readers get its file', async () => {
     const { id } = await edition('Tern Q Installation Manual');
     const whole = (
       await server.ask('reader', 'POST', `~/editions/${id}/proof/whole`, {

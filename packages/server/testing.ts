@@ -100,7 +100,9 @@ export async function startTestServer({ asItRuns = false } = {}): Promise<TestSe
     },
     async upload(role, path, { name, type, bytes }) {
       const boundary = 'a-boundary';
-      const head = `--${boundary}\r\nContent-Disposition: form-data; name="file"; filename="${name}"\r\nContent-Type: ${type}\r\n\r\n`;
+      const head =
+        `--${boundary}\r\nContent-Disposition: form-data; name="file"; filename="${name}"\r\n` +
+        `Content-Type: ${type}\r\n\r\n`;
       return app.inject({
         method: 'POST',
         url: `/api${path.replace('~', `/projects/${project}`)}`,

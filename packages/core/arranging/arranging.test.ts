@@ -16,7 +16,9 @@ import {
 
 const map = normalise(
   readXml(
-    '<bookmap id="b"><booktitle><mainbooktitle>B</mainbooktitle></booktitle><chapter href="topic:a"><topicref href="topic:a1"/><topicref href="topic:a2"/></chapter><chapter href="topic:c"/><appendix href="topic:x"/></bookmap>',
+    '<bookmap id="b"><booktitle><mainbooktitle>B</mainbooktitle></booktitle>' +
+      '<chapter href="topic:a"><topicref href="topic:a1"/><topicref href="topic:a2"/></chapter>' +
+      '<chapter href="topic:c"/><appendix href="topic:x"/></bookmap>',
   ).document!.root,
 );
 const shape = (root: typeof map): string[] =>

@@ -18,14 +18,19 @@ import {
 
 const tree = (text: string): Element => normalise(readXml(text).document!.root);
 const plain = tree(
-  '<map id="m" title="x"><title>Yard <ph keyref="product"/></title><topicmeta><shortdesc>For the yard.</shortdesc><author>Ada Lind</author></topicmeta><mapref href="map:v" processing-role="resource-only"/><topicref href="topic:a"><topicref href="topic:b"/></topicref><topichead><topicmeta><navtitle>Care</navtitle></topicmeta><topicref href="topic:c"/></topichead><mapref href="map:d"/><keydef keys="k"/><reltable><relrow><relcell/></relrow></reltable></map>',
+  '<map id="m" title="x"><title>Yard <ph keyref="product"/></title><topicmeta><shortdesc>For ' +
+    'the yard.</shortdesc><author>Ada Lind</author></topicmeta>' +
+    '<mapref href="map:v" processing-role="resource-only"/><topicref href="topic:a">' +
+    '<topicref href="topic:b"/></topicref><topichead><topicmeta><navtitle>Care</navtitle>' +
+    '</topicmeta><topicref href="topic:c"/></topichead><mapref href="map:d"/><keydef keys="k"/>' +
+    '<reltable><relrow><relcell/></relrow></reltable></map>',
 );
 const facts = (map: Element): Record<string, string> =>
   Object.fromEntries(mapFacts.map(({ name }) => [name, mapFact(map, name)]));
 
 describe('a map becomes a book', () => {
   const book = asBook(plain)!;
-  it('with chapters, its title and facts, and contents in front; it is valid and publishes the same topics', () => {
+  it('adds chapters, a title, facts and contents, is valid, and keeps the topics', () => {
     expect(validate(book)).toEqual([]);
     expect(book.children.map((child) => (child as Element).name)).toEqual([
       'booktitle',
@@ -43,7 +48,9 @@ describe('a map becomes a book', () => {
       {
         id: 'v',
         kind: 'map' as const,
-        text: '<map id="v"><title>V</title><keydef keys="product"><topicmeta><linktext>Tern</linktext></topicmeta></keydef></map>',
+        text:
+          '<map id="v"><title>V</title><keydef keys="product"><topicmeta>' +
+          '<linktext>Tern</linktext></topicmeta></keydef></map>',
       },
       {
         id: 'd',
@@ -126,14 +133,16 @@ describe('what is said of a map', () => {
       expect(facts(again)).toEqual(facts(start));
     }
   });
-  it('keeps variables by their keys, and takes in those that are typed where they may stand', () => {
+  it('keeps variables by their keys, and takes in those that are typed', () => {
     const book = tree(
-      '<bookmap id="b"><booktitle><mainbooktitle>B</mainbooktitle><booktitlealt>For the <ph keyref="product" product="tern-q"/>.</booktitlealt></booktitle></bookmap>',
+      '<bookmap id="b"><booktitle><mainbooktitle>B</mainbooktitle><booktitlealt>For the ' +
+        '<ph keyref="product" product="tern-q"/>.</booktitlealt></booktitle></bookmap>',
     );
     expect(mapFact(book, 'subtitle')).toBe('For the %%product.');
     const said = withMapFact(book, 'subtitle', 'Of %%maker.name: the %%product.');
     expect(writeXml(said)).toContain(
-      '<booktitlealt>Of <ph keyref="maker.name"/>: the <ph keyref="product" product="tern-q"/>.</booktitlealt>',
+      '<booktitlealt>Of <ph keyref="maker.name"/>: the ' +
+        '<ph keyref="product" product="tern-q"/>.</booktitlealt>',
     );
     expect([validate(said), mapFact(said, 'subtitle')]).toEqual([
       [],

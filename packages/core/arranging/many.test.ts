@@ -37,7 +37,9 @@ import {
 
 const tree = (text: string): Element => normalise(readXml(text).document!.root);
 const map = tree(
-  '<map id="m"><title>M</title><topicref href="topic:a"><topicref href="topic:a1"/><topicref href="topic:a2"/></topicref><topicref href="topic:b"/><topicref href="topic:c"/><topicref href="topic:d"/></map>',
+  '<map id="m"><title>M</title><topicref href="topic:a"><topicref href="topic:a1"/>' +
+    '<topicref href="topic:a2"/></topicref><topicref href="topic:b"/><topicref href="topic:c"/>' +
+    '<topicref href="topic:d"/></map>',
 );
 const shape = (root: Element): string =>
   flattenMap(root)
@@ -181,7 +183,8 @@ describe('one entry', () => {
   });
   it('is what the place allows', () => {
     const book = tree(
-      '<bookmap id="b"><title>B</title><chapter href="topic:a"/><appendix href="topic:x"/></bookmap>',
+      '<bookmap id="b"><title>B</title><chapter href="topic:a"/><appendix href="topic:x"/>' +
+        '</bookmap>',
     );
     expect(rolesAt(book, [2]).map(({ name }) => name)).toEqual(
       expect.arrayContaining(['chapter', 'appendix']),
@@ -221,7 +224,9 @@ describe('relationship tables', () => {
     expect(relationsOf(made)).toEqual([grid]);
     expect(validate(made)).toEqual([]);
     const varied = tree(
-      '<map id="m"><title>M</title><reltable><relrow><relcell><topicref href="topic:a" linking="sourceonly"/></relcell><relcell/></relrow></reltable></map>',
+      '<map id="m"><title>M</title><reltable><relrow><relcell>' +
+        '<topicref href="topic:a" linking="sourceonly"/></relcell><relcell/></relrow>' +
+        '</reltable></map>',
     );
     const [known] = relationsOf(varied);
     const more = withRelations(varied, 0, { ...known!, rows: [[['topic:a'], ['topic:b']]] });
@@ -234,7 +239,9 @@ describe('relationship tables', () => {
 describe('two maps', () => {
   it('are held against each other entry by entry', () => {
     const other = tree(
-      '<map id="n"><title>N</title><topicref href="topic:a"><topicref href="topic:a2" product="q"/></topicref><topicref href="topic:d"/><topicref href="topic:b"/><topicref href="topic:e"/></map>',
+      '<map id="n"><title>N</title><topicref href="topic:a">' +
+        '<topicref href="topic:a2" product="q"/></topicref><topicref href="topic:d"/>' +
+        '<topicref href="topic:b"/><topicref href="topic:e"/></map>',
     );
     expect(
       compareMaps(map, other).map(

@@ -35,7 +35,9 @@ const lens = (...values: [string, string][]): Lens => ({
   ]),
 });
 const alternate = (id: string, attributes: string, body: string, base = 'a', title = id): string =>
-  `<concept id="${id}" ${attributes}><title>${title}</title><prolog><data name="alternate-of" href="topic:${base}"/></prolog><conbody>${body}</conbody></concept>`;
+  `<concept id="${id}" ${attributes}><title>${title}</title><prolog>` +
+  `<data name="alternate-of" href="topic:${base}"/></prolog><conbody>${body}</conbody>` +
+  '</concept>';
 const texts = [
   mapOf('<topicref href="topic:a"/><topicref href="topic:b"/>'),
   concept('a', '<p id="p">Call 100.</p><p id="only">Base only.</p>'),
@@ -48,7 +50,7 @@ const shown = ({ places }: Publication): string[] =>
   allPlaces(places).map(({ anchor, content }) => `${anchor}: ${readableText(content!)}`);
 
 describe('alternates', () => {
-  it('stand in for their base where they are for everybody who reads, at the place and under the name of the base', () => {
+  it('replace their base for all its readers, at its place and under its name', () => {
     const publication = composeTexts(texts, { facets, lens: lens(['country', 'velmark']) });
     expect(shown(publication)).toEqual(['a: a-v Call 222.', 'b: b Call 222. Base only.']);
     expect(publication.places[0]!.content!.origin.item).toBe('a-v');
@@ -106,7 +108,7 @@ describe('alternates', () => {
     expect(Object.values(publication.links)).toMatchObject([{ anchor: 'a' }]);
     expect(publication.problems).toEqual([]);
   });
-  it('that suit equally are told, and the first by id is taken; alternates of alternates are not used', () => {
+  it('take the first by id where several suit, with a problem; none is used twice removed', () => {
     const tied = composeTexts(
       [
         ...texts.slice(0, 3),
@@ -141,7 +143,7 @@ describe('alternates', () => {
     ]);
     expect(baseOf(base, 'a')).toBeUndefined();
   });
-  it('are chosen for any readers, always the same, and never one that somebody does not get', () => {
+  it('are chosen alike for the same readers, and never one that somebody does not get', () => {
     const value = (facet: number) =>
       fc.subarray([
         ...facets[facet]!.values.map(({ name }) => name),

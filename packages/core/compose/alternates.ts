@@ -65,7 +65,8 @@ export function choosing(
           problem(
             'warning',
             'alternate.tie',
-            `“${alternate.id}” suits these readers as well as “${first.id}”, which is taken in the place of “${id}”.`,
+            `“${alternate.id}” suits these readers as well as “${first.id}”, which is taken ` +
+              `in the place of “${id}”.`,
             { item: alternate.id },
           ),
         );

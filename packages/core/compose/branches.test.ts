@@ -46,7 +46,8 @@ const shown = ({ places }: Publication): string[] =>
   );
 const a = concept(
   'a',
-  '<p platform="mains">Plug it in.</p><p platform="solar">Face it south.</p><p audience="operator">Watch.</p>',
+  '<p platform="mains">Plug it in.</p><p platform="solar">Face it south.</p>' +
+    '<p audience="operator">Watch.</p>',
 );
 const b = concept('b', '<p><xref href="topic:a"/></p>');
 
@@ -55,7 +56,8 @@ describe('branches with filters of their own', () => {
   it('are filtered by them, also by those around them', () => {
     const publication = composed([
       mapOf(
-        `<topicref href="topic:a">${filter('solar')}<topicref href="topic:b" platform="mains"/></topicref>`,
+        `<topicref href="topic:a">${filter('solar')}<topicref href="topic:b" platform="mains"/>` +
+          '</topicref>',
       ),
       a,
       b,
@@ -63,7 +65,8 @@ describe('branches with filters of their own', () => {
     expect(shown(publication)).toEqual(['a: a Face it south. Watch.']);
     const within = composed([
       mapOf(
-        `<topicref href="topic:b">${filter('installer')}<topicref href="topic:a">${filter('solar')}</topicref></topicref>`,
+        `<topicref href="topic:b">${filter('installer')}<topicref href="topic:a">${filter('solar')}</topicref>` +
+          '</topicref>',
       ),
       a,
       b,
@@ -71,7 +74,9 @@ describe('branches with filters of their own', () => {
     expect(shown(within)).toEqual(['b: b', 'a: a Face it south.']);
   });
   it('stand once for each filter, renamed as they say; links stay in the branch', () => {
-    const branch = `<topicref href="topic:a">${filter('mains', suffix('-mains'))}${filter('solar', suffix('-solar'))}<topicref href="topic:b"/></topicref>`;
+    const branch =
+      `<topicref href="topic:a">${filter('mains', suffix('-mains'))}${filter('solar', suffix('-solar'))}<topicref href="topic:b"/>` +
+      '</topicref>';
     const publication = composed([mapOf(branch), a, b]);
     expect(shown(publication)).toEqual([
       'a-mains: a Plug it in. Watch.',
@@ -90,7 +95,8 @@ describe('branches with filters of their own', () => {
     const prefix = (text: string): string => `<dvrResourcePrefix>${text}</dvrResourcePrefix>`;
     const publication = composed([
       mapOf(
-        `<topichead navtitle="H">${filter('installer', prefix('i-'))}<topicref href="topic:a">${filter('solar', prefix('s-') + suffix('_1'))}</topicref></topichead>`,
+        `<topichead navtitle="H">${filter('installer', prefix('i-'))}<topicref href="topic:a">${filter('solar', prefix('s-') + suffix('_1'))}</topicref>` +
+          '</topichead>',
       ),
       a,
     ]);
@@ -110,10 +116,13 @@ describe('branches with filters of their own', () => {
   it('keep their keys apart where their scopes are renamed, also where there was no scope', () => {
     const scopes = (name: string): string => `<dvrKeyscopePrefix>${name}</dvrKeyscopePrefix>`;
     const key =
-      '<keydef keys="supply" platform="mains"><topicmeta><keywords><keyword>230 V</keyword></keywords></topicmeta></keydef><keydef keys="supply" platform="solar"><topicmeta><keywords><keyword>12 V</keyword></keywords></topicmeta></keydef>';
+      '<keydef keys="supply" platform="mains"><topicmeta><keywords><keyword>230 V</keyword>' +
+      '</keywords></topicmeta></keydef><keydef keys="supply" platform="solar"><topicmeta>' +
+      '<keywords><keyword>12 V</keyword></keywords></topicmeta></keydef>';
     const map = (scope: string): string =>
       mapOf(
-        `<topicref href="topic:c"${scope}>${filter('mains', scopes('m-'))}${filter('solar', scopes('s-'))}${key}</topicref><topicref href="topic:d"/>`,
+        `<topicref href="topic:c"${scope}>${filter('mains', scopes('m-'))}${filter('solar', scopes('s-'))}${key}</topicref>` +
+          '<topicref href="topic:d"/>',
       );
     const texts = [
       concept('c', '<p><ph keyref="supply"/></p>'),
@@ -149,7 +158,8 @@ describe('branches with filters of their own', () => {
   });
   it('are dropped as a filter where the lens drops the filter', () => {
     const map = mapOf(
-      `<topicref href="topic:a"><ditavalref href="lens:solar" format="ditaval" audience="operator"/></topicref>`,
+      '<topicref href="topic:a">' +
+        '<ditavalref href="lens:solar" format="ditaval" audience="operator"/></topicref>',
     );
     expect(
       shown(

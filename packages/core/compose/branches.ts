@@ -46,7 +46,8 @@ export function branchesOf(
         problem(
           'error',
           'map.missing-lens',
-          `The lens “${href}” of this branch is not in the library. The branch is not filtered by it.`,
+          `The lens “${href}” of this branch is not in the library. The branch is not ` +
+            'filtered by it.',
           where,
         ),
       );

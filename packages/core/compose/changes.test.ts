@@ -16,7 +16,8 @@ const barred = (publication: Publication): string[] =>
     content
       ? findAll(content, (element) => (element as ResolvedElement).marked?.bar === true).map(
           (element) =>
-            `${content.origin.item} ${element.name}: ${element.children.filter((child) => typeof child === 'string').join('')}`,
+            `${content.origin.item} ${element.name}: ` +
+            `${element.children.filter((child) => typeof child === 'string').join('')}`,
         )
       : [],
   );
@@ -35,7 +36,8 @@ describe('bars beside what changed', () => {
   });
   it('stand beside titles, cells and images', () => {
     const table = (cell: string): string =>
-      `<section><title>s</title><table><tgroup cols="2"><tbody><row><entry>r</entry><entry>${cell}</entry></row></tbody></tgroup></table></section>`;
+      '<section><title>s</title><table><tgroup cols="2"><tbody><row><entry>r</entry>' +
+      `<entry>${cell}</entry></row></tbody></tgroup></table></section>`;
     expect(bars(made(table('1')), made(table('2'), undefined, 'A new name'))).toEqual([
       'a title: A new name',
       'a entry: 2',
@@ -61,7 +63,7 @@ describe('bars beside what changed', () => {
     ).toEqual([]);
     expect(bars(made('<p>one</p><p>two</p>'), made('<p>two</p>'))).toEqual([]);
   });
-  it('are a sign where something is gone: before what follows it, or after the last; not where something else has its place', () => {
+  it('are a sign where content is gone, before what follows it or after the last', () => {
     const signs = (before: Publication, now: Publication): string[] =>
       allPlaces(withChangeBars(now, before).places).flatMap(({ content }) =>
         content
@@ -88,9 +90,13 @@ describe('bars beside what changed', () => {
   it('stand in the glossary too', () => {
     const words = (definition: string): Publication =>
       composeTexts([
-        '<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle><chapter href="topic:a"/><backmatter><booklists><glossarylist/></booklists><topicgroup><glossref href="topic:g" keys="g" print="yes"/></topicgroup></backmatter></bookmap>',
+        '<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle>' +
+          '<chapter href="topic:a"/><backmatter><booklists><glossarylist/></booklists>' +
+          '<topicgroup><glossref href="topic:g" keys="g" print="yes"/></topicgroup>' +
+          '</backmatter></bookmap>',
         concept('a', '<p>a</p>'),
-        `<glossentry id="g"><glossterm>rail</glossterm><glossdef>${definition}</glossdef></glossentry>`,
+        `<glossentry id="g"><glossterm>rail</glossterm><glossdef>${definition}</glossdef>` +
+          '</glossentry>',
       ]);
     const [entry] = withChangeBars(words('what one holds'), words('what one held')).glossary;
     expect(
@@ -113,7 +119,7 @@ describe('bars beside what changed', () => {
       color: '#112233',
     });
   });
-  it('are as many as paragraphs that are not there before, for any texts, and none between a publication and itself (property)', () => {
+  it('count new paragraphs for any texts, and none in the same publication (property)', () => {
     const paragraphs = fc.array(fc.constantFrom('rail', 'ladder', 'line', 'tide', 'rope'), {
       minLength: 1,
       maxLength: 12,

@@ -43,12 +43,14 @@ describe('topics on one page', () => {
 
   it('stand together below the entry that says so, down to one that says so again', () => {
     const inner =
-      '<topicref href="topic:b"/><topicref href="topic:c" chunk="to-content"><topicref href="topic:d"/></topicref>';
+      '<topicref href="topic:b"/><topicref href="topic:c" chunk="to-content">' +
+      '<topicref href="topic:d"/></topicref>';
     expect(
       shape(
         composeTexts([
           mapOf(
-            `<topicref href="topic:a" chunk="to-content">${inner}</topicref><topicref href="topic:e"/>`,
+            `<topicref href="topic:a" chunk="to-content">${inner}</topicref>` +
+              '<topicref href="topic:e"/>',
           ),
           ...topics,
         ]),
@@ -82,7 +84,8 @@ describe('topics on one page', () => {
   });
   it('are those nested in one text where it says so', () => {
     const nested =
-      '<concept id="n"><title>N</title><conbody/><concept id="in"><title>In</title><conbody/></concept></concept>';
+      '<concept id="n"><title>N</title><conbody/><concept id="in"><title>In</title><conbody/>' +
+      '</concept></concept>';
     expect(shape(composeTexts([mapOf('<topicref href="topic:n"/>'), nested]))).toMatch(
       /^n 1, n--in 1\.1$/u,
     );
@@ -95,8 +98,14 @@ describe('topics on one page', () => {
 describe('maps', () => {
   it('nest, number and repeat', () => {
     const publication = composeTexts([
-      '<bookmap id="m"><booktitle><mainbooktitle>B</mainbooktitle></booktitle><frontmatter><booklists><toc/></booklists><preface href="topic:p"/></frontmatter><chapter href="topic:a"><topicref href="topic:b"><topicref href="topic:c"/></topicref><mapref href="map:sub" format="ditamap"/></chapter><chapter href="topic:b"/><appendix href="topic:c"/><backmatter><booklists><indexlist/></booklists></backmatter></bookmap>',
-      '<map id="sub"><topicref href="topic:d"/><topichead><topicmeta><navtitle>Head</navtitle></topicmeta><topicref href="topic:a"/></topichead></map>',
+      '<bookmap id="m"><booktitle><mainbooktitle>B</mainbooktitle></booktitle><frontmatter>' +
+        '<booklists><toc/></booklists><preface href="topic:p"/></frontmatter>' +
+        '<chapter href="topic:a"><topicref href="topic:b"><topicref href="topic:c"/></topicref>' +
+        '<mapref href="map:sub" format="ditamap"/></chapter><chapter href="topic:b"/>' +
+        '<appendix href="topic:c"/><backmatter><booklists><indexlist/></booklists></backmatter>' +
+        '</bookmap>',
+      '<map id="sub"><topicref href="topic:d"/><topichead><topicmeta>' +
+        '<navtitle>Head</navtitle></topicmeta><topicref href="topic:a"/></topichead></map>',
       ...['p', 'a', 'b', 'c', 'd'].map((id) => concept(id)),
     ]);
     expect(outline(publication)).toEqual([
@@ -118,7 +127,8 @@ describe('maps', () => {
 
   it('parts run through: chapters go on counting', () => {
     const publication = composeTexts([
-      '<bookmap id="m"><title>B</title><part href="topic:a"><chapter href="topic:b"/></part><part href="topic:c"><chapter href="topic:d"/></part></bookmap>',
+      '<bookmap id="m"><title>B</title><part href="topic:a"><chapter href="topic:b"/></part>' +
+        '<part href="topic:c"><chapter href="topic:d"/></part></bookmap>',
       ...['a', 'b', 'c', 'd'].map((id) => concept(id)),
     ]);
     expect(outline(publication)).toEqual(['I a', '1 b', 'II c', '2 d']);
@@ -127,7 +137,9 @@ describe('maps', () => {
   it('that contain themselves, or name what is not there, leave that out and say so', () => {
     const publication = composeTexts([
       mapOf(
-        '<mapref href="map:m" format="ditamap"/><mapref href="map:none" format="ditamap"/><topicref href="topic:gone"/><topicref href="gone.dita"/><topicref href="topic:broken"/><topicref href="topic:a"/>',
+        '<mapref href="map:m" format="ditamap"/><mapref href="map:none" format="ditamap"/>' +
+          '<topicref href="topic:gone"/><topicref href="gone.dita"/>' +
+          '<topicref href="topic:broken"/><topicref href="topic:a"/>',
       ),
       concept('a'),
       '<concept id="broken"><title>',
@@ -163,7 +175,8 @@ describe('maps', () => {
 describe('keys', () => {
   const use = concept('a', '<p><ph keyref="k"/></p>');
   const key = (text: string, more = ''): string =>
-    `<keydef keys="k"${more}><topicmeta><keywords><keyword>${text}</keyword></keywords></topicmeta></keydef>`;
+    `<keydef keys="k"${more}><topicmeta><keywords><keyword>${text}</keyword></keywords>` +
+    '</topicmeta></keydef>';
 
   it('the first definition in the map holds, also before one in a sub-map', () => {
     const publication = composeTexts([
@@ -189,14 +202,16 @@ describe('keys', () => {
   });
   it('an outer scope goes before an inner one, and reaches in by a qualified name', () => {
     const scoped = mapOf(
-      `<topicgroup keyscope="s">${key('inside')}<topicref href="topic:a"/></topicgroup><topicref href="topic:b"/>`,
+      `<topicgroup keyscope="s">${key('inside')}<topicref href="topic:a"/></topicgroup>` +
+        '<topicref href="topic:b"/>',
     );
     const publication = composeTexts([scoped, use, concept('b', '<p><ph keyref="s.k"/></p>')]);
     expect(bodyText(publication, 'a')).toBe('inside');
     expect(bodyText(publication, 'b')).toBe('inside');
     const outer = composeTexts([
       mapOf(
-        `${key('outside')}<topicgroup keyscope="s">${key('inside')}<topicref href="topic:a"/></topicgroup>`,
+        `${key('outside')}<topicgroup keyscope="s">${key('inside')}<topicref href="topic:a"/>` +
+          '</topicgroup>',
       ),
       use,
     ]);
@@ -205,7 +220,8 @@ describe('keys', () => {
   it('a variable of the edition goes before all, also in the titles of the map', () => {
     const publication = composeTexts(
       [
-        `<map id="m"><title><ph keyref="k"/> Manual</title>${key('x')}<topicref href="topic:a"/></map>`,
+        '<map id="m"><title><ph keyref="k"/> ' +
+          `Manual</title>${key('x')}<topicref href="topic:a"/></map>`,
         use,
       ],
       { variables: { k: 'edition' } },
@@ -230,7 +246,9 @@ describe('keys', () => {
     expect(bodyText(nested, 'a')).toBe('inner');
   });
   it('a set that holds everywhere comes behind all that the maps say themselves', () => {
-    const set = `<map id="s"><topicmeta><data name="holds-in" value="every-map"/></topicmeta>${key('common')}${key('also').replace('"k"', '"j"')}</map>`;
+    const set =
+      '<map id="s"><topicmeta><data name="holds-in" value="every-map"/>' +
+      `</topicmeta>${key('common')}${key('also').replace('"k"', '"j"')}</map>`;
     const both = concept('a', '<p><ph keyref="k"/> <ph keyref="j"/></p>');
     expect(bodyText(composeTexts([mapOf('<topicref href="topic:a"/>'), set, both]), 'a')).toBe(
       'common also',
@@ -244,7 +262,7 @@ describe('keys', () => {
     expect(bodyText(publication, 'a')).toBe('own also');
     expect(codes(publication)).toEqual([]);
   });
-  it('of those of one map the one holds that suits the readers and the language most closely; what is defined twice is said', () => {
+  it('prefer the definition that fits readers and language best, and report duplicates', () => {
     const facets = [
       {
         name: 'product',
@@ -274,7 +292,8 @@ describe('keys', () => {
   it('a map that is only a resource gives its keys, and stands nowhere', () => {
     const publication = composeTexts([
       mapOf(
-        '<topicref href="topic:a"/><mapref href="map:s" format="ditamap" processing-role="resource-only"/>',
+        '<topicref href="topic:a"/>' +
+          '<mapref href="map:s" format="ditamap" processing-role="resource-only"/>',
       ),
       `<map id="s">${key('given')}<topicref href="topic:b"/></map>`,
       use,
@@ -290,11 +309,12 @@ describe('keys', () => {
     ]);
     expect(bodyText(publication, 'b')).toBe('second');
   });
-  it('a variable in the title of a map may use another one; one that uses itself shows nothing', () => {
+  it('may use other variables in a map’s title; one that uses itself shows nothing', () => {
     const text = (name: string, words: string): string =>
       `<keydef keys="${name}"><topicmeta><linktext>${words}</linktext></topicmeta></keydef>`;
     const publication = composeTexts([
-      `<map id="m"><title><ph keyref="full"/>!</title>${text('full', 'Tern <ph keyref="k"/>')}${text('k', 'Q <ph keyref="loop"/>')}${text('loop', 'x<ph keyref="loop"/>')}</map>`,
+      '<map id="m"><title>' +
+        `<ph keyref="full"/>!</title>${text('full', 'Tern <ph keyref="k"/>')}${text('k', 'Q <ph keyref="loop"/>')}${text('loop', 'x<ph keyref="loop"/>')}</map>`,
     ]);
     expect(publication.facts.title).toBe('Tern Q x!');
   });
@@ -304,7 +324,8 @@ describe('keys', () => {
       where: { item: 'a', path: [1, 0, 0] },
     });
     const cyclic = mapOf(
-      '<keydef keys="k"><topicmeta><linktext>x <ph keyref="k"/></linktext></topicmeta></keydef><topicref href="topic:a"/>',
+      '<keydef keys="k"><topicmeta><linktext>x <ph keyref="k"/></linktext></topicmeta>' +
+        '</keydef><topicref href="topic:a"/>',
     );
     expect(codes(composeTexts([cyclic, use]))).toEqual(['key.cycle']);
   });
@@ -314,7 +335,8 @@ describe('keys', () => {
 describe('borrowed passages', () => {
   const lender = concept(
     'l',
-    '<p id="one" audience="operator">First <b>bold</b></p><p id="two">Second</p><p id="three">Third</p><note id="n" type="danger">Note</note>',
+    '<p id="one" audience="operator">First <b>bold</b></p><p id="two">Second</p>' +
+      '<p id="three">Third</p><note id="n" type="danger">Note</note>',
   );
   const borrow = (body: string, more: readonly string[] = []): Publication =>
     composeTexts([mapOf('<topicref href="topic:a"/>'), concept('a', body), lender, ...more]);
@@ -400,16 +422,20 @@ describe('borrowed passages', () => {
 describe('links', () => {
   it('lead to topics, figures, tables and steps, with their numbers', () => {
     const task =
-      '<task id="t"><title>Do</title><taskbody><steps><step><cmd>a</cmd></step><step id="s"><cmd>b</cmd></step></steps></taskbody></task>';
+      '<task id="t"><title>Do</title><taskbody><steps><step><cmd>a</cmd></step><step id="s">' +
+      '<cmd>b</cmd></step></steps></taskbody></task>';
     const publication = composeTexts([
       mapOf('<topicref href="topic:a"/><topicref href="topic:b"/><topicref href="topic:t"/>'),
       concept(
         'a',
-        '<p><xref href="topic:b"/><xref href="topic:b/f"/><xref href="topic:b/s"/><xref href="topic:t/s"/><xref href="#a/here"/><xref href="https://example.org/"/></p><p id="here">x</p>',
+        '<p><xref href="topic:b"/><xref href="topic:b/f"/><xref href="topic:b/s"/>' +
+          '<xref href="topic:t/s"/><xref href="#a/here"/><xref href="https://example.org/"/>' +
+          '</p><p id="here">x</p>',
       ),
       concept(
         'b',
-        '<fig id="f"><title>Fig</title></fig><simpletable id="s"><title>Tab</title><strow><stentry>x</stentry></strow></simpletable>',
+        '<fig id="f"><title>Fig</title></fig><simpletable id="s"><title>Tab</title><strow>' +
+          '<stentry>x</stentry></strow></simpletable>',
         'Bee',
       ),
       task,
@@ -426,7 +452,8 @@ describe('links', () => {
       mapOf('<topicref href="topic:a"/>'),
       concept(
         'a',
-        '<p><xref href="topic:b"/><xref href="topic:c"/><xref href="topic:a/x"/><xref href="javascript:alert(1)"/></p>',
+        '<p><xref href="topic:b"/><xref href="topic:c"/><xref href="topic:a/x"/>' +
+          '<xref href="javascript:alert(1)"/></p>',
       ),
       concept('b'),
     ]);
@@ -441,7 +468,9 @@ describe('links', () => {
   it('of a relationship table go both ways', () => {
     const publication = composeTexts([
       mapOf(
-        '<topicref href="topic:a"/><topicref href="topic:b"/><reltable><relrow><relcell><topicref href="topic:a"/></relcell><relcell><topicref href="topic:b"/></relcell></relrow></reltable>',
+        '<topicref href="topic:a"/><topicref href="topic:b"/><reltable><relrow><relcell>' +
+          '<topicref href="topic:a"/></relcell><relcell><topicref href="topic:b"/></relcell>' +
+          '</relrow></reltable>',
       ),
       concept('a'),
       concept('b'),
@@ -465,7 +494,8 @@ describe('links made by where topics stand', () => {
     );
   const all = ['a', 'b', 'c'].map((id) => `<topicref href="topic:${id}"/>`).join('');
   const cells = (...inner: string[]): string =>
-    `<reltable><relrow>${inner.map((one) => `<relcell>${one}</relcell>`).join('')}</relrow></reltable>`;
+    `<reltable><relrow>${inner.map((one) => `<relcell>${one}</relcell>`).join('')}</relrow>` +
+    '</reltable>';
   it('go one way only, or not at all, where the entry says so', () => {
     expect(
       relatedIn(
@@ -497,7 +527,7 @@ describe('links made by where topics stand', () => {
       ),
     ).toEqual({ a: ['c'], b: [], c: ['a'] });
   });
-  it('say for whom they are, where readers decide: by row, cell and entry, in one way or another', () => {
+  it('say for whom they are where readers choose: by row, cell and entry', () => {
     const facets: Facet[] = [
       {
         name: 'product',
@@ -506,7 +536,8 @@ describe('links made by where topics stand', () => {
       },
     ];
     const row = (attributes: string, first: string, second: string): string =>
-      `<relrow ${attributes}><relcell>${first}</relcell><relcell product="q d">${second}</relcell></relrow>`;
+      `<relrow ${attributes}><relcell>${first}</relcell>` +
+      `<relcell product="q d">${second}</relcell></relrow>`;
     const [a, b, c] = ['a', 'b', 'c'].map((id) => `<topicref href="topic:${id}"/>`);
     const relations = `<reltable>${row('product="d"', a!, b!)}${row('', '<topicref href="topic:a" product="q"/>', b!)}${row('product="q"', a!, c!)}${row('', b!, c!)}${row('product="d"', b!, c!)}</reltable>`;
     const { places } = composeTexts(
@@ -529,7 +560,8 @@ describe('links made by where topics stand', () => {
   });
   it('stay within a branch, from wherever a topic stands', () => {
     const filter = (name: string): string =>
-      `<ditavalref href="lens:${name}" format="ditaval"><ditavalmeta><dvrResourcePrefix>${name}-</dvrResourcePrefix></ditavalmeta></ditavalref>`;
+      `<ditavalref href="lens:${name}" format="ditaval"><ditavalmeta>` +
+      `<dvrResourcePrefix>${name}-</dvrResourcePrefix></ditavalmeta></ditavalref>`;
     const branch = (name: string): string =>
       `<topichead navtitle="${name}">${filter(name)}${all}</topichead>`;
     const library = libraryOf(
@@ -552,12 +584,14 @@ describe('links made by where topics stand', () => {
   it('lead among the members of a family', () => {
     expect(
       relatedIn(
-        `<topicref href="topic:a" collection-type="family"><topicref href="topic:b"/><topicref href="topic:c"/></topicref>`,
+        '<topicref href="topic:a" collection-type="family"><topicref href="topic:b"/>' +
+          '<topicref href="topic:c"/></topicref>',
       ),
     ).toEqual({ a: [], b: ['c'], c: ['b'] });
     expect(
       relatedIn(
-        `<topichead navtitle="H" collection-type="family"><topicref href="topic:a"/><topicref href="topic:b" linking="none"/><topicref href="topic:c"/></topichead>`,
+        '<topichead navtitle="H" collection-type="family"><topicref href="topic:a"/>' +
+          '<topicref href="topic:b" linking="none"/><topicref href="topic:c"/></topichead>',
       ),
     ).toMatchObject({
       a: ['c'],
@@ -578,7 +612,12 @@ describe('the index', () => {
     });
   it('nests, sorts and groups', () => {
     const { index, problems } = indexed(
-      '<indexterm>mast<indexterm>raising</indexterm></indexterm><indexterm>mast<indexterm>clamp</indexterm></indexterm><indexterm>émigré</indexterm><indexterm>Eel</indexterm><indexterm>12 V<index-sort-as>twelve</index-sort-as></indexterm><indexterm>9 lives</indexterm><indexterm>spar<index-see>mast</index-see></indexterm><indexterm>boom<index-see-also>mast<indexterm>raising</indexterm></index-see-also></indexterm>',
+      '<indexterm>mast<indexterm>raising</indexterm></indexterm><indexterm>mast' +
+        '<indexterm>clamp</indexterm></indexterm><indexterm>émigré</indexterm>' +
+        '<indexterm>Eel</indexterm><indexterm>12 V<index-sort-as>twelve</index-sort-as>' +
+        '</indexterm><indexterm>9 lives</indexterm><indexterm>spar<index-see>mast</index-see>' +
+        '</indexterm><indexterm>boom<index-see-also>mast<indexterm>raising</indexterm>' +
+        '</index-see-also></indexterm>',
     );
     expect(problems).toEqual([]);
     expect(index.map(({ letter, entries }) => [letter, entries.map(({ term }) => term)])).toEqual([
@@ -610,7 +649,8 @@ describe('the index', () => {
   });
   it('closes ranges and reports those that stay open', () => {
     const publication = indexed(
-      '<indexterm start="r">tide</indexterm>x<indexterm end="r"/><indexterm start="o">wave</indexterm>',
+      '<indexterm start="r">tide</indexterm>x<indexterm end="r"/>' +
+        '<indexterm start="o">wave</indexterm>',
     );
     expect(publication.index[0]!.entries[0]!.locators[0]).toMatchObject({
       anchor: expect.any(String),
@@ -621,7 +661,8 @@ describe('the index', () => {
   it('takes entries of the prolog once, for the whole topic', () => {
     const publication = composeTexts([
       mapOf('<topicref href="topic:a"/>'),
-      '<concept id="a"><title>A</title><prolog><metadata><keywords><indexterm>tide<indexterm>low</indexterm></indexterm></keywords></metadata></prolog></concept>',
+      '<concept id="a"><title>A</title><prolog><metadata><keywords><indexterm>tide' +
+        '<indexterm>low</indexterm></indexterm></keywords></metadata></prolog></concept>',
     ]);
     expect(publication.index).toEqual([
       {
@@ -646,7 +687,9 @@ describe('what a lens marks', () => {
   const look = { color: '#12305f', start: 'D only:', end: '(D)' };
   it('looks as it says, with its words where the first and last lines are', () => {
     const body =
-      '<section product="d"><title>Pile</title><ul><li><p>Clamp</p></li><li><p>Chain<indexterm>x</indexterm></p></li></ul></section><p>With <ph product="d">a pile</ph>.</p><image product="d" href="asset:i"/>';
+      '<section product="d"><title>Pile</title><ul><li><p>Clamp</p></li><li><p>Chain' +
+      '<indexterm>x</indexterm></p></li></ul></section><p>With <ph product="d">a ' +
+      'pile</ph>.</p><image product="d" href="asset:i"/>';
     const lens: Lens = {
       name: 'x',
       rules: [{ facet: 'product', value: 'd', action: 'mark', look }],
@@ -742,7 +785,8 @@ describe('any library', () => {
       mapOf('<topicref href="topic:a"/>'),
       concept(
         'a',
-        '<p>a<draft-comment>secret</draft-comment><?guidance secret?><gadget>secret</gadget><required-cleanup>secret</required-cleanup></p>',
+        '<p>a<draft-comment>secret</draft-comment><?guidance secret?><gadget>secret</gadget>' +
+          '<required-cleanup>secret</required-cleanup></p>',
       ),
     ]);
     expect(textOf(publication.places[0]!.content!)).not.toContain('secret');

@@ -414,7 +414,8 @@ function composeMap(
           problem(
             'warning',
             'context.twice',
-            `The context-help id “${id}” opens “${targets[first]?.title ?? first}” already. It does not open “${targets[anchor]?.title ?? anchor}”.`,
+            `The context-help id “${id}” opens “${targets[first]?.title ?? first}” already. ` +
+              `It does not open “${targets[anchor]?.title ?? anchor}”.`,
             where,
           ),
         );

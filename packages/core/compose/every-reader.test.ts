@@ -53,21 +53,24 @@ describe('through every lens at once', () => {
     expect(
       one(
         task(
-          '<steps><step product="q"><cmd>1</cmd></step><step product="d" platform="solar"><cmd>2</cmd></step></steps>',
+          '<steps><step product="q"><cmd>1</cmd></step><step product="d" platform="solar">' +
+            '<cmd>2</cmd></step></steps>',
         ),
       ),
     ).toEqual(['readers.empty-list: The steps have nothing for Model Tern D, Power Mains.']);
     expect(
       one(
         task(
-          '<context><p>c</p></context><steps platform="solar-40 mains"><step><cmd>1</cmd></step></steps>',
+          '<context><p>c</p></context><steps platform="solar-40 mains"><step><cmd>1</cmd>' +
+            '</step></steps>',
         ),
       ),
     ).toEqual(['readers.no-steps: The task has no steps for Power 90 W.']);
     expect(
       one(
         task(
-          '<steps><step product="q"><cmd>1</cmd></step><step product="d"><cmd>2</cmd></step></steps>',
+          '<steps><step product="q"><cmd>1</cmd></step><step product="d"><cmd>2</cmd></step>' +
+            '</steps>',
         ),
       ),
     ).toEqual([]);
@@ -84,7 +87,8 @@ describe('through every lens at once', () => {
     const table = (first: string, second: string): string =>
       concept(
         'a',
-        `<table><tgroup cols="2"><tbody><row><entry>a</entry><entry ${first}>b</entry></row><row><entry>c</entry><entry ${second}>d</entry></row></tbody></tgroup></table>`,
+        `<table><tgroup cols="2"><tbody><row><entry>a</entry><entry ${first}>b</entry></row>` +
+          `<row><entry>c</entry><entry ${second}>d</entry></row></tbody></tgroup></table>`,
       );
     expect(one(table('', 'product="q"'))).toEqual([
       'readers.missing-cell: This row lacks a cell for Model Tern D.',
@@ -95,17 +99,20 @@ describe('through every lens at once', () => {
     const table = (...rows: string[]): string =>
       concept(
         'a',
-        `<table><tgroup cols="2"><colspec colname="c1"/><colspec colname="c2"/><tbody>${rows.join('')}</tbody></tgroup></table>`,
+        '<table><tgroup cols="2"><colspec colname="c1"/><colspec colname="c2"/>' +
+          `<tbody>${rows.join('')}</tbody></tgroup></table>`,
       );
     const twice = (last: string) =>
-      `<row><entry>a</entry><entry platform="mains">m</entry><entry platform="${last}">s</entry></row><row><entry>b</entry><entry>c</entry></row>`;
+      '<row><entry>a</entry><entry platform="mains">m</entry>' +
+      `<entry platform="${last}">s</entry></row><row><entry>b</entry><entry>c</entry></row>`;
     expect(one(table(twice('solar')))).toEqual([]);
     expect(one(table(twice('solar-40')))).toEqual([
       'readers.missing-cell: This row lacks a cell for Power 90 W.',
     ]);
     const joined = (row: string, last = '<row><entry>e</entry><entry>f</entry></row>') =>
       table(
-        `<row><entry morerows="1">a</entry><entry>b</entry></row><row ${row}><entry>c</entry></row>`,
+        `<row><entry morerows="1">a</entry><entry>b</entry></row><row ${row}><entry>c</entry>` +
+          '</row>',
         last,
       );
     expect(one(joined('outputclass="x"'))).toEqual([]);
@@ -115,7 +122,8 @@ describe('through every lens at once', () => {
     expect(
       one(
         table(
-          '<row product="q"><entry morerows="1">a</entry><entry>b</entry></row><row><entry>c</entry></row>',
+          '<row product="q"><entry morerows="1">a</entry><entry>b</entry></row><row>' +
+            '<entry>c</entry></row>',
           '<row><entry>e</entry><entry>f</entry></row>',
         ),
       ),
@@ -123,7 +131,8 @@ describe('through every lens at once', () => {
     expect(
       one(
         table(
-          '<row product="q"><entry namest="c1" nameend="c2">a</entry></row><row><entry>e</entry><entry>f</entry></row>',
+          '<row product="q"><entry namest="c1" nameend="c2">a</entry></row><row>' +
+            '<entry>e</entry><entry>f</entry></row>',
         ),
       ),
     ).toEqual([]);
@@ -131,7 +140,8 @@ describe('through every lens at once', () => {
     expect(
       one(
         table(
-          '<row><entry>a</entry></row><row><entry product="q">e</entry><entry product="d">f</entry><entry>g</entry></row>',
+          '<row><entry>a</entry></row><row><entry product="q">e</entry>' +
+            '<entry product="d">f</entry><entry>g</entry></row>',
         ),
       ),
     ).toEqual([]);
@@ -166,7 +176,8 @@ describe('through every lens at once', () => {
       one(concept('a', '<section><title>Wiring</title><p product="q">x</p></section>')),
     ).toEqual(['readers.empty-part: Under “Wiring” there is nothing for Model Tern D.']);
     const head = mapOf(
-      '<topichead><topicmeta><navtitle>Care</navtitle></topicmeta><topicref href="topic:a" release="4.2"/></topichead>',
+      '<topichead><topicmeta><navtitle>Care</navtitle></topicmeta>' +
+        '<topicref href="topic:a" release="4.2"/></topichead>',
     );
     expect(check([head, concept('a', '<p>x</p>')])).toEqual([
       'readers.empty-part: Under “Care” there is nothing for Release 4.1.',

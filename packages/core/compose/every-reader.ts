@@ -220,7 +220,8 @@ function checkTopic(topic: PreparedTopic, placed: Readers, checking: Checking): 
         readers,
         covers(content),
         (who) =>
-          `${isA(element.name, 'steps') ? 'The steps have nothing' : 'The list has no entry'} for ${who}.`,
+          `${isA(element.name, 'steps') ? 'The steps have nothing' : 'The list has no entry'} ` +
+          `for ${who}.`,
       );
     else if (
       isVaried &&
@@ -464,7 +465,8 @@ function checkHeads(
       readersThrough(node.conditions, space),
       covers,
       (who) =>
-        `Under “${lineOf({ name: 'title', attributes: {}, children: node.title! })}” there is nothing for ${who}.`,
+        `Under “${lineOf({ name: 'title', attributes: {}, children: node.title! })}” there ` +
+        `is nothing for ${who}.`,
     );
   }
 }

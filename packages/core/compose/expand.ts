@@ -279,7 +279,8 @@ export function expandMap(
           problem(
             'error',
             'map.missing-map',
-            `The map “${href ?? ''}” of another publication is not in the library. Links to it lead nowhere.`,
+            `The map “${href ?? ''}” of another publication is not in the library. Links to ` +
+              'it lead nowhere.',
             origin,
           ),
         );
@@ -404,7 +405,8 @@ export function expandMap(
         problem(
           'warning',
           'key.twice',
-          `The variable “${key}” is defined twice in this map for the same readers. The first definition holds.`,
+          `The variable “${key}” is defined twice in this map for the same readers. The ` +
+            'first definition holds.',
           origin,
         ),
       );

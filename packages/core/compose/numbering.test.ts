@@ -5,7 +5,10 @@ import { allPlaces } from './index.ts';
 
 const fig = (id: string): string => `<fig id="${id}"><title>${id}</title><p>x</p></fig>`;
 const book = [
-  '<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle><part href="topic:p"><chapter href="topic:a"><topicref href="topic:a1"><topicref href="topic:a2"/></topicref></chapter></part><part href="topic:q"><chapter href="topic:b"/></part><appendix href="topic:x"/></bookmap>',
+  '<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle>' +
+    '<part href="topic:p"><chapter href="topic:a"><topicref href="topic:a1">' +
+    '<topicref href="topic:a2"/></topicref></chapter></part><part href="topic:q">' +
+    '<chapter href="topic:b"/></part><appendix href="topic:x"/></bookmap>',
   concept('p', '<p>p</p>'),
   concept('q', '<p>q</p>'),
   concept('a', fig('f1')),
@@ -75,10 +78,13 @@ describe('numbering', () => {
   });
   it('counts examples with a title as figures where that is wanted, and links say so', () => {
     const texts = [
-      '<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle><chapter href="topic:a"/></bookmap>',
+      '<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle>' +
+        '<chapter href="topic:a"/></bookmap>',
       concept(
         'a',
-        '<example><p>without a title</p></example><example id="e"><title>One tide</title><p>x</p></example><example><title>Another</title><p>x</p></example><p><xref href="topic:a/e"/></p>',
+        '<example><p>without a title</p></example><example id="e"><title>One tide</title>' +
+          '<p>x</p></example><example><title>Another</title><p>x</p></example><p>' +
+          '<xref href="topic:a/e"/></p>',
       ),
     ];
     const of = (examples: boolean): [string[], string | undefined] => {
@@ -96,7 +102,7 @@ describe('numbering', () => {
     expect(of(true)).toEqual([['1-1', '1-2'], 'Example 1-1']);
     expect(of(false)).toEqual([[], 'One tide']);
   });
-  it('is otherwise in one language where that is said, and for a region before its language', () => {
+  it('may differ in one language, and in a region before its language', () => {
     const numbering: Numbering = {
       ...usualNumbering,
       byLanguage: {

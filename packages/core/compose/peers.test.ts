@@ -32,7 +32,7 @@ const toCare = {
 };
 
 describe('links to another publication', () => {
-  it('lead to what stands there, by title and number, by key and directly; nothing of it is taken in', () => {
+  it('lead to the target by title and number, by key or directly, and take nothing in', () => {
     for (const link of ['<xref keyref="book.upkeep"/>', '<xref href="topic:care"/>']) {
       const publication = composed(link);
       expect(publication.problems, link).toEqual([]);
@@ -141,7 +141,8 @@ describe('links to another publication', () => {
     expect(linkIn(both)).toEqual(toCare);
     const itself = composeTexts([
       mapOf(
-        '<topicref href="topic:a"/><mapref href="map:m" format="ditamap" scope="peer" keyscope="me"/>',
+        '<topicref href="topic:a"/>' +
+          '<mapref href="map:m" format="ditamap" scope="peer" keyscope="me"/>',
       ),
       concept('a', '<p><xref href="topic:b"/></p>'),
       concept('b'),

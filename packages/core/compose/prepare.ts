@@ -543,7 +543,9 @@ export function prepareTopic(
         problem(
           'error',
           'image.missing',
-          `The ${name === 'object' ? 'file' : 'image'} “${href ?? attributes['keyref'] ?? ''}” is not in the library. A mark stands in its place.`,
+          `The ${name === 'object' ? 'file' : 'image'} ` +
+            `“${href ?? attributes['keyref'] ?? ''}” is not in the library. A mark stands in ` +
+            'its place.',
           origin,
         ),
       );

@@ -16,17 +16,23 @@ const facets: Facet[] = [
 const lens: Lens = { name: 'q', rules: [{ facet: 'product', value: 'd', action: 'drop' }] };
 const library = libraryOf([
   mapOf(
-    '<keydef keys="k"><topicmeta><linktext>said</linktext></topicmeta></keydef><topicref href="topic:a"/><topicref href="topic:b" product="d"/><topicref href="topic:e"/>',
+    '<keydef keys="k"><topicmeta><linktext>said</linktext></topicmeta></keydef>' +
+      '<topicref href="topic:a"/><topicref href="topic:b" product="d"/>' +
+      '<topicref href="topic:e"/>',
   ),
   concept(
     'a',
-    '<p id="p">One <ph keyref="k"/></p><section product="d"><title>D</title><p>Two</p></section><p conref="topic:l/x"/><p conref="topic:l/z"/>',
+    '<p id="p">One <ph keyref="k"/></p><section product="d"><title>D</title><p>Two</p>' +
+      '</section><p conref="topic:l/x"/><p conref="topic:l/z"/>',
   ),
   concept('b', '<p>Three</p>'),
   concept('c', '<p>Four</p>'),
   concept('e', '<p>Base</p>'),
-  '<concept id="e-d" product="d"><title>E</title><prolog><data name="alternate-of" href="topic:e"/></prolog></concept>',
-  '<concept id="e-q" product="q"><title>E</title><prolog><data name="alternate-of" href="topic:e"/></prolog><conbody><p>Other</p></conbody></concept>',
+  '<concept id="e-d" product="d"><title>E</title><prolog>' +
+    '<data name="alternate-of" href="topic:e"/></prolog></concept>',
+  '<concept id="e-q" product="q"><title>E</title><prolog>' +
+    '<data name="alternate-of" href="topic:e"/></prolog><conbody><p>Other</p></conbody>' +
+    '</concept>',
   concept('l', '<p id="x">Lent</p><p>Not lent</p><p id="z" product="d">Lent to D</p>'),
 ]);
 const publication = compose({ library, map: 'm', facets, lens });

@@ -91,7 +91,7 @@ describe('Enter', () => {
     const after = run(concept('<codeblock>a|</codeblock>'), editingKeys['Enter']!)!;
     expect(textOf(fromEditor(after.doc))).toBe('Ta\n');
   });
-  it('goes on with the next step, and from a step without a command to what follows the steps', () => {
+  it('goes on with the next step, and from a step without a command to what follows', () => {
     expect(pressed(task('<steps><step><cmd>Go|</cmd></step></steps>'), 'Enter', 'x')).toBe(
       '<steps><step><cmd>Go</cmd></step><step><cmd>x|</cmd></step></steps>',
     );
@@ -154,7 +154,8 @@ describe('Tab', () => {
   it('makes substeps of steps, and steps again', () => {
     const steps = '<steps><step><cmd>a</cmd></step><step><cmd>b|</cmd></step></steps>';
     expect(pressed(task(steps), 'Tab')).toBe(
-      '<steps><step><cmd>a</cmd><substeps><substep><cmd>b|</cmd></substep></substeps></step></steps>',
+      '<steps><step><cmd>a</cmd><substeps><substep><cmd>b|</cmd></substep></substeps></step>' +
+        '</steps>',
     );
     expect(pressed(task(steps), 'Tab', 'Shift-Tab')).toBe(steps);
   });
@@ -175,7 +176,9 @@ describe('Tab', () => {
   });
   it('gives a new row a cell for every column, whatever spans the last one has', () => {
     const cals =
-      '<table><tgroup cols="3"><tbody><row><entry>a</entry><entry>b</entry><entry morerows="1">c</entry></row><row><entry>d</entry><entry>e|</entry></row></tbody></tgroup></table>';
+      '<table><tgroup cols="3"><tbody><row><entry>a</entry><entry>b</entry>' +
+      '<entry morerows="1">c</entry></row><row><entry>d</entry><entry>e|</entry></row>' +
+      '</tbody></tgroup></table>';
     expect(pressed(concept(cals), 'Tab')).toContain('<row><entry>|</entry><entry/><entry/></row>');
   });
   it('is left to the page outside lists and tables', () => {
@@ -281,7 +284,10 @@ describe('what can be done here', () => {
 describe('tables', () => {
   const cals = (cell: string): EditorState =>
     concept(
-      `<table><tgroup cols="2"><colspec colname="a"/><colspec colname="b"/><thead><row><entry>A</entry><entry>B</entry></row></thead><tbody><row><entry>${cell}</entry><entry>d</entry></row><row><entry>e</entry><entry>f</entry></row></tbody></tgroup></table>`,
+      '<table><tgroup cols="2"><colspec colname="a"/><colspec colname="b"/><thead><row>' +
+        `<entry>A</entry><entry>B</entry></row></thead><tbody><row><entry>${cell}</entry>` +
+        '<entry>d</entry></row><row><entry>e</entry><entry>f</entry></row></tbody></tgroup>' +
+        '</table>',
     );
   const done = (state: EditorState, change: string): string => {
     const choice = choicesAt(state).find(
@@ -296,7 +302,8 @@ describe('tables', () => {
       '<row><entry>c</entry><entry>d</entry></row><row><entry>|</entry><entry/></row>',
     );
     expect(done(cals('c|'), 'column-after')).toContain(
-      '<row><entry>A</entry><entry/><entry>B</entry></row></thead><tbody><row><entry>c</entry><entry>|</entry><entry>d</entry></row>',
+      '<row><entry>A</entry><entry/><entry>B</entry></row></thead><tbody><row>' +
+        '<entry>c</entry><entry>|</entry><entry>d</entry></row>',
     );
   });
   it('have cells joined and split', () => {
@@ -304,7 +311,8 @@ describe('tables', () => {
       '<row><entry nameend="b" namest="a"><p>|c</p><p>d</p></entry></row>',
     );
     expect(done(cals('c|'), 'merge-down')).toContain(
-      '<row><entry morerows="1"><p>|c</p><p>e</p></entry><entry>d</entry></row><row><entry>f</entry></row>',
+      '<row><entry morerows="1"><p>|c</p><p>e</p></entry><entry>d</entry></row><row>' +
+        '<entry>f</entry></row>',
     );
   });
   it('begin with a head and rows, valid and with the caret in the title', () => {
@@ -319,7 +327,9 @@ describe('tables', () => {
     };
     const row = (cells: number): string => `<row>${'<entry/>'.repeat(cells)}</row>`;
     expect(body(insert('table'))).toBe(
-      `<p>a</p><table><title>|</title><tgroup cols="3">${[1, 2, 3].map((at) => `<colspec colname="col${at}"/>`).join('')}<thead>${row(3)}</thead><tbody>${row(3)}${row(3)}</tbody></tgroup></table>`,
+      '<p>a</p><table><title>|</title>' +
+        `<tgroup cols="3">${[1, 2, 3].map((at) => `<colspec colname="col${at}"/>`).join('')}<thead>${row(3)}</thead>` +
+        `<tbody>${row(3)}${row(3)}</tbody></tgroup></table>`,
     );
     expect(body(insert('simpletable'))).toContain(
       '<sthead><stentry>|</stentry><stentry/></sthead>',

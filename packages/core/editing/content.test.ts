@@ -77,7 +77,8 @@ describe('video and sound', () => {
     'video/mp4',
   );
   const written =
-    '<object data="asset:v" type="video/mp4"><desc>Turn the key</desc><param name="poster" value="asset:i" valuetype="ref"/></object>';
+    '<object data="asset:v" type="video/mp4"><desc>Turn the key</desc>' +
+    '<param name="poster" value="asset:i" valuetype="ref"/></object>';
   const put = (at: EditorState): EditorState =>
     at.apply(
       choicesAt(at)
@@ -154,7 +155,7 @@ describe('links', () => {
       '<p>see the <xref href="topic:x/y">tide</xref> now</p>',
     );
   });
-  it('name their target in a form that is chosen behind them or in them, and keep their other styles', () => {
+  it('name their target in a form set before or within them, and keep other styles', () => {
     const bare = state('<p>ab</p>', 'ab');
     const linked = bare.apply(linkTo(bare, linkAttributes('topic:x')!));
     const offered = (at: EditorState): string[] =>
@@ -224,7 +225,8 @@ describe('notes in a line', () => {
   it.each([
     [
       'tide › low\nsee also ebb\nsee also neap',
-      '<indexterm>tide<indexterm>low<index-see-also>ebb</index-see-also><index-see-also>neap</index-see-also></indexterm></indexterm>',
+      '<indexterm>tide<indexterm>low<index-see-also>ebb</index-see-also>' +
+        '<index-see-also>neap</index-see-also></indexterm></indexterm>',
     ],
     ['ebb\nsee tide', '<indexterm>ebb<index-see>tide</index-see></indexterm>'],
     ['tide › low\nfrom lows', '<indexterm>tide<indexterm start="lows">low</indexterm></indexterm>'],
@@ -237,7 +239,8 @@ describe('notes in a line', () => {
   });
   it('that hold more than words are left alone', () => {
     const rich = state(
-      '<p>tide<fn>a <b>b</b></fn><indexterm>x<index-see>y<indexterm>z</indexterm></index-see></indexterm></p>',
+      '<p>tide<fn>a <b>b</b></fn><indexterm>x<index-see>y<indexterm>z</indexterm></index-see>' +
+        '</indexterm></p>',
       'tide',
     );
     expect(notesIn(rich)).toEqual([]);
@@ -260,7 +263,8 @@ describe('images', () => {
   });
   it('are described and sized, and keep what else they carry', () => {
     const start = state(
-      '<p>tide</p><image href="asset:w" height="40mm" alt="old" id="i"><longdescref href="topic:x"/></image>',
+      '<p>tide</p><image href="asset:w" height="40mm" alt="old" id="i">' +
+        '<longdescref href="topic:x"/></image>',
       'tide',
     );
     const position = imageFrom(start.doc, 0, start.doc.content.size)!;
@@ -268,7 +272,8 @@ describe('images', () => {
     const described = start.apply(withAlternative(start, position, 'A tube'));
     expect(described.selection).toBeInstanceOf(NodeSelection);
     expect(body(described.apply(withWidth(described, position, 50.4)))).toBe(
-      '<p>tide</p><image id="i" href="asset:w" width="50mm"><alt>A tube</alt><longdescref href="topic:x"/></image>',
+      '<p>tide</p><image id="i" href="asset:w" width="50mm"><alt>A tube</alt>' +
+        '<longdescref href="topic:x"/></image>',
     );
     expect(alternativeAt(start, 1)).toBeUndefined();
   });

@@ -11,7 +11,10 @@ import {
   withAttributes,
 } from './index.ts';
 
-const source = `<concept id="c"><title>T</title><conbody><ul id="list" audience="operator"><li outputclass="x" gadget="y">See <xref href="topic:a">the <b>big</b> one</xref> and <term>it</term>.</li></ul><p id="p"/></conbody></concept>`;
+const source =
+  '<concept id="c"><title>T</title><conbody><ul id="list" audience="operator">' +
+  '<li outputclass="x" gadget="y">See <xref href="topic:a">the <b>big</b> one</xref> and ' +
+  '<term>it</term>.</li></ul><p id="p"/></conbody></concept>';
 const doc = toEditor(normalise(readXml(source).document!.root));
 const at = (text: string, offset = 1): EditorState => {
   let place = 0;

@@ -45,7 +45,7 @@ describe('topics in the editor', () => {
     expect(writeCanonical(fromEditor(document))).toBe(writeCanonical(readXml(xml).document!.root));
   });
 
-  it('show what borrows and has no content of its own as the element that it is, and write none', () => {
+  it('show an empty borrower as the element that it is, and write no content', () => {
     const xml = concept(
       '<table conref="topic:l/t"/><ul conkeyref="k/u"/><section conref="topic:l/s"/>',
     );
@@ -70,7 +70,8 @@ describe('topics in the editor', () => {
     [
       'variables, links and index entries',
       concept(
-        '<p><ph keyref="k"/> <xref href="topic:x"/> <xref href="topic:x">words</xref><indexterm>a<indexterm>b</indexterm></indexterm></p>',
+        '<p><ph keyref="k"/> <xref href="topic:x"/> <xref href="topic:x">words</xref>' +
+          '<indexterm>a<indexterm>b</indexterm></indexterm></p>',
       ),
     ],
     [
@@ -84,13 +85,16 @@ describe('topics in the editor', () => {
     ],
     [
       'what stands at a wrong place',
-      '<task id="t"><title>A</title><taskbody><result>R</result><steps><step><info>no command</info></step></steps></taskbody></task>',
+      '<task id="t"><title>A</title><taskbody><result>R</result><steps><step><info>no ' +
+        'command</info></step></steps></taskbody></task>',
     ],
     ['a topic without what it needs', '<task id="t"><taskbody><steps/></taskbody></task>'],
     [
       'spans of a table',
       concept(
-        '<table><tgroup cols="2"><colspec colname="a"/><colspec colname="b"/><tbody><row><entry namest="a" nameend="b">x</entry></row><row><entry morerows="1">y</entry><entry/></row><row><entry>z</entry></row></tbody></tgroup></table>',
+        '<table><tgroup cols="2"><colspec colname="a"/><colspec colname="b"/><tbody><row>' +
+          '<entry namest="a" nameend="b">x</entry></row><row><entry morerows="1">y</entry>' +
+          '<entry/></row><row><entry>z</entry></row></tbody></tgroup></table>',
       ),
     ],
     ['preformatted text', concept('<codeblock>  a\n\n   b <b>c</b>\n</codeblock>')],
@@ -141,7 +145,8 @@ describe('topics in the editor', () => {
 describe('what can go here', () => {
   const document = toEditor(
     tree(
-      '<task id="t"><title>A</title><taskbody><steps><step><cmd>Go</cmd></step></steps></taskbody></task>',
+      '<task id="t"><title>A</title><taskbody><steps><step><cmd>Go</cmd></step></steps>' +
+        '</taskbody></task>',
     ),
   );
   let inCommand = 0;

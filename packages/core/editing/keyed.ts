@@ -69,7 +69,9 @@ export function variableChoices(state: EditorState): Choice[] {
       ...choice,
       element: 'variable',
       label: 'Variable',
-      help: 'Words, an image or a link that are kept in one place and shown here; also by typing %%.',
+      help:
+        'Words, an image or a link that are kept in one place and shown here; also by typing ' +
+        '%%.',
       asks: 'variable',
     },
   ];

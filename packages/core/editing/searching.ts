@@ -72,7 +72,9 @@ export function patternOf({
     return { source, flags };
   } catch (error) {
     return {
-      refusal: `This is not a pattern: ${error instanceof Error ? error.message.replace(/^.*: /u, '') : String(error)}.`,
+      refusal:
+        'This is not a pattern: ' +
+        `${error instanceof Error ? error.message.replace(/^.*: /u, '') : String(error)}.`,
     };
   }
 }

@@ -52,7 +52,7 @@ describe('facet values are set', () => {
     expect(valuesOfVarying(varyingAt(both)!, 'weather')).toEqual(['calm']);
     expect(bodyOf(set(set(both, 'product', 'q'), 'weather', 'calm'))).toBe('<p>One.</p>');
   });
-  it('on the selected words as a phrase, which gives its words back when it says nothing more', () => {
+  it('wraps the selected words in a phrase, and unwraps it when it says nothing more', () => {
     const state = selecting('<p>fitted with a pressure sensor</p>', 'pressure');
     expect(varyingAt(state)).toMatchObject({ label: 'The selected words' });
     const one = set(state, 'product', 'q');
@@ -77,7 +77,9 @@ describe('facet values are set', () => {
   });
   it('on what is around the caret: the cell, its column, its row, the table', () => {
     const table = (cells: string[]): string =>
-      `<table><tgroup cols="2"><tbody>${cells.map((cell, at) => `<row><entry>${at}</entry><entry${cell}>${at === 0 ? 'here' : 'x'}</entry></row>`).join('')}</tbody></tgroup></table>`;
+      '<table><tgroup cols="2">' +
+      `<tbody>${cells.map((cell, at) => `<row><entry>${at}</entry><entry${cell}>${at === 0 ? 'here' : 'x'}</entry></row>`).join('')}</tbody>` +
+      '</tgroup></table>';
     const state = caretIn(table(['', '']), 'here');
     const varyings = varyingsAt(state);
     expect(varyings.map(({ label, targets }) => `${label} ${targets.length}`)).toEqual([
@@ -90,7 +92,8 @@ describe('facet values are set', () => {
     const byColumn = state.apply(toggleValue(state, varyings[1]!, 'product', 'q'));
     expect(bodyOf(byColumn)).toBe(table([' product="q"', ' product="q"']));
     const joined = caretIn(
-      '<table><tgroup cols="2"><tbody><row><entry>here</entry><entry>a</entry></row><row><entry namest="c1" nameend="c2">b</entry></row></tbody></tgroup></table>',
+      '<table><tgroup cols="2"><tbody><row><entry>here</entry><entry>a</entry></row><row>' +
+        '<entry namest="c1" nameend="c2">b</entry></row></tbody></tgroup></table>',
       'here',
     );
     expect(varyingsAt(joined).map(({ label }) => label)).not.toContain('Column 1');
@@ -99,7 +102,8 @@ describe('facet values are set', () => {
     const task = EditorState.create({
       doc: toEditor(
         readXml(
-          '<task id="t"><title>T</title><taskbody><steps><step><cmd>Turn.</cmd></step></steps></taskbody></task>',
+          '<task id="t"><title>T</title><taskbody><steps><step><cmd>Turn.</cmd></step>' +
+            '</steps></taskbody></task>',
         ).document!.root,
       ),
     });

@@ -78,7 +78,8 @@ export function readDitaval(
           problem(
             'warning',
             'ditaval.unknown-action',
-            `“${name}” has a rule with the unknown action “${prop.attributes['action'] ?? ''}”. The rule is left out.`,
+            `“${name}” has a rule with the unknown action ` +
+              `“${prop.attributes['action'] ?? ''}”. The rule is left out.`,
           ),
         );
         return [];
@@ -111,7 +112,9 @@ export function readDitaval(
           problem(
             'warning',
             'ditaval.conflict',
-            `“${name}” decides twice on ${val ?? 'the rest'}${att === undefined ? '' : ` of ${att}`}: ${written[earlier]} and ${written[action]}. The first holds.`,
+            `“${name}” decides twice on ` +
+              `${val ?? 'the rest'}${att === undefined ? '' : ` of ${att}`}: ` +
+              `${written[earlier]} and ${written[action]}. The first holds.`,
           ),
         );
       return [];

@@ -136,7 +136,8 @@ describe('DITAVAL', () => {
     expect(readDitaval('l', written).lens).toEqual(original);
     const { lens: read, problems } = readDitaval(
       'l',
-      '<val><prop att="a" val="b" action="flag" color="fuchsia" backcolor="#FFEEAA"/><prop att="a" val="b" action="exclude"/></val>',
+      '<val><prop att="a" val="b" action="flag" color="fuchsia" backcolor="#FFEEAA"/>' +
+        '<prop att="a" val="b" action="exclude"/></val>',
     );
     expect(read?.rules).toEqual([
       { facet: 'a', value: 'b', action: 'mark', look: { background: '#ffeeaa' } },
@@ -284,7 +285,8 @@ describe('subject-scheme maps', () => {
   });
   it('report what they bind to nothing', () => {
     const scheme =
-      '<subjectScheme><enumerationdef><attributedef name="platform"/><subjectdef keyref="gone"/></enumerationdef></subjectScheme>';
+      '<subjectScheme><enumerationdef><attributedef name="platform"/>' +
+      '<subjectdef keyref="gone"/></enumerationdef></subjectScheme>';
     expect(readSubjectScheme(scheme)).toMatchObject({
       facets: [],
       problems: [{ code: 'scheme.unbound' }],
@@ -431,7 +433,8 @@ describe('a value under another name', () => {
     const renamed = replaceValue(root, 'product', 'q', 'quay');
     expect(renamed).toEqual(
       tree(
-        '<p product="quay d"/><p product="d"/><p platform="q"/><p props="country(x) product(quay)"/>',
+        '<p product="quay d"/><p product="d"/><p platform="q"/>' +
+          '<p props="country(x) product(quay)"/>',
       ),
     );
     expect(renamed.children[0]).toBe(root.children[0]);

@@ -47,7 +47,8 @@ export function readSubjectScheme(text: string): {
           problem(
             'warning',
             'scheme.unbound',
-            `The list of facets binds “${key}” to “${name ?? ''}”, one of which is not there. It is left out.`,
+            `The list of facets binds “${key}” to “${name ?? ''}”, one of which is not ` +
+              'there. It is left out.',
           ),
         );
         return [];

@@ -55,7 +55,9 @@ describe('validation', () => {
   it('accepts a task as the standard has it', () => {
     expect(
       codes(
-        '<task id="t"><title>Fit</title><shortdesc>Why.</shortdesc><taskbody><prereq>Tide low.</prereq><steps><step><note type="warning">Clip on.</note><cmd>Drill.</cmd><info>90 mm</info></step></steps><result><p>Firm.</p></result></taskbody></task>',
+        '<task id="t"><title>Fit</title><shortdesc>Why.</shortdesc><taskbody><prereq>Tide ' +
+          'low.</prereq><steps><step><note type="warning">Clip on.</note><cmd>Drill.</cmd>' +
+          '<info>90 mm</info></step></steps><result><p>Firm.</p></result></taskbody></task>',
       ),
     ).toEqual([]);
   });
@@ -63,7 +65,8 @@ describe('validation', () => {
   it.each([
     ['<task id="t"><taskbody/></task>', 'grammar.missing'],
     [
-      '<task id="t"><title>A</title><taskbody><steps><step><info>x</info></step></steps></taskbody></task>',
+      '<task id="t"><title>A</title><taskbody><steps><step><info>x</info></step></steps>' +
+        '</taskbody></task>',
       'grammar.missing',
     ],
     ['<task id="t"><title>A</title><taskbody><steps/></taskbody></task>', 'grammar.missing'],
@@ -94,7 +97,8 @@ describe('validation', () => {
       'grammar.unknown-element',
     ],
     [
-      '<concept id="t"><title>A</title><conbody><table><tgroup><tbody><row><entry/></row></tbody></tgroup></table></conbody></concept>',
+      '<concept id="t"><title>A</title><conbody><table><tgroup><tbody><row><entry/></row>' +
+        '</tbody></tgroup></table></conbody></concept>',
       'grammar.missing-attribute',
     ],
   ])('finds what is wrong in %s', (xml, code) => {
@@ -114,7 +118,8 @@ describe('validation', () => {
 
 describe('what can go here', () => {
   const task = tree(
-    '<task id="t"><title>A</title><taskbody><context/><steps><step><cmd>Go</cmd></step></steps></taskbody></task>',
+    '<task id="t"><title>A</title><taskbody><context/><steps><step><cmd>Go</cmd></step>' +
+      '</steps></taskbody></task>',
   );
   it('finds the last place where a part can stand', () => {
     const body = task.children[1] as Element;
@@ -139,15 +144,21 @@ describe('what can go here', () => {
 describe('canonical form', () => {
   it('drops white space that means nothing and keeps what does', () => {
     const messy =
-      '<concept id="c">\n <title> A   title </title>\n<conbody><p>One <b>two </b>\n three</p><pre>a\n  b</pre> <p>\n<ul><li> x </li></ul>\n</p></conbody></concept>';
+      '<concept id="c">\n <title> A   title </title>\n<conbody><p>One <b>two </b>\n' +
+      ' three</p><pre>a\n  b</pre> <p>\n<ul><li> x </li></ul>\n' +
+      '</p></conbody></concept>';
     expect(writeCanonical(readXml(messy).document!.root)).toBe(
-      '<concept id="c">\n  <title>A title</title>\n  <conbody>\n    <p>One <b>two </b> three</p>\n    <pre>a\n  b</pre>\n    <p>\n      <ul>\n        <li>x</li>\n      </ul>\n    </p>\n  </conbody>\n</concept>\n',
+      '<concept id="c">\n  <title>A title</title>\n  <conbody>\n' +
+        '    <p>One <b>two </b> three</p>\n    <pre>a\n  b</pre>\n' +
+        '    <p>\n      <ul>\n        <li>x</li>\n      </ul>\n' +
+        '    </p>\n  </conbody>\n</concept>\n',
     );
   });
   it('does not change when written and read again', () => {
     const text = writeCanonical(
       tree(
-        '<topic id="a"><title>T</title><body><p>a <ph audience="x">b</ph> c<fn> note </fn></p><lq>x<p>y</p>z</lq></body></topic>',
+        '<topic id="a"><title>T</title><body><p>a <ph audience="x">b</ph> c<fn> note </fn>' +
+          '</p><lq>x<p>y</p>z</lq></body></topic>',
       ),
     );
     expect(writeCanonical(readXml(text).document!.root)).toBe(text);

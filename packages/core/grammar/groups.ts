@@ -4,43 +4,59 @@
  * domains).
  */
 const phrases =
-  'ph | keyword | term | abbreviated-form | xref | uicontrol | menucascade | wintitle | shortcut | userinput | systemoutput | msgph | msgnum | filepath | cmdname | varname | ' +
-  'apiname | codeph | option | parmname | synph | b | i | u | tt | sup | sub | line-through | overline | q | cite | tm | state | text';
+  'ph | keyword | term | abbreviated-form | xref | uicontrol | menucascade | wintitle | ' +
+  'shortcut | userinput | systemoutput | msgph | msgnum | filepath | cmdname | varname | ' +
+  'apiname | codeph | option | parmname | synph | b | i | u | tt | sup | sub | line-through ' +
+  '| overline | q | cite | tm | state | text';
 
 const aside = 'data | foreign | draft-comment | required-cleanup';
 const anywhere = `image | object | fn | indexterm | ${aside}`;
 const lists = 'ul | ol | sl | dl | parml';
 const tables = 'table | simpletable | choicetable';
-const plainBlocks = `p | ${lists} | note | codeblock | pre | screen | msgblock | lines | lq | fig | imagemap | ${tables} | div`;
+const plainBlocks =
+  `p | ${lists} | note | codeblock | pre | screen | msgblock | lines | lq | fig | imagemap | ` +
+  `${tables} | div`;
 
 export const groups: Readonly<Record<string, string>> = {
   phrase: phrases,
   /** What may stand in a line of text. */
   inline: `#text | ${phrases} | ${anywhere}`,
   /** Titles and the like: no links, notes or index terms. */
-  titleInline: `#text | ${phrases.replace('xref | ', '')} | image | data | foreign | draft-comment | required-cleanup`,
+  titleInline:
+    `#text | ${phrases.replace('xref | ', '')} | image | data | foreign | draft-comment | ` +
+    'required-cleanup',
   /** Text with marks only. */
   wording:
-    '#text | ph | keyword | term | text | tm | b | i | u | tt | sup | sub | line-through | overline | state',
+    '#text | ph | keyword | term | text | tm | b | i | u | tt | sup | sub | line-through | ' +
+    'overline | state',
   keyWording: '#text | text | tm | draft-comment',
-  codeInline: `#text | ph | codeph | parmname | varname | userinput | systemoutput | b | i | u | sup | sub | line-through | xref | text | data | keyword | option | apiname | cmdname | filepath | fn | indexterm`,
+  codeInline:
+    '#text | ph | codeph | parmname | varname | userinput | systemoutput | b | i | u | sup | ' +
+    'sub | line-through | xref | text | data | keyword | option | apiname | cmdname | filepath ' +
+    '| fn | indexterm',
   block: plainBlocks,
   /** Text or blocks, as in an item or a cell. */
   flow: `#text | ${phrases} | ${anywhere} | ${plainBlocks}`,
   /** The same without a note, for what a note may hold. */
   noteFlow: `#text | ${phrases} | ${anywhere} | ${plainBlocks.replace('note | ', '')}`,
   sectionFlow: `#text | ${phrases} | ${anywhere} | ${plainBlocks} | sectiondiv | properties`,
-  figureContent: `image | object | p | ${lists} | note | codeblock | pre | screen | msgblock | lines | lq | simpletable | xref | fn | ${aside}`,
+  figureContent:
+    `image | object | p | ${lists} | note | codeblock | pre | screen | msgblock | lines | lq | ` +
+    `simpletable | xref | fn | ${aside}`,
   bodyContent: `${plainBlocks} | image | object | ${aside}`,
   shortText: `#text | ${phrases} | image | indexterm | ${aside}`,
   topics: 'topic | concept | task | reference | troubleshooting | glossentry | glossgroup',
   metadata: 'audience | category | keywords | prodinfo | othermeta | data | foreign',
   topicrefs:
-    'topicref | topichead | topicgroup | mapref | keydef | topicset | topicsetref | glossref | anchorref | ditavalref | data | data-about',
+    'topicref | topichead | topicgroup | mapref | keydef | topicset | topicsetref | glossref ' +
+    '| anchorref | ditavalref | data | data-about',
   bookTopicrefs:
-    'topicref | topichead | topicgroup | mapref | keydef | topicset | topicsetref | glossref | ditavalref',
+    'topicref | topichead | topicgroup | mapref | keydef | topicset | topicsetref | glossref ' +
+    '| ditavalref',
   frontmatter:
-    'bookabstract | booklists | colophon | dedication | draftintro | notices | preface | amendments',
+    'bookabstract | booklists | colophon | dedication | draftintro | notices | preface | ' +
+    'amendments',
   booklists:
-    'toc | figurelist | tablelist | indexlist | glossarylist | abbrevlist | bibliolist | booklist | trademarklist',
+    'toc | figurelist | tablelist | indexlist | glossarylist | abbrevlist | bibliolist | ' +
+    'booklist | trademarklist',
 };

@@ -33,7 +33,8 @@ export function validate(root: Element): Problem[] {
         problem(
           'warning',
           'grammar.unknown-element',
-          `“${found.name}” is not an element of the content model. It is kept as it is and not published.`,
+          `“${found.name}” is not an element of the content model. It is kept as it is and ` +
+            'not published.',
           { path: [...path] },
         ),
       );

@@ -10,17 +10,19 @@ const read = (id: string, body: string): Element =>
 const named = (groups: readonly CopyGroup[]): string[] =>
   groups.map(
     ({ name, copies, saves, same }) =>
-      `${name} ${copies.map(({ item, path }) => `${item}/${path.join('.')}`).join(' ')} ${saves}${same ? ' same' : ''}`,
+      `${name} ${copies.map(({ item, path }) => `${item}/${path.join('.')}`).join(' ')} ` +
+      `${saves}${same ? ' same' : ''}`,
   );
 const sentence =
-  'Rinse the sensor head with fresh water and dry it with a soft cloth before you close the cabinet again for the winter months';
+  'Rinse the sensor head with fresh water and dry it with a soft cloth before you close the ' +
+  'cabinet again for the winter months';
 
 /** Words of one topic alone: its copies are then blocks, not topics. */
 const own = (id: string): string =>
   `<p>${Array.from({ length: 40 }, (_, at) => `${id}${at}`).join(' ')}</p>`;
 
 describe('copies', () => {
-  it('are grouped when they say nearly the same, most saving first; their parts are not told again', () => {
+  it('are grouped by likeness, largest saving first, without telling their parts again', () => {
     const index = copyIndex();
     index.set('a', read('a', `<p>${sentence}</p>${own('a')}`));
     index.set('b', read('b', `<p>${sentence.replace('months', 'season')}</p>${own('b')}`));
@@ -69,10 +71,10 @@ const alike = (a: Set<string>, b: Set<string>): number => {
   const shared = [...a].filter((run) => b.has(run)).length;
   return shared / (a.size + b.size - shared);
 };
-const vocabulary =
-  'tide gauge quay bracket sensor well mast antenna cabinet logger reading datum staff cable gland earth battery panel charger radio slot harbour office alarm limit'.split(
-    ' ',
-  );
+const vocabulary = (
+  'tide gauge quay bracket sensor well mast antenna cabinet logger reading datum staff cable ' +
+  'gland earth battery panel charger radio slot harbour office alarm limit'
+).split(' ');
 const text = fc.array(fc.constantFrom(...vocabulary), { minLength: 12, maxLength: 60 });
 /** A text and others that come from it by changing a few words. */
 const family = fc
@@ -92,7 +94,7 @@ const family = fc
     ),
   ]);
 
-it('of generated families none above the likeness is missed, and none below it joined, all at once or one after the other', () => {
+it('misses no generated family above the likeness and joins none below, in any order', () => {
   fc.assert(
     fc.property(fc.array(family, { minLength: 1, maxLength: 6 }), (families) => {
       const texts = families.flat();

@@ -23,7 +23,8 @@ describe('content from web pages and word processors', () => {
     [
       'headings become sections',
       '<p>x</p><h2>One</h2><p>y</p><h3>Two</h3><ul><li>z</li></ul>',
-      '<p>x</p><section><title>One</title><p>y</p></section><section><title>Two</title><ul><li>z</li></ul></section>',
+      '<p>x</p><section><title>One</title><p>y</p></section><section><title>Two</title><ul>' +
+        '<li>z</li></ul></section>',
     ],
     [
       'lists in lists',
@@ -47,12 +48,18 @@ describe('content from web pages and word processors', () => {
     ],
     [
       'tables with heads and spans',
-      '<table><tr><th>A</th><th>B</th></tr><tr><td rowspan="2">1</td><td>2</td></tr><tr><td>3</td></tr><tr><td colspan="2">4</td></tr></table>',
-      '<table><tgroup cols="2"><colspec colname="col1"/><colspec colname="col2"/><thead><row><entry>A</entry><entry>B</entry></row></thead><tbody><row><entry morerows="1">1</entry><entry>2</entry></row><row><entry>3</entry></row><row><entry nameend="col2" namest="col1">4</entry></row></tbody></tgroup></table>',
+      '<table><tr><th>A</th><th>B</th></tr><tr><td rowspan="2">1</td><td>2</td></tr><tr>' +
+        '<td>3</td></tr><tr><td colspan="2">4</td></tr></table>',
+      '<table><tgroup cols="2"><colspec colname="col1"/><colspec colname="col2"/><thead><row>' +
+        '<entry>A</entry><entry>B</entry></row></thead><tbody><row>' +
+        '<entry morerows="1">1</entry><entry>2</entry></row><row><entry>3</entry></row><row>' +
+        '<entry nameend="col2" namest="col1">4</entry></row></tbody></tgroup></table>',
     ],
     [
       'items that a word processor draws itself',
-      '<p style="mso-list:l0 level1 lfo1"><span style="mso-list:Ignore">·</span>a</p><p style="mso-list:l0 level2 lfo1"><span style="mso-list:Ignore">o</span>b</p><p style="mso-list:l0 level1 lfo1"><span style="mso-list:Ignore">·</span>c</p><p>d</p>',
+      '<p style="mso-list:l0 level1 lfo1"><span style="mso-list:Ignore">·</span>a</p>' +
+        '<p style="mso-list:l0 level2 lfo1"><span style="mso-list:Ignore">o</span>b</p>' +
+        '<p style="mso-list:l0 level1 lfo1"><span style="mso-list:Ignore">·</span>c</p><p>d</p>',
       '<ul><li>a<ul><li>b</li></ul></li><li>c</li></ul><p>d</p>',
     ],
   ])('%s', (_what, given, expected) => expect(written(given)).toBe(expected));
@@ -60,7 +67,8 @@ describe('content from web pages and word processors', () => {
   it('leaves out what acts or only looks, and says so', () => {
     const { blocks, dropped } = contentOfHtml(
       html(
-        '<script>alert(1)</script><p style="color:red" onclick="x()">a<img src="x"/><iframe src="y"/><a href="javascript:alert(1)">b</a></p>',
+        '<script>alert(1)</script><p style="color:red" onclick="x()">a<img src="x"/>' +
+          '<iframe src="y"/><a href="javascript:alert(1)">b</a></p>',
       ),
     );
     expect(blocks).toEqual([element('p', {}, ['ab'])]);
@@ -114,7 +122,7 @@ describe('pasting', () => {
     ),
   })).node as fc.Arbitrary<Element | string>;
 
-  it('a part with a title does not come before a comment for the team, which stands before all parts', () => {
+  it('puts comments for the team before all parts with a title', () => {
     const { blocks } = contentOfHtml(element('body', {}, [element('h2', {}, ['tide'])]));
     const root = element('concept', {}, [
       element('title'),

@@ -45,7 +45,8 @@ describe('areas that lie over one another', () => {
   });
   it('are problems, and so are numbers that make no shape', () => {
     const area = (shape: string, coords: string, name: string): string =>
-      `<area><shape>${shape}</shape><coords>${coords}</coords><xref href="topic:a">${name}</xref></area>`;
+      `<area><shape>${shape}</shape><coords>${coords}</coords>` +
+      `<xref href="topic:a">${name}</xref></area>`;
     const found = checkImageMaps(
       element('concept', {}, [
         map(
@@ -67,7 +68,9 @@ describe('areas that lie over one another', () => {
 describe('areas of an image map', () => {
   it('are read and written with all that they carry', () => {
     const before = map(
-      '<area id="x"><shape>rect</shape><coords>10,20,5,2</coords><xref audience="operator" href="topic:a/b">Lid<desc>Opens up</desc></xref></area><area><shape>poly</shape><coords>1,2</coords><xref href="topic:c">odd</xref></area>',
+      '<area id="x"><shape>rect</shape><coords>10,20,5,2</coords>' +
+        '<xref audience="operator" href="topic:a/b">Lid<desc>Opens up</desc></xref></area>' +
+        '<area><shape>poly</shape><coords>1,2</coords><xref href="topic:c">odd</xref></area>',
     );
     const [area] = readAreas(before);
     expect(area).toEqual({
@@ -83,8 +86,13 @@ describe('areas of an image map', () => {
       { shape: circle(3, 4, 5), name: 'Dial', tooltip: '', target: '', inNewWindow: false },
     ]);
     expect(writeCanonical(after).replace(/\s*\n\s*/gu, '')).toBe(
-      '<imagemap><title>M</title><image href="asset:i"/><area id="x"><shape>rect</shape><coords>5,2,10,20</coords><xref audience="operator" format="html" href="https://tides.example/" outputclass="new-window" scope="external">Lid</xref></area>' +
-        '<area><shape>circle</shape><coords>3,4,5</coords><xref>Dial</xref></area><area><shape>poly</shape><coords>1,2</coords><xref href="topic:c">odd</xref></area></imagemap>',
+      '<imagemap><title>M</title><image href="asset:i"/><area id="x"><shape>rect</shape>' +
+        '<coords>5,2,10,20</coords>' +
+        '<xref audience="operator" format="html" href="https://tides.example/" outputclass="new-window" scope="external">Lid</xref>' +
+        '</area>' +
+        '<area><shape>circle</shape><coords>3,4,5</coords><xref>Dial</xref></area><area>' +
+        '<shape>poly</shape><coords>1,2</coords><xref href="topic:c">odd</xref></area>' +
+        '</imagemap>',
     );
   });
   it('come back as they were drawn, and are valid', () => {

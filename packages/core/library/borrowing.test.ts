@@ -36,11 +36,13 @@ function published(topic: Element, lender: Element): { text: string; problems: s
 }
 
 describe('what can be borrowed', () => {
-  it('is every block of the body but what belongs to its holder, in order and as deep as it stands', () => {
+  it('is every block of the body outside other passages, in order and at its depth', () => {
     const root = read(
       concept(
         'a',
-        '<p>P</p><section><title>T</title><ul><li><p>I</p></li></ul></section><note conref="topic:l/n"/><table><tgroup cols="1"><tbody><row><entry>E</entry></row></tbody></tgroup></table>',
+        '<p>P</p><section><title>T</title><ul><li><p>I</p></li></ul></section>' +
+          '<note conref="topic:l/n"/><table><tgroup cols="1"><tbody><row><entry>E</entry></row>' +
+          '</tbody></tgroup></table>',
       ),
     );
     expect(
@@ -51,7 +53,8 @@ describe('what can be borrowed', () => {
     const root = read(
       concept(
         'a',
-        '<p id="keep">x</p><p>Mind the gap now, all</p><p>Mind the gap now, one</p><codeblock>42</codeblock>',
+        '<p id="keep">x</p><p>Mind the gap now, all</p><p>Mind the gap now, one</p>' +
+          '<codeblock>42</codeblock>',
       ),
     );
     const paths = passagesOf(root).map(({ path }) => path);
@@ -76,7 +79,8 @@ describe('what can be borrowed', () => {
 describe('lending', () => {
   it('goes to the last place that may hold it, in as few holders as are needed', () => {
     const task = read(
-      '<task id="l"><title>L</title><taskbody><steps><step><cmd>one</cmd></step></steps><result><p>done</p></result></taskbody></task>',
+      '<task id="l"><title>L</title><taskbody><steps><step><cmd>one</cmd></step></steps>' +
+        '<result><p>done</p></result></taskbody></task>',
     );
     const lent = lend(task, [read('<step><cmd>two</cmd></step>')], ['steps'], 't')!;
     expect(writeCanonical(lent.root).replace(/\s*\n\s*/gu, '')).toContain(
@@ -151,7 +155,7 @@ describe('lending', () => {
   });
 });
 
-it('a local copy takes the whole run, with references that lead where they led, and no id twice', () => {
+it('copies a whole run with its references kept, and no id twice', () => {
   const lender = read(
     concept('l', '<p id="a" product="d">A <xref href="#b"/></p><p id="b">B</p><p>C</p>'),
   );

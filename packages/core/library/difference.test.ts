@@ -8,7 +8,7 @@ import { differingBlocks } from './index.ts';
 
 const tree = (text: string): Element => readXml(text).document!.root;
 
-it('blocks that say something else are told with what stood in their place, what came and what went by itself', () => {
+it('tells changed blocks with what they replaced, and those added and removed', () => {
   const before = tree(
     concept(
       'a',

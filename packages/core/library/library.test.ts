@@ -28,7 +28,9 @@ const root = (xml: string) => readXml(xml).document!.root;
 describe('references that lead nowhere', () => {
   it('are named, and give way to their words', () => {
     const tree = root(
-      '<topic id="a"><title>A</title><body><p>See <xref href="topic:gone">the tide</xref>, <xref href="topic:a/no"/> and <term href="x.dita">neap</term>.</p><image href="asset:gone"/></body></topic>',
+      '<topic id="a"><title>A</title><body><p>See <xref href="topic:gone">the tide</xref>, ' +
+        '<xref href="topic:a/no"/> and <term href="x.dita">neap</term>.</p>' +
+        '<image href="asset:gone"/></body></topic>',
     );
     const problems = checkReferences(tree, 'a', () => false);
     expect(problems.map(({ code, fix }) => [code, fix?.edit.kind])).toEqual([
@@ -72,7 +74,8 @@ describe('references', () => {
   });
   it('are found with their places, and changed without touching the rest', () => {
     const tree = root(
-      '<topic id="a"><title>A</title><body><p conref="topic:b/x"/><p><xref href="topic:c"/></p><p>plain</p></body></topic>',
+      '<topic id="a"><title>A</title><body><p conref="topic:b/x"/><p><xref href="topic:c"/>' +
+        '</p><p>plain</p></body></topic>',
     );
     expect(
       linksOf(tree, 'a').map(({ path, attribute, target }) => [
@@ -94,7 +97,9 @@ describe('references', () => {
 describe('what a text uses', () => {
   it('is told by manner, part and key, and nothing of itself', () => {
     const map = root(
-      '<map id="m"><keydef keys="product model" href="topic:k"/><topicref href="topic:a" keyref="x"><topicref href="topic:a"/></topicref><mapref href="map:n"/><mapref href="map:o" scope="peer"/></map>',
+      '<map id="m"><keydef keys="product model" href="topic:k"/>' +
+        '<topicref href="topic:a" keyref="x"><topicref href="topic:a"/></topicref>' +
+        '<mapref href="map:n"/><mapref href="map:o" scope="peer"/></map>',
     );
     expect(
       usesIn(map, 'm').map(({ manner, target, count }) => `${manner} ${target} ${count}`),
@@ -108,15 +113,17 @@ describe('what a text uses', () => {
       'linked o 1',
     ]);
     const topic = root(
-      '<concept id="a"><title>A</title><conbody><p conref="topic:l/x" conrefend="topic:l/y"/><p conkeyref="k/p"/><xref href="#a/p"/></conbody></concept>',
+      '<concept id="a"><title>A</title><conbody><p conref="topic:l/x" conrefend="topic:l/y"/>' +
+        '<p conkeyref="k/p"/><xref href="#a/p"/></conbody></concept>',
     );
     expect(
       usesIn(topic, 'a').map(({ manner, target, part }) => `${manner} ${target} ${part}`),
     ).toEqual(['borrowed l x', 'borrowed l y', 'key k ']);
   });
-  it('is replaced with its parts where the other has them; what it does not concern stays the same', () => {
+  it('is replaced with its parts where the other has them, and keeps what is not concerned', () => {
     const topic = root(
-      '<concept id="a"><title>A</title><conbody><p conref="topic:b/x"/><xref href="topic:b/y"/><image href="asset:b"/><p>c</p></conbody></concept>',
+      '<concept id="a"><title>A</title><conbody><p conref="topic:b/x"/>' +
+        '<xref href="topic:b/y"/><image href="asset:b"/><p>c</p></conbody></concept>',
     );
     const replaced = replaceUses(topic, 'a', 'b', 'c', (part) => part === 'x');
     expect(
@@ -129,7 +136,11 @@ describe('what a text uses', () => {
 describe('what is derived from a text', () => {
   it('is title, short description, words, targets and problems', () => {
     const tree = root(
-      '<concept id="a" product="q" outputclass="x"><title>The <b>well</b></title><abstract><shortdesc>In short.</shortdesc>More.</abstract><conbody><p>One<draft-comment>secret</draft-comment> two.</p><p>Three<indexterm>hidden</indexterm></p><image href="asset:i"/><xref href="topic:b"/><xref href="topic:b/x"/><xref href="#a/y"/></conbody></concept>',
+      '<concept id="a" product="q" outputclass="x"><title>The <b>well</b></title><abstract>' +
+        '<shortdesc>In short.</shortdesc>More.</abstract><conbody><p>One' +
+        '<draft-comment>secret</draft-comment> two.</p><p>Three<indexterm>hidden</indexterm>' +
+        '</p><image href="asset:i"/><xref href="topic:b"/><xref href="topic:b/x"/>' +
+        '<xref href="#a/y"/></conbody></concept>',
     );
     expect(derive(tree, 'a')).toMatchObject({
       type: 'concept',
@@ -158,21 +169,24 @@ describe('what is derived from a text', () => {
     expect(
       titleOf(
         root(
-          '<glossentry id="g"><glossterm>datum</glossterm><glossdef>A height.</glossdef></glossentry>',
+          '<glossentry id="g"><glossterm>datum</glossterm><glossdef>A height.</glossdef>' +
+            '</glossentry>',
         ),
       ),
     ).toBe('datum');
     expect(
       shortDescriptionOf(
         root(
-          '<glossentry id="g"><glossterm>datum</glossterm><glossdef>A height.</glossdef></glossentry>',
+          '<glossentry id="g"><glossterm>datum</glossterm><glossdef>A height.</glossdef>' +
+            '</glossentry>',
         ),
       ),
     ).toBe('A height.');
     expect(
       titleOf(
         root(
-          '<bookmap id="b"><booktitle><booklibrary>L</booklibrary><mainbooktitle>Main</mainbooktitle></booktitle></bookmap>',
+          '<bookmap id="b"><booktitle><booklibrary>L</booklibrary>' +
+            '<mainbooktitle>Main</mainbooktitle></booktitle></bookmap>',
         ),
       ),
     ).toBe('Main');

@@ -20,7 +20,9 @@ export const linkForms = [
   {
     name: 'page',
     label: 'page alone',
-    help: 'In print only the page that the target is on; on screens, where there is none, the usual words.',
+    help:
+      'In print only the page that the target is on; on screens, where there is none, the ' +
+      'usual words.',
   },
 ] as const;
 export type LinkForm = (typeof linkForms)[number]['name'];

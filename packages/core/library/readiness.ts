@@ -22,7 +22,9 @@ export function checkReadiness(root: Element, facts: readonly ReadyFact[]): Prob
       problem(
         'warning',
         'fact.not-ready',
-        `“${titleOf(root)}” ${value === undefined ? `does not say its ${label}` : `has “${value}” for its ${label}`}: it goes out with ${wanted}.`,
+        `“${titleOf(root)}” ` +
+          `${value === undefined ? `does not say its ${label}` : `has “${value}” for its ${label}`}: ` +
+          `it goes out with ${wanted}.`,
         { path: [] },
       ),
     ];

@@ -52,9 +52,13 @@ describe('facts about a topic', () => {
     );
   });
 
-  it('leave everything that the form does not show as it is, and in the order of the standard', () => {
+  it('keep everything that the form does not show, in the order of the standard', () => {
     const before = root(
-      '<prolog><author href="https://tern.example/">Ada <b>Lind</b></author><copyright><copyryear year="2026"/><copyrholder>Brinewell</copyrholder></copyright><metadata><audience type="installer" job="mounting"/><category>mounting</category><keywords><indexterm start="r">tide<index-see>water</index-see></indexterm></keywords><prodinfo><prodname>Tern Q</prodname></prodinfo></metadata><data name="x" value="y"/></prolog>',
+      '<prolog><author href="https://tern.example/">Ada <b>Lind</b></author><copyright>' +
+        '<copyryear year="2026"/><copyrholder>Brinewell</copyrholder></copyright><metadata>' +
+        '<audience type="installer" job="mounting"/><category>mounting</category><keywords>' +
+        '<indexterm start="r">tide<index-see>water</index-see></indexterm></keywords><prodinfo>' +
+        '<prodname>Tern Q</prodname></prodinfo></metadata><data name="x" value="y"/></prolog>',
     );
     const same = writeFacts(before, readFacts(before));
     expect(same).toEqual(before);

@@ -35,9 +35,13 @@ const keysOf = (map: Element): string[] =>
   );
 
 describe('variables of a map', () => {
-  it('are read from keywords, link texts and short titles, with what one may choose instead', () => {
+  it('are read from keywords, link texts and short titles, with their choices', () => {
     const map = tree(
-      '<map><keydef keys="a b" product="tern-q" xml:lang="de"><topicmeta><keywords><keyword>one</keyword><keyword>two</keyword></keywords></topicmeta></keydef><topicref keys="t" href="topic:x" navtitle="short"/><keydef keys="l" href="https://example.org/"><topicmeta><linktext>the <b>site</b></linktext></topicmeta></keydef></map>',
+      '<map><keydef keys="a b" product="tern-q" xml:lang="de"><topicmeta><keywords>' +
+        '<keyword>one</keyword><keyword>two</keyword></keywords></topicmeta></keydef>' +
+        '<topicref keys="t" href="topic:x" navtitle="short"/>' +
+        '<keydef keys="l" href="https://example.org/"><topicmeta><linktext>the <b>site</b>' +
+        '</linktext></topicmeta></keydef></map>',
     );
     expect(definitionsIn(map).map(({ definition }) => definition)).toMatchObject([
       {
@@ -86,7 +90,7 @@ describe('variables of a map', () => {
     expect(keysOf(withoutDefinition(map, first!.path))).toHaveLength(4);
     expect(nodeAt(map, first!.path)).toMatchObject({ name: 'keydef' });
   });
-  it('the one that suits best is told: for the readers, then for everybody, then for some; never one of another language', () => {
+  it('prefer a definition for the readers, then for everybody; never another language', () => {
     const facets = [
       {
         name: 'platform',
@@ -142,7 +146,8 @@ describe('variables of a map', () => {
       .tuple(anyName, fc.constantFrom('', ' product="d"'), anyName)
       .map(
         ([name, varied, inner]) =>
-          `<keydef keys="${name} other"${varied}><topicmeta><linktext>${name} ${use(inner)}</linktext></topicmeta></keydef>`,
+          `<keydef keys="${name} other"${varied}><topicmeta><linktext>${name} ` +
+          `${use(inner)}</linktext></topicmeta></keydef>`,
       );
     fc.assert(
       fc.property(
@@ -151,7 +156,9 @@ describe('variables of a map', () => {
         fc.array(fc.oneof(anyName, fc.constant('s.k')), { minLength: 1, maxLength: 5 }),
         (outer, inner, uses) => {
           const texts = [
-            `<map id="m"><title>${use('k')}</title>${outer.join('')}<topicgroup keyscope="s">${inner.join('')}<topicref href="topic:x" keys="t"/></topicgroup></map>`,
+            '<map id="m">' +
+              `<title>${use('k')}</title>${outer.join('')}<topicgroup keyscope="s">${inner.join('')}<topicref href="topic:x" keys="t"/>` +
+              '</topicgroup></map>',
             concept('x', `<p id="p">${uses.map(use).join()}</p><p conkeyref="t/p"/>`),
           ];
           const yields = (publication: Publication): string =>

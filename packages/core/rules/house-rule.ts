@@ -58,7 +58,10 @@ export function ruleSentence(rule: HouseRule): string {
     case 'require':
       return `${named(rule.element)} needs ${named(rule.part)}.`;
     case 'limit':
-      return `${named(rule.element)} has at most ${rule.most} ${rule.part === countedWords ? 'words' : `of ${named(rule.part)}`}.`;
+      return (
+        `${named(rule.element)} has at most ${rule.most} ` +
+        `${rule.part === countedWords ? 'words' : `of ${named(rule.part)}`}.`
+      );
     case 'pattern':
       return `The text of ${named(rule.element)} matches ${rule.pattern}.`;
     case 'phrase':

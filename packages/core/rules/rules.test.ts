@@ -27,13 +27,16 @@ const found = (xml: string, ...rules: HouseRule[]): string[] =>
   );
 
 const task = (steps: number, more = ''): string =>
-  `<task id="t"><title>A</title><taskbody><steps>${'<step><cmd>Go</cmd></step>'.repeat(steps)}</steps>${more}</taskbody></task>`;
+  '<task id="t"><title>A</title><taskbody>' +
+  `<steps>${'<step><cmd>Go</cmd></step>'.repeat(steps)}</steps>${more}</taskbody></task>`;
 
 describe('house rules', () => {
   it('forbid an element inside another, with everything it is the base of', () => {
     const noLists = rule({ kind: 'forbid', element: 'ul', within: 'entry' });
     const table =
-      '<concept id="c"><title>A</title><conbody><ul><li>x</li></ul><table><tgroup cols="1"><tbody><row><entry><ul><li>y</li></ul></entry></row></tbody></tgroup></table></conbody></concept>';
+      '<concept id="c"><title>A</title><conbody><ul><li>x</li></ul><table><tgroup cols="1">' +
+      '<tbody><row><entry><ul><li>y</li></ul></entry></row></tbody></tgroup></table>' +
+      '</conbody></concept>';
     expect(found(table, noLists)).toEqual(['1.1.0.0.0.0.0 No “Bullet list” in “Cell”.']);
     expect(found(task(1), rule({ kind: 'forbid', element: 'ol', within: '' }))).toEqual([
       '1.0 No “Numbered list”.',
@@ -67,7 +70,8 @@ describe('house rules', () => {
     const brief = rule({ kind: 'limit', element: 'cmd', part: 'words', most: 3 });
     expect(
       found(
-        '<task id="t"><title>A</title><taskbody><steps><step><cmd>Open the <b>left</b> door</cmd></step></steps></taskbody></task>',
+        '<task id="t"><title>A</title><taskbody><steps><step><cmd>Open the <b>left</b> ' +
+          'door</cmd></step></steps></taskbody></task>',
         brief,
       ),
     ).toHaveLength(1);
@@ -91,7 +95,8 @@ describe('house rules', () => {
   it('find wordings as whole words in prose only, and put the right one there', () => {
     const wording = rule({ kind: 'phrase', phrase: 'log in', instead: 'sign in' });
     const xml =
-      '<concept id="c"><title>Log  in</title><conbody><p>Catalog in hand, <b>log in</b>.</p><codeblock>log in</codeblock></conbody></concept>';
+      '<concept id="c"><title>Log  in</title><conbody><p>Catalog in hand, <b>log in</b>.</p>' +
+      '<codeblock>log in</codeblock></conbody></concept>';
     expect(found(xml, wording)).toEqual([
       '0 Write “sign in”, not “log in”.',
       '1.0.1 Write “sign in”, not “log in”.',
@@ -126,7 +131,8 @@ describe('completeness', () => {
   it('counts placeholders that are left', () => {
     const [one, two] = checkCompleteness(
       tree(
-        '<concept id="c"><title>Fit the <?placeholder part name?></title><shortdesc><?placeholder why?></shortdesc></concept>',
+        '<concept id="c"><title>Fit the <?placeholder part name?></title><shortdesc>' +
+          '<?placeholder why?></shortdesc></concept>',
       ),
     );
     expect(one).toMatchObject({
@@ -140,7 +146,9 @@ describe('completeness', () => {
 
 describe('fixes', () => {
   const messy =
-    '<concept id="c" audience=""><title>A</title><conbody><p outputclass="" id="x">a</p><p id="x">b</p><p nosuch="1"/><section><section><p>deep</p></section></section></conbody></concept>';
+    '<concept id="c" audience=""><title>A</title><conbody><p outputclass="" id="x">a</p>' +
+    '<p id="x">b</p><p nosuch="1"/><section><section><p>deep</p></section></section>' +
+    '</conbody></concept>';
   it('put right everything of the grammar that has one, whatever else is wrong', () => {
     const before = checkItem(tree(messy)).filter(({ fix }) => fix);
     expect(before.map(({ code }) => code).sort()).toEqual([
@@ -154,15 +162,17 @@ describe('fixes', () => {
     expect(count).toBe(5);
     expect(checkItem(root)).toEqual([]);
     expect(short(root)).toBe(
-      '<concept id="c"><title>A</title><conbody><p id="x">a</p><p>b</p><p/><section><p>deep</p></section></conbody></concept>',
+      '<concept id="c"><title>A</title><conbody><p id="x">a</p><p>b</p><p/><section>' +
+        '<p>deep</p></section></conbody></concept>',
     );
   });
-  it('make values that are written in another way those that they mean, and take others away', () => {
+  it('maps values written another way to those that are meant, and removes others', () => {
     const facets = [
       { name: 'product', label: 'Model', values: [{ name: 'tern-q', label: 'Tern Q' }] },
     ];
     const messy =
-      '<concept id="c"><title>A</title><conbody><p product="Tern_Q">a</p><p product="TERNQ tern-x">b</p><p props="product(gone)">c</p></conbody></concept>';
+      '<concept id="c"><title>A</title><conbody><p product="Tern_Q">a</p>' +
+      '<p product="TERNQ tern-x">b</p><p props="product(gone)">c</p></conbody></concept>';
     const found = checkItem(tree(messy), { facets });
     expect(found.map(({ fix }) => fix?.label)).toEqual([
       'Make it “Tern Q”',

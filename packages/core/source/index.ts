@@ -34,7 +34,8 @@ export function readSource(text: string, before: Element, agreed: Agreed): ReadS
         problem(
           'error',
           'source.not-this-topic',
-          `The outermost element stays “${before.name}” with the id “${before.attributes['id'] ?? ''}”.`,
+          `The outermost element stays “${before.name}” with the id ` +
+            `“${before.attributes['id'] ?? ''}”.`,
           { path: [], ...at([]) },
         ),
       ],

@@ -21,7 +21,8 @@ describe('a topic as source', () => {
   it('says by line and column what is wrong', () => {
     expect(
       found(
-        '<concept id="c">\n<title>T</title>\n<conbody>\n<image href="asset:x"/>\n<section><section>x</section></section></conbody></concept>',
+        '<concept id="c">\n<title>T</title>\n<conbody>\n<image href="asset:x"/>\n' +
+          '<section><section>x</section></section></conbody></concept>',
       ),
     ).toEqual(['5:19 grammar.not-allowed', '4:24 image.no-alternative']);
     expect(found('<concept id="c">\n<title>T</concept>')[0]).toMatch(

@@ -44,7 +44,8 @@ describe('looks of help sites', () => {
     expect(
       checkLook(with_({ barInk: '#12305f' })).map(({ code, message }) => `${code}: ${message}`),
     ).toEqual([
-      'look.contrast: “Words of the head” on “Head” has a contrast of 1.0 by day; to be read it needs 4.5.',
+      'look.contrast: “Words of the head” on “Head” has a contrast of 1.0 by day; to be read ' +
+        'it needs 4.5.',
     ]);
   });
 

@@ -134,7 +134,8 @@ export const shippedLooks: Readonly<Record<string, SiteLook>> = {
     ...harbour,
     name: 'Slipway',
     about:
-      'Tiles on the first page, contents only when they are asked for: for readers who come for one thing.',
+      'Tiles on the first page, contents only when they are asked for: for readers who come ' +
+      'for one thing.',
     layout: 'tiles first',
     colours: {
       day: {
@@ -226,7 +227,8 @@ export function checkLook(look: SiteLook): Problem[] {
       problem(
         'warning',
         'look.contrast',
-        `“${lookColours[words]}” on “${lookColours[ground]}” has a contrast of ${share.toFixed(1)} by ${at}; to be read it needs ${readable}.`,
+        `“${lookColours[words]}” on “${lookColours[ground]}” has a contrast of ` +
+          `${share.toFixed(1)} by ${at}; to be read it needs ${readable}.`,
       ),
     ),
     ...(ownRules(look) === undefined
@@ -269,5 +271,8 @@ export function lookRules({ colours, reading }: SiteLook): string {
     (Object.keys(names) as LookColour[])
       .map((colour) => `${names[colour]}: ${of[colour]};`)
       .join(' ');
-  return `:root { ${declared(colours.day)} --reading: ${reading}ch; }\n@media (prefers-color-scheme: dark) { :root { ${declared(colours.night)} } }\n`;
+  return (
+    `:root { ${declared(colours.day)} --reading: ${reading}ch; }\n` +
+    `@media (prefers-color-scheme: dark) { :root { ${declared(colours.night)} } }\n`
+  );
 }

@@ -277,7 +277,8 @@ export function checkPlan(plan: PagePlan): Problem[] {
       problem(
         'error',
         'plan.no-room',
-        `“${plan.name}” leaves ${Math.round(text.width)} × ${Math.round(text.height)} mm for the text: less than ${leastRoom} mm are no room.`,
+        `“${plan.name}” leaves ${Math.round(text.width)} × ${Math.round(text.height)} mm for ` +
+          `the text: less than ${leastRoom} mm are no room.`,
       ),
     );
   else if (
@@ -297,7 +298,8 @@ export function checkPlan(plan: PagePlan): Problem[] {
       problem(
         'error',
         'plan.baseline',
-        `The lines of “${plan.name}” stand ${plan.baseline} apart; between ${baselineSteps.least} and ${baselineSteps.most} pt can be asked for.`,
+        `The lines of “${plan.name}” stand ${plan.baseline} apart; between ` +
+          `${baselineSteps.least} and ${baselineSteps.most} pt can be asked for.`,
       ),
     );
   const bleed = toMillimetres(plan.trim.bleed);
@@ -306,7 +308,8 @@ export function checkPlan(plan: PagePlan): Problem[] {
       problem(
         'error',
         'plan.bleed',
-        `“${plan.name}” runs ${plan.trim.bleed} over its edges; between 0 and ${mostBleed} mm can be asked for.`,
+        `“${plan.name}” runs ${plan.trim.bleed} over its edges; between 0 and ${mostBleed} ` +
+          'mm can be asked for.',
       ),
     );
   return found;

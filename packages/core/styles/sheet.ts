@@ -258,7 +258,8 @@ export function checkSheet(sheet: StyleSheet): Problem[] {
         problem(
           'error',
           'styles.loop',
-          `${nameOf(id)} rests on itself, through ${line.slice(1).map(nameOf).join(', ') || nameOf(id)}.`,
+          `${nameOf(id)} rests on itself, through ` +
+            `${line.slice(1).map(nameOf).join(', ') || nameOf(id)}.`,
           where,
         ),
       );

@@ -314,7 +314,8 @@ const markEach = (
 const handbook = restyled(workshop, {
   name: 'Quiet handbook',
   about:
-    'One reading face, small capitals, no rules and hardly a colour: for reading at a desk or on a boat.',
+    'One reading face, small capitals, no rules and hardly a colour: for reading at a desk ' +
+    'or on a boat.',
   colours: {
     ink: '#26241f',
     quiet: '#6b655a',

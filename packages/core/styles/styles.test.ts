@@ -87,7 +87,7 @@ describe('a style', () => {
     base: { label: 'Base', all: { weight: 'bold', above: '4pt' }, screen: { above: '1em' } },
     own: { label: 'Own', base: 'base', all: { slant: 'italic' }, print: { above: '9pt' } },
   });
-  it('rests on others, nearest first, and all on all text; what is said of that is not said again', () => {
+  it('rests on others, nearest first, and all on the base, without repeating it', () => {
     expect(lineage(sheet, 'own')).toEqual(['own', 'base', 'text']);
     expect(valuesOf(sheet, 'own', 'print')).toEqual({
       weight: 'bold',
@@ -208,7 +208,7 @@ describe('what is wrong with a style sheet', () => {
 });
 
 describe('the sheets and plans that ship', () => {
-  it('have nothing wrong, say something of every role that has something to say, and name marks that are there', () => {
+  it('are free of problems, cover every role, and name marks that exist', () => {
     for (const sheet of Object.values(shippedSheets)) {
       expect(checkSheet(sheet), sheet.name).toEqual([]);
       expect(
@@ -235,7 +235,7 @@ describe('the sheets and plans that ship', () => {
 });
 
 describe('a page plan', () => {
-  it('places text and margin column so that left and right pages mirror each other, for any margins (property)', () => {
+  it('mirrors text and margin column on left and right pages, for any margins (property)', () => {
     const mm = (most: number) => fc.integer({ min: 5, max: most }).map((value) => `${value}mm`);
     const side = fc.constantFrom('outer' as const, 'inner' as const);
     fc.assert(
@@ -319,7 +319,7 @@ describe('rules for screens', () => {
     // Nothing is shown where none is wanted, or none is said.
     for (const kind of ['note', 'warning']) expect(of(kind)).not.toContain('--mark');
   });
-  it('say what the sheet says there, in shares of the reader’s size; words of people cannot leave their quotation marks', () => {
+  it('gives sizes relative to the reader’s, and escapes words in generated content', () => {
     const sheet = withStyle(workshop, 'paragraph', {
       all: {
         size: '12pt',

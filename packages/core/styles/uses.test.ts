@@ -7,13 +7,21 @@ const topics = [
   {
     id: 'a',
     root: root(
-      '<task id="a"><title>A</title><shortdesc>s</shortdesc><taskbody><prereq><p>p</p></prereq><steps><step><cmd>c <uicontrol>u</uicontrol></cmd><info><note type="danger">n</note></info></step></steps><result><ul><li>x<ul><li>y</li></ul></li></ul></result></taskbody></task>',
+      '<task id="a"><title>A</title><shortdesc>s</shortdesc><taskbody><prereq><p>p</p>' +
+        '</prereq><steps><step><cmd>c <uicontrol>u</uicontrol></cmd><info>' +
+        '<note type="danger">n</note></info></step></steps><result><ul><li>x<ul><li>y</li></ul>' +
+        '</li></ul></result></taskbody></task>',
     ),
   },
   {
     id: 'b',
     root: root(
-      '<concept id="b"><title>B</title><conbody><p outputclass="salty">p</p><p outputclass="salty loud">q</p><section><title>t</title><table><title>T</title><tgroup cols="1"><thead><row><entry>h</entry></row></thead><tbody><row><entry>c</entry></row></tbody></tgroup></table></section><section outputclass="expandable"><title>e</title></section><codeblock outputclass="language-json">{}</codeblock></conbody></concept>',
+      '<concept id="b"><title>B</title><conbody><p outputclass="salty">p</p>' +
+        '<p outputclass="salty loud">q</p><section><title>t</title><table><title>T</title>' +
+        '<tgroup cols="1"><thead><row><entry>h</entry></row></thead><tbody><row>' +
+        '<entry>c</entry></row></tbody></tgroup></table></section>' +
+        '<section outputclass="expandable"><title>e</title></section>' +
+        '<codeblock outputclass="language-json">{}</codeblock></conbody></concept>',
     ),
   },
 ];
@@ -41,7 +49,7 @@ it('styles are counted where they are worn, by what elements are and what is aro
   });
   expect(worn['paragraph']!.items).toEqual({ a: 2, b: 2 });
 });
-it('looks that no style gives are told with the style they would rest on, those of the team are not, nor what is no look', () => {
+it('reports unstyled looks with a base to rest on, but neither the team’s nor non-looks', () => {
   expect(styleUses(sheet, topics).unstyled).toMatchObject([
     { outputclass: 'salty', element: 'p', base: 'paragraph', count: 2, items: { b: 2 } },
     { outputclass: 'loud', element: 'p', base: 'paragraph', count: 1 },

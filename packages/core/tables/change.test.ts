@@ -304,10 +304,13 @@ describe('a simple table', () => {
     table && writeCanonical(table).replace(/\s*\n\s*/gu, '');
   it('gets rows and columns, with its relative widths', () => {
     const table = simple(
-      '<simpletable relcolwidth="1* 2*"><sthead><stentry>a</stentry><stentry>b</stentry></sthead><strow><stentry>c</stentry><stentry>d</stentry></strow></simpletable>',
+      '<simpletable relcolwidth="1* 2*"><sthead><stentry>a</stentry><stentry>b</stentry>' +
+        '</sthead><strow><stentry>c</stentry><stentry>d</stentry></strow></simpletable>',
     );
     expect(short(changeTable(table, pathOf(table, 'd'), 'column-before')?.table)).toBe(
-      '<simpletable relcolwidth="1* 2* 2*"><sthead><stentry>a</stentry><stentry/><stentry>b</stentry></sthead><strow><stentry>c</stentry><stentry/><stentry>d</stentry></strow></simpletable>',
+      '<simpletable relcolwidth="1* 2* 2*"><sthead><stentry>a</stentry><stentry/>' +
+        '<stentry>b</stentry></sthead><strow><stentry>c</stentry><stentry/><stentry>d</stentry>' +
+        '</strow></simpletable>',
     );
     expect(short(changeTable(table, pathOf(table, 'a'), 'row-remove')?.table)).toContain(
       '<simpletable relcolwidth="1* 2*"><strow>',
@@ -320,7 +323,8 @@ describe('a simple table', () => {
       '<properties><property><proptype>x</proptype><propdesc>y</propdesc></property></properties>',
     );
     expect(short(changeTable(table, [0, 0], 'row-below')?.table)).toBe(
-      '<properties><property><proptype>x</proptype><propdesc>y</propdesc></property><property><proptype/><propdesc/></property></properties>',
+      '<properties><property><proptype>x</proptype><propdesc>y</propdesc></property>' +
+        '<property><proptype/><propdesc/></property></properties>',
     );
     expect(changeTable(table, [0, 0], 'column-after')).toBeUndefined();
   });

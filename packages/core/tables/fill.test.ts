@@ -5,7 +5,8 @@ import { contentsOf, fillTable, gridOf } from './index.ts';
 
 const table = (xml: string): Element => readXml(xml).document!.root;
 const two = table(
-  '<tgroup cols="2"><thead><row><entry>A</entry><entry>B</entry></row></thead><tbody><row><entry>1</entry><entry>2</entry></row></tbody></tgroup>',
+  '<tgroup cols="2"><thead><row><entry>A</entry><entry>B</entry></row></thead><tbody><row>' +
+    '<entry>1</entry><entry>2</entry></row></tbody></tgroup>',
 );
 const simple = table(
   '<simpletable><strow><stentry>1</stentry><stentry>2</stentry></strow></simpletable>',
@@ -33,7 +34,9 @@ describe('contents put into cells', () => {
   });
   it('pass by what others reach over, and columns with a meaning do not become more', () => {
     const joined = table(
-      '<tgroup cols="2"><colspec colname="a"/><colspec colname="b"/><tbody><row><entry namest="a" nameend="b">1</entry></row><row><entry>2</entry><entry>3</entry></row></tbody></tgroup>',
+      '<tgroup cols="2"><colspec colname="a"/><colspec colname="b"/><tbody><row>' +
+        '<entry namest="a" nameend="b">1</entry></row><row><entry>2</entry><entry>3</entry>' +
+        '</row></tbody></tgroup>',
     );
     expect(
       writeXml(
@@ -48,7 +51,8 @@ describe('contents put into cells', () => {
       ),
     ).toMatch(/>x<\/entry><\/row><row><entry[^>]*>z<\/entry><entry[^>]*>w</u);
     const properties = table(
-      '<properties><property><proptype>1</proptype><propvalue>2</propvalue></property></properties>',
+      '<properties><property><proptype>1</proptype><propvalue>2</propvalue></property>' +
+        '</properties>',
     );
     expect(
       gridOf(fillTable(properties, [0, 0], [[['x'], ['y'], ['z'], ['w']]])!.table).columns.length,

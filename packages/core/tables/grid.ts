@@ -136,7 +136,8 @@ function calsGrid(tgroup: Element): Grid {
             problem(
               'error',
               'table.span',
-              `A cell in row ${rowIndex + 1} reaches further than the table. It is shown as far as the table goes.`,
+              `A cell in row ${rowIndex + 1} reaches further than the table. It is shown as ` +
+                'far as the table goes.',
               { path: entryPath },
             ),
           );

@@ -4,7 +4,8 @@ import { lineOf, readXml } from '../markup/index.ts';
 import { gridOf } from './index.ts';
 
 const tgroup = (inner: string, columns = 3): string =>
-  `<tgroup cols="${columns}">${Array.from({ length: columns }, (_, index) => `<colspec colname="c${index + 1}"/>`).join('')}<tbody>${inner}</tbody></tgroup>`;
+  `<tgroup cols="${columns}">${Array.from({ length: columns }, (_, index) => `<colspec colname="c${index + 1}"/>`).join('')}<tbody>${inner}</tbody>` +
+  '</tgroup>';
 const grid = (xml: string) => gridOf(readXml(xml).document!.root);
 const drawn = (xml: string) =>
   grid(xml).body.map(({ cells }) =>
@@ -21,7 +22,9 @@ describe('the grid of a table', () => {
     expect(
       drawn(
         tgroup(
-          '<row><entry morerows="1">a</entry><entry namest="c2" nameend="c3">b</entry></row><row><entry>c</entry><entry>d</entry></row><row><entry colname="c3">e</entry></row>',
+          '<row><entry morerows="1">a</entry><entry namest="c2" nameend="c3">b</entry></row>' +
+            '<row><entry>c</entry><entry>d</entry></row><row><entry colname="c3">e</entry>' +
+            '</row>',
         ),
       ),
     ).toEqual(['a@0↓2 b@1→2', 'c@1 d@2', 'e@2']);
@@ -35,7 +38,8 @@ describe('the grid of a table', () => {
     ['<row><entry namest="c3" nameend="c1">a</entry></row>', 'table.span'],
     ['<row><entry namest="zz" nameend="c2">a</entry></row>', 'table.unknown-column'],
     [
-      '<row><entry>a</entry><entry morerows="1">b</entry></row><row><entry namest="c1" nameend="c3">c</entry></row>',
+      '<row><entry>a</entry><entry morerows="1">b</entry></row><row>' +
+        '<entry namest="c1" nameend="c3">c</entry></row>',
       'table.span',
     ],
   ])('stays drawable when spans are impossible: %s', (rows, code) => {
@@ -44,7 +48,8 @@ describe('the grid of a table', () => {
   it('reads simple tables and properties, leaving out columns that no row uses', () => {
     expect(
       grid(
-        '<properties><prophead><proptypehd>T</proptypehd><propdeschd>D</propdeschd></prophead><property><propdesc>d</propdesc></property></properties>',
+        '<properties><prophead><proptypehd>T</proptypehd><propdeschd>D</propdeschd>' +
+          '</prophead><property><propdesc>d</propdesc></property></properties>',
       ),
     ).toMatchObject({
       columns: [{}, {}],
@@ -53,7 +58,8 @@ describe('the grid of a table', () => {
     });
     expect(
       grid(
-        '<simpletable relcolwidth="1* 3*" keycol="1"><strow><stentry>a</stentry><stentry>b</stentry></strow></simpletable>',
+        '<simpletable relcolwidth="1* 3*" keycol="1"><strow><stentry>a</stentry>' +
+          '<stentry>b</stentry></strow></simpletable>',
       ),
     ).toMatchObject({
       columns: [{ width: '1*' }, { width: '3*' }],

@@ -82,7 +82,9 @@ async function entriesOf(zip: ZipFile): Promise<Entry[]> {
     totalText += isText ? uncompressedSize : 0;
     if (total > zipLimits.totalSize || totalText > zipLimits.totalText)
       throw tooLarge(
-        `The package is too large: with “${fileName}” it has more than ${Math.round((totalText > zipLimits.totalText ? zipLimits.totalText : zipLimits.totalSize) / 1024 / 1024)} MB${totalText > zipLimits.totalText ? ' of text' : ''}`,
+        `The package is too large: with “${fileName}” it has more than ` +
+          `${Math.round((totalText > zipLimits.totalText ? zipLimits.totalText : zipLimits.totalSize) / 1024 / 1024)} ` +
+          `MB${totalText > zipLimits.totalText ? ' of text' : ''}`,
       );
     entries.set(fileName, entry);
   }

@@ -34,7 +34,8 @@ export async function readSourceFolder(root: string): Promise<FolderTexts> {
             problem(
               'warning',
               'source.too-many',
-              `There are more than ${sourceLimits.files} files; those from “${path}” on are not read.`,
+              `There are more than ${sourceLimits.files} files; those from “${path}” on are ` +
+                'not read.',
             ),
           );
         return;

@@ -70,7 +70,8 @@ export const changedTwice = ({ path, item, title = path }: Omit<PlannedFile, 'st
   problem(
     'warning',
     'source.both',
-    `“${path}” has changed, and so has its topic “${title}”: which of them holds is for somebody to say.`,
+    `“${path}” has changed, and so has its topic “${title}”: which of them holds is for ` +
+      'somebody to say.',
     item === undefined ? {} : { item },
   );
 

@@ -43,19 +43,24 @@ const topic = (text: string, path = 'notes/first.md'): string => {
 describe('a Markdown file from outside', () => {
   it('is a topic, with its headings as parts and deeper ones as words', () => {
     const made = topic(
-      '# Firmware 4.2\n\n> What is new.\n\nRuns on **all** stations.\n\n## Mended\n\n### At sea\n\n- The gauge wakes.\n\n---\n\n<!-- not yet -->\n\nEnd.\n',
+      '# Firmware 4.2\n\n> What is new.\n\nRuns on **all** stations.\n' +
+        '\n## Mended\n\n### At sea\n\n- The gauge wakes.\n\n---\n' +
+        '\n<!-- not yet -->\n\nEnd.\n',
     );
     expect(made).toContain('<title>Firmware 4.2</title>');
     expect(made).toContain('<shortdesc>What is new.</shortdesc>');
     expect(made).toMatch(/<section>\s*<title>Mended<\/title>\s*<p><b>At sea<\/b><\/p>/u);
     expect(made).not.toContain('not yet');
   });
-  it('leads to topics where it links to other files of its folder, and nowhere else but to the web', () => {
+  it('links to the topics of other files in its folder, and otherwise only to the web', () => {
     const made = topic(
-      '# A\n\n[B](second.md#top), [C](../about.md), [web](https://tern.example/x), [out](../../etc/passwd), [run](javascript:alert(1)), [here](#a).\n',
+      '# A\n\n[B](second.md#top), [C](../about.md), [web](https://tern.example/x), ' +
+        '[out](../../etc/passwd), [run](javascript:alert(1)), [here](#a).\n',
     );
     expect(made).toContain(
-      '<xref href="topic:second">B</xref>, <xref href="topic:about">C</xref>, <xref format="html" href="https://tern.example/x" scope="external">web</xref>, out, run, here.',
+      '<xref href="topic:second">B</xref>, <xref href="topic:about">C</xref>, ' +
+        '<xref format="html" href="https://tern.example/x" scope="external">web</xref>, out, ' +
+        'run, here.',
     );
     expect(made.match(/source\.link/gu)).toHaveLength(2);
     expect(made).not.toContain('href="javascript');
@@ -68,12 +73,12 @@ describe('a Markdown file from outside', () => {
     );
     expect(made.match(/source\.image/gu)).toHaveLength(2);
   });
-  it('is refused with its line where it has HTML, below settings that tools write at its head', () => {
+  it('is refused with its line where it has HTML, also below front matter', () => {
     expect(topic('---\ntitle: A\n---\n# A\n\nText.\n\n<table></table>\n')).toBe(
       'no topic\nmarkdown.no-place:8 HTML has no place in this topic.',
     );
   });
-  it('is a valid topic or is refused with a reason, for all examples of CommonMark (spec 0.31)', () => {
+  it('is a valid topic or refused with a reason, for all examples of CommonMark 0.31', () => {
     let made = 0;
     for (const { markdown } of spec.tests) {
       const { root, problems } = topicFromMarkdown(
@@ -145,7 +150,7 @@ describe('reading again', () => {
     expect(states(await read({ 'a.md': 'outside' }))).toBe('a.md changed');
     expect(topics.get('a')).toContain('Theirs again.');
   });
-  it('keeps the topic of a file that is gone, does not bring a topic back that was removed, and says what cannot be a topic', async () => {
+  it('keeps topics of missing files, leaves removed ones removed, reports the rest', async () => {
     const { files, topics, read, states } = desk();
     files.set('a.md', '# A\n').set('b.md', '# B\n').set('c.md', '# C\n').set('d.md', '<p>D</p>\n');
     expect(states(await read())).toBe('a.md new, b.md new, c.md new, d.md refused');
@@ -164,7 +169,7 @@ describe('reading again', () => {
     files.set('a.md', '# A\n').set('c.md', '# C\n');
     expect(states(await read())).toBe('a.md same, b.md removed, c.md same, d.md refused');
   });
-  it('goes on with a file that has another name or folder now, and reads what is the same no more than once', async () => {
+  it('follows a file that was renamed or moved, and reads nothing twice', async () => {
     const { files, topics, read, states } = desk();
     files
       .set('a.md', '# A\n\nOne.\n')
@@ -209,7 +214,7 @@ describe('reading again', () => {
     files.set('b-a.md', '# Another\n');
     expect((await read()).added.map((one) => one.item)).toEqual([`${item}-2`]);
   });
-  it('never writes over words that were written here, whatever happens in which order', async () => {
+  it('never overwrites words written here, in any order of events', async () => {
     const act = fc.oneof(
       fc.record({
         kind: fc.constant('outside' as const),

@@ -41,7 +41,8 @@ describe('an e-book', () => {
     const publication = composeTexts(
       [
         mapOf(
-          '<title>Map &lt;b&gt; &amp; “more”</title><topicref href="topic:one"><topicref href="topic:two"/></topicref>',
+          '<title>Map &lt;b&gt; &amp; “more”</title><topicref href="topic:one">' +
+            '<topicref href="topic:two"/></topicref>',
         ),
         concept(
           'one',

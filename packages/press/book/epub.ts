@@ -19,7 +19,16 @@ export interface EpubOptions extends SiteOptions {
 }
 
 /** What e-readers draw themselves they draw as their readers like it; these rules say the rest. */
-const bookRules = `body { margin: 0 5%; line-height: 1.5; } h1, h2, h3, h4, h5, h6 { line-height: 1.2; text-align: start; } img { max-width: 100%; height: auto; } figure { margin: 1.2em 0; } figcaption, caption { font-size: 0.9em; text-align: start; } table { width: 100%; border-collapse: collapse; font-size: 0.9em; } th, td { padding: 0.3em 0.8em 0.3em 0; text-align: start; vertical-align: top; border-bottom: 1px solid #ccc; } pre { white-space: pre-wrap; font-size: 0.85em; } .note { margin: 1.2em 0; padding: 0.5em 0; border-top: 1px solid #888; border-bottom: 1px solid #888; } .note-word { font-weight: bold; margin: 0; } .note-mark { display: none; } .lead { font-style: italic; } .plain, .cards { list-style: none; padding: 0; } .title-page { text-align: center; margin-top: 25%; }`;
+const bookRules =
+  'body { margin: 0 5%; line-height: 1.5; } h1, h2, h3, h4, h5, h6 { line-height: 1.2; ' +
+  'text-align: start; } img { max-width: 100%; height: auto; } figure { margin: 1.2em 0; } ' +
+  'figcaption, caption { font-size: 0.9em; text-align: start; } table { width: 100%; ' +
+  'border-collapse: collapse; font-size: 0.9em; } th, td { padding: 0.3em 0.8em 0.3em 0; ' +
+  'text-align: start; vertical-align: top; border-bottom: 1px solid #ccc; } pre { white-space: ' +
+  'pre-wrap; font-size: 0.85em; } .note { margin: 1.2em 0; padding: 0.5em 0; border-top: 1px ' +
+  'solid #888; border-bottom: 1px solid #888; } .note-word { font-weight: bold; margin: 0; } ' +
+  '.note-mark { display: none; } .lead { font-style: italic; } .plain, .cards { list-style: ' +
+  'none; padding: 0; } .title-page { text-align: center; margin-top: 25%; }';
 
 /** E-readers know no lists of selectors in a selector: one for each instead. */
 const withoutLists = (css: string): string =>
@@ -158,7 +167,11 @@ export function epub(
   for (const [id, { href }] of shown) put(href, source(id)!.bytes);
   put('package.opf', packageDocument(publication, options.id, [...texts], [...shown.values()]));
   const container =
-    '<?xml version="1.0" encoding="UTF-8"?>\n<container version="1.0" xmlns="urn:oasis:names:tc:opendocument:xmlns:container"><rootfiles><rootfile full-path="EPUB/package.opf" media-type="application/oebps-package+xml"/></rootfiles></container>\n';
+    '<?xml version="1.0" encoding="UTF-8"?>\n' +
+    '<container version="1.0" xmlns="urn:oasis:names:tc:opendocument:xmlns:container">' +
+    '<rootfiles>' +
+    '<rootfile full-path="EPUB/package.opf" media-type="application/oebps-package+xml"/>' +
+    '</rootfiles></container>\n';
   // The first file says what it is, and is not compressed (EPUB Open Container Format 3.3, 4.3).
   const bytes = zipSync(
     {
@@ -218,5 +231,12 @@ function packageDocument(
         .filter((path) => path.endsWith('.xhtml') && !['title.xhtml', 'nav.xhtml'].includes(path)),
     ].map((path) => raw(`<itemref idref="${idOf(path)}"/>`)),
   );
-  return `<?xml version="1.0" encoding="UTF-8"?>\n<package xmlns="http://www.idpf.org/2007/opf" version="3.0" unique-identifier="book" xml:lang="${locale}"><metadata xmlns:dc="http://purl.org/dc/elements/1.1/">${meta}</metadata><manifest>${manifest}</manifest><spine${directionOf(locale) === 'rtl' ? ' page-progression-direction="rtl"' : ''}>${spine}</spine></package>\n`;
+  return (
+    '<?xml version="1.0" encoding="UTF-8"?>\n' +
+    `<package xmlns="http://www.idpf.org/2007/opf" version="3.0" unique-identifier="book" xml:lang="${locale}">` +
+    `<metadata xmlns:dc="http://purl.org/dc/elements/1.1/">${meta}</metadata>` +
+    `<manifest>${manifest}</manifest>` +
+    `<spine${directionOf(locale) === 'rtl' ? ' page-progression-direction="rtl"' : ''}>${spine}</spine>` +
+    '</package>\n'
+  );
 }

@@ -129,13 +129,17 @@ export function onePage(
       {},
       raw(
         rulesInside(
-          `${styles()}\n${lookRules(look)}\n${sheetRules(sheet, locale)}\n${ownRules(look) ?? ''}\n.one-page main { max-width: calc(var(--reading) + 96px); margin: 0 auto; }`,
+          `${styles()}\n${lookRules(look)}\n${sheetRules(sheet, locale)}\n` +
+            `${ownRules(look) ?? ''}\n.one-page main { max-width: calc(var(--reading) + 96px); ` +
+            'margin: 0 auto; }',
         ),
       ),
     ),
   );
   return {
-    html: `<!doctype html>\n${tag('html', { lang: locale, dir: directionOf(locale) }, head, body)}\n`,
+    html:
+      '<!doctype html>\n' +
+      `${tag('html', { lang: locale, dir: directionOf(locale) }, head, body)}\n`,
     problems,
   };
 }

@@ -113,7 +113,9 @@ export function ditaFiles(
     files.set(
       'facets.ditamap',
       encoder.encode(
-        `<?xml version="1.0" encoding="UTF-8"?>\n<!DOCTYPE subjectScheme PUBLIC "-//OASIS//DTD DITA Subject Scheme Map//EN" "subjectScheme.dtd">\n${writeSubjectScheme(facets)}`,
+        '<?xml version="1.0" encoding="UTF-8"?>\n' +
+          '<!DOCTYPE subjectScheme PUBLIC "-//OASIS//DTD DITA Subject Scheme Map//EN" "subjectScheme.dtd">\n' +
+          `${writeSubjectScheme(facets)}`,
       ),
     );
   return files;

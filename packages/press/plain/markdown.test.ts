@@ -125,7 +125,12 @@ describe('a folder of Markdown', () => {
       mapOf('<title>A *map* &lt;b&gt;</title><topicref href="topic:one"/>'),
       concept(
         'one',
-        '<p># not a heading</p><p>1. no list, *no* emphasis, `no` code, [no](link), &lt;b&gt; no markup, | no cell | ~~no~~ 2 &amp;amp; 3</p><p>- no item<fn>a *note*</fn></p><ul><li><p>a</p><note type="warning">W</note></li></ul><table><tgroup cols="2"><thead><row><entry>h|1</entry><entry>h2</entry></row></thead><tbody><row><entry>a|b</entry><entry>c</entry></row></tbody></tgroup></table><dl><dlentry><dt>t</dt><dd>d</dd></dlentry></dl>',
+        '<p># not a heading</p><p>1. no list, *no* emphasis, `no` code, [no](link), ' +
+          '&lt;b&gt; no markup, | no cell | ~~no~~ 2 &amp;amp; 3</p><p>- no item<fn>a ' +
+          '*note*</fn></p><ul><li><p>a</p><note type="warning">W</note></li></ul><table>' +
+          '<tgroup cols="2"><thead><row><entry>h|1</entry><entry>h2</entry></row></thead>' +
+          '<tbody><row><entry>a|b</entry><entry>c</entry></row></tbody></tgroup></table><dl>' +
+          '<dlentry><dt>t</dt><dd>d</dd></dlentry></dl>',
       ),
     ]);
     expectSameWords(publication, () => undefined);

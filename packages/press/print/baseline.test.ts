@@ -12,7 +12,8 @@ const step = 13;
 const plan: PagePlan = { ...shippedPlans['a4-margin']!, cover: 'none', baseline: `${step}pt` };
 
 const image =
-  '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 200 77" width="200" height="77"><rect width="200" height="77" fill="#ccc"/></svg>';
+  '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 200 77" width="200" height="77">' +
+  '<rect width="200" height="77" fill="#ccc"/></svg>';
 const source = () => ({
   id: 'quay',
   name: 'quay.svg',
@@ -22,16 +23,21 @@ const source = () => ({
   bytes: new TextEncoder().encode(image),
 });
 const said =
-  'Nobody leaves the quay before the tide has turned and the well is closed again, whatever the clock in the office says of it.';
+  'Nobody leaves the quay before the tide has turned and the well is closed again, whatever ' +
+  'the clock in the office says of it.';
 const paragraph = `<p>${said} ${said}</p>`;
 const table = (rows: number): string =>
-  `<table><title>What was left</title><tgroup cols="2"><thead><row><entry>Well</entry><entry>Found</entry></row></thead><tbody>${Array.from({ length: rows }, (_, at) => `<row><entry>${at}</entry><entry>${'Sand, weed and a small crab under the lid. '.repeat(1 + (at % 3))}</entry></row>`).join('')}</tbody></tgroup></table>`;
+  '<table><title>What was left</title><tgroup cols="2"><thead><row><entry>Well</entry>' +
+  '<entry>Found</entry></row></thead>' +
+  `<tbody>${Array.from({ length: rows }, (_, at) => `<row><entry>${at}</entry><entry>${'Sand, weed and a small crab under the lid. '.repeat(1 + (at % 3))}</entry></row>`).join('')}</tbody>` +
+  '</tgroup></table>';
 const between: Readonly<Record<string, string>> = {
   heading: '</section><section><title>A heading inside</title>',
   note: '<note type="warning">Wear a line.</note>',
   list: '<ul><li>Rope</li><li>Lamp<ul><li>its oil</li></ul></li></ul>',
   steps:
-    '<ol><li>Open the lid.<fig><title>Lid</title><image href="asset:quay"/></fig></li><li><note>It is heavy.</note></li></ol>',
+    '<ol><li>Open the lid.<fig><title>Lid</title><image href="asset:quay"/></fig></li><li>' +
+    '<note>It is heavy.</note></li></ol>',
   terms: '<dl><dlentry><dt>Slack</dt><dd>When the water rests.</dd></dlentry></dl>',
   code: '<codeblock>level 1\nlevel 2\nlevel 3</codeblock>',
   figure: '<fig><title>The quay</title><image href="asset:quay"/></fig>',
@@ -41,7 +47,8 @@ const between: Readonly<Record<string, string>> = {
 const book = (body: string) =>
   composeTexts(
     [
-      '<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle><chapter href="topic:a"><topicref href="topic:b"/></chapter></bookmap>',
+      '<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle>' +
+        '<chapter href="topic:a"><topicref href="topic:b"/></chapter></bookmap>',
       concept('a', `<section>${paragraph}${body}</section>`),
       concept('b', `<section>${paragraph}</section>`),
     ],
@@ -85,7 +92,7 @@ describe('a baseline grid', () => {
       ).toBe(1);
     }
   });
-  it('leaves what stands apart from the text as it is, and gives lines that would touch another step', () => {
+  it('leaves what stands apart from the text, and moves lines that would touch', () => {
     const styles = onBaseline(
       {
         text: { size: { pt: 10 }, leading: { em: 0.3 } },

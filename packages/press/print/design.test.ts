@@ -35,12 +35,14 @@ let drawings = 0;
 const points = 72 / 25.4;
 
 const words =
-  'Keep one hand on the rail while the ladder is wet and let the other one carry the line down to the water of the harbour. ';
+  'Keep one hand on the rail while the ladder is wet and let the other one carry the line ' +
+  'down to the water of the harbour. ';
 const long = (paragraphs: number): string =>
   Array.from({ length: paragraphs }, () => `<p>${words.repeat(3)}</p>`).join('');
 const book = (body: string, more = ''): Publication =>
   composeTexts([
-    `<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle><chapter href="topic:a"/>${more}</bookmap>`,
+    '<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle>' +
+      `<chapter href="topic:a"/>${more}</bookmap>`,
     concept('a', body),
   ]);
 const bare = (plan: PagePlan): PagePlan => ({ ...plan, cover: 'none' });
@@ -73,7 +75,7 @@ describe('a page plan on paper', () => {
       });
     },
   );
-  it('fills its slots, and numbers pages by part, by chapter, and starts chapters as it says', async () => {
+  it('fills its slots, and numbers pages by part and by chapter', async () => {
     const slots = {
       start: [{ field: 'title' as const }],
       middle: [{ field: 'text' as const, words: 'MIDDLE' }],
@@ -87,7 +89,9 @@ describe('a page plan on paper', () => {
       blankWords: 'LEFTBLANK',
     };
     const publication = composeTexts([
-      '<bookmap id="m"><booktitle><mainbooktitle>Harbour</mainbooktitle></booktitle><frontmatter><booklists><toc/></booklists></frontmatter><chapter href="topic:a"/><chapter href="topic:b"/></bookmap>',
+      '<bookmap id="m"><booktitle><mainbooktitle>Harbour</mainbooktitle></booktitle>' +
+        '<frontmatter><booklists><toc/></booklists></frontmatter><chapter href="topic:a"/>' +
+        '<chapter href="topic:b"/></bookmap>',
       concept('a', long(2)),
       concept('b', long(12)),
     ]);
@@ -303,7 +307,7 @@ describe('styles on paper', () => {
     // faces do.
     expect(Math.abs(find('Sidehead').y - find('Besides').y)).toBeLessThan(3);
   });
-  it('of the team are worn by what they name; words stand before and after; case and size follow', async () => {
+  it('lets custom styles add words before and after, change case and size', async () => {
     const own = withStyle(
       withStyle(workshop, 'wide', {
         label: 'Wide',
@@ -353,10 +357,12 @@ describe('styles on paper', () => {
       workshop,
     );
     const publication = composeTexts([
-      '<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle><chapter href="topic:a"><topicref href="topic:b"/></chapter></bookmap>',
+      '<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle>' +
+        '<chapter href="topic:a"><topicref href="topic:b"/></chapter></bookmap>',
       concept(
         'a',
-        '<section><title>inner</title><p>words</p><fig><title>drawn</title><p>x</p></fig></section>',
+        '<section><title>inner</title><p>words</p><fig><title>drawn</title><p>x</p></fig>' +
+          '</section>',
         'outer',
       ).replace('<conbody>', '<shortdesc>short</shortdesc><conbody>'),
       '<task id="b"><title>second</title><taskbody><result>done</result></taskbody></task>',
@@ -395,7 +401,8 @@ describe('styles on paper', () => {
       'over both',
     );
     const wide =
-      '<table><tgroup cols="2"><tbody><row><entry align="right">x</entry><entry align="right">Edge</entry></row></tbody></tgroup></table>';
+      '<table><tgroup cols="2"><tbody><row><entry align="right">x</entry>' +
+      '<entry align="right">Edge</entry></row></tbody></tgroup></table>';
     const { pages } = await printed(
       book(`<p outputclass="aside">Sidenote</p><p>Besides</p><section>${wide}</section>`),
       { sheet: side, plan },
@@ -425,7 +432,8 @@ describe('styles on paper', () => {
 
     // Marks of notes make way as well, and what comes after them makes way for them.
     const noted = book(
-      `${aside('Uppermost')}<note type="warning">Wear a line.</note>${aside('Lowermost')}<p>Beside</p>`,
+      `${aside('Uppermost')}<note type="warning">Wear a ` +
+        `line.</note>${aside('Lowermost')}<p>Beside</p>`,
     );
     const drawn = proofPublication(noted, () => undefined, engine, { sheet: side, plan });
     const mark = drawn.pages[0]!.pieces.filter(({ shape }) =>
@@ -453,7 +461,9 @@ describe('styles on paper', () => {
     ).join('');
     const { pages } = await printed(
       book(
-        `<section><table><title>Bollards</title><tgroup cols="2"><thead><row><entry>Number</entry><entry>Use</entry></row></thead><tbody>${rows}</tbody></tgroup></table></section>`,
+        '<section><table><title>Bollards</title><tgroup cols="2"><thead><row>' +
+          `<entry>Number</entry><entry>Use</entry></row></thead><tbody>${rows}</tbody></tgroup>` +
+          '</table></section>',
       ),
       { sheet: workshop, plan: bare(shippedPlans['a4-margin']!) },
     );
@@ -469,11 +479,14 @@ describe('styles on paper', () => {
   });
   it('name the next page as that, another one by its number, and this one not at all', async () => {
     const link =
-      '<p>Here <xref href="topic:a/near"/>; there <xref href="topic:b/far"/>; far <xref href="topic:c/farther"/>.</p>';
+      '<p>Here <xref href="topic:a/near"/>; there <xref href="topic:b/far"/>; far ' +
+      '<xref href="topic:c/farther"/>.</p>';
     const table = (id: string): string =>
-      `<table id="${id}"><title>${id}</title><tgroup cols="1"><tbody><row><entry>x</entry></row></tbody></tgroup></table>`;
+      `<table id="${id}"><title>${id}</title><tgroup cols="1"><tbody><row><entry>x</entry>` +
+      '</row></tbody></tgroup></table>';
     const publication = composeTexts([
-      '<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle><chapter href="topic:a"/><chapter href="topic:b"/><chapter href="topic:c"/></bookmap>',
+      '<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle>' +
+        '<chapter href="topic:a"/><chapter href="topic:b"/><chapter href="topic:c"/></bookmap>',
       concept('a', `<section>${link}${table('near')}</section>`),
       concept('b', `<section>${table('far')}</section>`),
       concept('c', `<section>${table('farther')}</section>`),
@@ -536,13 +549,18 @@ describe('video on paper', () => {
 describe('an image map on paper', () => {
   it('has a letter at each area, and a list that leads to where they lead', async () => {
     const svg =
-      '<svg xmlns="http://www.w3.org/2000/svg" width="200" height="100"><rect width="200" height="100" fill="#eeeeee"/></svg>';
+      '<svg xmlns="http://www.w3.org/2000/svg" width="200" height="100">' +
+      '<rect width="200" height="100" fill="#eeeeee"/></svg>';
     const area = (coords: string, name: string, shape = 'rect'): string =>
-      `<area><shape>${shape}</shape><coords>${coords}</coords><xref href="topic:b">${name}</xref></area>`;
-    const map = `<imagemap><title>Quay</title><image href="asset:quay" width="100mm"><alt>The quay</alt></image>${area('50,25,80,60', 'Ladder')}${area('150,75,10', 'Bollard', 'circle')}</imagemap>`;
+      `<area><shape>${shape}</shape><coords>${coords}</coords>` +
+      `<xref href="topic:b">${name}</xref></area>`;
+    const map =
+      '<imagemap><title>Quay</title><image href="asset:quay" width="100mm"><alt>The quay</alt>' +
+      `</image>${area('50,25,80,60', 'Ladder')}${area('150,75,10', 'Bollard', 'circle')}</imagemap>`;
     const publication = composeTexts(
       [
-        '<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle><chapter href="topic:a"/><chapter href="topic:b"/></bookmap>',
+        '<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle>' +
+          '<chapter href="topic:a"/><chapter href="topic:b"/></bookmap>',
         concept('a', `<section>${map}</section>`),
         concept('b', '<p>x</p>'),
       ],
@@ -618,7 +636,7 @@ describe('a topic set alone', () => {
       expect(Math.abs(proof.traces[0]!.y - whole.traces[0]!.y)).toBeLessThan(3);
     }
   });
-  it('can be set before anything is known of the whole, and is not there where the publication does not have it', () => {
+  it('can be set before the whole is known, and is left out where there is none', () => {
     expect(
       proofTopic(publication, 'fit-the-bracket', [], demoAssets, engine, usualDesign)!.problems,
     ).toEqual([]);
@@ -637,12 +655,15 @@ describe('what is out of all measure', () => {
     return { pages, codes: problems.map(({ code }) => code) };
   };
   const table = (columns: number, cell: string): string =>
-    `<section><table><title>T</title><tgroup cols="${columns}"><tbody><row>${`<entry>${cell}</entry>`.repeat(columns)}</row></tbody></tgroup></table></section>`;
+    `<section><table><title>T</title><tgroup cols="${columns}"><tbody>` +
+    `<row>${`<entry>${cell}</entry>`.repeat(columns)}</row></tbody></tgroup></table>` +
+    '</section>';
   it.each([
     [
       'a heading of 2,000 signs',
       composeTexts([
-        '<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle><chapter href="topic:a"/></bookmap>',
+        '<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle>' +
+          '<chapter href="topic:a"/></bookmap>',
         concept('a', '<p>END</p>', 'Long '.repeat(400).trim()),
       ]),
     ],
@@ -662,10 +683,12 @@ describe('what is out of all measure', () => {
   });
   it('an image that is higher than the page is made to fit', async () => {
     const high =
-      '<svg xmlns="http://www.w3.org/2000/svg" width="100" height="900"><rect width="100" height="900" fill="#000"/></svg>';
+      '<svg xmlns="http://www.w3.org/2000/svg" width="100" height="900">' +
+      '<rect width="100" height="900" fill="#000"/></svg>';
     const publication = composeTexts(
       [
-        '<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle><chapter href="topic:a"/></bookmap>',
+        '<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle>' +
+          '<chapter href="topic:a"/></bookmap>',
         concept(
           'a',
           '<fig><title>High</title><image href="asset:high"><alt>A mast</alt></image></fig>',

@@ -50,10 +50,11 @@ describe('the image of the page engine, piece by piece', () => {
       ),
     );
     const outlines =
-      '<path d="M0 0m 1 2 h 3 Z M5.432 0h 1 Z " fill="#111111" fill-rule="nonzero"/><path d="M9 0m 1 2 h 3 Z " fill="#222222" fill-rule="nonzero"/>';
+      '<path d="M0 0m 1 2 h 3 Z M5.432 0h 1 Z " fill="#111111" fill-rule="nonzero"/>' +
+      '<path d="M9 0m 1 2 h 3 Z " fill="#222222" fill-rule="nonzero"/>';
     expect(made).toEqual([[[`<g class="typst-text">${outlines}</g>`, '1 0 0 -1 20 30']]]);
   });
-  it('what is moved within something that is moved is one piece, moved by both; where a page stands among the others is no matter', () => {
+  it('flattens nested movements, wherever a page stands among the others', () => {
     const moved = within(
       '<g class="typst-group" transform="matrix(1 0 0 1 10 100)">',
       within(
@@ -73,7 +74,7 @@ describe('the image of the page engine, piece by piece', () => {
     expect(first!.map(([, at]) => at)).toEqual(['1 0 0 1 10 100', '0 -1 -1 0 13 98']);
     expect(second).toEqual(first);
   });
-  it('what is no outline, or not in relative steps, is left as it is, with what it refers to; links are left away', () => {
+  it('leaves what is no outline or not relative as it is, and removes links', () => {
     const made = drawn(
       drawingsOf(
         image(
@@ -94,7 +95,7 @@ describe('the image of the page engine, piece by piece', () => {
       expect(piece).toContain(kept);
     expect(piece).not.toContain('rect');
   });
-  it('what is cut off at an edge is one piece, with the edge and what that refers to, and nothing else', () => {
+  it('keeps what is clipped as one piece with its clip, and nothing else', () => {
     const edge = (id: string, more = ''): string =>
       within(`<clipPath id="${id}">`, `<path d="M 1 1"${more}/>`);
     const { pages, shapes } = drawingsOf(

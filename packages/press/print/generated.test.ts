@@ -75,16 +75,25 @@ function composed({ chapters, plan: _plan, sheet }: Manual): {
       ? `<fig id="f"><title>Figure of ${one.id}</title><p>drawn</p></fig>`
       : '';
     const table = one.hasTable
-      ? `<table id="t"><title>Table of ${one.id}</title><tgroup cols="2"><tbody><row><entry>a</entry><entry>b</entry></row></tbody></tgroup></table>`
+      ? `<table id="t"><title>Table of ${one.id}</title><tgroup cols="2"><tbody><row>` +
+        '<entry>a</entry><entry>b</entry></row></tbody></tgroup></table>'
       : '';
-    return `<p><indexterm>Term ${one.term}</indexterm>Begin.</p>${links.join('')}${`<p>${filler.repeat(4)}</p>`.repeat(one.paragraphs)}<section>${figure}${table}<p>End.</p></section>`;
+    return (
+      '<p><indexterm>Term ' +
+      `${one.term}</indexterm>Begin.</p>${links.join('')}${`<p>${filler.repeat(4)}</p>`.repeat(one.paragraphs)}<section>${figure}${table}<p>End.</p>` +
+      '</section>'
+    );
   };
   const text = (one: Topic): string =>
-    `<concept id="${one.id}"><title>${titleOf(one.id)}</title><conbody>${body(one)}</conbody></concept>`;
+    `<concept id="${one.id}"><title>${titleOf(one.id)}</title><conbody>${body(one)}</conbody>` +
+    '</concept>';
   const entry = ([first, ...rest]: readonly Topic[]): string =>
     `<chapter href="topic:${first!.id}">${rest.map(({ id }) => `<topicref href="topic:${id}"/>`).join('')}</chapter>`;
   const lists = '<frontmatter><booklists><toc/><figurelist/><tablelist/></booklists></frontmatter>';
-  const map = `<bookmap id="m"><booktitle><mainbooktitle>Made</mainbooktitle></booktitle>${lists}${chapters.map(entry).join('')}<backmatter><booklists><indexlist/></booklists></backmatter></bookmap>`;
+  const map =
+    '<bookmap id="m"><booktitle><mainbooktitle>Made</mainbooktitle>' +
+    `</booktitle>${lists}${chapters.map(entry).join('')}<backmatter><booklists><indexlist/>` +
+    '</booklists></backmatter></bookmap>';
   return {
     publication: composeTexts([map, ...topics.map(text)], {
       numbering: shippedSheets[sheet]!.numbering,

@@ -25,7 +25,9 @@ export function missingSigns({ places, glossary }: Publication): Problem[] {
         problem(
           'warning',
           'print.glyph',
-          `None of the faces has a sign for “${sign}” (U+${code.toString(16).toUpperCase().padStart(4, '0')}). An empty box would be printed.`,
+          `None of the faces has a sign for “${sign}” ` +
+            `(U+${code.toString(16).toUpperCase().padStart(4, '0')}). An empty box would be ` +
+            'printed.',
           {
             item: origin.item,
             path: origin.path,

@@ -42,10 +42,13 @@ const book = (language: Language): Publication => {
   const topic = (id: string, body: string): string => concept(id, body, title);
   return composeTexts(
     [
-      '<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle><frontmatter><booklists><toc/></booklists></frontmatter><chapter href="topic:a"/><chapter href="topic:b"/></bookmap>',
+      '<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle><frontmatter>' +
+        '<booklists><toc/></booklists></frontmatter><chapter href="topic:a"/>' +
+        '<chapter href="topic:b"/></bookmap>',
       topic(
         'a',
-        `<note type="warning">${words}</note><p>${words.repeat(8)}</p><p><xref href="topic:b">${title}</xref></p>${`<p>${words.repeat(6)}</p>`.repeat(14)}`,
+        `<note type="warning">${words}</note><p>${words.repeat(8)}</p><p>` +
+          `<xref href="topic:b">${title}</xref></p>${`<p>${words.repeat(6)}</p>`.repeat(14)}`,
       ),
       topic('b', `<p>${words}</p>`),
     ],
@@ -95,7 +98,7 @@ describe('manuals in other scripts', () => {
       expect(Math.max(...left.map(({ end }) => end))).toBeCloseTo((width - text.left) * points, 0);
     },
   );
-  it('ja: lines are broken between signs, but not before what may not begin one (JIS X 4051)', async () => {
+  it('ja: breaks lines between signs, but not before forbidden ones (JIS X 4051)', async () => {
     const { file } = await printed(book('ja'), { sheet, plan });
     const lines = execFileSync('pdftotext', ['-layout', file, '-'], { encoding: 'utf8' })
       .split('\n')
@@ -120,7 +123,8 @@ it('a sign that no face has is told with its topic and place, once for each', as
   expect(
     told.map(
       ({ message, where }) =>
-        `${/“(.*?)” \((.*?)\)/u.exec(message)!.slice(1).join(' ')} ${where.item} ${where.path.join('.')}`,
+        `${/“(.*?)” \((.*?)\)/u.exec(message)!.slice(1).join(' ')} ${where.item} ` +
+        `${where.path.join('.')}`,
     ),
   ).toEqual(['ᚠ U+16A0 a 1.1', '𓀀 U+13000 b 1.0', 'ᚠ U+16A0 b 1.0']);
 });

@@ -65,7 +65,8 @@ describe('the printed manual of the demo', async () => {
     for (const { anchor, label, number } of listed) {
       const shown = result.pages.find(({ id }) => id === anchor)!.shown;
       const line = new RegExp(
-        `${number === undefined ? '' : `${number.replace('.', '\\.')} `}${label.replace(/[.*+?^${}()|[\]\\]/gu, '\\$&')} [ .]*${shown}( |$)`,
+        `${number === undefined ? '' : `${number.replace('.', '\\.')} `}${label.replace(/[.*+?^${}()|[\]\\]/gu, '\\$&')} ` +
+          `[ .]*${shown}( |$)`,
         'u',
       );
       expect(contents, label).toMatch(line);
@@ -107,7 +108,7 @@ describe('the printed manual of the demo', async () => {
     expect(publication.index.length).toBeGreaterThan(12);
   });
 
-  it('starts chapters on right-hand pages, mirrors the feet and repeats the heads of long tables', () => {
+  it('starts chapters on right-hand pages, mirrors feet and repeats table heads', () => {
     for (const { anchor } of publication.places.filter(
       ({ role }) => role === 'chapter' || role === 'appendix',
     ))
@@ -177,7 +178,9 @@ describe('what the edition marks', () => {
       ],
     };
     const body =
-      '<p product="d">Clamp it.</p><p>Use <ph product="d">a chain</ph>.</p><table><tgroup cols="1"><tbody><row product="d"><entry>Row</entry></row></tbody></tgroup></table>';
+      '<p product="d">Clamp it.</p><p>Use <ph product="d">a chain</ph>.</p><table>' +
+      '<tgroup cols="1"><tbody><row product="d"><entry>Row</entry></row></tbody></tgroup>' +
+      '</table>';
     const result = await printPublication(
       composeTexts([mapOf('<topicref href="topic:a"/>'), concept('a', body)], { lens }),
       () => undefined,
@@ -203,7 +206,8 @@ describe('video and sound', () => {
         mapOf('<topicref href="topic:a"/>'),
         concept(
           'a',
-          '<object data="https://tides.example/fog.mp3"><desc>A fog horn</desc></object><object data="asset:v"><desc>Turn the key</desc></object>',
+          '<object data="https://tides.example/fog.mp3"><desc>A fog horn</desc></object>' +
+            '<object data="asset:v"><desc>Turn the key</desc></object>',
         ),
       ],
       {
@@ -225,7 +229,9 @@ describe('video and sound', () => {
 describe('a topic whose text goes on in that of the topic above', () => {
   it('is printed without a heading, and pages are named where it stands', async () => {
     const map = mapOf(
-      '<topicref href="topic:a" chunk="to-content"><topicref href="topic:b" outputclass="without-heading"/><topicref href="topic:c"/></topicref>',
+      '<topicref href="topic:a" chunk="to-content">' +
+        '<topicref href="topic:b" outputclass="without-heading"/><topicref href="topic:c"/>' +
+        '</topicref>',
     );
     const publication = composeTexts([
       map,
@@ -244,9 +250,12 @@ describe('a topic whose text goes on in that of the topic above', () => {
 describe('a link to another publication', () => {
   it('is printed as the title and number there and the name of that publication', async () => {
     const handbook =
-      '<bookmap id="h"><booktitle><mainbooktitle>Handbook</mainbooktitle></booktitle><bookmeta><bookid><booknumber>BWI 7</booknumber></bookid></bookmeta><chapter href="topic:care"/></bookmap>';
+      '<bookmap id="h"><booktitle><mainbooktitle>Handbook</mainbooktitle></booktitle>' +
+      '<bookmeta><bookid><booknumber>BWI 7</booknumber></bookid></bookmeta>' +
+      '<chapter href="topic:care"/></bookmap>';
     const map = mapOf(
-      '<topicref href="topic:a"/><mapref href="map:h" format="ditamap" scope="peer" keyscope="book"/>',
+      '<topicref href="topic:a"/>' +
+        '<mapref href="map:h" format="ditamap" scope="peer" keyscope="book"/>',
     );
     const publication = composeTexts([
       map,
@@ -334,7 +343,9 @@ describe('bad content', () => {
   it('impossible spans and deep nesting are drawn as far as they go', async () => {
     const deep = `${'<ul><li>'.repeat(70)}bottom${'</li></ul>'.repeat(70)}${'<note><lq><ol><li>'.repeat(20)}floor${'</li></ol></lq></note>'.repeat(20)}`;
     const { text, problems } = await print(
-      `<table><tgroup cols="2"><colspec colname="a"/><tbody><row><entry morerows="9">x</entry><entry>y</entry><entry>z</entry></row></tbody></tgroup></table>${deep}`,
+      '<table><tgroup cols="2"><colspec colname="a"/><tbody><row>' +
+        '<entry morerows="9">x</entry><entry>y</entry><entry>z</entry></row></tbody></tgroup>' +
+        `</table>${deep}`,
     );
     expect(problems.map(({ code }) => code)).toEqual(
       expect.arrayContaining(['table.span', 'table.too-many-cells', 'print.too-deep']),

@@ -94,7 +94,8 @@ describe('what stays together', () => {
     ),
   );
   const publication = composeTexts([
-    `<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle>${topics.map((_, at) => `<chapter href="topic:t${at}"/>`).join('')}</bookmap>`,
+    '<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle>' +
+      `</booktitle>${topics.map((_, at) => `<chapter href="topic:t${at}"/>`).join('')}</bookmap>`,
     ...topics,
   ]);
   /**

@@ -156,7 +156,8 @@ export function problemsOf(warnings: readonly string[]): Problem[] {
       ? problem(
           'warning',
           'print.standard',
-          `The file does not keep to the standard that its page plan asks for: ${/message: "([^"]*)"/u.exec(warning)?.[1] ?? warning.slice(refusal.length)}`,
+          'The file does not keep to the standard that its page plan asks for: ' +
+            `${/message: "([^"]*)"/u.exec(warning)?.[1] ?? warning.slice(refusal.length)}`,
         )
       : problem('warning', 'print.font', `The page engine says: ${warning}`),
   );

@@ -22,13 +22,18 @@ const points = 72 / 25.4;
 const workshop = shippedSheets['workshop']!;
 const a4: PagePlan = { ...shippedPlans['a4-margin']!, cover: 'none' };
 const meta =
-  '<bookmeta><author>A. Keel</author><critdates><created date="2026-01-05"/><revised modified="2026-03-09"/></critdates><bookid><booknumber>BWI 4</booknumber></bookid><bookrights><copyrfirst><year>2026</year></copyrfirst><bookowner><organization>Brinewell</organization></bookowner></bookrights></bookmeta>';
+  '<bookmeta><author>A. Keel</author><critdates><created date="2026-01-05"/>' +
+  '<revised modified="2026-03-09"/></critdates><bookid><booknumber>BWI 4</booknumber>' +
+  '</bookid><bookrights><copyrfirst><year>2026</year></copyrfirst><bookowner>' +
+  '<organization>Brinewell</organization></bookowner></bookrights></bookmeta>';
 const keys =
-  '<topicgroup><keydef keys="product"><topicmeta><keywords><keyword>Tern Q</keyword></keywords></topicmeta></keydef></topicgroup>';
+  '<topicgroup><keydef keys="product"><topicmeta><keywords><keyword>Tern Q</keyword>' +
+  '</keywords></topicmeta></keydef></topicgroup>';
 const book = (body: string): Publication =>
   composeTexts(
     [
-      `<bookmap id="m"><booktitle><mainbooktitle>Quay</mainbooktitle></booktitle>${meta}<chapter href="topic:a"/>${keys}</bookmap>`,
+      '<bookmap id="m"><booktitle><mainbooktitle>Quay</mainbooktitle>' +
+        `</booktitle>${meta}<chapter href="topic:a"/>${keys}</bookmap>`,
       concept('a', body),
     ],
     {
@@ -36,7 +41,8 @@ const book = (body: string): Publication =>
     },
   );
 const red = new TextEncoder().encode(
-  '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 20 10"><rect width="20" height="10" fill="#c81e1e"/></svg>',
+  '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 20 10">' +
+    '<rect width="20" height="10" fill="#c81e1e"/></svg>',
 );
 const text = (page: { words: readonly { text: string }[] } | undefined): string =>
   (page?.words ?? []).map((word) => word.text).join(' ');
@@ -66,7 +72,7 @@ function inside(file: string): { boxes: Boxes; catalogue: Record<string, unknown
 }
 
 describe('the sheet', () => {
-  it('is larger by bleed and marks, says where it is cut, and has the same page in the middle', async () => {
+  it('grows by bleed and marks, has crop marks, and keeps the page in the middle', async () => {
     const body = '<p>Beginning of all.</p>';
     const plain = await printed(book(body), { sheet: workshop, plan: a4 });
     const { file, pages, problems } = await printed(book(body), {
@@ -128,7 +134,9 @@ describe('the sheet', () => {
   });
   it('has bookmarks as deep as the plan says', async () => {
     const deep = composeTexts([
-      '<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle><chapter href="topic:a"><topicref href="topic:b"><topicref href="topic:c"/></topicref></chapter></bookmap>',
+      '<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle>' +
+        '<chapter href="topic:a"><topicref href="topic:b"><topicref href="topic:c"/></topicref>' +
+        '</chapter></bookmap>',
       ...['a', 'b', 'c'].map((id) => concept(id, '<p>x</p>')),
     ]);
     const titles = async (bookmarks: number): Promise<number> => {
@@ -147,7 +155,7 @@ describe('the sheet', () => {
 });
 
 describe('fields and covers', () => {
-  it('fill heads with the date in the words of the language, a variable, the authors and an image', async () => {
+  it('fill heads with a localised date, a variable, the authors and an image', async () => {
     const head = {
       start: [{ field: 'date' as const }, { field: 'variable' as const, key: 'product' }],
       middle: [{ field: 'image' as const, image: 'asset:quay', height: '6mm' }],
@@ -173,7 +181,7 @@ describe('fields and covers', () => {
     });
     expect(hasColour(pixels, [200, 30, 30])).toBe(true);
   });
-  it('lay out covers on a grid, before and after the pages, with a title page and the rights on its back', async () => {
+  it('lay out covers on a grid, with a title page and the rights on its back', async () => {
     const part = {
       column: 0,
       row: 0,
@@ -233,7 +241,8 @@ describe('tables on paper', () => {
   const row = (cells: readonly string[], name = 'entry'): string =>
     `<row>${cells.map((cell) => (cell.startsWith('<') ? cell : `<${name}>${cell}</${name}>`)).join('')}</row>`;
   const table = (attributes: string, head: string, rows: string): string =>
-    `<table id="t"${attributes}><title>T</title><tgroup cols="3"><thead>${head}</thead><tbody>${rows}</tbody></tgroup></table>`;
+    `<table id="t"${attributes}><title>T</title><tgroup cols="3"><thead>${head}</thead>` +
+    `<tbody>${rows}</tbody></tgroup></table>`;
   it('gather their footnotes under themselves, with letters', async () => {
     const noted = table(
       '',
@@ -266,11 +275,13 @@ describe('tables on paper', () => {
     expect(words[1]!.y).toBeGreaterThan(words[2]!.y);
     expect(words[0]!.x).toBeCloseTo(words[2]!.x, 0);
   });
-  it('that ask for it stand on pages that lie on their side, with their heads repeated, between upright ones', async () => {
+  it('can stand on landscape pages between upright ones, with their heads repeated', async () => {
     const rows = Array.from({ length: 60 }, (_, at) => row([`Pipe${at}`, 'Wedge', 'z'])).join('');
     const { pages, problems } = await printed(
       book(
-        `<p>Before.</p><section>${table(' orient="land"', row(['Headword', 'b', 'c']), rows)}</section><p>Afterwards.</p>`,
+        '<p>Before.</p>' +
+          `<section>${table(' orient="land"', row(['Headword', 'b', 'c']), rows)}</section>` +
+          '<p>Afterwards.</p>',
       ),
       { sheet: workshop, plan: a4 },
     );
@@ -285,7 +296,9 @@ describe('tables on paper', () => {
     const listed = (count: number) =>
       printed(
         book(
-          `<section><ul><li>Item ${table(' orient="land"', row(['Headword', 'b', 'c']), Array.from({ length: count }, (_, at) => row([`Pipe${at}`, 'Wedge', 'z'])).join(''))}</li></ul></section>`,
+          '<section><ul><li>Item ' +
+            `${table(' orient="land"', row(['Headword', 'b', 'c']), Array.from({ length: count }, (_, at) => row([`Pipe${at}`, 'Wedge', 'z'])).join(''))}</li>` +
+            '</ul></section>',
         ),
         { sheet: workshop, plan: a4 },
       );
@@ -307,14 +320,19 @@ describe('words that readers open, and what terms mean', () => {
   const opened =
     '<p>Hold the rail <ph outputclass="expandable">with both hands</ph> while you go.</p>';
   const table =
-    '<table id="t"><tgroup cols="1"><tbody><row><entry>Line <ph outputclass="expandable">of hemp</ph></entry></row></tbody></tgroup></table>';
+    '<table id="t"><tgroup cols="1"><tbody><row><entry>Line <ph outputclass="expandable">of ' +
+    'hemp</ph></entry></row></tbody></tgroup></table>';
   const publication = composeTexts([
-    '<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle><chapter href="topic:a"/><backmatter><topicgroup><glossref href="topic:g" keys="g" print="yes"/></topicgroup></backmatter></bookmap>',
+    '<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle>' +
+      '<chapter href="topic:a"/><backmatter><topicgroup>' +
+      '<glossref href="topic:g" keys="g" print="yes"/></topicgroup></backmatter></bookmap>',
     concept(
       'a',
-      `${opened}<p>The <term keyref="g">rail</term> is long; a <term keyref="g">rail</term> ends.</p><section>${table}</section>`,
+      `${opened}<p>The <term keyref="g">rail</term> is long; a <term keyref="g">rail</term> ` +
+        `ends.</p><section>${table}</section>`,
     ),
-    '<glossentry id="g"><glossterm>rail</glossterm><glossdef>What one holds.</glossdef></glossentry>',
+    '<glossentry id="g"><glossterm>rail</glossterm><glossdef>What one holds.</glossdef>' +
+      '</glossentry>',
   ]);
   const page = async (
     expandable: string | undefined,
@@ -340,7 +358,7 @@ describe('words that readers open, and what terms mean', () => {
     );
     expect(await page('nowhere', 'nowhere')).toContain('Hold the rail while you go.');
   });
-  it('stand at the foot of the page or of their table; a meaning where its term is met first', async () => {
+  it('stand at the foot of page or table; a meaning where its term first occurs', async () => {
     const notes = await page('as a footnote', 'as a footnote');
     expect(notes).toMatch(/Hold the rail ?1 while you go\. The rail ?2 is long; a rail ends\./u);
     expect(notes).toMatch(/Line ?a .*a ?of hemp/u);
@@ -351,7 +369,8 @@ describe('words that readers open, and what terms mean', () => {
 describe('bars beside what changed', () => {
   const made = (topics: readonly string[]): Publication =>
     composeTexts([
-      '<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle><chapter href="topic:a"><topicref href="topic:b"/></chapter></bookmap>',
+      '<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle>' +
+        '<chapter href="topic:a"><topicref href="topic:b"/></chapter></bookmap>',
       ...topics,
     ]);
   const filler = '<p>Keep one hand on the rail while the ladder is wet.</p>';
@@ -403,11 +422,12 @@ describe('bars beside what changed', () => {
     }
     return found;
   }
-  it('stand in the outer margin, as high as what is new or otherwise, over the end of a page, and beside headings', async () => {
+  it('stand in the outer margin beside all that is new or changed, across pages', async () => {
     const now = made([
       concept(
         'a',
-        `${filler}<p>It stands ELSEWHERE.</p><ul><li>ONCE</li><li>TWICE</li></ul>${'<p>NEW one more time for the rail and the ladder.</p>'.repeat(70)}`,
+        `${filler}<p>It stands ELSEWHERE.</p><ul><li>ONCE</li><li>TWICE</li>` +
+          `</ul>${'<p>NEW one more time for the rail and the ladder.</p>'.repeat(70)}`,
       ),
       concept('b', filler, 'New title'),
     ]);

@@ -192,7 +192,8 @@ export function siteFiles(
 
 /** The pages for search engines (sitemaps.org, protocol 0.9). */
 const siteMap = (address: string, paths: readonly string[]): string =>
-  `<?xml version="1.0" encoding="UTF-8"?>\n<urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9">${paths.map((path) => `<url><loc>${escapeText(addressOf(address, path))}</loc></url>`).join('')}</urlset>\n`;
+  '<?xml version="1.0" encoding="UTF-8"?>\n' +
+  `<urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9">${paths.map((path) => `<url><loc>${escapeText(addressOf(address, path))}</loc></url>`).join('')}</urlset>\n`;
 
 /** What a style sheet says of screens. */
 export function sheetRules(sheet: StyleSheet, locale: string): string {
@@ -201,5 +202,8 @@ export function sheetRules(sheet: StyleSheet, locale: string): string {
     ...siteSelectors,
     ...Object.fromEntries(own.map((id) => [id, ownSelector(id)])),
   };
-  return `${noteRules(sheet, (kind) => (kind === 'note' ? '.note' : `.note.${kind}`))}\n${screenRules(sheet, selectors, locale)}\n`;
+  return (
+    `${noteRules(sheet, (kind) => (kind === 'note' ? '.note' : `.note.${kind}`))}\n` +
+    `${screenRules(sheet, selectors, locale)}\n`
+  );
 }

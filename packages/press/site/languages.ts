@@ -32,7 +32,10 @@ export function languagesPage(title: string, locales: readonly string[]): string
       ),
     ),
   );
-  return `<!doctype html>\n${tag('html', { lang: locales[0] }, head, tag('body', {}, tag('main', {}, tag('h1', {}, text(title)), list)))}\n`;
+  return (
+    '<!doctype html>\n' +
+    `${tag('html', { lang: locales[0] }, head, tag('body', {}, tag('main', {}, tag('h1', {}, text(title)), list)))}\n`
+  );
 }
 
 /**

@@ -81,7 +81,7 @@ describe('what a site keeps between builds', () => {
     },
   );
 
-  it('is what nothing has been said otherwise of: topics that name a changed one are made again', () => {
+  it('makes topics again that name a changed one, and keeps the others', () => {
     const { change, kept } = ground('battery-de', {});
     const before = kept();
     change('menu-tree', (text) => text.replace('</title>', ', newly arranged</title>'));

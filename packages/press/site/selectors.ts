@@ -6,7 +6,9 @@ export const siteSelectors: Readonly<Record<string, string>> = {
   paragraph: 'article p',
   lead: 'article .lead',
   label:
-    'article :is(section.prereq, section.result, section.postreq, section.steps, section.tasktroubleshooting, section.condition, section.cause, section.remedy) > :is(h2, h3, h4, h5, h6)',
+    'article :is(section.prereq, section.result, section.postreq, section.steps, ' +
+    'section.tasktroubleshooting, section.condition, section.cause, section.remedy) > ' +
+    ':is(h2, h3, h4, h5, h6)',
   quote: 'article blockquote',
   lines: 'article .lines',
   footnote: '.footnotes',

@@ -162,7 +162,9 @@ describe('what the edition marks', () => {
       ],
     };
     const body =
-      '<p product="d">P</p><ul><li product="d">I</li></ul><p>a <ph product="d">W</ph></p><simpletable><strow product="d"><stentry>R</stentry></strow></simpletable><steps><step product="d"><cmd>S</cmd></step></steps>';
+      '<p product="d">P</p><ul><li product="d">I</li></ul><p>a <ph product="d">W</ph></p>' +
+      '<simpletable><strow product="d"><stentry>R</stentry></strow></simpletable><steps>' +
+      '<step product="d"><cmd>S</cmd></step></steps>';
     const html = page(
       new Map(
         siteFiles(
@@ -224,9 +226,10 @@ describe('video, sound and what the reader opens', () => {
       siteFiles(publication, (id) => ({ ...assets.find((one) => one.id === id)!, bytes })).files,
     );
   };
-  it('play when they are asked to, with their poster and words; what lies on the web by its address, and nothing that acts', () => {
+  it('play on demand with poster and words; external media by address; no active content', () => {
     const own = files(
-      '<object data="asset:v" type="video/webm"><desc>Turn the key</desc><param name="poster" value="asset:i" valuetype="ref"/></object>',
+      '<object data="asset:v" type="video/webm"><desc>Turn the key</desc>' +
+        '<param name="poster" value="asset:i" valuetype="ref"/></object>',
     );
     expect(page(own, 'a.html')).toContain(
       '<video src="assets/v.webm" controls preload="metadata" poster="assets/i.png" aria-label="Turn the key">',
@@ -243,7 +246,9 @@ describe('video, sound and what the reader opens', () => {
   it('are closed parts with their heading, and words that need the script to close', () => {
     const html = page(
       files(
-        '<section outputclass="expandable" id="s"><title>More</title><p>deep</p><p>a <ph outputclass="expandable">b</ph></p></section><section outputclass="expandable"><p>no heading</p></section>',
+        '<section outputclass="expandable" id="s"><title>More</title><p>deep</p><p>a ' +
+          '<ph outputclass="expandable">b</ph></p></section><section outputclass="expandable">' +
+          '<p>no heading</p></section>',
       ),
       'a.html',
     );
@@ -257,7 +262,8 @@ describe('video, sound and what the reader opens', () => {
     const publication = composeTexts([
       mapOf('<topicref href="topic:a"/><glossref href="topic:g" keys="g" print="yes"/>'),
       concept('a', '<p><term keyref="g">datum</term></p>'),
-      '<glossentry id="g"><glossterm>datum</glossterm><glossdef>The zero of heights.</glossdef></glossentry>',
+      '<glossentry id="g"><glossterm>datum</glossterm><glossdef>The zero of ' +
+        'heights.</glossdef></glossentry>',
     ]);
     expect(page(new Map(siteFiles(publication, () => undefined).files), 'a.html')).toContain(
       'title="The zero of heights."',
@@ -270,7 +276,9 @@ describe('areas of an image', () => {
     const image = { id: 'i', name: 'i.png', mediaType: 'image/png', width: 10, height: 10 };
     const area = (link: string): string =>
       `<area><shape>rect</shape><coords>0,0,5,5</coords>${link}</area>`;
-    const body = `<imagemap id="k"><image href="asset:i"><alt>Clock</alt></image>${area('<xref href="https://tides.example/" format="html" scope="external" outputclass="new-window">Dial<desc>Turns</desc></xref>')}${area('<xref href="topic:b">Hand</xref>')}</imagemap>`;
+    const body =
+      '<imagemap id="k"><image href="asset:i"><alt>Clock</alt>' +
+      `</image>${area('<xref href="https://tides.example/" format="html" scope="external" outputclass="new-window">Dial<desc>Turns</desc></xref>')}${area('<xref href="topic:b">Hand</xref>')}</imagemap>`;
     const publication = composeTexts(
       [
         mapOf('<topicref href="topic:a"/><topicref href="topic:b"/>'),
@@ -302,12 +310,15 @@ describe('areas of an image', () => {
 
 describe('topics on one page', () => {
   const map = mapOf(
-    '<topicref href="topic:care" chunk="to-content"><topicref href="topic:rinse"/><topicref href="topic:dry" outputclass="without-heading"/><topicref href="topic:store" chunk="to-content"/></topicref>',
+    '<topicref href="topic:care" chunk="to-content"><topicref href="topic:rinse"/>' +
+      '<topicref href="topic:dry" outputclass="without-heading"/>' +
+      '<topicref href="topic:store" chunk="to-content"/></topicref>',
   );
   const topics = [
     concept(
       'care',
-      '<section><title>Why</title><p>Salt<fn>Of the sea</fn>. See <xref href="topic:dry"/>.</p></section>',
+      '<section><title>Why</title><p>Salt<fn>Of the sea</fn>. See ' +
+        '<xref href="topic:dry"/>.</p></section>',
       'Care',
     ),
     concept(
@@ -321,7 +332,7 @@ describe('topics on one page', () => {
   const files: Files = new Map(siteFiles(composeTexts([map, ...topics]), () => undefined).files);
   const care = page(files, 'care.html');
 
-  it('stand one after the other, with headings of their depth, and have no page of their own', () => {
+  it('follow each other on one page, with headings of their depth', () => {
     expect(htmlOf(files).map(([path]) => path)).toEqual([
       'index.html',
       'contents.html',
@@ -337,7 +348,7 @@ describe('topics on one page', () => {
     expect(care.indexOf('Chamois')).toBeGreaterThan(care.indexOf('Fresh water'));
     expect(care).toContain('href="store.html"');
   });
-  it('are led to where they stand, by links, contents and search; footnotes are counted through', async () => {
+  it('are reached by links, contents and search; footnotes are numbered through', async () => {
     expect(care).toContain('href="care.html#dry"');
     expect(care).toMatch(/id="dry"/u);
     expect([...care.matchAll(/id="(fn-\d)"/gu)].map(([, id]) => id)).toEqual(['fn-1', 'fn-2']);
@@ -360,7 +371,8 @@ describe('topics on one page', () => {
 describe('a link to another publication', () => {
   const handbook = '<map id="h"><title>Handbook</title><topicref href="topic:care"/></map>';
   const map = mapOf(
-    '<topicref href="topic:a"/><mapref href="map:h" format="ditamap" scope="peer" keyscope="book"/>',
+    '<topicref href="topic:a"/>' +
+      '<mapref href="map:h" format="ditamap" scope="peer" keyscope="book"/>',
   );
   const texts = [
     map,
@@ -378,7 +390,8 @@ describe('a link to another publication', () => {
       ],
     });
     expect(html).toContain(
-      '<a href="../book/care.html" class="peer" title="Handbook">Care &amp; use</a> <a href="../book/care.html" class="peer" title="Handbook">how</a>',
+      '<a href="../book/care.html" class="peer" title="Handbook">Care &amp; use</a> ' +
+        '<a href="../book/care.html" class="peer" title="Handbook">how</a>',
     );
   });
   it('names it in words where it has no address', () => {
@@ -420,7 +433,8 @@ describe('hostile content', () => {
   it('cannot make a link act', () => {
     const files = build(
       'A',
-      '<p><xref href="javascript:alert(1)">x</xref><xref href="https://example.org/?a=1&amp;b=&quot;2">y</xref></p>',
+      '<p><xref href="javascript:alert(1)">x</xref>' +
+        '<xref href="https://example.org/?a=1&amp;b=&quot;2">y</xref></p>',
     );
     expect(page(files, 'a.html')).not.toContain('javascript:');
     expect(page(files, 'a.html')).toContain('href="https://example.org/?a=1&amp;b=&quot;2"');
@@ -503,7 +517,7 @@ describe('what stands around the pages of a site', () => {
       layout === 'chapters along the top',
     );
   });
-  it('leaves out a logo that is a script or is gone, and rules that reach out of the site, and says so', () => {
+  it('refuses logos that are scripts and rules that reach outside, and reports them', () => {
     const { files, codes } = made({
       logo: { asset: 'script', height: 28 },
       favicon: 'gone',
@@ -516,7 +530,7 @@ describe('what stands around the pages of a site', () => {
       .join('');
     expect(everything).not.toMatch(/evil\.example|alert\(1\)|class="logo"|rel="icon"/u);
   });
-  it('puts rules that stay within the site into a file of their own, where they end nothing', () => {
+  it('puts rules that stay within the site into a file, where they cannot end it', () => {
     const { files } = made({ css: 'a::after { content: "</style><script>alert(1)</script>" }' });
     for (const [, content] of htmlOf(files)) expect(content).not.toContain('alert(1)');
     expect(page(files, 'own.css')).toContain('</style>');

@@ -36,23 +36,30 @@ const facets: Facet[] = [
 ];
 const names = facets.map(({ name }) => name);
 const key = (name: string, words: string, attributes: string): string =>
-  `<keydef keys="${name}" ${attributes}><topicmeta><keywords><keyword>${words}</keyword></keywords></topicmeta></keydef>`;
+  `<keydef keys="${name}" ${attributes}><topicmeta><keywords><keyword>${words}</keyword>` +
+  '</keywords></topicmeta></keydef>';
 const term = (id: string, word: string, meaning: string, base?: string): string =>
-  `<glossentry id="${id}"${base ? ' platform="solar"><glossterm>' : '><glossterm>'}${word}</glossterm><glossdef>${meaning}</glossdef>${base ? `<prolog><data name="alternate-of" href="topic:${base}"/></prolog>` : ''}</glossentry>`;
+  `<glossentry id="${id}"${base ? ' platform="solar"><glossterm>' : '><glossterm>'}${word}</glossterm>` +
+  `<glossdef>${meaning}</glossdef>${base ? `<prolog><data name="alternate-of" href="topic:${base}"/></prolog>` : ''}</glossentry>`;
 const alternate = (id: string, base: string, more: string, inner = ''): string =>
-  `<concept id="${id}" platform="solar"><title>${id}</title><prolog>${more}<data name="alternate-of" href="topic:${base}"/></prolog><conbody><p>By the sun</p></conbody>${inner}</concept>`;
+  `<concept id="${id}" platform="solar"><title>${id}</title>` +
+  `<prolog>${more}<data name="alternate-of" href="topic:${base}"/></prolog><conbody><p>By ` +
+  `the sun</p></conbody>${inner}</concept>`;
 const library = libraryOf([
   mapOf(
     [
       key('station', 'Tern Q', 'product="tern-q"'),
       key('station', 'Tern D', 'product="tern-d"'),
       key('station', 'Tern', ''),
-      '<topichead><topicmeta><navtitle>Care of <ph keyref="station"/><ph platform="solar">, in the sun</ph></navtitle></topicmeta>',
-      '<topicref href="topic:power"><topicmeta><navtitle>Power for <ph keyref="station"/></navtitle></topicmeta></topicref><topicref href="topic:fuse"/></topichead>',
+      '<topichead><topicmeta><navtitle>Care of <ph keyref="station"/><ph platform="solar">, ' +
+        'in the sun</ph></navtitle></topicmeta>',
+      '<topicref href="topic:power"><topicmeta><navtitle>Power for <ph keyref="station"/>' +
+        '</navtitle></topicmeta></topicref><topicref href="topic:fuse"/></topichead>',
       '<topicref href="topic:steps"/><glossref href="topic:float"/>',
     ].join(''),
   ),
-  `<concept id="power"><title>power</title><prolog><resourceid appid="POWER"/></prolog><conbody><p>By <term href="topic:float">float</term></p></conbody></concept>`,
+  '<concept id="power"><title>power</title><prolog><resourceid appid="POWER"/></prolog>' +
+    '<conbody><p>By <term href="topic:float">float</term></p></conbody></concept>',
   alternate(
     'power-solar',
     'power',

@@ -21,7 +21,7 @@ const help = composeDemo('help', 'reader-chooses', {}, { open });
 const choices = open.map((facet) => ({ facet, label: '', pick: 'one' as const, preset: [] }));
 
 describe('every page of every site of the demo', () => {
-  it('is without an error for the Nu HTML checker, in each layout and language, on one page too', () => {
+  it('passes the Nu HTML checker in each layout and language, and on one page', () => {
     const german = {
       locale: 'de',
       address: (anchor: string | undefined) =>
@@ -66,7 +66,8 @@ describe('every page of every site of the demo', () => {
       checkedHtml([
         [
           'x.html',
-          '<!doctype html><html lang="en"><head><title>T</title></head><body><p><div></div></p></body></html>',
+          '<!doctype html><html lang="en"><head><title>T</title></head><body><p><div></div>' +
+            '</p></body></html>',
         ],
       ]),
     ).toHaveLength(1));
@@ -80,7 +81,8 @@ describe('context-help ids', () => {
       .join('')}</prolog><conbody/></concept>`;
   const publication = composeTexts([
     mapOf(
-      '<topicref href="topic:a"><topicmeta><resourceid appid="FROM-MAP"/></topicmeta></topicref><topicref href="topic:b"/>',
+      '<topicref href="topic:a"><topicmeta><resourceid appid="FROM-MAP"/></topicmeta>' +
+        '</topicref><topicref href="topic:b"/>',
     ),
     topic('a', 'ONE TWO'),
     topic('b', 'TWO &lt;/script&gt;'),
@@ -161,8 +163,9 @@ describe('context-help ids', () => {
 
 describe('the glossary', () => {
   const term = (id: string, word: string, meaning: string): string =>
-    `<glossentry id="${id}"><glossterm>${word}</glossterm><glossdef>${meaning}</glossdef></glossentry>`;
-  it('has all terms in the order of their language with what they mean, wherever the map puts them', () => {
+    `<glossentry id="${id}"><glossterm>${word}</glossterm><glossdef>${meaning}</glossdef>` +
+    '</glossentry>';
+  it('lists all terms with their meanings in the order of their language', () => {
     const publication = composeTexts(
       [
         mapOf('<topicref href="topic:z"/><topicref href="topic:ae"/><glossref href="topic:a"/>'),
@@ -266,7 +269,7 @@ describe('the same site in other languages', () => {
           .files as Iterable<[string, string]>,
       )),
   );
-  it('is one step away from each page: the same topic, or the home page where it is not there', () => {
+  it('leads from each page to the same topic in the other language, or to its home page', () => {
     expect(files.get('a.html')).toContain(
       '<a href="../ar/a.html" hreflang="ar" lang="ar" class="language">العربية</a>',
     );
@@ -275,7 +278,8 @@ describe('the same site in other languages', () => {
   });
   it('is told to search engines, once the address is known', () => {
     expect(files.get('a.html')).toContain(
-      '<link rel="alternate" hreflang="en" href="https://x.example/en/a.html"><link rel="alternate" hreflang="ar" href="https://x.example/ar/a.html">',
+      '<link rel="alternate" hreflang="en" href="https://x.example/en/a.html">' +
+        '<link rel="alternate" hreflang="ar" href="https://x.example/ar/a.html">',
     );
     expect(fileOf(publication, 'a.html', { siblings })).not.toContain('rel="alternate"');
   });

@@ -286,7 +286,8 @@ export function editionStore({ sequelize, models }: Database): EditionStore {
       (await impressions.update({ name }, { where: { projectId: project, id } }))[0] > 0,
     noteOnImpression: async (project, id, note) => {
       const [, count] = await sequelize.query(
-        'UPDATE impressions SET notes = notes || :note::jsonb WHERE project_id = :project AND id = :id',
+        'UPDATE impressions SET notes = notes || :note::jsonb WHERE project_id = :project ' +
+          'AND id = :id',
         {
           replacements: { project, id, note: JSON.stringify([note]) },
           type: QueryTypes.UPDATE,

@@ -83,7 +83,8 @@ export function facetStore({ sequelize, models }: Database): FacetStore {
       })),
     uses: (project) =>
       sequelize.query<ValueUse>(
-        'SELECT facet, value, sum(count)::int AS count, count(*)::int AS items FROM facet_uses WHERE project_id = :project GROUP BY facet, value ORDER BY facet, value',
+        'SELECT facet, value, sum(count)::int AS count, count(*)::int AS items FROM ' +
+          'facet_uses WHERE project_id = :project GROUP BY facet, value ORDER BY facet, value',
         {
           replacements: { project },
           type: QueryTypes.SELECT,

@@ -247,7 +247,8 @@ export function itemStore(
     transaction: Transaction,
   ): Promise<Map<string, number>> => {
     const found = await sequelize.query<{ id: string; version: number }>(
-      'SELECT item_id AS id, max(version) AS version FROM revisions WHERE project_id = :project AND item_id IN (:ids) GROUP BY item_id',
+      'SELECT item_id AS id, max(version) AS version FROM revisions WHERE project_id = ' +
+        ':project AND item_id IN (:ids) GROUP BY item_id',
       {
         replacements: { project, ids: rows.map(({ id }) => id) },
         type: QueryTypes.SELECT,
@@ -302,7 +303,8 @@ export function itemStore(
     },
     async folders(project) {
       return sequelize.query<FolderCount>(
-        'SELECT folder, count(*)::int AS count FROM items WHERE project_id = :project GROUP BY folder ORDER BY folder',
+        'SELECT folder, count(*)::int AS count FROM items WHERE project_id = :project GROUP ' +
+          'BY folder ORDER BY folder',
         {
           replacements: { project },
           type: QueryTypes.SELECT,
@@ -484,7 +486,8 @@ export function itemStore(
     },
     async ids(project) {
       const rows = await sequelize.query<{ id: string }>(
-        'SELECT id FROM items WHERE project_id = :project UNION SELECT id FROM assets WHERE project_id = :project',
+        'SELECT id FROM items WHERE project_id = :project UNION SELECT id FROM assets WHERE ' +
+          'project_id = :project',
         {
           replacements: { project },
           type: QueryTypes.SELECT,

@@ -256,7 +256,9 @@ export function liveLog({ sequelize, models }: Database, items: ItemStore): Live
     end: async (key) => void (await liveDocuments.destroy({ where: where(key) })),
     async unwritten() {
       return sequelize.query<LiveKey>(
-        'SELECT DISTINCT d.project_id AS project, d.item_id AS item FROM live_documents d JOIN live_steps s ON s.project_id = d.project_id AND s.item_id = d.item_id AND s.epoch = d.epoch AND s.version > d.version',
+        'SELECT DISTINCT d.project_id AS project, d.item_id AS item FROM live_documents d ' +
+          'JOIN live_steps s ON s.project_id = d.project_id AND s.item_id = d.item_id AND ' +
+          's.epoch = d.epoch AND s.version > d.version',
         { type: QueryTypes.SELECT },
       );
     },

@@ -170,7 +170,9 @@ export const migrations: readonly Migration[] = [
   },
   {
     name: '0019-clock',
-    sql: `UPDATE editions SET clock_at = now() WHERE clock_at IS NULL; ALTER TABLE editions ALTER COLUMN clock_at SET NOT NULL;`,
+    sql:
+      'UPDATE editions SET clock_at = now() WHERE clock_at IS NULL; ALTER TABLE editions ALTER ' +
+      'COLUMN clock_at SET NOT NULL;',
   },
   {
     name: '0020-sources',

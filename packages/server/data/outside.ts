@@ -95,7 +95,8 @@ export function simulatedCourier({ models, sequelize }: Database): Courier {
         ...message,
       });
       await sequelize.query(
-        'DELETE FROM outbox WHERE project_id = :project AND id NOT IN (SELECT id FROM outbox WHERE project_id = :project ORDER BY at DESC LIMIT :mostKept)',
+        'DELETE FROM outbox WHERE project_id = :project AND id NOT IN (SELECT id FROM outbox ' +
+          'WHERE project_id = :project ORDER BY at DESC LIMIT :mostKept)',
         {
           replacements: { project, mostKept },
         },

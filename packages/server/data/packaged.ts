@@ -130,7 +130,8 @@ export async function takePublishing(
         problem(
           'error',
           'package.publishing',
-          `The edition “${edition.name}” cannot be made: ${input.error.issues[0]?.message ?? ''} It is left out.`,
+          `The edition “${edition.name}” cannot be made: ` +
+            `${input.error.issues[0]?.message ?? ''} It is left out.`,
         ),
       );
       continue;

@@ -86,7 +86,9 @@ export function libraryPackages(database: Database, stores: Stores): LibraryPack
   const newFacets = async (project: string, found: readonly Facet[], problems: Problem[]) => {
     const known = new Set((await facets.read(project)).facets.map(({ name }) => name));
     for (const { name, label } of found.filter((facet) => known.has(facet.name))) {
-      const message = `The project has the facet “${label}” (${name}) already. Its values are left as they are.`;
+      const message =
+        `The project has the facet “${label}” (${name}) already. Its values are left as they ` +
+        'are.';
       problems.push(problem('info', 'package.exists', message));
     }
     return found

@@ -46,6 +46,7 @@ collect();
 for (const [name, count] of counts) console.log(`${name.padEnd(34)} ${count}`);
 const total = [...counts.values()].reduce((sum, count) => sum + count, 0);
 console.log(
-  `${total} inputs, ${findings} findings; the slowest ${Math.round(slowest.milliseconds)} ms (${slowest.name}); heap ${before} MB before, ${megabytes()} MB after`,
+  `${total} inputs, ${findings} findings; the slowest ${Math.round(slowest.milliseconds)} ms ` +
+    `(${slowest.name}); heap ${before} MB before, ${megabytes()} MB after`,
 );
 process.exit(findings > 0 ? 1 : 0);

@@ -44,11 +44,25 @@ const parsed = (bytes: Uint8Array): unknown => {
 };
 
 const topic =
-  '<?xml version="1.0" encoding="UTF-8"?><!DOCTYPE task PUBLIC "-//OASIS//DTD DITA Task//EN" "task.dtd"><task id="fit" product="tern-q"><title>Fit the <keyword keyref="part"/></title><shortdesc>At low water.</shortdesc><taskbody><prereq><note type="danger" conref="s.dita#s/n"/></prereq><steps><step><cmd>Drill.<fn>Wear gloves.</fn></cmd><info><table><tgroup cols="2"><colspec colname="a"/><tbody><row><entry namest="a" nameend="b" morerows="1">x</entry></row></tbody></tgroup></table></info></step></steps><result>&#x41;&amp;<![CDATA[<b>]]><!-- c --><?placeholder x?></result></taskbody></task>';
+  '<?xml version="1.0" encoding="UTF-8"?>' +
+  '<!DOCTYPE task PUBLIC "-//OASIS//DTD DITA Task//EN" "task.dtd">' +
+  '<task id="fit" product="tern-q"><title>Fit the <keyword keyref="part"/></title>' +
+  '<shortdesc>At low water.</shortdesc><taskbody><prereq>' +
+  '<note type="danger" conref="s.dita#s/n"/></prereq><steps><step><cmd>Drill.<fn>Wear ' +
+  'gloves.</fn></cmd><info><table><tgroup cols="2"><colspec colname="a"/><tbody><row>' +
+  '<entry namest="a" nameend="b" morerows="1">x</entry></row></tbody></tgroup></table></info>' +
+  '</step></steps><result>&#x41;&amp;<![CDATA[<b>]]><!-- c --><?placeholder x?></result>' +
+  '</taskbody></task>';
 const svg =
-  '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 20 10" width="1e9"><style>@media print{.a{fill:url(#h)}}</style><defs><pattern id="h"/></defs><g style="fill:red" transform="rotate(3)"><path d="M0 0L9 9"/><use href="#h"/><text>Tide</text></g></svg>';
+  '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 20 10" width="1e9"><style>@media ' +
+  'print{.a{fill:url(#h)}}</style><defs><pattern id="h"/></defs>' +
+  '<g style="fill:red" transform="rotate(3)"><path d="M0 0L9 9"/><use href="#h"/>' +
+  '<text>Tide</text></g></svg>';
 const ditaval =
-  '<val><prop action="exclude" att="product" val="tern-d"/><revprop action="flag" val="4.2" color="red"><startflag imageref="a.png"><alt-text>x</alt-text></startflag></revprop><style-conflict foreground-conflict-color="red"/></val>';
+  '<val><prop action="exclude" att="product" val="tern-d"/>' +
+  '<revprop action="flag" val="4.2" color="red"><startflag imageref="a.png">' +
+  '<alt-text>x</alt-text></startflag></revprop>' +
+  '<style-conflict foreground-conflict-color="red"/></val>';
 
 const markdown = [
   '---\ntitle: x\n---\n# Fit the *bracket*\n\nAt low [water](tide.md "t")[^1].\n',

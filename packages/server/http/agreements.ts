@@ -48,7 +48,8 @@ export const agreementRoutes =
           throw new Refused(
             409,
             'agreements.conflict',
-            'Somebody else changed this after you opened it. Load it again; what you typed is still here.',
+            'Somebody else changed this after you opened it. Load it again; what you typed ' +
+              'is still here.',
           );
         // The counts in the library follow; nobody has to wait for them.
         void clerk.do('recount', params.project).catch((error: unknown) => log.error(error));

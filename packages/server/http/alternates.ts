@@ -103,7 +103,8 @@ export const alternateRoutes =
           throw new Refused(
             409,
             'alternate.nested',
-            'Only a topic that stands for itself, and for which none stands in, can become an alternate of another one.',
+            'Only a topic that stands for itself, and for which none stands in, can become ' +
+              'an alternate of another one.',
           );
         await announced(project, changed);
         return readOne({ project, id: of });

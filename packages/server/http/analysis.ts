@@ -115,7 +115,8 @@ export const analysisRoutes =
           throw new Refused(
             409,
             'copies.changed',
-            'The wording that is to be kept is not there any more, or can stand in no topic by itself.',
+            'The wording that is to be kept is not there any more, or can stand in no topic ' +
+              'by itself.',
           );
         for (const [id, version] of Object.entries(made.changed))
           await queue.announce(project, { kind: 'item', id, version });

@@ -127,7 +127,8 @@ function answerErrors(app: FastifyInstance): void {
       const message =
         status < 500
           ? error.message
-          : 'The server could not complete this request. The administrator finds the reason in the log.';
+          : 'The server could not complete this request. The administrator finds the reason in ' +
+            'the log.';
       return reply.status(status).type('application/json').send({ code: 'failed', message });
     },
   );

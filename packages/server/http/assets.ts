@@ -122,7 +122,8 @@ export const assetRoutes =
         throw new Refused(
           409,
           'image.used',
-          `The image “${id}” has alternates: ${alternates.map(({ name }) => `“${name}”`).join(', ')}. Delete them first.`,
+          `The image “${id}” has alternates: ` +
+            `${alternates.map(({ name }) => `“${name}”`).join(', ')}. Delete them first.`,
         );
       if (imagesIn(await designs.read(project)).includes(id))
         throw new Refused(

@@ -110,7 +110,8 @@ function sendExpired(reply: FastifyReply, from: string): FastifyReply {
     .removeHeader('x-frame-options')
     .header(
       'content-security-policy',
-      `default-src 'none'; style-src 'unsafe-inline'; frame-ancestors ${from}; sandbox allow-top-navigation-by-user-activation`,
+      `default-src 'none'; style-src 'unsafe-inline'; frame-ancestors ${from}; sandbox ` +
+        'allow-top-navigation-by-user-activation',
     )
     .send(
       `<!doctype html><html lang="en"><meta charset="utf-8"><title>Address expired</title>

@@ -114,7 +114,8 @@ export const designRoutes =
           throw new Refused(
             409,
             'design.used',
-            `${users.join(', ')} ${users.length === 1 ? 'is' : 'are'} made with it. Choose another one there first.`,
+            `${users.join(', ')} ${users.length === 1 ? 'is' : 'are'} made with it. Choose ` +
+              'another one there first.',
           );
         if (!(await designs.remove(project, kind, id))) throw notFound(calledAs[kind]);
         return reply.status(204).send(null);

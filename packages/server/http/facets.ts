@@ -14,7 +14,8 @@ const overtaken = () =>
   new Refused(
     409,
     'facets.conflict',
-    'Somebody else changed the facets after you opened them. Load them again; what you typed is still here.',
+    'Somebody else changed the facets after you opened them. Load them again; what you typed ' +
+      'is still here.',
   );
 const namesOf = ({ values }: Facet): string[] => allValues(values).map(({ name }) => name);
 const namesIn = ({ facets }: FacetList): string =>
@@ -127,7 +128,8 @@ export const facetRoutes =
           throw new Refused(
             409,
             'facets.used',
-            `“${label}” is set at ${use.count} ${use.count === 1 ? 'place' : 'places'} in ${use.items} of the topics and maps. Retire it, or make it another value.`,
+            `“${label}” is set at ${use.count} ${use.count === 1 ? 'place' : 'places'} in ` +
+              `${use.items} of the topics and maps. Retire it, or make it another value.`,
           );
       }
     }

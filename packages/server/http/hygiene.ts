@@ -26,7 +26,8 @@ export function keepClean(app: FastifyInstance, { models }: Database): void {
       throw new Refused(
         400,
         'bad-characters',
-        'The request contains a character that cannot be stored (U+0000 or half of a surrogate pair).',
+        'The request contains a character that cannot be stored (U+0000 or half of a ' +
+          'surrogate pair).',
       );
   });
 

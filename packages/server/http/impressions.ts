@@ -85,7 +85,9 @@ export const impressionRoutes =
           throw new Refused(
             409,
             'blocked',
-            `${left.length === 1 ? 'A problem keeps' : `${left.length} problems keep`} it from being signed off: ${left[0]!.message} Mend what is wrong, or say why it may go out.`,
+            `${left.length === 1 ? 'A problem keeps' : `${left.length} problems keep`} it ` +
+              `from being signed off: ${left[0]!.message} Mend what is wrong, or say why it ` +
+              'may go out.',
           );
         await editions.sealImpression(project, id, {
           person: personOf(request).name,
@@ -169,7 +171,8 @@ export const impressionRoutes =
           throw new Refused(
             409,
             'not-recorded',
-            `The pages of impression ${before.number} or ${later.number} were not recorded, so they cannot be compared.`,
+            `The pages of impression ${before.number} or ${later.number} were not recorded, ` +
+              'so they cannot be compared.',
           );
         return { earlier: before.number, later: later.number, pages };
       },

@@ -158,7 +158,9 @@ export const itemRoutes =
         if ('conflict' in outcome) {
           return reply.status(409).send({
             code: 'item.conflict',
-            message: `${outcome.conflict.updatedBy} saved this after you opened it. Your text is still here.`,
+            message:
+              `${outcome.conflict.updatedBy} saved this after you opened it. Your text is ` +
+              'still here.',
             current: outcome.conflict,
           });
         }
@@ -195,7 +197,8 @@ export const itemRoutes =
             throw new Refused(
               409,
               'item.used',
-              `This is used by ${namesOf(found)}. Choose what takes its place there, or take it out there first.`,
+              `This is used by ${namesOf(found)}. Choose what takes its place there, or take ` +
+                'it out there first.',
             );
           if (!(await items.remove(project, id))) throw notFound('topic or map');
         } else {

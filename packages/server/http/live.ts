@@ -111,7 +111,8 @@ class EditorLine {
     if (!this.#room)
       this.refuse(
         'live.unreadable',
-        'This topic cannot be edited on the page: it is not in the library, its text cannot be read, or it is too large.',
+        'This topic cannot be edited on the page: it is not in the library, its text cannot ' +
+          'be read, or it is too large.',
       );
     // Gone again before it was let in.
     else if (this.socket.readyState !== this.socket.OPEN) await this.leave();

@@ -39,7 +39,8 @@ function policyFor(type: string, isOnePage: boolean, framedBy: string): string {
   // One page has its styles, faces and images in it, and no script at all.
   const loads = isOnePage
     ? "style-src 'unsafe-inline'; img-src data:; font-src data:; media-src data:"
-    : "script-src 'self'; style-src 'self'; style-src-attr 'unsafe-inline'; img-src 'self' data:; font-src 'self'; media-src 'self'";
+    : "script-src 'self'; style-src 'self'; style-src-attr 'unsafe-inline'; img-src 'self' " +
+      "data:; font-src 'self'; media-src 'self'";
   return `${nothing}; ${loads}; ${apart}; ${framed}`;
 }
 

@@ -18,7 +18,8 @@ const tooMany = (seconds: number): Refused =>
   new Refused(
     429,
     'too-many-attempts',
-    `Too many attempts to sign in. Try again in ${seconds} ${seconds === 1 ? 'second' : 'seconds'}.`,
+    `Too many attempts to sign in. Try again in ${seconds} ` +
+      `${seconds === 1 ? 'second' : 'seconds'}.`,
     seconds,
   );
 

@@ -94,7 +94,9 @@ export const variableRoutes =
         throw new Refused(
           409,
           'variables.used',
-          `“${key}” is used at ${use.count} ${use.count === 1 ? 'place' : 'places'} in ${use.items} of the topics and maps. Take it out there first, or give it another name.`,
+          `“${key}” is used at ${use.count} ${use.count === 1 ? 'place' : 'places'} in ` +
+            `${use.items} of the topics and maps. Take it out there first, or give it another ` +
+            'name.',
         );
     }
   };

@@ -59,7 +59,8 @@ export function createBuilder(within = longestBuild): Builder {
           settle(() =>
             reject(
               new Error(
-                `It took longer than ${Math.round(within / 60_000)} minutes, so it was stopped. Build parts of the map to find the topic that does not end.`,
+                `It took longer than ${Math.round(within / 60_000)} minutes, so it was ` +
+                  'stopped. Build parts of the map to find the topic that does not end.',
               ),
             ),
           );

@@ -124,7 +124,8 @@ export async function openQueue(
             problem(
               'error',
               'build.failed',
-              `The build failed: ${error instanceof Error ? error.message.split('\n')[0] : String(error)}`,
+              'The build failed: ' +
+                `${error instanceof Error ? error.message.split('\n')[0] : String(error)}`,
             ),
           ];
       await services.editions.endImpression(id, {

@@ -19,7 +19,7 @@ const others = 3;
 const key = 90;
 
 describe('a document that grows on the page', () => {
-  it('never has more elements than it may, whatever was refused before, and can become smaller', () => {
+  it('never exceeds the limit of elements after refusals, and can shrink again', () => {
     const growth = new Growth();
     const full = toEditor(topic(liveLimits.elements - others));
     const more = toEditor(topic(liveLimits.elements - others + 1));

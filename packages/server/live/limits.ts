@@ -9,7 +9,10 @@ import { walk, type Element } from '@ukiyo/core/markup';
  */
 export const liveLimits = { characters: 2_000_000, elements: 30_000 } as const;
 
-export const tooLarge = `the topic would be too large to edit on the page (more than ${liveLimits.characters.toLocaleString('en')} characters or ${liveLimits.elements.toLocaleString('en')} elements). Split it into several topics`;
+export const tooLarge =
+  'the topic would be too large to edit on the page (more than ' +
+  `${liveLimits.characters.toLocaleString('en')} characters or ` +
+  `${liveLimits.elements.toLocaleString('en')} elements). Split it into several topics`;
 
 function elementsIn(root: Element): number {
   let count = 0;

@@ -108,7 +108,7 @@ describe('live editing', () => {
     noor.close();
   });
 
-  it('lets one of two steps at the same place in time through, and the other catch up', async () => {
+  it('accepts one of two concurrent steps, and lets the other editor catch up', async () => {
     const id = await newTopic('Race');
     const [one, two] = [await lineTo(id, 'writer', 'one'), await lineTo(id, 'writer', 'two')];
     const { epoch } = await one.next('document');
@@ -125,7 +125,7 @@ describe('live editing', () => {
     two.close();
   });
 
-  it('brings an editor that was away up to date with the steps alone, and one of another time with the document', async () => {
+  it('sends missed steps to an editor that was away, or the document after a restart', async () => {
     const id = await newTopic('Away');
     const stays = await lineTo(id, 'writer', 'stays');
     const { epoch } = await stays.next('document');

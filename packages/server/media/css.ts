@@ -18,9 +18,10 @@ export const isLocalReference = (address: string): boolean =>
  * those of old browsers that run code.
  */
 const fetchingFunctions = new Set(
-  'url src image image-set -webkit-image-set cross-fade -webkit-cross-fade element paint expression'.split(
-    ' ',
-  ),
+  (
+    'url src image image-set -webkit-image-set cross-fade -webkit-cross-fade element paint ' +
+    'expression'
+  ).split(' '),
 );
 const actingProperties = new Set(['behavior', '-moz-binding']);
 

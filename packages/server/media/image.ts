@@ -43,14 +43,17 @@ export function settleImage(
     return settleSvg(view);
   return {
     refusal:
-      'This is not an image, video or sound that can be shown (PNG, JPEG, GIF, WebP, SVG, MP4, WebM or MP3).',
+      'This is not an image, video or sound that can be shown (PNG, JPEG, GIF, WebP, SVG, ' +
+      'MP4, WebM or MP3).',
   };
 }
 
 function settleSvg(view: Buffer): SettledImage | { refusal: string } {
   if (view.length > largestDrawing)
     return {
-      refusal: `The drawing is larger than ${largestDrawing / 1024 / 1024} MB. Export it with fewer points, or as PNG.`,
+      refusal:
+        `The drawing is larger than ${largestDrawing / 1024 / 1024} MB. Export it with fewer ` +
+        'points, or as PNG.',
     };
   const { document, problems } = readXml(view.toString('utf8'));
   if (!document) return { refusal: problems[0]?.message ?? 'The drawing cannot be read.' };

@@ -7,8 +7,10 @@ import { isLocalReference, isSafeAttribute, safeStyles } from './css.ts';
  */
 const drawing = new Set(
   [
-    'svg g defs symbol use title desc metadata style path rect circle ellipse line polyline polygon',
-    'text tspan textPath image marker pattern mask clipPath linearGradient radialGradient stop filter',
+    'svg g defs symbol use title desc metadata style path rect circle ellipse line polyline ' +
+      'polygon',
+    'text tspan textPath image marker pattern mask clipPath linearGradient radialGradient ' +
+      'stop filter',
     'feBlend feColorMatrix feComponentTransfer feComposite feConvolveMatrix feDiffuseLighting',
     'feDisplacementMap feDropShadow feFlood feFuncA feFuncB feFuncG feFuncR feGaussianBlur feMerge',
     'feMergeNode feMorphology feOffset feSpecularLighting feTile feTurbulence feDistantLight',

@@ -147,7 +147,7 @@ describe('texts', () => {
     expect(refused.json<{ message: string }>().message).toContain('more than 4 million characters');
   }, 60_000);
 
-  it('that are too large for the page are not opened on it, and do not become so there', async () => {
+  it('that are too large for the page are not opened there, and cannot become so', async () => {
     const { id, version } = await create('concept', 'Growing');
     const cookie = await server.cookieOf('writer');
     await put(id, concept(id, '<p>x</p>'.repeat(liveLimits.elements)), version);
@@ -182,7 +182,7 @@ describe('packages', () => {
   const total = async (): Promise<number> =>
     (await server.ask('reader', 'GET', '~/items?limit=1')).json<{ total: number }>().total;
 
-  it('with anything wrong are refused whole, with the entry, and leave nothing behind', async () => {
+  it('with any fault are refused whole, with the entry, and leave nothing behind', async () => {
     const before = await total();
     const whole = Buffer.from(zipSync({ 'one.dita': topic('one'), 'xx/two.dita': topic('two') }));
     const leading = Buffer.from(whole.toString('latin1').replaceAll('xx/two', '../two'), 'latin1');
@@ -224,7 +224,8 @@ describe('slow requests', () => {
     const [headers] = await Promise.all([
       spoken('GET /api/health HTTP/1.1\r\nHost: x\r\nX-Slow: '),
       spoken(
-        'POST /api/session HTTP/1.1\r\nHost: x\r\nContent-Type: application/json\r\nContent-Length: 1000\r\n\r\n{',
+        'POST /api/session HTTP/1.1\r\nHost: x\r\nContent-Type: application/json\r\n' +
+          'Content-Length: 1000\r\n\r\n{',
       ),
     ]);
     expect(headers).toContain('408');

@@ -14,7 +14,7 @@ const proof = (pieces: readonly string[], shapes: Record<string, string>): Proof
   engineMilliseconds: 1,
 });
 
-it('a proof is completed by what the one before it had, and lets go of what is on its pages no more', () => {
+it('completes a proof from the one before it, and drops what is shown no more', () => {
   const first = completed(proof(['a', 'b'], { a: '<a/>', b: '<b/>', cover: '<c/>' }), undefined);
   expect(has(undefined)).toEqual([]);
   expect(has(first)).toEqual(['a', 'b']);

@@ -20,7 +20,8 @@ const label = computed(
 );
 const help: Readonly<Record<string, string>> = {
   indexterm:
-    'A sub-entry follows after ›, typed as >. Further lines (Shift Enter): see …, see also …, from NAME and to NAME for a range.',
+    'A sub-entry follows after ›, typed as >. Further lines (Shift Enter): see …, see also ' +
+    '…, from NAME and to NAME for a range.',
   fn: 'Stands at the foot of the page.',
   guidance: 'What a writer should put here.',
   placeholder: 'What is to be written here, in a few words.',

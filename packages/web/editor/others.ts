@@ -61,7 +61,9 @@ export function otherCarets(): Plugin {
               : [
                   here,
                   Decoration.inline(from, to, {
-                    style: `background: color-mix(in srgb, ${pigmentOf(other.place)} 18%, transparent)`,
+                    style:
+                      `background: color-mix(in srgb, ${pigmentOf(other.place)} 18%, ` +
+                      'transparent)',
                   }),
                 ];
           }),

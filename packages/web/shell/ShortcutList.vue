@@ -36,7 +36,8 @@ const byStage: Record<string, string[][]> = {
     ['Alt 5', 'Spaces and paragraph ends'],
     [
       'Ctrl ;',
-      'For whom it is: facet values of the selected words or the element; again for what is around it',
+      'For whom it is: facet values of the selected words or the element; again for what is ' +
+        'around it',
     ],
     ['Alt 8', 'Facet values beside the text'],
   ],

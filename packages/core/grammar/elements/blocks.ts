@@ -4,7 +4,8 @@ const image =
   'href keyref alt format scope height width scale scalefit align placement longdescref';
 const table = 'frame colsep rowsep pgwide orient rowheader expanse scale';
 const cell =
-  'colname namest nameend spanname morerows colsep rowsep align valign char charoff rotate headers scope=row|col|rowgroup|colgroup';
+  'colname namest nameend spanname morerows colsep rowsep align valign char charoff rotate ' +
+  'headers scope=row|col|rowgroup|colgroup';
 
 /** Paragraphs, lists, figures and tables: what stands in the body of any topic. */
 export const blockElements: readonly ElementDefinition[] = [
@@ -37,7 +38,8 @@ export const blockElements: readonly ElementDefinition[] = [
   row('pd', 'Parameter meaning', '(@flow)*', 'What the parameter does.', { base: 'dd' }),
   row('note', 'Note', '(@noteFlow)*', 'Something to heed; its type says how much.', {
     attributes:
-      'type=note|tip|fastpath|restriction|important|remember|attention|caution|notice|danger|warning|trouble|other othertype spectitle',
+      'type=note|tip|fastpath|restriction|important|remember|attention|caution|notice|danger|warning|trouble|other ' +
+      'othertype spectitle',
   }),
   row('lq', 'Long quotation', '(@flow | longquoteref)*', 'Words of somebody else, set apart.', {
     attributes: 'href keyref format scope type reftitle',
@@ -113,7 +115,8 @@ export const blockElements: readonly ElementDefinition[] = [
     'A video, a sound or other embedded content.',
     {
       attributes:
-        'archive classid codebase codetype data declare height width name standby tabindex type usemap longdescref',
+        'archive classid codebase codetype data declare height width name standby tabindex ' +
+        'type usemap longdescref',
     },
   ),
   row('param', 'Parameter', 'empty', 'A setting of embedded content.', {
@@ -136,7 +139,8 @@ export const blockElements: readonly ElementDefinition[] = [
   ),
   row('colspec', 'Column', 'empty', 'One column of a table.', {
     attributes:
-      'colname colnum colwidth colsep rowsep align char charoff rowheader=firstcol|headers|norowheader',
+      'colname colnum colwidth colsep rowsep align char charoff ' +
+      'rowheader=firstcol|headers|norowheader',
   }),
   row('spanspec', 'Span of columns', 'empty', 'A named span of columns.', {
     attributes: 'namest! nameend! spanname! colsep rowsep align char charoff',

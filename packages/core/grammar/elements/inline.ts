@@ -79,7 +79,8 @@ export const inlineElements: readonly ElementDefinition[] = [
   row(
     'indexterm',
     'Index entry',
-    '(#text | ph | keyword | term | text | b | i | sup | sub | codeph | option | parmname | apiname | cmdname | indexterm | index-see | index-see-also | index-sort-as)*',
+    '(#text | ph | keyword | term | text | b | i | sup | sub | codeph | option | parmname | ' +
+      'apiname | cmdname | indexterm | index-see | index-see-also | index-sort-as)*',
     'An entry of the index that leads here; entries inside it are its sub-entries.',
     { attributes: 'start end keyref' },
   ),

@@ -1,7 +1,8 @@
 import { row, type ElementDefinition } from '../definition.ts';
 
 const reference =
-  'href keyref keys keyscope format scope type query copy-to navtitle locktitle collection-type processing-role print search toc chunk linking cascade';
+  'href keyref keys keyscope format scope type query copy-to navtitle locktitle ' +
+  'collection-type processing-role print search toc chunk linking cascade';
 const place = (
   name: string,
   label: string,
@@ -13,7 +14,8 @@ const list = (name: string, label: string, help: string): ElementDefinition =>
   place(name, label, help);
 
 const meta =
-  'navtitle?, linktext?, searchtitle?, shortdesc?, author*, source?, publisher?, copyright*, critdates?, permissions?, metadata*, (@metadata)*, resourceid*, ux-window*';
+  'navtitle?, linktext?, searchtitle?, shortdesc?, author*, source?, publisher?, copyright*, ' +
+  'critdates?, permissions?, metadata*, (@metadata)*, resourceid*, ux-window*';
 
 /** Maps, with the parts of a book, relationship tables and branch filtering. */
 export const mapElements: readonly ElementDefinition[] = [
@@ -27,7 +29,8 @@ export const mapElements: readonly ElementDefinition[] = [
   row(
     'bookmap',
     'Book map',
-    '(title | booktitle)?, bookmeta?, frontmatter?, chapter*, part*, (appendices | appendix*), backmatter?, (reltable | keydef | topicgroup | data)*',
+    '(title | booktitle)?, bookmeta?, frontmatter?, chapter*, part*, (appendices | ' +
+      'appendix*), backmatter?, (reltable | keydef | topicgroup | data)*',
     'The parts and chapters of a book, in order.',
     { base: 'map', attributes: `${reference} title anchorref` },
   ),
@@ -48,7 +51,9 @@ export const mapElements: readonly ElementDefinition[] = [
   row(
     'bookmeta',
     'Facts about the book',
-    'linktext?, searchtitle?, shortdesc?, (author | authorinformation | source | publisherinformation | critdates | permissions | bookid | bookchangehistory | bookrights | copyright | resourceid | @metadata)*',
+    'linktext?, searchtitle?, shortdesc?, (author | authorinformation | source | ' +
+      'publisherinformation | critdates | permissions | bookid | bookchangehistory | ' +
+      'bookrights | copyright | resourceid | @metadata)*',
     'Numbers, dates and rights of the book.',
     { base: 'topicmeta' },
   ),

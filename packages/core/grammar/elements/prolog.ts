@@ -5,7 +5,8 @@ export const prologElements: readonly ElementDefinition[] = [
   row(
     'prolog',
     'Facts',
-    'author*, source?, publisher?, copyright*, critdates?, permissions?, metadata*, resourceid*, ux-window*, (data | data-about | foreign)*',
+    'author*, source?, publisher?, copyright*, critdates?, permissions?, metadata*, ' +
+      'resourceid*, ux-window*, (data | data-about | foreign)*',
     'Facts about the topic.',
   ),
   row('author', 'Author', '(@keyWording | @phrase)*', 'Who wrote it.', {

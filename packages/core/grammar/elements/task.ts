@@ -5,7 +5,8 @@ export const taskElements: readonly ElementDefinition[] = [
   row(
     'taskbody',
     'Task body',
-    '(prereq | context | section)*, (steps | steps-unordered | steps-informal)?, result?, tasktroubleshooting?, example*, postreq*',
+    '(prereq | context | section)*, (steps | steps-unordered | steps-informal)?, result?, ' +
+      'tasktroubleshooting?, example*, postreq*',
     'The content of the task.',
     {
       base: 'body',
@@ -38,7 +39,8 @@ export const taskElements: readonly ElementDefinition[] = [
   row(
     'step',
     'Step',
-    'note*, cmd, (info | choices | choicetable | substeps | itemgroup | stepxmp | tutorialinfo)*, stepresult?, steptroubleshooting?',
+    'note*, cmd, (info | choices | choicetable | substeps | itemgroup | stepxmp | ' +
+      'tutorialinfo)*, stepresult?, steptroubleshooting?',
     'One action of the reader.',
     { base: 'li' },
   ),

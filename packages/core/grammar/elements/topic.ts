@@ -64,7 +64,8 @@ export const topicElements: readonly ElementDefinition[] = [
     'shortdesc',
     'Short description',
     '(@shortText)*',
-    'One or two sentences that say what the topic gives; also shown in search results and link previews.',
+    'One or two sentences that say what the topic gives; also shown in search results and ' +
+      'link previews.',
     { base: 'p' },
   ),
   row(
@@ -204,7 +205,8 @@ export const topicElements: readonly ElementDefinition[] = [
   row(
     'glossBody',
     'More on the term',
-    'glossPartOfSpeech?, glossStatus?, glossProperty*, glossSurfaceForm?, glossUsage?, glossScopeNote?, glossSymbol*, note*, glossAlt*',
+    'glossPartOfSpeech?, glossStatus?, glossProperty*, glossSurfaceForm?, glossUsage?, ' +
+      'glossScopeNote?, glossSymbol*, note*, glossAlt*',
     'Usage, status and other forms of the term.',
     { base: 'conbody' },
   ),
@@ -236,7 +238,8 @@ export const topicElements: readonly ElementDefinition[] = [
   row(
     'glossAlt',
     'Other form',
-    '(glossAbbreviation | glossAcronym | glossShortForm | glossSynonym)?, glossStatus?, glossProperty*, glossUsage?, note*, glossAlternateFor*',
+    '(glossAbbreviation | glossAcronym | glossShortForm | glossSynonym)?, glossStatus?, ' +
+      'glossProperty*, glossUsage?, note*, glossAlternateFor*',
     'Another form of the term.',
     { base: 'section' },
   ),

@@ -41,7 +41,8 @@ const id = computed(() => {
   const words =
     form.kind === 'phrase'
       ? form.phrase
-      : `${form.kind} ${form.element} ${form.kind === 'forbid' ? form.within : form.kind === 'pattern' ? '' : form.part}`;
+      : `${form.kind} ${form.element} ` +
+        `${form.kind === 'forbid' ? form.within : form.kind === 'pattern' ? '' : form.part}`;
   const base = `${form.kind === 'phrase' ? 'wording ' : ''}${words}`
     .toLowerCase()
     .replace(/[^a-z0-9]+/gu, '-')

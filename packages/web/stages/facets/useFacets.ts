@@ -94,7 +94,8 @@ export function useFacets() {
       library.facetList = list;
       await load();
       message.success(
-        `Renamed in ${changed.length} ${changed.length === 1 ? 'topic or map' : 'topics and maps'}.`,
+        `Renamed in ${changed.length} ` +
+          `${changed.length === 1 ? 'topic or map' : 'topics and maps'}.`,
       );
     });
   return {

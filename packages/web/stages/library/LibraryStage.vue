@@ -109,7 +109,8 @@ async function takePackage(event: Event): Promise<void> {
   try {
     const report = await ask(`${session.base}/package`, ImportReport, { method: 'POST', form });
     message.success(
-      `${report.items} topics and maps, ${report.assets} images, ${report.lenses} lenses, ${report.editions} editions taken in.`,
+      `${report.items} topics and maps, ${report.assets} images, ${report.lenses} lenses, ` +
+        `${report.editions} editions taken in.`,
     );
     for (const problem of report.problems.slice(0, 5))
       message.warning(problem.message, { duration: 10_000 });

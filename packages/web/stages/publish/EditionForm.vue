@@ -63,7 +63,9 @@ const sinces = computed(() => {
     .filter(({ state }) => state === 'done')
     .map(({ id, number, finishedAt }) => ({
       value: id,
-      label: `what changed since number ${number}${finishedAt === null ? '' : `, ${new Date(finishedAt).toLocaleDateString()}`}`,
+      label:
+        'what changed since number ' +
+        `${number}${finishedAt === null ? '' : `, ${new Date(finishedAt).toLocaleDateString()}`}`,
     }));
   return [{ value: '', label: 'nothing' }, ...built];
 });

@@ -59,7 +59,8 @@ const again = computed(() => {
   const from = `Built again from what went into number ${source.value.number}`;
   return impression.fingerprint === ''
     ? from
-    : `${from}: ${impression.fingerprint === source.value.fingerprint ? 'the same, byte for byte.' : 'not the same.'}`;
+    : `${from}: ` +
+        `${impression.fingerprint === source.value.fingerprint ? 'the same, byte for byte.' : 'not the same.'}`;
 });
 const isReady = computed(() =>
   blocking.value.every((found) => (reasons.value[kindOf(found)] ?? '').trim() !== ''),

@@ -10,7 +10,7 @@ const names = ({ coverParts: { front } }: PagePlan): string[] =>
   front.map(({ shows }) => shows.field);
 
 describe('parts of a cover', () => {
-  it('are put on top of the others, a ground over the whole width, the title in its own style', () => {
+  it('are put on top of the others, with a full-width ground and a styled title', () => {
     const made = through(
       add({ field: 'ground', colour: 'accent' }),
       add({ field: 'title' }),

@@ -53,7 +53,8 @@ function useDraft<Content extends object>(
     } catch (error) {
       failure.value =
         error instanceof ApiError && error.status === 409
-          ? 'Somebody else has changed it meanwhile. Your changes are still here; load the page again to see theirs.'
+          ? 'Somebody else has changed it meanwhile. Your changes are still here; load the ' +
+            'page again to see theirs.'
           : messageOf(error);
       place.saved = 'Not saved';
     }

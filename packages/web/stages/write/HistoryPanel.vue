@@ -52,7 +52,8 @@ async function restore(revision: Revision): Promise<void> {
       topic,
       text,
       current.version,
-      `As it was in ${revision.note === '' ? `revision ${revision.version}` : `“${revision.note}”`}`,
+      'As it was in ' +
+        `${revision.note === '' ? `revision ${revision.version}` : `“${revision.note}”`}`,
     );
     await load();
   } catch (error) {

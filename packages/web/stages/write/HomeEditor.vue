@@ -32,7 +32,8 @@ const told = computed(() => {
   ).size;
   const editions = reach.value?.editions.map(({ name }) => name) ?? [];
   return reach.value
-    ? `${borrowers} ${borrowers === 1 ? 'topic borrows' : 'topics borrow'} from here${editions.length > 0 ? `; a change reaches ${editions.join(', ')}` : ''}.`
+    ? `${borrowers} ${borrowers === 1 ? 'topic borrows' : 'topics borrow'} from ` +
+        `here${editions.length > 0 ? `; a change reaches ${editions.join(', ')}` : ''}.`
     : '';
 });
 async function look(): Promise<void> {

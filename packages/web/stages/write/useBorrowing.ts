@@ -148,7 +148,8 @@ export function useBorrowing({ id, view, read, changeRoot, apply, homeOf }: Borr
     const { root, ids } = withIds(found.root, paths);
     if (await leadsBack(lender, root, ids, idsAround(at, first.name)))
       return refuse(
-        'This passage shows, directly or through others, the place where it would stand. It cannot be borrowed here.',
+        'This passage shows, directly or through others, the place where it would stand. It ' +
+          'cannot be borrowed here.',
       );
     if (lender === id()) {
       // Others may have changed the page meanwhile.

@@ -137,7 +137,8 @@ export function useSource({ view, read, name, agreed, refuse }: Written) {
         problem(
           'error',
           'source.overtaken',
-          'Somebody changed the same place meanwhile. Copy what you need, and take the newest text.',
+          'Somebody changed the same place meanwhile. Copy what you need, and take the ' +
+            'newest text.',
           { line: 1, column: 1 },
         ),
         ...result.problems,

@@ -139,7 +139,8 @@ export function useTopicSheet(id: () => string, host: SheetHost) {
       .filter((one) => variables.wordsOf(one) !== words)
       .map(
         (one) =>
-          `“${variables.wordsOf(one)}” ${Object.values(one.conditions).join(', ') || variables.setOf(one.map)?.title || one.map}`,
+          `“${variables.wordsOf(one)}” ` +
+          `${Object.values(one.conditions).join(', ') || variables.setOf(one.map)?.title || one.map}`,
       );
     return {
       kind: kindOfVariable(shown),
