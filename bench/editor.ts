@@ -138,7 +138,8 @@ const map = (await (
 const entries = Array.from(
   { length: 1000 },
   (_, at) =>
-    `<topicref href="topic:${at % 2 === 0 ? 'alarms' : 'care-plan'}"${at % 3 === 0 ? ' product="tern-d"' : ''}/>`,
+    `<topicref href="topic:${at % 2 === 0 ? 'alarms' : 'care-plan'}"` +
+    `${at % 3 === 0 ? ' product="tern-d"' : ''}/>`,
 );
 await page.request.put(`${items}/${map.id}`, {
   data: {

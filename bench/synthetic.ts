@@ -19,6 +19,9 @@ const words = (
   'rope plumb bob water sea wind storm season care visit survey sheet'
 ).split(' ');
 
+const times = (count: number, make: () => string): string =>
+  Array.from({ length: count }, make).join('');
+
 /** What its facets are filtered by. */
 export const lens: Lens = {
   name: 'q',
@@ -52,11 +55,17 @@ export function syntheticLibrary(count: number, seed = 7): SyntheticLibrary {
       : `<note type="${pick(['warning', 'tip', 'notice'])}"${facet()}>${sentence()}</note>`;
   const index = (): string =>
     `<indexterm>${pick(words)}<indexterm>${pick(words)}</indexterm></indexterm>`;
+  const row = (): string =>
+    `<row${facet()}><entry>${pick(words)}</entry><entry>${sentence(5)}</entry>` +
+    `<entry>${Math.floor(random() * 100)}</entry></row>`;
+  const step = (): string =>
+    `<step${facet()}><cmd>${sentence()}</cmd>` +
+    `<info>${sentence()} <ph keyref="product"/> ${sentence()}</info></step>`;
   const table = (id: string): string =>
     `<table id="${id}"><title>${sentence(4)}</title><tgroup cols="3"><colspec colname="a"/>` +
     `<colspec colname="b"/><colspec colname="c"/><thead><row><entry>${pick(words)}</entry>` +
     `<entry>${pick(words)}</entry><entry>${pick(words)}</entry></row></thead>` +
-    `<tbody>${Array.from({ length: 6 }, () => `<row${facet()}><entry>${pick(words)}</entry><entry>${sentence(5)}</entry><entry>${Math.floor(random() * 100)}</entry></row>`).join('')}</tbody>` +
+    `<tbody>${times(6, row)}</tbody>` +
     '</tgroup></table>';
   const figure = (id: string): string =>
     `<fig id="${id}"><title>${sentence(4)}</title><image href="asset:drawing" width="90mm">` +
@@ -69,14 +78,15 @@ export function syntheticLibrary(count: number, seed = 7): SyntheticLibrary {
     if (id % 3 === 0)
       return (
         `<task id="t${id}">${head(id)}<taskbody><prereq>${paragraph()}${note()}</prereq>` +
-        `<steps>${Array.from({ length: 9 }, () => `<step${facet()}><cmd>${sentence()}</cmd><info>${sentence()} <ph keyref="product"/> ${sentence()}</info></step>`).join('')}</steps>` +
+        `<steps>${times(9, step)}</steps>` +
         `<result>${extra}${paragraph()}</result></taskbody></task>`
       );
     const sections = Array.from(
       { length: 3 },
       () =>
         '<section>' +
-        `<title>${sentence(3).slice(0, -1)}</title>${paragraph()}${paragraph()}<ul>${Array.from({ length: 4 }, () => `<li>${sentence()}</li>`).join('')}</ul>${note()}</section>`,
+        `<title>${sentence(3).slice(0, -1)}</title>${paragraph()}${paragraph()}` +
+        `<ul>${times(4, () => `<li>${sentence()}</li>`)}</ul>${note()}</section>`,
     ).join('');
     return id % 3 === 1
       ? `<concept id="t${id}">${head(id)}<conbody>${paragraph()}${extra}${sections}</conbody>` +
@@ -139,17 +149,26 @@ export function longTopic(id: string, title: string, blocks: number): string {
     made += 1;
     return `<${name}${attributes}>${inside}</${name}>`;
   };
+  const tableRow = (): string => block('strow', block('stentry') + block('stentry'));
   const sections: string[] = [];
   while (made < blocks) {
     const table =
-      sections.length % 10 === 9
-        ? `<simpletable>${Array.from({ length: 4 }, () => block('strow', block('stentry') + block('stentry'))).join('')}</simpletable>`
-        : '';
+      sections.length % 10 === 9 ? `<simpletable>${times(4, tableRow)}</simpletable>` : '';
     const list = block('ul', Array.from({ length: 4 }, () => block('li')).join(''));
     sections.push(
       block(
         'section',
-        `${block('title')}${block('p', `${sentence()} <b>Twice</b> <xref href="topic:alarms"/> ${sentence()}`)}${block('p')}${list}${block('note', sentence(), ` product="${sections.length % 2 === 0 ? 'tern-q' : 'tern-d'}"`)}${block('p')}${table}`,
+        block('title') +
+          block('p', `${sentence()} <b>Twice</b> <xref href="topic:alarms"/> ${sentence()}`) +
+          block('p') +
+          list +
+          block(
+            'note',
+            sentence(),
+            ` product="${sections.length % 2 === 0 ? 'tern-q' : 'tern-d'}"`,
+          ) +
+          block('p') +
+          table,
       ),
     );
   }

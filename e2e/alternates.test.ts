@@ -1,14 +1,12 @@
 import { expect, test, type Page } from '@playwright/test';
 import { faults } from './faults.ts';
-import { clickInto, isSaved, moveCaret, newTopic, pageRests, stored } from './pages.ts';
+import { clickInto, isSaved, moveCaret, newTopic, pageRests, projectOf, stored } from './pages.ts';
 import { signIn } from './people.ts';
 
 /** Somebody who looks through a lens that keeps one country alone. */
 async function lensFor(page: Page, name: string, country: string): Promise<void> {
-  const session = (await (await page.request.get('/api/session')).json()) as {
-    projects: { id: string }[];
-  };
-  const base = `/api/projects/${session.projects[0]!.id}/lenses`;
+  const project = await projectOf(page);
+  const base = `${project}/lenses`;
   const { id } = (await (await page.request.post(base, { data: { name } })).json()) as {
     id: string;
   };

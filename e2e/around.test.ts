@@ -177,7 +177,7 @@ test('another language is one step away, on the same topic, at the same place', 
   const to = (locale: string, publication: typeof english) => ({
     locale,
     address: (anchor: string | undefined) =>
-      `../${locale}/${(anchor === undefined ? undefined : siteAddress(publication, anchor)) ?? 'index.html'}`,
+      `../${locale}/${(anchor && siteAddress(publication, anchor)) ?? 'index.html'}`,
   });
   const { address: here } = folderOf(
     english,

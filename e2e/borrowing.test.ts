@@ -1,6 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
 import { faults } from './faults.ts';
-import { choose, clickInto, isSaved, moveCaret, newTopic, stored } from './pages.ts';
+import { choose, clickInto, isSaved, moveCaret, newTopic, projectOf, stored } from './pages.ts';
 import { signIn } from './people.ts';
 import { stockOf } from './stock.ts';
 
@@ -44,7 +44,8 @@ test('passages are chosen by keys in a preview, several neighbours as one', asyn
   await isSaved(page);
   expect(await short(page)).toContain(
     '<p>Before winter:</p>' +
-      `<p conref="topic:${lender}/check-every-shackle" conrefend="topic:${lender}/grease-the-swivel"/>`,
+      `<p conref="topic:${lender}/check-every-shackle" ` +
+      `conrefend="topic:${lender}/grease-the-swivel"/>`,
   );
 
   // At its home, in front of this page.
@@ -200,15 +201,14 @@ test('a passage is moved to a shared topic and borrowed back; undo reverts it he
 test('what would show itself, or cannot stand there, is not borrowed', async ({ page }) => {
   const id = await write(page, 'Goes in circles', 'x');
   const put = async (item: string, body: string): Promise<void> => {
-    const session = (await (await page.request.get('/api/session')).json()) as {
-      projects: { id: string }[];
-    };
-    const address = `/api/projects/${session.projects[0]!.id}/items/${item}`;
+    const project = await projectOf(page);
+    const address = `${project}/items/${item}`;
     const { version, title } = (await (await page.request.get(address)).json()) as {
       version: number;
       title: string;
     };
-    const text = `<concept id="${item}"><title>${title}</title><conbody>${body}</conbody></concept>`;
+    const text =
+      `<concept id="${item}"><title>${title}</title>` + `<conbody>${body}</conbody></concept>`;
     expect(
       (
         await page.request.put(address, {

@@ -155,7 +155,9 @@ test('what an address says that no edition offers does nothing', async ({ page }
   const failures: string[] = [];
   page.on('pageerror', (error) => failures.push(error.message));
   await page.goto(
-    `${address}/index.html?for=${encodeURIComponent('product:<b>,%zz,tern-x;nothing:at-all;country:velmark,kisara;__proto__:x')}`,
+    `${address}/index.html?for=${encodeURIComponent(
+      'product:<b>,%zz,tern-x;nothing:at-all;country:velmark,kisara;__proto__:x',
+    )}`,
   );
   await expect(page.getByLabel('Model')).toHaveValue('');
   // One value where one is to be chosen.

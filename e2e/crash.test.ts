@@ -1,6 +1,6 @@
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
-import { clickInto, isSaved, moveCaret, pageRests, stored } from './pages.ts';
+import { clickInto, isSaved, moveCaret, pageRests, projectOf, stored } from './pages.ts';
 import { Robot } from './robot.ts';
 import { freshGround, serve } from './serving.ts';
 
@@ -23,10 +23,7 @@ test('the server dies while six people type: nothing is lost and nobody reloads'
   await page.getByLabel('Password').fill('lanternfish');
   await page.getByRole('button', { name: 'Sign in' }).click();
   await expect(page).toHaveURL(/\/library$/u);
-  const session = (await (await page.request.get('/api/session')).json()) as {
-    projects: { id: string }[];
-  };
-  const project = `/api/projects/${session.projects[0]!.id}`;
+  const project = await projectOf(page);
   const { id, version } = (await (
     await page.request.post(`${project}/items`, {
       data: { type: 'concept', title: 'Storm', folder: '' },

@@ -1,5 +1,5 @@
 import { expect, test, type Browser, type Page } from '@playwright/test';
-import { clickInto, isSaved, newTopic, stored } from './pages.ts';
+import { clickInto, isSaved, newTopic, projectOf, stored } from './pages.ts';
 import { signIn } from './people.ts';
 import { stockOf } from './stock.ts';
 
@@ -154,10 +154,8 @@ test('a topic that is removed while it is open can be made one again', async ({
   await page.keyboard.type('Still wanted.');
   await isSaved(page);
   const noor = await other(browser, 'noor', page.url());
-  const session = (await (await noor.request.get('/api/session')).json()) as {
-    projects: { id: string }[];
-  };
-  await noor.request.delete(`/api/projects/${session.projects[0]!.id}/items/soon-gone`);
+  const project = await projectOf(noor);
+  await noor.request.delete(`${project}/items/soon-gone`);
   await expect(page.getByRole('alert')).toContainText('removed from the library');
   await page.getByRole('button', { name: 'Make it a topic again' }).click();
   await expect(page.getByRole('alert')).toBeHidden();
@@ -190,10 +188,8 @@ test('a whole text that a program saves joins what is being written', async ({ p
   await clickInto(page.locator('.ProseMirror .is-conbody p'));
   await page.keyboard.type('By hand.');
   await isSaved(page);
-  const session = (await (await page.request.get('/api/session')).json()) as {
-    projects: { id: string }[];
-  };
-  const address = `/api/projects/${session.projects[0]!.id}/items/written-from-two-sides`;
+  const project = await projectOf(page);
+  const address = `${project}/items/written-from-two-sides`;
   const item = (await (await page.request.get(address)).json()) as {
     text: string;
     version: number;

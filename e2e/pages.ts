@@ -30,15 +30,20 @@ export async function newTopic(page: Page, kind: string, title: string): Promise
   ).toContainText(title);
   if (kind !== 'Map') await pageRests(page);
 }
+/** Where the API has the project, as `/api/projects/ID`. */
+export async function projectOf({ request }: Page): Promise<string> {
+  const session = (await (await request.get('/api/session')).json()) as {
+    projects: { id: string }[];
+  };
+  return `/api/projects/${session.projects[0]!.id}`;
+}
 /** The text of the open topic or map as the server has it. */
 export const stored = async (page: Page): Promise<string> => {
   const id = new URL(page.url()).pathname.split('/').at(-1)!;
-  const session = (await (await page.request.get('/api/session')).json()) as {
-    projects: { id: string }[];
+  const project = await projectOf(page);
+  const item = (await (await page.request.get(`${project}/items/${id}`)).json()) as {
+    text: string;
   };
-  const item = (await (
-    await page.request.get(`/api/projects/${session.projects[0]!.id}/items/${id}`)
-  ).json()) as { text: string };
   return item.text;
 };
 export const isSaved = (page: Page) =>

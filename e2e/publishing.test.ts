@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import { faults } from './faults.ts';
-import { clickInto, moveCaret, pageRests } from './pages.ts';
+import { clickInto, moveCaret, pageRests, projectOf } from './pages.ts';
 import { signIn } from './people.ts';
 import { stockOf } from './stock.ts';
 
@@ -179,12 +179,13 @@ test('readers’ choices and blocking problems are set; a look changes beside th
   await page.getByLabel('Missing letters').check();
   await page.getByRole('button', { name: 'Save edition' }).click();
   const saved = async () => {
-    const session = (await (await page.request.get('/api/session')).json()) as {
-      projects: { id: string }[];
-    };
-    const all = (await (
-      await page.request.get(`/api/projects/${session.projects[0]!.id}/editions`)
-    ).json()) as { id: string; choices: unknown; stops: string[]; look: string }[];
+    const project = await projectOf(page);
+    const all = (await (await page.request.get(`${project}/editions`)).json()) as {
+      id: string;
+      choices: unknown;
+      stops: string[];
+      look: string;
+    }[];
     return all.find(({ id }) => id === edition)!;
   };
   await expect
@@ -292,7 +293,7 @@ test('what a lens marks has its colour on a site that the server shows', async (
   await signIn(page, 'teo', '/library');
   const stock = await stockOf(page);
   const headers = { origin: new URL(page.url()).origin };
-  const base = `/api/projects/${((await (await page.request.get('/api/session')).json()) as { projects: { id: string }[] }).projects[0]!.id}`;
+  const { base } = stock;
   const lens = (await (
     await page.request.post(`${base}/lenses`, { headers, data: { name: 'Marks the quay' } })
   ).json()) as { id: string };

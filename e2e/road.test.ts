@@ -93,7 +93,7 @@ test('a changed sentence travels from the page to the manual and the site', asyn
     // “Saved” may still be said of what was there before: what is compared is what the server has.
     await expect.poll(() => stored(page)).toContain('Twice a year.');
     await page.getByRole('tab', { name: 'Uses' }).click();
-    await page.getByRole('button', { name: /What Tern Help will say otherwise/u }).click();
+    await page.getByRole('button', { name: /Changes of Tern Help since/u }).click();
     await expect(
       page.getByRole('region', { name: 'Before and after in Tern Help' }).locator('ins'),
     ).toContainText('Twice a year.');

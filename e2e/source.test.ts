@@ -1,7 +1,8 @@
 import { expect, test, type Page } from '@playwright/test';
 import { faults } from './faults.ts';
-import { clickInto, isSaved, moveCaret, newTopic, stored } from './pages.ts';
+import { clickInto, isSaved, moveCaret, newTopic, projectOf, stored } from './pages.ts';
 import { signIn } from './people.ts';
+import { xml } from './xml.ts';
 
 test.beforeEach(({ page }) => signIn(page, 'noor'));
 const lines = (page: Page) => page.locator('.cm-content');
@@ -85,7 +86,8 @@ test('a topic is written as Markdown where possible, and refused with a reason w
   await expect
     .poll(() => stored(page))
     .toMatch(
-      /<ul>\s*<li><i>one<\/i><\/li>\s*<li>two<\/li>\s*<\/ul>\s*<section>\s*<title>More<\/title>\s*<p>Said <codeph>so<\/codeph>\.<\/p>/u,
+      xml`<ul><li><i>one</i></li><li>two</li></ul><section><title>More</title>
+        <p>Said <codeph>so</codeph>.</p>`,
     );
   await page.keyboard.insertText('\n<div>x</div>\n');
   await expect(page.getByText('Not in the topic yet')).toContainText(
@@ -108,13 +110,11 @@ test('what cannot be read of a text that was left keeps no topic from opening', 
   page,
 }) => {
   await newTopic(page, 'Concept', 'Torn leftover');
-  const { projects } = (await (await page.request.get('/api/session')).json()) as {
-    projects: { id: string }[];
-  };
+  const project = await projectOf(page);
   const id = page.url().split('/').at(-1)!;
   await page.evaluate(
     (name) => localStorage.setItem(name, '{"language":"sou'),
-    `ukiyo-text /projects/${projects[0]!.id} ${id}`,
+    `ukiyo-text ${project.replace('/api', '')} ${id}`,
   );
   await page.reload();
   await expect(page.locator('.ProseMirror')).toContainText('Torn leftover');

@@ -77,7 +77,7 @@ test('a linked folder is read again before a build, and never overwrites work do
     `<title>Book of tides</title><topicref href="topic:${spring}"/>`,
   );
   const edition = await stock.edition('Tides site', map, { output: 'site' });
-  await test.step('an edition that asks for it reads it again before it is built, and tells what is wrong in it', async () => {
+  await test.step('an edition reads it again before it is built, with its problems', async () => {
     await page.goto(`/publish/${edition}`);
     await page.getByRole('button', { name: 'Settings' }).click();
     await page.getByText('read again before each build').click();

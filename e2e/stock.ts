@@ -1,4 +1,5 @@
 import { expect, type Page } from '@playwright/test';
+import { projectOf } from './pages.ts';
 
 /**
  * What a test needs to be there before a person begins, made by the same requests that the
@@ -19,10 +20,7 @@ export interface Stock {
 
 /** @param page of somebody who may do all of it */
 export async function stockOf(page: Page): Promise<Stock> {
-  const session = (await (await page.request.get('/api/session')).json()) as {
-    projects: { id: string }[];
-  };
-  const base = `/api/projects/${session.projects[0]!.id}`;
+  const base = await projectOf(page);
   const headers = { origin: new URL(page.url()).origin };
   const make = async <Answer>(path: string, data: object): Promise<Answer> =>
     (await (await page.request.post(`${base}/${path}`, { headers, data })).json()) as Answer;

@@ -1,17 +1,13 @@
 import { expect, test, type Page } from '@playwright/test';
 import type { Designs } from '@ukiyo/contracts';
 import { faults } from './faults.ts';
-import { clickInto, moveCaret } from './pages.ts';
+import { clickInto, moveCaret, projectOf } from './pages.ts';
 import { signIn } from './people.ts';
 import { stockOf } from './stock.ts';
 
 const designs = async (page: Page): Promise<Designs> => {
-  const session = (await (await page.request.get('/api/session')).json()) as {
-    projects: { id: string }[];
-  };
-  return (await (
-    await page.request.get(`/api/projects/${session.projects[0]!.id}/designs`)
-  ).json()) as Designs;
+  const project = await projectOf(page);
+  return (await (await page.request.get(`${project}/designs`)).json()) as Designs;
 };
 const saved = (page: Page) => expect(page.getByText('Saved', { exact: true })).toBeVisible();
 const specimen = (page: Page) => page.getByRole('region', { name: 'Specimen' });
@@ -478,11 +474,7 @@ test('an unstyled look gets a style; numerals change by language; change bars ar
     .poll(
       async () =>
         (
-          (await (
-            await page.request.get(
-              `/api/projects/${((await (await page.request.get('/api/session')).json()) as { projects: { id: string }[] }).projects[0]!.id}/editions`,
-            )
-          ).json()) as {
+          (await (await page.request.get(`${await projectOf(page)}/editions`)).json()) as {
             id: string;
             since: string | null;
           }[]

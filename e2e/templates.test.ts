@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { choose, clickInto, isSaved, moveCaret, stored } from './pages.ts';
+import { choose, clickInto, isSaved, moveCaret, projectOf, stored } from './pages.ts';
 import { signIn } from './people.ts';
 
 test('an administrator makes a template in the editor; topics start from it with guidance', async ({
@@ -34,10 +34,8 @@ test('an administrator makes a template in the editor; topics start from it with
   await page.goto(template);
   await expect(page.locator('.ProseMirror')).toHaveAttribute('contenteditable', 'false');
   const id = new URL(template).pathname.split('/').at(-1)!;
-  const session = (await (await page.request.get('/api/session')).json()) as {
-    projects: { id: string }[];
-  };
-  const refused = await page.request.put(`/api/projects/${session.projects[0]!.id}/items/${id}`, {
+  const project = await projectOf(page);
+  const refused = await page.request.put(`${project}/items/${id}`, {
     data: { text, version: 1 },
   });
   expect(refused.status()).toBe(403);

@@ -55,7 +55,7 @@ test('words, paragraphs and rows are set for models by keys, and seen through a 
     await page.keyboard.press('Alt+8');
     await expect(page.locator('.ProseMirror .varies')).toHaveCount(1);
   });
-  await test.step('through a lens the page reads as that reader gets it, here and on every screen', async () => {
+  await test.step('a lens shows the page as that reader gets it, on every screen', async () => {
     await page.goto('/write/how-the-station-measures');
     const deep = page.getByText('The acoustic sensor hangs above');
     await page.getByLabel('Lens').selectOption('installer-tern-q');

@@ -14,7 +14,7 @@ test('a map is written as one document, from topic to topic by keys', async ({ p
   expect(count).toBeGreaterThan(50);
   expect(await sheets.count()).toBeLessThan(20);
 
-  await test.step('the contents lead to a topic far below, and what is typed there is kept', async () => {
+  await test.step('the contents lead to a topic far below, which keeps what is typed', async () => {
     await contents.getByRole('button', { name: 'Clean the well' }).click();
     const topic = page.getByRole('region', { name: 'Clean the well' });
     await expect(topic.locator('.ProseMirror')).toBeFocused();
@@ -25,7 +25,7 @@ test('a map is written as one document, from topic to topic by keys', async ({ p
     await page.keyboard.press('Control+z');
     await isSaved(page);
   });
-  await test.step('from the last line the arrow goes on into the next topic, and back', async () => {
+  await test.step('the arrow goes from the last line into the next topic, and back', async () => {
     await moveCaret(page, 'Control+End');
     // What was taken back is gone from the contents as well. Other tests arrange this map too.
     await expect(

@@ -1,6 +1,7 @@
 import { expect, test } from '@playwright/test';
-import { clickInto, isSaved, newTopic, stored } from './pages.ts';
+import { clickInto, isSaved, newTopic, projectOf, stored } from './pages.ts';
 import { signIn } from './people.ts';
+import { xml } from './xml.ts';
 
 test.beforeEach(({ page }) => signIn(page));
 
@@ -54,7 +55,8 @@ test('a map is arranged by dragging, and every change can be undone', async ({ p
   ]);
   await isSaved(page);
   expect(await stored(page)).toMatch(
-    /<topicref href="topic:alarms">\s*<topicref href="topic:alarm-codes"\/>\s*<\/topicref>\s*<topicref href="topic:care-plan"\/>/u,
+    xml`<topicref href="topic:alarms"><topicref href="topic:alarm-codes"/></topicref>
+      <topicref href="topic:care-plan"/>`,
   );
   await entry('Care plan').dragTo(entry('Alarms'), { targetPosition: { x: 60, y: 2 } });
   await expect(page.getByRole('treeitem').locator('.title')).toHaveText([
@@ -103,10 +105,7 @@ test('a problem of a build leads to its place', async ({ page }) => {
   await page.keyboard.press('Enter');
   await page.keyboard.type('Second.');
   await isSaved(page);
-  const session = (await (await page.request.get('/api/session')).json()) as {
-    projects: { id: string }[];
-  };
-  const project = `/api/projects/${session.projects[0]!.id}`;
+  const project = await projectOf(page);
   const topic = (await (await page.request.get(`${project}/items/leaky`)).json()) as {
     text: string;
     version: number;

@@ -2,6 +2,7 @@ import { expect, test } from '@playwright/test';
 import { faults } from './faults.ts';
 import { choose, clickInto, isSaved, moveCaret, newTopic, stored } from './pages.ts';
 import { signIn } from './people.ts';
+import { xml } from './xml.ts';
 
 test.beforeEach(({ page }) => signIn(page, 'noor'));
 
@@ -26,7 +27,8 @@ test('a task is written by keyboard alone, step after step', async ({ page }) =>
   const text = await stored(page);
   expect(text).toContain('<shortdesc>A clean lens sees further.</shortdesc>');
   expect(text).toMatch(
-    /<step>\s*<cmd>Breathe on the lens\.<\/cmd>\s*<\/step>\s*<step>\s*<cmd>Wipe it with a soft cloth\.<\/cmd>\s*<stepresult>It shines\.<\/stepresult>/u,
+    xml`<step><cmd>Breathe on the lens.</cmd></step><step><cmd>Wipe it with a soft cloth.</cmd>
+      <stepresult>It shines.</stepresult>`,
   );
   await page.getByRole('tab', { name: 'Problems' }).click();
   await expect(page.getByText('This topic is valid.')).toBeVisible();

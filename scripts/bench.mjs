@@ -1,7 +1,8 @@
 #!/usr/bin/env node
 /**
  * `npm run bench` runs all measurements; `npm run bench --
- * compose|readers|copies|site|reading|print|thousand|proof|server|browser|editor|beside|attacks|start`
+ * compose|readers|copies|site|reading|print|thousand|proof|server|browser|editor|beside|
+ * attacks|start`
  * some of them, each in a process of its own and compiled like what ships.
  */
 import { spawnSync } from 'node:child_process';

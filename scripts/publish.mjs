@@ -15,7 +15,8 @@ const help = `UKIYO_TOKEN=… npm run publish -- --edition NAME [options]
   --fail-on SEVERITY
                    end with 1 where a problem is an ${severities.join(', ')} or worse (error)
   --out FOLDER     put what was built there
-Instead of a token, which one makes under Publish, UKIYO_EMAIL and UKIYO_PASSWORD say who asks; UKIYO_URL says where the server is.
+Instead of a token, which one makes under Publish, UKIYO_EMAIL and UKIYO_PASSWORD say who asks;
+UKIYO_URL says where the server is.
 `;
 const { values } = parseArgs({
   options: {

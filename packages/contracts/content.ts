@@ -187,8 +187,11 @@ export const Reach = z.object({
       id: z.uuid(),
       name: z.string(),
       lens: z.string().nullable(),
-      /** As it was last built: the number of that impression, and the version of what is asked for that went into it. */ built:
-        z.object({ number: z.number().int(), version: z.number().int() }).nullable(),
+      /**
+       * As it was last built: the number of that impression, and the version of what is asked for
+       * that went into it.
+       */
+      built: z.object({ number: z.number().int(), version: z.number().int() }).nullable(),
     }),
   ),
 });

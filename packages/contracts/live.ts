@@ -13,7 +13,8 @@ export const LiveRequest = z.discriminatedUnion('kind', [
   /**
    * The first message. `client` is made up by the editor and known to it alone: with it, the same
    * person takes up a broken line again.
-   * With the epoch and version of a document that the editor still has, only what is newer comes. */
+   * With the epoch and version of a document that the editor still has, only what is newer comes.
+   */
   z.object({
     kind: z.literal('open'),
     client: ClientId,

@@ -36,7 +36,7 @@ describe('packages', () => {
     ['deep-water', 'installer-tern-d', {}],
     ['installation-manual', 'quay-velmark', { product: 'Tern Q', 'not-there-yet': 'X' }],
   ] as const)(
-    'of one edition hold all that it is made of: %s composes to the same publication, in an empty library',
+    'of one edition hold all it needs: %s composes the same in an empty library',
     async (map, lensId, variables) => {
       const all = readPackage(await readFolder('demo/library'));
       const library = textLibrary(all.items, all.assets, { lenses: all.lenses });
@@ -96,7 +96,8 @@ describe('packages', () => {
         'stand-ins.ditamap',
         bytes(
           '<map>' +
-            `<topicref href="pictures/plug-v.svg" format="svg" processing-role="resource-only" props="country(velmark)">${mark}</topicref>` +
+            '<topicref href="pictures/plug-v.svg" format="svg" processing-role="resource-only" ' +
+            `props="country(velmark)">${mark}</topicref>` +
             '</map>',
         ),
       ],
@@ -151,7 +152,7 @@ describe('packages', () => {
       'href="../t/a%20b.dita#a/p"',
     );
     expect(new TextDecoder().decode(out.get('t/a b.dita'))).toMatch(
-      /^<\?xml[^>]+\?>\n<!DOCTYPE concept PUBLIC "-\/\/OASIS\/\/DTD DITA Concept\/\/EN" "concept.dtd">/u,
+      /^<\?xml[^>]+\?>\n<!DOCTYPE concept PUBLIC "[^"]*DITA Concept\/\/EN" "concept\.dtd">/u,
     );
   });
 

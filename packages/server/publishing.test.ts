@@ -515,7 +515,7 @@ describe('publishing', () => {
     expect([first.headers['content-type'], first.headers['content-security-policy']]).toEqual([
       'text/html; charset=utf-8',
       expect.stringMatching(
-        /^default-src 'none'; .*script-src 'self'; .*sandbox allow-scripts (?!.*allow-same-origin)/u,
+        /^default-src 'none'; .*script-src 'self'; .*sandbox allow-scripts (?!.*same-origin)/u,
       ),
     ]);
     expect(first.body).toContain('Of oak.');

@@ -20,6 +20,8 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { settleImage } from './media/image.ts';
 import { startTestServer, type TestServer } from './testing.ts';
 
+/** An id that nothing has. */
+const nowhere = '00000000-0000-4000-8000-000000000000';
 let server: TestServer;
 beforeAll(async () => void (server = await startTestServer()));
 afterAll(() => server.close());
@@ -85,13 +87,13 @@ describe('access', () => {
     ['GET', '~/items', roles],
     ['GET', '~/items/alarms', roles],
     ['GET', '~/impressions', roles],
-    ['GET', '~/impressions/00000000-0000-4000-8000-000000000000/download', roles],
+    ['GET', `~/impressions/${nowhere}/download`, roles],
     ['GET', '~/tokens', ['administrator', 'publisher']],
     ['POST', '~/tokens', ['administrator', 'publisher'], {}],
-    ['DELETE', '~/tokens/00000000-0000-4000-8000-000000000000', ['administrator', 'publisher']],
+    ['DELETE', `~/tokens/${nowhere}`, ['administrator', 'publisher']],
     ['GET', '~/notices', ['administrator', 'publisher']],
     ['POST', '~/notices', ['administrator', 'publisher'], {}],
-    ['DELETE', '~/notices/00000000-0000-4000-8000-000000000000', ['administrator', 'publisher']],
+    ['DELETE', `~/notices/${nowhere}`, ['administrator', 'publisher']],
     ['GET', '~/outbox', ['administrator', 'publisher']],
     ['GET', '~/package', roles],
     ['GET', '~/agreements', roles],
@@ -126,7 +128,7 @@ describe('access', () => {
     ['GET', '~/uses?id=alarms', roles],
     ['GET', '~/appearances', roles],
     ['GET', '~/copies', roles],
-    ['GET', '~/editions/00000000-0000-4000-8000-000000000000/contents', roles],
+    ['GET', `~/editions/${nowhere}/contents`, roles],
     ['GET', '~/variables', roles],
     ['GET', '~/sources', ['administrator', 'publisher', 'writer']],
     ['GET', '~/sources/none', ['administrator', 'publisher', 'writer']],
@@ -137,13 +139,13 @@ describe('access', () => {
     ['PUT', '~/designs/sheets/x', ['administrator', 'publisher'], {}],
     ['PUT', '~/designs/plans/x', ['administrator', 'publisher'], {}],
     ['PUT', '~/designs/looks/x', ['administrator', 'publisher'], {}],
-    ['GET', '~/editions/00000000-0000-4000-8000-000000000000/proof/site/harbour/index.html', roles],
-    ['POST', '~/editions/00000000-0000-4000-8000-000000000000/proof/site', roles, {}],
+    ['GET', `~/editions/${nowhere}/proof/site/harbour/index.html`, roles],
+    ['POST', `~/editions/${nowhere}/proof/site`, roles, {}],
     ['DELETE', '~/designs/plans/none', ['administrator', 'publisher']],
     ['POST', '~/designs/specimen', roles, {}],
-    ['POST', '~/editions/00000000-0000-4000-8000-000000000000/proof', roles, {}],
-    ['POST', '~/editions/00000000-0000-4000-8000-000000000000/proof/whole', roles, {}],
-    ['GET', '~/editions/00000000-0000-4000-8000-000000000000/proof/whole.pdf', roles],
+    ['POST', `~/editions/${nowhere}/proof`, roles, {}],
+    ['POST', `~/editions/${nowhere}/proof/whole`, roles, {}],
+    ['GET', `~/editions/${nowhere}/proof/whole.pdf`, roles],
     ['GET', '~/designs/sheets/workshop/uses', roles],
     ['GET', '~/why?item=none&path=', roles],
     ['POST', '~/variables/none', ['administrator', 'publisher', 'writer'], {}],
@@ -160,60 +162,26 @@ describe('access', () => {
     ['POST', '~/items/none/alternates/release', ['administrator', 'publisher', 'writer'], {}],
     ['PUT', '~/assets/none/alternate', ['administrator', 'publisher', 'writer'], {}],
     ['POST', '~/copies/share', ['administrator', 'publisher', 'writer'], {}],
-    ['GET', '~/editions/00000000-0000-4000-8000-000000000000/readers', roles],
+    ['GET', `~/editions/${nowhere}/readers`, roles],
     ['DELETE', '~/items/none', ['administrator', 'publisher', 'writer']],
     ['POST', '~/assets', ['administrator', 'publisher', 'writer']],
     ['POST', '~/package', ['administrator', 'publisher']],
     ['POST', '~/editions', ['administrator', 'publisher'], {}],
+    ['POST', `~/editions/${nowhere}/impressions`, ['administrator', 'publisher']],
+    ['POST', `~/impressions/${nowhere}/cancel`, ['administrator', 'publisher']],
+    ['PUT', `~/impressions/${nowhere}/name`, ['administrator', 'publisher'], {}],
     [
       'POST',
-      '~/editions/00000000-0000-4000-8000-000000000000/impressions',
-      ['administrator', 'publisher'],
-    ],
-    [
-      'POST',
-      '~/impressions/00000000-0000-4000-8000-000000000000/cancel',
-      ['administrator', 'publisher'],
-    ],
-    [
-      'PUT',
-      '~/impressions/00000000-0000-4000-8000-000000000000/name',
-      ['administrator', 'publisher'],
-      {},
-    ],
-    [
-      'POST',
-      '~/impressions/00000000-0000-4000-8000-000000000000/notes',
+      `~/impressions/${nowhere}/notes`,
       ['administrator', 'publisher', 'writer', 'reviewer'],
       {},
     ],
-    [
-      'PUT',
-      '~/impressions/00000000-0000-4000-8000-000000000000/seal',
-      ['administrator', 'publisher'],
-      {},
-    ],
-    [
-      'DELETE',
-      '~/impressions/00000000-0000-4000-8000-000000000000/seal',
-      ['administrator', 'publisher'],
-    ],
-    [
-      'DELETE',
-      '~/impressions/00000000-0000-4000-8000-000000000000',
-      ['administrator', 'publisher'],
-    ],
-    [
-      'POST',
-      '~/impressions/00000000-0000-4000-8000-000000000000/again',
-      ['administrator', 'publisher'],
-    ],
-    [
-      'GET',
-      '~/impressions/00000000-0000-4000-8000-000000000000/since/00000000-0000-4000-8000-000000000000',
-      roles,
-    ],
-    ['GET', '~/editions/00000000-0000-4000-8000-000000000000/shipped/manual.pdf', roles],
+    ['PUT', `~/impressions/${nowhere}/seal`, ['administrator', 'publisher'], {}],
+    ['DELETE', `~/impressions/${nowhere}/seal`, ['administrator', 'publisher']],
+    ['DELETE', `~/impressions/${nowhere}`, ['administrator', 'publisher']],
+    ['POST', `~/impressions/${nowhere}/again`, ['administrator', 'publisher']],
+    ['GET', `~/impressions/${nowhere}/since/${nowhere}`, roles],
+    ['GET', `~/editions/${nowhere}/shipped/manual.pdf`, roles],
   ];
   it.each(table)('%s %s is for %s only', async (method, path, allowed, body) => {
     expect((await server.ask(undefined, method, path, body)).statusCode).toBe(401);
@@ -577,10 +545,9 @@ describe('questions about the whole library', () => {
       version: changed.version,
     });
     expect((await check()).problems).toEqual(before.problems);
-    expect(
-      (await server.ask('reader', 'GET', '~/editions/00000000-0000-4000-8000-000000000000/readers'))
-        .statusCode,
-    ).toBe(404);
+    expect((await server.ask('reader', 'GET', `~/editions/${nowhere}/readers`)).statusCode).toBe(
+      404,
+    );
   });
 });
 
@@ -1124,7 +1091,8 @@ describe('images', () => {
   };
   it('are what their first bytes say', () => {
     const png = Buffer.from(
-      'iVBORw0KGgoAAAANSUhEUgAAAAMAAAACCAYAAACddGYaAAAAD0lEQVR4nGP4z8DwHxkDAF/TBfvRpmmnAAAAAElFTkSuQmCC',
+      'iVBORw0KGgoAAAANSUhEUgAAAAMAAAACCAYAAACddGYaAAAAD0lEQVR4nGP4z8DwHxkDAF/TBfvRpmmn' +
+        'AAAAAElFTkSuQmCC',
       'base64',
     );
     expect(settleImage(png, 'text/html')).toMatchObject({
@@ -1143,7 +1111,8 @@ describe('images', () => {
   });
   it('drawn in SVG lose what could act or fetch and keep what draws', () => {
     const hostile =
-      '<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" viewBox="0 0 20 10" onload="x()">' +
+      '<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" ' +
+      'viewBox="0 0 20 10" onload="x()">' +
       '<script>x()</script><style>@import url(https://evil.example/x.css);</style>' +
       '<style>.a{fill:red}</style><a href="javascript:x()"><rect/></a>' +
       '<use xlink:href="https://evil.example/x.svg#a"/><use href="#ok"/>' +

@@ -226,7 +226,7 @@ describe('bars beside what changed', () => {
 });
 
 describe('what an edition says of itself', () => {
-  it('overrides its map on the cover, in the file and in links; bad dates are refused', async () => {
+  it('overrides its map on the cover, in file and links; bad dates are refused', async () => {
     const { id: _id, ...kept } = await edition('Tern Operator’s Handbook');
     const ask = (facts: object) =>
       server.ask('publisher', 'POST', '~/editions', { ...kept, name: 'Harbour handbook', facts });

@@ -38,7 +38,8 @@ const composed = (texts: readonly string[], more: Partial<Composition> = {}): Pu
     ...more,
   });
 const filter = (lens: string, meta = ''): string =>
-  `<ditavalref href="lens:${lens}" format="ditaval">${meta === '' ? '' : `<ditavalmeta>${meta}</ditavalmeta>`}</ditavalref>`;
+  `<ditavalref href="lens:${lens}" format="ditaval">` +
+  `${meta === '' ? '' : `<ditavalmeta>${meta}</ditavalmeta>`}</ditavalref>`;
 const suffix = (text: string): string => `<dvrResourceSuffix>${text}</dvrResourceSuffix>`;
 const shown = ({ places }: Publication): string[] =>
   allPlaces(places).map(
@@ -65,7 +66,8 @@ describe('branches with filters of their own', () => {
     expect(shown(publication)).toEqual(['a: a Face it south. Watch.']);
     const within = composed([
       mapOf(
-        `<topicref href="topic:b">${filter('installer')}<topicref href="topic:a">${filter('solar')}</topicref>` +
+        `<topicref href="topic:b">${filter('installer')}<topicref href="topic:a">` +
+          `${filter('solar')}</topicref>` +
           '</topicref>',
       ),
       a,
@@ -75,7 +77,8 @@ describe('branches with filters of their own', () => {
   });
   it('stand once for each filter, renamed as they say; links stay in the branch', () => {
     const branch =
-      `<topicref href="topic:a">${filter('mains', suffix('-mains'))}${filter('solar', suffix('-solar'))}<topicref href="topic:b"/>` +
+      `<topicref href="topic:a">${filter('mains', suffix('-mains'))}` +
+      `${filter('solar', suffix('-solar'))}<topicref href="topic:b"/>` +
       '</topicref>';
     const publication = composed([mapOf(branch), a, b]);
     expect(shown(publication)).toEqual([
@@ -95,7 +98,8 @@ describe('branches with filters of their own', () => {
     const prefix = (text: string): string => `<dvrResourcePrefix>${text}</dvrResourcePrefix>`;
     const publication = composed([
       mapOf(
-        `<topichead navtitle="H">${filter('installer', prefix('i-'))}<topicref href="topic:a">${filter('solar', prefix('s-') + suffix('_1'))}</topicref>` +
+        `<topichead navtitle="H">${filter('installer', prefix('i-'))}` +
+          `<topicref href="topic:a">${filter('solar', prefix('s-') + suffix('_1'))}</topicref>` +
           '</topichead>',
       ),
       a,
@@ -121,7 +125,8 @@ describe('branches with filters of their own', () => {
       '<keywords><keyword>12 V</keyword></keywords></topicmeta></keydef>';
     const map = (scope: string): string =>
       mapOf(
-        `<topicref href="topic:c"${scope}>${filter('mains', scopes('m-'))}${filter('solar', scopes('s-'))}${key}</topicref>` +
+        `<topicref href="topic:c"${scope}>${filter('mains', scopes('m-'))}` +
+          `${filter('solar', scopes('s-'))}${key}</topicref>` +
           '<topicref href="topic:d"/>',
       );
     const texts = [

@@ -190,7 +190,8 @@ describe('keys', () => {
     const publication = composeTexts(
       [
         mapOf(
-          `${key('q', ' product="tern-q"')}${key('d', ' product="tern-d"')}<topicref href="topic:a"/>`,
+          `${key('q', ' product="tern-q"')}${key('d', ' product="tern-d"')}` +
+            '<topicref href="topic:a"/>',
         ),
         use,
       ],
@@ -278,7 +279,8 @@ describe('keys', () => {
       rules: [{ facet: 'product', value: 'tern-q', action: 'drop' }],
     };
     const map = mapOf(
-      `${key('base')}${key('deep', ' product="tern-d"')}${key('quay', ' product="tern-q"')}${key('tief', ' product="tern-d" xml:lang="de"')}<topicref href="topic:a"/>`,
+      `${key('base')}${key('deep', ' product="tern-d"')}${key('quay', ' product="tern-q"')}` +
+        `${key('tief', ' product="tern-d" xml:lang="de"')}<topicref href="topic:a"/>`,
     );
     expect(bodyText(composeTexts([map, use], { facets, lens }), 'a')).toBe('deep');
     expect(bodyText(composeTexts([map, use], { facets }), 'a')).toBe('base');
@@ -314,7 +316,8 @@ describe('keys', () => {
       `<keydef keys="${name}"><topicmeta><linktext>${words}</linktext></topicmeta></keydef>`;
     const publication = composeTexts([
       '<map id="m"><title>' +
-        `<ph keyref="full"/>!</title>${text('full', 'Tern <ph keyref="k"/>')}${text('k', 'Q <ph keyref="loop"/>')}${text('loop', 'x<ph keyref="loop"/>')}</map>`,
+        `<ph keyref="full"/>!</title>${text('full', 'Tern <ph keyref="k"/>')}` +
+        `${text('k', 'Q <ph keyref="loop"/>')}${text('loop', 'x<ph keyref="loop"/>')}</map>`,
     ]);
     expect(publication.facts.title).toBe('Tern Q x!');
   });
@@ -539,7 +542,10 @@ describe('links made by where topics stand', () => {
       `<relrow ${attributes}><relcell>${first}</relcell>` +
       `<relcell product="q d">${second}</relcell></relrow>`;
     const [a, b, c] = ['a', 'b', 'c'].map((id) => `<topicref href="topic:${id}"/>`);
-    const relations = `<reltable>${row('product="d"', a!, b!)}${row('', '<topicref href="topic:a" product="q"/>', b!)}${row('product="q"', a!, c!)}${row('', b!, c!)}${row('product="d"', b!, c!)}</reltable>`;
+    const relations =
+      `<reltable>${row('product="d"', a!, b!)}` +
+      `${row('', '<topicref href="topic:a" product="q"/>', b!)}${row('product="q"', a!, c!)}` +
+      `${row('', b!, c!)}${row('product="d"', b!, c!)}</reltable>`;
     const { places } = composeTexts(
       [mapOf(all + relations), ...['a', 'b', 'c'].map((id) => concept(id))],
       { facets, open: ['product'] },

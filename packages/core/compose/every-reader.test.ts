@@ -288,7 +288,8 @@ it('finds a list that is left empty exactly where composing for some reader give
           mapOf(`<topicref href="topic:a"${attributes(place)}/>`),
           concept(
             'a',
-            `<ul${attributes(list)}>${items.map((item) => `<li${attributes(item)}>x</li>`).join('')}</ul>`,
+            `<ul${attributes(list)}>` +
+              `${items.map((item) => `<li${attributes(item)}>x</li>`).join('')}</ul>`,
           ),
         ];
         const isLeftEmpty = everybody.some((reader) => {

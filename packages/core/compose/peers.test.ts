@@ -6,10 +6,14 @@ import { allPlaces, type Publication, type ResolvedLink } from './index.ts';
  * Links to another publication (DITA 1.3, 2.4.4.8 “Cross-deliverable addressing and linking”, from
  * memory): a map with `scope="peer"` is not taken in; its keys are reached through its key scope.
  */
-const handbook = `<bookmap id="handbook"><booktitle><mainbooktitle>Handbook</mainbooktitle></booktitle><bookmeta><bookid><booknumber>BWI 7</booknumber></bookid></bookmeta>
-  <chapter href="topic:alarms"/><chapter href="topic:care" keys="upkeep"><topicref href="topic:wash" props="product(tern-d)"/></chapter></bookmap>`;
+const handbook = `<bookmap id="handbook">
+  <booktitle><mainbooktitle>Handbook</mainbooktitle></booktitle>
+  <bookmeta><bookid><booknumber>BWI 7</booknumber></bookid></bookmeta>
+  <chapter href="topic:alarms"/><chapter href="topic:care" keys="upkeep">
+    <topicref href="topic:wash" props="product(tern-d)"/></chapter></bookmap>`;
 const peer =
-  '<mapref href="map:handbook" format="ditamap" scope="peer" keyscope="book" processing-role="resource-only"/>';
+  '<mapref href="map:handbook" format="ditamap" scope="peer" keyscope="book" ' +
+  'processing-role="resource-only"/>';
 const others = [
   handbook,
   concept('alarms'),

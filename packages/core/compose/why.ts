@@ -57,11 +57,9 @@ export function standingOf(
     const isHere =
       holds(content, item, path) ||
       (home !== undefined && content.origin.item === item && holds(content, home.item, home.path));
-    return isHere
-      ? [
-          `${number === undefined ? '' : `${number} `}${label}${content.origin.item === item ? '' : ' (borrowed)'}`,
-        ]
-      : [];
+    if (!isHere) return [];
+    const numbered = number === undefined ? label : `${number} ${label}`;
+    return [content.origin.item === item ? numbered : `${numbered} (borrowed)`];
   });
   if (places.length > 0 && element) {
     const detail = borrowed

@@ -328,7 +328,8 @@ describe('tables', () => {
     const row = (cells: number): string => `<row>${'<entry/>'.repeat(cells)}</row>`;
     expect(body(insert('table'))).toBe(
       '<p>a</p><table><title>|</title>' +
-        `<tgroup cols="3">${[1, 2, 3].map((at) => `<colspec colname="col${at}"/>`).join('')}<thead>${row(3)}</thead>` +
+        `<tgroup cols="3">${[1, 2, 3].map((at) => `<colspec colname="col${at}"/>`).join('')}` +
+        `<thead>${row(3)}</thead>` +
         `<tbody>${row(3)}${row(3)}</tbody></tgroup></table>`,
     );
     expect(body(insert('simpletable'))).toContain(

@@ -145,7 +145,8 @@ function makeSchema(): Schema {
   const marksIn = (parent: string): string => phrasesIn(parent).join(' ');
   const lineOf = (parent: string): string => {
     const images = mayContain(parent, 'image') ? ['image'] : [];
-    return `(${[special.text, special.rawInline, ...images, ...phrasesIn(parent).map((name) => `${name}_inline`)].join(' | ')})*`;
+    const phrases = phrasesIn(parent).map((name) => `${name}_inline`);
+    return `(${[special.text, special.rawInline, ...images, ...phrases].join(' | ')})*`;
   };
 
   for (const name of elements) {

@@ -78,7 +78,14 @@ describe('facet values are set', () => {
   it('on what is around the caret: the cell, its column, its row, the table', () => {
     const table = (cells: string[]): string =>
       '<table><tgroup cols="2">' +
-      `<tbody>${cells.map((cell, at) => `<row><entry>${at}</entry><entry${cell}>${at === 0 ? 'here' : 'x'}</entry></row>`).join('')}</tbody>` +
+      '<tbody>' +
+      cells
+        .map(
+          (cell, at) =>
+            `<row><entry>${at}</entry><entry${cell}>${at === 0 ? 'here' : 'x'}</entry></row>`,
+        )
+        .join('') +
+      '</tbody>' +
       '</tgroup></table>';
     const state = caretIn(table(['', '']), 'here');
     const varyings = varyingsAt(state);

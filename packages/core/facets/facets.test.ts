@@ -271,8 +271,12 @@ describe('subject-scheme maps', () => {
    * memory.
    */
   it('bind subjects to attributes, by title or by navigation title', () => {
-    const scheme = `<subjectScheme><subjectdef keys="os"><topicmeta><navtitle>Power</navtitle></topicmeta><subjectdef keys="solar" navtitle="Solar"><subjectdef keys="solar-40"/></subjectdef></subjectdef>
-      <enumerationdef><attributedef name="platform"/><subjectdef keyref="os"/></enumerationdef></subjectScheme>`;
+    const scheme = `<subjectScheme>
+      <subjectdef keys="os"><topicmeta><navtitle>Power</navtitle></topicmeta>
+      <subjectdef keys="solar" navtitle="Solar"><subjectdef keys="solar-40"/></subjectdef>
+      </subjectdef>
+      <enumerationdef><attributedef name="platform"/><subjectdef keyref="os"/>
+      </enumerationdef></subjectScheme>`;
     expect(readSubjectScheme(scheme).facets).toEqual([
       {
         name: 'platform',

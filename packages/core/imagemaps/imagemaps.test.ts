@@ -88,7 +88,8 @@ describe('areas of an image map', () => {
     expect(writeCanonical(after).replace(/\s*\n\s*/gu, '')).toBe(
       '<imagemap><title>M</title><image href="asset:i"/><area id="x"><shape>rect</shape>' +
         '<coords>5,2,10,20</coords>' +
-        '<xref audience="operator" format="html" href="https://tides.example/" outputclass="new-window" scope="external">Lid</xref>' +
+        '<xref audience="operator" format="html" href="https://tides.example/" ' +
+        'outputclass="new-window" scope="external">Lid</xref>' +
         '</area>' +
         '<area><shape>circle</shape><coords>3,4,5</coords><xref>Dial</xref></area><area>' +
         '<shape>poly</shape><coords>1,2</coords><xref href="topic:c">odd</xref></area>' +

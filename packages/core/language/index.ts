@@ -1,6 +1,9 @@
 /** Scripts that put no space between words. */
-const unparted =
-  /[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Thai}\p{Script=Khmer}\p{Script=Lao}\p{Script=Myanmar}]/u;
+const unpartedScripts = ['Han', 'Hiragana', 'Katakana', 'Thai', 'Khmer', 'Lao', 'Myanmar'];
+const unparted = new RegExp(
+  `[${unpartedScripts.map((script) => `\\p{Script=${script}}`).join('')}]`,
+  'u',
+);
 
 /**
  * All of those scripts stand above this, and looking for a range is much faster than looking for

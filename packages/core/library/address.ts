@@ -39,8 +39,10 @@ export function readReference(href: string, self: string): Reference {
 export function writeReference(reference: Reference, kindOf: 'topic' | 'map' = 'topic'): string {
   if (reference.kind === 'asset' || reference.kind === 'lens')
     return `${reference.kind}:${reference.id}`;
-  if (reference.kind === 'item')
-    return `${kindOf}:${reference.id}${reference.element === undefined ? '' : `/${reference.element}`}`;
+  if (reference.kind === 'item') {
+    const item = `${kindOf}:${reference.id}`;
+    return reference.element === undefined ? item : `${item}/${reference.element}`;
+  }
   return reference.href;
 }
 

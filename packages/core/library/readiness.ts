@@ -17,14 +17,14 @@ export function checkReadiness(root: Element, facts: readonly ReadyFact[]): Prob
   return facts.flatMap(({ name, label, ready }) => {
     const value = own[name];
     if (ready.length === 0 || (value !== undefined && ready.includes(value))) return [];
+    const said =
+      value === undefined ? `does not say its ${label}` : `has “${value}” for its ${label}`;
     const wanted = ready.map((one) => `“${one}”`).join(' or ');
     return [
       problem(
         'warning',
         'fact.not-ready',
-        `“${titleOf(root)}” ` +
-          `${value === undefined ? `does not say its ${label}` : `has “${value}” for its ${label}`}: ` +
-          `it goes out with ${wanted}.`,
+        `“${titleOf(root)}” ${said}: it goes out with ${wanted}.`,
         { path: [] },
       ),
     ];

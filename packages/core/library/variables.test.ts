@@ -31,7 +31,10 @@ const word = (key: string, text: string, more: Partial<KeyDefinition> = {}): Key
 const keysOf = (map: Element): string[] =>
   definitionsIn(map).map(
     ({ definition: { key, text } }) =>
-      `${key}=${(text ?? []).map((node) => (typeof node === 'string' ? node : lineOf(node as Element))).join('')}`,
+      `${key}=` +
+      (text ?? [])
+        .map((node) => (typeof node === 'string' ? node : lineOf(node as Element)))
+        .join(''),
   );
 
 describe('variables of a map', () => {
@@ -157,7 +160,8 @@ describe('variables of a map', () => {
         (outer, inner, uses) => {
           const texts = [
             '<map id="m">' +
-              `<title>${use('k')}</title>${outer.join('')}<topicgroup keyscope="s">${inner.join('')}<topicref href="topic:x" keys="t"/>` +
+              `<title>${use('k')}</title>${outer.join('')}<topicgroup keyscope="s">` +
+              `${inner.join('')}<topicref href="topic:x" keys="t"/>` +
               '</topicgroup></map>',
             concept('x', `<p id="p">${uses.map(use).join()}</p><p conkeyref="t/p"/>`),
           ];

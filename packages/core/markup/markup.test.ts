@@ -55,7 +55,7 @@ describe('reading', () => {
     ['<!DOCTYPE a [<!ENTITY x "xxxx"><!ENTITY y "&x;&x;">]><a>&y;</a>', 'xml.entities'],
     [`${'<a>'.repeat(limits.depth + 1)}${'</a>'.repeat(limits.depth + 1)}`, 'xml.too-deep'],
     [
-      `<a ${Array.from({ length: limits.attributes + 1 }, (_, index) => `a${index}="x"`).join(' ')}/>`,
+      `<a ${Array.from(Array(limits.attributes + 1), (_, at) => `a${at}="x"`).join(' ')}/>`,
       'xml.too-many-attributes',
     ],
     [`<a x="${'y'.repeat(limits.attributeLength + 1)}"/>`, 'xml.attribute-too-long'],

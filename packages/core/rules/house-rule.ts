@@ -34,7 +34,8 @@ export type HouseRule = Common &
     | {
         readonly kind: 'pattern';
         readonly element: string;
-        /** A regular expression (RE2 syntax, which cannot run without end) that the text must match. */ readonly pattern: string;
+        /** A regular expression that the text must match, in RE2 syntax, which cannot run on. */
+        readonly pattern: string;
       }
     | {
         readonly kind: 'phrase';

@@ -4,7 +4,9 @@ import { lineOf, readXml } from '../markup/index.ts';
 import { gridOf } from './index.ts';
 
 const tgroup = (inner: string, columns = 3): string =>
-  `<tgroup cols="${columns}">${Array.from({ length: columns }, (_, index) => `<colspec colname="c${index + 1}"/>`).join('')}<tbody>${inner}</tbody>` +
+  `<tgroup cols="${columns}">` +
+  Array.from({ length: columns }, (_, index) => `<colspec colname="c${index + 1}"/>`).join('') +
+  `<tbody>${inner}</tbody>` +
   '</tgroup>';
 const grid = (xml: string) => gridOf(readXml(xml).document!.root);
 const drawn = (xml: string) =>
@@ -12,7 +14,8 @@ const drawn = (xml: string) =>
     cells
       .map(
         ({ element, column, columnSpan, rowSpan }) =>
-          `${lineOf(element)}@${column}${columnSpan > 1 ? `→${columnSpan}` : ''}${rowSpan > 1 ? `↓${rowSpan}` : ''}`,
+          `${lineOf(element)}@${column}${columnSpan > 1 ? `→${columnSpan}` : ''}` +
+          `${rowSpan > 1 ? `↓${rowSpan}` : ''}`,
       )
       .join(' '),
   );
@@ -81,7 +84,15 @@ describe('the grid of a table', () => {
             rows
               .map(
                 (row) =>
-                  `<row>${row.map(({ namest, nameend, morerows }) => `<entry${namest ? ` namest="${namest}"` : ''}${nameend ? ` nameend="${nameend}"` : ''} morerows="${morerows}"/>`).join('')}</row>`,
+                  '<row>' +
+                  row
+                    .map(({ namest, nameend, morerows }) => {
+                      const from = namest ? ` namest="${namest}"` : '';
+                      const to = nameend ? ` nameend="${nameend}"` : '';
+                      return `<entry${from}${to} morerows="${morerows}"/>`;
+                    })
+                    .join('') +
+                  '</row>',
               )
               .join(''),
           );

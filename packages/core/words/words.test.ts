@@ -4,7 +4,7 @@ import { wordsFor } from './index.ts';
 
 describe('words of the product', () => {
   it.each(['en', 'de', 'ja', 'ar', 'he'])(
-    '%s: all are there, with a place for the number where one goes, and a name for each type of note',
+    '%s: are complete, with a place for each number and a name for each type of note',
     (locale) => {
       const words = wordsFor(locale);
       const { notes, ...others } = words;

@@ -8,21 +8,23 @@ import { limits } from '@ukiyo/core/markup';
 import { openPromise, type Entry, type ZipFile } from 'yauzl';
 import { isTextFile, type PackageFiles } from './files.ts';
 
+const megabyte = 1024 * 1024;
+
 /**
  * Bounds on what a package may hold: enough for a library of 10,000 topics, too little for a zip
  * bomb. In bytes.
  */
 export const zipLimits = {
   entries: 40_000,
-  entrySize: 200 * 1024 * 1024,
-  totalSize: 2 * 1024 * 1024 * 1024,
+  entrySize: 200 * megabyte,
+  totalSize: 2048 * megabyte,
   /**
    * A text of the most characters that are read, each of up to three bytes (UTF-8 of what UTF-16
    * has as one unit).
    */
   textSize: 3 * limits.size,
   /** All texts together: they are in memory at once, to find what leads to what. */
-  totalText: 100 * 1024 * 1024,
+  totalText: 100 * megabyte,
 } as const;
 
 /** Characters of a path in a package. */
@@ -80,12 +82,14 @@ async function entriesOf(zip: ZipFile): Promise<Entry[]> {
       throw tooLarge(`The entry “${fileName}” of the package is too large`);
     total += uncompressedSize;
     totalText += isText ? uncompressedSize : 0;
-    if (total > zipLimits.totalSize || totalText > zipLimits.totalText)
-      throw tooLarge(
-        `The package is too large: with “${fileName}” it has more than ` +
-          `${Math.round((totalText > zipLimits.totalText ? zipLimits.totalText : zipLimits.totalSize) / 1024 / 1024)} ` +
-          `MB${totalText > zipLimits.totalText ? ' of text' : ''}`,
-      );
+    const most =
+      totalText > zipLimits.totalText
+        ? `${zipLimits.totalText / megabyte} MB of text`
+        : total > zipLimits.totalSize
+          ? `${zipLimits.totalSize / megabyte} MB`
+          : undefined;
+    if (most !== undefined)
+      throw tooLarge(`The package is too large: with “${fileName}” it has more than ${most}`);
     entries.set(fileName, entry);
   }
   return [...entries.values()];

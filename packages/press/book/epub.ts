@@ -231,12 +231,14 @@ function packageDocument(
         .filter((path) => path.endsWith('.xhtml') && !['title.xhtml', 'nav.xhtml'].includes(path)),
     ].map((path) => raw(`<itemref idref="${idOf(path)}"/>`)),
   );
+  const direction = directionOf(locale) === 'rtl' ? ' page-progression-direction="rtl"' : '';
   return (
     '<?xml version="1.0" encoding="UTF-8"?>\n' +
-    `<package xmlns="http://www.idpf.org/2007/opf" version="3.0" unique-identifier="book" xml:lang="${locale}">` +
+    '<package xmlns="http://www.idpf.org/2007/opf" version="3.0" unique-identifier="book"' +
+    ` xml:lang="${locale}">` +
     `<metadata xmlns:dc="http://purl.org/dc/elements/1.1/">${meta}</metadata>` +
     `<manifest>${manifest}</manifest>` +
-    `<spine${directionOf(locale) === 'rtl' ? ' page-progression-direction="rtl"' : ''}>${spine}</spine>` +
+    `<spine${direction}>${spine}</spine>` +
     '</package>\n'
   );
 }

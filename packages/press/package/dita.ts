@@ -114,7 +114,8 @@ export function ditaFiles(
       'facets.ditamap',
       encoder.encode(
         '<?xml version="1.0" encoding="UTF-8"?>\n' +
-          '<!DOCTYPE subjectScheme PUBLIC "-//OASIS//DTD DITA Subject Scheme Map//EN" "subjectScheme.dtd">\n' +
+          '<!DOCTYPE subjectScheme PUBLIC "-//OASIS//DTD DITA Subject Scheme Map//EN" ' +
+          '"subjectScheme.dtd">\n' +
           `${writeSubjectScheme(facets)}`,
       ),
     );
@@ -123,10 +124,11 @@ export function ditaFiles(
 
 function xmlFile(root: string, text: string): string {
   const name = doctypes[root];
+  const systemId = systemIds[root] ?? `${root}.dtd`;
   const doctype =
     name === undefined
       ? ''
-      : `<!DOCTYPE ${root} PUBLIC "-//OASIS//DTD ${name}//EN" "${systemIds[root] ?? `${root}.dtd`}">\n`;
+      : `<!DOCTYPE ${root} PUBLIC "-//OASIS//DTD ${name}//EN" "${systemId}">\n`;
   return `<?xml version="1.0" encoding="UTF-8"?>\n${doctype}${text}`;
 }
 

@@ -41,5 +41,6 @@ export function bundleIndex(
       tag('nav', { 'aria-label': wordsFor(locale).contents }, list),
     ),
   );
-  return `<!doctype html>\n${tag('html', { lang: locale, dir: directionOf(locale) }, head, body)}\n`;
+  const html = tag('html', { lang: locale, dir: directionOf(locale) }, head, body);
+  return `<!doctype html>\n${html}\n`;
 }

@@ -25,11 +25,17 @@ const source = () => ({
 const said =
   'Nobody leaves the quay before the tide has turned and the well is closed again, whatever ' +
   'the clock in the office says of it.';
+const filler = 'Sand, weed and a small crab under the lid. ';
 const paragraph = `<p>${said} ${said}</p>`;
 const table = (rows: number): string =>
   '<table><title>What was left</title><tgroup cols="2"><thead><row><entry>Well</entry>' +
   '<entry>Found</entry></row></thead>' +
-  `<tbody>${Array.from({ length: rows }, (_, at) => `<row><entry>${at}</entry><entry>${'Sand, weed and a small crab under the lid. '.repeat(1 + (at % 3))}</entry></row>`).join('')}</tbody>` +
+  '<tbody>' +
+  Array.from(
+    { length: rows },
+    (_, at) => `<row><entry>${at}</entry><entry>${filler.repeat(1 + (at % 3))}</entry></row>`,
+  ).join('') +
+  '</tbody>' +
   '</tgroup></table>';
 const between: Readonly<Record<string, string>> = {
   heading: '</section><section><title>A heading inside</title>',

@@ -556,7 +556,8 @@ describe('an image map on paper', () => {
       `<xref href="topic:b">${name}</xref></area>`;
     const map =
       '<imagemap><title>Quay</title><image href="asset:quay" width="100mm"><alt>The quay</alt>' +
-      `</image>${area('50,25,80,60', 'Ladder')}${area('150,75,10', 'Bollard', 'circle')}</imagemap>`;
+      `</image>${area('50,25,80,60', 'Ladder')}${area('150,75,10', 'Bollard', 'circle')}` +
+      '</imagemap>';
     const publication = composeTexts(
       [
         '<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle>' +
@@ -590,9 +591,7 @@ describe('an image map on paper', () => {
     const text = execFileSync('pdftotext', ['-f', '1', '-l', '1', file, '-'], {
       encoding: 'utf8',
     }).replace(/\s+/gu, ' ');
-    expect(text).toMatch(
-      /A .*Ladder on the next page.*B .*Bollard on the next page|Ladder on the next page Bollard on the next page/u,
-    );
+    expect(text).toMatch(/Ladder on the next page (?:.*B .*)?Bollard on the next page/u);
     const boxes = execFileSync('pdftotext', ['-bbox', '-f', '1', '-l', '1', file, '-'], {
       encoding: 'utf8',
     });
@@ -672,7 +671,9 @@ describe('what is out of all measure', () => {
     [
       '10,000 index entries',
       book(
-        `<p>${Array.from({ length: 10_000 }, (_, at) => `<indexterm>Entry ${at}</indexterm>`).join('')}END</p>`,
+        '<p>' +
+          Array.from({ length: 10_000 }, (_, at) => `<indexterm>Entry ${at}</indexterm>`).join('') +
+          'END</p>',
         '<backmatter><booklists><indexlist/></booklists></backmatter>',
       ),
     ],

@@ -29,6 +29,8 @@ const within = ([a, b, c, d, e, f]: Matrix, [p, q, r, s, t, u]: Matrix): Matrix 
   b * t + d * u + f,
 ];
 const short = (number: number): number => Math.round(number * 1000) / 1000;
+const shortened = (steps: string): string =>
+  steps.replace(/-?\d+\.\d{4,}/gu, (number) => String(short(Number(number))));
 const matrix = / transform="matrix\(([^)]*)\)"/u;
 function matrixOf(tag: string): Matrix {
   const [a, b, c, d, e, f] = (matrix.exec(tag)?.[1] ?? '').split(/[\s,]+/u).map(Number);
@@ -48,8 +50,8 @@ function matrixOf(tag: string): Matrix {
  */
 const outline = /<path d="M 0 0 ?([^"MLHVCSQTA]*)"\s*\/>/u;
 /** Glyphs of one run of text, one after the other in one colour. */
-const run =
-  /(?:<use xlink:href="#[^"]+" x="[^"]+" y="0" (fill="[^"]+" fill-rule="[^"]+")\/>\s*)(?:<use xlink:href="#[^"]+" x="[^"]+" y="0" \1\/>\s*)*/gu;
+const use = '<use xlink:href="#[^"]+" x="[^"]+" y="0" ';
+const run = new RegExp(`${use}(fill="[^"]+" fill-rule="[^"]+")/>\\s*(?:${use}\\1/>\\s*)*`, 'gu');
 const glyph = /xlink:href="#([^"]+)" x="([^"]+)"/gu;
 const reference = /(?:href="#|url\(#)([^")]+)/gu;
 
@@ -158,7 +160,8 @@ function shapeOf(
       x: short(Number(x)),
     }));
     if (glyphs.some(({ steps }) => steps === undefined)) return whole;
-    return `<path d="${glyphs.map(({ steps, x }) => `M${x} 0${steps!.replace(/-?\d+\.\d{4,}/gu, (number) => String(short(Number(number))))}`).join('')}" ${look}/>`;
+    const path = glyphs.map(({ steps, x }) => `M${x} 0${shortened(steps!)}`).join('');
+    return `<path d="${path}" ${look}/>`;
   });
   const needed = neededBy(outlined, definitions);
   const svg = needed.length === 0 ? outlined : `<g><defs>${needed.join('')}</defs>${outlined}</g>`;

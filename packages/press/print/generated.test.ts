@@ -80,7 +80,9 @@ function composed({ chapters, plan: _plan, sheet }: Manual): {
       : '';
     return (
       '<p><indexterm>Term ' +
-      `${one.term}</indexterm>Begin.</p>${links.join('')}${`<p>${filler.repeat(4)}</p>`.repeat(one.paragraphs)}<section>${figure}${table}<p>End.</p>` +
+      `${one.term}</indexterm>Begin.</p>${links.join('')}` +
+      `${`<p>${filler.repeat(4)}</p>`.repeat(one.paragraphs)}<section>${figure}${table}` +
+      '<p>End.</p>' +
       '</section>'
     );
   };
@@ -88,7 +90,8 @@ function composed({ chapters, plan: _plan, sheet }: Manual): {
     `<concept id="${one.id}"><title>${titleOf(one.id)}</title><conbody>${body(one)}</conbody>` +
     '</concept>';
   const entry = ([first, ...rest]: readonly Topic[]): string =>
-    `<chapter href="topic:${first!.id}">${rest.map(({ id }) => `<topicref href="topic:${id}"/>`).join('')}</chapter>`;
+    `<chapter href="topic:${first!.id}">` +
+    `${rest.map(({ id }) => `<topicref href="topic:${id}"/>`).join('')}</chapter>`;
   const lists = '<frontmatter><booklists><toc/><figurelist/><tablelist/></booklists></frontmatter>';
   const map =
     '<bookmap id="m"><booktitle><mainbooktitle>Made</mainbooktitle>' +

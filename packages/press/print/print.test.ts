@@ -65,7 +65,8 @@ describe('the printed manual of the demo', async () => {
     for (const { anchor, label, number } of listed) {
       const shown = result.pages.find(({ id }) => id === anchor)!.shown;
       const line = new RegExp(
-        `${number === undefined ? '' : `${number.replace('.', '\\.')} `}${label.replace(/[.*+?^${}()|[\]\\]/gu, '\\$&')} ` +
+        `${number === undefined ? '' : `${number.replace('.', '\\.')} `}` +
+          `${label.replace(/[.*+?^${}()|[\]\\]/gu, '\\$&')} ` +
           `[ .]*${shown}( |$)`,
         'u',
       );
@@ -341,7 +342,9 @@ describe('bad content', () => {
     expect(printable(`e${'\u0301'.repeat(1000)}`)).toBe(`e${'\u0301'.repeat(30)}`);
   });
   it('impossible spans and deep nesting are drawn as far as they go', async () => {
-    const deep = `${'<ul><li>'.repeat(70)}bottom${'</li></ul>'.repeat(70)}${'<note><lq><ol><li>'.repeat(20)}floor${'</li></ol></lq></note>'.repeat(20)}`;
+    const deep =
+      `${'<ul><li>'.repeat(70)}bottom${'</li></ul>'.repeat(70)}` +
+      `${'<note><lq><ol><li>'.repeat(20)}floor${'</li></ol></lq></note>'.repeat(20)}`;
     const { text, problems } = await print(
       '<table><tgroup cols="2"><colspec colname="a"/><tbody><row>' +
         '<entry morerows="9">x</entry><entry>y</entry><entry>z</entry></row></tbody></tgroup>' +

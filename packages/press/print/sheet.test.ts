@@ -239,7 +239,9 @@ describe('fields and covers', () => {
 
 describe('tables on paper', () => {
   const row = (cells: readonly string[], name = 'entry'): string =>
-    `<row>${cells.map((cell) => (cell.startsWith('<') ? cell : `<${name}>${cell}</${name}>`)).join('')}</row>`;
+    '<row>' +
+    cells.map((cell) => (cell.startsWith('<') ? cell : `<${name}>${cell}</${name}>`)).join('') +
+    '</row>';
   const table = (attributes: string, head: string, rows: string): string =>
     `<table id="t"${attributes}><title>T</title><tgroup cols="3"><thead>${head}</thead>` +
     `<tbody>${rows}</tbody></tgroup></table>`;
@@ -263,7 +265,13 @@ describe('tables on paper', () => {
   it('turn heads that ask for it, so that narrow columns can have long ones', async () => {
     const { pages } = await printed(
       book(
-        `<section>${table('', row(['<entry rotate="1">Greatest permitted load</entry>', 'b', 'c']), row(['1', '2', '3']))}</section>`,
+        '<section>' +
+          table(
+            '',
+            row(['<entry rotate="1">Greatest permitted load</entry>', 'b', 'c']),
+            row(['1', '2', '3']),
+          ) +
+          '</section>',
       ),
       { sheet: workshop, plan: a4 },
     );
@@ -297,7 +305,12 @@ describe('tables on paper', () => {
       printed(
         book(
           '<section><ul><li>Item ' +
-            `${table(' orient="land"', row(['Headword', 'b', 'c']), Array.from({ length: count }, (_, at) => row([`Pipe${at}`, 'Wedge', 'z'])).join(''))}</li>` +
+            table(
+              ' orient="land"',
+              row(['Headword', 'b', 'c']),
+              Array.from({ length: count }, (_, at) => row([`Pipe${at}`, 'Wedge', 'z'])).join(''),
+            ) +
+            '</li>' +
             '</ul></section>',
         ),
         { sheet: workshop, plan: a4 },
@@ -353,8 +366,8 @@ describe('words that readers open, and what terms mean', () => {
     expect(usual).not.toContain('What one holds.');
   });
   it('stand in brackets, or nowhere', async () => {
-    expect(await page('in brackets', 'in brackets')).toMatch(
-      /rail \(with both hands\) while you go\. The rail \(What one holds\.\) is long; a rail ends\./u,
+    expect(await page('in brackets', 'in brackets')).toContain(
+      'rail (with both hands) while you go. The rail (What one holds.) is long; a rail ends.',
     );
     expect(await page('nowhere', 'nowhere')).toContain('Hold the rail while you go.');
   });

@@ -14,7 +14,8 @@ export function qrImage(address: string): Uint8Array {
       : '',
   ).join('');
   return new TextEncoder().encode(
-    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${side} ${side}" width="${side}" height="${side}">` +
+    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${side} ${side}"` +
+      ` width="${side}" height="${side}">` +
       `<rect width="${side}" height="${side}" fill="#fff"/><path d="${dark}" fill="#000"/>` +
       '</svg>',
   );

@@ -2,9 +2,11 @@
  * Control characters that XML allows to be written but no output can show, and marks that turn the
  * direction of text around them.
  */
-
-const unprintable =
-  /[\u0000-\u0008\u000B\u000C\u000E-\u001F\u007F-\u009F\u202A-\u202E\u2066-\u2069\uFEFF\uFFFE\uFFFF]/gu;
+const unprintable = new RegExp(
+  String.raw`[\u0000-\u0008\u000B\u000C\u000E-\u001F\u007F-\u009F` +
+    String.raw`\u202A-\u202E\u2066-\u2069\uFEFF\uFFFE\uFFFF]`,
+  'gu',
+);
 
 /**
  * Marks that stand on one letter, beyond those of any language: the longest known has 18, and the

@@ -25,17 +25,21 @@ export function contextTargets({
  * `contextHelp.address(id)` gives the page, `contextHelp.open(id)` opens it; the page
  * `help.html?id=…` of the site goes there by itself.
  */
-export const contextScript = (
-  targets: Readonly<Record<string, ContextTarget>>,
-): string => `(function () {
+export function contextScript(targets: Readonly<Record<string, ContextTarget>>): string {
+  const pages = Object.fromEntries(Object.entries(targets).map(([id, { page }]) => [id, page]));
+  return `(function () {
   var base = document.currentScript.src.replace(/[^/]*$/, '');
-  var pages = ${inScript(JSON.stringify(Object.fromEntries(Object.entries(targets).map(([id, { page }]) => [id, page])), null, 1))};
+  var pages = ${inScript(JSON.stringify(pages, null, 1))};
   var known = function (id) { return Object.prototype.hasOwnProperty.call(pages, id); };
-  var address = function (id) { return base + (known(id) ? pages[id] : 'help.html?id=' + encodeURIComponent(id)); };
+  var address = function (id) {
+    return base + (known(id) ? pages[id] : 'help.html?id=' + encodeURIComponent(id));
+  };
   window.contextHelp = {
     has: known,
     address: address,
-    open: function (id, target) { return window.open(address(id), target || 'context-help', 'noopener'); }
+    open: function (id, target) {
+      return window.open(address(id), target || 'context-help', 'noopener');
+    }
   };
   var here = location.href.split(/[?#]/)[0];
   var query = new URLSearchParams(location.search);
@@ -47,3 +51,4 @@ export const contextScript = (
   }
 })();
 `;
+}

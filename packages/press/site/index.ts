@@ -191,9 +191,13 @@ export function siteFiles(
 }
 
 /** The pages for search engines (sitemaps.org, protocol 0.9). */
-const siteMap = (address: string, paths: readonly string[]): string =>
-  '<?xml version="1.0" encoding="UTF-8"?>\n' +
-  `<urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9">${paths.map((path) => `<url><loc>${escapeText(addressOf(address, path))}</loc></url>`).join('')}</urlset>\n`;
+function siteMap(address: string, paths: readonly string[]): string {
+  const urls = paths.map((path) => `<url><loc>${escapeText(addressOf(address, path))}</loc></url>`);
+  return (
+    '<?xml version="1.0" encoding="UTF-8"?>\n' +
+    `<urlset xmlns="http://www.sitemaps.org/schemas/sitemap/0.9">${urls.join('')}</urlset>\n`
+  );
+}
 
 /** What a style sheet says of screens. */
 export function sheetRules(sheet: StyleSheet, locale: string): string {

@@ -32,10 +32,8 @@ export function languagesPage(title: string, locales: readonly string[]): string
       ),
     ),
   );
-  return (
-    '<!doctype html>\n' +
-    `${tag('html', { lang: locales[0] }, head, tag('body', {}, tag('main', {}, tag('h1', {}, text(title)), list)))}\n`
-  );
+  const body = tag('body', {}, tag('main', {}, tag('h1', {}, text(title)), list));
+  return `<!doctype html>\n${tag('html', { lang: locales[0] }, head, body)}\n`;
 }
 
 /**
@@ -44,8 +42,13 @@ export function languagesPage(title: string, locales: readonly string[]): string
  */
 export const languagesScript = `(function () {
   var links = Array.prototype.slice.call(document.querySelectorAll('a[hreflang]'));
-  var wanted = (navigator.languages || [navigator.language]).map(function (one) { return one.toLowerCase(); });
-  var fits = function (link, one) { var own = link.hreflang.toLowerCase(); return own === one || one.indexOf(own + '-') === 0; };
+  var wanted = (navigator.languages || [navigator.language]).map(function (one) {
+  return one.toLowerCase();
+});
+  var fits = function (link, one) {
+  var own = link.hreflang.toLowerCase();
+  return own === one || one.indexOf(own + '-') === 0;
+};
   for (var at = 0; at < wanted.length; at += 1) {
     var found = links.filter(function (link) { return fits(link, wanted[at]); })[0];
     if (found) break;

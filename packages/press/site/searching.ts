@@ -64,9 +64,11 @@ export function searchIndexScript(
     });
   const forSome = Object.keys(only).length === 0 ? '' : `,"only":${JSON.stringify(only)}`;
   const same = synonyms.length === 0 ? '' : `,"synonyms":${JSON.stringify(synonyms)}`;
+  const { locale } = publication;
+  const index = searchIndex(documents, locale);
   return dataScript(
     'search',
-    `{"locale":${JSON.stringify(publication.locale)}${forSome}${same},"index":${searchIndex(documents, publication.locale)}}`,
+    `{"locale":${JSON.stringify(locale)}${forSome}${same},"index":${index}}`,
   );
 }
 
@@ -202,14 +204,23 @@ export function searchIndex(documents: readonly IndexedDocument[], locale: strin
     dirtCount: 0,
     serializationVersion: 2,
   };
-  return `${JSON.stringify(head).slice(0, -1)},"index":[${[...terms].map(([term, standing]) => `[${JSON.stringify(term)},${writeStanding(standing)}]`).join()}]}`;
+  const index = [...terms].map(
+    ([term, standing]) => `[${JSON.stringify(term)},${writeStanding(standing)}]`,
+  );
+  return `${JSON.stringify(head).slice(0, -1)},"index":[${index.join()}]}`;
 }
 
 /** An object with the keys 0, 1, 2 … */
 const numbered = (values: readonly unknown[]): object => Object.assign({}, values);
 
-const writeStanding = (standing: Standing): string =>
-  `{${standing.flatMap(({ documents, counts }, field) => (documents.length === 0 ? [] : [`"${field}":{${documents.map((at, index) => `"${at}":${counts[index]!}`).join()}}`])).join()}}`;
+function writeStanding(standing: Standing): string {
+  const fields = standing.flatMap(({ documents, counts }, field) => {
+    if (documents.length === 0) return [];
+    const found = documents.map((at, index) => `"${at}":${counts[index]!}`);
+    return [`"${field}":{${found.join()}}`];
+  });
+  return `{${fields.join()}}`;
+}
 
 /**
  * JSON as it may stand in a script: `<` never appears in it, so it cannot end the script early when

@@ -39,8 +39,10 @@ const key = (name: string, words: string, attributes: string): string =>
   `<keydef keys="${name}" ${attributes}><topicmeta><keywords><keyword>${words}</keyword>` +
   '</keywords></topicmeta></keydef>';
 const term = (id: string, word: string, meaning: string, base?: string): string =>
-  `<glossentry id="${id}"${base ? ' platform="solar"><glossterm>' : '><glossterm>'}${word}</glossterm>` +
-  `<glossdef>${meaning}</glossdef>${base ? `<prolog><data name="alternate-of" href="topic:${base}"/></prolog>` : ''}</glossentry>`;
+  `<glossentry id="${id}"${base ? ' platform="solar"' : ''}><glossterm>${word}</glossterm>` +
+  `<glossdef>${meaning}</glossdef>` +
+  `${base ? `<prolog><data name="alternate-of" href="topic:${base}"/></prolog>` : ''}` +
+  '</glossentry>';
 const alternate = (id: string, base: string, more: string, inner = ''): string =>
   `<concept id="${id}" platform="solar"><title>${id}</title>` +
   `<prolog>${more}<data name="alternate-of" href="topic:${base}"/></prolog><conbody><p>By ` +
@@ -67,9 +69,12 @@ const library = libraryOf([
     '<concept id="dusk"><title>After dusk</title><conbody><p>It waits.</p></conbody></concept>',
   ),
   concept('fuse', '<p><xref href="topic:steps/last"/> and <xref href="topic:steps/item"/></p>'),
-  `<task id="steps"><title>Do</title><taskbody><steps><step product="tern-q"><cmd>Hang</cmd></step><stepsection platform="mains">Dead?</stepsection>
+  `<task id="steps"><title>Do</title><taskbody><steps>
+      <step product="tern-q"><cmd>Hang</cmd></step>
+      <stepsection platform="mains">Dead?</stepsection>
      <step platform="solar-40"><cmd>Turn</cmd></step><step id="last"><cmd>Read</cmd></step></steps>
-     <result><ol><li product="tern-d">one</li><li id="item">two</li></ol></result></taskbody></task>`,
+     <result><ol><li product="tern-d">one</li><li id="item">two</li></ol></result>
+      </taskbody></task>`,
   term('float', 'float', 'Rises'),
   term('float-solar', 'float', 'Rises, and charges', 'float'),
 ]);

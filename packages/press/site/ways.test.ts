@@ -25,7 +25,8 @@ describe('every page of every site of the demo', () => {
     const german = {
       locale: 'de',
       address: (anchor: string | undefined) =>
-        `../de/${anchor === undefined ? 'index.html' : (siteAddress(help, anchor) ?? 'index.html')}`,
+        '../de/' +
+        `${anchor === undefined ? 'index.html' : (siteAddress(help, anchor) ?? 'index.html')}`,
     };
     const harbour = shippedLooks['harbour']!;
     const before = compose({ library: demoLibrary, map: 'station-interface' });
@@ -236,8 +237,9 @@ describe('what is new or changed', () => {
     expect(fileOf(publication, 'contents-data.js')).toContain(
       '"h":"fresh.html","t":"fresh","n":"3","m":"new"',
     );
-    expect(fileOf(publication, 'index.html')).toMatch(
-      /New and changed<\/h2><ul><li><a href="other\.html">other<\/a><span class="news">Changed<\/span><\/li><li><a href="fresh/u,
+    expect(fileOf(publication, 'index.html')).toContain(
+      'New and changed</h2><ul><li><a href="other.html">other</a>' +
+        '<span class="news">Changed</span></li><li><a href="fresh',
     );
   });
   it('is not told where nothing is compared', () =>

@@ -65,10 +65,9 @@ export function seenBy(
     if (!isElement(node)) return typeof node === 'string' ? node : '';
     if (isHidden(node) || isEmptyList(node)) return '';
     const number = numbers.get(node.attributes['data-n'] ?? '');
-    return (
-      number ??
-      `${node.name === 'img' ? ` [${node.attributes['src']}] ` : ''}${node.children.map(words).join('')}`
-    );
+    if (number !== undefined) return number;
+    const image = node.name === 'img' ? ` [${node.attributes['src']}] ` : '';
+    return `${image}${node.children.map(words).join('')}`;
   };
   const parts: string[] = [];
   walk(body, (one) => void (isSeenOf(one) && parts.push(words(one))));

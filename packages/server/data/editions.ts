@@ -311,7 +311,9 @@ export function editionStore({ sequelize, models }: Database): EditionStore {
     async outdated(edition) {
       const rows = await sequelize.query<{ id: string }>(
         `SELECT i.id FROM impressions i JOIN editions e ON e.id = i.edition
-         WHERE i.edition = :edition AND i.state NOT IN ('queued', 'running') AND (i.seal IS NULL OR i.seal = 'null'::jsonb) AND i.name = '' AND e.since IS DISTINCT FROM i.id
+         WHERE i.edition = :edition AND i.state NOT IN ('queued', 'running')
+           AND (i.seal IS NULL OR i.seal = 'null'::jsonb) AND i.name = ''
+           AND e.since IS DISTINCT FROM i.id
            AND i.number < (
              SELECT number FROM impressions WHERE edition = :edition AND state = 'done'
              ORDER BY number DESC LIMIT 1

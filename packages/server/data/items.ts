@@ -471,8 +471,10 @@ export function itemStore(
       const ids = Object.keys(versions);
       if (ids.length === 0) return [];
       return sequelize.query<LibraryText>(
-        `SELECT r.item_id AS id, i.kind, i.folder, i.name, r.version, r.text FROM revisions r JOIN items i ON i.project_id = r.project_id AND i.id = r.item_id
-         WHERE r.project_id = :project AND r.item_id IN (:ids) AND r.version = (:versions::jsonb ->> r.item_id)::integer`,
+        `SELECT r.item_id AS id, i.kind, i.folder, i.name, r.version, r.text FROM revisions r
+          JOIN items i ON i.project_id = r.project_id AND i.id = r.item_id
+         WHERE r.project_id = :project AND r.item_id IN (:ids)
+           AND r.version = (:versions::jsonb ->> r.item_id)::integer`,
         {
           replacements: { project, ids, versions: JSON.stringify(versions) },
           type: QueryTypes.SELECT,

@@ -117,7 +117,8 @@ export function liveLog({ sequelize, models }: Database, items: ItemStore): Live
     sequelize.query(
       `WITH added AS (
          INSERT INTO live_steps (project_id, item_id, epoch, version, step, client, person)
-         SELECT $project::uuid, $item, $epoch::uuid, $version::int + place, step, $client, $person FROM json_array_elements($steps::json) WITH ORDINALITY AS sent (step, place) RETURNING 1)
+         SELECT $project::uuid, $item, $epoch::uuid, $version::int + place, step, $client, $person
+           FROM json_array_elements($steps::json) WITH ORDINALITY AS sent (step, place) RETURNING 1)
        SELECT pg_notify('ukiyo_steps', $payload) FROM (SELECT count(*) FROM added) AS done`,
       {
         bind: {

@@ -73,9 +73,12 @@ export function useStore(
   ): Promise<Pick<Reach, 'uses' | 'total'>> {
     type Row = Omit<UseIn, 'item'> &
       Omit<ItemSummary, 'updatedAt'> & { updatedAt: Date; total: number };
+    const columns = summaryColumns.map((name) => `item.${quoted(name)} AS "${name}"`).join(', ');
     const rows = await sequelize.query<Row>(
-      `WITH found AS MATERIALIZED (SELECT source_id, manner, part, count FROM item_uses WHERE project_id = :project AND target = :id AND manner IN (:manners))
-       SELECT found.manner, found.part, found.count, count(*) OVER ()::int AS total, ${summaryColumns.map((name) => `item.${quoted(name)} AS "${name}"`).join(', ')}
+      `WITH found AS MATERIALIZED (SELECT source_id, manner, part, count FROM item_uses
+        WHERE project_id = :project AND target = :id AND manner IN (:manners))
+       SELECT found.manner, found.part, found.count, count(*) OVER ()::int AS total,
+         ${columns}
        FROM found JOIN items item ON item.project_id = :project AND item.id = found.source_id
        ORDER BY lower(item.title), item.id, found.part LIMIT :most`,
       {
@@ -109,7 +112,8 @@ export function useStore(
   async function lastBuilt(project: string, id: string): Promise<Map<string, Built>> {
     const rows = await sequelize.query<Built & { edition: string }>(
       `SELECT DISTINCT ON (edition) edition, number, (inputs->>:id)::int AS version FROM impressions
-       WHERE project_id = :project AND state = 'done' AND jsonb_exists(inputs, :id) ORDER BY edition, number DESC`,
+       WHERE project_id = :project AND state = 'done' AND jsonb_exists(inputs, :id)
+         ORDER BY edition, number DESC`,
       { replacements: { project, id }, type: QueryTypes.SELECT },
     );
     return new Map(rows.map(({ edition, number, version }) => [edition, { number, version }]));
@@ -120,7 +124,8 @@ export function useStore(
     const reached = await sequelize.query<{ id: string }>(
       `WITH RECURSIVE reach (id) AS (
          SELECT unnest(ARRAY[:first]::text[])
-         UNION SELECT uses.source_id FROM item_uses uses JOIN reach ON uses.target = reach.id WHERE uses.project_id = :project AND uses.manner IN (:carrying))
+         UNION SELECT uses.source_id FROM item_uses uses JOIN reach ON uses.target = reach.id
+           WHERE uses.project_id = :project AND uses.manner IN (:carrying))
        SELECT id FROM reach`,
       { replacements: { project, first, carrying }, type: QueryTypes.SELECT },
     );

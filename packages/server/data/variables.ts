@@ -164,8 +164,11 @@ export function variableStore(
     project: string,
   ): Promise<{ key: string; count: number; id: string; title: string; kind: 'topic' | 'map' }[]> =>
     sequelize.query(
-      `SELECT uses.target AS key, uses.count::int AS count, item.id, item.title, item.kind FROM item_uses uses JOIN items item ON item.project_id = uses.project_id AND item.id = uses.source_id
-       WHERE uses.project_id = :project AND uses.manner = 'key' ORDER BY uses.target, lower(item.title)`,
+      `SELECT uses.target AS key, uses.count::int AS count, item.id, item.title, item.kind
+        FROM item_uses uses JOIN items item ON item.project_id = uses.project_id
+        AND item.id = uses.source_id
+       WHERE uses.project_id = :project AND uses.manner = 'key'
+         ORDER BY uses.target, lower(item.title)`,
       { replacements: { project }, type: QueryTypes.SELECT },
     );
 

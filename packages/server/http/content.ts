@@ -117,7 +117,8 @@ function sendExpired(reply: FastifyReply, from: string): FastifyReply {
       `<!doctype html><html lang="en"><meta charset="utf-8"><title>Address expired</title>
 <body style="font: 16px/1.5 sans-serif; margin: 4rem auto; max-width: 32rem; padding: 0 1rem">
 <h1 style="font-size: 1.4rem">This address has expired</h1>
-<p>It was made for one session. <a href="${from}/publish" target="_top">Open Ukiyo</a> and open the page again from there.</p>`,
+<p>It was made for one session. <a href="${from}/publish" target="_top">Open Ukiyo</a>
+and open the page again from there.</p>`,
     );
 }
 

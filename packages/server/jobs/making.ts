@@ -208,8 +208,13 @@ function inLanguage(
     .filter((other) => other.locale !== locale)
     .map((other) => ({
       locale: other.locale,
-      address: (anchor: string | undefined) =>
-        `../${other.locale}/${(anchor === undefined ? undefined : siteAddress(other.composed.publication, anchor, edition)) ?? 'index.html'}`,
+      address: (anchor: string | undefined) => {
+        const page =
+          anchor === undefined
+            ? undefined
+            : siteAddress(other.composed.publication, anchor, edition);
+        return `../${other.locale}/${page ?? 'index.html'}`;
+      },
     }));
   return {
     ...wornBy({ ...order, composed, inputs: { ...order.inputs, edition: { ...edition, locale } } }),

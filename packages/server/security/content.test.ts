@@ -103,11 +103,11 @@ describe('files that people bring', () => {
   it('are deleted by writers, unless something shows them', async () => {
     const asset = await upload('gull.gif', 'image/gif', script);
     const remove = (id: string) => server.ask('writer', 'DELETE', `~/assets/${id}`);
-    const body = `<p><image href="asset:${asset.id}"/></p>`;
+    const body = `<conbody><p><image href="asset:${asset.id}"/></p></conbody>`;
     const topic = (
       await server.ask('writer', 'POST', '~/items', { type: 'concept', title: 'Gull' })
     ).json<{ id: string; version: number }>();
-    const text = `<concept id="${topic.id}"><title>Gull</title><conbody>${body}</conbody></concept>`;
+    const text = `<concept id="${topic.id}"><title>Gull</title>${body}</concept>`;
     await server.ask('writer', 'PUT', `~/items/${topic.id}`, { text, version: topic.version });
     expect((await remove(asset.id)).json()).toEqual({
       code: 'image.used',
@@ -164,7 +164,8 @@ describe('what is made of people’s content', () => {
   });
   it('is shown no longer when the session has ended, and says so', async () => {
     const { id } = await built('site', '<p>It snows.</p>');
-    const { people, sessions } = server.services;
+    const { people, sessions, editions } = server.services;
+    const { edition } = (await editions.impressionRow(id))!;
     const person = await people.create({
       name: 'Guest',
       email: 'guest@brinewell.example',
@@ -173,7 +174,7 @@ describe('what is made of people’s content', () => {
     });
     const token = await sessions.create(person.id, 'a browser');
     const { headers } = await server.app.inject({
-      url: `/api/projects/${server.project}/editions/${(await server.services.editions.impressionRow(id))!.edition}/shipped/site/index.html`,
+      url: `/api/projects/${server.project}/editions/${edition}/shipped/site/index.html`,
       headers: { cookie: `ukiyo_session=${token}` },
     });
     const address = String(headers.location);

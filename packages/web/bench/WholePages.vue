@@ -37,6 +37,10 @@ const isOfTopic = (one: number): boolean =>
   manual.proof.places.length > 0 && one >= manual.proof.first && one <= manual.proof.last;
 const pointsHigh = (one: number): number =>
   ((manual.proof.sheets[one - 1]?.height ?? 1) * 72) / 25.4;
+function ratioOf(one: number): string {
+  const { width, height } = manual.proof.sheets[one - 1]!;
+  return `${width} / ${height}`;
+}
 const nameOf = (one: number): string => manual.proof.shown[one - 1] || String(one);
 
 /** By the numbers of their pages. */
@@ -157,7 +161,7 @@ function key(event: KeyboardEvent): void {
         :aria-label="`Page ${nameOf(one)}, ${one} of ${count}`"
         :style="{
           width: `${zoom * 100}%`,
-          aspectRatio: `${manual.proof.sheets[one - 1]!.width} / ${manual.proof.sheets[one - 1]!.height}`,
+          aspectRatio: ratioOf(one),
         }"
         @click="go($event, one)"
       >

@@ -43,7 +43,8 @@ function copied(source: Element): SVGElement | undefined {
  */
 function elementsOf(shapes: readonly string[]): (SVGElement | undefined)[] {
   const parsed = new DOMParser().parseFromString(
-    `<svg xmlns="${svgSpace}" xmlns:xlink="http://www.w3.org/1999/xlink">${shapes.map((shape) => `<g>${shape}</g>`).join('')}</svg>`,
+    `<svg xmlns="${svgSpace}" xmlns:xlink="http://www.w3.org/1999/xlink">` +
+      `${shapes.map((shape) => `<g>${shape}</g>`).join('')}</svg>`,
     'image/svg+xml',
   );
   return [...parsed.documentElement.children].map(copied);

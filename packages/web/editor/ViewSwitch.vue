@@ -32,10 +32,7 @@ function look(at: PageView): void {
 
 <template>
   <div class="views" role="group" aria-label="View of the page">
-    <label
-      class="worn"
-      title="How the page looks: the screen values of a style sheet, or the plain manner of the workshop"
-    >
+    <label class="worn" title="How the page looks: as a style sheet says for screens, or plain">
       looks
       <PickOne v-model:chosen="worn" label="The page looks" :options="options" />
     </label>

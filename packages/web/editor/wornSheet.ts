@@ -59,10 +59,11 @@ export function useWornSheet() {
   watchEffect(() => {
     const sheet = designs.list.sheets.find(({ id }) => id === worn.value)?.content;
     // The name of a note and its left edge have the colour of the note.
+    const noteOf = (kind: string): string =>
+      at(kind === 'note' ? '.is-note' : `.is-note[data-note='${kind}']`);
     const notes = sheet
-      ? `${noteRules(sheet, (kind) => at(kind === 'note' ? '.is-note' : `.is-note[data-note='${kind}']`))}\n` +
-        `${at('.is-note')} { border-left: 0; } ${at('.is-note')}::before { color: var(--note); ` +
-        '}'
+      ? `${noteRules(sheet, noteOf)}\n${at('.is-note')} { border-left: 0; } ` +
+        `${at('.is-note')}::before { color: var(--note); }`
       : '';
     css.value = sheet
       ? `${notes}\n${screenRules(sheet, pageSelectors, session.project?.locale ?? 'en')}`

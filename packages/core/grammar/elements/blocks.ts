@@ -38,7 +38,8 @@ export const blockElements: readonly ElementDefinition[] = [
   row('pd', 'Parameter meaning', '(@flow)*', 'What the parameter does.', { base: 'dd' }),
   row('note', 'Note', '(@noteFlow)*', 'Something to heed; its type says how much.', {
     attributes:
-      'type=note|tip|fastpath|restriction|important|remember|attention|caution|notice|danger|warning|trouble|other ' +
+      'type=note|tip|fastpath|restriction|important|remember|attention|caution|notice|danger|' +
+      'warning|trouble|other ' +
       'othertype spectitle',
   }),
   row('lq', 'Long quotation', '(@flow | longquoteref)*', 'Words of somebody else, set apart.', {

@@ -175,9 +175,10 @@ function fillFeedback(): void {
   const link = byId('feedback') as HTMLAnchorElement | null;
   if (!link) return;
   const title = document.title;
-  if (link.href.startsWith('mailto:'))
-    link.href = `${link.href}?subject=${encodeURIComponent(title)}&body=${encodeURIComponent(`${title}\n${location.href}\n\n`)}`;
-  else {
+  if (link.href.startsWith('mailto:')) {
+    const body = encodeURIComponent(`${title}\n${location.href}\n\n`);
+    link.href = `${link.href}?subject=${encodeURIComponent(title)}&body=${body}`;
+  } else {
     const url = new URL(link.href);
     url.searchParams.set('title', title);
     url.searchParams.set('page', location.href);
@@ -192,7 +193,8 @@ function keepChoices(): void {
       const query = new URLSearchParams(location.search);
       // Words are looked for in one language.
       query.delete('q');
-      link.href = `${link.href.split(/[?#]/u)[0]!}${query.size > 0 ? `?${query.toString()}` : ''}${location.hash}`;
+      const page = link.href.split(/[?#]/u)[0]!;
+      link.href = `${page}${query.size > 0 ? `?${query.toString()}` : ''}${location.hash}`;
     });
 }
 

@@ -71,13 +71,11 @@ async function make(): Promise<void> {
     <aside class="drawer" aria-label="Copies">
       <h1>Copies</h1>
       <p class="quiet small" role="status">
-        {{
-          isLooking
-            ? 'Comparing …'
-            : report
-              ? `${report.total} ${report.total === 1 ? 'group that says' : 'groups that say'} nearly the same`
-              : ''
-        }}
+        <template v-if="isLooking">Comparing …</template>
+        <template v-else-if="report">
+          {{ report.total }}
+          {{ report.total === 1 ? 'group that says' : 'groups that say' }} nearly the same
+        </template>
       </p>
       <ul>
         <li

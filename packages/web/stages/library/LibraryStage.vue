@@ -229,11 +229,10 @@ async function takePackage(event: Event): Promise<void> {
                 <span class="quiet small lead">{{ item.shortDescription }}</span>
               </span>
               <span class="small seal-text">
-                {{
-                  problemsOf(item.problems) > 0
-                    ? `${problemsOf(item.problems)} ${problemsOf(item.problems) === 1 ? 'problem' : 'problems'}`
-                    : ''
-                }}
+                <template v-if="problemsOf(item.problems) > 0">
+                  {{ problemsOf(item.problems) }}
+                  {{ problemsOf(item.problems) === 1 ? 'problem' : 'problems' }}
+                </template>
               </span>
               <span class="quiet small">{{ item.wordCount }} words</span>
               <span class="quiet small">

@@ -57,10 +57,10 @@ const again = computed(() => {
   if (impression.again === null) return '';
   if (!source.value) return 'Built again from what went into one that is gone.';
   const from = `Built again from what went into number ${source.value.number}`;
-  return impression.fingerprint === ''
-    ? from
-    : `${from}: ` +
-        `${impression.fingerprint === source.value.fingerprint ? 'the same, byte for byte.' : 'not the same.'}`;
+  if (impression.fingerprint === '') return from;
+  return impression.fingerprint === source.value.fingerprint
+    ? `${from}: the same, byte for byte.`
+    : `${from}: not the same.`;
 });
 const isReady = computed(() =>
   blocking.value.every((found) => (reasons.value[kindOf(found)] ?? '').trim() !== ''),

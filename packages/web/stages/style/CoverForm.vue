@@ -32,6 +32,9 @@ const unit = computed(() => ({
 const lines = Array.from({ length: coverGrid - 1 }, (_, at) => at + 1);
 const drawing = ref<SVGSVGElement>();
 const chosen = ref(0);
+const describe = (part: CoverPart): string =>
+  `${nameOf(part)}: column ${part.column + 1}, row ${part.row + 1}, ` +
+  `${part.columns} wide, ${part.rows} high`;
 const nameOf = ({ shows }: CoverPart): string =>
   shows.field === 'ground'
     ? 'Ground'
@@ -143,7 +146,7 @@ function nudge(event: KeyboardEvent, at: number): void {
         :class="{ on: at === chosen }"
         :tabindex="disabled ? -1 : 0"
         role="button"
-        :aria-label="`${nameOf(part)}: column ${part.column + 1}, row ${part.row + 1}, ${part.columns} wide, ${part.rows} high`"
+        :aria-label="describe(part)"
         @pointerdown="pull($event, at, false)"
         @focus="chosen = at"
         @keydown="nudge($event, at)"

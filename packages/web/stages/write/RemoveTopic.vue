@@ -44,12 +44,11 @@ const lens = computed(() => {
 });
 const textOf = async (id: string): Promise<string> => (await library.read(id)).text;
 async function remove(): Promise<void> {
+  const replacement = by.value === '' ? '' : `?by=${encodeURIComponent(by.value)}`;
   try {
-    await ask(
-      `${session.base}/items/${encodeURIComponent(topic)}${by.value === '' ? '' : `?by=${encodeURIComponent(by.value)}`}`,
-      z.null(),
-      { method: 'DELETE' },
-    );
+    await ask(`${session.base}/items/${encodeURIComponent(topic)}${replacement}`, z.null(), {
+      method: 'DELETE',
+    });
     emit('removed');
   } catch (error) {
     failure.value = messageOf(error);

@@ -101,7 +101,7 @@ async function removed(): Promise<void> {
               type="button"
               class="plain small since"
               :aria-expanded="compared === edition.id"
-              :aria-label="`What ${edition.name} will say otherwise than No. ${edition.built.number}`"
+              :aria-label="`Changes of ${edition.name} since number ${edition.built.number}`"
               @click="compared = compared === edition.id ? '' : edition.id"
             >
               other than in No. {{ edition.built.number }}

@@ -137,11 +137,11 @@ export function useTopicSheet(id: () => string, host: SheetHost) {
     const words = variables.wordsOf(shown);
     const others = (variables.byKey.get(key) ?? [])
       .filter((one) => variables.wordsOf(one) !== words)
-      .map(
-        (one) =>
-          `“${variables.wordsOf(one)}” ` +
-          `${Object.values(one.conditions).join(', ') || variables.setOf(one.map)?.title || one.map}`,
-      );
+      .map((one) => {
+        const readers = Object.values(one.conditions).join(', ');
+        const where = readers || variables.setOf(one.map)?.title || one.map;
+        return `“${variables.wordsOf(one)}” ${where}`;
+      });
     return {
       kind: kindOfVariable(shown),
       words,
