@@ -68,8 +68,10 @@ export function problem(
 const rank: Record<Severity, number> = { error: 0, warning: 1, info: 2 };
 
 /** Errors first, then warnings; the order of finding is kept within each. */
-export function bySeverity(problems: readonly Problem[]): Problem[] {
-  return problems.toSorted((a, b) => rank[a.severity] - rank[b.severity]);
+export function bySeverity<Graded extends { readonly severity: Severity }>(
+  graded: readonly Graded[],
+): Graded[] {
+  return graded.toSorted((a, b) => rank[a.severity] - rank[b.severity]);
 }
 
 export type ProblemCounts = Record<Severity, number>;

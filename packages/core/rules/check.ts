@@ -2,7 +2,7 @@ import { RE2JS } from 're2js';
 import { isA, isInline, labelOf, placeFor } from '../grammar/index.ts';
 import { literally, wordsOf } from '../language/index.ts';
 import { childElements, findAll, isElement, lineOf, type Element } from '../markup/index.ts';
-import { problem, type Fix, type Path, type Problem } from '../problems/index.ts';
+import { bySeverity, problem, type Fix, type Path, type Problem } from '../problems/index.ts';
 import { countedWords, ruleSentence, type HouseRule } from './house-rule.ts';
 
 /** An element where the walk stands. What several rules ask of it is worked out once. */
@@ -38,9 +38,16 @@ const notProse = new Set([
 ]);
 
 /**
+ * Problems that are listed of one text. Nobody reads more of them, and a text in which every
+ * element breaks every rule would have millions.
+ */
+export const mostHouseProblems = 1000;
+
+/**
  * Checks a tree against the team's own rules.
- * @returns problems `house.ID`, each with the path of its element, and a fix where the rule can
- * have one; a rule that cannot be understood finds nothing
+ * @returns problems `house.ID` in the order of the text, each with the path of its element, and a
+ * fix where the rule can have one; a rule that cannot be understood finds nothing. Where there are
+ * more than `mostHouseProblems`, the last one is `house-rules.more`.
  */
 export function checkHouseRules(root: Element, rules: readonly HouseRule[]): Problem[] {
   if (rules.length === 0) return [];
@@ -48,6 +55,7 @@ export function checkHouseRules(root: Element, rules: readonly HouseRule[]): Pro
   const problems: Problem[] = [];
   const inside: Element[] = [];
   const visit = (found: Element, path: Path, isAroundProse: boolean): void => {
+    if (problems.length > mostHouseProblems) return;
     const isProse = isAroundProse && !notProse.has(found.name);
     const visited = visitedAt(found, path, inside, isProse);
     for (const { rule, check } of checks) {
@@ -56,6 +64,7 @@ export function checkHouseRules(root: Element, rules: readonly HouseRule[]): Pro
       const message = rule.reason === '' ? told.message : `${told.message} ${rule.reason}`;
       const where = { path: [...path] };
       problems.push(problem(rule.severity, `house.${rule.id}`, message, where, told.fix));
+      if (problems.length > mostHouseProblems) return;
     }
     inside.push(found);
     found.children.forEach((child, index) => {
@@ -64,7 +73,17 @@ export function checkHouseRules(root: Element, rules: readonly HouseRule[]): Pro
     inside.pop();
   };
   visit(root, [], true);
-  return problems;
+  if (problems.length <= mostHouseProblems) return problems;
+  // What is not listed may be as grave as any rule says.
+  const [{ severity }] = bySeverity(rules) as [HouseRule];
+  const rest = problem(
+    severity,
+    'house-rules.more',
+    `This text breaks house rules at more than ${mostHouseProblems} places. The first ` +
+      `${mostHouseProblems} are listed.`,
+    { path: [] },
+  );
+  return [...problems.slice(0, mostHouseProblems), rest];
 }
 
 function visitedAt(

@@ -4,6 +4,6 @@
  * Patterns of rules are matched in linear time, so that none can run without end.
  */
 export { checkCompleteness, placeholderTarget } from './completeness.ts';
-export { checkHouseRules, patternFrom } from './check.ts';
+export { checkHouseRules, mostHouseProblems, patternFrom } from './check.ts';
 export { applyEdit, applyFixes } from './fixing.ts';
 export { countedWords, permits, ruleSentence, type HouseRule } from './house-rule.ts';

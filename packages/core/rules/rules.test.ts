@@ -7,6 +7,7 @@ import {
   applyFixes,
   checkCompleteness,
   checkHouseRules,
+  mostHouseProblems,
   ruleSentence,
   type HouseRule,
 } from './index.ts';
@@ -105,6 +106,15 @@ describe('house rules', () => {
     expect(count).toBe(2);
     expect(short(root)).toContain('<title>Sign in</title>');
     expect(short(root)).toContain('Catalog in hand, <b>sign in</b>.');
+  });
+  it('list no more than a bounded number of places, and say so as gravely as any rule', () => {
+    const short = { ...rule({ kind: 'limit', element: 'cmd', part: 'words', most: 0 }) };
+    const never = { ...short, id: 'never', severity: 'error', most: 9 } as const;
+    const all = checkHouseRules(tree(task(mostHouseProblems)), [short, never]);
+    expect(all).toHaveLength(mostHouseProblems);
+    const listed = checkHouseRules(tree(task(mostHouseProblems + 500)), [short, never]);
+    expect(listed.slice(0, -1)).toEqual(all);
+    expect(listed.at(-1)).toMatchObject({ code: 'house-rules.more', severity: 'error' });
   });
   it('read as sentences', () => {
     expect(ruleSentence(rule({ kind: 'limit', element: 'title', part: 'words', most: 8 }))).toBe(
