@@ -1,5 +1,5 @@
 /** Composing a synthetic library: `npm run bench -- compose`. */
-import { compose, composeMemory } from '@ukiyo/core/compose';
+import { compose, ComposeMemory } from '@ukiyo/core/compose';
 import { textLibrary } from '@ukiyo/core/library';
 import { median, report } from './measure.ts';
 import { lens, syntheticLibrary } from './synthetic.ts';
@@ -13,7 +13,7 @@ for (const count of [100, 1000]) {
   const first = await median(5, sample);
   report('compose, texts in memory', first.cpu, 's CPU', count === 1000 ? 1.5 : undefined);
 
-  const memory = composeMemory();
+  const memory = new ComposeMemory();
   const library = textLibrary(items, assets);
   compose({ library, map: 'map', lens }, memory);
   let turn = 0;

@@ -1,5 +1,5 @@
 /** A long manual as PDF: `npm run bench -- print`. */
-import { compose, composeMemory } from '@ukiyo/core/compose';
+import { compose, ComposeMemory } from '@ukiyo/core/compose';
 import { textLibrary } from '@ukiyo/core/library';
 import { createPrintEngine, printPublication, type AssetFile } from '@ukiyo/press';
 import { measure, megabytes, report } from './measure.ts';
@@ -30,7 +30,7 @@ const changed = items.map((item) =>
     ? { ...item, text: item.text.replace('</shortdesc>', ' One sentence more.</shortdesc>') }
     : item,
 );
-const memory = composeMemory();
+const memory = new ComposeMemory();
 const library = textLibrary(items, assets);
 const before = (
   await printPublication(

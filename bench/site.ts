@@ -2,7 +2,7 @@
 import { cpSync, mkdtempSync, mkdirSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
-import { compose, composeMemory } from '@ukiyo/core/compose';
+import { compose, ComposeMemory } from '@ukiyo/core/compose';
 import { textLibrary } from '@ukiyo/core/library';
 import { siteFiles, siteMemory, type AssetFile } from '@ukiyo/press';
 import { folderInto, type KeptFolder } from '../packages/server/jobs/folders.ts';
@@ -50,7 +50,7 @@ report('building, of copying, on the clock', build.wall / copy.wall, '×', 6);
 
 // A builder that stays keeps what has not changed; each build has a folder of its own, and an
 // archive beside it.
-const memory = composeMemory();
+const memory = new ComposeMemory();
 const sites = siteMemory();
 const kept: KeptFolder = new Map();
 const library = textLibrary(items, assets);

@@ -4,7 +4,7 @@ import type { Facet, Lens } from '../facets/index.ts';
 import { alternateOf, baseOf, readableText, readItem } from '../library/index.ts';
 import { writeCanonical } from '../grammar/index.ts';
 import { composeTexts, concept, libraryOf, mapOf } from '../testing/library.ts';
-import { allPlaces, compose, composeMemory, type Publication } from './index.ts';
+import { allPlaces, compose, ComposeMemory, type Publication } from './index.ts';
 import { choosing } from './alternates.ts';
 
 const facets: Facet[] = [
@@ -190,7 +190,7 @@ describe('alternates', () => {
     );
   });
   it('a topic that borrows is prepared anew when another alternate comes', () => {
-    const memory = composeMemory();
+    const memory = new ComposeMemory();
     const library = libraryOf(texts.toSpliced(2, 1));
     const input = { library, map: 'm', facets, lens: lens(['country', 'velmark']) };
     expect(shown(compose(input, memory))[1]).toBe('b: b Call 100. Base only.');

@@ -20,29 +20,27 @@ export interface Branch {
 
 /**
  * The branches into which the filters directly in an element part it, each once; none where it has
- * no filter. What the lens of the branch keeps must also be kept by the lens around it.
+ * no filter. What the lens of a branch keeps must also be kept by the lens around it.
+ * @param origin of the element
+ * @param around the lens through which the element is seen
+ * @returns the branches with problems `map.missing-lens`
  */
 export function branchesOf(
   parent: Element,
   origin: Origin,
   around: Lens | undefined,
-  library: Library,
-  facets: readonly Facet[],
-  report: (found: Problem) => void,
-): Branch[] {
-  return parent.children.flatMap((child, index) => {
-    if (
-      !isElement(child) ||
-      child.name !== 'ditavalref' ||
-      !judge(child.attributes, around, facets).kept
-    )
-      return [];
+  { library, facets }: { readonly library: Library; readonly facets: readonly Facet[] },
+): { readonly branches: readonly Branch[]; readonly problems: readonly Problem[] } {
+  const problems: Problem[] = [];
+  const branches = parent.children.flatMap((child, index) => {
+    const isFilter = isElement(child) && child.name === 'ditavalref';
+    if (!isFilter || !judge(child.attributes, around, facets).kept) return [];
     const where = { item: origin.item, path: [...origin.path, index] };
     const href = child.attributes['href'];
     const reference = href === undefined ? undefined : readReference(href, origin.item);
     const own = reference?.kind === 'lens' ? library.lens(reference.id) : undefined;
     if (!own && href !== undefined)
-      report(
+      problems.push(
         problem(
           'error',
           'map.missing-lens',
@@ -51,13 +49,6 @@ export function branchesOf(
           where,
         ),
       );
-    const named = (name: string): string => {
-      const meta = childNamed(child, 'ditavalmeta');
-      const found = meta && childElements(meta).find((one) => one.name === name);
-      return found
-        ? (lineOf(found) || (found.attributes['value'] ?? '')).replace(/[^\p{L}\p{N}._-]+/gu, '-')
-        : '';
-    };
     const lens =
       own && around
         ? combineLenses(`${around.name}, ${own.name}`, [around, own], facets)
@@ -66,13 +57,22 @@ export function branchesOf(
       {
         origin: where,
         lens,
-        prefix: named('dvrResourcePrefix'),
-        suffix: named('dvrResourceSuffix'),
-        scopePrefix: named('dvrKeyscopePrefix'),
-        scopeSuffix: named('dvrKeyscopeSuffix'),
+        prefix: nameFor(child, 'dvrResourcePrefix'),
+        suffix: nameFor(child, 'dvrResourceSuffix'),
+        scopePrefix: nameFor(child, 'dvrKeyscopePrefix'),
+        scopeSuffix: nameFor(child, 'dvrKeyscopeSuffix'),
       },
     ];
   });
+  return { branches, problems };
+}
+
+/** What a branch filter says of names, as it may stand in one. */
+function nameFor(filter: Element, part: string): string {
+  const meta = childNamed(filter, 'ditavalmeta');
+  const found = meta && childElements(meta).find(({ name }) => name === part);
+  const said = found ? lineOf(found) || (found.attributes['value'] ?? '') : '';
+  return said.replace(/[^\p{L}\p{N}._-]+/gu, '-');
 }
 
 /** The name of something in nested branches, the outermost outside. */

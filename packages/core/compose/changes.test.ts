@@ -17,7 +17,7 @@ const barred = (publication: Publication): string[] =>
       ? findAll(content, (element) => (element as ResolvedElement).marked?.bar === true).map(
           (element) =>
             `${content.origin.item} ${element.name}: ` +
-            `${element.children.filter((child) => typeof child === 'string').join('')}`,
+            element.children.filter((child) => typeof child === 'string').join(''),
         )
       : [],
   );

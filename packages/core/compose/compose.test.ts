@@ -9,7 +9,7 @@ import { readableText, textLibrary } from '../library/index.ts';
 import {
   allPlaces,
   compose,
-  composeMemory,
+  ComposeMemory,
   type Publication,
   type ResolvedElement,
 } from './index.ts';
@@ -735,7 +735,7 @@ describe('any library', () => {
     );
   });
   it('gives the same with memory as without, also after a lender changed', () => {
-    const memory = composeMemory();
+    const memory = new ComposeMemory();
     const texts = [
       mapOf('<topicref href="topic:a"/><topicref href="topic:b"/>'),
       concept('a', '<p conref="topic:l/x"/>'),
@@ -752,7 +752,7 @@ describe('any library', () => {
     expect(second).toEqual(compose({ library, map: 'm' }));
   });
   it('notices a lender and an image that were missing and have come', () => {
-    const memory = composeMemory();
+    const memory = new ComposeMemory();
     const texts = [
       mapOf('<topicref href="topic:a"/>'),
       concept('a', '<p conref="topic:l/x"/><image href="asset:i"><alt>I</alt></image>'),

@@ -27,7 +27,8 @@ import { problem, type Problem } from '../problems/index.ts';
 import { gridOf } from '../tables/index.ts';
 import { choosing } from './alternates.ts';
 import { allNodes, expandMap, type MapNode } from './expand.ts';
-import { prepareTopic, type PreparedTopic } from './prepare.ts';
+import { resolveTopic } from './resolve/topic.ts';
+import type { ResolvedTopic } from './resolve/resolved.ts';
 import type { Origin, ResolvedElement } from './publication.ts';
 
 export interface EveryReaderInput {
@@ -43,7 +44,7 @@ export interface EveryReaderInput {
 /** A topic at its place in the map, and who gets it there. */
 interface Standing {
   readonly node: MapNode;
-  readonly topic: PreparedTopic;
+  readonly topic: ResolvedTopic;
   readonly readers: Readers;
 }
 interface AskedLink {
@@ -106,24 +107,28 @@ export function checkEveryReader({
     facets,
     chooseThrough: () => choose,
   });
-  const prepared = new Map<MapNode, PreparedTopic>();
+  const prepared = new Map<MapNode, ResolvedTopic>();
   const used = new Map<string, Set<string>>();
   for (const node of allNodes(nodes)) {
     node.conditions.forEach((attributes) => noteValues(attributes, used));
     const root = node.item === undefined ? undefined : library.item(node.item)?.root;
     const found = root && elementOf(root, node.element);
     if (!found || node.item === undefined) continue;
-    const topic = prepareTopic(found, node.item, node.item, {
-      library,
-      lens: node.lens,
-      facets,
-      open: [],
-      rules: [],
-      scope: node.scope,
-      variables,
-      choose,
-      peers,
-    });
+    const { item: id } = node;
+    const topic = resolveTopic(
+      { item: id, topic: found, anchor: id },
+      {
+        library,
+        lens: node.lens,
+        facets,
+        open: [],
+        rules: [],
+        scope: node.scope,
+        variables,
+        choose,
+        peers,
+      },
+    );
     prepared.set(node, topic);
     noteAll(topic.content, used);
   }
@@ -161,7 +166,7 @@ export function checkEveryReader({
 
 function standingsOf(
   nodes: readonly MapNode[],
-  prepared: ReadonlyMap<MapNode, PreparedTopic>,
+  prepared: ReadonlyMap<MapNode, ResolvedTopic>,
   space: ReaderSpace,
 ): Standing[] {
   return allNodes(nodes).flatMap((node) => {
@@ -199,7 +204,7 @@ interface Checking {
   readonly links: AskedLink[];
 }
 
-function checkTopic(topic: PreparedTopic, placed: Readers, checking: Checking): void {
+function checkTopic(topic: ResolvedTopic, placed: Readers, checking: Checking): void {
   const { space, ask, links } = checking;
   const targets = new Map(topic.links.map(({ key, reference }) => [key, reference]));
   const visit = (element: ResolvedElement, around: Readers): void => {
@@ -447,7 +452,7 @@ function checkWords(
 /** A heading without a topic of its own holds something for everybody who gets it. */
 function checkHeads(
   nodes: readonly MapNode[],
-  prepared: ReadonlyMap<MapNode, PreparedTopic>,
+  prepared: ReadonlyMap<MapNode, ResolvedTopic>,
   space: ReaderSpace,
   ask: Ask,
 ): void {

@@ -1,7 +1,6 @@
 import {
   facetValuesOf,
   judge,
-  whenOf,
   type Facet,
   type Lens,
   type OpenFacet,
@@ -16,9 +15,9 @@ import {
   suits,
   type Item,
   type Library,
+  type Reference,
 } from '../library/index.ts';
 import {
-  childElements,
   childNamed,
   isElement,
   lineOf,
@@ -33,8 +32,9 @@ import { branchesOf, scopesIn, type Branch } from './branches.ts';
 import { defineKeys, keyScope, type KeyScope } from './keys.ts';
 import type { PeerMap } from './peers.ts';
 import type { Origin, PlaceRole, Reason } from './publication.ts';
+import { readRelations, type Relation } from './relations.ts';
 
-/** One place of the expanded map, before its topic is read. */
+/** An entry of the expanded map, before its topic is read. */
 export interface MapNode {
   readonly role: PlaceRole;
   /** The item shown here, and the nested topic in it where one is named. */
@@ -71,23 +71,6 @@ export interface MapNode {
   readonly children: readonly MapNode[];
 }
 
-/** A topic in a relationship table: whether links go from it, and to it (DITA 1.3, `linking`). */
-interface RelatedTopic {
-  readonly item: string;
-  readonly from: boolean;
-  readonly to: boolean;
-  /** By its entry and all around it up to the row. */
-  readonly when: readonly When[];
-}
-/** Topics that lead to each other, as a row of a relationship table has them. */
-export interface Relation {
-  readonly cells: readonly (readonly RelatedTopic[])[];
-  /** By the row and its table. */
-  readonly when: readonly When[];
-  /** The branches in which its table stands. */
-  readonly branches: readonly Branch[];
-}
-
 export interface ExpandedMap {
   readonly nodes: readonly MapNode[];
   readonly scope: KeyScope;
@@ -97,14 +80,46 @@ export interface ExpandedMap {
   readonly why: readonly Reason[];
 }
 
-const lists: Record<string, PlaceRole> = {
+export interface Expansion {
+  readonly library: Library;
+  readonly lens: Lens | undefined;
+  readonly facets: readonly Facet[];
+  readonly rules?: readonly HouseRule[];
+  readonly locale?: string;
+  /**
+   * Chooses among topics and their alternates, through the lens of a branch; only bases where it is
+   * not given.
+   */
+  readonly chooseThrough?: (lens: Lens | undefined) => Choose;
+  /** On which readers decide themselves, through the lens of a branch; on nothing by default. */
+  readonly openThrough?: (lens: Lens | undefined) => readonly OpenFacet[];
+}
+
+/**
+ * Expands a map with its sub-maps into entries, drops what the lens drops, parts it into branches,
+ * chooses alternates, and gathers keys, relationship tables and peers. A pass of composing.
+ * @returns the entries with problems `map.*`, `key.twice`, `alternate.*` and those of the maps'
+ * validation
+ */
+export function expandMap(map: Item, expansion: Expansion): ExpandedMap {
+  return new MapReader(expansion).read(map);
+}
+
+/** Every entry in reading order. */
+export const allNodes = (nodes: readonly MapNode[]): MapNode[] =>
+  nodes.flatMap((node) => [node, ...allNodes(node.children)]);
+
+/** The `outputclass` of an entry whose text goes on in that of the place above. */
+export const withoutHeading = 'without-heading';
+
+const lists: Readonly<Record<string, PlaceRole>> = {
   toc: 'toc',
   figurelist: 'figurelist',
   tablelist: 'tablelist',
   indexlist: 'indexlist',
   glossarylist: 'glossarylist',
 };
-const roles: Record<string, PlaceRole> = {
+const roles: Readonly<Record<string, PlaceRole>> = {
   ...lists,
   part: 'part',
   chapter: 'chapter',
@@ -124,29 +139,16 @@ const transparent = new Set([
   'topicgroup',
   'topicset',
 ]);
+/** Keys of sets that hold everywhere come behind all that a map says itself. */
+const deepest = 1000;
 
-export interface Expansion {
-  readonly library: Library;
-  readonly lens: Lens | undefined;
-  readonly facets: readonly Facet[];
-  readonly rules?: readonly HouseRule[];
-  readonly locale?: string;
-  /**
-   * Chooses among topics and their alternates, through the lens of a branch; only bases where it is
-   * not given.
-   */
-  readonly chooseThrough?: (lens: Lens | undefined) => Choose;
-  /** On which readers decide themselves, through the lens of a branch. */
-  readonly openThrough?: (lens: Lens | undefined) => readonly OpenFacet[];
-}
-
-/** Where the reading of a map is. */
-interface Around {
+/** What holds around an element of a map. */
+interface MapContext {
   readonly item: Item;
   readonly role: PlaceRole;
   readonly scope: KeyScope;
-  /** The maps that are being read. */
-  readonly open: readonly string[];
+  /** The maps that are being read, outermost first. */
+  readonly maps: readonly string[];
   /** How deep the map lies among the maps. */
   readonly depth: number;
   readonly conditions: readonly Attributes[];
@@ -156,359 +158,326 @@ interface Around {
   readonly isOnePage: boolean;
 }
 
-/** Keys of sets that hold everywhere come behind all that a map says itself. */
-const deepest = 1000;
+/** A topic reference where it stands. */
+interface Entry {
+  readonly element: Element;
+  readonly path: Path;
+  readonly origin: Origin;
+  readonly reference: Reference | undefined;
+}
 
-/**
- * Expands a map with its sub-maps into places, drops what the lens drops, parts it into branches,
- * chooses alternates, and gathers keys and relationship tables.
- */
-export function expandMap(
-  map: Item,
-  {
-    library,
-    lens: outermost,
-    facets,
-    rules = [],
-    locale = 'en',
-    chooseThrough,
-    openThrough = () => [],
-  }: Expansion,
-): ExpandedMap {
-  const problems: Problem[] = [];
-  const why: Reason[] = [];
-  const relations: Relation[] = [];
-  const peers: PeerMap[] = [];
-  const rootScope = keyScope([]);
-  const read = new Set<string>();
-  const report = (found: Problem): void => void problems.push(found);
+class MapReader {
+  readonly #expansion: Expansion;
+  readonly #problems: Problem[] = [];
+  readonly #why: Reason[] = [];
+  readonly #relations: Relation[] = [];
+  readonly #peers: PeerMap[] = [];
+  readonly #read = new Set<string>();
 
-  const readMap = (around: Around): MapNode[] => {
-    const { item } = around;
-    read.add(item.id);
-    problems.push(...item.problems);
+  constructor(expansion: Expansion) {
+    this.#expansion = expansion;
+  }
+
+  read(map: Item): ExpandedMap {
+    const { library, lens } = this.#expansion;
+    const scope = keyScope([]);
+    const outside: MapContext = {
+      item: map,
+      role: 'chapter',
+      scope,
+      maps: [],
+      depth: 0,
+      conditions: [],
+      lens,
+      branches: [],
+      isOnePage: false,
+    };
+    const nodes = this.#map(outside);
+    for (const id of library.commonSets) {
+      const set = library.item(id);
+      if (set && !this.#read.has(id)) this.#map({ ...outside, item: set, depth: deepest });
+    }
+    return {
+      nodes,
+      scope,
+      relations: this.#relations,
+      peers: this.#peers,
+      problems: this.#problems,
+      why: this.#why,
+    };
+  }
+
+  #map(context: MapContext): readonly MapNode[] {
+    const { item } = context;
+    const { facets, rules = [] } = this.#expansion;
+    this.#read.add(item.id);
+    this.#problems.push(...item.problems);
     const { root } = item;
     if (!root) return [];
-    problems.push(...atItem(item.id, checkItem(root, { facets, rules })));
-    const origin = { item: item.id, path: [] };
-    return eachBranch(root, origin, around, (branch) => {
-      const scope = scopeFor(root, branch);
-      const isOnePage = branch.isOnePage || chunkingOf(root).has('to-content');
-      return readChildren(root, [], {
+    this.#problems.push(...atItem(item.id, checkItem(root, { facets, rules })));
+    return this.#inEachBranch(root, { item: item.id, path: [] }, context, (branch) =>
+      this.#children(root, [], {
         ...branch,
-        scope,
-        isOnePage,
-        open: [...branch.open, item.id],
+        scope: scopeOf(root, branch),
+        isOnePage: branch.isOnePage || chunkingOf(root).has('to-content'),
+        maps: [...branch.maps, item.id],
         conditions: [...branch.conditions, ...conditionsOn(root)],
-      });
-    });
-  };
+      }),
+    );
+  }
 
   /** What is read of an element, once for each branch into which its filters part it. */
-  const eachBranch = (
+  #inEachBranch(
     parent: Element,
     origin: Origin,
-    around: Around,
-    readOne: (around: Around) => MapNode[],
-  ): MapNode[] => {
-    const branches = branchesOf(parent, origin, around.lens, library, facets, report);
-    if (branches.length === 0) return readOne(around);
+    context: MapContext,
+    read: (context: MapContext) => readonly MapNode[],
+  ): readonly MapNode[] {
+    const { branches, problems } = branchesOf(parent, origin, context.lens, this.#expansion);
+    this.#problems.push(...problems);
+    if (branches.length === 0) return read(context);
     return branches.flatMap((branch) =>
-      readOne({ ...around, lens: branch.lens, branches: [...around.branches, branch] }),
+      read({ ...context, lens: branch.lens, branches: [...context.branches, branch] }),
     );
-  };
+  }
 
-  const scopeFor = (element: Element, { scope, branches }: Around): KeyScope => {
-    const names = namesIn(element.attributes['keyscope']);
-    const branch = branches.at(-1);
-    const isHead =
-      branch !== undefined &&
-      element.children.some((child) => isElement(child) && child.name === 'ditavalref');
-    const scoped = isHead ? scopesIn(branch, names) : names;
-    return scoped.length > 0 ? keyScope(scoped, scope) : scope;
-  };
-
-  const readChildren = (parent: Element, path: Path, around: Around): MapNode[] =>
-    parent.children.flatMap((child, index) =>
-      isElement(child) ? readReferenceElement(child, [...path, index], around) : [],
+  #children(parent: Element, path: Path, context: MapContext): readonly MapNode[] {
+    return parent.children.flatMap((child, index) =>
+      isElement(child) ? this.#element(child, [...path, index], context) : [],
     );
+  }
 
-  const isKept = (element: Element, origin: Origin, lens: Lens | undefined): boolean => {
-    const verdict = judge(element.attributes, lens, facets);
+  #isKept(element: Element, origin: Origin, lens: Lens | undefined): boolean {
+    const verdict = judge(element.attributes, lens, this.#expansion.facets);
     if (!verdict.kept)
-      why.push({
+      this.#why.push({
         kind: 'dropped',
         origin,
         detail: `${labelOf(element.name)}: ${verdict.facet} is ${verdict.values?.join(', ')}`,
       });
     return verdict.kept;
-  };
+  }
 
-  const readReferenceElement = (element: Element, path: Path, around: Around): MapNode[] => {
-    const origin = { item: around.item.id, path };
+  #element(element: Element, path: Path, context: MapContext): readonly MapNode[] {
+    const origin = { item: context.item.id, path };
     if (element.name === 'reltable') {
-      if (isKept(element, origin, around.lens)) relations.push(...readRelations(element, around));
+      const { facets, openThrough } = this.#expansion;
+      const { lens, branches } = context;
+      const reading = { lens, facets, open: openThrough?.(lens) ?? [] };
+      if (this.#isKept(element, origin, lens))
+        this.#relations.push(...readRelations(element, context.item.id, branches, reading));
       return [];
     }
     if (
       !isA(element.name, 'topicref') ||
       element.name === 'ditavalref' ||
       !definitionOf(element.name) ||
-      !isKept(element, origin, around.lens)
+      !this.#isKept(element, origin, context.lens)
     )
       return [];
-    return eachBranch(element, origin, around, (branch) =>
-      branch === around || isKept(element, origin, branch.lens)
-        ? readEntry(element, path, branch)
+    const { href } = element.attributes;
+    const reference = href === undefined ? undefined : readReference(href, context.item.id);
+    return this.#inEachBranch(element, origin, context, (branch) =>
+      branch === context || this.#isKept(element, origin, branch.lens)
+        ? this.#entry({ element, path, origin, reference }, branch)
         : [],
     );
-  };
+  }
 
-  const readEntry = (element: Element, path: Path, outer: Around): MapNode[] => {
-    const { item } = outer;
-    const origin = { item: item.id, path };
-    const { href, format } = element.attributes;
-    const reference = href === undefined ? undefined : readReference(href, item.id);
-    const isMapReference =
-      element.name === 'mapref' || format === 'ditamap' || (href?.startsWith('map:') ?? false);
-    if (isMapReference && element.attributes['scope'] === 'peer') {
-      if (reference?.kind === 'item' && library.item(reference.id)?.kind === 'map')
-        peers.push({ map: reference.id, names: namesIn(element.attributes['keyscope']), origin });
-      else
-        report(
-          problem(
-            'error',
-            'map.missing-map',
-            `The map “${href ?? ''}” of another publication is not in the library. Links to ` +
-              'it lead nowhere.',
-            origin,
-          ),
-        );
-      return [];
-    }
-    const scope = scopeFor(element, outer);
-    const chunking = chunkingOf(element);
-    const isOnePage = outer.isOnePage || chunking.has('to-content');
-    const joins = outer.isOnePage && !chunking.has('to-content');
-    const around = {
+  #entry(entry: Entry, outer: MapContext): readonly MapNode[] {
+    const { element, path, origin } = entry;
+    const isMap = namesMap(element);
+    if (isMap && element.attributes['scope'] === 'peer') return this.#peer(entry);
+    const scope = scopeOf(element, outer);
+    this.#define(scope, entry, outer);
+    const context: MapContext = {
       ...outer,
       scope,
-      isOnePage,
+      isOnePage: outer.isOnePage || chunkingOf(element).has('to-content'),
       conditions: [...outer.conditions, ...conditionsOn(element)],
     };
-    defineAt(scope, element, origin, outer);
     const role = roleOf(element, outer.role);
-
     const isResource =
       element.name === 'keydef' || element.attributes['processing-role'] === 'resource-only';
-    if (isMapReference) {
-      const taken = readSubMap(
-        reference?.kind === 'item' ? reference.id : undefined,
-        href,
-        origin,
-        { ...around, role: outer.role === 'section' ? 'section' : role },
-      );
+    if (isMap) {
+      const taken = this.#subMap(entry, {
+        ...context,
+        role: outer.role === 'section' ? 'section' : role,
+      });
       return isResource ? [] : taken;
     }
-    if (isResource) {
-      readChildren(element, path, around);
-      return [];
-    }
-
-    const children = readChildren(element, path, {
-      ...around,
-      role: transparent.has(element.name) ? inheritedBy(element, outer.role) : 'section',
+    const children = this.#children(element, path, {
+      ...context,
+      role:
+        transparent.has(element.name) && !isResource ? inheritedBy(element, outer.role) : 'section',
     });
-    if (transparent.has(element.name) && href === undefined) return children;
-    const meta = childNamed(element, 'topicmeta');
-    const navigation = meta && childNamed(meta, 'navtitle');
-    const title = navigation
-      ? navigation.children
-      : element.attributes['navtitle'] === undefined
-        ? undefined
-        : [element.attributes['navtitle']];
-    const { lens, branches, conditions } = around;
-    const isFamily = element.attributes['collection-type'] === 'family';
-    const base = {
+    // A resource is read for the keys in it.
+    if (isResource) return [];
+    if (transparent.has(element.name) && entry.reference === undefined) return children;
+    const node = nodeOf(element, {
       role,
-      contextIds: contextIdsIn(meta?.children ?? []),
-      inContents: element.attributes['toc'] !== 'no',
-      isLinked: element.attributes['linking'] !== 'none',
-      isFamily,
-      joins,
-      joinsNested: isOnePage || chunking.has('by-document'),
-      hasHeading: !(joins && namesIn(element.attributes['outputclass']).includes(withoutHeading)),
       scope,
       origin,
-      conditions,
-      lens,
-      branches,
       children,
-      others: [],
-      ...(title ? { title } : {}),
-    };
-    if (href === undefined) {
-      if (lists[element.name]) return [base];
-      if (!title || lineOf({ name: 'title', attributes: {}, children: title }) === '')
-        return children;
-      return [base];
-    }
-    if (reference?.kind === 'item') {
-      const {
-        id: chosen,
-        others = [],
-        when,
-      } = choose(reference.id, lens, origin) ?? { id: reference.id };
+      conditions: context.conditions,
+      lens: context.lens,
+      branches: context.branches,
+      ...pagesOf(element, outer.isOnePage),
+    });
+    return this.#shown(entry, node);
+  }
+
+  /** The entry, where it shows a topic or a heading; else what stands under it. */
+  #shown({ element, origin, reference }: Entry, node: MapNode): readonly MapNode[] {
+    const { href, scope } = element.attributes;
+    if (reference === undefined)
+      return lists[element.name] || hasWords(node.title) ? [node] : node.children;
+    if (reference.kind === 'item') {
+      const choice = this.#choose(reference.id, node.lens, origin);
       return [
         {
-          ...base,
-          item: chosen,
+          ...node,
+          item: choice?.id ?? reference.id,
           base: reference.id,
-          others,
-          ...(when ? { when } : {}),
+          others: choice?.others ?? [],
+          ...(choice?.when ? { when: choice.when } : {}),
           ...(reference.element === undefined ? {} : { element: reference.element }),
         },
       ];
     }
-    if (element.attributes['scope'] !== 'external' && element.attributes['scope'] !== 'peer') {
-      report(
-        problem(
-          'error',
-          'map.missing-topic',
-          `The map names “${href}”, which is not in the library. It is left out.`,
-          origin,
-        ),
+    if (scope !== 'external' && scope !== 'peer')
+      this.#report(
+        'map.missing-topic',
+        `The map names “${href}”, which is not in the library. It is left out.`,
+        origin,
       );
-    }
-    return children;
-  };
+    return node.children;
+  }
 
-  const choose = (id: string, lens: Lens | undefined, origin: Origin): Choice | undefined => {
-    const choice = chooseThrough?.(lens)(id);
-    problems.push(...(choice?.problems ?? []));
+  #choose(id: string, lens: Lens | undefined, origin: Origin): Choice | undefined {
+    const choice = this.#expansion.chooseThrough?.(lens)(id);
+    this.#problems.push(...(choice?.problems ?? []));
     if (choice?.alternate)
-      why.push({ kind: 'alternate', origin, detail: `${choice.id} stands in for ${id}` });
+      this.#why.push({ kind: 'alternate', origin, detail: `${choice.id} stands in for ${id}` });
     return choice;
-  };
+  }
 
-  const defineAt = (
-    scope: KeyScope,
-    element: Element,
-    origin: Origin,
-    { depth, lens }: Around,
-  ): void => {
-    const open = openThrough(lens);
-    for (const key of defineKeys(scope, element, origin, depth, (definition) =>
+  #define(scope: KeyScope, { element, origin }: Entry, { depth, lens }: MapContext): void {
+    const { locale = 'en', facets, openThrough } = this.#expansion;
+    const open = openThrough?.(lens) ?? [];
+    const twice = defineKeys(scope, { element, origin, depth }, (definition) =>
       suits(definition, locale, lens, facets, open),
-    ))
-      report(
+    );
+    for (const key of twice)
+      this.#problems.push(
         problem(
           'warning',
           'key.twice',
-          `The variable “${key}” is defined twice in this map for the same readers. The ` +
-            'first definition holds.',
+          `The variable “${key}” is defined twice in this map for the same readers. The first ` +
+            'definition holds.',
           origin,
         ),
       );
-  };
-
-  /** The rows of a relationship table, without what the lens drops. */
-  const readRelations = (reltable: Element, { item, lens, branches }: Around): Relation[] => {
-    const kept = ({ attributes }: Element): boolean => judge(attributes, lens, facets).kept;
-    const open = openThrough(lens);
-    const within = (around: readonly When[], { attributes }: Element): readonly When[] => {
-      const when = whenOf(attributes, open);
-      return when ? [...around, when] : around;
-    };
-    const topicsIn = (holder: Element, around: readonly When[]): RelatedTopic[] =>
-      childElements(holder)
-        .filter(kept)
-        .flatMap((entry) => {
-          const { href, linking } = entry.attributes;
-          const reference = href === undefined ? undefined : readReference(href, item.id);
-          const when = within(around, entry);
-          const own =
-            reference?.kind === 'item' && linking !== 'none'
-              ? [
-                  {
-                    item: reference.id,
-                    from: linking !== 'targetonly',
-                    to: linking !== 'sourceonly',
-                    when,
-                  },
-                ]
-              : [];
-          return [...own, ...topicsIn(entry, when)];
-        });
-    const rows = childElements(reltable).filter((row) => row.name === 'relrow' && kept(row));
-    const ofTable = within([], reltable);
-    return rows.map((row) => ({
-      cells: childElements(row).map((cell) => (kept(cell) ? topicsIn(cell, within([], cell)) : [])),
-      when: within(ofTable, row),
-      branches,
-    }));
-  };
-
-  const readSubMap = (
-    id: string | undefined,
-    href: string | undefined,
-    origin: Origin,
-    around: Around,
-  ): MapNode[] => {
-    const sub = id === undefined ? undefined : library.item(id);
-    if (!sub || sub.kind !== 'map') {
-      report(
-        problem(
-          'error',
-          'map.missing-map',
-          `The map “${href ?? ''}” is not in the library. It is left out.`,
-          origin,
-        ),
-      );
-      return [];
-    }
-    if (around.open.includes(sub.id)) {
-      report(
-        problem(
-          'error',
-          'map.cycle',
-          `The map “${sub.id}” contains itself. It is left out here.`,
-          origin,
-        ),
-      );
-      return [];
-    }
-    return readMap({ ...around, item: sub, depth: around.depth + 1 });
-  };
-
-  const outside: Around = {
-    item: map,
-    role: 'chapter',
-    scope: rootScope,
-    open: [],
-    depth: 0,
-    conditions: [],
-    lens: outermost,
-    branches: [],
-    isOnePage: false,
-  };
-  const nodes = readMap(outside);
-  for (const id of library.commonSets) {
-    const set = library.item(id);
-    if (set && !read.has(id)) readMap({ ...outside, item: set, depth: deepest });
   }
-  return { nodes, scope: rootScope, relations, peers, problems, why };
+
+  /** Of another publication nothing is taken in. */
+  #peer({ element, origin, reference }: Entry): readonly MapNode[] {
+    const names = namesIn(element.attributes['keyscope']);
+    if (reference?.kind === 'item' && this.#expansion.library.item(reference.id)?.kind === 'map')
+      this.#peers.push({ map: reference.id, names, origin });
+    else
+      this.#report(
+        'map.missing-map',
+        `The map “${element.attributes['href'] ?? ''}” of another publication is not in the ` +
+          'library. Links to it lead nowhere.',
+        origin,
+      );
+    return [];
+  }
+
+  #subMap({ element, origin, reference }: Entry, context: MapContext): readonly MapNode[] {
+    const sub = reference?.kind === 'item' ? this.#expansion.library.item(reference.id) : undefined;
+    if (sub?.kind !== 'map') {
+      this.#report(
+        'map.missing-map',
+        `The map “${element.attributes['href'] ?? ''}” is not in the library. It is left out.`,
+        origin,
+      );
+      return [];
+    }
+    if (context.maps.includes(sub.id)) {
+      this.#report(
+        'map.cycle',
+        `The map “${sub.id}” contains itself. It is left out here.`,
+        origin,
+      );
+      return [];
+    }
+    return this.#map({ ...context, item: sub, depth: context.depth + 1 });
+  }
+
+  #report(code: string, message: string, where: Origin): void {
+    this.#problems.push(problem('error', code, message, where));
+  }
 }
+
+const namesMap = ({ name, attributes }: Element): boolean =>
+  name === 'mapref' ||
+  attributes['format'] === 'ditamap' ||
+  (attributes['href']?.startsWith('map:') ?? false);
+
+/** The scope of keys in which an element stands: one of its own, or the one around it. */
+function scopeOf(element: Element, { scope, branches }: MapContext): KeyScope {
+  const names = namesIn(element.attributes['keyscope']);
+  const branch = branches.at(-1);
+  const isHead =
+    branch !== undefined &&
+    element.children.some((child) => isElement(child) && child.name === 'ditavalref');
+  const scoped = isHead ? scopesIn(branch, names) : names;
+  return scoped.length > 0 ? keyScope(scoped, scope) : scope;
+}
+
+type Pages = Pick<MapNode, 'joins' | 'joinsNested' | 'hasHeading'>;
+
+/** On whose page an entry and the topics nested in its topic stand (DITA 1.3, 2.4.5, `chunk`). */
+function pagesOf(element: Element, isOnOuterPage: boolean): Pages {
+  const chunking = chunkingOf(element);
+  const isPage = chunking.has('to-content');
+  const joins = isOnOuterPage && !isPage;
+  return {
+    joins,
+    joinsNested: isOnOuterPage || isPage || chunking.has('by-document'),
+    hasHeading: !(joins && namesIn(element.attributes['outputclass']).includes(withoutHeading)),
+  };
+}
+
+type Standing = Pick<
+  MapNode,
+  'role' | 'scope' | 'origin' | 'conditions' | 'lens' | 'branches' | 'children' | keyof Pages
+>;
+
+/** The entry as it says itself, without a topic. */
+function nodeOf(element: Element, standing: Standing): MapNode {
+  const meta = childNamed(element, 'topicmeta');
+  const title = meta && childNamed(meta, 'navtitle')?.children;
+  const { navtitle, toc, linking } = element.attributes;
+  const own = title ?? (navtitle === undefined ? undefined : [navtitle]);
+  return {
+    ...standing,
+    contextIds: meta ? contextIdsIn(meta.children) : [],
+    inContents: toc !== 'no',
+    isLinked: linking !== 'none',
+    isFamily: element.attributes['collection-type'] === 'family',
+    others: [],
+    ...(own ? { title: own } : {}),
+  };
+}
+
+const hasWords = (title: readonly Node[] | undefined): boolean =>
+  title !== undefined && lineOf({ name: 'title', attributes: {}, children: title }) !== '';
 
 const chunkingOf = ({ attributes }: Element): ReadonlySet<string> =>
   new Set(namesIn(attributes['chunk']));
-
-/** The `outputclass` of an entry whose text goes on in that of the place above. */
-export const withoutHeading = 'without-heading';
-
-/** Every place of the expanded map in reading order. */
-export const allNodes = (nodes: readonly MapNode[]): MapNode[] =>
-  nodes.flatMap((node) => [node, ...allNodes(node.children)]);
 
 const conditionsOn = ({ attributes }: Element): Attributes[] =>
   facetValuesOf(attributes).size > 0 ? [attributes] : [];
@@ -523,9 +492,6 @@ function roleOf(element: Element, inherited: PlaceRole): PlaceRole {
     const role = roles[name];
     if (role) return role;
   }
-  return element.name === 'topicref' || element.name === 'topichead' || element.name === 'mapref'
-    ? inherited
-    : inherited === 'chapter'
-      ? 'preface'
-      : inherited;
+  if (['topicref', 'topichead', 'mapref'].includes(element.name)) return inherited;
+  return inherited === 'chapter' ? 'preface' : inherited;
 }

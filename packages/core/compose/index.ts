@@ -1,12 +1,14 @@
 /**
  * The one road from a library to a publication.
  * In: a map, the library it is in, a lens, variables, a locale; out: a `Publication`, with problems
- * and reasons. expand → filter → borrow → keys → number → link → collect; one file a step. Pure,
- * and quick to do again after a change.
+ * and reasons. expand → resolve → place → number → link → collect: each pass is a function in a
+ * file of its own, from one type to the next. Pure, and quick to do again after a change.
  */
-export { compose, composeMemory, type ComposeMemory, type Composition } from './compose.ts';
+export { compose } from './compose.ts';
+export type { Composition } from './composition.ts';
+export { ComposeMemory } from './memory.ts';
 export { appearances, whyDropped, type Appearance } from './appearing.ts';
-export { counting, type Captioned, type Counting } from './number.ts';
+export { Counting, isCounted, type Captioned } from './counting.ts';
 export { comparePages, pageTexts, wordsIn, type PageChange, type PageText } from './page-texts.ts';
 export { standingOf } from './why.ts';
 export { checkEveryReader, type EveryReaderInput } from './every-reader.ts';

@@ -53,9 +53,11 @@ export function keyScope(names: readonly string[], parent?: KeyScope): KeyScope 
  */
 export function defineKeys(
   scope: KeyScope,
-  reference: Element,
-  origin: Origin,
-  depth: number,
+  {
+    element: reference,
+    origin,
+    depth,
+  }: { readonly element: Element; readonly origin: Origin; readonly depth: number },
   suits: (
     definition: KeyDefinition,
   ) => { readonly match: number; readonly all: ValuesByFacet } | undefined,
@@ -141,6 +143,12 @@ export interface Reading {
 }
 const everybody: Reading = { lens: undefined, facets: [], open: [] };
 
+/** What keys say: what the edition sets for them, else what the map defines. */
+export interface KeyTexts {
+  readonly scope: KeyScope;
+  readonly variables: Readonly<Record<string, string>>;
+}
+
 /**
  * Nodes of a map as they are read: without what the lens drops, every empty phrase with a key
  * showing what the key gives, and nothing where it uses itself. Parts that not everybody gets say
@@ -148,8 +156,7 @@ const everybody: Reading = { lens: undefined, facets: [], open: [] };
  */
 export function fillKeys(
   nodes: readonly Node[],
-  scope: KeyScope,
-  variables: Readonly<Record<string, string>>,
+  keys: KeyTexts,
   reading: Reading = everybody,
   used: readonly string[] = [],
 ): Node[] {
@@ -167,37 +174,32 @@ export function fillKeys(
     });
     const key = attributes['keyref'];
     if (key === undefined || node.children.length > 0)
-      return [as(fillKeys(node.children, scope, variables, reading, used))];
+      return [as(fillKeys(node.children, keys, reading, used))];
     if (used.includes(key)) return [as([])];
     const filled = (text: readonly Node[] = []): Node[] =>
-      fillKeys(text, scope, variables, reading, [...used, key]);
-    const set = variables[key];
+      fillKeys(text, keys, reading, [...used, key]);
+    const set = keys.variables[key];
     if (set !== undefined) return [as([set])];
-    const found = lookUpKey(scope, key);
+    const found = lookUpKey(keys.scope, key);
     if (!found || open.length === 0) return [as(filled(found?.text))];
     return givenBy(found).map(({ definition, when }) => as(filled(definition.text), when));
   });
 }
 
 /** What each key of a scope says where it is used, for those that have a text. */
-export function variablesOf(
-  scope: KeyScope,
-  variables: Readonly<Record<string, string>>,
-): Record<string, string> {
+export function variablesOf(texts: KeyTexts): Record<string, string> {
   const keys = new Set([
-    ...[...scope.definitions.values()]
+    ...[...texts.scope.definitions.values()]
       .filter(({ text }) => text !== undefined)
       .map(({ key }) => key),
-    ...Object.keys(variables),
+    ...Object.keys(texts.variables),
   ]);
   return Object.fromEntries(
     [...keys]
       .sort()
       .map((key) => [
         key,
-        lineOf(
-          element('keyword', {}, fillKeys([element('keyword', { keyref: key })], scope, variables)),
-        ),
+        lineOf(element('keyword', {}, fillKeys([element('keyword', { keyref: key })], texts))),
       ]),
   );
 }

@@ -1,88 +1,90 @@
-import { writtenNumber, type Numbering } from '../styles/index.ts';
-import type { PlaceRole } from './publication.ts';
+import { childNamed } from '../markup/index.ts';
+import type { Numbering } from '../styles/index.ts';
+import { Counting, isCounted } from './counting.ts';
+import type { PlacedMap, PlacedTopic } from './place.ts';
+import { plainLine } from './plain.ts';
+import type { Listed, Place, Target } from './publication.ts';
+import { isCaptioned } from './resolve/anchors.ts';
+import type { Landmark, ResolvedTopic } from './resolve/resolved.ts';
 
-/**
- * Counts places as a book does: parts, chapters through all parts or in each, appendices, sections
- * within.
- */
-interface Counters {
-  part: number;
-  chapter: number;
-  appendix: number;
+export interface NumberedMap extends PlacedMap {
+  /** By anchor. */
+  readonly targets: Readonly<Record<string, Target>>;
+  readonly figures: readonly Listed[];
+  readonly tables: readonly Listed[];
 }
 
 /**
- * The number of a place.
- * @param parent the number of the place above, if it has one
- * @param ordinal 1 for the first numbered section under its parent
+ * Numbers parts, chapters, sections, figures, tables and examples, and names all that can be led
+ * to. A pass of composing.
  */
-function numberOf(
-  role: PlaceRole,
-  level: number,
-  parent: string | undefined,
-  ordinal: number,
-  counters: Counters,
-  numbering: Numbering,
-): string | undefined {
-  switch (role) {
-    case 'part':
-      if (numbering.chaptersByPart) counters.chapter = 0;
-      return writtenNumber(numbering.parts, (counters.part += 1));
-    case 'chapter':
-      return numbering.depth < 1
-        ? undefined
-        : writtenNumber(numbering.chapters, (counters.chapter += 1));
-    case 'appendix':
-      return writtenNumber(numbering.appendices, (counters.appendix += 1));
-    case 'section': {
-      const own =
-        parent === undefined || level > numbering.depth
-          ? undefined
-          : writtenNumber(numbering.sections, ordinal);
-      return own === undefined ? undefined : `${parent}${numbering.sign}${own}`;
-    }
-    default:
-      return undefined;
+export const numberPlaces = (placed: PlacedMap, numbering: Numbering): NumberedMap =>
+  new Numbered(placed, numbering).number();
+
+class Numbered {
+  readonly #placed: PlacedMap;
+  readonly #numbering: Numbering;
+  readonly #counting: Counting;
+  readonly #topics = new Map<string, readonly PlacedTopic[]>();
+  readonly #targets: Record<string, Target> = {};
+  readonly #figures: Listed[] = [];
+  readonly #tables: Listed[] = [];
+
+  constructor(placed: PlacedMap, numbering: Numbering) {
+    this.#placed = placed;
+    this.#numbering = numbering;
+    this.#counting = new Counting(numbering);
+    for (const topic of placed.topics)
+      this.#topics.set(topic.place, [...(this.#topics.get(topic.place) ?? []), topic]);
+  }
+
+  number(): NumberedMap {
+    const places = this.#places(this.#placed.places, undefined);
+    const [targets, figures, tables] = [this.#targets, this.#figures, this.#tables];
+    return { ...this.#placed, places, targets, figures, tables };
+  }
+
+  /** @param parent the number of the place above */
+  #places(places: readonly Place[], parent: string | undefined): readonly Place[] {
+    let ordinal = 0;
+    return places.map((place) => {
+      const { anchor, role, level } = place;
+      if (role === 'section' && isCounted(place)) ordinal += 1;
+      const number = isCounted(place)
+        ? this.#counting.place({ role, level, parent, ordinal })
+        : undefined;
+      const title = plainLine(place.title) || place.label;
+      this.#name({ anchor, place: anchor, kind: 'topic', title }, number);
+      for (const { topic } of this.#topics.get(anchor) ?? []) {
+        if (topic.anchor !== anchor) this.#name(alternateTarget(topic, anchor), undefined);
+        for (const landmark of topic.landmarks) this.#landmark(landmark, anchor);
+      }
+      const children = this.#places(place.children, number);
+      return { ...place, children, ...(number === undefined ? {} : { number }) };
+    });
+  }
+
+  #name(target: Omit<Target, 'number'>, number: string | undefined): void {
+    this.#targets[target.anchor] = number === undefined ? target : { ...target, number };
+  }
+
+  #landmark({ anchor, kind, title, number: own }: Landmark, place: string): void {
+    const isNumbered =
+      isCaptioned(kind) && title.length > 0 && (kind !== 'example' || this.#numbering.examples);
+    const number = isNumbered ? this.#counting.caption(kind) : own;
+    if (isNumbered && kind !== 'example')
+      (kind === 'figure' ? this.#figures : this.#tables).push({
+        anchor,
+        number: number ?? '',
+        title,
+      });
+    this.#name({ anchor, place, kind, title: plainLine(title) }, number);
   }
 }
 
-/** The number of a figure or table. @param chapter of the chapter in which it stands */
-function captionNumber(
-  chapter: string | undefined,
-  count: number,
-  { captions, captionForm, captionSign }: Numbering,
-): string | undefined {
-  const own = writtenNumber(captionForm, count);
-  return own === undefined || chapter === undefined || captions === 'throughout'
-    ? own
-    : `${chapter}${captionSign}${own}`;
-}
-
-export type Captioned = 'figure' | 'table' | 'example';
-
-/** Counts as one goes through a publication in reading order. */
-export interface Counting {
-  /** @returns the number of the place, for which see above */
-  place(
-    role: PlaceRole,
-    level: number,
-    parent: string | undefined,
-    ordinal: number,
-  ): string | undefined;
-  caption(kind: Captioned): string | undefined;
-}
-
-export function counting(numbering: Numbering): Counting {
-  const counters: Counters = { part: 0, chapter: 0, appendix: 0 };
-  let perChapter = { number: undefined as string | undefined, figure: 0, table: 0, example: 0 };
-  return {
-    place(role, level, parent, ordinal) {
-      const number = numberOf(role, level, parent, ordinal, counters, numbering);
-      const goesOn =
-        numbering.captions === 'throughout' ? perChapter : { figure: 0, table: 0, example: 0 };
-      if (level <= 1) perChapter = { ...goesOn, number: role === 'part' ? undefined : number };
-      return number;
-    },
-    caption: (kind) => captionNumber(perChapter.number, (perChapter[kind] += 1), numbering),
-  };
-}
+const alternateTarget = ({ anchor, content }: ResolvedTopic, place: string): Target => ({
+  anchor,
+  place,
+  kind: 'topic',
+  title: plainLine(childNamed(content, 'title', 'glossterm')?.children ?? []),
+});

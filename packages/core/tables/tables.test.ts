@@ -15,7 +15,7 @@ const drawn = (xml: string) =>
       .map(
         ({ element, column, columnSpan, rowSpan }) =>
           `${lineOf(element)}@${column}${columnSpan > 1 ? `→${columnSpan}` : ''}` +
-          `${rowSpan > 1 ? `↓${rowSpan}` : ''}`,
+          (rowSpan > 1 ? `↓${rowSpan}` : ''),
       )
       .join(' '),
   );

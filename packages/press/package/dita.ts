@@ -116,7 +116,7 @@ export function ditaFiles(
         '<?xml version="1.0" encoding="UTF-8"?>\n' +
           '<!DOCTYPE subjectScheme PUBLIC "-//OASIS//DTD DITA Subject Scheme Map//EN" ' +
           '"subjectScheme.dtd">\n' +
-          `${writeSubjectScheme(facets)}`,
+          writeSubjectScheme(facets),
       ),
     );
   return files;

@@ -124,7 +124,7 @@ it('a sign that no face has is told with its topic and place, once for each', as
     told.map(
       ({ message, where }) =>
         `${/“(.*?)” \((.*?)\)/u.exec(message)!.slice(1).join(' ')} ${where.item} ` +
-        `${where.path.join('.')}`,
+        where.path.join('.'),
     ),
   ).toEqual(['ᚠ U+16A0 a 1.1', '𓀀 U+13000 b 1.0', 'ᚠ U+16A0 b 1.0']);
 });

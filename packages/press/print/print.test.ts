@@ -65,7 +65,7 @@ describe('the printed manual of the demo', async () => {
     for (const { anchor, label, number } of listed) {
       const shown = result.pages.find(({ id }) => id === anchor)!.shown;
       const line = new RegExp(
-        `${number === undefined ? '' : `${number.replace('.', '\\.')} `}` +
+        (number === undefined ? '' : `${number.replace('.', '\\.')} `) +
           `${label.replace(/[.*+?^${}()|[\]\\]/gu, '\\$&')} ` +
           `[ .]*${shown}( |$)`,
         'u',

@@ -157,7 +157,7 @@ export function problemsOf(warnings: readonly string[]): Problem[] {
           'warning',
           'print.standard',
           'The file does not keep to the standard that its page plan asks for: ' +
-            `${/message: "([^"]*)"/u.exec(warning)?.[1] ?? warning.slice(refusal.length)}`,
+            (/message: "([^"]*)"/u.exec(warning)?.[1] ?? warning.slice(refusal.length)),
         )
       : problem('warning', 'print.font', `The page engine says: ${warning}`),
   );

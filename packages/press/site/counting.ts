@@ -1,5 +1,6 @@
 import {
-  counting,
+  Counting,
+  isCounted,
   ordinalsIn,
   type Captioned,
   type Place,
@@ -22,7 +23,6 @@ interface CountedPlace {
   readonly l: number;
   /** Whether it counts among those beside it. */
   readonly s: boolean;
-  readonly nested: boolean;
   readonly w: Whose;
   readonly k: readonly (readonly [kind: Captioned, anchor: string, whose: Whose])[];
   /**
@@ -72,8 +72,7 @@ export function countedData({ publication, readers }: SiteContext): CountedData 
     a: place.anchor,
     r: place.role,
     l: place.level,
-    s: place.isNested || (place.inContents && place.hasHeading),
-    nested: place.isNested,
+    s: isCounted(place),
     w: readers.numbersOf(whenOfPlace(place)),
     k: formsOf(place)
       .toReversed()
@@ -91,25 +90,20 @@ export function numbersFor(
   { numbering, places }: CountedData,
   isFor: (whose: Whose) => boolean,
 ): Map<string, string> {
-  const count = counting(numbering);
+  const count = new Counting(numbering);
   const numbers = new Map<string, string>();
   const give = (anchor: string, number: string | undefined): void =>
     void (number !== undefined && numbers.set(anchor, number));
   const go = (all: readonly CountedPlace[], parent: string | undefined): void => {
-    const ordinals = { nested: 0, below: 0 };
+    let ordinal = 0;
     for (const place of all) {
       if (!isFor(place.w)) {
         go(place.c, parent);
         continue;
       }
-      const isCounted = place.r !== 'section' || place.s;
-      const number = isCounted
-        ? count.place(
-            place.r,
-            place.l,
-            parent,
-            (ordinals[place.nested ? 'nested' : 'below'] += place.r === 'section' ? 1 : 0),
-          )
+      if (place.s && place.r === 'section') ordinal += 1;
+      const number = place.s
+        ? count.place({ role: place.r, level: place.l, parent, ordinal })
         : undefined;
       give(place.a, number);
       for (const [kind, anchor, whose] of place.k)

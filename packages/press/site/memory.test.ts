@@ -1,4 +1,4 @@
-import { compose, composeMemory, type Publication } from '@ukiyo/core/compose';
+import { compose, ComposeMemory, type Publication } from '@ukiyo/core/compose';
 import { textLibrary } from '@ukiyo/core/library';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
@@ -12,7 +12,7 @@ const choices = open.map((facet) => ({ facet, label: '', pick: 'one' as const, p
 /** A library that changes while its site is built again and again. */
 function ground(lens: string, options: SiteOptions) {
   const library = textLibrary(demo.items, demo.assets, { lenses: demo.lenses });
-  const memory = composeMemory();
+  const memory = new ComposeMemory();
   const sites = siteMemory();
   const chosen = demo.lenses.find(({ id }) => id === lens);
   const asked = {

@@ -41,7 +41,7 @@ const key = (name: string, words: string, attributes: string): string =>
 const term = (id: string, word: string, meaning: string, base?: string): string =>
   `<glossentry id="${id}"${base ? ' platform="solar"' : ''}><glossterm>${word}</glossterm>` +
   `<glossdef>${meaning}</glossdef>` +
-  `${base ? `<prolog><data name="alternate-of" href="topic:${base}"/></prolog>` : ''}` +
+  (base ? `<prolog><data name="alternate-of" href="topic:${base}"/></prolog>` : '') +
   '</glossentry>';
 const alternate = (id: string, base: string, more: string, inner = ''): string =>
   `<concept id="${id}" platform="solar"><title>${id}</title>` +

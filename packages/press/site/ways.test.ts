@@ -26,7 +26,7 @@ describe('every page of every site of the demo', () => {
       locale: 'de',
       address: (anchor: string | undefined) =>
         '../de/' +
-        `${anchor === undefined ? 'index.html' : (siteAddress(help, anchor) ?? 'index.html')}`,
+        (anchor === undefined ? 'index.html' : (siteAddress(help, anchor) ?? 'index.html')),
     };
     const harbour = shippedLooks['harbour']!;
     const before = compose({ library: demoLibrary, map: 'station-interface' });

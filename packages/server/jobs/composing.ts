@@ -1,9 +1,8 @@
 import type { Edition } from '@ukiyo/contracts';
 import {
   compose,
-  composeMemory,
+  ComposeMemory,
   withChangeBars,
-  type ComposeMemory,
   type Composition,
   type PeerEdition,
   type Publication,
@@ -51,7 +50,7 @@ export interface Workbench {
 
 export function workbench(): Workbench {
   return {
-    memory: composeMemory(),
+    memory: new ComposeMemory(),
     topics: siteMemory(),
     folders: new Map(),
     libraries: new Map(),

@@ -42,7 +42,7 @@ const id = computed(() => {
     form.kind === 'phrase'
       ? form.phrase
       : `${form.kind} ${form.element} ` +
-        `${form.kind === 'forbid' ? form.within : form.kind === 'pattern' ? '' : form.part}`;
+        (form.kind === 'forbid' ? form.within : form.kind === 'pattern' ? '' : form.part);
   const base = `${form.kind === 'phrase' ? 'wording ' : ''}${words}`
     .toLowerCase()
     .replace(/[^a-z0-9]+/gu, '-')

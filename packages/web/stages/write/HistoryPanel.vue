@@ -53,7 +53,7 @@ async function restore(revision: Revision): Promise<void> {
       text,
       current.version,
       'As it was in ' +
-        `${revision.note === '' ? `revision ${revision.version}` : `“${revision.note}”`}`,
+        (revision.note === '' ? `revision ${revision.version}` : `“${revision.note}”`),
     );
     await load();
   } catch (error) {

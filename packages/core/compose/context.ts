@@ -1,0 +1,70 @@
+import { lensKey, openFacets, type Facet, type Lens, type OpenFacet } from '../facets/index.ts';
+import type { Library } from '../library/index.ts';
+import type { HouseRule } from '../rules/index.ts';
+import { usualNumbering, type Numbering } from '../styles/index.ts';
+import { choosing, type Choose } from './alternates.ts';
+import type { Composition } from './composition.ts';
+import type { ComposeMemory } from './memory.ts';
+
+/** What the passes of one composition are done with. */
+export interface ComposeContext {
+  readonly library: Library;
+  /** Of the map as a whole; a branch has its own. */
+  readonly lens: Lens | undefined;
+  readonly facets: readonly Facet[];
+  readonly rules: readonly HouseRule[];
+  readonly variables: Readonly<Record<string, string>>;
+  readonly locale: string;
+  readonly numbering: Numbering;
+  readonly memory: ComposeMemory;
+  /** On which readers decide themselves, through the lens of a branch. */
+  readonly openThrough: (lens: Lens | undefined) => readonly OpenFacet[];
+  /** Chooses among topics and images and their alternates, through the lens of a branch. */
+  readonly chooseThrough: (lens: Lens | undefined) => Choose;
+}
+
+export function contextOf(input: Composition, memory: ComposeMemory): ComposeContext {
+  const { library, facets = [], rules = [], variables = {}, locale = 'en' } = input;
+  const openThrough = oncePerLens((lens) => openFacets(input.open ?? [], facets, lens));
+  return {
+    library,
+    lens: withDelivery(input.lens, input.deliveryTargets),
+    facets,
+    rules,
+    variables,
+    locale,
+    numbering: input.numbering ?? usualNumbering,
+    memory,
+    openThrough,
+    chooseThrough: oncePerLens((lens) => choosing(library, lens, facets, openThrough(lens))),
+  };
+}
+
+function oncePerLens<Made>(
+  make: (lens: Lens | undefined) => Made,
+): (lens: Lens | undefined) => Made {
+  const made = new Map<string, Made>();
+  return (lens) => {
+    const key = lensKey(lens);
+    const known = made.get(key) ?? make(lens);
+    made.set(key, known);
+    return known;
+  };
+}
+
+/** The lens, which also drops what is for other outputs (DITA 1.3, `deliveryTarget`). */
+function withDelivery(
+  lens: Lens | undefined,
+  targets: readonly string[] | undefined,
+): Lens | undefined {
+  if (!targets) return lens;
+  const kept = targets.map((value) => ({
+    facet: 'deliveryTarget',
+    value,
+    action: 'keep' as const,
+  }));
+  return {
+    name: lens?.name ?? '',
+    rules: [...(lens?.rules ?? []), ...kept, { facet: 'deliveryTarget', action: 'drop' }],
+  };
+}

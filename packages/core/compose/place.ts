@@ -1,0 +1,223 @@
+import { whenOf, type OpenFacet, type When, type Lens } from '../facets/index.ts';
+import { shortDescriptionIn } from '../library/index.ts';
+import { childNamed, type Node } from '../markup/index.ts';
+import { problem, type Problem } from '../problems/index.ts';
+import { wordsFor } from '../words/index.ts';
+import type { Branch } from './branches.ts';
+import type { ComposeContext } from './context.ts';
+import type { MapNode } from './expand.ts';
+import { plainLine } from './plain.ts';
+import type { Origin, Other, Place, PlaceRole, ResolvedElement } from './publication.ts';
+import type { ResolvedAlternate, ResolvedMap, ResolvedNode } from './resolve/map.ts';
+import type { ResolvedTopic } from './resolve/resolved.ts';
+import { withAudience } from './resolve/topic.ts';
+
+/** A topic and where it stands. */
+export interface PlacedTopic {
+  readonly topic: ResolvedTopic;
+  /** Anchor of the place on whose page it stands. */
+  readonly place: string;
+  /** What leads to it: the item itself, and what it stands in for. */
+  readonly items: readonly string[];
+  readonly branches: readonly Branch[];
+}
+
+export interface PlacedMap {
+  /** Without numbers, and without what leads to them. */
+  readonly places: readonly Place[];
+  /** In reading order; alternates behind what they stand in for. */
+  readonly topics: readonly PlacedTopic[];
+  /** Anchors of places that lead to each other because they stand together. */
+  readonly families: readonly (readonly string[])[];
+  readonly problems: readonly Problem[];
+}
+
+/**
+ * Gives every topic its place: what it is called there, on whose page it stands, for whom it is.
+ * Topics that are nested in others come before what the map has below. A pass of composing.
+ * @returns the places with problems `context.twice`
+ */
+export const placeTopics = (resolved: ResolvedMap, context: ComposeContext): PlacedMap =>
+  new Placing(context).place(resolved);
+
+/** What a place is made from. */
+interface Standing {
+  readonly entry: MapNode;
+  readonly anchor: string;
+  readonly topic: ResolvedTopic | undefined;
+  readonly alternates: readonly ResolvedAlternate[];
+  readonly below: readonly ResolvedNode[];
+  readonly level: number;
+  readonly isNested: boolean;
+}
+
+class Placing {
+  readonly #locale: string;
+  readonly #openThrough: (lens: Lens | undefined) => readonly OpenFacet[];
+  readonly #topics: PlacedTopic[] = [];
+  readonly #families: (readonly string[])[] = [];
+  readonly #problems: Problem[] = [];
+  /** By id the title of what applications open by it. */
+  readonly #opened = new Map<string, string>();
+
+  constructor({ locale, openThrough }: ComposeContext) {
+    this.#locale = locale;
+    this.#openThrough = openThrough;
+  }
+
+  place({ nodes }: ResolvedMap): PlacedMap {
+    const places = this.#nodes(nodes, 1);
+    return { places, topics: this.#topics, families: this.#families, problems: this.#problems };
+  }
+
+  #nodes(nodes: readonly ResolvedNode[], level: number): readonly Place[] {
+    return nodes.map(({ entry, anchor, topic, alternates, children }) =>
+      this.#placed({
+        // A chapter has nothing above it that it could join.
+        entry: level <= 1 ? { ...entry, joins: false, hasHeading: true } : entry,
+        anchor,
+        topic,
+        alternates,
+        below: children,
+        level: entry.role === 'part' ? 0 : Math.max(1, level),
+        isNested: false,
+      }),
+    );
+  }
+
+  #placed(standing: Standing): Place {
+    const { entry, anchor, topic, alternates, level, isNested } = standing;
+    this.#register(standing);
+    const title = topicTitle(topic) ?? entry.title ?? listTitle(entry.role, this.#locale);
+    const label = plainLine(entry.title ?? title);
+    const contextIds = this.#openedBy(
+      [entry, topic, ...alternates.map((one) => one.topic)].flatMap((one) => one?.contextIds ?? []),
+      plainLine(title) || label,
+      entry.origin,
+    );
+    const nested = this.#nested(standing);
+    const below = this.#nodes(standing.below, level + 1);
+    if (entry.isFamily) this.#families.push(familyOf(below));
+    const open = this.#openThrough(entry.lens);
+    const when = entry.conditions.flatMap((attributes) => whenOf(attributes, open) ?? []);
+    const others = alternates.map((one) => otherOf(one, entry));
+    return {
+      anchor,
+      role: entry.role,
+      level,
+      title,
+      label,
+      isLinked: entry.isLinked,
+      entry: entry.origin,
+      joins: entry.joins,
+      hasHeading: entry.hasHeading,
+      isNested,
+      inContents: entry.inContents && entry.hasHeading && entry.role !== 'glossaryentry',
+      shortDescription: topic ? plainDescription(topic.content) : '',
+      contextIds,
+      origin: topic ? topic.content.origin : entry.origin,
+      related: [],
+      children: [...nested, ...below],
+      ...(when.length === 0 ? {} : { when }),
+      ...(others.length === 0 ? {} : { others }),
+      ...(entry.when ? { otherwise: entry.when } : {}),
+      ...(entry.title ? { mapTitle: entry.title } : {}),
+      ...(topic ? { content: topic.content } : {}),
+    };
+  }
+
+  #register({ entry: { item, base, branches }, anchor, topic, alternates }: Standing): void {
+    const items = [...new Set([item, base])].filter((id) => id !== undefined);
+    if (topic) this.#topics.push({ topic, place: anchor, items, branches });
+    // Links to their parts lead to those of the topic for which they stand in.
+    for (const one of alternates)
+      this.#topics.push({ topic: one.topic, place: anchor, items: [one.id], branches });
+  }
+
+  /** The topics nested in a topic, and in what stands in for it. */
+  #nested({ entry, topic, alternates, level }: Standing): readonly Place[] {
+    const { title: _title, when: _when, ...inner } = entry;
+    const nestedEntry: MapNode = {
+      ...inner,
+      role: 'section',
+      joins: entry.joinsNested,
+      hasHeading: true,
+      contextIds: [],
+      children: [],
+      others: [],
+    };
+    const nestedIn = (outer: ResolvedTopic | undefined, when: When | undefined): readonly Place[] =>
+      (outer?.nested ?? []).map((one) =>
+        this.#placed({
+          entry: nestedEntry,
+          anchor: one.anchor,
+          topic: { ...one, content: withAudience(one.content, when) },
+          alternates: [],
+          below: [],
+          level: level + 1,
+          isNested: true,
+        }),
+      );
+    return [
+      ...nestedIn(topic, entry.when),
+      ...alternates.flatMap((other) => nestedIn(other.topic, other.when)),
+    ];
+  }
+
+  /** An id opens what it was first found at. */
+  #openedBy(ids: readonly string[], title: string, where: Origin): readonly string[] {
+    return [...new Set(ids)].filter((id) => {
+      const first = this.#opened.get(id);
+      if (first === undefined) this.#opened.set(id, title);
+      else
+        this.#problems.push(
+          problem(
+            'warning',
+            'context.twice',
+            `The context-help id “${id}” opens “${first}” already. It does not open “${title}”.`,
+            where,
+          ),
+        );
+      return first === undefined;
+    });
+  }
+}
+
+const topicTitle = (topic: ResolvedTopic | undefined): readonly Node[] | undefined =>
+  topic && childNamed(topic.content, 'title', 'glossterm')?.children;
+
+const familyOf = (places: readonly Place[]): readonly string[] =>
+  places
+    .filter(({ isLinked, content }) => isLinked && content !== undefined)
+    .map(({ anchor }) => anchor);
+
+function otherOf({ topic, when }: ResolvedAlternate, { title: mapTitle }: MapNode): Other {
+  const { anchor, content } = topic;
+  const title = topicTitle(topic) ?? mapTitle ?? [];
+  return {
+    anchor,
+    title,
+    label: plainLine(mapTitle ?? title),
+    ...(mapTitle ? { mapTitle } : {}),
+    shortDescription: plainDescription(content),
+    origin: content.origin,
+    content: withAudience(content, when),
+  };
+}
+
+/** Lists that the product makes have headings of its own. */
+function listTitle(role: PlaceRole, locale: string): readonly string[] {
+  const words = wordsFor(locale);
+  const titles: Partial<Record<PlaceRole, string>> = {
+    toc: words.contents,
+    figurelist: words.figures,
+    tablelist: words.tables,
+    glossarylist: words.glossary,
+    indexlist: words.index,
+  };
+  const title = titles[role];
+  return title === undefined ? [] : [title];
+}
+
+const plainDescription = (content: ResolvedElement): string =>
+  plainLine(shortDescriptionIn(content)?.children ?? []);

@@ -1,0 +1,58 @@
+import type { When } from '../../facets/index.ts';
+import { readReference } from '../../library/index.ts';
+import type { Attributes } from '../../markup/index.ts';
+import type { Gathering } from './gathering.ts';
+import { originOf, type Cursor } from './resolved.ts';
+
+/** A file, and who gets it; everybody, where nothing is said. */
+export interface ShownFile {
+  readonly href: string;
+  readonly when?: When | undefined;
+}
+
+/** The attribute that names the file of an element. */
+const fileAttribute: Readonly<Record<string, string>> = {
+  image: 'href',
+  object: 'data',
+  param: 'value',
+};
+
+const showsFile = (name: string, attributes: Attributes): boolean =>
+  fileAttribute[name] !== undefined && (name !== 'param' || attributes['valuetype'] === 'ref');
+
+/**
+ * The files that an element shows: one, or one for each of those readers who get another. One that
+ * is not there has the address ''.
+ */
+export function filesOf(
+  name: string,
+  attributes: Attributes,
+  cursor: Cursor,
+  gathering: Gathering,
+): readonly ShownFile[] {
+  if (!showsFile(name, attributes)) return [];
+  const { keyref } = attributes;
+  const href = attributes[fileAttribute[name]!];
+  const byKey = keyref === undefined ? undefined : gathering.keyTarget(keyref);
+  const reference = byKey ?? (href === undefined ? undefined : readReference(href, cursor.item));
+  if (reference?.kind === 'external') return [{ href: reference.href }];
+  const missing = (): string => {
+    gathering.report(
+      'error',
+      'image.missing',
+      `The ${name === 'object' ? 'file' : 'image'} “${href ?? keyref ?? ''}” is not in the ` +
+        'library. A mark stands in its place.',
+      originOf(cursor),
+    );
+    return '';
+  };
+  if (reference?.kind !== 'asset') return [{ href: missing() }];
+  const shown = (id: string): string => (gathering.isFileThere(id) ? `asset:${id}` : missing());
+  const { id, others, when } = gathering.choose(reference.id);
+  // Of a video the chosen one alone: what is for others would have to be another player.
+  if (name !== 'image') return [{ href: shown(id) }];
+  return [
+    ...others.map((other) => ({ href: shown(other.id), when: other.when })),
+    { href: shown(id), when },
+  ];
+}

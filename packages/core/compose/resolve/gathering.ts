@@ -1,0 +1,80 @@
+import { readReference, type Item, type Reference } from '../../library/index.ts';
+import type { Element } from '../../markup/index.ts';
+import { problem, type Problem, type Severity } from '../../problems/index.ts';
+import type { Choice } from '../alternates.ts';
+import { lookUpKey } from '../keys.ts';
+import type { Origin, Reason } from '../publication.ts';
+import type {
+  AnchoredTerm,
+  Landmark,
+  PendingLink,
+  ResolutionContext,
+  ResolvedTopic,
+} from './resolved.ts';
+
+/** What one topic is resolved with, and what is gathered on the way. */
+export class Gathering {
+  readonly landmarks: Landmark[] = [];
+  readonly links: PendingLink[] = [];
+  readonly indexTerms: AnchoredTerm[] = [];
+  readonly contextIds: string[] = [];
+  readonly anchors = new Map<string, string>();
+  readonly assets = new Set<string>();
+  readonly problems: Problem[] = [];
+  readonly why: Reason[] = [];
+  readonly read = new Map<string, Element | undefined>();
+  readonly lookedFor = new Map<string, boolean>();
+  readonly nested: ResolvedTopic[] = [];
+  readonly item: string;
+  readonly anchor: string;
+  readonly context: ResolutionContext;
+  #count = 0;
+
+  /** @param anchor of the place at which the topic stands */
+  constructor(item: string, anchor: string, context: ResolutionContext) {
+    this.item = item;
+    this.anchor = anchor;
+    this.context = context;
+  }
+
+  /** A number that no other element of the topic without an id has. */
+  nextNumber(): number {
+    return (this.#count += 1);
+  }
+
+  report(severity: Severity, code: string, message: string, where: Origin): void {
+    this.problems.push(problem(severity, code, message, where));
+  }
+
+  readItem(id: string): Item | undefined {
+    const found = this.context.library.item(id);
+    // Noted also where there is none: it may come.
+    if (id !== this.item) this.read.set(id, found?.root);
+    return found;
+  }
+
+  isFileThere(id: string): boolean {
+    const isThere = this.context.library.asset(id) !== undefined;
+    this.lookedFor.set(id, isThere);
+    if (isThere) this.assets.add(id);
+    return isThere;
+  }
+
+  choose(id: string): Choice {
+    const choice = this.context.choose(id);
+    this.problems.push(...choice.problems);
+    return choice;
+  }
+
+  /** What `key` or `key/element` leads to; undefined where the key leads nowhere. */
+  keyTarget(keyref: string): Reference | undefined {
+    const slash = keyref.indexOf('/');
+    const key = slash === -1 ? keyref : keyref.slice(0, slash);
+    const definition = lookUpKey(this.context.scope, key);
+    if (definition?.href === undefined) return undefined;
+    const reference = readReference(definition.href, definition.origin.item);
+    return slash !== -1 && reference.kind === 'item'
+      ? { ...reference, element: keyref.slice(slash + 1) }
+      : reference;
+  }
+}

@@ -1,0 +1,214 @@
+import { lensKey, type Lens, type When } from '../../facets/index.ts';
+import { elementOf, type Item } from '../../library/index.ts';
+import { problem, type Problem } from '../../problems/index.ts';
+import type { Element } from '../../markup/index.ts';
+import { nameIn } from '../branches.ts';
+import type { ComposeContext } from '../context.ts';
+import type { ExpandedMap, MapNode } from '../expand.ts';
+import { fillKeys, scopeKey, type KeyScope } from '../keys.ts';
+import { plainLine } from '../plain.ts';
+import type { Reason } from '../publication.ts';
+import type { ResolvedTopic } from './resolved.ts';
+import { resolveTopic } from './topic.ts';
+
+/** An alternate that some readers get in the place of a topic. */
+export interface ResolvedAlternate {
+  readonly id: string;
+  readonly when: When;
+  readonly topic: ResolvedTopic;
+}
+
+/** An entry of the map with its topic, or with its heading alone. */
+export interface ResolvedNode {
+  /** Its title says what its variables say. */
+  readonly entry: MapNode;
+  /** Unique in the publication. */
+  readonly anchor: string;
+  readonly topic?: ResolvedTopic;
+  readonly alternates: readonly ResolvedAlternate[];
+  readonly children: readonly ResolvedNode[];
+}
+
+export interface ResolvedMap {
+  readonly nodes: readonly ResolvedNode[];
+  readonly problems: readonly Problem[];
+  readonly why: readonly Reason[];
+}
+
+/**
+ * Reads the topics of all entries as these readers get them. What stands under a topic that is
+ * dropped, or is not there, stands in its place. A pass of composing.
+ * @returns the entries with problems `topic.missing` and those of their topics
+ */
+export const resolveMap = (expanded: ExpandedMap, context: ComposeContext): ResolvedMap =>
+  new MapResolver(expanded, context).resolve();
+
+class MapResolver {
+  readonly #expanded: ExpandedMap;
+  readonly #context: ComposeContext;
+  readonly #problems: Problem[] = [];
+  readonly #why: Reason[] = [];
+  readonly #anchors = new Set<string>();
+  /** Names of what topics are resolved with, for the memory. */
+  readonly #scopes = new Map<KeyScope, number>();
+  readonly #lenses = new Map<Lens | undefined, number>();
+  readonly #settings: number;
+
+  constructor(expanded: ExpandedMap, context: ComposeContext) {
+    this.#expanded = expanded;
+    this.#context = context;
+    const { facets, rules, variables, library } = context;
+    const peers = expanded.peers.map(({ names }) => names);
+    const open = context.openThrough(undefined);
+    this.#settings = context.memory.settingsName(
+      JSON.stringify([facets, open, rules, variables, [...library.alternates], peers]),
+    );
+  }
+
+  resolve(): ResolvedMap {
+    const nodes = this.#nodes(this.#expanded.nodes);
+    return { nodes, problems: this.#problems, why: this.#why };
+  }
+
+  #nodes(entries: readonly MapNode[]): readonly ResolvedNode[] {
+    return entries.flatMap((entry) => this.#node(this.#titled(entry)));
+  }
+
+  #titled(entry: MapNode): MapNode {
+    if (!entry.title) return entry;
+    const { facets, variables, openThrough } = this.#context;
+    const { scope, lens } = entry;
+    const reading = { lens, facets, open: openThrough(lens) };
+    return { ...entry, title: fillKeys(entry.title, { scope, variables }, reading) };
+  }
+
+  #node(entry: MapNode): readonly ResolvedNode[] {
+    const { item: id } = entry;
+    const item = id === undefined ? undefined : this.#context.library.item(id);
+    if (id !== undefined && !item?.root) {
+      this.#reportMissing(id, item, entry);
+      return this.#nodes(entry.children);
+    }
+    const anchor = this.#freeAnchor(entry);
+    if (!item?.root)
+      return [{ entry, anchor, alternates: [], children: this.#nodes(entry.children) }];
+    const topic = this.#topic(item.root, item.id, entry, anchor);
+    if (!topic) {
+      this.#problems.push(
+        problem(
+          'error',
+          'topic.missing',
+          `The topic “${id}” has no nested topic “${entry.element}”. It is left out.`,
+          entry.origin,
+        ),
+      );
+      return [];
+    }
+    if (topic.dropped) {
+      const [first] = topic.why;
+      this.#why.push(...topic.why, ...(first ? [{ ...first, origin: entry.origin }] : []));
+      return this.#nodes(entry.children);
+    }
+    this.#gather(topic);
+    const alternates = this.#alternates(entry, anchor);
+    for (const one of [topic, ...alternates.map((other) => other.topic)]) this.#gatherNested(one);
+    return [{ entry, anchor, topic, alternates, children: this.#nodes(entry.children) }];
+  }
+
+  #alternates(entry: MapNode, anchor: string): readonly ResolvedAlternate[] {
+    return entry.others.flatMap(({ id, when }) => {
+      const root = this.#context.library.item(id)?.root;
+      const own = root ? this.#unused(nameIn(entry.branches, id)) : anchor;
+      const topic = root && this.#topic(root, id, entry, own);
+      if (!topic || topic.dropped) return [];
+      this.#gather(topic);
+      return [{ id, when, topic }];
+    });
+  }
+
+  /** One topic at one place; as it was before, where nothing has changed that it depends on. */
+  #topic(root: Element, item: string, entry: MapNode, anchor: string): ResolvedTopic | undefined {
+    const topic = elementOf(root, entry.element);
+    if (!topic) return undefined;
+    const { library, facets, rules, variables, memory, ...context } = this.#context;
+    const { scope, lens, element = '' } = entry;
+    const scopeName = once(this.#scopes, scope, () => memory.settingsName(scopeKey(scope)));
+    const lensName = once(this.#lenses, lens, () => memory.settingsName(lensKey(lens)));
+    const key = JSON.stringify([anchor, element, this.#settings, scopeName, lensName]);
+    const isCurrent = (known: ResolvedTopic): boolean =>
+      [...known.read].every(([id, found]) => library.item(id)?.root === found) &&
+      [...known.lookedFor].every(([id, found]) => (library.asset(id) !== undefined) === found) &&
+      known.nested.every(isCurrent);
+    return memory.topic(root, key, isCurrent, () =>
+      resolveTopic(
+        { item, topic, anchor },
+        {
+          library,
+          lens,
+          facets,
+          open: context.openThrough(lens),
+          rules,
+          scope,
+          variables,
+          choose: context.chooseThrough(lens),
+          peers: this.#expanded.peers,
+        },
+      ),
+    );
+  }
+
+  #freeAnchor({ branches, base, title, role }: MapNode): string {
+    return this.#unused(nameIn(branches, base ?? slug(title ? plainLine(title) : role)));
+  }
+
+  #unused(wanted: string): string {
+    let anchor = wanted;
+    for (let count = 2; this.#anchors.has(anchor); count += 1) anchor = `${wanted}-${count}`;
+    this.#anchors.add(anchor);
+    return anchor;
+  }
+
+  #gather({ problems, why }: ResolvedTopic): void {
+    this.#problems.push(...problems);
+    this.#why.push(...why);
+  }
+
+  #gatherNested({ nested }: ResolvedTopic): void {
+    for (const topic of nested) {
+      this.#anchors.add(topic.anchor);
+      this.#gather(topic);
+      this.#gatherNested(topic);
+    }
+  }
+
+  #reportMissing(id: string, item: Item | undefined, { origin }: MapNode): void {
+    this.#problems.push(
+      ...(item?.problems ?? []),
+      problem(
+        'error',
+        'topic.missing',
+        item
+          ? `The topic “${id}” cannot be read. It is left out.`
+          : `The topic “${id}” is not in the library. It is left out.`,
+        item ? { item: id } : origin,
+      ),
+    );
+  }
+}
+
+function once<Key, Made>(known: Map<Key, Made>, key: Key, make: () => Made): Made {
+  const made = known.get(key) ?? make();
+  known.set(key, made);
+  return made;
+}
+
+/** Words as a part of an address. */
+function slug(words: string): string {
+  const plain = words.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase();
+  return (
+    plain
+      .replace(/[^\p{L}\p{N}]+/gu, '-')
+      .replace(/^-|-$/gu, '')
+      .slice(0, 60) || 'place'
+  );
+}

@@ -1,0 +1,348 @@
+import { judge, whenOf, withLookWords, type MarkLook, type When } from '../../facets/index.ts';
+import { definitionOf, isTopic, labelOf } from '../../grammar/index.ts';
+import {
+  checkItem,
+  contextIdsIn,
+  mergeAttributes,
+  readReference,
+  type FoundElement,
+} from '../../library/index.ts';
+import {
+  childNamed,
+  isElement,
+  joinTexts,
+  lineOf,
+  type Attributes,
+  type Element,
+  type Node,
+} from '../../markup/index.ts';
+import { atItem } from '../../problems/index.ts';
+import { givenBy, lookUpKey, type DefinedKey } from '../keys.ts';
+import { ordinalsIn } from '../ordinals.ts';
+import type { ResolvedElement } from '../publication.ts';
+import { anchorOf } from './anchors.ts';
+import { filesOf } from './files.ts';
+import { Gathering } from './gathering.ts';
+import { linkOf } from './links.ts';
+import {
+  findPassage,
+  nameOfPassage,
+  passageReference,
+  passageSources,
+  type Borrower,
+} from './passages.ts';
+import {
+  childCursor,
+  originOf,
+  type Cursor,
+  type ResolutionContext,
+  type ResolvedTopic,
+} from './resolved.ts';
+
+/** Never published. `related-links` and `prolog` are read for what they give and then left out. */
+const unpublished = new Set([
+  'draft-comment',
+  'required-cleanup',
+  'data',
+  'data-about',
+  'foreign',
+  'titlealts',
+]);
+/** What has a key for where it leads or what it shows, not for what it says. */
+const keyedTargets = new Set(['image', 'xref', 'link', 'object']);
+
+/** A topic, or one nested in it, and where it is to stand. */
+export interface TopicAtPlace {
+  readonly item: string;
+  readonly topic: FoundElement;
+  readonly anchor: string;
+}
+
+/**
+ * Resolves one topic for one place. Never throws.
+ * @returns the topic with problems `borrow.*`, `key.*`, `image.missing`, `alternate.*` and
+ * `filter.empty` (nothing is left of an element without what the lens drops), and those of its
+ * validation where it is a whole text
+ */
+export function resolveTopic(place: TopicAtPlace, context: ResolutionContext): ResolvedTopic {
+  const { item, topic, anchor } = place;
+  const gathering = new Gathering(item, anchor, context);
+  const whole = topic.path.length === 0 ? context.library.item(item)?.root : undefined;
+  if (whole) gathering.problems.push(...atItem(item, checkItem(whole, context)));
+  const start: Cursor = { item, path: topic.path, borrowing: [], keys: [] };
+  const [resolved] = new TopicResolver(topic, gathering).element(topic.element, start);
+  const content: ResolvedElement = resolved ?? {
+    name: topic.element.name,
+    attributes: topic.element.attributes,
+    children: [],
+    origin: originOf(start),
+    anchor,
+  };
+  const ordinals = new Map(ordinalsIn(content).map((one) => [one.anchor, `${one.number}`]));
+  const landmarks = gathering.landmarks.map((landmark) => {
+    const number = ordinals.get(landmark.anchor);
+    return number === undefined ? landmark : { ...landmark, number };
+  });
+  const { anchors, links, indexTerms, contextIds, assets, problems, why, read, lookedFor, nested } =
+    gathering;
+  return {
+    content,
+    dropped: resolved === undefined,
+    anchor,
+    anchors,
+    landmarks,
+    links,
+    indexTerms,
+    contextIds,
+    assets,
+    problems,
+    why,
+    read,
+    lookedFor,
+    nested,
+  };
+}
+
+/** The walk through one topic and all that it borrows. */
+class TopicResolver {
+  readonly #topic: FoundElement;
+  readonly #gathering: Gathering;
+
+  constructor(topic: FoundElement, gathering: Gathering) {
+    this.#topic = topic;
+    this.#gathering = gathering;
+  }
+
+  /**
+   * @param merged the attributes, where the element is borrowed and those of its borrower are in
+   * them
+   * @returns none where it is dropped; several where it borrows a run, or shows a file for each of
+   * several readers
+   */
+  element(element: Element, cursor: Cursor, merged?: Attributes): readonly ResolvedElement[] {
+    const attributes = merged ?? element.attributes;
+    if (unpublished.has(element.name) || !definitionOf(element.name)) return [];
+    const { lens, facets } = this.#gathering.context;
+    const verdict = judge(attributes, lens, facets);
+    if (!verdict.kept) {
+      this.#gathering.why.push({
+        kind: 'dropped',
+        origin: originOf(cursor),
+        detail: `${labelOf(element.name)}: ${verdict.facet} is ${verdict.values?.join(', ')}`,
+      });
+      return [];
+    }
+    if (attributes['conref'] !== undefined || attributes['conkeyref'] !== undefined)
+      return this.#borrowed({ element, attributes, cursor });
+    if (this.#isNested(element, cursor)) return this.#nested(element, attributes, cursor);
+    if (element.name === 'prolog') return this.#prolog(element, cursor);
+    return this.#withFiles(this.#resolved(element, attributes, cursor, verdict.marked), cursor);
+  }
+
+  #nodes(nodes: readonly Node[], cursor: Cursor): Node[] {
+    const resolved: Node[] = [];
+    nodes.forEach((node, index) => {
+      if (typeof node === 'string') resolved.push(node);
+      else if (isElement(node)) resolved.push(...this.element(node, childCursor(cursor, index)));
+    });
+    return resolved;
+  }
+
+  /** The element by itself: its content, and what leads to it and from it. */
+  #resolved(
+    element: Element,
+    attributes: Attributes,
+    cursor: Cursor,
+    marked: MarkLook | undefined,
+  ): ResolvedElement {
+    const gathering = this.#gathering;
+    const { name } = element;
+    const children = this.#children(element, attributes, cursor);
+    const isGathered = cursor.isGathered === true;
+    const anchor = anchorOf({ name, attributes, children }, isGathered, gathering);
+    const link = linkOf(name, attributes, cursor, gathering);
+    const when = whenOf(attributes, gathering.context.open);
+    const resolved: { -readonly [Key in keyof ResolvedElement]: ResolvedElement[Key] } = {
+      name,
+      attributes,
+      children,
+      origin: originOf(cursor),
+    };
+    if (when) resolved.when = [when];
+    if (anchor !== undefined) resolved.anchor = anchor;
+    if (link !== undefined) resolved.link = link;
+    if (marked) {
+      resolved.marked = marked;
+      resolved.children = withLookWords(resolved, marked).children;
+    }
+    if (name === 'indexterm' && anchor !== undefined)
+      gathering.indexTerms.push({ anchor, term: resolved });
+    return resolved;
+  }
+
+  #children(element: Element, attributes: Attributes, cursor: Cursor): readonly Node[] {
+    const { why } = this.#gathering;
+    const inner = element.name === 'indexterm' ? { ...cursor, isGathered: true } : cursor;
+    const before = why.length;
+    const children = joinTexts(
+      this.#words(element, attributes, cursor) ?? this.#nodes(element.children, inner),
+    );
+    if (
+      children.every(isBlank) &&
+      !element.children.every(isBlank) &&
+      why.slice(before).some(({ kind }) => kind === 'dropped')
+    )
+      this.#gathering.report(
+        'warning',
+        'filter.empty',
+        `“${labelOf(element.name)}” has nothing left for these readers.`,
+        originOf(cursor),
+      );
+    return children;
+  }
+
+  /** The element with its file; once for each of those readers who get another one. */
+  #withFiles(element: ResolvedElement, cursor: Cursor): readonly ResolvedElement[] {
+    const files = filesOf(element.name, element.attributes, cursor, this.#gathering);
+    if (files.length === 0) return [element];
+    return files.map(({ href, when }) =>
+      withAudience({ ...element, attributes: { ...element.attributes, href } }, when),
+    );
+  }
+
+  /** Whether it is a topic in the topic; one that is borrowed belongs to what borrows it. */
+  #isNested({ name }: Element, { path, borrowing }: Cursor): boolean {
+    return isTopic(name) && path.length > this.#topic.path.length && borrowing.length === 0;
+  }
+
+  #nested(element: Element, attributes: Attributes, { path }: Cursor): readonly ResolvedElement[] {
+    const { item, anchor, context, nested } = this.#gathering;
+    const id = attributes['id'] ?? `${this.#gathering.nextNumber()}`;
+    const topic = { element, path };
+    const inner = resolveTopic({ item, topic, anchor: `${anchor}--${id}` }, context);
+    if (!inner.dropped) nested.push(inner);
+    return [];
+  }
+
+  #prolog(element: Element, cursor: Cursor): readonly ResolvedElement[] {
+    const { anchor, indexTerms, contextIds } = this.#gathering;
+    const facts = this.#nodes(element.children, { ...cursor, isGathered: true });
+    for (const term of facts.flatMap(indexTermsIn)) indexTerms.push({ anchor, term });
+    contextIds.push(...contextIdsIn(facts));
+    return [];
+  }
+
+  #borrowed(borrower: Borrower): readonly ResolvedElement[] {
+    const reference = passageReference(borrower, this.#gathering);
+    const sources = reference ? passageSources(reference, this.#gathering) : [];
+    if (sources.length === 0)
+      this.#gathering.report(
+        'error',
+        'borrow.missing',
+        `The passage “${nameOfPassage(borrower)}” cannot be borrowed: there is no such topic.`,
+        originOf(borrower.cursor),
+      );
+    return sources.flatMap((source) => {
+      const found = findPassage(borrower, source, reference?.element);
+      if ('code' in found) {
+        this.#gathering.report('error', found.code, found.message, originOf(borrower.cursor));
+        return [];
+      }
+      this.#gathering.why.push({
+        kind: 'borrowed',
+        origin: originOf(borrower.cursor),
+        detail: nameOfPassage(borrower),
+        from: { item: source.id, path: found.first.path },
+      });
+      const { keys, borrowing } = borrower.cursor;
+      const inner = { item: source.id, keys, borrowing: [...borrowing, found.key] };
+      return found.run
+        .flatMap(({ element, path }, index) =>
+          this.element(
+            element,
+            { ...inner, path },
+            index === 0
+              ? mergeAttributes(borrower.attributes, element.attributes)
+              : element.attributes,
+          ),
+        )
+        .map((passage) => withAudience(passage, source.when));
+    });
+  }
+
+  /** What its key says in the place of its own words; undefined where these stay. */
+  #words(element: Element, attributes: Attributes, cursor: Cursor): readonly Node[] | undefined {
+    const key = attributes['keyref'];
+    const hasWords = element.children.length > 0;
+    if (key === undefined || keyedTargets.has(element.name)) return undefined;
+    if (hasWords && element.name !== 'keyword') return undefined;
+    const { context, why } = this.#gathering;
+    const origin = originOf(cursor);
+    const set = context.variables[key];
+    if (set !== undefined) {
+      why.push({ kind: 'replaced', origin, detail: `${key} is set by the edition` });
+      return [set];
+    }
+    const definition = lookUpKey(context.scope, key);
+    if (!definition) {
+      this.#gathering.report(
+        'error',
+        'key.undefined',
+        `The variable “${key}” is not defined in this publication.`,
+        origin,
+      );
+      return hasWords ? undefined : [`[${key}]`];
+    }
+    if (cursor.keys.includes(key)) {
+      this.#gathering.report('error', 'key.cycle', `The variable “${key}” uses itself.`, origin);
+      return [`[${key}]`];
+    }
+    why.push({ kind: 'replaced', origin, detail: key });
+    return this.#wordsOf(definition, { ...cursor, keys: [...cursor.keys, key] }, hasWords);
+  }
+
+  /** The text of a definition, or of several of which each is for some readers. */
+  #wordsOf(definition: DefinedKey, cursor: Cursor, hasWords: boolean): readonly Node[] | undefined {
+    const wordsOf = ({
+      text,
+      href,
+      origin,
+    }: Pick<DefinedKey, 'text' | 'href' | 'origin'>): readonly Node[] | undefined => {
+      const { borrowing, keys } = cursor;
+      if (text) return this.#nodes(text, { ...origin, borrowing, keys });
+      return hasWords ? undefined : this.#titleOf(href, origin.item);
+    };
+    const given = givenBy(definition);
+    if (given.length === 1) return wordsOf(definition);
+    return given.flatMap(({ definition: one, when }) => {
+      const children = wordsOf(one);
+      const phrase = { name: 'ph', attributes: {}, origin: originOf(cursor) };
+      return children ? [withAudience({ ...phrase, children }, when)] : [];
+    });
+  }
+
+  /** The title of what a key leads to, which it says where it has no text. */
+  #titleOf(href: string | undefined, from: string): readonly Node[] {
+    if (href === undefined) return [];
+    const reference = readReference(href, from);
+    const root =
+      reference.kind === 'item'
+        ? this.#gathering.readItem(this.#gathering.choose(reference.id).id)?.root
+        : undefined;
+    const title = root && childNamed(root, 'title', 'glossterm');
+    return [title ? lineOf(title) : href];
+  }
+}
+
+const isBlank = (node: Node): boolean => typeof node === 'string' && node.trim() === '';
+
+/** The element for those alone who have chosen so; for all who got it, where nothing is said. */
+export const withAudience = (element: ResolvedElement, when: When | undefined): ResolvedElement =>
+  when ? { ...element, when: [...(element.when ?? []), when] } : element;
+
+function indexTermsIn(node: Node): ResolvedElement[] {
+  if (!isElement(node)) return [];
+  return node.name === 'indexterm'
+    ? [node as ResolvedElement]
+    : node.children.flatMap(indexTermsIn);
+}
