@@ -134,13 +134,7 @@ export function checkEveryReader({
   }
   const space = readerSpace(facets, used, lens);
   const problems = new Map<string, Problem>();
-  const ask = (
-    code: string,
-    origin: Origin,
-    readers: Readers,
-    covers: readonly Readers[],
-    say: (who: string) => string,
-  ): void => {
+  const ask: Ask = ({ code, origin, readers, covers }, say) => {
     const left = uncovered(readers, covers, space);
     const key = `${code} ${origin.item} ${origin.path.join('.')}`;
     if (left === 'too-many')
@@ -158,9 +152,10 @@ export function checkEveryReader({
   };
   const standings = standingsOf(nodes, prepared, space);
   const links: AskedLink[] = [];
-  for (const { topic, readers } of standings) checkTopic(topic, readers, { space, ask, links });
+  const checking: Checking = { library, space, ask, links };
+  for (const { topic, readers } of standings) checkTopic(topic, readers, checking);
   checkHeads(nodes, prepared, space, ask);
-  checkLinks(links, standings, space, ask, library);
+  checkLinks(standings, checking);
   return [...problems.values()];
 }
 
@@ -191,14 +186,17 @@ const readersThrough = (conditions: readonly Attributes[], space: ReaderSpace): 
     everyReader,
   );
 
-type Ask = (
-  code: string,
-  origin: Origin,
-  readers: Readers,
-  covers: readonly Readers[],
-  say: (who: string) => string,
-) => void;
+/** Whether all who get something have what covers it. */
+interface Question {
+  readonly code: string;
+  readonly origin: Origin;
+  readonly readers: Readers;
+  readonly covers: readonly Readers[];
+}
+/** Reports those who have not. @param say the sentence, with their name */
+type Ask = (question: Question, say: (who: string) => string) => void;
 interface Checking {
+  readonly library: Library;
   readonly space: ReaderSpace;
   readonly ask: Ask;
   readonly links: AskedLink[];
@@ -220,10 +218,7 @@ function checkTopic(topic: ResolvedTopic, placed: Readers, checking: Checking): 
     if (isA(element.name, 'taskbody')) checkSteps(element, readers, covers, ask);
     if (isList(element) && isVaried)
       ask(
-        'readers.empty-list',
-        element.origin,
-        readers,
-        covers(content),
+        { code: 'readers.empty-list', origin: element.origin, readers, covers: covers(content) },
         (who) =>
           `${isA(element.name, 'steps') ? 'The steps have nothing' : 'The list has no entry'} ` +
           `for ${who}.`,
@@ -256,10 +251,7 @@ function checkSteps(
   );
   if (steps.length > 0)
     ask(
-      'readers.no-steps',
-      body.origin,
-      readers,
-      covers(steps),
+      { code: 'readers.no-steps', origin: body.origin, readers, covers: covers(steps) },
       (who) => `The task has no steps for ${who}.`,
     );
 }
@@ -291,10 +283,7 @@ function checkHolder(
     ? `Under “${lineOf(title)}” there`
     : `In this ${labelOf(element.name).toLowerCase()} there`;
   ask(
-    'readers.empty-part',
-    element.origin,
-    readers,
-    covers,
+    { code: 'readers.empty-part', origin: element.origin, readers, covers },
     (who) => `${what} is nothing for ${who}.`,
   );
 }
@@ -321,10 +310,7 @@ function checkCells(table: ResolvedElement, around: Readers, space: ReaderSpace,
   const parts = partition(around, [...sets.values()], space, mostTables);
   if (parts === 'too-many')
     return ask(
-      'readers.too-many',
-      table.origin,
-      around,
-      [],
+      { code: 'readers.too-many', origin: table.origin, readers: around, covers: [] },
       () => 'This table varies in too many ways to be checked for every reader.',
     );
   const faults = parts.flatMap((readers) =>
@@ -333,7 +319,11 @@ function checkCells(table: ResolvedElement, around: Readers, space: ReaderSpace,
   const forAll = ({ at }: CellFault): boolean =>
     parts.length > 1 && faults.filter((other) => other.at === at).length === parts.length;
   for (const fault of faults)
-    if (!forAll(fault)) ask(fault.code, fault.origin, fault.readers, [], fault.say);
+    if (!forAll(fault))
+      ask(
+        { code: fault.code, origin: fault.origin, readers: fault.readers, covers: [] },
+        fault.say,
+      );
 }
 
 const facetsIn = ({ attributes }: Element): unknown =>
@@ -431,10 +421,12 @@ function checkWords(
     const [first] = run;
     if (first && run.length > 1)
       ask(
-        'readers.missing-words',
-        first.origin,
-        readers,
-        run.map(({ attributes }) => readersOf(attributes, space)),
+        {
+          code: 'readers.missing-words',
+          origin: first.origin,
+          readers,
+          covers: run.map(({ attributes }) => readersOf(attributes, space)),
+        },
         (who) => `Of “${run.map(lineOf).join('” and “')}” none is for ${who}.`,
       );
     run = [];
@@ -465,10 +457,12 @@ function checkHeads(
       ),
     );
     ask(
-      'readers.empty-part',
-      node.origin,
-      readersThrough(node.conditions, space),
-      covers,
+      {
+        code: 'readers.empty-part',
+        origin: node.origin,
+        readers: readersThrough(node.conditions, space),
+        covers,
+      },
       (who) =>
         `Under “${lineOf({ name: 'title', attributes: {}, children: node.title! })}” there ` +
         `is nothing for ${who}.`,
@@ -481,11 +475,8 @@ function checkHeads(
  * build.
  */
 function checkLinks(
-  links: readonly AskedLink[],
   standings: readonly Standing[],
-  space: ReaderSpace,
-  ask: Ask,
-  library: Library,
+  { library, space, ask, links }: Checking,
 ): void {
   const byItem = new Map<string, Standing[]>();
   for (const standing of standings)
@@ -500,10 +491,7 @@ function checkLinks(
     const title = library.item(reference.id)?.root;
     const name = title ? lineOf(childNamed(title, 'title', 'glossterm') ?? title) : reference.id;
     ask(
-      'readers.dropped-target',
-      origin,
-      readers,
-      covers,
+      { code: 'readers.dropped-target', origin, readers, covers },
       (who) => `The link leads to “${name}”, which is not there for ${who}.`,
     );
   }

@@ -10,7 +10,7 @@ export { ComposeMemory } from './memory.ts';
 export { appearances, whyDropped, type Appearance } from './appearing.ts';
 export { Counting, isCounted, type Captioned } from './counting.ts';
 export { comparePages, pageTexts, wordsIn, type PageChange, type PageText } from './page-texts.ts';
-export { standingOf } from './why.ts';
+export { explainElement } from './why.ts';
 export { checkEveryReader, type EveryReaderInput } from './every-reader.ts';
 export { expandMap, withoutHeading, type MapNode } from './expand.ts';
 export { ordinalsIn, type Ordinal } from './ordinals.ts';

@@ -2,6 +2,7 @@ import type { When } from '../facets/index.ts';
 import { isElement, type Element, type Node } from '../markup/index.ts';
 import { problem, type Problem } from '../problems/index.ts';
 import type { IndexEntry, IndexGroup, ResolvedElement } from './publication.ts';
+import type { AnchoredTerm } from './resolve/resolved.ts';
 
 interface Draft {
   readonly term: string;
@@ -40,101 +41,116 @@ function seeText(target: Element): string {
 }
 
 /**
- * Gathers index entries in the order of the locale, grouped by letter.
- * Sub-entries, see, see also and ranges after DITA 1.3, 3.2.5.3; order by `Intl.Collator` (CLDR).
- * Problems: `index.range-open`, `index.empty`.
+ * Gathers index entries in the order of the locale, grouped by letter: sub-entries, see, see also
+ * and ranges (DITA 1.3, 3.2.5.3), in the order of `Intl.Collator` (CLDR).
+ * @returns the groups, with problems `index.range-open` and `index.empty`
  */
 export function buildIndex(
-  terms: readonly { anchor: string; term: ResolvedElement }[],
+  terms: readonly AnchoredTerm[],
   locale: string,
-): { groups: IndexGroup[]; problems: Problem[] } {
-  const root = new Map<string, Draft>();
-  const open = new Map<
-    string,
-    { locator: Draft['locators'][number]; term: ResolvedElement; text: string }
-  >();
-  const problems: Problem[] = [];
-
-  const add = (
-    term: Element,
-    into: Map<string, Draft>,
-    anchor: string,
-    source: ResolvedElement,
-  ): void => {
-    if (term.attributes['end'] !== undefined) {
-      const range = open.get(term.attributes['end']);
-      if (range) range.locator.until = anchor;
-      open.delete(term.attributes['end']);
-      return;
-    }
-    const text = wording(term.children);
-    if (text === '') {
-      if (childrenNamed(term, 'indexterm').length === 0)
-        problems.push(
-          problem('warning', 'index.empty', 'An index entry has no words.', source.origin),
-        );
-      return;
-    }
-    const [sortAs] = childrenNamed(term, 'index-sort-as');
-    const draft = into.get(text) ?? {
-      term: text,
-      sortKey: sortAs ? wording(sortAs.children) : text,
-      locators: [],
-      see: [],
-      seeAlso: [],
-      entries: new Map<string, Draft>(),
-    };
-    into.set(text, draft);
-    const inner = childrenNamed(term, 'indexterm');
-    const sees = childrenNamed(term, 'index-see');
-    const alsos = childrenNamed(term, 'index-see-also');
-    for (const see of sees) if (!draft.see.includes(seeText(see))) draft.see.push(seeText(see));
-    for (const also of alsos)
-      if (!draft.seeAlso.includes(seeText(also))) draft.seeAlso.push(seeText(also));
-    for (const sub of inner) add(sub, draft.entries, anchor, source);
-    if (inner.length === 0 && sees.length === 0) {
-      const locator: Draft['locators'][number] = source.when
-        ? { anchor, when: source.when }
-        : { anchor };
-      draft.locators.push(locator);
-      if (term.attributes['start'] !== undefined)
-        open.set(term.attributes['start'], { locator, term: source, text });
-    }
-  };
-
-  for (const { anchor, term } of terms) add(term, root, anchor, term);
-  for (const { term, text } of open.values())
-    problems.push(
-      problem(
-        'warning',
-        'index.range-open',
-        `The index range “${text}” begins and does not end.`,
-        term.origin,
-      ),
-    );
-
+): { readonly groups: readonly IndexGroup[]; readonly problems: readonly Problem[] } {
+  const drafting = new IndexDrafting();
+  for (const { anchor, term } of terms) drafting.add(term, { anchor, source: term });
+  const { entries, problems } = drafting.end();
   const collator = new Intl.Collator(locale, { usage: 'sort', numeric: true });
-  const finish = (drafts: Map<string, Draft>): IndexEntry[] =>
-    [...drafts.values()]
-      .sort((a, b) => collator.compare(a.sortKey, b.sortKey))
-      .map(({ term, locators, see, seeAlso, entries }) => ({
-        term,
-        locators: locators,
-        see,
-        seeAlso,
-        entries: finish(entries),
-      }));
-
   const groups: { letter: string; entries: IndexEntry[] }[] = [];
-  const sorted = [...root.values()].sort((a, b) => collator.compare(a.sortKey, b.sortKey));
-  for (const draft of sorted) {
+  for (const draft of sorted(entries, collator)) {
     const letter = letterOf(draft.sortKey, locale);
-    const [entry] = finish(new Map([[draft.term, draft]]));
     if (groups.at(-1)?.letter !== letter) groups.push({ letter, entries: [] });
-    groups.at(-1)!.entries.push(entry!);
+    groups.at(-1)!.entries.push(entryOf(draft, collator));
   }
   return { groups, problems };
 }
+
+/** Where an index entry stands, and the outermost one around it. */
+interface TermPlace {
+  readonly anchor: string;
+  readonly source: ResolvedElement;
+}
+/** A range whose end has not come yet. */
+interface OpenRange {
+  readonly locator: Draft['locators'][number];
+  readonly source: ResolvedElement;
+  readonly text: string;
+}
+
+class IndexDrafting {
+  readonly #entries = new Map<string, Draft>();
+  readonly #ranges = new Map<string, OpenRange>();
+  readonly #problems: Problem[] = [];
+
+  /** @param into the entries of the one above; those of the index, where there is none */
+  add(term: Element, place: TermPlace, into = this.#entries): void {
+    const { start, end } = term.attributes;
+    if (end !== undefined) return this.#endRange(end, place);
+    const text = wording(term.children);
+    const inner = childrenNamed(term, 'indexterm');
+    if (text === '') {
+      if (inner.length === 0)
+        this.#report('index.empty', 'An index entry has no words.', place.source);
+      return;
+    }
+    const draft = into.get(text) ?? newDraft(term, text);
+    into.set(text, draft);
+    const sees = childrenNamed(term, 'index-see').map(seeText);
+    addMissing(draft.see, sees);
+    addMissing(draft.seeAlso, childrenNamed(term, 'index-see-also').map(seeText));
+    for (const sub of inner) this.add(sub, place, draft.entries);
+    if (inner.length > 0 || sees.length > 0) return;
+    const { anchor, source } = place;
+    const locator: Draft['locators'][number] = source.when
+      ? { anchor, when: source.when }
+      : { anchor };
+    draft.locators.push(locator);
+    if (start !== undefined) this.#ranges.set(start, { locator, source, text });
+  }
+
+  /** What was gathered, when all terms have been added. */
+  end(): { readonly entries: ReadonlyMap<string, Draft>; readonly problems: readonly Problem[] } {
+    for (const { source, text } of this.#ranges.values())
+      this.#report(
+        'index.range-open',
+        `The index range “${text}” begins and does not end.`,
+        source,
+      );
+    return { entries: this.#entries, problems: this.#problems };
+  }
+
+  #endRange(name: string, { anchor }: TermPlace): void {
+    const range = this.#ranges.get(name);
+    if (range) range.locator.until = anchor;
+    this.#ranges.delete(name);
+  }
+
+  #report(code: string, message: string, { origin }: ResolvedElement): void {
+    this.#problems.push(problem('warning', code, message, origin));
+  }
+}
+
+function newDraft(term: Element, text: string): Draft {
+  const [sortAs] = childrenNamed(term, 'index-sort-as');
+  return {
+    term: text,
+    sortKey: sortAs ? wording(sortAs.children) : text,
+    locators: [],
+    see: [],
+    seeAlso: [],
+    entries: new Map(),
+  };
+}
+
+function addMissing(list: string[], more: readonly string[]): void {
+  for (const one of more) if (!list.includes(one)) list.push(one);
+}
+
+const sorted = (drafts: ReadonlyMap<string, Draft>, collator: Intl.Collator): Draft[] =>
+  [...drafts.values()].sort((a, b) => collator.compare(a.sortKey, b.sortKey));
+
+const entryOf = (draft: Draft, collator: Intl.Collator): IndexEntry => {
+  const { term, locators, see, seeAlso } = draft;
+  const entries = sorted(draft.entries, collator).map((inner) => entryOf(inner, collator));
+  return { term, locators, see, seeAlso, entries };
+};
 
 /**
  * The heading under which a word stands: its first letter without accents, “#” for signs and

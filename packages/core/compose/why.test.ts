@@ -1,7 +1,7 @@
 import { expect, it } from 'vitest';
 import type { Facet, Lens } from '../facets/index.ts';
 import { concept, libraryOf, mapOf } from '../testing/library.ts';
-import { appearances, compose, standingOf } from './index.ts';
+import { appearances, compose, explainElement } from './index.ts';
 
 const facets: Facet[] = [
   {
@@ -64,5 +64,5 @@ it.each([
   ['e-d', [], { how: 'absent', detail: 'it stands in for e, for other readers', places: [] }],
   ['e', [1, 0], { how: 'absent', detail: 'e-q stands in for this topic', places: [] }],
 ])('it is told of any element why it is there or not: %s %j', (item, path, standing) => {
-  expect(standingOf(publication, item, path, found, library)).toEqual(standing);
+  expect(explainElement(publication, { item, path }, found, library)).toEqual(standing);
 });

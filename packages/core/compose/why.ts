@@ -30,13 +30,12 @@ function holds(element: ResolvedElement, item: string, path: Path): boolean {
 
 /**
  * Why an element is where it is, or is not, in a publication.
- * @param path of the element in the text of its topic
+ * @param origin of the element: its topic, and its path in the text of that
  * @param appearances how each topic appears in the publication
  */
-export function standingOf(
+export function explainElement(
   publication: Publication,
-  item: string,
-  path: Path,
+  { item, path }: Origin,
   appearances: ReadonlyMap<string, Appearance>,
   library: Library,
 ): ElementStanding {

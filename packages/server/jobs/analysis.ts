@@ -11,7 +11,7 @@ import {
   allPlaces,
   appearances,
   checkEveryReader,
-  standingOf,
+  explainElement,
   type Publication,
 } from '@ukiyo/core/compose';
 import { copyIndex, type CopyIndex } from '@ukiyo/core/health';
@@ -158,7 +158,7 @@ export async function analyse(
       standings.push({
         id,
         edition: name,
-        ...standingOf(publication, question.item, question.path, found, library),
+        ...explainElement(publication, question, found, library),
       });
     }
     return standings;
