@@ -140,7 +140,7 @@ const place = computed(() => contents.placeOf(entry.path));
         </label>
       </div>
       <template v-if="scope === undefined">
-        <label>
+        <label v-if="roles.length > 0">
           What it is
           <PickOne
             :chosen="entry.element.name"
