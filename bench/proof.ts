@@ -73,13 +73,11 @@ report(
 report('… until they have come over the wire', slowest(pages.map(({ wall }) => wall)), 'ms', 250);
 const styles = await undisturbed(40, (turn) =>
   proof('/designs/specimen', {
-    sheet: withValue(
-      shippedSheets['workshop']!,
-      'paragraph',
-      'size',
-      'print',
-      `${9 + turn / 100}pt`,
-    ),
+    sheet: withValue(shippedSheets['workshop']!, 'paragraph', {
+      name: 'size',
+      medium: 'print',
+      value: `${9 + turn / 100}pt`,
+    }),
     plan: shippedPlans['a4-margin'],
     locale: 'en',
   }),

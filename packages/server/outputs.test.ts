@@ -10,7 +10,7 @@ import { unzipSync } from 'fflate';
 import { kindOf } from '@ukiyo/core/problems';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { settleImage } from './media/image.ts';
-import { composeEdition, workbench } from './jobs/composing.ts';
+import { composeEdition, newBuildCache } from './jobs/composing.ts';
 import { folderInto, whyNotWritten } from './jobs/folders.ts';
 import { startTestServer, type TestServer } from './testing.ts';
 
@@ -144,8 +144,8 @@ describe('editions of every kind', () => {
       'partner-mark',
     );
     const [here, there] = await Promise.all([
-      composeEdition(server.services, server.project, one, workbench()),
-      composeEdition(server.services, project, taken!, workbench()),
+      composeEdition(server.services, server.project, one, newBuildCache()),
+      composeEdition(server.services, project, taken!, newBuildCache()),
     ]);
     expect(there.publication.facts.subtitle).toBe('For partners');
     expect(pageTexts(there.publication)).toEqual(pageTexts(here.publication));

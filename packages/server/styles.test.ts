@@ -13,7 +13,7 @@ import { allPlaces, type ResolvedElement } from '@ukiyo/core/compose';
 import { findAll } from '@ukiyo/core/markup';
 import { shippedPlans, shippedSheets, withValue } from '@ukiyo/core/styles';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { composeEdition, workbench } from './jobs/composing.ts';
+import { composeEdition, newBuildCache } from './jobs/composing.ts';
 import { createApp, equip } from './index.ts';
 import { OutOfMemory, warmChild } from './jobs/warm.ts';
 import { startTestServer, type TestServer } from './testing.ts';
@@ -40,7 +40,11 @@ describe('style sheets and page plans', () => {
       before.sheets.map(({ id, version, ships }) => [id, version, ships]),
       before.plans.map(({ id }) => id),
     ]).toEqual([Object.keys(shippedSheets).map((id) => [id, 0, true]), Object.keys(shippedPlans)]);
-    const content = withValue(workshop, 'paragraph', 'slant', 'print', 'italic');
+    const content = withValue(workshop, 'paragraph', {
+      name: 'slant',
+      medium: 'print',
+      value: 'italic',
+    });
     for (const role of ['writer', 'reviewer', 'translator', 'reader'] as const)
       expect(
         (await server.ask(role, 'PUT', '~/designs/sheets/workshop', { version: 0, content }))
@@ -198,9 +202,9 @@ describe('bars beside what changed', () => {
       })
     ).json<Edition>();
     expect(changed.since).toBe(since);
-    const bench = workbench();
+    const cache = newBuildCache();
     const barredIn = async (one: Edition): Promise<string[]> => {
-      const { publication } = await composeEdition(server.services, server.project, one, bench);
+      const { publication } = await composeEdition(server.services, server.project, one, cache);
       return allPlaces(publication.places).flatMap(({ content }) =>
         content
           ? findAll(content, (element) => (element as ResolvedElement).marked?.bar === true).map(
@@ -218,7 +222,7 @@ describe('bars beside what changed', () => {
       server.services,
       server.project,
       { ...changed, since: '00000000-0000-4000-8000-000000000000' },
-      bench,
+      cache,
     );
     expect(publication.problems.map(({ code }) => code)).toContain('edition.since');
     await server.ask('publisher', 'DELETE', `~/editions/${id}`);
@@ -241,13 +245,13 @@ describe('what an edition says of itself', () => {
       server.services,
       server.project,
       made,
-      workbench(),
+      newBuildCache(),
     );
     const before = await composeEdition(
       server.services,
       server.project,
       { ...made, facts: {} },
-      workbench(),
+      newBuildCache(),
     );
     expect(publication.facts).toEqual({
       ...before.publication.facts,
@@ -315,7 +319,7 @@ describe('proofs', () => {
     const larger = (
       await server.ask('reader', 'POST', '~/designs/specimen', {
         ...order,
-        sheet: withValue(workshop, 'text', 'size', 'print', '24pt'),
+        sheet: withValue(workshop, 'text', { name: 'size', medium: 'print', value: '24pt' }),
       })
     ).json<Proof>();
     expect(larger.pages.length).toBeGreaterThan(proof.pages.length);

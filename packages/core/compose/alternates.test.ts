@@ -134,7 +134,11 @@ describe('alternates', () => {
   });
   it('are made as copies that know what they stand in for, and stay so in the text', () => {
     const base = readItem('a', 'topic', texts[1]!).root!;
-    const made = alternateOf(base, 'a', 'a-k', { props: 'country(kisara)' });
+    const made = alternateOf(base, {
+      base: 'a',
+      id: 'a-k',
+      conditions: { props: 'country(kisara)' },
+    });
     const read = readItem('a-k', 'topic', writeCanonical(made)).root!;
     expect([baseOf(read, 'a-k'), read.attributes, readableText(read)]).toEqual([
       'a',

@@ -72,7 +72,7 @@ export function choosing(
         );
     }
     const closer = at === -1 ? suiting : suiting.slice(0, at);
-    const others = firstThatHolds(
+    const others = exclusiveAlternatives(
       closer.map(({ alternate, all: depending }) => ({ id: alternate.id, all: depending })),
     );
     return {
@@ -93,7 +93,7 @@ export function choosing(
 }
 
 /** Of several that suit those who have chosen so, the first. */
-export const firstThatHolds = <Of extends { readonly all: ValuesByFacet }>(
+export const exclusiveAlternatives = <Of extends { readonly all: ValuesByFacet }>(
   several: readonly Of[],
 ): (Omit<Of, 'all'> & { readonly when: When })[] =>
   several.map(({ all, ...rest }, at) => ({

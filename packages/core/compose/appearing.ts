@@ -1,4 +1,10 @@
-import { allValues, facetValuesOf, judge, type Facet, type Lens } from '../facets/index.ts';
+import {
+  allValues,
+  facetValuesOf,
+  evaluateProfile,
+  type Facet,
+  type Lens,
+} from '../facets/index.ts';
 import { labelOf } from '../grammar/index.ts';
 import { elementOf, type Library } from '../library/index.ts';
 import { isElement, type Attributes, type Element } from '../markup/index.ts';
@@ -31,7 +37,7 @@ export function whyDropped(
   lens: Lens | undefined,
   facets: readonly Facet[],
 ): string | undefined {
-  const { kept, facet, values = [] } = judge(attributes, lens, facets);
+  const { kept, facet, values = [] } = evaluateProfile(attributes, lens, facets);
   if (kept || facet === undefined) return undefined;
   const list = facets.find(({ name }) => name === facet);
   const labels = values.map(

@@ -1,4 +1,4 @@
-import { combineLenses, judge, type Facet, type Lens } from '../facets/index.ts';
+import { combineLenses, evaluateProfile, type Facet, type Lens } from '../facets/index.ts';
 import { readReference, type Library } from '../library/index.ts';
 import { childElements, childNamed, isElement, lineOf, type Element } from '../markup/index.ts';
 import { problem, type Problem } from '../problems/index.ts';
@@ -34,7 +34,7 @@ export function branchesOf(
   const problems: Problem[] = [];
   const branches = parent.children.flatMap((child, index) => {
     const isFilter = isElement(child) && child.name === 'ditavalref';
-    if (!isFilter || !judge(child.attributes, around, facets).kept) return [];
+    if (!isFilter || !evaluateProfile(child.attributes, around, facets).kept) return [];
     const where = { item: origin.item, path: [...origin.path, index] };
     const href = child.attributes['href'];
     const reference = href === undefined ? undefined : readReference(href, origin.item);

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { isFor, type Facet, type Lens } from '../facets/index.ts';
+import { matches, type Facet, type Lens } from '../facets/index.ts';
 import { childElements, childNamed, findAll, lineOf, textOf } from '../markup/index.ts';
 import { anyElement } from '../testing/arbitrary.ts';
 import { composeTexts, concept, libraryOf, mapOf } from '../testing/library.ts';
@@ -35,8 +35,8 @@ describe('topics on one page', () => {
   const shape = (publication: Publication): string =>
     allPlaces(publication.places)
       .map(
-        ({ anchor, joins, number, hasHeading }) =>
-          `${joins ? '+' : ''}${anchor}${hasHeading ? ` ${number ?? '-'}` : ' (goes on)'}`,
+        ({ anchor, isChunked, number, hasHeading }) =>
+          `${isChunked ? '+' : ''}${anchor}${hasHeading ? ` ${number ?? '-'}` : ' (goes on)'}`,
       )
       .join(', ');
   const topics = ['a', 'b', 'c', 'd', 'e'].map((id) => concept(id));
@@ -559,8 +559,8 @@ describe('links made by where topics stand', () => {
       { anchor: 'a', when: [{ either: [[when('d')], [when('q')]] }] },
       { anchor: 'c' },
     ]);
-    expect(isFor(places[0]!.related[0]!.when![0]!, { product: ['q'] })).toBe(true);
-    expect(isFor({ either: [[when('d'), when('q')], [when('d')]] }, { product: ['q'] })).toBe(
+    expect(matches(places[0]!.related[0]!.when![0]!, { product: ['q'] })).toBe(true);
+    expect(matches({ either: [[when('d'), when('q')], [when('d')]] }, { product: ['q'] })).toBe(
       false,
     );
   });

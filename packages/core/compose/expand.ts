@@ -1,6 +1,6 @@
 import {
   facetValuesOf,
-  judge,
+  evaluateProfile,
   type Facet,
   type Lens,
   type OpenFacet,
@@ -55,9 +55,9 @@ export interface MapNode {
   /** What stands directly under it leads to each other (DITA 1.3, `collection-type`). */
   readonly isFamily: boolean;
   /** Whether it stands on the page of the place above it (DITA 1.3, 2.4.5, `chunk`). */
-  readonly joins: boolean;
+  readonly isChunked: boolean;
   /** Whether the topics nested in its topic stand on its page. */
-  readonly joinsNested: boolean;
+  readonly chunksNested: boolean;
   /** Without a heading its text goes on where that of the place above ends. */
   readonly hasHeading: boolean;
   readonly scope: KeyScope;
@@ -248,7 +248,7 @@ class MapReader {
   }
 
   #isKept(element: Element, origin: Origin, lens: Lens | undefined): boolean {
-    const verdict = judge(element.attributes, lens, this.#expansion.facets);
+    const verdict = evaluateProfile(element.attributes, lens, this.#expansion.facets);
     if (!verdict.kept)
       this.#why.push({
         kind: 'dropped',
@@ -366,7 +366,7 @@ class MapReader {
     const { locale = 'en', facets, openThrough } = this.#expansion;
     const open = openThrough?.(lens) ?? [];
     const twice = defineKeys(scope, { element, origin, depth }, (definition) =>
-      suits(definition, locale, lens, facets, open),
+      suits(definition, locale, { lens, facets, open }),
     );
     for (const key of twice)
       this.#problems.push(
@@ -437,17 +437,17 @@ function scopeOf(element: Element, { scope, branches }: MapContext): KeyScope {
   return scoped.length > 0 ? keyScope(scoped, scope) : scope;
 }
 
-type Pages = Pick<MapNode, 'joins' | 'joinsNested' | 'hasHeading'>;
+type Pages = Pick<MapNode, 'isChunked' | 'chunksNested' | 'hasHeading'>;
 
 /** On whose page an entry and the topics nested in its topic stand (DITA 1.3, 2.4.5, `chunk`). */
 function pagesOf(element: Element, isOnOuterPage: boolean): Pages {
   const chunking = chunkingOf(element);
   const isPage = chunking.has('to-content');
-  const joins = isOnOuterPage && !isPage;
+  const isChunked = isOnOuterPage && !isPage;
   return {
-    joins,
-    joinsNested: isOnOuterPage || isPage || chunking.has('by-document'),
-    hasHeading: !(joins && namesIn(element.attributes['outputclass']).includes(withoutHeading)),
+    isChunked,
+    chunksNested: isOnOuterPage || isPage || chunking.has('by-document'),
+    hasHeading: !(isChunked && namesIn(element.attributes['outputclass']).includes(withoutHeading)),
   };
 }
 

@@ -1,6 +1,6 @@
 import { element, isElement, lineOf, type Element, type Node } from '../markup/index.ts';
 import {
-  judge,
+  evaluateProfile,
   whenOf,
   type Facet,
   type Lens,
@@ -9,7 +9,7 @@ import {
   type When,
 } from '../facets/index.ts';
 import { definitionsOf, type KeyDefinition } from '../library/index.ts';
-import { firstThatHolds } from './alternates.ts';
+import { exclusiveAlternatives } from './alternates.ts';
 import type { Origin } from './publication.ts';
 
 /** A definition where it stands. */
@@ -98,7 +98,7 @@ export function givenBy({ closer, ...definition }: DefinedKey): readonly {
   readonly when?: When;
 }[] {
   if (closer.length === 0) return [{ definition }];
-  const others = firstThatHolds(closer.map((one) => ({ definition: one, all: one.all })));
+  const others = exclusiveAlternatives(closer.map((one) => ({ definition: one, all: one.all })));
   return [...others, { definition, when: { unless: closer.map(({ all }) => all) } }];
 }
 
@@ -164,7 +164,7 @@ export function fillKeys(
   return nodes.flatMap((node): Node[] => {
     if (!isElement(node)) return [node];
     const { name, attributes } = node;
-    if (!judge(attributes, lens, facets).kept) return [];
+    if (!evaluateProfile(attributes, lens, facets).kept) return [];
     const own = whenOf(attributes, open);
     const as = (children: readonly Node[], when?: When): Node => ({
       name,

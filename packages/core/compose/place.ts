@@ -7,7 +7,7 @@ import type { Branch } from './branches.ts';
 import type { ComposeContext } from './context.ts';
 import type { MapNode } from './expand.ts';
 import { plainLine } from './plain.ts';
-import type { Origin, Other, Place, PlaceRole, ResolvedElement } from './publication.ts';
+import type { Origin, AlternateContent, Place, PlaceRole, ResolvedElement } from './publication.ts';
 import type { ResolvedAlternate, ResolvedMap, ResolvedNode } from './resolve/map.ts';
 import type { ResolvedTopic } from './resolve/resolved.ts';
 import { withAudience } from './resolve/topic.ts';
@@ -74,7 +74,7 @@ class Placing {
     return nodes.map(({ entry, anchor, topic, alternates, children }) =>
       this.#placed({
         // A chapter has nothing above it that it could join.
-        entry: level <= 1 ? { ...entry, joins: false, hasHeading: true } : entry,
+        entry: level <= 1 ? { ...entry, isChunked: false, hasHeading: true } : entry,
         anchor,
         topic,
         alternates,
@@ -109,7 +109,7 @@ class Placing {
       label,
       isLinked: entry.isLinked,
       entry: entry.origin,
-      joins: entry.joins,
+      isChunked: entry.isChunked,
       hasHeading: entry.hasHeading,
       isNested,
       inContents: entry.inContents && entry.hasHeading && entry.role !== 'glossaryentry',
@@ -140,7 +140,7 @@ class Placing {
     const nestedEntry: MapNode = {
       ...inner,
       role: 'section',
-      joins: entry.joinsNested,
+      isChunked: entry.chunksNested,
       hasHeading: true,
       contextIds: [],
       children: [],
@@ -191,7 +191,10 @@ const familyOf = (places: readonly Place[]): readonly string[] =>
     .filter(({ isLinked, content }) => isLinked && content !== undefined)
     .map(({ anchor }) => anchor);
 
-function otherOf({ topic, when }: ResolvedAlternate, { title: mapTitle }: MapNode): Other {
+function otherOf(
+  { topic, when }: ResolvedAlternate,
+  { title: mapTitle }: MapNode,
+): AlternateContent {
   const { anchor, content } = topic;
   const title = topicTitle(topic) ?? mapTitle ?? [];
   return {

@@ -1,7 +1,7 @@
-import { isFor, type When } from '../facets/index.ts';
+import { matches, type When } from '../facets/index.ts';
 import { element, isElement, lineOf, type Node } from '../markup/index.ts';
 
-const isForAll = (when: readonly When[] = []): boolean => when.every((one) => isFor(one, {}));
+const isForAll = (when: readonly When[] = []): boolean => when.every((one) => matches(one, {}));
 
 /**
  * What those get who have chosen nothing: of several that stand for each other, the one for all.

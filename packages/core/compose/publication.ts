@@ -41,7 +41,7 @@ export type PlaceRole =
   | 'indexlist';
 
 /** An alternate that some readers get in the place of a topic. */
-export interface Other extends Pick<
+export interface AlternateContent extends Pick<
   Place,
   'anchor' | 'title' | 'label' | 'mapTitle' | 'shortDescription' | 'origin'
 > {
@@ -67,7 +67,7 @@ export interface Place {
    * Whether it stands on the page of the place above it, in outputs that have pages of their own
    * for each.
    */
-  readonly joins: boolean;
+  readonly isChunked: boolean;
   /** Without a heading its text goes on where that of the place above ends. */
   readonly hasHeading: boolean;
   /** Whether its topic is nested in that of the place above. */
@@ -80,7 +80,7 @@ export interface Place {
   /** Who gets it, as far as readers decide; whether its topic is for them stands in that. */
   readonly when?: readonly When[];
   /** What those get in its place who have chosen so. */
-  readonly others?: readonly Other[];
+  readonly others?: readonly AlternateContent[];
   /** Who gets the topic rather than one of the others. */
   readonly otherwise?: When;
   /** The topic with its title and body; absent for a heading without a topic and for lists. */

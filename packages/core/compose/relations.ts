@@ -1,4 +1,4 @@
-import { judge, whenOf, type When } from '../facets/index.ts';
+import { evaluateProfile, whenOf, type When } from '../facets/index.ts';
 import { readReference } from '../library/index.ts';
 import { childElements, type Element } from '../markup/index.ts';
 import type { Branch } from './branches.ts';
@@ -33,7 +33,7 @@ export function readRelations(
   reading: Reading,
 ): Relation[] {
   const isKept = ({ attributes }: Element): boolean =>
-    judge(attributes, reading.lens, reading.facets).kept;
+    evaluateProfile(attributes, reading.lens, reading.facets).kept;
   const within = (around: readonly When[], { attributes }: Element): readonly When[] => {
     const when = whenOf(attributes, reading.open);
     return when ? [...around, when] : around;

@@ -3,7 +3,7 @@ import { NodeSelection, Selection, type EditorState, type Transaction } from 'pr
 import { isA, labelOf } from '../grammar/index.ts';
 import type { Attributes, Element } from '../markup/index.ts';
 import type { Path } from '../problems/index.ts';
-import { describe, nameOf, type Choice } from './choice.ts';
+import { choiceOf, nameOf, type Choice } from './choice.ts';
 import { openElements, type OpenElement } from './details.ts';
 import { blockTypes } from './fitting.ts';
 import { blockToElement, fromEditor } from './from-editor.ts';
@@ -98,11 +98,16 @@ export interface Shareable {
   readonly label: string;
 }
 
+/** Children of a node, from the first to the last, and where its content begins. */
+interface Siblings {
+  readonly parent: EditorNode;
+  readonly start: number;
+  readonly first: number;
+  readonly last: number;
+}
+
 function shareableIn(
-  parent: EditorNode,
-  start: number,
-  first: number,
-  last: number,
+  { parent, start, first, last }: Siblings,
   around: readonly string[],
 ): Shareable | undefined {
   const nodes = Array.from({ length: last - first + 1 }, (_, at) => parent.child(first + at));
@@ -150,7 +155,10 @@ export function shareableAt({ selection }: EditorState): Shareable | undefined {
       Math.min($to.index(depth), parent.childCount - 1) -
         ($to.parentOffset === 0 && $to.depth === depth ? 1 : 0),
     );
-    const found = shareableIn(parent, $from.start(depth), $from.index(depth), last, around);
+    const found = shareableIn(
+      { parent, start: $from.start(depth), first: $from.index(depth), last },
+      around,
+    );
     if (found) return found;
   }
   return undefined;
@@ -193,55 +201,42 @@ export function borrowingChoices(state: EditorState, hasCopied: boolean): Choice
   const borrowed = borrowedAt(state);
   const choice = (
     element: string,
-    label: string,
-    help: string,
-    place: string,
     asks: Choice['asks'],
+    place: string,
+    { label, help }: Pick<Choice, 'label' | 'help'>,
   ): Choice => ({
-    ...describe('share', element, place, depth, ({ tr }) => tr),
+    ...choiceOf({ kind: 'share', element, place, within: depth }, ({ tr }) => tr),
     label,
     help,
     ...(asks ? { asks } : {}),
   });
   return [
-    choice(
-      'borrow',
-      'Borrow a passage …',
-      'Shows here what has its home in another topic, chosen in a preview of it.',
-      'from another topic',
-      'passage',
-    ),
+    choice('borrow', 'passage', 'from another topic', {
+      label: 'Borrow a passage …',
+      help: 'Shows here what has its home in another topic, chosen in a preview of it.',
+    }),
     ...(hasCopied
       ? [
-          choice(
-            'borrow-copied',
-            'Paste as borrowed',
-            'Shows here what was copied last, and keeps its home.',
-            'what was copied',
-            'copied',
-          ),
+          choice('borrow-copied', 'copied', 'what was copied', {
+            label: 'Paste as borrowed',
+            help: 'Shows here what was copied last, and keeps its home.',
+          }),
         ]
       : []),
     ...(shareable
       ? [
-          choice(
-            'share',
-            'Share …',
-            'Moves this to a topic that lends it, and borrows it back.',
-            shareable.label,
-            'lender',
-          ),
+          choice('share', 'lender', shareable.label, {
+            label: 'Share …',
+            help: 'Moves this to a topic that lends it, and borrows it back.',
+          }),
         ]
       : []),
     ...(borrowed
       ? [
-          choice(
-            'own',
-            'Make it local',
-            'A copy of its own, which then goes its own way.',
-            labelOf(borrowed.element),
-            'copy',
-          ),
+          choice('own', 'copy', labelOf(borrowed.element), {
+            label: 'Make it local',
+            help: 'A copy of its own, which then goes its own way.',
+          }),
         ]
       : []),
   ];

@@ -59,20 +59,13 @@ export const elementOf = (node: EditorNode): string => node.type.spec.element ??
 export const nameOf = (node: EditorNode): string =>
   node.type.name === special.line ? 'line' : labelOf(elementOf(node));
 
-export function describe(
-  kind: Choice['kind'],
-  element: string,
-  place: string,
-  within: number,
+/** A choice that is called as its element is. */
+export const choiceOf = (
+  choice: Pick<Choice, 'kind' | 'element' | 'place' | 'within'>,
   apply: Choice['apply'],
-): Choice {
-  return {
-    kind,
-    element,
-    label: labelOf(element),
-    help: definitionOf(element)?.help ?? '',
-    place,
-    within,
-    apply,
-  };
-}
+): Choice => ({
+  ...choice,
+  label: labelOf(choice.element),
+  help: definitionOf(choice.element)?.help ?? '',
+  apply,
+});

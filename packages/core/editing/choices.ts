@@ -4,7 +4,7 @@ import { findWrapping } from 'prosemirror-transform';
 import { permits, type HouseRule } from '../rules/index.ts';
 import { borrowingChoices } from './borrowing.ts';
 import {
-  describe,
+  choiceOf,
   elementOf,
   elementOfAnswer,
   nameOf,
@@ -96,11 +96,8 @@ function insertChoices(state: EditorState): Choice[] {
       const element = type.spec.element ?? '';
       const instead = replaces && parent.canReplaceWith(index - 1, index, type);
       const asksForImage = element === 'image' || element === 'fig' || element === 'imagemap';
-      const choice = describe(
-        'insert',
-        element,
-        `into ${nameOf(parent)}`,
-        depth,
+      const choice = choiceOf(
+        { kind: 'insert', element, place: `into ${nameOf(parent)}`, within: depth },
         ({ tr }, answer) => {
           const start = $from.before(depth + 1);
           const end = $from.after(depth + 1);
@@ -141,8 +138,14 @@ const mediaChoices = (state: EditorState): Choice[] =>
     ? []
     : [
         {
-          ...describe('insert', 'object', 'by itself', state.selection.$from.depth, (at, answer) =>
-            addMedia(at, elementOfAnswer(answer)),
+          ...choiceOf(
+            {
+              kind: 'insert',
+              element: 'object',
+              place: 'by itself',
+              within: state.selection.$from.depth,
+            },
+            (at, answer) => addMedia(at, elementOfAnswer(answer)),
           ),
           asks: 'media',
         },
@@ -176,8 +179,9 @@ function wrapChoices(state: EditorState): Choice[] {
     const filled = state.tr.wrap(range, wrapping);
     return isWhole(filled.doc)
       ? [
-          describe('wrap', type.spec.element!, place, range.depth, ({ tr }) =>
-            tr.wrap(range, wrapping).scrollIntoView(),
+          choiceOf(
+            { kind: 'wrap', element: type.spec.element!, place, within: range.depth },
+            ({ tr }) => tr.wrap(range, wrapping).scrollIntoView(),
           ),
         ]
       : [];
@@ -206,10 +210,12 @@ function turnChoices(state: EditorState): Choice[] {
       seen.add(element);
       const position = $from.before(depth);
       choices.push(
-        describe('turn', element, `instead of ${nameOf(node)}`, depth - 1, ({ tr }) =>
-          tr
-            .setNodeMarkup(position, type, { attributes: node.attrs['attributes'] as unknown })
-            .scrollIntoView(),
+        choiceOf(
+          { kind: 'turn', element, place: `instead of ${nameOf(node)}`, within: depth - 1 },
+          ({ tr }) =>
+            tr
+              .setNodeMarkup(position, type, { attributes: node.attrs['attributes'] as unknown })
+              .scrollIntoView(),
         ),
       );
     }

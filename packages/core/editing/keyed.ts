@@ -1,6 +1,6 @@
 import type { EditorState, Transaction } from 'prosemirror-state';
 import { mayContain } from '../grammar/index.ts';
-import { describe, wordsOfAnswer, type Choice } from './choice.ts';
+import { choiceOf, wordsOfAnswer, type Choice } from './choice.ts';
 import { canBeNamed, textElementAt } from './fitting.ts';
 import { editorSchema } from './schema.ts';
 
@@ -57,11 +57,8 @@ export function answeredVariable(state: EditorState, answer: string, from?: numb
 
 export function variableChoices(state: EditorState): Choice[] {
   if (!canUseVariable(state)) return [];
-  const choice = describe(
-    'insert',
-    'ph',
-    'in the line',
-    state.selection.$from.depth,
+  const choice = choiceOf(
+    { kind: 'insert', element: 'ph', place: 'in the line', within: state.selection.$from.depth },
     (at, answer) => answeredVariable(at, wordsOfAnswer(answer)),
   );
   return [

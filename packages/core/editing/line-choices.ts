@@ -4,7 +4,7 @@ import { mayContain, stylesOf, withStyles } from '../grammar/index.ts';
 import { linkFormOf, linkForms, withLinkForm } from '../library/index.ts';
 import type { Attributes } from '../markup/index.ts';
 import { placeholderTarget } from '../rules/index.ts';
-import { describe, nameOf, wordsOfAnswer, type Answer, type Choice } from './choice.ts';
+import { choiceOf, nameOf, wordsOfAnswer, type Answer, type Choice } from './choice.ts';
 import { withAttributes } from './details.ts';
 import { canBeNamed, inOrder, textElementAt } from './fitting.ts';
 import { addImage, canAddImage } from './images.ts';
@@ -18,8 +18,9 @@ export function linkChoices(state: EditorState): Choice[] {
   const place = state.selection.empty ? 'with the words of its target' : 'from the selected words';
   return [
     {
-      ...describe('phrase', 'xref', place, state.selection.$from.depth, (at, answer) =>
-        linkTo(at, linkAttributes(wordsOfAnswer(answer)) ?? {}),
+      ...choiceOf(
+        { kind: 'phrase', element: 'xref', place, within: state.selection.$from.depth },
+        (at, answer) => linkTo(at, linkAttributes(wordsOfAnswer(answer)) ?? {}),
       ),
       asks: 'target',
     },
@@ -51,8 +52,14 @@ export const imageChoices = (state: EditorState): Choice[] =>
   canAddImage(state)
     ? [
         {
-          ...describe('insert', 'image', 'in the line', state.selection.$from.depth, (at, answer) =>
-            addImage(at, wordsOfAnswer(answer)),
+          ...choiceOf(
+            {
+              kind: 'insert',
+              element: 'image',
+              place: 'in the line',
+              within: state.selection.$from.depth,
+            },
+            (at, answer) => addImage(at, wordsOfAnswer(answer)),
           ),
           asks: 'image',
         },
@@ -176,8 +183,9 @@ export function characterChoices(state: EditorState): Choice[] {
 
 export const noteChoices = (state: EditorState): Choice[] =>
   notesAt(state).map((name) => ({
-    ...describe('insert', name, 'in the line', state.selection.$from.depth, (at, answer) =>
-      addNote(at, name, wordsOfAnswer(answer)),
+    ...choiceOf(
+      { kind: 'insert', element: name, place: 'in the line', within: state.selection.$from.depth },
+      (at, answer) => addNote(at, name, wordsOfAnswer(answer)),
     ),
     asks: 'words',
   }));
@@ -189,11 +197,13 @@ export function phraseChoices(state: EditorState): Choice[] {
   if (element === undefined) return [];
   const fitting = phrasesIn(element).filter((type) => canBeNamed(state, type.spec.element!));
   return fitting.map((type) =>
-    describe(
-      'phrase',
-      type.spec.element!,
-      empty ? 'for what is typed next' : 'for the selected words',
-      $from.depth,
+    choiceOf(
+      {
+        kind: 'phrase',
+        element: type.spec.element!,
+        place: empty ? 'for what is typed next' : 'for the selected words',
+        within: $from.depth,
+      },
       ({ tr }) => {
         const mark = type.create();
         return empty ? tr.addStoredMark(mark) : tr.addMark(from, to, mark);

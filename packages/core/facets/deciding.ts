@@ -108,7 +108,7 @@ const keptPlain: Verdict = { kept: true };
  * Decides on an element by its profiling attributes: it is dropped when for any facet all its
  * values are dropped (DITA 1.3, 2.4.3.3 “Filtering and flagging logic”).
  */
-export function judge(
+export function evaluateProfile(
   attributes: Attributes,
   lens: Lens | undefined,
   facets: readonly Facet[] = [],
@@ -138,7 +138,7 @@ export function throughLens(
   lens: Lens | undefined,
   facets: readonly Facet[] = [],
 ): Element | undefined {
-  if (!judge(root.attributes, lens, facets).kept) return undefined;
+  if (!evaluateProfile(root.attributes, lens, facets).kept) return undefined;
   const children = root.children.flatMap((child): Node[] => {
     const seen = isElement(child) ? throughLens(child, lens, facets) : child;
     return seen === undefined ? [] : [seen];

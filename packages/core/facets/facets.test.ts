@@ -6,7 +6,7 @@ import {
   checkFacetValues,
   combineLenses,
   facetValuesOf,
-  judge,
+  evaluateProfile,
   lensOf,
   moveInList,
   pigments,
@@ -40,7 +40,7 @@ const kept = (
   attributes: Record<string, string>,
   by: Lens,
   facets: readonly Facet[] = [],
-): boolean => judge(attributes, by, facets).kept;
+): boolean => evaluateProfile(attributes, by, facets).kept;
 
 /** From memory of OASIS DITA 1.3, 2.4.3 “Conditional processing”. */
 describe('filtering', () => {
@@ -223,8 +223,8 @@ describe('several lenses held behind each other', () => {
       { id: 'x', ...lens(['product', 'a', 'drop']), through: ['y', 'gone'] },
       { id: 'y', ...lens(['audience', 'd', 'drop']), through: ['x'] },
     ];
-    expect(judge({ audience: 'd' }, lensOf('x', kept)).kept).toBe(false);
-    expect(judge({ product: 'a' }, lensOf('y', kept)).kept).toBe(false);
+    expect(evaluateProfile({ audience: 'd' }, lensOf('x', kept)).kept).toBe(false);
+    expect(evaluateProfile({ product: 'a' }, lensOf('y', kept)).kept).toBe(false);
     expect(lensOf('gone', kept)).toBeUndefined();
   });
 });
@@ -486,7 +486,7 @@ describe('a value under another name', () => {
           ];
           const verdicts = (of: typeof root, through: Lens) =>
             (of.children[1] as typeof root).children.map((p) =>
-              judge((p as typeof root).attributes, through),
+              evaluateProfile((p as typeof root).attributes, through),
             );
           const plain = (all: ReturnType<typeof verdicts>) =>
             all.map(({ kept: isKept, marked }) => [isKept, marked]);

@@ -16,11 +16,18 @@ export {
   type ValueUse,
 } from './renaming.ts';
 export { combineLenses, lensOf, type KeptLens } from './combining.ts';
-export { actionOn, judge, lensKey, throughLens, withDecision, type Decision } from './deciding.ts';
+export {
+  actionOn,
+  evaluateProfile,
+  lensKey,
+  throughLens,
+  withDecision,
+  type Decision,
+} from './deciding.ts';
 export { matchOf, openMatchOf } from './matching.ts';
 export {
   innermostValues,
-  isFor,
+  matches,
   lensOfChosen,
   openFacets,
   whenOf,

@@ -1,5 +1,5 @@
 import type { Attributes } from '../markup/index.ts';
-import { judge } from './deciding.ts';
+import { evaluateProfile } from './deciding.ts';
 import { facetValuesOf, type Facet, type Lens } from './lens.ts';
 import { allOf, type OpenFacet, type ValuesByFacet } from './open.ts';
 import { readersOf, readerSpace } from './readers.ts';
@@ -47,7 +47,7 @@ function matchWith(
 ): number {
   const named = facetValuesOf(attributes);
   if (named.size === 0) return forEverybody;
-  if (!judge(attributes, lens, facets).kept) return notForAll;
+  if (!evaluateProfile(attributes, lens, facets).kept) return notForAll;
   const used = new Map([...named].map(([facet, values]) => [facet, new Set(values)]));
   const open = readerSpace(facets, used, lens);
   const readers = readersOf(attributes, open);

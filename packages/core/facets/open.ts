@@ -125,7 +125,7 @@ export function allOf(attributes: Attributes, open: readonly OpenFacet[]): Value
  * Whether readers who have these values get something.
  * @param chosen of facets that it does not name, readers have every value
  */
-export function isFor(
+export function matches(
   { any = {}, all, unless = [], either }: When,
   chosen: ValuesByFacet,
 ): boolean {
@@ -137,7 +137,7 @@ export function isFor(
     ([facet, values]) =>
       chosen[facet]?.some((value) => values.includes(value)) ?? values.length > 0,
   );
-  const eitherHolds = either?.some((way) => way.every((when) => isFor(when, chosen))) ?? true;
+  const eitherHolds = either?.some((way) => way.every((when) => matches(when, chosen))) ?? true;
   return anyHolds && (all === undefined || allHolds(all)) && !unless.some(allHolds) && eitherHolds;
 }
 

@@ -1,6 +1,6 @@
 import { labelOf } from '../grammar/index.ts';
 import { walk, type Element } from '../markup/index.ts';
-import { problem, type Fix, type Path, type Problem } from '../problems/index.ts';
+import { problem, withFix, type Fix, type Path, type Problem } from '../problems/index.ts';
 import { facetValuesOf, type Facet, type FacetValue } from './lens.ts';
 
 /** All values of a facet, nested ones after the one they are nested in. */
@@ -102,11 +102,13 @@ export function checkFacetValues(root: Element, facets: readonly Facet[]): Probl
       for (const value of values) {
         if (!entry.values.has(value))
           problems.push(
-            problem(
-              'warning',
-              'facet.unknown-value',
-              `“${value}” is not a value of the facet “${entry.facet.label}”.`,
-              where,
+            withFix(
+              problem(
+                'warning',
+                'facet.unknown-value',
+                `“${value}” is not a value of the facet “${entry.facet.label}”.`,
+                where,
+              ),
               fixFor(entry.facet, value, found, path),
             ),
           );

@@ -15,19 +15,25 @@ export interface ElementDefinition {
   readonly verbatim?: boolean;
 }
 
-interface Options {
+/** What is unusual about an element, beside its help. */
+interface Details {
+  readonly help: string;
   readonly attributes?: string;
   readonly base?: string;
   readonly verbatim?: boolean;
 }
 
-/** A row: name, label, content expression, help, and what is unusual about it. */
+/**
+ * A row of the table.
+ * @param content expression: names with `,`, `|`, `?`, `*`, `+`, as in a DTD
+ * @param details the help alone, or with what is unusual about the element
+ */
 export function row(
   name: string,
   label: string,
   content: string,
-  help: string,
-  options: Options = {},
+  details: string | Details,
 ): ElementDefinition {
-  return { name, label, content, help, attributes: '', ...options };
+  const unusual = typeof details === 'string' ? { help: details } : details;
+  return { name, label, content, attributes: '', ...unusual };
 }

@@ -1,5 +1,5 @@
 import { isElement, walk, type Element } from '../markup/index.ts';
-import { problem, type Fix, type Path, type Problem } from '../problems/index.ts';
+import { problem, withFix, type Fix, type Path, type Problem } from '../problems/index.ts';
 import type { AttributeDefinition } from './attributes.ts';
 import { follows, symbolsIn } from './choices.ts';
 import { textSymbol } from './content.ts';
@@ -46,11 +46,13 @@ export function validate(root: Element): Problem[] {
     if (id !== undefined && id !== '' && found.name !== 'resourceid') {
       if (ids.has(id))
         problems.push(
-          problem(
-            'error',
-            'grammar.duplicate-id',
-            `The id “${id}” is used more than once in this topic.`,
-            { path: [...path], attribute: 'id' },
+          withFix(
+            problem(
+              'error',
+              'grammar.duplicate-id',
+              `The id “${id}” is used more than once in this topic.`,
+              { path: [...path], attribute: 'id' },
+            ),
             withoutAttribute(found, path, 'id'),
           ),
         );
@@ -108,11 +110,8 @@ function checkContent(parent: Element, path: Path, problems: Problem[]): void {
       ? `“${label}” stands at the wrong place in “${parentLabel}”, or once too often.`
       : `“${label}” is not allowed in “${parentLabel}”.`;
     problems.push(
-      problem(
-        'error',
-        'grammar.not-allowed',
-        message,
-        where,
+      withFix(
+        problem('error', 'grammar.not-allowed', message, where),
         fixOfMisplaced(parent, child, index, where.path),
       ),
     );
@@ -189,33 +188,39 @@ function checkAttributes(found: Element, path: Path, problems: Problem[]): void 
     const definition = attributeOf(found.name, name);
     if (!definition)
       problems.push(
-        problem(
-          'warning',
-          'grammar.unknown-attribute',
-          `“${label}” has no attribute “${name}”. It is kept as it is.`,
-          where,
+        withFix(
+          problem(
+            'warning',
+            'grammar.unknown-attribute',
+            `“${label}” has no attribute “${name}”. It is kept as it is.`,
+            where,
+          ),
           withoutAttribute(found, path, name),
         ),
       );
     // Alternative text may be empty on purpose: the image then only decorates (HTML, 4.8.4.4).
     else if (value === '' && name !== 'alt')
       problems.push(
-        problem(
-          'warning',
-          'grammar.empty-attribute',
-          `The attribute “${name}” of “${label}” is empty.`,
-          where,
+        withFix(
+          problem(
+            'warning',
+            'grammar.empty-attribute',
+            `The attribute “${name}” of “${label}” is empty.`,
+            where,
+          ),
           withoutAttribute(found, path, name),
         ),
       );
     else if (!isValueAllowed(definition, value)) {
       const choice = definition.values ? ` It can be ${definition.values.join(', ')}.` : '';
       problems.push(
-        problem(
-          'error',
-          'grammar.attribute-value',
-          `“${shorten(value)}” is not a value for “${name}” of “${label}”.${choice}`,
-          where,
+        withFix(
+          problem(
+            'error',
+            'grammar.attribute-value',
+            `“${shorten(value)}” is not a value for “${name}” of “${label}”.${choice}`,
+            where,
+          ),
           withoutAttribute(found, path, name),
         ),
       );

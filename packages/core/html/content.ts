@@ -4,7 +4,6 @@ import {
   isElement,
   lineOf,
   textOf,
-  type Attributes,
   type Element,
   type Node,
 } from '../markup/index.ts';
@@ -238,20 +237,10 @@ const untitled = (found: readonly Element[]): Element[] =>
   found.map((one) => (one.name === 'title' ? element('p', {}, one.children) : one));
 
 /** An item or cell: words stand in it directly when it holds nothing else. */
-function flow(
-  name: string,
-  node: Element,
-  dropped: Set<string>,
-  depth: number,
-  attributes: Attributes = {},
-): Element {
+function flow(name: string, node: Element, dropped: Set<string>, depth: number): Element {
   const inner = untitled(blocks(node.children, dropped, depth));
   const [only] = inner;
-  return element(
-    name,
-    attributes,
-    inner.length === 1 && only!.name === 'p' ? only!.children : inner,
-  );
+  return element(name, {}, inner.length === 1 && only!.name === 'p' ? only!.children : inner);
 }
 
 function block(node: Element, dropped: Set<string>, depth: number): Element[] {
@@ -290,9 +279,10 @@ function block(node: Element, dropped: Set<string>, depth: number): Element[] {
       return whole.length === 0 ? [] : [element('dl', {}, whole)];
     }
     case 'table':
-      return tableOfHtml(node, (cell, attributes) =>
-        flow('entry', cell, dropped, depth, attributes),
-      );
+      return tableOfHtml(node, (cell, attributes) => ({
+        ...flow('entry', cell, dropped, depth),
+        attributes,
+      }));
     case 'pre':
       return [element('codeblock', {}, [textOf(node).replace(/^\n|\n$/gu, '')])];
     case 'blockquote':

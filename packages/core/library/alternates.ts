@@ -59,18 +59,20 @@ export function standingInFor(root: Element, base: string, fingerprint?: string)
   }));
 }
 
-/**
- * A copy of a topic that stands in for it.
- * @param id of the new topic
- * @param conditions the attributes that say for whom it is; they take the place of those of the
- * topic
- */
+export interface NewAlternate {
+  readonly id: string;
+  /** What it stands in for. */
+  readonly base: string;
+  /** Of the text of the base when it was made, to tell when that has changed. */
+  readonly fingerprint?: string;
+  /** The attributes that say for whom it is; they take the place of those of the topic. */
+  readonly conditions: Attributes;
+}
+
+/** A copy of a topic that stands in for another one, or for the topic itself. */
 export const alternateOf = (
   root: Element,
-  base: string,
-  id: string,
-  conditions: Attributes,
-  fingerprint?: string,
+  { id, base, fingerprint, conditions }: NewAlternate,
 ): Element => ({
   ...standingInFor(root, base, fingerprint),
   attributes: { ...root.attributes, ...conditions, id },

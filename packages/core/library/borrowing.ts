@@ -19,7 +19,7 @@ const borrowAttributes = ['conref', 'conkeyref', 'conrefend', 'conaction'];
 const useTarget = '-dita-use-conref-target';
 
 /** The borrowed element, or the run of its siblings up to `conrefend` (DITA 1.3, 2.4.5.2). */
-export function borrowedRun(
+export function conrefRange(
   root: Element,
   first: FoundElement,
   end: string | undefined,
@@ -177,7 +177,7 @@ export function localCopy(
       children: one.children.map((child) => (isElement(child) ? withoutTaken(child) : child)),
     };
   };
-  return borrowedRun(lender, found, borrower['conrefend'], lenderId).map(
+  return conrefRange(lender, found, borrower['conrefend'], lenderId).map(
     ({ element: passage }, index) => {
       const copy = withoutTaken(fromAnywhere(passage, lenderId));
       return index === 0
@@ -193,13 +193,13 @@ const faults = (root: Element): number =>
 /**
  * Puts elements into a tree at `path`, in the last part of each name in `around` or in a new one,
  * at the last place where they may stand.
+ * @param most faults that the tree may then have
  */
-function settle(
+function putInto(
   root: Element,
   path: Path,
   around: readonly string[],
-  passages: readonly Element[],
-  before: number,
+  { passages, most }: { readonly passages: readonly Element[]; readonly most: number },
 ): { root: Element; path: Path } | undefined {
   const parent = nodeAt(root, path);
   if (!isElement(parent)) return undefined;
@@ -208,7 +208,7 @@ function settle(
     name === undefined
       ? -1
       : parent.children.findLastIndex((child) => isElement(child) && child.name === name);
-  if (last >= 0) return settle(root, [...path, last], rest, passages, before);
+  if (last >= 0) return putInto(root, [...path, last], rest, { passages, most });
   const content = around.reduceRight<readonly Element[]>(
     (inside, holder) => [element(holder, {}, inside)],
     passages,
@@ -220,7 +220,7 @@ function settle(
         children: [...parent.children.slice(0, index), ...content, ...parent.children.slice(index)],
       },
     ]);
-    if (faults(changed) <= before)
+    if (faults(changed) <= most)
       return { root: changed, path: [...path, index, ...around.map(() => 0)] };
   }
   return undefined;
@@ -274,7 +274,10 @@ export function lend(
   // What is wrong with the passages by themselves is no reason.
   const before = moved.reduce((sum, passage) => sum + faults(passage), faults(lender));
   for (let needed = 0; needed <= around.length; needed += 1) {
-    const settled = settle(lender, [body], around.slice(around.length - needed), moved, before);
+    const settled = putInto(lender, [body], around.slice(around.length - needed), {
+      passages: moved,
+      most: before,
+    });
     if (!settled) continue;
     const first = settled.path.at(-1) ?? 0;
     return withIds(

@@ -125,11 +125,15 @@ describe('what a text uses', () => {
       '<concept id="a"><title>A</title><conbody><p conref="topic:b/x"/>' +
         '<xref href="topic:b/y"/><image href="asset:b"/><p>c</p></conbody></concept>',
     );
-    const replaced = replaceUses(topic, 'a', 'b', 'c', (part) => part === 'x');
+    const replaced = replaceUses(topic, 'a', {
+      from: 'b',
+      to: 'c',
+      hasPart: (part) => part === 'x',
+    });
     expect(
       usesIn(replaced, 'a').map(({ manner, target, part }) => `${manner} ${target} ${part}`),
     ).toEqual(['borrowed c x', 'linked c ', 'shown c ']);
-    expect(replaceUses(topic, 'a', 'none', 'c', () => true)).toBe(topic);
+    expect(replaceUses(topic, 'a', { from: 'none', to: 'c', hasPart: () => true })).toBe(topic);
   });
 });
 

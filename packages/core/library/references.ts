@@ -1,5 +1,5 @@
 import { isElement, nodeAt, type Element } from '../markup/index.ts';
-import { problem, type Fix, type Path, type Problem } from '../problems/index.ts';
+import { problem, withFix, type Fix, type Path, type Problem } from '../problems/index.ts';
 import { linksOf } from './derive.ts';
 import { elementOf } from './ids.ts';
 
@@ -45,11 +45,13 @@ export function checkReferences(
     const fix = fixFor(root, path, attribute);
     if (target.kind === 'unknown')
       return [
-        problem(
-          'error',
-          'reference.unknown',
-          `“${target.href}” is no place in the library and no address of the web.`,
-          where,
+        withFix(
+          problem(
+            'error',
+            'reference.unknown',
+            `“${target.href}” is no place in the library and no address of the web.`,
+            where,
+          ),
           fix,
         ),
       ];
@@ -59,22 +61,21 @@ export function checkReferences(
       return elementOf(root, target.element)
         ? []
         : [
-            problem(
-              'error',
-              'reference.missing-part',
-              `There is no part “${target.element ?? ''}” in this topic.`,
-              where,
+            withFix(
+              problem(
+                'error',
+                'reference.missing-part',
+                `There is no part “${target.element ?? ''}” in this topic.`,
+                where,
+              ),
               fix,
             ),
           ];
     return has(target.id)
       ? []
       : [
-          problem(
-            'error',
-            'reference.missing',
-            `“${target.id}” is not in the library.`,
-            where,
+          withFix(
+            problem('error', 'reference.missing', `“${target.id}” is not in the library.`, where),
             fix,
           ),
         ];

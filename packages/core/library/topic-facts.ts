@@ -110,6 +110,12 @@ function inOrder(children: readonly Node[], order: readonly string[]): Node[] {
   return ranked.sort((a, b) => a.rank - b.rank).map(({ child }) => child);
 }
 
+/** How an element says a value. */
+interface Form {
+  readonly read: (one: Element) => string;
+  readonly make: (value: string) => Element;
+}
+
 /**
  * The children with those of a name made to say the values: what says one already is kept as it is,
  * with all it carries.
@@ -118,8 +124,7 @@ function withValues(
   children: readonly Node[],
   name: string,
   values: readonly string[],
-  read: (one: Element) => string,
-  make: (value: string) => Element,
+  { read, make }: Form,
 ): Node[] {
   const isOne = (child: Node): child is Element => isElement(child) && child.name === name;
   const known = children.filter(isOne);
@@ -144,11 +149,11 @@ function changedPart(parent: Element, name: string, change: (part: Element) => E
   return { ...parent, children };
 }
 
-const named = (name: string, attribute: string) => ({
+const named = (name: string, attribute: string): Form => ({
   read: (one: Element): string => one.attributes[attribute] ?? '',
   make: (value: string): Element => element(name, { [attribute]: value }),
 });
-const worded = (name: string) => ({
+const worded = (name: string): Form => ({
   read: (one: Element): string => lineOf(one),
   make: (value: string): Element => element(name, {}, [value]),
 });
@@ -162,19 +167,13 @@ const entryFrom = (entry: string): Element => {
 
 /** The topic with these facts in its prolog. What the form does not show stays as it is. */
 export function writeFacts(root: Element, facts: TopicFacts): Element {
-  const set = (
-    parent: Element,
-    name: string,
-    values: readonly string[],
-    { read, make }: ReturnType<typeof worded>,
-  ): Element => ({
+  const set = (parent: Element, name: string, values: readonly string[], form: Form): Element => ({
     ...parent,
     children: withValues(
       parent.children,
       name,
       values.filter((value) => value.trim() !== ''),
-      read,
-      make,
+      form,
     ),
   });
   const filled = (prolog: Element): Element => {

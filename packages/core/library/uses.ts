@@ -65,19 +65,21 @@ export function usesIn(root: Element, self: string): Use[] {
   return [...uses.values()];
 }
 
+/** One topic, map or image in the place of another. */
+export interface Replacement {
+  readonly from: string;
+  readonly to: string;
+  /** Whether the new one has an element of that id; where it has not, all of it is meant. */
+  readonly hasPart: (id: string) => boolean;
+}
+
 /**
  * The tree with another topic, map or image in the place of one. The same element is given back
  * where nothing changes.
- * @param hasPart whether the other one has an element of that id; where it has not, all of it is
- * meant
+ * @param self the id of the text
  */
-export function replaceUses(
-  root: Element,
-  self: string,
-  from: string,
-  to: string,
-  hasPart: (id: string) => boolean,
-): Element {
+export function replaceUses(root: Element, self: string, replacement: Replacement): Element {
+  const { from, to, hasPart } = replacement;
   return rewriteReferences(root, (value) => {
     const reference = readReference(value, self);
     if (reference.kind === 'asset' && reference.id === from)

@@ -96,6 +96,14 @@ const inLanguage = (locale: string, wanted: string): boolean =>
 /** More than any number of facets. */
 const ofTheLanguage = 1000;
 
+/** Those who look through a lens. */
+export interface Readership {
+  readonly lens: Lens | undefined;
+  readonly facets: readonly Facet[];
+  /** On which they decide themselves; on nothing by default. */
+  readonly open?: readonly OpenFacet[];
+}
+
 /**
  * How closely a definition suits those who look through a lens, in a language, with what they may
  * have at most of facets on which they decide themselves: undefined where it is for another
@@ -104,9 +112,7 @@ const ofTheLanguage = 1000;
 export function suits(
   { conditions, locale }: KeyDefinition,
   wanted: string,
-  lens: Lens | undefined,
-  facets: readonly Facet[],
-  open: readonly OpenFacet[] = [],
+  { lens, facets, open = [] }: Readership,
 ): { readonly match: number; readonly all: ValuesByFacet } | undefined {
   if (locale !== undefined && !inLanguage(locale, wanted)) return undefined;
   const { match, all } = openMatchOf(conditions, lens, facets, open);
@@ -126,7 +132,7 @@ export function closest<Definition extends KeyDefinition>(
 ): Definition | undefined {
   let best: { definition: Definition; match: number } | undefined;
   for (const definition of definitions) {
-    const match = suits(definition, locale, lens, facets)?.match;
+    const match = suits(definition, locale, { lens, facets })?.match;
     if (match !== undefined && match > (best?.match ?? Number.NEGATIVE_INFINITY))
       best = { definition, match };
   }

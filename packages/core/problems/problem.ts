@@ -60,10 +60,13 @@ export function problem(
   code: string,
   message: string,
   where: Place = {},
-  fix?: Fix,
 ): Problem {
-  return { code, severity, message, where, ...(fix ? { fix } : {}) };
+  return { code, severity, message, where };
 }
+
+/** The problem with what would mend it, where that is known. */
+export const withFix = (found: Problem, fix: Fix | undefined): Problem =>
+  fix ? { ...found, fix } : found;
 
 const rank: Record<Severity, number> = { error: 0, warning: 1, info: 2 };
 

@@ -2,7 +2,14 @@ import { RE2JS } from 're2js';
 import { isA, isInline, labelOf, placeFor } from '../grammar/index.ts';
 import { literally, wordsOf } from '../language/index.ts';
 import { childElements, findAll, isElement, lineOf, type Element } from '../markup/index.ts';
-import { bySeverity, problem, type Fix, type Path, type Problem } from '../problems/index.ts';
+import {
+  bySeverity,
+  problem,
+  withFix,
+  type Fix,
+  type Path,
+  type Problem,
+} from '../problems/index.ts';
 import { countedWords, ruleSentence, type HouseRule } from './house-rule.ts';
 
 /** An element where the walk stands. What several rules ask of it is worked out once. */
@@ -63,7 +70,7 @@ export function checkHouseRules(root: Element, rules: readonly HouseRule[]): Pro
       if (!told) continue;
       const message = rule.reason === '' ? told.message : `${told.message} ${rule.reason}`;
       const where = { path: [...path] };
-      problems.push(problem(rule.severity, `house.${rule.id}`, message, where, told.fix));
+      problems.push(withFix(problem(rule.severity, `house.${rule.id}`, message, where), told.fix));
       if (problems.length > mostHouseProblems) return;
     }
     inside.push(found);

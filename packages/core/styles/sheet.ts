@@ -127,17 +127,19 @@ export function standingOf(
   return undefined;
 }
 
-/**
- * The sheet with one property of a style said otherwise.
- * @param medium both, or one of them
- * @param value undefined: it is as the style says that this one rests on
- */
+/** What a property of a style is in print, on screen, or in both. */
+export interface NewValue {
+  readonly name: PropertyName;
+  readonly medium: Medium | 'both';
+  /** undefined: as the style has it on which this one rests. */
+  readonly value: Value | undefined;
+}
+
+/** The sheet with one property of a style changed. */
 export function withValue(
   sheet: StyleSheet,
   id: string,
-  name: PropertyName,
-  medium: Medium | 'both',
-  value: Value | undefined,
+  { name, medium, value }: NewValue,
 ): StyleSheet {
   const style = sheet.styles[id] ?? {};
   const put = (values: Values | undefined, said: Value | undefined): Values => {

@@ -120,14 +120,17 @@ describe('a style', () => {
     expect(standingOf(sheet, 'own', 'mark', 'print')).toBeUndefined();
   });
   it('is said for both media or one; the other one stays what it was', () => {
-    const apart = withValue(sheet, 'base', 'weight', 'print', 'regular');
+    const apart = withValue(sheet, 'base', { name: 'weight', medium: 'print', value: 'regular' });
     expect([
       valuesOf(apart, 'base', 'print').weight,
       valuesOf(apart, 'base', 'screen').weight,
     ]).toEqual(['regular', 'bold']);
-    const again = withValue(apart, 'base', 'weight', 'screen', 'regular');
+    const again = withValue(apart, 'base', { name: 'weight', medium: 'screen', value: 'regular' });
     expect(again.styles['base']).toMatchObject({ all: { weight: 'regular' } });
-    expect(withValue(again, 'base', 'weight', 'both', undefined).styles['base']!.all).toEqual({
+    expect(
+      withValue(again, 'base', { name: 'weight', medium: 'both', value: undefined }).styles['base']!
+        .all,
+    ).toEqual({
       above: '4pt',
     });
   });
@@ -144,10 +147,11 @@ describe('a style', () => {
         change,
         (before, { id, medium, value: said }) => {
           const start = before.reduce(
-            (made, one) => withValue(made, one.id, 'weight', one.medium, one.value),
+            (made, one) =>
+              withValue(made, one.id, { name: 'weight', medium: one.medium, value: one.value }),
             sheet,
           );
-          const changed = withValue(start, id, 'weight', medium, said);
+          const changed = withValue(start, id, { name: 'weight', medium, value: said });
           for (const one of ['print', 'screen'] as const) {
             if (medium !== 'both' && medium !== one)
               expect(valuesOf(changed, id, one).weight).toBe(valuesOf(start, id, one).weight);

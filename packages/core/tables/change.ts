@@ -71,10 +71,8 @@ export function changeTable(
 
 const changes: Readonly<Record<TableChange, (plan: Plan, place: PlaceOfCell) => Cell | undefined>> =
   {
-    'row-above': (plan, { section, row, index, cell }) =>
-      addRow(plan, section, row, index, cell.column),
-    'row-below': (plan, { section, row, index, cell }) =>
-      addRow(plan, section, row, index + cell.rowSpan, cell.column),
+    'row-above': (plan, place) => addRow(plan, place, place.index),
+    'row-below': (plan, place) => addRow(plan, place, place.index + place.cell.rowSpan),
     'row-remove': removeRow,
     'column-before': (plan, { cell }) => addColumn(plan, cell, cell.column),
     'column-after': (plan, { cell }) => addColumn(plan, cell, cell.column + cell.columnSpan),
@@ -197,13 +195,16 @@ const emptyLike = (row: Row, column: number): Cell => ({
   rowSpan: 1,
 });
 
-function addRow(
-  plan: Plan,
-  section: Section,
-  like: Row,
-  at: number,
-  column: number,
-): Cell | undefined {
+/**
+ * Adds a row like the one of a cell.
+ * @returns the cell of the new row in the same column, or the next one
+ */
+function addRow(plan: Plan, beside: PlaceOfCell, at: number): Cell | undefined {
+  const {
+    section,
+    row: like,
+    cell: { column },
+  } = beside;
   if (
     like.element.name === 'sthead' ||
     like.element.name === 'prophead' ||

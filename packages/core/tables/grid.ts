@@ -58,134 +58,174 @@ export function gridOf(table: Element): Grid {
   return table.name === 'tgroup' ? calsGrid(table) : simpleGrid(table);
 }
 
-function calsGrid(tgroup: Element): Grid {
-  const problems: Problem[] = [];
-  const specs = childElements(tgroup).filter((child) => child.name === 'colspec');
-  const declared = Math.min(Number(tgroup.attributes['cols']) || specs.length || 1, 200);
-  const columns: GridColumn[] = Array.from(
-    { length: Math.max(declared, specs.length) },
-    (_, index) => {
-      const spec = specs[index]?.attributes ?? {};
-      const align = spec['align'] ?? tgroup.attributes['align'];
-      return {
-        name: spec['colname'] ?? `col${index + 1}`,
-        ...(spec['colwidth'] === undefined ? {} : { width: spec['colwidth'] }),
-        ...(align === undefined ? {} : { align }),
-      };
-    },
-  );
-  const spans = new Map(
-    childElements(tgroup)
-      .filter((child) => child.name === 'spanspec')
-      .map((spec) => [spec.attributes['spanname'], spec.attributes]),
-  );
-  const headsRows =
-    specs[0]?.attributes['rowheader'] === 'headers' ||
-    specs[0]?.attributes['rowheader'] === 'firstcol';
-  const columnNamed = (name: string | undefined, where: Path): number | undefined => {
-    if (name === undefined) return undefined;
-    const found = columns.findIndex((column) => column.name === name);
-    if (found === -1)
-      problems.push(
-        problem(
-          'error',
-          'table.unknown-column',
-          `A cell names the column “${name}”, which the table does not have.`,
-          { path: where },
-        ),
-      );
-    return found === -1 ? undefined : found;
-  };
+const calsGrid = (tgroup: Element): Grid => new CalsReader(tgroup).read();
 
-  const section = (name: string): GridRow[] => {
-    const index = tgroup.children.findIndex((child) => isElement(child) && child.name === name);
-    const parent = tgroup.children[index];
-    if (!isElement(parent)) return [];
-    const rows = rowsIn(parent, [index], 'row');
+/** An entry where it is read: its row and all that is known of it. */
+interface Entry extends Found {
+  readonly row: Element;
+  readonly rowIndex: number;
+  /** Its attributes, and those of the span that it names. */
+  readonly span: Readonly<Record<string, string | undefined>>;
+}
+
+/** Columns and rows that an entry takes. */
+interface Extent {
+  readonly column: number;
+  readonly columnSpan: number;
+  readonly rowSpan: number;
+}
+
+class CalsReader {
+  readonly #tgroup: Element;
+  readonly #columns: GridColumn[];
+  readonly #spans: ReadonlyMap<string | undefined, Element['attributes']>;
+  readonly #hasRowHeads: boolean;
+  readonly #problems: Problem[] = [];
+
+  constructor(tgroup: Element) {
+    this.#tgroup = tgroup;
+    const specs = childElements(tgroup).filter(({ name }) => name === 'colspec');
+    this.#columns = columnsOf(tgroup, specs);
+    this.#spans = new Map(
+      childElements(tgroup)
+        .filter(({ name }) => name === 'spanspec')
+        .map(({ attributes }) => [attributes['spanname'], attributes]),
+    );
+    this.#hasRowHeads = ['headers', 'firstcol'].includes(specs[0]?.attributes['rowheader'] ?? '');
+  }
+
+  read(): Grid {
+    const [head, body] = [this.#section('thead'), this.#section('tbody')];
+    return { columns: this.#columns, head, body, problems: this.#problems };
+  }
+
+  #section(name: 'thead' | 'tbody'): readonly GridRow[] {
+    const index = this.#tgroup.children.findIndex(
+      (child) => isElement(child) && child.name === name,
+    );
+    const section = this.#tgroup.children[index];
+    if (!isElement(section)) return [];
+    const rows = rowsIn(section, [index], 'row');
     /** Per column, up to (not including) which row a cell from above still reaches. */
     const taken: number[] = [];
     return rows.map(({ element: row, path }, rowIndex) => {
-      const cells: GridCell[] = [];
       let cursor = 0;
-      for (const { element: entry, path: entryPath } of rowsIn(row, path, 'entry')) {
-        const isFree = (column: number): boolean => (taken[column] ?? 0) <= rowIndex;
-        const span =
-          entry.attributes['spanname'] === undefined
-            ? entry.attributes
-            : { ...spans.get(entry.attributes['spanname']), ...entry.attributes };
-        const wanted = columnNamed(span['namest'] ?? entry.attributes['colname'], entryPath);
-        let column = wanted !== undefined && wanted >= cursor && isFree(wanted) ? wanted : cursor;
-        while (!isFree(column)) column += 1;
-        if (column >= columns.length) {
-          problems.push(
-            problem(
-              'error',
-              'table.too-many-cells',
-              `Row ${rowIndex + 1} has more cells than the table has columns.`,
-              { path: entryPath },
-            ),
-          );
-          while (columns.length <= column) columns.push({ name: `col${columns.length + 1}` });
-        }
-        const end = columnNamed(span['nameend'], entryPath);
-        let columnSpan = end === undefined ? 1 : end - column + 1;
-        const moreRows = Number(entry.attributes['morerows'] ?? 0) || 0;
-        let rowSpan = 1 + Math.max(0, moreRows);
-        if (columnSpan < 1 || rowIndex + rowSpan > rows.length || moreRows < 0) {
-          problems.push(
-            problem(
-              'error',
-              'table.span',
-              `A cell in row ${rowIndex + 1} reaches further than the table. It is shown as ` +
-                'far as the table goes.',
-              { path: entryPath },
-            ),
-          );
-          columnSpan = Math.max(1, columnSpan);
-          rowSpan = Math.min(rowSpan, rows.length - rowIndex);
-        }
-        const blocked = Array.from(
-          { length: columnSpan },
-          (_, offset) => column + offset,
-        ).findIndex((at) => !isFree(at));
-        if (blocked > 0) {
-          problems.push(
-            problem(
-              'error',
-              'table.span',
-              `A cell in row ${rowIndex + 1} reaches into one that comes down from above.`,
-              { path: entryPath },
-            ),
-          );
-          columnSpan = blocked;
-        }
+      const cells = rowsIn(row, path, 'entry').map((found): GridCell => {
+        const span = { ...this.#spans.get(found.element.attributes['spanname']) };
+        const entry = { ...found, row, rowIndex, span: { ...span, ...found.element.attributes } };
+        const extent = this.#extentOf(entry, cursor, taken, rows.length);
+        const { column, columnSpan, rowSpan } = extent;
         for (let at = column; at < column + columnSpan; at += 1) taken[at] = rowIndex + rowSpan;
         cursor = column + columnSpan;
-        const align = entry.attributes['align'] ?? columns[column]?.align;
-        const valign =
-          entry.attributes['valign'] ?? row.attributes['valign'] ?? parent.attributes['valign'];
-        cells.push({
-          element: entry,
-          path: entryPath,
-          column,
-          columnSpan,
-          rowSpan,
-          ...(align === undefined ? {} : { align }),
-          ...(valign === undefined ? {} : { valign }),
-          heads: name === 'thead' || (headsRows && column === 0),
-        });
-      }
-      return {
-        element: row,
-        cells,
-        ruled: (row.attributes['rowsep'] ?? tgroup.attributes['rowsep'] ?? '1') !== '0',
-      };
+        return this.#cell(entry, extent, section);
+      });
+      const rule = row.attributes['rowsep'] ?? this.#tgroup.attributes['rowsep'] ?? '1';
+      return { element: row, cells, ruled: rule !== '0' };
     });
-  };
+  }
 
-  const head = section('thead');
-  const body = section('tbody');
-  return { columns, head, body, problems };
+  /**
+   * @param cursor the first column that an entry before it has not taken
+   * @param taken see above
+   * @param rowCount rows of the section
+   */
+  #extentOf(entry: Entry, cursor: number, taken: readonly number[], rowCount: number): Extent {
+    const { rowIndex, span, path } = entry;
+    const isFree = (column: number): boolean => (taken[column] ?? 0) <= rowIndex;
+    const column = this.#columnOf(entry, cursor, isFree);
+    const end = this.#columnNamed(span['nameend'], path);
+    let columnSpan = end === undefined ? 1 : end - column + 1;
+    const moreRows = Number(span['morerows'] ?? 0) || 0;
+    let rowSpan = 1 + Math.max(0, moreRows);
+    if (columnSpan < 1 || rowIndex + rowSpan > rowCount || moreRows < 0) {
+      this.#report(
+        'table.span',
+        `A cell in row ${rowIndex + 1} reaches further than the table. It is shown as far as ` +
+          'the table goes.',
+        path,
+      );
+      columnSpan = Math.max(1, columnSpan);
+      rowSpan = Math.min(rowSpan, rowCount - rowIndex);
+    }
+    for (let at = column + 1; at < column + columnSpan; at += 1)
+      if (!isFree(at)) {
+        this.#report(
+          'table.span',
+          `A cell in row ${rowIndex + 1} reaches into one that comes down from above.`,
+          path,
+        );
+        columnSpan = at - column;
+      }
+    return { column, columnSpan, rowSpan };
+  }
+
+  /** The column that an entry names where it can stand there, else the next free one. */
+  #columnOf(
+    { span, path, rowIndex }: Entry,
+    cursor: number,
+    isFree: (column: number) => boolean,
+  ): number {
+    const wanted = this.#columnNamed(span['namest'] ?? span['colname'], path);
+    let column = wanted !== undefined && wanted >= cursor && isFree(wanted) ? wanted : cursor;
+    while (!isFree(column)) column += 1;
+    if (column >= this.#columns.length) {
+      this.#report(
+        'table.too-many-cells',
+        `Row ${rowIndex + 1} has more cells than the table has columns.`,
+        path,
+      );
+      while (this.#columns.length <= column)
+        this.#columns.push({ name: `col${this.#columns.length + 1}` });
+    }
+    return column;
+  }
+
+  #columnNamed(name: string | undefined, where: Path): number | undefined {
+    if (name === undefined) return undefined;
+    const found = this.#columns.findIndex((column) => column.name === name);
+    if (found !== -1) return found;
+    this.#report(
+      'table.unknown-column',
+      `A cell names the column “${name}”, which the table does not have.`,
+      where,
+    );
+    return undefined;
+  }
+
+  #cell({ element, path, row }: Entry, extent: Extent, section: Element): GridCell {
+    const align = element.attributes['align'] ?? this.#columns[extent.column]?.align;
+    const valign =
+      element.attributes['valign'] ?? row.attributes['valign'] ?? section.attributes['valign'];
+    return {
+      element,
+      path,
+      ...extent,
+      ...(align === undefined ? {} : { align }),
+      ...(valign === undefined ? {} : { valign }),
+      heads: section.name === 'thead' || (this.#hasRowHeads && extent.column === 0),
+    };
+  }
+
+  #report(code: string, message: string, path: Path): void {
+    this.#problems.push(problem('error', code, message, { path }));
+  }
+}
+
+/** More columns are a slip of the pen. */
+const mostColumns = 200;
+
+function columnsOf(tgroup: Element, specs: readonly Element[]): GridColumn[] {
+  const declared = Number(tgroup.attributes['cols']) || specs.length || 1;
+  const length = Math.max(Math.min(declared, mostColumns), specs.length);
+  return Array.from({ length }, (_, index) => {
+    const spec = specs[index]?.attributes ?? {};
+    const align = spec['align'] ?? tgroup.attributes['align'];
+    return {
+      name: spec['colname'] ?? `col${index + 1}`,
+      ...(spec['colwidth'] === undefined ? {} : { width: spec['colwidth'] }),
+      ...(align === undefined ? {} : { align }),
+    };
+  });
 }
 
 const headRows = ['sthead', 'prophead', 'chhead'];

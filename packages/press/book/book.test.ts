@@ -35,7 +35,7 @@ describe('an e-book', () => {
     const { bytes, problems, pageCount } = epub(help, demoAssets, { id });
     expect(checked(bytes)).toEqual([]);
     expect(problems).toEqual([]);
-    expect(pageCount).toBe(allPlaces(help.places).filter(({ joins }) => !joins).length);
+    expect(pageCount).toBe(allPlaces(help.places).filter(({ isChunked }) => !isChunked).length);
   });
   it('has none either with strange titles and names, written from right to left', () => {
     const publication = composeTexts(

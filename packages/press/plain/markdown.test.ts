@@ -114,8 +114,8 @@ describe('a folder of Markdown', () => {
   });
   it('begins with contents that lead to every page that contents name', () => {
     const index = decoded(files.get('index.md'));
-    for (const { label, inContents, joins } of allPlaces(help.places))
-      if (inContents && !joins)
+    for (const { label, inContents, isChunked } of allPlaces(help.places))
+      if (inContents && !isChunked)
         expect(wordsOfHtml(read(index)).join(' ')).toContain(
           label.replace(/[“”]/gu, '').replace(/\s+/gu, ' '),
         );

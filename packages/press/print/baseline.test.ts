@@ -86,7 +86,7 @@ describe('a baseline grid', () => {
   it('is there with every sheet that ships, and headings of every size stand on it', () => {
     const publication = book(Object.values(between).join(paragraph));
     for (const sheet of Object.values(shippedSheets)) {
-      const sized = withValue(sheet, 'heading-2', 'size', 'print', '23pt');
+      const sized = withValue(sheet, 'heading-2', { name: 'size', medium: 'print', value: '23pt' });
       const headings = [sheet, sized].map(
         (one) =>
           layoutOf(publication, source, engine, { sheet: one, plan }).find(({ id }) => id === 'b')!

@@ -53,7 +53,11 @@ describe('a page plan on paper', () => {
     '%s: paper, and text from edge to edge of its column, on right and left pages',
     async (_id, plan) => {
       const { pages } = await printed(book(long(30)), {
-        sheet: withValue(workshop, 'paragraph', 'hyphenate', 'print', true),
+        sheet: withValue(workshop, 'paragraph', {
+          name: 'hyphenate',
+          medium: 'print',
+          value: true,
+        }),
         plan: bare(plan),
       });
       const { width, height, text } = pageGeometry(plan);
@@ -293,7 +297,11 @@ describe('marks of notes', () => {
 
 describe('styles on paper', () => {
   it('put headings beside the text they belong to, first line by first line', async () => {
-    const sheet = withValue(workshop, 'block-heading', 'column', 'print', 'in the margin column');
+    const sheet = withValue(workshop, 'block-heading', {
+      name: 'column',
+      medium: 'print',
+      value: 'in the margin column',
+    });
     const plan = bare(shippedPlans['a4-margin']!);
     const { pages } = await printed(
       book(`<section><title>Sidehead</title><p>Besides begins here.</p></section>`),
@@ -348,11 +356,9 @@ describe('styles on paper', () => {
     ].reduce(
       (sheet, id) =>
         withValue(
-          withValue(sheet, id, 'prefix', 'print', { en: `${id}: ` }),
+          withValue(sheet, id, { name: 'prefix', medium: 'print', value: { en: `${id}: ` } }),
           id,
-          'case',
-          'print',
-          'capitals',
+          { name: 'case', medium: 'print', value: 'capitals' },
         ),
       workshop,
     );
@@ -396,9 +402,7 @@ describe('styles on paper', () => {
         print: { column: 'in the margin column' },
       }),
       'table',
-      'column',
-      'print',
-      'over both',
+      { name: 'column', medium: 'print', value: 'over both' },
     );
     const wide =
       '<table><tgroup cols="2"><tbody><row><entry align="right">x</entry>' +

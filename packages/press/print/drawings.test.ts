@@ -124,7 +124,11 @@ describe('the image of the page engine, piece by piece', () => {
     ];
     const set = (size: string) =>
       proofPublication(specimen('en'), () => undefined, engine, {
-        sheet: withValue(shippedSheets['workshop']!, 'code-block', 'size', 'print', size),
+        sheet: withValue(shippedSheets['workshop']!, 'code-block', {
+          name: 'size',
+          medium: 'print',
+          value: size,
+        }),
         plan,
       });
     const [before, after] = [set('8pt'), set('8.5pt')];

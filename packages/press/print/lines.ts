@@ -1,5 +1,5 @@
 import type { ResolvedElement } from '@ukiyo/core/compose';
-import { isExpandable, mannerOf, type Manner } from '@ukiyo/core/grammar';
+import { isExpandable, inlineStyleOf, type InlineStyle } from '@ukiyo/core/grammar';
 import {
   childElements,
   childNamed,
@@ -16,7 +16,7 @@ import { deepest, type Context } from './context.ts';
 import type { Block, Inline } from './document.ts';
 import { altOf, sized, sourceOf } from './images.ts';
 
-/** What the page template calls each manner. */
+/** What the page template calls each inline style. */
 const signs = {
   bold: 'b',
   italic: 'i',
@@ -27,7 +27,7 @@ const signs = {
   code: 'code',
   control: 'ui',
   quoted: 'q',
-} as const satisfies Record<Manner, string>;
+} as const satisfies Record<InlineStyle, string>;
 
 export interface Lines {
   inlines(nodes: readonly Node[], depth: number): Inline[];
@@ -128,8 +128,8 @@ export function linesOf(
       case 'object':
         return [];
       default: {
-        const manner = mannerOf(element.name);
-        const style = manner && signs[manner];
+        const inline = inlineStyleOf(element.name);
+        const style = inline && signs[inline];
         if (isExpandable(element.attributes))
           return [...marks, ...standing('expandable', 'in the line', inner())];
         return style ? [...marks, { t: style, c: inner() }] : [...marks, ...inner()];

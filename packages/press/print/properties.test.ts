@@ -67,15 +67,15 @@ describe('every property of a style', () => {
   // A ground and narrow lines, so that corners and hyphens have something to show themselves on.
   const narrow: PagePlan = { ...plan, margins: { ...plan.margins, inner: '75mm' } };
   const base = withValue(
-    withValue(workshop, 'code-block', 'background', 'print', 'tint'),
+    withValue(workshop, 'code-block', { name: 'background', medium: 'print', value: 'tint' }),
     'text',
-    'hyphenate',
-    'print',
-    true,
+    { name: 'hyphenate', medium: 'print', value: true },
   );
   const before = drawn(base);
   it.each(Object.entries(otherwise))('%s is seen on paper', (name, [style, value]) => {
-    expect(drawn(withValue(base, style, name as PropertyName, 'print', value))).not.toBe(before);
+    expect(
+      drawn(withValue(base, style, { name: name as PropertyName, medium: 'print', value })),
+    ).not.toBe(before);
   });
   it('is tried here or below', () => {
     expect([...Object.keys(otherwise), 'keepNext', 'keepTogether'].sort()).toEqual(

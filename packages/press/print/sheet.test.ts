@@ -352,7 +352,9 @@ describe('words that readers open, and what terms mean', () => {
     meaning: string | undefined,
   ): Promise<string> => {
     const with_ = (sheet: StyleSheet, style: string, value: string | undefined): StyleSheet =>
-      value === undefined ? sheet : withValue(sheet, style, 'stands', 'print', value);
+      value === undefined
+        ? sheet
+        : withValue(sheet, style, { name: 'stands', medium: 'print', value });
     const { pages, problems } = await printed(publication, {
       sheet: with_(with_(workshop, 'expandable', expandable), 'meaning', meaning),
       plan: a4,

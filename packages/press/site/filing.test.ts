@@ -26,8 +26,8 @@ describe('a site with a folder for each chapter', () => {
     const chapter = help.places.find(({ children }) => children.length > 0)!;
     const own = siteAddress(help, chapter.anchor, filing)!;
     expect(own).toMatch(/^[a-z0-9-]+\/index\.html$/u);
-    for (const { anchor, joins } of allPlaces(chapter.children))
-      if (!joins) expect(dirname(siteAddress(help, anchor, filing)!)).toBe(dirname(own));
+    for (const { anchor, isChunked } of allPlaces(chapter.children))
+      if (!isChunked) expect(dirname(siteAddress(help, anchor, filing)!)).toBe(dirname(own));
     expect(new Set([...pages.keys()].map((path) => path.toLowerCase())).size).toBe(pages.size);
   });
   it('leads from every page to files and places that are there', () => {
@@ -50,8 +50,8 @@ describe('a site with a folder for each chapter', () => {
   });
   it('has the pages of the flat layout without an error in the Nu HTML checker', () => {
     const flat = pagesOf(help, {});
-    for (const { anchor, joins } of allPlaces(help.places))
-      if (!joins && siteAddress(help, anchor))
+    for (const { anchor, isChunked } of allPlaces(help.places))
+      if (!isChunked && siteAddress(help, anchor))
         expect(wordsOf(pages.get(siteAddress(help, anchor, filing)!)!)).toBe(
           wordsOf(flat.get(siteAddress(help, anchor)!)!),
         );

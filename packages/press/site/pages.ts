@@ -93,7 +93,7 @@ export function layOutPages(
   const parentOf = new Map<string, Place>();
   for (const place of allPlaces(publication.places))
     for (const child of place.children) parentOf.set(child.anchor, place);
-  const order = shown.filter(({ joins }) => !joins);
+  const order = shown.filter(({ isChunked }) => !isChunked);
   const once = (base: string): string => {
     let name = base;
     for (let count = 2; used.has(name); count += 1) name = `${base}-${count}`;
@@ -101,7 +101,7 @@ export function layOutPages(
     return name;
   };
   const hasPages = (place: Place): boolean =>
-    place.children.some((child) => (!child.joins && !lists.has(child.role)) || hasPages(child));
+    place.children.some((child) => (!child.isChunked && !lists.has(child.role)) || hasPages(child));
   const chapterOf = (place: Place): Place => {
     const above = parentOf.get(place.anchor);
     return above ? chapterOf(above) : place;

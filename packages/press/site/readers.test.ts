@@ -1,4 +1,4 @@
-import { combineLenses, isFor, lensOfChosen, type ValuesByFacet } from '@ukiyo/core/facets';
+import { combineLenses, matches, lensOfChosen, type ValuesByFacet } from '@ukiyo/core/facets';
 import type { Element } from '@ukiyo/core/markup';
 import { describe, expect, it } from 'vitest';
 import { composeDemo, demo, demoAssets } from '../testing/demo.ts';
@@ -73,7 +73,7 @@ describe('what a reader chooses', () => {
     'shows what a build for them gives: %s',
     (_name, chosen) => {
       const built = builtFor(chosen);
-      const holds = conditions.map((when) => isFor(when, chosen));
+      const holds = conditions.map((when) => matches(when, chosen));
       const numbers = numbersFor(counted, (whose) => whose.every((number) => holds[number]));
       const isTheirs = ({ attributes }: Element): boolean =>
         (attributes['data-for'] ?? '')

@@ -1,7 +1,7 @@
 import {
   allPlaces,
   type IndexEntry,
-  type Other,
+  type AlternateContent,
   type Place,
   type Publication,
   type ResolvedElement,
@@ -76,7 +76,7 @@ export const whenOfPlace = ({ when = [], content }: Place): readonly When[] => [
 ];
 
 /** One of the topics that can stand at a place. */
-export type Form = Omit<Other, 'content'> & { readonly content?: ResolvedElement };
+export type Form = Omit<AlternateContent, 'content'> & { readonly content?: ResolvedElement };
 
 /** What stands at a place: its topic, and what some readers get in its place. */
 export function formsOf({

@@ -39,7 +39,7 @@ describe('the help site of the demo', () => {
     expect(publication.problems).toEqual([]);
     expect(site.problems).toEqual([]);
     expect(pages.length).toBe(
-      allPlaces(publication.places).filter(({ joins }) => !joins).length + 5,
+      allPlaces(publication.places).filter(({ isChunked }) => !isChunked).length + 5,
     );
   });
 

@@ -1,5 +1,5 @@
 import { allPlaces, compose, type Publication } from '@ukiyo/core/compose';
-import { isFor, lensOfChosen, type Facet, type ValuesByFacet } from '@ukiyo/core/facets';
+import { matches, lensOfChosen, type Facet, type ValuesByFacet } from '@ukiyo/core/facets';
 import { concept, libraryOf, mapOf } from '@ukiyo/core/testing';
 import { describe, expect, it } from 'vitest';
 import {
@@ -96,7 +96,7 @@ describe('what readers set', () => {
     'reaches titles of the map, words of links, alternates and glossary: %s',
     (_name, chosen) => {
       const built = site(builtFor(chosen));
-      const holds = conditions.map((when) => isFor(when, chosen));
+      const holds = conditions.map((when) => matches(when, chosen));
       const numbers = numbersFor(counted, (whose) => whose.every((number) => holds[number]));
       const inner = 'dusk.html';
       const paths = pagesOf(built).flatMap(([path]) =>

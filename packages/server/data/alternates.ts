@@ -5,7 +5,7 @@ import { readXml } from '@ukiyo/core/markup';
 import type { Database } from './database.ts';
 import { hashOf, summaryOf, type ItemStore } from './items.ts';
 import type { ItemRow } from './models.ts';
-import { againWhereSomebodyTypes, type Rewritten, type TextRewriting } from './rewriting.ts';
+import { retryOnConflict, type Rewritten, type TextRewriting } from './rewriting.ts';
 
 /** Topics that stand in for others. */
 export interface AlternateStore {
@@ -40,7 +40,7 @@ export function alternateStore(
     of: (row: ItemRow) => Promise<Parameters<TextRewriting>[2] | undefined>,
     author: string,
   ): Promise<Rewritten | undefined> =>
-    againWhereSomebodyTypes(async () => {
+    retryOnConflict(async () => {
       const row = await rowOf(project, id);
       const how = row && row.alternateOf !== null ? await of(row) : undefined;
       return (
@@ -88,7 +88,9 @@ export function alternateStore(
       const root = row && readXml(row.text).document?.root;
       if (!row || !root || row.kind !== 'topic' || row.alternateOf !== null) return undefined;
       const id = freeId(`${base} ${namesIn(conditions)}`, await items.ids(project), 'topic');
-      const text = writeCanonical(alternateOf(root, base, id, conditions, hashOf(row.text)));
+      const text = writeCanonical(
+        alternateOf(root, { base, id, conditions, fingerprint: hashOf(row.text) }),
+      );
       return (
         await items.create(
           project,

@@ -3,7 +3,7 @@ import { allValues, replaceInLens, replaceInList, replaceValue } from '@ukiyo/co
 import type { Transaction } from 'sequelize';
 import type { Database } from './database.ts';
 import type { FacetStore } from './facets.ts';
-import { againWhereSomebodyTypes, type TextRewriting } from './rewriting.ts';
+import { retryOnConflict, type TextRewriting } from './rewriting.ts';
 
 interface ValueChange {
   readonly version: number;
@@ -96,7 +96,7 @@ export function valueRenaming(
       await renameLenses(project, change, transaction);
       return { list: next, changed: await renameTexts(project, change, author, transaction) };
     });
-  return (project, change, author) => againWhereSomebodyTypes(() => once(project, change, author));
+  return (project, change, author) => retryOnConflict(() => once(project, change, author));
 }
 
 /** A value that becomes another one of the list goes from the list. */

@@ -60,7 +60,7 @@ export function textRewriting(
 /** Somebody types while all texts change: the whole is tried again, a few times. */
 const tries = 5;
 
-export async function againWhereSomebodyTypes<Made>(act: () => Promise<Made>): Promise<Made> {
+export async function retryOnConflict<Made>(act: () => Promise<Made>): Promise<Made> {
   for (let attempt = 1; ; attempt += 1) {
     try {
       return await act();

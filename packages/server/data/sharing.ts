@@ -13,7 +13,7 @@ import {
 import type { Path } from '@ukiyo/core/problems';
 import type { Database } from './database.ts';
 import type { ItemStore } from './items.ts';
-import { againWhereSomebodyTypes, type Rewritten, type TextRewriting } from './rewriting.ts';
+import { retryOnConflict, type Rewritten, type TextRewriting } from './rewriting.ts';
 
 export interface CopiesShared {
   readonly lender: string;
@@ -51,7 +51,7 @@ export function copyMerging(
   rewrite: TextRewriting,
 ): CopyMerging {
   return (project, { title, copies, kept }, author) =>
-    againWhereSomebodyTypes(() =>
+    retryOnConflict(() =>
       sequelize.transaction(async (transaction) => {
         const home = copies[kept];
         const row =

@@ -16,7 +16,7 @@ import { Op, type Transaction } from 'sequelize';
 import type { Database } from './database.ts';
 import type { ItemStore } from './items.ts';
 import type { LinkedSourceRow } from './models.ts';
-import { againWhereSomebodyTypes, type Rewritten, type TextRewriting } from './rewriting.ts';
+import { retryOnConflict, type Rewritten, type TextRewriting } from './rewriting.ts';
 
 /**
  * Folders outside the library whose Markdown files are topics here, and are read again when they
@@ -194,7 +194,7 @@ export function sourceStore(
     },
     async read(project, folder, author, order = { decisions: {} }) {
       const outside = await readOutside(folder);
-      return againWhereSomebodyTypes(() =>
+      return retryOnConflict(() =>
         sequelize.transaction(async (transaction) => {
           const row = await linkedSources.findOne({
             where: where(project, folder),

@@ -5,7 +5,7 @@ import { Op, QueryTypes, type Transaction } from 'sequelize';
 import type { Database } from './database.ts';
 import { hashOf, summaryColumns, summaryOf, type ItemStore } from './items.ts';
 import type { ItemRow } from './models.ts';
-import { againWhereSomebodyTypes, type Rewritten, type TextRewriting } from './rewriting.ts';
+import { retryOnConflict, type Rewritten, type TextRewriting } from './rewriting.ts';
 
 /** Where things are used, and what a change of them touches. */
 export interface UseStore {
@@ -166,7 +166,7 @@ export function useStore(
     return rewrite(
       project,
       users,
-      (text, self) => replaceUses(text, self, id, by, hasPart),
+      (text, self) => replaceUses(text, self, { from: id, to: by, hasPart }),
       author,
       transaction,
     );
@@ -198,7 +198,7 @@ export function useStore(
       };
     },
     replace: (project, id, by, author) =>
-      againWhereSomebodyTypes(() =>
+      retryOnConflict(() =>
         sequelize.transaction(async (transaction) => {
           const changed = await putInPlace(project, id, by, author, transaction);
           if (!changed) return undefined;
@@ -211,7 +211,7 @@ export function useStore(
         }),
       ),
     standIn: (project, id, of, conditions, author) =>
-      againWhereSomebodyTypes(() =>
+      retryOnConflict(() =>
         sequelize.transaction(async (transaction) => {
           const standing = { projectId: project, kind: 'topic', alternateOf: null };
           const isFree =
@@ -235,7 +235,7 @@ export function useStore(
             ...(await rewrite(
               project,
               [id],
-              (root) => alternateOf(root, of, id, conditions, hashOf(text)),
+              (root) => alternateOf(root, { base: of, id, conditions, fingerprint: hashOf(text) }),
               author,
               transaction,
             )),

@@ -27,7 +27,7 @@ import {
 import type { Path } from '@ukiyo/core/problems';
 import { Op, QueryTypes, type Transaction } from 'sequelize';
 import type { Database } from './database.ts';
-import { againWhereSomebodyTypes, type Rewritten, type TextRewriting } from './rewriting.ts';
+import { retryOnConflict, type Rewritten, type TextRewriting } from './rewriting.ts';
 
 /** The variables that maps define. */
 export interface VariableStore {
@@ -213,7 +213,7 @@ export function variableStore(
       };
     },
     change: (project, set, change, author) =>
-      againWhereSomebodyTypes(() =>
+      retryOnConflict(() =>
         sequelize.transaction(async (transaction) => {
           let fits = false;
           const texts = await rewrite(
@@ -233,7 +233,7 @@ export function variableStore(
         }),
       ),
     rename: (project, from, to, author) =>
-      againWhereSomebodyTypes(() =>
+      retryOnConflict(() =>
         sequelize.transaction(async (transaction) => {
           const names = namesAmong(await mapsOf(project, transaction));
           const rows = await models.itemUses.findAll({

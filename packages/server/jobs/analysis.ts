@@ -20,7 +20,7 @@ import type { Element } from '@ukiyo/core/markup';
 import { bySeverity } from '@ukiyo/core/problems';
 import { styleUses } from '@ukiyo/core/styles';
 import type { Services } from '../app/services.ts';
-import { composeEdition, readLibrary, workbench, type Workbench } from './composing.ts';
+import { composeEdition, readLibrary, newBuildCache, type BuildCache } from './composing.ts';
 
 /** What is asked of a whole library at once. */
 export type Question =
@@ -39,10 +39,10 @@ export type Answers = {
 };
 
 /** What is kept between questions. */
-interface AnalysisBench extends Workbench {
+interface AnalysisCache extends BuildCache {
   readonly copies: Map<string, { readonly index: CopyIndex; readonly roots: Map<string, Element> }>;
 }
-export const analysisBench = (): AnalysisBench => ({ ...workbench(), copies: new Map() });
+export const newAnalysisCache = (): AnalysisCache => ({ ...newBuildCache(), copies: new Map() });
 
 const mostGroups = 200;
 const mostCopies = 100;
@@ -50,14 +50,14 @@ const mostCopies = 100;
 async function findCopies(
   services: Services,
   project: string,
-  bench: AnalysisBench,
+  cache: AnalysisCache,
 ): Promise<CopyReport> {
-  const { library, texts } = await readLibrary(services, project, bench);
-  const { index, roots } = bench.copies.get(project) ?? {
+  const { library, texts } = await readLibrary(services, project, cache);
+  const { index, roots } = cache.copies.get(project) ?? {
     index: copyIndex(),
     roots: new Map<string, Element>(),
   };
-  bench.copies.set(project, { index, roots });
+  cache.copies.set(project, { index, roots });
   const there = new Set(texts.map(({ id }) => id));
   for (const id of roots.keys())
     if (!there.has(id)) {
@@ -85,9 +85,9 @@ async function usesOf(
   services: Services,
   project: string,
   sheet: string,
-  bench: AnalysisBench,
+  cache: AnalysisCache,
 ): Promise<StyleUses> {
-  const { library, texts } = await readLibrary(services, project, bench);
+  const { library, texts } = await readLibrary(services, project, cache);
   const topics = texts.flatMap(({ id, kind }) => {
     const root = kind === 'topic' ? library.item(id)?.root : undefined;
     return root ? [{ id, root }] : [];
@@ -117,7 +117,7 @@ export async function analyse(
   services: Services,
   project: string,
   question: Question,
-  bench: AnalysisBench,
+  cache: AnalysisCache,
 ): Promise<Answers[Question['kind']]> {
   if (question.kind === 'appearances') {
     const editions: Appearances['editions'] = [];
@@ -126,7 +126,7 @@ export async function analyse(
         services,
         project,
         edition,
-        bench,
+        cache,
       );
       editions.push({
         id: edition.id,
@@ -147,7 +147,7 @@ export async function analyse(
         services,
         project,
         { id, name, ...rest },
-        bench,
+        cache,
       );
       const found = appearances(publication, {
         library,
@@ -163,14 +163,14 @@ export async function analyse(
     }
     return standings;
   }
-  if (question.kind === 'copies') return findCopies(services, project, bench);
-  if (question.kind === 'styles') return usesOf(services, project, question.sheet, bench);
+  if (question.kind === 'copies') return findCopies(services, project, cache);
+  if (question.kind === 'styles') return usesOf(services, project, question.sheet, cache);
   const edition = await services.editions.edition(project, question.edition);
   if (!edition) return undefined;
   if (question.kind === 'contents')
-    return contentsOf((await composeEdition(services, project, edition, bench)).publication);
+    return contentsOf((await composeEdition(services, project, edition, cache)).publication);
   const started = performance.now();
-  const { library, lens, agreed } = await composeEdition(services, project, edition, bench);
+  const { library, lens, agreed } = await composeEdition(services, project, edition, cache);
   const problems = checkEveryReader({
     library,
     map: edition.map,

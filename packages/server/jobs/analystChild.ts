@@ -1,6 +1,6 @@
 /** The process in which questions about whole libraries are answered. */
 import { makeServices, type Settings } from '../app/services.ts';
-import { analyse, analysisBench, type Question } from './analysis.ts';
+import { analyse, newAnalysisCache, type Question } from './analysis.ts';
 import { answerOrders } from './warm.ts';
 
 export interface AnalysisOrder {
@@ -9,8 +9,8 @@ export interface AnalysisOrder {
   readonly question: Question;
 }
 
-const bench = analysisBench();
+const cache = newAnalysisCache();
 let services: ReturnType<typeof makeServices> | undefined;
 answerOrders(({ settings, project, question }: AnalysisOrder) =>
-  analyse((services ??= makeServices(settings, { connections: 2 })), project, question, bench),
+  analyse((services ??= makeServices(settings, { connections: 2 })), project, question, cache),
 );

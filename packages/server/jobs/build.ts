@@ -13,7 +13,7 @@ import { bySeverity, problem, type Problem } from '@ukiyo/core/problems';
 import { bundleIndex } from '@ukiyo/press';
 import type { Services } from '../app/services.ts';
 import type { ImpressionRow } from '../data/models.ts';
-import { composeInputs, type Workbench } from './composing.ts';
+import { composeInputs, type BuildCache } from './composing.ts';
 import { recordInputs, type Inputs } from './inputs.ts';
 import { folderInto } from './folders.ts';
 import { makers, type Made, type PublicationOutput } from './making.ts';
@@ -48,7 +48,7 @@ export async function buildEdition(
   project: string,
   inputs: Inputs,
   folder: string,
-  bench: Workbench,
+  cache: BuildCache,
   tell: (progress: Progress) => void,
 ): Promise<BuildOutcome> {
   const started = performance.now();
@@ -56,8 +56,8 @@ export async function buildEdition(
   await rm(folder, { recursive: true, force: true });
   await mkdir(folder, { recursive: true });
   const built = await (edition.output === 'bundle'
-    ? buildBundle(services, project, inputs, folder, bench, tell)
-    : buildOne(services, project, inputs, edition.output, folder, bench, tell));
+    ? buildBundle(services, project, inputs, folder, cache, tell)
+    : buildOne(services, project, inputs, edition.output, folder, cache, tell));
   tell({ step: 'Keeping what went in', done: 0, total: 0 });
   await recordInputs(join(folder, inputsFile), inputs);
   await writeFile(join(folder, pagesFile), JSON.stringify(built.texts));
@@ -77,11 +77,11 @@ async function buildOne(
   inputs: Inputs,
   output: PublicationOutput,
   folder: string,
-  bench: Workbench,
+  cache: BuildCache,
   tell: (progress: Progress) => void,
 ): Promise<Built> {
   tell({ step: 'Composing', done: 0, total: inputs.texts.length });
-  const composed = await composeInputs(inputs, project, bench);
+  const composed = await composeInputs(inputs, project, cache);
   const { publication } = composed;
   if (publication.places.length === 0) {
     const empty = problem(
@@ -101,7 +101,7 @@ async function buildOne(
       words: 0,
     };
   }
-  const made = await makers[output]({ services, project, inputs, composed, folder, bench, tell });
+  const made = await makers[output]({ services, project, inputs, composed, folder, cache, tell });
   await nameWhatWasBuilt(services, project, inputs.edition, publication, composed.texts);
   const texts = pageTexts(publication);
   const topics = Object.values(publication.targets).filter(({ kind }) => kind === 'topic').length;
@@ -127,7 +127,7 @@ async function buildBundle(
   project: string,
   inputs: Inputs,
   folder: string,
-  bench: Workbench,
+  cache: BuildCache,
   tell: (progress: Progress) => void,
 ): Promise<Built> {
   const { edition } = inputs;
@@ -159,7 +159,7 @@ async function buildBundle(
       { ...inputs, edition: part },
       part.output,
       own,
-      bench,
+      cache,
       say,
     );
     parts.push({ name: part.name, built });

@@ -7,7 +7,7 @@ import { makeServices, type Settings } from '../app/services.ts';
 import { rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { buildEdition, inputsFile, type BuildOutcome } from './build.ts';
-import { workbench } from './composing.ts';
+import { newBuildCache } from './composing.ts';
 import { gatherInputs, recordedInputs } from './inputs.ts';
 import { whyNotWritten } from './folders.ts';
 
@@ -25,7 +25,7 @@ export type BuildReport =
   | { readonly kind: 'done'; readonly outcome: BuildOutcome; readonly memory: number }
   | { readonly kind: 'failed'; readonly message: string };
 
-const bench = workbench();
+const cache = newBuildCache();
 let services: ReturnType<typeof makeServices> | undefined;
 // A parent that is gone hears nothing any more.
 const report = (message: BuildReport): void => void process.send?.(message, () => undefined);
@@ -38,15 +38,15 @@ async function build({ settings, impression, project, edition, again }: BuildOrd
     const inputs = await (again === null
       ? gatherInputs(services, project, edition)
       : recordedInputs(join(services.impressionFolder(again), inputsFile)));
-    // What was stored then must not stay in the bench as if it were stored now.
+    // What was stored then must not stay in the cache as if it were stored now.
     const outcome = await buildEdition(
       services,
       project,
       inputs,
       services.impressionFolder(impression),
       again === null
-        ? bench
-        : { ...workbench(), ...(bench.engine ? { engine: bench.engine } : {}) },
+        ? cache
+        : { ...newBuildCache(), ...(cache.engine ? { engine: cache.engine } : {}) },
       tell,
     );
     report({ kind: 'done', outcome, memory: process.memoryUsage.rss() });

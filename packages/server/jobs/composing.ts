@@ -26,7 +26,7 @@ import type { KeptFolder } from './folders.ts';
 import { gatherInputs, gatherLibrary, type Inputs, type Written } from './inputs.ts';
 
 /** What a builder keeps between builds, so that the second is quicker than the first. */
-export interface Workbench {
+export interface BuildCache {
   readonly memory: ComposeMemory;
   readonly topics: SiteMemory;
   /** The folders that were written last, by edition and output. */
@@ -48,7 +48,7 @@ export interface Workbench {
   >;
 }
 
-export function workbench(): Workbench {
+export function newBuildCache(): BuildCache {
   return {
     memory: new ComposeMemory(),
     topics: siteMemory(),
@@ -80,8 +80,8 @@ export function assetsOf(services: Services, rows: readonly AssetRow[]): AssetSo
  * The library as it is stored now; texts that have not changed since the last time are not read
  * again.
  */
-export async function readLibrary(services: Services, project: string, bench: Workbench) {
-  return libraryOf(await gatherLibrary(services, project), project, bench);
+export async function readLibrary(services: Services, project: string, cache: BuildCache) {
+  return libraryOf(await gatherLibrary(services, project), project, cache);
 }
 
 function libraryOf(
@@ -92,7 +92,7 @@ function libraryOf(
     lenses: kept,
   }: Pick<Inputs, 'texts' | 'assets' | 'facets' | 'lenses'>,
   project: string,
-  bench: Workbench,
+  cache: BuildCache,
 ) {
   const assets = rows.map(({ id, name, mediaType, width, height, alternateOf, conditions }) => ({
     id,
@@ -104,8 +104,8 @@ function libraryOf(
     ...(alternateOf === null ? {} : { alternateOf }),
   }));
   const lenses = kept.map(({ id }) => ({ ...lensOf(id, kept, facets)!, id }));
-  const library = textLibrary(texts, assets, { lenses, earlier: bench.libraries.get(project) });
-  bench.libraries.set(project, library);
+  const library = textLibrary(texts, assets, { lenses, earlier: cache.libraries.get(project) });
+  cache.libraries.set(project, library);
   return { library, texts, rows, facets, assets, lenses };
 }
 
@@ -174,15 +174,15 @@ export async function composeEdition(
   services: Services,
   project: string,
   edition: Edition,
-  bench: Workbench,
+  cache: BuildCache,
   written?: Written,
 ) {
-  return composeInputs(await gatherInputs(services, project, edition, written), project, bench);
+  return composeInputs(await gatherInputs(services, project, edition, written), project, cache);
 }
 
-export async function composeInputs(inputs: Inputs, project: string, bench: Workbench) {
+export async function composeInputs(inputs: Inputs, project: string, cache: BuildCache) {
   const { edition, designs } = inputs;
-  const { library, texts, rows, facets, assets, lenses } = libraryOf(inputs, project, bench);
+  const { library, texts, rows, facets, assets, lenses } = libraryOf(inputs, project, cache);
   const agreed = { facets, rules: inputs.rules, ready: inputs.facts };
   const lens = edition.lens === null ? undefined : library.lens(edition.lens);
   const { sheets, plans, looks } = designs;
@@ -211,11 +211,11 @@ export async function composeInputs(inputs: Inputs, project: string, bench: Work
     peerEditions: peerEditionsFor(edition, inputs.editions, library, numberingOf),
     ...(lens ? { lens } : {}),
   };
-  const composed = compose(composition, bench.memory);
+  const composed = compose(composition, cache.memory);
   const publication =
     edition.since === null
       ? composed
-      : await barred(composed, inputs, composition, { assets, lenses }, bench);
+      : await barred(composed, inputs, composition, { assets, lenses }, cache);
   return { publication, design, look, library, lens, agreed, texts, rows };
 }
 
@@ -228,7 +228,7 @@ async function barred(
   inputs: Inputs,
   composition: Composition,
   { assets, lenses }: Pick<ReturnType<typeof libraryOf>, 'assets' | 'lenses'>,
-  bench: Workbench,
+  cache: BuildCache,
 ): Promise<Publication> {
   const { edition } = inputs;
   const made = JSON.stringify([
@@ -238,7 +238,7 @@ async function barred(
     composition.numbering,
     lenses,
   ]);
-  const known = bench.earlier.get(edition.id);
+  const known = cache.earlier.get(edition.id);
   if (known?.made === made && known.of === composed) return known.barred;
   const then = async (): Promise<Publication> => {
     const texts = await inputs.before(edition);
@@ -255,6 +255,6 @@ async function barred(
   const before = known?.made === made ? known.before : await then();
   // Where there is nothing to compare with, what was found out about that is all there is.
   const publication = before.facts === composed.facts ? before : withChangeBars(composed, before);
-  bench.earlier.set(edition.id, { made, before, of: composed, barred: publication });
+  cache.earlier.set(edition.id, { made, before, of: composed, barred: publication });
   return publication;
 }

@@ -18,7 +18,7 @@ import {
 import { publishingFile } from '@ukiyo/intake';
 import type { Services } from '../app/services.ts';
 import { imagesIn, writePublishing } from '../data/packaged.ts';
-import { assetsOf, composeInputs, type Workbench } from './composing.ts';
+import { assetsOf, composeInputs, type BuildCache } from './composing.ts';
 import { fileInto, folderInto, type KeptFolder, type Written } from './folders.ts';
 import type { Inputs } from './inputs.ts';
 
@@ -38,19 +38,19 @@ interface Order {
   readonly inputs: Inputs;
   readonly composed: Composed;
   readonly folder: string;
-  readonly bench: Workbench;
+  readonly cache: BuildCache;
   readonly tell: (progress: Progress) => void;
 }
 
 /** One maker an output: a publication into a folder. Bad content is left out and reported. */
 export const makers: Readonly<Record<PublicationOutput, (order: Order) => Promise<Made>>> = {
-  async print({ services, composed: { publication, design, rows }, folder, bench, tell }) {
+  async print({ services, composed: { publication, design, rows }, folder, cache, tell }) {
     tell({ step: 'Setting pages', done: 0, total: 0 });
-    bench.engine ??= createPrintEngine();
+    cache.engine ??= createPrintEngine();
     const { pdf, pageCount, problems } = await printPublication(
       publication,
       assetsOf(services, rows),
-      bench.engine,
+      cache.engine,
       design,
     );
     return {
@@ -60,7 +60,7 @@ export const makers: Readonly<Record<PublicationOutput, (order: Order) => Promis
     };
   },
   async site(order) {
-    const { services, composed, folder, inputs, bench } = order;
+    const { services, composed, folder, inputs, cache } = order;
     const { edition } = inputs;
     if (edition.locales.length === 0) {
       const site = siteFiles(
@@ -84,7 +84,7 @@ export const makers: Readonly<Record<PublicationOutput, (order: Order) => Promis
         composed: await composeInputs(
           { ...inputs, edition: { ...edition, locale } },
           order.project,
-          bench,
+          cache,
         ),
       });
     const made = sites.map((one) => ({
@@ -185,10 +185,10 @@ export const makers: Readonly<Record<PublicationOutput, (order: Order) => Promis
 };
 
 /** The files of the last build of an edition. */
-function keptOf({ inputs: { edition }, bench }: Order): KeptFolder {
+function keptOf({ inputs: { edition }, cache }: Order): KeptFolder {
   const key = `${edition.id} ${edition.output}`;
-  const kept = bench.folders.get(key) ?? (new Map() as KeptFolder);
-  bench.folders.set(key, kept);
+  const kept = cache.folders.get(key) ?? (new Map() as KeptFolder);
+  cache.folders.set(key, kept);
   return kept;
 }
 
@@ -255,9 +255,9 @@ export const siteWears = (
   ...(edition.start === '' ? {} : { start: edition.start }),
 });
 
-const wornBy = ({ composed, inputs, bench, tell }: Order): SiteOptions => ({
+const wornBy = ({ composed, inputs, cache, tell }: Order): SiteOptions => ({
   ...siteWears(inputs.edition, composed, inputs.synonyms),
-  memory: bench.topics,
+  memory: cache.topics,
   onPage: (done, total) =>
     (done % 20 === 0 || done === total) && tell({ step: 'Writing pages', done, total }),
 });

@@ -1,6 +1,6 @@
 /** The process in which proofs are set. */
 import { makeServices, type Settings } from '../app/services.ts';
-import { proof, proofBench, type ProofQuestion } from './proofing.ts';
+import { proof, newProofCache, type ProofQuestion } from './proofing.ts';
 import { answerOrders } from './warm.ts';
 
 export interface ProofCommand {
@@ -9,8 +9,8 @@ export interface ProofCommand {
   readonly question: ProofQuestion;
 }
 
-const bench = proofBench();
+const cache = newProofCache();
 let services: ReturnType<typeof makeServices> | undefined;
 answerOrders(({ settings, project, question }: ProofCommand) =>
-  proof((services ??= makeServices(settings, { connections: 2 })), project, question, bench),
+  proof((services ??= makeServices(settings, { connections: 2 })), project, question, cache),
 );

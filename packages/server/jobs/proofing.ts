@@ -27,7 +27,13 @@ import {
   type ProofPages,
 } from '@ukiyo/press';
 import type { Services } from '../app/services.ts';
-import { assetsOf, composeEdition, composeInputs, workbench, type Workbench } from './composing.ts';
+import {
+  assetsOf,
+  composeEdition,
+  composeInputs,
+  newBuildCache,
+  type BuildCache,
+} from './composing.ts';
 import { siteWears } from './making.ts';
 import { gatherInputs } from './inputs.ts';
 
@@ -55,7 +61,7 @@ export interface ProofAnswers {
 
 type Layout = ReturnType<typeof layoutOf>;
 /** What is kept between proofs. */
-interface ProofBench extends Workbench {
+interface ProofCache extends BuildCache {
   /** Where everything stood when an edition was last set as a whole, and how that edition was. */
   readonly layouts: Map<string, { readonly pages: Layout; readonly publication: Publication }>;
   readonly specimens: Map<string, Publication>;
@@ -64,8 +70,8 @@ interface ProofBench extends Workbench {
   /** Runs when nothing was asked for a while. */
   later: NodeJS.Timeout | undefined;
 }
-export const proofBench = (): ProofBench => ({
-  ...workbench(),
+export const newProofCache = (): ProofCache => ({
+  ...newBuildCache(),
   layouts: new Map(),
   specimens: new Map(),
   sites: new Map(),
@@ -112,18 +118,18 @@ export async function proof(
   services: Services,
   project: string,
   question: ProofQuestion,
-  bench: ProofBench,
+  cache: ProofCache,
 ): Promise<Proof | WholeProof | SiteProof | string | Uint8Array | undefined> {
   const started = performance.now();
-  const engine = (bench.engine ??= createPrintEngine());
-  clearTimeout(bench.later);
+  const engine = (cache.engine ??= createPrintEngine());
+  clearTimeout(cache.later);
   if (question.kind === 'specimen') {
     const { locale, sheet } = question;
     const key = JSON.stringify([locale, sheet.numbering]);
-    const publication = bench.specimens.get(key) ?? specimen(locale, sheet.numbering);
+    const publication = cache.specimens.get(key) ?? specimen(locale, sheet.numbering);
     // One is enough: the next order is most likely like this one.
-    bench.specimens.clear();
-    bench.specimens.set(key, publication);
+    cache.specimens.clear();
+    cache.specimens.set(key, publication);
     const rows = await services.assets.rows(project);
     return proofOf(
       proofPublication(
@@ -147,24 +153,24 @@ export async function proof(
         project,
         { ...edition, output: 'site', look: question.look },
         question.path,
-        bench,
+        cache,
       ),
     );
   if (question.kind === 'sitePage')
-    return sitePage(services, project, { ...edition, output: 'site' }, question, bench);
+    return sitePage(services, project, { ...edition, output: 'site' }, question, cache);
   if (question.kind === 'whole')
-    return whole(services, project, edition, question, bench, engine, started);
+    return whole(services, project, edition, question, cache, engine, started);
   const written =
     question.text === undefined ? undefined : { id: question.item, text: question.text };
   const { publication, design, rows } = await composeEdition(
     services,
     project,
     edition,
-    bench,
+    cache,
     written,
   );
   const place = standingOn(publication, question.item);
-  const layout = bench.layouts.get(edition.id);
+  const layout = cache.layouts.get(edition.id);
   const pages =
     place &&
     proofTopic(
@@ -176,8 +182,8 @@ export async function proof(
       design,
     );
   // What goes wrong there goes wrong again when the topic is asked for, and is said then.
-  bench.later = setTimeout(
-    () => void layOut(services, project, edition, bench, engine).catch(() => undefined),
+  cache.later = setTimeout(
+    () => void layOut(services, project, edition, cache, engine).catch(() => undefined),
     restBefore,
   );
   if (!pages)
@@ -202,11 +208,11 @@ async function siteFile(
   project: string,
   edition: Edition,
   path: string,
-  bench: ProofBench,
+  cache: ProofCache,
 ): Promise<string | Uint8Array | undefined> {
   const wanted = path === '' ? 'index.html' : path;
   const key = `${edition.id}/${edition.look}`;
-  const known = bench.sites.get(key);
+  const known = cache.sites.get(key);
   if (known && !wanted.endsWith('.html')) return known.site.file(wanted);
   const inputs = await gatherInputs(services, project, edition);
   const { texts, assets, before: _before, ...rest } = inputs;
@@ -216,13 +222,13 @@ async function siteFile(
     rest,
   ]);
   if (known?.made === made) return known.site.file(wanted);
-  const { publication, design, look, rows } = await composeInputs(inputs, project, bench);
+  const { publication, design, look, rows } = await composeInputs(inputs, project, cache);
   const site = siteFiles(
     publication,
     assetsOf(services, rows),
     siteWears(edition, { design, look }, inputs.synonyms),
   );
-  bench.sites.set(key, { made, site });
+  cache.sites.set(key, { made, site });
   return site.file(wanted);
 }
 
@@ -231,13 +237,13 @@ async function sitePage(
   project: string,
   edition: Edition,
   { item, text }: ProofQuestion & { readonly kind: 'sitePage' },
-  bench: ProofBench,
+  cache: ProofCache,
 ): Promise<SiteProof> {
   const { publication, design, look, rows } = await composeEdition(
     services,
     project,
     edition,
-    bench,
+    cache,
     text === undefined ? undefined : { id: item, text },
   );
   const place = standingOn(publication, item);
@@ -273,11 +279,11 @@ async function whole(
   project: string,
   edition: Edition,
   { item, file }: ProofQuestion & { readonly kind: 'whole' },
-  bench: ProofBench,
+  cache: ProofCache,
   engine: PrintEngine,
   started: number,
 ): Promise<WholeProof> {
-  const { publication, design, rows } = await composeEdition(services, project, edition, bench);
+  const { publication, design, rows } = await composeEdition(services, project, edition, cache);
   const place = item === undefined ? undefined : standingOn(publication, item);
   const made = proofWhole(publication, place?.anchor, assetsOf(services, rows), engine, design);
   const took = (): number => Math.round(performance.now() - started);
@@ -318,11 +324,11 @@ async function layOut(
   services: Services,
   project: string,
   edition: Edition,
-  bench: ProofBench,
+  cache: ProofCache,
   engine: PrintEngine,
 ): Promise<void> {
-  const { publication, design, rows } = await composeEdition(services, project, edition, bench);
-  if (bench.layouts.get(edition.id)?.publication === publication) return;
+  const { publication, design, rows } = await composeEdition(services, project, edition, cache);
+  if (cache.layouts.get(edition.id)?.publication === publication) return;
   const pages = layoutOf(publication, assetsOf(services, rows), engine, design);
-  bench.layouts.set(edition.id, { pages, publication });
+  cache.layouts.set(edition.id, { pages, publication });
 }

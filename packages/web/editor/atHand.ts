@@ -22,7 +22,7 @@ function around($head: ResolvedPos, depth: number): Decoration[] {
  * happens. Parts out of sight are not, and to the browser a new one is out of sight until its next
  * frame: a letter typed into it before that lands behind the caret.
  */
-export const partsAtHand = (): Plugin =>
+export const forceLayoutNearCaret = (): Plugin =>
   new Plugin({
     props: {
       decorations: ({ doc, selection: { $head } }: EditorState) =>

@@ -1,6 +1,6 @@
 import { throughLens } from '@ukiyo/core/facets';
 import {
-  borrowedRun,
+  conrefRange,
   elementOf,
   mergeAttributes,
   readItem,
@@ -72,7 +72,7 @@ export function borrowedPassages(
           passage = {
             title: lender.title,
             elements: await withBorrowed(
-              borrowedRun(root, found, end, target.id).map(({ element }) => element),
+              conrefRange(root, found, end, target.id).map(({ element }) => element),
               target.id,
               mostBorrowedDeep,
             ),
@@ -105,7 +105,7 @@ export function borrowedPassages(
       const found = root && target?.kind === 'item' ? elementOf(root, target.element) : undefined;
       if (root && found && target?.kind === 'item') {
         // For whom it is where it is borrowed counts as well.
-        const run = borrowedRun(root, found, inner?.end, target.id).map((one, at) =>
+        const run = conrefRange(root, found, inner?.end, target.id).map((one, at) =>
           at === 0
             ? {
                 ...one.element,
@@ -232,7 +232,7 @@ function borrowedIn(
       };
 }
 /** Where what an element with these attributes shows has its home. */
-export const homeOf = (
+export const conrefSourceOf = (
   attributes: Attributes,
   targetOf: BorrowedHost['targetOf'],
 ): string | undefined => borrowedIn(attributes, targetOf)?.reference;

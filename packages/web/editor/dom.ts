@@ -1,4 +1,10 @@
-import { basesOf, isExpandable, labelOf, mannerOf, type Manner } from '@ukiyo/core/grammar';
+import {
+  basesOf,
+  isExpandable,
+  labelOf,
+  inlineStyleOf,
+  type InlineStyle,
+} from '@ukiyo/core/grammar';
 import { editorSchema, special } from '@ukiyo/core/editing';
 import { readArea } from '@ukiyo/core/imagemaps';
 import { placeholderTarget } from '@ukiyo/core/rules';
@@ -31,7 +37,7 @@ const blockTags: Readonly<Record<string, string>> = {
   strow: 'tr',
   stentry: 'td',
 };
-const mannerTags: Readonly<Partial<Record<Manner, string>>> = {
+const inlineTags: Readonly<Partial<Record<InlineStyle, string>>> = {
   bold: 'b',
   italic: 'i',
   underlined: 'u',
@@ -186,9 +192,9 @@ export function nodeDom(node: Node): DOMOutputSpec {
 function markDom(mark: Mark): DOMOutputSpec {
   const element = mark.type.spec.element ?? mark.type.name;
   const { href, keyref } = attributesOf(mark);
-  const manner = mannerOf(element);
+  const style = inlineStyleOf(element);
   return [
-    (manner && mannerTags[manner]) ?? 'span',
+    (style && inlineTags[style]) ?? 'span',
     {
       class: `phrase is-${element}${isExpandable(attributesOf(mark)) ? ' opens' : ''}`,
       'data-element': element,

@@ -32,9 +32,15 @@ import {
 import type { StepMap } from 'prosemirror-transform';
 import { EditorView } from 'prosemirror-view';
 import { onUnmounted, ref, shallowRef } from 'vue';
-import { partsAtHand } from './atHand.ts';
+import { forceLayoutNearCaret } from './atHand.ts';
 import { clipboard, type ClipboardHost } from './clipboard.ts';
-import { attributesOf, borrowedPassages, homeOf, readAgain, type ReadText } from './borrowed.ts';
+import {
+  attributesOf,
+  borrowedPassages,
+  conrefSourceOf,
+  readAgain,
+  type ReadText,
+} from './borrowed.ts';
 import { codeColours } from './code.ts';
 import { columns } from './columns.ts';
 import { dressSchema } from './dom.ts';
@@ -156,7 +162,7 @@ export function useEditor(handlers: EditorHandlers) {
           withWords: handlers.withWords,
           page: handlers,
         }),
-        partsAtHand(),
+        forceLayoutNearCaret(),
         columns(),
         codeColours(),
         spellingMarks(handlers.language, handlers.words, handlers.askSpelling),
@@ -216,7 +222,7 @@ export function useEditor(handlers: EditorHandlers) {
         }
         const home =
           event.key === 'Enter' && selection instanceof NodeSelection
-            ? homeOf(attributesOf(selection.node), handlers.targetOf)
+            ? conrefSourceOf(attributesOf(selection.node), handlers.targetOf)
             : undefined;
         if (home !== undefined) {
           handlers.goHome(home);
@@ -298,7 +304,7 @@ export function useEditor(handlers: EditorHandlers) {
     let place = 1;
     editor.state.doc.descendants((node, position) => {
       // What is borrowed is written at its home.
-      if (homeOf(attributesOf(node), handlers.targetOf) !== undefined) return false;
+      if (conrefSourceOf(attributesOf(node), handlers.targetOf) !== undefined) return false;
       if (place === 1 && node.isTextblock && node.content.size === 0) place = position + 1;
       return place === 1;
     });

@@ -1,5 +1,5 @@
 import {
-  judge,
+  evaluateProfile,
   tagsOf,
   type Facet,
   type FacetTag,
@@ -48,7 +48,7 @@ const look =
     readonly marked: MarkLook | undefined;
   } => {
     const tags = isShown ? tagsOf(attributes, facets) : [];
-    const { kept, marked } = judge(attributes, lens, facets);
+    const { kept, marked } = evaluateProfile(attributes, lens, facets);
     return {
       tags,
       marked,

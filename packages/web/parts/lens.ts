@@ -1,5 +1,5 @@
 import { Lens } from '@ukiyo/contracts';
-import { judge, lensOf, matchOf } from '@ukiyo/core/facets';
+import { evaluateProfile, lensOf, matchOf } from '@ukiyo/core/facets';
 import { useStorage } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, shallowRef } from 'vue';
@@ -22,7 +22,7 @@ export const useLens = defineStore('lens', () => {
   const lens = computed(() => lensOf(chosen.value, lenses.value, library.facets));
   /** Whether what varies by these attributes is dropped by the lens. */
   const drops = (conditions: Readonly<Record<string, string>>): boolean =>
-    !judge(conditions, lens.value, library.facets).kept;
+    !evaluateProfile(conditions, lens.value, library.facets).kept;
   /**
    * The one of several alternates that stands in for its base, through the lens; undefined for the
    * base itself.

@@ -1,7 +1,7 @@
 import type { When } from '../../facets/index.ts';
 import { isA, labelOf } from '../../grammar/index.ts';
 import {
-  borrowedRun,
+  conrefRange,
   elementOf,
   readReference,
   type FoundElement,
@@ -121,7 +121,7 @@ export function findPassage(
       code: 'borrow.mismatch',
       message: `“${labelOf(found)}” cannot be borrowed as “${labelOf(own)}”.`,
     };
-  return { key, first, run: borrowedRun(root, first, attributes['conrefend'], id) };
+  return { key, first, run: conrefRange(root, first, attributes['conrefend'], id) };
 }
 
 const isWithin = (path: Path, outer: Path): boolean =>

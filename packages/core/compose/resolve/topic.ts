@@ -1,4 +1,10 @@
-import { judge, whenOf, withLookWords, type MarkLook, type When } from '../../facets/index.ts';
+import {
+  evaluateProfile,
+  whenOf,
+  withLookWords,
+  type MarkLook,
+  type When,
+} from '../../facets/index.ts';
 import { definitionOf, isTopic, labelOf } from '../../grammar/index.ts';
 import {
   checkItem,
@@ -123,7 +129,7 @@ class TopicResolver {
     const attributes = merged ?? element.attributes;
     if (unpublished.has(element.name) || !definitionOf(element.name)) return [];
     const { lens, facets } = this.#gathering.context;
-    const verdict = judge(attributes, lens, facets);
+    const verdict = evaluateProfile(attributes, lens, facets);
     if (!verdict.kept) {
       this.#gathering.why.push({
         kind: 'dropped',

@@ -1,9 +1,9 @@
 import { row, type ElementDefinition } from '../definition.ts';
 
 const phrase = (name: string, label: string, help: string, base = 'ph'): ElementDefinition =>
-  row(name, label, '(@inline)*', help, { base, attributes: 'keyref' });
+  row(name, label, '(@inline)*', { help: help, base, attributes: 'keyref' });
 const keyword = (name: string, label: string, help: string): ElementDefinition =>
-  row(name, label, '(@keyWording)*', help, { base: 'keyword', attributes: 'keyref' });
+  row(name, label, '(@keyWording)*', { help: help, base: 'keyword', attributes: 'keyref' });
 const link = 'href keyref format scope type';
 
 /**
@@ -11,37 +11,33 @@ const link = 'href keyref format scope type';
  * domains).
  */
 export const inlineElements: readonly ElementDefinition[] = [
-  row('ph', 'Phrase', '(@inline)*', 'Words that vary, or that a variable gives.', {
+  row('ph', 'Phrase', '(@inline)*', {
+    help: 'Words that vary, or that a variable gives.',
     attributes: 'keyref',
   }),
-  row('keyword', 'Keyword', '(@keyWording)*', 'A name; often given by a variable.', {
+  row('keyword', 'Keyword', '(@keyWording)*', {
+    help: 'A name; often given by a variable.',
     attributes: 'keyref',
   }),
-  row('term', 'Term', '(@keyWording | @phrase)*', 'A term that the glossary explains.', {
+  row('term', 'Term', '(@keyWording | @phrase)*', {
+    help: 'A term that the glossary explains.',
     attributes: 'keyref href format scope type',
   }),
-  row(
-    'abbreviated-form',
-    'Short form of a term',
-    'empty',
-    'The short or first form of a glossary term, whichever fits.',
-    { base: 'term', attributes: 'keyref!' },
-  ),
-  row(
-    'xref',
-    'Cross-reference',
-    '(@titleInline | desc)*',
-    'A link to a topic, a part of one, or an address.',
-    { attributes: link },
-  ),
+  row('abbreviated-form', 'Short form of a term', 'empty', {
+    help: 'The short or first form of a glossary term, whichever fits.',
+    base: 'term',
+    attributes: 'keyref!',
+  }),
+  row('xref', 'Cross-reference', '(@titleInline | desc)*', {
+    help: 'A link to a topic, a part of one, or an address.',
+    attributes: link,
+  }),
   phrase('uicontrol', 'Control', 'A button, field or menu that the reader uses.'),
-  row(
-    'menucascade',
-    'Menu path',
-    '(uicontrol | text | data)+',
-    'Menus chosen one after the other.',
-    { base: 'ph', attributes: 'keyref' },
-  ),
+  row('menucascade', 'Menu path', '(uicontrol | text | data)+', {
+    help: 'Menus chosen one after the other.',
+    base: 'ph',
+    attributes: 'keyref',
+  }),
   keyword('wintitle', 'Window title', 'The title of a window or screen.'),
   keyword('shortcut', 'Shortcut', 'The key that chooses a control.'),
   phrase('userinput', 'Input', 'What the reader types.'),
@@ -65,15 +61,18 @@ export const inlineElements: readonly ElementDefinition[] = [
   phrase('line-through', 'Struck through', 'Text struck through.'),
   phrase('overline', 'Overlined', 'Text with a line above.'),
   row('q', 'Quotation', '(@inline)*', 'Words of somebody else, in a line.'),
-  row('cite', 'Cited title', '(@inline)*', 'The title of a book or article.', {
+  row('cite', 'Cited title', '(@inline)*', {
+    help: 'The title of a book or article.',
     attributes: 'keyref',
   }),
-  row('tm', 'Trademark', '(#text | text)*', 'A word with its trademark sign.', {
+  row('tm', 'Trademark', '(#text | text)*', {
+    help: 'A word with its trademark sign.',
     attributes: 'trademark tmowner tmtype! tmclass',
   }),
-  row('state', 'State', 'empty', 'A state and its value.', { attributes: 'name! value!' }),
+  row('state', 'State', 'empty', { help: 'A state and its value.', attributes: 'name! value!' }),
   row('text', 'Text', '(#text | text)*', 'Plain words that can be borrowed.'),
-  row('fn', 'Footnote', '(@noteFlow)*', 'Words at the foot of the page.', {
+  row('fn', 'Footnote', '(@noteFlow)*', {
+    help: 'Words at the foot of the page.',
     attributes: 'callout',
   }),
   row(
@@ -81,54 +80,45 @@ export const inlineElements: readonly ElementDefinition[] = [
     'Index entry',
     '(#text | ph | keyword | term | text | b | i | sup | sub | codeph | option | parmname | ' +
       'apiname | cmdname | indexterm | index-see | index-see-also | index-sort-as)*',
-    'An entry of the index that leads here; entries inside it are its sub-entries.',
-    { attributes: 'start end keyref' },
+    {
+      help: 'An entry of the index that leads here; entries inside it are its sub-entries.',
+      attributes: 'start end keyref',
+    },
   ),
-  row(
-    'index-see',
-    'See',
-    '(#text | ph | keyword | term | text | indexterm)*',
-    'Leads from this entry to another instead.',
-    { attributes: 'keyref' },
-  ),
-  row(
-    'index-see-also',
-    'See also',
-    '(#text | ph | keyword | term | text | indexterm)*',
-    'Leads from this entry to another as well.',
-    { attributes: 'keyref' },
-  ),
+  row('index-see', 'See', '(#text | ph | keyword | term | text | indexterm)*', {
+    help: 'Leads from this entry to another instead.',
+    attributes: 'keyref',
+  }),
+  row('index-see-also', 'See also', '(#text | ph | keyword | term | text | indexterm)*', {
+    help: 'Leads from this entry to another as well.',
+    attributes: 'keyref',
+  }),
   row(
     'index-sort-as',
     'Sort as',
     '(#text | keyword | text)*',
     'The words by which the entry is put in order.',
   ),
-  row('draft-comment', 'Comment for the team', '(@flow)*', 'Words for the team; never published.', {
+  row('draft-comment', 'Comment for the team', '(@flow)*', {
+    help: 'Words for the team; never published.',
     attributes: 'author time disposition',
   }),
-  row(
-    'required-cleanup',
-    'To be put right',
-    '(@flow)*',
-    'Content that came in and has no place yet; never published.',
-    { attributes: 'remap' },
-  ),
+  row('required-cleanup', 'To be put right', '(@flow)*', {
+    help: 'Content that came in and has no place yet; never published.',
+    attributes: 'remap',
+  }),
   row(
     'data',
     'Data',
     '(#text | data | image | object | ph | keyword | term | xref | text | foreign | title)*',
-    'A value for processors; not shown.',
     {
+      help: 'A value for processors; not shown.',
       attributes: 'name value datatype href format scope type keyref',
     },
   ),
-  row(
-    'data-about',
-    'Data about something',
-    '(data | data-about)*',
-    'A value about something else; not shown.',
-    { attributes: 'href format scope type' },
-  ),
+  row('data-about', 'Data about something', '(data | data-about)*', {
+    help: 'A value about something else; not shown.',
+    attributes: 'href format scope type',
+  }),
   row('foreign', 'Foreign content', '#text*', 'Content in another vocabulary.'),
 ];

@@ -9,7 +9,7 @@ const place = (
   help: string,
   content = 'topicmeta?, (@topicrefs)*',
 ): ElementDefinition =>
-  row(name, label, content, help, { base: 'topicref', attributes: reference });
+  row(name, label, content, { help: help, base: 'topicref', attributes: reference });
 const list = (name: string, label: string, help: string): ElementDefinition =>
   place(name, label, help);
 
@@ -19,33 +19,35 @@ const meta =
 
 /** Maps, with the parts of a book, relationship tables and branch filtering. */
 export const mapElements: readonly ElementDefinition[] = [
-  row(
-    'map',
-    'Map',
-    'title?, topicmeta?, (@topicrefs | anchor | navref | reltable)*',
-    'The topics of a publication, in order.',
-    { attributes: `${reference} title anchorref` },
-  ),
+  row('map', 'Map', 'title?, topicmeta?, (@topicrefs | anchor | navref | reltable)*', {
+    help: 'The topics of a publication, in order.',
+    attributes: `${reference} title anchorref`,
+  }),
   row(
     'bookmap',
     'Book map',
     '(title | booktitle)?, bookmeta?, frontmatter?, chapter*, part*, (appendices | ' +
       'appendix*), backmatter?, (reltable | keydef | topicgroup | data)*',
-    'The parts and chapters of a book, in order.',
-    { base: 'map', attributes: `${reference} title anchorref` },
+    {
+      help: 'The parts and chapters of a book, in order.',
+      base: 'map',
+      attributes: `${reference} title anchorref`,
+    },
   ),
-  row(
-    'booktitle',
-    'Book title',
-    'booklibrary?, mainbooktitle, booktitlealt*',
-    'The title of the book.',
-    { base: 'title' },
-  ),
-  row('booklibrary', 'Series title', '(@titleInline)*', 'The series to which the book belongs.', {
+  row('booktitle', 'Book title', 'booklibrary?, mainbooktitle, booktitlealt*', {
+    help: 'The title of the book.',
+    base: 'title',
+  }),
+  row('booklibrary', 'Series title', '(@titleInline)*', {
+    help: 'The series to which the book belongs.',
     base: 'ph',
   }),
-  row('mainbooktitle', 'Main title', '(@titleInline)*', 'The title on the cover.', { base: 'ph' }),
-  row('booktitlealt', 'Subtitle', '(@titleInline)*', 'A second title on the cover.', {
+  row('mainbooktitle', 'Main title', '(@titleInline)*', {
+    help: 'The title on the cover.',
+    base: 'ph',
+  }),
+  row('booktitlealt', 'Subtitle', '(@titleInline)*', {
+    help: 'A second title on the cover.',
     base: 'ph',
   }),
   row(
@@ -54,113 +56,102 @@ export const mapElements: readonly ElementDefinition[] = [
     'linktext?, searchtitle?, shortdesc?, (author | authorinformation | source | ' +
       'publisherinformation | critdates | permissions | bookid | bookchangehistory | ' +
       'bookrights | copyright | resourceid | @metadata)*',
-    'Numbers, dates and rights of the book.',
-    { base: 'topicmeta' },
+    { help: 'Numbers, dates and rights of the book.', base: 'topicmeta' },
   ),
-  row(
-    'authorinformation',
-    'Author',
-    '(personinfo | organizationinfo | #text)*',
-    'Who wrote the book.',
-    { base: 'author' },
-  ),
-  row('personinfo', 'Person', '#text*', 'A person.', { base: 'data' }),
-  row('organizationinfo', 'Organisation', '#text*', 'An organisation.', { base: 'data' }),
+  row('authorinformation', 'Author', '(personinfo | organizationinfo | #text)*', {
+    help: 'Who wrote the book.',
+    base: 'author',
+  }),
+  row('personinfo', 'Person', '#text*', { help: 'A person.', base: 'data' }),
+  row('organizationinfo', 'Organisation', '#text*', { help: 'An organisation.', base: 'data' }),
   row(
     'publisherinformation',
     'Publisher',
     '(organization | person | printlocation | published | #text)*',
-    'Who publishes the book.',
-    { base: 'publisher' },
+    { help: 'Who publishes the book.', base: 'publisher' },
   ),
-  row('organization', 'Organisation', '#text*', 'An organisation.', { base: 'data' }),
-  row('person', 'Person', '#text*', 'A person.', { base: 'data' }),
-  row('printlocation', 'Place', '#text*', 'Where the book is printed.', { base: 'data' }),
-  row(
-    'published',
-    'Publication',
-    '(organization | person | started | completed | data)*',
-    'When and by whom it was published.',
-    { base: 'data' },
-  ),
-  row('started', 'Started', '(year | month | day)*', 'When it began.', { base: 'data' }),
-  row('completed', 'Completed', '(year | month | day)*', 'When it was done.', { base: 'data' }),
-  row('year', 'Year', '#text*', 'A year.', { base: 'ph' }),
-  row('month', 'Month', '#text*', 'A month.', { base: 'ph' }),
-  row('day', 'Day', '#text*', 'A day.', { base: 'ph' }),
+  row('organization', 'Organisation', '#text*', { help: 'An organisation.', base: 'data' }),
+  row('person', 'Person', '#text*', { help: 'A person.', base: 'data' }),
+  row('printlocation', 'Place', '#text*', { help: 'Where the book is printed.', base: 'data' }),
+  row('published', 'Publication', '(organization | person | started | completed | data)*', {
+    help: 'When and by whom it was published.',
+    base: 'data',
+  }),
+  row('started', 'Started', '(year | month | day)*', { help: 'When it began.', base: 'data' }),
+  row('completed', 'Completed', '(year | month | day)*', {
+    help: 'When it was done.',
+    base: 'data',
+  }),
+  row('year', 'Year', '#text*', { help: 'A year.', base: 'ph' }),
+  row('month', 'Month', '#text*', { help: 'A month.', base: 'ph' }),
+  row('day', 'Day', '#text*', { help: 'A day.', base: 'ph' }),
   row(
     'bookid',
     'Numbers of the book',
     '(bookpartno | edition | isbn | booknumber | volume | maintainer)*',
-    'Part number, edition and so on.',
-    { base: 'data' },
+    { help: 'Part number, edition and so on.', base: 'data' },
   ),
-  row('bookpartno', 'Part number', '#text*', 'The part number.', { base: 'data' }),
-  row('edition', 'Edition', '#text*', 'Which edition of the book this is.', { base: 'data' }),
-  row('isbn', 'ISBN', '#text*', 'The standard book number.', { base: 'data' }),
-  row('booknumber', 'Book number', '#text*', 'The number under which the book is ordered.', {
+  row('bookpartno', 'Part number', '#text*', { help: 'The part number.', base: 'data' }),
+  row('edition', 'Edition', '#text*', { help: 'Which edition of the book this is.', base: 'data' }),
+  row('isbn', 'ISBN', '#text*', { help: 'The standard book number.', base: 'data' }),
+  row('booknumber', 'Book number', '#text*', {
+    help: 'The number under which the book is ordered.',
     base: 'data',
   }),
-  row('volume', 'Volume', '#text*', 'The volume.', { base: 'data' }),
-  row('maintainer', 'Maintainer', '(organization | person | #text)*', 'Who looks after the book.', {
+  row('volume', 'Volume', '#text*', { help: 'The volume.', base: 'data' }),
+  row('maintainer', 'Maintainer', '(organization | person | #text)*', {
+    help: 'Who looks after the book.',
     base: 'data',
   }),
   row(
     'bookchangehistory',
     'History of the book',
     '(reviewed | edited | tested | approved | data)*',
-    'What was done to the book.',
-    { base: 'data' },
+    { help: 'What was done to the book.', base: 'data' },
   ),
-  row(
-    'reviewed',
-    'Reviewed',
-    '(organization | person | started | completed | data)*',
-    'A review.',
-    { base: 'data' },
-  ),
-  row('edited', 'Edited', '(organization | person | started | completed | data)*', 'An edit.', {
+  row('reviewed', 'Reviewed', '(organization | person | started | completed | data)*', {
+    help: 'A review.',
     base: 'data',
   }),
-  row('tested', 'Tested', '(organization | person | started | completed | data)*', 'A test.', {
+  row('edited', 'Edited', '(organization | person | started | completed | data)*', {
+    help: 'An edit.',
     base: 'data',
   }),
-  row(
-    'approved',
-    'Approved',
-    '(organization | person | started | completed | data)*',
-    'An approval.',
-    { base: 'data' },
-  ),
-  row(
-    'bookrights',
-    'Rights',
-    'copyrfirst?, copyrlast?, bookowner, bookrestriction?',
-    'Who holds the rights.',
-    { base: 'data' },
-  ),
-  row('copyrfirst', 'First year', 'year', 'The first year of the rights.', { base: 'data' }),
-  row('copyrlast', 'Last year', 'year', 'The last year of the rights.', { base: 'data' }),
-  row('bookowner', 'Owner', '(organization | person)*', 'Who owns the rights.', { base: 'data' }),
-  row('bookrestriction', 'Restriction', 'empty', 'Who may have the book.', {
+  row('tested', 'Tested', '(organization | person | started | completed | data)*', {
+    help: 'A test.',
+    base: 'data',
+  }),
+  row('approved', 'Approved', '(organization | person | started | completed | data)*', {
+    help: 'An approval.',
+    base: 'data',
+  }),
+  row('bookrights', 'Rights', 'copyrfirst?, copyrlast?, bookowner, bookrestriction?', {
+    help: 'Who holds the rights.',
+    base: 'data',
+  }),
+  row('copyrfirst', 'First year', 'year', { help: 'The first year of the rights.', base: 'data' }),
+  row('copyrlast', 'Last year', 'year', { help: 'The last year of the rights.', base: 'data' }),
+  row('bookowner', 'Owner', '(organization | person)*', {
+    help: 'Who owns the rights.',
+    base: 'data',
+  }),
+  row('bookrestriction', 'Restriction', 'empty', {
+    help: 'Who may have the book.',
     base: 'data',
     attributes: 'value',
   }),
-  row(
-    'frontmatter',
-    'Front matter',
-    '(@frontmatter | @bookTopicrefs)*',
-    'What stands before the first chapter.',
-    { base: 'topicref', attributes: reference },
-  ),
-  row(
-    'backmatter',
-    'Back matter',
-    '(@frontmatter | @bookTopicrefs)*',
-    'What stands after the last chapter.',
-    { base: 'topicref', attributes: reference },
-  ),
-  row('booklists', 'Lists', '(@booklists)*', 'Contents, figures, tables, index and other lists.', {
+  row('frontmatter', 'Front matter', '(@frontmatter | @bookTopicrefs)*', {
+    help: 'What stands before the first chapter.',
+    base: 'topicref',
+    attributes: reference,
+  }),
+  row('backmatter', 'Back matter', '(@frontmatter | @bookTopicrefs)*', {
+    help: 'What stands after the last chapter.',
+    base: 'topicref',
+    attributes: reference,
+  }),
+  row('booklists', 'Lists', '(@booklists)*', {
+    help: 'Contents, figures, tables, index and other lists.',
     base: 'topicref',
     attributes: reference,
   }),
@@ -198,15 +189,14 @@ export const mapElements: readonly ElementDefinition[] = [
   ),
   place('keydef', 'Key', 'Gives a name to a target or a text.', 'topicmeta?, (@topicrefs)*'),
   place('glossref', 'Glossary reference', 'A glossary entry of the publication.'),
-  row(
-    'anchorref',
-    'Anchor reference',
-    'topicmeta?, (@topicrefs)*',
-    'Where another map hangs topics in.',
-    { base: 'topicref', attributes: reference },
-  ),
+  row('anchorref', 'Anchor reference', 'topicmeta?, (@topicrefs)*', {
+    help: 'Where another map hangs topics in.',
+    base: 'topicref',
+    attributes: reference,
+  }),
   row('anchor', 'Anchor', 'empty', 'Where other maps may hang topics in.'),
-  row('navref', 'Navigation reference', 'empty', 'Another map, taken in when shown.', {
+  row('navref', 'Navigation reference', 'empty', {
+    help: 'Another map, taken in when shown.',
     attributes: 'href keyref format',
   }),
   row(
@@ -215,7 +205,8 @@ export const mapElements: readonly ElementDefinition[] = [
     `${meta}, (linktext | shortdesc | data | data-about | foreign)*`,
     'Facts about the topic at this place, or about the map.',
   ),
-  row('ditavalref', 'Branch filter', 'ditavalmeta?', 'A lens that holds only for this branch.', {
+  row('ditavalref', 'Branch filter', 'ditavalmeta?', {
+    help: 'A lens that holds only for this branch.',
     base: 'topicref',
     attributes: reference,
   }),
@@ -223,40 +214,40 @@ export const mapElements: readonly ElementDefinition[] = [
     'ditavalmeta',
     'Branch names',
     'navtitle?, dvrResourcePrefix?, dvrResourceSuffix?, dvrKeyscopePrefix?, dvrKeyscopeSuffix?',
-    'How the results of a filtered branch are named.',
-    {
-      base: 'topicmeta',
-    },
+    { help: 'How the results of a filtered branch are named.', base: 'topicmeta' },
   ),
-  row('dvrResourcePrefix', 'Name prefix', '#text*', 'Put before the names of results.', {
+  row('dvrResourcePrefix', 'Name prefix', '#text*', {
+    help: 'Put before the names of results.',
     base: 'data',
     attributes: 'name value',
   }),
-  row('dvrResourceSuffix', 'Name suffix', '#text*', 'Put after the names of results.', {
+  row('dvrResourceSuffix', 'Name suffix', '#text*', {
+    help: 'Put after the names of results.',
     base: 'data',
     attributes: 'name value',
   }),
-  row('dvrKeyscopePrefix', 'Key scope prefix', '#text*', 'Put before key scopes.', {
+  row('dvrKeyscopePrefix', 'Key scope prefix', '#text*', {
+    help: 'Put before key scopes.',
     base: 'data',
     attributes: 'name value',
   }),
-  row('dvrKeyscopeSuffix', 'Key scope suffix', '#text*', 'Put after key scopes.', {
+  row('dvrKeyscopeSuffix', 'Key scope suffix', '#text*', {
+    help: 'Put after key scopes.',
     base: 'data',
     attributes: 'name value',
   }),
-  row(
-    'reltable',
-    'Relationship table',
-    'title?, topicmeta?, relheader?, relrow+',
-    'Topics that lead to each other.',
-    { attributes: reference },
-  ),
+  row('reltable', 'Relationship table', 'title?, topicmeta?, relheader?, relrow+', {
+    help: 'Topics that lead to each other.',
+    attributes: reference,
+  }),
   row('relheader', 'Relationship head', 'relcolspec+', 'Heads of the columns.'),
-  row('relcolspec', 'Relationship column', 'title?, topicmeta?, (@topicrefs)*', 'One column.', {
+  row('relcolspec', 'Relationship column', 'title?, topicmeta?, (@topicrefs)*', {
+    help: 'One column.',
     attributes: reference,
   }),
   row('relrow', 'Relationship row', 'relcell*', 'Topics of one row lead to each other.'),
-  row('relcell', 'Relationship cell', '(@topicrefs)*', 'Topics in one cell.', {
+  row('relcell', 'Relationship cell', '(@topicrefs)*', {
+    help: 'Topics in one cell.',
     attributes: reference,
   }),
 ];

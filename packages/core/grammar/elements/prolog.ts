@@ -9,28 +9,34 @@ export const prologElements: readonly ElementDefinition[] = [
       'resourceid*, ux-window*, (data | data-about | foreign)*',
     'Facts about the topic.',
   ),
-  row('author', 'Author', '(@keyWording | @phrase)*', 'Who wrote it.', {
+  row('author', 'Author', '(@keyWording | @phrase)*', {
+    help: 'Who wrote it.',
     attributes: 'href keyref format scope type',
   }),
-  row('source', 'Source', '(@keyWording | @phrase)*', 'What it was made from.', {
+  row('source', 'Source', '(@keyWording | @phrase)*', {
+    help: 'What it was made from.',
     attributes: 'href keyref format scope type',
   }),
-  row('publisher', 'Publisher', '(@keyWording | @phrase)*', 'Who publishes it.', {
+  row('publisher', 'Publisher', '(@keyWording | @phrase)*', {
+    help: 'Who publishes it.',
     attributes: 'href keyref format scope type',
   }),
-  row('copyright', 'Copyright', 'copyryear+, copyrholder', 'Who holds the rights since when.', {
+  row('copyright', 'Copyright', 'copyryear+, copyrholder', {
+    help: 'Who holds the rights since when.',
     attributes: 'type',
   }),
-  row('copyryear', 'Year', 'empty', 'A year of the copyright.', { attributes: 'year!' }),
+  row('copyryear', 'Year', 'empty', { help: 'A year of the copyright.', attributes: 'year!' }),
   row('copyrholder', 'Holder', '(@keyWording | @phrase)*', 'Who holds the rights.'),
   row('critdates', 'Dates', 'created?, revised*', 'When it was made and changed.'),
-  row('created', 'Made', 'empty', 'When it was made.', { attributes: 'date! golive expiry' }),
-  row('revised', 'Changed', 'empty', 'When it was changed.', {
+  row('created', 'Made', 'empty', { help: 'When it was made.', attributes: 'date! golive expiry' }),
+  row('revised', 'Changed', 'empty', {
+    help: 'When it was changed.',
     attributes: 'modified! golive expiry',
   }),
-  row('permissions', 'Permissions', 'empty', 'Who may see it.', { attributes: 'view' }),
+  row('permissions', 'Permissions', 'empty', { help: 'Who may see it.', attributes: 'view' }),
   row('metadata', 'Metadata', '(@metadata)*', 'Audience, keywords, products and other facts.'),
-  row('audience', 'Audience', 'empty', 'Who it is for.', {
+  row('audience', 'Audience', 'empty', {
+    help: 'Who it is for.',
     attributes: 'type job otherjob experiencelevel name',
   }),
   row('category', 'Category', '(@keyWording | @phrase)*', 'A class to which it belongs.'),
@@ -48,7 +54,8 @@ export const prologElements: readonly ElementDefinition[] = [
   ),
   row('prodname', 'Product name', '(@keyWording | @phrase)*', 'The name of the product.'),
   row('vrmlist', 'Versions', 'vrm+', 'Versions of the product.'),
-  row('vrm', 'Version', 'empty', 'One version of the product.', {
+  row('vrm', 'Version', 'empty', {
+    help: 'One version of the product.',
     attributes: 'version! release modification',
   }),
   row('brand', 'Brand', '(@keyWording)*', 'The brand.'),
@@ -57,17 +64,16 @@ export const prologElements: readonly ElementDefinition[] = [
   row('platform', 'Platform', '(@keyWording)*', 'What the product runs on.'),
   row('prognum', 'Order number', '(@keyWording)*', 'The number of the product.'),
   row('series', 'Series', '(@keyWording)*', 'The series of the product.'),
-  row('othermeta', 'Own fact', 'empty', 'Any other fact, by name.', {
+  row('othermeta', 'Own fact', 'empty', {
+    help: 'Any other fact, by name.',
     attributes: 'name! content! translate-content',
   }),
-  row(
-    'resourceid',
-    'Context-help id',
-    'empty',
-    'The id by which an application opens this topic.',
-    { attributes: 'appid appname ux-context-string ux-source-priority' },
-  ),
-  row('ux-window', 'Help window', 'empty', 'The window in which help opens.', {
+  row('resourceid', 'Context-help id', 'empty', {
+    help: 'The id by which an application opens this topic.',
+    attributes: 'appid appname ux-context-string ux-source-priority',
+  }),
+  row('ux-window', 'Help window', 'empty', {
+    help: 'The window in which help opens.',
     attributes: 'name!',
   }),
 ];

@@ -9,65 +9,50 @@ export const topicElements: readonly ElementDefinition[] = [
     'topic',
     'Topic',
     'title, titlealts?, (shortdesc | abstract)?, prolog?, body?, related-links?, (@topics)*',
-    'A titled piece of content of no special kind.',
-    topicAttributes,
+    { help: 'A titled piece of content of no special kind.', ...topicAttributes },
   ),
   row(
     'concept',
     'Concept',
     'title, titlealts?, (shortdesc | abstract)?, prolog?, conbody?, related-links?, (@topics)*',
-    'Explains what something is or why it is so.',
-    { base: 'topic' },
+    { help: 'Explains what something is or why it is so.', base: 'topic' },
   ),
   row(
     'task',
     'Task',
     'title, titlealts?, (shortdesc | abstract)?, prolog?, taskbody?, related-links?, (@topics)*',
-    'Tells how to do one thing, step by step.',
-    { base: 'topic' },
+    { help: 'Tells how to do one thing, step by step.', base: 'topic' },
   ),
   row(
     'reference',
     'Reference',
     'title, titlealts?, (shortdesc | abstract)?, prolog?, refbody?, related-links?, (@topics)*',
-    'Facts to look up.',
-    { base: 'topic' },
+    { help: 'Facts to look up.', base: 'topic' },
   ),
   row(
     'troubleshooting',
     'Troubleshooting',
     'title, titlealts?, (shortdesc | abstract)?, prolog?, troublebody?, related-links?, (@topics)*',
-    'A fault, its causes and what puts it right.',
-    {
-      base: 'topic',
-    },
+    { help: 'A fault, its causes and what puts it right.', base: 'topic' },
   ),
-  row(
-    'glossentry',
-    'Glossary entry',
-    'glossterm, glossdef?, prolog?, glossBody?, related-links?',
-    'One term with its definition.',
-    { base: 'concept' },
-  ),
-  row(
-    'glossgroup',
-    'Glossary group',
-    'title, prolog?, (glossentry | glossgroup)*',
-    'Several glossary entries together.',
-    { base: 'concept' },
-  ),
+  row('glossentry', 'Glossary entry', 'glossterm, glossdef?, prolog?, glossBody?, related-links?', {
+    help: 'One term with its definition.',
+    base: 'concept',
+  }),
+  row('glossgroup', 'Glossary group', 'title, prolog?, (glossentry | glossgroup)*', {
+    help: 'Several glossary entries together.',
+    base: 'concept',
+  }),
   row('title', 'Title', '(@titleInline)*', 'What this is called.'),
   row('titlealts', 'Other titles', 'navtitle?, searchtitle?', 'Titles for navigation and search.'),
   row('navtitle', 'Short title', '(@titleInline)*', 'The title in contents and navigation.'),
   row('searchtitle', 'Search title', '(@titleInline)*', 'The title among search results.'),
-  row(
-    'shortdesc',
-    'Short description',
-    '(@shortText)*',
-    'One or two sentences that say what the topic gives; also shown in search results and ' +
+  row('shortdesc', 'Short description', '(@shortText)*', {
+    help:
+      'One or two sentences that say what the topic gives; also shown in search results and ' +
       'link previews.',
-    { base: 'p' },
-  ),
+    base: 'p',
+  }),
   row(
     'abstract',
     'Abstract',
@@ -81,21 +66,16 @@ export const topicElements: readonly ElementDefinition[] = [
     '(section | example | bodydiv | @bodyContent)*',
     'Holds parts of the body together.',
   ),
-  row(
-    'conbody',
-    'Concept body',
-    '(@bodyContent)*, (section | example | conbodydiv)*',
-    'The content of the concept.',
-    { base: 'body' },
-  ),
-  row(
-    'conbodydiv',
-    'Group of sections',
-    '(section | example | conbodydiv)*',
-    'Holds parts of the concept together.',
-    { base: 'bodydiv' },
-  ),
-  row('section', 'Section', 'title?, (@sectionFlow)*', 'A titled part of the topic.', {
+  row('conbody', 'Concept body', '(@bodyContent)*, (section | example | conbodydiv)*', {
+    help: 'The content of the concept.',
+    base: 'body',
+  }),
+  row('conbodydiv', 'Group of sections', '(section | example | conbodydiv)*', {
+    help: 'Holds parts of the concept together.',
+    base: 'bodydiv',
+  }),
+  row('section', 'Section', 'title?, (@sectionFlow)*', {
+    help: 'A titled part of the topic.',
     attributes: 'spectitle',
   }),
   row(
@@ -104,29 +84,26 @@ export const topicElements: readonly ElementDefinition[] = [
     '(sectiondiv | @flow)*',
     'Holds parts of a section together.',
   ),
-  row('example', 'Example', 'title?, (@sectionFlow)*', 'Something shown rather than told.', {
+  row('example', 'Example', 'title?, (@sectionFlow)*', {
+    help: 'Something shown rather than told.',
     attributes: 'spectitle',
   }),
   row('div', 'Group', '(@flow)*', 'Holds blocks together.'),
-  row(
-    'related-links',
-    'Related links',
-    '(link | linklist | linkpool)*',
-    'Links that stand after the topic.',
-    { attributes: 'format scope type' },
-  ),
-  row('link', 'Link', 'linktext?, desc?', 'One related link.', {
+  row('related-links', 'Related links', '(link | linklist | linkpool)*', {
+    help: 'Links that stand after the topic.',
+    attributes: 'format scope type',
+  }),
+  row('link', 'Link', 'linktext?, desc?', {
+    help: 'One related link.',
     attributes: 'href keyref format scope type',
   }),
   row('linktext', 'Link text', '(@titleInline)*', 'The words of the link.'),
-  row(
-    'linklist',
-    'List of links',
-    'title?, desc?, (linklist | link)*, linkinfo?',
-    'Links in a chosen order.',
-    { attributes: 'format scope type collection-type spectitle' },
-  ),
-  row('linkpool', 'Pool of links', '(linkpool | link)*', 'Links in any order.', {
+  row('linklist', 'List of links', 'title?, desc?, (linklist | link)*, linkinfo?', {
+    help: 'Links in a chosen order.',
+    attributes: 'format scope type collection-type spectitle',
+  }),
+  row('linkpool', 'Pool of links', '(linkpool | link)*', {
+    help: 'Links in any order.',
     attributes: 'format scope type collection-type',
   }),
   row('linkinfo', 'Link note', '(@inline)*', 'Words after a list of links.'),
@@ -136,102 +113,107 @@ export const topicElements: readonly ElementDefinition[] = [
     'refbody',
     'Reference body',
     '(section | refsyn | example | table | simpletable | properties | refbodydiv | @bodyContent)*',
-    'The content of the reference.',
-    { base: 'body' },
+    { help: 'The content of the reference.', base: 'body' },
   ),
   row(
     'refbodydiv',
     'Group of sections',
     '(section | refsyn | example | table | simpletable | properties | refbodydiv)*',
-    'Holds parts of the reference together.',
-    { base: 'bodydiv' },
+    { help: 'Holds parts of the reference together.', base: 'bodydiv' },
   ),
-  row('refsyn', 'Syntax', 'title?, (@sectionFlow)*', 'How the thing is written or called.', {
+  row('refsyn', 'Syntax', 'title?, (@sectionFlow)*', {
+    help: 'How the thing is written or called.',
     base: 'section',
     attributes: 'spectitle',
   }),
-  row('properties', 'Properties', 'prophead?, property+', 'Names, values and meanings.', {
+  row('properties', 'Properties', 'prophead?, property+', {
+    help: 'Names, values and meanings.',
     base: 'simpletable',
     attributes: 'relcolwidth keycol spectitle frame expanse scale',
   }),
-  row(
-    'prophead',
-    'Properties head',
-    'proptypehd?, propvaluehd?, propdeschd?',
-    'Heads of the columns.',
-    { base: 'sthead' },
-  ),
-  row('proptypehd', 'Type head', '(@flow)*', 'Heads the column of names.', { base: 'stentry' }),
-  row('propvaluehd', 'Value head', '(@flow)*', 'Heads the column of values.', { base: 'stentry' }),
-  row('propdeschd', 'Meaning head', '(@flow)*', 'Heads the column of meanings.', {
+  row('prophead', 'Properties head', 'proptypehd?, propvaluehd?, propdeschd?', {
+    help: 'Heads of the columns.',
+    base: 'sthead',
+  }),
+  row('proptypehd', 'Type head', '(@flow)*', {
+    help: 'Heads the column of names.',
     base: 'stentry',
   }),
-  row('property', 'Property', 'proptype?, propvalue?, propdesc?', 'One property.', {
+  row('propvaluehd', 'Value head', '(@flow)*', {
+    help: 'Heads the column of values.',
+    base: 'stentry',
+  }),
+  row('propdeschd', 'Meaning head', '(@flow)*', {
+    help: 'Heads the column of meanings.',
+    base: 'stentry',
+  }),
+  row('property', 'Property', 'proptype?, propvalue?, propdesc?', {
+    help: 'One property.',
     base: 'strow',
   }),
-  row('proptype', 'Type', '(@flow)*', 'The name or type of the property.', { base: 'stentry' }),
-  row('propvalue', 'Value', '(@flow)*', 'The value of the property.', { base: 'stentry' }),
-  row('propdesc', 'Meaning', '(@flow)*', 'What the property means.', { base: 'stentry' }),
+  row('proptype', 'Type', '(@flow)*', {
+    help: 'The name or type of the property.',
+    base: 'stentry',
+  }),
+  row('propvalue', 'Value', '(@flow)*', { help: 'The value of the property.', base: 'stentry' }),
+  row('propdesc', 'Meaning', '(@flow)*', { help: 'What the property means.', base: 'stentry' }),
 
-  row(
-    'troublebody',
-    'Troubleshooting body',
-    'condition?, (troubleSolution | section | example)*',
-    'The content of the troubleshooting topic.',
-    { base: 'body' },
-  ),
-  row(
-    'condition',
-    'Condition',
-    'title?, (@sectionFlow)*',
-    'What the reader sees when the fault is there.',
-    { base: 'section' },
-  ),
-  row('troubleSolution', 'Solution', 'cause*, remedy*', 'A cause and what puts it right.', {
+  row('troublebody', 'Troubleshooting body', 'condition?, (troubleSolution | section | example)*', {
+    help: 'The content of the troubleshooting topic.',
+    base: 'body',
+  }),
+  row('condition', 'Condition', 'title?, (@sectionFlow)*', {
+    help: 'What the reader sees when the fault is there.',
+    base: 'section',
+  }),
+  row('troubleSolution', 'Solution', 'cause*, remedy*', {
+    help: 'A cause and what puts it right.',
     base: 'bodydiv',
   }),
-  row('cause', 'Cause', 'title?, (@sectionFlow)*', 'Why the fault happens.', { base: 'section' }),
+  row('cause', 'Cause', 'title?, (@sectionFlow)*', {
+    help: 'Why the fault happens.',
+    base: 'section',
+  }),
   row(
     'remedy',
     'Remedy',
     'title?, responsibleParty?, (steps | steps-unordered | steps-informal)?',
-    'What puts it right.',
-    { base: 'section' },
+    { help: 'What puts it right.', base: 'section' },
   ),
-  row('responsibleParty', 'Who', '(@flow)*', 'Who does the remedy.', { base: 'p' }),
+  row('responsibleParty', 'Who', '(@flow)*', { help: 'Who does the remedy.', base: 'p' }),
 
-  row('glossterm', 'Term', '(@titleInline)*', 'The term that is defined.', { base: 'title' }),
-  row('glossdef', 'Definition', '(@flow)*', 'What the term means.', { base: 'abstract' }),
+  row('glossterm', 'Term', '(@titleInline)*', { help: 'The term that is defined.', base: 'title' }),
+  row('glossdef', 'Definition', '(@flow)*', { help: 'What the term means.', base: 'abstract' }),
   row(
     'glossBody',
     'More on the term',
     'glossPartOfSpeech?, glossStatus?, glossProperty*, glossSurfaceForm?, glossUsage?, ' +
       'glossScopeNote?, glossSymbol*, note*, glossAlt*',
-    'Usage, status and other forms of the term.',
-    { base: 'conbody' },
+    { help: 'Usage, status and other forms of the term.', base: 'conbody' },
   ),
-  row('glossPartOfSpeech', 'Part of speech', 'empty', 'Noun, verb and so on.', {
+  row('glossPartOfSpeech', 'Part of speech', 'empty', {
+    help: 'Noun, verb and so on.',
     base: 'data',
     attributes: 'value',
   }),
-  row('glossStatus', 'Status', 'empty', 'Preferred, obsolete and so on.', {
+  row('glossStatus', 'Status', 'empty', {
+    help: 'Preferred, obsolete and so on.',
     base: 'data',
     attributes: 'value',
   }),
-  row('glossProperty', 'Property', '#text*', 'Another fact about the term.', {
+  row('glossProperty', 'Property', '#text*', {
+    help: 'Another fact about the term.',
     base: 'data',
     attributes: 'name value',
   }),
-  row(
-    'glossSurfaceForm',
-    'First form',
-    '(@wording)*',
-    'The form in which the term is first shown.',
-    { base: 'p' },
-  ),
-  row('glossUsage', 'Usage', '(@noteFlow)*', 'How to use the term.', { base: 'note' }),
-  row('glossScopeNote', 'Scope', '(@noteFlow)*', 'Where the term applies.', { base: 'note' }),
-  row('glossSymbol', 'Symbol', 'alt?, longdescref?', 'An image for the term.', {
+  row('glossSurfaceForm', 'First form', '(@wording)*', {
+    help: 'The form in which the term is first shown.',
+    base: 'p',
+  }),
+  row('glossUsage', 'Usage', '(@noteFlow)*', { help: 'How to use the term.', base: 'note' }),
+  row('glossScopeNote', 'Scope', '(@noteFlow)*', { help: 'Where the term applies.', base: 'note' }),
+  row('glossSymbol', 'Symbol', 'alt?, longdescref?', {
+    help: 'An image for the term.',
     base: 'image',
     attributes: 'href keyref alt format scope height width',
   }),
@@ -240,20 +222,26 @@ export const topicElements: readonly ElementDefinition[] = [
     'Other form',
     '(glossAbbreviation | glossAcronym | glossShortForm | glossSynonym)?, glossStatus?, ' +
       'glossProperty*, glossUsage?, note*, glossAlternateFor*',
-    'Another form of the term.',
-    { base: 'section' },
+    { help: 'Another form of the term.', base: 'section' },
   ),
-  row('glossAbbreviation', 'Abbreviation', '(@titleInline)*', 'A shortened form.', {
+  row('glossAbbreviation', 'Abbreviation', '(@titleInline)*', {
+    help: 'A shortened form.',
     base: 'title',
   }),
-  row('glossAcronym', 'Acronym', '(@titleInline)*', 'A form made of first letters.', {
+  row('glossAcronym', 'Acronym', '(@titleInline)*', {
+    help: 'A form made of first letters.',
     base: 'title',
   }),
-  row('glossShortForm', 'Short form', '(@titleInline)*', 'A shorter wording.', { base: 'title' }),
-  row('glossSynonym', 'Synonym', '(@titleInline)*', 'Another word for the same.', {
+  row('glossShortForm', 'Short form', '(@titleInline)*', {
+    help: 'A shorter wording.',
     base: 'title',
   }),
-  row('glossAlternateFor', 'Form of', 'empty', 'The form that this one stands for.', {
+  row('glossSynonym', 'Synonym', '(@titleInline)*', {
+    help: 'Another word for the same.',
+    base: 'title',
+  }),
+  row('glossAlternateFor', 'Form of', 'empty', {
+    help: 'The form that this one stands for.',
     base: 'xref',
     attributes: 'href keyref format scope',
   }),

@@ -3,7 +3,7 @@
  * address, and obeyed by all of the page. What is not for him is hidden by one style sheet, which
  * is made anew when he chooses; the size of the page does not matter.
  */
-import { isFor, type ValuesByFacet } from '@ukiyo/core/facets';
+import { matches, type ValuesByFacet } from '@ukiyo/core/facets';
 import { kept } from './dom.ts';
 import { conditionsOf, isForReader } from './reader.ts';
 import type { ReadersData } from '../readers.ts';
@@ -67,7 +67,7 @@ if (data) {
     );
   const obey = (): void => {
     const values = having();
-    holds = conditions.map((when) => isFor(when, values));
+    holds = conditions.map((when) => matches(when, values));
     const hidden = holds.flatMap((does, number) => (does ? [] : [`.w${number}`]));
     rules.replaceSync(hidden.length === 0 ? '' : `${hidden.join(',')}{display:none!important}`);
     for (const act of listeners) act();

@@ -57,7 +57,7 @@ const said = computed(
   () => Object.keys({ ...style.value.all, ...style.value.print, ...style.value.screen }).length,
 );
 const change = (name: PropertyName, medium: Medium | 'both', value: Value | undefined): void =>
-  emit('change', (now) => withValue(now, id, name, medium, value));
+  emit('change', (now) => withValue(now, id, { name, medium, value }));
 const setBase = (one: string): void =>
   emit('change', (now) => withStyle(now, id, { ...now.styles[id], base: one }));
 function setWorn(part: keyof Attachment, typed: string): void {

@@ -40,7 +40,7 @@ interface BorrowingPage {
   readonly changeRoot: (change: (root: Element) => Element) => void;
   readonly apply: (change: (state: EditorState) => Transaction) => void;
   /** Where what an element borrows has its home, also when it is named by a key. */
-  readonly homeOf: (attributes: Attributes) => string | undefined;
+  readonly conrefSourceOf: (attributes: Attributes) => string | undefined;
 }
 
 /** A passage of a lender, and whether it can be shown at the caret. */
@@ -54,7 +54,7 @@ const mostHomes = 200;
  * Borrowing from other topics, and lending to them: by choosing, by pasting, by moving what should
  * be shared.
  */
-export function useBorrowing({ id, view, read, changeRoot, apply, homeOf }: BorrowingPage) {
+export function useBorrowing({ id, view, read, changeRoot, apply, conrefSourceOf }: BorrowingPage) {
   const library = useLibrary();
   const message = useMessage();
   const { copied } = useCopied();
@@ -181,7 +181,7 @@ export function useBorrowing({ id, view, read, changeRoot, apply, homeOf }: Borr
   /** Makes the borrowed passage at the caret a copy of its own. */
   async function makeLocal(): Promise<boolean> {
     const borrowed = state() && borrowedAt(state()!);
-    const reference = borrowed && readReference(homeOf(borrowed.attributes) ?? '', id());
+    const reference = borrowed && readReference(conrefSourceOf(borrowed.attributes) ?? '', id());
     const found = reference?.kind === 'item' ? await lenderOf(reference.id) : undefined;
     if (!borrowed || reference?.kind !== 'item' || !found)
       return refuse('The home of this passage is not in the library.');

@@ -7,7 +7,7 @@ import { useMessage } from 'naive-ui';
 import type { StepMap } from 'prosemirror-transform';
 import { computed, nextTick, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
-import { homeOf } from '../../editor/borrowed.ts';
+import { conrefSourceOf } from '../../editor/borrowed.ts';
 import { usePageView } from '../../editor/pageView.ts';
 import { useEditor } from '../../editor/useEditor.ts';
 import { useLive, type Opening } from '../../editor/useLive.ts';
@@ -18,7 +18,7 @@ import { useSession } from '../../parts/session.ts';
 import { useCopied } from '../../editor/copied.ts';
 import type { ToldVariable } from '../../editor/variables.ts';
 import { kindOfVariable, useVariables } from '../../parts/variables.ts';
-import { useAsking } from './useAsking.ts';
+import { useInsertDialogs } from './useInsertDialogs.ts';
 import { useBorrowing } from './useBorrowing.ts';
 import { useSelected } from './useSelected.ts';
 import { useSpelling } from './useSpelling.ts';
@@ -113,9 +113,9 @@ export function useTopicSheet(id: () => string, host: SheetHost) {
     read: editor.read,
     changeRoot: editor.changeRoot,
     apply: editor.apply,
-    homeOf: (attributes) => homeOf(attributes, variables.targetOf),
+    conrefSourceOf: (attributes) => conrefSourceOf(attributes, variables.targetOf),
   });
-  const asking = useAsking({
+  const asking = useInsertDialogs({
     view: editor.view,
     choices: editor.choices,
     apply: editor.apply,

@@ -97,7 +97,7 @@ interface Asked {
  * What the page asks at the caret, one thing at a time: what can go here, where a link leads, which
  * image, which words.
  */
-export function useAsking({ view, choices, apply, upload, borrowCopied, makeLocal }: Asked) {
+export function useInsertDialogs({ view, choices, apply, upload, borrowCopied, makeLocal }: Asked) {
   const question = shallowRef<Question>();
   const dialog = useFileDialog({ accept: 'image/*', multiple: false, reset: true });
   let waitingForFile: Answered | undefined;

@@ -1,5 +1,5 @@
 /** How the words of a phrase are set apart from the line; each renderer has its own sign for it. */
-export type Manner =
+export type InlineStyle =
   | 'bold'
   | 'italic'
   | 'underlined'
@@ -10,7 +10,7 @@ export type Manner =
   | 'control'
   | 'quoted';
 
-const phrases: Readonly<Record<Manner, string>> = {
+const phrases: Readonly<Record<InlineStyle, string>> = {
   bold: 'b',
   italic: 'i varname term cite',
   underlined: 'u shortcut',
@@ -21,11 +21,11 @@ const phrases: Readonly<Record<Manner, string>> = {
   control: 'uicontrol wintitle',
   quoted: 'q',
 };
-const manners = new Map(
-  Object.entries(phrases).flatMap(([manner, names]) =>
-    names.split(' ').map((name) => [name, manner as Manner] as const),
+const styles = new Map(
+  Object.entries(phrases).flatMap(([style, names]) =>
+    names.split(' ').map((name) => [name, style as InlineStyle] as const),
   ),
 );
 
-/** The manner of a phrase; undefined where it reads as the line does. */
-export const mannerOf = (name: string): Manner | undefined => manners.get(name);
+/** The inline style of a phrase; undefined where it reads as the line does. */
+export const inlineStyleOf = (name: string): InlineStyle | undefined => styles.get(name);
