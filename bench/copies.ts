@@ -1,5 +1,5 @@
 /** Near copies in 10,000 topics: `npm run bench -- copies`. */
-import { copyIndex } from '@ukiyo/core/health';
+import { CopyIndex } from '@ukiyo/core/health';
 import { countWords, textLibrary } from '@ukiyo/core/library';
 import type { Element } from '@ukiyo/core/markup';
 import { measure, report, residentMegabytes } from './measure.ts';
@@ -33,7 +33,7 @@ const varied = topics.map(({ id, root }, at) => ({
       : root,
 }));
 const words = varied.reduce((sum, { root }) => sum + countWords(root), 0);
-const index = copyIndex();
+const index = new CopyIndex();
 let found = 0;
 const first = await measure(() => {
   for (const { id, root } of varied) index.set(id, root);

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { allPlaces, checkEveryReader, type Publication } from '@ukiyo/core/compose';
-import { copyIndex } from '@ukiyo/core/health';
+import { CopyIndex } from '@ukiyo/core/health';
 import type { HouseRule } from '@ukiyo/core/rules';
 import { describe, expect, it } from 'vitest';
 import { composeDemo, demo, demoLibrary } from './testing/demo.ts';
@@ -77,7 +77,7 @@ describe('what is wrong in the demo on purpose', () => {
     ]);
   });
   it('is found among copies: one paragraph that should have been borrowed', () => {
-    const index = copyIndex();
+    const index = new CopyIndex();
     for (const { id, kind } of demo.items)
       if (kind === 'topic') index.set(id, demoLibrary.item(id)!.root!);
     const near = index

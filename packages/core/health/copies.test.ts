@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { normalise } from '../grammar/index.ts';
 import { readXml, type Element } from '../markup/index.ts';
 import { concept } from '../testing/library.ts';
-import { copyIndex, type CopyGroup } from './index.ts';
+import { CopyIndex, type CopyGroup } from './index.ts';
 
 const read = (id: string, body: string): Element =>
   normalise(readXml(concept(id, body)).document!.root);
@@ -23,7 +23,7 @@ const own = (id: string): string =>
 
 describe('copies', () => {
   it('are grouped by likeness, largest saving first, without telling their parts again', () => {
-    const index = copyIndex();
+    const index = new CopyIndex();
     index.set('a', read('a', `<p>${sentence}</p>${own('a')}`));
     index.set('b', read('b', `<p>${sentence.replace('months', 'season')}</p>${own('b')}`));
     index.set('c', read('c', `<note><p>Mind this. ${sentence}</p></note>${own('c')}`));
@@ -34,12 +34,12 @@ describe('copies', () => {
     ]);
     for (const id of ['a', 'b']) index.remove(id);
     expect(named(index.groups())).toEqual(['note c/1.0 d/1.0 26 same']);
-    const whole = copyIndex();
+    const whole = new CopyIndex();
     for (const id of ['x', 'y']) whole.set(id, read(id, `<p>${sentence}</p>${own('z')}`));
     expect(named(whole.groups())).toEqual(['concept x/ y/ 64 same']);
   });
   it('come and go with their topics', () => {
-    const index = copyIndex();
+    const index = new CopyIndex();
     index.set('a', read('a', `<p>${sentence}</p>${own('a')}`));
     index.set('b', read('b', `<p>${sentence}</p>${own('b')}`));
     index.set('c', read('c', `<p>${sentence.replace('months', 'season')}</p>${own('c')}`));
@@ -98,7 +98,7 @@ it('misses no generated family above the likeness and joins none below, in any o
   fc.assert(
     fc.property(fc.array(family, { minLength: 1, maxLength: 6 }), (families) => {
       const texts = families.flat();
-      const index = copyIndex();
+      const index = new CopyIndex();
       const late = Math.floor(texts.length / 2);
       const set = (at: number): void =>
         index.set(`t${at}`, read(`t${at}`, `<p>${texts[at]!}</p>${own(`own${at}x`)}`));

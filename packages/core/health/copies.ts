@@ -20,21 +20,6 @@ export interface CopyGroup {
   readonly saves: number;
 }
 
-/**
- * Near copies across a library. Texts come and go one by one; what was found among the others
- * stays.
- */
-export interface CopyIndex {
-  /** Takes a topic in, or once more when it has changed. */
-  set(item: string, root: Element): void;
-  remove(item: string): void;
-  /**
-   * The groups that would save most come first; what lies within copies of its own holders is not
-   * told again.
-   */
-  groups(): CopyGroup[];
-}
-
 /** Copies share at least this much of what either says (Jaccard, by runs of three words). */
 const likeness = 0.8;
 const leastWords = 8;
@@ -175,143 +160,161 @@ const places = 2 ** 21;
 /** With more of them the tables are made anew: a change of some topics is not worth it. */
 const mostFresh = 2000;
 
-export function copyIndex(): CopyIndex {
-  const entries: Entry[] = [];
-  const byItem = new Map<string, readonly number[]>();
+/**
+ * Near copies across a library. Texts come and go one by one; what was found among the others
+ * stays.
+ */
+export class CopyIndex {
+  readonly #entries: Entry[] = [];
+  readonly #byItem = new Map<string, readonly number[]>();
   /** The first entry of each text stands for all that say the same. */
-  const byText = new Map<string, number[]>();
-  const alike = new Map<number, Set<number>>();
-  let tables: Float64Array[] = Array.from({ length: bands }, () => new Float64Array());
+  readonly #byText = new Map<string, number[]>();
+  readonly #alike = new Map<number, Set<number>>();
+  #tables: readonly Float64Array[] = Array.from({ length: bands }, () => new Float64Array());
   /** Entries that are in no table yet, and how many of them have been looked up. */
-  let fresh: number[] = [];
-  let looked = 0;
+  #fresh: number[] = [];
+  #lookedUp = 0;
 
-  const join = (a: number, b: number): void => {
-    if (alike.get(a)?.has(b) === true || jaccard(entries[a]!.runs, entries[b]!.runs) < likeness)
-      return;
+  /** Takes a topic in, or once more when it has changed. */
+  set(item: string, root: Element): void {
+    this.remove(item);
+    const places = entriesOf(item, root).map((entry) => {
+      const at = this.#entries.push(entry) - 1;
+      const same = this.#byText.get(entry.text);
+      if (same) same.push(at);
+      else {
+        this.#byText.set(entry.text, [at]);
+        this.#fresh.push(at);
+      }
+      return at;
+    });
+    this.#byItem.set(item, places);
+  }
+
+  remove(item: string): void {
+    for (const at of this.#byItem.get(item) ?? []) {
+      const entry = this.#entries[at]!;
+      entry.alive = false;
+      const standing = (this.#byText.get(entry.text) ?? []).filter((other) => other !== at);
+      if (standing.length === 0) this.#byText.delete(entry.text);
+      else {
+        this.#byText.set(entry.text, standing);
+        // Another one stands for the text now, and has to be looked up by itself.
+        this.#fresh.push(standing[0]!);
+      }
+      for (const other of this.#alike.get(at) ?? []) this.#alike.get(other)?.delete(at);
+      this.#alike.delete(at);
+    }
+    this.#byItem.delete(item);
+  }
+
+  /**
+   * The groups that would save most come first; what lies within copies of its own holders is not
+   * told again.
+   */
+  groups(): CopyGroup[] {
+    if (this.#fresh.length > mostFresh) this.#remake();
+    else this.#lookUp();
+    const seen = new Set<number>();
+    const groups = [...this.#byText.values()].flatMap(([first]) => {
+      const together = first === undefined ? [] : this.#togetherWith(first, seen);
+      const all = together
+        .flatMap((at) => this.#byText.get(this.#entries[at]!.text) ?? [])
+        .map((at) => this.#entries[at]!);
+      return all.length < 2 ? [] : [groupOf(all, together.length === 1)];
+    });
+    return withoutInner(groups).sort((a, b) => b.saves - a.saves);
+  }
+
+  /** All that are alike by one or several steps, without what was seen. */
+  #togetherWith(first: number, seen: Set<number>): readonly number[] {
+    const together: number[] = [];
+    for (const waiting = [first]; waiting.length > 0;) {
+      const at = waiting.pop()!;
+      if (seen.has(at)) continue;
+      seen.add(at);
+      together.push(at);
+      waiting.push(...(this.#alike.get(at) ?? []));
+    }
+    return together;
+  }
+
+  #join(a: number, b: number): void {
+    const alike = this.#alike;
+    const [one, other] = [this.#entries[a]!, this.#entries[b]!];
+    if (alike.get(a)?.has(b) === true || jaccard(one.runs, other.runs) < likeness) return;
     alike.set(a, (alike.get(a) ?? new Set()).add(b));
     alike.set(b, (alike.get(b) ?? new Set()).add(a));
-  };
+  }
+
   /** Makes the tables anew and joins what shares a key, where one of both is fresh. */
-  function remake(): void {
-    const standing = [...byText.values()].map(([first]) => first!);
-    const isFresh = new Set(fresh);
-    tables = tables.map((_table, band) => {
-      const table = Float64Array.from(
-        standing,
-        (at) => entries[at]!.keys[band]! * places + at,
-      ).sort();
+  #remake(): void {
+    const standing = [...this.#byText.values()].map(([first]) => first!);
+    const fresh = new Set(this.#fresh);
+    this.#tables = this.#tables.map((_table, band) => {
+      const keyAndPlace = (at: number): number => this.#entries[at]!.keys[band]! * places + at;
+      const table = Float64Array.from(standing, keyAndPlace).sort();
       for (let start = 0, end = 0; start < table.length; start = end) {
         const key = Math.floor(table[start]! / places);
         while (end < table.length && Math.floor(table[end]! / places) === key) end += 1;
-        for (let a = start; a < end; a += 1)
-          for (let b = a + 1; b < end; b += 1)
-            if (isFresh.has(table[a]! % places) || isFresh.has(table[b]! % places))
-              join(table[a]! % places, table[b]! % places);
+        this.#joinFresh(table.subarray(start, end), fresh);
       }
       return table;
     });
-    fresh = [];
-    looked = 0;
+    this.#fresh = [];
+    this.#lookedUp = 0;
   }
+
+  /** @param alike of one key */
+  #joinFresh(alike: Float64Array, fresh: ReadonlySet<number>): void {
+    for (let a = 0; a < alike.length; a += 1)
+      for (let b = a + 1; b < alike.length; b += 1) {
+        const [one, other] = [alike[a]! % places, alike[b]! % places];
+        if (fresh.has(one) || fresh.has(other)) this.#join(one, other);
+      }
+  }
+
   /** Looks the fresh ones up in the tables, and among each other. */
-  function lookUp(): void {
-    for (; looked < fresh.length; looked += 1) {
-      const at = fresh[looked]!;
-      const { keys, alive } = entries[at]!;
+  #lookUp(): void {
+    for (; this.#lookedUp < this.#fresh.length; this.#lookedUp += 1) {
+      const at = this.#fresh[this.#lookedUp]!;
+      const { keys, alive } = this.#entries[at]!;
       if (!alive) continue;
-      tables.forEach((table, band) => {
+      this.#tables.forEach((table, band) => {
         for (
           let found = firstAtLeast(table, keys[band]! * places);
           found < table.length && Math.floor(table[found]! / places) === keys[band];
           found += 1
-        )
-          if (entries[table[found]! % places]!.alive && table[found]! % places !== at)
-            join(at, table[found]! % places);
-      });
-      for (const other of fresh.slice(0, looked))
-        if (
-          other !== at &&
-          entries[other]!.alive &&
-          entries[other]!.keys.some((key, band) => key === keys[band])
-        )
-          join(at, other);
-    }
-  }
-
-  function remove(item: string): void {
-    for (const at of byItem.get(item) ?? []) {
-      const entry = entries[at]!;
-      entry.alive = false;
-      const standing = (byText.get(entry.text) ?? []).filter((other) => other !== at);
-      if (standing.length === 0) byText.delete(entry.text);
-      else {
-        byText.set(entry.text, standing);
-        // Another one stands for the text now, and has to be looked up by itself.
-        fresh.push(standing[0]!);
-      }
-      for (const other of alike.get(at) ?? []) alike.get(other)?.delete(at);
-      alike.delete(at);
-    }
-    byItem.delete(item);
-  }
-
-  return {
-    set(item, root) {
-      remove(item);
-      const made = entriesOf(item, root);
-      byItem.set(
-        item,
-        made.map((entry) => {
-          const at = entries.push(entry) - 1;
-          const same = byText.get(entry.text);
-          if (same) same.push(at);
-          else {
-            byText.set(entry.text, [at]);
-            fresh.push(at);
-          }
-          return at;
-        }),
-      );
-    },
-    remove,
-    groups() {
-      if (fresh.length > mostFresh) remake();
-      else lookUp();
-      const seen = new Set<number>();
-      const groups: CopyGroup[] = [];
-      for (const [first] of byText.values()) {
-        if (first === undefined || seen.has(first)) continue;
-        const together: number[] = [];
-        for (const waiting = [first]; waiting.length > 0;) {
-          const at = waiting.pop()!;
-          if (seen.has(at)) continue;
-          seen.add(at);
-          together.push(at);
-          waiting.push(...(alike.get(at) ?? []));
+        ) {
+          const other = table[found]! % places;
+          if (this.#entries[other]!.alive && other !== at) this.#join(at, other);
         }
-        const all = together
-          .flatMap((at) => byText.get(entries[at]!.text) ?? [])
-          .map((at) => entries[at]!);
-        if (all.length < 2) continue;
-        const copies = all
-          .map(({ item, path, words }): Copy => ({ item, path, words }))
-          .sort(
-            (a, b) =>
-              a.item.localeCompare(b.item) ||
-              a.path.join('.').localeCompare(b.path.join('.'), undefined, { numeric: true }),
-          );
-        groups.push({
-          name: all[0]!.name,
-          copies,
-          same: together.length === 1,
-          saves:
-            (all.length - 1) *
-            Math.round(all.reduce((sum, { count }) => sum + count, 0) / all.length),
-        });
-      }
-      return withoutInner(groups).sort((a, b) => b.saves - a.saves);
-    },
+      });
+      for (const other of this.#fresh.slice(0, this.#lookedUp))
+        if (other !== at && this.#entries[other]!.alive && this.#sharesKey(other, keys))
+          this.#join(at, other);
+    }
+  }
+
+  #sharesKey(at: number, keys: Entry['keys']): boolean {
+    return this.#entries[at]!.keys.some((key, band) => key === keys[band]);
+  }
+}
+
+function groupOf(all: readonly Entry[], isSame: boolean): CopyGroup {
+  const copies = all
+    .map(({ item, path, words }): Copy => ({ item, path, words }))
+    .sort(
+      (a, b) =>
+        a.item.localeCompare(b.item) ||
+        a.path.join('.').localeCompare(b.path.join('.'), undefined, { numeric: true }),
+    );
+  const words = all.reduce((sum, { count }) => sum + count, 0) / all.length;
+  return {
+    name: all[0]!.name,
+    copies,
+    same: isSame,
+    saves: (all.length - 1) * Math.round(words),
   };
 }
 

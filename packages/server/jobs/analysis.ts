@@ -14,7 +14,7 @@ import {
   explainElement,
   type Publication,
 } from '@ukiyo/core/compose';
-import { copyIndex, type CopyIndex } from '@ukiyo/core/health';
+import { CopyIndex } from '@ukiyo/core/health';
 import { baseOf } from '@ukiyo/core/library';
 import type { Element } from '@ukiyo/core/markup';
 import { bySeverity } from '@ukiyo/core/problems';
@@ -54,7 +54,7 @@ async function findCopies(
 ): Promise<CopyReport> {
   const { library, texts } = await readLibrary(services, project, cache);
   const { index, roots } = cache.copies.get(project) ?? {
-    index: copyIndex(),
+    index: new CopyIndex(),
     roots: new Map<string, Element>(),
   };
   cache.copies.set(project, { index, roots });
