@@ -34,7 +34,7 @@ test('links are made by typing, from a selection, to parts, to the web and by dr
   await page.keyboard.press('Tab');
   await expect(page.getByRole('combobox', { name: /A part of Technical data/u })).toBeFocused();
   const part = page.getByRole('listbox').getByRole('option').first();
-  const title = await part.locator('.label').textContent();
+  const title = (await part.locator('.label').innerText()).trim();
   await page.keyboard.press('Enter');
   await expect(page.locator(`.ProseMirror [data-shown="${title}"]`)).toBeVisible();
 

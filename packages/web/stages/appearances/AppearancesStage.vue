@@ -149,7 +149,7 @@ const columns = computed(
                 :tag="tag"
                 class="badge"
               />
-              <span class="visually-hidden">: {{ cellOf(edition.cells, topic.id).help }}</span>
+              <span class="visually-hidden">({{ cellOf(edition.cells, topic.id).help }})</span>
             </span>
           </div>
         </div>

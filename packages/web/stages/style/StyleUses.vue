@@ -13,6 +13,10 @@ const topics = computed(() =>
     .sort(([, a], [, b]) => b - a)
     .map(([item, count]) => ({ item, count, title: library.find(item)?.title ?? item })),
 );
+const summary = computed(() => {
+  const places = found.value?.count === 1 ? 'once' : `in ${found.value?.count} places`;
+  return `Worn ${places}, in ${topics.value.length === 1 ? 'one topic' : `${topics.value.length} topics`}`;
+});
 /** What maps and manuals give is worn by whatever they have of it. */
 const general = computed(() => {
   const group = roleOf(id)?.group;
@@ -28,10 +32,7 @@ const general = computed(() => {
   <p v-if="general" class="small quiet">{{ general }}</p>
   <p v-else-if="uses && !found" class="small quiet">Worn nowhere in the library.</p>
   <details v-else-if="found" class="small">
-    <summary>
-      Worn {{ found.count === 1 ? 'once' : `in ${found.count} places` }}, in
-      {{ topics.length === 1 ? 'one topic' : `${topics.length} topics` }}
-    </summary>
+    <summary>{{ summary }}</summary>
     <ul>
       <li v-for="one in topics" :key="one.item">
         <router-link :to="{ name: 'write', params: { id: one.item } }">{{ one.title }}</router-link>
