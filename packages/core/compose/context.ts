@@ -44,10 +44,15 @@ function oncePerLens<Made>(
   make: (lens: Lens | undefined) => Made,
 ): (lens: Lens | undefined) => Made {
   const made = new Map<string, Made>();
+  // Branches have equal lenses; most places have the same one, whose key need not be made again.
+  const byLens = new Map<Lens | undefined, Made>();
   return (lens) => {
+    const seen = byLens.get(lens);
+    if (seen !== undefined) return seen;
     const key = lensKey(lens);
     const known = made.get(key) ?? make(lens);
     made.set(key, known);
+    byLens.set(lens, known);
     return known;
   };
 }

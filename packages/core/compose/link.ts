@@ -42,7 +42,7 @@ export function linkPlaces(numbered: NumberedMap, context: LinkingContext): Link
     for (const link of topic.links) links[link.key] = linking.resolve(link);
   return {
     ...numbered,
-    places: withRelated(numbered.places, related),
+    places: related.size === 0 ? numbered.places : withRelated(numbered.places, related),
     links,
     problems: [...numbered.problems, ...linking.problems],
   };
