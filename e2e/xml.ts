@@ -1,5 +1,4 @@
-/** A text as the part of a regular expression that matches nothing but it. */
-const literally = (text: string): string => text.replace(/[\\^$.*+?()[\]{}|/]/gu, '\\$&');
+import { literally } from '@ukiyo/core/language';
 
 /**
  * A pattern for a stretch of XML, written as XML. Between tags there may be any white space, and

@@ -205,8 +205,8 @@ export const NewAlternate = z.object({ conditions: Conditions });
 /** A topic that goes on as an alternate of another one, which takes its place everywhere. */
 export const StandIn = NewAlternate.extend({ of: ItemId });
 /**
- * A topic with what stands in for it. `basedOn`: the version of the base with which it was last
- * held together, where that is known.
+ * A topic with its alternates. `basedOn` is the version of the base against which an alternate was
+ * last reviewed, where that is known.
  */
 export const Alternates = z.object({
   base: ItemSummary,

@@ -24,8 +24,8 @@ const saysOf = ({ depth, title, element: { name, attributes } }: MapEntry): stri
   ]);
 
 /**
- * Two maps beside each other, entry by entry: what is the same, what only one has, what stands
- * elsewhere, deeper or for others.
+ * Compares two maps entry by entry: entries that are the same, that only one map has, or that have
+ * another position, depth or audience.
  */
 export function compareMaps(one: Element, other: Element): ComparedEntry[] {
   const [left, right] = [flattenMap(one), flattenMap(other)];

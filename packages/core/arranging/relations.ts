@@ -8,7 +8,7 @@ import {
 } from '../markup/index.ts';
 
 /**
- * A relationship table as a grid: topics in one row lead to each other, from cell to cell (DITA
+ * A relationship table as a grid. Each topic links to those in the other cells of its row (DITA
  * 1.3, 2.2.3.2).
  */
 export interface RelationGrid {

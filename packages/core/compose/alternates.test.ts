@@ -147,7 +147,7 @@ describe('alternates', () => {
     ]);
     expect(baseOf(base, 'a')).toBeUndefined();
   });
-  it('are chosen alike for the same readers, and never one that somebody does not get', () => {
+  it('are chosen the same for the same readers, and only where all of them get it', () => {
     const value = (facet: number) =>
       fc.subarray([
         ...facets[facet]!.values.map(({ name }) => name),

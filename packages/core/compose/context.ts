@@ -4,7 +4,7 @@ import type { HouseRule } from '../rules/index.ts';
 import { usualNumbering, type Numbering } from '../styles/index.ts';
 import { choosing, type Choose } from './alternates.ts';
 import type { Composition } from './composition.ts';
-import type { ComposeMemory } from './memory.ts';
+import { once, type ComposeMemory } from './memory.ts';
 
 /** What the passes of one composition are done with. */
 export interface ComposeContext {
@@ -43,18 +43,10 @@ export function contextOf(input: Composition, memory: ComposeMemory): ComposeCon
 function oncePerLens<Made>(
   make: (lens: Lens | undefined) => Made,
 ): (lens: Lens | undefined) => Made {
-  const made = new Map<string, Made>();
-  // Branches have equal lenses; most places have the same one, whose key need not be made again.
+  const byKey = new Map<string, Made>();
+  // Most places have the same lens; its key, which takes longer to make, is only for equal ones.
   const byLens = new Map<Lens | undefined, Made>();
-  return (lens) => {
-    const seen = byLens.get(lens);
-    if (seen !== undefined) return seen;
-    const key = lensKey(lens);
-    const known = made.get(key) ?? make(lens);
-    made.set(key, known);
-    byLens.set(lens, known);
-    return known;
-  };
+  return (lens) => once(byLens, lens, () => once(byKey, lensKey(lens), () => make(lens)));
 }
 
 /** The lens, which also drops what is for other outputs (DITA 1.3, `deliveryTarget`). */

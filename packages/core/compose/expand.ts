@@ -327,7 +327,7 @@ class MapReader {
     return this.#shown(entry, node);
   }
 
-  /** The entry, where it shows a topic or a heading; else what stands under it. */
+  /** The entry where it shows a topic or a heading; otherwise its children. */
   #shown({ element, origin, reference }: Entry, node: MapNode): readonly MapNode[] {
     const { href, scope } = element.attributes;
     if (reference === undefined)

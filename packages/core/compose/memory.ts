@@ -1,13 +1,13 @@
 import type { Element } from '../markup/index.ts';
 import type { ResolvedTopic } from './resolve/resolved.ts';
 
-/** Of one topic so many are kept: for its places in some ten editions. */
+/** Results kept for one text: enough for its places in ten editions. */
 const mostOfOneTopic = 64;
 const mostSettings = 256;
 
 /**
- * Remembers resolved topics between compositions, so that after a change only what changed is done
- * again. What was used last is kept; all of a text that nobody holds any more is let go.
+ * Remembers resolved topics between compositions, so that only changed topics are resolved again.
+ * The least recently used are forgotten, and all of a text that is no longer in the library.
  */
 export class ComposeMemory {
   readonly #topics = new WeakMap<Element, Map<string, ResolvedTopic>>();
@@ -39,6 +39,13 @@ export class ComposeMemory {
     if (known && !isCurrent(known)) topics.delete(key);
     return recall(topics, key, mostOfOneTopic, resolve);
   }
+}
+
+/** What is under a key, made the first time that it is asked for. */
+export function once<Key, Made>(known: Map<Key, Made>, key: Key, make: () => Made): Made {
+  const made = known.get(key) ?? make();
+  known.set(key, made);
+  return made;
 }
 
 /** What is under a key, made where there is none; the least recently used of too many goes. */

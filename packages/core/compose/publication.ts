@@ -48,7 +48,7 @@ export interface AlternateContent extends Pick<
   readonly content: ResolvedElement;
 }
 
-/** One heading of the publication with what stands under it. */
+/** One heading of the publication, with its content and the places below it. */
 export interface Place {
   readonly anchor: string;
   readonly role: PlaceRole;

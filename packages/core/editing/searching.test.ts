@@ -58,6 +58,8 @@ function look(
 }
 
 describe('find and replace', () => {
+  it('finds words with a hyphen as they are', () =>
+    expect(look('<p>An e-mail, no email.</p>', query('e-mail'))).toMatchObject({ count: 1 }));
   it('finds words across named ones, in any case, and replaces them all', () => {
     const { count, after } = look(
       '<p>The tide, the <b>Ti</b>de and <i>the tide</i>.</p>',

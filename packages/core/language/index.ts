@@ -11,8 +11,11 @@ const unparted = new RegExp(
  */
 const farCharacter = /[\u0E00-\uFFFF]/;
 
-/** A text as the part of a regular expression that matches nothing but it. */
-export const literally = (text: string): string => text.replace(/[\\^$.*+?()[\]{}|/-]/gu, '\\$&');
+/**
+ * A text as the part of a regular expression that matches nothing but it. With the flag `u` nothing
+ * else may be escaped (ECMA-262, SyntaxCharacter), a hyphen neither.
+ */
+export const literally = (text: string): string => text.replace(/[\\^$.*+?()[\]{}|/]/gu, '\\$&');
 
 /** The words of a text by the rules of its language (Unicode UAX #29 through `Intl.Segmenter`). */
 export function wordsOf(text: string, locale?: string): string[] {

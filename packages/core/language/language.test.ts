@@ -1,5 +1,6 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { wordsOf } from './index.ts';
+import { literally, wordsOf } from './index.ts';
 
 /** Unicode UAX #29 as ICU has it. */
 const segmented = (text: string, locale?: string): string[] =>
@@ -24,3 +25,13 @@ describe('words', () => {
     expect(wordsOf(' – … ( ) ')).toEqual([]);
   });
 });
+
+it('a literal part of a pattern matches its text and nothing else, whatever signs it has', () =>
+  fc.assert(
+    fc.property(fc.string({ unit: 'grapheme' }), fc.string({ unit: 'grapheme' }), (text, other) => {
+      const pattern = new RegExp(`^${literally(text)}$`, 'u');
+      expect(pattern.test(text)).toBe(true);
+      expect(pattern.test(other)).toBe(other === text);
+    }),
+    { examples: [['e-mail', 'email']] },
+  ));

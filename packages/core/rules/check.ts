@@ -81,13 +81,13 @@ export function checkHouseRules(root: Element, rules: readonly HouseRule[]): Pro
   };
   visit(root, [], true);
   if (problems.length <= mostHouseProblems) return problems;
-  // What is not listed may be as grave as any rule says.
+  // A problem that is not listed may have the highest severity of all rules.
   const [{ severity }] = bySeverity(rules) as [HouseRule];
+  const most = mostHouseProblems.toLocaleString('en');
   const rest = problem(
     severity,
     'house-rules.more',
-    `This text breaks house rules at more than ${mostHouseProblems} places. The first ` +
-      `${mostHouseProblems} are listed.`,
+    `This text breaks house rules in more than ${most} places. The first ${most} are listed.`,
     { path: [] },
   );
   return [...problems.slice(0, mostHouseProblems), rest];

@@ -107,7 +107,7 @@ describe('house rules', () => {
     expect(short(root)).toContain('<title>Sign in</title>');
     expect(short(root)).toContain('Catalog in hand, <b>sign in</b>.');
   });
-  it('list no more than a bounded number of places, and say so as gravely as any rule', () => {
+  it('list at most 1,000 places, and report more with the highest severity of the rules', () => {
     const short = { ...rule({ kind: 'limit', element: 'cmd', part: 'words', most: 0 }) };
     const never = { ...short, id: 'never', severity: 'error', most: 9 } as const;
     const all = checkHouseRules(tree(task(mostHouseProblems)), [short, never]);
@@ -115,6 +115,12 @@ describe('house rules', () => {
     const listed = checkHouseRules(tree(task(mostHouseProblems + 500)), [short, never]);
     expect(listed.slice(0, -1)).toEqual(all);
     expect(listed.at(-1)).toMatchObject({ code: 'house-rules.more', severity: 'error' });
+  });
+  it('find wordings with a hyphen and with signs that mean something in a pattern', () => {
+    const wordings = ['e-mail', 'and/or', 'C++', '(s)', 'a.b'];
+    const text = '<p>Send an E-Mail and/or a letter in C++ with (s) and a.b, not axb.</p>';
+    const all = wordings.map((phrase) => rule({ kind: 'phrase', phrase, instead: '' }));
+    expect(found(text, ...all)).toHaveLength(wordings.length);
   });
   it('read as sentences', () => {
     expect(ruleSentence(rule({ kind: 'limit', element: 'title', part: 'words', most: 8 }))).toBe(

@@ -10,8 +10,8 @@ interface Shipped {
   readonly dic: Uint8Array;
 }
 /**
- * Dictionaries that ship, by locale: those for Hunspell whose licences allow it. A language without
- * a region is spelt as any of its regions does.
+ * Dictionaries that ship, by locale: those for Hunspell whose licences allow it. A locale without a
+ * region accepts the spellings of all its regions.
  */
 const shipped: Readonly<Record<string, readonly Shipped[]>> = {
   en: [american, british],

@@ -20,9 +20,9 @@ export class Cancelled extends Error {}
 const longestBuild = 20 * 60_000;
 
 /**
- * Who writes goes before what is built. The priority is set before the child has any thread but its
- * first: on Linux it is of one thread, and only threads that are made later take it over
- * (setpriority(2), “C library/kernel differences”).
+ * Starts a builder with a low priority, so that writing does not wait for builds. The priority is
+ * set while the child has only its first thread: on Linux a priority belongs to a thread, and only
+ * threads started later inherit it (setpriority(2), “C library/kernel differences”).
  */
 function startGivingWay(): ChildProcess {
   const child = startChild('builderChild');

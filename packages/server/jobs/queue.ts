@@ -22,7 +22,7 @@ interface BuildJob {
 }
 
 /**
- * The queue of builds in PostgreSQL: any number of processes may put in, and any number may work.
+ * The queue of builds in PostgreSQL. Several processes may add builds, and several may work on them.
  */
 export interface Queue {
   enqueue(impression: string): Promise<void>;

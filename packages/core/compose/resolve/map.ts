@@ -6,6 +6,7 @@ import { nameIn } from '../branches.ts';
 import type { ComposeContext } from '../context.ts';
 import type { ExpandedMap, MapNode } from '../expand.ts';
 import { fillKeys, scopeKey, type KeyScope } from '../keys.ts';
+import { once } from '../memory.ts';
 import { plainLine } from '../plain.ts';
 import type { Reason } from '../publication.ts';
 import type { ResolvedTopic } from './resolved.ts';
@@ -194,12 +195,6 @@ class MapResolver {
       ),
     );
   }
-}
-
-function once<Key, Made>(known: Map<Key, Made>, key: Key, make: () => Made): Made {
-  const made = known.get(key) ?? make();
-  known.set(key, made);
-  return made;
 }
 
 /** Words as a part of an address. */

@@ -15,7 +15,8 @@ const topics = computed(() =>
 );
 const summary = computed(() => {
   const places = found.value?.count === 1 ? 'once' : `in ${found.value?.count} places`;
-  return `Worn ${places}, in ${topics.value.length === 1 ? 'one topic' : `${topics.value.length} topics`}`;
+  const where = topics.value.length === 1 ? 'one topic' : `${topics.value.length} topics`;
+  return `Worn ${places}, in ${where}`;
 });
 /** What maps and manuals give is worn by whatever they have of it. */
 const general = computed(() => {
