@@ -16,16 +16,16 @@ import {
 } from './publication.ts';
 import type { ResolvedMap } from './resolve/map.ts';
 
-/** What the passes before have made of one map. */
+/** The results of the earlier passes. */
 export interface Passed {
-  /** The map as it is written. */
+  /** The tree of the map. */
   readonly root: Element;
   readonly expanded: ExpandedMap;
   readonly resolved: ResolvedMap;
   readonly linked: LinkedMap;
 }
 
-/** What is asked of topics that go out, and what the publication says of itself. */
+/** What released topics need, and facts that override those of the map. */
 export interface Release {
   readonly ready?: readonly ReadyFact[];
   readonly sourceLocale?: string;
@@ -76,7 +76,7 @@ export function collectPublication(
   };
 }
 
-/** Entries of the glossary, wherever they stand, in the order of the language. */
+/** All glossary entries, in the collation order of the locale. */
 function glossaryOf(places: readonly Place[], locale: string): readonly GlossaryEntry[] {
   const collator = new Intl.Collator(locale);
   return allPlaces(places)
@@ -88,7 +88,7 @@ function glossaryOf(places: readonly Place[], locale: string): readonly Glossary
     .sort((a, b) => collator.compare(a.term, b.term));
 }
 
-/** What is said of topics that may not go out as they are, once for each. */
+/** Problems of topics that are not ready to be released, once for each topic. */
 function unready(
   places: readonly Place[],
   { ready = [], sourceLocale }: Release,

@@ -33,7 +33,7 @@ export function compose(
   return composeMap(input, memory, peers).publication;
 }
 
-/** A publication, and the keys by which others lead into it. */
+/** A publication, and the keys by which other publications link to it. */
 interface Composed {
   readonly publication: Publication;
   readonly scope: KeyScope;
@@ -60,8 +60,8 @@ function composeMap(
 }
 
 /**
- * The publications of another map; made as this one is where none is named. What is said of them
- * does not depend on what they say of others: their links to their own peers are left open.
+ * The publications of another map: its editions, or else one composed as this one is. Their links
+ * to their own peers stay open, so that composing ends.
  */
 function peersOf(peer: PeerMap, input: Composition, memory: ComposeMemory): Peer[] {
   const named = input.peerEditions?.(peer.map) ?? [];

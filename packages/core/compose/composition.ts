@@ -11,26 +11,24 @@ export interface Composition {
   readonly map: string;
   readonly lens?: Lens;
   /**
-   * Facets on which readers decide themselves: what the lens does not drop is kept, and says for
-   * whom it is.
+   * Facets left to the readers: content that varies by them is kept, with its audience.
    */
   readonly open?: readonly string[];
   readonly facets?: readonly Facet[];
   /** The team's own rules, against which every text is checked. */
   readonly rules?: readonly HouseRule[];
   /**
-   * Facts that say whether a topic may go out; one that may not is reported, and published all the
-   * same.
+   * The values of facts with which a topic may be released; others are reported and published.
    */
   readonly ready?: readonly ReadyFact[];
-  /** Texts for keys that go before those of the map. */
+  /** Texts of keys; they override the definitions of the map. */
   readonly variables?: Readonly<Record<string, string>>;
-  /** What the publication says of itself instead of what its map says. */
+  /** Facts that override those of the map. */
   readonly facts?: Partial<PublicationFacts>;
   /** `en` by default. */
   readonly locale?: string;
   /**
-   * The language of topics that do not say theirs; of these nothing is said where it is not known.
+   * The language of topics without `xml:lang`; where it is absent, theirs is not checked.
    */
   readonly sourceLocale?: string;
   /** How headings, figures and tables are numbered. */
@@ -38,8 +36,8 @@ export interface Composition {
   /** Values of `deliveryTarget` that this output answers to; content for others is dropped. */
   readonly deliveryTargets?: readonly string[];
   /**
-   * How the publications of another map are made, the one that is meant first; where it names none,
-   * it is made as this one is.
+   * The editions of another map to which links may lead, the preferred one first; without any, that
+   * map is composed as this one is.
    */
   readonly peerEditions?: (map: string) => readonly PeerEdition[];
 }

@@ -6,7 +6,7 @@ import { choosing, type Choose } from './alternates.ts';
 import type { Composition } from './composition.ts';
 import { once, type ComposeMemory } from './memory.ts';
 
-/** What the passes of one composition are done with. */
+/** The settings that all passes of a composition share. */
 export interface ComposeContext {
   readonly library: Library;
   /** Of the map as a whole; a branch has its own. */
@@ -17,9 +17,9 @@ export interface ComposeContext {
   readonly locale: string;
   readonly numbering: Numbering;
   readonly memory: ComposeMemory;
-  /** On which readers decide themselves, through the lens of a branch. */
+  /** The facets left to the readers, by the lens of a branch. */
   readonly openThrough: (lens: Lens | undefined) => readonly OpenFacet[];
-  /** Chooses among topics and images and their alternates, through the lens of a branch. */
+  /** Chooses among topics, images and their alternates, by the lens of a branch. */
   readonly chooseThrough: (lens: Lens | undefined) => Choose;
 }
 
@@ -49,7 +49,7 @@ function oncePerLens<Made>(
   return (lens) => once(byLens, lens, () => once(byKey, lensKey(lens), () => make(lens)));
 }
 
-/** The lens, which also drops what is for other outputs (DITA 1.3, `deliveryTarget`). */
+/** The lens, extended to drop content for other outputs (DITA 1.3, `deliveryTarget`). */
 function withDelivery(
   lens: Lens | undefined,
   targets: readonly string[] | undefined,

@@ -72,6 +72,6 @@ export class Counting {
   }
 }
 
-/** Whether a place is counted: a section that the contents do not have is not. */
+/** Whether a place is counted: all but sections that are left out of the contents. */
 export const isCounted = ({ role, isNested, inContents }: Place): boolean =>
   role !== 'section' || isNested || inContents;

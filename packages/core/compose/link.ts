@@ -13,11 +13,11 @@ import type { Relation } from './relations.ts';
 import type { PendingLink, ResolvedTopic } from './resolve/resolved.ts';
 
 export interface LinkedMap extends NumberedMap {
-  /** By the names that elements have for them. */
+  /** By the key that an element has as its `link`. */
   readonly links: Readonly<Record<string, ResolvedLink>>;
 }
 
-/** What links are looked for in, beside the publication itself. */
+/** What link targets are looked up in, beside the publication itself. */
 export interface LinkingContext {
   readonly library: Library;
   readonly locale: string;
@@ -48,7 +48,7 @@ export function linkPlaces(numbered: NumberedMap, context: LinkingContext): Link
   };
 }
 
-/** Where each item stands. */
+/** The places of each item. */
 class LinkIndex {
   readonly #topics = new Map<string, ResolvedTopic[]>();
   readonly #branches = new Map<string, readonly Branch[]>();
@@ -71,7 +71,7 @@ class LinkIndex {
     return this.#branches.get(anchor) ?? [];
   }
 
-  /** Where an item stands, first place first. */
+  /** The topics that show an item, in reading order. */
   standingsOf(id: string): readonly ResolvedTopic[] {
     return this.#topics.get(id) ?? [];
   }
@@ -120,7 +120,7 @@ class Linking {
     );
   }
 
-  /** What a link to it says that has no words of its own. */
+  /** The text of a link without words of its own. */
   #wordsFor({ kind, number, title, place }: Target): string {
     const word =
       kind === 'figure' || kind === 'table' || kind === 'example' || kind === 'step'

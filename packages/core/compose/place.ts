@@ -17,7 +17,7 @@ export interface PlacedTopic {
   readonly topic: ResolvedTopic;
   /** Anchor of the place on whose page it stands. */
   readonly place: string;
-  /** What leads to it: the item itself, and what it stands in for. */
+  /** Links to these items lead to it: the item itself, and the base of an alternate. */
   readonly items: readonly string[];
   readonly branches: readonly Branch[];
 }
@@ -27,14 +27,14 @@ export interface PlacedMap {
   readonly places: readonly Place[];
   /** In reading order; alternates behind what they stand in for. */
   readonly topics: readonly PlacedTopic[];
-  /** Anchors of places that lead to each other because they stand together. */
+  /** Anchors of places that are linked to each other (DITA 1.3, `collection-type`). */
   readonly families: readonly (readonly string[])[];
   readonly problems: readonly Problem[];
 }
 
 /**
- * Gives every topic its place: what it is called there, on whose page it stands, for whom it is.
- * Topics that are nested in others come before what the map has below. A pass of composing.
+ * Makes a place of every entry, with title, page and audience. Topics nested in a topic come before
+ * the entries below it in the map. A pass of composing.
  * @returns the places with problems `context.twice`
  */
 export const placeTopics = (resolved: ResolvedMap, context: ComposeContext): PlacedMap =>
@@ -57,7 +57,7 @@ class Placing {
   readonly #topics: PlacedTopic[] = [];
   readonly #families: (readonly string[])[] = [];
   readonly #problems: Problem[] = [];
-  /** By id the title of what applications open by it. */
+  /** For each context-help id the title of its place. */
   readonly #opened = new Map<string, string>();
 
   constructor({ locale, openThrough }: ComposeContext) {
@@ -164,7 +164,7 @@ class Placing {
     ];
   }
 
-  /** An id opens what it was first found at. */
+  /** The first place with a context-help id keeps it. */
   #openedBy(ids: readonly string[], title: string, where: Origin): readonly string[] {
     return [...new Set(ids)].filter((id) => {
       const first = this.#opened.get(id);
@@ -208,7 +208,7 @@ function otherOf(
   };
 }
 
-/** Lists that the product makes have headings of its own. */
+/** The headings of generated lists. */
 function listTitle(role: PlaceRole, locale: string): readonly string[] {
   const words = wordsFor(locale);
   const titles: Partial<Record<PlaceRole, string>> = {

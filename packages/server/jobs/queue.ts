@@ -22,7 +22,7 @@ interface BuildJob {
 }
 
 /**
- * The queue of builds in PostgreSQL. Several processes may add builds, and several may work on them.
+ * The queue of builds in PostgreSQL. Several processes may add builds, and several may run them.
  */
 export interface Queue {
   enqueue(impression: string): Promise<void>;

@@ -12,7 +12,7 @@ import type {
   ResolvedTopic,
 } from './resolved.ts';
 
-/** What one topic is resolved with, and what is gathered on the way. */
+/** The context of resolving one topic, and what is gathered on the way. */
 export class Gathering {
   readonly landmarks: Landmark[] = [];
   readonly links: PendingLink[] = [];

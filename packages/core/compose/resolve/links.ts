@@ -5,7 +5,7 @@ import type { Gathering } from './gathering.ts';
 import { originOf, type Cursor } from './resolved.ts';
 
 const linkElements = new Set(['xref', 'link', 'term', 'abbreviated-form', 'cite']);
-/** What says nothing else than where it leads. */
+/** Elements that are nothing without a target. */
 const mustLead = new Set(['xref', 'link']);
 
 /**

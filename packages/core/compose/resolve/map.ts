@@ -21,7 +21,7 @@ export interface ResolvedAlternate {
 
 /** An entry of the map with its topic, or with its heading alone. */
 export interface ResolvedNode {
-  /** Its title says what its variables say. */
+  /** With the variables in its title filled in. */
   readonly entry: MapNode;
   /** Unique in the publication. */
   readonly anchor: string;
@@ -37,8 +37,8 @@ export interface ResolvedMap {
 }
 
 /**
- * Reads the topics of all entries as these readers get them. What stands under a topic that is
- * dropped, or is not there, stands in its place. A pass of composing.
+ * Resolves the topics of all entries for these readers. The entries below a topic that is dropped
+ * or missing take its place. A pass of composing.
  * @returns the entries with problems `topic.missing` and those of their topics
  */
 export const resolveMap = (expanded: ExpandedMap, context: ComposeContext): ResolvedMap =>

@@ -12,7 +12,7 @@ import type { Path } from '../../problems/index.ts';
 import type { Gathering } from './gathering.ts';
 import type { Cursor } from './resolved.ts';
 
-/** Passages in passages: deeper than this no text is meant. */
+/** The deepest nesting of borrowed passages; real texts have a few levels. */
 const deepest = 50;
 
 /** An element that borrows (DITA 1.3, 2.4.5.2), where it stands. */
@@ -42,7 +42,7 @@ export interface PassageFault {
 
 type ItemReference = Reference & { readonly kind: 'item' };
 
-/** As the borrower names it. */
+/** The reference as the borrower has it. */
 export const nameOfPassage = ({ attributes }: Borrower): string =>
   attributes['conref'] ?? attributes['conkeyref'] ?? '';
 

@@ -54,7 +54,7 @@ const unpublished = new Set([
   'foreign',
   'titlealts',
 ]);
-/** What has a key for where it leads or what it shows, not for what it says. */
+/** Elements whose key names a target or a file, not their words. */
 const keyedTargets = new Set(['image', 'xref', 'link', 'object']);
 
 /** A topic, or one nested in it, and where it is to stand. */
@@ -342,7 +342,7 @@ class TopicResolver {
 
 const isBlank = (node: Node): boolean => typeof node === 'string' && node.trim() === '';
 
-/** The element for those alone who have chosen so; for all who got it, where nothing is said. */
+/** The element, restricted to the readers for whom `when` holds. */
 export const withAudience = (element: ResolvedElement, when: When | undefined): ResolvedElement =>
   when ? { ...element, when: [...(element.when ?? []), when] } : element;
 
