@@ -101,7 +101,11 @@ test('a fact says with which values topics go out; a build names those that may 
   const fact = page.getByRole('region', { name: 'Facts of every topic' });
   const approved = fact.getByRole('checkbox', { name: 'approved' });
   await expect(fact.getByText('any of them, or none')).toBeVisible();
+  const saved = page.waitForResponse(
+    (answer) => answer.url().endsWith('/agreements') && answer.request().method() === 'PUT',
+  );
   await approved.check();
+  await saved;
   await page.reload();
   await expect(approved).toBeChecked();
   await approved.uncheck();
