@@ -1,5 +1,6 @@
 import { expect, test } from '@playwright/test';
-import { choose, clickInto, isSaved, newTopic, stored } from './pages.ts';
+import type { Agreements } from '@ukiyo/contracts';
+import { choose, clickInto, isSaved, newTopic, projectOf, stored } from './pages.ts';
 import { signIn } from './people.ts';
 
 test('an administrator sets a house rule and tries it; writers meet it, with a fix', async ({
@@ -101,11 +102,14 @@ test('a fact says with which values topics go out; a build names those that may 
   const fact = page.getByRole('region', { name: 'Facts of every topic' });
   const approved = fact.getByRole('checkbox', { name: 'approved' });
   await expect(fact.getByText('any of them, or none')).toBeVisible();
-  const saved = page.waitForResponse(
-    (answer) => answer.url().endsWith('/agreements') && answer.request().method() === 'PUT',
-  );
+  // What is on its way when the page is loaded again arrives all the same.
   await approved.check();
-  await saved;
+  await page.reload();
+  const agreed = async () =>
+    (await (await page.request.get(`${await projectOf(page)}/agreements`)).json()) as Agreements;
+  await expect
+    .poll(async () => (await agreed()).facts.flatMap(({ ready }) => ready))
+    .toContain('approved');
   await page.reload();
   await expect(approved).toBeChecked();
   await approved.uncheck();

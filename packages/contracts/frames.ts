@@ -7,6 +7,8 @@ import { z } from 'zod';
 export const FrameReport = z.discriminatedUnion('kind', [
   /** The page has loaded and takes orders. `page` is its path in the site. */
   z.object({ kind: z.literal('ready'), page: z.string().max(1000) }),
+  /** The page has heard that it is to be loaded again, and does so. */
+  z.object({ kind: z.literal('reloading') }),
   /** The reader has clicked on an element of the topic. */
   z.object({ kind: z.literal('go'), path: z.array(z.number().int().min(0)).max(200) }),
 ]);

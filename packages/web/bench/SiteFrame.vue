@@ -50,12 +50,34 @@ useEventListener(window, 'message', ({ source, data }: MessageEvent<unknown>) =>
   if (source !== frame.value?.contentWindow) return;
   const report = FrameReport.safeParse(data).data;
   if (report?.kind === 'go') emit('go', report.path);
+  if (report?.kind === 'reloading') isReloadOwed = false;
   if (report?.kind !== 'ready') return;
+  isSilent.value = false;
+  hasReported = true;
+  // The order to load again can have come while this page had begun and did not listen yet.
+  if (isReloadOwed) return order({ kind: 'reload' });
   wear();
   emit('ready', report.page);
 });
-const reload = (): void => order({ kind: 'reload' });
+/** Whether a page was told to load again and has not said that it does. */
+let isReloadOwed = false;
+function reload(): void {
+  isReloadOwed = true;
+  order({ kind: 'reload' });
+}
 defineExpose({ reload, order });
+
+/** Whether what has loaded is no page of the site: the server could not make one. */
+const isSilent = ref(false);
+let hasReported = false;
+function onLoad(): void {
+  isSilent.value = !hasReported;
+  hasReported = false;
+}
+function loadAgain(): void {
+  isReloadOwed = false;
+  if (frame.value) frame.value.src = address;
+}
 </script>
 
 <template>
@@ -73,8 +95,12 @@ defineExpose({ reload, order });
       </button>
       <slot />
     </div>
+    <p v-if="isSilent" class="silent" role="alert">
+      The site could not be shown.
+      <n-button size="tiny" @click="loadAgain">Show it again</n-button>
+    </p>
     <div ref="room" class="room">
-      <iframe ref="frame" :src="address" :title="label" :style="style" />
+      <iframe ref="frame" :src="address" :title="label" :style="style" @load="onLoad" />
     </div>
   </section>
 </template>
@@ -106,6 +132,10 @@ defineExpose({ reload, order });
 .head > button[aria-pressed='true'] {
   background: var(--wash);
   border-color: var(--prussian);
+}
+.silent {
+  margin: 0;
+  padding: 8px 12px;
 }
 .room {
   flex: 1;

@@ -20,7 +20,17 @@ interface Options {
   readonly signal?: AbortSignal;
 }
 
-/** Asks the server and checks the answer. Throws `ApiError`. */
+/**
+ * What is saved in up to this many characters reaches the server even when the page is closed or loaded
+ * again meanwhile; browsers allow 64 KiB of what they keep alive (Fetch, 4.5).
+ */
+const mostKeptAlive = 8_000;
+
+/**
+ * Asks the server and checks the answer.
+ * @param path below `/api`
+ * @throws ApiError
+ */
 export async function ask<Answer extends z.ZodType>(
   path: string,
   answer: Answer,
@@ -31,6 +41,7 @@ export async function ask<Answer extends z.ZodType>(
     const sent = form ?? (body === undefined ? undefined : JSON.stringify(body));
     response = await fetch(`/api${path}`, {
       method,
+      keepalive: method === 'PUT' && typeof sent === 'string' && sent.length < mostKeptAlive,
       ...(signal ? { signal } : {}),
       ...(sent === undefined ? {} : { body: sent }),
       ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' } }),

@@ -48,7 +48,10 @@ function obey(order: Order): void {
   if (order.kind === 'rules') setRules(order.name, order.css);
   else if (order.kind === 'content') setContent(order.html);
   else if (order.kind === 'mark') mark(order.at);
-  else location.reload();
+  else {
+    report({ kind: 'reloading' });
+    location.reload();
+  }
 }
 
 // Only the workshop can be the parent: `frame-ancestors` names it.

@@ -22,7 +22,7 @@ import { useLibrary } from '../../parts/library.ts';
 import PickOne from '../../parts/PickOne.vue';
 import { useSession } from '../../parts/session.ts';
 import { usePlace } from '../../shell/place.ts';
-import ConflictNotice from './ConflictNotice.vue';
+import ConflictNotice from '../../parts/ConflictNotice.vue';
 import ContentsPanel from './ContentsPanel.vue';
 import EntryPanel from './EntryPanel.vue';
 import ProofPanel from '../write/ProofPanel.vue';
@@ -259,7 +259,10 @@ async function cut(): Promise<void> {
         </n-popover>
       </div>
       <p v-if="map.failure.value" class="seal-text" role="alert">{{ map.failure.value }}</p>
-      <ConflictNotice :conflict="map.conflict.value" @mine="map.keepMine" @theirs="open" />
+      <ConflictNotice v-if="map.conflict.value" @mine="map.keepMine" @theirs="open">
+        {{ map.conflict.value.updatedBy }} saved this map after you opened it. Yours is still on the
+        page.
+      </ConflictNotice>
       <MapTree
         v-if="view === 'order'"
         ref="tree"

@@ -66,10 +66,6 @@ export function useMap() {
     done.value = [];
     return found.title;
   }
-  function save(): void {
-    stored.changed();
-    void stored.save();
-  }
   function put(next: Element, paths: readonly Path[]): boolean {
     if (!root.value) return false;
     done.value = [...done.value, root.value];
@@ -77,7 +73,7 @@ export function useMap() {
     root.value = next;
     chosen.value = paths.at(-1);
     selected.value = paths;
-    save();
+    stored.save();
     return true;
   }
   const apply = (arranged: Arranged | undefined): boolean =>
@@ -90,7 +86,7 @@ export function useMap() {
     to.value = [...to.value, root.value];
     from.value = from.value.slice(0, -1);
     root.value = tree;
-    save();
+    stored.save();
   }
   type Change = (tree: Element, path: Path) => Arranged | undefined;
   const onSelected = (change: Change, isBackward = false): boolean =>

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { Edition, type SiteLook } from '@ukiyo/contracts';
 import { computed, onMounted, ref, shallowRef, watch } from 'vue';
-import { onBeforeRouteLeave, useRoute } from 'vue-router';
+import { useRoute } from 'vue-router';
 import { z } from 'zod';
 import SiteFrame from '../../bench/SiteFrame.vue';
 import { ask, messageOf } from '../../parts/api.ts';
+import ConflictNotice from '../../parts/ConflictNotice.vue';
 import { useDesigns } from '../../parts/designs.ts';
 import { useLibrary } from '../../parts/library.ts';
 import PickOne from '../../parts/PickOne.vue';
@@ -31,7 +32,7 @@ const acts = useDesignActs(
   ref('looks' as const),
   id,
   () => look.draft.value,
-  (content) => (look.draft.value = content as SiteLook),
+  (content) => look.show(content as SiteLook),
 );
 const mayChange = computed(() => session.may('publish'));
 const sites = computed(() => editions.value.filter(({ output }) => output === 'site'));
@@ -90,8 +91,6 @@ watch(
   { immediate: true },
 );
 useUndoKeys(look.undo, look.redo);
-onBeforeRouteLeave(() => look.flush());
-watch(id, () => void look.flush(), { flush: 'sync' });
 </script>
 
 <template>
@@ -103,6 +102,9 @@ watch(id, () => void look.flush(), { flush: 'sync' });
       <p v-if="failure || look.failure.value || acts.failure.value" class="seal-text" role="alert">
         {{ failure || look.failure.value || acts.failure.value }}
       </p>
+      <ConflictNotice v-if="look.isConflict.value" @mine="look.keepMine" @theirs="look.showTheirs">
+        Somebody else saved this site look after you opened it. Yours is still on the page.
+      </ConflictNotice>
       <DesignActs
         :acts="acts"
         :can-undo="look.canUndo.value"

@@ -10,10 +10,11 @@ import {
 } from '@ukiyo/core/styles';
 import { freeId } from '@ukiyo/core/library';
 import { computed, onMounted, ref, shallowRef, watch } from 'vue';
-import { onBeforeRouteLeave, useRoute, useRouter } from 'vue-router';
+import { useRoute, useRouter } from 'vue-router';
 import { z } from 'zod';
 import ProofPages from '../../bench/ProofPages.vue';
 import { ask, messageOf } from '../../parts/api.ts';
+import ConflictNotice from '../../parts/ConflictNotice.vue';
 import { useDesigns } from '../../parts/designs.ts';
 import { useLibrary } from '../../parts/library.ts';
 import PickOne from '../../parts/PickOne.vue';
@@ -25,7 +26,7 @@ import PlanForm from './PlanForm.vue';
 import DesignActs from './DesignActs.vue';
 import DesignLists from './DesignLists.vue';
 import SheetBasics from './SheetBasics.vue';
-import { useDesignActs } from './useDesignActs.ts';
+import { designKinds, useDesignActs } from './useDesignActs.ts';
 import StyleForm from './StyleForm.vue';
 import StyleList from './StyleList.vue';
 import { usePlanDraft, useSheetDraft } from './useSheet.ts';
@@ -92,8 +93,8 @@ const acts = useDesignActs(
   id,
   () => current.value.draft.value,
   (content) => {
-    if (kind.value === 'sheets') sheet.draft.value = content as StyleSheet;
-    else plan.draft.value = content as PagePlan;
+    if (kind.value === 'sheets') sheet.show(content as StyleSheet);
+    else plan.show(content as PagePlan);
   },
 );
 const { kept } = acts;
@@ -182,10 +183,6 @@ useUndoKeys(
   () => current.value.undo(),
   () => current.value.redo(),
 );
-onBeforeRouteLeave(() => current.value.flush());
-watch([kind, id], (_now, [before]) => (before === 'sheets' ? sheet : plan).flush(), {
-  flush: 'sync',
-});
 </script>
 
 <template>
@@ -211,6 +208,14 @@ watch([kind, id], (_now, [before]) => (before === 'sheets' ? sheet : plan).flush
       >
         {{ failure || acts.failure.value || current.failure.value || usesFailure }}
       </p>
+      <ConflictNotice
+        v-if="current.isConflict.value"
+        @mine="current.keepMine()"
+        @theirs="current.showTheirs()"
+      >
+        Somebody else saved this {{ designKinds[kind].one }} after you opened it. Yours is still on
+        the page.
+      </ConflictNotice>
       <DesignActs
         :acts="acts"
         :can-undo="current.canUndo.value"

@@ -9,88 +9,103 @@ import {
 import { useRefHistory } from '@vueuse/core';
 import { computed, ref, shallowRef, watch, type Ref } from 'vue';
 import { ApiError, messageOf } from '../../parts/api.ts';
+import { useAutosave } from '../../parts/autosave.ts';
 import { useDesigns } from '../../parts/designs.ts';
+import { useSafeLeaving } from '../../parts/safeLeaving.ts';
 import { usePlace } from '../../shell/place.ts';
 
 type Kept<Content> = { readonly id: string; readonly version: number; readonly content: Content };
 
-/** How long one rests before what was changed is saved, in milliseconds. */
-const rest = 500;
+/** Where one kind of designs is kept. */
+interface Keeping<Content> {
+  readonly find: (id: string) => Kept<Content> | undefined;
+  readonly save: (id: string, version: number, content: Content) => Promise<void>;
+}
 
 /**
  * One style sheet, page plan or site look that is being changed: seen at once, saved when one
  * rests, every change can be undone.
  */
-function useDraft<Content extends object>(
-  find: () => Kept<Content> | undefined,
-  save: (id: string, version: number, content: Content) => Promise<void>,
-  key: Ref<string>,
-) {
+function useDraft<Content extends object>(keeping: Keeping<Content>, id: Ref<string>) {
+  const designs = useDesigns();
   const place = usePlace();
   const draft = shallowRef<Content>();
   const failure = ref('');
+  /** Whether somebody else has saved it meanwhile. */
+  const isConflict = ref(false);
   const history = useRefHistory(draft, { capacity: 200 });
-  let timer: ReturnType<typeof setTimeout> | undefined;
-  let saving: Promise<void> = Promise.resolve();
+  const autosave = useAutosave<Content>({
+    async save(of, content) {
+      const kept = keeping.find(of);
+      // What was removed meanwhile stays removed.
+      if (kept) await keeping.save(of, kept.version, content);
+      failure.value = '';
+    },
+    failed(_of, error) {
+      isConflict.value = error instanceof ApiError && error.status === 409;
+      failure.value = isConflict.value ? '' : messageOf(error);
+      return !isConflict.value;
+    },
+  });
+  useSafeLeaving(autosave.isSafe, autosave.flush);
 
   watch(
-    [key, () => find()?.id],
+    [id, () => keeping.find(id.value)?.id],
     () => {
-      draft.value = find()?.content;
+      draft.value = keeping.find(id.value)?.content;
       history.clear();
       failure.value = '';
+      isConflict.value = false;
       place.saved = '';
     },
     { immediate: true },
   );
-  async function put(id: string, content: Content): Promise<void> {
-    const kept = find();
-    if (kept?.id !== id || kept.content === content) return;
-    try {
-      await save(id, kept.version, content);
-      failure.value = '';
-      place.saved = 'Saved';
-    } catch (error) {
-      failure.value =
-        error instanceof ApiError && error.status === 409
-          ? 'Somebody else has changed it meanwhile. Your changes are still here; load the ' +
-            'page again to see theirs.'
-          : messageOf(error);
-      place.saved = 'Not saved';
-    }
-  }
-  /** Saves what was not saved yet. */
-  function flush(): Promise<void> {
-    clearTimeout(timer);
-    const [id, content] = [find()?.id, draft.value];
-    if (id !== undefined && content) saving = saving.then(() => put(id, content));
-    return saving;
-  }
-  function later(): void {
-    place.saved = 'Saving …';
-    clearTimeout(timer);
-    timer = setTimeout(() => void flush(), rest);
+  const words = { saved: 'Saved', changed: 'Saving …', saving: 'Saving …', failed: 'Not saved' };
+  watch(autosave.state, (state) => (place.saved = words[state]));
+
+  function save(): void {
+    if (draft.value) autosave.change(id.value, draft.value);
   }
   function change(act: (content: Content) => Content): void {
     if (!draft.value) return;
     draft.value = act(draft.value);
-    later();
+    save();
   }
   function undo(): void {
     history.undo();
-    later();
+    save();
   }
   function redo(): void {
     history.redo();
-    later();
+    save();
+  }
+  /** Saves what is on the page over what the other person saved. */
+  async function keepMine(): Promise<void> {
+    await designs.load();
+    isConflict.value = false;
+    await autosave.flush();
+  }
+  /** Shows what is stored; what was on the page can be had back by undoing. */
+  function show(content: Content): void {
+    autosave.letGo(id.value);
+    isConflict.value = false;
+    draft.value = content;
+  }
+  async function showTheirs(): Promise<void> {
+    await designs.load();
+    const kept = keeping.find(id.value);
+    if (kept) show(kept.content);
   }
   return {
     draft,
     failure,
+    isConflict,
+    keepMine,
+    showTheirs,
+    show,
     change,
     undo,
     redo,
-    flush,
     canUndo: history.canUndo,
     canRedo: history.canRedo,
   };
@@ -99,8 +114,10 @@ function useDraft<Content extends object>(
 export function useSheetDraft(id: Ref<string>) {
   const designs = useDesigns();
   const made = useDraft<StyleSheet>(
-    () => designs.list.sheets.find((one) => one.id === id.value),
-    designs.saveSheet,
+    {
+      find: (of) => designs.list.sheets.find((one) => one.id === of),
+      save: designs.saveSheet,
+    },
     id,
   );
   return {
@@ -111,8 +128,10 @@ export function useSheetDraft(id: Ref<string>) {
 export function usePlanDraft(id: Ref<string>) {
   const designs = useDesigns();
   const made = useDraft<PagePlan>(
-    () => designs.list.plans.find((one) => one.id === id.value),
-    designs.savePlan,
+    {
+      find: (of) => designs.list.plans.find((one) => one.id === of),
+      save: designs.savePlan,
+    },
     id,
   );
   return {
@@ -123,8 +142,10 @@ export function usePlanDraft(id: Ref<string>) {
 export function useLookDraft(id: Ref<string>) {
   const designs = useDesigns();
   const made = useDraft<SiteLook>(
-    () => designs.list.looks.find((one) => one.id === id.value),
-    designs.saveLook,
+    {
+      find: (of) => designs.list.looks.find((one) => one.id === of),
+      save: designs.saveLook,
+    },
     id,
   );
   return {

@@ -18,7 +18,7 @@ import { usePlace } from '../../shell/place.ts';
 import OpenElements from '../write/OpenElements.vue';
 import SheetBench from '../write/SheetBench.vue';
 import { usePageKeys } from '../write/usePageKeys.ts';
-import { useSafeLeaving } from '../write/useSafeLeaving.ts';
+import { useSafeLeaving } from '../../parts/safeLeaving.ts';
 import type { TopicSheet } from '../write/useTopicSheet.ts';
 import SheetSlot from './SheetSlot.vue';
 import { useWholeMap } from './useWholeMap.ts';

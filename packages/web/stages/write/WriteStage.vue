@@ -23,7 +23,7 @@ import SheetBench from './SheetBench.vue';
 import TopicList from './TopicList.vue';
 import TopicPage from './TopicPage.vue';
 import { usePageKeys } from './usePageKeys.ts';
-import { useSafeLeaving } from './useSafeLeaving.ts';
+import { useSafeLeaving } from '../../parts/safeLeaving.ts';
 import { useSource } from './useSource.ts';
 import { useTopicSheet } from './useTopicSheet.ts';
 

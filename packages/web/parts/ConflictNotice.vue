@@ -1,17 +1,11 @@
 <script setup lang="ts">
-import type { Item } from '@ukiyo/contracts';
-
-/** Shown when somebody else saved what is open here: both texts are safe until one is chosen. */
-const { conflict } = defineProps<{ conflict: Item | undefined }>();
+/** Somebody else saved what is open here; both are safe until one is chosen. */
 const emit = defineEmits<{ mine: []; theirs: [] }>();
 </script>
 
 <template>
-  <div v-if="conflict" class="conflict" role="alert">
-    <span>
-      {{ conflict.updatedBy }} saved this {{ conflict.kind }} after you opened it. Yours is still on
-      the page.
-    </span>
+  <div class="conflict" role="alert">
+    <span><slot /></span>
     <n-button size="small" type="primary" @click="emit('mine')">Save mine over it</n-button>
     <n-button size="small" @click="emit('theirs')">Show theirs</n-button>
   </div>

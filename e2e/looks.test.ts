@@ -1,0 +1,57 @@
+import type { Designs } from '@ukiyo/contracts';
+import { expect, test, type Page } from '@playwright/test';
+import { shippedLooks } from '../packages/core/styles/index.ts';
+import { projectOf } from './pages.ts';
+import { signIn } from './people.ts';
+import { stockOf } from './stock.ts';
+
+const captions = async (page: Page): Promise<Record<string, string>> => {
+  const answer = await page.request.get(`${await projectOf(page)}/designs`);
+  const { looks } = (await answer.json()) as Designs;
+  return Object.fromEntries(looks.map(({ id, content }) => [id, content.caption]));
+};
+
+test('a look is saved under its own name; one that two people change is nobody’s loss', async ({
+  page,
+}) => {
+  await signIn(page, 'teo', '/library');
+  const { base } = await stockOf(page);
+  const headers = { origin: new URL(page.url()).origin };
+  const put = async (id: string, version: number, caption: string): Promise<void> => {
+    const content = { ...shippedLooks['slipway']!, name: `Look ${id}`, caption };
+    const answer = await page.request.put(`${base}/designs/looks/${id}`, {
+      headers,
+      data: { version, content },
+    });
+    expect(answer.status()).toBe(200);
+  };
+  await put('ebb', 0, 'low');
+  await put('flow', 0, 'high');
+  await page.goto('/looks/ebb');
+  const caption = page.getByLabel('Words beside the name');
+  await expect(caption).toHaveValue('low');
+
+  // On to another one before the first is saved.
+  await caption.fill('lower');
+  await caption.press('Enter');
+  await page.getByRole('link', { name: 'Look flow' }).click();
+  await expect(caption).toHaveValue('high');
+  await expect.poll(() => captions(page)).toMatchObject({ ebb: 'lower', flow: 'high' });
+
+  // Somebody else saves it meanwhile: both are there until one is chosen.
+  await put('flow', 1, 'theirs');
+  await caption.fill('mine');
+  await caption.press('Enter');
+  const notice = page.getByRole('alert');
+  await expect(notice).toContainText('Somebody else saved this site look after you opened it.');
+  await notice.getByRole('button', { name: 'Show theirs' }).click();
+  await expect(caption).toHaveValue('theirs');
+  await put('flow', 2, 'theirs again');
+  await page.getByRole('button', { name: 'Undo', exact: true }).click();
+  await expect(caption).toHaveValue('mine');
+  await notice.getByRole('button', { name: 'Save mine over it' }).click();
+  await expect(notice).toBeHidden();
+  await expect.poll(() => captions(page)).toMatchObject({ flow: 'mine' });
+  for (const id of ['ebb', 'flow'])
+    await page.request.delete(`${base}/designs/looks/${id}`, { headers });
+});

@@ -1,0 +1,34 @@
+import { until, useEventListener } from '@vueuse/core';
+import { useMessage } from 'naive-ui';
+import type { Ref } from 'vue';
+import { onBeforeRouteLeave, onBeforeRouteUpdate } from 'vue-router';
+
+/** What saves itself is waited for this long, in milliseconds. */
+const longestWait = 3000;
+async function waitFor(isSafe: Ref<boolean>): Promise<boolean> {
+  await until(isSafe).toBe(true, { timeout: longestWait });
+  return isSafe.value;
+}
+
+/**
+ * Nobody leaves what is not safe: what can be saved is saved first, and otherwise it stays open.
+ * @param isSafe whether everything is saved
+ * @param makeSafe saves what is not, and tells whether everything is saved then; without it, what
+ * saves itself is waited for
+ */
+export function useSafeLeaving(
+  isSafe: Ref<boolean>,
+  makeSafe: () => Promise<boolean> = () => waitFor(isSafe),
+): void {
+  const message = useMessage();
+  async function leave(): Promise<boolean> {
+    if (isSafe.value || (await makeSafe())) return true;
+    message.warning('This is not saved yet, so it stays open.');
+    return false;
+  }
+  onBeforeRouteUpdate(leave);
+  onBeforeRouteLeave(leave);
+  useEventListener(window, 'beforeunload', (event) => {
+    if (!isSafe.value) event.preventDefault();
+  });
+}
