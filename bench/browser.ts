@@ -2,7 +2,7 @@
 import { toEditor } from '@ukiyo/core/editing';
 import { readItem } from '@ukiyo/core/library';
 import { chromium } from '@playwright/test';
-import start from '../e2e/server.ts';
+import { freshGround, serveDemo } from '../e2e/serving.ts';
 import { median, report } from './measure.ts';
 import { syntheticLibrary } from './synthetic.ts';
 
@@ -15,7 +15,7 @@ report(
   'ms',
 );
 
-const stop = await start();
+const { stop } = await serveDemo(await freshGround('bench'), 4780);
 const browser = await chromium.launch({
   executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
   args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],

@@ -1,12 +1,12 @@
 /** Writing in long topics, and by many at once, in Chromium: `npm run bench -- editor`. */
 import { chromium, type Page } from '@playwright/test';
 import { Robot } from '../e2e/robot.ts';
-import start from '../e2e/server.ts';
+import { freshGround, serveDemo } from '../e2e/serving.ts';
 import { report } from './measure.ts';
 import { longTopic } from './synthetic.ts';
 
 const origin = 'http://127.0.0.1:4780';
-const stop = await start();
+const { stop } = await serveDemo(await freshGround('bench'), 4780);
 const browser = await chromium.launch({
   executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
   args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],

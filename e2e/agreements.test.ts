@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test.ts';
 import type { Agreements } from '@ukiyo/contracts';
 import { choose, clickInto, isSaved, newTopic, projectOf, stored } from './pages.ts';
 import { signIn } from './people.ts';

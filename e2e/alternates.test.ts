@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test.ts';
 import { faults } from './faults.ts';
 import { clickInto, isSaved, moveCaret, newTopic, pageRests, projectOf, stored } from './pages.ts';
 import { signIn } from './people.ts';

@@ -1,5 +1,5 @@
 import { join } from 'node:path';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test.ts';
 import { compose, withChangeBars } from '@ukiyo/core/compose';
 import { textLibrary } from '@ukiyo/core/library';
 import { shippedLooks } from '@ukiyo/core/styles';

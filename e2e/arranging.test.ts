@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test.ts';
 import { faults } from './faults.ts';
 import { isSaved, newTopic, stored } from './pages.ts';
 import { signIn } from './people.ts';
@@ -77,6 +77,8 @@ test('an entry gets a title with a variable, skips an output, and appears once p
   await panel.getByRole('textbox', { name: 'Title here' }).click();
   await page.keyboard.type('Alarms of the %%product');
   await page.keyboard.press('Enter');
+  const title = panel.getByRole('textbox', { name: 'Title here' });
+  await expect(title).toHaveText('Alarms of the product');
   await page.keyboard.press('Enter');
   await expect(texts(page).first()).toHaveText('Alarms of the Tern');
   await panel.getByLabel('in help sites').uncheck();
@@ -108,6 +110,9 @@ test('a map has a title with a variable, readers, key scopes and a set of variab
   await page.keyboard.press('End');
   await page.keyboard.type(', of the %%product');
   await page.keyboard.press('Enter');
+  await expect(about.getByRole('textbox', { name: 'Title of the map' })).toHaveText(
+    'About itself, of the product',
+  );
   await about.getByRole('button', { name: 'Keep the title' }).click();
   await about.getByRole('button', { name: 'Only for …' }).click();
   await page.getByRole('combobox', { name: 'The whole map: only for' }).fill('operator');

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test.ts';
 import { faults } from './faults.ts';
 import { choose, clickInto, isSaved, moveCaret, newTopic, projectOf, stored } from './pages.ts';
 import { signIn } from './people.ts';

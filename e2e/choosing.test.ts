@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test.ts';
 import { compose, type Composition } from '@ukiyo/core/compose';
 import { combineLenses, lensOfChosen, type ValuesByFacet } from '@ukiyo/core/facets';
 import { textLibrary } from '@ukiyo/core/library';

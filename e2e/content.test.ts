@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test.ts';
 import { choose, clickInto, isSaved, moveCaret, newTopic, stored } from './pages.ts';
 import { signIn } from './people.ts';
 import { xml } from './xml.ts';

@@ -1,4 +1,4 @@
-import { expect, test, type Locator } from '@playwright/test';
+import { expect, test, type Locator } from './test.ts';
 import { choose, clickInto, isSaved, moveCaret, newTopic, stored } from './pages.ts';
 import { signIn } from './people.ts';
 

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test.ts';
 import { faults } from './faults.ts';
 
 test('what looks for faults finds them, where it looks', async ({ page }) => {

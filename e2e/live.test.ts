@@ -1,4 +1,4 @@
-import { expect, test, type Browser, type Page } from '@playwright/test';
+import { expect, test, type Browser, type Page } from './test.ts';
 import { clickInto, isSaved, newTopic, projectOf, stored } from './pages.ts';
 import { signIn } from './people.ts';
 import { stockOf } from './stock.ts';

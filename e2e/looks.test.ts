@@ -1,5 +1,5 @@
 import type { Designs } from '@ukiyo/contracts';
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test.ts';
 import { shippedLooks } from '../packages/core/styles/index.ts';
 import { projectOf } from './pages.ts';
 import { signIn } from './people.ts';

@@ -9,7 +9,7 @@ import {
 } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { dirname, join } from 'node:path';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test.ts';
 
 const root = join(import.meta.dirname, '..');
 

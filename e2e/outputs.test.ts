@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test.ts';
 import { signIn } from './people.ts';
 import { stockOf } from './stock.ts';
 

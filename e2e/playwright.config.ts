@@ -1,10 +1,8 @@
 import { defineConfig } from '@playwright/test';
 
-const port = 4780;
-
 /**
- * One server with the demo library for all files; each file leaves the parts that others look at as
- * they were.
+ * Each worker has a server of its own with the demo library (`test.ts`); the files that it runs one
+ * after the other leave the parts that others look at as they were.
  */
 export default defineConfig({
   testDir: '.',
@@ -18,9 +16,8 @@ export default defineConfig({
     ['json', { outputFile: process.env['PLAYWRIGHT_JSON_OUTPUT_NAME'] ?? 'test-results/e2e.json' }],
   ],
   outputDir: '../test-results',
-  globalSetup: './server.ts',
+  globalSetup: './seed.ts',
   use: {
-    baseURL: `http://127.0.0.1:${port}`,
     viewport: { width: 1280, height: 800 },
     screenshot: 'only-on-failure',
     launchOptions: {
@@ -36,4 +33,3 @@ export default defineConfig({
     },
   },
 });
-export { port };

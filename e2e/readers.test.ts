@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test.ts';
 import { signIn } from './people.ts';
 
 test('an edition is checked for every reader, and what is found leads to its place', async ({

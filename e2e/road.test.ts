@@ -2,7 +2,7 @@ import { execFileSync } from 'node:child_process';
 import { writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { tmpdir } from 'node:os';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test.ts';
 import { clickInto, stored } from './pages.ts';
 import { signIn } from './people.ts';
 

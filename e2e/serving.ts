@@ -1,4 +1,5 @@
 import { fork, type ChildProcess } from 'node:child_process';
+import { cp, rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import pg from 'pg';
 
@@ -10,16 +11,50 @@ export interface Ground {
   readonly dataFolder: string;
 }
 
-/** A new, empty database of that name in the cluster that the command has started. */
-export async function freshGround(name: string): Promise<Ground> {
+function groundOf(name: string): Ground & { readonly name: string; readonly cluster: string } {
   if (base === undefined || data === undefined)
     throw new Error('Run this through npm test or npm run bench, which start the database.');
-  const admin = new pg.Client({ connectionString: base });
+  return {
+    name,
+    cluster: base,
+    databaseUrl: base.replace(/\/[^/]*$/u, `/${name}`),
+    dataFolder: join(data, name),
+  };
+}
+async function administer(cluster: string, ...statements: string[]): Promise<void> {
+  const admin = new pg.Client({ connectionString: cluster });
   await admin.connect();
-  await admin.query(`DROP DATABASE IF EXISTS ${name}`);
-  await admin.query(`CREATE DATABASE ${name}`);
+  for (const statement of statements) await admin.query(statement);
   await admin.end();
-  return { databaseUrl: base.replace(/\/[^/]*$/u, `/${name}`), dataFolder: join(data, name) };
+}
+
+/** A new, empty database of that name in the cluster that the command has started. */
+export async function freshGround(name: string): Promise<Ground> {
+  const { cluster, ...ground } = groundOf(name);
+  await administer(cluster, `DROP DATABASE IF EXISTS ${name}`, `CREATE DATABASE ${name}`);
+  await rm(ground.dataFolder, { recursive: true, force: true });
+  return ground;
+}
+
+/** The ground with the demo library, of which each worker gets a copy. */
+const seed = 'demo';
+
+/** Makes the ground that others are copied from: the demo library, read and checked. */
+export async function seedGround(): Promise<void> {
+  const { stop } = await serveDemo(await freshGround(seed), 4780);
+  await stop();
+}
+/** A copy of the ground with the demo library. @see seedGround */
+export async function copiedGround(name: string): Promise<Ground> {
+  const { cluster, ...ground } = groundOf(name);
+  await administer(
+    cluster,
+    `DROP DATABASE IF EXISTS ${name}`,
+    `CREATE DATABASE ${name} TEMPLATE ${seed}`,
+  );
+  await rm(ground.dataFolder, { recursive: true, force: true });
+  await cp(groundOf(seed).dataFolder, ground.dataFolder, { recursive: true });
+  return ground;
 }
 
 export interface Served {
@@ -61,3 +96,10 @@ export async function serve(
   };
   return { process: server, account, stop };
 }
+
+/** Starts the built server with the built interface; an empty database gets the demo library. */
+export const serveDemo = (ground: Ground, port: number): Promise<Served> =>
+  serve(ground, port, {
+    WEB_FOLDER: join(process.cwd(), 'packages/web/dist'),
+    DEMO_FOLDER: join(process.cwd(), 'demo'),
+  });

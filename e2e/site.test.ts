@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test.ts';
 import { compose } from '@ukiyo/core/compose';
 import { textLibrary } from '@ukiyo/core/library';
 import { shippedSheets, type StyleSheet } from '@ukiyo/core/styles';

@@ -1,6 +1,6 @@
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { dirname, join } from 'node:path';
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test.ts';
 import { faults } from './faults.ts';
 import { clickInto, isSaved, moveCaret } from './pages.ts';
 import { signIn } from './people.ts';

@@ -1,4 +1,4 @@
-import { expect, test, type Page } from '@playwright/test';
+import { expect, test, type Page } from './test.ts';
 import type { Designs } from '@ukiyo/contracts';
 import { faults } from './faults.ts';
 import { clickInto, moveCaret, projectOf } from './pages.ts';

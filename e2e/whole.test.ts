@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test.ts';
 import { isSaved, moveCaret } from './pages.ts';
 import { signIn } from './people.ts';
 

@@ -21,6 +21,7 @@ import { messageOf } from '../../parts/api.ts';
 import { useLibrary } from '../../parts/library.ts';
 import PickOne from '../../parts/PickOne.vue';
 import { useSession } from '../../parts/session.ts';
+import { useVariables } from '../../parts/variables.ts';
 import { usePlace } from '../../shell/place.ts';
 import ConflictNotice from '../../parts/ConflictNotice.vue';
 import ContentsPanel from './ContentsPanel.vue';
@@ -37,6 +38,7 @@ import { useEntries } from './useEntries.ts';
 import { useMap } from './useMap.ts';
 
 const library = useLibrary();
+const variables = useVariables();
 const session = useSession();
 const place = usePlace();
 const route = useRoute();
@@ -83,7 +85,7 @@ async function open(): Promise<void> {
 }
 onMounted(async () => {
   place.clear();
-  await Promise.all([library.ensure(), contents.loadEditions()]);
+  await Promise.all([library.ensure(), variables.ensure(), contents.loadEditions()]);
   await open();
 });
 watch(id, open);
