@@ -6,15 +6,20 @@ import { clickInto, isSaved, moveCaret } from './pages.ts';
 import { signIn } from './people.ts';
 import { stockOf } from './stock.ts';
 
-const outside = join(process.env['TEST_DATA']!, 'e2e/sources');
-const put = (path: string, text: string): void => {
-  mkdirSync(dirname(join(outside, path)), { recursive: true });
-  writeFileSync(join(outside, path), text);
-};
+/** Writes files into the folder whose folders can be linked. */
+const writing =
+  (dataFolder: string) =>
+  (path: string, text: string): void => {
+    const file = join(dataFolder, 'sources', path);
+    mkdirSync(dirname(file), { recursive: true });
+    writeFileSync(file, text);
+  };
 
 test('a linked folder is read again before a build, and never overwrites work done here', async ({
   page,
+  site,
 }) => {
+  const put = writing(site.dataFolder);
   put(
     'tide-tables/spring.md',
     '# Spring tides\n\nThey come twice a month. See [neap tides](neap.md).\n',

@@ -127,7 +127,7 @@ test('a problem of a build leads to its place', async ({ page }) => {
   await page.getByRole('link', { name: 'New edition' }).click();
   await page.getByLabel('Name').fill('Leaky site');
   await page.getByLabel('Map', { exact: true }).fill('Leaky map');
-  await page.keyboard.press('Enter');
+  await page.locator('.n-base-select-option--pending', { hasText: 'Leaky map' }).click();
   await page.getByRole('button', { name: 'Save edition' }).click();
   await page.getByRole('button', { name: 'Build', exact: true }).click();
   const impression = page.getByRole('article').first();

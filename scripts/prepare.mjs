@@ -7,6 +7,7 @@ import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { dirname, join, relative } from 'node:path';
 import { fileURLToPath } from 'node:url';
+import { programNotices } from './notices.mjs';
 
 export const root = dirname(dirname(fileURLToPath(import.meta.url)));
 const marks = join(root, '.data', 'built');
@@ -77,8 +78,13 @@ export async function ensureBuilt({ web = true, server = true } = {}) {
   const jobs = [
     whenStale(
       'building the scripts of help sites',
-      ['packages/press/site/client', 'packages/press/shared', 'package-lock.json'],
-      'packages/press/site/built/search.js',
+      [
+        'packages/press/site/client',
+        'packages/press/shared',
+        'packages/press/package.json',
+        'package-lock.json',
+      ],
+      'packages/press/site/built/notices.txt',
       async () => {
         await run(process.execPath, [
           '-e',
@@ -103,15 +109,17 @@ export async function ensureBuilt({ web = true, server = true } = {}) {
         'building the interface',
         [...shared, 'packages/web'],
         'packages/web/dist/index.html',
-        () =>
-          run(bin('vite'), [
+        async () => {
+          await run(bin('vite'), [
             'build',
             'packages/web',
             '--config',
             'packages/web/vite.config.ts',
             '--logLevel',
             'warn',
-          ]),
+          ]);
+          writeFileSync(join(root, 'packages/web/dist/notices.txt'), programNotices());
+        },
       ),
     );
   await Promise.all(jobs);

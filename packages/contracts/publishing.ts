@@ -320,7 +320,11 @@ export const LiveEvent = z.discriminatedUnion('kind', [
     progress: Progress,
   }),
   z.object({ kind: z.literal('impression-gone'), id: z.uuid() }),
+  /** A topic or map is new, or has another text. */
   z.object({ kind: z.literal('item'), id: z.string(), version: z.number().int() }),
+  z.object({ kind: z.literal('item-gone'), id: z.string() }),
+  /** So many are new or other that they are not told one by one. */
+  z.object({ kind: z.literal('many-items') }),
 ]);
 export type LiveEvent = z.infer<typeof LiveEvent>;
 

@@ -9,7 +9,7 @@ import { readPackage } from '@ukiyo/intake';
 import { unzipSync } from 'fflate';
 import { kindOf } from '@ukiyo/core/problems';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { settleImage } from './media/image.ts';
+import { sanitiseImage } from './media/image.ts';
 import { composeEdition, newBuildCache } from './jobs/composing.ts';
 import { folderInto, whyNotWritten } from './jobs/folders.ts';
 import { startTestServer, type TestServer } from './testing.ts';
@@ -84,7 +84,7 @@ describe('editions of every kind', () => {
       name: 'For partners',
       logo: { asset: 'partner-mark', height: 40 },
     };
-    const mark = settleImage(
+    const mark = sanitiseImage(
       Buffer.from(
         '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 4 4">' +
           '<rect width="4" height="4"/></svg>',

@@ -15,6 +15,7 @@ import type {
 import { problemKey } from '@ukiyo/core/problems';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { createBuilder } from './jobs/builder.ts';
+import { notify } from './data/notifying.ts';
 import { startTestServer, type TestServer } from './testing.ts';
 
 let server: TestServer;
@@ -255,18 +256,62 @@ describe('publishing', () => {
     expect((await revisions('set-the-clock'))[0]).toBe('Mine');
   });
 
+  it('tells of every text that is made, changed and removed, once it is', async () => {
+    const heard: LiveEvent[] = [];
+    const hear = (event: LiveEvent): void => void heard.push(event);
+    server.queue.events.on('live', hear);
+    const made = await server.ask('writer', 'POST', '~/items', { type: 'concept', title: 'Told' });
+    const { id, version, text } = made.json<Item>();
+    const change = { version, text: text.replace('Told', 'Told twice'), note: '' };
+    expect((await server.ask('writer', 'PUT', `~/items/${id}`, change)).statusCode).toBe(200);
+    await server.ask('writer', 'DELETE', `~/items/${id}`);
+    await until(
+      async () => heard,
+      (events) => events.some(({ kind }) => kind === 'item-gone'),
+    );
+    expect(heard.filter((event) => 'id' in event && event.id === id)).toEqual([
+      { kind: 'item', id, version: 1 },
+      { kind: 'item', id, version: 2 },
+      { kind: 'item-gone', id },
+    ]);
+
+    // What is taken back is not told; many at once are told as one.
+    const rows = Array.from({ length: 101 }, (_, index) => ({
+      id: `many-${index}`,
+      kind: 'topic' as const,
+      folder: 'many',
+      name: `many-${index}.dita`,
+      text: `<concept id="many-${index}"><title>Of many</title></concept>`,
+    }));
+    const { database, items } = server.services;
+    const make = (count: number, failure?: Error): Promise<void> =>
+      database.sequelize.transaction(async (transaction) => {
+        await items.createAll(server.project, rows.slice(0, count), 'Noor Vale', transaction);
+        if (failure) throw failure;
+      });
+    heard.length = 0;
+    await expect(make(1, new Error('taken back'))).rejects.toThrow('taken back');
+    await make(101);
+    await until(
+      async () => heard,
+      (events) => events.length > 0,
+    );
+    expect(heard).toEqual([{ kind: 'many-items' }]);
+    server.queue.events.off('live', hear);
+    for (const { id: gone } of rows) await items.remove(server.project, gone);
+  });
+
   it('tells only the people of the project', async () => {
     const address = await server.app.listen({ port: 0, host: '127.0.0.1' });
     const answer = await fetch(`${address}/api/projects/${server.project}/events`, {
       headers: { cookie: await server.cookieOf('reader') },
     });
     const reader = answer.body!.pipeThrough(new TextDecoderStream()).getReader();
-    await server.queue.announce('00000000-0000-4000-8000-000000000000', {
-      kind: 'item',
-      id: 'elsewhere',
-      version: 1,
-    });
-    await server.queue.announce(server.project, { kind: 'item', id: 'here', version: 2 });
+    const { sequelize } = server.services.database;
+    const tell = (project: string, id: string): Promise<void> =>
+      notify(sequelize, project, [{ kind: 'item', id, version: 1 }]);
+    await tell('00000000-0000-4000-8000-000000000000', 'elsewhere');
+    await tell(server.project, 'here');
     let heard = '';
     while (!heard.includes('"here"')) heard += (await reader.read()).value ?? '';
     expect(heard).not.toContain('elsewhere');

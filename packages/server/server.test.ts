@@ -17,7 +17,7 @@ import {
 } from '@ukiyo/contracts';
 import { strToU8, zipSync } from 'fflate';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { settleImage } from './media/image.ts';
+import { sanitiseImage } from './media/image.ts';
 import { startTestServer, type TestServer } from './testing.ts';
 
 /** An id that nothing has. */
@@ -1086,8 +1086,8 @@ describe('packages', () => {
 
 describe('images', () => {
   const type = (bytes: Buffer, claimed = 'application/octet-stream'): string => {
-    const settled = settleImage(bytes, claimed);
-    return 'refusal' in settled ? 'refused' : settled.mediaType;
+    const sanitised = sanitiseImage(bytes, claimed);
+    return 'refusal' in sanitised ? 'refused' : sanitised.mediaType;
   };
   it('are what their first bytes say', () => {
     const png = Buffer.from(
@@ -1095,7 +1095,7 @@ describe('images', () => {
         'AAAAAElFTkSuQmCC',
       'base64',
     );
-    expect(settleImage(png, 'text/html')).toMatchObject({
+    expect(sanitiseImage(png, 'text/html')).toMatchObject({
       mediaType: 'image/png',
       width: 3,
       height: 2,
@@ -1119,13 +1119,13 @@ describe('images', () => {
       '<image href="data:image/svg+xml;base64,AAAA"/><foreignObject><iframe/></foreignObject>' +
       '<rect style="fill:url(https://evil.example)" fill="url(#ok)" onclick="x()"/>' +
       '<animate attributeName="href" to="javascript:x()"/></svg>';
-    const settled = settleImage(Buffer.from(hostile), 'image/svg+xml');
-    if ('refusal' in settled) throw new Error(settled.refusal);
-    const text = Buffer.from(settled.bytes).toString();
+    const sanitised = sanitiseImage(Buffer.from(hostile), 'image/svg+xml');
+    if ('refusal' in sanitised) throw new Error(sanitised.refusal);
+    const text = Buffer.from(sanitised.bytes).toString();
     expect(text).not.toMatch(/script|onload|onclick|evil|foreignObject|iframe|animate|<a[ >]/u);
     expect(text).toContain('.a{fill:red}');
     expect(text).toContain('<use href="#ok"/>');
     expect(text).toContain('fill="url(#ok)"');
-    expect(settled).toMatchObject({ width: 20, height: 10 });
+    expect(sanitised).toMatchObject({ width: 20, height: 10 });
   });
 });

@@ -288,7 +288,7 @@ describe('an order that needs more memory than its process has', () => {
     const child = warmChild<object>('textChild', 1e12, 32);
     const paragraphs = '<p>tide</p>'.repeat(90_000);
     const source = `<concept id="x"><title>T</title><conbody>${paragraphs}</conbody></concept>`;
-    const order = { kind: 'text', unsettled: { id: 'x', kind: 'topic', source, agreed: {} } };
+    const order = { kind: 'text', submitted: { id: 'x', kind: 'topic', source, agreed: {} } };
     const error: unknown = await child.ask(order).catch((reason: unknown) => reason);
     child.close();
     expect(error).toBeInstanceOf(OutOfMemory);

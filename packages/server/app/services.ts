@@ -24,8 +24,8 @@ import { sourceStore, type SourceStore } from '../data/sources.ts';
 import { useStore, type UseStore } from '../data/uses.ts';
 import { variableStore, type VariableStore } from '../data/variables.ts';
 import { libraryPackages, type LibraryPackages } from '../data/packages.ts';
-import { settleText } from '../data/settling.ts';
-import { settleImage } from '../media/image.ts';
+import { prepareText } from '../data/preparing.ts';
+import { sanitiseImage } from '../media/image.ts';
 import { imageStoring, type ImageStoring } from '../media/storing.ts';
 import { drafting, type Drafting } from '../live/drafting.ts';
 import type { Threads } from '../threads/pool.ts';
@@ -85,7 +85,7 @@ export interface ServiceOptions {
 
 export function makeServices(
   settings: Settings,
-  { connections, threads = { settleText, settleImage, drafting } }: ServiceOptions = {},
+  { connections, threads = { prepareText, sanitiseImage, drafting } }: ServiceOptions = {},
 ): Services {
   const { databaseUrl, dataFolder } = settings;
   const database = openDatabase(databaseUrl, connections);
@@ -98,7 +98,7 @@ export function makeServices(
     facets: (await facets.read(project, transaction)).facets,
     rules: (await agreements.read(project, transaction)).rules,
   });
-  const items = itemStore(database, agreedIn, threads.settleText);
+  const items = itemStore(database, agreedIn, threads.prepareText);
   const assets = assetStore(database);
   const live = liveLog(database, items);
   const rewrite = textRewriting(database, items, live);
@@ -111,7 +111,7 @@ export function makeServices(
     settings,
     database,
     blobs,
-    storeImage: imageStoring(blobs, threads.settleImage),
+    storeImage: imageStoring(blobs, threads.sanitiseImage),
     people: persons,
     sessions,
     tokens,

@@ -23,7 +23,6 @@ interface Events {
 /** What happens, in every process of this database (PostgreSQL, LISTEN and NOTIFY). */
 export interface Bus {
   readonly events: EventEmitter<Events>;
-  announce(project: string, event: LiveEvent): Promise<void>;
   cancel(impression: string): Promise<void>;
   close(): Promise<void>;
 }
@@ -94,14 +93,12 @@ export async function openBus(
   }
   await connect();
 
-  const notify = async (channel: (typeof channels)[number], payload: string): Promise<void> =>
-    void (await sequelize.query('SELECT pg_notify(:channel, :payload)', {
-      replacements: { channel, payload },
-    }));
   return {
     events,
-    announce: (project, event) => notify('ukiyo_live', JSON.stringify({ project, event })),
-    cancel: (impression) => notify('ukiyo_cancel', impression),
+    cancel: async (impression) =>
+      void (await sequelize.query("SELECT pg_notify('ukiyo_cancel', :impression)", {
+        replacements: { impression },
+      })),
     async close() {
       isClosed = true;
       await listener.end();

@@ -3,8 +3,9 @@ import type { Edition, EditionInput, Impression, Lens, Progress, Seal } from '@u
 import { Op, QueryTypes, type Transaction } from 'sequelize';
 import type { Database } from './database.ts';
 import type { EditionRow, ImpressionRow, LensRow } from './models.ts';
+import { notify } from './notifying.ts';
 
-interface NewImpression {
+export interface NewImpression {
   /** The impression from whose inputs it is built, instead of what is stored now. */
   readonly again?: string;
   /** Instead of that of the edition. */
@@ -68,7 +69,7 @@ export interface EditionStore {
   /** Ends an impression that waits or runs; false when it has ended already. */
   endImpression(id: string, change: Partial<ImpressionRow>): Promise<boolean>;
   /** Marks builds whose worker is gone as interrupted, and says which. */
-  markInterrupted(olderThan: Date): Promise<{ id: string; project: string }[]>;
+  markInterrupted(olderThan: Date): Promise<string[]>;
 }
 
 const mostListed = 200;
@@ -133,6 +134,15 @@ export function editionStore({ sequelize, models }: Database): EditionStore {
   const { lenses, editions, impressions } = models;
   const editionRow = async (project: string, id: string): Promise<EditionRow | undefined> =>
     (await editions.findOne({ where: { projectId: project, id } }))?.get();
+  /** Tells everybody how an impression stands. */
+  async function tell(id: string, transaction?: Transaction): Promise<void> {
+    const row = (
+      await impressions.findOne({ where: { id }, ...(transaction ? { transaction } : {}) })
+    )?.get();
+    if (!row) return;
+    const { projectId, state, progress } = row;
+    await notify(sequelize, projectId, [{ kind: 'impression', id, state, progress }], transaction);
+  }
   const store: EditionStore = {
     lenses: async (project) =>
       (await lenses.findAll({ where: { projectId: project }, order: [['name', 'ASC']] })).map(
@@ -277,13 +287,17 @@ export function editionStore({ sequelize, models }: Database): EditionStore {
           },
           { transaction },
         );
+        await tell(id, transaction);
       });
       const made = await store.impression(project, id);
       if (!made) throw new Error('The impression that was just made is not there');
       return made;
     },
-    nameImpression: async (project, id, name) =>
-      (await impressions.update({ name }, { where: { projectId: project, id } }))[0] > 0,
+    async nameImpression(project, id, name) {
+      const [count] = await impressions.update({ name }, { where: { projectId: project, id } });
+      await tell(id);
+      return count > 0;
+    },
     noteOnImpression: async (project, id, note) => {
       const [, count] = await sequelize.query(
         'UPDATE impressions SET notes = notes || :note::jsonb WHERE project_id = :project ' +
@@ -293,10 +307,13 @@ export function editionStore({ sequelize, models }: Database): EditionStore {
           type: QueryTypes.UPDATE,
         },
       );
+      await tell(id);
       return count > 0;
     },
-    sealImpression: async (project, id, seal) =>
-      void (await impressions.update({ seal }, { where: { projectId: project, id } })),
+    async sealImpression(project, id, seal) {
+      await impressions.update({ seal }, { where: { projectId: project, id } });
+      await tell(id);
+    },
     removeImpression: async (project, id) =>
       sequelize.transaction(async (transaction) => {
         const row = await impressions.findOne({
@@ -306,6 +323,7 @@ export function editionStore({ sequelize, models }: Database): EditionStore {
         });
         if (!row || row.get().seal !== null) return false;
         await row.destroy({ transaction });
+        await notify(sequelize, project, [{ kind: 'impression-gone', id }], transaction);
         return true;
       }),
     async outdated(edition) {
@@ -323,8 +341,10 @@ export function editionStore({ sequelize, models }: Database): EditionStore {
       return rows.map(({ id }) => id);
     },
     impressionRow: async (id) => (await impressions.findOne({ where: { id } }))?.get() ?? null,
-    updateImpression: async (id, change) =>
-      void (await impressions.update(change, { where: { id } })),
+    async updateImpression(id, change) {
+      await impressions.update(change, { where: { id } });
+      if (change.state || change.progress) await tell(id);
+    },
     async claimImpression(id) {
       const [, [row]] = await impressions.update(
         { state: 'running', heartbeatAt: new Date() },
@@ -345,14 +365,18 @@ export function editionStore({ sequelize, models }: Database): EditionStore {
         { finishedAt: new Date(), ...change },
         { where: { id, state: { [Op.in]: ['queued', 'running'] } } },
       );
+      await tell(id);
       return count > 0;
     },
-    markInterrupted: (olderThan) =>
-      sequelize.query<{ id: string; project: string }>(
+    async markInterrupted(olderThan) {
+      const lost = await sequelize.query<{ id: string }>(
         `UPDATE impressions SET state = 'interrupted', finished_at = now()
-         WHERE state = 'running' AND heartbeat_at < :olderThan RETURNING id, project_id AS project`,
+         WHERE state = 'running' AND heartbeat_at < :olderThan RETURNING id`,
         { replacements: { olderThan }, type: QueryTypes.SELECT },
-      ),
+      );
+      for (const { id } of lost) await tell(id);
+      return lost.map(({ id }) => id);
+    },
   };
   return store;
 }

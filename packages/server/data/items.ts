@@ -23,7 +23,8 @@ import {
 import type { Database } from './database.ts';
 import { isIndexable, listedTitle, searchedText } from './indexable.ts';
 import type { ItemRow } from './models.ts';
-import type { Settle } from './settling.ts';
+import { itemEvents, notify } from './notifying.ts';
+import type { PrepareText } from './preparing.ts';
 
 /**
  * Reading and writing of topics and maps. What is derived from a text is written in the same
@@ -184,12 +185,12 @@ export const hashOf = (content: string): string =>
 
 /**
  * @param agreedIn what texts are checked against
- * @param settle works out what is stored with a text
+ * @param prepare works out what is stored with a text
  */
 export function itemStore(
   { sequelize, models }: Database,
   agreedIn: (project: string, transaction?: Transaction) => Promise<Agreed>,
-  settle: Settle,
+  prepare: PrepareText,
 ): ItemStore {
   const { items, revisions, itemUses, facetUses, liveDocuments } = models;
 
@@ -335,18 +336,19 @@ export function itemStore(
     },
     async createAll(project, rows, author, transaction) {
       const agreed = await agreedIn(project, transaction);
+      const made: { id: string; version: number }[] = [];
       for (const part of batches(rows)) {
         const versions = await versionsBefore(project, part, transaction);
-        const settled = await Promise.all(
+        const prepared = await Promise.all(
           part.map(async (row) => ({
             row,
             version: (versions.get(row.id) ?? 0) + 1,
-            ...(await settle({ id: row.id, kind: row.kind, source: row.text, agreed })),
+            ...(await prepare({ id: row.id, kind: row.kind, source: row.text, agreed })),
           })),
         );
         const now = new Date();
         await items.bulkCreate(
-          settled.map(({ row, version, text, derived }) => ({
+          prepared.map(({ row, version, text, derived }) => ({
             projectId: project,
             id: row.id,
             kind: row.kind,
@@ -361,15 +363,15 @@ export function itemStore(
           { transaction },
         );
         await itemUses.bulkCreate(
-          settled.flatMap(({ row, derived }) => useRows(project, row.id, derived.uses)),
+          prepared.flatMap(({ row, derived }) => useRows(project, row.id, derived.uses)),
           { transaction },
         );
         await facetUses.bulkCreate(
-          settled.flatMap(({ row, derived }) => facetRows(project, row.id, derived.facetValues)),
+          prepared.flatMap(({ row, derived }) => facetRows(project, row.id, derived.facetValues)),
           { transaction },
         );
         await revisions.bulkCreate(
-          settled.map(({ row, version, text }) => ({
+          prepared.map(({ row, version, text }) => ({
             projectId: project,
             itemId: row.id,
             version,
@@ -381,7 +383,9 @@ export function itemStore(
           })),
           { transaction },
         );
+        made.push(...prepared.map(({ row: { id }, version }) => ({ id, version })));
       }
+      await notify(sequelize, project, itemEvents(made), transaction);
     },
     folderOf: async (project, id) =>
       (await items.findOne({ where: { projectId: project, id }, attributes: ['folder'] }))?.get()
@@ -427,7 +431,7 @@ export function itemStore(
     async write(row, { text: source, note }, author, transaction) {
       const { projectId: project, id, kind, version, text: before } = row.get();
       const agreed = await agreedIn(project, transaction);
-      const { text, derived } = await settle({ id, kind, source, agreed });
+      const { text, derived } = await prepare({ id, kind, source, agreed });
       if (text === before && note === '') return version;
       await row.update(
         {
@@ -440,13 +444,15 @@ export function itemStore(
         { transaction },
       );
       await writeDerived(project, id, text, derived, version + 1, note, author, transaction);
+      await notify(sequelize, project, itemEvents([{ id, version: version + 1 }]), transaction);
       return version + 1;
     },
-    remove: async (project, id, transaction) =>
-      (await items.destroy({
-        where: { projectId: project, id },
-        ...(transaction ? { transaction } : {}),
-      })) > 0,
+    async remove(project, id, transaction) {
+      const within = transaction ? { transaction } : {};
+      const count = await items.destroy({ where: { projectId: project, id }, ...within });
+      if (count > 0) await notify(sequelize, project, [{ kind: 'item-gone', id }], transaction);
+      return count > 0;
+    },
     async revisions(project, id) {
       const rows = await revisions.findAll({
         where: { projectId: project, itemId: id },

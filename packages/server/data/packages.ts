@@ -9,7 +9,7 @@ import type { Database } from './database.ts';
 import type { DesignStore } from './designs.ts';
 import type { EditionStore } from './editions.ts';
 import type { FacetStore } from './facets.ts';
-import { settleImage } from '../media/image.ts';
+import { sanitiseImage } from '../media/image.ts';
 import type { StoredImage } from '../media/storing.ts';
 import { nameForType } from '../media/types.ts';
 import type { ItemStore } from './items.ts';
@@ -47,13 +47,13 @@ async function storeImages(
 ): Promise<PackagedImage[]> {
   const stored: PackagedImage[] = [];
   for (const asset of found) {
-    const settled = settleImage(asset.bytes, asset.mediaType);
-    if ('refusal' in settled) {
-      const message = `“${asset.name}”: ${settled.refusal} It is left out.`;
+    const sanitised = sanitiseImage(asset.bytes, asset.mediaType);
+    if ('refusal' in sanitised) {
+      const message = `“${asset.name}”: ${sanitised.refusal} It is left out.`;
       problems.push(problem('error', 'image.unreadable', message));
       continue;
     }
-    const { bytes, ...image } = settled;
+    const { bytes, ...image } = sanitised;
     const { id, folder, alternateOf, conditions } = asset;
     stored.push({
       id,

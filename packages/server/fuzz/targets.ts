@@ -22,8 +22,8 @@ import { readMarkdown, writeMarkdown } from '@ukiyo/core/markdown';
 import { element, readXml } from '@ukiyo/core/markup';
 import { readPackage, unpackZip } from '@ukiyo/intake';
 import { strToU8, zipSync } from 'fflate';
-import { settleText } from '../data/settling.ts';
-import { settleImage } from '../media/image.ts';
+import { prepareText } from '../data/preparing.ts';
+import { sanitiseImage } from '../media/image.ts';
 
 /** Something that takes what comes from outside, and inputs that it is made for. */
 interface Target {
@@ -102,10 +102,10 @@ export const targets: readonly Target[] = [
     name: 'texts',
     seeds: [strToU8(topic), strToU8('<map><topicref href="a.dita" keys="k"/></map>')],
     take: (bytes) => {
-      const settled = settleText({ id: 'x', kind: 'topic', source: text(bytes), agreed: {} });
+      const prepared = prepareText({ id: 'x', kind: 'topic', source: text(bytes), agreed: {} });
       // What was stored is read as it was written.
-      const again = readXml(settled.text).document;
-      if (again && writeCanonical(again.root) !== settled.text)
+      const again = readXml(prepared.text).document;
+      if (again && writeCanonical(again.root) !== prepared.text)
         throw new Error('The canonical text is not its own canonical text');
     },
   },
@@ -120,7 +120,7 @@ export const targets: readonly Target[] = [
   {
     name: 'drawings',
     seeds: [strToU8(svg), strToU8('GIF89a\x10\0\x10\0')],
-    take: (bytes) => settleImage(bytes, 'image/svg+xml'),
+    take: (bytes) => sanitiseImage(bytes, 'image/svg+xml'),
   },
   {
     name: 'packages',

@@ -3,9 +3,6 @@ import { facetValuesOf } from '@ukiyo/core/facets';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Equipped } from '../jobs/clerk.ts';
-import type { Rewritten } from '../data/rewriting.ts';
-import type { Queue } from '../jobs/queue.ts';
-import type { Authority } from '../live/authority.ts';
 import { notFound, personOf, Refused } from './guard.ts';
 
 const OneItem = z.object({ project: z.uuid(), id: ItemId });
@@ -22,23 +19,12 @@ const forNobody = () =>
 
 /** What stands in for topics and images, each for certain facet values. */
 export const alternateRoutes =
-  (
-    { alternates, assets, clerk }: Equipped,
-    queue: Queue,
-    authority: Authority,
-  ): FastifyPluginAsyncZod =>
+  ({ alternates, assets, clerk }: Equipped): FastifyPluginAsyncZod =>
   async (app) => {
-    const announced = async (project: string, changed: Rewritten | undefined): Promise<void> => {
-      if (!changed) throw notFound('alternate');
-      for (const [item, version] of Object.entries(changed))
-        await queue.announce(project, { kind: 'item', id: item, version });
-    };
     const readOne = async ({ project, id }: z.infer<typeof OneItem>): Promise<Alternates> => {
-      const known = await alternates.read(project, id);
+      const known = await clerk.do('readAlternates', project, id);
       if (!known) throw notFound('topic');
-      for (const { item } of known.alternates) await authority.written({ project, item: item.id });
-      await authority.written({ project, item: known.base.id });
-      return (await alternates.read(project, id)) ?? known;
+      return known;
     };
     const demandNew = (known: Alternates, conditions: Readonly<Record<string, string>>): void => {
       if (facetValuesOf(conditions).size === 0) throw forNobody();
@@ -92,7 +78,6 @@ export const alternateRoutes =
         const { project, id } = request.params;
         const { of, conditions } = request.body;
         demandNew(await readOne({ project, id: of }), conditions);
-        await authority.written({ project, item: id });
         const changed = await clerk.do(
           'standIn',
           project,
@@ -106,7 +91,6 @@ export const alternateRoutes =
             'Only a topic that stands for itself, and for which none stands in, can become ' +
               'an alternate of another one.',
           );
-        await announced(project, changed);
         return readOne({ project, id: of });
       },
     );
@@ -119,7 +103,8 @@ export const alternateRoutes =
       async (request) => {
         const { project, id } = request.params;
         await readOne(request.params);
-        await announced(project, await alternates.lookedAt(project, id, personOf(request).name));
+        if (!(await alternates.lookedAt(project, id, personOf(request).name)))
+          throw notFound('alternate');
         return readOne(request.params);
       },
     );
@@ -127,14 +112,9 @@ export const alternateRoutes =
       '/items/:id/alternates/release',
       { config: { permission: 'write' }, schema: { params: OneItem, response: { 204: z.null() } } },
       async (request, reply) => {
-        await announced(
-          request.params.project,
-          await alternates.release(
-            request.params.project,
-            request.params.id,
-            personOf(request).name,
-          ),
-        );
+        const { project, id } = request.params;
+        if (!(await alternates.release(project, id, personOf(request).name)))
+          throw notFound('alternate');
         return reply.status(204).send(null);
       },
     );

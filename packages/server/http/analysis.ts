@@ -14,8 +14,6 @@ import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Equipped } from '../jobs/clerk.ts';
 import type { Analyst } from '../jobs/analyst.ts';
-import type { Queue } from '../jobs/queue.ts';
-import type { Authority } from '../live/authority.ts';
 import { notFound, personOf, Refused } from './guard.ts';
 
 const InProject = z.object({ project: z.uuid() });
@@ -23,12 +21,7 @@ const OneEdition = InProject.extend({ id: z.uuid() });
 
 /** What is asked of a whole library at once, answered by a process of its own. */
 export const analysisRoutes =
-  (
-    { clerk }: Equipped,
-    queue: Queue,
-    analyst: Analyst,
-    authority: Authority,
-  ): FastifyPluginAsyncZod =>
+  ({ clerk }: Equipped, analyst: Analyst): FastifyPluginAsyncZod =>
   async (app) => {
     app.get(
       '/appearances',
@@ -37,7 +30,6 @@ export const analysisRoutes =
         schema: { params: InProject, response: { 200: Appearances } },
       },
       async ({ params: { project } }) => {
-        await authority.settle(project);
         return analyst.ask(project, { kind: 'appearances' });
       },
     );
@@ -48,7 +40,6 @@ export const analysisRoutes =
         schema: { params: OneEdition, response: { 200: ReaderCheck } },
       },
       async ({ params: { project, id } }) => {
-        await authority.settle(project);
         const check = await analyst.ask(project, { kind: 'every-reader', edition: id });
         if (!check) throw notFound('edition');
         return check;
@@ -61,7 +52,6 @@ export const analysisRoutes =
         schema: { params: InProject, querystring: ElementAt, response: { 200: ElementStandings } },
       },
       async ({ params: { project }, query }) => {
-        await authority.settle(project);
         return analyst.ask(project, { kind: 'why', ...query });
       },
     );
@@ -72,7 +62,6 @@ export const analysisRoutes =
         schema: { params: OneEdition, response: { 200: Contents } },
       },
       async ({ params: { project, id } }) => {
-        await authority.settle(project);
         const contents = await analyst.ask(project, { kind: 'contents', edition: id });
         if (!contents) throw notFound('edition');
         return contents;
@@ -85,7 +74,6 @@ export const analysisRoutes =
         schema: { params: InProject.extend({ id: StyleId }), response: { 200: StyleUses } },
       },
       async ({ params: { project, id } }) => {
-        await authority.settle(project);
         return analyst.ask(project, { kind: 'styles', sheet: id });
       },
     );
@@ -96,7 +84,6 @@ export const analysisRoutes =
         schema: { params: InProject, response: { 200: CopyReport } },
       },
       async ({ params: { project } }) => {
-        await authority.settle(project);
         return analyst.ask(project, { kind: 'copies' });
       },
     );
@@ -109,7 +96,6 @@ export const analysisRoutes =
       },
       async (request, reply) => {
         const { project } = request.params;
-        await authority.settle(project);
         const made = await clerk.do('mergeCopies', project, request.body, personOf(request).name);
         if (!made)
           throw new Refused(
@@ -118,8 +104,6 @@ export const analysisRoutes =
             'The wording that is to be kept is not there any more, or can stand in no topic ' +
               'by itself.',
           );
-        for (const [id, version] of Object.entries(made.changed))
-          await queue.announce(project, { kind: 'item', id, version });
         return reply.status(201).send({ lender: made.lender, shared: made.shared });
       },
     );

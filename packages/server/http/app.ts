@@ -4,18 +4,20 @@ import helmet from '@fastify/helmet';
 import multipart from '@fastify/multipart';
 import statics from '@fastify/static';
 import websocket from '@fastify/websocket';
+import type { LiveEvent } from '@ukiyo/contracts';
 import Fastify, { type FastifyInstance } from 'fastify';
 import { hasZodFastifySchemaValidationErrors, validatorCompiler } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { openLines } from '../access/lines.ts';
 import type { Services } from '../app/services.ts';
-import type { Equipped } from '../jobs/clerk.ts';
+import { withCurrentTexts, type Equipped } from '../jobs/clerk.ts';
 import type { Queue } from '../jobs/queue.ts';
 import { createAnalyst } from '../jobs/analyst.ts';
 import { createProofer } from '../jobs/proofer.ts';
 import { TooMuch } from '../access/turns.ts';
 import { OutOfMemory, OutOfTime } from '../jobs/warm.ts';
 import { createAuthority } from '../live/authority.ts';
+import { textsOf } from '../live/texts.ts';
 import { analysisRoutes } from './analysis.ts';
 import { alternateRoutes } from './alternates.ts';
 import { agreementRoutes } from './agreements.ts';
@@ -172,32 +174,35 @@ async function addRoutes(
   contentUrl: string | undefined,
 ): Promise<void> {
   const failed = (error: unknown): void => app.log.error(error);
-  const authority = createAuthority(services, {
-    written: ({ project, item: id }, version) =>
-      void queue.announce(project, { kind: 'item', id, version }).catch(failed),
-    failed,
-  });
+  const authority = createAuthority(services, failed);
   const lines = openLines(services.grants, failed);
-  const analyst = createAnalyst(services.settings);
-  const proofer = createProofer(services.settings);
+  const texts = textsOf(services.items, authority);
+  const withTexts = { ...services, clerk: withCurrentTexts(services.clerk, texts.flush) };
+  const analyst = createAnalyst(services.settings, texts.flush);
+  const proofer = createProofer(services.settings, texts.flush);
   const content = contentAddresses(services.signer, contentUrl);
   const recheck = (person: string): void => void lines.recheck(person).catch(failed);
+  const hear = (event: LiveEvent, project: string): void => {
+    if (event.kind === 'item-gone') authority.remove({ project, item: event.id });
+  };
   queue.events.on('steps', authority.follow);
+  queue.events.on('live', hear);
   queue.events.on('access', recheck);
   queue.events.on('missed', lines.endAll);
   // What was acknowledged before a crash is written to the texts before anybody reads them.
-  app.addHook('onReady', () => authority.settle());
+  app.addHook('onReady', () => authority.flushAll());
   app.addHook('onClose', async () => {
     analyst.close();
     proofer.close();
     lines.close();
     queue.events.off('steps', authority.follow);
+    queue.events.off('live', hear);
     queue.events.off('access', recheck);
     queue.events.off('missed', lines.endAll);
     await authority.close();
   });
 
-  await app.register(contentRoutes(services, proofer, authority));
+  await app.register(contentRoutes(services, proofer));
   await app.register(
     async (api) => {
       addHealth(api, services);
@@ -208,22 +213,22 @@ async function addRoutes(
   );
   await app.register(
     async (project) => {
-      await project.register(liveRoutes(services, lines, authority));
+      await project.register(liveRoutes(withTexts, lines, authority));
       await project.register(eventRoutes(queue, lines));
-      await project.register(itemRoutes(services, queue, authority));
-      await project.register(agreementRoutes(services));
-      await project.register(facetRoutes(services, queue));
-      await project.register(alternateRoutes(services, queue, authority));
-      await project.register(variableRoutes(services, queue, authority));
-      await project.register(lensRoutes(services));
-      await project.register(assetRoutes(services));
-      await project.register(packageRoutes(services, authority));
-      await project.register(analysisRoutes(services, queue, analyst, authority));
-      await project.register(designRoutes(services, proofer, authority, content));
-      await project.register(publishingRoutes(services, queue, authority, content));
-      await project.register(sourceRoutes(services, queue, authority));
-      await project.register(outsideRoutes(services));
-      await project.register(impressionRoutes(services, queue));
+      await project.register(itemRoutes(withTexts, texts));
+      await project.register(agreementRoutes(withTexts));
+      await project.register(facetRoutes(withTexts));
+      await project.register(alternateRoutes(withTexts));
+      await project.register(variableRoutes(withTexts));
+      await project.register(lensRoutes(withTexts));
+      await project.register(assetRoutes(withTexts));
+      await project.register(packageRoutes(withTexts));
+      await project.register(analysisRoutes(withTexts, analyst));
+      await project.register(designRoutes(withTexts, proofer, content));
+      await project.register(publishingRoutes(withTexts, queue, content));
+      await project.register(sourceRoutes(withTexts));
+      await project.register(outsideRoutes(withTexts));
+      await project.register(impressionRoutes(withTexts, queue));
     },
     { prefix: '/api/projects/:project' },
   );

@@ -7,7 +7,6 @@ import type { Access, Grants } from '../access/grants.ts';
 import type { Signer } from '../access/signing.ts';
 import type { Services } from '../app/services.ts';
 import type { Proofer } from '../jobs/proofer.ts';
-import type { Authority } from '../live/authority.ts';
 import { grantOf, notFound, Refused } from './guard.ts';
 import { sendFile, sendMade } from './sending.ts';
 
@@ -133,11 +132,7 @@ export function keepContentApart(app: FastifyInstance, contentUrl: string | unde
 
 /** The files behind signed addresses. */
 export const contentRoutes =
-  (
-    { signer, grants, impressionFolder }: Services,
-    proofer: Proofer,
-    authority: Authority,
-  ): FastifyPluginAsyncZod =>
+  ({ signer, grants, impressionFolder }: Services, proofer: Proofer): FastifyPluginAsyncZod =>
   async (app) => {
     const holds = holdsLately(grants);
     const sendProof = async (
@@ -146,8 +141,6 @@ export const contentRoutes =
       from: string,
       reply: FastifyReply,
     ): Promise<FastifyReply> => {
-      // Pages are as the text is now; what they bring with them was made with them.
-      if (path === '' || path.endsWith('.html')) await authority.settle(project);
       const content = await proofer.ask(project, { kind: 'site', edition, look, path });
       if (content === undefined) throw notFound('page');
       return sendMade(path === '' ? 'index.html' : path, content, reply, { framedBy: from });

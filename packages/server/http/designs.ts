@@ -19,7 +19,6 @@ import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Services } from '../app/services.ts';
 import type { Proofer } from '../jobs/proofer.ts';
-import type { Authority } from '../live/authority.ts';
 import { notFound, Refused } from './guard.ts';
 import type { ContentAddresses } from './content.ts';
 import { sendFile } from './sending.ts';
@@ -43,7 +42,6 @@ export const designRoutes =
   (
     { designs, editions, proofFile }: Services,
     proofer: Proofer,
-    authority: Authority,
     content: ContentAddresses,
   ): FastifyPluginAsyncZod =>
   async (app) => {
@@ -140,8 +138,6 @@ export const designRoutes =
         schema: { params: OneEdition, body: ProofOrder, response: { 200: Proof } },
       },
       async ({ params, body }) => {
-        // Without a text it is what is stored that is wanted, with all that was acknowledged.
-        if (body.text === undefined) await authority.settle(params.project);
         const proof = await proofer.ask(params.project, {
           kind: 'topic',
           edition: params.id,
@@ -158,7 +154,6 @@ export const designRoutes =
         schema: { params: OneEdition, body: WholeProofOrder, response: { 200: WholeProof } },
       },
       async ({ params, body }) => {
-        await authority.settle(params.project);
         const proof = await proofer.ask(params.project, {
           kind: 'whole',
           edition: params.id,
@@ -178,7 +173,6 @@ export const designRoutes =
         schema: { params: OneEdition, body: ProofOrder, response: { 200: SiteProof } },
       },
       async ({ params, body: { item, text } }) => {
-        if (text === undefined) await authority.settle(params.project);
         const proof = await proofer.ask(params.project, {
           kind: 'sitePage',
           edition: params.id,

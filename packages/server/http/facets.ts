@@ -3,7 +3,6 @@ import { allValues } from '@ukiyo/core/facets';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Equipped } from '../jobs/clerk.ts';
-import type { Queue } from '../jobs/queue.ts';
 import { personOf, Refused } from './guard.ts';
 
 const InProject = z.object({ project: z.uuid() });
@@ -27,7 +26,7 @@ const firstDouble = (names: readonly string[]): string | undefined =>
  * The facets along which content varies: kept by administrators and publishers, used by everybody.
  */
 export const facetRoutes =
-  ({ facets, clerk }: Equipped, queue: Queue): FastifyPluginAsyncZod =>
+  ({ facets, clerk }: Equipped): FastifyPluginAsyncZod =>
   async (app) => {
     app.get(
       '/facets',
@@ -102,8 +101,6 @@ export const facetRoutes =
           personOf(request).name,
         );
         if (!renamed) throw overtaken();
-        for (const [id, version] of Object.entries(renamed.changed))
-          await queue.announce(project, { kind: 'item', id, version });
         return { list: renamed.list, changed: Object.keys(renamed.changed) };
       },
     );

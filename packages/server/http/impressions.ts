@@ -29,17 +29,6 @@ export const impressionRoutes =
       if (!impression) throw notFound('impression');
       return impression;
     };
-    /** As it stands after a change, told to everybody. */
-    const changed = async (project: string, id: string): Promise<Impression> => {
-      const impression = await read(project, id);
-      await queue.announce(project, {
-        kind: 'impression',
-        id,
-        state: impression.state,
-        progress: impression.progress,
-      });
-      return impression;
-    };
     const answer = { response: { 200: Impression } };
 
     app.put(
@@ -50,7 +39,7 @@ export const impressionRoutes =
       },
       async ({ params: { project, id }, body }) => {
         if (!(await editions.nameImpression(project, id, body.name))) throw notFound('impression');
-        return changed(project, id);
+        return read(project, id);
       },
     );
     app.post(
@@ -66,7 +55,7 @@ export const impressionRoutes =
           }))
         )
           throw notFound('impression');
-        return changed(project, id);
+        return read(project, id);
       },
     );
     app.put(
@@ -94,7 +83,7 @@ export const impressionRoutes =
           at: new Date().toISOString(),
           waived,
         });
-        const signed = await changed(project, id);
+        const signed = await read(project, id);
         await tell(project, 'signed', signed).catch((error: unknown) => request.log.error(error));
         return signed;
       },
@@ -112,7 +101,7 @@ export const impressionRoutes =
           at: new Date().toISOString(),
           text: `Took back the sign-off of ${seal.person}.`,
         });
-        return changed(project, id);
+        return read(project, id);
       },
     );
     app.delete(
@@ -129,7 +118,6 @@ export const impressionRoutes =
             'It is signed off and stays. Take back the sign-off first.',
           );
         await rm(impressionFolder(id), { recursive: true, force: true });
-        await queue.announce(project, { kind: 'impression-gone', id });
         return reply.status(204).send(null);
       },
     );
@@ -145,13 +133,9 @@ export const impressionRoutes =
         );
         if (!isRecorded)
           throw new Refused(409, 'not-recorded', 'What went into it was not recorded.');
-        const impression = await editions.createImpression(
-          project,
-          edition,
-          personOf(request).name,
-          { again: id },
-        );
-        await queue.enqueue(impression.id);
+        const impression = await queue.order(project, edition, personOf(request).name, {
+          again: id,
+        });
         return reply.status(202).send(impression);
       },
     );

@@ -22,9 +22,8 @@ import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { permissionToChange } from '../access/roles.ts';
 import type { Equipped } from '../jobs/clerk.ts';
-import type { Queue } from '../jobs/queue.ts';
 import { Turns } from '../access/turns.ts';
-import type { Authority } from '../live/authority.ts';
+import type { Texts } from '../live/texts.ts';
 import { grantOf, notFound, personOf, Refused } from './guard.ts';
 import { namesOf } from './naming.ts';
 
@@ -37,11 +36,7 @@ const restAfterLong = 60;
 
 /** Topics and maps: lists, texts, revisions and where they are used. */
 export const itemRoutes =
-  (
-    { items, uses, editions, clerk }: Equipped,
-    queue: Queue,
-    authority: Authority,
-  ): FastifyPluginAsyncZod =>
+  ({ items, uses, editions, clerk }: Equipped, texts: Texts): FastifyPluginAsyncZod =>
   async (app) => {
     const turns = new Turns();
     /**
@@ -66,8 +61,7 @@ export const itemRoutes =
       });
     }
     async function templateOf(project: string, id: string): Promise<Element> {
-      await authority.written({ project, item: id });
-      const item = await items.find(project, id);
+      const item = await texts.read({ project, item: id });
       const root = item && readXml(item.text).document?.root;
       if (!root || !isTopic(root.name)) throw notFound('template');
       return root;
@@ -93,8 +87,9 @@ export const itemRoutes =
       { config: { permission: 'read' }, schema: { params: OneItem, response: { 200: Item } } },
       async (request, reply) => {
         const { project, id } = request.params;
-        await authority.written({ project, item: id });
-        const item = await inTurn(request, reply, request.params, () => items.find(project, id));
+        const item = await inTurn(request, reply, request.params, () =>
+          texts.read({ project, item: id }),
+        );
         if (!item) throw notFound('topic or map');
         return item;
       },
@@ -149,11 +144,7 @@ export const itemRoutes =
         const { project, id } = request.params;
         const { name } = personOf(request);
         demandChange(request, (await items.folderOf(project, id)) ?? '');
-        const tried = await items.save(project, id, request.body, name);
-        const outcome =
-          tried && 'live' in tried
-            ? await authority.replace({ project, item: id }, request.body, { client: 'text', name })
-            : tried;
+        const outcome = await texts.write({ project, item: id }, request.body, name);
         if (!outcome) throw notFound('topic or map');
         if ('conflict' in outcome) {
           return reply.status(409).send({
@@ -164,11 +155,6 @@ export const itemRoutes =
             current: outcome.conflict,
           });
         }
-        await queue.announce(request.params.project, {
-          kind: 'item',
-          id: outcome.saved.id,
-          version: outcome.saved.version,
-        });
         return outcome.saved;
       },
     );
@@ -207,10 +193,7 @@ export const itemRoutes =
               ? undefined
               : await clerk.do('replaceItem', project, id, by, personOf(request).name);
           if (!changed) throw notFound('topic or map');
-          for (const [item, version] of Object.entries(changed))
-            await queue.announce(project, { kind: 'item', id: item, version });
         }
-        authority.remove({ project, item: id });
         return reply.status(204).send(null);
       },
     );

@@ -5,7 +5,6 @@ import type { FastifyRequest } from 'fastify';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Equipped } from '../jobs/clerk.ts';
-import type { Authority } from '../live/authority.ts';
 import { personOf, Refused } from './guard.ts';
 import { temporaryFiles } from './uploads.ts';
 
@@ -13,7 +12,7 @@ const InProject = z.object({ project: z.uuid() });
 
 /** Whole libraries as packages: files on the disk, which another process reads and writes. */
 export const packageRoutes =
-  ({ clerk, settings }: Equipped, authority: Authority): FastifyPluginAsyncZod =>
+  ({ clerk, settings }: Equipped): FastifyPluginAsyncZod =>
   async (app) => {
     const temporary = temporaryFiles(settings.dataFolder);
     const busy = new Set<string>();
@@ -40,7 +39,6 @@ export const packageRoutes =
       (request, reply) =>
         alone(request, async () => {
           const { project } = request.params;
-          await authority.settle(project);
           return temporary.use(async (folder) => {
             const path = join(folder, 'library.zip');
             await clerk.do('exportPackage', project, path);

@@ -5,7 +5,6 @@ import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Services } from '../app/services.ts';
 import type { Queue } from '../jobs/queue.ts';
-import type { Authority } from '../live/authority.ts';
 import type { ContentAddresses } from './content.ts';
 import { sendFile } from './sending.ts';
 import { notFound, personOf, Refused } from './guard.ts';
@@ -18,7 +17,6 @@ export const publishingRoutes =
   (
     { editions, impressionFolder, proofFile }: Services,
     queue: Queue,
-    authority: Authority,
     content: ContentAddresses,
   ): FastifyPluginAsyncZod =>
   async (app) => {
@@ -82,11 +80,9 @@ export const publishingRoutes =
       async (request, reply) => {
         const { project, id } = request.params;
         if (!(await editions.edition(project, id))) throw notFound('edition');
-        await authority.settle(project);
-        const impression = await editions.createImpression(project, id, personOf(request).name, {
+        const impression = await queue.order(project, id, personOf(request).name, {
           locale: request.body?.locale ?? null,
         });
-        await queue.enqueue(impression.id);
         return reply.status(202).send(impression);
       },
     );
@@ -113,15 +109,8 @@ export const publishingRoutes =
       async ({ params }) => {
         const impression = await editions.impression(params.project, params.id);
         if (!impression) throw notFound('impression');
-        if (await editions.endImpression(params.id, { state: 'cancelled' })) {
+        if (await editions.endImpression(params.id, { state: 'cancelled' }))
           await queue.cancel(params.id);
-          await queue.announce(params.project, {
-            kind: 'impression',
-            id: params.id,
-            state: 'cancelled',
-            progress: impression.progress,
-          });
-        }
         return { ...impression, state: 'cancelled' as const };
       },
     );

@@ -8,8 +8,6 @@ import {
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Equipped } from '../jobs/clerk.ts';
-import type { Queue } from '../jobs/queue.ts';
-import type { Authority } from '../live/authority.ts';
 import { notFound, personOf, Refused } from './guard.ts';
 
 const InProject = z.object({ project: z.uuid() });
@@ -17,7 +15,7 @@ const One = InProject.extend({ folder: SourceFolder });
 
 /** Linked sources: which folders there are, how their files stand, and reading them again. */
 export const sourceRoutes =
-  ({ sources, clerk }: Equipped, queue: Queue, authority: Authority): FastifyPluginAsyncZod =>
+  ({ sources, clerk }: Equipped): FastifyPluginAsyncZod =>
   async (app) => {
     app.get(
       '/sources',
@@ -31,7 +29,6 @@ export const sourceRoutes =
       '/sources/:folder',
       { config: { permission: 'write' }, schema: { params: One, response: { 200: SourceState } } },
       async ({ params }) => {
-        await authority.settle(params.project);
         const state = await clerk.do('lookAtSource', params.project, params.folder);
         if (!state) throw notFound('folder');
         return state;
@@ -63,7 +60,6 @@ export const sourceRoutes =
       },
       async (request) => {
         const { project, folder } = request.params;
-        await authority.settle(project);
         const done = await clerk.do(
           'readSource',
           project,
@@ -71,8 +67,6 @@ export const sourceRoutes =
           personOf(request).name,
         );
         if (!done) throw notFound('linked source');
-        for (const [id, version] of Object.entries(done.texts))
-          await queue.announce(project, { kind: 'item', id, version });
         return done.reading;
       },
     );

@@ -3,31 +3,21 @@ import { nodesOf } from '@ukiyo/core/library';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Equipped } from '../jobs/clerk.ts';
-import type { Rewritten } from '../data/rewriting.ts';
-import type { Queue } from '../jobs/queue.ts';
-import type { Authority } from '../live/authority.ts';
 import { notFound, personOf, Refused } from './guard.ts';
 
 const InProject = z.object({ project: z.uuid() });
 
 /** Variables: what maps define, which maps hold which set, one name for another. */
 export const variableRoutes =
-  ({ clerk }: Equipped, queue: Queue, authority: Authority): FastifyPluginAsyncZod =>
+  ({ clerk }: Equipped): FastifyPluginAsyncZod =>
   async (app) => {
-    const announce = async (project: string, changed: Rewritten): Promise<void> => {
-      for (const [id, version] of Object.entries(changed))
-        await queue.announce(project, { kind: 'item', id, version });
-    };
     app.get(
       '/variables',
       {
         config: { permission: 'read' },
         schema: { params: InProject, response: { 200: Variables } },
       },
-      async ({ params }) => {
-        await authority.settle();
-        return clerk.do('readVariables', params.project);
-      },
+      ({ params }) => clerk.do('readVariables', params.project),
     );
     app.post(
       '/variables/rename',
@@ -44,10 +34,7 @@ export const variableRoutes =
         if (!known.has(from)) throw notFound('variable');
         if (from !== to && known.has(to))
           throw new Refused(409, 'variables.taken', `There is a variable “${to}” already.`);
-        await announce(
-          project,
-          await clerk.do('renameVariable', project, { from, to }, personOf(request).name),
-        );
+        await clerk.do('renameVariable', project, { from, to }, personOf(request).name);
         return clerk.do('readVariables', project);
       },
     );
@@ -81,7 +68,6 @@ export const variableRoutes =
             'variables.conflict',
             'Somebody changed this set meanwhile. Look at it again; what you typed is still here.',
           );
-        await announce(project, changed);
         return clerk.do('readVariables', project);
       },
     );

@@ -1,4 +1,5 @@
 import type { Settings } from '../app/services.ts';
+import type { Texts } from '../live/texts.ts';
 import type { Answers, Question } from './analysis.ts';
 import type { AnalysisOrder } from './analystChild.ts';
 import { warmChild } from './warm.ts';
@@ -15,13 +16,17 @@ export interface Analyst {
   close(): void;
 }
 
-export function createAnalyst(settings: Settings): Analyst {
+/** @param flush brings the texts of a project up to date */
+export function createAnalyst(settings: Settings, flush: Texts['flush']): Analyst {
   const child = warmChild<AnalysisOrder>('analystChild', mostMemory);
   return {
-    ask: <Kind extends Question['kind']>(
+    async ask<Kind extends Question['kind']>(
       project: string,
       question: Question & { readonly kind: Kind },
-    ) => child.ask({ settings, project, question }) as Promise<Answers[Kind]>,
+    ) {
+      await flush(project);
+      return child.ask({ settings, project, question }) as Promise<Answers[Kind]>;
+    },
     close: child.close,
   };
 }

@@ -1,4 +1,5 @@
 import type { Services, Settings } from '../app/services.ts';
+import type { Texts } from '../live/texts.ts';
 import { warmChild, type WarmChild } from './warm.ts';
 import { works, type Works } from './works.ts';
 
@@ -73,6 +74,21 @@ const localClerk = (services: Services): Clerk => ({
   do: (async (name: keyof Works, ...given: readonly unknown[]) =>
     runErrand(services, { name, given })) as Clerk['do'],
   close: () => undefined,
+});
+
+/** Works that are about no texts as they are now. */
+const textless: ReadonlySet<keyof Works> = new Set(['compareImpressions', 'importPackage']);
+
+/**
+ * A clerk who finds in the texts what was acknowledged to those who write them.
+ * @param flush brings the texts of a project up to date
+ */
+export const withCurrentTexts = (clerk: Clerk, flush: Texts['flush']): Clerk => ({
+  ...clerk,
+  async do<Name extends keyof Works>(name: Name, ...given: Given<Name>): Promise<Answer<Name>> {
+    if (!textless.has(name)) await flush(given[0]);
+    return clerk.do(name, ...given);
+  },
 });
 
 /** Services with a clerk. */

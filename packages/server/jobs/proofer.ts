@@ -1,4 +1,5 @@
 import type { Settings } from '../app/services.ts';
+import type { Texts } from '../live/texts.ts';
 import type { ProofAnswers, ProofQuestion } from './proofing.ts';
 import type { ProofCommand } from './prooferChild.ts';
 import { warmChild } from './warm.ts';
@@ -16,18 +17,30 @@ export interface Proofer {
   close(): void;
 }
 
-export function createProofer(settings: Settings): Proofer {
+/**
+ * Whether a proof shows what is stored: what is written at the moment comes with the question. Pages
+ * of a site are as the texts are now; what they bring with them was made with them.
+ */
+function readsTexts(question: ProofQuestion): boolean {
+  if (question.kind === 'specimen') return false;
+  if (question.kind === 'site') return question.path === '' || question.path.endsWith('.html');
+  return question.kind === 'whole' || question.text === undefined;
+}
+
+/** @param flush brings the texts of a project up to date */
+export function createProofer(settings: Settings, flush: Texts['flush']): Proofer {
   const quick = warmChild<ProofCommand>('prooferChild', mostMemory);
   // Whole manuals take seconds: nobody who writes waits for them.
   const whole = warmChild<ProofCommand>('prooferChild', mostMemoryOfWholes);
   return {
-    ask: <Kind extends ProofQuestion['kind']>(
+    async ask<Kind extends ProofQuestion['kind']>(
       project: string,
       question: ProofQuestion & { readonly kind: Kind },
-    ) =>
-      (question.kind === 'whole' ? whole : quick).ask({ settings, project, question }) as Promise<
-        ProofAnswers[Kind]
-      >,
+    ) {
+      if (readsTexts(question)) await flush(project);
+      const child = question.kind === 'whole' ? whole : quick;
+      return child.ask({ settings, project, question }) as Promise<ProofAnswers[Kind]>;
+    },
     close() {
       quick.close();
       whole.close();

@@ -1,11 +1,12 @@
 import { rm } from 'node:fs/promises';
-import type { ImpressionState, LiveEvent, NoticeEvent, Progress } from '@ukiyo/contracts';
+import type { Impression, ImpressionState, NoticeEvent, Progress } from '@ukiyo/contracts';
 import { bySeverity, problem, type Problem } from '@ukiyo/core/problems';
 import PgBoss from 'pg-boss';
 import type { Settings } from '../app/services.ts';
 import { createAuthority } from '../live/authority.ts';
 import { Cancelled, createBuilder } from './builder.ts';
 import { openBus, type Bus } from '../data/bus.ts';
+import type { NewImpression } from '../data/editions.ts';
 import type { Equipped } from './clerk.ts';
 
 const queueName = 'build';
@@ -25,14 +26,19 @@ interface BuildJob {
  * The queue of builds in PostgreSQL. Several processes may add builds, and several may run them.
  */
 export interface Queue {
-  enqueue(impression: string): Promise<void>;
+  /** Has an edition built from the texts as they are now, or again from what went into one. */
+  order(
+    project: string,
+    edition: string,
+    person: string,
+    more?: NewImpression,
+  ): Promise<Impression>;
   cancel(impression: string): Promise<void>;
   /** Puts in every edition that is to be built by itself now. */
   buildDue(now: Date): Promise<void>;
   /** Takes builds from the queue in this process, one at a time, and looks at the clock. */
   work(): Promise<void>;
   readonly events: Bus['events'];
-  announce(project: string, event: LiveEvent): Promise<void>;
   close(): Promise<void>;
 }
 
@@ -52,7 +58,7 @@ export async function openQueue(
   await boss.schedule(clockName, '* * * * *');
 
   const bus = await openBus(services.database, settings.databaseUrl, (error) => log.error(error));
-  const { events, announce } = bus;
+  const { events } = bus;
   const builder = createBuilder();
   events.on('cancel', (impression) => void builder.cancel(impression));
 
@@ -67,7 +73,6 @@ export async function openQueue(
       const row = await services.editions.impressionRow(id);
       if (!row || !(await services.editions.removeImpression(row.projectId, id))) continue;
       await removeFiles(id);
-      await announce(row.projectId, { kind: 'impression-gone', id });
     }
   };
 
@@ -84,10 +89,7 @@ export async function openQueue(
     );
     let said: Promise<unknown> = Promise.resolve();
     const tell = (progress: Progress): void => {
-      said = said
-        .then(() => update(id, { progress }))
-        .then(() => announce(row.projectId, { kind: 'impression', id, state: 'running', progress }))
-        .catch(log.error);
+      said = said.then(() => update(id, { progress })).catch(log.error);
     };
     try {
       const found =
@@ -137,12 +139,6 @@ export async function openQueue(
     }
     const ended = await services.editions.impression(row.projectId, id);
     if (!ended) return;
-    await announce(row.projectId, {
-      kind: 'impression',
-      id,
-      state: ended.state,
-      progress: ended.progress,
-    });
     const event = toldOf[ended.state];
     if (event) await services.tell(row.projectId, event, ended).catch(log.error);
   };
@@ -155,7 +151,7 @@ export async function openQueue(
   ): Promise<Problem[]> => {
     const linked = (await services.sources.list(project)).filter(({ isLinked }) => isLinked);
     const problems: Problem[] = [];
-    await settle(project);
+    await flush(project);
     for (const [done, { folder }] of linked.entries()) {
       tell({ step: `Reading the linked source “${folder}”`, done, total: linked.length });
       const read = await services.clerk.do(
@@ -165,8 +161,6 @@ export async function openQueue(
         person,
       );
       problems.push(...(read?.reading.problems ?? []));
-      for (const [id, version] of Object.entries(read?.texts ?? {}))
-        await announce(project, { kind: 'item', id, version });
     }
     return problems;
   };
@@ -174,13 +168,7 @@ export async function openQueue(
   /** Builds whose worker is gone, with what they have left behind. */
   const clearInterrupted = async (silentFor: number): Promise<void> => {
     const lost = await services.editions.markInterrupted(new Date(Date.now() - silentFor));
-    for (const { id, project } of lost) {
-      await removeFiles(id);
-      const impression = await services.editions.impression(project, id);
-      if (!impression) continue;
-      const { state, progress } = impression;
-      await announce(project, { kind: 'impression', id, state, progress });
-    }
+    await Promise.all(lost.map(removeFiles));
   };
   const enqueue = async (impression: string): Promise<void> =>
     void (await boss.send(queueName, { impression } satisfies BuildJob, {
@@ -201,33 +189,26 @@ export async function openQueue(
     heartbeatSeconds * 1000,
   );
   /** What was typed stands in the texts, whichever process has them open. */
-  const settle = async (project: string): Promise<void> => {
-    const authority = createAuthority(services, {
-      written: ({ item: id }, version) =>
-        void announce(project, { kind: 'item', id, version }).catch((error: unknown) =>
-          log.error(error),
-        ),
-      failed: (error) => log.error(error),
-    });
-    await authority.settle(project);
+  const flush = async (project: string): Promise<void> => {
+    const authority = createAuthority(services, (error) => log.error(error));
+    await authority.flushAll(project);
     await authority.close();
+  };
+  const order: Queue['order'] = async (project, edition, person, more) => {
+    // A text that cannot be written keeps its steps; what is built has what it had before.
+    await flush(project).catch((error: unknown) => log.error(error));
+    const impression = await services.editions.createImpression(project, edition, person, more);
+    await enqueue(impression.id);
+    return impression;
   };
   const buildDue = async (now: Date): Promise<void> => {
     for (const { project, edition } of await services.editions.takeDue(now)) {
-      await settle(project).catch((error: unknown) => log.error(error));
-      const { id, state, progress } = await services.editions.createImpression(
-        project,
-        edition,
-        'The clock',
-      );
-      await enqueue(id);
-      await announce(project, { kind: 'impression', id, state, progress });
+      await order(project, edition, 'The clock');
     }
   };
   return {
     events,
-    announce,
-    enqueue,
+    order,
     buildDue,
     cancel: bus.cancel,
     async work() {

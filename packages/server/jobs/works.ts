@@ -84,6 +84,8 @@ export const works = {
     },
     author: string,
   ) => uses.standIn(project, order.id, order.of, order.conditions, author),
+  readAlternates: ({ alternates }: Services, project: string, id: string) =>
+    alternates.read(project, id),
   readVariables: ({ variables }: Services, project: string) => variables.read(project),
   changeVariables: (
     { variables }: Services,

@@ -8,7 +8,7 @@ import type { Member } from './presence.ts';
 import { Room, type Author } from './room.ts';
 
 /** What became of a whole text; undefined when the topic is gone. */
-type Replaced = { readonly saved: Item } | { readonly conflict: Item } | undefined;
+export type Replaced = { readonly saved: Item } | { readonly conflict: Item } | undefined;
 
 /**
  * Whom everybody who edits a topic asks: it decides the order of steps, checks each, and keeps the
@@ -26,17 +26,17 @@ export interface Authority {
    * Takes a whole text for a topic that is edited live: the difference becomes a step like any
    * other.
    */
-  replace(key: LiveKey, change: SaveItem, author: Author): Promise<Replaced>;
+  readonly replace: (key: LiveKey, change: SaveItem, author: Author) => Promise<Replaced>;
   /** Writes the acknowledged steps of a topic that is open here, before its text is read. */
-  written(key: LiveKey): Promise<void>;
+  flush(key: LiveKey): Promise<void>;
   /**
    * Writes every step that no text holds yet: after a crash, and before something reads the texts.
    */
-  settle(project?: string): Promise<void>;
+  readonly flushAll: (project?: string) => Promise<void>;
   /** A topic's log reaches to this version now. */
   readonly follow: (key: LiveKey, version: number) => void;
   /** A topic was removed. */
-  remove(key: LiveKey): void;
+  readonly remove: (key: LiveKey) => void;
   close(): Promise<void>;
 }
 
@@ -69,15 +69,11 @@ export interface AuthorityNeeds {
   readonly items: ItemStore;
   readonly drafting: Drafting;
 }
-export interface AuthorityEvents {
-  /** After each writing of a text. */
-  readonly written: (key: LiveKey, itemVersion: number) => void;
-  readonly failed: (error: unknown) => void;
-}
 
+/** @param failed is told what keeps a text from following its log */
 export function createAuthority(
   { live: log, items, drafting }: AuthorityNeeds,
-  on: AuthorityEvents,
+  failed: (error: unknown) => void,
 ): Authority {
   const rooms = new Map<string, Promise<Room | undefined>>();
 
@@ -85,14 +81,8 @@ export function createAuthority(
     const name = nameOf(key);
     const known = rooms.get(name);
     if (known) return known;
-    const opening = Room.open(
-      key,
-      { log, drafting, schema: schemaFingerprint },
-      {
-        written: (itemVersion) => on.written(key, itemVersion),
-        failed: on.failed,
-      },
-    ).then(
+    const ground = { log, drafting, schema: schemaFingerprint, failed };
+    const opening = Room.open(key, ground).then(
       (room) => {
         if (!room) rooms.delete(name);
         return room;
@@ -172,10 +162,10 @@ export function createAuthority(
         await closeIfEmpty(room);
       }
     },
-    async written(key) {
+    async flush(key) {
       await (await rooms.get(nameOf(key)))?.write('');
     },
-    async settle(project) {
+    async flushAll(project) {
       for (const key of await log.unwritten()) {
         if (project !== undefined && key.project !== project) continue;
         // A topic that cannot be written keeps its steps in the log; the others are written.
@@ -184,7 +174,7 @@ export function createAuthority(
           await room?.write('');
           if (room) await closeIfEmpty(room);
         } catch (error) {
-          on.failed(error);
+          failed(error);
         }
       }
     },
@@ -192,7 +182,7 @@ export function createAuthority(
       void rooms
         .get(nameOf(key))
         ?.then((room) => room?.follow(version))
-        .catch(on.failed);
+        .catch(failed);
     },
     remove(key) {
       void rooms.get(nameOf(key))?.then((room) => room?.dismiss('live.gone', gone));

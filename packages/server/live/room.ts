@@ -7,18 +7,23 @@ import { Presence, tell, type Member } from './presence.ts';
 
 type Document = Extract<AppliedSteps, { document: unknown }>['document'];
 
-export interface RoomEvents {
-  /** The text of the library stands at this version now. */
-  readonly written: (itemVersion: number) => void;
-  readonly failed: (error: unknown) => void;
-}
-
 /** What a room stands on. */
 export interface RoomGround {
   readonly log: LiveLog;
   readonly drafting: Drafting;
   /** Names the schema of the documents of this program. */
   readonly schema: string;
+  /** Is told what keeps the text from following the log. */
+  readonly failed: (error: unknown) => void;
+}
+
+/** Where a room begins. */
+interface Start {
+  readonly epoch: string;
+  readonly document: Document;
+  readonly version: number;
+  /** The version that the text holds. */
+  readonly written: number;
 }
 
 export interface Author {
@@ -49,27 +54,30 @@ export class Room {
   readonly #growth = new Growth();
   #recent: Held[] = [];
   #turn: Promise<unknown> = Promise.resolve();
+  readonly epoch: string;
   #written: number;
   #dirtySince = 0;
   #timer: ReturnType<typeof setTimeout> | undefined;
   #coming = 0;
 
+  private document: Document;
+  private version: number;
+
   private constructor(
     readonly key: LiveKey,
-    readonly epoch: string,
     private readonly ground: RoomGround,
-    private readonly on: RoomEvents,
-    private document: Document,
-    private version: number,
-    written: number,
+    { epoch, document, version, written }: Start,
   ) {
+    this.epoch = epoch;
+    this.document = document;
+    this.version = version;
     this.#written = written;
   }
 
   /**
    * Undefined when the topic is not there, or its text cannot be read or its log not be followed.
    */
-  static async open(key: LiveKey, ground: RoomGround, on: RoomEvents): Promise<Room | undefined> {
+  static async open(key: LiveKey, ground: RoomGround): Promise<Room | undefined> {
     const { log, drafting, schema } = ground;
     const opened = await log.open(key, schema, drafting.begin);
     const start = opened && documentFrom(opened.document.document);
@@ -81,15 +89,12 @@ export class Room {
       );
     const room =
       applied && 'document' in applied
-        ? new Room(
-            key,
-            opened.document.epoch,
-            ground,
-            on,
-            applied.document,
-            opened.document.version + opened.steps.length,
-            opened.document.version,
-          )
+        ? new Room(key, ground, {
+            epoch: opened.document.epoch,
+            document: applied.document,
+            version: opened.document.version + opened.steps.length,
+            written: opened.document.version,
+          })
         : undefined;
     if (!opened || (room && opened.document.schema === schema)) return room;
     // Written for another schema: what was acknowledged is written to the text as far as it can be
@@ -99,7 +104,7 @@ export class Room {
       await room.write('');
     }
     await log.end(key);
-    return Room.open(key, ground, on);
+    return Room.open(key, ground);
   }
 
   get isEmpty(): boolean {
@@ -236,7 +241,7 @@ export class Room {
     );
     // A text that could not be written is tried again with the next step, and when the room or the
     // server closes.
-    this.#timer = setTimeout(() => void this.write('').catch(this.on.failed), wait);
+    this.#timer = setTimeout(() => void this.write('').catch(this.ground.failed), wait);
   }
 
   /**
@@ -262,7 +267,6 @@ export class Room {
       this.#written = version;
       this.#dirtySince = 0;
       this.#authors.clear();
-      this.on.written(itemVersion);
       tell(this.#presence.members, { kind: 'written', version, itemVersion, title });
       return true;
     });

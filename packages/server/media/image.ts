@@ -2,7 +2,7 @@ import { readXml, writeXml } from '@ukiyo/core/markup';
 import { cleanSvg } from './svg.ts';
 import { sniffedType, svgType } from './types.ts';
 
-export interface SettledImage {
+export interface SanitisedImage {
   readonly mediaType: string;
   readonly bytes: Uint8Array;
   /** In pixels; absent where the file does not say, or says what cannot be. */
@@ -10,11 +10,11 @@ export interface SettledImage {
   readonly height?: number;
 }
 
-/** Settles an image here, or in another thread. */
-export type ImageSettling = (
+/** Sanitises an image here, or in another thread. */
+export type ImageSanitising = (
   bytes: Uint8Array,
   claimed: string,
-) => MaybePromise<SettledImage | { readonly refusal: string }>;
+) => MaybePromise<SanitisedImage | { readonly refusal: string }>;
 type MaybePromise<Value> = Value | Promise<Value>;
 
 /** No screen or page is larger. Images without a usable size are measured where they are drawn. */
@@ -31,16 +31,16 @@ export const largestDrawing = 4 * 1024 * 1024;
  * What an uploaded file really is: its type by its first bytes, its size in pixels, SVG cleaned.
  * @returns the image as it may be stored, or one sentence that says why not
  */
-export function settleImage(
+export function sanitiseImage(
   bytes: Uint8Array,
   claimed: string,
-): SettledImage | { readonly refusal: string } {
+): SanitisedImage | { readonly refusal: string } {
   const view = Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   const mediaType = sniffedType(view);
   if (mediaType !== undefined) return { mediaType, bytes, ...pixelSize(mediaType, view) };
   const head = view.subarray(0, 200).toString('utf8');
   if (claimed === svgType || /^\s*(<\?xml|<svg|<!--|<!DOCTYPE svg)/u.test(head))
-    return settleSvg(view);
+    return sanitiseSvg(view);
   return {
     refusal:
       'This is not an image, video or sound that can be shown (PNG, JPEG, GIF, WebP, SVG, ' +
@@ -48,7 +48,7 @@ export function settleImage(
   };
 }
 
-function settleSvg(view: Buffer): SettledImage | { refusal: string } {
+function sanitiseSvg(view: Buffer): SanitisedImage | { refusal: string } {
   if (view.length > largestDrawing)
     return {
       refusal:

@@ -1,12 +1,12 @@
 import { describe, expect, it } from 'vitest';
 import { isSafeAttribute, safeStyles } from './css.ts';
-import { largestDrawing, settleImage } from './image.ts';
+import { largestDrawing, sanitiseImage } from './image.ts';
 import { nameForType, sniffedType, typeByEnding } from './types.ts';
 
 const svg = (attributes: string, inner = ''): Buffer =>
   Buffer.from(`<svg xmlns="http://www.w3.org/2000/svg" ${attributes}>${inner}</svg>`);
-const settled = (bytes: Uint8Array) => {
-  const image = settleImage(bytes, 'image/svg+xml');
+const sanitised = (bytes: Uint8Array) => {
+  const image = sanitiseImage(bytes, 'image/svg+xml');
   if ('refusal' in image) throw new Error(image.refusal);
   return { ...image, text: Buffer.from(image.bytes).toString() };
 };
@@ -33,22 +33,22 @@ describe('sizes of drawings', () => {
   it.each(['1e999', '-5', '0', 'NaN', '1e30', 'Infinity'])(
     'are left out where they are %s',
     (width) => {
-      expect(settled(svg(`width="${width}" height="10"`))).not.toHaveProperty('width');
-      expect(settled(svg(`viewBox="0 0 ${width} 10"`))).not.toHaveProperty('width');
+      expect(sanitised(svg(`width="${width}" height="10"`))).not.toHaveProperty('width');
+      expect(sanitised(svg(`viewBox="0 0 ${width} 10"`))).not.toHaveProperty('width');
     },
   );
   it('come from the drawing area where the drawing itself says nothing that can be', () => {
-    expect(settled(svg('width="1e999" height="1e999" viewBox="0 0 20 10"'))).toMatchObject({
+    expect(sanitised(svg('width="1e999" height="1e999" viewBox="0 0 20 10"'))).toMatchObject({
       width: 20,
       height: 10,
     });
   });
   it('of a picture are left out where its header says what cannot be', () => {
     const gif = Buffer.from('GIF89a\0\0\0\0');
-    expect(settleImage(gif, 'image/gif')).toEqual({ mediaType: 'image/gif', bytes: gif });
+    expect(sanitiseImage(gif, 'image/gif')).toEqual({ mediaType: 'image/gif', bytes: gif });
   });
   it('in bytes are limited', () => {
-    expect(settleImage(svg('', ' '.repeat(largestDrawing)), 'image/svg+xml')).toMatchObject({
+    expect(sanitiseImage(svg('', ' '.repeat(largestDrawing)), 'image/svg+xml')).toMatchObject({
       refusal: expect.stringContaining('larger than 4 MB') as string,
     });
   });
@@ -99,7 +99,7 @@ describe('styles of drawings', () => {
     expect(isSafeAttribute('M0 0L10 10')).toBe(true);
     expect(isSafeAttribute('u\\72l(https://evil.example/a)')).toBe(false);
     expect(isSafeAttribute('url(https://evil.example/a)')).toBe(false);
-    const { text } = settled(
+    const { text } = sanitised(
       svg('', '<rect fill="u\\72l(https://evil.example/)" stroke="url(#a)" aria-label="A (b"/>'),
     );
     expect(text).toContain('<rect aria-label="A (b" stroke="url(#a)"/>');

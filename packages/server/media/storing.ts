@@ -1,10 +1,10 @@
 import { open, stat } from 'node:fs/promises';
 import type { BlobStore } from '../data/blobs.ts';
-import { largestDrawing, type ImageSettling, type SettledImage } from './image.ts';
+import { largestDrawing, type ImageSanitising, type SanitisedImage } from './image.ts';
 import { sniffedType } from './types.ts';
 
 /** An image as its row says it; its bytes are stored. */
-export type StoredImage = Omit<SettledImage, 'bytes'> & {
+export type StoredImage = Omit<SanitisedImage, 'bytes'> & {
   /** SHA-256 under which the bytes are stored. */
   readonly hash: string;
   /** In bytes. */
@@ -34,15 +34,15 @@ async function firstBytes(path: string, length: number): Promise<Buffer> {
  * read, cleaned and written anew.
  * @returns the image, or one sentence that says why it cannot be stored
  */
-export function imageStoring(blobs: BlobStore, settle: ImageSettling): ImageStoring {
+export function imageStoring(blobs: BlobStore, sanitise: ImageSanitising): ImageStoring {
   return async (path, claimed) => {
     const head = await firstBytes(path, headerLength);
     const isDrawing = sniffedType(head) === undefined;
     // One byte more than the largest drawing is enough to see that it is too large.
     const read = isDrawing ? await firstBytes(path, largestDrawing + 1) : head;
-    const settled = await settle(read, claimed);
-    if ('refusal' in settled) return settled;
-    const { bytes, ...image } = settled;
+    const sanitised = await sanitise(read, claimed);
+    if ('refusal' in sanitised) return sanitised;
+    const { bytes, ...image } = sanitised;
     if (isDrawing) return { ...image, hash: await blobs.put(bytes), size: bytes.byteLength };
     const { size } = await stat(path);
     return { ...image, hash: await blobs.putFile(path), size };

@@ -1,14 +1,19 @@
 import { Piscina } from 'piscina';
-import { settleText, type Settle, type Settled, type Unsettled } from '../data/settling.ts';
+import {
+  prepareText,
+  type PrepareText,
+  type PreparedText,
+  type SubmittedText,
+} from '../data/preparing.ts';
 import { moduleFile, runtimeArguments, warmChild } from '../jobs/warm.ts';
 import { drafting, type Difference, type Draft, type Drafting } from '../live/drafting.ts';
-import { settleImage, type ImageSettling } from '../media/image.ts';
+import { sanitiseImage, type ImageSanitising } from '../media/image.ts';
 import type { Task } from './worker.ts';
 
 /** Works on single texts, documents and drawings that would keep the thread that answers. */
 export interface Threads {
-  readonly settleText: Settle;
-  readonly settleImage: ImageSettling;
+  readonly prepareText: PrepareText;
+  readonly sanitiseImage: ImageSanitising;
   readonly drafting: Drafting;
   close(): Promise<void>;
 }
@@ -26,7 +31,7 @@ const mostMegabytes = 512;
 /** A process that has become larger ends when it has answered, in bytes. */
 const mostMemoryAfterwards = 300 * 1024 * 1024;
 
-const isShort = ({ source, agreed }: Unsettled): boolean =>
+const isShort = ({ source, agreed }: SubmittedText): boolean =>
   source.length * (1 + (agreed.rules?.length ?? 0) / rulesPerReading) < shortText;
 
 /**
@@ -51,14 +56,14 @@ export function openThreads(): Threads {
   const elsewhere = <Made>(task: Task, length: number): Promise<Made> =>
     length < longText ? inThread(task) : (long.ask(task, longestTask) as Promise<Made>);
   return {
-    settleText: (unsettled) =>
-      isShort(unsettled)
-        ? settleText(unsettled)
-        : elsewhere<Settled>({ kind: 'text', unsettled }, unsettled.source.length),
-    settleImage: async (bytes, claimed) =>
+    prepareText: (submitted) =>
+      isShort(submitted)
+        ? prepareText(submitted)
+        : elsewhere<PreparedText>({ kind: 'text', submitted }, submitted.source.length),
+    sanitiseImage: async (bytes, claimed) =>
       bytes.byteLength < smallDrawing
-        ? settleImage(bytes, claimed)
-        : elsewhere<Awaited<ReturnType<ImageSettling>>>(
+        ? sanitiseImage(bytes, claimed)
+        : elsewhere<Awaited<ReturnType<ImageSanitising>>>(
             { kind: 'image', bytes, claimed },
             bytes.byteLength,
           ),

@@ -1,10 +1,10 @@
 /** What runs in a thread of the pool: one task after the other, with nothing kept between them. */
-import { settleText, type Unsettled } from '../data/settling.ts';
+import { prepareText, type SubmittedText } from '../data/preparing.ts';
 import { drafting } from '../live/drafting.ts';
-import { settleImage } from '../media/image.ts';
+import { sanitiseImage } from '../media/image.ts';
 
 export type Task =
-  | { readonly kind: 'text'; readonly unsettled: Unsettled }
+  | { readonly kind: 'text'; readonly submitted: SubmittedText }
   | { readonly kind: 'image'; readonly bytes: Uint8Array; readonly claimed: string }
   | { readonly kind: 'begin'; readonly text: string }
   | { readonly kind: 'draft'; readonly document: string }
@@ -13,9 +13,9 @@ export type Task =
 export default function work(task: Task): unknown {
   switch (task.kind) {
     case 'text':
-      return settleText(task.unsettled);
+      return prepareText(task.submitted);
     case 'image':
-      return settleImage(task.bytes, task.claimed);
+      return sanitiseImage(task.bytes, task.claimed);
     case 'begin':
       return drafting.begin(task.text);
     case 'draft':

@@ -3,17 +3,32 @@ import { useDebounceFn } from '@vueuse/core';
 import { wrap } from 'comlink';
 import type { Node } from 'prosemirror-model';
 import type { Step } from 'prosemirror-transform';
-import { onUnmounted, ref, shallowRef } from 'vue';
+import { onScopeDispose, ref, shallowRef } from 'vue';
 import type { Checker, Known } from './checking.worker.ts';
 
 /** While keys come one after the other, the processor is theirs. */
 const settles = 50;
 const longest = 400;
 
-/** Problems and words of the open topic, found in a worker that follows it step by step. */
-export function useChecking() {
+/** What checks, elsewhere. */
+interface Elsewhere {
+  readonly open: (json: unknown, about: Known) => Promise<void>;
+  readonly check: (steps: readonly unknown[]) => Promise<ReturnType<Checker['check']>>;
+  readonly end: () => void;
+}
+/** @param failed is told when the worker ends by itself: what was asked is never answered then */
+function startWorker(failed: () => void): Elsewhere {
   const worker = new Worker(new URL('./checking.worker.ts', import.meta.url), { type: 'module' });
-  const checker = wrap<Checker>(worker);
+  const { open, check } = wrap<Checker>(worker);
+  worker.onerror = failed;
+  return { open, check, end: () => worker.terminate() };
+}
+
+/**
+ * Problems and words of the open topic, found in a worker that follows it step by step. After a
+ * failure the next change begins anew with the document as it stands.
+ */
+export function useChecking(start = startWorker) {
   const problems = shallowRef<readonly Problem[]>([]);
   const words = ref(0);
   /** Counts the documents that were opened: an answer about an earlier one says nothing. */
@@ -22,14 +37,27 @@ export function useChecking() {
   let known: Known = { self: '', facets: [], rules: [], ids: [] };
   let waiting: unknown[] = [];
   let isBusy = false;
+  let checker: Elsewhere | undefined;
 
+  function giveUp(): void {
+    checker?.end();
+    checker = undefined;
+    isBusy = false;
+    waiting = [];
+  }
   async function run(): Promise<void> {
     if (isBusy || !current) return;
+    if (!checker) return open(current, known);
     isBusy = true;
     const about = opened;
     const steps = waiting;
     waiting = [];
-    const report = await checker.check(steps);
+    let report;
+    try {
+      report = await checker.check(steps);
+    } catch {
+      return giveUp();
+    }
     isBusy = false;
     if (about !== opened) return run();
     if (report) {
@@ -45,7 +73,8 @@ export function useChecking() {
     current = document;
     known = about;
     waiting = [];
-    void checker.open(document().toJSON(), about);
+    checker ??= start(giveUp);
+    checker.open(document().toJSON(), about).catch(giveUp);
     await run();
   }
   function follow(steps: readonly Step[]): void {
@@ -59,6 +88,6 @@ export function useChecking() {
     problems.value = [];
     words.value = 0;
   }
-  onUnmounted(() => worker.terminate());
+  onScopeDispose(() => checker?.end());
   return { problems, words, open, follow, close };
 }

@@ -80,7 +80,9 @@ export const useLibrary = defineStore('library', () => {
     now.forEach(keep);
   }, 400);
   function hear(event: Heard): void {
-    if (event.kind === 'missed') return void load().catch(() => undefined);
+    if (event.kind === 'missed' || event.kind === 'many-items')
+      return void load().catch(() => undefined);
+    if (event.kind === 'item-gone') items.value = items.value.filter(({ id }) => id !== event.id);
     if (event.kind !== 'item' || (find(event.id)?.version ?? 0) >= event.version) return;
     changed.add(event.id);
     // Without an answer the list stays as it is, until the next change.

@@ -74,8 +74,8 @@ async function show(): Promise<void> {
   source.close();
   await sheet.show();
 }
+place.clear();
 onMounted(async () => {
-  place.clear();
   await library.ensure();
   await show();
 });
@@ -83,6 +83,7 @@ watch(id, show);
 watch(
   [() => library.find(id.value)?.title, id],
   ([title]) => (place.trail = id.value === '' ? [] : [title ?? id.value]),
+  { immediate: true },
 );
 watch(
   live.people,

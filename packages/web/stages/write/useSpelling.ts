@@ -28,6 +28,8 @@ function spellerOf(locale: string): Opened {
       await speller.open(await ask(`/dictionaries/${encodeURIComponent(locale)}`, Dictionaries));
       return true;
     } catch {
+      // The next page asks for it again.
+      opened.delete(locale);
       return false;
     }
   };
@@ -64,7 +66,13 @@ export function useSpelling(view: ShallowRef<EditorView | undefined>, locale: ()
     const words = waiting;
     waiting = [];
     if (!hasDictionary.value) return;
-    const wrong = await speller.check(words);
+    let wrong: readonly string[];
+    try {
+      wrong = await speller.check(words);
+    } catch {
+      waiting.unshift(...words);
+      return;
+    }
     const editor = view.value;
     if (wrong.length === 0 || !editor || editor.isDestroyed) return;
     editor.dispatch(judged(editor.state.tr, new Set([...unknownIn(editor.state), ...wrong])));

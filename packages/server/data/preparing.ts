@@ -3,24 +3,24 @@ import { derive, type Agreed, type Derived } from '@ukiyo/core/library';
 import { limits, readXml } from '@ukiyo/core/markup';
 
 /** A text as it was submitted, and what it is checked against. */
-export interface Unsettled {
+export interface SubmittedText {
   readonly id: string;
   readonly kind: 'topic' | 'map';
   readonly source: string;
   readonly agreed: Agreed;
 }
 /** The text as it is stored, and what is stored with it. */
-export interface Settled {
+export interface PreparedText {
   readonly text: string;
   readonly derived: Derived;
 }
-export type Settle = (unsettled: Unsettled) => Settled | Promise<Settled>;
+export type PrepareText = (submitted: SubmittedText) => PreparedText | Promise<PreparedText>;
 
 /**
  * The stored text and what is derived from it. Text that cannot be read is stored as it is, with
  * that as its problem.
  */
-export function settleText({ id, kind, source, agreed }: Unsettled): Settled {
+export function prepareText({ id, kind, source, agreed }: SubmittedText): PreparedText {
   const { document } = readXml(source);
   if (document) {
     const canonical = writeCanonical(document.root);
