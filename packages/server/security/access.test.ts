@@ -1,7 +1,7 @@
 import { demoPassword } from '../index.ts';
 import { permissionsOf } from '../access/roles.ts';
 import { roles, type OwnSessions, type Role } from '@ukiyo/contracts';
-import type { LightMyRequestResponse } from 'fastify';
+import type { InjectOptions, LightMyRequestResponse } from 'fastify';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startTestServer, type TestServer } from '../testing.ts';
 
@@ -50,7 +50,7 @@ describe('every route', () => {
       if (permission === 'anyone' || url.endsWith('/events') || url.includes('/live/')) continue;
       for (const role of [undefined, ...roles]) {
         const { statusCode } = await server.app.inject({
-          method,
+          method: method as NonNullable<InjectOptions['method']>,
           url: address(url),
           headers: {
             'content-type': 'application/json',
