@@ -34,6 +34,7 @@ export default defineConfig({
         test: {
           name: 'server',
           include: ['packages/server/**/*.test.ts'],
+          globalSetup: 'packages/server/testing.ts',
           exclude: ['**/node_modules/**', '**/dist/**'],
           isolate,
           // Builds have the lowest priority: on a busy machine they take minutes, and still end.

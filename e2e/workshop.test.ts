@@ -33,6 +33,16 @@ test('Ctrl+K finds topics and does things; ? lists the shortcuts of the screen',
   await expect(list).toBeHidden();
 });
 
+test('the licences of everything that the program comes with can be read', async ({ page }) => {
+  await page.getByRole('button', { name: 'Teo Marsh, publisher' }).click();
+  const link = page.getByRole('link', { name: 'Licences' });
+  const answer = await page.request.get((await link.getAttribute('href'))!);
+  expect(answer.headers()['content-type']).toContain('text/plain');
+  const text = await answer.text();
+  for (const part of ['Apache License 2.0', 'SIL OPEN FONT LICENSE', /^fastify \d/mu, /^vue \d/mu])
+    expect(text).toMatch(part);
+});
+
 test('a map is arranged by dragging, and every change can be undone', async ({ page }) => {
   await newTopic(page, 'Map', 'Tide pools');
   await page.getByLabel('Filter topics').fill('Alarms');

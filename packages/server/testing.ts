@@ -1,10 +1,12 @@
 import { randomBytes } from 'node:crypto';
-import { mkdtemp, rm } from 'node:fs/promises';
+import { cp, mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Role } from '@ukiyo/contracts';
 import type { FastifyInstance, LightMyRequestResponse } from 'fastify';
 import pg from 'pg';
+import { inject } from 'vitest';
+import type { TestProject } from 'vitest/node';
 import {
   createApp,
   createClerk,
@@ -44,6 +46,50 @@ export interface TestServer {
   close(): Promise<void>;
 }
 
+declare module 'vitest' {
+  interface ProvidedContext {
+    /** A database and a data folder with the demo library, of which each server gets a copy. */
+    seed: Settings;
+  }
+}
+
+const nameOf = (databaseUrl: string): string => new URL(databaseUrl).pathname.slice(1);
+
+/** Gives a statement to the PostgreSQL that `npm test` starts. */
+async function administer(statement: string): Promise<void> {
+  const admin = new pg.Client({ connectionString: cluster() });
+  await admin.connect();
+  await admin.query(statement);
+  await admin.end();
+}
+function cluster(): string {
+  const url = process.env['DATABASE_URL'];
+  if (url === undefined)
+    throw new Error('Run the server tests with npm run test:server, which starts the database.');
+  return url;
+}
+/** @param template name of the database that the new one is a copy of */
+async function freshGround(template = 'template1'): Promise<Settings> {
+  const name = `test_${randomBytes(6).toString('hex')}`;
+  await administer(`CREATE DATABASE ${name} TEMPLATE ${template}`);
+  const dataFolder = await mkdtemp(join(tmpdir(), 'ukiyo-server-'));
+  return { databaseUrl: cluster().replace(/\/[^/]*$/u, `/${name}`), dataFolder };
+}
+
+/** Before all tests of the server: makes what their servers are copies of. */
+export default async function makeSeed(project: TestProject): Promise<() => Promise<void>> {
+  const seed = await freshGround();
+  const services = makeServices(seed);
+  await upgrade(services);
+  await seedDemo(services, join(import.meta.dirname, '../../demo'));
+  await services.database.sequelize.close();
+  project.provide('seed', seed);
+  return async () => {
+    await administer(`DROP DATABASE ${nameOf(seed.databaseUrl)}`);
+    await rm(seed.dataFolder, { recursive: true, force: true });
+  };
+}
+
 /**
  * The real application over a database of its own in the PostgreSQL that `npm test` starts, with
  * the demo library.
@@ -51,21 +97,12 @@ export interface TestServer {
  * starts sooner
  */
 export async function startTestServer({ asItRuns = false } = {}): Promise<TestServer> {
-  const base = process.env['DATABASE_URL'];
-  if (base === undefined)
-    throw new Error('Run the server tests with npm run test:server, which starts the database.');
-  const name = `test_${randomBytes(6).toString('hex')}`;
-  const admin = new pg.Client({ connectionString: base });
-  await admin.connect();
-  await admin.query(`CREATE DATABASE ${name}`);
-  await admin.end();
-  const dataFolder = await mkdtemp(join(tmpdir(), 'ukiyo-server-'));
-  const settings = { databaseUrl: base.replace(/\/[^/]*$/u, `/${name}`), dataFolder };
+  const seed = inject('seed');
+  const settings = await freshGround(nameOf(seed.databaseUrl));
+  await cp(seed.dataFolder, settings.dataFolder, { recursive: true });
   const threads = asItRuns ? openThreads() : undefined;
   const clerk = asItRuns ? createClerk(settings) : undefined;
   const services = equip(makeServices(settings, threads ? { threads } : {}), clerk);
-  await upgrade(services);
-  await seedDemo(services, join(import.meta.dirname, '../../demo'));
   const queue = await openQueue(services, settings, { error: () => undefined });
   const app = await createApp(services, queue, { log: process.env['TEST_LOG'] !== undefined });
   const project = (await services.database.models.projects.findOne())!.get().id;
@@ -119,7 +156,7 @@ export async function startTestServer({ asItRuns = false } = {}): Promise<TestSe
       clerk?.close();
       await threads?.close();
       await services.database.sequelize.close();
-      await rm(dataFolder, { recursive: true, force: true });
+      await rm(settings.dataFolder, { recursive: true, force: true });
     },
   };
 }

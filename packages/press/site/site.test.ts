@@ -35,6 +35,16 @@ describe('the help site of the demo', () => {
   const files: Files = new Map(site.files);
   const pages = htmlOf(files);
 
+  it('carries the licences of its typefaces and of its search', () => {
+    const text = page(files, 'notices.txt');
+    const typefaces = [...files.keys()].flatMap(
+      (path) => /^fonts\/(.+)-latin/u.exec(path)?.[1] ?? [],
+    );
+    expect(typefaces.length).toBeGreaterThan(3);
+    for (const name of [...typefaces, 'minisearch'])
+      expect(text).toMatch(new RegExp(`\\b${name} \\d`, 'u'));
+    expect(text).toContain('SIL OPEN FONT LICENSE');
+  });
   it('has a page for every place, and no problems', () => {
     expect(publication.problems).toEqual([]);
     expect(site.problems).toEqual([]);

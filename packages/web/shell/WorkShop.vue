@@ -109,6 +109,7 @@ onUnmounted(() => release?.());
           <n-button size="small" quaternary @click="switchTheme">
             {{ theme?.dark.value ? 'Light' : 'Dark' }} workshop
           </n-button>
+          <a class="small" href="/notices.txt" target="_blank">Licences</a>
           <n-button size="small" quaternary @click="signOut">Sign out</n-button>
         </div>
       </n-popover>
