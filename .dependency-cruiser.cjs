@@ -31,6 +31,15 @@ module.exports = {
     layer('server-without-web', '^packages/server/', '^packages/web/'),
     layer('web-without-server', '^packages/web/', '^packages/(server|intake|press)/'),
     {
+      name: 'stages-stand-alone',
+      comment: 'What several screens share is below them: in sheet, bench, editor or parts.',
+      severity: 'error',
+      from: { path: '^packages/web/stages/([^/]+)/' },
+      to: { path: '^packages/web/stages/', pathNot: '^packages/web/stages/$1/' },
+    },
+    layer('web-below-stages', '^packages/web/(sheet|bench|editor|parts)/', '^packages/web/stages/'),
+    layer('web-below-sheet', '^packages/web/(bench|editor|parts)/', '^packages/web/sheet/'),
+    {
       name: 'through-the-door',
       severity: 'error',
       from: { path: '^packages/core/([^/]+)/', pathNot: '\\.test\\.ts$' },

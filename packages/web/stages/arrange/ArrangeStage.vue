@@ -26,7 +26,7 @@ import { usePlace } from '../../shell/place.ts';
 import ConflictNotice from '../../parts/ConflictNotice.vue';
 import ContentsPanel from './ContentsPanel.vue';
 import EntryPanel from './EntryPanel.vue';
-import ProofPanel from '../write/ProofPanel.vue';
+import ProofPanel from '../../sheet/ProofPanel.vue';
 import MapComparison from './MapComparison.vue';
 import MapDrawer from './MapDrawer.vue';
 import MapPanel from './MapPanel.vue';

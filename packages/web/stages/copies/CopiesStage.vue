@@ -4,7 +4,7 @@ import { computed, onMounted, ref, watch } from 'vue';
 import { useLibrary } from '../../parts/library.ts';
 import { useSession } from '../../parts/session.ts';
 import { usePlace } from '../../shell/place.ts';
-import CopyWords from './CopyWords.vue';
+import ChangedWords from '../../parts/ChangedWords.vue';
 import WholeCopy from './WholeCopy.vue';
 import { useCopies } from './useCopies.ts';
 
@@ -169,7 +169,7 @@ async function make(): Promise<void> {
               </label>
             </template>
           </header>
-          <CopyWords :words="copy.words" :against="group.copies[kept]?.words ?? ''" />
+          <ChangedWords :words="copy.words" :against="group.copies[kept]?.words ?? ''" />
         </article>
       </template>
     </main>

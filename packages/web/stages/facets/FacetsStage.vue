@@ -11,7 +11,7 @@ import { usePlace } from '../../shell/place.ts';
 import FacetValues from './FacetValues.vue';
 import LensSection from './LensSection.vue';
 import ValueForm from './ValueForm.vue';
-import { useFacets } from './useFacets.ts';
+import { useFacets } from '../../parts/facets.ts';
 
 const place = usePlace();
 const session = useSession();

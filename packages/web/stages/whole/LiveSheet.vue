@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import { Selection } from 'prosemirror-state';
 import { defineAsyncComponent, onBeforeUnmount, onMounted, watch, type Component } from 'vue';
-import TopicPage from '../write/TopicPage.vue';
-import { useTopicSheet, type TopicSheet } from '../write/useTopicSheet.ts';
+import TopicPage from '../../sheet/TopicPage.vue';
+import { useTopicSheet, type TopicSheet } from '../../sheet/useTopicSheet.ts';
 
 const HomeEditor = defineAsyncComponent(
-  () => import('../write/HomeEditor.vue') as Promise<Component>,
+  () => import('../../sheet/HomeEditor.vue') as Promise<Component>,
 );
 /** One topic of the whole, open for writing as long as it is near. */
 const { item, enterAt } = defineProps<{

@@ -2,7 +2,7 @@
 import { useElementSize, useIntersectionObserver } from '@vueuse/core';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { useLibrary } from '../../parts/library.ts';
-import type { TopicSheet } from '../write/useTopicSheet.ts';
+import type { TopicSheet } from '../../sheet/useTopicSheet.ts';
 import LiveSheet from './LiveSheet.vue';
 
 /**

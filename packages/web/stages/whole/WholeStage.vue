@@ -15,11 +15,11 @@ import ViewSwitch from '../../editor/ViewSwitch.vue';
 import { usePageView } from '../../editor/pageView.ts';
 import { useLibrary } from '../../parts/library.ts';
 import { usePlace } from '../../shell/place.ts';
-import OpenElements from '../write/OpenElements.vue';
-import SheetBench from '../write/SheetBench.vue';
-import { usePageKeys } from '../write/usePageKeys.ts';
+import OpenElements from '../../sheet/OpenElements.vue';
+import SheetBench from '../../sheet/SheetBench.vue';
+import { usePageKeys } from '../../sheet/usePageKeys.ts';
 import { useSafeLeaving } from '../../parts/safeLeaving.ts';
-import type { TopicSheet } from '../write/useTopicSheet.ts';
+import type { TopicSheet } from '../../sheet/useTopicSheet.ts';
 import SheetSlot from './SheetSlot.vue';
 import { useWholeMap } from './useWholeMap.ts';
 

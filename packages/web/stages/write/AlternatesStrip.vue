@@ -5,7 +5,7 @@ import FacetBadge from '../../parts/FacetBadge.vue';
 import OnlyFor from '../../parts/OnlyFor.vue';
 import { useLens } from '../../parts/lens.ts';
 import { useLibrary } from '../../parts/library.ts';
-import TopicDifference from './TopicDifference.vue';
+import TopicDifference from '../../sheet/TopicDifference.vue';
 import { useAlternates } from './useAlternates.ts';
 
 /**

@@ -17,17 +17,19 @@ import { useLibrary } from '../../parts/library.ts';
 import { useSession } from '../../parts/session.ts';
 import { usePlace } from '../../shell/place.ts';
 import AlternatesStrip from './AlternatesStrip.vue';
-import OpenElements from './OpenElements.vue';
+import OpenElements from '../../sheet/OpenElements.vue';
 import OutsideStrip from './OutsideStrip.vue';
-import SheetBench from './SheetBench.vue';
+import SheetBench from '../../sheet/SheetBench.vue';
 import TopicList from './TopicList.vue';
-import TopicPage from './TopicPage.vue';
-import { usePageKeys } from './usePageKeys.ts';
+import TopicPage from '../../sheet/TopicPage.vue';
+import { usePageKeys } from '../../sheet/usePageKeys.ts';
 import { useSafeLeaving } from '../../parts/safeLeaving.ts';
 import { useSource } from './useSource.ts';
-import { useTopicSheet } from './useTopicSheet.ts';
+import { useTopicSheet } from '../../sheet/useTopicSheet.ts';
 
-const HomeEditor = defineAsyncComponent(() => import('./HomeEditor.vue') as Promise<Component>);
+const HomeEditor = defineAsyncComponent(
+  () => import('../../sheet/HomeEditor.vue') as Promise<Component>,
+);
 const SourcePane = defineAsyncComponent(
   () => import('../../editor/SourcePane.vue') as Promise<Component>,
 );

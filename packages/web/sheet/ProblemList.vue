@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import type { Path, Problem } from '@ukiyo/core/problems';
 import { computed } from 'vue';
-import { useSession } from '../../parts/session.ts';
-import { useFacets } from '../facets/useFacets.ts';
+import { useSession } from '../parts/session.ts';
+import { useFacets } from '../parts/facets.ts';
 
 const { problems, editable } = defineProps<{ problems: readonly Problem[]; editable: boolean }>();
 const session = useSession();

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { ref } from 'vue';
-import { useLibrary } from '../../parts/library.ts';
+import { useLibrary } from '../parts/library.ts';
 import type { TopicSheet } from './useTopicSheet.ts';
 import WriteBench from './WriteBench.vue';
 

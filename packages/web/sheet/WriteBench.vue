@@ -6,7 +6,7 @@ import type { Attributes, Element } from '@ukiyo/core/markup';
 import type { Path, Problem } from '@ukiyo/core/problems';
 import { useStorage } from '@vueuse/core';
 import { computed, nextTick } from 'vue';
-import DetailsPanel from '../../editor/DetailsPanel.vue';
+import DetailsPanel from '../editor/DetailsPanel.vue';
 import FactsPanel from './FactsPanel.vue';
 import HistoryPanel from './HistoryPanel.vue';
 import ProblemList from './ProblemList.vue';

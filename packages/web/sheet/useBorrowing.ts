@@ -29,9 +29,9 @@ import { useMessage } from 'naive-ui';
 import type { EditorState, Transaction } from 'prosemirror-state';
 import type { EditorView } from 'prosemirror-view';
 import type { ShallowRef } from 'vue';
-import { useCopied } from '../../editor/copied.ts';
-import { messageOf } from '../../parts/api.ts';
-import { useLibrary } from '../../parts/library.ts';
+import { useCopied } from '../editor/copied.ts';
+import { messageOf } from '../parts/api.ts';
+import { useLibrary } from '../parts/library.ts';
 
 interface BorrowingPage {
   readonly id: () => string;

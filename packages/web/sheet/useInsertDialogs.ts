@@ -29,8 +29,8 @@ import { useFileDialog } from '@vueuse/core';
 import type { EditorState, Transaction } from 'prosemirror-state';
 import type { EditorView } from 'prosemirror-view';
 import { shallowRef, type ShallowRef } from 'vue';
-import { misspeltAt } from '../../editor/spelling.ts';
-import { placeAtCaret, type PopPlace } from '../../editor/popList.ts';
+import { misspeltAt } from '../editor/spelling.ts';
+import { placeAtCaret, type PopPlace } from '../editor/popList.ts';
 
 /** Something that waits for an answer at the caret. */
 type Question =

@@ -3,9 +3,9 @@ import { moveInList, replaceInList, type FacetValue } from '@ukiyo/core/facets';
 import { useMessage } from 'naive-ui';
 import { computed, ref, shallowRef } from 'vue';
 import { z } from 'zod';
-import { ask, messageOf } from '../../parts/api.ts';
-import { useLibrary } from '../../parts/library.ts';
-import { useSession } from '../../parts/session.ts';
+import { ask, messageOf } from './api.ts';
+import { useLibrary } from './library.ts';
+import { useSession } from './session.ts';
 
 const Renamed = z.object({ list: FacetList, changed: z.array(z.string()) });
 

@@ -2,9 +2,9 @@
 import { labelOf } from '@ukiyo/core/grammar';
 import type { Path } from '@ukiyo/core/problems';
 import { computed, nextTick, onMounted, ref, shallowRef, useId, watch } from 'vue';
-import { kindLabel } from '../../parts/kinds.ts';
-import { useVariables } from '../../parts/variables.ts';
-import { useLibrary } from '../../parts/library.ts';
+import { kindLabel } from '../parts/kinds.ts';
+import { useVariables } from '../parts/variables.ts';
+import { useLibrary } from '../parts/library.ts';
 import type { Offered } from './useBorrowing.ts';
 
 /**

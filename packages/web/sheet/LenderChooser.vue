@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import { kindLabel } from '../../parts/kinds.ts';
-import { useLibrary } from '../../parts/library.ts';
-import PopList from '../../editor/PopList.vue';
-import type { PopItem, PopPlace } from '../../editor/popList.ts';
+import { kindLabel } from '../parts/kinds.ts';
+import { useLibrary } from '../parts/library.ts';
+import PopList from '../editor/PopList.vue';
+import type { PopItem, PopPlace } from '../editor/popList.ts';
 
 /** Chooses who lends what is shared: a topic, or a new one of the name that was typed. */
 const { place, self, label } = defineProps<{ place: PopPlace; self: string; label: string }>();

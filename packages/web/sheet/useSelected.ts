@@ -3,7 +3,7 @@ import { useDebounceFn, useEventListener } from '@vueuse/core';
 import { TextSelection } from 'prosemirror-state';
 import type { EditorView } from 'prosemirror-view';
 import { shallowRef, type ShallowRef } from 'vue';
-import type { PopPlace } from '../../editor/popList.ts';
+import type { PopPlace } from '../editor/popList.ts';
 
 const settles = 160;
 const height = 40;

@@ -3,10 +3,10 @@ import { Revision } from '@ukiyo/contracts';
 import { useMessage } from 'naive-ui';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { z } from 'zod';
-import { ask, messageOf } from '../../parts/api.ts';
-import { useLibrary } from '../../parts/library.ts';
-import { useSession } from '../../parts/session.ts';
-import TimeAgo from '../../parts/TimeAgo.vue';
+import { ask, messageOf } from '../parts/api.ts';
+import { useLibrary } from '../parts/library.ts';
+import { useSession } from '../parts/session.ts';
+import TimeAgo from '../parts/TimeAgo.vue';
 
 /** Earlier texts of the topic: named ones, and those that were written by themselves. */
 const { topic, version, editable } = defineProps<{

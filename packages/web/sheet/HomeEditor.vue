@@ -3,9 +3,9 @@ import { Reach } from '@ukiyo/contracts';
 import { elementOf, readReference, writeReference } from '@ukiyo/core/library';
 import { until } from '@vueuse/core';
 import { computed, onMounted, shallowRef, watch } from 'vue';
-import { ask } from '../../parts/api.ts';
-import { useLibrary } from '../../parts/library.ts';
-import { useSession } from '../../parts/session.ts';
+import { ask } from '../parts/api.ts';
+import { useLibrary } from '../parts/library.ts';
+import { useSession } from '../parts/session.ts';
 import TopicPage from './TopicPage.vue';
 import { useTopicSheet, type TopicSheet } from './useTopicSheet.ts';
 

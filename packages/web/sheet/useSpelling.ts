@@ -3,10 +3,10 @@ import { useDebounceFn } from '@vueuse/core';
 import { wrap, type Remote } from 'comlink';
 import type { EditorView } from 'prosemirror-view';
 import { ref, watch, type ShallowRef } from 'vue';
-import { judged, unknownIn } from '../../editor/spelling.ts';
-import type { Speller } from '../../editor/spelling.worker.ts';
-import { ask } from '../../parts/api.ts';
-import { useLibrary } from '../../parts/library.ts';
+import { judged, unknownIn } from '../editor/spelling.ts';
+import type { Speller } from '../editor/spelling.worker.ts';
+import { ask } from '../parts/api.ts';
+import { useLibrary } from '../parts/library.ts';
 
 const settles = 500;
 
@@ -21,7 +21,7 @@ function spellerOf(locale: string): Opened {
   const known = opened.get(locale);
   if (known) return known;
   const speller = wrap<Speller>(
-    new Worker(new URL('../../editor/spelling.worker.ts', import.meta.url), { type: 'module' }),
+    new Worker(new URL('../editor/spelling.worker.ts', import.meta.url), { type: 'module' }),
   );
   const load = async (): Promise<boolean> => {
     try {

@@ -8,8 +8,8 @@ import {
 } from '@ukiyo/core/library';
 import type { Element } from '@ukiyo/core/markup';
 import { computed, reactive } from 'vue';
-import { useLibrary } from '../../parts/library.ts';
-import PickOne from '../../parts/PickOne.vue';
+import { useLibrary } from '../parts/library.ts';
+import PickOne from '../parts/PickOne.vue';
 
 /** What is said about the topic, as a form. */
 const { root, editable } = defineProps<{ root: Element; editable: boolean }>();

@@ -5,10 +5,10 @@ import type { UseManner } from '@ukiyo/core/library';
 import { computed, onMounted, ref, shallowRef, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { z } from 'zod';
-import { ask, messageOf } from '../../parts/api.ts';
-import { useLens } from '../../parts/lens.ts';
-import { useLibrary } from '../../parts/library.ts';
-import { useSession } from '../../parts/session.ts';
+import { ask, messageOf } from '../parts/api.ts';
+import { useLens } from '../parts/lens.ts';
+import { useLibrary } from '../parts/library.ts';
+import { useSession } from '../parts/session.ts';
 import TopicDifference from './TopicDifference.vue';
 import RemoveTopic from './RemoveTopic.vue';
 

@@ -2,9 +2,9 @@
 import { throughLens, type Lens } from '@ukiyo/core/facets';
 import { differingBlocks, readItem, type BlockDifference } from '@ukiyo/core/library';
 import { onMounted, ref, shallowRef } from 'vue';
-import { messageOf } from '../../parts/api.ts';
-import { useLibrary } from '../../parts/library.ts';
-import CopyWords from '../copies/CopyWords.vue';
+import { messageOf } from '../parts/api.ts';
+import { useLibrary } from '../parts/library.ts';
+import ChangedWords from '../parts/ChangedWords.vue';
 
 /** What two texts say differently, block by block. */
 const { label, before, after, lens } = defineProps<{
@@ -34,7 +34,7 @@ onMounted(async () => {
     <p v-if="differences.length === 0" class="quiet">It says the same.</p>
     <div v-for="(one, index) in differences" :key="index" class="block">
       <span class="quiet small">{{ one.label }}</span>
-      <CopyWords :words="one.after" :against="one.before" />
+      <ChangedWords :words="one.after" :against="one.before" />
     </div>
   </div>
   <p v-else-if="failure" class="seal-text" role="alert">{{ failure }}</p>

@@ -2,10 +2,10 @@
 import type { Element } from '@ukiyo/core/markup';
 import type { Path } from '@ukiyo/core/problems';
 import { useStorage } from '@vueuse/core';
-import ProofPages from '../../bench/ProofPages.vue';
+import ProofPages from '../bench/ProofPages.vue';
 import SiteProof from './SiteProof.vue';
-import WholeProofs from '../../bench/WholeProofs.vue';
-import PickOne from '../../parts/PickOne.vue';
+import WholeProofs from '../bench/WholeProofs.vue';
+import PickOne from '../parts/PickOne.vue';
 import { useProofs } from './useProofs.ts';
 
 /** The topic as editions give it, on paper and as a site, beside the text, while it is written. */

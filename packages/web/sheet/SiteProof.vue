@@ -4,10 +4,10 @@ import { writeXml, type Element } from '@ukiyo/core/markup';
 import type { Path } from '@ukiyo/core/problems';
 import { useStorage } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
-import SiteFrame from '../../bench/SiteFrame.vue';
-import { ask, messageOf } from '../../parts/api.ts';
-import { latestOnly } from '../../parts/latest.ts';
-import { useSession } from '../../parts/session.ts';
+import SiteFrame from '../bench/SiteFrame.vue';
+import { ask, messageOf } from '../parts/api.ts';
+import { latestOnly } from '../parts/latest.ts';
+import { useSession } from '../parts/session.ts';
 
 /**
  * The page of a help site on which the topic stands, renewed while it is written; its choices work,

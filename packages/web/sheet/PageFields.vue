@@ -4,8 +4,8 @@ import { readFacts, withShortDescription, writeFacts, type TopicFacts } from '@u
 import { childNamed, type Element } from '@ukiyo/core/markup';
 import type { EditorView } from 'prosemirror-view';
 import { computed } from 'vue';
-import PickOne from '../../parts/PickOne.vue';
-import { useLibrary } from '../../parts/library.ts';
+import PickOne from '../parts/PickOne.vue';
+import { useLibrary } from '../parts/library.ts';
 
 /**
  * The parts of a topic that are data rather than prose, as fields on the page itself: dates, what

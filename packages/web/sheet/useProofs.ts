@@ -3,11 +3,11 @@ import { writeXml, type Element } from '@ukiyo/core/markup';
 import { useStorage } from '@vueuse/core';
 import { computed, onMounted, ref, shallowRef, watch } from 'vue';
 import { z } from 'zod';
-import { differences, type ProofPlace } from '../../bench/places.ts';
-import { completed, has } from '../../bench/shapes.ts';
-import { ask, messageOf } from '../../parts/api.ts';
-import { latestOnly } from '../../parts/latest.ts';
-import { useSession } from '../../parts/session.ts';
+import { differences, type ProofPlace } from '../bench/places.ts';
+import { completed, has } from '../bench/shapes.ts';
+import { ask, messageOf } from '../parts/api.ts';
+import { latestOnly } from '../parts/latest.ts';
+import { useSession } from '../parts/session.ts';
 
 /** Side by side, at most. */
 const mostProofs = 3;

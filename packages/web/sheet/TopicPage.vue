@@ -1,25 +1,25 @@
 <script setup lang="ts">
 import { moveElementTo, valuesOfVarying, type Varying } from '@ukiyo/core/editing';
 import { defineAsyncComponent, type Component } from 'vue';
-import CharacterChooser from '../../editor/CharacterChooser.vue';
-import FacetChooser from '../../editor/FacetChooser.vue';
-import FindBar from '../../editor/FindBar.vue';
-import GapButton from '../../editor/GapButton.vue';
-import ImageChooser from '../../editor/ImageChooser.vue';
-import InsertPalette from '../../editor/InsertPalette.vue';
-import LinkChooser from '../../editor/LinkChooser.vue';
-import MediaForm from '../../editor/MediaForm.vue';
-import PageLadder from '../../editor/PageLadder.vue';
-import SelectionBar from '../../editor/SelectionBar.vue';
-import SpellingChooser from '../../editor/SpellingChooser.vue';
-import TableForm from '../../editor/TableForm.vue';
-import VariableChooser from '../../editor/VariableChooser.vue';
-import WordsField from '../../editor/WordsField.vue';
-import '../../editor/page.css';
-import { usePageView } from '../../editor/pageView.ts';
-import type { PopPlace } from '../../editor/popList.ts';
-import { useLens } from '../../parts/lens.ts';
-import { useLibrary } from '../../parts/library.ts';
+import CharacterChooser from '../editor/CharacterChooser.vue';
+import FacetChooser from '../editor/FacetChooser.vue';
+import FindBar from '../editor/FindBar.vue';
+import GapButton from '../editor/GapButton.vue';
+import ImageChooser from '../editor/ImageChooser.vue';
+import InsertPalette from '../editor/InsertPalette.vue';
+import LinkChooser from '../editor/LinkChooser.vue';
+import MediaForm from '../editor/MediaForm.vue';
+import PageLadder from '../editor/PageLadder.vue';
+import SelectionBar from '../editor/SelectionBar.vue';
+import SpellingChooser from '../editor/SpellingChooser.vue';
+import TableForm from '../editor/TableForm.vue';
+import VariableChooser from '../editor/VariableChooser.vue';
+import WordsField from '../editor/WordsField.vue';
+import '../editor/page.css';
+import { usePageView } from '../editor/pageView.ts';
+import type { PopPlace } from '../editor/popList.ts';
+import { useLens } from '../parts/lens.ts';
+import { useLibrary } from '../parts/library.ts';
 import LenderChooser from './LenderChooser.vue';
 import LostWords from './LostWords.vue';
 import PageFields from './PageFields.vue';
@@ -27,7 +27,7 @@ import PassageChooser from './PassageChooser.vue';
 import type { TopicSheet } from './useTopicSheet.ts';
 
 const AreaEditor = defineAsyncComponent(
-  () => import('../../editor/AreaEditor.vue') as Promise<Component>,
+  () => import('../editor/AreaEditor.vue') as Promise<Component>,
 );
 
 /** A topic on its page, with what is laid beside the text and what is asked at the caret. */

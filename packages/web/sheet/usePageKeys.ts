@@ -1,5 +1,5 @@
 import { useEventListener } from '@vueuse/core';
-import { pageViews, usePageView } from '../../editor/pageView.ts';
+import { pageViews, usePageView } from '../editor/pageView.ts';
 
 /**
  * Alt and a number change how the page is looked at.

@@ -3,11 +3,11 @@ import type { Reach, UseIn } from '@ukiyo/contracts';
 import { lensOf } from '@ukiyo/core/facets';
 import { computed, ref } from 'vue';
 import { z } from 'zod';
-import { ask, messageOf } from '../../parts/api.ts';
-import { useLens } from '../../parts/lens.ts';
-import { useLibrary } from '../../parts/library.ts';
-import PickOne from '../../parts/PickOne.vue';
-import { useSession } from '../../parts/session.ts';
+import { ask, messageOf } from '../parts/api.ts';
+import { useLens } from '../parts/lens.ts';
+import { useLibrary } from '../parts/library.ts';
+import PickOne from '../parts/PickOne.vue';
+import { useSession } from '../parts/session.ts';
 import TopicDifference from './TopicDifference.vue';
 
 /** Removes a topic; what is used is removed only with something in its place. */
