@@ -40,6 +40,15 @@ module.exports = {
     layer('web-below-stages', '^packages/web/(sheet|bench|editor|parts)/', '^packages/web/stages/'),
     layer('web-below-sheet', '^packages/web/(bench|editor|parts)/', '^packages/web/sheet/'),
     {
+      name: 'packages-declare-what-they-use',
+      severity: 'error',
+      from: { path: '^packages/', pathNot: tests },
+      to: {
+        dependencyTypes: ['npm-no-pkg', 'npm-unknown', 'undetermined'],
+        pathNot: '^packages/',
+      },
+    },
+    {
       name: 'through-the-door',
       severity: 'error',
       from: { path: '^packages/core/([^/]+)/', pathNot: '\\.test\\.ts$' },
