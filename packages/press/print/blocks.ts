@@ -11,7 +11,7 @@ import {
 import { problem } from '@ukiyo/core/problems';
 import { flowOf } from '../shared/flow.ts';
 import { printable } from '../shared/text.ts';
-import { noteName } from '../shared/worn.ts';
+import { noteName } from '../shared/styles.ts';
 import { deepest, type Context } from './context.ts';
 import type { Block, Inline } from './document.ts';
 import { imageBlock, mediaBlock, spotsOf } from './images.ts';

@@ -3,7 +3,7 @@ import type { Element } from '@ukiyo/core/markup';
 import type { Problem } from '@ukiyo/core/problems';
 import { writtenNumber, type StyleSheet } from '@ukiyo/core/styles';
 import { wordsFor, type Words } from '@ukiyo/core/words';
-import { wornStyles, type WornStyles } from '../shared/worn.ts';
+import { appliedStyles, type AppliedStyles } from '../shared/styles.ts';
 import type { Block, Inline, Marking, TableNote } from './document.ts';
 
 export interface PrintAssets {
@@ -21,7 +21,7 @@ export interface Context {
   readonly assets: PrintAssets;
   readonly sheet: StyleSheet;
   readonly words: Words;
-  readonly worn: WornStyles;
+  readonly worn: AppliedStyles;
   readonly problems: Problem[];
   /** What can be led to so far, and what leads. */
   readonly emitted: Set<string>;
@@ -169,7 +169,7 @@ export function contextOf(
     assets,
     sheet,
     words: wordsFor(publication.locale),
-    worn: wornStyles(sheet),
+    worn: appliedStyles(sheet),
     problems: [],
     emitted,
     references: [],

@@ -12,7 +12,7 @@ import {
 import type { Words } from '@ukiyo/core/words';
 import hljs from 'highlight.js';
 import { flowOf } from '../shared/flow.ts';
-import { noteName } from '../shared/worn.ts';
+import { noteName } from '../shared/styles.ts';
 import { deepest, type PageContext } from './context.ts';
 import { join, raw, tag, text, type Html } from './html.ts';
 import { figureHtml, imageHtml } from './images.ts';

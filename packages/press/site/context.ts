@@ -2,7 +2,7 @@ import type { Place, ResolvedElement } from '@ukiyo/core/compose';
 import type { Element } from '@ukiyo/core/markup';
 import type { SiteLook, StyleSheet } from '@ukiyo/core/styles';
 import type { Words } from '@ukiyo/core/words';
-import { wornStyles, type WornStyles } from '../shared/worn.ts';
+import { appliedStyles, type AppliedStyles } from '../shared/styles.ts';
 import type { Around, SiteParts } from './around.ts';
 import { raw, tag, type Html } from './html.ts';
 import type { KeptTopics } from './memory.ts';
@@ -45,7 +45,7 @@ export interface PageContext extends Pick<SiteContext, 'words' | 'sheet' | 'isSi
   readonly around: Around;
   readonly locale: string;
   readonly readers: Pick<Readers, 'number'>;
-  readonly worn: WornStyles;
+  readonly worn: AppliedStyles;
   /** Of the topics before it on its page. */
   readonly notesBefore: number;
   /** Of the topic so far, in order. */
@@ -76,7 +76,7 @@ export function pageContext(
   { level, notesBefore }: { readonly level: number; readonly notesBefore: number },
 ): PageContext {
   const { words, sheet, isSite, readers, publication } = site;
-  const worn = wornStyles(site.sheet);
+  const worn = appliedStyles(site.sheet);
   const seen = new Set<string>();
   return {
     words,

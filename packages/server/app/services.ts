@@ -16,7 +16,7 @@ import { editionStore, type EditionStore } from '../data/editions.ts';
 import { facetStore, type FacetStore } from '../data/facets.ts';
 import { itemStore, type ItemStore } from '../data/items.ts';
 import { liveLog, type LiveLog } from '../data/live.ts';
-import { noticeStore, simulatedCourier, type Courier, type NoticeStore } from '../data/outside.ts';
+import { noticeStore, simulatedCourier, type Courier, type NoticeStore } from '../data/notices.ts';
 import { valueRenaming, type ValueRenaming } from '../data/renaming.ts';
 import { textRewriting } from '../data/rewriting.ts';
 import { copyMerging, type CopyMerging } from '../data/sharing.ts';
@@ -29,7 +29,7 @@ import { sanitiseImage } from '../media/image.ts';
 import { imageStoring, type ImageStoring } from '../media/storing.ts';
 import { drafting, type Drafting } from '../live/drafting.ts';
 import type { Threads } from '../threads/pool.ts';
-import { telling, type Tell } from './telling.ts';
+import { notificationSender, type SendNotifications } from './notifications.ts';
 
 /** Everything that routes and workers need, made once for each process. */
 export interface Services {
@@ -46,7 +46,7 @@ export interface Services {
   readonly tokens: Tokens;
   readonly notices: NoticeStore;
   readonly courier: Courier;
-  readonly tell: Tell;
+  readonly sendNotifications: SendNotifications;
   readonly items: ItemStore;
   readonly assets: AssetStore;
   readonly editions: EditionStore;
@@ -120,7 +120,7 @@ export function makeServices(
     signer: signer(join(dataFolder, 'secret.key')),
     notices,
     courier,
-    tell: telling(notices, courier),
+    sendNotifications: notificationSender(notices, courier),
     items,
     assets,
     editions,

@@ -33,7 +33,7 @@ import { keepClean } from './hygiene.ts';
 import { itemRoutes } from './items.ts';
 import { liveRoutes } from './live.ts';
 import { impressionRoutes } from './impressions.ts';
-import { outsideRoutes } from './outside.ts';
+import { integrationRoutes } from './integrations.ts';
 import { packageRoutes } from './packages.ts';
 import { publishingRoutes } from './publishing.ts';
 import { tolerantSerializer } from './serializing.ts';
@@ -227,7 +227,7 @@ async function addRoutes(
       await project.register(designRoutes(withTexts, proofer, content));
       await project.register(publishingRoutes(withTexts, queue, content));
       await project.register(sourceRoutes(withTexts));
-      await project.register(outsideRoutes(withTexts));
+      await project.register(integrationRoutes(withTexts));
       await project.register(impressionRoutes(withTexts, queue));
     },
     { prefix: '/api/projects/:project' },

@@ -22,7 +22,10 @@ const One = z.object({ project: z.uuid(), id: z.uuid() });
  * take it away.
  */
 export const impressionRoutes =
-  ({ editions, impressionFolder, tell, clerk }: Equipped, queue: Queue): FastifyPluginAsyncZod =>
+  (
+    { editions, impressionFolder, sendNotifications, clerk }: Equipped,
+    queue: Queue,
+  ): FastifyPluginAsyncZod =>
   async (app) => {
     const read = async (project: string, id: string): Promise<Impression> => {
       const impression = await editions.impression(project, id);
@@ -84,7 +87,9 @@ export const impressionRoutes =
           waived,
         });
         const signed = await read(project, id);
-        await tell(project, 'signed', signed).catch((error: unknown) => request.log.error(error));
+        await sendNotifications(project, 'signed', signed).catch((error: unknown) =>
+          request.log.error(error),
+        );
         return signed;
       },
     );

@@ -16,7 +16,7 @@ import type { ImpressionRow } from '../data/models.ts';
 import { composeInputs, type BuildCache } from './composing.ts';
 import { recordInputs, type Inputs } from './inputs.ts';
 import { folderInto } from './folders.ts';
-import { makers, type Made, type PublicationOutput } from './making.ts';
+import { renderers, type Rendered, type PublicationOutput } from './rendering.ts';
 
 export interface BuildOutcome {
   readonly problems: readonly Problem[];
@@ -32,7 +32,7 @@ export const inputsFile = 'inputs.json.gz';
 export const pagesFile = 'pages.json';
 
 /** What was made, with what was found out about it. */
-interface Built extends Made {
+interface Built extends Rendered {
   readonly texts: readonly PageText[];
   readonly topics: number;
   readonly words: number;
@@ -49,16 +49,16 @@ export async function buildEdition(
   inputs: Inputs,
   folder: string,
   cache: BuildCache,
-  tell: (progress: Progress) => void,
+  onProgress: (progress: Progress) => void,
 ): Promise<BuildOutcome> {
   const started = performance.now();
   const { edition, texts } = inputs;
   await rm(folder, { recursive: true, force: true });
   await mkdir(folder, { recursive: true });
   const built = await (edition.output === 'bundle'
-    ? buildBundle(services, project, inputs, folder, cache, tell)
-    : buildOne(services, project, inputs, edition.output, folder, cache, tell));
-  tell({ step: 'Keeping what went in', done: 0, total: 0 });
+    ? buildBundle(services, project, inputs, folder, cache, onProgress)
+    : buildOne(services, project, inputs, edition.output, folder, cache, onProgress));
+  onProgress({ step: 'Keeping what went in', done: 0, total: 0 });
   await recordInputs(join(folder, inputsFile), inputs);
   await writeFile(join(folder, pagesFile), JSON.stringify(built.texts));
   const { pages, topics, words, bytes, fingerprint } = built;
@@ -78,9 +78,9 @@ async function buildOne(
   output: PublicationOutput,
   folder: string,
   cache: BuildCache,
-  tell: (progress: Progress) => void,
+  onProgress: (progress: Progress) => void,
 ): Promise<Built> {
-  tell({ step: 'Composing', done: 0, total: inputs.texts.length });
+  onProgress({ step: 'Composing', done: 0, total: inputs.texts.length });
   const composed = await composeInputs(inputs, project, cache);
   const { publication } = composed;
   if (publication.places.length === 0) {
@@ -101,7 +101,15 @@ async function buildOne(
       words: 0,
     };
   }
-  const made = await makers[output]({ services, project, inputs, composed, folder, cache, tell });
+  const made = await renderers[output]({
+    services,
+    project,
+    inputs,
+    composed,
+    folder,
+    cache,
+    onProgress,
+  });
   await nameWhatWasBuilt(services, project, inputs.edition, publication, composed.texts);
   const texts = pageTexts(publication);
   const topics = Object.values(publication.targets).filter(({ kind }) => kind === 'topic').length;
@@ -128,7 +136,7 @@ async function buildBundle(
   inputs: Inputs,
   folder: string,
   cache: BuildCache,
-  tell: (progress: Progress) => void,
+  onProgress: (progress: Progress) => void,
 ): Promise<Built> {
   const { edition } = inputs;
   const held = edition.holds.flatMap((id) => inputs.editions.find((one) => one.id === id) ?? []);
@@ -150,7 +158,10 @@ async function buildBundle(
     // A bundle in a bundle would have no end.
     if (part.output === 'bundle') continue;
     const say = (progress: Progress): void =>
-      tell({ ...progress, step: `${part.name} (${at + 1} of ${held.length}): ${progress.step}` });
+      onProgress({
+        ...progress,
+        step: `${part.name} (${at + 1} of ${held.length}): ${progress.step}`,
+      });
     const own = join(inside, String(at));
     await mkdir(own, { recursive: true });
     const built = await buildOne(
@@ -182,7 +193,7 @@ async function buildBundle(
         : `${name}${extname(file)}`,
     });
   }
-  tell({ step: 'Putting them together', done: 0, total: files.size });
+  onProgress({ step: 'Putting them together', done: 0, total: files.size });
   function* contents(): Generator<readonly [string, string | Uint8Array]> {
     yield ['index.html', bundleIndex(edition.facts.title ?? edition.name, entries, edition.locale)];
     // One after the other: together they need not have room in memory.

@@ -32,7 +32,7 @@ function startGivingWay(): ChildProcess {
 
 /** One warm child process that builds; the next order waits until it is free. */
 export interface Builder {
-  build(order: BuildOrder, tell: (progress: Progress) => void): Promise<BuildOutcome>;
+  build(order: BuildOrder, onProgress: (progress: Progress) => void): Promise<BuildOutcome>;
   /** Kills the build of an impression, if it runs here. */
   cancel(impression: string): boolean;
   close(): void;
@@ -50,7 +50,7 @@ export function createBuilder(within = longestBuild): Builder {
   };
 
   return {
-    build(order, tell) {
+    build(order, onProgress) {
       current = order.impression;
       cancelled = false;
       const worker = (child ??= startGivingWay());
@@ -74,7 +74,7 @@ export function createBuilder(within = longestBuild): Builder {
         };
         worker.on('message', (message) => {
           const report = message as BuildReport;
-          if (report.kind === 'progress') tell(report.progress);
+          if (report.kind === 'progress') onProgress(report.progress);
           else if (report.kind === 'failed') settle(() => reject(new Error(report.message)));
           else {
             settle(() => resolve(report.outcome));

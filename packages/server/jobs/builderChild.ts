@@ -33,8 +33,8 @@ const report = (message: BuildReport): void => void process.send?.(message, () =
 async function build({ settings, impression, project, edition, again }: BuildOrder): Promise<void> {
   services ??= makeServices(settings, { connections: 2 });
   try {
-    const tell = (progress: Progress): void => report({ kind: 'progress', progress });
-    tell({ step: 'Reading the library', done: 0, total: 0 });
+    const onProgress = (progress: Progress): void => report({ kind: 'progress', progress });
+    onProgress({ step: 'Reading the library', done: 0, total: 0 });
     const inputs = await (again === null
       ? gatherInputs(services, project, edition)
       : recordedInputs(join(services.impressionFolder(again), inputsFile)));
@@ -47,7 +47,7 @@ async function build({ settings, impression, project, edition, again }: BuildOrd
       again === null
         ? cache
         : { ...newBuildCache(), ...(cache.engine ? { engine: cache.engine } : {}) },
-      tell,
+      onProgress,
     );
     report({ kind: 'done', outcome, memory: process.memoryUsage.rss() });
   } catch (error) {

@@ -34,7 +34,7 @@ import {
   newBuildCache,
   type BuildCache,
 } from './composing.ts';
-import { siteWears } from './making.ts';
+import { siteDesignOptions } from './rendering.ts';
 import { gatherInputs } from './inputs.ts';
 
 /** What one wants to see set. */
@@ -226,7 +226,7 @@ async function siteFile(
   const site = siteFiles(
     publication,
     assetsOf(services, rows),
-    siteWears(edition, { design, look }, inputs.synonyms),
+    siteDesignOptions(edition, { design, look }, inputs.synonyms),
   );
   cache.sites.set(key, { made, site });
   return site.file(wanted);
@@ -250,7 +250,7 @@ async function sitePage(
   const path = place && siteAddress(publication, place.anchor, edition)?.split('#')[0];
   if (path === undefined) return { path: null, html: '', conditions: '' };
   const site = siteFiles(publication, assetsOf(services, rows), {
-    ...siteWears(edition, { design, look }),
+    ...siteDesignOptions(edition, { design, look }),
     traced: item,
   });
   const conditions = createHash('sha256')

@@ -88,18 +88,18 @@ export async function openQueue(
       heartbeatSeconds * 1000,
     );
     let said: Promise<unknown> = Promise.resolve();
-    const tell = (progress: Progress): void => {
+    const onProgress = (progress: Progress): void => {
       said = said.then(() => update(id, { progress })).catch(log.error);
     };
     try {
       const found =
         edition.readsSources && row.again === null
-          ? await readSources(row.projectId, row.person, tell)
+          ? await readSources(row.projectId, row.person, onProgress)
           : [];
       if ((await services.editions.impressionRow(id))?.state !== 'running') throw new Cancelled();
       const outcome = await builder.build(
         { settings, impression: id, project: row.projectId, edition, again: row.again },
-        tell,
+        onProgress,
       );
       await said;
       const progress = { step: 'Done', done: 1, total: 1 };
@@ -140,20 +140,20 @@ export async function openQueue(
     const ended = await services.editions.impression(row.projectId, id);
     if (!ended) return;
     const event = toldOf[ended.state];
-    if (event) await services.tell(row.projectId, event, ended).catch(log.error);
+    if (event) await services.sendNotifications(row.projectId, event, ended).catch(log.error);
   };
 
   /** Takes what has changed in linked sources, as what was written before the build. */
   const readSources = async (
     project: string,
     person: string,
-    tell: (progress: Progress) => void,
+    onProgress: (progress: Progress) => void,
   ): Promise<Problem[]> => {
     const linked = (await services.sources.list(project)).filter(({ isLinked }) => isLinked);
     const problems: Problem[] = [];
     await flush(project);
     for (const [done, { folder }] of linked.entries()) {
-      tell({ step: `Reading the linked source “${folder}”`, done, total: linked.length });
+      onProgress({ step: `Reading the linked source “${folder}”`, done, total: linked.length });
       const read = await services.clerk.do(
         'readSource',
         project,

@@ -23,7 +23,7 @@ import { fileInto, folderInto, type KeptFolder, type Written } from './folders.t
 import type { Inputs } from './inputs.ts';
 
 /** What one maker left in its folder. */
-export interface Made extends Written {
+export interface Rendered extends Written {
   readonly pages: number;
   readonly problems: readonly Problem[];
 }
@@ -39,13 +39,13 @@ interface Order {
   readonly composed: Composed;
   readonly folder: string;
   readonly cache: BuildCache;
-  readonly tell: (progress: Progress) => void;
+  readonly onProgress: (progress: Progress) => void;
 }
 
 /** One maker an output: a publication into a folder. Bad content is left out and reported. */
-export const makers: Readonly<Record<PublicationOutput, (order: Order) => Promise<Made>>> = {
-  async print({ services, composed: { publication, design, rows }, folder, cache, tell }) {
-    tell({ step: 'Setting pages', done: 0, total: 0 });
+export const renderers: Readonly<Record<PublicationOutput, (order: Order) => Promise<Rendered>>> = {
+  async print({ services, composed: { publication, design, rows }, folder, cache, onProgress }) {
+    onProgress({ step: 'Setting pages', done: 0, total: 0 });
     cache.engine ??= createPrintEngine();
     const { pdf, pageCount, problems } = await printPublication(
       publication,
@@ -66,7 +66,7 @@ export const makers: Readonly<Record<PublicationOutput, (order: Order) => Promis
       const site = siteFiles(
         composed.publication,
         assetsOf(services, composed.rows),
-        wornBy(order),
+        siteOptionsOf(order),
       );
       return {
         ...(await folderInto(folder, 'site', site.files, keptOf(order))),
@@ -116,7 +116,7 @@ export const makers: Readonly<Record<PublicationOutput, (order: Order) => Promis
     const { html, problems } = onePage(
       composed.publication,
       assetsOf(services, composed.rows),
-      wornBy(order),
+      siteOptionsOf(order),
     );
     return { ...(await fileInto(folder, 'page', html)), pages: 1, problems };
   },
@@ -125,7 +125,7 @@ export const makers: Readonly<Record<PublicationOutput, (order: Order) => Promis
     const { bytes, pageCount, problems } = epub(
       composed.publication,
       assetsOf(services, composed.rows),
-      { ...wornBy(order), id: inputs.edition.id },
+      { ...siteOptionsOf(order), id: inputs.edition.id },
     );
     return { ...(await fileInto(folder, 'epub', bytes)), pages: pageCount, problems };
   },
@@ -217,7 +217,11 @@ function inLanguage(
       },
     }));
   return {
-    ...wornBy({ ...order, composed, inputs: { ...order.inputs, edition: { ...edition, locale } } }),
+    ...siteOptionsOf({
+      ...order,
+      composed,
+      inputs: { ...order.inputs, edition: { ...edition, locale } },
+    }),
     siblings,
     address: edition.address === '' ? '' : `${edition.address.replace(/\/$/u, '')}/${locale}/`,
   };
@@ -240,7 +244,7 @@ function* filesOf(
 }
 
 /** All that an edition says of its site. */
-export const siteWears = (
+export const siteDesignOptions = (
   edition: Edition,
   { design, look }: Pick<Composed, 'design' | 'look'>,
   synonyms: Inputs['synonyms'] = {},
@@ -255,9 +259,9 @@ export const siteWears = (
   ...(edition.start === '' ? {} : { start: edition.start }),
 });
 
-const wornBy = ({ composed, inputs, cache, tell }: Order): SiteOptions => ({
-  ...siteWears(inputs.edition, composed, inputs.synonyms),
+const siteOptionsOf = ({ composed, inputs, cache, onProgress }: Order): SiteOptions => ({
+  ...siteDesignOptions(inputs.edition, composed, inputs.synonyms),
   memory: cache.topics,
   onPage: (done, total) =>
-    (done % 20 === 0 || done === total) && tell({ step: 'Writing pages', done, total }),
+    (done % 20 === 0 || done === total) && onProgress({ step: 'Writing pages', done, total }),
 });

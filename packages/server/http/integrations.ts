@@ -16,7 +16,7 @@ const InProject = z.object({ project: z.uuid() });
 const One = InProject.extend({ id: z.uuid() });
 
 /** Doors to the outside: tokens for programs, who is told of builds, and what was sent. */
-export const outsideRoutes =
+export const integrationRoutes =
   ({ tokens, notices, courier, editions }: Services): FastifyPluginAsyncZod =>
   async (app) => {
     app.get(

@@ -1,7 +1,11 @@
 import type { Impression, NoticeEvent } from '@ukiyo/contracts';
-import { signatureOf, type Courier, type NoticeStore } from '../data/outside.ts';
+import { signatureOf, type Courier, type NoticeStore } from '../data/notices.ts';
 
-export type Tell = (project: string, event: NoticeEvent, impression: Impression) => Promise<void>;
+export type SendNotifications = (
+  project: string,
+  event: NoticeEvent,
+  impression: Impression,
+) => Promise<void>;
 
 const said: Readonly<Record<NoticeEvent, string>> = {
   built: 'was built',
@@ -10,8 +14,8 @@ const said: Readonly<Record<NoticeEvent, string>> = {
 };
 
 /** Tells those who want to know what became of an impression. */
-export const telling =
-  (notices: NoticeStore, courier: Courier): Tell =>
+export const notificationSender =
+  (notices: NoticeStore, courier: Courier): SendNotifications =>
   async (project, event, impression) => {
     const { id, edition, editionName, number, state, figures, problems, person, seal, name } =
       impression;

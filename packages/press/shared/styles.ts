@@ -3,13 +3,13 @@ import type { Element } from '@ukiyo/core/markup';
 import type { Words } from '@ukiyo/core/words';
 
 /** Which styles of the team's own elements wear, while a topic is walked from the outside in. */
-export interface WornStyles {
+export interface AppliedStyles {
   of(element: Element): string | undefined;
   /** What is made inside an element knows that it is around it. */
   within<Made>(element: Element, make: () => Made): Made;
 }
 
-export function wornStyles(sheet: StyleSheet): WornStyles {
+export function appliedStyles(sheet: StyleSheet): AppliedStyles {
   const around: string[] = [];
   const hasOwn = Object.values(sheet.styles).some(({ wornBy }) => wornBy !== undefined);
   return {
