@@ -187,8 +187,11 @@ export function useTopicSheet(id: () => string, host: SheetHost) {
   }
 
   let isNew = true;
+  /** Where the topic is in the library: once it is removed, nothing else knows. */
+  let folder = '';
   function lay(opening: Opening): void {
     if (!mount.value) return;
+    folder = library.find(id())?.folder ?? '';
     editor.show(mount.value, id(), opening, editable.value);
     // The page is shown with the next frame; before, nothing on it can be focused.
     if (isNew) void nextTick(() => host.begin?.());
@@ -221,7 +224,7 @@ export function useTopicSheet(id: () => string, host: SheetHost) {
       const made = await library.create({
         type,
         title: titleOf(root) || id(),
-        folder: library.find(id())?.folder ?? '',
+        folder,
       });
       await library.save(
         made.id,

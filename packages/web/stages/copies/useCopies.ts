@@ -47,8 +47,10 @@ export function useCopies() {
     });
   const replace = (id: string, by: string): Promise<void> =>
     attempt(async () => {
+      // Once it is gone, nothing knows its title.
+      const done = `${nameOf(by)} takes the place of ${nameOf(id)} everywhere now.`;
       await ask(`${address(id)}?by=${encodeURIComponent(by)}`, z.null(), { method: 'DELETE' });
-      return `${nameOf(by)} takes the place of ${nameOf(id)} everywhere now.`;
+      return done;
     });
   const standIn = (
     id: string,
