@@ -43,7 +43,7 @@ test('a look is saved under its own name; one that two people change is nobodyâ€
   await caption.fill('mine');
   await caption.press('Enter');
   const notice = page.getByRole('alert');
-  await expect(notice).toContainText('Somebody else saved this site look after you opened it.');
+  await expect(notice).toContainText('Another person saved this site look after you opened it.');
   await notice.getByRole('button', { name: 'Show theirs' }).click();
   await expect(caption).toHaveValue('theirs');
   await put('flow', 2, 'theirs again');
@@ -54,4 +54,43 @@ test('a look is saved under its own name; one that two people change is nobodyâ€
   await expect.poll(() => captions(page)).toMatchObject({ flow: 'mine' });
   for (const id of ['ebb', 'flow'])
     await page.request.delete(`${base}/designs/looks/${id}`, { headers });
+});
+
+test('a site beside its look that fails to load says so; a reload that it missed is repeated', async ({
+  page,
+}) => {
+  await signIn(page, 'teo', '/library');
+  const stock = await stockOf(page);
+  const headers = { origin: new URL(page.url()).origin };
+  const content = { ...shippedLooks['slipway']!, name: 'Look of the quay', caption: 'before' };
+  await page.request.put(`${stock.base}/designs/looks/quay`, {
+    headers,
+    data: { version: 0, content },
+  });
+  const map = await stock.item('map', 'Book of the quay', '<title>Book of the quay</title>');
+  const edition = await stock.edition('Site of the quay', map, { output: 'site', look: 'quay' });
+  const site = page.frameLocator('iframe');
+
+  await page.route('**/content/**', (route) => route.fulfill({ status: 500, body: 'no' }));
+  await page.goto('/looks/quay');
+  const notice = page.getByRole('alert');
+  await expect(notice).toContainText('The site could not be loaded.');
+  await page.unroute('**/content/**');
+  // From here on the script that takes orders comes late.
+  let release = (): void => undefined;
+  const held = new Promise<void>((resolve) => (release = resolve));
+  await page.route('**/proofed.js', async (route) => {
+    await held;
+    await route.continue();
+  });
+  await notice.getByRole('button', { name: 'Load site again' }).click();
+  await expect(site.locator('.caption')).toHaveText('before');
+  await page.getByLabel('Words beside the name').fill('after');
+  await page.getByLabel('Words beside the name').press('Enter');
+  await expect.poll(() => captions(page)).toMatchObject({ quay: 'after' });
+  release();
+  await expect(site.locator('.caption')).toHaveText('after');
+  await expect(notice).toHaveCount(0);
+  for (const path of [`editions/${edition}`, `items/${map}`, 'designs/looks/quay'])
+    await stock.remove(path);
 });

@@ -177,9 +177,9 @@ async function addRoutes(
   const authority = createAuthority(services, failed);
   const lines = openLines(services.grants, failed);
   const texts = textsOf(services.items, authority);
-  const withTexts = { ...services, clerk: withCurrentTexts(services.clerk, texts.flush) };
-  const analyst = createAnalyst(services.settings, texts.flush);
-  const proofer = createProofer(services.settings, texts.flush);
+  const withTexts = { ...services, clerk: withCurrentTexts(services.clerk, texts.flushAll) };
+  const analyst = createAnalyst(services.settings, texts.flushAll);
+  const proofer = createProofer(services.settings, texts.flushAll);
   const content = contentAddresses(services.signer, contentUrl);
   const recheck = (person: string): void => void lines.recheck(person).catch(failed);
   const hear = (event: LiveEvent, project: string): void => {

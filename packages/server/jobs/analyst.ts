@@ -16,15 +16,15 @@ export interface Analyst {
   close(): void;
 }
 
-/** @param flush brings the texts of a project up to date */
-export function createAnalyst(settings: Settings, flush: Texts['flush']): Analyst {
+/** @param flushAll writes acknowledged steps into the texts of a project */
+export function createAnalyst(settings: Settings, flushAll: Texts['flushAll']): Analyst {
   const child = warmChild<AnalysisOrder>('analystChild', mostMemory);
   return {
     async ask<Kind extends Question['kind']>(
       project: string,
       question: Question & { readonly kind: Kind },
     ) {
-      await flush(project);
+      await flushAll(project);
       return child.ask({ settings, project, question }) as Promise<Answers[Kind]>;
     },
     close: child.close,

@@ -76,17 +76,17 @@ const localClerk = (services: Services): Clerk => ({
   close: () => undefined,
 });
 
-/** Works that are about no texts as they are now. */
+/** Works that do not read the current texts. */
 const textless: ReadonlySet<keyof Works> = new Set(['compareImpressions', 'importPackage']);
 
 /**
- * A clerk who finds in the texts what was acknowledged to those who write them.
- * @param flush brings the texts of a project up to date
+ * A clerk whose works read texts with every acknowledged step.
+ * @param flushAll writes acknowledged steps into the texts of a project
  */
-export const withCurrentTexts = (clerk: Clerk, flush: Texts['flush']): Clerk => ({
+export const withCurrentTexts = (clerk: Clerk, flushAll: Texts['flushAll']): Clerk => ({
   ...clerk,
   async do<Name extends keyof Works>(name: Name, ...given: Given<Name>): Promise<Answer<Name>> {
-    if (!textless.has(name)) await flush(given[0]);
+    if (!textless.has(name)) await flushAll(given[0]);
     return clerk.do(name, ...given);
   },
 });

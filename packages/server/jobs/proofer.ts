@@ -18,8 +18,8 @@ export interface Proofer {
 }
 
 /**
- * Whether a proof shows what is stored: what is written at the moment comes with the question. Pages
- * of a site are as the texts are now; what they bring with them was made with them.
+ * Whether a proof reads stored texts; the text that is being written comes with the question. Pages
+ * of a site show the current texts, and their other files were made together with the page.
  */
 function readsTexts(question: ProofQuestion): boolean {
   if (question.kind === 'specimen') return false;
@@ -27,8 +27,8 @@ function readsTexts(question: ProofQuestion): boolean {
   return question.kind === 'whole' || question.text === undefined;
 }
 
-/** @param flush brings the texts of a project up to date */
-export function createProofer(settings: Settings, flush: Texts['flush']): Proofer {
+/** @param flushAll writes acknowledged steps into the texts of a project */
+export function createProofer(settings: Settings, flushAll: Texts['flushAll']): Proofer {
   const quick = warmChild<ProofCommand>('prooferChild', mostMemory);
   // Whole manuals take seconds: nobody who writes waits for them.
   const whole = warmChild<ProofCommand>('prooferChild', mostMemoryOfWholes);
@@ -37,7 +37,7 @@ export function createProofer(settings: Settings, flush: Texts['flush']): Proofe
       project: string,
       question: ProofQuestion & { readonly kind: Kind },
     ) {
-      if (readsTexts(question)) await flush(project);
+      if (readsTexts(question)) await flushAll(project);
       const child = question.kind === 'whole' ? whole : quick;
       return child.ask({ settings, project, question }) as Promise<ProofAnswers[Kind]>;
     },

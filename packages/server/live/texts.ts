@@ -4,9 +4,9 @@ import type { LiveKey } from '../data/live.ts';
 import type { Authority, Replaced } from './authority.ts';
 
 /**
- * The owner of the texts of topics and maps: whoever reads one gets all that was acknowledged to
- * those who write it, and whoever changes one changes it for them as well. That a text has changed
- * is told by what writes it (`data/notifying.ts`).
+ * The owner of the texts of topics and maps. A text that is read contains every step that its
+ * writers got an acknowledgement for; a change to it reaches the editors that have it open. The
+ * store that writes a text also notifies of it (`data/notifying.ts`).
  */
 export interface Texts {
   /** Undefined where there is none. */
@@ -17,8 +17,8 @@ export interface Texts {
    * the version that is stored
    */
   write(key: LiveKey, change: SaveItem, author: string): Promise<Replaced>;
-  /** Brings all texts of a project up to date, before something reads many of them. */
-  flush(project: string): Promise<void>;
+  /** Writes all acknowledged steps of a project into the texts, before many of them are read. */
+  flushAll(project: string): Promise<void>;
 }
 
 export function textsOf(items: ItemStore, authority: Authority): Texts {
@@ -33,6 +33,6 @@ export function textsOf(items: ItemStore, authority: Authority): Texts {
         ? authority.replace(key, change, { client: 'text', name: author })
         : outcome;
     },
-    flush: authority.flushAll,
+    flushAll: authority.flushAll,
   };
 }

@@ -54,12 +54,12 @@ useEventListener(window, 'message', ({ source, data }: MessageEvent<unknown>) =>
   if (report?.kind !== 'ready') return;
   isSilent.value = false;
   hasReported = true;
-  // The order to load again can have come while this page had begun and did not listen yet.
+  // The order can have been sent before this page listened.
   if (isReloadOwed) return order({ kind: 'reload' });
   wear();
   emit('ready', report.page);
 });
-/** Whether a page was told to load again and has not said that it does. */
+/** Whether a reload was ordered and no page has confirmed it. */
 let isReloadOwed = false;
 function reload(): void {
   isReloadOwed = true;
@@ -67,7 +67,7 @@ function reload(): void {
 }
 defineExpose({ reload, order });
 
-/** Whether what has loaded is no page of the site: the server could not make one. */
+/** Whether the frame shows something else than a page of the site, such as an error. */
 const isSilent = ref(false);
 let hasReported = false;
 function onLoad(): void {
@@ -96,8 +96,8 @@ function loadAgain(): void {
       <slot />
     </div>
     <p v-if="isSilent" class="silent" role="alert">
-      The site could not be shown.
-      <n-button size="tiny" @click="loadAgain">Show it again</n-button>
+      The site could not be loaded.
+      <n-button size="tiny" @click="loadAgain">Load site again</n-button>
     </p>
     <div ref="room" class="room">
       <iframe ref="frame" :src="address" :title="label" :style="style" @load="onLoad" />

@@ -3,13 +3,12 @@ import { nextTick, onMounted, ref, useId, watch } from 'vue';
 import type { PopItem, PopPlace } from './popList.ts';
 
 /** A list at the caret that narrows while one types; the arrows and Enter choose. */
-const { label, items, place, empty, keepsPlace, isLoading } = defineProps<{
+const { label, items, place, empty, keepsPlace } = defineProps<{
   label: string;
   items: readonly PopItem[];
   place: PopPlace;
   empty: string;
   /** Stays at the chosen one when only what is said of the items changes. */ keepsPlace?: boolean;
-  /** What can be chosen is not here yet. */ isLoading?: boolean;
 }>();
 const emit = defineEmits<{ choose: [PopItem]; into: [PopItem]; close: [] }>();
 const query = defineModel<string>('query', { required: true });
@@ -25,23 +24,12 @@ watch(
   },
 );
 onMounted(() => field.value?.focus());
-/** Somebody who types fast has chosen before there was anything to choose from. */
-let isEnterWaiting = false;
-watch(
-  () => isLoading,
-  () => {
-    const item = items[chosen.value];
-    if (isEnterWaiting && item) emit('choose', item);
-  },
-);
 
 function onKey(event: KeyboardEvent): void {
   const count = items.length;
   const item = items[chosen.value];
-  isEnterWaiting = false;
   if (event.key === 'ArrowDown') chosen.value = (chosen.value + 1) % Math.max(1, count);
   else if (event.key === 'ArrowUp') chosen.value = (chosen.value + count - 1) % Math.max(1, count);
-  else if (event.key === 'Enter' && isLoading) isEnterWaiting = true;
   else if (event.key === 'Enter' && item) emit('choose', item);
   else if (event.key === 'Tab' && item?.hasMore === true) emit('into', item);
   else if (event.key === 'Escape') emit('close');
@@ -107,7 +95,7 @@ function onKey(event: KeyboardEvent): void {
           <span v-if="item.help" class="quiet small help">{{ item.help }}</span>
         </li>
       </template>
-      <li v-if="items.length === 0" class="quiet">{{ isLoading ? 'Loading …' : empty }}</li>
+      <li v-if="items.length === 0" class="quiet">{{ empty }}</li>
     </ul>
   </div>
 </template>

@@ -39,7 +39,6 @@ const items = computed((): PopItem[] => {
     label="Which variable"
     :items="items"
     :place="place"
-    :is-loading="!variables.loaded"
     empty="No variable is called so, or says so. They are kept under Variables."
     @choose="emit('choose', $event.key)"
     @close="emit('close')"

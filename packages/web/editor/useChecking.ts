@@ -10,13 +10,13 @@ import type { Checker, Known } from './checking.worker.ts';
 const settles = 50;
 const longest = 400;
 
-/** What checks, elsewhere. */
+/** A checker in a worker. */
 interface Elsewhere {
   readonly open: (json: unknown, about: Known) => Promise<void>;
   readonly check: (steps: readonly unknown[]) => Promise<ReturnType<Checker['check']>>;
   readonly end: () => void;
 }
-/** @param failed is told when the worker ends by itself: what was asked is never answered then */
+/** @param failed called when the worker ends by itself: pending questions get no answer then */
 function startWorker(failed: () => void): Elsewhere {
   const worker = new Worker(new URL('./checking.worker.ts', import.meta.url), { type: 'module' });
   const { open, check } = wrap<Checker>(worker);

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Somebody else saved what is open here; both are safe until one is chosen. */
+/** Another person saved the open document; both versions are kept until one is chosen. */
 const emit = defineEmits<{ mine: []; theirs: [] }>();
 </script>
 

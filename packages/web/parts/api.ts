@@ -21,8 +21,8 @@ interface Options {
 }
 
 /**
- * What is saved in up to this many characters reaches the server even when the page is closed or loaded
- * again meanwhile; browsers allow 64 KiB of what they keep alive (Fetch, 4.5).
+ * A body of up to this many characters reaches the server even if the page is closed or reloaded
+ * meanwhile; browsers limit all such requests together to 64 KiB (Fetch, 4.5).
  */
 const mostKeptAlive = 8_000;
 

@@ -89,7 +89,7 @@ describe('what is being changed', () => {
     await refuse('conflict');
     await vi.advanceTimersByTimeAsync(60_000);
     expect([asked.length, autosave.state.value]).toEqual([1, 'failed']);
-    autosave.letGo('a');
+    autosave.discard('a');
     expect([await autosave.flush(), autosave.state.value]).toEqual([true, 'saved']);
   });
 });

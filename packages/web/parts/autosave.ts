@@ -11,8 +11,8 @@ interface AutosaveOptions<Draft> {
   /** Stores a draft; rejects when that failed. */
   readonly save: (id: string, draft: Draft) => Promise<void>;
   /**
-   * Is told why saving failed.
-   * @returns whether it is worth trying again without anybody doing something
+   * Takes the reason why saving failed.
+   * @returns whether to try again without a decision of the user
    */
   readonly failed: (id: string, error: unknown) => boolean;
   /** Milliseconds after the last change. */
@@ -20,11 +20,11 @@ interface AutosaveOptions<Draft> {
 }
 
 /**
- * Saves by itself what is being changed, a moment after the last change. One draft is saved after
- * the other; a draft that could not be saved stays here until it is, or until it is let go.
+ * Saves drafts automatically, a moment after the last change and one at a time. A draft that could
+ * not be saved is kept until it is saved or discarded.
  *
- * Drafts carry the id of what they are drafts of: a screen that has gone on to another thing still
- * saves the one before under its own name.
+ * Each draft has the id of its document: a screen that already shows another document still saves
+ * the previous one under the right id.
  */
 export function useAutosave<Draft>({ save, failed, rest = defaultRest }: AutosaveOptions<Draft>) {
   const state = ref<SaveState>('saved');
@@ -47,11 +47,16 @@ export function useAutosave<Draft>({ save, failed, rest = defaultRest }: Autosav
     return true;
   }
   async function saveAll(): Promise<void> {
-    for (let next = first(); next; next = first()) {
-      state.value = 'saving';
-      if (!(await saveOne(...next))) return;
+    try {
+      for (let next = first(); next; next = first()) {
+        state.value = 'saving';
+        if (!(await saveOne(...next))) return;
+      }
+      state.value = 'saved';
+    } finally {
+      // At once, so that no change falls between this run and the next.
+      running = undefined;
     }
-    state.value = 'saved';
   }
   const first = (): [string, Draft] | undefined => unsaved.entries().next().value;
   function later(milliseconds: number): void {
@@ -59,7 +64,7 @@ export function useAutosave<Draft>({ save, failed, rest = defaultRest }: Autosav
     timer = setTimeout(() => void flush(), milliseconds);
   }
 
-  /** Notes what is to be saved, and saves it when nothing was changed for a while. */
+  /** Remembers a draft, and saves it once nothing has changed for a while. */
   function change(id: string, draft: Draft): void {
     unsaved.set(id, draft);
     if (!running) state.value = 'changed';
@@ -68,16 +73,17 @@ export function useAutosave<Draft>({ save, failed, rest = defaultRest }: Autosav
   /** Saves at once. @returns whether everything is saved now */
   async function flush(): Promise<boolean> {
     clearTimeout(timer);
-    running ??= saveAll().finally(() => (running = undefined));
+    if (unsaved.size === 0) return true;
+    running ??= saveAll();
     await running;
     return unsaved.size === 0;
   }
-  /** Gives up a draft, in favour of what is stored. */
-  function letGo(id: string): void {
+  /** Discards a draft in favour of the stored version. */
+  function discard(id: string): void {
     unsaved.delete(id);
     if (unsaved.size > 0) return;
     clearTimeout(timer);
     state.value = 'saved';
   }
-  return { state, isSafe: computed(() => state.value === 'saved'), change, flush, letGo };
+  return { state, isSafe: computed(() => state.value === 'saved'), change, flush, discard };
 }

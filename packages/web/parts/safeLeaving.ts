@@ -11,7 +11,7 @@ async function waitFor(isSafe: Ref<boolean>): Promise<boolean> {
 }
 
 /**
- * Nobody leaves what is not safe: what can be saved is saved first, and otherwise it stays open.
+ * Keeps a screen open until its changes are saved; saves them first where it can.
  * @param isSafe whether everything is saved
  * @param makeSafe saves what is not, and tells whether everything is saved then; without it, what
  * saves itself is waited for

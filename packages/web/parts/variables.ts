@@ -109,7 +109,6 @@ export const useVariables = defineStore('variables', () => {
   const spoken = (nodes: readonly Node[]): string => lineOf(withWords(element('title', {}, nodes)));
   return {
     list,
-    loaded,
     load,
     ensure,
     change,

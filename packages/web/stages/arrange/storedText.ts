@@ -53,7 +53,7 @@ export function useStoredText(read: () => Element | undefined) {
   }
   async function load(id: string): Promise<Item> {
     conflict.value = undefined;
-    autosave.letGo(id);
+    autosave.discard(id);
     const found = await library.read(id);
     item.value = found;
     take(found);

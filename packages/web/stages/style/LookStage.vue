@@ -103,7 +103,7 @@ useUndoKeys(look.undo, look.redo);
         {{ failure || look.failure.value || acts.failure.value }}
       </p>
       <ConflictNotice v-if="look.isConflict.value" @mine="look.keepMine" @theirs="look.showTheirs">
-        Somebody else saved this site look after you opened it. Yours is still on the page.
+        Another person saved this site look after you opened it. Your version is still on the page.
       </ConflictNotice>
       <DesignActs
         :acts="acts"

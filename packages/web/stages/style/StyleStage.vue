@@ -213,8 +213,8 @@ useUndoKeys(
         @mine="current.keepMine()"
         @theirs="current.showTheirs()"
       >
-        Somebody else saved this {{ designKinds[kind].one }} after you opened it. Yours is still on
-        the page.
+        Another person saved this {{ designKinds[kind].one }} after you opened it. Your version is
+        still on the page.
       </ConflictNotice>
       <DesignActs
         :acts="acts"

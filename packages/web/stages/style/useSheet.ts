@@ -87,7 +87,7 @@ function useDraft<Content extends object>(keeping: Keeping<Content>, id: Ref<str
   }
   /** Shows what is stored; what was on the page can be had back by undoing. */
   function show(content: Content): void {
-    autosave.letGo(id.value);
+    autosave.discard(id.value);
     isConflict.value = false;
     draft.value = content;
   }
