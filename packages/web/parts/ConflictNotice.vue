@@ -14,6 +14,7 @@ const emit = defineEmits<{ mine: []; theirs: [] }>();
 <style scoped>
 .conflict {
   display: flex;
+  flex-wrap: wrap;
   gap: 10px;
   align-items: center;
   max-width: 760px;
@@ -22,5 +23,8 @@ const emit = defineEmits<{ mine: []; theirs: [] }>();
   background: var(--sheet);
   border: 1px solid var(--seal);
   border-radius: 4px;
+}
+.conflict > span {
+  flex: 1 1 260px;
 }
 </style>

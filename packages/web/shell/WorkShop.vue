@@ -109,7 +109,9 @@ onUnmounted(() => release?.());
           <n-button size="small" quaternary @click="switchTheme">
             {{ theme?.dark.value ? 'Light' : 'Dark' }} workshop
           </n-button>
-          <a class="small" href="/notices.txt" target="_blank">Licences</a>
+          <n-button tag="a" size="small" quaternary href="/notices.txt" target="_blank">
+            Licences
+          </n-button>
           <n-button size="small" quaternary @click="signOut">Sign out</n-button>
         </div>
       </n-popover>
