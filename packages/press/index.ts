@@ -19,21 +19,23 @@ export {
   type PrintEngine,
   type PrintResult,
 } from './print/index.ts';
-export { asProof } from './site/runtime.ts';
-export { siteAddress } from './site/pages.ts';
-export { siteMemory, type SiteMemory } from './site/memory.ts';
-export { siteFiles, type SiteOptions, type SiteResult } from './site/index.ts';
-export { languagesPage, languagesScript } from './site/languages.ts';
-export { epub, type EpubOptions } from './book/epub.ts';
-export { onePage } from './book/one-page.ts';
-export { markdownFiles } from './plain/markdown.ts';
-export { bundleIndex, type BundleEntry } from './plain/bundle.ts';
+export { siteAddress, siteMemory, type SiteMemory } from './topics/index.ts';
+export {
+  languagesPage,
+  languagesScript,
+  siteFiles,
+  type SiteOptions,
+  type SiteResult,
+} from './site/index.ts';
+export { epub, onePage, type EpubOptions } from './book/index.ts';
+export { bundleIndex, markdownFiles, type BundleEntry } from './plain/index.ts';
 export {
   ditaFiles,
+  editionPackage,
   lensPath,
   packagePath,
+  type EditionSources,
   type PackagedAsset,
   type PackagedItem,
-} from './package/dita.ts';
-export { editionPackage, type EditionSources } from './package/edition.ts';
-export type { AssetFile, AssetSource } from './shared/assets.ts';
+} from './package/index.ts';
+export type { AssetFile, AssetSource } from './shared/index.ts';

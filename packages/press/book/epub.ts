@@ -2,16 +2,16 @@ import type { Place, Publication } from '@ukiyo/core/compose';
 import type { Problem } from '@ukiyo/core/problems';
 import { wordsFor } from '@ukiyo/core/words';
 import { zipSync, type Zippable } from 'fflate';
-import type { AssetSource } from '../shared/assets.ts';
-import { dayOf } from '../shared/text.ts';
-import type { SiteContext } from '../site/context.ts';
-import { asXml, join, raw, tag, text, type Html } from '../site/html.ts';
+import { elementsIn, serializeXml, tag, text, type Html } from '../html/index.ts';
+import { dayOf, directionOf, type AssetSource } from '../shared/index.ts';
+import {
+  articleOf,
+  assetsShown,
+  layOutPages,
+  readersOf,
+  type HtmlContext,
+} from '../topics/index.ts';
 import { sheetRules, usualSite, type SiteOptions } from '../site/index.ts';
-import { assetsShown } from '../site/media.ts';
-import { directionOf } from '../site/page.ts';
-import { layOutPages } from '../site/pages.ts';
-import { articleOf } from '../site/placing.ts';
-import { readersOf } from '../site/readers.ts';
 
 export interface EpubOptions extends SiteOptions {
   /** Of the edition: the book is the same one however often it is built. */
@@ -46,18 +46,27 @@ function plainly(selector: string): string[] {
     : [selector];
 }
 
-/** A day that books have that say none: what is the same is made of the same bytes. */
-const someDay = '2000-01-01';
-/** The first day that zip files can tell. */
-const alwaysTheSame = new Date(1980, 0, 1);
+/** The date of books without one: the same content gives the same bytes. */
+const dateOfUndated = '2000-01-01';
+/** The earliest date of the zip format. */
+const zipDate = new Date(1980, 0, 1);
 
 const endings: Readonly<Record<string, string>> = {
   xhtml: 'application/xhtml+xml',
   css: 'text/css',
 };
 
+/** A text of the book, and what its package document says of it. */
+interface BookFile {
+  readonly path: string;
+  readonly content: string;
+  /** Properties of its item in the manifest (EPUB 3.3, D.2). */
+  readonly properties: readonly string[];
+}
+
 /**
- * Publication → an e-book (EPUB 3.3, W3C). Problems: `image.unreadable` (the image is left out).
+ * Publication → an e-book (EPUB 3.3, W3C).
+ * @returns problems `image.unreadable` (the image is left out)
  */
 export function epub(
   publication: Publication,
@@ -68,177 +77,198 @@ export function epub(
   readonly problems: readonly Problem[];
   readonly pageCount: number;
 } {
-  const { sheet, look } = usualSite(options);
-  const { facts, locale } = publication;
-  const words = wordsFor(locale);
-  const pages = layOutPages(publication, {}, 'xhtml');
+  const { locale } = publication;
   const { shown, problems } = assetsShown(publication.assets, source);
-  const site: SiteContext = {
+  const site: HtmlContext = {
     publication,
-    pages,
+    pages: layOutPages(publication, {}, 'xhtml'),
     assets: { find: (id) => shown.get(id) },
-    words,
-    sheet,
-    look,
+    words: wordsFor(locale),
+    ...usualSite(options),
     isSite: false,
     address: '',
     readers: readersOf(publication),
   };
-  const direction = directionOf(locale);
+  const texts = textsOf(site, options);
+  const files: Zippable = {};
+  for (const { path, content } of texts) files[`EPUB/${path}`] = bytesOf(content);
+  for (const [id, { href }] of shown) files[`EPUB/${href}`] = source(id)!.bytes;
+  files['EPUB/package.opf'] = bytesOf(
+    packageDocument(publication, options.id, texts, [...shown.values()]),
+  );
+  return {
+    bytes: packed(files),
+    problems,
+    pageCount: site.pages.order.length,
+  };
+}
 
-  const document = (title: string, ...body: readonly Html[]): string => {
-    const head = tag(
+const bytesOf = (content: string): Uint8Array => new TextEncoder().encode(content);
+
+const container =
+  '<?xml version="1.0" encoding="UTF-8"?>\n' +
+  '<container version="1.0" xmlns="urn:oasis:names:tc:opendocument:xmlns:container">' +
+  '<rootfiles>' +
+  '<rootfile full-path="EPUB/package.opf" media-type="application/oebps-package+xml"/>' +
+  '</rootfiles></container>\n';
+
+/** The first file says what it is, and is not compressed (EPUB Open Container Format 3.3, 4.3). */
+const packed = (files: Zippable): Uint8Array =>
+  zipSync(
+    {
+      mimetype: [bytesOf('application/epub+zip'), { level: 0 }],
+      'META-INF/container.xml': bytesOf(container),
+      ...files,
+    },
+    { mtime: zipDate, level: 6 },
+  );
+
+/** Everything that is text in a book. */
+function textsOf(site: HtmlContext, { onPage }: EpubOptions): readonly BookFile[] {
+  const { publication, pages, words, sheet } = site;
+  const { facts, locale } = publication;
+  const texts = [
+    bookText('nav.xhtml', words.contents, site, navigation(site)),
+    bookText('title.xhtml', facts.title, site, titlePage(site)),
+    ...pages.order.map((place, at) => {
+      const { article, related, footnotes } = articleOf(place, site);
+      onPage?.(at + 1, pages.order.length);
+      return bookText(pages.href(place.anchor)!, place.label, site, [article, related, footnotes]);
+    }),
+  ];
+  const rules = `${bookRules}\n${withoutLists(sheetRules(sheet, locale))}`;
+  return [{ path: 'book.css', content: rules, properties: [] }, ...texts];
+}
+
+function bookText(
+  path: string,
+  title: string,
+  { publication: { locale } }: HtmlContext,
+  body: Html,
+): BookFile {
+  const page = tag(
+    'html',
+    {
+      xmlns: 'http://www.w3.org/1999/xhtml',
+      'xmlns:epub': 'http://www.idpf.org/2007/ops',
+      lang: locale,
+      'xml:lang': locale,
+      dir: directionOf(locale),
+    },
+    tag(
       'head',
       {},
       tag('title', {}, text(title)),
       tag('link', { rel: 'stylesheet', type: 'text/css', href: 'book.css' }),
-    );
-    const html = tag(
-      'html',
-      {
-        xmlns: 'http://www.w3.org/1999/xhtml',
-        'xmlns:epub': 'http://www.idpf.org/2007/ops',
-        lang: locale,
-        'xml:lang': locale,
-        dir: direction,
-      },
-      head,
-      tag('body', {}, ...body),
-    );
-    return `<?xml version="1.0" encoding="UTF-8"?>\n<!DOCTYPE html>\n${asXml(html)}\n`;
+    ),
+    tag('body', {}, body),
+  );
+  const isRemote = [...elementsIn(body)].some(({ properties: { src, poster } }) =>
+    [src, poster].some((address) => /^https?:/u.test(String(address))),
+  );
+  return {
+    path,
+    content: `<?xml version="1.0" encoding="UTF-8"?>\n<!DOCTYPE html>\n${serializeXml(page)}\n`,
+    properties: [
+      ...(path === 'nav.xhtml' ? ['nav'] : []),
+      ...(isRemote ? ['remote-resources'] : []),
+    ],
   };
-  const contents = (places: readonly Place[]): Html => {
-    const listed = places.filter(
-      (place) => place.inContents && pages.href(place.anchor) !== undefined,
-    );
-    return tag(
-      'ol',
-      {},
-      ...listed.map((place) =>
+}
+
+const navigation = (site: HtmlContext): Html =>
+  tag(
+    'nav',
+    { 'epub:type': 'toc', id: 'toc' },
+    tag('h1', {}, text(site.words.contents)),
+    contents(site.publication.places, site),
+  );
+
+function contents(places: readonly Place[], site: HtmlContext): Html {
+  const isListed = ({ inContents, anchor }: Place): boolean =>
+    inContents && site.pages.href(anchor) !== undefined;
+  return tag(
+    'ol',
+    {},
+    ...places
+      .filter(isListed)
+      .map(({ anchor, label, children }) =>
         tag(
           'li',
           {},
-          tag('a', { href: pages.href(place.anchor) }, text(place.label)),
-          ...(place.children.some(
-            (child) => child.inContents && pages.href(child.anchor) !== undefined,
-          )
-            ? [contents(place.children)]
-            : []),
+          tag('a', { href: site.pages.href(anchor) }, text(label)),
+          children.some(isListed) ? contents(children, site) : [],
         ),
       ),
-    );
-  };
-  const navigation = tag(
-    'nav',
-    { 'epub:type': 'toc', id: 'toc' },
-    tag('h1', {}, text(words.contents)),
-    contents(publication.places),
   );
-  const titlePage = tag(
+}
+
+function titlePage({ publication: { facts } }: HtmlContext): Html {
+  const rights = [facts.rights, facts.edition, facts.bookNumber];
+  return tag(
     'section',
     { class: 'title-page', 'epub:type': 'titlepage' },
     tag('h1', {}, text(facts.title)),
-    ...(facts.subtitle === '' ? [] : [tag('p', {}, text(facts.subtitle))]),
-    tag(
-      'p',
-      {},
-      text(
-        [facts.rights, facts.edition, facts.bookNumber].filter((part) => part !== '').join(' · '),
-      ),
-    ),
+    facts.subtitle === '' ? [] : tag('p', {}, text(facts.subtitle)),
+    tag('p', {}, text(rights.filter((part) => part !== '').join(' · '))),
   );
-
-  const texts = new Map<string, string>([
-    ['book.css', `${bookRules}\n${withoutLists(sheetRules(sheet, locale))}`],
-    ['nav.xhtml', document(words.contents, navigation)],
-    ['title.xhtml', document(facts.title, titlePage)],
-  ]);
-  for (const place of pages.order) {
-    const { article, related, footnotes } = articleOf(place, site);
-    texts.set(pages.href(place.anchor)!, document(place.label, article, related, footnotes));
-    options.onPage?.(texts.size - 3, pages.order.length);
-  }
-
-  const files: Zippable = {};
-  const put = (path: string, content: string | Uint8Array): void =>
-    void (files[`EPUB/${path}`] =
-      typeof content === 'string' ? new TextEncoder().encode(content) : content);
-  for (const [path, content] of texts) put(path, content);
-  for (const [id, { href }] of shown) put(href, source(id)!.bytes);
-  put('package.opf', packageDocument(publication, options.id, [...texts], [...shown.values()]));
-  const container =
-    '<?xml version="1.0" encoding="UTF-8"?>\n' +
-    '<container version="1.0" xmlns="urn:oasis:names:tc:opendocument:xmlns:container">' +
-    '<rootfiles>' +
-    '<rootfile full-path="EPUB/package.opf" media-type="application/oebps-package+xml"/>' +
-    '</rootfiles></container>\n';
-  // The first file says what it is, and is not compressed (EPUB Open Container Format 3.3, 4.3).
-  const bytes = zipSync(
-    {
-      mimetype: [new TextEncoder().encode('application/epub+zip'), { level: 0 }],
-      'META-INF/container.xml': new TextEncoder().encode(container),
-      ...files,
-    },
-    { mtime: alwaysTheSame, level: 6 },
-  );
-  return { bytes, problems, pageCount: pages.order.length };
 }
 
+const itemId = (path: string): string => `f-${path.replace(/[^A-Za-z0-9.-]/gu, '-')}`;
+
+/** What is in the book and in which order it is read (EPUB 3.3, 5). */
 function packageDocument(
   { facts, locale }: Publication,
   id: string,
-  texts: readonly (readonly [path: string, content: string])[],
+  texts: readonly BookFile[],
   assets: readonly { readonly href: string; readonly mediaType: string }[],
 ): string {
-  const inXml = (content: string): Html => text(content);
-  const day = dayOf(facts.date) ? facts.date : someDay;
-  const meta = join([
-    tag('dc:identifier', { id: 'book' }, inXml(`urn:uuid:${id}`)),
-    tag('dc:title', {}, inXml(facts.title || '–')),
-    tag('dc:language', {}, inXml(locale)),
-    ...facts.authors.map((author) => tag('dc:creator', {}, inXml(author))),
-    ...(facts.rights === '' ? [] : [tag('dc:rights', {}, inXml(facts.rights))]),
-    ...(facts.description === '' ? [] : [tag('dc:description', {}, inXml(facts.description))]),
-    tag('dc:date', {}, inXml(day)),
-    raw(`<meta property="dcterms:modified">${day}T00:00:00Z</meta>`),
-  ]);
-  const idOf = (path: string): string => `f-${path.replace(/[^A-Za-z0-9.-]/gu, '-')}`;
-  const item = (path: string, mediaType: string, properties: readonly string[]): Html =>
-    raw(
-      tag('item', {
-        id: idOf(path),
-        href: path,
-        'media-type': mediaType,
-        properties: properties.join(' ') || undefined,
-      }).replace('></item>', '/>'),
-    );
-  const propertiesOf = (path: string, content: string): string[] => [
-    ...(path === 'nav.xhtml' ? ['nav'] : []),
-    ...(/ (?:src|poster)="https?:/u.test(content) ? ['remote-resources'] : []),
-  ];
-  const manifest = join([
-    ...texts.map(([path, content]) =>
-      item(path, endings[path.split('.').at(-1)!]!, propertiesOf(path, content)),
+  const day = dayOf(facts.date) ? facts.date : dateOfUndated;
+  const metadata = tag(
+    'metadata',
+    { 'xmlns:dc': 'http://purl.org/dc/elements/1.1/' },
+    tag('dc:identifier', { id: 'book' }, text(`urn:uuid:${id}`)),
+    tag('dc:title', {}, text(facts.title || '–')),
+    tag('dc:language', {}, text(locale)),
+    ...facts.authors.map((author) => tag('dc:creator', {}, text(author))),
+    facts.rights === '' ? [] : tag('dc:rights', {}, text(facts.rights)),
+    facts.description === '' ? [] : tag('dc:description', {}, text(facts.description)),
+    tag('dc:date', {}, text(day)),
+    tag('meta', { property: 'dcterms:modified' }, text(`${day}T00:00:00Z`)),
+  );
+  const item = (path: string, mediaType: string, properties: readonly string[] = []): Html =>
+    tag('item', {
+      id: itemId(path),
+      href: path,
+      'media-type': mediaType,
+      properties: properties.join(' ') || undefined,
+    });
+  const manifest = tag(
+    'manifest',
+    {},
+    ...texts.map(({ path, properties }) =>
+      item(path, endings[path.split('.').at(-1)!]!, properties),
     ),
-    ...assets.map(({ href, mediaType }) => item(href, mediaType, [])),
-  ]);
-  const spine = join(
-    [
-      'title.xhtml',
-      'nav.xhtml',
-      ...texts
-        .map(([path]) => path)
-        .filter((path) => path.endsWith('.xhtml') && !['title.xhtml', 'nav.xhtml'].includes(path)),
-    ].map((path) => raw(`<itemref idref="${idOf(path)}"/>`)),
+    ...assets.map(({ href, mediaType }) => item(href, mediaType)),
   );
-  const direction = directionOf(locale) === 'rtl' ? ' page-progression-direction="rtl"' : '';
-  return (
-    '<?xml version="1.0" encoding="UTF-8"?>\n' +
-    '<package xmlns="http://www.idpf.org/2007/opf" version="3.0" unique-identifier="book"' +
-    ` xml:lang="${locale}">` +
-    `<metadata xmlns:dc="http://purl.org/dc/elements/1.1/">${meta}</metadata>` +
-    `<manifest>${manifest}</manifest>` +
-    `<spine${direction}>${spine}</spine>` +
-    '</package>\n'
+  const pages = texts.map(({ path }) => path).filter((path) => path.endsWith('.xhtml'));
+  const order = ['title.xhtml', 'nav.xhtml', ...pages.slice(2)];
+  const spine = tag(
+    'spine',
+    { 'page-progression-direction': directionOf(locale) === 'rtl' ? 'rtl' : undefined },
+    ...order.map((path) => tag('itemref', { idref: itemId(path) })),
   );
+  const book = tag(
+    'package',
+    {
+      xmlns: 'http://www.idpf.org/2007/opf',
+      version: '3.0',
+      'unique-identifier': 'book',
+      'xml:lang': locale,
+    },
+    metadata,
+    manifest,
+    spine,
+  );
+  return `<?xml version="1.0" encoding="UTF-8"?>\n${serializeXml(book)}\n`;
 }

@@ -13,7 +13,7 @@ export interface EditionSources {
   readonly lens?: (Lens & { readonly id: string }) | undefined;
   readonly facets: readonly Facet[];
   /** Images that its look and page plan show. */
-  readonly worn?: readonly string[];
+  readonly designImages?: readonly string[];
   /** Texts that the edition gives to keys. */
   readonly variables: Readonly<Record<string, string>>;
 }
@@ -30,7 +30,7 @@ export function editionPackage({
   assets,
   lens,
   facets,
-  worn = [],
+  designImages = [],
   variables,
 }: EditionSources): Map<string, Uint8Array> {
   const reach = reachOf(library, map);
@@ -53,7 +53,7 @@ export function editionPackage({
     );
   return ditaFiles(
     inside,
-    assets.filter(({ id }) => reach.assets.has(id) || worn.includes(id)),
+    assets.filter(({ id }) => reach.assets.has(id) || designImages.includes(id)),
     lenses,
     facets,
   );

@@ -1,6 +1,6 @@
 import { wordsFor } from '@ukiyo/core/words';
-import { tag, text } from '../site/html.ts';
-import { directionOf } from '../site/page.ts';
+import { serializePage, tag, text } from '../html/index.ts';
+import { directionOf } from '../shared/index.ts';
 
 /** One of several publications that go out together. */
 export interface BundleEntry {
@@ -41,6 +41,5 @@ export function bundleIndex(
       tag('nav', { 'aria-label': wordsFor(locale).contents }, list),
     ),
   );
-  const html = tag('html', { lang: locale, dir: directionOf(locale) }, head, body);
-  return `<!doctype html>\n${html}\n`;
+  return serializePage(tag('html', { lang: locale, dir: directionOf(locale) }, head, body));
 }

@@ -5,10 +5,9 @@ import { fromHtml } from 'hast-util-from-html';
 import { micromark } from 'micromark';
 import { gfm, gfmHtml } from 'micromark-extension-gfm';
 import { describe, expect, it } from 'vitest';
+import { serializeHtml } from '../html/index.ts';
 import { usualSite } from '../site/index.ts';
-import { layOutPages } from '../site/pages.ts';
-import { articleOf } from '../site/placing.ts';
-import { readersOf } from '../site/readers.ts';
+import { articleOf, layOutPages, readersOf } from '../topics/index.ts';
 import { composeDemo, demoAssets } from '../testing/demo.ts';
 import { markdownFiles } from '../index.ts';
 
@@ -85,7 +84,7 @@ function expectSameWords(publication: Publication, assets = demoAssets): number 
   for (const place of pages.order) {
     const { article, related, footnotes } = articleOf(place, site);
     expect(wordsOfHtml(read(decoded(files.get(pages.href(place.anchor)!)))), place.label).toEqual(
-      wordsOfHtml(article + related + footnotes),
+      wordsOfHtml(serializeHtml([article, related, footnotes])),
     );
   }
   return pages.order.length;
@@ -101,6 +100,7 @@ describe('a folder of Markdown', () => {
     expect(pageCount).toBe([...files.keys()].filter((path) => path.endsWith('.md')).length - 1);
   });
   it('leads to files and places that are there', () => {
+    let links = 0;
     for (const [path, content] of files) {
       if (!path.endsWith('.md')) continue;
       for (const [, href] of read(decoded(content)).matchAll(/\s(?:href|src)="([^"]+)"/gu)) {
@@ -109,8 +109,10 @@ describe('a folder of Markdown', () => {
         const target = decoded(files.get(file === '' ? path : file!));
         expect(files.has(file === '' ? path : file!), `${path}: ${href}`).toBe(true);
         if (id !== undefined) expect(target, `${path}: ${href}`).toContain(`<a id="${id}"></a>`);
+        links += 1;
       }
     }
+    expect(links).toBeGreaterThan(100);
   });
   it('begins with contents that lead to every page that contents name', () => {
     const index = decoded(files.get('index.md'));

@@ -89,8 +89,9 @@ describe('a baseline grid', () => {
       const sized = withValue(sheet, 'heading-2', { name: 'size', medium: 'print', value: '23pt' });
       const headings = [sheet, sized].map(
         (one) =>
-          layoutOf(publication, source, engine, { sheet: one, plan }).find(({ id }) => id === 'b')!
-            .y,
+          layoutOf({ publication, asset: source, engine, design: { sheet: one, plan } }).find(
+            ({ id }) => id === 'b',
+          )!.y,
       );
       expect(
         new Set(headings.map((y) => over(y))).size,

@@ -1,296 +1,184 @@
 import type { ResolvedElement } from '@ukiyo/core/compose';
-import { basesOf, isA } from '@ukiyo/core/grammar';
-import {
-  childElements,
-  childNamed,
-  isElement,
-  lineOf,
-  type Element,
-  type Node,
-} from '@ukiyo/core/markup';
 import { problem } from '@ukiyo/core/problems';
-import { flowOf } from '../shared/flow.ts';
-import { printable } from '../shared/text.ts';
-import { noteName } from '../shared/styles.ts';
-import { deepest, type Context } from './context.ts';
+import type { BlockOf, Caption, Block as Source } from '../blocks/index.ts';
+import { noteName, printable } from '../shared/index.ts';
+import type { Context, Typesetting } from './context.ts';
 import type { Block, Inline } from './document.ts';
-import { imageBlock, mediaBlock, spotsOf } from './images.ts';
-import { linesOf, type Lines } from './lines.ts';
-import { tableOf, type Caption } from './tables.ts';
+import { areaSigns, imageBlock, mediaBlocks } from './images.ts';
+import { linesOf } from './lines.ts';
+import { definitions, list, steps } from './lists.ts';
+import { gridTable, type TableCaption } from './tables.ts';
 
-export interface Blocks extends Lines {
-  blocks(nodes: readonly Node[], depth: number): Block[];
-  block(element: Element, depth: number): Block[];
+/** What makes blocks of text and the lines in them. Problems: `print.too-deep`, those of tables. */
+export function typesettingOf(context: Context): Typesetting {
+  const typesetting: Typesetting = {
+    ...context,
+    ...linesOf(context, () => typesetting),
+    blocks: (blocks) => blocks.flatMap((block) => blockOf(typesetting, block)),
+  };
+  return typesetting;
 }
 
-/** Blocks of text, and the lines in them. Problems: `print.too-deep`, and those of tables. */
-export function blocksOf(context: Context): Blocks {
-  const { publication, sheet, words, worn, problems, at, marksOf, marked } = context;
-  const { inlines, linked } = linesOf(context, (nodes, depth) => blocks(nodes, depth));
+const blockOf = (typesetting: Typesetting, block: Source): Block[] =>
+  block.element === undefined
+    ? plainBlock(typesetting, block)
+    : dressed(typesetting, block.element, () => plainBlock(typesetting, block));
 
-  const blocks = (nodes: readonly Node[], depth: number): Block[] =>
-    flowOf(nodes).flatMap((part): Block[] => {
-      if (part.kind === 'block') return block(part.element, depth + 1);
-      const [only] = part.nodes;
-      const alone =
-        part.nodes.length === 1 && isElement(only) && only.name === 'image' ? only : undefined;
-      return alone ? imageBlock(context, alone) : [{ t: 'p', c: inlines(part.nodes, depth) }];
-    });
+/** What an element becomes, in the style that it has and as the lens marks it. */
+function dressed(
+  { styles, marked }: Context,
+  element: ResolvedElement,
+  make: () => Block[],
+): Block[] {
+  const own = styles.of(element);
+  const made = styles.within(element, make);
+  return marked(element, own === undefined ? made : inStyle(made, own));
+}
 
-  const labelled = (element: Element, word: string, depth: number): Block[] => {
-    const title = childNamed(element, 'title');
-    const rest = element.children.filter((child) => child !== title);
-    return [
-      ...marksOf(element),
-      { t: 'label', c: title ? inlines(title.children, depth) : [word] },
-      ...blocks(rest, depth),
-    ];
-  };
+/** Signs in the margin and anchors have no style. */
+function inStyle(blocks: readonly Block[], style: string): Block[] {
+  const shown = blocks.filter(({ t }) => !['at', 'from', 'bar', 'gone'].includes(t));
+  const [only] = shown;
+  return shown.length === 1 && only!.t !== 'mark'
+    ? blocks.map((block) => (block === only ? { ...block, s: style } : block))
+    : [{ t: 'group', s: style, c: blocks }];
+}
 
-  const captioned = (element: Element): Caption => {
-    const title = childNamed(element, 'title');
-    const { anchor } = element as ResolvedElement;
-    const num = anchor === undefined ? undefined : publication.targets[anchor]?.number;
-    return {
-      at: at(element),
-      ...(title ? { cap: inlines(title.children, 0) } : {}),
-      ...(num === undefined ? {} : { num }),
-    };
-  };
+type Maker<Kind extends Source['kind']> = (
+  typesetting: Typesetting,
+  block: BlockOf<Kind>,
+) => Block[];
 
-  /** A title that stands in what it names is marked with all of it. */
-  const titledWhole = (element: Element, c: Block[]): Block[] => {
-    const title = childNamed(element, 'title');
-    return title ? marked(title, c) : c;
-  };
+function plainBlock<Kind extends Source['kind']>(
+  typesetting: Typesetting,
+  block: BlockOf<Kind>,
+): Block[] {
+  const make = makers[block.kind] as Maker<Kind>;
+  return make(typesetting, block);
+}
 
-  const item = (element: Element, depth: number): Block[] =>
-    marked(element, [...marksOf(element), ...blocks(element.children, depth)]);
+/** Text as one block of the template. */
+const lines =
+  (t: 'lead' | 'lines' | 'code' | 'p') =>
+  (
+    { marksOf, inlines }: Typesetting,
+    { element, nodes }: BlockOf<'paragraph' | 'lead' | 'lines' | 'code'>,
+  ): Block[] => [...(element ? marksOf(element) : []), { t, c: inlines(nodes) }];
 
-  const step = (element: Element, depth: number): Block[] =>
-    marked(element, [
-      ...marksOf(element),
-      ...childElements(element).flatMap((part): Block[] => {
-        if (part.name === 'cmd')
-          return marked(part, [
-            {
-              t: 'p',
-              c: [
-                ...at(part).map((id): Inline => ({ t: 'at', id })),
-                ...inlines(part.children, depth),
-              ],
-            },
-          ]);
-        return isA(part.name, 'itemgroup') ? item(part, depth) : block(part, depth);
-      }),
-    ]);
+const content = (
+  { marksOf, blocks }: Typesetting,
+  block: BlockOf<'group' | 'step-detail'>,
+): Block[] => [...marksOf(block.element), ...blocks(block.blocks)];
 
-  const steps = (element: Element, kind: 'steps' | 'ul', depth: number): Block[] => {
-    const out: Block[] = [];
-    let items: Block[][] = [];
-    let count = 0;
-    const end = (): void => {
-      if (items.length > 0) out.push({ t: kind, items, start: count - items.length + 1 });
-      items = [];
-    };
-    for (const child of childElements(element)) {
-      if (child.name === 'stepsection') {
-        end();
-        out.push(...blocks(child.children, depth));
-      } else {
-        items.push(step(child, depth));
-        count += 1;
-      }
-    }
-    end();
-    return out;
-  };
-  const block = (element: Element, depth: number): Block[] => {
-    if (depth > deepest) {
-      problems.push(
-        problem(
-          'warning',
-          'print.too-deep',
-          'Content is nested too deeply to be set as it is; its text is set without structure.',
-          (element as ResolvedElement).origin,
-        ),
-      );
-      return [{ t: 'p', c: [printable(lineOf(element))] }];
-    }
-    for (const name of basesOf(element.name)) {
-      const make = makers[name];
-      if (make)
-        return make === item
-          ? styled(element, () => item(element, depth))
-          : marked(
-              element,
-              styled(element, () => make(element, depth)),
-            );
-    }
-    return styled(element, () => item(element, depth));
-  };
-  /** What an element becomes, in the style of the team's own that it wears. */
-  const styled = (element: Element, make: () => Block[]): Block[] => {
-    const own = worn.of(element);
-    const made = worn.within(element, make);
-    if (own === undefined) return made;
-    const shown = made.filter(({ t }) => !['at', 'from', 'bar', 'gone'].includes(t));
-    return shown.length === 1 && shown[0]!.t !== 'mark'
-      ? made.map((one) => (one === shown[0] ? { ...one, s: own } : one))
-      : [{ t: 'group', s: own, c: made }];
-  };
+const makers: { readonly [Kind in Source['kind']]: Maker<Kind> } = {
+  paragraph: lines('p'),
+  picture: (typesetting, { element, images }) => [
+    ...(element ? typesetting.marksOf(element) : []),
+    ...images.flatMap((image) => dressed(typesetting, image, () => imageBlock(typesetting, image))),
+  ],
+  lead: lines('lead'),
+  lines: lines('lines'),
+  command: ({ anchorsOf, inlines }, { element, nodes }) => [
+    { t: 'p', c: [...anchorsOf(element), ...inlines(nodes)] },
+  ],
+  code: lines('code'),
+  quote: ({ marksOf, blocks }, block) => [
+    ...marksOf(block.element),
+    { t: 'quote', c: blocks(block.blocks) },
+  ],
+  note,
+  'step-detail': content,
+  group: content,
+  section,
+  list,
+  steps,
+  definitions,
+  figure,
+  table,
+  media: (typesetting, { element, media }) => [
+    ...typesetting.marksOf(element),
+    ...(media ? mediaBlocks(typesetting, media) : []),
+  ],
+  flattened({ problems }, { element, text }) {
+    const message =
+      'Content is nested too deeply to be set as it is; its text is set without structure.';
+    problems.push(problem('warning', 'print.too-deep', message, element.origin));
+    return [{ t: 'p', c: [printable(text)] }];
+  },
+};
 
-  /** What counts a block with a title: “Example 3-2”. */
-  const counted = (element: Element): Inline[] => {
-    const target = publication.targets[(element as ResolvedElement).anchor ?? ''];
-    return target?.kind === 'example' && target.number !== undefined
-      ? [`${words.example} ${target.number}\u2002`]
-      : [];
-  };
-
-  const titled = (element: Element, depth: number, word?: string): Block[] => {
-    const title = childNamed(element, 'title');
-    if (!title) return word === undefined ? item(element, depth) : labelled(element, word, depth);
-    const rest = element.children.filter((child) => child !== title);
-    const own = worn.of(title);
-    return [
-      ...marked(title, [
-        {
-          t: 'h',
-          c: [...counted(element), ...inlines(title.children, depth)],
-          at: at(element),
-          ...(own === undefined ? {} : { s: own }),
-        },
-      ]),
-      ...blocks(rest, depth),
-    ];
-  };
-
-  type Maker = (element: Element, depth: number) => Block[];
-  const list =
-    (t: 'ul' | 'ol' | 'sl'): Maker =>
-    (element, depth) => [
-      ...marksOf(element),
-      { t, items: childElements(element).map((one) => item(one, depth)) },
-    ];
-  const definitions: Maker = (element, depth) => [
-    ...marksOf(element),
-    {
-      t: 'dl',
-      items: childElements(element)
-        .filter((entry) => isA(entry.name, 'dlentry'))
-        .map((entry) => ({
-          dt: childElements(entry)
-            .filter((part) => isA(part.name, 'dt'))
-            .map((part) => [
-              ...at(entry).map((id): Inline => ({ t: 'at', id })),
-              ...inlines(part.children, depth),
-            ]),
-          dd: childElements(entry)
-            .filter((part) => isA(part.name, 'dd'))
-            .flatMap((part) => item(part, depth)),
-        })),
-    },
-  ];
-  const preformatted =
-    (t: 'code' | 'lines'): Maker =>
-    (element, depth) => [...marksOf(element), { t, c: inlines(element.children, depth) }];
-  const makers: Record<string, Maker> = {
-    p: (element, depth) => [...marksOf(element), ...blocks(element.children, depth)],
-    title: () => [],
-    ul: (element, depth) =>
-      element.name === 'ul' || element.name === 'choices'
-        ? list('ul')(element, depth)
-        : steps(element, 'ul', depth),
-    ol: list('ol'),
-    sl: list('sl'),
-    steps: (element, depth) => [
-      ...marksOf(element),
-      { t: 'label', c: [words.steps] },
-      ...steps(element, 'steps', depth),
-    ],
-    'steps-unordered': (element, depth) => [
-      ...marksOf(element),
-      { t: 'label', c: [words.steps] },
-      ...steps(element, 'ul', depth),
-    ],
-    substeps: (element, depth) => steps(element, 'steps', depth),
-    dl: definitions,
-    note: (element, depth) => {
-      const kind = element.attributes['type'] ?? 'note';
-      return [
+/** A section under its title, or under the word for what it is. */
+function section(typesetting: Typesetting, block: BlockOf<'section'>): Block[] {
+  const { words, marksOf, blocks } = typesetting;
+  const { element, caption, label } = block;
+  const heading: Block[] = caption
+    ? titleOf(typesetting, element, caption)
+    : [
         ...marksOf(element),
-        {
-          t: 'note',
-          kind,
-          word: printable(noteName(element, sheet, publication.locale, words)),
-          c: blocks(element.children, depth),
-        },
+        ...(label === undefined ? [] : [{ t: 'label' as const, c: [words[label]] }]),
       ];
-    },
-    pre: preformatted('code'),
-    lines: preformatted('lines'),
-    lq: (element, depth) => [
-      ...marksOf(element),
-      { t: 'quote', c: blocks(element.children, depth) },
-    ],
-    fig: (element, depth) => {
-      const areas = childElements(element).filter((part) => part.name === 'area');
-      const picture = childNamed(element, 'image');
-      const spots = picture ? spotsOf(context, areas, picture) : [];
-      const legend = areas.slice(0, spots.length).map((area, at) => ({
-        sign: spots[at]!.sign,
-        c: inlines(
-          area.children.filter((part) => isElement(part) && part.name === 'xref'),
-          depth,
-        ),
-      }));
-      const shown = childElements(element).filter(
-        (part) => !['title', 'desc', 'area'].includes(part.name),
-      );
-      return titledWhole(element, [
-        {
-          t: 'fig',
-          ...captioned(element),
-          c: [
-            ...shown.flatMap((part) =>
-              part === picture ? imageBlock(context, part, spots) : blocks([part], depth),
-            ),
-            ...(legend.length === 0 ? [] : [{ t: 'legend' as const, items: legend }]),
-          ],
-        },
-      ]);
-    },
-    table: (element, depth) => {
-      const groups = childElements(element).filter((part) => part.name === 'tgroup');
-      const caption = captioned(element);
-      return titledWhole(
-        element,
-        groups.map((group, index) =>
-          tableOf(context, element, group, index === 0 ? caption : { at: [] }, (inside) =>
-            item(inside, depth),
-          ),
-        ),
-      );
-    },
-    simpletable: (element, depth) => [
-      tableOf(context, element, element, captioned(element), (inside) => item(inside, depth)),
-    ],
-    image: (element) => imageBlock(context, element),
-    object: (element) => mediaBlock(context, element),
-    example: (element, depth) => titled(element, depth, words.example),
-    prereq: (element, depth) => labelled(element, words.prerequisites, depth),
-    context: item,
-    result: (element, depth) => labelled(element, words.result, depth),
-    postreq: (element, depth) => labelled(element, words.next, depth),
-    tasktroubleshooting: (element, depth) => labelled(element, words.troubleshooting, depth),
-    condition: (element, depth) => labelled(element, words.condition, depth),
-    cause: (element, depth) => labelled(element, words.cause, depth),
-    remedy: (element, depth) => labelled(element, words.remedy, depth),
-    refsyn: (element, depth) => titled(element, depth, words.syntax),
-    section: (element, depth) => titled(element, depth),
-    'related-links': () => [],
-    'steps-informal': item,
+  return [...heading, ...blocks(block.blocks)];
+}
+
+/** “Example 3-2  Noon” as a heading. */
+function titleOf(
+  { styles, words, at, marked, inlines }: Typesetting,
+  element: ResolvedElement,
+  { title, number }: Caption,
+): Block[] {
+  const count: Inline[] = number === undefined ? [] : [`${words.example} ${number}\u2002`];
+  const own = styles.of(title);
+  const heading: Block = {
+    t: 'h',
+    c: [...count, ...inlines(title.children)],
+    at: at(element),
+    ...(own === undefined ? {} : { s: own }),
   };
-  return { inlines, linked, blocks, block };
+  return marked(title, [heading]);
+}
+
+function note(
+  { marksOf, blocks, sheet, publication, words }: Typesetting,
+  block: BlockOf<'note'>,
+): Block[] {
+  const { element } = block;
+  const word = printable(noteName(element, sheet, publication.locale, words));
+  const kind = element.attributes['type'] ?? 'note';
+  return [...marksOf(element), { t: 'note', kind, word, c: blocks(block.blocks) }];
+}
+
+const captionOf = (
+  { at, inlines }: Typesetting,
+  { element, caption }: BlockOf<'figure' | 'table'>,
+): TableCaption => ({
+  at: at(element),
+  ...(caption ? { cap: inlines(caption.title.children) } : {}),
+  ...(caption?.number === undefined ? {} : { num: caption.number }),
+});
+
+/** A caption that stands in what it names is marked with all of it. */
+const captionedWhole = (
+  { marked }: Typesetting,
+  { caption }: BlockOf<'figure' | 'table'>,
+  made: Block[],
+): Block[] => (caption ? marked(caption.title, made) : made);
+
+function figure(typesetting: Typesetting, block: BlockOf<'figure'>): Block[] {
+  const { picture } = block;
+  const caption = captionOf(typesetting, block);
+  const { spots, legend } = areaSigns(typesetting, block);
+  const shown = block.blocks.flatMap((one) =>
+    one === picture
+      ? picture.images.flatMap((image) => imageBlock(typesetting, image, spots))
+      : typesetting.blocks([one]),
+  );
+  return captionedWhole(typesetting, block, [{ t: 'fig', ...caption, c: [...shown, ...legend] }]);
+}
+
+function table(typesetting: Typesetting, block: BlockOf<'table'>): Block[] {
+  const caption = captionOf(typesetting, block);
+  const tables = block.grids.map((grid, index) =>
+    gridTable(typesetting, { element: block.element, grid }, index === 0 ? caption : { at: [] }),
+  );
+  return captionedWhole(typesetting, block, tables);
 }

@@ -1,9 +1,10 @@
 import type { Publication, ResolvedElement } from '@ukiyo/core/compose';
-import type { Element } from '@ukiyo/core/markup';
+import type { Element, Node } from '@ukiyo/core/markup';
 import type { Problem } from '@ukiyo/core/problems';
 import { writtenNumber, type StyleSheet } from '@ukiyo/core/styles';
 import { wordsFor, type Words } from '@ukiyo/core/words';
-import { appliedStyles, type AppliedStyles } from '../shared/styles.ts';
+import type { Block as SourceBlock, Normalizing } from '../blocks/index.ts';
+import { appliedStyles, type AppliedStyles } from '../shared/index.ts';
 import type { Block, Inline, Marking, TableNote } from './document.ts';
 
 export interface PrintAssets {
@@ -21,7 +22,8 @@ export interface Context {
   readonly assets: PrintAssets;
   readonly sheet: StyleSheet;
   readonly words: Words;
-  readonly worn: AppliedStyles;
+  readonly styles: AppliedStyles;
+  readonly normalizing: Normalizing;
   readonly problems: Problem[];
   /** What can be led to so far, and what leads. */
   readonly emitted: Set<string>;
@@ -30,6 +32,8 @@ export interface Context {
   at(element: Element): string[];
   /** The same before a block, with the trace of the topic that is traced. */
   marksOf(element: Element): Block[];
+  /** What leads to an element, at the beginning of its line. */
+  anchorsOf(element: Element): Inline[];
   markingOf(element: Element): Marking | undefined;
   /** Whether a bar stands beside the element, and whether there are any so far. */
   isBarred(element: Element): boolean;
@@ -49,7 +53,7 @@ export interface Context {
  * Deeper than this the page engine’s bound on nested rules would end the whole manual; such content
  * is set without further nesting.
  */
-export const deepest = 12;
+const deepest = 12;
 
 /** A sign in the margin, in a line or between blocks. */
 interface Sign {
@@ -99,6 +103,60 @@ function ended(blocks: readonly Block[], sign: Sign): Block[] {
   }
 }
 
+/** What makes the parts of a document, and what they share. */
+export interface Typesetting extends Context {
+  inlines(nodes: readonly Node[]): Inline[];
+  linked(element: ResolvedElement): Inline[];
+  blocks(blocks: readonly SourceBlock[]): Block[];
+}
+
+const isBarred = (element: Element): boolean => (element as ResolvedElement).marked?.bar === true;
+
+function markingOf(element: Element): Marking | undefined {
+  const { color, background } = (element as ResolvedElement).marked ?? {};
+  return color === undefined && background === undefined
+    ? undefined
+    : {
+        ...(color === undefined ? {} : { fg: color }),
+        ...(background === undefined ? {} : { bg: background }),
+      };
+}
+
+/** Blocks as the lens marks their element; `noteBars` is called where a bar or a sign stands. */
+function markedBlocks(element: Element, c: Block[], noteBars: () => void): Block[] {
+  const marking = markingOf(element);
+  const shown: Block[] = marking && c.length > 0 ? [{ t: 'mark', c, ...marking }] : c;
+  const { gone } = element as ResolvedElement;
+  if ((!isBarred(element) && gone === undefined) || shown.length === 0) return shown;
+  noteBars();
+  const barred: Block[] = isBarred(element)
+    ? [{ t: 'bar', on: true }, ...ended(shown, barEnds)]
+    : shown;
+  if (gone === 'before') return [isGone.block, ...barred];
+  return gone === 'after' ? ended(barred, isGone) : barred;
+}
+
+/** Footnotes that are gathered where they stand, as those of a table, innermost first. */
+function gathering(): Pick<Context, 'notesIn' | 'gather'> {
+  let gathered: TableNote[] | undefined;
+  return {
+    notesIn(make) {
+      const around = gathered;
+      const notes: TableNote[] = [];
+      gathered = notes;
+      const made = make();
+      gathered = around;
+      return { made, notes };
+    },
+    gather(c) {
+      if (!gathered) return undefined;
+      const sign = writtenNumber('a', gathered.length + 1)!;
+      gathered.push({ sign, c });
+      return sign;
+    },
+  };
+}
+
 /** @param traced a topic of which it is noted where each of its elements comes to stand */
 export function contextOf(
   publication: Publication,
@@ -107,79 +165,36 @@ export function contextOf(
   traced?: string,
 ): Context {
   const emitted = new Set<string>();
+  let hasBars = false;
   const at = (element: Element): string[] => {
     const { anchor } = element as ResolvedElement;
     if (anchor === undefined || emitted.has(anchor)) return [];
     emitted.add(anchor);
     return [anchor];
   };
-
-  let hasBars = false;
-  const isBarred = (element: Element): boolean => (element as ResolvedElement).marked?.bar === true;
-  const markingOf = (element: Element): Marking | undefined => {
-    const { color, background } = (element as ResolvedElement).marked ?? {};
-    return color === undefined && background === undefined
-      ? undefined
-      : {
-          ...(color === undefined ? {} : { fg: color }),
-          ...(background === undefined ? {} : { bg: background }),
-        };
-  };
-  const marked = (element: Element, c: Block[]): Block[] => {
-    const marking = markingOf(element);
-    const shown: Block[] = marking && c.length > 0 ? [{ t: 'mark', c, ...marking }] : c;
-    const { gone } = element as ResolvedElement;
-    if ((!isBarred(element) && gone === undefined) || shown.length === 0) return shown;
-    hasBars = true;
-    const barred: Block[] = isBarred(element)
-      ? [{ t: 'bar', on: true }, ...ended(shown, barEnds)]
-      : shown;
-    return gone === 'before'
-      ? [isGone.block, ...barred]
-      : gone === 'after'
-        ? ended(barred, isGone)
-        : barred;
-  };
   const marksOf = (element: Element): Block[] => {
-    const { origin } = element as ResolvedElement;
-    return [
-      ...at(element).map((id): Block => ({ t: 'at', id })),
-      ...(traced !== undefined && origin.item === traced
-        ? [{ t: 'from' as const, path: origin.path.join('.') }]
-        : []),
-    ];
-  };
-  let gathered: TableNote[] | undefined;
-  const notesIn = <Made>(make: () => Made): { made: Made; notes: readonly TableNote[] } => {
-    const around = gathered;
-    const notes: TableNote[] = [];
-    gathered = notes;
-    const made = make();
-    gathered = around;
-    return { made, notes };
-  };
-  const gather = (c: Block[]): string | undefined => {
-    if (!gathered) return undefined;
-    const sign = writtenNumber('a', gathered.length + 1)!;
-    gathered.push({ sign, c });
-    return sign;
+    const { item, path } = (element as ResolvedElement).origin;
+    const from: Block[] =
+      traced !== undefined && item === traced ? [{ t: 'from', path: path.join('.') }] : [];
+    return [...at(element).map((id): Block => ({ t: 'at', id })), ...from];
   };
   return {
     publication,
     assets,
     sheet,
     words: wordsFor(publication.locale),
-    worn: appliedStyles(sheet),
+    styles: appliedStyles(sheet),
+    normalizing: { target: (anchor) => publication.targets[anchor], deepest },
     problems: [],
     emitted,
     references: [],
     at,
     marksOf,
+    anchorsOf: (element) => at(element).map((id): Inline => ({ t: 'at', id })),
     markingOf,
     isBarred,
     hasBars: () => hasBars,
-    marked,
-    notesIn,
-    gather,
+    marked: (element, c) => markedBlocks(element, c, () => (hasBars = true)),
+    ...gathering(),
   };
 }

@@ -79,6 +79,9 @@ describe('a page plan on paper', () => {
       });
     },
   );
+});
+
+describe('a page plan on paper', () => {
   it('fills its slots, and numbers pages by part and by chapter', async () => {
     const slots = {
       start: [{ field: 'title' as const }],
@@ -142,6 +145,9 @@ describe('a page plan on paper', () => {
     expect(problems.map(({ code }) => code)).toEqual(['plan.no-room']);
     expect(pages.length).toBeGreaterThan(0);
   });
+});
+
+describe('a page plan on paper', () => {
   it('sets pages with a watermark, in columns, and lying on their sides', async () => {
     const { file, pages } = await printed(book(long(24)), {
       sheet: workshop,
@@ -169,53 +175,54 @@ describe('a page plan on paper', () => {
   });
 });
 
+const fine = 720;
+/** Where ink begins and ends between two edges, in points from the top of the page. */
+function inkBetween(
+  file: string,
+  page: number,
+  [left, right]: readonly [number, number],
+  [top, bottom]: readonly [number, number],
+): { top: number; bottom: number } {
+  const scale = fine / 72;
+  const [x, y, width, height] = [left, top, right - left, bottom - top].map((value) =>
+    Math.round(value * scale),
+  ) as [number, number, number, number];
+  const name = join(folder, `ink-${(drawings += 1)}`);
+  execFileSync('pdftoppm', [
+    '-r',
+    String(fine),
+    '-gray',
+    '-f',
+    String(page),
+    '-l',
+    String(page),
+    '-singlefile',
+    '-x',
+    String(x),
+    '-y',
+    String(y),
+    '-W',
+    String(width),
+    '-H',
+    String(height),
+    file,
+    name,
+  ]);
+  const image = readFileSync(`${name}.pgm`);
+  const pixels = image.subarray(image.length - width * height);
+  const hasInk = (row: number): boolean =>
+    pixels.subarray(row * width, (row + 1) * width).some((value) => value < 128);
+  const rows = Array.from({ length: height }, (_, row) => row).filter(hasInk);
+  return { top: top + rows[0]! / scale, bottom: top + (rows.at(-1)! + 1) / scale };
+}
+const exact = 0.25;
+const cases = (['margin column', 'before the text'] as const).flatMap((place) =>
+  (['top', 'baseline'] as const).flatMap((meets) =>
+    ['4mm', '9mm', '30pt'].map((size) => ({ place, meets, size })),
+  ),
+);
+
 describe('marks of notes', () => {
-  const fine = 720;
-  /** Where ink begins and ends between two edges, in points from the top of the page. */
-  function inkBetween(
-    file: string,
-    page: number,
-    [left, right]: readonly [number, number],
-    [top, bottom]: readonly [number, number],
-  ): { top: number; bottom: number } {
-    const scale = fine / 72;
-    const [x, y, width, height] = [left, top, right - left, bottom - top].map((value) =>
-      Math.round(value * scale),
-    ) as [number, number, number, number];
-    const name = join(folder, `ink-${(drawings += 1)}`);
-    execFileSync('pdftoppm', [
-      '-r',
-      String(fine),
-      '-gray',
-      '-f',
-      String(page),
-      '-l',
-      String(page),
-      '-singlefile',
-      '-x',
-      String(x),
-      '-y',
-      String(y),
-      '-W',
-      String(width),
-      '-H',
-      String(height),
-      file,
-      name,
-    ]);
-    const image = readFileSync(`${name}.pgm`);
-    const pixels = image.subarray(image.length - width * height);
-    const hasInk = (row: number): boolean =>
-      pixels.subarray(row * width, (row + 1) * width).some((value) => value < 128);
-    const rows = Array.from({ length: height }, (_, row) => row).filter(hasInk);
-    return { top: top + rows[0]! / scale, bottom: top + (rows.at(-1)! + 1) / scale };
-  }
-  const exact = 0.25;
-  const cases = (['margin column', 'before the text'] as const).flatMap((place) =>
-    (['top', 'baseline'] as const).flatMap((meets) =>
-      ['4mm', '9mm', '30pt'].map((size) => ({ place, meets, size })),
-    ),
-  );
   it.each(cases)(
     '$place, $meets, $size: line up with the first capitals, on right and left pages',
     async ({ place, meets, size }) => {
@@ -273,12 +280,12 @@ describe('marks of notes', () => {
       marks: { danger: { icon: 'square', size: '6mm', place: 'above', meets: 'top', words: {} } },
     };
     const plan = bare(shippedPlans['a4-margin']!);
-    const { pages, shapes } = proofPublication(
-      book('<note type="danger">Mains voltage kills.</note>'),
-      () => undefined,
+    const { pages, shapes } = proofPublication({
+      publication: book('<note type="danger">Mains voltage kills.</note>'),
+      asset: () => undefined,
       engine,
-      { sheet, plan },
-    );
+      design: { sheet, plan },
+    });
     const placed = pages[0]!.pieces.map(({ shape, at }) => ({
       svg: shapes.get(shape)!,
       x: Number(at.split(' ')[4]),
@@ -344,7 +351,10 @@ describe('styles on paper', () => {
     // In one line with the words that it stands before.
     expect(pages[0]!.words.find((word) => word.text === 'Wideword')!.y).toBeCloseTo(mind!.y, 1);
   });
-  it('say words before and after once, in their case, wherever they are worn', async () => {
+});
+
+describe('styles on paper', () => {
+  it('say words before and after once, in their case, wherever they apply', async () => {
     const marked = [
       'paragraph',
       'lead',
@@ -391,7 +401,10 @@ describe('styles on paper', () => {
     for (const id of ['HEADING-1:', 'LEAD:', 'HEADING-2:', 'FIGURE-TITLE:'])
       expect(text.split(id).length - 1, id).toBe(1);
   });
-  it('put whatever wears them into the margin column, or over text and column', async () => {
+});
+
+describe('styles on paper', () => {
+  it('put whatever has them into the margin column, or over text and column', async () => {
     const plan = bare(shippedPlans['a4-margin']!);
     const { column, text } = pageGeometry(plan);
     const side = withValue(
@@ -439,7 +452,12 @@ describe('styles on paper', () => {
       `${aside('Uppermost')}<note type="warning">Wear a ` +
         `line.</note>${aside('Lowermost')}<p>Beside</p>`,
     );
-    const drawn = proofPublication(noted, () => undefined, engine, { sheet: side, plan });
+    const drawn = proofPublication({
+      publication: noted,
+      asset: () => undefined,
+      engine,
+      design: { sheet: side, plan },
+    });
     const mark = drawn.pages[0]!.pieces.filter(({ shape }) =>
       drawn.shapes.get(shape)!.startsWith('<image'),
     ).map(({ at }) => Number(at.split(' ')[5]))[0]!;
@@ -458,6 +476,9 @@ describe('styles on paper', () => {
     expect(problems.map(({ code }) => code)).toEqual(['styles.loop', 'styles.loop']);
     expect(pages[0]!.words.length).toBeGreaterThan(20);
   });
+});
+
+describe('styles on paper', () => {
   it('repeat the title of a long table on each of its pages, and say that it goes on', async () => {
     const rows = Array.from(
       { length: 90 },
@@ -503,11 +524,13 @@ describe('styles on paper', () => {
       'Here Table 1-1; there Table 2-1 on the next page; far Table 3-1 on page 3.',
     );
   });
-  it('wear every style in the specimen, in each sheet that ships', () => {
+  it('have every style in the specimen, in each sheet that ships', () => {
     for (const sheet of Object.values(shippedSheets)) {
-      const { pages, problems } = proofPublication(specimen('en'), () => undefined, engine, {
-        sheet,
-        plan: shippedPlans['a4-margin']!,
+      const { pages, problems } = proofPublication({
+        publication: specimen('en'),
+        asset: () => undefined,
+        engine,
+        design: { sheet, plan: shippedPlans['a4-margin']! },
       });
       expect(problems, sheet.name).toEqual([]);
       expect(
@@ -625,12 +648,13 @@ describe('a topic set alone', () => {
     { product: 'Tern Q' },
     { deliveryTargets: ['print'] },
   );
-  const layout = layoutOf(publication, demoAssets, engine, usualDesign);
+  const demo = { publication, asset: demoAssets, engine, design: usualDesign };
+  const layout = layoutOf(demo);
   it('stands on the side and at the height of the whole, and takes as many pages', () => {
     for (const anchor of ['fit-the-bracket', 'choose-the-quay-wall']) {
-      const whole = proofWhole(publication, anchor, demoAssets, engine, usualDesign);
+      const whole = proofWhole(demo, anchor);
       if (!('traces' in whole)) throw new Error('not set');
-      const proof = proofTopic(publication, anchor, layout, demoAssets, engine, usualDesign)!;
+      const proof = proofTopic(demo, anchor, layout)!;
       expect(proof.problems).toEqual([]);
       expect([proof.pages.length, proof.traces[0]!.sheet]).toEqual([
         whole.last - whole.first + 1,
@@ -640,27 +664,24 @@ describe('a topic set alone', () => {
     }
   });
   it('can be set before the whole is known, and is left out where there is none', () => {
-    expect(
-      proofTopic(publication, 'fit-the-bracket', [], demoAssets, engine, usualDesign)!.problems,
-    ).toEqual([]);
-    expect(
-      proofTopic(publication, 'nowhere', layout, demoAssets, engine, usualDesign),
-    ).toBeUndefined();
+    expect(proofTopic(demo, 'fit-the-bracket', [])!.problems).toEqual([]);
+    expect(proofTopic(demo, 'nowhere', layout)).toBeUndefined();
   });
 });
 
+const plan = bare(shippedPlans['a4-margin']!);
+const print = async (
+  publication: Publication,
+): Promise<{ pages: readonly Page[]; codes: string[] }> => {
+  const { pages, problems } = await printed(publication, { sheet: workshop, plan });
+  return { pages, codes: problems.map(({ code }) => code) };
+};
+const table = (columns: number, cell: string): string =>
+  `<section><table><title>T</title><tgroup cols="${columns}"><tbody>` +
+  `<row>${`<entry>${cell}</entry>`.repeat(columns)}</row></tbody></tgroup></table>` +
+  '</section>';
+
 describe('what is out of all measure', () => {
-  const plan = bare(shippedPlans['a4-margin']!);
-  const print = async (
-    publication: Publication,
-  ): Promise<{ pages: readonly Page[]; codes: string[] }> => {
-    const { pages, problems } = await printed(publication, { sheet: workshop, plan });
-    return { pages, codes: problems.map(({ code }) => code) };
-  };
-  const table = (columns: number, cell: string): string =>
-    `<section><table><title>T</title><tgroup cols="${columns}"><tbody>` +
-    `<row>${`<entry>${cell}</entry>`.repeat(columns)}</row></tbody></tgroup></table>` +
-    '</section>';
   it.each([
     [
       'a heading of 2,000 signs',

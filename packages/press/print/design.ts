@@ -1,3 +1,4 @@
+import { usualSheet } from '../shared/index.ts';
 import {
   colourOf,
   iconImage,
@@ -7,9 +8,8 @@ import {
   readRule,
   roles,
   rootRole,
-  said,
+  propertyText,
   shippedPlans,
-  shippedSheets,
   toPoints,
   valuesOf,
   wordsOf,
@@ -18,7 +18,7 @@ import {
   type StyleSheet,
   type Values,
 } from '@ukiyo/core/styles';
-import { printPlan, type PrintPlan, type Told } from './plan.ts';
+import { printPlan, type PrintPlan, type FieldValues } from './plan.ts';
 
 /** What a manual is printed with. */
 export interface PrintDesign {
@@ -26,7 +26,7 @@ export interface PrintDesign {
   readonly plan: PagePlan;
 }
 export const usualDesign: PrintDesign = {
-  sheet: shippedSheets['workshop']!,
+  sheet: usualSheet,
   plan: shippedPlans['a4-margin']!,
 };
 
@@ -95,53 +95,66 @@ export interface DesignData {
 const weights: Readonly<Record<string, number>> = { regular: 400, semibold: 600, bold: 700 };
 const round = (value: number): number => Math.round(value * 1000) / 1000;
 
+/** What a design depends on besides itself. */
+interface DesignContext {
+  readonly locale: string;
+  readonly isRtl: boolean;
+  /** What fields of the plan say. */
+  readonly told: FieldValues;
+}
+type ImageOf = (asset: string) => string | undefined;
+
 /**
  * What the page template needs to know of a design. Images of marks and fields come by their path.
- * @param told what fields of the plan say
  */
 export function designData(
   { sheet, plan }: PrintDesign,
-  locale: string,
-  isRightToLeft: boolean,
-  told: Told,
-  imageOf: (asset: string) => string | undefined,
+  { locale, isRtl, told }: DesignContext,
+  imageOf: ImageOf,
 ): { data: DesignData; images: Map<string, Uint8Array> } {
-  const rootSize = toPoints(said(valuesOf(sheet, rootRole, 'print'), 'size') ?? '10pt');
+  const rootSize = toPoints(propertyText(valuesOf(sheet, rootRole, 'print'), 'size') ?? '10pt');
+  const ids = new Set([...roles.map(({ id }) => id), ...Object.keys(sheet.styles)]);
   const styles = Object.fromEntries(
-    [...new Set([...roles.map(({ id }) => id), ...Object.keys(sheet.styles)])].map((id) => [
-      id,
-      printStyle(sheet, valuesOf(sheet, id, 'print'), rootSize, locale),
-    ]),
+    [...ids].map((id) => [id, printStyle(sheet, valuesOf(sheet, id, 'print'), rootSize, locale)]),
   );
+  const { marks, images } = noteMarks(sheet, imageOf);
+  return {
+    data: { styles, marks, plan: printPlan(plan, isRtl, told, imageOf), colours: sheet.colours },
+    images,
+  };
+}
+
+/** The signs of notes, with the images of those that are drawn here. */
+function noteMarks(
+  sheet: StyleSheet,
+  imageOf: ImageOf,
+): { marks: Record<string, PrintMark>; images: Map<string, Uint8Array> } {
   const images = new Map<string, Uint8Array>();
   const marks: Record<string, PrintMark> = {};
   for (const kind of noteKinds) {
     const mark = sheet.marks[kind];
     if (!mark || mark.place === 'none') continue;
-    const path = mark.icon.startsWith('asset:')
-      ? imageOf(mark.icon.slice('asset:'.length))
-      : `/marks/${kind}.svg`;
-    const drawn = iconImage(mark.icon, noteColour(sheet, kind, 'print'));
+    const { icon, place, meets } = mark;
+    const isAsset = icon.startsWith('asset:');
+    const src = isAsset ? imageOf(icon.slice('asset:'.length)) : `/marks/${kind}.svg`;
+    const drawn = iconImage(icon, noteColour(sheet, kind, 'print'));
     if (drawn !== undefined) images.set(`/marks/${kind}.svg`, new TextEncoder().encode(drawn));
-    if (path !== undefined && (drawn !== undefined || mark.icon.startsWith('asset:')))
-      marks[kind] = {
-        src: path,
-        size: round(toPoints(mark.size)),
-        place: mark.place,
-        meets: mark.meets,
-      };
+    if (src !== undefined && (drawn !== undefined || isAsset))
+      marks[kind] = { src, size: round(toPoints(mark.size)), place, meets };
   }
-  return {
-    data: {
-      styles,
-      marks,
-      plan: printPlan(plan, isRightToLeft, told, imageOf),
-      colours: sheet.colours,
-    },
-    images,
-  };
+  return { marks, images };
 }
 
+const startsOn: Readonly<Record<string, PrintStyle['begins']>> = {
+  'on a new page': 'page',
+  'on a right page': 'odd',
+};
+const columnNames: Readonly<Record<string, PrintStyle['column']>> = {
+  'in the margin column': 'margin',
+  'over both': 'both',
+};
+
+/** @param rootSize of running text, in points */
 function printStyle(
   sheet: StyleSheet,
   values: Values,
@@ -149,60 +162,17 @@ function printStyle(
   locale: string,
 ): PrintStyle {
   const size = typeof values.size === 'string' ? readLength(values.size) : undefined;
-  const em =
-    size === undefined
-      ? rootSize
-      : size.unit === 'em'
-        ? size.value * rootSize
-        : toPoints(said(values, 'size')!);
+  const own =
+    size?.unit === 'em' ? size.value * rootSize : toPoints(propertyText(values, 'size') ?? '');
+  const em = size === undefined ? rootSize : own;
   const points = (name: keyof Values): number | undefined =>
     typeof values[name] === 'string' ? round(toPoints(values[name], em)) : undefined;
-  const colour = (value: unknown): string | undefined =>
-    typeof value === 'string' ? colourOf(sheet, value) : undefined;
-  const rule = (value: unknown): { pt: number; fill: string } | undefined => {
-    const read = typeof value === 'string' ? readRule(value) : undefined;
-    const fill = read && colourOf(sheet, read.colour);
-    return read && fill !== undefined ? { pt: round(toPoints(read.width, em)), fill } : undefined;
-  };
-  const rules = {
-    top: rule(values.ruleAbove),
-    bottom: rule(values.ruleBelow),
-    start: rule(values.ruleStart),
-    end: rule(values.ruleEnd),
-  };
-  const columns: Readonly<Record<string, PrintStyle['column']>> = {
-    'in the margin column': 'margin',
-    'over both': 'both',
-  };
-  const begins: Readonly<Record<string, PrintStyle['begins']>> = {
-    'on a new page': 'page',
-    'on a right page': 'odd',
-  };
+  const { columns } = values;
   return without({
-    font:
-      values.font === undefined ? undefined : sheet.fonts[values.font as keyof StyleSheet['fonts']],
+    ...letters(sheet, values),
     size:
       size === undefined ? undefined : size.unit === 'em' ? { em: size.value } : { pt: round(em) },
-    weight: weights[said(values, 'weight') ?? ''],
-    slant: values.slant === undefined ? undefined : values.slant === 'italic' ? 'italic' : 'normal',
-    fill: colour(values.colour),
-    case:
-      values.case === undefined || values.case === 'as written' ? undefined : said(values, 'case')!,
-    tracking:
-      typeof values.spacing !== 'string'
-        ? undefined
-        : readLength(values.spacing)?.unit === 'em'
-          ? { em: readLength(values.spacing)!.value }
-          : { pt: round(toPoints(values.spacing)) },
-    figures:
-      values.figures === undefined
-        ? undefined
-        : values.figures === 'old style'
-          ? 'old-style'
-          : 'lining',
-    tabular: values.figures === undefined ? undefined : values.figures === 'lining in columns',
-    line: values.line === undefined || values.line === 'none' ? undefined : said(values, 'line')!,
-    align: said(values, 'align'),
+    align: propertyText(values, 'align'),
     leading:
       typeof values.lineHeight === 'number' ? { em: round(values.lineHeight - 1) } : undefined,
     hyphenate: typeof values.hyphenate === 'boolean' ? values.hyphenate : undefined,
@@ -213,23 +183,61 @@ function printStyle(
     end: points('indentEnd'),
     between: points('between'),
     tab: points('tab'),
-    rules: Object.values(rules).some((one) => one !== undefined) ? without(rules) : undefined,
-    ground: colour(values.background),
+    rules: rulesOf(sheet, values, em),
+    ground: colourIn(sheet, values.background),
     padding: points('padding'),
     corner: points('corner'),
     prefix: wordsOf(values.prefix, locale) || undefined,
     suffix: wordsOf(values.suffix, locale) || undefined,
-    mark: said(values, 'mark'),
-    numbers: said(values, 'numbers'),
-    column: columns[said(values, 'column') ?? ''],
-    columns:
-      typeof values.columns === 'number' && values.columns > 1
-        ? Math.round(values.columns)
-        : undefined,
+    mark: propertyText(values, 'mark'),
+    numbers: propertyText(values, 'numbers'),
+    column: columnNames[propertyText(values, 'column') ?? ''],
+    columns: typeof columns === 'number' && columns > 1 ? Math.round(columns) : undefined,
     keepNext: values.keepNext === true ? true : undefined,
     keepTogether: values.keepTogether === true ? true : undefined,
-    begins: begins[said(values, 'breakBefore') ?? ''],
+    begins: startsOn[propertyText(values, 'breakBefore') ?? ''],
   });
+}
+
+const colourIn = (sheet: StyleSheet, value: unknown): string | undefined =>
+  typeof value === 'string' ? colourOf(sheet, value) : undefined;
+
+/** What a style says of letters, but for their size. */
+function letters(sheet: StyleSheet, values: Values) {
+  const { font, slant, figures } = values;
+  const spacing = typeof values.spacing === 'string' ? readLength(values.spacing) : undefined;
+  return {
+    font: font === undefined ? undefined : sheet.fonts[font as keyof StyleSheet['fonts']],
+    weight: weights[propertyText(values, 'weight') ?? ''],
+    slant: slant === undefined ? undefined : slant === 'italic' ? 'italic' : 'normal',
+    fill: colourIn(sheet, values.colour),
+    case: values.case === 'as written' ? undefined : propertyText(values, 'case'),
+    tracking:
+      typeof values.spacing !== 'string'
+        ? undefined
+        : spacing?.unit === 'em'
+          ? { em: spacing.value }
+          : { pt: round(toPoints(values.spacing)) },
+    figures: figures === undefined ? undefined : figures === 'old style' ? 'old-style' : 'lining',
+    tabular: figures === undefined ? undefined : figures === 'lining in columns',
+    line: values.line === 'none' ? undefined : propertyText(values, 'line'),
+  } as const;
+}
+
+/** The rules around a style; undefined where it has none. @param em its size, in points */
+function rulesOf(sheet: StyleSheet, values: Values, em: number): PrintStyle['rules'] | undefined {
+  const rule = (value: unknown): { pt: number; fill: string } | undefined => {
+    const read = typeof value === 'string' ? readRule(value) : undefined;
+    const fill = read && colourOf(sheet, read.colour);
+    return read && fill !== undefined ? { pt: round(toPoints(read.width, em)), fill } : undefined;
+  };
+  const rules = without({
+    top: rule(values.ruleAbove),
+    bottom: rule(values.ruleBelow),
+    start: rule(values.ruleStart),
+    end: rule(values.ruleEnd),
+  });
+  return Object.keys(rules).length > 0 ? rules : undefined;
 }
 
 /** The object without what is undefined in it. */

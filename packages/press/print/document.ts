@@ -31,7 +31,7 @@ export interface Marking {
 }
 
 /** A sign on an image; `x` and `y` as shares of its width and height. */
-export interface Spot {
+export interface Hotspot {
   readonly sign: string;
   readonly x: number;
   readonly y: number;
@@ -69,7 +69,7 @@ export interface PrintTable {
   readonly stands?: 'both' | 'turned';
 }
 
-/** A block; `s` is the style of the team's own that it wears. */
+/** A block; `s` is the style of the team's own that it has. */
 export type Block = { readonly s?: string } & (
   | { readonly t: 'p'; readonly c: readonly Inline[] }
   | { readonly t: 'lead'; readonly c: readonly Inline[] }
@@ -115,7 +115,7 @@ export type Block = { readonly s?: string } & (
       readonly alt: string;
       readonly w?: string;
       readonly missing?: boolean;
-      readonly spots?: readonly Spot[];
+      readonly spots?: readonly Hotspot[];
     }
   /** What the signs on an image stand for. */
   | {

@@ -76,11 +76,11 @@ export function drawingsOf(svg: string): Drawings {
     const end = endOf(lines, at);
     const page: Piece[] = [];
     // Where a page stands on the image of all is of no matter to it.
-    walk(lines, at + 1, end, still, (text, place) => {
+    for (const { text, place } of piecesIn(lines, at + 1, end, still)) {
       const { shape, svg: drawn } = shapeOf(text, definitions);
       shapes.set(shape, drawn);
       page.push({ shape, at: place.map(short).join(' ') });
-    });
+    }
     pages.push(page);
     at = end;
   }
@@ -100,28 +100,28 @@ function endOf(lines: readonly string[], from: number): number {
   return end;
 }
 
-/** Groups only move what is in them, unless they cut it off: such a group is a piece of its own. */
-function walk(
+/**
+ * What stands on lines from `from` to before `to`. Groups only move what is in them, unless they
+ * cut it off: such a group is a piece of its own.
+ */
+function* piecesIn(
   lines: readonly string[],
   from: number,
   to: number,
   place: Matrix,
-  piece: (text: string, place: Matrix) => void,
-): void {
+): Generator<{ readonly text: string; readonly place: Matrix }> {
   for (let at = from; at < to; at += 1) {
     const line = lines[at]!.trimStart();
     const end = endOf(lines, at);
     const here = within(place, matrixOf(line));
-    if (
-      line.startsWith('<g') &&
-      !line.includes('clip-path') &&
-      !line.includes('class="typst-text"')
-    ) {
-      walk(lines, at + 1, end, here, piece);
-      // Links lead nowhere in an image.
-    } else if (!line.startsWith('<a ') && !line.startsWith('</')) {
+    const isMove =
+      line.startsWith('<g') && !line.includes('clip-path') && !line.includes('class="typst-text"');
+    if (isMove) yield* piecesIn(lines, at + 1, end, here);
+    // Links lead nowhere in an image.
+    else if (!line.startsWith('<a ') && !line.startsWith('</')) {
       const [head, ...rest] = lines.slice(at, end + 1);
-      piece([head!.replace(matrix, ''), ...rest].map((one) => one.trimStart()).join(''), here);
+      const text = [head!.replace(matrix, ''), ...rest].map((one) => one.trimStart()).join('');
+      yield { text, place: here };
     }
     at = end;
   }

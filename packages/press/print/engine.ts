@@ -106,109 +106,132 @@ export interface PrintEngine {
 interface Diagnostic {
   readonly message: string;
 }
+type Images = ReadonlyMap<string, Uint8Array>;
 
-export function createPrintEngine(): PrintEngine {
-  const compiler = NodeCompiler.create({
+/** The compiler with the files of the template and of one document at a time. */
+class Compiler {
+  readonly #compiler = NodeCompiler.create({
     workspace,
     fontArgs: [{ fontPaths: [...faceFolders()] }],
   });
-  const parts = template();
-  const main = `${workspace}/manual.typ`;
-  const probe = `${workspace}/probe.typ`;
-  const shadow = (path: string, bytes: Uint8Array): void =>
-    compiler.mapShadow(`${workspace}${path}`, Buffer.from(bytes));
+  readonly #template = template();
 
-  const lookUp = (result: NodeTypstDocument): readonly Located[] =>
-    (compiler.query(result, { selector: '<pages>', field: 'value' }) as Located[][])[0] ?? [];
-  const tracesOf = (result: NodeTypstDocument): readonly Traced[] =>
-    (compiler.query(result, { selector: '<places>', field: 'value' }) as Traced[][])[0] ?? [];
-  const sheetsOf = (result: NodeTypstDocument, { design: { plan } }: PrintDocument): Sheet[] => {
-    const turned = new Set(
-      (compiler.query(result, { selector: '<lying>', field: 'value' }) as number[][])[0],
-    );
+  /** Sets the document; what it warns of comes with it. @throws PrintFailure */
+  set(
+    document: PrintDocument,
+    images: Images,
+  ): { readonly result: NodeTypstDocument; readonly warnings: string[] } {
+    this.#compiler.resetShadow();
+    for (const [name, source] of this.#template)
+      this.#compiler.addSource(`${workspace}/${name}`, source);
+    this.#shadow('/doc.json', Buffer.from(JSON.stringify(document)));
+    for (const [path, bytes] of images) this.#shadow(path, bytes);
+    const outcome = this.#compiler.compile({ mainFilePath: `${workspace}/manual.typ` });
+    const messages = (taken: Parameters<NodeCompiler['fetchDiagnostics']>[0] | null): string[] =>
+      taken
+        ? (this.#compiler.fetchDiagnostics(taken) as Diagnostic[]).map(({ message }) => message)
+        : [];
+    if (!outcome.result)
+      throw new PrintFailure(
+        messages(outcome.takeDiagnostics()).join('; ') || 'The page engine gave no reason.',
+      );
+    return { result: outcome.result, warnings: messages(outcome.takeWarnings()) };
+  }
+
+  pages(result: NodeTypstDocument): readonly Located[] {
+    return (this.#query(result, '<pages>') as readonly Located[] | undefined) ?? [];
+  }
+  traces(result: NodeTypstDocument): readonly Traced[] {
+    return (this.#query(result, '<places>') as readonly Traced[] | undefined) ?? [];
+  }
+  sheets(result: NodeTypstDocument, { design: { plan } }: PrintDocument): Sheet[] {
+    const turned = new Set(this.#query(result, '<lying>') as readonly number[] | undefined);
     const [width, height] = [plan.width + 2 * plan.around, plan.height + 2 * plan.around];
     return Array.from({ length: result.numOfPages }, (_, at) =>
       turned.has(at + 1) ? { width: height, height: width } : { width, height },
     );
-  };
-  /** Sets the document; what it warns of comes with it. */
-  const set = (
-    document: PrintDocument,
-    images: ReadonlyMap<string, Uint8Array>,
-  ): { readonly result: NodeTypstDocument; readonly warnings: string[] } => {
-    compiler.resetShadow();
-    for (const [name, source] of parts) compiler.addSource(`${workspace}/${name}`, source);
-    shadow('/doc.json', Buffer.from(JSON.stringify(document)));
-    for (const [path, bytes] of images) shadow(path, bytes);
-    const outcome = compiler.compile({ mainFilePath: main });
-    if (!outcome.result) {
-      const diagnostics = outcome.takeDiagnostics();
-      const found = diagnostics ? (compiler.fetchDiagnostics(diagnostics) as Diagnostic[]) : [];
-      throw new PrintFailure(
-        found.map(({ message }) => message).join('; ') || 'The page engine gave no reason.',
-      );
-    }
-    const taken = outcome.takeWarnings();
-    return {
-      result: outcome.result,
-      warnings: taken
-        ? (compiler.fetchDiagnostics(taken) as Diagnostic[]).map(({ message }) => message)
-        : [],
-    };
-  };
+  }
 
+  /** The file; what keeps it from the standard is one more warning. */
+  pdf(result: NodeTypstDocument, standard: Standard, warnings: string[]): Uint8Array {
+    try {
+      return this.#compiler.pdf(
+        result,
+        standard === 'none' ? { pdfTags: false } : { pdfStandard: standards[standard] },
+      );
+    } catch (error) {
+      warnings.push(`${refusal}${String(error)}`);
+      return this.#compiler.pdf(result);
+    }
+  }
+  svg(result: NodeTypstDocument): string {
+    return this.#compiler.plainSvg(result);
+  }
+
+  /** Forgets what was not used in the last so many documents. */
+  forget(age: number): void {
+    this.#compiler.evictCache(age);
+  }
+
+  canDraw(path: string, bytes: Uint8Array): boolean {
+    const probe = `${workspace}/probe.typ`;
+    this.#compiler.addSource(probe, `#image("${path}")`);
+    this.#shadow(path, bytes);
+    return this.#compiler.compile({ mainFilePath: probe }).result !== null;
+  }
+
+  #shadow(path: string, bytes: Uint8Array): void {
+    this.#compiler.mapShadow(`${workspace}${path}`, Buffer.from(bytes));
+  }
+  #query(result: NodeTypstDocument, selector: string): unknown {
+    return (this.#compiler.query(result, { selector, field: 'value' }) as unknown[])[0];
+  }
+}
+
+/** So many documents later, what was not used again is forgotten. */
+const usualAge = 20;
+
+export function createPrintEngine(): PrintEngine {
+  const compiler = new Compiler();
   return {
     compile(document, images, standard) {
       const started = performance.now();
-      const { result, warnings } = set(document, images);
-      const pages = lookUp(result);
+      const { result, warnings } = compiler.set(document, images);
+      const pages = compiler.pages(result);
       // What is remembered for the next time would stand in memory beside the file that is being
       // made: of so many pages that is too much.
-      if (result.numOfPages > manyPages) compiler.evictCache(0);
-      let pdf: Uint8Array;
-      try {
-        pdf = compiler.pdf(
-          result,
-          standard === 'none' ? { pdfTags: false } : { pdfStandard: standards[standard] },
-        );
-      } catch (error) {
-        warnings.push(`${refusal}${String(error)}`);
-        pdf = compiler.pdf(result);
-      }
-      compiler.evictCache(20);
+      if (result.numOfPages > manyPages) compiler.forget(0);
+      const pdf = compiler.pdf(result, standard, warnings);
+      compiler.forget(usualAge);
       return {
         pdf,
         pages,
-        traces: tracesOf(result),
-        sheets: sheetsOf(result, document),
+        traces: compiler.traces(result),
+        sheets: compiler.sheets(result, document),
         warnings,
         milliseconds: performance.now() - started,
       };
     },
     draw(document, images) {
       const started = performance.now();
-      const { result, warnings } = set(document, images);
-      const sheets = sheetsOf(result, document);
-      const drawings = drawingsOf(compiler.plainSvg(result));
-      compiler.evictCache(20);
+      const { result, warnings } = compiler.set(document, images);
+      const sheets = compiler.sheets(result, document);
+      const drawings = drawingsOf(compiler.svg(result));
+      compiler.forget(usualAge);
       return {
         drawings,
-        traces: tracesOf(result),
-        pages: lookUp(result),
+        traces: compiler.traces(result),
+        pages: compiler.pages(result),
         sheets,
         warnings,
         milliseconds: performance.now() - started,
       };
     },
     locate(document, images) {
-      const pages = lookUp(set(document, images).result);
-      compiler.evictCache(20);
+      const pages = compiler.pages(compiler.set(document, images).result);
+      compiler.forget(usualAge);
       return pages;
     },
-    canDraw(path, bytes) {
-      compiler.addSource(probe, `#image("${path}")`);
-      shadow(path, bytes);
-      return compiler.compile({ mainFilePath: probe }).result !== null;
-    },
+    canDraw: (path, bytes) => compiler.canDraw(path, bytes),
   };
 }

@@ -5,7 +5,7 @@ import { hasSign } from './faces.ts';
 
 /**
  * Signs of Latin alphabets, which every face has; marks and controls that show nothing of
- * themselves are looked for by nobody.
+ * themselves are not searched for.
  */
 const plain = /[\u0009-\u00ff\p{White_Space}\p{Control}\p{Format}\p{Variation_Selector}]+/gu;
 

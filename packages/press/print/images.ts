@@ -1,10 +1,11 @@
 import { readArea, signPlace } from '@ukiyo/core/imagemaps';
-import { childNamed, lineOf, type Element } from '@ukiyo/core/markup';
-import { readMedia } from '@ukiyo/core/media';
+import { childElements, childNamed, lineOf, type Element } from '@ukiyo/core/markup';
+import type { Media } from '@ukiyo/core/media';
 import { writtenNumber } from '@ukiyo/core/styles';
-import { printable } from '../shared/text.ts';
-import type { Context, PrintAssets } from './context.ts';
-import type { Block, Inline, Spot } from './document.ts';
+import { printable } from '../shared/index.ts';
+import type { BlockOf } from '../blocks/index.ts';
+import type { Context, PrintAssets, Typesetting } from './context.ts';
+import type { Block, Inline, Hotspot } from './document.ts';
 import { millimetres } from './measures.ts';
 
 /** Of a QR code, in millimetres: telephones read it at arm’s length (common practice). */
@@ -26,7 +27,7 @@ export const sized = (element: Element): { w?: string } => {
 export const imageBlock = (
   context: Context,
   element: Element,
-  spots: readonly Spot[] = [],
+  spots: readonly Hotspot[] = [],
 ): Block[] => {
   const src = sourceOf(element, context.assets);
   return [
@@ -41,15 +42,30 @@ export const imageBlock = (
     },
   ];
 };
+
 /**
  * On paper nothing can be pointed at: areas have letters, which a list under the image explains.
  * None where one of them cannot be placed.
  */
-export const spotsOf = (
+export function areaSigns(
+  typesetting: Typesetting,
+  { areas, picture }: BlockOf<'figure'>,
+): { readonly spots: readonly Hotspot[]; readonly legend: readonly Block[] } {
+  const [image] = picture?.images ?? [];
+  const spots = image ? hotspotsOf(typesetting, areas, image) : [];
+  if (spots.length === 0) return { spots, legend: [] };
+  const items = spots.map(({ sign }, at) => ({
+    sign,
+    c: typesetting.inlines(childElements(areas[at]!).filter(({ name }) => name === 'xref')),
+  }));
+  return { spots, legend: [{ t: 'legend', items }] };
+}
+
+function hotspotsOf(
   { assets }: Context,
   areas: readonly Element[],
   picture: Element,
-): Spot[] => {
+): readonly Hotspot[] {
   const href = picture.attributes['href'] ?? '';
   const size = href.startsWith('asset:') ? assets.size(href.slice('asset:'.length)) : undefined;
   const read = areas.map(readArea);
@@ -58,12 +74,10 @@ export const spotsOf = (
     const { x, y } = signPlace(area!.shape);
     return { sign: writtenNumber('A', at + 1)!, x: x / size.width, y: y / size.height };
   });
-};
+}
+
 /** On paper: its poster, what it shows, and where it can be played. */
-export const mediaBlock = (context: Context, element: Element): Block[] => {
-  const { assets, words } = context;
-  const media = readMedia(element);
-  if (!media) return context.marksOf(element);
+export const mediaBlocks = ({ assets, words }: Context, media: Media): Block[] => {
   const poster = media.poster.startsWith('asset:')
     ? assets.path(media.poster.slice('asset:'.length))
     : undefined;
@@ -71,16 +85,18 @@ export const mediaBlock = (context: Context, element: Element): Block[] => {
   const address: Inline[] = isOnWeb
     ? [' ', { t: 'url', href: media.source, c: [media.source] }]
     : [];
-  const told: Inline = { t: 'i', c: [`${words[media.kind]}: `, printable(media.description)] };
+  const description: Inline = {
+    t: 'i',
+    c: [`${words[media.kind]}: `, printable(media.description)],
+  };
   const code: Block[] = isOnWeb
     ? [{ t: 'img', src: assets.code(media.source), alt: media.source, w: codeWidth }]
     : [];
   return [
-    ...context.marksOf(element),
     ...(poster === undefined
       ? []
       : [{ t: 'img' as const, src: poster, alt: printable(media.description) }]),
-    { t: 'p', c: [told, ...address] },
+    { t: 'p', c: [description, ...address] },
     ...code,
   ];
 };

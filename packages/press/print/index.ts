@@ -6,7 +6,7 @@
  */
 import type { Publication } from '@ukiyo/core/compose';
 import type { Problem } from '@ukiyo/core/problems';
-import type { AssetSource } from '../shared/assets.ts';
+import type { AssetSource } from '../shared/index.ts';
 import { usualDesign, type PrintDesign } from './design.ts';
 import { createPrintEngine, PrintFailure, type Located, type PrintEngine } from './engine.ts';
 import { finished } from './file.ts';
@@ -44,7 +44,7 @@ export async function printPublication(
   engine: PrintEngine = createPrintEngine(),
   design: PrintDesign = usualDesign,
 ): Promise<PrintResult> {
-  const setting = settingOf(publication, source, engine, design);
+  const setting = settingOf({ publication, asset: source, engine, design });
   try {
     const { pdf, sheets, pages, warnings, milliseconds } = setting.run((document, images) =>
       engine.compile(document, images, setting.plan.file.standard),

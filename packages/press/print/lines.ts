@@ -1,18 +1,11 @@
-import type { ResolvedElement } from '@ukiyo/core/compose';
+import type { PeerLink, ResolvedElement, ResolvedLink } from '@ukiyo/core/compose';
 import { isExpandable, inlineStyleOf, type InlineStyle } from '@ukiyo/core/grammar';
-import {
-  childElements,
-  childNamed,
-  isElement,
-  lineOf,
-  type Element,
-  type Node,
-} from '@ukiyo/core/markup';
+import { childElements, childNamed, isElement, lineOf, type Element } from '@ukiyo/core/markup';
 import { linkFormOf } from '@ukiyo/core/library';
-import { said, valuesOf } from '@ukiyo/core/styles';
-import { linkWords, peerName, peerTitle } from '../shared/links.ts';
-import { printable } from '../shared/text.ts';
-import { deepest, type Context } from './context.ts';
+import { propertyText, valuesOf } from '@ukiyo/core/styles';
+import { normalizeBlocks } from '../blocks/index.ts';
+import { linkWords, peerName, peerTitle, printable } from '../shared/index.ts';
+import type { Context, Typesetting } from './context.ts';
 import type { Block, Inline } from './document.ts';
 import { altOf, sized, sourceOf } from './images.ts';
 
@@ -29,157 +22,202 @@ const signs = {
   quoted: 'q',
 } as const satisfies Record<InlineStyle, string>;
 
-export interface Lines {
-  inlines(nodes: readonly Node[], depth: number): Inline[];
-  linked(element: ResolvedElement, depth: number): Inline[];
+/** What is known along the lines of a document. */
+interface LineState {
+  readonly typesetting: () => Typesetting;
+  /** What terms mean, by the anchors of their entries. */
+  readonly meanings: ReadonlyMap<string, string>;
+  /** The topics in which what a term means has been told, with its anchor. */
+  readonly told: Set<string>;
+  /** Where words of each style stand on paper. */
+  readonly standsOf: Map<string, string | undefined>;
+  isInFootnote: boolean;
 }
 
-/** Lines of text. @param blocks what a footnote has in it */
+/** Lines of text. @param typesetting of which they are a part; asked for when a line is made */
 export function linesOf(
-  context: Context,
-  blocks: (nodes: readonly Node[], depth: number) => Block[],
-): Lines {
-  const { publication, sheet, words, worn, at, markingOf, references } = context;
-  const meanings = new Map(
-    publication.glossary.map(({ anchor, content }) => [
-      anchor,
-      printable(lineOf(childNamed(content, 'glossdef') ?? content)),
+  { publication }: Context,
+  typesetting: () => Typesetting,
+): Pick<Typesetting, 'inlines' | 'linked'> {
+  const state: LineState = {
+    typesetting,
+    meanings: new Map(
+      publication.glossary.map(({ anchor, content }) => [
+        anchor,
+        printable(lineOf(childNamed(content, 'glossdef') ?? content)),
+      ]),
+    ),
+    told: new Set(),
+    standsOf: new Map(),
+    isInFootnote: false,
+  };
+  return {
+    inlines: (nodes) =>
+      nodes.flatMap((node) => {
+        if (typeof node === 'string') return [printable(node)];
+        return isElement(node) ? inline(state, node) : [];
+      }),
+    linked: (element) => linked(state, element),
+  };
+}
+
+/** An element in a line, in its style and as the lens marks it. */
+function inline(state: LineState, element: Element): Inline[] {
+  const { styles, markingOf } = state.typesetting();
+  const plain = styles.within(element, () => plainInline(state, element));
+  const own = styles.of(element);
+  const c: Inline[] =
+    own === undefined || plain.length === 0 ? plain : placedWords(state, own, 'in the line', plain);
+  const marking = markingOf(element);
+  return marking && c.length > 0 ? [{ t: 'mark', c, ...marking }] : c;
+}
+
+/** Inside the table that gathers its own, else at the foot of the page. */
+function footnote({ gather }: Typesetting, c: Block[]): Inline {
+  const sign = gather(c);
+  return sign === undefined ? { t: 'fn', c } : { t: 'sup', c: [sign] };
+}
+
+/** Words in a style, where it says that they stand on paper. @param usual where it says nothing */
+function placedWords(
+  state: LineState,
+  style: string,
+  usual: string,
+  c: readonly Inline[],
+): Inline[] {
+  const { standsOf, typesetting, isInFootnote } = state;
+  if (!standsOf.has(style))
+    standsOf.set(style, propertyText(valuesOf(typesetting().sheet, style, 'print'), 'stands'));
+  const shown: Inline = { t: 's', s: style, c };
+  const stands = standsOf.get(style) ?? usual;
+  if (stands === 'nowhere') return [];
+  if (stands === 'in the line') return [shown];
+  return stands === 'in brackets' || isInFootnote
+    ? [' (', shown, ')']
+    : [footnote(typesetting(), [{ t: 'p', c: [shown] }])];
+}
+
+/** What a term means, where it is met for the first time in a topic. */
+function meaning(state: LineState, { origin }: ResolvedElement, anchor: string): Inline[] {
+  const definition = state.meanings.get(anchor);
+  const first = `${origin.item} ${anchor}`;
+  if (definition === undefined || state.told.has(first)) return [];
+  state.told.add(first);
+  return placedWords(state, 'meaning', 'nowhere', [definition]);
+}
+
+type LineMaker = (state: LineState, element: Element) => Inline[];
+
+const inner: LineMaker = (state, { children }) => state.typesetting().inlines(children);
+
+/** One in a footnote stands in its line. */
+const footnoteElement: LineMaker = (state, element) => {
+  if (state.isInFootnote) return inner(state, element);
+  const typesetting = state.typesetting();
+  state.isInFootnote = true;
+  const c = typesetting.blocks(normalizeBlocks(element.children, typesetting.normalizing));
+  state.isInFootnote = false;
+  return [footnote(typesetting, c)];
+};
+
+const link: LineMaker = (state, element) => linked(state, element as ResolvedElement);
+const nothing: LineMaker = () => [];
+const trademarks: Readonly<Record<string, string>> = { tm: '™', reg: '®', service: '℠' };
+
+/** By the element; all others are words in a style. */
+const makers: Readonly<Record<string, LineMaker>> = {
+  indexterm: nothing,
+  desc: nothing,
+  object: nothing,
+  fn: footnoteElement,
+  image: (state, element) => inlineImage(state.typesetting(), element),
+  xref: link,
+  link,
+  term: link,
+  'abbreviated-form': link,
+  cite: link,
+  menucascade: (state, element) =>
+    childElements(element).flatMap((control, index) => [
+      ...(index > 0 ? [' ▸ '] : []),
+      ...inline(state, control),
     ]),
-  );
-  let inFootnote = false;
+  state: (_state, { attributes }) => [`${attributes['name'] ?? ''}=${attributes['value'] ?? ''}`],
+  tm: (state, element) => [
+    ...inner(state, element),
+    trademarks[element.attributes['tmtype'] ?? ''] ?? '',
+  ],
+};
 
-  const inlines = (nodes: readonly Node[], depth: number): Inline[] =>
-    nodes.flatMap((node) =>
-      typeof node === 'string' ? [printable(node)] : isElement(node) ? inline(node, depth) : [],
-    );
+function plainInline(state: LineState, element: Element): Inline[] {
+  const marks = state.typesetting().anchorsOf(element);
+  const make = makers[element.name];
+  if (make) return [...marks, ...make(state, element)];
+  const c = inner(state, element);
+  if (isExpandable(element.attributes))
+    return [...marks, ...placedWords(state, 'expandable', 'in the line', c)];
+  const style = inlineStyleOf(element.name);
+  return style ? [...marks, { t: signs[style], c }] : [...marks, ...c];
+}
 
-  const inline = (element: Element, depth: number): Inline[] => {
-    const plain = worn.within(element, () => plainInline(element, depth));
-    const own = worn.of(element);
-    const c: Inline[] =
-      own === undefined || plain.length === 0 ? plain : standing(own, 'in the line', plain);
-    const marking = markingOf(element);
-    return marking && c.length > 0 ? [{ t: 'mark', c, ...marking }] : c;
-  };
-  /** Inside the table that gathers its own, else at the foot of the page. */
-  const footnote = (c: Block[]): Inline => {
-    const sign = context.gather(c);
-    return sign === undefined ? { t: 'fn', c } : { t: 'sup', c: [sign] };
-  };
-  const standsOf = new Map<string, string | undefined>();
-  /** Words in a style, where it says that they stand on paper. */
-  const standing = (style: string, usual: string, c: readonly Inline[]): Inline[] => {
-    if (!standsOf.has(style)) standsOf.set(style, said(valuesOf(sheet, style, 'print'), 'stands'));
-    const shown: Inline = { t: 's', s: style, c };
-    const stands = standsOf.get(style) ?? usual;
-    if (stands === 'nowhere') return [];
-    if (stands === 'in the line') return [shown];
-    return stands === 'in brackets' || inFootnote
-      ? [' (', shown, ')']
-      : [footnote([{ t: 'p', c: [shown] }])];
-  };
-  const told = new Set<string>();
-  /** What a term means, where it is met for the first time in a topic. */
-  const meaning = ({ origin }: ResolvedElement, anchor: string): Inline[] => {
-    const definition = meanings.get(anchor);
-    const first = `${origin.item} ${anchor}`;
-    if (definition === undefined || told.has(first)) return [];
-    told.add(first);
-    return standing('meaning', 'nowhere', [definition]);
-  };
-  const plainInline = (element: Element, depth: number): Inline[] => {
-    if (depth > deepest) return [printable(lineOf(element))];
-    const marks: Inline[] = at(element).map((id) => ({ t: 'at', id }));
-    const inner = (): Inline[] => inlines(element.children, depth + 1);
-    switch (element.name) {
-      case 'indexterm':
-        return marks;
-      case 'fn': {
-        if (inFootnote) return inner();
-        inFootnote = true;
-        const c = blocks(element.children, depth + 1);
-        inFootnote = false;
-        return [...marks, footnote(c)];
-      }
-      case 'image':
-        return [...marks, ...inlineImage(element)];
-      case 'xref':
-      case 'link':
-      case 'term':
-      case 'abbreviated-form':
-      case 'cite':
-        return [...marks, ...linked(element as ResolvedElement, depth)];
-      case 'menucascade':
-        return [
-          ...marks,
-          ...childElements(element).flatMap((control, index): Inline[] => [
-            ...(index > 0 ? [' ▸ '] : []),
-            ...inline(control, depth + 1),
-          ]),
-        ];
-      case 'state':
-        return [`${element.attributes['name'] ?? ''}=${element.attributes['value'] ?? ''}`];
-      case 'tm':
-        return [
-          ...inner(),
-          { tm: '™', reg: '®', service: '℠' }[element.attributes['tmtype'] ?? ''] ?? '',
-        ];
-      case 'desc':
-      case 'object':
-        return [];
-      default: {
-        const inline = inlineStyleOf(element.name);
-        const style = inline && signs[inline];
-        if (isExpandable(element.attributes))
-          return [...marks, ...standing('expandable', 'in the line', inner())];
-        return style ? [...marks, { t: style, c: inner() }] : [...marks, ...inner()];
-      }
-    }
-  };
+/** The words of a link. */
+interface LinkWords {
+  /** Its own; undefined where it has none, so that the target gives them. */
+  readonly own: readonly Inline[] | undefined;
+  /** In the letters of its element. */
+  shown(c: readonly Inline[]): Inline[];
+}
 
-  const linked = (element: ResolvedElement, depth: number): Inline[] => {
-    const own = inlines(element.children, depth + 1);
-    const hasOwn =
-      lineOf(element) !== '' || own.some((part) => typeof part !== 'string' && part.t === 'img');
-    const style = element.name === 'term' || element.name === 'cite' ? ('i' as const) : undefined;
-    const shown = (text: readonly Inline[]): Inline[] =>
-      style ? [{ t: style, c: text }] : [...text];
-    const link = element.link === undefined ? undefined : publication.links[element.link];
-    if (!link) return shown(own);
-    if (link.kind === 'external')
-      return [{ t: 'url', href: link.href, c: shown(hasOwn ? own : [link.href]) }];
-    if (link.kind === 'broken') return shown(hasOwn ? own : [link.text]);
-    if (link.kind === 'peer') {
-      const title = printable(`“${peerTitle(link)}”`);
-      const c = shown(
-        hasOwn
-          ? [...own, ` (${title}, `, { t: 'i', c: [printable(peerName(link))] }, ')']
-          : [title, ' (', { t: 'i', c: [printable(peerName(link))] }, ')'],
-      );
-      return link.href === undefined ? c : [{ t: 'url', href: link.href, c }];
-    }
-    const target = publication.targets[link.anchor];
-    const form = linkFormOf(element.attributes);
-    const named = linkWords(form, link, target, true);
-    const isQuoted =
-      form !== 'number' &&
-      (target?.kind === 'topic' || target?.kind === 'section' || form === 'title');
-    const text = hasOwn ? own : [printable(isQuoted ? `“${named}”` : named)];
-    const hasPage = element.name === 'xref' && form !== 'title' && !meanings.has(link.anchor);
-    const reference = {
-      t: 'ref' as const,
-      to: link.anchor,
-      c: hasPage && form === 'page' && !hasOwn ? [] : shown(text),
-      page: hasPage,
-    };
-    references.push(reference);
-    return [reference, ...meaning(element, link.anchor)];
-  };
-  const inlineImage = (element: Element): Inline[] => {
-    const src = sourceOf(element, context.assets);
-    return src === undefined
-      ? [`[${altOf(element) || words.figure}]`]
-      : [{ t: 'img', src, alt: altOf(element), ...sized(element) }];
-  };
-  return { inlines, linked };
+/** Words that lead somewhere: the element's own, or those that the target gives. */
+function linked(state: LineState, element: ResolvedElement): Inline[] {
+  const { publication } = state.typesetting();
+  const all = inner(state, element);
+  const hasOwn =
+    lineOf(element) !== '' || all.some((part) => typeof part !== 'string' && part.t === 'img');
+  const isItalic = element.name === 'term' || element.name === 'cite';
+  const shown = (c: readonly Inline[]): Inline[] => (isItalic ? [{ t: 'i', c }] : [...c]);
+  const own = hasOwn ? all : undefined;
+  const to = element.link === undefined ? undefined : publication.links[element.link];
+  if (!to) return shown(all);
+  if (to.kind === 'external') return [{ t: 'url', href: to.href, c: shown(own ?? [to.href]) }];
+  if (to.kind === 'broken') return shown(own ?? [to.text]);
+  return to.kind === 'peer'
+    ? peerReference(to, { own, shown })
+    : crossReference(state, element, to, { own, shown });
+}
+
+/** A link into another publication, which is named. */
+function peerReference(to: PeerLink, { own, shown }: LinkWords): Inline[] {
+  const title = printable(`“${peerTitle(to)}”`);
+  const name: Inline = { t: 'i', c: [printable(peerName(to))] };
+  const c = shown(own ? [...own, ` (${title}, `, name, ')'] : [title, ' (', name, ')']);
+  return to.href === undefined ? c : [{ t: 'url', href: to.href, c }];
+}
+
+/** A link within the publication, with the page that it leads to. */
+function crossReference(
+  state: LineState,
+  element: ResolvedElement,
+  to: ResolvedLink & { readonly kind: 'target' },
+  { own, shown }: LinkWords,
+): Inline[] {
+  const { publication, references } = state.typesetting();
+  const target = publication.targets[to.anchor];
+  const form = linkFormOf(element.attributes);
+  const named = linkWords(form, to, target, true);
+  const isQuoted =
+    form !== 'number' &&
+    (target?.kind === 'topic' || target?.kind === 'section' || form === 'title');
+  const text = own ?? [printable(isQuoted ? `“${named}”` : named)];
+  const hasPage = element.name === 'xref' && form !== 'title' && !state.meanings.has(to.anchor);
+  const c = hasPage && form === 'page' && !own ? [] : shown(text);
+  const reference = { t: 'ref' as const, to: to.anchor, c, page: hasPage };
+  references.push(reference);
+  return [reference, ...meaning(state, element, to.anchor)];
+}
+
+function inlineImage({ assets, words }: Typesetting, element: Element): Inline[] {
+  const src = sourceOf(element, assets);
+  return src === undefined
+    ? [`[${altOf(element) || words.figure}]`]
+    : [{ t: 'img', src, alt: altOf(element), ...sized(element) }];
 }

@@ -11,7 +11,7 @@ import {
 } from '@ukiyo/core/styles';
 
 /** What fields of a page plan say in one publication. */
-export interface Told {
+export interface FieldValues {
   readonly variables: Readonly<Record<string, string>>;
   readonly date: string;
   /** `#rrggbb` of a named colour. */
@@ -117,71 +117,96 @@ export function aroundSheet({ trim }: PagePlan): {
   return { bleed, around: bleed + (trim.marks ? roomForMarks : 0) };
 }
 
+type ImageOf = (asset: string) => string | undefined;
+
+/** A field with what it says, where that is the same on every page. */
+function filled(field: PageField, told: FieldValues, imageOf: ImageOf): PrintField {
+  if (field.field === 'variable') return { field: 'text', words: told.variables[field.key] ?? '' };
+  if (field.field === 'date') return { field: 'text', words: told.date };
+  if (field.field !== 'image') return field;
+  const isAsset = field.image.startsWith('asset:');
+  const src = isAsset ? imageOf(field.image.slice('asset:'.length)) : undefined;
+  const height = toMillimetres(field.height);
+  return src === undefined || height <= 0
+    ? { field: 'text', words: '' }
+    : { field: 'image', src, height };
+}
+
+/**
+ * Where text and margin column begin on the pages of one side, in millimetres from the left edge.
+ * Where one reads from right to left, the first page lies left of the fold: everything is seen in
+ * the mirror.
+ */
+function sideOf(plan: PagePlan, which: 'right' | 'left', isRightToLeft: boolean): PageSide {
+  const { width, text, column } = pageGeometry(plan);
+  const [textLeft, columnLeft] = [text[which], column?.[which] ?? 0];
+  return isRightToLeft
+    ? {
+        text: round(width - textLeft - text.width),
+        column: round(width - columnLeft - (column?.width ?? 0)),
+      }
+    : { text: round(textLeft), column: round(columnLeft) };
+}
+
+function coverParts(
+  plan: PagePlan,
+  parts: readonly CoverPart[],
+  told: FieldValues,
+  imageOf: ImageOf,
+): PrintCoverPart[] {
+  const { width, height } = pageGeometry(plan);
+  return parts.map(({ shows, column, row, columns, rows, style, stands, colour }) => ({
+    x: round((column * width) / coverGrid),
+    y: round((row * height) / coverGrid),
+    width: round((columns * width) / coverGrid),
+    height: round((rows * height) / coverGrid),
+    style,
+    stands,
+    ...(shows.field === 'ground'
+      ? { fill: told.colour(shows.colour) ?? paper }
+      : { field: filled(shows, told, imageOf) }),
+    ...(colour === '' ? {} : { letters: told.colour(colour) ?? paper }),
+  }));
+}
+
+const beginnings: Readonly<Record<PagePlan['chaptersBegin'], PrintPlan['begins']>> = {
+  'on a right page': 'odd',
+  'on a new page': 'page',
+  'where they come': 'here',
+};
+
 /** A page plan as the page template takes it. @param told what its fields say */
 export function printPlan(
   plan: PagePlan,
   isRightToLeft: boolean,
-  told: Told,
-  imageOf: (asset: string) => string | undefined,
+  told: FieldValues,
+  imageOf: ImageOf,
 ): PrintPlan {
   const { width, height, text, column } = pageGeometry(plan);
-  // Where one reads from right to left, the first page lies left of the fold: everything is seen in
-  // the mirror.
-  const side = (which: 'right' | 'left'): PageSide => {
-    const [textLeft, columnLeft] = [text[which], column?.[which] ?? 0];
-    return isRightToLeft
-      ? {
-          text: round(width - textLeft - text.width),
-          column: round(width - columnLeft - (column?.width ?? 0)),
-        }
-      : { text: round(textLeft), column: round(columnLeft) };
-  };
-  const filled = (field: PageField): PrintField => {
-    if (field.field === 'variable')
-      return { field: 'text', words: told.variables[field.key] ?? '' };
-    if (field.field === 'date') return { field: 'text', words: told.date };
-    if (field.field !== 'image') return field;
-    const src = field.image.startsWith('asset:')
-      ? imageOf(field.image.slice('asset:'.length))
-      : undefined;
-    const height = toMillimetres(field.height);
-    return src === undefined || height <= 0
-      ? { field: 'text', words: '' }
-      : { field: 'image', src, height };
-  };
+  const { margins, mirrored } = plan;
+  const fill = (field: PageField): PrintField => filled(field, told, imageOf);
   const slots = ({ start, middle, end }: Slots): PrintSlots => ({
-    start: start.map(filled),
-    middle: middle.map(filled),
-    end: end.map(filled),
+    start: start.map(fill),
+    middle: middle.map(fill),
+    end: end.map(fill),
   });
   const lines = ({ right, left, opening }: RunningLine): PrintLines => ({
     odd: slots(right),
-    even: slots(plan.mirrored ? left : right),
+    even: slots(mirrored ? left : right),
     ...(opening ? { opening: slots(opening) } : {}),
   });
   const parts = (all: readonly CoverPart[]): PrintCoverPart[] =>
-    all.map(({ shows, column, row, columns, rows, style, stands, colour }) => ({
-      x: round((column * width) / coverGrid),
-      y: round((row * height) / coverGrid),
-      width: round((columns * width) / coverGrid),
-      height: round((rows * height) / coverGrid),
-      style,
-      stands,
-      ...(shows.field === 'ground'
-        ? { fill: told.colour(shows.colour) ?? paper }
-        : { field: filled(shows) }),
-      ...(colour === '' ? {} : { letters: told.colour(colour) ?? paper }),
-    }));
+    coverParts(plan, all, told, imageOf);
   return {
     width,
     height,
-    top: toMillimetres(plan.margins.top),
-    bottom: toMillimetres(plan.margins.bottom),
-    odd: side('right'),
-    even: side(plan.mirrored ? 'left' : 'right'),
+    top: toMillimetres(margins.top),
+    bottom: toMillimetres(margins.bottom),
+    odd: sideOf(plan, 'right', isRightToLeft),
+    even: sideOf(plan, mirrored ? 'left' : 'right', isRightToLeft),
     textWidth: round(text.width),
-    inner: toMillimetres(plan.margins.inner),
-    outer: toMillimetres(plan.margins.outer),
+    inner: toMillimetres(margins.inner),
+    outer: toMillimetres(margins.outer),
     columnWidth: round(column?.width ?? 0),
     columnGap: round(column?.gap ?? 0),
     baseline: plan.baseline === null ? 0 : toPoints(plan.baseline),
@@ -192,12 +217,7 @@ export function printPlan(
     headRule: plan.headRule,
     front: plan.numbering.front,
     body: plan.numbering.body,
-    begins:
-      plan.chaptersBegin === 'on a right page'
-        ? 'odd'
-        : plan.chaptersBegin === 'on a new page'
-          ? 'page'
-          : 'here',
+    begins: beginnings[plan.chaptersBegin],
     blank: plan.blankWords,
     cover: plan.cover,
     back: plan.back,

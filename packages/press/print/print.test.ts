@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { allPlaces, type IndexEntry } from '@ukiyo/core/compose';
 import { lineOf, element } from '@ukiyo/core/markup';
 import { composeTexts, concept, mapOf } from '@ukiyo/core/testing';
-import { printable } from '../shared/text.ts';
+import { printable } from '../shared/index.ts';
 import { describe, expect, it } from 'vitest';
 import { composeDemo, demoAssets } from '../testing/demo.ts';
 import { createPrintEngine, printPublication } from './index.ts';
@@ -21,20 +21,20 @@ function toFile(pdf: Uint8Array): string {
 const flat = (text: string): string => text.replace(/\s+/gu, ' ').trim();
 
 /** Checked against poppler-utils (pdftotext, pdfinfo) and qpdf of Debian, on our own output. */
-describe('the printed manual of the demo', async () => {
-  const publication = composeDemo(
-    'installation-manual',
-    'installer-tern-q',
-    { product: 'Tern Q' },
-    { deliveryTargets: ['print'] },
-  );
-  const result = await printPublication(publication, demoAssets, engine);
-  const file = toFile(result.pdf!);
-  const sheets = run('pdftotext', '-layout', file, '-').split('\f').slice(0, -1);
-  const text = (sheet: number): string => flat(sheets[sheet - 1] ?? '');
-  const byShown = new Map(result.pages.map(({ shown, sheet }) => [shown, sheet]));
-  const sheetOf = new Map(result.pages.map(({ id, sheet }) => [id, sheet]));
+const publication = composeDemo(
+  'installation-manual',
+  'installer-tern-q',
+  { product: 'Tern Q' },
+  { deliveryTargets: ['print'] },
+);
+const result = await printPublication(publication, demoAssets, engine);
+const file = toFile(result.pdf!);
+const sheets = run('pdftotext', '-layout', file, '-').split('\f').slice(0, -1);
+const text = (sheet: number): string => flat(sheets[sheet - 1] ?? '');
+const byShown = new Map(result.pages.map(({ shown, sheet }) => [shown, sheet]));
+const sheetOf = new Map(result.pages.map(({ id, sheet }) => [id, sheet]));
 
+describe('the printed manual of the demo', () => {
   it('has no problems and is a whole PDF, tagged, with language and title', () => {
     expect(publication.problems).toEqual([]);
     expect(result.problems).toEqual([]);
@@ -46,7 +46,6 @@ describe('the printed manual of the demo', async () => {
     expect(Number(/Pages:\s+(\d+)/u.exec(info)?.[1])).toBe(result.pageCount);
     expect(run('qpdf', '--json', file)).toMatch(/"\/Lang": "u:en"/u);
   });
-
   it('prints every heading on the page that was read back for it', () => {
     const places = allPlaces(publication.places).filter(
       ({ role, content }) => content && role !== 'glossaryentry',
@@ -55,7 +54,6 @@ describe('the printed manual of the demo', async () => {
     for (const { anchor, title } of places)
       expect(text(sheetOf.get(anchor)!), anchor).toContain(flat(lineOf(element('t', {}, title))));
   });
-
   it('gives in the contents the page on which each chapter and section stands', () => {
     const contents = flat(sheets.slice(1, 6).join(' '));
     const listed = allPlaces(publication.places).filter(
@@ -73,7 +71,6 @@ describe('the printed manual of the demo', async () => {
       expect(contents, label).toMatch(line);
     }
   });
-
   it('names in every “on page” the page that the target is on', () => {
     const whole = flat(sheets.join(' '));
     const references = [...whole.matchAll(/“([^“”]+)” on page (\d+)/gu)];
@@ -94,7 +91,6 @@ describe('the printed manual of the demo', async () => {
     for (const [, kind, number, page] of figures)
       expect(text(byShown.get(page!)!)).toMatch(new RegExp(`${kind} ${number} +\\S`, 'u'));
   });
-
   it('prints in the index the pages on which the entries stand', () => {
     const start =
       sheetOf.get(publication.places.find(({ role }) => role === 'indexlist')!.anchor)! - 1;
@@ -108,7 +104,9 @@ describe('the printed manual of the demo', async () => {
     publication.index.forEach(({ entries }) => entries.forEach(check));
     expect(publication.index.length).toBeGreaterThan(12);
   });
+});
 
+describe('the printed manual of the demo', () => {
   it('starts chapters on right-hand pages, mirrors feet and repeats table heads', () => {
     for (const { anchor } of publication.places.filter(
       ({ role }) => role === 'chapter' || role === 'appendix',
@@ -123,7 +121,6 @@ describe('the printed manual of the demo', async () => {
     const foot = (sheet: number): string => sheets[sheet - 1]!.trimEnd().split('\n').at(-1)!.trim();
     expect(foot(sheetOf.get('fit-the-bracket')! | 1)).toMatch(/^BM-1042 · Release 4\.2\s+\d+$/u);
   });
-
   it('has bookmarks for every place', () => {
     const outlines = run('qpdf', '--json', '--json-key=outlines', file);
     for (const { label } of allPlaces(publication.places).filter(({ role }) => role === 'chapter'))
@@ -275,35 +272,35 @@ describe('a link to another publication', () => {
   });
 });
 
-describe('bad content', () => {
-  const svg = (bytes: string) => ({
-    id: 'i',
-    name: 'i.svg',
-    mediaType: 'image/svg+xml',
-    bytes: new TextEncoder().encode(bytes),
-  });
-  const assets = [{ id: 'i', name: 'i.svg', mediaType: 'image/svg+xml' }];
-  const print = async (body: string, image?: ReturnType<typeof svg>, title = 'A') => {
-    const publication = composeTexts(
-      [
-        mapOf('<topicref href="topic:a"/><topicref href="topic:b"/>'),
-        concept('a', body, title),
-        concept('b', '<p>Still here</p>'),
-      ],
-      { assets },
-    );
-    const result = await printPublication(
-      publication,
-      (id) => (id === 'i' ? image : undefined),
-      engine,
-    );
-    return {
-      ...result,
-      text: result.pdf ? flat(run('pdftotext', toFile(result.pdf), '-')) : '',
-      publication,
-    };
+const svg = (bytes: string) => ({
+  id: 'i',
+  name: 'i.svg',
+  mediaType: 'image/svg+xml',
+  bytes: new TextEncoder().encode(bytes),
+});
+const assets = [{ id: 'i', name: 'i.svg', mediaType: 'image/svg+xml' }];
+const print = async (body: string, image?: ReturnType<typeof svg>, title = 'A') => {
+  const publication = composeTexts(
+    [
+      mapOf('<topicref href="topic:a"/><topicref href="topic:b"/>'),
+      concept('a', body, title),
+      concept('b', '<p>Still here</p>'),
+    ],
+    { assets },
+  );
+  const result = await printPublication(
+    publication,
+    (id) => (id === 'i' ? image : undefined),
+    engine,
+  );
+  return {
+    ...result,
+    text: result.pdf ? flat(run('pdftotext', toFile(result.pdf), '-')) : '',
+    publication,
   };
+};
 
+describe('bad content', () => {
   it.each([
     [
       'an image that is not one',

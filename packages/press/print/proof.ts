@@ -1,16 +1,14 @@
-import { allPlaces, type Place, type Publication, type ResolvedElement } from '@ukiyo/core/compose';
+import { allPlaces, type Place, type ResolvedElement } from '@ukiyo/core/compose';
 import { childElements, findAll, lineOf } from '@ukiyo/core/markup';
 import type { Problem } from '@ukiyo/core/problems';
 import { plainPlan } from '@ukiyo/core/styles';
-import type { AssetSource } from '../shared/assets.ts';
-import type { PrintDesign } from './design.ts';
 import type { Piece } from './drawings.ts';
 import type { Block, Inline, PrintDocument, PrintPlace } from './document.ts';
-import { PrintFailure, type Located, type PrintEngine, type Sheet, type Traced } from './engine.ts';
-import { failed, problemsOf, settingOf, type Part } from './setting.ts';
+import { PrintFailure, type Located, type Sheet, type Traced } from './engine.ts';
+import { failed, problemsOf, settingOf, type Part, type Printable } from './setting.ts';
 
 /** Where an element begins, and what it says: its text and images. */
-interface Said extends Traced {
+interface TracedWords extends Traced {
   readonly says: string;
 }
 
@@ -27,25 +25,25 @@ export interface ProofPages {
    * Where the elements of the topic begin; sheets are counted from the first of these pages, which
    * is 1.
    */
-  readonly traces: readonly Said[];
+  readonly traces: readonly TracedWords[];
   readonly problems: readonly Problem[];
   readonly engineMilliseconds: number;
 }
 
-/** @param before pages that come before what is wanted, to make the next a left one */
-function drawn(
-  publication: Publication,
-  source: AssetSource,
-  engine: PrintEngine,
-  design: PrintDesign,
-  before: number,
-  part?: Part,
-  topic?: Place,
-): ProofPages {
-  const setting = settingOf(publication, source, engine, design, part);
+/** A part of a publication that is proofed alone. */
+interface Alone {
+  readonly part: Part;
+  readonly topic: Place | undefined;
+  /** Pages that come before what is wanted, to make the next a left one. */
+  readonly before: number;
+}
+
+function drawn(printable: Printable, alone?: Alone): ProofPages {
+  const setting = settingOf(printable, alone?.part);
+  const before = alone?.before ?? 0;
   try {
     const { drawings, traces, sheets, warnings, milliseconds } = setting.run((document, images) =>
-      engine.draw(document, images),
+      printable.engine.draw(document, images),
     );
     const pages = sheets
       .map((sheet, at) => ({ ...sheet, pieces: drawings.pages[at] ?? [] }))
@@ -53,7 +51,10 @@ function drawn(
     return {
       pages,
       shapes: drawings.shapes,
-      traces: told(traces, topic).map((trace) => ({ ...trace, sheet: trace.sheet - before })),
+      traces: told(traces, alone?.topic).map((trace) => ({
+        ...trace,
+        sheet: trace.sheet - before,
+      })),
       problems: [...setting.problems, ...problemsOf(warnings)],
       engineMilliseconds: milliseconds,
     };
@@ -70,12 +71,7 @@ function drawn(
 }
 
 /** A whole publication as pages. Problems as of `printPublication`. */
-export const proofPublication = (
-  publication: Publication,
-  source: AssetSource,
-  engine: PrintEngine,
-  design: PrintDesign,
-): ProofPages => drawn(publication, source, engine, design, 0);
+export const proofPublication = (printable: Printable): ProofPages => drawn(printable);
 
 /**
  * A whole publication as it is printed, and where a topic stands in it: first and last sheet,
@@ -84,7 +80,7 @@ export const proofPublication = (
 export interface ProofWhole {
   readonly pdf: Uint8Array;
   readonly pages: readonly Located[];
-  readonly traces: readonly Said[];
+  readonly traces: readonly TracedWords[];
   readonly sheets: readonly Sheet[];
   readonly first: number;
   readonly last: number;
@@ -97,20 +93,17 @@ export interface ProofWhole {
  * @param anchor of the place whose elements are traced
  */
 export function proofWhole(
-  publication: Publication,
+  printable: Printable,
   anchor: string | undefined,
-  source: AssetSource,
-  engine: PrintEngine,
-  design: PrintDesign,
 ): ProofWhole | { readonly problems: readonly Problem[] } {
-  const topic = allPlaces(publication.places).find((place) => place.anchor === anchor);
-  const setting = settingOf(publication, source, engine, untrimmed(design), {
+  const topic = placeAt(printable, anchor);
+  const setting = settingOf(untrimmed(printable), {
     traced: topic?.content?.origin.item,
     narrow: (document) => document,
   });
   try {
     const { pdf, pages, traces, sheets, warnings } = setting.run((document, images) =>
-      engine.compile(document, images, 'none'),
+      printable.engine.compile(document, images, 'none'),
     );
     const first = pages.find(({ id }) => id === anchor)?.sheet ?? 1;
     return {
@@ -127,13 +120,15 @@ export function proofWhole(
     return { problems: [...setting.problems, failed(error)] };
   }
 }
-const untrimmed = ({ sheet, plan }: PrintDesign): PrintDesign => ({
-  sheet,
-  plan: { ...plan, trim: plainPlan.trim },
+const untrimmed = ({ design: { sheet, plan }, ...rest }: Printable): Printable => ({
+  ...rest,
+  design: { sheet, plan: { ...plan, trim: plainPlan.trim } },
 });
+const placeAt = ({ publication }: Printable, anchor: string | undefined): Place | undefined =>
+  allPlaces(publication.places).find((place) => place.anchor === anchor);
 
 /** What the traced elements of a topic say. */
-function told(traces: readonly Traced[], topic: Place | undefined): Said[] {
+function told(traces: readonly Traced[], topic: Place | undefined): TracedWords[] {
   const says = new Map<string, string>();
   const walk = (element: ResolvedElement): void => {
     if (element.origin.item === topic?.content?.origin.item)
@@ -153,21 +148,60 @@ function told(traces: readonly Traced[], topic: Place | undefined): Said[] {
 }
 
 /** Where everything of a publication stands; nothing where it cannot be set. */
-export function layoutOf(
-  publication: Publication,
-  source: AssetSource,
-  engine: PrintEngine,
-  design: PrintDesign,
-): readonly Located[] {
+export function layoutOf(printable: Printable): readonly Located[] {
   try {
-    return settingOf(publication, source, engine, design).run((document, images) =>
-      engine.locate(document, images),
+    return settingOf(printable).run((document, images) =>
+      printable.engine.locate(document, images),
     );
   } catch (error) {
     if (!(error instanceof PrintFailure)) throw error;
     return [];
   }
 }
+
+/** Where a topic stands in the whole when it is set alone. */
+interface PlaceInWhole {
+  readonly anchor: string;
+  readonly at: Located | undefined;
+  readonly isOdd: boolean;
+  /** The number that each place's page shows, by anchor. */
+  readonly shown: ReadonlyMap<string, string>;
+}
+
+/** The document with one place alone, as it stands in the whole; undefined without that place. */
+function onlyPlace(document: PrintDocument, where: PlaceInWhole): PrintDocument | undefined {
+  const { anchor, at, isOdd, shown } = where;
+  const line = lineTo([...document.front, ...document.body, ...document.back], anchor);
+  const place = line.at(-1);
+  if (!place) return undefined;
+  const chapter =
+    line.length > 1
+      ? line.findLast(({ role }) => role === 'chapter' || role === 'appendix')
+      : undefined;
+  const textTop = (document.design.plan.top * 72) / 25.4;
+  const page = /(\d+)$/u.exec(at?.shown ?? '1')?.[1] ?? '1';
+  return {
+    ...withoutPlaces(document),
+    body: [placeAlone(place, shown, document.words['onPage'] ?? '')],
+    alone: {
+      page: Number(page),
+      odd: isOdd,
+      y: at ? Math.max(0, at.y - textTop) : 0,
+      chapter: chapter ? { id: chapter.id, num: chapter.num ?? '', label: chapter.label } : null,
+    },
+  };
+}
+const withoutPlaces = (document: PrintDocument): PrintDocument => ({
+  ...document,
+  front: [],
+  body: [],
+  back: [],
+  figures: [],
+  tables: [],
+  index: [],
+  glossary: [],
+  alone: { page: 1, odd: true, y: 0, chapter: null },
+});
 
 /**
  * One topic set alone, where it stands in a layout of the whole: on which side, how far down, under
@@ -177,70 +211,25 @@ export function layoutOf(
  * @param layout of the whole as it was set last; may be empty
  */
 export function proofTopic(
-  publication: Publication,
+  printable: Printable,
   anchor: string,
   layout: readonly Located[],
-  source: AssetSource,
-  engine: PrintEngine,
-  design: PrintDesign,
 ): ProofPages | undefined {
   const at = layout.find(({ id }) => id === anchor);
-  const shown = new Map(layout.map(({ id, shown: page }) => [id, page]));
   const isOdd = at === undefined || at.sheet % 2 === 1;
+  const shown = new Map(layout.map(({ id, shown: page }) => [id, page]));
+  const topic = placeAt(printable, anchor);
   let isThere = false;
-  const topic = allPlaces(publication.places).find((place) => place.anchor === anchor);
-  const traced = topic?.content?.origin.item;
   const narrow = (document: PrintDocument): PrintDocument => {
-    const line = lineTo([...document.front, ...document.body, ...document.back], anchor);
-    const place = line.at(-1);
-    if (!place)
-      return {
-        ...document,
-        front: [],
-        body: [],
-        back: [],
-        figures: [],
-        tables: [],
-        index: [],
-        glossary: [],
-        alone: { page: 1, odd: true, y: 0, chapter: null },
-      };
-    isThere = true;
-    const only = withoutRest(place, shown, document.words['onPage'] ?? '');
-    const chapter =
-      line.length > 1
-        ? line.findLast(({ role }) => role === 'chapter' || role === 'appendix')
-        : undefined;
-    const textTop = (document.design.plan.top * 72) / 25.4;
-    const page = /(\d+)$/u.exec(at?.shown ?? '1')?.[1] ?? '1';
-    return {
-      ...document,
-      front: [],
-      body: [only],
-      back: [],
-      figures: [],
-      tables: [],
-      index: [],
-      glossary: [],
-      alone: {
-        page: Number(page),
-        odd: isOdd,
-        y: at ? Math.max(0, at.y - textTop) : 0,
-        chapter: chapter ? { id: chapter.id, num: chapter.num ?? '', label: chapter.label } : null,
-      },
-    };
+    const only = onlyPlace(document, { anchor, at, isOdd, shown });
+    isThere = only !== undefined;
+    return only ?? withoutPlaces(document);
   };
-  const pages = drawn(
-    publication,
-    source,
-    engine,
-    untrimmed(design),
-    isOdd ? 0 : 1,
-    { traced, only: anchor, narrow },
-    topic,
-  );
+  const part = { traced: topic?.content?.origin.item, only: anchor, narrow };
+  const pages = drawn(untrimmed(printable), { part, topic, before: isOdd ? 0 : 1 });
   return isThere ? pages : undefined;
 }
+
 /** The places from the top down to the one of this anchor. */
 function lineTo(places: readonly PrintPlace[], anchor: string): PrintPlace[] {
   for (const place of places) {
@@ -252,10 +241,9 @@ function lineTo(places: readonly PrintPlace[], anchor: string): PrintPlace[] {
 }
 
 /**
- * The place without those under it; links to what is not there keep their words, and the page on
- * which it was.
+ * The place without those below it. Links to places left out keep their words and page number.
  */
-function withoutRest(
+function placeAlone(
   place: PrintPlace,
   shown: ReadonlyMap<string, string>,
   onPage: string,

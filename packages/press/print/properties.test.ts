@@ -62,7 +62,12 @@ const otherwise: Readonly<
 describe('every property of a style', () => {
   const drawn = (sheet: StyleSheet): string =>
     JSON.stringify(
-      proofPublication(specimen('en'), () => undefined, engine, { sheet, plan: narrow }).pages,
+      proofPublication({
+        publication: specimen('en'),
+        asset: () => undefined,
+        engine,
+        design: { sheet, plan: narrow },
+      }).pages,
     );
   // A ground and narrow lines, so that corners and hyphens have something to show themselves on.
   const narrow: PagePlan = { ...plan, margins: { ...plan.margins, inner: '75mm' } };

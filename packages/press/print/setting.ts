@@ -1,16 +1,30 @@
 import type { Publication } from '@ukiyo/core/compose';
 import { problem, type Problem } from '@ukiyo/core/problems';
 import { checkPlan, checkSheet, type PagePlan } from '@ukiyo/core/styles';
-import { assetFileName, isImage, type AssetSource } from '../shared/assets.ts';
-import { qrImage } from '../shared/qr.ts';
-import { dayOf, printable } from '../shared/text.ts';
+import {
+  assetFileName,
+  dayOf,
+  isImage,
+  printable,
+  qrImage,
+  type AssetSource,
+} from '../shared/index.ts';
 import { onBaseline } from './baseline.ts';
 import { buildPrintDocument } from './build.ts';
+import type { PrintAssets } from './context.ts';
 import { designData, usualDesign, type PrintDesign } from './design.ts';
 import type { PrintDocument } from './document.ts';
 import { PrintFailure, refusal, type PrintEngine } from './engine.ts';
 import { missingSigns } from './glyphs.ts';
-import type { Told } from './plan.ts';
+import type { FieldValues } from './plan.ts';
+
+/** A publication that is to be set: its images, its design, and the engine that sets it. */
+export interface Printable {
+  readonly publication: Publication;
+  readonly asset: AssetSource;
+  readonly design: PrintDesign;
+  readonly engine: PrintEngine;
+}
 
 /** What the page engine is given, and what was found on the way. */
 export interface Setting {
@@ -21,7 +35,7 @@ export interface Setting {
    * Sets the document; images that the engine cannot draw are left out and said. Throws
    * `PrintFailure`.
    */
-  run<Made>(act: (document: PrintDocument, images: ReadonlyMap<string, Uint8Array>) => Made): Made;
+  run<Made>(act: Act<Made>): Made;
 }
 
 /** A part of a document. */
@@ -33,92 +47,103 @@ export interface Part {
   narrow(document: PrintDocument): PrintDocument;
 }
 
+type Images = ReadonlyMap<string, Uint8Array>;
+type Act<Made> = (document: PrintDocument, images: Images) => Made;
+
+/** Images as the engine finds them: by paths, each fetched when something shows it. */
+class Workspace implements PrintAssets {
+  readonly images = new Map<string, Uint8Array>();
+  readonly codes = new Map<string, Uint8Array>();
+  readonly #names = new Map<string, string>();
+  readonly #paths = new Map<string, string | undefined>();
+  readonly #asset: AssetSource;
+  readonly #problems: Problem[];
+
+  constructor(asset: AssetSource, problems: Problem[]) {
+    this.#asset = asset;
+    this.#problems = problems;
+  }
+
+  readonly path = (id: string): string | undefined => {
+    if (!this.#paths.has(id)) this.#paths.set(id, this.#fetch(id));
+    const path = this.#paths.get(id);
+    return path !== undefined && this.images.has(path) ? path : undefined;
+  };
+
+  readonly code = (address: string): string => {
+    const path = `/codes/${this.codes.size}.svg`;
+    this.codes.set(path, qrImage(address));
+    return path;
+  };
+
+  readonly size = (id: string): { width: number; height: number } | undefined => {
+    const { width, height } = this.#asset(id) ?? {};
+    return width === undefined || height === undefined ? undefined : { width, height };
+  };
+
+  /** Leaves out images that the engine cannot draw; false where it can draw all of them. */
+  removeUndrawable(engine: PrintEngine): boolean {
+    const bad = [...this.images].filter(([path, bytes]) => !engine.canDraw(path, bytes));
+    for (const [path] of bad) {
+      this.images.delete(path);
+      this.#refuse(this.#names.get(path) ?? path);
+    }
+    return bad.length > 0;
+  }
+
+  #fetch(id: string): string | undefined {
+    const asset = this.#asset(id);
+    if (!asset || asset.mediaType.startsWith('video/') || asset.mediaType.startsWith('audio/'))
+      return undefined;
+    if (!isImage(asset)) {
+      this.#refuse(asset.name);
+      return undefined;
+    }
+    const path = `/assets/${assetFileName(asset)}`;
+    this.#names.set(path, asset.name);
+    this.images.set(path, asset.bytes);
+    return path;
+  }
+
+  #refuse(name: string): void {
+    const message = `“${name}” is not an image that can be shown. It is left out.`;
+    this.#problems.push(problem('error', 'image.unreadable', message));
+  }
+}
+
 /**
  * A publication and a design as a document of the page engine.
  * Problems: those of style sheet and page plan, `print.glyph`, `image.unreadable` (the image is
  * left out), and those of the document.
  * @param part of the document, where not all of it is wanted
  */
-export function settingOf(
-  publication: Publication,
-  source: AssetSource,
-  engine: PrintEngine,
-  design: PrintDesign,
-  part?: Part,
-): Setting {
+export function settingOf({ publication, asset, engine, design }: Printable, part?: Part): Setting {
   const unusable = checkPlan(design.plan);
   const { sheet, plan } = unusable.length > 0 ? { ...design, plan: usualDesign.plan } : design;
   const problems: Problem[] = [...unusable, ...checkSheet(sheet), ...missingSigns(publication)];
-  const images = new Map<string, Uint8Array>();
-  const names = new Map<string, string>();
-  const refuse = (name: string): void =>
-    void problems.push(
-      problem(
-        'error',
-        'image.unreadable',
-        `“${name}” is not an image that can be shown. It is left out.`,
-      ),
-    );
-  const paths = new Map<string, string | undefined>();
-  /** An image is fetched when something shows it. */
-  const fetched = (id: string): string | undefined => {
-    const asset = source(id);
-    if (!asset || asset.mediaType.startsWith('video/') || asset.mediaType.startsWith('audio/'))
-      return undefined;
-    if (!isImage(asset)) {
-      refuse(asset.name);
-      return undefined;
-    }
-    const path = `/assets/${assetFileName(asset)}`;
-    names.set(path, asset.name);
-    images.set(path, asset.bytes);
-    return path;
-  };
-  const pathOf = (id: string): string | undefined => {
-    if (!paths.has(id)) paths.set(id, fetched(id));
-    const path = paths.get(id);
-    return path !== undefined && images.has(path) ? path : undefined;
-  };
-  const codes = new Map<string, Uint8Array>();
-  const codeOf = (address: string): string => {
-    const path = `/codes/${codes.size}.svg`;
-    codes.set(path, qrImage(address));
-    return path;
-  };
-  const sizeOf = (id: string): { width: number; height: number } | undefined => {
-    const { width, height } = source(id) ?? {};
-    return width === undefined || height === undefined ? undefined : { width, height };
-  };
-  const told: Told = {
+  const workspace = new Workspace(asset, problems);
+  const told: FieldValues = {
     variables: publication.variables,
     date: writtenDate(publication.facts.date, publication.locale),
     colour: (name) => sheet.colours[name],
   };
-  const attempt = <Made>(
-    act: (document: PrintDocument, images: ReadonlyMap<string, Uint8Array>) => Made,
-  ): Made => {
-    const built = buildPrintDocument(
-      publication,
-      { path: pathOf, size: sizeOf, code: codeOf },
-      sheet,
-      part,
-    );
-    const { data, images: marks } = designData(
-      { sheet, plan },
-      publication.locale,
-      built.document.dir === 'rtl',
-      told,
-      pathOf,
-    );
+  function attempt<Made>(act: Act<Made>): Made {
+    const built = buildPrintDocument(publication, workspace, sheet, part);
+    const isRtl = built.document.dir === 'rtl';
+    const { locale } = publication;
+    const design = { sheet, plan };
+    const made = designData(design, { locale, isRtl, told }, workspace.path);
+    const { data, images: marks } = made;
     const step = data.plan.baseline;
     const whole = {
       ...built.document,
       design: step > 0 ? { ...data, styles: onBaseline(data.styles, step) } : data,
     };
-    const made = act(part ? part.narrow(whole) : whole, new Map([...images, ...codes, ...marks]));
+    const images = new Map([...workspace.images, ...workspace.codes, ...marks]);
+    const done = act(part ? part.narrow(whole) : whole, images);
     problems.push(...built.problems);
-    return made;
-  };
+    return done;
+  }
   return {
     problems,
     plan,
@@ -126,15 +151,8 @@ export function settingOf(
       try {
         return attempt(act);
       } catch (failure) {
-        if (!(failure instanceof PrintFailure)) throw failure;
-        const bad = [...images]
-          .filter(([path, bytes]) => !engine.canDraw(path, bytes))
-          .map(([path]) => path);
-        if (bad.length === 0) throw failure;
-        for (const path of bad) {
-          images.delete(path);
-          refuse(names.get(path) ?? path);
-        }
+        if (!(failure instanceof PrintFailure) || !workspace.removeUndrawable(engine))
+          throw failure;
         return attempt(act);
       }
     },

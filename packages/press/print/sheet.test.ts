@@ -132,6 +132,9 @@ describe('the sheet', () => {
     expect(await said('accessible')).toMatch(/pdfuaid:part>1</u);
     expect(await said('for the archive')).toMatch(/pdfaid:part>2<.*pdfaid:conformance>A</su);
   });
+});
+
+describe('the sheet', () => {
   it('has bookmarks as deep as the plan says', async () => {
     const deep = composeTexts([
       '<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle>' +
@@ -181,6 +184,9 @@ describe('fields and covers', () => {
     });
     expect(hasColour(pixels, [200, 30, 30])).toBe(true);
   });
+});
+
+describe('fields and covers', () => {
   it('lay out covers on a grid, with a title page and the rights on its back', async () => {
     const part = {
       column: 0,
@@ -237,14 +243,15 @@ describe('fields and covers', () => {
   });
 });
 
+const row = (cells: readonly string[], name = 'entry'): string =>
+  '<row>' +
+  cells.map((cell) => (cell.startsWith('<') ? cell : `<${name}>${cell}</${name}>`)).join('') +
+  '</row>';
+const table = (attributes: string, head: string, rows: string): string =>
+  `<table id="t"${attributes}><title>T</title><tgroup cols="3"><thead>${head}</thead>` +
+  `<tbody>${rows}</tbody></tgroup></table>`;
+
 describe('tables on paper', () => {
-  const row = (cells: readonly string[], name = 'entry'): string =>
-    '<row>' +
-    cells.map((cell) => (cell.startsWith('<') ? cell : `<${name}>${cell}</${name}>`)).join('') +
-    '</row>';
-  const table = (attributes: string, head: string, rows: string): string =>
-    `<table id="t"${attributes}><title>T</title><tgroup cols="3"><thead>${head}</thead>` +
-    `<tbody>${rows}</tbody></tgroup></table>`;
   it('gather their footnotes under themselves, with letters', async () => {
     const noted = table(
       '',
@@ -283,6 +290,9 @@ describe('tables on paper', () => {
     expect(words[1]!.y).toBeGreaterThan(words[2]!.y);
     expect(words[0]!.x).toBeCloseTo(words[2]!.x, 0);
   });
+});
+
+describe('tables on paper', () => {
   it('can stand on landscape pages between upright ones, with their heads repeated', async () => {
     const rows = Array.from({ length: 60 }, (_, at) => row([`Pipe${at}`, 'Wedge', 'z'])).join('');
     const { pages, problems } = await printed(
@@ -381,62 +391,62 @@ describe('words that readers open, and what terms mean', () => {
   });
 });
 
-describe('bars beside what changed', () => {
-  const made = (topics: readonly string[]): Publication =>
-    composeTexts([
-      '<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle>' +
-        '<chapter href="topic:a"><topicref href="topic:b"/></chapter></bookmap>',
-      ...topics,
-    ]);
-  const filler = '<p>Keep one hand on the rail while the ladder is wet.</p>';
-  const before = made([
-    concept('a', `${filler}<p>It stood here.</p><ul><li>ONCE</li><li>two</li></ul>`),
-    concept('b', filler, 'Old title'),
+const made = (topics: readonly string[]): Publication =>
+  composeTexts([
+    '<bookmap id="m"><booktitle><mainbooktitle>M</mainbooktitle></booktitle>' +
+      '<chapter href="topic:a"><topicref href="topic:b"/></chapter></bookmap>',
+    ...topics,
   ]);
-  /**
-   * Dark columns of ink in a strip right of the text of an odd page, or left of it: where bars are,
-   * in points from the top.
-   */
-  function bars(file: string, page: number, plan: PagePlan): [number, number][] {
-    const { text } = pageGeometry(plan);
-    const left = page % 2 === 1 ? (text.right + text.width) * points + 5 : text.left * points - 11;
-    const pgm = execFileSync(
-      'pdftoppm',
-      [
-        '-r',
-        '72',
-        '-gray',
-        '-f',
-        `${page}`,
-        '-l',
-        `${page}`,
-        '-x',
-        `${Math.round(left)}`,
-        '-y',
-        '60',
-        '-W',
-        '6',
-        '-H',
-        '700',
-        file,
-      ],
-      {
-        maxBuffer: 64 * 1024 * 1024,
-      },
-    );
-    const header = /^P5\s+\d+\s+\d+\s+255\s/u.exec(pgm.subarray(0, 40).toString('latin1'))![0]
-      .length;
-    const found: [number, number][] = [];
-    for (let row = 0; row < 700; row += 1) {
-      const isDark = pgm
-        .subarray(header + row * 6, header + row * 6 + 6)
-        .some((value) => value < 140);
-      const last = found.at(-1);
-      if (isDark && last && last[1] === row + 59) last[1] = row + 60;
-      else if (isDark) found.push([row + 60, row + 60]);
-    }
-    return found;
+const filler = '<p>Keep one hand on the rail while the ladder is wet.</p>';
+const before = made([
+  concept('a', `${filler}<p>It stood here.</p><ul><li>ONCE</li><li>two</li></ul>`),
+  concept('b', filler, 'Old title'),
+]);
+/**
+ * Dark columns of ink in a strip right of the text of an odd page, or left of it: where bars are,
+ * in points from the top.
+ */
+function bars(file: string, page: number, plan: PagePlan): [number, number][] {
+  const { text } = pageGeometry(plan);
+  const left = page % 2 === 1 ? (text.right + text.width) * points + 5 : text.left * points - 11;
+  const pgm = execFileSync(
+    'pdftoppm',
+    [
+      '-r',
+      '72',
+      '-gray',
+      '-f',
+      `${page}`,
+      '-l',
+      `${page}`,
+      '-x',
+      `${Math.round(left)}`,
+      '-y',
+      '60',
+      '-W',
+      '6',
+      '-H',
+      '700',
+      file,
+    ],
+    {
+      maxBuffer: 64 * 1024 * 1024,
+    },
+  );
+  const header = /^P5\s+\d+\s+\d+\s+255\s/u.exec(pgm.subarray(0, 40).toString('latin1'))![0].length;
+  const found: [number, number][] = [];
+  for (let row = 0; row < 700; row += 1) {
+    const isDark = pgm
+      .subarray(header + row * 6, header + row * 6 + 6)
+      .some((value) => value < 140);
+    const last = found.at(-1);
+    if (isDark && last && last[1] === row + 59) last[1] = row + 60;
+    else if (isDark) found.push([row + 60, row + 60]);
   }
+  return found;
+}
+
+describe('bars beside what changed', () => {
   it('stand in the outer margin beside all that is new or changed, across pages', async () => {
     const now = made([
       concept(

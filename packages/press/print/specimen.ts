@@ -78,7 +78,7 @@ const task = {
     'by hand.</result></taskbody></task>',
 };
 
-/** A few pages on which every style is worn by something. */
+/** A few pages on which every style applies to something. */
 export const specimen = (locale: string, numbering?: Numbering): Publication =>
   compose({
     library: textLibrary(

@@ -1,61 +1,55 @@
-import type { ResolvedElement } from '@ukiyo/core/compose';
 import type { Element } from '@ukiyo/core/markup';
-import { gridOf, type GridRow } from '@ukiyo/core/tables';
-import type { Context } from './context.ts';
-import type { Block, Inline, PrintCell, PrintTable } from './document.ts';
+import type { TableCell, TableGrid, TableRow } from '../blocks/index.ts';
+import type { Typesetting } from './context.ts';
+import type { Inline, PrintCell, PrintTable } from './document.ts';
+import { itemBlocks } from './lists.ts';
 import { columnTracks } from './measures.ts';
 
-export interface Caption {
+/** What leads to a table or figure, its number and its title. */
+export interface TableCaption {
   readonly at: readonly string[];
   readonly num?: string;
   readonly cap?: readonly Inline[];
 }
 
-/**
- * One grid of a table; footnotes in it stand under it. Problems: those of its grid.
- * @param content what a cell has in it
- */
-export function tableOf(
-  context: Context,
-  element: Element,
-  source: Element,
-  caption: Caption,
-  content: (element: Element) => Block[],
+/** One grid of a table. */
+interface GridPart {
+  /** The table, which carries the attributes. */
+  readonly element: Element;
+  readonly grid: TableGrid;
+}
+
+/** One grid of a table; footnotes in it stand under it. Problems: those of its grid. */
+export function gridTable(
+  typesetting: Typesetting,
+  { element, grid }: GridPart,
+  caption: TableCaption,
 ): PrintTable {
-  const { problems, marked } = context;
-  const grid = gridOf(source);
-  const { origin } = element as ResolvedElement;
-  problems.push(
-    ...grid.problems.map((found) => ({
-      ...found,
-      where: { item: origin.item, path: origin.path },
-    })),
-  );
-  const cell = (source: GridRow['cells'][number], row: GridRow): PrintCell => ({
-    c: marked(row.element, content(source.element)),
-    cs: source.columnSpan,
-    rs: source.rowSpan,
-    x: source.column,
-    head: source.heads,
-    ...(source.align === undefined ? {} : { al: source.align }),
-    ...(source.valign === undefined ? {} : { va: source.valign }),
-    ...(source.element.attributes['rotate'] === '1' ? { turned: true } : {}),
+  const { problems, marked, notesIn } = typesetting;
+  problems.push(...grid.problems);
+  const cellOf = (cell: TableCell, row: TableRow): PrintCell => ({
+    c: marked(row.element, itemBlocks(typesetting, cell)),
+    cs: cell.columnSpan,
+    rs: cell.rowSpan,
+    x: cell.column,
+    head: cell.heads,
+    ...(cell.align === undefined ? {} : { al: cell.align }),
+    ...(cell.valign === undefined ? {} : { va: cell.valign }),
+    ...(cell.element.attributes['rotate'] === '1' ? { turned: true } : {}),
   });
-  const { made: rows, notes } = context.notesIn(() => ({
-    head: grid.head.map((row) => row.cells.map((one) => cell(one, row))),
+  const { made: rows, notes } = notesIn(() => ({
+    head: grid.head.map((row) => row.cells.map((cell) => cellOf(cell, row))),
     rows: grid.body.map((row) => ({
-      cells: row.cells.map((one) => cell(one, row)),
+      cells: row.cells.map((cell) => cellOf(cell, row)),
       ruled: row.ruled,
     })),
   }));
   const { orient, pgwide } = element.attributes;
+  const widths = grid.columns.map((column) => column.width);
   return {
     t: 'table',
     ...caption,
-    cols: columnTracks(
-      grid.columns.map((column) => column.width),
-      [...grid.head, ...grid.body],
-    ),
+    cols: columnTracks(widths, [...grid.head, ...grid.body]),
     ...rows,
     ...(notes.length === 0 ? {} : { notes }),
     ...(orient === 'land'

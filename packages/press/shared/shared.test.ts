@@ -1,22 +1,7 @@
-import { readXml } from '@ukiyo/core/markup';
 import { describe, expect, it } from 'vitest';
 import { assetFileName, isImage } from './assets.ts';
-import { flowOf } from './flow.ts';
 import { stemmer, searchWords } from './terms.ts';
 import { printable } from './text.ts';
-
-const children = (xml: string) => readXml(`<li>${xml}</li>`).document!.root.children;
-
-describe('mixed content', () => {
-  it('parts into runs and blocks, without runs of white space', () => {
-    const flow = flowOf(
-      children(' a <b>b</b> <p>c</p> \n <ul/>d<image placement="break"/>e<image/>'),
-    );
-    expect(
-      flow.map((part) => (part.kind === 'block' ? part.element.name : part.nodes.length)),
-    ).toEqual([3, 'p', 'ul', 1, 'image', 2]);
-  });
-});
 
 describe('files of images', () => {
   const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);

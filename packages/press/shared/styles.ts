@@ -1,8 +1,17 @@
-import { wordsOf, wornStyle, type NoteKind, type StyleSheet } from '@ukiyo/core/styles';
+import {
+  shippedSheets,
+  teamStyle,
+  wordsOf,
+  type NoteKind,
+  type StyleSheet,
+} from '@ukiyo/core/styles';
 import type { Element } from '@ukiyo/core/markup';
 import type { Words } from '@ukiyo/core/words';
 
-/** Which styles of the team's own elements wear, while a topic is walked from the outside in. */
+/** The style sheet of what names none. */
+export const usualSheet = shippedSheets['workshop']!;
+
+/** Which styles of the team's own elements have, while a topic is walked from the outside in. */
 export interface AppliedStyles {
   of(element: Element): string | undefined;
   /** What is made inside an element knows that it is around it. */
@@ -15,7 +24,7 @@ export function appliedStyles(sheet: StyleSheet): AppliedStyles {
   return {
     of: (element) =>
       hasOwn
-        ? wornStyle(sheet, element.name, around, element.attributes['outputclass'])
+        ? teamStyle(sheet, element.name, around, element.attributes['outputclass'])
         : undefined,
     within(element, make) {
       around.push(element.name);

@@ -41,14 +41,14 @@ export const searchWords = (text: string, locale: string): string[] =>
  * Longer words of the katakana script are written with and without a long vowel at their end
  * (common practice).
  */
-const withoutLongEnd = (word: string): string =>
+const withoutLongVowel = (word: string): string =>
   /^[\u30A1-\u30FC]{4,}$/u.test(word) && word.endsWith('ー') ? word.slice(0, -1) : word;
 
 /** What a word and its other forms have in common (Snowball, where it knows the language). */
 export function stemmer(locale: string): (word: string) => string {
   const language = locale.split('-')[0] ?? '';
   const name = stemmers[language];
-  if (name === undefined) return language === 'ja' ? withoutLongEnd : (word) => word;
+  if (name === undefined) return language === 'ja' ? withoutLongVowel : (word) => word;
   const one = snowball.newStemmer(name);
   const known = new Map<string, string>();
   return (word) => {

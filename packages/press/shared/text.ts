@@ -25,3 +25,7 @@ export function dayOf(text: string): Date | undefined {
   const day = /^\d{4}-\d{2}-\d{2}$/u.test(text) ? new Date(`${text}T00:00:00Z`) : undefined;
   return day === undefined || Number.isNaN(day.getTime()) ? undefined : day;
 }
+
+/** In which direction a language is written. */
+export const directionOf = (locale: string): 'rtl' | 'ltr' =>
+  ['ar', 'he', 'fa', 'ur'].includes(new Intl.Locale(locale).language) ? 'rtl' : 'ltr';

@@ -1,5 +1,5 @@
 import { allPlaces } from '@ukiyo/core/compose';
-import type { SiteContext } from './context.ts';
+import type { HtmlContext } from '../topics/index.ts';
 import { inScript } from './searching.ts';
 
 /** What each context-help id opens. */
@@ -12,7 +12,7 @@ export interface ContextTarget {
 export function contextTargets({
   publication,
   pages,
-}: SiteContext): Readonly<Record<string, ContextTarget>> {
+}: HtmlContext): Readonly<Record<string, ContextTarget>> {
   const entries = allPlaces(publication.places).flatMap(({ anchor, label, contextIds }) => {
     const page = pages.href(anchor);
     return page === undefined ? [] : contextIds.map((id) => [id, { page, title: label }] as const);

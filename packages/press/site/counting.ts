@@ -10,10 +10,9 @@ import {
 import type { When } from '@ukiyo/core/facets';
 import { isElement } from '@ukiyo/core/markup';
 import type { Numbering } from '@ukiyo/core/styles';
-import type { SiteContext } from './context.ts';
-import { formsOf, whenOfPlace } from './readers.ts';
+import { formsOf, whenOfPlace, type HtmlContext } from '../topics/index.ts';
 
-/** Who gets it, as numbers of conditions. */
+/** The readers who get it, as numbers of conditions. */
 type Whose = readonly number[];
 
 /** A place with what is counted in it. */
@@ -38,7 +37,7 @@ export interface CountedData {
 }
 
 /** What has a number in a site, so that its readers' browsers can count what is for them. */
-export function countedData({ publication, readers }: SiteContext): CountedData {
+export function countedData({ publication, readers }: HtmlContext): CountedData {
   const captions = (element: ResolvedElement, around: readonly When[]): CountedPlace['k'] => {
     const when = [...around, ...(element.when ?? [])];
     const { anchor } = element;

@@ -1,22 +1,21 @@
 import type { IndexEntry, Place } from '@ukiyo/core/compose';
-import type { SiteContext } from './context.ts';
-import { whenOfPlace, type Said } from './readers.ts';
+import { whenOfPlace, type ReaderWords, type HtmlContext } from '../topics/index.ts';
 
 /** An entry of the contents as the page's script gets it. */
 export interface ContentsData {
   readonly h: string;
-  readonly t: Said;
+  readonly t: ReaderWords;
   readonly n?: string;
   /** Its anchor, where its number depends on the reader. */
   readonly a?: string;
-  /** Who gets it, as numbers of conditions. */
+  /** The readers who get it, as numbers of conditions. */
   readonly w?: readonly number[];
   /** Whether it is new or changed. */
   readonly m?: 'new' | 'changed';
   readonly c?: readonly ContentsData[];
 }
 
-export function contentsData(places: readonly Place[], site: SiteContext): ContentsData[] {
+export function contentsData(places: readonly Place[], site: HtmlContext): ContentsData[] {
   const { pages, readers } = site;
   return places
     .filter((place) => place.inContents && pages.href(place.anchor) !== undefined)
@@ -44,16 +43,20 @@ export function contentsData(places: readonly Place[], site: SiteContext): Conte
 export interface WordData {
   readonly t: string;
   readonly d: number;
-  readonly h: readonly (readonly [href: string, title: Said, conditions?: readonly number[]])[];
+  readonly h: readonly (readonly [
+    href: string,
+    title: ReaderWords,
+    conditions?: readonly number[],
+  ])[];
   readonly s?: string;
 }
 
-export function wordsData({ publication, pages, words, readers }: SiteContext): WordData[] {
+export function wordsData({ publication, pages, words, readers }: HtmlContext): WordData[] {
   const placeOf = (anchor: string): string => {
     const own = anchor.split('--')[0]!;
     return publication.targets[anchor]?.place ?? publication.targets[own]?.place ?? own;
   };
-  const titleOf = (anchor: string): Said => {
+  const titleOf = (anchor: string): ReaderWords => {
     const place = placeOf(anchor);
     return readers.titleAt(place) ?? publication.targets[place]?.title ?? place;
   };

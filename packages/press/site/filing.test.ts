@@ -6,7 +6,7 @@ import { markdownFiles } from '../plain/markdown.ts';
 import { checkedHtml } from '../testing/checker.ts';
 import { composeDemo, demoAssets } from '../testing/demo.ts';
 import { siteFiles } from './index.ts';
-import { siteAddress } from './pages.ts';
+import { siteAddress } from '../topics/index.ts';
 
 const filing = { folders: 'chapters', naming: 'titles' } as const;
 const help = composeDemo('help', 'installer-tern-q');

@@ -1,12 +1,10 @@
-import { topicRenderer } from './content.ts';
-import type { SiteContext } from './context.ts';
-import { tag, text } from './html.ts';
+import { formsOf, topicRenderer, wordsHtml, type HtmlContext } from '../topics/index.ts';
+import { tag, text } from '../html/index.ts';
 import { glossaryFile } from './files.ts';
 import type { PageParts } from './page.ts';
-import { formsOf, saidHtml } from './readers.ts';
 
 /** All terms with what they mean, one after the other. */
-export function glossaryPage(site: SiteContext): PageParts {
+export function glossaryPage(site: HtmlContext): PageParts {
   const { publication, pages, words, readers } = site;
   const renderer = topicRenderer(site);
   const places = new Map(pages.shown.map((place) => [place.anchor, place]));
@@ -15,7 +13,7 @@ export function glossaryPage(site: SiteContext): PageParts {
     const place = places.get(anchor);
     const forms = place ? formsOf(place) : [];
     const href = pages.href(anchor);
-    const said = saidHtml(readers.titleAt(anchor) ?? word);
+    const said = wordsHtml(readers.titleAt(anchor) ?? word);
     const term = tag(
       'dt',
       { class: readers.classOf(around) },

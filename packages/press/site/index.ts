@@ -17,29 +17,37 @@ import {
   type StyleSheet,
 } from '@ukiyo/core/styles';
 import { wordsFor } from '@ukiyo/core/words';
-import { usualDesign } from '../print/design.ts';
-import type { AssetSource } from '../shared/assets.ts';
-import type { Synonyms } from '../shared/terms.ts';
+import { usualSheet, type AssetSource, type Synonyms } from '../shared/index.ts';
 import { contextScript, contextTargets } from './context-help.ts';
-import type { Sibling, SiteContext } from './context.ts';
+import {
+  assetsShown,
+  layOutPages,
+  readersData,
+  readersOf,
+  type Filing,
+  type ReaderChoice,
+  type Sibling,
+  type HtmlContext,
+  type SiteMemory,
+} from '../topics/index.ts';
 import { countedData } from './counting.ts';
 import { contentsData, wordsData } from './data.ts';
-import { assetsShown, type SiteAssets } from './media.ts';
-import { addressOf, isWebAddress, pageFrame } from './page.ts';
+import type { PageParts } from './page.ts';
+import { addressOf, isWebAddress } from './addresses.ts';
+import { pageFrame } from './frame.ts';
 import { contextScriptFile, glossaryFile, helpFile } from './files.ts';
 import { glossaryPage } from './glossary.ts';
-import type { SiteMemory } from './memory.ts';
-import { layOutPages, type Filing } from './pages.ts';
 import { contentsPage, helpPage, homePage, missingPage, placePage } from './placing.ts';
-import { readersData, readersOf, type ReaderChoice } from './readers.ts';
-import { siteRuntime } from './runtime.ts';
+import { proofScript, proofScriptContent, siteRuntime } from './runtime.ts';
 import { dataScript, searchIndexScript } from './searching.ts';
 import { ownSelector, siteSelectors } from './selectors.ts';
 
-export type { ReaderChoice } from './readers.ts';
+export type { ReaderChoice } from '../topics/index.ts';
+export { languagesPage, languagesScript } from './languages.ts';
+export { siteRuntime } from './runtime.ts';
 
 export interface SiteOptions extends Filing {
-  /** Whose screen values the pages wear. */
+  /** The style sheet that gives the pages their screen values. */
   readonly sheet?: StyleSheet;
   readonly look?: SiteLook;
   /** Where it is found on the web. */
@@ -56,13 +64,15 @@ export interface SiteOptions extends Filing {
   readonly memory?: SiteMemory;
   /** The item whose elements say where they stand in its text. */
   readonly traced?: string;
+  /** It is looked at in a frame of the workshop, which gives it orders. */
+  readonly isProof?: boolean;
   /** Told after every page: how many are done, of how many. */
   readonly onPage?: (done: number, total: number) => void;
 }
 
-/** What pages wear where nobody has said. */
+/** The usual look of pages. */
 export const usualSite = ({
-  sheet = usualDesign.sheet,
+  sheet = usualSheet,
   look = shippedLooks['harbour']!,
 }: SiteOptions): { readonly sheet: StyleSheet; readonly look: SiteLook } => ({ sheet, look });
 
@@ -77,83 +87,102 @@ export interface SiteResult {
   readonly pageCount: number;
 }
 
-/**
- * Makes the files of a help site. Problems: `image.unreadable` (the image is left out), those of
- * the look.
- */
-export function siteFiles(
+/** What a site is made from, and what is wrong with that. */
+interface SiteGround {
+  readonly site: HtmlContext;
+  readonly shown: ReturnType<typeof assetsShown>['shown'];
+  readonly problems: readonly Problem[];
+}
+
+function siteGround(
   publication: Publication,
   source: AssetSource,
-  options: SiteOptions = {},
-): SiteResult {
-  const { address = '', choices = [] } = options;
+  options: SiteOptions,
+): SiteGround {
   const { sheet, look } = usualSite(options);
   const pages = layOutPages(publication, options);
-  const { shown, problems: ofAssets } = assetsShown(publication.assets, source, [
+  const { shown, problems } = assetsShown(publication.assets, source, [
     look.logo?.asset,
     look.favicon,
   ]);
-  const problems: Problem[] = [...checkLook(look), ...ofAssets];
-  const assets: SiteAssets = { find: (id) => shown.get(id) };
-  const { traced } = options;
-  const start =
-    options.start === undefined
-      ? undefined
-      : pages.shown.find(
-          ({ origin, anchor }) => origin.item === options.start || anchor === options.start,
-        );
-  if (options.start !== undefined && !start)
-    problems.push(
-      problem(
-        'warning',
-        'edition.start',
-        'The topic that is to be the home page is not in this publication.',
-        { item: options.start },
-      ),
-    );
-  const plain: SiteContext = {
+  const { traced, start: wanted } = options;
+  const start = pages.shown.find(
+    ({ origin, anchor }) => wanted !== undefined && [origin.item, anchor].includes(wanted),
+  );
+  const plain: HtmlContext = {
     ...(traced === undefined ? {} : { traced }),
     publication,
     pages,
-    assets,
+    assets: { find: (id) => shown.get(id) },
     words: wordsFor(publication.locale),
     sheet,
     look,
     isSite: true,
-    address,
+    isProof: options.isProof === true,
+    address: options.address ?? '',
     readers: readersOf(publication),
     siblings: options.siblings ?? [],
     ...(start ? { start } : {}),
   };
-  const site = options.memory ? { ...plain, kept: options.memory.topicsOf(plain) } : plain;
-  const targets = contextTargets(site);
-  const hasChoices = choices.some(({ facet }) =>
-    publication.open.some(({ name }) => name === facet),
-  );
-  const wholePage = pageFrame(site, hasChoices);
+  const missing =
+    wanted === undefined || start
+      ? []
+      : [
+          problem(
+            'warning',
+            'edition.start',
+            'The topic that is to be the home page is not in this publication.',
+            { item: wanted },
+          ),
+        ];
+  return {
+    site: options.memory ? { ...plain, kept: options.memory.topicsOf(plain) } : plain,
+    shown,
+    problems: [...checkLook(look), ...problems, ...missing],
+  };
+}
 
-  const made = new Map<string, () => string | Uint8Array>();
+/** Files by their paths, each made when it is asked for. */
+type Makers = Map<string, () => string | Uint8Array>;
+
+/** Styles, scripts and images. */
+function partsOf(
+  { site, shown }: SiteGround,
+  source: AssetSource,
+  { choices = [], synonyms }: SiteOptions,
+  hasChoices: boolean,
+): Makers {
+  const { publication, look, sheet, readers } = site;
+  const made: Makers = new Map();
   for (const [path, content] of siteRuntime())
     if (path !== 'readers.js' || hasChoices) made.set(path, () => content);
+  if (site.isProof === true) made.set(proofScript, proofScriptContent);
   made.set('look.css', () => lookRules(look));
   const own = ownRules(look);
   if (own !== undefined && own !== '') made.set('own.css', () => own);
   made.set('sheet.css', () => sheetRules(sheet, publication.locale));
   for (const [id, { href }] of shown) made.set(href, () => source(id)?.bytes ?? '');
-  made.set('contents-data.js', () =>
-    dataScript('contents', JSON.stringify(contentsData(publication.places, site))),
-  );
-  made.set('words-data.js', () => dataScript('words', JSON.stringify(wordsData(site))));
-  made.set('search-index.js', () => searchIndexScript(site, options.synonyms));
+  const data = (path: string, name: string, valueOf: () => unknown): void =>
+    void made.set(path, () => dataScript(name, JSON.stringify(valueOf())));
+  data('contents-data.js', 'contents', () => contentsData(publication.places, site));
+  data('words-data.js', 'words', () => wordsData(site));
+  made.set('search-index.js', () => searchIndexScript(site, synonyms));
   if (hasChoices) {
-    made.set('counted-data.js', () => dataScript('counted', JSON.stringify(countedData(site))));
-    made.set('readers-data.js', () =>
-      dataScript('readers', JSON.stringify(readersData(publication, choices, site.readers))),
-    );
+    data('counted-data.js', 'counted', () => countedData(site));
+    data('readers-data.js', 'readers', () => readersData(publication, choices, readers));
   }
-  made.set('index.html', () => wholePage(homePage(site)));
-  made.set('contents.html', () => wholePage(contentsPage(site)));
-  made.set('404.html', () => wholePage(missingPage(site)));
+  return made;
+}
+
+/** Pages that are about the whole site. */
+function siteWidePages(site: HtmlContext, wholePage: (parts: PageParts) => string): Makers {
+  const { publication, pages, address } = site;
+  const targets = contextTargets(site);
+  const made: Makers = new Map([
+    ['index.html', () => wholePage(homePage(site))],
+    ['contents.html', () => wholePage(contentsPage(site))],
+    ['404.html', () => wholePage(missingPage(site))],
+  ]);
   if (publication.glossary.length > 0) made.set(glossaryFile, () => wholePage(glossaryPage(site)));
   if (Object.keys(targets).length > 0) {
     made.set(helpFile, () => wholePage(helpPage(site)));
@@ -164,13 +193,36 @@ export function siteFiles(
     made.set('sitemap.xml', () =>
       siteMap(address, ['index.html', ...pages.order.map(({ anchor }) => pages.href(anchor)!)]),
     );
-  const ofPlaces = new Map(
+  return made;
+}
+
+/**
+ * Makes the files of a help site.
+ * @returns problems `image.unreadable` (the image is left out), `edition.start`, those of the look
+ */
+export function siteFiles(
+  publication: Publication,
+  source: AssetSource,
+  options: SiteOptions = {},
+): SiteResult {
+  const ground = siteGround(publication, source, options);
+  const { site, problems } = ground;
+  const { pages } = site;
+  const hasChoices = (options.choices ?? []).some(({ facet }) =>
+    publication.open.some(({ name }) => name === facet),
+  );
+  const wholePage = pageFrame(site, hasChoices);
+  const ofPlaces: Makers = new Map(
     pages.order.map((place, at) => [
       pages.href(place.anchor)!,
       () => wholePage(placePage(place, at, site)),
     ]),
   );
-  for (const [path, make] of ofPlaces) made.set(path, make);
+  const made: Makers = new Map([
+    ...partsOf(ground, source, options, hasChoices),
+    ...siteWidePages(site, wholePage),
+    ...ofPlaces,
+  ]);
 
   function* files(): Generator<readonly [string, string | Uint8Array]> {
     let done = 0;

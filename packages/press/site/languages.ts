@@ -1,4 +1,4 @@
-import { tag, text } from './html.ts';
+import { serializePage, tag, text } from '../html/index.ts';
 
 /** What a language calls itself. */
 export const languageName = (locale: string): string =>
@@ -33,7 +33,7 @@ export function languagesPage(title: string, locales: readonly string[]): string
     ),
   );
   const body = tag('body', {}, tag('main', {}, tag('h1', {}, text(title)), list));
-  return `<!doctype html>\n${tag('html', { lang: locales[0] }, head, body)}\n`;
+  return serializePage(tag('html', { lang: locales[0] }, head, body));
 }
 
 /**

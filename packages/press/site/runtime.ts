@@ -19,7 +19,7 @@ const fonts: readonly (readonly [packageName: string, file: string])[] = [
 ];
 
 /** Of proofs alone: it lets the workshop change the page. */
-const proofScript = 'proofed.js';
+export const proofScript = 'proofed.js';
 
 let remembered: ReadonlyMap<string, Uint8Array> | undefined;
 
@@ -41,17 +41,6 @@ export function siteRuntime(): ReadonlyMap<string, Uint8Array> {
   return files;
 }
 
-/**
- * A page or file of a site as the workshop shows it in a frame: with the script that takes its
- * orders.
- */
-export function asProof(
-  path: string,
-  content: string | Uint8Array | undefined,
-): string | Uint8Array | undefined {
-  if (path === proofScript) return readFileSync(join(sourceFolder(), 'built', proofScript));
-  if (content === undefined || !path.endsWith('.html')) return content;
-  const folder = '../'.repeat(path.split('/').length - 1);
-  const script = `<script src="${folder}${proofScript}" defer></script></body>`;
-  return content.toString().replace(/<\/body>/u, script);
-}
+/** The script of proofs. */
+export const proofScriptContent = (): Uint8Array =>
+  readFileSync(join(sourceFolder(), 'built', proofScript));

@@ -3,21 +3,26 @@ import type { When } from '@ukiyo/core/facets';
 import { readableText } from '@ukiyo/core/library';
 import { isElement, type Node } from '@ukiyo/core/markup';
 import {
+  printable,
   searchFields,
-  stemmer,
   searchWords,
+  stemmer,
   type SearchDocument,
   type Synonyms,
-} from '../shared/terms.ts';
-import { printable } from '../shared/text.ts';
-import type { SiteContext } from './context.ts';
-import { formsOf, whenOfPlace, type Readers, type Said } from './readers.ts';
+} from '../shared/index.ts';
+import {
+  formsOf,
+  whenOfPlace,
+  type Readers,
+  type ReaderWords,
+  type HtmlContext,
+} from '../topics/index.ts';
 
 /**
  * The search index of a site, as the script file that a page loads when its reader first searches.
  */
 export function searchIndexScript(
-  { publication, pages, readers }: SiteContext,
+  { publication, pages, readers }: HtmlContext,
   synonyms: Synonyms = [],
 ): string {
   /** What stands without a heading is found under that of the place above. */
@@ -73,7 +78,7 @@ export function searchIndexScript(
 }
 
 /** All that anybody reads there; what is for some stands apart. */
-const spaced = (said: Said): string =>
+const spaced = (said: ReaderWords): string =>
   typeof said === 'string'
     ? said
     : said.map((part) => (typeof part === 'string' ? part : ` ${part[0]} `)).join('');
@@ -81,9 +86,9 @@ const spaced = (said: Said): string =>
 /** What is found by some readers only, in one document. */
 export interface SearchedBySome {
   /** What it is called, and its short description. */
-  readonly t: Said;
-  readonly l: Said;
-  /** Who finds it at all, as numbers of conditions. */
+  readonly t: ReaderWords;
+  readonly l: ReaderWords;
+  /** The readers who can find it, as numbers of conditions. */
   readonly w: readonly number[];
   /** Terms that not all of those find, each with the several ways to be one who does. */
   readonly terms: Readonly<Record<string, readonly (readonly number[])[]>>;
@@ -136,7 +141,7 @@ function termsOfSome(
 }
 
 /** In which documents a term stands, ascending, and how often in each; by field. */
-type Standing = { readonly documents: number[]; readonly counts: number[] }[];
+type Postings = { readonly documents: number[]; readonly counts: number[] }[];
 
 /**
  * A document, or with an element for its text: the words of one are counted once for as long as it
@@ -177,17 +182,17 @@ export function searchIndex(documents: readonly IndexedDocument[], locale: strin
     tallies.set(text, { locale, tally });
     return tally;
   };
-  const terms = new Map<string, Standing>();
+  const terms = new Map<string, Postings>();
   const sums = searchFields.map(() => 0);
   const lengths = documents.map((document, at) =>
     searchFields.map((field, fieldAt) => {
       const { terms: own, different } = counted(document[field]);
       for (const [term, count] of own) {
-        let standing = terms.get(term);
-        if (standing === undefined)
-          terms.set(term, (standing = searchFields.map(() => ({ documents: [], counts: [] }))));
-        standing[fieldAt]!.documents.push(at);
-        standing[fieldAt]!.counts.push(count);
+        let postings = terms.get(term);
+        if (postings === undefined)
+          terms.set(term, (postings = searchFields.map(() => ({ documents: [], counts: [] }))));
+        postings[fieldAt]!.documents.push(at);
+        postings[fieldAt]!.counts.push(count);
       }
       sums[fieldAt]! += different;
       return different;
@@ -205,7 +210,7 @@ export function searchIndex(documents: readonly IndexedDocument[], locale: strin
     serializationVersion: 2,
   };
   const index = [...terms].map(
-    ([term, standing]) => `[${JSON.stringify(term)},${writeStanding(standing)}]`,
+    ([term, postings]) => `[${JSON.stringify(term)},${writePostings(postings)}]`,
   );
   return `${JSON.stringify(head).slice(0, -1)},"index":[${index.join()}]}`;
 }
@@ -213,8 +218,8 @@ export function searchIndex(documents: readonly IndexedDocument[], locale: strin
 /** An object with the keys 0, 1, 2 … */
 const numbered = (values: readonly unknown[]): object => Object.assign({}, values);
 
-function writeStanding(standing: Standing): string {
-  const fields = standing.flatMap(({ documents, counts }, field) => {
+function writePostings(postings: Postings): string {
+  const fields = postings.flatMap(({ documents, counts }, field) => {
     if (documents.length === 0) return [];
     const found = documents.map((at, index) => `"${at}":${counts[index]!}`);
     return [`"${field}":{${found.join()}}`];

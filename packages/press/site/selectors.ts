@@ -1,6 +1,6 @@
 import { noteKinds } from '@ukiyo/core/styles';
 
-/** Where each style is worn on the pages of a site. */
+/** Where each style applies on the pages of a site. */
 export const siteSelectors: Readonly<Record<string, string>> = {
   text: 'body',
   paragraph: 'article p',
@@ -50,6 +50,6 @@ export const siteSelectors: Readonly<Record<string, string>> = {
   expandable: 'article .expandable',
 };
 
-/** Where a style of the team's own is worn. */
+/** Where a style of the team's own applies. */
 export const ownSelector = (id: string): string =>
   `.style-${id}, .style-${id} > :is(h1, h2, h3, h4, h5, h6, p)`;

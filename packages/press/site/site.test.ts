@@ -5,12 +5,17 @@ import { lookLayouts, shippedLooks, type SiteLook } from '@ukiyo/core/styles';
 import { HtmlValidate } from 'html-validate';
 import MiniSearch, { type AsPlainObject } from 'minisearch';
 import { describe, expect, it } from 'vitest';
-import { searchIn, searchOptions, type SearchDocument } from '../shared/terms.ts';
+import {
+  searchIn,
+  searchOptions,
+  type AssetFile,
+  type AssetSource,
+  type SearchDocument,
+} from '../shared/index.ts';
 import { searchIndex } from './searching.ts';
 import { composeDemo, demoAssets } from '../testing/demo.ts';
 import { siteFiles } from './index.ts';
-import type { AssetFile, AssetSource } from '../shared/assets.ts';
-import { siteAddress } from './pages.ts';
+import { siteAddress } from '../topics/index.ts';
 
 type Files = Map<string, string | Uint8Array>;
 const page = (files: Files, name: string): string => String(files.get(name));
@@ -26,15 +31,15 @@ const htmlOf = (files: Files): [string, string][] =>
     .filter(([path]) => path.endsWith('.html'))
     .map(([path, content]) => [path, String(content)]);
 
-describe('the help site of the demo', () => {
-  const open = ['product', 'platform', 'country'];
-  const publication = composeDemo('help', 'reader-chooses', {}, { open });
-  const site = siteFiles(publication, demoAssets, {
-    choices: open.map((facet) => ({ facet, label: '', pick: 'one', preset: [] })),
-  });
-  const files: Files = new Map(site.files);
-  const pages = htmlOf(files);
+const open = ['product', 'platform', 'country'];
+const publication = composeDemo('help', 'reader-chooses', {}, { open });
+const site = siteFiles(publication, demoAssets, {
+  choices: open.map((facet) => ({ facet, label: '', pick: 'one', preset: [] })),
+});
+const files: Files = new Map(site.files);
+const pages = htmlOf(files);
 
+describe('the help site of the demo', () => {
   it('carries the licences of its typefaces and of its search', () => {
     const text = page(files, 'notices.txt');
     const typefaces = [...files.keys()].flatMap(
@@ -52,7 +57,6 @@ describe('the help site of the demo', () => {
       allPlaces(publication.places).filter(({ isChunked }) => !isChunked).length + 5,
     );
   });
-
   /** html-validate (npm), its recommended and document presets. */
   it('is valid HTML on every page', async () => {
     const validator = new HtmlValidate({
@@ -72,7 +76,6 @@ describe('the help site of the demo', () => {
       ).toEqual([]);
     }
   });
-
   it('has no dead link, no missing file and nothing from elsewhere', () => {
     const ids = new Map(
       pages.map(([path, content]) => [
@@ -94,7 +97,6 @@ describe('the help site of the demo', () => {
     for (const [, reference] of page(files, 'style.css').matchAll(/url\('([^']+)'\)/gu))
       expect(files.has(reference!)).toBe(true);
   });
-
   it('links index entries to places that are there', () => {
     const words = data(files, 'words-data.js', 'words') as { t: string; h: [string, string][] }[];
     expect(words.length).toBeGreaterThan(60);
@@ -106,7 +108,9 @@ describe('the help site of the demo', () => {
       }
     }
   });
+});
 
+describe('the help site of the demo', () => {
   it('finds every topic by its title, and one by a rare word in another form', () => {
     const { index, locale } = data(files, 'search-index.js', 'search') as {
       index: Parameters<typeof MiniSearch.loadJS>[0];
@@ -121,7 +125,6 @@ describe('the help site of the demo', () => {
     }
     expect(String(search.search('calibrating')[0]?.['title'])).toContain('calibration');
   });
-
   it('indexes exactly as the search engine itself would', () => {
     const documents = allPlaces(publication.places)
       .filter(({ content }) => content)
@@ -143,7 +146,6 @@ describe('the help site of the demo', () => {
       comparable(JSON.parse(JSON.stringify(own)) as AsPlainObject),
     );
   });
-
   it('puts what the lens drops into no file', () => {
     const textOf = (all: Iterable<string | Uint8Array>): string =>
       [...all].map((content) => (typeof content === 'string' ? content : '')).join('\n');
@@ -320,6 +322,25 @@ describe('areas of an image', () => {
     expect(hand).toContain('title="Hand"');
     expect(hand).not.toContain('target=');
   });
+
+  it('belong to their own image where a page has several', () => {
+    const bytes = new Uint8Array([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]);
+    const image = { id: 'i', name: 'i.png', mediaType: 'image/png', width: 10, height: 10 };
+    const dial =
+      '<imagemap><image href="asset:i"/><area><shape>rect</shape><coords>0,0,5,5</coords>' +
+      '<xref href="topic:a"/></area></imagemap>';
+    const publication = composeTexts(
+      [mapOf('<topicref href="topic:a"/>'), concept('a', dial + dial)],
+      { assets: [image] },
+    );
+    const { files } = siteFiles(publication, () => ({ ...image, bytes }));
+    const html = page(new Map(files), 'a.html');
+    const named = (pattern: RegExp): (string | undefined)[] =>
+      [...html.matchAll(pattern)].map(([, name]) => name);
+    const used = named(/usemap="#([^"]+)"/gu);
+    expect(used).toEqual(named(/<map name="([^"]+)"/gu));
+    expect(new Set(used).size).toBe(2);
+  });
 });
 
 describe('topics on one page', () => {
@@ -473,31 +494,31 @@ describe('hostile content', () => {
   });
 });
 
-describe('what stands around the pages of a site', () => {
-  const harbour = shippedLooks['harbour']!;
-  const publication = composeTexts([
-    mapOf('<topicref href="topic:one"><topicref href="topic:two"/></topicref>'),
-    concept('one', '<p>First.</p>'),
-    concept('two', '<p>Second.</p>'),
-  ]);
-  const drawing: AssetFile = {
-    id: 'sign',
-    name: 'sign.svg',
-    mediaType: 'image/svg+xml',
-    bytes: new TextEncoder().encode('<svg xmlns="http://www.w3.org/2000/svg"/>'),
-  };
-  const script: AssetFile = {
-    id: 'script',
-    name: 'logo.png',
-    mediaType: 'image/png',
-    bytes: new TextEncoder().encode('<script>alert(1)</script>'),
-  };
-  const source: AssetSource = (id) => [drawing, script].find((one) => one.id === id);
-  const made = (look: Partial<SiteLook>, address = '') => {
-    const site = siteFiles(publication, source, { look: { ...harbour, ...look }, address });
-    return { files: new Map(site.files) as Files, codes: site.problems.map(({ code }) => code) };
-  };
+const harbour = shippedLooks['harbour']!;
+const plain = composeTexts([
+  mapOf('<topicref href="topic:one"><topicref href="topic:two"/></topicref>'),
+  concept('one', '<p>First.</p>'),
+  concept('two', '<p>Second.</p>'),
+]);
+const drawing: AssetFile = {
+  id: 'sign',
+  name: 'sign.svg',
+  mediaType: 'image/svg+xml',
+  bytes: new TextEncoder().encode('<svg xmlns="http://www.w3.org/2000/svg"/>'),
+};
+const script: AssetFile = {
+  id: 'script',
+  name: 'logo.png',
+  mediaType: 'image/png',
+  bytes: new TextEncoder().encode('<script>alert(1)</script>'),
+};
+const source: AssetSource = (id) => [drawing, script].find((one) => one.id === id);
+const made = (look: Partial<SiteLook>, address = '') => {
+  const site = siteFiles(plain, source, { look: { ...harbour, ...look }, address });
+  return { files: new Map(site.files) as Files, codes: site.problems.map(({ code }) => code) };
+};
 
+describe('what stands around the pages of a site', () => {
   it.each(lookLayouts)('is valid HTML in every layout: %s', async (layout) => {
     const links = [{ label: 'Shop', href: 'https://shop.brinewell.example/?a=1&b=2' }];
     const { files } = made({
@@ -565,8 +586,8 @@ describe('what stands around the pages of a site', () => {
     expect(page(nowhere, 'two.html')).not.toContain('canonical');
   });
   it('makes one file when it is asked for, the same as among all', () => {
-    const site = siteFiles(publication, source, { look: harbour });
-    const all = new Map(siteFiles(publication, source, { look: harbour }).files);
+    const site = siteFiles(plain, source, { look: harbour });
+    const all = new Map(siteFiles(plain, source, { look: harbour }).files);
     for (const path of site.paths.toReversed()) expect(site.file(path)).toEqual(all.get(path));
     expect(site.file('no-such-page.html')).toBeUndefined();
   });

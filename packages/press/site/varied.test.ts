@@ -13,7 +13,7 @@ import {
 } from '../testing/readers.ts';
 import { numbersFor, type CountedData } from './counting.ts';
 import { siteFiles } from './index.ts';
-import type { ReadersData } from './readers.ts';
+import type { ReadersData } from '../topics/index.ts';
 
 const facets: Facet[] = [
   {

@@ -8,7 +8,7 @@ import { checkedHtml } from '../testing/checker.ts';
 import { composeDemo, demoAssets, demoLibrary } from '../testing/demo.ts';
 import { languagesPage } from './languages.ts';
 import { siteFiles, type SiteOptions } from './index.ts';
-import { siteAddress } from './pages.ts';
+import { siteAddress } from '../topics/index.ts';
 
 const pagesOf = (publication: Publication, options: SiteOptions = {}): [string, string][] =>
   [...siteFiles(publication, demoAssets, options).files].flatMap(([path, content]) =>
@@ -74,47 +74,47 @@ describe('every page of every site of the demo', () => {
     ).toHaveLength(1));
 });
 
-describe('context-help ids', () => {
-  const topic = (id: string, appids: string): string =>
-    `<concept id="${id}"><title>T ${id}</title><prolog>${appids
-      .split(' ')
-      .map((one) => `<resourceid appid="${one}"/>`)
-      .join('')}</prolog><conbody/></concept>`;
-  const publication = composeTexts([
-    mapOf(
-      '<topicref href="topic:a"><topicmeta><resourceid appid="FROM-MAP"/></topicmeta>' +
-        '</topicref><topicref href="topic:b"/>',
-    ),
-    topic('a', 'ONE TWO'),
-    topic('b', 'TWO &lt;/script&gt;'),
-  ]);
-  /** What the script does in a page of an application, or of the site. */
-  const run = (
-    address: string,
-    query = '',
-  ): {
-    help: { has(id: string): boolean; address(id: string): string; open(id: string): void };
-    went: string[];
-  } => {
-    const went: string[] = [];
-    const window: { contextHelp?: ReturnType<typeof run>['help']; open(url: string): void } = {
-      open: (url) => void went.push(url),
-    };
-    const location = {
-      href: `${address}${query}`,
-      search: query,
-      replace: (url: string) => void went.push(url),
-    };
-    runInNewContext(fileOf(publication, 'context-help.js'), {
-      window,
-      location,
-      URLSearchParams,
-      document: { currentScript: { src: 'https://help.example/tern/context-help.js' } },
-      encodeURIComponent,
-    });
-    return { help: window.contextHelp!, went };
+const topic = (id: string, appids: string): string =>
+  `<concept id="${id}"><title>T ${id}</title><prolog>${appids
+    .split(' ')
+    .map((one) => `<resourceid appid="${one}"/>`)
+    .join('')}</prolog><conbody/></concept>`;
+const publication = composeTexts([
+  mapOf(
+    '<topicref href="topic:a"><topicmeta><resourceid appid="FROM-MAP"/></topicmeta>' +
+      '</topicref><topicref href="topic:b"/>',
+  ),
+  topic('a', 'ONE TWO'),
+  topic('b', 'TWO &lt;/script&gt;'),
+]);
+/** What the script does in a page of an application, or of the site. */
+const run = (
+  address: string,
+  query = '',
+): {
+  help: { has(id: string): boolean; address(id: string): string; open(id: string): void };
+  went: string[];
+} => {
+  const went: string[] = [];
+  const window: { contextHelp?: ReturnType<typeof run>['help']; open(url: string): void } = {
+    open: (url) => void went.push(url),
   };
+  const location = {
+    href: `${address}${query}`,
+    search: query,
+    replace: (url: string) => void went.push(url),
+  };
+  runInNewContext(fileOf(publication, 'context-help.js'), {
+    window,
+    location,
+    URLSearchParams,
+    document: { currentScript: { src: 'https://help.example/tern/context-help.js' } },
+    encodeURIComponent,
+  });
+  return { help: window.contextHelp!, went };
+};
 
+describe('context-help ids', () => {
   it('open topics, by topic and by map; each one topic, which is said where two have it', () => {
     expect(JSON.parse(fileOf(publication, 'context-help.json'))).toEqual({
       'FROM-MAP': { page: 'a.html', title: 'T a' },

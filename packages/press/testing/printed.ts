@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Publication } from '@ukiyo/core/compose';
 import { printPublication, type PrintDesign, type PrintEngine } from '../print/index.ts';
-import type { AssetSource } from '../shared/assets.ts';
+import type { AssetSource } from '../shared/index.ts';
 import { demoAssets } from './demo.ts';
 
 export interface Word {

@@ -2,7 +2,7 @@
  * What the other scripts of a page ask of the reader's choice; where there is nothing to choose,
  * all is for everybody.
  */
-import type { Said } from '../readers.ts';
+import type { ReaderWords } from '../../topics/index.ts';
 
 /** What the script of the choices tells the others. */
 interface SiteReaders {
@@ -23,7 +23,7 @@ export const isForReader = (numbers: readonly number[] | undefined): boolean =>
   window.siteReaders?.isFor(numbers) ?? true;
 
 /** What is said to the reader. */
-export const wordsFor = (said: Said): string =>
+export const wordsFor = (said: ReaderWords): string =>
   typeof said === 'string'
     ? said
     : said

@@ -6,7 +6,7 @@
 import { matches, type ValuesByFacet } from '@ukiyo/core/facets';
 import { kept } from './dom.ts';
 import { conditionsOf, isForReader } from './reader.ts';
-import type { ReadersData } from '../readers.ts';
+import type { ReadersData } from '../../topics/index.ts';
 
 type Chosen = Readonly<Record<string, readonly string[]>>;
 type Offered = ReadersData['facets'][number]['values'][number];

@@ -151,19 +151,19 @@ const frame = side?.parentElement;
 const flies = matchMedia(
   document.querySelector<HTMLLinkElement>('link[href$="tablet.css"]')?.media ?? 'not all',
 );
-const tellMenu = (): void =>
+const setMenuState = (): void =>
   menu?.setAttribute(
     'aria-expanded',
     String(flies.matches ? side?.classList.contains('open') : !frame?.classList.contains('folded')),
   );
 if (frame && !document.body.classList.contains('tiles'))
   frame.classList.toggle('folded', kept.read('site-folded') === 'yes');
-flies.addEventListener('change', tellMenu);
-tellMenu();
+flies.addEventListener('change', setMenuState);
+setMenuState();
 menu?.addEventListener('click', () => {
   if (flies.matches) side?.classList.toggle('open');
   else kept.write('site-folded', frame?.classList.toggle('folded') ? 'yes' : 'no');
-  tellMenu();
+  setMenuState();
 });
 document.addEventListener('keydown', (event) => {
   if (event.key === 'Escape' && side?.classList.contains('open')) menu?.click();

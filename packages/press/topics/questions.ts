@@ -2,7 +2,7 @@ import { isDeepStrictEqual } from 'node:util';
 import { allPlaces, type Publication, type ResolvedLink, type Target } from '@ukiyo/core/compose';
 import type { ShownAsset, SiteAssets } from './media.ts';
 import type { Pages } from './pages.ts';
-import type { Readers, Said } from './readers.ts';
+import type { Readers, ReaderWords } from './readers.ts';
 
 /** What a site is made of. */
 export interface SiteParts {
@@ -16,7 +16,7 @@ export interface SiteParts {
  * What a topic can ask of the site around it. All that its text says of anything else comes from
  * here.
  */
-export interface Around {
+export interface TopicQuestions {
   link(key: string): ResolvedLink | undefined;
   target(anchor: string): Target | undefined;
   /** Its address, relative to the site's folder. */
@@ -25,20 +25,20 @@ export interface Around {
   /** What an entry of the glossary says, where it says the same to every reader. */
   meaning(anchor: string): string | undefined;
   /** What a topic is called, where that depends on the reader. */
-  title(anchor: string): Said | undefined;
-  /** Who gets it, as numbers of conditions. */
+  title(anchor: string): ReaderWords | undefined;
+  /** The readers who get it, as numbers of conditions. */
   whose(anchor: string): readonly number[];
 }
 
-const known = new WeakMap<SiteParts, Around>();
+const known = new WeakMap<SiteParts, TopicQuestions>();
 
-export function aroundTopics(site: SiteParts): Around {
-  const found = known.get(site) ?? makeAround(site);
+export function topicQuestions(site: SiteParts): TopicQuestions {
+  const found = known.get(site) ?? makeQuestions(site);
   known.set(site, found);
   return found;
 }
 
-function makeAround({ publication, pages, assets, readers }: SiteParts): Around {
+function makeQuestions({ publication, pages, assets, readers }: SiteParts): TopicQuestions {
   const meanings = new Map(
     allPlaces(publication.places).flatMap(({ anchor, content, others, shortDescription }) =>
       content?.name === 'glossentry' && !others ? [[anchor, shortDescription] as const] : [],
@@ -56,36 +56,45 @@ function makeAround({ publication, pages, assets, readers }: SiteParts): Around 
 }
 
 /** What was asked, and what the answer was. */
-export type Heard = readonly (readonly [question: keyof Around, about: string, answer: unknown])[];
+export type Answers = readonly (readonly [
+  question: keyof TopicQuestions,
+  about: string,
+  answer: unknown,
+])[];
 
-/** The same, and everything that is asked of it. */
-export function listening(around: Around): { readonly around: Around; readonly heard: Heard } {
-  const heard: [keyof Around, string, unknown][] = [];
+/** The same questions, with a record of what is asked and answered. */
+export function recording(questions: TopicQuestions): {
+  readonly questions: TopicQuestions;
+  readonly answers: Answers;
+} {
+  const answers: [keyof TopicQuestions, string, unknown][] = [];
   const asked = new Set<string>();
-  const listen =
-    <Answer>(question: keyof Around, ask: (about: string) => Answer) =>
+  const record =
+    <Answer>(question: keyof TopicQuestions, ask: (about: string) => Answer) =>
     (about: string): Answer => {
       const answer = ask(about);
       const key = `${question} ${about}`;
-      if (!asked.has(key)) heard.push([question, about, answer]);
+      if (!asked.has(key)) answers.push([question, about, answer]);
       asked.add(key);
       return answer;
     };
-  const { link, target, href, asset, meaning, title, whose } = around;
+  const { link, target, href, asset, meaning, title, whose } = questions;
   return {
-    heard,
-    around: {
-      link: listen('link', link),
-      target: listen('target', target),
-      href: listen('href', href),
-      asset: listen('asset', asset),
-      meaning: listen('meaning', meaning),
-      title: listen('title', title),
-      whose: listen('whose', whose),
+    answers,
+    questions: {
+      link: record('link', link),
+      target: record('target', target),
+      href: record('href', href),
+      asset: record('asset', asset),
+      meaning: record('meaning', meaning),
+      title: record('title', title),
+      whose: record('whose', whose),
     },
   };
 }
 
-/** Whether all that was heard would be said again. */
-export const isStillSo = (heard: Heard, around: Around): boolean =>
-  heard.every(([question, about, answer]) => isDeepStrictEqual(around[question](about), answer));
+/** Whether every question would be answered as before. */
+export const hasSameAnswers = (answers: Answers, questions: TopicQuestions): boolean =>
+  answers.every(([question, about, answer]) =>
+    isDeepStrictEqual(questions[question](about), answer),
+  );

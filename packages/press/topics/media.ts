@@ -1,8 +1,7 @@
-import type { Element } from '@ukiyo/core/markup';
-import { readMedia } from '@ukiyo/core/media';
+import type { Media } from '@ukiyo/core/media';
 import { problem, type Problem } from '@ukiyo/core/problems';
-import { assetFileName, isImage, type AssetSource } from '../shared/assets.ts';
-import { raw, tag, text, type Html } from './html.ts';
+import { assetFileName, isImage, type AssetSource } from '../shared/index.ts';
+import { tag, text, type Html } from '../html/index.ts';
 
 /** Address of a file relative to the site's folder, with its size in pixels where known. */
 export interface ShownAsset {
@@ -71,12 +70,10 @@ const ofLibrary = 'asset:';
  * nothing plays by itself.
  */
 export function mediaHtml(
-  object: Element,
   { around, isSite }: { readonly around: { asset: SiteAssets['find'] }; readonly isSite: boolean },
+  media: Media,
   id: string | undefined,
 ): Html {
-  const media = readMedia(object);
-  if (!media) return raw('');
   const fileOf = (reference: string): string | undefined =>
     reference.startsWith(ofLibrary)
       ? around.asset(reference.slice(ofLibrary.length))?.href
@@ -91,7 +88,7 @@ export function mediaHtml(
   const player = tag(
     media.kind,
     { src: source, controls: true, preload: 'metadata', poster, 'aria-label': label },
-    isSite ? tag('a', { href: source }, text(media.description || source)) : raw(''),
+    isSite ? tag('a', { href: source }, text(media.description || source)) : [],
   );
   return tag('div', { class: 'media', id }, player, ...words);
 }

@@ -1,16 +1,16 @@
 import type { ResolvedElement } from '@ukiyo/core/compose';
 import type { StyleSheet } from '@ukiyo/core/styles';
-import type { Heard, SiteParts } from './around.ts';
-import type { Html } from './html.ts';
+import type { Answers, SiteParts } from './questions.ts';
+import type { Html } from '../html/index.ts';
 
 /**
- * A topic as it was made, with what it heard of the site around it: it is made again when something
- * else would be said.
+ * A topic as it was rendered, serialised, with the answers that it got about the site around it: it
+ * is rendered again when one of them is another.
  */
 export interface KeptTopic {
   readonly html: Html;
   readonly footnotes: readonly Html[];
-  readonly heard: Heard;
+  readonly answers: Answers;
 }
 
 /** By the content of a topic, then by how it stands on its page. */

@@ -11,8 +11,8 @@ import {
   seenBy,
   textsOf,
 } from '../testing/readers.ts';
-import { numbersFor, type CountedData } from './counting.ts';
-import { siteFiles, type ReaderChoice } from './index.ts';
+import { numbersFor, type CountedData } from '../site/counting.ts';
+import { siteFiles, type ReaderChoice } from '../site/index.ts';
 import type { ReadersData } from './readers.ts';
 
 const names = ['product', 'platform', 'country'];

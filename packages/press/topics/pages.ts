@@ -137,20 +137,6 @@ export function layOutPages(
   };
 }
 
-/**
- * A page with what it names written as from where it stands, which may be below the site's folder.
- * @param html as `tag` writes it, with references relative to the site's folder
- */
-export function standingAt(path: string, html: string): string {
-  const up = upFrom(path);
-  // No attribute has a `<` or `>` in it, and no text a `<`.
-  return up === ''
-    ? html
-    : html.replace(/<[a-z][^<>]*>/gu, (start) =>
-        start.replace(/ (?:href|src|poster)="(?!["#/]|[a-z][a-z\d+.-]*:)/giu, `$&${up}`),
-      );
-}
-
 /** From a page to the site's folder: empty where it stands in it. */
 export const upFrom = (path: string): string => '../'.repeat(path.split('/').length - 1);
 

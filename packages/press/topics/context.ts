@@ -1,15 +1,16 @@
 import type { Place, ResolvedElement } from '@ukiyo/core/compose';
-import type { Element } from '@ukiyo/core/markup';
+import type { Element, Node } from '@ukiyo/core/markup';
+import type { Block, Normalizing } from '../blocks/index.ts';
 import type { SiteLook, StyleSheet } from '@ukiyo/core/styles';
 import type { Words } from '@ukiyo/core/words';
-import { appliedStyles, type AppliedStyles } from '../shared/styles.ts';
-import type { Around, SiteParts } from './around.ts';
-import { raw, tag, type Html } from './html.ts';
+import { appliedStyles, type AppliedStyles } from '../shared/index.ts';
+import type { TopicQuestions, SiteParts } from './questions.ts';
+import { isEmpty, tag, withAttribute, type Html } from '../html/index.ts';
 import type { KeptTopics } from './memory.ts';
 import type { Readers } from './readers.ts';
 
 /** What all pages of a site share. */
-export interface SiteContext extends SiteParts {
+export interface HtmlContext extends SiteParts {
   readonly words: Words;
   readonly sheet: StyleSheet;
   readonly look: SiteLook;
@@ -17,7 +18,9 @@ export interface SiteContext extends SiteParts {
   readonly traced?: string;
   /** Whether a browser shows it, with a script beside it; else it is read as it stands. */
   readonly isSite: boolean;
-  /** Where it is found on the web; empty where nobody has said. */
+  /** It is looked at in a frame of the workshop. */
+  readonly isProof?: boolean;
+  /** The address of the site on the web; empty when the edition has none. */
   readonly address: string;
   /** The topic that is the home page, where one is. */
   readonly start?: Place;
@@ -41,11 +44,12 @@ export interface Sibling {
  * What all makers of a topic share while they walk it. Of the rest of the site they know what they
  * ask.
  */
-export interface PageContext extends Pick<SiteContext, 'words' | 'sheet' | 'isSite'> {
-  readonly around: Around;
+export interface PageContext extends Pick<HtmlContext, 'words' | 'sheet' | 'isSite'> {
+  readonly around: TopicQuestions;
+  readonly normalizing: Normalizing;
   readonly locale: string;
   readonly readers: Pick<Readers, 'number'>;
-  readonly worn: AppliedStyles;
+  readonly styles: AppliedStyles;
   /** Of the topics before it on its page. */
   readonly notesBefore: number;
   /** Of the topic so far, in order. */
@@ -63,20 +67,34 @@ export interface PageContext extends Pick<SiteContext, 'words' | 'sheet' | 'isSi
   traceOf(element: Element, made: Html): Html;
   /** As the lens marks it. */
   marked(element: Element, name: 'span' | 'div', content: Html): Html;
-  /** In the style of the team’s own that the element wears. */
+  /** In the style of the team’s own that the element has. */
   styled(element: Element, name: 'span' | 'div', make: () => Html): Html;
 }
 
-/** Deeper than this browsers would give up; such content is shown as its words. */
-export const deepest = 120;
+/** A topic being rendered: what is known of its page, and how the parts in a part are rendered. */
+export interface Rendering extends PageContext {
+  /** Where only words can stand, as in a link: links and footnotes are words alone. */
+  readonly isInLink: boolean;
+  readonly blocks: (blocks: readonly Block[]) => Html;
+  /** The same, where text that stands alone needs no paragraph around it. */
+  readonly tight: (blocks: readonly Block[]) => Html;
+  readonly lines: (nodes: readonly Node[]) => Html;
+}
+
+/** Names of classes, without those that are undefined or empty. */
+export const classOf = (...names: readonly (string | undefined)[]): string | undefined =>
+  names.filter(Boolean).join(' ') || undefined;
+
+/** Deeper than this browsers would give up. */
+const deepest = 120;
 
 export function pageContext(
-  site: SiteContext,
-  around: Around,
+  site: HtmlContext,
+  around: TopicQuestions,
   { level, notesBefore }: { readonly level: number; readonly notesBefore: number },
 ): PageContext {
   const { words, sheet, isSite, readers, publication } = site;
-  const worn = appliedStyles(site.sheet);
+  const styles = appliedStyles(site.sheet);
   const seen = new Set<string>();
   return {
     words,
@@ -85,7 +103,8 @@ export function pageContext(
     readers,
     locale: publication.locale,
     around,
-    worn,
+    normalizing: { target: around.target, deepest },
+    styles,
     notesBefore,
     footnotes: [],
     headingTag: `h${level}`,
@@ -103,13 +122,11 @@ export function pageContext(
       const { origin } = element as ResolvedElement;
       return site.traced === undefined || origin?.item !== site.traced
         ? made
-        : raw(
-            made.replace(/^<[a-z0-9]+/u, (start) => `${start} data-at="${origin.path.join('.')}"`),
-          );
+        : withAttribute(made, 'data-at', origin.path.join('.'));
     },
     marked(element, name, content) {
       const look = (element as ResolvedElement).marked;
-      if (!look || content === '') return content;
+      if (!look || isEmpty(content)) return content;
       const style = [
         ...(look.color === undefined ? [] : [`color:${look.color}`]),
         ...(look.background === undefined ? [] : [`background:${look.background}`]),
@@ -121,9 +138,9 @@ export function pageContext(
       );
     },
     styled(element, name, make) {
-      const own = worn.of(element);
-      const made = worn.within(element, make);
-      return own === undefined || made === '' ? made : tag(name, { class: `style-${own}` }, made);
+      const own = styles.of(element);
+      const made = styles.within(element, make);
+      return own === undefined || isEmpty(made) ? made : tag(name, { class: `style-${own}` }, made);
     },
   };
 }

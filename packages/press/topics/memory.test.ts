@@ -3,7 +3,7 @@ import { textLibrary } from '@ukiyo/core/library';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { demo, demoAssets } from '../testing/demo.ts';
-import { siteFiles, type SiteOptions } from './index.ts';
+import { siteFiles, type SiteOptions } from '../site/index.ts';
 import { siteMemory } from './memory.ts';
 
 const open = ['product', 'platform', 'country'];

@@ -1,0 +1,166 @@
+import type { ResolvedElement } from '@ukiyo/core/compose';
+import type { Node } from '@ukiyo/core/markup';
+import type { Media } from '@ukiyo/core/media';
+import type { Grid, GridCell, GridRow } from '@ukiyo/core/tables';
+import type { Words } from '@ukiyo/core/words';
+
+/** The words of a language that are plain strings. */
+export type WordName = {
+  [Name in keyof Words]: Words[Name] extends string ? Name : never;
+}[keyof Words];
+
+/**
+ * A block of a topic, as paper and screen share it. `element` is what it was made of: its anchor,
+ * style, marks and condition hold for the whole block. `nodes` are text with inline elements.
+ */
+export type Block =
+  | Paragraph
+  | Picture
+  | Code
+  | Section
+  | List
+  | Steps
+  | Definitions
+  | Figure
+  | Table
+  | MediaBlock
+  /** A short description, text whose line breaks count, the command of a step. */
+  | LineBlock<'lead'>
+  | LineBlock<'lines'>
+  | LineBlock<'command'>
+  | Container<'quote'>
+  | Container<'note'>
+  /** What a step has beside its command: information, an example, its result. */
+  | Container<'step-detail'>
+  | Container<'group'>
+  | Flattened;
+
+interface Lines {
+  readonly nodes: readonly Node[];
+}
+interface Blocks {
+  readonly blocks: readonly Block[];
+}
+interface LineBlock<Kind extends string> extends Lines {
+  readonly kind: Kind;
+  readonly element: ResolvedElement;
+}
+interface Container<Kind extends string> extends Blocks {
+  readonly kind: Kind;
+  readonly element: ResolvedElement;
+}
+
+/** Content nested deeper than its renderer can follow: its text alone. */
+interface Flattened {
+  readonly kind: 'flattened';
+  readonly element: ResolvedElement;
+  readonly text: string;
+}
+
+/** A block of one kind. */
+export type BlockOf<Kind extends Block['kind']> = Extract<Block, { readonly kind: Kind }>;
+
+/** Without an element where text stands beside blocks. */
+interface Paragraph extends Lines {
+  readonly kind: 'paragraph';
+  readonly element?: ResolvedElement;
+}
+
+/** An image on a line of its own, or several of which each reader gets one. */
+export interface Picture {
+  readonly kind: 'picture';
+  /** The paragraph in which it stands alone. */
+  readonly element?: ResolvedElement;
+  readonly images: readonly ResolvedElement[];
+}
+
+interface Code extends Lines {
+  readonly kind: 'code';
+  readonly element: ResolvedElement;
+  /** Of the code, as its `outputclass` names it: `language-json`. */
+  readonly language?: string;
+}
+
+/** The title of a section, figure or table, with the number that it has. */
+export interface Caption {
+  readonly title: ResolvedElement;
+  readonly number?: string;
+}
+
+interface Section extends Blocks {
+  readonly kind: 'section';
+  readonly element: ResolvedElement;
+  readonly caption?: Caption;
+  /** The word for what it is; shown where it has no title. */
+  readonly label?: WordName;
+}
+
+/** An item of a list, a definition or a cell. */
+export interface Item extends Blocks {
+  readonly element: ResolvedElement;
+}
+
+export interface List {
+  readonly kind: 'list';
+  readonly element: ResolvedElement;
+  readonly form: 'bulleted' | 'numbered' | 'plain';
+  readonly items: readonly Item[];
+}
+
+/** Steps of a procedure; a section between steps interrupts the list, and the numbers continue. */
+interface Steps {
+  readonly kind: 'steps';
+  readonly element: ResolvedElement;
+  readonly isNumbered: boolean;
+  /** Steps of a step. */
+  readonly isNested: boolean;
+  readonly runs: readonly StepRun[];
+}
+
+/** A run of steps, or a section between two runs. */
+export type StepRun =
+  | { readonly kind: 'steps'; readonly start: number; readonly items: readonly Item[] }
+  | ({ readonly kind: 'between' } & Item);
+
+interface Definitions {
+  readonly kind: 'definitions';
+  readonly element: ResolvedElement;
+  readonly entries: readonly Definition[];
+}
+export interface Definition {
+  readonly element: ResolvedElement;
+  readonly terms: readonly ResolvedElement[];
+  readonly meanings: readonly Item[];
+}
+
+export interface Figure extends Blocks {
+  readonly kind: 'figure';
+  readonly element: ResolvedElement;
+  readonly caption?: Caption;
+  /** The image that its areas lie on, one of its blocks. */
+  readonly picture?: Picture;
+  readonly areas: readonly ResolvedElement[];
+}
+
+/** A CALS table may have several grids, with columns of their own. */
+interface Table {
+  readonly kind: 'table';
+  readonly element: ResolvedElement;
+  readonly caption?: Caption;
+  readonly grids: readonly TableGrid[];
+}
+export interface TableGrid extends Pick<Grid, 'columns' | 'problems'> {
+  readonly head: readonly TableRow[];
+  readonly body: readonly TableRow[];
+}
+export interface TableRow extends Pick<GridRow, 'element' | 'ruled'> {
+  readonly cells: readonly TableCell[];
+}
+export interface TableCell extends GridCell, Blocks {}
+
+interface MediaBlock {
+  readonly kind: 'media';
+  readonly element: ResolvedElement;
+  /** Undefined where its element says too little to play anything. */
+  readonly media?: Media;
+}

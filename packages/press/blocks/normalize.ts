@@ -1,0 +1,289 @@
+import type { ResolvedElement, Target } from '@ukiyo/core/compose';
+import { basesOf, isA } from '@ukiyo/core/grammar';
+import { childElements, childNamed, isElement, lineOf, type Node } from '@ukiyo/core/markup';
+import { readMedia } from '@ukiyo/core/media';
+import { gridOf, type GridRow } from '@ukiyo/core/tables';
+import type {
+  Block,
+  Caption,
+  Figure,
+  Item,
+  List,
+  Picture,
+  StepRun,
+  TableGrid,
+  TableRow,
+  WordName,
+} from './block.ts';
+import { flowOf } from './flow.ts';
+
+/** What normalising needs from outside. */
+export interface Normalizing {
+  /** What an anchor leads to, with its number. */
+  target(anchor: string): Pick<Target, 'kind' | 'number'> | undefined;
+  /** How many blocks and inline elements may be nested; below that only the text is kept. */
+  readonly deepest: number;
+}
+
+/** What a walk through a topic carries along. @see Normalizing */
+interface Walk extends Normalizing {
+  readonly depth: number;
+}
+
+const children = (element: ResolvedElement): readonly ResolvedElement[] =>
+  childElements(element) as ResolvedElement[];
+const child = (element: ResolvedElement, name: string): ResolvedElement | undefined =>
+  childNamed(element, name) as ResolvedElement | undefined;
+
+/**
+ * The content of a topic without its title and links.
+ * @param content the resolved root element of the topic
+ */
+export function topicBlocks(content: ResolvedElement, normalizing: Normalizing): Block[] {
+  return children(content).flatMap((part) =>
+    isA(part.name, 'body') || part.name === 'abstract'
+      ? normalizeBlocks(part.children, normalizing)
+      : blockOf(part, { ...normalizing, depth: 1 }),
+  );
+}
+
+/** Mixed content as blocks; text between blocks becomes paragraphs without an element. */
+export const normalizeBlocks = (nodes: readonly Node[], normalizing: Normalizing): Block[] =>
+  blocksOf(nodes, { ...normalizing, depth: 0 });
+
+function blocksOf(nodes: readonly Node[], walk: Walk): Block[] {
+  return flowOf(nodes).flatMap((part) =>
+    part.kind === 'block'
+      ? blockOf(part.element as ResolvedElement, { ...walk, depth: walk.depth + 1 })
+      : [textBlock(part.nodes, walk)],
+  );
+}
+
+/** An element as a block; titles and links of a topic are shown elsewhere. */
+function blockOf(element: ResolvedElement, walk: Walk): Block[] {
+  if (walk.depth > walk.deepest) return [{ kind: 'flattened', element, text: lineOf(element) }];
+  const name = basesOf(element.name).find((one) => one in makers);
+  return name === undefined ? [group(element, walk)] : makers[name]!(element, walk);
+}
+
+type Maker = (element: ResolvedElement, walk: Walk) => Block[];
+
+const group = (element: ResolvedElement, walk: Walk): Block => ({
+  kind: 'group',
+  element,
+  blocks: blocksOf(element.children, walk),
+});
+
+const itemOf = (element: ResolvedElement, walk: Walk): Item => ({
+  element,
+  blocks: blocksOf(element.children, walk),
+});
+
+/** Text with inline elements, cut where it is nested too deeply. */
+function linesOf(nodes: readonly Node[], { depth, deepest }: Walk): readonly Node[] {
+  const isTooDeep = (within: readonly Node[], left: number): boolean =>
+    within.some((node) => isElement(node) && (left === 0 || isTooDeep(node.children, left - 1)));
+  const cut = (node: Node, left: number): Node => {
+    if (!isElement(node)) return node;
+    const inside = left === 0 ? [lineOf(node)] : node.children.map((one) => cut(one, left - 1));
+    return { ...node, children: inside };
+  };
+  const left = deepest - depth;
+  return isTooDeep(nodes, left + 1) ? nodes.map((node) => cut(node, left)) : nodes;
+}
+
+/** A paragraph, or the image that stands alone in it. */
+function textBlock(nodes: readonly Node[], walk: Walk, element?: ResolvedElement): Block {
+  const own = element === undefined ? {} : { element };
+  const images = imagesAlone(nodes);
+  return images
+    ? { kind: 'picture', images, ...own }
+    : { kind: 'paragraph', nodes: linesOf(nodes, walk), ...own };
+}
+
+/** One image, or images of which each reader gets one. */
+function imagesAlone(nodes: readonly Node[]): readonly ResolvedElement[] | undefined {
+  const images = nodes.filter(
+    (node): node is ResolvedElement => isElement(node) && node.name === 'image',
+  );
+  const [first] = images;
+  if (!first || images.length < nodes.length) return undefined;
+  const isChoice = images.every(
+    ({ attributes, when }) =>
+      attributes['keyref'] === first.attributes['keyref'] && when !== undefined,
+  );
+  return images.length === 1 || isChoice ? images : undefined;
+}
+
+function paragraph(element: ResolvedElement, walk: Walk): Block[] {
+  const [only, ...more] = flowOf(element.children);
+  return only?.kind === 'run' && more.length === 0
+    ? [textBlock(only.nodes, walk, element)]
+    : [group(element, walk)];
+}
+
+/** The title of an element with its number; examples alone among sections have one. */
+function captionOf(
+  element: ResolvedElement,
+  { target }: Walk,
+  isNumbered: (kind: Target['kind']) => boolean = () => true,
+): { readonly caption?: Caption } {
+  const title = child(element, 'title');
+  if (!title) return {};
+  const found = element.anchor === undefined ? undefined : target(element.anchor);
+  return found?.number !== undefined && isNumbered(found.kind)
+    ? { caption: { title, number: found.number } }
+    : { caption: { title } };
+}
+
+const section =
+  (label?: WordName): Maker =>
+  (element, walk) => {
+    const caption = captionOf(element, walk, (kind) => kind === 'example');
+    return [
+      {
+        kind: 'section',
+        element,
+        blocks: blocksOf(element.children, walk),
+        ...caption,
+        ...(label === undefined ? {} : { label }),
+      },
+    ];
+  };
+
+const list =
+  (form: List['form']): Maker =>
+  (element, walk) => [
+    { kind: 'list', element, form, items: children(element).map((one) => itemOf(one, walk)) },
+  ];
+
+const steps =
+  (isNumbered: boolean, isNested = false): Maker =>
+  (element, walk) => {
+    const runs: StepRun[] = [];
+    let items: Item[] = [];
+    let start = 1;
+    const end = (): void => {
+      if (items.length > 0) runs.push({ kind: 'steps', start, items });
+      start += items.length;
+      items = [];
+    };
+    for (const part of children(element)) {
+      if (part.name === 'stepsection') {
+        end();
+        runs.push({ kind: 'between', ...itemOf(part, walk) });
+      } else items.push(step(part, walk));
+    }
+    end();
+    return [{ kind: 'steps', element, isNumbered, isNested, runs }];
+  };
+
+const step = (element: ResolvedElement, walk: Walk): Item => ({
+  element,
+  blocks: children(element).flatMap((part) => blockOf(part, walk)),
+});
+
+const definitions: Maker = (element, walk) => {
+  const entries = children(element)
+    .filter((entry) => isA(entry.name, 'dlentry'))
+    .map((entry) => ({
+      element: entry,
+      terms: children(entry).filter((part) => isA(part.name, 'dt')),
+      meanings: children(entry)
+        .filter((part) => isA(part.name, 'dd'))
+        .map((part) => itemOf(part, walk)),
+    }));
+  return [{ kind: 'definitions', element, entries }];
+};
+
+/** Titles, descriptions and areas of a figure are shown in other ways than its content. */
+const figure: Maker = (element, walk) => {
+  const areas = children(element).filter(({ name }) => name === 'area');
+  const image = child(element, 'image');
+  const picture: Picture | undefined = image && { kind: 'picture', images: [image] };
+  const blocks = children(element)
+    .filter(({ name }) => !['title', 'desc', 'area'].includes(name))
+    .flatMap((part) => (part === image ? picture! : blocksOf([part], walk)));
+  const made: Figure = { kind: 'figure', element, blocks, areas, ...captionOf(element, walk) };
+  return [picture ? { ...made, picture } : made];
+};
+
+const table: Maker = (element, walk) => {
+  const groups = children(element).filter(({ name }) => name === 'tgroup');
+  const grids = (groups.length > 0 ? groups : [element]).map((one) => gridBlocks(one, walk));
+  return [{ kind: 'table', element, grids, ...captionOf(element, walk) }];
+};
+
+/** @param source a `tgroup`, or a table that has no groups */
+function gridBlocks(source: ResolvedElement, walk: Walk): TableGrid {
+  const { columns, head, body, problems } = gridOf(source);
+  const row = ({ element, ruled, cells }: GridRow): TableRow => ({
+    element,
+    ruled,
+    cells: cells.map((cell) => ({ ...cell, blocks: blocksOf(cell.element.children, walk) })),
+  });
+  return {
+    columns,
+    head: head.map(row),
+    body: body.map(row),
+    problems: problems.map((found) => ({ ...found, where: source.origin })),
+  };
+}
+
+const code: Maker = (element, walk) => {
+  const language = /language-([\w-]+)/u.exec(element.attributes['outputclass'] ?? '')?.[1];
+  const made = { kind: 'code', element, nodes: linesOf(element.children, walk) } as const;
+  return [language === undefined ? made : { ...made, language }];
+};
+
+const lines =
+  (kind: 'lead' | 'lines' | 'command'): Maker =>
+  (element, walk) => [{ kind, element, nodes: linesOf(element.children, walk) }];
+
+const media: Maker = (element) => {
+  const read = readMedia(element);
+  return [read ? { kind: 'media', element, media: read } : { kind: 'media', element }];
+};
+
+const container =
+  (kind: 'quote' | 'note' | 'step-detail'): Maker =>
+  (element, walk) => [{ kind, element, blocks: blocksOf(element.children, walk) }];
+
+const nothing: Maker = () => [];
+
+/** By the element, or by one that it is a specialisation of; all others are groups. */
+const makers: Readonly<Record<string, Maker>> = {
+  title: nothing,
+  'related-links': nothing,
+  p: paragraph,
+  shortdesc: lines('lead'),
+  cmd: lines('command'),
+  lines: lines('lines'),
+  pre: code,
+  lq: container('quote'),
+  note: container('note'),
+  itemgroup: container('step-detail'),
+  ul: list('bulleted'),
+  ol: list('numbered'),
+  sl: list('plain'),
+  dl: definitions,
+  steps: steps(true),
+  'steps-unordered': steps(false),
+  substeps: steps(true, true),
+  'steps-informal': (element, walk) => [group(element, walk)],
+  fig: figure,
+  table,
+  simpletable: table,
+  image: (element) => [{ kind: 'picture', images: [element] }],
+  object: media,
+  section: section(),
+  example: section('example'),
+  refsyn: section('syntax'),
+  prereq: section('prerequisites'),
+  result: section('result'),
+  postreq: section('next'),
+  tasktroubleshooting: section('troubleshooting'),
+  condition: section('condition'),
+  cause: section('cause'),
+  remedy: section('remedy'),
+};

@@ -1,0 +1,50 @@
+import type { BlockOf, Item, TableCell } from '../blocks/index.ts';
+import type { Typesetting } from './context.ts';
+import type { Block } from './document.ts';
+
+/** What an item of a list, a definition or a cell contains. */
+export const itemBlocks = (
+  { marked, marksOf, blocks }: Typesetting,
+  item: Item | TableCell,
+): Block[] => marked(item.element, [...marksOf(item.element), ...blocks(item.blocks)]);
+
+const signs = { bulleted: 'ul', numbered: 'ol', plain: 'sl' } as const;
+
+export const list = (
+  typesetting: Typesetting,
+  { element, form, items }: BlockOf<'list'>,
+): Block[] => [
+  ...typesetting.marksOf(element),
+  { t: signs[form], items: items.map((item) => itemBlocks(typesetting, item)) },
+];
+
+export const definitions = (
+  typesetting: Typesetting,
+  { element, entries }: BlockOf<'definitions'>,
+): Block[] => {
+  const { marksOf, anchorsOf, inlines } = typesetting;
+  const items = entries.map((entry) => ({
+    dt: entry.terms.map((term) => [...anchorsOf(entry.element), ...inlines(term.children)]),
+    dd: entry.meanings.flatMap((meaning) => itemBlocks(typesetting, meaning)),
+  }));
+  return [...marksOf(element), { t: 'dl', items }];
+};
+
+/** Steps under the word for them, unless they are steps of a step. */
+export const steps = (typesetting: Typesetting, block: BlockOf<'steps'>): Block[] => {
+  const { words, marksOf, blocks } = typesetting;
+  const runs = block.runs.flatMap((run): Block[] =>
+    run.kind === 'between'
+      ? blocks(run.blocks)
+      : [
+          {
+            t: block.isNumbered ? 'steps' : 'ul',
+            items: run.items.map((item) => itemBlocks(typesetting, item)),
+            start: run.start,
+          },
+        ],
+  );
+  return block.isNested
+    ? runs
+    : [...marksOf(block.element), { t: 'label', c: [words.steps] }, ...runs];
+};

@@ -1,0 +1,17 @@
+/**
+ * What several outputs share: files of images, words of links, styles, search, text.
+ */
+export { assetFileName, isImage, type AssetFile, type AssetSource } from './assets.ts';
+export { linkWords, peerName, peerTitle } from './links.ts';
+export { qrImage } from './qr.ts';
+export { appliedStyles, noteName, usualSheet, type AppliedStyles } from './styles.ts';
+export {
+  searchFields,
+  searchIn,
+  searchOptions,
+  searchWords,
+  stemmer,
+  type SearchDocument,
+  type Synonyms,
+} from './terms.ts';
+export { dayOf, directionOf, printable } from './text.ts';

@@ -1,0 +1,81 @@
+import type { ResolvedElement } from '@ukiyo/core/compose';
+import { topicBlocks } from '../blocks/index.ts';
+import { topicQuestions, hasSameAnswers, recording, type TopicQuestions } from './questions.ts';
+import { renderingOf } from './blocks.ts';
+import { pageContext, type HtmlContext } from './context.ts';
+import { raw, seenFrom, serializeHtml, type Html } from '../html/index.ts';
+import type { KeptTopic, KeptTopics } from './memory.ts';
+
+/** Renders the topics of one page. */
+export interface TopicRenderer {
+  /** @param level of the headings in the topic, 2 to 6 */
+  render(content: ResolvedElement, level: number): Html;
+  /** Of all topics rendered so far, in order. */
+  readonly footnotes: readonly Html[];
+}
+
+/** Where a topic is on its page. */
+interface PagePosition {
+  readonly level: number;
+  readonly notesBefore: number;
+  readonly up: string;
+}
+
+/**
+ * @param up the way from the page to the site's folder, as `../`
+ * @param notesBefore footnotes that stand on the page already
+ */
+export function topicRenderer(site: HtmlContext, up = '', notesBefore = 0): TopicRenderer {
+  const around = topicQuestions(site);
+  const footnotes: Html[] = [];
+  return {
+    footnotes,
+    render(content, level) {
+      const position = { level, notesBefore: notesBefore + footnotes.length, up };
+      const made = site.kept
+        ? keptTopic(site.kept, content, { site, around, position })
+        : makeTopic(content, { site, around, position });
+      footnotes.push(...made.footnotes);
+      return made.html;
+    },
+  };
+}
+
+/** What a topic is rendered in. */
+interface TopicPlace {
+  readonly site: HtmlContext;
+  readonly around: TopicQuestions;
+  readonly position: PagePosition;
+}
+
+function keptTopic(
+  kept: KeptTopics,
+  content: ResolvedElement,
+  { site, around, position }: TopicPlace,
+): Omit<KeptTopic, 'answers'> {
+  const own = kept.get(content) ?? new Map<string, KeptTopic>();
+  kept.set(content, own);
+  const key = `${position.level} ${position.notesBefore} ${position.up}`;
+  const known = own.get(key);
+  if (known && hasSameAnswers(known.answers, around)) return known;
+  const recorder = recording(around);
+  const { html, footnotes } = makeTopic(content, { site, around: recorder.questions, position });
+  const serialized = (part: Html): Html => raw(serializeHtml(seenFrom(part, position.up)));
+  const made = {
+    html: serialized(html),
+    footnotes: footnotes.map(serialized),
+    answers: recorder.answers,
+  };
+  own.set(key, made);
+  return made;
+}
+
+function makeTopic(
+  content: ResolvedElement,
+  { site, around, position }: TopicPlace,
+): Omit<KeptTopic, 'answers'> {
+  const rendering = renderingOf(pageContext(site, around, position));
+  const blocks = topicBlocks(content, rendering.normalizing);
+  const html = rendering.styles.within(content, () => rendering.blocks(blocks));
+  return { html, footnotes: rendering.footnotes };
+}

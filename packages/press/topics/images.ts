@@ -1,0 +1,103 @@
+import type { ResolvedElement, ResolvedLink } from '@ukiyo/core/compose';
+import { readArea } from '@ukiyo/core/imagemaps';
+import { childNamed, lineOf, type Element } from '@ukiyo/core/markup';
+import type { BlockOf } from '../blocks/index.ts';
+import { tag, text, type Html } from '../html/index.ts';
+import { classOf, type PageContext, type Rendering } from './context.ts';
+
+const altOf = (element: Element): string => {
+  const child = childNamed(element, 'alt');
+  return child ? lineOf(child) : (element.attributes['alt'] ?? '');
+};
+
+/** @param map the name of the areas on it */
+export const imageHtml = (
+  { around, words, isSite, idOf }: PageContext,
+  element: Element,
+  map?: string,
+): Html => {
+  const href = element.attributes['href'] ?? '';
+  const asset = href.startsWith('asset:') ? around.asset(href.slice('asset:'.length)) : undefined;
+  if (!asset)
+    return tag(
+      'span',
+      { class: 'missing', role: 'img', 'aria-label': altOf(element) || words.figure },
+      text(altOf(element) || '—'),
+    );
+  return tag('img', {
+    src: asset.href,
+    alt: altOf(element),
+    width: asset.width,
+    height: asset.height,
+    id: idOf(element),
+    usemap: map === undefined ? undefined : `#${map}`,
+    loading: isSite ? 'lazy' : undefined,
+  });
+};
+
+/**
+ * A figure with its title and the areas on its image that lead somewhere.
+ * @param caption its title with its number
+ */
+export function figureHtml(
+  rendering: Rendering,
+  { element, blocks, picture, areas }: BlockOf<'figure'>,
+  caption: Html | undefined,
+): Html {
+  const id = rendering.idOf(element);
+  const [image] = areas.length > 0 ? (picture?.images ?? []) : [];
+  const { item, path } = element.origin;
+  const map = `map-${id ?? [item, ...path].join('-')}`;
+  const content = blocks.map((block) =>
+    block === picture && image
+      ? tag(
+          'div',
+          { class: classOf('picture', rendering.forWhom(image)) },
+          imageHtml(rendering, image, map),
+        )
+      : rendering.blocks([block]),
+  );
+  return tag(
+    'figure',
+    { id },
+    ...content,
+    image
+      ? tag(
+          'map',
+          { name: map },
+          areas.map((area) => areaHtml(rendering, area)),
+        )
+      : [],
+    caption === undefined ? [] : tag('figcaption', {}, caption),
+  );
+}
+
+const shapes: ReadonlySet<string> = new Set(['rect', 'circle', 'poly']);
+
+/** An area on an image; nothing where it leads nowhere or has no place. */
+function areaHtml({ around, forWhom }: Rendering, element: Element): Html {
+  const reference = childNamed(element, 'xref') as ResolvedElement | undefined;
+  const link = reference?.link === undefined ? undefined : around.link(reference.link);
+  const href = link && hrefOf(around, link);
+  const coords = lineOf(childNamed(element, 'coords') ?? element)
+    .split(',')
+    .map(Number);
+  if (href === undefined || coords.some(Number.isNaN)) return [];
+  const shape = lineOf(childNamed(element, 'shape') ?? element);
+  const area = readArea(element);
+  const label = area?.name || (link && 'text' in link ? link.text : href);
+  return tag('area', {
+    class: forWhom(element),
+    shape: shapes.has(shape) ? shape : 'rect',
+    coords: coords.join(','),
+    href,
+    alt: label,
+    title: area?.tooltip || label,
+    ...(area?.inNewWindow === true ? { target: '_blank', rel: 'noopener' } : {}),
+  });
+}
+
+function hrefOf(around: Rendering['around'], link: ResolvedLink): string | undefined {
+  if (link.kind === 'target') return around.href(link.anchor);
+  return link.kind === 'external' || link.kind === 'peer' ? link.href : undefined;
+}

@@ -1,0 +1,211 @@
+import type { ResolvedElement, ResolvedLink } from '@ukiyo/core/compose';
+import { isExpandable } from '@ukiyo/core/grammar';
+import { linkFormOf } from '@ukiyo/core/library';
+import { readMedia } from '@ukiyo/core/media';
+import { childElements, isElement, type Element, type Node } from '@ukiyo/core/markup';
+import { normalizeBlocks } from '../blocks/index.ts';
+import { linkWords, peerName, peerTitle } from '../shared/index.ts';
+import type { Rendering } from './context.ts';
+import { isEmpty, join, tag, text, type Html } from '../html/index.ts';
+import { imageHtml } from './images.ts';
+import { mediaHtml } from './media.ts';
+import { wordsHtml } from './readers.ts';
+
+const inlineTags: Readonly<Record<string, readonly [string, string?]>> = {
+  b: ['b'],
+  i: ['i'],
+  u: ['u'],
+  sup: ['sup'],
+  sub: ['sub'],
+  'line-through': ['s'],
+  tt: ['code'],
+  codeph: ['code'],
+  userinput: ['kbd'],
+  systemoutput: ['samp'],
+  filepath: ['code'],
+  cmdname: ['code'],
+  apiname: ['code'],
+  option: ['code'],
+  parmname: ['code'],
+  synph: ['code'],
+  msgnum: ['code'],
+  msgph: ['samp'],
+  varname: ['var'],
+  uicontrol: ['span', 'ui'],
+  wintitle: ['span', 'ui'],
+  shortcut: ['kbd'],
+  term: ['dfn'],
+  cite: ['cite'],
+  q: ['q'],
+  overline: ['span', 'overline'],
+};
+
+type PeerLink = Extract<ResolvedLink, { readonly kind: 'peer' }>;
+type TargetLink = Extract<ResolvedLink, { readonly kind: 'target' }>;
+
+/** Lines of text. */
+export const linesHtml = (rendering: Rendering, nodes: readonly Node[]): Html =>
+  nodes.map((node) =>
+    typeof node === 'string' ? text(node) : isElement(node) ? inline(rendering, node) : [],
+  );
+
+/** A phrase, marked and styled as it is to be, for those who get it. */
+function inline(rendering: Rendering, element: Element): Html {
+  const { marked, styled, forWhom } = rendering;
+  const made = marked(
+    element,
+    'span',
+    styled(element, 'span', () => plainInline(rendering, element)),
+  );
+  const whose = forWhom(element);
+  return whose === undefined || isEmpty(made) ? made : tag('span', { class: whose }, made);
+}
+
+const within = (rendering: Rendering, element: Element): Html =>
+  linesHtml(rendering, element.children);
+
+function plainInline(rendering: Rendering, element: Element): Html {
+  const { idOf } = rendering;
+  switch (element.name) {
+    case 'indexterm': {
+      const id = idOf(element);
+      return id === undefined ? [] : tag('span', { id });
+    }
+    case 'desc':
+      return [];
+    case 'fn':
+      return footnote(rendering, element);
+    case 'image':
+      return imageHtml(rendering, element);
+    case 'object': {
+      const media = readMedia(element);
+      return media ? mediaHtml(rendering, media, idOf(element)) : [];
+    }
+    case 'xref':
+    case 'term':
+    case 'abbreviated-form':
+    case 'cite':
+    case 'link':
+      return linked(rendering, element as ResolvedElement);
+    case 'menucascade':
+      return menuPath(rendering, element);
+    case 'state':
+      return text(`${element.attributes['name'] ?? ''}=${element.attributes['value'] ?? ''}`);
+    case 'tm':
+      return [
+        within(rendering, element),
+        text({ tm: '™', reg: '®', service: '℠' }[element.attributes['tmtype'] ?? ''] ?? ''),
+      ];
+    default:
+      return phrase(rendering, element);
+  }
+}
+
+function phrase(rendering: Rendering, element: Element): Html {
+  const [name, className] = inlineTags[element.name] ?? [];
+  const id = rendering.idOf(element);
+  const inner = within(rendering, element);
+  // Closed by the reader's browser: without its script the words are there.
+  if (isExpandable(element.attributes)) return tag('span', { id, class: 'expandable' }, inner);
+  if (name === undefined) return id === undefined ? inner : tag('span', { id }, inner);
+  return tag(name, { id, class: className }, inner);
+}
+
+const menuPath = (rendering: Rendering, element: Element): Html =>
+  tag(
+    'span',
+    { class: 'path' },
+    join(
+      childElements(element).map((control) => inline(rendering, control)),
+      [text(' '), tag('span', { class: 'then' }, text('▸')), text(' ')],
+    ),
+  );
+
+/** The mark of a footnote, whose words stand below the page. */
+function footnote(rendering: Rendering, element: Element): Html {
+  const { footnotes, notesBefore, isInLink, blocks, normalizing } = rendering;
+  if (isInLink) return [];
+  // Footnotes within it come after it.
+  const at = footnotes.push([]) - 1;
+  const number = notesBefore + at + 1;
+  footnotes[at] = blocks(normalizeBlocks(element.children, normalizing));
+  return tag(
+    'sup',
+    { class: 'fn-mark' },
+    tag('a', { href: `#fn-${number}`, id: `fn-mark-${number}` }, text(String(number))),
+  );
+}
+
+/** The words of a link in the element that they are. */
+const styledWords = ({ name }: Element, words: Html): Html =>
+  name === 'term' ? tag('dfn', {}, words) : name === 'cite' ? tag('cite', {}, words) : words;
+
+function linked(rendering: Rendering, element: ResolvedElement): Html {
+  const { around, idOf, isInLink } = rendering;
+  const link = element.link === undefined ? undefined : around.link(element.link);
+  const own = within(link === undefined ? rendering : { ...rendering, isInLink: true }, element);
+  const id = idOf(element);
+  if (!link || isInLink) return styledWords(element, own);
+  if (link.kind === 'external')
+    return tag(
+      'a',
+      { href: link.href, id, class: 'external', rel: 'noopener' },
+      styledWords(element, isEmpty(own) ? text(link.href) : own),
+    );
+  if (link.kind === 'peer') return peerLink(link, own, (words) => styledWords(element, words), id);
+  if (link.kind !== 'target') return styledWords(element, isEmpty(own) ? text(link.text) : own);
+  const { href, title, numbers, words } = targetOf(rendering, element, link);
+  const shown = styledWords(element, isEmpty(own) ? words : own);
+  return href === undefined
+    ? shown
+    : tag('a', { href, id, title, 'data-for': numbers.join(' ') || undefined }, shown);
+}
+
+/** A link into another publication: where it leads, or what it is called there. */
+function peerLink(
+  link: PeerLink,
+  own: Html,
+  style: (words: Html) => Html,
+  id: string | undefined,
+): Html {
+  const words = style(isEmpty(own) ? text(link.text) : own);
+  if (link.href !== undefined)
+    return tag('a', { href: link.href, id, class: 'peer', title: peerName(link) }, words);
+  return [
+    words,
+    text(' ('),
+    isEmpty(own) ? [] : text(`“${peerTitle(link)}”, `),
+    tag('cite', {}, text(peerName(link))),
+    text(')'),
+  ];
+}
+
+/** What a link within the publication leads to, and what it says where it has no words itself. */
+function targetOf(
+  { around, readers }: Rendering,
+  element: ResolvedElement,
+  link: TargetLink,
+): {
+  readonly href: string | undefined;
+  readonly title: string | undefined;
+  readonly numbers: readonly number[];
+  readonly words: Html;
+} {
+  const target = around.target(link.anchor);
+  const words = linkWords(linkFormOf(element.attributes), link, target, false);
+  const varied = target && words === target.title ? around.title(target.anchor) : undefined;
+  const number =
+    target?.number !== undefined && words.endsWith(` ${target.number}`) ? target.number : undefined;
+  return {
+    href: around.href(link.anchor),
+    title: target && around.meaning(target.anchor),
+    // Where its target is not for a reader, his browser leaves the words alone.
+    numbers: target ? around.whose(target.anchor) : [],
+    words:
+      varied !== undefined
+        ? wordsHtml(varied)
+        : number === undefined
+          ? text(words)
+          : [text(words.slice(0, -number.length)), readers.number(target!.anchor, number)],
+  };
+}

@@ -1,0 +1,72 @@
+import type { BlockOf, Definition, Item } from '../blocks/index.ts';
+import { tag, text, type Html } from '../html/index.ts';
+import { classOf, type Rendering } from './context.ts';
+
+/** @param content of the item */
+const itemHtml = (
+  { idOf, forWhom, traceOf, marked }: Rendering,
+  { element }: Item,
+  content: Html,
+): Html =>
+  traceOf(
+    element,
+    tag('li', { id: idOf(element), class: forWhom(element) }, marked(element, 'div', content)),
+  );
+
+export const listHtml = (rendering: Rendering, { element, form, items }: BlockOf<'list'>): Html =>
+  tag(
+    form === 'numbered' ? 'ol' : 'ul',
+    { id: rendering.idOf(element), class: form === 'plain' ? 'plain' : undefined },
+    ...items.map((item) => itemHtml(rendering, item, rendering.tight(item.blocks))),
+  );
+
+/** Steps, with a heading unless they are steps of a step. */
+export function stepsHtml(rendering: Rendering, block: BlockOf<'steps'>): Html {
+  const { idOf, forWhom, blocks, headingTag, words } = rendering;
+  const { element, isNumbered, isNested } = block;
+  const runs = block.runs.map((run) =>
+    run.kind === 'between'
+      ? tag('div', { class: classOf('between', forWhom(run.element)) }, blocks(run.blocks))
+      : tag(
+          isNumbered ? 'ol' : 'ul',
+          { class: 'steps', start: isNumbered && run.start > 1 ? run.start : undefined },
+          ...run.items.map((item) => itemHtml(rendering, item, blocks(item.blocks))),
+        ),
+  );
+  if (isNested) return runs;
+  const heading = tag(headingTag, { class: 'label' }, text(words.steps));
+  return tag('section', { class: 'steps', id: idOf(element) }, heading, ...runs);
+}
+
+export const definitionsHtml = (
+  rendering: Rendering,
+  { element, entries }: BlockOf<'definitions'>,
+): Html =>
+  tag(
+    'dl',
+    { id: rendering.idOf(element) },
+    ...entries.flatMap((entry) => definitionHtml(rendering, entry)),
+  );
+
+/** Terms and what they mean; the first term carries the ID of both. */
+function definitionHtml(rendering: Rendering, { element, terms, meanings }: Definition): Html[] {
+  const { idOf, forWhom, lines, tight } = rendering;
+  const id = idOf(element);
+  const condition = forWhom(element);
+  return [
+    ...terms.map((term, index) =>
+      tag(
+        'dt',
+        { id: index === 0 ? id : undefined, class: classOf(condition, forWhom(term)) },
+        lines(term.children),
+      ),
+    ),
+    ...meanings.map((meaning) =>
+      tag(
+        'dd',
+        { id: idOf(meaning.element), class: classOf(condition, forWhom(meaning.element)) },
+        tight(meaning.blocks),
+      ),
+    ),
+  ];
+}
