@@ -89,22 +89,44 @@ export type ItemSummary = z.infer<typeof ItemSummary>;
 export const Item = ItemSummary.extend({ text: z.string() });
 export type Item = z.infer<typeof Item>;
 
+/** An item as lists show it. */
+export const ListedItem = ItemSummary.extend({
+  /** How many topics are alternates of this one. */
+  alternates: z.number().int(),
+});
+export type ListedItem = z.infer<typeof ListedItem>;
+
 export const ItemQuery = z.object({
+  /** Words of the text, or a part of the title or ID. */
   search: z.string().trim().max(200).default(''),
+  /** Words of which each occurs in the title, the ID or the short description; closest first. */
+  title: z.string().trim().max(200).default(''),
   folder: z.string().max(400).exactOptional(),
   kind: ItemKind.exactOptional(),
   type: z.string().max(60).exactOptional(),
-  /** Only these, parted by commas. */
-  ids: z.string().max(20_000).exactOptional(),
+  /** Only the alternates of this topic. */
+  alternatesOf: ItemId.exactOptional(),
+  /** `false` leaves out the topics that are alternates of others. */
+  alternates: z.stringbool().default(true),
+  /** The ID of a lens: what it drops as a whole is left out. */
+  lens: z.string().max(200).exactOptional(),
   offset: z.coerce.number().int().min(0).max(1_000_000).default(0),
   limit: z.coerce.number().int().min(1).max(500).default(100),
 });
 export type ItemQuery = z.infer<typeof ItemQuery>;
 
-export const ItemPage = z.object({ total: z.number().int(), items: z.array(ItemSummary) });
+export const ItemPage = z.object({ total: z.number().int(), items: z.array(ListedItem) });
 export type ItemPage = z.infer<typeof ItemPage>;
 
-export const FolderCount = z.object({ folder: z.string(), count: z.number().int() });
+/** The items of which summaries are asked for at once. */
+export const SummaryRequest = z.object({ ids: z.array(ItemId).max(2_000) });
+
+export const FolderCount = z.object({
+  folder: z.string(),
+  count: z.number().int(),
+  /** The root elements of what is in the folder. */
+  types: z.array(z.string()),
+});
 export type FolderCount = z.infer<typeof FolderCount>;
 
 export const NewItem = z.object({
@@ -177,7 +199,7 @@ export const UseIn = z.object({
   count: z.number().int(),
 });
 export type UseIn = z.infer<typeof UseIn>;
-/** Who uses something, and which maps and editions show it in the end. */
+/** The uses of something, and the maps and editions that show it in the end. */
 export const Reach = z.object({
   /** The first of them. */ uses: z.array(UseIn),
   total: z.number().int(),

@@ -69,7 +69,7 @@ describe('what is taken from outside', () => {
       expect(takes(EditionInput, { ...edition, ...wrong })).toBe(false);
   });
   it('events of another kind are not', () => {
-    expect(takes(LiveEvent, { kind: 'item', id: 'a', version: 1 })).toBe(true);
+    expect(takes(LiveEvent, { kind: 'item', id: 'a', version: 1, isMap: false })).toBe(true);
     expect(takes(LiveEvent, { kind: 'gossip' })).toBe(false);
   });
 });

@@ -27,20 +27,23 @@ export const noticeEvents = ['built', 'failed', 'signed'] as const;
 export const NoticeEvent = z.enum(noticeEvents);
 export type NoticeEvent = z.infer<typeof NoticeEvent>;
 const common = {
-  on: z.array(NoticeEvent).min(1, 'Say of what it is told.').max(noticeEvents.length),
+  on: z.array(NoticeEvent).min(1, 'Choose at least one event.').max(noticeEvents.length),
   /** Of this edition only; null for all. */ edition: z.uuid().nullable().default(null),
 };
-/** Who is told what: by mail, or a program of the web by a request. */
+/** Notifications: by mail, or by a request to a program on the web. */
 export const NoticeInput = z.discriminatedUnion('kind', [
   z.object({
     kind: z.literal('mail'),
-    to: z.email('A letter goes to an address as harbour@brinewell.example.').max(200),
+    to: z.email('Enter an e-mail address such as harbour@brinewell.example.').max(200),
     ...common,
   }),
   z.object({
     kind: z.literal('web'),
     to: z
-      .url({ protocol: /^https?$/u, message: 'A program of the web is found at https://…' })
+      .url({
+        protocol: /^https?$/u,
+        message: 'Enter a web address that begins with https:// or http://.',
+      })
       .max(500),
     ...common,
   }),

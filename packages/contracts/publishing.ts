@@ -272,7 +272,7 @@ export const Impression = z.object({
   progress: Progress,
   problems: z.array(Problem),
   figures: Figures,
-  /** As people call it; empty where nobody has named it. */
+  /** The name that people gave it; empty without one. */
   name: z.string(),
   notes: z.array(ImpressionNote),
   /** Set where it is the one that ships. */
@@ -321,7 +321,12 @@ export const LiveEvent = z.discriminatedUnion('kind', [
   }),
   z.object({ kind: z.literal('impression-gone'), id: z.uuid() }),
   /** A topic or map is new, or has another text. */
-  z.object({ kind: z.literal('item'), id: z.string(), version: z.number().int() }),
+  z.object({
+    kind: z.literal('item'),
+    id: z.string(),
+    version: z.number().int(),
+    isMap: z.boolean(),
+  }),
   z.object({ kind: z.literal('item-gone'), id: z.string() }),
   /** So many are new or other that they are not told one by one. */
   z.object({ kind: z.literal('many-items') }),
@@ -336,8 +341,10 @@ export const Appearance = z.object({
   places: z.number().int(),
   alternate: z.string().exactOptional(),
 });
-/** Topics by editions: what appears where. Topics that appear nowhere have no row of their own. */
+/** Topics by editions: what appears where. */
 export const Appearances = z.object({
+  /** Every topic that is no alternate of another, by title. */
+  topics: z.array(z.object({ id: z.string(), title: z.string() })),
   editions: z.array(
     z.object({ id: z.uuid(), name: z.string(), cells: z.record(z.string(), Appearance) }),
   ),
@@ -374,7 +381,7 @@ export const ElementAt = z.object({
     .transform((text) => (text === '' ? [] : text.split('.').map(Number))),
 });
 /** What each edition makes of one element, and by which rule. */
-export const ElementStandings = z.array(
+export const ElementUses = z.array(
   z.object({
     id: z.uuid(),
     edition: z.string(),
@@ -383,7 +390,7 @@ export const ElementStandings = z.array(
     places: z.array(z.string()).readonly(),
   }),
 );
-export type ElementStandings = z.infer<typeof ElementStandings>;
+export type ElementUses = z.infer<typeof ElementUses>;
 /** What was found for every reader of an edition. */
 export const ReaderCheck = z.object({ problems: z.array(Problem), milliseconds: z.number() });
 export type ReaderCheck = z.infer<typeof ReaderCheck>;
@@ -411,4 +418,6 @@ export const CopySharing = z.object({
   kept: z.number().int().min(0),
 });
 export type CopySharing = z.infer<typeof CopySharing>;
+/** How many copies borrow the passage now; copies that were changed in the meantime do not. */
 export const CopiesShared = z.object({ lender: z.string(), shared: z.number().int() });
+export type CopiesShared = z.infer<typeof CopiesShared>;

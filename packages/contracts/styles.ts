@@ -343,11 +343,11 @@ export type WholeProofOrder = z.infer<typeof WholeProofOrder>;
 /** How often something is there, and in which items. */
 const Uses = z.object({ count: z.number().int(), items: z.record(z.string(), z.number().int()) });
 /**
- * Where the styles of a sheet are worn in the library, and looks that content asks for and none of
+ * Where the styles of a sheet are used in the library, and looks that content asks for and none of
  * them gives.
  */
 export const StyleUses = z.object({
-  worn: z.record(StyleId, Uses),
+  uses: z.record(StyleId, Uses),
   unstyled: z.array(
     Uses.extend({
       outputclass: z.string(),

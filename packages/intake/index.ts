@@ -24,4 +24,5 @@ export {
   type LinkedFile,
   type PlannedFile,
   type Reading,
+  type ReadingInput,
 } from './sources/plan.ts';

@@ -29,7 +29,6 @@ describe('packages', () => {
       });
     expect(publish(second)).toEqual(publish(first));
   });
-
   it.each([
     ['help', 'installer-tern-q', {}],
     ['handbook', 'operator', {}],
@@ -74,7 +73,9 @@ describe('packages', () => {
       if (Object.keys(variables).length === 0) expect(now).toEqual(then);
     },
   );
+});
 
+describe('packages', () => {
   it('say which images stand in for which, and through which lens a branch goes', () => {
     const mark = '<topicmeta><data name="alternate-of" href="pictures/plug.svg"/></topicmeta>';
     const files = new Map([
@@ -125,7 +126,9 @@ describe('packages', () => {
       [],
     ]);
   });
+});
 
+describe('packages', () => {
   it('turn paths into addresses and back', () => {
     const files = new Map([
       [
@@ -155,7 +158,6 @@ describe('packages', () => {
       /^<\?xml[^>]+\?>\n<!DOCTYPE concept PUBLIC "[^"]*DITA Concept\/\/EN" "concept\.dtd">/u,
     );
   });
-
   it('keep what cannot be read as it is, refuse paths that lead out, and say so', () => {
     const broken = '<concept id="b"><title>';
     const content = readPackage(

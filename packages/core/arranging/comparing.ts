@@ -13,7 +13,7 @@ export interface ComparedEntry {
 
 const keyOf = ({ href, title, element }: MapEntry): string =>
   href === '' ? `${element.name} ${title}` : href;
-const saysOf = ({ depth, title, element: { name, attributes } }: MapEntry): string =>
+const entrySignature = ({ depth, title, element: { name, attributes } }: MapEntry): string =>
   JSON.stringify([
     depth,
     title,
@@ -37,7 +37,10 @@ export function compareMaps(one: Element, other: Element): ComparedEntry[] {
       if (removed) return { one: left[at++]!, how: inRight.has(key) ? 'moved' : 'only-one' };
       if (added) return { other: right[against++]!, how: inLeft.has(key) ? 'moved' : 'only-other' };
       const pair = { one: left[at++]!, other: right[against++]! };
-      return { ...pair, how: saysOf(pair.one) === saysOf(pair.other) ? 'same' : 'changed' };
+      return {
+        ...pair,
+        how: entrySignature(pair.one) === entrySignature(pair.other) ? 'same' : 'changed',
+      };
     }),
   );
 }

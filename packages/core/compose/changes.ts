@@ -21,18 +21,18 @@ export function leaves(element: Element): Element[] {
 const seen = (element: Element): string =>
   JSON.stringify(element, (name, value: unknown) =>
     name === 'attributes'
-      ? looks(value as Element['attributes'])
+      ? visibleAttributes(value as Element['attributes'])
       : ['origin', 'anchor', 'link', 'marked'].includes(name)
         ? undefined
         : value,
   ) ?? lineOf(element);
-const looks = ({
+const visibleAttributes = ({
   id: _id,
   xtrc: _trace,
   ...attributes
 }: Element['attributes']): Element['attributes'] => attributes;
 
-/** What is to be said of a leaf. */
+/** How a leaf has changed. */
 interface Change {
   readonly bar?: true;
   readonly gone?: 'before' | 'after';
@@ -55,13 +55,13 @@ function changedIn(now: Element, before: Element | undefined): Changes {
         changes.set(leaf, { ...changes.get(leaf), bar: true });
     // What has something else in its place has a bar there.
     else if (part.removed && !parts[index - 1]?.added && !parts[index + 1]?.added)
-      tellGone(changes, all, at);
+      markDeletion(changes, all, at);
     if (!part.removed) at += part.value.length;
   }
   return changes;
 }
-/** Something is gone that stood before the leaf of this index, or after the last. */
-function tellGone(changes: Changes, all: readonly Element[], at: number): void {
+/** Marks that something was deleted before the leaf of this index, or after the last. */
+function markDeletion(changes: Changes, all: readonly Element[], at: number): void {
   const leaf = all[at] ?? all.at(-1);
   if (leaf) changes.set(leaf, { ...changes.get(leaf), gone: at < all.length ? 'before' : 'after' });
 }
@@ -101,7 +101,7 @@ export function withChangeBars(publication: Publication, before: Publication): P
     const next = earlier.slice(index + 1).find((topic) => at.has(topic.anchor))?.anchor;
     const beside = next === undefined ? now.at(-1) : at.get(next);
     const all = beside ? leaves(beside.content) : [];
-    if (beside) tellGone(changes.get(beside.anchor)!, all, next === undefined ? all.length : 0);
+    if (beside) markDeletion(changes.get(beside.anchor)!, all, next === undefined ? all.length : 0);
   }
   const told = (anchor: string, content: ResolvedElement): ResolvedElement => {
     const found = changes.get(anchor);

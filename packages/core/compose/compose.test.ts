@@ -172,12 +172,12 @@ describe('maps', () => {
 });
 
 /** From memory of OASIS DITA 1.3, 2.4.4 “Indirect key-based addressing”. */
-describe('keys', () => {
-  const use = concept('a', '<p><ph keyref="k"/></p>');
-  const key = (text: string, more = ''): string =>
-    `<keydef keys="k"${more}><topicmeta><keywords><keyword>${text}</keyword></keywords>` +
-    '</topicmeta></keydef>';
+const use = concept('a', '<p><ph keyref="k"/></p>');
+const key = (text: string, more = ''): string =>
+  `<keydef keys="k"${more}><topicmeta><keywords><keyword>${text}</keyword></keywords>` +
+  '</topicmeta></keydef>';
 
+describe('keys', () => {
   it('the first definition in the map holds, also before one in a sub-map', () => {
     const publication = composeTexts([
       mapOf(`${key('outer')}<mapref href="map:s" format="ditamap"/><topicref href="topic:a"/>`),
@@ -246,6 +246,9 @@ describe('keys', () => {
     ]);
     expect(bodyText(nested, 'a')).toBe('inner');
   });
+});
+
+describe('keys', () => {
   it('a set that holds everywhere comes behind all that the maps say themselves', () => {
     const set =
       '<map id="s"><topicmeta><data name="holds-in" value="every-map"/>' +
@@ -321,6 +324,9 @@ describe('keys', () => {
     ]);
     expect(publication.facts.title).toBe('Tern Q x!');
   });
+});
+
+describe('keys', () => {
   it('what is not defined, or defined by itself, is said and marked', () => {
     expect(composeTexts([mapOf('<topicref href="topic:a"/>'), use]).problems[0]).toMatchObject({
       code: 'key.undefined',
@@ -335,15 +341,15 @@ describe('keys', () => {
 });
 
 /** From memory of OASIS DITA 1.3, 2.4.5 “Content inclusion (conref)”. */
-describe('borrowed passages', () => {
-  const lender = concept(
-    'l',
-    '<p id="one" audience="operator">First <b>bold</b></p><p id="two">Second</p>' +
-      '<p id="three">Third</p><note id="n" type="danger">Note</note>',
-  );
-  const borrow = (body: string, more: readonly string[] = []): Publication =>
-    composeTexts([mapOf('<topicref href="topic:a"/>'), concept('a', body), lender, ...more]);
+const lender = concept(
+  'l',
+  '<p id="one" audience="operator">First <b>bold</b></p><p id="two">Second</p>' +
+    '<p id="three">Third</p><note id="n" type="danger">Note</note>',
+);
+const borrow = (body: string, more: readonly string[] = []): Publication =>
+  composeTexts([mapOf('<topicref href="topic:a"/>'), concept('a', body), lender, ...more]);
 
+describe('borrowed passages', () => {
   it('show what is lent, with the borrower’s id and attributes before the lender’s', () => {
     const publication = borrow(
       '<note id="mine" conref="topic:l/n" type="tip"/><p conref="topic:l/one"/>',
@@ -485,20 +491,19 @@ describe('links', () => {
   });
 });
 
+const relatedIn = (map: string, lens?: Lens): Record<string, readonly string[]> =>
+  Object.fromEntries(
+    allPlaces(
+      composeTexts([mapOf(map), ...['a', 'b', 'c'].map((id) => concept(id))], lens ? { lens } : {})
+        .places,
+    ).map(({ anchor, related }) => [anchor, related.map((one) => one.anchor)]),
+  );
+const all = ['a', 'b', 'c'].map((id) => `<topicref href="topic:${id}"/>`).join('');
+const cells = (...inner: string[]): string =>
+  `<reltable><relrow>${inner.map((one) => `<relcell>${one}</relcell>`).join('')}</relrow>` +
+  '</reltable>';
+
 describe('links made by where topics stand', () => {
-  const relatedIn = (map: string, lens?: Lens): Record<string, readonly string[]> =>
-    Object.fromEntries(
-      allPlaces(
-        composeTexts(
-          [mapOf(map), ...['a', 'b', 'c'].map((id) => concept(id))],
-          lens ? { lens } : {},
-        ).places,
-      ).map(({ anchor, related }) => [anchor, related.map((one) => one.anchor)]),
-    );
-  const all = ['a', 'b', 'c'].map((id) => `<topicref href="topic:${id}"/>`).join('');
-  const cells = (...inner: string[]): string =>
-    `<reltable><relrow>${inner.map((one) => `<relcell>${one}</relcell>`).join('')}</relrow>` +
-    '</reltable>';
   it('go one way only, or not at all, where the entry says so', () => {
     expect(
       relatedIn(
@@ -564,6 +569,9 @@ describe('links made by where topics stand', () => {
       false,
     );
   });
+});
+
+describe('links made by where topics stand', () => {
   it('stay within a branch, from wherever a topic stands', () => {
     const filter = (name: string): string =>
       `<ditavalref href="lens:${name}" format="ditaval"><ditavalmeta>` +
@@ -712,8 +720,9 @@ describe('what a lens marks', () => {
   });
 });
 
+const lensOf = (rules: Lens['rules']): Lens => ({ name: 'x', rules });
+
 describe('any library', () => {
-  const lensOf = (rules: Lens['rules']): Lens => ({ name: 'x', rules });
   it('composes the same twice, and the order of rules does not matter', () => {
     const rules = [
       { facet: 'audience', value: 'installer', action: 'drop' as const },
@@ -786,6 +795,9 @@ describe('any library', () => {
       ).places[0]!.content,
     ).toBe(publication.places[0]!.content);
   });
+});
+
+describe('any library', () => {
   it('never publishes comments for the team, guidance or unknown elements', () => {
     const publication = composeTexts([
       mapOf('<topicref href="topic:a"/>'),

@@ -95,6 +95,9 @@ describe('through every lens at once', () => {
     ]);
     expect(one(table('product="q"', 'product="q"'))).toEqual([]);
   });
+});
+
+describe('through every lens at once', () => {
   it('cells stand for each other in one row, and joined cells reach as far as they should', () => {
     const table = (...rows: string[]): string =>
       concept(
@@ -171,6 +174,9 @@ describe('through every lens at once', () => {
       'readers.dropped-target: The link leads to “b”, which is not there for Release 4.1.',
     ]);
   });
+});
+
+describe('through every lens at once', () => {
   it('a heading has nothing under it, in a topic or in the map', () => {
     expect(
       one(concept('a', '<section><title>Wiring</title><p product="q">x</p></section>')),

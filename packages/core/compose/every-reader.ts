@@ -42,7 +42,7 @@ export interface EveryReaderInput {
 }
 
 /** A topic at its place in the map, and who gets it there. */
-interface Standing {
+interface TopicUse {
   readonly node: MapNode;
   readonly topic: ResolvedTopic;
   readonly readers: Readers;
@@ -150,20 +150,20 @@ export function checkEveryReader({
     else if (left[0] && !problems.has(key))
       problems.set(key, problem('warning', code, say(nameReaders(left[0], space)), origin));
   };
-  const standings = standingsOf(nodes, prepared, space);
+  const uses = topicUses(nodes, prepared, space);
   const links: AskedLink[] = [];
   const checking: Checking = { library, space, ask, links };
-  for (const { topic, readers } of standings) checkTopic(topic, readers, checking);
+  for (const { topic, readers } of uses) checkTopic(topic, readers, checking);
   checkHeads(nodes, prepared, space, ask);
-  checkLinks(standings, checking);
+  checkLinks(uses, checking);
   return [...problems.values()];
 }
 
-function standingsOf(
+function topicUses(
   nodes: readonly MapNode[],
   prepared: ReadonlyMap<MapNode, ResolvedTopic>,
   space: ReaderSpace,
-): Standing[] {
+): TopicUse[] {
   return allNodes(nodes).flatMap((node) => {
     const topic = prepared.get(node);
     return topic
@@ -239,7 +239,7 @@ function checkTopic(topic: ResolvedTopic, placed: Readers, checking: Checking): 
     checkTopic(inner, both(placed, readersOf(inner.content.attributes, space)), checking);
 }
 
-/** A task says what to do, for whoever gets the task. */
+/** A task needs steps for every reader who gets the task. */
 function checkSteps(
   body: ResolvedElement,
   readers: Readers,
@@ -351,7 +351,7 @@ interface CellFault {
   readonly say: (who: string) => string;
 }
 
-/** What is wrong with the cells of a table as somebody gets it. */
+/** What is wrong with the cells of a table as one group of readers gets it. */
 function cellFaults(table: ResolvedElement): CellFault[] {
   const { head, body, problems } = gridOf(table);
   const covered = [head, body].map((rows) =>
@@ -471,17 +471,14 @@ function checkHeads(
 }
 
 /**
- * Who gets a link gets what it leads to. What is not in the publication at all is told by the
- * build.
+ * Checks that readers who see a link also see its target. Targets that are nowhere in the
+ * publication are reported by the build.
  */
-function checkLinks(
-  standings: readonly Standing[],
-  { library, space, ask, links }: Checking,
-): void {
-  const byItem = new Map<string, Standing[]>();
-  for (const standing of standings)
-    for (const id of new Set([standing.node.item, standing.node.base]))
-      if (id !== undefined) byItem.set(id, [...(byItem.get(id) ?? []), standing]);
+function checkLinks(uses: readonly TopicUse[], { library, space, ask, links }: Checking): void {
+  const byItem = new Map<string, TopicUse[]>();
+  for (const use of uses)
+    for (const id of new Set([use.node.item, use.node.base]))
+      if (id !== undefined) byItem.set(id, [...(byItem.get(id) ?? []), use]);
   for (const { reference, readers, origin } of links) {
     const targets = byItem.get(reference.id) ?? [];
     const covers = targets.flatMap(({ topic, readers: placed }) =>
@@ -497,7 +494,7 @@ function checkLinks(
   }
 }
 
-/** Who gets an element inside a topic; nobody where there is none of that id. */
+/** Who gets an element inside a topic; no reader where there is none of that ID. */
 function readersOfPart(
   content: ResolvedElement,
   id: string | undefined,

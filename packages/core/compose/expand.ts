@@ -451,13 +451,13 @@ function pagesOf(element: Element, isOnOuterPage: boolean): Pages {
   };
 }
 
-type Standing = Pick<
+type InheritedMeta = Pick<
   MapNode,
   'role' | 'scope' | 'origin' | 'conditions' | 'lens' | 'branches' | 'children' | keyof Pages
 >;
 
 /** The entry as it says itself, without a topic. */
-function nodeOf(element: Element, standing: Standing): MapNode {
+function nodeOf(element: Element, standing: InheritedMeta): MapNode {
   const meta = childNamed(element, 'topicmeta');
   const title = meta && childNamed(meta, 'navtitle')?.children;
   const { navtitle, toc, linking } = element.attributes;

@@ -90,10 +90,10 @@ export function defineKeys(
 }
 
 /**
- * What a key gives: to everybody, or what readers get instead who have chosen so, and what the
- * others get.
+ * The definitions of a key: one for all readers, or one for each choice of readers and one for the
+ * rest.
  */
-export function givenBy({ closer, ...definition }: DefinedKey): readonly {
+export function definitionsByReader({ closer, ...definition }: DefinedKey): readonly {
   readonly definition: KeyDefinition & { readonly origin: Origin };
   readonly when?: When;
 }[] {
@@ -134,7 +134,7 @@ const insideKey = (scope: KeyScope): string =>
     scope.children.map((child) => [child.names, insideKey(child)]),
   ]);
 
-/** Whose eyes a map is read with. */
+/** The readers for whom a map is read. */
 export interface Reading {
   readonly lens: Lens | undefined;
   readonly facets: readonly Facet[];
@@ -182,7 +182,9 @@ export function fillKeys(
     if (set !== undefined) return [as([set])];
     const found = lookUpKey(keys.scope, key);
     if (!found || open.length === 0) return [as(filled(found?.text))];
-    return givenBy(found).map(({ definition, when }) => as(filled(definition.text), when));
+    return definitionsByReader(found).map(({ definition, when }) =>
+      as(filled(definition.text), when),
+    );
   });
 }
 

@@ -41,7 +41,7 @@ export const placeTopics = (resolved: ResolvedMap, context: ComposeContext): Pla
   new Placing(context).place(resolved);
 
 /** What a place is made from. */
-interface Standing {
+interface Placement {
   readonly entry: MapNode;
   readonly anchor: string;
   readonly topic: ResolvedTopic | undefined;
@@ -85,7 +85,7 @@ class Placing {
     );
   }
 
-  #placed(standing: Standing): Place {
+  #placed(standing: Placement): Place {
     const { entry, anchor, topic, alternates, level, isNested } = standing;
     this.#register(standing);
     const title = topicTitle(topic) ?? entry.title ?? listTitle(entry.role, this.#locale);
@@ -126,7 +126,7 @@ class Placing {
     };
   }
 
-  #register({ entry: { item, base, branches }, anchor, topic, alternates }: Standing): void {
+  #register({ entry: { item, base, branches }, anchor, topic, alternates }: Placement): void {
     const items = [...new Set([item, base])].filter((id) => id !== undefined);
     if (topic) this.#topics.push({ topic, place: anchor, items, branches });
     // Links to their parts lead to those of the topic for which they stand in.
@@ -135,7 +135,7 @@ class Placing {
   }
 
   /** The topics nested in a topic, and in what stands in for it. */
-  #nested({ entry, topic, alternates, level }: Standing): readonly Place[] {
+  #nested({ entry, topic, alternates, level }: Placement): readonly Place[] {
     const { title: _title, when: _when, ...inner } = entry;
     const nestedEntry: MapNode = {
       ...inner,

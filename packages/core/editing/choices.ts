@@ -33,7 +33,7 @@ import { tableChoices } from './table-choices.ts';
 import { varyingChoices } from './varying.ts';
 
 /** Each once, at the nearest place; an image that can stand by itself is offered so. */
-const withoutDoubles = (choices: readonly Choice[]): Choice[] =>
+const distinctChoices = (choices: readonly Choice[]): Choice[] =>
   choices.filter(
     ({ element }, index) => choices.findIndex((one) => one.element === element) === index,
   );
@@ -58,7 +58,7 @@ export function choicesAt(
     return permits(rules, element, around.slice(1, within + 1).map(elementOf), siblings);
   };
   return [
-    ...withoutDoubles(
+    ...distinctChoices(
       [...insertChoices(state), ...imageChoices(state), ...mediaChoices(state)].filter(isOffered),
     ),
     ...(isTemplate ? guidanceChoices(state) : []),

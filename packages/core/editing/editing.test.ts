@@ -22,12 +22,12 @@ const roundTrip = (xml: string): string => {
 const concept = (body: string): string =>
   `<concept id="c"><title>T</title><conbody>${body}</conbody></concept>`;
 
-describe('topics in the editor', () => {
-  const demo = join(import.meta.dirname, '../../../demo/library/topics');
-  const files = readdirSync(demo, { recursive: true, encoding: 'utf8' }).filter((name) =>
-    name.endsWith('.dita'),
-  );
+const demo = join(import.meta.dirname, '../../../demo/library/topics');
+const files = readdirSync(demo, { recursive: true, encoding: 'utf8' }).filter((name) =>
+  name.endsWith('.dita'),
+);
 
+describe('topics in the editor', () => {
   it.each(files)('keeps %s to the letter', (name) => {
     const xml = readFileSync(join(demo, name), 'utf8');
     const document = toEditor(tree(xml));
@@ -44,7 +44,6 @@ describe('topics in the editor', () => {
     expect(closed).toBe(0);
     expect(writeCanonical(fromEditor(document))).toBe(writeCanonical(readXml(xml).document!.root));
   });
-
   it('show an empty borrower as the element that it is, and write no content', () => {
     const xml = concept(
       '<table conref="topic:l/t"/><ul conkeyref="k/u"/><section conref="topic:l/s"/>',
@@ -61,7 +60,6 @@ describe('topics in the editor', () => {
     const own = concept('<ul conref="topic:l/u"><li>kept</li></ul>');
     expect(roundTrip(own)).toBe(writeCanonical(tree(own)));
   });
-
   it.each([
     [
       'marks that nest either way',
@@ -101,7 +99,9 @@ describe('topics in the editor', () => {
   ])('keeps %s', (_what, xml) => {
     expect(roundTrip(xml)).toBe(writeCanonical(readXml(xml).document!.root));
   });
+});
 
+describe('topics in the editor', () => {
   it('keeps guidance while nothing is typed and drops it afterwards', () => {
     for (const kind of topicKinds) {
       const template = topicTemplate(kind, 'x');
@@ -115,7 +115,6 @@ describe('topics in the editor', () => {
     );
     expect(fromEditor(typed).children[0]).toMatchObject({ name: 'title', children: ['Now'] });
   });
-
   it('has a node, a mark or a closed form for every element that can stand in a topic', () => {
     const known = new Set(
       [...Object.values(editorSchema.nodes), ...Object.values(editorSchema.marks)].map(

@@ -47,8 +47,8 @@ export function misplacedIn(parent: EditorNode): number {
 }
 
 const asItIs = 'asItIs';
-/** What a person wrote as text comes in as it is; what is wrong with it is marked. */
-export const takenAsItIs = (transaction: Transaction): Transaction =>
+/** Lets a text written in the XML or Markdown view in as it is; its faults are marked. */
+export const unguarded = (transaction: Transaction): Transaction =>
   transaction.setMeta(asItIs, true);
 
 /**

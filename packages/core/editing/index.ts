@@ -25,7 +25,7 @@ export {
   measuresOf,
   setColumnWidths,
 } from './table-editing.ts';
-export { structureGuard, takenAsItIs } from './guard.ts';
+export { structureGuard, unguarded } from './guard.ts';
 export { editingKeys } from './keys.ts';
 export {
   addImage,

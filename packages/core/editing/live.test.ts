@@ -147,7 +147,6 @@ describe('several people in one topic', () => {
     expect(ada.state.doc.firstChild!.firstChild!.textContent).toMatch(/^(AB|BA)Winding/u);
     expect(ada.lost + teo.lost).toBe('');
   });
-
   it('says which words could not be kept when their place is gone', () => {
     const decider = new Decider(
       concept('<p>Stays</p><section><title>Goes</title><p>Goes too</p></section>'),
@@ -168,7 +167,6 @@ describe('several people in one topic', () => {
     expect(hasUnacknowledged(teo.state)).toBe(false);
     expect(teo.state.doc.eq(decider.document)).toBe(true);
   });
-
   it('passes over steps that it has, and notices when some are missing', () => {
     const decider = new Decider(concept('<p>x</p>'));
     const ada = new Editor('ada', decider);
@@ -179,7 +177,6 @@ describe('several people in one topic', () => {
     );
     expect(receiveSteps(ada.state, 2, [], [])).toBeUndefined();
   });
-
   it('three who do anything at all end with the same valid topic, and say what was lost', () => {
     fc.assert(
       fc.property(
@@ -214,19 +211,20 @@ describe('several people in one topic', () => {
   });
 });
 
+const document = concept('<p>Text <b>bold</b></p><ul><li>item</li></ul>');
+const paragraph = (): number => {
+  let found = 0;
+  document.descendants((node, position) => void (node.type.name === 'p' && (found = position)));
+  return found;
+};
+const slice = (json: unknown): object => ({
+  stepType: 'replace',
+  from: paragraph() + 1,
+  to: paragraph() + 1,
+  slice: { content: [json] },
+});
+
 describe('steps from outside', () => {
-  const document = concept('<p>Text <b>bold</b></p><ul><li>item</li></ul>');
-  const paragraph = (): number => {
-    let found = 0;
-    document.descendants((node, position) => void (node.type.name === 'p' && (found = position)));
-    return found;
-  };
-  const slice = (json: unknown): object => ({
-    stepType: 'replace',
-    from: paragraph() + 1,
-    to: paragraph() + 1,
-    slice: { content: [json] },
-  });
   it.each([
     ['no step', 5],
     ['an unknown kind', { stepType: 'explode' }],
@@ -276,7 +274,6 @@ describe('steps from outside', () => {
   ])('%s is refused', (_what, step) =>
     expect(applySteps(document, [step])).toHaveProperty('refusal'),
   );
-
   it('a step that fits is taken', () => {
     const applied = applySteps(document, [
       new ReplaceStep(
@@ -291,7 +288,6 @@ describe('steps from outside', () => {
     ]);
     expect(applied).toHaveProperty('document');
   });
-
   it('turns a whole new text into one step', () => {
     fc.assert(
       fc.property(anyElement('concept', 4), anyElement('concept', 4), (one, other) => {
@@ -303,7 +299,9 @@ describe('steps from outside', () => {
       { numRuns: 200 },
     );
   });
+});
 
+describe('steps from outside', () => {
   it('leaves the place alone where somebody writes, also where guidance was typed over', () => {
     const template = toEditor(topicTemplate('concept', 'x', 'X'));
     const at = template.content.size - 3;

@@ -33,7 +33,7 @@ export interface Received {
   readonly steps: readonly Step[];
   /** Where each other client's last change ended, in the new document. */
   readonly ends: ReadonlyMap<string, number>;
-  /** Words of steps that could no longer be fitted in, because somebody changed the place. */
+  /** Words of steps that no longer fit, because another person changed the place. */
   readonly lost: string;
 }
 

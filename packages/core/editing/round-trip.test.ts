@@ -68,15 +68,14 @@ describe('any valid topic', () => {
             places.push({ position, size: node.nodeSize, parent, index });
         });
         const place = places[seed % Math.max(1, places.length)];
-        if (!place) return;
+        fc.pre(place !== undefined);
         const { position, size, parent, index } = place;
         const node = parent.child(index);
-        if (
-          !(doubles
+        fc.pre(
+          doubles
             ? parent.canReplaceWith(index, index, node.type)
-            : parent.canReplace(index, index + 1))
-        )
-          return;
+            : parent.canReplace(index, index + 1),
+        );
         const changed = doubles
           ? document.replace(position, position, document.slice(position, position + size))
           : document.replace(position, position + size, document.slice(0, 0));

@@ -105,109 +105,124 @@ function flowContent(expression: Expression, available: ReadonlySet<string>): st
   return schemaContent(expression, available).replaceAll(` | ${special.blockImage}`, '');
 }
 
+/** Nodes that stand for no element of their own, and images, which are whole. */
+const wholeNodes = (topics: readonly string[]): Record<string, NodeSpec> => ({
+  [special.document]: { content: `(${topics.join(' | ')} | ${special.rawBlock})` },
+  [special.line]: { content: 'inline*', attrs: { guidance }, group: 'lines' },
+  [special.text]: { group: 'inline' },
+  [special.rawBlock]: { atom: true, attrs: { node: rawNode }, selectable: true },
+  [special.rawInline]: {
+    atom: true,
+    inline: true,
+    group: 'inline',
+    attrs: { node: rawNode },
+    selectable: true,
+  },
+  [special.blockImage]: {
+    atom: true,
+    element: 'image',
+    attrs: { attributes: bag, children: rawChildren },
+    selectable: true,
+    draggable: true,
+  },
+  image: {
+    atom: true,
+    inline: true,
+    group: 'inline',
+    element: 'image',
+    attrs: { attributes: bag, children: rawChildren },
+    draggable: true,
+  },
+});
+
+/** What the elements of the editor are made from. */
+interface Vocabulary {
+  readonly available: ReadonlySet<string>;
+  /** Elements that name words in a line. */
+  readonly phrases: readonly string[];
+}
+
+const phrasesIn = ({ phrases }: Vocabulary, parent: string): string[] =>
+  phrases.filter((name) => mayContain(parent, name)).map(nodeName);
+
+/** What stands in a line: its content, and the marks on it. */
+function lineIn(
+  vocabulary: Vocabulary,
+  parent: string,
+): { readonly content: string; readonly marks: string } {
+  const phrases = phrasesIn(vocabulary, parent);
+  const images = mayContain(parent, 'image') ? ['image'] : [];
+  const inline = phrases.map((name) => `${name}_inline`);
+  return {
+    content: `(${[special.text, special.rawInline, ...images, ...inline].join(' | ')})*`,
+    marks: phrases.join(' '),
+  };
+}
+
+/** Words that an element names are a mark; where nothing is in them, a node. */
+function phraseSpecs(
+  vocabulary: Vocabulary,
+  name: string,
+): { readonly mark: MarkSpec; readonly node: NodeSpec } {
+  const strangers = vocabulary.phrases.filter(
+    (other) => !mayContain(name, other) && !mayContain(other, name),
+  );
+  const attrs = { attributes: bag };
+  return {
+    mark: {
+      element: name,
+      attrs,
+      excludes: strangers.map(nodeName).join(' '),
+      inclusive: name !== 'xref',
+    },
+    node: { element: name, inline: true, group: 'inline', ...lineIn(vocabulary, name), attrs },
+  };
+}
+
+/** A block: of lines, of text, or of other blocks. */
+function blockSpec(vocabulary: Vocabulary, name: string): NodeSpec {
+  const { available } = vocabulary;
+  const attrs = { attributes: bag };
+  const kind = contentKindOf(name)!;
+  if (kind === 'text' || name === 'p') {
+    const isCode = definitionOf(name)!.verbatim === true;
+    return {
+      element: name,
+      ...lineIn(vocabulary, name),
+      attrs: { ...attrs, guidance },
+      ...(isCode ? { code: true, whitespace: 'pre' as const } : {}),
+    };
+  }
+  const content = contentOf(name)!;
+  const shown = name === 'entry' ? { columnSpan: span, rowSpan: span } : {};
+  return {
+    element: name,
+    content: kind === 'flow' ? flowContent(content, available) : schemaContent(content, available),
+    attrs: { ...attrs, ...shown },
+    isolating: kind === 'flow' && ['entry', 'stentry'].includes(name),
+    defining: true,
+  };
+}
+
 function makeSchema(): Schema {
   const elements = editableElements();
   const available = new Set(elements);
-  const nodes: Record<string, NodeSpec> = {
-    [special.document]: {
-      content: `(${elements.filter(isTopic).map(nodeName).join(' | ')} | ${special.rawBlock})`,
-    },
-    [special.line]: { content: 'inline*', attrs: { guidance }, group: 'lines' },
-    [special.text]: { group: 'inline' },
-    [special.rawBlock]: { atom: true, attrs: { node: rawNode }, selectable: true },
-    [special.rawInline]: {
-      atom: true,
-      inline: true,
-      group: 'inline',
-      attrs: { node: rawNode },
-      selectable: true,
-    },
-    [special.blockImage]: {
-      atom: true,
-      element: 'image',
-      attrs: { attributes: bag, children: rawChildren },
-      selectable: true,
-      draggable: true,
-    },
-    image: {
-      atom: true,
-      inline: true,
-      group: 'inline',
-      element: 'image',
-      attrs: { attributes: bag, children: rawChildren },
-      draggable: true,
-    },
-  };
+  const vocabulary = { available, phrases: elements.filter(isMark) };
+  const nodes = wholeNodes(elements.filter(isTopic).map(nodeName));
   const marks: Record<string, MarkSpec> = {};
-  const phrases = elements.filter(isMark);
-  const phrasesIn = (parent: string): string[] =>
-    phrases.filter((name) => mayContain(parent, name)).map(nodeName);
-  const marksIn = (parent: string): string => phrasesIn(parent).join(' ');
-  const lineOf = (parent: string): string => {
-    const images = mayContain(parent, 'image') ? ['image'] : [];
-    const phrases = phrasesIn(parent).map((name) => `${name}_inline`);
-    return `(${[special.text, special.rawInline, ...images, ...phrases].join(' | ')})*`;
-  };
-
   for (const name of elements) {
-    const kind = contentKindOf(name)!;
     if (isMark(name)) {
-      const strangers = phrases.filter(
-        (other) => !mayContain(name, other) && !mayContain(other, name),
-      );
-      marks[nodeName(name)] = {
-        element: name,
-        attrs: { attributes: bag },
-        excludes: strangers.map(nodeName).join(' '),
-        inclusive: name !== 'xref',
-      };
-      nodes[`${nodeName(name)}_inline`] = {
-        element: name,
-        inline: true,
-        group: 'inline',
-        content: lineOf(name),
-        marks: marksIn(name),
-        attrs: { attributes: bag },
-      };
-      continue;
-    }
-    if (!isBlockNode(name)) continue;
-    const attrs = { attributes: bag };
-    if (name === 'p') {
-      nodes['p'] = {
-        element: 'p',
-        content: lineOf('p'),
-        marks: marksIn('p'),
-        attrs: { ...attrs, guidance },
-      };
+      const { mark, node } = phraseSpecs(vocabulary, name);
+      marks[nodeName(name)] = mark;
+      nodes[`${nodeName(name)}_inline`] = node;
+    } else if (isBlockNode(name)) nodes[nodeName(name)] = blockSpec(vocabulary, name);
+    // A paragraph with blocks in it is another node than one that is a line.
+    if (name === 'p')
       nodes[special.flowParagraph] = {
         element: 'p',
         content: flowContent(contentOf('p')!, available),
-        attrs,
+        attrs: { attributes: bag },
       };
-    } else if (kind === 'text') {
-      const isCode = definitionOf(name)!.verbatim === true;
-      nodes[nodeName(name)] = {
-        element: name,
-        content: lineOf(name),
-        marks: marksIn(name),
-        attrs: { ...attrs, guidance },
-        ...(isCode ? { code: true, whitespace: 'pre' as const } : {}),
-      };
-    } else {
-      const content =
-        kind === 'flow'
-          ? flowContent(contentOf(name)!, available)
-          : schemaContent(contentOf(name)!, available);
-      const shown = name === 'entry' ? { columnSpan: span, rowSpan: span } : {};
-      nodes[nodeName(name)] = {
-        element: name,
-        content,
-        attrs: { ...attrs, ...shown },
-        isolating: kind === 'flow' && ['entry', 'stentry'].includes(name),
-        defining: true,
-      };
-    }
   }
   return new Schema({ nodes, marks, topNode: special.document });
 }

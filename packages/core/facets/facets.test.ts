@@ -364,7 +364,7 @@ describe('setting values', () => {
       ['z'],
       { props: 'country(z)' },
     ],
-  ])('%s', (_what, before, facet, values, after) => {
+  ])('%s', (...[, before, facet, values, after]) => {
     expect(withValues(before, facet, values)).toEqual(after);
   });
   it('is what is read back, and changes no other facet', () => {

@@ -14,7 +14,7 @@ const countBits = (bits: bigint): number => bits.toString(2).replaceAll('0', '')
  * How closely something that is for certain facet values suits those who look through a lens: -1
  * where it is not for all of them, 0 where it is for everybody, and more the more facets it names
  * and the fewer of their values.
- * @param facets the lists; a value in no list suits nobody as a whole
+ * @param facets the lists; a value in no list applies to no reader
  */
 export function matchOf(
   attributes: Attributes,

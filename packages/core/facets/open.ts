@@ -23,7 +23,7 @@ export interface OpenFacet {
   readonly values: readonly OpenValue[];
   /** By every value of the list, those of the innermost that readers can have. */
   readonly having: ReadonlyMap<string, readonly string[]>;
-  /** Innermost values that the lens drops: nobody has them. */
+  /** Innermost values that the lens drops: no reader has them. */
   readonly closed: readonly string[];
 }
 

@@ -99,7 +99,7 @@ export function both(a: Readers, b: Readers): Readers {
 export const isNobody = (readers: Readers, space: ReaderSpace): boolean =>
   [...readers].some(([facet, bits]) => (bits & (space.get(facet)?.all ?? 0n)) === 0n);
 
-/** Those of `a` that are not of `b`: sets that have nobody in common. */
+/** Those of `a` that are not of `b`: sets without a common reader. */
 function without(a: Readers, b: Readers, space: ReaderSpace): Readers[] {
   if (isNobody(both(a, b), space)) return isNobody(a, space) ? [] : [a];
   const left: Readers[] = [];
@@ -116,7 +116,7 @@ function without(a: Readers, b: Readers, space: ReaderSpace): Readers[] {
 
 /**
  * Parts readers into sets within which all get the same of what the given sets get.
- * @returns the parts, nobody left out; or that there are more than `most`
+ * @returns the parts, which together are the whole; or that there are more than `most`
  */
 export function partition(
   readers: Readers,

@@ -43,7 +43,7 @@ export function moveInList(
   return moved.toSpliced(Math.max(0, at + offset), 0, values[at]!);
 }
 
-/** Letters and digits alone: “Tern_Q” and “tern q” mean the same to whoever typed them. */
+/** Letters and digits alone: “Tern_Q” and “tern q” mean the same to the people who type them. */
 const plain = (text: string): string => text.toLowerCase().replace(/[^\p{L}\p{N}]/gu, '');
 
 /** A value that is written in another way becomes the one that it means; any other goes. */

@@ -223,7 +223,7 @@ export class CopyIndex {
         .map((at) => this.#entries[at]!);
       return all.length < 2 ? [] : [groupOf(all, together.length === 1)];
     });
-    return withoutInner(groups).sort((a, b) => b.saves - a.saves);
+    return outermostGroups(groups).sort((a, b) => b.saves - a.saves);
   }
 
   /** All that are alike by one or several steps, without what was seen. */
@@ -334,7 +334,7 @@ const keyOf = (item: string, path: Path): string => `${item} ${path.join('.')}`;
 /**
  * Groups whose copies all lie within the copies of one other group are part of what that one tells.
  */
-function withoutInner(groups: readonly CopyGroup[]): CopyGroup[] {
+function outermostGroups(groups: readonly CopyGroup[]): CopyGroup[] {
   const groupAt = new Map(
     groups.flatMap((group) =>
       group.copies.map(({ item, path }) => [keyOf(item, path), group] as const),

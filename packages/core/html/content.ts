@@ -128,7 +128,7 @@ function inlines(nodes: readonly Node[], dropped: Set<string>, depth = 0): Node[
     if (name === 'br') return [' '];
     if (name === 'img') {
       const { src = '', alt = '' } = node.attributes;
-      // Whoever brought it has put it into the library already.
+      // The image is in the library already.
       if (/^asset:[^\s/]+$/u.test(src))
         return [
           element(

@@ -44,10 +44,10 @@ export const basedOn = (root: Element): string | undefined => markIn(root)?.attr
 const isOther = (child: Node): boolean => !isElement(child) || !isMark(child);
 
 /**
- * The topic as one that stands in for another.
+ * The topic, marked as an alternate of another.
  * @param fingerprint of the text of the base as it is now
  */
-export function standingInFor(root: Element, base: string, fingerprint?: string): Element {
+export function asAlternateOf(root: Element, base: string, fingerprint?: string): Element {
   const mark = element('data', {
     name: alternateMark,
     href: writeReference({ kind: 'item', id: base }),
@@ -74,7 +74,7 @@ export const alternateOf = (
   root: Element,
   { id, base, fingerprint, conditions }: NewAlternate,
 ): Element => ({
-  ...standingInFor(root, base, fingerprint),
+  ...asAlternateOf(root, base, fingerprint),
   attributes: { ...root.attributes, ...conditions, id },
 });
 

@@ -168,18 +168,18 @@ export function localCopy(
   const reference = readReference(borrower['conref'] ?? '', lenderId);
   const found = reference.kind === 'item' ? elementOf(lender, reference.element) : undefined;
   if (!found) return undefined;
-  const withoutTaken = (one: Element): Element => {
+  const withFreeIds = (one: Element): Element => {
     const { id, ...others } = one.attributes;
     const attributes = id !== undefined && taken.has(id) ? others : one.attributes;
     return {
       ...one,
       attributes,
-      children: one.children.map((child) => (isElement(child) ? withoutTaken(child) : child)),
+      children: one.children.map((child) => (isElement(child) ? withFreeIds(child) : child)),
     };
   };
   return conrefRange(lender, found, borrower['conrefend'], lenderId).map(
     ({ element: passage }, index) => {
-      const copy = withoutTaken(fromAnywhere(passage, lenderId));
+      const copy = withFreeIds(fromAnywhere(passage, lenderId));
       return index === 0
         ? { ...copy, attributes: mergeAttributes(borrower, copy.attributes) }
         : copy;
@@ -235,7 +235,7 @@ export const withoutBody = (root: Element): Element => ({
 });
 
 /** A lender that has taken passages in. */
-export interface Lent {
+export interface MovedPassages {
   readonly root: Element;
   readonly ids: readonly string[];
 }
@@ -248,12 +248,12 @@ export interface Lent {
  * @returns the lender with an id on each of them, which keeps theirs where it is free; undefined
  * when it can hold them nowhere
  */
-export function lend(
+export function movePassages(
   lender: Element,
   passages: readonly Element[],
   around: readonly string[],
   self: string,
-): Lent | undefined {
+): MovedPassages | undefined {
   const body = lender.children.findIndex((child) => isElement(child) && isA(child.name, 'body'));
   if (body === -1) return undefined;
   const taken = new Set(idsOf(lender).keys());
@@ -289,7 +289,7 @@ export function lend(
 }
 
 /** Where the passages inside an element have their homes. */
-export function homesIn(
+export function conrefsIn(
   root: Element,
   self: string,
 ): { readonly id: string; readonly element: string | undefined }[] {

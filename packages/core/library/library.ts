@@ -3,7 +3,7 @@ import { normalise } from '../grammar/index.ts';
 import { readXml, type Attributes, type Element } from '../markup/index.ts';
 import type { Problem } from '../problems/index.ts';
 import { alternateMark, baseOf, type Alternate } from './alternates.ts';
-import { holdsEverywhere, everywhereMark } from './variables.ts';
+import { holdsEverywhere, everywhereMark } from './variable-sets.ts';
 
 /** A topic or a map. */
 export interface Item {
@@ -28,7 +28,7 @@ export interface Asset {
 }
 
 /**
- * Reads never wait: whoever makes a `Library` has loaded what a composition needs. The same text
+ * Reads never wait: a `Library` is made of what a composition needs, loaded before. The same text
  * gives the same `root` object.
  */
 export interface Library {

@@ -289,39 +289,3 @@ export function renameKey(
   };
   return visit(root);
 }
-
-/** In the facts of a map: its variables hold in every map of the project. */
-export const everywhereMark = 'holds-in';
-const isEverywhere = ({ name, attributes }: Element): boolean =>
-  name === 'data' && attributes['name'] === everywhereMark && attributes['value'] === 'every-map';
-
-export function holdsEverywhere(map: Element): boolean {
-  const meta = childNamed(map, 'topicmeta');
-  return meta !== undefined && childElements(meta).some(isEverywhere);
-}
-
-/** The map with its variables holding in every map, or only where it is taken in. */
-export function withEverywhere(map: Element, everywhere: boolean): Element {
-  const meta = childNamed(map, 'topicmeta');
-  const others = (meta?.children ?? []).filter(
-    (child) => !isElement(child) || !isEverywhere(child),
-  );
-  const children = everywhere
-    ? [...others, element('data', { name: everywhereMark, value: 'every-map' })]
-    : others;
-  const made = children.length === 0 ? [] : [{ ...(meta ?? element('topicmeta')), children }];
-  if (meta)
-    return { ...map, children: map.children.flatMap((child) => (child === meta ? made : [child])) };
-  const after = map.children.findLastIndex(
-    (child) => isElement(child) && ['title', 'booktitle'].includes(child.name),
-  );
-  return { ...map, children: map.children.toSpliced(after + 1, 0, ...made) };
-}
-
-/** Whether a map is nothing but a set of variables. */
-export function isVariableSet(map: Element): boolean {
-  const entries = childElements(map).filter(({ name }) => isA(name, 'topicref'));
-  return (
-    holdsEverywhere(map) || (entries.length > 0 && entries.every(({ name }) => name === 'keydef'))
-  );
-}

@@ -74,107 +74,124 @@ export function readXml(
   return quick.document || positions ? quick : read(text, true);
 }
 
-function read(text: string, withPositions: boolean): ReadResult {
-  if (text.length > limits.size)
-    return {
-      problems: [
-        problem(
-          'error',
-          'xml.too-large',
-          `The text has more than ${limits.size / 1024 / 1024} million characters. Split it.`,
-        ),
-      ],
-    };
-  const parser = new Parser({ position: withPositions as true, xmlns: false });
-  const problems: Problem[] = [];
-  const positions = withPositions ? new Map<Element, SourcePosition>() : undefined;
-  const open: Open[] = [];
-  let root: Element | undefined;
-  let doctype: string | undefined;
-  let attributeCount = 0;
-  let elementCount = 0;
-  const here = (): SourcePosition => ({ line: parser.line, column: parser.column + 1 });
-  const refuse = (code: string, message: string): never => {
-    problems.push(problem('error', code, message, here()));
+/** Builds the tree of one text from what the parser meets, within the limits. */
+class TreeBuilder {
+  root: Element | undefined;
+  doctype: string | undefined;
+  readonly problems: Problem[] = [];
+  readonly positions: Map<Element, SourcePosition> | undefined;
+  readonly #parser: Parser;
+  readonly #open: Open[] = [];
+  #attributeCount = 0;
+  #elementCount = 0;
+
+  constructor(parser: Parser, withPositions: boolean) {
+    this.#parser = parser;
+    this.positions = withPositions ? new Map() : undefined;
+    parser.on('error', (error) => this.#fail(error));
+    parser.on('doctype', (declaration) => void (this.doctype = declaration.trim()));
+    parser.on('opentagstart', () => this.#begin());
+    parser.on('attribute', (attribute) => this.#checkAttribute(attribute));
+    parser.on('opentag', (tag) => this.#enter(tag));
+    parser.on('closetag', () => this.#leave());
+    parser.on('text', (text) => this.#add(text));
+    parser.on('cdata', (text) => this.#add(text));
+    parser.on('comment', (comment) => this.#add({ comment }));
+    parser.on('processinginstruction', ({ target, body }) => {
+      this.#checkName(target);
+      this.#add({ target, body });
+    });
+  }
+
+  #here(): SourcePosition {
+    return { line: this.#parser.line, column: this.#parser.column + 1 };
+  }
+
+  #refuse(code: string, message: string): never {
+    this.problems.push(problem('error', code, message, this.#here()));
     throw new Refusal();
-  };
-  const add = (node: Node): void => {
-    const siblings = open.at(-1)?.children;
+  }
+
+  #fail({ message: told }: Error): never {
+    const message = told.replace(/^(\S+:)?\d+:\d+: /u, '').replace(/\.$/u, '');
+    const code = /entity/u.test(message) ? 'xml.entities' : 'xml.not-well-formed';
+    return this.#refuse(code, `This is not well-formed XML: ${message}.`);
+  }
+
+  #begin(): void {
+    this.#attributeCount = 0;
+    this.#elementCount += 1;
+    if (this.#elementCount > limits.elements)
+      this.#refuse(
+        'xml.too-many-elements',
+        `The text has more than ${limits.elements} elements. Split it.`,
+      );
+    if (this.#open.length >= limits.depth)
+      this.#refuse('xml.too-deep', `More than ${limits.depth} elements are open at once.`);
+  }
+
+  #checkName(name: string): void {
+    if (name.length > longestName)
+      this.#refuse(
+        'xml.name-too-long',
+        `The name “${name.slice(0, 40)}…” is longer than ${longestName} characters.`,
+      );
+  }
+
+  #checkAttribute({ name, value }: { readonly name: string; readonly value: string }): void {
+    this.#checkName(name);
+    this.#attributeCount += 1;
+    if (this.#attributeCount > limits.attributes)
+      this.#refuse(
+        'xml.too-many-attributes',
+        `An element has more than ${limits.attributes} attributes.`,
+      );
+    if (value.length > limits.attributeLength)
+      this.#refuse(
+        'xml.attribute-too-long',
+        `The attribute “${name}” is longer than ${limits.attributeLength} characters.`,
+      );
+  }
+
+  #enter(tag: { readonly name: string; readonly attributes: Record<string, string> }): void {
+    this.#checkName(tag.name);
+    const entry: Open = { name: tag.name, attributes: { ...tag.attributes }, children: [] };
+    this.positions?.set(entry, this.#here());
+    this.#open.push(entry);
+  }
+
+  #leave(): void {
+    const closed = this.#open.pop();
+    if (closed === undefined) return;
+    if (this.#open.length === 0) this.root = closed;
+    else this.#add(closed);
+  }
+
+  #add(node: Node): void {
+    const siblings = this.#open.at(-1)?.children;
     if (siblings === undefined || node === '') return;
     const last = siblings.at(-1);
     if (typeof node === 'string' && typeof last === 'string')
       siblings[siblings.length - 1] = last + node;
     else siblings.push(node);
-  };
+  }
+}
 
-  parser.on('error', (error) => {
-    const message = error.message.replace(/^(\S+:)?\d+:\d+: /u, '').replace(/\.$/u, '');
-    refuse(
-      /entity/u.test(message) ? 'xml.entities' : 'xml.not-well-formed',
-      `This is not well-formed XML: ${message}.`,
-    );
-  });
-  parser.on('doctype', (declaration) => {
-    doctype = declaration.trim();
-  });
-  parser.on('opentagstart', () => {
-    attributeCount = 0;
-    elementCount += 1;
-    if (elementCount > limits.elements)
-      refuse(
-        'xml.too-many-elements',
-        `The text has more than ${limits.elements} elements. Split it.`,
-      );
-    if (open.length >= limits.depth)
-      refuse('xml.too-deep', `More than ${limits.depth} elements are open at once.`);
-  });
-  const refuseLongName = (name: string): void => {
-    if (name.length > longestName)
-      refuse(
-        'xml.name-too-long',
-        `The name “${name.slice(0, 40)}…” is longer than ${longestName} characters.`,
-      );
-  };
-  parser.on('attribute', ({ name, value }) => {
-    refuseLongName(name);
-    attributeCount += 1;
-    if (attributeCount > limits.attributes)
-      refuse(
-        'xml.too-many-attributes',
-        `An element has more than ${limits.attributes} attributes.`,
-      );
-    if (value.length > limits.attributeLength)
-      refuse(
-        'xml.attribute-too-long',
-        `The attribute “${name}” is longer than ${limits.attributeLength} characters.`,
-      );
-  });
-  parser.on('opentag', (tag) => {
-    refuseLongName(tag.name);
-    const entry: Open = { name: tag.name, attributes: { ...tag.attributes }, children: [] };
-    positions?.set(entry, here());
-    open.push(entry);
-  });
-  parser.on('closetag', () => {
-    const closed = open.pop();
-    if (closed === undefined) return;
-    if (open.length === 0) root = closed;
-    else add(closed);
-  });
-  parser.on('text', add);
-  parser.on('cdata', add);
-  parser.on('comment', (comment) => add({ comment }));
-  parser.on('processinginstruction', ({ target, body }) => {
-    refuseLongName(target);
-    add({ target, body });
-  });
-
+function read(text: string, withPositions: boolean): ReadResult {
+  if (text.length > limits.size) {
+    const millions = limits.size / 1024 / 1024;
+    const message = `The text has more than ${millions} million characters. Split it.`;
+    return { problems: [problem('error', 'xml.too-large', message)] };
+  }
+  const parser = new Parser({ position: withPositions as true, xmlns: false });
+  const built = new TreeBuilder(parser, withPositions);
   try {
     parser.write(text.startsWith('\uFEFF') ? text.slice(1) : text).close();
   } catch (error) {
     if (!(error instanceof Refusal)) throw error;
-    return { problems };
+    return { problems: built.problems };
   }
+  const { root, positions, doctype, problems } = built;
   if (root === undefined)
     return { problems: [problem('error', 'xml.empty', 'There is no element in this file.')] };
   return {

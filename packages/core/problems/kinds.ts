@@ -43,7 +43,7 @@ export const kindLabel = (kind: ProblemKind): string => kinds[kind].label;
 export const kindOf = ({ code }: Pick<Problem, 'code'>): ProblemKind =>
   problemKinds.find((kind) => kinds[kind].codes.some((beginning) => code.startsWith(beginning)))!;
 
-/** What is wrong with a publication that must not go out so, unless somebody says why it may. */
+/** Problems that block the sign-off of a publication unless a reason is given. */
 export const usualStops: readonly ProblemKind[] = [
   'links',
   'outside',

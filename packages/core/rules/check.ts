@@ -45,7 +45,7 @@ const notProse = new Set([
 ]);
 
 /**
- * Problems that are listed of one text. Nobody reads more of them, and a text in which every
+ * The most problems that are listed of one text. More are of no use, and a text in which every
  * element breaks every rule would have millions.
  */
 export const mostHouseProblems = 1000;

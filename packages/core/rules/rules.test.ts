@@ -107,6 +107,9 @@ describe('house rules', () => {
     expect(short(root)).toContain('<title>Sign in</title>');
     expect(short(root)).toContain('Catalog in hand, <b>sign in</b>.');
   });
+});
+
+describe('house rules', () => {
   it('list at most 1,000 places, and report more with the highest severity of the rules', () => {
     const short = { ...rule({ kind: 'limit', element: 'cmd', part: 'words', most: 0 }) };
     const never = { ...short, id: 'never', severity: 'error', most: 9 } as const;

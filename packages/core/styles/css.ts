@@ -1,6 +1,6 @@
 import { atNight, groundAtNight } from './colour.ts';
 import { readLength, type Length } from './length.ts';
-import { readRule, said, type Values } from './properties.ts';
+import { readRule, propertyText, type Values } from './properties.ts';
 import { iconImage } from './icons.ts';
 import { noteKinds, type NoteKind } from './roles.ts';
 import { colourOf, noteColour, valuesOf, type StyleSheet } from './sheet.ts';
@@ -47,18 +47,18 @@ function declarations(sheet: StyleSheet, values: Values): string[] {
   const out: string[] = [];
   const say = (property: string, value: string | undefined): void =>
     void (value !== undefined && out.push(`${property}: ${value}`));
-  const text = (name: keyof Values): string | undefined => said(values, name);
+  const text = (name: keyof Values): string | undefined => propertyText(values, name);
   const length = (name: keyof Values): string | undefined =>
-    values[name] === undefined ? undefined : lengthOf(said(values, name)!);
+    values[name] === undefined ? undefined : lengthOf(propertyText(values, name)!);
   const colour = (name: 'colour' | 'background'): string | undefined =>
-    values[name] === undefined ? undefined : colourOf(sheet, said(values, name)!);
+    values[name] === undefined ? undefined : colourOf(sheet, propertyText(values, name)!);
   const font = values.font as keyof StyleSheet['fonts'] | undefined;
   say(
     'font-family',
     font && `'${sheet.fonts[font]}', '${sheet.fonts[font]} Variable', ${fallbacks[font]}`,
   );
   say('font-size', length('size'));
-  say('font-weight', text('weight') && String(weights[said(values, 'weight')!]));
+  say('font-weight', text('weight') && String(weights[propertyText(values, 'weight')!]));
   say('font-style', text('slant') && (values.slant === 'italic' ? 'italic' : 'normal'));
   const ink = colour('colour');
   say('color', ink);
@@ -70,10 +70,16 @@ function declarations(sheet: StyleSheet, values: Values): string[] {
   say('letter-spacing', length('spacing'));
   say(
     'font-variant-numeric',
-    values.figures === undefined ? undefined : figures[said(values, 'figures')!],
+    values.figures === undefined ? undefined : figures[propertyText(values, 'figures')!],
   );
-  say('text-decoration-line', values.line === undefined ? undefined : lines[said(values, 'line')!]);
-  say('text-align', values.align === undefined ? undefined : aligned[said(values, 'align')!]);
+  say(
+    'text-decoration-line',
+    values.line === undefined ? undefined : lines[propertyText(values, 'line')!],
+  );
+  say(
+    'text-align',
+    values.align === undefined ? undefined : aligned[propertyText(values, 'align')!],
+  );
   say('line-height', text('lineHeight'));
   say(
     'hyphens',
@@ -90,7 +96,7 @@ function declarations(sheet: StyleSheet, values: Values): string[] {
     ['ruleStart', 'inline-start'],
     ['ruleEnd', 'inline-end'],
   ] as const) {
-    const rule = values[name] === undefined ? undefined : readRule(said(values, name)!);
+    const rule = values[name] === undefined ? undefined : readRule(propertyText(values, name)!);
     const hex = rule && colourOf(sheet, rule.colour);
     say(
       `border-${edge}`,
@@ -120,7 +126,7 @@ const quoted = (words: string): string =>
 
 /**
  * Rules for a screen, one for each style that says something there.
- * @param selectors where each style is worn; styles that are not named are left out
+ * @param selectors where each style applies; styles that are not named are left out
  * @param locale whose words stand before and after
  */
 export function screenRules(
@@ -149,7 +155,7 @@ export function screenRules(
  * The mark and colour of each type of note, as variables that its rules use: `--note` (colour),
  * `--mark` (image), `--mark-size`, and `--mark-drop`, the margin below a mark that stands on the
  * first baseline so that what is to meet meets.
- * @param selectorOf where a type of note is worn
+ * @param selectorOf where a type of note applies
  */
 export function noteRules(sheet: StyleSheet, selectorOf: (kind: NoteKind) => string): string {
   return noteKinds

@@ -198,7 +198,8 @@ export function unreadable({ day, night }: SiteLook['colours']): {
 }
 
 /**
- * What would reach out of the site: it fetches nothing from elsewhere, so that nobody is followed.
+ * Rules that fetch something or run something. A site fetches nothing from other servers, so that
+ * its readers cannot be tracked.
  */
 const reachesOut =
   /@import|url\(\s*['"]?\s*(?:[a-z][a-z\d+.-]*:|\/\/)|expression\s*\(|-moz-binding|behavior\s*:/iu;

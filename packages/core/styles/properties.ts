@@ -158,7 +158,7 @@ export type Values = Readonly<Partial<Record<PropertyName, Value>>>;
 /**
  * What is said of a property that is one word or number; nothing where words are said by language.
  */
-export function said(values: Values, name: PropertyName): string | undefined {
+export function propertyText(values: Values, name: PropertyName): string | undefined {
   const value = values[name];
   return value === undefined || typeof value === 'object' ? undefined : String(value);
 }

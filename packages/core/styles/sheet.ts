@@ -14,7 +14,7 @@ import { noteKinds, roleOf, rootRole, type NoteKind } from './roles.ts';
 /** Paper or screen. */
 export type Medium = 'print' | 'screen';
 
-/** Which elements wear a style of the team's own: all that is named has to be so. */
+/** Which elements have a style of the team's own: all that is named has to be so. */
 export interface Attachment {
   readonly element?: string;
   /** An element around it. */
@@ -28,7 +28,7 @@ export interface Style {
   readonly all?: Values;
   readonly print?: Values;
   readonly screen?: Values;
-  /** Styles of the team's own have a name, a family and something that wears them. */
+  /** Styles of the team's own have a name, a family and something that has them. */
   readonly label?: string;
   readonly family?: 'block' | 'inline';
   readonly wornBy?: Attachment;
@@ -102,7 +102,7 @@ export function valuesOf(sheet: StyleSheet, id: string, medium: Medium): Values 
     .reduce<Values>((values, one) => ({ ...values, ...saidBy(sheet.styles[one], medium) }), {});
 }
 
-export interface Standing {
+export interface PropertySource {
   readonly value: Value;
   /** The style that says it. */
   readonly from: string;
@@ -111,12 +111,12 @@ export interface Standing {
 }
 
 /** What a property is in a medium, and which style says so; undefined where none does. */
-export function standingOf(
+export function propertySource(
   sheet: StyleSheet,
   id: string,
   name: PropertyName,
   medium: Medium,
-): Standing | undefined {
+): PropertySource | undefined {
   for (const from of lineage(sheet, id)) {
     const style = sheet.styles[from];
     const own = style?.[medium]?.[name];
@@ -201,11 +201,11 @@ export function withStyle(sheet: StyleSheet, id: string, style: Style | undefine
 }
 
 /**
- * The style of the team's own that an element wears: that which names most of it, of equal ones the
+ * The style of the team's own that an element has: that which names most of it, of equal ones the
  * last.
  * @param around the names of what it stands in
  */
-export function wornStyle(
+export function teamStyle(
   sheet: StyleSheet,
   element: string,
   around: readonly string[],

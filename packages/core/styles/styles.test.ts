@@ -16,13 +16,13 @@ import {
   screenRules,
   shippedPlans,
   shippedSheets,
-  standingOf,
+  propertySource,
   toMillimetres,
   toPoints,
   valuesOf,
   withStyle,
   withValue,
-  wornStyle,
+  teamStyle,
   writtenNumber,
   type PagePlan,
   type StyleSheet,
@@ -81,12 +81,13 @@ describe('papers', () => {
   });
 });
 
+const sheet = styled({
+  text: { all: { size: '10pt', colour: 'ink' } },
+  base: { label: 'Base', all: { weight: 'bold', above: '4pt' }, screen: { above: '1em' } },
+  own: { label: 'Own', base: 'base', all: { slant: 'italic' }, print: { above: '9pt' } },
+});
+
 describe('a style', () => {
-  const sheet = styled({
-    text: { all: { size: '10pt', colour: 'ink' } },
-    base: { label: 'Base', all: { weight: 'bold', above: '4pt' }, screen: { above: '1em' } },
-    own: { label: 'Own', base: 'base', all: { slant: 'italic' }, print: { above: '9pt' } },
-  });
   it('rests on others, nearest first, and all on the base, without repeating it', () => {
     expect(lineage(sheet, 'own')).toEqual(['own', 'base', 'text']);
     expect(valuesOf(sheet, 'own', 'print')).toEqual({
@@ -102,22 +103,22 @@ describe('a style', () => {
     expect(lineage(sheet, 'note-danger')).toEqual(['note-danger', 'note', 'text']);
   });
   it('says of each property where it comes from', () => {
-    expect(standingOf(sheet, 'own', 'above', 'print')).toEqual({
+    expect(propertySource(sheet, 'own', 'above', 'print')).toEqual({
       value: '9pt',
       from: 'own',
       isOwn: true,
     });
-    expect(standingOf(sheet, 'own', 'above', 'screen')).toEqual({
+    expect(propertySource(sheet, 'own', 'above', 'screen')).toEqual({
       value: '1em',
       from: 'base',
       isOwn: true,
     });
-    expect(standingOf(sheet, 'own', 'size', 'print')).toEqual({
+    expect(propertySource(sheet, 'own', 'size', 'print')).toEqual({
       value: '10pt',
       from: 'text',
       isOwn: false,
     });
-    expect(standingOf(sheet, 'own', 'mark', 'print')).toBeUndefined();
+    expect(propertySource(sheet, 'own', 'mark', 'print')).toBeUndefined();
   });
   it('is said for both media or one; the other one stays what it was', () => {
     const apart = withValue(sheet, 'base', { name: 'weight', medium: 'print', value: 'regular' });
@@ -161,16 +162,19 @@ describe('a style', () => {
       ),
     );
   });
-  it('is worn by what it names; the one that names most of it wins', () => {
-    const worn = styled({
+});
+
+describe('a style', () => {
+  it('applies to what it names; the one that names most of it wins', () => {
+    const sheet = styled({
       a: { label: 'A', wornBy: { element: 'p' } },
       b: { label: 'B', wornBy: { element: 'p', outputclass: 'wide' } },
       c: { label: 'C', wornBy: { within: 'note' } },
     });
-    expect(wornStyle(worn, 'p', [], undefined)).toBe('a');
-    expect(wornStyle(worn, 'p', ['note'], 'x wide')).toBe('b');
-    expect(wornStyle(worn, 'ul', ['section', 'note'], undefined)).toBe('c');
-    expect(wornStyle(worn, 'ul', ['section'], 'wide')).toBeUndefined();
+    expect(teamStyle(sheet, 'p', [], undefined)).toBe('a');
+    expect(teamStyle(sheet, 'p', ['note'], 'x wide')).toBe('b');
+    expect(teamStyle(sheet, 'ul', ['section', 'note'], undefined)).toBe('c');
+    expect(teamStyle(sheet, 'ul', ['section'], 'wide')).toBeUndefined();
   });
 });
 
@@ -244,13 +248,15 @@ describe('a page plan', () => {
     const side = fc.constantFrom('outer' as const, 'inner' as const);
     fc.assert(
       fc.property(
-        mm(40),
-        mm(40),
-        mm(40),
-        mm(8),
-        side,
-        fc.boolean(),
-        (inner, outer, width, gap, where, mirrored) => {
+        fc.record({
+          inner: mm(40),
+          outer: mm(40),
+          width: mm(40),
+          gap: mm(8),
+          where: side,
+          mirrored: fc.boolean(),
+        }),
+        ({ inner, outer, width, gap, where, mirrored }) => {
           const made: PagePlan = {
             ...plan,
             mirrored,

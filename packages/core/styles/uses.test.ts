@@ -27,10 +27,10 @@ const topics = [
 ];
 const sheet = shippedSheets['workshop']!;
 
-it('styles are counted where they are worn, by what elements are and what is around them', () => {
-  const { worn } = styleUses(sheet, topics);
+it('styles are counted where they apply, by what elements are and what is around them', () => {
+  const { uses } = styleUses(sheet, topics);
   const counts = Object.fromEntries(
-    Object.entries(worn).map(([style, { count }]) => [style, count]),
+    Object.entries(uses).map(([style, { count }]) => [style, count]),
   );
   expect(counts).toEqual({
     lead: 1,
@@ -47,7 +47,7 @@ it('styles are counted where they are worn, by what elements are and what is aro
     'table-cell': 1,
     'code-block': 1,
   });
-  expect(worn['paragraph']!.items).toEqual({ a: 2, b: 2 });
+  expect(uses['paragraph']!.items).toEqual({ a: 2, b: 2 });
 });
 it('reports unstyled looks with a base to rest on, but neither the team’s nor non-looks', () => {
   expect(styleUses(sheet, topics).unstyled).toMatchObject([
@@ -60,7 +60,7 @@ it('reports unstyled looks with a base to rest on, but neither the team’s nor 
     base: 'paragraph',
     wornBy: { outputclass: 'salty' },
   });
-  const { worn, unstyled } = styleUses(own, topics);
+  const { uses, unstyled } = styleUses(own, topics);
   const ofLists = withStyle(sheet, 'salt', {
     label: 'Salt',
     family: 'block',
@@ -71,7 +71,7 @@ it('reports unstyled looks with a base to rest on, but neither the team’s nor 
     'salty',
     'loud',
   ]);
-  expect([worn['salt']!.count, unstyled.map(({ outputclass }) => outputclass)]).toEqual([
+  expect([uses['salt']!.count, unstyled.map(({ outputclass }) => outputclass)]).toEqual([
     2,
     ['loud'],
   ]);

@@ -1,7 +1,7 @@
 import { isA, isExpandable, stylesOf } from '../grammar/index.ts';
 import { childElements, type Element } from '../markup/index.ts';
 import { noteKinds, rootRole } from './roles.ts';
-import { wornStyle, type StyleSheet } from './sheet.ts';
+import { teamStyle, type StyleSheet } from './sheet.ts';
 
 const inside = (around: readonly string[], ...names: readonly string[]): boolean =>
   around.some((one) => names.includes(one));
@@ -60,7 +60,7 @@ const byElement: readonly (readonly [
 ];
 
 /**
- * The style that an element wears: one of the team's own, else that of its role.
+ * The style that an element has: one of the team's own, else that of its role.
  * @param around from the outside in
  */
 export function styleOf(
@@ -68,7 +68,7 @@ export function styleOf(
   element: Element,
   around: readonly string[],
 ): string | undefined {
-  const own = wornStyle(sheet, element.name, around, element.attributes['outputclass']);
+  const own = teamStyle(sheet, element.name, around, element.attributes['outputclass']);
   if (own === undefined && isA(element.name, 'ph') && isExpandable(element.attributes))
     return 'expandable';
   return own ?? byElement.find(([name]) => isA(element.name, name))?.[1](element, around);
@@ -89,7 +89,7 @@ export interface Unstyled extends Uses {
   readonly base: string;
 }
 export interface StyleUses {
-  readonly worn: Readonly<Record<string, Uses>>;
+  readonly uses: Readonly<Record<string, Uses>>;
   readonly unstyled: readonly Unstyled[];
 }
 
@@ -106,24 +106,24 @@ class Counter {
   }
 }
 
-/** Where the styles of a sheet are worn, and which looks nobody gives. */
+/** Where the styles of a sheet are used, and which looks no style gives. */
 export function styleUses(
   sheet: StyleSheet,
   topics: Iterable<{ readonly id: string; readonly root: Element }>,
 ): StyleUses {
-  const worn = new Map<string, Counter>();
+  const counts = new Map<string, Counter>();
   const unstyled = new Map<
     string,
     Counter & { outputclass: string; element: string; base: string }
   >();
   const isGiven = (outputclass: string, element: Element, around: readonly string[]): boolean =>
-    sheet.styles[wornStyle(sheet, element.name, around, outputclass) ?? '']?.wornBy?.outputclass ===
+    sheet.styles[teamStyle(sheet, element.name, around, outputclass) ?? '']?.wornBy?.outputclass ===
     outputclass;
   const walk = (element: Element, around: readonly string[], item: string): void => {
     const style = styleOf(sheet, element, around);
     if (style !== undefined) {
-      if (!worn.has(style)) worn.set(style, new Counter());
-      worn.get(style)!.add(item);
+      if (!counts.has(style)) counts.set(style, new Counter());
+      counts.get(style)!.add(item);
     }
     for (const outputclass of stylesOf(element.attributes)) {
       if (!isLook(outputclass) || isGiven(outputclass, element, around)) continue;
@@ -144,7 +144,7 @@ export function styleUses(
   };
   for (const { id, root } of topics) walk(root, [], id);
   return {
-    worn: Object.fromEntries(worn),
+    uses: Object.fromEntries(counts),
     unstyled: [...unstyled.values()].sort((a, b) => b.count - a.count),
   };
 }

@@ -55,6 +55,8 @@ export interface PackageContent {
 class PackagedAsset implements ImportedAsset {
   readonly folder: string;
   readonly name: string;
+  alternateOf?: string;
+  conditions?: Attributes;
   readonly #read: () => Uint8Array;
   constructor(
     readonly id: string,
@@ -79,10 +81,149 @@ interface Parsed {
   readonly text?: string;
 }
 
-/** Beside the DITA of a package: its editions, with what they wear. */
+/** Beside the DITA of a package: its editions, with their designs. */
 export const publishingFile = 'publishing.json';
 
 const xmlEndings = /\.(dita|ditamap|bookmap|xml|ditaval)$/iu;
+
+/** What the files of a package are, each by itself: the first pass. */
+class Sorting {
+  readonly problems: Problem[] = [];
+  readonly parsed: Parsed[] = [];
+  readonly assets: PackagedAsset[] = [];
+  readonly lenses: (Lens & { id: string })[] = [];
+  readonly facets: Facet[] = [];
+  publishing = '';
+  readonly ids = new Map<string, string>();
+  readonly #files: PackageFiles;
+  readonly #used: Set<string>;
+  /**
+   * The next number to try, by what was wanted: of thousands that are called alike each is named at
+   * once.
+   */
+  readonly #next = new Map<string, number>();
+
+  constructor(files: PackageFiles, taken: ReadonlySet<string>) {
+    this.#files = files;
+    this.#used = new Set(taken);
+    for (const path of [...files.keys()].sort()) this.#take(path);
+  }
+
+  #take(path: string): void {
+    const mediaType = mediaTypeOf(path);
+    if (!isSafePath(path))
+      this.#tell('error', 'package.path', `“${path}” leads out of the package. It is left out.`);
+    else if (xmlEndings.test(path)) this.#takeXml(path);
+    else if (path === publishingFile)
+      this.publishing = new TextDecoder().decode(this.#files.get(path));
+    else if (mediaType !== undefined) {
+      const id = this.#claim(slug(stem(path)), path);
+      this.assets.push(new PackagedAsset(id, path, mediaType, this.#files));
+    } else if (!/(^|\/)(\.|readme|license)/iu.test(path)) {
+      const message = `“${path}” is no topic, map or image. It is left out.`;
+      this.#tell('info', 'package.unknown-file', message);
+    }
+  }
+
+  #takeXml(path: string): void {
+    const { text, problems } = decodeXml(this.#files.get(path)!);
+    this.#tellOf(path, problems);
+    if (/\.ditaval$/iu.test(path)) return this.#takeLens(path, text);
+    const { document, problems: found } = readXml(text);
+    this.#tellOf(path, found);
+    const root = document?.root;
+    if (root && isSubjectScheme(root)) return this.#takeFacets(path, text);
+    const wanted = root?.attributes['id'];
+    const isName = wanted !== undefined && /^[\p{L}_][\p{L}\p{N}._-]{0,149}$/u.test(wanted);
+    const id = this.#claim(isName ? wanted : slug(stem(path)), path);
+    const kind = (root ? isMap(root.name) : /map$/iu.test(path)) ? 'map' : 'topic';
+    this.parsed.push(root ? { path, id, kind, root } : { path, id, kind, text });
+  }
+
+  #takeLens(path: string, text: string): void {
+    const { lens, problems } = readDitaval(stem(path), text);
+    this.#tellOf(path, problems);
+    if (lens) this.lenses.push({ ...lens, id: this.#claim(slug(stem(path)), path) });
+  }
+
+  #takeFacets(path: string, text: string): void {
+    const { facets, problems } = readSubjectScheme(text);
+    this.#tellOf(path, problems);
+    const known = new Set(this.facets.map(({ name }) => name));
+    this.facets.push(...facets.filter(({ name }) => !known.has(name)));
+  }
+
+  #claim(wanted: string, path: string): string {
+    let id = wanted;
+    let count = this.#next.get(wanted) ?? 2;
+    for (; this.#used.has(id); count += 1) id = `${wanted}-${count}`;
+    this.#next.set(wanted, count);
+    this.#used.add(id);
+    this.ids.set(path, id);
+    return id;
+  }
+
+  #tell(severity: Problem['severity'], code: string, message: string): void {
+    this.problems.push(problem(severity, code, message));
+  }
+
+  #tellOf(path: string, found: readonly Problem[]): void {
+    this.problems.push(...found.map((one) => ({ ...one, message: `${path}: ${one.message}` })));
+  }
+}
+
+/** What a reference in a file leads to, as an address of the library. */
+type Address = (from: string, value: string) => string;
+
+/** References between files become addresses; others stay as they are. */
+function addressing({ ids, parsed, assets }: Sorting): Address {
+  const byPath = new Map(parsed.map((one) => [one.path, one]));
+  const assetPaths = new Set(
+    assets.map(({ folder, name }) => (folder === '' ? name : `${folder}/${name}`)),
+  );
+  return (from, value) => {
+    if (value.startsWith('#') || /^[a-z][a-z0-9+.-]*:/iu.test(value)) return value;
+    const [file = '', fragment] = value.split('#');
+    const path = resolvePath(from, decodePath(file));
+    const id = ids.get(path);
+    if (id === undefined) return value;
+    if (assetPaths.has(path)) return `asset:${id}`;
+    if (/\.ditaval$/iu.test(path)) return `lens:${id}`;
+    const target = byPath.get(path);
+    const element = fragment?.split('/').at(-1);
+    const isWhole =
+      element === undefined || element === '' || element === target?.root?.attributes['id'];
+    return target ? `${target.kind}:${id}${isWhole ? '' : `/${element}`}` : value;
+  };
+}
+
+interface StandIn {
+  readonly image: string;
+  readonly base: string;
+  readonly conditions: Attributes;
+}
+
+/**
+ * A map that says nothing but which images stand in for which: it is kept with the images.
+ * @returns nothing for any other file
+ */
+function standInsOf({ path, root, kind }: Parsed, address: Address): readonly StandIn[] {
+  if (kind !== 'map' || !root) return [];
+  const entries = childElements(root).filter(({ name }) => name === 'topicref');
+  const found = entries.flatMap((entry): StandIn[] => {
+    const mark = findAll(
+      entry,
+      ({ name, attributes }) => name === 'data' && attributes['name'] === alternateMark,
+    )[0];
+    const [image, base] = [entry, mark].map((one) =>
+      readReference(address(path, one?.attributes['href'] ?? ''), ''),
+    );
+    return image?.kind === 'asset' && base?.kind === 'asset'
+      ? [{ image: image.id, base: base.id, conditions: conditionsOf(entry) }]
+      : [];
+  });
+  return found.length < entries.length ? [] : found;
+}
 
 /**
  * Reads a package of standard DITA files (OASIS DITA 1.3). References between its files become
@@ -96,154 +237,26 @@ export function readPackage(
   files: PackageFiles,
   taken: ReadonlySet<string> = new Set(),
 ): PackageContent {
-  const problems: Problem[] = [];
-  const used = new Set(taken);
-  /**
-   * The next number to try, by what was wanted: of thousands that are called alike each is named at
-   * once.
-   */
-  const next = new Map<string, number>();
-  const idByPath = new Map<string, string>();
-  const parsed: Parsed[] = [];
-  const assets: PackagedAsset[] = [];
-  const lenses: (Lens & { id: string })[] = [];
-  const facets: Facet[] = [];
-  let publishing = '';
-  const claim = (wanted: string, path: string): string => {
-    let id = wanted;
-    let count = next.get(wanted) ?? 2;
-    for (; used.has(id); count += 1) id = `${wanted}-${count}`;
-    next.set(wanted, count);
-    used.add(id);
-    idByPath.set(path, id);
-    return id;
-  };
-  const named = (path: string, found: readonly Problem[]): void =>
-    void problems.push(...found.map((one) => ({ ...one, message: `${path}: ${one.message}` })));
-
-  for (const path of [...files.keys()].sort()) {
-    if (!isSafePath(path)) {
-      problems.push(
-        problem('error', 'package.path', `“${path}” leads out of the package. It is left out.`),
-      );
-      continue;
-    }
-    if (xmlEndings.test(path)) {
-      const { text, problems: encoding } = decodeXml(files.get(path)!);
-      named(path, encoding);
-      if (/\.ditaval$/iu.test(path)) {
-        const { lens, problems: found } = readDitaval(stem(path), text);
-        named(path, found);
-        if (lens) lenses.push({ ...lens, id: claim(slug(stem(path)), path) });
-        continue;
-      }
-      const { document, problems: found } = readXml(text);
-      named(path, found);
-      const root = document?.root;
-      if (root && isSubjectScheme(root)) {
-        const scheme = readSubjectScheme(text);
-        named(path, scheme.problems);
-        facets.push(
-          ...scheme.facets.filter(({ name }) => !facets.some((facet) => facet.name === name)),
-        );
-        continue;
-      }
-      const wanted = root?.attributes['id'];
-      const id = claim(
-        wanted !== undefined && /^[\p{L}_][\p{L}\p{N}._-]{0,149}$/u.test(wanted)
-          ? wanted
-          : slug(stem(path)),
-        path,
-      );
-      const kind = root
-        ? isMap(root.name)
-          ? 'map'
-          : 'topic'
-        : /map$/iu.test(path)
-          ? 'map'
-          : 'topic';
-      parsed.push(root ? { path, id, kind, root } : { path, id, kind, text });
-      continue;
-    }
-    if (path === publishingFile) {
-      publishing = new TextDecoder().decode(files.get(path));
-      continue;
-    }
-    const mediaType = mediaTypeOf(path);
-    if (mediaType === undefined) {
-      if (!/(^|\/)(\.|readme|license)/iu.test(path))
-        problems.push(
-          problem(
-            'info',
-            'package.unknown-file',
-            `“${path}” is no topic, map or image. It is left out.`,
-          ),
-        );
-      continue;
-    }
-    assets.push(new PackagedAsset(claim(slug(stem(path)), path), path, mediaType, files));
+  const sorted = new Sorting(files, taken);
+  const address = addressing(sorted);
+  const standIns = new Map<string, StandIn>();
+  const items: ImportedItem[] = [];
+  for (const one of sorted.parsed) {
+    const found = standInsOf(one, address);
+    for (const standIn of found) standIns.set(standIn.image, standIn);
+    if (found.length > 0) continue;
+    const { path, id, kind, root, text = '' } = one;
+    const rewritten = root && rewriteReferences(root, (value) => address(path, value));
+    items.push({ id, kind, ...split(path), text: rewritten ? writeCanonical(rewritten) : text });
   }
-
-  const byPath = new Map(parsed.map((one) => [one.path, one]));
-  const assetPaths = new Set(
-    assets.map(({ folder, name }) => (folder === '' ? name : `${folder}/${name}`)),
-  );
-  const address = (from: string, value: string): string => {
-    if (value.startsWith('#') || /^[a-z][a-z0-9+.-]*:/iu.test(value)) return value;
-    const [file = '', fragment] = value.split('#');
-    const path = resolvePath(from, decodePath(file));
-    const id = idByPath.get(path);
-    if (id === undefined) return value;
-    if (assetPaths.has(path)) return `asset:${id}`;
-    if (/\.ditaval$/iu.test(path)) return `lens:${id}`;
-    const target = byPath.get(path);
-    const element = fragment?.split('/').at(-1);
-    const part =
-      element === undefined || element === '' || element === target?.root?.attributes['id']
-        ? ''
-        : `/${element}`;
-    return target ? `${target.kind}:${id}${part}` : value;
-  };
-  const standIns = new Map<string, Pick<ImportedAsset, 'alternateOf' | 'conditions'>>();
-  /** A map that says nothing but which images stand in for which: it is kept with the images. */
-  const isOfImages = ({ path, root, kind }: Parsed): boolean => {
-    const entries =
-      kind === 'map' && root ? childElements(root).filter(({ name }) => name === 'topicref') : [];
-    const found = entries.flatMap((entry) => {
-      const mark = findAll(
-        entry,
-        ({ name, attributes }) => name === 'data' && attributes['name'] === alternateMark,
-      )[0];
-      const [image, base] = [entry, mark].map((one) =>
-        readReference(address(path, one?.attributes['href'] ?? ''), ''),
-      );
-      return image?.kind === 'asset' && base?.kind === 'asset'
-        ? [{ image: image.id, base: base.id, conditions: conditionsOf(entry) }]
-        : [];
-    });
-    if (entries.length === 0 || found.length < entries.length) return false;
-    for (const { image, base, conditions } of found)
-      standIns.set(image, { alternateOf: base, conditions });
-    return true;
-  };
-  const texts = parsed.filter((one) => !isOfImages(one));
-  const items = texts.map(({ path, id, kind, root, text }): ImportedItem => ({
-    id,
-    kind,
-    ...split(path),
-    text: root
-      ? writeCanonical(rewriteReferences(root, (value) => address(path, value)))
-      : (text ?? ''),
-  }));
-  return {
-    items,
-    assets: assets.map((asset) => Object.assign(asset, standIns.get(asset.id))),
-    lenses,
-    facets,
-    publishing,
-    ids: idByPath,
-    problems,
-  };
+  for (const asset of sorted.assets) {
+    const standIn = standIns.get(asset.id);
+    if (!standIn) continue;
+    asset.alternateOf = standIn.base;
+    asset.conditions = standIn.conditions;
+  }
+  const { assets, lenses, facets, publishing, ids, problems } = sorted;
+  return { items, assets, lenses, facets, publishing, ids, problems };
 }
 
 function isSafePath(path: string): boolean {

@@ -5,7 +5,7 @@ import { freeId } from '@ukiyo/core/library';
 import type { ReadMarkdown } from '@ukiyo/core/markdown';
 import { textOf, type Element } from '@ukiyo/core/markup';
 import { problem, type Problem } from '@ukiyo/core/problems';
-import { amongOthers, readOutside } from './topic.ts';
+import { withTopicLinks, readOutside } from './topic.ts';
 
 /** A file of a linked source with the topic that it is. */
 export interface LinkedFile {
@@ -22,7 +22,7 @@ export interface LinkedFile {
 
 /**
  * How a file and its topic stand: `new` and `changed` are taken when the source is read; `both` was
- * changed outside and here, and waits for somebody to say which holds; `removed` has no topic here
+ * changed outside and here, and waits for a decision; `removed` has no topic here
  * any more; `gone` is not in the folder any more; `refused` cannot be a topic.
  */
 export type FileState = 'same' | 'new' | 'changed' | 'both' | 'removed' | 'gone' | 'refused';
@@ -35,7 +35,8 @@ export interface PlannedFile {
   readonly title?: string;
 }
 
-interface SourceAsItStands {
+/** A source, and what the library has of it. */
+export interface ReadingInput {
   /** Texts of the Markdown files in the folder, by path. */
   readonly files: ReadonlyMap<string, string>;
   readonly linked: readonly LinkedFile[];
@@ -100,34 +101,112 @@ function knownFiles(
   return known;
 }
 
+/** IDs of the topics that files are or become, by path. */
+function itemsOf(
+  paths: readonly string[],
+  known: ReadonlyMap<string, LinkedFile>,
+  { linked, taken }: ReadingInput,
+): Map<string, string> {
+  // Also those of topics that were removed: they are not brought back under another file.
+  const ids = new Set([...taken, ...linked.map(({ item }) => item)]);
+  return new Map(
+    paths.map((path) => {
+      const id = known.get(path)?.item ?? freeId(path.replace(/\.[^./]*$/u, ''), ids, 'topic');
+      ids.add(id);
+      return [path, id];
+    }),
+  );
+}
+
+/** What reading one file comes to. */
+interface FileReading {
+  readonly plan: PlannedFile;
+  readonly topic?: WrittenTopic;
+  /** What is known of the file once this is written; nothing of one that is no topic. */
+  readonly linked: LinkedFile | undefined;
+  readonly problems: readonly Problem[];
+}
+
+interface FileNow {
+  readonly path: string;
+  readonly item: string;
+  readonly before: LinkedFile | undefined;
+  /** Hash of the file. */
+  readonly hash: string;
+  /** The text of the topic as it is now. */
+  readonly text: string | undefined;
+  readonly decision: 'outside' | 'here' | undefined;
+}
+
+/** A file that cannot be a topic: the topic that it was stays as it is. */
+function refused({ path, item, before }: FileNow, problems: readonly Problem[]): FileReading {
+  const where = before ? { item } : {};
+  const reasons = problems.map(
+    ({ message, where: { line } }) => `${line === undefined ? '' : `line ${line}: `}${message}`,
+  );
+  const message = `“${path}” cannot be a topic: ${reasons.join(' ')}`;
+  return {
+    plan: { path, state: 'refused', ...where },
+    linked: before,
+    problems: [problem('warning', 'source.refused', message, where)],
+  };
+}
+
+/** A file that is a topic, its links led to the topics of the other files. */
+function planFile(
+  { path, item, before, hash, text: now, decision }: FileNow,
+  root: Element,
+  found: readonly Problem[],
+): FileReading {
+  const text = writeCanonical(root);
+  const title = textOf(root.children[0]!);
+  const written = textHash(text);
+  const state = stateOf(
+    before?.text,
+    before && now !== undefined ? textHash(now) : undefined,
+    written,
+    decision,
+  );
+  const isWaiting = state === 'both' || state === 'removed';
+  const left = found.map((one) => ({
+    ...one,
+    message: `“${path}”: ${one.message}`,
+    where: state === 'new' ? {} : { item },
+  }));
+  return {
+    plan: { path, state, item, title },
+    topic: { item, root, text },
+    linked: isWaiting
+      ? before
+      : { path, item, text: written, ...(found.length === 0 ? { file: hash } : {}) },
+    problems: state === 'both' ? [changedTwice({ path, item, title })] : isWaiting ? [] : left,
+  };
+}
+
+/** A linked file that is not in the folder any more. */
+const gone = (file: LinkedFile): FileReading => ({
+  plan: { path: file.path, state: 'gone', item: file.item },
+  linked: file,
+  problems: [
+    problem(
+      'warning',
+      'source.gone',
+      `“${file.path}” is not in its folder any more. Its topic stays as it is.`,
+      { item: file.item },
+    ),
+  ],
+});
+
 /**
  * What reading a linked source again would write, before anything is. Nothing that was written here
- * is written over, unless somebody said so. Others have their turn between two files.
+ * is overwritten without a decision. Others have their turn between two files.
  */
-export async function planReading({
-  files,
-  linked,
-  textOf: textNow,
-  taken,
-  decisions = {},
-}: SourceAsItStands): Promise<Reading> {
+export async function planReading(input: ReadingInput): Promise<Reading> {
+  const { files, linked, textOf: textNow, decisions = {} } = input;
   const paths = [...files.keys()].sort();
   const hashes = new Map(paths.map((path) => [path, textHash(files.get(path)!)]));
   const known = knownFiles(hashes, linked);
-  // Also those of topics that were removed: they are not brought back under another file.
-  const ids = new Set([...taken, ...linked.map(({ item }) => item)]);
-  const items = new Map<string, string>();
-  for (const path of paths) {
-    const id = known.get(path)?.item ?? freeId(path.replace(/\.[^./]*$/u, ''), ids, 'topic');
-    ids.add(id);
-    items.set(path, id);
-  }
-  const plan: PlannedFile[] = [];
-  const added: WrittenTopic[] = [];
-  const changed: WrittenTopic[] = [];
-  const kept: LinkedFile[] = [];
-  const problems: Problem[] = [];
-
+  const items = itemsOf(paths, known, input);
   const isSame = (path: string): boolean =>
     known.get(path)?.file === hashes.get(path) && textNow(items.get(path)!) !== undefined;
   const readings = new Map<string, ReadMarkdown>();
@@ -136,81 +215,37 @@ export async function planReading({
     await setImmediate();
     readings.set(path, readOutside(files.get(path)!, items.get(path)!));
   }
-  const isTopic = (path: string): boolean =>
-    known.has(path) || readings.get(path)?.root !== undefined;
+  const topicOf = (path: string): string | undefined =>
+    known.has(path) || readings.get(path)?.root !== undefined ? items.get(path) : undefined;
 
+  const read: FileReading[] = [];
   for (const path of paths) {
     const before = known.get(path);
     const item = items.get(path)!;
     const reading = readings.get(path);
     if (!reading) {
-      plan.push({ path, state: 'same', item });
-      kept.push(before!);
+      read.push({ plan: { path, state: 'same', item }, linked: before, problems: [] });
       continue;
     }
     await setImmediate();
-    const now = before && textNow(item);
-    const where = before ? { item } : {};
-    if (!reading.root) {
-      const reasons = reading.problems
-        .map(
-          ({ message, where: { line } }) =>
-            `${line === undefined ? '' : `line ${line}: `}${message}`,
-        )
-        .join(' ');
-      problems.push(
-        problem('warning', 'source.refused', `“${path}” cannot be a topic: ${reasons}`, where),
-      );
-      plan.push({ path, state: 'refused', ...(before ? { item } : {}) });
-      if (before) kept.push(before);
-      continue;
-    }
-    const { root: among, problems: found } = amongOthers(path, reading.root, (other) =>
-      isTopic(other) ? items.get(other) : undefined,
-    );
-    const root = normalise(among);
-    const text = writeCanonical(root);
-    const hash = textHash(text);
-    const title = textOf(root.children[0]!);
-    const state = stateOf(
-      before?.text,
-      now === undefined ? undefined : textHash(now),
-      hash,
-      decisions[path],
-    );
-    plan.push({ path, state, item, title });
-    if (state === 'new') added.push({ item, root, text });
-    if (state === 'changed') changed.push({ item, root, text });
-    kept.push(
-      state === 'both' || state === 'removed'
-        ? before!
-        : { path, item, text: hash, ...(found.length === 0 ? { file: hashes.get(path)! } : {}) },
-    );
-    if (state === 'both') problems.push(changedTwice({ path, item, title }));
-    if (state === 'new' || state === 'changed' || state === 'same')
-      problems.push(
-        ...found.map((one) => ({
-          ...one,
-          message: `“${path}”: ${one.message}`,
-          where: state === 'new' ? {} : { item },
-        })),
-      );
+    const hash = hashes.get(path)!;
+    const now = { path, item, before, hash, text: textNow(item), decision: decisions[path] };
+    if (reading.root) {
+      const { root, problems } = withTopicLinks(path, reading.root, topicOf);
+      read.push(planFile(now, normalise(root), problems));
+    } else read.push(refused(now, reading.problems));
   }
   const there = new Set([...known.values()].map(({ item }) => item));
-  for (const one of linked) {
-    if (there.has(one.item)) continue;
-    problems.push(
-      problem(
-        'warning',
-        'source.gone',
-        `“${one.path}” is not in its folder any more. Its topic stays as it is.`,
-        { item: one.item },
-      ),
-    );
-    plan.push({ path: one.path, state: 'gone', item: one.item });
-    kept.push(one);
-  }
-  return { files: plan, added, changed, linked: kept, problems };
+  read.push(...linked.filter(({ item }) => !there.has(item)).map(gone));
+  const topicsThat = (state: FileState): WrittenTopic[] =>
+    read.flatMap(({ plan, topic }) => (plan.state === state && topic ? [topic] : []));
+  return {
+    files: read.map(({ plan }) => plan),
+    added: topicsThat('new'),
+    changed: topicsThat('changed'),
+    linked: read.flatMap((one) => one.linked ?? []),
+    problems: read.flatMap(({ problems }) => problems),
+  };
 }
 
 /**

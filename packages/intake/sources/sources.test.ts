@@ -13,7 +13,7 @@ import {
   type Reading,
 } from '../index.ts';
 import { textHash } from './plan.ts';
-import { amongOthers, readOutside } from './topic.ts';
+import { withTopicLinks, readOutside } from './topic.ts';
 
 const topicFromMarkdown = (
   path: string,
@@ -22,7 +22,7 @@ const topicFromMarkdown = (
   itemAt: (path: string) => string | undefined,
 ) => {
   const { root, problems } = readOutside(text, id);
-  return root ? amongOthers(path, root, itemAt) : { root, problems };
+  return root ? withTopicLinks(path, root, itemAt) : { root, problems };
 };
 const topic = (text: string, path = 'notes/first.md'): string => {
   const { root, problems } = topicFromMarkdown(
@@ -96,31 +96,31 @@ describe('a Markdown file from outside', () => {
   });
 });
 
-describe('reading again', () => {
-  /** Files outside and topics here, read as often as one likes. */
-  function desk() {
-    const files = new Map<string, string>();
-    const topics = new Map<string, string>();
-    let linked: readonly LinkedFile[] = [];
-    const plan = (decisions: Record<string, 'outside' | 'here'> = {}): Promise<Reading> =>
-      planReading({
-        files,
-        linked,
-        textOf: (item) => topics.get(item),
-        taken: new Set(['taken', ...topics.keys()]),
-        decisions,
-      });
-    const read = async (decisions?: Record<string, 'outside' | 'here'>): Promise<Reading> => {
-      const reading = await plan(decisions);
-      for (const { item, text } of [...reading.added, ...reading.changed]) topics.set(item, text);
-      linked = reading.linked;
-      return reading;
-    };
-    const states = (reading: Reading): string =>
-      reading.files.map(({ path, state }) => `${path} ${state}`).join(', ');
-    return { files, topics, plan, read, states };
-  }
+/** Files outside and topics here, read as often as one likes. */
+function desk() {
+  const files = new Map<string, string>();
+  const topics = new Map<string, string>();
+  let linked: readonly LinkedFile[] = [];
+  const plan = (decisions: Record<string, 'outside' | 'here'> = {}): Promise<Reading> =>
+    planReading({
+      files,
+      linked,
+      textOf: (item) => topics.get(item),
+      taken: new Set(['taken', ...topics.keys()]),
+      decisions,
+    });
+  const read = async (decisions?: Record<string, 'outside' | 'here'>): Promise<Reading> => {
+    const reading = await plan(decisions);
+    for (const { item, text } of [...reading.added, ...reading.changed]) topics.set(item, text);
+    linked = reading.linked;
+    return reading;
+  };
+  const states = (reading: Reading): string =>
+    reading.files.map(({ path, state }) => `${path} ${state}`).join(', ');
+  return { files, topics, plan, read, states };
+}
 
+describe('reading again', () => {
   it('takes what is new and what has changed, and nothing twice', async () => {
     const { files, topics, read, states } = desk();
     files.set('a.md', '# A\n\nOne. [B](taken.md)\n').set('taken.md', '# B\n\nTwo.\n');
@@ -191,6 +191,9 @@ describe('reading again', () => {
     files.set('e.md', files.get('b.md')!);
     expect(states(await read())).toBe('b.md same, deep/c.md same, e.md new, out.md same');
   });
+});
+
+describe('reading again', () => {
   it('makes no link to a file that cannot be a topic, until it can', async () => {
     const { files, topics, read } = desk();
     files

@@ -33,11 +33,11 @@ export const readOutside = (text: string, id: string): ReadMarkdown =>
   readMarkdown(withoutSettings(text), element('topic', { id }), 'elsewhere');
 
 /**
- * The topic as it stands among those of its folder: links to other files lead to their topics.
+ * The topic with its links to other files of its folder turned into links to their topics.
  * @param itemAt the topic that a file of the folder is, by its path
  * @returns problems `source.link` and `source.image` for what is left out of it
  */
-export function amongOthers(
+export function withTopicLinks(
   path: string,
   root: Element,
   itemAt: (path: string) => string | undefined,

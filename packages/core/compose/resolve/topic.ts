@@ -9,8 +9,11 @@ import { definitionOf, isTopic, labelOf } from '../../grammar/index.ts';
 import {
   checkItem,
   contextIdsIn,
+  findPassage,
   mergeAttributes,
+  nameOfPassage,
   readReference,
+  type Borrower,
   type FoundElement,
 } from '../../library/index.ts';
 import {
@@ -23,20 +26,14 @@ import {
   type Node,
 } from '../../markup/index.ts';
 import { atItem } from '../../problems/index.ts';
-import { givenBy, lookUpKey, type DefinedKey } from '../keys.ts';
+import { definitionsByReader, lookUpKey, type DefinedKey } from '../keys.ts';
 import { ordinalsIn } from '../ordinals.ts';
 import type { ResolvedElement } from '../publication.ts';
 import { anchorOf } from './anchors.ts';
 import { filesOf } from './files.ts';
 import { Gathering } from './gathering.ts';
 import { linkOf } from './links.ts';
-import {
-  findPassage,
-  nameOfPassage,
-  passageReference,
-  passageSources,
-  type Borrower,
-} from './passages.ts';
+import { passageReference, passageSources } from './passages.ts';
 import {
   childCursor,
   originOf,
@@ -139,7 +136,7 @@ class TopicResolver {
       return [];
     }
     if (attributes['conref'] !== undefined || attributes['conkeyref'] !== undefined)
-      return this.#borrowed({ element, attributes, cursor });
+      return this.#borrowed({ element, attributes, place: cursor });
     if (this.#isNested(element, cursor)) return this.#nested(element, attributes, cursor);
     if (element.name === 'prolog') return this.#prolog(element, cursor);
     return this.#withFiles(this.#resolved(element, attributes, cursor, verdict.marked), cursor);
@@ -238,7 +235,7 @@ class TopicResolver {
     return [];
   }
 
-  #borrowed(borrower: Borrower): readonly ResolvedElement[] {
+  #borrowed(borrower: Borrower<Cursor>): readonly ResolvedElement[] {
     const reference = passageReference(borrower, this.#gathering);
     const sources = reference ? passageSources(reference, this.#gathering) : [];
     if (sources.length === 0)
@@ -246,21 +243,21 @@ class TopicResolver {
         'error',
         'borrow.missing',
         `The passage “${nameOfPassage(borrower)}” cannot be borrowed: there is no such topic.`,
-        originOf(borrower.cursor),
+        originOf(borrower.place),
       );
     return sources.flatMap((source) => {
       const found = findPassage(borrower, source, reference?.element);
       if ('code' in found) {
-        this.#gathering.report('error', found.code, found.message, originOf(borrower.cursor));
+        this.#gathering.report('error', found.code, found.message, originOf(borrower.place));
         return [];
       }
       this.#gathering.why.push({
         kind: 'borrowed',
-        origin: originOf(borrower.cursor),
+        origin: originOf(borrower.place),
         detail: nameOfPassage(borrower),
         from: { item: source.id, path: found.first.path },
       });
-      const { keys, borrowing } = borrower.cursor;
+      const { keys, borrowing } = borrower.place;
       const inner = { item: source.id, keys, borrowing: [...borrowing, found.key] };
       return found.run
         .flatMap(({ element, path }, index) =>
@@ -318,7 +315,7 @@ class TopicResolver {
       if (text) return this.#nodes(text, { ...origin, borrowing, keys });
       return hasWords ? undefined : this.#titleOf(href, origin.item);
     };
-    const given = givenBy(definition);
+    const given = definitionsByReader(definition);
     if (given.length === 1) return wordsOf(definition);
     return given.flatMap(({ definition: one, when }) => {
       const children = wordsOf(one);
