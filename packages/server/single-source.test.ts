@@ -30,10 +30,10 @@ const say = (key: string, markup: string, more: object = {}): object => ({
 });
 const inVelmark = { props: 'country(velmark)' };
 
-describe('variables', () => {
-  const change = (set: string, asked: object) =>
-    server.ask('writer', 'POST', `~/variables/${set}`, asked);
+const change = (set: string, asked: object) =>
+  server.ask('writer', 'POST', `~/variables/${set}`, asked);
 
+describe('variables', () => {
   it('are kept in sets that hold everywhere or in the maps that take them in', async () => {
     const { id: set } = await made('map', 'Berths');
     const { id: map } = await made('map', 'A map of its own');
@@ -86,6 +86,9 @@ describe('variables', () => {
       expect((await change(set, say(key, 'x'))).statusCode, key).toBe(400);
     expect((await change('none', say('x', 'x'))).statusCode).toBe(409);
   });
+});
+
+describe('variables', () => {
   it('are renamed in definitions, texts, qualified names and editions at once', async () => {
     const { id: set } = await made('map', 'Buoys');
     await change(set, say('buoy', 'red buoy'));
@@ -195,6 +198,9 @@ describe('alternates', () => {
       (await server.ask('writer', 'POST', `~/items/${id}/alternates/release`, {})).statusCode,
     ).toBe(404);
   });
+});
+
+describe('alternates', () => {
   it('are made of near copies, which their base then replaces where they were used', async () => {
     const { id: base } = await made('concept', 'Hang the horn', body('<p id="x">Two screws.</p>'));
     const { id } = await made(

@@ -101,7 +101,6 @@ describe('a linked source', () => {
     ).toContain('The gauge wakes.');
     expect((await read('firmware')).changed).toBe(0);
   });
-
   it('leaves what was changed here too, until somebody says which of both holds', async () => {
     const { plan } = await linked('both', { 'a.md': '# A\n\nOne.\n' });
     const id = plan[0]!.item!;
@@ -117,7 +116,9 @@ describe('a linked source', () => {
     expect((await topic(id)).text).toContain('Theirs once more.');
     expect(states(await read('both'))).toBe('a.md same');
   });
+});
 
+describe('a linked source', () => {
   it('does not take words away that are being typed in that moment', async () => {
     const { plan } = await linked('typing', { 'a.md': '# Tide\n\nOne.\n' });
     const id = plan[0]!.item!;
@@ -153,8 +154,8 @@ describe('a linked source', () => {
     );
     await acknowledged;
     const done = await server.services.sources.read(server.project, 'typing', 'Noor Haddad');
-    expect(done?.reading.plan.map(({ state }) => state)).toEqual(['both']);
-    expect(done?.reading.problems).toMatchObject([{ code: 'source.both', where: { item: id } }]);
+    expect(done?.plan.map(({ state }) => state)).toEqual(['both']);
+    expect(done?.problems).toMatchObject([{ code: 'source.both', where: { item: id } }]);
     expect((await topic(id)).text).toContain('High Tide');
     // Into a page that is open, and rests, it comes as a step of somebody else.
     const steps = heard('steps');
@@ -163,7 +164,6 @@ describe('a linked source', () => {
     expect((await topic(id)).text).toMatch(/<title>Tide<\/title>[\s\S]*Two\./u);
     socket.close();
   });
-
   it('that is gone keeps its topics and says so; unlinked ones are ordinary topics', async () => {
     const { plan } = await linked('leaving', { 'a.md': '# Leaving\n' });
     await rm(join(outside, 'leaving'), { recursive: true });
@@ -185,7 +185,9 @@ describe('a linked source', () => {
     expect((await server.ask('writer', 'GET', '~/sources/leaving')).statusCode).toBe(404);
     expect((await topic(plan[0]!.item!)).title).toBe('Leaving');
   });
+});
 
+describe('a linked source', () => {
   it('that is linked again continues with its topics, and restores removed ones', async () => {
     const { plan } = await linked('twice', { 'a.md': '# A\n', 'b.md': '# B\n' });
     const [a, b] = plan.map(({ item }) => item!);
@@ -203,7 +205,6 @@ describe('a linked source', () => {
     ]).toEqual([1, 1, a]);
     expect((await topic(a!)).text).toContain('More.');
   });
-
   it('must be one of the folders that the operator of the server provides', async () => {
     await put('inner/a.md', '# A\n');
     await mkdir(join(server.settings.dataFolder, 'apart'), { recursive: true });

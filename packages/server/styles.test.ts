@@ -76,6 +76,9 @@ describe('style sheets and page plans', () => {
       content: workshop,
     });
   });
+});
+
+describe('style sheets and page plans', () => {
   it('can be deleted once no edition uses them; unreadable ones are refused', async () => {
     const plan = { ...shippedPlans['a5-pocket']!, name: 'Pocket of the yard' };
     expect(
@@ -135,6 +138,9 @@ describe('style sheets and page plans', () => {
       ).statusCode,
     ).toBe(400);
   });
+});
+
+describe('style sheets and page plans', () => {
   it('make what an edition is built with: paper of the manual, rules of the site', async () => {
     const build = async (name: string): Promise<Impression> => {
       const { id } = (
@@ -204,7 +210,10 @@ describe('bars beside what changed', () => {
     expect(changed.since).toBe(since);
     const cache = newBuildCache();
     const barredIn = async (one: Edition): Promise<string[]> => {
-      const { publication } = await composeEdition(server.services, server.project, one, cache);
+      const { publication } = await composeEdition(
+        { services: server.services, project: server.project, cache },
+        one,
+      );
       return allPlaces(publication.places).flatMap(({ content }) =>
         content
           ? findAll(content, (element) => (element as ResolvedElement).marked?.bar === true).map(
@@ -219,10 +228,8 @@ describe('bars beside what changed', () => {
     expect(await barredIn(changed)).toEqual([]);
     // An impression that is gone is told, and nothing has bars.
     const { publication } = await composeEdition(
-      server.services,
-      server.project,
+      { services: server.services, project: server.project, cache },
       { ...changed, since: '00000000-0000-4000-8000-000000000000' },
-      cache,
     );
     expect(publication.problems.map(({ code }) => code)).toContain('edition.since');
     await server.ask('publisher', 'DELETE', `~/editions/${id}`);
@@ -242,16 +249,12 @@ describe('what an edition says of itself', () => {
       await ask({ title: 'Handbook of the Harbour', bookNumber: 'BM-1051', date: '2031-05-02' })
     ).json<Edition>();
     const { publication } = await composeEdition(
-      server.services,
-      server.project,
+      { services: server.services, project: server.project, cache: newBuildCache() },
       made,
-      newBuildCache(),
     );
     const before = await composeEdition(
-      server.services,
-      server.project,
+      { services: server.services, project: server.project, cache: newBuildCache() },
       { ...made, facts: {} },
-      newBuildCache(),
     );
     expect(publication.facts).toEqual({
       ...before.publication.facts,
@@ -378,6 +381,9 @@ describe('proofs', () => {
       (await server.ask(undefined, 'POST', `~/editions/${id}/proof`, { item: 'x' })).statusCode,
     ).toBe(401);
   });
+});
+
+describe('proofs', () => {
   it('show the whole stored manual and lead to the topic; readers get its file', async () => {
     const { id } = await edition('Tern Q Installation Manual');
     const whole = (

@@ -29,7 +29,7 @@ export interface TestServer {
   readonly queue: Queue;
   readonly settings: Settings;
   readonly project: string;
-  /** Asks as somebody of that role; a path that begins with `~` is below the project. */
+  /** Sends a request as a person of that role; a path that begins with `~` is below the project. */
   ask(
     role: Role | undefined,
     method: 'GET' | 'POST' | 'PUT' | 'DELETE',

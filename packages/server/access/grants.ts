@@ -10,7 +10,7 @@ export interface Access {
   readonly id: string;
 }
 
-/** Who asks, and what they may do. */
+/** The person who sends a request, and their permissions. */
 export interface Grant {
   readonly access: Access;
   readonly person: Person;

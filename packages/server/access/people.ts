@@ -9,7 +9,7 @@ import type { PersonRow } from '../data/models.ts';
 export interface People {
   create(person: { name: string; email: string; password: string; role: Role }): Promise<Person>;
   count(): Promise<number>;
-  /** Who has this address and password; undefined when either is wrong, after the same time. */
+  /** The person with this address and password; undefined, in the same time, if one is wrong. */
   verified(email: string, password: string): Promise<Person | undefined>;
   /** Those of a list who are active. */
   active(ids: readonly string[]): Promise<Map<string, Person>>;

@@ -24,7 +24,7 @@ interface FoundToken {
   readonly access: TokenAccess;
 }
 
-/** A secret of ours is known by how it begins, wherever somebody finds it. */
+/** Secrets of Ukiyo begin with this, so that scanners for leaked secrets can recognise them. */
 const prefix = 'ukiyo_';
 const hashOf = (secret: string): string => createHash('sha256').update(secret).digest('hex');
 const tokenOf = ({ id, name, access, createdAt, usedAt, expiresAt }: TokenRow): Token => ({

@@ -1,4 +1,4 @@
-/** Somebody has asked for so much that what is new is refused until some of it is done. */
+/** A person has so many requests waiting that further ones are refused. */
 export class TooMuch extends Error {}
 
 /**

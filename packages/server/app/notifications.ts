@@ -7,19 +7,19 @@ export type SendNotifications = (
   impression: Impression,
 ) => Promise<void>;
 
-const said: Readonly<Record<NoticeEvent, string>> = {
+const outcomes: Readonly<Record<NoticeEvent, string>> = {
   built: 'was built',
   failed: 'could not be built',
   signed: 'was signed off',
 };
 
-/** Tells those who want to know what became of an impression. */
+/** Notifies subscribers of the result of an impression. */
 export const notificationSender =
   (notices: NoticeStore, courier: Courier): SendNotifications =>
   async (project, event, impression) => {
     const { id, edition, editionName, number, state, figures, problems, person, seal, name } =
       impression;
-    const subject = `${editionName}, number ${number}, ${said[event]}`;
+    const subject = `${editionName}, number ${number}, ${outcomes[event]}`;
     const counts = (['error', 'warning', 'info'] as const).map(
       (severity) => [severity, problems.filter((one) => one.severity === severity).length] as const,
     );

@@ -7,7 +7,7 @@ import { sessionStore, type Sessions } from '../access/sessions.ts';
 import { signer, type Signer } from '../access/signing.ts';
 import { tokenStore, type Tokens } from '../access/tokens.ts';
 import { agreementStore, type AgreementStore } from '../data/agreements.ts';
-import { alternateStore, type AlternateStore } from '../data/alternates.ts';
+import { alternateStore, type AlternateStore } from '../work/alternates.ts';
 import { assetStore, type AssetStore } from '../data/assets.ts';
 import { blobStore, type BlobStore } from '../data/blobs.ts';
 import { openDatabase, type Database } from '../data/database.ts';
@@ -17,13 +17,14 @@ import { facetStore, type FacetStore } from '../data/facets.ts';
 import { itemStore, type ItemStore } from '../data/items.ts';
 import { liveLog, type LiveLog } from '../data/live.ts';
 import { noticeStore, simulatedCourier, type Courier, type NoticeStore } from '../data/notices.ts';
-import { valueRenaming, type ValueRenaming } from '../data/renaming.ts';
-import { textRewriting } from '../data/rewriting.ts';
-import { copyMerging, type CopyMerging } from '../data/sharing.ts';
-import { sourceStore, type SourceStore } from '../data/sources.ts';
+import { valueRenaming, type ValueRenaming } from '../work/renaming.ts';
+import { replacing, type Replacing } from '../work/replacing.ts';
+import { textChanges } from '../work/rewriting.ts';
+import { copyMerging, type CopyMerging } from '../work/sharing.ts';
+import { sourceStore, type SourceStore } from '../work/sources.ts';
 import { useStore, type UseStore } from '../data/uses.ts';
-import { variableStore, type VariableStore } from '../data/variables.ts';
-import { libraryPackages, type LibraryPackages } from '../data/packages.ts';
+import { variableStore, type VariableStore } from '../work/variables.ts';
+import { libraryPackages, type LibraryPackages } from '../work/packages.ts';
 import { prepareText } from '../data/preparing.ts';
 import { sanitiseImage } from '../media/image.ts';
 import { imageStoring, type ImageStoring } from '../media/storing.ts';
@@ -36,7 +37,7 @@ export interface Services {
   readonly settings: Settings;
   readonly database: Database;
   readonly blobs: BlobStore;
-  /** Stores an uploaded image, video or sound as what it is. */
+  /** Stores an uploaded image, video or sound under its detected media type. */
   readonly storeImage: ImageStoring;
   readonly people: People;
   readonly sessions: Sessions;
@@ -54,6 +55,7 @@ export interface Services {
   readonly facets: FacetStore;
   readonly renameValue: ValueRenaming;
   readonly uses: UseStore;
+  readonly replacing: Replacing;
   readonly mergeCopies: CopyMerging;
   readonly variables: VariableStore;
   readonly alternates: AlternateStore;
@@ -101,7 +103,7 @@ export function makeServices(
   const items = itemStore(database, agreedIn, threads.prepareText);
   const assets = assetStore(database);
   const live = liveLog(database, items);
-  const rewrite = textRewriting(database, items, live);
+  const changeTexts = textChanges(database, items, live);
   const notices = noticeStore(database);
   const courier = simulatedCourier(database);
   const persons = people(database);
@@ -129,13 +131,14 @@ export function makeServices(
     agreements,
     live,
     drafting: threads.drafting,
-    renameValue: valueRenaming(database, facets, rewrite),
-    uses: useStore(database, items, rewrite),
-    mergeCopies: copyMerging(database, items, rewrite),
-    variables: variableStore(database, rewrite),
-    alternates: alternateStore(database, items, rewrite),
+    renameValue: valueRenaming(database, facets, changeTexts),
+    uses: useStore(database),
+    replacing: replacing(database, items, changeTexts),
+    mergeCopies: copyMerging(database, items, changeTexts),
+    variables: variableStore(database, changeTexts),
+    alternates: alternateStore(database, items, changeTexts),
     packages: libraryPackages(database, { items, assets, editions, designs, facets, blobs }),
-    sources: sourceStore(database, items, rewrite, join(dataFolder, 'sources')),
+    sources: sourceStore(database, items, changeTexts, join(dataFolder, 'sources')),
     impressionFolder: (id) => join(dataFolder, 'impressions', id),
     proofFile: (edition) => join(dataFolder, 'proofs', `${edition}.pdf`),
   };

@@ -1,7 +1,7 @@
 import type { Facet, FacetList, ItemSummary, ValueUse } from '@ukiyo/contracts';
 import { QueryTypes, type Transaction } from 'sequelize';
 import type { Database } from './database.ts';
-import { summaryColumns, summaryOf } from './items.ts';
+import { summaryColumns, summaryOf } from './listing.ts';
 
 /** The facets of a project, and where their values are set. */
 export interface FacetStore {
@@ -20,16 +20,17 @@ export interface FacetStore {
   usedIn(project: string, facet: string, value: string): Promise<ItemSummary[]>;
 }
 
+const rowsOf = (project: string, list: readonly Facet[], first: number) =>
+  list.map(({ name, label, values }, at) => ({
+    projectId: project,
+    name,
+    label,
+    valueList: values,
+    position: first + at,
+  }));
+
 export function facetStore({ sequelize, models }: Database): FacetStore {
   const { facets, facetUses, items, projects } = models;
-  const rowsOf = (project: string, list: readonly Facet[], first: number) =>
-    list.map(({ name, label, values }, at) => ({
-      projectId: project,
-      name,
-      label,
-      valueList: values,
-      position: first + at,
-    }));
   const store: FacetStore = {
     async read(project, transaction) {
       const within = transaction ? { transaction } : {};
@@ -38,16 +39,13 @@ export function facetStore({ sequelize, models }: Database): FacetStore {
         order: [['position', 'ASC']],
         ...within,
       });
-      const version =
-        (
-          await projects.findOne({
-            where: { id: project },
-            attributes: ['facetsVersion'],
-            ...within,
-          })
-        )?.get().facetsVersion ?? 0;
+      const owner = await projects.findOne({
+        where: { id: project },
+        attributes: ['facetsVersion'],
+        ...within,
+      });
       return {
-        version,
+        version: owner?.get().facetsVersion ?? 0,
         facets: rows.map((row) => ({
           name: row.get().name,
           label: row.get().label,

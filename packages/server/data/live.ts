@@ -22,6 +22,15 @@ export interface LiveKey {
 
 type LoggedStep = Pick<LiveStepRow, 'version' | 'step' | 'client' | 'person'>;
 
+/** Steps that come after a version. */
+interface NewSteps {
+  readonly epoch: string;
+  readonly version: number;
+  readonly steps: readonly unknown[];
+  readonly client: string;
+  readonly person: string;
+}
+
 /**
  * The documents of live editing and the log of their steps. A step is in the log before anybody
  * hears of it.
@@ -42,13 +51,7 @@ export interface LiveLog {
    * `raced` when another process was first with this version, `gone` when the topic or this line of
    * versions is no more.
    */
-  append(
-    key: LiveKey,
-    epoch: string,
-    version: number,
-    steps: readonly unknown[],
-    by: { client: string; person: string },
-  ): Promise<'kept' | 'raced' | 'gone'>;
+  append(key: LiveKey, steps: NewSteps): Promise<'kept' | 'raced' | 'gone'>;
   /**
    * Writes text and document as of a version; undefined when the topic is gone. What was written of
    * a later version stays.
@@ -68,7 +71,7 @@ export interface LiveLog {
   /**
    * Changes the tree of a topic that is edited live, within a transaction that holds the row: the
    * difference is a step like any other, and text and document follow at once. False when it is not
-   * edited live; a step of somebody else at the same moment breaks the transaction with a
+   * edited live; a step of another person at the same moment breaks the transaction with a
    * `UniqueConstraintError`.
    */
   change(
@@ -86,87 +89,169 @@ export interface LiveLog {
 /** How long an editor that was away can come back and still have its steps fitted in. */
 const keptDays = 7;
 
-export function liveLog({ sequelize, models }: Database, items: ItemStore): LiveLog {
-  const { liveDocuments, liveSteps } = models;
-  const where = ({ project, item }: LiveKey) => ({ projectId: project, itemId: item });
-  const stepsAfter = async (
-    key: LiveKey,
-    epoch: string,
-    version: number,
-    transaction?: Transaction,
-  ): Promise<LoggedStep[]> =>
-    (
-      await liveSteps.findAll({
-        where: { ...where(key), epoch, version: { [Op.gt]: version } },
-        order: [['version', 'ASC']],
-        ...(transaction ? { transaction } : {}),
-      })
-    ).map((row) => row.get());
-  /**
-   * Writes the steps and tells every process of the database, which hears of it when the
-   * transaction ends.
-   */
-  const log = (
-    key: LiveKey,
-    epoch: string,
-    version: number,
-    steps: readonly unknown[],
-    by: { client: string; person: string },
-    transaction?: Transaction,
-  ) =>
-    sequelize.query(
-      `WITH added AS (
-         INSERT INTO live_steps (project_id, item_id, epoch, version, step, client, person)
-         SELECT $project::uuid, $item, $epoch::uuid, $version::int + place, step, $client, $person
-           FROM json_array_elements($steps::json) WITH ORDINALITY AS sent (step, place) RETURNING 1)
-       SELECT pg_notify('ukiyo_steps', $payload) FROM (SELECT count(*) FROM added) AS done`,
-      {
-        bind: {
-          ...key,
-          epoch,
-          version,
-          ...by,
-          steps: JSON.stringify(steps),
-          payload: JSON.stringify({ ...key, version: version + steps.length }),
-        },
-        type: QueryTypes.SELECT,
-        ...(transaction ? { transaction } : {}),
-      },
-    );
+const rowsOf = ({ project, item }: LiveKey) => ({ projectId: project, itemId: item });
 
-  return {
-    async open(key, schema, begin) {
-      const document = await sequelize.transaction(async (transaction) => {
-        const row = await models.items.findOne({
-          where: { projectId: key.project, id: key.item },
-          transaction,
-          lock: transaction.LOCK.UPDATE,
-        });
-        if (!row) return undefined;
-        const known = (await liveDocuments.findOne({ where: where(key), transaction }))?.get();
-        if (known) return known;
-        const { kind, text, version } = row.get();
-        const begun = kind === 'topic' ? await begin(text) : undefined;
-        if (begun === undefined) return undefined;
-        const fresh: LiveDocumentRow = {
-          ...where(key),
-          epoch: randomUUID(),
-          schema,
-          version: 0,
-          document: JSON.parse(begun) as unknown,
-          itemVersion: version,
-        };
-        await liveDocuments.create(fresh, { transaction });
-        return fresh;
-      });
-      return (
-        document && { document, steps: await stepsAfter(key, document.epoch, document.version) }
-      );
+/** The steps of a line of versions after one of them, in order. */
+async function stepsAfter(
+  { models: { liveSteps } }: Database,
+  key: LiveKey,
+  after: Pick<LiveDocumentRow, 'epoch' | 'version'>,
+  transaction?: Transaction,
+): Promise<LoggedStep[]> {
+  const rows = await liveSteps.findAll({
+    where: { ...rowsOf(key), epoch: after.epoch, version: { [Op.gt]: after.version } },
+    order: [['version', 'ASC']],
+    ...(transaction ? { transaction } : {}),
+  });
+  return rows.map((row) => row.get());
+}
+
+/**
+ * Writes the steps and tells every process of the database, which hears of it when the transaction
+ * ends.
+ */
+async function logSteps(
+  { sequelize }: Database,
+  key: LiveKey,
+  { steps, ...made }: NewSteps,
+  transaction?: Transaction,
+): Promise<void> {
+  await sequelize.query(
+    `WITH added AS (
+       INSERT INTO live_steps (project_id, item_id, epoch, version, step, client, person)
+       SELECT $project::uuid, $item, $epoch::uuid, $version::int + place, step, $client, $person
+         FROM json_array_elements($steps::json) WITH ORDINALITY AS sent (step, place) RETURNING 1)
+     SELECT pg_notify('ukiyo_steps', $payload) FROM (SELECT count(*) FROM added) AS done`,
+    {
+      bind: {
+        ...key,
+        ...made,
+        steps: JSON.stringify(steps),
+        payload: JSON.stringify({ ...key, version: made.version + steps.length }),
+      },
+      type: QueryTypes.SELECT,
+      ...(transaction ? { transaction } : {}),
     },
-    since: stepsAfter,
-    async append(key, epoch, version, steps, by) {
+  );
+}
+
+/** The row of a topic, held until the transaction ends. */
+const holdRow = (
+  { models }: Database,
+  { project, item }: LiveKey,
+  transaction: Transaction,
+): Promise<Model<ItemRow, Partial<ItemRow>> | null> =>
+  models.items.findOne({
+    where: { projectId: project, id: item },
+    transaction,
+    lock: transaction.LOCK.UPDATE,
+  });
+
+function opening(database: Database): LiveLog['open'] {
+  const { sequelize, models } = database;
+  return async (key, schema, begin) => {
+    const document = await sequelize.transaction(async (transaction) => {
+      const row = await holdRow(database, key, transaction);
+      if (!row) return undefined;
+      const known = await models.liveDocuments.findOne({ where: rowsOf(key), transaction });
+      if (known) return known.get();
+      const { kind, text, version } = row.get();
+      const begun = kind === 'topic' ? await begin(text) : undefined;
+      if (begun === undefined) return undefined;
+      const fresh: LiveDocumentRow = {
+        ...rowsOf(key),
+        epoch: randomUUID(),
+        schema,
+        version: 0,
+        document: JSON.parse(begun) as unknown,
+        itemVersion: version,
+      };
+      await models.liveDocuments.create(fresh, { transaction });
+      return fresh;
+    });
+    return document && { document, steps: await stepsAfter(database, key, document) };
+  };
+}
+
+function writing(database: Database, items: ItemStore): LiveLog['write'] {
+  const { sequelize, models } = database;
+  return (key, { epoch, version, document, text, note, author }) =>
+    sequelize.transaction(async (transaction) => {
+      const row = await holdRow(database, key, transaction);
+      const live =
+        row &&
+        (await models.liveDocuments.findOne({
+          where: { ...rowsOf(key), epoch },
+          attributes: ['version'],
+          transaction,
+        }));
+      if (!row || !live) return undefined;
+      if (live.get().version > version) return row.get().version;
+      const itemVersion = await items.write(row, text, { note, author }, transaction);
+      // As it is: a long document need not be read and written here once more.
+      await sequelize.query(
+        `UPDATE live_documents
+         SET version = $version, document = $document::json, item_version = $itemVersion
+         WHERE project_id = $project::uuid AND item_id = $item AND epoch = $epoch::uuid`,
+        { bind: { ...key, epoch, version, document, itemVersion }, transaction },
+      );
+      await models.liveSteps.destroy({
+        where: {
+          ...rowsOf(key),
+          version: { [Op.lte]: version },
+          createdAt: { [Op.lt]: new Date(Date.now() - keptDays * 86_400_000) },
+        },
+        transaction,
+      });
+      return itemVersion;
+    });
+}
+
+function changing(database: Database, items: ItemStore): LiveLog['change'] {
+  const { liveDocuments } = database.models;
+  return async (row, change, { person, note }, transaction) => {
+    const { projectId: project, id: item } = row.get();
+    const key = { project, item };
+    const live = await liveDocuments.findOne({ where: rowsOf(key), transaction });
+    if (!live) return false;
+    const held = live.get();
+    const logged = await stepsAfter(database, key, held, transaction);
+    const start = documentFrom(held.document);
+    const steps = logged.map(({ step }) => step);
+    const current = start && applySteps(start, steps);
+    // A log that cannot be followed ends; the text is what holds.
+    if (!current || !('document' in current)) {
+      await live.destroy({ transaction });
+      return false;
+    }
+    const root = change(fromEditor(current.document));
+    const step = stepTo(current.document, root);
+    const version = held.version + steps.length;
+    if (step) {
+      const made = { epoch: held.epoch, version, steps: [step.toJSON()], client: 'text', person };
+      await logSteps(database, key, made, transaction);
+    }
+    const by = { note, author: person };
+    const itemVersion = await items.write(row, writeCanonical(root), by, transaction);
+    const document = (step?.apply(current.document).doc ?? current.document).toJSON() as unknown;
+    await live.update(
+      { version: version + (step ? 1 : 0), document, itemVersion },
+      { transaction },
+    );
+    return true;
+  };
+}
+
+export function liveLog(database: Database, items: ItemStore): LiveLog {
+  const { sequelize, models } = database;
+  return {
+    open: opening(database),
+    write: writing(database, items),
+    change: changing(database, items),
+    since: (key, epoch, version) => stepsAfter(database, key, { epoch, version }),
+    async append(key, steps) {
       try {
-        await log(key, epoch, version, steps, by);
+        await logSteps(database, key, steps);
         return 'kept';
       } catch (error) {
         if (error instanceof UniqueConstraintError) return 'raced';
@@ -174,94 +259,13 @@ export function liveLog({ sequelize, models }: Database, items: ItemStore): Live
         throw error;
       }
     },
-    async write(key, { epoch, version, document, text, note, author }) {
-      return sequelize.transaction(async (transaction) => {
-        const row = await models.items.findOne({
-          where: { projectId: key.project, id: key.item },
-          transaction,
-          lock: transaction.LOCK.UPDATE,
-        });
-        const live =
-          row &&
-          (await liveDocuments.findOne({
-            where: { ...where(key), epoch },
-            attributes: ['version'],
-            transaction,
-          }));
-        if (!row || !live) return undefined;
-        if (live.get().version > version) return row.get().version;
-        const itemVersion = await items.write(row, { text, note }, author, transaction);
-        // As it is: a long document need not be read and written here once more.
-        await sequelize.query(
-          `UPDATE live_documents
-           SET version = $version, document = $document::json, item_version = $itemVersion
-           WHERE project_id = $project::uuid AND item_id = $item AND epoch = $epoch::uuid`,
-          { bind: { ...key, epoch, version, document, itemVersion }, transaction },
-        );
-        await liveSteps.destroy({
-          where: {
-            ...where(key),
-            version: { [Op.lte]: version },
-            createdAt: { [Op.lt]: new Date(Date.now() - keptDays * 86_400_000) },
-          },
-          transaction,
-        });
-        return itemVersion;
-      });
-    },
-    async change(row, change, { person, note }, transaction) {
-      const { projectId: project, id: item } = row.get();
-      const live = await liveDocuments.findOne({
-        where: { projectId: project, itemId: item },
-        transaction,
-      });
-      if (!live) return false;
-      const { epoch, version, document: held } = live.get();
-      const steps = await stepsAfter({ project, item }, epoch, version, transaction);
-      const start = documentFrom(held);
-      const current =
-        start &&
-        applySteps(
-          start,
-          steps.map(({ step }) => step),
-        );
-      // A log that cannot be followed ends; the text is what holds.
-      if (!current || !('document' in current)) {
-        await live.destroy({ transaction });
-        return false;
-      }
-      const root = change(fromEditor(current.document));
-      const step = stepTo(current.document, root);
-      if (step)
-        await log(
-          { project, item },
-          epoch,
-          version + steps.length,
-          [step.toJSON()],
-          { client: 'text', person },
-          transaction,
-        );
-      const itemVersion = await items.write(
-        row,
-        { text: writeCanonical(root), note },
-        person,
-        transaction,
-      );
-      const document = (step?.apply(current.document).doc ?? current.document).toJSON() as unknown;
-      await live.update(
-        { version: version + steps.length + (step ? 1 : 0), document, itemVersion },
-        { transaction },
-      );
-      return true;
-    },
-    end: async (key) => void (await liveDocuments.destroy({ where: where(key) })),
-    async unwritten() {
-      return sequelize.query<LiveKey>(
+    end: async (key) => void (await models.liveDocuments.destroy({ where: rowsOf(key) })),
+    unwritten: () =>
+      sequelize.query<LiveKey>(
         'SELECT DISTINCT d.project_id AS project, d.item_id AS item FROM live_documents d ' +
           'JOIN live_steps s ON s.project_id = d.project_id AND s.item_id = d.item_id AND ' +
           's.epoch = d.epoch AND s.version > d.version',
         { type: QueryTypes.SELECT },
-      );
-    },
+      ),
   };
 }

@@ -253,29 +253,6 @@ export interface LinkedSourceRow {
 
 type Table<Row extends object> = ModelStatic<Model<Row, Partial<Row>>>;
 
-export interface Models {
-  readonly people: Table<PersonRow>;
-  readonly sessions: Table<SessionRow>;
-  readonly projects: Table<ProjectRow>;
-  readonly items: Table<ItemRow>;
-  readonly revisions: Table<RevisionRow>;
-  readonly itemUses: Table<UseRow>;
-  readonly assets: Table<AssetRow>;
-  readonly agreements: Table<AgreementsRow>;
-  readonly lenses: Table<LensRow>;
-  readonly designs: Table<DesignRow>;
-  readonly facets: Table<FacetRow>;
-  readonly facetUses: Table<FacetUseRow>;
-  readonly editions: Table<EditionRow>;
-  readonly impressions: Table<ImpressionRow>;
-  readonly tokens: Table<TokenRow>;
-  readonly notices: Table<NoticeRow>;
-  readonly outbox: Table<OutboxRow>;
-  readonly linkedSources: Table<LinkedSourceRow>;
-  readonly liveDocuments: Table<LiveDocumentRow>;
-  readonly liveSteps: Table<LiveStepRow>;
-}
-
 const text = { type: DataTypes.TEXT };
 const key = { ...text, primaryKey: true };
 const uuid = { type: DataTypes.UUID };
@@ -288,237 +265,258 @@ const plainJson = { type: DataTypes.JSON };
 const date = { type: DataTypes.DATE };
 const boolean = { type: DataTypes.BOOLEAN };
 
-export function defineModels(sequelize: Sequelize): Models {
-  const define = <Row extends object>(
-    name: string,
-    columns: Record<keyof Row & string, object>,
-  ): Table<Row> => {
-    // Sequelize writes into the definitions it is given, so each column gets its own.
-    const own = Object.fromEntries(
-      Object.entries(columns).map(([column, definition]) => [
-        column,
-        { ...(definition as object) },
-      ]),
-    );
-    return sequelize.define<Model<Row, Partial<Row>>>(name, own as never, {
-      tableName: name,
-      timestamps: false,
-      underscored: true,
-    });
-  };
-  return {
-    people: define<PersonRow>('people', {
-      id: uuidKey,
-      name: text,
-      email: text,
-      passwordHash: text,
-      role: text,
-      active: boolean,
-    }),
-    sessions: define<SessionRow>('sessions', {
-      id: key,
-      personId: uuid,
-      expiresAt: date,
-      createdAt: date,
-      usedAt: date,
-      agent: text,
-    }),
-    projects: define<ProjectRow>('projects', {
-      id: uuidKey,
-      name: text,
-      locale: text,
-      facetsVersion: integer,
-    }),
-    items: define<ItemRow>('items', {
-      projectId: uuidKey,
-      id: key,
-      kind: text,
-      type: text,
-      folder: text,
-      name: text,
-      title: text,
-      shortDescription: text,
-      text,
-      searchText: text,
-      wordCount: integer,
-      problems: json,
-      conditions: json,
-      facts: json,
-      alternateOf: text,
-      version: integer,
-      updatedAt: date,
-      updatedBy: text,
-    }),
-    revisions: define<RevisionRow>('revisions', {
-      projectId: uuidKey,
-      itemId: key,
-      version: { ...integer, primaryKey: true },
-      text,
-      hash: text,
-      note: text,
-      author: text,
-      createdAt: date,
-    }),
-    itemUses: define<UseRow>('item_uses', {
-      projectId: uuidKey,
-      sourceId: key,
-      manner: key,
-      target: key,
-      part: key,
-      count: integer,
-    }),
-    assets: define<AssetRow>('assets', {
-      projectId: uuidKey,
-      id: key,
-      folder: text,
-      name: text,
-      mediaType: text,
-      size: integer,
-      width: real,
-      height: real,
-      hash: text,
-      alternateOf: text,
-      conditions: json,
-    }),
-    agreements: define<AgreementsRow>('agreements', {
-      projectId: uuidKey,
-      version: integer,
-      rules: json,
-      facts: json,
-      words: json,
-      synonyms: json,
-    }),
-    lenses: define<LensRow>('lenses', {
-      projectId: uuidKey,
-      id: key,
-      name: text,
-      rules: json,
-      through: json,
-    }),
-    designs: define<DesignRow>('designs', {
-      projectId: uuidKey,
-      kind: key,
-      id: key,
-      version: integer,
-      content: plainJson,
-    }),
-    facets: define<FacetRow>('facets', {
-      projectId: uuidKey,
-      name: key,
-      label: text,
-      valueList: json,
-      position: integer,
-    }),
-    facetUses: define<FacetUseRow>('facet_uses', {
-      projectId: uuidKey,
-      itemId: key,
-      facet: key,
-      value: key,
-      count: integer,
-    }),
-    editions: define<EditionRow>('editions', {
-      id: uuidKey,
-      projectId: uuid,
-      name: text,
-      output: text,
-      map: text,
-      lens: text,
-      variables: json,
-      facts: json,
-      locale: text,
-      address: text,
-      sheet: text,
-      plan: text,
-      since: uuid,
-      look: text,
-      choices: json,
-      stops: json,
-      keeps: integer,
-      naming: text,
-      folders: text,
-      holds: json,
-      start: text,
-      locales: json,
-      nightly: text,
-      readsSources: boolean,
-      clockAt: date,
-    }),
-    tokens: define<TokenRow>('tokens', {
-      id: uuidKey,
-      personId: uuid,
-      name: text,
-      access: text,
-      hash: text,
-      createdAt: date,
-      usedAt: date,
-      expiresAt: date,
-    }),
-    notices: define<NoticeRow>('notices', {
-      id: uuidKey,
-      projectId: uuid,
-      kind: text,
-      target: text,
-      events: json,
-      edition: uuid,
-      secret: text,
-    }),
-    outbox: define<OutboxRow>('outbox', {
-      id: uuidKey,
-      projectId: uuid,
-      at: date,
-      kind: text,
-      target: text,
-      subject: text,
-      body: text,
-      signature: text,
-    }),
-    linkedSources: define<LinkedSourceRow>('linked_sources', {
-      projectId: uuidKey,
-      folder: key,
-      isLinked: boolean,
-      files: json,
-      readAt: date,
-    }),
-    impressions: define<ImpressionRow>('impressions', {
-      id: uuidKey,
-      projectId: uuid,
-      edition: uuid,
-      number: integer,
-      state: text,
-      progress: json,
-      problems: json,
-      figures: json,
-      inputs: json,
-      name: text,
-      notes: json,
-      seal: json,
-      stops: json,
-      again: uuid,
-      locale: text,
-      fingerprint: text,
-      person: text,
-      createdAt: date,
-      heartbeatAt: date,
-      finishedAt: date,
-    }),
-    liveDocuments: define<LiveDocumentRow>('live_documents', {
-      projectId: uuidKey,
-      itemId: key,
-      epoch: uuid,
-      schema: text,
-      version: integer,
-      document: plainJson,
-      itemVersion: integer,
-    }),
-    liveSteps: define<LiveStepRow>('live_steps', {
-      projectId: uuidKey,
-      itemId: key,
-      epoch: uuidKey,
-      version: { ...integer, primaryKey: true },
-      step: plainJson,
-      client: text,
-      person: text,
-      createdAt: date,
-    }),
-  };
+/** A table with its columns, before there is a connection. */
+interface TableDefinition<Row extends object> {
+  readonly name: string;
+  readonly columns: Record<keyof Row & string, object>;
 }
+const table = <Row extends object>(
+  name: string,
+  columns: TableDefinition<Row>['columns'],
+): TableDefinition<Row> => ({ name, columns });
+
+const tables = {
+  people: table<PersonRow>('people', {
+    id: uuidKey,
+    name: text,
+    email: text,
+    passwordHash: text,
+    role: text,
+    active: boolean,
+  }),
+  sessions: table<SessionRow>('sessions', {
+    id: key,
+    personId: uuid,
+    expiresAt: date,
+    createdAt: date,
+    usedAt: date,
+    agent: text,
+  }),
+  projects: table<ProjectRow>('projects', {
+    id: uuidKey,
+    name: text,
+    locale: text,
+    facetsVersion: integer,
+  }),
+  items: table<ItemRow>('items', {
+    projectId: uuidKey,
+    id: key,
+    kind: text,
+    type: text,
+    folder: text,
+    name: text,
+    title: text,
+    shortDescription: text,
+    text,
+    searchText: text,
+    wordCount: integer,
+    problems: json,
+    conditions: json,
+    facts: json,
+    alternateOf: text,
+    version: integer,
+    updatedAt: date,
+    updatedBy: text,
+  }),
+  revisions: table<RevisionRow>('revisions', {
+    projectId: uuidKey,
+    itemId: key,
+    version: { ...integer, primaryKey: true },
+    text,
+    hash: text,
+    note: text,
+    author: text,
+    createdAt: date,
+  }),
+  itemUses: table<UseRow>('item_uses', {
+    projectId: uuidKey,
+    sourceId: key,
+    manner: key,
+    target: key,
+    part: key,
+    count: integer,
+  }),
+  assets: table<AssetRow>('assets', {
+    projectId: uuidKey,
+    id: key,
+    folder: text,
+    name: text,
+    mediaType: text,
+    size: integer,
+    width: real,
+    height: real,
+    hash: text,
+    alternateOf: text,
+    conditions: json,
+  }),
+  agreements: table<AgreementsRow>('agreements', {
+    projectId: uuidKey,
+    version: integer,
+    rules: json,
+    facts: json,
+    words: json,
+    synonyms: json,
+  }),
+  lenses: table<LensRow>('lenses', {
+    projectId: uuidKey,
+    id: key,
+    name: text,
+    rules: json,
+    through: json,
+  }),
+  designs: table<DesignRow>('designs', {
+    projectId: uuidKey,
+    kind: key,
+    id: key,
+    version: integer,
+    content: plainJson,
+  }),
+  facets: table<FacetRow>('facets', {
+    projectId: uuidKey,
+    name: key,
+    label: text,
+    valueList: json,
+    position: integer,
+  }),
+  facetUses: table<FacetUseRow>('facet_uses', {
+    projectId: uuidKey,
+    itemId: key,
+    facet: key,
+    value: key,
+    count: integer,
+  }),
+  editions: table<EditionRow>('editions', {
+    id: uuidKey,
+    projectId: uuid,
+    name: text,
+    output: text,
+    map: text,
+    lens: text,
+    variables: json,
+    facts: json,
+    locale: text,
+    address: text,
+    sheet: text,
+    plan: text,
+    since: uuid,
+    look: text,
+    choices: json,
+    stops: json,
+    keeps: integer,
+    naming: text,
+    folders: text,
+    holds: json,
+    start: text,
+    locales: json,
+    nightly: text,
+    readsSources: boolean,
+    clockAt: date,
+  }),
+  tokens: table<TokenRow>('tokens', {
+    id: uuidKey,
+    personId: uuid,
+    name: text,
+    access: text,
+    hash: text,
+    createdAt: date,
+    usedAt: date,
+    expiresAt: date,
+  }),
+  notices: table<NoticeRow>('notices', {
+    id: uuidKey,
+    projectId: uuid,
+    kind: text,
+    target: text,
+    events: json,
+    edition: uuid,
+    secret: text,
+  }),
+  outbox: table<OutboxRow>('outbox', {
+    id: uuidKey,
+    projectId: uuid,
+    at: date,
+    kind: text,
+    target: text,
+    subject: text,
+    body: text,
+    signature: text,
+  }),
+  linkedSources: table<LinkedSourceRow>('linked_sources', {
+    projectId: uuidKey,
+    folder: key,
+    isLinked: boolean,
+    files: json,
+    readAt: date,
+  }),
+  impressions: table<ImpressionRow>('impressions', {
+    id: uuidKey,
+    projectId: uuid,
+    edition: uuid,
+    number: integer,
+    state: text,
+    progress: json,
+    problems: json,
+    figures: json,
+    inputs: json,
+    name: text,
+    notes: json,
+    seal: json,
+    stops: json,
+    again: uuid,
+    locale: text,
+    fingerprint: text,
+    person: text,
+    createdAt: date,
+    heartbeatAt: date,
+    finishedAt: date,
+  }),
+  liveDocuments: table<LiveDocumentRow>('live_documents', {
+    projectId: uuidKey,
+    itemId: key,
+    epoch: uuid,
+    schema: text,
+    version: integer,
+    document: plainJson,
+    itemVersion: integer,
+  }),
+  liveSteps: table<LiveStepRow>('live_steps', {
+    projectId: uuidKey,
+    itemId: key,
+    epoch: uuidKey,
+    version: { ...integer, primaryKey: true },
+    step: plainJson,
+    client: text,
+    person: text,
+    createdAt: date,
+  }),
+};
+
+function define<Row extends object>(
+  sequelize: Sequelize,
+  { name, columns }: TableDefinition<Row>,
+): Table<Row> {
+  // Sequelize writes into the definitions it is given, so each column gets its own.
+  const own = Object.fromEntries(
+    Object.entries<object>(columns).map(([column, definition]) => [column, { ...definition }]),
+  );
+  return sequelize.define<Model<Row, Partial<Row>>>(name, own as never, {
+    tableName: name,
+    timestamps: false,
+    underscored: true,
+  });
+}
+
+/** A model for each table. */
+export type Models = {
+  readonly [Name in keyof typeof tables]: (typeof tables)[Name] extends TableDefinition<infer Row>
+    ? Table<Row>
+    : never;
+};
+
+export const defineModels = (sequelize: Sequelize): Models =>
+  Object.fromEntries(
+    Object.entries(tables).map(([name, definition]) => [
+      name,
+      define(sequelize, definition as TableDefinition<object>),
+    ]),
+  ) as unknown as Models;

@@ -18,10 +18,10 @@ export interface Courier {
   deliver(project: string, message: Message): Promise<void>;
 }
 
-/** Somebody to be told, with what signs what is sent to a program. */
+/** A recipient of notifications; requests to a program are signed with its secret. */
 type Recipient = Notice & { readonly secret: string };
 
-/** Who is told of what, and what they were told. */
+/** Recipients of notifications, and the messages that were sent. */
 export interface NoticeStore {
   list(project: string): Promise<Notice[]>;
   /** With their secrets, which leave the server only once. */

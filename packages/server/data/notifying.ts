@@ -1,5 +1,6 @@
 import type { LiveEvent } from '@ukiyo/contracts';
 import { QueryTypes, type Sequelize, type Transaction } from 'sequelize';
+import type { ItemRow } from './models.ts';
 
 /**
  * Notifies every server process of a change (PostgreSQL, NOTIFY); the processes pass it on to the
@@ -30,8 +31,8 @@ const mostEvents = 100;
 
 /** The events of topics and maps that are new or have another text. */
 export const itemEvents = (
-  items: readonly { readonly id: string; readonly version: number }[],
+  items: readonly Pick<ItemRow, 'id' | 'kind' | 'version'>[],
 ): LiveEvent[] =>
   items.length > mostEvents
     ? [{ kind: 'many-items' }]
-    : items.map(({ id, version }) => ({ kind: 'item', id, version }));
+    : items.map(({ id, kind, version }) => ({ kind: 'item', id, version, isMap: kind === 'map' }));

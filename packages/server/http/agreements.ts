@@ -3,7 +3,7 @@ import { patternFrom } from '@ukiyo/core/rules';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Equipped } from '../jobs/clerk.ts';
-import { Refused } from './guard.ts';
+import { allow, changedMeanwhile, Refused } from './guard.ts';
 
 const InProject = z.object({ project: z.uuid() });
 
@@ -16,18 +16,12 @@ export const agreementRoutes =
   async (app) => {
     app.get(
       '/agreements',
-      {
-        config: { permission: 'read' },
-        schema: { params: InProject, response: { 200: Agreements } },
-      },
+      allow('read', { params: InProject, response: { 200: Agreements } }),
       ({ params }) => agreements.read(params.project),
     );
     app.put(
       '/agreements',
-      {
-        config: { permission: 'administer' },
-        schema: { params: InProject, body: Agreements, response: { 200: Agreements } },
-      },
+      allow('administer', { params: InProject, body: Agreements, response: { 200: Agreements } }),
       async ({ params, body, log }) => {
         const unreadable = body.rules.find(
           (rule) => rule.kind === 'pattern' && !patternFrom(rule.pattern),
@@ -44,24 +38,15 @@ export const agreementRoutes =
         if (doubled)
           throw new Refused(400, 'agreements.doubled', `Two rules have the id “${doubled.id}”.`);
         const saved = await agreements.save(params.project, body);
-        if (!saved)
-          throw new Refused(
-            409,
-            'agreements.conflict',
-            'Somebody else changed this after you opened it. Load it again; what you typed ' +
-              'is still here.',
-          );
-        // The counts in the library follow; nobody has to wait for them.
+        if (!saved) throw changedMeanwhile('agreements.conflict', 'the agreements');
+        // The counts in the library are updated afterwards, so that this answer does not wait.
         void clerk.do('recount', params.project).catch((error: unknown) => log.error(error));
         return saved;
       },
     );
     app.post(
       '/agreements/words',
-      {
-        config: { permission: 'write' },
-        schema: { params: InProject, body: AgreedWord, response: { 200: Agreements } },
-      },
+      allow('write', { params: InProject, body: AgreedWord, response: { 200: Agreements } }),
       ({ params, body }) => agreements.addWord(params.project, body.locale, body.word),
     );
   };

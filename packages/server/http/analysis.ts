@@ -5,7 +5,7 @@ import {
   CopyReport,
   CopySharing,
   ElementAt,
-  ElementStandings,
+  ElementUses,
   ReaderCheck,
   StyleId,
   StyleUses,
@@ -14,7 +14,7 @@ import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Equipped } from '../jobs/clerk.ts';
 import type { Analyst } from '../jobs/analyst.ts';
-import { notFound, personOf, Refused } from './guard.ts';
+import { allow, notFound, personOf, Refused } from './guard.ts';
 
 const InProject = z.object({ project: z.uuid() });
 const OneEdition = InProject.extend({ id: z.uuid() });
@@ -25,20 +25,14 @@ export const analysisRoutes =
   async (app) => {
     app.get(
       '/appearances',
-      {
-        config: { permission: 'read' },
-        schema: { params: InProject, response: { 200: Appearances } },
-      },
+      allow('read', { params: InProject, response: { 200: Appearances } }),
       async ({ params: { project } }) => {
         return analyst.ask(project, { kind: 'appearances' });
       },
     );
     app.get(
       '/editions/:id/readers',
-      {
-        config: { permission: 'read' },
-        schema: { params: OneEdition, response: { 200: ReaderCheck } },
-      },
+      allow('read', { params: OneEdition, response: { 200: ReaderCheck } }),
       async ({ params: { project, id } }) => {
         const check = await analyst.ask(project, { kind: 'every-reader', edition: id });
         if (!check) throw notFound('edition');
@@ -47,20 +41,18 @@ export const analysisRoutes =
     );
     app.get(
       '/why',
-      {
-        config: { permission: 'read' },
-        schema: { params: InProject, querystring: ElementAt, response: { 200: ElementStandings } },
-      },
+      allow('read', {
+        params: InProject,
+        querystring: ElementAt,
+        response: { 200: ElementUses },
+      }),
       async ({ params: { project }, query }) => {
         return analyst.ask(project, { kind: 'why', ...query });
       },
     );
     app.get(
       '/editions/:id/contents',
-      {
-        config: { permission: 'read' },
-        schema: { params: OneEdition, response: { 200: Contents } },
-      },
+      allow('read', { params: OneEdition, response: { 200: Contents } }),
       async ({ params: { project, id } }) => {
         const contents = await analyst.ask(project, { kind: 'contents', edition: id });
         if (!contents) throw notFound('edition');
@@ -69,20 +61,14 @@ export const analysisRoutes =
     );
     app.get(
       '/designs/sheets/:id/uses',
-      {
-        config: { permission: 'read' },
-        schema: { params: InProject.extend({ id: StyleId }), response: { 200: StyleUses } },
-      },
+      allow('read', { params: InProject.extend({ id: StyleId }), response: { 200: StyleUses } }),
       async ({ params: { project, id } }) => {
         return analyst.ask(project, { kind: 'styles', sheet: id });
       },
     );
     app.get(
       '/copies',
-      {
-        config: { permission: 'read' },
-        schema: { params: InProject, response: { 200: CopyReport } },
-      },
+      allow('read', { params: InProject, response: { 200: CopyReport } }),
       async ({ params: { project } }) => {
         return analyst.ask(project, { kind: 'copies' });
       },
@@ -90,9 +76,12 @@ export const analysisRoutes =
     app.post(
       '/copies/share',
       {
-        config: { permission: 'write' },
+        ...allow('write', {
+          params: InProject,
+          body: CopySharing,
+          response: { 201: CopiesShared },
+        }),
         bodyLimit: 8 * 1024 * 1024,
-        schema: { params: InProject, body: CopySharing, response: { 201: CopiesShared } },
       },
       async (request, reply) => {
         const { project } = request.params;
@@ -104,7 +93,7 @@ export const analysisRoutes =
             'The wording that is to be kept is not there any more, or can stand in no topic ' +
               'by itself.',
           );
-        return reply.status(201).send({ lender: made.lender, shared: made.shared });
+        return reply.status(201).send(made);
       },
     );
   };

@@ -28,7 +28,7 @@ import { dictionaryRoutes } from './dictionaries.ts';
 import { eventRoutes } from './events.ts';
 import { facetRoutes } from './facets.ts';
 import { lensRoutes } from './lenses.ts';
-import { guard, Refused } from './guard.ts';
+import { allow, guard, Refused } from './guard.ts';
 import { keepClean } from './hygiene.ts';
 import { itemRoutes } from './items.ts';
 import { liveRoutes } from './live.ts';
@@ -53,7 +53,7 @@ export interface AppOptions {
   /** Folder of the built interface; left out in tests of the server alone. */
   readonly webFolder?: string;
   readonly log?: boolean;
-  /** Without it, the client is whoever is connected (`TRUST_PROXY`). */
+  /** Without it, the address of the connection is that of the client (`TRUST_PROXY`). */
   readonly trustProxy?: TrustedProxies;
   /** Origin at which everything is shown that is made of what people wrote (`CONTENT_URL`). */
   readonly contentUrl?: string;
@@ -236,18 +236,14 @@ async function addRoutes(
 
 function addHealth(app: FastifyInstance, { database }: Services): void {
   const Health = z.object({ status: z.literal('ok'), uptime: z.number(), memory: z.number() });
-  app.get(
-    '/health',
-    { config: { permission: 'anyone' }, schema: { response: { 200: Health } } },
-    async () => {
-      await database.sequelize.query('SELECT 1');
-      return {
-        status: 'ok' as const,
-        uptime: Math.round(process.uptime()),
-        memory: process.memoryUsage.rss(),
-      };
-    },
-  );
+  app.get('/health', allow('anyone', { response: { 200: Health } }), async () => {
+    await database.sequelize.query('SELECT 1');
+    return {
+      status: 'ok' as const,
+      uptime: Math.round(process.uptime()),
+      memory: process.memoryUsage.rss(),
+    };
+  });
 }
 
 async function serveInterface(app: FastifyInstance, webFolder: string | undefined): Promise<void> {
@@ -255,6 +251,7 @@ async function serveInterface(app: FastifyInstance, webFolder: string | undefine
     await app.register(statics, {
       root: webFolder,
       wildcard: false,
+      preCompressed: true,
       index: false,
       cacheControl: false,
       setHeaders: (reply, path) =>

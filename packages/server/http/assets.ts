@@ -2,9 +2,9 @@ import { Asset, Folder, ItemId } from '@ukiyo/contracts';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Services } from '../app/services.ts';
-import { imagesIn } from '../data/packaged.ts';
+import { imagesIn } from '../work/packaged.ts';
 import { nameForType } from '../media/types.ts';
-import { grantOf, notFound, Refused } from './guard.ts';
+import { allow, type Api, grantOf, notFound, Refused } from './guard.ts';
 import { namesOf } from './naming.ts';
 import { sendFile } from './sending.ts';
 import { temporaryFiles } from './uploads.ts';
@@ -25,111 +25,103 @@ function idFor(fileName: string, taken: ReadonlySet<string>): string {
   return id;
 }
 
+/** What shows an image would have a gap where it was. */
+async function refuseIfUsed(
+  { assets, uses, designs }: Services,
+  project: string,
+  id: string,
+): Promise<void> {
+  const { uses: found } = await uses.reach(project, { of: 'item', id });
+  if (found.length > 0)
+    throw new Refused(
+      409,
+      'image.used',
+      `The image “${id}” is used in ${namesOf(found)}. Remove it there first.`,
+    );
+  const alternates = (await assets.list(project)).filter(({ alternateOf }) => alternateOf === id);
+  if (alternates.length > 0)
+    throw new Refused(
+      409,
+      'image.used',
+      `The image “${id}” has alternates: ` +
+        `${alternates.map(({ name }) => `“${name}”`).join(', ')}. Delete them first.`,
+    );
+  if (imagesIn(await designs.read(project)).includes(id))
+    throw new Refused(
+      409,
+      'image.used',
+      `The image “${id}” is part of a page plan or a site look. Remove it there first.`,
+    );
+}
+
+/** Images are read and added. */
+function fileRoutes(app: Api, { assets, blobs, items, storeImage, settings }: Services): void {
+  const temporary = temporaryFiles(settings.dataFolder);
+  app.get(
+    '/assets',
+    allow('read', { params: InProject, response: { 200: z.array(Asset) } }),
+    ({ params }) => assets.list(params.project),
+  );
+  app.get('/assets/:id/file', allow('read', { params: OneAsset }), async ({ params }, reply) => {
+    const row = await assets.find(params.project, params.id);
+    if (!row) throw notFound('image');
+    return sendFile(blobs.fileOf(row.hash), reply, { name: row.name });
+  });
+  app.post(
+    '/assets',
+    allow('write', {
+      params: InProject,
+      querystring: z.object({ folder: Folder.default('images') }),
+      response: { 201: Asset },
+    }),
+    async (request, reply) => {
+      const { project } = request.params;
+      const { name, stored } = await temporary.withUpload(
+        await request.file(),
+        async (path, upload) => ({
+          name: upload.filename.split(/[\\/]/u).at(-1) ?? 'file',
+          stored: await storeImage(path, upload.mimetype),
+        }),
+      );
+      if ('refusal' in stored) throw new Refused(422, 'image.unreadable', stored.refusal);
+      const id = idFor(name, await items.ids(project));
+      const ending = /\.[^.]*$/u.exec(name)?.[0] ?? '';
+      const fileName = nameForType(`${id}${ending}`, stored.mediaType);
+      const { folder } = request.query;
+      const isCreated = await assets.create(project, { id, folder, name: fileName, ...stored });
+      const row = isCreated ? await assets.find(project, id) : undefined;
+      if (!row)
+        throw new Refused(
+          409,
+          'image.taken',
+          `The folder “${folder}” already has an image named “${fileName}”.`,
+        );
+      return reply.status(201).send(row);
+    },
+  );
+}
+
+/** Images are deleted. */
+function removalRoutes(app: Api, services: Services): void {
+  const { assets } = services;
+  app.delete(
+    '/assets/:id',
+    allow('write', { params: OneAsset, response: { 204: z.null() } }),
+    async (request, reply) => {
+      const { project, id } = request.params;
+      const { person } = grantOf(request);
+      await refuseIfUsed(services, project, id);
+      if (!(await assets.remove(project, id))) throw notFound('image');
+      request.log.info({ person: person.id, asset: id }, 'image deleted');
+      return reply.status(204).send(null);
+    },
+  );
+}
+
 /** Images, videos and sounds of the library. */
 export const assetRoutes =
-  ({
-    assets,
-    blobs,
-    items,
-    uses,
-    designs,
-    storeImage,
-    settings,
-  }: Services): FastifyPluginAsyncZod =>
+  (services: Services): FastifyPluginAsyncZod =>
   async (app) => {
-    const temporary = temporaryFiles(settings.dataFolder);
-    app.get(
-      '/assets',
-      {
-        config: { permission: 'read' },
-        schema: { params: InProject, response: { 200: z.array(Asset) } },
-      },
-      ({ params }) => assets.list(params.project),
-    );
-    app.get(
-      '/assets/:id/file',
-      { config: { permission: 'read' }, schema: { params: OneAsset } },
-      async ({ params }, reply) => {
-        const row = await assets.find(params.project, params.id);
-        if (!row) throw notFound('image');
-        return sendFile(blobs.fileOf(row.hash), reply, { name: row.name });
-      },
-    );
-    app.post(
-      '/assets',
-      {
-        config: { permission: 'write' },
-        schema: {
-          params: InProject,
-          querystring: z.object({ folder: Folder.default('images') }),
-          response: { 201: Asset },
-        },
-      },
-      async (request, reply) => {
-        const { project } = request.params;
-        const { name, stored } = await temporary.withUpload(
-          await request.file(),
-          async (path, upload) => ({
-            name: upload.filename.split(/[\\/]/u).at(-1) ?? 'file',
-            stored: await storeImage(path, upload.mimetype),
-          }),
-        );
-        if ('refusal' in stored) throw new Refused(422, 'image.unreadable', stored.refusal);
-        const id = idFor(name, await items.ids(project));
-        const ending = /\.[^.]*$/u.exec(name)?.[0] ?? '';
-        const fileName = nameForType(`${id}${ending}`, stored.mediaType);
-        const { folder } = request.query;
-        const isCreated = await assets.create(project, { id, folder, name: fileName, ...stored });
-        const row = isCreated ? await assets.find(project, id) : undefined;
-        if (!row)
-          throw new Refused(
-            409,
-            'image.taken',
-            `The folder “${folder}” already has an image named “${fileName}”.`,
-          );
-        return reply.status(201).send(row);
-      },
-    );
-    app.delete(
-      '/assets/:id',
-      {
-        config: { permission: 'write' },
-        schema: { params: OneAsset, response: { 204: z.null() } },
-      },
-      async (request, reply) => {
-        const { project, id } = request.params;
-        const { person } = grantOf(request);
-        await refuseIfUsed(project, id);
-        if (!(await assets.remove(project, id))) throw notFound('image');
-        request.log.info({ person: person.id, asset: id }, 'image deleted');
-        return reply.status(204).send(null);
-      },
-    );
-
-    /** What shows an image would have a gap where it was. */
-    async function refuseIfUsed(project: string, id: string): Promise<void> {
-      const { uses: found } = await uses.reach(project, { of: 'item', id });
-      if (found.length > 0)
-        throw new Refused(
-          409,
-          'image.used',
-          `The image “${id}” is used in ${namesOf(found)}. Remove it there first.`,
-        );
-      const alternates = (await assets.list(project)).filter(
-        ({ alternateOf }) => alternateOf === id,
-      );
-      if (alternates.length > 0)
-        throw new Refused(
-          409,
-          'image.used',
-          `The image “${id}” has alternates: ` +
-            `${alternates.map(({ name }) => `“${name}”`).join(', ')}. Delete them first.`,
-        );
-      if (imagesIn(await designs.read(project)).includes(id))
-        throw new Refused(
-          409,
-          'image.used',
-          `The image “${id}” is part of a page plan or a site look. Remove it there first.`,
-        );
-    }
+    fileRoutes(app, services);
+    removalRoutes(app, services);
   };

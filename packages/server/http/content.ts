@@ -7,7 +7,7 @@ import type { Access, Grants } from '../access/grants.ts';
 import type { Signer } from '../access/signing.ts';
 import type { Services } from '../app/services.ts';
 import type { Proofer } from '../jobs/proofer.ts';
-import { grantOf, notFound, Refused } from './guard.ts';
+import { allow, grantOf, notFound, Refused } from './guard.ts';
 import { sendFile, sendMade } from './sending.ts';
 
 /**
@@ -147,12 +147,9 @@ export const contentRoutes =
     };
     app.get(
       '/content/:pass/*',
-      {
-        config: { permission: 'anyone' },
-        schema: {
-          params: z.object({ pass: z.string().max(longestPass), '*': z.string().max(1000) }),
-        },
-      },
+      allow('anyone', {
+        params: z.object({ pass: z.string().max(longestPass), '*': z.string().max(1000) }),
+      }),
       async (request, reply) => {
         const { pass: signed, '*': path } = request.params;
         const pass = signer.read(signed, Pass);

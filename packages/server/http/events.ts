@@ -4,7 +4,7 @@ import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { OpenLines } from '../access/lines.ts';
 import type { Queue } from '../jobs/queue.ts';
-import { grantOf, Refused } from './guard.ts';
+import { allow, grantOf, Refused } from './guard.ts';
 
 /**
  * Bytes that may wait for a slow browser; beyond, it is disconnected and loads everything again.
@@ -51,7 +51,7 @@ export const eventRoutes =
     });
     app.get(
       '/events',
-      { config: { permission: 'read' }, schema: { params: z.object({ project: z.uuid() }) } },
+      allow('read', { params: z.object({ project: z.uuid() }) }),
       (request, reply) => {
         const stream = reply.raw;
         const end = (): void => void stream.end();

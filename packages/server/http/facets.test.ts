@@ -6,16 +6,16 @@ let server: TestServer;
 beforeAll(async () => void (server = await startTestServer()));
 afterAll(() => server.close());
 
-describe('facets', () => {
-  const read = async (): Promise<FacetList> =>
-    (await server.ask('reader', 'GET', '~/facets')).json<FacetList>();
-  const useOf = async (value: string) =>
-    (await server.ask('reader', 'GET', '~/facets/uses'))
-      .json<ValueUse[]>()
-      .find((use) => use.value === value);
-  const text = async (id: string): Promise<string> =>
-    (await server.ask('reader', 'GET', `~/items/${id}`)).json<Item>().text;
+const read = async (): Promise<FacetList> =>
+  (await server.ask('reader', 'GET', '~/facets')).json<FacetList>();
+const useOf = async (value: string) =>
+  (await server.ask('reader', 'GET', '~/facets/uses'))
+    .json<ValueUse[]>()
+    .find((use) => use.value === value);
+const text = async (id: string): Promise<string> =>
+  (await server.ask('reader', 'GET', `~/items/${id}`)).json<Item>().text;
 
+describe('facets', () => {
   it('are kept one version after the other, with names once each', async () => {
     const before = await read();
     const weather = {
@@ -71,6 +71,9 @@ describe('facets', () => {
       (await server.ask('publisher', 'PUT', '~/facets', { ...now, facets: without })).json(),
     ).toMatchObject({ code: 'facets.used' });
   });
+});
+
+describe('facets', () => {
   it('rename a value in list, lenses and texts at once, also in open ones', async () => {
     const made = (
       await server.ask('writer', 'POST', '~/items', {
@@ -214,6 +217,9 @@ describe('lenses', () => {
     for (const { id } of [front, behind])
       expect((await server.ask('publisher', 'DELETE', `~/lenses/${id}`)).statusCode).toBe(204);
   });
+});
+
+describe('lenses', () => {
   it('are imported with problems for what cannot be used, and kept while in use', async () => {
     const text =
       '<val><prop att="audience" val="operator" action="exclude"/>' +

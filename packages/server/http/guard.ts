@@ -1,5 +1,6 @@
 import type { Person } from '@ukiyo/contracts';
-import type { FastifyInstance, FastifyRequest, HTTPMethods } from 'fastify';
+import type { FastifyInstance, FastifyRequest, FastifySchema, HTTPMethods } from 'fastify';
+import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { setAsker, withAsker } from '../access/asker.ts';
 import type { Grant, Grants } from '../access/grants.ts';
 import type { Permission } from '../access/roles.ts';
@@ -26,6 +27,15 @@ declare module 'fastify' {
   }
 }
 
+/** The API while routes are added to it: what their Zod schemas say is what handlers get. */
+export type Api = Parameters<FastifyPluginAsyncZod>[0];
+
+/** What a route says of itself: who may ask, and what is asked and answered. */
+export const allow = <S extends FastifySchema>(permission: Permission | 'anyone', schema: S) => ({
+  config: { permission },
+  schema,
+});
+
 /** A refusal that a person sees: a code, one sentence, and the status of HTTP. */
 export class Refused extends Error {
   constructor(
@@ -41,6 +51,15 @@ export class Refused extends Error {
 
 export const notFound = (what: string): Refused =>
   new Refused(404, 'not-found', `There is no such ${what}.`);
+
+/** @param what the thing that another person has saved since, in the middle of a sentence */
+export const changedMeanwhile = (code: string, what: string): Refused =>
+  new Refused(
+    409,
+    code,
+    `Another person changed ${what} after you opened this screen. Copy what you typed, then ` +
+      'reload the page.',
+  );
 
 export function grantOf(request: FastifyRequest): Grant {
   if (!request.grant) throw new Refused(401, 'signed-out', 'Please sign in.');

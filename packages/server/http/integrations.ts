@@ -10,7 +10,7 @@ import {
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Services } from '../app/services.ts';
-import { notFound, personOf } from './guard.ts';
+import { allow, notFound, personOf } from './guard.ts';
 
 const InProject = z.object({ project: z.uuid() });
 const One = InProject.extend({ id: z.uuid() });
@@ -21,24 +21,18 @@ export const integrationRoutes =
   async (app) => {
     app.get(
       '/tokens',
-      {
-        config: { permission: 'publish' },
-        schema: { params: InProject, response: { 200: z.array(Token) } },
-      },
+      allow('publish', { params: InProject, response: { 200: z.array(Token) } }),
       (request) => tokens.list(personOf(request).id),
     );
     app.post(
       '/tokens',
-      {
-        config: { permission: 'publish' },
-        schema: { params: InProject, body: NewToken, response: { 201: CreatedToken } },
-      },
+      allow('publish', { params: InProject, body: NewToken, response: { 201: CreatedToken } }),
       async (request, reply) =>
         reply.status(201).send(await tokens.create(personOf(request).id, request.body)),
     );
     app.delete(
       '/tokens/:id',
-      { config: { permission: 'publish' }, schema: { params: One, response: { 204: z.null() } } },
+      allow('publish', { params: One, response: { 204: z.null() } }),
       async (request, reply) => {
         if (!(await tokens.revoke(personOf(request).id, request.params.id)))
           throw notFound('token');
@@ -47,18 +41,12 @@ export const integrationRoutes =
     );
     app.get(
       '/notices',
-      {
-        config: { permission: 'publish' },
-        schema: { params: InProject, response: { 200: z.array(Notice) } },
-      },
+      allow('publish', { params: InProject, response: { 200: z.array(Notice) } }),
       ({ params }) => notices.list(params.project),
     );
     app.post(
       '/notices',
-      {
-        config: { permission: 'publish' },
-        schema: { params: InProject, body: NoticeInput, response: { 201: CreatedNotice } },
-      },
+      allow('publish', { params: InProject, body: NoticeInput, response: { 201: CreatedNotice } }),
       async ({ params, body }, reply) => {
         if (body.edition !== null && !(await editions.edition(params.project, body.edition)))
           throw notFound('edition');
@@ -67,7 +55,7 @@ export const integrationRoutes =
     );
     app.delete(
       '/notices/:id',
-      { config: { permission: 'publish' }, schema: { params: One, response: { 204: z.null() } } },
+      allow('publish', { params: One, response: { 204: z.null() } }),
       async ({ params }, reply) => {
         if (!(await notices.remove(params.project, params.id))) throw notFound('message');
         return reply.status(204).send(null);
@@ -75,10 +63,7 @@ export const integrationRoutes =
     );
     app.get(
       '/outbox',
-      {
-        config: { permission: 'publish' },
-        schema: { params: InProject, response: { 200: Outbox } },
-      },
+      allow('publish', { params: InProject, response: { 200: Outbox } }),
       async ({ params }) => ({
         isSimulated: courier.isSimulated,
         messages: await notices.sent(params.project),

@@ -1,4 +1,4 @@
-import type { FacetList, Item, ItemPage, Reach } from '@ukiyo/contracts';
+import type { FacetList, Item, ItemPage, ItemSummary, Reach } from '@ukiyo/contracts';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startTestServer, type TestServer } from '../testing.ts';
 
@@ -56,10 +56,12 @@ describe('templates', () => {
   });
 });
 
-describe('topics', () => {
-  const read = async (id: string): Promise<Item> =>
-    (await server.ask('writer', 'GET', `~/items/${id}`)).json<Item>();
+const read = async (id: string): Promise<Item> =>
+  (await server.ask('writer', 'GET', `~/items/${id}`)).json<Item>();
+const listed = async (query: string): Promise<ItemPage> =>
+  (await server.ask('reader', 'GET', `~/items?limit=500&${query}`)).json<ItemPage>();
 
+describe('topics', () => {
   it('are listed in pages, filtered by folder, kind and words', async () => {
     const page = (
       await server.ask('reader', 'GET', '~/items?limit=5&kind=topic&type=task')
@@ -86,9 +88,56 @@ describe('topics', () => {
     expect((await server.ask('reader', 'GET', '~/folders')).json()).toContainEqual({
       folder: 'topics/wiring',
       count: 10,
+      types: ['concept', 'reference', 'task'],
     });
   });
+  it('are found by words of the title, those that begin with them first', async () => {
+    const { items } = await listed('title=alarm');
+    const begins = items.map(({ title }) => title.toLowerCase().startsWith('alarm'));
+    expect(begins.indexOf(false)).toBeGreaterThan(1);
+    expect(begins.lastIndexOf(true)).toBeLessThan(begins.indexOf(false));
+    for (const { title, id, shortDescription } of items)
+      expect(`${title} ${id} ${shortDescription}`.toLowerCase()).toContain('alarm');
+    // In any order, and not by the signs that patterns are made of.
+    expect((await listed('title=codes%20alarm')).items.map(({ title }) => title)).toContain(
+      'Alarm codes',
+    );
+    expect((await listed('title=%25')).total).toBe(0);
+  });
+  it('are listed without what a lens drops as a whole, and without alternates', async () => {
+    const all = await listed('kind=topic');
+    const seen = await listed(`kind=topic&lens=installer-tern-q`);
+    const dropped = all.items.filter(({ id }) => !seen.items.some((item) => item.id === id));
+    const ids = dropped.map(({ id }) => id);
+    expect(ids).toContain('set-the-pile-clamp');
+    expect(ids).not.toContain('lower-the-sensor-head');
+    for (const { conditions } of dropped) expect(conditions).not.toEqual({});
+    expect(
+      (await server.ask('reader', 'GET', '~/items?lens=00000000-0000-4000-8000-000000000000'))
+        .statusCode,
+    ).toBe(404);
+    const bases = await listed('kind=topic&alternates=false');
+    const alternates = all.items.filter(({ alternateOf }) => alternateOf !== null);
+    expect(alternates.length).toBeGreaterThan(0);
+    expect(bases.total).toBe(all.total - alternates.length);
+    const base = alternates[0]!.alternateOf;
+    const own = await listed(`alternatesOf=${base}`);
+    expect(own.items.every((item) => item.alternateOf === base)).toBe(true);
+    expect(all.items.find(({ id }) => id === base)!.alternates).toBe(own.total);
+  });
+  it('are summed up by ID, those that exist', async () => {
+    const found = (
+      await server.ask('reader', 'POST', '~/summaries', { ids: ['alarms', 'nothing', 'care-plan'] })
+    ).json<ItemSummary[]>();
+    expect(found.map(({ id }) => id).sort()).toEqual(['alarms', 'care-plan']);
+    expect(found[0]).not.toHaveProperty('text');
+    expect(
+      (await server.ask('reader', 'POST', '~/summaries', { ids: ["x' OR 1=1"] })).statusCode,
+    ).toBe(400);
+  });
+});
 
+describe('topics', () => {
   it('start from a template, keep their history, and are not overwritten unasked', async () => {
     const made = (
       await server.ask('writer', 'POST', '~/items', {
@@ -131,7 +180,6 @@ describe('topics', () => {
     ).toBe('wind-the-clock-2');
     expect((await server.ask('writer', 'DELETE', '~/items/wind-the-clock-2')).statusCode).toBe(204);
   });
-
   it('that were removed and come again go on with their history', async () => {
     const made = (
       await server.ask('writer', 'POST', '~/items', {
@@ -157,7 +205,9 @@ describe('topics', () => {
     ]);
     await server.ask('writer', 'DELETE', '~/items/phoenix');
   });
+});
 
+describe('topics', () => {
   it('that two people save at the same moment are saved once', async () => {
     const { text, version } = await read('care-plan');
     const answers = await Promise.all(
@@ -171,7 +221,6 @@ describe('topics', () => {
     expect(answers.map(({ statusCode }) => statusCode).sort()).toEqual([200, 409, 409]);
     await server.ask('writer', 'PUT', '~/items/care-plan', { text, version: version + 1 });
   });
-
   it('are kept when they are not valid, and even when they are not well-formed', async () => {
     const made = (
       await server.ask('writer', 'POST', '~/items', {
@@ -198,7 +247,6 @@ describe('topics', () => {
     ).toMatchObject({ text: torn, problems: { error: 1 } });
     await server.ask('writer', 'DELETE', '~/items/broken');
   });
-
   it('that vary by a value which is in no list say so', async () => {
     const { facets } = (await server.ask('reader', 'GET', '~/facets')).json<FacetList>();
     expect(facets.map(({ name }) => name)).toEqual([
@@ -216,7 +264,6 @@ describe('topics', () => {
     ).toBe(2);
     await server.ask('writer', 'PUT', '~/items/clean-the-well', { text, version: version + 1 });
   });
-
   it('say where they are used', async () => {
     const uses = (await server.ask('reader', 'GET', '~/uses?id=safety'))
       .json<Reach>()
@@ -225,7 +272,6 @@ describe('topics', () => {
       expect.arrayContaining(['fit-the-bracket', 'installation-manual', 'help']),
     );
   });
-
   it('refuse folders and ids that lead elsewhere', async () => {
     for (const folder of ['../x', '/etc', 'a//b', 'a/./b', 'a\\b'])
       expect(

@@ -4,139 +4,133 @@ import { freeId } from '@ukiyo/core/library';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Services } from '../app/services.ts';
-import { notFound, Refused } from './guard.ts';
+import { allow, type Api, notFound, Refused } from './guard.ts';
 
 const InProject = z.object({ project: z.uuid() });
 const OneLens = InProject.extend({ id: z.string().max(200) });
+
+const idFor = async ({ editions }: Services, project: string, name: string): Promise<string> =>
+  freeId(name, new Set((await editions.lenses(project)).map(({ id }) => id)), 'lens');
+
+/** Lenses are read, made, changed and deleted. */
+function keepingRoutes(app: Api, services: Services): void {
+  const { editions } = services;
+  app.get(
+    '/lenses',
+    allow('read', { params: InProject, response: { 200: z.array(Lens) } }),
+    ({ params }) => editions.lenses(params.project),
+  );
+  app.post(
+    '/lenses',
+    allow('publish', { params: InProject, body: LensName, response: { 201: Lens } }),
+    async ({ params: { project }, body }, reply) => {
+      const lens = {
+        id: await idFor(services, project, body.name),
+        name: body.name,
+        rules: [],
+        through: [],
+      };
+      await editions.saveLens(project, lens);
+      return reply.status(201).send(lens);
+    },
+  );
+  app.put(
+    '/lenses/:id',
+    allow('publish', { params: OneLens, body: LensChange, response: { 200: Lens } }),
+    async ({ params, body }) => {
+      const { name, through } = body;
+      const lens = await editions.changeLens(params.project, params.id, (now) => ({
+        ...now,
+        ...(name === undefined ? {} : { name }),
+        ...(through === undefined ? {} : { through }),
+      }));
+      if (!lens) throw notFound('lens');
+      return lens;
+    },
+  );
+  app.post(
+    '/lenses/:id/decisions',
+    allow('publish', { params: OneLens, body: LensDecision, response: { 200: Lens } }),
+    async ({ params, body }) => {
+      const lens = await editions.changeLens(params.project, params.id, (now) => ({
+        ...now,
+        rules: [...withDecision(now, body).rules],
+      }));
+      if (!lens) throw notFound('lens');
+      return lens;
+    },
+  );
+  app.delete(
+    '/lenses/:id',
+    allow('publish', { params: OneLens, response: { 204: z.null() } }),
+    async ({ params: { project, id } }, reply) => {
+      const [of, lenses] = await Promise.all([
+        editions.editions(project),
+        editions.lenses(project),
+      ]);
+      const users = [
+        ...of.filter(({ lens }) => lens === id),
+        ...lenses.filter(({ through }) => through.includes(id)),
+      ].map(({ name }) => `“${name}”`);
+      if (users.length > 0)
+        throw new Refused(
+          409,
+          'lens.used',
+          `This lens is used by ${users.join(', ')}. Choose another lens there first.`,
+        );
+      if (!(await editions.removeLens(project, id))) throw notFound('lens');
+      return reply.status(204).send(null);
+    },
+  );
+}
+
+/** Lenses as DITAVAL. */
+function ditavalRoutes(app: Api, services: Services): void {
+  const { editions, facets } = services;
+  app.get('/lenses/:id/ditaval', allow('read', { params: OneLens }), async ({ params }, reply) => {
+    const lens = lensOf(
+      params.id,
+      await editions.lenses(params.project),
+      (await facets.read(params.project)).facets,
+    );
+    if (!lens) throw notFound('lens');
+    const file = `${lens.name.replace(/[^\p{L}\p{N} ._-]/gu, '_')}.ditaval`;
+    return reply
+      .type('application/xml; charset=utf-8')
+      .header('content-disposition', `attachment; filename*=UTF-8''${encodeURIComponent(file)}`)
+      .send(writeDitaval(lens));
+  });
+  app.post(
+    '/lenses/ditaval',
+    {
+      ...allow('publish', { params: InProject, body: DitavalText, response: { 201: TakenLens } }),
+      bodyLimit: 3 * 1024 * 1024,
+    },
+    async (request, reply) => {
+      const { project } = request.params;
+      const { name, text } = request.body;
+      const { lens, problems } = readDitaval(name, text);
+      if (!lens)
+        throw new Refused(400, 'lens.unreadable', problems[0]?.message ?? 'This is no lens file.');
+      const taken = {
+        id: await idFor(services, project, name),
+        name,
+        rules: [...lens.rules],
+        through: [],
+      };
+      await editions.saveLens(project, taken);
+      return reply.status(201).send({ lens: taken, problems: [...problems] });
+    },
+  );
+}
 
 /**
  * Lenses: kept by administrators and publishers, looked through by everybody; as DITAVAL in and
  * out.
  */
 export const lensRoutes =
-  ({ editions, facets }: Services): FastifyPluginAsyncZod =>
+  (services: Services): FastifyPluginAsyncZod =>
   async (app) => {
-    const idFor = async (project: string, name: string): Promise<string> =>
-      freeId(name, new Set((await editions.lenses(project)).map(({ id }) => id)), 'lens');
-    app.get(
-      '/lenses',
-      {
-        config: { permission: 'read' },
-        schema: { params: InProject, response: { 200: z.array(Lens) } },
-      },
-      ({ params }) => editions.lenses(params.project),
-    );
-    app.post(
-      '/lenses',
-      {
-        config: { permission: 'publish' },
-        schema: { params: InProject, body: LensName, response: { 201: Lens } },
-      },
-      async ({ params: { project }, body }, reply) => {
-        const lens = {
-          id: await idFor(project, body.name),
-          name: body.name,
-          rules: [],
-          through: [],
-        };
-        await editions.saveLens(project, lens);
-        return reply.status(201).send(lens);
-      },
-    );
-    app.put(
-      '/lenses/:id',
-      {
-        config: { permission: 'publish' },
-        schema: { params: OneLens, body: LensChange, response: { 200: Lens } },
-      },
-      async ({ params, body }) => {
-        const { name, through } = body;
-        const lens = await editions.changeLens(params.project, params.id, (now) => ({
-          ...now,
-          ...(name === undefined ? {} : { name }),
-          ...(through === undefined ? {} : { through }),
-        }));
-        if (!lens) throw notFound('lens');
-        return lens;
-      },
-    );
-    app.post(
-      '/lenses/:id/decisions',
-      {
-        config: { permission: 'publish' },
-        schema: { params: OneLens, body: LensDecision, response: { 200: Lens } },
-      },
-      async ({ params, body }) => {
-        const lens = await editions.changeLens(params.project, params.id, (now) => ({
-          ...now,
-          rules: [...withDecision(now, body).rules],
-        }));
-        if (!lens) throw notFound('lens');
-        return lens;
-      },
-    );
-    app.delete(
-      '/lenses/:id',
-      {
-        config: { permission: 'publish' },
-        schema: { params: OneLens, response: { 204: z.null() } },
-      },
-      async ({ params: { project, id } }, reply) => {
-        const [of, lenses] = await Promise.all([
-          editions.editions(project),
-          editions.lenses(project),
-        ]);
-        const users = [
-          ...of.filter(({ lens }) => lens === id),
-          ...lenses.filter(({ through }) => through.includes(id)),
-        ].map(({ name }) => `“${name}”`);
-        if (users.length > 0)
-          throw new Refused(
-            409,
-            'lens.used',
-            `This lens is used by ${users.join(', ')}. Choose another lens there first.`,
-          );
-        if (!(await editions.removeLens(project, id))) throw notFound('lens');
-        return reply.status(204).send(null);
-      },
-    );
-    app.get(
-      '/lenses/:id/ditaval',
-      { config: { permission: 'read' }, schema: { params: OneLens } },
-      async ({ params }, reply) => {
-        const lens = lensOf(
-          params.id,
-          await editions.lenses(params.project),
-          (await facets.read(params.project)).facets,
-        );
-        if (!lens) throw notFound('lens');
-        const file = `${lens.name.replace(/[^\p{L}\p{N} ._-]/gu, '_')}.ditaval`;
-        return reply
-          .type('application/xml; charset=utf-8')
-          .header('content-disposition', `attachment; filename*=UTF-8''${encodeURIComponent(file)}`)
-          .send(writeDitaval(lens));
-      },
-    );
-    app.post(
-      '/lenses/ditaval',
-      {
-        config: { permission: 'publish' },
-        bodyLimit: 3 * 1024 * 1024,
-        schema: { params: InProject, body: DitavalText, response: { 201: TakenLens } },
-      },
-      async (request, reply) => {
-        const { project } = request.params;
-        const { name, text } = request.body;
-        const { lens, problems } = readDitaval(name, text);
-        if (!lens)
-          throw new Refused(
-            400,
-            'lens.unreadable',
-            problems[0]?.message ?? 'This is no lens file.',
-          );
-        const taken = { id: await idFor(project, name), name, rules: [...lens.rules], through: [] };
-        await editions.saveLens(project, taken);
-        return reply.status(201).send({ lens: taken, problems: [...problems] });
-      },
-    );
+    keepingRoutes(app, services);
+    ditavalRoutes(app, services);
   };

@@ -17,12 +17,15 @@ import { lineOf } from './events.ts';
 import { grantOf, Refused } from './guard.ts';
 
 /**
- * Messages that an editor may send: a unit each, and one for every 32 kB. A hand makes some fifteen
- * in a second.
+ * Messages that an editor may send: each counts as one unit for every 32 kB begun. A person typing
+ * sends some fifteen in a second.
  */
-const saying = { perSecond: 60, most: 300 } as const;
+const messageRate = { perSecond: 60, most: 300 } as const;
 const unitBytes = 32 * 1024;
-/** Answers that an editor has not taken, in bytes. It comes again and gets the document. */
+/**
+ * Bytes of answers that an editor has not read yet. Beyond that its line is closed; it connects
+ * again and gets the document.
+ */
 const mostWaiting = 32 * 1024 * 1024;
 /** Use of a session is recorded at most this often, in ms: typing makes no other request. */
 const touchEvery = 60_000;
@@ -141,7 +144,7 @@ class EditorLine {
  * is lost.
  */
 function metered(socket: WebSocket, hear: (data: Buffer) => void): void {
-  const spend = meter(saying);
+  const spend = meter(messageRate);
   socket.on('message', (data: Buffer) => {
     hear(data);
     const rest = spend(1 + data.byteLength / unitBytes, performance.now());

@@ -5,7 +5,7 @@ import type { FastifyRequest } from 'fastify';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Equipped } from '../jobs/clerk.ts';
-import { personOf, Refused } from './guard.ts';
+import { allow, personOf, Refused } from './guard.ts';
 import { temporaryFiles } from './uploads.ts';
 
 const InProject = z.object({ project: z.uuid() });
@@ -33,30 +33,24 @@ export const packageRoutes =
       }
     }
 
-    app.get(
-      '/package',
-      { config: { permission: 'read' }, schema: { params: InProject } },
-      (request, reply) =>
-        alone(request, async () => {
-          const { project } = request.params;
-          return temporary.use(async (folder) => {
-            const path = join(folder, 'library.zip');
-            await clerk.do('exportPackage', project, path);
-            // Open files outlive their names: what is sent is there to its end.
-            const file = await open(path);
-            return reply
-              .type('application/zip')
-              .header('content-disposition', 'attachment; filename="library.zip"')
-              .send(file.createReadStream());
-          });
-        }),
+    app.get('/package', allow('read', { params: InProject }), (request, reply) =>
+      alone(request, async () => {
+        const { project } = request.params;
+        return temporary.use(async (folder) => {
+          const path = join(folder, 'library.zip');
+          await clerk.do('exportPackage', project, path);
+          // Open files outlive their names: what is sent is there to its end.
+          const file = await open(path);
+          return reply
+            .type('application/zip')
+            .header('content-disposition', 'attachment; filename="library.zip"')
+            .send(file.createReadStream());
+        });
+      }),
     );
     app.post(
       '/package',
-      {
-        config: { permission: 'publish' },
-        schema: { params: InProject, response: { 200: ImportReport } },
-      },
+      allow('publish', { params: InProject, response: { 200: ImportReport } }),
       (request) =>
         alone(request, async () => {
           const upload = await request.file();

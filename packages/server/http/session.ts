@@ -5,7 +5,7 @@ import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import { sessionDays } from '../access/sessions.ts';
 import type { Services } from '../app/services.ts';
-import { grantOf, notFound, personOf, Refused, sessionCookie } from './guard.ts';
+import { allow, grantOf, notFound, personOf, Refused, sessionCookie } from './guard.ts';
 
 const cookie = { path: '/api', httpOnly: true, sameSite: 'strict' as const };
 const daySeconds = 86_400;
@@ -37,17 +37,13 @@ export const sessionRoutes =
       return mark?.email === email ? mark.device : undefined;
     };
 
-    app.get(
-      '/session',
-      { config: { permission: 'read' }, schema: { response: { 200: Session } } },
-      async (request) => ({ person: personOf(request), projects: await projects() }),
-    );
+    app.get('/session', allow('read', { response: { 200: Session } }), async (request) => ({
+      person: personOf(request),
+      projects: await projects(),
+    }));
     app.post(
       '/session',
-      {
-        config: { permission: 'anyone' },
-        schema: { body: SignIn, response: { 200: Session, 401: Refusal } },
-      },
+      allow('anyone', { body: SignIn, response: { 200: Session, 401: Refusal } }),
       async (request, reply) => {
         const { email, password } = request.body;
         const from = { email, address: request.ip, device: deviceOf(request, email) };
@@ -71,7 +67,7 @@ export const sessionRoutes =
     );
     app.delete(
       '/session',
-      { config: { permission: 'anyone' }, schema: { response: { 204: z.null() } } },
+      allow('anyone', { response: { 204: z.null() } }),
       async (request, reply) => {
         const token = request.cookies[sessionCookie];
         if (token !== undefined) await sessions.endByToken(token);
@@ -80,27 +76,20 @@ export const sessionRoutes =
       },
     );
 
-    app.get(
-      '/sessions',
-      { config: { permission: 'read' }, schema: { response: { 200: OwnSessions } } },
-      async (request) => {
-        const { access, person } = grantOf(request);
-        if (access.kind !== 'session') throw notFound('session');
-        return { current: access.id, sessions: await sessions.list(person.id) };
-      },
-    );
+    app.get('/sessions', allow('read', { response: { 200: OwnSessions } }), async (request) => {
+      const { access, person } = grantOf(request);
+      if (access.kind !== 'session') throw notFound('session');
+      return { current: access.id, sessions: await sessions.list(person.id) };
+    });
     app.delete(
       '/sessions/:id',
-      {
-        config: { permission: 'read' },
-        schema: {
-          params: z.object({ id: OwnSession.shape.id }),
-          response: { 204: z.null() },
-        },
-      },
+      allow('read', {
+        params: z.object({ id: OwnSession.shape.id }),
+        response: { 204: z.null() },
+      }),
       async (request, reply) => {
         const { access, person } = grantOf(request);
-        // A token reads and builds; it ends nobody's sessions.
+        // A token may read and build; it must not end sessions.
         if (access.kind !== 'session' || !(await sessions.end(person.id, request.params.id)))
           throw notFound('session');
         return reply.status(204).send(null);

@@ -8,7 +8,7 @@ import {
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Equipped } from '../jobs/clerk.ts';
-import { notFound, personOf, Refused } from './guard.ts';
+import { allow, notFound, personOf, Refused } from './guard.ts';
 
 const InProject = z.object({ project: z.uuid() });
 const One = InProject.extend({ folder: SourceFolder });
@@ -19,15 +19,12 @@ export const sourceRoutes =
   async (app) => {
     app.get(
       '/sources',
-      {
-        config: { permission: 'write' },
-        schema: { params: InProject, response: { 200: z.array(SourceSummary) } },
-      },
+      allow('write', { params: InProject, response: { 200: z.array(SourceSummary) } }),
       ({ params }) => sources.list(params.project),
     );
     app.get(
       '/sources/:folder',
-      { config: { permission: 'write' }, schema: { params: One, response: { 200: SourceState } } },
+      allow('write', { params: One, response: { 200: SourceState } }),
       async ({ params }) => {
         const state = await clerk.do('lookAtSource', params.project, params.folder);
         if (!state) throw notFound('folder');
@@ -36,10 +33,7 @@ export const sourceRoutes =
     );
     app.put(
       '/sources/:folder',
-      {
-        config: { permission: 'publish' },
-        schema: { params: One, response: { 200: SourceState } },
-      },
+      allow('publish', { params: One, response: { 200: SourceState } }),
       async ({ params }) => {
         if (!(await sources.link(params.project, params.folder)))
           throw new Refused(
@@ -54,25 +48,22 @@ export const sourceRoutes =
     );
     app.post(
       '/sources/:folder/read',
-      {
-        config: { permission: 'write' },
-        schema: { params: One, body: SourceOrder, response: { 200: SourceReading } },
-      },
+      allow('write', { params: One, body: SourceOrder, response: { 200: SourceReading } }),
       async (request) => {
         const { project, folder } = request.params;
-        const done = await clerk.do(
+        const reading = await clerk.do(
           'readSource',
           project,
           { folder, order: request.body },
           personOf(request).name,
         );
-        if (!done) throw notFound('linked source');
-        return done.reading;
+        if (!reading) throw notFound('linked source');
+        return reading;
       },
     );
     app.delete(
       '/sources/:folder',
-      { config: { permission: 'publish' }, schema: { params: One, response: { 204: z.null() } } },
+      allow('publish', { params: One, response: { 204: z.null() } }),
       async ({ params }, reply) => {
         if (!(await sources.unlink(params.project, params.folder))) throw notFound('linked source');
         return reply.status(204).send(null);

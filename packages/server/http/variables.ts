@@ -3,7 +3,7 @@ import { nodesOf } from '@ukiyo/core/library';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Equipped } from '../jobs/clerk.ts';
-import { notFound, personOf, Refused } from './guard.ts';
+import { allow, changedMeanwhile, notFound, personOf, Refused } from './guard.ts';
 
 const InProject = z.object({ project: z.uuid() });
 
@@ -13,18 +13,12 @@ export const variableRoutes =
   async (app) => {
     app.get(
       '/variables',
-      {
-        config: { permission: 'read' },
-        schema: { params: InProject, response: { 200: Variables } },
-      },
+      allow('read', { params: InProject, response: { 200: Variables } }),
       ({ params }) => clerk.do('readVariables', params.project),
     );
     app.post(
       '/variables/rename',
-      {
-        config: { permission: 'write' },
-        schema: { params: InProject, body: VariableRename, response: { 200: Variables } },
-      },
+      allow('write', { params: InProject, body: VariableRename, response: { 200: Variables } }),
       async (request) => {
         const { project } = request.params;
         const { from, to } = request.body;
@@ -40,14 +34,11 @@ export const variableRoutes =
     );
     app.post(
       '/variables/:set',
-      {
-        config: { permission: 'write' },
-        schema: {
-          params: InProject.extend({ set: ItemId }),
-          body: VariableChange,
-          response: { 200: Variables },
-        },
-      },
+      allow('write', {
+        params: InProject.extend({ set: ItemId }),
+        body: VariableChange,
+        response: { 200: Variables },
+      }),
       async (request) => {
         const { project, set } = request.params;
         const { body } = request;
@@ -62,12 +53,7 @@ export const variableRoutes =
           { set, change: body },
           personOf(request).name,
         );
-        if (!changed)
-          throw new Refused(
-            409,
-            'variables.conflict',
-            'Somebody changed this set meanwhile. Look at it again; what you typed is still here.',
-          );
+        if (!changed) throw changedMeanwhile('variables.conflict', 'this set of variables');
         return clerk.do('readVariables', project);
       },
     );

@@ -3,7 +3,8 @@ import {
   type Appearances,
   type Contents,
   type CopyReport,
-  type ElementStandings,
+  type Edition,
+  type ElementUses,
   type ReaderCheck,
   type StyleUses,
 } from '@ukiyo/contracts';
@@ -19,8 +20,13 @@ import { baseOf } from '@ukiyo/core/library';
 import type { Element } from '@ukiyo/core/markup';
 import { bySeverity } from '@ukiyo/core/problems';
 import { styleUses } from '@ukiyo/core/styles';
-import type { Services } from '../app/services.ts';
-import { composeEdition, readLibrary, newBuildCache, type BuildCache } from './composing.ts';
+import {
+  composeEdition,
+  newBuildCache,
+  readLibrary,
+  type BuildCache,
+  type Workplace,
+} from './composing.ts';
 
 /** What is asked of a whole library at once. */
 export type Question =
@@ -34,7 +40,7 @@ export type Answers = {
   readonly copies: CopyReport;
   readonly 'every-reader': ReaderCheck | undefined;
   readonly contents: Contents | undefined;
-  readonly why: ElementStandings;
+  readonly why: ElementUses;
   readonly styles: StyleUses;
 };
 
@@ -47,12 +53,9 @@ export const newAnalysisCache = (): AnalysisCache => ({ ...newBuildCache(), copi
 const mostGroups = 200;
 const mostCopies = 100;
 /** Only what has changed since the last time is compared again. */
-async function findCopies(
-  services: Services,
-  project: string,
-  cache: AnalysisCache,
-): Promise<CopyReport> {
-  const { library, texts } = await readLibrary(services, project, cache);
+async function findCopies(at: Workplace<AnalysisCache>): Promise<CopyReport> {
+  const { project, cache } = at;
+  const { library, texts } = await readLibrary(at);
   const { index, roots } = cache.copies.get(project) ?? {
     index: new CopyIndex(),
     roots: new Map<string, Element>(),
@@ -66,7 +69,7 @@ async function findCopies(
     }
   for (const { id, kind } of texts) {
     const read = kind === 'topic' ? library.item(id)?.root : undefined;
-    // That an alternate says much of what its base says is what it is for.
+    // Alternates are left out: they are meant to repeat much of their base.
     const root = read && baseOf(read, id) === undefined ? read : undefined;
     if (!root || roots.get(id) === root) continue;
     index.set(id, root);
@@ -81,19 +84,14 @@ async function findCopies(
   };
 }
 
-async function usesOf(
-  services: Services,
-  project: string,
-  sheet: string,
-  cache: AnalysisCache,
-): Promise<StyleUses> {
-  const { library, texts } = await readLibrary(services, project, cache);
+async function usesOf(at: Workplace, sheet: string): Promise<StyleUses> {
+  const { library, texts } = await readLibrary(at);
   const topics = texts.flatMap(({ id, kind }) => {
     const root = kind === 'topic' ? library.item(id)?.root : undefined;
     return root ? [{ id, root }] : [];
   });
-  const { worn, unstyled } = styleUses(await services.designs.sheet(project, sheet), topics);
-  return { worn: { ...worn }, unstyled: [...unstyled] };
+  const { uses, unstyled } = styleUses(await at.services.designs.sheet(at.project, sheet), topics);
+  return { uses: { ...uses }, unstyled: [...unstyled] };
 }
 
 function contentsOf({ places, why }: Publication): Contents {
@@ -112,65 +110,40 @@ function contentsOf({ places, why }: Publication): Contents {
   };
 }
 
-/** Answers with what was composed before where nothing has changed since. */
-export async function analyse(
-  services: Services,
-  project: string,
-  question: Question,
-  cache: AnalysisCache,
-): Promise<Answers[Question['kind']]> {
-  if (question.kind === 'appearances') {
-    const editions: Appearances['editions'] = [];
-    for (const edition of (await services.editions.editions(project)).filter(isPublication)) {
-      const { publication, library, lens, agreed } = await composeEdition(
-        services,
-        project,
-        edition,
-        cache,
-      );
-      editions.push({
-        id: edition.id,
-        name: edition.name,
-        cells: Object.fromEntries(
-          appearances(publication, { library, map: edition.map, lens, facets: agreed.facets }),
-        ),
-      });
-    }
-    return { editions };
+/** Every publication of the project, composed, with how its items appear in it. */
+async function* composedEditions(at: Workplace) {
+  for (const edition of (await at.services.editions.editions(at.project)).filter(isPublication)) {
+    const { publication, library, lens, agreed } = await composeEdition(at, edition);
+    const { facets } = agreed;
+    const found = appearances(publication, { library, map: edition.map, lens, facets });
+    yield { edition, publication, library, found };
   }
-  if (question.kind === 'why') {
-    const standings: ElementStandings = [];
-    for (const { id, name, ...rest } of (await services.editions.editions(project)).filter(
-      isPublication,
-    )) {
-      const { publication, library, lens, agreed } = await composeEdition(
-        services,
-        project,
-        { id, name, ...rest },
-        cache,
-      );
-      const found = appearances(publication, {
-        library,
-        map: rest.map,
-        lens,
-        facets: agreed.facets,
-      });
-      standings.push({
-        id,
-        edition: name,
-        ...explainElement(publication, question, found, library),
-      });
-    }
-    return standings;
-  }
-  if (question.kind === 'copies') return findCopies(services, project, cache);
-  if (question.kind === 'styles') return usesOf(services, project, question.sheet, cache);
-  const edition = await services.editions.edition(project, question.edition);
-  if (!edition) return undefined;
-  if (question.kind === 'contents')
-    return contentsOf((await composeEdition(services, project, edition, cache)).publication);
+}
+
+async function appearancesIn(at: Workplace): Promise<Appearances> {
+  const editions: Appearances['editions'] = [];
+  for await (const { edition, found } of composedEditions(at))
+    editions.push({ id: edition.id, name: edition.name, cells: Object.fromEntries(found) });
+  return { topics: await at.services.items.topicTitles(at.project), editions };
+}
+
+async function explain(
+  at: Workplace,
+  question: Question & { readonly kind: 'why' },
+): Promise<ElementUses> {
+  const uses: ElementUses = [];
+  for await (const { edition, publication, library, found } of composedEditions(at))
+    uses.push({
+      id: edition.id,
+      edition: edition.name,
+      ...explainElement(publication, question, found, library),
+    });
+  return uses;
+}
+
+async function checkReaders(at: Workplace, edition: Edition): Promise<ReaderCheck> {
   const started = performance.now();
-  const { library, lens, agreed } = await composeEdition(services, project, edition, cache);
+  const { library, lens, agreed } = await composeEdition(at, edition);
   const problems = checkEveryReader({
     library,
     map: edition.map,
@@ -179,4 +152,20 @@ export async function analyse(
     ...(lens ? { lens } : {}),
   });
   return { problems: bySeverity(problems), milliseconds: Math.round(performance.now() - started) };
+}
+
+/** Answers with what was composed before where nothing has changed since. */
+export async function analyse(
+  at: Workplace<AnalysisCache>,
+  question: Question,
+): Promise<Answers[Question['kind']]> {
+  if (question.kind === 'appearances') return appearancesIn(at);
+  if (question.kind === 'why') return explain(at, question);
+  if (question.kind === 'copies') return findCopies(at);
+  if (question.kind === 'styles') return usesOf(at, question.sheet);
+  const edition = await at.services.editions.edition(at.project, question.edition);
+  if (!edition) return undefined;
+  return question.kind === 'contents'
+    ? contentsOf((await composeEdition(at, edition)).publication)
+    : checkReaders(at, edition);
 }

@@ -11,6 +11,7 @@ export interface AnalysisOrder {
 
 const cache = newAnalysisCache();
 let services: ReturnType<typeof makeServices> | undefined;
-answerOrders(({ settings, project, question }: AnalysisOrder) =>
-  analyse((services ??= makeServices(settings, { connections: 2 })), project, question, cache),
-);
+answerOrders(({ settings, project, question }: AnalysisOrder) => {
+  services ??= makeServices(settings, { connections: 2 });
+  return analyse({ services, project, cache }, question);
+});

@@ -11,9 +11,8 @@ import {
 } from '@ukiyo/core/compose';
 import { bySeverity, problem, type Problem } from '@ukiyo/core/problems';
 import { bundleIndex } from '@ukiyo/press';
-import type { Services } from '../app/services.ts';
 import type { ImpressionRow } from '../data/models.ts';
-import { composeInputs, type BuildCache } from './composing.ts';
+import { composeInputs, type Workplace } from './composing.ts';
 import { recordInputs, type Inputs } from './inputs.ts';
 import { folderInto } from './folders.ts';
 import { renderers, type Rendered, type PublicationOutput } from './rendering.ts';
@@ -38,26 +37,25 @@ interface Built extends Rendered {
   readonly words: number;
 }
 
+/** One build: its inputs, its folder, and the callback for progress. */
+export interface Build extends Workplace {
+  readonly inputs: Inputs;
+  readonly folder: string;
+  readonly onProgress: (progress: Progress) => void;
+}
+
 /**
  * Builds one edition into a folder: the files of its output, as `outputs` of contracts names them;
  * what went in and what stands on its pages are kept there too. Bad content is left out and
  * reported; the rest is built.
  */
-export async function buildEdition(
-  services: Services,
-  project: string,
-  inputs: Inputs,
-  folder: string,
-  cache: BuildCache,
-  onProgress: (progress: Progress) => void,
-): Promise<BuildOutcome> {
+export async function buildEdition(build: Build): Promise<BuildOutcome> {
   const started = performance.now();
-  const { edition, texts } = inputs;
+  const { inputs, folder, onProgress } = build;
+  const { output } = inputs.edition;
   await rm(folder, { recursive: true, force: true });
   await mkdir(folder, { recursive: true });
-  const built = await (edition.output === 'bundle'
-    ? buildBundle(services, project, inputs, folder, cache, onProgress)
-    : buildOne(services, project, inputs, edition.output, folder, cache, onProgress));
+  const built = await (output === 'bundle' ? buildBundle(build) : buildOne(build, output));
   onProgress({ step: 'Keeping what went in', done: 0, total: 0 });
   await recordInputs(join(folder, inputsFile), inputs);
   await writeFile(join(folder, pagesFile), JSON.stringify(built.texts));
@@ -65,52 +63,40 @@ export async function buildEdition(
   return {
     problems: bySeverity(built.problems),
     figures: { pages, topics, words, bytes, milliseconds: Math.round(performance.now() - started) },
-    inputs: Object.fromEntries(texts.map(({ id, version }) => [id, version])),
+    inputs: Object.fromEntries(inputs.texts.map(({ id, version }) => [id, version])),
     fingerprint,
     hasFiles: bytes > 0,
   };
 }
 
-async function buildOne(
-  services: Services,
-  project: string,
-  inputs: Inputs,
-  output: PublicationOutput,
-  folder: string,
-  cache: BuildCache,
-  onProgress: (progress: Progress) => void,
-): Promise<Built> {
+/** Nothing is for the readers of the edition: there are no files, and one problem says why. */
+function emptyBuild({ edition }: Inputs, { problems }: Publication): Built {
+  const empty = problem(
+    'error',
+    'build.empty',
+    'There is nothing to publish: nothing in the map is for the readers of this edition.',
+    { item: edition.map },
+  );
+  const isSaid = problems.some(({ severity }) => severity === 'error');
+  return {
+    bytes: 0,
+    pages: 0,
+    fingerprint: '',
+    problems: isSaid ? problems : [...problems, empty],
+    texts: [],
+    topics: 0,
+    words: 0,
+  };
+}
+
+async function buildOne(build: Build, output: PublicationOutput): Promise<Built> {
+  const { inputs, onProgress } = build;
   onProgress({ step: 'Composing', done: 0, total: inputs.texts.length });
-  const composed = await composeInputs(inputs, project, cache);
+  const composed = await composeInputs(inputs, build);
   const { publication } = composed;
-  if (publication.places.length === 0) {
-    const empty = problem(
-      'error',
-      'build.empty',
-      'There is nothing to publish: nothing in the map is for the readers of this edition.',
-      { item: inputs.edition.map },
-    );
-    const isSaid = publication.problems.some(({ severity }) => severity === 'error');
-    return {
-      bytes: 0,
-      pages: 0,
-      fingerprint: '',
-      problems: isSaid ? publication.problems : [...publication.problems, empty],
-      texts: [],
-      topics: 0,
-      words: 0,
-    };
-  }
-  const made = await renderers[output]({
-    services,
-    project,
-    inputs,
-    composed,
-    folder,
-    cache,
-    onProgress,
-  });
-  await nameWhatWasBuilt(services, project, inputs.edition, publication, composed.texts);
+  if (publication.places.length === 0) return emptyBuild(inputs, publication);
+  const made = await renderers[output]({ ...build, composed });
+  await nameWhatWasBuilt(build, publication, composed.texts);
   const texts = pageTexts(publication);
   const topics = Object.values(publication.targets).filter(({ kind }) => kind === 'topic').length;
   return {
@@ -129,101 +115,120 @@ const fileNameOf = (name: string): string =>
     .replace(/^-+|-+$/gu, '')
     .slice(0, 80) || 'edition';
 
-/** Several editions in one archive, each under its name, with a page that leads to them. */
-async function buildBundle(
-  services: Services,
-  project: string,
-  inputs: Inputs,
-  folder: string,
-  cache: BuildCache,
-  onProgress: (progress: Progress) => void,
-): Promise<Built> {
-  const { edition } = inputs;
-  const held = edition.holds.flatMap((id) => inputs.editions.find((one) => one.id === id) ?? []);
-  const problems: Problem[] =
-    held.length < edition.holds.length
-      ? [
-          problem(
-            'error',
-            'bundle.missing',
-            'An edition that it holds is not there any more. It is left out.',
-          ),
-        ]
-      : [];
-  const parts: { name: string; built: Built }[] = [];
-  const files = new Map<string, string>();
-  const entries: { label: string; detail: string; href: string }[] = [];
-  const inside = join(folder, 'parts');
-  for (const [at, part] of held.entries()) {
+/** An edition in a bundle, with its files by their paths in it; none where nothing was made. */
+interface BundlePart {
+  readonly edition: Edition;
+  readonly built: Built;
+  /** Where each file is on the disk now. */
+  readonly files: ReadonlyMap<string, string>;
+  /** What is opened first. */
+  readonly opens: string;
+}
+
+/** Builds one of the editions that a bundle holds. */
+async function buildPart(
+  build: Build,
+  edition: Edition,
+  output: PublicationOutput,
+  taken: ReadonlySet<string>,
+): Promise<BundlePart> {
+  const { folder, inputs } = build;
+  await mkdir(folder, { recursive: true });
+  const built = await buildOne({ ...build, inputs: { ...inputs, edition } }, output);
+  let name = fileNameOf(edition.name);
+  for (let count = 2; taken.has(name); count += 1) name = `${fileNameOf(edition.name)}-${count}`;
+  const { file, opens } = outputs[output];
+  const single = `${name}${extname(file)}`;
+  if (built.bytes === 0) return { edition, built, files: new Map(), opens: '' };
+  if (opens === file)
+    return { edition, built, files: new Map([[single, join(folder, file)]]), opens: single };
+  const paths = await filesBelow(join(folder, output));
+  return {
+    edition,
+    built,
+    files: new Map(paths.map((path) => [`${name}/${path}`, join(folder, output, path)])),
+    opens: `${name}/${opens.split('/').slice(1).join('/')}`,
+  };
+}
+
+/** Builds each edition of a bundle in its own folder. */
+async function buildParts(build: Build, held: readonly Edition[]): Promise<BundlePart[]> {
+  const parts: BundlePart[] = [];
+  for (const [at, edition] of held.entries()) {
     // A bundle in a bundle would have no end.
-    if (part.output === 'bundle') continue;
-    const say = (progress: Progress): void =>
-      onProgress({
-        ...progress,
-        step: `${part.name} (${at + 1} of ${held.length}): ${progress.step}`,
-      });
-    const own = join(inside, String(at));
-    await mkdir(own, { recursive: true });
-    const built = await buildOne(
-      services,
-      project,
-      { ...inputs, edition: part },
-      part.output,
-      own,
-      cache,
-      say,
-    );
-    parts.push({ name: part.name, built });
-    if (built.bytes === 0) continue;
-    const taken = new Set([...files.keys()].map((path) => path.split(/[/.]/u)[0]!));
-    let name = fileNameOf(part.name);
-    for (let count = 2; taken.has(name); count += 1) name = `${fileNameOf(part.name)}-${count}`;
-    const { label, file, opens } = outputs[part.output];
-    const hasFolder = opens !== file;
-    for (const path of hasFolder ? await filesBelow(join(own, part.output)) : [''])
-      files.set(
-        hasFolder ? `${name}/${path}` : `${name}${extname(file)}`,
-        hasFolder ? join(own, part.output, path) : join(own, file),
-      );
-    entries.push({
-      label: part.name,
-      detail: label,
-      href: hasFolder
-        ? `${name}/${opens.split('/').slice(1).join('/')}`
-        : `${name}${extname(file)}`,
-    });
+    if (edition.output === 'bundle') continue;
+    const which = `${edition.name} (${at + 1} of ${held.length})`;
+    const part = {
+      ...build,
+      folder: join(build.folder, 'parts', String(at)),
+      onProgress: (progress: Progress): void =>
+        build.onProgress({ ...progress, step: `${which}: ${progress.step}` }),
+    };
+    const taken = parts.flatMap(({ files }) => [...files.keys()].map((path) => topOf(path)));
+    parts.push(await buildPart(part, edition, edition.output, new Set(taken)));
   }
-  onProgress({ step: 'Putting them together', done: 0, total: files.size });
-  function* contents(): Generator<readonly [string, string | Uint8Array]> {
-    yield ['index.html', bundleIndex(edition.facts.title ?? edition.name, entries, edition.locale)];
-    // One after the other: together they need not have room in memory.
-    for (const [path, file] of files) yield [path, readFileSync(file)];
-  }
-  const whole =
-    files.size === 0
-      ? { bytes: 0, fingerprint: '' }
-      : await folderInto(folder, 'bundle', contents());
-  await rm(inside, { recursive: true, force: true });
+  return parts;
+}
+const topOf = (path: string): string => path.split(/[/.]/u)[0]!;
+
+/** What the parts of a bundle come to together; each problem and page says of which it is. */
+function sumOf(
+  parts: readonly BundlePart[],
+): Pick<Built, 'pages' | 'topics' | 'words' | 'problems' | 'texts'> {
   const sum = (figure: 'pages' | 'topics' | 'words'): number =>
     parts.reduce((total, { built }) => total + built[figure], 0);
   return {
-    ...whole,
     pages: sum('pages'),
     topics: sum('topics'),
     words: sum('words'),
-    problems: [
-      ...problems,
-      ...parts.flatMap(({ name, built }) =>
-        built.problems.map((one) => ({ ...one, message: `${name}: ${one.message}` })),
-      ),
-    ],
-    texts: parts.flatMap(({ name, built }) =>
+    problems: parts.flatMap(({ edition: { name }, built }) =>
+      built.problems.map((one) => ({ ...one, message: `${name}: ${one.message}` })),
+    ),
+    texts: parts.flatMap(({ edition: { name }, built }) =>
       built.texts.map(({ anchor, title, blocks }) => ({
         anchor: `${name}/${anchor}`,
         title: `${name}: ${title}`,
         blocks,
       })),
     ),
+  };
+}
+
+/** Several editions in one archive, each under its name, with a page that leads to them. */
+async function buildBundle(build: Build): Promise<Built> {
+  const { inputs, folder, onProgress } = build;
+  const { edition, editions } = inputs;
+  const held = edition.holds.flatMap((id) => editions.find((one) => one.id === id) ?? []);
+  const parts = await buildParts(build, held);
+  const files = parts.flatMap((part) => [...part.files]);
+  onProgress({ step: 'Putting them together', done: 0, total: files.length });
+  function* contents(): Generator<readonly [string, string | Uint8Array]> {
+    const entries = parts
+      .filter((part) => part.files.size > 0)
+      .map((part) => ({
+        label: part.edition.name,
+        detail: outputs[part.edition.output].label,
+        href: part.opens,
+      }));
+    yield ['index.html', bundleIndex(edition.facts.title ?? edition.name, entries, edition.locale)];
+    // One after the other: together they need not have room in memory.
+    for (const [path, file] of files) yield [path, readFileSync(file)];
+  }
+  const whole =
+    files.length === 0
+      ? { bytes: 0, fingerprint: '' }
+      : await folderInto(folder, 'bundle', contents());
+  await rm(join(folder, 'parts'), { recursive: true, force: true });
+  const missing = problem(
+    'error',
+    'bundle.missing',
+    'An edition that it holds is not there any more. It is left out.',
+  );
+  const sum = sumOf(parts);
+  return {
+    ...whole,
+    ...sum,
+    problems: held.length < edition.holds.length ? [missing, ...sum.problems] : sum.problems,
   };
 }
 
@@ -239,9 +244,7 @@ async function filesBelow(folder: string): Promise<string[]> {
  * What went out can be found again: the texts of its map and topics, as they were, carry its name.
  */
 async function nameWhatWasBuilt(
-  services: Services,
-  project: string,
-  edition: Edition,
+  { services, project, inputs: { edition } }: Build,
   publication: Publication,
   texts: readonly { readonly id: string; readonly version: number }[],
 ): Promise<void> {

@@ -7,7 +7,7 @@ import { makeServices, type Settings } from '../app/services.ts';
 import { rm } from 'node:fs/promises';
 import { join } from 'node:path';
 import { buildEdition, inputsFile, type BuildOutcome } from './build.ts';
-import { newBuildCache } from './composing.ts';
+import { newBuildCache, type BuildCache } from './composing.ts';
 import { gatherInputs, recordedInputs } from './inputs.ts';
 import { whyNotWritten } from './folders.ts';
 
@@ -39,16 +39,18 @@ async function build({ settings, impression, project, edition, again }: BuildOrd
       ? gatherInputs(services, project, edition)
       : recordedInputs(join(services.impressionFolder(again), inputsFile)));
     // What was stored then must not stay in the cache as if it were stored now.
-    const outcome = await buildEdition(
+    const fresh = (): BuildCache => ({
+      ...newBuildCache(),
+      ...(cache.engine ? { engine: cache.engine } : {}),
+    });
+    const outcome = await buildEdition({
       services,
       project,
+      cache: again === null ? cache : fresh(),
       inputs,
-      services.impressionFolder(impression),
-      again === null
-        ? cache
-        : { ...newBuildCache(), ...(cache.engine ? { engine: cache.engine } : {}) },
+      folder: services.impressionFolder(impression),
       onProgress,
-    );
+    });
     report({ kind: 'done', outcome, memory: process.memoryUsage.rss() });
   } catch (error) {
     await rm(services.impressionFolder(impression), { recursive: true, force: true }).catch(

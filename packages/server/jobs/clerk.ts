@@ -47,7 +47,7 @@ export function createClerk(settings: Settings): Clerk {
   const quick = Array.from({ length: quickChildren }, () =>
     warmChild<Errand>('clerkChild', mostMemory, mostMegabytes),
   );
-  /** The least busy; of idle ones always the same, so that the others need not be started. */
+  /** The least busy one; of idle ones always the first, so that the others need not start. */
   const free = (): WarmChild<Errand> =>
     quick.reduce((best, one) => (one.waiting < best.waiting ? one : best));
   return {

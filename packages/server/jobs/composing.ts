@@ -25,7 +25,7 @@ import type { AssetRow } from '../data/models.ts';
 import type { KeptFolder } from './folders.ts';
 import { gatherInputs, gatherLibrary, type Inputs, type Written } from './inputs.ts';
 
-/** What a builder keeps between builds, so that the second is quicker than the first. */
+/** What a builder caches between builds, to make the second faster. */
 export interface BuildCache {
   readonly memory: ComposeMemory;
   readonly topics: SiteMemory;
@@ -43,9 +43,16 @@ export interface BuildCache {
       readonly made: string;
       readonly before: Publication;
       readonly of: Publication;
-      readonly barred: Publication;
+      readonly withBars: Publication;
     }
   >;
+}
+
+/** The project that is composed, and the results that are kept from earlier builds. */
+export interface Workplace<Cache extends BuildCache = BuildCache> {
+  readonly services: Services;
+  readonly project: string;
+  readonly cache: Cache;
 }
 
 export function newBuildCache(): BuildCache {
@@ -80,8 +87,8 @@ export function assetsOf(services: Services, rows: readonly AssetRow[]): AssetSo
  * The library as it is stored now; texts that have not changed since the last time are not read
  * again.
  */
-export async function readLibrary(services: Services, project: string, cache: BuildCache) {
-  return libraryOf(await gatherLibrary(services, project), project, cache);
+export async function readLibrary({ services, project, cache }: Workplace) {
+  return libraryOf(await gatherLibrary(services, project), { project, cache });
 }
 
 function libraryOf(
@@ -91,8 +98,7 @@ function libraryOf(
     facets,
     lenses: kept,
   }: Pick<Inputs, 'texts' | 'assets' | 'facets' | 'lenses'>,
-  project: string,
-  cache: BuildCache,
+  { project, cache }: Omit<Workplace, 'services'>,
 ) {
   const assets = rows.map(({ id, name, mediaType, width, height, alternateOf, conditions }) => ({
     id,
@@ -170,19 +176,14 @@ function peerEditionsFor(
  * Composes an edition from what is stored now, quicker where little has changed since the last
  * time.
  */
-export async function composeEdition(
-  services: Services,
-  project: string,
-  edition: Edition,
-  cache: BuildCache,
-  written?: Written,
-) {
-  return composeInputs(await gatherInputs(services, project, edition, written), project, cache);
+export async function composeEdition(at: Workplace, edition: Edition, written?: Written) {
+  return composeInputs(await gatherInputs(at.services, at.project, edition, written), at);
 }
 
-export async function composeInputs(inputs: Inputs, project: string, cache: BuildCache) {
+export async function composeInputs(inputs: Inputs, at: Omit<Workplace, 'services'>) {
   const { edition, designs } = inputs;
-  const { library, texts, rows, facets, assets, lenses } = libraryOf(inputs, project, cache);
+  const { cache } = at;
+  const { library, texts, rows, facets, assets, lenses } = libraryOf(inputs, at);
   const agreed = { facets, rules: inputs.rules, ready: inputs.facts };
   const lens = edition.lens === null ? undefined : library.lens(edition.lens);
   const { sheets, plans, looks } = designs;
@@ -215,19 +216,22 @@ export async function composeInputs(inputs: Inputs, project: string, cache: Buil
   const publication =
     edition.since === null
       ? composed
-      : await barred(composed, inputs, composition, { assets, lenses }, cache);
+      : await withBars(composed, inputs, { ...composition, assets, lenses }, cache);
   return { publication, design, look, library, lens, agreed, texts, rows };
 }
 
 /**
- * With bars beside what is not in an earlier impression of the edition, or otherwise; without them
- * where that is gone.
+ * Adds change bars for differences from an earlier impression of the edition; none if that
+ * impression was deleted.
  */
-async function barred(
+async function withBars(
   composed: Publication,
   inputs: Inputs,
-  composition: Composition,
-  { assets, lenses }: Pick<ReturnType<typeof libraryOf>, 'assets' | 'lenses'>,
+  {
+    assets,
+    lenses,
+    ...composition
+  }: Composition & Pick<ReturnType<typeof libraryOf>, 'assets' | 'lenses'>,
   cache: BuildCache,
 ): Promise<Publication> {
   const { edition } = inputs;
@@ -239,8 +243,8 @@ async function barred(
     lenses,
   ]);
   const known = cache.earlier.get(edition.id);
-  if (known?.made === made && known.of === composed) return known.barred;
-  const then = async (): Promise<Publication> => {
+  if (known?.made === made && known.of === composed) return known.withBars;
+  const composeBefore = async (): Promise<Publication> => {
     const texts = await inputs.before(edition);
     const gone = problem(
       'warning',
@@ -252,9 +256,9 @@ async function barred(
       ? { ...composed, problems: [...composed.problems, gone] }
       : compose({ ...composition, library: textLibrary(texts, assets, { lenses }) });
   };
-  const before = known?.made === made ? known.before : await then();
+  const before = known?.made === made ? known.before : await composeBefore();
   // Where there is nothing to compare with, what was found out about that is all there is.
   const publication = before.facts === composed.facts ? before : withChangeBars(composed, before);
-  cache.earlier.set(edition.id, { made, before, of: composed, barred: publication });
+  cache.earlier.set(edition.id, { made, before, of: composed, withBars: publication });
   return publication;
 }

@@ -55,11 +55,13 @@ export async function folderInto(
     const own = join(folder, output, path);
     if (!made.has(dirname(own))) await mkdir(dirname(own), { recursive: true });
     made.add(dirname(own));
-    const told =
+    const fingerprint =
       typeof content === 'string' ? content : createHash('sha256').update(content).digest('hex');
     const known = kept.get(path);
-    const isSame = known?.content === told;
-    const file = isSame ? { ...known, file: own } : packed(path, own, Buffer.from(content), told);
+    const isSame = known?.content === fingerprint;
+    const file = isSame
+      ? { ...known, file: own }
+      : packed(path, own, Buffer.from(content), fingerprint);
     // Never over a file that is there: it can be one of an earlier folder, too.
     if (!isSame || !isLinked(known.file, own)) await writeFile(own, content, { flag: 'wx' });
     kept.set(path, file);
@@ -168,8 +170,7 @@ const plainly: Readonly<Record<string, string>> = {
   EMFILE: 'Too many files are open on the server.',
 };
 /**
- * Why files could not be written, for those who wait for them; undefined where it is nothing of
- * that kind.
+ * Why files could not be written, as a sentence for people; undefined for other errors.
  */
 export const whyNotWritten = (error: unknown): string | undefined =>
   plainly[error instanceof Error && 'code' in error ? String(error.code) : ''];

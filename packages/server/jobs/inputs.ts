@@ -5,7 +5,7 @@ import type { Agreements, Edition } from '@ukiyo/contracts';
 import type { Facet, KeptLens } from '@ukiyo/core/facets';
 import type { HouseRule } from '@ukiyo/core/rules';
 import type { Services } from '../app/services.ts';
-import type { LibraryText } from '../data/items.ts';
+import type { LibraryText } from '../data/revisions.ts';
 import type { AssetRow } from '../data/models.ts';
 
 /**
@@ -21,7 +21,7 @@ export interface Inputs {
   readonly rules: readonly HouseRule[];
   /** What the team wants said of every topic. */
   readonly facts: Agreements['facts'];
-  /** By language: lists of words that mean the same to who searches. */
+  /** By language: groups of synonyms for the search. */
   readonly synonyms: Agreements['synonyms'];
   readonly designs: Awaited<ReturnType<Services['designs']['read']>>;
   /** In which the project is written; null in what earlier versions recorded. */
@@ -29,8 +29,8 @@ export interface Inputs {
   /** Of the whole project: links lead into their publications. */
   readonly editions: readonly Edition[];
   /**
-   * The texts of the impression since which an edition tells changes; none where there is none, or
-   * where it is gone.
+   * The texts of the impression that change bars are measured against; empty if the edition names
+   * none, or if it was deleted.
    */
   before(edition: Edition): Promise<readonly LibraryText[]>;
 }

@@ -30,7 +30,7 @@ function readsTexts(question: ProofQuestion): boolean {
 /** @param flushAll writes acknowledged steps into the texts of a project */
 export function createProofer(settings: Settings, flushAll: Texts['flushAll']): Proofer {
   const quick = warmChild<ProofCommand>('prooferChild', mostMemory);
-  // Whole manuals take seconds: nobody who writes waits for them.
+  // A whole manual takes seconds: writers must not wait for it.
   const whole = warmChild<ProofCommand>('prooferChild', mostMemoryOfWholes);
   return {
     async ask<Kind extends ProofQuestion['kind']>(

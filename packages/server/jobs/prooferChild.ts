@@ -11,6 +11,7 @@ export interface ProofCommand {
 
 const cache = newProofCache();
 let services: ReturnType<typeof makeServices> | undefined;
-answerOrders(({ settings, project, question }: ProofCommand) =>
-  proof((services ??= makeServices(settings, { connections: 2 })), project, question, cache),
-);
+answerOrders(({ settings, project, question }: ProofCommand) => {
+  services ??= makeServices(settings, { connections: 2 });
+  return proof({ services, project, cache }, question);
+});

@@ -13,7 +13,6 @@ import type {
 import { allPlaces, type Place, type Publication } from '@ukiyo/core/compose';
 import { fieldsOf, type PagePlan } from '@ukiyo/core/styles';
 import {
-  asProof,
   createPrintEngine,
   layoutOf,
   siteAddress,
@@ -26,13 +25,13 @@ import {
   type PrintEngine,
   type ProofPages,
 } from '@ukiyo/press';
-import type { Services } from '../app/services.ts';
 import {
   assetsOf,
   composeEdition,
   composeInputs,
   newBuildCache,
   type BuildCache,
+  type Workplace,
 } from './composing.ts';
 import { siteDesignOptions } from './rendering.ts';
 import { gatherInputs } from './inputs.ts';
@@ -83,133 +82,117 @@ const without = (
   has: ReadonlySet<string>,
 ): Record<string, string> => Object.fromEntries([...shapes].filter(([shape]) => !has.has(shape)));
 const pathOf = (path: string): number[] => (path === '' ? [] : path.split('.').map(Number));
+const placesOf = (traces: ProofPages['traces']): Proof['places'] =>
+  traces.map(({ path, sheet, y, says }) => ({ path: pathOf(path), page: sheet, y, says }));
+
+/** One proof: its project, and the time at which it was ordered. */
+interface Proofing extends Workplace<ProofCache> {
+  readonly engine: PrintEngine;
+  /** By the clock of `performance.now`. */
+  readonly started: number;
+}
+const sinceStart = ({ started }: Proofing): number => Math.round(performance.now() - started);
+
 const proofOf = (
+  at: Proofing,
   pages: ProofPages,
   has: readonly string[] | undefined,
-  started: number,
   isPlaced: boolean,
 ): Proof => ({
   pages: pages.pages.map((page) => ({ ...page, pieces: [...page.pieces] })),
   shapes: without(pages.shapes, new Set(has)),
-  places: pages.traces.map(({ path, sheet, y, says }) => ({
-    path: pathOf(path),
-    page: sheet,
-    y,
-    says,
-  })),
+  places: placesOf(pages.traces),
   placed: isPlaced,
   problems: [...pages.problems],
-  milliseconds: Math.round(performance.now() - started),
+  milliseconds: sinceStart(at),
   engineMilliseconds: Math.round(pages.engineMilliseconds),
 });
 
 /**
- * A whole layout is made once nobody has asked for this long, in milliseconds: it takes the process
+ * A whole layout is made after this many milliseconds without an order: it takes the process
  * for seconds.
  */
 const restBefore = 1200;
 
+type Asked<Kind extends ProofQuestion['kind']> = ProofQuestion & { readonly kind: Kind };
+
 /**
  * Sets what is asked for, without writing anything.
- * A topic is set alone, and stands as the last layout of the whole says; that layout is made again
- * when there is time for it.
+ * @returns undefined where there is no such edition or file
  */
 export async function proof(
-  services: Services,
-  project: string,
+  place: Workplace<ProofCache>,
   question: ProofQuestion,
-  cache: ProofCache,
 ): Promise<Proof | WholeProof | SiteProof | string | Uint8Array | undefined> {
-  const started = performance.now();
+  const { services, project, cache } = place;
   const engine = (cache.engine ??= createPrintEngine());
+  const at = { ...place, engine, started: performance.now() };
   clearTimeout(cache.later);
-  if (question.kind === 'specimen') {
-    const { locale, sheet } = question;
-    const key = JSON.stringify([locale, sheet.numbering]);
-    const publication = cache.specimens.get(key) ?? specimen(locale, sheet.numbering);
-    // One is enough: the next order is most likely like this one.
-    cache.specimens.clear();
-    cache.specimens.set(key, publication);
-    const rows = await services.assets.rows(project);
-    return proofOf(
-      proofPublication(
-        withNames(publication, question.plan),
-        assetsOf(services, rows),
-        engine,
-        question,
-      ),
-      question.has,
-      started,
-      true,
-    );
-  }
+  if (question.kind === 'specimen') return proofSpecimen(at, question);
   const edition = await services.editions.edition(project, question.edition);
   if (!edition) return undefined;
   if (question.kind === 'site')
-    return asProof(
-      question.path === '' ? 'index.html' : question.path,
-      await siteFile(
-        services,
-        project,
-        { ...edition, output: 'site', look: question.look },
-        question.path,
-        cache,
-      ),
-    );
-  if (question.kind === 'sitePage')
-    return sitePage(services, project, { ...edition, output: 'site' }, question, cache);
-  if (question.kind === 'whole')
-    return whole(services, project, edition, question, cache, engine, started);
-  const written =
-    question.text === undefined ? undefined : { id: question.item, text: question.text };
-  const { publication, design, rows } = await composeEdition(
-    services,
-    project,
-    edition,
-    cache,
-    written,
-  );
-  const place = standingOn(publication, question.item);
-  const layout = cache.layouts.get(edition.id);
-  const pages =
-    place &&
-    proofTopic(
-      publication,
-      place.anchor,
-      layout?.pages ?? [],
-      assetsOf(services, rows),
-      engine,
-      design,
-    );
-  // What goes wrong there goes wrong again when the topic is asked for, and is said then.
-  cache.later = setTimeout(
-    () => void layOut(services, project, edition, cache, engine).catch(() => undefined),
-    restBefore,
-  );
-  if (!pages)
-    return {
-      pages: [],
-      shapes: {},
-      places: [],
-      placed: false,
-      problems: [],
-      milliseconds: Math.round(performance.now() - started),
-      engineMilliseconds: 0,
-    };
-  return proofOf(pages, question.has, started, layout !== undefined);
+    return siteFile(at, { ...edition, output: 'site', look: question.look }, question.path);
+  if (question.kind === 'sitePage') return sitePage(at, { ...edition, output: 'site' }, question);
+  return question.kind === 'whole'
+    ? wholeProof(at, edition, question)
+    : topicOf(at, edition, question);
 }
+
+async function proofSpecimen(at: Proofing, question: Asked<'specimen'>): Promise<Proof> {
+  const { services, project, cache, engine } = at;
+  const { locale, sheet, plan, has } = question;
+  const key = JSON.stringify([locale, sheet.numbering]);
+  const publication = cache.specimens.get(key) ?? specimen(locale, sheet.numbering);
+  // One is enough: the next order is most likely like this one.
+  cache.specimens.clear();
+  cache.specimens.set(key, publication);
+  const asset = assetsOf(services, await services.assets.rows(project));
+  const pages = proofPublication({
+    publication: withNames(publication, plan),
+    asset,
+    engine,
+    design: { sheet, plan },
+  });
+  return proofOf(at, pages, has, true);
+}
+
+/**
+ * A topic is set alone, and stands as the last layout of the whole says; that layout is made again
+ * when there is time for it.
+ */
+async function topicOf(at: Proofing, edition: Edition, asked: Asked<'topic'>): Promise<Proof> {
+  const { services, cache, engine } = at;
+  const { item, text, has } = asked;
+  const written = text === undefined ? undefined : { id: item, text };
+  const { publication, design, rows } = await composeEdition(at, edition, written);
+  const place = placeOf(publication, item);
+  const layout = cache.layouts.get(edition.id);
+  const asset = assetsOf(services, rows);
+  const pages =
+    place && proofTopic({ publication, asset, engine, design }, place.anchor, layout?.pages ?? []);
+  // What goes wrong there goes wrong again when the topic is asked for, and is said then.
+  cache.later = setTimeout(() => void layOut(at, edition).catch(() => undefined), restBefore);
+  return proofOf(at, pages ?? noPages, has, pages !== undefined && layout !== undefined);
+}
+const noPages: ProofPages = {
+  pages: [],
+  shapes: new Map(),
+  traces: [],
+  problems: [],
+  engineMilliseconds: 0,
+};
 
 /**
  * A file of the site as the edition would give it now. What a page brings with it is of the site as
  * it was when the page was asked for.
  */
 async function siteFile(
-  services: Services,
-  project: string,
+  at: Proofing,
   edition: Edition,
   path: string,
-  cache: ProofCache,
 ): Promise<string | Uint8Array | undefined> {
+  const { services, project, cache } = at;
   const wanted = path === '' ? 'index.html' : path;
   const key = `${edition.id}/${edition.look}`;
   const known = cache.sites.get(key);
@@ -222,34 +205,26 @@ async function siteFile(
     rest,
   ]);
   if (known?.made === made) return known.site.file(wanted);
-  const { publication, design, look, rows } = await composeInputs(inputs, project, cache);
-  const site = siteFiles(
-    publication,
-    assetsOf(services, rows),
-    siteDesignOptions(edition, { design, look }, inputs.synonyms),
-  );
+  const { publication, design, look, rows } = await composeInputs(inputs, at);
+  const site = siteFiles(publication, assetsOf(services, rows), {
+    ...siteDesignOptions(edition, { design, look }, inputs.synonyms),
+    isProof: true,
+  });
   cache.sites.set(key, { made, site });
   return site.file(wanted);
 }
 
 async function sitePage(
-  services: Services,
-  project: string,
+  at: Proofing,
   edition: Edition,
-  { item, text }: ProofQuestion & { readonly kind: 'sitePage' },
-  cache: ProofCache,
+  { item, text }: Asked<'sitePage'>,
 ): Promise<SiteProof> {
-  const { publication, design, look, rows } = await composeEdition(
-    services,
-    project,
-    edition,
-    cache,
-    text === undefined ? undefined : { id: item, text },
-  );
-  const place = standingOn(publication, item);
+  const written = text === undefined ? undefined : { id: item, text };
+  const { publication, design, look, rows } = await composeEdition(at, edition, written);
+  const place = placeOf(publication, item);
   const path = place && siteAddress(publication, place.anchor, edition)?.split('#')[0];
   if (path === undefined) return { path: null, html: '', conditions: '' };
-  const site = siteFiles(publication, assetsOf(services, rows), {
+  const site = siteFiles(publication, assetsOf(at.services, rows), {
     ...siteDesignOptions(edition, { design, look }),
     traced: item,
   });
@@ -260,7 +235,7 @@ async function sitePage(
 }
 
 /** The place at which a topic stands, itself or in the place of another. */
-const standingOn = (publication: Publication, item: string): Place | undefined =>
+const placeOf = (publication: Publication, item: string): Place | undefined =>
   allPlaces(publication.places).find(
     ({ content, origin }) => content?.origin.item === item || origin.item === item,
   );
@@ -273,33 +248,23 @@ const withNames = (publication: Publication, plan: PagePlan): Publication => ({
   ),
 });
 
-/** Sets an edition as it is stored into a file, and tells where the topic stands in it. */
-async function whole(
-  services: Services,
-  project: string,
+/** Typesets an edition as it is stored into a file, and finds the pages of the topic. */
+async function wholeProof(
+  at: Proofing,
   edition: Edition,
-  { item, file }: ProofQuestion & { readonly kind: 'whole' },
-  cache: ProofCache,
-  engine: PrintEngine,
-  started: number,
+  { item, file }: Asked<'whole'>,
 ): Promise<WholeProof> {
-  const { publication, design, rows } = await composeEdition(services, project, edition, cache);
-  const place = item === undefined ? undefined : standingOn(publication, item);
-  const made = proofWhole(publication, place?.anchor, assetsOf(services, rows), engine, design);
-  const took = (): number => Math.round(performance.now() - started);
+  const { services, engine } = at;
+  const { publication, design, rows } = await composeEdition(at, edition);
+  const place = item === undefined ? undefined : placeOf(publication, item);
+  const asset = assetsOf(services, rows);
+  const made = proofWhole({ publication, asset, engine, design }, place?.anchor);
+  const nothing = { sheets: [], first: 1, last: 1, places: [], shown: [] };
   if (!('pdf' in made))
-    return {
-      sheets: [],
-      first: 1,
-      last: 1,
-      places: [],
-      shown: [],
-      problems: [...made.problems],
-      milliseconds: took(),
-    };
+    return { ...nothing, problems: [...made.problems], milliseconds: sinceStart(at) };
   const { pdf, sheets, pages, traces, first, last, problems } = made;
   await mkdir(dirname(file), { recursive: true });
-  // Whoever reads the last one meanwhile reads it to its end.
+  // A reader that has the last file open reads it to its end.
   await writeFile(`${file}.new`, pdf);
   await rename(`${file}.new`, file);
   const shown = new Map(pages.map(({ sheet, shown: number }) => [sheet, number]));
@@ -307,28 +272,18 @@ async function whole(
     sheets: [...sheets],
     first,
     last,
-    places: traces.map(({ path, sheet, y, says }) => ({
-      path: pathOf(path),
-      page: sheet,
-      y,
-      says,
-    })),
-    shown: sheets.map((_, at) => shown.get(at + 1) ?? ''),
+    places: placesOf(traces),
+    shown: sheets.map((_, sheet) => shown.get(sheet + 1) ?? ''),
     problems: [...problems],
-    milliseconds: took(),
+    milliseconds: sinceStart(at),
   };
 }
 
 /** Sets an edition as it is stored as a whole, unless nothing has changed since. */
-async function layOut(
-  services: Services,
-  project: string,
-  edition: Edition,
-  cache: ProofCache,
-  engine: PrintEngine,
-): Promise<void> {
-  const { publication, design, rows } = await composeEdition(services, project, edition, cache);
+async function layOut(at: Proofing, edition: Edition): Promise<void> {
+  const { services, cache, engine } = at;
+  const { publication, design, rows } = await composeEdition(at, edition);
   if (cache.layouts.get(edition.id)?.publication === publication) return;
-  const pages = layoutOf(publication, assetsOf(services, rows), engine, design);
+  const pages = layoutOf({ publication, asset: assetsOf(services, rows), engine, design });
   cache.layouts.set(edition.id, { pages, publication });
 }

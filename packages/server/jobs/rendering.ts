@@ -16,9 +16,8 @@ import {
   type SiteResult,
 } from '@ukiyo/press';
 import { publishingFile } from '@ukiyo/intake';
-import type { Services } from '../app/services.ts';
-import { imagesIn, writePublishing } from '../data/packaged.ts';
-import { assetsOf, composeInputs, type BuildCache } from './composing.ts';
+import { imagesIn, writePublishing } from '../work/packaged.ts';
+import { assetsOf, composeInputs, type Workplace } from './composing.ts';
 import { fileInto, folderInto, type KeptFolder, type Written } from './folders.ts';
 import type { Inputs } from './inputs.ts';
 
@@ -32,13 +31,10 @@ type Composed = Awaited<ReturnType<typeof composeInputs>>;
 /** All outputs that are made of one publication. */
 export type PublicationOutput = Exclude<Output, 'bundle'>;
 
-interface Order {
-  readonly services: Services;
-  readonly project: string;
+interface Order extends Workplace {
   readonly inputs: Inputs;
   readonly composed: Composed;
   readonly folder: string;
-  readonly cache: BuildCache;
   readonly onProgress: (progress: Progress) => void;
 }
 
@@ -60,7 +56,7 @@ export const renderers: Readonly<Record<PublicationOutput, (order: Order) => Pro
     };
   },
   async site(order) {
-    const { services, composed, folder, inputs, cache } = order;
+    const { services, composed, folder, inputs } = order;
     const { edition } = inputs;
     if (edition.locales.length === 0) {
       const site = siteFiles(
@@ -81,11 +77,7 @@ export const renderers: Readonly<Record<PublicationOutput, (order: Order) => Pro
     for (const locale of further)
       sites.push({
         locale,
-        composed: await composeInputs(
-          { ...inputs, edition: { ...edition, locale } },
-          order.project,
-          cache,
-        ),
+        composed: await composeInputs({ ...inputs, edition: { ...edition, locale } }, order),
       });
     const made = sites.map((one) => ({
       locale: one.locale,
@@ -169,7 +161,7 @@ export const renderers: Readonly<Record<PublicationOutput, (order: Order) => Pro
       assets,
       lens: lens && { ...lens, id: edition.lens! },
       facets,
-      worn: imagesIn(designs),
+      designImages: imagesIn(designs),
       variables: edition.variables,
     });
     files.set(

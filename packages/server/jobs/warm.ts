@@ -6,12 +6,12 @@ import { Turns } from '../access/turns.ts';
 const isSource = import.meta.url.endsWith('.ts');
 
 /**
- * What a thread or process of this program needs to run a file of it, compiled or from its source.
+ * What a thread or child process needs to run a file of this program, compiled or as source.
  */
 export const runtimeArguments: readonly string[] = isSource
   ? ['--conditions=source', '--import', 'tsx']
   : ['--enable-source-maps'];
-/** The file of a module beside the one that asks. @param url `import.meta.url` of that one */
+/** The path of a module in the folder of the caller. @param url `import.meta.url` of the caller */
 export const moduleFile = (name: string, url: string): string =>
   fileURLToPath(new URL(`./${name}.${isSource ? 'ts' : 'js'}`, url));
 
@@ -34,30 +34,30 @@ type WarmReport =
   | { readonly kind: 'done'; readonly answer: unknown; readonly memory: number }
   | { readonly kind: 'failed'; readonly message: string };
 
-/** An order took longer than it may; what it had begun in the database is taken back. */
+/** A task took longer than allowed; its transaction is rolled back. */
 export class OutOfTime extends Error {}
 
-/** An order needed more memory than its process may have; what it had begun is taken back, too. */
+/** A task needed more memory than its process may use; its transaction is rolled back. */
 export class OutOfMemory extends Error {}
 
 /**
- * A warm child process that answers one order after the other, in turns between those who ask, so
- * that the server goes on answering.
+ * A child process that is kept running. It carries out one task after the other, taking turns
+ * between callers, so that the server stays responsive.
  */
 export interface WarmChild<Order> {
   /**
-   * Rejects when the child fails or ends; the next order starts another one.
-   * @param within milliseconds after which it is given up
+   * Rejects when the child fails or ends; the next task starts another one.
+   * @param within milliseconds after which the task is given up
    */
   ask(order: Order, within?: number): Promise<unknown>;
-  /** Orders that are not answered yet. */
+  /** Number of unfinished tasks. */
   readonly waiting: number;
   close(): void;
 }
 
 /**
  * @param mostMemory bytes above which the child is replaced once it has answered
- * @param mostMegabytes of its heap, above which it ends and what was asked for fails
+ * @param mostMegabytes of its heap, above which it ends and its task fails
  */
 export function warmChild<Order extends object>(
   name: string,
@@ -73,7 +73,7 @@ export function warmChild<Order extends object>(
   const running = (): ChildProcess => {
     if (child) return child;
     const started = startChild(name, mostMegabytes);
-    // It can also end while it is not asked for anything.
+    // It can also end while it has no task.
     started.once('exit', () => {
       if (child === started) child = undefined;
     });
@@ -108,7 +108,7 @@ export function warmChild<Order extends object>(
         act();
       };
       worker.on('message', onMessage).on('exit', onExit);
-      // One that is ending takes nothing any more.
+      // A child that is ending accepts no more tasks.
       worker.send(order, (error) => {
         if (!error) return;
         settle(() => reject(error));
@@ -116,7 +116,7 @@ export function warmChild<Order extends object>(
       });
     });
   return {
-    // One after the other: the second finds what the first has made.
+    // One after the other: the second task can use what the first has cached.
     ask: (order, within) => turns.take(currentAsker(), () => put(order, within)),
     get waiting() {
       return turns.waiting;
@@ -125,9 +125,9 @@ export function warmChild<Order extends object>(
   };
 }
 
-/** The other side: answers orders until the parent is gone. */
+/** The side of the child: carries out tasks until the parent is gone. */
 export function answerOrders(answer: (order: never) => Promise<unknown>): void {
-  // A parent that is gone hears nothing any more.
+  // Sending to a parent that is gone fails, which is ignored.
   const report = (message: WarmReport): void => void process.send?.(message, () => undefined);
   const take = async (order: unknown): Promise<void> => {
     try {

@@ -1,6 +1,7 @@
 import { mkdtemp, readFile } from 'node:fs/promises';
 import { dirname, join } from 'node:path';
 import type {
+  CopiesShared,
   CopySharing,
   ImportReport,
   ImpressionComparison,
@@ -11,8 +12,8 @@ import { comparePages, type PageText } from '@ukiyo/core/compose';
 import type { Problem } from '@ukiyo/core/problems';
 import { unpackZip } from '@ukiyo/intake';
 import type { Services } from '../app/services.ts';
-import type { RenamedValue } from '../data/renaming.ts';
-import type { CopiesShared } from '../data/sharing.ts';
+import type { RenamedValue } from '../work/renaming.ts';
+import type { StandInOrder } from '../work/replacing.ts';
 import { pagesFile } from './build.ts';
 import { archiveInto } from './folders.ts';
 
@@ -72,18 +73,14 @@ export const works = {
     sharing: CopySharing,
     author: string,
   ): Promise<CopiesShared | undefined> => mergeCopies(project, sharing, author),
-  replaceItem: ({ uses }: Services, project: string, id: string, by: string, author: string) =>
-    uses.replace(project, id, by, author),
-  standIn: (
-    { uses }: Services,
+  replaceItem: (
+    { replacing }: Services,
     project: string,
-    order: {
-      readonly id: string;
-      readonly of: string;
-      readonly conditions: Record<string, string>;
-    },
+    { id, by }: { readonly id: string; readonly by: string },
     author: string,
-  ) => uses.standIn(project, order.id, order.of, order.conditions, author),
+  ) => replacing.replace(project, id, by, author),
+  standIn: ({ replacing }: Services, project: string, order: StandInOrder, author: string) =>
+    replacing.standIn(project, order, author),
   readAlternates: ({ alternates }: Services, project: string, id: string) =>
     alternates.read(project, id),
   readVariables: ({ variables }: Services, project: string) => variables.read(project),

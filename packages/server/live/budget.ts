@@ -1,15 +1,15 @@
 /**
- * How much a line may say: enough for the quickest hand and a large paste, too little to keep
- * others waiting.
+ * How much one connection may send: enough for fast typing and a large paste, too little to make
+ * others wait.
  */
 export interface Budget {
-  /** Units that come back in a second. */
+  /** Units regained each second. */
   readonly perSecond: number;
   /** Units that can be saved up. */
   readonly most: number;
 }
 
-/** A leaky bucket: takes what is used, and says how long to rest until nothing is owed. */
+/** A leaky bucket: counts what is used, and gives the wait until nothing is owed. */
 export function meter({ perSecond, most }: Budget): (units: number, now: number) => number {
   let left = most;
   let since = 0;

@@ -2,12 +2,12 @@ import type { Caret, LiveAnswer, LivePerson } from '@ukiyo/contracts';
 
 /** One editor that has the topic open. */
 export interface Member {
-  /** As everybody hears of it; nothing can be done with it. */
+  /** Its public name for other members; it gives no rights. */
   readonly client: string;
   readonly name: string;
-  /** Sends a `LiveAnswer` that is written as JSON already: most go to everybody. */
+  /** Sends a `LiveAnswer`, serialised once for all members. */
   readonly send: (answer: string) => void;
-  /** Ends the line of an editor that has come again on another one. */
+  /** Closes the line of an editor that has connected again on another one. */
   readonly end: () => void;
 }
 
@@ -16,15 +16,9 @@ interface Placed {
   caret?: Caret;
 }
 
-/**
- * Who is there is told together: everybody hears of many who come at once in one message. In
- * milliseconds.
- */
+/** Members who arrive within this many ms are announced in one message. */
 const shortestRest = 40;
-/**
- * And the longer, the more there are to tell it to, so that a full room costs no more than a small
- * one.
- */
+/** Each member lengthens that time, so that a full room costs no more than a small one; in ms. */
 const restForEach = 2;
 
 export const tell = (members: Iterable<Member>, answer: LiveAnswer): void => {
@@ -32,7 +26,7 @@ export const tell = (members: Iterable<Member>, answer: LiveAnswer): void => {
   for (const member of members) member.send(written);
 };
 
-/** The editors of one topic, and where each of them is. */
+/** The editors of one topic and their carets. */
 export class Presence {
   readonly #members = new Map<Member, Placed>();
   readonly #moved = new Set<Member>();
@@ -46,7 +40,7 @@ export class Presence {
     return this.#members.size === 0;
   }
 
-  /** An editor that comes again after its line broke takes the place of its former self. */
+  /** An editor that connects again after its line broke replaces its earlier entry. */
   enter(member: Member): void {
     const formers = [...this.#members.keys()].filter(({ client }) => client === member.client);
     for (const former of formers) {

@@ -7,22 +7,22 @@ import { Presence, tell, type Member } from './presence.ts';
 
 type Document = Extract<AppliedSteps, { document: unknown }>['document'];
 
-/** What a room stands on. */
+/** What a room needs from the server. */
 export interface RoomGround {
   readonly log: LiveLog;
   readonly drafting: Drafting;
-  /** Names the schema of the documents of this program. */
+  /** Fingerprint of the schema of documents in this program. */
   readonly schema: string;
-  /** Is told what keeps the text from following the log. */
+  /** Called with errors that keep the text from following the log. */
   readonly failed: (error: unknown) => void;
 }
 
-/** Where a room begins. */
+/** The state in which a room is opened. */
 interface Start {
   readonly epoch: string;
   readonly document: Document;
   readonly version: number;
-  /** The version that the text holds. */
+  /** The version of the stored text. */
   readonly written: number;
 }
 
@@ -31,12 +31,10 @@ export interface Author {
   readonly name: string;
 }
 
-/**
- * The text follows the log when nothing was typed for a moment, and at the latest after a while.
- */
+/** The text is written after a pause in typing, and at the latest after a while; in ms. */
 const restBeforeWriting = 800;
 const longestUnwritten = 8000;
-/** Steps that are kept at hand for editors that fall behind; older ones come from the log. */
+/** Steps kept in memory for editors that fall behind; older ones are read from the log. */
 const recentSteps = 500;
 
 interface Held {
@@ -45,8 +43,8 @@ interface Held {
 }
 
 /**
- * The document of one topic in this process: takes steps one after the other, writes them to the
- * log, tells everybody.
+ * The document of one topic in this process. It applies steps one after the other, writes them to
+ * the log and sends them to all members.
  */
 export class Room {
   readonly #presence = new Presence();
@@ -74,9 +72,7 @@ export class Room {
     this.#written = written;
   }
 
-  /**
-   * Undefined when the topic is not there, or its text cannot be read or its log not be followed.
-   */
+  /** Undefined if the topic does not exist, or its text or its log cannot be read. */
   static async open(key: LiveKey, ground: RoomGround): Promise<Room | undefined> {
     const { log, drafting, schema } = ground;
     const opened = await log.open(key, schema, drafting.begin);
@@ -97,8 +93,8 @@ export class Room {
           })
         : undefined;
     if (!opened || (room && opened.document.schema === schema)) return room;
-    // Written for another schema: what was acknowledged is written to the text as far as it can be
-    // read, and read anew from there.
+    // A log of another schema: its steps are written to the text as far as they can be read, and
+    // the document is read from that text.
     if (room) {
       for (const { person } of opened.steps) room.#authors.add(person);
       await room.write('');
@@ -111,14 +107,14 @@ export class Room {
     return this.#presence.isEmpty && this.#coming === 0;
   }
 
-  /** Everything about one document happens in turn. */
+  /** Acts on one document run one after the other. */
   #inTurn<Value>(act: () => Promise<Value>): Promise<Value> {
     const next = this.#turn.then(act);
     this.#turn = next.catch(() => undefined);
     return next;
   }
 
-  /** @param known where the editor stands, when it was here before */
+  /** @param known the version that the editor has, if it was a member before */
   join(member: Member, known?: { epoch: string; version: number }): Promise<void> {
     this.#coming += 1;
     return this.#inTurn(async () => {
@@ -159,8 +155,8 @@ export class Room {
   }
 
   /**
-   * Takes the steps if they were made on the document as it is now. Otherwise what is newer is on
-   * its way to the editor, which then tries again.
+   * Applies the steps if they were made on the current version. Otherwise the editor is about to
+   * receive newer steps, and sends its own again after them.
    */
   submit(
     author: Author,
@@ -173,10 +169,9 @@ export class Room {
       if ('refusal' in applied) return applied;
       if (!this.#growth.admits(applied.document, JSON.stringify(steps).length))
         return { refusal: tooLarge };
-      const kept = await this.ground.log.append(this.key, this.epoch, version, steps, {
-        client: author.client,
-        person: author.name,
-      });
+      const { client, name: person } = author;
+      const made = { epoch: this.epoch, version, steps, client, person };
+      const kept = await this.ground.log.append(this.key, made);
       if (kept === 'raced') await this.#follow();
       if (kept !== 'kept') return kept === 'raced' ? 'behind' : 'gone';
       this.#take(
@@ -204,7 +199,7 @@ export class Room {
     this.#writeSoon();
   }
 
-  /** The log reaches to this version: another process of this database may have added to it. */
+  /** The log has reached this version: another process of this database may have added to it. */
   follow(version: number): Promise<void> {
     return this.#inTurn(async () => {
       if (version > this.version) await this.#follow();
@@ -239,14 +234,14 @@ export class Room {
       0,
       Math.min(restBeforeWriting, this.#dirtySince + longestUnwritten - now),
     );
-    // A text that could not be written is tried again with the next step, and when the room or the
+    // A text that could not be written is written with the next step, or when the room or the
     // server closes.
     this.#timer = setTimeout(() => void this.write('').catch(this.ground.failed), wait);
   }
 
   /**
-   * Brings text, derived data and revision up to date. A note names the revision. False when the
-   * topic is gone.
+   * Writes text, derived data and revision. A note names the revision. False if the topic was
+   * removed.
    */
   write(note: string, author?: string): Promise<boolean> {
     return this.#inTurn(async () => {
@@ -272,7 +267,7 @@ export class Room {
     });
   }
 
-  /** Tells everybody that nothing more is taken. */
+  /** Tells all members that the room accepts no more steps. */
   dismiss(code: Extract<LiveAnswer, { kind: 'refused' }>['code'], message: string): void {
     clearTimeout(this.#timer);
     tell(this.#presence.members, { kind: 'refused', code, message });

@@ -204,6 +204,9 @@ describe('what is made of people’s content', () => {
     expect((await ask('content.localhost', asked)).statusCode).toBe(404);
     await app.close();
   });
+});
+
+describe('what is made of people’s content', () => {
   it('is a PDF that browsers open, or text that none interprets', async () => {
     const { id } = await built('print', '<p>It thaws.</p>');
     const { headers } = await server.ask(

@@ -1,18 +1,18 @@
-import type { ImportReport } from '@ukiyo/contracts';
+import type { FacetList, ImportReport } from '@ukiyo/contracts';
 import { lensOf, type Facet } from '@ukiyo/core/facets';
 import { problem, type Problem } from '@ukiyo/core/problems';
 import { publishingFile, readPackage, type ImportedAsset, type PackageFiles } from '@ukiyo/intake';
 import { ditaFiles, packagePath } from '@ukiyo/press';
-import type { AssetStore } from './assets.ts';
-import type { BlobStore } from './blobs.ts';
-import type { Database } from './database.ts';
-import type { DesignStore } from './designs.ts';
-import type { EditionStore } from './editions.ts';
-import type { FacetStore } from './facets.ts';
+import type { AssetStore } from '../data/assets.ts';
+import type { BlobStore } from '../data/blobs.ts';
+import type { Database } from '../data/database.ts';
+import type { DesignStore } from '../data/designs.ts';
+import type { EditionStore } from '../data/editions.ts';
+import type { FacetStore } from '../data/facets.ts';
 import { sanitiseImage } from '../media/image.ts';
 import type { StoredImage } from '../media/storing.ts';
 import { nameForType } from '../media/types.ts';
-import type { ItemStore } from './items.ts';
+import type { ItemStore } from '../data/items.ts';
 import { takePublishing, writePublishing } from './packaged.ts';
 
 /** A whole library in and out as files of standard DITA. */
@@ -23,6 +23,7 @@ export interface LibraryPackages {
   give(project: string): Promise<Iterable<readonly [path: string, content: Uint8Array]>>;
 }
 
+/** After more new topics than this the database counts its rows anew. */
 const manyItems = 500;
 
 type Named = { readonly folder: string; readonly name: string };
@@ -69,32 +70,34 @@ async function storeImages(
   return stored;
 }
 
+/** Passes on what is not in the library yet, and says what is. */
+const newOnly = (taken: Set<string>, problems: Problem[]) => (entry: Named) => {
+  const path = packagePath(entry);
+  if (!taken.has(path)) {
+    taken.add(path);
+    return true;
+  }
+  const message = `“${path}” is in the library already. It is left as it is.`;
+  problems.push(problem('warning', 'package.exists', message));
+  return false;
+};
+
+/** Facets that the project has not; of the others their values are left as they are. */
+function newFacets(present: FacetList, found: readonly Facet[], problems: Problem[]) {
+  const known = new Set(present.facets.map(({ name }) => name));
+  for (const { name, label } of found.filter((facet) => known.has(facet.name))) {
+    const message =
+      `The project has the facet “${label}” (${name}) already. Its values are left as they ` +
+      'are.';
+    problems.push(problem('info', 'package.exists', message));
+  }
+  return found
+    .filter(({ name }) => !known.has(name))
+    .map((facet) => ({ ...facet, values: [...facet.values] }));
+}
+
 export function libraryPackages(database: Database, stores: Stores): LibraryPackages {
   const { items, assets, editions, designs, facets, blobs } = stores;
-  /** Passes on what is not in the library yet, and says what is. */
-  const newOnly = (taken: Set<string>, problems: Problem[]) => (entry: Named) => {
-    const path = packagePath(entry);
-    if (!taken.has(path)) {
-      taken.add(path);
-      return true;
-    }
-    const message = `“${path}” is in the library already. It is left as it is.`;
-    problems.push(problem('warning', 'package.exists', message));
-    return false;
-  };
-  /** Facets that the project has not; of the others their values are left as they are. */
-  const newFacets = async (project: string, found: readonly Facet[], problems: Problem[]) => {
-    const known = new Set((await facets.read(project)).facets.map(({ name }) => name));
-    for (const { name, label } of found.filter((facet) => known.has(facet.name))) {
-      const message =
-        `The project has the facet “${label}” (${name}) already. Its values are left as they ` +
-        'are.';
-      problems.push(problem('info', 'package.exists', message));
-    }
-    return found
-      .filter(({ name }) => !known.has(name))
-      .map((facet) => ({ ...facet, values: [...facet.values] }));
-  };
   return {
     async take(project, files, author) {
       const content = readPackage(files, await items.ids(project));
@@ -105,7 +108,7 @@ export function libraryPackages(database: Database, stores: Stores): LibraryPack
       const isNew = newOnly(taken, problems);
       const freshItems = content.items.filter(isNew);
       const freshImages = images.filter(isNew);
-      const freshFacets = await newFacets(project, content.facets, problems);
+      const freshFacets = newFacets(await facets.read(project), content.facets, problems);
       // What was there already is what its path leads to.
       const idOf = (path: string): string | undefined => paths.get(path) ?? content.ids.get(path);
       const published = await database.sequelize.transaction(async (transaction) => {

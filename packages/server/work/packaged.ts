@@ -9,8 +9,8 @@ import {
 import { problem, type Problem } from '@ukiyo/core/problems';
 import { lensPath } from '@ukiyo/press';
 import type { Transaction } from 'sequelize';
-import type { DesignStore } from './designs.ts';
-import type { EditionStore } from './editions.ts';
+import type { DesignStore } from '../data/designs.ts';
+import type { EditionStore } from '../data/editions.ts';
 
 const kinds = ['sheets', 'plans', 'looks'] as const satisfies readonly DesignKind[];
 
@@ -72,7 +72,7 @@ interface PublishingStores {
 }
 
 /**
- * Takes in what `publishing.json` says: designs that nobody here has changed, and editions whose
+ * Takes in what `publishing.json` says: designs that have not been changed here, and editions whose
  * names are free.
  * @param idOf of a topic, map or lens by its path in the package
  * @returns problems `package.publishing` and `package.exists`, and how many editions are new
