@@ -1,5 +1,6 @@
 import { createRouter, createWebHistory } from 'vue-router';
 import { useSession } from './parts/session.ts';
+import { screens } from './screens.ts';
 import { firstEdition, firstLook, firstMap, firstSheet, firstSource } from './shell/first.ts';
 
 declare module 'vue-router' {
@@ -19,88 +20,88 @@ export const router = createRouter({
     {
       path: '/sign-in',
       name: 'sign-in',
-      component: () => import('./shell/SignIn.vue'),
+      component: screens['sign-in'],
       meta: { open: true },
     },
     {
       path: '/',
-      component: () => import('./shell/WorkShop.vue'),
+      component: screens.workshop,
       children: [
         { path: '', redirect: '/library' },
         {
           path: 'library',
           name: 'library',
-          component: () => import('./stages/library/LibraryStage.vue'),
+          component: screens.library,
         },
         {
           path: 'facets',
           name: 'facets',
-          component: () => import('./stages/facets/FacetsStage.vue'),
+          component: screens.facets,
         },
         {
           path: 'variables',
           name: 'variables',
-          component: () => import('./stages/variables/VariablesStage.vue'),
+          component: screens.variables,
         },
         {
           path: 'sources/:id?',
           name: 'sources',
-          component: () => import('./stages/sources/SourcesStage.vue'),
+          component: screens.sources,
           meta: { first: firstSource },
         },
         {
           path: 'agreements',
           name: 'agreements',
-          component: () => import('./stages/agreements/AgreementsStage.vue'),
+          component: screens.agreements,
         },
         {
           path: 'write/:id?',
           name: 'write',
-          component: () => import('./stages/write/WriteStage.vue'),
+          component: screens.write,
         },
         {
           path: 'arrange/:id?',
           name: 'arrange',
-          component: () => import('./stages/arrange/ArrangeStage.vue'),
+          component: screens.arrange,
           meta: { first: firstMap },
         },
         {
           path: 'whole/:id',
           name: 'whole',
-          component: () => import('./stages/whole/WholeStage.vue'),
+          component: screens.whole,
         },
         {
           path: 'appearances',
           name: 'appearances',
-          component: () => import('./stages/appearances/AppearancesStage.vue'),
+          component: screens.appearances,
         },
         {
           path: 'copies',
           name: 'copies',
-          component: () => import('./stages/copies/CopiesStage.vue'),
+          component: screens.copies,
         },
         {
           path: 'style/:kind(sheets|plans)?/:id?',
           name: 'style',
-          component: () => import('./stages/style/StyleStage.vue'),
+          component: screens.style,
           meta: { first: firstSheet },
         },
         {
           path: 'looks/:id?',
           name: 'looks',
-          component: () => import('./stages/style/LookStage.vue'),
+          component: screens.looks,
           meta: { first: firstLook, stage: 'style' },
         },
         {
           path: 'outside',
           name: 'outside',
-          component: () => import('./stages/publish/OutsideStage.vue'),
+          component: screens.outside,
           meta: { stage: 'publish' },
         },
         {
           path: 'publish/:id?',
           name: 'publish',
-          component: () => import('./stages/publish/PublishStage.vue'),
+          component: screens.publish,
           meta: { first: firstEdition },
         },
       ],

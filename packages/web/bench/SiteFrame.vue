@@ -15,7 +15,7 @@ const { address, label, look } = defineProps<{
 }>();
 const emit = defineEmits<{
   /** A page is there; its path in the site. */ ready: [string];
-  /** Somebody has clicked on what was written there. */ go: [number[]];
+  /** A click on the element at this path. */ go: [number[]];
 }>();
 const widths = { phone: 390, tablet: 820, desk: 1280 } as const;
 const device = defineModel<keyof typeof widths>('device', { default: 'desk' });
@@ -43,9 +43,9 @@ const style = computed(() => ({
  */
 const order = (message: FrameOrder): void => frame.value?.contentWindow?.postMessage(message, '*');
 /** Colours and measures are other rules; the page stays where it is. */
-const wear = (): void =>
+const applyLook = (): void =>
   void (look && order({ kind: 'rules', name: 'look', css: lookRules(look) }));
-watch(() => look, wear);
+watch(() => look, applyLook);
 useEventListener(window, 'message', ({ source, data }: MessageEvent<unknown>) => {
   if (source !== frame.value?.contentWindow) return;
   const report = FrameReport.safeParse(data).data;
@@ -56,7 +56,7 @@ useEventListener(window, 'message', ({ source, data }: MessageEvent<unknown>) =>
   hasReported = true;
   // The order can have been sent before this page listened.
   if (isReloadOwed) return order({ kind: 'reload' });
-  wear();
+  applyLook();
   emit('ready', report.page);
 });
 /** Whether a reload was ordered and no page has confirmed it. */

@@ -25,7 +25,7 @@ const turn = (to: number): void => void (page.value = Math.min(count.value, Math
 watch(
   () => manual.proof,
   (proof, before) => {
-    // Whoever looks at another place of the manual stays there.
+    // A place that was chosen by hand stays in sight.
     if (page.value >= before.first && page.value <= before.last)
       turn(proof.first + Math.min(page.value - before.first, proof.last - proof.first));
     else turn(page.value);

@@ -2,6 +2,7 @@
 import { outlineOf, writeAreas, type Point, type Shape } from '@ukiyo/core/imagemaps';
 import { childNamed, type Element } from '@ukiyo/core/markup';
 import { computed, onMounted, ref } from 'vue';
+import { useItems } from '../parts/items.ts';
 import { useLibrary } from '../parts/library.ts';
 import LinkChooser from './LinkChooser.vue';
 import type { PopPlace } from './popList.ts';
@@ -10,6 +11,7 @@ import { handlesOf, moved, useAreas, type Tool } from './useAreas.ts';
 /** Draws areas on an image and says where each leads. */
 const { imagemap } = defineProps<{ imagemap: Element }>();
 const emit = defineEmits<{ keep: [Element]; close: [] }>();
+const items = useItems();
 const library = useLibrary();
 const assetId = (childNamed(imagemap, 'image')?.attributes['href'] ?? '').replace(/^asset:/u, '');
 const asset = library.assets.find(({ id }) => id === assetId);
@@ -32,6 +34,8 @@ const {
 const canvas = ref<SVGSVGElement>();
 const dialog = ref<HTMLElement>();
 const place = ref<PopPlace>();
+/** The area of which is asked where it leads. */
+let askedOf = -1;
 onMounted(() => dialog.value?.focus());
 
 const tools: readonly { value: Tool; label: string }[] = [
@@ -47,7 +51,7 @@ const points = (shape: Shape): string =>
 /** Handles stay as large on the screen as a hand needs, however large the image. */
 const handle = computed(() => size.width / 90);
 const titleOf = (target: string): string =>
-  library.find(/^(?:topic|map):([^/]+)/u.exec(target)?.[1] ?? '')?.title ?? target;
+  items.find(/^(?:topic|map):([^/]+)/u.exec(target)?.[1] ?? '')?.title ?? target;
 
 function at(event: PointerEvent): Point {
   const box = canvas.value!.getBoundingClientRect();
@@ -111,6 +115,7 @@ function onKey(event: KeyboardEvent): void {
   event.preventDefault();
 }
 function askTarget(event: MouseEvent): void {
+  askedOf = chosen.value;
   const box = (event.currentTarget as HTMLElement).getBoundingClientRect();
   place.value = {
     left: Math.min(box.left, window.innerWidth - 400),
@@ -118,7 +123,7 @@ function askTarget(event: MouseEvent): void {
   };
 }
 function setTarget(target: string): void {
-  change(chosen.value, { target });
+  change(askedOf, { target });
   place.value = undefined;
   dialog.value?.focus();
 }

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import type { AttributeDefinition } from '@ukiyo/core/grammar';
 import { computed, onMounted, ref, watch } from 'vue';
+import { useItemList } from '../parts/itemList.ts';
+import { useItems } from '../parts/items.ts';
 import { useLibrary } from '../parts/library.ts';
 
 const { definition, value, editable, refusal } = defineProps<{
@@ -10,6 +12,7 @@ const { definition, value, editable, refusal } = defineProps<{
   refusal: (value: string) => string | undefined;
 }>();
 const emit = defineEmits<{ change: [string] }>();
+const items = useItems();
 const library = useLibrary();
 const text = ref(value);
 const field = ref<{ focus: () => void }>();
@@ -23,19 +26,28 @@ onMounted(() => {
 });
 
 const problem = computed(() => refusal(text.value));
-/** What a reference can lead to: everything in the library, and whatever is typed. */
+/** What a reference can lead to: what the library has of the words, and whatever is typed. */
+const words = ref('');
+const isOpen = ref(false);
+const list = useItemList(() => (isOpen.value ? { title: words.value } : undefined));
+const has = (label: string): boolean => label.toLowerCase().includes(words.value.toLowerCase());
 const targets = computed(() => [
-  ...library.items.map((item) => ({
+  ...(list.isCurrent.value ? list.rows.value : []).map((item) => ({
     value: `${item.kind}:${item.id}`,
     label: item.title || item.id,
   })),
-  ...library.assets.map((asset) => ({ value: `asset:${asset.id}`, label: asset.name })),
-  ...(value !== '' &&
-  !library.items.some((item) => `${item.kind}:${item.id}` === value) &&
-  !library.assets.some((asset) => `asset:${asset.id}` === value)
-    ? [{ value, label: value }]
-    : []),
+  ...library.assets
+    .filter(({ name }) => has(name))
+    .map((asset) => ({ value: `asset:${asset.id}`, label: asset.name })),
 ]);
+function nameOf(reference: string): string {
+  const [, kind, id = ''] = /^(topic|map|asset):([^/]+)$/u.exec(reference) ?? [];
+  const name =
+    kind === 'asset'
+      ? library.assets.find((asset) => asset.id === id)?.name
+      : kind !== undefined && items.find(id)?.title;
+  return name || reference;
+}
 
 /**
  * Kept when one leaves the field or presses Enter; what cannot stand there is said and not kept.
@@ -69,10 +81,14 @@ function keep(next: string): void {
       clearable
       filterable
       tag
+      :filter="() => true"
+      :fallback-option="(reference: string) => ({ value: reference, label: nameOf(reference) })"
       :disabled="!editable"
       :value="value === '' ? null : value"
       :options="targets"
       :input-props="{ id: `attribute-${definition.name}` }"
+      @update:show="((isOpen = $event), (words = ''))"
+      @search="words = $event"
       @update:value="keep($event ?? '')"
     />
     <n-input

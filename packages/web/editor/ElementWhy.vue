@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { ElementStandings } from '@ukiyo/contracts';
+import { ElementUses } from '@ukiyo/contracts';
 import type { OpenElement } from '@ukiyo/core/editing';
 import type { Path } from '@ukiyo/core/problems';
 import { ref, shallowRef, watch } from 'vue';
-import { ask, messageOf } from '../parts/api.ts';
+import { ask } from '../parts/api.ts';
+import { useFailure } from '../parts/attempts.ts';
 import { useSession } from '../parts/session.ts';
 
 /** What each edition makes of the element, asked for when it is opened. */
@@ -14,23 +15,21 @@ const { topic, target, pathTo } = defineProps<{
 }>();
 const session = useSession();
 const isOpen = ref(false);
-const standings = shallowRef<ElementStandings>();
-const failure = ref('');
+const uses = shallowRef<ElementUses>();
+const { failure, attempt } = useFailure();
 watch([isOpen, () => `${topic} ${target.position} ${target.element}`], async () => {
-  standings.value = undefined;
+  uses.value = undefined;
   failure.value = '';
-  // Finding the place takes a walk through the text: only while somebody wants to know.
+  // Finding the place takes a walk through the text: only while the answer is shown.
   const asked = isOpen.value ? pathTo(target)?.join('.') : undefined;
   if (asked === undefined) return;
-  try {
+  await attempt(async () => {
     const found = await ask(
       `${session.base}/why?item=${encodeURIComponent(topic)}&path=${asked}`,
-      ElementStandings,
+      ElementUses,
     );
-    if (asked === pathTo(target)?.join('.')) standings.value = found;
-  } catch (error) {
-    failure.value = messageOf(error);
-  }
+    if (asked === pathTo(target)?.join('.')) uses.value = found;
+  });
 });
 const words = { shown: 'is there', dropped: 'is dropped', absent: 'is not there' } as const;
 </script>
@@ -39,9 +38,9 @@ const words = { shown: 'is there', dropped: 'is dropped', absent: 'is not there'
   <details class="why" @toggle="isOpen = ($event.target as HTMLDetailsElement).open">
     <summary>In each edition, and why</summary>
     <p v-if="failure" class="seal-text small" role="alert">{{ failure }}</p>
-    <p v-else-if="!standings" class="quiet small" role="status">Composing every edition …</p>
+    <p v-else-if="!uses" class="quiet small" role="status">Composing every edition …</p>
     <dl v-else>
-      <template v-for="one in standings" :key="one.id">
+      <template v-for="one in uses" :key="one.id">
         <dt>
           <router-link :to="{ name: 'publish', params: { id: one.id } }">
             {{ one.edition }}

@@ -5,7 +5,7 @@ import { messageOf } from '../parts/api.ts';
 import { useLibrary } from '../parts/library.ts';
 import PopList from './PopList.vue';
 import type { PopItem, PopPlace } from './popList.ts';
-import { stockImages, takeStock } from './stock.ts';
+import { stockImages, fetchStockImage } from './stock.ts';
 
 /**
  * Chooses an image of the library, or one that joins it: from a file, or from the stock collection.
@@ -48,7 +48,7 @@ const items = computed((): PopItem[] => [
 async function choose({ key }: PopItem): Promise<void> {
   const stock = stockImages.find(({ name }) => key === `${stockKey}${name}`);
   if (stock) {
-    const file = await takeStock(stock).catch(
+    const file = await fetchStockImage(stock).catch(
       (error: unknown) => void message.error(messageOf(error)),
     );
     const reference = file && (await upload(file));

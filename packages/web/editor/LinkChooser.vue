@@ -2,19 +2,19 @@
 import { labelOf } from '@ukiyo/core/grammar';
 import { linkPlaces, readItem, type LinkPlace } from '@ukiyo/core/library';
 import { computed, ref, shallowRef } from 'vue';
+import { useItemList } from '../parts/itemList.ts';
 import { kindLabel } from '../parts/kinds.ts';
-import { useLibrary } from '../parts/library.ts';
+import { useItems } from '../parts/items.ts';
 import PopList from './PopList.vue';
 import type { PopItem, PopPlace } from './popList.ts';
 
 /** Chooses where a link leads: a topic by its title, a part of it, or an address of the web. */
 const { place } = defineProps<{ place: PopPlace }>();
 const emit = defineEmits<{ choose: [reference: string]; close: [] }>();
-const library = useLibrary();
+const items = useItems();
 const query = ref('');
 /** The topic whose parts are shown. */
 const inside = shallowRef<{ id: string; title: string; places: readonly LinkPlace[] }>();
-const most = 60;
 
 const isAddress = (text: string): boolean => /^(https?:\/\/|mailto:)\S+$/iu.test(text);
 const wanted = computed(() => query.value.trim().toLowerCase());
@@ -22,15 +22,11 @@ const matches = (...texts: string[]): boolean =>
   wanted.value
     .split(/\s+/u)
     .every((word) => texts.some((text) => text.toLowerCase().includes(word)));
-/** Titles that begin with what was typed come before those that only hold it. */
-const rank = (title: string): number =>
-  title.toLowerCase().startsWith(wanted.value)
-    ? 0
-    : title.toLowerCase().includes(wanted.value)
-      ? 1
-      : 2;
+const topics = useItemList(() =>
+  inside.value ? undefined : { kind: 'topic', title: query.value.trim() },
+);
 
-const items = computed((): PopItem[] => {
+const choices = computed((): PopItem[] => {
   if (inside.value) {
     const { id, title, places } = inside.value;
     return places
@@ -46,23 +42,19 @@ const items = computed((): PopItem[] => {
   const web: PopItem[] = isAddress(address)
     ? [{ key: address, label: address, aside: 'address of the web' }]
     : [];
-  const topics = library.items
-    .filter((item) => item.kind === 'topic' && matches(item.title, item.shortDescription, item.id))
-    .sort((a, b) => rank(a.title) - rank(b.title))
-    .slice(0, most)
-    .map((item): PopItem => ({
-      key: `topic:${item.id}`,
-      label: item.title || item.id,
-      aside: kindLabel(item.type),
-      help: item.shortDescription,
-      hasMore: true,
-    }));
-  return [...web, ...topics];
+  const found = topics.rows.value.map((item): PopItem => ({
+    key: `topic:${item.id}`,
+    label: item.title || item.id,
+    aside: kindLabel(item.type),
+    help: item.shortDescription,
+    hasMore: true,
+  }));
+  return [...web, ...found];
 });
 
 async function goInto({ key, label }: PopItem): Promise<void> {
   const id = key.slice('topic:'.length);
-  const { text, kind } = await library.read(id);
+  const { text, kind } = await items.read(id);
   const { root } = readItem(id, kind, text);
   inside.value = { id, title: label, places: root ? linkPlaces(root) : [] };
   query.value = '';
@@ -73,7 +65,8 @@ async function goInto({ key, label }: PopItem): Promise<void> {
   <PopList
     v-model:query="query"
     :label="inside ? `A part of ${inside.title}` : 'Where the link leads'"
-    :items="items"
+    :items="choices"
+    :is-loading="!inside && topics.isPending.value"
     :place="place"
     :empty="
       inside

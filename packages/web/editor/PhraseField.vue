@@ -52,7 +52,7 @@ onMounted(() => {
   };
   const find = (key: string) => {
     const shown = variables.shown(key);
-    return shown && { kind: 'text' as const, words: variables.wordsOf(shown), told: key };
+    return shown && { kind: 'text' as const, words: variables.wordsOf(shown), tooltip: key };
   };
   const made: EditorView = new EditorView(mount.value!, {
     state: EditorState.create({

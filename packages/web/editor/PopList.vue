@@ -1,14 +1,18 @@
 <script setup lang="ts">
 import { nextTick, onMounted, ref, useId, watch } from 'vue';
+import { useOnceCurrent } from '../parts/onceCurrent.ts';
 import type { PopItem, PopPlace } from './popList.ts';
 
 /** A list at the caret that narrows while one types; the arrows and Enter choose. */
-const { label, items, place, empty, keepsPlace } = defineProps<{
+const { label, items, place, empty, keepsPlace, isLoading } = defineProps<{
   label: string;
   items: readonly PopItem[];
   place: PopPlace;
   empty: string;
-  /** Stays at the chosen one when only what is said of the items changes. */ keepsPlace?: boolean;
+  /** Stays at the chosen one when only what is said of the items changes. */
+  keepsPlace?: boolean;
+  /** The items are still those of an earlier query. */
+  isLoading?: boolean;
 }>();
 const emit = defineEmits<{ choose: [PopItem]; into: [PopItem]; close: [] }>();
 const query = defineModel<string>('query', { required: true });
@@ -24,14 +28,24 @@ watch(
   },
 );
 onMounted(() => field.value?.focus());
+const once = useOnceCurrent(() => !isLoading);
 
 function onKey(event: KeyboardEvent): void {
+  if (once.hold(event)) return;
   const count = items.length;
   const item = items[chosen.value];
+  const choose = (): void => {
+    const now = items[chosen.value];
+    if (now) emit('choose', now);
+  };
+  const goInto = (): void => {
+    const now = items[chosen.value];
+    if (now?.hasMore === true) emit('into', now);
+  };
   if (event.key === 'ArrowDown') chosen.value = (chosen.value + 1) % Math.max(1, count);
   else if (event.key === 'ArrowUp') chosen.value = (chosen.value + count - 1) % Math.max(1, count);
-  else if (event.key === 'Enter' && item) emit('choose', item);
-  else if (event.key === 'Tab' && item?.hasMore === true) emit('into', item);
+  else if (event.key === 'Enter' && (item || isLoading)) once.act(choose);
+  else if (event.key === 'Tab' && (item?.hasMore === true || isLoading)) once.act(goInto);
   else if (event.key === 'Escape') emit('close');
   else return;
   event.preventDefault();
@@ -61,9 +75,9 @@ function onKey(event: KeyboardEvent): void {
       :aria-label="label"
       :placeholder="label"
       @keydown="onKey"
-      @blur="emit('close')"
+      @blur="once.isWaiting() || emit('close')"
     />
-    <ul :id="id" role="listbox" :aria-label="label">
+    <ul :id="id" role="listbox" :aria-label="label" :aria-busy="isLoading">
       <template v-for="(item, index) in items" :key="item.key">
         <li
           v-if="item.head !== undefined && item.head !== items[index - 1]?.head"
@@ -95,7 +109,7 @@ function onKey(event: KeyboardEvent): void {
           <span v-if="item.help" class="quiet small help">{{ item.help }}</span>
         </li>
       </template>
-      <li v-if="items.length === 0" class="quiet">{{ empty }}</li>
+      <li v-if="items.length === 0 && !isLoading" class="quiet">{{ empty }}</li>
     </ul>
   </div>
 </template>

@@ -38,6 +38,7 @@ const items = computed((): PopItem[] => {
     v-model:query="query"
     label="Which variable"
     :items="items"
+    :is-loading="!variables.isLoaded"
     :place="place"
     empty="No variable is called so, or says so. They are kept under Variables."
     @choose="emit('choose', $event.key)"

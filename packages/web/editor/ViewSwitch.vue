@@ -3,7 +3,7 @@ import { computed } from 'vue';
 import PickOne from '../parts/PickOne.vue';
 import type { SourceLanguage } from './sourceLanguage.ts';
 import { pageViews, type PageView } from './pageView.ts';
-import { useWornSheet } from './wornSheet.ts';
+import { usePageSheet } from './pageSheet.ts';
 
 const view = defineModel<PageView>('view', { required: true });
 const marks = defineModel<boolean>('marks', { required: true });
@@ -14,7 +14,7 @@ const { language, pagesOnly } = defineProps<{
   pagesOnly?: boolean;
 }>();
 const emit = defineEmits<{ page: []; language: [SourceLanguage] }>();
-const { worn, options } = useWornSheet();
+const { sheet, options } = usePageSheet();
 const languages = [
   { value: 'source', label: 'Source', help: 'The topic as XML (Alt 6)' },
   {
@@ -32,9 +32,9 @@ function look(at: PageView): void {
 
 <template>
   <div class="views" role="group" aria-label="View of the page">
-    <label class="worn" title="How the page looks: as a style sheet says for screens, or plain">
+    <label class="sheet" title="How the page looks: as a style sheet says for screens, or plain">
       looks
-      <PickOne v-model:chosen="worn" label="The page looks" :options="options" />
+      <PickOne v-model:chosen="sheet" label="The page looks" :options="options" />
     </label>
     <button
       v-for="one in pageViews"
@@ -108,7 +108,7 @@ button[aria-pressed='true'] {
 .marks {
   margin-left: 10px;
 }
-.worn {
+.sheet {
   display: inline-flex;
   align-items: center;
   gap: 4px;
@@ -116,7 +116,7 @@ button[aria-pressed='true'] {
   font-size: 13px;
   color: var(--soft);
 }
-.worn :deep(select) {
+.sheet :deep(select) {
   height: 24px;
   max-width: 110px;
 }

@@ -1,17 +1,13 @@
+import { pathOf } from '@ukiyo/core/editing';
 import { throughLens } from '@ukiyo/core/facets';
-import {
-  conrefRange,
-  elementOf,
-  mergeAttributes,
-  readItem,
-  readReference,
-} from '@ukiyo/core/library';
-import { isElement, type Attributes, type Element, type Node as XmlNode } from '@ukiyo/core/markup';
+import { conrefSourceOf, readItem, readPassage, readReference } from '@ukiyo/core/library';
+import type { Attributes, Element } from '@ukiyo/core/markup';
+import type { Path } from '@ukiyo/core/problems';
 import type { Node } from 'prosemirror-model';
 import { Plugin, PluginKey, type EditorState, type Transaction } from 'prosemirror-state';
 import { Decoration, DecorationSet, type EditorView } from 'prosemirror-view';
 import { differenceOf, drawAll, redraw, type Draw } from './drawn.ts';
-import { lentDom } from './lent.ts';
+import { passageDom } from './passageDom.ts';
 import { variationOf, type Variation } from './variation.ts';
 import type { PageContext } from './views.ts';
 
@@ -21,9 +17,11 @@ export type ReadText = (
 ) => Promise<{ title: string; text: string; kind: 'topic' | 'map' }>;
 
 interface Passage {
+  /** Of the topic that has it. */
   readonly title: string;
-  /** None where it is not in the library. */
   readonly elements: readonly Element[];
+  /** Why it cannot be shown. */
+  readonly fault?: string;
 }
 
 type Passages = ReadonlyMap<string, Passage>;
@@ -49,117 +47,122 @@ export interface BorrowedHost {
   readonly page: PageContext;
 }
 
-/**
- * Shows in every borrowed passage what is borrowed, through the lens of the page, and from which
- * topic.
- */
-export function borrowedPassages(
+/** An element of the page that borrows. */
+interface Borrowed {
+  readonly element: Element;
+  readonly path: Path;
+  /** Where what it borrows has its home. */
+  readonly reference: string;
+}
+/** Elements that borrow the same show the same. */
+const keyOf = ({ element: { name, attributes }, reference }: Borrowed): string =>
+  JSON.stringify([name, reference, attributes['conrefend']]);
+
+export const attributesOf = (node: Node): Attributes =>
+  (node.attrs['attributes'] ?? {}) as Attributes;
+
+/** What is borrowed there, as builds take it in; the words say why where nothing can be shown. */
+async function readBorrowed(
   self: string,
-  { read, seen, goHome, targetOf, withWords, page }: BorrowedHost,
-): Plugin {
-  const asked = new Set<string>();
-  const borrowedRunBy = (node: Node): Borrowed | undefined =>
-    borrowedIn(attributesOf(node), targetOf);
-  const fetchPassage = async (view: EditorView, { reference, end }: Borrowed): Promise<void> => {
-    const target = readReference(reference, self);
-    let passage: Passage = { title: 'nowhere', elements: [] };
-    if (target.kind === 'item') {
-      try {
-        const lender = await read(target.id);
-        const root = readItem(target.id, lender.kind, lender.text).root;
-        const found = root && elementOf(root, target.element);
-        if (found)
-          passage = {
-            title: lender.title,
-            elements: await withBorrowed(
-              conrefRange(root, found, end, target.id).map(({ element }) => element),
-              target.id,
-              mostBorrowedDeep,
-            ),
-          };
-      } catch {
-        // the passage keeps saying that it is not there
-      }
+  { element, path, reference }: Borrowed,
+  { read, targetOf }: BorrowedHost,
+): Promise<Passage> {
+  const titles = new Map<string, string>();
+  const readRoot = async (id: string): Promise<Element | undefined> => {
+    try {
+      const { kind, text, title } = await read(id);
+      titles.set(id, title);
+      return readItem(id, kind, text).root;
+    } catch {
+      return undefined;
     }
-    if (!view.isDestroyed)
-      view.dispatch(view.state.tr.setMeta(key, [keyOf({ reference, end }), passage]));
   };
-  /** What is borrowed by what is borrowed, in its place. */
-  const withBorrowed = async (
-    elements: readonly Element[],
-    home: string,
-    left: number,
-  ): Promise<Element[]> => {
-    const filled: Element[] = [];
-    for (const element of elements) {
-      const inner = borrowedIn(element.attributes, targetOf);
-      const target = inner && readReference(inner.reference, home);
-      const lender =
-        target?.kind === 'item' && left > 0
-          ? await read(target.id).catch(() => undefined)
-          : undefined;
-      const root =
-        target?.kind === 'item' && lender
-          ? readItem(target.id, lender.kind, lender.text).root
-          : undefined;
-      const found = root && target?.kind === 'item' ? elementOf(root, target.element) : undefined;
-      if (root && found && target?.kind === 'item') {
-        // For whom it is where it is borrowed counts as well.
-        const run = conrefRange(root, found, inner?.end, target.id).map((one, at) =>
-          at === 0
-            ? {
-                ...one.element,
-                attributes: mergeAttributes(element.attributes, one.element.attributes),
-              }
-            : one.element,
-        );
-        filled.push(...(await withBorrowed(run, target.id, left - 1)));
-      } else filled.push({ ...element, children: await inPlace(element.children, home, left) });
-    }
-    return filled;
-  };
-  const inPlace = async (
-    nodes: readonly XmlNode[],
-    home: string,
-    left: number,
-  ): Promise<XmlNode[]> => {
-    const filled: XmlNode[] = [];
-    for (const node of nodes)
-      filled.push(...(isElement(node) ? await withBorrowed([node], home, left) : [node]));
-    return filled;
-  };
-  const draw =
-    (passages: Passages, through: Seen): Draw =>
-    (node, position) => {
-      const borrowed = borrowedRunBy(node);
+  const place = { item: self, path, borrowing: [] };
+  const borrower = { element, attributes: element.attributes, place };
+  const found = await readPassage(borrower, { read: readRoot, targetOf });
+  const target = readReference(reference, self);
+  const title = (target.kind === 'item' ? titles.get(target.id) : undefined) ?? 'nowhere';
+  return 'code' in found
+    ? { title, elements: [], fault: found.message }
+    : { title, elements: found };
+}
+
+/** The borrowed passages of a page: which are there, what they show, and how that is drawn. */
+class BorrowedPage {
+  readonly #self: string;
+  readonly #host: BorrowedHost;
+  readonly #asked = new Set<string>();
+
+  constructor(self: string, host: BorrowedHost) {
+    this.#self = self;
+    this.#host = host;
+  }
+
+  /** Reads what is borrowed between two positions and was not asked for yet. */
+  look(view: EditorView, from: number, to: number): void {
+    view.state.doc.nodesBetween(from, to, (node, position) => {
+      const borrowed = this.#borrowedBy(node, () => pathOf(view.state.doc, position) ?? []);
+      if (!borrowed || this.#asked.has(keyOf(borrowed))) return;
+      this.#asked.add(keyOf(borrowed));
+      void readBorrowed(this.#self, borrowed, this.#host).then((passage) => {
+        if (!view.isDestroyed)
+          view.dispatch(view.state.tr.setMeta(key, [keyOf(borrowed), passage]));
+      });
+    });
+  }
+  lookAgain(view: EditorView): void {
+    this.#asked.clear();
+    this.look(view, 0, view.state.doc.content.size);
+  }
+
+  draw(passages: Passages, { lens, facets }: Seen): Draw {
+    const { withWords, page, goHome } = this.#host;
+    return (node, position) => {
+      const borrowed = this.#borrowedBy(node, () => []);
       const passage = borrowed && passages.get(keyOf(borrowed));
       if (!borrowed || !passage) return [];
       const visible = passage.elements
-        .flatMap((element) => throughLens(element, through.lens, through.facets) ?? [])
+        .flatMap((element) => throughLens(element, lens, facets) ?? [])
         .map(withWords);
-      const lent = (): globalThis.Node =>
-        passage.elements.length === 0
-          ? document.createTextNode('This passage is not in the library.')
-          : lentDom(visible, page);
+      const content = (): globalThis.Node =>
+        passage.fault === undefined
+          ? passageDom(visible, page)
+          : document.createTextNode(passage.fault);
       return [
         Decoration.widget(
           position + 1,
-          () => shown(passage, lent(), () => goHome(borrowed.reference)),
+          () => shown(passage, content(), () => goHome(borrowed.reference)),
           { key: `${keyOf(borrowed)} ${passage.title} ${JSON.stringify(visible)}`, side: -1 },
         ),
       ];
     };
-  const look = (view: EditorView, from: number, to: number): void =>
-    view.state.doc.nodesBetween(from, to, (node) => {
-      const borrowed = borrowedRunBy(node);
-      if (!borrowed || asked.has(keyOf(borrowed))) return;
-      asked.add(keyOf(borrowed));
-      void fetchPassage(view, borrowed);
-    });
+  }
+
+  #borrowedBy(node: Node, path: () => Path): Borrowed | undefined {
+    const attributes = attributesOf(node);
+    const name = node.type.spec.element;
+    const reference = conrefSourceOf(attributes, this.#host.targetOf);
+    if (reference === undefined || name === undefined) return undefined;
+    // For whom the element itself is, the page shows with the element.
+    const { conref, conkeyref, conrefend } = attributes;
+    const borrows = Object.entries({ conref, conkeyref, conrefend }).flatMap(
+      ([attribute, value]) => (value === undefined ? [] : [[attribute, value]]),
+    );
+    const element = { name, attributes: Object.fromEntries(borrows) as Attributes, children: [] };
+    return { element, path: path(), reference };
+  }
+}
+
+/**
+ * Shows in every borrowed passage what is borrowed, through the lens of the page, and from which
+ * topic.
+ */
+export function borrowedPassages(self: string, host: BorrowedHost): Plugin {
+  const borrowed = new BorrowedPage(self, host);
   return new Plugin<State>({
     key,
     state: {
-      init: () => ({ passages: new Map(), seen: seen(), decorations: DecorationSet.empty }),
+      init: () => ({ passages: new Map(), seen: host.seen(), decorations: DecorationSet.empty }),
       apply(transaction, state) {
         const found = transaction.getMeta(key) as [string, Passage] | typeof again | undefined;
         const passages: Passages = Array.isArray(found)
@@ -167,32 +170,25 @@ export function borrowedPassages(
           : found === again
             ? new Map()
             : state.passages;
-        const now = variationOf(transaction) ?? state.seen;
-        if (passages !== state.passages || now !== state.seen)
-          return {
-            passages,
-            seen: now,
-            decorations: drawAll(transaction.doc, draw(passages, now)),
-          };
+        const seen = variationOf(transaction) ?? state.seen;
+        const draw = borrowed.draw(passages, seen);
+        if (passages !== state.passages || seen !== state.seen)
+          return { passages, seen, decorations: drawAll(transaction.doc, draw) };
         return transaction.docChanged
-          ? { ...state, decorations: redraw(state.decorations, transaction, draw(passages, now)) }
+          ? { ...state, decorations: redraw(state.decorations, transaction, draw) }
           : state;
       },
     },
     view(view) {
-      look(view, 0, view.state.doc.content.size);
+      borrowed.look(view, 0, view.state.doc.content.size);
       return {
         update(_view, before) {
-          if (
-            key.getState(view.state)?.passages !== key.getState(before)?.passages &&
-            key.getState(view.state)?.passages.size === 0
-          ) {
-            asked.clear();
-            return look(view, 0, view.state.doc.content.size);
-          }
+          const passages = key.getState(view.state)?.passages;
+          if (passages !== key.getState(before)?.passages && passages?.size === 0)
+            return borrowed.lookAgain(view);
           const range =
             before.doc === view.state.doc ? undefined : differenceOf(before.doc, view.state.doc);
-          if (range) look(view, range.from, range.to);
+          if (range) borrowed.look(view, range.from, range.to);
         },
       };
     },
@@ -202,43 +198,6 @@ export function borrowedPassages(
 
 /** Reads what is borrowed once more: its homes may have changed. */
 export const readAgain = (state: EditorState): Transaction => state.tr.setMeta(key, again);
-
-interface Borrowed {
-  readonly reference: string;
-  readonly end: string | undefined;
-}
-const keyOf = ({ reference, end }: Borrowed): string =>
-  end === undefined ? reference : `${reference} ${end}`;
-export const attributesOf = (node: Node): Attributes =>
-  (node.attrs['attributes'] ?? {}) as Attributes;
-/** What attributes borrow: directly, or by a key and the id of an element in what it leads to. */
-function borrowedIn(
-  { conref, conkeyref, conrefend: end }: Attributes,
-  targetOf: BorrowedHost['targetOf'],
-): Borrowed | undefined {
-  if (conref !== undefined) return { reference: conref, end };
-  const [key = '', element] = conkeyref?.split('/') ?? [];
-  const target = key === '' ? undefined : targetOf(key);
-  return conkeyref === undefined
-    ? undefined
-    : {
-        reference:
-          target === undefined
-            ? conkeyref
-            : element === undefined
-              ? target
-              : `${target.split('/')[0]!}/${element}`,
-        end,
-      };
-}
-/** Where what an element with these attributes shows has its home. */
-export const conrefSourceOf = (
-  attributes: Attributes,
-  targetOf: BorrowedHost['targetOf'],
-): string | undefined => borrowedIn(attributes, targetOf)?.reference;
-
-/** Passages in passages in passages; what goes deeper leads back. */
-const mostBorrowedDeep = 5;
 
 function shown(
   { title, elements }: Passage,

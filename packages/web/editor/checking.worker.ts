@@ -9,6 +9,8 @@ import { expose } from 'comlink';
 export interface Report {
   readonly problems: readonly Problem[];
   readonly words: number;
+  /** IDs of the items and files that the topic refers to. */
+  readonly references: readonly string[];
 }
 
 /** What the topic is checked against. */
@@ -17,33 +19,36 @@ export interface Known {
   readonly self: string;
   readonly facets: readonly Facet[];
   readonly rules: readonly HouseRule[];
-  /** Of everything that the library has. */
-  readonly ids: readonly string[];
 }
 
 let document: ReturnType<typeof documentFrom>;
-let known: Known = { self: '', facets: [], rules: [], ids: [] };
-let ids: ReadonlySet<string> = new Set();
+let known: Known = { self: '', facets: [], rules: [] };
 
 /** Keeps a mirror of the page's document and checks it, away from the page. */
 const checker = {
   open(json: unknown, about: Known): void {
     document = documentFrom(json);
     known = about;
-    ids = new Set(about.ids);
   },
-  /** Undefined when the mirror has lost step: it has to be opened again. */
-  check(steps: readonly unknown[]): Report | undefined {
+  /**
+   * @param steps what has changed on the page since
+   * @param missing IDs that the library has nothing for
+   * @returns undefined when the mirror has lost step: it has to be opened again
+   */
+  check(steps: readonly unknown[], missing: readonly string[]): Report | undefined {
     const applied = document && applySteps(document, steps);
     if (!applied || !('document' in applied)) return undefined;
     document = applied.document;
     const root = fromEditor(document);
+    const references = new Set<string>();
+    const has = (id: string): boolean => {
+      references.add(id);
+      return !missing.includes(id);
+    };
     return {
-      problems: [
-        ...checkItem(root, known),
-        ...checkReferences(root, known.self, (id) => ids.has(id)),
-      ],
+      problems: [...checkItem(root, known), ...checkReferences(root, known.self, has)],
       words: countWords(root),
+      references: [...references],
     };
   },
 };

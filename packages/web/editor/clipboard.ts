@@ -95,105 +95,118 @@ export interface ClipboardHost {
   readonly upload: (file: File) => Promise<string | undefined>;
 }
 
+/** The content with its own images as images of the library. */
+async function withImages(tree: Element, upload: ClipboardHost['upload']): Promise<Element> {
+  let count = 0;
+  const visit = async (node: XmlNode): Promise<XmlNode> => {
+    if (!isElement(node)) return node;
+    if (node.name === 'img' && count < mostImages) {
+      count += 1;
+      const file = fileFrom(node.attributes['src'] ?? '', `pasted-${count}`);
+      const reference = file && (await upload(file));
+      if (reference !== undefined)
+        return { ...node, attributes: { ...node.attributes, src: reference } };
+    }
+    const children: XmlNode[] = [];
+    for (const child of node.children) children.push(await visit(child));
+    return { ...node, children };
+  };
+  return (await visit(tree)) as Element;
+}
+const hasImages = (tree: Element): boolean =>
+  findAll(tree, ({ name, attributes }) => name === 'img' && embedded.test(attributes['src'] ?? ''))
+    .length > 0;
+
+/** Content from elsewhere, with what of it cannot be taken. */
+type Content = ReturnType<typeof contentOfHtml>;
+
+function take(view: EditorView, { blocks, dropped }: Content, tell: ClipboardHost['tell']): void {
+  const { transaction, as } = pasteBlocks(view.state, blocks);
+  view.dispatch(transaction.setMeta('paste', true));
+  const lost = [...dropped, ...(as === 'blocks' ? [] : ['structure that cannot stand here'])];
+  if (lost.length > 0) tell(`Pasted without ${lost.join(', ')}.`);
+}
+
+/** Puts what is selected into the clipboard: for topics, for pages of HTML, and as words. */
+function copy(view: EditorView, event: ClipboardEvent, host: ClipboardHost): boolean {
+  const { selection } = view.state;
+  if (!event.clipboardData || selection.empty) return false;
+  const slice = selection.content();
+  const { dom, text } = view.serializeForClipboard(slice);
+  event.clipboardData.clearData();
+  event.clipboardData.setData(ownType, JSON.stringify(slice.toJSON()));
+  event.clipboardData.setData('text/html', dom.innerHTML);
+  event.clipboardData.setData('text/plain', text);
+  event.preventDefault();
+  if (event.type === 'copy') host.copied(view.state);
+  if (event.type === 'cut' && view.editable)
+    view.dispatch(view.state.tr.deleteSelection().scrollIntoView().setMeta('uiEvent', 'cut'));
+  return true;
+}
+
+/** Takes HTML; its images first, where some lie in it. */
+function pasteHtml(view: EditorView, tree: Element, { tell, upload }: ClipboardHost): boolean {
+  if (hasImages(tree)) {
+    tell('Bringing the images along …');
+    void withImages(tree, upload).then(
+      (whole) => view.isDestroyed || take(view, contentOfHtml(whole), tell),
+    );
+    return true;
+  }
+  const content = contentOfHtml(tree);
+  if (content.blocks.length === 0) return false;
+  take(view, content, tell);
+  return true;
+}
+
+/** @param isPlain whether the words alone are asked for */
+function paste(
+  view: EditorView,
+  data: DataTransfer | null,
+  host: ClipboardHost,
+  isPlain: boolean,
+): boolean {
+  const { state } = view;
+  const html = data?.getData('text/html') ?? '';
+  const text = data?.getData('text/plain') ?? '';
+  const own = ownPart(data?.getData(ownType) ?? '');
+  if (html.length + text.length > largest) {
+    host.tell('This is more than one topic can take in at once. Paste it in parts.');
+    return true;
+  }
+  if (own && !isPlain) {
+    view.dispatch(state.tr.replaceSelection(own).scrollIntoView().setMeta('paste', true));
+    return true;
+  }
+  if (state.selection.$from.parent.type.spec.code) {
+    view.dispatch(state.tr.insertText(text).scrollIntoView().setMeta('paste', true));
+    return true;
+  }
+  if (html !== '' && !isPlain) return pasteHtml(view, treeOf(html), host);
+  const rows = isPlain ? [] : tableOf(text);
+  const blocks = rows.length > 0 ? rows : paragraphsOf(text);
+  if (blocks.length === 0) return false;
+  take(view, { blocks, dropped: [] }, host.tell);
+  return true;
+}
+
 /**
  * Copies parts of topics whole, and takes content from elsewhere with its structure and the images
  * that lie in it.
  */
-export function clipboard({ tell, copied, upload }: ClipboardHost): Plugin {
-  /** Whether the keys ask for the words alone. */
+export function clipboard(host: ClipboardHost): Plugin {
   let isPlain = false;
-  /** The content with its own images as images of the library. */
-  async function withImages(tree: Element): Promise<Element> {
-    let count = 0;
-    const visit = async (node: XmlNode): Promise<XmlNode> => {
-      if (!isElement(node)) return node;
-      if (node.name === 'img' && count < mostImages) {
-        count += 1;
-        const file = fileFrom(node.attributes['src'] ?? '', `pasted-${count}`);
-        const reference = file && (await upload(file));
-        if (reference !== undefined)
-          return { ...node, attributes: { ...node.attributes, src: reference } };
-      }
-      const children: XmlNode[] = [];
-      for (const child of node.children) children.push(await visit(child));
-      return { ...node, children };
-    };
-    return (await visit(tree)) as Element;
-  }
-  function take(
-    view: EditorView,
-    {
-      blocks,
-      dropped,
-    }: { readonly blocks: readonly Element[]; readonly dropped: readonly string[] },
-  ): void {
-    const { transaction, as } = pasteBlocks(view.state, blocks);
-    view.dispatch(transaction.setMeta('paste', true));
-    const lost = [...dropped, ...(as === 'blocks' ? [] : ['structure that cannot stand here'])];
-    if (lost.length > 0) tell(`Pasted without ${lost.join(', ')}.`);
-  }
-  function copy(view: EditorView, event: ClipboardEvent): boolean {
-    const { selection } = view.state;
-    if (!event.clipboardData || selection.empty) return false;
-    const slice = selection.content();
-    const { dom, text } = view.serializeForClipboard(slice);
-    event.clipboardData.clearData();
-    event.clipboardData.setData(ownType, JSON.stringify(slice.toJSON()));
-    event.clipboardData.setData('text/html', dom.innerHTML);
-    event.clipboardData.setData('text/plain', text);
-    event.preventDefault();
-    if (event.type === 'copy') copied(view.state);
-    if (event.type === 'cut' && view.editable)
-      view.dispatch(view.state.tr.deleteSelection().scrollIntoView().setMeta('uiEvent', 'cut'));
-    return true;
-  }
   return new Plugin({
     props: {
       handleDOMEvents: {
-        copy,
-        cut: copy,
+        copy: (view, event) => copy(view, event, host),
+        cut: (view, event) => copy(view, event, host),
         keydown(_view, event) {
           isPlain = event.shiftKey && event.key.toLowerCase() === 'v';
           return false;
         },
       },
-      handlePaste(view, { clipboardData }) {
-        const { state } = view;
-        const html = clipboardData?.getData('text/html') ?? '';
-        const text = clipboardData?.getData('text/plain') ?? '';
-        const own = ownPart(clipboardData?.getData(ownType) ?? '');
-        if (html.length + text.length > largest) {
-          tell('This is more than one topic can take in at once. Paste it in parts.');
-          return true;
-        }
-        if (own && !isPlain)
-          view.dispatch(state.tr.replaceSelection(own).scrollIntoView().setMeta('paste', true));
-        else if (state.selection.$from.parent.type.spec.code)
-          view.dispatch(state.tr.insertText(text).scrollIntoView().setMeta('paste', true));
-        else {
-          const tree = html === '' || isPlain ? undefined : treeOf(html);
-          if (
-            tree &&
-            findAll(
-              tree,
-              ({ name, attributes }) => name === 'img' && embedded.test(attributes['src'] ?? ''),
-            ).length > 0
-          ) {
-            tell('Bringing the images along …');
-            void withImages(tree).then(
-              (whole) => view.isDestroyed || take(view, contentOfHtml(whole)),
-            );
-            return true;
-          }
-          const rows = tree || isPlain ? [] : tableOf(text);
-          const content = tree
-            ? contentOfHtml(tree)
-            : { blocks: rows.length > 0 ? rows : paragraphsOf(text), dropped: [] };
-          if (content.blocks.length === 0) return false;
-          take(view, content);
-        }
-        return true;
-      },
+      handlePaste: (view, { clipboardData }) => paste(view, clipboardData, host, isPlain),
     },
   });
 }

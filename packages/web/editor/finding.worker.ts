@@ -2,7 +2,7 @@ import { findAll } from '@ukiyo/core/editing';
 import { expose } from 'comlink';
 
 const finder = {
-  /** Answers when there is somebody to answer. */
+  /** Answers as soon as the worker has loaded. */
   begin: (): void => undefined,
   find: findAll,
 };

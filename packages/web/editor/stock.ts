@@ -27,7 +27,7 @@ export const stockImages: readonly StockImage[] = Object.entries(titles).map(([n
 }));
 
 /** Fetches a drawing as a file that can join the library. */
-export async function takeStock({ name, address }: StockImage): Promise<File> {
+export async function fetchStockImage({ name, address }: StockImage): Promise<File> {
   const answer = await fetch(address).catch(() => undefined);
   if (!answer?.ok) throw new Error('The stock collection does not answer.');
   return new File([await answer.blob()], `${name}.svg`, { type: 'image/svg+xml' });

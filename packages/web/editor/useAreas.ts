@@ -1,7 +1,7 @@
 import type { PlacedArea, Point, Shape } from '@ukiyo/core/imagemaps';
 import { overlap, readAreas } from '@ukiyo/core/imagemaps';
 import type { Element } from '@ukiyo/core/markup';
-import { computed, ref, shallowRef } from 'vue';
+import { computed, ref, shallowRef, type Ref } from 'vue';
 
 export type Tool = 'choose' | Shape['kind'];
 
@@ -40,11 +40,6 @@ export function handlesOf(
       pulled: (to) => ({ ...shape, corners: shape.corners.with(index, to) }),
     }));
   const { from, to } = shape;
-  const between = (a: Point, b: Point): Shape => ({
-    kind: 'rect',
-    from: { x: Math.min(a.x, b.x), y: Math.min(a.y, b.y) },
-    to: { x: Math.max(a.x, b.x), y: Math.max(a.y, b.y) },
-  });
   return [
     { at: from, pulled: (at) => between(at, to) },
     { at: to, pulled: (at) => between(from, at) },
@@ -58,6 +53,12 @@ export function handlesOf(
     },
   ];
 }
+/** The rectangle that has these two corners. */
+const between = (a: Point, b: Point): Shape => ({
+  kind: 'rect',
+  from: { x: Math.min(a.x, b.x), y: Math.min(a.y, b.y) },
+  to: { x: Math.max(a.x, b.x), y: Math.max(a.y, b.y) },
+});
 const isLargeEnough = (shape: Shape): boolean =>
   shape.kind === 'circle'
     ? shape.radius >= smallest
@@ -65,16 +66,66 @@ const isLargeEnough = (shape: Shape): boolean =>
       ? shape.to.x - shape.from.x >= smallest && shape.to.y - shape.from.y >= smallest
       : shape.corners.length >= 3;
 
+/** A shape in the middle of an image, to be moved from there. */
+function inMiddle(kind: Shape['kind'], size: Size): Shape {
+  const [x, y] = [size.width / 2, size.height / 2];
+  const reach = Math.min(size.width, size.height) / 8;
+  if (kind === 'circle') return { kind, centre: { x, y }, radius: reach };
+  if (kind === 'rect')
+    return { kind, from: { x: x - reach, y: y - reach }, to: { x: x + reach, y: y + reach } };
+  return {
+    kind,
+    corners: [
+      { x, y: y - reach },
+      { x: x + reach, y: y + reach },
+      { x: x - reach, y: y + reach },
+    ],
+  };
+}
+
+interface Size {
+  readonly width: number;
+  readonly height: number;
+}
+
+/** A shape while it is drawn: not an area yet. @param made is given what is finished */
+function useDrawing(tool: Ref<Tool>, made: (shape: Shape) => void) {
+  const drawing = shallowRef<Shape>();
+  function finish(): void {
+    const shape = drawing.value;
+    drawing.value = undefined;
+    if (shape) made(shape);
+  }
+  /**
+   * A press begins a shape; corners of a polygon come one by one.
+   * @returns false where the tool draws nothing
+   */
+  function press(at: Point): boolean {
+    if (tool.value === 'rect') drawing.value = { kind: 'rect', from: at, to: at };
+    else if (tool.value === 'circle') drawing.value = { kind: 'circle', centre: at, radius: 0 };
+    else if (tool.value === 'poly') {
+      const corners = drawing.value?.kind === 'poly' ? drawing.value.corners : [];
+      const [first] = corners;
+      if (first && corners.length >= 3 && Math.hypot(first.x - at.x, first.y - at.y) <= closing)
+        finish();
+      else drawing.value = { kind: 'poly', corners: [...corners, at] };
+    } else return false;
+    return true;
+  }
+  function draw(start: Point, at: Point): void {
+    if (drawing.value?.kind === 'rect') drawing.value = between(start, at);
+    else if (drawing.value?.kind === 'circle')
+      drawing.value = { ...drawing.value, radius: Math.hypot(at.x - start.x, at.y - start.y) };
+  }
+  return { drawing, press, draw, finish };
+}
+
 /** The areas of one image map while they are drawn, moved and named. */
-export function useAreas(
-  imagemap: Element,
-  size: { readonly width: number; readonly height: number },
-) {
+export function useAreas(imagemap: Element, size: Size) {
   const areas = shallowRef<readonly PlacedArea[]>(readAreas(imagemap));
   const chosen = ref(areas.value.length > 0 ? 0 : -1);
   const tool = ref<Tool>(areas.value.length > 0 ? 'choose' : 'rect');
-  /** What is being drawn, not an area yet. */
-  const drawing = shallowRef<Shape>();
+  const { drawing, press, draw, finish } = useDrawing(tool, add);
   const current = computed(() => areas.value[chosen.value]);
   const overlaps = computed(() =>
     areas.value.map(
@@ -85,16 +136,8 @@ export function useAreas(
 
   function add(shape: Shape): void {
     if (!isLargeEnough(shape)) return;
-    areas.value = [
-      ...areas.value,
-      {
-        shape,
-        name: `Area ${areas.value.length + 1}`,
-        tooltip: '',
-        target: '',
-        inNewWindow: false,
-      },
-    ];
+    const name = `Area ${areas.value.length + 1}`;
+    areas.value = [...areas.value, { shape, name, tooltip: '', target: '', inNewWindow: false }];
     chosen.value = areas.value.length - 1;
     tool.value = 'choose';
   }
@@ -105,23 +148,6 @@ export function useAreas(
   function remove(index: number): void {
     areas.value = areas.value.toSpliced(index, 1);
     chosen.value = Math.min(index, areas.value.length - 1);
-  }
-  /** For those who draw by keys: one in the middle, to be moved from there. */
-  function addInMiddle(kind: Shape['kind']): void {
-    const [x, y] = [size.width / 2, size.height / 2];
-    const reach = Math.min(size.width, size.height) / 8;
-    if (kind === 'circle') add({ kind, centre: { x, y }, radius: reach });
-    else if (kind === 'rect')
-      add({ kind, from: { x: x - reach, y: y - reach }, to: { x: x + reach, y: y + reach } });
-    else
-      add({
-        kind,
-        corners: [
-          { x, y: y - reach },
-          { x: x + reach, y: y + reach },
-          { x: x - reach, y: y + reach },
-        ],
-      });
   }
   /** Arrows move the chosen area; with Shift they pull its last handle. */
   function nudge(dx: number, dy: number, isPull: boolean): void {
@@ -134,33 +160,6 @@ export function useAreas(
         : moved(area.shape, dx, dy),
     });
   }
-  /** A press on the empty image begins a shape; corners of a polygon come one by one. */
-  function begin(at: Point): void {
-    if (tool.value === 'rect') drawing.value = { kind: 'rect', from: at, to: at };
-    else if (tool.value === 'circle') drawing.value = { kind: 'circle', centre: at, radius: 0 };
-    else if (tool.value === 'poly') {
-      const corners = drawing.value?.kind === 'poly' ? drawing.value.corners : [];
-      const [first] = corners;
-      if (first && corners.length >= 3 && Math.hypot(first.x - at.x, first.y - at.y) <= closing)
-        finish();
-      else drawing.value = { kind: 'poly', corners: [...corners, at] };
-    } else chosen.value = -1;
-  }
-  function draw(start: Point, at: Point): void {
-    if (drawing.value?.kind === 'rect')
-      drawing.value = {
-        kind: 'rect',
-        from: { x: Math.min(start.x, at.x), y: Math.min(start.y, at.y) },
-        to: { x: Math.max(start.x, at.x), y: Math.max(start.y, at.y) },
-      };
-    else if (drawing.value?.kind === 'circle')
-      drawing.value = { ...drawing.value, radius: Math.hypot(at.x - start.x, at.y - start.y) };
-  }
-  function finish(): void {
-    const made = drawing.value;
-    drawing.value = undefined;
-    if (made) add(made);
-  }
   return {
     areas,
     chosen,
@@ -170,10 +169,14 @@ export function useAreas(
     overlaps,
     change,
     remove,
-    addInMiddle,
     nudge,
-    begin,
     draw,
     finish,
+    /** For those who draw by keys. */
+    addInMiddle: (kind: Shape['kind']) => add(inMiddle(kind, size)),
+    /** A press on the image where no area is. */
+    begin: (at: Point) => {
+      if (!press(at)) chosen.value = -1;
+    },
   };
 }

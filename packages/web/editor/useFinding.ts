@@ -7,7 +7,7 @@ import {
   type Query,
 } from '@ukiyo/core/editing';
 import { useDebounceFn } from '@vueuse/core';
-import { wrap } from 'comlink';
+import { wrap, type Remote } from 'comlink';
 import { TextSelection } from 'prosemirror-state';
 import type { EditorView } from 'prosemirror-view';
 import { onUnmounted, reactive, ref, shallowRef, watch, type Ref, type ShallowRef } from 'vue';
@@ -17,34 +17,74 @@ import { showFound } from './found.ts';
 /** Some patterns never come to an end. */
 const longestSearch = 3000;
 
+/** Searches in a worker, which is ended when a search does not end by itself. */
+class Search {
+  #worker: { thread: Worker; finder: Remote<Finder>; isReady: Promise<unknown> } | undefined;
+  #isBusy = false;
+
+  /** Ends what is still searched for: it would keep the next question waiting. */
+  async begin(): Promise<Remote<Finder>> {
+    if (this.#isBusy) this.stop();
+    this.#worker ??= startWorker();
+    const { finder, isReady } = this.#worker;
+    // Loading the worker is no part of the time that a search may take.
+    await isReady;
+    return finder;
+  }
+  /** @returns undefined when it takes too long */
+  find(
+    finder: Remote<Finder>,
+    ...question: Parameters<Finder['find']>
+  ): Promise<ReturnType<Finder['find']> | undefined> {
+    this.#isBusy = true;
+    const late = new Promise<undefined>((resolve) => setTimeout(resolve, longestSearch, undefined));
+    return Promise.race([finder.find(...question), late]);
+  }
+  /** The last question has its answer, or is given up. */
+  end(isAnswered: boolean): void {
+    this.#isBusy = false;
+    if (!isAnswered) this.stop();
+  }
+  stop(): void {
+    this.#worker?.thread.terminate();
+    this.#worker = undefined;
+    this.#isBusy = false;
+  }
+}
+function startWorker() {
+  const thread = new Worker(new URL('./finding.worker.ts', import.meta.url), { type: 'module' });
+  const finder = wrap<Finder>(thread);
+  return { thread, finder, isReady: finder.begin() };
+}
+
+/** Selects one of what was found. */
+function goTo(editor: EditorView, found: readonly Found[], index: number): void {
+  const { from, to } = found[index]!;
+  const { doc, tr } = editor.state;
+  const selected = tr.setSelection(TextSelection.create(doc, from, to)).scrollIntoView();
+  editor.dispatch(showFound(selected, found, index));
+}
+
+/** What is looked for, and what is to stand in its place. */
+const emptyQuery: Query & { readonly replacement: string } = {
+  text: '',
+  matchCase: false,
+  wholeWord: false,
+  isPattern: false,
+  within: '',
+  replacement: '',
+};
+type OpenQuery = { -readonly [Key in keyof typeof emptyQuery]: (typeof emptyQuery)[Key] };
+
 /** Finding and replacing in the open topic. */
 export function useFinding(view: ShallowRef<EditorView | undefined>, changes: Ref<number>) {
-  const query = reactive<{ -readonly [Key in keyof Query]: Query[Key] } & { replacement: string }>({
-    text: '',
-    matchCase: false,
-    wholeWord: false,
-    isPattern: false,
-    within: '',
-    replacement: '',
-  });
+  const query = reactive<OpenQuery>({ ...emptyQuery });
   const found = shallowRef<readonly Found[]>([]);
   const current = ref(-1);
   const refusal = ref('');
-  let worker: ReturnType<typeof start> | undefined;
-  let isBusy = false;
+  const search = new Search();
   let asked = 0;
 
-  /** Loading the worker is no part of the time that a search may take. */
-  function start() {
-    const thread = new Worker(new URL('./finding.worker.ts', import.meta.url), { type: 'module' });
-    const finder = wrap<Finder>(thread);
-    return { thread, finder, isReady: finder.begin() };
-  }
-  function stop(): void {
-    worker?.thread.terminate();
-    worker = undefined;
-    isBusy = false;
-  }
   async function find(): Promise<void> {
     const editor = view.value;
     asked += 1;
@@ -58,26 +98,17 @@ export function useFinding(view: ShallowRef<EditorView | undefined>, changes: Re
     }
     const { doc, selection } = editor.state;
     const lines = linesOf(doc, query.within);
-    // One that is still at an earlier question would keep this one waiting.
-    if (isBusy) stop();
-    worker ??= start();
-    await worker.isReady;
-    if (question !== asked) return;
-    isBusy = true;
-    const late = new Promise<undefined>((resolve) => setTimeout(resolve, longestSearch, undefined));
     const texts = lines.map(({ text }) => text);
-    const finds = await Promise.race([
-      worker.finder.find(texts, pattern, query.replacement, query.isPattern),
-      late,
-    ]);
+    const finder = await search.begin();
     if (question !== asked) return;
-    isBusy = false;
+    const finds = await search.find(finder, texts, pattern, query.replacement, query.isPattern);
+    if (question !== asked) return;
+    search.end(finds !== undefined);
     if (!finds) {
-      stop();
       refusal.value = 'This pattern takes too long. Make it simpler.';
       return show([], -1);
     }
-    // Meanwhile somebody may have typed: then it is asked again by itself.
+    // The text may have changed meanwhile: then the search is started again by the change.
     if (view.value?.state.doc !== doc) return;
     const places = placesOf(lines, finds);
     const next = places.findIndex(({ from }) => from >= selection.from);
@@ -91,21 +122,10 @@ export function useFinding(view: ShallowRef<EditorView | undefined>, changes: Re
   }
   /** Goes to the next find, or with -1 to the one before. */
   function go(offset: 1 | -1): void {
-    const editor = view.value;
     const count = found.value.length;
-    if (!editor || count === 0) return;
-    const index = (current.value + offset + count) % count;
-    const { from, to } = found.value[index]!;
-    current.value = index;
-    editor.dispatch(
-      showFound(
-        editor.state.tr
-          .setSelection(TextSelection.create(editor.state.doc, from, to))
-          .scrollIntoView(),
-        found.value,
-        index,
-      ),
-    );
+    if (!view.value || count === 0) return;
+    current.value = (current.value + offset + count) % count;
+    goTo(view.value, found.value, current.value);
   }
   function replace(places: readonly Found[]): void {
     const editor = view.value;
@@ -132,6 +152,6 @@ export function useFinding(view: ShallowRef<EditorView | undefined>, changes: Re
   watch([view, changes], () => {
     if (query.text !== '') void findSoon();
   });
-  onUnmounted(stop);
+  onUnmounted(() => search.stop());
   return { query, found, current, refusal, find, go, replaceOne, replaceAll, close };
 }

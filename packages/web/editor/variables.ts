@@ -20,14 +20,14 @@ import { drawAll, redraw, type Draw } from './drawn.ts';
 const draggedVariable = 'application/x-ukiyo-variable';
 
 /** What a key stands for, as the page shows it. */
-export interface ToldVariable {
+export interface VariableView {
   readonly kind: VariableKind;
   readonly words: string;
   /** Its name, its set, and what else it says for others. */
-  readonly told: string;
+  readonly tooltip: string;
 }
 export interface VariableHost {
-  readonly find: (key: string) => ToldVariable | undefined;
+  readonly find: (key: string) => VariableView | undefined;
   /** Shows the chooser; what was typed to ask for it begins at `from`. */
   readonly choose: (from: number) => void;
 }
@@ -54,13 +54,13 @@ const draw =
     const known = find(name);
     const end = position + node.nodeSize;
     if (!known) return [];
-    // Words of their own stand in the text; whoever points at them learns where they come from.
+    // Words of its own stay in the text; pointing at them shows which variable it is.
     if (node.isText || node.content.size > 0)
-      return [Decoration.inline(position, end, { title: known.told })];
+      return [Decoration.inline(position, end, { title: known.tooltip })];
     return [
       Decoration.node(position, end, {
         class: 'variable-known',
-        title: known.told,
+        title: known.tooltip,
         'data-shown': known.words,
       }),
     ];

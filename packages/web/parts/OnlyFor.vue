@@ -9,7 +9,7 @@ import { useLibrary } from './library.ts';
 
 /** For whom something is: its facet values, and a way to choose others. */
 const { label, words = 'Only for …' } = defineProps<{
-  /** What it is that is for somebody. */ label: string;
+  /** What the facet values are set on. */ label: string;
   words?: string;
   disabled?: boolean;
 }>();

@@ -1,8 +1,8 @@
 import { computed, ref } from 'vue';
 
-/** How long after the last change it is saved, in milliseconds. */
+/** Milliseconds from the last change to saving. */
 const defaultRest = 500;
-/** How long after a failure it is tried again, in milliseconds. */
+/** Milliseconds from a failure to the next attempt. */
 const retryAfter = 4000;
 
 export type SaveState = 'saved' | 'changed' | 'saving' | 'failed';
@@ -42,7 +42,7 @@ export function useAutosave<Draft>({ save, failed, rest = defaultRest }: Autosav
       if (failed(id, error)) later(retryAfter);
       return false;
     }
-    // What was changed while it was on its way is saved next.
+    // Changes made during the request are saved next.
     if (unsaved.get(id) === draft) unsaved.delete(id);
     return true;
   }
@@ -54,7 +54,7 @@ export function useAutosave<Draft>({ save, failed, rest = defaultRest }: Autosav
       }
       state.value = 'saved';
     } finally {
-      // At once, so that no change falls between this run and the next.
+      // At once, so that no change is missed between this run and the next.
       running = undefined;
     }
   }
@@ -64,7 +64,7 @@ export function useAutosave<Draft>({ save, failed, rest = defaultRest }: Autosav
     timer = setTimeout(() => void flush(), milliseconds);
   }
 
-  /** Remembers a draft, and saves it once nothing has changed for a while. */
+  /** Keeps a draft, and saves it after a pause in changes. */
   function change(id: string, draft: Draft): void {
     unsaved.set(id, draft);
     if (!running) state.value = 'changed';

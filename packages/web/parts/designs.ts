@@ -12,16 +12,15 @@ import { defineStore } from 'pinia';
 import { shallowRef } from 'vue';
 import { z } from 'zod';
 import { ask } from './api.ts';
-import { renew } from './latest.ts';
+import { loadOnce, renew } from './latest.ts';
 import { useSession } from './session.ts';
 
 /** Style sheets, page plans and site looks of the project. */
 export const useDesigns = defineStore('designs', () => {
   const session = useSession();
   const list = shallowRef<Designs>({ sheets: [], plans: [], looks: [] });
-  let loading: Promise<void> | undefined;
   const load = (): Promise<void> => renew(list, () => ask(`${session.base}/designs`, Designs));
-  const ensure = (): Promise<void> => (loading ??= load());
+  const ensure = loadOnce(load);
   const put = <Kept extends { readonly id: string }>(all: readonly Kept[], one: Kept): Kept[] =>
     all.some(({ id }) => id === one.id)
       ? all.map((kept) => (kept.id === one.id ? one : kept))
@@ -47,7 +46,7 @@ export const useDesigns = defineStore('designs', () => {
     });
     list.value = { ...list.value, looks: put(list.value.looks, saved) };
   }
-  /** What ships is there again as it ships; another one is gone. */
+  /** Restores a shipped design; deletes another one. */
   async function remove(kind: DesignKind, id: string): Promise<void> {
     await ask(`${session.base}/designs/${kind}/${id}`, z.null(), { method: 'DELETE' });
     await load();

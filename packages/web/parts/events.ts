@@ -4,13 +4,13 @@ import { defineStore } from 'pinia';
 import { watch } from 'vue';
 import { useSession } from './session.ts';
 
-/** What the server says, or that something may have been missed. */
+/** An event of the server, or the news that events may have been missed. */
 export type Heard = LiveEvent | { readonly kind: 'missed' };
 
 /**
- * What others do in the project, as the server tells it: one stream for the whole interface, open
- * while somebody listens and the page is in sight. Browsers allow few connections to one server,
- * and every open page would hold one.
+ * Changes of other people in the project: one stream of events for the whole interface, open while
+ * there are listeners and the page is visible. Browsers limit connections to one server, and every
+ * open page would use one.
  */
 export const useEvents = defineStore('events', () => {
   const session = useSession();
@@ -45,7 +45,7 @@ export const useEvents = defineStore('events', () => {
       open();
     },
   );
-  /** @returns what ends the listening */
+  /** @returns a function that stops listening */
   function listen(hear: (event: Heard) => void): () => void {
     hearers.add(hear);
     open();

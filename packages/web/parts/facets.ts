@@ -1,71 +1,29 @@
 import { Facet, FacetList, ValueUse, type Facet as FacetType } from '@ukiyo/contracts';
 import { moveInList, replaceInList, type FacetValue } from '@ukiyo/core/facets';
 import { useMessage } from 'naive-ui';
-import { computed, ref, shallowRef } from 'vue';
+import { computed, shallowRef } from 'vue';
 import { z } from 'zod';
-import { ask, messageOf } from './api.ts';
+import { ask } from './api.ts';
+import { useAttempts } from './attempts.ts';
 import { useLibrary } from './library.ts';
 import { useSession } from './session.ts';
 
 const Renamed = z.object({ list: FacetList, changed: z.array(z.string()) });
 
-/**
- * The facets of the project and ways to change them: each change is kept at once, and refused when
- * somebody else was first.
- */
-export function useFacets() {
-  const library = useLibrary();
-  const session = useSession();
-  const message = useMessage();
-  const facets = computed(() => library.facets);
-  const editable = computed(() => session.may('publish'));
-  const uses = shallowRef<readonly ValueUse[]>([]);
-  const isBusy = ref(false);
+type Change = (facets: readonly FacetType[]) => readonly FacetType[];
 
-  async function load(): Promise<void> {
-    await library.load();
-    uses.value = await ask(`${session.base}/facets/uses`, z.array(ValueUse));
-  }
-  const useOf = (facet: string, value: string): ValueUse =>
-    uses.value.find((one) => one.facet === facet && one.value === value) ?? {
-      facet,
-      value,
-      count: 0,
-      items: 0,
-    };
-
-  /** False when it was refused, with the reason told. */
-  async function attempt(act: () => Promise<void>): Promise<boolean> {
-    isBusy.value = true;
-    try {
-      await act();
-      return true;
-    } catch (error) {
-      message.error(messageOf(error), { duration: 8000, closable: true });
-      return false;
-    } finally {
-      isBusy.value = false;
-    }
-  }
-  const save = (next: readonly FacetType[]): Promise<boolean> =>
-    attempt(async () => {
-      const list = z.array(Facet).parse(next);
-      library.facetList = await ask(`${session.base}/facets`, FacetList, {
-        method: 'PUT',
-        body: { version: library.facetList.version, facets: list },
-      });
-    });
+/** The ways to change a list of facets. @param save keeps the changed list */
+function facetEdits(save: (change: Change) => Promise<boolean>) {
   const changeFacet = (
     name: string,
     change: (facet: FacetType) => readonly FacetType[],
   ): Promise<boolean> =>
-    save(facets.value.flatMap((facet) => (facet.name === name ? change(facet) : [facet])));
+    save((all) => all.flatMap((facet) => (facet.name === name ? change(facet) : [facet])));
   const changeValues = (
     name: string,
     change: (values: readonly FacetValue[]) => FacetValue[],
   ): Promise<boolean> => changeFacet(name, (facet) => [{ ...facet, values: change(facet.values) }]);
-
-  const addFacet = (facet: FacetType): Promise<boolean> => save([...facets.value, facet]);
+  const addFacet = (facet: FacetType): Promise<boolean> => save((all) => [...all, facet]);
   const labelFacet = (name: string, label: string): Promise<boolean> =>
     changeFacet(name, (facet) => [{ ...facet, label }]);
   const removeFacet = (name: string): Promise<boolean> => changeFacet(name, () => []);
@@ -84,7 +42,43 @@ export function useFacets() {
             { ...outer, values: [...(outer.values ?? []), value] },
           ]),
     );
-  /** Everywhere: in the list, in lenses, in every text. */
+  return { addFacet, labelFacet, removeFacet, addValue, setValue, removeValue, moveValue };
+}
+
+/**
+ * The facets of the project and the ways to change them. Each change is saved at once; it is
+ * refused if another person has changed them in the meantime.
+ */
+export function useFacets() {
+  const library = useLibrary();
+  const session = useSession();
+  const message = useMessage();
+  const facets = computed(() => library.facets);
+  const editable = computed(() => session.may('publish'));
+  const uses = shallowRef<readonly ValueUse[]>([]);
+  const { attempt, isBusy } = useAttempts();
+
+  async function load(): Promise<void> {
+    await library.load();
+    uses.value = await ask(`${session.base}/facets/uses`, z.array(ValueUse));
+  }
+  const useOf = (facet: string, value: string): ValueUse =>
+    uses.value.find((one) => one.facet === facet && one.value === value) ?? {
+      facet,
+      value,
+      count: 0,
+      items: 0,
+    };
+
+  const save = (change: Change): Promise<boolean> =>
+    attempt(async () => {
+      const list = z.array(Facet).parse(change(facets.value));
+      library.facetList = await ask(`${session.base}/facets`, FacetList, {
+        method: 'PUT',
+        body: { version: library.facetList.version, facets: list },
+      });
+    });
+  /** Renames in the list of facets, in lenses and in all texts. */
   const renameValue = (facet: string, from: string, to: string): Promise<boolean> =>
     attempt(async () => {
       const { list, changed } = await ask(`${session.base}/facets/rename`, Renamed, {
@@ -104,13 +98,7 @@ export function useFacets() {
     isBusy,
     load,
     useOf,
-    addFacet,
-    labelFacet,
-    removeFacet,
-    addValue,
-    setValue,
-    removeValue,
-    moveValue,
     renameValue,
+    ...facetEdits(save),
   };
 }

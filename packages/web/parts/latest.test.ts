@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { shallowRef } from 'vue';
-import { latestOnly, renew } from './latest.ts';
+import { latestOnly, loadOnce, renew } from './latest.ts';
 
 /** Work that ends when it is told to. */
 function workshop() {
@@ -70,5 +70,23 @@ describe('what is read again', () => {
       'no answer',
     );
     expect(kept.value).toBe('as it was');
+  });
+});
+
+describe('loading once', () => {
+  it('answers all who ask while it is under way, and tries again after a failure', async () => {
+    let runs = 0;
+    let fails = true;
+    const ensure = loadOnce(async () => {
+      runs += 1;
+      await Promise.resolve();
+      if (fails) throw new Error('no answer');
+    });
+    const both = await Promise.allSettled([ensure(), ensure()]);
+    expect([runs, both.map(({ status }) => status)]).toEqual([1, ['rejected', 'rejected']]);
+    fails = false;
+    await Promise.all([ensure(), ensure()]);
+    await ensure();
+    expect(runs).toBe(2);
   });
 });

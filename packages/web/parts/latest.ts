@@ -40,3 +40,16 @@ export async function renew<Kept>(
     return;
   }
 }
+
+/**
+ * Loads once: whoever asks while it is under way gets the same answer, and after a failure the next
+ * one begins anew.
+ */
+export function loadOnce(load: () => Promise<void>): () => Promise<void> {
+  let loading: Promise<void> | undefined;
+  return () =>
+    (loading ??= load().catch((error: unknown) => {
+      loading = undefined;
+      throw error;
+    }));
+}

@@ -9,23 +9,26 @@ import { renew } from './latest.ts';
 import { useLibrary } from './library.ts';
 import { useSession } from './session.ts';
 
-/** The lens through which everything is looked at, on every screen; kept in this browser. */
+/** The lens that is applied on every screen; kept in this browser. */
 export const useLens = defineStore('lens', () => {
   const session = useSession();
   const lenses = shallowRef<readonly Lens[]>([]);
-  /** Its id; `''` where one looks through none. */
+  /** Its ID; `''` for none. */
   const chosen = useStorage('ukiyo-lens', '');
-  /** Whether what it drops is not shown at all, or shown grey. */
+  /** Whether dropped content is hidden rather than shown in grey. */
   const hides = useStorage('ukiyo-lens-hides', false);
   const library = useLibrary();
   /** With those that stand behind it. */
   const lens = computed(() => lensOf(chosen.value, lenses.value, library.facets));
-  /** Whether what varies by these attributes is dropped by the lens. */
+  /** The part of list queries that leaves out dropped items. */
+  const hiding = computed(() =>
+    hides.value && chosen.value !== '' && lens.value ? { lens: chosen.value } : {},
+  );
+  /** Whether the lens drops content with these attributes. */
   const drops = (conditions: Readonly<Record<string, string>>): boolean =>
     !evaluateProfile(conditions, lens.value, library.facets).kept;
   /**
-   * The one of several alternates that stands in for its base, through the lens; undefined for the
-   * base itself.
+   * The alternate that replaces its base under the lens; undefined if the base itself is used.
    */
   function standsIn<
     Kept extends { readonly id: string; readonly conditions: Readonly<Record<string, string>> },
@@ -38,5 +41,5 @@ export const useLens = defineStore('lens', () => {
   }
   const load = (): Promise<void> =>
     renew(lenses, () => ask(`${session.base}/lenses`, z.array(Lens)));
-  return { lenses, chosen, hides, lens, drops, standsIn, load };
+  return { lenses, chosen, hides, lens, hiding, drops, standsIn, load };
 });

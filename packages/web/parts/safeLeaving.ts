@@ -3,7 +3,7 @@ import { useMessage } from 'naive-ui';
 import type { Ref } from 'vue';
 import { onBeforeRouteLeave, onBeforeRouteUpdate } from 'vue-router';
 
-/** What saves itself is waited for this long, in milliseconds. */
+/** The longest wait for automatic saving, in milliseconds. */
 const longestWait = 3000;
 async function waitFor(isSafe: Ref<boolean>): Promise<boolean> {
   await until(isSafe).toBe(true, { timeout: longestWait });
@@ -11,10 +11,10 @@ async function waitFor(isSafe: Ref<boolean>): Promise<boolean> {
 }
 
 /**
- * Keeps a screen open until its changes are saved; saves them first where it can.
+ * Keeps a screen open until its changes are saved.
  * @param isSafe whether everything is saved
- * @param makeSafe saves what is not, and tells whether everything is saved then; without it, what
- * saves itself is waited for
+ * @param makeSafe saves the rest and returns whether everything is saved; by default, waits for
+ * automatic saving
  */
 export function useSafeLeaving(
   isSafe: Ref<boolean>,

@@ -12,8 +12,8 @@ const atLeast: Record<'review' | 'write' | 'publish' | 'administer', readonly Ro
 };
 
 /**
- * Who is signed in, in which project. The server decides what they may; this only hides what it
- * would refuse.
+ * The signed-in person and their project. The server enforces permissions; the interface only hides
+ * what it would refuse.
  */
 export const useSession = defineStore('session', () => {
   const person = ref<Person>();

@@ -3,10 +3,10 @@ import { defineStore } from 'pinia';
 import { computed, shallowRef } from 'vue';
 import { z } from 'zod';
 import { ask } from './api.ts';
-import { renew } from './latest.ts';
+import { loadOnce, renew } from './latest.ts';
 import { useSession } from './session.ts';
 
-/** A file outside that is a topic here. */
+/** A file of a linked source, with its topic here. */
 interface OutsideFile {
   readonly folder: string;
   readonly path: string;
@@ -16,12 +16,12 @@ interface OutsideFile {
 export const useSources = defineStore('sources', () => {
   const session = useSession();
   const list = shallowRef<readonly SourceSummary[]>([]);
-  let loading: Promise<void> | undefined;
   const load = (): Promise<void> =>
     renew(list, () => ask(`${session.base}/sources`, z.array(SourceSummary)));
-  /** Only who writes is told of folders of the server. */
-  const ensure = (): Promise<void> =>
-    (loading ??= session.may('write') ? load() : Promise.resolve());
+  /** Only writers may see folders of the server. */
+  const ensure = loadOnce(async () => {
+    if (session.may('write')) await load();
+  });
   const keep = ({ folder, isLinked, isThere, readAt, files }: SourceSummary): void =>
     void (list.value = list.value.map((one) =>
       one.folder === folder ? { folder, isLinked, isThere, readAt, files } : one,

@@ -7,42 +7,39 @@ import { defineStore } from 'pinia';
 import { computed, shallowRef } from 'vue';
 import { ask } from './api.ts';
 import { useEvents } from './events.ts';
-import { renew } from './latest.ts';
+import { loadOnce, renew } from './latest.ts';
 import { useLens } from './lens.ts';
+import { useItems } from './items.ts';
 import { useLibrary } from './library.ts';
 import { useSession } from './session.ts';
 
-/** What a variable stands for: an image of the library, something to follow, or words. */
+/** What a variable gives: an image of the library, a link target, or text. */
 export const kindOfVariable = ({ href }: Pick<Variable, 'href'>): VariableKind =>
   href === undefined ? 'text' : href.startsWith('asset:') ? 'image' : 'link';
 
-/** The variables of the project, and what they say through the lens. */
-export const useVariables = defineStore('variables', () => {
+/** The variables on the server, kept up to date, and the ways to change them. */
+function useStoredVariables() {
   const session = useSession();
-  const library = useLibrary();
-  const looking = useLens();
   const events = useEvents();
   const list = shallowRef<Variables>({ sets: [], variables: [], uses: {}, undefined: [] });
-  const loaded = shallowRef(false);
+  const isLoaded = shallowRef(false);
   const take = (next: Variables): void => {
     list.value = next;
-    loaded.value = true;
+    isLoaded.value = true;
   };
   async function load(): Promise<void> {
     await renew(list, () => ask(`${session.base}/variables`, Variables));
-    loaded.value = true;
+    isLoaded.value = true;
   }
-  const ensure = async (): Promise<void> => void (loaded.value || (await load()));
-  /** Others have changed a map, which may define some. */
+  const ensure = loadOnce(load);
+  /** After changes of maps, which may define variables. */
   const loadAgain = useDebounceFn(load, 400);
   events.listen((event) => {
-    if (
-      !loaded.value ||
-      (event.kind === 'item' && library.find(event.id)?.kind !== 'map') ||
-      event.kind === 'impression'
-    )
+    // Loads what failed to load while the server was unreachable.
+    if (event.kind === 'missed' && !isLoaded.value) return void ensure().catch(() => undefined);
+    if (!isLoaded.value || (event.kind === 'item' && !event.isMap) || event.kind === 'impression')
       return;
-    // Without an answer they stay as they are, until the next change.
+    // Without an answer they stay as they are until the next change.
     void loadAgain().catch(() => undefined);
   });
   const change = async (set: string, body: VariableChange): Promise<void> =>
@@ -60,10 +57,21 @@ export const useVariables = defineStore('variables', () => {
       }),
     );
 
+  return { list, isLoaded, load, ensure, change, rename };
+}
+
+/** The variables of the project, and their texts under the lens. */
+export const useVariables = defineStore('variables', () => {
+  const session = useSession();
+  const items = useItems();
+  const library = useLibrary();
+  const looking = useLens();
+  const stored = useStoredVariables();
+  const { list } = stored;
   const setOf = (id: string): VariableSet | undefined =>
     list.value.sets.find((set) => set.id === id);
   const isCommon = ({ map }: Variable): boolean => setOf(map)?.everywhere === true;
-  /** The definitions of each variable, those that hold everywhere first. */
+  /** The definitions of each variable, those of the whole project first. */
   const byKey = computed(() => {
     const found = new Map<string, Variable[]>();
     for (const variable of list.value.variables.toSorted(
@@ -72,7 +80,7 @@ export const useVariables = defineStore('variables', () => {
       found.set(variable.key, [...(found.get(variable.key) ?? []), variable]);
     return found;
   });
-  /** What a page that belongs to no map shows for a key. */
+  /** The definition shown on a page outside any map. */
   const shown = (key: string): Variable | undefined =>
     closest(
       byKey.value.get(key) ?? [],
@@ -80,22 +88,22 @@ export const useVariables = defineStore('variables', () => {
       looking.lens,
       library.facets,
     );
-  /** What a key leads to. */
+  /** The target of a key. */
   const targetOf = (key: string): string | undefined => shown(key)?.href;
-  /** What an entry of the map gives is arranged there. */
+  /** Without those that map entries define: they are changed in Arrange. */
   const named = computed(() =>
     [...byKey.value.keys()]
       .sort((a, b) => a.localeCompare(b))
       .flatMap((key) => shown(key) ?? [])
       .filter(({ isEntry, line, href }) => !isEntry && (line !== '' || href !== undefined)),
   );
-  /** What it says, in words. */
+  /** Its text, without markup. */
   function wordsOf({ line, href }: Variable): string {
     if (line !== '' || href === undefined) return line;
     const id = href.replace(/^(topic|map|asset):/u, '').split('/')[0]!;
-    return library.find(id)?.title ?? library.assets.find((asset) => asset.id === id)?.name ?? href;
+    return items.find(id)?.title ?? library.assets.find((asset) => asset.id === id)?.name ?? href;
   }
-  /** The element with what its variables say. */
+  /** The element with the texts of its variables filled in. */
   function withWords(holder: Element): Element {
     const { keyref } = holder.attributes;
     const known = keyref === undefined || holder.children.length > 0 ? undefined : shown(keyref);
@@ -107,19 +115,5 @@ export const useVariables = defineStore('variables', () => {
     };
   }
   const spoken = (nodes: readonly Node[]): string => lineOf(withWords(element('title', {}, nodes)));
-  return {
-    list,
-    load,
-    ensure,
-    change,
-    rename,
-    byKey,
-    shown,
-    named,
-    wordsOf,
-    withWords,
-    spoken,
-    targetOf,
-    setOf,
-  };
+  return { ...stored, byKey, shown, named, wordsOf, withWords, spoken, targetOf, setOf };
 });

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { Revision } from '@ukiyo/contracts';
-import { useMessage } from 'naive-ui';
 import { computed, ref, shallowRef, watch } from 'vue';
 import { z } from 'zod';
-import { ask, messageOf } from '../parts/api.ts';
-import { useLibrary } from '../parts/library.ts';
+import { ask } from '../parts/api.ts';
+import { useAttempts } from '../parts/attempts.ts';
+import { useItems } from '../parts/items.ts';
 import { useSession } from '../parts/session.ts';
 import TimeAgo from '../parts/TimeAgo.vue';
 
@@ -16,8 +16,8 @@ const { topic, version, editable } = defineProps<{
 }>();
 const emit = defineEmits<{ name: [note: string] }>();
 const session = useSession();
-const library = useLibrary();
-const message = useMessage();
+const items = useItems();
+const { attempt } = useAttempts();
 const revisions = shallowRef<readonly Revision[]>([]);
 const note = ref('');
 const onlyNamed = ref(false);
@@ -26,13 +26,8 @@ const shown = computed(() =>
 );
 const address = computed(() => `${session.base}/items/${encodeURIComponent(topic)}/revisions`);
 
-async function load(): Promise<void> {
-  try {
-    revisions.value = await ask(address.value, z.array(Revision));
-  } catch (error) {
-    message.error(messageOf(error));
-  }
-}
+const load = (): Promise<boolean> =>
+  attempt(async () => (revisions.value = await ask(address.value, z.array(Revision))));
 watch(() => [topic, version], load, { immediate: true });
 
 function name(): void {
@@ -41,25 +36,17 @@ function name(): void {
   note.value = '';
 }
 /** An earlier text becomes the newest one; nothing between is lost. */
-async function restore(revision: Revision): Promise<void> {
-  try {
+const restore = (revision: Revision): Promise<boolean> =>
+  attempt(async () => {
     const { text } = await ask(
       `${address.value}/${revision.version}`,
       z.object({ text: z.string() }),
     );
-    const current = await library.read(topic);
-    await library.save(
-      topic,
-      text,
-      current.version,
-      'As it was in ' +
-        (revision.note === '' ? `revision ${revision.version}` : `“${revision.note}”`),
-    );
+    const current = await items.read(topic);
+    const name = revision.note === '' ? `revision ${revision.version}` : `“${revision.note}”`;
+    await items.save(topic, text, current.version, `As it was in ${name}`);
     await load();
-  } catch (error) {
-    message.error(messageOf(error));
-  }
-}
+  });
 </script>
 
 <template>

@@ -4,20 +4,20 @@ import { elementOf, readReference, writeReference } from '@ukiyo/core/library';
 import { until } from '@vueuse/core';
 import { computed, onMounted, shallowRef, watch } from 'vue';
 import { ask } from '../parts/api.ts';
-import { useLibrary } from '../parts/library.ts';
+import { useItems } from '../parts/items.ts';
 import { useSession } from '../parts/session.ts';
 import TopicPage from './TopicPage.vue';
 import { useTopicSheet, type TopicSheet } from './useTopicSheet.ts';
 
 /** The home of a borrowed passage, written in front of the page that borrows it. */
 const { from } = defineProps<{ from: TopicSheet }>();
-const library = useLibrary();
+const items = useItems();
 const session = useSession();
 const target = computed(() => {
   const read = readReference(from.home.value ?? '', from.id());
   return read.kind === 'item' ? read : undefined;
 });
-const title = computed(() => library.find(target.value?.id ?? '')?.title ?? '');
+const title = computed(() => items.find(target.value?.id ?? '')?.title ?? '');
 const sheet = useTopicSheet(() => target.value?.id ?? '', { save: () => undefined, begin });
 function begin(): void {
   const root = sheet.editor.read();
@@ -26,7 +26,7 @@ function begin(): void {
 }
 const reach = shallowRef<Reach>();
 /** Whom a change here concerns. */
-const told = computed(() => {
+const reachSentence = computed(() => {
   const borrowers = new Set(
     reach.value?.uses.filter(({ manner }) => manner === 'borrowed').map(({ item }) => item.id),
   ).size;
@@ -77,7 +77,7 @@ onMounted(() => Promise.all([sheet.show(), look()]));
       >
         <header>
           <h2>{{ title }}</h2>
-          <span class="small quiet" role="status">{{ told }}</span>
+          <span class="small quiet" role="status">{{ reachSentence }}</span>
           <RouterLink :to="{ name: 'write', params: { id: target?.id } }" class="small">
             Open by itself
           </RouterLink>

@@ -2,8 +2,8 @@
 import { useClipboard } from '@vueuse/core';
 
 /**
- * Words whose place another person took away while they were on their way: they are given back, not
- * dropped.
+ * Text that could not be saved, because another person removed the passage that it belongs to. It
+ * is shown, so that it is not lost.
  */
 const words = defineModel<string>('words', { required: true });
 const { copy, copied } = useClipboard();
@@ -12,13 +12,13 @@ const { copy, copied } = useClipboard();
 <template>
   <div v-if="words !== ''" class="lost" role="alert">
     <span>
-      Somebody changed the place where you were writing. These words could not be kept there:
+      Another person changed the passage that you were editing. This text could not be saved:
     </span>
     <blockquote>{{ words }}</blockquote>
     <n-button size="small" type="primary" @click="copy(words)">
-      {{ copied ? 'Copied' : 'Copy them' }}
+      {{ copied ? 'Copied' : 'Copy text' }}
     </n-button>
-    <n-button size="small" @click="words = ''">Let them go</n-button>
+    <n-button size="small" @click="words = ''">Discard text</n-button>
   </div>
 </template>
 

@@ -3,8 +3,9 @@ import { labelOf } from '@ukiyo/core/grammar';
 import type { Path } from '@ukiyo/core/problems';
 import { computed, nextTick, onMounted, ref, shallowRef, useId, watch } from 'vue';
 import { kindLabel } from '../parts/kinds.ts';
+import { useItemList } from '../parts/itemList.ts';
+import { useOnceCurrent } from '../parts/onceCurrent.ts';
 import { useVariables } from '../parts/variables.ts';
-import { useLibrary } from '../parts/library.ts';
 import type { Offered } from './useBorrowing.ts';
 
 /**
@@ -16,30 +17,21 @@ const emit = defineEmits<{
   choose: [lender: string, paths: readonly Path[], key: string | undefined];
   close: [];
 }>();
-const library = useLibrary();
 const id = useId();
 const query = ref('');
-const most = 80;
 const field = ref<HTMLInputElement>();
 const preview = ref<HTMLElement>();
 const at = ref(0);
+/** The passages of the topic are not here yet. */
+const isReading = ref(false);
 const passages = shallowRef<readonly Offered[]>([]);
 /** The first and the last of the run in the preview. */
 const first = ref(-1);
 const last = ref(-1);
 
-const topics = computed(() => {
-  const words = query.value.trim().toLowerCase().split(/\s+/u);
-  return library.items
-    .filter(
-      ({ kind, title, id: name, shortDescription }) =>
-        kind === 'topic' &&
-        words.every((word) =>
-          [title, name, shortDescription].some((text) => text.toLowerCase().includes(word)),
-        ),
-    )
-    .slice(0, most);
-});
+const list = useItemList(() => ({ kind: 'topic', title: query.value.trim() }));
+const topics = list.rows;
+const once = useOnceCurrent(() => !list.isPending.value && !isReading.value);
 const lender = computed(() => topics.value[at.value]);
 watch(topics, () => (at.value = 0));
 watch(
@@ -47,8 +39,11 @@ watch(
   async (wanted) => {
     first.value = last.value = -1;
     passages.value = [];
+    isReading.value = true;
     const found = wanted === undefined ? [] : await offers(wanted);
-    if (lender.value?.id === wanted) passages.value = found;
+    if (lender.value?.id !== wanted) return;
+    passages.value = found;
+    isReading.value = false;
   },
   { immediate: true },
 );
@@ -70,16 +65,20 @@ const isChosen = (passage: Offered): boolean => {
     (passage.path.at(-1) ?? -1) <= to!
   );
 };
+function goToPreview(): void {
+  preview.value?.focus();
+  go(
+    passages.value.findIndex(({ refusal }) => refusal === undefined),
+    false,
+  );
+}
 function onFieldKey(event: KeyboardEvent): void {
+  if (once.hold(event)) return;
   const count = Math.max(1, topics.value.length);
   if (event.key === 'ArrowDown') at.value = (at.value + 1) % count;
   else if (event.key === 'ArrowUp') at.value = (at.value + count - 1) % count;
   else if (event.key === 'Enter' || (event.key === 'Tab' && !event.shiftKey)) {
-    preview.value?.focus();
-    go(
-      passages.value.findIndex(({ refusal }) => refusal === undefined),
-      false,
-    );
+    once.act(goToPreview);
   } else if (event.key === 'Escape') emit('close');
   else return;
   event.preventDefault();

@@ -3,8 +3,11 @@ import type { Reach, UseIn } from '@ukiyo/contracts';
 import { lensOf } from '@ukiyo/core/facets';
 import { computed, ref } from 'vue';
 import { z } from 'zod';
-import { ask, messageOf } from '../parts/api.ts';
+import { ask } from '../parts/api.ts';
+import { useFailure } from '../parts/attempts.ts';
 import { useLens } from '../parts/lens.ts';
+import ItemSelect from '../parts/ItemSelect.vue';
+import { useItems } from '../parts/items.ts';
 import { useLibrary } from '../parts/library.ts';
 import PickOne from '../parts/PickOne.vue';
 import { useSession } from '../parts/session.ts';
@@ -17,19 +20,14 @@ const { topic, uses, editions } = defineProps<{
   editions: Reach['editions'];
 }>();
 const emit = defineEmits<{ close: []; removed: [] }>();
+const items = useItems();
 const library = useLibrary();
 const session = useSession();
 const by = ref('');
-const failure = ref('');
-const heading = computed(() => `Remove “${library.find(topic)?.title ?? topic}”`);
+const { failure, attempt } = useFailure();
+const heading = computed(() => `Remove “${items.find(topic)?.title ?? topic}”`);
 const users = computed(() => [
   ...new Map(uses.map(({ item }) => [item.id, item.title || item.id])).values(),
-]);
-const others = computed(() => [
-  { value: '', label: '–' },
-  ...library.items
-    .filter(({ id, kind }) => kind === 'topic' && id !== topic)
-    .map(({ id, title }) => ({ value: id, label: title || id })),
 ]);
 /** As which edition the change is looked at; as every reader where none is chosen. */
 const edition = ref('');
@@ -42,23 +40,21 @@ const lens = computed(() => {
   const chosen = editions.find(({ id }) => id === edition.value)?.lens ?? null;
   return chosen === null ? undefined : lensOf(chosen, looking.lenses, library.facets);
 });
-const textOf = async (id: string): Promise<string> => (await library.read(id)).text;
+const textOf = async (id: string): Promise<string> => (await items.read(id)).text;
 async function remove(): Promise<void> {
   const replacement = by.value === '' ? '' : `?by=${encodeURIComponent(by.value)}`;
-  try {
+  await attempt(async () => {
     await ask(`${session.base}/items/${encodeURIComponent(topic)}${replacement}`, z.null(), {
       method: 'DELETE',
     });
     emit('removed');
-  } catch (error) {
-    failure.value = messageOf(error);
-  }
+  });
 }
 </script>
 
 <template>
   <n-modal :show="true" @update:show="emit('close')">
-    <section class="sheet" role="dialog" aria-modal="true" :aria-label="heading">
+    <div class="sheet" role="dialog" aria-modal="true" :aria-label="heading">
       <h2>{{ heading }}</h2>
       <template v-if="users.length > 0">
         <p>
@@ -69,7 +65,13 @@ async function remove(): Promise<void> {
           Choose what takes its place there. Parts that the other one has under the same id are
           taken from it; where it has none, all of it is meant.
         </p>
-        <PickOne v-model:chosen="by" label="A topic in its place" :options="others" />
+        <ItemSelect
+          v-model:chosen="by"
+          label="A topic in its place"
+          none="Choose a topic"
+          :among="{ kind: 'topic' }"
+          :except="topic"
+        />
         <template v-if="by !== ''">
           <h3>
             Before and after
@@ -105,7 +107,7 @@ async function remove(): Promise<void> {
           {{ users.length > 0 ? 'Put it in place and remove' : 'Remove' }}
         </n-button>
       </div>
-    </section>
+    </div>
   </n-modal>
 </template>
 

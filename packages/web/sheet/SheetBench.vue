@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { ref } from 'vue';
+import { useItems } from '../parts/items.ts';
 import { useLibrary } from '../parts/library.ts';
 import type { TopicSheet } from './useTopicSheet.ts';
 import WriteBench from './WriteBench.vue';
 
 /** The bench of one topic that is written. */
 const { sheet } = defineProps<{ sheet: TopicSheet }>();
+const items = useItems();
 const library = useLibrary();
 const bench = ref<{ goToName: () => Promise<void> }>();
 defineExpose({ goToName: () => bench.value?.goToName() });
@@ -15,7 +17,7 @@ defineExpose({ goToName: () => bench.value?.goToName() });
   <WriteBench
     ref="bench"
     :topic="sheet.id()"
-    :version="library.find(sheet.id())?.version ?? 0"
+    :version="items.find(sheet.id())?.version ?? 0"
     :changes="sheet.editor.drawn.value"
     :problems="sheet.editor.problems.value"
     :open="sheet.editor.open.value"

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { throughLens, type Lens } from '@ukiyo/core/facets';
 import { differingBlocks, readItem, type BlockDifference } from '@ukiyo/core/library';
-import { onMounted, ref, shallowRef } from 'vue';
-import { messageOf } from '../parts/api.ts';
+import { onMounted, shallowRef } from 'vue';
 import { useLibrary } from '../parts/library.ts';
 import ChangedWords from '../parts/ChangedWords.vue';
+import { useFailure } from '../parts/attempts.ts';
 
 /** What two texts say differently, block by block. */
 const { label, before, after, lens } = defineProps<{
@@ -15,18 +15,16 @@ const { label, before, after, lens } = defineProps<{
 }>();
 const library = useLibrary();
 const differences = shallowRef<readonly BlockDifference[]>();
-const failure = ref('');
-onMounted(async () => {
-  try {
+const { failure, attempt } = useFailure();
+onMounted(() =>
+  attempt(async () => {
     const [one, other] = (await Promise.all([before(), after()])).map((text) => {
       const { root } = readItem('', 'topic', text);
       return root && (throughLens(root, lens, library.facets) ?? { ...root, children: [] });
     });
     differences.value = one && other ? differingBlocks(one, other) : [];
-  } catch (error) {
-    failure.value = messageOf(error);
-  }
-});
+  }),
+);
 </script>
 
 <template>

@@ -5,7 +5,8 @@ import type { UseManner } from '@ukiyo/core/library';
 import { computed, onMounted, ref, shallowRef, watch } from 'vue';
 import { useRouter } from 'vue-router';
 import { z } from 'zod';
-import { ask, messageOf } from '../parts/api.ts';
+import { ask } from '../parts/api.ts';
+import { useFailure } from '../parts/attempts.ts';
 import { useLens } from '../parts/lens.ts';
 import { useLibrary } from '../parts/library.ts';
 import { useSession } from '../parts/session.ts';
@@ -22,14 +23,11 @@ const session = useSession();
 const library = useLibrary();
 const router = useRouter();
 const reach = shallowRef<Reach>();
-const failure = ref('');
-async function load(): Promise<void> {
-  try {
+const { failure, attempt } = useFailure();
+const load = (): Promise<boolean> =>
+  attempt(async () => {
     reach.value = await ask(`${session.base}/uses?id=${encodeURIComponent(topic)}`, Reach);
-  } catch (error) {
-    failure.value = messageOf(error);
-  }
-}
+  });
 onMounted(load);
 watch([() => topic, () => version], load);
 
@@ -77,7 +75,6 @@ const removing = ref(false);
 async function removed(): Promise<void> {
   removing.value = false;
   await router.push({ name: 'library' });
-  await library.load();
 }
 </script>
 

@@ -21,16 +21,11 @@ export interface TopicProof {
   readonly milliseconds: number;
 }
 
-/** The pages on which a topic lands in one or several editions, set anew while it is written. */
-export function useProofs(
-  topic: () => string,
-  changes: () => number,
-  rootOf: () => Element | undefined,
-) {
+/** The editions in which pages are shown, chosen once for all topics. */
+function useProofedEditions() {
   const session = useSession();
   const editions = shallowRef<readonly Edition[]>([]);
   const chosen = useStorage<readonly string[]>('ukiyo-proof-editions', []);
-  const shown = shallowRef<ReadonlyMap<string, Omit<TopicProof, 'edition'>>>(new Map());
   const failure = ref('');
   const shownIn = computed(() =>
     editions.value.filter(({ output }) => output === 'print' || output === 'site'),
@@ -44,53 +39,12 @@ export function useProofs(
   });
   const onPaper = computed(() => picked.value.filter(({ output }) => output === 'print'));
   const sites = computed(() => picked.value.filter(({ output }) => output === 'site'));
-  const proofs = computed((): TopicProof[] =>
-    onPaper.value.map((edition) => ({
-      edition,
-      proof: undefined,
-      busy: true,
-      failure: '',
-      milliseconds: 0,
-      ...shown.value.get(edition.id),
-    })),
-  );
-  const keep = (edition: string, change: Partial<Omit<TopicProof, 'edition'>>): void => {
-    const before = shown.value.get(edition) ?? {
-      proof: undefined,
-      busy: false,
-      failure: '',
-      milliseconds: 0,
-    };
-    shown.value = new Map(shown.value).set(edition, { ...before, ...change });
-  };
-  const set = latestOnly(
-    async ({ item, text, since }: { item: string; text: string | undefined; since: number }) => {
-      for (const { id } of onPaper.value) {
-        keep(id, { busy: true });
-        try {
-          const before = shown.value.get(id)?.proof;
-          const answer = await ask(`${session.base}/editions/${id}/proof`, Proof, {
-            method: 'POST',
-            body: { item, has: has(before), ...(text === undefined ? {} : { text }) },
-          });
-          const proof = completed(answer, before);
-          if (item === topic())
-            keep(id, {
-              proof,
-              busy: false,
-              failure: '',
-              milliseconds: Math.round(performance.now() - since),
-            });
-        } catch (error) {
-          keep(id, { busy: false, failure: messageOf(error) });
-        }
-      }
-    },
-  );
-  function again(): void {
-    const [item, root] = [topic(), rootOf()];
-    if (item !== '' && onPaper.value.length > 0)
-      set({ item, text: root && writeXml(root), since: performance.now() });
+  function toggle(id: string): void {
+    const now = picked.value.map((one) => one.id);
+    const next = now.includes(id)
+      ? now.filter((one) => one !== id)
+      : [...now, id].slice(-mostProofs);
+    if (next.length > 0) chosen.value = next;
   }
   onMounted(async () => {
     try {
@@ -99,40 +53,84 @@ export function useProofs(
       failure.value = messageOf(error);
     }
   });
+  return { shownIn, picked, onPaper, sites, failure, toggle };
+}
+
+type Shown = Omit<TopicProof, 'edition'>;
+const nothingYet: Shown = { proof: undefined, busy: false, failure: '', milliseconds: 0 };
+const hasPages = ({ proof }: Shown): boolean => proof !== undefined && proof.pages.length > 0;
+
+/** What an edition says otherwise than another one beside it. */
+const apartOf = (one: TopicProof, proofs: readonly TopicProof[]): ProofPlace[] => [
+  ...new Set(
+    proofs
+      .filter((other) => other.edition !== one.edition && hasPages(other))
+      .flatMap(({ proof }) => differences(one.proof?.places ?? [], proof!.places)),
+  ),
+];
+
+/** Time in ms after which the whole manual is set, so that the topic can be put in its place. */
+const placedAfter = 3000;
+
+/** The pages on which a topic lands in one or several editions, set anew while it is written. */
+export function useProofs(
+  topic: () => string,
+  changes: () => number,
+  rootOf: () => Element | undefined,
+) {
+  const session = useSession();
+  const editions = useProofedEditions();
+  const { onPaper, picked } = editions;
+  const shown = shallowRef<ReadonlyMap<string, Shown>>(new Map());
+  const proofs = computed((): TopicProof[] =>
+    onPaper.value.map((edition) => ({
+      edition,
+      ...(shown.value.get(edition.id) ?? { ...nothingYet, busy: true }),
+    })),
+  );
+  const keep = (edition: string, change: Partial<Shown>): void => {
+    const before = shown.value.get(edition) ?? nothingYet;
+    shown.value = new Map(shown.value).set(edition, { ...before, ...change });
+  };
+  async function setOne(id: string, { item, text, since }: Wanted): Promise<void> {
+    keep(id, { busy: true });
+    try {
+      const before = shown.value.get(id)?.proof;
+      const answer = await ask(`${session.base}/editions/${id}/proof`, Proof, {
+        method: 'POST',
+        body: { item, has: has(before), ...(text === undefined ? {} : { text }) },
+      });
+      const proof = completed(answer, before);
+      const milliseconds = Math.round(performance.now() - since);
+      if (item === topic()) keep(id, { proof, busy: false, failure: '', milliseconds });
+    } catch (error) {
+      keep(id, { busy: false, failure: messageOf(error) });
+    }
+  }
+  const set = latestOnly(async (wanted: Wanted) => {
+    for (const { id } of onPaper.value) await setOne(id, wanted);
+  });
+  function again(): void {
+    const [item, root] = [topic(), rootOf()];
+    if (item !== '' && onPaper.value.length > 0)
+      set({ item, text: root && writeXml(root), since: performance.now() });
+  }
   watch(topic, () => (shown.value = new Map()));
   // What was typed is on the screen first.
   watch([topic, changes, picked], () => requestAnimationFrame(() => setTimeout(again)));
-  // Once the whole has been set meanwhile, the topic stands where it has its place.
-  const placed = 3000;
   let later: ReturnType<typeof setTimeout> | undefined;
   watch(shown, () => {
     clearTimeout(later);
-    if (
-      proofs.value.some(
-        ({ proof, busy }) =>
-          !busy && proof !== undefined && !proof.placed && proof.pages.length > 0,
-      )
-    )
-      later = setTimeout(again, placed);
+    if (proofs.value.some((one) => !one.busy && one.proof?.placed === false && hasPages(one)))
+      later = setTimeout(again, placedAfter);
   });
-  /** What an edition says otherwise than another one beside it. */
-  const apartOf = (one: TopicProof): ProofPlace[] => {
-    const others = proofs.value.filter(
-      ({ edition, proof }) =>
-        edition !== one.edition && proof !== undefined && proof.pages.length > 0,
-    );
-    return [
-      ...new Set(
-        others.flatMap(({ proof }) => differences(one.proof?.places ?? [], proof!.places)),
-      ),
-    ];
-  };
-  function toggle(id: string): void {
-    const now = picked.value.map((one) => one.id);
-    const next = now.includes(id)
-      ? now.filter((one) => one !== id)
-      : [...now, id].slice(-mostProofs);
-    if (next.length > 0) chosen.value = next;
-  }
-  return { shownIn, picked, onPaper, sites, proofs, failure, toggle, apartOf };
+  return { ...editions, proofs, apartOf: (one: TopicProof) => apartOf(one, proofs.value) };
+}
+
+/** What is to be set. */
+interface Wanted {
+  readonly item: string;
+  readonly text: string | undefined;
+  /** The time of the order, by the clock of `performance.now`. */
+  readonly since: number;
 }

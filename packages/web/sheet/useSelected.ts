@@ -27,6 +27,49 @@ interface Bar {
   readonly choices: readonly Choice[];
 }
 
+/** What fits the selected words, above them or below. */
+function barForWords(editor: EditorView, choices: readonly Choice[]): Bar {
+  const { selection } = editor.state;
+  const fitting = usual.flatMap(
+    (element) =>
+      choices.find(
+        (one) => one.element === element && (one.kind === 'phrase' || one.kind === 'insert'),
+      ) ?? [],
+  );
+  const box = editor.coordsAtPos(selection.from);
+  const above = box.top - height - 6;
+  const left = Math.max(8, Math.min(box.left, window.innerWidth - width));
+  const top = above > 50 ? above : editor.coordsAtPos(selection.to).bottom + 6;
+  return { label: 'For the selected words', place: { left, top }, choices: fitting };
+}
+
+/** What usually goes into a place without words yet; titles want words and nothing else. */
+function barForPlace(editor: EditorView, choices: () => readonly Choice[]): Bar | undefined {
+  const { $from } = editor.state.selection;
+  const { parent, depth } = $from;
+  if (!parent.isTextblock || parent.content.size > 0 || parent.type.spec.element === 'title')
+    return undefined;
+  const around = Array.from(
+    { length: depth },
+    (_, up) => $from.node(depth - 1 - up).type.spec.element ?? '',
+  );
+  const wanted = around.map((element) => usualIn[element]).find((one) => one) ?? usualElsewhere;
+  const all = choices();
+  const fitting = wanted
+    .flatMap((element) => all.find((one) => one.element === element && one.kind === 'insert') ?? [])
+    .slice(0, most);
+  const line = editor.nodeDOM($from.before());
+  const box = line instanceof HTMLElement ? line.getBoundingClientRect() : undefined;
+  // Words that are shown in its place hide it.
+  if (fitting.length === 0 || box?.height === 0) return undefined;
+  const { left, bottom } = editor.coordsAtPos($from.pos);
+  return {
+    label: 'What usually goes here',
+    place: { left, top: (box?.bottom ?? bottom) + 6 },
+    choices: fitting,
+  };
+}
+
 /**
  * What can be done with the selected words, or usually goes into an empty place, shown beside it
  * once the hand rests.
@@ -47,54 +90,8 @@ export function useSelected({
       return;
     const { selection } = editor.state;
     if (!(selection instanceof TextSelection)) return;
-    if (selection.empty) return showOffers(editor);
-    const all = choices();
-    const fitting = usual.flatMap(
-      (element) =>
-        all.find(
-          (one) => one.element === element && (one.kind === 'phrase' || one.kind === 'insert'),
-        ) ?? [],
-    );
-    const box = editor.coordsAtPos(selection.from);
-    const above = box.top - height - 6;
-    const left = Math.max(8, Math.min(box.left, window.innerWidth - width));
-    bar.value = {
-      label: 'For the selected words',
-      place: { left, top: above > 50 ? above : editor.coordsAtPos(selection.to).bottom + 6 },
-      choices: fitting,
-    };
-  }
-  /** In a place without words yet; titles want words and nothing else. */
-  function showOffers(editor: EditorView): void {
-    const { $from } = editor.state.selection;
-    if (
-      !$from.parent.isTextblock ||
-      $from.parent.content.size > 0 ||
-      $from.parent.type.spec.element === 'title'
-    )
-      return;
-    const around = Array.from(
-      { length: $from.depth },
-      (_, up) => $from.node($from.depth - 1 - up).type.spec.element ?? '',
-    );
-    const wanted = around.map((element) => usualIn[element]).find((one) => one) ?? usualElsewhere;
-    const all = choices();
-    const fitting = wanted
-      .flatMap(
-        (element) => all.find((one) => one.element === element && one.kind === 'insert') ?? [],
-      )
-      .slice(0, most);
-    if (fitting.length === 0) return;
-    const line = editor.nodeDOM($from.before());
-    const box = line instanceof HTMLElement ? line.getBoundingClientRect() : undefined;
-    // Words that are shown in its place hide it.
-    if (box?.height === 0) return;
-    const bottom = box?.bottom ?? editor.coordsAtPos($from.pos).bottom;
-    bar.value = {
-      label: 'What usually goes here',
-      place: { left: editor.coordsAtPos($from.pos).left, top: bottom + 6 },
-      choices: fitting,
-    };
+    if (!selection.empty) bar.value = barForWords(editor, choices());
+    else bar.value = barForPlace(editor, choices) ?? bar.value;
   }
   const showSoon = useDebounceFn(show, settles);
   const showAfterRest = useDebounceFn(show, rests);

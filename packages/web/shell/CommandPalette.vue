@@ -1,15 +1,15 @@
 <script setup lang="ts">
 import { computed, nextTick, ref, watch } from 'vue';
 import { useRouter } from 'vue-router';
+import { useItemList } from '../parts/itemList.ts';
 import { useLens } from '../parts/lens.ts';
-import { useLibrary } from '../parts/library.ts';
+import { useOnceCurrent } from '../parts/onceCurrent.ts';
 import { usePageView } from '../editor/pageView.ts';
 import { stages } from './stages.ts';
 
 const open = defineModel<boolean>('open', { required: true });
 const emit = defineEmits<{ theme: []; signOut: []; shortcuts: [] }>();
 const router = useRouter();
-const library = useLibrary();
 const looking = useLens();
 const { enterAsks } = usePageView();
 const query = ref('');
@@ -72,41 +72,41 @@ const commands = computed<Entry[]>(() => [
   { label: 'Show the shortcuts of this screen', hint: '?', act: () => emit('shortcuts') },
   { label: 'Sign out', hint: '', act: () => emit('signOut') },
 ]);
+/** What was typed, once the palette is open; without words it offers commands alone. */
+const wanted = computed(() => (open.value ? query.value.trim().toLowerCase() : ''));
+const asOne = 'write as one: ';
+const topics = useItemList(() =>
+  wanted.value === '' ? undefined : { title: wanted.value, ...looking.hiding },
+);
+const maps = useItemList(() => {
+  const title = wanted.value.startsWith(asOne) ? wanted.value.slice(asOne.length) : wanted.value;
+  return wanted.value === ''
+    ? undefined
+    : { kind: 'map', title: asOne.includes(title) ? '' : title };
+});
+const isCurrent = (): boolean =>
+  wanted.value === '' || !(topics.isPending.value || maps.isPending.value);
 const entries = computed<Entry[]>(() => {
-  const wanted = query.value.trim().toLowerCase();
-  const topics = library.items
-    .filter(
-      (item) =>
-        wanted !== '' &&
-        !(looking.hides && looking.drops(item.conditions)) &&
-        (item.title.toLowerCase().includes(wanted) || item.id.includes(wanted)),
-    )
-    .slice(0, 40)
-    .map((item) => ({
-      label: item.title,
-      hint: looking.drops(item.conditions) ? `${item.type}, dropped by the lens` : item.type,
-      act: () =>
-        void router.push({
-          name: item.kind === 'map' ? 'arrange' : 'write',
-          params: { id: item.id },
-        }),
-    }));
-  const wholes = library.items
-    .filter(
-      (item) =>
-        item.kind === 'map' &&
-        wanted !== '' &&
-        `write as one: ${item.title.toLowerCase()}`.includes(wanted),
-    )
+  const found = topics.rows.value.slice(0, 40).map((item) => ({
+    label: item.title,
+    hint: looking.drops(item.conditions) ? `${item.type}, dropped by the lens` : item.type,
+    act: () =>
+      void router.push({
+        name: item.kind === 'map' ? 'arrange' : 'write',
+        params: { id: item.id },
+      }),
+  }));
+  const wholes = maps.rows.value
+    .filter(({ title }) => `${asOne}${title.toLowerCase()}`.includes(wanted.value))
     .map((item) => ({
       label: `Write as one: ${item.title}`,
       hint: 'map',
       act: () => void router.push({ name: 'whole', params: { id: item.id } }),
     }));
   return [
-    ...topics,
+    ...found,
     ...wholes,
-    ...commands.value.filter((command) => command.label.toLowerCase().includes(wanted)),
+    ...commands.value.filter((command) => command.label.toLowerCase().includes(wanted.value)),
   ];
 });
 
@@ -114,22 +114,22 @@ watch(open, async (isOpen) => {
   if (!isOpen) return;
   query.value = '';
   chosen.value = 0;
-  // Before the library is there: hands do not wait.
   await nextTick();
   field.value?.focus();
-  await library.ensure();
 });
 watch(query, () => (chosen.value = 0));
 
+const once = useOnceCurrent(isCurrent);
 function act(entry: Entry | undefined): void {
   open.value = false;
   entry?.act();
 }
 function onKey(event: KeyboardEvent): void {
-  const count = entries.value.length;
+  if (once.hold(event)) return;
+  const count = Math.max(1, entries.value.length);
   if (event.key === 'ArrowDown') chosen.value = (chosen.value + 1) % count;
   else if (event.key === 'ArrowUp') chosen.value = (chosen.value + count - 1) % count;
-  else if (event.key === 'Enter') act(entries.value[chosen.value]);
+  else if (event.key === 'Enter') once.act(() => act(entries.value[chosen.value]));
   else if (event.key === 'Escape') open.value = false;
   else return;
   event.preventDefault();
@@ -154,7 +154,7 @@ function onKey(event: KeyboardEvent): void {
         placeholder="Find a topic, or do something"
         @keydown="onKey"
       />
-      <ul id="found" role="listbox" aria-label="Found">
+      <ul id="found" role="listbox" aria-label="Found" :aria-busy="!isCurrent()">
         <li
           v-for="(entry, index) in entries"
           :id="`found-${index}`"

@@ -56,7 +56,7 @@ const here = computed(() => byStage[String(route.name)] ?? []);
 
 <template>
   <n-modal v-model:show="open">
-    <section class="list" role="dialog" aria-label="Shortcuts">
+    <div class="list" role="dialog" aria-label="Shortcuts">
       <h1>Shortcuts</h1>
       <dl>
         <template v-for="[keys, what] in [...here, ...everywhere]" :key="keys">
@@ -66,7 +66,7 @@ const here = computed(() => byStage[String(route.name)] ?? []);
           <dd>{{ what }}</dd>
         </template>
       </dl>
-    </section>
+    </div>
   </n-modal>
 </template>
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { messageOf } from '../parts/api.ts';
+import { useFailure } from '../parts/attempts.ts';
 import { useSession } from '../parts/session.ts';
 
 const session = useSession();
@@ -9,13 +9,10 @@ const router = useRouter();
 const route = useRoute();
 const email = ref('');
 const password = ref('');
-const failure = ref('');
-const busy = ref(false);
+const { failure, attempt, isBusy: busy } = useFailure();
 
 async function signIn(): Promise<void> {
-  busy.value = true;
-  failure.value = '';
-  try {
+  await attempt(async () => {
     await session.signIn(email.value, password.value);
     const then = route.query['then'];
     await router.replace(
@@ -23,11 +20,7 @@ async function signIn(): Promise<void> {
         ? then
         : '/library',
     );
-  } catch (error) {
-    failure.value = messageOf(error);
-  } finally {
-    busy.value = false;
-  }
+  });
 }
 </script>
 

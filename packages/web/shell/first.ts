@@ -1,7 +1,8 @@
 import { Edition } from '@ukiyo/contracts';
+import { shippedLooks, shippedSheets } from '@ukiyo/core/styles';
 import { z } from 'zod';
 import { ask } from '../parts/api.ts';
-import { useLibrary } from '../parts/library.ts';
+import { firstItem } from '../parts/itemList.ts';
 import { useSession } from '../parts/session.ts';
 import { useSources } from '../parts/sources.ts';
 
@@ -15,10 +16,10 @@ const named = (one: { readonly id: string } | undefined) => one && { id: one.id 
 
 /** A publication rather than a part of one. */
 export async function firstMap(): First {
-  const library = useLibrary();
-  await library.ensure().catch(() => undefined);
-  const maps = library.items.filter((item) => item.kind === 'map');
-  return named(maps.find((item) => item.type === 'bookmap') ?? maps[0]);
+  const found = await firstItem({ kind: 'map', type: 'bookmap' })
+    .then((book) => book ?? firstItem({ kind: 'map' }))
+    .catch(() => undefined);
+  return named(found);
 }
 export async function firstEdition(): First {
   const editions = await ask(`${useSession().base}/editions`, z.array(Edition)).catch(() => []);
@@ -32,10 +33,8 @@ export async function firstSource(): First {
   return found && { id: found.folder };
 }
 export async function firstSheet(): First {
-  const { shippedSheets } = await import('@ukiyo/core/styles');
   return { kind: 'sheets', id: Object.keys(shippedSheets)[0]! };
 }
 export async function firstLook(): First {
-  const { shippedLooks } = await import('@ukiyo/core/styles');
   return { id: Object.keys(shippedLooks)[0]! };
 }

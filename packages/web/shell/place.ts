@@ -6,7 +6,7 @@ import { ref, shallowRef } from 'vue';
 export const usePlace = defineStore('place', () => {
   /** From the project inward. */
   const trail = ref<readonly string[]>([]);
-  /** Who else is here. */
+  /** The other people in the topic. */
   const people = shallowRef<readonly LivePerson[]>([]);
   const saved = ref('');
   const words = ref<number>();

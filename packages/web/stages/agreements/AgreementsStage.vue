@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import { NewItem, templatesFolder, type HouseRule } from '@ukiyo/contracts';
 import { ruleSentence } from '@ukiyo/core/rules';
-import { useMessage } from 'naive-ui';
 import { computed, onMounted, ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { messageOf } from '../../parts/api.ts';
+import { useAttempts } from '../../parts/attempts.ts';
 import { kindLabel, newKinds } from '../../parts/kinds.ts';
 import PickOne from '../../parts/PickOne.vue';
-import { isTemplate, useLibrary } from '../../parts/library.ts';
+import { useAllItems } from '../../parts/itemList.ts';
+import { useItems } from '../../parts/items.ts';
+import { useLibrary } from '../../parts/library.ts';
 import { useSession } from '../../parts/session.ts';
 import { usePlace } from '../../shell/place.ts';
 import FactFields from './FactFields.vue';
@@ -15,8 +16,9 @@ import RuleForm from './RuleForm.vue';
 import { useAgreements } from './useAgreements.ts';
 
 const router = useRouter();
-const message = useMessage();
+const { attempt } = useAttempts();
 const place = usePlace();
+const items = useItems();
 const library = useLibrary();
 const session = useSession();
 const { agreed, editable, setRule, removeRule, setFacts, setWords, setSynonyms } = useAgreements();
@@ -65,21 +67,16 @@ async function keepSynonyms(): Promise<void> {
   if (await setSynonyms(locale.value, lists)) typedSynonyms.value = undefined;
 }
 
-const templates = computed(() =>
-  library.items.filter((item) => item.kind === 'topic' && isTemplate(item)),
-);
+const templates = useAllItems(() => ({ kind: 'topic', folder: templatesFolder }));
 const newKind = ref('task');
 const newTitle = ref('');
-async function makeTemplate(): Promise<void> {
-  try {
-    const made = await library.create(
+const makeTemplate = (): Promise<boolean> =>
+  attempt(async () => {
+    const made = await items.create(
       NewItem.parse({ type: newKind.value, title: newTitle.value, folder: templatesFolder }),
     );
     await router.push({ name: 'write', params: { id: made.id } });
-  } catch (error) {
-    message.error(messageOf(error));
-  }
-}
+  });
 
 onMounted(async () => {
   place.clear();

@@ -4,20 +4,21 @@ import { readItem } from '@ukiyo/core/library';
 import { element } from '@ukiyo/core/markup';
 import { checkHouseRules } from '@ukiyo/core/rules';
 import { computed, ref, shallowRef, watch } from 'vue';
-import { useLibrary } from '../../parts/library.ts';
+import ItemSelect from '../../parts/ItemSelect.vue';
+import { useItems } from '../../parts/items.ts';
 
 /**
  * Tries a rule on words that one types, or on a topic of the library, before anybody else meets it.
  */
 const { rule } = defineProps<{ rule: HouseRule }>();
-const library = useLibrary();
+const items = useItems();
 const words = ref('');
-const topic = ref<string | null>(null);
+const topic = ref('');
 const root = shallowRef<ReturnType<typeof readItem>['root']>();
 const speaksOfWords = computed(() => rule.kind === 'pattern' || rule.kind === 'phrase');
 watch(topic, async (id) => {
-  if (id === null) return void (root.value = undefined);
-  const { text, kind } = await library.read(id);
+  if (id === '') return void (root.value = undefined);
+  const { text, kind } = await items.read(id);
   root.value = readItem(id, kind, text).root;
 });
 const tried = computed(() =>
@@ -26,11 +27,6 @@ const tried = computed(() =>
     : root.value,
 );
 const found = computed(() => (tried.value ? checkHouseRules(tried.value, [rule]) : []));
-const topics = computed(() =>
-  library.items
-    .filter(({ kind }) => kind === 'topic')
-    .map(({ id, title }) => ({ value: id, label: title || id })),
-);
 </script>
 
 <template>
@@ -43,14 +39,11 @@ const topics = computed(() =>
       placeholder="Words to try it on"
       :input-props="{ 'aria-label': 'Words to try it on' }"
     />
-    <n-select
-      v-model:value="topic"
-      size="small"
-      filterable
-      clearable
-      placeholder="A topic to try it on"
-      :options="topics"
-      :input-props="{ 'aria-label': 'A topic to try it on' }"
+    <ItemSelect
+      v-model:chosen="topic"
+      label="A topic to try it on"
+      none="A topic to try it on"
+      :among="{ kind: 'topic' }"
     />
     <p v-if="tried" class="small" role="status">
       {{

@@ -1,30 +1,22 @@
 import type { Agreements, FactField, HouseRule } from '@ukiyo/contracts';
-import { useMessage } from 'naive-ui';
 import { computed } from 'vue';
-import { messageOf } from '../../parts/api.ts';
+import { useAttempts } from '../../parts/attempts.ts';
 import { useLibrary } from '../../parts/library.ts';
 import { useSession } from '../../parts/session.ts';
 
 /**
  * What the team has agreed on, and ways to change it: each change is kept at once, and refused when
- * somebody else was first.
+ * another person was first.
  */
 export function useAgreements() {
   const library = useLibrary();
   const session = useSession();
-  const message = useMessage();
   const agreed = computed(() => library.agreements);
   const editable = computed(() => session.may('administer'));
 
-  async function change(part: Partial<Omit<Agreements, 'version'>>): Promise<boolean> {
-    try {
-      await library.agree({ ...agreed.value, ...part });
-      return true;
-    } catch (error) {
-      message.error(messageOf(error));
-      return false;
-    }
-  }
+  const { attempt } = useAttempts();
+  const change = (part: Partial<Omit<Agreements, 'version'>>): Promise<boolean> =>
+    attempt(() => library.agree({ ...agreed.value, ...part }));
   const setRule = (rule: HouseRule, before?: HouseRule): Promise<boolean> =>
     change({
       rules: before

@@ -3,8 +3,10 @@ import { Appearances, type ItemSummary } from '@ukiyo/contracts';
 import { tagsOf } from '@ukiyo/core/facets';
 import { useVirtualList } from '@vueuse/core';
 import { computed, onMounted, ref, shallowRef } from 'vue';
-import { ask, messageOf } from '../../parts/api.ts';
+import { ask } from '../../parts/api.ts';
+import { useFailure } from '../../parts/attempts.ts';
 import { kindLabel } from '../../parts/kinds.ts';
+import { useItems } from '../../parts/items.ts';
 import { useLibrary } from '../../parts/library.ts';
 import FacetBadge from '../../parts/FacetBadge.vue';
 import PickOne from '../../parts/PickOne.vue';
@@ -12,22 +14,21 @@ import { useSession } from '../../parts/session.ts';
 import { usePlace } from '../../shell/place.ts';
 
 /** Topics by editions: where each appears, and why it does not where it does not. */
+const items = useItems();
 const library = useLibrary();
 const session = useSession();
 const place = usePlace();
 const found = shallowRef<Appearances>();
-const failure = ref('');
+const { failure, attempt } = useFailure();
 const query = ref('');
 const only = ref('');
 onMounted(async () => {
   place.clear();
   place.trail = ['Topics by editions'];
-  try {
+  await attempt(async () => {
     await library.ensure();
     found.value = await ask(`${session.base}/appearances`, Appearances);
-  } catch (error) {
-    failure.value = messageOf(error);
-  }
+  });
 });
 
 const editions = computed(() => found.value?.editions ?? []);
@@ -38,10 +39,8 @@ const kinds = [
 ];
 const topics = computed(() => {
   const words = query.value.trim().toLowerCase();
-  return library.items.filter(({ id, kind, title, alternateOf }) => {
-    // Alternates are told where they stand: with their base.
-    if (kind !== 'topic' || alternateOf !== null || !`${title} ${id}`.toLowerCase().includes(words))
-      return false;
+  return (found.value?.topics ?? []).filter(({ id, title }) => {
+    if (!`${title} ${id}`.toLowerCase().includes(words)) return false;
     const hows = editions.value.map(
       ({ cells }) => cells[id]?.how === 'shown' || cells[id]?.how === 'lends',
     );
@@ -74,7 +73,7 @@ function cellOf(cells: Appearances['editions'][number]['cells'], id: string): Ce
       cell.alternate === undefined
         ? cell.detail
         : `${cell.detail}: ${cell.alternate} stands in for it`,
-    alternate: cell.alternate === undefined ? undefined : library.find(cell.alternate),
+    alternate: cell.alternate === undefined ? undefined : items.find(cell.alternate),
   };
 }
 const columns = computed(
@@ -130,7 +129,7 @@ const columns = computed(
                 {{ topic.title || topic.id }}
               </router-link>
               {{ ' ' }}
-              <span class="small quiet">{{ kindLabel(topic.type) }}</span>
+              <span class="small quiet">{{ kindLabel(items.find(topic.id)?.type ?? '') }}</span>
             </span>
             <span
               v-for="edition in editions"

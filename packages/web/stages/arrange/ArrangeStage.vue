@@ -18,6 +18,8 @@ import { useRoute, useRouter } from 'vue-router';
 import FacetChooser from '../../editor/FacetChooser.vue';
 import type { PopPlace } from '../../editor/popList.ts';
 import { messageOf } from '../../parts/api.ts';
+import { useAttempts } from '../../parts/attempts.ts';
+import { useItems } from '../../parts/items.ts';
 import { useLibrary } from '../../parts/library.ts';
 import PickOne from '../../parts/PickOne.vue';
 import { useSession } from '../../parts/session.ts';
@@ -37,6 +39,7 @@ import { useContents } from './useContents.ts';
 import { useEntries } from './useEntries.ts';
 import { useMap } from './useMap.ts';
 
+const items = useItems();
 const library = useLibrary();
 const variables = useVariables();
 const session = useSession();
@@ -44,6 +47,7 @@ const place = usePlace();
 const route = useRoute();
 const router = useRouter();
 const message = useMessage();
+const { attempt } = useAttempts();
 const map = useMap();
 const id = computed(() => (typeof route.params['id'] === 'string' ? route.params['id'] : ''));
 const entries = useEntries(map, () => id.value);
@@ -85,8 +89,7 @@ async function open(): Promise<void> {
 }
 onMounted(async () => {
   place.clear();
-  await Promise.all([library.ensure(), variables.ensure(), contents.loadEditions()]);
-  await open();
+  await Promise.all([open(), library.ensure(), variables.ensure(), contents.loadEditions()]);
 });
 watch(id, open);
 watch(map.saved, (saved) => (place.saved = saved));
@@ -134,20 +137,17 @@ async function cut(): Promise<void> {
   const root = map.root.value;
   if (!entry || !root) return;
   const title = entries.titleOf(entry);
-  try {
-    const made = await library.create({
-      type: 'map',
-      title,
-      folder: library.find(id.value)?.folder ?? '',
-    });
-    const parted = cutOut(root, entry.path, made.id, title);
+  // Before a map is made that could hold nothing.
+  if (!cutOut(root, entry.path, 'new', title)) return refuse();
+  const folder = items.find(id.value)?.folder ?? '';
+  await attempt(async () => {
+    const made = await items.create({ type: 'map', title, folder });
+    const parted = cutOut(map.root.value ?? root, entry.path, made.id, title);
     if (!parted) return refuse();
-    await library.save(made.id, writeCanonical(parted.branch), made.version);
+    await items.save(made.id, writeCanonical(parted.branch), made.version);
     map.changeRoot(() => parted.root);
     message.success(`“${title}” is a map of its own now, and stands here as before.`);
-  } catch (error) {
-    message.error(messageOf(error), { duration: 8000 });
-  }
+  });
 }
 </script>
 

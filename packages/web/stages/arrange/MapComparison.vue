@@ -3,33 +3,25 @@ import { compareMaps, type ComparedEntry, type MapEntry } from '@ukiyo/core/arra
 import { readItem } from '@ukiyo/core/library';
 import type { Element } from '@ukiyo/core/markup';
 import { computed, ref, shallowRef, watch } from 'vue';
-import { messageOf } from '../../parts/api.ts';
-import { useLibrary } from '../../parts/library.ts';
-import PickOne from '../../parts/PickOne.vue';
+import ItemSelect from '../../parts/ItemSelect.vue';
+import { useItems } from '../../parts/items.ts';
 import type { Entries } from './useEntries.ts';
+import { useFailure } from '../../parts/attempts.ts';
 
 /** The open map beside another one. */
 const { root, id, entries } = defineProps<{ root: Element; id: string; entries: Entries }>();
-const library = useLibrary();
+const items = useItems();
 const against = ref('');
 const other = shallowRef<Element>();
-const failure = ref('');
+const { failure, attempt } = useFailure();
 const onlyDifferent = ref(false);
-const maps = computed(() => [
-  { value: '', label: 'which map …' },
-  ...library.items
-    .filter((item) => item.kind === 'map' && item.id !== id)
-    .map((item) => ({ value: item.id, label: item.title || item.id })),
-]);
 watch(against, async (wanted) => {
   other.value = undefined;
   if (wanted === '') return;
-  try {
-    const item = await library.read(wanted);
+  await attempt(async () => {
+    const item = await items.read(wanted);
     other.value = readItem(wanted, 'map', item.text).root;
-  } catch (error) {
-    failure.value = messageOf(error);
-  }
+  });
 });
 const rows = computed(() =>
   other.value
@@ -43,14 +35,23 @@ const words: Readonly<Record<ComparedEntry['how'], string>> = {
   moved: 'stands elsewhere',
   changed: 'is other here',
 };
-const inset = (entry: MapEntry | undefined): string => `${(entry?.depth ?? 0) * 18}px`;
+const inset = (entry: MapEntry | undefined): string => `${10 + (entry?.depth ?? 0) * 18}px`;
 </script>
 
 <template>
   <section class="comparison" aria-label="Beside another map">
     <div class="row">
-      <PickOne v-model:chosen="against" label="The other map" :options="maps" />
-      <n-checkbox v-model:checked="onlyDifferent" size="small">only what differs</n-checkbox>
+      <ItemSelect
+        v-model:chosen="against"
+        class="other"
+        label="The other map"
+        none="Choose a map"
+        :among="{ kind: 'map' }"
+        :except="id"
+      />
+      <n-checkbox v-model:checked="onlyDifferent" class="only" size="small">
+        only what differs
+      </n-checkbox>
       <span v-if="other" class="quiet small" role="status">
         {{ rows.filter(({ how }) => how !== 'same').length }} differences
       </span>
@@ -61,7 +62,7 @@ const inset = (entry: MapEntry | undefined): string => `${(entry?.depth ?? 0) * 
         <tr>
           <th scope="col">This map</th>
           <th scope="col"></th>
-          <th scope="col">{{ library.find(against)?.title }}</th>
+          <th scope="col">{{ items.find(against)?.title }}</th>
         </tr>
       </thead>
       <tbody>
@@ -76,6 +77,12 @@ const inset = (entry: MapEntry | undefined): string => `${(entry?.depth ?? 0) * 
 </template>
 
 <style scoped>
+.other {
+  width: 320px;
+}
+.only {
+  white-space: nowrap;
+}
 .comparison {
   flex: 1;
   overflow: auto;

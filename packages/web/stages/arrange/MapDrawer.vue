@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue';
-import { useLibrary } from '../../parts/library.ts';
+import { ref, watch } from 'vue';
+import { useItemList } from '../../parts/itemList.ts';
+import ItemRows from '../../parts/ItemRows.vue';
 import { draggedEntries } from './mapColumns.ts';
 import NewMap from './NewMap.vue';
 
@@ -11,18 +12,16 @@ const { current, used, mayWrite } = defineProps<{
   mayWrite: boolean;
 }>();
 const emit = defineEmits<{ add: [hrefs: readonly string[]] }>();
-const library = useLibrary();
 const query = ref('');
 const chosen = ref<readonly string[]>([]);
-const maps = computed(() => library.items.filter((item) => item.kind === 'map'));
-const topics = computed(() =>
-  library.items.filter(
-    (item) =>
-      item.kind === 'topic' &&
-      item.alternateOf === null &&
-      `${item.title} ${item.id}`.toLowerCase().includes(query.value.trim().toLowerCase()),
-  ),
-);
+const maps = useItemList(() => ({ kind: 'map' }));
+const topics = useItemList(() => ({
+  kind: 'topic',
+  alternates: false,
+  title: query.value.trim(),
+}));
+const hrefsOfAll = async (): Promise<string[]> =>
+  (await topics.loadAll()).map(({ id }) => hrefOf(id));
 watch(query, () => (chosen.value = []));
 const hrefOf = (id: string): string => `topic:${id}`;
 function toggle(href: string): void {
@@ -43,10 +42,9 @@ function add(hrefs: readonly string[]): void {
 <template>
   <aside class="drawer" aria-label="Maps and topics">
     <h1>Maps</h1>
-    <ul class="maps">
-      <li
-        v-for="item in maps"
-        :key="item.id"
+    <ItemRows v-slot="{ item }" class="maps" :list="maps" :row-height="28" label="Maps">
+      <div
+        class="row"
         :draggable="mayWrite && item.id !== current"
         @dragstart="begin($event, `map:${item.id}`)"
       >
@@ -65,8 +63,8 @@ function add(hrefs: readonly string[]): void {
         >
           +
         </button>
-      </li>
-    </ul>
+      </div>
+    </ItemRows>
     <h1>Topics</h1>
     <n-input
       v-model:value="query"
@@ -80,16 +78,15 @@ function add(hrefs: readonly string[]): void {
         Add the {{ chosen.length }} chosen
       </button>
       <NewMap
-        v-if="query.trim() !== '' && topics.length > 0"
-        :hrefs="topics.map(({ id }) => hrefOf(id))"
-        :label="`Make a map of these ${topics.length} …`"
+        v-if="query.trim() !== '' && topics.total.value > 0"
+        :hrefs="hrefsOfAll"
+        :label="`Make a map of these ${topics.total.value} …`"
         :title="query.trim()"
       />
     </div>
-    <ul class="topics" tabindex="0" aria-label="Topics">
-      <li
-        v-for="item in topics"
-        :key="item.id"
+    <ItemRows v-slot="{ item }" class="topics" :list="topics" :row-height="28" label="Topics">
+      <div
+        class="row"
         :draggable="mayWrite"
         :class="{ on: chosen.includes(hrefOf(item.id)) }"
         @dragstart="begin($event, hrefOf(item.id))"
@@ -102,7 +99,9 @@ function add(hrefs: readonly string[]): void {
             :aria-label="`Choose ${item.title}`"
             @change="toggle(hrefOf(item.id))"
           />
-          <span :class="{ quiet: used.has(hrefOf(item.id)) }">{{ item.title }}</span>
+          <span class="title" :class="{ quiet: used.has(hrefOf(item.id)) }" :title="item.title">
+            {{ item.title }}
+          </span>
         </label>
         <button
           v-if="mayWrite"
@@ -113,8 +112,8 @@ function add(hrefs: readonly string[]): void {
         >
           +
         </button>
-      </li>
-    </ul>
+      </div>
+    </ItemRows>
   </aside>
 </template>
 
@@ -132,24 +131,26 @@ function add(hrefs: readonly string[]): void {
 .drawer h1:not(:first-child) {
   padding-top: 18px;
 }
-ul {
-  list-style: none;
-  margin: 0;
-  padding: 0;
-}
 .maps {
   max-height: 30%;
   overflow: auto;
   flex: none;
 }
-.maps li {
+.maps .row {
   display: flex;
   align-items: center;
+  height: 28px;
   padding-right: 8px;
 }
 .maps a {
   flex: 1;
   min-width: 0;
+}
+.maps a,
+.title {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
 }
 .drawer a {
   display: block;
@@ -178,18 +179,18 @@ ul {
   flex: 1;
   overflow: auto;
 }
-.topics li {
+.topics .row {
   display: flex;
   justify-content: space-between;
   align-items: center;
   padding: 2px 8px 2px 14px;
-  min-height: 28px;
+  height: 28px;
   cursor: grab;
 }
-.topics li:hover {
+.topics .row:hover {
   background: var(--paper-deep);
 }
-.topics li.on {
+.topics .row.on {
   background: var(--wash);
 }
 label {

@@ -4,12 +4,12 @@ import { markupOf, nodesOf } from '@ukiyo/core/library';
 import { childNamed, element, isElement, type Attributes, type Element } from '@ukiyo/core/markup';
 import { computed, onMounted, ref, watch } from 'vue';
 import PhraseField from '../../editor/PhraseField.vue';
-import { messageOf } from '../../parts/api.ts';
 import { useLibrary } from '../../parts/library.ts';
 import OnlyFor from '../../parts/OnlyFor.vue';
 import { useVariables } from '../../parts/variables.ts';
 import BookPanel from './BookPanel.vue';
 import type { OpenMap } from './useMap.ts';
+import { useFailure } from '../../parts/attempts.ts';
 
 /**
  * What is said of the map itself: its title, for whom it is, under which name its variables are
@@ -62,16 +62,12 @@ function keepScopes(): void {
 /** Only what says for whom it is; the rest stays. */
 const conditions = computed({ get: () => root.value?.attributes ?? {}, set: setAttributes });
 const sets = computed(() => variables.list.sets.filter((set) => set.isSet && set.id !== id));
-const failure = ref('');
-async function hold(set: string, on: boolean): Promise<void> {
-  try {
+const { failure, attempt } = useFailure();
+const hold = (set: string, on: boolean): Promise<boolean> =>
+  attempt(async () => {
     await variables.change(set, { kind: 'held', map: id, on });
     await map.load(id);
-    failure.value = '';
-  } catch (error) {
-    failure.value = messageOf(error);
-  }
-}
+  });
 </script>
 
 <template>

@@ -4,6 +4,7 @@ import { branchLenses, isOnePage, peerScope } from '@ukiyo/core/arranging';
 import { tagsOf } from '@ukiyo/core/facets';
 import { labelOf } from '@ukiyo/core/grammar';
 import type { Path } from '@ukiyo/core/problems';
+import { useVirtualList } from '@vueuse/core';
 import { computed, nextTick, shallowRef, watch } from 'vue';
 import FacetBadge from '../../parts/FacetBadge.vue';
 import { kindLabel } from '../../parts/kinds.ts';
@@ -25,25 +26,33 @@ const emit = defineEmits<{ open: [entry: MapEntry]; facets: []; refused: [] }>()
 const library = useLibrary();
 const target = shallowRef<{ index: number; where: 'before' | 'inside' | 'after' }>();
 const has = (column: string): boolean => columns.includes(column);
-const focusChosen = (): void =>
-  void nextTick(() => document.querySelector<HTMLElement>('.entry.at')?.focus());
+const rowHeight = 30;
+/** Rows drawn on each side of those in sight, for quick scrolling and the browser’s own search. */
+const overscan = 200;
+const rows = useVirtualList(entries.shown, { itemHeight: rowHeight, overscan });
+const drawnChosen = (): HTMLElement | null => document.querySelector<HTMLElement>('.entry.at');
+/** The chosen row, drawn and in sight. */
+async function showChosen(): Promise<HTMLElement | null> {
+  await nextTick();
+  if (!drawnChosen() && at.value >= 0) rows.scrollTo(at.value);
+  await nextTick();
+  drawnChosen()?.scrollIntoView({ block: 'nearest' });
+  return drawnChosen();
+}
+const focusChosen = (): void => void showChosen().then((row) => row?.focus());
 const say = (changed: boolean): void => {
   if (!changed) emit('refused');
   focusChosen();
 };
 defineExpose({ focusChosen });
-watch(
-  map.chosen,
-  () =>
-    void nextTick(() => document.querySelector('.entry.at')?.scrollIntoView({ block: 'nearest' })),
-);
 
 const at = computed(() =>
   entries.shown.value.findIndex(({ index }) => index === map.chosenIndex.value),
 );
+watch(map.chosen, showChosen);
 function go(offset: number, how: Choosing): void {
-  const rows = entries.shown.value;
-  map.select(rows[Math.max(0, Math.min(rows.length - 1, at.value + offset))]?.entry.path, how);
+  const shown = entries.shown.value;
+  map.select(shown[Math.max(0, Math.min(shown.length - 1, at.value + offset))]?.entry.path, how);
 }
 function onKey(event: KeyboardEvent): void {
   const command = event.ctrlKey || event.metaKey;
@@ -118,85 +127,100 @@ const factsOf = (entry: MapEntry): { readonly name: string; readonly value: stri
   library.agreements.facts
     .filter(({ name }) => has(factColumn(name)))
     .map(({ name, label }) => ({ name: label, value: entries.itemOf(entry)?.facts[name] ?? '' }));
-const alternatesOf = (entry: MapEntry): number =>
-  library.alternatesOf(library.items, entries.targetOf(entry)).length;
+const alternatesOf = (entry: MapEntry): number => entries.itemOf(entry)?.alternates ?? 0;
 </script>
 
 <template>
-  <div class="tree" role="tree" aria-label="Map" aria-multiselectable="true" @keydown="onKey">
-    <div
-      v-for="{ entry, index } in entries.shown.value"
-      :key="entry.path.join('.')"
-      class="entry"
-      role="treeitem"
-      :aria-level="entry.depth + 1"
-      :aria-selected="map.isSelected(entry.path)"
-      :aria-expanded="entries.holds(index) ? !entries.isFolded(entry) : undefined"
-      :tabindex="index === Math.max(0, map.chosenIndex.value) ? 0 : -1"
-      :draggable="mayWrite"
-      :class="[
-        target?.index === index ? `drop-${target.where}` : '',
-        {
-          at: index === map.chosenIndex.value,
-          strong: entry.depth === 0,
-          unseen: entries.dropped.value[index],
-        },
-      ]"
-      :style="{ paddingLeft: `${10 + entry.depth * 22}px` }"
-      @click="onClick($event, entry)"
-      @dblclick="emit('open', entry)"
-      @dragstart="begin($event, entry)"
-      @dragover.prevent="over($event, index)"
-      @dragleave="target = undefined"
-      @drop.prevent="drop"
-    >
-      <span
-        class="fold"
-        :class="{ holds: entries.holds(index), shut: entries.isFolded(entry) }"
-        aria-hidden="true"
-        @click.stop="entries.holds(index) && entries.fold(entry)"
-        @dblclick.stop
-      />
-      <span v-if="has('number')" class="number" :title="contents.placeOf(entry.path)?.dropped">
-        {{ contents.placeOf(entry.path)?.dropped ? '–' : contents.placeOf(entry.path)?.number }}
-      </span>
-      <span class="title" :class="{ 'seal-text': entries.isMissing(entry) }">
-        {{ entries.titleOf(entry) }}
-      </span>
-      <template v-if="has('facets')">
-        <FacetBadge
-          v-for="tag in tagsOf(entry.element.attributes, library.facets)"
-          :key="tag.label"
-          :tag="tag"
+  <div
+    v-bind="rows.containerProps"
+    class="tree"
+    role="tree"
+    aria-label="Map"
+    aria-multiselectable="true"
+    @keydown="onKey"
+  >
+    <div v-bind="rows.wrapperProps.value" role="presentation">
+      <div
+        v-for="{ data: { entry, index } } in rows.list.value"
+        :key="entry.path.join('.')"
+        class="entry"
+        role="treeitem"
+        :aria-level="entry.depth + 1"
+        :aria-posinset="entries.places.value[index]?.at"
+        :aria-setsize="entries.places.value[index]?.of"
+        :aria-selected="map.isSelected(entry.path)"
+        :aria-expanded="entries.holds(index) ? !entries.isFolded(entry) : undefined"
+        :tabindex="index === Math.max(0, map.chosenIndex.value) ? 0 : -1"
+        :draggable="mayWrite"
+        :class="[
+          target?.index === index ? `drop-${target.where}` : '',
+          {
+            at: index === map.chosenIndex.value,
+            strong: entry.depth === 0,
+            unseen: entries.dropped.value[index],
+          },
+        ]"
+        :style="{ paddingLeft: `${10 + entry.depth * 22}px` }"
+        @click="onClick($event, entry)"
+        @dblclick="emit('open', entry)"
+        @dragstart="begin($event, entry)"
+        @dragover.prevent="over($event, index)"
+        @dragleave="target = undefined"
+        @drop.prevent="drop"
+      >
+        <span
+          class="fold"
+          :class="{ holds: entries.holds(index), shut: entries.isFolded(entry) }"
+          aria-hidden="true"
+          @click.stop="entries.holds(index) && entries.fold(entry)"
+          @dblclick.stop
         />
-      </template>
-      <span v-if="entries.isMissing(entry)" class="small seal-text">not in the library</span>
-      <span v-if="alternatesOf(entry) > 0" class="quiet small">
-        {{ alternatesOf(entry) }} {{ alternatesOf(entry) === 1 ? 'alternate' : 'alternates' }}
-      </span>
-      <span v-if="branchLenses(entry.element).length > 0" class="quiet small">
-        once for each of {{ branchLenses(entry.element).join(', ') }}
-      </span>
-      <span v-if="peerScope(entry.element) !== undefined" class="quiet small">
-        another publication
-      </span>
-      <span v-if="isOnePage(entry.element)" class="quiet small">one page</span>
-      <span class="gap" />
-      <span v-if="has('problems') && problemsOf(entry) > 0" class="small seal-text">
-        {{ problemsOf(entry) }} {{ problemsOf(entry) === 1 ? 'problem' : 'problems' }}
-      </span>
-      <span v-for="{ name, value } in factsOf(entry)" :key="name" class="quiet small" :title="name">
-        {{ value }}
-      </span>
-      <span v-if="has('words')" class="quiet small">
-        {{ entries.itemOf(entry)?.wordCount ?? '' }}
-      </span>
-      <span v-if="has('kind')" class="quiet small">
-        {{ kindLabel(entries.itemOf(entry)?.type ?? '') }}
-      </span>
-      <span v-if="entry.element.name !== 'topicref'" class="quiet small role">
-        {{ labelOf(entry.element.name) }}
-      </span>
+        <span v-if="has('number')" class="number" :title="contents.placeOf(entry.path)?.dropped">
+          {{ contents.placeOf(entry.path)?.dropped ? '–' : contents.placeOf(entry.path)?.number }}
+        </span>
+        <span class="title" :class="{ 'seal-text': entries.isMissing(entry) }">
+          {{ entries.titleOf(entry) }}
+        </span>
+        <template v-if="has('facets')">
+          <FacetBadge
+            v-for="tag in tagsOf(entry.element.attributes, library.facets)"
+            :key="tag.label"
+            :tag="tag"
+          />
+        </template>
+        <span v-if="entries.isMissing(entry)" class="small seal-text">not in the library</span>
+        <span v-if="alternatesOf(entry) > 0" class="quiet small">
+          {{ alternatesOf(entry) }} {{ alternatesOf(entry) === 1 ? 'alternate' : 'alternates' }}
+        </span>
+        <span v-if="branchLenses(entry.element).length > 0" class="quiet small">
+          once for each of {{ branchLenses(entry.element).join(', ') }}
+        </span>
+        <span v-if="peerScope(entry.element) !== undefined" class="quiet small">
+          another publication
+        </span>
+        <span v-if="isOnePage(entry.element)" class="quiet small">one page</span>
+        <span class="gap" />
+        <span v-if="has('problems') && problemsOf(entry) > 0" class="small seal-text">
+          {{ problemsOf(entry) }} {{ problemsOf(entry) === 1 ? 'problem' : 'problems' }}
+        </span>
+        <span
+          v-for="{ name, value } in factsOf(entry)"
+          :key="name"
+          class="quiet small"
+          :title="name"
+        >
+          {{ value }}
+        </span>
+        <span v-if="has('words')" class="quiet small">
+          {{ entries.itemOf(entry)?.wordCount ?? '' }}
+        </span>
+        <span v-if="has('kind')" class="quiet small">
+          {{ kindLabel(entries.itemOf(entry)?.type ?? '') }}
+        </span>
+        <span v-if="entry.element.name !== 'topicref'" class="quiet small role">
+          {{ labelOf(entry.element.name) }}
+        </span>
+      </div>
     </div>
     <slot />
   </div>
@@ -216,12 +240,10 @@ const alternatesOf = (entry: MapEntry): number =>
   display: flex;
   align-items: center;
   gap: 10px;
-  min-height: 30px;
+  height: 30px;
   padding-right: 16px;
   cursor: default;
   position: relative;
-  content-visibility: auto;
-  contain-intrinsic-height: auto 30px;
 }
 .entry.strong {
   font-weight: 600;

@@ -1,41 +1,37 @@
 <script setup lang="ts">
 import { mapOf } from '@ukiyo/core/arranging';
 import { writeCanonical } from '@ukiyo/core/grammar';
-import { useMessage } from 'naive-ui';
 import { ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { messageOf } from '../../parts/api.ts';
-import { useLibrary } from '../../parts/library.ts';
+import { useAttempts } from '../../parts/attempts.ts';
+import { useItems } from '../../parts/items.ts';
 
 /** Makes a map of topics that were found. */
 const { hrefs, label, title } = defineProps<{
-  hrefs: readonly string[];
+  hrefs: () => Promise<readonly string[]>;
   label: string;
   title: string;
 }>();
-const library = useLibrary();
+const items = useItems();
 const router = useRouter();
-const message = useMessage();
+const { attempt } = useAttempts();
 const isOpen = ref(false);
 const name = ref('');
 function begin(): void {
   name.value = title;
   isOpen.value = true;
 }
-async function make(): Promise<void> {
-  try {
-    const { id, version } = await library.create({
+const make = (): Promise<boolean> =>
+  attempt(async () => {
+    const { id, version } = await items.create({
       type: 'map',
       title: name.value.trim(),
       folder: '',
     });
-    await library.save(id, writeCanonical(mapOf(id, name.value.trim(), hrefs)), version);
+    await items.save(id, writeCanonical(mapOf(id, name.value.trim(), await hrefs())), version);
     isOpen.value = false;
     await router.push({ name: 'arrange', params: { id } });
-  } catch (error) {
-    message.error(messageOf(error), { duration: 8000 });
-  }
-}
+  });
 </script>
 
 <template>

@@ -5,17 +5,17 @@ import { computed, shallowRef } from 'vue';
 import LinkChooser from '../../editor/LinkChooser.vue';
 import type { PopPlace } from '../../editor/popList.ts';
 import LineInput from '../../parts/LineInput.vue';
-import { useLibrary } from '../../parts/library.ts';
+import { useItems } from '../../parts/items.ts';
 import { draggedEntries } from './mapColumns.ts';
 import type { OpenMap } from './useMap.ts';
 
 /** Relationship tables as grids: topics in one row lead to each other, from column to column. */
 const { map, editable } = defineProps<{ map: OpenMap; editable: boolean }>();
-const library = useLibrary();
+const items = useItems();
 const grids = computed(() => (map.root.value ? relationsOf(map.root.value) : []));
 const titleOf = (href: string): string => {
   const reference = readReference(href, '');
-  return reference.kind === 'item' ? (library.find(reference.id)?.title ?? href) : href;
+  return reference.kind === 'item' ? (items.find(reference.id)?.title ?? href) : href;
 };
 function put(index: number, grid: RelationGrid): void {
   map.changeRoot((root) => withRelations(root, index, grid));

@@ -3,40 +3,51 @@ import { labelOf } from '@ukiyo/core/grammar';
 import { readReference } from '@ukiyo/core/library';
 import { computed, onMounted, ref, watch } from 'vue';
 import { useLens } from '../../parts/lens.ts';
-import { useLibrary } from '../../parts/library.ts';
+import { useItems } from '../../parts/items.ts';
 import { useVariables } from '../../parts/variables.ts';
 import type { OpenMap } from './useMap.ts';
 
-/**
- * The entries as they are shown: their titles, what the lens drops, what is folded, and where words
- * are found.
- */
-export function useEntries(map: OpenMap, id: () => string) {
-  const library = useLibrary();
-  const looking = useLens();
+/** Where each entry stands among those below the same entry, from 1, and how many these are. */
+export function placesAmongSiblings(
+  entries: readonly Pick<MapEntry, 'path'>[],
+): { readonly at: number; readonly of: number }[] {
+  const counts = new Map<string, number>();
+  const places = entries.map(({ path }) => {
+    const above = path.slice(0, -1).join('.');
+    const at = (counts.get(above) ?? 0) + 1;
+    counts.set(above, at);
+    return { above, at };
+  });
+  return places.map(({ above, at }) => ({ at, of: counts.get(above)! }));
+}
+
+/** What entries lead to, and what they are called. */
+function useTargets(id: () => string) {
+  const items = useItems();
   const variables = useVariables();
   onMounted(() => variables.ensure());
   const targetOf = ({ href }: MapEntry): string => {
     const reference = href === '' ? undefined : readReference(href, id());
     return reference?.kind === 'item' ? reference.id : '';
   };
-  const itemOf = (entry: MapEntry) => library.find(targetOf(entry));
+  const itemOf = (entry: MapEntry) => {
+    const target = targetOf(entry);
+    return target === '' ? undefined : items.find(target);
+  };
   const titleOf = (entry: MapEntry): string =>
     variables.spoken(entryTitle(entry.element)) ||
     itemOf(entry)?.title ||
     entry.href ||
     labelOf(entry.element.name);
-  const isMissing = (entry: MapEntry): boolean => entry.href !== '' && !itemOf(entry);
+  function isMissing(entry: MapEntry): boolean {
+    const target = targetOf(entry);
+    return entry.href !== '' && (target === '' || items.isMissing(target));
+  }
+  return { targetOf, itemOf, titleOf, isMissing };
+}
 
-  const dropped = computed(() => {
-    const byEntry = droppedEntries(map.entries.value, ({ attributes }) =>
-      looking.drops(attributes),
-    );
-    // A topic that varies as a whole goes alone: what stands under it stays.
-    return map.entries.value.map(
-      (entry, index) => byEntry[index] === true || looking.drops(itemOf(entry)?.conditions ?? {}),
-    );
-  });
+/** Which entries are folded, so that what is below them is not shown. */
+function useFolding(map: OpenMap, id: () => string) {
   const folded = ref<ReadonlySet<string>>(new Set());
   watch(id, () => (folded.value = new Set()));
   const keyOf = ({ path }: MapEntry): string => path.join('.');
@@ -51,21 +62,46 @@ export function useEntries(map: OpenMap, id: () => string) {
   }
   /** Folds everything from a depth on; `undefined` opens all. */
   function foldFrom(depth: number | undefined): void {
-    folded.value = new Set(
-      depth === undefined
-        ? []
-        : map.entries.value
-            .filter((entry, index) => entry.depth >= depth && holds(index))
-            .map(keyOf),
+    const shut = map.entries.value.filter(
+      (entry, index) => depth !== undefined && entry.depth >= depth && holds(index),
     );
+    folded.value = new Set(shut.map(keyOf));
   }
+  /** Opens what stands around an entry. */
+  function openTo({ path }: MapEntry): void {
+    for (const other of map.entries.value)
+      if (other.path.length < path.length && other.path.every((at, depth) => at === path[depth]))
+        fold(other, false);
+  }
+  return { isFolded, holds, fold, foldFrom, openTo };
+}
+
+/**
+ * The entries as they are shown: their titles, what the lens drops, what is folded, and where words
+ * are found.
+ */
+export function useEntries(map: OpenMap, id: () => string) {
+  const looking = useLens();
+  const targets = useTargets(id);
+  const { openTo, ...folding } = useFolding(map, id);
+  const { targetOf, itemOf, titleOf } = targets;
+  const dropped = computed(() => {
+    const byEntry = droppedEntries(map.entries.value, ({ attributes }) =>
+      looking.drops(attributes),
+    );
+    // A topic that varies as a whole goes alone: what stands under it stays.
+    return map.entries.value.map(
+      (entry, index) => byEntry[index] === true || looking.drops(itemOf(entry)?.conditions ?? {}),
+    );
+  });
+  const places = computed(() => placesAmongSiblings(map.entries.value));
   /** The entries that are drawn, with their place among all. */
   const shown = computed(() => {
     const rows: { readonly entry: MapEntry; readonly index: number }[] = [];
     let shut: number | undefined;
     map.entries.value.forEach((entry, index) => {
       if (shut !== undefined && entry.depth > shut) return;
-      shut = isFolded(entry) ? entry.depth : undefined;
+      shut = folding.isFolded(entry) ? entry.depth : undefined;
       if (!(looking.hides && dropped.value[index] === true)) rows.push({ entry, index });
     });
     return rows;
@@ -77,29 +113,12 @@ export function useEntries(map: OpenMap, id: () => string) {
     for (let step = 1; wanted !== '' && step <= length; step += 1) {
       const entry = map.entries.value[(map.chosenIndex.value + step) % length]!;
       if (!`${titleOf(entry)} ${targetOf(entry)}`.toLowerCase().includes(wanted)) continue;
-      for (const other of map.entries.value)
-        if (
-          other.path.length < entry.path.length &&
-          other.path.every((at, depth) => at === entry.path[depth])
-        )
-          fold(other, false);
+      openTo(entry);
       map.select(entry.path);
       return true;
     }
     return false;
   }
-  return {
-    targetOf,
-    itemOf,
-    titleOf,
-    isMissing,
-    dropped,
-    isFolded,
-    holds,
-    fold,
-    foldFrom,
-    shown,
-    find,
-  };
+  return { ...targets, ...folding, dropped, shown, places, find };
 }
 export type Entries = ReturnType<typeof useEntries>;

@@ -1,3 +1,4 @@
+import type { Item } from '@ukiyo/contracts';
 import {
   changeEach,
   changeEntry,
@@ -17,38 +18,29 @@ import {
 import { readItem } from '@ukiyo/core/library';
 import type { Element } from '@ukiyo/core/markup';
 import type { Path } from '@ukiyo/core/problems';
-import { computed, ref, shallowRef } from 'vue';
+import { useRefHistory } from '@vueuse/core';
+import { computed, ref, shallowRef, type Ref } from 'vue';
 import { useStoredText } from './storedText.ts';
 
 const same = (a: Path | undefined, b: Path | undefined): boolean => a?.join() === b?.join();
 /** How a click or an arrow chooses: this one alone, this one too, or all up to this one. */
 export type Choosing = 'alone' | 'also' | 'to';
 
-/** A map being arranged: every change is saved at once and can be undone. */
-export function useMap() {
-  const root = shallowRef<Element>();
-  /** The entry at which one is, and all that are chosen with it. */
+/** Which entries of a map are chosen, and at which of them one is. */
+function useChosenEntries(entries: Ref<readonly MapEntry[]>) {
   const chosen = shallowRef<Path>();
   const selected = shallowRef<readonly Path[]>([]);
-  const failure = ref('');
-  const undone = shallowRef<readonly Element[]>([]);
-  const done = shallowRef<readonly Element[]>([]);
-  const stored = useStoredText(() => root.value);
-
-  const entries = computed<MapEntry[]>(() => (root.value ? flattenMap(root.value) : []));
+  const keys = computed(() => new Set(selected.value.map((path) => path.join())));
   const indexOf = (path: Path | undefined): number =>
     entries.value.findIndex((entry) => same(entry.path, path));
-  const chosenIndex = computed(() => indexOf(chosen.value));
-  const keys = computed(() => new Set(selected.value.map((path) => path.join())));
   const isSelected = (path: Path): boolean => keys.value.has(path.join());
-
   function select(path: Path | undefined, how: Choosing = 'alone'): void {
     if (how === 'to' && path && chosen.value) {
       const [from, to] = [indexOf(selected.value[0]), indexOf(path)];
-      selected.value = entries.value
+      const between = entries.value
         .slice(Math.min(from, to), Math.max(from, to) + 1)
         .map((entry) => entry.path);
-      if (from > to) selected.value = selected.value.toReversed();
+      selected.value = from > to ? between.toReversed() : between;
     } else if (how === 'also' && path) {
       selected.value = isSelected(path)
         ? selected.value.filter((one) => !same(one, path))
@@ -56,91 +48,106 @@ export function useMap() {
     } else selected.value = path ? [path] : [];
     chosen.value = path;
   }
-  async function load(item: string): Promise<string> {
-    const found = await stored.load(item);
-    const read = readItem(found.id, found.kind, found.text);
+  const chosenIndex = computed(() => indexOf(chosen.value));
+  return { chosen, selected, chosenIndex, isSelected, select };
+}
+
+/** Puts topics or maps behind an entry, one after the other. */
+function addAll(
+  root: Element | undefined,
+  after: Path | undefined,
+  hrefs: readonly string[],
+): Arranged | undefined {
+  let now: Arranged | undefined;
+  for (const href of hrefs) {
+    const { root: tree, path } = now ?? { root, path: after };
+    now = tree && insertEntry(tree, path && path.length > 0 ? path : undefined, href);
+    if (!now) return undefined;
+  }
+  return now;
+}
+
+/** So many changes of a map can be taken back. */
+const capacity = 200;
+
+/** A map being arranged: every change is saved at once and can be undone. */
+export function useMap() {
+  const root = shallowRef<Element>();
+  const failure = ref('');
+  const stored = useStoredText(
+    () => root.value,
+    (item) => show(item, chosen.value),
+  );
+  const history = useRefHistory(root, { capacity, flush: 'sync' });
+  const entries = computed<MapEntry[]>(() => (root.value ? flattenMap(root.value) : []));
+  const choice = useChosenEntries(entries);
+  const { chosen, selected, select } = choice;
+
+  /** Shows a map as it is stored. @param wanted the entry to choose; the first where it is gone */
+  function show({ id, kind, text }: Item, wanted?: Path): void {
+    const read = readItem(id, kind, text);
     root.value = read.root;
     failure.value = read.root ? '' : (read.problems[0]?.message ?? 'This map cannot be read.');
-    select(entries.value[0]?.path);
-    undone.value = [];
-    done.value = [];
+    const found = entries.value.find(({ path }) => same(path, wanted)) ?? entries.value[0];
+    select(found?.path);
+    history.clear();
+  }
+  async function load(item: string): Promise<string> {
+    const found = await stored.load(item);
+    show(found);
     return found.title;
   }
-  function put(next: Element, paths: readonly Path[]): boolean {
-    if (!root.value) return false;
-    done.value = [...done.value, root.value];
-    undone.value = [];
-    root.value = next;
-    chosen.value = paths.at(-1);
-    selected.value = paths;
+  /** Makes a change, after which the entries at these paths are chosen. */
+  function put(next: ArrangedMany | undefined): boolean {
+    if (!root.value || !next) return false;
+    root.value = next.root;
+    chosen.value = next.paths.at(-1);
+    selected.value = next.paths;
     stored.save();
     return true;
   }
-  const apply = (arranged: Arranged | undefined): boolean =>
-    arranged !== undefined && put(arranged.root, [arranged.path]);
-  const applyMany = (arranged: ArrangedMany | undefined): boolean =>
-    arranged !== undefined && put(arranged.root, arranged.paths);
-  function step(from: typeof done, to: typeof done): void {
-    const tree = from.value.at(-1);
-    if (!tree || !root.value) return;
-    to.value = [...to.value, root.value];
-    from.value = from.value.slice(0, -1);
-    root.value = tree;
-    stored.save();
-  }
+  const on = (change: (tree: Element) => ArrangedMany | undefined): boolean =>
+    root.value !== undefined && put(change(root.value));
+  const alone = (arranged: Arranged | undefined): ArrangedMany | undefined =>
+    arranged && { root: arranged.root, paths: [arranged.path] };
   type Change = (tree: Element, path: Path) => Arranged | undefined;
   const onSelected = (change: Change, isBackward = false): boolean =>
-    root.value !== undefined &&
-    selected.value.length > 0 &&
-    applyMany(changeEach(root.value, selected.value, change, isBackward));
+    selected.value.length > 0 && on((tree) => changeEach(tree, selected.value, change, isBackward));
+  function step(act: () => void): void {
+    const before = root.value;
+    act();
+    if (root.value !== before) stored.save();
+  }
   return {
+    ...choice,
     root,
     entries,
-    chosen,
-    selected,
-    chosenIndex,
-    isSelected,
     failure,
     saved: stored.state,
     conflict: stored.conflict,
     keepMine: stored.keepMine,
     load,
-    select,
     moveUp: () => onSelected(moveUp),
     moveDown: () => onSelected(moveDown, true),
     indent: () => onSelected(indent),
     outdent: () => onSelected(outdent, true),
-    remove: (): boolean =>
-      root.value !== undefined && apply(removeMany(root.value, selected.value)),
+    remove: (): boolean => on((tree) => alone(removeMany(tree, selected.value))),
     toggleValue: (facet: string, value: string): boolean =>
       onSelected((tree, path) => toggleEntryValue(tree, path, facet, value)),
     change: (path: Path, how: (entry: Element) => Element): boolean =>
-      root.value !== undefined && apply(changeEntry(root.value, path, how)),
+      on((tree) => alone(changeEntry(tree, path, how))),
     /** The map itself, or all of it, is another now. */
     changeRoot: (how: (tree: Element) => Element): boolean =>
-      root.value !== undefined && put(how(root.value), selected.value),
+      on((tree) => ({ root: how(tree), paths: selected.value })),
     /** Puts topics or maps behind the chosen entry, one after the other. */
-    add: (hrefs: readonly string[]): boolean => {
-      let now: Arranged | undefined;
-      for (const href of hrefs) {
-        const before = now ?? { root: root.value, path: chosen.value };
-        now =
-          before.root &&
-          insertEntry(
-            before.root,
-            before.path && before.path.length > 0 ? before.path : undefined,
-            href,
-          );
-        if (!now) return false;
-      }
-      return apply(now);
-    },
+    add: (hrefs: readonly string[]): boolean =>
+      on((tree) => alone(addAll(tree, chosen.value, hrefs))),
     drop: (from: readonly Path[], parent: Path, index: number): boolean =>
-      root.value !== undefined && applyMany(moveMany(root.value, from, parent, index)),
-    undo: () => step(done, undone),
-    redo: () => step(undone, done),
-    canUndo: computed(() => done.value.length > 0),
-    canRedo: computed(() => undone.value.length > 0),
+      on((tree) => moveMany(tree, from, parent, index)),
+    undo: () => step(history.undo),
+    redo: () => step(history.redo),
+    canUndo: history.canUndo,
+    canRedo: history.canRedo,
   };
 }
 export type OpenMap = ReturnType<typeof useMap>;

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { labelOf } from '@ukiyo/core/grammar';
 import { computed, onMounted, ref, watch } from 'vue';
+import { useItems } from '../../parts/items.ts';
 import { useLibrary } from '../../parts/library.ts';
 import { useSession } from '../../parts/session.ts';
 import { usePlace } from '../../shell/place.ts';
@@ -9,13 +10,14 @@ import WholeCopy from './WholeCopy.vue';
 import { useCopies } from './useCopies.ts';
 
 /** What is said several times in the library, and could be kept once. */
+const items = useItems();
 const library = useLibrary();
 const session = useSession();
 const place = usePlace();
 const { report, failure, isLooking, look, share, replace, standIn } = useCopies();
 const open = ref(0);
 const group = computed(() => report.value?.groups[open.value]);
-/** Whose wording stays, which of the others follow, and what the lender is called. */
+/** The wording that stays, the duplicates that borrow it, and the title of the lender. */
 const kept = ref(0);
 const left = ref<readonly number[]>([]);
 const title = ref('');
@@ -45,7 +47,7 @@ onMounted(async () => {
   await library.ensure();
   await look();
 });
-const titleOf = (item: string): string => library.find(item)?.title || item;
+const titleOf = (item: string): string => items.find(item)?.title || item;
 const isWhole = computed(() => group.value?.copies.every(({ path }) => path.length === 0) === true);
 const toggle = (index: number): void =>
   void (left.value = left.value.includes(index)

@@ -33,7 +33,7 @@ const rowsOf = (values: readonly FacetValue[], depth = 0): Row[] =>
 const words: Readonly<Record<LensAction, string>> = { keep: 'keep', drop: 'drop', mark: 'mark' };
 const ruleOn = (facet?: string, value?: string): LensRule | undefined =>
   lens.rules.find((rule) => rule.facet === facet && rule.value === value);
-const said = (facet?: string, value?: string): LensAction | undefined =>
+const actionFor = (facet?: string, value?: string): LensAction | undefined =>
   ruleOn(facet, value)?.action;
 function options(follows: LensAction): { value: string; label: string }[] {
   return [
@@ -73,14 +73,14 @@ function dress(look: MarkLook, facet?: string, value?: string): void {
         <th scope="row">Everything that is not named below</th>
         <td>
           <PickOne
-            :chosen="said() ?? 'keep'"
+            :chosen="actionFor() ?? 'keep'"
             label="Everything else"
             :disabled="!editable"
             :options="Object.entries(words).map(([value, label]) => ({ value, label }))"
             @update:chosen="decide($event)"
           />
           <MarkLookForm
-            v-if="said() === 'mark'"
+            v-if="actionFor() === 'mark'"
             :look="ruleOn()?.look"
             label="Everything else"
             :disabled="!editable"
@@ -93,14 +93,14 @@ function dress(look: MarkLook, facet?: string, value?: string): void {
           <th scope="row">{{ facet.label }}: what is not named</th>
           <td>
             <PickOne
-              :chosen="said(facet.name) ?? ''"
+              :chosen="actionFor(facet.name) ?? ''"
               :label="`${facet.label}, the rest`"
               :disabled="!editable"
               :options="options(without(facet.name))"
               @update:chosen="decide($event, facet.name)"
             />
             <MarkLookForm
-              v-if="said(facet.name) === 'mark'"
+              v-if="actionFor(facet.name) === 'mark'"
               :look="ruleOn(facet.name)?.look"
               :label="`${facet.label}, the rest`"
               :disabled="!editable"
@@ -119,14 +119,14 @@ function dress(look: MarkLook, facet?: string, value?: string): void {
           </th>
           <td>
             <PickOne
-              :chosen="said(facet.name, value.name) ?? ''"
+              :chosen="actionFor(facet.name, value.name) ?? ''"
               :label="`${facet.label}: ${value.label}`"
               :disabled="!editable"
               :options="options(without(facet.name, value.name))"
               @update:chosen="decide($event, facet.name, value.name)"
             />
             <MarkLookForm
-              v-if="said(facet.name, value.name) === 'mark'"
+              v-if="actionFor(facet.name, value.name) === 'mark'"
               :look="ruleOn(facet.name, value.name)?.look"
               :label="`${facet.label}: ${value.label}`"
               :disabled="!editable"

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import { Asset, Reach, type Asset as Image } from '@ukiyo/contracts';
 import { tagsOf } from '@ukiyo/core/facets';
-import { useMessage } from 'naive-ui';
 import { computed, ref, shallowRef } from 'vue';
 import { z } from 'zod';
-import { ask, messageOf } from '../../parts/api.ts';
+import { ask } from '../../parts/api.ts';
+import { useAttempts } from '../../parts/attempts.ts';
 import FacetBadge from '../../parts/FacetBadge.vue';
 import { useLibrary } from '../../parts/library.ts';
 import OnlyFor from '../../parts/OnlyFor.vue';
@@ -15,7 +15,7 @@ import { useSession } from '../../parts/session.ts';
 const { asset } = defineProps<{ asset: Image }>();
 const library = useLibrary();
 const session = useSession();
-const message = useMessage();
+const { attempt } = useAttempts();
 const isOpen = ref(false);
 const reach = shallowRef<Reach>();
 const base = ref(asset.alternateOf ?? '');
@@ -26,32 +26,23 @@ const bases = computed(() => [
     .filter(({ id, alternateOf }) => id !== asset.id && alternateOf === null)
     .map(({ id, name }) => ({ value: id, label: name })),
 ]);
-const others = computed(() => library.alternatesOf(library.assets, asset.id));
+const others = computed(() => library.alternatesOf(asset.id));
 
 async function open(): Promise<void> {
   isOpen.value = !isOpen.value;
   if (isOpen.value)
     reach.value = await ask(`${session.base}/uses?id=${encodeURIComponent(asset.id)}`, Reach);
 }
-async function keep(): Promise<void> {
-  try {
+const keep = (): Promise<boolean> =>
+  attempt(async () => {
     const body = { of: base.value === '' ? null : base.value, conditions: conditions.value };
     library.assets = await ask(
       `${session.base}/assets/${encodeURIComponent(asset.id)}/alternate`,
       z.array(Asset),
       { method: 'PUT', body },
     );
-  } catch (error) {
-    message.error(messageOf(error), { duration: 8000, closable: true });
-  }
-}
-async function remove(): Promise<void> {
-  try {
-    await library.deleteAsset(asset.id);
-  } catch (error) {
-    message.error(messageOf(error), { duration: 8000, closable: true });
-  }
-}
+  });
+const remove = (): Promise<boolean> => attempt(() => library.deleteAsset(asset.id));
 const isChanged = computed(
   () =>
     base.value !== (asset.alternateOf ?? '') ||

@@ -1,20 +1,25 @@
 <script setup lang="ts">
-import { useVirtualList } from '@vueuse/core';
 import { ImportReport } from '@ukiyo/contracts';
 import { tagsOf } from '@ukiyo/core/facets';
 import { useMessage } from 'naive-ui';
 import { computed, onMounted, ref } from 'vue';
 import { ask, messageOf } from '../../parts/api.ts';
+import { useAttempts, useFailure } from '../../parts/attempts.ts';
+import { useItemList } from '../../parts/itemList.ts';
+import ItemRows from '../../parts/ItemRows.vue';
 import { kindLabel } from '../../parts/kinds.ts';
 import { useLens } from '../../parts/lens.ts';
+import { useItems } from '../../parts/items.ts';
 import { useLibrary } from '../../parts/library.ts';
 import { useSession } from '../../parts/session.ts';
 import FacetBadge from '../../parts/FacetBadge.vue';
 import TimeAgo from '../../parts/TimeAgo.vue';
 import { usePlace } from '../../shell/place.ts';
 import ImageCard from './ImageCard.vue';
+import { useFolders } from './useFolders.ts';
 import NewItem from './NewItem.vue';
 
+const items = useItems();
 const library = useLibrary();
 const looking = useLens();
 const session = useSession();
@@ -24,65 +29,20 @@ const folder = ref('');
 const kind = ref('');
 const query = ref('');
 const showing = ref<'topics' | 'images'>('topics');
-const failure = ref('');
+const { failure, attempt } = useFailure();
+const { attempt: attemptImport } = useAttempts();
 
-onMounted(async () => {
-  place.clear();
-  place.trail = ['Library'];
-  try {
-    await library.load();
-  } catch (error) {
-    failure.value = messageOf(error);
-  }
-});
-
-const folders = computed(() => {
-  const counts = new Map<string, number>();
-  for (const item of library.items) {
-    const steps = item.folder === '' ? [] : item.folder.split('/');
-    for (let depth = 0; depth <= steps.length; depth += 1) {
-      const path = steps.slice(0, depth).join('/');
-      counts.set(path, (counts.get(path) ?? 0) + 1);
-    }
-  }
-  return [...counts]
-    .sort(([a], [b]) => a.localeCompare(b))
-    .map(([path, count]) => ({
-      path,
-      count,
-      depth: path === '' ? 0 : path.split('/').length,
-      name: path === '' ? 'All topics' : (path.split('/').at(-1) ?? path),
-    }));
-});
-const kinds = computed(() =>
-  [...new Set(library.items.map((item) => item.type))]
-    .sort()
-    .map((value) => ({ value, label: kindLabel(value) })),
-);
-const shown = computed(() => {
-  const words = query.value.trim().toLowerCase();
-  return library.items.filter(
-    (item) =>
-      (folder.value === '' ||
-        item.folder === folder.value ||
-        item.folder.startsWith(`${folder.value}/`)) &&
-      (kind.value === '' || item.type === kind.value) &&
-      !(looking.hides && looking.drops(item.conditions)) &&
-      (words === '' ||
-        `${item.title} ${item.id} ${item.shortDescription}`.toLowerCase().includes(words)),
-  );
-});
-const { list, containerProps, wrapperProps } = useVirtualList(shown, {
-  itemHeight: 52,
-  overscan: 12,
-});
-/** How many stand in for each topic. */
-const alternates = computed(() => {
-  const counts = new Map<string, number>();
-  for (const { alternateOf } of library.items)
-    if (alternateOf !== null) counts.set(alternateOf, (counts.get(alternateOf) ?? 0) + 1);
-  return counts;
-});
+place.clear();
+place.trail = ['Library'];
+const list = useItemList(() => ({
+  folder: folder.value,
+  type: kind.value,
+  title: query.value.trim(),
+  ...looking.hiding,
+}));
+const { folders, types, total } = useFolders();
+onMounted(() => attempt(() => library.ensure()));
+const kinds = computed(() => types.value.map((value) => ({ value, label: kindLabel(value) })));
 const problemsOf = (counts: { error: number; warning: number }): number =>
   counts.error + counts.warning;
 
@@ -106,7 +66,7 @@ async function takePackage(event: Event): Promise<void> {
   if (!file) return;
   const form = new FormData();
   form.append('file', file);
-  try {
+  await attemptImport(async () => {
     const report = await ask(`${session.base}/package`, ImportReport, { method: 'POST', form });
     message.success(
       `${report.items} topics and maps, ${report.assets} images, ${report.lenses} lenses, ` +
@@ -115,9 +75,7 @@ async function takePackage(event: Event): Promise<void> {
     for (const problem of report.problems.slice(0, 5))
       message.warning(problem.message, { duration: 10_000 });
     await library.load();
-  } catch (error) {
-    message.error(messageOf(error));
-  }
+  });
 }
 </script>
 
@@ -183,7 +141,7 @@ async function takePackage(event: Event): Promise<void> {
         <span class="quiet small count" role="status">
           {{
             showing === 'topics'
-              ? `${shown.length} of ${library.items.length}`
+              ? `${list.total.value} of ${total}`
               : `${library.assets.length} images`
           }}
         </span>
@@ -199,57 +157,63 @@ async function takePackage(event: Event): Promise<void> {
         </label>
         <NewItem v-if="session.may('write')" :folder="folder" />
       </header>
-      <p v-if="failure" class="seal-text" role="alert">{{ failure }}</p>
-      <div v-if="showing === 'topics'" v-bind="containerProps" class="list">
-        <ul v-bind="wrapperProps">
-          <li v-for="{ data: item } in list" :key="item.id">
-            <router-link
-              class="item"
-              :class="{ dropped: looking.drops(item.conditions) }"
-              :to="{ name: item.kind === 'map' ? 'arrange' : 'write', params: { id: item.id } }"
-            >
-              <span class="kind-name small">{{ kindLabel(item.type) }}</span>
-              <span class="text">
-                <span class="title">
-                  {{ item.title || item.id }}
-                  <FacetBadge
-                    v-for="tag in tagsOf(item.conditions, library.facets)"
-                    :key="`${tag.facet} ${tag.value}`"
-                    :tag="tag"
-                    class="badge"
-                  />
-                  <span v-if="item.alternateOf !== null" class="quiet small stands">
-                    stands in for {{ library.find(item.alternateOf)?.title ?? item.alternateOf }}
-                  </span>
-                  <span v-else-if="alternates.has(item.id)" class="quiet small stands">
-                    {{ alternates.get(item.id) }}
-                    {{ alternates.get(item.id) === 1 ? 'alternate' : 'alternates' }}
-                  </span>
-                </span>
-                <span class="quiet small lead">{{ item.shortDescription }}</span>
-              </span>
-              <span class="small seal-text">
-                <template v-if="problemsOf(item.problems) > 0">
-                  {{ problemsOf(item.problems) }}
-                  {{ problemsOf(item.problems) === 1 ? 'problem' : 'problems' }}
-                </template>
-              </span>
-              <span class="quiet small">{{ item.wordCount }} words</span>
-              <span class="quiet small">
-                <TimeAgo :iso="item.updatedAt" />
-                <br />
-                {{ item.updatedBy }}
-              </span>
-            </router-link>
-          </li>
-        </ul>
-        <p v-if="shown.length === 0 && library.items.length > 0" class="empty quiet">
+      <p v-if="failure || list.failure.value" class="seal-text" role="alert">
+        {{ failure || list.failure.value }}
+      </p>
+      <template v-if="showing === 'topics' && list.isCurrent.value && list.total.value === 0">
+        <p v-if="total > 0" class="empty quiet">
           Nothing here has these words. Clear the filter to see everything.
         </p>
-        <p v-if="library.items.length === 0 && !failure" class="empty quiet">
+        <p v-else class="empty quiet">
           This is where topics, maps and images live. Make a first topic, or take a package in.
         </p>
-      </div>
+      </template>
+      <ItemRows
+        v-if="showing === 'topics'"
+        v-slot="{ item }"
+        class="list"
+        :list="list"
+        :row-height="52"
+        label="Topics and maps"
+      >
+        <router-link
+          class="item"
+          :class="{ dropped: looking.drops(item.conditions) }"
+          :to="{ name: item.kind === 'map' ? 'arrange' : 'write', params: { id: item.id } }"
+        >
+          <span class="kind-name small">{{ kindLabel(item.type) }}</span>
+          <span class="text">
+            <span class="title">
+              {{ item.title || item.id }}
+              <FacetBadge
+                v-for="tag in tagsOf(item.conditions, library.facets)"
+                :key="`${tag.facet} ${tag.value}`"
+                :tag="tag"
+                class="badge"
+              />
+              <span v-if="item.alternateOf !== null" class="quiet small stands">
+                stands in for {{ items.find(item.alternateOf)?.title ?? item.alternateOf }}
+              </span>
+              <span v-else-if="item.alternates > 0" class="quiet small stands">
+                {{ item.alternates }} {{ item.alternates === 1 ? 'alternate' : 'alternates' }}
+              </span>
+            </span>
+            <span class="quiet small lead">{{ item.shortDescription }}</span>
+          </span>
+          <span class="small seal-text">
+            <template v-if="problemsOf(item.problems) > 0">
+              {{ problemsOf(item.problems) }}
+              {{ problemsOf(item.problems) === 1 ? 'problem' : 'problems' }}
+            </template>
+          </span>
+          <span class="quiet small">{{ item.wordCount }} words</span>
+          <span class="quiet small">
+            <TimeAgo :iso="item.updatedAt" />
+            <br />
+            {{ item.updatedBy }}
+          </span>
+        </router-link>
+      </ItemRows>
       <ul v-else class="images">
         <ImageCard v-for="asset in library.assets" :key="asset.id" :asset="asset" />
       </ul>

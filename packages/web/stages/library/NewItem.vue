@@ -1,23 +1,22 @@
 <script setup lang="ts">
-import { useMessage } from 'naive-ui';
-import { computed, ref, watch } from 'vue';
+import { templatesFolder } from '@ukiyo/contracts';
+import { ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
-import { messageOf } from '../../parts/api.ts';
+import { useAttempts } from '../../parts/attempts.ts';
 import { newKinds } from '../../parts/kinds.ts';
-import { isTemplate, useLibrary } from '../../parts/library.ts';
+import { useAllItems } from '../../parts/itemList.ts';
+import { useItems } from '../../parts/items.ts';
 
 const { folder } = defineProps<{ folder: string }>();
-const library = useLibrary();
+const items = useItems();
 const router = useRouter();
-const message = useMessage();
+const { attempt } = useAttempts();
 const open = ref(false);
 const type = ref<(typeof newKinds)[number]['value']>('task');
 const title = ref('');
 /** The id of a topic of the team, when the new one begins as it. */
 const template = ref('');
-const templates = computed(() =>
-  library.items.filter((item) => item.kind === 'topic' && isTemplate(item)),
-);
+const templates = useAllItems(() => ({ kind: 'topic', folder: templatesFolder }));
 
 const form = ref<HTMLFormElement>();
 const route = useRoute();
@@ -44,9 +43,9 @@ watch(
     ),
 );
 
-async function create(): Promise<void> {
-  try {
-    const item = await library.create({
+const create = (): Promise<boolean> =>
+  attempt(async () => {
+    const item = await items.create({
       type: type.value,
       title: title.value.trim(),
       folder,
@@ -55,10 +54,7 @@ async function create(): Promise<void> {
     open.value = false;
     title.value = '';
     await router.push({ name: item.kind === 'map' ? 'arrange' : 'write', params: { id: item.id } });
-  } catch (error) {
-    message.error(messageOf(error));
-  }
-}
+  });
 </script>
 
 <template>

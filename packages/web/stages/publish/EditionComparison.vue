@@ -5,7 +5,7 @@ import PickOne from '../../parts/PickOne.vue';
 import { settingsOf } from './settings.ts';
 import { useNames } from './useNames.ts';
 
-/** What two editions are made with, side by side; what is the same in both is told in one line. */
+/** The settings of two editions side by side; equal settings are listed in one line. */
 const { edition, editions, lenses } = defineProps<{
   edition: Edition;
   editions: readonly Edition[];
@@ -23,7 +23,7 @@ const options = computed(() => [
     .filter(({ id }) => id !== edition.id)
     .map(({ id, name }) => ({ value: id, label: name })),
 ]);
-const told = (one: Edition): Map<string, string> =>
+const settingsByLabel = (one: Edition): Map<string, string> =>
   new Map(
     settingsOf(one, names)
       .filter(({ name }) => name !== 'name')
@@ -31,7 +31,7 @@ const told = (one: Edition): Map<string, string> =>
   );
 const rows = computed(() => {
   if (!other.value) return [];
-  const [here, there] = [told(edition), told(other.value)];
+  const [here, there] = [settingsByLabel(edition), settingsByLabel(other.value)];
   return [...new Set([...here.keys(), ...there.keys()])].map((label) => ({
     label,
     here: here.get(label) ?? '–',

@@ -10,6 +10,7 @@ import {
 import { lensOf } from '@ukiyo/core/facets';
 import { computed, nextTick, onMounted, useTemplateRef, watch } from 'vue';
 import { useDesigns } from '../../parts/designs.ts';
+import ItemSelect from '../../parts/ItemSelect.vue';
 import { useLibrary } from '../../parts/library.ts';
 import PickOne from '../../parts/PickOne.vue';
 import EditionVariables from './EditionVariables.vue';
@@ -35,16 +36,6 @@ const form = useTemplateRef<HTMLFormElement>('form');
 
 const designsOf = (kind: 'sheets' | 'plans' | 'looks') =>
   designs.list[kind].map(({ id, content }) => ({ value: id, label: content.name }));
-const topics = computed(() =>
-  library.items
-    .filter(({ kind }) => kind === 'topic')
-    .map(({ id, title }) => ({ value: id, label: title || id })),
-);
-const maps = computed(() =>
-  library.items
-    .filter(({ kind }) => kind === 'map')
-    .map(({ id, title }) => ({ value: id, label: title || id })),
-);
 const others = computed(() =>
   editions
     .filter((one) => isPublication(one) && one.id !== edition?.id)
@@ -130,12 +121,11 @@ function save(): void {
     <template v-if="has('map')">
       <label>Map</label>
       <div data-setting="map">
-        <n-select
-          v-model:value="fields.map"
-          filterable
+        <ItemSelect
+          v-model:chosen="fields.map"
+          label="Map"
+          :among="{ kind: 'map' }"
           :disabled="!mayChange"
-          :options="maps"
-          :input-props="{ 'aria-label': 'Map' }"
         />
       </div>
     </template>
@@ -229,10 +219,11 @@ function save(): void {
     <template v-if="has('start')">
       <label>Home page</label>
       <span data-setting="start">
-        <PickOne
+        <ItemSelect
           v-model:chosen="fields.start"
           label="Home page"
-          :options="[{ value: '', label: 'title and first level' }, ...topics]"
+          none="title and first level"
+          :among="{ kind: 'topic' }"
           :disabled="!mayChange"
         />
       </span>

@@ -1,34 +1,28 @@
 <script setup lang="ts">
 import { ReaderCheck } from '@ukiyo/contracts';
-import { ref, shallowRef, watch } from 'vue';
-import { ask, messageOf } from '../../parts/api.ts';
-import { useLibrary } from '../../parts/library.ts';
+import { shallowRef, watch } from 'vue';
+import { ask } from '../../parts/api.ts';
+import { useFailure } from '../../parts/attempts.ts';
+import { useItems } from '../../parts/items.ts';
 import { useProblemPlace } from '../../parts/problemPlace.ts';
 import { useSession } from '../../parts/session.ts';
 
 /** Looks through every lens at once: what would be unfit for some reader of the edition. */
 const { edition } = defineProps<{ edition: string }>();
 const session = useSession();
-const library = useLibrary();
+const items = useItems();
 const result = shallowRef<ReaderCheck>();
-const failure = ref('');
-const isChecking = ref(false);
+const { failure, attempt, isBusy: isChecking } = useFailure();
 watch(
   () => edition,
   () => ((result.value = undefined), (failure.value = '')),
 );
 async function check(): Promise<void> {
   const asked = edition;
-  isChecking.value = true;
-  failure.value = '';
-  try {
+  await attempt(async () => {
     const found = await ask(`${session.base}/editions/${edition}/readers`, ReaderCheck);
     if (edition === asked) result.value = found;
-  } catch (error) {
-    failure.value = messageOf(error);
-  } finally {
-    isChecking.value = false;
-  }
+  });
 }
 const placeOf = useProblemPlace();
 </script>
@@ -51,7 +45,7 @@ const placeOf = useProblemPlace();
           <span>{{ problem.message }}</span>
           {{ ' ' }}
           <router-link v-if="problem.where.item" :to="placeOf(problem)">
-            {{ library.find(problem.where.item)?.title ?? problem.where.item }}
+            {{ items.find(problem.where.item)?.title ?? problem.where.item }}
           </router-link>
         </li>
       </ul>

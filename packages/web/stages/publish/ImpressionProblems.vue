@@ -7,7 +7,7 @@ import {
   type ProblemKind,
 } from '@ukiyo/core/problems';
 import { computed, ref, useId } from 'vue';
-import { useLibrary } from '../../parts/library.ts';
+import { useItems } from '../../parts/items.ts';
 import { useProblemPlace } from '../../parts/problemPlace.ts';
 
 /**
@@ -21,9 +21,9 @@ const { problems, stops } = defineProps<{
 }>();
 /** Why problems of a kind may go out. */
 const reasons = defineModel<Partial<Record<ProblemKind, string>>>('reasons', { required: true });
-const library = useLibrary();
+const items = useItems();
 const placeOf = useProblemPlace();
-const titleOf = (item: string): string => library.find(item)?.title ?? item;
+const titleOf = (item: string): string => items.find(item)?.title ?? item;
 const groups = computed(() =>
   problemKinds
     .map((kind) => ({

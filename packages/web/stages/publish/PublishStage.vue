@@ -2,6 +2,7 @@
 import { isPublication, type EditionInput } from '@ukiyo/contracts';
 import { computed, onMounted, ref, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
+import { useItems } from '../../parts/items.ts';
 import { useLibrary } from '../../parts/library.ts';
 import { useSession } from '../../parts/session.ts';
 import { usePlace } from '../../shell/place.ts';
@@ -14,6 +15,7 @@ import { useNames } from './useNames.ts';
 import { usePublishing } from './usePublishing.ts';
 
 const publishing = usePublishing();
+const items = useItems();
 const library = useLibrary();
 const session = useSession();
 const place = usePlace();
@@ -37,7 +39,7 @@ const impressions = computed(() =>
 );
 const mayPublish = computed(() => session.may('publish'));
 const mapTitle = computed(
-  () => library.find(edition.value?.map ?? '')?.title ?? edition.value?.map ?? '',
+  () => items.find(edition.value?.map ?? '')?.title ?? edition.value?.map ?? '',
 );
 const lensName = computed(
   () =>

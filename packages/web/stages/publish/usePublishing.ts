@@ -13,38 +13,31 @@ import { ask, messageOf } from '../../parts/api.ts';
 import { useEvents } from '../../parts/events.ts';
 import { useSession } from '../../parts/session.ts';
 
-/** Editions and impressions of the project, kept up to date by the server's events. */
-export function usePublishing() {
-  const session = useSession();
-  const editions = shallowRef<readonly Edition[]>([]);
-  const lenses = shallowRef<readonly Lens[]>([]);
-  const impressions = shallowRef<readonly Impression[]>([]);
+/** Why the last thing could not be done; undefined is what a failure gives. */
+function useFailure() {
   const failure = ref('');
-
-  const guarded = async <Value>(work: Promise<Value>): Promise<Value | undefined> => {
+  async function guarded<Value>(work: Promise<Value>): Promise<Value | undefined> {
     try {
       return await work;
     } catch (error) {
       failure.value = messageOf(error);
       return undefined;
     }
-  };
+  }
+  return { failure, guarded };
+}
+type Guarded = ReturnType<typeof useFailure>['guarded'];
+
+/** Impressions, kept up to date by the server's events. @param load reads all of them anew */
+function useImpressions(guarded: Guarded, load: () => Promise<void>) {
+  const session = useSession();
+  const impressions = shallowRef<readonly Impression[]>([]);
+  const address = (id: string): string => `${session.base}/impressions/${id}`;
   const keep = (impression: Impression): void => {
     const at = impressions.value.findIndex((one) => one.id === impression.id);
     impressions.value =
       at === -1 ? [impression, ...impressions.value] : impressions.value.with(at, impression);
   };
-  async function load(): Promise<void> {
-    await guarded(
-      (async () => {
-        [editions.value, lenses.value, impressions.value] = await Promise.all([
-          ask(`${session.base}/editions`, z.array(Edition)),
-          ask(`${session.base}/lenses`, z.array(Lens)),
-          ask(`${session.base}/impressions`, z.array(Impression)),
-        ]);
-      })(),
-    );
-  }
   const forget = (id: string): void =>
     void (impressions.value = impressions.value.filter((one) => one.id !== id));
   const stop = useEvents().listen((event) => {
@@ -55,49 +48,69 @@ export function usePublishing() {
     const known = impressions.value.find((one) => one.id === id);
     if (known && state === 'running') keep({ ...known, state, progress });
     else
-      void guarded(ask(`${session.base}/impressions/${id}`, Impression)).then(
+      void guarded(ask(address(id), Impression)).then(
         (impression) => impression && keep(impression),
       );
   });
   onUnmounted(stop);
+  return { impressions, address, keep, forget };
+}
+
+/** What is done with impressions; each is shown as it stands then. */
+function useImpressionActs(
+  { failure, guarded }: ReturnType<typeof useFailure>,
+  { address, keep, forget }: ReturnType<typeof useImpressions>,
+) {
+  async function act(id: string, path: string, init: Parameters<typeof ask>[2]): Promise<boolean> {
+    failure.value = '';
+    const impression = await guarded(ask(`${address(id)}/${path}`, Impression, init));
+    if (impression) keep(impression);
+    return impression !== undefined;
+  }
+  return {
+    name: (id: string, text: string) => act(id, 'name', { method: 'PUT', body: { name: text } }),
+    note: (id: string, text: string) => act(id, 'notes', { method: 'POST', body: { text } }),
+    signOff: (id: string, waived: readonly Waiver[]) =>
+      act(id, 'seal', { method: 'PUT', body: { waived } }),
+    takeBack: (id: string) => act(id, 'seal', { method: 'DELETE' }),
+    buildAgain: (id: string) => act(id, 'again', { method: 'POST' }),
+    cancel: (id: string) => act(id, 'cancel', { method: 'POST' }),
+    compare: (id: string, earlier: string) =>
+      guarded(ask(`${address(id)}/since/${earlier}`, ImpressionComparison)),
+    async remove(id: string): Promise<void> {
+      failure.value = '';
+      const gone = await guarded(ask(address(id), z.null(), { method: 'DELETE' }));
+      if (gone === null) forget(id);
+    },
+  };
+}
+
+/** Editions and impressions of the project, kept up to date by the server's events. */
+export function usePublishing() {
+  const session = useSession();
+  const editions = shallowRef<readonly Edition[]>([]);
+  const lenses = shallowRef<readonly Lens[]>([]);
+  const failing = useFailure();
+  const { failure, guarded } = failing;
+  const built = useImpressions(guarded, load);
+  const { impressions, keep } = built;
+
+  async function loadAll(): Promise<void> {
+    [editions.value, lenses.value, impressions.value] = await Promise.all([
+      ask(`${session.base}/editions`, z.array(Edition)),
+      ask(`${session.base}/lenses`, z.array(Lens)),
+      ask(`${session.base}/impressions`, z.array(Impression)),
+    ]);
+  }
+  async function load(): Promise<void> {
+    await guarded(loadAll());
+  }
   async function build(edition: string): Promise<void> {
     failure.value = '';
     const impression = await guarded(
       ask(`${session.base}/editions/${edition}/impressions`, Impression, { method: 'POST' }),
     );
     if (impression && !impressions.value.some((one) => one.id === impression.id)) keep(impression);
-  }
-  /** Something is done with an impression; it is shown as it stands then. */
-  async function act(id: string, path: string, init: Parameters<typeof ask>[2]): Promise<boolean> {
-    failure.value = '';
-    const impression = await guarded(
-      ask(`${session.base}/impressions/${id}/${path}`, Impression, init),
-    );
-    if (impression) keep(impression);
-    return impression !== undefined;
-  }
-  const name = (id: string, text: string) =>
-    act(id, 'name', { method: 'PUT', body: { name: text } });
-  const note = (id: string, text: string) => act(id, 'notes', { method: 'POST', body: { text } });
-  const signOff = (id: string, waived: readonly Waiver[]) =>
-    act(id, 'seal', { method: 'PUT', body: { waived } });
-  const takeBack = (id: string) => act(id, 'seal', { method: 'DELETE' });
-  const buildAgain = (id: string) => act(id, 'again', { method: 'POST' });
-  async function remove(id: string): Promise<void> {
-    failure.value = '';
-    if (
-      (await guarded(ask(`${session.base}/impressions/${id}`, z.null(), { method: 'DELETE' }))) ===
-      null
-    )
-      forget(id);
-  }
-  const compare = (id: string, earlier: string) =>
-    guarded(ask(`${session.base}/impressions/${id}/since/${earlier}`, ImpressionComparison));
-  async function cancel(id: string): Promise<void> {
-    const impression = await guarded(
-      ask(`${session.base}/impressions/${id}/cancel`, Impression, { method: 'POST' }),
-    );
-    if (impression) keep(impression);
   }
   async function saveEdition(
     id: string | undefined,
@@ -116,32 +129,21 @@ export function usePublishing() {
       );
     return saved;
   }
-  const fileAddress = (impression: Impression): string =>
-    `/api${session.base}/impressions/${impression.id}/files/${outputs[impression.output].opens}`;
-  const downloadAddress = (impression: Impression): string =>
-    `/api${session.base}/impressions/${impression.id}/download`;
-  /** Where the one that ships is always found, or the newest until one is signed off. */
-  const keptAddress = (edition: Edition): string =>
-    `/api${session.base}/editions/${edition.id}/shipped/${outputs[edition.output].opens}`;
   return {
-    name,
-    note,
-    signOff,
-    takeBack,
-    buildAgain,
-    remove,
-    compare,
-    keptAddress,
+    ...useImpressionActs(failing, built),
     editions,
     lenses,
     impressions,
     failure,
     load,
     build,
-    cancel,
     saveEdition,
-    fileAddress,
-    downloadAddress,
+    fileAddress: ({ id, output }: Impression): string =>
+      `/api${built.address(id)}/files/${outputs[output].opens}`,
+    downloadAddress: ({ id }: Impression): string => `/api${built.address(id)}/download`,
+    /** Where the one that ships is always found, or the newest until one is signed off. */
+    keptAddress: ({ id, output }: Edition): string =>
+      `/api${session.base}/editions/${id}/shipped/${outputs[output].opens}`,
   };
 }
 

@@ -2,7 +2,7 @@
 import type { SourceFileState, SourceSummary } from '@ukiyo/contracts';
 import { computed, onMounted, watch } from 'vue';
 import { useRoute } from 'vue-router';
-import { useLibrary } from '../../parts/library.ts';
+import { useItems } from '../../parts/items.ts';
 import { useSession } from '../../parts/session.ts';
 import { useSources } from '../../parts/sources.ts';
 import TimeAgo from '../../parts/TimeAgo.vue';
@@ -13,13 +13,13 @@ import { useSourceStage } from './useSourceStage.ts';
 const route = useRoute();
 const place = usePlace();
 const session = useSession();
-const library = useLibrary();
+const items = useItems();
 const sources = useSources();
 const folder = computed(() => (typeof route.params['id'] === 'string' ? route.params['id'] : ''));
 const { state, waiting, isBusy, begin, look, read, link, unlink } = useSourceStage(
   () => folder.value,
 );
-const says: Readonly<Record<SourceFileState, string>> = {
+const stateWords: Readonly<Record<SourceFileState, string>> = {
   same: 'as outside',
   new: 'new',
   changed: 'changed outside',
@@ -129,15 +129,15 @@ watch(folder, async () => {
               </td>
               <td>
                 <router-link
-                  v-if="file.item !== undefined && library.find(file.item)"
+                  v-if="file.item !== undefined && items.find(file.item)"
                   :to="{ name: 'write', params: { id: file.item } }"
                 >
-                  {{ library.find(file.item)?.title }}
+                  {{ items.find(file.item)?.title }}
                 </router-link>
                 <template v-else>{{ file.title }}</template>
               </td>
               <td class="state">
-                {{ says[file.state] }}
+                {{ stateWords[file.state] }}
                 <template v-if="file.state === 'both' && state.isLinked">
                   <n-button
                     size="tiny"

@@ -1,8 +1,9 @@
 import { SourceReading, SourceState, type SourceOrder } from '@ukiyo/contracts';
 import { useMessage } from 'naive-ui';
-import { computed, ref, shallowRef } from 'vue';
+import { computed, shallowRef } from 'vue';
 import { z } from 'zod';
-import { ask, messageOf } from '../../parts/api.ts';
+import { ask } from '../../parts/api.ts';
+import { useAttempts } from '../../parts/attempts.ts';
 import { useLibrary } from '../../parts/library.ts';
 import { useSession } from '../../parts/session.ts';
 import { useSources } from '../../parts/sources.ts';
@@ -16,33 +17,23 @@ export function useSourceStage(folder: () => string) {
   const sources = useSources();
   const message = useMessage();
   const state = shallowRef<SourceState>();
-  const isBusy = ref(false);
+  const { attempt, isBusy } = useAttempts();
   const address = (): string => `${session.base}/sources/${encodeURIComponent(folder())}`;
   const waiting = computed(
     () =>
       state.value?.plan.filter(({ state: now }) => now === 'new' || now === 'changed').length ?? 0,
   );
 
-  async function attempt(act: () => Promise<void>): Promise<void> {
-    isBusy.value = true;
-    try {
-      await act();
-    } catch (error) {
-      message.error(messageOf(error), { duration: 8000, closable: true });
-    } finally {
-      isBusy.value = false;
-    }
-  }
   const show = (next: SourceState): void => {
     if (next.folder === folder()) state.value = next;
     sources.keep(next);
   };
-  const look = (): Promise<void> =>
+  const look = (): Promise<boolean> =>
     attempt(async () => {
       state.value = undefined;
       if (folder() !== '') show(await ask(address(), SourceState));
     });
-  const begin = (): Promise<void> =>
+  const begin = (): Promise<boolean> =>
     attempt(async () => {
       await Promise.all([library.ensure(), sources.load()]);
       await look();
@@ -53,21 +44,20 @@ export function useSourceStage(folder: () => string) {
       body: { decisions },
     });
     show(reading);
-    await library.load();
     const done = [
       ...(reading.added > 0 ? [`${topics(reading.added)} new`] : []),
       ...(reading.changed > 0 ? [`${topics(reading.changed)} changed`] : []),
     ];
     message.success(done.length > 0 ? `${done.join(', ')}.` : 'Nothing has changed.');
   }
-  const read = (decisions: SourceOrder['decisions'] = {}): Promise<void> =>
+  const read = (decisions: SourceOrder['decisions'] = {}): Promise<boolean> =>
     attempt(() => take(decisions));
-  const link = (): Promise<void> =>
+  const link = (): Promise<boolean> =>
     attempt(async () => {
       show(await ask(address(), SourceState, { method: 'PUT' }));
       await take({});
     });
-  const unlink = (): Promise<void> =>
+  const unlink = (): Promise<boolean> =>
     attempt(async () => {
       await ask(address(), z.null(), { method: 'DELETE' });
       await sources.load();

@@ -4,7 +4,8 @@ import { computed, onMounted, ref, shallowRef, watch } from 'vue';
 import { useRoute } from 'vue-router';
 import { z } from 'zod';
 import SiteFrame from '../../bench/SiteFrame.vue';
-import { ask, messageOf } from '../../parts/api.ts';
+import { ask } from '../../parts/api.ts';
+import { useFailure } from '../../parts/attempts.ts';
 import ConflictNotice from '../../parts/ConflictNotice.vue';
 import { useDesigns } from '../../parts/designs.ts';
 import { useLibrary } from '../../parts/library.ts';
@@ -25,7 +26,7 @@ const library = useLibrary();
 const session = useSession();
 const place = usePlace();
 const editions = shallowRef<readonly Edition[]>([]);
-const failure = ref('');
+const { failure, attempt } = useFailure();
 const id = computed(() => (typeof route.params['id'] === 'string' ? route.params['id'] : ''));
 const look = useLookDraft(id);
 const acts = useDesignActs(
@@ -39,7 +40,7 @@ const sites = computed(() => editions.value.filter(({ output }) => output === 's
 const users = computed(() =>
   sites.value.filter((one) => one.look === id.value).map(({ name }) => name),
 );
-/** Whose site is shown: first one that wears the look. */
+/** The edition whose site is shown: the first that has the look. */
 const chosen = ref('');
 const shown = computed(
   () =>
@@ -75,15 +76,13 @@ watch(
 );
 onMounted(async () => {
   place.clear();
-  try {
-    await Promise.all([
+  await attempt(() =>
+    Promise.all([
       library.ensure(),
       designs.load(),
       ask(`${session.base}/editions`, z.array(Edition)).then((list) => (editions.value = list)),
-    ]);
-  } catch (error) {
-    failure.value = messageOf(error);
-  }
+    ]),
+  );
 });
 watch(
   () => acts.kept.value?.content.name,

@@ -21,7 +21,7 @@ import SlotFields from './SlotFields.vue';
 /** A page plan: drawn to scale, and every figure to be typed. */
 const { plan, sheet, disabled, users } = defineProps<{
   plan: PagePlan;
-  /** Whose colours grounds of covers can have. */ sheet: StyleSheet | undefined;
+  /** The style sheet whose colours a cover can use. */ sheet: StyleSheet | undefined;
   disabled: boolean;
   users: readonly string[];
 }>();

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 import {
   definitionOf,
-  standingOf,
+  propertySource,
   valuesOf,
   type Medium,
   type PropertyName,
-  type Standing,
+  type PropertySource,
   type StyleSheet,
   type Value,
 } from '@ukiyo/core/styles';
@@ -27,15 +27,15 @@ const { sheet, id, name, nameOf, locale, disabled } = defineProps<{
 const emit = defineEmits<{ change: [medium: Medium | 'both', value: Value | undefined] }>();
 const definition = computed(() => definitionOf(name));
 const standing = computed(() => ({
-  print: standingOf(sheet, id, name, 'print'),
-  screen: standingOf(sheet, id, name, 'screen'),
+  print: propertySource(sheet, id, name, 'print'),
+  screen: propertySource(sheet, id, name, 'screen'),
 }));
 const differs = computed(
   () =>
     JSON.stringify(valuesOf(sheet, id, 'print')[name] ?? standing.value.print?.value) !==
     JSON.stringify(valuesOf(sheet, id, 'screen')[name] ?? standing.value.screen?.value),
 );
-/** Shown apart where they differ, and where somebody is about to let them differ. */
+/** The media are shown apart where they differ, and while a difference is being set. */
 const isApart = ref(false);
 watch(
   () => id,
@@ -45,7 +45,7 @@ const apart = computed(() => !definition.value.printOnly && (differs.value || is
 const isSaid = computed(
   () => standing.value.print?.from === id || standing.value.screen?.from === id,
 );
-const source = (one: Standing | undefined): string =>
+const source = (one: PropertySource | undefined): string =>
   !one ? '' : one.from === id ? '' : `as ${nameOf(one.from)}`;
 function join(): void {
   isApart.value = false;

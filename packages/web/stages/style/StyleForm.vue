@@ -53,7 +53,7 @@ const bases = computed(() =>
     .map((one) => ({ value: one, label: nameOf(one) })),
 );
 const base = computed(() => lineage(sheet, id)[1] ?? '');
-const said = computed(
+const propertyCount = computed(
   () => Object.keys({ ...style.value.all, ...style.value.print, ...style.value.screen }).length,
 );
 const change = (name: PropertyName, medium: Medium | 'both', value: Value | undefined): void =>
@@ -89,10 +89,10 @@ function setWorn(part: keyof Attachment, typed: string): void {
           @update:chosen="setBase"
         />
       </label>
-      <span class="quiet small">{{ said }} of its own</span>
+      <span class="quiet small">{{ propertyCount }} of its own</span>
     </header>
     <slot />
-    <fieldset v-if="isOwn" class="worn" :disabled="disabled">
+    <fieldset v-if="isOwn" class="applies" :disabled="disabled">
       <legend>Worn by</legend>
       <label>
         Name
@@ -189,7 +189,7 @@ h3 {
   color: var(--soft);
   font-weight: 400;
 }
-.worn {
+.applies {
   display: grid;
   grid-template-columns: repeat(2, minmax(0, 1fr));
   gap: 8px 12px;
@@ -197,7 +197,7 @@ h3 {
   border-radius: 4px;
   padding: 8px 12px 12px;
 }
-.worn label {
+.applies label {
   display: grid;
   gap: 2px;
   font-size: 13px;
@@ -207,7 +207,7 @@ legend {
   font: 600 13px var(--font-text);
   padding: 0 4px;
 }
-.worn button {
+.applies button {
   justify-self: start;
 }
 </style>

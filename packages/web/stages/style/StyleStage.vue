@@ -13,7 +13,8 @@ import { computed, onMounted, ref, shallowRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import { z } from 'zod';
 import ProofPages from '../../bench/ProofPages.vue';
-import { ask, messageOf } from '../../parts/api.ts';
+import { ask } from '../../parts/api.ts';
+import { useFailure } from '../../parts/attempts.ts';
 import ConflictNotice from '../../parts/ConflictNotice.vue';
 import { useDesigns } from '../../parts/designs.ts';
 import { useLibrary } from '../../parts/library.ts';
@@ -45,7 +46,7 @@ const session = useSession();
 const variables = useVariables();
 const place = usePlace();
 const editions = shallowRef<readonly Edition[]>([]);
-const failure = ref('');
+const { failure, attempt } = useFailure();
 
 const kind = computed<'sheets' | 'plans'>(() =>
   route.params['kind'] === 'plans' ? 'plans' : 'sheets',
@@ -111,16 +112,14 @@ const others = computed(() =>
 
 onMounted(async () => {
   place.clear();
-  try {
-    await Promise.all([
+  await attempt(() =>
+    Promise.all([
       library.ensure(),
       designs.load(),
       variables.ensure(),
       ask(`${session.base}/editions`, z.array(Edition)).then((list) => (editions.value = list)),
-    ]);
-  } catch (error) {
-    failure.value = messageOf(error);
-  }
+    ]),
+  );
 });
 /** What an edition is made with is shown together. */
 watch(

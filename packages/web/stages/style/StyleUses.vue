@@ -2,23 +2,23 @@
 import type { StyleUses } from '@ukiyo/contracts';
 import { roleOf } from '@ukiyo/core/styles';
 import { computed } from 'vue';
-import { useLibrary } from '../../parts/library.ts';
+import { useItems } from '../../parts/items.ts';
 
-/** Where a style is worn: how often, and in which topics. */
+/** Where a style is used: how often, and in which topics. */
 const { id, uses } = defineProps<{ id: string; uses: StyleUses | undefined }>();
-const library = useLibrary();
-const found = computed(() => uses?.worn[id]);
+const items = useItems();
+const found = computed(() => uses?.uses[id]);
 const topics = computed(() =>
   Object.entries(found.value?.items ?? {})
     .sort(([, a], [, b]) => b - a)
-    .map(([item, count]) => ({ item, count, title: library.find(item)?.title ?? item })),
+    .map(([item, count]) => ({ item, count, title: items.find(item)?.title ?? item })),
 );
 const summary = computed(() => {
   const places = found.value?.count === 1 ? 'once' : `in ${found.value?.count} places`;
   const where = topics.value.length === 1 ? 'one topic' : `${topics.value.length} topics`;
   return `Worn ${places}, in ${where}`;
 });
-/** What maps and manuals give is worn by whatever they have of it. */
+/** What maps and manuals give styles whatever they have of it. */
 const general = computed(() => {
   const group = roleOf(id)?.group;
   if (group === 'Headings' && id !== 'block-heading')

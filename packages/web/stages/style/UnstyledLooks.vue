@@ -2,7 +2,7 @@
 import type { StyleUses } from '@ukiyo/contracts';
 import { labelOf } from '@ukiyo/core/grammar';
 import { roleOf, type StyleSheet } from '@ukiyo/core/styles';
-import { useLibrary } from '../../parts/library.ts';
+import { useItems } from '../../parts/items.ts';
 
 /**
  * Looks that content asks for, most often from an import, and that no style gives: each with the
@@ -14,7 +14,7 @@ const { uses, sheet, disabled } = defineProps<{
   disabled: boolean;
 }>();
 const emit = defineEmits<{ make: [look: StyleUses['unstyled'][number]] }>();
-const library = useLibrary();
+const items = useItems();
 const nameOf = (style: string): string =>
   sheet.styles[style]?.label ?? roleOf(style)?.label ?? style;
 </script>
@@ -51,7 +51,7 @@ const nameOf = (style: string): string =>
                 class="topic"
                 :to="{ name: 'write', params: { id: item } }"
               >
-                {{ library.find(item)?.title ?? item }}
+                {{ items.find(item)?.title ?? item }}
               </router-link>
             </details>
           </td>

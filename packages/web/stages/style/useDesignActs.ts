@@ -7,9 +7,9 @@ import {
 } from '@ukiyo/contracts';
 import { freeId } from '@ukiyo/core/library';
 import { shippedLooks, shippedPlans, shippedSheets } from '@ukiyo/core/styles';
-import { computed, ref, type Ref } from 'vue';
+import { computed, type Ref } from 'vue';
 import { useRouter } from 'vue-router';
-import { messageOf } from '../../parts/api.ts';
+import { useFailure } from '../../parts/attempts.ts';
 import { useDesigns } from '../../parts/designs.ts';
 
 export const designKinds = {
@@ -46,24 +46,16 @@ export function useDesignActs(
 ) {
   const designs = useDesigns();
   const router = useRouter();
-  const failure = ref('');
+  const { failure, attempt } = useFailure();
   const kept = computed(() => designs.list[kind.value].find((one) => one.id === id.value));
 
-  async function guarded(work: () => Promise<unknown>): Promise<void> {
-    try {
-      await work();
-      failure.value = '';
-    } catch (error) {
-      failure.value = messageOf(error);
-    }
-  }
   const go = (to: string): Promise<unknown> =>
     router.push({
       name: kind.value === 'looks' ? 'looks' : 'style',
       params: { ...(kind.value === 'looks' ? {} : { kind: kind.value }), id: to },
     });
-  const keep = (content: Content): Promise<void> =>
-    guarded(async () => {
+  const keep = (content: Content): Promise<boolean> =>
+    attempt(async () => {
       const fresh = freeId(
         content.name,
         new Set(designs.list[kind.value].map((one) => one.id)),
@@ -107,8 +99,8 @@ export function useDesignActs(
     link.click();
     URL.revokeObjectURL(link.href);
   }
-  const reset = (): Promise<void> =>
-    guarded(async () => {
+  const reset = (): Promise<boolean> =>
+    attempt(async () => {
       const ships = kept.value?.ships ?? false;
       await designs.remove(kind.value, id.value);
       if (!ships) await go(Object.keys(designKinds[kind.value].ships)[0]!);

@@ -31,7 +31,7 @@ function useDraft<Content extends object>(keeping: Keeping<Content>, id: Ref<str
   const place = usePlace();
   const draft = shallowRef<Content>();
   const failure = ref('');
-  /** Whether somebody else has saved it meanwhile. */
+  /** Whether another person has saved it meanwhile. */
   const isConflict = ref(false);
   const history = useRefHistory(draft, { capacity: 200 });
   const autosave = useAutosave<Content>({
@@ -71,12 +71,8 @@ function useDraft<Content extends object>(keeping: Keeping<Content>, id: Ref<str
     draft.value = act(draft.value);
     save();
   }
-  function undo(): void {
-    history.undo();
-    save();
-  }
-  function redo(): void {
-    history.redo();
+  function step(act: () => void): void {
+    act();
     save();
   }
   /** Saves what is on the page over what the other person saved. */
@@ -104,8 +100,8 @@ function useDraft<Content extends object>(keeping: Keeping<Content>, id: Ref<str
     showTheirs,
     show,
     change,
-    undo,
-    redo,
+    undo: () => step(history.undo),
+    redo: () => step(history.redo),
     canUndo: history.canUndo,
     canRedo: history.canRedo,
   };

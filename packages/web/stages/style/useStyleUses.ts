@@ -5,7 +5,7 @@ import { latestOnly } from '../../parts/latest.ts';
 import { useSession } from '../../parts/session.ts';
 
 /**
- * Where the styles of a sheet are worn, asked for again whenever it was saved.
+ * Where the styles of a sheet are used, asked for again whenever it was saved.
  * @param version of the sheet as it is kept
  */
 export function useStyleUses(sheet: () => string, version: () => number | undefined) {

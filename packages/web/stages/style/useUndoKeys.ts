@@ -7,7 +7,7 @@ const isTyping = (): boolean =>
   ) ?? false;
 
 /**
- * The keys that take changes back and make them again; where somebody types they do so in the
+ * The keys that take changes back and make them again; where text is typed they do so in the
  * field.
  */
 export function useUndoKeys(undo: () => void, redo: () => void): void {

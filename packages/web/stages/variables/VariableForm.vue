@@ -5,6 +5,7 @@ import { computed, reactive } from 'vue';
 import PhraseField from '../../editor/PhraseField.vue';
 import OnlyFor from '../../parts/OnlyFor.vue';
 import PickOne from '../../parts/PickOne.vue';
+import { useItemList } from '../../parts/itemList.ts';
 import { useLibrary } from '../../parts/library.ts';
 import { kindOfVariable } from '../../parts/variables.ts';
 
@@ -28,6 +29,10 @@ const form = reactive({
   locale: before?.locale ?? '',
   conditions: before?.conditions ?? {},
 });
+/** What there is of the words that were typed. */
+const { rows: targets } = useItemList(() =>
+  form.kind === 'link' && !/^[a-z]+:/iu.test(form.href) ? { title: form.href } : undefined,
+);
 const isRenamed = computed(() => variable !== undefined && form.key !== variable.key);
 const kinds = [
   { value: 'text', label: 'words' },
@@ -118,7 +123,7 @@ function keep(): void {
         aria-label="Leads to"
       />
       <datalist id="variable-targets">
-        <option v-for="item in library.items" :key="item.id" :value="`${item.kind}:${item.id}`">
+        <option v-for="item in targets" :key="item.id" :value="`${item.kind}:${item.id}`">
           {{ item.title }}
         </option>
       </datalist>

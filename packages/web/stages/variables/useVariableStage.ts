@@ -1,8 +1,8 @@
 import type { Variable, VariableChange, VariableDefinition } from '@ukiyo/contracts';
-import { useMessage } from 'naive-ui';
 import { computed, ref } from 'vue';
-import { messageOf } from '../../parts/api.ts';
-import { useLibrary } from '../../parts/library.ts';
+import { useAttempts } from '../../parts/attempts.ts';
+import { useAllItems } from '../../parts/itemList.ts';
+import { useItems } from '../../parts/items.ts';
 import { useVariables } from '../../parts/variables.ts';
 
 /** The rows of one variable: its definitions in one set. */
@@ -11,11 +11,52 @@ export interface VariableRow {
   readonly isUnused: boolean;
 }
 
+/** What is done to variables and their sets. */
+function useVariableActs() {
+  const variables = useVariables();
+  const items = useItems();
+  const { attempt } = useAttempts();
+  const change = (set: string, body: VariableChange): Promise<boolean> =>
+    attempt(() => variables.change(set, body));
+  const atOf = ({ path, key }: Variable) => ({ path, key });
+  async function keep(
+    set: string,
+    definition: VariableDefinition,
+    before?: Variable,
+  ): Promise<boolean> {
+    if (!before) return change(set, { kind: 'define', definition });
+    const done = await change(before.map, {
+      kind: 'define',
+      at: atOf(before),
+      definition: { ...definition, key: before.key },
+    });
+    // Renaming is an act of its own: it reaches every text.
+    return done && definition.key !== before.key
+      ? attempt(() => variables.rename(before.key, definition.key))
+      : done;
+  }
+  const remove = (variable: Variable): Promise<boolean> =>
+    change(variable.map, { kind: 'remove', at: atOf(variable) });
+  /** @returns the ID of the set; undefined when it could not be made */
+  async function makeSet(title: string): Promise<string | undefined> {
+    let made: string | undefined;
+    await attempt(async () => {
+      const { id } = await items.create({ type: 'map', title, folder: '' });
+      await variables.change(id, { kind: 'everywhere', on: true });
+      made = id;
+    });
+    return made;
+  }
+  const setEverywhere = (set: string, on: boolean): Promise<boolean> =>
+    change(set, { kind: 'everywhere', on });
+  const setHeld = (set: string, map: string, on: boolean): Promise<boolean> =>
+    change(set, { kind: 'held', map, on });
+  return { keep, remove, makeSet, setEverywhere, setHeld };
+}
+
 /** What the screen of variables shows and does. */
 export function useVariableStage() {
   const variables = useVariables();
-  const library = useLibrary();
-  const message = useMessage();
   /** The set that is shown; `''` for all of them. */
   const chosen = ref('');
   const query = ref('');
@@ -44,53 +85,12 @@ export function useVariableStage() {
           .map(({ key }) => key),
       ).size,
   );
+  const allMaps = useAllItems(() => ({ kind: 'map' }));
   const maps = computed(() =>
-    library.items.filter(
-      ({ kind, id }) => kind === 'map' && !sets.value.some((set) => set.id === id && set.isSet),
-    ),
+    allMaps.value.filter(({ id }) => !sets.value.some((set) => set.id === id && set.isSet)),
   );
 
-  async function attempt(act: () => Promise<void>): Promise<boolean> {
-    try {
-      await act();
-      return true;
-    } catch (error) {
-      message.error(messageOf(error), { duration: 8000, closable: true });
-      return false;
-    }
-  }
-  const change = (set: string, body: VariableChange): Promise<boolean> =>
-    attempt(() => variables.change(set, body));
-  const atOf = ({ path, key }: Variable) => ({ path, key });
-  async function keep(
-    set: string,
-    definition: VariableDefinition,
-    before?: Variable,
-  ): Promise<boolean> {
-    if (!before) return change(set, { kind: 'define', definition });
-    const done = await change(before.map, {
-      kind: 'define',
-      at: atOf(before),
-      definition: { ...definition, key: before.key },
-    });
-    // Renaming is an act of its own: it reaches every text.
-    return done && definition.key !== before.key
-      ? attempt(() => variables.rename(before.key, definition.key))
-      : done;
-  }
-  const remove = (variable: Variable): Promise<boolean> =>
-    change(variable.map, { kind: 'remove', at: atOf(variable) });
-  async function addSet(title: string): Promise<void> {
-    await attempt(async () => {
-      const { id } = await library.create({ type: 'map', title, folder: '' });
-      await variables.change(id, { kind: 'everywhere', on: true });
-      chosen.value = id;
-    });
-  }
-  const setEverywhere = (set: string, on: boolean): Promise<boolean> =>
-    change(set, { kind: 'everywhere', on });
-  const setHeld = (set: string, map: string, on: boolean): Promise<boolean> =>
-    change(set, { kind: 'held', map, on });
+  const acts = useVariableActs();
   return {
     variables,
     chosen,
@@ -100,10 +100,10 @@ export function useVariableStage() {
     rows,
     unused,
     maps,
-    keep,
-    remove,
-    addSet,
-    setEverywhere,
-    setHeld,
+    ...acts,
+    async addSet(title: string): Promise<void> {
+      const id = await acts.makeSet(title);
+      if (id !== undefined) chosen.value = id;
+    },
   };
 }

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useElementSize, useIntersectionObserver } from '@vueuse/core';
 import { computed, ref, shallowRef, watch } from 'vue';
-import { useLibrary } from '../../parts/library.ts';
+import { useItems } from '../../parts/items.ts';
 import type { TopicSheet } from '../../sheet/useTopicSheet.ts';
 import LiveSheet from './LiveSheet.vue';
 
@@ -22,7 +22,7 @@ const emit = defineEmits<{
   entered: [];
   save: [];
 }>();
-const library = useLibrary();
+const items = useItems();
 const room = ref<HTMLElement>();
 const sheet = shallowRef<TopicSheet>();
 const isNear = ref(false);
@@ -41,7 +41,7 @@ watch(
   { immediate: true },
 );
 
-const summary = computed(() => library.find(item));
+const summary = computed(() => items.find(item));
 /** As high as it was, or as its words will most likely make it. */
 const { height } = useElementSize(room);
 const known = ref(200 + (summary.value?.wordCount ?? 100) * 1.6);

@@ -13,6 +13,7 @@ import {
 import { useRoute } from 'vue-router';
 import ViewSwitch from '../../editor/ViewSwitch.vue';
 import { usePageView } from '../../editor/pageView.ts';
+import { useItems } from '../../parts/items.ts';
 import { useLibrary } from '../../parts/library.ts';
 import { usePlace } from '../../shell/place.ts';
 import OpenElements from '../../sheet/OpenElements.vue';
@@ -24,6 +25,7 @@ import SheetSlot from './SheetSlot.vue';
 import { useWholeMap } from './useWholeMap.ts';
 
 /** A whole map as one document: every topic can be written where it stands. */
+const items = useItems();
 const library = useLibrary();
 const place = usePlace();
 const route = useRoute();
@@ -90,10 +92,7 @@ onMounted(async () => {
 });
 watch(id, load);
 watch(
-  [
-    () => library.find(id.value)?.title,
-    () => active.value && library.find(active.value.id())?.title,
-  ],
+  [() => items.find(id.value)?.title, () => active.value && items.find(active.value.id())?.title],
   ([map, topic]) => (place.trail = [map ?? id.value, ...(topic === undefined ? [] : [topic])]),
   { immediate: true },
 );
@@ -120,7 +119,7 @@ onBeforeUnmount(() => place.clear());
 <template>
   <div class="whole">
     <nav class="drawer" aria-label="Contents">
-      <h1>{{ library.find(id)?.title ?? id }}</h1>
+      <h1>{{ items.find(id)?.title ?? id }}</h1>
       <ul>
         <li v-for="one in places" :key="one.key">
           <button
@@ -132,7 +131,7 @@ onBeforeUnmount(() => place.clear());
             :style="{ paddingLeft: `${14 + one.depth * 14}px` }"
             @click="goTo(one.key)"
           >
-            {{ one.title || library.find(one.item)?.title || one.item }}
+            {{ one.title || items.find(one.item)?.title || one.item }}
           </button>
           <span v-else class="quiet" :style="{ paddingLeft: `${14 + one.depth * 14}px` }">
             {{ one.title }}

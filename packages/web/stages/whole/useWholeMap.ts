@@ -3,6 +3,7 @@ import { linksOf, readItem, textLibrary, type StoredItem } from '@ukiyo/core/lib
 import { element, lineOf } from '@ukiyo/core/markup';
 import { ref, shallowRef } from 'vue';
 import { messageOf } from '../../parts/api.ts';
+import { useItems } from '../../parts/items.ts';
 import { useLibrary } from '../../parts/library.ts';
 
 /** A topic of the map, or a heading of its own, in reading order. */
@@ -28,6 +29,7 @@ function placesOf(nodes: readonly MapNode[], depth = 0): Omit<WholePlace, 'key'>
 
 /** Everything that a map with its sub-maps puts into reading order, through no lens. */
 export function useWholeMap() {
+  const items = useItems();
   const library = useLibrary();
   const places = shallowRef<readonly WholePlace[]>([]);
   const failure = ref('');
@@ -37,11 +39,11 @@ export function useWholeMap() {
     known = new Map<string, StoredItem>(),
   ): Promise<Map<string, StoredItem>> {
     if (known.has(id)) return known;
-    const { kind, text } = await library.read(id);
+    const { kind, text } = await items.read(id);
     known.set(id, { id, kind, text });
     const { root } = readItem(id, kind, text);
     for (const { target } of root ? linksOf(root, id) : [])
-      if (target.kind === 'item' && library.find(target.id)?.kind === 'map')
+      if (target.kind === 'item' && (await items.load(target.id))?.kind === 'map')
         await textsOf(target.id, known);
     return known;
   }

@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { useVirtualList } from '@vueuse/core';
 import { tagsOf } from '@ukiyo/core/facets';
 import { computed, ref } from 'vue';
 import { draggedTopic } from '../../editor/links.ts';
 import { carryVariable } from '../../editor/variables.ts';
+import { useItemList } from '../../parts/itemList.ts';
+import ItemRows from '../../parts/ItemRows.vue';
 import { kindLabel, kindLetter } from '../../parts/kinds.ts';
 import FacetBadge from '../../parts/FacetBadge.vue';
 import { useLens } from '../../parts/lens.ts';
@@ -21,24 +22,12 @@ const lists = ['Topics', 'Variables'] as const;
 const list = ref<(typeof lists)[number]>('Topics');
 const query = ref('');
 const wanted = computed(() => query.value.trim().toLowerCase());
-const shown = computed(() =>
-  library.items.filter(
-    (item) =>
-      item.kind === 'topic' &&
-      !(looking.hides && looking.drops(item.conditions)) &&
-      item.title.toLowerCase().includes(wanted.value),
-  ),
-);
+const topics = useItemList(() => ({ kind: 'topic', title: wanted.value, ...looking.hiding }));
 const named = computed(() =>
   variables.named.filter((variable) =>
     `${variable.key} ${variables.wordsOf(variable)}`.toLowerCase().includes(wanted.value),
   ),
 );
-const {
-  list: rows,
-  containerProps,
-  wrapperProps,
-} = useVirtualList(shown, { itemHeight: 28, overscan: 16 });
 </script>
 
 <template>
@@ -63,28 +52,34 @@ const {
       :placeholder="`Filter ${list.toLowerCase()}`"
       :input-props="{ 'aria-label': `Filter ${list.toLowerCase()}` }"
     />
-    <div v-if="list === 'Topics'" v-bind="containerProps" class="list">
-      <ul v-bind="wrapperProps">
-        <li v-for="{ data: item } in rows" :key="item.id">
-          <router-link
-            :to="{ name: 'write', params: { id: item.id } }"
-            :class="{ on: item.id === current, dropped: looking.drops(item.conditions) }"
-            :aria-current="item.id === current ? 'page' : undefined"
-            @dragstart="$event.dataTransfer?.setData(draggedTopic, item.id)"
-          >
-            <span class="letter" :title="kindLabel(item.type)">{{ kindLetter(item.type) }}</span>
-            <span class="title">{{ item.title || item.id }}</span>
-            <span v-if="item.alternateOf !== null" class="badges">
-              <FacetBadge
-                v-for="tag in tagsOf(item.conditions, library.facets)"
-                :key="`${tag.facet} ${tag.value}`"
-                :tag="tag"
-              />
-            </span>
-          </router-link>
-        </li>
-      </ul>
-    </div>
+    <p v-if="list === 'Topics' && topics.failure.value" class="seal-text small" role="alert">
+      {{ topics.failure.value }}
+    </p>
+    <ItemRows
+      v-if="list === 'Topics'"
+      v-slot="{ item }"
+      class="list"
+      :list="topics"
+      :row-height="28"
+      label="Topics"
+    >
+      <router-link
+        :to="{ name: 'write', params: { id: item.id } }"
+        :class="{ on: item.id === current, dropped: looking.drops(item.conditions) }"
+        :aria-current="item.id === current ? 'page' : undefined"
+        @dragstart="$event.dataTransfer?.setData(draggedTopic, item.id)"
+      >
+        <span class="letter" :title="kindLabel(item.type)">{{ kindLetter(item.type) }}</span>
+        <span class="title">{{ item.title || item.id }}</span>
+        <span v-if="item.alternateOf !== null" class="badges">
+          <FacetBadge
+            v-for="tag in tagsOf(item.conditions, library.facets)"
+            :key="`${tag.facet} ${tag.value}`"
+            :tag="tag"
+          />
+        </span>
+      </router-link>
+    </ItemRows>
     <ul v-else class="list">
       <li
         v-for="variable in named"

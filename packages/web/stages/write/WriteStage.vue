@@ -13,12 +13,13 @@ import type { SourceLanguage } from '../../editor/sourceLanguage.ts';
 import { useMessage } from 'naive-ui';
 import ViewSwitch from '../../editor/ViewSwitch.vue';
 import { usePageView } from '../../editor/pageView.ts';
+import { useItems } from '../../parts/items.ts';
 import { useLibrary } from '../../parts/library.ts';
 import { useSession } from '../../parts/session.ts';
 import { usePlace } from '../../shell/place.ts';
 import AlternatesStrip from './AlternatesStrip.vue';
 import OpenElements from '../../sheet/OpenElements.vue';
-import OutsideStrip from './OutsideStrip.vue';
+import SourceStrip from './SourceStrip.vue';
 import SheetBench from '../../sheet/SheetBench.vue';
 import TopicList from './TopicList.vue';
 import TopicPage from '../../sheet/TopicPage.vue';
@@ -33,6 +34,7 @@ const HomeEditor = defineAsyncComponent(
 const SourcePane = defineAsyncComponent(
   () => import('../../editor/SourcePane.vue') as Promise<Component>,
 );
+const items = useItems();
 const library = useLibrary();
 const place = usePlace();
 const session = useSession();
@@ -77,13 +79,10 @@ async function show(): Promise<void> {
   await sheet.show();
 }
 place.clear();
-onMounted(async () => {
-  await library.ensure();
-  await show();
-});
+onMounted(show);
 watch(id, show);
 watch(
-  [() => library.find(id.value)?.title, id],
+  [() => items.find(id.value)?.title, id],
   ([title]) => (place.trail = id.value === '' ? [] : [title ?? id.value]),
   { immediate: true },
 );
@@ -91,8 +90,8 @@ watch(
   live.people,
   (people) => (place.people = people.filter(({ client }) => client !== live.ownName())),
 );
-watch([live.saved, editor.words, editor.problems], () => {
-  place.saved = live.saved.value;
+watch([live.saved, source.isHeld, editor.words, editor.problems], () => {
+  place.saved = source.isHeld.value ? 'Not saved yet' : live.saved.value;
   place.words = editor.words.value;
   place.problems = editor.problems.value.length;
 });
@@ -116,11 +115,11 @@ onBeforeUnmount(() => place.clear());
         @language="switchTo"
       />
       <AlternatesStrip v-if="id !== ''" :topic="id" :editable="editable" />
-      <OutsideStrip v-if="id !== ''" :topic="id" />
+      <SourceStrip v-if="id !== ''" :topic="id" />
       <p v-if="source.left.value && !source.language.value" class="notice" role="alert">
-        A text of this topic was left behind in this browser, and is not in the topic yet.
-        <n-button size="tiny" type="primary" @click="source.takeUp">Take it up</n-button>
-        <n-button size="tiny" @click="source.letGo">Let it go</n-button>
+        This browser has text for this topic that is not saved yet.
+        <n-button size="tiny" type="primary" @click="source.reopenLeft">Open text</n-button>
+        <n-button size="tiny" @click="source.discardLeft">Discard text</n-button>
       </p>
       <template v-if="source.language.value">
         <p v-if="source.isHeld.value" class="notice held" role="status">
@@ -128,7 +127,7 @@ onBeforeUnmount(() => place.clear());
             source.problems.value[0] ? `: ${source.problems.value[0].message}` : ' …'
           }}
           <n-button size="tiny" @click="source.refresh(source.language.value)">
-            Back to what the topic says
+            Discard changes
           </n-button>
         </p>
         <SourcePane
@@ -167,6 +166,15 @@ onBeforeUnmount(() => place.clear());
   background: var(--sheet);
   border: 1px solid var(--hair);
   border-radius: 4px;
+}
+.notice .n-button {
+  margin-inline-start: 6px;
+}
+/* Stays in sight above a long text. */
+.held {
+  position: sticky;
+  top: 0;
+  z-index: 2;
 }
 @media (max-width: 1150px) {
   .write,

@@ -1,4 +1,4 @@
-import { stepTo, takenAsItIs } from '@ukiyo/core/editing';
+import { stepTo, unguarded } from '@ukiyo/core/editing';
 import { writeCanonical } from '@ukiyo/core/grammar';
 import type { Agreed } from '@ukiyo/core/library';
 import { readMarkdown, writeMarkdown } from '@ukiyo/core/markdown';
@@ -10,8 +10,8 @@ import type { Node } from 'prosemirror-model';
 import { Mapping, type StepMap } from 'prosemirror-transform';
 import type { EditorView } from 'prosemirror-view';
 import { nextTick, ref, shallowRef, watch, type ShallowRef } from 'vue';
-import { z } from 'zod';
 import type { SourceLanguage } from '../../editor/sourceLanguage.ts';
+import { useHeldText, type LeftText } from './heldText.ts';
 
 interface Written {
   readonly view: ShallowRef<EditorView | undefined>;
@@ -24,86 +24,170 @@ interface Written {
 }
 
 const settles = 400;
-const LeftText = z.object({ language: z.enum(['source', 'markdown']), text: z.string() });
-type LeftText = z.infer<typeof LeftText>;
+/** The topic as a text, or why it cannot be one. */
+function writeTopic(root: Element, as: SourceLanguage): { text: string } | { refusal: string } {
+  return as === 'source' ? { text: writeCanonical(root) } : writeMarkdown(root);
+}
+
+const overtaken = (): Problem =>
+  problem(
+    'error',
+    'source.overtaken',
+    'Another person changed the same passage. Copy what you need, then reload the text.',
+    { line: 1, column: 1 },
+  );
+
+/** The document that a text was last the same as, and what came after it. */
+interface Base {
+  readonly document: Node;
+  readonly root: Element;
+  readonly since: Mapping;
+}
+
+/**
+ * Takes a text into the topic as a step, fitted in behind what others did since.
+ * @returns what is wrong with the text, and whether it is in the topic now
+ */
+function applyText(
+  editor: EditorView,
+  { document, root, since }: Base,
+  { language, text }: LeftText,
+  agreed: Agreed,
+): { readonly isTaken: boolean; readonly problems: readonly Problem[] } {
+  const result = language === 'source' ? readSource(text, root, agreed) : readMarkdown(text, root);
+  if (!result.root) return { isTaken: false, problems: result.problems };
+  const step = stepTo(document, result.root)?.map(since);
+  const applied = step?.apply(editor.state.doc);
+  if (step === null || (applied && !applied.doc))
+    return { isTaken: false, problems: [overtaken(), ...result.problems] };
+  if (step) editor.dispatch(unguarded(editor.state.tr.step(step)));
+  return { isTaken: true, problems: result.problems };
+}
+
+/** A topic as it is shown as text; nothing is while there is no language. */
+function useShownText() {
+  return {
+    language: ref<SourceLanguage>(),
+    text: ref(''),
+    problems: shallowRef<readonly Problem[]>([]),
+    /** Whether there is something in the text that is not in the topic yet. */
+    isHeld: ref(false),
+  };
+}
+
+type ShownText = ReturnType<typeof useShownText>;
+
+/**
+ * Holds a text from the moment in which something is typed into it, and keeps it in this browser,
+ * until it is in the topic.
+ * @param keep takes the text into the topic, once hands rest
+ */
+function holdWhileNew(
+  shown: ShownText,
+  hold: (held: LeftText | undefined) => void,
+  isNew: (text: string) => boolean,
+  keep: () => void,
+): void {
+  const { language, text, isHeld } = shown;
+  const keepSoon = useDebounceFn(keep, settles);
+  const holdNow = (): void =>
+    hold(
+      isHeld.value && language.value ? { language: language.value, text: text.value } : undefined,
+    );
+  watch(isHeld, holdNow);
+  watch(text, (now) => {
+    if (!language.value || !isNew(now)) return;
+    isHeld.value = true;
+    holdNow();
+    void keepSoon();
+  });
+}
+
+/**
+ * The two directions between the page and its text. A text is compared with the document that it
+ * was made from, so that what others change in the meantime is kept.
+ */
+function useTextExchange({ view, read, agreed, refuse }: Written, shown: ShownText) {
+  const { language, text, problems, isHeld } = shown;
+  let base: Base | undefined;
+  let written = '';
+  /** One's own changes come back as changes of the page. */
+  let isApplying = false;
+
+  /** Shows the topic as it is on the page. @returns whether it can be shown so */
+  function refresh(as: SourceLanguage): boolean {
+    const root = read();
+    const document = view.value?.state.doc;
+    const next = root && writeTopic(root, as);
+    if (next && 'refusal' in next) refuse(next.refusal);
+    if (!document || !next || 'refusal' in next) return false;
+    base = { document, root, since: new Mapping() };
+    written = next.text;
+    text.value = next.text;
+    isHeld.value = false;
+    problems.value = as === 'source' ? readSource(next.text, root, agreed()).problems : [];
+    return true;
+  }
+  /** Takes the text into the topic; it stays held, with its problems, where it cannot be read. */
+  function apply(): void {
+    const editor = view.value;
+    const as = language.value;
+    if (!editor || !base || !as || text.value === written) return;
+    const changedByOthers = base.since.maps.length > 0;
+    isApplying = true;
+    const taken = applyText(editor, base, { language: as, text: text.value }, agreed());
+    isApplying = false;
+    problems.value = taken.problems;
+    if (!taken.isTaken) return;
+    written = text.value;
+    isHeld.value = false;
+    const root = read();
+    if (changedByOthers || !root) refresh(as);
+    else base = { document: editor.state.doc, root, since: new Mapping() };
+  }
+  function close(): void {
+    language.value = undefined;
+    isHeld.value = false;
+    base = undefined;
+    problems.value = [];
+  }
+  const refreshSoon = useDebounceFn(() => {
+    if (language.value && !isHeld.value) refresh(language.value);
+  }, settles);
+  /** Is called with every change of the page, by anybody. */
+  function follow(maps: readonly StepMap[]): void {
+    if (!base || isApplying) return;
+    for (const map of maps) base.since.appendMap(map);
+    if (!isHeld.value) void refreshSoon();
+  }
+  return { refresh, apply, close, follow, isNew: (now: string): boolean => now !== written };
+}
 
 /**
  * The open topic as text. What can be read goes into the topic as a step like any other, fitted in
  * behind what others did since the text was shown; what cannot stays here, with the reason, until
- * it can or is let go.
+ * it can or is discarded.
  */
-export function useSource({ view, read, name, agreed, refuse }: Written) {
-  const language = ref<SourceLanguage>();
-  const text = ref('');
-  const problems = shallowRef<readonly Problem[]>([]);
-  /** Whether there is something in the text that is not in the topic yet. */
-  const isHeld = ref(false);
-  /** The document that the text was last the same as, and what came after it. */
-  let base: { document: Node; root: Element; since: Mapping } | undefined;
-  let shown = '';
-  /** One's own changes come back as changes of the page. */
-  let isKeeping = false;
+export function useSource(topic: Written) {
+  const { view, name, refuse } = topic;
+  const shown = useShownText();
+  const { language, text, problems, isHeld } = shown;
+  const held = useHeldText(name);
+  const { refresh, apply, close, follow, isNew } = useTextExchange(topic, shown);
 
-  /** What a browser that went down left of a text that was not in the topic yet. */
-  const left = shallowRef<LeftText>();
-  function lookForLeft(): void {
-    try {
-      left.value = LeftText.safeParse(JSON.parse(localStorage.getItem(name()) ?? 'null')).data;
-    } catch {
-      left.value = undefined;
-    }
-  }
-  /** Beside the page's own store: as long as a text is held, it is kept in this browser. */
-  function keepHeld(): void {
-    try {
-      if (isHeld.value && language.value)
-        localStorage.setItem(
-          name(),
-          JSON.stringify({ language: language.value, text: text.value }),
-        );
-      else localStorage.removeItem(name());
-    } catch {
-      // More than the browser's store takes: the text stays in the open page.
-    }
-  }
-  function takeUp(): void {
-    const found = left.value;
-    left.value = undefined;
-    if (!found || !refresh(found.language)) return;
-    language.value = found.language;
-    void nextTick(() => (text.value = found.text));
-  }
-  function letGo(): void {
-    left.value = undefined;
-    localStorage.removeItem(name());
-  }
-
-  function written(root: Element, as: SourceLanguage): string | undefined {
-    if (as === 'source') return writeCanonical(root);
-    const made = writeMarkdown(root);
-    if ('text' in made) return made.text;
-    refuse(made.refusal);
-    return undefined;
-  }
-  /** Shows the topic as it stands on the page. */
-  function refresh(as: SourceLanguage): boolean {
-    const root = read();
-    const next = root && view.value && written(root, as);
-    if (next === undefined || !root || !view.value) return false;
-    base = { document: view.value.state.doc, root, since: new Mapping() };
-    shown = next;
-    text.value = next;
-    isHeld.value = false;
-    problems.value = as === 'source' ? readSource(next, root, agreed()).problems : [];
-    return true;
-  }
   function open(as: SourceLanguage): void {
     if (language.value && !leave()) return;
     if (refresh(as)) language.value = as;
   }
+  function reopenLeft(): void {
+    const found = held.take();
+    if (!found || !refresh(found.language)) return;
+    language.value = found.language;
+    void nextTick(() => (text.value = found.text));
+  }
   /** Back to the page; false when the text is not a topic, and so stays open. */
   function leave(): boolean {
-    if (isHeld.value) keep();
+    if (isHeld.value) apply();
     if (isHeld.value) {
       refuse(`The text cannot go into the topic yet: ${problems.value[0]?.message ?? ''}`);
       return false;
@@ -112,75 +196,14 @@ export function useSource({ view, read, name, agreed, refuse }: Written) {
     void nextTick(() => view.value?.focus());
     return true;
   }
-  function close(): void {
-    language.value = undefined;
-    isHeld.value = false;
-    base = undefined;
-    problems.value = [];
-  }
-
-  function keep(): void {
-    const editor = view.value;
-    const as = language.value;
-    if (!editor || !base || !as || text.value === shown) return;
-    const result =
-      as === 'source'
-        ? readSource(text.value, base.root, agreed())
-        : readMarkdown(text.value, base.root);
-    problems.value = result.problems;
-    if (!result.root) return;
-    const step = stepTo(base.document, result.root)?.map(base.since);
-    const changedByOthers = base.since.maps.length > 0;
-    const applied = step?.apply(editor.state.doc);
-    if (step === null || (applied && !applied.doc)) {
-      problems.value = [
-        problem(
-          'error',
-          'source.overtaken',
-          'Somebody changed the same place meanwhile. Copy what you need, and take the ' +
-            'newest text.',
-          { line: 1, column: 1 },
-        ),
-        ...result.problems,
-      ];
-      return;
-    }
-    shown = text.value;
-    isHeld.value = false;
-    isKeeping = true;
-    if (step) editor.dispatch(takenAsItIs(editor.state.tr.step(step)));
-    isKeeping = false;
-    const root = read();
-    if (changedByOthers || !root) refresh(as);
-    else base = { document: editor.state.doc, root, since: new Mapping() };
-  }
-  const keepSoon = useDebounceFn(keep, settles);
-  watch(isHeld, keepHeld);
-  watch(text, (now) => {
-    if (!language.value || now === shown) return;
-    isHeld.value = true;
-    keepHeld();
-    void keepSoon();
-  });
-
-  const refreshSoon = useDebounceFn(() => {
-    if (language.value && !isHeld.value) refresh(language.value);
-  }, settles);
-  /** Told of every change of the page, by whomever. */
-  function follow(maps: readonly StepMap[]): void {
-    if (!base || isKeeping) return;
-    for (const map of maps) base.since.appendMap(map);
-    if (!isHeld.value) void refreshSoon();
-  }
+  holdWhileNew(shown, held.hold, isNew, apply);
+  const { left, lookForLeft, discard: discardLeft } = held;
   return {
-    language,
-    text,
-    problems,
-    isHeld,
+    ...shown,
     left,
     lookForLeft,
-    takeUp,
-    letGo,
+    reopenLeft,
+    discardLeft,
     open,
     leave,
     close,

@@ -10,9 +10,9 @@ import { computed, onMounted, ref } from 'vue';
 import PickOne from '../../parts/PickOne.vue';
 import TimeAgo from '../../parts/TimeAgo.vue';
 import { usePlace } from '../../shell/place.ts';
-import { useOutside } from './useOutside.ts';
+import { useIntegrations } from './useIntegrations.ts';
 
-/** Doors to the outside: tokens for programs that publish, and who is told what became of it. */
+/** Integrations: tokens for programs that publish, and notifications of builds. */
 const place = usePlace();
 const {
   tokens,
@@ -26,7 +26,7 @@ const {
   revokeToken,
   addNotice,
   removeNotice,
-} = useOutside();
+} = useIntegrations();
 onMounted(async () => {
   place.clear();
   place.trail = ['Tokens and messages'];
@@ -75,8 +75,8 @@ const editionOptions = computed(() => [
 const editionName = (id: string | null): string =>
   id === null
     ? 'any edition'
-    : (editions.value.find((one) => one.id === id)?.name ?? 'an edition that is gone');
-const toldWhen = (notice: Notice): string =>
+    : (editions.value.find((one) => one.id === id)?.name ?? 'a deleted edition');
+const occasionOf = (notice: Notice): string =>
   `when ${editionName(notice.edition)} ${notice.on.map((one) => ends[one]).join(', ')}`;
 async function newNotice(): Promise<void> {
   const input = NoticeInput.safeParse({
@@ -162,15 +162,15 @@ async function newNotice(): Promise<void> {
       </form>
     </section>
     <section aria-labelledby="notices-head">
-      <h2 id="notices-head">Who is told</h2>
+      <h2 id="notices-head">Notifications</h2>
       <ul v-if="notices.length > 0">
         <li v-for="notice in notices" :key="notice.id">
           <span>{{ notice.to }}</span>
-          <span class="quiet">{{ toldWhen(notice) }}</span>
+          <span class="quiet">{{ occasionOf(notice) }}</span>
           <n-button
             size="small"
             quaternary
-            :aria-label="`Tell ${notice.to} no more`"
+            :aria-label="`Remove the notification of ${notice.to}`"
             @click="removeNotice(notice.id)"
           >
             Remove
@@ -180,20 +180,20 @@ async function newNotice(): Promise<void> {
       <form class="notice" @submit.prevent="newNotice">
         <PickOne
           v-model:chosen="kind"
-          label="How they are told"
+          label="Kind of notification"
           :options="[
-            { value: 'mail', label: 'a letter to' },
-            { value: 'web', label: 'a request to' },
+            { value: 'mail', label: 'e-mail to' },
+            { value: 'web', label: 'web request to' },
           ]"
         />
         <n-input
           v-model:value="to"
           size="small"
           :placeholder="kind === 'mail' ? 'harbour@brinewell.example' : 'https://…'"
-          :input-props="{ 'aria-label': 'To whom' }"
+          :input-props="{ 'aria-label': 'Address' }"
         />
         <span>when</span>
-        <PickOne v-model:chosen="edition" label="Of which edition" :options="editionOptions" />
+        <PickOne v-model:chosen="edition" label="Edition" :options="editionOptions" />
         <span class="events">
           <label v-for="one in eventOptions" :key="one.value">
             <input
@@ -204,21 +204,23 @@ async function newNotice(): Promise<void> {
             {{ one.label }}
           </label>
         </span>
-        <n-button size="small" attr-type="submit" :disabled="to.trim() === ''">Tell them</n-button>
+        <n-button size="small" attr-type="submit" :disabled="to.trim() === ''">
+          Add notification
+        </n-button>
       </form>
       <p v-if="fault" class="seal-text" role="alert">{{ fault }}</p>
     </section>
     <section aria-labelledby="outbox-head">
       <h2 id="outbox-head">Outbox</h2>
       <p v-if="outbox.isSimulated" class="stand-in">
-        A stand-in: nothing leaves this server. Here is what would have been sent.
+        Simulated: nothing leaves this server. These messages would have been sent.
       </p>
-      <p v-if="outbox.messages.length === 0" class="quiet">Nothing yet.</p>
+      <p v-if="outbox.messages.length === 0" class="quiet">No messages yet.</p>
       <details v-for="message in outbox.messages" :key="message.id">
         <summary>
           <span>{{ message.subject }}</span>
           <span class="quiet small">
-            {{ message.kind === 'mail' ? 'letter' : 'request' }} to {{ message.to }},
+            {{ message.kind === 'mail' ? 'e-mail' : 'web request' }} to {{ message.to }},
             <TimeAgo :iso="message.at" />
           </span>
         </summary>

@@ -8,13 +8,14 @@ import {
   type NewToken,
   type NoticeInput,
 } from '@ukiyo/contracts';
-import { ref, shallowRef } from 'vue';
+import { shallowRef } from 'vue';
 import { z } from 'zod';
-import { ask, messageOf } from '../../parts/api.ts';
+import { ask } from '../../parts/api.ts';
+import { useFailure } from '../../parts/attempts.ts';
 import { useSession } from '../../parts/session.ts';
 
-/** Tokens of the person, who is told of builds, and what was sent. */
-export function useOutside() {
+/** Tokens of the person, notifications of builds, and sent messages. */
+export function useIntegrations() {
   const session = useSession();
   const tokens = shallowRef<readonly Token[]>([]);
   const notices = shallowRef<readonly Notice[]>([]);
@@ -26,20 +27,10 @@ export function useOutside() {
     readonly name: string;
     readonly secret: string;
   }>();
-  const failure = ref('');
+  const { failure, attempt } = useFailure();
 
-  async function guarded(work: () => Promise<void>): Promise<boolean> {
-    failure.value = '';
-    try {
-      await work();
-      return true;
-    } catch (error) {
-      failure.value = messageOf(error);
-      return false;
-    }
-  }
   const load = (): Promise<boolean> =>
-    guarded(async () => {
+    attempt(async () => {
       [tokens.value, notices.value, outbox.value, editions.value] = await Promise.all([
         ask(`${session.base}/tokens`, z.array(Token)),
         ask(`${session.base}/notices`, z.array(Notice)),
@@ -48,7 +39,7 @@ export function useOutside() {
       ]);
     });
   const createToken = (input: NewToken): Promise<boolean> =>
-    guarded(async () => {
+    attempt(async () => {
       created.value = await ask(`${session.base}/tokens`, CreatedToken, {
         method: 'POST',
         body: input,
@@ -56,13 +47,13 @@ export function useOutside() {
       await load();
     });
   const revokeToken = (id: string): Promise<boolean> =>
-    guarded(async () => {
+    attempt(async () => {
       await ask(`${session.base}/tokens/${id}`, z.null(), { method: 'DELETE' });
       tokens.value = tokens.value.filter((one) => one.id !== id);
       if (created.value?.id === id) created.value = undefined;
     });
   const addNotice = (input: NoticeInput): Promise<boolean> =>
-    guarded(async () => {
+    attempt(async () => {
       const { notice, secret } = await ask(`${session.base}/notices`, CreatedNotice, {
         method: 'POST',
         body: input,
@@ -71,7 +62,7 @@ export function useOutside() {
       notices.value = [...notices.value, notice];
     });
   const removeNotice = (id: string): Promise<boolean> =>
-    guarded(async () => {
+    attempt(async () => {
       await ask(`${session.base}/notices/${id}`, z.null(), { method: 'DELETE' });
       notices.value = notices.value.filter((one) => one.id !== id);
     });

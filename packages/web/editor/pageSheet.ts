@@ -7,7 +7,7 @@ import { useSession } from '../parts/session.ts';
 const page = '.page .ProseMirror';
 const at = (...places: readonly string[]): string => `${page} :is(${places.join(', ')})`;
 
-/** Where each style is worn on the page of the writer. */
+/** Where each style applies on the page of the writer. */
 const pageSelectors: Readonly<Record<string, string>> = {
   text: page,
   paragraph: at('.is-p', '.line'),
@@ -43,13 +43,12 @@ const pageSelectors: Readonly<Record<string, string>> = {
 const plain = '';
 
 /**
- * The page of the writer wears the screen values of a style sheet, or the plain manner of the
- * workshop.
+ * The page of the writer looks as the screen values of a style sheet say, or plain.
  */
-export function useWornSheet() {
+export function usePageSheet() {
   const designs = useDesigns();
   const session = useSession();
-  const worn = useStorage('ukiyo-worn-sheet', plain);
+  const chosen = useStorage('ukiyo-worn-sheet', plain);
   const { css } = useStyleTag('', { id: 'ukiyo-worn-sheet' });
   const options = computed(() => [
     { value: plain, label: 'plain' },
@@ -57,7 +56,7 @@ export function useWornSheet() {
   ]);
   onMounted(() => designs.ensure());
   watchEffect(() => {
-    const sheet = designs.list.sheets.find(({ id }) => id === worn.value)?.content;
+    const sheet = designs.list.sheets.find(({ id }) => id === chosen.value)?.content;
     // The name of a note and its left edge have the colour of the note.
     const noteOf = (kind: string): string =>
       at(kind === 'note' ? '.is-note' : `.is-note[data-note='${kind}']`);
@@ -69,5 +68,5 @@ export function useWornSheet() {
       ? `${notes}\n${screenRules(sheet, pageSelectors, session.project?.locale ?? 'en')}`
       : '';
   });
-  return { worn, options };
+  return { sheet: chosen, options };
 }
