@@ -1,6 +1,6 @@
 import { expect, test, type Page } from './test.ts';
 import { choose, isSaved, moveCaret, newTopic, stored } from './pages.ts';
-import { signIn } from './people.ts';
+import { openLibrary, signIn } from './people.ts';
 
 test.beforeEach(({ page }) => signIn(page, 'noor'));
 const short = async (page: Page): Promise<string> => (await stored(page)).replace(/\s*\n\s*/gu, '');
@@ -83,9 +83,12 @@ test('what fits the selected words is under the hand', async ({ page }) => {
 });
 
 test('Enter asks what comes next, for those who want that', async ({ page }) => {
+  await openLibrary(page, 'noor');
   await page.keyboard.press('Control+k');
   await page.getByRole('combobox', { name: 'Find or do' }).fill('Let Enter ask');
   await page.keyboard.press('Enter');
+  // Enter acts once the topics found are current.
+  await expect(page.getByRole('dialog', { name: 'Find or do' })).toHaveCount(0);
   await newTopic(page, 'Concept', 'Asked at Enter');
   await page.locator(paragraphs).click();
   await page.keyboard.type('Tide');
