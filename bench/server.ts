@@ -3,29 +3,13 @@
  * starts.
  */
 import { readFileSync } from 'node:fs';
-import { makeServices, seedEmpty, upgrade } from '@ukiyo/server';
-import { freshGround, serve } from '../e2e/serving.ts';
-import { measure, median, report } from './measure.ts';
-import { syntheticLibrary } from './synthetic.ts';
-
-const ground = await freshGround('bench');
-const services = makeServices(ground);
-await upgrade(services);
-const account = (await seedEmpty(services))!;
-const project = (await services.database.models.projects.findOne())!.get().id;
+import { serve } from '../e2e/serving.ts';
+import { libraryGround } from './ground.ts';
+import { median, report } from './measure.ts';
 
 console.log('10,000 topics');
-const { items } = syntheticLibrary(10_000);
-const encoder = new TextEncoder();
-const files = new Map(
-  items.map(({ id, kind, text }): [string, Uint8Array] => [
-    `${kind === 'map' ? '' : 'topics/'}${id}.${kind === 'map' ? 'ditamap' : 'dita'}`,
-    encoder.encode(text),
-  ]),
-);
-const taken = await measure(() => services.packages.take(project, files, 'Bench'));
-report('take the package in', taken.wall, 's');
-await services.database.sequelize.close();
+const { ground, account, project, importing } = await libraryGround('bench', 10_000);
+report('import the package', importing, 's');
 
 const started = performance.now();
 const { process: server, stop } = await serve(ground, 4790);

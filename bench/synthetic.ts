@@ -33,66 +33,104 @@ export interface SyntheticLibrary {
   readonly assets: readonly (Asset & { readonly bytes: Uint8Array })[];
 }
 
-/**
- * A library of `count` topics with the structure of real ones: tasks, concepts and references of
- * about 5 kB, each with a table or a figure, notes borrowed from a lender, links, index entries,
- * facets and variables, in a book map of chapters of 25 topics.
- */
-export function syntheticLibrary(count: number, seed = 7): SyntheticLibrary {
-  const random = randomNumbers(seed);
-  const pick = <Value>(list: readonly Value[]): Value => list[Math.floor(random() * list.length)]!;
-  const sentence = (length = 8 + Math.floor(random() * 10)): string => {
-    const text = Array.from({ length }, () => pick(words)).join(' ');
+/** Writes the parts of topics at random. @param count of the topics that links lead to */
+class Writer {
+  readonly #random: () => number;
+  readonly #count: number;
+  constructor(count: number, seed: number) {
+    this.#count = count;
+    this.#random = randomNumbers(seed);
+  }
+  #below(limit: number): number {
+    return Math.floor(this.#random() * limit);
+  }
+  #pick<Value>(list: readonly Value[]): Value {
+    return list[this.#below(list.length)]!;
+  }
+  #word(): string {
+    return this.#pick(words);
+  }
+  sentence(length = 8 + this.#below(10)): string {
+    const text = Array.from({ length }, () => this.#word()).join(' ');
     return `${text[0]!.toUpperCase()}${text.slice(1)}.`;
-  };
-  const paragraph = (): string =>
-    `<p>${sentence()} ${sentence()} <uicontrol>${pick(words)}</uicontrol> ${sentence()} ` +
-    `<xref href="topic:t${Math.floor(random() * count)}"/> ${sentence()}</p>`;
-  const facet = (): string => (random() < 0.2 ? ` product="${pick(['tern-q', 'tern-d'])}"` : '');
-  const note = (): string =>
-    random() < 0.3
+  }
+  #paragraph(): string {
+    return (
+      `<p>${this.sentence()} ${this.sentence()} <uicontrol>${this.#word()}</uicontrol> ` +
+      `${this.sentence()} <xref href="topic:t${this.#below(this.#count)}"/> ${this.sentence()}</p>`
+    );
+  }
+  #facet(): string {
+    return this.#random() < 0.2 ? ` product="${this.#pick(['tern-q', 'tern-d'])}"` : '';
+  }
+  #note(): string {
+    const type = ['warning', 'tip', 'notice'];
+    return this.#random() < 0.3
       ? '<note conref="topic:lender/n1"/>'
-      : `<note type="${pick(['warning', 'tip', 'notice'])}"${facet()}>${sentence()}</note>`;
-  const index = (): string =>
-    `<indexterm>${pick(words)}<indexterm>${pick(words)}</indexterm></indexterm>`;
-  const row = (): string =>
-    `<row${facet()}><entry>${pick(words)}</entry><entry>${sentence(5)}</entry>` +
-    `<entry>${Math.floor(random() * 100)}</entry></row>`;
-  const step = (): string =>
-    `<step${facet()}><cmd>${sentence()}</cmd>` +
-    `<info>${sentence()} <ph keyref="product"/> ${sentence()}</info></step>`;
-  const table = (id: string): string =>
-    `<table id="${id}"><title>${sentence(4)}</title><tgroup cols="3"><colspec colname="a"/>` +
-    `<colspec colname="b"/><colspec colname="c"/><thead><row><entry>${pick(words)}</entry>` +
-    `<entry>${pick(words)}</entry><entry>${pick(words)}</entry></row></thead>` +
-    `<tbody>${times(6, row)}</tbody>` +
-    '</tgroup></table>';
-  const figure = (id: string): string =>
-    `<fig id="${id}"><title>${sentence(4)}</title><image href="asset:drawing" width="90mm">` +
-    `<alt>${sentence(5)}</alt></image></fig>`;
-  const head = (id: number): string =>
-    `<title>${sentence(4).slice(0, -1)} ${id}</title><shortdesc>${sentence()}</shortdesc>` +
-    `<prolog><metadata><keywords>${index()}${index()}</keywords></metadata></prolog>`;
-  const topic = (id: number): string => {
-    const extra = id % 2 === 0 ? table('tab') : figure('fig');
+      : `<note type="${this.#pick(type)}"${this.#facet()}>${this.sentence()}</note>`;
+  }
+  #index(): string {
+    return `<indexterm>${this.#word()}<indexterm>${this.#word()}</indexterm></indexterm>`;
+  }
+  #row(): string {
+    return (
+      `<row${this.#facet()}><entry>${this.#word()}</entry><entry>${this.sentence(5)}</entry>` +
+      `<entry>${this.#below(100)}</entry></row>`
+    );
+  }
+  #step(): string {
+    return (
+      `<step${this.#facet()}><cmd>${this.sentence()}</cmd>` +
+      `<info>${this.sentence()} <ph keyref="product"/> ${this.sentence()}</info></step>`
+    );
+  }
+  #table(): string {
+    const heads = times(3, () => `<entry>${this.#word()}</entry>`);
+    return (
+      `<table id="tab"><title>${this.sentence(4)}</title><tgroup cols="3"><colspec colname="a"/>` +
+      `<colspec colname="b"/><colspec colname="c"/><thead><row>${heads}</row></thead>` +
+      `<tbody>${times(6, () => this.#row())}</tbody></tgroup></table>`
+    );
+  }
+  #figure(): string {
+    return (
+      `<fig id="fig"><title>${this.sentence(4)}</title><image href="asset:drawing" width="90mm">` +
+      `<alt>${this.sentence(5)}</alt></image></fig>`
+    );
+  }
+  #head(id: number): string {
+    return (
+      `<title>${this.sentence(4).slice(0, -1)} ${id}</title>` +
+      `<shortdesc>${this.sentence()}</shortdesc><prolog><metadata><keywords>` +
+      `${this.#index()}${this.#index()}</keywords></metadata></prolog>`
+    );
+  }
+  #section(): string {
+    const items = times(4, () => `<li>${this.sentence()}</li>`);
+    return (
+      `<section><title>${this.sentence(3).slice(0, -1)}</title>${this.#paragraph()}` +
+      `${this.#paragraph()}<ul>${items}</ul>${this.#note()}</section>`
+    );
+  }
+  topic(id: number): string {
+    const extra = id % 2 === 0 ? this.#table() : this.#figure();
     if (id % 3 === 0)
       return (
-        `<task id="t${id}">${head(id)}<taskbody><prereq>${paragraph()}${note()}</prereq>` +
-        `<steps>${times(9, step)}</steps>` +
-        `<result>${extra}${paragraph()}</result></taskbody></task>`
+        `<task id="t${id}">${this.#head(id)}<taskbody><prereq>${this.#paragraph()}` +
+        `${this.#note()}</prereq><steps>${times(9, () => this.#step())}</steps>` +
+        `<result>${extra}${this.#paragraph()}</result></taskbody></task>`
       );
-    const sections = Array.from(
-      { length: 3 },
-      () =>
-        '<section>' +
-        `<title>${sentence(3).slice(0, -1)}</title>${paragraph()}${paragraph()}` +
-        `<ul>${times(4, () => `<li>${sentence()}</li>`)}</ul>${note()}</section>`,
-    ).join('');
+    const sections = times(3, () => this.#section());
+    const head = this.#head(id);
     return id % 3 === 1
-      ? `<concept id="t${id}">${head(id)}<conbody>${paragraph()}${extra}${sections}</conbody>` +
+      ? `<concept id="t${id}">${head}<conbody>${this.#paragraph()}${extra}${sections}</conbody>` +
           '</concept>'
-      : `<reference id="t${id}">${head(id)}<refbody>${sections}${extra}</refbody></reference>`;
-  };
+      : `<reference id="t${id}">${head}<refbody>${sections}${extra}</refbody></reference>`;
+  }
+}
+
+/** A book map of chapters of 25 topics. */
+function bookMap(count: number): string {
   const chapters = Array.from({ length: Math.ceil(count / 25) }, (_, chapter) => {
     const first = chapter * 25;
     const inside = Array.from(
@@ -101,39 +139,49 @@ export function syntheticLibrary(count: number, seed = 7): SyntheticLibrary {
     ).join('');
     return `<chapter href="topic:t${first}">${inside}</chapter>`;
   }).join('');
-  const map =
+  return (
     '<bookmap id="map"><booktitle><mainbooktitle>Synthetic Manual</mainbooktitle></booktitle>' +
     `<frontmatter><booklists><toc/></booklists></frontmatter>${chapters}<backmatter><booklists>` +
     '<figurelist/><tablelist/><indexlist/></booklists></backmatter><keydef keys="product">' +
-    '<topicmeta><keywords><keyword>Tern</keyword></keywords></topicmeta></keydef></bookmap>';
-  const lender =
-    '<topic id="lender"><title>Lender</title><body>' +
-    `<note id="n1" type="danger">${sentence()}</note></body></topic>`;
-  const drawing = new TextEncoder().encode(
+    '<topicmeta><keywords><keyword>Tern</keyword></keywords></topicmeta></keydef></bookmap>'
+  );
+}
+
+const drawing = {
+  id: 'drawing',
+  name: 'drawing.svg',
+  mediaType: 'image/svg+xml',
+  width: 300,
+  height: 120,
+  bytes: new TextEncoder().encode(
     '<svg xmlns="http://www.w3.org/2000/svg" width="300" height="120" viewBox="0 0 300 120">' +
       '<rect x="10" y="10" width="280" height="100" fill="#dfe8f4" stroke="#12305f"/>' +
       '<circle cx="150" cy="60" r="40" fill="none" stroke="#c8402a"/></svg>',
-  );
+  ),
+};
+
+/**
+ * A library of `count` topics with the structure of real ones: tasks, concepts and references of
+ * about 5 kB, each with a table or a figure, notes borrowed from a lender, links, index entries,
+ * facets and variables, in a book map of chapters of 25 topics.
+ */
+export function syntheticLibrary(count: number, seed = 7): SyntheticLibrary {
+  const writer = new Writer(count, seed);
+  const lender =
+    '<topic id="lender"><title>Lender</title><body>' +
+    `<note id="n1" type="danger">${writer.sentence()}</note></body></topic>`;
+  const topics = Array.from({ length: count }, (_, id): StoredItem => ({
+    id: `t${id}`,
+    kind: 'topic',
+    text: writer.topic(id),
+  }));
   return {
     items: [
-      { id: 'map', kind: 'map', text: map },
+      { id: 'map', kind: 'map', text: bookMap(count) },
       { id: 'lender', kind: 'topic', text: lender },
-      ...Array.from({ length: count }, (_, id): StoredItem => ({
-        id: `t${id}`,
-        kind: 'topic',
-        text: topic(id),
-      })),
+      ...topics,
     ],
-    assets: [
-      {
-        id: 'drawing',
-        name: 'drawing.svg',
-        mediaType: 'image/svg+xml',
-        width: 300,
-        height: 120,
-        bytes: drawing,
-      },
-    ],
+    assets: [drawing],
   };
 }
 

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from './test.ts';
-import { signIn } from './people.ts';
+import { openLibrary, signIn } from './people.ts';
 import { stockOf } from './stock.ts';
 
 /** What a script within a page finds when it reaches for the application. */
@@ -31,7 +31,7 @@ const nothing = {
 test('a site opened in the application works fully and cannot reach the application', async ({
   page,
 }) => {
-  await signIn(page, 'teo', '/library');
+  await openLibrary(page);
   const stock = await stockOf(page);
   const topics = [
     await stock.item(
@@ -88,7 +88,7 @@ test('a site opened in the application works fully and cannot reach the applicat
 
   // With its session over, nothing of it is shown any more.
   const address = site.url();
-  await page.request.delete('/api/session', { headers: { origin: new URL(page.url()).origin } });
+  await page.request.delete('/api/session');
   await expect(async () => {
     await site.goto(address);
     await expect(site.getByRole('heading', { name: 'This address has expired' })).toBeVisible({
@@ -96,7 +96,7 @@ test('a site opened in the application works fully and cannot reach the applicat
     });
   }).toPass();
   await site.close();
-  await signIn(page, 'teo', '/library');
+  await openLibrary(page);
   for (const path of [`editions/${edition}`, `items/${map}`, ...topics.map((id) => `items/${id}`)])
     await stock.remove(path);
 });
@@ -112,13 +112,12 @@ test('a site shown beside the text or beside its look reaches nothing of the app
 });
 
 test('an image that nothing shows is deleted from the Library', async ({ page }) => {
-  await signIn(page, 'noor', '/library');
+  await openLibrary(page, 'noor');
   const { base } = await stockOf(page);
   const svg =
     '<svg xmlns="http://www.w3.org/2000/svg" width="40" height="20">' +
     '<rect width="9" height="9"/></svg>';
   const made = await page.request.post(`${base}/assets`, {
-    headers: { origin: new URL(page.url()).origin },
     multipart: { file: { name: 'gull.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(svg) } },
   });
   expect(made.status()).toBe(201);

@@ -1,10 +1,32 @@
-import { expect, test } from './test.ts';
+import { expect, test, type Locator, type Page } from './test.ts';
 import { faults } from './faults.ts';
 import { choose, clickInto, isSaved, newTopic, stored } from './pages.ts';
 import { signIn } from './people.ts';
 import { xml } from './xml.ts';
 
 test.beforeEach(({ page }) => signIn(page, 'noor'));
+
+/** By keys: opened with Enter on the image, an area from its button, moved, sized, removed. */
+async function editByKeys(page: Page, editor: Locator): Promise<void> {
+  await page.keyboard.press('Enter');
+  await editor.getByRole('button', { name: 'Rectangle' }).focus();
+  await page.keyboard.press('Enter');
+  await expect(editor.getByLabel('Name of the area')).toHaveValue('Area 4');
+  const before = await editor.locator('polygon.on').getAttribute('points');
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('Shift+ArrowDown');
+  expect(await editor.locator('polygon.on').getAttribute('points')).not.toBe(before);
+  await page.keyboard.press('Delete');
+  await expect(editor.locator('polygon')).toHaveCount(3);
+  await editor.getByRole('button', { name: /^Lid/u }).click();
+  await editor.getByRole('button', { name: 'Remove the area' }).click();
+  await editor.getByRole('button', { name: 'Keep the areas' }).click();
+  await isSaved(page);
+  expect(await stored(page)).not.toContain('Lid');
+  await page.keyboard.press('Control+z');
+  await isSaved(page);
+  expect(await stored(page)).toContain('Lid');
+}
 
 test('areas are drawn on an image, named, led somewhere, moved and removed', async ({ page }) => {
   await newTopic(page, 'Concept', 'A map of the cabinet');
@@ -69,24 +91,5 @@ test('areas are drawn on an image, named, led somewhere, moved and removed', asy
   expect(text).toMatch(
     /<area><shape>poly<\/shape><coords>(\d+,){5}\d+<\/coords><xref>Area 3<\/xref><\/area>/u,
   );
-
-  // By keys: opened with Enter on the image, an area from its button, moved, sized, removed.
-  await page.keyboard.press('Enter');
-  await editor.getByRole('button', { name: 'Rectangle' }).focus();
-  await page.keyboard.press('Enter');
-  await expect(editor.getByLabel('Name of the area')).toHaveValue('Area 4');
-  const before = await editor.locator('polygon.on').getAttribute('points');
-  await page.keyboard.press('ArrowRight');
-  await page.keyboard.press('Shift+ArrowDown');
-  expect(await editor.locator('polygon.on').getAttribute('points')).not.toBe(before);
-  await page.keyboard.press('Delete');
-  await expect(editor.locator('polygon')).toHaveCount(3);
-  await editor.getByRole('button', { name: /^Lid/u }).click();
-  await editor.getByRole('button', { name: 'Remove the area' }).click();
-  await editor.getByRole('button', { name: 'Keep the areas' }).click();
-  await isSaved(page);
-  expect(await stored(page)).not.toContain('Lid');
-  await page.keyboard.press('Control+z');
-  await isSaved(page);
-  expect(await stored(page)).toContain('Lid');
+  await editByKeys(page, editor);
 });

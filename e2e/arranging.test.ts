@@ -1,7 +1,7 @@
 import { expect, test, type Page } from './test.ts';
 import { faults } from './faults.ts';
-import { isSaved, newTopic, stored } from './pages.ts';
-import { signIn } from './people.ts';
+import { isSaved, newTopic, pickItem, projectOf, stored } from './pages.ts';
+import { openLibrary, signIn } from './people.ts';
 import { xml } from './xml.ts';
 
 const entry = (page: Page, name: string | RegExp) => page.getByRole('treeitem', { name });
@@ -21,7 +21,7 @@ async function newMap(page: Page, title: string, topics: readonly string[]): Pro
 test('several entries are chosen, moved and folded by keys; topics are added together', async ({
   page,
 }) => {
-  await signIn(page, 'noor');
+  await openLibrary(page, 'noor');
   await newMap(page, 'Moved by keys', ['Alarms', 'Care plan', 'Menu tree']);
   await page.getByLabel('Choose Alarm codes').check();
   await page.getByLabel('Choose Clean the well').check();
@@ -70,7 +70,7 @@ test('several entries are chosen, moved and folded by keys; topics are added tog
 test('an entry gets a title with a variable, skips an output, and appears once per lens', async ({
   page,
 }) => {
-  await signIn(page);
+  await openLibrary(page);
   await newMap(page, 'In parts', ['Alarms', 'Care plan']);
   await entry(page, 'Alarms').click();
   const panel = page.getByRole('region', { name: 'Entry', exact: true });
@@ -102,7 +102,7 @@ test('an entry gets a title with a variable, skips an output, and appears once p
 test('a map has a title with a variable, readers, key scopes and a set of variables', async ({
   page,
 }) => {
-  await signIn(page, 'noor');
+  await openLibrary(page, 'noor');
   await newMap(page, 'About itself', ['Alarms']);
   await page.getByRole('tab', { name: 'Map', exact: true }).click();
   const about = page.getByRole('region', { name: 'About this map' });
@@ -133,7 +133,7 @@ test('a map has a title with a variable, readers, key scopes and a set of variab
 test('relations are edited as a grid; branches become maps; maps are compared and made', async ({
   page,
 }) => {
-  await signIn(page);
+  await openLibrary(page);
   await newMap(page, 'With links', ['Alarms', 'Care plan', 'Menu tree']);
   await entry(page, 'Care plan').click();
   await page.keyboard.press('Alt+ArrowRight');
@@ -172,7 +172,7 @@ test('relations are edited as a grid; branches become maps; maps are compared an
   await expect(page.getByRole('heading', { name: 'All about alarms' })).toBeVisible();
   await expect(texts(page).filter({ hasText: 'Acknowledge an alarm' })).toBeVisible();
   await page.getByRole('button', { name: 'Beside another' }).click();
-  await page.getByLabel('The other map').selectOption('With links');
+  await pickItem(page, 'The other map', 'With links');
   const table = page.getByRole('table', { name: 'Two maps' });
   await expect(table.getByRole('row').filter({ hasText: 'Menu tree' })).toContainText('only there');
   await expect(table.getByRole('row').filter({ hasText: 'Acknowledge an alarm' })).toContainText(
@@ -216,7 +216,7 @@ test('the outline is numbered as an edition numbers it, with what it drops and w
 test('a map becomes a book with facts, lists and a preface, and is numbered as one', async ({
   page,
 }) => {
-  await signIn(page);
+  await openLibrary(page);
   await newMap(page, 'Boat book', ['Alarms', 'Care plan']);
   await page.getByRole('tab', { name: 'Map', exact: true }).click();
   const about = page.getByRole('region', { name: 'About this map' });
@@ -272,4 +272,37 @@ test('a map becomes a book with facts, lists and a preface, and is numbered as o
       <chapter href="topic:care-plan"/>`,
   );
   expect(await faults(page)).toEqual([]);
+});
+
+test('a map of 1,500 entries is gone through and changed by keys', async ({ page }) => {
+  await signIn(page, 'noor');
+  await newTopic(page, 'Map', 'Very long');
+  const address = `${await projectOf(page)}/items/very-long`;
+  const { version } = (await (await page.request.get(address)).json()) as { version: number };
+  const topics = ['alarms', 'care-plan', 'menu-tree'];
+  const entries = Array.from(
+    { length: 1_500 },
+    (_, at) => `<topicref href="topic:${topics[at % 3]}"/>`,
+  );
+  const text = `<map id="very-long"><title>Very long</title>${entries.join('')}</map>`;
+  expect((await page.request.put(address, { data: { text, version } })).status()).toBe(200);
+  await page.reload();
+  await expect(page.getByText('1500 entries')).toBeVisible();
+  await expect(texts(page).first()).toHaveText('Alarms');
+  expect(await texts(page).count()).toBeLessThan(600);
+  await entry(page, 'Alarms').first().click();
+  await page.keyboard.press('End');
+  const here = page.locator('.entry.at');
+  await expect(here).toBeFocused();
+  await expect(here).toContainText('Menu tree');
+  await expect(here).toBeInViewport();
+  await page.keyboard.press('ArrowUp');
+  await expect(here).toContainText('Care plan');
+  await page.keyboard.press('Delete');
+  await expect(page.getByText('1499 entries')).toBeVisible();
+  await isSaved(page);
+  await page.keyboard.press('Home');
+  await expect(here).toBeFocused();
+  await expect(here).toContainText('Alarms');
+  await expect(here).toBeInViewport();
 });

@@ -1,7 +1,7 @@
 import { expect, test } from './test.ts';
 import { faults } from './faults.ts';
 import { clickInto, isSaved, newTopic, stored } from './pages.ts';
-import { signIn } from './people.ts';
+import { openLibrary } from './people.ts';
 import { stockOf } from './stock.ts';
 
 const sentence =
@@ -13,7 +13,7 @@ const filler = (name: string): string =>
 test('copies are found with what differs, and become one passage that all borrow', async ({
   page,
 }) => {
-  await signIn(page, 'noor');
+  await openLibrary(page, 'noor');
   for (const [title, words] of [
     ['Frost at the quay', sentence],
     ['Frost at the pile', sentence.replace('ladder', 'door')],
@@ -46,7 +46,7 @@ test('copies are found with what differs, and become one passage that all borrow
 });
 
 test('of near copies one replaces another, and a third becomes its alternate', async ({ page }) => {
-  await signIn(page, 'noor');
+  await openLibrary(page, 'noor');
   const stock = await stockOf(page);
   const words =
     'Fold the awning from the seaward side, tie both ends with the tarred cord, and carry it ' +

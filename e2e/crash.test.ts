@@ -1,5 +1,5 @@
 import { join } from 'node:path';
-import { expect, test } from '@playwright/test';
+import { expect, test, type Page } from '@playwright/test';
 import { clickInto, isSaved, moveCaret, pageRests, projectOf, stored } from './pages.ts';
 import { Robot } from './robot.ts';
 import { freshGround, serve } from './serving.ts';
@@ -9,6 +9,36 @@ const port = 4786;
 const origin = `http://127.0.0.1:${port}`;
 const rest = (milliseconds: number): Promise<void> =>
   new Promise((resolve) => setTimeout(resolve, milliseconds));
+
+/** A topic with a paragraph for each of six people. */
+async function stormTopic(page: Page): Promise<{ project: string; id: string }> {
+  const project = await projectOf(page);
+  const { id, version } = (await (
+    await page.request.post(`${project}/items`, {
+      data: { type: 'concept', title: 'Storm', folder: '' },
+    })
+  ).json()) as { id: string; version: number };
+  const paragraphs = Array.from({ length: 6 }, (_, index) => `<p>${index}:</p>`).join('');
+  await page.request.put(`${project}/items/${id}`, {
+    data: {
+      text: `<concept id="${id}"><title>Storm</title><conbody>${paragraphs}</conbody></concept>`,
+      version,
+    },
+  });
+  return { project, id };
+}
+
+/** Five who type without a browser, signed in as the page is. */
+async function robotsIn(page: Page, path: string): Promise<Robot[]> {
+  const [{ name, value }] = (await page.context().cookies()) as unknown as [
+    { name: string; value: string },
+  ];
+  return Array.from(
+    { length: 5 },
+    (_, index) =>
+      new Robot(`ws://127.0.0.1:${port}${path}`, `${name}=${value}`, `robot-${index}`, index),
+  );
+}
 
 test('the server dies while six people type: nothing is lost and nobody reloads', async ({
   browser,
@@ -23,35 +53,11 @@ test('the server dies while six people type: nothing is lost and nobody reloads'
   await page.getByLabel('Password').fill('lanternfish');
   await page.getByRole('button', { name: 'Sign in' }).click();
   await expect(page).toHaveURL(/\/library$/u);
-  const project = await projectOf(page);
-  const { id, version } = (await (
-    await page.request.post(`${project}/items`, {
-      data: { type: 'concept', title: 'Storm', folder: '' },
-    })
-  ).json()) as { id: string; version: number };
-  const paragraphs = Array.from({ length: 6 }, (_, index) => `<p>${index}:</p>`).join('');
-  await page.request.put(`${project}/items/${id}`, {
-    data: {
-      text: `<concept id="${id}"><title>Storm</title><conbody>${paragraphs}</conbody></concept>`,
-      version,
-    },
-  });
+  const { project, id } = await stormTopic(page);
   await page.goto(`/write/${id}`);
   await expect(page.locator('.ProseMirror')).toBeVisible();
   await pageRests(page);
-  const [{ name, value }] = (await page.context().cookies()) as unknown as [
-    { name: string; value: string },
-  ];
-  const robots = Array.from(
-    { length: 5 },
-    (_, index) =>
-      new Robot(
-        `ws://127.0.0.1:${port}${project}/live/${id}`,
-        `${name}=${value}`,
-        `robot-${index}`,
-        index,
-      ),
-  );
+  const robots = await robotsIn(page, `${project}/live/${id}`);
   await Promise.all(robots.map((robot) => robot.open()));
 
   let isOver = false;
@@ -84,8 +90,8 @@ test('the server dies while six people type: nothing is lost and nobody reloads'
   isOver = true;
   await Promise.all(typing);
   await isSaved(page);
-  await expect.poll(() => robots.every((robot) => robot.isSafe), { timeout: 20_000 }).toBe(true);
-  await expect.poll(() => stored(page), { timeout: 20_000 }).toContain(robots[4]!.typed.trim());
+  await expect.poll(() => robots.every((robot) => robot.isSafe)).toBe(true);
+  await expect.poll(() => stored(page)).toContain(robots[4]!.typed.trim());
   const text = await stored(page);
   for (const [index, robot] of robots.entries()) {
     expect(robot.typed.length).toBeGreaterThan(20);

@@ -1,35 +1,38 @@
 import { readFileSync } from 'node:fs';
-import { expect, test } from './test.ts';
+import { expect, test, type Locator, type Page } from './test.ts';
 import { faults } from './faults.ts';
 import { clickInto, isSaved, newTopic, stored } from './pages.ts';
-import { signIn } from './people.ts';
+import { openLibrary, signIn } from './people.ts';
+
+/** Makes the facet “Weather” with two values, one within the other. */
+async function makeWeather(page: Page, weather: Locator, form: Locator): Promise<void> {
+  await page.getByLabel('Label of the new facet').fill('Weather');
+  await page.getByLabel('Attribute').selectOption('a name of its own');
+  await page.getByLabel('Name of the new facet').fill('weather');
+  await page.getByRole('button', { name: 'Add a facet' }).click();
+  await weather.getByRole('button', { name: 'Add a value to Weather' }).click();
+  await form.getByLabel('Label').fill('Heavy sea');
+  await form.getByLabel('Pigment').selectOption('plum');
+  await form.getByLabel('What it means').fill('Waves above two metres.');
+  await page.keyboard.press('Enter');
+  await expect(weather.getByText('HS', { exact: true })).toHaveCSS('color', 'rgb(143, 58, 107)');
+  await weather.getByRole('button', { name: 'Add a value within Heavy sea' }).click();
+  await form.getByLabel('Label').fill('Storm');
+  await page.keyboard.press('Enter');
+  await expect(weather.locator('.nested').getByText('Storm', { exact: true })).toBeVisible();
+  await expect(weather.getByText('Waves above two metres.')).toBeVisible();
+}
 
 test('facet values are added, nested, renamed and retired, and kept while in use', async ({
   page,
 }) => {
-  await signIn(page);
+  await openLibrary(page);
   await page.getByRole('link', { name: 'Facets and lenses' }).click();
   const screen = page.getByRole('main', { name: 'Facets and lenses' });
   const weather = page.getByRole('region', { name: 'Weather' });
   const form = weather.getByRole('form', { name: 'Value' });
 
-  await test.step('a facet and its values are made', async () => {
-    await page.getByLabel('Label of the new facet').fill('Weather');
-    await page.getByLabel('Attribute').selectOption('a name of its own');
-    await page.getByLabel('Name of the new facet').fill('weather');
-    await page.getByRole('button', { name: 'Add a facet' }).click();
-    await weather.getByRole('button', { name: 'Add a value to Weather' }).click();
-    await form.getByLabel('Label').fill('Heavy sea');
-    await form.getByLabel('Pigment').selectOption('plum');
-    await form.getByLabel('What it means').fill('Waves above two metres.');
-    await page.keyboard.press('Enter');
-    await expect(weather.getByText('HS', { exact: true })).toHaveCSS('color', 'rgb(143, 58, 107)');
-    await weather.getByRole('button', { name: 'Add a value within Heavy sea' }).click();
-    await form.getByLabel('Label').fill('Storm');
-    await page.keyboard.press('Enter');
-    await expect(weather.locator('.nested').getByText('Storm', { exact: true })).toBeVisible();
-    await expect(weather.getByText('Waves above two metres.')).toBeVisible();
-  });
+  await test.step('a facet and its values are made', () => makeWeather(page, weather, form));
   await test.step('it is picked in a topic', async () => {
     await newTopic(page, 'Concept', 'In heavy weather');
     await clickInto(page.locator('.ProseMirror .is-conbody > p'));
@@ -139,7 +142,7 @@ test('what a lens marks looks as it says, also through another lens', async ({ p
 test('a list of lenses that was under way when one was made does not take it away again', async ({
   page,
 }) => {
-  await signIn(page, 'teo', '/library');
+  await openLibrary(page);
   let isLate = true;
   await page.route(/\/lenses$/u, async (route) => {
     if (route.request().method() !== 'GET' || !isLate) return route.fallback();

@@ -1,9 +1,9 @@
 import { expect, test, type Page } from './test.ts';
 import { choose, isSaved, moveCaret, stored } from './pages.ts';
-import { signIn } from './people.ts';
+import { openLibrary } from './people.ts';
 import { xml } from './xml.ts';
 
-test.beforeEach(({ page }) => signIn(page, 'noor'));
+test.beforeEach(({ page }) => openLibrary(page, 'noor'));
 const short = async (page: Page): Promise<string> => (await stored(page)).replace(/\s*\n\s*/gu, '');
 
 /** Makes a topic without the mouse; the caret then stands where the first words go. */
@@ -106,6 +106,7 @@ test('a task with a table, an image map and links is written by keys alone', asy
   await page.keyboard.press('Enter');
   await page.keyboard.type('alarm codes');
   await page.keyboard.press('Enter');
+  await expect(areas.getByRole('button', { name: 'Target: Alarm codes' })).toBeVisible();
   await tabTo('Keep the areas');
   await page.keyboard.press('Enter');
   await isSaved(page);

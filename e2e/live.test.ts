@@ -1,6 +1,6 @@
 import { expect, test, type Browser, type Page } from './test.ts';
 import { clickInto, isSaved, newTopic, projectOf, stored } from './pages.ts';
-import { signIn } from './people.ts';
+import { openLibrary, signIn } from './people.ts';
 import { stockOf } from './stock.ts';
 
 /** A second person in a browser of their own. */
@@ -94,7 +94,7 @@ test('what is typed offline is kept through a reload and merged afterwards', asy
   await expect(line(noor, 'Then pull.')).toBeHidden();
 
   road.mend();
-  await expect(line(page, 'For every day.')).toBeVisible({ timeout: 15_000 });
+  await expect(line(page, 'For every day.')).toBeVisible();
   await expect(line(noor, 'Tie it twice. Then pull.')).toBeVisible();
   await isSaved(page);
   await expect.poll(() => stored(page)).toMatch(/For every day\.[^]*Tie it twice\. Then pull\./u);
@@ -123,9 +123,9 @@ test('words whose place is gone are given back', async ({ page, browser }) => {
   await expect(line(noor, 'Second')).toBeHidden();
   await isSaved(noor);
   road.mend();
-  await expect(page.getByRole('alert')).toContainText('thoughts', { timeout: 15_000 });
+  await expect(page.getByRole('alert')).toContainText('thoughts');
   await expect(line(page, 'Second')).toBeHidden();
-  await page.getByRole('button', { name: 'Let them go' }).click();
+  await page.getByRole('button', { name: 'Discard text' }).click();
   await expect(page.getByRole('alert')).toBeHidden();
   await isSaved(page);
   await noor.context().close();
@@ -240,7 +240,7 @@ test('what there is gets a name, and an earlier text comes back as the newest', 
 test('what others write is seen in lists and in what variables say, without loading again', async ({
   page,
 }) => {
-  await signIn(page, 'noor');
+  await openLibrary(page, 'noor');
   const stock = await stockOf(page);
   await page.getByLabel('Filter topics').fill('Driftwood');
   const log = await stock.item(

@@ -2,7 +2,7 @@ import type { Designs } from '@ukiyo/contracts';
 import { expect, test, type Page } from './test.ts';
 import { shippedLooks } from '../packages/core/styles/index.ts';
 import { projectOf } from './pages.ts';
-import { signIn } from './people.ts';
+import { openLibrary } from './people.ts';
 import { stockOf } from './stock.ts';
 
 const captions = async (page: Page): Promise<Record<string, string>> => {
@@ -14,13 +14,11 @@ const captions = async (page: Page): Promise<Record<string, string>> => {
 test('a look is saved under its own name; one that two people change is nobodyâ€™s loss', async ({
   page,
 }) => {
-  await signIn(page, 'teo', '/library');
+  await openLibrary(page);
   const { base } = await stockOf(page);
-  const headers = { origin: new URL(page.url()).origin };
   const put = async (id: string, version: number, caption: string): Promise<void> => {
     const content = { ...shippedLooks['slipway']!, name: `Look ${id}`, caption };
     const answer = await page.request.put(`${base}/designs/looks/${id}`, {
-      headers,
       data: { version, content },
     });
     expect(answer.status()).toBe(200);
@@ -52,19 +50,16 @@ test('a look is saved under its own name; one that two people change is nobodyâ€
   await notice.getByRole('button', { name: 'Save mine over it' }).click();
   await expect(notice).toBeHidden();
   await expect.poll(() => captions(page)).toMatchObject({ flow: 'mine' });
-  for (const id of ['ebb', 'flow'])
-    await page.request.delete(`${base}/designs/looks/${id}`, { headers });
+  for (const id of ['ebb', 'flow']) await page.request.delete(`${base}/designs/looks/${id}`);
 });
 
 test('a site beside its look that fails to load says so; a reload that it missed is repeated', async ({
   page,
 }) => {
-  await signIn(page, 'teo', '/library');
+  await openLibrary(page);
   const stock = await stockOf(page);
-  const headers = { origin: new URL(page.url()).origin };
   const content = { ...shippedLooks['slipway']!, name: 'Look of the quay', caption: 'before' };
   await page.request.put(`${stock.base}/designs/looks/quay`, {
-    headers,
     data: { version: 0, content },
   });
   const map = await stock.item('map', 'Book of the quay', '<title>Book of the quay</title>');

@@ -1,9 +1,9 @@
 import { expect, test } from './test.ts';
-import { signIn } from './people.ts';
+import { openLibrary, signIn } from './people.ts';
 import { stockOf } from './stock.ts';
 
 test('a bundle of editions is put together, built and opened', async ({ page }) => {
-  await signIn(page, 'teo', '/library');
+  await openLibrary(page);
   const stock = await stockOf(page);
   const topic = await stock.item(
     'concept',
@@ -94,19 +94,21 @@ test('a token is created, shown once and revoked; the outbox says that it is a s
     ).status(),
   ).toBe(401);
 
-  await page.getByLabel('To whom').fill('nobody');
-  await page.getByRole('button', { name: 'Tell them' }).click();
-  await expect(page.getByRole('alert')).toContainText('A letter goes to an address');
-  await page.getByLabel('To whom').fill('harbour@brinewell.example');
+  await page.getByLabel('Address', { exact: true }).fill('nobody');
+  await page.getByRole('button', { name: 'Add notification' }).click();
+  await expect(page.getByRole('alert')).toContainText('Enter an e-mail address');
+  await page.getByLabel('Address', { exact: true }).fill('harbour@brinewell.example');
   await page.getByLabel('is built', { exact: true }).check();
-  await page.getByRole('button', { name: 'Tell them' }).click();
+  await page.getByRole('button', { name: 'Add notification' }).click();
   await expect(
     page.getByRole('listitem').filter({ hasText: 'harbour@brinewell.example' }),
   ).toContainText('when any edition is built, cannot be built, is signed off');
-  await expect(page.getByText('A stand-in: nothing leaves this server.')).toBeVisible();
-  await page.getByRole('button', { name: 'Tell harbour@brinewell.example no more' }).click();
+  await expect(page.getByText('Simulated: nothing leaves this server.')).toBeVisible();
+  await page
+    .getByRole('button', { name: 'Remove the notification of harbour@brinewell.example' })
+    .click();
   await expect(
-    page.getByRole('button', { name: 'Tell harbour@brinewell.example no more' }),
+    page.getByRole('button', { name: 'Remove the notification of harbour@brinewell.example' }),
   ).toHaveCount(0);
 });
 

@@ -19,6 +19,8 @@ export default defineConfig({
   globalSetup: './seed.ts',
   use: {
     viewport: { width: 1280, height: 800 },
+    // Nothing moves before it can be clicked: a busy machine draws few frames in a second.
+    contextOptions: { reducedMotion: 'reduce' },
     screenshot: 'only-on-failure',
     launchOptions: {
       executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',

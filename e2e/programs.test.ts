@@ -7,6 +7,7 @@ import { expect, test } from '@playwright/test';
 import { freshGround, serve } from './serving.ts';
 
 const run = promisify(execFile);
+const demoAddress = 'http://127.0.0.1:4781';
 const root = join(import.meta.dirname, '..');
 const signIn = async (
   address: string,
@@ -24,11 +25,8 @@ const signIn = async (
   };
 };
 
-test('the command line exports a library, imports it into an empty one and publishes', async () => {
-  const demo = await serve(await freshGround('library_out'), 4781, {
-    DEMO_FOLDER: join(root, 'demo'),
-  });
-  const empty = await serve(await freshGround('library_in'), 4782);
+/** Takes the library of one server into an empty one, and back into its own. */
+async function copyLibrary(empty: { email: string; password: string } | undefined): Promise<void> {
   const file = join(mkdtempSync(join(tmpdir(), 'ukiyo-library-')), 'library.zip');
   const library = (
     direction: string,
@@ -45,11 +43,11 @@ test('the command line exports a library, imports it into an empty one and publi
       },
     });
   expect((await library('out', 4781)).stdout).toContain('Tern stations is in');
-  expect((await library('in', 4782, empty.account)).stdout).toContain(
+  expect((await library('in', 4782, empty)).stdout).toContain(
     '154 topics and maps, 45 images, 7 lenses, 10 editions taken in',
   );
   expect((await library('in', 4781)).stdout).toContain('0 topics and maps, 0 images');
-  const { cookie, project } = await signIn('http://127.0.0.1:4781');
+  const { cookie, project } = await signIn(demoAddress);
   expect(
     (
       await fetch(`${project}/items/alarms?by=alarm-codes`, {
@@ -65,9 +63,12 @@ test('the command line exports a library, imports it into an empty one and publi
   await expect(
     run(process.execPath, ['scripts/library.mjs', 'sideways', file], { cwd: root }),
   ).rejects.toMatchObject({ code: 2 });
+}
 
+/** Builds editions as a person who signs in, and fails as the options say. */
+async function publishEditions(out: string): Promise<void> {
   const account = {
-    UKIYO_URL: 'http://127.0.0.1:4781',
+    UKIYO_URL: demoAddress,
     UKIYO_EMAIL: 'teo@brinewell.example',
     UKIYO_PASSWORD: 'lanternfish',
   };
@@ -76,7 +77,6 @@ test('the command line exports a library, imports it into an empty one and publi
       cwd: root,
       env: { ...process.env, ...account },
     });
-  const out = mkdtempSync(join(tmpdir(), 'ukiyo-published-'));
   const { stdout } = await publish(
     '--edition',
     'Tern Station Interface',
@@ -105,7 +105,11 @@ test('the command line exports a library, imports it into an empty one and publi
   await expect(publish('--edition', 'Tern Help', '--fail-on', 'never')).rejects.toMatchObject({
     code: 2,
   });
-  // With a token instead of a password, and in another language.
+}
+
+/** Builds with a token instead of a password, and in other languages. */
+async function publishByToken(out: string): Promise<void> {
+  const { cookie, project } = await signIn(demoAddress);
   const made = await fetch(`${project}/tokens`, {
     method: 'POST',
     headers: { cookie, 'content-type': 'application/json' },
@@ -114,7 +118,7 @@ test('the command line exports a library, imports it into an empty one and publi
   const { secret } = (await made.json()) as { secret: string };
   const byToken = {
     ...process.env,
-    UKIYO_URL: 'http://127.0.0.1:4781',
+    UKIYO_URL: demoAddress,
     UKIYO_TOKEN: secret,
     UKIYO_EMAIL: '',
     UKIYO_PASSWORD: '',
@@ -144,12 +148,22 @@ test('the command line exports a library, imports it into an empty one and publi
       env: { ...byToken, UKIYO_TOKEN: 'ukiyo_wrong' },
     }),
   ).rejects.toThrow(/sign in/iu);
+}
+
+test('the command line exports a library, imports it into an empty one and publishes', async () => {
+  const demo = await serve(await freshGround('library_out'), 4781, {
+    DEMO_FOLDER: join(root, 'demo'),
+  });
+  const empty = await serve(await freshGround('library_in'), 4782);
+  const out = mkdtempSync(join(tmpdir(), 'ukiyo-published-'));
+  await test.step('a library out and in', () => copyLibrary(empty.account));
+  await test.step('editions, by a person', () => publishEditions(out));
+  await test.step('editions, by a token', () => publishByToken(out));
   await demo.stop();
   await empty.stop();
 });
 
 test('a further worker builds what the server that made the order does not', async () => {
-  test.setTimeout(90_000);
   const ground = await freshGround('workers');
   const server = await serve(ground, 4783, { DEMO_FOLDER: join(root, 'demo') });
   const { cookie, project } = await signIn('http://127.0.0.1:4783');
@@ -253,7 +267,6 @@ test('the server logs JSON without secrets, and finishes requests when stopped',
 });
 
 test('another user than root starts it, with a database and data of their own', async () => {
-  test.setTimeout(180_000);
   const home = mkdtempSync(join(tmpdir(), 'ukiyo-nobody-'));
   const isRoot = process.getuid?.() === 0;
   const asNobody = ['--reuid=65534', '--regid=65534', '--clear-groups'];

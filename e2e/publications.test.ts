@@ -1,7 +1,7 @@
 import { expect, test, type Page } from './test.ts';
 import { faults } from './faults.ts';
 import { isSaved, stored } from './pages.ts';
-import { signIn } from './people.ts';
+import { openLibrary } from './people.ts';
 import { stockOf } from './stock.ts';
 import { xml } from './xml.ts';
 
@@ -16,7 +16,7 @@ async function isAccessible(page: Page): Promise<void> {
 
 // In one file, one after the other: the second asks what the editions have in common.
 test('topics by editions tell what appears where, and by which rule not', async ({ page }) => {
-  await signIn(page);
+  await openLibrary(page);
   const stock = await stockOf(page);
   const map = await stock.item(
     'map',
@@ -57,11 +57,8 @@ test('topics by editions tell what appears where, and by which rule not', async 
   for (const item of [map, shelved]) await stock.remove(`items/${item}`);
 });
 
-test('a map can be another publication; topics share a page; states are a column', async ({
-  page,
-}) => {
-  await signIn(page);
-  const stock = await stockOf(page);
+/** Two books: of a yard, with a topic that is approved, and of a leaflet that leads into it. */
+async function yardAndLeaflet(stock: Awaited<ReturnType<typeof stockOf>>) {
   const approved =
     '<prolog><metadata><othermeta name="state" content="approved"/></metadata></prolog>';
   const hull = await stock.item(
@@ -90,9 +87,11 @@ test('a map can be another publication; topics share a page; states are a column
     'Buoy leaflet',
     `<title>Buoy leaflet</title><topicref href="topic:${buoy}"/>`,
   );
-  const yardSite = await stock.edition('Yard book online', yard, { output: 'site' });
-  const leafletSite = await stock.edition('Buoy leaflet online', leaflet, { output: 'site' });
+  return { hull, paint, buoy, yard, leaflet };
+}
 
+/** One page for all topics below another, a column with states, and a topic without heading. */
+async function arrangeYard(page: Page, yard: string): Promise<void> {
   await page.goto(`/arrange/${yard}`);
   await entry(page, 'Hull care').click();
   await page.getByLabel('one page with all that stands under it').check();
@@ -111,7 +110,10 @@ test('a map can be another publication; topics share a page; states are a column
     xml`chunk="to-content" href="topic:hull-care">
       <topicref href="topic:paint" outputclass="without-heading"/>`,
   );
+}
 
+/** Takes the other book in as another publication. */
+async function arrangeLeaflet(page: Page, leaflet: string): Promise<void> {
   await page.goto(`/arrange/${leaflet}`);
   await page
     .getByRole('listitem')
@@ -128,6 +130,19 @@ test('a map can be another publication; topics share a page; states are a column
     '<topicref format="ditamap" href="map:yard-book" keyscope="yard" ' +
       'processing-role="resource-only" scope="peer"/>',
   );
+}
+
+test('a map can be another publication; topics share a page; states are a column', async ({
+  page,
+}) => {
+  await openLibrary(page);
+  const stock = await stockOf(page);
+  const { hull, paint, buoy, yard, leaflet } = await yardAndLeaflet(stock);
+  const yardSite = await stock.edition('Yard book online', yard, { output: 'site' });
+  const leafletSite = await stock.edition('Buoy leaflet online', leaflet, { output: 'site' });
+
+  await arrangeYard(page, yard);
+  await arrangeLeaflet(page, leaflet);
   await isAccessible(page);
 
   expect(await stock.built(leafletSite, 'site/marker.html')).toContain(

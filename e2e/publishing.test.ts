@@ -1,13 +1,54 @@
-import { expect, test } from './test.ts';
+import { expect, test, type Locator, type Page } from './test.ts';
 import { faults } from './faults.ts';
 import { clickInto, moveCaret, pageRests, projectOf } from './pages.ts';
-import { signIn } from './people.ts';
+import { openLibrary, signIn } from './people.ts';
 import { stockOf } from './stock.ts';
+
+/** What is otherwise than in the first, page by page. */
+async function compareWithFirst(impression: Locator): Promise<void> {
+  await impression.getByText('Name, notes, changes').click();
+  await impression.getByLabel('Changes since').selectOption({ label: 'number 1' });
+  const changes = impression.getByRole('region', { name: 'Changes since number 1' });
+  await expect(changes.getByRole('heading')).toHaveText('Since number 1: 1 changed');
+  await changes.locator('summary').click();
+  await expect(changes.locator('del')).toHaveText('seven');
+  await expect(changes.locator('ins')).toHaveText('nine');
+}
+
+/** Gives an impression a name and a note. */
+async function nameAndNote(impression: Locator): Promise<void> {
+  await impression.getByLabel('Name of the impression').fill('For the opening');
+  await impression.getByLabel('Name of the impression').press('Enter');
+  await expect(impression.locator('.name')).toHaveText('For the opening');
+  await impression.getByLabel('Note on the impression').fill('The link comes with the next topic.');
+  await impression.getByRole('button', { name: 'Add', exact: true }).click();
+  await expect(impression.getByRole('list', { name: 'Notes' })).toContainText('Teo Marsh');
+  await expect(impression.getByRole('list', { name: 'Notes' })).toContainText(
+    'The link comes with the next topic.',
+  );
+}
+
+/** A dead link keeps an impression back until somebody says why it may go out. */
+async function signOff(page: Page, impression: Locator): Promise<void> {
+  await impression.getByRole('button', { name: 'Sign off all the same …' }).click();
+  await expect(impression.getByRole('region', { name: 'Dead links' })).toContainText(
+    'keeps it from being signed off',
+  );
+  const sign = impression.getByRole('button', { name: 'Sign off', exact: true });
+  await expect(sign).toBeDisabled();
+  await impression.getByLabel('Dead links: why it may go out').fill('Known, mended in May');
+  expect(await faults(page)).toEqual([]);
+  await sign.click();
+  await expect(impression.getByText('Signed off', { exact: true })).toBeVisible();
+  await expect(impression).toContainText('1 problem goes out with it: Known, mended in May.');
+  await expect(impression.getByRole('button', { name: 'Remove with its files' })).toHaveCount(0);
+  await expect(page.getByRole('link', { name: /Lock site/u })).toContainText('no. 2 ships');
+}
 
 test('a build is inspected, compared, signed off with a reason, and served at its address', async ({
   page,
 }) => {
-  await signIn(page, 'teo', '/library');
+  await openLibrary(page);
   const stock = await stockOf(page);
   const topic = await stock.item(
     'concept',
@@ -33,39 +74,9 @@ test('a build is inspected, compared, signed off with a reason, and served at it
   const second = page.getByRole('article', { name: 'Impression 2' });
   await expect(second.getByText('Built', { exact: true })).toBeVisible({ timeout: 120_000 });
 
-  // What is otherwise than in the first, page by page.
-  await second.getByText('Name, notes, changes').click();
-  await second.getByLabel('Changes since').selectOption({ label: 'number 1' });
-  const changes = second.getByRole('region', { name: 'Changes since number 1' });
-  await expect(changes.getByRole('heading')).toHaveText('Since number 1: 1 changed');
-  await changes.locator('summary').click();
-  await expect(changes.locator('del')).toHaveText('seven');
-  await expect(changes.locator('ins')).toHaveText('nine');
-
-  await second.getByLabel('Name of the impression').fill('For the opening');
-  await second.getByLabel('Name of the impression').press('Enter');
-  await expect(second.locator('.name')).toHaveText('For the opening');
-  await second.getByLabel('Note on the impression').fill('The link comes with the next topic.');
-  await second.getByRole('button', { name: 'Add', exact: true }).click();
-  await expect(second.getByRole('list', { name: 'Notes' })).toContainText('Teo Marsh');
-  await expect(second.getByRole('list', { name: 'Notes' })).toContainText(
-    'The link comes with the next topic.',
-  );
-
-  // A dead link keeps it back until somebody says why it may go out.
-  await second.getByRole('button', { name: 'Sign off all the same …' }).click();
-  await expect(second.getByRole('region', { name: 'Dead links' })).toContainText(
-    'keeps it from being signed off',
-  );
-  const sign = second.getByRole('button', { name: 'Sign off', exact: true });
-  await expect(sign).toBeDisabled();
-  await second.getByLabel('Dead links: why it may go out').fill('Known, mended in May');
-  expect(await faults(page)).toEqual([]);
-  await sign.click();
-  await expect(second.getByText('Signed off', { exact: true })).toBeVisible();
-  await expect(second).toContainText('1 problem goes out with it: Known, mended in May.');
-  await expect(second.getByRole('button', { name: 'Remove with its files' })).toHaveCount(0);
-  await expect(page.getByRole('link', { name: /Lock site/u })).toContainText('no. 2 ships');
+  await compareWithFirst(second);
+  await nameAndNote(second);
+  await signOff(page, second);
 
   // Another build does not change what ships.
   await stock.change(
@@ -112,7 +123,7 @@ test('a build is inspected, compared, signed off with a reason, and served at it
 test('of many problems that are alike a few are shown, and all when asked for', async ({
   page,
 }) => {
-  await signIn(page, 'teo', '/library');
+  await openLibrary(page);
   const stock = await stockOf(page);
   const links = Array.from(
     { length: 12 },
@@ -150,10 +161,25 @@ test('of many problems that are alike a few are shown, and all when asked for', 
     await stock.remove(path);
 });
 
+/** Lets readers set the model, and holds a build back for missing letters. */
+async function setReaderChoices(page: Page, edition: string): Promise<void> {
+  await page.goto(`/publish/${edition}`);
+  await page.getByRole('button', { name: 'Settings' }).click();
+  await page.getByLabel('Let readers set').selectOption('country');
+  await page.getByLabel('Let readers set').selectOption('product');
+  await page.getByRole('button', { name: 'Model: earlier' }).click();
+  await page.getByLabel('Model: what readers read').fill('Your station');
+  await page.getByLabel('Model: at first').selectOption('tern-d');
+  await page.getByRole('button', { name: 'Country: not for readers to set' }).click();
+  await page.getByText(/^6 of \d+ kinds of problems/u).click();
+  await page.getByLabel('Missing letters').check();
+  await page.getByRole('button', { name: 'Save edition' }).click();
+}
+
 test('readers’ choices and blocking problems are set; a look changes beside the real site', async ({
   page,
 }) => {
-  await signIn(page, 'teo', '/library');
+  await openLibrary(page);
   const stock = await stockOf(page);
   const topic = await stock.item(
     'concept',
@@ -167,17 +193,7 @@ test('readers’ choices and blocking problems are set; a look changes beside th
     `<title>Book of both</title><topicref href="topic:${topic}"/>`,
   );
   const edition = await stock.edition('Site of both', map, { output: 'site' });
-  await page.goto(`/publish/${edition}`);
-  await page.getByRole('button', { name: 'Settings' }).click();
-  await page.getByLabel('Let readers set').selectOption('country');
-  await page.getByLabel('Let readers set').selectOption('product');
-  await page.getByRole('button', { name: 'Model: earlier' }).click();
-  await page.getByLabel('Model: what readers read').fill('Your station');
-  await page.getByLabel('Model: at first').selectOption('tern-d');
-  await page.getByRole('button', { name: 'Country: not for readers to set' }).click();
-  await page.getByText(/^6 of \d+ kinds of problems/u).click();
-  await page.getByLabel('Missing letters').check();
-  await page.getByRole('button', { name: 'Save edition' }).click();
+  await setReaderChoices(page, edition);
   const saved = async () => {
     const project = await projectOf(page);
     const all = (await (await page.request.get(`${project}/editions`)).json()) as {
@@ -237,7 +253,7 @@ test('readers’ choices and blocking problems are set; a look changes beside th
 test('the proof of a help page follows the text; its choices work and lead back to it', async ({
   page,
 }) => {
-  await signIn(page, 'teo', '/library');
+  await openLibrary(page);
   const stock = await stockOf(page);
   const topic = await stock.item(
     'concept',
@@ -290,15 +306,13 @@ test('the proof of a help page follows the text; its choices work and lead back 
 });
 
 test('what a lens marks has its colour on a site that the server shows', async ({ page }) => {
-  await signIn(page, 'teo', '/library');
+  await openLibrary(page);
   const stock = await stockOf(page);
-  const headers = { origin: new URL(page.url()).origin };
   const { base } = stock;
   const lens = (await (
-    await page.request.post(`${base}/lenses`, { headers, data: { name: 'Marks the quay' } })
+    await page.request.post(`${base}/lenses`, { data: { name: 'Marks the quay' } })
   ).json()) as { id: string };
   await page.request.post(`${base}/lenses/${lens.id}/decisions`, {
-    headers,
     data: {
       facet: 'product',
       value: 'tern-q',

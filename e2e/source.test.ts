@@ -27,6 +27,8 @@ test('a topic is written as source, with completion and errors, and taken in whe
   await page.keyboard.press('Escape');
   await page.keyboard.type('e');
   await expect(page.getByText('Not in the topic yet')).toContainText('not well-formed');
+  await expect(page.getByText('Not in the topic yet')).toBeInViewport();
+  await expect(page.getByText('Not saved yet')).toBeVisible();
   await expect(page.locator('.cm-lintRange-error')).not.toHaveCount(0);
   // It cannot be left as it is, and says why.
   await page.keyboard.press('Alt+1');
@@ -93,7 +95,7 @@ test('a topic is written as Markdown where possible, and refused with a reason w
   await expect(page.getByText('Not in the topic yet')).toContainText(
     'HTML has no place in this topic.',
   );
-  await page.getByRole('button', { name: 'Back to what the topic says' }).click();
+  await page.getByRole('button', { name: 'Discard changes' }).click();
   await expect(lines(page)).not.toContainText('div');
 
   await page.goto('/write/fit-the-bracket');
@@ -134,7 +136,7 @@ test('a text that was not in the topic yet when the browser went down is offered
   const again = await page.context().newPage();
   await page.close({ runBeforeUnload: false });
   await again.goto(address);
-  await again.getByRole('button', { name: 'Take it up' }).click();
+  await again.getByRole('button', { name: 'Open text' }).click();
   await expect(lines(again)).toContainText('Half a');
   await caretInLine(again, 'Half a');
   await again.keyboard.insertText(' tide.</shortdesc>');
@@ -143,5 +145,5 @@ test('a text that was not in the topic yet when the browser went down is offered
   await expect.poll(() => stored(again)).toContain('<shortdesc>Half a tide.</shortdesc>');
   await again.reload();
   await expect(again.locator('.ProseMirror')).toContainText('Half a tide.');
-  await expect(again.getByRole('button', { name: 'Take it up' })).toHaveCount(0);
+  await expect(again.getByRole('button', { name: 'Open text' })).toHaveCount(0);
 });

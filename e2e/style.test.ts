@@ -2,7 +2,7 @@ import { expect, test, type Page } from './test.ts';
 import type { Designs } from '@ukiyo/contracts';
 import { faults } from './faults.ts';
 import { clickInto, moveCaret, projectOf } from './pages.ts';
-import { signIn } from './people.ts';
+import { openLibrary, signIn } from './people.ts';
 import { stockOf } from './stock.ts';
 
 const designs = async (page: Page): Promise<Designs> => {
@@ -342,7 +342,7 @@ test('a cover is laid out by mouse and keys; bleed, crop marks and fields are se
 test('two editions of a topic are marked where they differ, each on its own pages', async ({
   page,
 }) => {
-  await signIn(page, 'teo', '/library');
+  await openLibrary(page);
   const stock = await stockOf(page);
   const topic = await stock.item(
     'concept',

@@ -1,6 +1,6 @@
 import { expect, test } from './test.ts';
 import { choose, clickInto, isSaved, moveCaret, projectOf, stored } from './pages.ts';
-import { signIn } from './people.ts';
+import { openLibrary, signIn } from './people.ts';
 
 test('an administrator makes a template in the editor; topics start from it with guidance', async ({
   page,
@@ -29,7 +29,7 @@ test('an administrator makes a template in the editor; topics start from it with
   expect(text).toContain('<?guidance Say where it is fitted.?>');
   const template = page.url();
 
-  await signIn(page, 'noor');
+  await openLibrary(page, 'noor');
   // Others read a template and do not change it, in the page or past it.
   await page.goto(template);
   await expect(page.locator('.ProseMirror')).toHaveAttribute('contenteditable', 'false');

@@ -1,7 +1,13 @@
 import { test as base } from '@playwright/test';
 import { copiedGround, serveDemo } from './serving.ts';
 
-export { expect, type Browser, type Locator, type Page } from '@playwright/test';
+export {
+  expect,
+  type Browser,
+  type BrowserContext,
+  type Locator,
+  type Page,
+} from '@playwright/test';
 
 /** Ports from here on: one for each worker of a run, and for those that follow failed tests. */
 const firstPort = 4800;

@@ -1,7 +1,7 @@
 import { expect, test } from './test.ts';
 import { faults } from './faults.ts';
 import { choose, clickInto, isSaved, moveCaret, newTopic, stored } from './pages.ts';
-import { signIn } from './people.ts';
+import { openLibrary, signIn } from './people.ts';
 import { xml } from './xml.ts';
 
 test.beforeEach(({ page }) => signIn(page, 'noor'));
@@ -110,7 +110,7 @@ test('the foot line shows every open element and selects it', async ({ page }) =
 });
 
 test('a reader may read and not write', async ({ page }) => {
-  await signIn(page, 'mira');
+  await openLibrary(page, 'mira');
   await expect(page.getByRole('button', { name: 'New topic' })).toHaveCount(0);
   await page.goto('/write/alarms');
   await expect(page.locator('.ProseMirror')).toHaveAttribute('contenteditable', 'false');
@@ -119,6 +119,7 @@ test('a reader may read and not write', async ({ page }) => {
 test('topics are filtered, images uploaded, and an image that is none is refused', async ({
   page,
 }) => {
+  await openLibrary(page, 'noor');
   await page.getByLabel('Filter topics').fill('battery');
   await expect(page.getByRole('status').filter({ hasText: 'of' })).toContainText(/^\d+ of \d+/u);
   await expect(page.getByRole('link', { name: /Replace the battery/u })).toBeVisible();

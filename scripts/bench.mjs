@@ -1,7 +1,7 @@
 #!/usr/bin/env node
 /**
  * `npm run bench` runs all measurements; `npm run bench --
- * compose|readers|copies|site|reading|print|thousand|proof|server|browser|editor|beside|
+ * compose|readers|copies|site|reading|print|thousand|proof|server|screens|browser|editor|beside|
  * attacks|start`
  * some of them, each in a process of its own and compiled like what ships.
  */
@@ -22,6 +22,7 @@ const parts = [
   'thousand',
   'proof',
   'server',
+  'screens',
   'browser',
   'editor',
   'beside',

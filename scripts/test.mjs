@@ -5,7 +5,7 @@
  * well.
  */
 import { spawn } from 'node:child_process';
-import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { chmodSync, existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { cpus, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { openGround } from './ground.mjs';
@@ -15,7 +15,9 @@ import { ensurePrograms } from './system.mjs';
 const asked = process.argv.slice(2);
 const wanted = (part) => asked.length === 0 || asked.includes(part);
 const bin = (name) => join(root, 'node_modules', '.bin', name);
-const reports = mkdtempSync(join(tmpdir(), 'ukiyo-reports-'));
+// Reports, and all that tests put into the folder for temporary files; one runs as another user.
+const scratch = mkdtempSync(join(tmpdir(), 'ukiyo-tests-'));
+chmodSync(scratch, 0o1777);
 const totals = { passed: 0, failed: 0 };
 let ground;
 
@@ -32,7 +34,7 @@ function runProgram(program, args, { env = {}, quiet = false } = {}) {
   return new Promise((resolve) => {
     const child = spawn(program, args, {
       cwd: root,
-      env: { ...process.env, ...env },
+      env: { ...process.env, TMPDIR: scratch, ...env },
       stdio: ['ignore', quiet ? 'pipe' : 2, quiet ? 'pipe' : 2],
     });
     const kept = [];
@@ -53,24 +55,22 @@ async function check(name, program, args) {
 }
 
 /** Reads the counts of a test runner's JSON report; a runner that left none has failed. */
-async function suite(name, program, args, reportFile, count, env) {
-  const code = await runProgram(program, args, { env });
-  if (!existsSync(reportFile)) return outcome(name, 0, 1);
-  const { passed, failed } = count(JSON.parse(readFileSync(reportFile, 'utf8')));
+async function suite({ name, program, args, count, env }) {
+  const report = join(scratch, `${name}.json`);
+  const code = await runProgram(program, args(report), {
+    env: { ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: report },
+  });
+  if (!existsSync(report)) return outcome(name, 0, 1);
+  const { passed, failed } = count(JSON.parse(readFileSync(report, 'utf8')));
   // A runner can fail without a failed test: a file that does not load, an error outside any test.
   outcome(name, passed, code === 0 ? failed : Math.max(1, failed));
 }
 
-function vitest(project, env) {
-  const report = join(reports, `${project}.json`);
-  const count = ({ numPassedTests, numFailedTests }) => ({
-    passed: numPassedTests,
-    failed: numFailedTests,
-  });
-  return suite(
-    project,
-    bin('vitest'),
-    [
+const vitest = (project, env) =>
+  suite({
+    name: project,
+    program: bin('vitest'),
+    args: (report) => [
       'run',
       '--project',
       project,
@@ -78,24 +78,21 @@ function vitest(project, env) {
       '--reporter=json',
       `--outputFile.json=${report}`,
     ],
-    report,
-    count,
+    count: ({ numPassedTests, numFailedTests }) => ({
+      passed: numPassedTests,
+      failed: numFailedTests,
+    }),
     env,
-  );
-}
+  });
 
-function playwright(env) {
-  const report = join(reports, 'e2e.json');
-  const count = ({ stats }) => ({ passed: stats.expected, failed: stats.unexpected + stats.flaky });
-  return suite(
-    'e2e',
-    bin('playwright'),
-    ['test', '--config', 'e2e/playwright.config.ts'],
-    report,
-    count,
-    { ...env, PLAYWRIGHT_JSON_OUTPUT_NAME: report },
-  );
-}
+const playwright = (env) =>
+  suite({
+    name: 'e2e',
+    program: bin('playwright'),
+    args: () => ['test', '--config', 'e2e/playwright.config.ts'],
+    count: ({ stats }) => ({ passed: stats.expected, failed: stats.unexpected + stats.flaky }),
+    env,
+  });
 
 const checks = () => [
   () => check('lint', bin('eslint'), ['.', '--max-warnings', '0']),
@@ -128,7 +125,7 @@ try {
   ground = await starting;
   const env = ground?.env;
   const built = async () => {
-    await ensureBuilt({ web: needsBrowser, server: needsBrowser });
+    await ensureBuilt({ web: needsBrowser, server: needsDatabase });
     if (wanted('server')) await vitest('server', env);
   };
   // The longest first, so that both ends meet.
@@ -142,7 +139,7 @@ try {
   failure = error;
 } finally {
   await ground?.stop();
-  rmSync(reports, { recursive: true, force: true });
+  rmSync(scratch, { recursive: true, force: true });
 }
 if (failure) {
   console.error(failure instanceof Error ? failure.message : failure);

@@ -1,0 +1,92 @@
+/**
+ * How long the Library, a topic and a map take to be shown after a cold start of the page, with
+ * 1,000 and with 10,000 topics: `npm run bench -- screens`.
+ */
+import { chromium, type Browser } from '@playwright/test';
+import { join } from 'node:path';
+import { serve } from '../e2e/serving.ts';
+import { libraryGround } from './ground.ts';
+import { report, undisturbed } from './measure.ts';
+
+const port = 4792;
+const origin = `http://127.0.0.1:${port}`;
+const turns = 5;
+/** Entries of the map that is opened. */
+const entries = 2_000;
+
+const entryMap =
+  '<map id="long"><title>Long map</title>' +
+  Array.from({ length: entries }, (_, at) => `<topicref href="topic:t${at % 1_000}"/>`).join('') +
+  '</map>';
+
+interface Screen {
+  readonly what: string;
+  readonly path: string;
+  /** What stands on the page once it can be used. */
+  readonly shown: string;
+  readonly bound: number;
+}
+const screens: readonly Screen[] = [
+  { what: 'Library', path: '/library', shown: '.list .item', bound: 500 },
+  {
+    what: 'topic',
+    path: '/write/t471',
+    shown: '.ProseMirror[contenteditable="true"] p',
+    bound: 600,
+  },
+  {
+    what: `map of ${entries} entries`,
+    path: '/arrange/long',
+    shown: '.entry .title',
+    bound: 1_000,
+  },
+];
+
+/** Milliseconds from the start of the navigation to the frame in which it can be used. */
+async function openCold(
+  browser: Browser,
+  account: { readonly email: string; readonly password: string },
+  { path, shown }: Screen,
+): Promise<{ readonly time: number; readonly calls: number }> {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  await context.request.post(`${origin}/api/session`, { data: account });
+  const page = await context.newPage();
+  let calls = 0;
+  page.on('request', (request) => (calls += request.url().includes('/api/') ? 1 : 0));
+  await page.goto(`${origin}${path}`, { waitUntil: 'commit' });
+  const time = await page.evaluate(async (selector) => {
+    while (!document.querySelector(selector))
+      await new Promise((resolve) => requestAnimationFrame(resolve));
+    return performance.now();
+  }, shown);
+  await context.close();
+  return { time, calls };
+}
+
+const browser = await chromium.launch({
+  executablePath: process.env['CHROMIUM'] ?? '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-gpu', '--disable-background-networking'],
+});
+/** Milliseconds of each screen in the smaller library. */
+const smaller = new Map<string, number>();
+for (const size of [1_000, 10_000]) {
+  const { ground, account } = await libraryGround('bench', size, [
+    { id: 'long', kind: 'map', text: entryMap },
+  ]);
+  const { stop } = await serve(ground, port, {
+    WEB_FOLDER: join(process.cwd(), 'packages/web/dist'),
+  });
+  console.log(`${size} topics, start of the navigation to the screen`);
+  for (const screen of screens) {
+    // The first one warms up the server.
+    await openCold(browser, account, screen);
+    const found = [...(await undisturbed(turns, () => openCold(browser, account, screen)))];
+    const { time, calls } = found.sort((a, b) => a.time - b.time)[Math.floor(found.length / 2)]!;
+    report(`${screen.what} (${calls} calls)`, time, 'ms', screen.bound);
+    const before = smaller.get(screen.what);
+    smaller.set(screen.what, time);
+    if (before !== undefined) report('… against 1,000 topics', time / before, '×', 1.25);
+  }
+  await stop();
+}
+await browser.close();
