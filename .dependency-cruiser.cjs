@@ -48,15 +48,16 @@ module.exports = {
         pathNot: '^packages/',
       },
     },
-    {
-      name: 'through-the-door',
+    ...['core', 'press'].map((name) => ({
+      name: `through-the-doors-of-${name}`,
+      comment: 'The scripts of help sites are built on their own, from single files.',
       severity: 'error',
-      from: { path: '^packages/core/([^/]+)/', pathNot: '\\.test\\.ts$' },
+      from: { path: `^packages/${name}/([^/]+)/`, pathNot: `${tests}|/site/client/` },
       to: {
-        path: '^packages/core/([^/]+)/',
-        pathNot: '^packages/core/($1/|node_modules/|[^/]+/index\\.ts$)',
+        path: `^packages/${name}/([^/]+)/`,
+        pathNot: `^packages/${name}/($1/|node_modules/|[^/]+/index\\.ts$)`,
       },
-    },
+    })),
     {
       name: 'sql-stays-in-data',
       severity: 'error',

@@ -47,6 +47,12 @@ export default ts.config(
       'vue/require-default-prop': 'off',
     },
   },
+  {
+    rules: {
+      'max-lines-per-function': ['error', 80],
+      'max-params': ['error', 4],
+    },
+  },
   // What a matcher of the test runner gives has no type.
   { files: ['**/*.test.ts'], rules: { '@typescript-eslint/no-unsafe-assignment': 'off' } },
   // Playwright reads from the pattern which fixtures a fixture needs; some need none.
