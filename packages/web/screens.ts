@@ -1,19 +1,48 @@
-/** The screens by the first part of their address, each downloaded when it is first needed. */
+import { listAddress } from './parts/listAddress.ts';
+
+/** A screen, by the first part of its address. */
+export interface Screen {
+  /** Downloads it, when it is first needed. */
+  readonly load: () => Promise<unknown>;
+  /**
+   * What it asks of the project first, as paths: with the first screen these are asked for before
+   * the program is read.
+   * @param id the second part of the address
+   */
+  readonly asks?: (id: string) => readonly string[];
+}
+
+/** What every screen within the frame asks for. */
+const everywhere = ['/lenses', '/facets', '/assets', '/agreements'];
+const topics = listAddress({ kind: 'topic' }, 0);
+
 export const screens = {
-  'sign-in': () => import('./shell/SignIn.vue'),
-  workshop: () => import('./shell/WorkShop.vue'),
-  library: () => import('./stages/library/LibraryStage.vue'),
-  facets: () => import('./stages/facets/FacetsStage.vue'),
-  variables: () => import('./stages/variables/VariablesStage.vue'),
-  sources: () => import('./stages/sources/SourcesStage.vue'),
-  agreements: () => import('./stages/agreements/AgreementsStage.vue'),
-  write: () => import('./stages/write/WriteStage.vue'),
-  arrange: () => import('./stages/arrange/ArrangeStage.vue'),
-  whole: () => import('./stages/whole/WholeStage.vue'),
-  appearances: () => import('./stages/appearances/AppearancesStage.vue'),
-  copies: () => import('./stages/copies/CopiesStage.vue'),
-  style: () => import('./stages/style/StyleStage.vue'),
-  looks: () => import('./stages/style/LookStage.vue'),
-  outside: () => import('./stages/publish/IntegrationsStage.vue'),
-  publish: () => import('./stages/publish/PublishStage.vue'),
-};
+  'sign-in': { load: () => import('./shell/SignIn.vue') },
+  workshop: { load: () => import('./shell/WorkShop.vue') },
+  library: {
+    load: () => import('./stages/library/LibraryStage.vue'),
+    asks: () => [...everywhere, listAddress({}, 0), '/folders'],
+  },
+  facets: { load: () => import('./stages/facets/FacetsStage.vue') },
+  variables: { load: () => import('./stages/variables/VariablesStage.vue') },
+  sources: { load: () => import('./stages/sources/SourcesStage.vue') },
+  agreements: { load: () => import('./stages/agreements/AgreementsStage.vue') },
+  write: {
+    load: () => import('./stages/write/WriteStage.vue'),
+    asks: () => ['/variables', topics, ...everywhere, '/sources'],
+  },
+  arrange: {
+    load: () => import('./stages/arrange/ArrangeStage.vue'),
+    asks: (id) => [
+      ...(id === '' ? [] : [`/items/${id}`]),
+      ...['/variables', '/editions', ...everywhere],
+    ],
+  },
+  whole: { load: () => import('./stages/whole/WholeStage.vue') },
+  appearances: { load: () => import('./stages/appearances/AppearancesStage.vue') },
+  copies: { load: () => import('./stages/copies/CopiesStage.vue') },
+  style: { load: () => import('./stages/style/StyleStage.vue') },
+  looks: { load: () => import('./stages/style/LookStage.vue') },
+  outside: { load: () => import('./stages/publish/IntegrationsStage.vue') },
+  publish: { load: () => import('./stages/publish/PublishStage.vue') },
+} satisfies Record<string, Screen>;

@@ -30,6 +30,15 @@ export default defineConfig({
         // order in which one of them is not there yet.
         codeSplitting: {
           groups: [
+            // Texts are checked in a worker. The page itself does so only in the source view and
+            // for the trial of a rule: without this group, whoever uses the library's addresses
+            // would get the checks with them, and their engine for patterns.
+            {
+              name: 'checks',
+              test: /\/core\/(?:source\/|(?:rules|library)\/check\.ts)|\/re2js\//u,
+              includeDependenciesRecursively: false,
+              priority: 6,
+            },
             // With Vite's helper for `import()`: it runs before the rest is read.
             { name: 'boot', test: /vite\/preload-helper|\/boot\.ts$/u, priority: 5 },
             { name: 'start', test: /\/main\.ts$/u, priority: 4 },

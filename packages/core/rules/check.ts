@@ -1,6 +1,6 @@
 import { RE2JS } from 're2js';
 import { isA, isInline, labelOf, placeFor } from '../grammar/index.ts';
-import { literally, wordsOf } from '../language/index.ts';
+import { wordsOf } from '../language/index.ts';
 import { childElements, findAll, isElement, lineOf, type Element } from '../markup/index.ts';
 import {
   bySeverity,
@@ -11,6 +11,7 @@ import {
   type Problem,
 } from '../problems/index.ts';
 import { countedWords, ruleSentence, type HouseRule } from './house-rule.ts';
+import { wordingIn } from './wording.ts';
 
 /** An element where the walk stands. What several rules ask of it is worked out once. */
 interface Visited {
@@ -224,10 +225,4 @@ export function patternFrom(source: string): RE2JS | undefined {
   } catch {
     return undefined;
   }
-}
-
-/** A wording as whole words, whatever their capitals and the white space between. */
-export function wordingIn(phrase: string): RegExp {
-  const words = phrase.trim().split(/\s+/u).map(literally);
-  return new RegExp(`(?<![\\p{L}\\p{N}])${words.join('\\s+')}(?![\\p{L}\\p{N}])`, 'giu');
 }

@@ -11,7 +11,7 @@ import {
   type Node,
 } from '../markup/index.ts';
 import type { Path, Problem, TreeEdit } from '../problems/index.ts';
-import { wordingIn } from './check.ts';
+import { wordingIn } from './wording.ts';
 
 /**
  * The tree after an edit; undefined when another element than the edit expects stands at its path

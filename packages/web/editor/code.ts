@@ -1,19 +1,23 @@
 import type { Attributes } from '@ukiyo/core/markup';
-import hljs from 'highlight.js/lib/common';
+import type { HLJSApi } from 'highlight.js';
 import { Plugin, PluginKey } from 'prosemirror-state';
-import { Decoration, type DecorationSet } from 'prosemirror-view';
+import { Decoration, type DecorationSet, type EditorView } from 'prosemirror-view';
 import { drawAll, redraw, type Draw } from './drawn.ts';
 
 const key = new PluginKey<DecorationSet>('code');
 /** More would be felt at each key. */
 const longest = 20_000;
 
-/** The stretches of a text that the language sets apart, each with its classes. */
-function stretches(code: string, language: string): { from: number; to: number; class: string }[] {
-  const { body } = new DOMParser().parseFromString(
-    `<pre>${hljs.highlight(code, { language }).value}</pre>`,
-    'text/html',
-  );
+/** Loaded for the first text with a language: few topics have one, and it is large. */
+let highlighter: HLJSApi | undefined;
+let isWanted = false;
+
+/**
+ * The stretches of a text that its language sets apart, each with its classes.
+ * @param highlighted the text as HTML, with a `span` around each of them
+ */
+function stretches(highlighted: string): { from: number; to: number; class: string }[] {
+  const { body } = new DOMParser().parseFromString(`<pre>${highlighted}</pre>`, 'text/html');
   const found: { from: number; to: number; class: string }[] = [];
   let at = 0;
   const visit = (node: Node): void => {
@@ -27,7 +31,7 @@ function stretches(code: string, language: string): { from: number; to: number; 
       found.push({ from, to: at, class: node.className });
   };
   // The reader of HTML drops a line break at the very beginning.
-  if (code.startsWith('\n')) at = 1;
+  if (highlighted.startsWith('\n')) at = 1;
   body.firstElementChild?.childNodes.forEach(visit);
   return found;
 }
@@ -41,20 +45,46 @@ const drawCode: Draw = (node, position, parent) => {
   const language = /(?:^|\s)language-([\w+#-]+)/u.exec(
     (parent.attrs['attributes'] as Attributes)['outputclass'] ?? '',
   )?.[1];
-  if (language === undefined || !hljs.getLanguage(language)) return [];
-  return stretches(node.text!, language).map(({ from, to, class: name }) =>
+  isWanted ||= language !== undefined;
+  if (language === undefined || !highlighter?.getLanguage(language)) return [];
+  const { value } = highlighter.highlight(node.text!, { language });
+  return stretches(value).map(({ from, to, class: name }) =>
     Decoration.inline(position + from, position + to, { class: name }),
   );
 };
+
+/** Loads the highlighter once a text wants it, and draws the page again with it. */
+function loadWhenWanted(view: EditorView): () => void {
+  let isLoading = false;
+  return () => {
+    if (!isWanted || highlighter || isLoading) return;
+    isLoading = true;
+    import('highlight.js/lib/common')
+      .then((module) => {
+        highlighter = module.default;
+        if (!view.isDestroyed) view.dispatch(view.state.tr.setMeta(key, true));
+      })
+      // Without colours the text is as readable; the next change tries again.
+      .catch(() => undefined)
+      .finally(() => (isLoading = false));
+  };
+}
 
 export function codeColours(): Plugin<DecorationSet> {
   return new Plugin<DecorationSet>({
     key,
     state: {
       init: (_config, { doc }) => drawAll(doc, drawCode),
-      apply: (transaction, before) =>
-        transaction.docChanged ? redraw(before, transaction, drawCode) : before,
+      apply(transaction, before) {
+        if (transaction.getMeta(key) === true) return drawAll(transaction.doc, drawCode);
+        return transaction.docChanged ? redraw(before, transaction, drawCode) : before;
+      },
     },
     props: { decorations: (state) => key.getState(state) },
+    view(view) {
+      const update = loadWhenWanted(view);
+      update();
+      return { update };
+    },
   });
 }

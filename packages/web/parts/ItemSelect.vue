@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
-import { useItemList, type ListQuery } from './itemList.ts';
+import { useItemList } from './itemList.ts';
+import type { ListQuery } from './listAddress.ts';
 import { useItems } from './items.ts';
 
 /** One topic or map of the library, found by words of its title. */

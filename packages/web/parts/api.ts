@@ -1,5 +1,6 @@
 import { Refusal } from '@ukiyo/contracts';
 import type { z } from 'zod';
+import { earlyAnswer } from './early.ts';
 
 /** The server refused or could not be reached; `message` is for people. */
 export class ApiError extends Error {
@@ -12,6 +13,9 @@ export class ApiError extends Error {
     super(message);
   }
 }
+
+export const unreachable = (): ApiError =>
+  new ApiError(0, 'unreachable', 'The server cannot be reached. What you typed is still here.');
 
 interface Options {
   readonly method?: 'GET' | 'POST' | 'PUT' | 'DELETE';
@@ -39,19 +43,18 @@ export async function ask<Answer extends z.ZodType>(
   let response: Response;
   try {
     const sent = form ?? (body === undefined ? undefined : JSON.stringify(body));
-    response = await fetch(`/api${path}`, {
-      method,
-      keepalive: method === 'PUT' && typeof sent === 'string' && sent.length < mostKeptAlive,
-      ...(signal ? { signal } : {}),
-      ...(sent === undefined ? {} : { body: sent }),
-      ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' } }),
-    });
+    const early = method === 'GET' ? await earlyAnswer(path) : undefined;
+    response =
+      early ??
+      (await fetch(`/api${path}`, {
+        method,
+        keepalive: method === 'PUT' && typeof sent === 'string' && sent.length < mostKeptAlive,
+        ...(signal ? { signal } : {}),
+        ...(sent === undefined ? {} : { body: sent }),
+        ...(body === undefined ? {} : { headers: { 'content-type': 'application/json' } }),
+      }));
   } catch {
-    throw new ApiError(
-      0,
-      'unreachable',
-      'The server cannot be reached. What you typed is still here.',
-    );
+    throw unreachable();
   }
   const text = await response.text();
   const value: unknown = text === '' ? null : JSON.parse(text);

@@ -1,32 +1,17 @@
-import { ItemPage, type ItemQuery, type ListedItem } from '@ukiyo/contracts';
+import { ItemPage, type ListedItem } from '@ukiyo/contracts';
 import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue';
 import { ask, messageOf } from './api.ts';
 import { useItems } from './items.ts';
+import { listAddress, listParameters, pageSize, type ListQuery } from './listAddress.ts';
 import { useSession } from './session.ts';
 
-/** Which items a list has. */
-export type ListQuery = Partial<Omit<ItemQuery, 'offset' | 'limit'>>;
-
-/** Rows of one request. */
-const pageSize = 100;
 /** As many as the server gives in one answer. */
 const mostAtOnce = 500;
 
-const parametersOf = (query: ListQuery): URLSearchParams =>
-  new URLSearchParams(
-    Object.entries(query).flatMap(([name, value]) =>
-      value === undefined || value === '' ? [] : [[name, String(value)]],
-    ),
-  );
-
-/** @param base address of the project @param query as parameters of an address */
-async function allItems(base: string, query: string | undefined): Promise<ListedItem[]> {
-  const parameters = new URLSearchParams(query);
-  parameters.set('limit', String(mostAtOnce));
+async function allItems(base: string, query: ListQuery | undefined): Promise<ListedItem[]> {
   const all: ListedItem[] = [];
   for (;;) {
-    parameters.set('offset', String(all.length));
-    const page = await ask(`${base}/items?${parameters}`, ItemPage);
+    const page = await ask(base + listAddress(query ?? {}, all.length, mostAtOnce), ItemPage);
     all.push(...page.items);
     if (page.items.length === 0 || all.length >= page.total) return all;
   }
@@ -45,9 +30,10 @@ export function useItemList(query: () => ListQuery | undefined) {
   const failure = ref('');
   /** Whether the rows belong to the current query. */
   const isCurrent = ref(false);
+  /** Its parameters as one text, which is the same as long as the query is. */
   const asked = computed(() => {
     const now = query();
-    return now && parametersOf(now).toString();
+    return now && listParameters(now).toString();
   });
   /** Pages that have arrived or are requested. */
   const pages = new Set<number>();
@@ -61,10 +47,8 @@ export function useItemList(query: () => ListQuery | undefined) {
     const { signal } = requests;
     pages.add(page);
     try {
-      const parameters = new URLSearchParams(asked.value);
-      parameters.set('offset', String(page * pageSize));
-      parameters.set('limit', String(pageSize));
-      const found = await ask(`${session.base}/items?${parameters}`, ItemPage);
+      const address = listAddress(query() ?? {}, page * pageSize);
+      const found = await ask(session.base + address, ItemPage);
       if (signal.aborted) return;
       items.take(found.items);
       const next = Array.from({ length: found.total }, (_, at) =>
@@ -108,7 +92,7 @@ export function useItemList(query: () => ListQuery | undefined) {
   /** Whether the rows belong to an earlier query while others are requested. */
   const isPending = computed(() => !isCurrent.value && failure.value === '');
   /** All items of the list, also those that were never visible. */
-  const loadAll = (): Promise<ListedItem[]> => allItems(session.base, asked.value);
+  const loadAll = (): Promise<ListedItem[]> => allItems(session.base, query());
   return { ids, rows, total, failure, isCurrent, isPending, show, loadAll };
 }
 /** All items that match a query: for lists that stay short. */
@@ -120,9 +104,8 @@ export function useAllItems(query: () => ListQuery | undefined) {
 
 /** The first item that matches a query. */
 export async function firstItem(query: ListQuery): Promise<ListedItem | undefined> {
-  const parameters = parametersOf(query);
-  parameters.set('limit', '1');
-  return (await ask(`${useSession().base}/items?${parameters}`, ItemPage)).items[0];
+  const address = listAddress(query, 0, 1);
+  return (await ask(useSession().base + address, ItemPage)).items[0];
 }
 
 export type ItemList = ReturnType<typeof useItemList>;

@@ -126,9 +126,7 @@ onBeforeUnmount(() => place.clear());
           Not in the topic yet{{
             source.problems.value[0] ? `: ${source.problems.value[0].message}` : ' …'
           }}
-          <n-button size="tiny" @click="source.refresh(source.language.value)">
-            Discard changes
-          </n-button>
+          <n-button size="tiny" @click="source.refresh">Discard changes</n-button>
         </p>
         <SourcePane
           :key="source.language.value"

@@ -24,14 +24,9 @@ export function useHeldText(name: () => string) {
       // More than the browser's store takes: the text stays in the open page.
     }
   }
-  function take(): LeftText | undefined {
-    const found = left.value;
-    left.value = undefined;
-    return found;
-  }
   function discard(): void {
     left.value = undefined;
     localStorage.removeItem(name());
   }
-  return { left, lookForLeft, hold, take, discard };
+  return { left, lookForLeft, hold, discard };
 }

@@ -1,17 +1,16 @@
 import { stepTo, unguarded } from '@ukiyo/core/editing';
-import { writeCanonical } from '@ukiyo/core/grammar';
 import type { Agreed } from '@ukiyo/core/library';
-import { readMarkdown, writeMarkdown } from '@ukiyo/core/markdown';
 import type { Element } from '@ukiyo/core/markup';
 import { problem, type Problem } from '@ukiyo/core/problems';
-import { readSource } from '@ukiyo/core/source';
 import { useDebounceFn } from '@vueuse/core';
 import type { Node } from 'prosemirror-model';
 import { Mapping, type StepMap } from 'prosemirror-transform';
 import type { EditorView } from 'prosemirror-view';
 import { nextTick, ref, shallowRef, watch, type ShallowRef } from 'vue';
 import type { SourceLanguage } from '../../editor/sourceLanguage.ts';
+import { messageOf } from '../../parts/api.ts';
 import { useHeldText, type LeftText } from './heldText.ts';
+import { textForm, type TextForm } from './textForms.ts';
 
 interface Written {
   readonly view: ShallowRef<EditorView | undefined>;
@@ -24,11 +23,6 @@ interface Written {
 }
 
 const settles = 400;
-/** The topic as a text, or why it cannot be one. */
-function writeTopic(root: Element, as: SourceLanguage): { text: string } | { refusal: string } {
-  return as === 'source' ? { text: writeCanonical(root) } : writeMarkdown(root);
-}
-
 const overtaken = (): Problem =>
   problem(
     'error',
@@ -39,6 +33,7 @@ const overtaken = (): Problem =>
 
 /** The document that a text was last the same as, and what came after it. */
 interface Base {
+  readonly form: TextForm;
   readonly document: Node;
   readonly root: Element;
   readonly since: Mapping;
@@ -50,11 +45,11 @@ interface Base {
  */
 function applyText(
   editor: EditorView,
-  { document, root, since }: Base,
-  { language, text }: LeftText,
+  { form, document, root, since }: Base,
+  text: string,
   agreed: Agreed,
 ): { readonly isTaken: boolean; readonly problems: readonly Problem[] } {
-  const result = language === 'source' ? readSource(text, root, agreed) : readMarkdown(text, root);
+  const result = form.read(text, root, agreed);
   if (!result.root) return { isTaken: false, problems: result.problems };
   const step = stepTo(document, result.root)?.map(since);
   const applied = step?.apply(editor.state.doc);
@@ -115,35 +110,38 @@ function useTextExchange({ view, read, agreed, refuse }: Written, shown: ShownTe
   let isApplying = false;
 
   /** Shows the topic as it is on the page. @returns whether it can be shown so */
-  function refresh(as: SourceLanguage): boolean {
+  function show(form: TextForm): boolean {
     const root = read();
     const document = view.value?.state.doc;
-    const next = root && writeTopic(root, as);
+    const next = root && form.write(root);
     if (next && 'refusal' in next) refuse(next.refusal);
     if (!document || !next || 'refusal' in next) return false;
-    base = { document, root, since: new Mapping() };
+    base = { form, document, root, since: new Mapping() };
     written = next.text;
     text.value = next.text;
     isHeld.value = false;
-    problems.value = as === 'source' ? readSource(next.text, root, agreed()).problems : [];
+    problems.value = form.read(next.text, root, agreed()).problems;
     return true;
+  }
+  /** Shows the topic again as it is on the page, without what could not be taken into it. */
+  function refresh(): void {
+    if (base) show(base.form);
   }
   /** Takes the text into the topic; it stays held, with its problems, where it cannot be read. */
   function apply(): void {
     const editor = view.value;
-    const as = language.value;
-    if (!editor || !base || !as || text.value === written) return;
+    if (!editor || !base || text.value === written) return;
     const changedByOthers = base.since.maps.length > 0;
     isApplying = true;
-    const taken = applyText(editor, base, { language: as, text: text.value }, agreed());
+    const taken = applyText(editor, base, text.value, agreed());
     isApplying = false;
     problems.value = taken.problems;
     if (!taken.isTaken) return;
     written = text.value;
     isHeld.value = false;
     const root = read();
-    if (changedByOthers || !root) refresh(as);
-    else base = { document: editor.state.doc, root, since: new Mapping() };
+    if (changedByOthers || !root) refresh();
+    else base = { form: base.form, document: editor.state.doc, root, since: new Mapping() };
   }
   function close(): void {
     language.value = undefined;
@@ -152,7 +150,7 @@ function useTextExchange({ view, read, agreed, refuse }: Written, shown: ShownTe
     problems.value = [];
   }
   const refreshSoon = useDebounceFn(() => {
-    if (language.value && !isHeld.value) refresh(language.value);
+    if (!isHeld.value) refresh();
   }, settles);
   /** Is called with every change of the page, by anybody. */
   function follow(maps: readonly StepMap[]): void {
@@ -160,7 +158,7 @@ function useTextExchange({ view, read, agreed, refuse }: Written, shown: ShownTe
     for (const map of maps) base.since.appendMap(map);
     if (!isHeld.value) void refreshSoon();
   }
-  return { refresh, apply, close, follow, isNew: (now: string): boolean => now !== written };
+  return { show, refresh, apply, close, follow, isNew: (now: string): boolean => now !== written };
 }
 
 /**
@@ -173,17 +171,31 @@ export function useSource(topic: Written) {
   const shown = useShownText();
   const { language, text, problems, isHeld } = shown;
   const held = useHeldText(name);
-  const { refresh, apply, close, follow, isNew } = useTextExchange(topic, shown);
+  const { show, refresh, apply, close, follow, isNew } = useTextExchange(topic, shown);
 
+  /** Shows the page as text in a language, once that can be written, and then acts on it. */
+  async function showAs(as: SourceLanguage, then?: () => void): Promise<void> {
+    const topic = name();
+    try {
+      const form = await textForm(as);
+      // Meanwhile another topic can have been opened.
+      if (name() !== topic || !show(form)) return;
+      language.value = as;
+      then?.();
+    } catch (error) {
+      refuse(messageOf(error));
+    }
+  }
   function open(as: SourceLanguage): void {
-    if (language.value && !leave()) return;
-    if (refresh(as)) language.value = as;
+    if (!language.value || leave()) void showAs(as);
   }
   function reopenLeft(): void {
-    const found = held.take();
-    if (!found || !refresh(found.language)) return;
-    language.value = found.language;
-    void nextTick(() => (text.value = found.text));
+    const found = held.left.value;
+    if (!found) return;
+    void showAs(found.language, () => {
+      held.left.value = undefined;
+      void nextTick(() => (text.value = found.text));
+    });
   }
   /** Back to the page; false when the text is not a topic, and so stays open. */
   function leave(): boolean {

@@ -1,0 +1,25 @@
+/**
+ * Requests that are made while the program is still being read. This file comes with the very first
+ * script, so it imports nothing.
+ */
+const answers = new Map<string, Promise<Response>>();
+/** Milliseconds after which an answer is no longer news. */
+const longest = 10_000;
+
+/** @param path below `/api` */
+export function askEarly(path: string): Promise<Response> {
+  const answer = fetch(`/api${path}`);
+  answers.set(path, answer);
+  setTimeout(() => answers.delete(path), longest);
+  return answer;
+}
+
+/**
+ * The answer to an early request, for one who asks the same; each is given once.
+ * @returns undefined where there was none, or it failed
+ */
+export async function earlyAnswer(path: string): Promise<Response | undefined> {
+  const answer = answers.get(path);
+  answers.delete(path);
+  return answer?.catch(() => undefined);
+}
