@@ -1,3 +1,4 @@
+import { keys } from 'idb-keyval';
 import { askEarly } from './parts/early.ts';
 import { screens, type Screen } from './screens.ts';
 
@@ -18,5 +19,7 @@ async function askForScreen(): Promise<void> {
   for (const path of screen.asks?.(id) ?? []) void askEarly(`/projects/${projects[0]!.id}${path}`);
 }
 
+// A browser takes longer to open its store than the server to answer.
+if (screen.keepsSteps === true) void keys().catch(nothing);
 void Promise.all([askForScreen(), screens.workshop.load(), screen.load()]).catch(nothing);
 void import('./main.ts');

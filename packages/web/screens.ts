@@ -10,6 +10,8 @@ export interface Screen {
    * @param id the second part of the address
    */
   readonly asks?: (id: string) => readonly string[];
+  /** Whether it keeps what is typed in this browser until the server has it. */
+  readonly keepsSteps?: boolean;
 }
 
 /** What every screen within the frame asks for. */
@@ -30,6 +32,7 @@ export const screens = {
   write: {
     load: () => import('./stages/write/WriteStage.vue'),
     asks: () => ['/variables', topics, ...everywhere, '/sources'],
+    keepsSteps: true,
   },
   arrange: {
     load: () => import('./stages/arrange/ArrangeStage.vue'),
@@ -38,7 +41,7 @@ export const screens = {
       ...['/variables', '/editions', ...everywhere],
     ],
   },
-  whole: { load: () => import('./stages/whole/WholeStage.vue') },
+  whole: { load: () => import('./stages/whole/WholeStage.vue'), keepsSteps: true },
   appearances: { load: () => import('./stages/appearances/AppearancesStage.vue') },
   copies: { load: () => import('./stages/copies/CopiesStage.vue') },
   style: { load: () => import('./stages/style/StyleStage.vue') },

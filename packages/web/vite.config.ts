@@ -6,6 +6,7 @@ import components from 'unplugin-vue-components/vite';
 import { defineConfig } from 'vite';
 import { acyclic } from './acyclic.ts';
 import { compressed } from './compressed.ts';
+import { preloaded } from './preloaded.ts';
 
 export default defineConfig({
   root: dirname(fileURLToPath(import.meta.url)),
@@ -13,6 +14,7 @@ export default defineConfig({
     vue(),
     components({ resolvers: [NaiveUiResolver()], dts: false, dirs: [] }),
     acyclic(),
+    preloaded(),
     compressed(),
   ],
   resolve: { conditions: ['source', 'module', 'browser', 'development|production'] },

@@ -57,8 +57,8 @@ export function useOpening({ id, editor, live, begin }: OpeningHost) {
     if (id() === '') return;
     await attempt(async () => {
       // The variables must be there before the first key.
-      await Promise.all([variables.ensure().catch(nothing), nextTick()]);
-      await Promise.all([live().open(id()), loadSurroundings()]);
+      const ready = Promise.all([variables.ensure().catch(nothing), nextTick()]);
+      await Promise.all([live().open(id(), ready), loadSurroundings()]);
     });
   }
   /** What is on the page of a topic that was removed becomes a topic again. */

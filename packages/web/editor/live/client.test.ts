@@ -282,6 +282,23 @@ it('leaves the page alone while a click is on its way, and keeps the order', asy
   expect(one.text).toBe(other.text);
 });
 
+it('opens the line at once, and shows nothing before the page is ready', async () => {
+  const authority = new Authority();
+  const [one, other] = [new Editor(authority, 'one'), new Editor(authority, 'other')];
+  await other.client.open('t');
+  let ready = (): void => undefined;
+  const opening = one.client.open('t', new Promise<void>((resolve) => (ready = resolve)));
+  await vi.advanceTimersByTimeAsync(0);
+  expect(one.isOpen).toBe(true);
+  other.write(' Meanwhile');
+  await vi.advanceTimersByTimeAsync(100);
+  expect(one.state).toBeUndefined();
+  ready();
+  await opening;
+  expect(one.text).toContain('Meanwhile');
+  expect(one.text).toBe(other.text);
+});
+
 it('passes over messages that it does not understand', async () => {
   const authority = new Authority();
   const one = new Editor(authority, 'one');

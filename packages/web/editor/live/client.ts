@@ -99,6 +99,7 @@ export class LiveClient {
   /** Whether the store of this browser has steps of this editor. */
   #isKept = false;
   #answerTimer: ReturnType<typeof setTimeout> | undefined;
+  #isPageReady = false;
   /** Answers that wait until the page may be changed. */
   readonly #held: LiveAnswer[] = [];
 
@@ -121,11 +122,14 @@ export class LiveClient {
   /**
    * Opens a topic: first from steps that were left behind in this browser, then from the authority.
    * @param topic a name that no other topic of any library has
+   * @param ready once it resolves, the page can be changed; the line is opened before that
    */
-  async open(topic: string): Promise<void> {
+  async open(topic: string, ready: Promise<unknown> = Promise.resolve()): Promise<void> {
     this.close();
     this.#topic = topic;
+    this.#isPageReady = false;
     const left = await this.#store.abandoned(topic);
+    if (left) await ready;
     if (this.#topic !== topic) return;
     const document = left && documentFrom(left.document);
     this.#client = left && document ? left.client : newClientName();
@@ -136,6 +140,10 @@ export class LiveClient {
       this.#lay({ ...left, document });
     }
     this.#line.open();
+    await ready;
+    if (this.#topic !== topic) return;
+    this.#isPageReady = true;
+    this.#release();
   }
 
   close(): void {
@@ -262,6 +270,7 @@ export class LiveClient {
   }
 
   #release(): void {
+    if (!this.#isPageReady) return;
     if (this.#page.isBusy()) return void setTimeout(() => this.#release(), busyRetry);
     for (let answer = this.#held.shift(); answer; answer = this.#held.shift()) this.#take(answer);
   }

@@ -68,10 +68,11 @@ export function useLive({ view, lay, written }: LiveHost) {
   );
   useEventListener(window, 'pagehide', () => void client.keep());
 
-  async function open(id: string): Promise<void> {
+  /** @param ready once it resolves, the page can be changed */
+  async function open(id: string, ready: Promise<unknown>): Promise<void> {
     client.close();
     topic.value = id;
-    await client.open(`${session.base}/${id}`);
+    await client.open(`${session.base}/${id}`, ready);
   }
   function close(): void {
     client.close();
