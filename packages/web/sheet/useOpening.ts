@@ -29,6 +29,8 @@ export function useOpening({ id, editor, live, begin }: OpeningHost) {
   const variables = useVariables();
   const router = useRouter();
   const mount = ref<HTMLElement>();
+  /** Whether a page has been drawn: what lies beside it can follow. */
+  const isDrawn = ref(false);
   const { failure, attempt } = useFailure();
   let isNew = true;
   /** Where the topic is in the library: once it is removed, nothing else knows. */
@@ -37,6 +39,8 @@ export function useOpening({ id, editor, live, begin }: OpeningHost) {
   function lay(opening: Opening): void {
     if (!mount.value) return;
     editor.show(mount.value, id(), opening);
+    // The second frame comes after the first has been drawn.
+    requestAnimationFrame(() => requestAnimationFrame(() => (isDrawn.value = true)));
     // The page is shown with the next frame; before, nothing on it can be focused.
     if (isNew) void nextTick(() => begin?.());
     isNew = false;
@@ -74,5 +78,5 @@ export function useOpening({ id, editor, live, begin }: OpeningHost) {
       else await router.push({ name: 'write', params: { id: made.id } });
     });
   }
-  return { mount, failure, lay, show, putBack };
+  return { mount, isDrawn, failure, lay, show, putBack };
 }

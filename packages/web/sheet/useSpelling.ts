@@ -45,27 +45,31 @@ export function useSpelling(view: ShallowRef<EditorView | undefined>, locale: ()
   const library = useLibrary();
   const hasDictionary = ref(false);
   const teamWords = (): readonly string[] => library.agreements.words[locale()] ?? [];
-  const { speller, ready: dictionary } = spellerOf(locale());
-  const ready = begin();
+  let opening: Promise<Remote<Speller> | undefined> | undefined;
 
-  async function begin(): Promise<void> {
-    if (!(await dictionary)) return;
+  /** Nothing without a dictionary. It waits for the first words, so that the page is shown first. */
+  const open = (): Promise<Remote<Speller> | undefined> => (opening ??= begin());
+  async function begin(): Promise<Remote<Speller> | undefined> {
+    const { speller, ready } = spellerOf(locale());
+    if (!(await ready)) return undefined;
     await speller.allow(teamWords());
     hasDictionary.value = true;
     view.value?.dom.setAttribute('spellcheck', 'false');
+    return speller;
   }
   /** Words that wait for the hand to rest: half a word is not judged. */
   let waiting: string[] = [];
   function check(words: readonly string[]): void {
     waiting.push(...words);
+    void open();
     void checkSoon();
   }
   const checkSoon = useDebounceFn(checkNow, settles);
   async function checkNow(): Promise<void> {
-    await ready;
+    const speller = await open();
     const words = waiting;
     waiting = [];
-    if (!hasDictionary.value) return;
+    if (!speller) return;
     let wrong: readonly string[];
     try {
       wrong = await speller.check(words);
@@ -77,14 +81,14 @@ export function useSpelling(view: ShallowRef<EditorView | undefined>, locale: ()
     if (wrong.length === 0 || !editor || editor.isDestroyed) return;
     editor.dispatch(judged(editor.state.tr, new Set([...unknownIn(editor.state), ...wrong])));
   }
-  const suggest = (word: string): Promise<string[]> => speller.suggest(word);
+  const suggest = async (word: string): Promise<string[]> => (await open())?.suggest(word) ?? [];
   /** Makes a word right for the whole team. */
   const allow = (word: string): Promise<void> => library.addWord(locale(), word);
   watch(
     () => library.agreements,
     async () => {
-      await ready;
-      await speller.allow(teamWords());
+      const speller = await opening;
+      await speller?.allow(teamWords());
       const editor = view.value;
       if (!editor || editor.isDestroyed) return;
       const known = new Set(teamWords().map((word) => word.toLowerCase()));

@@ -173,10 +173,10 @@ export function useTopicSheet(id: () => string, host: SheetHost) {
     }),
   };
   followLibrary(editor, around);
-  const { mount, failure, show, putBack } = opening;
+  const { mount, isDrawn, failure, show, putBack } = opening;
   return {
     ...parts,
-    ...{ id, editor, finding, home, showHome, mount, failure, show, putBack },
+    ...{ id, editor, finding, home, showHome, mount, isDrawn, failure, show, putBack },
     editable: around.editable,
     upload: around.upload,
     fix: fixing(editor, (sentence) => void message.info(sentence)),

@@ -58,6 +58,10 @@ const source = useSource({
   refuse: (reason) => void message.warning(reason, { duration: 8000 }),
 });
 useSafeLeaving(computed(() => live.isSafe.value && !source.isHeld.value));
+/** The text comes first, and what lies beside it once it is drawn, or cannot be. */
+const showsBeside = computed(
+  () => id.value === '' || sheet.isDrawn.value || sheet.failure.value !== '' || !!live.ended.value,
+);
 /** The page, or one of its texts: the same key leads there and back. */
 const switchTo = (language: SourceLanguage): void =>
   void (source.language.value === language ? source.leave() : source.open(language));
@@ -100,7 +104,8 @@ onBeforeUnmount(() => place.clear());
 
 <template>
   <div class="write">
-    <TopicList :current="id" />
+    <TopicList v-if="showsBeside" :current="id" />
+    <div v-else />
     <main class="desk" tabindex="0">
       <div v-if="id === ''" class="notice quiet">
         Choose a topic on the left, or make one in the Library.
@@ -138,9 +143,9 @@ onBeforeUnmount(() => place.clear());
       </template>
       <TopicPage :sheet="sheet" :is-hidden="source.language.value !== undefined" />
     </main>
-    <SheetBench ref="bench" :sheet="sheet" />
+    <SheetBench v-if="showsBeside" ref="bench" :sheet="sheet" />
     <HomeEditor v-if="sheet.home.value !== undefined" :from="sheet" />
-    <OpenElements :open="editor.open.value" @select="editor.select" />
+    <OpenElements v-if="showsBeside" :open="editor.open.value" @select="editor.select" />
   </div>
 </template>
 
