@@ -55,6 +55,7 @@ await app?.listen({ port: Number(port), host: '127.0.0.1' });
 // The queue does not await what it writes about its jobs (pg-boss 10, `Manager.watch`): losing the
 // database at that moment must not end the server.
 process.on('unhandledRejection', (error) => console.error(error));
+if (app) clerk.start();
 process.send?.({ ready: true, ...(typeof seeded === 'object' ? { account: seeded } : {}) });
 
 let stopping = false;

@@ -296,7 +296,12 @@ describe('an order that needs more memory than its process has', () => {
     child.close();
     expect(error).toBeInstanceOf(OutOfMemory);
 
-    const clerk = { do: () => Promise.reject(new OutOfMemory()), close: () => undefined };
+    const nothing = (): undefined => undefined;
+    const clerk = {
+      start: nothing,
+      do: () => Promise.reject(new OutOfMemory()),
+      close: nothing,
+    };
     const app = await createApp(equip(server.services, clerk), server.queue);
     const { statusCode, body } = await app.inject({
       url: `/api/projects/${server.project}/package`,

@@ -18,6 +18,8 @@ export interface Errand {
 
 /** Does the works that the thread that answers must not do itself. */
 export interface Clerk {
+  /** Gets ready for the first work, so that nobody has to wait for a process to start. */
+  start(): void;
   do<Name extends keyof Works>(name: Name, ...given: Given<Name>): Promise<Answer<Name>>;
   close(): void;
 }
@@ -51,6 +53,7 @@ export function createClerk(settings: Settings): Clerk {
   const free = (): WarmChild<Errand> =>
     quick.reduce((best, one) => (one.waiting < best.waiting ? one : best));
   return {
+    start: () => free().start(),
     do: <Name extends keyof Works>(name: Name, ...given: Given<Name>) => {
       const isBulky = bulky.has(name);
       const errand: Errand = { settings, name, given };
@@ -71,6 +74,7 @@ export function runErrand(services: Services, { name, given }: Omit<Errand, 'set
 
 /** A clerk in this process, for tests and child processes. */
 const localClerk = (services: Services): Clerk => ({
+  start: () => undefined,
   do: (async (name: keyof Works, ...given: readonly unknown[]) =>
     runErrand(services, { name, given })) as Clerk['do'],
   close: () => undefined,

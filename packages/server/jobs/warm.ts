@@ -45,6 +45,8 @@ export class OutOfMemory extends Error {}
  * between callers, so that the server stays responsive.
  */
 export interface WarmChild<Order> {
+  /** Starts the child before there is a task for it. */
+  start(): void;
   /**
    * Rejects when the child fails or ends; the next task starts another one.
    * @param within milliseconds after which the task is given up
@@ -116,6 +118,7 @@ export function warmChild<Order extends object>(
       });
     });
   return {
+    start: () => void running(),
     // One after the other: the second task can use what the first has cached.
     ask: (order, within) => turns.take(currentAsker(), () => put(order, within)),
     get waiting() {
