@@ -35,8 +35,8 @@ test('copies are found with what differs, and become one passage that all borrow
   expect(await faults(page)).toEqual([]);
   await page
     .getByRole('article', { name: 'Frost at the quay' })
-    .getByLabel('this wording stays')
-    .check();
+    .getByText('this wording stays')
+    .click();
   await page.getByLabel('Name of the topic that will lend it').fill('Before the frost');
   await page.getByRole('button', { name: 'Make 2 one, and borrow it' }).click();
   await expect(page.getByText(/2 of 2 borrow it from “Before the frost”/u)).toBeVisible();
@@ -71,12 +71,12 @@ test('of near copies one replaces another, and a third becomes its alternate', a
     .getByRole('complementary', { name: 'Copies' })
     .getByRole('button', { name: /3 × Concept.*Fold the awning/u })
     .click();
-  await page.getByRole('article', { name: 'Awning 2' }).getByLabel('this topic stays').check();
+  await page.getByRole('article', { name: 'Awning 2' }).getByText('this topic stays').click();
   await page.getByRole('button', { name: 'Put “Awning 2” in the place of “Awning 1”' }).click();
   await expect(
     page.getByText('“Awning 2” takes the place of “Awning 1” everywhere now.'),
   ).toBeVisible();
-  await page.getByRole('article', { name: 'Awning 2' }).getByLabel('this topic stays').check();
+  await page.getByRole('article', { name: 'Awning 2' }).getByText('this topic stays').click();
   await page
     .getByRole('article', { name: 'Awning 3' })
     .getByRole('button', { name: 'It stands in for …' })

@@ -239,7 +239,7 @@ test('readers’ choices and blocking problems are set; a look changes beside th
   await page.getByLabel('Words beside the name').fill('in all weathers');
   await page.getByLabel('Words beside the name').press('Enter');
   await expect(site.locator('.caption')).toHaveText('in all weathers');
-  await page.getByRole('radio', { name: 'chapters along the top' }).check();
+  await page.getByText('chapters along the top', { exact: true }).click();
   await expect(site.getByRole('navigation', { name: 'Chapters' })).toBeVisible();
   await page.getByRole('button', { name: 'phone', exact: true }).click();
   await expect(site.locator('#side')).toBeHidden();

@@ -331,7 +331,7 @@ test('a cover is laid out by mouse and keys; bleed, crop marks and fields are se
     head: { right: { start: [{ field: 'variable', key: 'product' }] } },
   });
   // The sheet of the specimen is larger by bleed and marks.
-  await expect(specimen(page).getByRole('img').first()).toHaveAttribute(
+  await expect(specimen(page).getByRole('img', { name: /^Page 1 /u })).toHaveAttribute(
     'style',
     /aspect-ratio: 232 \/ 319/u,
   );

@@ -42,7 +42,7 @@ test('an administrator makes a template in the editor; topics start from it with
 
   await page.goto('/library');
   await page.getByRole('button', { name: 'New topic' }).click();
-  await page.getByRole('radio', { name: 'Part of the station' }).check();
+  await page.getByText('Part of the station', { exact: true }).click();
   await page.getByLabel('Title').fill('The sensor head');
   await page.getByRole('button', { name: 'Create' }).click();
   await expect(page.locator('.ProseMirror .is-title').first()).toHaveText('The sensor head');

@@ -3,6 +3,7 @@ import type { Path } from '@ukiyo/core/problems';
 import { computed, nextTick, ref, watch } from 'vue';
 import { placeAround, placeAt } from './places.ts';
 import type { WholeManual } from './useWholeManual.ts';
+import NumberInput from '../parts/NumberInput.vue';
 
 /**
  * A whole manual as it is printed: the page one is at between its neighbours, to turn pages and to
@@ -97,14 +98,7 @@ function key(event: KeyboardEvent): void {
         ‹
       </button>
       <label class="of">
-        <input
-          type="number"
-          min="1"
-          :max="count"
-          :value="page"
-          aria-label="Page"
-          @change="turn(Number(($event.target as HTMLInputElement).value))"
-        />
+        <NumberInput label="Page" :value="page" :min="1" :max="count" @change="turn" />
         of {{ count }}
       </label>
       <button
@@ -207,13 +201,8 @@ function key(event: KeyboardEvent): void {
   width: auto;
   padding: 0 8px;
 }
-.of input {
-  width: 48px;
-  height: 26px;
-  border: 1px solid var(--hair);
-  border-radius: 4px;
-  background: var(--sheet);
-  color: var(--ink);
+.of .n-input-number {
+  width: 52px;
 }
 .pages {
   flex: 1;

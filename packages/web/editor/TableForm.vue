@@ -4,6 +4,7 @@ import { onMounted, reactive, ref } from 'vue';
 import PickOne from '../parts/PickOne.vue';
 import PopFrame from './PopFrame.vue';
 import type { PopPlace } from './popList.ts';
+import CheckBox from '../parts/CheckBox.vue';
 
 /** Asks how a new table is to be. Enter anywhere makes it. */
 const { place, kind } = defineProps<{ place: PopPlace; kind: TableShape['kind'] }>();
@@ -46,10 +47,7 @@ const bounded = (value: number): number => Math.max(1, Math.min(most, Math.round
         Columns
         <input v-model.number="shape.columns" type="number" min="1" :max="most" />
       </label>
-      <label class="check">
-        <input v-model="shape.hasHead" type="checkbox" />
-        a head
-      </label>
+      <CheckBox v-model:checked="shape.hasHead" class="check">a head</CheckBox>
       <label v-if="kind === 'table'" class="wide">
         Title
         <input v-model="shape.title" type="text" />
@@ -79,11 +77,8 @@ label {
   color: var(--soft);
 }
 .check {
-  display: flex;
-  gap: 6px;
   align-items: end;
   padding-bottom: 5px;
-  color: var(--ink);
 }
 .wide {
   grid-column: 1 / -1;

@@ -20,23 +20,12 @@ watch(
 </script>
 
 <template>
-  <input
-    v-model="text"
-    :aria-label="label"
+  <n-input
+    v-model:value="text"
+    size="small"
     :placeholder="placeholder"
     :disabled="disabled"
+    :input-props="{ 'aria-label': label }"
     @change="emit('change', text.trim())"
   />
 </template>
-
-<style scoped>
-input {
-  font: inherit;
-  color: var(--ink);
-  background: var(--sheet);
-  border: 1px solid var(--hair);
-  border-radius: 4px;
-  padding: 4px 8px;
-  min-width: 0;
-}
-</style>

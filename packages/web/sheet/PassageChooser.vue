@@ -7,6 +7,7 @@ import { useItemList } from '../parts/itemList.ts';
 import { useOnceCurrent } from '../parts/onceCurrent.ts';
 import { useVariables } from '../parts/variables.ts';
 import type { Offered } from './useBorrowing.ts';
+import CheckBox from '../parts/CheckBox.vue';
 
 /**
  * Chooses what is borrowed: a topic on the left, and in the preview of it one passage or several
@@ -204,15 +205,15 @@ function choose(): void {
           <span class="small quiet" role="status">
             {{ refusal ?? 'Shift with the arrows takes several beside each other.' }}
           </span>
-          <label
+          <CheckBox
             v-if="key !== undefined"
+            v-model:checked="isByKey"
             class="small"
             title="Another map can let another topic lend under this key"
           >
-            <input v-model="isByKey" type="checkbox" />
             by the key
             <code>{{ key }}</code>
-          </label>
+          </CheckBox>
           <n-button size="small" @click="emit('close')">Leave it</n-button>
           <n-button
             size="small"

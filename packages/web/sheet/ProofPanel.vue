@@ -7,6 +7,7 @@ import SiteProof from './SiteProof.vue';
 import WholeProofs from '../bench/WholeProofs.vue';
 import PickOne from '../parts/PickOne.vue';
 import { useProofs } from './useProofs.ts';
+import CheckBox from '../parts/CheckBox.vue';
 
 /** The topic as editions give it, on paper and as a site, beside the text, while it is written. */
 const { topic, changes, rootOf, at } = defineProps<{
@@ -34,17 +35,20 @@ const marksApart = useStorage('ukiyo-proof-apart', true);
   <div class="proofs">
     <div class="manner">
       <PickOne v-model:chosen="manner" label="What is proofed" :options="manners" />
-      <label v-if="manner === 'topic' && onPaper.length > 1">
-        <input v-model="marksApart" type="checkbox" />
+      <CheckBox v-if="manner === 'topic' && onPaper.length > 1" v-model:checked="marksApart">
         mark what differs
-      </label>
+      </CheckBox>
     </div>
     <details class="which">
       <summary>{{ picked.map(({ name }) => name).join(' · ') || 'No edition' }}</summary>
-      <label v-for="edition in shownIn" :key="edition.id">
-        <input type="checkbox" :checked="picked.includes(edition)" @change="toggle(edition.id)" />
+      <CheckBox
+        v-for="edition in shownIn"
+        :key="edition.id"
+        :checked="picked.includes(edition)"
+        @update:checked="toggle(edition.id)"
+      >
         {{ edition.name }}
-      </label>
+      </CheckBox>
     </details>
     <p v-if="failure" class="seal-text" role="alert">{{ failure }}</p>
     <p v-else-if="shownIn.length === 0" class="quiet">
@@ -141,9 +145,8 @@ const marksApart = useStorage('ukiyo-proof-apart', true);
   cursor: pointer;
   color: var(--prussian);
 }
-.which label {
+.which .n-checkbox {
   display: flex;
-  gap: 6px;
   padding: 3px 0;
 }
 .side-by-side {

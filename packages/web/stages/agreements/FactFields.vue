@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { FactField } from '@ukiyo/contracts';
+import CheckBox from '../../parts/CheckBox.vue';
 
 /** The facts that the team wants said of every topic. */
 const { facts, editable } = defineProps<{ facts: readonly FactField[]; editable: boolean }>();
@@ -57,15 +58,15 @@ function turn(index: number, value: string): void {
     </n-button>
     <fieldset v-if="fact.values.length > 0" class="small ready">
       <legend>A topic goes out with</legend>
-      <label v-for="value in fact.values" :key="value">
-        <input
-          type="checkbox"
-          :checked="fact.ready.includes(value)"
-          :disabled="!editable"
-          @change="turn(index, value)"
-        />
+      <CheckBox
+        v-for="value in fact.values"
+        :key="value"
+        :checked="fact.ready.includes(value)"
+        :disabled="!editable"
+        @update:checked="turn(index, value)"
+      >
         {{ value }}
-      </label>
+      </CheckBox>
       <span v-if="fact.ready.length === 0" class="quiet">any of them, or none</span>
     </fieldset>
   </div>
@@ -109,10 +110,5 @@ function turn(index: number, value: string): void {
   float: left;
   padding: 0;
   margin-inline-end: 4px;
-}
-.ready label {
-  display: inline-flex;
-  gap: 5px;
-  align-items: center;
 }
 </style>

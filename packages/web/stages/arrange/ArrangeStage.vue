@@ -38,6 +38,7 @@ import { factColumn, mapColumns } from './mapColumns.ts';
 import { useContents } from './useContents.ts';
 import { useEntries } from './useEntries.ts';
 import { useMap } from './useMap.ts';
+import CheckBox from '../../parts/CheckBox.vue';
 
 const items = useItems();
 const library = useLibrary();
@@ -59,6 +60,10 @@ const tree = ref<{ focusChosen: () => void }>();
 const mayWrite = computed(() => session.may('write'));
 const used = computed(() => new Set(map.entries.value.map((entry) => entry.href)));
 const columns = useStorage<string[]>('ukiyo-arrange-columns', ['number', 'facets']);
+const turnColumn = (name: string): void =>
+  void (columns.value = columns.value.includes(name)
+    ? columns.value.filter((one) => one !== name)
+    : [...columns.value, name]);
 const allColumns = computed(() => [
   ...mapColumns,
   ...library.agreements.facts.map(({ name, label }) => ({ name: factColumn(name), label })),
@@ -157,6 +162,7 @@ async function cut(): Promise<void> {
       :current="id"
       :used="used"
       :may-write="mayWrite"
+      :is-open="map.root.value !== undefined"
       @add="(hrefs) => say(map.add(hrefs))"
     />
     <main class="desk">
@@ -253,10 +259,14 @@ async function cut(): Promise<void> {
         <n-popover trigger="click" placement="bottom-end">
           <template #trigger><n-button size="small">Columns</n-button></template>
           <div class="columns">
-            <label v-for="{ name, label } in allColumns" :key="name">
-              <input v-model="columns" type="checkbox" :value="name" />
+            <CheckBox
+              v-for="{ name, label } in allColumns"
+              :key="name"
+              :checked="columns.includes(name)"
+              @update:checked="turnColumn(name)"
+            >
               {{ label }}
-            </label>
+            </CheckBox>
           </div>
         </n-popover>
       </div>
@@ -419,10 +429,6 @@ async function cut(): Promise<void> {
 .columns {
   display: grid;
   gap: 4px;
-}
-.columns label {
-  display: flex;
-  gap: 6px;
 }
 .bench {
   border-left: 1px solid var(--hair);

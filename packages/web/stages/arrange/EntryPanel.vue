@@ -28,6 +28,7 @@ import PickOne from '../../parts/PickOne.vue';
 import type { MapContents } from './useContents.ts';
 import type { Entries } from './useEntries.ts';
 import type { OpenMap } from './useMap.ts';
+import CheckBox from '../../parts/CheckBox.vue';
 
 /**
  * One entry: how it is called at its place, what it is, in which outputs it is, and through which
@@ -126,10 +127,9 @@ const place = computed(() => contents.placeOf(entry.path));
     </p>
     <fieldset :disabled="!editable">
       <div v-if="isMap" class="field">
-        <label class="box">
-          <input type="checkbox" :checked="scope !== undefined" @change="togglePeer" />
+        <CheckBox :checked="scope !== undefined" :disabled="!editable" @update:checked="togglePeer">
           another publication: nothing of it is taken in, links may lead to it
-        </label>
+        </CheckBox>
         <label v-if="scope !== undefined">
           Its variables begin with
           <LineInput
@@ -161,50 +161,49 @@ const place = computed(() => contents.placeOf(entry.path));
         </div>
         <div class="field">
           <span>It is</span>
-          <label v-for="{ name, label } in boxes" :key="name" class="box">
-            <input
-              type="checkbox"
-              :checked="inclusion[name]"
-              :disabled="!editable || isLast(name)"
-              @change="toggle(name)"
-            />
+          <CheckBox
+            v-for="{ name, label } in boxes"
+            :key="name"
+            :checked="inclusion[name]"
+            :disabled="!editable || isLast(name)"
+            @update:checked="toggle(name)"
+          >
             {{ label }}
-          </label>
+          </CheckBox>
         </div>
-        <label class="box">
-          <input type="checkbox" :checked="isFamily" @change="toggleFamily" />
+        <CheckBox :checked="isFamily" :disabled="!editable" @update:checked="toggleFamily">
           what stands under it leads to each other
-        </label>
+        </CheckBox>
         <div class="field">
           <span>On help sites</span>
           <p v-if="joins" class="small">It stands on the page of the topic above.</p>
-          <label class="box">
-            <input
-              type="checkbox"
-              :checked="wholePage"
-              @change="change((one) => withOnePage(one, !wholePage))"
-            />
+          <CheckBox
+            :checked="wholePage"
+            :disabled="!editable"
+            @update:checked="change((one) => withOnePage(one, !wholePage))"
+          >
             one page with all that stands under it
-          </label>
-          <label v-if="joins" class="box">
-            <input
-              type="checkbox"
-              :checked="headless"
-              @change="change((one) => withHeading(one, headless))"
-            />
+          </CheckBox>
+          <CheckBox
+            v-if="joins"
+            :checked="headless"
+            :disabled="!editable"
+            @update:checked="change((one) => withHeading(one, headless))"
+          >
             without its heading, also in print: its text goes on in that of the topic above
-          </label>
+          </CheckBox>
         </div>
         <div v-if="looking.lenses.length > 0" class="field">
           <span>Seen through a lens of its own; once for each</span>
-          <label v-for="lens in looking.lenses" :key="lens.id" class="box">
-            <input
-              type="checkbox"
-              :checked="lenses.includes(lens.id)"
-              @change="toggleLens(lens.id)"
-            />
+          <CheckBox
+            v-for="lens in looking.lenses"
+            :key="lens.id"
+            :checked="lenses.includes(lens.id)"
+            :disabled="!editable"
+            @update:checked="toggleLens(lens.id)"
+          >
             {{ lens.name }}
-          </label>
+          </CheckBox>
         </div>
       </template>
     </fieldset>
@@ -249,13 +248,6 @@ label,
 }
 .field > :deep(.phrase-field) {
   width: 100%;
-}
-.box {
-  display: flex;
-  gap: 6px;
-  align-items: baseline;
-  font-size: 14px;
-  color: var(--ink);
 }
 .acts {
   display: flex;

@@ -4,12 +4,14 @@ import { useItemList } from '../../parts/itemList.ts';
 import ItemRows from '../../parts/ItemRows.vue';
 import { draggedEntries } from './mapColumns.ts';
 import NewMap from './NewMap.vue';
+import CheckBox from '../../parts/CheckBox.vue';
 
 /** The maps of the project, and topics to put into the open one: one or several at once. */
-const { current, used, mayWrite } = defineProps<{
+const { current, used, mayWrite, isOpen } = defineProps<{
   current: string;
   used: ReadonlySet<string>;
   mayWrite: boolean;
+  /** The map is there, so that something can be put into it. */ isOpen: boolean;
 }>();
 const emit = defineEmits<{ add: [hrefs: readonly string[]] }>();
 const query = ref('');
@@ -58,6 +60,7 @@ function add(hrefs: readonly string[]): void {
           v-if="mayWrite && item.id !== current"
           type="button"
           class="plain add"
+          :disabled="!isOpen"
           :aria-label="`Add the map ${item.title || item.id}`"
           @click="add([`map:${item.id}`])"
         >
@@ -74,7 +77,13 @@ function add(hrefs: readonly string[]): void {
       :input-props="{ 'aria-label': 'Filter topics' }"
     />
     <div v-if="mayWrite" class="acts small">
-      <button v-if="chosen.length > 0" type="button" class="plain" @click="add(chosen)">
+      <button
+        v-if="chosen.length > 0"
+        type="button"
+        class="plain"
+        :disabled="!isOpen"
+        @click="add(chosen)"
+      >
         Add the {{ chosen.length }} chosen
       </button>
       <NewMap
@@ -91,22 +100,20 @@ function add(hrefs: readonly string[]): void {
         :class="{ on: chosen.includes(hrefOf(item.id)) }"
         @dragstart="begin($event, hrefOf(item.id))"
       >
-        <label>
-          <input
-            v-if="mayWrite"
-            type="checkbox"
-            :checked="chosen.includes(hrefOf(item.id))"
-            :aria-label="`Choose ${item.title}`"
-            @change="toggle(hrefOf(item.id))"
-          />
-          <span class="title" :class="{ quiet: used.has(hrefOf(item.id)) }" :title="item.title">
-            {{ item.title }}
-          </span>
-        </label>
+        <CheckBox
+          v-if="mayWrite"
+          :checked="chosen.includes(hrefOf(item.id))"
+          :aria-label="`Choose ${item.title}`"
+          @update:checked="toggle(hrefOf(item.id))"
+        />
+        <span class="title" :class="{ quiet: used.has(hrefOf(item.id)) }" :title="item.title">
+          {{ item.title }}
+        </span>
         <button
           v-if="mayWrite"
           type="button"
           class="plain add"
+          :disabled="!isOpen"
           :aria-label="`Add ${item.title} to the map`"
           @click="add([hrefOf(item.id)])"
         >
@@ -181,23 +188,20 @@ function add(hrefs: readonly string[]): void {
 }
 .topics .row {
   display: flex;
-  justify-content: space-between;
+  gap: 8px;
   align-items: center;
   padding: 2px 8px 2px 14px;
   height: 28px;
   cursor: grab;
+}
+.topics .title {
+  flex: 1;
 }
 .topics .row:hover {
   background: var(--paper-deep);
 }
 .topics .row.on {
   background: var(--wash);
-}
-label {
-  display: flex;
-  gap: 8px;
-  align-items: baseline;
-  min-width: 0;
 }
 .add {
   width: 24px;

@@ -10,6 +10,7 @@ import { useVariables } from '../../parts/variables.ts';
 import BookPanel from './BookPanel.vue';
 import type { OpenMap } from './useMap.ts';
 import { useFailure } from '../../parts/attempts.ts';
+import CheckBox from '../../parts/CheckBox.vue';
 
 /**
  * What is said of the map itself: its title, for whom it is, under which name its variables are
@@ -105,17 +106,17 @@ const hold = (set: string, on: boolean): Promise<boolean> =>
       </label>
       <div v-if="sets.length > 0" class="field">
         <span>Sets of variables</span>
-        <label v-for="set in sets" :key="set.id" class="box">
-          <input
-            type="checkbox"
-            :checked="set.everywhere || set.heldBy.includes(id)"
-            :disabled="set.everywhere"
-            @change="hold(set.id, !set.heldBy.includes(id))"
-          />
+        <CheckBox
+          v-for="set in sets"
+          :key="set.id"
+          :checked="set.everywhere || set.heldBy.includes(id)"
+          :disabled="!editable || set.everywhere"
+          @update:checked="hold(set.id, !set.heldBy.includes(id))"
+        >
           {{ set.title }}
           {{ ' ' }}
           <span v-if="set.everywhere" class="quiet small">in every map</span>
-        </label>
+        </CheckBox>
       </div>
     </fieldset>
     <p v-if="failure" class="seal-text small" role="alert">{{ failure }}</p>
@@ -144,13 +145,6 @@ label,
 }
 .field > :deep(.phrase-field) {
   width: 100%;
-}
-.box {
-  display: flex;
-  gap: 6px;
-  align-items: baseline;
-  font-size: 14px;
-  color: var(--ink);
 }
 .row {
   display: flex;

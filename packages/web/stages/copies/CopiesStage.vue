@@ -8,6 +8,7 @@ import { usePlace } from '../../shell/place.ts';
 import ChangedWords from '../../parts/ChangedWords.vue';
 import WholeCopy from './WholeCopy.vue';
 import { useCopies } from './useCopies.ts';
+import CheckBox from '../../parts/CheckBox.vue';
 
 /** What is said several times in the library, and could be kept once. */
 const items = useItems();
@@ -155,20 +156,19 @@ async function make(): Promise<void> {
               @stand-in="standIn(copy.item, group!.copies[kept]!.item, $event)"
             />
             <template v-else-if="session.may('write')">
-              <label>
-                <input
-                  v-model="kept"
-                  type="radio"
-                  name="kept"
-                  :value="index"
-                  :disabled="left.includes(index)"
-                />
+              <n-radio
+                name="kept"
+                size="small"
+                :value="index"
+                :checked="kept === index"
+                :disabled="left.includes(index)"
+                @update:checked="kept = index"
+              >
                 this wording stays
-              </label>
-              <label>
-                <input type="checkbox" :checked="!left.includes(index)" @change="toggle(index)" />
+              </n-radio>
+              <CheckBox :checked="!left.includes(index)" @update:checked="toggle(index)">
                 part of it
-              </label>
+              </CheckBox>
             </template>
           </header>
           <ChangedWords :words="copy.words" :against="group.copies[kept]?.words ?? ''" />
@@ -248,10 +248,5 @@ header {
 header a {
   font-weight: 600;
   margin-right: auto;
-}
-label {
-  display: inline-flex;
-  gap: 5px;
-  align-items: center;
 }
 </style>

@@ -20,10 +20,9 @@ const conditions = shallowRef<Readonly<Record<string, string>>>({});
 </script>
 
 <template>
-  <label>
-    <input type="radio" name="kept-topic" :checked="isKept" @change="emit('keep')" />
+  <n-radio name="kept-topic" size="small" :checked="isKept" @update:checked="emit('keep')">
     this topic stays
-  </label>
+  </n-radio>
   <template v-if="!isKept">
     <n-button
       size="tiny"
@@ -48,11 +47,3 @@ const conditions = shallowRef<Readonly<Record<string, string>>>({});
     </n-button>
   </template>
 </template>
-
-<style scoped>
-label {
-  display: inline-flex;
-  gap: 5px;
-  align-items: center;
-}
-</style>

@@ -4,6 +4,7 @@ import type { Facet } from '@ukiyo/core/facets';
 import { computed, onMounted, ref } from 'vue';
 import LensTable from './LensTable.vue';
 import { useLenses } from './useLenses.ts';
+import CheckBox from '../../parts/CheckBox.vue';
 
 /** The lenses: named sets of decisions on facet values. */
 const { facets, editable } = defineProps<{ facets: readonly Facet[]; editable: boolean }>();
@@ -83,15 +84,15 @@ async function takeFile(event: Event): Promise<void> {
           <legend>
             Held behind it: what any of these drops is dropped, what any marks is marked
           </legend>
-          <label v-for="other in lenses.filter(({ id }) => id !== shown!.id)" :key="other.id">
-            <input
-              type="checkbox"
-              :checked="shown.through.includes(other.id)"
-              :disabled="!editable"
-              @change="hold(shown!, other.id)"
-            />
+          <CheckBox
+            v-for="other in lenses.filter(({ id }) => id !== shown!.id)"
+            :key="other.id"
+            :checked="shown.through.includes(other.id)"
+            :disabled="!editable"
+            @update:checked="hold(shown!, other.id)"
+          >
             {{ other.name }}
-          </label>
+          </CheckBox>
         </fieldset>
         <LensTable
           :lens="shown"
@@ -173,11 +174,8 @@ li .on {
   padding: 0 0 4px;
   color: var(--soft);
 }
-.behind label {
+.behind .n-checkbox {
   min-height: 26px;
-  display: inline-flex;
-  align-items: center;
-  gap: 6px;
   margin-right: 18px;
 }
 .make {

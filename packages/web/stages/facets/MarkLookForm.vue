@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { MarkLook } from '@ukiyo/core/facets';
 import { shallowRef } from 'vue';
+import CheckBox from '../../parts/CheckBox.vue';
 
 /** How what a lens marks looks: its colours, a line beside it, words before and after. */
 const props = defineProps<{ look?: MarkLook | undefined; label: string; disabled: boolean }>();
@@ -11,8 +12,8 @@ const look = shallowRef<MarkLook>(props.look ?? {});
  * What is being typed belongs to the form at once: drawing it anew in the meantime must not take it
  * away.
  */
-const hold = (part: keyof MarkLook, event: Event): void => {
-  look.value = { ...look.value, [part]: (event.target as HTMLInputElement).value };
+const hold = (part: keyof MarkLook, value: string): void => {
+  look.value = { ...look.value, [part]: value };
 };
 /** What is empty is not said. */
 function put(part: keyof MarkLook, value: string | boolean | undefined): void {
@@ -31,53 +32,51 @@ const colours = [
 <template>
   <span class="look" role="group" :aria-label="`Look of ${label}`">
     <span v-for="{ part, name, first } in colours" :key="part" class="colour">
-      <label>
-        <input
-          type="checkbox"
-          :checked="look[part] !== undefined"
-          :disabled="disabled"
-          @change="put(part, look[part] === undefined ? first : undefined)"
-        />
+      <CheckBox
+        :checked="look[part] !== undefined"
+        :disabled="disabled"
+        @update:checked="put(part, look[part] === undefined ? first : undefined)"
+      >
         {{ name }}
-      </label>
+      </CheckBox>
       <input
         v-if="look[part] !== undefined"
         type="color"
         :value="look[part]"
         :aria-label="`Colour: ${name}`"
         :disabled="disabled"
-        @input="hold(part, $event)"
+        @input="hold(part, textOf($event))"
         @change="put(part, textOf($event))"
       />
     </span>
-    <label>
-      <input
-        type="checkbox"
-        :checked="look.bar === true"
-        :disabled="disabled"
-        @change="put('bar', look.bar !== true)"
-      />
+    <CheckBox
+      :checked="look.bar === true"
+      :disabled="disabled"
+      @update:checked="put('bar', look.bar !== true)"
+    >
       line beside
-    </label>
-    <input
-      type="text"
+    </CheckBox>
+    <n-input
+      size="small"
+      class="words"
       placeholder="words before"
-      aria-label="Words before"
-      maxlength="200"
-      :value="look.start"
+      :maxlength="200"
+      :value="look.start ?? ''"
       :disabled="disabled"
-      @input="hold('start', $event)"
-      @change="put('start', textOf($event))"
+      :input-props="{ 'aria-label': 'Words before' }"
+      @update:value="hold('start', $event)"
+      @change="put('start', $event.trim())"
     />
-    <input
-      type="text"
+    <n-input
+      size="small"
+      class="words"
       placeholder="words after"
-      aria-label="Words after"
-      maxlength="200"
-      :value="look.end"
+      :maxlength="200"
+      :value="look.end ?? ''"
       :disabled="disabled"
-      @input="hold('end', $event)"
-      @change="put('end', textOf($event))"
+      :input-props="{ 'aria-label': 'Words after' }"
+      @update:value="hold('end', $event)"
+      @change="put('end', $event.trim())"
     />
   </span>
 </template>
@@ -91,11 +90,6 @@ const colours = [
   padding: 4px 0 6px;
   font-size: 13px;
 }
-label {
-  display: inline-flex;
-  align-items: center;
-  gap: 4px;
-}
 .colour {
   display: inline-flex;
   align-items: center;
@@ -108,14 +102,7 @@ input[type='color'] {
   border: 1px solid var(--hair);
   background: none;
 }
-input[type='text'] {
+.words {
   width: 112px;
-  height: 26px;
-  padding: 0 6px;
-  border: 1px solid var(--hair);
-  border-radius: 4px;
-  background: var(--sheet);
-  color: var(--ink);
-  font: 400 13px var(--font-text);
 }
 </style>

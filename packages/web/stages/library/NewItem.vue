@@ -16,6 +16,10 @@ const type = ref<(typeof newKinds)[number]['value']>('task');
 const title = ref('');
 /** The id of a topic of the team, when the new one begins as it. */
 const template = ref('');
+function choose(kind: (typeof newKinds)[number]['value']): void {
+  type.value = kind;
+  template.value = '';
+}
 const templates = useAllItems(() => ({ kind: 'topic', folder: templatesFolder }));
 
 const form = ref<HTMLFormElement>();
@@ -63,23 +67,31 @@ const create = (): Promise<boolean> =>
     <form ref="form" class="new" @submit.prevent="create" @keydown.esc="open = false">
       <fieldset>
         <legend class="small quiet">Kind</legend>
-        <label v-for="kind in newKinds" :key="kind.value">
-          <input
-            v-model="type"
-            type="radio"
-            name="kind"
-            :value="kind.value"
-            @change="template = ''"
-          />
+        <n-radio
+          v-for="kind in newKinds"
+          :key="kind.value"
+          name="kind"
+          size="small"
+          :value="kind.value"
+          :checked="template === '' && type === kind.value"
+          @update:checked="choose(kind.value)"
+        >
           {{ kind.label }}
-        </label>
+        </n-radio>
       </fieldset>
       <fieldset v-if="templates.length > 0">
         <legend class="small quiet">Or as the team begins them</legend>
-        <label v-for="one in templates" :key="one.id">
-          <input v-model="template" type="radio" name="kind" :value="one.id" />
+        <n-radio
+          v-for="one in templates"
+          :key="one.id"
+          name="kind"
+          size="small"
+          :value="one.id"
+          :checked="template === one.id"
+          @update:checked="template = one.id"
+        >
           {{ one.title }}
-        </label>
+        </n-radio>
       </fieldset>
       <label class="small quiet" for="new-title">Title</label>
       <n-input

@@ -13,6 +13,7 @@ import { useDesigns } from '../../parts/designs.ts';
 import ItemSelect from '../../parts/ItemSelect.vue';
 import { useLibrary } from '../../parts/library.ts';
 import PickOne from '../../parts/PickOne.vue';
+import NumberInput from '../../parts/NumberInput.vue';
 import EditionVariables from './EditionVariables.vue';
 import PickSeveral from './PickSeveral.vue';
 import ReaderChoices from './ReaderChoices.vue';
@@ -320,17 +321,17 @@ function save(): void {
     <div data-setting="stops">
       <WhatStops v-model:stops="fields.stops" :may-change="mayChange" />
     </div>
-    <label for="edition-keeps">Impressions kept</label>
+    <span class="label">Impressions kept</span>
     <div class="with-hint" data-setting="keeps">
-      <input
-        id="edition-keeps"
-        v-model.number="fields.keeps"
-        class="field"
-        type="number"
-        min="1"
-        max="500"
+      <NumberInput
+        label="Impressions kept"
+        class="number"
+        :value="fields.keeps"
+        :min="1"
+        :max="500"
         :disabled="!mayChange"
-        aria-describedby="edition-keeps-hint"
+        hint="edition-keeps-hint"
+        @change="fields.keeps = $event"
       />
       <p id="edition-keeps-hint" class="small quiet">
         Older ones go when another has been built. Those that are signed off, named or the measure
@@ -397,6 +398,9 @@ label,
 }
 .save {
   justify-self: start;
+}
+.number {
+  width: 110px;
 }
 .field {
   width: 110px;

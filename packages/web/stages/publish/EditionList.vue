@@ -4,6 +4,7 @@ import { computed, ref } from 'vue';
 import SettingsSearch from './SettingsSearch.vue';
 import type { Names } from './settings.ts';
 import type { Publishing } from './usePublishing.ts';
+import CheckBox from '../../parts/CheckBox.vue';
 
 /** The editions of a project, of which one is looked at, and some or all are built at once. */
 const { publishing, names, current, mayPublish } = defineProps<{
@@ -13,6 +14,10 @@ const { publishing, names, current, mayPublish } = defineProps<{
   mayPublish: boolean;
 }>();
 const chosen = ref<string[]>([]);
+const turn = (id: string): void =>
+  void (chosen.value = chosen.value.includes(id)
+    ? chosen.value.filter((one) => one !== id)
+    : [...chosen.value, id]);
 const editions = computed(() => publishing.editions.value);
 /** Those that are chosen and still there; all where none is. */
 const together = computed(() => {
@@ -54,12 +59,11 @@ const latest = ({ id }: Edition): string => {
     <SettingsSearch :editions="editions" :names="names" />
     <ul>
       <li v-for="one in editions" :key="one.id" :class="{ on: one.id === current }">
-        <input
+        <CheckBox
           v-if="mayPublish"
-          v-model="chosen"
-          type="checkbox"
-          :value="one.id"
+          :checked="chosen.includes(one.id)"
           :aria-label="`Build ${one.name} with others`"
+          @update:checked="turn(one.id)"
         />
         <router-link :to="{ name: 'publish', params: { id: one.id } }">
           <span>{{ one.name }}</span>
@@ -122,7 +126,7 @@ li.on {
   background: var(--wash);
   box-shadow: inset 3px 0 var(--prussian);
 }
-li input {
+li .n-checkbox {
   margin-inline-end: 10px;
 }
 li a {

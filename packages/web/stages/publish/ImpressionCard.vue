@@ -195,7 +195,12 @@ async function compare(other: string): Promise<void> {
         <form v-if="session.may('review')" @submit.prevent="addNote">
           <label>
             Note
-            <input v-model="note" aria-label="Note on the impression" />
+            <n-input
+              v-model:value="note"
+              size="small"
+              placeholder=""
+              :input-props="{ 'aria-label': 'Note on the impression' }"
+            />
           </label>
           <n-button size="small" attr-type="submit" :disabled="note.trim() === ''">Add</n-button>
         </form>
@@ -335,13 +340,7 @@ header {
   gap: 6px;
   align-items: center;
 }
-.acts form input {
-  font: inherit;
-  color: var(--ink);
-  background: var(--sheet);
-  border: 1px solid var(--hair);
-  border-radius: 4px;
-  padding: 4px 8px;
+.acts form .n-input {
   min-width: 260px;
 }
 .sign {

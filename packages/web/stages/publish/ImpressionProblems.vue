@@ -60,10 +60,12 @@ const unfold = (kind: ProblemKind): void =>
       </h3>
       <label v-if="asks && group.isBlocking" class="why small">
         Why it may go out all the same
-        <input
+        <n-input
+          size="small"
+          placeholder=""
           :value="reasons[group.kind] ?? ''"
-          :aria-label="`${group.label}: why it may go out`"
-          @input="reasons = { ...reasons, [group.kind]: ($event.target as HTMLInputElement).value }"
+          :input-props="{ 'aria-label': `${group.label}: why it may go out` }"
+          @update:value="reasons = { ...reasons, [group.kind]: $event }"
         />
       </label>
       <ul :id="`${id}-${group.kind}`">
@@ -139,13 +141,5 @@ li {
   gap: 8px;
   align-items: center;
   padding: 4px 0;
-}
-.why input {
-  font: inherit;
-  color: var(--ink);
-  background: var(--sheet);
-  border: 1px solid var(--hair);
-  border-radius: 4px;
-  padding: 4px 8px;
 }
 </style>

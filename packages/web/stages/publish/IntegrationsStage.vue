@@ -11,6 +11,7 @@ import PickOne from '../../parts/PickOne.vue';
 import TimeAgo from '../../parts/TimeAgo.vue';
 import { usePlace } from '../../shell/place.ts';
 import { useIntegrations } from './useIntegrations.ts';
+import CheckBox from '../../parts/CheckBox.vue';
 
 /** Integrations: tokens for programs that publish, and notifications of builds. */
 const place = usePlace();
@@ -195,14 +196,14 @@ async function newNotice(): Promise<void> {
         <span>when</span>
         <PickOne v-model:chosen="edition" label="Edition" :options="editionOptions" />
         <span class="events">
-          <label v-for="one in eventOptions" :key="one.value">
-            <input
-              type="checkbox"
-              :checked="events.includes(one.value)"
-              @change="toggle(one.value)"
-            />
+          <CheckBox
+            v-for="one in eventOptions"
+            :key="one.value"
+            :checked="events.includes(one.value)"
+            @update:checked="toggle(one.value)"
+          >
             {{ one.label }}
-          </label>
+          </CheckBox>
         </span>
         <n-button size="small" attr-type="submit" :disabled="to.trim() === ''">
           Add notification
@@ -286,11 +287,6 @@ thead th {
 .events {
   display: flex;
   gap: 12px;
-}
-.events label {
-  display: flex;
-  gap: 4px;
-  align-items: center;
 }
 .made {
   padding: 10px 14px;

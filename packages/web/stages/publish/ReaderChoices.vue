@@ -5,6 +5,7 @@ import { computed } from 'vue';
 import { useLibrary } from '../../parts/library.ts';
 import OrderButtons from '../../parts/OrderButtons.vue';
 import PickOne from '../../parts/PickOne.vue';
+import CheckBox from '../../parts/CheckBox.vue';
 
 /**
  * What the readers of a site may set themselves: which facets, in which order, called how, one
@@ -75,21 +76,21 @@ function pick(at: number, how: string): void {
         <summary class="small">
           {{ choice.preset.length === 0 ? 'at first all' : `at first ${choice.preset.length}` }}
         </summary>
-        <label v-for="one in valuesOf(choice.facet)" :key="one.value">
-          <input
-            type="checkbox"
-            :checked="choice.preset.includes(one.value)"
-            :disabled="!mayChange"
-            @change="
-              change(at, {
-                preset: choice.preset.includes(one.value)
-                  ? choice.preset.filter((other) => other !== one.value)
-                  : [...choice.preset, one.value],
-              })
-            "
-          />
+        <CheckBox
+          v-for="one in valuesOf(choice.facet)"
+          :key="one.value"
+          :checked="choice.preset.includes(one.value)"
+          :disabled="!mayChange"
+          @update:checked="
+            change(at, {
+              preset: choice.preset.includes(one.value)
+                ? choice.preset.filter((other) => other !== one.value)
+                : [...choice.preset, one.value],
+            })
+          "
+        >
           {{ one.label }}
-        </label>
+        </CheckBox>
       </details>
       <OrderButtons
         v-if="mayChange"
@@ -136,8 +137,7 @@ legend {
   padding: 0;
   font-size: 13px;
 }
-.preset label {
-  display: block;
-  color: var(--ink);
+.preset .n-checkbox {
+  display: flex;
 }
 </style>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { kindLabel, problemKinds, type ProblemKind } from '@ukiyo/core/problems';
+import CheckBox from '../../parts/CheckBox.vue';
 
 /** Which kinds of problems keep what was built from being signed off. */
 const { mayChange } = defineProps<{ mayChange: boolean }>();
@@ -21,25 +22,22 @@ const change = (kind: ProblemKind): void =>
             : `${stops.length} of ${problemKinds.length} kinds of problems`
       }}
     </summary>
-    <label v-for="kind in problemKinds" :key="kind">
-      <input
-        type="checkbox"
-        :checked="stops.includes(kind)"
-        :disabled="!mayChange"
-        @change="change(kind)"
-      />
+    <CheckBox
+      v-for="kind in problemKinds"
+      :key="kind"
+      :checked="stops.includes(kind)"
+      :disabled="!mayChange"
+      @update:checked="change(kind)"
+    >
       {{ kindLabel(kind) }}
-    </label>
+    </CheckBox>
   </details>
 </template>
 
 <style scoped>
-label {
+.n-checkbox {
   display: flex;
-  gap: 6px;
-  align-items: center;
   padding: 2px 0;
-  font-size: 13px;
 }
 summary {
   cursor: pointer;

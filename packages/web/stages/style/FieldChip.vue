@@ -94,9 +94,8 @@ const options = computed(() => [
   min-height: 22px;
   color: var(--soft);
 }
-.field :deep(input) {
+.field :deep(.n-input) {
   width: 80px;
-  padding: 1px 4px;
 }
 .field :deep(select) {
   height: 22px;

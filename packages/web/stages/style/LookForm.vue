@@ -7,10 +7,11 @@ import {
   unreadable,
   type LookColour,
 } from '@ukiyo/core/styles';
-import { computed } from 'vue';
+import { computed, ref, watch } from 'vue';
 import { useLibrary } from '../../parts/library.ts';
 import LineInput from '../../parts/LineInput.vue';
 import PickOne from '../../parts/PickOne.vue';
+import NumberInput from '../../parts/NumberInput.vue';
 
 /** Layout, colours, and what stands around the pages of a site. */
 const { look, disabled, users } = defineProps<{
@@ -21,6 +22,12 @@ const { look, disabled, users } = defineProps<{
 const emit = defineEmits<{ change: [(look: SiteLook) => SiteLook] }>();
 const library = useLibrary();
 const set = (change: Partial<SiteLook>): void => emit('change', (now) => ({ ...now, ...change }));
+/** As it is typed; kept when one leaves the field. */
+const css = ref(look.css);
+watch(
+  () => look.css,
+  (kept) => (css.value = kept),
+);
 const colourNames = Object.keys(lookColours) as LookColour[];
 const palettes = Object.values(shippedLooks);
 
@@ -45,11 +52,6 @@ const faultOf = (at: 'day' | 'night', colour: LookColour): string =>
         `“${lookColours[words]}” on “${lookColours[ground]}”: ${share.toFixed(1)}`,
     )
     .join('; ');
-const number = (event: Event, least: number, most: number): number =>
-  Math.min(
-    most,
-    Math.max(least, Math.round(Number((event.target as HTMLInputElement).value)) || least),
-  );
 const setLink = (at: number, change: Partial<SiteLook['links'][number]>): void =>
   set({ links: look.links.with(at, { ...look.links[at]!, ...change }) });
 </script>
@@ -70,28 +72,29 @@ const setLink = (at: number, change: Partial<SiteLook['links'][number]>): void =
     </p>
     <fieldset>
       <legend>Layout</legend>
-      <label v-for="layout in lookLayouts" :key="layout" class="radio">
-        <input
-          type="radio"
-          name="layout"
-          :value="layout"
-          :checked="look.layout === layout"
-          :disabled="disabled"
-          @change="set({ layout })"
-        />
+      <n-radio
+        v-for="layout in lookLayouts"
+        :key="layout"
+        name="layout"
+        size="small"
+        :value="layout"
+        :checked="look.layout === layout"
+        :disabled="disabled"
+        @update:checked="set({ layout })"
+      >
         {{ layout }}
-      </label>
+      </n-radio>
       <div class="row">
         <label>
           Line
-          <input
-            type="number"
-            aria-label="Width of a line, in characters"
+          <NumberInput
+            class="number"
+            label="Width of a line, in characters"
             :value="look.reading"
-            min="40"
-            max="110"
+            :min="40"
+            :max="110"
             :disabled="disabled"
-            @change="set({ reading: number($event, 40, 110) })"
+            @change="set({ reading: $event })"
           />
           characters
         </label>
@@ -99,27 +102,27 @@ const setLink = (at: number, change: Partial<SiteLook['links'][number]>): void =
       <div class="row">
         <label>
           Tablet below
-          <input
-            type="number"
-            aria-label="Tablet below, in pixels"
+          <NumberInput
+            class="number"
+            label="Tablet below, in pixels"
             :value="look.tablet"
-            min="400"
-            max="2000"
+            :min="400"
+            :max="2000"
             :disabled="disabled"
-            @change="set({ tablet: number($event, 400, 2000) })"
+            @change="set({ tablet: $event })"
           />
           px
         </label>
         <label>
           Phone below
-          <input
-            type="number"
-            aria-label="Phone below, in pixels"
+          <NumberInput
+            class="number"
+            label="Phone below, in pixels"
             :value="look.phone"
-            min="240"
-            max="1200"
+            :min="240"
+            :max="1200"
             :disabled="disabled"
-            @change="set({ phone: number($event, 240, 1200) })"
+            @change="set({ phone: $event })"
           />
           px
         </label>
@@ -190,14 +193,14 @@ const setLink = (at: number, change: Partial<SiteLook['links'][number]>): void =
         </label>
         <label v-if="look.logo">
           high
-          <input
-            type="number"
-            aria-label="Height of the logo, in pixels"
+          <NumberInput
+            class="number"
+            label="Height of the logo, in pixels"
             :value="look.logo.height"
-            min="12"
-            max="200"
+            :min="12"
+            :max="200"
             :disabled="disabled"
-            @change="look.logo && set({ logo: { ...look.logo, height: number($event, 12, 200) } })"
+            @change="look.logo && set({ logo: { ...look.logo, height: $event } })"
           />
           px
         </label>
@@ -280,13 +283,15 @@ const setLink = (at: number, change: Partial<SiteLook['links'][number]>): void =
         After all other rules, for what cannot be said above. What fetches from elsewhere is left
         out.
       </p>
-      <textarea
-        :value="look.css"
-        rows="6"
-        aria-label="Rules of one’s own"
-        spellcheck="false"
+      <n-input
+        v-model:value="css"
+        type="textarea"
+        class="css"
+        :rows="6"
+        placeholder=""
         :disabled="disabled"
-        @change="set({ css: ($event.target as HTMLTextAreaElement).value })"
+        :input-props="{ 'aria-label': 'Rules of one’s own', spellcheck: false }"
+        @change="set({ css })"
       />
     </details>
   </div>
@@ -302,6 +307,9 @@ label {
   gap: 8px;
   align-items: center;
   font-size: 14px;
+}
+.n-radio {
+  gap: 0;
 }
 fieldset {
   display: grid;
@@ -320,24 +328,14 @@ legend {
   align-items: center;
   flex-wrap: wrap;
 }
-.row :deep(input:not([type])) {
+.row > .n-input {
   flex: 1;
 }
-input[type='number'] {
+.number {
   width: 72px;
 }
-input[type='number'],
-textarea {
-  font: inherit;
-  color: var(--ink);
-  background: var(--sheet);
-  border: 1px solid var(--hair);
-  border-radius: 4px;
-  padding: 4px 8px;
-}
-textarea {
-  width: 100%;
-  font: 400 13px var(--font-code, monospace);
+.css {
+  font-family: var(--font-code);
 }
 table {
   border-collapse: collapse;

@@ -145,12 +145,6 @@ thead th:nth-child(4) {
 thead th:nth-child(3) {
   width: 20%;
 }
-:deep(input) {
-  width: 100%;
-  height: 28px;
-  padding: 0 6px;
-  font: 400 13px var(--font-text);
-}
 :deep(select) {
   width: 100%;
 }

@@ -9,6 +9,7 @@ import {
 } from '@ukiyo/core/styles';
 import { computed, ref } from 'vue';
 import PickOne from '../../parts/PickOne.vue';
+import CheckBox from '../../parts/CheckBox.vue';
 
 /** How headings, figures and tables are counted, and how their numbers look. */
 const {
@@ -175,22 +176,20 @@ const example = computed(() => {
         @update:chosen="(sign) => set({ captionSign: sign as Numbering['captionSign'] })"
       />
     </label>
-    <label class="check">
-      <input
-        type="checkbox"
-        :checked="numbering.examples"
-        @change="set({ examples: ($event.target as HTMLInputElement).checked })"
-      />
+    <CheckBox
+      :checked="numbering.examples"
+      :disabled="disabled"
+      @update:checked="set({ examples: $event })"
+    >
       examples are numbered as figures are
-    </label>
-    <label class="check">
-      <input
-        type="checkbox"
-        :checked="numbering.chaptersByPart"
-        @change="set({ chaptersByPart: ($event.target as HTMLInputElement).checked })"
-      />
+    </CheckBox>
+    <CheckBox
+      :checked="numbering.chaptersByPart"
+      :disabled="disabled"
+      @update:checked="set({ chaptersByPart: $event })"
+    >
       chapters begin with 1 in each part
-    </label>
+    </CheckBox>
   </fieldset>
 </template>
 
@@ -209,9 +208,6 @@ label {
   align-items: center;
   gap: 10px;
   font-size: 14px;
-}
-.check {
-  justify-content: start;
 }
 .own {
   justify-self: end;

@@ -17,6 +17,7 @@ import PickOne from '../../parts/PickOne.vue';
 import CoverForm from './CoverForm.vue';
 import PlanDrawing from './PlanDrawing.vue';
 import SlotFields from './SlotFields.vue';
+import CheckBox from '../../parts/CheckBox.vue';
 
 /** A page plan: drawn to scale, and every figure to be typed. */
 const { plan, sheet, disabled, users } = defineProps<{
@@ -116,14 +117,13 @@ const numberings = (front: boolean) =>
         :options="asOptions(['upright', 'on its side'])"
         @update:chosen="(lies) => set({ lies: lies as PagePlan['lies'] })"
       />
-      <label class="check">
-        <input
-          type="checkbox"
-          :checked="plan.mirrored"
-          @change="set({ mirrored: ($event.target as HTMLInputElement).checked })"
-        />
+      <CheckBox
+        :checked="plan.mirrored"
+        :disabled="disabled"
+        @update:checked="set({ mirrored: $event })"
+      >
         left and right pages mirror each other
-      </label>
+      </CheckBox>
     </div>
     <div v-if="typeof plan.paper !== 'string'" class="row">
       <label v-for="part in ['width', 'height'] as const" :key="part" class="figure">
@@ -197,24 +197,22 @@ const numberings = (front: boolean) =>
       />
     </template>
     <div class="row">
-      <label class="check">
-        <input
-          type="checkbox"
-          :checked="plan.headRule"
-          @change="set({ headRule: ($event.target as HTMLInputElement).checked })"
-        />
+      <CheckBox
+        :checked="plan.headRule"
+        :disabled="disabled"
+        @update:checked="set({ headRule: $event })"
+      >
         a rule under the head
-      </label>
-      <label v-for="line in lines" :key="line" class="check">
-        <input
-          type="checkbox"
-          :checked="plan[line].opening !== null"
-          @change="
-            setSlots(line, 'opening', ($event.target as HTMLInputElement).checked ? noSlots : null)
-          "
-        />
+      </CheckBox>
+      <CheckBox
+        v-for="line in lines"
+        :key="line"
+        :checked="plan[line].opening !== null"
+        :disabled="disabled"
+        @update:checked="setSlots(line, 'opening', $event ? noSlots : null)"
+      >
         another {{ line }} where a chapter begins
-      </label>
+      </CheckBox>
     </div>
     <h3>Pages</h3>
     <div class="grid">
@@ -343,14 +341,13 @@ const numberings = (front: boolean) =>
       </label>
     </div>
     <div class="row">
-      <label class="check">
-        <input
-          type="checkbox"
-          :checked="plan.titlePage"
-          @change="set({ titlePage: ($event.target as HTMLInputElement).checked })"
-        />
+      <CheckBox
+        :checked="plan.titlePage"
+        :disabled="disabled"
+        @update:checked="set({ titlePage: $event })"
+      >
         a title page inside, with the rights on its back
-      </label>
+      </CheckBox>
     </div>
     <template v-if="plan.cover === 'own'">
       <h3>The cover</h3>
@@ -382,16 +379,14 @@ const numberings = (front: boolean) =>
           @change="(bleed: string) => isLength(bleed) && set({ trim: { ...plan.trim, bleed } })"
         />
       </label>
-      <label class="check low">
-        <input
-          type="checkbox"
-          :checked="plan.trim.marks"
-          @change="
-            set({ trim: { ...plan.trim, marks: ($event.target as HTMLInputElement).checked } })
-          "
-        />
+      <CheckBox
+        class="low"
+        :checked="plan.trim.marks"
+        :disabled="disabled"
+        @update:checked="set({ trim: { ...plan.trim, marks: $event } })"
+      >
         marks where the sheet is cut
-      </label>
+      </CheckBox>
       <label>
         The file keeps to
         <PickOne
@@ -461,12 +456,6 @@ h3 {
   gap: 8px 12px;
   align-items: center;
 }
-.check {
-  display: flex;
-  gap: 6px;
-  align-items: center;
-  color: var(--ink);
-}
 .low {
   display: flex;
   align-self: end;
@@ -475,16 +464,12 @@ h3 {
 .figure {
   width: 76px;
 }
-.figure :deep(input) {
-  width: 100%;
-}
 .grid {
   display: grid;
   grid-template-columns: repeat(2, minmax(0, 1fr));
   gap: 8px 14px;
 }
-.grid :deep(select),
-.grid :deep(input:not([type='checkbox'])) {
+.grid :deep(select) {
   width: 100%;
   height: 28px;
 }

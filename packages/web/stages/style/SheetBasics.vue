@@ -88,7 +88,12 @@ function addColour(): void {
       />
     </label>
     <form class="row" @submit.prevent="addColour">
-      <input v-model="added" placeholder="Another colour" aria-label="Name of another colour" />
+      <n-input
+        v-model:value="added"
+        size="small"
+        placeholder="Another colour"
+        :input-props="{ 'aria-label': 'Name of another colour' }"
+      />
       <button type="submit" class="plain">Add</button>
     </form>
   </fieldset>
@@ -135,16 +140,6 @@ input[type='color'] {
   border: 1px solid var(--hair);
   border-radius: 4px;
   background: var(--sheet);
-}
-form input {
-  flex: 1;
-  height: 28px;
-  padding: 0 8px;
-  border: 1px solid var(--hair);
-  border-radius: 4px;
-  background: var(--sheet);
-  color: var(--ink);
-  font: 400 13px var(--font-text);
 }
 button {
   color: var(--prussian);

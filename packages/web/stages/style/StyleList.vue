@@ -64,7 +64,14 @@ const groups = computed(() =>
       Looks without a style
       <span v-if="unstyled > 0" class="quiet small">{{ unstyled }}</span>
     </button>
-    <input v-model="filter" type="search" placeholder="Filter styles" aria-label="Filter styles" />
+    <n-input
+      v-model:value="filter"
+      class="filter"
+      size="small"
+      clearable
+      placeholder="Filter styles"
+      :input-props="{ 'aria-label': 'Filter styles', type: 'search' }"
+    />
     <section v-for="group in groups" :key="group.name">
       <h3>{{ group.name }}</h3>
       <button
@@ -109,16 +116,9 @@ h3 {
   font: 600 12px var(--font-text);
   color: var(--soft);
 }
-input {
+.filter {
   width: calc(100% - 28px);
   margin: 8px 14px 0;
-  height: 28px;
-  padding: 0 8px;
-  border: 1px solid var(--hair);
-  border-radius: 4px;
-  background: var(--sheet);
-  color: var(--ink);
-  font: 400 13px var(--font-text);
 }
 .new {
   color: var(--prussian);

@@ -37,6 +37,7 @@ import { useUndoKeys } from './useUndoKeys.ts';
 import { useSpecimen } from './useSpecimen.ts';
 import { useStyleUses } from './useStyleUses.ts';
 import { useVariables } from '../../parts/variables.ts';
+import CheckBox from '../../parts/CheckBox.vue';
 
 const route = useRoute();
 const router = useRouter();
@@ -308,10 +309,7 @@ useUndoKeys(
             :options="others"
           />
         </label>
-        <label class="with">
-          <input v-model="withCover" type="checkbox" />
-          cover
-        </label>
+        <CheckBox v-model:checked="withCover" class="with">cover</CheckBox>
         <span class="small">
           {{ specimen.busy.value ? 'setting …' : `${specimen.proof.value.milliseconds} ms` }}
         </span>

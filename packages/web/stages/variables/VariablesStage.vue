@@ -9,6 +9,7 @@ import { usePlace } from '../../shell/place.ts';
 import VariableForm from './VariableForm.vue';
 import VariableUses from './VariableUses.vue';
 import { useVariableStage } from './useVariableStage.ts';
+import CheckBox from '../../parts/CheckBox.vue';
 
 /** The variables: what is kept in one place and shown in many. */
 const library = useLibrary();
@@ -112,25 +113,24 @@ const placesOf = (key: string): string => {
       </p>
       <fieldset v-if="set" class="held">
         <legend>Where “{{ set.title }}” holds</legend>
-        <label v-if="set.isSet">
-          <input
-            type="checkbox"
-            :checked="set.everywhere"
-            :disabled="!editable"
-            @change="setEverywhere(set!.id, !set!.everywhere)"
-          />
+        <CheckBox
+          v-if="set.isSet"
+          :checked="set.everywhere"
+          :disabled="!editable"
+          @update:checked="setEverywhere(set!.id, !set!.everywhere)"
+        >
           in every map
-        </label>
+        </CheckBox>
         <template v-if="!set.everywhere && set.isSet">
-          <label v-for="map in maps" :key="map.id">
-            <input
-              type="checkbox"
-              :checked="set.heldBy.includes(map.id)"
-              :disabled="!editable"
-              @change="setHeld(set!.id, map.id, !set!.heldBy.includes(map.id))"
-            />
+          <CheckBox
+            v-for="map in maps"
+            :key="map.id"
+            :checked="set.heldBy.includes(map.id)"
+            :disabled="!editable"
+            @update:checked="setHeld(set!.id, map.id, !set!.heldBy.includes(map.id))"
+          >
             {{ map.title }}
-          </label>
+          </CheckBox>
         </template>
         <span v-if="!set.isSet" class="quiet">in this map alone, and in what takes it in</span>
       </fieldset>
@@ -350,11 +350,6 @@ aside li button.on {
   border-radius: 4px;
   padding: 6px 12px;
   font-size: 14px;
-}
-.held label {
-  display: inline-flex;
-  gap: 5px;
-  align-items: center;
 }
 legend {
   font-size: 13px;
