@@ -47,6 +47,34 @@ test('Ctrl+K finds topics and does things; ? lists the shortcuts of the screen',
   expect(await motion()).not.toBe('none');
 });
 
+/** What each screen reads of the project before it can be used. */
+const asked = {
+  '/library': ['folders', 'items?offset=0&limit=100'],
+  '/write/fit-the-bracket': ['items?kind=topic&offset=0&limit=100', 'sources', 'variables'],
+  '/arrange/help': ['editions', 'items/help', 'variables'],
+};
+for (const [address, own] of Object.entries(asked))
+  test(`${address} asks early for what it shows, and for nothing twice`, async ({ page }) => {
+    const wanted = ['agreements', 'assets', 'facets', 'lenses', ...own];
+    let paths: string[] = [];
+    page.on('request', (request) => {
+      const path = /\/api\/projects\/[^/]+\/(.+)/u.exec(request.url())?.[1];
+      if (path !== undefined && request.method() === 'GET') paths.push(path);
+    });
+    const missing = (): string[] => wanted.filter((path) => !paths.includes(path));
+    // The program does not arrive: it is the very first script that asks.
+    await page.route(/\/assets\/start-[^/]*\.js/u, () => undefined);
+    await page.goto(address, { waitUntil: 'commit' });
+    await expect.poll(missing).toEqual([]);
+    await page.unrouteAll({ behavior: 'ignoreErrors' });
+
+    paths = [];
+    await page.goto(address);
+    await expect(page.locator('.list .item, .ProseMirror p, .entry .title').first()).toBeVisible();
+    await expect.poll(missing).toEqual([]);
+    expect(paths.filter((path, at) => paths.indexOf(path) !== at)).toEqual([]);
+  });
+
 test('the licences of everything that the program comes with can be read', async ({ page }) => {
   await openLibrary(page);
   await page.getByRole('button', { name: 'Teo Marsh, publisher' }).click();

@@ -1,4 +1,4 @@
-import { readdirSync, utimesSync } from 'node:fs';
+import { existsSync, readdirSync, utimesSync } from 'node:fs';
 import { join } from 'node:path';
 import { victims, type Ground, type Victim } from './ground.ts';
 import { Person, rest } from './person.ts';
@@ -47,7 +47,9 @@ async function killWhenThere(ground: Ground, victim: Victim): Promise<void> {
 /** Files that should have been removed. @param ada an administrator */
 async function leftBehind({ dataFolder }: Ground, ada: Person): Promise<string[]> {
   const found: string[] = [];
-  for (const id of readdirSync(join(dataFolder, 'impressions'))) {
+  // On a busy machine no build may have come so far.
+  const impressions = join(dataFolder, 'impressions');
+  for (const id of existsSync(impressions) ? readdirSync(impressions) : []) {
     const answer = await ada.ask('GET', `/impressions/${id}`);
     const state = answer?.status === 200 ? (answer.json() as { state: string }).state : 'not there';
     if (state !== 'done') found.push(`there are files of the impression ${id}, which is ${state}`);
