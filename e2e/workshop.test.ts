@@ -75,6 +75,17 @@ for (const [address, own] of Object.entries(asked))
     expect(paths.filter((path, at) => paths.indexOf(path) !== at)).toEqual([]);
   });
 
+test('the Library comes without the editor', async ({ page }) => {
+  const scripts: string[] = [];
+  page.on('request', (request) =>
+    scripts.push(/\/assets\/(\w+)-[^/]*\.js/u.exec(request.url())?.[1] ?? ''),
+  );
+  await openLibrary(page);
+  expect(scripts).toContain('LibraryStage');
+  expect(scripts).not.toContain('editor');
+  expect(scripts).not.toContain('checks');
+});
+
 test('the licences of everything that the program comes with can be read', async ({ page }) => {
   await openLibrary(page);
   await page.getByRole('button', { name: 'Teo Marsh, publisher' }).click();

@@ -47,7 +47,7 @@ export default defineConfig({
             { name: 'frame', test: /packages\/web\/shell\/(?:SignIn|WorkShop)/u, priority: 3 },
             {
               name: 'parts',
-              test: /packages\/web\/parts\//u,
+              test: /packages\/web\/parts\/|\/naive-ui\//u,
               minShareCount: 2,
               priority: 2,
             },
