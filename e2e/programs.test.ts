@@ -150,7 +150,11 @@ async function publishByToken(out: string): Promise<void> {
   ).rejects.toThrow(/sign in/iu);
 }
 
+/** Builds give way to everything else that the machine does: beside that they take minutes. */
+const longestBuilding = 900_000;
+
 test('the command line exports a library, imports it into an empty one and publishes', async () => {
+  test.setTimeout(longestBuilding);
   const demo = await serve(await freshGround('library_out'), 4781, {
     DEMO_FOLDER: join(root, 'demo'),
   });
@@ -164,8 +168,7 @@ test('the command line exports a library, imports it into an empty one and publi
 });
 
 test('a further worker builds what the server that made the order does not', async () => {
-  // Builds give way to everything else that the machine does.
-  test.setTimeout(900_000);
+  test.setTimeout(longestBuilding);
   const ground = await freshGround('workers');
   const server = await serve(ground, 4783, { DEMO_FOLDER: join(root, 'demo') });
   const { cookie, project } = await signIn('http://127.0.0.1:4783');
@@ -197,7 +200,7 @@ test('a further worker builds what the server that made the order does not', asy
         }
         return together;
       },
-      { timeout: 800_000 },
+      { timeout: longestBuilding },
     )
     .toBe(2);
   expect(new Set(await states())).toEqual(new Set(['done']));
