@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import { attempts, useFailure } from './attempts.ts';
+import { attempts, useFailure, useLoads } from './attempts.ts';
 
 it('tells a failure once, and is busy until everything has ended', async () => {
   const told: string[] = [];
@@ -26,4 +26,15 @@ it('shows a failure until the next attempt begins', async () => {
   const next = attempt(async () => undefined);
   expect(failure.value).toBe('');
   expect(await next).toBe(true);
+});
+
+it('shows the failure of a load until one succeeds', async () => {
+  const { failure, load } = useLoads();
+  await load(async () => {
+    throw new Error('The server cannot be reached.');
+  });
+  const next = load(async () => undefined);
+  expect(failure.value).toBe('The server cannot be reached.');
+  await next;
+  expect(failure.value).toBe('');
 });

@@ -42,6 +42,24 @@ export function useFailure() {
   };
 }
 
+/**
+ * Loads that nobody asked for, repeated when something changes: their failure is shown until one
+ * succeeds.
+ */
+export function useLoads() {
+  const failure = ref('');
+  const { attempt, isBusy } = attempts((sentence) => void (failure.value = sentence));
+  return {
+    failure,
+    isBusy,
+    async load(read: () => Promise<unknown>): Promise<boolean> {
+      const isLoaded = await attempt(read);
+      if (isLoaded) failure.value = '';
+      return isLoaded;
+    },
+  };
+}
+
 /** Attempts whose failures are shown at the top of the screen until they are closed. */
 export function useAttempts() {
   const message = useMessage();

@@ -5,7 +5,8 @@ import type { Path } from '@ukiyo/core/problems';
 import { useStorage } from '@vueuse/core';
 import { computed, ref, watch } from 'vue';
 import SiteFrame from '../bench/SiteFrame.vue';
-import { ask, messageOf } from '../parts/api.ts';
+import { ask } from '../parts/api.ts';
+import { useLoads } from '../parts/attempts.ts';
 import { latestOnly } from '../parts/latest.ts';
 import { useSession } from '../parts/session.ts';
 
@@ -27,7 +28,7 @@ const frame = ref<{ reload: () => void; order: (message: FrameOrder) => void }>(
 const shown = ref<string>();
 const device = useStorage<'phone' | 'tablet' | 'desk'>('ukiyo-site-device', 'phone');
 const proof = ref<SiteProof>();
-const failure = ref('');
+const { failure, load } = useLoads();
 const milliseconds = ref(0);
 const base = computed(
   () => `/api${session.base}/editions/${edition.id}/proof/site/${edition.look}/`,
@@ -56,7 +57,7 @@ function ready(page: string): void {
 }
 const set = latestOnly(
   async ({ item, text, since }: { item: string; text: string | undefined; since: number }) => {
-    try {
+    await load(async () => {
       const before = proof.value;
       const answer = await ask(`${session.base}/editions/${edition.id}/proof/site`, SiteProof, {
         method: 'POST',
@@ -64,14 +65,11 @@ const set = latestOnly(
       });
       if (item !== topic) return;
       proof.value = answer;
-      failure.value = '';
       milliseconds.value = Math.round(performance.now() - since);
       if (before?.path === answer.path && before.conditions !== answer.conditions)
         frame.value?.reload();
       else renew();
-    } catch (error) {
-      failure.value = messageOf(error);
-    }
+    });
   },
 );
 watch(

@@ -1,11 +1,12 @@
 import { Edition, Proof } from '@ukiyo/contracts';
 import { writeXml, type Element } from '@ukiyo/core/markup';
 import { useStorage } from '@vueuse/core';
-import { computed, onMounted, ref, shallowRef, watch } from 'vue';
+import { computed, onMounted, shallowRef, watch } from 'vue';
 import { z } from 'zod';
 import { differences, type ProofPlace } from '../bench/places.ts';
 import { completed, has } from '../bench/shapes.ts';
 import { ask, messageOf } from '../parts/api.ts';
+import { useLoads } from '../parts/attempts.ts';
 import { latestOnly } from '../parts/latest.ts';
 import { useSession } from '../parts/session.ts';
 
@@ -26,7 +27,7 @@ function useProofedEditions() {
   const session = useSession();
   const editions = shallowRef<readonly Edition[]>([]);
   const chosen = useStorage<readonly string[]>('ukiyo-proof-editions', []);
-  const failure = ref('');
+  const { failure, load } = useLoads();
   const shownIn = computed(() =>
     editions.value.filter(({ output }) => output === 'print' || output === 'site'),
   );
@@ -46,13 +47,11 @@ function useProofedEditions() {
       : [...now, id].slice(-mostProofs);
     if (next.length > 0) chosen.value = next;
   }
-  onMounted(async () => {
-    try {
+  onMounted(() =>
+    load(async () => {
       editions.value = await ask(`${session.base}/editions`, z.array(Edition));
-    } catch (error) {
-      failure.value = messageOf(error);
-    }
-  });
+    }),
+  );
   return { shownIn, picked, onPaper, sites, failure, toggle };
 }
 

@@ -17,8 +17,7 @@ import { computed, onMounted, ref, shallowRef, watch } from 'vue';
 import { useRoute, useRouter } from 'vue-router';
 import FacetChooser from '../../editor/FacetChooser.vue';
 import type { PopPlace } from '../../editor/popList.ts';
-import { messageOf } from '../../parts/api.ts';
-import { useAttempts } from '../../parts/attempts.ts';
+import { attempts, useAttempts } from '../../parts/attempts.ts';
 import { useItems } from '../../parts/items.ts';
 import { useLibrary } from '../../parts/library.ts';
 import PickOne from '../../parts/PickOne.vue';
@@ -82,15 +81,14 @@ const panels = [
 ] as const;
 const panel = useStorage<(typeof panels)[number]['name']>('ukiyo-arrange-panel', 'entry');
 const wanted = ref('');
+const { attempt: attemptOpening } = attempts((sentence) => void (map.failure.value = sentence));
 
 async function open(): Promise<void> {
   if (id.value === '') return;
-  try {
+  await attemptOpening(async () => {
     place.trail = [await map.load(id.value)];
     view.value = 'order';
-  } catch (error) {
-    map.failure.value = messageOf(error);
-  }
+  });
 }
 onMounted(async () => {
   place.clear();

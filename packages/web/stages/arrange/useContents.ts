@@ -1,8 +1,9 @@
 import { Contents, Edition } from '@ukiyo/contracts';
 import { useStorage } from '@vueuse/core';
-import { computed, ref, shallowRef, watch } from 'vue';
+import { computed, shallowRef, watch } from 'vue';
 import { z } from 'zod';
-import { ask, messageOf } from '../../parts/api.ts';
+import { ask } from '../../parts/api.ts';
+import { useLoads } from '../../parts/attempts.ts';
 import { useSession } from '../../parts/session.ts';
 
 /**
@@ -14,7 +15,7 @@ export function useContents(map: () => string, saved: () => string) {
   const editions = shallowRef<readonly Edition[]>([]);
   const kept = useStorage<Record<string, string>>('ukiyo-arrange-edition', {});
   const contents = shallowRef<Contents>();
-  const failure = ref('');
+  const { failure, load } = useLoads();
   /** Of this map first; another edition can have it as a sub-map. */
   const offered = computed(() =>
     editions.value.toSorted((a, b) => Number(b.map === map()) - Number(a.map === map())),
@@ -32,13 +33,10 @@ export function useContents(map: () => string, saved: () => string) {
     async ([edition, state], [before]) => {
       if (edition !== before) contents.value = undefined;
       if (edition === '' || state !== 'Saved') return;
-      try {
+      await load(async () => {
         const found = await ask(`${session.base}/editions/${edition}/contents`, Contents);
         if (chosen.value === edition) contents.value = found;
-        failure.value = '';
-      } catch (error) {
-        failure.value = messageOf(error);
-      }
+      });
     },
     { immediate: true },
   );

@@ -7,29 +7,21 @@ import {
   type EditionInput,
   type Waiver,
 } from '@ukiyo/contracts';
-import { onUnmounted, ref, shallowRef } from 'vue';
+import { onUnmounted, shallowRef } from 'vue';
 import { z } from 'zod';
-import { ask, messageOf } from '../../parts/api.ts';
+import { ask } from '../../parts/api.ts';
+import { attempts, useFailure } from '../../parts/attempts.ts';
 import { useEvents } from '../../parts/events.ts';
 import { useSession } from '../../parts/session.ts';
 
-/** Why the last thing could not be done; undefined is what a failure gives. */
-function useFailure() {
-  const failure = ref('');
-  async function guarded<Value>(work: Promise<Value>): Promise<Value | undefined> {
-    try {
-      return await work;
-    } catch (error) {
-      failure.value = messageOf(error);
-      return undefined;
-    }
-  }
-  return { failure, guarded };
-}
-type Guarded = ReturnType<typeof useFailure>['guarded'];
+type Attempt = (act: () => Promise<unknown>) => Promise<boolean>;
 
-/** Impressions, kept up to date by the server's events. @param load reads all of them anew */
-function useImpressions(guarded: Guarded, load: () => Promise<void>) {
+/**
+ * Impressions, kept up to date by the server's events.
+ * @param follow attempts what nobody asked for
+ * @param load reads all of them anew
+ */
+function useImpressions(follow: Attempt, load: () => Promise<unknown>) {
   const session = useSession();
   const impressions = shallowRef<readonly Impression[]>([]);
   const address = (id: string): string => `${session.base}/impressions/${id}`;
@@ -47,10 +39,7 @@ function useImpressions(guarded: Guarded, load: () => Promise<void>) {
     const { id, state, progress } = event;
     const known = impressions.value.find((one) => one.id === id);
     if (known && state === 'running') keep({ ...known, state, progress });
-    else
-      void guarded(ask(address(id), Impression)).then(
-        (impression) => impression && keep(impression),
-      );
+    else void follow(async () => keep(await ask(address(id), Impression)));
   });
   onUnmounted(stop);
   return { impressions, address, keep, forget };
@@ -58,15 +47,11 @@ function useImpressions(guarded: Guarded, load: () => Promise<void>) {
 
 /** What is done with impressions; each is shown as it stands then. */
 function useImpressionActs(
-  { failure, guarded }: ReturnType<typeof useFailure>,
+  attempt: Attempt,
   { address, keep, forget }: ReturnType<typeof useImpressions>,
 ) {
-  async function act(id: string, path: string, init: Parameters<typeof ask>[2]): Promise<boolean> {
-    failure.value = '';
-    const impression = await guarded(ask(`${address(id)}/${path}`, Impression, init));
-    if (impression) keep(impression);
-    return impression !== undefined;
-  }
+  const act = (id: string, path: string, init: Parameters<typeof ask>[2]): Promise<boolean> =>
+    attempt(async () => keep(await ask(`${address(id)}/${path}`, Impression, init)));
   return {
     name: (id: string, text: string) => act(id, 'name', { method: 'PUT', body: { name: text } }),
     note: (id: string, text: string) => act(id, 'notes', { method: 'POST', body: { text } }),
@@ -75,13 +60,19 @@ function useImpressionActs(
     takeBack: (id: string) => act(id, 'seal', { method: 'DELETE' }),
     buildAgain: (id: string) => act(id, 'again', { method: 'POST' }),
     cancel: (id: string) => act(id, 'cancel', { method: 'POST' }),
-    compare: (id: string, earlier: string) =>
-      guarded(ask(`${address(id)}/since/${earlier}`, ImpressionComparison)),
-    async remove(id: string): Promise<void> {
-      failure.value = '';
-      const gone = await guarded(ask(address(id), z.null(), { method: 'DELETE' }));
-      if (gone === null) forget(id);
+    /** @returns nothing where they could not be compared */
+    async compare(id: string, earlier: string): Promise<ImpressionComparison | undefined> {
+      let found: ImpressionComparison | undefined;
+      await attempt(async () => {
+        found = await ask(`${address(id)}/since/${earlier}`, ImpressionComparison);
+      });
+      return found;
     },
+    remove: (id: string) =>
+      attempt(async () => {
+        await ask(address(id), z.null(), { method: 'DELETE' });
+        forget(id);
+      }),
   };
 }
 
@@ -90,9 +81,11 @@ export function usePublishing() {
   const session = useSession();
   const editions = shallowRef<readonly Edition[]>([]);
   const lenses = shallowRef<readonly Lens[]>([]);
-  const failing = useFailure();
-  const { failure, guarded } = failing;
-  const built = useImpressions(guarded, load);
+  const { failure, attempt } = useFailure();
+  // What is read unasked tells its failure, and leaves that of an act in sight.
+  const { attempt: follow } = attempts((sentence) => void (failure.value = sentence));
+  const load = (): Promise<boolean> => follow(loadAll);
+  const built = useImpressions(follow, load);
   const { impressions, keep } = built;
 
   async function loadAll(): Promise<void> {
@@ -102,35 +95,32 @@ export function usePublishing() {
       ask(`${session.base}/impressions`, z.array(Impression)),
     ]);
   }
-  async function load(): Promise<void> {
-    await guarded(loadAll());
-  }
-  async function build(edition: string): Promise<void> {
-    failure.value = '';
-    const impression = await guarded(
-      ask(`${session.base}/editions/${edition}/impressions`, Impression, { method: 'POST' }),
-    );
-    if (impression && !impressions.value.some((one) => one.id === impression.id)) keep(impression);
-  }
+  const build = (edition: string): Promise<boolean> =>
+    attempt(async () => {
+      const address = `${session.base}/editions/${edition}/impressions`;
+      const impression = await ask(address, Impression, { method: 'POST' });
+      // An event can have told more of it by now.
+      if (!impressions.value.some((one) => one.id === impression.id)) keep(impression);
+    });
+  /** @returns nothing where it could not be saved */
   async function saveEdition(
     id: string | undefined,
     input: EditionInput,
   ): Promise<Edition | undefined> {
-    failure.value = '';
-    const saved = await guarded(
-      ask(`${session.base}/editions${id === undefined ? '' : `/${id}`}`, Edition, {
-        method: id === undefined ? 'POST' : 'PUT',
-        body: input,
-      }),
-    );
-    if (saved)
-      editions.value = [...editions.value.filter((one) => one.id !== saved.id), saved].sort(
+    let saved: Edition | undefined;
+    await attempt(async () => {
+      const address = `${session.base}/editions${id === undefined ? '' : `/${id}`}`;
+      const method = id === undefined ? 'POST' : 'PUT';
+      const edition = await ask(address, Edition, { method, body: input });
+      editions.value = [...editions.value.filter((one) => one.id !== edition.id), edition].sort(
         (a, b) => a.name.localeCompare(b.name),
       );
+      saved = edition;
+    });
     return saved;
   }
   return {
-    ...useImpressionActs(failing, built),
+    ...useImpressionActs(attempt, built),
     editions,
     lenses,
     impressions,

@@ -1,8 +1,9 @@
 import { Proof } from '@ukiyo/contracts';
 import type { PagePlan, StyleSheet } from '@ukiyo/core/styles';
-import { ref, shallowRef, watch } from 'vue';
+import { shallowRef, watch } from 'vue';
 import { completed, has } from '../../bench/shapes.ts';
-import { ask, messageOf } from '../../parts/api.ts';
+import { ask } from '../../parts/api.ts';
+import { useLoads } from '../../parts/attempts.ts';
 import { latestOnly } from '../../parts/latest.ts';
 import { useSession } from '../../parts/session.ts';
 
@@ -10,22 +11,16 @@ import { useSession } from '../../parts/session.ts';
 export function useSpecimen(sheet: () => StyleSheet | undefined, plan: () => PagePlan | undefined) {
   const session = useSession();
   const proof = shallowRef<Proof>();
-  const failure = ref('');
-  const busy = ref(false);
+  const { failure, isBusy: busy, load } = useLoads();
   const set = latestOnly(async (order: { readonly sheet: StyleSheet; readonly plan: PagePlan }) => {
-    busy.value = true;
-    try {
+    await load(async () => {
       const before = proof.value;
       const answer = await ask(`${session.base}/designs/specimen`, Proof, {
         method: 'POST',
         body: { ...order, locale: session.project?.locale ?? 'en', has: has(before) },
       });
       proof.value = completed(answer, before);
-      failure.value = '';
-    } catch (error) {
-      failure.value = messageOf(error);
-    }
-    busy.value = false;
+    });
   });
   watch(
     [sheet, plan],

@@ -1,6 +1,7 @@
 import { StyleUses } from '@ukiyo/contracts';
-import { ref, shallowRef, watch } from 'vue';
-import { ask, messageOf } from '../../parts/api.ts';
+import { shallowRef, watch } from 'vue';
+import { ask } from '../../parts/api.ts';
+import { useLoads } from '../../parts/attempts.ts';
 import { latestOnly } from '../../parts/latest.ts';
 import { useSession } from '../../parts/session.ts';
 
@@ -11,21 +12,18 @@ import { useSession } from '../../parts/session.ts';
 export function useStyleUses(sheet: () => string, version: () => number | undefined) {
   const session = useSession();
   const uses = shallowRef<StyleUses>();
-  const failure = ref('');
-  const load = latestOnly(async (id: string) => {
-    try {
+  const { failure, load } = useLoads();
+  const loadOf = latestOnly(async (id: string) => {
+    await load(async () => {
       const found = await ask(`${session.base}/designs/sheets/${id}/uses`, StyleUses);
       if (id === sheet()) uses.value = found;
-      failure.value = '';
-    } catch (error) {
-      failure.value = messageOf(error);
-    }
+    });
   });
   watch(
     [sheet, version],
     ([id, saved], [before]) => {
       if (id !== before) uses.value = undefined;
-      if (id !== '' && saved !== undefined) load(id);
+      if (id !== '' && saved !== undefined) loadOf(id);
     },
     { immediate: true },
   );

@@ -1,8 +1,8 @@
 import { expandMap, type MapNode } from '@ukiyo/core/compose';
 import { linksOf, readItem, textLibrary, type StoredItem } from '@ukiyo/core/library';
 import { element, lineOf } from '@ukiyo/core/markup';
-import { ref, shallowRef } from 'vue';
-import { messageOf } from '../../parts/api.ts';
+import { shallowRef } from 'vue';
+import { useFailure } from '../../parts/attempts.ts';
 import { useItems } from '../../parts/items.ts';
 import { useLibrary } from '../../parts/library.ts';
 
@@ -32,7 +32,7 @@ export function useWholeMap() {
   const items = useItems();
   const library = useLibrary();
   const places = shallowRef<readonly WholePlace[]>([]);
-  const failure = ref('');
+  const { failure, attempt } = useFailure();
 
   async function textsOf(
     id: string,
@@ -48,9 +48,8 @@ export function useWholeMap() {
     return known;
   }
   async function load(id: string): Promise<void> {
-    failure.value = '';
     places.value = [];
-    try {
+    await attempt(async () => {
       const texts = textLibrary((await textsOf(id)).values());
       const map = texts.item(id);
       const { nodes, problems } = map
@@ -62,9 +61,7 @@ export function useWholeMap() {
       }));
       if (places.value.length === 0)
         failure.value = problems[0]?.message ?? 'This map has no topics yet.';
-    } catch (error) {
-      failure.value = messageOf(error);
-    }
+    });
   }
   return { places, failure, load };
 }
