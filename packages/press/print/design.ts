@@ -100,7 +100,7 @@ interface DesignContext {
   readonly locale: string;
   readonly isRtl: boolean;
   /** What fields of the plan say. */
-  readonly told: FieldValues;
+  readonly values: FieldValues;
 }
 type ImageOf = (asset: string) => string | undefined;
 
@@ -109,7 +109,7 @@ type ImageOf = (asset: string) => string | undefined;
  */
 export function designData(
   { sheet, plan }: PrintDesign,
-  { locale, isRtl, told }: DesignContext,
+  { locale, isRtl, values }: DesignContext,
   imageOf: ImageOf,
 ): { data: DesignData; images: Map<string, Uint8Array> } {
   const rootSize = toPoints(propertyText(valuesOf(sheet, rootRole, 'print'), 'size') ?? '10pt');
@@ -119,7 +119,7 @@ export function designData(
   );
   const { marks, images } = noteMarks(sheet, imageOf);
   return {
-    data: { styles, marks, plan: printPlan(plan, isRtl, told, imageOf), colours: sheet.colours },
+    data: { styles, marks, plan: printPlan(plan, isRtl, values, imageOf), colours: sheet.colours },
     images,
   };
 }

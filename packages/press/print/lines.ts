@@ -27,8 +27,8 @@ interface LineState {
   readonly typesetting: () => Typesetting;
   /** What terms mean, by the anchors of their entries. */
   readonly meanings: ReadonlyMap<string, string>;
-  /** The topics in which what a term means has been told, with its anchor. */
-  readonly told: Set<string>;
+  /** Topics in which a term has been explained, each with the anchor of the term. */
+  readonly explained: Set<string>;
   /** Where words of each style stand on paper. */
   readonly standsOf: Map<string, string | undefined>;
   isInFootnote: boolean;
@@ -47,7 +47,7 @@ export function linesOf(
         printable(lineOf(childNamed(content, 'glossdef') ?? content)),
       ]),
     ),
-    told: new Set(),
+    explained: new Set(),
     standsOf: new Map(),
     isInFootnote: false,
   };
@@ -101,8 +101,8 @@ function placedWords(
 function meaning(state: LineState, { origin }: ResolvedElement, anchor: string): Inline[] {
   const definition = state.meanings.get(anchor);
   const first = `${origin.item} ${anchor}`;
-  if (definition === undefined || state.told.has(first)) return [];
-  state.told.add(first);
+  if (definition === undefined || state.explained.has(first)) return [];
+  state.explained.add(first);
   return placedWords(state, 'meaning', 'nowhere', [definition]);
 }
 

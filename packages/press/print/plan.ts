@@ -120,9 +120,10 @@ export function aroundSheet({ trim }: PagePlan): {
 type ImageOf = (asset: string) => string | undefined;
 
 /** A field with what it says, where that is the same on every page. */
-function filled(field: PageField, told: FieldValues, imageOf: ImageOf): PrintField {
-  if (field.field === 'variable') return { field: 'text', words: told.variables[field.key] ?? '' };
-  if (field.field === 'date') return { field: 'text', words: told.date };
+function filled(field: PageField, values: FieldValues, imageOf: ImageOf): PrintField {
+  if (field.field === 'variable')
+    return { field: 'text', words: values.variables[field.key] ?? '' };
+  if (field.field === 'date') return { field: 'text', words: values.date };
   if (field.field !== 'image') return field;
   const isAsset = field.image.startsWith('asset:');
   const src = isAsset ? imageOf(field.image.slice('asset:'.length)) : undefined;
@@ -151,7 +152,7 @@ function sideOf(plan: PagePlan, which: 'right' | 'left', isRightToLeft: boolean)
 function coverParts(
   plan: PagePlan,
   parts: readonly CoverPart[],
-  told: FieldValues,
+  values: FieldValues,
   imageOf: ImageOf,
 ): PrintCoverPart[] {
   const { width, height } = pageGeometry(plan);
@@ -163,9 +164,9 @@ function coverParts(
     style,
     stands,
     ...(shows.field === 'ground'
-      ? { fill: told.colour(shows.colour) ?? paper }
-      : { field: filled(shows, told, imageOf) }),
-    ...(colour === '' ? {} : { letters: told.colour(colour) ?? paper }),
+      ? { fill: values.colour(shows.colour) ?? paper }
+      : { field: filled(shows, values, imageOf) }),
+    ...(colour === '' ? {} : { letters: values.colour(colour) ?? paper }),
   }));
 }
 
@@ -175,16 +176,16 @@ const beginnings: Readonly<Record<PagePlan['chaptersBegin'], PrintPlan['begins']
   'where they come': 'here',
 };
 
-/** A page plan as the page template takes it. @param told what its fields say */
+/** A page plan as the page template takes it. @param values what its fields say */
 export function printPlan(
   plan: PagePlan,
   isRightToLeft: boolean,
-  told: FieldValues,
+  values: FieldValues,
   imageOf: ImageOf,
 ): PrintPlan {
   const { width, height, text, column } = pageGeometry(plan);
   const { margins, mirrored } = plan;
-  const fill = (field: PageField): PrintField => filled(field, told, imageOf);
+  const fill = (field: PageField): PrintField => filled(field, values, imageOf);
   const slots = ({ start, middle, end }: Slots): PrintSlots => ({
     start: start.map(fill),
     middle: middle.map(fill),
@@ -196,7 +197,7 @@ export function printPlan(
     ...(opening ? { opening: slots(opening) } : {}),
   });
   const parts = (all: readonly CoverPart[]): PrintCoverPart[] =>
-    coverParts(plan, all, told, imageOf);
+    coverParts(plan, all, values, imageOf);
   return {
     width,
     height,

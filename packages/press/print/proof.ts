@@ -51,7 +51,7 @@ function drawn(printable: Printable, alone?: Alone): ProofPages {
     return {
       pages,
       shapes: drawings.shapes,
-      traces: told(traces, alone?.topic).map((trace) => ({
+      traces: wordsOfTraces(traces, alone?.topic).map((trace) => ({
         ...trace,
         sheet: trace.sheet - before,
       })),
@@ -109,7 +109,7 @@ export function proofWhole(
     return {
       pdf,
       pages,
-      traces: told(traces, topic),
+      traces: wordsOfTraces(traces, topic),
       sheets,
       first,
       last: Math.max(first, ...traces.map(({ sheet }) => sheet)),
@@ -128,7 +128,7 @@ const placeAt = ({ publication }: Printable, anchor: string | undefined): Place 
   allPlaces(publication.places).find((place) => place.anchor === anchor);
 
 /** What the traced elements of a topic say. */
-function told(traces: readonly Traced[], topic: Place | undefined): TracedWords[] {
+function wordsOfTraces(traces: readonly Traced[], topic: Place | undefined): TracedWords[] {
   const says = new Map<string, string>();
   const walk = (element: ResolvedElement): void => {
     if (element.origin.item === topic?.content?.origin.item)

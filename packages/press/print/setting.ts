@@ -122,7 +122,7 @@ export function settingOf({ publication, asset, engine, design }: Printable, par
   const { sheet, plan } = unusable.length > 0 ? { ...design, plan: usualDesign.plan } : design;
   const problems: Problem[] = [...unusable, ...checkSheet(sheet), ...missingSigns(publication)];
   const workspace = new Workspace(asset, problems);
-  const told: FieldValues = {
+  const values: FieldValues = {
     variables: publication.variables,
     date: writtenDate(publication.facts.date, publication.locale),
     colour: (name) => sheet.colours[name],
@@ -132,7 +132,7 @@ export function settingOf({ publication, asset, engine, design }: Printable, par
     const isRtl = built.document.dir === 'rtl';
     const { locale } = publication;
     const design = { sheet, plan };
-    const made = designData(design, { locale, isRtl, told }, workspace.path);
+    const made = designData(design, { locale, isRtl, values }, workspace.path);
     const { data, images: marks } = made;
     const step = data.plan.baseline;
     const whole = {

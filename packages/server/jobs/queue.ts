@@ -13,7 +13,7 @@ import type { Equipped } from './clerk.ts';
 const queueName = 'build';
 const clockName = 'clock';
 /** The endings that people and programs outside are notified of. */
-const toldOf: Readonly<Partial<Record<ImpressionState, NoticeEvent>>> = {
+const noticeOf: Readonly<Partial<Record<ImpressionState, NoticeEvent>>> = {
   done: 'built',
   failed: 'failed',
 };
@@ -169,7 +169,7 @@ async function run(running: Running, id: string): Promise<void> {
     clearInterval(heartbeat);
   }
   const impression = await editions.impression(row.projectId, id);
-  const event = impression && toldOf[impression.state];
+  const event = impression && noticeOf[impression.state];
   if (event) await services.sendNotifications(row.projectId, event, impression).catch(report);
 }
 

@@ -68,7 +68,9 @@ const setLink = (at: number, change: Partial<SiteLook['links'][number]>): void =
       />
     </label>
     <p class="quiet small">
-      {{ users.length === 0 ? 'No edition is made with it.' : `Worn by ${users.join(', ')}.` }}
+      {{
+        users.length === 0 ? 'No edition is made with it.' : `Made with it: ${users.join(', ')}.`
+      }}
     </p>
     <fieldset>
       <legend>Layout</legend>
