@@ -138,6 +138,7 @@ li {
 .why {
   display: grid;
   grid-template-columns: auto minmax(0, 420px);
+  justify-content: start;
   gap: 8px;
   align-items: center;
   padding: 4px 0;
