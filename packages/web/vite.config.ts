@@ -47,7 +47,7 @@ export default defineConfig({
             { name: 'frame', test: /packages\/web\/shell\/(?:SignIn|WorkShop)/u, priority: 3 },
             {
               name: 'parts',
-              test: /packages\/web\/parts\/|\/naive-ui\//u,
+              test: /packages\/web\/parts\/|\/naive-ui\/|\/icons-vue\//u,
               minShareCount: 2,
               priority: 2,
             },
@@ -56,6 +56,12 @@ export default defineConfig({
               test: /packages\/web\/(?:editor|sheet)\//u,
               minShareCount: 2,
               priority: 1,
+            },
+            {
+              name: 'designs',
+              test: /packages\/web\/stages\/style\//u,
+              minShareCount: 2,
+              priority: 0.5,
             },
             { name: 'shared', minShareCount: 2, priority: 0 },
           ],
