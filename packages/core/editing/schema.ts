@@ -145,7 +145,7 @@ interface Vocabulary {
 const phrasesIn = ({ phrases }: Vocabulary, parent: string): string[] =>
   phrases.filter((name) => mayContain(parent, name)).map(nodeName);
 
-/** What stands in a line: its content, and the marks on it. */
+/** The content of a line, and the marks on it. */
 function lineIn(
   vocabulary: Vocabulary,
   parent: string,

@@ -217,7 +217,7 @@ function bodyParts(reader: Reader, nodes: readonly RootContent[]): Element[] {
 }
 
 /**
- * The first numbered list is the steps; what stands before it is about the task, what follows is
+ * The first numbered list is the steps; the text before it is about the task, the text after it is
  * its result.
  */
 function taskParts(reader: Reader, nodes: readonly RootContent[]): Element[] {

@@ -77,7 +77,7 @@ function placeOf(typesetting: Typesetting, place: Place, only: string | undefine
   };
 }
 
-/** Front matter is what stands before the first chapter, back matter what stands after the last. */
+/** Front matter comes before the first chapter, back matter after the last. */
 function matterOf(
   typesetting: Typesetting,
   only: string | undefined,

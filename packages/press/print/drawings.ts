@@ -101,7 +101,7 @@ function endOf(lines: readonly string[], from: number): number {
 }
 
 /**
- * What stands on lines from `from` to before `to`. Groups only move what is in them, unless they
+ * The shapes on lines from `from` to before `to`. Groups only move what is in them, unless they
  * cut it off: such a group is a piece of its own.
  */
 function* piecesIn(

@@ -93,7 +93,7 @@ function* batches(rows: readonly NewRow[]): Generator<NewRow[]> {
 
 /**
  * The history of what was removed stays: an item that comes again under its ID goes on from there.
- * @returns the last version of each ID that has any
+ * @returns the last version of each ID; IDs without revisions are left out
  */
 async function lastVersions(
   { sequelize }: Database,

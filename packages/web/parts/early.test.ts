@@ -1,7 +1,7 @@
 import { afterEach, expect, test, vi } from 'vitest';
 import { z } from 'zod';
 import { ask } from './api.ts';
-import { askEarly } from './early.ts';
+import { askEarly, forgetEarlyAnswers } from './early.ts';
 
 afterEach(() => {
   vi.useRealTimers();
@@ -40,6 +40,13 @@ test('an answer that nobody wanted for long is not given', async () => {
   server();
   void askEarly('/number');
   vi.advanceTimersByTime(10_000);
+  expect(await number()).toBe(2);
+});
+
+test('an answer from before a change is not given', async () => {
+  server();
+  await askEarly('/number');
+  forgetEarlyAnswers();
   expect(await number()).toBe(2);
 });
 

@@ -14,6 +14,9 @@ export function askEarly(path: string): Promise<Response> {
   return answer;
 }
 
+/** Drops answers that nobody has taken: something has changed since. */
+export const forgetEarlyAnswers = (): void => answers.clear();
+
 /**
  * The answer to an early request, for one who asks the same; each is given once.
  * @returns undefined where there was none, or it failed

@@ -2,6 +2,7 @@ import { LiveEvent } from '@ukiyo/contracts';
 import { useDocumentVisibility } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { watch } from 'vue';
+import { forgetEarlyAnswers } from './early.ts';
 import { useSession } from './session.ts';
 
 /** An event of the server, or the news that events may have been missed. */
@@ -18,7 +19,10 @@ export const useEvents = defineStore('events', () => {
   const hearers = new Set<(event: Heard) => void>();
   let source: EventSource | undefined;
   let wasOpen = false;
-  const tell = (event: Heard): void => hearers.forEach((hear) => hear(event));
+  function tell(event: Heard): void {
+    forgetEarlyAnswers();
+    hearers.forEach((hear) => hear(event));
+  }
 
   function close(): void {
     source?.close();
