@@ -59,8 +59,9 @@ test('the page is looked at in four ways, one key away each, and shows its space
 }) => {
   await page.goto('/write/fit-the-bracket');
   const sheet = page.locator('.page');
+  const borrowed = page.getByText('borrowed · Safety at the quay');
   await expect(page.locator('.ladder')).toBeVisible();
-  await expect(page.getByText('borrowed · Safety at the quay')).toBeVisible();
+  await expect(borrowed).toBeVisible();
   const before = await page.locator('.ProseMirror').textContent();
   await page.keyboard.press('Alt+1');
   await expect(page.locator('.ladder')).toHaveCount(0);
@@ -78,6 +79,7 @@ test('the page is looked at in four ways, one key away each, and shows its space
   await page.keyboard.press('Alt+5');
   await page.keyboard.press('Alt+2');
   await expect(page.locator('.sign')).toHaveCount(0);
+  await expect(borrowed).toBeVisible();
   expect(await page.locator('.ProseMirror').textContent()).toBe(before);
   await expect(page.getByText('Saved', { exact: true })).toBeVisible();
 });
