@@ -110,6 +110,21 @@ function dot(colour: number): Buffer {
   return bytes;
 }
 
+interface Picture {
+  readonly id: string;
+  readonly folder: string;
+}
+/** Every picture of the library, asked for page by page. */
+async function allPictures(person: Person): Promise<Picture[]> {
+  const all: Picture[] = [];
+  for (;;) {
+    const answer = await person.learn(`/assets?limit=500&offset=${all.length}`);
+    const { total, assets } = answer.json() as { total: number; assets: Picture[] };
+    all.push(...assets);
+    if (assets.length === 0 || all.length >= total) return all;
+  }
+}
+
 /** Somebody who brings one picture after the other. */
 export function illustrating(person: Person): Work {
   const kept = new Map<string, Buffer>();
@@ -127,7 +142,7 @@ export function illustrating(person: Person): Work {
       await rest(100);
     },
     async faults() {
-      const assets = (await person.learn('/assets')).json() as { id: string; folder: string }[];
+      const assets = await allPictures(person);
       const there = new Set(assets.map(({ id }) => id));
       const lost = [...kept.keys()].filter((id) => !there.has(id));
       const other: string[] = [];

@@ -176,6 +176,27 @@ export const Asset = z.object({
 });
 export type Asset = z.infer<typeof Asset>;
 
+/** An image, video or sound in lists, with the alternates that can replace it. */
+export const ListedAsset = Asset.extend({
+  alternates: z.array(Asset.pick({ id: true, name: true, conditions: true })),
+});
+export type ListedAsset = z.infer<typeof ListedAsset>;
+
+export const AssetQuery = z.object({
+  /** Words of which each occurs in the file name or the ID. */
+  name: z.string().trim().max(200).default(''),
+  /** Still images only, or only what is played. */
+  media: z.enum(['image', 'played']).exactOptional(),
+  /** `false` leaves out the alternates of others. */
+  alternates: z.stringbool().default(true),
+  offset: z.coerce.number().int().min(0).max(1_000_000).default(0),
+  limit: z.coerce.number().int().min(1).max(500).default(100),
+});
+export type AssetQuery = z.infer<typeof AssetQuery>;
+
+export const AssetPage = z.object({ total: z.number().int(), assets: z.array(ListedAsset) });
+export type AssetPage = z.infer<typeof AssetPage>;
+
 export const ImportReport = z.object({
   items: z.number().int(),
   assets: z.number().int(),

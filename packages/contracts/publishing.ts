@@ -330,6 +330,8 @@ export const LiveEvent = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('item-gone'), id: z.string() }),
   /** So many are new or other that they are not told one by one. */
   z.object({ kind: z.literal('many-items') }),
+  /** Images are new, changed or gone. */
+  z.object({ kind: z.literal('assets') }),
 ]);
 export type LiveEvent = z.infer<typeof LiveEvent>;
 

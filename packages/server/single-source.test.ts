@@ -1,4 +1,11 @@
-import type { Alternates, Asset, Edition, Item, Variables } from '@ukiyo/contracts';
+import type {
+  Alternates,
+  AssetPage,
+  Edition,
+  Item,
+  ListedAsset,
+  Variables,
+} from '@ukiyo/contracts';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startTestServer, type TestServer } from './testing.ts';
 
@@ -237,21 +244,30 @@ describe('alternates', () => {
   });
   it('of images are set for readers, and not for an image that stands in itself', async () => {
     const [one, other, third] = (await server.ask('reader', 'GET', '~/assets'))
-      .json<Asset[]>()
-      .map(({ id }) => id);
+      .json<AssetPage>()
+      .assets.map(({ id }) => id);
     const stand = (id: string, of: string | null, conditions: object) =>
       server.ask('writer', 'PUT', `~/assets/${id}/alternate`, { of, conditions });
-    expect(
-      (await stand(other!, one!, inVelmark)).json<Asset[]>().find(({ id }) => id === other),
-    ).toMatchObject({ alternateOf: one, conditions: inVelmark });
+    const touched = (await stand(other!, one!, inVelmark)).json<ListedAsset[]>();
+    expect(touched.find(({ id }) => id === other)).toMatchObject({
+      alternateOf: one,
+      conditions: inVelmark,
+      alternates: [],
+    });
+    expect(touched.find(({ id }) => id === one)?.alternates).toEqual([
+      { id: other, name: expect.any(String) as string, conditions: inVelmark },
+    ]);
     expect([
       (await stand(third!, other!, inVelmark)).statusCode,
       (await stand(one!, third!, inVelmark)).statusCode,
       (await stand(third!, one!, {})).statusCode,
       (await stand(third!, 'none', inVelmark)).statusCode,
     ]).toEqual([409, 409, 400, 404]);
-    expect(
-      (await stand(other!, null, {})).json<Asset[]>().find(({ id }) => id === other),
-    ).toMatchObject({ alternateOf: null, conditions: {} });
+    const released = (await stand(other!, null, {})).json<ListedAsset[]>();
+    expect(released.find(({ id }) => id === other)).toMatchObject({
+      alternateOf: null,
+      conditions: {},
+    });
+    expect(released.find(({ id }) => id === one)?.alternates).toEqual([]);
   });
 });

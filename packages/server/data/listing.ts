@@ -2,6 +2,7 @@ import type { FolderCount, ItemQuery, ItemSummary, ListedItem } from '@ukiyo/con
 import { literal, Op, QueryTypes, type Model, type Sequelize, type WhereOptions } from 'sequelize';
 import type { Database } from './database.ts';
 import type { ItemRow } from './models.ts';
+import { contains, likePattern, wordsOf } from './patterns.ts';
 
 /** The attributes by which all of an item varies. */
 type Conditions = ItemRow['conditions'];
@@ -55,8 +56,6 @@ const alternateCount =
   '(SELECT count(*)::int FROM items AS alternate WHERE alternate.project_id = ' +
   'items.project_id AND alternate.alternate_of = items.id)';
 
-const likePattern = (part: string): string => part.replace(/[\\%_]/gu, '\\$&');
-
 const listedColumns = [
   ...summaryColumns,
   [literal(alternateCount), 'alternates'] as [ReturnType<typeof literal>, string],
@@ -72,10 +71,10 @@ function filters(
   query: ItemQuery,
   dropped: readonly Conditions[],
 ): WhereOptions[] {
-  const occurs = (part: string): WhereOptions[] => {
-    const like = { [Op.iLike]: `%${likePattern(part)}%` };
-    return [{ title: like }, { id: like }];
-  };
+  const named = (part: string): WhereOptions[] => [
+    { title: contains(part) },
+    { id: contains(part) },
+  ];
   const { kind, type, folder, alternatesOf: base, search } = query;
   return [
     ...(kind === undefined ? [] : [{ kind }]),
@@ -85,18 +84,15 @@ function filters(
       : [{ folder: { [Op.or]: [folder, { [Op.like]: `${likePattern(folder)}/%` }] } }]),
     ...(base === undefined ? [] : [{ alternateOf: base }]),
     ...(query.alternates ? [] : [{ alternateOf: null }]),
-    ...query.title
-      .split(/\s+/u)
-      .filter((word) => word !== '')
-      .map((word) => ({
-        [Op.or]: [...occurs(word), { shortDescription: { [Op.iLike]: `%${likePattern(word)}%` } }],
-      })),
+    ...wordsOf(query.title).map((word) => ({
+      [Op.or]: [...named(word), { shortDescription: contains(word) }],
+    })),
     ...(search === ''
       ? []
       : [
           {
             [Op.or]: [
-              ...occurs(search),
+              ...named(search),
               sequelize.literal(
                 `search_vector @@ websearch_to_tsquery('simple', ${sequelize.escape(search)})`,
               ),

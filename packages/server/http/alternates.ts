@@ -1,4 +1,11 @@
-import { Alternates, AssetAlternate, Asset, ItemId, NewAlternate, StandIn } from '@ukiyo/contracts';
+import {
+  Alternates,
+  AssetAlternate,
+  ItemId,
+  ListedAsset,
+  NewAlternate,
+  StandIn,
+} from '@ukiyo/contracts';
 import { facetValuesOf } from '@ukiyo/core/facets';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
@@ -122,24 +129,30 @@ function stateRoutes(app: Api, services: Equipped): void {
 function imageRoutes(app: Api, { assets }: Equipped): void {
   app.put(
     '/assets/:id/alternate',
-    allow('write', { params: OneItem, body: AssetAlternate, response: { 200: z.array(Asset) } }),
+    allow('write', {
+      params: OneItem,
+      body: AssetAlternate,
+      response: { 200: z.array(ListedAsset) },
+    }),
     async (request) => {
       const { project, id } = request.params;
       const { of, conditions } = request.body;
-      const all = await assets.list(project);
+      const before = (await assets.summaries(project, [id]))[0];
+      if (!before) throw notFound('image');
       if (of !== null) {
         if (facetValuesOf(conditions).size === 0) throw forNobody();
-        const base = all.find((asset) => asset.id === of);
+        const [base] = await assets.summaries(project, [of]);
         if (!base || of === id) throw notFound('image');
-        if (base.alternateOf !== null || all.some(({ alternateOf }) => alternateOf === id))
+        if (base.alternateOf !== null || before.alternates.length > 0)
           throw new Refused(
             409,
             'alternate.nested',
             'Only an image that stands for itself can have alternates.',
           );
       }
-      if (!(await assets.standIn(project, id, of, conditions))) throw notFound('image');
-      return assets.list(project);
+      await assets.standIn(project, id, of, conditions);
+      const touched = [id, of, before.alternateOf].filter((one) => one !== null);
+      return assets.summaries(project, touched);
     },
   );
 }

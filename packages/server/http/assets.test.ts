@@ -1,4 +1,5 @@
 import { Readable } from 'node:stream';
+import type { AssetPage } from '@ukiyo/contracts';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startTestServer, type TestServer } from '../testing.ts';
 
@@ -63,6 +64,55 @@ describe('files that come in', () => {
     expect(await send('long.mp4', large)).toMatchObject({
       statusCode: 413,
       body: { code: 'file-too-large', message: '“long.mp4” is larger than 200 MB.' },
+    });
+  });
+});
+
+describe('lists of images', () => {
+  const list = async (query: string): Promise<AssetPage> =>
+    (await server.ask('reader', 'GET', `~/assets?${query}`)).json<AssetPage>();
+  const namesOf = ({ assets }: AssetPage): string[] => assets.map(({ name }) => name);
+
+  it('come page by page, by name', async () => {
+    const all = await list('limit=500');
+    expect(all.total).toBe(all.assets.length);
+    expect(namesOf(all)).toEqual(namesOf(all).toSorted((a, b) => (a < b ? -1 : 1)));
+    const pages = [await list('limit=2'), await list('limit=2&offset=2')];
+    expect(pages.flatMap(namesOf)).toEqual(namesOf(all).slice(0, 4));
+    expect(pages.map(({ total }) => total)).toEqual([all.total, all.total]);
+  });
+  it('have what contains each typed word, and no sign is a wildcard', async () => {
+    const [first] = (await list('limit=1')).assets;
+    const words = first!.name.replace(/\..*$/u, '');
+    expect(namesOf(await list(`name=${words.toUpperCase()}+svg`))).toContain(first!.name);
+    expect((await list('name=%25')).total).toBe(0);
+    expect((await list('name=no-such-image')).total).toBe(0);
+  });
+  it('have still images alone, or only what is played', async () => {
+    const types = async (query: string): Promise<string[]> =>
+      (await list(`limit=500&${query}`)).assets.map(({ mediaType }) => mediaType);
+    const images = await types('media=image');
+    const played = await types('media=played');
+    expect(images.every((type) => type.startsWith('image/'))).toBe(true);
+    expect(played.some((type) => type === 'video/mp4')).toBe(true);
+    expect(images.length + played.length).toBe((await list('')).total);
+  });
+  it('are asked for by ID, with what can replace an image', async () => {
+    const [one, other] = (await list('media=image')).assets;
+    const conditions = { product: 'tern-q' };
+    await server.ask('writer', 'PUT', `~/assets/${other!.id}/alternate`, {
+      of: one!.id,
+      conditions,
+    });
+    const ids = [one!.id, 'no-such-image'];
+    const found = await server.ask('reader', 'POST', '~/assets/summaries', { ids });
+    expect(found.json()).toMatchObject([
+      { id: one!.id, alternates: [{ id: other!.id, name: other!.name, conditions }] },
+    ]);
+    expect(namesOf(await list('alternates=false&limit=500'))).not.toContain(other!.name);
+    await server.ask('writer', 'PUT', `~/assets/${other!.id}/alternate`, {
+      of: null,
+      conditions: {},
     });
   });
 });

@@ -1,4 +1,11 @@
-import { Asset, Folder, ItemId } from '@ukiyo/contracts';
+import {
+  AssetPage,
+  AssetQuery,
+  Folder,
+  ItemId,
+  ListedAsset,
+  SummaryRequest,
+} from '@ukiyo/contracts';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Services } from '../app/services.ts';
@@ -38,7 +45,8 @@ async function refuseIfUsed(
       'image.used',
       `The image “${id}” is used in ${namesOf(found)}. Remove it there first.`,
     );
-  const alternates = (await assets.list(project)).filter(({ alternateOf }) => alternateOf === id);
+  const [asset] = await assets.summaries(project, [id]);
+  const alternates = asset?.alternates ?? [];
   if (alternates.length > 0)
     throw new Refused(
       409,
@@ -59,8 +67,17 @@ function fileRoutes(app: Api, { assets, blobs, items, storeImage, settings }: Se
   const temporary = temporaryFiles(settings.dataFolder);
   app.get(
     '/assets',
-    allow('read', { params: InProject, response: { 200: z.array(Asset) } }),
-    ({ params }) => assets.list(params.project),
+    allow('read', { params: InProject, querystring: AssetQuery, response: { 200: AssetPage } }),
+    ({ params, query }) => assets.list(params.project, query),
+  );
+  app.post(
+    '/assets/summaries',
+    allow('read', {
+      params: InProject,
+      body: SummaryRequest,
+      response: { 200: z.array(ListedAsset) },
+    }),
+    ({ params, body }) => assets.summaries(params.project, body.ids),
   );
   app.get('/assets/:id/file', allow('read', { params: OneAsset }), async ({ params }, reply) => {
     const row = await assets.find(params.project, params.id);
@@ -72,7 +89,7 @@ function fileRoutes(app: Api, { assets, blobs, items, storeImage, settings }: Se
     allow('write', {
       params: InProject,
       querystring: z.object({ folder: Folder.default('images') }),
-      response: { 201: Asset },
+      response: { 201: ListedAsset },
     }),
     async (request, reply) => {
       const { project } = request.params;
@@ -89,7 +106,7 @@ function fileRoutes(app: Api, { assets, blobs, items, storeImage, settings }: Se
       const fileName = nameForType(`${id}${ending}`, stored.mediaType);
       const { folder } = request.query;
       const isCreated = await assets.create(project, { id, folder, name: fileName, ...stored });
-      const row = isCreated ? await assets.find(project, id) : undefined;
+      const [row] = isCreated ? await assets.summaries(project, [id]) : [];
       if (!row)
         throw new Refused(
           409,

@@ -1,4 +1,4 @@
-import type { ImportReport, ItemPage } from '@ukiyo/contracts';
+import type { AssetPage, ImportReport, ItemPage } from '@ukiyo/contracts';
 import { strToU8, zipSync } from 'fflate';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import { startTestServer, type TestServer } from '../testing.ts';
@@ -41,7 +41,7 @@ it('are exported as a zip of DITA; an import leaves and reports what exists', as
   const { statusCode, report } = await upload('publisher', answer.rawPayload);
   expect(statusCode).toBe(200);
   expect(report).toMatchObject({ items: 0, assets: 0, lenses: 7 });
-  const files = (await server.ask('reader', 'GET', '~/assets')).json<unknown[]>().length;
+  const files = (await server.ask('reader', 'GET', '~/assets')).json<AssetPage>().total;
   const editions = (await server.ask('reader', 'GET', '~/editions')).json<unknown[]>().length;
   expect(report.problems.filter(({ code }) => code === 'package.exists').length).toBe(
     before + files + 5 + editions,
