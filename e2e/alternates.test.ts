@@ -1,7 +1,16 @@
 import { expect, test, type Page } from './test.ts';
 import { faults } from './faults.ts';
-import { clickInto, isSaved, moveCaret, newTopic, pageRests, projectOf, stored } from './pages.ts';
-import { openLibrary } from './people.ts';
+import {
+  clickInto,
+  isSaved,
+  moveCaret,
+  newTopic,
+  pageRests,
+  pickFound,
+  projectOf,
+  stored,
+} from './pages.ts';
+import { openLibrary, signIn } from './people.ts';
 
 /** Somebody who looks through a lens that keeps one country alone. */
 async function lensFor(page: Page, name: string, country: string): Promise<void> {
@@ -118,7 +127,7 @@ test('an image stands in for another one, and is shown to those who look through
   await upload.setInputFiles([drawn('inlet.svg'), drawn('inlet-kisara.svg')]);
   await page.getByRole('button', { name: 'About inlet-kisara.svg' }).click();
   const about = page.getByRole('region', { name: 'About inlet-kisara.svg' });
-  await about.getByLabel('Stands in for').selectOption('inlet.svg');
+  await pickFound(about, 'Stands in for', 'inlet.svg');
   await about.getByRole('button', { name: 'Only for …' }).click();
   await onlyFor(page, 'Kisara');
   await about.getByRole('button', { name: 'Save' }).click();
@@ -139,4 +148,29 @@ test('an image stands in for another one, and is shown to those who look through
   await expect(image).toHaveAttribute('src', /\/inlet-kisara\/file/u);
   await page.getByLabel('Lens', { exact: true }).selectOption('every reader');
   await expect(image).toHaveAttribute('src', /\/inlet\/file/u);
+});
+
+test('an image from somebody else is in the library at once, and found by its name', async ({
+  page,
+}) => {
+  await signIn(page, 'noor', '/library');
+  await page.getByRole('button', { name: 'Images' }).click();
+  const count = page.getByRole('status').filter({ hasText: / of /u });
+  await expect(count).toHaveText(/^(\d+) of \1$/u);
+  const before = Number(/\d+/u.exec((await count.textContent())!)![0]);
+  await page.request.post(`${await projectOf(page)}/assets`, {
+    multipart: {
+      file: {
+        name: 'quay fender.svg',
+        mimeType: 'image/svg+xml',
+        buffer: Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="4" height="3"/>'),
+      },
+    },
+  });
+  await expect(page.getByRole('button', { name: 'About quay-fender.svg' })).toBeVisible();
+  await expect(count).toHaveText(`${before + 1} of ${before + 1}`);
+  await page.getByRole('textbox', { name: 'Filter images' }).fill('FENDER quay');
+  await expect(count).toHaveText(`1 of ${before + 1}`);
+  await page.getByRole('textbox', { name: 'Filter images' }).fill('no such image');
+  await expect(page.getByText('No image has these words')).toBeVisible();
 });

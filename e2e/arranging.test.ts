@@ -1,6 +1,6 @@
 import { expect, test, type Page } from './test.ts';
 import { faults } from './faults.ts';
-import { isSaved, newTopic, pickItem, projectOf, stored } from './pages.ts';
+import { isSaved, newTopic, pickFound, projectOf, stored } from './pages.ts';
 import { openLibrary, signIn } from './people.ts';
 import { xml } from './xml.ts';
 
@@ -172,7 +172,7 @@ test('relations are edited as a grid; branches become maps; maps are compared an
   await expect(page.getByRole('heading', { name: 'All about alarms' })).toBeVisible();
   await expect(texts(page).filter({ hasText: 'Acknowledge an alarm' })).toBeVisible();
   await page.getByRole('button', { name: 'Beside another' }).click();
-  await pickItem(page, 'The other map', 'With links');
+  await pickFound(page, 'The other map', 'With links');
   const table = page.getByRole('table', { name: 'Two maps' });
   await expect(table.getByRole('row').filter({ hasText: 'Menu tree' })).toContainText('only there');
   await expect(table.getByRole('row').filter({ hasText: 'Acknowledge an alarm' })).toContainText(

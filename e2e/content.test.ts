@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { expect, test } from './test.ts';
-import { choose, clickInto, isSaved, moveCaret, newTopic, stored } from './pages.ts';
+import { choose, clickInto, isSaved, moveCaret, newTopic, pickFound, stored } from './pages.ts';
 import { signIn } from './people.ts';
 import { xml } from './xml.ts';
 
@@ -291,9 +291,9 @@ test('a video is inserted with words and a poster, played, and changed', async (
   await choose(page, 'video');
   const form = page.getByRole('dialog', { name: 'Video or sound' });
   await form.getByLabel('What it shows or says').fill('The key is held');
-  await form.getByLabel('File', { exact: true }).selectOption('starting.webm');
-  await form.getByLabel('Poster').selectOption('display.svg');
-  await page.keyboard.press('Enter');
+  await pickFound(form, 'File', 'starting.webm');
+  await pickFound(form, 'Poster', 'display.svg');
+  await form.getByRole('button', { name: 'Put it in' }).click();
   const video = page.locator('.ProseMirror .media video');
   await expect(video).toHaveAttribute('aria-label', 'The key is held');
   await expect
@@ -307,7 +307,7 @@ test('a video is inserted with words and a poster, played, and changed', async (
 
   await page.locator('.ProseMirror .media .words').dblclick();
   await expect(form.getByLabel('What it shows or says')).toHaveValue('The key is held');
-  await form.getByLabel('File', { exact: true }).selectOption('none: at an address');
+  await pickFound(form, 'File', 'none: at an address');
   await form.getByLabel('Address').fill('fog horn');
   await expect(form.getByRole('alert')).toHaveText('An address begins with https://.');
   await form.getByLabel('Address').fill('https://tides.example/fog.mp3');

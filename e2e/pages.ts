@@ -43,8 +43,8 @@ export async function projectOf({ request }: Page): Promise<string> {
   };
   return `/api/projects/${session.projects[0]!.id}`;
 }
-/** Finds a topic or map by its title in the field that chooses one, and takes it. */
-export async function pickItem(
+/** Finds a topic, map or image by its name in the field that chooses one, and takes it. */
+export async function pickFound(
   within: Page | Locator,
   label: string,
   title: string,

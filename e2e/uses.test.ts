@@ -1,6 +1,6 @@
 import { expect, test } from './test.ts';
 import { faults } from './faults.ts';
-import { clickInto, isSaved, newTopic, pickItem, stored } from './pages.ts';
+import { clickInto, isSaved, newTopic, pickFound, stored } from './pages.ts';
 import { signIn } from './people.ts';
 
 test('where a topic is used is told with the editions that a change touches', async ({ page }) => {
@@ -47,7 +47,7 @@ test('a topic that is used is removed with another one in its place', async ({ p
   const dialog = page.getByRole('dialog', { name: 'Remove “Swivel, old”' });
   const remove = dialog.getByRole('button', { name: 'Put it in place and remove' });
   await expect(remove).toBeDisabled();
-  await pickItem(dialog, 'A topic in its place', 'Swivel, new');
+  await pickFound(dialog, 'A topic in its place', 'Swivel, new');
   await expect(dialog.getByRole('region', { name: 'Before and after' }).locator('ins')).toHaveText([
     'new',
   ]);

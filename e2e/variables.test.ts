@@ -1,6 +1,6 @@
 import { expect, test, type Page } from './test.ts';
 import { faults } from './faults.ts';
-import { choose, clickInto, isSaved, newTopic, stored } from './pages.ts';
+import { choose, clickInto, isSaved, newTopic, pickFound, stored } from './pages.ts';
 import { signIn } from './people.ts';
 
 const form = (page: Page) => page.getByRole('form', { name: 'Variable', exact: true });
@@ -81,7 +81,7 @@ test('a variable is dropped into the text, and defined when it is missing', asyn
   await page.getByRole('button', { name: 'Add a variable' }).click();
   await form(page).getByLabel('Name').fill('front-view');
   await form(page).getByLabel('Stands for').selectOption('an image');
-  await form(page).getByLabel('Image', { exact: true }).selectOption('cabinet.svg');
+  await pickFound(form(page), 'Image', 'cabinet.svg');
   await form(page).getByRole('button', { name: 'Keep' }).click();
   await expect(row(page, 'front-view')).toContainText('cabinet.svg');
   await page.getByRole('button', { name: 'Add a variable' }).click();

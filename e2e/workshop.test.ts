@@ -49,13 +49,13 @@ test('Ctrl+K finds topics and does things; ? lists the shortcuts of the screen',
 
 /** What each screen reads of the project before it can be used. */
 const asked = {
-  '/library': ['folders', 'items?offset=0&limit=100'],
+  '/library': ['folders', 'items?offset=0&limit=100', 'assets?offset=0&limit=100'],
   '/write/fit-the-bracket': ['items?kind=topic&offset=0&limit=100', 'sources', 'variables'],
   '/arrange/help': ['editions', 'items/help', 'variables'],
 };
 for (const [address, own] of Object.entries(asked))
   test(`${address} asks early for what it shows, and for nothing twice`, async ({ page }) => {
-    const wanted = ['agreements', 'assets', 'facets', 'lenses', ...own];
+    const wanted = ['agreements', 'facets', 'lenses', ...own];
     let paths: string[] = [];
     page.on('request', (request) => {
       const path = /\/api\/projects\/[^/]+\/(.+)/u.exec(request.url())?.[1];
@@ -73,6 +73,10 @@ for (const [address, own] of Object.entries(asked))
     await expect(page.locator('.list .item, .ProseMirror p, .entry .title').first()).toBeVisible();
     await expect.poll(missing).toEqual([]);
     expect(paths.filter((path, at) => paths.indexOf(path) !== at)).toEqual([]);
+    // Topics and images are asked for page by page, images only where they are all shown.
+    const lists = paths.filter((path) => /^(items|assets)(\?|$)/u.test(path));
+    expect(lists.filter((path) => !path.endsWith('limit=100'))).toEqual([]);
+    expect(lists.some((path) => path.startsWith('assets'))).toBe(address === '/library');
   });
 
 test('the Library comes without the editor', async ({ page }) => {

@@ -1,4 +1,4 @@
-import { listAddress } from './parts/listAddress.ts';
+import { assetListAddress, listAddress } from './parts/listAddress.ts';
 
 /** A screen, by the first part of its address. */
 export interface Screen {
@@ -15,7 +15,7 @@ export interface Screen {
 }
 
 /** What every screen within the frame asks for. */
-const everywhere = ['/lenses', '/facets', '/assets', '/agreements'];
+const everywhere = ['/lenses', '/facets', '/agreements'];
 const topics = listAddress({ kind: 'topic' }, 0);
 
 export const screens = {
@@ -23,7 +23,7 @@ export const screens = {
   workshop: { load: () => import('./shell/WorkShop.vue') },
   library: {
     load: () => import('./stages/library/LibraryStage.vue'),
-    asks: () => [...everywhere, listAddress({}, 0), '/folders'],
+    asks: () => [...everywhere, listAddress({}, 0), assetListAddress({}, 0), '/folders'],
   },
   facets: { load: () => import('./stages/facets/FacetsStage.vue') },
   variables: { load: () => import('./stages/variables/VariablesStage.vue') },

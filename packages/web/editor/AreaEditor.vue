@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { outlineOf, writeAreas, type Point, type Shape } from '@ukiyo/core/imagemaps';
 import { childNamed, type Element } from '@ukiyo/core/markup';
-import { computed, onMounted, ref } from 'vue';
+import { computed, onMounted, reactive, ref } from 'vue';
+import { useAssets } from '../parts/assets.ts';
 import { useItems } from '../parts/items.ts';
-import { useLibrary } from '../parts/library.ts';
 import LinkChooser from './LinkChooser.vue';
 import type { PopPlace } from './popList.ts';
 import { handlesOf, moved, useAreas, type Tool } from './useAreas.ts';
@@ -12,10 +12,17 @@ import { handlesOf, moved, useAreas, type Tool } from './useAreas.ts';
 const { imagemap } = defineProps<{ imagemap: Element }>();
 const emit = defineEmits<{ keep: [Element]; close: [] }>();
 const items = useItems();
-const library = useLibrary();
+const assets = useAssets();
 const assetId = (childNamed(imagemap, 'image')?.attributes['href'] ?? '').replace(/^asset:/u, '');
-const asset = library.assets.find(({ id }) => id === assetId);
-const size = { width: asset?.width ?? 640, height: asset?.height ?? 480 };
+/** In pixels of the image; the drawing waits until they are known. */
+const size = reactive({ width: 640, height: 480 });
+const hasSize = ref(false);
+async function measure(): Promise<void> {
+  const asset = await assets.load(assetId).catch(() => undefined);
+  if (asset?.width && asset.height)
+    Object.assign(size, { width: asset.width, height: asset.height });
+  hasSize.value = true;
+}
 const {
   areas,
   chosen,
@@ -36,7 +43,10 @@ const dialog = ref<HTMLElement>();
 const place = ref<PopPlace>();
 /** The area of which is asked where it leads. */
 let askedOf = -1;
-onMounted(() => dialog.value?.focus());
+onMounted(() => {
+  dialog.value?.focus();
+  void measure();
+});
 
 const tools: readonly { value: Tool; label: string }[] = [
   { value: 'choose', label: 'Choose' },
@@ -166,10 +176,11 @@ function setTarget(target: string): void {
         </span>
       </div>
       <div
+        v-if="hasSize"
         class="picture"
         :style="{ width: `min(100%, ${Math.round((74 * size.width) / size.height)}vh)` }"
       >
-        <img :src="library.assetAddress(assetId)" alt="" />
+        <img :src="assets.fileAddress(assetId)" alt="" />
         <svg
           ref="canvas"
           :viewBox="`0 0 ${size.width} ${size.height}`"

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import type { AttributeDefinition } from '@ukiyo/core/grammar';
 import { computed, onMounted, ref, watch } from 'vue';
+import { useAssetList } from '../parts/assetList.ts';
+import { useAssets } from '../parts/assets.ts';
 import { useItemList } from '../parts/itemList.ts';
 import { useItems } from '../parts/items.ts';
-import { useLibrary } from '../parts/library.ts';
 
 const { definition, value, editable, refusal } = defineProps<{
   definition: AttributeDefinition;
@@ -13,7 +14,7 @@ const { definition, value, editable, refusal } = defineProps<{
 }>();
 const emit = defineEmits<{ change: [string] }>();
 const items = useItems();
-const library = useLibrary();
+const assets = useAssets();
 const text = ref(value);
 const field = ref<{ focus: () => void }>();
 watch(
@@ -30,22 +31,21 @@ const problem = computed(() => refusal(text.value));
 const words = ref('');
 const isOpen = ref(false);
 const list = useItemList(() => (isOpen.value ? { title: words.value } : undefined));
-const has = (label: string): boolean => label.toLowerCase().includes(words.value.toLowerCase());
+const images = useAssetList(() => (isOpen.value ? { name: words.value } : undefined));
 const targets = computed(() => [
   ...(list.isCurrent.value ? list.rows.value : []).map((item) => ({
     value: `${item.kind}:${item.id}`,
     label: item.title || item.id,
   })),
-  ...library.assets
-    .filter(({ name }) => has(name))
-    .map((asset) => ({ value: `asset:${asset.id}`, label: asset.name })),
+  ...(images.isCurrent.value ? images.rows.value : []).map((asset) => ({
+    value: `asset:${asset.id}`,
+    label: asset.name,
+  })),
 ]);
 function nameOf(reference: string): string {
   const [, kind, id = ''] = /^(topic|map|asset):([^/]+)$/u.exec(reference) ?? [];
   const name =
-    kind === 'asset'
-      ? library.assets.find((asset) => asset.id === id)?.name
-      : kind !== undefined && items.find(id)?.title;
+    kind === 'asset' ? assets.find(id)?.name : kind !== undefined && items.find(id)?.title;
   return name || reference;
 }
 

@@ -2,7 +2,8 @@
 import { useMessage } from 'naive-ui';
 import { computed, ref } from 'vue';
 import { messageOf } from '../parts/api.ts';
-import { useLibrary } from '../parts/library.ts';
+import { useAssetList } from '../parts/assetList.ts';
+import { useAssets } from '../parts/assets.ts';
 import PopList from './PopList.vue';
 import type { PopItem, PopPlace } from './popList.ts';
 import { stockImages, fetchStockImage } from './stock.ts';
@@ -15,26 +16,22 @@ const { place, upload } = defineProps<{
   upload: (file: File) => Promise<string | undefined>;
 }>();
 const emit = defineEmits<{ choose: [reference: string]; file: []; close: [] }>();
-const library = useLibrary();
+const assets = useAssets();
 const message = useMessage();
 const query = ref('');
-const most = 60;
 const fileKey = 'file';
 const stockKey = 'stock:';
 
+const list = useAssetList(() => ({ media: 'image', name: query.value.trim() }));
 const fits = (name: string): boolean =>
   name.toLowerCase().includes(query.value.trim().toLowerCase());
 const items = computed((): PopItem[] => [
-  ...library.assets
-    .filter(({ name, mediaType }) => mediaType.startsWith('image/') && fits(name))
-    .slice(0, most)
-    .map(({ id, name, width, height }): PopItem => ({
-      key: `asset:${id}`,
-      label: name,
-      aside:
-        width === null || height === null ? '' : `${Math.round(width)} × ${Math.round(height)}`,
-      image: library.assetAddress(id),
-    })),
+  ...list.rows.value.map(({ id, name, width, height }): PopItem => ({
+    key: `asset:${id}`,
+    label: name,
+    aside: width === null || height === null ? '' : `${Math.round(width)} × ${Math.round(height)}`,
+    image: assets.fileAddress(id),
+  })),
   { key: fileKey, label: 'A file from this computer …', aside: 'joins the library' },
   ...stockImages
     .filter(({ title }) => fits(title))
@@ -63,6 +60,7 @@ async function choose({ key }: PopItem): Promise<void> {
     v-model:query="query"
     label="Which image"
     :items="items"
+    :is-loading="list.isPending.value"
     :place="place"
     empty="No image by that name."
     @choose="choose"

@@ -3,8 +3,8 @@ import type { Element } from '@ukiyo/core/markup';
 import { readMedia, writeMedia } from '@ukiyo/core/media';
 import { useFileDialog } from '@vueuse/core';
 import { computed, onMounted, reactive, ref } from 'vue';
-import PickOne from '../parts/PickOne.vue';
-import { useLibrary } from '../parts/library.ts';
+import AssetSelect from '../parts/AssetSelect.vue';
+import { useAssets } from '../parts/assets.ts';
 import PopFrame from './PopFrame.vue';
 import type { PopPlace } from './popList.ts';
 
@@ -18,7 +18,7 @@ const { place, before, upload } = defineProps<{
   upload: (file: File) => Promise<string | undefined>;
 }>();
 const emit = defineEmits<{ choose: [Element]; close: [] }>();
-const library = useLibrary();
+const assets = useAssets();
 const was = before && readMedia(before);
 const isFile = (reference: string): boolean => reference.startsWith('asset:');
 const form = reactive({
@@ -30,22 +30,15 @@ const form = reactive({
 const first = ref<HTMLInputElement>();
 onMounted(() => first.value?.focus());
 
-const named = (test: RegExp, none: string): { value: string; label: string }[] => [
-  { value: '', label: none },
-  ...library.assets
-    .filter(({ mediaType }) => test.test(mediaType))
-    .map(({ id, name }) => ({ value: `asset:${id}`, label: name })),
-];
-const files = computed(() => named(/^(video|audio)\//u, 'none: at an address'));
-const posters = computed(() => named(/^image\//u, 'none'));
 const source = computed(() => form.file || form.address.trim());
 const refusal = computed(() =>
   source.value === '' || isFile(source.value) || /^https?:\/\/\S+$/iu.test(source.value)
     ? undefined
     : 'An address begins with https://.',
 );
-const typeOf = (reference: string): string | undefined =>
-  library.assets.find(({ id }) => `asset:${id}` === reference)?.mediaType;
+/** The media type of a file of the library. */
+const typeOf = async (reference: string): Promise<string | undefined> =>
+  isFile(reference) ? (await assets.load(reference.slice('asset:'.length)))?.mediaType : undefined;
 
 const dialog = useFileDialog({
   accept: 'video/mp4,video/webm,audio/mpeg',
@@ -56,8 +49,9 @@ dialog.onChange(async (chosen) => {
   const reference = chosen?.[0] && (await upload(chosen[0]));
   if (reference !== undefined) form.file = reference;
 });
-function put(): void {
+async function put(): Promise<void> {
   if (source.value === '' || refusal.value !== undefined) return;
+  const type = await typeOf(source.value).catch(() => undefined);
   emit(
     'choose',
     writeMedia(
@@ -67,7 +61,7 @@ function put(): void {
         poster: form.poster,
         kind: 'video',
       },
-      typeOf(source.value),
+      type,
       before,
     ),
   );
@@ -81,21 +75,34 @@ function put(): void {
         What it shows or says
         <input ref="first" v-model="form.description" type="text" />
       </label>
-      <label>
+      <!-- No labels around the two lists: a click on an option would reach the field again. -->
+      <div class="field">
         File
         <span class="beside">
-          <PickOne v-model:chosen="form.file" label="File" :options="files" />
+          <AssetSelect
+            v-model:chosen="form.file"
+            label="File"
+            :among="{ media: 'played' }"
+            none="none: at an address"
+            :to="false"
+          />
           <button type="button" class="plain" @click="dialog.open()">From this computer …</button>
         </span>
-      </label>
+      </div>
       <label v-if="form.file === ''">
         Address
         <input v-model="form.address" type="text" inputmode="url" placeholder="https://" />
       </label>
-      <label>
+      <div class="field">
         Poster
-        <PickOne v-model:chosen="form.poster" label="Poster" :options="posters" />
-      </label>
+        <AssetSelect
+          v-model:chosen="form.poster"
+          label="Poster"
+          :among="{ media: 'image' }"
+          none="none"
+          :to="false"
+        />
+      </div>
       <p v-if="refusal" class="seal-text small" role="alert">{{ refusal }}</p>
       <button type="submit" class="go" :disabled="source === '' || refusal !== undefined">
         {{ before ? 'Keep it' : 'Put it in' }}
@@ -110,7 +117,8 @@ function put(): void {
   display: grid;
   gap: 8px;
 }
-label {
+label,
+.field {
   display: grid;
   gap: 3px;
   font: 400 13px var(--font-text);

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue';
+import FoundSelect from './FoundSelect.vue';
 import { useItemList } from './itemList.ts';
 import type { ListQuery } from './listAddress.ts';
 import { useItems } from './items.ts';
@@ -21,34 +22,27 @@ const items = useItems();
 const words = ref('');
 const isOpen = ref(false);
 const list = useItemList(() => (isOpen.value ? { ...among, title: words.value } : undefined));
-const options = computed(() => {
-  if (isOpen.value)
-    // What matched earlier words must not be chosen with Enter.
-    return list.isCurrent.value
-      ? list.rows.value
-          .filter(({ id }) => id !== except)
-          .map(({ id, title }) => ({ value: id, label: title || id }))
-      : [];
-  const { value } = chosen;
-  return value === '' ? [] : [{ value, label: items.find(value)?.title || value }];
-});
+const nameOf = (id: string): string => items.find(id)?.title || id;
+// What matched earlier words must not be chosen with Enter.
+const options = computed(() =>
+  list.isCurrent.value
+    ? list.rows.value
+        .filter(({ id }) => id !== except)
+        .map(({ id, title }) => ({ value: id, label: title || id }))
+    : [],
+);
 </script>
 
 <template>
-  <n-select
-    size="small"
-    remote
-    filterable
-    :clearable="none !== undefined"
+  <FoundSelect
+    v-model:chosen="chosen"
+    v-model:words="words"
+    v-model:is-open="isOpen"
+    :label="label"
+    :none="none"
     :disabled="disabled"
-    :loading="isOpen && !list.isCurrent.value"
-    :placeholder="none ?? ''"
-    :value="chosen === '' ? null : chosen"
     :options="options"
-    :fallback-option="(value: string) => ({ value, label: items.find(value)?.title || value })"
-    :input-props="{ 'aria-label': label }"
-    @update:show="((isOpen = $event), (words = ''))"
-    @search="words = $event"
-    @update:value="chosen = $event ?? ''"
+    :is-loading="isOpen && !list.isCurrent.value"
+    :name-of="nameOf"
   />
 </template>

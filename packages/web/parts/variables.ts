@@ -6,6 +6,7 @@ import { useDebounceFn } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { computed, shallowRef } from 'vue';
 import { ask } from './api.ts';
+import { useAssets } from './assets.ts';
 import { useEvents } from './events.ts';
 import { loadOnce, renew } from './latest.ts';
 import { useLens } from './lens.ts';
@@ -64,6 +65,7 @@ function useStoredVariables() {
 export const useVariables = defineStore('variables', () => {
   const session = useSession();
   const items = useItems();
+  const assets = useAssets();
   const library = useLibrary();
   const looking = useLens();
   const stored = useStoredVariables();
@@ -100,8 +102,9 @@ export const useVariables = defineStore('variables', () => {
   /** Its text, without markup. */
   function wordsOf({ line, href }: Variable): string {
     if (line !== '' || href === undefined) return line;
-    const id = href.replace(/^(topic|map|asset):/u, '').split('/')[0]!;
-    return items.find(id)?.title ?? library.assets.find((asset) => asset.id === id)?.name ?? href;
+    const [, scheme, id = ''] = /^(topic|map|asset):([^/]*)/u.exec(href) ?? [];
+    if (scheme === undefined) return href;
+    return (scheme === 'asset' ? assets.find(id)?.name : items.find(id)?.title) ?? href;
   }
   /** The element with the texts of its variables filled in. */
   function withWords(holder: Element): Element {

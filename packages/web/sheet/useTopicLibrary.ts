@@ -5,6 +5,7 @@ import { useRouter } from 'vue-router';
 import { usePageView } from '../editor/pageView.ts';
 import type { VariableView } from '../editor/variables.ts';
 import { messageOf } from '../parts/api.ts';
+import { useAssets } from '../parts/assets.ts';
 import { isTemplate, useItems } from '../parts/items.ts';
 import { useLens } from '../parts/lens.ts';
 import { useLibrary } from '../parts/library.ts';
@@ -36,6 +37,7 @@ function viewOfVariable(
 /** What the page of a topic asks of the library around it. */
 export function useTopicLibrary(id: () => string) {
   const items = useItems();
+  const assets = useAssets();
   const library = useLibrary();
   const session = useSession();
   const router = useRouter();
@@ -62,15 +64,20 @@ export function useTopicLibrary(id: () => string) {
   }
   async function upload(file: File): Promise<string | undefined> {
     try {
-      return `asset:${(await library.upload(file)).id}`;
+      return `asset:${(await assets.upload(file)).id}`;
     } catch (error) {
       message.error(`${file.name}: ${messageOf(error)}`);
       return undefined;
     }
   }
   /** Whether the library has nothing of this ID. */
-  const isMissing = async (item: string): Promise<boolean> =>
-    !library.assets.some((asset) => asset.id === item) && !(await items.load(item));
+  async function isMissing(target: string): Promise<boolean> {
+    const found = await Promise.all([items.load(target), assets.load(target)]);
+    return found.every((one) => one === undefined);
+  }
+  /** The image that readers get instead of this one, who look through the lens. */
+  const replacementOf = (image: string): string | undefined =>
+    looking.lens && looking.standsIn(assets.find(image)?.alternates ?? [])?.id;
 
   return {
     editable,
@@ -79,9 +86,7 @@ export function useTopicLibrary(id: () => string) {
     follow,
     upload,
     handlers: {
-      // Of an image with alternates the one that those get who look through the lens.
-      imageAddress: (image: string) =>
-        library.assetAddress(looking.standsIn(library.alternatesOf(image))?.id ?? image),
+      imageAddress: (image: string) => assets.fileAddress(replacementOf(image) ?? image),
       keyedImage: (key: string) => variables.shown(key)?.href,
       read: items.read,
       isMissing,

@@ -9,6 +9,7 @@ import { useCopied } from '../editor/copied.ts';
 import { useLive } from '../editor/live/useLive.ts';
 import { usePageView } from '../editor/pageView.ts';
 import { useEditor } from '../editor/useEditor.ts';
+import { useAssets } from '../parts/assets.ts';
 import { useItems } from '../parts/items.ts';
 import { useLens } from '../parts/lens.ts';
 import { useLibrary } from '../parts/library.ts';
@@ -36,6 +37,7 @@ function followLibrary(
   { variation, editable }: ReturnType<typeof useTopicLibrary>,
 ): void {
   const items = useItems();
+  const assets = useAssets();
   const library = useLibrary();
   const looking = useLens();
   const variables = useVariables();
@@ -44,12 +46,18 @@ function followLibrary(
   watch(() => variables.isLoaded, editor.readBorrowedAgain);
   watch([() => library.facets, () => library.agreements.rules], editor.checkAgain);
   watch(editable, () => editor.view.value?.setProps({}));
-  // A variable can show the title of a topic.
-  watch(() => items.arrivals, editor.showWords);
-  watch([() => items.arrivals, () => items.listings, () => library.assets], editor.lookForTargets);
+  // A variable can show the title of a topic, or the name of an image.
+  watch([() => items.arrivals, () => assets.arrivals], editor.showWords);
+  watch(
+    [() => items.arrivals, () => items.listings, () => assets.arrivals, () => assets.listings],
+    editor.lookForTargets,
+  );
   watch(signs, (next) => editor.sign(next));
   watch(variation, (next) => editor.vary(next));
-  watch([() => variables.list, () => looking.lens, () => library.assets], editor.tellAgain);
+  watch(
+    [() => variables.list, () => looking.lens, () => library.facets, () => assets.replacements],
+    editor.tellAgain,
+  );
 }
 
 /**

@@ -1,32 +1,29 @@
 <script setup lang="ts">
-import { Asset, Reach, type Asset as Image } from '@ukiyo/contracts';
+import { Reach, type ListedAsset } from '@ukiyo/contracts';
 import { tagsOf } from '@ukiyo/core/facets';
 import { computed, ref, shallowRef } from 'vue';
-import { z } from 'zod';
 import { ask } from '../../parts/api.ts';
+import { useAssets } from '../../parts/assets.ts';
+import AssetSelect from '../../parts/AssetSelect.vue';
 import { useAttempts } from '../../parts/attempts.ts';
 import FacetBadge from '../../parts/FacetBadge.vue';
 import { useLibrary } from '../../parts/library.ts';
 import OnlyFor from '../../parts/OnlyFor.vue';
-import PickOne from '../../parts/PickOne.vue';
 import { useSession } from '../../parts/session.ts';
 
 /** One image: how it looks, where it is used, and for which other it stands in. */
-const { asset } = defineProps<{ asset: Image }>();
+const { asset } = defineProps<{ asset: ListedAsset }>();
+const assets = useAssets();
 const library = useLibrary();
 const session = useSession();
 const { attempt } = useAttempts();
 const isOpen = ref(false);
 const reach = shallowRef<Reach>();
-const base = ref(asset.alternateOf ?? '');
+const scheme = 'asset:';
+/** The reference of an image, which AssetSelect takes; `''` for none. */
+const referenceOf = (id: string | null): string => (id === null ? '' : scheme + id);
+const base = ref(referenceOf(asset.alternateOf));
 const conditions = shallowRef<Readonly<Record<string, string>>>(asset.conditions);
-const bases = computed(() => [
-  { value: '', label: 'no other image' },
-  ...library.assets
-    .filter(({ id, alternateOf }) => id !== asset.id && alternateOf === null)
-    .map(({ id, name }) => ({ value: id, label: name })),
-]);
-const others = computed(() => library.alternatesOf(asset.id));
 
 async function open(): Promise<void> {
   isOpen.value = !isOpen.value;
@@ -34,18 +31,16 @@ async function open(): Promise<void> {
     reach.value = await ask(`${session.base}/uses?id=${encodeURIComponent(asset.id)}`, Reach);
 }
 const keep = (): Promise<boolean> =>
-  attempt(async () => {
-    const body = { of: base.value === '' ? null : base.value, conditions: conditions.value };
-    library.assets = await ask(
-      `${session.base}/assets/${encodeURIComponent(asset.id)}/alternate`,
-      z.array(Asset),
-      { method: 'PUT', body },
-    );
-  });
-const remove = (): Promise<boolean> => attempt(() => library.deleteAsset(asset.id));
+  attempt(() =>
+    assets.setAlternate(asset.id, {
+      of: base.value === '' ? null : base.value.slice(scheme.length),
+      conditions: { ...conditions.value },
+    }),
+  );
+const remove = (): Promise<boolean> => attempt(() => assets.remove(asset.id));
 const isChanged = computed(
   () =>
-    base.value !== (asset.alternateOf ?? '') ||
+    base.value !== referenceOf(asset.alternateOf) ||
     JSON.stringify(conditions.value) !== JSON.stringify(asset.conditions),
 );
 const mayKeep = computed(
@@ -64,7 +59,7 @@ const mayKeep = computed(
     >
       <img
         v-if="asset.mediaType.startsWith('image/')"
-        :src="library.assetAddress(asset.id)"
+        :src="assets.fileAddress(asset.id)"
         alt=""
         loading="lazy"
       />
@@ -84,11 +79,11 @@ const mayKeep = computed(
           : asset.mediaType
       }}
       <template v-if="asset.alternateOf">
-        · for
-        {{ library.assets.find(({ id }) => id === asset.alternateOf)?.name ?? asset.alternateOf }}
+        · for {{ assets.find(asset.alternateOf)?.name ?? asset.alternateOf }}
       </template>
-      <template v-else-if="others.length > 0">
-        · {{ others.length }} {{ others.length === 1 ? 'alternate' : 'alternates' }}
+      <template v-else-if="asset.alternates.length > 0">
+        · {{ asset.alternates.length }}
+        {{ asset.alternates.length === 1 ? 'alternate' : 'alternates' }}
       </template>
     </span>
     <div v-if="isOpen" class="about" role="region" :aria-label="`About ${asset.name}`">
@@ -101,10 +96,17 @@ const mayKeep = computed(
           </router-link>
         </template>
       </span>
-      <template v-if="session.may('write') && others.length === 0">
+      <template v-if="session.may('write') && asset.alternates.length === 0">
         <label class="small">
           Stands in for
-          <PickOne v-model:chosen="base" label="Stands in for" :options="bases" />
+          <AssetSelect
+            v-model:chosen="base"
+            class="base"
+            label="Stands in for"
+            :among="{ media: 'image', alternates: false }"
+            :except="asset.id"
+            none="no other image"
+          />
         </label>
         <OnlyFor v-if="base !== ''" v-model:conditions="conditions" label="This image" />
         <n-button size="tiny" type="primary" :disabled="!mayKeep" @click="keep">Save</n-button>
@@ -158,5 +160,8 @@ label {
   display: grid;
   gap: 2px;
   color: var(--soft);
+}
+.base {
+  width: 170px;
 }
 </style>

@@ -5,6 +5,8 @@ import { useMessage } from 'naive-ui';
 import { computed, onMounted, ref } from 'vue';
 import { ask, messageOf } from '../../parts/api.ts';
 import { useAttempts, useFailure } from '../../parts/attempts.ts';
+import { useAssetList } from '../../parts/assetList.ts';
+import { useAssets } from '../../parts/assets.ts';
 import { useItemList } from '../../parts/itemList.ts';
 import ItemRows from '../../parts/ItemRows.vue';
 import { kindLabel } from '../../parts/kinds.ts';
@@ -15,11 +17,12 @@ import { useSession } from '../../parts/session.ts';
 import FacetBadge from '../../parts/FacetBadge.vue';
 import TimeAgo from '../../parts/TimeAgo.vue';
 import { usePlace } from '../../shell/place.ts';
-import ImageCard from './ImageCard.vue';
+import ImageGrid from './ImageGrid.vue';
 import { useFolders } from './useFolders.ts';
 import NewItem from './NewItem.vue';
 
 const items = useItems();
+const assets = useAssets();
 const library = useLibrary();
 const looking = useLens();
 const session = useSession();
@@ -40,6 +43,12 @@ const list = useItemList(() => ({
   title: query.value.trim(),
   ...looking.hiding,
 }));
+const allImages = useAssetList(() => ({}));
+const foundImages = useAssetList(() => {
+  const name = query.value.trim();
+  return showing.value === 'images' && name !== '' ? { name } : undefined;
+});
+const images = computed(() => (query.value.trim() === '' ? allImages : foundImages));
 const { folders, types, total } = useFolders();
 onMounted(() => attempt(() => library.ensure()));
 const kinds = computed(() => types.value.map((value) => ({ value, label: kindLabel(value) })));
@@ -50,7 +59,7 @@ async function upload(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement;
   for (const file of input.files ?? []) {
     try {
-      const asset = await library.upload(file);
+      const asset = await assets.upload(file);
       message.success(`${asset.name} is in the library.`);
       showing.value = 'images';
     } catch (error) {
@@ -104,7 +113,7 @@ async function takePackage(event: Event): Promise<void> {
             @click="showing = 'images'"
           >
             <span>Images</span>
-            <span class="quiet">{{ library.assets.length }}</span>
+            <span class="quiet">{{ allImages.total.value }}</span>
           </button>
         </li>
       </ul>
@@ -128,11 +137,12 @@ async function takePackage(event: Event): Promise<void> {
         <n-input
           v-model:value="query"
           clearable
-          placeholder="Filter by title or words"
-          :input-props="{ 'aria-label': 'Filter topics' }"
+          :placeholder="showing === 'topics' ? 'Filter by title or words' : 'Filter by name'"
+          :input-props="{ 'aria-label': showing === 'topics' ? 'Filter topics' : 'Filter images' }"
           class="find"
         />
         <n-select
+          v-if="showing === 'topics'"
           v-model:value="kind"
           :options="[{ value: '', label: 'Every kind' }, ...kinds]"
           class="kind"
@@ -142,7 +152,7 @@ async function takePackage(event: Event): Promise<void> {
           {{
             showing === 'topics'
               ? `${list.total.value} of ${total}`
-              : `${library.assets.length} images`
+              : `${images.total.value} of ${allImages.total.value}`
           }}
         </span>
         <label v-if="session.may('write')" class="upload" tabindex="-1">
@@ -157,8 +167,12 @@ async function takePackage(event: Event): Promise<void> {
         </label>
         <NewItem v-if="session.may('write')" :folder="folder" />
       </header>
-      <p v-if="failure || list.failure.value" class="seal-text" role="alert">
-        {{ failure || list.failure.value }}
+      <p
+        v-if="failure || list.failure.value || images.failure.value"
+        class="seal-text"
+        role="alert"
+      >
+        {{ failure || list.failure.value || images.failure.value }}
       </p>
       <template v-if="showing === 'topics' && list.isCurrent.value && list.total.value === 0">
         <p v-if="total > 0" class="empty quiet">
@@ -214,9 +228,7 @@ async function takePackage(event: Event): Promise<void> {
           </span>
         </router-link>
       </ItemRows>
-      <ul v-else class="images">
-        <ImageCard v-for="asset in library.assets" :key="asset.id" :asset="asset" />
-      </ul>
+      <ImageGrid v-else :list="images" :library-is-empty="allImages.total.value === 0" />
     </section>
   </div>
 </template>
@@ -350,13 +362,6 @@ ul {
 .empty {
   padding: 40px;
   text-align: center;
-}
-.images {
-  display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(190px, 1fr));
-  gap: 16px;
-  overflow: auto;
-  padding-bottom: 20px;
 }
 .stands {
   font-weight: 400;

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { pageFields, readLength, type PageField } from '@ukiyo/core/styles';
 import { computed } from 'vue';
+import AssetSelect from '../../parts/AssetSelect.vue';
 import LineInput from '../../parts/LineInput.vue';
-import { useLibrary } from '../../parts/library.ts';
 import PickOne from '../../parts/PickOne.vue';
 import { useVariables } from '../../parts/variables.ts';
 
@@ -14,13 +14,8 @@ const { field, label, disabled, removable } = defineProps<{
   removable?: boolean;
 }>();
 const emit = defineEmits<{ change: [PageField]; remove: [] }>();
-const library = useLibrary();
 const variables = useVariables();
 const keys = computed(() => [...new Set(variables.list.variables.map(({ key }) => key))].sort());
-const images = computed(() => [
-  { value: '', label: 'choose' },
-  ...library.assets.map(({ id, name }) => ({ value: `asset:${id}`, label: name })),
-]);
 const options = computed(() => [
   { value: '', label: 'choose' },
   ...keys.value.map((key) => ({ value: key, label: key })),
@@ -47,12 +42,16 @@ const options = computed(() => [
       />
     </template>
     <template v-else-if="field.field === 'image'">
-      <PickOne
+      <AssetSelect
+        class="image"
         :chosen="field.image"
         :label="`${label}: image`"
-        :options="images"
+        :among="{ media: 'image' }"
+        none="choose"
         :disabled="disabled"
-        @update:chosen="(image) => field.field === 'image' && emit('change', { ...field, image })"
+        @update:chosen="
+          (image: string) => field.field === 'image' && emit('change', { ...field, image })
+        "
       />
       <LineInput
         class="height"
@@ -100,6 +99,9 @@ const options = computed(() => [
 .field :deep(select) {
   height: 22px;
   max-width: 110px;
+}
+.image {
+  width: 130px;
 }
 .field :deep(.height) {
   width: 48px;

@@ -8,9 +8,8 @@ import {
   type LookColour,
 } from '@ukiyo/core/styles';
 import { computed, ref, watch } from 'vue';
-import { useLibrary } from '../../parts/library.ts';
+import AssetSelect from '../../parts/AssetSelect.vue';
 import LineInput from '../../parts/LineInput.vue';
-import PickOne from '../../parts/PickOne.vue';
 import NumberInput from '../../parts/NumberInput.vue';
 
 /** Layout, colours, and what stands around the pages of a site. */
@@ -20,7 +19,6 @@ const { look, disabled, users } = defineProps<{
   /** Editions that are made with it. */ users: readonly string[];
 }>();
 const emit = defineEmits<{ change: [(look: SiteLook) => SiteLook] }>();
-const library = useLibrary();
 const set = (change: Partial<SiteLook>): void => emit('change', (now) => ({ ...now, ...change }));
 /** As it is typed; kept when one leaves the field. */
 const css = ref(look.css);
@@ -37,12 +35,14 @@ function setColour(at: 'day' | 'night', colour: LookColour, hex: string): void {
     colours: { ...now.colours, [at]: { ...now.colours[at], [colour]: hex } },
   }));
 }
-const images = computed(() => [
-  { value: '', label: 'none' },
-  ...library.assets
-    .filter(({ mediaType }) => mediaType.startsWith('image/'))
-    .map(({ id, name }) => ({ value: id, label: name })),
-]);
+const scheme = 'asset:';
+const referenceOf = (id: string | null | undefined): string => (id ? scheme + id : '');
+/** The ID in a reference; null for none. */
+const idOf = (reference: string): string | null => reference.slice(scheme.length) || null;
+function setLogo(reference: string): void {
+  const asset = idOf(reference);
+  set({ logo: asset === null ? null : { asset, height: look.logo?.height ?? 32 } });
+}
 const faults = computed(() => unreadable(look.colours));
 const faultOf = (at: 'day' | 'night', colour: LookColour): string =>
   faults.value
@@ -181,16 +181,14 @@ const setLink = (at: number, change: Partial<SiteLook['links'][number]>): void =
       <div class="row">
         <label>
           Logo
-          <PickOne
-            :chosen="look.logo?.asset ?? ''"
+          <AssetSelect
+            class="image"
+            :chosen="referenceOf(look.logo?.asset)"
             label="Logo"
-            :options="images"
+            :among="{ media: 'image' }"
+            none="none"
             :disabled="disabled"
-            @update:chosen="
-              set({
-                logo: $event === '' ? null : { asset: $event, height: look.logo?.height ?? 32 },
-              })
-            "
+            @update:chosen="setLogo"
           />
         </label>
         <label v-if="look.logo">
@@ -209,12 +207,14 @@ const setLink = (at: number, change: Partial<SiteLook['links'][number]>): void =
       </div>
       <label>
         Sign in the browser
-        <PickOne
-          :chosen="look.favicon ?? ''"
+        <AssetSelect
+          class="image"
+          :chosen="referenceOf(look.favicon)"
           label="Sign in the browser"
-          :options="images"
+          :among="{ media: 'image' }"
+          none="none"
           :disabled="disabled"
-          @update:chosen="set({ favicon: $event === '' ? null : $event })"
+          @update:chosen="set({ favicon: idOf($event) })"
         />
       </label>
       <label>
@@ -335,6 +335,9 @@ legend {
 }
 .number {
   width: 72px;
+}
+.image {
+  width: 200px;
 }
 .css {
   font-family: var(--font-code);

@@ -9,9 +9,8 @@ import {
   type NoteMark,
   type StyleSheet,
 } from '@ukiyo/core/styles';
-import { computed } from 'vue';
+import AssetSelect from '../../parts/AssetSelect.vue';
 import LineInput from '../../parts/LineInput.vue';
-import { useLibrary } from '../../parts/library.ts';
 import PickOne from '../../parts/PickOne.vue';
 
 /** The mark of each type of note: which image, how large, where it stands, and which lines meet. */
@@ -21,12 +20,8 @@ const { sheet, locale, disabled } = defineProps<{
   disabled: boolean;
 }>();
 const emit = defineEmits<{ change: [(sheet: StyleSheet) => StyleSheet] }>();
-const library = useLibrary();
 const usual: NoteMark = { icon: 'circle', size: '6mm', place: 'none', meets: 'top' };
-const images = computed(() => [
-  ...Object.keys(icons).map((icon) => ({ value: icon, label: icon })),
-  ...library.assets.map(({ id, name }) => ({ value: `asset:${id}`, label: name })),
-]);
+const shipped = Object.keys(icons).map((icon) => ({ value: icon, label: icon }));
 const places = [
   { value: 'margin column', label: 'in the margin' },
   { value: 'before the text', label: 'before it' },
@@ -81,10 +76,11 @@ const setSize = (kind: NoteKind, size: string): void => {
           />
         </th>
         <td>
-          <PickOne
+          <AssetSelect
             :chosen="sheet.marks[kind]?.icon ?? 'circle'"
             :label="`${labelOf(kind)}: image`"
-            :options="images"
+            :among="{}"
+            :shipped="shipped"
             :disabled="disabled"
             @update:chosen="(icon) => set(kind, { icon })"
           />
@@ -139,11 +135,14 @@ td {
 th:first-child {
   width: 26px;
 }
-thead th:nth-child(4) {
-  width: 56px;
-}
 thead th:nth-child(3) {
-  width: 20%;
+  width: 19%;
+}
+thead th:nth-child(4) {
+  width: 66px;
+}
+thead th:nth-child(5) {
+  width: 26%;
 }
 :deep(select) {
   width: 100%;

@@ -3,10 +3,10 @@ import { VariableDefinition, type Variable } from '@ukiyo/contracts';
 import type { VariableKind } from '@ukiyo/core/editing';
 import { computed, reactive } from 'vue';
 import PhraseField from '../../editor/PhraseField.vue';
+import AssetSelect from '../../parts/AssetSelect.vue';
 import OnlyFor from '../../parts/OnlyFor.vue';
 import PickOne from '../../parts/PickOne.vue';
 import { useItemList } from '../../parts/itemList.ts';
-import { useLibrary } from '../../parts/library.ts';
 import { kindOfVariable } from '../../parts/variables.ts';
 
 /** One definition of a variable: what it says, for whom, in which language. */
@@ -17,7 +17,6 @@ const { variable, copied, name, use } = defineProps<{
   use?: { count: number; items: number } | undefined;
 }>();
 const emit = defineEmits<{ keep: [definition: VariableDefinition]; close: [] }>();
-const library = useLibrary();
 const before = variable ?? copied;
 const kind: VariableKind = before ? kindOfVariable(before) : 'text';
 const form = reactive({
@@ -39,10 +38,6 @@ const kinds = [
   { value: 'image', label: 'an image' },
   { value: 'link', label: 'something to follow' },
 ];
-const images = computed(() => [
-  { value: '', label: 'choose …' },
-  ...library.assets.map(({ id, name: file }) => ({ value: `asset:${id}`, label: file })),
-]);
 const parsed = computed(() =>
   VariableDefinition.safeParse({
     key: form.key.trim(),
@@ -111,7 +106,7 @@ function keep(): void {
     </div>
     <label v-if="form.kind === 'image'" class="wide">
       Image
-      <PickOne v-model:chosen="form.href" label="Image" :options="images" />
+      <AssetSelect v-model:chosen="form.href" label="Image" :among="{ media: 'image' }" />
     </label>
     <label v-else-if="form.kind === 'link'" class="wide">
       Leads to
