@@ -51,7 +51,7 @@ test('a copy of a style sheet is changed for print and screen, previewed, undone
     .poll(async () => (await kept()).styles['paragraph']!.screen?.weight)
     .toBe('semibold');
   expect((await kept()).styles['paragraph']!.print!.weight).toBeUndefined();
-  await page.getByRole('button', { name: 'Weight: leave it to what this style rests on' }).click();
+  await page.getByRole('button', { name: 'Weight: remove the value' }).click();
   await expect.poll(async () => (await kept()).styles['paragraph']!.screen?.weight).toBeUndefined();
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect
@@ -95,7 +95,7 @@ test('a custom style is made and used by its name in the manual and on the site'
   const sheet = new URL(page.url()).pathname.split('/').at(-1)!;
   await page.getByRole('button', { name: 'New style of the team' }).click();
   await type(page, 'Name of the style', 'Ferry times');
-  await type(page, 'Worn by the element', 'p');
+  await type(page, 'Applies to the element', 'p');
   await type(page, 'With the output class', 'ferry');
   await type(page, 'Text before', 'Ferry: ');
   await saved(page);
@@ -424,7 +424,7 @@ test('an unstyled look gets a style; numerals change by language; change bars ar
   page,
 }) => {
   await signIn(page, 'teo', '/style/sheets/workshop?style=steps');
-  await expect(page.getByText(/^Worn in \d+ places, in \d+ topics/u)).toBeVisible();
+  await expect(page.getByText(/^\d+ uses in \d+ topics/u)).toBeVisible();
   const stock = await stockOf(page);
   const topic = await stock.item(
     'concept',
@@ -438,11 +438,11 @@ test('an unstyled look gets a style; numerals change by language; change bars ar
   await page.getByRole('button', { name: /^Looks without a style/u }).click();
   await page.getByRole('button', { name: 'Make a style for stormy of Paragraph' }).click();
   await expect(page.getByRole('heading', { name: 'stormy' })).toBeVisible();
-  await page.getByText('Worn once, in one topic').click();
+  await page.getByText('1 use in 1 topic').click();
   await expect(page.getByRole('link', { name: 'In a storm' })).toBeVisible();
   expect((await kept()).styles['stormy']).toMatchObject({
     base: 'paragraph',
-    wornBy: { element: 'p', outputclass: 'stormy' },
+    appliesTo: { element: 'p', outputclass: 'stormy' },
   });
 
   await page.getByRole('button', { name: 'Numbering', exact: true }).click();

@@ -9,6 +9,7 @@ import {
   NewItem,
   PagePlan,
   readPagePlan,
+  readStyleSheet,
   SaveItem,
   SignIn,
   StyleSheet,
@@ -102,6 +103,16 @@ describe('designs that were kept by an earlier version', () => {
     const sheet = shippedSheets['workshop']!;
     const { examples: _examples, byLanguage: _byLanguage, ...numbering } = sheet.numbering;
     expect(StyleSheet.parse({ ...sheet, numbering })).toEqual(sheet);
+  });
+  it('sheets that earlier versions saved keep what their styles apply to', () => {
+    const sheet = shippedSheets['workshop']!;
+    const target = { element: 'p', outputclass: 'wide' };
+    const withStyle = (wide: object): unknown => ({ ...sheet, styles: { ...sheet.styles, wide } });
+    const read = readStyleSheet(withStyle({ label: 'Wide', wornBy: target })).data;
+    expect(read?.styles['wide']).toEqual({ label: 'Wide', appliesTo: target });
+    expect(readStyleSheet(read).data).toEqual(read);
+    expect(readStyleSheet(withStyle({ wornBy: { element: '' } })).success).toBe(false);
+    expect(readStyleSheet({ styles: 'none' }).success).toBe(false);
   });
   it('what is on a cover lies on its grid and shows something that can be shown', () => {
     const plan = shippedPlans['a4-margin']!;

@@ -44,7 +44,7 @@ const Style = z.object({
   screen: Values.exactOptional(),
   label: Name.exactOptional(),
   family: z.enum(['block', 'inline']).exactOptional(),
-  wornBy: z
+  appliesTo: z
     .object({
       element: ElementName.exactOptional(),
       within: ElementName.exactOptional(),
@@ -181,13 +181,30 @@ export const PagePlan: z.ZodType<PlanOfCore> = z.object({
 });
 export type PagePlan = PlanOfCore;
 
-const Earlier = z.looseObject({ headOnOpenings: z.literal(false), head: z.looseObject({}) });
+const EarlierSheet = z.looseObject({
+  styles: z.record(z.string(), z.looseObject({ wornBy: z.unknown().optional() })),
+});
+/**
+ * A style sheet from where it was kept, or from a file; earlier versions called what a style
+ * applies to `wornBy`.
+ */
+export function readStyleSheet(content: unknown) {
+  const earlier = EarlierSheet.safeParse(content).data;
+  if (!earlier) return StyleSheet.safeParse(content);
+  const styles = Object.entries(earlier.styles).map(([id, { wornBy, ...style }]) => [
+    id,
+    wornBy === undefined ? style : { appliesTo: wornBy, ...style },
+  ]);
+  return StyleSheet.safeParse({ ...earlier, styles: Object.fromEntries(styles) as unknown });
+}
+
+const EarlierPlan = z.looseObject({ headOnOpenings: z.literal(false), head: z.looseObject({}) });
 /**
  * A page plan from where it was kept, or from a file; earlier versions said only whether chapters
  * begin with the head of other pages or without any.
  */
 export function readPagePlan(content: unknown) {
-  const earlier = Earlier.safeParse(content).data;
+  const earlier = EarlierPlan.safeParse(content).data;
   return PagePlan.safeParse(
     earlier ? { ...earlier, head: { opening: noSlots, ...earlier.head } } : content,
   );

@@ -8,13 +8,14 @@ export const acyclic = (): Plugin => ({
   name: 'acyclic',
   generateBundle(_options, bundle) {
     const done = new Set<string>();
-    const visit = (file: string, around: readonly string[]): void => {
-      const circle = around.indexOf(file);
+    const visit = (file: string, ancestors: readonly string[]): void => {
+      const circle = ancestors.indexOf(file);
       if (circle !== -1)
-        this.error(`Files import each other: ${[...around.slice(circle), file].join(' → ')}`);
+        this.error(`Files import each other: ${[...ancestors.slice(circle), file].join(' → ')}`);
       if (done.has(file)) return;
       const chunk = bundle[file];
-      if (chunk?.type === 'chunk') for (const next of chunk.imports) visit(next, [...around, file]);
+      if (chunk?.type === 'chunk')
+        for (const next of chunk.imports) visit(next, [...ancestors, file]);
       done.add(file);
     };
     for (const file of Object.keys(bundle)) visit(file, []);

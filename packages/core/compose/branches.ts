@@ -22,19 +22,19 @@ export interface Branch {
  * The branches into which the filters directly in an element part it, each once; none where it has
  * no filter. What the lens of a branch keeps must also be kept by the lens around it.
  * @param origin of the element
- * @param around the lens through which the element is seen
+ * @param outer the lens through which the element is seen
  * @returns the branches with problems `map.missing-lens`
  */
 export function branchesOf(
   parent: Element,
   origin: Origin,
-  around: Lens | undefined,
+  outer: Lens | undefined,
   { library, facets }: { readonly library: Library; readonly facets: readonly Facet[] },
 ): { readonly branches: readonly Branch[]; readonly problems: readonly Problem[] } {
   const problems: Problem[] = [];
   const branches = parent.children.flatMap((child, index) => {
     const isFilter = isElement(child) && child.name === 'ditavalref';
-    if (!isFilter || !evaluateProfile(child.attributes, around, facets).kept) return [];
+    if (!isFilter || !evaluateProfile(child.attributes, outer, facets).kept) return [];
     const where = { item: origin.item, path: [...origin.path, index] };
     const href = child.attributes['href'];
     const reference = href === undefined ? undefined : readReference(href, origin.item);
@@ -50,9 +50,9 @@ export function branchesOf(
         ),
       );
     const lens =
-      own && around
-        ? combineLenses(`${around.name}, ${own.name}`, [around, own], facets)
-        : (own ?? around);
+      own && outer
+        ? combineLenses(`${outer.name}, ${own.name}`, [outer, own], facets)
+        : (own ?? outer);
     return [
       {
         origin: where,

@@ -205,8 +205,8 @@ interface Checking {
 function checkTopic(topic: ResolvedTopic, placed: Readers, checking: Checking): void {
   const { space, ask, links } = checking;
   const targets = new Map(topic.links.map(({ key, reference }) => [key, reference]));
-  const visit = (element: ResolvedElement, around: Readers): void => {
-    const readers = both(around, readersOf(element.attributes, space));
+  const visit = (element: ResolvedElement, outer: Readers): void => {
+    const readers = both(outer, readersOf(element.attributes, space));
     if (isNobody(readers, space)) return;
     const target = element.link === undefined ? undefined : targets.get(element.link);
     if (target?.kind === 'item') links.push({ reference: target, readers, origin: element.origin });
@@ -296,7 +296,7 @@ const mostTables = 300;
  * and joined cells reach no further than they should. The table is laid out as each of them gets
  * it; what is wrong for all of them varies by nothing, and is told of the table itself.
  */
-function checkCells(table: ResolvedElement, around: Readers, space: ReaderSpace, ask: Ask): void {
+function checkCells(table: ResolvedElement, outer: Readers, space: ReaderSpace, ask: Ask): void {
   const sets = new Map<string, Readers>();
   const gather = (holder: Element): void => {
     for (const child of holder.children.filter(isElement)) {
@@ -307,10 +307,10 @@ function checkCells(table: ResolvedElement, around: Readers, space: ReaderSpace,
   };
   gather(table);
   if (sets.size === 0) return;
-  const parts = partition(around, [...sets.values()], space, mostTables);
+  const parts = partition(outer, [...sets.values()], space, mostTables);
   if (parts === 'too-many')
     return ask(
-      { code: 'readers.too-many', origin: table.origin, readers: around, covers: [] },
+      { code: 'readers.too-many', origin: table.origin, readers: outer, covers: [] },
       () => 'This table varies in too many ways to be checked for every reader.',
     );
   const faults = parts.flatMap((readers) =>
@@ -502,9 +502,9 @@ function readersOfPart(
   space: ReaderSpace,
 ): Readers[] {
   if (id === undefined || content.attributes['id'] === id) return [placed];
-  const search = (element: Element, around: Readers): Readers[] =>
+  const search = (element: Element, outer: Readers): Readers[] =>
     element.children.filter(isElement).flatMap((child) => {
-      const readers = both(around, readersOf(child.attributes, space));
+      const readers = both(outer, readersOf(child.attributes, space));
       return child.attributes['id'] === id ? [readers] : search(child, readers);
     });
   return search(content, placed);

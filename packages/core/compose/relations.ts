@@ -34,15 +34,15 @@ export function readRelations(
 ): Relation[] {
   const isKept = ({ attributes }: Element): boolean =>
     evaluateProfile(attributes, reading.lens, reading.facets).kept;
-  const within = (around: readonly When[], { attributes }: Element): readonly When[] => {
+  const within = (outer: readonly When[], { attributes }: Element): readonly When[] => {
     const when = whenOf(attributes, reading.open);
-    return when ? [...around, when] : around;
+    return when ? [...outer, when] : outer;
   };
-  const topicsIn = (holder: Element, around: readonly When[]): RelatedTopic[] =>
+  const topicsIn = (holder: Element, outer: readonly When[]): RelatedTopic[] =>
     childElements(holder)
       .filter(isKept)
       .flatMap((entry) => {
-        const when = within(around, entry);
+        const when = within(outer, entry);
         return [...relatedBy(entry, item, when), ...topicsIn(entry, when)];
       });
   const ofTable = within([], reltable);

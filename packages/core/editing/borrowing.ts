@@ -91,7 +91,7 @@ export function replaceElement(
 export interface Shareable {
   readonly elements: readonly Element[];
   /** Names of the elements between the body of the topic and these. */
-  readonly around: readonly string[];
+  readonly ancestors: readonly string[];
   /** Where they stand in the document. */
   readonly from: number;
   readonly to: number;
@@ -108,7 +108,7 @@ interface Siblings {
 
 function shareableIn(
   { parent, start, first, last }: Siblings,
-  around: readonly string[],
+  ancestors: readonly string[],
 ): Shareable | undefined {
   const nodes = Array.from({ length: last - first + 1 }, (_, at) => parent.child(first + at));
   if (
@@ -125,7 +125,7 @@ function shareableIn(
   const to = from + nodes.reduce((size, node) => size + node.nodeSize, 0);
   return {
     elements: nodes.map((node) => blockToElement(node)),
-    around,
+    ancestors,
     from,
     to,
     label: nodes.length === 1 ? nameOf(nodes[0]!) : `${nodes.length} elements`,
@@ -149,7 +149,9 @@ export function shareableAt({ selection }: EditorState): Shareable | undefined {
     depth -= 1
   ) {
     const parent = $from.node(depth);
-    const around = Array.from({ length: depth - bodyDepth }, (_, at) => nameAt(bodyDepth + 1 + at));
+    const ancestors = Array.from({ length: depth - bodyDepth }, (_, at) =>
+      nameAt(bodyDepth + 1 + at),
+    );
     const last = Math.max(
       $from.index(depth),
       Math.min($to.index(depth), parent.childCount - 1) -
@@ -157,7 +159,7 @@ export function shareableAt({ selection }: EditorState): Shareable | undefined {
     );
     const found = shareableIn(
       { parent, start: $from.start(depth), first: $from.index(depth), last },
-      around,
+      ancestors,
     );
     if (found) return found;
   }

@@ -51,11 +51,11 @@ export function choicesAt(
   hasCopied = false,
 ): Choice[] {
   const { $from } = state.selection;
-  const around = Array.from({ length: $from.depth + 1 }, (_, depth) => $from.node(depth));
+  const ancestors = Array.from({ length: $from.depth + 1 }, (_, depth) => $from.node(depth));
   const isOffered = ({ kind, element, within }: Choice): boolean => {
     if (kind === 'table') return true;
-    const siblings = kind === 'insert' ? childrenOf(around[within]!).map(elementOf) : [];
-    return permits(rules, element, around.slice(1, within + 1).map(elementOf), siblings);
+    const siblings = kind === 'insert' ? childrenOf(ancestors[within]!).map(elementOf) : [];
+    return permits(rules, element, ancestors.slice(1, within + 1).map(elementOf), siblings);
   };
   return [
     ...distinctChoices(

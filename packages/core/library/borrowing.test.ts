@@ -110,12 +110,12 @@ describe('lending', () => {
         const id = passage?.element.attributes['id'];
         fc.pre(passage !== undefined);
         fc.pre(id === undefined || [...idsOf(topic)].length === new Set(idsOf(topic).keys()).size);
-        const around = lineage(topic, passage.path)
+        const ancestors = lineage(topic, passage.path)
           .slice(2, -1)
           .map(({ name }) => name);
         const empty = topicTemplate(kind, 'l', 'L');
         const lender = withoutBody(empty);
-        const lent = movePassages(lender, [passage.element], around, 't');
+        const lent = movePassages(lender, [passage.element], ancestors, 't');
         fc.pre(lent !== undefined);
         const borrower = element(passage.element.name, {
           ...(id === undefined ? {} : { id }),
@@ -139,10 +139,10 @@ describe('lending', () => {
         const passages = passagesOf(topic);
         const passage = passages[pick % Math.max(1, passages.length)];
         fc.pre(passage !== undefined);
-        const around = lineage(topic, passage.path)
+        const ancestors = lineage(topic, passage.path)
           .slice(2, -1)
           .map(({ name }) => name);
-        const lent = movePassages(lender, [passage.element], around, 't');
+        const lent = movePassages(lender, [passage.element], ancestors, 't');
         fc.pre(lent !== undefined);
         expect(errors(lent.root)).toBeLessThanOrEqual(errors(lender) + errors(passage.element));
         expect(readableText(idsOf(lent.root).get(lent.ids[0]!)!.element)).toBe(

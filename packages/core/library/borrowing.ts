@@ -191,25 +191,25 @@ const faults = (root: Element): number =>
   validate(root).filter(({ severity }) => severity === 'error').length;
 
 /**
- * Puts elements into a tree at `path`, in the last part of each name in `around` or in a new one,
+ * Puts elements into a tree at `path`, in the last part of each name in `ancestors` or in a new one,
  * at the last place where they may stand.
  * @param most faults that the tree may then have
  */
 function putInto(
   root: Element,
   path: Path,
-  around: readonly string[],
+  ancestors: readonly string[],
   { passages, most }: { readonly passages: readonly Element[]; readonly most: number },
 ): { root: Element; path: Path } | undefined {
   const parent = nodeAt(root, path);
   if (!isElement(parent)) return undefined;
-  const [name, ...rest] = around;
+  const [name, ...rest] = ancestors;
   const last =
     name === undefined
       ? -1
       : parent.children.findLastIndex((child) => isElement(child) && child.name === name);
   if (last >= 0) return putInto(root, [...path, last], rest, { passages, most });
-  const content = around.reduceRight<readonly Element[]>(
+  const content = ancestors.reduceRight<readonly Element[]>(
     (inside, holder) => [element(holder, {}, inside)],
     passages,
   );
@@ -221,7 +221,7 @@ function putInto(
       },
     ]);
     if (faults(changed) <= most)
-      return { root: changed, path: [...path, index, ...around.map(() => 0)] };
+      return { root: changed, path: [...path, index, ...ancestors.map(() => 0)] };
   }
   return undefined;
 }
@@ -242,7 +242,7 @@ export interface MovedPassages {
 
 /**
  * Moves passages into the body of a topic that lends them.
- * @param around names of the elements that held them, from the body inward: as few of them as are
+ * @param ancestors names of the elements that held them, from the body inward: as few of them as are
  * needed are made
  * @param self the text that they come from
  * @returns the lender with an id on each of them, which keeps theirs where it is free; undefined
@@ -251,7 +251,7 @@ export interface MovedPassages {
 export function movePassages(
   lender: Element,
   passages: readonly Element[],
-  around: readonly string[],
+  ancestors: readonly string[],
   self: string,
 ): MovedPassages | undefined {
   const body = lender.children.findIndex((child) => isElement(child) && isA(child.name, 'body'));
@@ -273,8 +273,8 @@ export function movePassages(
   const moved = passages.map((passage) => free(fromAnywhere(passage, self)));
   // What is wrong with the passages by themselves is no reason.
   const before = moved.reduce((sum, passage) => sum + faults(passage), faults(lender));
-  for (let needed = 0; needed <= around.length; needed += 1) {
-    const settled = putInto(lender, [body], around.slice(around.length - needed), {
+  for (let needed = 0; needed <= ancestors.length; needed += 1) {
+    const settled = putInto(lender, [body], ancestors.slice(ancestors.length - needed), {
       passages: moved,
       most: before,
     });

@@ -59,7 +59,7 @@ export const noteKinds = [
 ] as const;
 export type NoteKind = (typeof noteKinds)[number];
 
-/** Every other style rests on this one. */
+/** Every other style is based on this one. */
 export const rootRole = 'text';
 
 export const roles: readonly Role[] = [

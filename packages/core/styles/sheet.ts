@@ -31,7 +31,7 @@ export interface Style {
   /** Styles of the team's own have a name, a family and something that has them. */
   readonly label?: string;
   readonly family?: 'block' | 'inline';
-  readonly wornBy?: Attachment;
+  readonly appliesTo?: Attachment;
 }
 
 /** How the mark of a note stands to the words that it belongs to. */
@@ -66,7 +66,7 @@ const baseOf = (sheet: StyleSheet, id: string): string | undefined =>
     ? undefined
     : (sheet.styles[id]?.base ?? (roleOf(id) || sheet.styles[id] ? impliedBase(id) : undefined));
 /**
- * Notes of a kind rest on all notes, unless a sheet says otherwise; everything else rests on all
+ * Notes of a kind are based on all notes, unless a sheet says otherwise; everything else on all
  * text.
  */
 const impliedBase = (id: string): string =>
@@ -74,7 +74,7 @@ const impliedBase = (id: string): string =>
     ? 'note'
     : rootRole;
 
-/** A style and what it rests on, nearest first; a loop ends where it would begin again. */
+/** A style and those it is based on, nearest first; a loop ends where it would begin again. */
 export function lineage(sheet: StyleSheet, id: string): string[] {
   const line: string[] = [];
   for (
@@ -131,7 +131,7 @@ export function propertySource(
 export interface NewValue {
   readonly name: PropertyName;
   readonly medium: Medium | 'both';
-  /** undefined: as the style has it on which this one rests. */
+  /** undefined: the value of the style that this one is based on. */
   readonly value: Value | undefined;
 }
 
@@ -203,24 +203,24 @@ export function withStyle(sheet: StyleSheet, id: string, style: Style | undefine
 /**
  * The style of the team's own that an element has: that which names most of it, of equal ones the
  * last.
- * @param around the names of what it stands in
+ * @param ancestors the names of what it stands in
  */
 export function teamStyle(
   sheet: StyleSheet,
   element: string,
-  around: readonly string[],
+  ancestors: readonly string[],
   outputclass: string | undefined,
 ): string | undefined {
   const classes = (outputclass ?? '').split(/\s+/u);
   let best: { readonly id: string; readonly named: number } | undefined;
-  for (const [id, { wornBy }] of Object.entries(sheet.styles)) {
-    if (!wornBy || (wornBy.element !== undefined && wornBy.element !== element)) continue;
+  for (const [id, { appliesTo }] of Object.entries(sheet.styles)) {
+    if (!appliesTo || (appliesTo.element !== undefined && appliesTo.element !== element)) continue;
     if (
-      (wornBy.within !== undefined && !around.includes(wornBy.within)) ||
-      (wornBy.outputclass !== undefined && !classes.includes(wornBy.outputclass))
+      (appliesTo.within !== undefined && !ancestors.includes(appliesTo.within)) ||
+      (appliesTo.outputclass !== undefined && !classes.includes(appliesTo.outputclass))
     )
       continue;
-    const named = Object.values(wornBy).filter((part) => part !== undefined).length;
+    const named = Object.values(appliesTo).filter((part) => part !== undefined).length;
     if (named > 0 && named >= (best?.named ?? 0)) best = { id, named };
   }
   return best?.id;
@@ -249,7 +249,7 @@ export function checkSheet(sheet: StyleSheet): Problem[] {
         problem(
           'error',
           'styles.base',
-          `${nameOf(id)} rests on “${style.base}”, which is not there.`,
+          `${nameOf(id)} is based on “${style.base}”, which does not exist.`,
           where,
         ),
       );
@@ -260,7 +260,7 @@ export function checkSheet(sheet: StyleSheet): Problem[] {
         problem(
           'error',
           'styles.loop',
-          `${nameOf(id)} rests on itself, through ` +
+          `${nameOf(id)} is based on itself, through ` +
             `${line.slice(1).map(nameOf).join(', ') || nameOf(id)}.`,
           where,
         ),

@@ -88,7 +88,7 @@ const sheet = styled({
 });
 
 describe('a style', () => {
-  it('rests on others, nearest first, and all on the base, without repeating it', () => {
+  it('is based on others, nearest first, and all on the base, without repeating it', () => {
     expect(lineage(sheet, 'own')).toEqual(['own', 'base', 'text']);
     expect(valuesOf(sheet, 'own', 'print')).toEqual({
       weight: 'bold',
@@ -167,9 +167,9 @@ describe('a style', () => {
 describe('a style', () => {
   it('applies to what it names; the one that names most of it wins', () => {
     const sheet = styled({
-      a: { label: 'A', wornBy: { element: 'p' } },
-      b: { label: 'B', wornBy: { element: 'p', outputclass: 'wide' } },
-      c: { label: 'C', wornBy: { within: 'note' } },
+      a: { label: 'A', appliesTo: { element: 'p' } },
+      b: { label: 'B', appliesTo: { element: 'p', outputclass: 'wide' } },
+      c: { label: 'C', appliesTo: { within: 'note' } },
     });
     expect(teamStyle(sheet, 'p', [], undefined)).toBe('a');
     expect(teamStyle(sheet, 'p', ['note'], 'x wide')).toBe('b');
@@ -185,7 +185,7 @@ describe('what is wrong with a style sheet', () => {
     expect(codes(loop)).toEqual(['styles.loop', 'styles.loop']);
     expect(lineage(loop, 'a')).toEqual(['a', 'b']);
     expect(checkSheet(styled({ paragraph: { base: 'paragraph' } }))[0]!.message).toBe(
-      '“Paragraph” rests on itself, through “Paragraph”.',
+      '“Paragraph” is based on itself, through “Paragraph”.',
     );
     expect(codes(styled({ a: { label: 'A', base: 'gone' } }))).toEqual(['styles.base']);
     expect(codes(styled({ a: {} }))).toEqual(['styles.unknown']);

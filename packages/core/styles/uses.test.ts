@@ -58,14 +58,14 @@ it('reports unstyled looks with a base to rest on, but neither the team’s nor 
     label: 'Salt',
     family: 'block',
     base: 'paragraph',
-    wornBy: { outputclass: 'salty' },
+    appliesTo: { outputclass: 'salty' },
   });
   const { uses, unstyled } = styleUses(own, topics);
   const ofLists = withStyle(sheet, 'salt', {
     label: 'Salt',
     family: 'block',
     base: 'paragraph',
-    wornBy: { element: 'li', outputclass: 'salty' },
+    appliesTo: { element: 'li', outputclass: 'salty' },
   });
   expect(styleUses(ofLists, topics).unstyled.map(({ outputclass }) => outputclass)).toEqual([
     'salty',

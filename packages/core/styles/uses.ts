@@ -3,8 +3,8 @@ import { childElements, type Element } from '../markup/index.ts';
 import { noteKinds, rootRole } from './roles.ts';
 import { teamStyle, type StyleSheet } from './sheet.ts';
 
-const inside = (around: readonly string[], ...names: readonly string[]): boolean =>
-  around.some((one) => names.includes(one));
+const inside = (ancestors: readonly string[], ...names: readonly string[]): boolean =>
+  ancestors.some((one) => names.includes(one));
 
 /**
  * Roles that elements have by what they are. The first that fits holds; headings of topics are
@@ -12,25 +12,31 @@ const inside = (around: readonly string[], ...names: readonly string[]): boolean
  */
 const byElement: readonly (readonly [
   element: string,
-  role: (element: Element, around: readonly string[]) => string | undefined,
+  role: (element: Element, ancestors: readonly string[]) => string | undefined,
 ])[] = [
   ['shortdesc', () => 'lead'],
   [
     'title',
-    (_element, around) =>
+    (_element, ancestors) =>
       ({
         fig: 'figure-title',
         table: 'table-title',
         simpletable: 'table-title',
         section: 'block-heading',
         example: 'block-heading',
-      })[around.at(-1) ?? ''],
+      })[ancestors.at(-1) ?? ''],
   ],
   ['choices', () => 'bullet-list'],
   ['substeps', () => 'substeps'],
   ['steps', () => 'steps'],
-  ['ul', (_element, around) => (inside(around, 'ul', 'ol') ? 'bullet-list-2' : 'bullet-list')],
-  ['ol', (_element, around) => (inside(around, 'ul', 'ol') ? 'numbered-list-2' : 'numbered-list')],
+  [
+    'ul',
+    (_element, ancestors) => (inside(ancestors, 'ul', 'ol') ? 'bullet-list-2' : 'bullet-list'),
+  ],
+  [
+    'ol',
+    (_element, ancestors) => (inside(ancestors, 'ul', 'ol') ? 'numbered-list-2' : 'numbered-list'),
+  ],
   ['sl', () => 'simple-list'],
   ['dl', () => 'term-list'],
   ['dt', () => 'term-name'],
@@ -41,8 +47,8 @@ const byElement: readonly (readonly [
   ],
   ['table', () => 'table'],
   ['simpletable', () => 'table'],
-  ['entry', (_element, around) => (inside(around, 'thead') ? 'table-head' : 'table-cell')],
-  ['stentry', (_element, around) => (inside(around, 'sthead') ? 'table-head' : 'table-cell')],
+  ['entry', (_element, ancestors) => (inside(ancestors, 'thead') ? 'table-head' : 'table-cell')],
+  ['stentry', (_element, ancestors) => (inside(ancestors, 'sthead') ? 'table-head' : 'table-cell')],
   ['fig', () => 'figure'],
   ['codeblock', () => 'code-block'],
   ['codeph', () => 'code'],
@@ -61,17 +67,17 @@ const byElement: readonly (readonly [
 
 /**
  * The style that an element has: one of the team's own, else that of its role.
- * @param around from the outside in
+ * @param ancestors from the outside in
  */
 export function styleOf(
   sheet: StyleSheet,
   element: Element,
-  around: readonly string[],
+  ancestors: readonly string[],
 ): string | undefined {
-  const own = teamStyle(sheet, element.name, around, element.attributes['outputclass']);
+  const own = teamStyle(sheet, element.name, ancestors, element.attributes['outputclass']);
   if (own === undefined && isA(element.name, 'ph') && isExpandable(element.attributes))
     return 'expandable';
-  return own ?? byElement.find(([name]) => isA(element.name, name))?.[1](element, around);
+  return own ?? byElement.find(([name]) => isA(element.name, name))?.[1](element, ancestors);
 }
 
 /** How often something is there, and in which items. */
@@ -116,17 +122,17 @@ export function styleUses(
     string,
     Counter & { outputclass: string; element: string; base: string }
   >();
-  const isGiven = (outputclass: string, element: Element, around: readonly string[]): boolean =>
-    sheet.styles[teamStyle(sheet, element.name, around, outputclass) ?? '']?.wornBy?.outputclass ===
-    outputclass;
-  const walk = (element: Element, around: readonly string[], item: string): void => {
-    const style = styleOf(sheet, element, around);
+  const isGiven = (outputclass: string, element: Element, ancestors: readonly string[]): boolean =>
+    sheet.styles[teamStyle(sheet, element.name, ancestors, outputclass) ?? '']?.appliesTo
+      ?.outputclass === outputclass;
+  const walk = (element: Element, ancestors: readonly string[], item: string): void => {
+    const style = styleOf(sheet, element, ancestors);
     if (style !== undefined) {
       if (!counts.has(style)) counts.set(style, new Counter());
       counts.get(style)!.add(item);
     }
     for (const outputclass of stylesOf(element.attributes)) {
-      if (!isLook(outputclass) || isGiven(outputclass, element, around)) continue;
+      if (!isLook(outputclass) || isGiven(outputclass, element, ancestors)) continue;
       const key = `${element.name} ${outputclass}`;
       if (!unstyled.has(key))
         unstyled.set(
@@ -139,7 +145,7 @@ export function styleUses(
         );
       unstyled.get(key)!.add(item);
     }
-    const within = [...around, element.name];
+    const within = [...ancestors, element.name];
     for (const child of childElements(element)) walk(child, within, item);
   };
   for (const { id, root } of topics) walk(root, [], id);

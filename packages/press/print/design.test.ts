@@ -327,14 +327,14 @@ describe('styles on paper', () => {
       withStyle(workshop, 'wide', {
         label: 'Wide',
         base: 'paragraph',
-        wornBy: { element: 'p', outputclass: 'wide' },
+        appliesTo: { element: 'p', outputclass: 'wide' },
         print: { size: '20pt', indentStart: '30mm', prefix: { en: 'Mind: ' }, case: 'as written' },
       }),
       'loud',
       {
         label: 'Loud',
         family: 'inline',
-        wornBy: { element: 'ph', outputclass: 'loud' },
+        appliesTo: { element: 'ph', outputclass: 'loud' },
         all: { case: 'capitals', suffix: { en: '!' } },
       },
     );
@@ -411,7 +411,7 @@ describe('styles on paper', () => {
       withStyle(workshop, 'aside', {
         label: 'Aside',
         base: 'paragraph',
-        wornBy: { element: 'p', outputclass: 'aside' },
+        appliesTo: { element: 'p', outputclass: 'aside' },
         print: { column: 'in the margin column' },
       }),
       'table',

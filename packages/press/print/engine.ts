@@ -146,7 +146,7 @@ class Compiler {
   }
   sheets(result: NodeTypstDocument, { design: { plan } }: PrintDocument): Sheet[] {
     const turned = new Set(this.#query(result, '<lying>') as readonly number[] | undefined);
-    const [width, height] = [plan.width + 2 * plan.around, plan.height + 2 * plan.around];
+    const [width, height] = [plan.width + 2 * plan.margin, plan.height + 2 * plan.margin];
     return Array.from({ length: result.numOfPages }, (_, at) =>
       turned.has(at + 1) ? { width: height, height: width } : { width, height },
     );

@@ -64,7 +64,7 @@ export interface PrintPlan {
    * beyond.
    */
   readonly bleed: number;
-  readonly around: number;
+  readonly margin: number;
   readonly contentsDepth: number;
   readonly indexColumns: number;
   readonly watermark: string;
@@ -111,10 +111,10 @@ const roomForMarks = 8;
  */
 export function aroundSheet({ trim }: PagePlan): {
   readonly bleed: number;
-  readonly around: number;
+  readonly margin: number;
 } {
   const bleed = toMillimetres(trim.bleed);
-  return { bleed, around: bleed + (trim.marks ? roomForMarks : 0) };
+  return { bleed, margin: bleed + (trim.marks ? roomForMarks : 0) };
 }
 
 type ImageOf = (asset: string) => string | undefined;

@@ -113,7 +113,7 @@ describe('what stays together', () => {
     const sheet = withStyle(workshop, 'kept', {
       label: 'Kept',
       base: 'paragraph',
-      wornBy: { element: 'p', outputclass: 'kept' },
+      appliesTo: { element: 'p', outputclass: 'kept' },
       print,
     });
     const { pages } = await printed(publication, {

@@ -93,7 +93,7 @@ export const specimen = (locale: string, numbering?: Numbering): Publication =>
           text:
             '<bookmap id="specimen"><booktitle><booklibrary>Brinewell Marine ' +
             'Instruments</booklibrary><mainbooktitle>Specimen</mainbooktitle>' +
-            '<booktitlealt>What every style is worn by</booktitlealt></booktitle><bookmeta>' +
+            '<booktitlealt>An example of every style</booktitlealt></booktitle><bookmeta>' +
             '<author>The documentation team</author><critdates><created date="2026-03-09"/>' +
             '</critdates><bookid><edition>Revision 1</edition><booknumber>BM-1000</booknumber>' +
             '</bookid><bookrights><copyrfirst><year>2026</year></copyrfirst><bookowner>' +

@@ -19,17 +19,17 @@ export interface AppliedStyles {
 }
 
 export function appliedStyles(sheet: StyleSheet): AppliedStyles {
-  const around: string[] = [];
-  const hasOwn = Object.values(sheet.styles).some(({ wornBy }) => wornBy !== undefined);
+  const ancestors: string[] = [];
+  const hasOwn = Object.values(sheet.styles).some(({ appliesTo }) => appliesTo !== undefined);
   return {
     of: (element) =>
       hasOwn
-        ? teamStyle(sheet, element.name, around, element.attributes['outputclass'])
+        ? teamStyle(sheet, element.name, ancestors, element.attributes['outputclass'])
         : undefined,
     within(element, make) {
-      around.push(element.name);
+      ancestors.push(element.name);
       const made = make();
-      around.pop();
+      ancestors.pop();
       return made;
     },
   };

@@ -38,8 +38,8 @@ export interface CountedData {
 
 /** What has a number in a site, so that its readers' browsers can count what is for them. */
 export function countedData({ publication, readers }: HtmlContext): CountedData {
-  const captions = (element: ResolvedElement, around: readonly When[]): CountedPlace['k'] => {
-    const when = [...around, ...(element.when ?? [])];
+  const captions = (element: ResolvedElement, outer: readonly When[]): CountedPlace['k'] => {
+    const when = [...outer, ...(element.when ?? [])];
     const { anchor } = element;
     const target = anchor === undefined ? undefined : publication.targets[anchor];
     const inner = element.children.flatMap((child) =>

@@ -9,14 +9,14 @@ export function glossaryPage(site: HtmlContext): PageParts {
   const renderer = topicRenderer(site);
   const places = new Map(pages.shown.map((place) => [place.anchor, place]));
   const entries = publication.glossary.flatMap(({ anchor, term: word }) => {
-    const around = readers.whenAt(anchor);
+    const outer = readers.whenAt(anchor);
     const place = places.get(anchor);
     const forms = place ? formsOf(place) : [];
     const href = pages.href(anchor);
     const said = wordsHtml(readers.titleAt(anchor) ?? word);
     const term = tag(
       'dt',
-      { class: readers.classOf(around) },
+      { class: readers.classOf(outer) },
       href === undefined ? said : tag('a', { href }, said),
     );
     return [
@@ -26,7 +26,7 @@ export function glossaryPage(site: HtmlContext): PageParts {
           ? [
               tag(
                 'dd',
-                { class: readers.classOf([...around, ...when]) },
+                { class: readers.classOf([...outer, ...when]) },
                 renderer.render(form.content, 2),
               ),
             ]

@@ -253,7 +253,7 @@ function siteMap(address: string, paths: readonly string[]): string {
 
 /** What a style sheet says of screens. */
 export function sheetRules(sheet: StyleSheet, locale: string): string {
-  const own = Object.keys(sheet.styles).filter((id) => sheet.styles[id]!.wornBy !== undefined);
+  const own = Object.keys(sheet.styles).filter((id) => sheet.styles[id]!.appliesTo !== undefined);
   const selectors = {
     ...siteSelectors,
     ...Object.fromEntries(own.map((id) => [id, ownSelector(id)])),

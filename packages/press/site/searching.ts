@@ -104,14 +104,14 @@ interface Part {
  * The words of an element, apart from those inside it that are for some readers only, which come
  * after.
  */
-function partsOf(element: ResolvedElement, around: readonly When[]): Part[] {
+function partsOf(element: ResolvedElement, outer: readonly When[]): Part[] {
   const inner: Part[] = [];
   const plain = (one: ResolvedElement): ResolvedElement => {
     let isWhole = true;
     const children = one.children.flatMap((child): Node[] => {
       if (!isElement(child)) return [child];
       const { when } = child as ResolvedElement;
-      if (when) inner.push(...partsOf(child as ResolvedElement, [...around, ...when]));
+      if (when) inner.push(...partsOf(child as ResolvedElement, [...outer, ...when]));
       const kept = when ? undefined : plain(child as ResolvedElement);
       isWhole &&= kept === child;
       return kept ? [kept] : [];
@@ -119,7 +119,7 @@ function partsOf(element: ResolvedElement, around: readonly When[]): Part[] {
     return isWhole ? one : { ...one, children };
   };
   const own = readableText(plain(element));
-  return [{ words: own, when: around }, ...inner];
+  return [{ words: own, when: outer }, ...inner];
 }
 
 function termsOfSome(

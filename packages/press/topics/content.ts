@@ -26,15 +26,15 @@ interface PagePosition {
  * @param notesBefore footnotes that stand on the page already
  */
 export function topicRenderer(site: HtmlContext, up = '', notesBefore = 0): TopicRenderer {
-  const around = topicQuestions(site);
+  const questions = topicQuestions(site);
   const footnotes: Html[] = [];
   return {
     footnotes,
     render(content, level) {
       const position = { level, notesBefore: notesBefore + footnotes.length, up };
       const made = site.kept
-        ? keptTopic(site.kept, content, { site, around, position })
-        : makeTopic(content, { site, around, position });
+        ? keptTopic(site.kept, content, { site, questions, position })
+        : makeTopic(content, { site, questions, position });
       footnotes.push(...made.footnotes);
       return made.html;
     },
@@ -44,22 +44,22 @@ export function topicRenderer(site: HtmlContext, up = '', notesBefore = 0): Topi
 /** What a topic is rendered in. */
 interface TopicPlace {
   readonly site: HtmlContext;
-  readonly around: TopicQuestions;
+  readonly questions: TopicQuestions;
   readonly position: PagePosition;
 }
 
 function keptTopic(
   kept: KeptTopics,
   content: ResolvedElement,
-  { site, around, position }: TopicPlace,
+  { site, questions, position }: TopicPlace,
 ): Omit<KeptTopic, 'answers'> {
   const own = kept.get(content) ?? new Map<string, KeptTopic>();
   kept.set(content, own);
   const key = `${position.level} ${position.notesBefore} ${position.up}`;
   const known = own.get(key);
-  if (known && hasSameAnswers(known.answers, around)) return known;
-  const recorder = recording(around);
-  const { html, footnotes } = makeTopic(content, { site, around: recorder.questions, position });
+  if (known && hasSameAnswers(known.answers, questions)) return known;
+  const recorder = recording(questions);
+  const { html, footnotes } = makeTopic(content, { site, questions: recorder.questions, position });
   const serialized = (part: Html): Html => raw(serializeHtml(seenFrom(part, position.up)));
   const made = {
     html: serialized(html),
@@ -72,9 +72,9 @@ function keptTopic(
 
 function makeTopic(
   content: ResolvedElement,
-  { site, around, position }: TopicPlace,
+  { site, questions, position }: TopicPlace,
 ): Omit<KeptTopic, 'answers'> {
-  const rendering = renderingOf(pageContext(site, around, position));
+  const rendering = renderingOf(pageContext(site, questions, position));
   const blocks = topicBlocks(content, rendering.normalizing);
   const html = rendering.styles.within(content, () => rendering.blocks(blocks));
   return { html, footnotes: rendering.footnotes };

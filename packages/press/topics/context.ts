@@ -45,7 +45,7 @@ export interface Sibling {
  * ask.
  */
 export interface PageContext extends Pick<HtmlContext, 'words' | 'sheet' | 'isSite'> {
-  readonly around: TopicQuestions;
+  readonly questions: TopicQuestions;
   readonly normalizing: Normalizing;
   readonly locale: string;
   readonly readers: Pick<Readers, 'number'>;
@@ -90,7 +90,7 @@ const deepest = 120;
 
 export function pageContext(
   site: HtmlContext,
-  around: TopicQuestions,
+  questions: TopicQuestions,
   { level, notesBefore }: { readonly level: number; readonly notesBefore: number },
 ): PageContext {
   const { words, sheet, isSite, readers, publication } = site;
@@ -102,8 +102,8 @@ export function pageContext(
     isSite,
     readers,
     locale: publication.locale,
-    around,
-    normalizing: { target: around.target, deepest },
+    questions,
+    normalizing: { target: questions.target, deepest },
     styles,
     notesBefore,
     footnotes: [],

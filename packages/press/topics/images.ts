@@ -12,12 +12,14 @@ const altOf = (element: Element): string => {
 
 /** @param map the name of the areas on it */
 export const imageHtml = (
-  { around, words, isSite, idOf }: PageContext,
+  { questions, words, isSite, idOf }: PageContext,
   element: Element,
   map?: string,
 ): Html => {
   const href = element.attributes['href'] ?? '';
-  const asset = href.startsWith('asset:') ? around.asset(href.slice('asset:'.length)) : undefined;
+  const asset = href.startsWith('asset:')
+    ? questions.asset(href.slice('asset:'.length))
+    : undefined;
   if (!asset)
     return tag(
       'span',
@@ -75,10 +77,10 @@ export function figureHtml(
 const shapes: ReadonlySet<string> = new Set(['rect', 'circle', 'poly']);
 
 /** An area on an image; nothing where it leads nowhere or has no place. */
-function areaHtml({ around, forWhom }: Rendering, element: Element): Html {
+function areaHtml({ questions, forWhom }: Rendering, element: Element): Html {
   const reference = childNamed(element, 'xref') as ResolvedElement | undefined;
-  const link = reference?.link === undefined ? undefined : around.link(reference.link);
-  const href = link && hrefOf(around, link);
+  const link = reference?.link === undefined ? undefined : questions.link(reference.link);
+  const href = link && hrefOf(questions, link);
   const coords = lineOf(childNamed(element, 'coords') ?? element)
     .split(',')
     .map(Number);
@@ -97,7 +99,7 @@ function areaHtml({ around, forWhom }: Rendering, element: Element): Html {
   });
 }
 
-function hrefOf(around: Rendering['around'], link: ResolvedLink): string | undefined {
-  if (link.kind === 'target') return around.href(link.anchor);
+function hrefOf(questions: Rendering['questions'], link: ResolvedLink): string | undefined {
+  if (link.kind === 'target') return questions.href(link.anchor);
   return link.kind === 'external' || link.kind === 'peer' ? link.href : undefined;
 }

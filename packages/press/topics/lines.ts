@@ -141,8 +141,8 @@ const styledWords = ({ name }: Element, words: Html): Html =>
   name === 'term' ? tag('dfn', {}, words) : name === 'cite' ? tag('cite', {}, words) : words;
 
 function linked(rendering: Rendering, element: ResolvedElement): Html {
-  const { around, idOf, isInLink } = rendering;
-  const link = element.link === undefined ? undefined : around.link(element.link);
+  const { questions, idOf, isInLink } = rendering;
+  const link = element.link === undefined ? undefined : questions.link(element.link);
   const own = within(link === undefined ? rendering : { ...rendering, isInLink: true }, element);
   const id = idOf(element);
   if (!link || isInLink) return styledWords(element, own);
@@ -182,7 +182,7 @@ function peerLink(
 
 /** What a link within the publication leads to, and what it says where it has no words itself. */
 function targetOf(
-  { around, readers }: Rendering,
+  { questions, readers }: Rendering,
   element: ResolvedElement,
   link: TargetLink,
 ): {
@@ -191,16 +191,16 @@ function targetOf(
   readonly numbers: readonly number[];
   readonly words: Html;
 } {
-  const target = around.target(link.anchor);
+  const target = questions.target(link.anchor);
   const words = linkWords(linkFormOf(element.attributes), link, target, false);
-  const varied = target && words === target.title ? around.title(target.anchor) : undefined;
+  const varied = target && words === target.title ? questions.title(target.anchor) : undefined;
   const number =
     target?.number !== undefined && words.endsWith(` ${target.number}`) ? target.number : undefined;
   return {
-    href: around.href(link.anchor),
-    title: target && around.meaning(target.anchor),
+    href: questions.href(link.anchor),
+    title: target && questions.meaning(target.anchor),
     // Where its target is not for a reader, his browser leaves the words alone.
-    numbers: target ? around.whose(target.anchor) : [],
+    numbers: target ? questions.whose(target.anchor) : [],
     words:
       varied !== undefined
         ? wordsHtml(varied)

@@ -70,13 +70,16 @@ const ofLibrary = 'asset:';
  * nothing plays by itself.
  */
 export function mediaHtml(
-  { around, isSite }: { readonly around: { asset: SiteAssets['find'] }; readonly isSite: boolean },
+  {
+    questions,
+    isSite,
+  }: { readonly questions: { asset: SiteAssets['find'] }; readonly isSite: boolean },
   media: Media,
   id: string | undefined,
 ): Html {
   const fileOf = (reference: string): string | undefined =>
     reference.startsWith(ofLibrary)
-      ? around.asset(reference.slice(ofLibrary.length))?.href
+      ? questions.asset(reference.slice(ofLibrary.length))?.href
       : undefined;
   const source =
     fileOf(media.source) ?? (/^https?:/iu.test(media.source) ? media.source : undefined);

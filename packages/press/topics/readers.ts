@@ -37,8 +37,8 @@ export interface Readers {
   readonly conditions: readonly When[];
   numbersOf(when: readonly When[] | undefined): readonly number[];
   classOf(when: readonly When[] | undefined): string | undefined;
-  /** Words on one line. @param around what decides on all of them */
-  said(nodes: readonly Node[], around?: readonly When[]): ReaderWords;
+  /** Words on one line. @param outer what decides on all of them */
+  said(nodes: readonly Node[], outer?: readonly When[]): ReaderWords;
   /** What a place is called, for contents and navigation. */
   labelOf(place: Place): ReaderWords;
   /** Its short description. */
@@ -126,26 +126,26 @@ type SaidPart = string | [words: string, ...conditions: number[]];
 function partsOf(
   conditions: Conditions,
   nodes: readonly Node[],
-  around: readonly When[],
+  outer: readonly When[],
 ): SaidPart[] {
   return nodes.flatMap((node): SaidPart[] => {
     if (!isElement(node)) {
       const words = typeof node === 'string' ? node.replace(/\s+/gu, ' ') : '';
       if (words === '') return [];
-      return [around.length === 0 ? words : [words, ...conditions.numbersOf(around)]];
+      return [outer.length === 0 ? words : [words, ...conditions.numbersOf(outer)]];
     }
     if (['indexterm', 'fn', 'desc', 'alt'].includes(node.name)) return [];
     const when = (node as ResolvedElement).when ?? [];
-    return partsOf(conditions, node.children, [...around, ...when]);
+    return partsOf(conditions, node.children, [...outer, ...when]);
   });
 }
 
 function saidIn(
   conditions: Conditions,
   nodes: readonly Node[],
-  around: readonly When[] = [],
+  outer: readonly When[] = [],
 ): ReaderWords {
-  const all = partsOf(conditions, nodes, around);
+  const all = partsOf(conditions, nodes, outer);
   return all.every((part) => typeof part === 'string') ? all.join('').trim() : all;
 }
 
@@ -179,9 +179,9 @@ interface Audience {
 function audienceOf(publication: Publication, conditions: Conditions): Audience {
   const byAnchor = new Map<string, readonly When[]>();
   const atPlaces = new Map<string, readonly When[]>();
-  const walk = (element: ResolvedElement, around: readonly When[]): void => {
+  const walk = (element: ResolvedElement, outer: readonly When[]): void => {
     conditions.numbersOf(element.when);
-    const when = element.when ? [...around, ...element.when] : around;
+    const when = element.when ? [...outer, ...element.when] : outer;
     if (element.anchor !== undefined && when.length > 0) byAnchor.set(element.anchor, when);
     for (const child of element.children)
       if (isElement(child)) walk(child as ResolvedElement, when);
@@ -236,7 +236,7 @@ export function readersOf(publication: Publication): Readers {
     conditions: conditions.all,
     numbersOf: (when) => conditions.numbersOf(when),
     classOf: (when) => classNames(conditions.numbersOf(when)),
-    said: (nodes, around) => saidIn(conditions, nodes, around),
+    said: (nodes, outer) => saidIn(conditions, nodes, outer),
     labelOf: (place) => saidAt(conditions, place, ({ mapTitle, title }) => mapTitle ?? title),
     leadOf: (place) =>
       saidAt(conditions, place, ({ content, shortDescription }) => [

@@ -1,10 +1,11 @@
 import {
   readPagePlan,
+  readStyleSheet,
   SiteLook,
-  StyleSheet,
   type DesignKind,
   type Designs,
   type PagePlan,
+  type StyleSheet,
 } from '@ukiyo/contracts';
 import { shippedLooks, shippedPlans, shippedSheets } from '@ukiyo/core/styles';
 import type { Transaction } from 'sequelize';
@@ -88,11 +89,7 @@ export function designStore({ sequelize, models }: Database): DesignStore {
       const rows = found.map((row) => row.get());
       const of = (kind: DesignKind): DesignRow[] => rows.filter((row) => row.kind === kind);
       return {
-        sheets: merged(
-          of('sheets'),
-          shippedSheets,
-          (content) => StyleSheet.safeParse(content).data,
-        ),
+        sheets: merged(of('sheets'), shippedSheets, (content) => readStyleSheet(content).data),
         plans: merged(of('plans'), shippedPlans, (content) => readPagePlan(content).data),
         looks: merged(of('looks'), shippedLooks, (content) => SiteLook.safeParse(content).data),
       };

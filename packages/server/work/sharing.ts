@@ -81,11 +81,11 @@ function homeFor(
   id: string,
   title: string,
 ): MovedPassages | undefined {
-  const around = lineage(root, copy.path).slice(2, -1);
+  const ancestors = lineage(root, copy.path).slice(2, -1);
   return movePassages(
     withoutBody(topicTemplate(type, id, title)),
     [{ ...passage, attributes: {} }],
-    around.map(({ name }) => name),
+    ancestors.map(({ name }) => name),
     copy.item,
   );
 }

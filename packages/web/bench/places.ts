@@ -14,14 +14,14 @@ export const placeAt = (
 
 /** Where an element, or what is nearest around it, begins. */
 export function placeAround(places: readonly ProofPlace[], at: Path): ProofPlace | undefined {
-  const around = places.filter(
+  const outer = places.filter(
     ({ path }) => path.length <= at.length && path.every((index, depth) => index === at[depth]),
   );
-  return around.toSorted((a, b) => b.path.length - a.path.length)[0];
+  return outer.toSorted((a, b) => b.path.length - a.path.length)[0];
 }
 
-const isWithin = (path: Path, around: Path): boolean =>
-  path.length > around.length && around.every((index, depth) => index === path[depth]);
+const isWithin = (path: Path, outer: Path): boolean =>
+  path.length > outer.length && outer.every((index, depth) => index === path[depth]);
 
 /**
  * Where what one proof says is said otherwise, or not at all, in another of the same topic; of

@@ -48,8 +48,8 @@ const plain = '';
 export function usePageSheet() {
   const designs = useDesigns();
   const session = useSession();
-  const chosen = useStorage('ukiyo-worn-sheet', plain);
-  const { css } = useStyleTag('', { id: 'ukiyo-worn-sheet' });
+  const chosen = useStorage('ukiyo-page-sheet', plain);
+  const { css } = useStyleTag('', { id: 'ukiyo-page-sheet' });
   const options = computed(() => [
     { value: plain, label: 'plain' },
     ...designs.list.sheets.map(({ id, content }) => ({ value: id, label: content.name })),

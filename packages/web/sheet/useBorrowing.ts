@@ -34,11 +34,11 @@ const cannotStand = (name: string): string => `A ${labelOf(name).toLowerCase()} 
 /** What a topic has to lend, and why some of it cannot be shown at the caret. */
 function offersOf(root: Element, state: EditorState, isOwn: boolean): readonly Offered[] {
   const { $from } = state.selection;
-  const around = Array.from({ length: $from.depth }, (_, depth) =>
+  const ancestors = Array.from({ length: $from.depth }, (_, depth) =>
     pathOf(state.doc, $from.before(depth + 1))?.join('.'),
   );
   return passagesOf(root).map((passage): Offered => {
-    const holdsCaret = isOwn && around.includes(passage.path.join('.'));
+    const holdsCaret = isOwn && ancestors.includes(passage.path.join('.'));
     const { name } = passage.element;
     const refusal = canBorrow(state, name) ? undefined : cannotStand(name);
     return { ...passage, refusal: holdsCaret ? 'The caret is in it.' : refusal };

@@ -69,12 +69,12 @@ export function useConrefSources(page: OwnPage) {
 
   /**
    * Whether showing these elements would in the end show the place where they are to stand.
-   * @param around the IDs of the elements of the page around that place
+   * @param ancestors the IDs of the elements of the page around that place
    */
   async function leadsBack(
     source: ConrefSource,
     elements: readonly string[],
-    around: readonly string[],
+    ancestors: readonly string[],
   ): Promise<boolean> {
     const seen = new Set<string>();
     const waiting = elements.map((element): { id: string; element: string | undefined } => ({
@@ -85,7 +85,7 @@ export function useConrefSources(page: OwnPage) {
       const key = `${next.id}/${next.element ?? ''}`;
       if (seen.has(key)) continue;
       seen.add(key);
-      if (next.id === page.id() && (next.element === undefined || around.includes(next.element)))
+      if (next.id === page.id() && (next.element === undefined || ancestors.includes(next.element)))
         return true;
       const root = next.id === source.id ? source.root : (await readSource(next.id))?.root;
       const found = root && elementOf(root, next.element);

@@ -21,17 +21,17 @@ export function useSharing(page: BorrowingPage, sources: ConrefSources) {
     const shared = state() && shareableAt(state()!);
     if (!own || !shared || !isTopic(own.name))
       return refuse('The selected content cannot be shared.');
-    const { elements, around } = shared;
+    const { elements, ancestors } = shared;
     const empty = withoutBody(topicTemplate(own.name, 'new', title));
     // Before a topic is made that could hold nothing.
-    if (into === undefined && !movePassages(empty, elements, around, page.id()))
+    if (into === undefined && !movePassages(empty, elements, ancestors, page.id()))
       return refuse('A new topic has no place for this content.');
     try {
       const folder = items.find(page.id())?.folder ?? '';
       const id = into ?? (await items.create({ type: own.name, title, folder })).id;
       const source = await readSource(id);
       const root = source && (into === undefined ? withoutBody(source.root) : source.root);
-      const lent = root && movePassages(root, elements, around, page.id());
+      const lent = root && movePassages(root, elements, ancestors, page.id());
       if (!source || !lent)
         return refuse(`“${items.find(id)?.title ?? id}” has no place for this content.`);
       if (!(await saveSource({ ...source, root: lent.root }))) return false;

@@ -129,7 +129,7 @@ export function useTopicSheet(id: () => string, host: SheetHost) {
   const { targetOf } = useVariables();
   const message = useMessage();
   const { note: noteCopied } = useCopied();
-  const around = useTopicLibrary(id);
+  const topicLibrary = useTopicLibrary(id);
   const finding = ref(false);
   /** The home of a borrowed passage that is being written in front of this page. */
   const home = ref<string>();
@@ -137,15 +137,15 @@ export function useTopicSheet(id: () => string, host: SheetHost) {
   const locale = (): string => session.project?.locale ?? 'en';
 
   const editor = useEditor({
-    ...around.handlers,
+    ...topicLibrary.handlers,
     ...pageHandlers(() => parts, host),
     links: {
       find: items.load,
       choose: (from) => parts.asking.askForTarget(from),
-      follow: (reference) => void around.follow(reference),
+      follow: (reference) => void topicLibrary.follow(reference),
     },
     variables: {
-      find: around.variableView,
+      find: topicLibrary.variableView,
       choose: (from) => parts.asking.askForVariable(from),
     },
     find: () => (finding.value = true),
@@ -165,7 +165,7 @@ export function useTopicSheet(id: () => string, host: SheetHost) {
       view,
       choices,
       apply,
-      upload: around.upload,
+      upload: topicLibrary.upload,
       borrowCopied: () => void borrowing.borrowCopied(),
       makeLocal: () => void borrowing.makeLocal(),
     }),
@@ -180,13 +180,13 @@ export function useTopicSheet(id: () => string, host: SheetHost) {
       },
     }),
   };
-  followLibrary(editor, around);
+  followLibrary(editor, topicLibrary);
   const { mount, isDrawn, failure, show, putBack } = opening;
   return {
     ...parts,
     ...{ id, editor, finding, home, showHome, mount, isDrawn, failure, show, putBack },
-    editable: around.editable,
-    upload: around.upload,
+    editable: topicLibrary.editable,
+    upload: topicLibrary.upload,
     fix: fixing(editor, (sentence) => void message.info(sentence)),
   };
 }

@@ -98,8 +98,8 @@ function join(): void {
         type="button"
         class="plain"
         :style="{ visibility: isSaid ? 'visible' : 'hidden' }"
-        :aria-label="`${definition.label}: leave it to what this style rests on`"
-        title="Leave it to what this style rests on"
+        :aria-label="`${definition.label}: remove the value`"
+        title="Remove the value; the style that this one is based on gives it"
         :disabled="disabled"
         @click="emit('change', 'both', undefined)"
       >

@@ -19,7 +19,7 @@ import LineInput from '../../parts/LineInput.vue';
 import PickOne from '../../parts/PickOne.vue';
 import PropertyRow from './PropertyRow.vue';
 
-/** One style: what it rests on, and every property in print and on screen. */
+/** One style: what it is based on, and every property in print and on screen. */
 const { sheet, id, locale, disabled } = defineProps<{
   sheet: StyleSheet;
   id: string;
@@ -60,12 +60,12 @@ const change = (name: PropertyName, medium: Medium | 'both', value: Value | unde
   emit('change', (now) => withValue(now, id, { name, medium, value }));
 const setBase = (one: string): void =>
   emit('change', (now) => withStyle(now, id, { ...now.styles[id], base: one }));
-function setWorn(part: keyof Attachment, typed: string): void {
+function setTarget(part: keyof Attachment, typed: string): void {
   emit('change', (now) => {
-    const { [part]: _before, ...others } = now.styles[id]?.wornBy ?? {};
+    const { [part]: _before, ...others } = now.styles[id]?.appliesTo ?? {};
     return withStyle(now, id, {
       ...now.styles[id],
-      wornBy: typed === '' ? others : { ...others, [part]: typed },
+      appliesTo: typed === '' ? others : { ...others, [part]: typed },
     });
   });
 }
@@ -75,11 +75,11 @@ function setWorn(part: keyof Attachment, typed: string): void {
   <div class="form">
     <header>
       <h2>{{ nameOf(id) }}</h2>
-      <label v-if="id !== 'text'" class="rests">
-        rests on
+      <label v-if="id !== 'text'" class="based">
+        Based on
         <PickOne
           :chosen="base"
-          label="Rests on"
+          label="Based on"
           :options="
             bases.some(({ value }) => value === base)
               ? bases
@@ -93,7 +93,7 @@ function setWorn(part: keyof Attachment, typed: string): void {
     </header>
     <slot />
     <fieldset v-if="isOwn" class="applies" :disabled="disabled">
-      <legend>Worn by</legend>
+      <legend>Applies to</legend>
       <label>
         Name
         <LineInput
@@ -109,28 +109,28 @@ function setWorn(part: keyof Attachment, typed: string): void {
       <label>
         Element
         <LineInput
-          :value="style.wornBy?.element ?? ''"
-          label="Worn by the element"
+          :value="style.appliesTo?.element ?? ''"
+          label="Applies to the element"
           placeholder="any"
-          @change="setWorn('element', $event)"
+          @change="setTarget('element', $event)"
         />
       </label>
       <label>
         Within
         <LineInput
-          :value="style.wornBy?.within ?? ''"
+          :value="style.appliesTo?.within ?? ''"
           label="Within the element"
           placeholder="anything"
-          @change="setWorn('within', $event)"
+          @change="setTarget('within', $event)"
         />
       </label>
       <label>
         Output class
         <LineInput
-          :value="style.wornBy?.outputclass ?? ''"
+          :value="style.appliesTo?.outputclass ?? ''"
           label="With the output class"
           placeholder="any"
-          @change="setWorn('outputclass', $event)"
+          @change="setTarget('outputclass', $event)"
         />
       </label>
       <button type="button" class="plain seal-text" @click="emit('remove')">
@@ -169,7 +169,7 @@ header {
 h2 {
   font-size: 20px;
 }
-.rests {
+.based {
   display: inline-flex;
   align-items: center;
   gap: 6px;

@@ -152,7 +152,7 @@ function addStyle(): void {
       label: 'New style',
       family: 'block',
       base: 'paragraph',
-      wornBy: { outputclass: fresh },
+      appliesTo: { outputclass: fresh },
     }),
   );
   choose(fresh);
@@ -169,7 +169,7 @@ function makeStyle({ outputclass, element, base }: StyleUses['unstyled'][number]
       label: outputclass,
       family: familyOf(now, base),
       base,
-      wornBy: { element, outputclass },
+      appliesTo: { element, outputclass },
     }),
   );
   choose(fresh);

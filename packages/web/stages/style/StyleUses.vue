@@ -14,24 +14,24 @@ const topics = computed(() =>
     .map(([item, count]) => ({ item, count, title: items.find(item)?.title ?? item })),
 );
 const summary = computed(() => {
-  const places = found.value?.count === 1 ? 'once' : `in ${found.value?.count} places`;
-  const where = topics.value.length === 1 ? 'one topic' : `${topics.value.length} topics`;
-  return `Worn ${places}, in ${where}`;
+  const uses = found.value?.count === 1 ? '1 use' : `${found.value?.count} uses`;
+  const where = topics.value.length === 1 ? '1 topic' : `${topics.value.length} topics`;
+  return `${uses} in ${where}`;
 });
 /** What maps and manuals give styles whatever they have of it. */
 const general = computed(() => {
   const group = roleOf(id)?.group;
   if (group === 'Headings' && id !== 'block-heading')
-    return 'Worn by the chapters and sections of every map.';
+    return 'Used for the chapters and sections of every map.';
   if (group === 'Front' || group === 'Contents' || group === 'Index' || group === 'Page')
-    return 'Worn by what every manual makes of itself.';
+    return 'Used for the parts that every manual generates.';
   return undefined;
 });
 </script>
 
 <template>
   <p v-if="general" class="small quiet">{{ general }}</p>
-  <p v-else-if="uses && !found" class="small quiet">Worn nowhere in the library.</p>
+  <p v-else-if="uses && !found" class="small quiet">No topic uses this style.</p>
   <details v-else-if="found" class="small">
     <summary>{{ summary }}</summary>
     <ul>

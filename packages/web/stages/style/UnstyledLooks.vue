@@ -63,7 +63,7 @@ const nameOf = (style: string): string =>
               :aria-label="`Make a style for ${look.outputclass} of ${labelOf(look.element)}`"
               @click="emit('make', look)"
             >
-              a style that rests on “{{ nameOf(look.base) }}”
+              a style based on “{{ nameOf(look.base) }}”
             </button>
           </td>
         </tr>

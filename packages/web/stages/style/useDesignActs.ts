@@ -1,5 +1,6 @@
 import {
   readPagePlan,
+  readStyleSheet,
   SiteLook,
   StyleSheet,
   type DesignKind,
@@ -17,7 +18,7 @@ export const designKinds = {
     label: 'Style sheets',
     one: 'style sheet',
     ships: shippedSheets,
-    read: (content: unknown) => StyleSheet.safeParse(content),
+    read: (content: unknown) => readStyleSheet(content),
   },
   plans: {
     label: 'Page plans',
