@@ -1,5 +1,5 @@
 import type { Lens } from '@ukiyo/core/facets';
-import type { Asset, StoredItem } from '@ukiyo/core/library';
+import type { LibraryAsset, StoredItem } from '@ukiyo/core/library';
 
 /** A number that looks random and is the same on every machine (mulberry32). */
 function randomNumbers(seed: number): () => number {
@@ -30,7 +30,7 @@ export const lens: Lens = {
 
 export interface SyntheticLibrary {
   readonly items: readonly StoredItem[];
-  readonly assets: readonly (Asset & { readonly bytes: Uint8Array })[];
+  readonly assets: readonly (LibraryAsset & { readonly bytes: Uint8Array })[];
 }
 
 /** Writes the parts of topics at random. @param count of the topics that links lead to */

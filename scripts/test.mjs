@@ -101,6 +101,7 @@ const checks = () => [
   () => check('layers', bin('depcruise'), ['--config', '.dependency-cruiser.cjs', 'packages']),
   () => check('dependencies', process.execPath, ['scripts/audit.mjs']),
   () => check('unused code', bin('knip'), ['--no-config-hints']),
+  () => check('names', process.execPath, ['scripts/names.mjs']),
 ];
 
 /** At most as many at once as there are processors. */

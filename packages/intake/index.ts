@@ -23,6 +23,6 @@ export {
   type FileState,
   type LinkedFile,
   type PlannedFile,
-  type Reading,
+  type SourceDifference,
   type ReadingInput,
 } from './sources/plan.ts';

@@ -272,7 +272,7 @@ export function cutOut(
 }
 
 /** A map of topics, in their order. */
-export const mapOf = (id: string, title: string, hrefs: readonly string[]): Element =>
+export const mapElement = (id: string, title: string, hrefs: readonly string[]): Element =>
   element('map', { id }, [
     element('title', {}, [title]),
     ...hrefs.map((href) =>

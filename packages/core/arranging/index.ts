@@ -26,7 +26,7 @@ export {
   inclusionOf,
   isOnePage,
   isWithoutHeading,
-  mapOf,
+  mapElement,
   peerScope,
   rolesAt,
   standsOnPageAbove,

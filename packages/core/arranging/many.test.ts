@@ -15,7 +15,7 @@ import {
   isOnePage,
   isWithoutHeading,
   indent,
-  mapOf,
+  mapElement,
   moveDown,
   moveMany,
   moveUp,
@@ -205,7 +205,7 @@ describe('one entry', () => {
     expect([
       ...validate(root),
       ...validate(branch),
-      ...validate(mapOf('n', 'N', ['topic:a', 'map:m'])),
+      ...validate(mapElement('n', 'N', ['topic:a', 'map:m'])),
     ]).toEqual([]);
   });
 });

@@ -3,7 +3,7 @@ import { expect, it } from 'vitest';
 import type { Facet, Lens } from '../facets/index.ts';
 import { alternateOf, baseOf, readableText, readItem } from '../library/index.ts';
 import { writeCanonical } from '../grammar/index.ts';
-import { composeTexts, concept, libraryOf, mapOf } from '../testing/library.ts';
+import { composeTexts, concept, libraryOf, mapText } from '../testing/library.ts';
 import { allPlaces, compose, ComposeMemory, type Publication } from './index.ts';
 import { choosing } from './alternates.ts';
 
@@ -39,7 +39,7 @@ const alternate = (id: string, attributes: string, body: string, base = 'a'): st
   `<data name="alternate-of" href="topic:${base}"/></prolog><conbody>${body}</conbody>` +
   '</concept>';
 const texts = [
-  mapOf('<topicref href="topic:a"/><topicref href="topic:b"/>'),
+  mapText('<topicref href="topic:a"/><topicref href="topic:b"/>'),
   concept('a', '<p id="p">Call 100.</p><p id="only">Base only.</p>'),
   alternate('a-v', inCountry('velmark'), '<p id="p">Call 222.</p>'),
   alternate('a-vs', `${inCountry('velmark')} platform="solar"`, '<p id="p">Call 223.</p>'),
@@ -81,7 +81,7 @@ it('work for images too, and links to an alternate lead to where its base stands
   const image = { mediaType: 'image/svg+xml', name: 'x.svg' };
   const publication = composeTexts(
     [
-      mapOf('<topicref href="topic:a"/><topicref href="topic:c"/>'),
+      mapText('<topicref href="topic:a"/><topicref href="topic:c"/>'),
       texts[1]!,
       texts[2]!,
       concept(

@@ -10,7 +10,7 @@ import type { Alternate, Library } from '../library/index.ts';
 import { problem, type Problem } from '../problems/index.ts';
 
 /** What is shown of a topic or image: an alternate that suits the readers, or itself. */
-export interface Choice {
+export interface ChosenAlternate {
   readonly id: string;
   /** Present where it is an alternate. */
   readonly alternate?: Alternate;
@@ -19,7 +19,7 @@ export interface Choice {
   readonly when?: When;
   readonly problems: readonly Problem[];
 }
-export type Choose = (id: string) => Choice;
+export type Choose = (id: string) => ChosenAlternate;
 
 /**
  * Chooses among a topic, or an image, and its alternates: the alternate that is for all who look
@@ -34,8 +34,8 @@ export function choosing(
   facets: readonly Facet[],
   open: readonly OpenFacet[] = [],
 ): Choose {
-  const made = new Map<string, Choice>();
-  const choose = (id: string): Choice => {
+  const made = new Map<string, ChosenAlternate>();
+  const choose = (id: string): ChosenAlternate => {
     const problems: Problem[] = [];
     const all = (alternates.get(id) ?? []).map((alternate) => ({
       alternate,

@@ -6,7 +6,7 @@ import {
   type Lens,
 } from '../facets/index.ts';
 import { labelOf } from '../grammar/index.ts';
-import { elementOf, type Library } from '../library/index.ts';
+import { elementById, type Library } from '../library/index.ts';
 import { isElement, type Attributes, type Element } from '../markup/index.ts';
 import { basesAmong } from './alternates.ts';
 import { allNodes, expandMap } from './expand.ts';
@@ -101,7 +101,7 @@ export function appearances(
     : []) {
     if (node.item === undefined || found.get(node.item)?.how === 'shown') continue;
     const topic = library.item(node.item)?.root;
-    const own = topic && elementOf(topic, node.element)?.element;
+    const own = topic && elementById(topic, node.element)?.element;
     const around = node.conditions.find(
       (attributes) => whyDropped(attributes, lens, facets) !== undefined,
     );

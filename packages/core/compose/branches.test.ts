@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest';
 import type { Facet, Lens } from '../facets/index.ts';
-import { concept, libraryOf, mapOf } from '../testing/library.ts';
+import { concept, libraryOf, mapText } from '../testing/library.ts';
 import { readableText } from '../library/index.ts';
 import { allPlaces, compose, type Composition, type Publication } from './index.ts';
 
@@ -55,7 +55,7 @@ const b = concept('b', '<p><xref href="topic:a"/></p>');
 /** From memory of OASIS DITA 1.3, 2.4.3.4 “Branch filtering” and its examples. */
 it('are filtered by them, also by those around them', () => {
   const publication = composed([
-    mapOf(
+    mapText(
       `<topicref href="topic:a">${filter('solar')}<topicref href="topic:b" platform="mains"/>` +
         '</topicref>',
     ),
@@ -64,7 +64,7 @@ it('are filtered by them, also by those around them', () => {
   ]);
   expect(shown(publication)).toEqual(['a: a Face it south. Watch.']);
   const within = composed([
-    mapOf(
+    mapText(
       `<topicref href="topic:b">${filter('installer')}<topicref href="topic:a">` +
         `${filter('solar')}</topicref>` +
         '</topicref>',
@@ -80,7 +80,7 @@ it('stand once for each filter, renamed as they say; links stay in the branch', 
     `<topicref href="topic:a">${filter('mains', suffix('-mains'))}` +
     `${filter('solar', suffix('-solar'))}<topicref href="topic:b"/>` +
     '</topicref>';
-  const publication = composed([mapOf(branch), a, b]);
+  const publication = composed([mapText(branch), a, b]);
   expect(shown(publication)).toEqual([
     'a-mains: a Plug it in. Watch.',
     'b-mains: b',
@@ -98,7 +98,7 @@ it('stand once for each filter, renamed as they say; links stay in the branch', 
 it('may nest: the outer name stands outside', () => {
   const prefix = (text: string): string => `<dvrResourcePrefix>${text}</dvrResourcePrefix>`;
   const publication = composed([
-    mapOf(
+    mapText(
       `<topichead navtitle="H">${filter('installer', prefix('i-'))}` +
         `<topicref href="topic:a">${filter('solar', prefix('s-') + suffix('_1'))}</topicref>` +
         '</topichead>',
@@ -110,12 +110,12 @@ it('may nest: the outer name stands outside', () => {
 
 it('may be whole maps, taken in or composed', () => {
   const taken = composed([
-    mapOf(`<mapref href="map:s" format="ditamap">${filter('mains')}</mapref>`),
+    mapText(`<mapref href="map:s" format="ditamap">${filter('mains')}</mapref>`),
     '<map id="s"><topicref href="topic:a"/></map>',
     a,
   ]);
   expect(shown(taken)).toEqual(['a: a Plug it in. Watch.']);
-  expect(shown(composed([mapOf(`${filter('solar')}<topicref href="topic:a"/>`), a]))).toEqual([
+  expect(shown(composed([mapText(`${filter('solar')}<topicref href="topic:a"/>`), a]))).toEqual([
     'a: a Face it south. Watch.',
   ]);
 });
@@ -127,7 +127,7 @@ it('keep their keys apart where their scopes are renamed, also where there was n
     '</keywords></topicmeta></keydef><keydef keys="supply" platform="solar"><topicmeta>' +
     '<keywords><keyword>12 V</keyword></keywords></topicmeta></keydef>';
   const map = (scope: string): string =>
-    mapOf(
+    mapText(
       `<topicref href="topic:c"${scope}>${filter('mains', scopes('m-'))}` +
         `${filter('solar', scopes('s-'))}${key}</topicref>` +
         '<topicref href="topic:d"/>',
@@ -154,12 +154,12 @@ it('cannot bring back what is dropped around them; a lens that is not there is s
   };
   expect(
     shown(
-      composed([mapOf(`<topicref href="topic:a">${filter('mains')}</topicref>`), a], {
+      composed([mapText(`<topicref href="topic:a">${filter('mains')}</topicref>`), a], {
         lens: dropping,
       }),
     ),
   ).toEqual(['a: a Watch.']);
-  const missing = composed([mapOf(`<topicref href="topic:a">${filter('gone')}</topicref>`), a]);
+  const missing = composed([mapText(`<topicref href="topic:a">${filter('gone')}</topicref>`), a]);
   expect(missing.problems).toMatchObject([
     { code: 'map.missing-lens', where: { item: 'm', path: [1, 0] } },
   ]);
@@ -167,7 +167,7 @@ it('cannot bring back what is dropped around them; a lens that is not there is s
 });
 
 it('are dropped as a filter where the lens drops the filter', () => {
-  const map = mapOf(
+  const map = mapText(
     '<topicref href="topic:a">' +
       '<ditavalref href="lens:solar" format="ditaval" audience="operator"/></topicref>',
   );

@@ -3,7 +3,7 @@ import { element, type Element } from '../markup/index.ts';
 import { atItem, problemKey, type Problem } from '../problems/index.ts';
 import type { ComposeContext } from './context.ts';
 import type { ExpandedMap } from './expand.ts';
-import { readFacts } from './facts.ts';
+import { readPublicationFacts } from './facts.ts';
 import { buildIndex } from './indexing.ts';
 import { fillKeys, variablesOf } from './keys.ts';
 import type { LinkedMap } from './link.ts';
@@ -52,7 +52,7 @@ export function collectPublication(
   const reading = { lens, facets, open: [] };
   const said = fillKeys(root.children, { scope: expanded.scope, variables }, reading);
   return {
-    facts: { ...readFacts(element(root.name, root.attributes, said)), ...release.facts },
+    facts: { ...readPublicationFacts(element(root.name, root.attributes, said)), ...release.facts },
     locale,
     variables: variablesOf({ scope: expanded.scope, variables }),
     places,

@@ -1,12 +1,12 @@
-import type { Item } from '../library/index.ts';
+import type { LibraryItem } from '../library/index.ts';
 import { element } from '../markup/index.ts';
 import { problem } from '../problems/index.ts';
 import { usualNumbering } from '../styles/index.ts';
 import { collectPublication } from './collect.ts';
 import type { Composition } from './composition.ts';
-import { contextOf } from './context.ts';
+import { composeContext } from './context.ts';
 import { expandMap } from './expand.ts';
-import { readFacts } from './facts.ts';
+import { readPublicationFacts } from './facts.ts';
 import { keyScope, type KeyScope } from './keys.ts';
 import { linkPlaces } from './link.ts';
 import { ComposeMemory } from './memory.ts';
@@ -47,7 +47,7 @@ function composeMap(
   const { library } = input;
   const map = library.item(input.map);
   if (!map?.root || map.kind !== 'map') return withoutMap(input, map);
-  const context = contextOf(input, memory);
+  const context = composeContext(input, memory);
   const expanded = expandMap(map, context);
   const resolved = resolveMap(expanded, context);
   const placed = placeTopics(resolved, context);
@@ -80,7 +80,10 @@ function peersOf(peer: PeerMap, input: Composition, memory: ComposeMemory): Peer
   });
 }
 
-function withoutMap({ map: id, locale = 'en' }: Composition, map: Item | undefined): Composed {
+function withoutMap(
+  { map: id, locale = 'en' }: Composition,
+  map: LibraryItem | undefined,
+): Composed {
   const missing = problem(
     'error',
     'map.missing-map',
@@ -88,7 +91,7 @@ function withoutMap({ map: id, locale = 'en' }: Composition, map: Item | undefin
     { item: id },
   );
   const publication: Publication = {
-    facts: readFacts(element('map')),
+    facts: readPublicationFacts(element('map')),
     locale,
     variables: {},
     places: [],

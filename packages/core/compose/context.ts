@@ -23,7 +23,7 @@ export interface ComposeContext {
   readonly chooseThrough: (lens: Lens | undefined) => Choose;
 }
 
-export function contextOf(input: Composition, memory: ComposeMemory): ComposeContext {
+export function composeContext(input: Composition, memory: ComposeMemory): ComposeContext {
   const { library, facets = [], rules = [], variables = {}, locale = 'en' } = input;
   const openThrough = oncePerLens((lens) => openFacets(input.open ?? [], facets, lens));
   return {

@@ -10,7 +10,7 @@ import {
   type Readers,
 } from '../facets/index.ts';
 import { findAll, isElement } from '../markup/index.ts';
-import { composeTexts, concept, libraryOf, mapOf } from '../testing/library.ts';
+import { composeTexts, concept, libraryOf, mapText } from '../testing/library.ts';
 import { allPlaces, checkEveryReader } from './index.ts';
 
 const facets: Facet[] = [
@@ -46,7 +46,7 @@ const check = (texts: readonly string[], lens?: Lens): string[] =>
   );
 const task = (body: string): string =>
   `<task id="a"><title>A</title><taskbody>${body}</taskbody></task>`;
-const one = (topic: string): string[] => check([mapOf('<topicref href="topic:a"/>'), topic]);
+const one = (topic: string): string[] => check([mapText('<topicref href="topic:a"/>'), topic]);
 
 describe('through every lens at once', () => {
   it('a task is left without steps, or its steps without one', () => {
@@ -151,7 +151,7 @@ describe('through every lens at once', () => {
   });
   it('a link leads to what its reader does not get', () => {
     const texts = (place: string, attributes: string): string[] => [
-      mapOf(`<topicref href="topic:a"/><topicref href="topic:b" ${place}/>`),
+      mapText(`<topicref href="topic:a"/><topicref href="topic:b" ${place}/>`),
       concept('a', `<p ${attributes}><xref href="topic:b"/></p>`),
       concept('b', '<p>b</p>'),
     ];
@@ -166,7 +166,7 @@ describe('through every lens at once', () => {
       }),
     ).toEqual([]);
     const part = [
-      mapOf('<topicref href="topic:a"/><topicref href="topic:b"/>'),
+      mapText('<topicref href="topic:a"/><topicref href="topic:b"/>'),
       concept('a', '<p><xref href="topic:b/x"/></p>'),
       concept('b', '<section id="x" release="4.2"><p>x</p></section><p>b</p>'),
     ];
@@ -181,7 +181,7 @@ describe('through every lens at once', () => {
     expect(
       one(concept('a', '<section><title>Wiring</title><p product="q">x</p></section>')),
     ).toEqual(['readers.empty-part: Under “Wiring” there is nothing for Model Tern D.']);
-    const head = mapOf(
+    const head = mapText(
       '<topichead><topicmeta><navtitle>Care</navtitle></topicmeta>' +
         '<topicref href="topic:a" release="4.2"/></topichead>',
     );
@@ -207,7 +207,7 @@ describe('through every lens at once', () => {
   });
   it('sees through borrowing, and values in no list', () => {
     const texts = [
-      mapOf('<topicref href="topic:a"/>'),
+      mapText('<topicref href="topic:a"/>'),
       concept('a', '<ul><li conref="topic:l/x"/></ul>'),
       concept('l', '<ul><li id="x" otherprops="wet">x</li></ul>'),
     ];
@@ -291,7 +291,7 @@ it('finds a list that is left empty exactly where composing for some reader give
       fc.array(condition, { minLength: 1, maxLength: 4 }),
       (place, list, items) => {
         const texts = [
-          mapOf(`<topicref href="topic:a"${attributes(place)}/>`),
+          mapText(`<topicref href="topic:a"${attributes(place)}/>`),
           concept(
             'a',
             `<ul${attributes(list)}>` +

@@ -14,7 +14,7 @@ import {
   type ReaderSpace,
 } from '../facets/index.ts';
 import { isA, isInline, labelOf } from '../grammar/index.ts';
-import { elementOf, type Library, type Reference } from '../library/index.ts';
+import { elementById, type Library, type Reference } from '../library/index.ts';
 import {
   childNamed,
   isElement,
@@ -112,7 +112,7 @@ export function checkEveryReader({
   for (const node of allNodes(nodes)) {
     node.conditions.forEach((attributes) => noteValues(attributes, used));
     const root = node.item === undefined ? undefined : library.item(node.item)?.root;
-    const found = root && elementOf(root, node.element);
+    const found = root && elementById(root, node.element);
     if (!found || node.item === undefined) continue;
     const { item: id } = node;
     const topic = resolveTopic(

@@ -13,7 +13,7 @@ import {
   namesIn,
   readReference,
   suits,
-  type Item,
+  type LibraryItem,
   type Library,
   type Reference,
 } from '../library/index.ts';
@@ -27,7 +27,7 @@ import {
 } from '../markup/index.ts';
 import { atItem, problem, type Path, type Problem } from '../problems/index.ts';
 import type { HouseRule } from '../rules/index.ts';
-import type { Choice, Choose } from './alternates.ts';
+import type { ChosenAlternate, Choose } from './alternates.ts';
 import { branchesOf, scopesIn, type Branch } from './branches.ts';
 import { defineKeys, keyScope, type KeyScope } from './keys.ts';
 import type { PeerMap } from './peers.ts';
@@ -43,7 +43,7 @@ export interface MapNode {
   readonly base?: string;
   /** Who gets it rather than one of the others, where readers decide; and what those get. */
   readonly when?: When;
-  readonly others: Choice['others'];
+  readonly others: ChosenAlternate['others'];
   readonly element?: string;
   /** The map's own title for the place. */
   readonly title?: readonly Node[];
@@ -101,7 +101,7 @@ export interface Expansion {
  * @returns the entries with problems `map.*`, `key.twice`, `alternate.*` and those of the maps'
  * validation
  */
-export function expandMap(map: Item, expansion: Expansion): ExpandedMap {
+export function expandMap(map: LibraryItem, expansion: Expansion): ExpandedMap {
   return new MapReader(expansion).read(map);
 }
 
@@ -144,7 +144,7 @@ const deepest = 1000;
 
 /** What holds around an element of a map. */
 interface MapContext {
-  readonly item: Item;
+  readonly item: LibraryItem;
   readonly role: PlaceRole;
   readonly scope: KeyScope;
   /** The maps that are being read, outermost first. */
@@ -178,7 +178,7 @@ class MapReader {
     this.#expansion = expansion;
   }
 
-  read(map: Item): ExpandedMap {
+  read(map: LibraryItem): ExpandedMap {
     const { library, lens } = this.#expansion;
     const scope = keyScope([]);
     const outside: MapContext = {
@@ -354,7 +354,7 @@ class MapReader {
     return node.children;
   }
 
-  #choose(id: string, lens: Lens | undefined, origin: Origin): Choice | undefined {
+  #choose(id: string, lens: Lens | undefined, origin: Origin): ChosenAlternate | undefined {
     const choice = this.#expansion.chooseThrough?.(lens)(id);
     this.#problems.push(...(choice?.problems ?? []));
     if (choice?.alternate)

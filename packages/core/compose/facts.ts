@@ -3,7 +3,7 @@ import { childNamed, findAll, lineOf, type Element } from '../markup/index.ts';
 import type { PublicationFacts } from './publication.ts';
 
 /** What the map says of the publication: titles, authors, numbers and rights. */
-export function readFacts(map: Element): PublicationFacts {
+export function readPublicationFacts(map: Element): PublicationFacts {
   const meta = childNamed(map, 'bookmeta', 'topicmeta');
   const title = childNamed(map, 'booktitle');
   const all = (name: string): Element[] =>

@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import type { Lens } from '../facets/index.ts';
 import { readXml, type Element } from '../markup/index.ts';
-import { concept, libraryOf, mapOf } from '../testing/library.ts';
+import { concept, libraryOf, mapText } from '../testing/library.ts';
 import { usualNumbering } from '../styles/index.ts';
-import { contextOf, type ComposeContext } from './context.ts';
+import { composeContext, type ComposeContext } from './context.ts';
 import { expandMap } from './expand.ts';
 import { linkPlaces } from './link.ts';
 import { ComposeMemory } from './memory.ts';
@@ -22,8 +22,8 @@ interface Passes {
   readonly numbered: NumberedMap;
 }
 function passes(inner: string, ...topics: readonly string[]): Passes {
-  const library = libraryOf([mapOf(inner), ...topics]);
-  const context = contextOf({ library, map: 'm', lens }, new ComposeMemory());
+  const library = libraryOf([mapText(inner), ...topics]);
+  const context = composeContext({ library, map: 'm', lens }, new ComposeMemory());
   const resolved = resolveMap(expandMap(library.item('m')!, context), context);
   const placed = placeTopics(resolved, context);
   return { context, resolved, placed, numbered: numberPlaces(placed, usualNumbering) };

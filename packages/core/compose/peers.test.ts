@@ -1,5 +1,5 @@
 import { expect, it } from 'vitest';
-import { composeTexts, concept, mapOf } from '../testing/library.ts';
+import { composeTexts, concept, mapText } from '../testing/library.ts';
 import { allPlaces, type Publication, type ResolvedLink } from './index.ts';
 
 /**
@@ -24,7 +24,7 @@ const linkIn = (publication: Publication): ResolvedLink | undefined =>
   Object.values(publication.links)[0];
 const composed = (link: string, map = peer, options = {}): Publication =>
   composeTexts(
-    [mapOf(`<topicref href="topic:a"/>${map}`), concept('a', `<p>${link}</p>`), ...others],
+    [mapText(`<topicref href="topic:a"/>${map}`), concept('a', `<p>${link}</p>`), ...others],
     options,
   );
 const toCare = {
@@ -90,7 +90,7 @@ it('lead to what that edition gives in its own output', () => {
   const link = (output: string): Publication =>
     composeTexts(
       [
-        mapOf(`<topicref href="topic:a"/>${peer}`),
+        mapText(`<topicref href="topic:a"/>${peer}`),
         concept('a', '<p><xref href="topic:alarms"/></p>'),
         forPrint,
         concept('alarms'),
@@ -137,7 +137,7 @@ it('may lead both ways, and to a map that takes this one in', () => {
     '<mapref href="map:m" format="ditamap" scope="peer" keyscope="m"/></bookmap>',
   );
   const both = composeTexts([
-    mapOf(`<topicref href="topic:a"/>${peer}`),
+    mapText(`<topicref href="topic:a"/>${peer}`),
     concept('a', '<p><xref href="topic:care"/></p>'),
     back,
     concept('alarms', '<p><xref href="topic:a"/></p>'),
@@ -147,7 +147,7 @@ it('may lead both ways, and to a map that takes this one in', () => {
   expect(both.problems).toEqual([]);
   expect(linkIn(both)).toEqual(toCare);
   const itself = composeTexts([
-    mapOf(
+    mapText(
       '<topicref href="topic:a"/>' +
         '<mapref href="map:m" format="ditamap" scope="peer" keyscope="me"/>',
     ),

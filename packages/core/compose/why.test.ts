@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest';
 import type { Facet, Lens } from '../facets/index.ts';
-import { concept, libraryOf, mapOf } from '../testing/library.ts';
+import { concept, libraryOf, mapText } from '../testing/library.ts';
 import { appearances, compose, explainElement } from './index.ts';
 
 const facets: Facet[] = [
@@ -15,7 +15,7 @@ const facets: Facet[] = [
 ];
 const lens: Lens = { name: 'q', rules: [{ facet: 'product', value: 'd', action: 'drop' }] };
 const library = libraryOf([
-  mapOf(
+  mapText(
     '<keydef keys="k"><topicmeta><linktext>said</linktext></topicmeta></keydef>' +
       '<topicref href="topic:a"/><topicref href="topic:b" product="d"/>' +
       '<topicref href="topic:e"/>',

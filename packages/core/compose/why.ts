@@ -1,4 +1,4 @@
-import { elementOf, type Library } from '../library/index.ts';
+import { elementById, type Library } from '../library/index.ts';
 import { isElement, nodeAt } from '../markup/index.ts';
 import type { Path } from '../problems/index.ts';
 import { basesAmong } from './alternates.ts';
@@ -41,7 +41,7 @@ export function explainElement(
 ): ElementStanding {
   const root = library.item(item)?.root;
   const element =
-    root && (path.length === 0 ? elementOf(root, undefined)?.element : nodeAt(root, path));
+    root && (path.length === 0 ? elementById(root, undefined)?.element : nodeAt(root, path));
   const reasonsAt = (kind: Publication['why'][number]['kind']) =>
     publication.why.filter((reason) => reason.kind === kind && isAt(reason.origin, item, path));
   const droppedAround = (self: string, at: Path) =>

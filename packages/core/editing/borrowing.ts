@@ -3,7 +3,7 @@ import { NodeSelection, Selection, type EditorState, type Transaction } from 'pr
 import { isA, labelOf } from '../grammar/index.ts';
 import type { Attributes, Element } from '../markup/index.ts';
 import type { Path } from '../problems/index.ts';
-import { choiceOf, nameOf, type Choice } from './choice.ts';
+import { choiceOf, labelOfNode, type Choice } from './choice.ts';
 import { openElements, type OpenElement } from './details.ts';
 import { blockTypes } from './fitting.ts';
 import { blockToElement, fromEditor } from './from-editor.ts';
@@ -128,7 +128,7 @@ function shareableIn(
     ancestors,
     from,
     to,
-    label: nodes.length === 1 ? nameOf(nodes[0]!) : `${nodes.length} elements`,
+    label: nodes.length === 1 ? labelOfNode(nodes[0]!) : `${nodes.length} elements`,
   };
 }
 

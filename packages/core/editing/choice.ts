@@ -56,7 +56,7 @@ export interface Choice {
 }
 
 export const elementOf = (node: EditorNode): string => node.type.spec.element ?? 'topic';
-export const nameOf = (node: EditorNode): string =>
+export const labelOfNode = (node: EditorNode): string =>
   node.type.name === special.line ? 'line' : labelOf(elementOf(node));
 
 /** A choice that is called as its element is. */

@@ -7,7 +7,7 @@ import {
   choiceOf,
   elementOf,
   elementOfAnswer,
-  nameOf,
+  labelOfNode,
   wordsOfAnswer,
   type Choice,
 } from './choice.ts';
@@ -97,7 +97,7 @@ function insertChoices(state: EditorState): Choice[] {
       const instead = replaces && parent.canReplaceWith(index - 1, index, type);
       const asksForImage = element === 'image' || element === 'fig' || element === 'imagemap';
       const choice = choiceOf(
-        { kind: 'insert', element, place: `into ${nameOf(parent)}`, within: depth },
+        { kind: 'insert', element, place: `into ${labelOfNode(parent)}`, within: depth },
         ({ tr }, answer) => {
           const start = $from.before(depth + 1);
           const end = $from.after(depth + 1);
@@ -170,7 +170,7 @@ function wrapChoices(state: EditorState): Choice[] {
   const count = range.endIndex - range.startIndex;
   const place =
     count === 1
-      ? `around ${nameOf(range.parent.child(range.startIndex))}`
+      ? `around ${labelOfNode(range.parent.child(range.startIndex))}`
       : `around ${count} elements`;
   return blockTypes.flatMap((type) => {
     const wrapping = findWrapping(range, type);
@@ -211,7 +211,7 @@ function turnChoices(state: EditorState): Choice[] {
       const position = $from.before(depth);
       choices.push(
         choiceOf(
-          { kind: 'turn', element, place: `instead of ${nameOf(node)}`, within: depth - 1 },
+          { kind: 'turn', element, place: `instead of ${labelOfNode(node)}`, within: depth - 1 },
           ({ tr }) =>
             tr
               .setNodeMarkup(position, type, { attributes: node.attrs['attributes'] as unknown })

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { attributeOf, normalise, writeCanonical } from '../grammar/index.ts';
 import { readXml } from '../markup/index.ts';
 import {
-  fieldsOf,
+  attributeFields,
   fromEditor,
   openElements,
   refusalOf,
@@ -99,7 +99,7 @@ describe('attributes', () => {
     ).toEqual({ alt: '' });
   });
   it('are offered as fields: those that are set, unknown ones too, then the others', () => {
-    const { set, more } = fieldsOf(open(at('See'), 'li'));
+    const { set, more } = attributeFields(open(at('See'), 'li'));
     expect(set.map(({ name }) => name)).toEqual(['outputclass', 'gadget']);
     const names = more.map(({ name }) => name);
     expect(names).toContain('id');

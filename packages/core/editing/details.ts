@@ -111,7 +111,7 @@ const outOfTheWay = new Set([
  * The attributes of an element as fields: those that are set, also unknown ones, then those that
  * may be added.
  */
-export function fieldsOf({ element, attributes }: OpenElement): {
+export function attributeFields({ element, attributes }: OpenElement): {
   set: AttributeDefinition[];
   more: AttributeDefinition[];
 } {

@@ -3,7 +3,13 @@
  * In: an element tree; out: a ProseMirror document whose schema is made from the grammar, and back,
  * without loss: what the schema cannot hold is kept as a closed block at its place.
  */
-export { fieldsOf, openElements, refusalOf, withAttributes, type OpenElement } from './details.ts';
+export {
+  attributeFields,
+  openElements,
+  refusalOf,
+  withAttributes,
+  type OpenElement,
+} from './details.ts';
 export {
   borrowAt,
   borrowedAt,
@@ -73,8 +79,8 @@ export {
   type Received,
 } from './live.ts';
 export {
-  findAll,
-  linesOf,
+  findMatches,
+  searchedLines,
   patternOf,
   placesOf,
   replaceFound,

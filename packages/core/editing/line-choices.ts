@@ -4,7 +4,7 @@ import { mayContain, stylesOf, withStyles } from '../grammar/index.ts';
 import { linkFormOf, linkForms, withLinkForm } from '../library/index.ts';
 import type { Attributes } from '../markup/index.ts';
 import { placeholderTarget } from '../rules/index.ts';
-import { choiceOf, nameOf, wordsOfAnswer, type Answer, type Choice } from './choice.ts';
+import { choiceOf, labelOfNode, wordsOfAnswer, type Answer, type Choice } from './choice.ts';
 import { withAttributes } from './details.ts';
 import { canBeNamed, inOrder, textElementAt } from './fitting.ts';
 import { addImage, canAddImage } from './images.ts';
@@ -100,7 +100,7 @@ export function languageChoices(state: EditorState): Choice[] {
     element: `language-${name}`,
     label: `Language: ${label}`,
     help: 'Sets its words apart by colour, here and in help sites.',
-    place: `of ${nameOf($from.parent)}`,
+    place: `of ${labelOfNode($from.parent)}`,
     within: $from.depth,
     apply: ({ tr }) =>
       tr.setNodeAttribute(
@@ -133,7 +133,7 @@ export function guidanceChoices(state: EditorState): Choice[] {
       element: 'guidance',
       label: 'Guidance',
       help: 'Words that stand here until something is typed; never published.',
-      place: `instead of the words of ${nameOf($from.parent)}`,
+      place: `instead of the words of ${labelOfNode($from.parent)}`,
       within: $from.depth,
       asks: 'words',
       apply,

@@ -3,9 +3,9 @@ import { describe, expect, it } from 'vitest';
 import { normalise, writeCanonical } from '../grammar/index.ts';
 import { readXml } from '../markup/index.ts';
 import {
-  findAll,
+  findMatches,
   fromEditor,
-  linesOf,
+  searchedLines,
   patternOf,
   placesOf,
   replaceFound,
@@ -36,12 +36,12 @@ function look(
   replacement = '',
 ): { count: number; texts: string[]; after: string } {
   const before = state(body);
-  const lines = linesOf(before.doc, wanted.within);
+  const lines = searchedLines(before.doc, wanted.within);
   const pattern = patternOf(wanted);
   if ('refusal' in pattern) throw new Error(pattern.refusal);
   const places = placesOf(
     lines,
-    findAll(
+    findMatches(
       lines.map(({ text }) => text),
       pattern,
       replacement,

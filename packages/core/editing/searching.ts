@@ -30,7 +30,7 @@ export interface SearchedLine {
 const gap = '\uFFFC';
 
 /** The lines of a document, or of its elements of one name. */
-export function linesOf(document: EditorNode, within = ''): SearchedLine[] {
+export function searchedLines(document: EditorNode, within = ''): SearchedLine[] {
   const lines: SearchedLine[] = [];
   const visit = (node: EditorNode, position: number, isIn: boolean): void => {
     const inside = isIn || node.type.spec.element === within;
@@ -93,7 +93,7 @@ const mostFinds = 20_000;
  * Looks through the texts; finds of nothing are left out. Runs in a worker: some patterns never
  * end.
  */
-export function findAll(
+export function findMatches(
   texts: readonly string[],
   { source, flags }: { source: string; flags: string },
   replacement: string,

@@ -4,7 +4,7 @@ import { compose } from '../compose/index.ts';
 import { normalise, topicTemplate, validate, writeCanonical } from '../grammar/index.ts';
 import { element, lineage, nodeAt, readXml, replaceAt, type Element } from '../markup/index.ts';
 import { anyElement } from '../testing/arbitrary.ts';
-import { concept, libraryOf, mapOf } from '../testing/library.ts';
+import { concept, libraryOf, mapText } from '../testing/library.ts';
 import {
   borrowing,
   freeId,
@@ -24,7 +24,7 @@ const errors = (root: Element): number =>
 /** What a reader gets of topic `t`, with what it borrows from `l`. */
 function published(topic: Element, lender: Element): { text: string; problems: string[] } {
   const texts = [
-    mapOf('<topicref href="topic:t"/>'),
+    mapText('<topicref href="topic:t"/>'),
     writeCanonical({ ...topic, attributes: { ...topic.attributes, id: 't' } }),
     writeCanonical({ ...lender, attributes: { ...lender.attributes, id: 'l' } }),
   ];

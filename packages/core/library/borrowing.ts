@@ -12,7 +12,7 @@ import {
 import type { Path } from '../problems/index.ts';
 import { readReference, writeReference } from './address.ts';
 import { readableText } from './derive.ts';
-import { elementOf, freeId, idsOf, type FoundElement } from './ids.ts';
+import { elementById, freeId, idsOf, type FoundElement } from './ids.ts';
 import { rewriteReferences } from './rewrite.ts';
 
 const borrowAttributes = ['conref', 'conkeyref', 'conrefend', 'conaction'];
@@ -28,7 +28,7 @@ export function conrefRange(
   const reference = end === undefined ? undefined : readReference(end, self);
   const last =
     reference?.kind === 'item' && reference.element !== undefined
-      ? elementOf(root, reference.element)
+      ? elementById(root, reference.element)
       : undefined;
   if (!last) return [first];
   const parentPath = first.path.slice(0, -1);
@@ -166,7 +166,7 @@ export function localCopy(
   taken: ReadonlySet<string>,
 ): Element[] | undefined {
   const reference = readReference(borrower['conref'] ?? '', lenderId);
-  const found = reference.kind === 'item' ? elementOf(lender, reference.element) : undefined;
+  const found = reference.kind === 'item' ? elementById(lender, reference.element) : undefined;
   if (!found) return undefined;
   const withFreeIds = (one: Element): Element => {
     const { id, ...others } = one.attributes;

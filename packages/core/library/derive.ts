@@ -82,7 +82,7 @@ const placeWords = 60;
  * The parts of a topic that have an id, in document order, with what they are called; words of a
  * line are left out.
  */
-export function linkPlaces(root: Element): LinkPlace[] {
+export function linkTargets(root: Element): LinkPlace[] {
   const places: LinkPlace[] = [];
   walk(root, (found, path) => {
     const { id } = found.attributes;

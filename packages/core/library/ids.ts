@@ -25,7 +25,7 @@ export function idsOf(root: Element): ReadonlyMap<string, FoundElement> {
 }
 
 /** The element a reference names within an item: its root when it names none. */
-export function elementOf(root: Element, id: string | undefined): FoundElement | undefined {
+export function elementById(root: Element, id: string | undefined): FoundElement | undefined {
   return id === undefined ? { element: root, path: [] } : idsOf(root).get(id);
 }
 

@@ -9,7 +9,7 @@ import {
   checkReferences,
   countWords,
   derive,
-  elementOf,
+  elementById,
   linksOf,
   readItem,
   readableText,
@@ -219,8 +219,8 @@ describe('a library in memory', () => {
   });
   it('finds elements by id, the first of several', () => {
     const tree = root('<a id="r"><b id="x">1</b><b id="x">2</b></a>');
-    expect(elementOf(tree, 'x')?.path).toEqual([0]);
-    expect(elementOf(tree, undefined)?.element).toBe(tree);
-    expect(elementOf(tree, 'y')).toBeUndefined();
+    expect(elementById(tree, 'x')?.path).toEqual([0]);
+    expect(elementById(tree, undefined)?.element).toBe(tree);
+    expect(elementById(tree, 'y')).toBeUndefined();
   });
 });

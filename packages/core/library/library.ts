@@ -6,7 +6,7 @@ import { alternateMark, baseOf, type Alternate } from './alternates.ts';
 import { holdsEverywhere, everywhereMark } from './variable-sets.ts';
 
 /** A topic or a map. */
-export interface Item {
+export interface LibraryItem {
   readonly id: string;
   readonly kind: 'topic' | 'map';
   /** Absent when the stored text cannot be read; `problems` then says why. */
@@ -14,7 +14,7 @@ export interface Item {
   readonly problems: readonly Problem[];
 }
 
-export interface Asset {
+export interface LibraryAsset {
   readonly id: string;
   /** File name with its ending; unique only within its folder. */
   readonly name: string;
@@ -32,8 +32,8 @@ export interface Asset {
  * gives the same `root` object.
  */
 export interface Library {
-  item(id: string): Item | undefined;
-  asset(id: string): Asset | undefined;
+  item(id: string): LibraryItem | undefined;
+  asset(id: string): LibraryAsset | undefined;
   lens(id: string): Lens | undefined;
   /** What stands in for topics and images, by the id of what it stands in for. */
   readonly alternates: ReadonlyMap<string, readonly Alternate[]>;
@@ -42,7 +42,7 @@ export interface Library {
 }
 
 /** Reads the text of one item. Equal trees are not shared between calls: keep the result. */
-export function readItem(id: string, kind: Item['kind'], text: string): Item {
+export function readItem(id: string, kind: LibraryItem['kind'], text: string): LibraryItem {
   const { document, problems } = readXml(text);
   const placed = problems.map((found) => ({ ...found, where: { ...found.where, item: id } }));
   return {
@@ -55,14 +55,14 @@ export function readItem(id: string, kind: Item['kind'], text: string): Item {
 
 export interface StoredItem {
   readonly id: string;
-  readonly kind: Item['kind'];
+  readonly kind: LibraryItem['kind'];
   readonly text: string;
 }
 
 export interface TextLibrary extends Library {
   set(item: StoredItem): void;
   /** What was read of exactly this text, if it was. */
-  alreadyRead(item: StoredItem): Item | undefined;
+  alreadyRead(item: StoredItem): LibraryItem | undefined;
 }
 
 export interface Beside {
@@ -77,11 +77,11 @@ export interface Beside {
 /** A library over texts in memory. Each text is read when first asked for. */
 export function textLibrary(
   items: Iterable<StoredItem>,
-  assets: Iterable<Asset> = [],
+  assets: Iterable<LibraryAsset> = [],
   { lenses = [], earlier }: Beside = {},
 ): TextLibrary {
   const texts = new Map<string, StoredItem>();
-  const read = new Map<string, Item>();
+  const read = new Map<string, LibraryItem>();
   const byId = new Map([...assets].map((asset) => [asset.id, asset]));
   const lensById = new Map([...lenses].map((lens) => [lens.id, lens]));
   let gathered: Pick<Library, 'alternates' | 'commonSets'> | undefined;
@@ -131,7 +131,7 @@ const sorted = <Named extends { readonly id: string }>(named: Iterable<Named>): 
 
 function alternatesAmong(
   texts: Iterable<StoredItem>,
-  assets: Iterable<Asset>,
+  assets: Iterable<LibraryAsset>,
   library: Pick<Library, 'item'>,
 ): Map<string, Alternate[]> {
   const found = new Map<string, Alternate[]>();

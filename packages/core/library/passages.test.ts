@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { normalise } from '../grammar/index.ts';
 import { childNamed, element, isElement, readXml, textOf, type Element } from '../markup/index.ts';
-import { composeTexts, concept, mapOf } from '../testing/index.ts';
+import { composeTexts, concept, mapText } from '../testing/index.ts';
 import { conrefSourceOf, readPassage } from './index.ts';
 
 const read = (text: string): Element => normalise(readXml(text).document!.root);
@@ -38,7 +38,7 @@ async function shown(element: string): Promise<string | { code: string }> {
 
 /** What a build shows for it. */
 function built(element: string): string | { code: string } {
-  const map = mapOf('<keydef keys="lender" href="topic:l"/><topicref href="topic:a"/>');
+  const map = mapText('<keydef keys="lender" href="topic:l"/><topicref href="topic:a"/>');
   const { places, problems } = composeTexts([map, concept('a', element), ...others]);
   const body = childNamed(places[0]!.content!, 'conbody');
   const [problem] = problems;

@@ -3,7 +3,7 @@ import { isElement, type Attributes, type Element, type Node } from '../markup/i
 import type { Path } from '../problems/index.ts';
 import { readReference } from './address.ts';
 import { conrefRange, mergeAttributes } from './borrowing.ts';
-import { elementOf, type FoundElement } from './ids.ts';
+import { elementById, type FoundElement } from './ids.ts';
 
 /** The deepest nesting of borrowed passages; real texts have a few levels. */
 const deepest = 50;
@@ -52,7 +52,7 @@ export function findPassage(
 ): FoundPassage | PassageFault {
   const { place, attributes } = borrower;
   const name = nameOfPassage(borrower);
-  const first = elementOf(root, element);
+  const first = elementById(root, element);
   if (!first)
     return {
       code: 'borrow.missing',

@@ -3,7 +3,7 @@ import type { Library } from './library.ts';
 import { usesIn } from './uses.ts';
 
 /** Ids of what a publication is made of. */
-export interface Reach {
+export interface PublicationReach {
   readonly items: ReadonlySet<string>;
   readonly assets: ReadonlySet<string>;
   readonly lenses: ReadonlySet<string>;
@@ -14,7 +14,7 @@ export interface Reach {
  * alternates, the variables that hold everywhere, and topics to which links lead, since those say
  * their titles. Where another publication is linked to, that is reached as well.
  */
-export function reachOf(library: Library, map: string): Reach {
+export function reachOf(library: Library, map: string): PublicationReach {
   const items = new Set<string>();
   const assets = new Set<string>();
   const lenses = new Set<string>();

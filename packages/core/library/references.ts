@@ -1,7 +1,7 @@
 import { isElement, nodeAt, type Element } from '../markup/index.ts';
 import { problem, withFix, type Fix, type Path, type Problem } from '../problems/index.ts';
 import { linksOf } from './derive.ts';
-import { elementOf } from './ids.ts';
+import { elementById } from './ids.ts';
 
 /** Elements that are nothing but a way to their target. */
 const linking = ['xref', 'link'];
@@ -58,7 +58,7 @@ export function checkReferences(
     // A lens that is not there is told when the map is composed.
     if (target.kind === 'external' || target.kind === 'lens') return [];
     if (target.kind === 'item' && target.id === self)
-      return elementOf(root, target.element)
+      return elementById(root, target.element)
         ? []
         : [
             withFix(

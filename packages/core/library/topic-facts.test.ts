@@ -4,7 +4,7 @@ import { normalise, topicTemplate, validate, writeCanonical } from '../grammar/i
 import { childNamed, readXml, writeXml } from '../markup/index.ts';
 import {
   plainShortDescription,
-  readFacts,
+  readTopicFacts,
   withShortDescription,
   writeFacts,
   type TopicFacts,
@@ -43,9 +43,9 @@ describe('facts about a topic', () => {
     fc.assert(
       fc.property(facts, facts, (first, second) => {
         const once = writeFacts(root(''), first);
-        expect(readFacts(once)).toEqual(first);
+        expect(readTopicFacts(once)).toEqual(first);
         const twice = writeFacts(once, second);
-        expect(readFacts(twice)).toEqual(second);
+        expect(readTopicFacts(twice)).toEqual(second);
         expect(validate(twice).filter(({ severity }) => severity === 'error')).toEqual([]);
         expect(writeFacts(twice, second)).toEqual(twice);
       }),
@@ -60,10 +60,10 @@ describe('facts about a topic', () => {
         '<indexterm start="r">tide<index-see>water</index-see></indexterm></keywords><prodinfo>' +
         '<prodname>Tern Q</prodname></prodinfo></metadata><data name="x" value="y"/></prolog>',
     );
-    const same = writeFacts(before, readFacts(before));
+    const same = writeFacts(before, readTopicFacts(before));
     expect(same).toEqual(before);
     const after = writeFacts(before, {
-      ...readFacts(before),
+      ...readTopicFacts(before),
       created: '2026-11-23',
       contextIds: ['clock-page'],
       keywords: ['quay'],
@@ -85,14 +85,14 @@ describe('facts about a topic', () => {
 
   it('need no prolog while there is nothing to say', () => {
     const empty = topicTemplate('task', 't', 'T');
-    expect(writeFacts(empty, readFacts(empty))).toBe(empty);
-    const filled = writeFacts(empty, { ...readFacts(empty), keywords: ['quay'] });
+    expect(writeFacts(empty, readTopicFacts(empty))).toBe(empty);
+    const filled = writeFacts(empty, { ...readTopicFacts(empty), keywords: ['quay'] });
     expect(
       validate(filled)
         .filter(({ code }) => code !== 'grammar.guidance')
         .filter(({ severity }) => severity === 'error'),
     ).toEqual(validate(empty).filter(({ severity }) => severity === 'error'));
-    expect(childNamed(writeFacts(filled, readFacts(empty)), 'prolog')).toBeUndefined();
+    expect(childNamed(writeFacts(filled, readTopicFacts(empty)), 'prolog')).toBeUndefined();
   });
 });
 

@@ -48,7 +48,7 @@ function entryOf(indexterm: Element): string {
 /** The facts that have names of the team's own, with the first value of each. */
 export const ownFacts = (root: Element): Record<string, string> =>
   Object.fromEntries(
-    readFacts(root)
+    readTopicFacts(root)
       .own.filter(({ name, content }) => name !== '' && content !== '')
       .reverse()
       .map(({ name, content }) => [name, content]),
@@ -64,7 +64,7 @@ export const contextIdsIn = (facts: readonly Node[]): string[] =>
     )
     .filter((id) => id !== '');
 
-export function readFacts(root: Element): TopicFacts {
+export function readTopicFacts(root: Element): TopicFacts {
   const prolog = childNamed(root, 'prolog');
   const attribute = (elements: readonly Element[], name: string): string[] =>
     elements.flatMap(({ attributes }) => attributes[name] ?? []);

@@ -11,7 +11,7 @@ import {
   isVariableSet,
   keyNamesIn,
   markupOf,
-  nodesOf,
+  markupNodes,
   readableText,
   renameKey,
   withDefinition,
@@ -119,12 +119,12 @@ it('prefer a definition for the readers, then for everybody; never another langu
 it.each(['', 'plain', '<b>m</b><sup>2</sup> &lt;of a &amp; b&gt;', '<ph keyref="x"/>'])(
   'travel as a piece of XML: %s',
   (markup) => {
-    expect(markupOf(nodesOf(markup)!)).toBe(markup);
+    expect(markupOf(markupNodes(markup)!)).toBe(markup);
   },
 );
 
 it.each(['<b>', '</linktext><x/>', '&unknown;'])('that is no such piece is refused: %s', (markup) =>
-  expect(nodesOf(markup)).toBeUndefined(),
+  expect(markupNodes(markup)).toBeUndefined(),
 );
 
 it('hold in one map or in every map', () => {

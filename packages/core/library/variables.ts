@@ -187,7 +187,7 @@ export const markupOf = (nodes: readonly Node[]): string =>
     : writeXml(element('x', {}, nodes))
         .trimEnd()
         .slice('<x>'.length, -'</x>'.length);
-export function nodesOf(markup: string): readonly Node[] | undefined {
+export function markupNodes(markup: string): readonly Node[] | undefined {
   const { document } = readXml(`<linktext>${markup}</linktext>`);
   const root = document && normalise(document.root);
   return root?.name === 'linktext' ? root.children : undefined;

@@ -4,7 +4,7 @@ export type Severity = 'error' | 'warning' | 'info';
 export type Path = readonly number[];
 
 /** Where a problem lies: an item of the library, a path in its element tree, a line of its text. */
-export interface Place {
+export interface ProblemPlace {
   readonly item?: string;
   readonly path?: Path;
   readonly attribute?: string;
@@ -51,7 +51,7 @@ export interface Problem {
   readonly severity: Severity;
   /** One plain sentence that names the thing and what is wrong with it. */
   readonly message: string;
-  readonly where: Place;
+  readonly where: ProblemPlace;
   readonly fix?: Fix;
 }
 
@@ -59,7 +59,7 @@ export function problem(
   severity: Severity,
   code: string,
   message: string,
-  where: Place = {},
+  where: ProblemPlace = {},
 ): Problem {
   return { code, severity, message, where };
 }

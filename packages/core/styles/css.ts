@@ -143,7 +143,7 @@ export function screenRules(
         ['prefix', 'before'],
         ['suffix', 'after'],
       ] as const) {
-        const words = wordsOf(values[name], locale);
+        const words = wordsByLanguage(values[name], locale);
         if (words !== '') rules.push(`${selector}::${edge} { content: ${quoted(words)}; }`);
       }
       return rules;
@@ -179,7 +179,7 @@ export function noteRules(sheet: StyleSheet, selectorOf: (kind: NoteKind) => str
 }
 
 /** Words said by language: those of the locale, else of its language, else the first. */
-export function wordsOf(value: Values['prefix'], locale: string): string {
+export function wordsByLanguage(value: Values['prefix'], locale: string): string {
   if (typeof value !== 'object') return '';
   return value[locale] ?? value[locale.split('-')[0]!] ?? Object.values(value)[0] ?? '';
 }

@@ -5,7 +5,7 @@
  */
 export { readLength, toMillimetres, toPoints, type Length } from './length.ts';
 export {
-  definitionOf,
+  propertyDefinition,
   faultOf,
   properties,
   propertyGroups,
@@ -29,17 +29,17 @@ export {
   noteKinds,
   roleGroups,
   roleOf,
-  roles,
+  styleRoles,
   rootRole,
   type NoteKind,
-  type Role,
+  type StyleRole,
 } from './roles.ts';
 export {
   checkSheet,
   colourOf,
   familyOf,
   fontFaces,
-  lineage,
+  styleLineage,
   noteColour,
   propertiesFor,
   propertySource,
@@ -57,7 +57,7 @@ export {
 export {
   checkPlan,
   coverGrid,
-  fieldsOf,
+  planFields,
   noSlots,
   pageFields,
   pageGeometry,
@@ -79,7 +79,7 @@ export { iconImage, icons } from './icons.ts';
 export { shippedPlans, shippedSheets } from './shipped.ts';
 export { atNight, contrast, groundAtNight } from './colour.ts';
 export { styleOf, styleUses, type StyleUses, type Unstyled, type Uses } from './uses.ts';
-export { noteRules, screenRules, wordsOf } from './css.ts';
+export { noteRules, screenRules, wordsByLanguage } from './css.ts';
 export {
   checkLook,
   lookColours,

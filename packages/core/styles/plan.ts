@@ -160,7 +160,7 @@ export const plainPlan = {
 } as const satisfies Partial<PagePlan>;
 
 /** Every field of a plan, wherever it stands. */
-export function fieldsOf({ head, foot, coverParts }: PagePlan): PageField[] {
+export function planFields({ head, foot, coverParts }: PagePlan): PageField[] {
   const slots = [head, foot]
     .flatMap(({ right, left, opening }) => [right, left, opening ?? noSlots])
     .flatMap(({ start, middle, end }) => [...start, ...middle, ...end]);

@@ -163,7 +163,7 @@ export function propertyText(values: Values, name: PropertyName): string | undef
   return value === undefined || typeof value === 'object' ? undefined : String(value);
 }
 export const propertyNames = Object.keys(properties) as PropertyName[];
-export const definitionOf = (name: PropertyName): Definition => properties[name];
+export const propertyDefinition = (name: PropertyName): Definition => properties[name];
 
 /** `0.6pt ink` or `0.6pt #c9c3b4`: how thick and in which colour; `none`. */
 export function readRule(
@@ -185,7 +185,7 @@ export function faultOf(
   value: Value,
   colours: Readonly<Record<string, string>>,
 ): string | undefined {
-  const { kind, choices, between, label } = definitionOf(name);
+  const { kind, choices, between, label } = propertyDefinition(name);
   const outside = (number: number): boolean =>
     between !== undefined && (number < between[0] || number > between[1]);
   const range = between ? `${between[0]} to ${between[1]}` : '';

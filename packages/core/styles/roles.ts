@@ -1,5 +1,5 @@
 /** What a style is for: each role of a manual or site has one of this name in every style sheet. */
-export interface Role {
+export interface StyleRole {
   readonly id: string;
   readonly label: string;
   readonly group: RoleGroup;
@@ -23,8 +23,8 @@ export const roleGroups = [
 type RoleGroup = (typeof roleGroups)[number];
 
 const of =
-  (group: RoleGroup, family: Role['family'] = 'block') =>
-  (id: string, label: string): Role => ({ id, label, group, family });
+  (group: RoleGroup, family: StyleRole['family'] = 'block') =>
+  (id: string, label: string): StyleRole => ({ id, label, group, family });
 const [text, heading, list, steps, note, table, figure, code, line, front, contents, index, page] =
   [
     of('Text'),
@@ -62,7 +62,7 @@ export type NoteKind = (typeof noteKinds)[number];
 /** Every other style is based on this one. */
 export const rootRole = 'text';
 
-export const roles: readonly Role[] = [
+export const styleRoles: readonly StyleRole[] = [
   text(rootRole, 'All text'),
   text('paragraph', 'Paragraph'),
   text('lead', 'Short description'),
@@ -123,5 +123,5 @@ export const roles: readonly Role[] = [
   page('running-foot', 'Foot of the page'),
   page('page-number', 'Page number'),
 ];
-const byId = new Map(roles.map((role) => [role.id, role]));
-export const roleOf = (id: string): Role | undefined => byId.get(id);
+const byId = new Map(styleRoles.map((role) => [role.id, role]));
+export const roleOf = (id: string): StyleRole | undefined => byId.get(id);

@@ -1,7 +1,7 @@
 import { problem, type Problem } from '../problems/index.ts';
 import type { Numbering } from './numbering.ts';
 import {
-  definitionOf,
+  propertyDefinition,
   faultOf,
   propertyNames,
   readRule,
@@ -75,7 +75,7 @@ const impliedBase = (id: string): string =>
     : rootRole;
 
 /** A style and those it is based on, nearest first; a loop ends where it would begin again. */
-export function lineage(sheet: StyleSheet, id: string): string[] {
+export function styleLineage(sheet: StyleSheet, id: string): string[] {
   const line: string[] = [];
   for (
     let at: string | undefined = id;
@@ -96,7 +96,7 @@ const saidBy = (style: Style | undefined, medium: Medium): Values => ({
  * wherever it stands.
  */
 export function valuesOf(sheet: StyleSheet, id: string, medium: Medium): Values {
-  const line = lineage(sheet, id).filter((one) => id === rootRole || one !== rootRole);
+  const line = styleLineage(sheet, id).filter((one) => id === rootRole || one !== rootRole);
   return line
     .toReversed()
     .reduce<Values>((values, one) => ({ ...values, ...saidBy(sheet.styles[one], medium) }), {});
@@ -117,7 +117,7 @@ export function propertySource(
   name: PropertyName,
   medium: Medium,
 ): PropertySource | undefined {
-  for (const from of lineage(sheet, id)) {
+  for (const from of styleLineage(sheet, id)) {
     const style = sheet.styles[from];
     const own = style?.[medium]?.[name];
     if (own !== undefined) return { value: own, from, isOwn: true };
@@ -253,7 +253,7 @@ export function checkSheet(sheet: StyleSheet): Problem[] {
           where,
         ),
       );
-    const line = lineage(sheet, id);
+    const line = styleLineage(sheet, id);
     const further = baseOf(sheet, line.at(-1)!);
     if (further !== undefined && line[0] === id && line.includes(further))
       found.push(
@@ -301,5 +301,5 @@ export const familyOf = (sheet: StyleSheet, id: string): 'block' | 'inline' =>
 /** The properties that a style can say something of. */
 export const propertiesFor = (family: 'block' | 'inline'): PropertyName[] =>
   propertyNames.filter(
-    (name) => definitionOf(name).of !== (family === 'block' ? 'lines' : 'blocks'),
+    (name) => propertyDefinition(name).of !== (family === 'block' ? 'lines' : 'blocks'),
   );

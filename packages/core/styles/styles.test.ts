@@ -6,13 +6,13 @@ import {
   checkSheet,
   contrast,
   icons,
-  lineage,
+  styleLineage,
   noteRules,
   numberForms,
   pageGeometry,
   papers,
   paperSize,
-  roles,
+  styleRoles,
   screenRules,
   shippedPlans,
   shippedSheets,
@@ -89,7 +89,7 @@ const sheet = styled({
 
 describe('a style', () => {
   it('is based on others, nearest first, and all on the base, without repeating it', () => {
-    expect(lineage(sheet, 'own')).toEqual(['own', 'base', 'text']);
+    expect(styleLineage(sheet, 'own')).toEqual(['own', 'base', 'text']);
     expect(valuesOf(sheet, 'own', 'print')).toEqual({
       weight: 'bold',
       above: '9pt',
@@ -100,7 +100,7 @@ describe('a style', () => {
       above: '1em',
       slant: 'italic',
     });
-    expect(lineage(sheet, 'note-danger')).toEqual(['note-danger', 'note', 'text']);
+    expect(styleLineage(sheet, 'note-danger')).toEqual(['note-danger', 'note', 'text']);
   });
   it('says of each property where it comes from', () => {
     expect(propertySource(sheet, 'own', 'above', 'print')).toEqual({
@@ -183,7 +183,7 @@ describe('what is wrong with a style sheet', () => {
   it('is named with the style: a loop, a base that is not there, a value that says nothing', () => {
     const loop = styled({ a: { label: 'A', base: 'b' }, b: { label: 'B', base: 'a' } });
     expect(codes(loop)).toEqual(['styles.loop', 'styles.loop']);
-    expect(lineage(loop, 'a')).toEqual(['a', 'b']);
+    expect(styleLineage(loop, 'a')).toEqual(['a', 'b']);
     expect(checkSheet(styled({ paragraph: { base: 'paragraph' } }))[0]!.message).toBe(
       '“Paragraph” is based on itself, through “Paragraph”.',
     );
@@ -220,7 +220,7 @@ describe('the sheets and plans that ship', () => {
     for (const sheet of Object.values(shippedSheets)) {
       expect(checkSheet(sheet), sheet.name).toEqual([]);
       expect(
-        Object.keys(sheet.styles).filter((id) => !roles.some((role) => role.id === id)),
+        Object.keys(sheet.styles).filter((id) => !styleRoles.some((role) => role.id === id)),
       ).toEqual([]);
       for (const mark of Object.values(sheet.marks))
         expect(Object.keys(icons)).toContain(mark.icon);

@@ -1,11 +1,11 @@
 import type { Lens } from '../facets/index.ts';
 import { compose, type Composition, type Publication } from '../compose/index.ts';
-import { textLibrary, type Asset, type StoredItem } from '../library/index.ts';
+import { textLibrary, type LibraryAsset, type StoredItem } from '../library/index.ts';
 
 /** A small library from XML snippets: ids come from the root elements. */
 export function libraryOf(
   texts: readonly string[],
-  assets: readonly Asset[] = [],
+  assets: readonly LibraryAsset[] = [],
   lenses: readonly (Lens & { readonly id: string })[] = [],
 ): ReturnType<typeof textLibrary> {
   const items = texts.map((text): StoredItem => ({
@@ -18,12 +18,14 @@ export function libraryOf(
 
 export const concept = (id: string, body = '', title = id): string =>
   `<concept id="${id}"><title>${title}</title><conbody>${body}</conbody></concept>`;
-export const mapOf = (inner: string): string => `<map id="m"><title>M</title>${inner}</map>`;
+export const mapText = (inner: string): string => `<map id="m"><title>M</title>${inner}</map>`;
 
 /** Composes the map `m` of such a library. */
 export function composeTexts(
   texts: readonly string[],
-  options: Partial<Omit<Composition, 'library' | 'map'>> & { assets?: readonly Asset[] } = {},
+  options: Partial<Omit<Composition, 'library' | 'map'>> & {
+    assets?: readonly LibraryAsset[];
+  } = {},
 ): Publication {
   const { assets, ...rest } = options;
   return compose({ library: libraryOf(texts, assets), map: 'm', ...rest });

@@ -54,7 +54,7 @@ interface WrittenTopic {
   readonly text: string;
 }
 
-export interface Reading {
+export interface SourceDifference {
   readonly files: readonly PlannedFile[];
   readonly added: readonly WrittenTopic[];
   readonly changed: readonly WrittenTopic[];
@@ -201,7 +201,7 @@ const gone = (file: LinkedFile): FileReading => ({
  * What reading a linked source again would write, before anything is. Nothing that was written here
  * is overwritten without a decision. Others have their turn between two files.
  */
-export async function planReading(input: ReadingInput): Promise<Reading> {
+export async function planReading(input: ReadingInput): Promise<SourceDifference> {
   const { files, linked, textOf: textNow, decisions = {} } = input;
   const paths = [...files.keys()].sort();
   const hashes = new Map(paths.map((path) => [path, textHash(files.get(path)!)]));

@@ -10,7 +10,7 @@ import {
   readSourceFolder,
   sourceLimits,
   type LinkedFile,
-  type Reading,
+  type SourceDifference,
 } from '../index.ts';
 import { textHash } from './plan.ts';
 import { withTopicLinks, readOutside } from './topic.ts';
@@ -101,7 +101,7 @@ function desk() {
   const files = new Map<string, string>();
   const topics = new Map<string, string>();
   let linked: readonly LinkedFile[] = [];
-  const plan = (decisions: Record<string, 'outside' | 'here'> = {}): Promise<Reading> =>
+  const plan = (decisions: Record<string, 'outside' | 'here'> = {}): Promise<SourceDifference> =>
     planReading({
       files,
       linked,
@@ -109,13 +109,15 @@ function desk() {
       taken: new Set(['taken', ...topics.keys()]),
       decisions,
     });
-  const read = async (decisions?: Record<string, 'outside' | 'here'>): Promise<Reading> => {
+  const read = async (
+    decisions?: Record<string, 'outside' | 'here'>,
+  ): Promise<SourceDifference> => {
     const reading = await plan(decisions);
     for (const { item, text } of [...reading.added, ...reading.changed]) topics.set(item, text);
     linked = reading.linked;
     return reading;
   };
-  const states = (reading: Reading): string =>
+  const states = (reading: SourceDifference): string =>
     reading.files.map(({ path, state }) => `${path} ${state}`).join(', ');
   return { files, topics, plan, read, states };
 }

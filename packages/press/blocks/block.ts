@@ -96,7 +96,7 @@ interface Section extends Blocks {
 }
 
 /** An item of a list, a definition or a cell. */
-export interface Item extends Blocks {
+export interface ListItem extends Blocks {
   readonly element: ResolvedElement;
 }
 
@@ -104,7 +104,7 @@ export interface List {
   readonly kind: 'list';
   readonly element: ResolvedElement;
   readonly form: 'bulleted' | 'numbered' | 'plain';
-  readonly items: readonly Item[];
+  readonly items: readonly ListItem[];
 }
 
 /** Steps of a procedure; a section between steps interrupts the list, and the numbers continue. */
@@ -119,8 +119,8 @@ interface Steps {
 
 /** A run of steps, or a section between two runs. */
 export type StepRun =
-  | { readonly kind: 'steps'; readonly start: number; readonly items: readonly Item[] }
-  | ({ readonly kind: 'between' } & Item);
+  | { readonly kind: 'steps'; readonly start: number; readonly items: readonly ListItem[] }
+  | ({ readonly kind: 'between' } & ListItem);
 
 interface Definitions {
   readonly kind: 'definitions';
@@ -130,7 +130,7 @@ interface Definitions {
 export interface Definition {
   readonly element: ResolvedElement;
   readonly terms: readonly ResolvedElement[];
-  readonly meanings: readonly Item[];
+  readonly meanings: readonly ListItem[];
 }
 
 export interface Figure extends Blocks {

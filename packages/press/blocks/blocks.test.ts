@@ -1,6 +1,6 @@
 import type { ResolvedElement } from '@ukiyo/core/compose';
 import { lineOf, readXml, textOf } from '@ukiyo/core/markup';
-import { composeTexts, concept, mapOf } from '@ukiyo/core/testing';
+import { composeTexts, concept, mapText } from '@ukiyo/core/testing';
 import { describe, expect, it } from 'vitest';
 import { normalizeBlocks, topicBlocks, type Block, type BlockOf } from './index.ts';
 import { flowOf } from './flow.ts';
@@ -9,7 +9,7 @@ import { flowOf } from './flow.ts';
 function blocksOf(body: string, deepest = 40): Block[] {
   const { places, targets } = composeTexts([
     concept('a', body),
-    mapOf('<topicref href="topic:a"/>'),
+    mapText('<topicref href="topic:a"/>'),
   ]);
   const content = places[0]!.content!;
   return topicBlocks(content, { target: (anchor) => targets[anchor], deepest });
@@ -94,7 +94,7 @@ describe('steps', () => {
   const steps = (inner: string): BlockOf<'steps'> => {
     const { places } = composeTexts([
       `<task id="a"><title>A</title><taskbody><steps>${inner}</steps></taskbody></task>`,
-      mapOf('<topicref href="topic:a"/>'),
+      mapText('<topicref href="topic:a"/>'),
     ]);
     const blocks = topicBlocks(places[0]!.content!, { target: () => undefined, deepest: 40 });
     return blocks[0] as BlockOf<'steps'>;

@@ -7,7 +7,7 @@ import type {
   Block,
   Caption,
   Figure,
-  Item,
+  ListItem,
   List,
   Picture,
   StepRun,
@@ -74,7 +74,7 @@ const group = (element: ResolvedElement, walk: Walk): Block => ({
   blocks: blocksOf(element.children, walk),
 });
 
-const itemOf = (element: ResolvedElement, walk: Walk): Item => ({
+const itemOf = (element: ResolvedElement, walk: Walk): ListItem => ({
   element,
   blocks: blocksOf(element.children, walk),
 });
@@ -161,7 +161,7 @@ const steps =
   (isNumbered: boolean, isNested = false): Maker =>
   (element, walk) => {
     const runs: StepRun[] = [];
-    let items: Item[] = [];
+    let items: ListItem[] = [];
     let start = 1;
     const end = (): void => {
       if (items.length > 0) runs.push({ kind: 'steps', start, items });
@@ -178,7 +178,7 @@ const steps =
     return [{ kind: 'steps', element, isNumbered, isNested, runs }];
   };
 
-const step = (element: ResolvedElement, walk: Walk): Item => ({
+const step = (element: ResolvedElement, walk: Walk): ListItem => ({
   element,
   blocks: children(element).flatMap((part) => blockOf(part, walk)),
 });

@@ -1,6 +1,6 @@
 import type { Publication } from '@ukiyo/core/compose';
 import { shippedSheets } from '@ukiyo/core/styles';
-import { composeTexts, mapOf } from '@ukiyo/core/testing';
+import { composeTexts, mapText } from '@ukiyo/core/testing';
 import { describe, expect, it } from 'vitest';
 import { buildPrintDocument } from '../print/build.ts';
 import { siteFiles } from '../site/index.ts';
@@ -12,7 +12,7 @@ const lens = {
 };
 const topic = (inner: string): string => `<task id="a"><title>A</title>${inner}</task>`;
 const publicationOf = (inner: string): Publication =>
-  composeTexts([mapOf('<topicref href="topic:a"/>'), topic(inner)], { lens });
+  composeTexts([mapText('<topicref href="topic:a"/>'), topic(inner)], { lens });
 
 /** The page of a help site with the topic. */
 function pageOf(publication: Publication): string {

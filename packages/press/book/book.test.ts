@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { allPlaces } from '@ukiyo/core/compose';
 import { shippedLooks, type SiteLook } from '@ukiyo/core/styles';
-import { composeTexts, concept, mapOf } from '@ukiyo/core/testing';
+import { composeTexts, concept, mapText } from '@ukiyo/core/testing';
 import { unzipSync } from 'fflate';
 import { HtmlValidate } from 'html-validate';
 import { describe, expect, it } from 'vitest';
@@ -40,7 +40,7 @@ describe('an e-book', () => {
   it('has none either with strange titles and names, written from right to left', () => {
     const publication = composeTexts(
       [
-        mapOf(
+        mapText(
           '<title>Map &lt;b&gt; &amp; “more”</title><topicref href="topic:one">' +
             '<topicref href="topic:two"/></topicref>',
         ),

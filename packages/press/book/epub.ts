@@ -8,7 +8,7 @@ import {
   articleOf,
   assetsShown,
   layOutPages,
-  readersOf,
+  siteReaders,
   type HtmlContext,
 } from '../topics/index.ts';
 import { sheetRules, usualSite, type SiteOptions } from '../site/index.ts';
@@ -87,7 +87,7 @@ export function epub(
     ...usualSite(options),
     isSite: false,
     address: '',
-    readers: readersOf(publication),
+    readers: siteReaders(publication),
   };
   const texts = textsOf(site, options);
   const files: Zippable = {};

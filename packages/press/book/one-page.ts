@@ -8,7 +8,7 @@ import {
   articleOf,
   assetsShown,
   layOutOnePage,
-  readersOf,
+  siteReaders,
   type HtmlContext,
 } from '../topics/index.ts';
 import { sheetRules, siteRuntime, usualSite, type SiteOptions } from '../site/index.ts';
@@ -42,7 +42,7 @@ export function onePage(
     ...usualSite(options),
     isSite: false,
     address: '',
-    readers: readersOf(publication),
+    readers: siteReaders(publication),
   };
   const page = tag(
     'html',

@@ -3,7 +3,16 @@ import { toHtml } from 'hast-util-to-html';
 import type { Nodes, Root } from 'hast';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { elementsIn, isEmpty, join, nodesOf, seenFrom, tag, text, withAttribute } from './index.ts';
+import {
+  elementsIn,
+  isEmpty,
+  join,
+  htmlNodes,
+  seenFrom,
+  tag,
+  text,
+  withHtmlAttribute,
+} from './index.ts';
 import { serializeHtml, serializePage, serializeXml, type Html } from './index.ts';
 
 /** The same without where it stood in the text, and without texts side by side. */
@@ -15,7 +24,7 @@ function plain(node: Nodes): unknown {
 }
 const rootOf = (part: Html): Root => ({
   type: 'root',
-  children: [...nodesOf(part)] as Root['children'],
+  children: [...htmlNodes(part)] as Root['children'],
 });
 
 const words = fc.string({ unit: 'grapheme', minLength: 1, maxLength: 12 });
@@ -74,10 +83,10 @@ describe('the tree of a page', () => {
   });
   it('gets an attribute on its first element alone', () => {
     const both = [tag('p', { id: 'x' }), tag('p')];
-    expect(serializeHtml(withAttribute(both, 'data-at', '1.2'))).toBe(
+    expect(serializeHtml(withHtmlAttribute(both, 'data-at', '1.2'))).toBe(
       '<p data-at="1.2" id="x"></p><p></p>',
     );
-    expect(withAttribute(text('a'), 'data-at', '1')).toEqual(text('a'));
+    expect(withHtmlAttribute(text('a'), 'data-at', '1')).toEqual(text('a'));
   });
   it('leads from another folder to the same places', () => {
     const links = [

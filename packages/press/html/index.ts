@@ -7,12 +7,12 @@ export {
   elementsIn,
   isEmpty,
   join,
-  nodesOf,
+  htmlNodes,
   raw,
   seenFrom,
   tag,
   text,
-  withAttribute,
+  withHtmlAttribute,
   type Html,
 } from './tree.ts';
 export { serializeHtml, serializePage, serializeXml } from './serialize.ts';

@@ -53,7 +53,7 @@ function flatten(parts: readonly Html[], into: HtmlNode[]): HtmlNode[] {
   return into;
 }
 /** The nodes of a part, in their order. */
-export const nodesOf = (part: Html): readonly HtmlNode[] => flatten([part], []);
+export const htmlNodes = (part: Html): readonly HtmlNode[] => flatten([part], []);
 export const isEmpty = (part: Html): boolean => isList(part) && part.every(isEmpty);
 
 /** Markup that was serialised before, for parts that many pages share. */
@@ -95,10 +95,10 @@ export function tag(
 }
 
 /** The same with one more attribute on its first element; it comes before the others. */
-export function withAttribute(part: Html, name: string, value: string): Html {
+export function withHtmlAttribute(part: Html, name: string, value: string): Html {
   if (isList(part)) {
     const [first, ...rest] = part;
-    return first === undefined ? part : [withAttribute(first, name, value), ...rest];
+    return first === undefined ? part : [withHtmlAttribute(first, name, value), ...rest];
   }
   return part.type === 'element'
     ? { ...part, properties: { [propertyOf(name).name]: value, ...part.properties } }
@@ -109,7 +109,7 @@ const isElement = (node: HtmlNode): node is Element => node.type === 'element';
 
 /** Every element of a part, each before what is in it. */
 export function* elementsIn(part: Html): Generator<Element> {
-  for (const node of nodesOf(part).filter(isElement)) {
+  for (const node of htmlNodes(part).filter(isElement)) {
     yield node;
     yield* elementsIn(node.children);
   }

@@ -1,5 +1,5 @@
 import { allPlaces, type Publication } from '@ukiyo/core/compose';
-import { composeTexts, concept, mapOf } from '@ukiyo/core/testing';
+import { composeTexts, concept, mapText } from '@ukiyo/core/testing';
 import { wordsFor } from '@ukiyo/core/words';
 import { fromHtml } from 'hast-util-from-html';
 import { micromark } from 'micromark';
@@ -7,7 +7,7 @@ import { gfm, gfmHtml } from 'micromark-extension-gfm';
 import { describe, expect, it } from 'vitest';
 import { serializeHtml } from '../html/index.ts';
 import { usualSite } from '../site/index.ts';
-import { articleOf, layOutPages, readersOf } from '../topics/index.ts';
+import { articleOf, layOutPages, siteReaders } from '../topics/index.ts';
 import { composeDemo, demoAssets } from '../testing/demo.ts';
 import { markdownFiles } from '../index.ts';
 
@@ -79,7 +79,7 @@ function expectSameWords(publication: Publication, assets = demoAssets): number 
     ...usualSite({}),
     isSite: false,
     address: '',
-    readers: readersOf(publication),
+    readers: siteReaders(publication),
   };
   for (const place of pages.order) {
     const { article, related, footnotes } = articleOf(place, site);
@@ -124,7 +124,7 @@ describe('a folder of Markdown', () => {
   });
   it('keeps what looks like Markdown or markup as the words it is', () => {
     const publication = composeTexts([
-      mapOf('<title>A *map* &lt;b&gt;</title><topicref href="topic:one"/>'),
+      mapText('<title>A *map* &lt;b&gt;</title><topicref href="topic:one"/>'),
       concept(
         'one',
         '<p># not a heading</p><p>1. no list, *no* emphasis, `no` code, [no](link), ' +
@@ -143,7 +143,7 @@ describe('a folder of Markdown', () => {
   });
   it('calls its files after ids, titles or numbers, never one as another', () => {
     const publication = composeTexts([
-      mapOf(
+      mapText(
         '<topicref href="topic:one"/><topicref href="topic:two"/><topicref href="topic:three"/>',
       ),
       concept('one', '', 'Ünder/../the *same* name?'),

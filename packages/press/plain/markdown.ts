@@ -6,13 +6,13 @@ import { toMdast, type Handle } from 'hast-util-to-mdast';
 import type { BlockContent, List, ListItem, Paragraph, Root, RootContent } from 'mdast';
 import { gfmToMarkdown } from 'mdast-util-gfm';
 import { toMarkdown } from 'mdast-util-to-markdown';
-import { elementsIn, nodesOf, seenFrom, type Html } from '../html/index.ts';
+import { elementsIn, htmlNodes, seenFrom, type Html } from '../html/index.ts';
 import type { AssetSource } from '../shared/index.ts';
 import {
   articleOf,
   assetsShown,
   layOutPages,
-  readersOf,
+  siteReaders,
   upFrom,
   type Filing,
   type HtmlContext,
@@ -24,7 +24,7 @@ import { handlersFor, stringOf } from './handlers.ts';
 const converted = (part: Html, handlers: Record<string, Handle>): RootContent[] =>
   (
     toMdast(
-      { type: 'root', children: [...nodesOf(part)] as HtmlElement['children'] },
+      { type: 'root', children: [...htmlNodes(part)] as HtmlElement['children'] },
       { handlers, document: true },
     ) as Root
   ).children;
@@ -77,7 +77,7 @@ export function markdownFiles(
     ...usualSite({}),
     isSite: false,
     address: '',
-    readers: readersOf(publication),
+    readers: siteReaders(publication),
   };
   const made = pages.order.map((place) => ({ place, ...articleOf(place, site) }));
   const handlers = handlersFor(

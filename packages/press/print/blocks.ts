@@ -3,7 +3,7 @@ import { problem } from '@ukiyo/core/problems';
 import type { BlockOf, Caption, Block as Source } from '../blocks/index.ts';
 import { noteName, printable } from '../shared/index.ts';
 import type { Context, Typesetting } from './context.ts';
-import type { Block, Inline } from './document.ts';
+import type { PrintBlock, Inline } from './document.ts';
 import { areaSigns, imageBlock, mediaBlocks } from './images.ts';
 import { linesOf } from './lines.ts';
 import { definitions, list, steps } from './lists.ts';
@@ -19,7 +19,7 @@ export function typesettingOf(context: Context): Typesetting {
   return typesetting;
 }
 
-const blockOf = (typesetting: Typesetting, block: Source): Block[] =>
+const blockOf = (typesetting: Typesetting, block: Source): PrintBlock[] =>
   block.element === undefined
     ? plainBlock(typesetting, block)
     : dressed(typesetting, block.element, () => plainBlock(typesetting, block));
@@ -28,15 +28,15 @@ const blockOf = (typesetting: Typesetting, block: Source): Block[] =>
 function dressed(
   { styles, marked }: Context,
   element: ResolvedElement,
-  make: () => Block[],
-): Block[] {
+  make: () => PrintBlock[],
+): PrintBlock[] {
   const own = styles.of(element);
   const made = styles.within(element, make);
   return marked(element, own === undefined ? made : inStyle(made, own));
 }
 
 /** Signs in the margin and anchors have no style. */
-function inStyle(blocks: readonly Block[], style: string): Block[] {
+function inStyle(blocks: readonly PrintBlock[], style: string): PrintBlock[] {
   const shown = blocks.filter(({ t }) => !['at', 'from', 'bar', 'gone'].includes(t));
   const [only] = shown;
   return shown.length === 1 && only!.t !== 'mark'
@@ -47,12 +47,12 @@ function inStyle(blocks: readonly Block[], style: string): Block[] {
 type Maker<Kind extends Source['kind']> = (
   typesetting: Typesetting,
   block: BlockOf<Kind>,
-) => Block[];
+) => PrintBlock[];
 
 function plainBlock<Kind extends Source['kind']>(
   typesetting: Typesetting,
   block: BlockOf<Kind>,
-): Block[] {
+): PrintBlock[] {
   const make = makers[block.kind] as Maker<Kind>;
   return make(typesetting, block);
 }
@@ -63,12 +63,12 @@ const lines =
   (
     { marksOf, inlines }: Typesetting,
     { element, nodes }: BlockOf<'paragraph' | 'lead' | 'lines' | 'code'>,
-  ): Block[] => [...(element ? marksOf(element) : []), { t, c: inlines(nodes) }];
+  ): PrintBlock[] => [...(element ? marksOf(element) : []), { t, c: inlines(nodes) }];
 
 const content = (
   { marksOf, blocks }: Typesetting,
   block: BlockOf<'group' | 'step-detail'>,
-): Block[] => [...marksOf(block.element), ...blocks(block.blocks)];
+): PrintBlock[] => [...marksOf(block.element), ...blocks(block.blocks)];
 
 const makers: { readonly [Kind in Source['kind']]: Maker<Kind> } = {
   paragraph: lines('p'),
@@ -108,10 +108,10 @@ const makers: { readonly [Kind in Source['kind']]: Maker<Kind> } = {
 };
 
 /** A section under its title, or under the word for what it is. */
-function section(typesetting: Typesetting, block: BlockOf<'section'>): Block[] {
+function section(typesetting: Typesetting, block: BlockOf<'section'>): PrintBlock[] {
   const { words, marksOf, blocks } = typesetting;
   const { element, caption, label } = block;
-  const heading: Block[] = caption
+  const heading: PrintBlock[] = caption
     ? titleOf(typesetting, element, caption)
     : [
         ...marksOf(element),
@@ -125,10 +125,10 @@ function titleOf(
   { styles, words, at, marked, inlines }: Typesetting,
   element: ResolvedElement,
   { title, number }: Caption,
-): Block[] {
+): PrintBlock[] {
   const count: Inline[] = number === undefined ? [] : [`${words.example} ${number}\u2002`];
   const own = styles.of(title);
-  const heading: Block = {
+  const heading: PrintBlock = {
     t: 'h',
     c: [...count, ...inlines(title.children)],
     at: at(element),
@@ -140,7 +140,7 @@ function titleOf(
 function note(
   { marksOf, blocks, sheet, publication, words }: Typesetting,
   block: BlockOf<'note'>,
-): Block[] {
+): PrintBlock[] {
   const { element } = block;
   const word = printable(noteName(element, sheet, publication.locale, words));
   const kind = element.attributes['type'] ?? 'note';
@@ -160,10 +160,10 @@ const captionOf = (
 const captionedWhole = (
   { marked }: Typesetting,
   { caption }: BlockOf<'figure' | 'table'>,
-  made: Block[],
-): Block[] => (caption ? marked(caption.title, made) : made);
+  made: PrintBlock[],
+): PrintBlock[] => (caption ? marked(caption.title, made) : made);
 
-function figure(typesetting: Typesetting, block: BlockOf<'figure'>): Block[] {
+function figure(typesetting: Typesetting, block: BlockOf<'figure'>): PrintBlock[] {
   const { picture } = block;
   const caption = captionOf(typesetting, block);
   const { spots, legend } = areaSigns(typesetting, block);
@@ -175,7 +175,7 @@ function figure(typesetting: Typesetting, block: BlockOf<'figure'>): Block[] {
   return captionedWhole(typesetting, block, [{ t: 'fig', ...caption, c: [...shown, ...legend] }]);
 }
 
-function table(typesetting: Typesetting, block: BlockOf<'table'>): Block[] {
+function table(typesetting: Typesetting, block: BlockOf<'table'>): PrintBlock[] {
   const caption = captionOf(typesetting, block);
   const tables = block.grids.map((grid, index) =>
     gridTable(typesetting, { element: block.element, grid }, index === 0 ? caption : { at: [] }),

@@ -6,8 +6,8 @@ import type { Words } from '@ukiyo/core/words';
 import { normalizeBlocks, topicBlocks } from '../blocks/index.ts';
 import { dayOf, directionOf, printable } from '../shared/index.ts';
 import { typesettingOf } from './blocks.ts';
-import { contextOf, type PrintAssets, type Typesetting } from './context.ts';
-import type { Block, Inline, PrintDocument, PrintIndexEntry, PrintPlace } from './document.ts';
+import { printContext, type PrintAssets, type Typesetting } from './context.ts';
+import type { PrintBlock, Inline, PrintDocument, PrintIndexEntry, PrintPlace } from './document.ts';
 
 /**
  * A topic of which it is noted where each of its elements comes to stand, and the one place whose
@@ -19,7 +19,7 @@ export interface Wanted {
 }
 
 /** Links that the topic has itself, then those that the map gives. */
-function relatedBlock(typesetting: Typesetting, place: Place): Block[] {
+function relatedBlock(typesetting: Typesetting, place: Place): PrintBlock[] {
   const { publication, references, words, linked } = typesetting;
   const related = place.content && childNamed(place.content, 'related-links');
   const links = related ? childElements(related).filter(({ name }) => name === 'link') : [];
@@ -170,7 +170,7 @@ export function buildPrintDocument(
   sheet: StyleSheet,
   { traced, only }: Wanted = {},
 ): { document: Omit<PrintDocument, 'design'>; problems: Problem[] } {
-  const typesetting = typesettingOf(contextOf(publication, assets, sheet, traced));
+  const typesetting = typesettingOf(printContext(publication, assets, sheet, traced));
   const { words, emitted, problems } = typesetting;
   const matter = matterOf(typesetting, only);
   const glossary = glossaryOf(typesetting, only);

@@ -5,7 +5,7 @@ import { writtenNumber, type StyleSheet } from '@ukiyo/core/styles';
 import { wordsFor, type Words } from '@ukiyo/core/words';
 import type { Block as SourceBlock, Normalizing } from '../blocks/index.ts';
 import { appliedStyles, type AppliedStyles } from '../shared/index.ts';
-import type { Block, Inline, Marking, TableNote } from './document.ts';
+import type { PrintBlock, Inline, Marking, TableNote } from './document.ts';
 
 export interface PrintAssets {
   /** Path of the image in the engine's workspace; undefined when it cannot be shown. */
@@ -31,7 +31,7 @@ export interface Context {
   /** Where links to this element come to; once only. */
   at(element: Element): string[];
   /** The same before a block, with the trace of the topic that is traced. */
-  marksOf(element: Element): Block[];
+  marksOf(element: Element): PrintBlock[];
   /** What leads to an element, at the beginning of its line. */
   anchorsOf(element: Element): Inline[];
   markingOf(element: Element): Marking | undefined;
@@ -44,9 +44,9 @@ export interface Context {
    */
   notesIn<Made>(make: () => Made): { readonly made: Made; readonly notes: readonly TableNote[] };
   /** Takes a footnote in where they are gathered; its letter there. */
-  gather(c: Block[]): string | undefined;
+  gather(c: PrintBlock[]): string | undefined;
   /** Blocks as the lens of the publication marks their element. */
-  marked(element: Element, c: Block[]): Block[];
+  marked(element: Element, c: PrintBlock[]): PrintBlock[];
 }
 
 /**
@@ -58,7 +58,7 @@ const deepest = 12;
 /** A sign in the margin, in a line or between blocks. */
 interface Sign {
   readonly inline: Inline;
-  readonly block: Block;
+  readonly block: PrintBlock;
 }
 const barEnds: Sign = { inline: { t: 'bar' }, block: { t: 'bar', on: false } };
 const isGone: Sign = { inline: { t: 'gone' }, block: { t: 'gone' } };
@@ -67,7 +67,7 @@ const isGone: Sign = { inline: { t: 'gone' }, block: { t: 'gone' } };
  * Blocks with a sign where their last line ends: after it, it would go on to the next page with
  * what follows. A table or an image has no line: there it comes after.
  */
-function ended(blocks: readonly Block[], sign: Sign): Block[] {
+function ended(blocks: readonly PrintBlock[], sign: Sign): PrintBlock[] {
   const last = blocks.at(-1);
   const rest = blocks.slice(0, -1);
   switch (last?.t) {
@@ -107,7 +107,7 @@ function ended(blocks: readonly Block[], sign: Sign): Block[] {
 export interface Typesetting extends Context {
   inlines(nodes: readonly Node[]): Inline[];
   linked(element: ResolvedElement): Inline[];
-  blocks(blocks: readonly SourceBlock[]): Block[];
+  blocks(blocks: readonly SourceBlock[]): PrintBlock[];
 }
 
 const isBarred = (element: Element): boolean => (element as ResolvedElement).marked?.bar === true;
@@ -123,13 +123,13 @@ function markingOf(element: Element): Marking | undefined {
 }
 
 /** Blocks as the lens marks their element; `noteBars` is called where a bar or a sign stands. */
-function markedBlocks(element: Element, c: Block[], noteBars: () => void): Block[] {
+function markedBlocks(element: Element, c: PrintBlock[], noteBars: () => void): PrintBlock[] {
   const marking = markingOf(element);
-  const shown: Block[] = marking && c.length > 0 ? [{ t: 'mark', c, ...marking }] : c;
+  const shown: PrintBlock[] = marking && c.length > 0 ? [{ t: 'mark', c, ...marking }] : c;
   const { gone } = element as ResolvedElement;
   if ((!isBarred(element) && gone === undefined) || shown.length === 0) return shown;
   noteBars();
-  const barred: Block[] = isBarred(element)
+  const barred: PrintBlock[] = isBarred(element)
     ? [{ t: 'bar', on: true }, ...ended(shown, barEnds)]
     : shown;
   if (gone === 'before') return [isGone.block, ...barred];
@@ -158,7 +158,7 @@ function gathering(): Pick<Context, 'notesIn' | 'gather'> {
 }
 
 /** @param traced a topic of which it is noted where each of its elements comes to stand */
-export function contextOf(
+export function printContext(
   publication: Publication,
   assets: PrintAssets,
   sheet: StyleSheet,
@@ -172,11 +172,11 @@ export function contextOf(
     emitted.add(anchor);
     return [anchor];
   };
-  const marksOf = (element: Element): Block[] => {
+  const marksOf = (element: Element): PrintBlock[] => {
     const { item, path } = (element as ResolvedElement).origin;
-    const from: Block[] =
+    const from: PrintBlock[] =
       traced !== undefined && item === traced ? [{ t: 'from', path: path.join('.') }] : [];
-    return [...at(element).map((id): Block => ({ t: 'at', id })), ...from];
+    return [...at(element).map((id): PrintBlock => ({ t: 'at', id })), ...from];
   };
   return {
     publication,

@@ -6,13 +6,13 @@ import {
   noteKinds,
   readLength,
   readRule,
-  roles,
+  styleRoles,
   rootRole,
   propertyText,
   shippedPlans,
   toPoints,
   valuesOf,
-  wordsOf,
+  wordsByLanguage,
   type NoteMark,
   type PagePlan,
   type StyleSheet,
@@ -113,7 +113,7 @@ export function designData(
   imageOf: ImageOf,
 ): { data: DesignData; images: Map<string, Uint8Array> } {
   const rootSize = toPoints(propertyText(valuesOf(sheet, rootRole, 'print'), 'size') ?? '10pt');
-  const ids = new Set([...roles.map(({ id }) => id), ...Object.keys(sheet.styles)]);
+  const ids = new Set([...styleRoles.map(({ id }) => id), ...Object.keys(sheet.styles)]);
   const styles = Object.fromEntries(
     [...ids].map((id) => [id, printStyle(sheet, valuesOf(sheet, id, 'print'), rootSize, locale)]),
   );
@@ -187,8 +187,8 @@ function printStyle(
     ground: colourIn(sheet, values.background),
     padding: points('padding'),
     corner: points('corner'),
-    prefix: wordsOf(values.prefix, locale) || undefined,
-    suffix: wordsOf(values.suffix, locale) || undefined,
+    prefix: wordsByLanguage(values.prefix, locale) || undefined,
+    suffix: wordsByLanguage(values.suffix, locale) || undefined,
     mark: propertyText(values, 'mark'),
     numbers: propertyText(values, 'numbers'),
     column: columnNames[propertyText(values, 'column') ?? ''],

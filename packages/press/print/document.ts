@@ -15,7 +15,7 @@ export type Inline =
   /** A link inside: `page` adds “on page N”, or says “page N” where it has no words. */
   | { readonly t: 'ref'; to: string; readonly c: readonly Inline[]; readonly page: boolean }
   | { readonly t: 'url'; readonly href: string; readonly c: readonly Inline[] }
-  | { readonly t: 'fn'; readonly c: readonly Block[] }
+  | { readonly t: 'fn'; readonly c: readonly PrintBlock[] }
   | { readonly t: 'at'; readonly id: string }
   | { readonly t: 'img'; readonly src: string; readonly alt: string; readonly w?: string }
   /** A bar in the margin ends with this line. */
@@ -38,7 +38,7 @@ export interface Hotspot {
 }
 
 export interface PrintCell {
-  readonly c: readonly Block[];
+  readonly c: readonly PrintBlock[];
   readonly cs: number;
   readonly rs: number;
   readonly al?: string;
@@ -52,7 +52,7 @@ export interface PrintCell {
 /** A footnote of a table, which stands under it. */
 export interface TableNote {
   readonly sign: string;
-  readonly c: readonly Block[];
+  readonly c: readonly PrintBlock[];
 }
 
 export interface PrintTable {
@@ -70,7 +70,7 @@ export interface PrintTable {
 }
 
 /** A block; `s` is the style of the team's own that it has. */
-export type Block = { readonly s?: string } & (
+export type PrintBlock = { readonly s?: string } & (
   | { readonly t: 'p'; readonly c: readonly Inline[] }
   | { readonly t: 'lead'; readonly c: readonly Inline[] }
   | { readonly t: 'label'; readonly c: readonly Inline[] }
@@ -83,28 +83,28 @@ export type Block = { readonly s?: string } & (
   | { readonly t: 'gone' }
   | {
       readonly t: 'ul' | 'ol' | 'steps' | 'sl';
-      readonly items: readonly (readonly Block[])[];
+      readonly items: readonly (readonly PrintBlock[])[];
       readonly start?: number;
     }
   | {
       readonly t: 'dl';
       readonly items: readonly {
         readonly dt: readonly (readonly Inline[])[];
-        readonly dd: readonly Block[];
+        readonly dd: readonly PrintBlock[];
       }[];
     }
   | {
       readonly t: 'note';
       readonly kind: string;
       readonly word: string;
-      readonly c: readonly Block[];
+      readonly c: readonly PrintBlock[];
     }
   | { readonly t: 'code'; readonly c: readonly Inline[] }
   | { readonly t: 'lines'; readonly c: readonly Inline[] }
-  | { readonly t: 'quote'; readonly c: readonly Block[] }
+  | { readonly t: 'quote'; readonly c: readonly PrintBlock[] }
   | {
       readonly t: 'fig';
-      readonly c: readonly Block[];
+      readonly c: readonly PrintBlock[];
       readonly at: readonly string[];
       readonly num?: string;
       readonly cap?: readonly Inline[];
@@ -122,8 +122,8 @@ export type Block = { readonly s?: string } & (
       readonly t: 'legend';
       readonly items: readonly { readonly sign: string; readonly c: readonly Inline[] }[];
     }
-  | { readonly t: 'group'; readonly c: readonly Block[] }
-  | ({ readonly t: 'mark'; readonly c: readonly Block[] } & Marking)
+  | { readonly t: 'group'; readonly c: readonly PrintBlock[] }
+  | ({ readonly t: 'mark'; readonly c: readonly PrintBlock[] } & Marking)
   | PrintTable
 );
 
@@ -143,7 +143,7 @@ export interface PrintPlace {
   readonly bar?: boolean;
   /** Whether something before it is gone. */
   readonly gone?: boolean;
-  readonly c: readonly Block[];
+  readonly c: readonly PrintBlock[];
   readonly places: readonly PrintPlace[];
 }
 
@@ -210,6 +210,6 @@ export interface PrintDocument {
   readonly glossary: readonly {
     readonly id: string;
     readonly term: string;
-    readonly c: readonly Block[];
+    readonly c: readonly PrintBlock[];
   }[];
 }

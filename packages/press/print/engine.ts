@@ -48,7 +48,7 @@ interface Compiled {
   readonly pdf: Uint8Array;
   readonly pages: readonly Located[];
   readonly traces: readonly Traced[];
-  readonly sheets: readonly Sheet[];
+  readonly sheets: readonly PrintedSheet[];
   readonly warnings: readonly string[];
   /** Milliseconds that the engine itself took. */
   readonly milliseconds: number;
@@ -62,7 +62,7 @@ export interface Traced {
 }
 
 /** A page, in millimetres. */
-export interface Sheet {
+export interface PrintedSheet {
   readonly width: number;
   readonly height: number;
 }
@@ -71,7 +71,7 @@ interface Drawn {
   readonly drawings: Drawings;
   readonly traces: readonly Traced[];
   readonly pages: readonly Located[];
-  readonly sheets: readonly Sheet[];
+  readonly sheets: readonly PrintedSheet[];
   readonly warnings: readonly string[];
   readonly milliseconds: number;
 }
@@ -144,7 +144,7 @@ class Compiler {
   traces(result: NodeTypstDocument): readonly Traced[] {
     return (this.#query(result, '<places>') as readonly Traced[] | undefined) ?? [];
   }
-  sheets(result: NodeTypstDocument, { design: { plan } }: PrintDocument): Sheet[] {
+  sheets(result: NodeTypstDocument, { design: { plan } }: PrintDocument): PrintedSheet[] {
     const turned = new Set(this.#query(result, '<lying>') as readonly number[] | undefined);
     const [width, height] = [plan.width + 2 * plan.margin, plan.height + 2 * plan.margin];
     return Array.from({ length: result.numOfPages }, (_, at) =>

@@ -5,7 +5,7 @@ import { writtenNumber } from '@ukiyo/core/styles';
 import { printable } from '../shared/index.ts';
 import type { BlockOf } from '../blocks/index.ts';
 import type { Context, PrintAssets, Typesetting } from './context.ts';
-import type { Block, Inline, Hotspot } from './document.ts';
+import type { PrintBlock, Inline, Hotspot } from './document.ts';
 import { millimetres } from './measures.ts';
 
 /** Of a QR code, in millimetres: telephones read it at arm’s length (common practice). */
@@ -28,7 +28,7 @@ export const imageBlock = (
   context: Context,
   element: Element,
   spots: readonly Hotspot[] = [],
-): Block[] => {
+): PrintBlock[] => {
   const src = sourceOf(element, context.assets);
   return [
     ...context.marksOf(element),
@@ -50,7 +50,7 @@ export const imageBlock = (
 export function areaSigns(
   typesetting: Typesetting,
   { areas, picture }: BlockOf<'figure'>,
-): { readonly spots: readonly Hotspot[]; readonly legend: readonly Block[] } {
+): { readonly spots: readonly Hotspot[]; readonly legend: readonly PrintBlock[] } {
   const [image] = picture?.images ?? [];
   const spots = image ? hotspotsOf(typesetting, areas, image) : [];
   if (spots.length === 0) return { spots, legend: [] };
@@ -77,7 +77,7 @@ function hotspotsOf(
 }
 
 /** On paper: its poster, what it shows, and where it can be played. */
-export const mediaBlocks = ({ assets, words }: Context, media: Media): Block[] => {
+export const mediaBlocks = ({ assets, words }: Context, media: Media): PrintBlock[] => {
   const poster = media.poster.startsWith('asset:')
     ? assets.path(media.poster.slice('asset:'.length))
     : undefined;
@@ -89,7 +89,7 @@ export const mediaBlocks = ({ assets, words }: Context, media: Media): Block[] =
     t: 'i',
     c: [`${words[media.kind]}: `, printable(media.description)],
   };
-  const code: Block[] = isOnWeb
+  const code: PrintBlock[] = isOnWeb
     ? [{ t: 'img', src: assets.code(media.source), alt: media.source, w: codeWidth }]
     : [];
   return [

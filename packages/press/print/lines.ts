@@ -6,7 +6,7 @@ import { propertyText, valuesOf } from '@ukiyo/core/styles';
 import { normalizeBlocks } from '../blocks/index.ts';
 import { linkWords, peerName, peerTitle, printable } from '../shared/index.ts';
 import type { Context, Typesetting } from './context.ts';
-import type { Block, Inline } from './document.ts';
+import type { PrintBlock, Inline } from './document.ts';
 import { altOf, sized, sourceOf } from './images.ts';
 
 /** What the page template calls each inline style. */
@@ -73,7 +73,7 @@ function inline(state: LineState, element: Element): Inline[] {
 }
 
 /** Inside the table that gathers its own, else at the foot of the page. */
-function footnote({ gather }: Typesetting, c: Block[]): Inline {
+function footnote({ gather }: Typesetting, c: PrintBlock[]): Inline {
   const sign = gather(c);
   return sign === undefined ? { t: 'fn', c } : { t: 'sup', c: [sign] };
 }

@@ -1,19 +1,19 @@
-import type { BlockOf, Item, TableCell } from '../blocks/index.ts';
+import type { BlockOf, ListItem, TableCell } from '../blocks/index.ts';
 import type { Typesetting } from './context.ts';
-import type { Block } from './document.ts';
+import type { PrintBlock } from './document.ts';
 
 /** What an item of a list, a definition or a cell contains. */
 export const itemBlocks = (
   { marked, marksOf, blocks }: Typesetting,
-  item: Item | TableCell,
-): Block[] => marked(item.element, [...marksOf(item.element), ...blocks(item.blocks)]);
+  item: ListItem | TableCell,
+): PrintBlock[] => marked(item.element, [...marksOf(item.element), ...blocks(item.blocks)]);
 
 const signs = { bulleted: 'ul', numbered: 'ol', plain: 'sl' } as const;
 
 export const list = (
   typesetting: Typesetting,
   { element, form, items }: BlockOf<'list'>,
-): Block[] => [
+): PrintBlock[] => [
   ...typesetting.marksOf(element),
   { t: signs[form], items: items.map((item) => itemBlocks(typesetting, item)) },
 ];
@@ -21,7 +21,7 @@ export const list = (
 export const definitions = (
   typesetting: Typesetting,
   { element, entries }: BlockOf<'definitions'>,
-): Block[] => {
+): PrintBlock[] => {
   const { marksOf, anchorsOf, inlines } = typesetting;
   const items = entries.map((entry) => ({
     dt: entry.terms.map((term) => [...anchorsOf(entry.element), ...inlines(term.children)]),
@@ -31,9 +31,9 @@ export const definitions = (
 };
 
 /** Steps under the word for them, unless they are steps of a step. */
-export const steps = (typesetting: Typesetting, block: BlockOf<'steps'>): Block[] => {
+export const steps = (typesetting: Typesetting, block: BlockOf<'steps'>): PrintBlock[] => {
   const { words, marksOf, blocks } = typesetting;
-  const runs = block.runs.flatMap((run): Block[] =>
+  const runs = block.runs.flatMap((run): PrintBlock[] =>
     run.kind === 'between'
       ? blocks(run.blocks)
       : [

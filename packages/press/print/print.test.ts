@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { allPlaces, type IndexEntry } from '@ukiyo/core/compose';
 import { lineOf, element } from '@ukiyo/core/markup';
-import { composeTexts, concept, mapOf } from '@ukiyo/core/testing';
+import { composeTexts, concept, mapText } from '@ukiyo/core/testing';
 import { printable } from '../shared/index.ts';
 import { describe, expect, it } from 'vitest';
 import { composeDemo, demoAssets } from '../testing/demo.ts';
@@ -135,7 +135,7 @@ describe('links without words of their own', () => {
     const links = (to: string): string =>
       ['usual', 'title', 'number', 'page'].map((name) => form(name, to)).join('');
     const publication = composeTexts([
-      mapOf('<topicref href="topic:a"/><topicref href="topic:b"/>'),
+      mapText('<topicref href="topic:a"/><topicref href="topic:b"/>'),
       concept('a', links('b') + links('b/f')),
       concept('b', '<fig id="f"><title>Cabinet</title><p>x</p></fig>', 'Mounting'),
     ]);
@@ -180,7 +180,7 @@ describe('what the edition marks', () => {
       '<tgroup cols="1"><tbody><row product="d"><entry>Row</entry></row></tbody></tgroup>' +
       '</table>';
     const result = await printPublication(
-      composeTexts([mapOf('<topicref href="topic:a"/>'), concept('a', body)], { lens }),
+      composeTexts([mapText('<topicref href="topic:a"/>'), concept('a', body)], { lens }),
       () => undefined,
       engine,
     );
@@ -201,7 +201,7 @@ describe('video and sound', () => {
   it('are their poster, what they show and where they can be played', async () => {
     const publication = composeTexts(
       [
-        mapOf('<topicref href="topic:a"/>'),
+        mapText('<topicref href="topic:a"/>'),
         concept(
           'a',
           '<object data="https://tides.example/fog.mp3"><desc>A fog horn</desc></object>' +
@@ -226,7 +226,7 @@ describe('video and sound', () => {
 
 describe('a topic whose text goes on in that of the topic above', () => {
   it('is printed without a heading, and pages are named where it stands', async () => {
-    const map = mapOf(
+    const map = mapText(
       '<topicref href="topic:a" chunk="to-content">' +
         '<topicref href="topic:b" outputclass="without-heading"/><topicref href="topic:c"/>' +
         '</topicref>',
@@ -251,7 +251,7 @@ describe('a link to another publication', () => {
       '<bookmap id="h"><booktitle><mainbooktitle>Handbook</mainbooktitle></booktitle>' +
       '<bookmeta><bookid><booknumber>BWI 7</booknumber></bookid></bookmeta>' +
       '<chapter href="topic:care"/></bookmap>';
-    const map = mapOf(
+    const map = mapText(
       '<topicref href="topic:a"/>' +
         '<mapref href="map:h" format="ditamap" scope="peer" keyscope="book"/>',
     );
@@ -282,7 +282,7 @@ const assets = [{ id: 'i', name: 'i.svg', mediaType: 'image/svg+xml' }];
 const print = async (body: string, image?: ReturnType<typeof svg>, title = 'A') => {
   const publication = composeTexts(
     [
-      mapOf('<topicref href="topic:a"/><topicref href="topic:b"/>'),
+      mapText('<topicref href="topic:a"/><topicref href="topic:b"/>'),
       concept('a', body, title),
       concept('b', '<p>Still here</p>'),
     ],

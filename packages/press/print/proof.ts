@@ -3,8 +3,8 @@ import { childElements, findAll, lineOf } from '@ukiyo/core/markup';
 import type { Problem } from '@ukiyo/core/problems';
 import { plainPlan } from '@ukiyo/core/styles';
 import type { Piece } from './drawings.ts';
-import type { Block, Inline, PrintDocument, PrintPlace } from './document.ts';
-import { PrintFailure, type Located, type Sheet, type Traced } from './engine.ts';
+import type { PrintBlock, Inline, PrintDocument, PrintPlace } from './document.ts';
+import { PrintFailure, type Located, type PrintedSheet, type Traced } from './engine.ts';
 import { failed, problemsOf, settingOf, type Part, type Printable } from './setting.ts';
 
 /** Where an element begins, and what it says: its text and images. */
@@ -13,7 +13,7 @@ interface TracedWords extends Traced {
 }
 
 /** A page and what is on it. */
-interface ProofPage extends Sheet {
+interface ProofPage extends PrintedSheet {
   readonly pieces: readonly Piece[];
 }
 
@@ -81,7 +81,7 @@ export interface ProofWhole {
   readonly pdf: Uint8Array;
   readonly pages: readonly Located[];
   readonly traces: readonly TracedWords[];
-  readonly sheets: readonly Sheet[];
+  readonly sheets: readonly PrintedSheet[];
   readonly first: number;
   readonly last: number;
   readonly problems: readonly Problem[];
@@ -276,5 +276,5 @@ function placeAlone(
       ],
     };
   };
-  return { ...place, places: [], c: linked(place.c) as Block[] };
+  return { ...place, places: [], c: linked(place.c) as PrintBlock[] };
 }

@@ -27,7 +27,7 @@ export interface Printable {
 }
 
 /** What the page engine is given, and what was found on the way. */
-export interface Setting {
+export interface PrintJob {
   readonly problems: Problem[];
   /** With which it is set: one that is usable. */
   readonly plan: PagePlan;
@@ -117,7 +117,10 @@ class Workspace implements PrintAssets {
  * left out), and those of the document.
  * @param part of the document, where not all of it is wanted
  */
-export function settingOf({ publication, asset, engine, design }: Printable, part?: Part): Setting {
+export function settingOf(
+  { publication, asset, engine, design }: Printable,
+  part?: Part,
+): PrintJob {
   const unusable = checkPlan(design.plan);
   const { sheet, plan } = unusable.length > 0 ? { ...design, plan: usualDesign.plan } : design;
   const problems: Problem[] = [...unusable, ...checkSheet(sheet), ...missingSigns(publication)];

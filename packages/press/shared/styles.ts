@@ -1,7 +1,7 @@
 import {
   shippedSheets,
   teamStyle,
-  wordsOf,
+  wordsByLanguage,
   type NoteKind,
   type StyleSheet,
 } from '@ukiyo/core/styles';
@@ -48,7 +48,7 @@ export function noteName(
   if (spectitle !== undefined) return spectitle;
   if (kind === 'other') return othertype ?? words.notes['note']!;
   return (
-    wordsOf(sheet.marks[kind as NoteKind]?.words, locale) ||
+    wordsByLanguage(sheet.marks[kind as NoteKind]?.words, locale) ||
     (words.notes[kind] ?? words.notes['note']!)
   );
 }

@@ -1,6 +1,6 @@
 import { dirname, join, normalize } from 'node:path/posix';
 import { allPlaces, type Publication } from '@ukiyo/core/compose';
-import { composeTexts, concept, mapOf } from '@ukiyo/core/testing';
+import { composeTexts, concept, mapText } from '@ukiyo/core/testing';
 import { describe, expect, it } from 'vitest';
 import { markdownFiles } from '../plain/markdown.ts';
 import { checkedHtml } from '../testing/checker.ts';
@@ -65,7 +65,7 @@ describe('a site with a folder for each chapter', () => {
   }, 60_000);
   it('leaves what is written as it is, and keeps apart from the folders of the site', () => {
     const publication = composeTexts([
-      mapOf(
+      mapText(
         '<topicref href="topic:one"><topicref href="topic:two"/></topicref>' +
           '<topicref href="topic:three"><topicref href="topic:four"/></topicref>',
       ),
@@ -99,7 +99,7 @@ describe('names of 300 characters', () => {
     const long = 'Tide '.repeat(60).trim();
     const id = (end: string): string => `${'a'.repeat(299)}${end}`;
     const publication = composeTexts([
-      mapOf(`<topicref href="topic:${id('x')}"><topicref href="topic:${id('y')}"/></topicref>`),
+      mapText(`<topicref href="topic:${id('x')}"><topicref href="topic:${id('y')}"/></topicref>`),
       concept(id('x'), '', long),
       concept(id('y'), '', long),
     ]);

@@ -23,7 +23,7 @@ import {
   assetsShown,
   layOutPages,
   readersData,
-  readersOf,
+  siteReaders,
   type Filing,
   type ReaderChoice,
   type Sibling,
@@ -120,7 +120,7 @@ function siteGround(
     isSite: true,
     isProof: options.isProof === true,
     address: options.address ?? '',
-    readers: readersOf(publication),
+    readers: siteReaders(publication),
     siblings: options.siblings ?? [],
     ...(start ? { start } : {}),
   };

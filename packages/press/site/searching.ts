@@ -13,7 +13,7 @@ import {
 import {
   formsOf,
   whenOfPlace,
-  type Readers,
+  type SiteReaders,
   type ReaderWords,
   type HtmlContext,
 } from '../topics/index.ts';
@@ -125,7 +125,7 @@ function partsOf(element: ResolvedElement, outer: readonly When[]): Part[] {
 function termsOfSome(
   parts: readonly Part[],
   termsIn: (words: string) => readonly string[],
-  readers: Readers,
+  readers: SiteReaders,
 ): SearchedBySome['terms'] {
   const forAll = new Set(
     parts.filter(({ when }) => when.length === 0).flatMap(({ words }) => termsIn(words)),

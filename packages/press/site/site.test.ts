@@ -1,6 +1,6 @@
 import { allPlaces } from '@ukiyo/core/compose';
 import { readableText } from '@ukiyo/core/library';
-import { composeTexts, concept, mapOf } from '@ukiyo/core/testing';
+import { composeTexts, concept, mapText } from '@ukiyo/core/testing';
 import { lookLayouts, shippedLooks, type SiteLook } from '@ukiyo/core/styles';
 import { HtmlValidate } from 'html-validate';
 import MiniSearch, { type AsPlainObject } from 'minisearch';
@@ -180,7 +180,7 @@ describe('what the edition marks', () => {
     const html = page(
       new Map(
         siteFiles(
-          composeTexts([mapOf('<topicref href="topic:a"/>'), concept('a', body)], { lens }),
+          composeTexts([mapText('<topicref href="topic:a"/>'), concept('a', body)], { lens }),
           () => undefined,
         ).files,
       ),
@@ -206,7 +206,7 @@ describe('links without words of their own', () => {
     const form = (name: string): string =>
       `<p>${name}: <xref href="topic:b/f" outputclass="words-${name}"/>.</p>`;
     const publication = composeTexts([
-      mapOf('<topicref href="topic:a"/><topicref href="topic:b"/>'),
+      mapText('<topicref href="topic:a"/><topicref href="topic:b"/>'),
       concept('a', ['usual', 'title', 'number', 'page'].map(form).join('')),
       concept('b', '<fig id="f"><title>Cabinet</title><p>x</p></fig>'),
     ]);
@@ -229,7 +229,7 @@ describe('video, sound and what the reader opens', () => {
       { id: 'v', name: 'v.webm', mediaType: 'video/webm' },
       { id: 'i', name: 'i.png', mediaType: 'image/png' },
     ];
-    const publication = composeTexts([mapOf('<topicref href="topic:a"/>'), concept('a', body)], {
+    const publication = composeTexts([mapText('<topicref href="topic:a"/>'), concept('a', body)], {
       assets,
     });
     expect(publication.problems).toEqual([]);
@@ -273,7 +273,7 @@ describe('video, sound and what the reader opens', () => {
   });
   it('terms say what they mean where one points at them', () => {
     const publication = composeTexts([
-      mapOf('<topicref href="topic:a"/><glossref href="topic:g" keys="g" print="yes"/>'),
+      mapText('<topicref href="topic:a"/><glossref href="topic:g" keys="g" print="yes"/>'),
       concept('a', '<p><term keyref="g">datum</term></p>'),
       '<glossentry id="g"><glossterm>datum</glossterm><glossdef>The zero of ' +
         'heights.</glossdef></glossentry>',
@@ -297,7 +297,7 @@ describe('areas of an image', () => {
       `</image>${area(dialLink)}${area('<xref href="topic:b">Hand</xref>')}</imagemap>`;
     const publication = composeTexts(
       [
-        mapOf('<topicref href="topic:a"/><topicref href="topic:b"/>'),
+        mapText('<topicref href="topic:a"/><topicref href="topic:b"/>'),
         concept('a', body),
         concept('b'),
       ],
@@ -330,7 +330,7 @@ describe('areas of an image', () => {
       '<imagemap><image href="asset:i"/><area><shape>rect</shape><coords>0,0,5,5</coords>' +
       '<xref href="topic:a"/></area></imagemap>';
     const publication = composeTexts(
-      [mapOf('<topicref href="topic:a"/>'), concept('a', dial + dial)],
+      [mapText('<topicref href="topic:a"/>'), concept('a', dial + dial)],
       { assets: [image] },
     );
     const { files } = siteFiles(publication, () => ({ ...image, bytes }));
@@ -344,7 +344,7 @@ describe('areas of an image', () => {
 });
 
 describe('topics on one page', () => {
-  const map = mapOf(
+  const map = mapText(
     '<topicref href="topic:care" chunk="to-content"><topicref href="topic:rinse"/>' +
       '<topicref href="topic:dry" outputclass="without-heading"/>' +
       '<topicref href="topic:store" chunk="to-content"/></topicref>',
@@ -405,7 +405,7 @@ describe('topics on one page', () => {
 
 describe('a link to another publication', () => {
   const handbook = '<map id="h"><title>Handbook</title><topicref href="topic:care"/></map>';
-  const map = mapOf(
+  const map = mapText(
     '<topicref href="topic:a"/>' +
       '<mapref href="map:h" format="ditamap" scope="peer" keyscope="book"/>',
   );
@@ -476,7 +476,7 @@ describe('hostile content', () => {
   });
   it('gives topics with strange or equal names a file of their own', () => {
     const publication = composeTexts([
-      mapOf(
+      mapText(
         '<topicref href="topic:Ä.b"/><topicref href="topic:Ä.b"/><topicref href="topic:index"/>',
       ),
       concept('Ä.b'),
@@ -496,7 +496,7 @@ describe('hostile content', () => {
 
 const harbour = shippedLooks['harbour']!;
 const plain = composeTexts([
-  mapOf('<topicref href="topic:one"><topicref href="topic:two"/></topicref>'),
+  mapText('<topicref href="topic:one"><topicref href="topic:two"/></topicref>'),
   concept('one', '<p>First.</p>'),
   concept('two', '<p>Second.</p>'),
 ]);

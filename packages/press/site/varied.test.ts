@@ -1,15 +1,15 @@
 import { allPlaces, compose, type Publication } from '@ukiyo/core/compose';
 import { matches, lensOfChosen, type Facet, type ValuesByFacet } from '@ukiyo/core/facets';
-import { concept, libraryOf, mapOf } from '@ukiyo/core/testing';
+import { concept, libraryOf, mapText } from '@ukiyo/core/testing';
 import { describe, expect, it } from 'vitest';
 import {
-  bodyOf,
+  siteBody,
   combinationsOf,
   dataOf,
-  nameOf,
+  elementName,
   pagesOf,
   seenBy,
-  textsOf,
+  siteTexts,
 } from '../testing/readers.ts';
 import { numbersFor, type CountedData } from './counting.ts';
 import { siteFiles } from './index.ts';
@@ -48,7 +48,7 @@ const alternate = (id: string, base: string, more: string, inner = ''): string =
   `<prolog>${more}<data name="alternate-of" href="topic:${base}"/></prolog><conbody><p>By ` +
   `the sun</p></conbody>${inner}</concept>`;
 const library = libraryOf([
-  mapOf(
+  mapText(
     [
       key('station', 'Tern Q', 'product="tern-q"'),
       key('station', 'Tern D', 'product="tern-d"'),
@@ -79,7 +79,7 @@ const library = libraryOf([
   term('float-solar', 'float', 'Rises, and charges', 'float'),
 ]);
 const site = (publication: Publication): Map<string, string> =>
-  textsOf(
+  siteTexts(
     siteFiles(publication, () => undefined, {
       choices: names.map((facet) => ({ facet, label: '', pick: 'one', preset: [] })),
     }).files,
@@ -92,7 +92,7 @@ const builtFor = (chosen: ValuesByFacet): Publication =>
   compose({ library, map: 'm', facets, lens: lensOfChosen(chosen, facets) });
 
 describe('what readers set', () => {
-  it.each(combinationsOf(open.open).map((chosen) => [nameOf(chosen), chosen] as const))(
+  it.each(combinationsOf(open.open).map((chosen) => [elementName(chosen), chosen] as const))(
     'reaches titles of the map, words of links, alternates and glossary: %s',
     (_name, chosen) => {
       const built = site(builtFor(chosen));
@@ -106,11 +106,11 @@ describe('what readers set', () => {
       const wholePage = (path: string): string =>
         whole.get(path.startsWith('care-of') ? 'care-of-tern-in-the-sun.html' : path)!;
       for (const path of paths)
-        expect(seenBy(bodyOf(wholePage(path)), holds, numbers), path).toBe(
-          seenBy(bodyOf(built.get(path)!)),
+        expect(seenBy(siteBody(wholePage(path)), holds, numbers), path).toBe(
+          seenBy(siteBody(built.get(path)!)),
         );
       const dusk = pagesOf(whole).find(([path]) => path.endsWith(inner))!;
-      const whose = (bodyOf(dusk[1]).attributes['data-for'] ?? '').split(' ').map(Number);
+      const whose = (siteBody(dusk[1]).attributes['data-for'] ?? '').split(' ').map(Number);
       expect(whose.every((number) => holds[number])).toBe(
         [...built.keys()].some((path) => path.endsWith(inner)),
       );

@@ -1,6 +1,6 @@
 import { runInNewContext } from 'node:vm';
 import { compose, withChangeBars, type Publication } from '@ukiyo/core/compose';
-import { composeTexts, concept, libraryOf, mapOf } from '@ukiyo/core/testing';
+import { composeTexts, concept, libraryOf, mapText } from '@ukiyo/core/testing';
 import { lookLayouts, shippedLooks } from '@ukiyo/core/styles';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { onePage } from '../book/one-page.ts';
@@ -80,7 +80,7 @@ const topic = (id: string, appids: string): string =>
     .map((one) => `<resourceid appid="${one}"/>`)
     .join('')}</prolog><conbody/></concept>`;
 const publication = composeTexts([
-  mapOf(
+  mapText(
     '<topicref href="topic:a"><topicmeta><resourceid appid="FROM-MAP"/></topicmeta>' +
       '</topicref><topicref href="topic:b"/>',
   ),
@@ -155,7 +155,7 @@ describe('context-help ids', () => {
       expect(String(site.file(page))).toContain(title);
     expect(
       siteFiles(
-        composeTexts([mapOf('<topicref href="topic:x"/>'), concept('x')]),
+        composeTexts([mapText('<topicref href="topic:x"/>'), concept('x')]),
         () => undefined,
       ).paths.filter((path) => /help/u.test(path)),
     ).toEqual([]);
@@ -169,7 +169,7 @@ describe('the glossary', () => {
   it('lists all terms with their meanings in the order of their language', () => {
     const publication = composeTexts(
       [
-        mapOf('<topicref href="topic:z"/><topicref href="topic:ae"/><glossref href="topic:a"/>'),
+        mapText('<topicref href="topic:z"/><topicref href="topic:ae"/><glossref href="topic:a"/>'),
         term('z', 'zenith', 'Above'),
         term('ae', 'Ästuar', 'Mouth of a <b>river</b>'),
         term('a', 'anchor', 'Iron'),
@@ -194,7 +194,7 @@ describe('the glossary', () => {
 
 describe('the home page', () => {
   const publication = composeTexts([
-    mapOf('<topicref href="topic:one"/><topicref href="topic:welcome"/>'),
+    mapText('<topicref href="topic:one"/><topicref href="topic:welcome"/>'),
     concept('one'),
     concept('welcome', '<p>Come in<fn>Wipe your feet</fn>.</p>', 'Welcome'),
   ]);
@@ -213,7 +213,7 @@ describe('the home page', () => {
 });
 
 describe('what is new or changed', () => {
-  const map = mapOf(
+  const map = mapText(
     '<topicref href="topic:old"/><topicref href="topic:other"/><topicref href="topic:fresh"/>',
   );
   const library = (other: string, entries: string) =>
@@ -224,7 +224,7 @@ describe('what is new or changed', () => {
       concept('fresh', '<p>Now</p>'),
     ]);
   const before = compose({
-    library: library('Then', mapOf('<topicref href="topic:old"/><topicref href="topic:other"/>')),
+    library: library('Then', mapText('<topicref href="topic:old"/><topicref href="topic:other"/>')),
     map: 'm',
   });
   const now = compose({ library: library('Now', map), map: 'm' });
@@ -248,12 +248,12 @@ describe('what is new or changed', () => {
 
 describe('the same site in other languages', () => {
   const texts = [
-    mapOf('<topicref href="topic:a"/><topicref href="topic:b"/>'),
+    mapText('<topicref href="topic:a"/><topicref href="topic:b"/>'),
     concept('a'),
     concept('b'),
   ];
   const publication = composeTexts(texts);
-  const arabic = composeTexts([mapOf('<topicref href="topic:a"/>'), concept('a')], {
+  const arabic = composeTexts([mapText('<topicref href="topic:a"/>'), concept('a')], {
     locale: 'ar',
   });
   const siblings = [

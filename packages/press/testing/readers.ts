@@ -16,7 +16,7 @@ import {
 
 type Files = ReadonlyMap<string, string>;
 
-export const textsOf = (
+export const siteTexts = (
   files: Iterable<readonly [string, string | Uint8Array]>,
 ): Map<string, string> =>
   new Map(
@@ -34,7 +34,7 @@ export const dataOf = (script: string): unknown =>
  * Our own pages are as strict as XML, but for elements without an end and attributes without a
  * value.
  */
-export const bodyOf = (page: string): Element =>
+export const siteBody = (page: string): Element =>
   readXml(
     /<body.*<\/body>/su
       .exec(page)![0]
@@ -88,7 +88,7 @@ export const combinationsOf = (open: readonly OpenFacet[]): ValuesByFacet[] =>
     [{}],
   );
 /** A choice, to be said in the name of a test. */
-export const nameOf = (chosen: ValuesByFacet): string =>
+export const elementName = (chosen: ValuesByFacet): string =>
   Object.values(chosen)
     .map((values) => values.join('+'))
     .join(', ');

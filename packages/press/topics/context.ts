@@ -5,9 +5,9 @@ import type { SiteLook, StyleSheet } from '@ukiyo/core/styles';
 import type { Words } from '@ukiyo/core/words';
 import { appliedStyles, type AppliedStyles } from '../shared/index.ts';
 import type { TopicQuestions, SiteParts } from './questions.ts';
-import { isEmpty, tag, withAttribute, type Html } from '../html/index.ts';
+import { isEmpty, tag, withHtmlAttribute, type Html } from '../html/index.ts';
 import type { KeptTopics } from './memory.ts';
-import type { Readers } from './readers.ts';
+import type { SiteReaders } from './readers.ts';
 
 /** What all pages of a site share. */
 export interface HtmlContext extends SiteParts {
@@ -48,7 +48,7 @@ export interface PageContext extends Pick<HtmlContext, 'words' | 'sheet' | 'isSi
   readonly questions: TopicQuestions;
   readonly normalizing: Normalizing;
   readonly locale: string;
-  readonly readers: Pick<Readers, 'number'>;
+  readonly readers: Pick<SiteReaders, 'number'>;
   readonly styles: AppliedStyles;
   /** Of the topics before it on its page. */
   readonly notesBefore: number;
@@ -122,7 +122,7 @@ export function pageContext(
       const { origin } = element as ResolvedElement;
       return site.traced === undefined || origin?.item !== site.traced
         ? made
-        : withAttribute(made, 'data-at', origin.path.join('.'));
+        : withHtmlAttribute(made, 'data-at', origin.path.join('.'));
     },
     marked(element, name, content) {
       const look = (element as ResolvedElement).marked;

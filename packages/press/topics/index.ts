@@ -12,11 +12,11 @@ export { layOutOnePage, layOutPages, siteAddress, upFrom, type Filing } from './
 export {
   formsOf,
   readersData,
-  readersOf,
+  siteReaders,
   whenOfPlace,
   wordsHtml,
   type ReaderChoice,
-  type Readers,
+  type SiteReaders,
   type ReadersData,
   type ReaderWords,
 } from './readers.ts';

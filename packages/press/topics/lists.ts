@@ -1,11 +1,11 @@
-import type { BlockOf, Definition, Item } from '../blocks/index.ts';
+import type { BlockOf, Definition, ListItem } from '../blocks/index.ts';
 import { tag, text, type Html } from '../html/index.ts';
 import { classOf, type Rendering } from './context.ts';
 
 /** @param content of the item */
 const itemHtml = (
   { idOf, forWhom, traceOf, marked }: Rendering,
-  { element }: Item,
+  { element }: ListItem,
   content: Html,
 ): Html =>
   traceOf(

@@ -1,6 +1,6 @@
 import type { ResolvedElement } from '@ukiyo/core/compose';
 import type { StyleSheet } from '@ukiyo/core/styles';
-import type { Answers, SiteParts } from './questions.ts';
+import type { TopicAnswers, SiteParts } from './questions.ts';
 import type { Html } from '../html/index.ts';
 
 /**
@@ -10,7 +10,7 @@ import type { Html } from '../html/index.ts';
 export interface KeptTopic {
   readonly html: Html;
   readonly footnotes: readonly Html[];
-  readonly answers: Answers;
+  readonly answers: TopicAnswers;
 }
 
 /** By the content of a topic, then by how it stands on its page. */

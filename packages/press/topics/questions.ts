@@ -2,14 +2,14 @@ import { isDeepStrictEqual } from 'node:util';
 import { allPlaces, type Publication, type ResolvedLink, type Target } from '@ukiyo/core/compose';
 import type { ShownAsset, SiteAssets } from './media.ts';
 import type { Pages } from './pages.ts';
-import type { Readers, ReaderWords } from './readers.ts';
+import type { SiteReaders, ReaderWords } from './readers.ts';
 
 /** What a site is made of. */
 export interface SiteParts {
   readonly publication: Publication;
   readonly pages: Pages;
   readonly assets: SiteAssets;
-  readonly readers: Readers;
+  readonly readers: SiteReaders;
 }
 
 /**
@@ -56,7 +56,7 @@ function makeQuestions({ publication, pages, assets, readers }: SiteParts): Topi
 }
 
 /** What was asked, and what the answer was. */
-export type Answers = readonly (readonly [
+export type TopicAnswers = readonly (readonly [
   question: keyof TopicQuestions,
   about: string,
   answer: unknown,
@@ -65,7 +65,7 @@ export type Answers = readonly (readonly [
 /** The same questions, with a record of what is asked and answered. */
 export function recording(questions: TopicQuestions): {
   readonly questions: TopicQuestions;
-  readonly answers: Answers;
+  readonly answers: TopicAnswers;
 } {
   const answers: [keyof TopicQuestions, string, unknown][] = [];
   const asked = new Set<string>();
@@ -94,7 +94,7 @@ export function recording(questions: TopicQuestions): {
 }
 
 /** Whether every question would be answered as before. */
-export const hasSameAnswers = (answers: Answers, questions: TopicQuestions): boolean =>
+export const hasSameAnswers = (answers: TopicAnswers, questions: TopicQuestions): boolean =>
   answers.every(([question, about, answer]) =>
     isDeepStrictEqual(questions[question](about), answer),
   );

@@ -3,13 +3,13 @@ import type { Element } from '@ukiyo/core/markup';
 import { describe, expect, it } from 'vitest';
 import { composeDemo, demo, demoAssets } from '../testing/demo.ts';
 import {
-  bodyOf,
+  siteBody,
   combinationsOf,
   dataOf,
-  nameOf,
+  elementName,
   pagesOf,
   seenBy,
-  textsOf,
+  siteTexts,
 } from '../testing/readers.ts';
 import { numbersFor, type CountedData } from '../site/counting.ts';
 import { siteFiles, type ReaderChoice } from '../site/index.ts';
@@ -26,11 +26,11 @@ const lens = demo.lenses.find(({ id }) => id === 'reader-chooses')!;
 const delivered = { deliveryTargets: ['site'] };
 const open = composeDemo('help', lens.id, {}, { ...delivered, open: names });
 
-const whole = textsOf(siteFiles(open, demoAssets, { choices }).files);
+const whole = siteTexts(siteFiles(open, demoAssets, { choices }).files);
 const { conditions, facets } = dataOf(whole.get('readers-data.js')!) as ReadersData;
 const counted = dataOf(whole.get('counted-data.js')!) as CountedData;
 
-const bodies = new Map(pagesOf(whole).map(([path, page]) => [path, bodyOf(page)]));
+const bodies = new Map(pagesOf(whole).map(([path, page]) => [path, siteBody(page)]));
 /** Pages on which nothing depends on a reader need not be read again. */
 const plainly = (page: string): string =>
   page
@@ -48,7 +48,7 @@ const builtFor = (chosen: ValuesByFacet): Map<string, string> => {
       lens: combineLenses('', [lens, lensOfChosen(chosen, demo.facets)], demo.facets),
     },
   );
-  return textsOf(siteFiles(theirs, demoAssets).files);
+  return siteTexts(siteFiles(theirs, demoAssets).files);
 };
 
 describe('what a reader chooses', () => {
@@ -69,7 +69,7 @@ describe('what a reader chooses', () => {
     });
     expect(combinations).toHaveLength(3 * 5 * 4);
   });
-  it.each(combinations.map((chosen) => [nameOf(chosen), chosen] as const))(
+  it.each(combinations.map((chosen) => [elementName(chosen), chosen] as const))(
     'shows what a build for them gives: %s',
     (_name, chosen) => {
       const built = builtFor(chosen);
@@ -87,7 +87,7 @@ describe('what a reader chooses', () => {
       );
       for (const [path, body] of pages)
         if (plainly(whole.get(path)!) !== plainly(built.get(path)!))
-          expect(seenBy(body, holds, numbers), path).toBe(seenBy(bodyOf(built.get(path)!)));
+          expect(seenBy(body, holds, numbers), path).toBe(seenBy(siteBody(built.get(path)!)));
     },
   );
 });

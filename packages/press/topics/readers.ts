@@ -32,7 +32,7 @@ export type ReaderWords =
  * What a site knows of its readers: each condition of the publication has a number, and what
  * depends on it the class `w` with that number.
  */
-export interface Readers {
+export interface SiteReaders {
   /** By their numbers. */
   readonly conditions: readonly When[];
   numbersOf(when: readonly When[] | undefined): readonly number[];
@@ -209,7 +209,7 @@ function audienceOf(publication: Publication, conditions: Conditions): Audience 
 }
 
 /** A site whose readers choose nothing: everybody gets the same. */
-const sameForAll: Readers = {
+const sameForAll: SiteReaders = {
   conditions: [],
   numbersOf: () => [],
   classOf: () => undefined,
@@ -222,7 +222,7 @@ const sameForAll: Readers = {
   whenIn: () => [],
 };
 
-export function readersOf(publication: Publication): Readers {
+export function siteReaders(publication: Publication): SiteReaders {
   if (publication.open.length === 0) return sameForAll;
   const conditions = new Conditions();
   const { byAnchor, atPlaces } = audienceOf(publication, conditions);
@@ -284,7 +284,7 @@ export interface ReadersData {
 export function readersData(
   { open }: Publication,
   choices: readonly ReaderChoice[],
-  { conditions }: Readers,
+  { conditions }: SiteReaders,
 ): ReadersData {
   const facets = choices.flatMap(({ facet, label, pick, preset }) => {
     const found: OpenFacet | undefined = open.find(({ name }) => name === facet);

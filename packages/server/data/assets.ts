@@ -3,7 +3,7 @@ import { Op, UniqueConstraintError, type Transaction, type WhereOptions } from '
 import type { Database } from './database.ts';
 import type { AssetRow } from './models.ts';
 import { notify } from './notifying.ts';
-import { contains, wordsOf } from './patterns.ts';
+import { contains, typedWords } from './patterns.ts';
 
 interface NewAsset {
   readonly id: string;
@@ -54,7 +54,7 @@ const filters = ({ name, media, alternates }: AssetQuery): WhereOptions[] => [
     ? []
     : [{ mediaType: { [media === 'image' ? Op.like : Op.notLike]: 'image/%' } }]),
   ...(alternates ? [] : [{ alternateOf: null }]),
-  ...wordsOf(name).map((word) => ({
+  ...typedWords(name).map((word) => ({
     [Op.or]: [{ name: contains(word) }, { id: contains(word) }],
   })),
 ];

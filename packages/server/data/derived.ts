@@ -44,7 +44,7 @@ export const useRows = ({ project, id }: ItemKey, uses: Derived['uses']) =>
     .map((use) => ({ projectId: project, sourceId: id, ...use }));
 
 /** Replaces the rows of what a text refers to and is marked with. */
-export async function replaceUses(
+export async function storeUses(
   { itemUses, facetUses }: Database['models'],
   key: ItemKey,
   { uses, facetValues }: Pick<Derived, 'uses' | 'facetValues'>,

@@ -5,7 +5,7 @@ import { readXml } from '@ukiyo/core/markup';
 import { countProblems } from '@ukiyo/core/problems';
 import { QueryTypes, UniqueConstraintError, type Model, type Transaction } from 'sequelize';
 import type { Database } from './database.ts';
-import { derivedColumns, facetRows, hashOf, indexedBase, replaceUses, useRows } from './derived.ts';
+import { derivedColumns, facetRows, hashOf, indexedBase, storeUses, useRows } from './derived.ts';
 import type { ItemReading } from './itemReading.ts';
 import type { ItemRow } from './models.ts';
 import { itemEvents, notify } from './notifying.ts';
@@ -180,7 +180,7 @@ function writing(database: Database, { agreedIn, prepare }: WritingTools): ItemW
       { text, version, updatedAt: now, updatedBy: author, ...derivedColumns(derived) },
       { transaction },
     );
-    await replaceUses(models, { project, id }, derived, transaction);
+    await storeUses(models, { project, id }, derived, transaction);
     await models.revisions.create(
       {
         projectId: project,
@@ -223,7 +223,7 @@ function recounting(
         // A text that was saved meanwhile was counted then.
         if (updated === 0) return;
         const uses = { uses: usesIn(root, id), facetValues: valuesUsed(root) };
-        await replaceUses(models, { project, id }, uses, transaction);
+        await storeUses(models, { project, id }, uses, transaction);
       });
     }
   };

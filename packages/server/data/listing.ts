@@ -2,7 +2,7 @@ import type { FolderCount, ItemQuery, ItemSummary, ListedItem } from '@ukiyo/con
 import { literal, Op, QueryTypes, type Model, type Sequelize, type WhereOptions } from 'sequelize';
 import type { Database } from './database.ts';
 import type { ItemRow } from './models.ts';
-import { contains, likePattern, wordsOf } from './patterns.ts';
+import { contains, likePattern, typedWords } from './patterns.ts';
 
 /** The attributes by which all of an item varies. */
 type Conditions = ItemRow['conditions'];
@@ -84,7 +84,7 @@ function filters(
       : [{ folder: { [Op.or]: [folder, { [Op.like]: `${likePattern(folder)}/%` }] } }]),
     ...(base === undefined ? [] : [{ alternateOf: base }]),
     ...(query.alternates ? [] : [{ alternateOf: null }]),
-    ...wordsOf(query.title).map((word) => ({
+    ...typedWords(query.title).map((word) => ({
       [Op.or]: [...named(word), { shortDescription: contains(word) }],
     })),
     ...(search === ''

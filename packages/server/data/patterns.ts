@@ -9,5 +9,5 @@ export const contains = (text: string): { [Op.iLike]: string } => ({
 });
 
 /** The words of what somebody types into a filter: each has to occur. */
-export const wordsOf = (typed: string): string[] =>
+export const typedWords = (typed: string): string[] =>
   typed.split(/\s+/u).filter((word) => word !== '');

@@ -17,7 +17,7 @@ import { createProofer } from '../jobs/proofer.ts';
 import { TooMuch } from '../access/turns.ts';
 import { OutOfMemory, OutOfTime } from '../jobs/warm.ts';
 import { createAuthority } from '../live/authority.ts';
-import { textsOf } from '../live/texts.ts';
+import { textService } from '../live/texts.ts';
 import { analysisRoutes } from './analysis.ts';
 import { alternateRoutes } from './alternates.ts';
 import { agreementRoutes } from './agreements.ts';
@@ -176,7 +176,7 @@ async function addRoutes(
   const failed = (error: unknown): void => app.log.error(error);
   const authority = createAuthority(services, failed);
   const lines = openLines(services.grants, failed);
-  const texts = textsOf(services.items, authority);
+  const texts = textService(services.items, authority);
   const withTexts = { ...services, clerk: withCurrentTexts(services.clerk, texts.flushAll) };
   const analyst = createAnalyst(services.settings, texts.flushAll);
   const proofer = createProofer(services.settings, texts.flushAll);

@@ -14,7 +14,7 @@ const mostWaiting = 1024 * 1024;
 const signOfLifeEvery = 20_000;
 
 /** Opens a line in the name of who asks. @throws Refused when too many are open */
-export function lineOf(
+export function eventLine(
   lines: OpenLines,
   request: FastifyRequest,
   place: string,
@@ -55,7 +55,7 @@ export const eventRoutes =
       (request, reply) => {
         const stream = reply.raw;
         const end = (): void => void stream.end();
-        const closed = lineOf(lines, request, `events:${request.params.project}`, end);
+        const closed = eventLine(lines, request, `events:${request.params.project}`, end);
         endings.add(end);
         reply.hijack();
         stream.writeHead(200, {

@@ -13,7 +13,7 @@ import { gone, type Authority } from '../live/authority.ts';
 import { meter } from '../live/budget.ts';
 import type { Member } from '../live/presence.ts';
 import type { Room } from '../live/room.ts';
-import { lineOf } from './events.ts';
+import { eventLine } from './events.ts';
 import { grantOf, Refused } from './guard.ts';
 
 /**
@@ -172,7 +172,9 @@ export const liveRoutes =
         const line = new EditorLine(socket, key, request, { items, authority });
         let closed: () => void;
         try {
-          closed = lineOf(lines, request, `live:${key.project}/${key.item}`, () => line.end(4401));
+          closed = eventLine(lines, request, `live:${key.project}/${key.item}`, () =>
+            line.end(4401),
+          );
         } catch (error) {
           if (!(error instanceof Refused)) throw error;
           line.refuse('live.too-many', error.message);

@@ -1,5 +1,5 @@
 import { ItemId, VariableChange, VariableRename, Variables } from '@ukiyo/contracts';
-import { nodesOf } from '@ukiyo/core/library';
+import { markupNodes } from '@ukiyo/core/library';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
 import type { Equipped } from '../jobs/clerk.ts';
@@ -42,7 +42,7 @@ export const variableRoutes =
       async (request) => {
         const { project, set } = request.params;
         const { body } = request;
-        if (body.kind === 'define' && nodesOf(body.definition.markup) === undefined)
+        if (body.kind === 'define' && markupNodes(body.definition.markup) === undefined)
           throw new Refused(400, 'variables.markup', 'What the variable says cannot be read.');
         if (body.kind === 'remove') await refuseIfLast(project, body.at.key);
         if (body.kind === 'held' && body.on && body.map === set)

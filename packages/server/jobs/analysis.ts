@@ -29,13 +29,13 @@ import {
 } from './composing.ts';
 
 /** What is asked of a whole library at once. */
-export type Question =
+export type AnalysisQuestion =
   | { readonly kind: 'appearances' }
   | { readonly kind: 'copies' }
   | { readonly kind: 'every-reader' | 'contents'; readonly edition: string }
   | { readonly kind: 'styles'; readonly sheet: string }
   | { readonly kind: 'why'; readonly item: string; readonly path: readonly number[] };
-export type Answers = {
+export type AnalysisAnswers = {
   readonly appearances: Appearances;
   readonly copies: CopyReport;
   readonly 'every-reader': ReaderCheck | undefined;
@@ -129,7 +129,7 @@ async function appearancesIn(at: Workplace): Promise<Appearances> {
 
 async function explain(
   at: Workplace,
-  question: Question & { readonly kind: 'why' },
+  question: AnalysisQuestion & { readonly kind: 'why' },
 ): Promise<ElementUses> {
   const uses: ElementUses = [];
   for await (const { edition, publication, library, found } of composedEditions(at))
@@ -157,8 +157,8 @@ async function checkReaders(at: Workplace, edition: Edition): Promise<ReaderChec
 /** Answers with what was composed before where nothing has changed since. */
 export async function analyse(
   at: Workplace<AnalysisCache>,
-  question: Question,
-): Promise<Answers[Question['kind']]> {
+  question: AnalysisQuestion,
+): Promise<AnalysisAnswers[AnalysisQuestion['kind']]> {
   if (question.kind === 'appearances') return appearancesIn(at);
   if (question.kind === 'why') return explain(at, question);
   if (question.kind === 'copies') return findCopies(at);

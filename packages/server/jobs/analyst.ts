@@ -1,6 +1,6 @@
 import type { Settings } from '../app/services.ts';
 import type { Texts } from '../live/texts.ts';
-import type { Answers, Question } from './analysis.ts';
+import type { AnalysisAnswers, AnalysisQuestion } from './analysis.ts';
 import type { AnalysisOrder } from './analystChild.ts';
 import { warmChild } from './warm.ts';
 
@@ -9,10 +9,10 @@ const mostMemory = 1800 * 1024 * 1024;
 
 /** A warm child process that is asked about whole libraries. */
 export interface Analyst {
-  ask<Kind extends Question['kind']>(
+  ask<Kind extends AnalysisQuestion['kind']>(
     project: string,
-    question: Question & { readonly kind: Kind },
-  ): Promise<Answers[Kind]>;
+    question: AnalysisQuestion & { readonly kind: Kind },
+  ): Promise<AnalysisAnswers[Kind]>;
   close(): void;
 }
 
@@ -20,12 +20,12 @@ export interface Analyst {
 export function createAnalyst(settings: Settings, flushAll: Texts['flushAll']): Analyst {
   const child = warmChild<AnalysisOrder>('analystChild', mostMemory);
   return {
-    async ask<Kind extends Question['kind']>(
+    async ask<Kind extends AnalysisQuestion['kind']>(
       project: string,
-      question: Question & { readonly kind: Kind },
+      question: AnalysisQuestion & { readonly kind: Kind },
     ) {
       await flushAll(project);
-      return child.ask({ settings, project, question }) as Promise<Answers[Kind]>;
+      return child.ask({ settings, project, question }) as Promise<AnalysisAnswers[Kind]>;
     },
     close: child.close,
   };

@@ -1,12 +1,12 @@
 /** The process in which questions about whole libraries are answered. */
 import { makeServices, type Settings } from '../app/services.ts';
-import { analyse, newAnalysisCache, type Question } from './analysis.ts';
+import { analyse, newAnalysisCache, type AnalysisQuestion } from './analysis.ts';
 import { answerOrders } from './warm.ts';
 
 export interface AnalysisOrder {
   readonly settings: Settings;
   readonly project: string;
-  readonly question: Question;
+  readonly question: AnalysisQuestion;
 }
 
 const cache = newAnalysisCache();

@@ -23,7 +23,7 @@ import {
 import type { Services } from '../app/services.ts';
 import type { AssetRow } from '../data/models.ts';
 import type { KeptFolder } from './folders.ts';
-import { gatherInputs, gatherLibrary, type Inputs, type Written } from './inputs.ts';
+import { gatherInputs, gatherLibrary, type Inputs, type DraftText } from './inputs.ts';
 
 /** What a builder caches between builds, to make the second faster. */
 export interface BuildCache {
@@ -176,7 +176,7 @@ function peerEditionsFor(
  * Composes an edition from what is stored now, quicker where little has changed since the last
  * time.
  */
-export async function composeEdition(at: Workplace, edition: Edition, written?: Written) {
+export async function composeEdition(at: Workplace, edition: Edition, written?: DraftText) {
   return composeInputs(await gatherInputs(at.services, at.project, edition, written), at);
 }
 

@@ -8,7 +8,7 @@ import { outputs, type Output } from '@ukiyo/contracts';
 import { Zip, type ZipInputFile } from 'fflate';
 
 /** What was written. */
-export interface Written {
+export interface WrittenFolder {
   readonly bytes: number;
   /** SHA-256 of what is downloaded. */
   readonly fingerprint: string;
@@ -31,7 +31,7 @@ export async function fileInto(
   folder: string,
   output: Output,
   content: string | Uint8Array,
-): Promise<Written> {
+): Promise<WrittenFolder> {
   const bytes = Buffer.from(content);
   await writeFile(join(folder, outputs[output].file), bytes);
   return { bytes: bytes.byteLength, fingerprint: createHash('sha256').update(bytes).digest('hex') };
@@ -47,7 +47,7 @@ export async function folderInto(
   output: Output,
   files: Iterable<readonly [path: string, content: string | Uint8Array]>,
   kept: KeptFolder = new Map(),
-): Promise<Written> {
+): Promise<WrittenFolder> {
   const archive = archiveAt(join(folder, outputs[output].file));
   const made = new Set<string>();
   for (const [path, content] of files) {
@@ -147,7 +147,7 @@ function archiveAt(path: string) {
       zip.add(entry);
       entry.ondata!(null, packed ?? Buffer.from(content), true);
     },
-    async end(): Promise<Written> {
+    async end(): Promise<WrittenFolder> {
       zip.end();
       flush();
       out.end();

@@ -36,7 +36,7 @@ export interface Inputs {
 }
 
 /** A text that is being written. */
-export interface Written {
+export interface DraftText {
   readonly id: string;
   readonly text: string;
 }
@@ -48,7 +48,7 @@ export interface Written {
 export async function gatherLibrary(
   services: Services,
   project: string,
-  written?: Written,
+  written?: DraftText,
 ): Promise<Pick<Inputs, 'texts' | 'assets' | 'facets' | 'lenses'>> {
   const [texts, assets, { facets }, lenses] = await Promise.all([
     services.items.texts(project),
@@ -68,7 +68,7 @@ export async function gatherInputs(
   services: Services,
   project: string,
   edition: Edition,
-  written?: Written,
+  written?: DraftText,
 ): Promise<Inputs> {
   const [library, { rules, facts, synonyms }, designs, editions, row] = await Promise.all([
     gatherLibrary(services, project, written),

@@ -11,7 +11,7 @@ import type {
   WholeProofOrder,
 } from '@ukiyo/contracts';
 import { allPlaces, type Place, type Publication } from '@ukiyo/core/compose';
-import { fieldsOf, type PagePlan } from '@ukiyo/core/styles';
+import { planFields, type PagePlan } from '@ukiyo/core/styles';
 import {
   createPrintEngine,
   layoutOf,
@@ -244,7 +244,9 @@ const placeOf = (publication: Publication, item: string): Place | undefined =>
 const withNames = (publication: Publication, plan: PagePlan): Publication => ({
   ...publication,
   variables: Object.fromEntries(
-    fieldsOf(plan).flatMap((field) => (field.field === 'variable' ? [[field.key, field.key]] : [])),
+    planFields(plan).flatMap((field) =>
+      field.field === 'variable' ? [[field.key, field.key]] : [],
+    ),
   ),
 });
 

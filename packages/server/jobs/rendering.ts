@@ -18,11 +18,11 @@ import {
 import { publishingFile } from '@ukiyo/intake';
 import { imagesIn, writePublishing } from '../work/packaged.ts';
 import { assetsOf, composeInputs, type Workplace } from './composing.ts';
-import { fileInto, folderInto, type KeptFolder, type Written } from './folders.ts';
+import { fileInto, folderInto, type KeptFolder, type WrittenFolder } from './folders.ts';
 import type { Inputs } from './inputs.ts';
 
 /** What one maker left in its folder. */
-export interface Rendered extends Written {
+export interface Rendered extends WrittenFolder {
   readonly pages: number;
   readonly problems: readonly Problem[];
 }

@@ -21,7 +21,7 @@ export interface Texts {
   flushAll(project: string): Promise<void>;
 }
 
-export function textsOf(items: ItemStore, authority: Authority): Texts {
+export function textService(items: ItemStore, authority: Authority): Texts {
   return {
     async read(key) {
       await authority.flush(key);

@@ -1,4 +1,4 @@
-import { alternateOf, elementOf, replaceUses } from '@ukiyo/core/library';
+import { alternateOf, elementById, replaceUses } from '@ukiyo/core/library';
 import { readXml } from '@ukiyo/core/markup';
 import type { Database } from '../data/database.ts';
 import { hashOf } from '../data/derived.ts';
@@ -47,7 +47,7 @@ async function putInPlace(
   const root = other && readXml(other.text).document?.root;
   if (!own || !root || own === other || own.kind !== other.kind) return false;
   const users = await usersOf(database, project, { of: 'item', id }, transaction);
-  const hasPart = (part: string): boolean => elementOf(root, part) !== undefined;
+  const hasPart = (part: string): boolean => elementById(root, part) !== undefined;
   await rewrite(
     users.filter((source) => source !== by && source !== id),
     (text, self) => replaceUses(text, self, { from: id, to: by, hasPart }),

@@ -9,7 +9,7 @@ import {
   readSourceFolder,
   textHash,
   type LinkedFile,
-  type Reading,
+  type SourceDifference,
   type ReadingInput,
 } from '@ukiyo/intake';
 import { packagePath } from '@ukiyo/press';
@@ -121,7 +121,7 @@ function planning({ models }: Database, items: ItemStore) {
     project: string,
     { files, linked, decisions }: Required<Pick<ReadingInput, 'files' | 'linked' | 'decisions'>>,
     transaction?: Transaction,
-  ): Promise<Reading> => {
+  ): Promise<SourceDifference> => {
     const rows = await models.items.findAll({
       where: { projectId: project, id: { [Op.in]: linked.map(({ item }) => item) } },
       attributes: ['id', 'text'],
@@ -139,7 +139,7 @@ async function writeAdded(
   items: ItemStore,
   { project, author, transaction }: TextChange,
   folder: string,
-  { added, linked }: Reading,
+  { added, linked }: SourceDifference,
 ): Promise<void> {
   const paths = await items.paths(project);
   const rows = added.map(({ item, text }) => {
@@ -160,7 +160,7 @@ async function writeAdded(
  */
 async function writeChanged(
   { rewrite }: TextChange,
-  { changed, files }: Reading,
+  { changed, files }: SourceDifference,
   linked: readonly LinkedFile[],
   { decisions }: SourceOrder,
 ): Promise<Map<string, Problem>> {
@@ -180,7 +180,7 @@ async function writeChanged(
 
 /** How each file stands once it has been read. */
 const stateAfter = (
-  file: Reading['files'][number],
+  file: SourceDifference['files'][number],
   left: ReadonlyMap<string, Problem>,
 ): SourceState['plan'][number] => {
   if (file.item !== undefined && left.has(file.item)) return { ...file, state: 'both' };

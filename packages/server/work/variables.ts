@@ -7,7 +7,7 @@ import {
   keyNamesIn,
   mapsTakenIn,
   markupOf,
-  nodesOf,
+  markupNodes,
   renameKey,
   titleOf,
   withDefinition,
@@ -73,7 +73,7 @@ function changed(root: Element, set: string, change: VariableChange): Element | 
     return isThere(change.at) ? withoutDefinition(root, change.at.path) : undefined;
   if (change.at && !isThere(change.at)) return undefined;
   const { markup, ...given } = change.definition;
-  const text = nodesOf(markup) ?? [];
+  const text = markupNodes(markup) ?? [];
   const definition: KeyDefinition = { ...given, ...(text.length > 0 ? { text } : {}) };
   return withDefinition(root, definition, change.at?.path);
 }

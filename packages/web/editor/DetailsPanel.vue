@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { fieldsOf, type OpenElement } from '@ukiyo/core/editing';
+import { attributeFields, type OpenElement } from '@ukiyo/core/editing';
 import {
   facetValuesOf,
   valuesOn,
@@ -44,7 +44,9 @@ const element = computed({
   set: (index) => (chosen.value = Number(index)),
 });
 const target = computed(() => open[chosen.value]);
-const fields = computed(() => (target.value ? fieldsOf(target.value) : { set: [], more: [] }));
+const fields = computed(() =>
+  target.value ? attributeFields(target.value) : { set: [], more: [] },
+);
 const added = ref<AttributeDefinition>();
 watch(target, () => (added.value = undefined));
 /** A facet's own attribute is shown as a list to pick from, not as text. */

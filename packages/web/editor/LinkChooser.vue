@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { labelOf } from '@ukiyo/core/grammar';
-import { linkPlaces, readItem, type LinkPlace } from '@ukiyo/core/library';
+import { linkTargets, readItem, type LinkPlace } from '@ukiyo/core/library';
 import { computed, ref, shallowRef } from 'vue';
 import { useItemList } from '../parts/itemList.ts';
 import { kindLabel } from '../parts/kinds.ts';
@@ -56,7 +56,7 @@ async function goInto({ key, label }: PopItem): Promise<void> {
   const id = key.slice('topic:'.length);
   const { text, kind } = await items.read(id);
   const { root } = readItem(id, kind, text);
-  inside.value = { id, title: label, places: root ? linkPlaces(root) : [] };
+  inside.value = { id, title: label, places: root ? linkTargets(root) : [] };
   query.value = '';
 }
 </script>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { answeredVariable, editorSchema, phraseDocument, phraseOf } from '@ukiyo/core/editing';
 import { labelOf } from '@ukiyo/core/grammar';
-import { markupOf, nodesOf } from '@ukiyo/core/library';
+import { markupOf, markupNodes } from '@ukiyo/core/library';
 import { toggleMark } from 'prosemirror-commands';
 import { history, redo, undo } from 'prosemirror-history';
 import { keymap } from 'prosemirror-keymap';
@@ -56,7 +56,7 @@ onMounted(() => {
   };
   const made: EditorView = new EditorView(mount.value!, {
     state: EditorState.create({
-      doc: phraseDocument(nodesOf(markup.value) ?? []),
+      doc: phraseDocument(markupNodes(markup.value) ?? []),
       plugins: [
         history(),
         keymap({

@@ -9,7 +9,7 @@ import { Decoration, DecorationSet, type EditorView } from 'prosemirror-view';
 import { differenceOf, drawAll, redraw, type Draw } from './drawn.ts';
 import { passageDom } from './passageDom.ts';
 import { variationOf, type Variation } from './variation.ts';
-import type { PageContext } from './views.ts';
+import type { PageImages } from './views.ts';
 
 /** Gives the text of a topic or map; rejects when it cannot be had. */
 export type ReadText = (
@@ -44,7 +44,7 @@ export interface BorrowedHost {
   readonly targetOf: (key: string) => string | undefined;
   /** An element with what its variables say. */
   readonly withWords: (element: Element) => Element;
-  readonly page: PageContext;
+  readonly page: PageImages;
 }
 
 /** An element of the page that borrows. */
@@ -58,7 +58,7 @@ interface Borrowed {
 const keyOf = ({ element: { name, attributes }, reference }: Borrowed): string =>
   JSON.stringify([name, reference, attributes['conrefend']]);
 
-export const attributesOf = (node: Node): Attributes =>
+export const nodeAttributes = (node: Node): Attributes =>
   (node.attrs['attributes'] ?? {}) as Attributes;
 
 /** What is borrowed there, as builds take it in; the words say why where nothing can be shown. */
@@ -139,7 +139,7 @@ class BorrowedPage {
   }
 
   #borrowedBy(node: Node, path: () => Path): Borrowed | undefined {
-    const attributes = attributesOf(node);
+    const attributes = nodeAttributes(node);
     const name = node.type.spec.element;
     const reference = conrefSourceOf(attributes, this.#host.targetOf);
     if (reference === undefined || name === undefined) return undefined;

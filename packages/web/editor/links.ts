@@ -2,7 +2,7 @@ import { canLink, linkAttributes, linkTo } from '@ukiyo/core/editing';
 import { labelOf } from '@ukiyo/core/grammar';
 import {
   linkFormOf,
-  linkPlaces,
+  linkTargets,
   readItem,
   readReference,
   type LinkForm,
@@ -118,7 +118,7 @@ async function findPart(
   try {
     const { text, kind } = await read(part.id);
     const { root } = readItem(part.id, kind, text);
-    const place = root && linkPlaces(root).find(({ id }) => id === part.element);
+    const place = root && linkTargets(root).find(({ id }) => id === part.element);
     return place ? { words: place.title || `${labelOf(place.element)} in “${part.title}”` } : {};
   } catch {
     return { words: part.reference };

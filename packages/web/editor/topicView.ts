@@ -22,7 +22,7 @@ import {
 import type { StepMap } from 'prosemirror-transform';
 import { EditorView } from 'prosemirror-view';
 import { forceLayoutNearCaret } from './caretLayout.ts';
-import { attributesOf, borrowedPassages, type ReadText } from './borrowed.ts';
+import { nodeAttributes, borrowedPassages, type ReadText } from './borrowed.ts';
 import { clipboard, type ClipboardHost } from './clipboard.ts';
 import { codeColours } from './code.ts';
 import { columns } from './columns.ts';
@@ -36,9 +36,9 @@ import { pageSigns, type Signs } from './signs.ts';
 import { spellingMarks } from './spelling.ts';
 import { variableMarks, type VariableHost } from './variables.ts';
 import { variationMarks, type Variation } from './variation.ts';
-import { closedView, imageView, type PageContext } from './views.ts';
+import { closedView, imageView, type PageImages } from './views.ts';
 
-export interface EditorHandlers extends PageContext, ClipboardHost {
+export interface EditorHandlers extends PageImages, ClipboardHost {
   readonly read: ReadText;
   readonly links: Omit<LinkHost, 'read'>;
   readonly variables: VariableHost;
@@ -84,7 +84,7 @@ export interface EditorHandlers extends PageContext, ClipboardHost {
 }
 
 /** How everything is drawn that ProseMirror does not draw by itself. */
-export const nodeViewsOf = (context: PageContext) => ({
+export const nodeViewsOf = (context: PageImages) => ({
   image: imageView(context),
   [special.blockImage]: imageView(context),
   [special.rawBlock]: closedView(context),
@@ -156,7 +156,7 @@ function handleEnter(view: EditorView, event: KeyboardEvent, handlers: EditorHan
     return true;
   }
   if (!(selection instanceof NodeSelection)) return false;
-  const home = conrefSourceOf(attributesOf(selection.node), handlers.targetOf);
+  const home = conrefSourceOf(nodeAttributes(selection.node), handlers.targetOf);
   if (home !== undefined) {
     handlers.goHome(home);
     return true;

@@ -22,7 +22,7 @@ import {
 } from 'prosemirror-state';
 import type { EditorView } from 'prosemirror-view';
 import { onUnmounted, ref, shallowRef } from 'vue';
-import { attributesOf, readAgain } from './borrowed.ts';
+import { nodeAttributes, readAgain } from './borrowed.ts';
 import { dressSchema } from './dom.ts';
 import type { Opening } from './live/client.ts';
 import { showSigns, type Signs } from './signs.ts';
@@ -58,7 +58,7 @@ function enter(view: EditorView, targetOf: EditorHandlers['targetOf']): void {
   let place = 1;
   doc.descendants((node, position) => {
     // What is borrowed is written at its home.
-    if (conrefSourceOf(attributesOf(node), targetOf) !== undefined) return false;
+    if (conrefSourceOf(nodeAttributes(node), targetOf) !== undefined) return false;
     if (place === 1 && node.isTextblock && node.content.size === 0) place = position + 1;
     return place === 1;
   });

@@ -1,5 +1,5 @@
 import {
-  linesOf,
+  searchedLines,
   patternOf,
   placesOf,
   replaceFound,
@@ -97,7 +97,7 @@ export function useFinding(view: ShallowRef<EditorView | undefined>, changes: Re
       return show([], -1);
     }
     const { doc, selection } = editor.state;
-    const lines = linesOf(doc, query.within);
+    const lines = searchedLines(doc, query.within);
     const texts = lines.map(({ text }) => text);
     const finder = await search.begin();
     if (question !== asked) return;

@@ -6,7 +6,7 @@ import type { EditorView, NodeViewConstructor } from 'prosemirror-view';
 import { nodeDom } from './dom.ts';
 
 /** What the page needs to know of the library. */
-export interface PageContext {
+export interface PageImages {
   imageAddress(id: string): string;
   /** The reference of the image that a key stands for. */
   keyedImage(key: string): string | undefined;
@@ -52,7 +52,7 @@ function handle(
 /** An image of the library, in a line or by itself. */
 export function pictureDom(
   node: Node,
-  context: PageContext,
+  context: PageImages,
 ): { readonly dom: HTMLElement; readonly image: HTMLImageElement } {
   const { keyref, href: own = '', alt: short = '', width } = node.attrs['attributes'] as Attributes;
   const href = (keyref === undefined ? undefined : context.keyedImage(keyref)) ?? own;
@@ -74,7 +74,7 @@ export function pictureDom(
 }
 
 /** The same, to be pulled wider or narrower. */
-export function imageView(context: PageContext): NodeViewConstructor {
+export function imageView(context: PageImages): NodeViewConstructor {
   return (node: Node, view, getPosition) => {
     const { dom, image } = pictureDom(node, context);
     if (view.editable) dom.append(handle(view, image, getPosition));
@@ -91,7 +91,7 @@ const ofLibrary = 'asset:';
 /** A player for what lies in the library; what lies elsewhere is named, not loaded. */
 function mediaDom(
   { source, description, poster, kind }: Media,
-  context: PageContext,
+  context: PageImages,
   tag: 'div' | 'span',
 ): HTMLElement {
   const dom = document.createElement(tag);
@@ -125,7 +125,7 @@ function mediaDom(
 }
 
 /** What is shown but not opened; of that, video and sound can be played. */
-export function closedView(context: PageContext): NodeViewConstructor {
+export function closedView(context: PageImages): NodeViewConstructor {
   return (node: Node) => {
     const held = node.attrs['node'] as XmlNode;
     const media = isElement(held) && held.name === 'object' ? readMedia(held) : undefined;

@@ -88,7 +88,7 @@ class SummaryRequests<Summary> {
 }
 
 /** `null`: the library has none with this ID. `undefined`: the server has not answered yet. */
-export type Known<Summary> = Summary | null | undefined;
+type Known<Summary> = Summary | null | undefined;
 
 interface Kind<Summary> extends Address<Summary> {
   /** Whether a summary is older than the one that is known. */

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import {
   plainShortDescription,
-  readFacts,
+  readTopicFacts,
   withShortDescription,
   writeFacts,
   type TopicFacts,
@@ -14,7 +14,7 @@ import PickOne from '../parts/PickOne.vue';
 /** What is said about the topic, as a form. */
 const { root, editable } = defineProps<{ root: Element; editable: boolean }>();
 const emit = defineEmits<{ change: [(root: Element) => Element] }>();
-const facts = computed(() => readFacts(root));
+const facts = computed(() => readTopicFacts(root));
 
 const lists = [
   { name: 'authors', label: 'Authors', help: 'Who wrote it.' },
@@ -30,7 +30,7 @@ const lists = [
 const shortDescription = computed(() => plainShortDescription(root));
 /** Applied to the topic as it is by then: what is shown here can be a moment old. */
 function set(change: Partial<TopicFacts>): void {
-  emit('change', (now) => writeFacts(now, { ...readFacts(now), ...change }));
+  emit('change', (now) => writeFacts(now, { ...readTopicFacts(now), ...change }));
 }
 const library = useLibrary();
 const isAgreed = (name: string): boolean =>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Reach } from '@ukiyo/contracts';
-import { elementOf, readReference, writeReference } from '@ukiyo/core/library';
+import { elementById, readReference, writeReference } from '@ukiyo/core/library';
 import { until } from '@vueuse/core';
 import { computed, onMounted, shallowRef, watch } from 'vue';
 import { ask } from '../parts/api.ts';
@@ -21,7 +21,7 @@ const title = computed(() => items.find(target.value?.id ?? '')?.title ?? '');
 const sheet = useTopicSheet(() => target.value?.id ?? '', { save: () => undefined, begin });
 function begin(): void {
   const root = sheet.editor.read();
-  const found = root && elementOf(root, target.value?.element);
+  const found = root && elementById(root, target.value?.element);
   if (found) sheet.editor.goTo(found.path);
 }
 const reach = shallowRef<Reach>();

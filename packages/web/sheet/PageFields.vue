@@ -1,6 +1,11 @@
 <script setup lang="ts">
 import { headOf } from '@ukiyo/core/editing';
-import { readFacts, withShortDescription, writeFacts, type TopicFacts } from '@ukiyo/core/library';
+import {
+  readTopicFacts,
+  withShortDescription,
+  writeFacts,
+  type TopicFacts,
+} from '@ukiyo/core/library';
 import { childNamed, type Element } from '@ukiyo/core/markup';
 import type { EditorView } from 'prosemirror-view';
 import { computed } from 'vue';
@@ -26,7 +31,7 @@ const head = computed<Head | undefined>((before) => {
   if (!root.value) return undefined;
   const { name } = root.value;
   const now = {
-    facts: readFacts(root.value),
+    facts: readTopicFacts(root.value),
     hasNoWords: name !== 'glossentry' && !childNamed(root.value, 'shortdesc', 'abstract'),
   };
   return JSON.stringify(before) === JSON.stringify(now) ? before : now;
@@ -37,7 +42,7 @@ const contentOf = (name: string): string =>
 
 const set = (change: (facts: TopicFacts) => Partial<TopicFacts>): void =>
   emit('change', (now) => {
-    const facts = readFacts(now);
+    const facts = readTopicFacts(now);
     return writeFacts(now, { ...facts, ...change(facts) });
   });
 const setOwn = (name: string, content: string): void =>

@@ -49,26 +49,26 @@ type Asking =
     };
 
 /** Something that waits for an answer at the caret. */
-export type Question = Asking & { readonly place: PopPlace };
+export type PageQuestion = Asking & { readonly place: PopPlace };
 
 /** The one question that a page asks at a time. */
 export function useQuestions(view: ShallowRef<EditorView | undefined>) {
-  const question = shallowRef<Question>();
+  const question = shallowRef<PageQuestion>();
   /** @param at where it is shown; at the caret without it */
   function ask(asking: Asking, at?: PopPlace): void {
     if (view.value?.editable) question.value = { ...asking, place: at ?? placeAtCaret(view.value) };
   }
   /** Takes the question away and gives it back, if it is this one. */
-  function take<K extends Question['asks']>(
+  function take<K extends PageQuestion['asks']>(
     asks: K,
-  ): Extract<Question, { readonly asks: K }> | undefined {
+  ): Extract<PageQuestion, { readonly asks: K }> | undefined {
     const asked = question.value;
     if (asked?.asks !== asks) return undefined;
     question.value = undefined;
-    return asked as Extract<Question, { readonly asks: K }>;
+    return asked as Extract<PageQuestion, { readonly asks: K }>;
   }
   /** A question that has given way to the next one closes nothing any more. */
-  function close(asks: Question['asks']): void {
+  function close(asks: PageQuestion['asks']): void {
     if (take(asks)) view.value?.focus();
   }
   return { question, ask, take, close };

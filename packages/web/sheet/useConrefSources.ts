@@ -1,5 +1,5 @@
 import { writeCanonical } from '@ukiyo/core/grammar';
-import { elementOf, conrefsIn, readItem } from '@ukiyo/core/library';
+import { elementById, conrefsIn, readItem } from '@ukiyo/core/library';
 import type { Attributes, Element } from '@ukiyo/core/markup';
 import { useMessage } from 'naive-ui';
 import type { EditorState, Transaction } from 'prosemirror-state';
@@ -88,7 +88,7 @@ export function useConrefSources(page: OwnPage) {
       if (next.id === page.id() && (next.element === undefined || ancestors.includes(next.element)))
         return true;
       const root = next.id === source.id ? source.root : (await readSource(next.id))?.root;
-      const found = root && elementOf(root, next.element);
+      const found = root && elementById(root, next.element);
       if (found) waiting.push(...conrefsIn(found.element, next.id));
     }
     return false;

@@ -1,7 +1,7 @@
-import { readReference, type Item, type Reference } from '../../library/index.ts';
+import { readReference, type LibraryItem, type Reference } from '../../library/index.ts';
 import type { Element } from '../../markup/index.ts';
 import { problem, type Problem, type Severity } from '../../problems/index.ts';
-import type { Choice } from '../alternates.ts';
+import type { ChosenAlternate } from '../alternates.ts';
 import { lookUpKey } from '../keys.ts';
 import type { Origin, Reason } from '../publication.ts';
 import type {
@@ -46,7 +46,7 @@ export class Gathering {
     this.problems.push(problem(severity, code, message, where));
   }
 
-  readItem(id: string): Item | undefined {
+  readItem(id: string): LibraryItem | undefined {
     const found = this.context.library.item(id);
     // Noted also where there is none: it may come.
     if (id !== this.item) this.read.set(id, found?.root);
@@ -60,7 +60,7 @@ export class Gathering {
     return isThere;
   }
 
-  choose(id: string): Choice {
+  choose(id: string): ChosenAlternate {
     const choice = this.context.choose(id);
     this.problems.push(...choice.problems);
     return choice;

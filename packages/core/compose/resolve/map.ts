@@ -1,5 +1,5 @@
 import { lensKey, type Lens, type When } from '../../facets/index.ts';
-import { elementOf, type Item } from '../../library/index.ts';
+import { elementById, type LibraryItem } from '../../library/index.ts';
 import { problem, type Problem } from '../../problems/index.ts';
 import type { Element } from '../../markup/index.ts';
 import { nameIn } from '../branches.ts';
@@ -129,7 +129,7 @@ class MapResolver {
 
   /** One topic at one place; as it was before, where nothing has changed that it depends on. */
   #topic(root: Element, item: string, entry: MapNode, anchor: string): ResolvedTopic | undefined {
-    const topic = elementOf(root, entry.element);
+    const topic = elementById(root, entry.element);
     if (!topic) return undefined;
     const { library, facets, rules, variables, memory, ...context } = this.#context;
     const { scope, lens, element = '' } = entry;
@@ -182,7 +182,7 @@ class MapResolver {
     }
   }
 
-  #reportMissing(id: string, item: Item | undefined, { origin }: MapNode): void {
+  #reportMissing(id: string, item: LibraryItem | undefined, { origin }: MapNode): void {
     this.#problems.push(
       ...(item?.problems ?? []),
       problem(

@@ -1,5 +1,5 @@
 import type { When } from '../../facets/index.ts';
-import { elementOf, readReference, type Borrower, type Reference } from '../../library/index.ts';
+import { elementById, readReference, type Borrower, type Reference } from '../../library/index.ts';
 import type { Element } from '../../markup/index.ts';
 import type { Gathering } from './gathering.ts';
 import type { Cursor } from './resolved.ts';
@@ -34,7 +34,7 @@ export function passageSources(
 ): readonly PassageSource[] {
   const having = (one: string): PassageSource | undefined => {
     const root = gathering.readItem(one)?.root;
-    return root && elementOf(root, element) ? { id: one, root } : undefined;
+    return root && elementById(root, element) ? { id: one, root } : undefined;
   };
   const { id: chosen, others, when } = gathering.choose(id);
   const closer = others.flatMap((other) => {

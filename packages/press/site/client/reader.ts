@@ -23,7 +23,7 @@ export const isForReader = (numbers: readonly number[] | undefined): boolean =>
   window.siteReaders?.isFor(numbers) ?? true;
 
 /** What is said to the reader. */
-export const wordsFor = (said: ReaderWords): string =>
+export const shownWords = (said: ReaderWords): string =>
   typeof said === 'string'
     ? said
     : said
@@ -33,13 +33,13 @@ export const wordsFor = (said: ReaderWords): string =>
         .join('');
 
 /** The conditions that an element has as its classes. */
-export const conditionsOf = (element: Element): number[] =>
+export const shownConditions = (element: Element): number[] =>
   [...element.classList].flatMap((name) => (/^w\d+$/u.test(name) ? [Number(name.slice(1))] : []));
 
 /** Whether an element is shown to the reader, as far as that depends on what he has chosen. */
 export function isSeen(element: Element | null): boolean {
   for (let at = element; at; at = at.parentElement)
-    if (!isForReader(conditionsOf(at))) return false;
+    if (!isForReader(shownConditions(at))) return false;
   return true;
 }
 

@@ -5,7 +5,7 @@
  */
 import { matches, type ValuesByFacet } from '@ukiyo/core/facets';
 import { kept } from './dom.ts';
-import { conditionsOf, isForReader } from './reader.ts';
+import { shownConditions, isForReader } from './reader.ts';
 import type { ReadersData } from '../../topics/index.ts';
 
 type Chosen = Readonly<Record<string, readonly string[]>>;
@@ -181,7 +181,7 @@ if (data) {
       }
       for (const list of document.querySelectorAll<HTMLElement>('.related, .inside, .since'))
         list.hidden = [...list.querySelectorAll('li')].every(
-          (one) => !isForReader(conditionsOf(one)),
+          (one) => !isForReader(shownConditions(one)),
         );
       // Steps go on counting behind what stands between them.
       for (const list of document.querySelectorAll<HTMLOListElement>('ol.steps[start]')) {
@@ -192,12 +192,12 @@ if (data) {
           1 +
           before
             .flatMap((one) => [...one.children] as HTMLElement[])
-            .filter((step) => isForReader(conditionsOf(step))).length;
+            .filter((step) => isForReader(shownConditions(step))).length;
       }
       for (const links of document.querySelectorAll('.nearest')) {
         let isNear = true;
         for (const link of links.querySelectorAll<HTMLElement>('a')) {
-          link.hidden = !isNear || !isForReader(conditionsOf(link));
+          link.hidden = !isNear || !isForReader(shownConditions(link));
           isNear &&= link.hidden;
         }
       }

@@ -1,6 +1,6 @@
 import MiniSearch, { type SearchResult } from 'minisearch';
 import type { SearchedBySome } from '../searching.ts';
-import { isForReader, wordsFor } from './reader.ts';
+import { isForReader, shownWords } from './reader.ts';
 import {
   searchIn,
   searchOptions,
@@ -66,8 +66,8 @@ if (data) {
           const said = only[String(hit.id)];
           return {
             href: String(hit.id),
-            title: said ? wordsFor(said.t) : String(hit['title']),
-            lead: said ? wordsFor(said.l) : String(hit['lead']),
+            title: said ? shownWords(said.t) : String(hit['title']),
+            lead: said ? shownWords(said.l) : String(hit['lead']),
           };
         });
     },

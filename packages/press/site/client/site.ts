@@ -6,7 +6,7 @@ import { drawAround, markChapter } from './around.ts';
 import { byId, kept, label, make } from './dom.ts';
 import { numbersFor, type CountedData } from '../counting.ts';
 import type { ContentsData, WordData } from '../data.ts';
-import { isForReader, isSeen, whenChosen, wordsFor } from './reader.ts';
+import { isForReader, isSeen, whenChosen, shownWords } from './reader.ts';
 import type { SiteSearch } from './search.ts';
 import { fromHere, page } from './where.ts';
 
@@ -54,7 +54,7 @@ function drawContents(): void {
           ...(entry.n === undefined
             ? []
             : [make('span', { class: 'n' }, numbers.get(entry.a ?? '') ?? entry.n), ' ']),
-          wordsFor(entry.t),
+          shownWords(entry.t),
           ...(entry.m === undefined ? [] : [make('span', { class: 'news' }, label(entry.m))]),
         );
         if (forReader(entry.c ?? []).length === 0) return make('li', {}, link);
@@ -65,7 +65,7 @@ function drawContents(): void {
           type: 'button',
           class: 'toggle',
           'aria-expanded': String(open),
-          'aria-label': wordsFor(entry.t),
+          'aria-label': shownWords(entry.t),
         });
         toggle.addEventListener('click', () => {
           inner.hidden = !inner.hidden;
@@ -110,7 +110,7 @@ async function drawWords(): Promise<void> {
                 word.t,
                 ...word.h.flatMap(([href, title]) => [
                   ' ',
-                  make('a', { href: fromHere(href), class: 'locator' }, wordsFor(title)),
+                  make('a', { href: fromHere(href), class: 'locator' }, shownWords(title)),
                 ]),
               ]),
           ...(word.s === undefined ? [] : [make('em', {}, ` ${word.s}`)]),

@@ -18,7 +18,7 @@ import {
   type Inclusion,
   type MapEntry,
 } from '@ukiyo/core/arranging';
-import { markupOf, nodesOf } from '@ukiyo/core/library';
+import { markupOf, markupNodes } from '@ukiyo/core/library';
 import type { Element } from '@ukiyo/core/markup';
 import { computed, ref, watch } from 'vue';
 import PhraseField from '../../editor/PhraseField.vue';
@@ -51,7 +51,7 @@ const isChanged = computed(() => markup.value !== markupOf(entryTitle(entry.elem
 function change(how: (one: Element) => Element): void {
   if (!map.change(entry.path, how)) emit('refused');
 }
-const keepTitle = (): void => change((one) => withEntryTitle(one, nodesOf(markup.value) ?? []));
+const keepTitle = (): void => change((one) => withEntryTitle(one, markupNodes(markup.value) ?? []));
 const roles = computed(() =>
   map.root.value
     ? rolesAt(map.root.value, entry.path).map(({ name, label }) => ({ value: name, label }))

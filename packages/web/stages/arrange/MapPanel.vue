@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { tagsOf } from '@ukiyo/core/facets';
-import { markupOf, nodesOf } from '@ukiyo/core/library';
+import { markupOf, markupNodes } from '@ukiyo/core/library';
 import { childNamed, element, isElement, type Attributes, type Element } from '@ukiyo/core/markup';
 import { computed, onMounted, ref, watch } from 'vue';
 import PhraseField from '../../editor/PhraseField.vue';
@@ -33,7 +33,7 @@ watch(
 );
 const isChanged = computed(() => markup.value !== markupOf(titleIn(root.value)?.children ?? []));
 function keepTitle(): void {
-  const words = nodesOf(markup.value) ?? [];
+  const words = markupNodes(markup.value) ?? [];
   map.changeRoot((tree) => {
     const known = titleIn(tree);
     if (!known) return { ...tree, children: [element('title', {}, words), ...tree.children] };

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { mapOf } from '@ukiyo/core/arranging';
+import { mapElement } from '@ukiyo/core/arranging';
 import { writeCanonical } from '@ukiyo/core/grammar';
 import { ref } from 'vue';
 import { useRouter } from 'vue-router';
@@ -28,7 +28,7 @@ const make = (): Promise<boolean> =>
       title: name.value.trim(),
       folder: '',
     });
-    await items.save(id, writeCanonical(mapOf(id, name.value.trim(), await hrefs())), version);
+    await items.save(id, writeCanonical(mapElement(id, name.value.trim(), await hrefs())), version);
     isOpen.value = false;
     await router.push({ name: 'arrange', params: { id } });
   });

@@ -61,7 +61,7 @@ export const isUsed = (setting: SettingName, output: Output): boolean =>
   usedBy[setting]?.includes(output) ?? (output !== 'bundle' || ofEverything.has(setting));
 
 /** What a setting is called, and what it is set to, in words. */
-export interface Setting {
+export interface EditionSetting {
   readonly name: SettingName;
   readonly label: string;
   readonly value: string;
@@ -80,8 +80,8 @@ export interface Names {
 export function settingsOf(
   edition: Edition,
   { lenses, editions, item, facet, design }: Names,
-): Setting[] {
-  const one = (name: SettingName, label: string, value: string): Setting => ({
+): EditionSetting[] {
+  const one = (name: SettingName, label: string, value: string): EditionSetting => ({
     name,
     label,
     value,
@@ -146,7 +146,7 @@ export function findSettings(
   editions: readonly Edition[],
   names: Names,
   query: string,
-): (Setting & { readonly edition: Edition })[] {
+): (EditionSetting & { readonly edition: Edition })[] {
   const wanted = query.trim().toLocaleLowerCase().split(/\s+/u);
   if (query.trim() === '') return [];
   return editions.flatMap((edition) =>

@@ -4,7 +4,7 @@ import { reactive, ref, watch } from 'vue';
 import { factLabels, isUsed } from './settings.ts';
 
 /** The settings of an edition while they are changed. */
-export interface EditionFields {
+export interface EditionDraft {
   name: string;
   output: EditionInput['output'];
   map: string;
@@ -29,13 +29,13 @@ export interface EditionFields {
   facts: Record<keyof EditionFacts, string>;
 }
 
-const factsOf = (given: EditionFacts = {}): EditionFields['facts'] =>
+const factsOf = (given: EditionFacts = {}): EditionDraft['facts'] =>
   Object.fromEntries(
     Object.keys(factLabels).map((name) => [name, given[name as keyof EditionFacts] ?? '']),
-  ) as EditionFields['facts'];
+  ) as EditionDraft['facts'];
 
 /** What a new edition begins with. */
-const fresh = (): EditionFields => ({
+const fresh = (): EditionDraft => ({
   name: '',
   output: 'print',
   map: '',
@@ -60,7 +60,7 @@ const fresh = (): EditionFields => ({
   facts: factsOf(),
 });
 
-function fieldsOf({ id: _id, variables, facts, lens, since, ...same }: Edition): EditionFields {
+function fieldsOf({ id: _id, variables, facts, lens, since, ...same }: Edition): EditionDraft {
   return {
     ...same,
     lens: lens ?? '',
@@ -75,7 +75,7 @@ function fieldsOf({ id: _id, variables, facts, lens, since, ...same }: Edition):
  * wrong with them by field.
  */
 export function useEditionFields(edition: () => Edition | undefined) {
-  const fields = reactive<EditionFields>(fresh());
+  const fields = reactive<EditionDraft>(fresh());
   const faults = ref<Readonly<Record<string, string>>>({});
   watch(
     edition,

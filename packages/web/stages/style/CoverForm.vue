@@ -3,7 +3,7 @@ import {
   coverGrid,
   pageFields,
   paperSize,
-  roles,
+  styleRoles,
   type CoverPart,
   type PagePlan,
   type StyleSheet,
@@ -54,7 +54,7 @@ const letterColours = computed(() => [
 ]);
 const fillOf = ({ shows }: CoverPart): string =>
   shows.field === 'ground' ? (sheet?.colours[shows.colour] ?? '#ffffff') : 'none';
-const styles = roles
+const styles = styleRoles
   .filter(({ family }) => family === 'block')
   .map(({ id, label }) => ({ value: id, label }));
 const stands = [

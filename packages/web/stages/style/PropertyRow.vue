@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import {
-  definitionOf,
+  propertyDefinition,
   propertySource,
   valuesOf,
   type Medium,
@@ -25,7 +25,7 @@ const { sheet, id, name, nameOf, locale, disabled } = defineProps<{
   disabled: boolean;
 }>();
 const emit = defineEmits<{ change: [medium: Medium | 'both', value: Value | undefined] }>();
-const definition = computed(() => definitionOf(name));
+const definition = computed(() => propertyDefinition(name));
 const standing = computed(() => ({
   print: propertySource(sheet, id, name, 'print'),
   screen: propertySource(sheet, id, name, 'screen'),

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import {
-  definitionOf,
+  propertyDefinition,
   familyOf,
-  lineage,
+  styleLineage,
   propertiesFor,
   propertyGroups,
   roleOf,
@@ -37,7 +37,7 @@ const groups = computed(() =>
       group,
       names: propertiesFor(family.value).filter(
         (name) =>
-          definitionOf(name).group === group &&
+          propertyDefinition(name).group === group &&
           (name !== 'breakBefore' || id.startsWith('heading-')),
       ),
     }))
@@ -48,11 +48,13 @@ const bases = computed(() =>
   Object.keys(sheet.styles)
     .filter(
       (one) =>
-        one !== id && familyOf(sheet, one) === family.value && !lineage(sheet, one).includes(id),
+        one !== id &&
+        familyOf(sheet, one) === family.value &&
+        !styleLineage(sheet, one).includes(id),
     )
     .map((one) => ({ value: one, label: nameOf(one) })),
 );
-const base = computed(() => lineage(sheet, id)[1] ?? '');
+const base = computed(() => styleLineage(sheet, id)[1] ?? '');
 const propertyCount = computed(
   () => Object.keys({ ...style.value.all, ...style.value.print, ...style.value.screen }).length,
 );

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { roleGroups, roles, type StyleSheet } from '@ukiyo/core/styles';
+import { roleGroups, styleRoles, type StyleSheet } from '@ukiyo/core/styles';
 import { computed, ref } from 'vue';
 
 /** What of a sheet can be changed: colours and faces, marks, and every style by what it is for. */
@@ -15,14 +15,14 @@ const matches = (label: string): boolean =>
   label.toLowerCase().includes(filter.value.trim().toLowerCase());
 const own = computed(() =>
   Object.entries(sheet.styles).flatMap(([id, { label }]) =>
-    label !== undefined && !roles.some((role) => role.id === id) ? [{ id, label }] : [],
+    label !== undefined && !styleRoles.some((role) => role.id === id) ? [{ id, label }] : [],
   ),
 );
 const groups = computed(() =>
   [
     ...roleGroups.map((name) => ({
       name: name,
-      list: roles.filter(({ group, label }) => group === name && matches(label)),
+      list: styleRoles.filter(({ group, label }) => group === name && matches(label)),
     })),
     { name: 'Of the team', list: own.value.filter(({ label }) => matches(label)) },
   ].filter(({ list }) => list.length > 0),

@@ -3,7 +3,7 @@ import { Edition, type PagePlan, type StyleSheet, type StyleUses } from '@ukiyo/
 import {
   familyOf,
   roleOf,
-  roles,
+  styleRoles,
   shippedPlans,
   shippedSheets,
   withStyle,
@@ -161,7 +161,7 @@ function makeStyle({ outputclass, element, base }: StyleUses['unstyled'][number]
   if (!sheet.draft.value) return;
   const fresh = freeId(
     outputclass,
-    new Set([...Object.keys(sheet.draft.value.styles), ...roles.map((role) => role.id)]),
+    new Set([...Object.keys(sheet.draft.value.styles), ...styleRoles.map((role) => role.id)]),
     'style',
   );
   sheet.change((now) =>

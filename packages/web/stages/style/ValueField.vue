@@ -1,5 +1,11 @@
 <script setup lang="ts">
-import { definitionOf, faultOf, readRule, type PropertyName, type Value } from '@ukiyo/core/styles';
+import {
+  propertyDefinition,
+  faultOf,
+  readRule,
+  type PropertyName,
+  type Value,
+} from '@ukiyo/core/styles';
 import { computed, ref, watch } from 'vue';
 import PickOne from '../../parts/PickOne.vue';
 import ColourField from './ColourField.vue';
@@ -14,7 +20,7 @@ const { name, value, label, colours, locale, disabled } = defineProps<{
   disabled: boolean;
 }>();
 const emit = defineEmits<{ change: [Value] }>();
-const definition = computed(() => definitionOf(name));
+const definition = computed(() => propertyDefinition(name));
 const written = computed(() =>
   typeof value === 'object' ? (value[locale] ?? '') : value === undefined ? '' : String(value),
 );
