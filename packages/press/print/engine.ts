@@ -146,7 +146,7 @@ class Compiler {
   }
   sheets(result: NodeTypstDocument, { design: { plan } }: PrintDocument): PrintedSheet[] {
     const turned = new Set(this.#query(result, '<lying>') as readonly number[] | undefined);
-    const [width, height] = [plan.width + 2 * plan.margin, plan.height + 2 * plan.margin];
+    const [width, height] = [plan.width + 2 * plan.slug, plan.height + 2 * plan.slug];
     return Array.from({ length: result.numOfPages }, (_, at) =>
       turned.has(at + 1) ? { width: height, height: width } : { width, height },
     );

@@ -16,16 +16,16 @@ const views: Readonly<Record<PagePlan['file']['opens'], readonly (readonly [stri
  * dictionary”). Nothing else in the file changes.
  */
 export async function finished(pdf: Uint8Array, plan: PagePlan): Promise<Uint8Array> {
-  const { bleed, margin } = aroundSheet(plan);
+  const { bleed, slug } = aroundSheet(plan);
   const view = views[plan.file.opens];
-  if (margin === 0 && view.length === 0) return pdf;
+  if (slug === 0 && view.length === 0) return pdf;
   const document = await PDFDocument.load(pdf, { updateMetadata: false });
   for (const [name, value] of view) document.catalog.set(PDFName.of(name), PDFName.of(value));
-  if (margin > 0) for (const page of document.getPages()) bound(page, bleed, margin);
+  if (slug > 0) for (const page of document.getPages()) bound(page, bleed, slug);
   return document.save({ updateFieldAppearances: false });
 }
 
-function bound(page: PDFPage, bleed: number, margin: number): void {
+function bound(page: PDFPage, bleed: number, slug: number): void {
   const { width, height } = page.getSize();
   const box = (inside: number): PDFArray =>
     page.doc.context.obj(
@@ -33,6 +33,6 @@ function bound(page: PDFPage, bleed: number, margin: number): void {
         (value) => Math.round(value * 1000) / 1000,
       ),
     );
-  page.node.set(PDFName.TrimBox, box(margin * points));
-  page.node.set(PDFName.of('BleedBox'), box((margin - bleed) * points));
+  page.node.set(PDFName.TrimBox, box(slug * points));
+  page.node.set(PDFName.of('BleedBox'), box((slug - bleed) * points));
 }

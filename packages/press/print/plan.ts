@@ -64,7 +64,8 @@ export interface PrintPlan {
    * beyond.
    */
   readonly bleed: number;
-  readonly margin: number;
+  /** From the edge of the cut sheet to that of the printed one, in millimetres. */
+  readonly slug: number;
   readonly contentsDepth: number;
   readonly indexColumns: number;
   readonly watermark: string;
@@ -111,10 +112,10 @@ const roomForMarks = 8;
  */
 export function aroundSheet({ trim }: PagePlan): {
   readonly bleed: number;
-  readonly margin: number;
+  readonly slug: number;
 } {
   const bleed = toMillimetres(trim.bleed);
-  return { bleed, margin: bleed + (trim.marks ? roomForMarks : 0) };
+  return { bleed, slug: bleed + (trim.marks ? roomForMarks : 0) };
 }
 
 type ImageOf = (asset: string) => string | undefined;

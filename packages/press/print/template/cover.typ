@@ -4,15 +4,15 @@
 #import "frames.typ": *
 
 #let cover-line(id, body) = if body != "" { framed(styles.at(id), body) }
-#let plain-page(margin: (:), body) = page(header: none, footer: none, numbering: none, background: if plan.around > plan.bleed { edge-marks(plan.width * 1mm, plan.height * 1mm) }, margin: margin, { set par(justify: false); body })
+#let plain-page(margin: (:), body) = page(header: none, footer: none, numbering: none, background: if plan.slug > plan.bleed { edge-marks(plan.width * 1mm, plan.height * 1mm) }, margin: margin, { set par(justify: false); body })
 
 // On a grid of the plan's own; what reaches an edge of the sheet runs over it.
 #let laid-out(parts) = plain-page(margin: 0pt, {
   [#metadata(none)#opens]
   let reach(from, length, most) = {
     let over = plan.bleed * 1mm
-    let a = from * 1mm + around - if from <= 0 { over } else { 0mm }
-    (a, (from + length) * 1mm + around + if from + length >= most { over } else { 0mm } - a)
+    let a = from * 1mm + slug - if from <= 0 { over } else { 0mm }
+    (a, (from + length) * 1mm + slug + if from + length >= most { over } else { 0mm } - a)
   }
   for p in parts {
     let s = styles.at(p.style, default: styles.cover-facts)
@@ -23,7 +23,7 @@
     } else {
       let to = if p.stands == "centre" { center } else if p.stands == "end" { end } else { start }
       let shown = if p.field.field == "image" { align(to + horizon, pdf.artifact(image(p.field.src, width: p.width * 1mm, height: p.height * 1mm, fit: "contain"))) } else { align(to, framed(s, { set text(fill: rgb(p.letters)) if "letters" in p; context field-of(p.field) })) }
-      place(top + left, dx: p.x * 1mm + around, dy: p.y * 1mm + around, box(width: p.width * 1mm, height: p.height * 1mm, shown))
+      place(top + left, dx: p.x * 1mm + slug, dy: p.y * 1mm + slug, box(width: p.width * 1mm, height: p.height * 1mm, shown))
     }
   }
   [#metadata(none)#closes]
@@ -36,7 +36,7 @@
   let banded = plan.cover == "band"
   let over = plan.bleed * 1mm
   let accent = rgb(colours.at("accent", default: "#12305f"))
-  plain-page(margin: (x: side + around, top: above + around, bottom: plan.height * 0.1 * 1mm + around), {
+  plain-page(margin: (x: side + slug, top: above + slug, bottom: plan.height * 0.1 * 1mm + slug), {
     if banded { place(top + left, dx: -side - over, dy: -above - over, pdf.artifact(rect(width: plan.width * 1mm + 2 * over, height: plan.height * 0.31 * 1mm + over, fill: gradient.linear(accent, accent.lighten(18%), accent.lighten(72%), rgb("#ffffff"), angle: 90deg)))) }
     if facts.series != "" { let s = styles.cover-series; framed(s, if banded { text(fill: white, facts.series) } else { facts.series }) }
     v(plan.height * (if banded { 0.29 } else { 0.2 }) * 1mm)
@@ -54,7 +54,7 @@
 // On a right page; on its back stand the rights.
 #let title-page() = if plan.titlePage {
   pagebreak(to: "odd", weak: true)
-  let margin = (x: (plan.inner + plan.outer) * 0.5mm + around, top: plan.height * 0.28 * 1mm + around, bottom: plan.bottom * 1mm + around)
+  let margin = (x: (plan.inner + plan.outer) * 0.5mm + slug, top: plan.height * 0.28 * 1mm + slug, bottom: plan.bottom * 1mm + slug)
   plain-page(margin: margin, {
     [#metadata(none)#opens]
     cover-line("cover-title", facts.title)

@@ -23,7 +23,7 @@
 #let in-margin(body, dy: 0pt) = context {
   let side = if calc.odd(here().page()) { plan.odd } else { plan.even }
   let is-left = side.column < side.text
-  place(top + left, dx: side.column * 1mm + around - here().position().x, dy: dy, box(width: plan.columnWidth * 1mm, align(if is-left { right } else { left }, body)))
+  place(top + left, dx: side.column * 1mm + slug - here().position().x, dy: dy, box(width: plan.columnWidth * 1mm, align(if is-left { right } else { left }, body)))
 }
 // How far down on its page the margin column is taken at a place, by what stands in it in the text before.
 #let taken-to(what, at) = {
@@ -65,6 +65,6 @@
 // On pages of their own that lie on their side: what is above on them is the inner edge of the page that is turned.
 #let on-its-side(body) = page(
   flipped: true, columns: 1, background: { page-ground; [#metadata(none)<turned>] },
-  margin: (left: plan.bottom * 1mm + around, right: plan.top * 1mm + around, top: plan.inner * 1mm + around, bottom: plan.outer * 1mm + around),
+  margin: (left: plan.bottom * 1mm + slug, right: plan.top * 1mm + slug, top: plan.inner * 1mm + slug, bottom: plan.outer * 1mm + slug),
   body,
 )

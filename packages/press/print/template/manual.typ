@@ -22,8 +22,8 @@
 
 // Without a ground: as an image of all pages, that of a later page would cover those before it.
 #set page(
-  fill: none, width: plan.width * 1mm + 2 * around, height: plan.height * 1mm + 2 * around,
-  margin: (top: plan.top * 1mm + around, bottom: plan.bottom * 1mm + around) + if is-mirrored { (inside: margin-inside + around, outside: margin-outside + around) } else { (left: plan.odd.text * 1mm + around, right: (plan.width - plan.textWidth - plan.odd.text) * 1mm + around) },
+  fill: none, width: plan.width * 1mm + 2 * slug, height: plan.height * 1mm + 2 * slug,
+  margin: (top: plan.top * 1mm + slug, bottom: plan.bottom * 1mm + slug) + if is-mirrored { (inside: margin-inside + slug, outside: margin-outside + slug) } else { (left: plan.odd.text * 1mm + slug, right: (plan.width - plan.textWidth - plan.odd.text) * 1mm + slug) },
   header: page-header, footer: page-footer, header-ascent: calc.min(10, plan.top * 0.33) * 1mm, footer-descent: calc.min(10, plan.bottom * 0.38) * 1mm, background: page-ground,
 )
 
@@ -62,7 +62,7 @@
 #context [#metadata(
   (query(metadata).filter(m => type(m.value) == dictionary and "at" in m.value) + query(heading)).filter(m => m.at("label", default: none) != none).map(m => {
     let l = m.location()
-    (id: str(m.label), sheet: l.page(), shown: shown-page(l), y: (l.position().y - around).pt())
+    (id: str(m.label), sheet: l.page(), shown: shown-page(l), y: (l.position().y - slug).pt())
   }),
 )<pages>]
 #context [#metadata(query(<turned>).map(m => m.location().page()))<lying>]

@@ -60,12 +60,12 @@
 #let margin-outside = (plan.width - plan.textWidth) * 1mm - margin-inside
 #let is-mirrored = plan.odd.text != plan.even.text
 // The sheet that is printed is larger than the one that is cut from it.
-#let around = plan.around * 1mm
+#let slug = plan.slug * 1mm
 #let edge-mark(x, y, dx, dy) = place(top + left, dx: x, dy: y, line(start: (dx * 3mm, dy * 3mm), end: (dx * 7.5mm, dy * 7.5mm), stroke: 0.25pt + cmyk(100%, 100%, 100%, 100%)))
 #let edge-marks(width, height) = {
   let out = plan.bleed * 1mm - 3mm
-  for (x, dx) in ((around, -1), (around + width, 1)) {
-    for (y, dy) in ((around, -1), (around + height, 1)) {
+  for (x, dx) in ((slug, -1), (slug + width, 1)) {
+    for (y, dy) in ((slug, -1), (slug + height, 1)) {
       edge-mark(x + dx * out, y, dx, 0)
       edge-mark(x, y + dy * out, 0, dy)
     }
@@ -76,10 +76,10 @@
 #let gone-mark = [#metadata(none)<gone>]
 #let bars() = {
   let p = here().page()
-  let (top, bottom) = (plan.top * 1mm + around, (plan.height - plan.bottom) * 1mm + around)
+  let (top, bottom) = (plan.top * 1mm + slug, (plan.height - plan.bottom) * 1mm + slug)
   let side = if calc.odd(p) { plan.odd } else { plan.even }
   let after = not is-mirrored or (calc.odd(p) != is-rtl)
-  let x = around + if after { (side.text + plan.textWidth) * 1mm + 2.6mm } else { side.text * 1mm - 2.6mm }
+  let x = slug + if after { (side.text + plan.textWidth) * 1mm + 2.6mm } else { side.text * 1mm - 2.6mm }
   let depth = 0
   let from = none
   let drawn = ()
@@ -101,7 +101,7 @@
 }
 #let page-ground = context {
   if has-bars { bars() }
-  if plan.around > plan.bleed { let turned = page.flipped; if turned { edge-marks(plan.height * 1mm, plan.width * 1mm) } else { edge-marks(plan.width * 1mm, plan.height * 1mm) } }
+  if plan.slug > plan.bleed { let turned = page.flipped; if turned { edge-marks(plan.height * 1mm, plan.width * 1mm) } else { edge-marks(plan.width * 1mm, plan.height * 1mm) } }
   if plan.watermark != "" { place(center + horizon, rotate(-52deg, text(font: styles.heading-2.letters.at("font", default: "Source Sans 3"), size: plan.width * 0.16mm, weight: 700, fill: luma(92%), plan.watermark))) }
   if plan.blank != "" and is-blank() { place(center + horizon, in-manner(styles.running-foot, plan.blank)) }
 }
