@@ -3,6 +3,9 @@
  * In: unknown values; out: checked ones. The types of server and browser are inferred from here and
  * nowhere repeated.
  */
+// Before any schema is made.
+import './jitless.ts';
+
 export * from './access.ts';
 export * from './agreements.ts';
 export * from './content.ts';

@@ -41,6 +41,10 @@ export default defineConfig({
               includeDependenciesRecursively: false,
               priority: 6,
             },
+            // These make errors while they are read, and for the traces of those the browser parses
+            // the whole script again in which that happens: each has a small script of its own.
+            { name: 'lodash', test: /\/lodash-es\//u, priority: 5.5 },
+            { name: 'model', test: /\/prosemirror-model\//u, priority: 5.4 },
             // With Vite's helper for `import()`: it runs before the rest is read.
             { name: 'boot', test: /vite\/preload-helper|\/boot\.ts$/u, priority: 5 },
             { name: 'start', test: /\/main\.ts$/u, priority: 4 },
