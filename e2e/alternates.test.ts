@@ -131,7 +131,7 @@ test('an image stands in for another one, and is shown to those who look through
   await about.getByRole('button', { name: 'Only for …' }).click();
   await onlyFor(page, 'Kisara');
   await about.getByRole('button', { name: 'Save' }).click();
-  await expect(page.getByText('for inlet.svg')).toBeVisible();
+  await expect(page.getByText('· for inlet.svg')).toBeVisible();
   await expect(page.getByText('1 alternate')).toBeVisible();
 
   await newTopic(page, 'Concept', 'The inlet');

@@ -50,7 +50,12 @@ test('Ctrl+K finds topics and does things; ? lists the shortcuts of the screen',
 /** What each screen reads of the project before it can be used. */
 const asked = {
   '/library': ['folders', 'items?offset=0&limit=100', 'assets?offset=0&limit=100'],
-  '/write/fit-the-bracket': ['items?kind=topic&offset=0&limit=100', 'sources', 'variables'],
+  '/write/fit-the-bracket': [
+    'live/fit-the-bracket/document',
+    'items?kind=topic&offset=0&limit=100',
+    'sources',
+    'variables',
+  ],
   '/arrange/help': ['editions', 'items/help', 'variables'],
 };
 for (const [address, own] of Object.entries(asked))

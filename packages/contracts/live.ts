@@ -41,6 +41,14 @@ export const LivePerson = z.object({
 });
 export type LivePerson = z.infer<typeof LivePerson>;
 
+/** A whole document of a topic, as the authority has it. */
+export const LiveDocument = z.object({
+  epoch: z.uuid(),
+  version: Version,
+  document: z.unknown(),
+});
+export type LiveDocument = z.infer<typeof LiveDocument>;
+
 /** What the authority of a topic says to its editors. */
 export const LiveAnswer = z.discriminatedUnion('kind', [
   /**
@@ -51,12 +59,7 @@ export const LiveAnswer = z.discriminatedUnion('kind', [
   /**
    * The whole document: at the start, or when the editor's own can no longer be brought up to date.
    */
-  z.object({
-    kind: z.literal('document'),
-    epoch: z.uuid(),
-    version: Version,
-    document: z.unknown(),
-  }),
+  LiveDocument.extend({ kind: z.literal('document') }),
   /**
    * Steps from `version` on, each with the editor that made it: an editor's own are thereby
    * acknowledged.

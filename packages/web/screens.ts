@@ -31,7 +31,10 @@ export const screens = {
   agreements: { load: () => import('./stages/agreements/AgreementsStage.vue') },
   write: {
     load: () => import('./stages/write/WriteStage.vue'),
-    asks: () => ['/variables', topics, ...everywhere, '/sources'],
+    asks: (id) => [
+      ...(id === '' ? [] : [`/live/${id}/document`]),
+      ...['/variables', topics, ...everywhere, '/sources'],
+    ],
     keepsSteps: true,
   },
   arrange: {

@@ -96,6 +96,7 @@ const table: readonly [
   ['POST', '~/copies/share', ['administrator', 'publisher', 'writer'], {}],
   ['GET', `~/editions/${nowhere}/readers`, roles],
   ['DELETE', '~/items/none', ['administrator', 'publisher', 'writer']],
+  ['GET', '~/live/alarms/document', roles],
   ['POST', '~/assets/summaries', roles, { ids: [] }],
   ['POST', '~/assets', ['administrator', 'publisher', 'writer']],
   ['POST', '~/package', ['administrator', 'publisher']],

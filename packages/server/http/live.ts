@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { ItemId, LiveRequest, type LiveAnswer } from '@ukiyo/contracts';
+import { ItemId, LiveDocument, LiveRequest, type LiveAnswer } from '@ukiyo/contracts';
 import type { FastifyRequest } from 'fastify';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import type { WebSocket } from '@fastify/websocket';
@@ -14,7 +14,7 @@ import { meter } from '../live/budget.ts';
 import type { Member } from '../live/presence.ts';
 import type { Room } from '../live/room.ts';
 import { eventLine } from './events.ts';
-import { grantOf, Refused } from './guard.ts';
+import { allow, grantOf, notFound, Refused } from './guard.ts';
 
 /**
  * Messages that an editor may send: each counts as one unit for every 32 kB begun. A person typing
@@ -163,6 +163,15 @@ export const liveRoutes =
   ): FastifyPluginAsyncZod =>
   async (app) => {
     const params = z.object({ project: z.uuid(), id: ItemId });
+    app.get(
+      '/live/:id/document',
+      allow('read', { params, response: { 200: LiveDocument } }),
+      async ({ params: { project, id } }) => {
+        const document = await authority.read({ project, item: id });
+        if (!document) throw notFound('topic');
+        return document;
+      },
+    );
     app.get(
       '/live/:id',
       { websocket: true, config: { permission: 'read' }, schema: { params } },

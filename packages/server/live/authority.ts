@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import type { Item, SaveItem } from '@ukiyo/contracts';
+import type { Item, LiveDocument, SaveItem } from '@ukiyo/contracts';
 import { editorSchema } from '@ukiyo/core/editing';
 import type { LiveKey, LiveLog } from '../data/live.ts';
 import type { ItemStore } from '../data/items.ts';
@@ -23,6 +23,11 @@ export interface Authority {
   ): Promise<Room | undefined>;
   leave(room: Room, member: Member): Promise<void>;
   /**
+   * The document of a topic, for an editor that joins as soon as its program has been read.
+   * Undefined if the topic does not exist or cannot be edited.
+   */
+  read(key: LiveKey): Promise<LiveDocument | undefined>;
+  /**
    * Saves a whole text of a topic that is being edited: the difference becomes a step.
    */
   readonly replace: (key: LiveKey, change: SaveItem, author: Author) => Promise<Replaced>;
@@ -39,6 +44,9 @@ export interface Authority {
   readonly remove: (key: LiveKey) => void;
   close(): Promise<void>;
 }
+
+/** For this many ms a room is kept open for an editor that has read its document. */
+const timeToJoin = 10_000;
 
 /** Programs with the same fingerprint read and write the same documents. */
 const schemaFingerprint = createHash('sha256')
@@ -206,6 +214,12 @@ export function createAuthority(
       } finally {
         await rooms.closeIfEmpty(room);
       }
+    },
+    async read(key) {
+      const room = await rooms.enter(key);
+      if (!room) return undefined;
+      setTimeout(() => void rooms.closeIfEmpty(room).catch(failed), timeToJoin).unref();
+      return room.read();
     },
     async flush(key) {
       await (await rooms.find(key))?.write('');

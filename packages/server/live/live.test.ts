@@ -1,5 +1,5 @@
 import type { FastifyInstance } from 'fastify';
-import type { Item, LiveAnswer, LiveRequest } from '@ukiyo/contracts';
+import type { Item, LiveAnswer, LiveDocument, LiveRequest } from '@ukiyo/contracts';
 import { applySteps, documentFrom, fromEditor, type AppliedSteps } from '@ukiyo/core/editing';
 import { textOf } from '@ukiyo/core/markup';
 import { afterAll, beforeAll, expect, it } from 'vitest';
@@ -111,6 +111,22 @@ it('sends the document, takes steps, tells everybody and writes the text', async
   ]);
   teo.close();
   noor.close();
+});
+
+it('gives the document before the line, which then brings only what is newer', async () => {
+  const id = await newTopic('Ebb');
+  const early = await server.ask('reader', 'GET', `~/live/${id}/document`);
+  const { epoch, version, document } = early.json<LiveDocument>();
+  expect(titleIn(documentFrom(document)!)).toBe('Ebb');
+  const one = await lineTo(id, 'writer', 'one');
+  await one.next('document');
+  one.say({ kind: 'steps', epoch, version, steps: [typed('Low ')] });
+  await one.next('steps');
+  const two = await lineTo(id, 'writer', 'two', { known: { epoch, version } });
+  expect(await two.next('steps')).toMatchObject({ version, clients: [one.client] });
+  expect((await server.ask('reader', 'GET', '~/live/no-such-topic/document')).statusCode).toBe(404);
+  one.close();
+  two.close();
 });
 
 it('accepts one of two concurrent steps, and lets the other editor catch up', async () => {

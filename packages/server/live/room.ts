@@ -1,4 +1,4 @@
-import type { Caret, LiveAnswer } from '@ukiyo/contracts';
+import type { Caret, LiveAnswer, LiveDocument } from '@ukiyo/contracts';
 import { applySteps, documentFrom, type AppliedSteps } from '@ukiyo/core/editing';
 import type { LiveKey, LiveLog } from '../data/live.ts';
 import type { Drafting } from './drafting.ts';
@@ -129,14 +129,17 @@ export class Room {
   leave(member: Member): void {
     this.#presence.leave(member);
   }
+  /** The current document, for an editor that is about to join. */
+  read(): Promise<LiveDocument> {
+    return this.#inTurn(async () => this.#whole());
+  }
 
+  #whole(): LiveDocument {
+    const document = this.document.toJSON() as unknown;
+    return { epoch: this.epoch, version: this.version, document };
+  }
   #sendWhole(member: Member): void {
-    tell([member], {
-      kind: 'document',
-      epoch: this.epoch,
-      version: this.version,
-      document: this.document.toJSON() as unknown,
-    });
+    tell([member], { kind: 'document', ...this.#whole() });
   }
   async #sendSince(member: Member, version: number): Promise<void> {
     const behind = this.version - version;

@@ -190,6 +190,50 @@ it('goes on where it was when the line comes back', async () => {
   expect(one.text).toContain('Meanwhile');
 });
 
+it('begins with a document that was read before, and asks only for what is newer', async () => {
+  const authority = new Authority();
+  const early = { epoch, version: 0, document: authority.document.toJSON() as unknown };
+  const other = new Editor(authority, 'other');
+  await other.client.open('t');
+  other.write(' Twice');
+  const one = new Editor(authority, 'one');
+  const heard = vi.spyOn(authority, 'hear');
+  await one.client.open('t', Promise.resolve(), Promise.resolve(early));
+  expect(heard.mock.calls[0]![1]).toMatchObject({ known: { epoch, version: 0 } });
+  expect(one.text).toContain('Twice');
+  one.write(' Daily');
+  expect(one.status).toMatchObject({ isOpen: true, isSafe: true, lost: '' });
+  expect(other.text).toBe(one.text);
+});
+
+it('shows a document that was read before without a line, and keeps what is typed', async () => {
+  const authority = new Authority();
+  authority.isSilent = true;
+  const early = { epoch, version: 0, document: authority.document.toJSON() as unknown };
+  const one = new Editor(authority, 'one');
+  await one.client.open('t', Promise.resolve(), Promise.resolve(early));
+  one.write(' Early');
+  expect(one.status).toMatchObject({ isOpen: true, isSafe: false });
+  authority.isSilent = false;
+  one.reconnect();
+  expect(authority.document.textContent).toContain('Early');
+  expect(one.status.isSafe).toBe(true);
+});
+
+it('takes the whole document where the one that was read before is of another epoch', async () => {
+  const authority = new Authority();
+  const other = '22222222-2222-4222-8222-222222222222';
+  const document = documentWith('Older.').toJSON() as unknown;
+  const one = new Editor(authority, 'one');
+  await one.client.open(
+    't',
+    Promise.resolve(),
+    Promise.resolve({ epoch: other, version: 7, document }),
+  );
+  expect(one.text).toContain('Wind it.');
+  expect(one.status).toMatchObject({ isOpen: true, lost: '' });
+});
+
 it('opens the line anew when steps are not answered in eight seconds', async () => {
   const authority = new Authority();
   const one = new Editor(authority, 'one');

@@ -1,4 +1,4 @@
-import { LiveAnswer, type LivePerson, type LiveRequest } from '@ukiyo/contracts';
+import { LiveAnswer, type LiveDocument, type LivePerson, type LiveRequest } from '@ukiyo/contracts';
 import {
   documentFrom,
   hasUnacknowledged,
@@ -120,24 +120,33 @@ export class LiveClient {
   }
 
   /**
-   * Opens a topic: first from steps that were left behind in this browser, then from the authority.
+   * Opens a topic: first from steps that were left behind in this browser or from a document that
+   * was read before, then from the authority.
    * @param topic a name that no other topic of any library has
-   * @param ready once it resolves, the page can be changed; the line is opened before that
+   * @param ready once it resolves, the page can be changed; the line is opened before that, unless
+   *   the page is laid first
+   * @param early the document of the topic, if it was requested before; must not reject
    */
-  async open(topic: string, ready: Promise<unknown> = Promise.resolve()): Promise<void> {
+  async open(
+    topic: string,
+    ready: Promise<unknown> = Promise.resolve(),
+    early: Promise<LiveDocument | undefined> = Promise.resolve(undefined),
+  ): Promise<void> {
     this.close();
     this.#topic = topic;
     this.#isPageReady = false;
     const left = await this.#store.abandoned(topic);
-    if (left) await ready;
+    const start = left ?? (await early);
+    if (start) await ready;
     if (this.#topic !== topic) return;
-    const document = left && documentFrom(left.document);
+    const document = start && documentFrom(start.document);
     this.#client = left && document ? left.client : newClientName();
     this.#store.stayAlive(this.#client);
-    if (left && document) {
-      this.#epoch = left.epoch;
-      this.#isKept = true;
-      this.#lay({ ...left, document });
+    if (start && document) {
+      this.#epoch = start.epoch;
+      this.#isKept = left !== undefined;
+      const steps = left?.steps ?? [];
+      this.#lay({ document, version: start.version, client: this.#client, steps });
     }
     this.#line.open();
     await ready;

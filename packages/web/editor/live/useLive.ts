@@ -1,9 +1,20 @@
 import { useDebounceFn, useEventListener, useWebSocket } from '@vueuse/core';
-import { computed, onUnmounted, ref, shallowRef, watch, type Ref, type ShallowRef } from 'vue';
+import {
+  computed,
+  onUnmounted,
+  ref,
+  shallowRef,
+  watch,
+  type ComputedRef,
+  type Ref,
+  type ShallowRef,
+} from 'vue';
 import type { EditorView } from 'prosemirror-view';
+import { LiveDocument } from '@ukiyo/contracts';
+import { earlyAnswer } from '../../parts/early.ts';
 import { isActWaiting } from '../../parts/onceCurrent.ts';
 import { useSession } from '../../parts/session.ts';
-import { closedStatus, LiveClient, type LivePage } from './client.ts';
+import { closedStatus, LiveClient, type LivePage, type LiveStatus } from './client.ts';
 import { useHands } from './hands.ts';
 import { unsentStore } from './unsent.ts';
 
@@ -30,6 +41,34 @@ function useSettled(isSafe: Ref<boolean>): Ref<boolean> {
   return isSettled;
 }
 
+interface Line {
+  readonly isConnecting: () => boolean;
+  readonly isConnected: () => boolean;
+}
+/** Whether the topic is saved, in words; none until it is open and the line was tried. */
+function useSaved(
+  status: Readonly<Ref<LiveStatus>>,
+  isSafe: Ref<boolean>,
+  { isConnecting, isConnected }: Line,
+): ComputedRef<string> {
+  const isSettled = useSettled(isSafe);
+  return computed(() => {
+    const { isOpen, ended, isSafe: isAcknowledged } = status.value;
+    if (!isOpen || isConnecting()) return '';
+    if (ended) return 'Not kept any more';
+    if (!isConnected()) return isAcknowledged ? 'Offline' : 'Offline: kept in this browser';
+    return isSettled.value ? 'Saved' : 'Saving …';
+  });
+}
+
+/** The document of a topic that was requested while the program was read. */
+async function earlyDocument(address: string): Promise<LiveDocument | undefined> {
+  const answer = await earlyAnswer(address.replace(/^\/api/u, ''));
+  if (!answer?.ok) return undefined;
+  const content: unknown = await answer.json().catch(() => undefined);
+  return LiveDocument.safeParse(content).data;
+}
+
 /** Live editing of one topic with others, for the lifetime of the component. */
 export function useLive({ view, lay, written }: LiveHost) {
   const session = useSession();
@@ -40,12 +79,20 @@ export function useLive({ view, lay, written }: LiveHost) {
       ? undefined
       : `/api${session.base}/live/${encodeURIComponent(topic.value)}`,
   );
+  /** Until the first attempt to connect has succeeded or failed. */
+  const isConnecting = ref(true);
   const line = useWebSocket(address, {
     immediate: false,
     autoConnect: false,
     autoReconnect: { delay: retryDelay },
-    onConnected: () => client.connected(),
-    onDisconnected: () => client.disconnected(),
+    onConnected() {
+      isConnecting.value = false;
+      client.connected();
+    },
+    onDisconnected() {
+      isConnecting.value = false;
+      client.disconnected();
+    },
     onMessage: (_socket, { data }) => client.hear(String(data)),
   });
   const isConnected = (): boolean => line.status.value === 'OPEN';
@@ -72,7 +119,8 @@ export function useLive({ view, lay, written }: LiveHost) {
   async function open(id: string, ready: Promise<unknown>): Promise<void> {
     client.close();
     topic.value = id;
-    await client.open(`${session.base}/${id}`, ready);
+    isConnecting.value = true;
+    await client.open(`${session.base}/${id}`, ready, earlyDocument(`${address.value}/document`));
   }
   function close(): void {
     client.close();
@@ -83,12 +131,9 @@ export function useLive({ view, lay, written }: LiveHost) {
   const isSafe = computed(() => status.value.isSafe && !isActWaiting.value);
   const isOpen = computed(() => status.value.isOpen);
   const ended = computed(() => status.value.ended);
-  const isSettled = useSettled(isSafe);
-  const saved = computed(() => {
-    if (!isOpen.value) return '';
-    if (ended.value) return 'Not kept any more';
-    if (!isConnected()) return status.value.isSafe ? 'Offline' : 'Offline: kept in this browser';
-    return isSettled.value ? 'Saved' : 'Saving …';
+  const saved = useSaved(status, isSafe, {
+    isConnecting: () => isConnecting.value,
+    isConnected,
   });
   return {
     open,
