@@ -1,19 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import type { Lens } from '../facets/index.ts';
-import { childNamed, findAll, lineOf } from '../markup/index.ts';
-import { composeTexts, concept, mapText } from '../testing/library.ts';
-import { allPlaces, type Publication } from './index.ts';
-
-const codes = ({ problems }: Publication): string[] => problems.map(({ code }) => code);
-const bodyText = (publication: Publication, anchor: string): string =>
-  lineOf(
-    childNamed(
-      allPlaces(publication.places).find((place) => place.anchor === anchor)!.content!,
-      'conbody',
-      'taskbody',
-      'body',
-    )!,
-  );
+import { findAll } from '../markup/index.ts';
+import { bodyText, composeTexts, concept, mapText, problemCodes } from '../testing/library.ts';
+import { type Publication } from './index.ts';
 
 /** From memory of OASIS DITA 1.3, 2.4.5 “Content inclusion (conref)”. */
 const lender = concept(
@@ -104,7 +93,7 @@ describe('borrowed passages', () => {
       concept('c', '<p id="x"><ph id="y" conref="topic:d/y"/></p>'),
       concept('d', '<p><ph id="y" conref="topic:c/y"/></p>'),
     ]);
-    expect(codes(publication)).toEqual([code]);
+    expect(problemCodes(publication)).toEqual([code]);
     expect(bodyText(publication, 'a')).toContain('stays');
   });
 });

@@ -2,9 +2,16 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import type { Lens } from '../facets/index.ts';
 import { readableText, textLibrary } from '../library/index.ts';
-import { childElements, childNamed, lineOf, textOf, writeXml } from '../markup/index.ts';
+import { childElements, textOf, writeXml } from '../markup/index.ts';
 import { anyElement } from '../testing/arbitrary.ts';
-import { composeTexts, concept, libraryOf, mapText } from '../testing/library.ts';
+import {
+  bodyText,
+  composeTexts,
+  concept,
+  libraryOf,
+  mapText,
+  problemCodes,
+} from '../testing/library.ts';
 import {
   allPlaces,
   compose,
@@ -13,16 +20,6 @@ import {
   type ResolvedElement,
 } from './index.ts';
 
-const codes = ({ problems }: Publication): string[] => problems.map(({ code }) => code);
-const bodyText = (publication: Publication, anchor: string): string =>
-  lineOf(
-    childNamed(
-      allPlaces(publication.places).find((place) => place.anchor === anchor)!.content!,
-      'conbody',
-      'taskbody',
-      'body',
-    )!,
-  );
 const outline = ({ places }: Publication): string[] =>
   allPlaces(places).map((place) => `${place.number ?? '-'} ${place.label}`);
 
@@ -144,7 +141,7 @@ describe('maps', () => {
       '<concept id="broken"><title>',
     ]);
     expect(outline(publication)).toEqual(['1 a']);
-    expect(codes(publication)).toEqual(
+    expect(problemCodes(publication)).toEqual(
       expect.arrayContaining([
         'map.cycle',
         'map.missing-map',
@@ -225,7 +222,7 @@ describe('the index', () => {
       anchor: expect.any(String),
       until: expect.any(String),
     });
-    expect(codes(publication)).toEqual(['index.range-open']);
+    expect(problemCodes(publication)).toEqual(['index.range-open']);
   });
   it('takes entries of the prolog once, for the whole topic', () => {
     const publication = composeTexts([
@@ -322,7 +319,7 @@ describe('any library', () => {
       concept('a', '<p conref="topic:l/x"/><image href="asset:i"><alt>I</alt></image>'),
     ];
     const early = libraryOf(texts);
-    expect(codes(compose({ library: early, map: 'm' }, memory))).toEqual([
+    expect(problemCodes(compose({ library: early, map: 'm' }, memory))).toEqual([
       'borrow.missing',
       'image.missing',
     ]);

@@ -1,19 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import type { Lens } from '../facets/index.ts';
-import { childNamed, lineOf } from '../markup/index.ts';
-import { composeTexts, concept, mapText } from '../testing/library.ts';
+
+import { bodyText, composeTexts, concept, mapText, problemCodes } from '../testing/library.ts';
 import { allPlaces, type Publication } from './index.ts';
 
-const codes = ({ problems }: Publication): string[] => problems.map(({ code }) => code);
-const bodyText = (publication: Publication, anchor: string): string =>
-  lineOf(
-    childNamed(
-      allPlaces(publication.places).find((place) => place.anchor === anchor)!.content!,
-      'conbody',
-      'taskbody',
-      'body',
-    )!,
-  );
 const outline = ({ places }: Publication): string[] =>
   allPlaces(places).map((place) => `${place.number ?? '-'} ${place.label}`);
 
@@ -110,7 +100,7 @@ describe('keys', () => {
       both,
     ]);
     expect(bodyText(publication, 'a')).toBe('own also');
-    expect(codes(publication)).toEqual([]);
+    expect(problemCodes(publication)).toEqual([]);
   });
   it('prefer the definition that fits readers and language best, and report duplicates', () => {
     const facets = [
@@ -138,7 +128,7 @@ describe('keys', () => {
       mapText(`${key('one')}${key('two')}<topicref href="topic:a"/>`),
       use,
     ]);
-    expect([bodyText(twice, 'a'), codes(twice)]).toEqual(['one', ['key.twice']]);
+    expect([bodyText(twice, 'a'), problemCodes(twice)]).toEqual(['one', ['key.twice']]);
   });
   it('a map that is only a resource gives its keys, and stands nowhere', () => {
     const publication = composeTexts([
@@ -184,6 +174,6 @@ describe('keys', () => {
       '<keydef keys="k"><topicmeta><linktext>x <ph keyref="k"/></linktext></topicmeta>' +
         '</keydef><topicref href="topic:a"/>',
     );
-    expect(codes(composeTexts([cyclic, use]))).toEqual(['key.cycle']);
+    expect(problemCodes(composeTexts([cyclic, use]))).toEqual(['key.cycle']);
   });
 });

@@ -1,9 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { matches, type Facet, type Lens } from '../facets/index.ts';
-import { composeTexts, concept, libraryOf, mapText } from '../testing/library.ts';
-import { allPlaces, compose, type Publication } from './index.ts';
-
-const codes = ({ problems }: Publication): string[] => problems.map(({ code }) => code);
+import { composeTexts, concept, libraryOf, mapText, problemCodes } from '../testing/library.ts';
+import { allPlaces, compose } from './index.ts';
 
 describe('links', () => {
   it('lead to topics, figures, tables and steps, with their numbers', () => {
@@ -43,7 +41,7 @@ describe('links', () => {
       ),
       concept('b'),
     ]);
-    expect(codes(publication)).toEqual([
+    expect(problemCodes(publication)).toEqual([
       'link.outside-publication',
       'link.unknown-target',
       'link.unknown-element',

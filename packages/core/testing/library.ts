@@ -1,6 +1,7 @@
 import type { Lens } from '../facets/index.ts';
-import { compose, type Composition, type Publication } from '../compose/index.ts';
+import { allPlaces, compose, type Composition, type Publication } from '../compose/index.ts';
 import { textLibrary, type LibraryAsset, type StoredItem } from '../library/index.ts';
+import { childNamed, lineOf } from '../markup/index.ts';
 
 /** A small library from XML snippets: ids come from the root elements. */
 export function libraryOf(
@@ -30,3 +31,17 @@ export function composeTexts(
   const { assets, ...rest } = options;
   return compose({ library: libraryOf(texts, assets), map: 'm', ...rest });
 }
+
+export const problemCodes = ({ problems }: Publication): string[] =>
+  problems.map(({ code }) => code);
+
+/** The words of a topic’s body, on one line. */
+export const bodyText = (publication: Publication, anchor: string): string =>
+  lineOf(
+    childNamed(
+      allPlaces(publication.places).find((place) => place.anchor === anchor)!.content!,
+      'conbody',
+      'taskbody',
+      'body',
+    )!,
+  );
