@@ -2,7 +2,7 @@
 import { ImportReport } from '@ukiyo/contracts';
 import { tagsOf } from '@ukiyo/core/facets';
 import { useMessage } from 'naive-ui';
-import { computed, onMounted, ref } from 'vue';
+import { computed, onMounted, reactive, ref } from 'vue';
 import { ask, messageOf } from '../../parts/api.ts';
 import { useAttempts, useFailure } from '../../parts/attempts.ts';
 import { useAssetList } from '../../parts/assetList.ts';
@@ -30,7 +30,8 @@ const place = usePlace();
 const message = useMessage();
 const folder = ref('');
 const kind = ref('');
-const query = ref('');
+/** What is typed into the filter, of topics and of images. */
+const filters = reactive({ topics: '', images: '' });
 const showing = ref<'topics' | 'images'>('topics');
 const { failure, attempt } = useFailure();
 const { attempt: attemptImport } = useAttempts();
@@ -40,15 +41,15 @@ place.trail = ['Library'];
 const list = useItemList(() => ({
   folder: folder.value,
   type: kind.value,
-  title: query.value.trim(),
+  title: filters.topics.trim(),
   ...looking.hiding,
 }));
 const allImages = useAssetList(() => ({}));
 const foundImages = useAssetList(() => {
-  const name = query.value.trim();
-  return showing.value === 'images' && name !== '' ? { name } : undefined;
+  const name = filters.images.trim();
+  return name === '' ? undefined : { name };
 });
-const images = computed(() => (query.value.trim() === '' ? allImages : foundImages));
+const images = computed(() => (filters.images.trim() === '' ? allImages : foundImages));
 const { folders, types, total } = useFolders();
 onMounted(() => attempt(() => library.ensure()));
 const kinds = computed(() => types.value.map((value) => ({ value, label: kindLabel(value) })));
@@ -62,6 +63,8 @@ async function upload(event: Event): Promise<void> {
       const asset = await assets.upload(file);
       message.success(`${asset.name} is in the library.`);
       showing.value = 'images';
+      // What was uploaded need not have the words.
+      filters.images = '';
     } catch (error) {
       message.error(`${file.name}: ${messageOf(error)}`, { duration: 8000 });
     }
@@ -135,7 +138,7 @@ async function takePackage(event: Event): Promise<void> {
     <section class="content">
       <header class="tools">
         <n-input
-          v-model:value="query"
+          v-model:value="filters[showing]"
           clearable
           :placeholder="showing === 'topics' ? 'Filter by title or words' : 'Filter by name'"
           :input-props="{ 'aria-label': showing === 'topics' ? 'Filter topics' : 'Filter images' }"
