@@ -3,8 +3,11 @@
  * script, so it imports nothing.
  */
 const answers = new Map<string, Promise<Response>>();
-/** Milliseconds after which an answer is no longer news. */
-const longest = 10_000;
+/**
+ * Milliseconds after which an answer is no longer news. Long enough for a slow machine to read the
+ * program: an event of a change drops answers at once.
+ */
+const longest = 60_000;
 
 /** @param path below `/api` */
 export function askEarly(path: string): Promise<Response> {
