@@ -158,19 +158,32 @@ test('an image from somebody else is in the library at once, and found by its na
   const count = page.getByRole('status').filter({ hasText: / of /u });
   await expect(count).toHaveText(/^(\d+) of \1$/u);
   const before = Number(/\d+/u.exec((await count.textContent())!)![0]);
-  await page.request.post(`${await projectOf(page)}/assets`, {
-    multipart: {
-      file: {
-        name: 'quay fender.svg',
-        mimeType: 'image/svg+xml',
-        buffer: Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="4" height="3"/>'),
-      },
-    },
-  });
+  const project = await projectOf(page);
+  const upload = (name: string) => {
+    const buffer = Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="4" height="3"/>');
+    const file = { name, mimeType: 'image/svg+xml', buffer };
+    return page.request.post(`${project}/assets`, { multipart: { file } });
+  };
+  await upload('quay fender.svg');
   await expect(page.getByRole('button', { name: 'About quay-fender.svg' })).toBeVisible();
   await expect(count).toHaveText(`${before + 1} of ${before + 1}`);
   await page.getByRole('textbox', { name: 'Filter images' }).fill('FENDER quay');
   await expect(count).toHaveText(`1 of ${before + 1}`);
   await page.getByRole('textbox', { name: 'Filter images' }).fill('no such image');
   await expect(page.getByText('No image has these words')).toBeVisible();
+
+  await test.step('more than a page of them come while one scrolls', async () => {
+    await page.getByRole('textbox', { name: 'Filter images' }).fill('');
+    for (let at = 0; at < 110; at += 1) await upload(`zinc anode ${100 + at}.svg`);
+    await expect(count).toHaveText(`${before + 111} of ${before + 111}`);
+    const last = page.getByRole('button', { name: 'About zinc-anode-209.svg' });
+    await expect(last).toHaveCount(0);
+    await expect(async () => {
+      await page
+        .getByRole('button', { name: /^About/u })
+        .last()
+        .scrollIntoViewIfNeeded();
+      await expect(last).toBeVisible({ timeout: 1000 });
+    }).toPass();
+  });
 });

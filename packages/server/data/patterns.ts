@@ -8,6 +8,6 @@ export const contains = (text: string): { [Op.iLike]: string } => ({
   [Op.iLike]: `%${likePattern(text)}%`,
 });
 
-/** The words of what somebody types into a filter: each has to occur. */
+/** The words of a typed filter: each has to occur. */
 export const typedWords = (typed: string): string[] =>
   typed.split(/\s+/u).filter((word) => word !== '');

@@ -14,7 +14,7 @@ export interface Report {
 }
 
 /** What the topic is checked against. */
-export interface KnownFindings {
+export interface CheckingContext {
   /** Its own id. */
   readonly self: string;
   readonly facets: readonly Facet[];
@@ -22,11 +22,11 @@ export interface KnownFindings {
 }
 
 let document: ReturnType<typeof documentFrom>;
-let known: KnownFindings = { self: '', facets: [], rules: [] };
+let known: CheckingContext = { self: '', facets: [], rules: [] };
 
 /** Keeps a mirror of the page's document and checks it, away from the page. */
 const checker = {
-  open(json: unknown, about: KnownFindings): void {
+  open(json: unknown, about: CheckingContext): void {
     document = documentFrom(json);
     known = about;
   },

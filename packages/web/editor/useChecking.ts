@@ -4,7 +4,7 @@ import { wrap } from 'comlink';
 import type { Node } from 'prosemirror-model';
 import type { Step } from 'prosemirror-transform';
 import { onScopeDispose, ref, shallowRef } from 'vue';
-import type { Checker, KnownFindings } from './checking.worker.ts';
+import type { Checker, CheckingContext } from './checking.worker.ts';
 
 /** While keys come one after the other, the processor is theirs. */
 const settles = 50;
@@ -12,7 +12,7 @@ const longest = 400;
 
 /** A checker in a worker. */
 interface Elsewhere {
-  readonly open: (json: unknown, about: KnownFindings) => Promise<void>;
+  readonly open: (json: unknown, about: CheckingContext) => Promise<void>;
   readonly check: (
     steps: readonly unknown[],
     missing: readonly string[],
@@ -68,7 +68,7 @@ export function useChecking(isMissing: (id: string) => Promise<boolean>, start =
   /** Counts the documents that were opened: an answer about an earlier one says nothing. */
   let opened = 0;
   let current: (() => Node) | undefined;
-  let known: KnownFindings = { self: '', facets: [], rules: [] };
+  let known: CheckingContext = { self: '', facets: [], rules: [] };
   const references = new References(isMissing);
   let waiting: unknown[] = [];
   let isBusy = false;
@@ -115,7 +115,7 @@ export function useChecking(isMissing: (id: string) => Promise<boolean>, start =
   }
   const runSoon = useDebounceFn(run, settles, { maxWait: longest });
   /** @param document gives the document as it stands on the page */
-  async function open(document: () => Node, about: KnownFindings): Promise<void> {
+  async function open(document: () => Node, about: CheckingContext): Promise<void> {
     opened += 1;
     current = document;
     if (about.self !== known.self) references.missing = [];

@@ -55,7 +55,7 @@ function serve(images: Map<string, ListedAsset>) {
   return { asked, tell: (kind: string) => stream!.onmessage!({ data: JSON.stringify({ kind }) }) };
 }
 
-const settled = (): Promise<unknown> => vi.advanceTimersByTimeAsync(100);
+const settled = (): Promise<unknown> => vi.advanceTimersByTimeAsync(500);
 let scope: EffectScope;
 
 beforeEach(() => {

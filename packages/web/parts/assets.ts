@@ -1,10 +1,11 @@
 import type { AssetAlternate } from '@ukiyo/contracts';
 import { ListedAsset } from '@ukiyo/contracts';
+import { useDebounceFn } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { shallowRef, watch } from 'vue';
 import { z } from 'zod';
 import { ask } from './api.ts';
-import { useEvents, type Heard } from './events.ts';
+import { collecting, longestWait, useEvents, type Heard } from './events.ts';
 import { useSession } from './session.ts';
 import { useSummaries } from './summaries.ts';
 
@@ -34,8 +35,10 @@ export const useAssets = defineStore('assets', () => {
     listings.value += 1;
     store.fetchKnown();
   }
+  /** Several images uploaded one after the other are one change. */
+  const loadSoon = useDebounceFn(loadAgain, collecting, { maxWait: longestWait });
   function hear({ kind }: Heard): void {
-    if (kind === 'assets' || kind === 'missed') loadAgain();
+    if (kind === 'assets' || kind === 'missed') void loadSoon();
   }
   useEvents().listen(hear);
   watch(

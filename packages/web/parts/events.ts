@@ -5,6 +5,10 @@ import { watch } from 'vue';
 import { forgetEarlyAnswers } from './early.ts';
 import { useSession } from './session.ts';
 
+/** Milliseconds for which changes of others are collected, and the longest wait of one of them. */
+export const collecting = 400;
+export const longestWait = 2_000;
+
 /** An event of the server, or the news that events may have been missed. */
 export type Heard = LiveEvent | { readonly kind: 'missed' };
 

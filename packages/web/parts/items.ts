@@ -9,17 +9,13 @@ import { useDebounceFn } from '@vueuse/core';
 import { defineStore } from 'pinia';
 import { shallowRef, watch } from 'vue';
 import { ask } from './api.ts';
-import { useEvents, type Heard } from './events.ts';
+import { collecting, longestWait, useEvents, type Heard } from './events.ts';
 import { useSession } from './session.ts';
 import { useSummaries } from './summaries.ts';
 
 /** Whether an item is a template. */
 export const isTemplate = (item: Pick<ItemSummary, 'folder'> | undefined): boolean =>
   item !== undefined && `${item.folder}/`.startsWith(`${templatesFolder}/`);
-
-/** Milliseconds for which changes of others are collected, and the longest wait of one of them. */
-const collecting = 400;
-const longestWait = 2_000;
 
 /** Whether a change of an item can move it to other lists, or within one. */
 const isListedOtherwise = (a: ListedItem, b: ListedItem): boolean =>

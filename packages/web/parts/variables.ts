@@ -38,7 +38,8 @@ function useStoredVariables() {
   events.listen((event) => {
     // Loads what failed to load while the server was unreachable.
     if (event.kind === 'missed' && !isLoaded.value) return void ensure().catch(() => undefined);
-    if (!isLoaded.value || (event.kind === 'item' && !event.isMap) || event.kind === 'impression')
+    const isOfMaps = event.kind !== 'item' || event.isMap;
+    if (!isLoaded.value || !isOfMaps || event.kind === 'impression' || event.kind === 'assets')
       return;
     // Without an answer they stay as they are until the next change.
     void loadAgain().catch(() => undefined);

@@ -33,13 +33,13 @@ export const shownWords = (said: ReaderWords): string =>
         .join('');
 
 /** The conditions that an element has as its classes. */
-export const shownConditions = (element: Element): number[] =>
+export const classConditions = (element: Element): number[] =>
   [...element.classList].flatMap((name) => (/^w\d+$/u.test(name) ? [Number(name.slice(1))] : []));
 
 /** Whether an element is shown to the reader, as far as that depends on what he has chosen. */
 export function isSeen(element: Element | null): boolean {
   for (let at = element; at; at = at.parentElement)
-    if (!isForReader(shownConditions(at))) return false;
+    if (!isForReader(classConditions(at))) return false;
   return true;
 }
 

@@ -5,7 +5,7 @@
  */
 import { matches, type ValuesByFacet } from '@ukiyo/core/facets';
 import { kept } from './dom.ts';
-import { shownConditions, isForReader } from './reader.ts';
+import { classConditions, isForReader } from './reader.ts';
 import type { ReadersData } from '../../topics/index.ts';
 
 type Chosen = Readonly<Record<string, readonly string[]>>;
@@ -181,7 +181,7 @@ if (data) {
       }
       for (const list of document.querySelectorAll<HTMLElement>('.related, .inside, .since'))
         list.hidden = [...list.querySelectorAll('li')].every(
-          (one) => !isForReader(shownConditions(one)),
+          (one) => !isForReader(classConditions(one)),
         );
       // Steps go on counting behind what stands between them.
       for (const list of document.querySelectorAll<HTMLOListElement>('ol.steps[start]')) {
@@ -192,12 +192,12 @@ if (data) {
           1 +
           before
             .flatMap((one) => [...one.children] as HTMLElement[])
-            .filter((step) => isForReader(shownConditions(step))).length;
+            .filter((step) => isForReader(classConditions(step))).length;
       }
       for (const links of document.querySelectorAll('.nearest')) {
         let isNear = true;
         for (const link of links.querySelectorAll<HTMLElement>('a')) {
-          link.hidden = !isNear || !isForReader(shownConditions(link));
+          link.hidden = !isNear || !isForReader(classConditions(link));
           isNear &&= link.hidden;
         }
       }
