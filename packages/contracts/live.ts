@@ -77,7 +77,7 @@ export const LiveAnswer = z.discriminatedUnion('kind', [
   }),
   /** The text of the library now holds every step up to `version`. */
   z.object({
-    kind: z.literal('written'),
+    kind: z.literal('stored'),
     version: Version,
     itemVersion: z.number().int(),
     title: z.string(),

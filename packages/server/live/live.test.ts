@@ -102,7 +102,7 @@ it('sends the document, takes steps, tells everybody and writes the text', async
   teo.say({ kind: 'steps', epoch, version, steps: [typed('High ')] });
   for (const line of [teo, noor])
     expect(await line.next('steps')).toMatchObject({ version: 0, clients: [teo.client] });
-  expect(await noor.next('written')).toMatchObject({ version: 1, title: 'High Tide' });
+  expect(await noor.next('stored')).toMatchObject({ version: 1, title: 'High Tide' });
   expect(await textAt(id)).toContain('<title>High Tide</title>');
   expect(titleIn(documentFrom(document)!)).toBe('Tide');
   expect((await server.ask('reader', 'GET', `~/items/${id}/revisions`)).json()).toMatchObject([
@@ -382,7 +382,7 @@ it('names a revision, and the people see each other and their carets', async () 
     carets: [{ client: one.client, caret: { version: 0, anchor: 2, head: 4 } }],
   });
   one.say({ kind: 'name', note: 'Sent to the yard' });
-  await one.next('written');
+  await one.next('stored');
   expect((await server.ask('reader', 'GET', `~/items/${id}/revisions`)).json()).toMatchObject([
     { note: 'Sent to the yard' },
     { note: '' },

@@ -23,7 +23,7 @@ interface Start {
   readonly document: Document;
   readonly version: number;
   /** The version of the stored text. */
-  readonly written: number;
+  readonly stored: number;
 }
 
 export interface Author {
@@ -33,7 +33,7 @@ export interface Author {
 
 /** The text is written after a pause in typing, and at the latest after a while; in ms. */
 const restBeforeWriting = 800;
-const longestUnwritten = 8000;
+const longestUnstored = 8000;
 /** Steps kept in memory for editors that fall behind; older ones are read from the log. */
 const recentSteps = 500;
 
@@ -53,7 +53,7 @@ export class Room {
   #recent: Held[] = [];
   #turn: Promise<unknown> = Promise.resolve();
   readonly epoch: string;
-  #written: number;
+  #stored: number;
   #dirtySince = 0;
   #timer: ReturnType<typeof setTimeout> | undefined;
   #coming = 0;
@@ -64,12 +64,12 @@ export class Room {
   private constructor(
     readonly key: LiveKey,
     private readonly ground: RoomGround,
-    { epoch, document, version, written }: Start,
+    { epoch, document, version, stored }: Start,
   ) {
     this.epoch = epoch;
     this.document = document;
     this.version = version;
-    this.#written = written;
+    this.#stored = stored;
   }
 
   /** Undefined if the topic does not exist, or its text or its log cannot be read. */
@@ -89,7 +89,7 @@ export class Room {
             epoch: opened.document.epoch,
             document: applied.document,
             version: opened.document.version + opened.steps.length,
-            written: opened.document.version,
+            stored: opened.document.version,
           })
         : undefined;
     if (!opened || (room && opened.document.schema === schema)) return room;
@@ -235,7 +235,7 @@ export class Room {
     clearTimeout(this.#timer);
     const wait = Math.max(
       0,
-      Math.min(restBeforeWriting, this.#dirtySince + longestUnwritten - now),
+      Math.min(restBeforeWriting, this.#dirtySince + longestUnstored - now),
     );
     // A text that could not be written is written with the next step, or when the room or the
     // server closes.
@@ -249,7 +249,7 @@ export class Room {
   write(note: string, author?: string): Promise<boolean> {
     return this.#inTurn(async () => {
       clearTimeout(this.#timer);
-      if (this.#written === this.version && note === '') return true;
+      if (this.#stored === this.version && note === '') return true;
       const { version, document } = this.current;
       const { text, title } = await this.ground.drafting.draft(document);
       const authors = author ?? [...this.#authors].join(', ');
@@ -262,10 +262,10 @@ export class Room {
         author: authors,
       });
       if (itemVersion === undefined) return false;
-      this.#written = version;
+      this.#stored = version;
       this.#dirtySince = 0;
       this.#authors.clear();
-      tell(this.#presence.members, { kind: 'written', version, itemVersion, title });
+      tell(this.#presence.members, { kind: 'stored', version, itemVersion, title });
       return true;
     });
   }

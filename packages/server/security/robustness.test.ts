@@ -127,7 +127,7 @@ describe('lines of editors', () => {
       line.say({ kind: 'caret', caret: { version: 0, anchor: 2, head: 2 + (count % 2) } });
     line.say({ kind: 'name', note: 'After the flood' });
     expect((await server.ask('reader', 'GET', '/session')).statusCode).toBe(200);
-    await line.answer('written');
+    await line.answer('stored');
     // Carets are told together, however many are said.
     expect(other.heard.filter(({ kind }) => kind === 'carets').length).toBeLessThan(2000);
     for (const { socket } of [line, other]) socket.terminate();

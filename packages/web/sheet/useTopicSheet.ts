@@ -174,7 +174,7 @@ export function useTopicSheet(id: () => string, host: SheetHost) {
     live: useLive({
       view,
       lay: opening.lay,
-      written(version, title) {
+      stored(version, title) {
         const known = items.find(id());
         if (known) items.keep({ ...known, version, title });
       },

@@ -126,7 +126,7 @@ class Editor {
         const steps = 'steps' in left ? left.steps : [];
         this.state = state.apply(steps.reduce((all, step) => all.step(step), state.tr));
       },
-      written: () => undefined,
+      stored: () => undefined,
       isBusy: () => this.isBusy,
     };
     this.client = new LiveClient(line, page, store, (status) => void (this.status = status));

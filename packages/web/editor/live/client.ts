@@ -41,7 +41,7 @@ export interface LivePage {
   /** Replaces the document on the page. */
   readonly lay: (opening: Opening) => void;
   /** Called when the text in the library has been brought up to date. */
-  readonly written: (itemVersion: number, title: string) => void;
+  readonly stored: (itemVersion: number, title: string) => void;
   /** Whether a click is being handled, so that the page must not be changed yet. */
   readonly isBusy: () => boolean;
 }
@@ -288,7 +288,7 @@ export class LiveClient {
     if (answer.kind === 'welcome') this.#ownName = answer.client;
     else if (answer.kind === 'document') this.#replace(answer);
     else if (answer.kind === 'steps') this.#receive(answer);
-    else if (answer.kind === 'written') this.#page.written(answer.itemVersion, answer.title);
+    else if (answer.kind === 'stored') this.#page.stored(answer.itemVersion, answer.title);
     else if (answer.kind === 'refused') this.#refused(answer);
     else this.#showOthers(answer);
   }

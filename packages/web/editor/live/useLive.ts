@@ -18,7 +18,7 @@ import { closedStatus, LiveClient, type LivePage, type LiveStatus } from './clie
 import { useHands } from './hands.ts';
 import { unsentStore } from './unsent.ts';
 
-interface LiveHost extends Pick<LivePage, 'lay' | 'written'> {
+interface LiveHost extends Pick<LivePage, 'lay' | 'stored'> {
   readonly view: ShallowRef<EditorView | undefined>;
 }
 
@@ -70,7 +70,7 @@ async function earlyDocument(address: string): Promise<LiveDocument | undefined>
 }
 
 /** Live editing of one topic with others, for the lifetime of the component. */
-export function useLive({ view, lay, written }: LiveHost) {
+export function useLive({ view, lay, stored }: LiveHost) {
   const session = useSession();
   const topic = ref<string>();
   const status = shallowRef(closedStatus);
@@ -107,7 +107,7 @@ export function useLive({ view, lay, written }: LiveHost) {
       state: () => view.value?.state,
       dispatch: (transaction) => view.value?.dispatch(transaction),
       lay,
-      written,
+      stored,
       isBusy: useHands(),
     },
     unsentStore,
