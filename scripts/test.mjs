@@ -5,7 +5,7 @@
  * well.
  */
 import { spawn } from 'node:child_process';
-import { chmodSync, existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { chmodSync, existsSync, mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { cpus, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { openGround } from './ground.mjs';
@@ -94,6 +94,21 @@ const playwright = (env) =>
     env,
   });
 
+/**
+ * Prints what each failed page showed, as assistive technology hears it: nobody can look at the
+ * pictures of a machine that is gone.
+ */
+function printFailedPages() {
+  const results = join(root, 'test-results');
+  if (!existsSync(results)) return;
+  for (const name of readdirSync(results)) {
+    const context = join(results, name, 'error-context.md');
+    if (!existsSync(context)) continue;
+    const [, snapshot = ''] = readFileSync(context, 'utf8').split('# Page snapshot');
+    process.stderr.write(`\nThe page of ${name}:\n${snapshot.split('# Test source')[0]}\n`);
+  }
+}
+
 const checks = () => [
   () => check('lint', bin('eslint'), ['.', '--max-warnings', '0']),
   () => check('types', bin('vue-tsc'), ['--noEmit']),
@@ -135,7 +150,10 @@ try {
     ...(wanted('unit') ? [() => vitest('unit', env)] : []),
     ...(wanted('check') ? checks() : []),
   ]);
-  if (needsBrowser) await playwright(env);
+  if (needsBrowser) {
+    await playwright(env);
+    printFailedPages();
+  }
 } catch (error) {
   failure = error;
 } finally {
