@@ -86,6 +86,23 @@ test('a site beside its look that fails to load says so; a reload that it missed
   release();
   await expect(site.locator('.caption')).toHaveText('after');
   await expect(notice).toHaveCount(0);
+  // While the site of another look is on its way, nothing in the frame leads on in the old one.
+  await page.unrouteAll();
+  const other = new Promise<void>((resolve) => (release = resolve));
+  await page.route('**/proof/site/slipway/**', async (route) => {
+    await other;
+    await route.continue();
+  });
+  await page.getByRole('link', { name: 'Slipway' }).click();
+  await expect(page).toHaveURL(/looks\/slipway$/u);
+  const shown = (): string[] =>
+    page.frames().flatMap((one) => (one.url().includes('/content/') ? [one.url()] : []));
+  await expect.poll(shown).toEqual([]);
+  release();
+  await expect(site.locator('.bar')).toBeVisible();
+  await expect(site.locator('.caption')).toHaveCount(0);
+  await page.goto('/looks/quay');
+  await expect(site.locator('.caption')).toHaveText('after');
   for (const path of [`editions/${edition}`, `items/${map}`, 'designs/looks/quay'])
     await stock.remove(path);
 });

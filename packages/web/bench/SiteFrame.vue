@@ -8,8 +8,9 @@ import { computed, ref, watch } from 'vue';
  * A page of a site as readers see it on a phone, a tablet or a desk, as small as there is room for;
  * its own links and choices work.
  */
-const { address, label, look } = defineProps<{
-  address: string;
+const { site, page, label, look } = defineProps<{
+  /** Address of its folder, with a slash at the end. */ site: string;
+  /** Path in it of the page that is shown first. */ page: string;
   label: string;
   /** Seen at once, before the site is made with it. */ look?: SiteLook | undefined;
 }>();
@@ -66,6 +67,15 @@ function reload(): void {
   order({ kind: 'reload' });
 }
 defineExpose({ reload, order });
+// Each site has a frame of its own: in one that is about to show another site, a click would lead
+// on in the old one, which then stays.
+watch(
+  () => site,
+  () => {
+    isReloadOwed = false;
+    hasReported = false;
+  },
+);
 
 /** Whether the frame shows something else than a page of the site, such as an error. */
 const isSilent = ref(false);
@@ -76,7 +86,7 @@ function onLoad(): void {
 }
 function loadAgain(): void {
   isReloadOwed = false;
-  if (frame.value) frame.value.src = address;
+  if (frame.value) frame.value.src = site + page;
 }
 </script>
 
@@ -100,7 +110,14 @@ function loadAgain(): void {
       <n-button size="tiny" @click="loadAgain">Load site again</n-button>
     </p>
     <div ref="room" class="room">
-      <iframe ref="frame" :src="address" :title="label" :style="style" @load="onLoad" />
+      <iframe
+        :key="site"
+        ref="frame"
+        :src="site + page"
+        :title="label"
+        :style="style"
+        @load="onLoad"
+      />
     </div>
   </section>
 </template>

@@ -30,11 +30,8 @@ const device = useStorage<'phone' | 'tablet' | 'desk'>('ukiyo-site-device', 'pho
 const proof = ref<SiteProof>();
 const { failure, load } = useLoads();
 const milliseconds = ref(0);
-const base = computed(
+const site = computed(
   () => `/api${session.base}/editions/${edition.id}/proof/site/${edition.look}/`,
-);
-const address = computed(() =>
-  typeof proof.value?.path === 'string' ? `${base.value}${proof.value.path}` : '',
 );
 
 /** A path in the site as addresses write it. */
@@ -95,10 +92,11 @@ watch(() => at, mark);
       {{ edition.name }} does not have this topic.
     </p>
     <SiteFrame
-      v-else-if="address"
+      v-else-if="proof && proof.path !== null"
       ref="frame"
       v-model:device="device"
-      :address="address"
+      :site="site"
+      :page="proof.path"
       :label="edition.name"
       @ready="ready"
       @go="emit('go', $event)"

@@ -48,10 +48,8 @@ const shown = computed(
     sites.value.find((one) => one.look === id.value) ??
     sites.value[0],
 );
-const address = computed(() =>
-  shown.value
-    ? `/api${session.base}/editions/${shown.value.id}/proof/site/${id.value}/index.html`
-    : '',
+const site = computed(() =>
+  shown.value ? `/api${session.base}/editions/${shown.value.id}/proof/site/${id.value}/` : '',
 );
 const frame = ref<{ reload: () => void }>();
 /** What colours and measures alone do not show needs the pages anew, once it is saved. */
@@ -127,7 +125,8 @@ useUndoKeys(look.undo, look.redo);
       <SiteFrame
         v-if="shown"
         ref="frame"
-        :address="address"
+        :site="site"
+        page="index.html"
         :look="look.draft.value"
         label="The site with this look"
       >
