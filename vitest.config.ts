@@ -12,6 +12,7 @@ const shared = {
 const unitTests = [
   'packages/{core,contracts,intake,press}/**/*.test.ts',
   'packages/web/**/*.test.ts',
+  'standard/**/*.test.ts',
 ];
 
 export default defineConfig({

@@ -5,3 +5,10 @@
  */
 export type * from './block.ts';
 export { normalizeBlocks, topicBlocks, type Normalizing } from './normalize.ts';
+export {
+  allLinks,
+  relatedLinks,
+  type LinkList,
+  type RelatedLink,
+  type RelatedLinks,
+} from './related.ts';

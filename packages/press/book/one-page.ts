@@ -113,7 +113,7 @@ function sections(
     });
     ({ footnotes } = below);
     return made
-      ? tag('section', { id: place.anchor }, made.article, made.footnotes, below.html)
+      ? tag('section', { id: place.anchor }, made.article, made.related, made.footnotes, below.html)
       : below.html;
   });
   return { html, footnotes };

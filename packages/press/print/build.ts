@@ -1,9 +1,16 @@
 import { allPlaces, type Place, type Publication, type ResolvedElement } from '@ukiyo/core/compose';
-import { childElements, childNamed, lineOf, type Node } from '@ukiyo/core/markup';
+import { childNamed, lineOf, type Node } from '@ukiyo/core/markup';
 import type { Problem } from '@ukiyo/core/problems';
 import { teamStyle, type StyleSheet } from '@ukiyo/core/styles';
 import type { Words } from '@ukiyo/core/words';
-import { normalizeBlocks, topicBlocks } from '../blocks/index.ts';
+import {
+  allLinks,
+  normalizeBlocks,
+  relatedLinks,
+  topicBlocks,
+  type LinkList,
+  type RelatedLink,
+} from '../blocks/index.ts';
 import { dayOf, directionOf, printable } from '../shared/index.ts';
 import { typesettingOf } from './blocks.ts';
 import { printContext, type PrintAssets, type Typesetting } from './context.ts';
@@ -20,27 +27,59 @@ export interface Wanted {
 
 /** Links that the topic has itself, then those that the map gives. */
 function relatedBlock(typesetting: Typesetting, place: Place): PrintBlock[] {
-  const { publication, references, words, linked } = typesetting;
-  const related = place.content && childNamed(place.content, 'related-links');
-  const links = related ? childElements(related).filter(({ name }) => name === 'link') : [];
-  const written = links.map((part) => {
-    const children = childNamed(part, 'linktext')?.children ?? [];
-    return linked({ ...(part as ResolvedElement), name: 'xref', children });
-  });
-  const targets = place.related.flatMap(({ anchor }) => publication.targets[anchor] ?? []);
-  const generated = targets.map(({ anchor, title }): Inline[] => {
+  const { publication, references, words } = typesetting;
+  const { content } = place;
+  const own = content ? relatedLinks(content) : { loose: [], lists: [] };
+  const led = new Set(
+    allLinks(own).flatMap(({ element: { link } }) => {
+      const to = link === undefined ? undefined : publication.links[link];
+      return to?.kind === 'target' ? [to.anchor] : [];
+    }),
+  );
+  const targets = place.related
+    .filter(({ anchor }) => !led.has(anchor))
+    .flatMap(({ anchor }) => publication.targets[anchor] ?? []);
+  const generated = targets.map(({ anchor, title }): PrintBlock[] => {
     const c = [printable(`“${title}”`)];
     const reference = { t: 'ref' as const, to: anchor, c, page: true };
     references.push(reference);
-    return [reference];
+    return [{ t: 'p', c: [reference] }];
   });
-  const all = [...written, ...generated];
-  return all.length === 0
-    ? []
-    : [
-        { t: 'label', c: [words.related] },
-        { t: 'sl', items: all.map((c) => [{ t: 'p', c }]) },
-      ];
+  const all = [...own.loose.map((link) => linkBlocks(typesetting, link)), ...generated];
+  const loose: PrintBlock[] =
+    all.length === 0
+      ? []
+      : [
+          { t: 'label', c: [words.related] },
+          { t: 'sl', items: all },
+        ];
+  return [...loose, ...own.lists.flatMap((list) => linkListBlocks(typesetting, list))];
+}
+
+const said = ({ inlines }: Typesetting, words: RelatedLink['description']): PrintBlock[] =>
+  words.length === 0 ? [] : [{ t: 'p', c: inlines(words) }];
+
+/** A link says its page, as those in the text do. */
+const linkBlocks = (
+  typesetting: Typesetting,
+  { element, description }: RelatedLink,
+): PrintBlock[] =>
+  typesetting.marked(element, [
+    { t: 'p', c: typesetting.linked({ ...element, name: 'xref' }) },
+    ...said(typesetting, description),
+  ]);
+
+function linkListBlocks(typesetting: Typesetting, list: LinkList): PrintBlock[] {
+  const { title, description, items, info } = list;
+  const made = items.map((item) =>
+    item.kind === 'link' ? linkBlocks(typesetting, item) : linkListBlocks(typesetting, item),
+  );
+  return typesetting.marked(list.element, [
+    ...(title ? [{ t: 'label' as const, c: typesetting.inlines(title.children) }] : []),
+    ...said(typesetting, description),
+    ...(made.length === 0 ? [] : [{ t: 'sl' as const, items: made }]),
+    ...said(typesetting, info),
+  ]);
 }
 
 /** @param only the one place whose content is wanted; all of them without it */

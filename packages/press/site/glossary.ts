@@ -1,5 +1,6 @@
+import type { ResolvedElement } from '@ukiyo/core/compose';
 import { formsOf, topicRenderer, wordsHtml, type HtmlContext } from '../topics/index.ts';
-import { tag, text } from '../html/index.ts';
+import { isEmpty, tag, text, type Html } from '../html/index.ts';
 import { glossaryFile } from './files.ts';
 import type { PageParts } from './page.ts';
 
@@ -7,6 +8,10 @@ import type { PageParts } from './page.ts';
 export function glossaryPage(site: HtmlContext): PageParts {
   const { publication, pages, words, readers } = site;
   const renderer = topicRenderer(site);
+  const meaningOf = (content: ResolvedElement): Html => {
+    const { html, related } = renderer.render(content, 2);
+    return [html, isEmpty(related.items) ? [] : tag('ul', {}, related.items), related.lists];
+  };
   const places = new Map(pages.shown.map((place) => [place.anchor, place]));
   const entries = publication.glossary.flatMap(({ anchor, term: word }) => {
     const outer = readers.whenAt(anchor);
@@ -23,13 +28,7 @@ export function glossaryPage(site: HtmlContext): PageParts {
       term,
       ...forms.flatMap(({ form, when }) =>
         form.content
-          ? [
-              tag(
-                'dd',
-                { class: readers.classOf([...outer, ...when]) },
-                renderer.render(form.content, 2),
-              ),
-            ]
+          ? [tag('dd', { class: readers.classOf([...outer, ...when]) }, meaningOf(form.content))]
           : [],
       ),
     ];

@@ -1,8 +1,10 @@
-import type { Place } from '@ukiyo/core/compose';
-import { tag, text, type Html } from '../html/index.ts';
+import type { Place, ResolvedElement } from '@ukiyo/core/compose';
+import { allLinks, relatedLinks } from '../blocks/index.ts';
+import { isEmpty, tag, text, type Html } from '../html/index.ts';
 import { topicRenderer } from './content.ts';
 import { classOf, type HtmlContext } from './context.ts';
 import { upFrom, type Pages } from './pages.ts';
+import type { RelatedHtml } from './related.ts';
 import { formsOf, whenOfPlace, wordsHtml, type Form } from './readers.ts';
 
 /** Whether a place stands on the page of another. */
@@ -25,18 +27,45 @@ export function newsMark(anchor: string, { publication, words }: HtmlContext): H
     : tag('span', { class: 'news' }, text(news === 'new' ? words.isNew : words.isChanged));
 }
 
-/** Links that the map gives the places of one page, except to each other. */
-function relatedLinks(
+/** The links that a topic on a page has itself, and for whom; for everybody without a class. */
+interface OwnLinks {
+  readonly content: ResolvedElement;
+  readonly related: RelatedHtml;
+  readonly whose: string | undefined;
+}
+
+/** What the topics of a page lead to: first by their own links, then by where they stand. */
+function relatedOf(
   together: readonly Place[],
+  own: readonly OwnLinks[],
   { publication, pages, words, readers }: HtmlContext,
 ): Html {
+  const list = (items: Html, whose?: string): Html =>
+    isEmpty(items)
+      ? []
+      : tag(
+          'section',
+          { class: classOf('related', whose) },
+          tag('h2', {}, text(words.related)),
+          tag('ul', {}, items),
+        );
+  const ofAll = own.filter(({ whose }) => whose === undefined);
+  const linked = new Set(
+    ofAll.flatMap(({ content }) =>
+      allLinks(relatedLinks(content)).flatMap(({ element }) => {
+        const link = element.link === undefined ? undefined : publication.links[element.link];
+        return link?.kind === 'target' ? [link.anchor] : [];
+      }),
+    ),
+  );
+
   const here = new Set(together.map(({ anchor }) => anchor));
   const leads = new Map<string, Set<string | undefined>>();
   for (const place of together) {
     // What stands on this page for some only leads on for those.
     const own = place === together[0] ? [] : whenOfPlace(place);
     for (const { anchor, when = [] } of place.related) {
-      if (here.has(anchor) || pages.href(anchor) === undefined) continue;
+      if (here.has(anchor) || linked.has(anchor) || pages.href(anchor) === undefined) continue;
       leads.set(
         anchor,
         (leads.get(anchor) ?? new Set()).add(
@@ -55,20 +84,22 @@ function relatedLinks(
       tag('li', { class: one }, link),
     );
   });
-  return links.length === 0
-    ? []
-    : tag(
-        'section',
-        { class: 'related' },
-        tag('h2', {}, text(words.related)),
-        tag('ul', {}, links),
-      );
+  return [
+    list([ofAll.map(({ related }) => related.items), links]),
+    ofAll.map(({ related }) => related.lists),
+    own
+      .filter(({ whose }) => whose !== undefined)
+      .map(({ related, whose }) => [
+        list(related.items, whose),
+        isEmpty(related.lists) ? [] : tag('div', { class: whose }, related.lists),
+      ]),
+  ];
 }
 
 /** The content of a place. */
 interface Article {
   readonly article: Html;
-  /** Links that the map gives it. */
+  /** Links to other topics: its own, and those that the map gives it. */
   readonly related: Html;
   /** The list of its footnotes; nothing where there are none. */
   readonly footnotes: Html;
@@ -109,13 +140,20 @@ export function articleOf(place: Place, site: HtmlContext, level = 1, notesBefor
           body(one, at),
         ),
       );
-  const topic = ({ content }: Form, at: number): Html =>
-    content ? renderer.render(content, deeper(at)) : [];
+  const own: OwnLinks[] = [];
+  const topic = ({ content }: Form, at: number, whose: string | undefined): Html => {
+    if (!content) return [];
+    const { html, related } = renderer.render(content, deeper(at));
+    own.push({ content, related, whose });
+    return html;
+  };
   const body = (one: Place, at: number): Html => {
     const forms = formsOf(one);
+    // Those who do not get the page as a whole need no condition in it.
+    const ofPlace = one === place ? [] : whenOfPlace(one);
     const topics =
       forms.length === 1
-        ? topic(one, at)
+        ? topic(one, at, readers.classOf(ofPlace))
         : forms.map(({ form, when }) =>
             tag(
               'div',
@@ -123,7 +161,7 @@ export function articleOf(place: Place, site: HtmlContext, level = 1, notesBefor
                 class: readers.classOf(when),
                 id: form.anchor === one.anchor ? undefined : form.anchor,
               },
-              topic(form, at),
+              topic(form, at, readers.classOf([...ofPlace, ...when])),
             ),
           );
     return [topics, joined(one, deeper(at))];
@@ -145,7 +183,7 @@ export function articleOf(place: Place, site: HtmlContext, level = 1, notesBefor
     : tag('div', { class: 'footnotes' }, notes);
   return {
     article,
-    related: relatedLinks(withJoined(place, place, pages), site),
+    related: relatedOf(withJoined(place, place, pages), own, site),
     footnotes: footnotes.length === 0 ? [] : list,
     footnoteCount: footnotes.length,
   };

@@ -1,17 +1,24 @@
 import type { ResolvedElement } from '@ukiyo/core/compose';
-import { topicBlocks } from '../blocks/index.ts';
+import { relatedLinks, topicBlocks } from '../blocks/index.ts';
 import { topicQuestions, hasSameAnswers, recording, type TopicQuestions } from './questions.ts';
 import { renderingOf } from './blocks.ts';
 import { pageContext, type HtmlContext } from './context.ts';
-import { raw, seenFrom, serializeHtml, type Html } from '../html/index.ts';
+import { isEmpty, raw, seenFrom, serializeHtml, type Html } from '../html/index.ts';
 import type { KeptTopic, KeptTopics } from './memory.ts';
+import { relatedHtml, type RelatedHtml } from './related.ts';
 
 /** Renders the topics of one page. */
 export interface TopicRenderer {
   /** @param level of the headings in the topic, 2 to 6 */
-  render(content: ResolvedElement, level: number): Html;
+  render(content: ResolvedElement, level: number): RenderedTopic;
   /** Of all topics rendered so far, in order. */
   readonly footnotes: readonly Html[];
+}
+
+/** A topic, and its links to others. */
+interface RenderedTopic {
+  readonly html: Html;
+  readonly related: RelatedHtml;
 }
 
 /** Where a topic is on its page. */
@@ -36,7 +43,7 @@ export function topicRenderer(site: HtmlContext, up = '', notesBefore = 0): Topi
         ? keptTopic(site.kept, content, { site, questions, position })
         : makeTopic(content, { site, questions, position });
       footnotes.push(...made.footnotes);
-      return made.html;
+      return made;
     },
   };
 }
@@ -59,11 +66,17 @@ function keptTopic(
   const known = own.get(key);
   if (known && hasSameAnswers(known.answers, questions)) return known;
   const recorder = recording(questions);
-  const { html, footnotes } = makeTopic(content, { site, questions: recorder.questions, position });
-  const serialized = (part: Html): Html => raw(serializeHtml(seenFrom(part, position.up)));
+  const { html, footnotes, related } = makeTopic(content, {
+    site,
+    questions: recorder.questions,
+    position,
+  });
+  const serialized = (part: Html): Html =>
+    isEmpty(part) ? [] : raw(serializeHtml(seenFrom(part, position.up)));
   const made = {
     html: serialized(html),
     footnotes: footnotes.map(serialized),
+    related: { items: serialized(related.items), lists: serialized(related.lists) },
     answers: recorder.answers,
   };
   own.set(key, made);
@@ -76,6 +89,9 @@ function makeTopic(
 ): Omit<KeptTopic, 'answers'> {
   const rendering = renderingOf(pageContext(site, questions, position));
   const blocks = topicBlocks(content, rendering.normalizing);
-  const html = rendering.styles.within(content, () => rendering.blocks(blocks));
-  return { html, footnotes: rendering.footnotes };
+  const { html, related } = rendering.styles.within(content, () => ({
+    html: rendering.blocks(blocks),
+    related: relatedHtml(rendering, relatedLinks(content)),
+  }));
+  return { html, related, footnotes: rendering.footnotes };
 }

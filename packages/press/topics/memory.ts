@@ -1,6 +1,7 @@
 import type { ResolvedElement } from '@ukiyo/core/compose';
 import type { StyleSheet } from '@ukiyo/core/styles';
 import type { TopicAnswers, SiteParts } from './questions.ts';
+import type { RelatedHtml } from './related.ts';
 import type { Html } from '../html/index.ts';
 
 /**
@@ -10,6 +11,7 @@ import type { Html } from '../html/index.ts';
 export interface KeptTopic {
   readonly html: Html;
   readonly footnotes: readonly Html[];
+  readonly related: RelatedHtml;
   readonly answers: TopicAnswers;
 }
 
