@@ -91,7 +91,7 @@ test('an entry gets a title with a variable, skips an output, and appears once p
   await isSaved(page);
   const text = await stored(page);
   expect(text).toMatch(
-    xml`<topicref deliveryTarget="print" href="topic:alarms" toc="no"><topicmeta>
+    xml`<topicref deliveryTarget="print" href="topic:alarms" locktitle="yes" toc="no"><topicmeta>
       <navtitle>Alarms of the <ph keyref="product"/></navtitle>`,
   );
   expect(text).toContain('<ditavalref format="ditaval" href="lens:reader-chooses">');

@@ -1,10 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { linking } from './cases/linking.ts';
+import { titles } from './cases/titles.ts';
 import type { Cases } from './case.ts';
 import { faultsOf } from './finding.ts';
 import { publish } from './road.ts';
 
-const suites: Readonly<Record<string, Cases>> = { linking };
+const suites: Readonly<Record<string, Cases>> = { linking, titles };
 
 describe.each(Object.entries(suites))('%s', (_name, cases) => {
   it.each(Object.entries(cases))('%s', async (_what, one) => {

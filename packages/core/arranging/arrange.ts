@@ -1,7 +1,6 @@
 import { valuesOn, withValues } from '../facets/index.ts';
 import { isA, mayContain, validate } from '../grammar/index.ts';
 import {
-  childNamed,
   element,
   insertAt,
   isElement,
@@ -11,6 +10,7 @@ import {
   type Element,
 } from '../markup/index.ts';
 import type { Path } from '../problems/index.ts';
+import { entryTitle } from './entry-title.ts';
 
 /** One line of a map as people arrange it. */
 export interface MapEntry {
@@ -42,13 +42,11 @@ export function flattenMap(root: Element): MapEntry[] {
     parent.children.forEach((child, index) => {
       if (!isEntry(child)) return;
       const own = [...path, index];
-      const meta = childNamed(child, 'topicmeta');
-      const navigation = meta && childNamed(meta, 'navtitle');
       entries.push({
         path: own,
         depth,
         element: child,
-        title: navigation ? lineOf(navigation) : (child.attributes['navtitle'] ?? ''),
+        title: lineOf(element('title', {}, entryTitle(child))),
         href: child.attributes['href'] ?? '',
       });
       visit(child, own, depth + 1);

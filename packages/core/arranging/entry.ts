@@ -3,17 +3,15 @@ import { withoutHeading } from '../compose/index.ts';
 import { namesIn, writeReference, readReference } from '../library/index.ts';
 import {
   childElements,
-  childNamed,
   element,
   isElement,
   nodeAt,
   replaceAt,
-  type Attributes,
   type Element,
-  type Node,
 } from '../markup/index.ts';
 import type { Path } from '../problems/index.ts';
 import { accept, fittingName, type Arranged } from './arrange.ts';
+import { withAttribute } from './entry-title.ts';
 
 /** In what an entry is, with all that it holds. */
 export interface Inclusion {
@@ -41,15 +39,6 @@ export function inclusionOf({ attributes }: Element): Inclusion {
   };
 }
 
-const withAttribute = (
-  attributes: Attributes,
-  name: string,
-  value: string | undefined,
-): Attributes => {
-  const { [name]: _before, ...others } = attributes;
-  return value === undefined ? others : { ...others, [name]: value };
-};
-
 /**
  * The entry in other outputs; what is in none of them is taken out instead, so one at least stays.
  */
@@ -67,29 +56,6 @@ export function withInclusion(
       links ? undefined : 'none',
     ),
   };
-}
-
-/** The entry's own title, as it was written; empty where it has the title of its topic. */
-export function entryTitle(entry: Element): readonly Node[] {
-  const meta = childNamed(entry, 'topicmeta');
-  const navigation = meta && childNamed(meta, 'navtitle');
-  const { navtitle } = entry.attributes;
-  return navigation ? navigation.children : navtitle === undefined ? [] : [navtitle];
-}
-
-/**
- * The entry with a title of its own, with markup and variables; with that of its topic where there
- * are no words.
- */
-export function withEntryTitle(entry: Element, title: readonly Node[]): Element {
-  const plain = { ...entry, attributes: withAttribute(entry.attributes, 'navtitle', undefined) };
-  const meta = childNamed(plain, 'topicmeta');
-  const others = (meta?.children ?? []).filter(
-    (child) => !isElement(child) || child.name !== 'navtitle',
-  );
-  const inside = title.length > 0 ? [element('navtitle', {}, title), ...others] : others;
-  const made = inside.length > 0 ? [{ ...(meta ?? element('topicmeta')), children: inside }] : [];
-  return { ...plain, children: [...made, ...plain.children.filter((child) => child !== meta)] };
 }
 
 /**

@@ -22,7 +22,6 @@ export {
   branchLenses,
   changeEntry,
   cutOut,
-  entryTitle,
   inclusionOf,
   isOnePage,
   isWithoutHeading,
@@ -31,13 +30,13 @@ export {
   rolesAt,
   standsOnPageAbove,
   withBranchLenses,
-  withEntryTitle,
   withHeading,
   withInclusion,
   withOnePage,
   withPeerScope,
   type Inclusion,
 } from './entry.ts';
+export { entryTitle, withEntryTitle } from './entry-title.ts';
 export { changeEach, moveMany, outermost, removeMany, type ArrangedMany } from './many.ts';
 export { relationsOf, withRelations, type RelationGrid } from './relations.ts';
 export {

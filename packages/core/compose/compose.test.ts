@@ -156,10 +156,11 @@ describe('maps', () => {
     });
   });
 
-  it('keep a short title for contents and the topic’s own for its heading', () => {
+  it('keep a locked title for contents and the topic’s own for its heading', () => {
     const publication = composeTexts([
       mapText(
-        '<topicref href="topic:a"><topicmeta><navtitle>Short</navtitle></topicmeta></topicref>',
+        '<topicref href="topic:a" locktitle="yes"><topicmeta><navtitle>Short</navtitle>' +
+          '</topicmeta></topicref>',
       ),
       concept('a', '', 'A very long title'),
     ]);

@@ -47,6 +47,13 @@ export interface MapNode {
   readonly element?: string;
   /** The map's own title for the place. */
   readonly title?: readonly Node[];
+  /**
+   * Whether that goes before the titles of its topic in contents and navigation (DITA 1.3,
+   * `locktitle`).
+   */
+  readonly isTitleLocked: boolean;
+  /** The map's own title for it among search results. */
+  readonly searchTitle?: readonly Node[];
   /** Ids by which applications open it, as the map says. */
   readonly contextIds: readonly string[];
   readonly inContents: boolean;
@@ -460,7 +467,8 @@ type InheritedMeta = Pick<
 function nodeOf(element: Element, standing: InheritedMeta): MapNode {
   const meta = childNamed(element, 'topicmeta');
   const title = meta && childNamed(meta, 'navtitle')?.children;
-  const { navtitle, toc, linking } = element.attributes;
+  const searchTitle = meta && childNamed(meta, 'searchtitle')?.children;
+  const { navtitle, toc, linking, locktitle } = element.attributes;
   const own = title ?? (navtitle === undefined ? undefined : [navtitle]);
   return {
     ...standing,
@@ -469,7 +477,9 @@ function nodeOf(element: Element, standing: InheritedMeta): MapNode {
     isLinked: linking !== 'none',
     isFamily: element.attributes['collection-type'] === 'family',
     others: [],
+    isTitleLocked: locktitle === 'yes',
     ...(own ? { title: own } : {}),
+    ...(searchTitle ? { searchTitle } : {}),
   };
 }
 

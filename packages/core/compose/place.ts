@@ -9,7 +9,7 @@ import type { MapNode } from './expand.ts';
 import { plainLine } from './plain.ts';
 import type { Origin, AlternateContent, Place, PlaceRole, ResolvedElement } from './publication.ts';
 import type { ResolvedAlternate, ResolvedMap, ResolvedNode } from './resolve/map.ts';
-import type { ResolvedTopic } from './resolve/resolved.ts';
+import type { OtherTitles, ResolvedTopic } from './resolve/resolved.ts';
 import { withAudience } from './resolve/topic.ts';
 
 /** A topic and where it stands. */
@@ -89,7 +89,8 @@ class Placing {
     const { entry, anchor, topic, alternates, level, isNested } = standing;
     this.#register(standing);
     const title = topicTitle(topic) ?? entry.title ?? listTitle(entry.role, this.#locale);
-    const label = plainLine(entry.title ?? title);
+    const otherTitles = otherTitlesOf(topic, entry);
+    const label = plainLine(otherTitles.navigationTitle ?? title);
     const contextIds = this.#openedBy(
       [entry, topic, ...alternates.map((one) => one.topic)].flatMap((one) => one?.contextIds ?? []),
       plainLine(title) || label,
@@ -121,7 +122,7 @@ class Placing {
       ...(when.length === 0 ? {} : { when }),
       ...(others.length === 0 ? {} : { others }),
       ...(entry.when ? { otherwise: entry.when } : {}),
-      ...(entry.title ? { mapTitle: entry.title } : {}),
+      ...otherTitles,
       ...(topic ? { content: topic.content } : {}),
     };
   }
@@ -136,7 +137,7 @@ class Placing {
 
   /** The topics nested in a topic, and in what stands in for it. */
   #nested({ entry, topic, alternates, level }: Placement): readonly Place[] {
-    const { title: _title, when: _when, ...inner } = entry;
+    const { title: _title, searchTitle: _searchTitle, when: _when, ...inner } = entry;
     const nestedEntry: MapNode = {
       ...inner,
       role: 'section',
@@ -191,17 +192,28 @@ const familyOf = (places: readonly Place[]): readonly string[] =>
     .filter(({ isLinked, content }) => isLinked && content !== undefined)
     .map(({ anchor }) => anchor);
 
-function otherOf(
-  { topic, when }: ResolvedAlternate,
-  { title: mapTitle }: MapNode,
-): AlternateContent {
+/** What a map that locks its title says goes before what the topic says itself. */
+function otherTitlesOf(topic: ResolvedTopic | undefined, entry: MapNode): OtherTitles {
+  const searchTitle = entry.searchTitle ?? topic?.otherTitles.searchTitle;
+  const navigationTitle =
+    topic === undefined
+      ? undefined
+      : ((entry.isTitleLocked ? entry.title : undefined) ?? topic.otherTitles.navigationTitle);
+  return {
+    ...(navigationTitle ? { navigationTitle } : {}),
+    ...(searchTitle ? { searchTitle } : {}),
+  };
+}
+
+function otherOf({ topic, when }: ResolvedAlternate, entry: MapNode): AlternateContent {
   const { anchor, content } = topic;
-  const title = topicTitle(topic) ?? mapTitle ?? [];
+  const title = topicTitle(topic) ?? entry.title ?? [];
+  const otherTitles = otherTitlesOf(topic, entry);
   return {
     anchor,
     title,
-    label: plainLine(mapTitle ?? title),
-    ...(mapTitle ? { mapTitle } : {}),
+    label: plainLine(otherTitles.navigationTitle ?? title),
+    ...otherTitles,
     shortDescription: plainDescription(content),
     origin: content.origin,
     content: withAudience(content, when),

@@ -43,7 +43,7 @@ export type PlaceRole =
 /** An alternate that some readers get in the place of a topic. */
 export interface AlternateContent extends Pick<
   Place,
-  'anchor' | 'title' | 'label' | 'mapTitle' | 'shortDescription' | 'origin'
+  'anchor' | 'title' | 'label' | 'navigationTitle' | 'searchTitle' | 'shortDescription' | 'origin'
 > {
   readonly content: ResolvedElement;
 }
@@ -56,10 +56,15 @@ export interface Place {
   readonly level: number;
   readonly number?: string;
   readonly title: readonly Node[];
-  /** The title on one line, for contents and navigation: that of the map where it has one. */
+  /** The title for contents and navigation, on one line. */
   readonly label: string;
-  /** The map's own title, which goes before that of the topic in contents and navigation. */
-  readonly mapTitle?: readonly Node[];
+  /**
+   * What it is called in contents and navigation, where that is not its title: by the map, where
+   * it locks its title, else by the topic (DITA 1.3, `locktitle` and `navtitle`).
+   */
+  readonly navigationTitle?: readonly Node[];
+  /** What it is called among search results, where that is not its title (`searchtitle`). */
+  readonly searchTitle?: readonly Node[];
   readonly inContents: boolean;
   /** Whether links are made from it and to it by where it stands. */
   readonly isLinked: boolean;

@@ -9,6 +9,7 @@ import {
 } from '../topics/index.ts';
 import { tag, text, type Html } from '../html/index.ts';
 import { contextScriptFile, helpFile } from './files.ts';
+import { spaced } from './searching.ts';
 import { breadcrumb, newsList, placeCards, wayOn, type PageParts } from './page.ts';
 
 /** The page of a place, with all that stand on it. @param index of the page, in reading order */
@@ -37,7 +38,7 @@ export function placePage(place: Place, index: number, site: HtmlContext): PageP
     wayOn(index, site),
   ];
   return {
-    title: place.label,
+    title: spaced(readers.searchTitleOf(place)),
     description: place.shortDescription,
     main,
     anchor: place.anchor,

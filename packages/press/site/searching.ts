@@ -41,14 +41,14 @@ export function searchIndexScript(
       if (publication.open.length === 0)
         return {
           id,
-          title: printable(titled.label),
+          title: printable(spaced(readers.searchTitleOf(titled))),
           lead: printable(place.shortDescription),
           text: place.content!,
         };
       const parts = formsOf(place).flatMap(({ form, when }) =>
         form.content ? partsOf(form.content, when) : [],
       );
-      const said = { t: readers.labelOf(titled), l: readers.leadOf(place) };
+      const said = { t: readers.searchTitleOf(titled), l: readers.leadOf(place) };
       const whose = readers.numbersOf(whenOfPlace(place));
       if (whose.length > 0 || parts.length > 1)
         only[id] = {
@@ -78,7 +78,7 @@ export function searchIndexScript(
 }
 
 /** All that anybody reads there; what is for some stands apart. */
-const spaced = (said: ReaderWords): string =>
+export const spaced = (said: ReaderWords): string =>
   typeof said === 'string'
     ? said
     : said.map((part) => (typeof part === 'string' ? part : ` ${part[0]} `)).join('');

@@ -123,7 +123,7 @@ export function articleOf(place: Place, site: HtmlContext, level = 1, notesBefor
     title,
   ];
   const heading = (one: Place): Html => [
-    numbered(one, wordsHtml(readers.labelOf(one))),
+    numbered(one, wordsHtml(readers.headingOf(one))),
     newsMark(one.anchor, site),
   ];
   const joined = (above: Place, at: number): Html =>

@@ -39,8 +39,12 @@ export interface SiteReaders {
   classOf(when: readonly When[] | undefined): string | undefined;
   /** Words on one line. @param outer what decides on all of them */
   said(nodes: readonly Node[], outer?: readonly When[]): ReaderWords;
-  /** What a place is called, for contents and navigation. */
+  /** What stands over a place. */
+  headingOf(place: Place): ReaderWords;
+  /** What it is called in contents and navigation. */
   labelOf(place: Place): ReaderWords;
+  /** What it is called among search results. */
+  searchTitleOf(place: Place): ReaderWords;
   /** Its short description. */
   leadOf(place: Place): ReaderWords;
   /** What the topic at a place is called, where that depends on the reader. */
@@ -84,7 +88,8 @@ export function formsOf({
   anchor,
   title,
   label,
-  mapTitle,
+  navigationTitle,
+  searchTitle,
   shortDescription,
   origin,
   content,
@@ -95,7 +100,8 @@ export function formsOf({
     label,
     shortDescription,
     origin,
-    ...(mapTitle ? { mapTitle } : {}),
+    ...(navigationTitle ? { navigationTitle } : {}),
+    ...(searchTitle ? { searchTitle } : {}),
     ...(content ? { content } : {}),
   };
   return [
@@ -214,7 +220,9 @@ const sameForAll: SiteReaders = {
   numbersOf: () => [],
   classOf: () => undefined,
   said: (nodes) => saidIn(new Conditions(), nodes),
+  headingOf: ({ title }) => saidIn(new Conditions(), title),
   labelOf: ({ label }) => label,
+  searchTitleOf: ({ searchTitle, title }) => saidIn(new Conditions(), searchTitle ?? title),
   leadOf: ({ shortDescription }) => shortDescription,
   titleAt: () => undefined,
   number: (_anchor, number) => text(number),
@@ -237,7 +245,11 @@ export function siteReaders(publication: Publication): SiteReaders {
     numbersOf: (when) => conditions.numbersOf(when),
     classOf: (when) => classNames(conditions.numbersOf(when)),
     said: (nodes, outer) => saidIn(conditions, nodes, outer),
-    labelOf: (place) => saidAt(conditions, place, ({ mapTitle, title }) => mapTitle ?? title),
+    headingOf: (place) => saidAt(conditions, place, ({ title }) => title),
+    labelOf: (place) =>
+      saidAt(conditions, place, ({ navigationTitle, title }) => navigationTitle ?? title),
+    searchTitleOf: (place) =>
+      saidAt(conditions, place, ({ searchTitle, title }) => searchTitle ?? title),
     leadOf: (place) =>
       saidAt(conditions, place, ({ content, shortDescription }) => [
         (content && shortDescriptionIn(content)) ?? shortDescription,

@@ -7,6 +7,7 @@ import type { Origin, Reason } from '../publication.ts';
 import type {
   AnchoredTerm,
   Landmark,
+  OtherTitles,
   PendingLink,
   ResolutionContext,
   ResolvedTopic,
@@ -18,6 +19,7 @@ export class Gathering {
   readonly links: PendingLink[] = [];
   readonly indexTerms: AnchoredTerm[] = [];
   readonly contextIds: string[] = [];
+  otherTitles: OtherTitles = {};
   readonly anchors = new Map<string, string>();
   readonly assets = new Set<string>();
   readonly problems: Problem[] = [];

@@ -1,7 +1,7 @@
 import { lensKey, type Lens, type When } from '../../facets/index.ts';
 import { elementById, type LibraryItem } from '../../library/index.ts';
 import { problem, type Problem } from '../../problems/index.ts';
-import type { Element } from '../../markup/index.ts';
+import type { Element, Node } from '../../markup/index.ts';
 import { nameIn } from '../branches.ts';
 import type { ComposeContext } from '../context.ts';
 import type { ExpandedMap, MapNode } from '../expand.ts';
@@ -76,11 +76,17 @@ class MapResolver {
   }
 
   #titled(entry: MapNode): MapNode {
-    if (!entry.title) return entry;
+    const { title, searchTitle, scope, lens } = entry;
+    if (!title && !searchTitle) return entry;
     const { facets, variables, openThrough } = this.#context;
-    const { scope, lens } = entry;
     const reading = { lens, facets, open: openThrough(lens) };
-    return { ...entry, title: fillKeys(entry.title, { scope, variables }, reading) };
+    const filled = (words: readonly Node[]): Node[] =>
+      fillKeys(words, { scope, variables }, reading);
+    return {
+      ...entry,
+      ...(title ? { title: filled(title) } : {}),
+      ...(searchTitle ? { searchTitle: filled(searchTitle) } : {}),
+    };
   }
 
   #node(entry: MapNode): readonly ResolvedNode[] {

@@ -31,12 +31,20 @@ export interface AnchoredTerm {
   readonly term: ResolvedElement;
 }
 
+/** What a topic is called in navigation, and among search results. */
+export interface OtherTitles {
+  readonly navigationTitle?: readonly Node[];
+  readonly searchTitle?: readonly Node[];
+}
+
 /**
  * A topic as these readers get it at its place: filtered, with borrowed passages and variables
  * filled in; links and numbers are still open.
  */
 export interface ResolvedTopic {
   readonly content: ResolvedElement;
+  /** What it is called elsewhere, where that is not its title (DITA 1.3, `titlealts`). */
+  readonly otherTitles: OtherTitles;
   /** The lens drops the whole topic. */
   readonly dropped: boolean;
   readonly anchor: string;

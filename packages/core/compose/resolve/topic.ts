@@ -42,15 +42,8 @@ import {
   type ResolvedTopic,
 } from './resolved.ts';
 
-/** Never published. `related-links` and `prolog` are read for what they give and then left out. */
-const unpublished = new Set([
-  'draft-comment',
-  'required-cleanup',
-  'data',
-  'data-about',
-  'foreign',
-  'titlealts',
-]);
+/** Never published. `prolog` and `titlealts` are read for what they give and then left out. */
+const unpublished = new Set(['draft-comment', 'required-cleanup', 'data', 'data-about', 'foreign']);
 /** Elements whose key names a target or a file, not their words. */
 const keyedTargets = new Set(['image', 'xref', 'link', 'object']);
 
@@ -90,6 +83,7 @@ export function resolveTopic(place: TopicAtPlace, context: ResolutionContext): R
     gathering;
   return {
     content,
+    otherTitles: gathering.otherTitles,
     dropped: resolved === undefined,
     anchor,
     anchors,
@@ -139,6 +133,7 @@ class TopicResolver {
       return this.#borrowed({ element, attributes, place: cursor });
     if (this.#isNested(element, cursor)) return this.#nested(element, attributes, cursor);
     if (element.name === 'prolog') return this.#prolog(element, cursor);
+    if (element.name === 'titlealts') return this.#otherTitles(element, cursor);
     return this.#withFiles(this.#resolved(element, attributes, cursor, verdict.marked), cursor);
   }
 
@@ -232,6 +227,18 @@ class TopicResolver {
     const facts = this.#nodes(element.children, { ...cursor, isGathered: true });
     for (const term of facts.flatMap(indexTermsIn)) indexTerms.push({ anchor, term });
     contextIds.push(...contextIdsIn(facts));
+    return [];
+  }
+
+  #otherTitles(element: Element, cursor: Cursor): readonly ResolvedElement[] {
+    const titles = this.#nodes(element.children, { ...cursor, isGathered: true });
+    const wordsOf = (name: string): readonly Node[] | undefined =>
+      titles.find((one): one is Element => isElement(one) && one.name === name)?.children;
+    const [navigationTitle, searchTitle] = ['navtitle', 'searchtitle'].map(wordsOf);
+    this.#gathering.otherTitles = {
+      ...(navigationTitle ? { navigationTitle } : {}),
+      ...(searchTitle ? { searchTitle } : {}),
+    };
     return [];
   }
 
