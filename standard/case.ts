@@ -20,7 +20,7 @@ export interface PrintExpected extends Expected {
   readonly has?: Readonly<Record<string, string | readonly string[] | number>>;
 }
 
-export interface SiteExpected extends PrintExpected {
+interface SiteExpected extends PrintExpected {
   /**
    * Every link in the text of topics, as `words → where`: the heading of the page that it leads to,
    * `heading # id` inside of a page, or an address.

@@ -93,7 +93,7 @@ export function choosing(
 }
 
 /** Of several that suit those who have chosen so, the first. */
-export const exclusiveAlternatives = <Of extends { readonly all: ValuesByFacet }>(
+const exclusiveAlternatives = <Of extends { readonly all: ValuesByFacet }>(
   several: readonly Of[],
 ): (Omit<Of, 'all'> & { readonly when: When })[] =>
   several.map(({ all, ...rest }, at) => ({

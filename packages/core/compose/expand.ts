@@ -1,6 +1,8 @@
 import {
   facetValuesOf,
   evaluateProfile,
+  throughLens,
+  whenOf,
   type Facet,
   type Lens,
   type OpenFacet,
@@ -12,7 +14,8 @@ import {
   contextIdsIn,
   namesIn,
   readReference,
-  suits,
+  definitionsOf,
+  isInLanguage,
   type LibraryItem,
   type Library,
   type Reference,
@@ -372,9 +375,13 @@ class MapReader {
   #define(scope: KeyScope, { element, origin }: Entry, { depth, lens }: MapContext): void {
     const { locale = 'en', facets, openThrough } = this.#expansion;
     const open = openThrough?.(lens) ?? [];
-    const twice = defineKeys(scope, { element, origin, depth }, (definition) =>
-      suits(definition, locale, { lens, facets, open }),
-    );
+    const given = definitionsOf(throughLens(element, lens, facets) ?? element)
+      .filter((definition) => isInLanguage(definition, locale))
+      .map((definition) => {
+        const any = whenOf(definition.conditions, open)?.any;
+        return { ...definition, ...(any ? { any } : {}) };
+      });
+    const twice = defineKeys(scope, given, { origin, depth });
     for (const key of twice)
       this.#problems.push(
         problem(

@@ -1,4 +1,4 @@
-import { element, isElement, lineOf, type Element, type Node } from '../markup/index.ts';
+import { element, isElement, lineOf, type Node } from '../markup/index.ts';
 import {
   evaluateProfile,
   whenOf,
@@ -8,28 +8,30 @@ import {
   type ValuesByFacet,
   type When,
 } from '../facets/index.ts';
-import { definitionsOf, type KeyDefinition } from '../library/index.ts';
-import { exclusiveAlternatives } from './alternates.ts';
+import type { KeyDefinition } from '../library/index.ts';
 import type { Origin } from './publication.ts';
 
 /** A definition where it stands. */
-export interface DefinedKey extends KeyDefinition {
+interface PlacedDefinition extends KeyDefinition {
   readonly origin: Origin;
   /** How deep its map lies among the maps: 0 is the map that is composed. */
   readonly depth: number;
-  /**
-   * How closely it suits those for whom the map is composed; -1 where it is not for all of them.
-   */
-  readonly match: number;
-  /** Definitions of the same map that suit closer those who have chosen so, the closest first. */
-  readonly closer: readonly (DefinedKey & { readonly all: ValuesByFacet })[];
+  /** Who gets it, as far as readers decide: by each facet one of these values at least. */
+  readonly any?: ValuesByFacet;
+}
+
+/** What a key means: the definition for all readers, or that for those who get none of the others. */
+export interface DefinedKey extends PlacedDefinition {
+  /** Definitions that go before it, each for some readers. */
+  readonly before: readonly PlacedDefinition[];
 }
 
 /** The keys that hold in one branch of the map. */
 export interface KeyScope {
   readonly names: readonly string[];
   readonly parent?: KeyScope;
-  readonly definitions: Map<string, DefinedKey>;
+  /** In the order in which they go before each other; none after the first that is for all. */
+  readonly definitions: Map<string, readonly PlacedDefinition[]>;
   readonly children: KeyScope[];
 }
 
@@ -44,62 +46,63 @@ export function keyScope(names: readonly string[], parent?: KeyScope): KeyScope 
   return scope;
 }
 
+const isForAll = ({ any }: PlacedDefinition): boolean => any === undefined;
+const isForTheSame = (one: KeyDefinition, other: KeyDefinition): boolean =>
+  one.locale === other.locale &&
+  JSON.stringify(Object.entries(one.conditions).sort()) ===
+    JSON.stringify(Object.entries(other.conditions).sort());
+
 /**
- * Adds the keys of one topic reference. A map goes before the maps that it takes in, and of several
- * definitions the first holds (DITA 1.3, 2.4.4.3 “Effective key definitions”); but among those of
- * one map the one that suits the readers most closely.
- * @param suits how closely a definition does; undefined where it is not meant at all
+ * Adds the keys of one topic reference that the lens keeps. A map goes before the maps that it
+ * takes in, and in one map the first definition holds (DITA 1.3, 2.4.4.3 “Effective key
+ * definitions”); where readers decide, each gets the first that is for them.
+ * @param given the keys, each with who gets it
  * @returns keys that are defined twice in one map for the same readers
  */
 export function defineKeys(
   scope: KeyScope,
-  {
-    element: reference,
-    origin,
-    depth,
-  }: { readonly element: Element; readonly origin: Origin; readonly depth: number },
-  suits: (
-    definition: KeyDefinition,
-  ) => { readonly match: number; readonly all: ValuesByFacet } | undefined,
+  given: readonly (KeyDefinition & Pick<PlacedDefinition, 'any'>)[],
+  at: { readonly origin: Origin; readonly depth: number },
 ): string[] {
-  return definitionsOf(reference).flatMap((found) => {
-    const suiting = suits(found);
-    if (suiting === undefined) return [];
-    const { match, all } = suiting;
-    const definition: DefinedKey = { ...found, origin, depth, match, closer: [] };
-    const known = scope.definitions.get(found.key);
-    const isOfOneMap = known?.origin.item === origin.item;
-    const depends = match > 0 && Object.keys(all).length > 0;
-    const hold = (one: DefinedKey, closer: DefinedKey['closer']): void =>
-      void scope.definitions.set(found.key, {
-        ...one,
-        closer: closer
-          .filter((other) => other.match > one.match)
-          .toSorted((a, b) => b.match - a.match),
-      });
-    if (!known || depth < known.depth)
-      hold(
-        depends ? { ...definition, match: -1 } : definition,
-        depends ? [{ ...definition, all }] : [],
-      );
-    else if (isOfOneMap && depends) hold(known, [...known.closer, { ...definition, all }]);
-    else if (isOfOneMap && match > known.match) hold(definition, known.closer);
-    const isAnother = known && isOfOneMap && known.origin.path.join() !== origin.path.join();
-    return isAnother && !depends && match === known.match && match >= 0 ? [found.key] : [];
+  return given.flatMap((found) => {
+    const definition: PlacedDefinition = { ...found, ...at };
+    const known = scope.definitions.get(found.key) ?? [];
+    const behind = known.findIndex(({ depth }) => depth > at.depth);
+    const ordered = known.toSpliced(behind === -1 ? known.length : behind, 0, definition);
+    const end = ordered.findIndex(isForAll);
+    scope.definitions.set(found.key, end === -1 ? ordered : ordered.slice(0, end + 1));
+    const isTwice = known.some(
+      (one) =>
+        one.origin.item === at.origin.item &&
+        one.origin.path.join() !== at.origin.path.join() &&
+        isForTheSame(one, found),
+    );
+    return isTwice ? [found.key] : [];
   });
 }
+
+function definedKey(ordered: readonly PlacedDefinition[] | undefined): DefinedKey | undefined {
+  const last = ordered?.at(-1);
+  // Where none is for all, the last stands in for those who would get nothing.
+  return last && { ...last, before: isForAll(last) ? ordered!.slice(0, -1) : ordered! };
+}
+
+const anyOf = ({ any }: PlacedDefinition): ValuesByFacet => any ?? {};
 
 /**
  * The definitions of a key: one for all readers, or one for each choice of readers and one for the
  * rest.
  */
-export function definitionsByReader({ closer, ...definition }: DefinedKey): readonly {
+export function definitionsByReader({ before, ...definition }: DefinedKey): readonly {
   readonly definition: KeyDefinition & { readonly origin: Origin };
   readonly when?: When;
 }[] {
-  if (closer.length === 0) return [{ definition }];
-  const others = exclusiveAlternatives(closer.map((one) => ({ definition: one, all: one.all })));
-  return [...others, { definition, when: { unless: closer.map(({ all }) => all) } }];
+  if (before.length === 0) return [{ definition }];
+  const others = before.map((one, at) => ({
+    definition: one,
+    when: { any: one.any!, ...(at === 0 ? {} : { none: before.slice(0, at).map(anyOf) }) },
+  }));
+  return [...others, { definition, when: { none: before.map(anyOf) } }];
 }
 
 /**
@@ -111,7 +114,7 @@ export function lookUpKey(scope: KeyScope, key: string): DefinedKey | undefined 
 }
 
 function lookUpInside(scope: KeyScope, key: string): DefinedKey | undefined {
-  const own = scope.definitions.get(key);
+  const own = definedKey(scope.definitions.get(key));
   const dot = key.indexOf('.');
   if (own || dot < 1) return own;
   // Several scopes may have one name: the first of them that has the key.
@@ -130,7 +133,7 @@ export const scopeKey = (scope: KeyScope): string =>
 
 const insideKey = (scope: KeyScope): string =>
   JSON.stringify([
-    [...scope.definitions.values()].map(({ key, href, text, closer }) => [key, href, text, closer]),
+    [...scope.definitions.values()],
     scope.children.map((child) => [child.names, insideKey(child)]),
   ]);
 
@@ -191,9 +194,9 @@ export function fillKeys(
 /** What each key of a scope says where it is used, for those that have a text. */
 export function variablesOf(texts: KeyTexts): Record<string, string> {
   const keys = new Set([
-    ...[...texts.scope.definitions.values()]
-      .filter(({ text }) => text !== undefined)
-      .map(({ key }) => key),
+    ...[...texts.scope.definitions]
+      .filter(([, ordered]) => ordered.some(({ text }) => text !== undefined))
+      .map(([key]) => key),
     ...Object.keys(texts.variables),
   ]);
   return Object.fromEntries(

@@ -30,12 +30,14 @@ export interface OpenFacet {
 /**
  * Who gets something, as far as readers decide. All that is given must hold.
  * `any`: of each facet they have one of these values at least. `all`: of each facet they have none
- * but these. `unless`: no such `all` holds. `either`: all of at least one of these holds.
+ * but these. `unless`: no such `all` holds. `none`: no such `any` holds. `either`: all of at least
+ * one of these holds.
  */
 export interface When {
   readonly any?: ValuesByFacet;
   readonly all?: ValuesByFacet;
   readonly unless?: readonly ValuesByFacet[];
+  readonly none?: readonly ValuesByFacet[];
   readonly either?: readonly (readonly When[])[];
 }
 
@@ -126,19 +128,26 @@ export function allOf(attributes: Attributes, open: readonly OpenFacet[]): Value
  * @param chosen of facets that it does not name, readers have every value
  */
 export function matches(
-  { any = {}, all, unless = [], either }: When,
+  { any = {}, all, unless = [], none = [], either }: When,
   chosen: ValuesByFacet,
 ): boolean {
   const allHolds = (values: ValuesByFacet): boolean =>
     Object.entries(values).every(
       ([facet, most]) => chosen[facet]?.every((value) => most.includes(value)) ?? false,
     );
-  const anyHolds = Object.entries(any).every(
-    ([facet, values]) =>
-      chosen[facet]?.some((value) => values.includes(value)) ?? values.length > 0,
-  );
+  const anyHolds = (some: ValuesByFacet): boolean =>
+    Object.entries(some).every(
+      ([facet, values]) =>
+        chosen[facet]?.some((value) => values.includes(value)) ?? values.length > 0,
+    );
   const eitherHolds = either?.some((way) => way.every((when) => matches(when, chosen))) ?? true;
-  return anyHolds && (all === undefined || allHolds(all)) && !unless.some(allHolds) && eitherHolds;
+  return (
+    anyHolds(any) &&
+    (all === undefined || allHolds(all)) &&
+    !unless.some(allHolds) &&
+    !none.some(anyHolds) &&
+    eitherHolds
+  );
 }
 
 /** The lens of those who have these values: what it drops is what they do not get. */

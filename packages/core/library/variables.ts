@@ -1,11 +1,9 @@
 import {
   conditionsOf,
+  evaluateProfile,
   facetValuesOf,
-  openMatchOf,
   type Facet,
   type Lens,
-  type OpenFacet,
-  type ValuesByFacet,
 } from '../facets/index.ts';
 import { isA, normalise } from '../grammar/index.ts';
 import {
@@ -32,6 +30,8 @@ export interface KeyDefinition {
   readonly key: string;
   /** What an empty phrase with this key shows. */
   readonly text?: readonly Node[];
+  /** What an empty link with this key shows. */
+  readonly linkText?: readonly Node[];
   /** As it stands in the definition; absent for a key that only gives words. */
   readonly href?: string;
   /** Other texts that an edition may choose instead. */
@@ -49,7 +49,9 @@ export const namesIn = (text: string | undefined): string[] =>
  * The words of a key: its keyword, else its link text, else its short title (DITA 1.3, 2.4.4.6).
  * Further keywords are texts to choose from.
  */
-function textsOf(reference: Element): { text?: readonly Node[]; choices: string[] } {
+function textsOf(
+  reference: Element,
+): Pick<KeyDefinition, 'text' | 'linkText'> & { readonly choices: string[] } {
   const meta = childNamed(reference, 'topicmeta');
   const short = reference.attributes['navtitle'];
   if (!meta) return { choices: [], ...(short === undefined ? {} : { text: [short] }) };
@@ -60,7 +62,12 @@ function textsOf(reference: Element): { text?: readonly Node[]; choices: string[
     (holder && childNamed(holder, 'ph', 'term')) ??
     childNamed(meta, 'linktext', 'navtitle');
   const isGiven = words !== undefined && (lineOf(words) !== '' || childElements(words).length > 0);
-  return { choices: keywords.slice(1).map(lineOf), ...(isGiven ? { text: words.children } : {}) };
+  const linkText = childNamed(meta, 'linktext')?.children;
+  return {
+    choices: keywords.slice(1).map(lineOf),
+    ...(isGiven ? { text: words.children } : {}),
+    ...(linkText && linkText.length > 0 ? { linkText } : {}),
+  };
 }
 
 /** The keys that one topic reference defines. */
@@ -90,54 +97,30 @@ export function definitionsIn(
   return found;
 }
 
-const inLanguage = (locale: string, wanted: string): boolean =>
-  wanted.toLowerCase() === locale.toLowerCase() ||
-  wanted.toLowerCase().startsWith(`${locale.toLowerCase()}-`);
-/** More than any number of facets. */
-const ofTheLanguage = 1000;
-
-/** Those who look through a lens. */
-export interface Readership {
-  readonly lens: Lens | undefined;
-  readonly facets: readonly Facet[];
-  /** On which they decide themselves; on nothing by default. */
-  readonly open?: readonly OpenFacet[];
+/** Whether a definition is for readers of a language: for all, where it names none. */
+export function isInLanguage({ locale }: KeyDefinition, wanted: string): boolean {
+  const named = locale?.toLowerCase();
+  const asked = wanted.toLowerCase();
+  return named === undefined || asked === named || asked.startsWith(`${named}-`);
 }
 
 /**
- * How closely a definition suits those who look through a lens, in a language, with what they may
- * have at most of facets on which they decide themselves: undefined where it is for another
- * language, -1 where it is not for all of them.
- */
-export function suits(
-  { conditions, locale }: KeyDefinition,
-  wanted: string,
-  { lens, facets, open = [] }: Readership,
-): { readonly match: number; readonly all: ValuesByFacet } | undefined {
-  if (locale !== undefined && !inLanguage(locale, wanted)) return undefined;
-  const { match, all } = openMatchOf(conditions, lens, facets, open);
-  return { match: match < 0 || locale === undefined ? match : match + ofTheLanguage, all };
-}
-
-/**
- * The definition that tells best what readers get, outside of any map: what suits those who look
- * through the lens, the first of what suits equally.
+ * The definition that those get who look through a lens, outside of any map: the first that the
+ * lens keeps (DITA 1.3, 2.4.4.3 “Effective key definitions”).
  * @returns undefined where there is none for the language
  */
-export function closest<Definition extends KeyDefinition>(
+export const effectiveDefinition = <Definition extends KeyDefinition>(
   definitions: readonly Definition[],
   locale: string,
   lens: Lens | undefined,
   facets: readonly Facet[],
-): Definition | undefined {
-  let best: { definition: Definition; match: number } | undefined;
-  for (const definition of definitions) {
-    const match = suits(definition, locale, { lens, facets })?.match;
-    if (match !== undefined && match > (best?.match ?? Number.NEGATIVE_INFINITY))
-      best = { definition, match };
-  }
-  return best?.definition;
-}
+): Definition | undefined => {
+  const inLanguage = definitions.filter((one) => isInLanguage(one, locale));
+  return (
+    inLanguage.find(({ conditions }) => evaluateProfile(conditions, lens, facets).kept) ??
+    inLanguage[0]
+  );
+};
 
 const isPlain = (nodes: readonly Node[]): boolean =>
   nodes.every((node) => typeof node === 'string');
@@ -146,6 +129,7 @@ const isPlain = (nodes: readonly Node[]): boolean =>
 export function definitionElement({
   key,
   text = [],
+  linkText,
   href,
   choices,
   conditions,
@@ -153,17 +137,19 @@ export function definitionElement({
 }: KeyDefinition): Element {
   const words = [...text];
   // A keyword holds no markup; link text does (DITA 1.3, keyword and linktext).
+  const isKeyword = isPlain(words) && href === undefined;
+  const ofLinks = isKeyword ? linkText : words;
+  const keywords = [
+    element('keyword', {}, words),
+    ...choices.map((choice) => element('keyword', {}, [choice])),
+  ];
   const meta =
     words.length === 0 && choices.length === 0
       ? []
-      : isPlain(words) && href === undefined
-        ? [
-            element('keywords', {}, [
-              element('keyword', {}, words),
-              ...choices.map((choice) => element('keyword', {}, [choice])),
-            ]),
-          ]
-        : [element('linktext', {}, words)];
+      : [
+          ...(ofLinks ? [element('linktext', {}, ofLinks)] : []),
+          ...(isKeyword ? [element('keywords', {}, keywords)] : []),
+        ];
   const kind =
     href === undefined || href.startsWith('topic:')
       ? {}

@@ -150,7 +150,7 @@ const makers: Readonly<Record<string, LineMaker>> = {
 
 function plainInline(state: LineState, element: Element): Inline[] {
   const marks = state.typesetting().anchorsOf(element);
-  const make = makers[element.name];
+  const make = (element as ResolvedElement).link === undefined ? makers[element.name] : link;
   if (make) return [...marks, ...make(state, element)];
   const c = inner(state, element);
   if (isExpandable(element.attributes))
@@ -173,8 +173,8 @@ function linked(state: LineState, element: ResolvedElement): Inline[] {
   const all = inner(state, element);
   const hasOwn =
     lineOf(element) !== '' || all.some((part) => typeof part !== 'string' && part.t === 'img');
-  const isItalic = element.name === 'term' || element.name === 'cite';
-  const shown = (c: readonly Inline[]): Inline[] => (isItalic ? [{ t: 'i', c }] : [...c]);
+  const style = inlineStyleOf(element.name);
+  const shown = (c: readonly Inline[]): Inline[] => (style ? [{ t: signs[style], c }] : [...c]);
   const own = hasOwn ? all : undefined;
   const to = element.link === undefined ? undefined : publication.links[element.link];
   if (!to) return shown(all);

@@ -66,6 +66,8 @@ const within = (rendering: Rendering, element: Element): Html =>
 
 function plainInline(rendering: Rendering, element: Element): Html {
   const { idOf } = rendering;
+  if ((element as ResolvedElement).link !== undefined)
+    return linked(rendering, element as ResolvedElement);
   switch (element.name) {
     case 'indexterm': {
       const id = idOf(element);
@@ -137,8 +139,10 @@ function footnote(rendering: Rendering, element: Element): Html {
 }
 
 /** The words of a link in the element that they are. */
-const styledWords = ({ name }: Element, words: Html): Html =>
-  name === 'term' ? tag('dfn', {}, words) : name === 'cite' ? tag('cite', {}, words) : words;
+function styledWords({ name }: Element, words: Html): Html {
+  const [tagName, className] = inlineTags[name] ?? [];
+  return tagName === undefined ? words : tag(tagName, { class: className }, words);
+}
 
 function linked(rendering: Rendering, element: ResolvedElement): Html {
   const { questions, idOf, isInLink } = rendering;

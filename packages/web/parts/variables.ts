@@ -1,6 +1,6 @@
 import { Variables, type Variable, type VariableChange, type VariableSet } from '@ukiyo/contracts';
 import type { VariableKind } from '@ukiyo/core/editing';
-import { closest } from '@ukiyo/core/library';
+import { effectiveDefinition } from '@ukiyo/core/library';
 import { element, isElement, lineOf, type Element, type Node } from '@ukiyo/core/markup';
 import { useDebounceFn } from '@vueuse/core';
 import { defineStore } from 'pinia';
@@ -85,7 +85,7 @@ export const useVariables = defineStore('variables', () => {
   });
   /** The definition shown on a page outside any map. */
   const shown = (key: string): Variable | undefined =>
-    closest(
+    effectiveDefinition(
       byKey.value.get(key) ?? [],
       session.project?.locale ?? 'en',
       looking.lens,

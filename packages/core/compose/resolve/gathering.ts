@@ -68,6 +68,11 @@ export class Gathering {
     return choice;
   }
 
+  /** Whether `key` or `key/element` names a key that is defined. */
+  isDefined(keyref: string): boolean {
+    return lookUpKey(this.context.scope, keyref.split('/')[0]!) !== undefined;
+  }
+
   /** What `key` or `key/element` leads to; undefined where the key leads nowhere. */
   keyTarget(keyref: string): Reference | undefined {
     const slash = keyref.indexOf('/');

@@ -1,3 +1,4 @@
+import { isA } from '../../grammar/index.ts';
 import { readReference } from '../../library/index.ts';
 import type { Attributes } from '../../markup/index.ts';
 import { readPeerKey } from '../peers.ts';
@@ -5,8 +6,11 @@ import type { Gathering } from './gathering.ts';
 import { originOf, type Cursor } from './resolved.ts';
 
 const linkElements = new Set(['xref', 'link', 'term', 'abbreviated-form', 'cite']);
-/** Elements that are nothing without a target. */
-const mustLead = new Set(['xref', 'link']);
+/** Elements that are nothing without a target or words. */
+export const mustLead = (name: string): boolean => name === 'xref' || name === 'link';
+
+/** Phrases and keywords lead where their keys lead, if that can be read. */
+const isKeyedPhrase = (name: string): boolean => isA(name, 'ph') || isA(name, 'keyword');
 
 /**
  * Notes the link of an element, by its key first (DITA 1.3, 2.4.4.5 “Processing key references”).
@@ -18,16 +22,22 @@ export function linkOf(
   cursor: Cursor,
   gathering: Gathering,
 ): string | undefined {
-  if (!linkElements.has(name)) return undefined;
-  const { href, keyref } = attributes;
+  const { keyref } = attributes;
+  const isPhrase = !linkElements.has(name);
+  if (isPhrase && (keyref === undefined || !isKeyedPhrase(name))) return undefined;
+  const href = isPhrase ? undefined : attributes['href'];
   if (href === undefined && keyref === undefined) return undefined;
   const byKey =
     keyref === undefined
       ? undefined
       : (gathering.keyTarget(keyref) ?? readPeerKey(keyref, gathering.context.peers));
-  const reference = byKey ?? (href === undefined ? undefined : readReference(href, cursor.item));
+  // The address beside a key stands in for a key that is not defined.
+  const isAddressUsed =
+    href !== undefined && !(keyref !== undefined && gathering.isDefined(keyref));
+  const reference = byKey ?? (isAddressUsed ? readReference(href, cursor.item) : undefined);
+  if (isPhrase && reference?.kind !== 'item' && reference?.kind !== 'external') return undefined;
   if (!reference) {
-    if (mustLead.has(name))
+    if (mustLead(name) && !gathering.isDefined(keyref!))
       gathering.report(
         'error',
         'key.undefined',

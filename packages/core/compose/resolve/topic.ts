@@ -32,7 +32,7 @@ import type { ResolvedElement } from '../publication.ts';
 import { anchorOf } from './anchors.ts';
 import { filesOf } from './files.ts';
 import { Gathering } from './gathering.ts';
-import { linkOf } from './links.ts';
+import { linkOf, mustLead } from './links.ts';
 import { passageReference, passageSources } from './passages.ts';
 import {
   childCursor,
@@ -44,8 +44,16 @@ import {
 
 /** Never published. `prolog` and `titlealts` are read for what they give and then left out. */
 const unpublished = new Set(['draft-comment', 'required-cleanup', 'data', 'data-about', 'foreign']);
-/** Elements whose key names a target or a file, not their words. */
-const keyedTargets = new Set(['image', 'xref', 'link', 'object']);
+/** Elements whose key names a file, not their words. */
+const keyedFiles = new Set(['image', 'object']);
+
+/** A link says its words in an element of their own; a description is none of them. */
+const hasOwnWords = ({ name, children }: Element): boolean =>
+  children.some((child) =>
+    name === 'link'
+      ? isElement(child) && child.name === 'linktext'
+      : !isElement(child) || child.name !== 'desc',
+  );
 
 /** A topic, or one nested in it, and where it is to stand. */
 export interface TopicAtPlace {
@@ -182,9 +190,10 @@ class TopicResolver {
     const { why } = this.#gathering;
     const inner = element.name === 'indexterm' ? { ...cursor, isGathered: true } : cursor;
     const before = why.length;
-    const children = joinTexts(
-      this.#words(element, attributes, cursor) ?? this.#nodes(element.children, inner),
-    );
+    const children = joinTexts([
+      ...(this.#words(element, attributes, cursor) ?? []),
+      ...this.#nodes(element.children, inner),
+    ]);
     if (
       children.every(isBlank) &&
       !element.children.every(isBlank) &&
@@ -280,12 +289,10 @@ class TopicResolver {
     });
   }
 
-  /** What its key says in the place of its own words; undefined where these stay. */
+  /** What its key says where it has no words of its own; undefined where it says nothing. */
   #words(element: Element, attributes: Attributes, cursor: Cursor): readonly Node[] | undefined {
-    const key = attributes['keyref'];
-    const hasWords = element.children.length > 0;
-    if (key === undefined || keyedTargets.has(element.name)) return undefined;
-    if (hasWords && element.name !== 'keyword') return undefined;
+    const key = attributes['keyref']?.split('/')[0];
+    if (key === undefined || keyedFiles.has(element.name) || hasOwnWords(element)) return undefined;
     const { context, why } = this.#gathering;
     const origin = originOf(cursor);
     const set = context.variables[key];
@@ -293,42 +300,52 @@ class TopicResolver {
       why.push({ kind: 'replaced', origin, detail: `${key} is set by the edition` });
       return [set];
     }
+    const isLink = mustLead(element.name);
     const definition = lookUpKey(context.scope, key);
     if (!definition) {
+      // Of a link that is said where its target is looked for.
+      if (isLink) return undefined;
       this.#gathering.report(
         'error',
         'key.undefined',
         `The variable “${key}” is not defined in this publication.`,
         origin,
       );
-      return hasWords ? undefined : [`[${key}]`];
+      return [`[${key}]`];
     }
     if (cursor.keys.includes(key)) {
       this.#gathering.report('error', 'key.cycle', `The variable “${key}” uses itself.`, origin);
       return [`[${key}]`];
     }
     why.push({ kind: 'replaced', origin, detail: key });
-    return this.#wordsOf(definition, { ...cursor, keys: [...cursor.keys, key] }, hasWords);
+    const words = this.#wordsOf(definition, { ...cursor, keys: [...cursor.keys, key] }, isLink);
+    return words && element.name === 'link'
+      ? [{ name: 'linktext', attributes: {}, children: words }]
+      : words;
   }
 
-  /** The text of a definition, or of several of which each is for some readers. */
-  #wordsOf(definition: DefinedKey, cursor: Cursor, hasWords: boolean): readonly Node[] | undefined {
-    const wordsOf = ({
-      text,
-      href,
-      origin,
-    }: Pick<DefinedKey, 'text' | 'href' | 'origin'>): readonly Node[] | undefined => {
+  /**
+   * The text of a definition, or of several of which each is for some readers.
+   * @param isLink whether what it leads to says its title itself
+   */
+  #wordsOf(definition: DefinedKey, cursor: Cursor, isLink: boolean): readonly Node[] | undefined {
+    const wordsOf = (
+      one: Pick<DefinedKey, 'text' | 'linkText' | 'href' | 'origin'>,
+    ): readonly Node[] | undefined => {
       const { borrowing, keys } = cursor;
-      if (text) return this.#nodes(text, { ...origin, borrowing, keys });
-      return hasWords ? undefined : this.#titleOf(href, origin.item);
+      const leads = one.href !== undefined;
+      const text = isLink ? (one.linkText ?? (leads ? undefined : one.text)) : one.text;
+      if (text) return this.#nodes(text, { ...one.origin, borrowing, keys });
+      return isLink ? undefined : this.#titleOf(one.href, one.origin.item);
     };
     const given = definitionsByReader(definition);
     if (given.length === 1) return wordsOf(definition);
-    return given.flatMap(({ definition: one, when }) => {
+    const made = given.flatMap(({ definition: one, when }) => {
       const children = wordsOf(one);
       const phrase = { name: 'ph', attributes: {}, origin: originOf(cursor) };
       return children ? [withAudience({ ...phrase, children }, when)] : [];
     });
+    return isLink && made.length === 0 ? undefined : made;
   }
 
   /** The title of what a key leads to, which it says where it has no text. */
