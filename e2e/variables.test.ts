@@ -48,9 +48,10 @@ test('a variable is made, typed into a text, varied for readers, and renamed', a
   await form(page).getByRole('button', { name: 'Keep' }).click();
   await expect(row(page, 'five years')).toContainText('Q');
   await page.goto(topic);
-  await expect(variable).toHaveAttribute('data-shown', '24 months');
-  await page.getByLabel('Lens', { exact: true }).selectOption({ label: 'installer-tern-q' });
+  // The first definition holds that a lens does not drop: without a lens that for some readers.
   await expect(variable).toHaveAttribute('data-shown', 'five years');
+  await page.getByLabel('Lens', { exact: true }).selectOption({ label: 'installer-tern-d' });
+  await expect(variable).toHaveAttribute('data-shown', '24 months');
   await page.getByLabel('Lens', { exact: true }).selectOption('every reader');
 
   await page.goto('/variables');
@@ -65,7 +66,7 @@ test('a variable is made, typed into a text, varied for readers, and renamed', a
   await expect(row(page, 'warranty-time')).toHaveCount(2);
   await expect(row(page, 'guarantee')).toHaveCount(0);
   await page.goto(topic);
-  await expect(variable).toHaveAttribute('data-shown', '24 months');
+  await expect(variable).toHaveAttribute('data-shown', 'five years');
   expect(await stored(page)).toContain('keyref="warranty-time"');
   // What is used keeps at least one definition.
   await page.goto('/variables');

@@ -1,12 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import { keys } from './cases/keys.ts';
 import { linking } from './cases/linking.ts';
+import { maps } from './cases/maps.ts';
 import { titles } from './cases/titles.ts';
 import type { Cases } from './case.ts';
 import { faultsOf } from './finding.ts';
 import { publish } from './road.ts';
 
-const suites: Readonly<Record<string, Cases>> = { keys, linking, titles };
+const suites: Readonly<Record<string, Cases>> = { keys, linking, maps, titles };
 
 describe.each(Object.entries(suites))('%s', (_name, cases) => {
   it.each(Object.entries(cases))('%s', async (_what, one) => {

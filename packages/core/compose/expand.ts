@@ -32,7 +32,7 @@ import { atItem, problem, type Path, type Problem } from '../problems/index.ts';
 import type { HouseRule } from '../rules/index.ts';
 import type { ChosenAlternate, Choose } from './alternates.ts';
 import { branchesOf, scopesIn, type Branch } from './branches.ts';
-import { defineKeys, keyScope, type KeyScope } from './keys.ts';
+import { defineKeys, keyScope, lookUpKey, type KeyScope } from './keys.ts';
 import type { PeerMap } from './peers.ts';
 import type { Origin, PlaceRole, Reason } from './publication.ts';
 import { readRelations, type Relation } from './relations.ts';
@@ -108,7 +108,7 @@ export interface Expansion {
 /**
  * Expands a map with its sub-maps into entries, drops what the lens drops, parts it into branches,
  * chooses alternates, and gathers keys, relationship tables and peers. A pass of composing.
- * @returns the entries with problems `map.*`, `key.twice`, `alternate.*` and those of the maps'
+ * @returns the entries with problems `map.*`, `key.*`, `alternate.*` and those of the maps'
  * validation
  */
 export function expandMap(map: LibraryItem, expansion: Expansion): ExpandedMap {
@@ -168,6 +168,13 @@ interface MapContext {
   readonly isOnePage: boolean;
 }
 
+/** A reference by a key, which is looked up when all keys are known. */
+interface KeyedEntry {
+  readonly entry: Entry;
+  readonly keyref: string;
+  readonly context: MapContext;
+}
+
 /** A topic reference where it stands. */
 interface Entry {
   readonly element: Element;
@@ -183,6 +190,7 @@ class MapReader {
   readonly #relations: Relation[] = [];
   readonly #peers: PeerMap[] = [];
   readonly #read = new Set<string>();
+  readonly #keyed = new Map<MapNode, KeyedEntry>();
 
   constructor(expansion: Expansion) {
     this.#expansion = expansion;
@@ -208,7 +216,7 @@ class MapReader {
       if (set && !this.#read.has(id)) this.#map({ ...outside, item: set, depth: deepest });
     }
     return {
-      nodes,
+      nodes: this.#withKeyed(nodes),
       scope,
       relations: this.#relations,
       peers: this.#peers,
@@ -296,7 +304,8 @@ class MapReader {
 
   #entry(entry: Entry, outer: MapContext): readonly MapNode[] {
     const { element, path, origin } = entry;
-    const isMap = namesMap(element);
+    // One that is named by a key is taken in when all keys are known.
+    const isMap = namesMap(element) && element.attributes['keyref'] === undefined;
     if (isMap && element.attributes['scope'] === 'peer') return this.#peer(entry);
     const scope = scopeOf(element, outer);
     this.#define(scope, entry, outer);
@@ -334,7 +343,57 @@ class MapReader {
       branches: context.branches,
       ...pagesOf(element, outer.isOnePage),
     });
-    return this.#shown(entry, node);
+    const { keyref } = element.attributes;
+    if (keyref === undefined) return this.#shown(entry, node);
+    this.#keyed.set(node, { entry, keyref, context });
+    return [node];
+  }
+
+  /** Entries with those looked up that name what they show by a key (DITA 1.3, 2.4.4.5). */
+  #withKeyed(nodes: readonly MapNode[]): readonly MapNode[] {
+    return nodes.flatMap((node) => {
+      const keyed = this.#keyed.get(node);
+      const children = this.#withKeyed(node.children);
+      const isSame = children.every((child, at) => child === node.children[at]);
+      const made =
+        isSame && children.length === node.children.length ? node : { ...node, children };
+      return keyed ? this.#byKey(keyed, made) : [made];
+    });
+  }
+
+  #byKey({ entry, keyref, context }: KeyedEntry, node: MapNode): readonly MapNode[] {
+    const [key = '', part] = keyref.split('/');
+    const definition = lookUpKey(node.scope, key);
+    if (!definition) {
+      // The address beside a key stands in for a key that is not defined.
+      if (entry.reference !== undefined) return this.#shown(entry, node);
+      this.#report(
+        'key.undefined',
+        `The map uses the key “${key}”, which is not defined in this publication.`,
+        entry.origin,
+      );
+      return this.#shown(entry, node);
+    }
+    const { href, text, origin } = definition;
+    const titled = node.title || !text ? node : { ...node, title: text };
+    if (href === undefined) {
+      if (!hasWords(titled.title))
+        this.#report(
+          'key.empty',
+          `The key “${key}” of the map has neither an address nor words.`,
+          entry.origin,
+        );
+      return this.#shown({ ...entry, reference: undefined }, titled);
+    }
+    const found = readReference(href, origin.item);
+    const reference =
+      part !== undefined && found.kind === 'item' ? { ...found, element: part } : found;
+    const named = { ...entry, reference };
+    const isMap =
+      reference.kind === 'item' && this.#expansion.library.item(reference.id)?.kind === 'map';
+    return isMap
+      ? this.#withKeyed(this.#subMap(named, { ...context, role: node.role }))
+      : this.#shown(named, titled);
   }
 
   /** The entry where it shows a topic or a heading; otherwise its children. */

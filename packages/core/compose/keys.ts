@@ -107,24 +107,65 @@ export function definitionsByReader({ before, ...definition }: DefinedKey): read
 
 /**
  * Finds a key from a scope: an outer definition goes before an inner one; `scope.key` reaches into
- * a child scope (DITA 1.3, 2.4.4.4).
+ * a child scope (DITA 1.3, 2.4.4.4). What a definition does not say itself, the key says that it
+ * names in its turn; keys that name each other in a circle say nothing more.
  */
-export function lookUpKey(scope: KeyScope, key: string): DefinedKey | undefined {
-  return (scope.parent && lookUpKey(scope.parent, key)) ?? lookUpInside(scope, key);
+export const lookUpKey = (scope: KeyScope, key: string): DefinedKey | undefined =>
+  lookUpFrom(scope, key, []);
+
+function lookUpFrom(
+  scope: KeyScope,
+  key: string,
+  followed: readonly PlacedDefinition[],
+): DefinedKey | undefined {
+  return (
+    (scope.parent && lookUpFrom(scope.parent, key, followed)) ?? lookUpInside(scope, key, followed)
+  );
 }
 
-function lookUpInside(scope: KeyScope, key: string): DefinedKey | undefined {
+function lookUpInside(
+  scope: KeyScope,
+  key: string,
+  followed: readonly PlacedDefinition[],
+): DefinedKey | undefined {
   const own = definedKey(scope.definitions.get(key));
+  if (own) return completed(own, scope, followed);
   const dot = key.indexOf('.');
-  if (own || dot < 1) return own;
+  if (dot < 1) return undefined;
   // Several scopes may have one name: the first of them that has the key.
   for (const child of scope.children) {
     const inner = child.names.includes(key.slice(0, dot))
-      ? lookUpInside(child, key.slice(dot + 1))
+      ? lookUpInside(child, key.slice(dot + 1), followed)
       : undefined;
     if (inner) return inner;
   }
   return undefined;
+}
+
+/** A definition with what the key says that it names. */
+function completed(
+  definition: DefinedKey,
+  scope: KeyScope,
+  followed: readonly PlacedDefinition[],
+): DefinedKey {
+  const { keyref, href, text, linkText, key, origin } = definition;
+  const isCircle = followed.some(
+    (one) => one.key === key && one.origin.item === origin.item && one.origin.path === origin.path,
+  );
+  const other =
+    keyref === undefined || href !== undefined || isCircle
+      ? undefined
+      : lookUpFrom(scope, keyref.split('/')[0]!, [...followed, definition]);
+  if (!other) return definition;
+  const said = text === undefined ? other : definition;
+  return {
+    ...definition,
+    ...(other.href === undefined ? {} : { href: other.href }),
+    ...(said.text === undefined ? {} : { text: said.text }),
+    ...((linkText ?? other.linkText) ? { linkText: (linkText ?? other.linkText)! } : {}),
+    // What is read from the definition is read where that stands which says it.
+    origin: text === undefined ? other.origin : origin,
+  };
 }
 
 /** The same for scopes in which every key means the same; used to remember results. */

@@ -34,6 +34,8 @@ export interface KeyDefinition {
   readonly linkText?: readonly Node[];
   /** As it stands in the definition; absent for a key that only gives words. */
   readonly href?: string;
+  /** The key that gives what this definition does not say. */
+  readonly keyref?: string;
   /** Other texts that an edition may choose instead. */
   readonly choices: readonly string[];
   /** The attributes that say for whom it is. */
@@ -72,13 +74,14 @@ function textsOf(
 
 /** The keys that one topic reference defines. */
 export function definitionsOf(reference: Element): KeyDefinition[] {
-  const { keys, href } = reference.attributes;
+  const { keys, href, keyref } = reference.attributes;
   const locale = reference.attributes['xml:lang'];
   if (keys === undefined) return [];
   const given = {
     ...textsOf(reference),
     conditions: conditionsOf(reference),
     ...(href === undefined ? {} : { href }),
+    ...(keyref === undefined ? {} : { keyref }),
     ...(locale === undefined ? {} : { locale }),
   };
   return namesIn(keys).map((key) => ({ key, ...given }));
@@ -131,6 +134,7 @@ export function definitionElement({
   text = [],
   linkText,
   href,
+  keyref,
   choices,
   conditions,
   locale,
@@ -160,6 +164,7 @@ export function definitionElement({
   const attributes = {
     keys: key,
     ...(href === undefined ? {} : { href, ...kind }),
+    ...(keyref === undefined ? {} : { keyref }),
     ...conditions,
     ...(locale === undefined ? {} : { 'xml:lang': locale }),
   };
