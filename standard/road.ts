@@ -11,9 +11,11 @@ import {
   printPublication,
   siteFiles,
   usualDesign,
+  type AssetFile,
   type PrintDesign,
   type SiteResult,
 } from '@ukiyo/press';
+import { sanitiseImage } from '../packages/server/media/image.ts';
 import type { Case } from './case.ts';
 import { pageOf, structureOf, type Page } from './reading.ts';
 
@@ -89,10 +91,18 @@ function mapIdOf({ map }: Case, { ids, items }: PackageContent): string {
   return id;
 }
 
+/** An image as the server stores it: cleaned, and measured. */
+function storedImage(asset: PackageContent['assets'][number]): AssetFile {
+  const { id, name, bytes, mediaType } = asset;
+  const sanitised = sanitiseImage(bytes, mediaType);
+  return { id, name, ...('refusal' in sanitised ? { bytes, mediaType } : sanitised) };
+}
+
 /** Takes the package of a case in, composes it, and makes a site and a manual of it. */
 export async function publish(of: Case): Promise<Published> {
   const content = readPackage(filesOf(of));
-  const { items, assets, lenses, facets } = content;
+  const { items, lenses, facets } = content;
+  const assets = content.assets.map(storedImage);
   const lens = lenses.find(({ id }) => id === content.ids.get(filterFile));
   const library = textLibrary(items, assets, { lenses });
   const composed = (target: readonly string[]) =>

@@ -17,7 +17,13 @@ export type Inline =
   | { readonly t: 'url'; readonly href: string; readonly c: readonly Inline[] }
   | { readonly t: 'fn'; readonly c: readonly PrintBlock[] }
   | { readonly t: 'at'; readonly id: string }
-  | { readonly t: 'img'; readonly src: string; readonly alt: string; readonly w?: string }
+  | {
+      readonly t: 'img';
+      readonly src: string;
+      readonly alt: string;
+      readonly w?: string;
+      readonly h?: string;
+    }
   /** A bar in the margin ends with this line. */
   | { readonly t: 'bar' }
   /** A sign in the margin: something is gone here. */
@@ -113,7 +119,9 @@ export type PrintBlock = { readonly s?: string } & (
       readonly t: 'img';
       readonly src: string;
       readonly alt: string;
+      /** In millimetres; with both it has another shape than its own. */
       readonly w?: string;
+      readonly h?: string;
       readonly missing?: boolean;
       readonly spots?: readonly Hotspot[];
     }

@@ -2,11 +2,10 @@ import { readArea, signPlace } from '@ukiyo/core/imagemaps';
 import { childElements, childNamed, lineOf, type Element } from '@ukiyo/core/markup';
 import type { Media } from '@ukiyo/core/media';
 import { writtenNumber } from '@ukiyo/core/styles';
-import { printable } from '../shared/index.ts';
+import { printable, wantedSize } from '../shared/index.ts';
 import type { BlockOf } from '../blocks/index.ts';
 import type { Context, PrintAssets, Typesetting } from './context.ts';
 import type { PrintBlock, Inline, Hotspot } from './document.ts';
-import { millimetres } from './measures.ts';
 
 /** Of a QR code, in millimetres: telephones read it at arm’s length (common practice). */
 const codeWidth = '24';
@@ -19,9 +18,23 @@ export const altOf = (element: Element): string => {
   const child = childNamed(element, 'alt');
   return printable(child ? lineOf(child) : (element.attributes['alt'] ?? ''));
 };
-export const sized = (element: Element): { w?: string } => {
-  const width = millimetres(element.attributes['width']);
-  return width === undefined ? {} : { w: `${width}` };
+/** An image of the web is not on paper: its address stands in its place. */
+export const outsideImage = (element: Element): Inline | undefined => {
+  const href = element.attributes['href'] ?? '';
+  return /^https?:/iu.test(href)
+    ? { t: 'url', href, c: [altOf(element) || printable(href)] }
+    : undefined;
+};
+
+/** In millimetres; the height where the width does not say it. */
+export const sized = (element: Element, assets: PrintAssets): { w?: string; h?: string } => {
+  const href = element.attributes['href'] ?? '';
+  const natural = href.startsWith('asset:') ? assets.size(href.slice('asset:'.length)) : undefined;
+  const { width, height, isForced } = wantedSize(element.attributes, natural);
+  return {
+    ...(width === undefined ? {} : { w: `${width}` }),
+    ...(height !== undefined && (width === undefined || isForced) ? { h: `${height}` } : {}),
+  };
 };
 
 export const imageBlock = (
@@ -30,13 +43,15 @@ export const imageBlock = (
   spots: readonly Hotspot[] = [],
 ): PrintBlock[] => {
   const src = sourceOf(element, context.assets);
+  const outside = outsideImage(element);
+  if (outside) return [...context.marksOf(element), { t: 'p', c: [outside] }];
   return [
     ...context.marksOf(element),
     {
       t: 'img',
       src: src ?? '',
       alt: altOf(element),
-      ...sized(element),
+      ...sized(element, context.assets),
       ...(src === undefined ? { missing: true } : {}),
       ...(spots.length === 0 ? {} : { spots }),
     },

@@ -7,7 +7,7 @@ import { normalizeBlocks } from '../blocks/index.ts';
 import { linkWords, peerName, peerTitle, printable } from '../shared/index.ts';
 import type { Context, Typesetting } from './context.ts';
 import type { PrintBlock, Inline } from './document.ts';
-import { altOf, sized, sourceOf } from './images.ts';
+import { altOf, outsideImage, sized, sourceOf } from './images.ts';
 
 /** What the page template calls each inline style. */
 const signs = {
@@ -217,7 +217,9 @@ function crossReference(
 
 function inlineImage({ assets, words }: Typesetting, element: Element): Inline[] {
   const src = sourceOf(element, assets);
+  const outside = outsideImage(element);
+  if (outside) return [outside];
   return src === undefined
     ? [`[${altOf(element) || words.figure}]`]
-    : [{ t: 'img', src, alt: altOf(element), ...sized(element) }];
+    : [{ t: 'img', src, alt: altOf(element), ...sized(element, assets) }];
 }

@@ -1,23 +1,6 @@
 import { lineOf } from '@ukiyo/core/markup';
 import type { GridRow } from '@ukiyo/core/tables';
-
-const unitsInMillimetres: Record<string, number> = {
-  mm: 1,
-  cm: 10,
-  in: 25.4,
-  pt: 25.4 / 72,
-  pc: 25.4 / 6,
-  px: 25.4 / 96,
-  em: 3.4,
-  '': 25.4 / 96,
-};
-
-/** A DITA or CALS length in millimetres; a bare number is pixels. */
-export function millimetres(length: string | undefined): number | undefined {
-  const match = /^\s*(\d+(?:\.\d+)?)\s*(mm|cm|in|pt|pc|px|em|)\s*$/u.exec(length ?? '');
-  const value = match ? Number(match[1]) * unitsInMillimetres[match[2]!]! : 0;
-  return value > 0 ? Math.round(value * 100) / 100 : undefined;
-}
+import { millimetres } from '../shared/index.ts';
 
 /**
  * Widths as written. Where some are shares, a column without one has one share (CALS, OASIS TM

@@ -4,6 +4,7 @@
 export { assetFileName, isImage, type AssetFile, type AssetSource } from './assets.ts';
 export { linkWords, peerName, peerTitle } from './links.ts';
 export { qrImage } from './qr.ts';
+export { millimetres, pixels, wantedSize, type WantedSize } from './sizes.ts';
 export { appliedStyles, noteName, usualSheet, type AppliedStyles } from './styles.ts';
 export {
   searchFields,

@@ -4,7 +4,7 @@ import { isEmpty, tag, text, type Html } from '../html/index.ts';
 import { topicRenderer } from './content.ts';
 import { classOf, type HtmlContext } from './context.ts';
 import { upFrom, type Pages } from './pages.ts';
-import type { RelatedHtml } from './related.ts';
+import type { RelatedHtml } from './memory.ts';
 import { formsOf, whenOfPlace, wordsHtml, type Form } from './readers.ts';
 
 /** Whether a place stands on the page of another. */

@@ -4,8 +4,8 @@ import { topicQuestions, hasSameAnswers, recording, type TopicQuestions } from '
 import { renderingOf } from './blocks.ts';
 import { pageContext, type HtmlContext } from './context.ts';
 import { isEmpty, raw, seenFrom, serializeHtml, type Html } from '../html/index.ts';
-import type { KeptTopic, KeptTopics } from './memory.ts';
-import { relatedHtml, type RelatedHtml } from './related.ts';
+import type { KeptTopic, KeptTopics, RelatedHtml } from './memory.ts';
+import { relatedHtml } from './related.ts';
 
 /** Renders the topics of one page. */
 export interface TopicRenderer {

@@ -3,12 +3,32 @@ import { readArea } from '@ukiyo/core/imagemaps';
 import { childNamed, lineOf, type Element } from '@ukiyo/core/markup';
 import type { BlockOf } from '../blocks/index.ts';
 import { tag, text, type Html } from '../html/index.ts';
+import { pixels, wantedSize, type WantedSize } from '../shared/index.ts';
 import { classOf, type PageContext, type Rendering } from './context.ts';
 
 const altOf = (element: Element): string => {
   const child = childNamed(element, 'alt');
   return child ? lineOf(child) : (element.attributes['alt'] ?? '');
 };
+
+/** The size of an image as attributes; browsers keep its shape unless that is told otherwise. */
+function shownSize(
+  { width, height, isForced, fits }: WantedSize,
+  natural: { readonly width?: number; readonly height?: number },
+) {
+  if (width === undefined && height === undefined)
+    return {
+      width: natural.width,
+      height: natural.height,
+      style: fits ? 'width: 100%' : undefined,
+    };
+  const [wide, high] = [width, height].map((one) => (one === undefined ? undefined : pixels(one)));
+  return {
+    width: wide,
+    height: high,
+    style: isForced ? `aspect-ratio: ${wide} / ${high}` : undefined,
+  };
+}
 
 /** @param map the name of the areas on it */
 export const imageHtml = (
@@ -20,6 +40,8 @@ export const imageHtml = (
   const asset = href.startsWith('asset:')
     ? questions.asset(href.slice('asset:'.length))
     : undefined;
+  if (/^https?:/iu.test(href))
+    return tag('a', { href, class: 'external', rel: 'noopener' }, text(altOf(element) || href));
   if (!asset)
     return tag(
       'span',
@@ -29,8 +51,7 @@ export const imageHtml = (
   return tag('img', {
     src: asset.href,
     alt: altOf(element),
-    width: asset.width,
-    height: asset.height,
+    ...shownSize(wantedSize(element.attributes, asset), asset),
     id: idOf(element),
     usemap: map === undefined ? undefined : `#${map}`,
     loading: isSite ? 'lazy' : undefined,

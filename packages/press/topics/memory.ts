@@ -1,8 +1,15 @@
 import type { ResolvedElement } from '@ukiyo/core/compose';
 import type { StyleSheet } from '@ukiyo/core/styles';
 import type { TopicAnswers, SiteParts } from './questions.ts';
-import type { RelatedHtml } from './related.ts';
 import type { Html } from '../html/index.ts';
+
+/** The links of a topic itself. */
+export interface RelatedHtml {
+  /** Items of the list of related topics. */
+  readonly items: Html;
+  /** Lists with an order and a title of their own. */
+  readonly lists: Html;
+}
 
 /**
  * A topic as it was rendered, serialised, with the answers that it got about the site around it: it

@@ -1,14 +1,7 @@
 import type { LinkList, RelatedLink, RelatedLinks } from '../blocks/index.ts';
 import { isEmpty, tag, type Html } from '../html/index.ts';
 import { classOf, type Rendering } from './context.ts';
-
-/** The links of a topic itself. */
-export interface RelatedHtml {
-  /** Items of the list of related topics. */
-  readonly items: Html;
-  /** Lists with an order and a title of their own. */
-  readonly lists: Html;
-}
+import type { RelatedHtml } from './memory.ts';
 
 export const relatedHtml = (rendering: Rendering, { loose, lists }: RelatedLinks): RelatedHtml => ({
   items: loose.map((link) => linkItem(rendering, link)),

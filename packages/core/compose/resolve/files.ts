@@ -35,7 +35,16 @@ export function filesOf(
   const href = attributes[fileAttribute[name]!];
   const byKey = keyref === undefined ? undefined : gathering.keyTarget(keyref);
   const reference = byKey ?? (href === undefined ? undefined : readReference(href, cursor.item));
-  if (reference?.kind === 'external') return [{ href: reference.href }];
+  if (reference?.kind === 'external') {
+    if (name === 'image')
+      gathering.report(
+        'warning',
+        'image.outside',
+        `The image “${reference.href}” is on the web. A link stands in its place.`,
+        originOf(cursor),
+      );
+    return [{ href: reference.href }];
+  }
   const missing = (): string => {
     gathering.report(
       'error',

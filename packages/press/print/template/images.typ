@@ -12,7 +12,7 @@
     block(width: 100%, stroke: (paint: seal, thickness: 0.6pt, dash: "dashed"), inset: 4mm, text(size: 8.4pt, fill: seal, if b.alt == "" { "—" } else { b.alt }))
   } else {
     let most = plan.textWidth * 1mm
-    let shown = image(b.src, alt: if b.alt == "" { none } else { b.alt }, ..if "w" in b { (width: calc.min(float(b.w) * 1mm, most)) } else { (width: 100%) })
+    let shown = image(b.src, alt: if b.alt == "" { none } else { b.alt }, ..image-size(b, most: most, default: (width: 100%)))
     // An image that is higher than the page is made to fit.
     let fitted = layout(size => {
       let room = (plan.height - plan.top - plan.bottom) * 1mm * 0.86

@@ -9,6 +9,18 @@
   let away = target.page() - here().page()
   if away == 1 { [ #words.onNextPage] } else if away != 0 { let (before, after) = words.onPage.split("{n}"); [ #before.replace(" ", "\u{a0}")#shown-page(target)#after] }
 }
+// As large as it is wanted, but not wider than there is room.
+#let image-size(x, most: none, default: (:)) = {
+  if "w" not in x and "h" not in x { return default }
+  let w = if "w" in x { float(x.w) * 1mm }
+  let h = if "h" in x { float(x.h) * 1mm }
+  let share = if w != none and most != none and w > most { most / w } else { 1 }
+  let size = (:)
+  if w != none { size.width = w * share }
+  if h != none { size.height = h * share }
+  if w != none and h != none { size.fit = "stretch" }
+  size
+}
 #let manners = (b: "bold", i: "italic", ui: "control", code: "code", q: "quoted")
 #let walk-lines(xs) = xs.map(x => {
   if type(x) == str { x } else if x.t in manners {
@@ -20,7 +32,7 @@
       link(label(x.to), inline-styled("link", if x.c.len() == 0 { let (before, after) = words.page.split("{n}"); [#before.replace(" ", "\u{a0}")#page-of(x.to)#after] } else { walk-lines(x.c); if x.page { on-page(x.to) } }))
     }
   } else if x.t == "fn" { footnote(x.c.map(b => if b.t == "p" { walk-lines(b.c) } else { [] }).join([ ])) } else if x.t == "img" {
-    box(baseline: 20%, image(x.src, alt: x.alt, ..if "w" in x { (width: float(x.w) * 1mm) } else { (height: 1.1em) }))
+    box(baseline: 20%, image(x.src, alt: x.alt, ..image-size(x, default: (height: 1.1em))))
   } else if x.t == "mark" {
     let body = if "fg" in x { text(fill: rgb(x.fg), walk-lines(x.c)) } else { walk-lines(x.c) }
     if "bg" in x { highlight(fill: rgb(x.bg), body) } else { body }
