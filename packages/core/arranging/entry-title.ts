@@ -2,20 +2,10 @@ import {
   childNamed,
   element,
   isElement,
-  type Attributes,
+  withAttribute,
   type Element,
   type Node,
 } from '../markup/index.ts';
-
-/** The attributes with another value of one of them; without it where it is undefined. */
-export const withAttribute = (
-  attributes: Attributes,
-  name: string,
-  value: string | undefined,
-): Attributes => {
-  const { [name]: _before, ...others } = attributes;
-  return value === undefined ? others : { ...others, [name]: value };
-};
 
 /** Whether the entry has a topic, whose title goes before that of the map. */
 const hasTopic = ({ attributes }: Element): boolean =>
@@ -35,14 +25,12 @@ export function entryTitle(entry: Element): readonly Node[] {
  * are no words. It is locked: else that of the topic would go before it (DITA 1.3, `locktitle`).
  */
 export function withEntryTitle(entry: Element, title: readonly Node[]): Element {
-  const plain = {
-    ...entry,
-    attributes: withAttribute(
-      withAttribute(entry.attributes, 'navtitle', undefined),
-      'locktitle',
-      hasTopic(entry) && title.length > 0 ? 'yes' : undefined,
-    ),
-  };
+  const isLocked = hasTopic(entry) && title.length > 0;
+  const plain = withAttribute(
+    withAttribute(entry, 'navtitle', undefined),
+    'locktitle',
+    isLocked ? 'yes' : undefined,
+  );
   const meta = childNamed(plain, 'topicmeta');
   const others = (meta?.children ?? []).filter(
     (child) => !isElement(child) || child.name !== 'navtitle',

@@ -7,11 +7,11 @@ import {
   isElement,
   nodeAt,
   replaceAt,
+  withAttribute,
   type Element,
 } from '../markup/index.ts';
 import type { Path } from '../problems/index.ts';
 import { accept, fittingName, type Arranged } from './arrange.ts';
-import { withAttribute } from './entry-title.ts';
 
 /** In what an entry is, with all that it holds. */
 export interface Inclusion {
@@ -47,15 +47,9 @@ export function withInclusion(
   { print, site, contents, links }: Inclusion,
 ): Element {
   const target = print === site ? undefined : print ? targets.print : targets.site;
-  const delivered = withAttribute(entry.attributes, 'deliveryTarget', target);
-  return {
-    ...entry,
-    attributes: withAttribute(
-      withAttribute(delivered, 'toc', contents ? undefined : 'no'),
-      'linking',
-      links ? undefined : 'none',
-    ),
-  };
+  const delivered = withAttribute(entry, 'deliveryTarget', target);
+  const listed = withAttribute(delivered, 'toc', contents ? undefined : 'no');
+  return withAttribute(listed, 'linking', links ? undefined : 'none');
 }
 
 /**
@@ -82,14 +76,8 @@ const withName = (names: string | undefined, name: string, on: boolean): string 
   return [...others, ...(on ? [name] : [])].join(' ') || undefined;
 };
 
-export const withOnePage = (entry: Element, on: boolean): Element => ({
-  ...entry,
-  attributes: withAttribute(
-    entry.attributes,
-    'chunk',
-    withName(entry.attributes['chunk'], 'to-content', on),
-  ),
-});
+export const withOnePage = (entry: Element, on: boolean): Element =>
+  withAttribute(entry, 'chunk', withName(entry.attributes['chunk'], 'to-content', on));
 
 /**
  * Whether the entry says that its text goes on where that of the topic above ends, without a
@@ -98,14 +86,12 @@ export const withOnePage = (entry: Element, on: boolean): Element => ({
 export const isWithoutHeading = ({ attributes }: Element): boolean =>
   namesIn(attributes['outputclass']).includes(withoutHeading);
 
-export const withHeading = (entry: Element, on: boolean): Element => ({
-  ...entry,
-  attributes: withAttribute(
-    entry.attributes,
+export const withHeading = (entry: Element, on: boolean): Element =>
+  withAttribute(
+    entry,
     'outputclass',
     withName(entry.attributes['outputclass'], withoutHeading, !on),
-  ),
-});
+  );
 
 /** What keys begin with that lead into another publication; undefined where the map is taken in. */
 export const peerScope = ({ attributes }: Element): string | undefined =>
@@ -115,20 +101,11 @@ export const peerScope = ({ attributes }: Element): string | undefined =>
  * The entry of a map of which nothing is taken in, but to whose publication links may lead (DITA
  * 1.3, 2.4.4.8); or one that is taken in again.
  */
-export function withPeerScope(
-  { attributes, ...entry }: Element,
-  scope: string | undefined,
-): Element {
+export function withPeerScope(entry: Element, scope: string | undefined): Element {
   const isPeer = scope !== undefined;
-  const named = withAttribute(
-    withAttribute(attributes, 'scope', isPeer ? 'peer' : undefined),
-    'processing-role',
-    isPeer ? 'resource-only' : undefined,
-  );
-  return {
-    ...entry,
-    attributes: withAttribute(named, 'keyscope', namesIn(scope).join(' ') || undefined),
-  };
+  const scoped = withAttribute(entry, 'scope', isPeer ? 'peer' : undefined);
+  const named = withAttribute(scoped, 'processing-role', isPeer ? 'resource-only' : undefined);
+  return withAttribute(named, 'keyscope', namesIn(scope).join(' ') || undefined);
 }
 
 /** Changes one entry, unless that makes the map less valid. */

@@ -233,10 +233,7 @@ export class Room {
     const now = Date.now();
     if (this.#dirtySince === 0) this.#dirtySince = now;
     clearTimeout(this.#timer);
-    const wait = Math.max(
-      0,
-      Math.min(restBeforeWriting, this.#dirtySince + longestUnstored - now),
-    );
+    const wait = Math.max(0, Math.min(restBeforeWriting, this.#dirtySince + longestUnstored - now));
     // A text that could not be written is written with the next step, or when the room or the
     // server closes.
     this.#timer = setTimeout(() => void this.write('').catch(this.ground.failed), wait);
