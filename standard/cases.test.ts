@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { addresses } from './cases/addressing.ts';
 import { images } from './cases/images.ts';
 import { keys } from './cases/keys.ts';
 import { linking } from './cases/linking.ts';
@@ -8,7 +9,7 @@ import type { Cases } from './case.ts';
 import { faultsOf } from './finding.ts';
 import { publish } from './road.ts';
 
-const suites: Readonly<Record<string, Cases>> = { images, keys, linking, maps, titles };
+const suites: Readonly<Record<string, Cases>> = { addresses, images, keys, linking, maps, titles };
 
 describe.each(Object.entries(suites))('%s', (_name, cases) => {
   it.each(Object.entries(cases))('%s', async (_what, one) => {

@@ -33,7 +33,7 @@ export function textOf(element: Element): string {
   return tidy(parts(element));
 }
 
-const aroundTopics = '.crumbs, .way, .rights, .number';
+const aroundTopics = '.crumbs, .way, .rights, .inside, .number';
 
 /** @param path of the page in the site */
 export function pageOf(path: string, html: string): Page {

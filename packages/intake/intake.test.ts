@@ -76,6 +76,26 @@ describe('packages', () => {
 });
 
 describe('packages', () => {
+  it('name the topic in which an element stands, as they did when they came in', () => {
+    const nested = (id: string, inner = ''): string =>
+      `<topic id="${id}"><title>${id}</title><body><p id="u">${id}</p></body>${inner}</topic>`;
+    const references = ['c.dita', 'c.dita#c/u', 'c.dita#n', 'c.dita#n/u', 'all.dita#two/u', '#a/u'];
+    const links = references.map((href) => `<p><xref href="${href}"/></p>`).join('');
+    const files = new Map(
+      Object.entries({
+        'a.dita': `<topic id="a"><title>A</title><body>${links}<p id="u">a</p></body></topic>`,
+        'c.dita': nested('c', nested('n')),
+        'all.dita': `<dita>${nested('one')}${nested('two')}</dita>`,
+      }).map(([path, text]) => [path, bytes(text)] as const),
+    );
+    const { items, problems } = readPackage(files);
+    expect(problems).toEqual([]);
+    const out = new TextDecoder().decode(ditaFiles(items, [], []).get('a.dita'));
+    expect([...out.matchAll(/href="([^"]*)"/gu)].map(([, href]) => href)).toEqual(references);
+  });
+});
+
+describe('packages', () => {
   it('say which images stand in for which, and through which lens a branch goes', () => {
     const mark = '<topicmeta><data name="alternate-of" href="pictures/plug.svg"/></topicmeta>';
     const files = new Map([

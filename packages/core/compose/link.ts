@@ -1,5 +1,5 @@
 import type { When } from '../facets/index.ts';
-import type { Library, Reference } from '../library/index.ts';
+import { partsOfFragment, type Library, type Reference } from '../library/index.ts';
 import { childNamed, lineOf } from '../markup/index.ts';
 import { problem, type Problem } from '../problems/index.ts';
 import { wordsFor } from '../words/index.ts';
@@ -192,9 +192,19 @@ function anchorIn(
   candidates: readonly ResolvedTopic[],
   element: string | undefined,
 ): string | undefined {
-  return element === undefined || element === here.content.attributes['id']
-    ? here.anchor
-    : findAnchor(candidates, element);
+  if (element === undefined || element === here.content.attributes['id']) return here.anchor;
+  const parts = partsOfFragment(element);
+  const topic = parts.topic === undefined ? undefined : findTopic(candidates, parts.topic);
+  return topic ? topic.anchors.get(parts.element) : findAnchor(candidates, parts.element);
+}
+
+/** A topic by the id that it has in its text, nested ones too. */
+function findTopic(topics: readonly ResolvedTopic[], id: string): ResolvedTopic | undefined {
+  for (const topic of topics) {
+    const found = topic.content.attributes['id'] === id ? topic : findTopic(topic.nested, id);
+    if (found) return found;
+  }
+  return undefined;
 }
 
 function findAnchor(topics: readonly ResolvedTopic[], id: string): string | undefined {

@@ -99,7 +99,9 @@ export function peerTargets(
     const anchors = (places.get(id) ?? []).map(({ anchor, content }) =>
       element === undefined || element === content?.attributes['id']
         ? anchor
-        : `${anchor}--${element}`,
+        : [anchor, ...element.split('/').filter((id) => id !== content?.attributes['id'])].join(
+            '--',
+          ),
     );
     const anchor = anchors.find((one) => peer.composed().publication.targets[one]);
     return anchor === undefined ? undefined : { peer, anchor };

@@ -7,6 +7,7 @@ import {
   attributeOf,
   contentOf,
   definitionOf,
+  isTopic,
   labelOf,
   mayContain,
   requiredAttributesOf,
@@ -25,7 +26,9 @@ const processorAttributes = /^(xmlns(:|$)|ditaarch:|domains$|specializations$|xs
  */
 export function validate(root: Element): Problem[] {
   const problems: Problem[] = [];
-  const ids = new Set<string>();
+  // Ids of topics are unique in a text, those of elements in their topic (DITA 1.3, 2.1.3.2).
+  const topics = new Set<string>();
+  const scopes = [{ depth: -1, ids: new Set<string>() }];
   // The path goes on changing: it is copied where a problem keeps it, and nowhere else.
   walk(root, (found, path) => {
     if (!definitionOf(found.name)) {
@@ -43,6 +46,9 @@ export function validate(root: Element): Problem[] {
     checkContent(found, path, problems);
     checkAttributes(found, path, problems);
     const id = found.attributes['id'];
+    while (scopes.length > 1 && scopes.at(-1)!.depth >= path.length) scopes.pop();
+    const ids = isTopic(found.name) ? topics : scopes.at(-1)!.ids;
+    if (isTopic(found.name)) scopes.push({ depth: path.length, ids: new Set() });
     if (id !== undefined && id !== '' && found.name !== 'resourceid') {
       if (ids.has(id))
         problems.push(

@@ -1,8 +1,8 @@
 import type { Element } from '../markup/index.ts';
 
 /**
- * What a reference leads to. Stored references use `topic:ID`, `topic:ID/element`, `map:ID`,
- * `asset:ID` and `lens:ID`; file paths exist only in packages that go in or out.
+ * What a reference leads to. Stored references use `topic:ID`, `topic:ID/element`,
+ * `topic:ID/nested-topic/element`, `map:ID`, `asset:ID` and `lens:ID`; file paths exist only in packages that go in or out.
  */
 export type Reference =
   | { readonly kind: 'item'; readonly id: string; readonly element?: string }
@@ -26,12 +26,9 @@ export function readReference(href: string, self: string): Reference {
   const file = /^(asset|lens):(.+)$/u.exec(href);
   if (file) return { kind: file[1] === 'lens' ? 'lens' : 'asset', id: file[2]! };
   if (href.startsWith('#')) {
-    const element = href.slice(1).split('/').at(-1);
-    return {
-      kind: 'item',
-      id: self,
-      ...(element === undefined || element === '' || element === '.' ? {} : { element }),
-    };
+    // A dot stands for the topic in which the reference stands.
+    const element = href.slice(1).replace(/^\.\/?/u, '');
+    return { kind: 'item', id: self, ...(element === '' ? {} : { element }) };
   }
   return openSchemes.test(href) ? { kind: 'external', href } : { kind: 'unknown', href };
 }

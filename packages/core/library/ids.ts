@@ -1,3 +1,4 @@
+import { isTopic } from '../grammar/index.ts';
 import { walk, type Element } from '../markup/index.ts';
 import type { Path } from '../problems/index.ts';
 
@@ -24,9 +25,67 @@ export function idsOf(root: Element): ReadonlyMap<string, FoundElement> {
   return index;
 }
 
-/** The element a reference names within an item: its root when it names none. */
-export function elementById(root: Element, id: string | undefined): FoundElement | undefined {
-  return id === undefined ? { element: root, path: [] } : idsOf(root).get(id);
+/** A topic of a tree, and the elements in it by id, without those of topics nested in it. */
+interface TopicIds extends FoundElement {
+  readonly ids: Map<string, FoundElement>;
+}
+
+const topicIndexes = new WeakMap<Element, ReadonlyMap<string, TopicIds>>();
+
+/** The topics of a tree by id, itself among them: ids of elements are unique in each alone. */
+function topicsOf(root: Element): ReadonlyMap<string, TopicIds> {
+  const known = topicIndexes.get(root);
+  if (known) return known;
+  const index = new Map<string, TopicIds>();
+  const open: TopicIds[] = [];
+  walk(root, (element, walked) => {
+    const path = [...walked];
+    while (open.length > 0 && open.at(-1)!.path.length >= path.length) open.pop();
+    const id = element.attributes['id'];
+    if (isTopic(element.name)) {
+      const topic = { element, path, ids: new Map<string, FoundElement>() };
+      open.push(topic);
+      if (id !== undefined && !index.has(id)) index.set(id, topic);
+    } else if (id !== undefined) {
+      const ids = open.at(-1)?.ids;
+      if (ids && !ids.has(id)) ids.set(id, { element, path });
+    }
+  });
+  topicIndexes.set(root, index);
+  return index;
+}
+
+/** The topic and the element that a reference names: `topic/element`, or one of both. */
+export function partsOfFragment(fragment: string): {
+  readonly topic?: string;
+  readonly element: string;
+} {
+  const slash = fragment.indexOf('/');
+  return slash === -1
+    ? { element: fragment }
+    : { topic: fragment.slice(0, slash), element: fragment.slice(slash + 1) };
+}
+
+/**
+ * The element that a reference names within an item: its root when it names none. Where it names a
+ * topic too that is there, only what is in that.
+ */
+export function elementById(root: Element, named: string | undefined): FoundElement | undefined {
+  if (named === undefined) return { element: root, path: [] };
+  const { topic, element } = partsOfFragment(named);
+  const around = topic === undefined ? undefined : topicsOf(root).get(topic);
+  return (around?.ids ?? idsOf(root)).get(element);
+}
+
+/** The nested topic in which an element stands; undefined in the first topic of a tree. */
+export function nestedTopicAround(root: Element, { path }: FoundElement): Element | undefined {
+  const around = [...topicsOf(root).values()].filter(
+    (topic) =>
+      topic.path.length > 0 &&
+      topic.path.length <= path.length &&
+      topic.path.every((step, at) => step === path[at]),
+  );
+  return around.toSorted((a, b) => b.path.length - a.path.length)[0]?.element;
 }
 
 /**

@@ -51,7 +51,7 @@ describe('references', () => {
     ['map:manual', { kind: 'item', id: 'manual' }],
     ['asset:cabinet', { kind: 'asset', id: 'cabinet' }],
     ['#here', { kind: 'item', id: 'self', element: 'here' }],
-    ['#self/here', { kind: 'item', id: 'self', element: 'here' }],
+    ['#own/here', { kind: 'item', id: 'self', element: 'own/here' }],
     ['#./here', { kind: 'item', id: 'self', element: 'here' }],
     ['https://example.org/', { kind: 'external', href: 'https://example.org/' }],
     ['mailto:a@example.org', { kind: 'external', href: 'mailto:a@example.org' }],
@@ -222,5 +222,22 @@ describe('a library in memory', () => {
     expect(elementById(tree, 'x')?.path).toEqual([0]);
     expect(elementById(tree, undefined)?.element).toBe(tree);
     expect(elementById(tree, 'y')).toBeUndefined();
+  });
+  it('finds elements in the topic that is named, nested ones apart', () => {
+    const tree = root(
+      '<topic id="r"><title>R</title><body><p id="x">1</p></body><topic id="n"><title>N</title>' +
+        '<body><p id="x">2</p><p id="y">3</p></body></topic></topic>',
+    );
+    const pathOf = (named: string) => elementById(tree, named)?.path;
+    expect(['x', 'r/x', 'n/x', 'n', 'y'].map(pathOf)).toEqual([
+      [1, 0],
+      [1, 0],
+      [2, 1, 0],
+      [2],
+      [2, 1, 1],
+    ]);
+    expect(pathOf('r/y')).toBeUndefined();
+    // A topic that is not there says nothing of where its element is.
+    expect(pathOf('else/y')).toEqual([2, 1, 1]);
   });
 });

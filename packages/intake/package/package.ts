@@ -190,11 +190,19 @@ function addressing({ ids, parsed, assets }: Sorting): Address {
     if (assetPaths.has(path)) return `asset:${id}`;
     if (/\.ditaval$/iu.test(path)) return `lens:${id}`;
     const target = byPath.get(path);
-    const element = fragment?.split('/').at(-1);
-    const isWhole =
-      element === undefined || element === '' || element === target?.root?.attributes['id'];
-    return target ? `${target.kind}:${id}${isWhole ? '' : `/${element}`}` : value;
+    return target ? `${target.kind}:${id}${partOf(fragment, target.root)}` : value;
   };
+}
+
+/**
+ * The part of an address for a fragment, `topic/element` or `topic` (DITA 1.3, 2.4.1.2 “URI-based
+ * addressing”): nothing for the first topic, its name left out for what stands in that.
+ */
+function partOf(fragment: string | undefined, root: Element | undefined): string {
+  const [topic = '', element] = (fragment ?? '').split('/');
+  const isFirst = topic === '' || topic === '.' || topic === root?.attributes['id'];
+  if (element === undefined) return isFirst ? '' : `/${topic}`;
+  return isFirst ? `/${element}` : `/${topic}/${element}`;
 }
 
 interface StandIn {

@@ -1,6 +1,12 @@
 import { writeDitaval, writeSubjectScheme, type Facet, type Lens } from '@ukiyo/core/facets';
-import { writeCanonical } from '@ukiyo/core/grammar';
-import { alternateMark, readReference, rewriteReferences } from '@ukiyo/core/library';
+import { isTopic, writeCanonical } from '@ukiyo/core/grammar';
+import {
+  alternateMark,
+  elementById,
+  nestedTopicAround,
+  readReference,
+  rewriteReferences,
+} from '@ukiyo/core/library';
 import { element, readXml, type Attributes, type Element } from '@ukiyo/core/markup';
 
 export interface PackagedItem {
@@ -77,12 +83,7 @@ export function ditaFiles(
       if (reference.kind !== 'item' || value.startsWith('#')) return value;
       const target = byId.get(reference.id);
       if (!target) return value;
-      const targetRoot = target.root?.attributes['id'];
-      const fragment =
-        reference.element === undefined
-          ? ''
-          : `#${targetRoot === undefined ? '' : `${targetRoot}/`}${reference.element}`;
-      return `${relativePath(path, target.path)}${fragment}`;
+      return `${relativePath(path, target.path)}${fragmentFor(reference.element, target.root)}`;
     });
     files.set(path, encoder.encode(xmlFile(root.name, writeCanonical(outward))));
   }
@@ -120,6 +121,19 @@ export function ditaFiles(
       ),
     );
   return files;
+}
+
+/**
+ * A part of a topic as files name it: elements with the topic in which they stand (DITA 1.3,
+ * 2.4.1.2 “URI-based addressing”).
+ */
+function fragmentFor(part: string | undefined, root: Element | undefined): string {
+  if (part === undefined) return '';
+  const found = root && elementById(root, part);
+  if (part.includes('/') || !found || isTopic(found.element.name)) return `#${part}`;
+  const topic = nestedTopicAround(root, found) ?? root;
+  const id = topic.attributes['id'];
+  return id === undefined ? `#${part}` : `#${id}/${part}`;
 }
 
 function xmlFile(root: string, text: string): string {
