@@ -3,6 +3,7 @@ import { labelOf } from '@ukiyo/core/grammar';
 import {
   linkFormOf,
   linkTargets,
+  partsOfFragment,
   readItem,
   readReference,
   type LinkForm,
@@ -118,7 +119,8 @@ async function findPart(
   try {
     const { text, kind } = await read(part.id);
     const { root } = readItem(part.id, kind, text);
-    const place = root && linkTargets(root).find(({ id }) => id === part.element);
+    const { element } = partsOfFragment(part.element);
+    const place = root && linkTargets(root).find(({ id }) => id === element);
     return place ? { words: place.title || `${labelOf(place.element)} in “${part.title}”` } : {};
   } catch {
     return { words: part.reference };

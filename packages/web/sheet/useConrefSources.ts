@@ -1,5 +1,5 @@
 import { writeCanonical } from '@ukiyo/core/grammar';
-import { elementById, conrefsIn, readItem } from '@ukiyo/core/library';
+import { elementById, conrefsIn, partsOfFragment, readItem } from '@ukiyo/core/library';
 import type { Attributes, Element } from '@ukiyo/core/markup';
 import { useMessage } from 'naive-ui';
 import type { EditorState, Transaction } from 'prosemirror-state';
@@ -85,8 +85,8 @@ export function useConrefSources(page: OwnPage) {
       const key = `${next.id}/${next.element ?? ''}`;
       if (seen.has(key)) continue;
       seen.add(key);
-      if (next.id === page.id() && (next.element === undefined || ancestors.includes(next.element)))
-        return true;
+      const part = next.element === undefined ? undefined : partsOfFragment(next.element).element;
+      if (next.id === page.id() && (part === undefined || ancestors.includes(part))) return true;
       const root = next.id === source.id ? source.root : (await readSource(next.id))?.root;
       const found = root && elementById(root, next.element);
       if (found) waiting.push(...conrefsIn(found.element, next.id));
