@@ -81,10 +81,11 @@ export function defineKeys(
   });
 }
 
-function definedKey(ordered: readonly PlacedDefinition[] | undefined): DefinedKey | undefined {
-  const last = ordered?.at(-1);
+/** @param ordered one definition at least */
+function definedKey(ordered: readonly PlacedDefinition[]): DefinedKey {
+  const last = ordered.at(-1)!;
   // Where none is for all, the last stands in for those who would get nothing.
-  return last && { ...last, before: isForAll(last) ? ordered!.slice(0, -1) : ordered! };
+  return { ...last, before: isForAll(last) ? ordered.slice(0, -1) : ordered };
 }
 
 const anyOf = ({ any }: PlacedDefinition): ValuesByFacet => any ?? {};
@@ -128,8 +129,8 @@ function lookUpInside(
   key: string,
   followed: readonly PlacedDefinition[],
 ): DefinedKey | undefined {
-  const own = definedKey(scope.definitions.get(key));
-  if (own) return completed(own, scope, followed);
+  const ordered = scope.definitions.get(key);
+  if (ordered) return definedKey(ordered.map((one) => completed(one, scope, followed)));
   const dot = key.indexOf('.');
   if (dot < 1) return undefined;
   // Several scopes may have one name: the first of them that has the key.
@@ -144,27 +145,23 @@ function lookUpInside(
 
 /** A definition with what the key says that it names. */
 function completed(
-  definition: DefinedKey,
+  definition: PlacedDefinition,
   scope: KeyScope,
   followed: readonly PlacedDefinition[],
-): DefinedKey {
-  const { keyref, href, text, linkText, key, origin } = definition;
-  const isCircle = followed.some(
-    (one) => one.key === key && one.origin.item === origin.item && one.origin.path === origin.path,
-  );
-  const other =
-    keyref === undefined || href !== undefined || isCircle
-      ? undefined
-      : lookUpFrom(scope, keyref.split('/')[0]!, [...followed, definition]);
+): PlacedDefinition {
+  const { keyref, href, key, origin } = definition;
+  const isCircle = followed.some((one) => one.key === key && one.origin === origin);
+  if (keyref === undefined || href !== undefined || isCircle) return definition;
+  const other = lookUpFrom(scope, keyref.split('/')[0]!, [...followed, definition]);
   if (!other) return definition;
-  const said = text === undefined ? other : definition;
+  // A definition with words of its own takes only the address; all else is read where it stands.
+  const { text, linkText } = definition.text === undefined ? other : definition;
   return {
     ...definition,
     ...(other.href === undefined ? {} : { href: other.href }),
-    ...(said.text === undefined ? {} : { text: said.text }),
-    ...((linkText ?? other.linkText) ? { linkText: (linkText ?? other.linkText)! } : {}),
-    // What is read from the definition is read where that stands which says it.
-    origin: text === undefined ? other.origin : origin,
+    ...(text === undefined ? {} : { text }),
+    ...(linkText === undefined ? {} : { linkText }),
+    origin: definition.text === undefined ? other.origin : origin,
   };
 }
 
@@ -174,7 +171,17 @@ export const scopeKey = (scope: KeyScope): string =>
 
 const insideKey = (scope: KeyScope): string =>
   JSON.stringify([
-    [...scope.definitions.values()],
+    // Not where a definition stands: an entry that is put in before it changes no topic.
+    [...scope.definitions.values()].map((ordered) =>
+      ordered.map(({ key, href, keyref, text, linkText, any }) => [
+        key,
+        href,
+        keyref,
+        text,
+        linkText,
+        any,
+      ]),
+    ),
     scope.children.map((child) => [child.names, insideKey(child)]),
   ]);
 

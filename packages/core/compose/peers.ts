@@ -77,6 +77,10 @@ function placesOf(peer: Peer, bases: ReadonlyMap<string, string>): ReadonlyMap<s
   return places;
 }
 
+/** @param id of the topic in its text: what stands in that is named without it */
+const anchorOfPart = (anchor: string, element: string, id: string | undefined): string =>
+  [anchor, ...element.split('/').filter((step) => step !== id)].join('--');
+
 /** Another publication, and where in it; nowhere, where it lacks what is asked for. */
 export interface PeerTarget {
   readonly peer: Peer;
@@ -99,9 +103,7 @@ export function peerTargets(
     const anchors = (places.get(id) ?? []).map(({ anchor, content }) =>
       element === undefined || element === content?.attributes['id']
         ? anchor
-        : [anchor, ...element.split('/').filter((id) => id !== content?.attributes['id'])].join(
-            '--',
-          ),
+        : anchorOfPart(anchor, element, content?.attributes['id']),
     );
     const anchor = anchors.find((one) => peer.composed().publication.targets[one]);
     return anchor === undefined ? undefined : { peer, anchor };

@@ -195,8 +195,8 @@ function addressing({ ids, parsed, assets }: Sorting): Address {
 }
 
 /**
- * The part of an address for a fragment, `topic/element` or `topic` (DITA 1.3, 2.4.1.2 “URI-based
- * addressing”): nothing for the first topic, its name left out for what stands in that.
+ * What an address says after the id of its file, for a fragment `topic/element` or `topic` (DITA
+ * 1.3, 2.4.1.2 “URI-based addressing”). The first topic of a file is not named: it is the file.
  */
 function partOf(fragment: string | undefined, root: Element | undefined): string {
   const [topic = '', element] = (fragment ?? '').split('/');

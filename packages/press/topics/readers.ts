@@ -39,7 +39,7 @@ export interface SiteReaders {
   classOf(when: readonly When[] | undefined): string | undefined;
   /** Words on one line. @param outer what decides on all of them */
   said(nodes: readonly Node[], outer?: readonly When[]): ReaderWords;
-  /** What stands over a place. */
+  /** The heading of a place. */
   headingOf(place: Place): ReaderWords;
   /** What it is called in contents and navigation. */
   labelOf(place: Place): ReaderWords;

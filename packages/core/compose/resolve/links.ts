@@ -31,13 +31,13 @@ export function linkOf(
     keyref === undefined
       ? undefined
       : (gathering.keyTarget(keyref) ?? readPeerKey(keyref, gathering.context.peers));
+  const isDefined = keyref !== undefined && gathering.isDefined(keyref);
   // The address beside a key stands in for a key that is not defined.
-  const isAddressUsed =
-    href !== undefined && !(keyref !== undefined && gathering.isDefined(keyref));
-  const reference = byKey ?? (isAddressUsed ? readReference(href, cursor.item) : undefined);
+  const reference =
+    byKey ?? (href === undefined || isDefined ? undefined : readReference(href, cursor.item));
   if (isPhrase && reference?.kind !== 'item' && reference?.kind !== 'external') return undefined;
   if (!reference) {
-    if (mustLead(name) && !gathering.isDefined(keyref!))
+    if (mustLead(name) && !isDefined)
       gathering.report(
         'error',
         'key.undefined',
