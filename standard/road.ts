@@ -46,7 +46,7 @@ function filesOf({ files, filter }: Case): Map<string, Uint8Array> {
   return all;
 }
 
-/** A manual that begins with its first topic: what stands around it is no matter of the standard. */
+/** A manual that begins with its first topic: the standard says nothing of covers. */
 const design: PrintDesign = {
   ...usualDesign,
   plan: { ...plainPlan, ...shippedPlans['a4-margin']!, cover: 'none', titlePage: false },

@@ -296,6 +296,29 @@ describe('any library', () => {
       { numRuns: 60 },
     );
   });
+});
+
+describe('a map that changes', () => {
+  it('keeps topics that use keys when an entry comes before the definition', () => {
+    const key =
+      '<keydef keys="k"><topicmeta><keywords><keyword>K</keyword></keywords></topicmeta></keydef>';
+    const library = libraryOf([
+      mapText(`${key}<topicref href="topic:a"/>`),
+      concept('a', '<p><ph keyref="k"/></p>'),
+      concept('b'),
+    ]);
+    const memory = new ComposeMemory();
+    const contentOf = () =>
+      allPlaces(compose({ library, map: 'm' }, memory).places).find(({ anchor }) => anchor === 'a')!
+        .content;
+    const before = contentOf();
+    const text = mapText(`<topicref href="topic:b"/>${key}<topicref href="topic:a"/>`);
+    library.set({ id: 'm', kind: 'map', text });
+    expect(contentOf()).toBe(before);
+  });
+});
+
+describe('any library', () => {
   it('gives the same with memory as without, also after a lender changed', () => {
     const memory = new ComposeMemory();
     const texts = [

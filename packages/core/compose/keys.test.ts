@@ -130,6 +130,33 @@ describe('keys', () => {
     ]);
     expect([bodyText(twice, 'a'), problemCodes(twice)]).toEqual(['one', ['key.twice']]);
   });
+});
+
+describe('keys', () => {
+  it('take what they do not say from another key, for each reader', () => {
+    const facets = [
+      {
+        name: 'product',
+        label: 'Model',
+        values: ['tern-q', 'tern-d'].map((name) => ({ name, label: name })),
+      },
+    ];
+    const map = mapText(
+      `<keydef keys="k" keyref="q" product="tern-q"/>${key('else')}` +
+        `${key('quay').replace('"k"', '"q"')}<topicref href="topic:a"/>`,
+    );
+    const lens: Lens = {
+      name: 'd',
+      rules: [{ facet: 'product', value: 'tern-q', action: 'drop' }],
+    };
+    const said = (more: Parameters<typeof composeTexts>[1]): string =>
+      bodyText(composeTexts([map, use], { facets, ...more }), 'a');
+    expect([said({}), said({ lens }), said({ open: ['product'] })]).toEqual([
+      'quay',
+      'else',
+      'quayelse',
+    ]);
+  });
   it('a map that is only a resource gives its keys, and stands nowhere', () => {
     const publication = composeTexts([
       mapText(

@@ -20,7 +20,7 @@ interface PlacedDefinition extends KeyDefinition {
   readonly any?: ValuesByFacet;
 }
 
-/** What a key means: the definition for all readers, or that for those who get none of the others. */
+/** What a key means: the definition for all readers, or for those who get none of the others. */
 export interface DefinedKey extends PlacedDefinition {
   /** Definitions that go before it, each for some readers. */
   readonly before: readonly PlacedDefinition[];

@@ -2,7 +2,8 @@ import type { Element } from '../markup/index.ts';
 
 /**
  * What a reference leads to. Stored references use `topic:ID`, `topic:ID/element`,
- * `topic:ID/nested-topic/element`, `map:ID`, `asset:ID` and `lens:ID`; file paths exist only in packages that go in or out.
+ * `topic:ID/nested-topic/element`, `map:ID`, `asset:ID` and `lens:ID`; file paths exist only in
+ * packages that go in or out.
  */
 export type Reference =
   | { readonly kind: 'item'; readonly id: string; readonly element?: string }

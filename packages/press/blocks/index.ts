@@ -6,7 +6,7 @@
 export type * from './block.ts';
 export { normalizeBlocks, topicBlocks, type Normalizing } from './normalize.ts';
 export {
-  allLinks,
+  anchorsLedTo,
   relatedLinks,
   type LinkList,
   type RelatedLink,

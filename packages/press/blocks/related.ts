@@ -1,4 +1,5 @@
-import type { ResolvedElement } from '@ukiyo/core/compose';
+import type { Publication, ResolvedElement } from '@ukiyo/core/compose';
+import type { When } from '@ukiyo/core/facets';
 import { childElements, childNamed, type Node } from '@ukiyo/core/markup';
 
 /** A link at the end of a topic. */
@@ -53,25 +54,37 @@ function listOf(element: ResolvedElement): LinkList {
   };
 }
 
-const looseIn = (holder: ResolvedElement): readonly RelatedLink[] =>
-  children(holder).flatMap((part) => {
-    if (part.name === 'link') return [linkOf(part)];
-    return part.name === 'linkpool' ? looseIn(part) : [];
+/** The links of a holder and of the pools in it, each with who gets what it stands in. */
+function looseIn(holder: ResolvedElement, around: readonly When[]): readonly RelatedLink[] {
+  const when = [...around, ...(holder.when ?? [])];
+  return children(holder).flatMap((part) => {
+    if (part.name === 'linkpool') return looseIn(part, when);
+    if (part.name !== 'link') return [];
+    const all = [...when, ...(part.when ?? [])];
+    return [linkOf(all.length === 0 ? part : { ...part, when: all })];
   });
+}
 
 /** @param content the resolved root element of a topic */
 export function relatedLinks(content: ResolvedElement): RelatedLinks {
   const holder = childNamed(content, 'related-links') as ResolvedElement | undefined;
   if (!holder) return { loose: [], lists: [] };
   const lists = children(holder).filter(({ name }) => name === 'linklist');
-  return { loose: looseIn(holder), lists: lists.map(listOf) };
+  return { loose: looseIn(holder, []), lists: lists.map(listOf) };
 }
 
-const linksIn = ({ items }: LinkList): readonly RelatedLink[] =>
-  items.flatMap((item) => (item.kind === 'link' ? [item] : linksIn(item)));
-
-/** Every link, in reading order. */
-export const allLinks = ({ loose, lists }: RelatedLinks): readonly RelatedLink[] => [
-  ...loose,
-  ...lists.flatMap(linksIn),
-];
+/** The anchors to which links of a topic lead every reader: the map need not lead there again. */
+export function anchorsLedTo(
+  { loose, lists }: RelatedLinks,
+  links: Publication['links'],
+): ReadonlySet<string> {
+  const anchorsOf = (items: readonly (RelatedLink | LinkList)[]): readonly string[] =>
+    items.flatMap((item): readonly string[] => {
+      const { when, link } = item.element;
+      if (when !== undefined) return [];
+      if (item.kind === 'list') return anchorsOf(item.items);
+      const target = link === undefined ? undefined : links[link];
+      return target?.kind === 'target' ? [target.anchor] : [];
+    });
+  return new Set(anchorsOf([...loose, ...lists]));
+}

@@ -4,7 +4,7 @@ import type { Problem } from '@ukiyo/core/problems';
 import { teamStyle, type StyleSheet } from '@ukiyo/core/styles';
 import type { Words } from '@ukiyo/core/words';
 import {
-  allLinks,
+  anchorsLedTo,
   normalizeBlocks,
   relatedLinks,
   topicBlocks,
@@ -30,12 +30,7 @@ function relatedBlock(typesetting: Typesetting, place: Place): PrintBlock[] {
   const { publication, references, words } = typesetting;
   const { content } = place;
   const own = content ? relatedLinks(content) : { loose: [], lists: [] };
-  const led = new Set(
-    allLinks(own).flatMap(({ element: { link } }) => {
-      const to = link === undefined ? undefined : publication.links[link];
-      return to?.kind === 'target' ? [to.anchor] : [];
-    }),
-  );
+  const led = anchorsLedTo(own, publication.links);
   const targets = place.related
     .filter(({ anchor }) => !led.has(anchor))
     .flatMap(({ anchor }) => publication.targets[anchor] ?? []);

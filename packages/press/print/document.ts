@@ -17,18 +17,21 @@ export type Inline =
   | { readonly t: 'url'; readonly href: string; readonly c: readonly Inline[] }
   | { readonly t: 'fn'; readonly c: readonly PrintBlock[] }
   | { readonly t: 'at'; readonly id: string }
-  | {
-      readonly t: 'img';
-      readonly src: string;
-      readonly alt: string;
-      readonly w?: string;
-      readonly h?: string;
-    }
+  | PrintImage
   /** A bar in the margin ends with this line. */
   | { readonly t: 'bar' }
   /** A sign in the margin: something is gone here. */
   | { readonly t: 'gone' }
   | ({ readonly t: 'mark'; readonly c: readonly Inline[] } & Marking);
+
+interface PrintImage {
+  readonly t: 'img';
+  readonly src: string;
+  readonly alt: string;
+  /** In millimetres; with both it may have another shape than its own. */
+  readonly w?: string;
+  readonly h?: string;
+}
 
 /** What a lens marks: `#rrggbb` of the words and behind them. */
 export interface Marking {
@@ -115,16 +118,7 @@ export type PrintBlock = { readonly s?: string } & (
       readonly num?: string;
       readonly cap?: readonly Inline[];
     }
-  | {
-      readonly t: 'img';
-      readonly src: string;
-      readonly alt: string;
-      /** In millimetres; with both it has another shape than its own. */
-      readonly w?: string;
-      readonly h?: string;
-      readonly missing?: boolean;
-      readonly spots?: readonly Hotspot[];
-    }
+  | (PrintImage & { readonly missing?: boolean; readonly spots?: readonly Hotspot[] })
   /** What the signs on an image stand for. */
   | {
       readonly t: 'legend';

@@ -10,9 +10,17 @@ import type { PrintBlock, Inline, Hotspot } from './document.ts';
 /** Of a QR code, in millimetres: telephones read it at arm’s length (common practice). */
 const codeWidth = '24';
 
+/** The id of a file of the library; undefined for any other address. */
+const assetIdOf = (href = ''): string | undefined =>
+  href.startsWith('asset:') ? href.slice('asset:'.length) : undefined;
+
 export const sourceOf = (element: Element, assets: PrintAssets): string | undefined => {
-  const href = element.attributes['href'] ?? '';
-  return href.startsWith('asset:') ? assets.path(href.slice('asset:'.length)) : undefined;
+  const id = assetIdOf(element.attributes['href']);
+  return id === undefined ? undefined : assets.path(id);
+};
+const sizeOf = (element: Element, assets: PrintAssets): ReturnType<PrintAssets['size']> => {
+  const id = assetIdOf(element.attributes['href']);
+  return id === undefined ? undefined : assets.size(id);
 };
 export const altOf = (element: Element): string => {
   const child = childNamed(element, 'alt');
@@ -28,9 +36,7 @@ export const outsideImage = (element: Element): Inline | undefined => {
 
 /** In millimetres; the height where the width does not say it. */
 export const sized = (element: Element, assets: PrintAssets): { w?: string; h?: string } => {
-  const href = element.attributes['href'] ?? '';
-  const natural = href.startsWith('asset:') ? assets.size(href.slice('asset:'.length)) : undefined;
-  const { width, height, isForced } = wantedSize(element.attributes, natural);
+  const { width, height, isForced } = wantedSize(element.attributes, sizeOf(element, assets));
   return {
     ...(width === undefined ? {} : { w: `${width}` }),
     ...(height !== undefined && (width === undefined || isForced) ? { h: `${height}` } : {}),
@@ -81,8 +87,7 @@ function hotspotsOf(
   areas: readonly Element[],
   picture: Element,
 ): readonly Hotspot[] {
-  const href = picture.attributes['href'] ?? '';
-  const size = href.startsWith('asset:') ? assets.size(href.slice('asset:'.length)) : undefined;
+  const size = sizeOf(picture, assets);
   const read = areas.map(readArea);
   if (!size || read.some((area) => area === undefined)) return [];
   return read.map((area, at) => {
@@ -93,9 +98,8 @@ function hotspotsOf(
 
 /** On paper: its poster, what it shows, and where it can be played. */
 export const mediaBlocks = ({ assets, words }: Context, media: Media): PrintBlock[] => {
-  const poster = media.poster.startsWith('asset:')
-    ? assets.path(media.poster.slice('asset:'.length))
-    : undefined;
+  const posterId = assetIdOf(media.poster);
+  const poster = posterId === undefined ? undefined : assets.path(posterId);
   const isOnWeb = /^https?:/iu.test(media.source);
   const address: Inline[] = isOnWeb
     ? [' ', { t: 'url', href: media.source, c: [media.source] }]

@@ -1,6 +1,6 @@
 import { allPlaces, compose, type Publication } from '@ukiyo/core/compose';
 import { matches, lensOfChosen, type Facet, type ValuesByFacet } from '@ukiyo/core/facets';
-import { concept, libraryOf, mapText } from '@ukiyo/core/testing';
+import { libraryOf, mapText } from '@ukiyo/core/testing';
 import { describe, expect, it } from 'vitest';
 import {
   siteBody,
@@ -68,7 +68,11 @@ const library = libraryOf([
     '<resourceid appid="POWER"/><resourceid appid="SUN"/>',
     '<concept id="dusk"><title>After dusk</title><conbody><p>It waits.</p></conbody></concept>',
   ),
-  concept('fuse', '<p><xref href="topic:steps/last"/> and <xref href="topic:steps/item"/></p>'),
+  '<concept id="fuse"><title>fuse</title><conbody><p><xref href="topic:steps/last"/> and ' +
+    '<xref href="topic:steps/item"/></p></conbody><related-links>' +
+    '<linkpool platform="solar"><link href="topic:steps" product="tern-q"/></linkpool>' +
+    '<linklist><title>In order</title><link href="topic:steps" platform="mains"><linktext>by mains' +
+    '</linktext></link><link href="topic:power"/></linklist></related-links></concept>',
   `<task id="steps"><title>Do</title><taskbody><steps>
       <step product="tern-q"><cmd>Hang</cmd></step>
       <stepsection platform="mains">Dead?</stepsection>
@@ -130,5 +134,25 @@ describe('what readers set', () => {
   it('leaves no hint of a meaning that is not everybody’s', () => {
     expect(whole.get('power.html')).not.toContain('title="Rises');
     expect(site(builtFor({ platform: ['mains'] })).get('power.html')).toContain('title="Rises"');
+  });
+  it('decides on links of topics, and on those in a pool with it', () => {
+    const links = (chosen: ValuesByFacet): readonly string[] =>
+      [
+        ...site(builtFor(chosen))
+          .get('fuse.html')!
+          .matchAll(/class="related.*?<\/section>/gsu),
+      ].map(([part]) =>
+        part
+          .replace(/<[^>]+>|class="related">/gu, ' ')
+          .replace(/\s+/gu, ' ')
+          .trim(),
+      );
+    expect(links({ product: ['tern-q'], platform: ['solar-40'] })).toEqual([
+      'Related topics Do',
+      'In order power-solar',
+    ]);
+    expect(links({ product: ['tern-d'], platform: ['mains'] })).toEqual([
+      'In order by mains power',
+    ]);
   });
 });

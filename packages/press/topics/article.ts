@@ -1,5 +1,5 @@
 import type { Place, ResolvedElement } from '@ukiyo/core/compose';
-import { allLinks, relatedLinks } from '../blocks/index.ts';
+import { anchorsLedTo, relatedLinks } from '../blocks/index.ts';
 import { isEmpty, tag, text, type Html } from '../html/index.ts';
 import { topicRenderer } from './content.ts';
 import { classOf, type HtmlContext } from './context.ts';
@@ -50,26 +50,21 @@ function relatedOf(
           tag('ul', {}, items),
         );
   const ofAll = own.filter(({ whose }) => whose === undefined);
-  const linked = new Set(
-    ofAll.flatMap(({ content }) =>
-      allLinks(relatedLinks(content)).flatMap(({ element }) => {
-        const link = element.link === undefined ? undefined : publication.links[element.link];
-        return link?.kind === 'target' ? [link.anchor] : [];
-      }),
-    ),
-  );
-
-  const here = new Set(together.map(({ anchor }) => anchor));
+  // Neither what stands here nor what the topics lead to themselves is led to once more.
+  const known = new Set([
+    ...together.map(({ anchor }) => anchor),
+    ...ofAll.flatMap(({ content }) => [...anchorsLedTo(relatedLinks(content), publication.links)]),
+  ]);
   const leads = new Map<string, Set<string | undefined>>();
   for (const place of together) {
     // What stands on this page for some only leads on for those.
-    const own = place === together[0] ? [] : whenOfPlace(place);
+    const ofPlace = place === together[0] ? [] : whenOfPlace(place);
     for (const { anchor, when = [] } of place.related) {
-      if (here.has(anchor) || linked.has(anchor) || pages.href(anchor) === undefined) continue;
+      if (known.has(anchor) || pages.href(anchor) === undefined) continue;
       leads.set(
         anchor,
         (leads.get(anchor) ?? new Set()).add(
-          readers.classOf([...own, ...when, ...readers.whenAt(anchor)]),
+          readers.classOf([...ofPlace, ...when, ...readers.whenAt(anchor)]),
         ),
       );
     }

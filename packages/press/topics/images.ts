@@ -4,7 +4,7 @@ import { childNamed, lineOf, type Element } from '@ukiyo/core/markup';
 import type { BlockOf } from '../blocks/index.ts';
 import { tag, text, type Html } from '../html/index.ts';
 import { pixels, wantedSize, type WantedSize } from '../shared/index.ts';
-import { classOf, type PageContext, type Rendering } from './context.ts';
+import { classOf, type Rendering } from './context.ts';
 
 const altOf = (element: Element): string => {
   const child = childNamed(element, 'alt');
@@ -32,7 +32,7 @@ function shownSize(
 
 /** @param map the name of the areas on it */
 export const imageHtml = (
-  { questions, words, isSite, idOf }: PageContext,
+  { questions, words, isSite, isInLink, idOf }: Rendering,
   element: Element,
   map?: string,
 ): Html => {
@@ -41,7 +41,11 @@ export const imageHtml = (
     ? questions.asset(href.slice('asset:'.length))
     : undefined;
   if (/^https?:/iu.test(href))
-    return tag('a', { href, class: 'external', rel: 'noopener' }, text(altOf(element) || href));
+    return tag(
+      isInLink ? 'span' : 'a',
+      { id: idOf(element), ...(isInLink ? {} : { href, class: 'external', rel: 'noopener' }) },
+      text(altOf(element) || href),
+    );
   if (!asset)
     return tag(
       'span',
