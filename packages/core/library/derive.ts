@@ -15,6 +15,7 @@ import { baseOf } from './alternates.ts';
 import { checkItem, type Agreed } from './check.ts';
 import { ownFacts } from './topic-facts.ts';
 import { readReference, referenceAttributesOf, type Reference } from './address.ts';
+import { nestedTopicAround } from './ids.ts';
 import { usesIn, type Use } from './uses.ts';
 
 export interface Link {
@@ -69,6 +70,7 @@ const unread = new Set([
 
 /** A part of a topic that a link can lead to. */
 export interface LinkPlace {
+  /** As a reference names it: with the nested topic in which it stands. */
   readonly id: string;
   /** The element's name. */
   readonly element: string;
@@ -89,8 +91,10 @@ export function linkTargets(root: Element): LinkPlace[] {
     if (id === undefined || path.length === 0 || isInline(found.name)) return;
     const title = childNamed(found, 'title', 'cmd');
     const words = title ? lineOf(title) : readableText(found);
+    const around = isTopic(found.name) ? undefined : nestedTopicAround(root, path);
+    const topic = around?.attributes['id'];
     places.push({
-      id,
+      id: topic === undefined ? id : `${topic}/${id}`,
       element: found.name,
       title: words.length > placeWords ? `${words.slice(0, placeWords)}…` : words,
     });

@@ -77,8 +77,8 @@ export function elementById(root: Element, named: string | undefined): FoundElem
   return (around?.ids ?? idsOf(root)).get(element);
 }
 
-/** The nested topic in which an element stands; undefined in the first topic of a tree. */
-export function nestedTopicAround(root: Element, { path }: FoundElement): Element | undefined {
+/** The nested topic in which something stands; undefined in the first topic of a tree. */
+export function nestedTopicAround(root: Element, path: Path): Element | undefined {
   const around = [...topicsOf(root).values()].filter(
     (topic) =>
       topic.path.length > 0 &&

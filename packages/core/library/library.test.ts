@@ -10,6 +10,7 @@ import {
   countWords,
   derive,
   elementById,
+  linkTargets,
   linksOf,
   readItem,
   readableText,
@@ -235,6 +236,12 @@ describe('a library in memory', () => {
       [2, 1, 0],
       [2],
       [2, 1, 1],
+    ]);
+    expect(linkTargets(tree).map(({ id, title }) => [id, title])).toEqual([
+      ['x', '1'],
+      ['n', 'N'],
+      ['n/x', '2'],
+      ['n/y', '3'],
     ]);
     expect(pathOf('r/y')).toBeUndefined();
     // A topic that is not there says nothing of where its element is.

@@ -131,7 +131,7 @@ function fragmentFor(part: string | undefined, root: Element | undefined): strin
   if (part === undefined) return '';
   const found = root && elementById(root, part);
   if (part.includes('/') || !found || isTopic(found.element.name)) return `#${part}`;
-  const topic = nestedTopicAround(root, found) ?? root;
+  const topic = nestedTopicAround(root, found.path) ?? root;
   const id = topic.attributes['id'];
   return id === undefined ? `#${part}` : `#${id}/${part}`;
 }

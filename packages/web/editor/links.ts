@@ -1,9 +1,9 @@
 import { canLink, linkAttributes, linkTo } from '@ukiyo/core/editing';
 import { labelOf } from '@ukiyo/core/grammar';
 import {
+  elementById,
   linkFormOf,
   linkTargets,
-  partsOfFragment,
   readItem,
   readReference,
   type LinkForm,
@@ -119,8 +119,9 @@ async function findPart(
   try {
     const { text, kind } = await read(part.id);
     const { root } = readItem(part.id, kind, text);
-    const { element } = partsOfFragment(part.element);
-    const place = root && linkTargets(root).find(({ id }) => id === element);
+    const found = root && elementById(root, part.element)?.element;
+    const place =
+      found && linkTargets(root).find(({ id }) => elementById(root, id)?.element === found);
     return place ? { words: place.title || `${labelOf(place.element)} in “${part.title}”` } : {};
   } catch {
     return { words: part.reference };
