@@ -92,14 +92,16 @@ function contentsFault(where: string, found: readonly string[], wanted?: readonl
 }
 
 function siteFaults(of: Case, published: Published): string[] {
-  const { site = {} } = of;
-  const { shows, hides, contents } = wordsOf(of, of.site);
+  const { site } = of;
+  const { shows, hides, contents } = wordsOf(of, site);
   const topics = topicsOf(published);
   const text = topics.map(({ content }) => textOf(content)).join(' ');
   const missing = firstMissing(text, shows);
   const everything = [
     ...published.pages.map(({ html }) => html),
-    ...['contents-data.js', 'words-data.js'].map((path) => String(published.site.file(path))),
+    ...['contents-data.js', 'words-data.js', 'search-index.js'].map((path) =>
+      String(published.site.file(path)),
+    ),
   ].join('\n');
   const links = siteLinks(topics);
   const roots = topics.map(({ content }) => content);
@@ -107,11 +109,11 @@ function siteFaults(of: Case, published: Published): string[] {
     ...(missing === undefined ? [] : [`site: “${missing}” is not shown where it should: ${text}`]),
     ...hides.filter((one) => everything.includes(one)).map((one) => `site: “${one}” is shown`),
     ...contentsFault('site', siteContents(published.site), contents),
-    ...(site.links && JSON.stringify(site.links) !== JSON.stringify(links)
+    ...(site?.links && JSON.stringify(site.links) !== JSON.stringify(links)
       ? [`site: the links are ${JSON.stringify(links)}`]
       : []),
-    ...elementFaults('site', roots, site.has),
-    ...Object.entries(site.finds ?? {}).flatMap(([word, wanted]) => {
+    ...elementFaults('site', roots, site?.has),
+    ...Object.entries(site?.finds ?? {}).flatMap(([word, wanted]) => {
       const found = foundBy(word, published, topics);
       return JSON.stringify(found) === JSON.stringify(wanted)
         ? []
@@ -124,9 +126,10 @@ function printFaults(of: Case, { manual }: Published): string[] {
   const { shows, hides, contents } = wordsOf(of, of.print);
   const text = textOf(manual.structure);
   const missing = firstMissing(text, shows);
+  const everything = [text, manual.structure.outerHTML, ...manual.bookmarks].join('\n');
   return [
     ...(missing === undefined ? [] : [`print: “${missing}” is not shown where it should: ${text}`]),
-    ...hides.filter((one) => text.includes(one)).map((one) => `print: “${one}” is shown`),
+    ...hides.filter((one) => everything.includes(one)).map((one) => `print: “${one}” is shown`),
     ...contentsFault('print', manual.bookmarks, contents),
     ...elementFaults('print', [manual.structure], of.print?.has),
   ];
