@@ -4,12 +4,23 @@ import { images } from './cases/images.ts';
 import { keys } from './cases/keys.ts';
 import { linking } from './cases/linking.ts';
 import { maps } from './cases/maps.ts';
+import { safety } from './cases/safety.ts';
+import { technical } from './cases/technical.ts';
 import { titles } from './cases/titles.ts';
 import type { Cases } from './case.ts';
 import { faultsOf } from './finding.ts';
 import { publish } from './road.ts';
 
-const suites: Readonly<Record<string, Cases>> = { addresses, images, keys, linking, maps, titles };
+const suites: Readonly<Record<string, Cases>> = {
+  addresses,
+  images,
+  keys,
+  linking,
+  maps,
+  safety,
+  technical,
+  titles,
+};
 
 describe.each(Object.entries(suites))('%s', (_name, cases) => {
   it.each(Object.entries(cases))('%s', async (_what, one) => {

@@ -51,8 +51,9 @@ function readBlock(
     const at = position + 1 + offset;
     if (child.type.name === special.rawBlock) children.push(child.attrs['node'] as Node);
     else if (child.type.name === special.line) {
-      // Two lines side by side would run together: the second is a paragraph.
-      if (afterLine) children.push(element('p', {}, textOf(child)));
+      // Two lines side by side would run together: the second is a paragraph where one can stand.
+      if (afterLine && mayContain(name, 'p')) children.push(element('p', {}, textOf(child)));
+      else if (afterLine) children.push(' ', ...textOf(child));
       else children.push(...textOf(child));
     } else {
       children.push(blockToElement(child, locate, [...path, children.length], at));

@@ -6,7 +6,7 @@ import {
   type Element,
   type Node,
 } from '../markup/index.ts';
-import { contentKindOf, definitionOf, isInline, isPhrase } from './table.ts';
+import { contentKindOf, definitionOf, isForeign, isInline, isPhrase } from './table.ts';
 
 function keepsSpace(element: Element): boolean {
   return (
@@ -26,7 +26,7 @@ const space = /[ \t\n\r]+/gu;
  */
 export function normalise(element: Element): Element {
   const kind = contentKindOf(element.name);
-  if (kind === undefined || element.name === 'foreign') return element;
+  if (kind === undefined || isForeign(element.name)) return element;
   if (keepsSpace(element)) return keepingSpace(element);
   const children = element.children.map((child) => (isElement(child) ? normalise(child) : child));
   if (kind === 'elements' || kind === 'empty') {

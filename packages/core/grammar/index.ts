@@ -13,7 +13,7 @@ export {
 export { canonicalLength, normalise, writeCanonical } from './canonical.ts';
 export { emptyElement, follows, placeFor } from './choices.ts';
 export { textSymbol, type Expression } from './content.ts';
-export { inlineStyleOf, type InlineStyle } from './inline-style.ts';
+export { inlineStyleOf, signsAround, type InlineStyle } from './inline-style.ts';
 export type { ElementDefinition } from './definition.ts';
 export { expandableStyle, isExpandable, stylesOf, withStyles } from './styles.ts';
 export {
@@ -26,6 +26,7 @@ export {
   definitionOf,
   elementDefinitions,
   isA,
+  isForeign,
   isInline,
   isMap,
   isPhrase,

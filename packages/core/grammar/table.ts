@@ -4,18 +4,26 @@ import { parseContent, symbolsOf, textSymbol, type Expression } from './content.
 import type { ElementDefinition } from './definition.ts';
 import { blockElements } from './elements/blocks.ts';
 import { inlineElements } from './elements/inline.ts';
+import { machineryElements } from './elements/machinery.ts';
 import { mapElements } from './elements/map.ts';
 import { prologElements } from './elements/prolog.ts';
+import { releaseElements } from './elements/release.ts';
+import { safetyElements } from './elements/safety.ts';
 import { taskElements } from './elements/task.ts';
+import { technicalElements } from './elements/technical.ts';
 import { topicElements } from './elements/topic.ts';
 
 /** Every element of the content model, in the order in which it is offered and explained. */
 export const elementDefinitions: readonly ElementDefinition[] = [
   ...topicElements,
   ...taskElements,
+  ...machineryElements,
   ...blockElements,
+  ...safetyElements,
   ...inlineElements,
+  ...technicalElements,
   ...prologElements,
+  ...releaseElements,
   ...mapElements,
 ];
 
@@ -76,7 +84,13 @@ export const attributeOf = (element: string, attribute: string): AttributeDefini
 
 const inlineNames = symbolsOf(parseContent('@inline'));
 /** Elements that only ever stand inside an inline one and are read with its text. */
-const insideInline = new Set(['index-see', 'index-see-also', 'index-sort-as', 'coderef']);
+const insideInline = new Set([
+  'index-see',
+  'index-see-also',
+  'index-sort-as',
+  'coderef',
+  'equation-number',
+]);
 
 /** Whether the element can stand in a line of text. */
 export function isInline(name: string): boolean {
@@ -87,12 +101,18 @@ export function isInline(name: string): boolean {
 const apart = new Set([
   'fn',
   'indexterm',
+  'indextermref',
+  'boolean',
   'draft-comment',
   'required-cleanup',
   'image',
   'object',
   'data',
+  'sort-as',
   'foreign',
+  'unknown',
+  'mathml',
+  'svg-container',
 ]);
 
 /** Whether the element only formats or names words of the line, as `ph` and `uicontrol` do. */
@@ -143,6 +163,9 @@ export function basesOf(name: string): readonly string[] {
 export function isA(name: string, base: string): boolean {
   return basesOf(name).includes(base);
 }
+
+/** Whether the element holds another vocabulary, which its own processors check. */
+export const isForeign = (name: string): boolean => isA(name, 'foreign') || name === 'unknown';
 
 export const topicKinds = [
   'concept',

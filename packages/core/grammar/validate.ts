@@ -7,6 +7,7 @@ import {
   attributeOf,
   contentOf,
   definitionOf,
+  isForeign,
   isTopic,
   labelOf,
   mayContain,
@@ -65,7 +66,7 @@ export function validate(root: Element): Problem[] {
       ids.add(id);
     }
     // Foreign content has its own vocabulary.
-    return found.name === 'foreign' ? false : undefined;
+    return isForeign(found.name) ? false : undefined;
   });
   return problems;
 }

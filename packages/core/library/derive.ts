@@ -63,7 +63,11 @@ const unread = new Set([
   'draft-comment',
   'required-cleanup',
   'data',
+  'sort-as',
   'foreign',
+  'unknown',
+  'mathml',
+  'svg-container',
   'indexterm',
   'topicmeta',
 ]);

@@ -22,6 +22,7 @@ const avoided = new Set([
   'choicetable',
   'properties',
   'state',
+  'boolean',
   'tm',
   'abbreviated-form',
   'area',

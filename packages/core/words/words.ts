@@ -31,6 +31,14 @@ export interface Words {
   readonly condition: string;
   readonly cause: string;
   readonly remedy: string;
+  /** Of requirements: there are none. */
+  readonly none: string;
+  readonly conditions: string;
+  readonly personnel: string;
+  readonly equipment: string;
+  readonly supplies: string;
+  readonly spares: string;
+  readonly safety: string;
   readonly related: string;
   readonly syntax: string;
   readonly property: string;

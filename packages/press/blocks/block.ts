@@ -30,6 +30,8 @@ export type Block =
   | LineBlock<'command'>
   | Container<'quote'>
   | Container<'note'>
+  | Hazard
+  | Stated
   /** What a step has beside its command: information, an example, its result. */
   | Container<'step-detail'>
   | Container<'group'>
@@ -157,6 +159,26 @@ export interface TableRow extends Pick<GridRow, 'element' | 'ruled'> {
   readonly cells: readonly TableCell[];
 }
 export interface TableCell extends GridCell, Blocks {}
+
+/** A hazard statement: symbols beside one message or several (ANSI Z535.6). */
+interface Hazard {
+  readonly kind: 'hazard';
+  readonly element: ResolvedElement;
+  readonly symbols: readonly Picture[];
+  readonly panels: readonly HazardPanel[];
+}
+/** What the hazard is, what can happen, and how to avoid it, in this order. */
+export interface HazardPanel {
+  readonly element: ResolvedElement;
+  readonly parts: readonly ListItem[];
+}
+
+/** An element that says one thing by being there, such as that nothing is required. */
+interface Stated {
+  readonly kind: 'stated';
+  readonly element: ResolvedElement;
+  readonly word: WordName;
+}
 
 interface MediaBlock {
   readonly kind: 'media';

@@ -16,6 +16,7 @@ import type {
   WordName,
 } from './block.ts';
 import { flowOf } from './flow.ts';
+import { syntaxLines } from './syntax.ts';
 
 /** What normalising needs from outside. */
 export interface Normalizing {
@@ -208,6 +209,21 @@ const figure: Maker = (element, walk) => {
   return [picture ? { ...made, picture } : made];
 };
 
+/** A syntax diagram as a figure of code: a line for each of its blocks and fragments. */
+const syntaxDiagram: Maker = (element, walk) => [
+  {
+    kind: 'figure',
+    element,
+    areas: [],
+    blocks: syntaxLines(element).map(({ element: part, nodes }): Block => ({
+      kind: 'code',
+      element: part === element ? within(part) : part,
+      nodes: linesOf(nodes, walk),
+    })),
+    ...captionOf(element, walk),
+  },
+];
+
 const table: Maker = (element, walk) => {
   const groups = children(element).filter(({ name }) => name === 'tgroup');
   const grids = (groups.length > 0 ? groups : [element]).map((one) => gridBlocks(one, walk));
@@ -249,6 +265,83 @@ const container =
   (kind: 'quote' | 'note' | 'step-detail'): Maker =>
   (element, walk) => [{ kind, element, blocks: blocksOf(element.children, walk) }];
 
+const hazard: Maker = (element, walk) => [
+  {
+    kind: 'hazard',
+    element,
+    symbols: children(element)
+      .filter(({ name }) => isA(name, 'image'))
+      .map((image) => ({ kind: 'picture', images: [image] })),
+    panels: children(element)
+      .filter(({ name }) => name === 'messagepanel')
+      .map((panel) => ({
+        element: panel,
+        parts: children(panel).map((part) => itemOf(part, walk)),
+      })),
+  },
+];
+
+/** An element whose anchor, condition and marks are those of the block around it. */
+const within = ({
+  name,
+  attributes,
+  children: inner,
+  origin,
+}: ResolvedElement): ResolvedElement => ({
+  name,
+  attributes,
+  children: inner,
+  origin,
+});
+
+/** Requirements of a task under the word for them; each person has skills and so on below. */
+const requirements =
+  (label: WordName): Maker =>
+  (element, walk) => {
+    const items: { readonly element: ResolvedElement; readonly details: ResolvedElement[] }[] = [];
+    for (const part of children(element)) {
+      if (['perscat', 'perskill', 'esttime'].includes(part.name)) items.at(-1)?.details.push(part);
+      else items.push({ element: part, details: [] });
+    }
+    const listed = items.map(({ element: item, details }): ListItem => ({
+      element: item,
+      blocks: [
+        ...contentOf(item, walk),
+        ...(details.length === 0 ? [] : [plainList(within(item), details, walk)]),
+      ],
+    }));
+    return [
+      {
+        kind: 'section',
+        element,
+        label,
+        blocks: [{ kind: 'list', element: within(element), form: 'bulleted', items: listed }],
+      },
+    ];
+  };
+
+const plainList = (
+  element: ResolvedElement,
+  items: readonly ResolvedElement[],
+  walk: Walk,
+): List => ({
+  kind: 'list',
+  element,
+  form: 'plain',
+  items: items.map((one) => itemOf(one, walk)),
+});
+
+/** What an item says: that there is none of its kind, or its content. */
+const contentOf = (item: ResolvedElement, walk: Walk): readonly Block[] =>
+  nothingRequired.has(item.name)
+    ? [{ kind: 'stated', element: within(item), word: 'none' }]
+    : blocksOf(item.children, walk);
+const nothingRequired = new Set(['noconds', 'nosafety', 'nosupeq', 'nosupply', 'nospares']);
+
+const stated =
+  (word: WordName): Maker =>
+  (element) => [{ kind: 'stated', element, word }];
+
 const nothing: Maker = () => [];
 
 /** By the element, or by one that it is a specialisation of; all others are groups. */
@@ -262,6 +355,7 @@ const makers: Readonly<Record<string, Maker>> = {
   pre: code,
   lq: container('quote'),
   note: container('note'),
+  hazardstatement: hazard,
   itemgroup: container('step-detail'),
   ul: list('bulleted'),
   ol: list('numbered'),
@@ -272,6 +366,7 @@ const makers: Readonly<Record<string, Maker>> = {
   substeps: steps(true, true),
   'steps-informal': (element, walk) => [group(element, walk)],
   fig: figure,
+  syntaxdiagram: syntaxDiagram,
   table,
   simpletable: table,
   image: (element) => [{ kind: 'picture', images: [element] }],
@@ -286,4 +381,13 @@ const makers: Readonly<Record<string, Maker>> = {
   condition: section('condition'),
   cause: section('cause'),
   remedy: section('remedy'),
+  reqconds: requirements('conditions'),
+  reqpers: requirements('personnel'),
+  safety: requirements('safety'),
+  supequip: section('equipment'),
+  supplies: section('supplies'),
+  spares: section('spares'),
+  nosupeq: stated('none'),
+  nosupply: stated('none'),
+  nospares: stated('none'),
 };

@@ -6,7 +6,7 @@ import type { Context, Typesetting } from './context.ts';
 import type { PrintBlock, Inline } from './document.ts';
 import { areaSigns, imageBlock, mediaBlocks } from './images.ts';
 import { linesOf } from './lines.ts';
-import { definitions, list, steps } from './lists.ts';
+import { definitions, itemBlocks, list, steps } from './lists.ts';
 import { gridTable, type TableCaption } from './tables.ts';
 
 /** What makes blocks of text and the lines in them. Problems: `print.too-deep`, those of tables. */
@@ -87,6 +87,11 @@ const makers: { readonly [Kind in Source['kind']]: Maker<Kind> } = {
     { t: 'quote', c: blocks(block.blocks) },
   ],
   note,
+  hazard,
+  stated: ({ marksOf, words }, { element, word }) => [
+    ...marksOf(element),
+    { t: 'p', c: [words[word]] },
+  ],
   'step-detail': content,
   group: content,
   section,
@@ -145,6 +150,31 @@ function note(
   const word = printable(noteName(element, sheet, publication.locale, words));
   const kind = element.attributes['type'] ?? 'note';
   return [...marksOf(element), { t: 'note', kind, word, c: blocks(block.blocks) }];
+}
+
+function hazard(typesetting: Typesetting, block: BlockOf<'hazard'>): PrintBlock[] {
+  const { marked, marksOf, blocks, sheet, publication, words } = typesetting;
+  const { element, symbols, panels } = block;
+  return [
+    ...marksOf(element),
+    {
+      t: 'hazard',
+      kind: element.attributes['type'] ?? 'note',
+      word: printable(noteName(element, sheet, publication.locale, words)),
+      symbols: blocks(symbols),
+      messages: panels.map((panel) => {
+        const [named, rest] = [true, false].map((isNamed) =>
+          panel.parts
+            .filter((part) => (part.element.name === 'typeofhazard') === isNamed)
+            .flatMap((part) => itemBlocks(typesetting, part)),
+        );
+        return {
+          hazard: [...marksOf(panel.element), ...marked(panel.element, named!)],
+          c: marked(panel.element, rest!),
+        };
+      }),
+    },
+  ];
 }
 
 const captionOf = (

@@ -108,6 +108,17 @@ export type PrintBlock = { readonly s?: string } & (
       readonly word: string;
       readonly c: readonly PrintBlock[];
     }
+  /** A hazard statement: each message is what the hazard is, followed by the rest. */
+  | {
+      readonly t: 'hazard';
+      readonly kind: string;
+      readonly word: string;
+      readonly symbols: readonly PrintBlock[];
+      readonly messages: readonly {
+        readonly hazard: readonly PrintBlock[];
+        readonly c: readonly PrintBlock[];
+      }[];
+    }
   | { readonly t: 'code'; readonly c: readonly Inline[] }
   | { readonly t: 'lines'; readonly c: readonly Inline[] }
   | { readonly t: 'quote'; readonly c: readonly PrintBlock[] }

@@ -1,5 +1,5 @@
 import type { PeerLink, ResolvedElement, ResolvedLink } from '@ukiyo/core/compose';
-import { isExpandable, inlineStyleOf, type InlineStyle } from '@ukiyo/core/grammar';
+import { isExpandable, inlineStyleOf, signsAround, type InlineStyle } from '@ukiyo/core/grammar';
 import { childElements, childNamed, isElement, lineOf, type Element } from '@ukiyo/core/markup';
 import { linkFormOf } from '@ukiyo/core/library';
 import { propertyText, valuesOf } from '@ukiyo/core/styles';
@@ -130,6 +130,8 @@ const makers: Readonly<Record<string, LineMaker>> = {
   desc: nothing,
   object: nothing,
   fn: footnoteElement,
+  synnote: footnoteElement,
+  boolean: (_state, { attributes }) => [attributes['state'] ?? ''],
   image: (state, element) => inlineImage(state.typesetting(), element),
   xref: link,
   link,
@@ -156,7 +158,10 @@ function plainInline(state: LineState, element: Element): Inline[] {
   if (isExpandable(element.attributes))
     return [...marks, ...placedWords(state, 'expandable', 'in the line', c)];
   const style = inlineStyleOf(element.name);
-  return style ? [...marks, { t: signs[style], c }] : [...marks, ...c];
+  const [before, after] = signsAround(element.name);
+  return style
+    ? [...marks, { t: signs[style], c: [before, ...c, after].filter((one) => one !== '') }]
+    : [...marks, ...c];
 }
 
 /** The words of a link. */

@@ -259,7 +259,7 @@ export function sheetRules(sheet: StyleSheet, locale: string): string {
     ...Object.fromEntries(own.map((id) => [id, ownSelector(id)])),
   };
   return (
-    `${noteRules(sheet, (kind) => (kind === 'note' ? '.note' : `.note.${kind}`))}\n` +
+    `${noteRules(sheet, (kind) => `:is(.note, .hazard)${kind === 'note' ? '' : `.${kind}`}`)}\n` +
     `${screenRules(sheet, selectors, locale)}\n`
   );
 }

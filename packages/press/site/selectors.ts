@@ -32,7 +32,7 @@ export const siteSelectors: Readonly<Record<string, string>> = {
       .filter((kind) => kind !== 'note')
       .map((kind) => [`note-${kind}`, `article .note.${kind}`]),
   ),
-  'note-label': 'article :is(.note-word, .note-mark)',
+  'note-label': 'article :is(.note-word, .note-mark, .signal)',
   table: 'article table',
   'table-title': 'article caption',
   'table-head': 'article th',

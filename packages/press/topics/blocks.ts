@@ -7,6 +7,7 @@ import { isEmpty, tag, text, type Html } from '../html/index.ts';
 import { noteName } from '../shared/index.ts';
 import { classOf, type PageContext, type Rendering } from './context.ts';
 import { figureHtml, imageHtml } from './images.ts';
+import { hazardHtml } from './hazards.ts';
 import { linesHtml } from './lines.ts';
 import { definitionsHtml, listHtml, stepsHtml } from './lists.ts';
 import { mediaHtml } from './media.ts';
@@ -65,6 +66,9 @@ const renderers: { readonly [Kind in Block['kind']]: Renderer<Kind> } = {
   quote: ({ idOf, blocks }, block) =>
     tag('blockquote', { id: idOf(block.element) }, blocks(block.blocks)),
   note,
+  hazard: hazardHtml,
+  stated: ({ idOf, words }, { element, word }) =>
+    tag('p', { id: idOf(element) }, text(words[word])),
   'step-detail': ({ idOf, blocks }, block) =>
     tag('div', { class: block.element.name, id: idOf(block.element) }, blocks(block.blocks)),
   group({ idOf, blocks }, block) {

@@ -1,5 +1,5 @@
 import type { ResolvedElement, ResolvedLink } from '@ukiyo/core/compose';
-import { isExpandable } from '@ukiyo/core/grammar';
+import { isExpandable, signsAround } from '@ukiyo/core/grammar';
 import { linkFormOf } from '@ukiyo/core/library';
 import { readMedia } from '@ukiyo/core/media';
 import { childElements, isElement, type Element, type Node } from '@ukiyo/core/markup';
@@ -38,6 +38,20 @@ const inlineTags: Readonly<Record<string, readonly [string, string?]>> = {
   cite: ['cite'],
   q: ['q'],
   overline: ['span', 'overline'],
+  markupname: ['code'],
+  xmlelement: ['code'],
+  xmlatt: ['code'],
+  textentity: ['code'],
+  parameterentity: ['code'],
+  numcharref: ['code'],
+  xmlnsname: ['code'],
+  xmlpi: ['code'],
+  kwd: ['code'],
+  oper: ['code'],
+  delim: ['code'],
+  sep: ['code'],
+  repsep: ['code'],
+  var: ['var'],
 };
 
 type PeerLink = Extract<ResolvedLink, { readonly kind: 'peer' }>;
@@ -75,7 +89,10 @@ function plainInline(rendering: Rendering, element: Element): Html {
     }
     case 'desc':
       return [];
+    case 'boolean':
+      return text(element.attributes['state'] ?? '');
     case 'fn':
+    case 'synnote':
       return footnote(rendering, element);
     case 'image':
       return imageHtml(rendering, element);
@@ -106,7 +123,8 @@ function plainInline(rendering: Rendering, element: Element): Html {
 function phrase(rendering: Rendering, element: Element): Html {
   const [name, className] = inlineTags[element.name] ?? [];
   const id = rendering.idOf(element);
-  const inner = within(rendering, element);
+  const [before, after] = signsAround(element.name);
+  const inner = [text(before), within(rendering, element), text(after)];
   // Closed by the reader's browser: without its script the words are there.
   if (isExpandable(element.attributes)) return tag('span', { id, class: 'expandable' }, inner);
   if (name === undefined) return id === undefined ? inner : tag('span', { id }, inner);

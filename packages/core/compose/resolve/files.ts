@@ -1,4 +1,5 @@
 import type { When } from '../../facets/index.ts';
+import { isA } from '../../grammar/index.ts';
 import { readReference } from '../../library/index.ts';
 import type { Attributes } from '../../markup/index.ts';
 import type { Gathering } from './gathering.ts';
@@ -17,8 +18,11 @@ const fileAttribute: Readonly<Record<string, string>> = {
   param: 'value',
 };
 
-const showsFile = (name: string, attributes: Attributes): boolean =>
-  fileAttribute[name] !== undefined && (name !== 'param' || attributes['valuetype'] === 'ref');
+/** The attribute, where the element shows a file. */
+function fileAttributeOf(name: string, attributes: Attributes): string | undefined {
+  if (name === 'param' && attributes['valuetype'] !== 'ref') return undefined;
+  return fileAttribute[isA(name, 'image') ? 'image' : name];
+}
 
 /**
  * The files that an element shows: one, or one for each of those readers who get another. One that
@@ -30,13 +34,14 @@ export function filesOf(
   cursor: Cursor,
   gathering: Gathering,
 ): readonly ShownFile[] {
-  if (!showsFile(name, attributes)) return [];
+  const attribute = fileAttributeOf(name, attributes);
+  if (attribute === undefined) return [];
   const { keyref } = attributes;
-  const href = attributes[fileAttribute[name]!];
+  const href = attributes[attribute];
   const byKey = keyref === undefined ? undefined : gathering.keyTarget(keyref);
   const reference = byKey ?? (href === undefined ? undefined : readReference(href, cursor.item));
   if (reference?.kind === 'external') {
-    if (name === 'image')
+    if (isA(name, 'image'))
       gathering.report(
         'warning',
         'image.outside',
@@ -59,7 +64,7 @@ export function filesOf(
   const shown = (id: string): string => (gathering.isFileThere(id) ? `asset:${id}` : missing());
   const { id, others, when } = gathering.choose(reference.id);
   // Of a video the chosen one alone: what is for others would have to be another player.
-  if (name !== 'image') return [{ href: shown(id) }];
+  if (!isA(name, 'image')) return [{ href: shown(id) }];
   return [
     ...others.map((other) => ({ href: shown(other.id), when: other.when })),
     { href: shown(id), when },

@@ -5,7 +5,7 @@ import {
   type MarkLook,
   type When,
 } from '../../facets/index.ts';
-import { definitionOf, isTopic, labelOf } from '../../grammar/index.ts';
+import { definitionOf, isA, isTopic, labelOf } from '../../grammar/index.ts';
 import {
   checkItem,
   contextIdsIn,
@@ -43,9 +43,17 @@ import {
 } from './resolved.ts';
 
 /** Never published. `prolog` and `titlealts` are read for what they give and then left out. */
-const unpublished = new Set(['draft-comment', 'required-cleanup', 'data', 'data-about', 'foreign']);
-/** Elements whose key names a file, not their words. */
-const keyedFiles = new Set(['image', 'object']);
+const unpublished = new Set([
+  'draft-comment',
+  'required-cleanup',
+  'data',
+  'sort-as',
+  'data-about',
+  'foreign',
+  'unknown',
+]);
+/** Whether the key of an element names a file, not its words. */
+const isKeyedFile = (name: string): boolean => isA(name, 'image') || name === 'object';
 
 /** A link says its words in an element of their own; a description is none of them. */
 const hasOwnWords = ({ name, children }: Element): boolean =>
@@ -292,7 +300,7 @@ class TopicResolver {
   /** What its key says where it has no words of its own; undefined where it says nothing. */
   #words(element: Element, attributes: Attributes, cursor: Cursor): readonly Node[] | undefined {
     const key = attributes['keyref']?.split('/')[0];
-    if (key === undefined || keyedFiles.has(element.name) || hasOwnWords(element)) return undefined;
+    if (key === undefined || isKeyedFile(element.name) || hasOwnWords(element)) return undefined;
     const { context, why } = this.#gathering;
     const origin = originOf(cursor);
     const set = context.variables[key];

@@ -121,4 +121,18 @@ export const inlineElements: readonly ElementDefinition[] = [
     attributes: 'href format scope type',
   }),
   row('foreign', 'Foreign content', '#text*', 'Content in another vocabulary.'),
+  row('unknown', 'Unknown content', '#text*', 'Content whose vocabulary is not named.'),
+  row('sort-as', 'Sort key', '(#text | keyword | text)*', {
+    help: 'The words by which this is sorted; not shown.',
+    base: 'data',
+    attributes: 'name value',
+  }),
+  row('boolean', 'Yes or no', 'empty', {
+    help: 'A value that is yes or no.',
+    attributes: 'state!',
+  }),
+  row('indextermref', 'Index entry reference', 'empty', {
+    help: 'An index entry that a key gives.',
+    attributes: 'keyref',
+  }),
 ];

@@ -5,8 +5,8 @@ export const taskElements: readonly ElementDefinition[] = [
   row(
     'taskbody',
     'Task body',
-    '(prereq | context | section)*, (steps | steps-unordered | steps-informal)?, result?, ' +
-      'tasktroubleshooting?, example*, postreq*',
+    '(prereq | prelreqs | context | section)*, (steps | steps-unordered | steps-informal)?, result?, ' +
+      'tasktroubleshooting?, example*, (postreq | closereqs)*',
     { help: 'The content of the task.', base: 'body' },
   ),
   row('prereq', 'Before you start', 'title?, (@sectionFlow)*', {
@@ -36,7 +36,7 @@ export const taskElements: readonly ElementDefinition[] = [
   row(
     'step',
     'Step',
-    'note*, cmd, (info | choices | choicetable | substeps | itemgroup | stepxmp | ' +
+    '(note | hazardstatement)*, cmd, (info | choices | choicetable | substeps | itemgroup | stepxmp | ' +
       'tutorialinfo)*, stepresult?, steptroubleshooting?',
     { help: 'One action of the reader.', base: 'li' },
   ),
@@ -52,7 +52,7 @@ export const taskElements: readonly ElementDefinition[] = [
   row(
     'substep',
     'Substep',
-    'note*, cmd, (info | itemgroup | stepxmp | tutorialinfo)*, stepresult?',
+    '(note | hazardstatement)*, cmd, (info | itemgroup | stepxmp | tutorialinfo)*, stepresult?',
     { help: 'One part of a step.', base: 'li' },
   ),
   row('choices', 'Choices', 'data*, choice+', { help: 'Ways to do the step.', base: 'ul' }),

@@ -12,7 +12,7 @@
 // On a baseline grid items of a list are set apart by a line where one ends with more than words, or the next begins with a ground or rules.
 #let parted(items, i) = {
   let ends(bs) = bs.len() > 0 and bs.last().t in ("table", "fig", "img", "note", "code")
-  let begins(bs) = { let first = bs.find(b => b.t not in only-marks); first != none and first.t in ("note", "code") }
+  let begins(bs) = { let first = bs.find(b => b.t not in only-marks); first != none and first.t in ("note", "hazard", "code") }
   if on-grid and (ends(items.at(i)) or (i + 1 < items.len() and begins(items.at(i + 1)))) { v(grid-step) }
 }
 #let walk(bs, depth: 0, bare: false) = {
@@ -65,7 +65,7 @@
         block(above: pt-of("term-name", "above"), below: pt-of("term-name", "below"), sticky: true, for d in i.dt { worded(styles.term-name, walk-lines(d)); h(0.6em) })
         pad(..sides, in-manner(s, walk(i.dd, depth: depth)))
       })
-    } else if b.t == "note" { note-block(b, walk) } else if b.t == "code" { framed(styles.at(if own == none { "code-block" } else { own }), keep-lines(b.c)) } else if b.t == "lines" { framed(styles.at(if own == none { "lines" } else { own }), keep-lines(b.c)) } else if b.t == "quote" { framed(styles.at(if own == none { "quote" } else { own }), walk(b.c)) } else if b.t == "img" { picture(b) } else if b.t == "legend" {
+    } else if b.t == "note" { note-block(b, walk) } else if b.t == "hazard" { hazard-block(b, walk) } else if b.t == "code" { framed(styles.at(if own == none { "code-block" } else { own }), keep-lines(b.c)) } else if b.t == "lines" { framed(styles.at(if own == none { "lines" } else { own }), keep-lines(b.c)) } else if b.t == "quote" { framed(styles.at(if own == none { "quote" } else { own }), walk(b.c)) } else if b.t == "img" { picture(b) } else if b.t == "legend" {
       in-manner(styles.figure-title, block(above: if on-grid { grid-room } else { 1.6mm }, below: if on-grid { grid-room } else { 1.6mm }, snapped(grid(columns: (6mm, 1fr), row-gutter: 1.2mm, align: (start + horizon, start + horizon), ..b.items.map(i => (sign-disc(i.sign), walk-lines(i.c))).flatten()))))
     } else if b.t == "group" { if own == none { walk(b.c, depth: depth) } else { framed(styles.at(own), walk(b.c, depth: depth)) } } else if b.t == "mark" {
       block(
