@@ -5,6 +5,7 @@ import { keys } from './cases/keys.ts';
 import { linking } from './cases/linking.ts';
 import { maps } from './cases/maps.ts';
 import { safety } from './cases/safety.ts';
+import { tables } from './cases/tables.ts';
 import { technical } from './cases/technical.ts';
 import { titles } from './cases/titles.ts';
 import type { Cases } from './case.ts';
@@ -18,6 +19,7 @@ const suites: Readonly<Record<string, Cases>> = {
   linking,
   maps,
   safety,
+  tables,
   technical,
   titles,
 };

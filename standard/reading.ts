@@ -61,7 +61,7 @@ export function structureOf(printed: string): Element {
     const attribute = /^\/(\w+) \/?(.*)$/u.exec(words);
     if (attribute) element.setAttribute(attribute[1]!.toLowerCase(), attribute[2]!);
     else if (words.startsWith('"')) within(depth).append(words.replace(/^"|"$/gu, ''));
-    else if (/^[A-Z]\w*( |$)/u.test(words) && !words.startsWith('Object ')) {
+    else if (/^[A-Z]\w*([ :]|$)/u.test(words) && !words.startsWith('Object ')) {
       const made = document.createElement(/^\w+/u.exec(words)![0].toLowerCase());
       within(depth).append(made);
       open.push({ depth, element: made });

@@ -3,6 +3,7 @@ import { validate } from '../grammar/index.ts';
 import { checkImageMaps } from '../imagemaps/index.ts';
 import type { Element } from '../markup/index.ts';
 import type { Problem } from '../problems/index.ts';
+import { checkTables } from '../tables/index.ts';
 import { checkCompleteness, checkHouseRules, type HouseRule } from '../rules/index.ts';
 
 /** What the team has agreed on, against which a text is checked. */
@@ -21,6 +22,7 @@ export function checkItem(root: Element, { facets = [], rules = [] }: Agreed = {
     ...checkFacetValues(root, facets),
     ...checkCompleteness(root),
     ...checkImageMaps(root),
+    ...checkTables(root),
     ...checkHouseRules(root, rules),
   ];
 }

@@ -1,11 +1,18 @@
-import { childElements, childNamed, isElement, type Element } from '../markup/index.ts';
+import {
+  childElements,
+  childNamed,
+  isElement,
+  type Attributes,
+  type Element,
+} from '../markup/index.ts';
 import { problem, type Path, type Problem } from '../problems/index.ts';
 
 export interface GridColumn {
   readonly name: string;
   /** As written: `2*` is a share, anything else a length. */
   readonly width?: string;
-  readonly align?: string;
+  /** Its attributes, with those of the group and the table where it has none of its own. */
+  readonly attributes: Attributes;
 }
 
 export interface GridCell {
@@ -18,14 +25,29 @@ export interface GridCell {
   readonly rowSpan: number;
   readonly align?: string;
   readonly valign?: string;
-  /** A cell that heads its row. */
+  /** On which its words line up, where they are aligned so. */
+  readonly char?: CharAlignment;
+  /** Whether a rule stands below, and after it; undefined where nothing says so. */
+  readonly rules: CellRules;
+  /** A cell that heads its row or column. */
   readonly heads: boolean;
+}
+
+/** @see CALS, `char` and `charoff` */
+export interface CharAlignment {
+  readonly sign: string;
+  /** Where the sign stands, in percent of the width of the column. */
+  readonly offset: number;
+}
+
+export interface CellRules {
+  readonly below?: boolean;
+  readonly after?: boolean;
 }
 
 export interface GridRow {
   readonly element: Element;
   readonly cells: readonly GridCell[];
-  readonly ruled: boolean;
 }
 
 export interface Grid {
@@ -50,15 +72,18 @@ function rowsIn(parent: Element, path: Path, ...names: string[]): Found[] {
 
 /**
  * Works out where each cell stands (CALS: OASIS exchange table model, TR 9503; simple tables: DITA
- * 1.3).
+ * 1.3), and how it is aligned and ruled: as it says itself, else its row, its column, its group or
+ * its table.
+ * @param table a `tgroup` or a simple table
+ * @param around the table of a `tgroup`
  * @returns a grid that can be drawn, with problems `table.span`, `table.too-many-cells` and
  * `table.unknown-column` for what had to be put right
  */
-export function gridOf(table: Element): Grid {
-  return table.name === 'tgroup' ? calsGrid(table) : simpleGrid(table);
+export function gridOf(table: Element, around?: Element): Grid {
+  return table.name === 'tgroup'
+    ? new CalsReader(table, around?.attributes ?? {}).read()
+    : simpleGrid(table);
 }
-
-const calsGrid = (tgroup: Element): Grid => new CalsReader(tgroup).read();
 
 /** An entry where it is read: its row and all that is known of it. */
 interface Entry extends Found {
@@ -79,19 +104,21 @@ class CalsReader {
   readonly #tgroup: Element;
   readonly #columns: GridColumn[];
   readonly #spans: ReadonlyMap<string | undefined, Element['attributes']>;
-  readonly #hasRowHeads: boolean;
+  readonly #table: Attributes;
   readonly #problems: Problem[] = [];
+  /** Rows of which it is said already that they have too many cells. */
+  readonly #overfull = new Set<Element>();
 
-  constructor(tgroup: Element) {
+  /** @param table the attributes of the table */
+  constructor(tgroup: Element, table: Attributes) {
     this.#tgroup = tgroup;
-    const specs = childElements(tgroup).filter(({ name }) => name === 'colspec');
-    this.#columns = columnsOf(tgroup, specs);
+    this.#table = table;
+    this.#columns = columnsOf(tgroup, table);
     this.#spans = new Map(
       childElements(tgroup)
         .filter(({ name }) => name === 'spanspec')
         .map(({ attributes }) => [attributes['spanname'], attributes]),
     );
-    this.#hasRowHeads = ['headers', 'firstcol'].includes(specs[0]?.attributes['rowheader'] ?? '');
   }
 
   read(): Grid {
@@ -119,8 +146,7 @@ class CalsReader {
         cursor = column + columnSpan;
         return this.#cell(entry, extent, section);
       });
-      const rule = row.attributes['rowsep'] ?? this.#tgroup.attributes['rowsep'] ?? '1';
-      return { element: row, cells, ruled: rule !== '0' };
+      return { element: row, cells };
     });
   }
 
@@ -161,7 +187,7 @@ class CalsReader {
 
   /** The column that an entry names where it can stand there, else the next free one. */
   #columnOf(
-    { span, path, rowIndex }: Entry,
+    { span, path, rowIndex, row }: Entry,
     cursor: number,
     isFree: (column: number) => boolean,
   ): number {
@@ -169,13 +195,18 @@ class CalsReader {
     let column = wanted !== undefined && wanted >= cursor && isFree(wanted) ? wanted : cursor;
     while (!isFree(column)) column += 1;
     if (column >= this.#columns.length) {
-      this.#report(
-        'table.too-many-cells',
-        `Row ${rowIndex + 1} has more cells than the table has columns.`,
-        path,
-      );
+      if (!this.#overfull.has(row))
+        this.#report(
+          'table.too-many-cells',
+          `Row ${rowIndex + 1} has more cells than the table has columns.`,
+          path,
+        );
+      this.#overfull.add(row);
       while (this.#columns.length <= column)
-        this.#columns.push({ name: `col${this.#columns.length + 1}` });
+        this.#columns.push({
+          name: `col${this.#columns.length + 1}`,
+          attributes: columnAttributes(undefined, this.#tgroup, this.#table),
+        });
     }
     return column;
   }
@@ -192,17 +223,27 @@ class CalsReader {
     return undefined;
   }
 
-  #cell({ element, path, row }: Entry, extent: Extent, section: Element): GridCell {
-    const align = element.attributes['align'] ?? this.#columns[extent.column]?.align;
+  #cell({ element, path, row, span }: Entry, extent: Extent, section: Element): GridCell {
+    const column = this.#columns[extent.column]!.attributes;
+    const align = span['align'] ?? column['align'];
     const valign =
       element.attributes['valign'] ?? row.attributes['valign'] ?? section.attributes['valign'];
+    const sign = span['char'] ?? column['char'];
+    const offset = Number(span['charoff'] ?? column['charoff'] ?? 50);
     return {
       element,
       path,
       ...extent,
       ...(align === undefined ? {} : { align }),
       ...(valign === undefined ? {} : { valign }),
-      heads: section.name === 'thead' || (this.#hasRowHeads && extent.column === 0),
+      ...(align === 'char' && sign
+        ? { char: { sign, offset: Number.isNaN(offset) ? 50 : offset } }
+        : {}),
+      rules: {
+        ...ruled('below', span['rowsep'] ?? row.attributes['rowsep'] ?? column['rowsep']),
+        ...ruled('after', span['colsep'] ?? column['colsep']),
+      },
+      heads: section.name === 'thead' || headsRows(column),
     };
   }
 
@@ -214,16 +255,54 @@ class CalsReader {
 /** More columns are a slip of the pen. */
 const mostColumns = 200;
 
-function columnsOf(tgroup: Element, specs: readonly Element[]): GridColumn[] {
+const ruled = (edge: keyof CellRules, written: string | undefined): CellRules =>
+  written === undefined ? {} : { [edge]: written !== '0' };
+
+/** Whether the cells of a column head their rows (DITA 1.3, `rowheader`). */
+const headsRows = ({ rowheader }: Attributes): boolean =>
+  rowheader === 'headers' || rowheader === 'firstcol';
+
+const inheritedByColumns = ['align', 'char', 'charoff', 'colsep', 'rowsep'];
+
+/** What holds for the cells of a column: what it says itself, else its group or its table. */
+function columnAttributes(
+  spec: Element | undefined,
+  tgroup: Element,
+  table: Attributes,
+  isFirst = false,
+): Attributes {
+  const around = Object.fromEntries(
+    inheritedByColumns.flatMap((name) => {
+      const value = tgroup.attributes[name] ?? (name.endsWith('sep') ? table[name] : undefined);
+      return value === undefined ? [] : [[name, value]];
+    }),
+  );
+  const heads = isFirst && headsRows(table) ? { rowheader: 'firstcol' } : {};
+  return { ...around, ...heads, ...spec?.attributes };
+}
+
+/**
+ * The columns in order; a specification without a number is that of the column after the one
+ * before it (CALS, `colnum`).
+ */
+function columnsOf(tgroup: Element, table: Attributes): GridColumn[] {
+  const specs: Element[] = [];
+  let next = 0;
+  for (const spec of childElements(tgroup).filter(({ name }) => name === 'colspec')) {
+    const number = Number(spec.attributes['colnum']);
+    if (Number.isInteger(number) && number > 0 && number <= mostColumns) next = number - 1;
+    specs[next] = spec;
+    next += 1;
+  }
   const declared = Number(tgroup.attributes['cols']) || specs.length || 1;
   const length = Math.max(Math.min(declared, mostColumns), specs.length);
   return Array.from({ length }, (_, index) => {
-    const spec = specs[index]?.attributes ?? {};
-    const align = spec['align'] ?? tgroup.attributes['align'];
+    const attributes = columnAttributes(specs[index], tgroup, table, index === 0);
+    const { colname, colwidth } = attributes;
     return {
-      name: spec['colname'] ?? `col${index + 1}`,
-      ...(spec['colwidth'] === undefined ? {} : { width: spec['colwidth'] }),
-      ...(align === undefined ? {} : { align }),
+      name: colname ?? `col${index + 1}`,
+      ...(colwidth === undefined ? {} : { width: colwidth }),
+      attributes,
     };
   });
 }
@@ -258,6 +337,7 @@ function simpleGrid(table: Element): Grid {
   const columns = Array.from({ length: count }, (_, index) => ({
     name: `col${index + 1}`,
     ...(shares[index] === undefined ? {} : { width: shares[index] }),
+    attributes: {},
   }));
   const grid = rows.map(({ element: row, path }): GridRow => {
     const isHead = headRows.includes(row.name);
@@ -275,11 +355,12 @@ function simpleGrid(table: Element): Grid {
           column,
           columnSpan: 1,
           rowSpan: 1,
+          rules: {},
           heads: isHead || column + 1 === key,
         },
       ];
     });
-    return { element: row, cells, ruled: true };
+    return { element: row, cells };
   });
   const head = grid.filter((row) => headRows.includes(row.element.name));
   const body = grid.filter((row) => !headRows.includes(row.element.name));
@@ -291,9 +372,10 @@ function simpleGrid(table: Element): Grid {
       column,
       columnSpan: 1,
       rowSpan: 1,
+      rules: {},
       heads: true,
     }));
-    head.push({ element: table, cells, ruled: true });
+    head.push({ element: table, cells });
   }
   return { columns, head, body, problems: [] };
 }

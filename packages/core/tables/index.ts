@@ -6,6 +6,15 @@
  * in a cell is ever lost but by removing it.
  */
 export { changeTable, tableChanges, type TableChange } from './change.ts';
+export { checkTables } from './check.ts';
 export { columnMeasures, measured, withColumnWidths, type Measure } from './widths.ts';
 export { contentsOf, fillTable } from './fill.ts';
-export { gridOf, type Grid, type GridCell, type GridColumn, type GridRow } from './grid.ts';
+export {
+  gridOf,
+  type CellRules,
+  type CharAlignment,
+  type Grid,
+  type GridCell,
+  type GridColumn,
+  type GridRow,
+} from './grid.ts';

@@ -155,10 +155,19 @@ export interface TableGrid extends Pick<Grid, 'columns' | 'problems'> {
   readonly head: readonly TableRow[];
   readonly body: readonly TableRow[];
 }
-export interface TableRow extends Pick<GridRow, 'element' | 'ruled'> {
+export interface TableRow extends Pick<GridRow, 'element'> {
   readonly cells: readonly TableCell[];
+  /** Columns in which no cell stands, not even one from above. */
+  readonly gaps: readonly number[];
 }
-export interface TableCell extends GridCell, Blocks {}
+export interface TableCell extends GridCell, Blocks {
+  readonly edges: CellEdges;
+}
+/** Rules around a cell that are asked for or refused; undefined where the style says so. */
+export interface CellEdges {
+  readonly above?: boolean;
+  readonly before?: boolean;
+}
 
 /** A hazard statement: symbols beside one message or several (ANSI Z535.6). */
 interface Hazard {

@@ -12,3 +12,4 @@ export {
   type RelatedLink,
   type RelatedLinks,
 } from './related.ts';
+export { framedEdges, sideOf } from './tables.ts';

@@ -2,7 +2,7 @@ import type { ResolvedElement, Target } from '@ukiyo/core/compose';
 import { basesOf, isA } from '@ukiyo/core/grammar';
 import { childElements, childNamed, isElement, lineOf, type Node } from '@ukiyo/core/markup';
 import { readMedia } from '@ukiyo/core/media';
-import { gridOf, type GridRow } from '@ukiyo/core/tables';
+import { gridOf } from '@ukiyo/core/tables';
 import type {
   Block,
   Caption,
@@ -12,11 +12,11 @@ import type {
   Picture,
   StepRun,
   TableGrid,
-  TableRow,
   WordName,
 } from './block.ts';
 import { flowOf } from './flow.ts';
 import { syntaxLines } from './syntax.ts';
+import { tableGrid } from './tables.ts';
 
 /** What normalising needs from outside. */
 export interface Normalizing {
@@ -226,23 +226,18 @@ const syntaxDiagram: Maker = (element, walk) => [
 
 const table: Maker = (element, walk) => {
   const groups = children(element).filter(({ name }) => name === 'tgroup');
-  const grids = (groups.length > 0 ? groups : [element]).map((one) => gridBlocks(one, walk));
+  const grids = (groups.length > 0 ? groups : [element]).map((one) =>
+    gridBlocks(one, element, walk),
+  );
   return [{ kind: 'table', element, grids, ...captionOf(element, walk) }];
 };
 
 /** @param source a `tgroup`, or a table that has no groups */
-function gridBlocks(source: ResolvedElement, walk: Walk): TableGrid {
-  const { columns, head, body, problems } = gridOf(source);
-  const row = ({ element, ruled, cells }: GridRow): TableRow => ({
-    element,
-    ruled,
-    cells: cells.map((cell) => ({ ...cell, blocks: blocksOf(cell.element.children, walk) })),
-  });
+function gridBlocks(source: ResolvedElement, around: ResolvedElement, walk: Walk): TableGrid {
+  const grid = tableGrid(gridOf(source, around), (nodes) => blocksOf(nodes, walk));
   return {
-    columns,
-    head: head.map(row),
-    body: body.map(row),
-    problems: problems.map((found) => ({ ...found, where: source.origin })),
+    ...grid,
+    problems: grid.problems.map((found) => ({ ...found, where: source.origin })),
   };
 }
 

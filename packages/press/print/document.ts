@@ -56,6 +56,9 @@ export interface PrintCell {
   /** Read from below to above. */
   readonly turned?: boolean;
   readonly x: number;
+  /** A rule above, and before it, that is asked for or refused. */
+  readonly top?: boolean;
+  readonly start?: boolean;
 }
 
 /** A footnote of a table, which stands under it. */
@@ -69,11 +72,13 @@ export interface PrintTable {
   /** Typst track sizes: `{ fr: 2 }` or `{ mm: 30 }`. */
   readonly cols: readonly { readonly fr?: number; readonly mm?: number }[];
   readonly head: readonly (readonly PrintCell[])[];
-  readonly rows: readonly { readonly cells: readonly PrintCell[]; readonly ruled: boolean }[];
+  readonly rows: readonly (readonly PrintCell[])[];
   readonly at: readonly string[];
   readonly num?: string;
   readonly cap?: readonly Inline[];
   readonly notes?: readonly TableNote[];
+  /** Which of its outer edges have a rule; undefined where its style says so. */
+  readonly frame?: { readonly top: boolean; readonly bottom: boolean; readonly sides: boolean };
   /** Over text and margin column, or on a page of its own that lies on its side. */
   readonly stands?: 'both' | 'turned';
 }
