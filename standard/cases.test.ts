@@ -4,6 +4,8 @@ import { images } from './cases/images.ts';
 import { keys } from './cases/keys.ts';
 import { linking } from './cases/linking.ts';
 import { maps } from './cases/maps.ts';
+import { notes } from './cases/notes.ts';
+import { said } from './cases/said.ts';
 import { safety } from './cases/safety.ts';
 import { tables } from './cases/tables.ts';
 import { technical } from './cases/technical.ts';
@@ -18,7 +20,9 @@ const suites: Readonly<Record<string, Cases>> = {
   keys,
   linking,
   maps,
+  notes,
   safety,
+  said,
   tables,
   technical,
   titles,

@@ -28,7 +28,7 @@ describe('links', () => {
       Object.values(publication.links).map((link) =>
         link.kind === 'target' ? link.text : link.kind,
       ),
-    ).toEqual(['Bee', 'Figure 2-1', 'Table 2-1', 'step 2', 'a', 'external']);
+    ).toEqual(['Bee', 'Figure 2-1', 'Table 2-1', 'step 2', 'x', 'external']);
     expect(publication.figures).toMatchObject([{ number: '2-1', anchor: 'b--f' }]);
   });
   it('to what is not in the publication, not in the library or not safe are told apart', () => {

@@ -121,14 +121,15 @@ class Linking {
   }
 
   /** The text of a link without words of its own. */
-  #wordsFor({ kind, number, title, place }: Target): string {
+  #wordsFor({ kind, number, title, opening, place }: Target): string {
+    if (number !== undefined && kind === 'item') return number;
     const word =
       kind === 'figure' || kind === 'table' || kind === 'example' || kind === 'step'
         ? this.#words[kind]
         : undefined;
     return word && number !== undefined
       ? `${word} ${number}`
-      : title || (this.#targets[place]?.title ?? '');
+      : title || opening || word || (this.#targets[place]?.title ?? '');
   }
 
   #inPeer(reference: Reference | PeerKey, origin: Origin): ResolvedLink | undefined {

@@ -68,7 +68,7 @@ class Numbered {
     this.#targets[target.anchor] = number === undefined ? target : { ...target, number };
   }
 
-  #landmark({ anchor, kind, title, number: own }: Landmark, place: string): void {
+  #landmark({ anchor, kind, title, opening, number: own }: Landmark, place: string): void {
     const isNumbered =
       isCaptioned(kind) && title.length > 0 && (kind !== 'example' || this.#numbering.examples);
     const number = isNumbered ? this.#counting.caption(kind) : own;
@@ -78,7 +78,8 @@ class Numbered {
         number: number ?? '',
         title,
       });
-    this.#name({ anchor, place, kind, title: plainLine(title) }, number);
+    const named = { anchor, place, kind, title: plainLine(title) };
+    this.#name(opening === undefined ? named : { ...named, opening }, number);
   }
 }
 

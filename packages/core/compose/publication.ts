@@ -102,7 +102,8 @@ export interface Related {
   readonly when?: readonly When[];
 }
 
-export type TargetKind = 'topic' | 'figure' | 'table' | 'example' | 'section' | 'step' | 'element';
+export type TargetKind =
+  'topic' | 'figure' | 'table' | 'example' | 'section' | 'step' | 'item' | 'footnote' | 'element';
 
 /** What a link, a list or the index can lead to. */
 export interface Target {
@@ -112,6 +113,8 @@ export interface Target {
   readonly kind: TargetKind;
   readonly number?: string;
   readonly title: string;
+  /** How it begins, where it has no title. */
+  readonly opening?: string;
 }
 
 export type ResolvedLink =

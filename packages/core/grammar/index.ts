@@ -15,7 +15,7 @@ export { emptyElement, follows, placeFor } from './choices.ts';
 export { textSymbol, type Expression } from './content.ts';
 export { inlineStyleOf, signsAround, type InlineStyle } from './inline-style.ts';
 export type { ElementDefinition } from './definition.ts';
-export { expandableStyle, isExpandable, stylesOf, withStyles } from './styles.ts';
+export { classesOf, expandableStyle, isExpandable, stylesOf, withStyles } from './styles.ts';
 export {
   attributeOf,
   attributesOf,

@@ -16,3 +16,12 @@ export const expandableStyle = 'expandable';
 /** Whether help sites keep it closed until the reader opens it; print shows all of it. */
 export const isExpandable = (attributes: Attributes): boolean =>
   stylesOf(attributes).includes(expandableStyle);
+
+/** Styles that say how Ukiyo treats an element, not how it looks. */
+const treatments = /^(expandable|new-window|without-heading|words-\w+)$/u;
+
+/** The styles of an element that are names of its look, safe to be classes of HTML. */
+export const classesOf = (attributes: Attributes): readonly string[] =>
+  attributes['outputclass'] === undefined
+    ? []
+    : stylesOf(attributes).filter((style) => /^[\w-]+$/u.test(style) && !treatments.test(style));

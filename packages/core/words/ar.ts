@@ -30,6 +30,8 @@ export const ar: Words = {
   condition: 'ما تراه',
   cause: 'السبب',
   remedy: 'العلاج',
+  optional: 'اختياري',
+  required: 'مطلوب',
   none: 'لا يوجد',
   conditions: 'الشروط المطلوبة',
   personnel: 'الأفراد المطلوبون',

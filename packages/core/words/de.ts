@@ -30,6 +30,8 @@ export const de: Words = {
   condition: 'Was zu sehen ist',
   cause: 'Ursache',
   remedy: 'Abhilfe',
+  optional: 'Optional',
+  required: 'Erforderlich',
   none: 'Keine',
   conditions: 'Erforderliche Bedingungen',
   personnel: 'Erforderliches Personal',

@@ -30,6 +30,8 @@ export const en: Words = {
   condition: 'What you see',
   cause: 'Cause',
   remedy: 'Remedy',
+  optional: 'Optional',
+  required: 'Required',
   none: 'None',
   conditions: 'Required conditions',
   personnel: 'Required personnel',

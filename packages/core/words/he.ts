@@ -30,6 +30,8 @@ export const he: Words = {
   condition: 'מה רואים',
   cause: 'סיבה',
   remedy: 'תיקון',
+  optional: 'אופציונלי',
+  required: 'נדרש',
   none: 'אין',
   conditions: 'תנאים נדרשים',
   personnel: 'כוח אדם נדרש',

@@ -30,6 +30,8 @@ export const ja: Words = {
   condition: '状態',
   cause: '原因',
   remedy: '対処',
+  optional: '任意',
+  required: '必須',
   none: 'なし',
   conditions: '必要な条件',
   personnel: '必要な要員',

@@ -31,6 +31,9 @@ export interface Words {
   readonly condition: string;
   readonly cause: string;
   readonly remedy: string;
+  /** Of steps, before what is to be done. */
+  readonly optional: string;
+  readonly required: string;
   /** Of requirements: there are none. */
   readonly none: string;
   readonly conditions: string;

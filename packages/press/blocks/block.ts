@@ -24,10 +24,10 @@ export type Block =
   | Figure
   | Table
   | MediaBlock
-  /** A short description, text whose line breaks count, the command of a step. */
+  /** A short description, and text whose line breaks count. */
   | LineBlock<'lead'>
   | LineBlock<'lines'>
-  | LineBlock<'command'>
+  | Command
   | Container<'quote'>
   | Container<'note'>
   | Hazard
@@ -46,6 +46,10 @@ interface Blocks {
 interface LineBlock<Kind extends string> extends Lines {
   readonly kind: Kind;
   readonly element: ResolvedElement;
+}
+/** What is to be done in a step. */
+interface Command extends LineBlock<'command'> {
+  readonly importance?: 'optional' | 'required';
 }
 interface Container<Kind extends string> extends Blocks {
   readonly kind: Kind;
@@ -131,6 +135,8 @@ interface Definitions {
 }
 export interface Definition {
   readonly element: ResolvedElement;
+  /** Whether it heads the others. */
+  readonly isHead?: true;
   readonly terms: readonly ResolvedElement[];
   readonly meanings: readonly ListItem[];
 }
@@ -139,6 +145,7 @@ export interface Figure extends Blocks {
   readonly kind: 'figure';
   readonly element: ResolvedElement;
   readonly caption?: Caption;
+  readonly description?: readonly Node[];
   /** The image that its areas lie on, one of its blocks. */
   readonly picture?: Picture;
   readonly areas: readonly ResolvedElement[];
@@ -149,6 +156,7 @@ interface Table {
   readonly kind: 'table';
   readonly element: ResolvedElement;
   readonly caption?: Caption;
+  readonly description?: readonly Node[];
   readonly grids: readonly TableGrid[];
 }
 export interface TableGrid extends Pick<Grid, 'columns' | 'problems'> {

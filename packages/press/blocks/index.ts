@@ -4,6 +4,7 @@
  * said in one, captions have their numbers, tables are grids, and nothing is nested too deeply.
  */
 export type * from './block.ts';
+export { calledNotes } from './notes.ts';
 export { normalizeBlocks, topicBlocks, type Normalizing } from './normalize.ts';
 export {
   anchorsLedTo,

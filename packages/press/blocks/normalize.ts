@@ -6,6 +6,7 @@ import { gridOf } from '@ukiyo/core/tables';
 import type {
   Block,
   Caption,
+  Definition,
   Figure,
   ListItem,
   List,
@@ -129,12 +130,31 @@ function captionOf(
   { target }: Walk,
   isNumbered: (kind: Target['kind']) => boolean = () => true,
 ): { readonly caption?: Caption } {
-  const title = child(element, 'title');
+  const title = child(element, 'title') ?? ownTitle(element);
   if (!title) return {};
   const found = element.anchor === undefined ? undefined : target(element.anchor);
   return found?.number !== undefined && isNumbered(found.kind)
     ? { caption: { title, number: found.number } }
     : { caption: { title } };
+}
+
+/** A title that an element has as an attribute (DITA 1.3, `spectitle`). */
+const ownTitle = ({ attributes, origin }: ResolvedElement): ResolvedElement | undefined =>
+  attributes['spectitle'] === undefined
+    ? undefined
+    : { name: 'title', attributes: {}, children: [attributes['spectitle']], origin };
+
+/** Blocks that have no place for a title, under one of their own. */
+function entitled(element: ResolvedElement, blocks: readonly Block[]): Block[] {
+  const title = ownTitle(element);
+  if (!title) return [...blocks];
+  return [{ kind: 'paragraph', nodes: [{ ...title, name: 'b' }] }, ...blocks];
+}
+
+/** What is said of a figure or table below its title. */
+function descriptionOf(element: ResolvedElement, walk: Walk) {
+  const description = child(element, 'desc');
+  return description ? { description: linesOf(description.children, walk) } : {};
 }
 
 const section =
@@ -154,9 +174,10 @@ const section =
 
 const list =
   (form: List['form']): Maker =>
-  (element, walk) => [
-    { kind: 'list', element, form, items: children(element).map((one) => itemOf(one, walk)) },
-  ];
+  (element, walk) =>
+    entitled(element, [
+      { kind: 'list', element, form, items: children(element).map((one) => itemOf(one, walk)) },
+    ]);
 
 const steps =
   (isNumbered: boolean, isNested = false): Maker =>
@@ -179,22 +200,29 @@ const steps =
     return [{ kind: 'steps', element, isNumbered, isNested, runs }];
   };
 
-const step = (element: ResolvedElement, walk: Walk): ListItem => ({
-  element,
-  blocks: children(element).flatMap((part) => blockOf(part, walk)),
-});
+function step(element: ResolvedElement, walk: Walk): ListItem {
+  const { importance } = element.attributes;
+  const isSaid = importance === 'optional' || importance === 'required';
+  return {
+    element,
+    blocks: children(element)
+      .flatMap((part) => blockOf(part, walk))
+      .map((block) => (isSaid && block.kind === 'command' ? { ...block, importance } : block)),
+  };
+}
 
 const definitions: Maker = (element, walk) => {
   const entries = children(element)
-    .filter((entry) => isA(entry.name, 'dlentry'))
-    .map((entry) => ({
+    .filter(({ name }) => isA(name, 'dlentry') || name === 'dlhead')
+    .map((entry): Definition => ({
       element: entry,
-      terms: children(entry).filter((part) => isA(part.name, 'dt')),
+      terms: children(entry).filter(({ name }) => isA(name, 'dt') || name === 'dthd'),
       meanings: children(entry)
-        .filter((part) => isA(part.name, 'dd'))
+        .filter(({ name }) => isA(name, 'dd') || name === 'ddhd')
         .map((part) => itemOf(part, walk)),
+      ...(entry.name === 'dlhead' ? { isHead: true } : {}),
     }));
-  return [{ kind: 'definitions', element, entries }];
+  return entitled(element, [{ kind: 'definitions', element, entries }]);
 };
 
 /** Titles, descriptions and areas of a figure are shown in other ways than its content. */
@@ -205,7 +233,14 @@ const figure: Maker = (element, walk) => {
   const blocks = children(element)
     .filter(({ name }) => !['title', 'desc', 'area'].includes(name))
     .flatMap((part) => (part === image ? picture! : blocksOf([part], walk)));
-  const made: Figure = { kind: 'figure', element, blocks, areas, ...captionOf(element, walk) };
+  const made: Figure = {
+    kind: 'figure',
+    element,
+    blocks,
+    areas,
+    ...captionOf(element, walk),
+    ...descriptionOf(element, walk),
+  };
   return [picture ? { ...made, picture } : made];
 };
 
@@ -221,6 +256,7 @@ const syntaxDiagram: Maker = (element, walk) => [
       nodes: linesOf(nodes, walk),
     })),
     ...captionOf(element, walk),
+    ...descriptionOf(element, walk),
   },
 ];
 
@@ -229,7 +265,15 @@ const table: Maker = (element, walk) => {
   const grids = (groups.length > 0 ? groups : [element]).map((one) =>
     gridBlocks(one, element, walk),
   );
-  return [{ kind: 'table', element, grids, ...captionOf(element, walk) }];
+  return [
+    {
+      kind: 'table',
+      element,
+      grids,
+      ...captionOf(element, walk),
+      ...descriptionOf(element, walk),
+    },
+  ];
 };
 
 /** @param source a `tgroup`, or a table that has no groups */
@@ -244,12 +288,13 @@ function gridBlocks(source: ResolvedElement, around: ResolvedElement, walk: Walk
 const code: Maker = (element, walk) => {
   const language = /language-([\w-]+)/u.exec(element.attributes['outputclass'] ?? '')?.[1];
   const made = { kind: 'code', element, nodes: linesOf(element.children, walk) } as const;
-  return [language === undefined ? made : { ...made, language }];
+  return entitled(element, [language === undefined ? made : { ...made, language }]);
 };
 
 const lines =
   (kind: 'lead' | 'lines' | 'command'): Maker =>
-  (element, walk) => [{ kind, element, nodes: linesOf(element.children, walk) }];
+  (element, walk) =>
+    entitled(element, [{ kind, element, nodes: linesOf(element.children, walk) }]);
 
 const media: Maker = (element) => {
   const read = readMedia(element);
@@ -257,8 +302,37 @@ const media: Maker = (element) => {
 };
 
 const container =
-  (kind: 'quote' | 'note' | 'step-detail'): Maker =>
+  (kind: 'note' | 'step-detail'): Maker =>
   (element, walk) => [{ kind, element, blocks: blocksOf(element.children, walk) }];
+
+/** A long quotation, and where it is from. */
+const quotation: Maker = (element, walk) => {
+  const { attributes, link } = element;
+  const title = attributes['reftitle'];
+  const named: ResolvedElement[] =
+    title === undefined && link === undefined
+      ? []
+      : [{ ...within(element), name: 'xref', children: title === undefined ? [] : [title] }];
+  const sources = [
+    ...named.map((one) => (link === undefined ? one : { ...one, link })),
+    ...children(element)
+      .filter(({ name }) => name === 'longquoteref')
+      .map((one) => ({ ...one, name: 'xref' })),
+  ];
+  return [
+    {
+      kind: 'quote',
+      element,
+      blocks: [
+        ...blocksOf(
+          element.children.filter((node) => !isElement(node) || node.name !== 'longquoteref'),
+          walk,
+        ),
+        ...sources.map((source): Block => ({ kind: 'paragraph', nodes: ['— ', source] })),
+      ],
+    },
+  ];
+};
 
 const hazard: Maker = (element, walk) => [
   {
@@ -348,7 +422,8 @@ const makers: Readonly<Record<string, Maker>> = {
   cmd: lines('command'),
   lines: lines('lines'),
   pre: code,
-  lq: container('quote'),
+  lq: quotation,
+  figgroup: section(),
   note: container('note'),
   hazardstatement: hazard,
   itemgroup: container('step-detail'),

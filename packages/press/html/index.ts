@@ -12,6 +12,7 @@ export {
   seenFrom,
   tag,
   text,
+  withClasses,
   withHtmlAttribute,
   type Html,
 } from './tree.ts';

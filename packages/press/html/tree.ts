@@ -105,6 +105,22 @@ export function withHtmlAttribute(part: Html, name: string, value: string): Html
     : part;
 }
 
+/**
+ * The same with these classes as well: on its only element, else on one around it.
+ * @param name of the element around it
+ */
+export function withClasses(part: Html, classes: readonly string[], name: 'span' | 'div'): Html {
+  if (classes.length === 0 || isEmpty(part)) return part;
+  const [only, ...more] = htmlNodes(part);
+  if (only?.type !== 'element' || more.length > 0)
+    return tag(name, { class: classes.join(' ') }, part);
+  const own = only.properties['className'];
+  return {
+    ...only,
+    properties: { ...only.properties, className: [...(Array.isArray(own) ? own : []), ...classes] },
+  };
+}
+
 const isElement = (node: HtmlNode): node is Element => node.type === 'element';
 
 /** Every element of a part, each before what is in it. */

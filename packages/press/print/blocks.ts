@@ -78,8 +78,15 @@ const makers: { readonly [Kind in Source['kind']]: Maker<Kind> } = {
   ],
   lead: lines('lead'),
   lines: lines('lines'),
-  command: ({ anchorsOf, inlines }, { element, nodes }) => [
-    { t: 'p', c: [...anchorsOf(element), ...inlines(nodes)] },
+  command: ({ anchorsOf, inlines, words }, { element, nodes, importance }) => [
+    {
+      t: 'p',
+      c: [
+        ...anchorsOf(element),
+        ...(importance === undefined ? [] : [{ t: 'b' as const, c: [words[importance]] }, ': ']),
+        ...inlines(nodes),
+      ],
+    },
   ],
   code: lines('code'),
   quote: ({ marksOf, blocks }, block) => [
@@ -186,6 +193,11 @@ const captionOf = (
   ...(caption?.number === undefined ? {} : { num: caption.number }),
 });
 
+const description = (
+  { inlines }: Typesetting,
+  { description: said }: BlockOf<'figure' | 'table'>,
+): PrintBlock[] => (said ? [{ t: 'p', c: inlines(said) }] : []);
+
 /** A caption that stands in what it names is marked with all of it. */
 const captionedWhole = (
   { marked }: Typesetting,
@@ -202,7 +214,8 @@ function figure(typesetting: Typesetting, block: BlockOf<'figure'>): PrintBlock[
       ? picture.images.flatMap((image) => imageBlock(typesetting, image, spots))
       : typesetting.blocks([one]),
   );
-  return captionedWhole(typesetting, block, [{ t: 'fig', ...caption, c: [...shown, ...legend] }]);
+  const c = [...shown, ...legend, ...description(typesetting, block)];
+  return captionedWhole(typesetting, block, [{ t: 'fig', ...caption, c }]);
 }
 
 function table(typesetting: Typesetting, block: BlockOf<'table'>): PrintBlock[] {
@@ -210,5 +223,5 @@ function table(typesetting: Typesetting, block: BlockOf<'table'>): PrintBlock[] 
   const tables = block.grids.map((grid, index) =>
     gridTable(typesetting, { element: block.element, grid }, index === 0 ? caption : { at: [] }),
   );
-  return captionedWhole(typesetting, block, tables);
+  return captionedWhole(typesetting, block, [...description(typesetting, block), ...tables]);
 }

@@ -44,7 +44,7 @@ export interface Context {
    */
   notesIn<Made>(make: () => Made): { readonly made: Made; readonly notes: readonly TableNote[] };
   /** Takes a footnote in where they are gathered; its letter there. */
-  gather(c: PrintBlock[]): string | undefined;
+  gather(note: GatheredNote): string | undefined;
   /** Blocks as the lens of the publication marks their element. */
   marked(element: Element, c: PrintBlock[]): PrintBlock[];
 }
@@ -103,6 +103,16 @@ function ended(blocks: readonly PrintBlock[], sign: Sign): PrintBlock[] {
   }
 }
 
+/** A footnote that is to stand where those of its part are gathered. */
+export interface GatheredNote {
+  /** Made only where it is needed. */
+  c(): PrintBlock[];
+  /** Where it may be referred to again. */
+  readonly id?: string;
+  /** In place of a letter. */
+  readonly sign?: string;
+}
+
 /** What makes the parts of a document, and what they share. */
 export interface Typesetting extends Context {
   inlines(nodes: readonly Node[]): Inline[];
@@ -138,20 +148,22 @@ function markedBlocks(element: Element, c: PrintBlock[], noteBars: () => void): 
 
 /** Footnotes that are gathered where they stand, as those of a table, innermost first. */
 function gathering(): Pick<Context, 'notesIn' | 'gather'> {
-  let gathered: TableNote[] | undefined;
+  let gathered: (TableNote & { readonly id?: string })[] | undefined;
   return {
     notesIn(make) {
       const around = gathered;
-      const notes: TableNote[] = [];
+      const notes: (TableNote & { readonly id?: string })[] = [];
       gathered = notes;
       const made = make();
       gathered = around;
-      return { made, notes };
+      return { made, notes: notes.map(({ sign, c }) => ({ sign, c })) };
     },
-    gather(c) {
+    gather({ c, id, sign: own }) {
       if (!gathered) return undefined;
-      const sign = writtenNumber('a', gathered.length + 1)!;
-      gathered.push({ sign, c });
+      const known = id === undefined ? undefined : gathered.find((note) => note.id === id);
+      if (known) return known.sign;
+      const sign = own ?? writtenNumber('a', gathered.length + 1)!;
+      gathered.push({ sign, c: c(), ...(id === undefined ? {} : { id }) });
       return sign;
     },
   };

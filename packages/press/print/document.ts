@@ -15,7 +15,15 @@ export type Inline =
   /** A link inside: `page` adds “on page N”, or says “page N” where it has no words. */
   | { readonly t: 'ref'; to: string; readonly c: readonly Inline[]; readonly page: boolean }
   | { readonly t: 'url'; readonly href: string; readonly c: readonly Inline[] }
-  | { readonly t: 'fn'; readonly c: readonly PrintBlock[] }
+  /** A footnote; `id` where it is referred to again, `sign` in place of its number. */
+  | {
+      readonly t: 'fn';
+      readonly c: readonly PrintBlock[];
+      readonly id?: string;
+      readonly sign?: string;
+    }
+  /** A footnote that has been shown before. */
+  | { readonly t: 'fnref'; readonly id: string; readonly sign?: string }
   | { readonly t: 'at'; readonly id: string }
   | PrintImage
   /** A bar in the margin ends with this line. */
@@ -105,6 +113,8 @@ export type PrintBlock = { readonly s?: string } & (
       readonly items: readonly {
         readonly dt: readonly (readonly Inline[])[];
         readonly dd: readonly PrintBlock[];
+        /** Whether it heads the others. */
+        readonly head?: true;
       }[];
     }
   | {

@@ -1,12 +1,19 @@
-import type { PeerLink, ResolvedElement, ResolvedLink } from '@ukiyo/core/compose';
+import {
+  allPlaces,
+  type PeerLink,
+  type Publication,
+  type ResolvedElement,
+  type ResolvedLink,
+} from '@ukiyo/core/compose';
 import { isExpandable, inlineStyleOf, signsAround, type InlineStyle } from '@ukiyo/core/grammar';
 import { childElements, childNamed, isElement, lineOf, type Element } from '@ukiyo/core/markup';
 import { linkFormOf } from '@ukiyo/core/library';
 import { propertyText, valuesOf } from '@ukiyo/core/styles';
-import { normalizeBlocks } from '../blocks/index.ts';
+import { calledNotes, normalizeBlocks } from '../blocks/index.ts';
 import { linkWords, peerName, peerTitle, printable } from '../shared/index.ts';
-import type { Context, Typesetting } from './context.ts';
-import type { PrintBlock, Inline } from './document.ts';
+import type { Context, GatheredNote, Typesetting } from './context.ts';
+import type { Inline } from './document.ts';
+import { paragraphsIn } from './flatten.ts';
 import { altOf, outsideImage, sized, sourceOf } from './images.ts';
 
 /** What the page template calls each inline style. */
@@ -31,6 +38,10 @@ interface LineState {
   readonly explained: Set<string>;
   /** Where words of each style stand on paper. */
   readonly standsOf: Map<string, string | undefined>;
+  /** Footnotes that have their marks where links lead to them, by their anchors. */
+  readonly calledNotes: () => ReadonlyMap<string, ResolvedElement>;
+  /** Those of them that stand at the foot of a page already. */
+  readonly notesOnPages: Set<string>;
   isInFootnote: boolean;
 }
 
@@ -39,6 +50,7 @@ export function linesOf(
   { publication }: Context,
   typesetting: () => Typesetting,
 ): Pick<Typesetting, 'inlines' | 'linked'> {
+  let called: ReadonlyMap<string, ResolvedElement> | undefined;
   const state: LineState = {
     typesetting,
     meanings: new Map(
@@ -49,6 +61,8 @@ export function linesOf(
     ),
     explained: new Set(),
     standsOf: new Map(),
+    calledNotes: () => (called ??= calledIn(publication)),
+    notesOnPages: new Set(),
     isInFootnote: false,
   };
   return {
@@ -59,6 +73,16 @@ export function linesOf(
       }),
     linked: (element) => linked(state, element),
   };
+}
+
+/** The footnotes of a publication that links lead to; looked for where there are any. */
+function calledIn({ links, targets, places }: Publication): ReadonlyMap<string, ResolvedElement> {
+  const isCalled = Object.values(links).some(
+    (to) => to.kind === 'target' && targets[to.anchor]?.kind === 'footnote',
+  );
+  if (!isCalled) return new Map();
+  const contents = allPlaces(places).flatMap(({ content }) => content ?? []);
+  return calledNotes(contents, (key) => links[key]);
 }
 
 /** An element in a line, in its style and as the lens marks it. */
@@ -73,9 +97,18 @@ function inline(state: LineState, element: Element): Inline[] {
 }
 
 /** Inside the table that gathers its own, else at the foot of the page. */
-function footnote({ gather }: Typesetting, c: PrintBlock[]): Inline {
-  const sign = gather(c);
-  return sign === undefined ? { t: 'fn', c } : { t: 'sup', c: [sign] };
+function footnote(
+  { gather }: Typesetting,
+  note: GatheredNote,
+  onPage: ReadonlySet<string> = new Set(),
+): Inline {
+  const gathered = gather(note);
+  if (gathered !== undefined) return { t: 'sup', c: [gathered] };
+  const { id, sign } = note;
+  const own = sign === undefined ? {} : { sign };
+  if (id !== undefined && onPage.has(id)) return { t: 'fnref', id, ...own };
+  const c = note.c().flatMap(paragraphsIn);
+  return id === undefined ? { t: 'fn', c, ...own } : { t: 'fn', c, id, ...own };
 }
 
 /** Words in a style, where it says that they stand on paper. @param usual where it says nothing */
@@ -94,7 +127,7 @@ function placedWords(
   if (stands === 'in the line') return [shown];
   return stands === 'in brackets' || isInFootnote
     ? [' (', shown, ')']
-    : [footnote(typesetting(), [{ t: 'p', c: [shown] }])];
+    : [footnote(typesetting(), { c: () => [{ t: 'p', c: [shown] }] })];
 }
 
 /** What a term means, where it is met for the first time in a topic. */
@@ -110,15 +143,33 @@ type LineMaker = (state: LineState, element: Element) => Inline[];
 
 const inner: LineMaker = (state, { children }) => state.typesetting().inlines(children);
 
-/** One in a footnote stands in its line. */
+/** One in a footnote stands in its line; one that links lead to has its marks there. */
 const footnoteElement: LineMaker = (state, element) => {
+  const { anchor } = element as ResolvedElement;
+  if (anchor !== undefined && state.calledNotes().has(anchor)) return [];
+  return calledNote(state, element as ResolvedElement);
+};
+
+function calledNote(state: LineState, element: ResolvedElement): Inline[] {
   if (state.isInFootnote) return inner(state, element);
   const typesetting = state.typesetting();
-  state.isInFootnote = true;
-  const c = typesetting.blocks(normalizeBlocks(element.children, typesetting.normalizing));
-  state.isInFootnote = false;
-  return [footnote(typesetting, c)];
-};
+  const { anchor, attributes } = element;
+  const callout = attributes['callout'];
+  const note: GatheredNote = {
+    c() {
+      state.isInFootnote = true;
+      const c = typesetting.blocks(normalizeBlocks(element.children, typesetting.normalizing));
+      state.isInFootnote = false;
+      return c;
+    },
+    ...(anchor === undefined ? {} : { id: anchor }),
+    ...(callout === undefined ? {} : { sign: printable(callout) }),
+  };
+  const made = footnote(typesetting, note, state.notesOnPages);
+  if (anchor !== undefined && typeof made !== 'string' && made.t === 'fn')
+    state.notesOnPages.add(anchor);
+  return [made];
+}
 
 const link: LineMaker = (state, element) => linked(state, element as ResolvedElement);
 const nothing: LineMaker = () => [];
@@ -182,6 +233,8 @@ function linked(state: LineState, element: ResolvedElement): Inline[] {
   const shown = (c: readonly Inline[]): Inline[] => (style ? [{ t: signs[style], c }] : [...c]);
   const own = hasOwn ? all : undefined;
   const to = element.link === undefined ? undefined : publication.links[element.link];
+  const called = to?.kind === 'target' ? state.calledNotes().get(to.anchor) : undefined;
+  if (called) return calledNote(state, called);
   if (!to) return shown(all);
   if (to.kind === 'external') return [{ t: 'url', href: to.href, c: shown(own ?? [to.href]) }];
   if (to.kind === 'broken') return shown(own ?? [to.text]);

@@ -26,6 +26,7 @@ export const definitions = (
   const items = entries.map((entry) => ({
     dt: entry.terms.map((term) => [...anchorsOf(entry.element), ...inlines(term.children)]),
     dd: entry.meanings.flatMap((meaning) => itemBlocks(typesetting, meaning)),
+    ...(entry.isHead ? { head: true as const } : {}),
   }));
   return [...marksOf(element), { t: 'dl', items }];
 };

@@ -1,4 +1,5 @@
 import type { Place, ResolvedElement } from '@ukiyo/core/compose';
+import { classesOf } from '@ukiyo/core/grammar';
 import { anchorsLedTo, relatedLinks } from '../blocks/index.ts';
 import { isEmpty, tag, text, type Html } from '../html/index.ts';
 import { topicRenderer } from './content.ts';
@@ -101,6 +102,12 @@ interface Article {
   readonly footnoteCount: number;
 }
 
+const articleClass = ({ anchor, content }: Place, { publication }: HtmlContext) =>
+  classOf(
+    publication.news?.[anchor] === 'new' ? 'new' : undefined,
+    ...classesOf(content?.attributes ?? {}),
+  );
+
 /**
  * The content of a place, with that of all places on its page, the links that the map gives them,
  * and footnotes.
@@ -163,7 +170,7 @@ export function articleOf(place: Place, site: HtmlContext, level = 1, notesBefor
   };
   const article = tag(
     'article',
-    { class: site.publication.news?.[place.anchor] === 'new' ? 'new' : undefined },
+    { class: articleClass(place, site) },
     tag(`h${level}`, {}, heading(place)),
     body(place, level),
   );

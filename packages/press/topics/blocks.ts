@@ -1,9 +1,9 @@
-import { isExpandable } from '@ukiyo/core/grammar';
+import { classesOf, isExpandable } from '@ukiyo/core/grammar';
 import { isElement, textOf, type Element } from '@ukiyo/core/markup';
 import { fromHtml } from 'hast-util-from-html';
 import hljs from 'highlight.js';
 import type { Block, BlockOf, Caption } from '../blocks/index.ts';
-import { isEmpty, tag, text, type Html } from '../html/index.ts';
+import { isEmpty, tag, text, withClasses, type Html } from '../html/index.ts';
 import { noteName } from '../shared/index.ts';
 import { classOf, type PageContext, type Rendering } from './context.ts';
 import { figureHtml, imageHtml } from './images.ts';
@@ -39,7 +39,9 @@ const blockHtml = (rendering: Rendering, block: Block): Html =>
 /** What an element becomes, with its place, style, marks and condition. */
 function dressed(rendering: PageContext, element: Element, make: () => Html): Html {
   const { marked, styled, traceOf, forWhom } = rendering;
-  const styledBlock = styled(element, 'div', () => traceOf(element, make()));
+  const styledBlock = styled(element, 'div', () =>
+    traceOf(element, withClasses(make(), classesOf(element.attributes), 'div')),
+  );
   const made = marked(element, 'div', styledBlock);
   const condition = forWhom(element);
   return condition === undefined || isEmpty(made) ? made : tag('div', { class: condition }, made);
@@ -60,8 +62,14 @@ const renderers: { readonly [Kind in Block['kind']]: Renderer<Kind> } = {
     tag('p', { class: 'lead', id: idOf(element) }, lines(nodes)),
   lines: ({ idOf, lines }, { element, nodes }) =>
     tag('p', { class: 'lines', id: idOf(element) }, lines(nodes)),
-  command: ({ idOf, lines }, { element, nodes }) =>
-    tag('p', { class: 'cmd', id: idOf(element) }, lines(nodes)),
+  command: ({ idOf, lines, words }, { element, nodes, importance }) =>
+    tag(
+      'p',
+      { class: 'cmd', id: idOf(element) },
+      importance === undefined ? [] : tag('span', { class: 'importance' }, text(words[importance])),
+      importance === undefined ? [] : text(': '),
+      lines(nodes),
+    ),
   code,
   quote: ({ idOf, blocks }, block) =>
     tag('blockquote', { id: idOf(block.element) }, blocks(block.blocks)),
@@ -114,11 +122,16 @@ function numbered(
   return [...count, lines(title.children)];
 }
 
-const caption = (
+/** The title of a figure or table with its number, and its description. */
+function caption(
   rendering: Rendering,
-  { element, caption: own }: BlockOf<'figure' | 'table'>,
+  { element, caption: own, description }: BlockOf<'figure' | 'table'>,
   word: string,
-): Html | undefined => own && numbered(rendering, { element, word }, own);
+): Html | undefined {
+  const title = own && numbered(rendering, { element, word }, own);
+  if (!description) return title;
+  return [title ?? [], tag('span', { class: 'desc' }, rendering.lines(description))];
+}
 
 /** The heading of a section: its title, or the word for what it is. */
 function sectionHeading(rendering: Rendering, block: BlockOf<'section'>): Html | undefined {

@@ -87,7 +87,7 @@ function makeTopic(
   content: ResolvedElement,
   { site, questions, position }: TopicPlace,
 ): Omit<KeptTopic, 'answers'> {
-  const rendering = renderingOf(pageContext(site, questions, position));
+  const rendering = renderingOf(pageContext(site, questions, { ...position, content }));
   const blocks = topicBlocks(content, rendering.normalizing);
   const { html, related } = rendering.styles.within(content, () => ({
     html: rendering.blocks(blocks),

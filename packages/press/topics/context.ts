@@ -1,5 +1,6 @@
 import type { Place, ResolvedElement } from '@ukiyo/core/compose';
 import type { Element, Node } from '@ukiyo/core/markup';
+import { calledNotes } from '../blocks/index.ts';
 import type { Block, Normalizing } from '../blocks/index.ts';
 import type { SiteLook, StyleSheet } from '@ukiyo/core/styles';
 import type { Words } from '@ukiyo/core/words';
@@ -54,6 +55,10 @@ export interface PageContext extends Pick<HtmlContext, 'words' | 'sheet' | 'isSi
   readonly notesBefore: number;
   /** Of the topic so far, in order. */
   readonly footnotes: Html[];
+  /** Those that are shown where links lead to them. */
+  readonly calledNotes: ReadonlyMap<string, ResolvedElement>;
+  /** The numbers of those that have been shown, by their anchors. */
+  readonly noteNumbers: Map<string, number>;
   /** Of the headings inside it: `h2` to `h6`. */
   readonly headingTag: string;
   /** Where links to this element come to; once only. */
@@ -88,10 +93,17 @@ export const classOf = (...names: readonly (string | undefined)[]): string | und
 /** Deeper than this browsers would give up. */
 const deepest = 120;
 
+/** A topic, and where it is on its page. */
+interface TopicOnPage {
+  readonly content: ResolvedElement;
+  readonly level: number;
+  readonly notesBefore: number;
+}
+
 export function pageContext(
   site: HtmlContext,
   questions: TopicQuestions,
-  { level, notesBefore }: { readonly level: number; readonly notesBefore: number },
+  { content, level, notesBefore }: TopicOnPage,
 ): PageContext {
   const { words, sheet, isSite, readers, publication } = site;
   const styles = appliedStyles(site.sheet);
@@ -107,6 +119,8 @@ export function pageContext(
     styles,
     notesBefore,
     footnotes: [],
+    calledNotes: calledNotes(content.children, questions.link),
+    noteNumbers: new Map(),
     headingTag: `h${level}`,
     idOf(element) {
       const { anchor } = element as ResolvedElement;

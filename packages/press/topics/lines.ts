@@ -1,12 +1,19 @@
 import type { ResolvedElement, ResolvedLink } from '@ukiyo/core/compose';
-import { isExpandable, signsAround } from '@ukiyo/core/grammar';
+import { classesOf, isExpandable, signsAround } from '@ukiyo/core/grammar';
 import { linkFormOf } from '@ukiyo/core/library';
 import { readMedia } from '@ukiyo/core/media';
-import { childElements, isElement, type Element, type Node } from '@ukiyo/core/markup';
+import {
+  childElements,
+  childNamed,
+  isElement,
+  lineOf,
+  type Element,
+  type Node,
+} from '@ukiyo/core/markup';
 import { normalizeBlocks } from '../blocks/index.ts';
 import { linkWords, peerName, peerTitle } from '../shared/index.ts';
 import type { Rendering } from './context.ts';
-import { isEmpty, join, tag, text, type Html } from '../html/index.ts';
+import { isEmpty, join, tag, text, withClasses, type Html } from '../html/index.ts';
 import { imageHtml } from './images.ts';
 import { mediaHtml } from './media.ts';
 import { wordsHtml } from './readers.ts';
@@ -69,7 +76,9 @@ function inline(rendering: Rendering, element: Element): Html {
   const made = marked(
     element,
     'span',
-    styled(element, 'span', () => plainInline(rendering, element)),
+    styled(element, 'span', () =>
+      withClasses(plainInline(rendering, element), classesOf(element.attributes), 'span'),
+    ),
   );
   const whose = forWhom(element);
   return whose === undefined || isEmpty(made) ? made : tag('span', { class: whose }, made);
@@ -93,7 +102,9 @@ function plainInline(rendering: Rendering, element: Element): Html {
       return text(element.attributes['state'] ?? '');
     case 'fn':
     case 'synnote':
-      return footnote(rendering, element);
+      return isCalled(rendering, element as ResolvedElement)
+        ? []
+        : footnote(rendering, element as ResolvedElement);
     case 'image':
       return imageHtml(rendering, element);
     case 'object': {
@@ -141,18 +152,35 @@ const menuPath = (rendering: Rendering, element: Element): Html =>
     ),
   );
 
-/** The mark of a footnote, whose words stand below the page. */
-function footnote(rendering: Rendering, element: Element): Html {
-  const { footnotes, notesBefore, isInLink, blocks, normalizing } = rendering;
+/** Whether a footnote is shown elsewhere, where links lead to it. */
+const isCalled = ({ calledNotes }: Rendering, { anchor }: ResolvedElement): boolean =>
+  anchor !== undefined && calledNotes.has(anchor);
+
+/**
+ * The mark of a footnote, whose words stand below the page; once more where it has been shown
+ * before.
+ */
+function footnote(rendering: Rendering, element: ResolvedElement): Html {
+  const { footnotes, notesBefore, noteNumbers, isInLink, blocks, normalizing } = rendering;
   if (isInLink) return [];
+  const { anchor, attributes } = element;
+  const callout = attributes['callout'];
+  const shownAs = anchor === undefined ? undefined : noteNumbers.get(anchor);
   // Footnotes within it come after it.
-  const at = footnotes.push([]) - 1;
-  const number = notesBefore + at + 1;
-  footnotes[at] = blocks(normalizeBlocks(element.children, normalizing));
+  const at = shownAs === undefined ? footnotes.push([]) - 1 : -1;
+  const number = shownAs ?? notesBefore + at + 1;
+  if (shownAs === undefined) {
+    if (anchor !== undefined) noteNumbers.set(anchor, number);
+    footnotes[at] = [
+      callout === undefined ? [] : tag('span', { class: 'callout' }, text(`${callout} `)),
+      blocks(normalizeBlocks(element.children, normalizing)),
+    ];
+  }
+  const id = shownAs === undefined ? `fn-mark-${number}` : undefined;
   return tag(
     'sup',
     { class: 'fn-mark' },
-    tag('a', { href: `#fn-${number}`, id: `fn-mark-${number}` }, text(String(number))),
+    tag('a', { href: `#fn-${number}`, id }, text(callout ?? String(number))),
   );
 }
 
@@ -165,13 +193,21 @@ function styledWords({ name }: Element, words: Html): Html {
 function linked(rendering: Rendering, element: ResolvedElement): Html {
   const { questions, idOf, isInLink } = rendering;
   const link = element.link === undefined ? undefined : questions.link(element.link);
+  const called = link?.kind === 'target' ? rendering.calledNotes.get(link.anchor) : undefined;
+  if (called) return footnote(rendering, called);
   const own = within(link === undefined ? rendering : { ...rendering, isInLink: true }, element);
   const id = idOf(element);
   if (!link || isInLink) return styledWords(element, own);
   if (link.kind === 'external')
     return tag(
       'a',
-      { href: link.href, id, class: 'external', rel: 'noopener' },
+      {
+        href: link.href,
+        id,
+        class: 'external',
+        rel: 'noopener',
+        title: descriptionIn(element),
+      },
       styledWords(element, isEmpty(own) ? text(link.href) : own),
     );
   if (link.kind === 'peer') return peerLink(link, own, (words) => styledWords(element, words), id);
@@ -181,6 +217,12 @@ function linked(rendering: Rendering, element: ResolvedElement): Html {
   return href === undefined
     ? shown
     : tag('a', { href, id, title, 'data-for': numbers.join(' ') || undefined }, shown);
+}
+
+/** What is said of the target of a link, shown when it is pointed at. */
+function descriptionIn(element: Element): string | undefined {
+  const description = childNamed(element, 'desc');
+  return description ? lineOf(description) || undefined : undefined;
 }
 
 /** A link into another publication: where it leads, or what it is called there. */
@@ -217,10 +259,12 @@ function targetOf(
   const words = linkWords(linkFormOf(element.attributes), link, target, false);
   const varied = target && words === target.title ? questions.title(target.anchor) : undefined;
   const number =
-    target?.number !== undefined && words.endsWith(` ${target.number}`) ? target.number : undefined;
+    target?.number !== undefined && ` ${words}`.endsWith(` ${target.number}`)
+      ? target.number
+      : undefined;
   return {
     href: questions.href(link.anchor),
-    title: target && questions.meaning(target.anchor),
+    title: descriptionIn(element) ?? (target && questions.meaning(target.anchor)),
     // Where its target is not for a reader, his browser leaves the words alone.
     numbers: target ? questions.whose(target.anchor) : [],
     words:

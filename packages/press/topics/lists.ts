@@ -1,3 +1,4 @@
+import { classesOf } from '@ukiyo/core/grammar';
 import type { BlockOf, Definition, ListItem } from '../blocks/index.ts';
 import { tag, text, type Html } from '../html/index.ts';
 import { classOf, type Rendering } from './context.ts';
@@ -10,7 +11,11 @@ const itemHtml = (
 ): Html =>
   traceOf(
     element,
-    tag('li', { id: idOf(element), class: forWhom(element) }, marked(element, 'div', content)),
+    tag(
+      'li',
+      { id: idOf(element), class: classOf(...classesOf(element.attributes), forWhom(element)) },
+      marked(element, 'div', content),
+    ),
   );
 
 export const listHtml = (rendering: Rendering, { element, form, items }: BlockOf<'list'>): Html =>
@@ -49,10 +54,11 @@ export const definitionsHtml = (
   );
 
 /** Terms and what they mean; the first term carries the ID of both. */
-function definitionHtml(rendering: Rendering, { element, terms, meanings }: Definition): Html[] {
+function definitionHtml(rendering: Rendering, definition: Definition): Html[] {
   const { idOf, forWhom, lines, tight } = rendering;
+  const { element, isHead, terms, meanings } = definition;
   const id = idOf(element);
-  const condition = forWhom(element);
+  const condition = classOf(isHead ? 'head' : undefined, forWhom(element));
   return [
     ...terms.map((term, index) =>
       tag(

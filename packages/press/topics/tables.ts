@@ -1,4 +1,5 @@
 import type { ResolvedElement } from '@ukiyo/core/compose';
+import { classesOf } from '@ukiyo/core/grammar';
 import { lineOf, type Element } from '@ukiyo/core/markup';
 import { framedEdges, sideOf } from '../blocks/index.ts';
 import type { BlockOf, TableCell, TableGrid, TableRow } from '../blocks/index.ts';
@@ -37,7 +38,7 @@ function gridHtml(
     part.map((row) =>
       tag(
         'tr',
-        { class: rendering.forWhom(row.element) },
+        { class: classOf(...classesOf(row.element.attributes), rendering.forWhom(row.element)) },
         withGaps(row, (cell) => cellHtml(rendering, cell, { row: row.element, inHead, anchors })),
       ),
     );
@@ -143,6 +144,7 @@ function cellHtml(
         valign !== undefined && heights.has(valign) ? valign : undefined,
         ruleClass('above', edges.above),
         ruleClass('before', edges.before),
+        ...classesOf(element.attributes),
         forWhom(element),
       ),
     },

@@ -1,4 +1,4 @@
-import { isA, isTopic } from '../../grammar/index.ts';
+import { isA, isInline, isTopic } from '../../grammar/index.ts';
 import { isElement, type Attributes, type Element, type Node } from '../../markup/index.ts';
 import type { TargetKind } from '../publication.ts';
 import type { Gathering } from './gathering.ts';
@@ -29,12 +29,15 @@ export function anchorOf(
   const isListed = isCaptioned(kind) && title !== undefined;
   if (id === undefined && !isListed && name !== 'indexterm') return undefined;
   const anchor = freeAnchor(name, id, gathering);
-  if (name !== 'indexterm')
-    gathering.landmarks.push({
-      anchor,
-      kind,
-      title: title?.children ?? (name === 'dlentry' ? firstTerm(children) : []),
-    });
+  if (name === 'indexterm') return anchor;
+  const called = title?.children ?? (isA(name, 'dlentry') ? firstTerm(children) : []);
+  const opening = called.length > 0 ? '' : openingOf({ name, attributes, children });
+  gathering.landmarks.push({
+    anchor,
+    kind,
+    title: called,
+    ...(opening === '' ? {} : { opening }),
+  });
   return anchor;
 }
 
@@ -63,9 +66,37 @@ function kindFrom(name: string): TargetKind {
   if (isA(name, 'table') || isA(name, 'simpletable')) return 'table';
   if (name === 'example') return 'example';
   if (isA(name, 'section')) return 'section';
-  return name === 'step' || name === 'substep' ? 'step' : 'element';
+  if (name === 'step' || name === 'substep') return 'step';
+  if (isA(name, 'fn')) return 'footnote';
+  return isA(name, 'li') ? 'item' : 'element';
+}
+
+/** Words of an opening, at most. */
+const openingLength = 60;
+
+/** How an element without a title begins, cut between words; images say their alternative text. */
+function openingOf({ attributes, children }: Anchored): string {
+  let words = attributes['spectitle'] ?? '';
+  const gather = (nodes: readonly Node[]): void => {
+    for (const node of nodes) {
+      if (words.length > openingLength) return;
+      if (typeof node === 'string') words += node;
+      else if (isElement(node) && node.name !== 'indexterm' && node.name !== 'fn') {
+        if (node.children.length === 0) words += node.attributes['alt'] ?? '';
+        gather(node.children);
+        if (!isInline(node.name)) words += ' ';
+      }
+    }
+  };
+  if (words === '') gather(children);
+  const line = (words.trim() === '' ? (attributes['alt'] ?? '') : words)
+    .replace(/\s+/gu, ' ')
+    .trim();
+  return line.length <= openingLength
+    ? line
+    : `${line.slice(0, openingLength).replace(/ \S*$/u, '')}…`;
 }
 
 const firstTerm = (children: readonly Node[]): readonly Node[] =>
-  children.find((child): child is Element => isElement(child) && child.name === 'dt')?.children ??
+  children.find((child): child is Element => isElement(child) && isA(child.name, 'dt'))?.children ??
   [];

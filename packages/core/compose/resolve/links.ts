@@ -5,7 +5,15 @@ import { readPeerKey } from '../peers.ts';
 import type { Gathering } from './gathering.ts';
 import { originOf, type Cursor } from './resolved.ts';
 
-const linkElements = new Set(['xref', 'link', 'term', 'abbreviated-form', 'cite']);
+const linkElements = new Set([
+  'xref',
+  'link',
+  'term',
+  'abbreviated-form',
+  'cite',
+  'lq',
+  'longquoteref',
+]);
 /** Elements that are nothing without a target or words. */
 export const mustLead = (name: string): boolean => name === 'xref' || name === 'link';
 

@@ -13,7 +13,9 @@ export interface Landmark {
   readonly anchor: string;
   readonly kind: TargetKind;
   readonly title: readonly Node[];
-  /** Of a step: its ordinal in its list. */
+  /** How it begins, where it has no title. */
+  readonly opening?: string;
+  /** Of a step or an item: its ordinal in its list. */
   readonly number?: string;
 }
 

@@ -63,7 +63,7 @@
       sides.insert(start-edge, indent)
       block(above: s.frame.above, below: s.frame.below, width: 100%, for i in b.items {
         block(above: pt-of("term-name", "above"), below: pt-of("term-name", "below"), sticky: true, for d in i.dt { worded(styles.term-name, walk-lines(d)); h(0.6em) })
-        pad(..sides, in-manner(s, walk(i.dd, depth: depth)))
+        pad(..sides, in-manner(s, if i.at("head", default: false) { text(weight: "bold", walk(i.dd, depth: depth)) } else { walk(i.dd, depth: depth) }))
       })
     } else if b.t == "note" { note-block(b, walk) } else if b.t == "hazard" { hazard-block(b, walk) } else if b.t == "code" { framed(styles.at(if own == none { "code-block" } else { own }), keep-lines(b.c)) } else if b.t == "lines" { framed(styles.at(if own == none { "lines" } else { own }), keep-lines(b.c)) } else if b.t == "quote" { framed(styles.at(if own == none { "quote" } else { own }), walk(b.c)) } else if b.t == "img" { picture(b) } else if b.t == "legend" {
       in-manner(styles.figure-title, block(above: if on-grid { grid-room } else { 1.6mm }, below: if on-grid { grid-room } else { 1.6mm }, snapped(grid(columns: (6mm, 1fr), row-gutter: 1.2mm, align: (start + horizon, start + horizon), ..b.items.map(i => (sign-disc(i.sign), walk-lines(i.c))).flatten()))))

@@ -31,7 +31,13 @@
     if x.to == "" { walk-lines(x.c) } else {
       link(label(x.to), inline-styled("link", if x.c.len() == 0 { let (before, after) = words.page.split("{n}"); [#before.replace(" ", "\u{a0}")#page-of(x.to)#after] } else { walk-lines(x.c); if x.page { on-page(x.to) } }))
     }
-  } else if x.t == "fn" { footnote(x.c.map(b => if b.t == "p" { walk-lines(b.c) } else { [] }).join([ ])) } else if x.t == "img" {
+  } else if x.t == "fn" or x.t == "fnref" {
+    // A sign of its own takes no number.
+    let manner = if "sign" in x { (numbering: _ => x.sign) } else { (:) }
+    let note = if x.t == "fnref" { footnote(label("note:" + x.id), ..manner) } else { footnote(x.c.map(b => walk-lines(b.c)).join(parbreak()), ..manner) }
+    if x.t == "fn" and "id" in x { [#note#label("note:" + x.id)] } else { note }
+    if x.t == "fn" and "sign" in x { counter(footnote).update(n => calc.max(0, n - 1)) }
+  } else if x.t == "img" {
     box(baseline: 20%, image(x.src, alt: x.alt, ..image-size(x, default: (height: 1.1em))))
   } else if x.t == "mark" {
     let body = if "fg" in x { text(fill: rgb(x.fg), walk-lines(x.c)) } else { walk-lines(x.c) }
