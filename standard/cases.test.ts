@@ -7,6 +7,7 @@ import { maps } from './cases/maps.ts';
 import { notes } from './cases/notes.ts';
 import { said } from './cases/said.ts';
 import { safety } from './cases/safety.ts';
+import { specialising } from './cases/specialising.ts';
 import { tables } from './cases/tables.ts';
 import { technical } from './cases/technical.ts';
 import { titles } from './cases/titles.ts';
@@ -23,6 +24,7 @@ const suites: Readonly<Record<string, Cases>> = {
   notes,
   safety,
   said,
+  specialising,
   tables,
   technical,
   titles,

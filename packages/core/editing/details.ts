@@ -3,6 +3,7 @@ import { NodeSelection, type EditorState, type Transaction } from 'prosemirror-s
 import {
   attributeOf,
   attributesOf,
+  isKept,
   isValueAllowed,
   labelOf,
   type AttributeDefinition,
@@ -117,7 +118,7 @@ export function attributeFields({ element, attributes }: OpenElement): {
 } {
   const known = attributesOf(element);
   const unknown = Object.keys(attributes)
-    .filter((name) => !attributeOf(element, name))
+    .filter((name) => !attributeOf(element, name) && !isKept(name))
     .map((name): AttributeDefinition => ({
       name,
       label: name,

@@ -1,7 +1,7 @@
 import { profilingAttributes } from '../grammar/index.ts';
 import { isElement, type Attributes, type Element, type Node } from '../markup/index.ts';
 import {
-  facetValuesOf,
+  facetGroupsOf,
   type Facet,
   type FacetValue,
   type Lens,
@@ -102,6 +102,10 @@ export function withDecision<Named extends Lens>(
   return { ...lens, rules: [...others, ...made] };
 }
 
+/** A group of which no rule speaks answers to the rules of its attribute (DITA 1.3, 2.4.3.3). */
+const hasRuleFor = ({ rules }: Lens, group: string): boolean =>
+  rules.some(({ facet }) => facet === group);
+
 const keptPlain: Verdict = { kept: true };
 
 /**
@@ -117,7 +121,8 @@ export function evaluateProfile(
     return keptPlain;
   const looks: MarkLook[] = [];
   let isMarked = false;
-  for (const [facet, values] of facetValuesOf(attributes)) {
+  for (const { facet: named, holder, values } of facetGroupsOf(attributes)) {
+    const facet = holder !== undefined && !hasRuleFor(lens, named) ? holder : named;
     const actions = values.map((value) => actionOn(lens, facet, value, facets));
     if (actions.every((action) => action === 'drop')) return { kept: false, facet, values };
     values.forEach((value, at) => {

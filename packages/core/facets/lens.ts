@@ -66,26 +66,40 @@ export interface Verdict {
   readonly values?: readonly string[];
 }
 
+/** Values of an attribute, or of a group in it. */
+export interface FacetGroup {
+  readonly facet: string;
+  /** The attribute in which a group stands. */
+  readonly holder?: string;
+  readonly values: readonly string[];
+}
+
+const split = (text: string): string[] => text.split(/\s+/u).filter((value) => value !== '');
+
 /**
- * The facet values of an element, by facet: one entry for each profiling attribute, and for each
- * group within one, as in `props="country(velmark kisara) release(4.2)"` (DITA 1.3, 2.4.3.2).
+ * The facet values of an element: one entry for each profiling attribute, and for each group within
+ * one, as in `props="country(velmark kisara) release(4.2)"` (DITA 1.3, 2.4.3.2).
  */
-export function facetValuesOf(attributes: Attributes): Map<string, string[]> {
-  const found = new Map<string, string[]>();
-  const add = (facet: string, values: readonly string[]): void => {
-    if (values.length > 0) found.set(facet, [...(found.get(facet) ?? []), ...values]);
-  };
-  const split = (text: string): string[] => text.split(/\s+/u).filter((value) => value !== '');
+export function facetGroupsOf(attributes: Attributes): FacetGroup[] {
+  const found: FacetGroup[] = [];
   for (const name of profilingAttributes) {
     const text = attributes[name];
     if (text === undefined) continue;
     if (!text.includes('(')) {
-      add(name, split(text));
+      found.push({ facet: name, values: split(text) });
       continue;
     }
-    add(name, split(text.replace(/[^\s()]+\([^)]*\)/gu, ' ')));
+    found.push({ facet: name, values: split(text.replace(/[^\s()]+\([^)]*\)/gu, ' ')) });
     for (const [, group, values] of text.matchAll(/([^\s()]+)\(([^)]*)\)/gu))
-      add(group!, split(values!));
+      found.push({ facet: group!, holder: name, values: split(values!) });
   }
+  return found.filter(({ values }) => values.length > 0);
+}
+
+/** The facet values of an element, by facet. @see facetGroupsOf */
+export function facetValuesOf(attributes: Attributes): Map<string, string[]> {
+  const found = new Map<string, string[]>();
+  for (const { facet, values } of facetGroupsOf(attributes))
+    found.set(facet, [...(found.get(facet) ?? []), ...values]);
   return found;
 }

@@ -15,6 +15,8 @@ export { emptyElement, follows, placeFor } from './choices.ts';
 export { textSymbol, type Expression } from './content.ts';
 export { inlineStyleOf, signsAround, type InlineStyle } from './inline-style.ts';
 export type { ElementDefinition } from './definition.ts';
+export { isKept, keepingSurroundings, withSurroundings } from './kept.ts';
+export { generalise, respecialise, specialisedName } from './specialising.ts';
 export { classesOf, expandableStyle, isExpandable, stylesOf, withStyles } from './styles.ts';
 export {
   attributeOf,

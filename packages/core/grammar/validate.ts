@@ -1,6 +1,7 @@
 import { isElement, walk, type Element } from '../markup/index.ts';
 import { problem, withFix, type Fix, type Path, type Problem } from '../problems/index.ts';
 import type { AttributeDefinition } from './attributes.ts';
+import { isKept } from './kept.ts';
 import { follows, symbolsIn } from './choices.ts';
 import { textSymbol } from './content.ts';
 import {
@@ -35,7 +36,7 @@ export function validate(root: Element): Problem[] {
     if (!definitionOf(found.name)) {
       problems.push(
         problem(
-          'warning',
+          'error',
           'grammar.unknown-element',
           `“${found.name}” is not an element of the content model. It is kept as it is and ` +
             'not published.',
@@ -190,7 +191,7 @@ const isBorrowed = ({ attributes }: Element): boolean =>
 function checkAttributes(found: Element, path: Path, problems: Problem[]): void {
   const label = labelOf(found.name);
   for (const [name, value] of Object.entries(found.attributes)) {
-    if (processorAttributes.test(name)) continue;
+    if (processorAttributes.test(name) || isKept(name)) continue;
     const where = { path: [...path], attribute: name };
     const definition = attributeOf(found.name, name);
     if (!definition)

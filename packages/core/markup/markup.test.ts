@@ -52,7 +52,7 @@ describe('reading', () => {
     ['<a x="1" x="2"/>', 'xml.not-well-formed'],
     ['', 'xml.not-well-formed'],
     ['<a>&unknown;</a>', 'xml.entities'],
-    ['<!DOCTYPE a [<!ENTITY x "xxxx"><!ENTITY y "&x;&x;">]><a>&y;</a>', 'xml.entities'],
+    ['<!DOCTYPE a [<!ENTITY x SYSTEM "file:///x">]><a>&x;</a>', 'xml.entities'],
     [`${'<a>'.repeat(limits.depth + 1)}${'</a>'.repeat(limits.depth + 1)}`, 'xml.too-deep'],
     [
       `<a ${Array.from(Array(limits.attributes + 1), (_, at) => `a${at}="x"`).join(' ')}/>`,

@@ -6,7 +6,13 @@ import {
   type Facet,
   type Lens,
 } from '@ukiyo/core/facets';
-import { isMap, writeCanonical } from '@ukiyo/core/grammar';
+import {
+  generalise,
+  isMap,
+  keepingSurroundings,
+  profilingAttributes,
+  writeCanonical,
+} from '@ukiyo/core/grammar';
 import { alternateMark, readReference, rewriteReferences } from '@ukiyo/core/library';
 import { childElements, findAll, readXml, type Attributes, type Element } from '@ukiyo/core/markup';
 import { problem, type Problem } from '@ukiyo/core/problems';
@@ -86,10 +92,17 @@ export const publishingFile = 'publishing.json';
 
 const xmlEndings = /\.(dita|ditamap|bookmap|xml|ditaval)$/iu;
 
+function generalised(one: Parsed, props: readonly string[]): Parsed {
+  if (!one.root) return one;
+  const root = generalise(one.root, props);
+  return { ...one, root, kind: isMap(root.name) ? 'map' : 'topic' };
+}
+
 /** What the files of a package are, each by itself: the first pass. */
 class Sorting {
   readonly problems: Problem[] = [];
-  readonly parsed: Parsed[] = [];
+  readonly parsed: readonly Parsed[];
+  readonly #read: Parsed[] = [];
   readonly assets: PackagedAsset[] = [];
   readonly lenses: (Lens & { id: string })[] = [];
   readonly facets: Facet[] = [];
@@ -107,6 +120,8 @@ class Sorting {
     this.#files = files;
     this.#used = new Set(taken);
     for (const path of [...files.keys()].sort()) this.#take(path);
+    const props = this.#specialisedProps();
+    this.parsed = this.#read.map((one) => generalised(one, props));
   }
 
   #take(path: string): void {
@@ -125,19 +140,28 @@ class Sorting {
     }
   }
 
+  /** Attributes by which filters and subject schemes of the package decide, beside the usual. */
+  #specialisedProps(): readonly string[] {
+    const named = [
+      ...this.lenses.flatMap(({ rules }) => rules.flatMap(({ facet }) => facet ?? [])),
+      ...this.facets.map(({ name }) => name),
+    ];
+    return named.filter((name) => !(profilingAttributes as readonly string[]).includes(name));
+  }
+
   #takeXml(path: string): void {
     const { text, problems } = decodeXml(this.#files.get(path)!);
     this.#tellOf(path, problems);
     if (/\.ditaval$/iu.test(path)) return this.#takeLens(path, text);
     const { document, problems: found } = readXml(text);
     this.#tellOf(path, found);
-    const root = document?.root;
-    if (root && isSubjectScheme(root)) return this.#takeFacets(path, text);
+    if (document && isSubjectScheme(document.root)) return this.#takeFacets(path, text);
+    const root = document && keepingSurroundings(document);
     const wanted = root?.attributes['id'];
     const isName = wanted !== undefined && /^[\p{L}_][\p{L}\p{N}._-]{0,149}$/u.test(wanted);
     const id = this.#claim(isName ? wanted : slug(stem(path)), path);
-    const kind = (root ? isMap(root.name) : /map$/iu.test(path)) ? 'map' : 'topic';
-    this.parsed.push(root ? { path, id, kind, root } : { path, id, kind, text });
+    const kind = /map$/iu.test(path) ? 'map' : 'topic';
+    this.#read.push(root ? { path, id, kind, root } : { path, id, kind, text });
   }
 
   #takeLens(path: string, text: string): void {

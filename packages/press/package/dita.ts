@@ -1,5 +1,5 @@
 import { writeDitaval, writeSubjectScheme, type Facet, type Lens } from '@ukiyo/core/facets';
-import { isTopic, writeCanonical } from '@ukiyo/core/grammar';
+import { isTopic, respecialise, withSurroundings, writeCanonical } from '@ukiyo/core/grammar';
 import {
   alternateMark,
   elementById,
@@ -37,20 +37,6 @@ export const packagePath = ({
   readonly name: string;
 }): string => (folder === '' ? name : `${folder}/${name}`);
 
-/** Public identifiers of the document types (OASIS DITA 1.3, appendix). */
-const doctypes: Readonly<Record<string, string>> = {
-  topic: 'DITA Topic',
-  concept: 'DITA Concept',
-  task: 'DITA General Task',
-  reference: 'DITA Reference',
-  troubleshooting: 'DITA Troubleshooting',
-  glossentry: 'DITA Glossary Entry',
-  glossgroup: 'DITA Glossary Group',
-  map: 'DITA Map',
-  bookmap: 'DITA BookMap',
-};
-const systemIds: Readonly<Record<string, string>> = { task: 'generalTask.dtd' };
-
 /**
  * The files of a package of standard DITA: addresses become relative paths again, folders, names
  * and ids are kept.
@@ -85,7 +71,9 @@ export function ditaFiles(
       if (!target) return value;
       return `${relativePath(path, target.path)}${fragmentFor(reference.element, target.root)}`;
     });
-    files.set(path, encoder.encode(xmlFile(root.name, writeCanonical(outward))));
+    const whole = respecialise(outward);
+    const file = withSurroundings(whole.name, root.attributes, writeCanonical(whole));
+    files.set(path, encoder.encode(file));
   }
   for (const asset of assets) files.set(packagePath(asset), asset.bytes);
   const standIns = assets.filter(
@@ -95,8 +83,9 @@ export function ditaFiles(
     files.set(
       imageAlternatesFile,
       encoder.encode(
-        xmlFile(
+        withSurroundings(
           'map',
+          {},
           writeCanonical(
             imageAlternates(standIns, (id) =>
               relativePath(imageAlternatesFile, assetPaths.get(id)!),
@@ -134,16 +123,6 @@ function fragmentFor(part: string | undefined, root: Element | undefined): strin
   const topic = nestedTopicAround(root, found.path) ?? root;
   const id = topic.attributes['id'];
   return id === undefined ? `#${part}` : `#${id}/${part}`;
-}
-
-function xmlFile(root: string, text: string): string {
-  const name = doctypes[root];
-  const systemId = systemIds[root] ?? `${root}.dtd`;
-  const doctype =
-    name === undefined
-      ? ''
-      : `<!DOCTYPE ${root} PUBLIC "-//OASIS//DTD ${name}//EN" "${systemId}">\n`;
-  return `<?xml version="1.0" encoding="UTF-8"?>\n${doctype}${text}`;
 }
 
 /** Images have no text of their own that could say for what they stand in: a map does. */

@@ -57,6 +57,8 @@ function sanitiseSvg(view: Buffer): SanitisedImage | { refusal: string } {
     };
   const { document, problems } = readXml(view.toString('utf8'));
   if (!document) return { refusal: problems[0]?.message ?? 'The drawing cannot be read.' };
+  if (document.doctype?.includes('<!ENTITY'))
+    return { refusal: 'The drawing declares entities. Export it as plain SVG.' };
   if (document.root.name !== 'svg') return { refusal: 'This is XML, but not an SVG drawing.' };
   const root = cleanSvg(document.root);
   const [, , boxWidth = Number.NaN, boxHeight = Number.NaN] = (root.attributes['viewBox'] ?? '')
