@@ -1,7 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { addresses } from './cases/addressing.ts';
+import { cascading } from './cases/cascading.ts';
 import { images } from './cases/images.ts';
 import { keys } from './cases/keys.ts';
+import { languages } from './cases/languages.ts';
 import { linking } from './cases/linking.ts';
 import { maps } from './cases/maps.ts';
 import { notes } from './cases/notes.ts';
@@ -17,8 +19,10 @@ import { publish } from './road.ts';
 
 const suites: Readonly<Record<string, Cases>> = {
   addresses,
+  cascading,
   images,
   keys,
+  languages,
   linking,
   maps,
   notes,

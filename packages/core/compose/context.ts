@@ -17,6 +17,8 @@ export interface ComposeContext {
   readonly locale: string;
   readonly numbering: Numbering;
   readonly memory: ComposeMemory;
+  /** Whether it is for paper; undefined where that is not said. */
+  readonly isPrint: boolean | undefined;
   /** The facets left to the readers, by the lens of a branch. */
   readonly openThrough: (lens: Lens | undefined) => readonly OpenFacet[];
   /** Chooses among topics, images and their alternates, by the lens of a branch. */
@@ -29,6 +31,7 @@ export function composeContext(input: Composition, memory: ComposeMemory): Compo
   return {
     library,
     lens: withDelivery(input.lens, input.deliveryTargets),
+    isPrint: input.deliveryTargets?.includes('print'),
     facets,
     rules,
     variables,
@@ -49,19 +52,27 @@ function oncePerLens<Made>(
   return (lens) => once(byLens, lens, () => once(byKey, lensKey(lens), () => make(lens)));
 }
 
+/** Values of `deliveryTarget` by which outputs are named; others are for filters alone. */
+const outputs = [
+  'print',
+  'pdf',
+  'site',
+  'page',
+  'html',
+  'html5',
+  'xhtml',
+  'epub',
+  'markdown',
+] as const;
+
 /** The lens, extended to drop content for other outputs (DITA 1.3, `deliveryTarget`). */
 function withDelivery(
   lens: Lens | undefined,
   targets: readonly string[] | undefined,
 ): Lens | undefined {
   if (!targets) return lens;
-  const kept = targets.map((value) => ({
-    facet: 'deliveryTarget',
-    value,
-    action: 'keep' as const,
-  }));
-  return {
-    name: lens?.name ?? '',
-    rules: [...(lens?.rules ?? []), ...kept, { facet: 'deliveryTarget', action: 'drop' }],
-  };
+  const dropped = outputs
+    .filter((value) => !targets.includes(value))
+    .map((value) => ({ facet: 'deliveryTarget', value, action: 'drop' as const }));
+  return { name: lens?.name ?? '', rules: [...(lens?.rules ?? []), ...dropped] };
 }

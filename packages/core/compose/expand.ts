@@ -22,6 +22,7 @@ import {
 } from '../library/index.ts';
 import {
   childNamed,
+  findOutermost,
   isElement,
   lineOf,
   type Attributes,
@@ -48,6 +49,10 @@ export interface MapNode {
   readonly when?: When;
   readonly others: ChosenAlternate['others'];
   readonly element?: string;
+  /** Where an entry leads that shows nothing of the library. */
+  readonly address?: string;
+  /** Index entries of the map that lead to it. */
+  readonly indexTerms: readonly Element[];
   /** The map's own title for the place. */
   readonly title?: readonly Node[];
   /**
@@ -60,6 +65,8 @@ export interface MapNode {
   /** Ids by which applications open it, as the map says. */
   readonly contextIds: readonly string[];
   readonly inContents: boolean;
+  /** Whether the search finds it. */
+  readonly isSearched: boolean;
   /** Whether links are made from it and to it. */
   readonly isLinked: boolean;
   /** What stands directly under it leads to each other (DITA 1.3, `collection-type`). */
@@ -96,6 +103,8 @@ export interface Expansion {
   readonly facets: readonly Facet[];
   readonly rules?: readonly HouseRule[];
   readonly locale?: string;
+  /** Whether the output is paper; entries for the other kind of output are then left out. */
+  readonly isPrint?: boolean | undefined;
   /**
    * Chooses among topics and their alternates, through the lens of a branch; only bases where it is
    * not given.
@@ -166,6 +175,22 @@ interface MapContext {
   readonly branches: readonly Branch[];
   /** Whether all that is read here stands on one page. */
   readonly isOnePage: boolean;
+  /** What entries inherit from those around them, unless they say it themselves. */
+  readonly cascading: Cascading;
+}
+
+/** Attributes that hold for all entries below as well (DITA 1.3, 2.4.4.5 “Cascading”). */
+const cascadingNames = ['toc', 'processing-role', 'print', 'search', 'linking'] as const;
+type Cascading = Readonly<Partial<Record<(typeof cascadingNames)[number], string>>>;
+
+/** Where none of them is said, which is usual, it is the same object as around it. */
+function cascadingAt({ name: element, attributes }: Element, around: Cascading): Cascading {
+  const own: Readonly<Record<string, string | undefined>> =
+    element === 'keydef' ? { 'processing-role': 'resource-only', ...attributes } : attributes;
+  const said = cascadingNames.filter((name) => own[name] !== undefined);
+  return said.length === 0
+    ? around
+    : { ...around, ...Object.fromEntries(said.map((name) => [name, own[name]])) };
 }
 
 /** A reference by a key, which is looked up when all keys are known. */
@@ -187,7 +212,7 @@ class MapReader {
   readonly #expansion: Expansion;
   readonly #problems: Problem[] = [];
   readonly #why: Reason[] = [];
-  readonly #relations: Relation[] = [];
+  readonly #reltables: { readonly element: Element; readonly context: MapContext }[] = [];
   readonly #peers: PeerMap[] = [];
   readonly #read = new Set<string>();
   readonly #keyed = new Map<MapNode, KeyedEntry>();
@@ -209,6 +234,7 @@ class MapReader {
       lens,
       branches: [],
       isOnePage: false,
+      cascading: {},
     };
     const nodes = this.#map(outside);
     for (const id of library.commonSets) {
@@ -218,7 +244,7 @@ class MapReader {
     return {
       nodes: this.#withKeyed(nodes),
       scope,
-      relations: this.#relations,
+      relations: this.#reltables.flatMap((table) => this.#relationsIn(table)),
       peers: this.#peers,
       problems: this.#problems,
       why: this.#why,
@@ -238,6 +264,7 @@ class MapReader {
         ...branch,
         scope: scopeOf(root, branch),
         isOnePage: branch.isOnePage || chunkingOf(root).has('to-content'),
+        cascading: cascadingAt(root, branch.cascading),
         maps: [...branch.maps, item.id],
         conditions: [...branch.conditions, ...conditionsOn(root)],
       }),
@@ -279,11 +306,8 @@ class MapReader {
   #element(element: Element, path: Path, context: MapContext): readonly MapNode[] {
     const origin = { item: context.item.id, path };
     if (element.name === 'reltable') {
-      const { facets, openThrough } = this.#expansion;
-      const { lens, branches } = context;
-      const reading = { lens, facets, open: openThrough?.(lens) ?? [] };
-      if (this.#isKept(element, origin, lens))
-        this.#relations.push(...readRelations(element, context.item.id, branches, reading));
+      // Keys in it are looked up when all are known.
+      if (this.#isKept(element, origin, context.lens)) this.#reltables.push({ element, context });
       return [];
     }
     if (
@@ -313,25 +337,27 @@ class MapReader {
       ...outer,
       scope,
       isOnePage: outer.isOnePage || chunkingOf(element).has('to-content'),
+      cascading: cascadingAt(element, outer.cascading),
       conditions: [...outer.conditions, ...conditionsOn(element)],
     };
+    const { cascading } = context;
     const role = roleOf(element, outer.role);
     const isResource =
-      element.name === 'keydef' || element.attributes['processing-role'] === 'resource-only';
+      cascading['processing-role'] === 'resource-only' || this.#isForOtherMedium(cascading);
     if (isMap) {
       const taken = this.#subMap(entry, {
         ...context,
         role: outer.role === 'section' ? 'section' : role,
       });
-      return isResource ? [] : taken;
+      return taken;
     }
     const children = this.#children(element, path, {
       ...context,
       role:
         transparent.has(element.name) && !isResource ? inheritedBy(element, outer.role) : 'section',
     });
-    // A resource is read for the keys in it.
-    if (isResource) return [];
+    // A resource is read for the keys in it, and for what in it is none.
+    if (isResource) return children;
     if (transparent.has(element.name) && entry.reference === undefined) return children;
     const node = nodeOf(element, {
       role,
@@ -341,6 +367,7 @@ class MapReader {
       conditions: context.conditions,
       lens: context.lens,
       branches: context.branches,
+      cascading,
       ...pagesOf(element, outer.isOnePage),
     });
     const { keyref } = element.attributes;
@@ -396,6 +423,34 @@ class MapReader {
       : this.#shown(named, titled);
   }
 
+  #relationsIn({
+    element,
+    context,
+  }: {
+    readonly element: Element;
+    readonly context: MapContext;
+  }): readonly Relation[] {
+    const { facets, openThrough } = this.#expansion;
+    const { item, lens, branches, scope } = context;
+    const targetOf = ({ attributes }: Element): Reference | undefined => {
+      const { keyref, href } = attributes;
+      const definition = keyref === undefined ? undefined : lookUpKey(scope, keyref.split('/')[0]!);
+      if (keyref !== undefined && !definition && href === undefined)
+        this.#report(
+          'key.undefined',
+          `The map uses the key “${keyref}”, which is not defined in this publication.`,
+          { item: item.id, path: [] },
+        );
+      return definition?.href !== undefined
+        ? readReference(definition.href, definition.origin.item)
+        : href === undefined || definition
+          ? undefined
+          : readReference(href, item.id);
+    };
+    const reading = { lens, facets, open: openThrough?.(lens) ?? [] };
+    return readRelations(element, { branches, targetOf }, reading);
+  }
+
   /** The entry where it shows a topic or a heading; otherwise its children. */
   #shown({ element, origin, reference }: Entry, node: MapNode): readonly MapNode[] {
     const { href, scope } = element.attributes;
@@ -414,6 +469,10 @@ class MapReader {
         },
       ];
     }
+    if (reference.kind === 'external')
+      return [
+        { ...node, address: reference.href, ...namedByAddress(element, node, reference.href) },
+      ];
     if (scope !== 'external' && scope !== 'peer')
       this.#report(
         'map.missing-topic',
@@ -489,6 +548,13 @@ class MapReader {
     return this.#map({ ...context, item: sub, depth: context.depth + 1 });
   }
 
+  /** Whether an entry is for paper and this is not, or the other way (DITA 1.3, `print`). */
+  #isForOtherMedium({ print }: Cascading): boolean {
+    const { isPrint } = this.#expansion;
+    if (isPrint === undefined) return false;
+    return print === (isPrint ? 'no' : 'printonly');
+  }
+
   #report(code: string, message: string, where: Origin): void {
     this.#problems.push(problem('error', code, message, where));
   }
@@ -527,26 +593,39 @@ function pagesOf(element: Element, isOnOuterPage: boolean): Pages {
 type InheritedMeta = Pick<
   MapNode,
   'role' | 'scope' | 'origin' | 'conditions' | 'lens' | 'branches' | 'children' | keyof Pages
->;
+> & { readonly cascading: Cascading };
 
 /** The entry as it says itself, without a topic. */
-function nodeOf(element: Element, standing: InheritedMeta): MapNode {
+function nodeOf(element: Element, { cascading, ...standing }: InheritedMeta): MapNode {
   const meta = childNamed(element, 'topicmeta');
   const title = meta && childNamed(meta, 'navtitle')?.children;
   const searchTitle = meta && childNamed(meta, 'searchtitle')?.children;
-  const { navtitle, toc, linking, locktitle } = element.attributes;
+  const { navtitle, locktitle } = element.attributes;
   const own = title ?? (navtitle === undefined ? undefined : [navtitle]);
   return {
     ...standing,
     contextIds: meta ? contextIdsIn(meta.children) : [],
-    inContents: toc !== 'no',
-    isLinked: linking !== 'none',
+    indexTerms: meta ? findOutermost(meta, ({ name }) => name === 'indexterm') : [],
+    inContents: cascading.toc !== 'no',
+    isSearched: cascading.search !== 'no',
+    isLinked: cascading.linking !== 'none',
     isFamily: element.attributes['collection-type'] === 'family',
     others: [],
     isTitleLocked: locktitle === 'yes',
     ...(own ? { title: own } : {}),
     ...(searchTitle ? { searchTitle } : {}),
   };
+}
+
+/** What an entry that leads out of the publication is called. */
+function namedByAddress(
+  element: Element,
+  { title }: MapNode,
+  address: string,
+): Pick<MapNode, 'title'> {
+  const meta = childNamed(element, 'topicmeta');
+  const linkText = meta && childNamed(meta, 'linktext')?.children;
+  return { title: title ?? linkText ?? [address] };
 }
 
 const hasWords = (title: readonly Node[] | undefined): boolean =>

@@ -109,6 +109,7 @@ class Placing {
       title,
       label,
       isLinked: entry.isLinked,
+      ...(entry.isSearched ? {} : { isSearched: false as const }),
       entry: entry.origin,
       isChunked: entry.isChunked,
       hasHeading: entry.hasHeading,

@@ -68,6 +68,8 @@ export interface Place {
   readonly inContents: boolean;
   /** Whether links are made from it and to it by where it stands. */
   readonly isLinked: boolean;
+  /** False where the search is not to find it. */
+  readonly isSearched?: false;
   /**
    * Whether it stands on the page of the place above it, in outputs that have pages of their own
    * for each.

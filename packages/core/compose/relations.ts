@@ -1,6 +1,6 @@
 import { evaluateProfile, whenOf, type When } from '../facets/index.ts';
-import { readReference } from '../library/index.ts';
-import { childElements, type Element } from '../markup/index.ts';
+import type { Reference } from '../library/index.ts';
+import { childElements, childNamed, type Element } from '../markup/index.ts';
 import type { Branch } from './branches.ts';
 import type { Reading } from './keys.ts';
 
@@ -22,14 +22,21 @@ export interface Relation {
   readonly branches: readonly Branch[];
 }
 
+/** Where a relationship table stands. */
+export interface RelationPlace {
+  /** The branches around it. */
+  readonly branches: readonly Branch[];
+  /** What an entry leads to, by its key first; undefined where nothing is found. */
+  readonly targetOf: (entry: Element) => Reference | undefined;
+}
+
 /**
- * The rows of a relationship table (DITA 1.3, 2.2.3.2), without what the lens drops.
- * @param item the map in which it stands
+ * The rows of a relationship table (DITA 1.3, 2.2.3.2), without what the lens drops. Columns say
+ * how their cells are linked unless an entry says so itself.
  */
 export function readRelations(
   reltable: Element,
-  item: string,
-  branches: readonly Branch[],
+  { branches, targetOf }: RelationPlace,
   reading: Reading,
 ): Relation[] {
   const isKept = ({ attributes }: Element): boolean =>
@@ -38,28 +45,39 @@ export function readRelations(
     const when = whenOf(attributes, reading.open);
     return when ? [...outer, when] : outer;
   };
-  const topicsIn = (holder: Element, outer: readonly When[]): RelatedTopic[] =>
+  const topicsIn = (holder: Element, outer: readonly When[], usual: string): RelatedTopic[] =>
     childElements(holder)
       .filter(isKept)
       .flatMap((entry) => {
         const when = within(outer, entry);
-        return [...relatedBy(entry, item, when), ...topicsIn(entry, when)];
+        const linking = entry.attributes['linking'] ?? usual;
+        return [...relatedBy(targetOf(entry), linking, when), ...topicsIn(entry, when, linking)];
       });
+  const header = childNamed(reltable, 'relheader');
+  const columns = header ? childElements(header) : [];
   const ofTable = within([], reltable);
   return childElements(reltable)
     .filter((row) => row.name === 'relrow' && isKept(row))
     .map((row) => ({
-      cells: childElements(row).map((cell) =>
-        isKept(cell) ? topicsIn(cell, within([], cell)) : [],
-      ),
+      cells: childElements(row).map((cell, at) => {
+        const linking =
+          cell.attributes['linking'] ??
+          row.attributes['linking'] ??
+          columns[at]?.attributes['linking'] ??
+          reltable.attributes['linking'] ??
+          'normal';
+        return isKept(cell) ? topicsIn(cell, within([], cell), linking) : [];
+      }),
       when: within(ofTable, row),
       branches,
     }));
 }
 
-function relatedBy({ attributes }: Element, item: string, when: readonly When[]): RelatedTopic[] {
-  const { href, linking } = attributes;
-  const reference = href === undefined ? undefined : readReference(href, item);
+function relatedBy(
+  reference: Reference | undefined,
+  linking: string,
+  when: readonly When[],
+): RelatedTopic[] {
   if (reference?.kind !== 'item' || linking === 'none') return [];
   return [
     { item: reference.id, from: linking !== 'targetonly', to: linking !== 'sourceonly', when },

@@ -58,7 +58,7 @@ export {
 } from './moving.ts';
 export { headOf } from './head.ts';
 export { fromEditor, type Locate } from './from-editor.ts';
-export { nodeName, special } from './names.ts';
+export { editableNames, nodeName, special } from './names.ts';
 export { editorSchema } from './schema.ts';
 export { blockFrom, toEditor } from './to-editor.ts';
 export {

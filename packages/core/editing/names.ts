@@ -88,3 +88,11 @@ export function editableElements(): string[] {
   elementDefinitions.filter(({ name }) => isTopic(name)).forEach(({ name }) => visit(name));
   return [...reached];
 }
+
+/** The elements that are open in the editor: as blocks, as lines or as words. */
+export const editableNames = (): ReadonlySet<string> =>
+  new Set(
+    editableElements().filter(
+      (name) => isBlockNode(name) || isMark(name) || ['image', 'menucascade'].includes(name),
+    ),
+  );

@@ -16,7 +16,7 @@ export { textSymbol, type Expression } from './content.ts';
 export { inlineStyleOf, signsAround, type InlineStyle } from './inline-style.ts';
 export type { ElementDefinition } from './definition.ts';
 export { isKept, keepingSurroundings, withSurroundings } from './kept.ts';
-export { generalise, respecialise, specialisedName } from './specialising.ts';
+export { generalise, respecialise } from './specialising.ts';
 export { classesOf, expandableStyle, isExpandable, stylesOf, withStyles } from './styles.ts';
 export {
   attributeOf,

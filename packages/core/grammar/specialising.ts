@@ -3,10 +3,6 @@ import { isKept, kept } from './kept.ts';
 import { attributeOf, definitionOf } from './table.ts';
 import { learningElements } from './elements/learning.ts';
 
-/** What an element was called before it was generalised; undefined for all others. */
-export const specialisedName = ({ attributes }: Pick<Element, 'attributes'>): string | undefined =>
-  attributes[kept.name];
-
 /**
  * The nearest element of the content model that an element specialises: as its `class` says, or as
  * is known of the learning and training domains. A `class` that speaks of another element lies.

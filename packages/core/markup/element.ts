@@ -171,6 +171,17 @@ export function findAll(root: Element, test: (found: Element) => boolean): Eleme
   return found;
 }
 
+/** The same without those that are in another that is found. */
+export function findOutermost(root: Element, test: (found: Element) => boolean): Element[] {
+  const found: Element[] = [];
+  walk(root, (candidate) => {
+    if (!test(candidate)) return undefined;
+    found.push(candidate);
+    return false;
+  });
+  return found;
+}
+
 export function withAttribute(target: Element, name: string, value: string | undefined): Element {
   const { [name]: _old, ...rest } = target.attributes;
   return { ...target, attributes: value === undefined ? rest : { ...rest, [name]: value } };

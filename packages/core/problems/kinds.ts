@@ -30,7 +30,7 @@ const kinds = {
   sources: { label: 'Linked sources', codes: ['source.'] },
   context: { label: 'Context-help ids', codes: ['context.'] },
   rules: { label: 'House rules', codes: ['house.', 'house-rules.'] },
-  content: { label: 'Content model', codes: ['grammar.', 'xml.', 'table.', 'index.'] },
+  content: { label: 'Content model', codes: ['grammar.', 'content.', 'xml.', 'table.', 'index.'] },
   glyphs: { label: 'Missing letters', codes: ['print.glyph', 'print.font'] },
   pages: { label: 'Pages and styles', codes: ['print.', 'plan.', 'styles.', 'look.'] },
   other: { label: 'Other', codes: [''] },

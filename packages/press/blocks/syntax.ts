@@ -44,6 +44,8 @@ function written(part: ResolvedElement, diagram: ResolvedElement): readonly Node
     inner.map((one) => written(one, diagram)),
     between[name],
   );
+  const title = childNamed(part, 'title');
+  const named = title ? [...title.children, ': '] : [];
   const isChoice = name === 'groupchoice' && inner.length > 1;
   const [before, after] = isOptional ? ['[', ']'] : isChoice ? ['(', ')'] : ['', ''];
   const repeated = children(part)
@@ -53,7 +55,7 @@ function written(part: ResolvedElement, diagram: ResolvedElement): readonly Node
       ...(separator.children.length === 0 ? [] : [separator, ' ']),
       '…]',
     ]);
-  return around(part, before, [...words, ...(isOptional ? repeated : [])], after).concat(
+  return around(part, before, [...named, ...words, ...(isOptional ? repeated : [])], after).concat(
     isOptional ? [] : repeated,
   );
 }
@@ -80,7 +82,7 @@ function ownLine(holder: ResolvedElement, diagram: ResolvedElement): readonly No
     parts.map((part) => written(part, diagram)),
     ' ',
   );
-  return title && words.length > 0 ? [...title.children, ' = ', ...words] : words;
+  return title ? [...title.children, words.length > 0 ? ' = ' : '', ...words] : words;
 }
 
 /** A line of a syntax diagram, with the block or fragment that it is. */

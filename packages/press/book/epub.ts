@@ -5,6 +5,7 @@ import { zipSync, type Zippable } from 'fflate';
 import { elementsIn, serializeXml, tag, text, type Html } from '../html/index.ts';
 import { dayOf, directionOf, type AssetSource } from '../shared/index.ts';
 import {
+  listedIn,
   articleOf,
   assetsShown,
   layOutPages,
@@ -185,21 +186,18 @@ const navigation = (site: HtmlContext): Html =>
   );
 
 function contents(places: readonly Place[], site: HtmlContext): Html {
-  const isListed = ({ inContents, anchor }: Place): boolean =>
-    inContents && site.pages.href(anchor) !== undefined;
+  const { pages } = site;
   return tag(
     'ol',
     {},
-    ...places
-      .filter(isListed)
-      .map(({ anchor, label, children }) =>
-        tag(
-          'li',
-          {},
-          tag('a', { href: site.pages.href(anchor) }, text(label)),
-          children.some(isListed) ? contents(children, site) : [],
-        ),
+    ...listedIn(places, pages).map(({ anchor, label, children }) =>
+      tag(
+        'li',
+        {},
+        tag('a', { href: pages.href(anchor) }, text(label)),
+        listedIn(children, pages).length > 0 ? contents(children, site) : [],
       ),
+    ),
   );
 }
 

@@ -5,6 +5,7 @@ import { wordsFor } from '@ukiyo/core/words';
 import { serializePage, tag, text, type Html } from '../html/index.ts';
 import { directionOf, type AssetSource } from '../shared/index.ts';
 import {
+  listedIn,
   articleOf,
   assetsShown,
   layOutOnePage,
@@ -74,18 +75,15 @@ function contentOf(site: HtmlContext): readonly Html[] {
 
 function contents(places: readonly Place[], site: HtmlContext): Html {
   const { pages } = site;
-  const listed = places.filter(
-    (place) => place.inContents && pages.href(place.anchor) !== undefined,
-  );
   return tag(
     'ul',
     {},
-    ...listed.map((place) =>
+    ...listedIn(places, pages).map((place) =>
       tag(
         'li',
         {},
         tag('a', { href: pages.href(place.anchor) }, text(place.label)),
-        place.children.some((child) => child.inContents) ? contents(place.children, site) : [],
+        listedIn(place.children, pages).length > 0 ? contents(place.children, site) : [],
       ),
     ),
   );

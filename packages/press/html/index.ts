@@ -12,8 +12,9 @@ export {
   seenFrom,
   tag,
   text,
-  withClasses,
   withHtmlAttribute,
+  withOwn,
   type Html,
+  type OwnAttributes,
 } from './tree.ts';
 export { serializeHtml, serializePage, serializeXml } from './serialize.ts';

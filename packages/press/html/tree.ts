@@ -105,19 +105,35 @@ export function withHtmlAttribute(part: Html, name: string, value: string): Html
     : part;
 }
 
+/** Attributes of HTML that an element has by what its source says of it. */
+export interface OwnAttributes {
+  readonly classes: readonly string[];
+  readonly others: Readonly<Record<string, string>>;
+}
+
 /**
- * The same with these classes as well: on its only element, else on one around it.
+ * The same with these attributes as well: on its only element, else on one around it.
  * @param name of the element around it
  */
-export function withClasses(part: Html, classes: readonly string[], name: 'span' | 'div'): Html {
-  if (classes.length === 0 || isEmpty(part)) return part;
+export function withOwn(
+  part: Html,
+  { classes, others }: OwnAttributes,
+  name: 'span' | 'div',
+): Html {
+  const isPlain = classes.length === 0 && Object.keys(others).length === 0;
+  if (isPlain || isEmpty(part)) return part;
   const [only, ...more] = htmlNodes(part);
   if (only?.type !== 'element' || more.length > 0)
-    return tag(name, { class: classes.join(' ') }, part);
+    return tag(name, { class: classes.join(' ') || undefined, ...others }, part);
   const own = only.properties['className'];
+  const className = [...(Array.isArray(own) ? own : []), ...classes];
   return {
     ...only,
-    properties: { ...only.properties, className: [...(Array.isArray(own) ? own : []), ...classes] },
+    properties: {
+      ...only.properties,
+      ...(className.length === 0 ? {} : { className }),
+      ...others,
+    },
   };
 }
 

@@ -9,6 +9,7 @@ import { toMarkdown } from 'mdast-util-to-markdown';
 import { elementsIn, htmlNodes, seenFrom, type Html } from '../html/index.ts';
 import type { AssetSource } from '../shared/index.ts';
 import {
+  listedIn,
   articleOf,
   assetsShown,
   layOutPages,
@@ -127,14 +128,11 @@ function indexFile({ publication: { facts, places }, pages }: HtmlContext): stri
 }
 
 function contentsList(places: readonly Place[], pages: HtmlContext['pages']): List {
-  const listed = places.filter(
-    (place) => place.inContents && pages.href(place.anchor) !== undefined,
-  );
   return {
     type: 'list',
     ordered: false,
     spread: false,
-    children: listed.map((place): ListItem => {
+    children: listedIn(places, pages).map((place): ListItem => {
       const below = contentsList(place.children, pages);
       const link: Paragraph = {
         type: 'paragraph',

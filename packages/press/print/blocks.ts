@@ -6,6 +6,7 @@ import type { Context, Typesetting } from './context.ts';
 import type { PrintBlock, Inline } from './document.ts';
 import { areaSigns, imageBlock, mediaBlocks } from './images.ts';
 import { linesOf } from './lines.ts';
+import { inLanguage } from './languages.ts';
 import { definitions, itemBlocks, list, steps } from './lists.ts';
 import { gridTable, type TableCaption } from './tables.ts';
 
@@ -26,12 +27,12 @@ const blockOf = (typesetting: Typesetting, block: Source): PrintBlock[] =>
 
 /** What an element becomes, in the style that it has and as the lens marks it. */
 function dressed(
-  { styles, marked }: Context,
+  { styles, marked, publication }: Context,
   element: ResolvedElement,
   make: () => PrintBlock[],
 ): PrintBlock[] {
   const own = styles.of(element);
-  const made = styles.within(element, make);
+  const made = inLanguage(styles.within(element, make), element, publication.locale);
   return marked(element, own === undefined ? made : inStyle(made, own));
 }
 

@@ -12,6 +12,7 @@ import {
   type RelatedLink,
 } from '../blocks/index.ts';
 import { dayOf, directionOf, printable } from '../shared/index.ts';
+import { inLanguage } from './languages.ts';
 import { typesettingOf } from './blocks.ts';
 import { printContext, type PrintAssets, type Typesetting } from './context.ts';
 import type { PrintBlock, Inline, PrintDocument, PrintIndexEntry, PrintPlace } from './document.ts';
@@ -100,10 +101,14 @@ function placeOf(typesetting: Typesetting, place: Place, only: string | undefine
     ...((title as ResolvedElement | undefined)?.gone === 'before' ? { gone: true } : {}),
     c:
       content && isWanted
-        ? styles.within(content, () => [
-            ...typesetting.blocks(topicBlocks(content, typesetting.normalizing)),
-            ...relatedBlock(typesetting, place),
-          ])
+        ? inLanguage(
+            styles.within(content, () => [
+              ...typesetting.blocks(topicBlocks(content, typesetting.normalizing)),
+              ...relatedBlock(typesetting, place),
+            ]),
+            content,
+            typesetting.publication.locale,
+          )
         : [],
     places: place.children
       .filter((child) => child.role !== 'glossaryentry')

@@ -1,3 +1,4 @@
+import type { PartLanguage } from '../shared/index.ts';
 import type { DesignData } from './design.ts';
 
 /**
@@ -12,6 +13,8 @@ export type Inline =
     }
   /** Words in a style of the team's own. */
   | { readonly t: 's'; readonly s: string; readonly c: readonly Inline[] }
+  /** Words in another language. */
+  | ({ readonly t: 'lang'; readonly c: readonly Inline[] } & PartLanguage)
   /** A link inside: `page` adds “on page N”, or says “page N” where it has no words. */
   | { readonly t: 'ref'; to: string; readonly c: readonly Inline[]; readonly page: boolean }
   | { readonly t: 'url'; readonly href: string; readonly c: readonly Inline[] }
@@ -151,6 +154,8 @@ export type PrintBlock = { readonly s?: string } & (
       readonly items: readonly { readonly sign: string; readonly c: readonly Inline[] }[];
     }
   | { readonly t: 'group'; readonly c: readonly PrintBlock[] }
+  /** Blocks in another language. */
+  | ({ readonly t: 'lang'; readonly c: readonly PrintBlock[] } & PartLanguage)
   | ({ readonly t: 'mark'; readonly c: readonly PrintBlock[] } & Marking)
   | PrintTable
 );

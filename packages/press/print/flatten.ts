@@ -42,6 +42,7 @@ export function paragraphsIn(block: PrintBlock): readonly Lines[] {
     case 'quote':
     case 'group':
     case 'mark':
+    case 'lang':
       return all(block.c);
     case 'fig':
       return [...all(block.c), ...(block.cap ? [lines(block.cap)] : [])];

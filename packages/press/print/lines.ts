@@ -10,7 +10,7 @@ import { childElements, childNamed, isElement, lineOf, type Element } from '@uki
 import { linkFormOf } from '@ukiyo/core/library';
 import { propertyText, valuesOf } from '@ukiyo/core/styles';
 import { calledNotes, normalizeBlocks } from '../blocks/index.ts';
-import { linkWords, peerName, peerTitle, printable } from '../shared/index.ts';
+import { languageOf, linkWords, peerName, peerTitle, printable } from '../shared/index.ts';
 import type { Context, GatheredNote, Typesetting } from './context.ts';
 import type { Inline } from './document.ts';
 import { paragraphsIn } from './flatten.ts';
@@ -87,13 +87,15 @@ function calledIn({ links, targets, places }: Publication): ReadonlyMap<string, 
 
 /** An element in a line, in its style and as the lens marks it. */
 function inline(state: LineState, element: Element): Inline[] {
-  const { styles, markingOf } = state.typesetting();
+  const { styles, markingOf, publication } = state.typesetting();
   const plain = styles.within(element, () => plainInline(state, element));
   const own = styles.of(element);
   const c: Inline[] =
     own === undefined || plain.length === 0 ? plain : placedWords(state, own, 'in the line', plain);
   const marking = markingOf(element);
-  return marking && c.length > 0 ? [{ t: 'mark', c, ...marking }] : c;
+  const shown: Inline[] = marking && c.length > 0 ? [{ t: 'mark', c, ...marking }] : c;
+  const language = languageOf(element.attributes, publication.locale);
+  return language && shown.length > 0 ? [{ t: 'lang', c: shown, ...language }] : shown;
 }
 
 /** Inside the table that gathers its own, else at the foot of the page. */

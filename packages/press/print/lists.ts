@@ -1,12 +1,18 @@
 import type { BlockOf, ListItem, TableCell } from '../blocks/index.ts';
 import type { Typesetting } from './context.ts';
+import { inLanguage } from './languages.ts';
 import type { PrintBlock } from './document.ts';
 
 /** What an item of a list, a definition or a cell contains. */
 export const itemBlocks = (
-  { marked, marksOf, blocks }: Typesetting,
-  item: ListItem | TableCell,
-): PrintBlock[] => marked(item.element, [...marksOf(item.element), ...blocks(item.blocks)]);
+  { marked, marksOf, blocks, publication }: Typesetting,
+  { element, blocks: inside }: ListItem | TableCell,
+): PrintBlock[] =>
+  inLanguage(
+    marked(element, [...marksOf(element), ...blocks(inside)]),
+    element,
+    publication.locale,
+  );
 
 const signs = { bulleted: 'ul', numbered: 'ol', plain: 'sl' } as const;
 

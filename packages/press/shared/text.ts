@@ -28,4 +28,4 @@ export function dayOf(text: string): Date | undefined {
 
 /** In which direction a language is written. */
 export const directionOf = (locale: string): 'rtl' | 'ltr' =>
-  ['ar', 'he', 'fa', 'ur'].includes(new Intl.Locale(locale).language) ? 'rtl' : 'ltr';
+  ['ar', 'he', 'fa', 'ur'].includes(locale.split('-')[0]!.toLowerCase()) ? 'rtl' : 'ltr';

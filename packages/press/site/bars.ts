@@ -2,7 +2,7 @@ import type { Place } from '@ukiyo/core/compose';
 import type { Words } from '@ukiyo/core/words';
 import { tag, text, type Html } from '../html/index.ts';
 import { addressOf } from './addresses.ts';
-import { whenOfPlace, wordsHtml, type HtmlContext } from '../topics/index.ts';
+import { listedIn, whenOfPlace, wordsHtml, type HtmlContext } from '../topics/index.ts';
 import { glossaryFile } from './files.ts';
 import { languageName } from './languages.ts';
 
@@ -132,9 +132,7 @@ export function siteBar({
 
 /** The first level of the contents, along the top. */
 export function chapterBar({ publication, pages, words, readers }: HtmlContext): Html {
-  const top = publication.places.filter(
-    (place) => place.inContents && pages.href(place.anchor) !== undefined,
-  );
+  const top = listedIn(publication.places, pages);
   const link = (place: Place): Html =>
     tag(
       'li',

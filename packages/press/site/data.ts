@@ -1,5 +1,5 @@
 import type { IndexEntry, Place } from '@ukiyo/core/compose';
-import { whenOfPlace, type ReaderWords, type HtmlContext } from '../topics/index.ts';
+import { listedIn, whenOfPlace, type ReaderWords, type HtmlContext } from '../topics/index.ts';
 
 /** An entry of the contents as the page's script gets it. */
 export interface ContentsData {
@@ -17,26 +17,24 @@ export interface ContentsData {
 
 export function contentsData(places: readonly Place[], site: HtmlContext): ContentsData[] {
   const { pages, readers } = site;
-  return places
-    .filter((place) => place.inContents && pages.href(place.anchor) !== undefined)
-    .map((place) => {
-      const inner = contentsData(place.children, site);
-      const whose = readers.numbersOf(whenOfPlace(place));
-      const news = site.publication.news?.[place.anchor];
-      return {
-        h: pages.href(place.anchor)!,
-        t: readers.labelOf(place),
-        ...(place.number === undefined
-          ? {}
-          : {
-              n: place.number,
-              ...(site.publication.open.length === 0 ? {} : { a: place.anchor }),
-            }),
-        ...(whose.length === 0 ? {} : { w: whose }),
-        ...(news === undefined ? {} : { m: news }),
-        ...(inner.length === 0 ? {} : { c: inner }),
-      };
-    });
+  return listedIn(places, pages).map((place) => {
+    const inner = contentsData(place.children, site);
+    const whose = readers.numbersOf(whenOfPlace(place));
+    const news = site.publication.news?.[place.anchor];
+    return {
+      h: pages.href(place.anchor)!,
+      t: readers.labelOf(place),
+      ...(place.number === undefined
+        ? {}
+        : {
+            n: place.number,
+            ...(site.publication.open.length === 0 ? {} : { a: place.anchor }),
+          }),
+      ...(whose.length === 0 ? {} : { w: whose }),
+      ...(news === undefined ? {} : { m: news }),
+      ...(inner.length === 0 ? {} : { c: inner }),
+    };
+  });
 }
 
 /** A word of the index with where it leads. */

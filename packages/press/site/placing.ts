@@ -1,5 +1,6 @@
 import type { Place } from '@ukiyo/core/compose';
 import {
+  listedIn,
   articleOf,
   isOn,
   whenOfPlace,
@@ -17,7 +18,7 @@ export function placePage(place: Place, index: number, site: HtmlContext): PageP
   const { pages, words, readers } = site;
   const together = withJoined(place, place, pages);
   const children = together.flatMap((one) =>
-    one.children.filter((child) => child.inContents && !isOn(child, place, pages)),
+    listedIn(one.children, pages).filter((child) => !isOn(child, place, pages)),
   );
   const { article, related, footnotes } = articleOf(place, site);
   const main = [
@@ -64,7 +65,7 @@ function openingWith(start: Place, otherwise: readonly Html[], site: HtmlContext
 
 export function homePage(site: HtmlContext): PageParts {
   const { facts, places } = site.publication;
-  const top = places.filter((place) => place.inContents && site.pages.order.includes(place));
+  const top = listedIn(places, site.pages).filter((place) => site.pages.order.includes(place));
   const { start } = site;
   const titled = [
     tag('h1', {}, text(facts.title)),
@@ -86,20 +87,18 @@ export function contentsPage({ publication, pages, words, readers }: HtmlContext
     tag(
       'ul',
       {},
-      ...places
-        .filter((place) => place.inContents && pages.href(place.anchor) !== undefined)
-        .map((place) =>
+      ...listedIn(places, pages).map((place) =>
+        tag(
+          'li',
+          {},
           tag(
-            'li',
-            {},
-            tag(
-              'a',
-              { href: pages.href(place.anchor), class: readers.classOf(whenOfPlace(place)) },
-              wordsHtml(readers.labelOf(place)),
-            ),
-            ...(place.children.some((child) => child.inContents) ? [list(place.children)] : []),
+            'a',
+            { href: pages.href(place.anchor), class: readers.classOf(whenOfPlace(place)) },
+            wordsHtml(readers.labelOf(place)),
           ),
+          ...(listedIn(place.children, pages).length > 0 ? [list(place.children)] : []),
         ),
+      ),
     );
   return {
     title: words.contents,

@@ -33,7 +33,7 @@ export function searchIndexScript(
   const stem = stemmer(publication.locale);
   const only: Record<string, SearchedBySome> = {};
   const documents = pages.shown
-    .filter((place) => place.content)
+    .filter(({ content, isSearched }) => content && isSearched !== false)
     .map((place): IndexedDocument => {
       const id = pages.href(place.anchor)!;
       const titled = headed(place);

@@ -1,9 +1,8 @@
 import type { Place, ResolvedElement } from '@ukiyo/core/compose';
-import { classesOf } from '@ukiyo/core/grammar';
 import { anchorsLedTo, relatedLinks } from '../blocks/index.ts';
 import { isEmpty, tag, text, type Html } from '../html/index.ts';
 import { topicRenderer } from './content.ts';
-import { classOf, type HtmlContext } from './context.ts';
+import { classOf, ownOf, type HtmlContext } from './context.ts';
 import { upFrom, type Pages } from './pages.ts';
 import type { RelatedHtml } from './memory.ts';
 import { formsOf, whenOfPlace, wordsHtml, type Form } from './readers.ts';
@@ -102,11 +101,11 @@ interface Article {
   readonly footnoteCount: number;
 }
 
-const articleClass = ({ anchor, content }: Place, { publication }: HtmlContext) =>
-  classOf(
-    publication.news?.[anchor] === 'new' ? 'new' : undefined,
-    ...classesOf(content?.attributes ?? {}),
-  );
+function articleAttributes({ anchor, content }: Place, { publication }: HtmlContext) {
+  const { classes, others } = ownOf(content?.attributes ?? {}, publication.locale);
+  const news = publication.news?.[anchor] === 'new' ? 'new' : undefined;
+  return { class: classOf(news, ...classes), ...others };
+}
 
 /**
  * The content of a place, with that of all places on its page, the links that the map gives them,
@@ -137,6 +136,7 @@ export function articleOf(place: Place, site: HtmlContext, level = 1, notesBefor
           {
             class: classOf('joined', readers.classOf(whenOfPlace(one))),
             id: one.anchor,
+            ...ownOf(one.content?.attributes ?? {}, site.publication.locale).others,
           },
           one.hasHeading ? tag(`h${at}`, {}, heading(one)) : [],
           body(one, at),
@@ -170,7 +170,7 @@ export function articleOf(place: Place, site: HtmlContext, level = 1, notesBefor
   };
   const article = tag(
     'article',
-    { class: articleClass(place, site) },
+    articleAttributes(place, site),
     tag(`h${level}`, {}, heading(place)),
     body(place, level),
   );

@@ -1,11 +1,11 @@
-import { classesOf, isExpandable } from '@ukiyo/core/grammar';
+import { isExpandable } from '@ukiyo/core/grammar';
 import { isElement, textOf, type Element } from '@ukiyo/core/markup';
 import { fromHtml } from 'hast-util-from-html';
 import hljs from 'highlight.js';
 import type { Block, BlockOf, Caption } from '../blocks/index.ts';
-import { isEmpty, tag, text, withClasses, type Html } from '../html/index.ts';
+import { isEmpty, tag, text, withOwn, type Html } from '../html/index.ts';
 import { noteName } from '../shared/index.ts';
-import { classOf, type PageContext, type Rendering } from './context.ts';
+import { classOf, ownOf, type PageContext, type Rendering } from './context.ts';
 import { figureHtml, imageHtml } from './images.ts';
 import { hazardHtml } from './hazards.ts';
 import { linesHtml } from './lines.ts';
@@ -38,9 +38,9 @@ const blockHtml = (rendering: Rendering, block: Block): Html =>
 
 /** What an element becomes, with its place, style, marks and condition. */
 function dressed(rendering: PageContext, element: Element, make: () => Html): Html {
-  const { marked, styled, traceOf, forWhom } = rendering;
+  const { marked, styled, traceOf, forWhom, locale } = rendering;
   const styledBlock = styled(element, 'div', () =>
-    traceOf(element, withClasses(make(), classesOf(element.attributes), 'div')),
+    traceOf(element, withOwn(make(), ownOf(element.attributes, locale), 'div')),
   );
   const made = marked(element, 'div', styledBlock);
   const condition = forWhom(element);

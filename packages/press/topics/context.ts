@@ -1,12 +1,13 @@
 import type { Place, ResolvedElement } from '@ukiyo/core/compose';
-import type { Element, Node } from '@ukiyo/core/markup';
+import { classesOf } from '@ukiyo/core/grammar';
+import type { Attributes, Element, Node } from '@ukiyo/core/markup';
 import { calledNotes } from '../blocks/index.ts';
 import type { Block, Normalizing } from '../blocks/index.ts';
 import type { SiteLook, StyleSheet } from '@ukiyo/core/styles';
 import type { Words } from '@ukiyo/core/words';
-import { appliedStyles, type AppliedStyles } from '../shared/index.ts';
+import { appliedStyles, languageOf, type AppliedStyles } from '../shared/index.ts';
 import type { TopicQuestions, SiteParts } from './questions.ts';
-import { isEmpty, tag, withHtmlAttribute, type Html } from '../html/index.ts';
+import { isEmpty, tag, withHtmlAttribute, type Html, type OwnAttributes } from '../html/index.ts';
 import type { KeptTopics } from './memory.ts';
 import type { SiteReaders } from './readers.ts';
 
@@ -89,6 +90,21 @@ export interface Rendering extends PageContext {
 /** Names of classes, without those that are undefined or empty. */
 export const classOf = (...names: readonly (string | undefined)[]): string | undefined =>
   names.filter(Boolean).join(' ') || undefined;
+
+const nothingOwn: OwnAttributes = { classes: [], others: {} };
+
+/**
+ * The named styles of an element as classes, its language, and whether it is to be translated.
+ * @param locale around it
+ */
+export function ownOf(attributes: Attributes, locale: string): OwnAttributes {
+  const classes = classesOf(attributes);
+  const language = languageOf(attributes, locale);
+  const { translate } = attributes;
+  if (classes.length === 0 && !language && translate === undefined) return nothingOwn;
+  const isSaid = translate === 'yes' || translate === 'no';
+  return { classes, others: { ...language, ...(isSaid ? { translate } : {}) } };
+}
 
 /** Deeper than this browsers would give up. */
 const deepest = 120;

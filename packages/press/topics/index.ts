@@ -8,7 +8,7 @@ export { topicRenderer } from './content.ts';
 export { type Sibling, type HtmlContext } from './context.ts';
 export { assetsShown } from './media.ts';
 export { siteMemory, type SiteMemory } from './memory.ts';
-export { layOutOnePage, layOutPages, siteAddress, upFrom, type Filing } from './pages.ts';
+export { layOutOnePage, layOutPages, listedIn, siteAddress, upFrom, type Filing } from './pages.ts';
 export {
   formsOf,
   readersData,

@@ -1,5 +1,5 @@
 import type { ResolvedElement, ResolvedLink } from '@ukiyo/core/compose';
-import { classesOf, isExpandable, signsAround } from '@ukiyo/core/grammar';
+import { isExpandable, signsAround } from '@ukiyo/core/grammar';
 import { linkFormOf } from '@ukiyo/core/library';
 import { readMedia } from '@ukiyo/core/media';
 import {
@@ -12,8 +12,8 @@ import {
 } from '@ukiyo/core/markup';
 import { normalizeBlocks } from '../blocks/index.ts';
 import { linkWords, peerName, peerTitle } from '../shared/index.ts';
-import type { Rendering } from './context.ts';
-import { isEmpty, join, tag, text, withClasses, type Html } from '../html/index.ts';
+import { ownOf, type Rendering } from './context.ts';
+import { isEmpty, join, tag, text, withOwn, type Html } from '../html/index.ts';
 import { imageHtml } from './images.ts';
 import { mediaHtml } from './media.ts';
 import { wordsHtml } from './readers.ts';
@@ -72,12 +72,12 @@ export const linesHtml = (rendering: Rendering, nodes: readonly Node[]): Html =>
 
 /** A phrase, marked and styled as it is to be, for those who get it. */
 function inline(rendering: Rendering, element: Element): Html {
-  const { marked, styled, forWhom } = rendering;
+  const { marked, styled, forWhom, locale } = rendering;
   const made = marked(
     element,
     'span',
     styled(element, 'span', () =>
-      withClasses(plainInline(rendering, element), classesOf(element.attributes), 'span'),
+      withOwn(plainInline(rendering, element), ownOf(element.attributes, locale), 'span'),
     ),
   );
   const whose = forWhom(element);

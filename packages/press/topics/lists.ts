@@ -1,22 +1,20 @@
-import { classesOf } from '@ukiyo/core/grammar';
 import type { BlockOf, Definition, ListItem } from '../blocks/index.ts';
 import { tag, text, type Html } from '../html/index.ts';
-import { classOf, type Rendering } from './context.ts';
+import { classOf, ownOf, type Rendering } from './context.ts';
 
 /** @param content of the item */
-const itemHtml = (
-  { idOf, forWhom, traceOf, marked }: Rendering,
-  { element }: ListItem,
-  content: Html,
-): Html =>
-  traceOf(
+function itemHtml(rendering: Rendering, { element }: ListItem, content: Html): Html {
+  const { idOf, forWhom, traceOf, marked, locale } = rendering;
+  const { classes, others } = ownOf(element.attributes, locale);
+  return traceOf(
     element,
     tag(
       'li',
-      { id: idOf(element), class: classOf(...classesOf(element.attributes), forWhom(element)) },
+      { id: idOf(element), class: classOf(...classes, forWhom(element)), ...others },
       marked(element, 'div', content),
     ),
   );
+}
 
 export const listHtml = (rendering: Rendering, { element, form, items }: BlockOf<'list'>): Html =>
   tag(
@@ -55,7 +53,7 @@ export const definitionsHtml = (
 
 /** Terms and what they mean; the first term carries the ID of both. */
 function definitionHtml(rendering: Rendering, definition: Definition): Html[] {
-  const { idOf, forWhom, lines, tight } = rendering;
+  const { idOf, forWhom, lines, tight, locale } = rendering;
   const { element, isHead, terms, meanings } = definition;
   const id = idOf(element);
   const condition = classOf(isHead ? 'head' : undefined, forWhom(element));
@@ -63,14 +61,22 @@ function definitionHtml(rendering: Rendering, definition: Definition): Html[] {
     ...terms.map((term, index) =>
       tag(
         'dt',
-        { id: index === 0 ? id : undefined, class: classOf(condition, forWhom(term)) },
+        {
+          id: index === 0 ? id : undefined,
+          class: classOf(condition, forWhom(term)),
+          ...ownOf(term.attributes, locale).others,
+        },
         lines(term.children),
       ),
     ),
     ...meanings.map((meaning) =>
       tag(
         'dd',
-        { id: idOf(meaning.element), class: classOf(condition, forWhom(meaning.element)) },
+        {
+          id: idOf(meaning.element),
+          class: classOf(condition, forWhom(meaning.element)),
+          ...ownOf(meaning.element.attributes, locale).others,
+        },
         tight(meaning.blocks),
       ),
     ),

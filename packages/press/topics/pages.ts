@@ -155,3 +155,13 @@ export function layOutOnePage(publication: Publication): Pages {
       shown.has(publication.targets[anchor]?.place ?? anchor) ? `#${anchor}` : undefined,
   };
 }
+
+/**
+ * Places that stand in the contents at one level: what stands below a place that is not listed
+ * itself moves up (DITA 1.3, `toc`).
+ */
+export const listedIn = (places: readonly Place[], pages: Pages): readonly Place[] =>
+  places.flatMap((place) => {
+    if (!place.inContents) return listedIn(place.children, pages);
+    return pages.href(place.anchor) === undefined ? [] : [place];
+  });

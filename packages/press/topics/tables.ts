@@ -1,11 +1,10 @@
 import type { ResolvedElement } from '@ukiyo/core/compose';
-import { classesOf } from '@ukiyo/core/grammar';
 import { lineOf, type Element } from '@ukiyo/core/markup';
 import { framedEdges, sideOf } from '../blocks/index.ts';
 import type { BlockOf, TableCell, TableGrid, TableRow } from '../blocks/index.ts';
 import { tag, type Html } from '../html/index.ts';
 import { millimetres } from '../shared/index.ts';
-import { classOf, type Rendering } from './context.ts';
+import { classOf, ownOf, type Rendering } from './context.ts';
 
 /** A table, with a `table` for each of its grids. @param caption above the first */
 export const tableHtml = (
@@ -38,7 +37,7 @@ function gridHtml(
     part.map((row) =>
       tag(
         'tr',
-        { class: classOf(...classesOf(row.element.attributes), rendering.forWhom(row.element)) },
+        rowAttributes(rendering, row.element),
         withGaps(row, (cell) => cellHtml(rendering, cell, { row: row.element, inHead, anchors })),
       ),
     );
@@ -50,6 +49,11 @@ function gridHtml(
     head.length === 0 ? [] : tag('thead', {}, rows(head, true)),
     tag('tbody', {}, rows(body, false)),
   );
+}
+
+function rowAttributes({ forWhom, locale }: Rendering, row: Element) {
+  const { classes, others } = ownOf(row.attributes, locale);
+  return { class: classOf(...classes, forWhom(row)), ...others };
 }
 
 /** The cells of a row, with an empty one in each column that no cell covers. */
@@ -126,6 +130,7 @@ function cellHtml(
 ): Html {
   const { idOf, forWhom, marked, tight } = rendering;
   const { element, valign, columnSpan, rowSpan, edges, blocks } = cell;
+  const { classes, others } = ownOf(element.attributes, rendering.locale);
   const scope = scopeOf(cell, inHead);
   const side = sideOf(cell);
   const headers = (element.attributes['headers'] ?? '')
@@ -144,9 +149,10 @@ function cellHtml(
         valign !== undefined && heights.has(valign) ? valign : undefined,
         ruleClass('above', edges.above),
         ruleClass('before', edges.before),
-        ...classesOf(element.attributes),
+        ...classes,
         forWhom(element),
       ),
+      ...others,
     },
     marked(row, 'div', marked(element, 'div', tight(blocks))),
   );

@@ -1,4 +1,4 @@
-import { lensKey, type Lens, type When } from '../../facets/index.ts';
+import { lensKey, throughLens, type Lens, type When } from '../../facets/index.ts';
 import { elementById, type LibraryItem } from '../../library/index.ts';
 import { problem, type Problem } from '../../problems/index.ts';
 import type { Element, Node } from '../../markup/index.ts';
@@ -8,7 +8,7 @@ import type { ExpandedMap, MapNode } from '../expand.ts';
 import { fillKeys, scopeKey, type KeyScope } from '../keys.ts';
 import { once } from '../memory.ts';
 import { plainLine } from '../plain.ts';
-import type { Reason } from '../publication.ts';
+import type { Reason, ResolvedElement } from '../publication.ts';
 import type { ResolvedTopic } from './resolved.ts';
 import { resolveTopic } from './topic.ts';
 
@@ -97,6 +97,10 @@ class MapResolver {
       return this.#nodes(entry.children);
     }
     const anchor = this.#freeAnchor(entry);
+    if (entry.address !== undefined) {
+      const topic = leadingTopic(entry, entry.address, anchor);
+      return [{ entry, anchor, topic, alternates: [], children: this.#nodes(entry.children) }];
+    }
     if (!item?.root)
       return [{ entry, anchor, alternates: [], children: this.#nodes(entry.children) }];
     const topic = this.#topic(item.root, item.id, entry, anchor);
@@ -119,7 +123,17 @@ class MapResolver {
     this.#gather(topic);
     const alternates = this.#alternates(entry, anchor);
     for (const one of [topic, ...alternates.map((other) => other.topic)]) this.#gatherNested(one);
-    return [{ entry, anchor, topic, alternates, children: this.#nodes(entry.children) }];
+    const indexed = this.#indexed(topic, entry);
+    return [{ entry, anchor, topic: indexed, alternates, children: this.#nodes(entry.children) }];
+  }
+
+  /** The topic with the index entries that the map gives it. */
+  #indexed(topic: ResolvedTopic, { indexTerms, lens, origin }: MapNode): ResolvedTopic {
+    if (indexTerms.length === 0) return topic;
+    const { anchor } = topic;
+    const kept = indexTerms.flatMap((term) => throughLens(term, lens, this.#context.facets) ?? []);
+    const given = kept.map((term) => ({ anchor, term: { ...term, origin } }));
+    return { ...topic, indexTerms: [...topic.indexTerms, ...given] };
   }
 
   #alternates(entry: MapNode, anchor: string): readonly ResolvedAlternate[] {
@@ -201,6 +215,38 @@ class MapResolver {
       ),
     );
   }
+}
+
+/** A topic of one link, for an entry that leads out of the publication. */
+function leadingTopic({ title, origin }: MapNode, href: string, anchor: string): ResolvedTopic {
+  const made = (name: string, children: readonly Node[]): ResolvedElement => ({
+    name,
+    attributes: {},
+    children,
+    origin,
+  });
+  const key = `${anchor}~1`;
+  const link = { ...made('xref', []), link: key };
+  return {
+    content: {
+      ...made('topic', [made('title', title ?? []), made('body', [made('p', [link])])]),
+      anchor,
+    },
+    otherTitles: {},
+    dropped: false,
+    anchor,
+    anchors: new Map(),
+    landmarks: [],
+    links: [{ key, reference: { kind: 'external', href }, origin }],
+    indexTerms: [],
+    contextIds: [],
+    assets: new Set(),
+    problems: [],
+    why: [],
+    read: new Map(),
+    lookedFor: new Map(),
+    nested: [],
+  };
 }
 
 /** Words as a part of an address. */

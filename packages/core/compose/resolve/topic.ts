@@ -5,7 +5,7 @@ import {
   type MarkLook,
   type When,
 } from '../../facets/index.ts';
-import { definitionOf, isA, isTopic, labelOf } from '../../grammar/index.ts';
+import { definitionOf, isA, isForeign, isTopic, labelOf } from '../../grammar/index.ts';
 import {
   checkItem,
   contextIdsIn,
@@ -18,6 +18,7 @@ import {
 } from '../../library/index.ts';
 import {
   childNamed,
+  findOutermost,
   isElement,
   joinTexts,
   lineOf,
@@ -43,15 +44,7 @@ import {
 } from './resolved.ts';
 
 /** Never published. `prolog` and `titlealts` are read for what they give and then left out. */
-const unpublished = new Set([
-  'draft-comment',
-  'required-cleanup',
-  'data',
-  'sort-as',
-  'data-about',
-  'foreign',
-  'unknown',
-]);
+const unpublished = new Set(['draft-comment', 'required-cleanup', 'data', 'sort-as', 'data-about']);
 /** Whether the key of an element names a file, not its words. */
 const isKeyedFile = (name: string): boolean => isA(name, 'image') || name === 'object';
 
@@ -135,6 +128,8 @@ class TopicResolver {
   element(element: Element, cursor: Cursor, merged?: Attributes): readonly ResolvedElement[] {
     const attributes = merged ?? element.attributes;
     if (unpublished.has(element.name) || !definitionOf(element.name)) return [];
+    if (isForeign(element.name) || element.name === 'coderef')
+      return this.#notShown(element, cursor);
     const { lens, facets } = this.#gathering.context;
     const verdict = evaluateProfile(attributes, lens, facets);
     if (!verdict.kept) {
@@ -145,12 +140,40 @@ class TopicResolver {
       });
       return [];
     }
+    if (isPushed(attributes)) return this.#pushed(element, attributes, cursor);
     if (attributes['conref'] !== undefined || attributes['conkeyref'] !== undefined)
       return this.#borrowed({ element, attributes, place: cursor });
     if (this.#isNested(element, cursor)) return this.#nested(element, attributes, cursor);
     if (element.name === 'prolog') return this.#prolog(element, cursor);
     if (element.name === 'titlealts') return this.#otherTitles(element, cursor);
     return this.#withFiles(this.#resolved(element, attributes, cursor, verdict.marked), cursor);
+  }
+
+  /** Content for another topic does not stand where it is written (DITA 1.3, `conaction`). */
+  #pushed(element: Element, attributes: Attributes, cursor: Cursor): readonly ResolvedElement[] {
+    if (attributes['conaction'] !== 'mark')
+      this.#gathering.report(
+        'error',
+        'borrow.pushed',
+        `“${labelOf(element.name)}” is to be put into another topic. That cannot be done yet, so ` +
+          'it is left out.',
+        originOf(cursor),
+      );
+    return [];
+  }
+
+  /** Another vocabulary than that of the content model, or a file, is kept and cannot be shown. */
+  #notShown(element: Element, cursor: Cursor): readonly ResolvedElement[] {
+    const { lens, facets } = this.#gathering.context;
+    const isKept = evaluateProfile(element.attributes, lens, facets).kept;
+    if (isKept && (element.name === 'coderef' || !element.children.every(isBlank)))
+      this.#gathering.report(
+        'error',
+        'content.not-shown',
+        `“${labelOf(element.name)}” cannot be shown yet. It is left out.`,
+        originOf(cursor),
+      );
+    return [];
   }
 
   #nodes(nodes: readonly Node[], cursor: Cursor): Node[] {
@@ -369,15 +392,16 @@ class TopicResolver {
   }
 }
 
+const isPushed = ({ conaction }: Attributes): boolean =>
+  conaction === 'mark' || (conaction?.startsWith('push') ?? false);
+
 const isBlank = (node: Node): boolean => typeof node === 'string' && node.trim() === '';
 
 /** The element, restricted to the readers for whom `when` holds. */
 export const withAudience = (element: ResolvedElement, when: When | undefined): ResolvedElement =>
   when ? { ...element, when: [...(element.when ?? []), when] } : element;
 
-function indexTermsIn(node: Node): ResolvedElement[] {
-  if (!isElement(node)) return [];
-  return node.name === 'indexterm'
-    ? [node as ResolvedElement]
-    : node.children.flatMap(indexTermsIn);
-}
+const indexTermsIn = (node: Node): ResolvedElement[] =>
+  isElement(node)
+    ? (findOutermost(node, ({ name }) => name === 'indexterm') as ResolvedElement[])
+    : [];

@@ -67,7 +67,7 @@
       })
     } else if b.t == "note" { note-block(b, walk) } else if b.t == "hazard" { hazard-block(b, walk) } else if b.t == "code" { framed(styles.at(if own == none { "code-block" } else { own }), keep-lines(b.c)) } else if b.t == "lines" { framed(styles.at(if own == none { "lines" } else { own }), keep-lines(b.c)) } else if b.t == "quote" { framed(styles.at(if own == none { "quote" } else { own }), walk(b.c)) } else if b.t == "img" { picture(b) } else if b.t == "legend" {
       in-manner(styles.figure-title, block(above: if on-grid { grid-room } else { 1.6mm }, below: if on-grid { grid-room } else { 1.6mm }, snapped(grid(columns: (6mm, 1fr), row-gutter: 1.2mm, align: (start + horizon, start + horizon), ..b.items.map(i => (sign-disc(i.sign), walk-lines(i.c))).flatten()))))
-    } else if b.t == "group" { if own == none { walk(b.c, depth: depth) } else { framed(styles.at(own), walk(b.c, depth: depth)) } } else if b.t == "mark" {
+    } else if b.t == "group" { if own == none { walk(b.c, depth: depth) } else { framed(styles.at(own), walk(b.c, depth: depth)) } } else if b.t == "lang" { { set text(lang: b.lang.split("-").first(), dir: if b.dir == "rtl" { rtl } else { ltr }); walk(b.c, depth: depth) } } else if b.t == "mark" {
       block(
         width: 100%, fill: if "bg" in b { rgb(b.bg) }, outset: (x: 1.2mm, y: 0.8mm),
         if "fg" in b { text(fill: rgb(b.fg), walk(b.c, depth: depth)) } else { walk(b.c, depth: depth) },

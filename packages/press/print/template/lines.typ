@@ -31,7 +31,7 @@
     if x.to == "" { walk-lines(x.c) } else {
       link(label(x.to), inline-styled("link", if x.c.len() == 0 { let (before, after) = words.page.split("{n}"); [#before.replace(" ", "\u{a0}")#page-of(x.to)#after] } else { walk-lines(x.c); if x.page { on-page(x.to) } }))
     }
-  } else if x.t == "fn" or x.t == "fnref" {
+  } else if x.t == "lang" { text(lang: x.lang.split("-").first(), dir: if x.dir == "rtl" { rtl } else { ltr }, walk-lines(x.c)) } else if x.t == "fn" or x.t == "fnref" {
     // A sign of its own takes no number.
     let manner = if "sign" in x { (numbering: _ => x.sign) } else { (:) }
     let note = if x.t == "fnref" { footnote(label("note:" + x.id), ..manner) } else { footnote(x.c.map(b => walk-lines(b.c)).join(parbreak()), ..manner) }

@@ -5,7 +5,7 @@
 #import "lines.typ": *
 #import "blocks.typ": *
 
-#let bookmark(p, level, body) = [#heading(level: calc.min(level, 6), outlined: p.listed, bookmarked: level <= plan.bookmarks, body)#label(p.id)]
+#let bookmark(p, level, body) = [#heading(level: calc.min(level, 6), outlined: p.listed, bookmarked: p.listed and level <= plan.bookmarks, body)#label(p.id)]
 #let shift = if doc.body.any(p => p.role == "part") { 1 } else { 0 }
 #let opening(p, word: none) = {
   if plan.begins == "odd" { pagebreak(to: "odd", weak: true) } else { pagebreak(weak: true) }
