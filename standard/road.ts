@@ -23,8 +23,12 @@ import { pageOf, structureOf, type Page } from './reading.ts';
 export interface Published {
   readonly pages: readonly Page[];
   readonly site: SiteResult;
-  /** The structure tree of the manual as elements, and its bookmarks. */
-  readonly manual: { readonly structure: Element; readonly bookmarks: readonly string[] };
+  /** The structure tree of the manual as elements, its bookmarks, and the text of its pages. */
+  readonly manual: {
+    readonly structure: Element;
+    readonly bookmarks: readonly string[];
+    readonly text: string;
+  };
   readonly problems: readonly string[];
 }
 
@@ -81,6 +85,7 @@ function readManual(pdf: Uint8Array): Published['manual'] {
   return {
     structure: structureOf(run('pdfinfo', '-struct-text', file)),
     bookmarks: outlineLines(outlines),
+    text: run('pdftotext', file, '-'),
   };
 }
 
