@@ -34,7 +34,8 @@ function saidBy(text: string): Omit<XmlDocument, 'root'> & { readonly root: stri
 const strictTask = '<!DOCTYPE task PUBLIC "-//OASIS//DTD DITA Task//EN" "task.dtd">';
 const plainTopic = '<!DOCTYPE topic PUBLIC "-//OASIS//DTD DITA Topic//EN" "topic.dtd">';
 const task =
-  '<task id="a"><title>Trim</title><taskbody><steps><step><cmd>Cut.</cmd></step></steps></taskbody></task>';
+  '<task id="a"><title>Trim</title><taskbody><steps><step><cmd>Cut.</cmd></step></steps>' +
+  '</taskbody></task>';
 
 describe('a file goes out as it came in (DITA 1.3, 2.5.4; XML 1.0, 2.5 to 2.8)', () => {
   it.each<readonly [string, string]>([
@@ -49,35 +50,47 @@ describe('a file goes out as it came in (DITA 1.3, 2.5.4; XML 1.0, 2.5 to 2.8)',
     ],
     [
       'with comments and instructions inside',
-      `${plainTopic}<topic id="a"><title>T<!-- of the sea --></title><body><?break?><p>A<?soft?></p></body></topic>`,
+      `${plainTopic}<topic id="a"><title>T<!-- of the sea --></title><body><?break?><p>` +
+        `A<?soft?></p></body></topic>`,
     ],
     [
       'without a document type where a schema is named',
-      '<topic id="a" xmlns:xsi="http://www.w3.org/2001/XMLSchema-instance" xsi:noNamespaceSchemaLocation="topic.xsd"><title>T</title></topic>',
+      '<topic id="a" xmlns:xsi="http://www.w3.org/2001/XMLSchema-instance"' +
+        ' xsi:noNamespaceSchemaLocation="topic.xsd"><title>T</title></topic>',
     ],
     [
       'with its specialised elements',
-      '<!DOCTYPE bulletin SYSTEM "bulletin.dtd"><bulletin class="- topic/topic bulletin/bulletin " id="a"><title>T</title><bulbody class="- topic/body bulletin/bulbody "><alert class="- topic/p bulletin/alert ">A</alert></bulbody></bulletin>',
+      '<!DOCTYPE bulletin SYSTEM "bulletin.dtd"><bulletin class="- topic/topic' +
+        ' bulletin/bulletin " id="a"><title>T</title><bulbody class="- topic/body' +
+        ' bulletin/bulbody "><alert class="- topic/p bulletin/alert ">A</alert></bulbody>' +
+        '</bulletin>',
     ],
     [
       'with generalised elements',
-      `${plainTopic}<topic id="a"><title>T</title><body><p class="- topic/p bulletin/alert ">A</p></body></topic>`,
+      `${plainTopic}<topic id="a"><title>T</title><body><p class="- topic/p bulletin/alert` +
+        ` ">A</p></body></topic>`,
     ],
     [
       'with learning content',
-      '<!DOCTYPE learningContent SYSTEM "learningContent.dtd"><learningContent id="a"><title>T</title><learningContentbody><lcIntro><p>A</p></lcIntro></learningContentbody></learningContent>',
+      '<!DOCTYPE learningContent SYSTEM "learningContent.dtd"><learningContent id="a">' +
+        '<title>T</title><learningContentbody><lcIntro><p>A</p></lcIntro>' +
+        '</learningContentbody></learningContent>',
     ],
     [
       'with specialised attributes',
-      `${plainTopic}<topic domains="a(props crewrank)" id="a"><title>T</title><body><p crewrank="mate" props="x(y)">A</p></body></topic>`,
+      `${plainTopic}<topic domains="a(props crewrank)" id="a"><title>T</title><body><p` +
+        ` crewrank="mate" props="x(y)">A</p></body></topic>`,
     ],
     [
       'with elements that nobody knows',
-      `${plainTopic}<topic id="a"><title>T</title><body><blare loud="yes">A <b>b</b></blare></body></topic>`,
+      `${plainTopic}<topic id="a"><title>T</title><body><blare loud="yes">A <b>b</b></blare>` +
+        `</body></topic>`,
     ],
     [
       'with foreign content',
-      `${plainTopic}<topic id="a"><title>T</title><body><p><foreign><m:math xmlns:m="http://www.w3.org/1998/Math/MathML"><m:mi>x</m:mi></m:math></foreign></p></body></topic>`,
+      `${plainTopic}<topic id="a"><title>T</title><body><p><foreign><m:math` +
+        ` xmlns:m="http://www.w3.org/1998/Math/MathML"><m:mi>x</m:mi></m:math></foreign></p>` +
+        `</body></topic>`,
     ],
   ])('%s', (_what, text) => {
     expect(saidBy(given({ 'a.dita': text }).get('a.dita')!)).toEqual(saidBy(text));
@@ -95,7 +108,9 @@ describe('a file goes out as it came in (DITA 1.3, 2.5.4; XML 1.0, 2.5 to 2.8)',
     fc.assert(
       fc.property(fc.gen(), kind, outside, outside, (gen, name, before, after) => {
         const root = normalise(gen(anyElement, name, 4));
-        const text = `${before.join('\n')}<!DOCTYPE ${name} SYSTEM "own.dtd">${writeCanonical(root)}${after.join('\n')}`;
+        const text =
+          `${before.join('\n')}<!DOCTYPE ${name} SYSTEM "own.dtd">` +
+          `${writeCanonical(root)}${after.join('\n')}`;
         const [out] = given({ 'a.dita': text }).values();
         expect(saidBy(out!)).toEqual(saidBy(text));
       }),
@@ -106,7 +121,8 @@ describe('a file goes out as it came in (DITA 1.3, 2.5.4; XML 1.0, 2.5 to 2.8)',
 
 describe('entities of a document type (XML 1.0, 4)', () => {
   const withEntities = (declared: string, words: string): string =>
-    `<!DOCTYPE topic SYSTEM "topic.dtd" [${declared}]><topic id="a"><title>${words}</title></topic>`;
+    `<!DOCTYPE topic SYSTEM "topic.dtd" [${declared}]><topic id="a"><title>${words}</title>` +
+    `</topic>`;
   const titleOf = (text: string): unknown => readXml(text).document?.root.children[0];
   it('stand for their text, also within each other', () => {
     expect(

@@ -14,7 +14,8 @@ export const cascading: Cases = {
   'what stands below an entry that is not in the contents is not there either': {
     section: cascade,
     files: book(
-      '<topicref href="a.dita" toc="no"><topicref href="b.dita"/></topicref><topicref href="c.dita"/>',
+      '<topicref href="a.dita" toc="no"><topicref href="b.dita"/></topicref><topicref' +
+        ' href="c.dita"/>',
     ),
     shows: ['Drop it.', 'Red buoys', 'Long chains'],
     contents: ['Chains'],

@@ -141,7 +141,8 @@ export const tables: Cases = {
     section: cals,
     files: table({
       columns:
-        '<colspec colname="c1" align="char" char="."/><colspec colname="c2"/><colspec colname="c3"/>',
+        '<colspec colname="c1" align="char" char="."/><colspec colname="c2"/><colspec' +
+        ' colname="c3"/>',
       rows: row('1.5', 'a', 'b') + row('22.25', 'a', 'b') + row('3', 'a', 'b'),
     }),
     site: { shows: ['1.5', '22.25', '3'], has: { 'td.center': 3 } },
@@ -161,7 +162,9 @@ export const tables: Cases = {
     section: cals,
     files: table({
       table: 'rowsep="0"',
-      rows: `<row rowsep="1"><entry>1</entry><entry rowsep="0">2</entry><entry>3</entry></row>${row('4', '5', '6')}${row('7', '8', '9')}`,
+      rows:
+        `<row rowsep="1"><entry>1</entry><entry rowsep="0">2</entry><entry>3</entry>` +
+        `</row>${row('4', '5', '6')}${row('7', '8', '9')}`,
     }),
     site: {
       has: { 'td.rule-above': ['4', '6'], 'td.no-rule-above': ['5', '7', '8', '9'] },

@@ -14,7 +14,8 @@ export const technical: Cases = {
       'a.dita': topic(
         'a',
         'Names',
-        '<p><xmlelement>buoy</xmlelement>, <xmlatt>colour</xmlatt>, <textentity>amp</textentity>, ' +
+        '<p><xmlelement>buoy</xmlelement>, <xmlatt>colour</xmlatt>, <textentity>' +
+          'amp</textentity>, ' +
           '<parameterentity>marks</parameterentity>, <numcharref>x2014</numcharref>, ' +
           '<xmlnsname>urn:sea</xmlnsname>, <xmlpi>chart</xmlpi></p>',
       ),
@@ -82,7 +83,8 @@ export const technical: Cases = {
   'an excluded part of a diagram is not there': {
     section: '2.4.3.1 Conditional processing attributes',
     files: diagram(
-      '<groupseq><kwd>light</kwd><groupseq importance="optional" audience="crew"><kwd>forthwith</kwd>' +
+      '<groupseq><kwd>light</kwd><groupseq importance="optional" audience="crew"><kwd>' +
+        'forthwith</kwd>' +
         '</groupseq></groupseq>',
     ),
     filter: '<val><prop att="audience" val="crew" action="exclude"/></val>',
@@ -105,7 +107,8 @@ export const technical: Cases = {
       'a.dita':
         '<topic id="a"><title>Anchors</title><prolog><metadata><change-historylist><change-item>' +
         '<change-person>Ada</change-person><change-summary>Chains added</change-summary>' +
-        '</change-item></change-historylist></metadata></prolog><body><p>Drop it.</p></body></topic>',
+        '</change-item></change-historylist></metadata></prolog><body><p>Drop it.</p></body>' +
+        '</topic>',
     },
     shows: ['Anchors', 'Drop it.'],
     hides: ['Chains added'],

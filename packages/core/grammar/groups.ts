@@ -39,7 +39,9 @@ export const groups: Readonly<Record<string, string>> = {
   /** Text or blocks, as in an item or a cell. */
   flow: `#text | ${phrases} | ${anywhere} | ${plainBlocks}`,
   /** The same without a note, for what a note may hold. */
-  noteFlow: `#text | ${phrases} | ${anywhere} | ${plainBlocks.replace('note | hazardstatement | ', '')}`,
+  noteFlow:
+    `#text | ${phrases} | ${anywhere} |` +
+    ` ${plainBlocks.replace('note | hazardstatement | ', '')}`,
   sectionFlow: `#text | ${phrases} | ${anywhere} | ${plainBlocks} | sectiondiv | properties`,
   figureContent:
     `image | object | p | ${lists} | note | hazardstatement | codeblock | pre | screen | ` +

@@ -5,7 +5,7 @@ import type { Attributes, Element } from '../markup/index.ts';
  * What a file has beside its tree is kept in attributes of its elements, so that it goes out as it
  * came in; these are never exported themselves.
  */
-export const kept = {
+export const keptAttributes = {
   /** What an element was called before it was generalised. */
   name: 'specialised',
   /** On a root: the attributes that were generalised to groups of `props`. */
@@ -17,7 +17,7 @@ export const kept = {
   after: 'kept-after',
 } as const;
 
-const names: ReadonlySet<string> = new Set(Object.values(kept));
+const names: ReadonlySet<string> = new Set(Object.values(keptAttributes));
 
 /** Whether an attribute only keeps what a file has beside its tree. */
 export const isKept = (name: string): boolean => names.has(name);
@@ -55,10 +55,11 @@ export function keepingSurroundings(document: XmlDocument): Element {
   const attributes: Record<string, string> = {};
   const written = doctype?.replace(/\s+/gu, ' ');
   if (doctype !== undefined && written !== usualDoctype(root.name))
-    attributes[kept.doctype] = doctype;
-  else if (doctype === undefined && hasOtherSchema(document)) attributes[kept.doctype] = '';
-  if (before.length > 0) attributes[kept.before] = before.join('\n');
-  if (after.length > 0) attributes[kept.after] = after.join('\n');
+    attributes[keptAttributes.doctype] = doctype;
+  else if (doctype === undefined && hasOtherSchema(document))
+    attributes[keptAttributes.doctype] = '';
+  if (before.length > 0) attributes[keptAttributes.before] = before.join('\n');
+  if (after.length > 0) attributes[keptAttributes.after] = after.join('\n');
   return Object.keys(attributes).length === 0
     ? root
     : { ...root, attributes: { ...root.attributes, ...attributes } };
@@ -69,8 +70,8 @@ export function keepingSurroundings(document: XmlDocument): Element {
  * @param attributes of the root, as they are stored
  */
 export function withSurroundings(root: string, attributes: Attributes, text: string): string {
-  const doctype = attributes[kept.doctype] ?? usualDoctype(root) ?? '';
-  const { [kept.before]: before, [kept.after]: after } = attributes;
+  const doctype = attributes[keptAttributes.doctype] ?? usualDoctype(root) ?? '';
+  const { [keptAttributes.before]: before, [keptAttributes.after]: after } = attributes;
   return [
     '<?xml version="1.0" encoding="UTF-8"?>\n',
     before === undefined ? '' : `${before}\n`,

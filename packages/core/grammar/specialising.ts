@@ -1,5 +1,5 @@
 import { isElement, type Attributes, type Element } from '../markup/index.ts';
-import { isKept, kept } from './kept.ts';
+import { isKept, keptAttributes } from './kept.ts';
 import { attributeOf, definitionOf } from './table.ts';
 import { learningElements } from './elements/learning.ts';
 
@@ -52,7 +52,7 @@ export function generalise(root: Element, props: readonly string[] = []): Elemen
       name: base ?? element.name,
       attributes: {
         ...asGroups(element.attributes, own),
-        ...(base === undefined ? {} : { [kept.name]: element.name }),
+        ...(base === undefined ? {} : { [keptAttributes.name]: element.name }),
       },
       children,
     };
@@ -60,7 +60,7 @@ export function generalise(root: Element, props: readonly string[] = []): Elemen
   const made = change(root);
   return found.size === 0
     ? made
-    : { ...made, attributes: { ...made.attributes, [kept.props]: [...found].join(' ') } };
+    : { ...made, attributes: { ...made.attributes, [keptAttributes.props]: [...found].join(' ') } };
 }
 
 function asGroups(attributes: Attributes, names: readonly string[]): Attributes {
@@ -76,10 +76,12 @@ function asGroups(attributes: Attributes, names: readonly string[]): Attributes 
 
 /** The text as it was before it was generalised, without what only keeps something. */
 export function respecialise(root: Element): Element {
-  const names = (root.attributes[kept.props] ?? '').split(' ').filter((name) => name !== '');
+  const names = (root.attributes[keptAttributes.props] ?? '')
+    .split(' ')
+    .filter((name) => name !== '');
   const change = (element: Element): Element => {
     const children = element.children.map((child) => (isElement(child) ? change(child) : child));
-    const name = element.attributes[kept.name] ?? element.name;
+    const name = element.attributes[keptAttributes.name] ?? element.name;
     const attributes = withoutGroups(element.attributes, names);
     const isSame =
       name === element.name &&

@@ -10,7 +10,7 @@ import { childElements, childNamed, isElement, lineOf, type Element } from '@uki
 import { linkFormOf } from '@ukiyo/core/library';
 import { propertyText, valuesOf } from '@ukiyo/core/styles';
 import { calledNotes, normalizeBlocks } from '../blocks/index.ts';
-import { languageOf, linkWords, peerName, peerTitle, printable } from '../shared/index.ts';
+import { partLanguageOf, linkWords, peerName, peerTitle, printable } from '../shared/index.ts';
 import type { Context, GatheredNote, Typesetting } from './context.ts';
 import type { Inline } from './document.ts';
 import { paragraphsIn } from './flatten.ts';
@@ -94,7 +94,7 @@ function inline(state: LineState, element: Element): Inline[] {
     own === undefined || plain.length === 0 ? plain : placedWords(state, own, 'in the line', plain);
   const marking = markingOf(element);
   const shown: Inline[] = marking && c.length > 0 ? [{ t: 'mark', c, ...marking }] : c;
-  const language = languageOf(element.attributes, publication.locale);
+  const language = partLanguageOf(element.attributes, publication.locale);
   return language && shown.length > 0 ? [{ t: 'lang', c: shown, ...language }] : shown;
 }
 

@@ -16,4 +16,4 @@ export {
   type Synonyms,
 } from './terms.ts';
 export { dayOf, directionOf, printable } from './text.ts';
-export { languageOf, type PartLanguage } from './language.ts';
+export { partLanguageOf, type PartLanguage } from './language.ts';

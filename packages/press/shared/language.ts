@@ -20,7 +20,7 @@ const directions: Readonly<Record<string, PartLanguage['dir']>> = {
  * @param locale around it
  * @returns undefined for most
  */
-export function languageOf(attributes: Attributes, locale: string): PartLanguage | undefined {
+export function partLanguageOf(attributes: Attributes, locale: string): PartLanguage | undefined {
   const { 'xml:lang': written, dir: direction } = attributes;
   if (written === undefined && direction === undefined) return undefined;
   const lang = written !== undefined && isTag(written) ? written : locale;

@@ -5,7 +5,7 @@ import { calledNotes } from '../blocks/index.ts';
 import type { Block, Normalizing } from '../blocks/index.ts';
 import type { SiteLook, StyleSheet } from '@ukiyo/core/styles';
 import type { Words } from '@ukiyo/core/words';
-import { appliedStyles, languageOf, type AppliedStyles } from '../shared/index.ts';
+import { appliedStyles, partLanguageOf, type AppliedStyles } from '../shared/index.ts';
 import type { TopicQuestions, SiteParts } from './questions.ts';
 import { isEmpty, tag, withHtmlAttribute, type Html, type OwnAttributes } from '../html/index.ts';
 import type { KeptTopics } from './memory.ts';
@@ -99,7 +99,7 @@ const nothingOwn: OwnAttributes = { classes: [], others: {} };
  */
 export function ownOf(attributes: Attributes, locale: string): OwnAttributes {
   const classes = classesOf(attributes);
-  const language = languageOf(attributes, locale);
+  const language = partLanguageOf(attributes, locale);
   const { translate } = attributes;
   if (classes.length === 0 && !language && translate === undefined) return nothingOwn;
   const isSaid = translate === 'yes' || translate === 'no';
