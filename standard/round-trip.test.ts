@@ -37,62 +37,65 @@ const task =
   '<task id="a"><title>Trim</title><taskbody><steps><step><cmd>Cut.</cmd></step></steps>' +
   '</taskbody></task>';
 
+/** Files with what they have that is unusual. */
+const sources: readonly (readonly [string, string])[] = [
+  ['with the document type that it has', `${strictTask}${task}`],
+  [
+    'with comments before and after',
+    `<!-- Licence --><!-- 2 -->${plainTopic}<topic id="a"><title>T</title></topic><!-- End -->`,
+  ],
+  [
+    'with processing instructions outside',
+    '<?xml-model href="a.rng" type="x"?><topic id="a"><title>T</title></topic>',
+  ],
+  [
+    'with comments and instructions inside',
+    `${plainTopic}<topic id="a"><title>T<!-- of the sea --></title><body><?break?><p>` +
+      `A<?soft?></p></body></topic>`,
+  ],
+  [
+    'without a document type where a schema is named',
+    '<topic id="a" xmlns:xsi="http://www.w3.org/2001/XMLSchema-instance"' +
+      ' xsi:noNamespaceSchemaLocation="topic.xsd"><title>T</title></topic>',
+  ],
+  [
+    'with its specialised elements',
+    '<!DOCTYPE bulletin SYSTEM "bulletin.dtd"><bulletin class="- topic/topic' +
+      ' bulletin/bulletin " id="a"><title>T</title><bulbody class="- topic/body' +
+      ' bulletin/bulbody "><alert class="- topic/p bulletin/alert ">A</alert></bulbody>' +
+      '</bulletin>',
+  ],
+  [
+    'with generalised elements',
+    `${plainTopic}<topic id="a"><title>T</title><body><p class="- topic/p bulletin/alert` +
+      ` ">A</p></body></topic>`,
+  ],
+  [
+    'with learning content',
+    '<!DOCTYPE learningContent SYSTEM "learningContent.dtd"><learningContent id="a">' +
+      '<title>T</title><learningContentbody><lcIntro><p>A</p></lcIntro>' +
+      '</learningContentbody></learningContent>',
+  ],
+  [
+    'with specialised attributes',
+    `${plainTopic}<topic domains="a(props crewrank)" id="a"><title>T</title><body><p` +
+      ` crewrank="mate" props="x(y)">A</p></body></topic>`,
+  ],
+  [
+    'with elements that nobody knows',
+    `${plainTopic}<topic id="a"><title>T</title><body><blare loud="yes">A <b>b</b></blare>` +
+      `</body></topic>`,
+  ],
+  [
+    'with foreign content',
+    `${plainTopic}<topic id="a"><title>T</title><body><p><foreign><m:math` +
+      ` xmlns:m="http://www.w3.org/1998/Math/MathML"><m:mi>x</m:mi></m:math></foreign></p>` +
+      `</body></topic>`,
+  ],
+];
+
 describe('a file goes out as it came in (DITA 1.3, 2.5.4; XML 1.0, 2.5 to 2.8)', () => {
-  it.each<readonly [string, string]>([
-    ['with the document type that it has', `${strictTask}${task}`],
-    [
-      'with comments before and after',
-      `<!-- Licence --><!-- 2 -->${plainTopic}<topic id="a"><title>T</title></topic><!-- End -->`,
-    ],
-    [
-      'with processing instructions outside',
-      '<?xml-model href="a.rng" type="x"?><topic id="a"><title>T</title></topic>',
-    ],
-    [
-      'with comments and instructions inside',
-      `${plainTopic}<topic id="a"><title>T<!-- of the sea --></title><body><?break?><p>` +
-        `A<?soft?></p></body></topic>`,
-    ],
-    [
-      'without a document type where a schema is named',
-      '<topic id="a" xmlns:xsi="http://www.w3.org/2001/XMLSchema-instance"' +
-        ' xsi:noNamespaceSchemaLocation="topic.xsd"><title>T</title></topic>',
-    ],
-    [
-      'with its specialised elements',
-      '<!DOCTYPE bulletin SYSTEM "bulletin.dtd"><bulletin class="- topic/topic' +
-        ' bulletin/bulletin " id="a"><title>T</title><bulbody class="- topic/body' +
-        ' bulletin/bulbody "><alert class="- topic/p bulletin/alert ">A</alert></bulbody>' +
-        '</bulletin>',
-    ],
-    [
-      'with generalised elements',
-      `${plainTopic}<topic id="a"><title>T</title><body><p class="- topic/p bulletin/alert` +
-        ` ">A</p></body></topic>`,
-    ],
-    [
-      'with learning content',
-      '<!DOCTYPE learningContent SYSTEM "learningContent.dtd"><learningContent id="a">' +
-        '<title>T</title><learningContentbody><lcIntro><p>A</p></lcIntro>' +
-        '</learningContentbody></learningContent>',
-    ],
-    [
-      'with specialised attributes',
-      `${plainTopic}<topic domains="a(props crewrank)" id="a"><title>T</title><body><p` +
-        ` crewrank="mate" props="x(y)">A</p></body></topic>`,
-    ],
-    [
-      'with elements that nobody knows',
-      `${plainTopic}<topic id="a"><title>T</title><body><blare loud="yes">A <b>b</b></blare>` +
-        `</body></topic>`,
-    ],
-    [
-      'with foreign content',
-      `${plainTopic}<topic id="a"><title>T</title><body><p><foreign><m:math` +
-        ` xmlns:m="http://www.w3.org/1998/Math/MathML"><m:mi>x</m:mi></m:math></foreign></p>` +
-        `</body></topic>`,
-    ],
-  ])('%s', (_what, text) => {
+  it.each(sources)('%s', (_what, text) => {
     expect(saidBy(given({ 'a.dita': text }).get('a.dita')!)).toEqual(saidBy(text));
   });
 
