@@ -250,6 +250,12 @@ describe('what can be done here', () => {
     expect(done(concept('<p>a|</p>'), 'insert', 'note')).toBe('<p>a</p><note/>');
     expect(done(concept('<p>a</p><p>|</p>'), 'insert', 'note')).toBe('<p>a</p><note/>');
   });
+  it('puts a hazard statement with its parts', () => {
+    expect(done(concept('<p>a|</p>'), 'insert', 'hazardstatement')).toBe(
+      '<p>a</p><hazardstatement><messagepanel><typeofhazard/><howtoavoid/></messagepanel>' +
+        '</hazardstatement>',
+    );
+  });
   it('names the selected words, as far as the line may hold such a name', () => {
     expect(done(concept('<p>press |OK| now</p>'), 'phrase', 'uicontrol')).toBe(
       '<p>press <uicontrol>OK</uicontrol> now</p>',

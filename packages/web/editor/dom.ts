@@ -74,7 +74,18 @@ const heads = new Set([
   'properties',
   'choicetable',
   'simpletable',
+  'prelreqs',
+  'closereqs',
+  'reqconds',
+  'reqpers',
+  'supequip',
+  'supplies',
+  'spares',
+  'safety',
 ]);
+
+/** Elements that begin with the word for their type. */
+const signalled: ReadonlySet<string> = new Set(['note', 'hazardstatement']);
 
 function common(node: Node, element: string): Record<string, string> {
   const { type, conref, conkeyref } = attributesOf(node);
@@ -87,7 +98,7 @@ function common(node: Node, element: string): Record<string, string> {
       ...(isExpandable(attributesOf(node)) ? ['opens'] : []),
     ].join(' '),
     ...(heads.has(element) ? { 'data-head': labelOf(element) } : {}),
-    ...(element === 'note' ? { 'data-note': type ?? 'note' } : {}),
+    ...(signalled.has(element) ? { 'data-note': type ?? 'note' } : {}),
     ...(borrowed === undefined ? {} : { 'data-borrowed': borrowed }),
     ...(node.isTextblock && node.content.size === 0 && node.attrs['guidance']
       ? { 'data-guidance': String(node.attrs['guidance']) }
