@@ -113,7 +113,7 @@ test('a custom style is made and used by its name in the manual and on the site'
   );
   const site = await stock.edition('Crossing site', map, { output: 'site', sheet });
   expect(await stock.built(site, 'site/crossing.html')).toMatch(
-    /<div class="style-own-style"><p>every hour<\/p><\/div>/u,
+    /<div class="style-own-style"><p class="ferry">every hour<\/p><\/div>/u,
   );
   expect(await stock.built(site, 'site/sheet.css')).toContain("::before { content: 'Ferry: '; }");
   await stock.remove(`editions/${site}`);
