@@ -133,12 +133,14 @@ export const cascading: Cases = {
   },
   'index entries of the map lead to the topic': {
     section: '3.2.6.4 keywords, indexterm in topicmeta',
-    files: book(
-      '<topicref href="a.dita"><topicmeta><keywords><indexterm>mooring</indexterm></keywords>' +
-        '</topicmeta></topicref><topicref href="b.dita"/>',
-    ),
-    shows: ['Drop it.'],
-    print: { shows: ['Red buoys'] },
+    files: {
+      ...seas,
+      'book.ditamap':
+        '<bookmap><title>Book</title><chapter href="a.dita"><topicmeta><keywords><indexterm>' +
+        'mooring</indexterm></keywords></topicmeta></chapter><backmatter><booklists><indexlist/>' +
+        '</booklists></backmatter></bookmap>',
+    },
+    print: { shows: ['Drop it.', 'mooring'] },
   },
   'cells of a relationship table name topics by keys': {
     section: relations,

@@ -77,7 +77,7 @@ function placesOf(peer: Peer, bases: ReadonlyMap<string, string>): ReadonlyMap<s
   return places;
 }
 
-/** @param id of the topic in its text: what stands in that is named without it */
+/** @param id of the topic in its text; parts of the topic are named without it */
 const anchorOfPart = (anchor: string, element: string, id: string | undefined): string =>
   [anchor, ...element.split('/').filter((step) => step !== id)].join('--');
 

@@ -1,5 +1,4 @@
-import type { XmlDocument } from '../markup/index.ts';
-import type { Attributes, Element } from '../markup/index.ts';
+import { readXml, type Attributes, type Element, type XmlDocument } from '../markup/index.ts';
 
 /**
  * What a file has beside its tree is kept in attributes of its elements, so that it goes out as it
@@ -49,7 +48,7 @@ const hasOtherSchema = ({ root, before }: XmlDocument): boolean =>
   before.some((node) => node.startsWith('<?xml-model')) ||
   Object.keys(root.attributes).some((name) => /schemaLocation$/iu.test(name));
 
-/** The root of a file, with what stands outside of it. */
+/** The root of a file, with everything outside it in its attributes. */
 export function keepingSurroundings(document: XmlDocument): Element {
   const { root, doctype, before, after } = document;
   const attributes: Record<string, string> = {};
@@ -66,10 +65,18 @@ export function keepingSurroundings(document: XmlDocument): Element {
 }
 
 /**
- * A file around the text of a root.
+ * A file around the text of a root. What is kept may have been written by hand: it is used where
+ * the file can be read with it, and left out where it cannot.
  * @param attributes of the root, as they are stored
  */
 export function withSurroundings(root: string, attributes: Attributes, text: string): string {
+  const file = surrounded(root, attributes, text);
+  return !Object.keys(attributes).some(isKept) || readXml(file).document
+    ? file
+    : surrounded(root, {}, text);
+}
+
+function surrounded(root: string, attributes: Attributes, text: string): string {
   const doctype = attributes[keptAttributes.doctype] ?? usualDoctype(root) ?? '';
   const { [keptAttributes.before]: before, [keptAttributes.after]: after } = attributes;
   return [

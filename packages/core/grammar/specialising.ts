@@ -81,7 +81,8 @@ export function respecialise(root: Element): Element {
     .filter((name) => name !== '');
   const change = (element: Element): Element => {
     const children = element.children.map((child) => (isElement(child) ? change(child) : child));
-    const name = element.attributes[keptAttributes.name] ?? element.name;
+    const written = element.attributes[keptAttributes.name];
+    const name = written !== undefined && isName(written) ? written : element.name;
     const attributes = withoutGroups(element.attributes, names);
     const isSame =
       name === element.name &&
@@ -91,6 +92,9 @@ export function respecialise(root: Element): Element {
   };
   return change(root);
 }
+
+/** What is kept may have been written by hand. */
+const isName = (text: string): boolean => /^[\p{L}_][\p{L}\p{N}._:-]*$/u.test(text);
 
 function withoutGroups(attributes: Attributes, names: readonly string[]): Attributes {
   const { props = '' } = attributes;

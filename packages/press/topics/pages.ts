@@ -157,8 +157,8 @@ export function layOutOnePage(publication: Publication): Pages {
 }
 
 /**
- * Places that stand in the contents at one level: what stands below a place that is not listed
- * itself moves up (DITA 1.3, `toc`).
+ * The places at one level of the contents: children of a place that is not listed move up (DITA
+ * 1.3, `toc`).
  */
 export const listedIn = (places: readonly Place[], pages: Pages): readonly Place[] =>
   places.flatMap((place) => {
