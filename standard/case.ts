@@ -26,6 +26,8 @@ interface SiteExpected extends PrintExpected {
    * `heading # id` inside of a page, or an address.
    */
   readonly links?: readonly string[];
+  /** Every such link as `words → href`, where headings do not tell pages apart. */
+  readonly leads?: readonly string[];
   /** What the search has to find, by one word of a query: headings of pages. */
   readonly finds?: Readonly<Record<string, readonly string[]>>;
 }

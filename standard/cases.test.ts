@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { addresses } from './cases/addressing.ts';
+import { arranging } from './cases/arranging.ts';
+import { borrowing } from './cases/borrowing.ts';
 import { cascading } from './cases/cascading.ts';
 import { images } from './cases/images.ts';
 import { keys } from './cases/keys.ts';
@@ -7,6 +9,7 @@ import { languages } from './cases/languages.ts';
 import { linking } from './cases/linking.ts';
 import { maps } from './cases/maps.ts';
 import { notes } from './cases/notes.ts';
+import { relating } from './cases/relating.ts';
 import { said } from './cases/said.ts';
 import { safety } from './cases/safety.ts';
 import { specialising } from './cases/specialising.ts';
@@ -19,6 +22,8 @@ import { publish } from './road.ts';
 
 const suites: Readonly<Record<string, Cases>> = {
   addresses,
+  arranging,
+  borrowing,
   cascading,
   images,
   keys,
@@ -26,6 +31,7 @@ const suites: Readonly<Record<string, Cases>> = {
   linking,
   maps,
   notes,
+  relating,
   safety,
   said,
   specialising,

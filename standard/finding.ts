@@ -55,18 +55,24 @@ function siteContents(site: Published['site']): string[] {
   return lines(dataIn(site, 'contents-data.js') as ContentsEntry[], 0);
 }
 
+/** Every link in the topics. */
+const linksIn = (pages: readonly Page[]) =>
+  pages.flatMap(({ path: from, content }) =>
+    [...content.querySelectorAll('a[href]')].map((link) => {
+      const href = link.getAttribute('href')!;
+      return { from, href, words: textOf(link) };
+    }),
+  );
+
 /** `words → where` of every link in the topics. */
 function siteLinks(pages: readonly Page[]): string[] {
   const byPath = new Map(pages.map((page) => [page.path, page]));
-  return pages.flatMap(({ path: from, content }) =>
-    [...content.querySelectorAll('a[href]')].map((link) => {
-      const href = link.getAttribute('href')!;
-      const [path, fragment] = href.split('#');
-      const page = byPath.get(path === '' ? from : path!);
-      const inside = fragment === undefined ? '' : ` # ${fragment}`;
-      return `${textOf(link)} → ${page ? `${page.heading}${inside}` : href}`;
-    }),
-  );
+  return linksIn(pages).map(({ from, href, words }) => {
+    const [path, fragment] = href.split('#');
+    const page = byPath.get(path === '' ? from : path!);
+    const inside = fragment === undefined ? '' : ` # ${fragment}`;
+    return `${words} → ${page ? `${page.heading}${inside}` : href}`;
+  });
 }
 
 interface SearchIndex {
@@ -104,6 +110,7 @@ function siteFaults(of: Case, published: Published): string[] {
     ),
   ].join('\n');
   const links = siteLinks(topics);
+  const leads = linksIn(topics).map(({ words, href }) => `${words} → ${href}`);
   const roots = topics.map(({ content }) => content);
   return [
     ...(missing === undefined ? [] : [`site: “${missing}” is not shown where it should: ${text}`]),
@@ -111,6 +118,9 @@ function siteFaults(of: Case, published: Published): string[] {
     ...contentsFault('site', siteContents(published.site), contents),
     ...(site?.links && JSON.stringify(site.links) !== JSON.stringify(links)
       ? [`site: the links are ${JSON.stringify(links)}`]
+      : []),
+    ...(site?.leads && JSON.stringify(site.leads) !== JSON.stringify(leads)
+      ? [`site: the links lead to ${JSON.stringify(leads)}`]
       : []),
     ...elementFaults('site', roots, site?.has),
     ...Object.entries(site?.finds ?? {}).flatMap(([word, wanted]) => {

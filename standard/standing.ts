@@ -79,24 +79,25 @@ const said: Readonly<Record<Standing, string>> = {
 const attributeEffects: Readonly<Record<string, string>> = {
   'decides who gets the element':
     'audience platform product otherprops props deliveryTarget country',
-  'names or links': 'id href keyref keys keyscope format scope type conref conrefend conkeyref',
+  'names or links': 'id href keyref keys keyscope format scope type',
+  'borrows content, or puts it elsewhere': 'conref conrefend conkeyref conaction',
   'says how the element is shown':
     'outputclass xml:lang dir translate xml:space importance height width scale scalefit align ' +
     'placement alt frame colsep rowsep rowheader pgwide orient cols colname colnum colwidth ' +
     'namest nameend spanname morerows valign char charoff rotate headers relcolwidth keycol ' +
     'spectitle othertype reftitle callout tmtype shape state name value data valuetype',
   'places the entry of a map':
-    'navtitle locktitle collection-type processing-role print search toc chunk linking title',
+    'navtitle locktitle collection-type processing-role print search toc chunk linking title ' +
+    'copy-to anchorref',
   'marks content for the index': 'start end',
   'names the page for applications': 'appid appname ux-context-string ux-source-priority',
   'is metadata, not shown':
     'author time disposition remap trademark tmowner tmclass experiencelevel job otherjob date ' +
     'modified golive expiry year content translate-content version release modification view ' +
     'datatype base status rev class xtrf xtrc query',
-  'is reported where it asks for what is not done': 'conaction',
   'is kept, without effect':
     'compact longdescref expanse archive classid codebase codetype declare standby usemap ' +
-    'tabindex refcols specentry copy-to cascade anchorref xml:base',
+    'tabindex refcols specentry cascade xml:base',
 };
 const effects = new Map(
   Object.entries(attributeEffects).flatMap(([effect, list]) =>
@@ -135,9 +136,8 @@ export function standardTable(): string {
     '',
     'Elements of other vocabularies are generalised by their `class`; those of learning and',
     'training content are known without one. An element that nothing is known of is kept, is not',
-    'shown, and is reported as an error. Not done: pushed content (`conaction`), MathML and SVG',
-    'within a text, code and drawings from files, `copy-to`, `anchor` and `navref`. Content that',
-    'needs them is reported where it would be missing.',
+    'shown, and is reported as an error. Not done: MathML and SVG within a text, code and drawings',
+    'from files. Content that needs them is reported where it would be missing.',
     '',
     '## Elements',
     '',

@@ -178,6 +178,7 @@ it('are chosen the same for the same readers, and only where all of them get it'
       const library = {
         alternates,
         commonSets: [],
+        pushing: [],
         item: () => undefined,
         asset: () => undefined,
         lens: () => undefined,

@@ -9,7 +9,8 @@ import { labelOf } from '../grammar/index.ts';
 import { elementById, type Library } from '../library/index.ts';
 import { isElement, type Attributes, type Element } from '../markup/index.ts';
 import { basesAmong } from './alternates.ts';
-import { allNodes, expandMap } from './expand.ts';
+import { expandMap } from './expand/map.ts';
+import { allNodes } from './expand/node.ts';
 import { allPlaces, type Publication, type ResolvedElement } from './publication.ts';
 
 /**

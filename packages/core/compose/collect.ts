@@ -1,8 +1,8 @@
 import { checkLanguage, checkReadiness, type ReadyFact } from '../library/index.ts';
-import { element, type Element } from '../markup/index.ts';
+import { element } from '../markup/index.ts';
 import { atItem, problemKey, type Problem } from '../problems/index.ts';
 import type { ComposeContext } from './context.ts';
-import type { ExpandedMap } from './expand.ts';
+import type { ExpandedMap } from './expand/map.ts';
 import { readPublicationFacts } from './facts.ts';
 import { buildIndex } from './indexing.ts';
 import { fillKeys, variablesOf } from './keys.ts';
@@ -18,8 +18,6 @@ import type { ResolvedMap } from './resolve/map.ts';
 
 /** The results of the earlier passes. */
 export interface Passed {
-  /** The tree of the map. */
-  readonly root: Element;
   readonly expanded: ExpandedMap;
   readonly resolved: ResolvedMap;
   readonly linked: LinkedMap;
@@ -38,7 +36,7 @@ export interface Release {
  * @returns the publication with problems `fact.*`, `locale.*` and `index.*` added to those before
  */
 export function collectPublication(
-  { root, expanded, resolved, linked }: Passed,
+  { expanded, resolved, linked }: Passed,
   release: Release,
   context: ComposeContext,
 ): Publication {
@@ -50,6 +48,7 @@ export function collectPublication(
     locale,
   );
   const reading = { lens, facets, open: [] };
+  const { root } = expanded;
   const said = fillKeys(root.children, { scope: expanded.scope, variables }, reading);
   return {
     facts: { ...readPublicationFacts(element(root.name, root.attributes, said)), ...release.facts },

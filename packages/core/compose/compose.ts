@@ -5,7 +5,7 @@ import { usualNumbering } from '../styles/index.ts';
 import { collectPublication } from './collect.ts';
 import type { Composition } from './composition.ts';
 import { composeContext } from './context.ts';
-import { expandMap } from './expand.ts';
+import { expandMap } from './expand/map.ts';
 import { readPublicationFacts } from './facts.ts';
 import { keyScope, type KeyScope } from './keys.ts';
 import { linkPlaces } from './link.ts';
@@ -14,6 +14,7 @@ import { numberPlaces } from './number.ts';
 import type { Peer, PeerEdition, PeerMap } from './peers.ts';
 import { placeTopics } from './place.ts';
 import type { Publication } from './publication.ts';
+import { gatherPushes } from './pushing.ts';
 import { resolveMap } from './resolve/map.ts';
 
 /**
@@ -49,13 +50,14 @@ function composeMap(
   if (!map?.root || map.kind !== 'map') return withoutMap(input, map);
   const context = composeContext(input, memory);
   const expanded = expandMap(map, context);
-  const resolved = resolveMap(expanded, context);
+  const pushed = gatherPushes(expanded, context);
+  const resolved = resolveMap(expanded, pushed, context);
   const placed = placeTopics(resolved, context);
   const numbered = numberPlaces(placed, context.numbering);
   const { relations, scope } = expanded;
   const peers = (): readonly Peer[] => peersOfMaps(expanded.peers);
   const linked = linkPlaces(numbered, { library, locale: context.locale, relations, peers });
-  const passed = { root: map.root, expanded, resolved, linked };
+  const passed = { expanded, resolved, linked };
   return { publication: collectPublication(passed, input, context), scope };
 }
 

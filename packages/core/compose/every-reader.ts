@@ -26,7 +26,9 @@ import {
 import { problem, type Problem } from '../problems/index.ts';
 import { gridOf } from '../tables/index.ts';
 import { choosing } from './alternates.ts';
-import { allNodes, expandMap, type MapNode } from './expand.ts';
+import { expandMap } from './expand/map.ts';
+import { allNodes, type MapNode } from './expand/node.ts';
+import { gatherPushes } from './pushing.ts';
 import { resolveTopic } from './resolve/topic.ts';
 import type { ResolvedTopic } from './resolve/resolved.ts';
 import type { Origin, ResolvedElement } from './publication.ts';
@@ -101,12 +103,14 @@ export function checkEveryReader({
   if (!item?.root) return [];
   // What stands in for others is chosen as the edition chooses; what varies inside is left open.
   const choose = choosing(library, lens, facets);
-  const { nodes, peers } = expandMap(item, {
+  const expanded = expandMap(item, {
     library,
     lens: undefined,
     facets,
     chooseThrough: () => choose,
   });
+  const { nodes, peers } = expanded;
+  const { pushes } = gatherPushes(expanded, { library, facets });
   const prepared = new Map<MapNode, ResolvedTopic>();
   const used = new Map<string, Set<string>>();
   for (const node of allNodes(nodes)) {
@@ -127,6 +131,7 @@ export function checkEveryReader({
         variables,
         choose,
         peers,
+        pushes,
       },
     );
     prepared.set(node, topic);

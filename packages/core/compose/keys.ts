@@ -9,6 +9,7 @@ import {
   type When,
 } from '../facets/index.ts';
 import type { KeyDefinition } from '../library/index.ts';
+import type { Branch } from './branches.ts';
 import type { Origin } from './publication.ts';
 
 /** A definition where it stands. */
@@ -16,6 +17,8 @@ interface PlacedDefinition extends KeyDefinition {
   readonly origin: Origin;
   /** How deep its map lies among the maps: 0 is the map that is composed. */
   readonly depth: number;
+  /** The branches in which it stands, outermost first. */
+  readonly branches: readonly Branch[];
   /** Who gets it, as far as readers decide: by each facet one of these values at least. */
   readonly any?: ValuesByFacet;
 }
@@ -62,7 +65,7 @@ const isForTheSame = (one: KeyDefinition, other: KeyDefinition): boolean =>
 export function defineKeys(
   scope: KeyScope,
   given: readonly (KeyDefinition & Pick<PlacedDefinition, 'any'>)[],
-  at: { readonly origin: Origin; readonly depth: number },
+  at: Pick<PlacedDefinition, 'origin' | 'depth' | 'branches'>,
 ): string[] {
   return given.flatMap((found) => {
     const definition: PlacedDefinition = { ...found, ...at };

@@ -73,7 +73,10 @@ const relatedIn = (map: string, lens?: Lens): Record<string, readonly string[]> 
         [mapText(map), ...['a', 'b', 'c'].map((id) => concept(id))],
         lens ? { lens } : {},
       ).places,
-    ).map(({ anchor, related }) => [anchor, related.map((one) => one.anchor)]),
+    ).map(({ anchor, related }) => [
+      anchor,
+      related.map((one) => ('anchor' in one ? one.anchor : one.href)),
+    ]),
   );
 const all = ['a', 'b', 'c'].map((id) => `<topicref href="topic:${id}"/>`).join('');
 const cells = (...inner: string[]): string =>

@@ -1,14 +1,15 @@
-import type { When } from '../facets/index.ts';
 import { partsOfFragment, type Library, type Reference } from '../library/index.ts';
 import { childNamed, lineOf } from '../markup/index.ts';
 import { problem, type Problem } from '../problems/index.ts';
 import { wordsFor } from '../words/index.ts';
 import { basesAmong } from './alternates.ts';
 import { inCommon, type Branch } from './branches.ts';
+import { lookUpKey } from './keys.ts';
 import type { NumberedMap } from './number.ts';
 import { peerTargets, type Peer, type PeerKey } from './peers.ts';
 import type { PlacedTopic } from './place.ts';
-import type { Origin, PeerLink, Place, Related, ResolvedLink, Target } from './publication.ts';
+import type { Origin, PeerLink, ResolvedLink, Target } from './publication.ts';
+import { relatedPlaces, withRelated } from './related.ts';
 import type { Relation } from './relations.ts';
 import type { PendingLink, ResolvedTopic } from './resolve/resolved.ts';
 
@@ -35,7 +36,11 @@ export interface LinkingContext {
  */
 export function linkPlaces(numbered: NumberedMap, context: LinkingContext): LinkedMap {
   const index = new LinkIndex(numbered.topics, basesAmong(context.library));
-  const related = relatedPlaces(context.relations, numbered.families, index);
+  const related = relatedPlaces(context.relations, numbered.families, {
+    anchorsOf: (item) => index.standingsOf(item).map(({ anchor }) => anchor),
+    nearest: (item, around) => index.nearest(item, around)[0]?.anchor,
+    branchesOf: (anchor) => index.branchesOf(anchor),
+  });
   const linking = new Linking(numbered.targets, index, context);
   const links: Record<string, ResolvedLink> = {};
   for (const { topic } of numbered.topics)
@@ -51,14 +56,21 @@ export function linkPlaces(numbered: NumberedMap, context: LinkingContext): Link
 /** The places of each item. */
 class LinkIndex {
   readonly #topics = new Map<string, ResolvedTopic[]>();
-  readonly #branches = new Map<string, readonly Branch[]>();
+  readonly #placed = new Map<string, PlacedTopic>();
+  readonly #copies: (PlacedTopic & { readonly copyTo: string })[] = [];
   readonly bases: ReadonlyMap<string, string>;
 
   /** @param bases for each alternate what it stands in for */
   constructor(placed: readonly PlacedTopic[], bases: ReadonlyMap<string, string>) {
     this.bases = bases;
-    for (const { topic, items, branches } of placed) {
-      this.#branches.set(topic.anchor, branches);
+    for (const one of placed) {
+      const { topic, copyTo } = one;
+      this.#placed.set(topic.anchor, one);
+      if (copyTo !== undefined) this.#copies.push({ ...one, copyTo });
+    }
+    // Who names the topic itself does not mean what stands under another name.
+    const ordered = this.#copies.length === 0 ? placed : placed.toSorted(asThemselvesFirst);
+    for (const { topic, items } of ordered) {
       for (const id of items) {
         const known = this.#topics.get(id);
         if (known) known.push(topic);
@@ -68,7 +80,18 @@ class LinkIndex {
   }
 
   branchesOf(anchor: string): readonly Branch[] {
-    return this.#branches.get(anchor) ?? [];
+    return this.#placed.get(anchor)?.branches ?? [];
+  }
+
+  /** Where the definition of a key stands that is used at a place. */
+  branchesOfKey(keyref: string, anchor: string): readonly Branch[] {
+    const scope = this.#placed.get(anchor)?.scope;
+    return (scope && lookUpKey(scope, keyref.split('/')[0]!)?.branches) ?? [];
+  }
+
+  /** The topics that stand under the name of a file (DITA 1.3, `copy-to`). */
+  copiesAs(path: string): readonly ResolvedTopic[] {
+    return this.#copies.filter(({ copyTo }) => isSameFile(copyTo, path)).map(({ topic }) => topic);
   }
 
   /** The topics that show an item, in reading order. */
@@ -80,8 +103,28 @@ class LinkIndex {
   nearest(id: string, around: readonly Branch[]): readonly ResolvedTopic[] {
     const near = ({ anchor }: ResolvedTopic): number => inCommon(around, this.branchesOf(anchor));
     const found = this.#topics.get(id) ?? this.standingsOf(this.bases.get(id) ?? '');
-    return found.toSorted((a, b) => near(b) - near(a));
+    return found.length === 1 ? found : found.toSorted((a, b) => near(b) - near(a));
   }
+}
+
+interface Candidates {
+  readonly candidates: readonly ResolvedTopic[];
+  readonly element: string | undefined;
+}
+
+const asThemselvesFirst = (one: PlacedTopic, other: PlacedTopic): number =>
+  Number(one.copyTo !== undefined) - Number(other.copyTo !== undefined);
+
+/** Whether two paths, each from where it is written, can mean one file: from its end on. */
+function isSameFile(one: string, other: string): boolean {
+  const steps = (path: string): string[] =>
+    path.split('/').filter((step) => step !== '.' && step !== '..');
+  const [short = [], long = []] = [steps(one), steps(other)].toSorted(
+    (a, b) => a.length - b.length,
+  );
+  return (
+    short.length > 0 && short.every((step, at) => step === long[long.length - short.length + at])
+  );
 }
 
 class Linking {
@@ -103,16 +146,13 @@ class Linking {
     this.#words = wordsFor(context.locale);
   }
 
-  resolve({ key, reference, origin }: PendingLink): ResolvedLink {
+  resolve(link: PendingLink): ResolvedLink {
+    const { key, reference, origin } = link;
     if (reference.kind === 'external') return { kind: 'external', href: reference.href };
     const place = key.slice(0, key.lastIndexOf('~'));
-    const candidates =
-      reference.kind === 'item'
-        ? this.#index.nearest(reference.id, this.#index.branchesOf(place))
-        : [];
+    const { candidates, element } = this.#candidates(link, place);
     const here = candidates.find(({ anchor }) => anchor === place) ?? candidates[0];
-    const anchor =
-      here && reference.kind === 'item' ? anchorIn(here, candidates, reference.element) : undefined;
+    const anchor = here && anchorIn(here, candidates, element);
     const target = anchor === undefined ? undefined : this.#targets[anchor];
     if (target) return { kind: 'target', anchor: target.anchor, text: this.#wordsFor(target) };
     return (
@@ -120,8 +160,25 @@ class Linking {
     );
   }
 
+  /** The topics to which a link may lead, the most likely first, and a part of them. */
+  #candidates({ reference, byKey }: PendingLink, place: string): Candidates {
+    if (reference.kind === 'unknown') {
+      const [path = '', element] = reference.href.split('#', 2);
+      return { candidates: this.#index.copiesAs(path), element };
+    }
+    if (reference.kind !== 'item') return { candidates: [], element: undefined };
+    // A key of another branch leads to where it is defined.
+    const defined = byKey === undefined ? [] : this.#index.branchesOfKey(byKey, place);
+    const around = defined.length > 0 ? defined : this.#index.branchesOf(place);
+    return {
+      candidates: this.#index.nearest(reference.id, around),
+      element: reference.element,
+    };
+  }
+
   /** The text of a link without words of its own. */
-  #wordsFor({ kind, number, title, opening, place }: Target): string {
+  #wordsFor({ kind, number, title, linkText, opening, place }: Target): string {
+    if (linkText !== undefined && linkText !== '') return linkText;
     if (number !== undefined && kind === 'item') return number;
     const word =
       kind === 'figure' || kind === 'table' || kind === 'example' || kind === 'step'
@@ -232,58 +289,3 @@ function peerLink({ composed, edition }: Peer, anchor: string): PeerLink {
     ...(href === undefined ? {} : { href }),
   };
 }
-
-/**
- * For each place those that its relationship-table rows name in other cells (DITA 1.3, 2.2.3.2),
- * and those of its family.
- */
-function relatedPlaces(
-  relations: readonly Relation[],
-  families: readonly (readonly string[])[],
-  index: LinkIndex,
-): Map<string, Related[]> {
-  /** From where, to where, and for whom: each time all of that must hold. */
-  const ways = new Map<string, Map<string, (readonly When[])[]>>();
-  const relate = (from: string, to: string, when: readonly When[]): void => {
-    const known = ways.get(from) ?? new Map<string, (readonly When[])[]>();
-    ways.set(from, known.set(to, [...(known.get(to) ?? []), when]));
-  };
-  for (const { cells, when, branches } of relations)
-    cells.forEach((cell, at) => {
-      const others = cells.filter((_, other) => other !== at).flat();
-      for (const one of cell.filter(({ from }) => from))
-        for (const { anchor } of index.standingsOf(one.item)) {
-          const around = index.branchesOf(anchor);
-          if (inCommon(around, branches) < branches.length) continue;
-          for (const other of others) {
-            const to = other.to ? index.nearest(other.item, around)[0]?.anchor : undefined;
-            if (to !== undefined) relate(anchor, to, [...when, ...one.when, ...other.when]);
-          }
-        }
-    });
-  for (const family of families)
-    for (const from of family) for (const to of family) if (to !== from) relate(from, to, []);
-  return new Map(
-    [...ways].map(([from, leads]) => [
-      from,
-      [...leads].map(([anchor, several]) => ({ anchor, ...inOneOf(several) })),
-    ]),
-  );
-}
-
-/** For those for whom one of these holds. */
-function inOneOf(ways: readonly (readonly When[])[]): { readonly when?: readonly When[] } {
-  const [first, ...more] = new Map(ways.map((way) => [JSON.stringify(way), way])).values();
-  if (!first || ways.some((way) => way.length === 0)) return {};
-  return { when: more.length === 0 ? first : [{ either: [first, ...more] }] };
-}
-
-const withRelated = (
-  places: readonly Place[],
-  related: ReadonlyMap<string, readonly Related[]>,
-): Place[] =>
-  places.map((place) => ({
-    ...place,
-    related: related.get(place.anchor) ?? [],
-    children: withRelated(place.children, related),
-  }));

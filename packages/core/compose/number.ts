@@ -54,7 +54,8 @@ class Numbered {
         ? this.#counting.place({ role, level, parent, ordinal })
         : undefined;
       const title = plainLine(place.title) || place.label;
-      this.#name({ anchor, place: anchor, kind: 'topic', title }, number);
+      const linkText = place.linkText ? { linkText: plainLine(place.linkText) } : {};
+      this.#name({ anchor, place: anchor, kind: 'topic', title, ...linkText }, number);
       for (const { topic } of this.#topics.get(anchor) ?? []) {
         if (topic.anchor !== anchor) this.#name(alternateTarget(topic, anchor), undefined);
         for (const landmark of topic.landmarks) this.#landmark(landmark, anchor);

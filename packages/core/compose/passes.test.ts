@@ -4,12 +4,13 @@ import { readXml, type Element } from '../markup/index.ts';
 import { concept, libraryOf, mapText } from '../testing/library.ts';
 import { usualNumbering } from '../styles/index.ts';
 import { composeContext, type ComposeContext } from './context.ts';
-import { expandMap } from './expand.ts';
+import { expandMap } from './expand/map.ts';
 import { linkPlaces } from './link.ts';
 import { ComposeMemory } from './memory.ts';
 import { numberPlaces, type NumberedMap } from './number.ts';
 import { placeTopics, type PlacedMap } from './place.ts';
 import { allPlaces } from './publication.ts';
+import { gatherPushes } from './pushing.ts';
 import { resolveMap, type ResolvedMap, type ResolvedNode } from './resolve/map.ts';
 import type { ResolvedTopic } from './resolve/resolved.ts';
 
@@ -24,7 +25,8 @@ interface Passes {
 function passes(inner: string, ...topics: readonly string[]): Passes {
   const library = libraryOf([mapText(inner), ...topics]);
   const context = composeContext({ library, map: 'm', lens }, new ComposeMemory());
-  const resolved = resolveMap(expandMap(library.item('m')!, context), context);
+  const expanded = expandMap(library.item('m')!, context);
+  const resolved = resolveMap(expanded, gatherPushes(expanded, context), context);
   const placed = placeTopics(resolved, context);
   return { context, resolved, placed, numbered: numberPlaces(placed, usualNumbering) };
 }

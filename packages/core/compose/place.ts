@@ -5,7 +5,8 @@ import { problem, type Problem } from '../problems/index.ts';
 import { wordsFor } from '../words/index.ts';
 import type { Branch } from './branches.ts';
 import type { ComposeContext } from './context.ts';
-import type { MapNode } from './expand.ts';
+import type { MapNode } from './expand/node.ts';
+import type { KeyScope } from './keys.ts';
 import { plainLine } from './plain.ts';
 import type { Origin, AlternateContent, Place, PlaceRole, ResolvedElement } from './publication.ts';
 import type { ResolvedAlternate, ResolvedMap, ResolvedNode } from './resolve/map.ts';
@@ -20,6 +21,10 @@ export interface PlacedTopic {
   /** Links to these items lead to it: the item itself, and the base of an alternate. */
   readonly items: readonly string[];
   readonly branches: readonly Branch[];
+  /** The keys that hold where it stands. */
+  readonly scope: KeyScope;
+  /** The name of the file that it becomes, where that is not the one it is read from. */
+  readonly copyTo?: string;
 }
 
 export interface PlacedMap {
@@ -123,22 +128,30 @@ class Placing {
       ...(when.length === 0 ? {} : { when }),
       ...(others.length === 0 ? {} : { others }),
       ...(entry.when ? { otherwise: entry.when } : {}),
+      ...(entry.linkText ? { linkText: entry.linkText } : {}),
       ...otherTitles,
       ...(topic ? { content: topic.content } : {}),
     };
   }
 
-  #register({ entry: { item, base, branches }, anchor, topic, alternates }: Placement): void {
+  #register({ entry, anchor, topic, alternates }: Placement): void {
+    const { item, base, branches, scope, copyTo } = entry;
     const items = [...new Set([item, base])].filter((id) => id !== undefined);
-    if (topic) this.#topics.push({ topic, place: anchor, items, branches });
+    const standing = {
+      place: anchor,
+      branches,
+      scope,
+      ...(copyTo === undefined ? {} : { copyTo }),
+    };
+    if (topic) this.#topics.push({ ...standing, topic, items });
     // Links to their parts lead to those of the topic for which they stand in.
     for (const one of alternates)
-      this.#topics.push({ topic: one.topic, place: anchor, items: [one.id], branches });
+      this.#topics.push({ ...standing, topic: one.topic, items: [one.id] });
   }
 
   /** The topics nested in a topic, and in what stands in for it. */
   #nested({ entry, topic, alternates, level }: Placement): readonly Place[] {
-    const { title: _title, searchTitle: _searchTitle, when: _when, ...inner } = entry;
+    const { title: _title, searchTitle: _searchTitle, linkText: _, when: _when, ...inner } = entry;
     const nestedEntry: MapNode = {
       ...inner,
       role: 'section',

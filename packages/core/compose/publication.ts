@@ -65,6 +65,8 @@ export interface Place {
   readonly navigationTitle?: readonly Node[];
   /** What it is called among search results, where that is not its title (`searchtitle`). */
   readonly searchTitle?: readonly Node[];
+  /** What links to it say that have no words of their own, where that is not its title. */
+  readonly linkText?: readonly Node[];
   readonly inContents: boolean;
   /** Whether links are made from it and to it by where it stands. */
   readonly isLinked: boolean;
@@ -97,12 +99,15 @@ export interface Place {
   readonly children: readonly Place[];
 }
 
-/** Where a place leads because of where it stands. */
-export interface Related {
-  readonly anchor: string;
+/** Where a place leads because of where it stands: to another place, or out of the publication. */
+export type Related = (
+  { readonly anchor: string } | { readonly href: string; readonly text: string }
+) & {
+  /** A heading for all that is called so; the usual one without it. */
+  readonly group?: string;
   /** Who is led there, as far as readers decide. */
   readonly when?: readonly When[];
-}
+};
 
 export type TargetKind =
   'topic' | 'figure' | 'table' | 'example' | 'section' | 'step' | 'item' | 'footnote' | 'element';
@@ -115,6 +120,8 @@ export interface Target {
   readonly kind: TargetKind;
   readonly number?: string;
   readonly title: string;
+  /** What links to it say, where that is not its title. */
+  readonly linkText?: string;
   /** How it begins, where it has no title. */
   readonly opening?: string;
 }

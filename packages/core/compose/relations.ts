@@ -1,12 +1,14 @@
 import { evaluateProfile, whenOf, type When } from '../facets/index.ts';
 import type { Reference } from '../library/index.ts';
-import { childElements, childNamed, type Element } from '../markup/index.ts';
+import { childElements, childNamed, lineOf, type Element, type Node } from '../markup/index.ts';
 import type { Branch } from './branches.ts';
 import type { Reading } from './keys.ts';
 
 /** A topic in a relationship table: whether links go from it, and to it (DITA 1.3, `linking`). */
-interface RelatedTopic {
-  readonly item: string;
+export interface RelatedTopic {
+  readonly target: Reference & { readonly kind: 'item' | 'external' };
+  /** Its own words, for what is not of this publication. */
+  readonly text?: string;
   readonly from: boolean;
   readonly to: boolean;
   /** By its entry and all around it up to the row. */
@@ -16,6 +18,8 @@ interface RelatedTopic {
 /** Topics that lead to each other, as a row of a relationship table has them. */
 export interface Relation {
   readonly cells: readonly (readonly RelatedTopic[])[];
+  /** For each cell the title of its column. */
+  readonly titles: readonly (readonly Node[] | undefined)[];
   /** By the row and its table. */
   readonly when: readonly When[];
   /** The branches in which its table stands. */
@@ -51,7 +55,11 @@ export function readRelations(
       .flatMap((entry) => {
         const when = within(outer, entry);
         const linking = entry.attributes['linking'] ?? usual;
-        return [...relatedBy(targetOf(entry), linking, when), ...topicsIn(entry, when, linking)];
+        const related = relatedBy(targetOf(entry), linking);
+        return [
+          ...related.map((one) => ({ ...one, ...textOf(entry), when })),
+          ...topicsIn(entry, when, linking),
+        ];
       });
   const header = childNamed(reltable, 'relheader');
   const columns = header ? childElements(header) : [];
@@ -68,6 +76,7 @@ export function readRelations(
           'normal';
         return isKept(cell) ? topicsIn(cell, within([], cell), linking) : [];
       }),
+      titles: columns.map((column) => childNamed(column, 'title')?.children),
       when: within(ofTable, row),
       branches,
     }));
@@ -76,10 +85,16 @@ export function readRelations(
 function relatedBy(
   reference: Reference | undefined,
   linking: string,
-  when: readonly When[],
-): RelatedTopic[] {
-  if (reference?.kind !== 'item' || linking === 'none') return [];
-  return [
-    { item: reference.id, from: linking !== 'targetonly', to: linking !== 'sourceonly', when },
-  ];
+): Pick<RelatedTopic, 'target' | 'from' | 'to'>[] {
+  if ((reference?.kind !== 'item' && reference?.kind !== 'external') || linking === 'none')
+    return [];
+  return [{ target: reference, from: linking !== 'targetonly', to: linking !== 'sourceonly' }];
+}
+
+/** What an entry of a relationship table is called by itself. */
+function textOf(entry: Element): Pick<RelatedTopic, 'text'> {
+  const meta = childNamed(entry, 'topicmeta');
+  const words = meta && (childNamed(meta, 'linktext') ?? childNamed(meta, 'navtitle'));
+  const text = words ? lineOf(words) : entry.attributes['navtitle'];
+  return text === undefined ? {} : { text };
 }

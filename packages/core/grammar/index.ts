@@ -11,7 +11,7 @@ export {
   type AttributeKind,
 } from './attributes.ts';
 export { canonicalLength, normalise, writeCanonical } from './canonical.ts';
-export { emptyElement, follows, placeFor } from './choices.ts';
+export { emptyElement, follows, placeFor, symbolsIn } from './choices.ts';
 export { textSymbol, type Expression } from './content.ts';
 export { inlineStyleOf, signsAround, type InlineStyle } from './inline-style.ts';
 export type { ElementDefinition } from './definition.ts';

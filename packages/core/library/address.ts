@@ -44,7 +44,7 @@ export function writeReference(reference: Reference, kindOf: 'topic' | 'map' = '
   return reference.href;
 }
 
-const referenceAttributes = ['href', 'conref', 'conrefend', 'data', 'longdescref'];
+const referenceAttributes = ['href', 'conref', 'conrefend', 'data', 'longdescref', 'anchorref'];
 const ofParameters = [...referenceAttributes, 'value'];
 
 /**

@@ -56,6 +56,12 @@ export function mergeAttributes(borrower: Attributes, lender: Attributes): Attri
   return { ...lent, ...Object.fromEntries(own) };
 }
 
+/** The attributes of an element without those by which it borrows or lends. */
+export const withoutBorrowing = (attributes: Attributes): Attributes =>
+  Object.fromEntries(
+    Object.entries(attributes).filter(([name]) => !borrowAttributes.includes(name)),
+  );
+
 /** A block of a topic that can be borrowed. */
 export interface Passage extends FoundElement {
   /** How deep it stands among those that can be borrowed. */

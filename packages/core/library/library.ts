@@ -39,6 +39,8 @@ export interface Library {
   readonly alternates: ReadonlyMap<string, readonly Alternate[]>;
   /** Maps whose variables hold in every map, in the order of their ids. */
   readonly commonSets: readonly string[];
+  /** Topics that put content into others (DITA 1.3, `conaction`), in the order of their ids. */
+  readonly pushing: readonly string[];
 }
 
 /** Reads the text of one item. Equal trees are not shared between calls: keep the result. */
@@ -84,11 +86,14 @@ export function textLibrary(
   const read = new Map<string, LibraryItem>();
   const byId = new Map([...assets].map((asset) => [asset.id, asset]));
   const lensById = new Map([...lenses].map((lens) => [lens.id, lens]));
-  let gathered: Pick<Library, 'alternates' | 'commonSets'> | undefined;
-  const gather = (): Pick<Library, 'alternates' | 'commonSets'> =>
+  let gathered: Pick<Library, 'alternates' | 'commonSets' | 'pushing'> | undefined;
+  const gather = (): Pick<Library, 'alternates' | 'commonSets' | 'pushing'> =>
     (gathered ??= {
       alternates: alternatesAmong(texts.values(), byId.values(), library),
       commonSets: commonSetsAmong(texts.values(), library),
+      pushing: sorted(texts.values()).flatMap(({ id, text }) =>
+        text.includes(pushMark) ? [id] : [],
+      ),
     });
   const library: TextLibrary = {
     set(item: StoredItem) {
@@ -114,6 +119,9 @@ export function textLibrary(
     get commonSets() {
       return gather().commonSets;
     },
+    get pushing() {
+      return gather().pushing;
+    },
     alreadyRead: ({ id, kind, text }: StoredItem) =>
       texts.get(id)?.text === text && texts.get(id)?.kind === kind ? read.get(id) : undefined,
   };
@@ -125,6 +133,9 @@ export function textLibrary(
   }
   return library;
 }
+
+/** Stands in every text that puts content into others. */
+const pushMark = 'conaction="push';
 
 const sorted = <Named extends { readonly id: string }>(named: Iterable<Named>): Named[] =>
   [...named].sort((a, b) => (a.id < b.id ? -1 : 1));

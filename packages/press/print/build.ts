@@ -1,4 +1,10 @@
-import { allPlaces, type Place, type Publication, type ResolvedElement } from '@ukiyo/core/compose';
+import {
+  allPlaces,
+  type Place,
+  type Publication,
+  type Related,
+  type ResolvedElement,
+} from '@ukiyo/core/compose';
 import { childNamed, lineOf, type Node } from '@ukiyo/core/markup';
 import type { Problem } from '@ukiyo/core/problems';
 import { teamStyle, type StyleSheet } from '@ukiyo/core/styles';
@@ -26,30 +32,48 @@ export interface Wanted {
   readonly only?: string | undefined;
 }
 
+/** A link that the map gives a place. */
+function mapLink({ publication, references }: Typesetting, related: Related): PrintBlock[] {
+  if (!('anchor' in related))
+    return [{ t: 'p', c: [{ t: 'url', href: related.href, c: [printable(related.text)] }] }];
+  const target = publication.targets[related.anchor];
+  if (!target) return [];
+  const c = [printable(`“${target.linkText ?? target.title}”`)];
+  const reference = { t: 'ref' as const, to: target.anchor, c, page: true };
+  references.push(reference);
+  return [{ t: 'p', c: [reference] }];
+}
+
 /** Links that the topic has itself, then those that the map gives. */
 function relatedBlock(typesetting: Typesetting, place: Place): PrintBlock[] {
-  const { publication, references, words } = typesetting;
+  const { publication, words } = typesetting;
   const { content } = place;
   const own = content ? relatedLinks(content) : { loose: [], lists: [] };
   const led = anchorsLedTo(own, publication.links);
-  const targets = place.related
-    .filter(({ anchor }) => !led.has(anchor))
-    .flatMap(({ anchor }) => publication.targets[anchor] ?? []);
-  const generated = targets.map(({ anchor, title }): PrintBlock[] => {
-    const c = [printable(`“${title}”`)];
-    const reference = { t: 'ref' as const, to: anchor, c, page: true };
-    references.push(reference);
-    return [{ t: 'p', c: [reference] }];
-  });
-  const all = [...own.loose.map((link) => linkBlocks(typesetting, link)), ...generated];
-  const loose: PrintBlock[] =
-    all.length === 0
+  const given = place.related
+    .filter((one) => !('anchor' in one && led.has(one.anchor)))
+    .map((one) => ({ group: one.group ?? words.related, blocks: mapLink(typesetting, one) }))
+    .filter(({ blocks }) => blocks.length > 0);
+  const ofGroup = (group: string): readonly PrintBlock[][] =>
+    given.filter((one) => one.group === group).map(({ blocks }) => blocks);
+  const list = (title: string, items: readonly PrintBlock[][]): PrintBlock[] =>
+    items.length === 0
       ? []
       : [
-          { t: 'label', c: [words.related] },
-          { t: 'sl', items: all },
+          { t: 'label', c: [printable(title)] },
+          { t: 'sl', items },
         ];
-  return [...loose, ...own.lists.flatMap((list) => linkListBlocks(typesetting, list))];
+  const groups = [...new Set(given.map(({ group }) => group))];
+  return [
+    ...list(words.related, [
+      ...own.loose.map((link) => linkBlocks(typesetting, link)),
+      ...ofGroup(words.related),
+    ]),
+    ...groups
+      .filter((group) => group !== words.related)
+      .flatMap((group) => list(group, ofGroup(group))),
+    ...own.lists.flatMap((one) => linkListBlocks(typesetting, one)),
+  ];
 }
 
 const said = ({ inlines }: Typesetting, words: RelatedLink['description']): PrintBlock[] =>

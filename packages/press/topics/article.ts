@@ -5,7 +5,7 @@ import { topicRenderer } from './content.ts';
 import { classOf, ownOf, type HtmlContext } from './context.ts';
 import { upFrom, type Pages } from './pages.ts';
 import type { RelatedHtml } from './memory.ts';
-import { formsOf, whenOfPlace, wordsHtml, type Form } from './readers.ts';
+import { formsOf, whenOfPlace, wordsHtml, type Form, type ReaderWords } from './readers.ts';
 
 /** Whether a place stands on the page of another. */
 export const isOn = (one: Place, page: Place, pages: Pages): boolean =>
@@ -34,58 +34,87 @@ interface OwnLinks {
   readonly whose: string | undefined;
 }
 
-/** What the topics of a page lead to: first by their own links, then by where they stand. */
-function relatedOf(
+/** A link that the map gives a topic, and for whom it is; for all readers without a class. */
+interface MapLink {
+  readonly group: string;
+  readonly link: Html;
+  readonly whose: Set<string | undefined>;
+}
+
+/** What a link to a place says that has no words of its own. */
+function linkTextAt(anchor: string, { publication, readers }: HtmlContext): ReaderWords {
+  const { linkText, title } = publication.targets[anchor]!;
+  return linkText ?? readers.titleAt(anchor) ?? title;
+}
+
+/** Where the places of a page lead because of where they stand, each target once. */
+function mapLinksOf(
   together: readonly Place[],
-  own: readonly OwnLinks[],
-  { publication, pages, words, readers }: HtmlContext,
-): Html {
-  const list = (items: Html, whose?: string): Html =>
+  known: ReadonlySet<string>,
+  site: HtmlContext,
+): readonly MapLink[] {
+  const { pages, words, readers } = site;
+  const links = new Map<string, MapLink>();
+  for (const place of together) {
+    // What stands on this page for some only leads on for those.
+    const ofPlace = place === together[0] ? [] : whenOfPlace(place);
+    for (const related of place.related) {
+      const { group = words.related, when = [] } = related;
+      const isInside = 'anchor' in related;
+      const href = isInside ? pages.href(related.anchor) : related.href;
+      if (href === undefined || (isInside && known.has(related.anchor))) continue;
+      const title = isInside ? linkTextAt(related.anchor, site) : related.text;
+      const found = links.get(href) ?? {
+        group,
+        link: tag('a', { href }, wordsHtml(title)),
+        whose: new Set(),
+      };
+      const inside = isInside ? readers.whenAt(related.anchor) : [];
+      links.set(href, {
+        ...found,
+        whose: found.whose.add(readers.classOf([...ofPlace, ...when, ...inside])),
+      });
+    }
+  }
+  return [...links.values()];
+}
+
+/** What the topics of a page lead to: first by their own links, then by where they stand. */
+function relatedOf(together: readonly Place[], own: readonly OwnLinks[], site: HtmlContext): Html {
+  const { publication, words } = site;
+  const list = (title: string, items: Html, whose?: string): Html =>
     isEmpty(items)
       ? []
       : tag(
           'section',
           { class: classOf('related', whose) },
-          tag('h2', {}, text(words.related)),
+          tag('h2', {}, text(title)),
           tag('ul', {}, items),
         );
   const ofAll = own.filter(({ whose }) => whose === undefined);
-  // Neither what stands here nor what the topics lead to themselves is led to once more.
+  // Their own links and those of the map lead to each target once, and none to this page.
   const known = new Set([
     ...together.map(({ anchor }) => anchor),
     ...ofAll.flatMap(({ content }) => [...anchorsLedTo(relatedLinks(content), publication.links)]),
   ]);
-  const leads = new Map<string, Set<string | undefined>>();
-  for (const place of together) {
-    // What stands on this page for some only leads on for those.
-    const ofPlace = place === together[0] ? [] : whenOfPlace(place);
-    for (const { anchor, when = [] } of place.related) {
-      if (known.has(anchor) || pages.href(anchor) === undefined) continue;
-      leads.set(
-        anchor,
-        (leads.get(anchor) ?? new Set()).add(
-          readers.classOf([...ofPlace, ...when, ...readers.whenAt(anchor)]),
+  const links = mapLinksOf(together, known, site);
+  const itemsOf = (group: string): Html =>
+    links
+      .filter((one) => one.group === group)
+      .flatMap(({ link, whose }) =>
+        (whose.has(undefined) ? [undefined] : [...whose]).map((one) =>
+          tag('li', { class: one }, link),
         ),
       );
-    }
-  }
-  const links = [...leads].flatMap(([anchor, whose]) => {
-    const link = tag(
-      'a',
-      { href: pages.href(anchor) },
-      wordsHtml(readers.titleAt(anchor) ?? publication.targets[anchor]!.title),
-    );
-    return (whose.has(undefined) ? [undefined] : [...whose]).map((one) =>
-      tag('li', { class: one }, link),
-    );
-  });
+  const groups = [...new Set(links.map(({ group }) => group))];
   return [
-    list([ofAll.map(({ related }) => related.items), links]),
+    list(words.related, [ofAll.map(({ related }) => related.items), itemsOf(words.related)]),
+    groups.filter((group) => group !== words.related).map((group) => list(group, itemsOf(group))),
     ofAll.map(({ related }) => related.lists),
     own
       .filter(({ whose }) => whose !== undefined)
       .map(({ related, whose }) => [
-        list(related.items, whose),
+        list(words.related, related.items, whose),
         isEmpty(related.lists) ? [] : tag('div', { class: whose }, related.lists),
       ]),
   ];

@@ -55,6 +55,11 @@ export function linkOf(
     return undefined;
   }
   const key = `${gathering.anchor}~${gathering.links.length + 1}`;
-  gathering.links.push({ key, reference, origin: originOf(cursor) });
+  gathering.links.push({
+    key,
+    reference,
+    ...(byKey && keyref !== undefined ? { byKey: keyref } : {}),
+    origin: originOf(cursor),
+  });
   return key;
 }

@@ -4,11 +4,13 @@ import { problem, type Problem } from '../../problems/index.ts';
 import type { Element, Node } from '../../markup/index.ts';
 import { nameIn } from '../branches.ts';
 import type { ComposeContext } from '../context.ts';
-import type { ExpandedMap, MapNode } from '../expand.ts';
+import type { ExpandedMap } from '../expand/map.ts';
+import type { MapNode } from '../expand/node.ts';
 import { fillKeys, scopeKey, type KeyScope } from '../keys.ts';
 import { once } from '../memory.ts';
 import { plainLine } from '../plain.ts';
 import type { Reason, ResolvedElement } from '../publication.ts';
+import type { PushedContent } from '../pushing.ts';
 import type { ResolvedTopic } from './resolved.ts';
 import { resolveTopic } from './topic.ts';
 
@@ -41,11 +43,15 @@ export interface ResolvedMap {
  * or missing take its place. A pass of composing.
  * @returns the entries with problems `topic.missing` and those of their topics
  */
-export const resolveMap = (expanded: ExpandedMap, context: ComposeContext): ResolvedMap =>
-  new MapResolver(expanded, context).resolve();
+export const resolveMap = (
+  expanded: ExpandedMap,
+  pushed: PushedContent,
+  context: ComposeContext,
+): ResolvedMap => new MapResolver(expanded, pushed, context).resolve();
 
 class MapResolver {
   readonly #expanded: ExpandedMap;
+  readonly #pushed: PushedContent;
   readonly #context: ComposeContext;
   readonly #problems: Problem[] = [];
   readonly #why: Reason[] = [];
@@ -55,20 +61,34 @@ class MapResolver {
   readonly #lenses = new Map<Lens | undefined, number>();
   readonly #settings: number;
 
-  constructor(expanded: ExpandedMap, context: ComposeContext) {
+  constructor(expanded: ExpandedMap, pushed: PushedContent, context: ComposeContext) {
     this.#expanded = expanded;
+    this.#pushed = pushed;
     this.#context = context;
     const { facets, rules, variables, library } = context;
     const peers = expanded.peers.map(({ names }) => names);
     const open = context.openThrough(undefined);
     this.#settings = context.memory.settingsName(
-      JSON.stringify([facets, open, rules, variables, [...library.alternates], peers]),
+      JSON.stringify([
+        facets,
+        open,
+        rules,
+        variables,
+        [...library.alternates],
+        peers,
+        [...pushed.pushes].map(([id, byPath]) => [id, [...byPath]]),
+      ]),
     );
   }
 
   resolve(): ResolvedMap {
     const nodes = this.#nodes(this.#expanded.nodes);
-    return { nodes, problems: this.#problems, why: this.#why };
+    const { problems, why } = this.#pushed;
+    return {
+      nodes,
+      problems: [...problems, ...this.#problems],
+      why: [...why, ...this.#why],
+    };
   }
 
   #nodes(entries: readonly MapNode[]): readonly ResolvedNode[] {
@@ -76,8 +96,8 @@ class MapResolver {
   }
 
   #titled(entry: MapNode): MapNode {
-    const { title, searchTitle, scope, lens } = entry;
-    if (!title && !searchTitle) return entry;
+    const { title, searchTitle, linkText, scope, lens } = entry;
+    if (!title && !searchTitle && !linkText) return entry;
     const { facets, variables, openThrough } = this.#context;
     const reading = { lens, facets, open: openThrough(lens) };
     const filled = (words: readonly Node[]): Node[] =>
@@ -86,6 +106,7 @@ class MapResolver {
       ...entry,
       ...(title ? { title: filled(title) } : {}),
       ...(searchTitle ? { searchTitle: filled(searchTitle) } : {}),
+      ...(linkText ? { linkText: filled(linkText) } : {}),
     };
   }
 
@@ -173,13 +194,15 @@ class MapResolver {
           variables,
           choose: context.chooseThrough(lens),
           peers: this.#expanded.peers,
+          pushes: this.#pushed.pushes,
         },
       ),
     );
   }
 
-  #freeAnchor({ branches, base, title, role }: MapNode): string {
-    return this.#unused(nameIn(branches, base ?? slug(title ? plainLine(title) : role)));
+  #freeAnchor({ branches, base, copyTo, title, role }: MapNode): string {
+    const copy = copyTo === undefined ? undefined : slug(fileStem(copyTo));
+    return this.#unused(nameIn(branches, copy ?? base ?? slug(title ? plainLine(title) : role)));
   }
 
   #unused(wanted: string): string {
@@ -248,6 +271,9 @@ function leadingTopic({ title, origin }: MapNode, href: string, anchor: string):
     nested: [],
   };
 }
+
+/** The name of a file without its folders and its ending. */
+const fileStem = (path: string): string => path.replace(/^.*\//u, '').replace(/\.[^.]*$/u, '');
 
 /** Words as a part of an address. */
 function slug(words: string): string {

@@ -6,6 +6,7 @@ import type { HouseRule } from '../../rules/index.ts';
 import type { Choose } from '../alternates.ts';
 import type { KeyScope } from '../keys.ts';
 import type { PeerKey, PeerMap } from '../peers.ts';
+import type { Pushes } from '../pushing.ts';
 import type { Origin, Reason, ResolvedElement, TargetKind } from '../publication.ts';
 
 /** Something in a topic that links, lists or the index can lead to, before it has its number. */
@@ -24,6 +25,8 @@ export interface PendingLink {
   /** `ANCHOR~N`, with the anchor of the topic in which it stands. */
   readonly key: string;
   readonly reference: Reference | PeerKey;
+  /** The key that names the target, where a key does. */
+  readonly byKey?: string;
   readonly origin: Origin;
 }
 
@@ -83,6 +86,8 @@ export interface ResolutionContext {
   readonly choose: Choose;
   /** Other publications to which keys may lead. */
   readonly peers: readonly PeerMap[];
+  /** What other topics put in. */
+  readonly pushes: Pushes;
 }
 
 /** Where in the sources the walk is, and how it came there. */

@@ -30,6 +30,7 @@ import { atItem } from '../../problems/index.ts';
 import { definitionsByReader, lookUpKey, type DefinedKey } from '../keys.ts';
 import { ordinalsIn } from '../ordinals.ts';
 import type { ResolvedElement } from '../publication.ts';
+import { pathKey, type Push } from '../pushing.ts';
 import { anchorOf } from './anchors.ts';
 import { filesOf } from './files.ts';
 import { Gathering } from './gathering.ts';
@@ -126,6 +127,37 @@ class TopicResolver {
    * several readers
    */
   element(element: Element, cursor: Cursor, merged?: Attributes): readonly ResolvedElement[] {
+    const { pushes } = this.#gathering.context;
+    const here = pushes.get(cursor.item)?.get(pathKey(cursor.path));
+    if (!here) return this.#own(element, cursor, merged);
+    const put = (action: Push['action']): readonly ResolvedElement[] =>
+      here.flatMap((push) => (push.action === action ? this.#pushed(push, cursor) : []));
+    const own = here.some(({ action }) => action === 'replace')
+      ? put('replace')
+      : this.#own(element, cursor, merged);
+    // Of a passage that is borrowed only it is shown, not what is put beside it.
+    return merged ? own : [...put('before'), ...own, ...put('after')];
+  }
+
+  /** What another topic puts here (DITA 1.3, 2.5.1.3). */
+  #pushed({ element, attributes, origin }: Push, cursor: Cursor): readonly ResolvedElement[] {
+    const { item, path } = origin;
+    const key = `${item}/${pathKey(path)}`;
+    if (cursor.borrowing.includes(key)) {
+      this.#gathering.report(
+        'error',
+        'push.cycle',
+        `“${labelOf(element.name)}” is put into itself. It is left out here.`,
+        origin,
+      );
+      return [];
+    }
+    this.#gathering.readItem(item);
+    const inner = { item, path, keys: cursor.keys, borrowing: [...cursor.borrowing, key] };
+    return this.element(element, inner, attributes);
+  }
+
+  #own(element: Element, cursor: Cursor, merged?: Attributes): readonly ResolvedElement[] {
     const attributes = merged ?? element.attributes;
     if (unpublished.has(element.name) || !definitionOf(element.name)) return [];
     if (isForeign(element.name) || element.name === 'coderef')
@@ -140,26 +172,14 @@ class TopicResolver {
       });
       return [];
     }
-    if (isPushed(attributes)) return this.#pushed(element, attributes, cursor);
+    // Content for another topic does not stand where it is written (DITA 1.3, `conaction`).
+    if (isPushed(attributes)) return [];
     if (attributes['conref'] !== undefined || attributes['conkeyref'] !== undefined)
       return this.#borrowed({ element, attributes, place: cursor });
     if (this.#isNested(element, cursor)) return this.#nested(element, attributes, cursor);
     if (element.name === 'prolog') return this.#prolog(element, cursor);
     if (element.name === 'titlealts') return this.#otherTitles(element, cursor);
     return this.#withFiles(this.#resolved(element, attributes, cursor, verdict.marked), cursor);
-  }
-
-  /** Content for another topic does not stand where it is written (DITA 1.3, `conaction`). */
-  #pushed(element: Element, attributes: Attributes, cursor: Cursor): readonly ResolvedElement[] {
-    if (attributes['conaction'] !== 'mark')
-      this.#gathering.report(
-        'error',
-        'borrow.pushed',
-        `“${labelOf(element.name)}” is to be put into another topic. That cannot be done yet, so ` +
-          'it is left out.',
-        originOf(cursor),
-      );
-    return [];
   }
 
   /** Another vocabulary than that of the content model, or a file, is kept and cannot be shown. */

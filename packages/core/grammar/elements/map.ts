@@ -7,7 +7,7 @@ const place = (
   name: string,
   label: string,
   help: string,
-  content = 'topicmeta?, (@topicrefs)*',
+  content = 'topicmeta?, (@topicrefs | anchor | navref)*',
 ): ElementDefinition =>
   row(name, label, content, { help: help, base: 'topicref', attributes: reference });
 const list = (name: string, label: string, help: string): ElementDefinition =>

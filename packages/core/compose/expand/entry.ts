@@ -1,0 +1,153 @@
+import { facetValuesOf, type Lens } from '../../facets/index.ts';
+import { basesOf, isA } from '../../grammar/index.ts';
+import { namesIn, type LibraryItem, type Reference } from '../../library/index.ts';
+import { isElement, type Attributes, type Element } from '../../markup/index.ts';
+import type { Path } from '../../problems/index.ts';
+import { scopesIn, type Branch } from '../branches.ts';
+import { keyScope, type KeyScope } from '../keys.ts';
+import type { Origin, PlaceRole } from '../publication.ts';
+import type { PagePlace } from './node.ts';
+
+/** A topic reference where it stands. */
+export interface Entry {
+  readonly element: Element;
+  readonly path: Path;
+  readonly origin: Origin;
+  readonly reference: Reference | undefined;
+}
+
+/** What holds around an element of a map. */
+export interface MapContext {
+  readonly item: LibraryItem;
+  readonly role: PlaceRole;
+  readonly scope: KeyScope;
+  /** The maps that are being read, outermost first. */
+  readonly maps: readonly string[];
+  /** How deep the map lies among the maps. */
+  readonly depth: number;
+  /** `item/path` of every passage that is being borrowed around here, outermost first. */
+  readonly borrowing: readonly string[];
+  readonly conditions: readonly Attributes[];
+  readonly lens: Lens | undefined;
+  readonly branches: readonly Branch[];
+  /** Whether all that is read here stands on one page. */
+  readonly isOnePage: boolean;
+  /** What entries inherit from those around them, unless they say it themselves. */
+  readonly cascading: Cascading;
+}
+
+/** Attributes that hold for all entries below as well (DITA 1.3, 2.4.4.5 “Cascading”). */
+const cascadingNames = ['toc', 'processing-role', 'print', 'search', 'linking'] as const;
+export type Cascading = Readonly<Partial<Record<(typeof cascadingNames)[number], string>>>;
+
+/** Where none of them is said, which is usual, it is the same object as around it. */
+export function cascadingAt({ name: element, attributes }: Element, around: Cascading): Cascading {
+  const own: Readonly<Record<string, string | undefined>> =
+    element === 'keydef' ? { 'processing-role': 'resource-only', ...attributes } : attributes;
+  const said = cascadingNames.filter((name) => own[name] !== undefined);
+  return said.length === 0
+    ? around
+    : { ...around, ...Object.fromEntries(said.map((name) => [name, own[name]])) };
+}
+
+export const lists: Readonly<Record<string, PlaceRole>> = {
+  toc: 'toc',
+  figurelist: 'figurelist',
+  tablelist: 'tablelist',
+  indexlist: 'indexlist',
+  glossarylist: 'glossarylist',
+};
+const roles: Readonly<Record<string, PlaceRole>> = {
+  ...lists,
+  part: 'part',
+  chapter: 'chapter',
+  appendix: 'appendix',
+  preface: 'preface',
+  notices: 'notices',
+  frontmatter: 'frontmatter',
+  backmatter: 'backmatter',
+  glossref: 'glossaryentry',
+};
+
+/** Elements that hold others and have no heading of their own. */
+export const isTransparent = ({ name }: Element): boolean => transparent.has(name);
+const transparent = new Set([
+  'frontmatter',
+  'backmatter',
+  'booklists',
+  'appendices',
+  'topicgroup',
+  'topicset',
+  'anchorref',
+]);
+
+/** The role of what stands in a transparent element. */
+export function roleInside({ name }: Element, inherited: PlaceRole): PlaceRole {
+  if (name === 'frontmatter') return 'preface';
+  return name === 'backmatter' ? 'backmatter' : inherited;
+}
+
+export function roleOf({ name }: Element, inherited: PlaceRole): PlaceRole {
+  for (const base of basesOf(name)) {
+    const role = roles[base];
+    if (role) return role;
+  }
+  if (['topicref', 'topichead', 'mapref', 'topicsetref', 'navref'].includes(name)) return inherited;
+  return inherited === 'chapter' ? 'preface' : inherited;
+}
+
+/** Whether it stands for something at its place in the map. */
+export const isEntry = ({ name }: Element): boolean =>
+  (isA(name, 'topicref') && name !== 'ditavalref') || name === 'navref';
+
+export const namesMap = ({ name, attributes }: Element): boolean =>
+  name === 'mapref' ||
+  name === 'navref' ||
+  attributes['format'] === 'ditamap' ||
+  (attributes['href']?.startsWith('map:') ?? false);
+
+/** Names of the scope of keys that an element opens. */
+export const scopeNamesOf = ({ attributes }: Element): readonly string[] =>
+  namesIn(attributes['keyscope']);
+
+/**
+ * The scope of keys in which an element stands: one of its own, or the one around it.
+ * @param more names of its own scope that are said elsewhere
+ */
+export function scopeOf(
+  element: Element,
+  { scope, branches }: Pick<MapContext, 'scope' | 'branches'>,
+  more: readonly string[] = [],
+): KeyScope {
+  const names = [...new Set([...scopeNamesOf(element), ...more])];
+  const branch = branches.at(-1);
+  const scoped = branch !== undefined && isParted(element) ? scopesIn(branch, names) : names;
+  return scoped.length > 0 ? keyScope(scoped, scope) : scope;
+}
+
+/** Whether branch filters stand directly in it. */
+export const isParted = ({ children }: Element): boolean =>
+  children.some((child) => isElement(child) && child.name === 'ditavalref');
+
+const chunkingOf = ({ attributes }: Element): readonly string[] => namesIn(attributes['chunk']);
+
+/** Whether all that stands below an element goes on its page. */
+export const isOnePage = (element: Element): boolean => chunkingOf(element).includes('to-content');
+
+/** The `outputclass` of an entry whose text goes on in that of the place above. */
+export const withoutHeading = 'without-heading';
+
+/** On whose page an entry and the topics nested in its topic stand (DITA 1.3, 2.4.5, `chunk`). */
+export function pagePlaceOf(element: Element, isOnOuterPage: boolean): PagePlace {
+  const chunking = chunkingOf(element);
+  const isPage = chunking.includes('to-content');
+  const isChunked = isOnOuterPage && !isPage;
+  return {
+    isChunked,
+    chunksNested: isOnOuterPage || isPage || chunking.includes('by-document'),
+    hasHeading: !(isChunked && namesIn(element.attributes['outputclass']).includes(withoutHeading)),
+  };
+}
+
+export const conditionsOn = ({ attributes }: Element): Attributes[] =>
+  facetValuesOf(attributes).size > 0 ? [attributes] : [];

@@ -1,0 +1,130 @@
+import type { Lens, When } from '../../facets/index.ts';
+import { contextIdsIn } from '../../library/index.ts';
+import {
+  childNamed,
+  findOutermost,
+  lineOf,
+  type Attributes,
+  type Element,
+  type Node,
+} from '../../markup/index.ts';
+import type { ChosenAlternate } from '../alternates.ts';
+import type { Branch } from '../branches.ts';
+import type { KeyScope } from '../keys.ts';
+import type { Origin, PlaceRole } from '../publication.ts';
+import type { Cascading } from './entry.ts';
+
+/** On whose page an entry stands (DITA 1.3, 2.4.5, `chunk`). */
+export interface PagePlace {
+  /** Whether it stands on the page of the place above it. */
+  readonly isChunked: boolean;
+  /** Whether the topics nested in its topic stand on its page. */
+  readonly chunksNested: boolean;
+  /** Without a heading its text goes on where that of the place above ends. */
+  readonly hasHeading: boolean;
+}
+
+/** What the maps say around an entry. */
+export interface NodeContext extends PagePlace {
+  readonly role: PlaceRole;
+  readonly scope: KeyScope;
+  readonly origin: Origin;
+  /** The attributes of the entry and of all around it that decide who gets it, outermost first. */
+  readonly conditions: readonly Attributes[];
+  /** Through which its content is seen: that of the branch. */
+  readonly lens: Lens | undefined;
+  /** The branches in which it stands, outermost first. */
+  readonly branches: readonly Branch[];
+}
+
+/** An entry of the expanded map, before its topic is read. */
+export interface MapNode extends NodeContext {
+  /** The item shown here, and the nested topic in it where one is named. */
+  readonly item?: string;
+  /** What the map names: another item where an alternate stands in for it. */
+  readonly base?: string;
+  /** Who gets it rather than one of the others, where readers decide; and what those get. */
+  readonly when?: When;
+  readonly others: ChosenAlternate['others'];
+  readonly element?: string;
+  /** Where an entry leads that shows nothing of the library. */
+  readonly address?: string;
+  /** The name of the file that it becomes, where that is not the one it is read from. */
+  readonly copyTo?: string;
+  /** Index entries of the map that lead to it. */
+  readonly indexTerms: readonly Element[];
+  /** The map's own title for the place. */
+  readonly title?: readonly Node[];
+  /**
+   * Whether that goes before the titles of its topic in contents and navigation (DITA 1.3,
+   * `locktitle`).
+   */
+  readonly isTitleLocked: boolean;
+  /** The map's own title for it among search results. */
+  readonly searchTitle?: readonly Node[];
+  /** The text of links to it that say none themselves. */
+  readonly linkText?: readonly Node[];
+  /** Ids by which applications open it, as the map says. */
+  readonly contextIds: readonly string[];
+  readonly inContents: boolean;
+  /** Whether the search finds it. */
+  readonly isSearched: boolean;
+  /** Whether links are made from it and to it. */
+  readonly isLinked: boolean;
+  /** What stands directly under it leads to each other (DITA 1.3, `collection-type`). */
+  readonly isFamily: boolean;
+  readonly children: readonly MapNode[];
+}
+
+/** Every entry in reading order. */
+export const allNodes = (nodes: readonly MapNode[]): MapNode[] =>
+  nodes.flatMap((node) => [node, ...allNodes(node.children)]);
+
+/** The entry as it says itself, without a topic. */
+export function nodeOf(
+  { attributes, children: inside }: Element,
+  context: NodeContext,
+  { toc, search, linking }: Cascading,
+  children: readonly MapNode[],
+): MapNode {
+  const meta = childNamed({ name: '', attributes, children: inside }, 'topicmeta');
+  const { navtitle } = attributes;
+  const node: { -readonly [Key in keyof MapNode]: MapNode[Key] } = {
+    role: context.role,
+    scope: context.scope,
+    origin: context.origin,
+    conditions: context.conditions,
+    lens: context.lens,
+    branches: context.branches,
+    isChunked: context.isChunked,
+    chunksNested: context.chunksNested,
+    hasHeading: context.hasHeading,
+    contextIds: meta ? contextIdsIn(meta.children) : [],
+    indexTerms: meta ? findOutermost(meta, ({ name }) => name === 'indexterm') : [],
+    inContents: toc !== 'no',
+    isSearched: search !== 'no',
+    isLinked: linking !== 'none',
+    isFamily: attributes['collection-type'] === 'family',
+    others: [],
+    isTitleLocked: attributes['locktitle'] === 'yes',
+    children,
+  };
+  if (navtitle !== undefined) node.title = [navtitle];
+  if (attributes['copy-to'] !== undefined) node.copyTo = attributes['copy-to'];
+  return meta ? { ...node, ...wordsIn(meta) } : node;
+}
+
+/** The titles that a map gives a place. */
+function wordsIn(meta: Element): Pick<MapNode, 'title' | 'searchTitle' | 'linkText'> {
+  const [title, searchTitle, linkText] = ['navtitle', 'searchtitle', 'linktext'].map(
+    (name) => childNamed(meta, name)?.children,
+  );
+  return {
+    ...(title ? { title } : {}),
+    ...(searchTitle ? { searchTitle } : {}),
+    ...(linkText ? { linkText } : {}),
+  };
+}
+
+export const hasWords = (title: readonly Node[] | undefined): boolean =>
+  title !== undefined && lineOf({ name: 'title', attributes: {}, children: title }) !== '';
