@@ -3,6 +3,7 @@ import { addresses } from './cases/addressing.ts';
 import { arranging } from './cases/arranging.ts';
 import { borrowing } from './cases/borrowing.ts';
 import { cascading } from './cases/cascading.ts';
+import { foreign } from './cases/foreign.ts';
 import { images } from './cases/images.ts';
 import { keys } from './cases/keys.ts';
 import { languages } from './cases/languages.ts';
@@ -25,6 +26,7 @@ const suites: Readonly<Record<string, Cases>> = {
   arranging,
   borrowing,
   cascading,
+  foreign,
   images,
   keys,
   languages,

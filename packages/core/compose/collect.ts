@@ -62,6 +62,7 @@ export function collectPublication(
     targets,
     links,
     assets: [...new Set(topics.flatMap(({ assets }) => [...assets]))],
+    drawings: Object.fromEntries(topics.flatMap(({ drawings }) => [...drawings])),
     open: context.openThrough(lens),
     numbering,
     problems: distinct([

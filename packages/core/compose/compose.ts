@@ -104,6 +104,7 @@ function withoutMap(
     targets: {},
     links: {},
     assets: [],
+    drawings: {},
     open: [],
     numbering: usualNumbering,
     problems: [...(map?.problems ?? []), missing],

@@ -171,7 +171,8 @@ describe('links made by where topics stand', () => {
       ['x', 'y'].map((name) => ({ id: name, name, rules: [] })),
     );
     const related = allPlaces(compose({ library, map: 'm' }).places).flatMap(
-      ({ anchor, related: leads }) => leads.map((one) => `${anchor} ${one.anchor}`),
+      ({ anchor, related: leads }) =>
+        leads.map((one) => `${anchor} ${'anchor' in one ? one.anchor : one.href}`),
     );
     expect(related).toEqual(['x-a x-b', 'x-b x-a', 'y-a y-b', 'y-b y-a']);
   });

@@ -226,6 +226,8 @@ export interface Publication {
   readonly links: Readonly<Record<string, ResolvedLink>>;
   /** Ids of the images and other files that it shows. */
   readonly assets: readonly string[];
+  /** Drawings in SVG that stand in texts, by the ids under which these show them as files. */
+  readonly drawings: Readonly<Record<string, Element>>;
   /** On which its readers decide themselves. */
   readonly open: readonly OpenFacet[];
   readonly numbering: Numbering;

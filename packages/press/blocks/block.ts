@@ -30,6 +30,7 @@ export type Block =
   | Command
   | Container<'quote'>
   | Container<'note'>
+  | Equation
   | Hazard
   | Stated
   /** What a step has beside its command: information, an example, its result. */
@@ -175,6 +176,11 @@ export interface TableCell extends GridCell, Blocks {
 export interface CellEdges {
   readonly above?: boolean;
   readonly before?: boolean;
+}
+
+/** An equation on a line of its own, with its number beside it. */
+interface Equation extends LineBlock<'equation'> {
+  readonly number?: readonly Node[];
 }
 
 /** A hazard statement: symbols beside one message or several (ANSI Z535.6). */

@@ -411,6 +411,21 @@ const stated =
   (word: WordName): Maker =>
   (element) => [{ kind: 'stated', element, word }];
 
+/** An equation whose formulas are as large as there is room; its number in brackets, as usual. */
+const equation: Maker = (element, walk) => {
+  const number = child(element, 'equation-number');
+  const nodes = element.children.flatMap((part): Node[] => {
+    if (part === number) return [];
+    return isElement(part) && part.name === 'mathml'
+      ? [{ ...part, attributes: { ...part.attributes, display: 'block' } }]
+      : [part];
+  });
+  const isBracketed = number !== undefined && /^\s*\(/u.test(lineOf(number));
+  const made = { kind: 'equation', element, nodes: linesOf(nodes, walk) } as const;
+  if (!number) return [made];
+  return [{ ...made, number: isBracketed ? [number] : ['(', number, ')'] }];
+};
+
 const nothing: Maker = () => [];
 
 /** By the element, or by one that it is a specialisation of; all others are groups. */
@@ -441,6 +456,7 @@ const makers: Readonly<Record<string, Maker>> = {
   substeps: steps(true, true),
   'steps-informal': (element, walk) => [group(element, walk)],
   fig: figure,
+  'equation-block': equation,
   syntaxdiagram: syntaxDiagram,
   table,
   simpletable: table,

@@ -3,7 +3,7 @@ import type { Problem } from '@ukiyo/core/problems';
 import { wordsFor } from '@ukiyo/core/words';
 import { zipSync, type Zippable } from 'fflate';
 import { elementsIn, serializeXml, tag, text, type Html } from '../html/index.ts';
-import { dayOf, directionOf, type AssetSource } from '../shared/index.ts';
+import { dayOf, directionOf, withDrawings, type AssetSource } from '../shared/index.ts';
 import {
   listedIn,
   articleOf,
@@ -71,7 +71,7 @@ interface BookFile {
  */
 export function epub(
   publication: Publication,
-  source: AssetSource,
+  library: AssetSource,
   options: EpubOptions,
 ): {
   readonly bytes: Uint8Array;
@@ -79,6 +79,7 @@ export function epub(
   readonly pageCount: number;
 } {
   const { locale } = publication;
+  const source = withDrawings(publication, library);
   const { shown, problems } = assetsShown(publication.assets, source);
   const site: HtmlContext = {
     publication,
@@ -167,12 +168,14 @@ function bookText(
   const isRemote = [...elementsIn(body)].some(({ properties: { src, poster } }) =>
     [src, poster].some((address) => /^https?:/u.test(String(address))),
   );
+  const hasMath = [...elementsIn(body)].some(({ tagName }) => tagName === 'math');
   return {
     path,
     content: `<?xml version="1.0" encoding="UTF-8"?>\n<!DOCTYPE html>\n${serializeXml(page)}\n`,
     properties: [
       ...(path === 'nav.xhtml' ? ['nav'] : []),
       ...(isRemote ? ['remote-resources'] : []),
+      ...(hasMath ? ['mathml'] : []),
     ],
   };
 }

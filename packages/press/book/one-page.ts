@@ -3,7 +3,7 @@ import type { Problem } from '@ukiyo/core/problems';
 import { lookRules, ownRules } from '@ukiyo/core/styles';
 import { wordsFor } from '@ukiyo/core/words';
 import { serializePage, tag, text, type Html } from '../html/index.ts';
-import { directionOf, type AssetSource } from '../shared/index.ts';
+import { directionOf, withDrawings, type AssetSource } from '../shared/index.ts';
 import {
   listedIn,
   articleOf,
@@ -24,10 +24,11 @@ const dataAddress = (mediaType: string, bytes: Uint8Array): string =>
  */
 export function onePage(
   publication: Publication,
-  source: AssetSource,
+  library: AssetSource,
   options: SiteOptions = {},
 ): { readonly html: string; readonly problems: readonly Problem[] } {
   const { locale } = publication;
+  const source = withDrawings(publication, library);
   const { shown, problems } = assetsShown(publication.assets, source);
   const inside = new Map(
     [...shown].map(([id, asset]) => [

@@ -7,7 +7,7 @@ import type { BlockContent, List, ListItem, Paragraph, Root, RootContent } from 
 import { gfmToMarkdown } from 'mdast-util-gfm';
 import { toMarkdown } from 'mdast-util-to-markdown';
 import { elementsIn, htmlNodes, seenFrom, type Html } from '../html/index.ts';
-import type { AssetSource } from '../shared/index.ts';
+import { withDrawings, type AssetSource } from '../shared/index.ts';
 import {
   listedIn,
   articleOf,
@@ -61,13 +61,14 @@ const written = (root: Root): string =>
  */
 export function markdownFiles(
   publication: Publication,
-  source: AssetSource,
+  library: AssetSource,
   filing?: Filing,
 ): {
   readonly files: Map<string, string | Uint8Array>;
   readonly problems: readonly Problem[];
   readonly pageCount: number;
 } {
+  const source = withDrawings(publication, library);
   const pages = layOutPages(publication, filing, 'md');
   const { shown, problems } = assetsShown(publication.assets, source);
   const site: HtmlContext = {

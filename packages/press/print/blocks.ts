@@ -95,6 +95,10 @@ const makers: { readonly [Kind in Source['kind']]: Maker<Kind> } = {
     { t: 'quote', c: blocks(block.blocks) },
   ],
   note,
+  equation: ({ marksOf, inlines }, { element, nodes, number }) => [
+    ...marksOf(element),
+    { t: 'equation', c: inlines(nodes), ...(number ? { num: inlines(number) } : {}) },
+  ],
   hazard,
   stated: ({ marksOf, words }, { element, word }) => [
     ...marksOf(element),

@@ -1,3 +1,4 @@
+import type { PrintMath } from '../math/index.ts';
 import type { PartLanguage } from '../shared/index.ts';
 import type { DesignData } from './design.ts';
 
@@ -29,6 +30,13 @@ export type Inline =
   | { readonly t: 'fnref'; readonly id: string; readonly sign?: string }
   | { readonly t: 'at'; readonly id: string }
   | PrintImage
+  /** A formula, in a line or on one of its own; `alt` in words. */
+  | {
+      readonly t: 'math';
+      readonly c: PrintMath;
+      readonly alt: string;
+      readonly block: boolean;
+    }
   /** A bar in the margin ends with this line. */
   | { readonly t: 'bar' }
   /** A sign in the margin: something is gone here. */
@@ -137,6 +145,7 @@ export type PrintBlock = { readonly s?: string } & (
         readonly c: readonly PrintBlock[];
       }[];
     }
+  | { readonly t: 'equation'; readonly c: readonly Inline[]; readonly num?: readonly Inline[] }
   | { readonly t: 'code'; readonly c: readonly Inline[] }
   | { readonly t: 'lines'; readonly c: readonly Inline[] }
   | { readonly t: 'quote'; readonly c: readonly PrintBlock[] }

@@ -24,6 +24,8 @@ export function paragraphsIn(block: PrintBlock): readonly Lines[] {
     case 'code':
     case 'lines':
       return [lines(block.c)];
+    case 'equation':
+      return [lines(block.num ? [...block.c, ' ', ...block.num] : block.c)];
     case 'ul':
     case 'sl':
       return block.items.flatMap((item) => after(block.t === 'ul' ? '• ' : '', all(item)));

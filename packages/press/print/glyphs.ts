@@ -39,7 +39,9 @@ export function missingSigns({ places, glossary }: Publication): Problem[] {
   const walk = (nodes: readonly Node[], around: ResolvedElement): void => {
     for (const node of nodes) {
       if (typeof node === 'string') look(node, around);
-      else if (isElement(node)) walk(node.children, node as ResolvedElement);
+      // Formulas have a face of their own.
+      else if (isElement(node) && node.name !== 'mathml')
+        walk(node.children, node as ResolvedElement);
     }
   };
   for (const content of [

@@ -10,6 +10,7 @@ import { childElements, childNamed, isElement, lineOf, type Element } from '@uki
 import { linkFormOf } from '@ukiyo/core/library';
 import { propertyText, valuesOf } from '@ukiyo/core/styles';
 import { calledNotes, normalizeBlocks } from '../blocks/index.ts';
+import { cleanMath, isMath, mathWords, printMath } from '../math/index.ts';
 import { partLanguageOf, linkWords, peerName, peerTitle, printable } from '../shared/index.ts';
 import type { Context, GatheredNote, Typesetting } from './context.ts';
 import type { Inline } from './document.ts';
@@ -173,6 +174,14 @@ function calledNote(state: LineState, element: ResolvedElement): Inline[] {
   return [made];
 }
 
+function formula({ children, attributes }: Element): Inline[] {
+  const math = children.find(isMath);
+  if (!math) return [];
+  const block = attributes['display'] === 'block' || math.attributes['display'] === 'block';
+  const clean = cleanMath(math, block);
+  return [{ t: 'math', c: printMath(clean), alt: printable(mathWords(clean)), block }];
+}
+
 const link: LineMaker = (state, element) => linked(state, element as ResolvedElement);
 const nothing: LineMaker = () => [];
 const trademarks: Readonly<Record<string, string>> = { tm: '™', reg: '®', service: '℠' };
@@ -186,6 +195,7 @@ const makers: Readonly<Record<string, LineMaker>> = {
   synnote: footnoteElement,
   boolean: (_state, { attributes }) => [attributes['state'] ?? ''],
   image: (state, element) => inlineImage(state.typesetting(), element),
+  mathml: (_state, element) => formula(element),
   xref: link,
   link,
   term: link,

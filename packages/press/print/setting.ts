@@ -8,6 +8,7 @@ import {
   printable,
   qrImage,
   type AssetSource,
+  withDrawings,
 } from '../shared/index.ts';
 import { onBaseline } from './baseline.ts';
 import { buildPrintDocument } from './build.ts';
@@ -124,7 +125,7 @@ export function settingOf(
   const unusable = checkPlan(design.plan);
   const { sheet, plan } = unusable.length > 0 ? { ...design, plan: usualDesign.plan } : design;
   const problems: Problem[] = [...unusable, ...checkSheet(sheet), ...missingSigns(publication)];
-  const workspace = new Workspace(asset, problems);
+  const workspace = new Workspace(withDrawings(publication, asset), problems);
   const values: FieldValues = {
     variables: publication.variables,
     date: writtenDate(publication.facts.date, publication.locale),

@@ -17,7 +17,7 @@ import {
   type StyleSheet,
 } from '@ukiyo/core/styles';
 import { wordsFor } from '@ukiyo/core/words';
-import { usualSheet, type AssetSource, type Synonyms } from '../shared/index.ts';
+import { usualSheet, withDrawings, type AssetSource, type Synonyms } from '../shared/index.ts';
 import { contextScript, contextTargets } from './context-help.ts';
 import {
   assetsShown,
@@ -202,9 +202,10 @@ function siteWidePages(site: HtmlContext, wholePage: (parts: PageParts) => strin
  */
 export function siteFiles(
   publication: Publication,
-  source: AssetSource,
+  library: AssetSource,
   options: SiteOptions = {},
 ): SiteResult {
+  const source = withDrawings(publication, library);
   const ground = siteGround(publication, source, options);
   const { site, problems } = ground;
   const { pages } = site;

@@ -58,6 +58,13 @@ const renderers: { readonly [Kind in Block['kind']]: Renderer<Kind> } = {
   paragraph: ({ idOf, lines }, { element, nodes }) =>
     tag('p', { id: element && idOf(element) }, lines(nodes)),
   picture: pictureHtml,
+  equation: ({ idOf, lines }, { element, nodes, number }) =>
+    tag(
+      'div',
+      { class: 'equation', id: idOf(element) },
+      tag('span', {}, lines(nodes)),
+      number ? tag('span', { class: 'equation-number' }, lines(number)) : [],
+    ),
   lead: ({ idOf, lines }, { element, nodes }) =>
     tag('p', { class: 'lead', id: idOf(element) }, lines(nodes)),
   lines: ({ idOf, lines }, { element, nodes }) =>

@@ -11,6 +11,7 @@ import {
   type Node,
 } from '@ukiyo/core/markup';
 import { normalizeBlocks } from '../blocks/index.ts';
+import { cleanMath, isMath } from '../math/index.ts';
 import { linkWords, peerName, peerTitle } from '../shared/index.ts';
 import { ownOf, type Rendering } from './context.ts';
 import { isEmpty, join, tag, text, withOwn, type Html } from '../html/index.ts';
@@ -107,6 +108,8 @@ function plainInline(rendering: Rendering, element: Element): Html {
         : footnote(rendering, element as ResolvedElement);
     case 'image':
       return imageHtml(rendering, element);
+    case 'mathml':
+      return formulaHtml(element);
     case 'object': {
       const media = readMedia(element);
       return media ? mediaHtml(rendering, media, idOf(element)) : [];
@@ -130,6 +133,21 @@ function plainInline(rendering: Rendering, element: Element): Html {
       return phrase(rendering, element);
   }
 }
+
+/** A formula, as MathML Core, which browsers and e-readers show. */
+function formulaHtml({ attributes, children }: Element): Html {
+  const math = children.find(isMath);
+  return math ? htmlOf(cleanMath(math, attributes['display'] === 'block')) : [];
+}
+
+const htmlOf = ({ name, attributes, children }: Element): Html =>
+  tag(
+    name,
+    attributes,
+    children.map((child) =>
+      typeof child === 'string' ? text(child) : isElement(child) ? htmlOf(child) : [],
+    ),
+  );
 
 function phrase(rendering: Rendering, element: Element): Html {
   const [name, className] = inlineTags[element.name] ?? [];

@@ -1,5 +1,6 @@
 import { readXml, writeXml } from '@ukiyo/core/markup';
-import { cleanSvg } from './svg.ts';
+import { cleanSvg, sizeOfSvg, usableSize } from '@ukiyo/core/svg';
+
 import { sniffedType, svgType } from './types.ts';
 
 export interface SanitisedImage {
@@ -16,13 +17,6 @@ export type ImageSanitising = (
   claimed: string,
 ) => MaybePromise<SanitisedImage | { readonly refusal: string }>;
 type MaybePromise<Value> = Value | Promise<Value>;
-
-/** No screen or page is larger. Images without a usable size are measured where they are drawn. */
-const largestSide = 100_000;
-const isSide = (value: number): boolean =>
-  Number.isFinite(value) && value > 0 && value <= largestSide;
-const sized = (width: number, height: number): { width?: number; height?: number } =>
-  isSide(width) && isSide(height) ? { width, height } : {};
 
 /** Bytes of a drawing in SVG: far more than people draw, and read in a moment. */
 export const largestDrawing = 4 * 1024 * 1024;
@@ -61,20 +55,14 @@ function sanitiseSvg(view: Buffer): SanitisedImage | { refusal: string } {
     return { refusal: 'The drawing declares entities. Export it as plain SVG.' };
   if (document.root.name !== 'svg') return { refusal: 'This is XML, but not an SVG drawing.' };
   const root = cleanSvg(document.root);
-  const [, , boxWidth = Number.NaN, boxHeight = Number.NaN] = (root.attributes['viewBox'] ?? '')
-    .split(/[\s,]+/u)
-    .map(Number);
-  const own = (name: string): number => Number.parseFloat(root.attributes[name] ?? '');
-  const width = isSide(own('width')) ? own('width') : boxWidth;
-  const height = isSide(own('height')) ? own('height') : boxHeight;
-  return { mediaType: svgType, bytes: Buffer.from(writeXml(root)), ...sized(width, height) };
+  return { mediaType: svgType, bytes: Buffer.from(writeXml(root)), ...sizeOfSvg(root) };
 }
 
 function pixelSize(mediaType: string, view: Buffer): { width?: number; height?: number } {
   if (mediaType === 'image/png' && view.length > 24)
-    return sized(view.readUInt32BE(16), view.readUInt32BE(20));
+    return usableSize(view.readUInt32BE(16), view.readUInt32BE(20));
   if (mediaType === 'image/gif' && view.length > 10)
-    return sized(view.readUInt16LE(6), view.readUInt16LE(8));
+    return usableSize(view.readUInt16LE(6), view.readUInt16LE(8));
   return mediaType === 'image/jpeg' ? jpegSize(view) : {};
 }
 
@@ -84,7 +72,7 @@ function jpegSize(view: Buffer): { width?: number; height?: number } {
     if (view[at] !== 0xff) return {};
     const marker = view[at + 1] ?? 0;
     const isFrame = marker >= 0xc0 && marker <= 0xcf && ![0xc4, 0xc8, 0xcc].includes(marker);
-    if (isFrame) return sized(view.readUInt16BE(at + 7), view.readUInt16BE(at + 5));
+    if (isFrame) return usableSize(view.readUInt16BE(at + 7), view.readUInt16BE(at + 5));
     at += 2 + view.readUInt16BE(at + 2);
   }
   return {};

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { isSafeAttribute, safeStyles } from './css.ts';
+import { isSafeAttribute, safeStyles } from '@ukiyo/core/svg';
 import { largestDrawing, sanitiseImage } from './image.ts';
 import { nameForType, sniffedType, typeByEnding } from './types.ts';
 

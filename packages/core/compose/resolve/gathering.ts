@@ -22,6 +22,7 @@ export class Gathering {
   otherTitles: OtherTitles = {};
   readonly anchors = new Map<string, string>();
   readonly assets = new Set<string>();
+  readonly drawings = new Map<string, Element>();
   readonly problems: Problem[] = [];
   readonly why: Reason[] = [];
   readonly read = new Map<string, Element | undefined>();
@@ -53,6 +54,14 @@ export class Gathering {
     // Noted also where there is none: it may come.
     if (id !== this.item) this.read.set(id, found?.root);
     return found;
+  }
+
+  /** The id of the file that a drawing becomes. */
+  addDrawing(drawing: Element): string {
+    const id = `${this.anchor}--drawing-${this.drawings.size + 1}`;
+    this.drawings.set(id, drawing);
+    this.assets.add(id);
+    return id;
   }
 
   isFileThere(id: string): boolean {

@@ -264,6 +264,7 @@ function leadingTopic({ title, origin }: MapNode, href: string, anchor: string):
     indexTerms: [],
     contextIds: [],
     assets: new Set(),
+    drawings: new Map(),
     problems: [],
     why: [],
     read: new Map(),

@@ -62,6 +62,8 @@ export interface ResolvedTopic {
   readonly contextIds: readonly string[];
   /** Ids of the files that it shows. */
   readonly assets: ReadonlySet<string>;
+  /** Drawings that stand in it, by the ids of files that they become. */
+  readonly drawings: ReadonlyMap<string, Element>;
   readonly problems: readonly Problem[];
   readonly why: readonly Reason[];
   /** Other items that were read, with their trees: while these are the same, so is this. */

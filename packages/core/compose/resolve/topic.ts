@@ -17,6 +17,7 @@ import {
   type FoundElement,
 } from '../../library/index.ts';
 import {
+  childElements,
   childNamed,
   findOutermost,
   isElement,
@@ -89,8 +90,8 @@ export function resolveTopic(place: TopicAtPlace, context: ResolutionContext): R
     const number = ordinals.get(landmark.anchor);
     return number === undefined ? landmark : { ...landmark, number };
   });
-  const { anchors, links, indexTerms, contextIds, assets, problems, why, read, lookedFor, nested } =
-    gathering;
+  const { anchors, links, indexTerms, contextIds, assets, drawings } = gathering;
+  const { problems, why, read, lookedFor, nested } = gathering;
   return {
     content,
     otherTitles: gathering.otherTitles,
@@ -102,6 +103,7 @@ export function resolveTopic(place: TopicAtPlace, context: ResolutionContext): R
     indexTerms,
     contextIds,
     assets,
+    drawings,
     problems,
     why,
     read,
@@ -160,8 +162,6 @@ class TopicResolver {
   #own(element: Element, cursor: Cursor, merged?: Attributes): readonly ResolvedElement[] {
     const attributes = merged ?? element.attributes;
     if (unpublished.has(element.name) || !definitionOf(element.name)) return [];
-    if (isForeign(element.name) || element.name === 'coderef')
-      return this.#notShown(element, cursor);
     const { lens, facets } = this.#gathering.context;
     const verdict = evaluateProfile(attributes, lens, facets);
     if (!verdict.kept) {
@@ -176,17 +176,58 @@ class TopicResolver {
     if (isPushed(attributes)) return [];
     if (attributes['conref'] !== undefined || attributes['conkeyref'] !== undefined)
       return this.#borrowed({ element, attributes, place: cursor });
+    if (isForeign(element.name)) return this.#foreign({ ...element, attributes }, cursor);
+    if (element.name === 'coderef') return this.#notShown(element, cursor);
     if (this.#isNested(element, cursor)) return this.#nested(element, attributes, cursor);
     if (element.name === 'prolog') return this.#prolog(element, cursor);
     if (element.name === 'titlealts') return this.#otherTitles(element, cursor);
     return this.#withFiles(this.#resolved(element, attributes, cursor, verdict.marked), cursor);
   }
 
+  /**
+   * Formulas in MathML stay as they are; drawings in SVG become images. Of another vocabulary the
+   * image or media that stands in for it is shown.
+   */
+  #foreign(element: Element, cursor: Cursor): readonly ResolvedElement[] {
+    const { attributes, children } = element;
+    const inside = (name: string): number =>
+      children.findIndex(
+        (child) => isElement(child) && child.name.replace(/^[^:]*:/u, '') === name,
+      );
+    const formula = children[inside('math')];
+    if (formula) {
+      const [holder] = [
+        this.#resolved({ ...element, children: [] }, attributes, cursor, undefined),
+      ];
+      return [{ ...holder, name: 'mathml', children: [formula] }];
+    }
+    const drawing = children[inside('svg')];
+    if (drawing && isElement(drawing)) {
+      const href = `asset:${this.#gathering.addDrawing(drawing)}`;
+      const image = {
+        name: 'image',
+        attributes: { ...attributes, href },
+        children: altOf(drawing),
+      };
+      return [this.#resolved(image, image.attributes, cursor, undefined)];
+    }
+    const file = inside('svgref');
+    const reference = children[file];
+    if (reference && isElement(reference)) {
+      const image = { ...reference, name: 'image' };
+      return this.element(image, childCursor(cursor, file));
+    }
+    const instead = children.flatMap((child, index) =>
+      isElement(child) && (isA(child.name, 'image') || child.name === 'object')
+        ? this.element(child, childCursor(cursor, index))
+        : [],
+    );
+    return instead.length > 0 ? instead : this.#notShown(element, cursor);
+  }
+
   /** Another vocabulary than that of the content model, or a file, is kept and cannot be shown. */
   #notShown(element: Element, cursor: Cursor): readonly ResolvedElement[] {
-    const { lens, facets } = this.#gathering.context;
-    const isKept = evaluateProfile(element.attributes, lens, facets).kept;
-    if (isKept && (element.name === 'coderef' || !element.children.every(isBlank)))
+    if (element.name === 'coderef' || !element.children.every(isBlank))
       this.#gathering.report(
         'error',
         'content.not-shown',
@@ -414,6 +455,12 @@ class TopicResolver {
 
 const isPushed = ({ conaction }: Attributes): boolean =>
   conaction === 'mark' || (conaction?.startsWith('push') ?? false);
+
+/** What a drawing says of itself (SVG 2, 5.8 “title and desc”). */
+function altOf(drawing: Element): readonly Element[] {
+  const said = childElements(drawing).find(({ name }) => /(^|:)title$/u.test(name));
+  return said ? [{ name: 'alt', attributes: {}, children: [lineOf(said)] }] : [];
+}
 
 const isBlank = (node: Node): boolean => typeof node === 'string' && node.trim() === '';
 

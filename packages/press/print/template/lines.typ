@@ -21,6 +21,14 @@
   if w != none and h != none { size.fit = "stretch" }
   size
 }
+// A formula in MathML, built from its parts.
+#let formula(x) = {
+  let at(key) = if key in x { formula(x.at(key)) }
+  if x.m == "i" { if x.v.clusters().len() == 1 { math.italic(x.v) } else { math.op(x.v) } } else if x.m == "n" or x.m == "t" { text(x.v) } else if x.m == "o" { if x.v.clusters().len() == 1 { [#symbol(x.v)] } else { math.op(x.v) } } else if x.m == "row" {
+    let c = x.c.map(formula).join()
+    if x.at("lr", default: false) { math.lr(c) } else { c }
+  } else if x.m == "frac" { math.frac(..x.c.map(formula)) } else if x.m == "root" { if x.c.len() == 1 { math.sqrt(formula(x.c.at(0))) } else { math.root(formula(x.c.at(1)), formula(x.c.at(0))) } } else if x.m == "at" { math.attach(at("base"), b: at("b"), t: at("t")) } else if x.m == "limits" { math.attach(math.limits(at("base")), b: at("b"), t: at("t")) } else if x.m == "accent" { if x.v in ("¯", "‾") { math.overline(at("base")) } else { math.accent(at("base"), x.v) } } else if x.m == "mat" { math.mat(delim: none, ..x.rows.map(r => r.map(formula))) } else { h(0.4em) }
+}
 #let manners = (b: "bold", i: "italic", ui: "control", code: "code", q: "quoted")
 #let walk-lines(xs) = xs.map(x => {
   if type(x) == str { x } else if x.t in manners {
@@ -39,6 +47,8 @@
     if x.t == "fn" and "sign" in x { counter(footnote).update(n => calc.max(0, n - 1)) }
   } else if x.t == "img" {
     box(baseline: 20%, image(x.src, alt: x.alt, ..image-size(x, default: (height: 1.1em))))
+  } else if x.t == "math" {
+    math.equation(alt: x.alt, if x.block { math.display(formula(x.c)) } else { formula(x.c) })
   } else if x.t == "mark" {
     let body = if "fg" in x { text(fill: rgb(x.fg), walk-lines(x.c)) } else { walk-lines(x.c) }
     if "bg" in x { highlight(fill: rgb(x.bg), body) } else { body }

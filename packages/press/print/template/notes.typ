@@ -3,6 +3,14 @@
 #import "frames.typ": *
 #import "lines.typ": *
 
+// An equation on a line of its own, and its number at the end of the line.
+#let equation-block(b, own) = {
+  let body = block(width: 100%, above: 1em, below: 1em, breakable: false, pad(..((start-edge): 6mm), grid(
+    columns: (1fr, auto), column-gutter: 4mm, align: horizon,
+    walk-lines(b.c), if "num" in b { walk-lines(b.num) },
+  )))
+  if own == none { body } else { framed(styles.at(own), body) }
+}
 // The style of a note or hazard statement of a type.
 #let note-style(b) = styles.at(b.at("s", default: if "note-" + b.kind in styles { "note-" + b.kind } else { "note" }))
 // The colour of its name: that of its letters, else of its rules.

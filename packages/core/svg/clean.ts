@@ -1,4 +1,4 @@
-import { isElement, type Element, type Node } from '@ukiyo/core/markup';
+import { isElement, type Element, type Node } from '../markup/index.ts';
 import { isLocalReference, isSafeAttribute, safeStyles } from './css.ts';
 
 /**
@@ -30,6 +30,9 @@ function cleanAttribute(name: string, value: string): string | undefined {
   return isSafeAttribute(value) ? value : undefined;
 }
 
+/** The name without the prefix that a document may give to SVG. */
+const localName = (name: string): string => name.replace(/^[^:]*:/u, '');
+
 function cleanElement(element: Element): Element {
   const attributes = Object.fromEntries(
     Object.entries(element.attributes).flatMap(([name, value]) => {
@@ -37,7 +40,8 @@ function cleanElement(element: Element): Element {
       return clean === undefined ? [] : [[name, clean]];
     }),
   );
-  const isStyle = element.name.replace(/^svg:/u, '') === 'style';
+  const name = localName(element.name);
+  const isStyle = name === 'style';
   const children = isStyle
     ? [
         safeStyles(
@@ -47,14 +51,36 @@ function cleanElement(element: Element): Element {
       ]
     : element.children.flatMap((child): Node[] => {
         if (typeof child === 'string') return [child];
-        const isDrawing = isElement(child) && drawing.has(child.name.replace(/^svg:/u, ''));
+        const isDrawing = isElement(child) && drawing.has(localName(child.name));
         return isDrawing ? [cleanElement(child)] : [];
       });
-  return { name: element.name, attributes, children };
+  return { name, attributes, children };
 }
 
-/** An SVG tree without anything that could act or fetch. */
+/** An SVG tree without anything that could act or fetch, and without prefixes. */
 export function cleanSvg(root: Element): Element {
-  const clean = cleanElement(root);
-  return { ...clean, attributes: { ...clean.attributes, xmlns: svgNamespace } };
+  const { name, attributes, children } = cleanElement(root);
+  const own = Object.entries(attributes).filter(([one]) => !/^xmlns:(?!xlink$)/u.test(one));
+  return { name, attributes: { ...Object.fromEntries(own), xmlns: svgNamespace }, children };
+}
+
+/** No screen or page is larger. */
+const largestSide = 100_000;
+const isSide = (value: number): boolean =>
+  Number.isFinite(value) && value > 0 && value <= largestSide;
+
+/** Width and height in pixels, where they can be used. */
+export const usableSize = (width: number, height: number): { width?: number; height?: number } =>
+  isSide(width) && isSide(height) ? { width, height } : {};
+
+/** The size that a drawing says, else that of its view (SVG 2, 8.2); nothing where it says none. */
+export function sizeOfSvg({ attributes }: Element): { width?: number; height?: number } {
+  const [, , boxWidth = Number.NaN, boxHeight = Number.NaN] = (attributes['viewBox'] ?? '')
+    .split(/[\s,]+/u)
+    .map(Number);
+  const own = (name: string): number => Number.parseFloat(attributes[name] ?? '');
+  return usableSize(
+    isSide(own('width')) ? own('width') : boxWidth,
+    isSide(own('height')) ? own('height') : boxHeight,
+  );
 }
