@@ -3,6 +3,7 @@ import { addresses } from './cases/addressing.ts';
 import { arranging } from './cases/arranging.ts';
 import { borrowing } from './cases/borrowing.ts';
 import { cascading } from './cases/cascading.ts';
+import { files } from './cases/files.ts';
 import { foreign } from './cases/foreign.ts';
 import { images } from './cases/images.ts';
 import { keys } from './cases/keys.ts';
@@ -26,6 +27,7 @@ const suites: Readonly<Record<string, Cases>> = {
   arranging,
   borrowing,
   cascading,
+  files,
   foreign,
   images,
   keys,

@@ -38,7 +38,7 @@ const byStanding: Readonly<Record<Exclude<Standing, 'shown'>, readonly string[]>
   ),
   control: names(
     'area shape coords object param colspec spanspec boolean indextermref synnoteref ' +
-      'glossAlternateFor coderef mathmlref',
+      'glossAlternateFor mathmlref',
   ),
   internal: names('draft-comment required-cleanup'),
   reported: [],
@@ -50,7 +50,7 @@ const standings = new Map(
 );
 
 export function standingOf({ name, base }: ElementDefinition): Standing {
-  if (name === 'mathml' || name === 'svg-container' || name === 'svgref') return 'shown';
+  if (['mathml', 'svg-container', 'svgref', 'coderef'].includes(name)) return 'shown';
   if (isForeign(name)) return 'reported';
   const own = standings.get(name);
   if (own) return own;
@@ -137,9 +137,9 @@ export function standardTable(): string {
     '',
     'Elements of other vocabularies are generalised by their `class`; those of learning and',
     'training content are known without one. An element that nothing is known of is kept, is not',
-    'shown, and is reported as an error. Not done: code and formulas',
-    'from files, and vocabularies other than MathML and SVG without an image for them. Content',
-    'that needs them is reported where it would be missing.',
+    'shown, and is reported as an error. Not done: formulas from',
+    'files, and vocabularies other than MathML and SVG without an image for them. Content that',
+    'needs them is reported where it would be missing.',
     '',
     '## Elements',
     '',

@@ -149,6 +149,8 @@ class Linking {
   resolve(link: PendingLink): ResolvedLink {
     const { key, reference, origin } = link;
     if (reference.kind === 'external') return { kind: 'external', href: reference.href };
+    const file = reference.kind === 'asset' ? this.#context.library.asset(reference.id) : undefined;
+    if (file) return { kind: 'file', asset: file.id, text: file.name };
     const place = key.slice(0, key.lastIndexOf('~'));
     const { candidates, element } = this.#candidates(link, place);
     const here = candidates.find(({ anchor }) => anchor === place) ?? candidates[0];

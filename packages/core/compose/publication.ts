@@ -133,6 +133,8 @@ export type ResolvedLink =
       /** Shown when the link has no words of its own. */ readonly text: string;
     }
   | { readonly kind: 'external'; readonly href: string }
+  /** A file of the library that goes out with the publication. */
+  | { readonly kind: 'file'; readonly asset: string; readonly text: string }
   | PeerLink
   | { readonly kind: 'broken'; readonly text: string };
 

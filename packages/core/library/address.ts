@@ -17,14 +17,15 @@ export type Reference =
 const openSchemes = /^(https?|mailto|tel|ftp):/iu;
 
 /**
- * Reads a reference as it stands in `href`, `conref` or `data`.
+ * Reads a reference as it stands in `href`, `conref` or `data`. What part of a file it names is read
+ * by who shows the file.
  * @param self the item in which it stands, for references that begin with `#`
  */
 export function readReference(href: string, self: string): Reference {
   const own = /^(topic|map):([^/]+)(?:\/(.+))?$/u.exec(href);
   if (own)
     return { kind: 'item', id: own[2]!, ...(own[3] === undefined ? {} : { element: own[3] }) };
-  const file = /^(asset|lens):(.+)$/u.exec(href);
+  const file = /^(asset|lens):([^#]+)/u.exec(href);
   if (file) return { kind: file[1] === 'lens' ? 'lens' : 'asset', id: file[2]! };
   if (href.startsWith('#')) {
     // A dot stands for the topic in which the reference stands.

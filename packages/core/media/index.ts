@@ -70,3 +70,11 @@ export function writeMedia(
     ],
   );
 }
+export {
+  attachmentEnding,
+  attachmentTypeOf,
+  isAttachment,
+  isReadableText,
+  isTextFile,
+  linesOfText,
+} from './attachments.ts';

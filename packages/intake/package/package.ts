@@ -13,12 +13,25 @@ import {
   profilingAttributes,
   writeCanonical,
 } from '@ukiyo/core/grammar';
-import { alternateMark, readReference, rewriteReferences } from '@ukiyo/core/library';
-import { childElements, findAll, readXml, type Attributes, type Element } from '@ukiyo/core/markup';
+import {
+  alternateMark,
+  readReference,
+  referenceAttributesOf,
+  rewriteReferences,
+} from '@ukiyo/core/library';
+import {
+  childElements,
+  findAll,
+  readXml,
+  walk,
+  type Attributes,
+  type Element,
+} from '@ukiyo/core/markup';
+import { attachmentTypeOf } from '@ukiyo/core/media';
 import { problem, type Problem } from '@ukiyo/core/problems';
 import { decodeXml } from './decode.ts';
 import type { PackageFiles } from './files.ts';
-import { mediaTypeOf } from './media.ts';
+import { isWhatItSays, mediaTypeOf } from './media.ts';
 
 export interface ImportedItem {
   readonly id: string;
@@ -108,6 +121,7 @@ class Sorting {
   readonly facets: Facet[] = [];
   publishing = '';
   readonly ids = new Map<string, string>();
+  readonly #attachable: string[] = [];
   readonly #files: PackageFiles;
   readonly #used: Set<string>;
   /**
@@ -120,6 +134,7 @@ class Sorting {
     this.#files = files;
     this.#used = new Set(taken);
     for (const path of [...files.keys()].sort()) this.#take(path);
+    this.#takeAttachments();
     const props = this.#specialisedProps();
     this.parsed = this.#read.map((one) => generalised(one, props));
   }
@@ -134,9 +149,40 @@ class Sorting {
     else if (mediaType !== undefined) {
       const id = this.#claim(slug(stem(path)), path);
       this.assets.push(new PackagedAsset(id, path, mediaType, this.#files));
-    } else if (!/(^|\/)(\.|readme|license)/iu.test(path)) {
-      const message = `“${path}” is no topic, map or image. It is left out.`;
-      this.#tell('info', 'package.unknown-file', message);
+    } else if (attachmentTypeOf(path) !== undefined) this.#attachable.push(path);
+    else this.#takeUnknown(path);
+  }
+
+  #takeUnknown(path: string): void {
+    if (/(^|\/)(\.|readme|license)/iu.test(path)) return;
+    const message = `“${path}” is no topic, map or image. It is left out.`;
+    this.#tell('info', 'package.unknown-file', message);
+  }
+
+  /** Documents and files of code come along where something leads to them. */
+  #takeAttachments(): void {
+    if (this.#attachable.length === 0) return;
+    const named = new Set<string>();
+    for (const { path, root } of this.#read)
+      if (root)
+        walk(root, (element) => {
+          for (const attribute of referenceAttributesOf(element)) {
+            const value = element.attributes[attribute];
+            if (value !== undefined) named.add(resolvePath(path, decodePath(value.split('#')[0]!)));
+          }
+        });
+    for (const path of this.#attachable) {
+      if (!named.has(path)) this.#takeUnknown(path);
+      else if (!isWhatItSays(attachmentTypeOf(path)!, this.#files.get(path)!))
+        this.#tell(
+          'error',
+          'package.file',
+          `“${path}” is not what its ending says. It is left out.`,
+        );
+      else {
+        const id = this.#claim(slug(stem(path)), path);
+        this.assets.push(new PackagedAsset(id, path, attachmentTypeOf(path)!, this.#files));
+      }
     }
   }
 
@@ -211,7 +257,8 @@ function addressing({ ids, parsed, assets }: Sorting): Address {
     const path = resolvePath(from, decodePath(file));
     const id = ids.get(path);
     if (id === undefined) return value;
-    if (assetPaths.has(path)) return `asset:${id}`;
+    if (assetPaths.has(path))
+      return fragment === undefined ? `asset:${id}` : `asset:${id}#${fragment}`;
     if (/\.ditaval$/iu.test(path)) return `lens:${id}`;
     const target = byPath.get(path);
     return target ? `${target.kind}:${id}${partOf(fragment, target.root)}` : value;

@@ -12,7 +12,11 @@ function blocksOf(body: string, deepest = 40): Block[] {
     mapText('<topicref href="topic:a"/>'),
   ]);
   const content = places[0]!.content!;
-  return topicBlocks(content, { target: (anchor) => targets[anchor], deepest });
+  return topicBlocks(content, {
+    target: (anchor) => targets[anchor],
+    fileText: () => undefined,
+    deepest,
+  });
 }
 const one = <Kind extends Block['kind']>(kind: Kind, body: string): BlockOf<Kind> => {
   const [block] = blocksOf(body);
@@ -96,7 +100,11 @@ describe('steps', () => {
       `<task id="a"><title>A</title><taskbody><steps>${inner}</steps></taskbody></task>`,
       mapText('<topicref href="topic:a"/>'),
     ]);
-    const blocks = topicBlocks(places[0]!.content!, { target: () => undefined, deepest: 40 });
+    const blocks = topicBlocks(places[0]!.content!, {
+      target: () => undefined,
+      fileText: () => undefined,
+      deepest: 40,
+    });
     return blocks[0] as BlockOf<'steps'>;
   };
   const step = (text: string): string => `<step><cmd>${text}</cmd><info>More.</info></step>`;
@@ -178,7 +186,13 @@ it('images of which each reader gets one are one picture', () => {
     ...(when === undefined ? {} : { when: [{}] }),
   });
   const made = (...images: ResolvedElement[]): string[] =>
-    kinds(normalizeBlocks(images, { target: () => undefined, deepest: 9 }));
+    kinds(
+      normalizeBlocks(images, {
+        target: () => undefined,
+        fileText: () => undefined,
+        deepest: 9,
+      }),
+    );
   expect(made(image('plugs', 'a'), image('plugs', 'b'))).toEqual(['picture']);
   expect(made(image('plugs', 'a'), image('mast', 'b'))).toEqual(['paragraph']);
   expect(made(image('plugs'), image('plugs'))).toEqual(['paragraph']);

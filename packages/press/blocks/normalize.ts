@@ -1,7 +1,14 @@
 import type { ResolvedElement, Target } from '@ukiyo/core/compose';
 import { basesOf, isA } from '@ukiyo/core/grammar';
-import { childElements, childNamed, isElement, lineOf, type Node } from '@ukiyo/core/markup';
-import { readMedia } from '@ukiyo/core/media';
+import {
+  childElements,
+  childNamed,
+  isElement,
+  lineOf,
+  type Element,
+  type Node,
+} from '@ukiyo/core/markup';
+import { linesOfText, readMedia } from '@ukiyo/core/media';
 import { gridOf } from '@ukiyo/core/tables';
 import type {
   Block,
@@ -23,6 +30,8 @@ import { tableGrid } from './tables.ts';
 export interface Normalizing {
   /** What an anchor leads to, with its number. */
   target(anchor: string): Pick<Target, 'kind' | 'number'> | undefined;
+  /** The text of a file of code; undefined where it has none. */
+  fileText(id: string): string | undefined;
   /** How many blocks and inline elements may be nested; below that only the text is kept. */
   readonly deepest: number;
 }
@@ -285,9 +294,19 @@ function gridBlocks(source: ResolvedElement, around: ResolvedElement, walk: Walk
   };
 }
 
+/** The lines of a file that a reference to code names. */
+function quoted({ attributes }: Element, { fileText }: Walk): string {
+  const [file = '', fragment] = (attributes['href'] ?? '').split('#', 2);
+  const whole = fileText(file.slice('asset:'.length));
+  return whole === undefined ? '' : linesOfText(whole, fragment);
+}
+
 const code: Maker = (element, walk) => {
   const language = /language-([\w-]+)/u.exec(element.attributes['outputclass'] ?? '')?.[1];
-  const made = { kind: 'code', element, nodes: linesOf(element.children, walk) } as const;
+  const nodes = element.children.map((node) =>
+    isElement(node) && node.name === 'coderef' ? quoted(node, walk) : node,
+  );
+  const made = { kind: 'code', element, nodes: linesOf(nodes, walk) } as const;
   return entitled(element, [language === undefined ? made : { ...made, language }]);
 };
 

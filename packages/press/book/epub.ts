@@ -1,5 +1,6 @@
 import type { Place, Publication } from '@ukiyo/core/compose';
 import type { Problem } from '@ukiyo/core/problems';
+import { isAttachment } from '@ukiyo/core/media';
 import { wordsFor } from '@ukiyo/core/words';
 import { zipSync, type Zippable } from 'fflate';
 import { elementsIn, serializeXml, tag, text, type Html } from '../html/index.ts';
@@ -80,11 +81,12 @@ export function epub(
 } {
   const { locale } = publication;
   const source = withDrawings(publication, library);
-  const { shown, problems } = assetsShown(publication.assets, source);
+  const { shown: all, problems } = assetsShown(publication.assets, source);
+  const shown = new Map([...all].filter(([, { mediaType }]) => !isAttachment(mediaType)));
   const site: HtmlContext = {
     publication,
     pages: layOutPages(publication, {}, 'xhtml'),
-    assets: { find: (id) => shown.get(id) },
+    assets: { find: (id) => all.get(id) },
     words: wordsFor(locale),
     ...usualSite(options),
     isSite: false,

@@ -63,8 +63,12 @@ export function ditaFiles(
     }
     const outward = rewriteReferences(root, (value) => {
       const reference = readReference(value, item.id);
-      if (reference.kind === 'asset')
-        return relativePath(path, assetPaths.get(reference.id) ?? value);
+      if (reference.kind === 'asset') {
+        const file = assetPaths.get(reference.id);
+        const [, fragment] = value.split('#', 2);
+        if (file === undefined) return value;
+        return relativePath(path, file) + (fragment === undefined ? '' : `#${fragment}`);
+      }
       if (reference.kind === 'lens') return relativePath(path, lensPath(reference.id));
       if (reference.kind !== 'item' || value.startsWith('#')) return value;
       const target = byId.get(reference.id);

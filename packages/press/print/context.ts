@@ -10,6 +10,8 @@ import type { PrintBlock, Inline, Marking, TableNote } from './document.ts';
 export interface PrintAssets {
   /** Path of the image in the engine's workspace; undefined when it cannot be shown. */
   path(id: string): string | undefined;
+  /** The text of a file of code; undefined where it has none. */
+  text(id: string): string | undefined;
   /** Path of an image that says an address to a telephone. */
   code(address: string): string;
   /** Of the image, in its own units. */
@@ -196,7 +198,11 @@ export function printContext(
     sheet,
     words: wordsFor(publication.locale),
     styles: appliedStyles(sheet),
-    normalizing: { target: (anchor) => publication.targets[anchor], deepest },
+    normalizing: {
+      target: (anchor) => publication.targets[anchor],
+      fileText: (id) => assets.text(id),
+      deepest,
+    },
     problems: [],
     emitted,
     references: [],

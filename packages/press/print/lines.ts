@@ -249,7 +249,7 @@ function linked(state: LineState, element: ResolvedElement): Inline[] {
   if (called) return calledNote(state, called);
   if (!to) return shown(all);
   if (to.kind === 'external') return [{ t: 'url', href: to.href, c: shown(own ?? [to.href]) }];
-  if (to.kind === 'broken') return shown(own ?? [to.text]);
+  if (to.kind === 'broken' || to.kind === 'file') return shown(own ?? [printable(to.text)]);
   return to.kind === 'peer'
     ? peerReference(to, { own, shown })
     : crossReference(state, element, to, { own, shown });

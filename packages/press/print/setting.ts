@@ -8,6 +8,7 @@ import {
   printable,
   qrImage,
   type AssetSource,
+  textOfFile,
   withDrawings,
 } from '../shared/index.ts';
 import { onBaseline } from './baseline.ts';
@@ -69,6 +70,11 @@ class Workspace implements PrintAssets {
     if (!this.#paths.has(id)) this.#paths.set(id, this.#fetch(id));
     const path = this.#paths.get(id);
     return path !== undefined && this.images.has(path) ? path : undefined;
+  };
+
+  readonly text = (id: string): string | undefined => {
+    const file = this.#asset(id);
+    return file && textOfFile(file);
   };
 
   readonly code = (address: string): string => {

@@ -1,4 +1,5 @@
 import { readXml } from '@ukiyo/core/markup';
+import { attachmentEnding, isTextFile } from '@ukiyo/core/media';
 
 /** An image or other file that a publication shows. */
 export interface AssetFile {
@@ -28,6 +29,10 @@ export function isImage({ mediaType, bytes }: Pick<AssetFile, 'mediaType' | 'byt
   return signature !== undefined && signature.every((byte, index) => bytes[index] === byte);
 }
 
+/** The text of a file of code or data; undefined for all others. */
+export const textOfFile = ({ mediaType, bytes }: AssetFile): string | undefined =>
+  isTextFile(mediaType) ? new TextDecoder().decode(bytes) : undefined;
+
 const endings: Record<string, string> = {
   'image/svg+xml': 'svg',
   'image/png': 'png',
@@ -40,9 +45,14 @@ const endings: Record<string, string> = {
 };
 
 /**
- * A file name that is safe anywhere: made from the id and the media type, never from what a person
- * typed.
+ * A file name that is safe anywhere: made from the id and the media type; of what a person typed
+ * only an ending that is known to be harmless.
  */
-export function assetFileName({ id, mediaType }: Pick<AssetFile, 'id' | 'mediaType'>): string {
-  return `${id.replace(/[^A-Za-z0-9-]/gu, '_')}.${endings[mediaType] ?? 'bin'}`;
+export function assetFileName({
+  id,
+  name,
+  mediaType,
+}: Pick<AssetFile, 'id' | 'name' | 'mediaType'>): string {
+  const ending = endings[mediaType] ?? attachmentEnding(name, mediaType);
+  return `${id.replace(/[^A-Za-z0-9-]/gu, '_')}.${ending}`;
 }

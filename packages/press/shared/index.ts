@@ -2,7 +2,7 @@
  * What several outputs share: files of images, words of links, styles, search, text.
  */
 export { withDrawings } from './drawings.ts';
-export { assetFileName, isImage, type AssetFile, type AssetSource } from './assets.ts';
+export { assetFileName, isImage, textOfFile, type AssetFile, type AssetSource } from './assets.ts';
 export { linkWords, peerName, peerTitle } from './links.ts';
 export { qrImage } from './qr.ts';
 export { millimetres, pixels, wantedSize, type WantedSize } from './sizes.ts';

@@ -131,7 +131,11 @@ export function pageContext(
     readers,
     locale: publication.locale,
     questions,
-    normalizing: { target: questions.target, deepest },
+    normalizing: {
+      target: questions.target,
+      fileText: (id) => questions.asset(id)?.text,
+      deepest,
+    },
     styles,
     notesBefore,
     footnotes: [],

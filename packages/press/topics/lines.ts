@@ -228,6 +228,12 @@ function linked(rendering: Rendering, element: ResolvedElement): Html {
       },
       styledWords(element, isEmpty(own) ? text(link.href) : own),
     );
+  if (link.kind === 'file') {
+    const words = styledWords(element, isEmpty(own) ? text(link.text) : own);
+    // Only a site has the file beside it.
+    const href = rendering.isSite ? questions.asset(link.asset)?.href : undefined;
+    return href === undefined ? words : tag('a', { href, id }, words);
+  }
   if (link.kind === 'peer') return peerLink(link, own, (words) => styledWords(element, words), id);
   if (link.kind !== 'target') return styledWords(element, isEmpty(own) ? text(link.text) : own);
   const { href, title, numbers, words } = targetOf(rendering, element, link);

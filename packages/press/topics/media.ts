@@ -1,6 +1,6 @@
-import type { Media } from '@ukiyo/core/media';
+import { isAttachment, type Media } from '@ukiyo/core/media';
 import { problem, type Problem } from '@ukiyo/core/problems';
-import { assetFileName, isImage, type AssetSource } from '../shared/index.ts';
+import { assetFileName, isImage, textOfFile, type AssetSource } from '../shared/index.ts';
 import { tag, text, type Html } from '../html/index.ts';
 
 /** Address of a file relative to the site's folder, with its size in pixels where known. */
@@ -9,6 +9,8 @@ export interface ShownAsset {
   readonly width?: number;
   readonly height?: number;
   readonly mediaType: string;
+  /** Of a file of code or data. */
+  readonly text?: string;
 }
 
 export interface SiteAssets {
@@ -42,7 +44,8 @@ export function assetsShown(
       continue;
     }
     const isMedia = /^(video|audio)\//u.test(asset.mediaType);
-    if (!isMedia && !isImage(asset)) {
+    const isFile = isAttachment(asset.mediaType);
+    if (!isMedia && !isFile && !isImage(asset)) {
       problems.push(
         problem(
           'error',
@@ -53,7 +56,9 @@ export function assetsShown(
       continue;
     }
     const { width, height } = asset;
+    const text = textOfFile(asset);
     shown.set(id, {
+      ...(text === undefined ? {} : { text }),
       href: `assets/${assetFileName(asset)}`,
       mediaType: asset.mediaType,
       ...(width === undefined ? {} : { width }),

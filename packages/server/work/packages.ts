@@ -1,3 +1,4 @@
+import { isAttachment } from '@ukiyo/core/media';
 import type { FacetList, ImportReport } from '@ukiyo/contracts';
 import { lensOf, type Facet } from '@ukiyo/core/facets';
 import { problem, type Problem } from '@ukiyo/core/problems';
@@ -40,7 +41,11 @@ interface Stores {
 /** An image of a package as its row will be. */
 type PackagedImage = Omit<ImportedAsset, 'bytes' | 'mediaType'> & StoredImage;
 
-/** Stores what can be shown, one after the other, under names of what they are. */
+/** A file as it may be stored, or why not; attached files are checked where they are read. */
+const checkedFile = ({ bytes, mediaType }: ImportedAsset): ReturnType<typeof sanitiseImage> =>
+  isAttachment(mediaType) ? { bytes, mediaType } : sanitiseImage(bytes, mediaType);
+
+/** Stores what can be shown or linked to, one after the other, under names of what they are. */
 async function storeImages(
   found: readonly ImportedAsset[],
   blobs: BlobStore,
@@ -48,7 +53,7 @@ async function storeImages(
 ): Promise<PackagedImage[]> {
   const stored: PackagedImage[] = [];
   for (const asset of found) {
-    const sanitised = sanitiseImage(asset.bytes, asset.mediaType);
+    const sanitised = checkedFile(asset);
     if ('refusal' in sanitised) {
       const message = `“${asset.name}”: ${sanitised.refusal} It is left out.`;
       problems.push(problem('error', 'image.unreadable', message));

@@ -16,6 +16,7 @@ const fileAttribute: Readonly<Record<string, string>> = {
   image: 'href',
   object: 'data',
   param: 'value',
+  coderef: 'href',
 };
 
 /** The attribute, where the element shows a file. */
@@ -54,7 +55,7 @@ export function filesOf(
     gathering.report(
       'error',
       'image.missing',
-      `The ${name === 'object' ? 'file' : 'image'} “${href ?? keyref ?? ''}” is not in the ` +
+      `The ${isA(name, 'image') ? 'image' : 'file'} “${href ?? keyref ?? ''}” is not in the ` +
         'library. A mark stands in its place.',
       originOf(cursor),
     );

@@ -54,6 +54,7 @@ export function linkOf(
       );
     return undefined;
   }
+  if (reference.kind === 'asset') gathering.isFileThere(reference.id);
   const key = `${gathering.anchor}~${gathering.links.length + 1}`;
   gathering.links.push({
     key,

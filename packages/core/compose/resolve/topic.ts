@@ -27,6 +27,7 @@ import {
   type Element,
   type Node,
 } from '../../markup/index.ts';
+import { isTextFile } from '../../media/index.ts';
 import { atItem } from '../../problems/index.ts';
 import { definitionsByReader, lookUpKey, type DefinedKey } from '../keys.ts';
 import { ordinalsIn } from '../ordinals.ts';
@@ -177,7 +178,7 @@ class TopicResolver {
     if (attributes['conref'] !== undefined || attributes['conkeyref'] !== undefined)
       return this.#borrowed({ element, attributes, place: cursor });
     if (isForeign(element.name)) return this.#foreign({ ...element, attributes }, cursor);
-    if (element.name === 'coderef') return this.#notShown(element, cursor);
+    if (element.name === 'coderef') return this.#quoted(element, cursor);
     if (this.#isNested(element, cursor)) return this.#nested(element, attributes, cursor);
     if (element.name === 'prolog') return this.#prolog(element, cursor);
     if (element.name === 'titlealts') return this.#otherTitles(element, cursor);
@@ -223,6 +224,24 @@ class TopicResolver {
         : [],
     );
     return instead.length > 0 ? instead : this.#notShown(element, cursor);
+  }
+
+  /** Lines of a file of code, by the fragment of its address (DITA 1.3, 3.4.4 `coderef`). */
+  #quoted(element: Element, cursor: Cursor): readonly ResolvedElement[] {
+    const { attributes } = element;
+    const [, fragment] = (attributes['href'] ?? '').split('#', 2);
+    const shown = this.#withFiles(
+      this.#resolved(element, attributes, cursor, undefined),
+      cursor,
+    ).filter((one) => one.attributes['href'] !== '');
+    const id = shown[0]?.attributes['href']?.slice('asset:'.length);
+    const file = id === undefined ? undefined : this.#gathering.context.library.asset(id);
+    if (file && !isTextFile(file.mediaType)) return this.#notShown(element, cursor);
+    if (fragment === undefined) return shown;
+    return shown.map((one) => ({
+      ...one,
+      attributes: { ...one.attributes, href: `${one.attributes['href'] ?? ''}#${fragment}` },
+    }));
   }
 
   /** Another vocabulary than that of the content model, or a file, is kept and cannot be shown. */

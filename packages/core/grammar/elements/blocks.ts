@@ -71,7 +71,7 @@ export const blockElements: readonly ElementDefinition[] = [
   }),
   row('coderef', 'Code from a file', 'empty', {
     help: 'Program text kept in a file of its own.',
-    attributes: 'href! format scope keyref',
+    attributes: 'href format scope keyref',
   }),
   row('screen', 'Screen text', '(@codeInline)*', {
     help: 'What a text display shows.',
