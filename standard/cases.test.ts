@@ -4,6 +4,7 @@ import { arranging } from './cases/arranging.ts';
 import { borrowing } from './cases/borrowing.ts';
 import { cascading } from './cases/cascading.ts';
 import { files } from './cases/files.ts';
+import { flags } from './cases/flagging.ts';
 import { foreign } from './cases/foreign.ts';
 import { images } from './cases/images.ts';
 import { keys } from './cases/keys.ts';
@@ -28,6 +29,7 @@ const suites: Readonly<Record<string, Cases>> = {
   borrowing,
   cascading,
   files,
+  flags,
   foreign,
   images,
   keys,

@@ -1,16 +1,24 @@
 import { problemKinds, usualStops } from '@ukiyo/core/problems';
-import { pigments, type FacetValue as FacetValueOfCore } from '@ukiyo/core/facets';
+import { letterLooks, pigments, type FacetValue as FacetValueOfCore } from '@ukiyo/core/facets';
 import { z } from 'zod';
 import { Locale, Problem } from './content.ts';
 
 const Colour = z.string().regex(/^#[\da-f]{6}$/iu, 'A colour is written as #rrggbb.');
+/** An image of the library. */
+const FlagImage = z
+  .string()
+  .regex(/^asset:.+$/u)
+  .max(200);
 /** `MarkLook` of core, as it travels. */
 export const MarkLook = z.object({
   color: Colour.exactOptional(),
   background: Colour.exactOptional(),
   bar: z.boolean().exactOptional(),
+  letters: z.array(z.enum(letterLooks)).max(letterLooks.length).readonly().exactOptional(),
   start: z.string().trim().min(1).max(200).exactOptional(),
   end: z.string().trim().min(1).max(200).exactOptional(),
+  startImage: FlagImage.exactOptional(),
+  endImage: FlagImage.exactOptional(),
 });
 export const LensRule = z.object({
   facet: z.string().exactOptional(),

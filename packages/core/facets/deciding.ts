@@ -106,6 +106,15 @@ export function withDecision<Named extends Lens>(
 const hasRuleFor = ({ rules }: Lens, group: string): boolean =>
   rules.some(({ facet }) => facet === group);
 
+/** By revisions is marked alone, where a rule names them (DITA 1.3, 3.10.2 `revprop`). */
+const revisionLooks = (rev: string, { rules }: Lens): MarkLook[] =>
+  rev.split(/\s+/u).flatMap((revision) => {
+    const rule =
+      rules.find(({ facet, value }) => facet === 'rev' && value === revision) ??
+      rules.find(({ facet, value }) => facet === 'rev' && value === undefined);
+    return rule?.action === 'mark' ? [rule.look ?? {}] : [];
+  });
+
 const keptPlain: Verdict = { kept: true };
 
 /**
@@ -117,10 +126,14 @@ export function evaluateProfile(
   lens: Lens | undefined,
   facets: readonly Facet[] = [],
 ): Verdict {
-  if (!lens || !profilingAttributes.some((name) => attributes[name] !== undefined))
+  const { rev } = attributes;
+  if (
+    !lens ||
+    (rev === undefined && !profilingAttributes.some((name) => attributes[name] !== undefined))
+  )
     return keptPlain;
-  const looks: MarkLook[] = [];
-  let isMarked = false;
+  const looks: MarkLook[] = rev === undefined ? [] : revisionLooks(rev, lens);
+  let isMarked = looks.length > 0;
   for (const { facet: named, holder, values } of facetGroupsOf(attributes)) {
     const facet = holder !== undefined && !hasRuleFor(lens, named) ? holder : named;
     const actions = values.map((value) => actionOn(lens, facet, value, facets));

@@ -25,6 +25,7 @@ import {
   type Facet,
   type FacetValue,
   type Lens,
+  type MarkLook,
   type LensRule,
 } from './index.ts';
 
@@ -119,13 +120,15 @@ describe('DITAVAL', () => {
     );
     expect(readDitaval('l', writeDitaval(original)).lens).toEqual(original);
   });
-  it('carries how marked content looks: colours, a line, words before and after', () => {
-    const look = {
+  it('carries how marked content looks: colours, a line, letters, flags around it', () => {
+    const look: MarkLook = {
       color: '#12305f',
       background: '#f6e7c3',
       bar: true,
+      letters: ['bold', 'line-through'],
       start: 'Tern D:',
       end: '(end)',
+      endImage: 'asset:end',
     };
     const original: Lens = {
       name: 'l',
@@ -134,9 +137,15 @@ describe('DITAVAL', () => {
     const written = writeDitaval(original);
     expect(written).toContain('<alt-text>Tern D:</alt-text>');
     expect(readDitaval('l', written).lens).toEqual(original);
+    const revisions: Lens = {
+      name: 'l',
+      rules: [{ facet: 'rev', value: '2', action: 'mark', look }],
+    };
+    expect(writeDitaval(revisions)).toContain('<revprop action="flag"');
+    expect(readDitaval('l', writeDitaval(revisions)).lens).toEqual(revisions);
     const { lens: read, problems } = readDitaval(
       'l',
-      '<val><prop att="a" val="b" action="flag" color="fuchsia" backcolor="#FFEEAA"/>' +
+      '<val><prop att="a" val="b" action="flag" color="salmon" backcolor="#FFEEAA"/>' +
         '<prop att="a" val="b" action="exclude"/></val>',
     );
     expect(read?.rules).toEqual([

@@ -3,7 +3,7 @@
  * In: profiling attributes of an element and a lens; out: whether the element is kept, and why not.
  * Reads and writes DITAVAL and subject-scheme maps.
  */
-export { readDitaval, writeDitaval } from './ditaval.ts';
+export { readDitaval, withFlagImages, writeDitaval } from './ditaval.ts';
 export { isSubjectScheme, readSubjectScheme, writeSubjectScheme } from './subject-scheme.ts';
 export { conditionsOf, valuesOn, withValues } from './setting.ts';
 export { allValues, checkFacetValues, moveInList, replaceInList } from './values.ts';
@@ -36,7 +36,7 @@ export {
   type ValuesByFacet,
   type When,
 } from './open.ts';
-export { withLookWords, type MarkLook } from './looks.ts';
+export { letterLooks, withFlags, type LetterLook, type MarkLook } from './looks.ts';
 export {
   facetValuesOf,
   pigments,

@@ -1,4 +1,15 @@
-import { isElement, type Element, type Node } from '../markup/index.ts';
+import { isElement, joinTexts, type Element, type Node } from '../markup/index.ts';
+
+/** Manners of letters that a lens can give to what it marks (DITA 1.3, 3.10.3 `style`). */
+export const letterLooks = [
+  'bold',
+  'italics',
+  'underline',
+  'double-underline',
+  'overline',
+  'line-through',
+] as const;
+export type LetterLook = (typeof letterLooks)[number];
 
 /** How what a lens marks looks, on the page and in every output. */
 export interface MarkLook {
@@ -7,9 +18,13 @@ export interface MarkLook {
   readonly background?: string;
   /** A line beside the text. */
   readonly bar?: boolean;
+  readonly letters?: readonly LetterLook[];
   /** Words before and after. */
   readonly start?: string;
   readonly end?: string;
+  /** Images before and after (`asset:ID`), for which the words then stand where they are not seen. */
+  readonly startImage?: string;
+  readonly endImage?: string;
 }
 
 /** What is marked without saying how. */
@@ -18,13 +33,8 @@ const plainLook: MarkLook = { background: '#f6e7c3' };
 /** Several looks on the same element: of each part the first that says it. */
 export function joinLooks(looks: readonly MarkLook[]): MarkLook {
   const joined = Object.assign({}, ...looks.toReversed()) as MarkLook;
-  return joined.color === undefined &&
-    joined.background === undefined &&
-    joined.bar !== true &&
-    joined.start === undefined &&
-    joined.end === undefined
-    ? plainLook
-    : joined;
+  const isPlain = Object.values(joined).every((value) => value === undefined || value === false);
+  return isPlain ? plainLook : joined;
 }
 
 const hasWords = (node: Node): boolean => typeof node === 'string' && node.trim() !== '';
@@ -35,12 +45,12 @@ const aside = new Set(['indexterm', 'fn', 'draft-comment', 'data', 'desc', 'alt'
  * Puts words where the first or the last line of an element is; the same element where it has no
  * line.
  */
-function withWordsAt(element: Element, words: string, side: 'start' | 'end'): Element {
+function withWordsAt(element: Element, words: Node, side: 'start' | 'end'): Element {
   const { children } = element;
   if (children.some(hasWords))
     return {
       ...element,
-      children: side === 'start' ? [`${words} `, ...children] : [...children, ` ${words}`],
+      children: side === 'start' ? [words, ' ', ...children] : [...children, ' ', words],
     };
   const order = children.map((_child, index) => index);
   for (const index of side === 'start' ? order : order.toReversed()) {
@@ -53,10 +63,15 @@ function withWordsAt(element: Element, words: string, side: 'start' | 'end'): El
 }
 
 /**
- * The element with the words of a look before and after what it says (DITA 1.3, 3.10.4 `startflag`
- * and `endflag`).
+ * The element with words or images before and after what it says (DITA 1.3, 3.10.4 `startflag` and
+ * `endflag`).
  */
-export function withLookWords(element: Element, { start, end }: MarkLook): Element {
+export function withFlags(
+  element: Element,
+  start: Node | undefined,
+  end: Node | undefined,
+): Element {
   const begun = start === undefined ? element : withWordsAt(element, start, 'start');
-  return end === undefined ? begun : withWordsAt(begun, end, 'end');
+  const flagged = end === undefined ? begun : withWordsAt(begun, end, 'end');
+  return flagged === element ? element : { ...flagged, children: joinTexts(flagged.children) };
 }

@@ -3,6 +3,7 @@ import {
   isSubjectScheme,
   readDitaval,
   readSubjectScheme,
+  withFlagImages,
   type Facet,
   type Lens,
 } from '@ukiyo/core/facets';
@@ -118,6 +119,7 @@ class Sorting {
   readonly #read: Parsed[] = [];
   readonly assets: PackagedAsset[] = [];
   readonly lenses: (Lens & { id: string })[] = [];
+  readonly lensPaths = new Map<string, string>();
   readonly facets: Facet[] = [];
   publishing = '';
   readonly ids = new Map<string, string>();
@@ -192,7 +194,8 @@ class Sorting {
       ...this.lenses.flatMap(({ rules }) => rules.flatMap(({ facet }) => facet ?? [])),
       ...this.facets.map(({ name }) => name),
     ];
-    return named.filter((name) => !(profilingAttributes as readonly string[]).includes(name));
+    const known: readonly string[] = [...profilingAttributes, 'rev'];
+    return named.filter((name) => !known.includes(name));
   }
 
   #takeXml(path: string): void {
@@ -213,7 +216,10 @@ class Sorting {
   #takeLens(path: string, text: string): void {
     const { lens, problems } = readDitaval(stem(path), text);
     this.#tellOf(path, problems);
-    if (lens) this.lenses.push({ ...lens, id: this.#claim(slug(stem(path)), path) });
+    if (!lens) return;
+    const id = this.#claim(slug(stem(path)), path);
+    this.lenses.push({ ...lens, id });
+    this.lensPaths.set(id, path);
   }
 
   #takeFacets(path: string, text: string): void {
@@ -334,7 +340,17 @@ export function readPackage(
     asset.alternateOf = standIn.base;
     asset.conditions = standIn.conditions;
   }
-  const { assets, lenses, facets, publishing, ids, problems } = sorted;
+  const { assets, facets, publishing, ids, problems } = sorted;
+  const lenses = sorted.lenses.map((lens) => {
+    const path = sorted.lensPaths.get(lens.id)!;
+    return withFlagImages(lens, (image) => {
+      const found = address(path, image);
+      if (found.startsWith('asset:')) return found;
+      const message = `${path}: the image “${image}” is not in the package. It is left out.`;
+      problems.push(problem('warning', 'ditaval.unknown-look', message));
+      return undefined;
+    });
+  });
   return { items, assets, lenses, facets, publishing, ids, problems };
 }
 

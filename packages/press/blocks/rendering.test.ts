@@ -23,6 +23,7 @@ function pageOf(publication: Publication): string {
 function printedOf(publication: Publication): string {
   const assets = {
     path: () => undefined,
+    text: () => undefined,
     code: (address: string) => address,
     size: () => undefined,
   };

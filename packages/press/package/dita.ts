@@ -1,4 +1,10 @@
-import { writeDitaval, writeSubjectScheme, type Facet, type Lens } from '@ukiyo/core/facets';
+import {
+  withFlagImages,
+  writeDitaval,
+  writeSubjectScheme,
+  type Facet,
+  type Lens,
+} from '@ukiyo/core/facets';
 import { isTopic, respecialise, withSurroundings, writeCanonical } from '@ukiyo/core/grammar';
 import {
   alternateMark,
@@ -98,10 +104,15 @@ export function ditaFiles(
         ),
       ),
     );
+  const flagged = (lens: Lens & { id: string }): Lens =>
+    withFlagImages(lens, (image) => {
+      const file = assetPaths.get(image.slice('asset:'.length));
+      return file === undefined ? undefined : relativePath(lensPath(lens.id), file);
+    });
   for (const lens of lenses)
     files.set(
       lensPath(lens.id),
-      encoder.encode(`<?xml version="1.0" encoding="UTF-8"?>\n${writeDitaval(lens)}`),
+      encoder.encode(`<?xml version="1.0" encoding="UTF-8"?>\n${writeDitaval(flagged(lens))}`),
     );
   if (facets.length > 0)
     files.set(

@@ -125,12 +125,13 @@ export interface Typesetting extends Context {
 const isBarred = (element: Element): boolean => (element as ResolvedElement).marked?.bar === true;
 
 function markingOf(element: Element): Marking | undefined {
-  const { color, background } = (element as ResolvedElement).marked ?? {};
-  return color === undefined && background === undefined
+  const { color, background, letters } = (element as ResolvedElement).marked ?? {};
+  return color === undefined && background === undefined && letters === undefined
     ? undefined
     : {
         ...(color === undefined ? {} : { fg: color }),
         ...(background === undefined ? {} : { bg: background }),
+        ...(letters === undefined ? {} : { ls: letters }),
       };
 }
 

@@ -1,3 +1,4 @@
+import type { LetterLook } from '@ukiyo/core/facets';
 import type { PrintMath } from '../math/index.ts';
 import type { PartLanguage } from '../shared/index.ts';
 import type { DesignData } from './design.ts';
@@ -56,6 +57,7 @@ interface PrintImage {
 export interface Marking {
   readonly fg?: string;
   readonly bg?: string;
+  readonly ls?: readonly LetterLook[];
 }
 
 /** A sign on an image; `x` and `y` as shares of its width and height. */

@@ -20,8 +20,13 @@ describe('files of images', () => {
     expect(isImage({ mediaType: 'text/html', bytes: bytes('<html/>') })).toBe(false);
   });
   it('have names that are safe anywhere', () => {
-    expect(assetFileName({ id: '../../a b"<', mediaType: 'image/png' })).toBe('______a_b__.png');
-    expect(assetFileName({ id: 'x', mediaType: 'application/x-evil' })).toBe('x.bin');
+    expect(assetFileName({ id: '../../a b"<', name: 'x', mediaType: 'image/png' })).toBe(
+      '______a_b__.png',
+    );
+    expect(assetFileName({ id: 'x', name: 'x', mediaType: 'application/x-evil' })).toBe('x.bin');
+    const page = { id: 'x', name: 'page.html', mediaType: 'text/plain' };
+    expect(assetFileName(page)).toBe('x.txt');
+    expect(assetFileName({ ...page, name: 'run.py' })).toBe('x.py');
   });
 });
 

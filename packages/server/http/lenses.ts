@@ -1,5 +1,11 @@
 import { DitavalText, Lens, LensChange, LensDecision, LensName, TakenLens } from '@ukiyo/contracts';
-import { lensOf, readDitaval, withDecision, writeDitaval } from '@ukiyo/core/facets';
+import {
+  lensOf,
+  readDitaval,
+  withDecision,
+  withFlagImages,
+  writeDitaval,
+} from '@ukiyo/core/facets';
 import { freeId } from '@ukiyo/core/library';
 import type { FastifyPluginAsyncZod } from 'fastify-type-provider-zod';
 import { z } from 'zod';
@@ -115,7 +121,8 @@ function ditavalRoutes(app: Api, services: Services): void {
       const taken = {
         id: await idFor(services, project, name),
         name,
-        rules: [...lens.rules],
+        // Images are files of a package: a DITAVAL file alone has none.
+        rules: [...withFlagImages(lens, ownImage).rules],
         through: [],
       };
       await editions.saveLens(project, taken);
@@ -123,6 +130,9 @@ function ditavalRoutes(app: Api, services: Services): void {
     },
   );
 }
+
+const ownImage = (image: string): string | undefined =>
+  image.startsWith('asset:') ? image : undefined;
 
 /**
  * Lenses: kept by administrators and publishers, looked through by everybody; as DITAVAL in and

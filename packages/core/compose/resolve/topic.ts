@@ -1,7 +1,7 @@
 import {
   evaluateProfile,
   whenOf,
-  withLookWords,
+  withFlags,
   type MarkLook,
   type When,
 } from '../../facets/index.ts';
@@ -290,11 +290,29 @@ class TopicResolver {
     if (link !== undefined) resolved.link = link;
     if (marked) {
       resolved.marked = marked;
-      resolved.children = withLookWords(resolved, marked).children;
+      resolved.children = this.#flagged(resolved, marked).children;
     }
     if (name === 'indexterm' && anchor !== undefined)
       gathering.indexTerms.push({ anchor, term: resolved });
     return resolved;
+  }
+
+  /** With the words or images that a mark puts before and after. */
+  #flagged(element: ResolvedElement, { start, end, startImage, endImage }: MarkLook): Element {
+    const flag = (words: string | undefined, image: string | undefined): Node | undefined => {
+      if (image === undefined || !this.#gathering.isFileThere(image.slice('asset:'.length)))
+        return words;
+      const alt = words === undefined ? [] : [{ name: 'alt', attributes: {}, children: [words] }];
+      const { origin } = element;
+      const shown: ResolvedElement = {
+        name: 'image',
+        attributes: { href: image },
+        children: alt,
+        origin,
+      };
+      return shown;
+    };
+    return withFlags(element, flag(start, startImage), flag(end, endImage));
   }
 
   #children(element: Element, attributes: Attributes, cursor: Cursor): readonly Node[] {

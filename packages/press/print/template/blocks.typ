@@ -70,7 +70,7 @@
     } else if b.t == "group" { if own == none { walk(b.c, depth: depth) } else { framed(styles.at(own), walk(b.c, depth: depth)) } } else if b.t == "lang" { { set text(lang: b.lang.split("-").first(), dir: if b.dir == "rtl" { rtl } else { ltr }); walk(b.c, depth: depth) } } else if b.t == "mark" {
       block(
         width: 100%, fill: if "bg" in b { rgb(b.bg) }, outset: (x: 1.2mm, y: 0.8mm),
-        if "fg" in b { text(fill: rgb(b.fg), walk(b.c, depth: depth)) } else { walk(b.c, depth: depth) },
+        lettered(b, walk(b.c, depth: depth)),
       )
     } else if b.t == "fig" {
       let s = styles.at(if own == none { "figure" } else { own })

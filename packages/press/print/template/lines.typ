@@ -29,6 +29,16 @@
     if x.at("lr", default: false) { math.lr(c) } else { c }
   } else if x.m == "frac" { math.frac(..x.c.map(formula)) } else if x.m == "root" { if x.c.len() == 1 { math.sqrt(formula(x.c.at(0))) } else { math.root(formula(x.c.at(1)), formula(x.c.at(0))) } } else if x.m == "at" { math.attach(at("base"), b: at("b"), t: at("t")) } else if x.m == "limits" { math.attach(math.limits(at("base")), b: at("b"), t: at("t")) } else if x.m == "accent" { if x.v in ("¯", "‾") { math.overline(at("base")) } else { math.accent(at("base"), x.v) } } else if x.m == "mat" { math.mat(delim: none, ..x.rows.map(r => r.map(formula))) } else { h(0.4em) }
 }
+// Letters as a lens marks them.
+#let lettered(x, body) = {
+  let has(manner) = manner in x.at("ls", default: ())
+  if "fg" in x { body = text(fill: rgb(x.fg), body) }
+  if has("bold") { body = text(weight: "bold", body) }
+  if has("italics") { body = text(style: "italic", body) }
+  // Letters in a tagged file have one line at most (ISO 32000-2, 14.8.5.4.4).
+  if has("underline") { body = underline(body) } else if has("double-underline") { body = underline(stroke: 1.4pt, body) } else if has("line-through") { body = strike(body) } else if has("overline") { body = overline(body) }
+  body
+}
 #let manners = (b: "bold", i: "italic", ui: "control", code: "code", q: "quoted")
 #let walk-lines(xs) = xs.map(x => {
   if type(x) == str { x } else if x.t in manners {
@@ -50,7 +60,7 @@
   } else if x.t == "math" {
     math.equation(alt: x.alt, if x.block { math.display(formula(x.c)) } else { formula(x.c) })
   } else if x.t == "mark" {
-    let body = if "fg" in x { text(fill: rgb(x.fg), walk-lines(x.c)) } else { walk-lines(x.c) }
+    let body = lettered(x, walk-lines(x.c))
     if "bg" in x { highlight(fill: rgb(x.bg), body) } else { body }
   } else { panic("inline " + x.t) }
 }).join()

@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import type { MarkLook } from '@ukiyo/core/facets';
+import { letterLooks, type LetterLook, type MarkLook } from '@ukiyo/core/facets';
 import { shallowRef } from 'vue';
 import CheckBox from '../../parts/CheckBox.vue';
 
-/** How what a lens marks looks: its colours, a line beside it, words before and after. */
+/** How what a lens marks looks: its colours, a line beside it, its letters, words around it. */
 const props = defineProps<{ look?: MarkLook | undefined; label: string; disabled: boolean }>();
 const emit = defineEmits<{ change: [MarkLook] }>();
 /** As it stands here: the next change may come before the last one is kept. */
@@ -16,12 +16,24 @@ const hold = (part: keyof MarkLook, value: string): void => {
   look.value = { ...look.value, [part]: value };
 };
 /** What is empty is not said. */
-function put(part: keyof MarkLook, value: string | boolean | undefined): void {
+function put(part: keyof MarkLook, value: MarkLook[keyof MarkLook]): void {
   const { [part]: _earlier, ...rest } = look.value;
   look.value =
-    value === undefined || value === '' || value === false ? rest : { ...rest, [part]: value };
+    value === undefined || value === '' || value === false || isEmptyList(value)
+      ? rest
+      : { ...rest, [part]: value };
   emit('change', look.value);
 }
+const isEmptyList = (value: unknown): boolean => Array.isArray(value) && value.length === 0;
+const letterNames: Readonly<Record<LetterLook, string>> = {
+  bold: 'Bold',
+  italics: 'Italic',
+  underline: 'Underlined',
+  'double-underline': 'Double underlined',
+  overline: 'Overlined',
+  'line-through': 'Struck through',
+};
+const letters = letterLooks.map((value) => ({ value, label: letterNames[value] }));
 const textOf = (event: Event): string => (event.target as HTMLInputElement).value.trim();
 const colours = [
   { part: 'color', name: 'words', first: '#12305f' },
@@ -56,6 +68,17 @@ const colours = [
     >
       line beside
     </CheckBox>
+    <n-select
+      multiple
+      size="small"
+      class="letters"
+      placeholder="Letters"
+      :options="letters"
+      :value="[...(look.letters ?? [])]"
+      :disabled="disabled"
+      :aria-label="`Letters of ${label}`"
+      @update:value="put('letters', $event)"
+    />
     <n-input
       size="small"
       class="words"
@@ -104,5 +127,8 @@ input[type='color'] {
 }
 .words {
   width: 112px;
+}
+.letters {
+  width: 168px;
 }
 </style>
